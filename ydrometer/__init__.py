@@ -1,0 +1,7 @@
+"""Ydrometer's computing core: gearing, motion and drawing, in SI units throughout.
+
+Nothing here knows a web framework, a database or a screen. A design comes in as a
+document (`ydrometer.document`), becomes arrays (`ydrometer.driveline`), is set in
+motion (`ydrometer.motion`) and leaves as measures (`ydrometer.evaluate`) or as a
+picture in numbers (`ydrometer.drawing`).
+"""

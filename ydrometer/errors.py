@@ -1,0 +1,61 @@
+"""What can go wrong, each with a machine-readable code, a path and the values concerned."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+
+class YdrometerError(Exception):
+    """Base of every error the core raises on purpose.
+
+    Attributes:
+        code: a short constant a program can branch on.
+        path: where in the design document, `$` for the document as a whole.
+        values: the numbers or texts concerned, by name.
+    """
+
+    code = "error"
+
+    def __init__(self, message: str, *, path: str = "$", **values: object) -> None:
+        super().__init__(message)
+        self.path = path
+        self.values = values
+
+
+class QuantityError(YdrometerError):
+    """A text or number that is not a quantity of the wanted kind; `remedy` says what would be."""
+
+    code = "quantity"
+
+    def __init__(self, message: str, remedy: str, **values: object) -> None:
+        super().__init__(message, **values)
+        self.remedy = remedy
+
+
+class ConvergenceError(YdrometerError):
+    """An iteration that ended without an answer; `values` holds its last point and residual."""
+
+    code = "convergence"
+
+
+@dataclass(frozen=True, slots=True)
+class Fault:
+    """One thing wrong with a document: where, what is wrong, and what would be right."""
+
+    path: str
+    problem: str
+    remedy: str
+
+    def __str__(self) -> str:
+        return f"{self.path}: {self.problem}, {self.remedy}"
+
+
+class DocumentError(YdrometerError):
+    """A document that cannot be read; `faults` lists everything wrong with it, in its own order."""
+
+    code = "document"
+
+    def __init__(self, faults: Sequence[Fault]) -> None:
+        super().__init__("; ".join(map(str, faults)), path=faults[0].path)
+        self.faults = tuple(faults)

@@ -1,0 +1,1 @@
+"""How vehicles move: currents, forces, the run from rest, and the measures drawn from it."""

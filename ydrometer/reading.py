@@ -1,0 +1,309 @@
+"""Reading JSON into frozen types, collecting every fault with its path instead of stopping at the first.
+
+A type is a dataclass whose fields are declared with the functions below (`quantity`, `whole`, `nested` …).
+The declaration is all there is: what may stand there, its bounds, and what holds where it is absent.
+Keys a type does not declare are refused; keys of the format that this version does not compute yet
+are declared with `not_yet` and refused by that name, so that nothing is ever computed wrongly in silence.
+"""
+
+from __future__ import annotations
+
+import dataclasses
+import math
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, field
+from typing import Any, TypeVar, cast
+
+from ydrometer import units
+from ydrometer.errors import DocumentError, Fault, QuantityError
+
+T = TypeVar("T")
+ORIGINS = ("given", "measured", "part", "assumed")
+LONGEST_LIST = 64
+LONGEST_TEXT = 2000
+_UNREADABLE: Any = object()
+
+
+@dataclass(slots=True)
+class Value:
+    """A quantity as it was read: its SI value, the kind of quantity and how it was come by."""
+
+    si: float
+    dimension: str
+    origin: str
+
+
+@dataclass(slots=True)
+class Reading:
+    """What one pass over a document gathers besides the types themselves."""
+
+    faults: list[Fault] = field(default_factory=list)
+    values: dict[str, Value] = field(default_factory=dict)
+    assumed: list[str] = field(default_factory=list)
+
+    def fault(self, path: str, problem: str, remedy: str) -> Any:
+        """Note a fault; returns the marker of an unreadable value."""
+        self.faults.append(Fault(path or "$", problem, remedy))
+        return _UNREADABLE
+
+
+Reader = Callable[[Any, str, Reading], Any]
+
+
+@dataclass(frozen=True, slots=True)
+class _Spec:
+    read: Reader
+    assumed: bool = False
+
+
+def _declare(read: Reader, default: Any, *, assumed: bool = False) -> Any:
+    metadata = {"spec": _Spec(read, assumed)}
+    if default is dataclasses.MISSING:
+        return field(metadata=metadata)
+    return field(default=default, metadata=metadata)
+
+
+def quantity(
+    dimension: str,
+    *,
+    above: float = -math.inf,
+    at_least: float = -math.inf,
+    at_most: float = math.inf,
+    default: Any = dataclasses.MISSING,
+    assumed: bool = False,
+) -> Any:
+    """A field holding a quantity in SI; bounds in SI. `assumed`: its default is a guess to be shown as one."""
+
+    def read(raw: Any, path: str, reading: Reading) -> Any:
+        return read_quantity(raw, path, reading, dimension, (above, at_least, at_most))
+
+    return _declare(read, default, assumed=assumed)
+
+
+def read_quantity(
+    raw: Any,
+    path: str,
+    reading: Reading,
+    dimension: str,
+    bounds: tuple[float, float, float] = (-math.inf, -math.inf, math.inf),
+) -> Any:
+    """Read one quantity: a text, a bare SI number, or an object of value, origin and note.
+
+    `bounds` are (above, at least, at most) in SI.
+    """
+    origin = "given"
+    if isinstance(raw, Mapping):
+        raw, origin = _unwrap(raw, path, reading)
+        if raw is _UNREADABLE:
+            return _UNREADABLE
+    if isinstance(raw, str) and ("+/-" in raw or "±" in raw):
+        return refuse_not_yet(path, reading, "give the value without its spread")
+    try:
+        value = units.parse(raw, dimension)
+    except QuantityError as error:
+        return reading.fault(path, str(error), f"give {error.remedy}")
+    wrong = _out_of_bounds(value, bounds)
+    if wrong:
+        return reading.fault(path, f"{_shown(raw)} is out of range", f"give a value {wrong}")
+    reading.values[path] = Value(value, dimension, origin)
+    return value
+
+
+def _unwrap(raw: Mapping[str, Any], path: str, reading: Reading) -> tuple[Any, str]:
+    origin = raw.get("origin", "given")
+    for key in raw:
+        if key not in ("value", "origin", "note"):
+            reading.fault(f"{path}.{key}", "unknown key", "a quantity object has value, origin and note")
+    if origin not in ORIGINS:
+        reading.fault(f"{path}.origin", f"{_shown(origin)} is no origin", "use one of " + ", ".join(ORIGINS))
+    if not isinstance(raw.get("note", ""), str):
+        reading.fault(f"{path}.note", "not a text", "give a text")
+    if "value" not in raw:
+        return reading.fault(f"{path}.value", "missing", "give the quantity"), "given"
+    if isinstance(raw["value"], Mapping):
+        return reading.fault(f"{path}.value", "not a quantity", "give a text or a number"), "given"
+    return raw["value"], str(origin)
+
+
+def _out_of_bounds(value: float, bounds: tuple[float, float, float]) -> str:
+    above, least, most = bounds
+    if value <= above:
+        return f"above {above:g}"
+    if value < least:
+        return f"of at least {least:g}"
+    if value > most:
+        return f"of at most {most:g}"
+    return ""
+
+
+def whole(least: int, most: int, default: Any = dataclasses.MISSING) -> Any:
+    """A field holding a whole number between `least` and `most`, both included."""
+    return _declare(whole_reader(least, most), default)
+
+
+def whole_reader(least: int, most: int) -> Reader:
+    """Reads a whole number between `least` and `most`, both included."""
+
+    def read(raw: Any, path: str, reading: Reading) -> Any:
+        number = isinstance(raw, int | float) and not isinstance(raw, bool)
+        if not number or not least <= raw <= most or raw != int(raw):
+            return reading.fault(path, f"{_shown(raw)} given", f"give a whole number from {least} to {most}")
+        return int(raw)
+
+    return read
+
+
+def text(default: str = "", *, longest: int = LONGEST_TEXT) -> Any:
+    """A field holding a text of at most `longest` characters."""
+
+    def read(raw: Any, path: str, reading: Reading) -> Any:
+        if not isinstance(raw, str) or len(raw) > longest or "\0" in raw:
+            return reading.fault(path, f"{_shown(raw)} given", f"give a text of at most {longest} characters")
+        return raw
+
+    return _declare(read, default)
+
+
+def flag(default: bool = False) -> Any:
+    """A field that is true or false."""
+
+    def read(raw: Any, path: str, reading: Reading) -> Any:
+        if not isinstance(raw, bool):
+            return reading.fault(path, f"{_shown(raw)} given", "give true or false")
+        return raw
+
+    return _declare(read, default)
+
+
+def choice(options: tuple[str, ...], *, later: tuple[str, ...] = (), default: Any = dataclasses.MISSING) -> Any:
+    """A field that is one of `options`; those in `later` belong to the format but not yet to this version."""
+
+    def read(raw: Any, path: str, reading: Reading) -> Any:
+        if isinstance(raw, str) and raw in later:
+            return refuse_not_yet(path, reading, "use " + " or ".join(f'"{option}"' for option in options))
+        if not isinstance(raw, str) or raw not in options:
+            return reading.fault(path, f"{_shown(raw)} given", "use one of " + ", ".join(options + later))
+        return raw
+
+    return _declare(read, default)
+
+
+def nested(kind: type[Any], default: Any = dataclasses.MISSING) -> Any:
+    """A field holding an object of the type `kind`."""
+    return _declare(lambda raw, path, reading: read_object(kind, raw, path, reading), default)
+
+
+def one_of(kinds: Mapping[str, type[Any]], *, later: tuple[str, ...] = (), default: Any = dataclasses.MISSING) -> Any:
+    """A field holding an object whose key `kind` says which type it is."""
+    return _declare(kind_reader(kinds, later), default)
+
+
+def kind_reader(kinds: Mapping[str, type[Any]], later: tuple[str, ...] = ()) -> Reader:
+    """Reads an object whose key `kind` names its type in `kinds`."""
+
+    def read(raw: Any, path: str, reading: Reading) -> Any:
+        if not isinstance(raw, Mapping):
+            return reading.fault(path, f"{_shown(raw)} given", "give an object with its kind")
+        kind = raw.get("kind")
+        if isinstance(kind, str) and kind in later:
+            return refuse_not_yet(path, reading, "kinds this version computes: " + ", ".join(kinds))
+        if not isinstance(kind, str) or kind not in kinds:
+            given = f"{_shown(kind)} given" if "kind" in raw else "missing"
+            return reading.fault(f"{path}.kind", given, "use one of " + ", ".join((*kinds, *later)))
+        rest = {key: value for key, value in raw.items() if key != "kind"}
+        return read_object(kinds[kind], rest, path, reading)
+
+    return read
+
+
+def items(read_item: Reader, *, least: int = 0, most: int = LONGEST_LIST, default: Any = ()) -> Any:
+    """A field holding a list of things read by `read_item`, as a tuple."""
+
+    def read(raw: Any, path: str, reading: Reading) -> Any:
+        if not isinstance(raw, list | tuple):
+            return reading.fault(path, f"{_shown(raw)} given", "give a list")
+        if not least <= len(raw) <= most:
+            return reading.fault(path, f"{len(raw)} entries given", f"give {least} to {most} entries")
+        return tuple(read_item(entry, f"{path}[{index}]", reading) for index, entry in enumerate(raw))
+
+    return _declare(read, default)
+
+
+def not_yet(remedy: str = "leave it out") -> Any:
+    """A key of the format that this version refuses by name."""
+    return _declare(lambda raw, path, reading: refuse_not_yet(path, reading, remedy), None)
+
+
+def refuse_not_yet(path: str, reading: Reading, remedy: str) -> Any:
+    """Note that the format allows what stands at `path`, but this version does not compute it."""
+    return reading.fault(path, f"not yet supported: {path}", remedy)
+
+
+def read_object(kind: type[T], raw: Any, path: str, reading: Reading) -> T:
+    """Read a mapping into the dataclass `kind`; faults are noted in `reading`.
+
+    After its fields, the type's own rule is asked: a method `faults()` that yields
+    (key, problem, remedy) for what only shows in combination.
+    """
+    if not isinstance(raw, Mapping):
+        return cast(T, reading.fault(path, f"{_shown(raw)} given", "give an object"))
+    fields = {f.name: f for f in dataclasses.fields(cast(Any, kind))}
+    _refuse_unknown(raw, fields, path, reading)
+    before = len(reading.faults)
+    values = {name: _read_field(f, raw, _join(path, name), reading) for name, f in fields.items()}
+    if len(reading.faults) > before or any(value is _UNREADABLE for value in values.values()):
+        return cast(T, _UNREADABLE)
+    made = kind(**values)
+    for key, problem, remedy in getattr(made, "faults", tuple)():
+        reading.fault(_join(path, key), problem, remedy)
+    return made
+
+
+def _read_field(declared: dataclasses.Field[Any], raw: Mapping[str, Any], path: str, reading: Reading) -> Any:
+    spec: _Spec = declared.metadata["spec"]
+    if declared.name in raw:
+        return spec.read(raw[declared.name], path, reading)
+    if declared.default is dataclasses.MISSING:
+        return reading.fault(path, "missing", "this value is needed")
+    if spec.assumed:
+        reading.assumed.append(f"{path} = {declared.default:g}")
+    return declared.default
+
+
+def _refuse_unknown(raw: Mapping[str, Any], fields: Mapping[str, Any], path: str, reading: Reading) -> None:
+    for key in raw:
+        if key not in fields:
+            known = ", ".join(fields)
+            reading.fault(_join(path, printable(key)), "unknown key", f"known here: {known}")
+
+
+def finish(made: T, reading: Reading) -> T:
+    """`made`, or every fault at once.
+
+    Raises:
+        DocumentError: anything was wrong.
+    """
+    if reading.faults:
+        raise DocumentError(reading.faults)
+    return made
+
+
+def _join(path: str, key: str) -> str:
+    return f"{path}.{key}" if path else key
+
+
+def printable(key: object) -> str:
+    """A stranger's key or text, fit to be shown in one line."""
+    printable = "".join(c if c.isprintable() else "?" for c in str(key))
+    return printable[:60]
+
+
+def _shown(value: Any) -> str:
+    if isinstance(value, Mapping):
+        return "an object"
+    if isinstance(value, list | tuple):
+        return "a list"
+    if value is None:
+        return "null"
+    shown = printable(value)
+    return f'"{shown[:40]}"' if isinstance(value, str) else shown[:40]

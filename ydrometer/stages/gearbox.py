@@ -1,0 +1,29 @@
+"""A bought gearbox, known by its ratio alone."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import ClassVar
+
+from ydrometer import reading
+from ydrometer.stages import common
+from ydrometer.tables import efficiencies
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Gearbox:
+    """A closed box; its output is taken to turn as its input does."""
+
+    kind: ClassVar[str] = "gearbox"
+    ratio: float = reading.quantity("ratio", above=0.0, at_most=1e6)
+    efficiency: float | None = common.efficiency()
+
+    @property
+    def default_efficiency(self) -> float:
+        """Of the whole box."""
+        return efficiencies.GEARBOX
+
+    @property
+    def sense(self) -> int:
+        """Taken to keep the sense; the maker's drawing says."""
+        return 1

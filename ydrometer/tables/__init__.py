@@ -1,0 +1,1 @@
+"""Constants, as rows with their source beside them."""
