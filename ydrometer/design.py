@@ -151,30 +151,30 @@ def read(raw: Any) -> Document:
     Raises:
         DocumentError: with every fault at once.
     """
-    _refuse_deep(raw)
+    _refuse_unsafe(raw, DEEPEST)
     seen = Reading()
     design = reading.read_object(Design, raw, "", seen)
     reading.finish(design, seen)
     return Document(design, seen.values, (*seen.assumed, *_assumed_efficiencies(design)))
 
 
-def load(data: bytes) -> Any:
-    """Parse JSON from strangers: UTF-8, at most `LARGEST` bytes and `DEEPEST` levels, no key twice.
+def load(data: bytes, *, largest: int = LARGEST, deepest: int = DEEPEST) -> Any:
+    """Parse JSON from strangers: UTF-8, at most `largest` bytes and `deepest` levels, no key twice.
 
     Raises:
         DocumentError: not such a document.
     """
-    if len(data) > LARGEST:
-        raise _whole(f"{len(data)} bytes given", f"at most {LARGEST} bytes are read")
+    if len(data) > largest:
+        raise _whole(f"{len(data)} bytes given", f"at most {largest} bytes are read")
     try:
         raw = json.loads(data.decode("utf-8"), object_pairs_hook=_pairs, parse_constant=_constant)
     except UnicodeDecodeError:
         raise _whole("not UTF-8", "save the file as UTF-8") from None
     except RecursionError:
-        raise _whole("nested too deep", f"at most {DEEPEST} levels are read") from None
+        raise _whole("nested too deep", f"at most {deepest} levels are read") from None
     except ValueError as error:
         raise _whole(f"not JSON ({error})", "give one JSON document") from None
-    _refuse_deep(raw)
+    _refuse_unsafe(raw, deepest)
     return raw
 
 
@@ -189,18 +189,25 @@ def _constant(name: str) -> Any:
     raise ValueError(f"{name} is not a number")
 
 
-def _refuse_deep(raw: Any) -> None:
+def _refuse_unsafe(raw: Any, deepest: int) -> None:
+    """Refuse what is nested too deep, and texts that no file or database can keep."""
     level = [raw]
-    for _ in range(DEEPEST + 1):
+    for _ in range(deepest + 1):
+        if any(isinstance(node, str) and not _keepable(node) for node in level):
+            raise _whole("a text holds characters that are none", "leave out NUL and lone surrogates")
         level = [child for node in level for child in _children(node)]
         if not level:
             return
-    raise _whole("nested too deep", f"at most {DEEPEST} levels are read")
+    raise _whole("nested too deep", f"at most {deepest} levels are read")
+
+
+def _keepable(text: str) -> bool:
+    return "\0" not in text and not any("\ud800" <= c <= "\udfff" for c in text)
 
 
 def _children(node: Any) -> list[Any]:
     if isinstance(node, Mapping):
-        return list(node.values())
+        return [*node.keys(), *node.values()]
     return node if isinstance(node, list) else []
 
 

@@ -40,11 +40,15 @@ class TargetResult:
 
 @dataclass(frozen=True, slots=True)
 class Evaluation:
-    """Designs evaluated together, and one result for each, by the same index."""
+    """Designs evaluated together, and one result for each, by the same index.
+
+    `own_runs` holds what targets with a distance, speed or time of their own ask for, by measure and value.
+    """
 
     documents: tuple[Document, ...]
     analysis: Analysis
     values: dict[str, Array | Texts]
+    own_runs: dict[tuple[str, float], Array]
 
     def starts(self, index: int) -> bool:
         """Whether this design starts at all."""
@@ -65,12 +69,13 @@ class Evaluation:
     def judge(self, target: Target, index: int) -> TargetResult:
         """How a target stands for the design at `index`, at the target's own distance, speed or time."""
         key = MEASURES[target.measure].run
-        if key and getattr(target.run, key) is not None:
-            own = np.full(len(self.documents), getattr(target.run, key))
-            value = _plain(_RUN_MEASURES[key](self.analysis, own)[target.measure][index])
-        else:
-            value = self.value(target.measure, index)
+        own = getattr(target.run, key) if key else None
+        value = self.value(target.measure, index) if own is None else self._over(target.measure, own, index)
         return TargetResult(target, targets.judge(target, value, runs=self.starts(index)))
+
+    def _over(self, measure: str, own: float, index: int) -> float | None:
+        made: float | None = _plain(self.own_runs[measure, own][index])
+        return made
 
 
 _RUN_MEASURES = {
@@ -89,12 +94,19 @@ def evaluate(documents: Sequence[Document]) -> Evaluation:
     designs = [document.design for document in documents]
     analysis = measures.analyse(driveline.assemble(designs))
     values: dict[str, Array | Texts] = {**measures.standing(analysis)}
+    own_runs: dict[tuple[str, float], Array] = {}
     for key, measure in _RUN_MEASURES.items():
-        wanted = np.array([_wanted(design.run, key) for design in designs])
+        own = sorted({getattr(t.run, key) for d in designs for t in d.targets} - {None})
+        wanted = np.array([[_wanted(design.run, key), *own] for design in designs])
+        if np.isnan(wanted).all():
+            values |= dict.fromkeys((name for name, row in MEASURES.items() if row.run == key), wanted[:, 0])
+            continue
         # A value nobody gave stands in as 1 and its results are dropped: arrays have no holes.
-        results = measure(analysis, np.where(np.isnan(wanted), 1.0, wanted))
-        values |= {name: np.where(np.isnan(wanted), np.nan, column) for name, column in results.items()}
-    return Evaluation(tuple(documents), analysis, values)
+        for name, columns in measure(analysis, np.where(np.isnan(wanted), 1.0, wanted)).items():
+            known = np.where(np.isnan(wanted), np.nan, columns)
+            values[name] = known[:, 0]
+            own_runs |= {(name, value): known[:, 1 + place] for place, value in enumerate(own)}
+    return Evaluation(tuple(documents), analysis, values, own_runs)
 
 
 def result(evaluation: Evaluation, index: int = 0) -> dict[str, Any]:

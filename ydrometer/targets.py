@@ -43,7 +43,7 @@ def judge(target: Target, value: float | None, *, runs: bool) -> Verdict:
     if target.upper is not None:
         margins.append(_share(target.upper - value, target.upper))
     known = [margin for margin in margins if margin is not None]
-    margin = min(known) if len(known) == len(margins) else None
+    margin = min(known) if known and len(known) == len(margins) else None
     if not met:
         return Verdict(value, False, margin, "misses")
     return Verdict(value, True, margin, "tight" if margin is not None and margin < TIGHT else "holds")

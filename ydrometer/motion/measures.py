@@ -12,7 +12,7 @@ from ydrometer.driveline import Array, Plant
 from ydrometer.motion import currents, forces, run
 from ydrometer.motion.forces import State
 from ydrometer.motion.roots import find_root
-from ydrometer.motion.run import Moment, Profile
+from ydrometer.motion.run import Profile
 
 GEARING_SHARE = 0.90
 """From this share of the no-load speed up, it is the gearing that limits the top speed."""
@@ -46,15 +46,10 @@ class Analysis:
         return np.where(self.starts, "", reason)
 
     def spread_out(self, values: Array) -> Array:
-        """Values of the starting designs along the last axis, NaN for the others: (…, m) to (…, n)."""
-        made = np.full((*values.shape[:-1], len(self.plant)), np.nan)
-        made[..., self.starts] = values
+        """Values (m, …) of the starting designs as (n, …), NaN for the others."""
+        made = np.full((len(self.plant), *values.shape[1:]), np.nan)
+        made[self.starts] = values
         return made
-
-    def moment(self, moment: Moment) -> Moment:
-        """A moment (m, 1) of the runs as arrays (n,)."""
-        parts = (moment.speed, moment.time, moment.distance, moment.energy)
-        return Moment(*(self.spread_out(part[:, 0]) for part in parts))
 
 
 def analyse(plant: Plant) -> Analysis:
@@ -117,39 +112,30 @@ def standing(analysis: Analysis) -> dict[str, Array | Texts]:
 
 
 def over_distance(analysis: Analysis, distance: Array) -> dict[str, Array]:
-    """Measures of the run over a distance (n,), m, as arrays (n,)."""
+    """Measures of the run over distances (n, k), m, as arrays (n, k)."""
+    names = ("time_to_distance", "speed_at_distance", "energy_per_run", "sprint_and_stop")
     if analysis.profile is None:
-        return dict.fromkeys(
-            ("time_to_distance", "speed_at_distance", "energy_per_run", "sprint_and_stop"),
-            np.full(len(analysis.plant), np.nan),
-        )
-    wanted = distance[analysis.starts][:, None]
-    end = analysis.moment(analysis.profile.at_distance(wanted))
-    rate = forces.braking(analysis.plant)
-    known = np.where(np.isnan(rate), 1.0, rate)
-    brake = analysis.moment(analysis.profile.braking_point(wanted, known[analysis.starts]))
-    return {
-        "time_to_distance": end.time,
-        "speed_at_distance": end.speed,
-        "energy_per_run": end.energy,
-        "sprint_and_stop": brake.time + brake.speed / rate[:, 0],
-    }
+        return dict.fromkeys(names, np.full(distance.shape, np.nan))
+    wanted = distance[analysis.starts]
+    end = analysis.profile.at_distance(wanted)
+    rate = forces.braking(analysis.profile.plant)
+    brake = analysis.profile.braking_point(wanted, np.where(np.isnan(rate), 1.0, rate))
+    parts = (end.time, end.speed, end.energy, brake.time + brake.speed / rate)
+    return {name: analysis.spread_out(part) for name, part in zip(names, parts, strict=True)}
 
 
 def to_speed(analysis: Analysis, speed: Array) -> dict[str, Array]:
-    """Time to reach a speed (n,), m/s; NaN where it is never reached."""
+    """Time to reach speeds (n, k), m/s; NaN where they are never reached."""
     if analysis.profile is None:
-        return {"time_to_speed": np.full(len(analysis.plant), np.nan)}
-    moment = analysis.profile.at_speed(speed[analysis.starts][:, None])
-    return {"time_to_speed": analysis.moment(moment).time}
+        return {"time_to_speed": np.full(speed.shape, np.nan)}
+    return {"time_to_speed": analysis.spread_out(analysis.profile.at_speed(speed[analysis.starts]).time)}
 
 
 def in_time(analysis: Analysis, time: Array) -> dict[str, Array]:
-    """Distance covered in a time (n,), s."""
+    """Distance covered in times (n, k), s."""
     if analysis.profile is None:
-        return {"distance_in_time": np.full(len(analysis.plant), np.nan)}
-    moment = analysis.profile.at_time(time[analysis.starts][:, None])
-    return {"distance_in_time": analysis.moment(moment).distance}
+        return {"distance_in_time": np.full(time.shape, np.nan)}
+    return {"distance_in_time": analysis.spread_out(analysis.profile.at_time(time[analysis.starts]).distance)}
 
 
 def max_grade(plant: Plant) -> Array:

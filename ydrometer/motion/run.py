@@ -9,6 +9,7 @@ point, not only at the panel's end (P'_{k+1} − P'_{k−1} = (2k+1)·P_k: any h
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass
 
 import numpy as np
@@ -28,6 +29,8 @@ TAIL = 18.0
 PANELS = np.array([0.0, 0.5, 1.0, 1.5, 2.0, 3.0, 4.0, 6.0, 9.0, 13.0, TAIL])
 LOOKS = np.linspace(0.0, 1.0, 33)
 """Where corners are looked for, as shares of the top speed, before they are pinned down."""
+
+Panels = NDArray[np.intp]
 
 _NODES, _WEIGHTS = legendre.leggauss(ORDER)
 _DEGREES = np.arange(ORDER)
@@ -69,6 +72,14 @@ class Profile:
     peak_bus_current: Array
     corners: Array
 
+    def take(self, row: int) -> Profile:
+        """The run of one of the designs."""
+        one = slice(row, row + 1)
+        return Profile(
+            self.plant.take(np.array([row])), self.top_speed[one], self.edges[one], self.coefficients[:, one],
+            self.sums[:, one], self.top_power[one], self.peak_bus_current[one], self.corners[one],
+        )  # fmt: skip
+
     def at_s(self, s: Array) -> Moment:
         """The run at s ≥ 0, shape (n, k)."""
         inner = np.clip(s, 0.0, TAIL)
@@ -93,27 +104,29 @@ class Profile:
         return self._where(0, time)
 
     def braking_point(self, distance: Array, deceleration: Array) -> Moment:
-        """The run at the moment from which braking at `deceleration` stops it just at `distance`."""
-        stop = self.top_speed**2 / (2.0 * deceleration)
+        """The run at the moment from which braking at `deceleration` (n, 1) stops it just at `distance` (n, k)."""
 
-        def covered(s: Array) -> Array:
-            speed = -self.top_speed * np.expm1(-s)
-            return self.at_s(s).distance + speed**2 / (2.0 * deceleration) - distance
+        def stop(s: Array) -> Array:
+            made: Array = (self.top_speed * np.expm1(-s)) ** 2 / (2.0 * deceleration)
+            return made
 
-        s = find_root(covered, np.zeros_like(distance), np.full_like(distance, TAIL), 1e-14)
-        end = self.sums[1][:, -1:]
-        return self._choose(distance - stop > end, self._cruise(distance - stop - end, 1), self.at_s(s))
+        covered = self.sums[1] + stop(self.edges)
+        s = self._solve(covered, distance, lambda at, panel: self._integrals(at, panel)[1] + stop(at))
+        rest = distance - covered[:, -1:]
+        return self._choose(rest > 0.0, self._cruise(rest, 1), self.at_s(s))
 
     def _where(self, quantity: int, wanted: Array) -> Moment:
-        """The run where t (0) or x (1) has the wanted value, by Newton's method inside one panel."""
+        """The run where t (0) or x (1) has the wanted value."""
         sums = self.sums[quantity]
-        panel = np.clip((sums[:, None, :] <= wanted[..., None]).sum(axis=-1) - 1, 0, self._panels - 1)
-        low, high = self._edge(panel), self._edge(panel + 1)
-        s = find_root(
-            lambda at: self._integrals(at, panel)[quantity] - wanted, low, np.where(high > low, high, low), 1e-14
-        )
+        s = self._solve(sums, wanted, lambda at, panel: self._integrals(at, panel)[quantity])
         rest = wanted - sums[:, -1:]
         return self._choose(rest > 0.0, self._cruise(rest, quantity), self.at_s(s))
+
+    def _solve(self, at_edges: Array, wanted: Array, value: Callable[[Array, Panels], Array]) -> Array:
+        """The s at which a rising quantity, known at the edges, has the wanted value: first the panel, then the place."""
+        panel = np.clip((at_edges[:, None, :] <= wanted[..., None]).sum(axis=-1) - 1, 0, self._panels - 1)
+        low, high = self._edge(panel), self._edge(panel + 1)
+        return find_root(lambda s: value(s, panel) - wanted, low, high, 1e-14)
 
     def _cruise(self, rest: Array, quantity: int) -> Moment:
         seconds = rest if quantity == 0 else rest / self.top_speed
@@ -138,17 +151,21 @@ class Profile:
     def _panels(self) -> int:
         return self.edges.shape[1] - 1
 
-    def _edge(self, index: NDArray[np.intp]) -> Array:
-        return np.take_along_axis(self.edges, index, axis=1)
+    @property
+    def _rows(self) -> Panels:
+        return np.arange(len(self.plant))[:, None]
 
-    def _integrals(self, s: Array, panel: NDArray[np.intp]) -> Array:
+    def _edge(self, index: Panels) -> Array:
+        made: Array = self.edges[self._rows, index]
+        return made
+
+    def _integrals(self, s: Array, panel: Panels) -> Array:
         """t, x, E at s within the given panels, shape (3, n, k)."""
         low, high = self._edge(panel), self._edge(panel + 1)
         half = 0.5 * (high - low)
         with np.errstate(divide="ignore", invalid="ignore"):
             place = np.where(half > 0.0, (s - low) / half - 1.0, -1.0)
-        coefficients = np.take_along_axis(self.coefficients, panel[None, ..., None], axis=2)
-        start = np.take_along_axis(self.sums, panel[None], axis=2)
+        coefficients, start = self.coefficients[:, self._rows, panel], self.sums[:, self._rows, panel]
         made: Array = start + half * (coefficients * _legendre_integrals(place)).sum(axis=-1)
         return made
 

@@ -1,0 +1,55 @@
+/** The server, through a client whose types are generated from its schema. */
+import createClient, { type Middleware } from "openapi-fetch";
+import type { components, paths } from "./schema";
+
+type Schemas = components["schemas"];
+export type Live = Schemas["Live"];
+export type View = Schemas["View"];
+export type Gauge = Schemas["Gauge"];
+export type Standing = Gauge["standing"];
+export type LineDrawing = Schemas["LineDrawing"];
+export type Wheel = Schemas["Wheel"];
+export type Flow = Schemas["Flow"];
+export type Sweep = Schemas["Sweep"];
+export type Fault = Schemas["Fault"];
+export type Vocabulary = Schemas["Vocabulary"];
+export type Refusal = Schemas["Refusal"];
+export type Conflict = Schemas["Conflict"];
+export type VehicleCard = Schemas["VehicleCard"];
+export type Role = Schemas["RoleEnum"];
+
+export class RefusedError extends Error {
+  constructor(
+    readonly refusal: Refusal,
+    readonly status: number,
+  ) {
+    super(refusal.detail);
+  }
+}
+
+function cookie(name: string): string {
+  const found = document.cookie.split("; ").find((entry) => entry.startsWith(`${name}=`));
+  return found ? decodeURIComponent(found.slice(name.length + 1)) : "";
+}
+
+const csrf: Middleware = {
+  onRequest({ request }) {
+    if (request.method !== "GET") request.headers.set("X-CSRFToken", cookie("csrftoken"));
+    return request;
+  },
+};
+
+export const api = createClient<paths>({ baseUrl: "/" });
+api.use(csrf);
+
+/** The data of an answer, or its refusal thrown with the words the server chose. */
+export async function answer<T>(
+  asked: Promise<{ data?: T; error?: unknown; response: Response }>,
+): Promise<T> {
+  const { data, error, response } = await asked;
+  if (response.ok) return data as T;
+  const refusal = (error as Refusal | undefined)?.detail
+    ? (error as Refusal)
+    : { detail: `The server answered with ${response.status}. What you typed is kept; try again.` };
+  throw new RefusedError(refusal, response.status);
+}

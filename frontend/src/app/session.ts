@@ -1,0 +1,30 @@
+/** Who is signed in, and the tables the core shows numbers by. */
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { answer, api } from "../api/client";
+
+export function useSession() {
+  return useQuery({
+    queryKey: ["session"],
+    queryFn: () => answer(api.GET("/api/session/")),
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+}
+
+export function useVocabulary() {
+  return useQuery({
+    queryKey: ["vocabulary"],
+    queryFn: () => answer(api.GET("/api/vocabulary/")),
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+}
+
+export function useSignOut() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: () => answer(api.POST("/api/accounts/sign-out/")),
+    onSuccess: async () => {
+      queries.clear();
+      await queries.refetchQueries({ queryKey: ["session"] });
+    },
+  });
+}

@@ -1,0 +1,125 @@
+/** The design document as it is stored and edited: what was typed, unread. Reading it is the core's work. */
+
+export type Typed = string | number | { value: string | number; origin?: string; note?: string };
+
+export interface Stage {
+  kind: "gear" | "belt" | "chain" | "gearbox";
+  driver_teeth?: number;
+  driven_teeth?: number;
+  idlers?: number[];
+  internal?: boolean;
+  [key: string]: unknown;
+}
+
+export interface Target {
+  measure: string;
+  at_least?: Typed;
+  at_most?: Typed;
+  between?: [Typed, Typed];
+  distance?: Typed;
+  speed?: Typed;
+  time?: Typed;
+}
+
+export interface DesignDocument {
+  format: string;
+  version: number;
+  name?: string;
+  notes?: string;
+  vehicle: Record<string, Typed | undefined>;
+  conditions?: Record<string, Typed | undefined>;
+  drive: {
+    units?: number;
+    supply: Record<string, unknown> & { kind: string };
+    branches: {
+      count?: number;
+      source: Record<string, unknown>;
+      controller?: Record<string, unknown>;
+      stages?: Stage[];
+    }[];
+    stages?: Stage[];
+  };
+  run?: Record<string, Typed | undefined>;
+  targets?: Target[];
+}
+
+type Key = string | number;
+
+export function keys(path: string): Key[] {
+  return [...path.matchAll(/[^.[\]]+|\[(\d+)\]/g)].map((m) => (m[1] === undefined ? m[0] : Number(m[1])));
+}
+
+export function at(document: unknown, path: string): unknown {
+  let place: unknown = document;
+  for (const key of keys(path)) {
+    if (place === null || typeof place !== "object") return undefined;
+    place = (place as Record<Key, unknown>)[key];
+  }
+  return place;
+}
+
+/** A document with another value at a path; undefined takes the key, or the list entry, away. */
+export function withValue<T>(document: T, path: string, value: unknown): T {
+  return put(document, keys(path), value) as T;
+}
+
+function put(place: unknown, [key, ...rest]: Key[], value: unknown): unknown {
+  if (key === undefined) return value;
+  if (Array.isArray(place) || (place === undefined && typeof key === "number")) {
+    const list = [...((place as unknown[]) ?? [])];
+    if (rest.length === 0 && value === undefined) list.splice(key as number, 1);
+    else list[key as number] = put(list[key as number], rest, value);
+    return list;
+  }
+  const object = { ...((place as Record<Key, unknown>) ?? {}) };
+  const inner = put(object[key], rest, value);
+  if (inner === undefined) delete object[key];
+  else object[key] = inner;
+  return object;
+}
+
+/** The text of a quantity as it was typed; a bare number is SI and gets that unit. */
+export function typedText(value: unknown, siUnit = ""): string {
+  if (value === undefined || value === null) return "";
+  if (typeof value === "object" && "value" in value) return typedText(value.value, siUnit);
+  return typeof value === "number" ? `${value}${siUnit ? ` ${siUnit}` : ""}` : String(value);
+}
+
+export function note(value: unknown): string {
+  return value !== null && typeof value === "object" && "note" in value ? String(value.note) : "";
+}
+
+/** Where a wheel's tooth count is kept. */
+export function teethPath(stage: string, member: string): string {
+  return member.startsWith("idler ")
+    ? `${stage}.idlers[${Number(member.slice(6)) - 1}]`
+    : `${stage}.${member}_teeth`;
+}
+
+export interface Difference {
+  path: string;
+  mine: string;
+  theirs: string;
+}
+
+/** Every value in which two documents differ, by path. */
+export function differences(mine: unknown, theirs: unknown, path = ""): Difference[] {
+  if (Object.is(mine, theirs)) return [];
+  const both = [mine, theirs];
+  if (both.every((side) => side !== null && typeof side === "object")) {
+    const names = new Set(both.flatMap((side) => Object.keys(side as object)));
+    return [...names].flatMap((name) => {
+      const inner = Array.isArray(mine) ? `${path}[${name}]` : path ? `${path}.${name}` : name;
+      return differences(
+        (mine as Record<string, unknown>)[name],
+        (theirs as Record<string, unknown>)[name],
+        inner,
+      );
+    });
+  }
+  return [{ path, mine: shown(mine), theirs: shown(theirs) }];
+}
+
+function shown(value: unknown): string {
+  return value === undefined ? "nothing" : typeof value === "object" ? JSON.stringify(value) : String(value);
+}

@@ -1,0 +1,40 @@
+/** Undo and redo of whole documents: a pure reducer. */
+
+export interface History<T> {
+  past: T[];
+  present: T;
+  future: T[];
+}
+
+export type HistoryAction<T> =
+  | { type: "load"; document: T }
+  | { type: "change"; document: T }
+  | { type: "undo" }
+  | { type: "redo" };
+
+/** Steps kept; a document is small, an evening long. */
+const DEPTH = 500;
+
+export function begin<T>(document: T): History<T> {
+  return { past: [], present: document, future: [] };
+}
+
+export function history<T>(state: History<T>, action: HistoryAction<T>): History<T> {
+  switch (action.type) {
+    case "load":
+      return begin(action.document);
+    case "change":
+      if (action.document === state.present) return state;
+      return { past: [...state.past, state.present].slice(-DEPTH), present: action.document, future: [] };
+    case "undo": {
+      const before = state.past.at(-1);
+      if (before === undefined) return state;
+      return { past: state.past.slice(0, -1), present: before, future: [state.present, ...state.future] };
+    }
+    case "redo": {
+      const [after, ...rest] = state.future;
+      if (after === undefined) return state;
+      return { past: [...state.past, state.present], present: after, future: rest };
+    }
+  }
+}

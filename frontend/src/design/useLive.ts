@@ -1,0 +1,75 @@
+/** The design evaluated while it changes: one request at a time, always ending with the newest. */
+import { useEffect, useRef, useState } from "react";
+import { api, type Fault, type Live, type Refusal } from "../api/client";
+import type { DesignDocument } from "./document";
+
+export interface Selected {
+  path: string;
+  member: string;
+}
+
+export interface LiveState {
+  live: Live | null;
+  /** What is wrong with the document; the figures are then those of the last readable one. */
+  faults: Fault[];
+  trouble: string;
+}
+
+interface Asked {
+  document: DesignDocument;
+  mark: DesignDocument | null;
+  selected: Selected | null;
+}
+
+export function useLive(
+  document: DesignDocument,
+  mark: DesignDocument | null,
+  selected: Selected | null,
+): LiveState {
+  const [state, setState] = useState<LiveState>({ live: null, faults: [], trouble: "" });
+  const next = useRef<Asked | null>(null);
+  const busy = useRef(false);
+
+  useEffect(() => {
+    next.current = { document, mark, selected };
+    if (busy.current) return;
+    busy.current = true;
+    void (async () => {
+      while (next.current) {
+        const asked: Asked = next.current;
+        next.current = null;
+        const result = await ask(asked);
+        setState((old) => ({ ...result, live: result.live ?? old.live }));
+      }
+      busy.current = false;
+    })();
+  }, [document, mark, selected]);
+
+  return state;
+}
+
+async function ask({ document, mark, selected }: Asked): Promise<LiveState> {
+  try {
+    const { data, error, response } = await api.POST("/api/live/", {
+      body: {
+        document: document as unknown as Record<string, unknown>,
+        mark: mark as unknown as Record<string, unknown> | null,
+        selected,
+      },
+    });
+    if (data) return { live: data, faults: [], trouble: "" };
+    const refusal = error as Refusal | undefined;
+    if (refusal?.faults) return { live: null, faults: refusal.faults, trouble: "" };
+    return {
+      live: null,
+      faults: [],
+      trouble: refusal?.detail ?? `The server answered with ${response.status}.`,
+    };
+  } catch {
+    return {
+      live: null,
+      faults: [],
+      trouble: "No connection to the server: the figures are not up to date.",
+    };
+  }
+}

@@ -1,0 +1,127 @@
+import { Box, Input } from "@chakra-ui/react";
+import { type KeyboardEvent, useEffect, useId, useState } from "react";
+import type { Fault } from "../api/client";
+import { note, typedText } from "../design/document";
+import { StandingMark } from "../marks/StandingMark";
+import { completed, show, useUnits } from "./units";
+
+interface Props {
+  label: string;
+  dimension: string;
+  value: unknown;
+  /** SI value as the core read it, for a second look in the units on display. */
+  si?: number;
+  fault?: Fault;
+  optional?: boolean;
+  inline?: boolean;
+  readOnly?: boolean;
+  onChange: (text: string | undefined) => void;
+}
+
+/** A quantity as typed, in any unit; what cannot be read stays there, with what would be right. */
+export function QuantityField({
+  label,
+  dimension,
+  value,
+  si,
+  fault,
+  optional,
+  inline,
+  readOnly,
+  onChange,
+}: Props) {
+  const units = useUnits();
+  const entry = units.entry(dimension);
+  const stored = typedText(value, entry.metric.factor === 1 ? entry.metric.typed : "");
+  const [text, setText] = useState(stored);
+  const id = useId();
+  useEffect(() => setText(stored), [stored]);
+
+  const commit = () => {
+    if (text.trim() === stored.trim()) return;
+    if (text.trim() === "" && optional) onChange(undefined);
+    else onChange(completed(units, dimension, text));
+  };
+  const onKeyDown = (event: KeyboardEvent) => {
+    if (event.key === "Enter") commit();
+    if (event.key === "Escape") setText(stored);
+  };
+  const second = si === undefined ? "" : otherwise(stored, show(units, dimension, si));
+  const described =
+    [fault && `${id}-fault`, note(value) && `${id}-note`].filter(Boolean).join(" ") || undefined;
+
+  return (
+    <Box display={inline ? "inline-block" : "block"} verticalAlign="top" data-field={label}>
+      {!inline && (
+        <Box
+          as="label"
+          {...{ htmlFor: id }}
+          display="block"
+          fontSize="sm"
+          color="ink.second"
+          lineHeight="1.3"
+        >
+          {label}
+        </Box>
+      )}
+      <Box display="flex" alignItems="baseline" gap="2">
+        <Input
+          id={id}
+          aria-label={inline ? label : undefined}
+          aria-invalid={fault ? true : undefined}
+          aria-describedby={described}
+          value={text}
+          readOnly={readOnly}
+          placeholder={optional ? "not given" : entry.example}
+          onChange={(event) => setText(event.target.value)}
+          onBlur={commit}
+          onKeyDown={onKeyDown}
+          width={inline ? `${Math.max(text.length, 5) + 2.5}ch` : "100%"}
+          minWidth="0"
+        />
+        {second && !inline && (
+          <Box as="span" fontFamily="mono" fontSize="xs" color="ink.second" whiteSpace="nowrap">
+            = {second}
+          </Box>
+        )}
+      </Box>
+      {note(value) && !inline && (
+        <Box id={`${id}-note`} fontSize="xs" color="ink.second">
+          {note(value)}
+        </Box>
+      )}
+      {fault && (
+        <Box
+          id={`${id}-fault`}
+          role="alert"
+          fontSize="xs"
+          color="brick"
+          display="flex"
+          gap="1"
+          alignItems="center"
+        >
+          <StandingMark standing="misses" />
+          <span>
+            {fault.problem}: {fault.remedy}
+          </span>
+        </Box>
+      )}
+    </Box>
+  );
+}
+
+/** The value in the units on display, unless that is what was typed. */
+function otherwise(stored: string, shown: { number: string; unit: string }): string {
+  const text = `${shown.number} ${shown.unit}`.trim();
+  const plain = (s: string) =>
+    s
+      .replace(/[\s\u202f]/g, "")
+      .replace(/(\.\d*?)0+(?=\D|$)/, "$1")
+      .replace(/\.(?=\D|$)/, "");
+  return shown.number === "–" ||
+    shown.unit === "" ||
+    stored.endsWith(shown.unit) ||
+    plain(stored) === plain(text)
+    ? ""
+    : text;
+}

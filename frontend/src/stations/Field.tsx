@@ -1,0 +1,29 @@
+import { at } from "../design/document";
+import { QuantityField } from "../fields/QuantityField";
+import { faultAt, siAt, useWork } from "./context";
+
+interface Props {
+  path: string;
+  label: string;
+  dimension: string;
+  optional?: boolean;
+  inline?: boolean;
+}
+
+/** The quantity at a path of the document, edited in place. */
+export function Field({ path, label, dimension, optional, inline }: Props) {
+  const { document, live, faults, set, readOnly } = useWork();
+  return (
+    <QuantityField
+      label={label}
+      dimension={dimension}
+      value={at(document, path)}
+      si={siAt(live, path)}
+      fault={faultAt(faults, path)}
+      optional={optional}
+      inline={inline}
+      readOnly={readOnly}
+      onChange={(text) => set(path, text)}
+    />
+  );
+}

@@ -1,0 +1,81 @@
+import { Box, Flex } from "@chakra-ui/react";
+import { NavLink } from "react-router";
+import type { Live, Standing } from "../api/client";
+import { ratioText, useUnits } from "../fields/units";
+import { StandingMark } from "../marks/StandingMark";
+
+/** The stations in the order of the work, each with its state and its one figure. */
+export function StationList({
+  vehicle,
+  live,
+  targets,
+}: {
+  vehicle: string;
+  live: Live | null;
+  targets: number;
+}) {
+  const units = useUnits();
+  const met =
+    live?.gauges.filter((g) => g.target !== null && (g.standing === "holds" || g.standing === "tight"))
+      .length ?? 0;
+  const stations: { name: string; to: string; standing: Standing; figure: string }[] = [
+    {
+      name: "Brief",
+      to: "brief",
+      standing: worst(live),
+      figure: targets ? `${met} of ${targets} met` : "no targets yet",
+    },
+    {
+      name: "Line",
+      to: "line",
+      standing: !live ? "unknown" : live.state === "ok" && live.view.line.forwards ? "holds" : "misses",
+      figure: live ? ratioText(units, live.view.ratio) : "",
+    },
+  ];
+  return (
+    <Flex
+      as="nav"
+      aria-label="Stations"
+      direction={{ base: "row", md: "column" }}
+      w={{ md: "172px" }}
+      flex="none"
+      pt={{ md: "3" }}
+      borderRightWidth={{ md: "1px" }}
+      borderBottomWidth={{ base: "1px", md: "0" }}
+      borderColor="line"
+      data-screen-only
+    >
+      {stations.map((station) => (
+        <NavLink key={station.to} to={`/vehicles/${vehicle}/${station.to}`} style={{ display: "block" }}>
+          {({ isActive }) => (
+            <Flex
+              gap="3"
+              px="4"
+              py="2"
+              bg={isActive ? "panel" : "transparent"}
+              borderLeftWidth="3px"
+              borderColor={isActive ? "spruce" : "transparent"}
+            >
+              <Box pt="1">
+                <StandingMark standing={station.standing} />
+              </Box>
+              <Box>
+                <Box fontWeight="600">{station.name}</Box>
+                <Box fontFamily="mono" fontSize="13px" color="ink.second" whiteSpace="nowrap">
+                  {station.figure}
+                </Box>
+              </Box>
+            </Flex>
+          )}
+        </NavLink>
+      ))}
+    </Flex>
+  );
+}
+
+const ORDER: Standing[] = ["misses", "tight", "holds"];
+
+function worst(live: Live | null): Standing {
+  const found = live?.gauges.filter((g) => g.target !== null).map((g) => g.standing) ?? [];
+  return ORDER.find((standing) => found.includes(standing)) ?? "unknown";
+}

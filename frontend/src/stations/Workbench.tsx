@@ -1,0 +1,179 @@
+import { Box, Button, Flex } from "@chakra-ui/react";
+import { useCallback, useEffect, useMemo, useReducer, useState } from "react";
+import { Link, Navigate } from "react-router";
+import { TopBar } from "../app/TopBar";
+import { Conflict } from "../design/Conflict";
+import { type DesignDocument, withValue } from "../design/document";
+import { saveDesignFile } from "../design/files";
+import { begin, history } from "../design/history";
+import { type SaveState, useAutosave } from "../design/useAutosave";
+import { type Selected, useLive } from "../design/useLive";
+import { Readout } from "../readout/Readout";
+import { BriefStation } from "./brief/BriefStation";
+import { type Work, WorkProvider } from "./context";
+import { LineStation } from "./line/LineStation";
+import { StationList } from "./StationList";
+
+interface Props {
+  vehicle: string;
+  station: string;
+  stored: DesignDocument;
+  first: { number: number; saved_at: string };
+  document: DesignDocument;
+  readOnly: boolean;
+}
+
+const STATIONS: Record<string, () => React.ReactNode> = { brief: BriefStation, line: LineStation };
+const FIRST_WHEEL: Selected = { path: "drive.branches[0].stages[0]", member: "driver" };
+
+/** One vehicle with everything around it: stations, readout, undo, saving. */
+export function Workbench({ vehicle, station, stored, first, document: opened, readOnly }: Props) {
+  const [past, dispatch] = useReducer(history<DesignDocument>, opened, begin<DesignDocument>);
+  const [mark, setMark] = useState<DesignDocument | null>(null);
+  const [selected, setSelected] = useState<Selected | null>(FIRST_WHEEL);
+  const document = past.present;
+  const { live, faults, trouble } = useLive(document, mark, selected);
+  const { state, rebase } = useAutosave(vehicle, document, first, stored);
+
+  const replace = useCallback(
+    (next: DesignDocument) => !readOnly && dispatch({ type: "change", document: next }),
+    [readOnly],
+  );
+  const set = useCallback(
+    (path: string, value: unknown) => replace(withValue(document, path, value)),
+    [document, replace],
+  );
+  useUndoKeys(dispatch);
+
+  const work = useMemo((): Work | null => {
+    if (!live) return null;
+    return {
+      document,
+      live,
+      faults,
+      selected,
+      set,
+      replace,
+      readOnly,
+      marked: mark !== null,
+      select: setSelected,
+      setMark: () => setMark(document),
+      dropMark: () => setMark(null),
+    };
+  }, [document, live, faults, selected, set, replace, readOnly, mark]);
+
+  const Station = STATIONS[station];
+  if (!Station) return <Navigate to={`/vehicles/${vehicle}/line`} replace />;
+  return (
+    <Flex direction="column" minH="100%" h={{ md: "100%" }}>
+      <TopBar>
+        <Box as="h1" fontWeight="600">
+          {document.name || "Unnamed vehicle"}
+        </Box>
+        <Box fontSize="sm" color="ink.second" role="status" data-save={state.kind}>
+          {readOnly ? "you may look, not change" : saveWords(state)}
+        </Box>
+        <Flex gap="1">
+          <Button
+            size="xs"
+            disabled={past.past.length === 0}
+            onClick={() => dispatch({ type: "undo" })}
+            title="Ctrl Z"
+          >
+            Undo
+          </Button>
+          <Button
+            size="xs"
+            disabled={past.future.length === 0}
+            onClick={() => dispatch({ type: "redo" })}
+            title="Ctrl Shift Z"
+          >
+            Redo
+          </Button>
+          <Button size="xs" onClick={() => saveDesignFile(document)}>
+            Export
+          </Button>
+        </Flex>
+      </TopBar>
+      {trouble && (
+        <Box role="alert" bg="copper.wash" px="4" py="1">
+          {trouble}
+        </Box>
+      )}
+      {state.kind === "conflict" && (
+        <Conflict
+          conflict={state.conflict}
+          mine={document}
+          onKeepMine={() => rebase(state.conflict.theirs.number)}
+          onTakeTheirs={() => {
+            dispatch({
+              type: "change",
+              document: state.conflict.theirs.document as unknown as DesignDocument,
+            });
+            rebase(state.conflict.theirs.number);
+          }}
+        />
+      )}
+      <Flex flex="1" minH="0" direction={{ base: "column", md: "row" }}>
+        <StationList vehicle={vehicle} live={live} targets={document.targets?.length ?? 0} />
+        <Box as="main" flex="1" minW="0" p="3" overflowY={{ md: "auto" }}>
+          {work ? (
+            <WorkProvider value={work}>
+              <Station />
+            </WorkProvider>
+          ) : (
+            faults.length > 0 && (
+              <Unreadable faults={faults.map((f) => `${f.path}: ${f.problem}, ${f.remedy}`)} />
+            )
+          )}
+        </Box>
+      </Flex>
+      <Box position={{ base: "sticky", md: "static" }} bottom="0" minH="112px" bg="panel">
+        {live && <Readout gauges={live.gauges} stale={faults.length > 0} />}
+      </Box>
+    </Flex>
+  );
+}
+
+function Unreadable({ faults }: { faults: string[] }) {
+  return (
+    <Box role="alert">
+      <p>This design cannot be read. It is kept as it is; undo, or take an earlier one from the bench.</p>
+      <ul>
+        {faults.map((fault) => (
+          <li key={fault}>{fault}</li>
+        ))}
+      </ul>
+      <Link to="/">Go to the bench</Link>
+    </Box>
+  );
+}
+
+function saveWords(state: SaveState): string {
+  switch (state.kind) {
+    case "saved":
+      return `saved ${new Date(state.at).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit" })}`;
+    case "saving":
+      return "saving";
+    case "waiting":
+      return `not saved yet: ${state.why}`;
+    case "conflict":
+      return "not saved: somebody else has saved";
+  }
+}
+
+function useUndoKeys(dispatch: (action: { type: "undo" | "redo" }) => void): void {
+  useEffect(() => {
+    const onKeyDown = (event: KeyboardEvent) => {
+      if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== "z") return;
+      // In a field that is being typed into, the browser's own undo is the one that is meant.
+      const field =
+        event.target instanceof HTMLInputElement && event.target.value !== event.target.defaultValue;
+      if (field) return;
+      event.preventDefault();
+      dispatch({ type: event.shiftKey ? "redo" : "undo" });
+    };
+    window.addEventListener("keydown", onKeyDown);
+    return () => window.removeEventListener("keydown", onKeyDown);
+  }, [dispatch]);
+}

@@ -1,0 +1,151 @@
+import { Box, Heading, Input } from "@chakra-ui/react";
+import { useEffect, useState } from "react";
+import { at } from "../../design/document";
+import { WholeField } from "../../fields/WholeField";
+import { faultAt, useWork } from "../context";
+import { Field } from "../Field";
+import { SideView } from "./SideView";
+import { Targets } from "./Targets";
+
+/** What the vehicle must do, and what it is. */
+export function BriefStation() {
+  return (
+    <Box
+      display="grid"
+      gridTemplateColumns={{ base: "minmax(0, 1fr)", lg: "minmax(0, 1fr) minmax(0, 1fr)" }}
+      gap="3"
+      alignItems="start"
+    >
+      <Panel title="It must">
+        <Targets />
+        <Conditions />
+      </Panel>
+      <Panel title="The vehicle">
+        <SideView />
+        <Measures />
+      </Panel>
+    </Box>
+  );
+}
+
+function Panel({ title, children }: { title: string; children: React.ReactNode }) {
+  return (
+    <Box as="section" bg="panel" borderWidth="1px" borderColor="line" borderRadius="3px" p="4" minW="0">
+      <Heading as="h2" size="md" mb="2">
+        {title}
+      </Heading>
+      {children}
+    </Box>
+  );
+}
+
+const GRID = {
+  display: "grid",
+  gridTemplateColumns: "repeat(auto-fill, minmax(170px, 1fr))",
+  gap: "3",
+} as const;
+
+function Measures() {
+  const { document, faults, set, readOnly } = useWork();
+  return (
+    <Box {...GRID} mt="3">
+      <Field path="vehicle.mass" label="Mass, battery in" dimension="mass" />
+      <Field path="vehicle.payload" label="Payload or rider" dimension="mass" optional />
+      <Field path="vehicle.wheel_diameter" label="Rolling diameter, loaded" dimension="length" />
+      <Field path="vehicle.wheelbase" label="Wheelbase" dimension="length" optional />
+      <Field
+        path="vehicle.cg_ahead_of_rear"
+        label="Centre of mass, ahead of rear axle"
+        dimension="length"
+        optional
+      />
+      <Field path="vehicle.cg_height" label="Centre of mass, height" dimension="length" optional />
+      <Field path="vehicle.rolling_resistance" label="Rolling resistance" dimension="ratio" optional />
+      <Field path="vehicle.grip" label="Grip" dimension="ratio" optional />
+      <Field path="vehicle.drag_area" label="Drag area" dimension="area" optional />
+      <Field path="vehicle.brake_force" label="Brake force" dimension="force" optional />
+      <WholeField
+        label="Drive units"
+        value={at(document, "drive.units") as number | undefined}
+        fault={faultAt(faults, "drive.units")}
+        optional
+        readOnly={readOnly}
+        onChange={(v) => set("drive.units", v)}
+      />
+    </Box>
+  );
+}
+
+function Conditions() {
+  return (
+    <Box mt="5">
+      <Heading as="h3" size="sm" mb="2">
+        Where and how far
+      </Heading>
+      <Box {...GRID}>
+        <Field path="run.distance" label="Distance of the run" dimension="distance" optional />
+        <Field path="run.speed" label="Speed to reach" dimension="speed" optional />
+        <Field path="conditions.grade" label="Slope it drives on" dimension="grade" optional />
+        <NameField />
+      </Box>
+      <NotesField />
+    </Box>
+  );
+}
+
+function NameField() {
+  const { document, set, readOnly } = useWork();
+  const [text, setText] = useState(document.name ?? "");
+  useEffect(() => setText(document.name ?? ""), [document.name]);
+  return (
+    <Box>
+      <Box
+        as="label"
+        {...{ htmlFor: "vehicle-name" }}
+        display="block"
+        fontSize="sm"
+        color="ink.second"
+        lineHeight="1.3"
+      >
+        Name
+      </Box>
+      <Input
+        id="vehicle-name"
+        value={text}
+        readOnly={readOnly}
+        onChange={(e) => setText(e.target.value)}
+        onBlur={() => text !== (document.name ?? "") && set("name", text)}
+        fontFamily="body"
+      />
+    </Box>
+  );
+}
+
+function NotesField() {
+  const { document, set, readOnly } = useWork();
+  const [text, setText] = useState(document.notes ?? "");
+  useEffect(() => setText(document.notes ?? ""), [document.notes]);
+  return (
+    <Box mt="3">
+      <Box
+        as="label"
+        {...{ htmlFor: "vehicle-notes" }}
+        display="block"
+        fontSize="sm"
+        color="ink.second"
+        lineHeight="1.3"
+      >
+        Notes
+      </Box>
+      <textarea
+        id="vehicle-notes"
+        className="plain"
+        rows={2}
+        value={text}
+        readOnly={readOnly}
+        onChange={(e) => setText(e.target.value)}
+        onBlur={() => text !== (document.notes ?? "") && set("notes", text)}
+      />
+    </Box>
+  );
+}

@@ -1,0 +1,100 @@
+import { Box, Button, Flex } from "@chakra-ui/react";
+import { type KeyboardEvent, lazy, Suspense, useState } from "react";
+import type { Flow, Wheel } from "../../api/client";
+import { useBar } from "../../app/TopBar";
+import { at, teethPath } from "../../design/document";
+import { LineFigure } from "../../drawing/LineFigure";
+import { MOMENTS } from "../../words/measures";
+import { useWork } from "../context";
+import { SelectedPanel } from "./SelectedPanel";
+import { SweepStrip } from "./SweepStrip";
+
+const LineCharts = lazy(() => import("../../charts/LineCharts"));
+const CHART_HEIGHT = 158;
+
+/** The heart: the power path drawn to scale, and what a change of a wheel does. */
+export function LineStation() {
+  const work = useWork();
+  const { live, document, set, selected } = work;
+  const { preferences } = useBar();
+  const [moment, setMoment] = useState<Flow["moment"]>("top speed");
+  const flow = live.flows.find((f) => f.moment === moment) ?? live.flows[0];
+
+  const step = (wheel: Wheel, by: number) => {
+    const path = teethPath(wheel.path, wheel.member);
+    const teeth = Number(at(document, path));
+    if (Number.isFinite(teeth)) set(path, Math.max(5, teeth + by));
+  };
+  const onKey = (event: KeyboardEvent) => {
+    if (!preferences.letterKeys || event.ctrlKey || event.metaKey || event.altKey) return;
+    if (event.key.toLowerCase() === "m") work.setMark();
+  };
+
+  return (
+    <Box
+      display="grid"
+      gridTemplateColumns={{ base: "minmax(0, 1fr)", lg: "minmax(0, 1fr) 292px" }}
+      gap="3"
+      alignItems="start"
+    >
+      <Box display="grid" gap="3" minW="0">
+        <Box bg="panel" borderWidth="1px" borderColor="line" borderRadius="3px" position="relative">
+          <Flex position="absolute" top="2" right="2" gap="1" zIndex="1" data-screen-only>
+            <MomentChoice
+              moments={live.flows.map((f) => f.moment)}
+              moment={flow?.moment}
+              onChange={setMoment}
+            />
+            <Button size="xs" onClick={work.setMark} title="M">
+              Set mark
+            </Button>
+            {work.marked && (
+              <Button size="xs" onClick={work.dropMark}>
+                Drop mark
+              </Button>
+            )}
+          </Flex>
+          <LineFigure
+            line={live.view.line}
+            mark={live.mark}
+            flow={flow}
+            selected={selected}
+            onSelect={work.select}
+            onStep={step}
+            onKey={onKey}
+          />
+        </Box>
+        <SweepStrip />
+        <Suspense fallback={<Box h={`${CHART_HEIGHT + 30}px`} />}>
+          <LineCharts live={live} height={CHART_HEIGHT} />
+        </Suspense>
+      </Box>
+      <SelectedPanel />
+    </Box>
+  );
+}
+
+function MomentChoice({
+  moments,
+  moment,
+  onChange,
+}: {
+  moments: Flow["moment"][];
+  moment: Flow["moment"] | undefined;
+  onChange: (moment: Flow["moment"]) => void;
+}) {
+  return (
+    <select
+      className="plain small"
+      aria-label="Moment for the figures under the shafts"
+      value={moment}
+      onChange={(event) => onChange(event.target.value as Flow["moment"])}
+    >
+      {moments.map((name) => (
+        <option key={name} value={name}>
+          at {MOMENTS[name]?.toLowerCase()}
+        </option>
+      ))}
+    </select>
+  );
+}

@@ -1,0 +1,1 @@
+"""Setting up, serving, testing and keeping safe: the commands of ./ydro. Standard library only."""

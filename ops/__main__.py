@@ -1,0 +1,71 @@
+"""./ydro COMMAND."""
+
+from __future__ import annotations
+
+import argparse
+import subprocess
+import sys
+from pathlib import Path
+
+from ops import checks, safekeeping, say, serving, setup
+from ops.places import PYTHON, ROOT
+
+
+def main() -> int:
+    """Run one command; returns its exit status."""
+    parser = argparse.ArgumentParser(prog="./ydro", description="Ydrometer: set up, serve, test, keep safe.")
+    commands = parser.add_subparsers(dest="command", required=True, metavar="COMMAND")
+    for name, about in (("demo", "serve the invented scenario"), ("start", "serve your own data")):
+        serve = commands.add_parser(name, help=about)
+        serve.add_argument("--port", type=int, default=8000)
+    commands.add_parser("stop", help="stop all that runs")
+    commands.add_parser("status", help="say what runs")
+    test = commands.add_parser("test", help="run every check")
+    test.add_argument("only", nargs="*", help="names of checks; all without")
+    for name, about in (("backup", "write your data into FILE"), ("restore", "bring your data back from FILE")):
+        keep = commands.add_parser(name, help=about)
+        keep.add_argument("file", type=Path, metavar="FILE")
+    bench = commands.add_parser("bench", help="measure speed: ui")
+    bench.add_argument("what", choices=["ui"])
+    commands.add_parser("evaluate", help="DESIGN.json...: print the measures of designs")
+    commands.add_parser("refresh", help="write the API's schema and the page's client anew")
+    commands.add_parser("shots", help="take the pictures in docs/screenshots anew")
+    commands.add_parser("set-up-core", help=argparse.SUPPRESS)
+    chosen = parser.parse_args()
+    try:
+        return run(chosen)
+    except say.GiveUp as error:
+        return say.complain(error)
+    except KeyboardInterrupt:
+        return 130
+
+
+def run(chosen: argparse.Namespace) -> int:
+    """Do what was asked."""
+    match chosen.command:
+        case "demo" | "start":
+            return serving.serve(serving.DEMO if chosen.command == "demo" else serving.OWN, chosen.port)
+        case "stop":
+            return serving.stop()
+        case "status":
+            return serving.status()
+        case "test":
+            return checks.test(chosen.only)
+        case "backup":
+            return safekeeping.backup(chosen.file)
+        case "restore":
+            return safekeeping.restore(chosen.file)
+        case "refresh":
+            setup.set_up(testing=True)
+            return checks.refresh()
+        case "bench" | "shots":
+            module = {"bench": "tests.bench.ui", "shots": "tests.bench.shots"}[chosen.command]
+            setup.set_up(testing=True)
+            return checks.with_test_database([str(PYTHON), "-m", module])
+        case "set-up-core":
+            setup.python()
+            return 0
+    return subprocess.call([PYTHON, "-m", "ydrometer", chosen.command], cwd=ROOT)
+
+
+sys.exit(main())

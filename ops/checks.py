@@ -1,0 +1,148 @@
+"""./ydro test: every check in one go, with times and a closing count."""
+
+from __future__ import annotations
+
+import filecmp
+import json
+import os
+import re
+import subprocess
+import tempfile
+import time
+from collections.abc import Callable
+from dataclasses import dataclass
+from pathlib import Path
+
+from ops import say, setup
+from ops.cluster import Cluster
+from ops.places import PAGE, PYTHON, ROOT, VENV
+
+TEST = Cluster("test", durable=False)
+CLIENT = PAGE / "src" / "api"
+
+
+@dataclass(frozen=True)
+class Check:
+    """A named check: a command and where to run it; `counts` finds its number of tests."""
+
+    name: str
+    command: list[str]
+    cwd: Path = ROOT
+    counts: str = ""
+    database: bool = False
+
+
+def _checks() -> list[Check]:
+    tool = VENV / "bin"
+    return [
+        Check("ruff", [f"{tool}/ruff", "check", "."]),
+        Check("format", [f"{tool}/ruff", "format", "--check", "."]),
+        Check("imports", [f"{tool}/lint-imports"]),
+        Check("types", [f"{tool}/mypy"]),
+        Check("biome", ["npm", "run", "lint"], PAGE),
+        Check("tsc", ["npm", "run", "types"], PAGE),
+        Check("lock", ["npm", "ci", "--dry-run", "--no-audit", "--no-fund"], PAGE),
+        Check("deploy", [str(PYTHON), "-m", "ops.deploy_check"], database=True),
+        Check("migrations", [str(PYTHON), "manage.py", "makemigrations", "--check", "--dry-run"], database=True),
+        Check("page", ["npm", "run", "test"], PAGE, counts=r"Tests .*?(\d+) passed"),
+        Check("core", _django("tests.core"), counts=r"Ran (\d+) tests?", database=True),
+        Check("ops", _django("tests.ops"), counts=r"Ran (\d+) tests?", database=True),
+        Check("server", _django("tests.server"), counts=r"Ran (\d+) tests?", database=True),
+        Check("browser", _django("tests.browser"), counts=r"Ran (\d+) tests?", database=True),
+    ]
+
+
+def _django(package: str) -> list[str]:
+    return [str(PYTHON), "manage.py", "test", package, "--noinput", "-t", "."]
+
+
+def test(only: list[str]) -> int:
+    """Set up and run all checks, or the named ones; 0 where every one passed."""
+    setup.set_up(testing=True)
+    known = [*(check.name for check in _checks()), "client"]
+    unknown = [name for name in only if name not in known]
+    if unknown:
+        raise say.GiveUp(f"there is no check {unknown[0]}: known are {', '.join(known)}")
+    TEST.start()
+    failed: list[str] = []
+    total = 0
+    try:
+        for check in _checks():
+            if only and check.name not in only:
+                continue
+            passed, count = _run(check)
+            total += count
+            failed += [] if passed else [check.name]
+        if (not only or "client" in only) and not _client_is_current():
+            failed.append("client")
+    finally:
+        TEST.stop()
+    if failed:
+        print(f"\nfailed: {', '.join(failed)}")
+    print(f"\n{total} passed, {len(failed)} failed", flush=True)
+    return 1 if failed else 0
+
+
+def _run(check: Check) -> tuple[bool, int]:
+    print(f"\n── {check.name}", flush=True)
+    env = {**setup.node_env(), **(TEST.env("ydrometer") if check.database else {}), "PYTHONPATH": str(ROOT)}
+    begun = time.monotonic()
+    done = subprocess.run(check.command, cwd=check.cwd, env=env, stdout=subprocess.PIPE, stderr=subprocess.STDOUT,
+                          text=True, stdin=subprocess.DEVNULL, check=False)  # fmt: skip
+    passed = done.returncode == 0
+    found = re.findall(check.counts, _plain(done.stdout)) if check.counts else []
+    count = int(found[-1]) if found else 1
+    print(done.stdout.strip()[-20_000:] if not passed else _last_line(done.stdout))
+    print(f"{'passed' if passed else 'FAILED'} in {time.monotonic() - begun:.1f} s", flush=True)
+    return passed, count if passed else 0
+
+
+def _plain(text: str) -> str:
+    return re.sub(r"\x1b\[[0-9;]*m", "", text)
+
+
+def _last_line(text: str) -> str:
+    lines = [line for line in _plain(text).splitlines() if line.strip()]
+    told = [line for line in lines if line.startswith("Ran ") or "passed" in line]
+    return (told or lines or [""])[-1]
+
+
+def _client_is_current() -> bool:
+    print("\n── client", flush=True)
+    with tempfile.TemporaryDirectory() as folder:
+        made = Path(folder)
+        _write_client(made)
+        stale = [name for name in ("openapi.json", "schema.d.ts") if not _same(made / name, CLIENT / name)]
+    print(f"{', '.join(stale)} no longer fit the server: run ./ydro refresh" if stale else "current", flush=True)
+    return not stale
+
+
+def _same(made: Path, kept: Path) -> bool:
+    return kept.exists() and filecmp.cmp(made, kept, shallow=False)
+
+
+def refresh() -> int:
+    """Write the API's schema and the page's client from the server as it is."""
+    _write_client(CLIENT)
+    return 0
+
+
+def _write_client(folder: Path) -> None:
+    schema = folder / "openapi.json"
+    say.run(
+        [PYTHON, "manage.py", "spectacular", "--fail-on-warn", "--validate", "--format", "openapi-json", "--file", schema],
+        cwd=ROOT,
+    )
+    schema.write_text(json.dumps(json.loads(schema.read_text()), indent=1, sort_keys=True) + "\n")
+    command = ["npx", "--no-install", "openapi-typescript", str(schema), "-o", str(folder / "schema.d.ts")]
+    say.run(command, cwd=PAGE, env=setup.node_env())
+
+
+def with_test_database(command: list[str]) -> int:
+    """Run a command while the test database server runs."""
+    started = TEST.start()
+    stopping: Callable[[], None] = TEST.stop if started else lambda: None
+    try:
+        return subprocess.call(command, cwd=ROOT, env={**os.environ, **TEST.env("ydrometer")})
+    finally:
+        stopping()

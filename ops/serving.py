@@ -1,0 +1,175 @@
+"""Starting the application and everything under it, and stopping all of it again."""
+
+from __future__ import annotations
+
+import os
+import signal
+import subprocess
+import time
+import urllib.error
+import urllib.request
+from dataclasses import dataclass
+from pathlib import Path
+from types import FrameType
+
+from ops import say, setup
+from ops.cluster import Cluster, port_taken
+from ops.places import PYTHON, ROOT, RUN, VENV
+from ops.say import GiveUp
+
+MAIN = Cluster("main")
+START_LIMIT = 60.0
+"""Seconds within which the application must answer."""
+
+
+@dataclass(frozen=True)
+class Service:
+    """One way of serving: the user's own data, or the demo's."""
+
+    name: str
+    database: str
+    demo: bool
+
+    @property
+    def record(self) -> Path:
+        """Holds the process that serves and its port, while it does."""
+        return RUN / f"serving-{self.name}"
+
+    def running(self) -> tuple[int, int] | None:
+        """(process, port) where it serves now."""
+        if not self.record.exists():
+            return None
+        process, port = map(int, self.record.read_text().split())
+        command = Path(f"/proc/{process}/cmdline")
+        if command.exists() and b"ops" in command.read_bytes():
+            return process, port
+        self.record.unlink()
+        return None
+
+
+OWN = Service("start", "ydrometer", demo=False)
+DEMO = Service("demo", "ydrometer_demo", demo=True)
+
+
+def serve(service: Service, port: int) -> int:
+    """Set up, start, print the address, and stay until told to stop."""
+    begun = time.monotonic()
+    signal.signal(signal.SIGTERM, _interrupt)
+    already = service.running()
+    if already:
+        print(f"It serves already:  http://127.0.0.1:{already[1]}/   (./ydro stop ends it)")
+        return 0
+    if port_taken(port):
+        raise GiveUp(f"port {port} is taken by another program: stop that one, or choose another with --port N")
+    setup.set_up()
+    service.record.write_text(f"{os.getpid()} {port}")
+    application: subprocess.Popen[bytes] | None = None
+    try:
+        env = prepare(MAIN, service)
+        application = _application(env, port)
+        _await(application, port)
+        print(f"\nYdrometer is ready after {time.monotonic() - begun:.1f} s:  http://127.0.0.1:{port}/\nCtrl-C stops it.",
+              flush=True)  # fmt: skip
+        return application.wait()
+    except KeyboardInterrupt:
+        print("\n· stopping", flush=True)
+        return 0
+    finally:
+        signal.signal(signal.SIGINT, signal.SIG_IGN)
+        _end(application)
+        service.record.unlink(missing_ok=True)
+        if not any(other.running() for other in (OWN, DEMO)):
+            MAIN.stop()
+
+
+def prepare(cluster: Cluster, service: Service) -> dict[str, str]:
+    """The database started and migrated, the demo loaded; the environment to serve in."""
+    with say.step("Database"):
+        cluster.start()
+        cluster.need_database(service.database)
+        env = {**cluster.env(service.database), "YDROMETER_DEMO": str(int(service.demo))}
+        _migrate(env)
+        if service.demo:
+            manage(["load_demo", "--if-missing"], env)
+    return env
+
+
+def _migrate(env: dict[str, str]) -> None:
+    """Bring the database up to this version, and refuse one that is ahead of it."""
+    known = {f"{p.parts[-3]}.{p.stem}" for p in (ROOT / "server").glob("*/migrations/0*.py")}
+    applied = manage(["applied_migrations"], env).split()
+    ahead = sorted(set(applied) - known)
+    if ahead:
+        raise GiveUp(f"this database was written by a newer Ydrometer ({ahead[0]}): use that version. Nothing was changed")
+    if known - set(applied):
+        manage(["migrate", "--noinput", "-v0"], env)
+
+
+def manage(arguments: list[str], env: dict[str, str]) -> str:
+    """Django's own command line."""
+    return say.run([PYTHON, "manage.py", *arguments], env=env, cwd=ROOT)
+
+
+def _application(env: dict[str, str], port: int) -> subprocess.Popen[bytes]:
+    print("· Application …", flush=True)
+    return subprocess.Popen(
+        [
+            VENV / "bin" / "gunicorn", "server.config.wsgi", "--bind", f"127.0.0.1:{port}", "--workers", "2",
+            "--threads", "2", "--preload", "--log-level", "warning", "--graceful-timeout", "5",
+        ],
+        env={**env, "PYTHONPATH": str(ROOT)}, cwd=ROOT, start_new_session=True,
+    )  # fmt: skip
+
+
+def _await(application: subprocess.Popen[bytes], port: int) -> None:
+    limit = time.monotonic() + START_LIMIT
+    while time.monotonic() < limit:
+        if application.poll() is not None:
+            raise GiveUp("the application ended while starting; its own words stand above")
+        try:
+            with urllib.request.urlopen(f"http://127.0.0.1:{port}/api/session/", timeout=5):
+                return
+        except (urllib.error.URLError, OSError):
+            time.sleep(0.1)
+    raise GiveUp(f"the application does not answer after {START_LIMIT:.0f} s")
+
+
+def _end(application: subprocess.Popen[bytes] | None) -> None:
+    if application is None or application.poll() is not None:
+        return
+    application.terminate()
+    try:
+        application.wait(timeout=10)
+    except subprocess.TimeoutExpired:
+        application.kill()
+
+
+def _interrupt(signum: int, frame: FrameType | None) -> None:
+    raise KeyboardInterrupt
+
+
+def stop() -> int:
+    """End whatever this checkout serves, and its database servers."""
+    for service in (OWN, DEMO):
+        running = service.running()
+        if running:
+            os.kill(running[0], signal.SIGTERM)
+            while service.running():
+                time.sleep(0.1)
+            print(f"· {service.name} stopped")
+    for cluster in (MAIN, Cluster("test", durable=False)):
+        if cluster.running():
+            cluster.stop()
+            print(f"· database server {cluster.name} stopped")
+    return 0
+
+
+def status() -> int:
+    """Say what runs."""
+    for service in (OWN, DEMO):
+        running = service.running()
+        where = f"serves at http://127.0.0.1:{running[1]}/" if running else "not running"
+        print(f"{service.name:10} {where}")
+    state = f"runs on port {MAIN.port}" if MAIN.running() else "not running"
+    print(f"{'database':10} {state}, in {MAIN.home}")
+    return 0

@@ -1,0 +1,41 @@
+"""Changes to accounts."""
+
+from __future__ import annotations
+
+from django.contrib.auth.password_validation import validate_password
+from django.core.exceptions import ValidationError
+from django.db import transaction
+from rest_framework import serializers
+
+from server.accounts.models import User
+from server.workshops import actions as workshops
+
+
+def sign_up(username: str, password: str) -> User:
+    """A new account with a workshop of its own.
+
+    Raises:
+        serializers.ValidationError: the password is too weak.
+    """
+    user = User(username=username)
+    check_password(user, password)
+    user.set_password(password)
+    with transaction.atomic():
+        user.save()
+        workshops.create_workshop(user, f"{username}'s workshop")
+    return user
+
+
+def change_password(user: User, password: str) -> None:
+    """Give the user another password."""
+    check_password(user, password)
+    user.set_password(password)
+    user.save(update_fields=["password"])
+
+
+def check_password(user: User, password: str) -> None:
+    """Refuse a password that Django's validators find too weak, in the shape of the form's faults."""
+    try:
+        validate_password(password, user)
+    except ValidationError as error:
+        raise serializers.ValidationError({"password": error.messages}) from None

@@ -1,0 +1,66 @@
+"""How refusals look to the page: a sentence, and the faults of a document with their paths."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.http import HttpRequest, JsonResponse
+from drf_spectacular.utils import OpenApiResponse
+from rest_framework import serializers, status
+from rest_framework.exceptions import APIException
+from rest_framework.response import Response
+from rest_framework.views import exception_handler
+
+from ydrometer.errors import DocumentError
+
+
+class FaultSerializer(serializers.Serializer[Any]):
+    path = serializers.CharField()
+    problem = serializers.CharField()
+    remedy = serializers.CharField()
+
+
+class RefusalSerializer(serializers.Serializer[Any]):
+    """`fields` says what is wrong with which entry of a form; `faults` with which place of a document."""
+
+    detail = serializers.CharField()
+    fields = serializers.DictField(child=serializers.ListField(child=serializers.CharField()), required=False)
+    faults = FaultSerializer(many=True, required=False)
+
+
+REFUSAL = OpenApiResponse(RefusalSerializer, "Refused, with the reason")
+BAD = {400: REFUSAL}
+SIGNED_OUT = {401: REFUSAL}
+HIDDEN = {401: REFUSAL, 403: REFUSAL, 404: REFUSAL}
+
+
+class Refused(APIException):
+    """A rule of the workshop stands against it."""
+
+    status_code = status.HTTP_400_BAD_REQUEST
+
+
+def handle(error: Exception, context: dict[str, Any]) -> Response | None:
+    """Every refusal in the one shape of `RefusalSerializer`."""
+    if isinstance(error, DocumentError):
+        faults = [{"path": f.path, "problem": f.problem, "remedy": f.remedy} for f in error.faults]
+        detail = f"{len(faults)} values of the design cannot be read" if len(faults) > 1 else str(error)
+        return Response({"detail": detail, "faults": faults}, status=status.HTTP_400_BAD_REQUEST)
+    response = exception_handler(error, context)
+    if response is not None and not (isinstance(response.data, dict) and "detail" in response.data):
+        fields = response.data if isinstance(response.data, dict) else {"": response.data}
+        listed = {name: _texts(value) for name, value in fields.items()}
+        first = next((text for texts in listed.values() for text in texts), "")
+        response.data = {"detail": first, "fields": listed}
+    return response
+
+
+def _texts(value: Any) -> list[str]:
+    if isinstance(value, dict):
+        return [text for part in value.values() for text in _texts(part)]
+    return [str(part) for part in value] if isinstance(value, list) else [str(value)]
+
+
+def csrf_failure(request: HttpRequest, reason: str = "") -> JsonResponse:
+    """The page's token is missing or old."""
+    return JsonResponse({"detail": "The page has been open too long: load it again."}, status=403)

@@ -1,0 +1,119 @@
+"""Settings for serving on this machine: the start and demo commands, and the tests.
+
+Everything that differs from place to place comes from the environment; `production` builds on this.
+"""
+
+import os
+from pathlib import Path
+
+from django.core.exceptions import ImproperlyConfigured
+
+from server.config.database import from_url
+
+ROOT = Path(__file__).resolve().parents[2]
+PAGE = ROOT / "frontend" / "dist"
+
+
+def _secret() -> str:
+    """From the environment, or from the file that set-up has made for this checkout."""
+    if "SECRET_KEY" in os.environ:
+        return os.environ["SECRET_KEY"]
+    file = Path(os.environ.get("SECRET_KEY_FILE", ROOT / ".run" / "secret-key"))
+    if not file.exists():
+        raise ImproperlyConfigured(f"SECRET_KEY is not set and {file} does not exist: run ./ydro start once")
+    return file.read_text().strip()
+
+
+SECRET_KEY = _secret()
+DEBUG = False
+DEMO = os.environ.get("YDROMETER_DEMO") == "1"
+ALLOWED_HOSTS = ["127.0.0.1", "localhost"]
+
+INSTALLED_APPS = [
+    "django.contrib.auth",
+    "django.contrib.contenttypes",
+    "django.contrib.sessions",
+    "django.contrib.staticfiles",
+    "rest_framework",
+    "drf_spectacular",
+    "server.accounts",
+    "server.workshops",
+    "server.designs",
+    "server.demo",
+]
+
+MIDDLEWARE = [
+    "django.middleware.security.SecurityMiddleware",
+    "whitenoise.middleware.WhiteNoiseMiddleware",
+    "server.config.middleware.content_security_policy",
+    "django.contrib.sessions.middleware.SessionMiddleware",
+    "django.middleware.common.CommonMiddleware",
+    "django.middleware.csrf.CsrfViewMiddleware",
+    "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "django.middleware.clickjacking.XFrameOptionsMiddleware",
+]
+
+ROOT_URLCONF = "server.config.urls"
+WSGI_APPLICATION = "server.config.wsgi.application"
+TEMPLATES = [{"BACKEND": "django.template.backends.django.DjangoTemplates", "DIRS": [PAGE]}]
+
+DATABASES = {"default": from_url(os.environ.get("DATABASE_URL", "postgresql://ydrometer@127.0.0.1:5433/ydrometer"))}
+DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
+
+AUTH_USER_MODEL = "accounts.User"
+AUTH_PASSWORD_VALIDATORS = [
+    {"NAME": f"django.contrib.auth.password_validation.{name}"}
+    for name in ("UserAttributeSimilarityValidator", "MinimumLengthValidator", "CommonPasswordValidator",
+                 "NumericPasswordValidator")
+]  # fmt: skip
+SESSION_COOKIE_SAMESITE = "Lax"
+CSRF_COOKIE_SAMESITE = "Lax"
+CSRF_FAILURE_VIEW = "server.api.errors.csrf_failure"
+X_FRAME_OPTIONS = "DENY"
+
+LANGUAGE_CODE = "en"
+USE_I18N = False
+USE_TZ = True
+TIME_ZONE = "UTC"
+
+STATIC_URL = "/static/"
+STATIC_ROOT = ROOT / ".run" / "static"
+STATICFILES_DIRS = [("app", PAGE)] if PAGE.exists() else []
+STORAGES = {
+    "default": {"BACKEND": "django.core.files.storage.FileSystemStorage"},
+    "staticfiles": {"BACKEND": "whitenoise.storage.CompressedStaticFilesStorage"},
+}
+
+
+def _immutable(path: str, url: str) -> bool:
+    """Vite puts a hash into the name of everything under assets/."""
+    return "/app/assets/" in url
+
+
+WHITENOISE_IMMUTABLE_FILE_TEST = _immutable
+
+REST_FRAMEWORK = {
+    "DEFAULT_AUTHENTICATION_CLASSES": ["server.api.authentication.SessionAuthentication"],
+    "DEFAULT_PERMISSION_CLASSES": ["rest_framework.permissions.IsAuthenticated"],
+    "DEFAULT_PARSER_CLASSES": ["server.api.parsers.LimitedJSONParser"],
+    "DEFAULT_RENDERER_CLASSES": ["rest_framework.renderers.JSONRenderer"],
+    "DEFAULT_SCHEMA_CLASS": "drf_spectacular.openapi.AutoSchema",
+    "EXCEPTION_HANDLER": "server.api.errors.handle",
+    "DEFAULT_THROTTLE_RATES": {"sign-in": "30/min"},
+    "COERCE_DECIMAL_TO_STRING": False,
+}
+SPECTACULAR_SETTINGS = {
+    "TITLE": "Ydrometer",
+    "VERSION": "1",
+    "SERVE_INCLUDE_SCHEMA": False,
+    "COMPONENT_SPLIT_REQUEST": True,
+    "ENUM_NAME_OVERRIDES": {"RoleEnum": "server.workshops.models.Role"},
+}
+
+SILENCED_SYSTEM_CHECKS: list[str] = []
+LOGGING = {
+    "version": 1,
+    "disable_existing_loggers": False,
+    "handlers": {"console": {"class": "logging.StreamHandler"}},
+    "loggers": {"django.request": {"handlers": ["console"], "level": "ERROR", "propagate": False}},
+}

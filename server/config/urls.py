@@ -1,0 +1,34 @@
+"""Every address of the server: the API, and the page for all the rest."""
+
+from django.urls import path, re_path
+
+from server.accounts import api as accounts
+from server.config.page import page
+from server.demo import api as demo
+from server.designs import api as designs
+from server.workshops import api as workshops
+
+api = [
+    path("session/", accounts.SessionView.as_view()),
+    path("accounts/", accounts.SignUpView.as_view()),
+    path("accounts/sign-in/", accounts.SignInView.as_view()),
+    path("accounts/sign-out/", accounts.SignOutView.as_view()),
+    path("accounts/password/", accounts.PasswordView.as_view()),
+    path("demo/", demo.DemoSignInView.as_view()),
+    path("vocabulary/", designs.VocabularyView.as_view()),
+    path("live/", designs.LiveView.as_view()),
+    path("workshops/", workshops.WorkshopsView.as_view()),
+    path("workshops/<uuid:workshop>/", workshops.WorkshopView.as_view()),
+    path("workshops/<uuid:workshop>/members/", workshops.MembersView.as_view()),
+    path("workshops/<uuid:workshop>/members/<int:member>/", workshops.MemberView.as_view()),
+    path("workshops/<uuid:workshop>/vehicles/", designs.VehiclesView.as_view()),
+    path("vehicles/<uuid:vehicle>/", designs.VehicleView.as_view()),
+    path("vehicles/<uuid:vehicle>/revisions/", designs.RevisionsView.as_view()),
+    path("vehicles/<uuid:vehicle>/revisions/<int:number>/", designs.RevisionView.as_view()),
+]
+
+urlpatterns = [
+    *(path(f"api/{route.pattern}", route.callback) for route in api),
+    # Whatever the page routes itself; an unknown address of the API or a missing file is not a page.
+    re_path(r"^(?!api/|static/).*$", page),
+]

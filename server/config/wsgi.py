@@ -1,0 +1,12 @@
+"""The application for gunicorn; loads what the first request would otherwise wait for."""
+
+import os
+
+from django.core.wsgi import get_wsgi_application
+
+os.environ.setdefault("DJANGO_SETTINGS_MODULE", "server.config.settings")
+application = get_wsgi_application()
+
+from server.designs.warm import warm  # noqa: E402
+
+warm()

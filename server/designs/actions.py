@@ -1,0 +1,61 @@
+"""Changes to vehicles; each is told who acts. A revision is added, never changed."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any
+
+from django.db import transaction
+
+from server.accounts.models import User
+from server.designs.models import Revision, Vehicle
+from server.workshops.models import Workshop
+from ydrometer import design
+
+UNNAMED = "Unnamed vehicle"
+
+
+@dataclass(frozen=True, slots=True)
+class Stale:
+    """Somebody saved in between: nothing was written, and this is what stands there now."""
+
+    present: Revision
+
+
+@transaction.atomic
+def add_vehicle(user: User, workshop: Workshop, document: dict[str, Any]) -> Vehicle:
+    """Put a vehicle on the workshop's bench, with its first revision.
+
+    Raises:
+        DocumentError: the document has faults.
+    """
+    read = design.read(document)
+    vehicle = Vehicle.objects.create(workshop=workshop, name=read.design.name or UNNAMED)
+    Revision.objects.create(vehicle=vehicle, number=1, document=document, author=user)
+    return vehicle
+
+
+@transaction.atomic
+def save_revision(user: User, vehicle: Vehicle, base: int, document: dict[str, Any]) -> Revision | Stale:
+    """Add a revision made from revision `base`, unless another has come since.
+
+    Raises:
+        DocumentError: the document has faults.
+    """
+    read = design.read(document)
+    locked = Vehicle.objects.select_for_update().get(pk=vehicle.pk)
+    present = locked.revisions.select_related("author").first()
+    assert present is not None  # a vehicle is created with its first revision
+    if present.number != base:
+        return Stale(present)
+    if present.document == document:
+        return present
+    locked.name = read.design.name or UNNAMED
+    locked.save(update_fields=["name"])
+    return Revision.objects.create(vehicle=locked, number=base + 1, document=document, author=user)
+
+
+def put_away(user: User, vehicle: Vehicle, away: bool) -> None:
+    """Take a vehicle off the bench, or back onto it; nothing of it is lost."""
+    vehicle.put_away = away
+    vehicle.save(update_fields=["put_away"])

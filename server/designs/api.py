@@ -1,0 +1,205 @@
+"""Vehicles, their revisions, and the live evaluation of a design."""
+
+from __future__ import annotations
+
+import dataclasses
+from typing import Any
+from uuid import UUID
+
+from django.db.models import OuterRef, QuerySet, Subquery
+from django.shortcuts import get_object_or_404
+from drf_spectacular.utils import extend_schema
+from rest_framework import serializers, status
+from rest_framework.permissions import AllowAny
+from rest_framework.request import Request
+from rest_framework.response import Response
+from rest_framework.views import APIView
+from rest_framework_dataclasses.serializers import DataclassSerializer
+
+from server.api.errors import BAD, HIDDEN, SIGNED_OUT
+from server.designs import actions
+from server.designs.actions import Stale
+from server.designs.models import Revision, Vehicle
+from server.workshops import access
+from server.workshops.access import acting
+from ydrometer.live import Live, look
+from ydrometer.template import new_vehicle
+from ydrometer.vocabulary import Vocabulary, vocabulary
+
+
+class LiveSerializer(DataclassSerializer[Live]):
+    class Meta:
+        dataclass = Live
+
+
+class VocabularySerializer(DataclassSerializer[Vocabulary]):
+    class Meta:
+        dataclass = Vocabulary
+
+
+class SelectedSerializer(serializers.Serializer[Any]):
+    path = serializers.CharField(max_length=200)
+    member = serializers.CharField(max_length=20)
+
+
+class DocumentField(serializers.DictField):
+    """A design document; the core reads it, here it is any object."""
+
+
+class LiveRequestSerializer(serializers.Serializer[Any]):
+    document = DocumentField()
+    mark = DocumentField(allow_null=True, required=False)
+    selected = SelectedSerializer(allow_null=True, required=False)
+
+
+class RevisionSerializer(serializers.Serializer[Any]):
+    number = serializers.IntegerField()
+    author = serializers.CharField(source="author.username", default=None, allow_null=True)
+    saved_at = serializers.DateTimeField()
+
+
+class RevisionWithDocumentSerializer(RevisionSerializer):
+    document = DocumentField()
+
+
+class VehicleSerializer(serializers.Serializer[Any]):
+    id = serializers.UUIDField()
+    workshop = serializers.UUIDField(source="workshop_id")
+    name = serializers.CharField()
+    put_away = serializers.BooleanField()
+
+
+class VehicleCardSerializer(VehicleSerializer):
+    """With the present design, so that the bench can draw it."""
+
+    document = DocumentField(source="present")
+
+
+class VehicleWithRevisionSerializer(VehicleSerializer):
+    role = serializers.CharField()
+    revision = RevisionWithDocumentSerializer()
+
+
+class NewVehicleSerializer(serializers.Serializer[Any]):
+    """A document, or only a name for a design to start from."""
+
+    name = serializers.CharField(max_length=200, required=False)
+    document = DocumentField(required=False)
+
+    def validate(self, attrs: dict[str, Any]) -> dict[str, Any]:
+        if ("name" in attrs) == ("document" in attrs):
+            raise serializers.ValidationError("Give either a name or a document.")
+        return attrs
+
+
+class PutAwaySerializer(serializers.Serializer[Any]):
+    put_away = serializers.BooleanField()
+
+
+class SaveSerializer(serializers.Serializer[Any]):
+    """`base` is the number of the revision that the document was made from."""
+
+    base = serializers.IntegerField(min_value=1, max_value=2_000_000_000)
+    document = DocumentField()
+
+
+class ConflictSerializer(serializers.Serializer[Any]):
+    """Both versions: what was sent, and what somebody else has saved since."""
+
+    detail = serializers.CharField()
+    yours = DocumentField()
+    theirs = RevisionWithDocumentSerializer()
+
+
+def _vehicle(request: Request, vehicle: UUID, roles: Any = access.READERS) -> Vehicle:
+    return access.belonging(Vehicle.objects.all(), acting(request), roles, pk=vehicle)
+
+
+def _with_present(vehicles: QuerySet[Vehicle]) -> QuerySet[Vehicle]:
+    newest = Revision.objects.filter(vehicle=OuterRef("pk")).order_by("-number")
+    return vehicles.annotate(present=Subquery(newest.values("document")[:1]))
+
+
+class VocabularyView(APIView):
+    permission_classes = (AllowAny,)
+
+    @extend_schema(responses=VocabularySerializer)
+    def get(self, request: Request) -> Response:
+        return Response(dataclasses.asdict(vocabulary()), headers={"Cache-Control": "max-age=3600"})
+
+
+class LiveView(APIView):
+    @extend_schema(request=LiveRequestSerializer, responses={200: LiveSerializer, **BAD, **SIGNED_OUT})
+    def post(self, request: Request) -> Response:
+        form = LiveRequestSerializer(data=request.data)
+        form.is_valid(raise_exception=True)
+        asked = form.validated_data
+        chosen = asked.get("selected")
+        selected = (chosen["path"], chosen["member"]) if chosen else None
+        return Response(dataclasses.asdict(look(asked["document"], asked.get("mark"), selected)))
+
+
+class VehiclesView(APIView):
+    @extend_schema(responses={200: VehicleCardSerializer(many=True), **HIDDEN})
+    def get(self, request: Request, workshop: UUID) -> Response:
+        found = access.workshop_for(acting(request), workshop)
+        return Response(VehicleCardSerializer(_with_present(found.vehicles.all()), many=True).data)
+
+    @extend_schema(request=NewVehicleSerializer, responses={201: VehicleSerializer, **BAD, **HIDDEN})
+    def post(self, request: Request, workshop: UUID) -> Response:
+        found = access.workshop_for(acting(request), workshop, access.EDITORS)
+        form = NewVehicleSerializer(data=request.data)
+        form.is_valid(raise_exception=True)
+        asked = form.validated_data
+        document = asked["document"] if "document" in asked else new_vehicle(asked["name"])
+        vehicle = actions.add_vehicle(acting(request), found, document)
+        return Response(VehicleSerializer(vehicle).data, status=status.HTTP_201_CREATED)
+
+
+class VehicleView(APIView):
+    @extend_schema(responses={200: VehicleWithRevisionSerializer, **HIDDEN})
+    def get(self, request: Request, vehicle: UUID) -> Response:
+        found = _vehicle(request, vehicle)
+        revision = found.revisions.select_related("author").first()
+        role = found.workshop.memberships.get(user=acting(request)).role
+        shown = VehicleSerializer(found).data
+        return Response({**shown, "role": role, "revision": RevisionWithDocumentSerializer(revision).data})
+
+    @extend_schema(request=PutAwaySerializer, responses={200: VehicleSerializer, **BAD, **HIDDEN})
+    def patch(self, request: Request, vehicle: UUID) -> Response:
+        found = _vehicle(request, vehicle, access.EDITORS)
+        form = PutAwaySerializer(data=request.data)
+        form.is_valid(raise_exception=True)
+        actions.put_away(acting(request), found, form.validated_data["put_away"])
+        return Response(VehicleSerializer(found).data)
+
+
+class RevisionsView(APIView):
+    @extend_schema(responses={200: RevisionSerializer(many=True), **HIDDEN})
+    def get(self, request: Request, vehicle: UUID) -> Response:
+        revisions = _vehicle(request, vehicle).revisions.select_related("author").defer("document")[:200]
+        return Response(RevisionSerializer(revisions, many=True).data)
+
+    @extend_schema(
+        request=SaveSerializer, responses={201: RevisionSerializer, 409: ConflictSerializer, **BAD, **HIDDEN}
+    )
+    def post(self, request: Request, vehicle: UUID) -> Response:
+        found = _vehicle(request, vehicle, access.EDITORS)
+        form = SaveSerializer(data=request.data)
+        form.is_valid(raise_exception=True)
+        saved = actions.save_revision(acting(request), found, **form.validated_data)
+        if isinstance(saved, Stale):
+            conflict = {
+                "detail": f"Revision {saved.present.number} has been saved since. Nothing was overwritten.",
+                "yours": form.validated_data["document"],
+                "theirs": RevisionWithDocumentSerializer(saved.present).data,
+            }
+            return Response(conflict, status=status.HTTP_409_CONFLICT)
+        return Response(RevisionSerializer(saved).data, status=status.HTTP_201_CREATED)
+
+
+class RevisionView(APIView):
+    @extend_schema(responses={200: RevisionWithDocumentSerializer, **HIDDEN})
+    def get(self, request: Request, vehicle: UUID, number: int) -> Response:
+        found = _vehicle(request, vehicle)
+        return Response(RevisionWithDocumentSerializer(get_object_or_404(found.revisions, number=number)).data)

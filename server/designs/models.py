@@ -1,0 +1,41 @@
+"""Vehicles and the revisions of their design documents."""
+
+import uuid
+
+from django.conf import settings
+from django.db import models
+
+from server.workshops.models import Workshop
+
+
+class Vehicle(models.Model):
+    """A vehicle on the bench. Its newest revision is its present design; none is ever changed."""
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    workshop = models.ForeignKey(Workshop, models.CASCADE, related_name="vehicles")
+    name = models.CharField(max_length=200)
+    put_away = models.BooleanField(default=False)
+    created_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["created_at"]
+
+    def __str__(self) -> str:
+        return self.name
+
+
+class Revision(models.Model):
+    """One state of a vehicle's design, validated by the core before it was written."""
+
+    vehicle = models.ForeignKey(Vehicle, models.CASCADE, related_name="revisions")
+    number = models.PositiveIntegerField()
+    document = models.JSONField()
+    author = models.ForeignKey(settings.AUTH_USER_MODEL, models.SET_NULL, null=True, related_name="+")
+    saved_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["vehicle", "number"], name="one_revision_a_number")]
+        ordering = ["-number"]
+
+    def __str__(self) -> str:
+        return f"{self.vehicle}, revision {self.number}"

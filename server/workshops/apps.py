@@ -1,0 +1,6 @@
+from django.apps import AppConfig
+
+
+class WorkshopsConfig(AppConfig):
+    name = "server.workshops"
+    label = "workshops"

@@ -1,0 +1,6 @@
+"""The power path as geometry: circles, tangents, paths and turning senses, for the page to paint."""
+
+from ydrometer.drawing.line import draw_line
+from ydrometer.drawing.shapes import LineDrawing
+
+__all__ = ["LineDrawing", "draw_line"]

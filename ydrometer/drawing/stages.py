@@ -1,0 +1,151 @@
+"""How each kind of stage is drawn, given the shaft it starts from: one function a kind, one row in `DRAW`."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable
+from dataclasses import dataclass, field
+from typing import Any, Literal
+
+from ydrometer.drawing import loops
+from ydrometer.drawing.shapes import Box, Loop, Wheel
+from ydrometer.stages import Belt, Chain, Gear, Gearbox
+
+ASSUMED_MODULE = 1e-3
+ASSUMED_BELT_PITCH = 5e-3
+ASSUMED_CHAIN_PITCH = 6.35e-3
+SPACING = 1.35
+"""Centre distance of a loop of unknown length, relative to the sum of its wheels' radii."""
+BELT_LINE = 0.11
+"""How far a belt pulley's rim lies inside its pitch circle, relative to the pitch (ISO 13050, middle of the range)."""
+ROLLER = 0.625
+"""Roller diameter of a chain relative to its pitch (ISO 606, common sizes); half of it stands over the pitch circle."""
+
+
+@dataclass(frozen=True, slots=True)
+class Start:
+    """Where a stage begins: its path, its place in the order of power, its driver's shaft."""
+
+    path: str
+    step: int
+    x: float
+    y: float
+    sense: int
+    road_radius: float
+
+
+@dataclass(slots=True)
+class Drawn:
+    """What a stage adds, and where the next shaft stands."""
+
+    x: float
+    wheels: list[Wheel] = field(default_factory=list)
+    loops: list[Loop] = field(default_factory=list)
+    boxes: list[Box] = field(default_factory=list)
+    assumed: bool = False
+
+
+def gear(stage: Gear, start: Start) -> Drawn:
+    """Pitch circles that touch, in one row; a ring holds its partner inside."""
+    size = stage.tooth_size or ASSUMED_MODULE
+    drawn = Drawn(start.x, assumed=stage.tooth_size is None)
+    row = [stage.driver_teeth, *stage.idlers, stage.driven_teeth]
+    names = ["driver", *(f"idler {i + 1}" for i in range(len(stage.idlers))), "driven"]
+    sense, last = start.sense, len(row) - 1
+    for place, (teeth, name) in enumerate(zip(row, names, strict=True)):
+        ring = stage.internal and place == last
+        if place:
+            before = row[place - 1]
+            drawn.x += size * (teeth - before if ring else teeth + before) / 2.0
+            sense = sense if ring else -sense
+        radius = size * teeth / 2.0
+        form: Literal["gear", "ring"] = "ring" if ring else "gear"
+        outer = radius + (2.25 * size if ring else size)
+        drawn.wheels.append(
+            Wheel(
+                start.path, name, form, start.step + (place == last), start.step,
+                drawn.x, start.y, radius, outer, teeth, sense,
+            )
+        )  # fmt: skip
+    return drawn
+
+
+def belt(stage: Belt, start: Start) -> Drawn:
+    """Pulleys on their pitch circles z·p/(2·π), and the belt's pitch line around them."""
+    pitch = stage.pitch or ASSUMED_BELT_PITCH
+    radii = (stage.driver_teeth * pitch / (2.0 * math.pi), stage.driven_teeth * pitch / (2.0 * math.pi))
+    rims = (radii[0] - BELT_LINE * pitch, radii[1] - BELT_LINE * pitch)
+    drawn = _looped(stage, start, "pulley", radii, radii, rims)
+    drawn.assumed |= stage.pitch is None
+    drawn.loops.append(_loop(start, drawn, "belt", pitch, stage.belt_teeth, radii))
+    return drawn
+
+
+def chain(stage: Chain, start: Start) -> Drawn:
+    """Sprockets on their pitch circles p/(2·sin(π/z)), and the chain around them."""
+    pitch = stage.pitch or ASSUMED_CHAIN_PITCH
+    radii = (_sprocket(stage.driver_teeth, pitch), _sprocket(stage.driven_teeth, pitch))
+    rims = (radii[0] + ROLLER * pitch / 2.0, radii[1] + ROLLER * pitch / 2.0)
+    for_length = (stage.driver_teeth * pitch / (2.0 * math.pi), stage.driven_teeth * pitch / (2.0 * math.pi))
+    drawn = _looped(stage, start, "sprocket", radii, for_length, rims)
+    drawn.assumed |= stage.pitch is None
+    drawn.loops.append(_loop(start, drawn, "chain", pitch, stage.links, radii))
+    return drawn
+
+
+def gearbox(stage: Gearbox, start: Start) -> Drawn:
+    """A case between its two shafts, which are in line; its size is a symbol."""
+    long, high = 0.9 * start.road_radius, 0.6 * start.road_radius
+    box = Box(start.path, start.x, start.x + long, start.y, high, stage.ratio, start.step + 1, start.step)
+    return Drawn(start.x + long, boxes=[box], assumed=True)
+
+
+def _looped(
+    stage: Belt | Chain,
+    start: Start,
+    form: Literal["pulley", "sprocket"],
+    radii: tuple[float, float],
+    for_length: tuple[float, float],
+    rims: tuple[float, float],
+) -> Drawn:
+    pieces = stage.belt_teeth if isinstance(stage, Belt) else stage.links
+    pitch = stage.pitch
+    taut = loops.centre_distance(pieces * pitch, *for_length) if pieces and pitch else None
+    distance = taut or SPACING * max(sum(radii), 1.2 * start.road_radius)
+    drawn = Drawn(start.x + distance, assumed=taut is None)
+    ends = (("driver", start.x, stage.driver_teeth), ("driven", drawn.x, stage.driven_teeth))
+    for end, (member, x, teeth) in enumerate(ends):
+        drawn.wheels.append(
+            Wheel(
+                start.path, member, form, start.step + end, start.step,
+                x, start.y, radii[end], rims[end], teeth, start.sense,
+            )
+        )  # fmt: skip
+    return drawn
+
+
+def _loop(
+    start: Start,
+    drawn: Drawn,
+    form: Literal["belt", "chain"],
+    pitch: float,
+    pieces: int | None,
+    radii: tuple[float, float],
+) -> Loop:
+    distance = drawn.x - start.x
+    segments = loops.path((start.x, start.y), radii[0], (drawn.x, start.y), radii[1])
+    return Loop(
+        start.path, form, pitch, pieces, distance, drawn.assumed, *loops.wraps(*radii, distance), segments
+    )
+
+
+def _sprocket(teeth: int, pitch: float) -> float:
+    return pitch / (2.0 * math.sin(math.pi / teeth))
+
+
+DRAW: dict[str, Callable[[Any, Start], Drawn]] = {
+    "gear": gear,
+    "belt": belt,
+    "chain": chain,
+    "gearbox": gearbox,
+}

@@ -1,0 +1,231 @@
+"""Everything a screen shows of a design while it is being changed, from one batch of evaluations."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any, Literal
+
+from ydrometer import curves, design, flow, sweep
+from ydrometer.curves import ForceCurve, RunCurve
+from ydrometer.design import Document, Run, Target
+from ydrometer.drawing import LineDrawing, draw_line
+from ydrometer.evaluate import Evaluation, Message, evaluate, messages
+from ydrometer.flow import Flow
+from ydrometer.tables.measures import MEASURES
+from ydrometer.targets import Standing, Verdict
+
+READOUT = ("top_speed", "time_to_distance", "pushing_force", "peak_bus_current", "max_grade", "launch_acceleration")
+"""What the readout shows beside the targets, in this order, while there is room."""
+READOUT_LENGTH = 6
+
+
+@dataclass(frozen=True, slots=True)
+class Gauge:
+    """One value of the readout, in SI.
+
+    Attributes:
+        measure: its name. dimension: its kind of quantity.
+        at: the distance, speed or time it refers to, where it has one of its own.
+        target: its number among the design's targets, None for a measure without one.
+        lower, upper: bounds of the target. wanted: the bounds in words as typed.
+        mark: the value of the marked design.
+    """
+
+    measure: str
+    dimension: str
+    at: float | None
+    target: int | None
+    value: float | None
+    lower: float | None
+    upper: float | None
+    wanted: str
+    margin: float | None
+    standing: Standing
+    mark: float | None
+
+
+@dataclass(frozen=True, slots=True)
+class SweepValue:
+    """A value of one gauge at one size."""
+
+    value: float | None
+    standing: Standing
+
+
+@dataclass(frozen=True, slots=True)
+class SweepColumn:
+    """One size of the selected wheel: overall ratio, and the gauges in the readout's order; None where it cannot be."""
+
+    teeth: int
+    ratio: float | None
+    values: list[SweepValue] | None
+
+
+@dataclass(frozen=True, slots=True)
+class Sweep:
+    """The selected wheel in sizes below and above its own."""
+
+    path: str
+    member: str
+    columns: list[SweepColumn]
+
+
+@dataclass(frozen=True, slots=True)
+class Quantity:
+    """A quantity of the document: its SI value, its kind, how it was come by."""
+
+    path: str
+    si: float
+    dimension: str
+    origin: str
+
+
+@dataclass(frozen=True, slots=True)
+class View:
+    """What is drawn of one design: its line and its curves."""
+
+    name: str
+    ratio: float
+    line: LineDrawing
+    force: ForceCurve
+    run: RunCurve | None
+
+
+@dataclass(frozen=True, slots=True)
+class Live:
+    """A design as the page shows it. `mark` is there where a marked design was given."""
+
+    state: Literal["ok", "will not start"]
+    held_by: str
+    top_speed: float
+    no_load_speed: float
+    limited_by: str
+    view: View
+    mark: View | None
+    gauges: list[Gauge]
+    flows: list[Flow]
+    sweep: Sweep | None
+    quantities: list[Quantity]
+    assumed: list[str]
+    messages: list[Message]
+
+
+def look(raw: dict[str, Any], mark: dict[str, Any] | None = None, selected: tuple[str, str] | None = None) -> Live:
+    """Evaluate a design, the marked one and the sweep of the selected wheel together.
+
+    Args:
+        raw: a design document.
+        mark: another, to compare with.
+        selected: path of a stage and member of it ("driver", "driven", "idler 1" …).
+
+    Raises:
+        DocumentError: `raw` has faults. A mark with faults, or a selection that is not there, is left out:
+            both may be older than the design.
+    """
+    document = design.read(raw)
+    marked = _readable(mark)
+    tried = _variants(document, selected)
+    batch = [document, *([marked] if marked else []), *(d for _, d in tried if d is not None)]
+    evaluation = evaluate(batch)
+    shown = _shown_targets(document.design)
+    gauges = [_gauge(evaluation, number, target, 1 if marked else None) for number, target in shown]
+    return Live(
+        state="ok" if evaluation.starts(0) else "will not start",
+        held_by=str(evaluation.analysis.held_by[0]),
+        top_speed=evaluation.value("top_speed", 0),
+        no_load_speed=evaluation.value("no_load_speed", 0),
+        limited_by=evaluation.value("limited_by", 0) or "",
+        view=_view(evaluation, 0),
+        mark=_view(evaluation, 1) if marked else None,
+        gauges=gauges,
+        flows=flow.flows(evaluation),
+        sweep=_sweep(evaluation, selected, tried, [t for _, t in shown], 2 if marked else 1),
+        quantities=[Quantity(path, v.si, v.dimension, v.origin) for path, v in document.values.items()],
+        assumed=list(document.assumed),
+        messages=messages(evaluation),
+    )
+
+
+def _readable(mark: dict[str, Any] | None) -> Document | None:
+    try:
+        return design.read(mark) if mark is not None else None
+    except design.DocumentError:
+        return None
+
+
+def _variants(document: Document, selected: tuple[str, str] | None) -> list[tuple[int, Document | None]]:
+    if selected is None:
+        return []
+    try:
+        return sweep.variants(document, *selected)
+    except sweep.PathError:
+        return []
+
+
+def _view(evaluation: Evaluation, index: int) -> View:
+    made = evaluation.documents[index].design
+    return View(
+        made.name,
+        evaluation.value("overall_ratio", index)[0],
+        draw_line(made),
+        curves.force_curve(evaluation, index),
+        curves.run_curve(evaluation, index),
+    )
+
+
+def _shown_targets(made: design.Design) -> list[tuple[int | None, Target]]:
+    """The design's targets, then usual measures that none of them names."""
+    shown: list[tuple[int | None, Target]] = list(enumerate(made.targets))
+    named = {target.measure for target in made.targets}
+    for name in READOUT:
+        key = MEASURES[name].run
+        known = not key or getattr(made.run, key) is not None
+        if len(shown) < READOUT_LENGTH and name not in named and known:
+            shown.append((None, Target(measure=name, lower=None, upper=None, wanted="", run=Run())))
+    return shown
+
+
+def _gauge(evaluation: Evaluation, number: int | None, target: Target, mark: int | None) -> Gauge:
+    verdict = evaluation.judge(target, 0).verdict
+    key = MEASURES[target.measure].run
+    run = evaluation.documents[0].design.run
+    at = (getattr(target.run, key) or getattr(run, key)) if key else None
+    return Gauge(
+        measure=target.measure,
+        dimension=MEASURES[target.measure].dimension,
+        at=at,
+        target=number,
+        value=verdict.value,
+        lower=target.lower,
+        upper=target.upper,
+        wanted=target.wanted,
+        margin=verdict.margin,
+        standing=_standing(target, verdict),
+        mark=evaluation.judge(target, mark).verdict.value if mark is not None else None,
+    )
+
+
+def _standing(target: Target, verdict: Verdict) -> Standing:
+    """A measure without a target stands for nothing."""
+    return "unknown" if target.lower is None and target.upper is None else verdict.standing
+
+
+def _sweep(
+    evaluation: Evaluation,
+    selected: tuple[str, str] | None,
+    tried: list[tuple[int, Document | None]],
+    shown: list[Target],
+    first: int,
+) -> Sweep | None:
+    if selected is None or not tried:
+        return None
+    columns, index = [], first
+    for teeth, document in tried:
+        if document is None:
+            columns.append(SweepColumn(teeth, None, None))
+            continue
+        verdicts = [evaluation.judge(target, index).verdict for target in shown]
+        values = [SweepValue(v.value, _standing(t, v)) for t, v in zip(shown, verdicts, strict=True)]
+        columns.append(SweepColumn(teeth, evaluation.value("overall_ratio", index)[0], values))
+        index += 1
+    return Sweep(*selected, columns)
