@@ -66,8 +66,8 @@ def serve(service: Service, port: int) -> int:
     application: subprocess.Popen[bytes] | None = None
     try:
         env = prepare(MAIN, service)
-        application = _application(env, port)
-        _await(application, port)
+        application = launch(env, port)
+        await_answer(application, port)
         print(f"\nYdrometer is ready after {time.monotonic() - begun:.1f} s:  http://127.0.0.1:{port}/\nCtrl-C stops it.",
               flush=True)  # fmt: skip
         return application.wait()
@@ -76,7 +76,7 @@ def serve(service: Service, port: int) -> int:
         return 0
     finally:
         signal.signal(signal.SIGINT, signal.SIG_IGN)
-        _end(application)
+        end(application)
         service.record.unlink(missing_ok=True)
         if not any(other.running() for other in (OWN, DEMO)):
             MAIN.stop()
@@ -110,7 +110,7 @@ def manage(arguments: list[str], env: dict[str, str]) -> str:
     return say.run([PYTHON, "manage.py", *arguments], env=env, cwd=ROOT)
 
 
-def _application(env: dict[str, str], port: int) -> subprocess.Popen[bytes]:
+def launch(env: dict[str, str], port: int) -> subprocess.Popen[bytes]:
     print("· Application …", flush=True)
     return subprocess.Popen(
         [
@@ -121,7 +121,7 @@ def _application(env: dict[str, str], port: int) -> subprocess.Popen[bytes]:
     )  # fmt: skip
 
 
-def _await(application: subprocess.Popen[bytes], port: int) -> None:
+def await_answer(application: subprocess.Popen[bytes], port: int) -> None:
     limit = time.monotonic() + START_LIMIT
     while time.monotonic() < limit:
         if application.poll() is not None:
@@ -134,7 +134,7 @@ def _await(application: subprocess.Popen[bytes], port: int) -> None:
     raise GiveUp(f"the application does not answer after {START_LIMIT:.0f} s")
 
 
-def _end(application: subprocess.Popen[bytes] | None) -> None:
+def end(application: subprocess.Popen[bytes] | None) -> None:
     if application is None or application.poll() is not None:
         return
     application.terminate()

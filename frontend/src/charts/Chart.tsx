@@ -9,8 +9,9 @@ export interface Series {
   points: [number, number][];
   dash?: string;
   thin?: boolean;
-  /** Share of the way along the line at which its name stands; none where it would crowd. */
+  /** Share of the chart's width at which its name stands; none where it would crowd. */
   labelAt?: number;
+  labelBelow?: boolean;
 }
 
 export interface Notch {
@@ -90,7 +91,7 @@ export default function Chart({ label, height, x, y, series, notches = [], forma
             strokeDasharray="2 3"
             label={{
               value: n.text,
-              position: n.axis === "y" ? "insideTopRight" : "insideTopLeft",
+              position: n.axis === "y" ? "insideBottomLeft" : "insideTopLeft",
               fontSize: 12,
               fill: INK,
             }}
@@ -120,7 +121,12 @@ export default function Chart({ label, height, x, y, series, notches = [], forma
                 x={place[0]}
                 y={place[1]}
                 r={0}
-                label={{ value: s.name, position: "top", fontSize: 12, fill: s.thin ? SECOND : s.colour }}
+                label={{
+                  value: s.name,
+                  position: s.labelBelow ? "bottom" : "top",
+                  fontSize: 12,
+                  fill: s.thin ? SECOND : s.colour,
+                }}
               />
             )
           );
@@ -142,10 +148,12 @@ export default function Chart({ label, height, x, y, series, notches = [], forma
   );
 }
 
+/** The point at a share of the chart's width, or the last before the line leaves it. */
 function labelPlace(s: Series, width: number, top: number): [number, number] | null {
-  if (s.labelAt === undefined) return null;
+  const { labelAt } = s;
+  if (labelAt === undefined) return null;
   const inside = s.points.filter(([px, py]) => px <= width && py <= top);
-  return inside[Math.floor((inside.length - 1) * s.labelAt)] ?? null;
+  return inside.find(([px]) => px >= labelAt * width) ?? inside.at(-1) ?? null;
 }
 
 /** Round numbers from 0 up to at most `max`. */

@@ -40,14 +40,15 @@ function ForceChart({ live, height }: Props) {
   const end = Math.max(live.no_load_speed, ...(mark?.force.speed ?? [])) * 1.04;
   const over = (values: number[], from: View = view) => pairs(from.force.speed, values, speed, force);
   const series: Series[] = [
-    { key: "resistance", name: "resistance", colour: SLATE, points: over(curve.resistance), labelAt: 0.3 },
-    { key: "grip", name: "grip", colour: COPPER, points: over(curve.traction), dash: "2 3", labelAt: 0.9 },
+    { key: "resistance", name: "resistance", colour: SLATE, points: over(curve.resistance), labelAt: 0.25 },
+    { key: "grip", name: "grip", colour: COPPER, points: over(curve.traction), dash: "2 3", labelAt: 0.8 },
     {
       key: "drive",
       name: `drive, ${ratioText(units, view.ratio)}`,
       colour: SPRUCE,
       points: over(curve.drive),
-      labelAt: 0.22,
+      labelAt: 0.25,
+      labelBelow: true,
     },
   ];
   if (mark && mark.ratio !== view.ratio) {
@@ -58,7 +59,8 @@ function ForceChart({ live, height }: Props) {
       points: over(mark.force.drive, mark),
       dash: "5 4",
       thin: true,
-      labelAt: 0.45,
+      labelAt: 0.6,
+      labelBelow: true,
     });
   }
   const notches: Notch[] = live.top_speed > 0 ? [{ axis: "x", value: speed(live.top_speed), text: "" }] : [];
@@ -104,14 +106,15 @@ function RunChart({ live, height }: Props) {
       name: "distance",
       colour: SLATE,
       points: pairs(run.time, run.distance, same, distance),
-      labelAt: 0.66,
+      labelAt: 0.6,
+      labelBelow: true,
     },
     {
       key: "speed",
       name: "speed",
       colour: SPRUCE,
       points: pairs(run.time, run.speed, same, speed),
-      labelAt: 0.5,
+      labelAt: 0.8,
     },
   ];
   const marked = live.mark?.run;

@@ -15,7 +15,11 @@ const MOST = 8;
 export function Conflict({ conflict, mine, onKeepMine, onTakeTheirs }: Props) {
   const { theirs } = conflict;
   const found = differences(mine, theirs.document);
-  const at = new Date(theirs.saved_at).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit" });
+  const at = new Date(theirs.saved_at).toLocaleTimeString([], {
+    hour: "2-digit",
+    minute: "2-digit",
+    hourCycle: "h23",
+  });
   return (
     <Box
       role="alertdialog"

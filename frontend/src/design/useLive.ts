@@ -2,11 +2,7 @@
 import { useEffect, useRef, useState } from "react";
 import { api, type Fault, type Live, type Refusal } from "../api/client";
 import type { DesignDocument } from "./document";
-
-export interface Selected {
-  path: string;
-  member: string;
-}
+import type { Selected } from "./selected";
 
 export interface LiveState {
   live: Live | null;

@@ -1,27 +1,14 @@
 import type { KeyboardEvent } from "react";
 import type { Flow, LineDrawing, View, Wheel } from "../api/client";
-import type { Selected } from "../design/useLive";
-import { digits, show, useUnits } from "../fields/units";
+import { isSelected, type Selected } from "../design/selected";
+import { digits } from "../fields/units";
 import { MEMBER_WORDS } from "../words/measures";
-import {
-  BoxShape,
-  COPPER,
-  INK,
-  LINE,
-  LoopShape,
-  MarkShapes,
-  PANEL,
-  SECOND,
-  SLATE,
-  SPRUCE,
-  WheelShape,
-} from "./Circles";
-import { type Frame, frameFor, spread, turningArrow } from "./paths";
+import { BoxShape, COPPER, INK, LoopShape, MarkShapes, PANEL, SLATE, WheelShape } from "./Circles";
+import { FIGURES, LABELS, ShaftFigures, WheelLabels } from "./Figures";
+import { type Frame, frameFor, turningArrow } from "./paths";
 import { useWidth } from "./useWidth";
 
-const HEIGHT = 318;
-const FIGURES = 74;
-const LABELS = 44;
+const HEIGHT = 300;
 const MOTOR: Selected = { path: "drive.branches[0].source", member: "motor" };
 
 interface Props {
@@ -35,14 +22,10 @@ interface Props {
   onKey: (event: KeyboardEvent) => void;
 }
 
-export function isSelected(selected: Selected | null, path: string, member: string): boolean {
-  return selected?.path === path && selected.member === member;
-}
-
 /** The power path to scale, from the motor to the wheel on the ground; wheels are chosen and changed on it. */
 export function LineFigure({ line, mark, flow, selected, onSelect, onStep, onKey }: Props) {
   const [ref, width] = useWidth<HTMLDivElement>(760);
-  const room = { width, height: HEIGHT, left: 14, right: 14, top: LABELS + 12, bottom: FIGURES + 10 };
+  const room = { width, height: HEIGHT, left: 14, right: 14, top: LABELS + 14, bottom: FIGURES + 6 };
   const frame = frameFor(mark ? [line, mark.line] : [line], room);
   const ground = frame.y(line.ground);
   const ordered = [...line.wheels].sort((a, b) => b.outer_radius - a.outer_radius);
@@ -117,7 +100,7 @@ export function LineFigure({ line, mark, flow, selected, onSelect, onStep, onKey
           <Senses line={line} frame={frame} />
         </g>
         <WheelLabels line={line} frame={frame} width={width} selected={selected} />
-        {flow && <ShaftFigures line={line} flow={flow} frame={frame} width={width} ground={ground} />}
+        {flow && <ShaftFigures line={line} flow={flow} frame={frame} width={width} height={HEIGHT} />}
       </svg>
     </div>
   );
@@ -229,148 +212,4 @@ function Senses({ line, frame }: { line: LineDrawing; frame: Frame }) {
       </g>
     );
   });
-}
-
-/** Tooth counts in one row over the drawing, in the order of power, each led to its wheel. */
-function WheelLabels({
-  line,
-  frame,
-  width,
-  selected,
-}: {
-  line: LineDrawing;
-  frame: Frame;
-  width: number;
-  selected: Selected | null;
-}) {
-  const aim = line.wheels.map((wheel) => {
-    const lean = wheel.member === "driver" ? 0.75 : wheel.member === "driven" ? -0.75 : 0;
-    const r = wheel.pitch_radius * frame.scale;
-    return { x: frame.x(wheel.x) + r * Math.sin(lean), y: frame.y(wheel.y) - r * Math.cos(lean) };
-  });
-  const order = aim.map((_, i) => i);
-  const places = spread(
-    order.map((i) => (aim[i] as { x: number }).x),
-    62,
-    34,
-    width - 34,
-  );
-  return (
-    <g data-labels>
-      {line.wheels.map((wheel, i) => {
-        const chosen = isSelected(selected, wheel.path, wheel.member);
-        const colour = chosen ? SPRUCE : INK;
-        const to = aim[i] as { x: number; y: number };
-        return (
-          <g key={`${wheel.path} ${wheel.member}`} pointerEvents="none">
-            <path
-              d={`M ${places[i]} 39 L ${to.x.toFixed(1)} ${to.y.toFixed(1)}`}
-              stroke={chosen ? SPRUCE : SECOND}
-              strokeWidth={chosen ? 1.4 : 0.8}
-            />
-            <circle cx={to.x} cy={to.y} r={1.8} fill={chosen ? SPRUCE : SECOND} />
-            <text
-              x={places[i]}
-              y={21}
-              textAnchor="middle"
-              fontFamily="var(--chakra-fonts-mono)"
-              fontSize={18}
-              fontWeight={700}
-              fill={colour}
-            >
-              {wheel.teeth}
-            </text>
-            <text x={places[i]} y={35} textAnchor="middle" fontSize={12} fill={chosen ? SPRUCE : SECOND}>
-              {wheel.member}
-            </text>
-          </g>
-        );
-      })}
-    </g>
-  );
-}
-
-function ShaftFigures({
-  line,
-  flow,
-  frame,
-  width,
-  ground,
-}: {
-  line: LineDrawing;
-  flow: Flow;
-  frame: Frame;
-  width: number;
-  ground: number;
-}) {
-  const units = useUnits();
-  const places = spread(
-    line.shafts.map((shaft) => frame.x(shaft.x)),
-    116,
-    60,
-    width - 60,
-  );
-  const top = Math.max(ground + 12, HEIGHT - FIGURES);
-  const text = (dimension: string, si: number) => {
-    const shown = show(units, dimension, si);
-    return `${shown.number} ${shown.unit}`;
-  };
-  return (
-    <g>
-      {line.shafts.map((shaft, i) => {
-        const own = flow.shafts[i];
-        const stage = flow.stages[i];
-        if (!own) return null;
-        const x = places[i] as number;
-        const name =
-          shaft.role === "source" ? "Motor" : shaft.role === "wheel" ? "Wheel" : `Shaft ${shaft.index}`;
-        const middle = (x + (places[i + 1] ?? x)) / 2;
-        return (
-          <g
-            key={shaft.index}
-            fontSize={13}
-            fill={INK}
-            fontFamily="var(--chakra-fonts-mono)"
-            data-shaft={shaft.index}
-          >
-            <path
-              d={`M ${frame.x(shaft.x)} ${frame.y(shaft.y) + 8} L ${x} ${top + 1}`}
-              stroke={LINE}
-              strokeWidth={1}
-            />
-            <text
-              x={x}
-              y={top + 13}
-              textAnchor="middle"
-              fontFamily="var(--chakra-fonts-body)"
-              fontWeight={600}
-            >
-              {name}
-            </text>
-            <text x={x} y={top + 29} textAnchor="middle">
-              {text("angular speed", own.speed)}
-            </text>
-            <text x={x} y={top + 44} textAnchor="middle">
-              {text("torque", own.torque)}
-            </text>
-            <text x={x} y={top + 59} textAnchor="middle">
-              {text("power", own.power)}
-            </text>
-            {stage && (
-              <text
-                x={middle}
-                y={top + 59}
-                textAnchor="middle"
-                fill={SECOND}
-                fontSize={12}
-                fontFamily="var(--chakra-fonts-body)"
-              >
-                −{text("power", stage.loss)}
-              </text>
-            )}
-          </g>
-        );
-      })}
-    </g>
-  );
 }

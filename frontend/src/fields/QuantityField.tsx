@@ -76,7 +76,7 @@ export function QuantityField({
           onChange={(event) => setText(event.target.value)}
           onBlur={commit}
           onKeyDown={onKeyDown}
-          width={inline ? `${Math.max(text.length, 5) + 2.5}ch` : "100%"}
+          width={inline ? `${Math.max(text.length, 4) + 2.6}ch` : "100%"}
           minWidth="0"
         />
         {second && !inline && (
@@ -113,15 +113,15 @@ export function QuantityField({
 /** The value in the units on display, unless that is what was typed. */
 function otherwise(stored: string, shown: { number: string; unit: string }): string {
   const text = `${shown.number} ${shown.unit}`.trim();
-  const plain = (s: string) =>
-    s
-      .replace(/[\s\u202f]/g, "")
-      .replace(/(\.\d*?)0+(?=\D|$)/, "$1")
-      .replace(/\.(?=\D|$)/, "");
-  return shown.number === "–" ||
-    shown.unit === "" ||
-    stored.endsWith(shown.unit) ||
-    plain(stored) === plain(text)
-    ? ""
-    : text;
+  return shown.number === "–" || shown.unit === "" || canonical(stored) === canonical(text) ? "" : text;
+}
+
+/** Both spellings of one quantity, without spaces and closing zeros. */
+function canonical(text: string): string {
+  const spelled = text
+    .replace(/[\s\u202f]/g, "")
+    .replace("^2", "²")
+    .replaceAll("*", "·")
+    .replace("ohm", "Ω");
+  return spelled.replace(/(\.\d*?)0+(?=\D|$)/, "$1").replace(/\.(?=\D|$)/, "");
 }

@@ -15,7 +15,7 @@ export function Readout({ gauges, stale }: { gauges: Gauge[]; stale: boolean }) 
       borderTopWidth="1px"
       borderColor="line"
       px="4"
-      py="2"
+      py="1"
       gap="4"
       overflowX="auto"
       tabIndex={0}

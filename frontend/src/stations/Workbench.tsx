@@ -6,8 +6,9 @@ import { Conflict } from "../design/Conflict";
 import { type DesignDocument, withValue } from "../design/document";
 import { saveDesignFile } from "../design/files";
 import { begin, history } from "../design/history";
+import type { Selected } from "../design/selected";
 import { type SaveState, useAutosave } from "../design/useAutosave";
-import { type Selected, useLive } from "../design/useLive";
+import { useLive } from "../design/useLive";
 import { Readout } from "../readout/Readout";
 import { BriefStation } from "./brief/BriefStation";
 import { type Work, WorkProvider } from "./context";
@@ -116,7 +117,7 @@ export function Workbench({ vehicle, station, stored, first, document: opened, r
       )}
       <Flex flex="1" minH="0" direction={{ base: "column", md: "row" }}>
         <StationList vehicle={vehicle} live={live} targets={document.targets?.length ?? 0} />
-        <Box as="main" flex="1" minW="0" p="3" overflowY={{ md: "auto" }}>
+        <Box as="main" flex="1" minW="0" p="2" overflowY={{ md: "auto" }}>
           {work ? (
             <WorkProvider value={work}>
               <Station />
@@ -128,7 +129,7 @@ export function Workbench({ vehicle, station, stored, first, document: opened, r
           )}
         </Box>
       </Flex>
-      <Box position={{ base: "sticky", md: "static" }} bottom="0" minH="112px" bg="panel">
+      <Box position={{ base: "sticky", md: "static" }} bottom="0" minH="96px" bg="panel">
         {live && <Readout gauges={live.gauges} stale={faults.length > 0} />}
       </Box>
     </Flex>
@@ -152,7 +153,7 @@ function Unreadable({ faults }: { faults: string[] }) {
 function saveWords(state: SaveState): string {
   switch (state.kind) {
     case "saved":
-      return `saved ${new Date(state.at).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit" })}`;
+      return `saved ${new Date(state.at).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit", hourCycle: "h23" })}`;
     case "saving":
       return "saving";
     case "waiting":

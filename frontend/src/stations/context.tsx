@@ -2,7 +2,7 @@
 import { createContext, useContext } from "react";
 import type { Fault, Live } from "../api/client";
 import type { DesignDocument } from "../design/document";
-import type { Selected } from "../design/useLive";
+import type { Selected } from "../design/selected";
 
 export interface Work {
   document: DesignDocument;

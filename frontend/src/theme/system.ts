@@ -7,6 +7,9 @@ const corner = { value: "3px" };
 const config = defineConfig({
   globalCss: {
     "html, body, #root": { height: "100%" },
+    "svg text": { fontFamily: "body" },
+    ".recharts-text": { fontSize: "12px", fontFamily: "mono" },
+    ".recharts-label": { paintOrder: "stroke", stroke: "panel", strokeWidth: "3px" },
     body: { bg: "page", color: "ink", fontSize: "15px", lineHeight: "1.4" },
     "*:focus-visible": { outline: "2px solid {colors.spruce}", outlineOffset: "2px" },
     "select.plain": {
@@ -57,10 +60,8 @@ const config = defineConfig({
         panel: both("#FCFDFA", "#1A2427"),
         ink: { DEFAULT: both("#1B292C", "#E6ECE8"), second: both("#55666A", "#A3B3B5") },
         line: both("#D3DAD4", "#33454A"),
-        spruce: both("#1F5D5A", "#79BDB5"),
-        "spruce.wash": both("#E6EFEA", "#20383A"),
-        copper: both("#A9572A", "#E0976B"),
-        "copper.wash": both("#F5E8DD", "#3A2C25"),
+        spruce: { DEFAULT: both("#1F5D5A", "#79BDB5"), wash: both("#E6EFEA", "#20383A") },
+        copper: { DEFAULT: both("#A9572A", "#E0976B"), wash: both("#F5E8DD", "#3A2C25") },
         slate: both("#4A5A73", "#9DB0CC"),
         ochre: both("#8A5C0A", "#D9A441"),
         brick: both("#A0392B", "#E58A7C"),
@@ -72,6 +73,10 @@ const config = defineConfig({
       button: {
         base: { fontWeight: "500", borderRadius: "3px", height: "auto", minH: "34px", px: "3", py: "1" },
         variants: {
+          size: {
+            xs: { minH: "28px", px: "2", fontSize: "13px" },
+            md: { minH: "36px", px: "3" },
+          },
           variant: {
             solid: { bg: "spruce", color: "panel", _hover: { bg: "spruce", textDecoration: "underline" } },
             outline: { bg: "panel", color: "ink", borderColor: "line", _hover: { borderColor: "spruce" } },
@@ -81,6 +86,7 @@ const config = defineConfig({
         defaultVariants: { variant: "outline" },
       },
       input: {
+        variants: { size: { md: { px: "2", h: "34px", fontSize: "15px" } } },
         base: {
           fontFamily: "mono",
           bg: "panel",

@@ -1,11 +1,12 @@
 import type { Live } from "../../api/client";
 import { INK, PANEL, SECOND, SLATE } from "../../drawing/Circles";
+import { SvgText } from "../../drawing/SvgText";
 import { useWidth } from "../../drawing/useWidth";
 import { show, type Units, useUnits } from "../../fields/units";
 import { siAt, useWork } from "../context";
 
-const HEIGHT = 210;
-const MARGIN = { side: 90, top: 30, bottom: 44 };
+const MOST_HEIGHT = 170;
+const MARGIN = { side: 84, top: 30, bottom: 52 };
 
 /** The vehicle from the side, to scale: wheels, wheelbase, centre of mass. */
 export function SideView() {
@@ -15,8 +16,9 @@ export function SideView() {
   const sizes = known(live);
   const long = sizes.wheelbase + sizes.diameter;
   const high = Math.max(sizes.diameter, sizes.height * 1.35) + 0.001;
-  const scale = Math.min((width - 2 * MARGIN.side) / long, (HEIGHT - MARGIN.top - MARGIN.bottom) / high);
-  const ground = HEIGHT - MARGIN.bottom;
+  const scale = Math.min((width - 2 * MARGIN.side) / long, MOST_HEIGHT / high);
+  const tall = MARGIN.top + high * scale + MARGIN.bottom;
+  const ground = tall - MARGIN.bottom;
   const rear = (width - sizes.wheelbase * scale) / 2;
   const front = rear + sizes.wheelbase * scale;
   const radius = (sizes.diameter / 2) * scale;
@@ -25,7 +27,7 @@ export function SideView() {
   const text = (si: number) => Object.values(show(units, "length", si)).join(" ");
   return (
     <div ref={ref}>
-      <svg width={width} height={HEIGHT} role="img" aria-label={described(sizes, units)}>
+      <svg width={width} height={tall} role="img" aria-label={described(sizes, units)}>
         <path d={`M 8 ${ground} H ${width - 8}`} stroke={SLATE} strokeWidth={1.5} />
         <rect
           x={rear - radius * 0.5}
@@ -47,10 +49,10 @@ export function SideView() {
         <Length
           x1={rear}
           x2={front}
-          y={ground + 30}
+          y={ground + 42}
           text={sizes.based ? text(sizes.wheelbase) : "wheelbase not given"}
         />
-        {sizes.centre && <Length x1={rear} x2={cg.x} y={ground + 13} text={text(sizes.ahead)} />}
+        {sizes.centre && <Length x1={rear} x2={cg.x} y={ground + 21} text={text(sizes.ahead)} />}
         {sizes.centre && <Height x={front + radius + 14} y1={ground} y2={cg.y} text={text(sizes.height)} />}
         <Height
           x={rear - radius - 14}
@@ -65,9 +67,9 @@ export function SideView() {
           stroke={SECOND}
           strokeWidth={1.2}
         />
-        <text x={width / 2 - 28} y={18} fontSize={12} fill={SECOND} textAnchor="end">
+        <SvgText x={width / 2 - 28} y={18} size={12.5} fill={SECOND} anchor="end">
           forwards
-        </text>
+        </SvgText>
       </svg>
     </div>
   );
@@ -119,8 +121,6 @@ function CentreOfMass({ x, y }: { x: number; y: number }) {
   );
 }
 
-const FIGURE = { fontFamily: "var(--chakra-fonts-mono)", fontSize: 12, fill: INK };
-
 function Length({ x1, x2, y, text }: { x1: number; x2: number; y: number; text: string }) {
   return (
     <g>
@@ -129,17 +129,9 @@ function Length({ x1, x2, y, text }: { x1: number; x2: number; y: number; text: 
         stroke={SECOND}
         strokeWidth={1}
       />
-      <text
-        x={(x1 + x2) / 2}
-        y={y - 3}
-        textAnchor="middle"
-        {...FIGURE}
-        stroke={PANEL}
-        strokeWidth={4}
-        paintOrder="stroke"
-      >
+      <SvgText x={(x1 + x2) / 2} y={y - 3} mono size={12.5} rim={PANEL}>
         {text}
-      </text>
+      </SvgText>
     </g>
   );
 }
@@ -164,9 +156,15 @@ function Height({
         stroke={SECOND}
         strokeWidth={1}
       />
-      <text x={left ? x - 8 : x + 8} y={(y1 + y2) / 2 + 4} textAnchor={left ? "end" : "start"} {...FIGURE}>
+      <SvgText
+        x={left ? x - 8 : x + 8}
+        y={(y1 + y2) / 2 + 4}
+        anchor={left ? "end" : "start"}
+        mono
+        size={12.5}
+      >
         {text}
-      </text>
+      </SvgText>
     </g>
   );
 }

@@ -10,7 +10,7 @@ import { SelectedPanel } from "./SelectedPanel";
 import { SweepStrip } from "./SweepStrip";
 
 const LineCharts = lazy(() => import("../../charts/LineCharts"));
-const CHART_HEIGHT = 158;
+const CHART_HEIGHT = 138;
 
 /** The heart: the power path drawn to scale, and what a change of a wheel does. */
 export function LineStation() {
@@ -34,10 +34,10 @@ export function LineStation() {
     <Box
       display="grid"
       gridTemplateColumns={{ base: "minmax(0, 1fr)", lg: "minmax(0, 1fr) 292px" }}
-      gap="3"
+      gap="2"
       alignItems="start"
     >
-      <Box display="grid" gap="3" minW="0">
+      <Box display="grid" gridTemplateColumns="minmax(0, 1fr)" gap="2" minW="0">
         <Box bg="panel" borderWidth="1px" borderColor="line" borderRadius="3px" position="relative">
           <Flex position="absolute" top="2" right="2" gap="1" zIndex="1" data-screen-only>
             <MomentChoice

@@ -44,11 +44,12 @@ export function SweepStrip() {
       <Box
         as="table"
         w="100%"
-        fontSize="12.5px"
+        fontSize="12px"
         fontFamily="mono"
         css={{
           borderCollapse: "collapse",
-          "& td, & th": { textAlign: "center", px: "1", lineHeight: "1.55", fontWeight: "400" },
+          tableLayout: "fixed",
+          "& td, & th": { textAlign: "center", px: "0", lineHeight: "1.55", fontWeight: "400" },
         }}
       >
         <caption className="visually-hidden">
@@ -56,7 +57,12 @@ export function SweepStrip() {
         </caption>
         <thead>
           <tr>
-            <Box as="th" {...{ scope: "row" }} css={{ textAlign: "left !important", fontFamily: "body" }}>
+            <Box
+              as="th"
+              w="138px"
+              {...{ scope: "row" }}
+              css={{ textAlign: "left !important", fontFamily: "body" }}
+            >
               {sweep.member}, teeth
             </Box>
             {sweep.columns.map((column, i) => (
@@ -89,6 +95,9 @@ export function SweepStrip() {
                   as="th"
                   {...{ scope: "row" }}
                   whiteSpace="nowrap"
+                  overflow="hidden"
+                  textOverflow="ellipsis"
+                  title={gaugeLabel(gauge, units)}
                   css={{ textAlign: "left !important", fontFamily: "body" }}
                 >
                   {gaugeLabel(gauge, units)}

@@ -1,6 +1,6 @@
 /** Adding and removing stages of the document. Pure. */
 import { at, type DesignDocument, type Stage, withValue } from "../../design/document";
-import type { Selected } from "../../design/useLive";
+import type { Selected } from "../../design/selected";
 
 /** A usual stage of each kind, to be changed. */
 export const NEW_STAGES: Record<Stage["kind"], Stage> = {

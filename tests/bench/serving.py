@@ -1,0 +1,24 @@
+"""The demo, served as ./ydro demo serves it, for measuring and for pictures."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from contextlib import contextmanager
+
+from ops.checks import TEST
+from ops.serving import Service, await_answer, end, launch, prepare
+
+BENCH = Service("bench", "ydrometer_bench", demo=True)
+
+
+@contextmanager
+def demo(port: int) -> Iterator[str]:
+    """A fresh demo on the test server; yields its address."""
+    TEST.start()
+    TEST.sql(f'drop database if exists "{BENCH.database}"')
+    application = launch(prepare(TEST, BENCH), port)
+    try:
+        await_answer(application, port)
+        yield f"http://127.0.0.1:{port}"
+    finally:
+        end(application)

@@ -1,0 +1,96 @@
+"""A real browser on the real page, at an exact size."""
+
+from __future__ import annotations
+
+import json
+import tempfile
+from pathlib import Path
+from typing import Any
+
+from selenium import webdriver
+from selenium.webdriver.common.by import By
+from selenium.webdriver.remote.webelement import WebElement
+from selenium.webdriver.support.ui import WebDriverWait
+
+PATIENCE = 20
+"""Seconds a condition may take; the machines are noisy."""
+
+FLAGS = (
+    "--headless=new", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
+    "--disable-background-networking", "--disable-component-update", "--disable-sync", "--disable-dev-shm-usage",
+)  # fmt: skip
+AXE = Path(__file__).parents[2] / "frontend" / "node_modules" / "axe-core" / "axe.min.js"
+
+
+class Page:
+    """One browser window and what a user does in it."""
+
+    def __init__(self, base: str, width: int = 1280, height: int = 800) -> None:
+        self.base = base
+        self.profile = tempfile.TemporaryDirectory(ignore_cleanup_errors=True)
+        options = webdriver.ChromeOptions()
+        for flag in (*FLAGS, f"--user-data-dir={self.profile.name}"):
+            options.add_argument(flag)
+        options.set_capability("goog:loggingPrefs", {"browser": "ALL"})
+        options.add_experimental_option("prefs", {"download.default_directory": self.profile.name})
+        self.driver = webdriver.Chrome(options=options, service=webdriver.ChromeService("/usr/bin/chromedriver"))
+        self.size(width, height)
+
+    def size(self, width: int, height: int) -> None:
+        metrics = {"width": width, "height": height, "deviceScaleFactor": 1, "mobile": width < 500}
+        self.driver.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", metrics)
+
+    def close(self) -> None:
+        self.driver.quit()
+        self.profile.cleanup()
+
+    def open(self, path: str) -> None:
+        self.driver.get(self.base + path)
+
+    def find(self, css: str) -> WebElement:
+        return self.wait(lambda: next(iter(self.driver.find_elements(By.CSS_SELECTOR, css)), None), css)
+
+    def all(self, css: str) -> list[WebElement]:
+        return self.driver.find_elements(By.CSS_SELECTOR, css)
+
+    def button(self, text: str) -> WebElement:
+        path = f"//button[normalize-space(.)='{text}']"
+        return self.wait(lambda: next(iter(self.driver.find_elements(By.XPATH, path)), None), text)
+
+    def wait(self, condition: Any, what: str = "") -> Any:
+        waiting = WebDriverWait(self.driver, PATIENCE, poll_frequency=0.05)
+        return waiting.until(lambda _: condition(), f"waited in vain for {what or condition}")
+
+    def text(self, css: str) -> str:
+        return str(self.find(css).text)
+
+    def wait_text(self, css: str, wanted: str) -> None:
+        self.wait(lambda: any(wanted in e.text for e in self.all(css)), f"{wanted!r} in {css}")
+
+    def gauge(self, measure: str) -> str:
+        return self.text(f"[data-gauge={measure}] [data-value]")
+
+    def type_into(self, label: str, text: str) -> WebElement:
+        field = self.find(f"[data-field='{label}'] input, input[aria-label='{label}']")
+        self.driver.execute_script("arguments[0].focus(); arguments[0].select()", field)
+        field.send_keys(text, "\n")
+        return field
+
+    def visit_demo(self) -> None:
+        self.open("/")
+        self.button("Visit the Saltmarsh Workshop").click()
+        self.find("[data-vehicle]")
+
+    def axe(self) -> list[dict[str, Any]]:
+        """Violations of WCAG 2.2 AA and of good practice, as axe-core finds them."""
+        self.driver.execute_script(AXE.read_text())
+        found = self.driver.execute_async_script(
+            "const done = arguments[0]; axe.run(document, {resultTypes: ['violations']})"
+            ".then(r => done(JSON.stringify(r.violations)))"
+        )
+        violations: list[dict[str, Any]] = json.loads(found)
+        return violations
+
+    def complaints(self) -> list[str]:
+        """What the browser's console has complained about."""
+        return [entry["message"] for entry in self.driver.get_log("browser") if entry["level"] == "SEVERE"]
