@@ -18,6 +18,8 @@ from ops.places import PYTHON, ROOT, RUN, VENV
 from ops.say import GiveUp
 
 MAIN = Cluster("main")
+# Arrays here are small: threads of the linear algebra library would only wait for each other.
+SERVING = {"PYTHONPATH": str(ROOT), "OPENBLAS_NUM_THREADS": "1"}
 START_LIMIT = 60.0
 """Seconds within which the application must answer."""
 
@@ -117,7 +119,7 @@ def launch(env: dict[str, str], port: int) -> subprocess.Popen[bytes]:
             VENV / "bin" / "gunicorn", "server.config.wsgi", "--bind", f"127.0.0.1:{port}", "--workers", "2",
             "--threads", "2", "--preload", "--log-level", "warning", "--graceful-timeout", "5",
         ],
-        env={**env, "PYTHONPATH": str(ROOT)}, cwd=ROOT, start_new_session=True,
+        env={**env, **SERVING}, cwd=ROOT, start_new_session=True,
     )  # fmt: skip
 
 

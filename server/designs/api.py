@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import dataclasses
 from typing import Any
 from uuid import UUID
 
@@ -17,6 +16,7 @@ from rest_framework.views import APIView
 from rest_framework_dataclasses.serializers import DataclassSerializer
 
 from server.api.errors import BAD, HIDDEN, SIGNED_OUT
+from server.api.plain import plain
 from server.designs import actions
 from server.designs.actions import Stale
 from server.designs.models import Revision, Vehicle
@@ -125,7 +125,7 @@ class VocabularyView(APIView):
 
     @extend_schema(responses=VocabularySerializer)
     def get(self, request: Request) -> Response:
-        return Response(dataclasses.asdict(vocabulary()), headers={"Cache-Control": "max-age=3600"})
+        return Response(plain(vocabulary()), headers={"Cache-Control": "max-age=3600"})
 
 
 class LiveView(APIView):
@@ -136,7 +136,7 @@ class LiveView(APIView):
         asked = form.validated_data
         chosen = asked.get("selected")
         selected = (chosen["path"], chosen["member"]) if chosen else None
-        return Response(dataclasses.asdict(look(asked["document"], asked.get("mark"), selected)))
+        return Response(plain(look(asked["document"], asked.get("mark"), selected)))
 
 
 class VehiclesView(APIView):

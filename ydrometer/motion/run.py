@@ -183,7 +183,10 @@ def no_load_speed(plant: Plant) -> Array:
     """The lowest v > 0 at which F_drive ceases to be positive, m/s, (n, 1); 0 where it never is."""
 
     def drive(speed: Array) -> Array:
-        return currents.drive_force(plant, currents.full_throttle(plant, speed).currents)
+        force = currents.drive_force(plant, currents.full_throttle(plant, speed).currents)
+        # Losses bend the force just where it changes sign; undone on one side, the root is found in half the steps.
+        bend = (plant.trunk_efficiency * plant.branch_efficiency.prod(axis=0)) ** 2
+        return np.where(force < 0.0, force * bend, force)
 
     # Beyond the fastest motor's speed at open-circuit voltage no motor drives any more.
     fastest = (plant.voltage / plant.back_emf).max(axis=0)

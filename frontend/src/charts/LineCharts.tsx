@@ -1,5 +1,6 @@
 /** The two charts of the Line: force over speed, and the run from rest. */
 import { Box } from "@chakra-ui/react";
+import { memo } from "react";
 import type { Live, View } from "../api/client";
 import { COPPER, SECOND, SLATE, SPRUCE } from "../drawing/Circles";
 import { digits, ratioText, type Units, useUnits } from "../fields/units";
@@ -22,14 +23,14 @@ const pairs = (xs: number[], ys: number[], fx: (v: number) => number, fy: (v: nu
 const plain = (value: number) =>
   String(Number(digits(value).replace("\u202f", "").replace("−", "-")) || digits(value));
 
-export default function LineCharts({ live, height }: Props) {
+export default memo(function LineCharts({ live, height }: Props) {
   return (
     <Box display="grid" gridTemplateColumns={{ base: "1fr", md: "1fr 1fr" }} gap="3">
       <ForceChart live={live} height={height} />
       <RunChart live={live} height={height} />
     </Box>
   );
-}
+});
 
 function ForceChart({ live, height }: Props) {
   const units = useUnits();

@@ -43,6 +43,9 @@ export interface DesignDocument {
   targets?: Target[];
 }
 
+/** Where stepping down ends; what is typed below it the core refuses in its own words. */
+export const LEAST_TEETH = 5;
+
 type Key = string | number;
 
 export function keys(path: string): Key[] {

@@ -7,8 +7,7 @@ export interface History<T> {
 }
 
 export type HistoryAction<T> =
-  | { type: "load"; document: T }
-  | { type: "change"; document: T }
+  | { type: "edit"; edit: (present: T) => T }
   | { type: "undo" }
   | { type: "redo" };
 
@@ -21,11 +20,11 @@ export function begin<T>(document: T): History<T> {
 
 export function history<T>(state: History<T>, action: HistoryAction<T>): History<T> {
   switch (action.type) {
-    case "load":
-      return begin(action.document);
-    case "change":
-      if (action.document === state.present) return state;
-      return { past: [...state.past, state.present].slice(-DEPTH), present: action.document, future: [] };
+    case "edit": {
+      const next = action.edit(state.present);
+      if (next === state.present) return state;
+      return { past: [...state.past, state.present].slice(-DEPTH), present: next, future: [] };
+    }
     case "undo": {
       const before = state.past.at(-1);
       if (before === undefined) return state;

@@ -1,11 +1,12 @@
 import { Box, Flex } from "@chakra-ui/react";
+import { memo } from "react";
 import type { Gauge } from "../api/client";
 import { change, show, type Units, useUnits } from "../fields/units";
 import { StandingMark } from "../marks/StandingMark";
 import { label } from "../words/measures";
 
 /** One gauge for each target and a few more measures, on every station. */
-export function Readout({ gauges, stale }: { gauges: Gauge[]; stale: boolean }) {
+export const Readout = memo(function Readout({ gauges, stale }: { gauges: Gauge[]; stale: boolean }) {
   return (
     <Flex
       as="section"
@@ -27,7 +28,7 @@ export function Readout({ gauges, stale }: { gauges: Gauge[]; stale: boolean }) 
       ))}
     </Flex>
   );
-}
+});
 
 export function gaugeLabel(gauge: Gauge, units: Units): string {
   return label(gauge.measure, runText(gauge, units));

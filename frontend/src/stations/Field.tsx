@@ -1,6 +1,6 @@
 import { at } from "../design/document";
 import { QuantityField } from "../fields/QuantityField";
-import { faultAt, siAt, useWork } from "./context";
+import { faultAt, siAt, useDocument, useEdit, useFigures } from "./context";
 
 interface Props {
   path: string;
@@ -12,7 +12,9 @@ interface Props {
 
 /** The quantity at a path of the document, edited in place. */
 export function Field({ path, label, dimension, optional, inline }: Props) {
-  const { document, live, faults, set, readOnly } = useWork();
+  const document = useDocument();
+  const { live, faults } = useFigures();
+  const { set, readOnly } = useEdit();
   return (
     <QuantityField
       label={label}

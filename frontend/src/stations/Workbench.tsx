@@ -1,5 +1,5 @@
 import { Box, Button, Flex } from "@chakra-ui/react";
-import { useCallback, useEffect, useMemo, useReducer, useState } from "react";
+import { memo, useEffect, useMemo, useReducer, useRef, useState } from "react";
 import { Link, Navigate } from "react-router";
 import { TopBar } from "../app/TopBar";
 import { Conflict } from "../design/Conflict";
@@ -11,7 +11,7 @@ import { type SaveState, useAutosave } from "../design/useAutosave";
 import { useLive } from "../design/useLive";
 import { Readout } from "../readout/Readout";
 import { BriefStation } from "./brief/BriefStation";
-import { type Work, WorkProvider } from "./context";
+import { type Edit, WorkProvider } from "./context";
 import { LineStation } from "./line/LineStation";
 import { StationList } from "./StationList";
 
@@ -24,7 +24,7 @@ interface Props {
   readOnly: boolean;
 }
 
-const STATIONS: Record<string, () => React.ReactNode> = { brief: BriefStation, line: LineStation };
+const STATIONS: Record<string, React.ComponentType> = { brief: memo(BriefStation), line: memo(LineStation) };
 const FIRST_WHEEL: Selected = { path: "drive.branches[0].stages[0]", member: "driver" };
 
 /** One vehicle with everything around it: stations, readout, undo, saving. */
@@ -36,32 +36,26 @@ export function Workbench({ vehicle, station, stored, first, document: opened, r
   const { live, faults, trouble } = useLive(document, mark, selected);
   const { state, rebase } = useAutosave(vehicle, document, first, stored);
 
-  const replace = useCallback(
-    (next: DesignDocument) => !readOnly && dispatch({ type: "change", document: next }),
-    [readOnly],
-  );
-  const set = useCallback(
-    (path: string, value: unknown) => replace(withValue(document, path, value)),
-    [document, replace],
-  );
   useUndoKeys(dispatch);
-
-  const work = useMemo((): Work | null => {
-    if (!live) return null;
+  const present = useRef(document);
+  present.current = document;
+  const edit = useMemo((): Edit => {
+    const change = (how: (document: DesignDocument) => DesignDocument) => {
+      if (!readOnly) dispatch({ type: "edit", edit: how });
+    };
     return {
-      document,
-      live,
-      faults,
-      selected,
-      set,
-      replace,
       readOnly,
-      marked: mark !== null,
       select: setSelected,
-      setMark: () => setMark(document),
+      edit: change,
+      set: (path, value) => change((old) => withValue(old, path, value)),
+      setMark: () => setMark(present.current),
       dropMark: () => setMark(null),
     };
-  }, [document, live, faults, selected, set, replace, readOnly, mark]);
+  }, [readOnly]);
+  const figures = useMemo(
+    () => live && { live, faults, selected, marked: mark !== null },
+    [live, faults, selected, mark],
+  );
 
   const Station = STATIONS[station];
   if (!Station) return <Navigate to={`/vehicles/${vehicle}/line`} replace />;
@@ -108,8 +102,8 @@ export function Workbench({ vehicle, station, stored, first, document: opened, r
           onKeepMine={() => rebase(state.conflict.theirs.number)}
           onTakeTheirs={() => {
             dispatch({
-              type: "change",
-              document: state.conflict.theirs.document as unknown as DesignDocument,
+              type: "edit",
+              edit: () => state.conflict.theirs.document as unknown as DesignDocument,
             });
             rebase(state.conflict.theirs.number);
           }}
@@ -118,8 +112,8 @@ export function Workbench({ vehicle, station, stored, first, document: opened, r
       <Flex flex="1" minH="0" direction={{ base: "column", md: "row" }}>
         <StationList vehicle={vehicle} live={live} targets={document.targets?.length ?? 0} />
         <Box as="main" flex="1" minW="0" p="2" overflowY={{ md: "auto" }}>
-          {work ? (
-            <WorkProvider value={work}>
+          {figures ? (
+            <WorkProvider edit={edit} figures={figures} document={document}>
               <Station />
             </WorkProvider>
           ) : (

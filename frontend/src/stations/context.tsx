@@ -1,31 +1,58 @@
-/** What every station works with: the document, its live figures, and the ways to change it. */
-import { createContext, useContext } from "react";
+/**
+ * What every station works with, in three parts that change at different times: the document with each key
+ * press, its figures with each answer, the ways to change it never. What shows figures alone is then not
+ * painted twice for one key press.
+ */
+import { createContext, type ReactNode, useContext } from "react";
 import type { Fault, Live } from "../api/client";
 import type { DesignDocument } from "../design/document";
 import type { Selected } from "../design/selected";
 
-export interface Work {
-  document: DesignDocument;
-  live: Live;
-  faults: Fault[];
-  selected: Selected | null;
-  marked: boolean;
+export interface Edit {
   readOnly: boolean;
   select: (selected: Selected | null) => void;
   /** Put another value at a path; undefined takes it away. */
   set: (path: string, value: unknown) => void;
-  replace: (document: DesignDocument) => void;
+  edit: (change: (document: DesignDocument) => DesignDocument) => void;
   setMark: () => void;
   dropMark: () => void;
 }
 
-const Context = createContext<Work | null>(null);
-export const WorkProvider = Context.Provider;
+export interface Figures {
+  live: Live;
+  faults: Fault[];
+  selected: Selected | null;
+  marked: boolean;
+}
 
-export function useWork(): Work {
-  const work = useContext(Context);
-  if (work === null) throw new Error("useWork is wanted inside WorkProvider");
-  return work;
+const EditContext = createContext<Edit | null>(null);
+const FiguresContext = createContext<Figures | null>(null);
+const DocumentContext = createContext<DesignDocument | null>(null);
+
+function used<T>(value: T | null): T {
+  if (value === null) throw new Error("this is wanted inside WorkProvider");
+  return value;
+}
+
+export const useEdit = () => used(useContext(EditContext));
+export const useFigures = () => used(useContext(FiguresContext));
+export const useDocument = () => used(useContext(DocumentContext));
+
+interface Props {
+  edit: Edit;
+  figures: Figures;
+  document: DesignDocument;
+  children: ReactNode;
+}
+
+export function WorkProvider({ edit, figures, document, children }: Props) {
+  return (
+    <EditContext value={edit}>
+      <FiguresContext value={figures}>
+        <DocumentContext value={document}>{children}</DocumentContext>
+      </FiguresContext>
+    </EditContext>
+  );
 }
 
 /** The fault at a path, or within it. */

@@ -2,7 +2,7 @@ import { Box, Heading, Input } from "@chakra-ui/react";
 import { useEffect, useState } from "react";
 import { at } from "../../design/document";
 import { WholeField } from "../../fields/WholeField";
-import { faultAt, useWork } from "../context";
+import { faultAt, useDocument, useEdit, useFigures } from "../context";
 import { Field } from "../Field";
 import { SideView } from "./SideView";
 import { Targets } from "./Targets";
@@ -46,7 +46,9 @@ const GRID = {
 } as const;
 
 function Measures() {
-  const { document, faults, set, readOnly } = useWork();
+  const document = useDocument();
+  const { faults } = useFigures();
+  const { set, readOnly } = useEdit();
   return (
     <Box {...GRID} mt="3">
       <Field path="vehicle.mass" label="Mass, battery in" dimension="mass" />
@@ -94,7 +96,8 @@ function Conditions() {
 }
 
 function NameField() {
-  const { document, set, readOnly } = useWork();
+  const document = useDocument();
+  const { set, readOnly } = useEdit();
   const [text, setText] = useState(document.name ?? "");
   useEffect(() => setText(document.name ?? ""), [document.name]);
   return (
@@ -122,7 +125,8 @@ function NameField() {
 }
 
 function NotesField() {
-  const { document, set, readOnly } = useWork();
+  const document = useDocument();
+  const { set, readOnly } = useEdit();
   const [text, setText] = useState(document.notes ?? "");
   useEffect(() => setText(document.notes ?? ""), [document.notes]);
   return (

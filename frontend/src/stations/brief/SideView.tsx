@@ -3,14 +3,14 @@ import { INK, PANEL, SECOND, SLATE } from "../../drawing/Circles";
 import { SvgText } from "../../drawing/SvgText";
 import { useWidth } from "../../drawing/useWidth";
 import { show, type Units, useUnits } from "../../fields/units";
-import { siAt, useWork } from "../context";
+import { siAt, useFigures } from "../context";
 
 const MOST_HEIGHT = 170;
 const MARGIN = { side: 84, top: 30, bottom: 52 };
 
 /** The vehicle from the side, to scale: wheels, wheelbase, centre of mass. */
 export function SideView() {
-  const { live } = useWork();
+  const { live } = useFigures();
   const units = useUnits();
   const [ref, width] = useWidth<HTMLDivElement>(480);
   const sizes = known(live);

@@ -1,16 +1,17 @@
 import { Box, Button, Flex } from "@chakra-ui/react";
-import { at, type Target, type Typed, withValue } from "../../design/document";
+import { at, type Target, type Typed } from "../../design/document";
 import { QuantityField } from "../../fields/QuantityField";
 import { show, useUnits } from "../../fields/units";
 import { StandingMark } from "../../marks/StandingMark";
 import { BOUNDS, label, MEASURES } from "../../words/measures";
-import { faultAt, siAt, useWork } from "../context";
+import { faultAt, siAt, useDocument, useEdit, useFigures } from "../context";
 
 type Bound = keyof typeof BOUNDS;
 
 /** Targets written as sentences with values to fill in. */
 export function Targets() {
-  const { document, readOnly } = useWork();
+  const document = useDocument();
+  const { readOnly } = useEdit();
   const targets = document.targets ?? [];
   return (
     <>
@@ -31,7 +32,8 @@ export function Targets() {
 }
 
 function Sentence({ target, number }: { target: Target; number: number }) {
-  const { document, live, replace, readOnly } = useWork();
+  const { live } = useFigures();
+  const { set, readOnly } = useEdit();
   const units = useUnits();
   const path = `targets[${number}]`;
   const words = MEASURES[target.measure] ?? {
@@ -66,9 +68,7 @@ function Sentence({ target, number }: { target: Target; number: number }) {
           aria-label="Kind of bound"
           disabled={readOnly}
           value={bound}
-          onChange={(event) =>
-            replace(withValue(document, path, rebound(target, bound, event.target.value as Bound)))
-          }
+          onChange={(event) => set(path, rebound(target, bound, event.target.value as Bound))}
         >
           {Object.entries(BOUNDS).map(([key, text]) => (
             <option key={key} value={key}>
@@ -98,7 +98,7 @@ function Sentence({ target, number }: { target: Target; number: number }) {
           size="xs"
           variant="ghost"
           aria-label={`Take out: ${label(target.measure)}`}
-          onClick={() => replace(withValue(document, path, undefined))}
+          onClick={() => set(path, undefined)}
         >
           ×
         </Button>
@@ -108,7 +108,9 @@ function Sentence({ target, number }: { target: Target; number: number }) {
 }
 
 function Value({ path, name, dimension }: { path: string; name: string; dimension: string }) {
-  const { document, live, faults, set, readOnly } = useWork();
+  const document = useDocument();
+  const { live, faults } = useFigures();
+  const { set, readOnly } = useEdit();
   return (
     <QuantityField
       label={name}
@@ -136,7 +138,9 @@ function RunValue({ target, number, run }: { target: Target; number: number; run
 }
 
 function AddTarget() {
-  const { document, live, replace } = useWork();
+  const document = useDocument();
+  const { live } = useFigures();
+  const { edit } = useEdit();
   const units = useUnits();
   const add = (measure: string) => {
     const words = MEASURES[measure];
@@ -149,7 +153,7 @@ function AddTarget() {
     const run = row.run as "distance" | "speed" | "time" | "";
     if (run && document.run?.[run] === undefined)
       made[run] = { distance: "10 m", speed: "3 m/s", time: "5 s" }[run];
-    replace({ ...document, targets: [...(document.targets ?? []), made] });
+    edit((document) => ({ ...document, targets: [...(document.targets ?? []), made] }));
   };
   return (
     <Box mt="2">

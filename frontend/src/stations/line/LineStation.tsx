@@ -1,11 +1,11 @@
 import { Box, Button, Flex } from "@chakra-ui/react";
-import { type KeyboardEvent, lazy, Suspense, useState } from "react";
+import { type KeyboardEvent, lazy, Suspense, useDeferredValue, useState } from "react";
 import type { Flow, Wheel } from "../../api/client";
 import { useBar } from "../../app/TopBar";
-import { at, teethPath } from "../../design/document";
+import { at, LEAST_TEETH, teethPath, withValue } from "../../design/document";
 import { LineFigure } from "../../drawing/LineFigure";
 import { MOMENTS } from "../../words/measures";
-import { useWork } from "../context";
+import { useEdit, useFigures } from "../context";
 import { SelectedPanel } from "./SelectedPanel";
 import { SweepStrip } from "./SweepStrip";
 
@@ -14,20 +14,24 @@ const CHART_HEIGHT = 138;
 
 /** The heart: the power path drawn to scale, and what a change of a wheel does. */
 export function LineStation() {
-  const work = useWork();
-  const { live, document, set, selected } = work;
+  const { live, selected, marked } = useFigures();
+  const { edit, select, setMark, dropMark } = useEdit();
   const { preferences } = useBar();
   const [moment, setMoment] = useState<Flow["moment"]>("top speed");
   const flow = live.flows.find((f) => f.moment === moment) ?? live.flows[0];
+  // The figures and the drawing come first; the charts follow when they are painted.
+  const charted = useDeferredValue(live);
 
   const step = (wheel: Wheel, by: number) => {
     const path = teethPath(wheel.path, wheel.member);
-    const teeth = Number(at(document, path));
-    if (Number.isFinite(teeth)) set(path, Math.max(5, teeth + by));
+    edit((document) => {
+      const teeth = Number(at(document, path));
+      return Number.isFinite(teeth) ? withValue(document, path, Math.max(LEAST_TEETH, teeth + by)) : document;
+    });
   };
   const onKey = (event: KeyboardEvent) => {
     if (!preferences.letterKeys || event.ctrlKey || event.metaKey || event.altKey) return;
-    if (event.key.toLowerCase() === "m") work.setMark();
+    if (event.key.toLowerCase() === "m") setMark();
   };
 
   return (
@@ -45,11 +49,11 @@ export function LineStation() {
               moment={flow?.moment}
               onChange={setMoment}
             />
-            <Button size="xs" onClick={work.setMark} title="M">
+            <Button size="xs" onClick={setMark} title="M">
               Set mark
             </Button>
-            {work.marked && (
-              <Button size="xs" onClick={work.dropMark}>
+            {marked && (
+              <Button size="xs" onClick={dropMark}>
                 Drop mark
               </Button>
             )}
@@ -59,14 +63,14 @@ export function LineStation() {
             mark={live.mark}
             flow={flow}
             selected={selected}
-            onSelect={work.select}
+            onSelect={select}
             onStep={step}
             onKey={onKey}
           />
         </Box>
         <SweepStrip />
         <Suspense fallback={<Box h={`${CHART_HEIGHT + 30}px`} />}>
-          <LineCharts live={live} height={CHART_HEIGHT} />
+          <LineCharts live={charted} height={CHART_HEIGHT} />
         </Suspense>
       </Box>
       <SelectedPanel />

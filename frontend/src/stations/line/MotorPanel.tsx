@@ -2,7 +2,7 @@ import { Box, Button, Flex, Heading } from "@chakra-ui/react";
 import { at } from "../../design/document";
 import { show, useUnits } from "../../fields/units";
 import { WholeField } from "../../fields/WholeField";
-import { faultAt, useWork } from "../context";
+import { faultAt, useDocument, useEdit, useFigures } from "../context";
 import { Field } from "../Field";
 import { StageButtons } from "./SelectedPanel";
 
@@ -21,7 +21,9 @@ const BENCH = { kind: "bench", voltage: "12 V" };
 
 /** Motor, controller and supply. */
 export function MotorPanel() {
-  const { document, live, set, faults, readOnly } = useWork();
+  const document = useDocument();
+  const { live, faults } = useFigures();
+  const { set, readOnly } = useEdit();
   const units = useUnits();
   const byConstants = at(document, `${SOURCE}.constants`) !== undefined;
   const battery = at(document, "drive.supply.kind") === "battery";

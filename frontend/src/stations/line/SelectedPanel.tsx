@@ -1,19 +1,19 @@
 import { Box, Button, Flex, Heading, Input } from "@chakra-ui/react";
 import { useEffect, useState } from "react";
 import type { Live, Wheel } from "../../api/client";
-import { at, type Stage, teethPath } from "../../design/document";
+import { at, LEAST_TEETH, type Stage, teethPath } from "../../design/document";
 import { change, digits, show, useUnits } from "../../fields/units";
 import { WholeField } from "../../fields/WholeField";
 import { StandingMark } from "../../marks/StandingMark";
 import { MEMBER_WORDS, STAGE_WORDS } from "../../words/measures";
-import { faultAt, useWork } from "../context";
+import { faultAt, useDocument, useEdit, useFigures } from "../context";
 import { Field } from "../Field";
 import { MotorPanel } from "./MotorPanel";
 import { addStage, NEW_STAGES, removeStage } from "./stages";
 
 /** What is selected in the drawing, with everything that can be changed about it. */
 export function SelectedPanel() {
-  const { live, selected } = useWork();
+  const { live, selected } = useFigures();
   const wheel = live.view.line.wheels.find((w) => w.path === selected?.path && w.member === selected.member);
   const box = live.view.line.boxes.find((b) => b.path === selected?.path);
   return (
@@ -39,7 +39,9 @@ function Nothing() {
 }
 
 function WheelPanel({ wheel }: { wheel: Wheel }) {
-  const { live, document, set, readOnly } = useWork();
+  const document = useDocument();
+  const { live } = useFigures();
+  const { set, readOnly } = useEdit();
   const units = useUnits();
   const path = teethPath(wheel.path, wheel.member);
   const teeth = Number(at(document, path));
@@ -120,7 +122,7 @@ function TeethEditor({
   readOnly: boolean;
   onChange: (value: number | string) => void;
 }) {
-  const { faults } = useWork();
+  const { faults } = useFigures();
   const [text, setText] = useState(String(teeth));
   useEffect(() => setText(String(teeth)), [teeth]);
   const fault = faultAt(faults, path);
@@ -134,7 +136,7 @@ function TeethEditor({
           aria-label="One tooth less"
           minW="44px"
           minH="44px"
-          disabled={readOnly || teeth <= 5}
+          disabled={readOnly || teeth <= LEAST_TEETH}
           onClick={() => onChange(teeth - 1)}
         >
           ↓
@@ -192,7 +194,9 @@ function StageFields({ stage, path }: { stage: Stage; path: string }) {
 }
 
 function Whole({ path, label }: { path: string; label: string }) {
-  const { document, faults, set, readOnly } = useWork();
+  const document = useDocument();
+  const { faults } = useFigures();
+  const { set, readOnly } = useEdit();
   return (
     <WholeField
       label={label}
@@ -222,7 +226,8 @@ function GearboxPanel({ path }: { path: string }) {
 
 /** Stages are added after the selected one, or taken out; undo brings them back. */
 export function StageButtons({ path }: { path: string }) {
-  const { document, replace, select, readOnly } = useWork();
+  const document = useDocument();
+  const { edit, select, readOnly } = useEdit();
   if (readOnly) return null;
   const isStage = path.includes("stages[");
   return (
@@ -233,7 +238,7 @@ export function StageButtons({ path }: { path: string }) {
         value=""
         onChange={(event) => {
           const made = addStage(document, path, event.target.value as Stage["kind"]);
-          replace(made.document);
+          edit(() => made.document);
           select(made.selected);
         }}
       >
@@ -248,7 +253,7 @@ export function StageButtons({ path }: { path: string }) {
         <Button
           size="xs"
           onClick={() => {
-            replace(removeStage(document, path));
+            edit((present) => removeStage(present, path));
             select(null);
           }}
         >
@@ -260,7 +265,8 @@ export function StageButtons({ path }: { path: string }) {
 }
 
 function Backwards() {
-  const { document, set, readOnly } = useWork();
+  const document = useDocument();
+  const { set, readOnly } = useEdit();
   const path = "drive.branches[0].source.reversed";
   return (
     <Box fontSize="sm" my="2" p="2" bg="copper.wash" borderRadius="3px">
