@@ -9,7 +9,7 @@ from __future__ import annotations
 
 import dataclasses
 import math
-from collections.abc import Callable, Iterable, Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -36,9 +36,10 @@ class Plant:
         brake_force: infinite where not given. braked_share: of the weight.
         voltage, supply_resistance, supply_limit (infinite where none), capacity (NaN where none).
         trunk_ratio, trunk_efficiency: of the stages all branches share. units: drive units.
+        ratio: overall ratio G. back_emf: of one motor per speed of the vehicle, V·s/m.
         count: motors of the branch in the whole vehicle (units × count).
         branch_ratio, branch_efficiency: of the branch's own stages.
-        ke, kt, no_load_current: of one motor. resistance: winding and controller together.
+        kt, no_load_current: of one motor. resistance: winding and controller together.
         current_limit: of the controller, infinite where none.
     """
 
@@ -64,7 +65,8 @@ class Plant:
     count: Array
     branch_ratio: Array
     branch_efficiency: Array
-    ke: Array
+    ratio: Array
+    back_emf: Array
     kt: Array
     no_load_current: Array
     resistance: Array
@@ -76,16 +78,6 @@ class Plant:
 
     def __len__(self) -> int:
         return int(self.mass.shape[0])
-
-    @property
-    def ratio(self) -> Array:
-        """Overall ratio G of each branch, shape (J, n, 1)."""
-        return self.branch_ratio * self.trunk_ratio
-
-    @property
-    def back_emf(self) -> Array:
-        """Back-EMF of one motor per speed of the vehicle, V·s/m, shape (J, n, 1)."""
-        return self.ke * self.ratio / self.radius
 
 
 def overall(stages: Iterable[Stage]) -> tuple[float, float]:
@@ -113,7 +105,10 @@ def assemble(designs: Sequence[Design]) -> Plant:
     ]
     for name in by_branch[0][0]:
         columns[name] = np.stack([_column([row[name] for row in rows]) for rows in by_branch])
-    return Plant(**columns, inertial_mass=_inertial_mass(designs, columns))
+    ratio = columns["branch_ratio"] * columns["trunk_ratio"]
+    back_emf = columns.pop("ke") * ratio / columns["radius"]
+    inertial_mass = _inertial_mass(designs, columns, ratio)
+    return Plant(**columns, ratio=ratio, back_emf=back_emf, inertial_mass=inertial_mass)
 
 
 def _vehicle_row(design: Design) -> dict[str, float]:
@@ -157,14 +152,13 @@ def _branch_row(design: Design, branch: Branch) -> dict[str, float]:
     }
 
 
-def _inertial_mass(designs: Sequence[Design], columns: dict[str, Array]) -> Array:
+def _inertial_mass(designs: Sequence[Design], columns: dict[str, Array], ratio: Array) -> Array:
     """m_eff = m + J_wheels/r² + units·Σ count·J·G²/r² (rotating masses reduced to the wheel's rim)."""
     wheels = _column([design.vehicle.wheels_inertia for design in designs])
-    rotor: Callable[[int], Array] = lambda j: _column(  # noqa: E731
-        [design.drive.branches[j].source.rotor_inertia for design in designs]
+    rotors = np.stack(
+        [_column([design.drive.branches[j].source.rotor_inertia for design in designs]) for j in range(len(ratio))]
     )
-    rotors = np.stack([rotor(j) for j in range(len(columns["count"]))])
-    turning = columns["count"] * rotors * (columns["branch_ratio"] * columns["trunk_ratio"]) ** 2
+    turning = columns["count"] * rotors * ratio**2
     made: Array = columns["mass"] + (wheels + turning.sum(axis=0)) / columns["radius"] ** 2
     return made
 

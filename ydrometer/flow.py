@@ -10,7 +10,6 @@ import numpy as np
 from ydrometer.design import Design, stages_with_paths
 from ydrometer.driveline import Plant
 from ydrometer.evaluate import Evaluation
-from ydrometer.motion import currents, forces
 from ydrometer.motion.currents import Electric
 from ydrometer.stages import stage_efficiency
 
@@ -55,39 +54,40 @@ def flows(evaluation: Evaluation, index: int = 0) -> list[Flow]:
 
     Powers and torques are those of one drive unit; the first shaft carries all motors of its branch.
     """
-    chosen = np.array([index])
-    plant = evaluation.analysis.plant.take(chosen)
-    design = evaluation.documents[index].design
-    still = np.zeros((1, 1))
-    rest = forces.at_speed(plant, still)
-    wall = forces.wall_traction(plant)
-    shove = currents.eased_off(plant, still, wall) if wall[0, 0] < rest.drive[0, 0] else rest.electric
+    analysis = evaluation.analysis
+    line = _Line(evaluation.documents[index].design, analysis.plant.take(np.array([index])), index)
     made = [
-        _flow(design, plant, "hard start", still, rest.electric),
-        _flow(design, plant, "shove", still, shove),
+        line.flow("hard start", 0.0, analysis.rest.electric),
+        line.flow("shove", 0.0, analysis.shove),
     ]
     if evaluation.starts(index):
-        top = evaluation.analysis.top[chosen]
-        cruise = forces.as_driven(plant, top, forces.at_speed(plant, top))
-        made.append(_flow(design, plant, "top speed", top, cruise))
+        made.append(line.flow("top speed", float(analysis.top[index, 0]), analysis.cruise))
     return made
 
 
-def _flow(
-    design: Design, plant: Plant, moment: MomentName, speed: np.ndarray, electric: Electric
-) -> Flow:
-    branch = design.drive.branches[0]
-    turning = float((speed / plant.radius * plant.ratio)[0, 0, 0])
-    current = float(electric.currents[0, 0, 0])
-    torque = branch.count * float((plant.kt * (electric.currents - plant.no_load_current))[0, 0, 0])
-    shafts = [ShaftFlow(0, turning, torque, torque * turning)]
-    stages: list[StageFlow] = []
-    for step, (path, stage) in enumerate(stages_with_paths(design)):
-        efficiency = stage_efficiency(stage)
-        before = shafts[-1]
-        turning = before.speed / stage.ratio
-        torque = before.torque * stage.ratio * (efficiency if before.torque >= 0.0 else 1.0 / efficiency)
-        shafts.append(ShaftFlow(step + 1, turning, torque, torque * turning))
-        assumed = stage.efficiency is None
-        stages.append(StageFlow(path, stage.ratio, efficiency, assumed, before.power - torque * turning))
-    return Flow(moment, current, float(electric.bus_current[0, 0]), float(electric.bus_voltage[0, 0]), shafts, stages)
+@dataclass(frozen=True, slots=True)
+class _Line:
+    """One design of a batch, ready to be followed shaft by shaft."""
+
+    design: Design
+    plant: Plant
+    index: int
+
+    def flow(self, moment: MomentName, speed: float, electric: Electric) -> Flow:
+        """Shafts and stages at a speed of the vehicle, with motors and supply in the given state."""
+        plant, branch = self.plant, self.design.drive.branches[0]
+        current = float(electric.currents[0, self.index, 0])
+        turning = speed / float(plant.radius[0, 0]) * float(plant.ratio[0, 0, 0])
+        torque = branch.count * float(plant.kt[0, 0, 0]) * (current - float(plant.no_load_current[0, 0, 0]))
+        shafts = [ShaftFlow(0, turning, torque, torque * turning)]
+        stages: list[StageFlow] = []
+        for step, (path, stage) in enumerate(stages_with_paths(self.design)):
+            efficiency = stage_efficiency(stage)
+            before = shafts[-1]
+            turning = before.speed / stage.ratio
+            torque = before.torque * stage.ratio * (efficiency if before.torque >= 0.0 else 1.0 / efficiency)
+            shafts.append(ShaftFlow(step + 1, turning, torque, torque * turning))
+            loss = before.power - torque * turning
+            stages.append(StageFlow(path, stage.ratio, efficiency, stage.efficiency is None, loss))
+        bus = float(electric.bus_current[self.index, 0]), float(electric.bus_voltage[self.index, 0])
+        return Flow(moment, current, *bus, shafts, stages)

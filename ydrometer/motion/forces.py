@@ -8,6 +8,7 @@ from __future__ import annotations
 from dataclasses import dataclass, fields
 
 import numpy as np
+from numpy.typing import NDArray
 
 from ydrometer.driveline import Array, Plant
 from ydrometer.motion import currents
@@ -111,9 +112,11 @@ def as_driven(plant: Plant, speed: Array, state: State) -> Electric:
     turning = (plant.inertial_mass - plant.mass) * state.grip_acceleration
     held = np.where(slipping, state.traction + turning, state.drive)
     eased = currents.eased_off(plant, speed, held)
+    return choose(slipping, eased, state.electric)
+
+
+def choose(where: NDArray[np.bool_], one: Electric, other: Electric) -> Electric:
+    """The one state or the other, element by element."""
     return Electric(
-        **{
-            f.name: np.where(slipping, getattr(eased, f.name), getattr(state.electric, f.name))
-            for f in fields(Electric)
-        }
+        **{f.name: np.where(where, getattr(one, f.name), getattr(other, f.name)) for f in fields(Electric)}
     )

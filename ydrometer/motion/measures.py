@@ -10,6 +10,7 @@ from numpy.typing import NDArray
 
 from ydrometer.driveline import Array, Plant
 from ydrometer.motion import currents, forces, run
+from ydrometer.motion.currents import Electric
 from ydrometer.motion.forces import State
 from ydrometer.motion.roots import find_root
 from ydrometer.motion.run import Profile
@@ -29,7 +30,8 @@ class Analysis:
         starts: whether they start at all, (n,).
         no_load, top: speeds, (n, 1); top is 0 where a design does not start.
         profile: the runs of those that start, or None where none does.
-        rest: the state at standstill.
+        rest, at_top: forces at standstill and at top speed.
+        cruise: motors and supply at top speed. shove: the same while pushing at a wall with the force `push`.
     """
 
     plant: Plant
@@ -38,6 +40,10 @@ class Analysis:
     top: Array
     profile: Profile | None
     rest: State
+    at_top: State
+    cruise: Electric
+    push: Array
+    shove: Electric
 
     @property
     def held_by(self) -> Texts:
@@ -58,29 +64,28 @@ def analyse(plant: Plant) -> Analysis:
     Args:
         plant: the designs, all of one structure.
     """
-    standstill = np.zeros((len(plant), 1))
-    rest = forces.at_speed(plant, standstill)
+    still = np.zeros((len(plant), 1))
+    rest = forces.at_speed(plant, still)
+    no_load, top = run.final_speeds(plant)
     starts = rest.acceleration[:, 0] > 0.0
-    no_load = run.no_load_speed(plant)
-    top = np.zeros_like(no_load)
     profile = None
     if starts.any():
         moving = plant if starts.all() else plant.take(starts)
-        top[starts] = run.top_speed(moving, no_load[starts])
         profile = run.profile(moving, top[starts])
-    return Analysis(plant, starts, no_load, top, profile, rest)
+    at_top = forces.at_speed(plant, top)
+    cruise = forces.as_driven(plant, top, at_top)
+    push = np.minimum(rest.drive, forces.wall_traction(plant))
+    shove = currents.eased_off(plant, still, push) if (push < rest.drive).any() else rest.electric
+    shove = forces.choose(push < rest.drive, shove, rest.electric)
+    return Analysis(plant, starts, no_load, top, profile, rest, at_top, cruise, push, shove)
 
 
 def standing(analysis: Analysis) -> dict[str, Array | Texts]:
     """Measures that need no distance, speed or time: arrays (n,), or (J, n) where there is one a branch."""
-    plant, rest, top = analysis.plant, analysis.rest, analysis.top
+    plant, rest, top, cruise, shove = (
+        analysis.plant, analysis.rest, analysis.top, analysis.cruise, analysis.shove,
+    )  # fmt: skip
     moving = np.where(analysis.starts, 1.0, np.nan)
-    at_top = forces.at_speed(plant, top)
-    cruise = forces.as_driven(plant, top, at_top)
-    wall = forces.wall_traction(plant)
-    push = np.clip(rest.drive, None, wall)
-    slips = wall < rest.drive
-    shove = currents.eased_off(plant, np.zeros_like(top), push) if slips.any() else rest.electric
     decelerate = forces.braking(plant)
     cruise_current = cruise.bus_current[:, 0] * moving
     endurance = plant.capacity[:, 0] / cruise_current
@@ -89,14 +94,14 @@ def standing(analysis: Analysis) -> dict[str, Array | Texts]:
         "no_load_speed": analysis.no_load[:, 0],
         "no_load_wheel_rpm": (analysis.no_load / plant.radius)[:, 0],
         "top_speed": top[:, 0],
-        "limited_by": _limited_by(analysis, at_top),
+        "limited_by": _limited_by(analysis),
         "launch_acceleration": np.where(analysis.starts, rest.acceleration[:, 0], 0.0),
         "stopping_distance": np.where(analysis.starts, (top**2 / (2.0 * decelerate))[:, 0], 0.0),
         "stall_wheel_torque": (rest.drive * plant.radius)[:, 0],
-        "pushing_force": push[:, 0],
-        "pushing_limit": np.where(slips[:, 0], "grip", "torque"),
-        "pushing_motor_current": np.where(slips, shove.currents, rest.electric.currents)[..., 0],
-        "pushing_bus_current": np.where(slips, shove.bus_current, rest.electric.bus_current)[:, 0],
+        "pushing_force": analysis.push[:, 0],
+        "pushing_limit": np.where((analysis.push < rest.drive)[:, 0], "grip", "torque"),
+        "pushing_motor_current": shove.currents[..., 0],
+        "pushing_bus_current": shove.bus_current[:, 0],
         "launch_motor_current": rest.electric.currents[..., 0],
         "launch_bus_current": rest.electric.bus_current[:, 0],
         "peak_bus_current": (
@@ -154,8 +159,9 @@ def max_grade(plant: Plant) -> Array:
     return np.where(margin(flat) > 0.0, np.tan(steepest), np.nan)[:, 0]
 
 
-def _limited_by(analysis: Analysis, at_top: State) -> Texts:
+def _limited_by(analysis: Analysis) -> Texts:
     top, no_load = analysis.top[:, 0], analysis.no_load[:, 0]
+    at_top = analysis.at_top
     by_grip = (at_top.grip_acceleration < at_top.drive_acceleration)[:, 0]
     limit = np.where(top >= GEARING_SHARE * no_load, "gearing", np.where(by_grip, "grip", "power"))
     return np.where(analysis.starts, limit, "")

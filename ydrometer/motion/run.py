@@ -179,24 +179,25 @@ def _legendre_integrals(x: Array) -> Array:
     return made
 
 
-def no_load_speed(plant: Plant) -> Array:
-    """The lowest v > 0 at which F_drive ceases to be positive, m/s, (n, 1); 0 where it never is."""
+def final_speeds(plant: Plant) -> tuple[Array, Array]:
+    """No-load speed and top speed, m/s, each (n, 1), found together.
 
-    def drive(speed: Array) -> Array:
-        force = currents.drive_force(plant, currents.full_throttle(plant, speed).currents)
+    The one is the lowest v > 0 at which F_drive ceases to be positive, the other where a(v) comes down to 0.
+    Each is 0 where it is not positive at standstill.
+    """
+    bend = (plant.trunk_efficiency * plant.branch_efficiency.prod(axis=0)) ** 2
+
+    def falling(speed: Array) -> Array:
+        state = forces.at_speed(plant, speed)
+        drive, acceleration = state.drive[:, :1], state.acceleration[:, 1:]
         # Losses bend the force just where it changes sign; undone on one side, the root is found in half the steps.
-        bend = (plant.trunk_efficiency * plant.branch_efficiency.prod(axis=0)) ** 2
-        return np.where(force < 0.0, force * bend, force)
+        return np.concatenate([np.where(drive < 0.0, drive * bend, drive), acceleration], axis=1)
 
     # Beyond the fastest motor's speed at open-circuit voltage no motor drives any more.
-    fastest = (plant.voltage / plant.back_emf).max(axis=0)
-    speed = find_root(drive, np.zeros_like(fastest), fastest)
-    return np.where(drive(np.zeros_like(fastest)) > 0.0, speed, 0.0)
-
-
-def top_speed(plant: Plant, ceiling: Array) -> Array:
-    """Where a(v) comes down to 0, m/s, (n, 1), for designs that start; `ceiling`: their no-load speed."""
-    return find_root(lambda v: forces.at_speed(plant, v).acceleration, np.zeros_like(ceiling), ceiling)
+    fastest = np.repeat((plant.voltage / plant.back_emf).max(axis=0), 2, axis=1)
+    still = np.zeros_like(fastest)
+    found = np.where(falling(still) > 0.0, find_root(falling, still, fastest), 0.0)
+    return found[:, :1], found[:, 1:]
 
 
 def profile(plant: Plant, top: Array) -> Profile:
