@@ -22,7 +22,10 @@ def main() -> int:
     commands.add_parser("status", help="say what runs")
     test = commands.add_parser("test", help="run every check")
     test.add_argument("only", nargs="*", help="names of checks; all without")
-    for name, about in (("backup", "write your data into FILE"), ("restore", "bring your data back from FILE")):
+    for name, about in (
+        ("backup", "write your data into FILE"),
+        ("restore", "bring your data back from FILE"),
+    ):
         keep = commands.add_parser(name, help=about)
         keep.add_argument("file", type=Path, metavar="FILE")
     bench = commands.add_parser("bench", help="measure speed: ui")

@@ -53,7 +53,7 @@ def _checks() -> list[Check]:
 
 
 def _django(package: str) -> list[str]:
-    return [str(PYTHON), "manage.py", "test", package, "--noinput", "-t", "."]
+    return [str(PYTHON), "manage.py", "test", package, "--noinput", "-t", ".", "--settings=server.config.testing"]
 
 
 def test(only: list[str]) -> int:
@@ -130,7 +130,17 @@ def refresh() -> int:
 def _write_client(folder: Path) -> None:
     schema = folder / "openapi.json"
     say.run(
-        [PYTHON, "manage.py", "spectacular", "--fail-on-warn", "--validate", "--format", "openapi-json", "--file", schema],
+        [
+            PYTHON,
+            "manage.py",
+            "spectacular",
+            "--fail-on-warn",
+            "--validate",
+            "--format",
+            "openapi-json",
+            "--file",
+            schema,
+        ],
         cwd=ROOT,
     )
     schema.write_text(json.dumps(json.loads(schema.read_text()), indent=1, sort_keys=True) + "\n")

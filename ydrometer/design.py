@@ -105,9 +105,7 @@ def _read_band(raw: Any, path: str, seen: Reading, name: str, run: Run) -> Any:
     measure = MEASURES[name]
     if not isinstance(raw, list | tuple) or len(raw) != 2:
         return seen.fault(path, "not two values", "give the lower and the upper edge")
-    edges = [
-        reading.read_quantity(edge, f"{path}[{i}]", seen, measure.dimension) for i, edge in enumerate(raw)
-    ]
+    edges = [reading.read_quantity(edge, f"{path}[{i}]", seen, measure.dimension) for i, edge in enumerate(raw)]
     if all(isinstance(edge, float) for edge in edges) and not edges[0] < edges[1]:
         return seen.fault(path, "the lower edge is not below the upper", "give the lower one first")
     wanted = f"between {typed(raw[0], measure.unit)} and {typed(raw[1], measure.unit)}"

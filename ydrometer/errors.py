@@ -29,7 +29,8 @@ class QuantityError(YdrometerError):
     code = "quantity"
 
     def __init__(self, message: str, remedy: str, **values: object) -> None:
-        super().__init__(message, **values)
+        super().__init__(message)
+        self.values = values
         self.remedy = remedy
 
 

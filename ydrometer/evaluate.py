@@ -120,9 +120,7 @@ def result(evaluation: Evaluation, index: int = 0) -> dict[str, Any]:
         **state,
         "measures": {name: _measure(evaluation, name, index) for name in MEASURES},
         "assumed": list(evaluation.documents[index].assumed),
-        "messages": [
-            {"level": m.level, "path": m.path, "text": m.text} for m in messages(evaluation, index)
-        ],
+        "messages": [{"level": m.level, "path": m.path, "text": m.text} for m in messages(evaluation, index)],
         "targets": [_target(entry) for entry in evaluation.target_results(index)],
     }
 

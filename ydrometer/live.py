@@ -9,12 +9,20 @@ from ydrometer import curves, design, flow, sweep
 from ydrometer.curves import ForceCurve, RunCurve
 from ydrometer.design import Document, Run, Target
 from ydrometer.drawing import LineDrawing, draw_line
+from ydrometer.errors import DocumentError
 from ydrometer.evaluate import Evaluation, Message, evaluate, messages
 from ydrometer.flow import Flow
 from ydrometer.tables.measures import MEASURES
 from ydrometer.targets import Standing, Verdict
 
-READOUT = ("top_speed", "time_to_distance", "pushing_force", "peak_bus_current", "max_grade", "launch_acceleration")
+READOUT = (
+    "top_speed",
+    "time_to_distance",
+    "pushing_force",
+    "peak_bus_current",
+    "max_grade",
+    "launch_acceleration",
+)
 """What the readout shows beside the targets, in this order, while there is room."""
 READOUT_LENGTH = 6
 
@@ -149,7 +157,7 @@ def look(raw: dict[str, Any], mark: dict[str, Any] | None = None, selected: tupl
 def _readable(mark: dict[str, Any] | None) -> Document | None:
     try:
         return design.read(mark) if mark is not None else None
-    except design.DocumentError:
+    except DocumentError:
         return None
 
 

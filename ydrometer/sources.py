@@ -34,7 +34,11 @@ class BenchPoints:
     def faults(self) -> Iterator[tuple[str, str, str]]:
         """What only shows in combination."""
         if self.stall_current <= self.free_current:
-            yield "stall_current", "not above free_current", "a motor held still draws more than one running free"
+            yield (
+                "stall_current",
+                "not above free_current",
+                "a motor held still draws more than one running free",
+            )
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -29,7 +29,7 @@ _NUMBER = re.compile(
     )(?P<unit>.*)""",
     re.VERBOSE | re.DOTALL,
 )
-_FACTOR = re.compile(r"([^\d\s*/^]+|1)(?:\^?(-?\d))?$")
+_FACTOR = re.compile(r"([^\W\d_]+|1)(?:\^?(-?\d))?")
 
 # Names people write that pint reads as something else, or not at all.
 _SPELLINGS = {"Nm": "N*m", "Ncm": "N*cm", "ozin": "ozf*in", "inlb": "lbf*in", "ftlb": "lbf*ft", '"': "in",
@@ -38,7 +38,7 @@ _SPELLINGS = {"Nm": "N*m", "Ncm": "N*cm", "ozin": "ozf*in", "inlb": "lbf*in", "f
 
 
 @cache
-def _registry() -> pint.UnitRegistry:
+def _registry() -> pint.UnitRegistry[float]:
     return pint.UnitRegistry(cache_folder=None)
 
 
@@ -115,7 +115,7 @@ def scale(unit: str, dimension: str) -> tuple[float, float]:
             zero, one = (_registry().Quantity(n, given).to(target).magnitude for n in (0.0, 1.0))
             return float(one - zero), float(zero)
         return _factor(given, target, dimension), 0.0
-    except (pint.PintError, ArithmeticError, ValueError, KeyError, AttributeError, TypeError):
+    except (pint.PintError, ArithmeticError, ValueError, IndexError):
         raise QuantityError(f"{_shown(unit)} is not a unit of {dimension}", _wanted(dimension)) from None
 
 
@@ -134,10 +134,18 @@ def _pint_unit(text: str) -> pint.Unit:
         match = _FACTOR.fullmatch(name)
         if match is None:
             raise ValueError(name)
-        base = registry.Unit("") if match[1] == "1" else registry.Unit(match[1])
         power = int(match[2] or 1)
-        result = result * base ** (-power if divide else power)
+        result = result * _named(match[1]) ** (-power if divide else power)
     return result
+
+
+def _named(name: str) -> pint.Unit:
+    """One unit by its name or symbol, with or without a prefix."""
+    registry = _registry()
+    if name == "1":
+        return registry.Unit("")
+    prefix, unit, _ = registry.parse_unit_name(name)[0]
+    return registry.Unit(pint.util.UnitsContainer({prefix + unit: 1}))
 
 
 def _factors(text: str) -> list[tuple[bool, str]]:

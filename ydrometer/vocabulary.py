@@ -66,4 +66,6 @@ def _unit(text: str, dimension: str) -> DisplayUnit:
 
 def _symbol(text: str) -> str:
     plain = text.replace("*", "·").replace("^2", "²").replace("^3", "³")
-    return plain.replace("mohm", "mΩ").replace("ohm", "Ω").replace("degC", "°C").replace("degF", "°F").replace("deg", "°")
+    return (
+        plain.replace("mohm", "mΩ").replace("ohm", "Ω").replace("degC", "°C").replace("degF", "°F").replace("deg", "°")
+    )

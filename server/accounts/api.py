@@ -96,7 +96,7 @@ class SignInView(PublicView):
         if user is None:
             raise serializers.ValidationError({"password": "This name and password do not belong together."})
         login(request, user)
-        return Response(session(cast(User, user)))
+        return Response(session(user))
 
 
 class SignOutView(APIView):

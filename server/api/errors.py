@@ -24,7 +24,9 @@ class RefusalSerializer(serializers.Serializer[Any]):
     """`fields` says what is wrong with which entry of a form; `faults` with which place of a document."""
 
     detail = serializers.CharField()
-    fields = serializers.DictField(child=serializers.ListField(child=serializers.CharField()), required=False)
+    fields = serializers.DictField(  # type: ignore[assignment]  # the name the page reads; shadows only the form machinery
+        child=serializers.ListField(child=serializers.CharField()), required=False
+    )
     faults = FaultSerializer(many=True, required=False)
 
 

@@ -4,14 +4,16 @@ from __future__ import annotations
 
 import json
 import tempfile
+from collections.abc import Callable
 from pathlib import Path
-from typing import Any
+from typing import Any, TypeVar
 
 from selenium import webdriver
 from selenium.webdriver.common.by import By
 from selenium.webdriver.remote.webelement import WebElement
 from selenium.webdriver.support.ui import WebDriverWait
 
+T = TypeVar("T")
 PATIENCE = 20
 """Seconds a condition may take; the machines are noisy."""
 
@@ -57,9 +59,9 @@ class Page:
         path = f"//button[normalize-space(.)='{text}']"
         return self.wait(lambda: next(iter(self.driver.find_elements(By.XPATH, path)), None), text)
 
-    def wait(self, condition: Any, what: str = "") -> Any:
+    def wait(self, condition: Callable[[], T | None], what: str = "") -> T:
         waiting = WebDriverWait(self.driver, PATIENCE, poll_frequency=0.05)
-        return waiting.until(lambda _: condition(), f"waited in vain for {what or condition}")
+        return waiting.until(lambda _: condition() or False, f"waited in vain for {what or condition}")
 
     def text(self, css: str) -> str:
         return str(self.find(css).text)

@@ -63,6 +63,6 @@ def draw_line(design: Design) -> LineDrawing:
 def _motor_radius(mass: float | None, wheels: list[Wheel], road_radius: float) -> float:
     """A motor of known mass as a cylinder as long as it is wide; else large enough to be seen behind its pinion."""
     if mass is not None:
-        return (mass / (2.0 * math.pi * MOTOR_DENSITY)) ** (1.0 / 3.0)
+        return math.cbrt(mass / (2.0 * math.pi * MOTOR_DENSITY))
     first = wheels[0].outer_radius if wheels and wheels[0].shaft == 0 else 0.0
     return min(max(2.2 * first, 0.3 * road_radius), 0.7 * road_radius)

@@ -134,9 +134,7 @@ def _loop(
 ) -> Loop:
     distance = drawn.x - start.x
     segments = loops.path((start.x, start.y), radii[0], (drawn.x, start.y), radii[1])
-    return Loop(
-        start.path, form, pitch, pieces, distance, drawn.assumed, *loops.wraps(*radii, distance), segments
-    )
+    return Loop(start.path, form, pitch, pieces, distance, drawn.assumed, *loops.wraps(*radii, distance), segments)
 
 
 def _sprocket(teeth: int, pitch: float) -> float:

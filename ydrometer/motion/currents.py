@@ -12,7 +12,6 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
 import numpy as np
-from numpy.typing import NDArray
 
 from ydrometer.driveline import Array, Plant
 
@@ -87,9 +86,14 @@ def drive_force(plant: Plant, currents: Array) -> Array:
 
     A negative torque passes the losses the other way: it is divided by the efficiency.
     """
+    return _through(_joined(plant, currents), plant.trunk_ratio, plant.trunk_efficiency) / plant.radius
+
+
+def _joined(plant: Plant, currents: Array) -> Array:
+    """Torque of all branches of the whole vehicle where they join, N·m, (n, k)."""
     torque = plant.kt * (currents - plant.no_load_current)
-    joined = (plant.count * _through(torque, plant.branch_ratio, plant.branch_efficiency)).sum(axis=0)
-    return _through(joined, plant.trunk_ratio, plant.trunk_efficiency) / plant.radius
+    made: Array = (plant.count * _through(torque, plant.branch_ratio, plant.branch_efficiency)).sum(axis=0)
+    return made
 
 
 def controller_margin(plant: Plant, speed: Array) -> Array:
@@ -111,6 +115,7 @@ def motor_currents(plant: Plant, emf: Array, applied: Array) -> Array:
 
 
 def _through(torque: Array, ratio: Array, efficiency: Array) -> Array:
+    """Torque behind stages; one that brakes takes the losses the other way."""
     made: Array = torque * ratio * np.where(torque < 0.0, 1.0 / efficiency, efficiency)
     return made
 
@@ -169,33 +174,34 @@ def _voltage_for_power(pieces: list[_Piece], power: Array) -> Array:
 
 def _first_valid(pieces: list[_Piece], root: Callable[[_Piece], Array]) -> Array:
     """The root on the highest piece on which it lies; P is continuous, so the pieces above have none."""
-    found: Array | None = None
-    missing: NDArray[np.bool_] | None = None
-    for piece in pieces:
-        value = root(piece)
-        found = value if found is None else np.where(missing, value, found)
-        missing = ~(found >= piece.start) if missing is None else missing & ~(value >= piece.start)
+    found = root(pieces[0])
+    missing = ~(found >= pieces[0].start)
+    for piece in pieces[1:]:
         if not missing.any():
             break
-    assert found is not None  # there is always the piece without any motor at its limit
+        value = root(piece)
+        found = np.where(missing, value, found)
+        missing &= ~(value >= piece.start)
     return found
 
 
 def _voltage_for_force(plant: Plant, emf: Array, force: Array) -> Array:
     """The u at which the drive gives `force`.
 
-    The force is piecewise linear in u, bent where a motor reaches its limit and where its torque
+    The joined torque is piecewise linear in u, bent where a motor reaches its limit and where its own torque
     changes sign, so it is inverted by linear interpolation between those points.
     """
+    wanted = _through(force * plant.radius, 1.0 / plant.trunk_ratio, 1.0 / plant.trunk_efficiency)
     free = plant.no_load_current * plant.resistance + emf
-    full = np.where(np.isfinite(plant.current_limit), plant.current_limit * plant.resistance + emf, free + plant.voltage)
+    limit = plant.current_limit * plant.resistance + emf
+    full = np.where(np.isfinite(limit), limit, free + plant.voltage)
     points = np.sort(np.concatenate([free, full, free.min(axis=0, keepdims=True) - plant.voltage]), axis=0)
-    forces = np.stack([drive_force(plant, motor_currents(plant, emf, u)) for u in points])
-    applied = points[0]
+    torques = np.stack([_joined(plant, motor_currents(plant, emf, u)) for u in points])
+    applied: Array = points[0]
     for low in range(len(points) - 1):
-        rise = forces[low + 1] - forces[low]
+        rise = torques[low + 1] - torques[low]
         with np.errstate(divide="ignore", invalid="ignore"):
-            share = (force - forces[low]) / rise
-        inside = (rise > 0.0) & ((force >= forces[low]) | (low == 0))
+            share = (wanted - torques[low]) / rise
+        inside = (rise > 0.0) & ((wanted >= torques[low]) | (low == 0))
         applied = np.where(inside, points[low] + share * (points[low + 1] - points[low]), applied)
     return applied

@@ -117,6 +117,4 @@ def as_driven(plant: Plant, speed: Array, state: State) -> Electric:
 
 def choose(where: NDArray[np.bool_], one: Electric, other: Electric) -> Electric:
     """The one state or the other, element by element."""
-    return Electric(
-        **{f.name: np.where(where, getattr(one, f.name), getattr(other, f.name)) for f in fields(Electric)}
-    )
+    return Electric(**{f.name: np.where(where, getattr(one, f.name), getattr(other, f.name)) for f in fields(Electric)})

@@ -123,7 +123,7 @@ class Profile:
         return self._choose(rest > 0.0, self._cruise(rest, quantity), self.at_s(s))
 
     def _solve(self, at_edges: Array, wanted: Array, value: Callable[[Array, Panels], Array]) -> Array:
-        """The s at which a rising quantity, known at the edges, has the wanted value: first the panel, then the place."""
+        """The s at which a rising quantity, known at the edges, has the wanted value."""
         panel = np.clip((at_edges[:, None, :] <= wanted[..., None]).sum(axis=-1) - 1, 0, self._panels - 1)
         low, high = self._edge(panel), self._edge(panel + 1)
         return find_root(lambda s: value(s, panel) - wanted, low, high, 1e-14)
@@ -149,7 +149,7 @@ class Profile:
 
     @property
     def _panels(self) -> int:
-        return self.edges.shape[1] - 1
+        return int(self.edges.shape[1]) - 1
 
     @property
     def _rows(self) -> Panels:
@@ -193,11 +193,24 @@ def final_speeds(plant: Plant) -> tuple[Array, Array]:
         # Losses bend the force just where it changes sign; undone on one side, the root is found in half the steps.
         return np.concatenate([np.where(drive < 0.0, drive * bend, drive), acceleration], axis=1)
 
-    # Beyond the fastest motor's speed at open-circuit voltage no motor drives any more.
-    fastest = np.repeat((plant.voltage / plant.back_emf).max(axis=0), 2, axis=1)
-    still = np.zeros_like(fastest)
-    found = np.where(falling(still) > 0.0, find_root(falling, still, fastest), 0.0)
+    ceiling = np.concatenate([_motors_end(plant), _motors_end(plant) + _downhill(plant)], axis=1)
+    still = np.zeros_like(ceiling)
+    found = np.where(falling(still) > 0.0, find_root(falling, still, ceiling), 0.0)
     return found[:, :1], found[:, 1:]
+
+
+def _motors_end(plant: Plant) -> Array:
+    """The speed from which on no motor drives any more: back-EMF at open-circuit voltage, m/s, (n, 1)."""
+    made: Array = (plant.voltage / plant.back_emf).max(axis=0)
+    return made
+
+
+def _downhill(plant: Plant) -> Array:
+    """How much faster, at most, a slope can push: where any one branch's motors alone hold it back, m/s, (n, 1)."""
+    pull = np.maximum(-forces.grade(plant), 0.0)
+    current = pull * plant.radius / (plant.count * plant.kt * plant.branch_ratio * plant.trunk_ratio)
+    made: Array = (current * (plant.resistance + plant.supply_resistance * plant.count) / plant.back_emf).max(axis=0)
+    return made
 
 
 def profile(plant: Plant, top: Array) -> Profile:

@@ -1,0 +1,120 @@
+"""Designs to test with: one to start from, and drawn ones for hypothesis."""
+
+from __future__ import annotations
+
+import copy
+from typing import Any
+
+from hypothesis import strategies as st
+
+from ydrometer import design
+from ydrometer.design import Document
+
+PLAIN: dict[str, Any] = {
+    "format": "ydrometer-design",
+    "version": 1,
+    "name": "Plain",
+    "vehicle": {
+        "mass": "14 kg",
+        "wheel_diameter": "125 mm",
+        "driven": "all",
+        "rolling_resistance": 0.03,
+        "drag_area": "0.05 m^2",
+        "grip": 0.9,
+    },
+    "drive": {
+        "units": 2,
+        "supply": {"kind": "battery", "open_circuit_voltage": "25.2 V", "resistance": "24 mohm"},
+        "branches": [
+            {
+                "source": {
+                    "kind": "motor",
+                    "constants": {"kv": "420 rpm/V", "resistance": "38 mohm", "no_load_current": "1.4 A"},
+                    "rotor_inertia": "4.2e-5 kg*m^2",
+                },
+                "controller": {"current_limit": "22 A", "resistance": "4 mohm"},
+                "stages": [{"kind": "gear", "driver_teeth": 15, "driven_teeth": 56, "module": "1 mm"}],
+            }
+        ],
+        "stages": [{"kind": "belt", "driver_teeth": 18, "driven_teeth": 36, "pitch": "5 mm", "belt_teeth": 84}],
+    },
+    "run": {"distance": "25 m", "speed": "4 m/s"},
+    "targets": [
+        {"measure": "top_speed", "at_least": "8 m/s"},
+        {"measure": "pushing_force", "at_least": "110 N"},
+    ],
+}
+
+REMOVED = object()
+
+
+def changed(changes: dict[str, Any] | None = None, base: dict[str, Any] = PLAIN) -> dict[str, Any]:
+    """The plain document with values at dotted paths replaced; list entries are plain numbers in the path."""
+    raw = copy.deepcopy(base)
+    for path, value in (changes or {}).items():
+        *way, last = (int(key) if key.isdigit() else key for key in path.split("."))
+        place: Any = raw
+        for key in way:
+            place = place.setdefault(key, {}) if isinstance(place, dict) else place[key]
+        if value is REMOVED:
+            del place[last]
+        else:
+            place[last] = value
+    return raw
+
+
+def read(changes: dict[str, Any] | None = None) -> Document:
+    """The plain design, changed, as read."""
+    return design.read(changed(changes))
+
+
+GEAR = "drive.branches.0.stages.0"
+MOTOR = "drive.branches.0.source"
+
+
+@st.composite
+def documents(draw: st.DrawFn) -> dict[str, Any]:
+    """Designs over the whole of what this version computes, in sensible ranges."""
+    number = lambda low, high: st.floats(low, high, allow_nan=False)  # noqa: E731
+    mass = draw(number(0.5, 150.0))
+    voltage = draw(number(6.0, 48.0))
+    kv = draw(number(60.0, 800.0))
+    return changed(
+        {
+            "vehicle.mass": mass,
+            "vehicle.wheel_diameter": draw(number(0.04, 0.4)),
+            "vehicle.rolling_resistance": draw(number(0.005, 0.06)),
+            "vehicle.drag_area": draw(number(0.0, 0.5)),
+            "vehicle.grip": draw(number(0.3, 1.2)),
+            "vehicle.wheels_inertia": draw(number(0.0, 0.01)),
+            "conditions": {"grade": draw(number(-0.05, 0.15))},
+            "drive.units": draw(st.integers(1, 2)),
+            "drive.supply": draw(supplies(voltage)),
+            f"{MOTOR}.constants": {
+                "kv": f"{kv} rpm/V",
+                "resistance": draw(number(0.01, 0.3)),
+                "no_load_current": draw(number(0.05, 1.5)),
+            },
+            "drive.branches.0.count": draw(st.integers(1, 3)),
+            "drive.branches.0.controller": draw(
+                st.just({}) | st.fixed_dictionaries({"current_limit": number(8.0, 120.0)})
+            ),
+            f"{GEAR}.driver_teeth": draw(st.integers(9, 30)),
+            f"{GEAR}.driven_teeth": draw(st.integers(30, 90)),
+        }
+    )
+
+
+def supplies(voltage: float) -> st.SearchStrategy[dict[str, Any]]:
+    """Bench supplies, and batteries with and without a current limit."""
+    battery = {
+        "kind": st.just("battery"),
+        "open_circuit_voltage": st.just(voltage),
+        "resistance": st.floats(0.0, 0.15),
+    }
+    limited = {**battery, "current_limit": st.floats(15.0, 200.0)}
+    return st.one_of(
+        st.just({"kind": "bench", "voltage": voltage}),
+        st.fixed_dictionaries(battery),
+        st.fixed_dictionaries(limited),
+    )

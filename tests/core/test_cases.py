@@ -1,0 +1,48 @@
+"""The reference designs and their results."""
+
+import json
+import math
+import unittest
+from pathlib import Path
+from typing import Any
+
+from ydrometer import design
+from ydrometer.errors import DocumentError
+from ydrometer.evaluate import evaluate, result
+
+CASES = Path(__file__).parent / "cases"
+COVERED = ("01", "02", "03", "07", "12")
+CLOSE = 1e-4
+
+
+def difference(found: Any, wanted: Any) -> float:
+    """The largest relative difference anywhere; infinite where texts or nulls differ."""
+    if isinstance(wanted, dict):
+        return max(difference(found[key], wanted[key]) for key in wanted)
+    if isinstance(wanted, list):
+        return max((difference(f, w) for f, w in zip(found, wanted, strict=True)), default=0.0)
+    if isinstance(wanted, float) and isinstance(found, float):
+        return abs(found - wanted) / abs(wanted) if wanted else abs(found)
+    return 0.0 if found == wanted else math.inf
+
+
+class References(unittest.TestCase):
+    def test_covered_cases_agree(self) -> None:
+        for name in COVERED:
+            file = next(f for f in CASES.glob(f"{name}-*.json") if "expected" not in f.name)
+            wanted = json.loads(file.with_suffix("").with_suffix(".expected.json").read_text())
+            found = result(evaluate([design.read(design.load(file.read_bytes()))]))
+            with self.subTest(name, key="state"):
+                self.assertEqual((found["state"], found.get("held_by")), (wanted["state"], wanted.get("held_by")))
+            for measure, entry in wanted["measures"].items():
+                with self.subTest(name, measure=measure):
+                    self.assertEqual(found["measures"][measure]["unit"], entry["unit"])
+                    self.assertLess(difference(found["measures"][measure]["value"], entry["value"]), CLOSE)
+
+    def test_the_others_are_refused_by_name(self) -> None:
+        others = [f for f in CASES.glob("*.json") if "expected" not in f.name and f.name[:2] not in COVERED]
+        self.assertEqual(len(others), 7)
+        for file in others:
+            with self.subTest(file.name), self.assertRaises(DocumentError) as caught:
+                design.read(design.load(file.read_bytes()))
+            self.assertTrue(any("not yet supported: " in fault.problem for fault in caught.exception.faults))

@@ -1,0 +1,49 @@
+"""People and workshops to test with."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.core.cache import cache
+from rest_framework.test import APIClient, APITestCase
+
+from server.accounts.models import User
+from server.designs.actions import add_vehicle
+from server.designs.models import Vehicle
+from server.workshops.actions import create_workshop
+from server.workshops.models import Membership, Role, Workshop
+from tests.core.designs import PLAIN
+
+PASSWORD = "rivets-and-rope-7"
+
+
+class WorkshopCase(APITestCase):
+    """A workshop with an owner, an editor, a viewer and a vehicle, and a stranger with a workshop of their own."""
+
+    workshop: Workshop
+    vehicle: Vehicle
+    people: dict[str, User]
+
+    @classmethod
+    def setUpTestData(cls) -> None:
+        names = ("owner", "editor", "viewer", "stranger")
+        cls.people = {name: User.objects.create_user(name, password=PASSWORD) for name in names}
+        cls.workshop = create_workshop(cls.people["owner"], "Saltmarsh Workshop")
+        for role in (Role.EDITOR, Role.VIEWER):
+            Membership.objects.create(workshop=cls.workshop, user=cls.people[role.value], role=role)
+        create_workshop(cls.people["stranger"], "Elsewhere")
+        cls.vehicle = add_vehicle(cls.people["owner"], cls.workshop, PLAIN)
+
+    def setUp(self) -> None:
+        cache.clear()  # what the throttle has counted
+
+    def as_(self, name: str) -> APIClient:
+        """A client signed in as one of the people; "nobody" is signed out."""
+        client = APIClient()
+        if name != "nobody":
+            client.force_login(self.people[name])
+        return client
+
+    def save(self, name: str, base: int, document: dict[str, Any]) -> Any:
+        address = f"/api/vehicles/{self.vehicle.id}/revisions/"
+        return self.as_(name).post(address, {"base": base, "document": document}, format="json")

@@ -1,0 +1,66 @@
+from django.core.management import call_command
+from django.db import connection
+from django.db.migrations.executor import MigrationExecutor
+from django.test import TestCase, TransactionTestCase
+
+from server.demo.load import WORKSHOP, load
+from server.designs.models import Revision, Vehicle
+from server.workshops.models import Workshop
+from tests.server.people import WorkshopCase
+from ydrometer import design
+from ydrometer.evaluate import evaluate
+from ydrometer.sweep import variants
+
+
+class Demo(TestCase):
+    def documents(self) -> dict[str, list[dict[str, object]]]:
+        workshop = load()
+        return {
+            vehicle.name: [r.document for r in vehicle.revisions.order_by("number")]
+            for vehicle in Vehicle.objects.filter(workshop=workshop)
+        }
+
+    def test_the_same_every_time(self) -> None:
+        first = self.documents()
+        self.assertEqual(list(first), ["Sandpiper", "Knot"])
+        self.assertEqual(self.documents(), first)
+
+    def test_sandpiper_asks_a_question_that_one_tooth_answers(self) -> None:
+        document = design.read(self.documents()["Sandpiper"][-1])
+        evaluation = evaluate([document])
+        missed = [r.target.measure for r in evaluation.target_results(0) if not r.verdict.met]
+        self.assertEqual(missed, ["pushing_force"])
+        self.assertEqual(evaluation.value("pushing_limit", 0), "torque")
+        answers = [
+            teeth
+            for teeth, variant in variants(document, "drive.branches[0].stages[0]", "driver")
+            if variant and all(r.verdict.met for r in evaluate([variant]).target_results(0))
+        ]
+        self.assertEqual(answers, [14])
+
+    def test_missing_only(self) -> None:
+        load()
+        vehicle = Vehicle.objects.filter(workshop=WORKSHOP).first()
+        call_command("load_demo", "--if-missing")
+        self.assertTrue(Vehicle.objects.filter(pk=vehicle.pk).exists() if vehicle else False)
+
+
+class Apart(WorkshopCase):
+    def test_other_workshops_are_not_touched(self) -> None:
+        before = list(Revision.objects.values_list("pk", flat=True))
+        load()
+        load()
+        self.assertEqual(
+            list(Revision.objects.exclude(vehicle__workshop=WORKSHOP).values_list("pk", flat=True)), before
+        )
+        self.assertEqual(Workshop.objects.count(), 3)
+
+
+class Migrations(TransactionTestCase):
+    def test_forwards_and_back(self) -> None:
+        executor = MigrationExecutor(connection)
+        ours = [key for key in executor.loader.graph.leaf_nodes() if key[0] in ("designs", "workshops", "accounts")]
+        executor.migrate([("designs", None), ("workshops", None)])
+        self.assertNotIn("designs_vehicle", connection.introspection.table_names())
+        MigrationExecutor(connection).migrate(ours)
+        self.assertIn("designs_vehicle", connection.introspection.table_names())

@@ -1,0 +1,128 @@
+from __future__ import annotations
+
+from typing import Any
+
+from django.test import TransactionTestCase
+from rest_framework.test import APIClient
+
+from server.designs.models import Revision, Vehicle
+from tests.core.designs import GEAR, PLAIN, changed
+from tests.server.people import WorkshopCase
+
+
+class Vehicles(WorkshopCase):
+    def vehicles(self) -> str:
+        return f"/api/workshops/{self.workshop.id}/vehicles/"
+
+    def test_a_name_is_enough_to_start(self) -> None:
+        made = self.as_("editor").post(self.vehicles(), {"name": "Dunlin"}, format="json").json()
+        loaded = self.as_("viewer").get(f"/api/vehicles/{made['id']}/").json()
+        self.assertEqual(loaded["name"], "Dunlin")
+        self.assertEqual(loaded["revision"]["number"], 1)
+        self.assertEqual(loaded["revision"]["author"], "editor")
+        live = self.as_("viewer").post("/api/live/", {"document": loaded["revision"]["document"]}, format="json")
+        self.assertEqual(live.json()["state"], "ok")
+
+    def test_an_imported_design_comes_back_letter_for_letter(self) -> None:
+        document = changed({"notes": 'tyres: 3 1/4", “soft”', "vehicle.wheel_diameter": "3 1/4 in"})
+        made = self.as_("editor").post(self.vehicles(), {"document": document}, format="json").json()
+        loaded = self.as_("editor").get(f"/api/vehicles/{made['id']}/").json()
+        self.assertEqual(loaded["revision"]["document"], document)
+
+    def test_a_faulty_import_is_refused_with_every_fault(self) -> None:
+        document = changed({"vehicle.mass": "much", f"{GEAR}.driver_teeth": 2})
+        answer = self.as_("editor").post(self.vehicles(), {"document": document}, format="json")
+        self.assertEqual(answer.status_code, 400)
+        paths = [fault["path"] for fault in answer.json()["faults"]]
+        self.assertEqual(paths, ["vehicle.mass", "drive.branches[0].stages[0].driver_teeth"])
+        self.assertEqual(Vehicle.objects.count(), 1)
+
+    def test_either_a_name_or_a_document(self) -> None:
+        self.assertEqual(self.as_("editor").post(self.vehicles(), {}, format="json").status_code, 400)
+
+    def test_put_away_and_taken_back(self) -> None:
+        address = f"/api/vehicles/{self.vehicle.id}/"
+        for away in (True, False):
+            self.as_("editor").patch(address, {"put_away": away}, format="json")
+            (card,) = self.as_("viewer").get(self.vehicles()).json()
+            self.assertEqual(card["put_away"], away)
+            self.assertEqual(card["document"], PLAIN)
+
+
+class Saving(WorkshopCase):
+    def test_a_save_adds_a_revision(self) -> None:
+        answer = self.save("editor", 1, changed({f"{GEAR}.driver_teeth": 14, "name": "Second"}))
+        self.assertEqual((answer.status_code, answer.json()["number"]), (201, 2))
+        self.assertEqual(Revision.objects.get(vehicle=self.vehicle, number=1).document, PLAIN)
+        self.vehicle.refresh_from_db()
+        self.assertEqual(self.vehicle.name, "Second")
+        listed = self.as_("viewer").get(f"/api/vehicles/{self.vehicle.id}/revisions/").json()
+        self.assertEqual([(r["number"], r["author"]) for r in listed], [(2, "editor"), (1, "owner")])
+
+    def test_saving_the_same_again_adds_none(self) -> None:
+        self.assertEqual(self.save("editor", 1, PLAIN).json()["number"], 1)
+
+    def test_a_stale_save_gets_both_versions_and_writes_nothing(self) -> None:
+        first, second = changed({f"{GEAR}.driver_teeth": 14}), changed({f"{GEAR}.driver_teeth": 16})
+        self.save("owner", 1, first)
+        answer = self.save("editor", 1, second)
+        self.assertEqual(answer.status_code, 409)
+        body = answer.json()
+        self.assertEqual(body["yours"], second)
+        self.assertEqual((body["theirs"]["number"], body["theirs"]["author"]), (2, "owner"))
+        self.assertEqual(body["theirs"]["document"], first)
+        self.assertEqual(Revision.objects.filter(vehicle=self.vehicle).count(), 2)
+        self.assertEqual(self.save("editor", 2, second).status_code, 201)
+
+    def test_a_faulty_document_is_never_written(self) -> None:
+        answer = self.save("editor", 1, changed({"vehicle.mass": "-1 kg"}))
+        self.assertEqual(answer.status_code, 400)
+        self.assertEqual(Revision.objects.count(), 1)
+
+
+class Live(WorkshopCase):
+    def live(self, body: Any, kind: str = "application/json") -> Any:
+        return self.as_("viewer").generic("POST", "/api/live/", body, content_type=kind)
+
+    def ask(self, **body: Any) -> Any:
+        return self.as_("viewer").post("/api/live/", body, format="json").json()
+
+    def test_everything_a_screen_shows(self) -> None:
+        path = "drive.branches[0].stages[0]"
+        shown = self.ask(document=PLAIN, mark=changed({f"{GEAR}.driver_teeth": 14}),
+                         selected={"path": path, "member": "driver"})  # fmt: skip
+        self.assertEqual([w["teeth"] for w in shown["view"]["line"]["wheels"]], [15, 56, 18, 36])
+        self.assertEqual([c["teeth"] for c in shown["sweep"]["columns"]], list(range(9, 22)))
+        self.assertEqual(shown["mark"]["line"]["wheels"][0]["teeth"], 14)
+        self.assertEqual(shown["gauges"][0]["measure"], "top_speed")
+        self.assertGreater(shown["gauges"][0]["value"], shown["gauges"][0]["mark"])
+
+    def test_a_faulty_document_is_told_fault_by_fault(self) -> None:
+        answer = self.as_("viewer").post("/api/live/", {"document": changed({"vehicle.mass": "x"})}, format="json")
+        self.assertEqual(answer.status_code, 400)
+        self.assertEqual(answer.json()["faults"][0]["path"], "vehicle.mass")
+
+    def test_hostile_bodies_are_refused_in_words(self) -> None:
+        for body in (b"[" * 100_000, b'{"document": NaN}', b"\xff\xfe", b'{"document": "\\ud800"}', b"null", b"[]",
+                     b'{"document": 5}', b'{"document": {"vehicle": ' + b'{"a":' * 60 + b"1" + b"}" * 62):  # fmt: skip
+            with self.subTest(body[:20]):
+                answer = self.live(body)
+                self.assertEqual(answer.status_code, 400)
+                self.assertTrue(answer.json()["detail"])
+        self.assertEqual(self.live(b"a=1", "application/x-www-form-urlencoded").status_code, 415)
+
+    def test_the_vocabulary_converts(self) -> None:
+        entries = {d["name"]: d for d in APIClient().get("/api/vocabulary/").json()["dimensions"]}
+        self.assertAlmostEqual(entries["speed"]["inch"]["factor"], 0.44704)
+        self.assertEqual(entries["torque"]["metric"]["symbol"], "N·m")
+
+
+class Page(TransactionTestCase):
+    def test_any_address_is_the_page_but_the_apis_and_the_files(self) -> None:
+        for address in ("/", "/vehicles/x/line", "/nowhere"):
+            answer = self.client.get(address)
+            self.assertContains(answer, '<div id="root">')
+            self.assertIn("csrftoken", answer.cookies)
+            self.assertIn("default-src 'self'", answer["Content-Security-Policy"])
+        self.assertEqual(self.client.get("/api/nowhere/").status_code, 404)
+        self.assertEqual(self.client.get("/static/app/nowhere.js").status_code, 404)

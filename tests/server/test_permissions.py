@@ -1,0 +1,107 @@
+"""Who may do what: one table for every address and verb. An address it does not know fails the test."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.db import transaction
+from django.test import override_settings
+from rest_framework.test import APITestCase
+
+from server.config.urls import api
+from server.demo.load import load
+from server.workshops.models import Membership
+from tests.core.designs import PLAIN
+from tests.server.people import WorkshopCase
+
+OPEN, MEMBERS, EDITORS, OWNERS, SIGNED_IN = "open", "members", "editors", "owners", "signed in"
+
+# address -> {verb: (who, body)}; {…} are filled in by the test.
+TABLE: dict[str, dict[str, tuple[str, Any]]] = {
+    "session/": {"get": (OPEN, None)},
+    "vocabulary/": {"get": (OPEN, None)},
+    "accounts/": {"post": (OPEN, {"username": "new", "password": "x"})},
+    "accounts/sign-in/": {"post": (OPEN, {"username": "new", "password": "x"})},
+    "accounts/sign-out/": {"post": (SIGNED_IN, None)},
+    "accounts/password/": {"post": (SIGNED_IN, {"current": "a", "password": "b"})},
+    "demo/": {"post": (OPEN, None)},
+    "live/": {"post": (SIGNED_IN, {"document": PLAIN})},
+    "workshops/": {"get": (SIGNED_IN, None), "post": (SIGNED_IN, {"name": "Another"})},
+    "workshops/<uuid:workshop>/": {"get": (MEMBERS, None), "patch": (OWNERS, {"name": "Renamed"})},
+    "workshops/<uuid:workshop>/members/": {
+        "get": (MEMBERS, None),
+        "post": (OWNERS, {"username": "stranger", "role": "viewer"}),
+    },
+    "workshops/<uuid:workshop>/members/<int:member>/": {
+        "patch": (OWNERS, {"role": "viewer"}),
+        "delete": (OWNERS, None),
+    },
+    "workshops/<uuid:workshop>/vehicles/": {"get": (MEMBERS, None), "post": (EDITORS, {"name": "Dunlin"})},
+    "vehicles/<uuid:vehicle>/": {"get": (MEMBERS, None), "patch": (EDITORS, {"put_away": True})},
+    "vehicles/<uuid:vehicle>/revisions/": {
+        "get": (MEMBERS, None),
+        "post": (EDITORS, {"base": 1, "document": PLAIN}),
+    },
+    "vehicles/<uuid:vehicle>/revisions/<int:number>/": {"get": (MEMBERS, None)},
+}
+VERBS = ("get", "post", "put", "patch", "delete")
+ALLOWED = {
+    OPEN: {"nobody", "stranger", "viewer", "editor", "owner"},
+    SIGNED_IN: {"stranger", "viewer", "editor", "owner"},
+    MEMBERS: {"viewer", "editor", "owner"},
+    EDITORS: {"editor", "owner"},
+    OWNERS: {"owner"},
+}
+
+
+def refusal(person: str, who: str) -> int:
+    """The status that somebody not allowed gets: what they may not see is not there."""
+    if person == "nobody":
+        return 401
+    return 404 if person == "stranger" else 403
+
+
+class Permissions(WorkshopCase):
+    def address(self, route: str) -> str:
+        member = Membership.objects.get(workshop=self.workshop, user=self.people["viewer"])
+        filled = route.replace("<uuid:workshop>", str(self.workshop.id)).replace("<uuid:vehicle>", str(self.vehicle.id))
+        return "/api/" + filled.replace("<int:member>", str(member.id)).replace("<int:number>", "1")
+
+    def test_the_table_knows_every_address_and_verb(self) -> None:
+        routes = {str(route.pattern): route.callback.view_class for route in api}
+        self.assertEqual(set(routes), set(TABLE))
+        for route, view in routes.items():
+            with self.subTest(route):
+                self.assertEqual({verb for verb in VERBS if hasattr(view, verb)}, set(TABLE[route]))
+
+    def test_each_person_at_each_address_with_each_verb(self) -> None:
+        for route, verbs in TABLE.items():
+            for verb, (who, body) in verbs.items():
+                for person in ("nobody", "stranger", "viewer", "editor", "owner"):
+                    with self.subTest(route, verb=verb, person=person), transaction.atomic():
+                        self.check(route, verb, who, body, person)
+                        transaction.set_rollback(True)
+
+    def check(self, route: str, verb: str, who: str, body: Any, person: str) -> None:
+        answer = getattr(self.as_(person), verb)(self.address(route), body, format="json")
+        if person in ALLOWED[who]:
+            self.assertNotIn(answer.status_code, (401, 403, 500))
+            if who != OPEN:
+                self.assertNotEqual(answer.status_code, 404)
+        else:
+            self.assertEqual(answer.status_code, refusal(person, who))
+            self.assertIn("detail", answer.json())
+
+    def test_what_does_not_exist_looks_the_same(self) -> None:
+        nowhere = "00000000-0000-4000-8000-000000000000"
+        for route in (f"workshops/{nowhere}/", f"vehicles/{nowhere}/", f"vehicles/{self.vehicle.id}/revisions/9/"):
+            self.assertEqual(self.as_("owner").get(f"/api/{route}").status_code, 404)
+
+
+class Demo(APITestCase):
+    def test_its_button_works_in_the_demo_alone(self) -> None:
+        load()
+        self.assertEqual(self.client.post("/api/demo/").status_code, 404)
+        with override_settings(DEMO=True):
+            answer = self.client.post("/api/demo/")
+        self.assertEqual(answer.json(), {"username": "saltmarsh-visitor", "demo": True})
