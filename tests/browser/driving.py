@@ -9,6 +9,7 @@ from pathlib import Path
 from typing import Any, TypeVar
 
 from selenium import webdriver
+from selenium.common.exceptions import StaleElementReferenceException
 from selenium.webdriver.common.by import By
 from selenium.webdriver.remote.webelement import WebElement
 from selenium.webdriver.support.ui import WebDriverWait
@@ -60,8 +61,16 @@ class Page:
         return self.wait(lambda: next(iter(self.driver.find_elements(By.XPATH, path)), None), text)
 
     def wait(self, condition: Callable[[], T | None], what: str = "") -> T:
-        waiting = WebDriverWait(self.driver, PATIENCE, poll_frequency=0.05)
+        waiting = WebDriverWait(
+            self.driver, PATIENCE, poll_frequency=0.05, ignored_exceptions=[StaleElementReferenceException]
+        )
         return waiting.until(lambda _: condition() or False, f"waited in vain for {what or condition}")
+
+    def click(self, css: str) -> None:
+        """Scroll there as a user would, and click."""
+        element = self.find(css)
+        self.driver.execute_script("arguments[0].scrollIntoView({block: 'center'})", element)
+        element.click()
 
     def text(self, css: str) -> str:
         return str(self.find(css).text)
@@ -73,7 +82,7 @@ class Page:
         return self.text(f"[data-gauge={measure}] [data-value]")
 
     def type_into(self, label: str, text: str) -> WebElement:
-        field = self.find(f"[data-field='{label}'] input, input[aria-label='{label}']")
+        field = self.find(f'[data-field="{label}"] input, input[aria-label="{label}"]')
         self.driver.execute_script("arguments[0].focus(); arguments[0].select()", field)
         field.send_keys(text, "\n")
         return field

@@ -1,5 +1,5 @@
 /** Who is signed in, and the tables the core shows numbers by. */
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery } from "@tanstack/react-query";
 import { answer, api } from "../api/client";
 
 export function useSession() {
@@ -19,12 +19,9 @@ export function useVocabulary() {
 }
 
 export function useSignOut() {
-  const queries = useQueryClient();
   return useMutation({
     mutationFn: () => answer(api.POST("/api/accounts/sign-out/")),
-    onSuccess: async () => {
-      queries.clear();
-      await queries.refetchQueries({ queryKey: ["session"] });
-    },
+    // Loaded anew, the page keeps nothing of what it has shown.
+    onSuccess: () => window.location.assign("/"),
   });
 }

@@ -44,7 +44,6 @@ function WheelPanel({ wheel }: { wheel: Wheel }) {
   const { set, readOnly } = useEdit();
   const units = useUnits();
   const path = teethPath(wheel.path, wheel.member);
-  const teeth = Number(at(document, path));
   const stage = at(document, wheel.path) as Stage;
   const flow = live.flows.at(-1)?.stages.find((s) => s.path === wheel.path);
   const loop = live.view.line.loops.find((l) => l.path === wheel.path);
@@ -57,7 +56,8 @@ function WheelPanel({ wheel }: { wheel: Wheel }) {
       </Heading>
       <TeethEditor
         key={path}
-        teeth={teeth}
+        shown={wheel.teeth}
+        typed={String(at(document, path) ?? "")}
         path={path}
         readOnly={readOnly}
         onChange={(value) => set(path, value)}
@@ -112,22 +112,26 @@ function WheelPanel({ wheel }: { wheel: Wheel }) {
 
 /** The tooth count, large; two buttons a thumb can hit; or typed. */
 function TeethEditor({
-  teeth,
+  shown,
+  typed,
   path,
   readOnly,
   onChange,
 }: {
-  teeth: number;
+  /** As drawn; steps start from here while what is typed is no number. */
+  shown: number;
+  typed: string;
   path: string;
   readOnly: boolean;
   onChange: (value: number | string) => void;
 }) {
   const { faults } = useFigures();
-  const [text, setText] = useState(String(teeth));
-  useEffect(() => setText(String(teeth)), [teeth]);
+  const [text, setText] = useState(typed);
+  useEffect(() => setText(typed), [typed]);
+  const teeth = /^\d+$/.test(typed) ? Number(typed) : shown;
   const fault = faultAt(faults, path);
   const commit = () => {
-    if (text.trim() !== String(teeth)) onChange(/^\d+$/.test(text.trim()) ? Number(text) : text.trim());
+    if (text.trim() !== typed) onChange(/^\d+$/.test(text.trim()) ? Number(text) : text.trim());
   };
   return (
     <>

@@ -1,0 +1,45 @@
+"""Browser tests: the built page on a live server with the demo in it."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.contrib.staticfiles.testing import StaticLiveServerTestCase
+from django.core.cache import cache
+from django.test import override_settings
+
+from server.demo.load import load
+from server.designs.models import Revision
+from tests.browser.driving import Page
+
+DRIVER = "[data-wheel='drive.branches[0].stages[0] driver']"
+
+
+@override_settings(DEMO=True)
+class BrowserCase(StaticLiveServerTestCase):
+    """Each test begins with the demo as loaded."""
+
+    def setUp(self) -> None:
+        cache.clear()
+        load()
+
+    def page(self, width: int = 1280, height: int = 800) -> Page:
+        page = Page(self.live_server_url, width, height)
+        self.addCleanup(page.close)
+        return page
+
+    def sandpiper(self, page: Page, station: str = "line") -> None:
+        """Visit the demo and open its first vehicle."""
+        page.visit_demo()
+        page.find("[data-vehicle=Sandpiper] a").click()
+        page.find(DRIVER)
+        if station == "brief":
+            page.find("nav a[href$=brief]").click()
+            page.find("[data-target=top_speed]")
+
+    def teeth(self) -> int:
+        """As the newest revision has it."""
+        return int(self.newest()["drive"]["branches"][0]["stages"][0]["driver_teeth"])
+
+    def newest(self) -> Any:
+        return Revision.objects.filter(vehicle__name__startswith="Sandpiper").order_by("-number")[0].document

@@ -1,0 +1,130 @@
+"""The Line, used as a builder uses it."""
+
+from selenium.webdriver.common.by import By
+from selenium.webdriver.common.keys import Keys
+
+from tests.browser.case import DRIVER, BrowserCase
+from tests.browser.driving import Page
+
+
+class Line(BrowserCase):
+    def standing(self, page: Page, measure: str) -> str:
+        return str(page.find(f"[data-gauge={measure}]").get_attribute("data-standing"))
+
+    def test_one_tooth_less_meets_the_push_and_stays_tomorrow(self) -> None:
+        page = self.page()
+        self.sandpiper(page)
+        self.assertEqual(self.standing(page, "pushing_force"), "misses")
+        before = page.find("[data-labels]").text, page.gauge("top_speed")
+        circle = page.find(f"{DRIVER} circle").get_attribute("r")
+        page.find(DRIVER).send_keys(Keys.ARROW_DOWN)
+        page.wait(lambda: self.standing(page, "pushing_force") == "tight", "the push to be met")
+        self.assertNotEqual((page.find("[data-labels]").text, page.gauge("top_speed")), before)
+        self.assertLess(float(page.find(f"{DRIVER} circle").get_attribute("r") or 0), float(circle or 0))
+        self.assertEqual(page.find("[data-teeth]").get_attribute("value"), "14")
+        page.wait_text("[data-save]", "saved")
+        page.wait(lambda: self.teeth() == 14, "the revision to be written")
+        page.driver.refresh()
+        page.wait_text("[data-labels]", "14")
+        self.assertEqual(self.standing(page, "pushing_force"), "tight")
+        self.assertEqual(page.complaints(), [])
+
+    def test_undo_redo_and_typing(self) -> None:
+        page = self.page()
+        self.sandpiper(page)
+        page.type_into("Teeth", "20")
+        page.wait_text("[data-labels]", "20")
+        page.button("Undo").click()
+        page.wait_text("[data-labels]", "15")
+        page.find("body").send_keys(Keys.CONTROL, Keys.SHIFT, "z")
+        page.wait_text("[data-labels]", "20")
+
+    def test_nonsense_is_told_kept_and_not_saved(self) -> None:
+        page = self.page()
+        self.sandpiper(page)
+        page.type_into("Teeth", "many")
+        page.wait_text("[data-panel] [role=alert]", "give a whole number from 5 to 1000")
+        self.assertEqual(page.find("[data-teeth]").get_attribute("value"), "many")
+        page.wait_text("[data-save]", "not saved yet")
+        page.driver.refresh()
+        page.wait_text("main", "cannot be read")
+        self.assertEqual(self.teeth(), 15)
+
+    def test_the_sweep_shows_sizes_around_and_takes_one(self) -> None:
+        page = self.page()
+        self.sandpiper(page)
+        heads = [cell.text for cell in page.all("[data-sweep] thead th")][1:]
+        self.assertEqual(heads, [str(teeth) for teeth in range(9, 22)])
+        page.find("[aria-label='Take 14 teeth']").click()
+        page.wait_text("[data-labels]", "14")
+        page.wait(lambda: page.all("[data-sweep] thead th")[7].text == "14", "the sweep to move along")
+
+    def test_the_mark_keeps_the_old_beside_the_new(self) -> None:
+        page = self.page()
+        self.sandpiper(page)
+        page.find(DRIVER).send_keys("m")
+        page.find("[data-mark]")
+        page.find(DRIVER).send_keys(Keys.ARROW_UP)
+        page.wait_text("[data-gauge=pushing_force] [data-change]", "−")
+        page.wait_text("[data-gauge=top_speed] [data-change]", "+")
+        page.wait_text("figure[aria-label='Force over speed']", "mark, 7.47 : 1")
+        page.button("Drop mark").click()
+        page.wait(lambda: not page.all("[data-mark]"), "the mark to go")
+
+    def test_tab_walks_from_wheel_to_wheel(self) -> None:
+        page = self.page()
+        self.sandpiper(page)
+        page.driver.execute_script("arguments[0].focus()", page.find("[aria-label='Motor and supply']"))
+        walked = []
+        for _ in range(4):
+            page.driver.switch_to.active_element.send_keys(Keys.TAB)
+            walked.append(page.driver.switch_to.active_element.get_attribute("aria-label"))
+        self.assertEqual(sorted(walked), ["driven gear", "driven pulley", "driver gear", "driver pulley"])
+        page.wait_text("[data-panel] h2", page.driver.switch_to.active_element.get_attribute("aria-label") or "")
+
+    def test_the_charts_are_drawn_at_size(self) -> None:
+        page = self.page()
+        self.sandpiper(page)
+        page.wait(lambda: len(page.all(".recharts-line path")) >= 5, "five lines")
+        for path in page.all(".recharts-line path"):
+            self.assertGreater(path.rect["width"], 150)
+
+    def test_motor_stage_and_supply_are_edited_beside_the_drawing(self) -> None:
+        page = self.page()
+        self.sandpiper(page)
+        page.driver.execute_script("arguments[0].focus()", page.find("[aria-label='Motor and supply']"))
+        page.type_into("Controller's current limit", "30")
+        page.wait(lambda: self.standing(page, "pushing_force") != "misses", "more current to push harder")
+        page.wait(lambda: self.newest()["drive"]["branches"][0]["controller"]["current_limit"] == "30 A")
+        page.driver.execute_script("arguments[0].focus()", page.find(DRIVER))
+        choice = page.find("[aria-label='Add a stage after this']")
+        choice.find_element(By.CSS_SELECTOR, "option[value=chain]").click()
+        page.wait_text("[data-panel] h2", "Roller chain")
+        page.wait(lambda: len(page.all("[data-shaft]")) == 4, "one more shaft")
+        page.button("Remove this stage").click()
+        page.wait(lambda: len(page.all("[data-shaft]")) == 3, "the shaft to go")
+
+    def test_backwards_is_told_and_mended(self) -> None:
+        page = self.page()
+        self.sandpiper(page)
+        page.find("[aria-label='Add a stage after this'] option[value=gear]").click()
+        page.wait_text("[data-panel]", "would run backwards")
+        page.button("Reverse the motor").click()
+        page.wait(lambda: "would run backwards" not in page.text("[data-panel]"), "it to run forwards")
+
+
+class TwoTabs(BrowserCase):
+    def test_the_later_one_is_told_and_nothing_is_lost(self) -> None:
+        one, other = self.page(), self.page()
+        self.sandpiper(one)
+        self.sandpiper(other)
+        one.find(DRIVER).send_keys(Keys.ARROW_DOWN)
+        one.wait(lambda: self.teeth() == 14, "the first to be saved")
+        other.find(DRIVER).send_keys(Keys.ARROW_UP)
+        other.wait_text("[role=alertdialog]", "Nothing was overwritten")
+        other.wait_text("[role=alertdialog]", "drive.branches[0].stages[0].driver_teeth")
+        self.assertEqual(self.teeth(), 14)
+        other.button("Go on with theirs (Undo brings yours back)").click()
+        other.wait_text("[data-labels]", "14")
+        other.button("Undo").click()
+        other.wait(lambda: self.teeth() == 16, "mine to be saved on top")

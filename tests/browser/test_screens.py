@@ -1,0 +1,148 @@
+"""Bench, Brief, accounts and small screens."""
+
+from __future__ import annotations
+
+import json
+from pathlib import Path
+
+from selenium.webdriver.common.by import By
+
+from server.designs.models import Vehicle
+from tests.browser.case import DRIVER, BrowserCase
+from tests.core.designs import PLAIN, changed
+from tests.server.people import PASSWORD
+
+
+class Bench(BrowserCase):
+    def test_a_new_user_from_empty_bench_to_figures(self) -> None:
+        page = self.page()
+        page.open("/")
+        page.button("I am new here").click()
+        page.find("#entry-name").send_keys("newcomer")
+        page.find("#entry-password").send_keys("1234")
+        page.button("Make the account").click()
+        page.wait_text("#entry-password-complaint", "too short")
+        page.find("#entry-password").clear()
+        page.find("#entry-password").send_keys(PASSWORD)
+        page.button("Make the account").click()
+        page.wait_text("main", "The bench is empty")
+        page.find("[aria-label='Name of the new vehicle']").send_keys("Dunlin\n")
+        page.find("[data-target=top_speed]")
+        self.assertTrue(page.gauge("top_speed"))
+        page.button("Sign out").click()
+        page.button("Sign in")
+
+    def test_a_design_goes_out_as_a_file_and_comes_in_again(self) -> None:
+        page = self.page()
+        self.sandpiper(page)
+        page.button("Export").click()
+        file = Path(page.profile.name) / "sandpiper.json"
+        page.wait(file.exists, "the file")
+        self.assertEqual(json.loads(file.read_text()), self.newest())
+        copy = file.with_name("copy.json")
+        copy.write_text(json.dumps({**self.newest(), "name": "Sandpiper again"}))
+        page.open("/")
+        page.find("[data-vehicle]")
+        page.driver.find_element(By.CSS_SELECTOR, "input[type=file]").send_keys(str(copy))
+        page.wait_text("header h1", "Sandpiper again")
+        self.assertEqual(Vehicle.objects.filter(name="Sandpiper again").count(), 1)
+
+    def test_a_faulty_file_is_told_line_by_line(self) -> None:
+        page = self.page()
+        page.visit_demo()
+        file = Path(page.profile.name) / "faulty.json"
+        file.write_text(json.dumps(changed({"vehicle.mass": "much", "vehicle.driven": "rear"}, PLAIN)))
+        page.driver.find_element(By.CSS_SELECTOR, "input[type=file]").send_keys(str(file))
+        page.wait_text("[role=alert]", "vehicle.mass")
+        page.wait_text("[role=alert]", "not yet supported: vehicle.driven")
+
+    def test_put_away_and_back(self) -> None:
+        page = self.page()
+        page.visit_demo()
+        page.find("[aria-label='Put away: Knot']").click()
+        page.wait(lambda: len(page.all("[data-vehicle]")) == 1, "Knot to go")
+        page.button("Put away: 1").click()
+        page.find("[aria-label='Take back: Knot']").click()
+        page.wait(lambda: not Vehicle.objects.filter(put_away=True).exists(), "Knot to come back")
+
+
+class Brief(BrowserCase):
+    def test_units_as_people_type_them(self) -> None:
+        page = self.page()
+        self.sandpiper(page, "brief")
+        page.type_into("Rolling diameter, loaded", "3 1/2 in")
+        page.wait_text("[data-field='Rolling diameter, loaded']", "88.9 mm")
+        page.wait(lambda: self.newest()["vehicle"]["wheel_diameter"] == "3 1/2 in", "it to be kept as typed")
+        page.type_into("Mass, battery in", "15")
+        page.wait(lambda: self.newest()["vehicle"]["mass"] == "15 kg", "the unit on display to be added")
+        page.find("[aria-label^='Units: metric']").click()
+        page.wait_text("[data-gauge=top_speed]", "mph")
+        page.wait_text("[data-field='Mass, battery in']", "33.1 lb")
+
+    def test_nonsense_is_told_at_its_field(self) -> None:
+        page = self.page()
+        self.sandpiper(page, "brief")
+        page.type_into("Mass, battery in", "heavy")
+        page.wait_text("[data-field='Mass, battery in'] [role=alert]", "a mass such as 12.5 kg")
+        self.assertEqual(self.newest()["vehicle"]["mass"]["value"], "14.2 kg")
+
+    def test_a_sentence_is_changed_added_and_taken_out(self) -> None:
+        page = self.page()
+        self.sandpiper(page, "brief")
+        page.type_into("Push at a wall, at least", "90 N")
+        page.wait(
+            lambda: page.find("[data-gauge=pushing_force]").get_attribute("data-standing") == "holds",
+            "the push to hold",
+        )
+        page.find("[aria-label='Add a target'] option[value=stopping_distance]").click()
+        page.find("[data-target=stopping_distance]")
+        page.find("[aria-label='Take out: Stopping distance']").click()
+        page.wait(lambda: not page.all("[data-target=stopping_distance]"), "the sentence to go")
+
+
+class ForEverybody(BrowserCase):
+    def axe(self, width: int, height: int) -> None:
+        page = self.page(width, height)
+        page.open("/")
+        page.button("Visit the Saltmarsh Workshop")
+        found = {"sign in": page.axe()}
+        page.visit_demo()
+        page.find("[data-vehicle] svg")
+        found["bench"] = page.axe()
+        page.find("[data-vehicle=Sandpiper] a").click()
+        page.find(DRIVER)
+        page.find(".recharts-line path")
+        for colours in ("light", "dark"):
+            found[f"line, {colours}"] = page.axe()
+            page.find("[aria-label$=' colours']").click()
+        page.driver.execute_script("arguments[0].focus()", page.find("[aria-label='Motor and supply']"))
+        page.wait_text("[data-panel] h2", "Motor and supply")
+        found["motor"] = page.axe()
+        page.find("nav a[href$=brief]").click()
+        page.find("[data-target=top_speed]")
+        found["brief"] = page.axe()
+        for address in ("/account", f"/workshops/{Vehicle.objects.all()[0].workshop_id}"):
+            page.open(address)
+            page.find("main h1")
+            found[address] = page.axe()
+        told = {
+            screen: [f"{v['id']}: {v['nodes'][0]['html'][:160]}" for v in violations]
+            for screen, violations in found.items()
+            if violations
+        }
+        self.assertEqual(told, {})
+
+    def test_axe_finds_nothing_at_1280(self) -> None:
+        self.axe(1280, 800)
+
+    def test_axe_finds_nothing_at_390(self) -> None:
+        self.axe(390, 844)
+
+    def test_a_phone_shows_the_readout_and_nothing_is_wider_than_it(self) -> None:
+        page = self.page(390, 844)
+        self.sandpiper(page)
+        self.assertTrue(page.find("[data-readout]").is_displayed())
+        page.click("[aria-label='One tooth less']")
+        page.wait_text("[data-labels]", "14")
+        wide = page.driver.execute_script("return document.documentElement.scrollWidth")
+        self.assertLessEqual(wide, 390)

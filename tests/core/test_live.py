@@ -1,0 +1,184 @@
+"""What a screen shows: sweep, flow, curves, gauges, targets, messages."""
+
+import copy
+import unittest
+from typing import Any
+
+from tests.core.designs import GEAR, MOTOR, changed, read
+from ydrometer import design, targets
+from ydrometer.curves import force_curve, run_curve
+from ydrometer.evaluate import evaluate, messages, result
+from ydrometer.flow import flows
+from ydrometer.live import look
+from ydrometer.sweep import PathError, variants
+from ydrometer.template import new_vehicle
+from ydrometer.vocabulary import vocabulary
+
+STAGE = "drive.branches[0].stages[0]"
+
+
+class Sweep(unittest.TestCase):
+    def test_each_column_is_the_design_with_that_wheel(self) -> None:
+        shown = look(changed(), selected=(STAGE, "driven"))
+        assert shown.sweep is not None
+        self.assertEqual([column.teeth for column in shown.sweep.columns], list(range(50, 63)))
+        for column in shown.sweep.columns:
+            alone = evaluate([read({f"{GEAR}.driven_teeth": column.teeth})])
+            self.assertAlmostEqual(column.ratio or 0.0, alone.value("overall_ratio", 0)[0])
+            values = [value.value for value in column.values or []]
+            for gauge, value in zip(shown.gauges, values, strict=True):
+                self.assertAlmostEqual(value or 0.0, alone.value(gauge.measure, 0) or 0.0, places=9)
+
+    def test_sizes_that_cannot_be_are_empty(self) -> None:
+        few = variants(read({f"{GEAR}.driver_teeth": 7}), STAGE, "driver")
+        self.assertEqual([teeth for teeth, made in few if made is None], [1, 2, 3, 4])
+        ring = variants(read({f"{GEAR}.internal": True, f"{GEAR}.driven_teeth": 17}), STAGE, "driven")
+        self.assertEqual([teeth for teeth, made in ring if made is None], [11, 12, 13, 14, 15])
+
+    def test_idlers_change_no_ratio(self) -> None:
+        tried = variants(read({f"{GEAR}.idlers": [20, 30]}), STAGE, "idler 2")
+        ratios = {evaluate([made]).value("overall_ratio", 0)[0] for _, made in tried if made}
+        self.assertEqual(len(ratios), 1)
+        self.assertEqual([teeth for teeth, _ in tried][6], 30)
+
+    def test_no_such_wheel(self) -> None:
+        for path, member in ((STAGE, "idler 1"), ("drive.stages[7]", "driver"), ("vehicle", "driver"), (STAGE, "lid")):
+            with self.subTest(path, member=member), self.assertRaises(PathError):
+                variants(read(), path, member)
+
+    def test_a_selection_that_is_gone_is_left_out(self) -> None:
+        self.assertIsNone(look(changed(), selected=("drive.stages[7]", "driver")).sweep)
+
+
+class Flow(unittest.TestCase):
+    def test_power_is_lost_just_in_the_stages(self) -> None:
+        evaluation = evaluate([read()])
+        for flow in flows(evaluation):
+            with self.subTest(flow.moment):
+                lost = sum(stage.loss for stage in flow.stages)
+                self.assertAlmostEqual(flow.shafts[0].power - flow.shafts[-1].power, lost, places=9)
+
+    def test_at_top_speed_the_wheel_carries_the_resistance(self) -> None:
+        evaluation = evaluate([read()])
+        top = flows(evaluation)[-1]
+        speed = evaluation.value("top_speed", 0)
+        self.assertAlmostEqual(top.shafts[-1].speed * 0.0625, speed, places=9)
+        against = 0.03 * 14 * 9.80665 + 0.5 * 1.2 * 0.05 * speed**2
+        self.assertAlmostEqual(2 * top.shafts[-1].torque / 0.0625, against, places=6)
+
+    def test_shafts_are_those_of_the_drawing(self) -> None:
+        shown = look(changed())
+        for flow in shown.flows:
+            self.assertEqual([s.shaft for s in flow.shafts], [s.index for s in shown.view.line.shafts])
+
+
+class Curves(unittest.TestCase):
+    def test_they_end_where_the_measures_say(self) -> None:
+        evaluation = evaluate([read()])
+        force = force_curve(evaluation)
+        self.assertAlmostEqual(force.speed[-1], evaluation.value("no_load_speed", 0))
+        self.assertAlmostEqual(force.drive[-1], 0.0, places=6)
+        run = run_curve(evaluation)
+        assert run is not None
+        self.assertEqual((run.time[0], run.speed[0], run.distance[0]), (0.0, 0.0, 0.0))
+        self.assertGreater(run.distance[-1], 25.0)
+        self.assertEqual(run.time, sorted(run.time))
+
+    def test_what_does_not_start_has_no_run(self) -> None:
+        evaluation = evaluate([read(), read({"vehicle.rolling_resistance": 1, "vehicle.grip": 2})])
+        self.assertIsNone(run_curve(evaluation, 1))
+        self.assertIsNotNone(run_curve(evaluation, 0))
+
+
+class Gauges(unittest.TestCase):
+    def test_targets_come_first_then_the_usual(self) -> None:
+        shown = look(changed({"targets": [{"measure": "max_grade", "at_least": "18 %"}]}))
+        self.assertEqual([g.measure for g in shown.gauges][:3], ["max_grade", "top_speed", "time_to_distance"])
+        self.assertEqual([g.target for g in shown.gauges][:2], [0, None])
+        self.assertEqual(len(shown.gauges), 6)
+
+    def test_a_target_may_carry_its_own_distance(self) -> None:
+        own = [{"measure": "time_to_distance", "at_most": "1.4 s", "distance": "5 m"}]
+        shown = look(changed({"targets": own}))
+        self.assertEqual(shown.gauges[0].at, 5.0)
+        plain = evaluate([read({"run": {"distance": "5 m"}})])
+        self.assertAlmostEqual(shown.gauges[0].value or 0.0, plain.value("time_to_distance", 0))
+
+    def test_a_mark_that_no_longer_reads_is_left_out(self) -> None:
+        self.assertIsNone(look(changed(), mark={"format": "old"}).mark)
+
+    def test_a_new_vehicle_drives_forwards(self) -> None:
+        shown = look(new_vehicle("New"))
+        self.assertEqual((shown.state, shown.view.line.forwards, shown.messages), ("ok", True, []))
+
+
+class Targets(unittest.TestCase):
+    def judged(self, value: float | None, runs: bool = True, **bound: Any) -> targets.Verdict:
+        target = design.read(changed({"targets": [{"measure": "pushing_force", **bound}]})).design.targets[0]
+        return targets.judge(target, value, runs=runs)
+
+    def test_margins_and_standings(self) -> None:
+        for value, bound, margin, standing in (
+            (120.0, {"at_least": "100 N"}, 0.2, "holds"),
+            (105.0, {"at_least": "100 N"}, 0.05, "tight"),
+            (90.0, {"at_least": "100 N"}, -0.1, "misses"),
+            (90.0, {"at_most": "100 N"}, 0.1, "holds"),
+            (110.0, {"between": ["100 N", "200 N"]}, 0.1, "holds"),
+            (195.0, {"between": ["100 N", "200 N"]}, 0.025, "tight"),
+            (210.0, {"between": ["100 N", "200 N"]}, -0.05, "misses"),
+        ):
+            with self.subTest(value=value, bound=bound):
+                verdict = self.judged(value, **bound)
+                self.assertAlmostEqual(verdict.margin or 0.0, margin)
+                self.assertEqual(verdict.standing, standing)
+                self.assertEqual(verdict.met, standing != "misses")
+
+    def test_without_a_value(self) -> None:
+        self.assertEqual(self.judged(None, at_least="1 N").standing, "unknown")
+        self.assertEqual(self.judged(None, runs=False, at_least="1 N").met, False)
+
+    def test_a_target_of_nothing_has_no_margin(self) -> None:
+        self.assertIsNone(self.judged(1.0, at_least="0 N").margin)
+
+    def test_rpm_is_compared_and_shown_in_rpm(self) -> None:
+        wheel = [{"measure": "no_load_wheel_rpm", "at_least": "1000 rpm"}]
+        (entry,) = result(evaluate([read({"targets": wheel})]))["targets"]
+        self.assertEqual(entry["wanted"], "at least 1000 rpm")
+        self.assertGreater(entry["value"], 1000.0)
+        self.assertAlmostEqual(entry["margin"], entry["value"] / 1000.0 - 1.0)
+
+
+class Messages(unittest.TestCase):
+    def texts(self, changes: dict[str, Any]) -> list[str]:
+        return [f"{m.path}: {m.text}" for m in messages(evaluate([read(changes)]))]
+
+    def test_what_deserves_a_word(self) -> None:
+        tall = {"vehicle.wheelbase": "420 mm", "vehicle.cg_ahead_of_rear": "60 mm", "vehicle.cg_height": "300 mm"}
+        points = {
+            "nominal_voltage": "12 V",
+            "free_speed": "7400 rpm",
+            "free_current": "0.5 A",
+            "stall_torque": "0.2 N*m",
+            "stall_current": "8.2 A",
+        }
+        bench = copy.deepcopy({"kind": "motor", "bench_points": points})
+        for changes, words in (
+            ({}, ""),
+            (tall, "vehicle.cg_height: The front wheels lift"),
+            ({"conditions": {"grade": -1.5}, "vehicle.brake_force": "5 N"}, "The slope beats the brakes"),
+            ({"conditions": {"grade": 2.0}}, "drive: It will not start"),
+            ({"vehicle.grip": 0.01}, "vehicle.grip: It will not start"),
+            ({f"{MOTOR}.max_speed": "9000 rpm"}, "above its 9000 rpm"),
+            ({MOTOR: bench}, "The five figures do not agree"),
+        ):
+            with self.subTest(words):
+                found = self.texts(changes)
+                self.assertTrue(any(words in text for text in found) if words else not found, found)
+
+
+class Vocabulary(unittest.TestCase):
+    def test_every_targetable_measure_is_there_with_its_kind(self) -> None:
+        known = vocabulary()
+        kinds = {entry.name for entry in known.dimensions}
+        self.assertTrue(all(measure.dimension in kinds for measure in known.measures))
+        self.assertIn("time_to_distance", {m.name for m in known.measures if m.run == "distance"})
