@@ -59,15 +59,8 @@ def python(*, testing: bool = False) -> None:
             _tools()
             env = {**os.environ, "UV_PYTHON_DOWNLOADS": "never", "UV_PROJECT_ENVIRONMENT": str(VENV)}
             groups: list[str] = [] if testing else ["--no-dev", "--inexact"]
-            command = [
-                TOOLS / "bin" / "uv",
-                "sync",
-                "--locked",
-                "--compile-bytecode",
-                "--python",
-                sys.executable,
-            ]
-            say.run([*command, *groups], env=env, cwd=ROOT)
+            options = ["--locked", "--compile-bytecode", "--python", sys.executable, *groups]
+            say.run([TOOLS / "bin" / "uv", "sync", *options], env=env, cwd=ROOT)
             for mark in done:
                 mark.write_text(stamp)
     # The environment may forbid Python to write bytecode by itself; then every start would pay for it.

@@ -38,7 +38,7 @@ def stepped(document: Document, distance: float) -> tuple[float, float, float]:
         return float(state[1] - distance)
 
     arrived.terminal = True  # type: ignore[attr-defined]
-    solution = solve_ivp(rates, (0.0, 1e4), [0.0, 0.0, 0.0], events=arrived, rtol=1e-8, atol=1e-9)
+    solution = solve_ivp(rates, (0.0, 1e4), [0.0, 0.0, 0.0], events=arrived, rtol=1e-8, atol=1e-9, method="LSODA")
     speed, _, energy = solution.y[:, -1]
     return float(solution.t[-1]), float(speed), float(energy)
 

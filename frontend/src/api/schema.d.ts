@@ -269,55 +269,55 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         Box: {
+            /** Format: double */
+            height: number;
             path: string;
+            /** Format: double */
+            ratio: number;
+            shaft: number;
+            step: number;
             /** Format: double */
             x1: number;
             /** Format: double */
             x2: number;
             /** Format: double */
             y: number;
-            /** Format: double */
-            height: number;
-            /** Format: double */
-            ratio: number;
-            shaft: number;
-            step: number;
         };
         /** @description Both versions: what was sent, and what somebody else has saved since. */
         Conflict: {
             detail: string;
+            theirs: components["schemas"]["RevisionWithDocument"];
             yours: {
                 [key: string]: unknown;
             };
-            theirs: components["schemas"]["RevisionWithDocument"];
         };
         CredentialsRequest: {
-            username: string;
             password: string;
+            username: string;
         };
         DimensionEntry: {
-            name: string;
-            metric: components["schemas"]["DisplayUnit"];
-            inch: components["schemas"]["DisplayUnit"];
             example: string;
+            inch: components["schemas"]["DisplayUnit"];
+            metric: components["schemas"]["DisplayUnit"];
+            name: string;
         };
         Disc: {
+            path: string;
+            /** Format: double */
+            radius: number;
+            sense: number;
             /** Format: double */
             x: number;
             /** Format: double */
             y: number;
-            /** Format: double */
-            radius: number;
-            sense: number;
-            path: string;
         };
         DisplayUnit: {
-            symbol: string;
-            typed: string;
             /** Format: double */
             factor: number;
             /** Format: double */
             offset: number;
+            symbol: string;
+            typed: string;
         };
         Fault: {
             path: string;
@@ -325,77 +325,77 @@ export interface components {
             remedy: string;
         };
         Flow: {
-            moment: components["schemas"]["MomentEnum"];
-            /** Format: double */
-            current: number;
             /** Format: double */
             bus_current: number;
             /** Format: double */
             bus_voltage: number;
+            /** Format: double */
+            current: number;
+            moment: components["schemas"]["MomentEnum"];
             shafts: components["schemas"]["ShaftFlow"][];
             stages: components["schemas"]["StageFlow"][];
         };
         ForceCurve: {
-            speed: number[];
             drive: number[];
             resistance: number[];
+            speed: number[];
             traction: number[];
         };
         Gauge: {
-            measure: string;
-            dimension: string;
             /** Format: double */
             at: number | null;
-            target: number | null;
-            /** Format: double */
-            value: number | null;
+            dimension: string;
             /** Format: double */
             lower: number | null;
             /** Format: double */
-            upper: number | null;
-            wanted: string;
-            /** Format: double */
             margin: number | null;
-            standing: components["schemas"]["StandingEnum"];
             /** Format: double */
             mark: number | null;
+            measure: string;
+            standing: components["schemas"]["StandingEnum"];
+            target: number | null;
+            /** Format: double */
+            upper: number | null;
+            /** Format: double */
+            value: number | null;
+            wanted: string;
         };
         LineDrawing: {
-            shafts: components["schemas"]["Shaft"][];
-            wheels: components["schemas"]["Wheel"][];
-            loops: components["schemas"]["Loop"][];
+            /** Format: double */
+            bottom: number;
             boxes: components["schemas"]["Box"][];
-            motor: components["schemas"]["Disc"];
-            road_wheel: components["schemas"]["Disc"];
             forwards: boolean;
             /** Format: double */
             ground: number;
             /** Format: double */
             left: number;
+            loops: components["schemas"]["Loop"][];
+            motor: components["schemas"]["Disc"];
             /** Format: double */
             right: number;
-            /** Format: double */
-            bottom: number;
+            road_wheel: components["schemas"]["Disc"];
+            shafts: components["schemas"]["Shaft"][];
+            sizes_assumed: string[];
             /** Format: double */
             top: number;
-            sizes_assumed: string[];
+            wheels: components["schemas"]["Wheel"][];
         };
         Live: {
-            state: components["schemas"]["StateEnum"];
+            assumed: string[];
+            flows: components["schemas"]["Flow"][];
+            gauges: components["schemas"]["Gauge"][];
             held_by: string;
-            /** Format: double */
-            top_speed: number;
+            limited_by: string;
+            mark: components["schemas"]["View"] | null;
+            messages: components["schemas"]["Message"][];
             /** Format: double */
             no_load_speed: number;
-            limited_by: string;
-            view: components["schemas"]["View"];
-            mark: components["schemas"]["View"] | null;
-            gauges: components["schemas"]["Gauge"][];
-            flows: components["schemas"]["Flow"][];
-            sweep: components["schemas"]["Sweep"] | null;
             quantities: components["schemas"]["Quantity"][];
-            assumed: string[];
-            messages: components["schemas"]["Message"][];
+            state: components["schemas"]["StateEnum"];
+            sweep: components["schemas"]["Sweep"] | null;
+            /** Format: double */
+            top_speed: number;
+            view: components["schemas"]["View"];
         };
         LiveRequestRequest: {
             document: {
@@ -407,18 +407,18 @@ export interface components {
             selected?: components["schemas"]["SelectedRequest"] | null;
         };
         Loop: {
-            path: string;
-            form: components["schemas"]["LoopFormEnum"];
-            /** Format: double */
-            pitch: number;
-            pieces: number | null;
-            /** Format: double */
-            centre_distance: number;
             assumed: boolean;
             /** Format: double */
-            driver_wrap: number;
+            centre_distance: number;
             /** Format: double */
             driven_wrap: number;
+            /** Format: double */
+            driver_wrap: number;
+            form: components["schemas"]["LoopFormEnum"];
+            path: string;
+            pieces: number | null;
+            /** Format: double */
+            pitch: number;
             segments: components["schemas"]["Segment"][];
         };
         /**
@@ -428,14 +428,14 @@ export interface components {
          */
         LoopFormEnum: "belt" | "chain";
         MeasureEntry: {
-            name: string;
             dimension: string;
+            name: string;
             run: string;
         };
         Member: {
             readonly id: number;
-            readonly username: string;
             role: components["schemas"]["RoleEnum"];
+            readonly username: string;
         };
         Message: {
             level: string;
@@ -450,15 +450,15 @@ export interface components {
          */
         MomentEnum: "hard start" | "shove" | "top speed";
         NewMemberRequest: {
-            username: string;
             role: components["schemas"]["RoleEnum"];
+            username: string;
         };
         /** @description A document, or only a name for a design to start from. */
         NewVehicleRequest: {
-            name?: string;
             document?: {
                 [key: string]: unknown;
             };
+            name?: string;
         };
         PasswordRequest: {
             current: string;
@@ -474,34 +474,34 @@ export interface components {
             name?: string;
         };
         Quantity: {
+            dimension: string;
+            origin: string;
             path: string;
             /** Format: double */
             si: number;
-            dimension: string;
-            origin: string;
         };
         /** @description `fields` says what is wrong with which entry of a form; `faults` with which place of a document. */
         Refusal: {
             detail: string;
+            faults?: components["schemas"]["Fault"][];
             fields?: {
                 [key: string]: string[];
             };
-            faults?: components["schemas"]["Fault"][];
         };
         Revision: {
-            number: number;
             author?: string | null;
+            number: number;
             /** Format: date-time */
             saved_at: string;
         };
         RevisionWithDocument: {
-            number: number;
             author?: string | null;
-            /** Format: date-time */
-            saved_at: string;
             document: {
                 [key: string]: unknown;
             };
+            number: number;
+            /** Format: date-time */
+            saved_at: string;
         };
         /**
          * @description * `owner` - Owner
@@ -511,10 +511,10 @@ export interface components {
          */
         RoleEnum: "owner" | "editor" | "viewer";
         RunCurve: {
-            time: number[];
-            speed: number[];
-            distance: number[];
             bus_current: number[];
+            distance: number[];
+            speed: number[];
+            time: number[];
         };
         /** @description `base` is the number of the revision that the document was made from. */
         SaveRequest: {
@@ -525,44 +525,44 @@ export interface components {
         };
         Segment: {
             /** Format: double */
-            x1: number;
-            /** Format: double */
-            y1: number;
-            /** Format: double */
-            x2: number;
-            /** Format: double */
-            y2: number;
-            /** Format: double */
             radius: number;
             /** Format: double */
             wrap: number;
+            /** Format: double */
+            x1: number;
+            /** Format: double */
+            x2: number;
+            /** Format: double */
+            y1: number;
+            /** Format: double */
+            y2: number;
         };
         SelectedRequest: {
-            path: string;
             member: string;
+            path: string;
         };
         /** @description Who is signed in, if anybody, and whether this is the demo. */
         Session: {
-            username: string | null;
             demo: boolean;
+            username: string | null;
         };
         Shaft: {
             index: number;
             role: components["schemas"]["ShaftRoleEnum"];
+            sense: number;
             /** Format: double */
             x: number;
             /** Format: double */
             y: number;
-            sense: number;
         };
         ShaftFlow: {
+            /** Format: double */
+            power: number;
             shaft: number;
             /** Format: double */
             speed: number;
             /** Format: double */
             torque: number;
-            /** Format: double */
-            power: number;
         };
         /**
          * @description * `source` - source
@@ -572,18 +572,18 @@ export interface components {
          */
         ShaftRoleEnum: "source" | "middle" | "wheel";
         SignUpRequest: {
-            username: string;
             password: string;
+            username: string;
         };
         StageFlow: {
+            assumed: boolean;
+            /** Format: double */
+            efficiency: number;
+            /** Format: double */
+            loss: number;
             path: string;
             /** Format: double */
             ratio: number;
-            /** Format: double */
-            efficiency: number;
-            assumed: boolean;
-            /** Format: double */
-            loss: number;
         };
         /**
          * @description * `holds` - holds
@@ -600,57 +600,57 @@ export interface components {
          */
         StateEnum: "ok" | "will not start";
         Sweep: {
-            path: string;
-            member: string;
             columns: components["schemas"]["SweepColumn"][];
+            member: string;
+            path: string;
         };
         SweepColumn: {
-            teeth: number;
             /** Format: double */
             ratio: number | null;
+            teeth: number;
             values: components["schemas"]["SweepValue"][] | null;
         };
         SweepValue: {
+            standing: components["schemas"]["StandingEnum"];
             /** Format: double */
             value: number | null;
-            standing: components["schemas"]["StandingEnum"];
         };
         Vehicle: {
             /** Format: uuid */
             id: string;
-            /** Format: uuid */
-            workshop: string;
             name: string;
             put_away: boolean;
+            /** Format: uuid */
+            workshop: string;
         };
         /** @description With the present design, so that the bench can draw it. */
         VehicleCard: {
-            /** Format: uuid */
-            id: string;
-            /** Format: uuid */
-            workshop: string;
-            name: string;
-            put_away: boolean;
             document: {
                 [key: string]: unknown;
             };
+            /** Format: uuid */
+            id: string;
+            name: string;
+            put_away: boolean;
+            /** Format: uuid */
+            workshop: string;
         };
         VehicleWithRevision: {
             /** Format: uuid */
             id: string;
-            /** Format: uuid */
-            workshop: string;
             name: string;
             put_away: boolean;
-            role: string;
             revision: components["schemas"]["RevisionWithDocument"];
+            role: string;
+            /** Format: uuid */
+            workshop: string;
         };
         View: {
+            force: components["schemas"]["ForceCurve"];
+            line: components["schemas"]["LineDrawing"];
             name: string;
             /** Format: double */
             ratio: number;
-            line: components["schemas"]["LineDrawing"];
-            force: components["schemas"]["ForceCurve"];
             run: components["schemas"]["RunCurve"] | null;
         };
         Vocabulary: {
@@ -658,21 +658,21 @@ export interface components {
             measures: components["schemas"]["MeasureEntry"][];
         };
         Wheel: {
-            path: string;
-            member: string;
             form: components["schemas"]["WheelFormEnum"];
+            member: string;
+            /** Format: double */
+            outer_radius: number;
+            path: string;
+            /** Format: double */
+            pitch_radius: number;
+            sense: number;
             shaft: number;
             step: number;
+            teeth: number;
             /** Format: double */
             x: number;
             /** Format: double */
             y: number;
-            /** Format: double */
-            pitch_radius: number;
-            /** Format: double */
-            outer_radius: number;
-            teeth: number;
-            sense: number;
         };
         /**
          * @description * `gear` - gear

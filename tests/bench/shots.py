@@ -1,0 +1,41 @@
+"""./ydro shots: one picture of each main view, from the demo, into docs/screenshots."""
+
+from __future__ import annotations
+
+import time
+from pathlib import Path
+
+from tests.bench.serving import demo
+from tests.browser.driving import Page
+
+FOLDER = Path(__file__).parents[2] / "docs" / "screenshots"
+SETTLE = 1.2
+"""Seconds for fonts and charts; a picture cannot be waited for otherwise."""
+
+
+def main() -> None:
+    """Take them all."""
+    FOLDER.mkdir(parents=True, exist_ok=True)
+    with demo(8767) as base:
+        page = Page(base)
+
+        def shot(name: str) -> None:
+            time.sleep(SETTLE)
+            page.driver.save_screenshot(str(FOLDER / f"{name}.png"))
+
+        try:
+            page.visit_demo()
+            page.find("[data-vehicle] svg")
+            shot("bench")
+            page.find("[data-vehicle=Sandpiper] a").click()
+            page.find(".recharts-line path")
+            shot("line")
+            page.find("nav a[href$=brief]").click()
+            page.find("[data-target=top_speed]")
+            shot("brief")
+        finally:
+            page.close()
+
+
+if __name__ == "__main__":
+    main()
