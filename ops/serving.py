@@ -56,7 +56,8 @@ DEMO = Service("demo", "ydrometer_demo", demo=True)
 def serve(service: Service, port: int) -> int:
     """Set up, start, print the address, and stay until told to stop."""
     begun = time.monotonic()
-    signal.signal(signal.SIGTERM, _interrupt)
+    for sign in (signal.SIGINT, signal.SIGTERM):
+        signal.signal(sign, _interrupt)
     already = service.running()
     if already:
         print(f"It serves already:  http://127.0.0.1:{already[1]}/   (./ydro stop ends it)")

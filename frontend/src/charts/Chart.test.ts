@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { niceTop, rows, ticks } from "./Chart";
+import { labelPlace, niceTop, rows, ticks } from "./Chart";
 
 describe("ticks", () => {
   it("are round", () => {
@@ -35,5 +35,24 @@ describe("rows", () => {
       { x: 1, b: 5 },
       { x: 2, a: 3, b: 6 },
     ]);
+  });
+});
+
+describe("labelPlace", () => {
+  const line = (labelAt: number) => ({
+    key: "a",
+    name: "",
+    colour: "",
+    labelAt,
+    points: [
+      [0, 0],
+      [4, 8],
+    ] as [number, number][],
+  });
+
+  it("lies on the line, inside the chart", () => {
+    expect(labelPlace(line(0.5), 4, 10)).toEqual([2, 4]);
+    expect(labelPlace(line(0.9), 4, 5)).toEqual([0, 0]);
+    expect(labelPlace({ ...line(0), labelAt: undefined }, 4, 10)).toBeNull();
   });
 });

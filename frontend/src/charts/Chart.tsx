@@ -148,12 +148,16 @@ export default function Chart({ label, height, x, y, series, notches = [], forma
   );
 }
 
-/** The point at a share of the chart's width, or the last before the line leaves it. */
-function labelPlace(s: Series, width: number, top: number): [number, number] | null {
-  const { labelAt } = s;
-  if (labelAt === undefined) return null;
+/** The point of a line at a share of the chart's width, or its last inside the chart. */
+export function labelPlace(s: Series, width: number, top: number): [number, number] | null {
+  if (s.labelAt === undefined) return null;
+  const x = s.labelAt * width;
   const inside = s.points.filter(([px, py]) => px <= width && py <= top);
-  return inside.find(([px]) => px >= labelAt * width) ?? inside.at(-1) ?? null;
+  const after = inside.findIndex(([px]) => px >= x);
+  const [one, two] = [inside[after - 1], inside[after]];
+  if (!two) return inside.at(-1) ?? null;
+  if (!one) return two;
+  return [x, one[1] + ((two[1] - one[1]) * (x - one[0])) / (two[0] - one[0])];
 }
 
 /** Round numbers from 0 up to at most `max`. */

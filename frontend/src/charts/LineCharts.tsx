@@ -107,7 +107,7 @@ function RunChart({ live, height }: Props) {
       name: "distance",
       colour: SLATE,
       points: pairs(run.time, run.distance, same, distance),
-      labelAt: 0.6,
+      labelAt: 0.84,
       labelBelow: true,
     },
     {
@@ -115,7 +115,7 @@ function RunChart({ live, height }: Props) {
       name: "speed",
       colour: SPRUCE,
       points: pairs(run.time, run.speed, same, speed),
-      labelAt: 0.8,
+      labelAt: 0.36,
     },
   ];
   const marked = live.mark?.run;
