@@ -91,28 +91,12 @@ def prepare(cluster: Cluster, service: Service) -> dict[str, str]:
         cluster.start()
         cluster.need_database(service.database)
         env = {**cluster.env(service.database), "YDROMETER_DEMO": str(int(service.demo))}
-        _migrate(env)
-        if service.demo:
-            manage(["load_demo", "--if-missing"], env)
+        ahead = say.run([PYTHON, "manage.py", "prepare_database"], env=env, cwd=ROOT).strip()
+        if ahead:
+            raise GiveUp(
+                f"this database was written by a newer Ydrometer ({ahead}): use that version. Nothing was changed"
+            )
     return env
-
-
-def _migrate(env: dict[str, str]) -> None:
-    """Bring the database up to this version, and refuse one that is ahead of it."""
-    known = {f"{p.parts[-3]}.{p.stem}" for p in (ROOT / "server").glob("*/migrations/0*.py")}
-    applied = manage(["applied_migrations"], env).split()
-    ahead = sorted(set(applied) - known)
-    if ahead:
-        raise GiveUp(
-            f"this database was written by a newer Ydrometer ({ahead[0]}): use that version. Nothing was changed"
-        )
-    if known - set(applied):
-        manage(["migrate", "--noinput", "-v0"], env)
-
-
-def manage(arguments: list[str], env: dict[str, str]) -> str:
-    """Django's own command line."""
-    return say.run([PYTHON, "manage.py", *arguments], env=env, cwd=ROOT)
 
 
 def launch(env: dict[str, str], port: int) -> subprocess.Popen[bytes]:

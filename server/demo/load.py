@@ -19,6 +19,12 @@ VEHICLES = Path(__file__).parent / "vehicles"
 """A folder a vehicle, holding its revisions as design files in their order."""
 
 
+def load_if_missing() -> None:
+    """Load the demo into a database that has none; what visitors have changed since stays."""
+    if not Workshop.objects.filter(id=WORKSHOP).exists():
+        load()
+
+
 @transaction.atomic
 def load() -> Workshop:
     """Put the demo's workshop into its first state; no other is touched."""

@@ -9,7 +9,7 @@ import unittest
 from pathlib import Path
 from unittest import mock
 
-from ops import places, safekeeping, serving
+from ops import places, safekeeping, serving, setup
 from ops.checks import TEST
 from ops.cluster import Cluster, port_taken
 from ops.say import GiveUp, run
@@ -56,6 +56,13 @@ class InTheWay(unittest.TestCase):
         usage = mock.Mock(free=5_000_000)
         with mock.patch("shutil.disk_usage", return_value=usage), self.assertRaisesRegex(GiveUp, "5 MB free"):
             places.need_space(self.folder)
+
+    def test_a_user_without_rights_gets_the_one_line_to_run(self) -> None:
+        nothing = mock.patch("ops.setup.shutil.which", return_value=None)
+        with nothing, mock.patch("ops.setup.IS_ROOT", False), self.assertRaises(GiveUp) as caught:
+            setup.debian(testing=True)
+        self.assertIn("sudo apt-get install -y --no-install-recommends ", str(caught.exception))
+        self.assertIn("chromium chromium-driver", str(caught.exception))
 
     def test_a_command_that_fails_is_quoted(self) -> None:
         with self.assertRaisesRegex(GiveUp, "ls failed: .*nowhere"):

@@ -1,9 +1,8 @@
-from django.core.management import call_command
 from django.db import connection
 from django.db.migrations.executor import MigrationExecutor
 from django.test import TestCase, TransactionTestCase
 
-from server.demo.load import WORKSHOP, load
+from server.demo.load import WORKSHOP, load, load_if_missing
 from server.designs.models import Revision, Vehicle
 from server.workshops.models import Workshop
 from tests.server.people import WorkshopCase
@@ -41,7 +40,7 @@ class Demo(TestCase):
     def test_missing_only(self) -> None:
         load()
         vehicle = Vehicle.objects.filter(workshop=WORKSHOP).first()
-        call_command("load_demo", "--if-missing")
+        load_if_missing()
         self.assertTrue(Vehicle.objects.filter(pk=vehicle.pk).exists() if vehicle else False)
 
 

@@ -1,0 +1,29 @@
+from typing import Any
+
+from django.conf import settings
+from django.core.management import call_command
+from django.core.management.base import BaseCommand
+from django.db import connection
+from django.db.migrations.executor import MigrationExecutor
+
+from server.demo.load import load_if_missing
+
+
+class Command(BaseCommand):
+    help = (
+        "Bring the database up to this version, and the demo into the demo's. A database that a newer version "
+        "has written is left as it is, and the first migration unknown here is printed."
+    )
+
+    def handle(self, *args: Any, **options: Any) -> str | None:
+        executor = MigrationExecutor(connection)
+        known = set(executor.loader.disk_migrations)
+        ours = {app for app, _ in known}
+        ahead = sorted(key for key in executor.loader.applied_migrations if key[0] in ours and key not in known)
+        if ahead:
+            return ".".join(ahead[0])
+        if executor.migration_plan(executor.loader.graph.leaf_nodes()):
+            call_command("migrate", interactive=False, verbosity=0)
+        if settings.DEMO:
+            load_if_missing()
+        return None
