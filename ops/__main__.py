@@ -3,12 +3,11 @@
 from __future__ import annotations
 
 import argparse
-import subprocess
 import sys
 from pathlib import Path
 
 from ops import checks, safekeeping, say, serving, setup
-from ops.places import PYTHON, ROOT
+from ops.places import PYTHON
 
 
 def main() -> int:
@@ -30,10 +29,10 @@ def main() -> int:
         keep.add_argument("file", type=Path, metavar="FILE")
     bench = commands.add_parser("bench", help="measure speed: ui")
     bench.add_argument("what", choices=["ui"])
-    commands.add_parser("evaluate", help="DESIGN.json...: print the measures of designs")
+    commands.add_parser("evaluate", help="DESIGN.json...: print the measures of design files")
+    commands.add_parser("set-up-core", help="only what evaluate needs")
     commands.add_parser("refresh", help="write the API's schema and the page's client anew")
     commands.add_parser("shots", help="take the pictures in docs/screenshots anew")
-    commands.add_parser("set-up-core", help=argparse.SUPPRESS)
     chosen = parser.parse_args()
     try:
         return run(chosen)
@@ -65,10 +64,8 @@ def run(chosen: argparse.Namespace) -> int:
             module = {"bench": "tests.bench.ui", "shots": "tests.bench.shots"}[chosen.command]
             setup.set_up(testing=True)
             return checks.with_test_database([str(PYTHON), "-m", module])
-        case "set-up-core":
-            setup.python()
-            return 0
-    return subprocess.call([PYTHON, "-m", "ydrometer", chosen.command], cwd=ROOT)
+    setup.python()
+    return 0
 
 
 sys.exit(main())
