@@ -35,7 +35,7 @@ def run(command: Sequence[str | Path], *, env: Mapping[str, str] | None = None, 
     """
     try:
         done = subprocess.run(list(map(str, command)), env=env, cwd=cwd, capture_output=True, text=True, check=False)
-    except FileNotFoundError:
+    except (FileNotFoundError, PermissionError):  # the latter where a folder of PATH is closed to the user
         raise GiveUp(f"{command[0]} is not installed") from None
     if done.returncode:
         said = (done.stderr or done.stdout).strip().splitlines()

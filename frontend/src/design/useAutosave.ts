@@ -1,6 +1,6 @@
 /** Saves the document shortly after each change; a stale one is never written over. */
 import { useCallback, useEffect, useRef, useState } from "react";
-import { api, type Conflict, type RefusedError } from "../api/client";
+import { api, type Conflict, type Refusal } from "../api/client";
 import type { DesignDocument } from "./document";
 import { dropDraft, keepDraft } from "./draft";
 
@@ -47,8 +47,8 @@ export function useAutosave(
       } else if (response.status === 409) {
         setState({ kind: "conflict", conflict: error as Conflict });
       } else {
-        const refusal = error as RefusedError["refusal"] | undefined;
-        setState({ kind: "waiting", why: refusal?.detail ?? `the server answered with ${response.status}` });
+        const refusal = error as Refusal | undefined;
+        setState({ kind: "waiting", why: reason(refusal, response.status) });
       }
     } catch {
       setState({ kind: "waiting", why: "no connection; kept on this device" });
@@ -74,4 +74,11 @@ export function useAutosave(
   }, []);
 
   return { state, rebase };
+}
+
+function reason(refusal: Refusal | undefined, status: number): string {
+  const count = refusal?.faults?.length ?? 0;
+  if (count > 0)
+    return `${count === 1 ? "one value" : `${count} values`} cannot be read; the figures are those before`;
+  return refusal?.detail ?? `the server answered with ${status}`;
 }

@@ -11,6 +11,17 @@ import { SweepStrip } from "./SweepStrip";
 
 const LineCharts = lazy(() => import("../../charts/LineCharts"));
 const CHART_HEIGHT = 138;
+const FRAME = { borderWidth: "1px", borderColor: "line", borderRadius: "3px" } as const;
+
+/** On a phone the panel with its two large buttons comes right under the drawing. */
+const AREAS = {
+  gridTemplateAreas: {
+    base: `"drawing" "panel" "sweep" "charts"`,
+    lg: `"drawing panel" "sweep panel" "charts panel"`,
+  },
+  gridTemplateColumns: { base: "minmax(0, 1fr)", lg: "minmax(0, 1fr) 292px" },
+  gridTemplateRows: { lg: "auto auto 1fr" },
+};
 
 /** The heart: the power path drawn to scale, and what a change of a wheel does. */
 export function LineStation() {
@@ -35,45 +46,52 @@ export function LineStation() {
   };
 
   return (
-    <Box
-      display="grid"
-      gridTemplateColumns={{ base: "minmax(0, 1fr)", lg: "minmax(0, 1fr) 292px" }}
-      gap="2"
-      alignItems="start"
-    >
-      <Box display="grid" gridTemplateColumns="minmax(0, 1fr)" gap="2" minW="0">
-        <Box bg="panel" borderWidth="1px" borderColor="line" borderRadius="3px" position="relative">
-          <Flex position="absolute" top="2" right="2" gap="1" zIndex="1" data-screen-only>
-            <MomentChoice
-              moments={live.flows.map((f) => f.moment)}
-              moment={flow?.moment}
-              onChange={setMoment}
-            />
-            <Button size="xs" onClick={setMark} title="M">
-              Set mark
-            </Button>
-            {marked && (
-              <Button size="xs" onClick={dropMark}>
-                Drop mark
-              </Button>
-            )}
-          </Flex>
-          <LineFigure
-            line={live.view.line}
-            mark={live.mark}
-            flow={flow}
-            selected={selected}
-            onSelect={select}
-            onStep={step}
-            onKey={onKey}
+    <Box display="grid" gap="2" alignItems="start" {...AREAS}>
+      <Box gridArea="drawing" minW="0" bg="panel" {...FRAME} position="relative">
+        <Flex
+          position={{ base: "static", md: "absolute" }}
+          top="2"
+          right="2"
+          p={{ base: "1", md: "0" }}
+          gap="1"
+          zIndex="1"
+          data-screen-only
+        >
+          <MomentChoice
+            moments={live.flows.map((f) => f.moment)}
+            moment={flow?.moment}
+            onChange={setMoment}
           />
-        </Box>
+          <Button size="xs" onClick={setMark} title="M">
+            Set mark
+          </Button>
+          {marked && (
+            <Button size="xs" onClick={dropMark}>
+              Drop mark
+            </Button>
+          )}
+        </Flex>
+        <LineFigure
+          line={live.view.line}
+          mark={live.mark}
+          flow={flow}
+          selected={selected}
+          onSelect={select}
+          onStep={step}
+          onKey={onKey}
+        />
+      </Box>
+      <Box gridArea="panel" minW="0">
+        <SelectedPanel />
+      </Box>
+      <Box gridArea="sweep" minW="0">
         <SweepStrip />
+      </Box>
+      <Box gridArea="charts" minW="0">
         <Suspense fallback={<Box h={`${CHART_HEIGHT + 30}px`} />}>
           <LineCharts live={charted} height={CHART_HEIGHT} />
         </Suspense>
       </Box>
-      <SelectedPanel />
     </Box>
   );
 }
