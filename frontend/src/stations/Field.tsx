@@ -1,5 +1,6 @@
 import { at } from "../design/document";
 import { QuantityField } from "../fields/QuantityField";
+import { WholeField } from "../fields/WholeField";
 import { faultAt, siAt, useDocument, useEdit, useFigures } from "./context";
 
 interface Props {
@@ -26,6 +27,23 @@ export function Field({ path, label, dimension, optional, inline }: Props) {
       inline={inline}
       readOnly={readOnly}
       onChange={(text) => set(path, text)}
+    />
+  );
+}
+
+/** The whole number at a path of the document; empty stands for the format's default. */
+export function WholeNumber({ path, label }: { path: string; label: string }) {
+  const document = useDocument();
+  const { faults } = useFigures();
+  const { set, readOnly } = useEdit();
+  return (
+    <WholeField
+      label={label}
+      value={at(document, path) as number | undefined}
+      fault={faultAt(faults, path)}
+      optional
+      readOnly={readOnly}
+      onChange={(value) => set(path, value)}
     />
   );
 }

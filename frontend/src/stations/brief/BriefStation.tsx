@@ -1,9 +1,7 @@
-import { Box, Heading, Input } from "@chakra-ui/react";
-import { useEffect, useState } from "react";
-import { at } from "../../design/document";
-import { WholeField } from "../../fields/WholeField";
-import { faultAt, useDocument, useEdit, useFigures } from "../context";
-import { Field } from "../Field";
+import { Box, Heading } from "@chakra-ui/react";
+import { TextField } from "../../fields/TextField";
+import { useDocument, useEdit } from "../context";
+import { Field, WholeNumber } from "../Field";
 import { SideView } from "./SideView";
 import { Targets } from "./Targets";
 
@@ -46,9 +44,6 @@ const GRID = {
 } as const;
 
 function Measures() {
-  const document = useDocument();
-  const { faults } = useFigures();
-  const { set, readOnly } = useEdit();
   return (
     <Box {...GRID} mt="3">
       <Field path="vehicle.mass" label="Mass, battery in" dimension="mass" />
@@ -66,19 +61,14 @@ function Measures() {
       <Field path="vehicle.grip" label="Grip" dimension="ratio" optional />
       <Field path="vehicle.drag_area" label="Drag area" dimension="area" optional />
       <Field path="vehicle.brake_force" label="Brake force" dimension="force" optional />
-      <WholeField
-        label="Drive units"
-        value={at(document, "drive.units") as number | undefined}
-        fault={faultAt(faults, "drive.units")}
-        optional
-        readOnly={readOnly}
-        onChange={(v) => set("drive.units", v)}
-      />
+      <WholeNumber path="drive.units" label="Drive units" />
     </Box>
   );
 }
 
 function Conditions() {
+  const document = useDocument();
+  const { set, readOnly } = useEdit();
   return (
     <Box mt="5">
       <Heading as="h3" size="sm" mb="2">
@@ -88,68 +78,22 @@ function Conditions() {
         <Field path="run.distance" label="Distance of the run" dimension="distance" optional />
         <Field path="run.speed" label="Speed to reach" dimension="speed" optional />
         <Field path="conditions.grade" label="Slope it drives on" dimension="grade" optional />
-        <NameField />
+        <TextField
+          label="Name"
+          value={document.name ?? ""}
+          readOnly={readOnly}
+          onChange={(text) => set("name", text)}
+        />
       </Box>
-      <NotesField />
-    </Box>
-  );
-}
-
-function NameField() {
-  const document = useDocument();
-  const { set, readOnly } = useEdit();
-  const [text, setText] = useState(document.name ?? "");
-  useEffect(() => setText(document.name ?? ""), [document.name]);
-  return (
-    <Box>
-      <Box
-        as="label"
-        {...{ htmlFor: "vehicle-name" }}
-        display="block"
-        fontSize="sm"
-        color="ink.second"
-        lineHeight="1.3"
-      >
-        Name
+      <Box mt="3">
+        <TextField
+          label="Notes"
+          lines={2}
+          value={document.notes ?? ""}
+          readOnly={readOnly}
+          onChange={(text) => set("notes", text)}
+        />
       </Box>
-      <Input
-        id="vehicle-name"
-        value={text}
-        readOnly={readOnly}
-        onChange={(e) => setText(e.target.value)}
-        onBlur={() => text !== (document.name ?? "") && set("name", text)}
-        fontFamily="body"
-      />
-    </Box>
-  );
-}
-
-function NotesField() {
-  const document = useDocument();
-  const { set, readOnly } = useEdit();
-  const [text, setText] = useState(document.notes ?? "");
-  useEffect(() => setText(document.notes ?? ""), [document.notes]);
-  return (
-    <Box mt="3">
-      <Box
-        as="label"
-        {...{ htmlFor: "vehicle-notes" }}
-        display="block"
-        fontSize="sm"
-        color="ink.second"
-        lineHeight="1.3"
-      >
-        Notes
-      </Box>
-      <textarea
-        id="vehicle-notes"
-        className="plain"
-        rows={2}
-        value={text}
-        readOnly={readOnly}
-        onChange={(e) => setText(e.target.value)}
-        onBlur={() => text !== (document.notes ?? "") && set("notes", text)}
-      />
     </Box>
   );
 }

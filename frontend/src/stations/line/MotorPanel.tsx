@@ -1,9 +1,8 @@
 import { Box, Button, Flex, Heading } from "@chakra-ui/react";
 import { at } from "../../design/document";
 import { show, useUnits } from "../../fields/units";
-import { WholeField } from "../../fields/WholeField";
-import { faultAt, useDocument, useEdit, useFigures } from "../context";
-import { Field } from "../Field";
+import { useDocument, useEdit, useFigures } from "../context";
+import { Field, WholeNumber } from "../Field";
 import { StageButtons } from "./SelectedPanel";
 
 const BRANCH = "drive.branches[0]";
@@ -77,22 +76,8 @@ export function MotorPanel() {
           </Button>
         )}
         <Flex gap="2">
-          <WholeField
-            label="Motors a unit"
-            value={at(document, `${BRANCH}.count`) as number | undefined}
-            fault={faultAt(faults, `${BRANCH}.count`)}
-            optional
-            readOnly={readOnly}
-            onChange={(v) => set(`${BRANCH}.count`, v)}
-          />
-          <WholeField
-            label="Drive units"
-            value={at(document, "drive.units") as number | undefined}
-            fault={faultAt(faults, "drive.units")}
-            optional
-            readOnly={readOnly}
-            onChange={(v) => set("drive.units", v)}
-          />
+          <WholeNumber path={`${BRANCH}.count`} label="Motors a unit" />
+          <WholeNumber path="drive.units" label="Drive units" />
         </Flex>
         <Field
           path={`${BRANCH}.controller.current_limit`}

@@ -3,11 +3,10 @@ import { useEffect, useState } from "react";
 import type { Live, Wheel } from "../../api/client";
 import { at, LEAST_TEETH, type Stage, teethPath } from "../../design/document";
 import { change, digits, show, useUnits } from "../../fields/units";
-import { WholeField } from "../../fields/WholeField";
 import { StandingMark } from "../../marks/StandingMark";
 import { MEMBER_WORDS, STAGE_WORDS } from "../../words/measures";
 import { faultAt, useDocument, useEdit, useFigures } from "../context";
-import { Field } from "../Field";
+import { Field, WholeNumber } from "../Field";
 import { MotorPanel } from "./MotorPanel";
 import { addStage, NEW_STAGES, removeStage } from "./stages";
 
@@ -190,26 +189,10 @@ function StageFields({ stage, path }: { stage: Stage; path: string }) {
       {(stage.kind === "belt" || stage.kind === "chain") && (
         <Field path={`${path}.pitch`} label="Pitch" dimension="length" optional />
       )}
-      {stage.kind === "belt" && <Whole path={`${path}.belt_teeth`} label="Teeth of the belt" />}
-      {stage.kind === "chain" && <Whole path={`${path}.links`} label="Links of the chain" />}
+      {stage.kind === "belt" && <WholeNumber path={`${path}.belt_teeth`} label="Teeth of the belt" />}
+      {stage.kind === "chain" && <WholeNumber path={`${path}.links`} label="Links of the chain" />}
       <Field path={`${path}.efficiency`} label="Efficiency (empty: assumed)" dimension="ratio" optional />
     </Box>
-  );
-}
-
-function Whole({ path, label }: { path: string; label: string }) {
-  const document = useDocument();
-  const { faults } = useFigures();
-  const { set, readOnly } = useEdit();
-  return (
-    <WholeField
-      label={label}
-      value={at(document, path) as number | undefined}
-      fault={faultAt(faults, path)}
-      optional
-      readOnly={readOnly}
-      onChange={(value) => set(path, value)}
-    />
   );
 }
 

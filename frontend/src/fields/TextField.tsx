@@ -1,0 +1,40 @@
+import { Box, Input } from "@chakra-ui/react";
+import { useEffect, useId, useState } from "react";
+
+interface Props {
+  label: string;
+  value: string;
+  readOnly?: boolean;
+  lines?: number;
+  onChange: (text: string) => void;
+}
+
+/** A plain text, taken over when the field is left. */
+export function TextField({ label, value, readOnly, lines = 1, onChange }: Props) {
+  const [text, setText] = useState(value);
+  const id = useId();
+  useEffect(() => setText(value), [value]);
+  const given = {
+    id,
+    value: text,
+    readOnly,
+    onBlur: () => text !== value && onChange(text),
+  };
+  return (
+    <Box data-field={label}>
+      <Box as="label" {...{ htmlFor: id }} display="block" fontSize="sm" color="ink.second" lineHeight="1.3">
+        {label}
+      </Box>
+      {lines > 1 ? (
+        <textarea
+          className="plain"
+          rows={lines}
+          {...given}
+          onChange={(event) => setText(event.target.value)}
+        />
+      ) : (
+        <Input fontFamily="body" {...given} onChange={(event) => setText(event.target.value)} />
+      )}
+    </Box>
+  );
+}
