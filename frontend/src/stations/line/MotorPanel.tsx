@@ -21,7 +21,7 @@ const BENCH = { kind: "bench", voltage: "12 V" };
 /** Motor, controller and supply. */
 export function MotorPanel() {
   const document = useDocument();
-  const { live, faults } = useFigures();
+  const { live } = useFigures();
   const { set, readOnly } = useEdit();
   const units = useUnits();
   const byConstants = at(document, `${SOURCE}.constants`) !== undefined;
