@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import math
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from typing import Any
@@ -20,24 +21,36 @@ LARGEST = 1_000_000
 DEEPEST = 32
 """Levels of nesting, at most."""
 
-_STAGES = reading.kind_reader(stages.KINDS, stages.LATER)
+_STAGES = reading.kind_reader(stages.KINDS)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Branch:
-    """One kind of motor, how many of it, and the stages that are its own."""
+    """One kind of motor or engine, how many of it, and the stages that are its own."""
 
     count: int = reading.whole(1, 64, default=1)
-    source: sources.Motor = reading.one_of({"motor": sources.Motor}, later=("engine",))
-    controller: sources.Controller = reading.nested(sources.Controller, default=sources.Controller())
-    clutch: None = reading.not_yet()
+    source: sources.Source = reading.one_of(sources.KINDS)
+    controller: sources.Controller | None = reading.nested(sources.Controller, default=None)
+    clutch: sources.Clutch | None = reading.nested(sources.Clutch, default=None)
     stages: tuple[stages.Stage, ...] = reading.items(_STAGES)
 
-
-def _read_branch(raw: Any, path: str, seen: Reading) -> Any:
-    if not path.endswith("[0]"):
-        return reading.refuse_not_yet(path, seen, "this version computes one branch")
-    return reading.read_object(Branch, raw, path, seen)
+    def faults(self) -> Iterator[tuple[str, str, str]]:
+        """A controller belongs to a motor, a clutch to an engine."""
+        engine = isinstance(self.source, sources.Engine)
+        if engine and self.clutch is None:
+            yield (
+                "clutch",
+                "missing",
+                "without a clutch an engine cannot start a vehicle from rest: give its engagement_speed "
+                "(of a hand clutch, the chosen launch speed)",
+            )
+        if not engine and self.clutch is not None:
+            yield "clutch", "given for a motor", "leave it out: a motor starts from rest by itself"
+        if engine and self.controller is not None:
+            yield "controller", "given for an engine", "leave it out: it belongs to a motor"
+        for index, stage in enumerate(self.stages):
+            if isinstance(stage, stages.Speeds):
+                yield f"stages[{index}]", "a box of several speeds in a branch", "put it among drive.stages"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -45,9 +58,26 @@ class Drive:
     """`units` identical drive units, each of branches and the trunk stages they share."""
 
     units: int = reading.whole(1, 64, default=1)
-    supply: supply.Supply = reading.one_of(supply.KINDS, later=supply.LATER)
-    branches: tuple[Branch, ...] = reading.items(_read_branch, least=1)
-    stages: tuple[stages.Stage, ...] = reading.items(_STAGES, default=())
+    supply: supply.Supply | None = reading.one_of(supply.KINDS, default=None)
+    branches: tuple[Branch, ...] = reading.items(
+        lambda raw, path, seen: reading.read_object(Branch, raw, path, seen), least=1, required=True
+    )
+    stages: tuple[stages.Stage, ...] = reading.items(_STAGES)
+
+    def faults(self) -> Iterator[tuple[str, str, str]]:
+        """Motors need a supply, engines have none; one box of several speeds is enough."""
+        electric = any(isinstance(branch.source, sources.Motor) for branch in self.branches)
+        if electric and self.supply is None:
+            yield "supply", "missing", "motors need a battery, panel or bench supply"
+        if not electric and self.supply is not None:
+            yield "supply", "given for engines alone", "leave it out: an engine draws nothing from it"
+        for index in [i for i, stage in enumerate(self.stages) if isinstance(stage, stages.Speeds)][1:]:
+            yield f"stages[{index}]", "a second box of several speeds", "one is computed at most"
+
+    @property
+    def box(self) -> stages.Speeds | None:
+        """The box of several speeds, where there is one."""
+        return next((stage for stage in self.stages if isinstance(stage, stages.Speeds)), None)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -71,41 +101,46 @@ class Target:
 
 
 _BOUNDS = ("at_least", "at_most", "between")
-_RUN_KEYS = ("distance", "speed", "time")
+RUN_KEYS = ("distance", "speed", "time")
 
 
 def _read_target(raw: Any, path: str, seen: Reading) -> Any:
     if not isinstance(raw, Mapping):
         return seen.fault(path, "not an object", 'give for example {"measure": "top_speed", "at_least": "5 m/s"}')
-    if raw.get("measure") == "price":
-        return reading.refuse_not_yet(f"{path}.measure", seen, "leave it out")
     measure = TARGETABLE.get(str(raw.get("measure")))
     if measure is None:
         names = ", ".join(TARGETABLE)
         return seen.fault(f"{path}.measure", "no measure of one number", f"use one of {names}")
     for key in raw:
-        if key not in ("measure", *_BOUNDS, *_RUN_KEYS):
+        if key not in ("measure", *_BOUNDS, *RUN_KEYS):
             seen.fault(f"{path}.{reading.printable(key)}", "unknown key", "known here: measure, "
-                       + ", ".join((*_BOUNDS, *_RUN_KEYS)))  # fmt: skip
+                       + ", ".join((*_BOUNDS, *RUN_KEYS)))  # fmt: skip
     given = [key for key in _BOUNDS if key in raw]
     if len(given) != 1:
         return seen.fault(path, f"{len(given)} bounds given", "give one of at_least, at_most, between")
-    own = {key: raw[key] for key in _RUN_KEYS if key in raw}
+    own = {key: raw[key] for key in RUN_KEYS if key in raw}
     run = reading.read_object(Run, own, path, seen)
     bound = raw[given[0]]
     if given[0] != "between":
-        value = reading.read_quantity(bound, f"{path}.{given[0]}", seen, measure.dimension)
+        value = _read_bound(bound, f"{path}.{given[0]}", seen, measure.dimension)
         lower, upper = (value, None) if given[0] == "at_least" else (None, value)
         return Target(measure=measure.name, lower=lower, upper=upper, run=run,
                       wanted=f"{given[0].replace('_', ' ')} {typed(bound, measure.unit)}")  # fmt: skip
     return _read_band(bound, f"{path}.between", seen, measure.name, run)
 
 
+def _read_bound(raw: Any, path: str, seen: Reading, dimension: str) -> Any:
+    value = reading.read_quantity(raw, path, seen, dimension)
+    if path in seen.values and seen.values[path].spread:
+        return seen.fault(path, "a target with a spread", "give the bound alone")
+    return value
+
+
 def _read_band(raw: Any, path: str, seen: Reading, name: str, run: Run) -> Any:
     measure = MEASURES[name]
     if not isinstance(raw, list | tuple) or len(raw) != 2:
         return seen.fault(path, "not two values", "give the lower and the upper edge")
-    edges = [reading.read_quantity(edge, f"{path}[{i}]", seen, measure.dimension) for i, edge in enumerate(raw)]
+    edges = [_read_bound(edge, f"{path}[{i}]", seen, measure.dimension) for i, edge in enumerate(raw)]
     if all(isinstance(edge, float) for edge in edges) and not edges[0] < edges[1]:
         return seen.fault(path, "the lower edge is not below the upper", "give the lower one first")
     wanted = f"between {typed(raw[0], measure.unit)} and {typed(raw[1], measure.unit)}"
@@ -153,7 +188,8 @@ def read(raw: Any) -> Document:
     seen = Reading()
     design = reading.read_object(Design, raw, "", seen)
     reading.finish(design, seen)
-    return Document(design, seen.values, (*seen.assumed, *_assumed_efficiencies(design)))
+    _note_efficiencies(design, seen)
+    return Document(design, seen.values, tuple(seen.assumed))
 
 
 def load(data: bytes, *, largest: int = LARGEST, deepest: int = DEEPEST) -> Any:
@@ -222,10 +258,13 @@ def stages_with_paths(design: Design) -> Iterator[tuple[str, stages.Stage]]:
         yield f"drive.stages[{s}]", stage
 
 
-def _assumed_efficiencies(design: Design) -> Iterator[str]:
+def _note_efficiencies(design: Design, seen: Reading) -> None:
+    """What stages are assumed to lose stands among the values as if it had been read."""
     for path, stage in stages_with_paths(design):
         if stage.efficiency is None:
-            yield f"{path}.efficiency = {stage.default_efficiency:.4g}"
+            place, value = f"{path}.efficiency", stage.default_efficiency
+            seen.values[place] = Value(value, "ratio", "assumed", bounds=(0.0, -math.inf, 1.0))
+            seen.assumed.append(f"{place} = {value:.4g}")
 
 
 def warm() -> None:

@@ -1,171 +1,177 @@
-"""From designs to arrays: everything that motion needs of many designs at once.
-
-A `Plant` holds n designs of one structure (the same number of branches). Arrays of the vehicle have
-the shape (n, 1), so that they meet speeds of shape (n, k); arrays of branches have the shape (J, n, 1).
-A single design is a plant with n = 1.
-"""
+"""From designs to the arrays that motion works on: ratios, efficiencies and masses put together."""
 
 from __future__ import annotations
 
-import dataclasses
 import math
 from collections.abc import Iterable, Sequence
-from dataclasses import dataclass
 
 import numpy as np
-from numpy.typing import NDArray
 
 from ydrometer.design import Branch, Design
-from ydrometer.sources import motor_line
+from ydrometer.motion.plant import PIECES, Array, Batch
+from ydrometer.sources import Engine, motor_line
 from ydrometer.stages import Stage, stage_efficiency
+from ydrometer.units import STANDARD_GRAVITY
+from ydrometer.vehicle import Vehicle
 
-Array = NDArray[np.float64]
-
-
-@dataclass(frozen=True, slots=True)
-class Plant:
-    """Arrays of n designs with J branches each, all SI; see the module for shapes.
-
-    Attributes:
-        mass: all-up mass m.
-        inertial_mass: m_eff, with wheels and rotors.
-        radius: loaded rolling radius r.
-        rolling: Crr. fixed_drag: F_fixed. air: ½·rho·CdA, so that F_air = air·v².
-        slope: th, rad. grip: mu.
-        lift: b/h, infinite where the geometry is not given; rear_lift: (L − b)/h, likewise.
-        brake_force: infinite where not given. braked_share: of the weight.
-        voltage, supply_resistance, supply_limit (infinite where none), capacity (NaN where none).
-        trunk_ratio, trunk_efficiency: of the stages all branches share. units: drive units.
-        ratio: overall ratio G. back_emf: of one motor per speed of the vehicle, V·s/m.
-        count: motors of the branch in the whole vehicle (units × count).
-        branch_ratio, branch_efficiency: of the branch's own stages.
-        kt, no_load_current: of one motor. resistance: winding and controller together.
-        current_limit: of the controller, infinite where none.
-    """
-
-    mass: Array
-    inertial_mass: Array
-    radius: Array
-    rolling: Array
-    fixed_drag: Array
-    air: Array
-    slope: Array
-    grip: Array
-    lift: Array
-    rear_lift: Array
-    brake_force: Array
-    braked_share: Array
-    voltage: Array
-    supply_resistance: Array
-    supply_limit: Array
-    capacity: Array
-    units: Array
-    trunk_ratio: Array
-    trunk_efficiency: Array
-    count: Array
-    branch_ratio: Array
-    branch_efficiency: Array
-    ratio: Array
-    back_emf: Array
-    kt: Array
-    no_load_current: Array
-    resistance: Array
-    current_limit: Array
-
-    def take(self, chosen: NDArray[np.bool_] | NDArray[np.intp]) -> Plant:
-        """The plant of the chosen designs alone."""
-        return Plant(**{f.name: getattr(self, f.name)[..., chosen, :] for f in dataclasses.fields(self)})
-
-    def __len__(self) -> int:
-        return int(self.mass.shape[0])
+Shape = tuple[int, int]
+_NO_PIECE = (0.0, 0.0, 0.0, math.nan)
+# An engine among motors has no motor's figures, and the other way round; these never reach a result.
+_NO_MOTOR = {"ke": 1.0, "kt": 0.0, "no_load_current": 0.0, "resistance": 1.0, "current_limit": math.inf}
 
 
-def overall(stages: Iterable[Stage]) -> tuple[float, float]:
-    """Ratio and efficiency of stages in a row."""
-    chain = tuple(stages)
-    return math.prod(s.ratio for s in chain), math.prod(stage_efficiency(s) for s in chain)
+def shape(design: Design) -> Shape:
+    """What designs must share to be evaluated as one batch: numbers of branches and of gears."""
+    box = design.drive.box
+    return len(design.drive.branches), len(box.ratios) if box else 1
 
 
-def assemble(designs: Sequence[Design]) -> Plant:
-    """The plant of the given designs, in their order.
+def assemble(designs: Sequence[Design]) -> Batch:
+    """The batch of the given designs, in their order.
 
     Args:
-        designs: at least one; all with the same number of branches.
+        designs: at least one; all of one `shape`.
 
     Raises:
-        ValueError: none, or numbers of branches that differ.
+        ValueError: none, or shapes that differ.
     """
-    branch_counts = {len(design.drive.branches) for design in designs}
-    if len(branch_counts) != 1:
-        raise ValueError(f"designs of one structure are wanted, branch counts given: {sorted(branch_counts)}")
-    rows = [_vehicle_row(design) for design in designs]
-    columns = {name: _column([row[name] for row in rows]) for name in rows[0]}
-    by_branch = [
-        [_branch_row(design, design.drive.branches[j]) for design in designs] for j in range(branch_counts.pop())
+    shapes = {shape(design) for design in designs}
+    if len(shapes) != 1:
+        raise ValueError(f"designs of one shape are wanted, shapes given: {sorted(shapes)}")
+    columns = _columns([_row(design) for design in designs])
+    branches = [[_branch_row(design, branch) for branch in design.drive.branches] for design in designs]
+    columns |= {name: np.array([[b[name] for b in row] for row in branches]) for name in branches[0][0]}
+    columns |= _curves(designs)
+    own = columns.pop("branch_speed_ratio")
+    turning = columns["trunk_speed_ratio"][:, :, None] * own[:, None, :] / columns["radius"][:, None, None]
+    rotors = columns.pop("inertia") * columns["count"]
+    wheels = columns.pop("wheels_inertia") / columns["radius"] ** 2
+    # m_eff = m + J_wheels/r² + Σ count·J·G²/r²: rotating masses reduced to the wheel's rim.
+    inertial = (columns["mass"] + wheels)[:, None] + (rotors[:, None, :] * turning**2).sum(axis=2)
+    return Batch(**columns, turning=turning, inertial_mass=inertial)
+
+
+def overall(stages: Iterable[Stage]) -> tuple[float, float, float]:
+    """Torque ratio, speed ratio and efficiency of stages in a row."""
+    row = tuple(stages)
+    return (
+        math.prod(s.ratio for s in row),
+        math.prod(s.speed_ratio for s in row),
+        math.prod(stage_efficiency(s) for s in row),
+    )
+
+
+def gear_ratios(design: Design) -> tuple[float, ...]:
+    """Ratios of the box of several speeds, or 1 where there is none."""
+    box = design.drive.box
+    return box.ratios if box else (1.0,)
+
+
+def overall_ratios(design: Design) -> list[tuple[int, int, float]]:
+    """G as branch, gear, motor turns per wheel turn."""
+    lowest = gear_ratios(design)[0]
+    trunk = overall(design.drive.stages)[1]
+    return [
+        (b, g, overall(branch.stages)[1] * trunk * ratio / lowest)
+        for b, branch in enumerate(design.drive.branches)
+        for g, ratio in enumerate(gear_ratios(design))
     ]
-    for name in by_branch[0][0]:
-        columns[name] = np.stack([_column([row[name] for row in rows]) for rows in by_branch])
-    ratio = columns["branch_ratio"] * columns["trunk_ratio"]
-    back_emf = columns.pop("ke") * ratio / columns["radius"]
-    inertial_mass = _inertial_mass(designs, columns, ratio)
-    return Plant(**columns, ratio=ratio, back_emf=back_emf, inertial_mass=inertial_mass)
 
 
-def _vehicle_row(design: Design) -> dict[str, float]:
-    vehicle, supply, conditions = design.vehicle, design.drive.supply, design.conditions
-    trunk_ratio, trunk_efficiency = overall(design.drive.stages)
-    geometry = vehicle.geometry
+def _columns(rows: Sequence[dict[str, object]]) -> dict[str, Array]:
+    return {name: np.array([row[name] for row in rows], dtype=float) for name in rows[0]}
+
+
+def _row(design: Design) -> dict[str, object]:
+    vehicle, drive, conditions = design.vehicle, design.drive, design.conditions
+    slope = math.atan(conditions.grade)
+    weight = vehicle.total_mass * STANDARD_GRAVITY * math.cos(slope)
+    ratio, speed_ratio, efficiency = overall(drive.stages)
+    gears = np.array(gear_ratios(design)) / gear_ratios(design)[0]
     return {
         "mass": vehicle.total_mass,
         "radius": vehicle.wheel_diameter / 2.0,
-        "rolling": vehicle.rolling_resistance,
-        "fixed_drag": vehicle.fixed_drag,
+        "weight": weight,
+        "rolling": vehicle.rolling_resistance * weight + vehicle.fixed_drag,
+        "rolling_coefficient": vehicle.rolling_resistance,
+        "grade": vehicle.total_mass * STANDARD_GRAVITY * math.sin(slope),
         "air": 0.5 * conditions.air_density * vehicle.drag_area,
-        "slope": math.atan(conditions.grade),
         "grip": vehicle.grip,
-        "lift": geometry.ahead_of_rear / geometry.height if geometry else math.inf,
-        "rear_lift": (geometry.wheelbase - geometry.ahead_of_rear) / geometry.height if geometry else math.inf,
+        **_axles(vehicle),
         "brake_force": _or(vehicle.brake_force, math.inf),
         "braked_share": vehicle.braked_share,
-        "voltage": supply.open_circuit_voltage,
-        "supply_resistance": supply.resistance,
-        "supply_limit": _or(supply.current_limit, math.inf),
-        "capacity": _or(supply.capacity, math.nan),
-        "units": float(design.drive.units),
-        "trunk_ratio": trunk_ratio,
-        "trunk_efficiency": trunk_efficiency,
+        "wheels_inertia": vehicle.wheels_inertia,
+        "supply_limit": _or(drive.supply and drive.supply.current_limit, math.inf),
+        "law": _law(design),
+        "trunk_ratio": ratio * gears,
+        "trunk_speed_ratio": speed_ratio * gears,
+        "trunk_efficiency": efficiency,
+        "shift_time": drive.box.shift_time if drive.box else 0.0,
     }
+
+
+def _axles(vehicle: Vehicle) -> dict[str, float]:
+    """Where the weight sits, and how it moves between the axles."""
+    geometry = vehicle.geometry
+    share = 1.0 if vehicle.driven_share is None else vehicle.driven_share
+    if geometry is None:
+        return {"share": share, "transfer": 0.0, "lift": math.inf, "rear_lift": math.inf}
+    base, ahead, height = geometry
+    rear_share = (base - ahead) / base
+    return {
+        "share": {"all": share, "rear": rear_share, "front": 1.0 - rear_share}[vehicle.driven],
+        "transfer": {"all": 0.0, "rear": height / base, "front": -height / base}[vehicle.driven],
+        "lift": math.inf if vehicle.driven == "front" else ahead / height,
+        "rear_lift": (base - ahead) / height,
+    }
+
+
+def _law(design: Design) -> list[tuple[float, ...]]:
+    supply = design.drive.supply
+    pieces: list[tuple[float, ...]] = [*supply.pieces] if supply else []
+    return [*pieces, *([_NO_PIECE] * (PIECES - len(pieces)))]
 
 
 def _branch_row(design: Design, branch: Branch) -> dict[str, float]:
-    line = motor_line(branch.source)
-    ratio, efficiency = overall(branch.stages)
-    return {
+    source = branch.source
+    ratio, speed_ratio, efficiency = overall(branch.stages)
+    row = {
+        "engine": float(isinstance(source, Engine)),
         "count": float(design.drive.units * branch.count),
         "branch_ratio": ratio,
+        "branch_speed_ratio": speed_ratio,
         "branch_efficiency": efficiency,
+        "inertia": source.rotor_inertia,
+        "max_speed": _or(source.max_speed, math.inf),
+        "engagement": branch.clutch.engagement_speed if branch.clutch else 0.0,
+    }
+    if isinstance(source, Engine):
+        return row | _NO_MOTOR
+    line, controller = motor_line(source), branch.controller
+    return row | {
         "ke": line.ke,
         "kt": line.kt,
         "no_load_current": line.no_load_current,
-        "resistance": line.resistance + branch.controller.resistance,
-        "current_limit": _or(branch.controller.current_limit, math.inf),
+        "resistance": line.resistance + (controller.resistance if controller else 0.0),
+        "current_limit": _or(controller and controller.current_limit, math.inf),
     }
 
 
-def _inertial_mass(designs: Sequence[Design], columns: dict[str, Array], ratio: Array) -> Array:
-    """m_eff = m + J_wheels/r² + units·Σ count·J·G²/r² (rotating masses reduced to the wheel's rim)."""
-    wheels = _column([design.vehicle.wheels_inertia for design in designs])
-    rotors = np.stack(
-        [_column([design.drive.branches[j].source.rotor_inertia for design in designs]) for j in range(len(ratio))]
-    )
-    turning = columns["count"] * rotors * ratio**2
-    made: Array = columns["mass"] + (wheels + turning.sum(axis=0)) / columns["radius"] ** 2
-    return made
-
-
-def _column(values: Sequence[float]) -> Array:
-    return np.array(values, dtype=float)[:, None]
+def _curves(designs: Sequence[Design]) -> dict[str, Array]:
+    """Torque curves of one length, the last point repeated; one point at rest stands for a motor."""
+    curves = [
+        [b.source.torque_curve if isinstance(b.source, Engine) else ((0.0, 0.0),) for b in design.drive.branches]
+        for design in designs
+    ]
+    longest = max(len(curve) for row in curves for curve in row)
+    points = np.array([[[*c, *([c[-1]] * (longest - len(c)))] for c in row] for row in curves])
+    return {
+        "curve_speed": np.ascontiguousarray(points[..., 0]),
+        "curve_torque": np.ascontiguousarray(points[..., 1]),
+    }
 
 
 def _or(value: float | None, otherwise: float) -> float:
     return otherwise if value is None else value
+
+

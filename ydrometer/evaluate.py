@@ -3,18 +3,18 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 from typing import Any
 
 import numpy as np
 
 from ydrometer import driveline, targets
-from ydrometer.design import Design, Document, Run, Target
-from ydrometer.driveline import Array
-from ydrometer.motion import forces, measures
-from ydrometer.motion.measures import Analysis, Texts
-from ydrometer.sources import DISAGREEMENT, motor_line
+from ydrometer.design import RUN_KEYS, Design, Document, Run, Target
+from ydrometer.motion import measures
+from ydrometer.motion.measures import WORDS, Results, Wanted
+from ydrometer.motion.plant import Array, Batch
+from ydrometer.sources import DISAGREEMENT, Motor, motor_line
 from ydrometer.tables.measures import MEASURES
 
 RPM = 60.0 / (2.0 * math.pi)
@@ -39,27 +39,60 @@ class TargetResult:
 
 
 @dataclass(frozen=True, slots=True)
+class Group:
+    """Designs of one shape, evaluated as one batch.
+
+    `columns` says which column of the run's measures belongs to which distance, speed or time of a target's own;
+    column 0 is that of the design's own run.
+    """
+
+    batch: Batch
+    results: Results
+    columns: dict[tuple[str, float], int]
+
+
+@dataclass(frozen=True, slots=True)
 class Evaluation:
     """Designs evaluated together, and one result for each, by the same index.
 
-    `own_runs` holds what targets with a distance, speed or time of their own ask for, by measure and value.
+    Attributes:
+        documents: the designs. groups: their batches. places: group and row of each design.
     """
 
     documents: tuple[Document, ...]
-    analysis: Analysis
-    values: dict[str, Array | Texts]
-    own_runs: dict[tuple[str, float], Array]
+    groups: tuple[Group, ...]
+    places: tuple[tuple[int, int], ...]
+
+    def group(self, index: int) -> tuple[Group, int]:
+        """The batch that holds a design, and its row there."""
+        group, row = self.places[index]
+        return self.groups[group], row
+
+    def raw(self, name: str, index: int) -> Any:
+        """A result of the kernels as it is, see `motion.measures.Results`."""
+        group, row = self.group(index)
+        return getattr(group.results, name)[row]
 
     def starts(self, index: int) -> bool:
         """Whether this design starts at all."""
-        return bool(self.analysis.starts[index])
+        return bool(self.raw("held_by", index) == 0)
+
+    def held_by(self, index: int) -> str:
+        """What holds a design that does not start; empty where it does."""
+        return str(WORDS[int(self.raw("held_by", index))])
 
     def value(self, name: str, index: int) -> Any:
         """A measure in SI: a number, a text, a list of one a branch, or None where it has no meaning."""
-        column = self.values[name]
-        if column.ndim == 2:
-            return [_plain(entry) for entry in column[:, index]]
-        return _plain(column[index])
+        if name in _DERIVED:
+            return _plain(_DERIVED[name](self, index))
+        if name == "overall_ratio":
+            return [ratio for _, _, ratio in driveline.overall_ratios(self.documents[index].design)]
+        found = self.raw(name, index)
+        if MEASURES[name].shape == "text":
+            return None if math.isnan(found) else str(WORDS[int(found)]) or None
+        if MEASURES[name].shape == "branches":
+            return [_plain(entry) for entry in found]
+        return _plain(found[0] if MEASURES[name].run else found)
 
     def target_results(self, index: int) -> list[TargetResult]:
         """How each target of this design stands."""
@@ -70,50 +103,64 @@ class Evaluation:
         """How a target stands for the design at `index`, at the target's own distance, speed or time."""
         key = MEASURES[target.measure].run
         own = getattr(target.run, key) if key else None
-        value = self.value(target.measure, index) if own is None else self._over(target.measure, own, index)
-        return TargetResult(target, targets.judge(target, value, runs=self.starts(index)))
+        if own is None:
+            value = self.value(target.measure, index)
+        else:
+            column = self.group(index)[0].columns[key, own]
+            value = _plain(self.raw(target.measure, index)[column])
+        runs = self.starts(index) or target.measure == "price"
+        return TargetResult(target, targets.judge(target, value, runs=runs))
 
-    def _over(self, measure: str, own: float, index: int) -> float | None:
-        made: float | None = _plain(self.own_runs[measure, own][index])
-        return made
+
+def _endurance(evaluation: Evaluation, index: int) -> float:
+    supply = evaluation.documents[index].design.drive.supply
+    charge = supply.charge if supply else None
+    drawn = float(evaluation.raw("cruise_bus_current", index))
+    return math.nan if charge is None or not drawn > 0.0 else charge / drawn
 
 
-_RUN_MEASURES = {
-    "distance": measures.over_distance,
-    "speed": measures.to_speed,
-    "time": measures.in_time,
+_DERIVED: dict[str, Callable[[Evaluation, int], float]] = {
+    "no_load_wheel_rpm": lambda e, i: e.raw("no_load_speed", i) / e.documents[i].design.vehicle.wheel_diameter * 2.0,
+    "endurance_at_top": _endurance,
+    "range_at_top": lambda e, i: _endurance(e, i) * e.raw("top_speed", i),
+    "price": lambda e, i: math.nan,  # known once parts with prices are
 }
 
 
 def evaluate(documents: Sequence[Document]) -> Evaluation:
-    """Evaluate designs in one batch.
+    """Evaluate designs, those of one shape in one batch.
 
     Args:
-        documents: at least one, all of one structure (the same number of branches).
+        documents: at least one.
     """
-    designs = [document.design for document in documents]
-    analysis = measures.analyse(driveline.assemble(designs))
-    values: dict[str, Array | Texts] = {**measures.standing(analysis)}
-    own_runs: dict[tuple[str, float], Array] = {}
-    for key, measure in _RUN_MEASURES.items():
+    shapes = [driveline.shape(document.design) for document in documents]
+    order = list(dict.fromkeys(shapes))
+    members = [[d.design for d, shape in zip(documents, shapes, strict=True) if shape == wanted] for wanted in order]
+    places, rows = [], dict.fromkeys(order, 0)
+    for shape in shapes:
+        places.append((order.index(shape), rows[shape]))
+        rows[shape] += 1
+    return Evaluation(tuple(documents), tuple(map(evaluate_group, members)), tuple(places))
+
+
+def evaluate_group(designs: Sequence[Design]) -> Group:
+    """Evaluate designs of one shape as one batch."""
+    batch = driveline.assemble(designs)
+    asked: dict[str, Array] = {}
+    columns: dict[tuple[str, float], int] = {}
+    for key in RUN_KEYS:
         own = sorted({getattr(t.run, key) for d in designs for t in d.targets} - {None})
-        wanted = np.array([[_wanted(design.run, key), *own] for design in designs])
-        if np.isnan(wanted).all():
-            values |= dict.fromkeys((name for name, row in MEASURES.items() if row.run == key), wanted[:, 0])
-            continue
-        # A value nobody gave stands in as 1 and its results are dropped: arrays have no holes.
-        for name, columns in measure(analysis, np.where(np.isnan(wanted), 1.0, wanted)).items():
-            known = np.where(np.isnan(wanted), np.nan, columns)
-            values[name] = known[:, 0]
-            own_runs |= {(name, value): known[:, 1 + place] for place, value in enumerate(own)}
-    return Evaluation(tuple(documents), analysis, values, own_runs)
+        asked[key] = np.array([[_wanted(design.run, key), *own] for design in designs])
+        columns |= {(key, value): place for place, value in enumerate(own, start=1)}
+    wanted = Wanted(asked["distance"], asked["speed"], asked["time"])
+    return Group(batch, measures.measure(batch, wanted), columns)
 
 
 def result(evaluation: Evaluation, index: int = 0) -> dict[str, Any]:
     """The result document of one design, as the command line prints it."""
     state: dict[str, Any] = {"state": "ok"}
     if not evaluation.starts(index):
-        state = {"state": "will not start", "held_by": str(evaluation.analysis.held_by[index])}
+        state = {"state": "will not start", "held_by": evaluation.held_by(index)}
     return {
         "format": "ydrometer-result",
         "version": 1,
@@ -129,7 +176,8 @@ def _measure(evaluation: Evaluation, name: str, index: int) -> dict[str, Any]:
     row = MEASURES[name]
     value = evaluation.value(name, index)
     if row.shape == "ratios":
-        value = [{"branch": branch, "gear": 0, "value": ratio} for branch, ratio in enumerate(value)]
+        ratios = driveline.overall_ratios(evaluation.documents[index].design)
+        value = [{"branch": branch, "gear": gear, "value": ratio} for branch, gear, ratio in ratios]
     if row.unit == "rpm":
         value = [in_rpm(entry) for entry in value] if isinstance(value, list) else in_rpm(value)
     return {"value": value, "unit": row.unit}
@@ -156,15 +204,20 @@ def messages(evaluation: Evaluation, index: int = 0) -> list[Message]:
     found: list[Message] = []
     design = evaluation.documents[index].design
     if not evaluation.starts(index):
-        found.append(_held(str(evaluation.analysis.held_by[index])))
-    plant = evaluation.analysis.plant
-    if np.isnan(forces.braking(plant)[index, 0]):
+        found.append(_held(evaluation.held_by(index)))
+    elif math.isinf(evaluation.raw("top_speed", index)):
+        found.append(Message("warning", "conditions.grade", "Nothing holds it back on this slope: it gathers speed "
+                             "without end, so the run has no figures."))  # fmt: skip
+    if evaluation.starts(index) and math.isnan(evaluation.raw("stopping_distance", index)):
         found.append(Message("warning", "vehicle.brake_force", "The slope beats the brakes: it will not stop."))
-    tyres = plant.grip * forces.weight_on_ground(plant)
-    if evaluation.analysis.rest.traction[index, 0] < tyres[index, 0]:
+    if evaluation.raw("lifts", index):
         found.append(Message("warning", "vehicle.cg_height", "The front wheels lift before the tyres slip."))
-    for b in range(len(design.drive.branches)):
-        found += _motor_messages(design, b, evaluation.value("motor_speed_at_top", index)[b])
+    speeds = evaluation.value("motor_speed_at_top", index)
+    for b, branch in enumerate(design.drive.branches):
+        path = f"drive.branches[{b}].source"
+        if isinstance(branch.source, Motor):
+            found += _disagreement(branch.source, path)
+        found += _over_speed(branch.source.max_speed, speeds[b], path)
     return found
 
 
@@ -174,31 +227,26 @@ def _held(reason: str) -> Message:
     return Message("warning", "vehicle.grip", "It will not start: the tyres hold too little for the resistance.")
 
 
-def _motor_messages(design: Design, branch: int, speed: float | None) -> list[Message]:
-    path = f"drive.branches[{branch}].source"
-    motor = design.drive.branches[branch].source
+def _disagreement(motor: Motor, path: str) -> Iterator[Message]:
     line = motor_line(motor)
-    found = []
     if line.disagreement > DISAGREEMENT:
-        found.append(
-            Message(
-                "warning",
-                f"{path}.bench_points",
-                f"The five figures do not agree: they make torque per ampere {line.kt:.4g} N·m/A but volts per "
-                f"rad/s {line.ke:.4g}, and the two should be equal. Check nominal_voltage, free_speed, "
-                "free_current, stall_torque and stall_current.",
-            )
+        yield Message(
+            "warning",
+            f"{path}.bench_points",
+            f"The five figures do not agree: they make torque per ampere {line.kt:.4g} N·m/A but volts per "
+            f"rad/s {line.ke:.4g}, and the two should be equal. Check nominal_voltage, free_speed, "
+            "free_current, stall_torque and stall_current.",
         )
-    if motor.max_speed is not None and speed is not None and speed > motor.max_speed:
-        found.append(
-            Message(
-                "warning",
-                f"{path}.max_speed",
-                f"At top speed the motor turns {speed * RPM:.0f} rpm, above its {motor.max_speed * RPM:.0f} rpm. "
-                "Stay below what its maker allows.",
-            )
+
+
+def _over_speed(most: float | None, speed: float | None, path: str) -> Iterator[Message]:
+    if most is not None and speed is not None and speed > most:
+        yield Message(
+            "warning",
+            f"{path}.max_speed",
+            f"At top speed it turns {speed * RPM:.0f} rpm, above its {most * RPM:.0f} rpm. "
+            "Stay below what its maker allows.",
         )
-    return found
 
 
 def _wanted(run: Run, key: str) -> float:

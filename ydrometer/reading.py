@@ -2,8 +2,7 @@
 
 A type is a dataclass whose fields are declared with the functions below (`quantity`, `whole`, `nested` …).
 The declaration is all there is: what may stand there, its bounds, and what holds where it is absent.
-Keys a type does not declare are refused; keys of the format that this version does not compute yet
-are declared with `not_yet` and refused by that name, so that nothing is ever computed wrongly in silence.
+Keys a type does not declare are refused, so that nothing is ever dropped in silence.
 """
 
 from __future__ import annotations
@@ -24,13 +23,28 @@ LONGEST_TEXT = 2000
 _UNREADABLE: Any = object()
 
 
-@dataclass(slots=True)
+Bounds = tuple[float, float, float]
+"""(above, at least, at most), in SI."""
+UNBOUNDED: Bounds = (-math.inf, -math.inf, math.inf)
+
+
+@dataclass(frozen=True, slots=True)
 class Value:
-    """A quantity as it was read: its SI value, the kind of quantity and how it was come by."""
+    """A quantity as it was read.
+
+    Attributes:
+        si: its value. dimension: its kind of quantity.
+        origin: how it was come by, one of `ORIGINS`, or "default" where the document does not give it.
+        spread: one standard deviation, SI, 0 where none is given. bounds: what the format allows.
+        note: what was written beside it.
+    """
 
     si: float
     dimension: str
     origin: str
+    spread: float = 0.0
+    bounds: Bounds = UNBOUNDED
+    note: str = ""
 
 
 @dataclass(slots=True)
@@ -51,13 +65,22 @@ Reader = Callable[[Any, str, Reading], Any]
 
 
 @dataclass(frozen=True, slots=True)
+class _Absent:
+    """What is to be noted where a quantity with a default is not given."""
+
+    dimension: str
+    assumed: bool
+    bounds: Bounds
+
+
+@dataclass(frozen=True, slots=True)
 class _Spec:
     read: Reader
-    assumed: bool = False
+    absent: _Absent | None = None
 
 
-def _declare(read: Reader, default: Any, *, assumed: bool = False) -> Any:
-    metadata = {"spec": _Spec(read, assumed)}
+def _declare(read: Reader, default: Any, *, absent: _Absent | None = None) -> Any:
+    metadata = {"spec": _Spec(read, absent)}
     if default is dataclasses.MISSING:
         return field(metadata=metadata)
     return field(default=default, metadata=metadata)
@@ -73,59 +96,60 @@ def quantity(
     assumed: bool = False,
 ) -> Any:
     """A field holding a quantity in SI; bounds in SI. `assumed`: its default is a guess to be shown as one."""
+    reader = quantity_reader(dimension, above=above, at_least=at_least, at_most=at_most)
+    return _declare(reader, default, absent=_Absent(dimension, assumed, (above, at_least, at_most)))
+
+
+def quantity_reader(
+    dimension: str, *, above: float = -math.inf, at_least: float = -math.inf, at_most: float = math.inf
+) -> Reader:
+    """Reads a quantity within bounds in SI."""
 
     def read(raw: Any, path: str, reading: Reading) -> Any:
         return read_quantity(raw, path, reading, dimension, (above, at_least, at_most))
 
-    return _declare(read, default, assumed=assumed)
+    return read
 
 
-def read_quantity(
-    raw: Any,
-    path: str,
-    reading: Reading,
-    dimension: str,
-    bounds: tuple[float, float, float] = (-math.inf, -math.inf, math.inf),
-) -> Any:
-    """Read one quantity: a text, a bare SI number, or an object of value, origin and note.
-
-    `bounds` are (above, at least, at most) in SI.
-    """
-    origin = "given"
+def read_quantity(raw: Any, path: str, reading: Reading, dimension: str, bounds: Bounds = UNBOUNDED) -> Any:
+    """Read one quantity: a text, with or without its spread, a bare SI number, or an object of value, origin and note."""
+    origin, note = "given", ""
     if isinstance(raw, Mapping):
-        raw, origin = _unwrap(raw, path, reading)
+        raw, origin, note = _unwrap(raw, path, reading)
         if raw is _UNREADABLE:
             return _UNREADABLE
-    if isinstance(raw, str) and ("+/-" in raw or "±" in raw):
-        return refuse_not_yet(path, reading, "give the value without its spread")
     try:
-        value = units.parse(raw, dimension)
+        value, spread = units.parse_spread(raw, dimension)
     except QuantityError as error:
         return reading.fault(path, str(error), f"give {error.remedy}")
     wrong = _out_of_bounds(value, bounds)
     if wrong:
         return reading.fault(path, f"{_shown(raw)} is out of range", f"give a value {wrong}")
-    reading.values[path] = Value(value, dimension, origin)
+    reading.values[path] = Value(value, dimension, origin, spread, bounds, note)
     return value
 
 
-def _unwrap(raw: Mapping[str, Any], path: str, reading: Reading) -> tuple[Any, str]:
-    origin = raw.get("origin", "given")
+def _unwrap(raw: Mapping[str, Any], path: str, reading: Reading) -> tuple[Any, str, str]:
+    origin, note = raw.get("origin", "given"), raw.get("note", "")
+    unreadable = (_UNREADABLE, "given", "")
+    before = len(reading.faults)
     for key in raw:
         if key not in ("value", "origin", "note"):
-            reading.fault(f"{path}.{key}", "unknown key", "a quantity object has value, origin and note")
+            reading.fault(
+                f"{path}.{printable(key)}", "unknown key", "a quantity object has value, origin and note"
+            )
     if origin not in ORIGINS:
         reading.fault(f"{path}.origin", f"{_shown(origin)} is no origin", "use one of " + ", ".join(ORIGINS))
-    if not isinstance(raw.get("note", ""), str):
-        reading.fault(f"{path}.note", "not a text", "give a text")
+    if not isinstance(note, str) or len(note) > LONGEST_TEXT:
+        reading.fault(f"{path}.note", "not such a text", f"give a text of at most {LONGEST_TEXT} characters")
     if "value" not in raw:
-        return reading.fault(f"{path}.value", "missing", "give the quantity"), "given"
-    if isinstance(raw["value"], Mapping):
-        return reading.fault(f"{path}.value", "not a quantity", "give a text or a number"), "given"
-    return raw["value"], str(origin)
+        reading.fault(f"{path}.value", "missing", "give the quantity")
+    elif isinstance(raw["value"], Mapping):
+        reading.fault(f"{path}.value", "not a quantity", "give a text or a number")
+    return unreadable if len(reading.faults) > before else (raw["value"], str(origin), note)
 
 
-def _out_of_bounds(value: float, bounds: tuple[float, float, float]) -> str:
+def _out_of_bounds(value: float, bounds: Bounds) -> str:
     above, least, most = bounds
     if value <= above:
         return f"above {above:g}"
@@ -175,14 +199,12 @@ def flag(default: bool = False) -> Any:
     return _declare(read, default)
 
 
-def choice(options: tuple[str, ...], *, later: tuple[str, ...] = (), default: Any = dataclasses.MISSING) -> Any:
-    """A field that is one of `options`; those in `later` belong to the format but not yet to this version."""
+def choice(options: tuple[str, ...], *, default: Any = dataclasses.MISSING) -> Any:
+    """A field that is one of `options`."""
 
     def read(raw: Any, path: str, reading: Reading) -> Any:
-        if isinstance(raw, str) and raw in later:
-            return refuse_not_yet(path, reading, "use " + " or ".join(f'"{option}"' for option in options))
         if not isinstance(raw, str) or raw not in options:
-            return reading.fault(path, f"{_shown(raw)} given", "use one of " + ", ".join(options + later))
+            return reading.fault(path, f"{_shown(raw)} given", "use one of " + ", ".join(options))
         return raw
 
     return _declare(read, default)
@@ -193,31 +215,29 @@ def nested(kind: type[Any], default: Any = dataclasses.MISSING) -> Any:
     return _declare(lambda raw, path, reading: read_object(kind, raw, path, reading), default)
 
 
-def one_of(kinds: Mapping[str, type[Any]], *, later: tuple[str, ...] = (), default: Any = dataclasses.MISSING) -> Any:
+def one_of(kinds: Mapping[str, type[Any]], *, default: Any = dataclasses.MISSING) -> Any:
     """A field holding an object whose key `kind` says which type it is."""
-    return _declare(kind_reader(kinds, later), default)
+    return _declare(kind_reader(kinds), default)
 
 
-def kind_reader(kinds: Mapping[str, type[Any]], later: tuple[str, ...] = ()) -> Reader:
+def kind_reader(kinds: Mapping[str, type[Any]]) -> Reader:
     """Reads an object whose key `kind` names its type in `kinds`."""
 
     def read(raw: Any, path: str, reading: Reading) -> Any:
         if not isinstance(raw, Mapping):
             return reading.fault(path, f"{_shown(raw)} given", "give an object with its kind")
         kind = raw.get("kind")
-        if isinstance(kind, str) and kind in later:
-            return refuse_not_yet(path, reading, "kinds this version computes: " + ", ".join(kinds))
         if not isinstance(kind, str) or kind not in kinds:
             given = f"{_shown(kind)} given" if "kind" in raw else "missing"
-            return reading.fault(f"{path}.kind", given, "use one of " + ", ".join((*kinds, *later)))
+            return reading.fault(f"{path}.kind", given, "use one of " + ", ".join(kinds))
         rest = {key: value for key, value in raw.items() if key != "kind"}
         return read_object(kinds[kind], rest, path, reading)
 
     return read
 
 
-def items(read_item: Reader, *, least: int = 0, most: int = LONGEST_LIST, default: Any = ()) -> Any:
-    """A field holding a list of things read by `read_item`, as a tuple."""
+def items(read_item: Reader, *, least: int = 0, most: int = LONGEST_LIST, required: bool = False) -> Any:
+    """A field holding a list of things read by `read_item`, as a tuple; empty where it is absent and not required."""
 
     def read(raw: Any, path: str, reading: Reading) -> Any:
         if not isinstance(raw, list | tuple):
@@ -226,17 +246,7 @@ def items(read_item: Reader, *, least: int = 0, most: int = LONGEST_LIST, defaul
             return reading.fault(path, f"{len(raw)} entries given", f"give {least} to {most} entries")
         return tuple(read_item(entry, f"{path}[{index}]", reading) for index, entry in enumerate(raw))
 
-    return _declare(read, default)
-
-
-def not_yet(remedy: str = "leave it out") -> Any:
-    """A key of the format that this version refuses by name."""
-    return _declare(lambda raw, path, reading: refuse_not_yet(path, reading, remedy), None)
-
-
-def refuse_not_yet(path: str, reading: Reading, remedy: str) -> Any:
-    """Note that the format allows what stands at `path`, but this version does not compute it."""
-    return reading.fault(path, f"not yet supported: {path}", remedy)
+    return _declare(read, dataclasses.MISSING if required else ())
 
 
 def read_object(kind: type[T], raw: Any, path: str, reading: Reading) -> T:
@@ -265,8 +275,11 @@ def _read_field(declared: dataclasses.Field[Any], raw: Mapping[str, Any], path: 
         return spec.read(raw[declared.name], path, reading)
     if declared.default is dataclasses.MISSING:
         return reading.fault(path, "missing", "this value is needed")
-    if spec.assumed:
-        reading.assumed.append(f"{path} = {declared.default:g}")
+    if spec.absent and declared.default is not None:
+        origin = "assumed" if spec.absent.assumed else "default"
+        reading.values[path] = Value(declared.default, spec.absent.dimension, origin, bounds=spec.absent.bounds)
+        if spec.absent.assumed:
+            reading.assumed.append(f"{path} = {declared.default:g}")
     return declared.default
 
 

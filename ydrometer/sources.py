@@ -1,10 +1,11 @@
-"""What turns the first shaft: electric motors, and the controller between them and the supply."""
+"""What turns the first shaft: electric motors with their controller, and engines with their clutch."""
 
 from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass
-from typing import ClassVar
+from itertools import pairwise
+from typing import Any, ClassVar
 
 from ydrometer import reading
 
@@ -69,6 +70,57 @@ class Controller:
 
     current_limit: float | None = reading.quantity("current", above=0.0, default=None)
     resistance: float = reading.quantity("resistance", at_least=0.0, default=0.0)
+
+
+MOST_POINTS = 1000
+"""Points of a torque curve, at most."""
+_SPEED = reading.quantity_reader("angular speed", at_least=0.0)
+_TORQUE = reading.quantity_reader("torque", at_least=0.0)
+
+
+def _read_point(raw: Any, path: str, seen: reading.Reading) -> Any:
+    if not isinstance(raw, list | tuple) or len(raw) != 2:
+        return seen.fault(path, "not a pair", 'give speed and torque, such as ["1800 rpm", "6.1 N*m"]')
+    return _SPEED(raw[0], f"{path}[0]", seen), _TORQUE(raw[1], f"{path}[1]", seen)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Engine:
+    """An engine by points (rad/s, N·m) of its full-throttle torque; the governor is the falling end of the curve."""
+
+    kind: ClassVar[str] = "engine"
+    name: str = reading.text()
+    torque_curve: tuple[tuple[float, float], ...] = reading.items(
+        _read_point, least=1, most=MOST_POINTS, required=True
+    )
+    inertia: float = reading.quantity("inertia", at_least=0.0, default=0.0)
+    max_speed: float | None = reading.quantity("angular speed", above=0.0, default=None)
+    mass: float | None = reading.quantity("mass", above=0.0, default=None)
+    reversed: bool = reading.flag()
+
+    def faults(self) -> Iterator[tuple[str, str, str]]:
+        """The points rise in speed."""
+        for index, (before, after) in enumerate(pairwise(self.torque_curve), start=1):
+            if not before[0] < after[0]:
+                yield f"torque_curve[{index}][0]", "not above the speed before it", "give the points rising in speed"
+        if self.torque_curve[-1][0] <= 0.0:
+            yield "torque_curve", "ends at standstill", "give points up to the governed speed"
+
+    @property
+    def rotor_inertia(self) -> float:
+        """Counted as a rotor's throughout, a stated simplification."""
+        return self.inertia
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Clutch:
+    """A centrifugal clutch on the engine's own shaft; a hand clutch is the same at its chosen launch speed."""
+
+    engagement_speed: float = reading.quantity("angular speed", above=0.0)
+
+
+Source = Motor | Engine
+KINDS: dict[str, type] = {"motor": Motor, "engine": Engine}
 
 
 @dataclass(frozen=True, slots=True)

@@ -71,6 +71,43 @@ def parse(text: str | float, dimension: str) -> float:
     return value
 
 
+def parse_spread(text: str | float, dimension: str) -> tuple[float, float]:
+    """SI value and spread (one standard deviation, 0 where none is given) of a quantity.
+
+    Args:
+        text: as for `parse`; the spread after "+/-" or "±", in a unit of its own, in the unit of the value
+            ("14.2 +/- 0.2 kg"), or as a share of it ("14.2 kg +/- 2 %").
+        dimension: as for `parse`.
+
+    Raises:
+        QuantityError: not a quantity, or a spread that is negative or not of this dimension.
+    """
+    if not isinstance(text, str) or ("±" not in text and "+/-" not in text):
+        return parse(text, dimension), 0.0
+    value_text, _, spread_text = text.replace("+/-", "±").partition("±")
+    unit = _unit_of(spread_text)
+    if unit and not _unit_of(value_text):
+        value_text = f"{value_text} {unit}"
+    value = parse(value_text, dimension)
+    if unit == "%" and DIMENSIONS[dimension].si:
+        return value, abs(value) * _spread(parse(spread_text, "ratio"), text)
+    if not unit:
+        spread_text = f"{spread_text} {_unit_of(value_text)}"
+    zero = parse(f"0 {_unit_of(spread_text)}", dimension) if dimension == "temperature" else 0.0
+    return value, _spread(parse(spread_text, dimension) - zero, text)
+
+
+def _unit_of(text: str) -> str:
+    match = _NUMBER.fullmatch(text)
+    return match["unit"].strip() if match else ""
+
+
+def _spread(size: float, text: str) -> float:
+    if size < 0.0:
+        raise QuantityError(f"the spread of {_shown(text)} is negative", "a spread of 0 or more after +/-")
+    return size
+
+
 @lru_cache(maxsize=4096)
 def _parse_text(text: str, dimension: str) -> float:
     if len(text) > _LONGEST_TEXT:

@@ -2,10 +2,15 @@
 
 from __future__ import annotations
 
+import math
+from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import NamedTuple
 
 from ydrometer import reading
+
+
+GEOMETRY = ("wheelbase", "cg_ahead_of_rear", "cg_height")
 
 
 class Geometry(NamedTuple):
@@ -24,8 +29,8 @@ class Vehicle:
     payload: float = reading.quantity("mass", at_least=0.0, default=0.0)
     wheel_diameter: float = reading.quantity("length", above=0.0)
     wheels_inertia: float = reading.quantity("inertia", at_least=0.0, default=0.0)
-    driven: str = reading.choice(("all",), later=("rear", "front"))
-    driven_share: None = reading.not_yet()
+    driven: str = reading.choice(("all", "rear", "front"))
+    driven_share: float | None = reading.quantity("ratio", above=0.0, at_most=1.0, default=None)
     wheelbase: float | None = reading.quantity("length", above=0.0, default=None)
     cg_ahead_of_rear: float | None = reading.quantity("length", default=None)
     cg_height: float | None = reading.quantity("length", above=0.0, default=None)
@@ -36,12 +41,21 @@ class Vehicle:
     brake_force: float | None = reading.quantity("force", above=0.0, default=None)
     braked_share: float = reading.quantity("ratio", above=0.0, at_most=1.0, default=1.0)
 
-    def faults(self) -> list[tuple[str, str, str]]:
+    def faults(self) -> Iterator[tuple[str, str, str]]:
         """What only shows in combination."""
         ahead, base = self.cg_ahead_of_rear, self.wheelbase
-        if ahead is not None and not 0.0 < ahead < (base or float("inf")):
-            return [("cg_ahead_of_rear", f"{ahead:g} m given", "the centre of mass lies between the axles")]
-        return []
+        if ahead is not None and not 0.0 < ahead < (base or math.inf):
+            yield "cg_ahead_of_rear", f"{ahead:g} m given", "the centre of mass lies between the axles"
+        if self.driven_share is not None and self.geometry is not None:
+            yield (
+                "driven_share",
+                "given beside wheelbase, cg_ahead_of_rear and cg_height",
+                "give the share for a plain estimate, or the three lengths",
+            )
+        if self.driven != "all" and self.driven_share is None:
+            for key in GEOMETRY:
+                if getattr(self, key) is None:
+                    yield key, f"missing for {self.driven} drive", "give it, or driven_share for a plain estimate"
 
     @property
     def total_mass(self) -> float:

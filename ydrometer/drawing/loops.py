@@ -1,7 +1,7 @@
 """Open loops around two wheels: length, centre distance, tangents and wraps.
 
 Exact open-belt geometry: L = 2·C·cos(be) + π·(r1 + r2) + 2·be·(r2 − r1), be = asin((r2 − r1)/C)
-(ISO 5296, ISO 13050; Shigley, Mechanical Engineering Design, ch. 17). A chain's length follows the same
+(ISO 5296, ISO 13050). A chain's length follows the same
 formula with r = z·p/(2·π) (ISO 606).
 """
 

@@ -1,120 +1,142 @@
 """Forces between wheels and ground, and the acceleration they leave.
 
-Longitudinal model of a vehicle: any text on vehicle dynamics (resistance, axle loads).
+Longitudinal model of a vehicle: any text on vehicle dynamics (resistance, axle loads). Letters as in `currents`.
 """
 
 from __future__ import annotations
 
-from dataclasses import dataclass, fields
+import math
 
-import numpy as np
-from numpy.typing import NDArray
-
-from ydrometer.driveline import Array, Plant
+from ydrometer.jit import compiled
 from ydrometer.motion import currents
-from ydrometer.motion.currents import Electric
-from ydrometer.units import STANDARD_GRAVITY
+from ydrometer.motion.plant import Plant
+
+FULL = currents.FULL
+drive_force, eased_off, electric = currents.drive_force, currents.eased_off, currents.electric
 
 
-@dataclass(frozen=True, slots=True)
-class State:
-    """Forces in N and accelerations in m/s² at speeds of shape (n, k), at full throttle.
+@compiled
+def resistance(p: Plant, v: float) -> float:
+    """F_res = F_rr + F_air + F_grade of a moving vehicle, N."""
+    return p.rolling + p.air * v * v + p.grade
 
-    Attributes:
-        electric: motors and supply at full throttle.
-        drive: F_drive. resistance: F_res. traction: F_trac.
-        drive_acceleration: what the drive allows. grip_acceleration: what the tyres allow.
+
+@compiled
+def traction(p: Plant, v: float) -> float:
+    """F_trac: what the tyres hold with the weight that moves between the axles, and no more than lifts the front, N.
+
+    mu·(W·share − t·(F_rr + F_air))/(1 − mu·t), with t = h/L where the rear wheels drive and −h/L where the front do.
     """
-
-    electric: Electric
-    drive: Array
-    resistance: Array
-    traction: Array
-    drive_acceleration: Array
-    grip_acceleration: Array
-
-    @property
-    def acceleration(self) -> Array:
-        """The lesser of the two: the run with the wheels held at the limit of grip."""
-        return np.minimum(self.drive_acceleration, self.grip_acceleration)
+    against = p.rolling + p.air * v * v
+    lifting = p.weight * p.lift + against
+    rest = 1.0 - p.grip * p.transfer
+    if rest <= 0.0:
+        return lifting
+    return min(p.grip * (p.weight * p.share - p.transfer * against) / rest, lifting)
 
 
-def at_speed(plant: Plant, speed: Array) -> State:
-    """Forces at full throttle.
-
-    Args:
-        plant: n designs.
-        speed: m/s, shape (n, k), not negative.
-    """
-    electric = currents.full_throttle(plant, speed)
-    drive = currents.drive_force(plant, electric.currents)
-    against = resistance(plant, speed)
-    tyres = traction(plant, speed)
-    return State(
-        electric,
-        drive,
-        against,
-        tyres,
-        (drive - against) / plant.inertial_mass,
-        (tyres - against) / plant.mass,
-    )
+@compiled
+def wall_traction(p: Plant) -> float:
+    """What the tyres hold at a wall, where nothing accelerates and the push, at ground level, lifts nothing, N."""
+    held = p.grip * (p.weight * p.share + p.transfer * p.grade)
+    return max(0.0, min(held, p.grip * p.weight))
 
 
-def weight_on_ground(plant: Plant) -> Array:
-    """m·g·cos(th), N, shape (n, 1)."""
-    return plant.mass * STANDARD_GRAVITY * np.cos(plant.slope)
+@compiled
+def braking(p: Plant) -> float:
+    """Constant deceleration F_brake/m + g·sin(th), m/s²; not positive where the slope beats the brakes."""
+    held = min(p.grip * p.weight * p.braked_share, p.brake_force, p.weight * p.rear_lift)
+    return (held + p.grade) / p.mass
 
 
-def rolling(plant: Plant) -> Array:
-    """F_rr = Crr·m·g·cos(th) + F_fixed, N, shape (n, 1)."""
-    return plant.rolling * weight_on_ground(plant) + plant.fixed_drag
+@compiled
+def accelerations(p: Plant, k: int, v: float) -> tuple[float, float]:
+    """What the drive allows at full throttle, and what the tyres allow, m/s²; the run has the lesser."""
+    drive = drive_force(p, k, v, electric(p, k, v, FULL)[0], FULL)
+    against = resistance(p, v)
+    return (drive - against) / p.inertial_mass[k], (traction(p, v) - against) / p.mass
 
 
-def grade(plant: Plant) -> Array:
-    """F_grade = m·g·sin(th), N, shape (n, 1)."""
-    return plant.mass * STANDARD_GRAVITY * np.sin(plant.slope)
+@compiled
+def acceleration(p: Plant, k: int, v: float) -> float:
+    """a(v) in gear k, m/s²."""
+    by_drive, by_grip = accelerations(p, k, v)
+    return min(by_drive, by_grip)
 
 
-def resistance(plant: Plant, speed: Array) -> Array:
-    """F_res = F_rr + F_air + F_grade, N, of a moving vehicle."""
-    return rolling(plant) + plant.air * speed**2 + grade(plant)
-
-
-def traction(plant: Plant, speed: Array) -> Array:
-    """F_trac, N: what the tyres hold, and no more than lifts the front wheels (m·g·cos(th)·b/h + F_rr + F_air)."""
-    weight = weight_on_ground(plant)
-    lift = weight * plant.lift + rolling(plant) + plant.air * speed**2
-    return np.minimum(plant.grip * weight, lift)
-
-
-def wall_traction(plant: Plant) -> Array:
-    """What the tyres hold while pushing at a wall, N, (n, 1); taken at ground level, so it lifts nothing."""
-    return plant.grip * weight_on_ground(plant)
-
-
-def braking(plant: Plant) -> Array:
-    """Constant deceleration F_brake/m + g·sin(th), m/s², (n, 1); NaN where the slope beats the brakes."""
-    weight = weight_on_ground(plant)
-    tyres = plant.grip * weight * plant.braked_share
-    force = np.minimum(np.minimum(tyres, plant.brake_force), weight * plant.rear_lift)
-    rate = force / plant.mass + STANDARD_GRAVITY * np.sin(plant.slope)
-    return np.where(rate > 0.0, rate, np.nan)
-
-
-def as_driven(plant: Plant, speed: Array, state: State) -> Electric:
-    """Motors and supply during the run: eased off where grip holds the vehicle back.
+@compiled
+def as_driven(p: Plant, k: int, v: float) -> tuple[float, float, float, float, float]:
+    """The run at v: acceleration, u, Vb, Ibus, throttle; eased off where the tyres hold it back.
 
     There the drive gives F_trac + (m_eff − m)·a, the second part for its own turning masses.
     """
-    slipping = state.grip_acceleration < state.drive_acceleration
-    if not slipping.any():
-        return state.electric
-    turning = (plant.inertial_mass - plant.mass) * state.grip_acceleration
-    held = np.where(slipping, state.traction + turning, state.drive)
-    eased = currents.eased_off(plant, speed, held)
-    return choose(slipping, eased, state.electric)
+    u, bus, drawn = electric(p, k, v, FULL)
+    full = drive_force(p, k, v, u, FULL)
+    against, tyres = resistance(p, v), traction(p, v)
+    by_drive, by_grip = (full - against) / p.inertial_mass[k], (tyres - against) / p.mass
+    if by_grip >= by_drive:
+        return by_drive, u, bus, drawn, FULL
+    wanted = tyres + (p.inertial_mass[k] - p.mass) * by_grip
+    u, bus, drawn, throttle = eased_off(p, k, v, min(wanted, full))
+    return by_grip, u, bus, drawn, throttle
 
 
-def choose(where: NDArray[np.bool_], one: Electric, other: Electric) -> Electric:
-    """The one state or the other, element by element."""
-    return Electric(**{f.name: np.where(where, getattr(one, f.name), getattr(other, f.name)) for f in fields(Electric)})
+@compiled
+def coast(p: Plant, k: int, v: float, time: float) -> tuple[float, float]:
+    """Speed and distance after a time without drive, m/s and m; rolling resistance stops it but does not push back.
+
+    dv/dt = −α − β·v² (Riccati) with α = (F_rr + F_grade)/m_eff and β = air/m_eff has the solution
+    v(t) = (v·C − α·S)/(C + β·v·S), x(t) = ln(C + β·v·S)/β, where C and S are cosine and sine of √(αβ)·t, the
+    latter over √(αβ); hyperbolic where the slope drives it.
+    """
+    alpha, beta = (p.rolling + p.grade) / p.inertial_mass[k], p.air / p.inertial_mass[k]
+    turn = math.sqrt(abs(alpha * beta))
+    if alpha > 0.0:
+        stop = math.atan(v * turn / alpha) / turn if turn * v > 1e-9 * alpha else v / alpha
+        time = min(time, stop)
+    angle = turn * time
+    if angle < 1e-6:
+        # The series of C − 1 and S, exact to the last digits here.
+        cosine = -0.5 * alpha * beta * time * time
+        sine = time * (1.0 - alpha * beta * time * time / 6.0)
+    elif alpha > 0.0:
+        cosine, sine = -2.0 * math.sin(0.5 * angle) ** 2, math.sin(angle) / turn
+    else:
+        cosine, sine = 2.0 * math.sinh(0.5 * angle) ** 2, math.sinh(angle) / turn
+    grown = cosine + beta * v * sine
+    speed = max(0.0, (v * (1.0 + cosine) - alpha * sine) / (1.0 + grown))
+    if beta * v * time < 1e-9:
+        return speed, v * time - 0.5 * alpha * time * time
+    return speed, math.log1p(grown) / beta
+
+
+@compiled
+def max_grade(p: Plant) -> float:
+    """The steepest slope on which it still starts, rise over run; NaN where not even on the level.
+
+    Each term of the start reads A·cos(th) − m·g·sin(th) + B = 0 and is solved in closed form; the least holds.
+    """
+    over_cos = 1.0 / math.cos(math.atan2(p.grade, p.weight))
+    level = p.weight * over_cos
+    fixed = p.rolling - p.rolling_coefficient * p.weight
+    crr = p.rolling_coefficient
+    drive = drive_force(p, 0, 0.0, electric(p, 0, 0.0, FULL)[0], FULL)
+    steepest = steepest_slope(-crr * level, level, drive - fixed)
+    rest = 1.0 - p.grip * p.transfer
+    if rest > 0.0:
+        held = p.grip * (p.share - p.transfer * crr) / rest - crr
+        steepest = min(steepest, steepest_slope(held * level, level, -(p.grip * p.transfer / rest + 1.0) * fixed))
+    if not math.isinf(p.lift):
+        steepest = min(steepest, math.atan(p.lift))
+    return math.tan(steepest) if steepest > 0.0 else math.nan
+
+
+@compiled
+def steepest_slope(a: float, s: float, b: float) -> float:
+    """The th in (0, π/2) where a·cos(th) − s·sin(th) + b falls to 0; 0 where it is not positive on the level."""
+    if a + b <= 0.0:
+        return 0.0
+    size = math.hypot(a, s)
+    if b >= size:
+        return 0.5 * math.pi
+    return min(math.acos(-b / size) - math.atan2(s, a), 0.5 * math.pi)

@@ -2,166 +2,193 @@
 
 from __future__ import annotations
 
-import dataclasses
-from dataclasses import dataclass
+import math
+from typing import Any, NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
 
-from ydrometer.driveline import Array, Plant
-from ydrometer.motion import currents, forces, run
-from ydrometer.motion.currents import Electric
-from ydrometer.motion.forces import State
-from ydrometer.motion.roots import find_root
-from ydrometer.motion.run import Profile
+from ydrometer import jit
+from ydrometer.jit import compiled
+from ydrometer.motion import currents, forces, gears, run, speeds
+from ydrometer.motion.plant import Array, Batch, Plant, row
 
 GEARING_SHARE = 0.90
 """From this share of the no-load speed up, it is the gearing that limits the top speed."""
 
 Texts = NDArray[np.str_]
+NOTHING, TORQUE, GRIP, GEARING, POWER = range(5)
+WORDS = np.array(["", "torque", "grip", "gearing", "power"])
+
+acceleration, accelerations, as_driven = forces.acceleration, forces.accelerations, forces.as_driven
+braking, traction, wall_traction, steepest = forces.braking, forces.traction, forces.wall_traction, forces.max_grade
+drive_force, eased_off, electric = currents.drive_force, currents.eased_off, currents.electric
+engine_speed, motor_current, FULL = currents.engine_speed, currents.motor_current, currents.FULL
+starting_gear, end_speed = gears.starting_gear, speeds.end_speed
+find, time_to_speed, set_in_motion, MOST_PANELS = run.find, run.time_to_speed, run.run, run.MOST_PANELS
 
 
-@dataclass(frozen=True, slots=True)
-class Analysis:
-    """Everything known of n designs; NaN where a measure has no meaning.
+class Wanted(NamedTuple):
+    """What the run is asked for: distances (n, D) m, speeds (n, S) m/s, times (n, T) s; NaN asks for nothing."""
 
-    Attributes:
-        plant: the designs.
-        starts: whether they start at all, (n,).
-        no_load, top: speeds, (n, 1); top is 0 where a design does not start.
-        profile: the runs of those that start, or None where none does.
-        rest, at_top: forces at standstill and at top speed.
-        cruise: motors and supply at top speed. shove: the same while pushing at a wall with the force `push`.
+    distances: Any
+    speeds: Any
+    times: Any
+
+
+class Results(NamedTuple):
+    """Measures of n designs in SI: (n,), or (n, J) one a branch, or (n, D), (n, S), (n, T) as in `Wanted`.
+
+    NaN where one has no meaning. The names are those of the table of measures; besides, codes into `WORDS`:
+    held_by (0 where the design starts), limited_by, pushing_limit; and the last gear, whether the front lifts at
+    the start, and the no-load speed in the last gear.
     """
 
-    plant: Plant
-    starts: NDArray[np.bool_]
-    no_load: Array
-    top: Array
-    profile: Profile | None
-    rest: State
-    at_top: State
-    cruise: Electric
-    push: Array
-    shove: Electric
+    held_by: Any
+    last_gear: Any
+    lifts: Any
+    no_load_in_last: Any
+    no_load_speed: Any
+    top_speed: Any
+    limited_by: Any
+    launch_acceleration: Any
+    stopping_distance: Any
+    stall_wheel_torque: Any
+    pushing_force: Any
+    pushing_limit: Any
+    pushing_bus_current: Any
+    launch_bus_current: Any
+    peak_bus_current: Any
+    cruise_bus_current: Any
+    max_grade: Any
+    pushing_motor_current: Any
+    launch_motor_current: Any
+    cruise_motor_current: Any
+    motor_speed_at_top: Any
+    time_to_distance: Any
+    speed_at_distance: Any
+    energy_per_run: Any
+    sprint_and_stop: Any
+    time_to_speed: Any
+    distance_in_time: Any
 
-    @property
-    def held_by(self) -> Texts:
-        """What holds those that do not start; empty where they do."""
-        reason = np.where(self.rest.drive_acceleration[:, 0] <= 0.0, "torque", "grip")
-        return np.where(self.starts, "", reason)
 
-    def spread_out(self, values: Array) -> Array:
-        """Values (m, …) of the starting designs as (n, …), NaN for the others."""
-        made = np.full((len(self.plant), *values.shape[1:]), np.nan)
-        made[self.starts] = values
-        return made
-
-
-def analyse(plant: Plant) -> Analysis:
-    """Set n designs in motion.
+def measure(batch: Batch, wanted: Wanted) -> Results:
+    """Measure n designs of one shape.
 
     Args:
-        plant: the designs, all of one structure.
+        batch: the designs.
+        wanted: what is asked of their runs.
     """
-    still = np.zeros((len(plant), 1))
-    rest = forces.at_speed(plant, still)
-    no_load, top = run.final_speeds(plant)
-    starts = rest.acceleration[:, 0] > 0.0
-    profile = None
-    if starts.any():
-        moving = plant if starts.all() else plant.take(starts)
-        profile = run.profile(moving, top[starts])
-    at_top = forces.at_speed(plant, top)
-    cruise = forces.as_driven(plant, top, at_top)
-    push = np.minimum(rest.drive, forces.wall_traction(plant))
-    shove = currents.eased_off(plant, still, push) if (push < rest.drive).any() else rest.electric
-    shove = forces.choose(push < rest.drive, shove, rest.electric)
-    return Analysis(plant, starts, no_load, top, profile, rest, at_top, cruise, push, shove)
+    n, branches = len(batch.mass), batch.engine.shape[1]
+    single, by_branch = 17, 4
+    out = Results(
+        *(np.full(n, np.nan) for _ in range(single)),
+        *(np.full((n, branches), np.nan) for _ in range(by_branch)),
+        *(np.full(wanted.distances.shape, np.nan) for _ in range(4)),
+        np.full(wanted.speeds.shape, np.nan),
+        np.full(wanted.times.shape, np.nan),
+    )
+    _measure_all(for_kernels(batch), wanted, out)
+    return out
 
 
-def standing(analysis: Analysis) -> dict[str, Array | Texts]:
-    """Measures that need no distance, speed or time: arrays (n,), or (J, n) where there is one a branch."""
-    plant, rest, top, cruise, shove = (
-        analysis.plant, analysis.rest, analysis.top, analysis.cruise, analysis.shove,
-    )  # fmt: skip
-    moving = np.where(analysis.starts, 1.0, np.nan)
-    decelerate = forces.braking(plant)
-    cruise_current = cruise.bus_current[:, 0] * moving
-    endurance = plant.capacity[:, 0] / cruise_current
-    return {
-        "overall_ratio": plant.ratio[..., 0],
-        "no_load_speed": analysis.no_load[:, 0],
-        "no_load_wheel_rpm": (analysis.no_load / plant.radius)[:, 0],
-        "top_speed": top[:, 0],
-        "limited_by": _limited_by(analysis),
-        "launch_acceleration": np.where(analysis.starts, rest.acceleration[:, 0], 0.0),
-        "stopping_distance": np.where(analysis.starts, (top**2 / (2.0 * decelerate))[:, 0], 0.0),
-        "stall_wheel_torque": (rest.drive * plant.radius)[:, 0],
-        "pushing_force": analysis.push[:, 0],
-        "pushing_limit": np.where((analysis.push < rest.drive)[:, 0], "grip", "torque"),
-        "pushing_motor_current": shove.currents[..., 0],
-        "pushing_bus_current": shove.bus_current[:, 0],
-        "launch_motor_current": rest.electric.currents[..., 0],
-        "launch_bus_current": rest.electric.bus_current[:, 0],
-        "peak_bus_current": (
-            analysis.spread_out(analysis.profile.peak_bus_current) if analysis.profile else moving * np.nan
-        ),
-        "cruise_motor_current": cruise.currents[..., 0] * moving,
-        "max_grade": max_grade(plant),
-        "motor_speed_at_top": (top / plant.radius * plant.ratio)[..., 0] * moving,
-        "cruise_bus_current": cruise_current,
-        "endurance_at_top": endurance,
-        "range_at_top": endurance * top[:, 0],
-    }
+def for_kernels(batch: Batch) -> Batch:
+    """The batch as the kernels read it fastest: arrays where they are compiled, lists where they are not."""
+    return Batch(*(field.tolist() for field in batch)) if jit.INTERPRETED else batch
 
 
-def over_distance(analysis: Analysis, distance: Array) -> dict[str, Array]:
-    """Measures of the run over distances (n, k), m, as arrays (n, k)."""
-    names = ("time_to_distance", "speed_at_distance", "energy_per_run", "sprint_and_stop")
-    if analysis.profile is None:
-        return dict.fromkeys(names, np.full(distance.shape, np.nan))
-    wanted = distance[analysis.starts]
-    end = analysis.profile.at_distance(wanted)
-    rate = forces.braking(analysis.profile.plant)
-    brake = analysis.profile.braking_point(wanted, np.where(np.isnan(rate), 1.0, rate))
-    parts = (end.time, end.speed, end.energy, brake.time + brake.speed / rate)
-    return {name: analysis.spread_out(part) for name, part in zip(names, parts, strict=True)}
+@compiled
+def _measure_all(batch: Batch, wanted: Wanted, out: Results) -> None:
+    panels = np.empty((MOST_PANELS + 1, 8))
+    for i in range(len(batch.mass)):
+        p = row(batch, i)
+        _at_rest(p, i, out)
+        by_drive, by_grip = accelerations(p, starting_gear(p), 0.0)
+        if by_drive > 0.0 and by_grip > 0.0:
+            _in_motion(p, i, panels, wanted, out)
+        else:
+            out.held_by[i] = TORQUE if by_drive <= 0.0 else GRIP
+            out.top_speed[i] = out.launch_acceleration[i] = out.stopping_distance[i] = 0.0
 
 
-def to_speed(analysis: Analysis, speed: Array) -> dict[str, Array]:
-    """Time to reach speeds (n, k), m/s; NaN where they are never reached."""
-    if analysis.profile is None:
-        return {"time_to_speed": np.full(speed.shape, np.nan)}
-    return {"time_to_speed": analysis.spread_out(analysis.profile.at_speed(speed[analysis.starts]).time)}
+@compiled
+def _at_rest(p: Plant, i: int, out: Results) -> None:
+    """What it does standing still, in its lowest gear, and with the wheels in the air."""
+    u, _, drawn = electric(p, 0, 0.0, FULL)
+    full = drive_force(p, 0, 0.0, u, FULL)
+    held = wall_traction(p)
+    out.held_by[i] = NOTHING
+    out.no_load_speed[i] = end_speed(p, len(p.trunk_ratio) - 1, False, 0.0)
+    out.stall_wheel_torque[i] = full * p.radius
+    out.pushing_force[i] = min(full, held)
+    out.pushing_limit[i] = GRIP if held < full else TORQUE
+    out.max_grade[i] = steepest(p)
+    out.lifts[i] = 1.0 if traction(p, 0.0) >= p.weight * p.lift + p.rolling else 0.0
+    pushing, pushing_drawn = u, drawn
+    if held < full:
+        pushing, _, pushing_drawn, _ = eased_off(p, 0, 0.0, held)
+    electrical = False
+    for j in range(len(p.engine)):
+        if p.engine[j] == 0.0:
+            electrical = True
+            out.launch_motor_current[i, j] = motor_current(p, 0, j, 0.0, u)
+            out.pushing_motor_current[i, j] = motor_current(p, 0, j, 0.0, pushing)
+    if electrical:
+        out.launch_bus_current[i] = drawn
+        out.pushing_bus_current[i] = pushing_drawn
 
 
-def in_time(analysis: Analysis, time: Array) -> dict[str, Array]:
-    """Distance covered in times (n, k), s."""
-    if analysis.profile is None:
-        return {"distance_in_time": np.full(time.shape, np.nan)}
-    return {"distance_in_time": analysis.spread_out(analysis.profile.at_time(time[analysis.starts]).distance)}
+@compiled
+def _in_motion(p: Plant, i: int, panels: Any, wanted: Wanted, out: Results) -> None:
+    """The run from rest, and what it ends at."""
+    count, k, top, peak = set_in_motion(p, panels)
+    no_load = end_speed(p, k, False, 0.0)
+    by_drive, by_grip = accelerations(p, k, top)
+    _, u, bus, drawn, _ = as_driven(p, k, top)
+    rate = braking(p)
+    out.last_gear[i], out.top_speed[i], out.no_load_in_last[i] = k, top, no_load
+    out.launch_acceleration[i] = acceleration(p, starting_gear(p), 0.0)
+    out.limited_by[i] = GEARING if top >= GEARING_SHARE * no_load else GRIP if by_grip < by_drive else POWER
+    if rate > 0.0:
+        out.stopping_distance[i] = 0.5 * top * top / rate
+    if math.isinf(top):
+        return
+    electrical = False
+    for j in range(len(p.engine)):
+        if p.engine[j] == 0.0:
+            electrical = True
+            out.cruise_motor_current[i, j] = motor_current(p, k, j, top, u)
+            out.motor_speed_at_top[i, j] = top * p.turning[k][j]
+        else:
+            out.motor_speed_at_top[i, j] = engine_speed(p, k, j, top)
+    if electrical:
+        out.cruise_bus_current[i] = drawn
+        out.peak_bus_current[i] = peak
+    _over_distances(p, i, panels, count, bus * drawn, wanted, out)
+    for m in range(wanted.speeds.shape[1]):
+        if wanted.speeds[i, m] < top:
+            out.time_to_speed[i, m] = time_to_speed(p, panels, count, wanted.speeds[i, m])
+    for m in range(wanted.times.shape[1]):
+        if wanted.times[i, m] > 0.0:
+            at = find(p, panels, count, top, bus * drawn, 0, wanted.times[i, m], 1.0)
+            out.distance_in_time[i, m] = at[2]
 
 
-def max_grade(plant: Plant) -> Array:
-    """The steepest slope, rise over run, on which a design still starts, (n,); NaN where not even on the level."""
-    level = dataclasses.replace(plant, slope=np.zeros_like(plant.slope))
-    drive = forces.at_speed(level, np.zeros_like(plant.slope)).drive
-
-    def margin(slope: Array) -> Array:
-        tilted = dataclasses.replace(plant, slope=slope)
-        still = np.zeros_like(slope)
-        against = forces.resistance(tilted, still)
-        return np.minimum(drive, forces.traction(tilted, still)) - against
-
-    flat = np.zeros_like(plant.slope)
-    steepest = find_root(margin, flat, np.full_like(flat, np.pi / 2.0))
-    return np.where(margin(flat) > 0.0, np.tan(steepest), np.nan)[:, 0]
-
-
-def _limited_by(analysis: Analysis) -> Texts:
-    top, no_load = analysis.top[:, 0], analysis.no_load[:, 0]
-    at_top = analysis.at_top
-    by_grip = (at_top.grip_acceleration < at_top.drive_acceleration)[:, 0]
-    limit = np.where(top >= GEARING_SHARE * no_load, "gearing", np.where(by_grip, "grip", "power"))
-    return np.where(analysis.starts, limit, "")
+@compiled
+def _over_distances(
+    p: Plant, i: int, panels: Any, count: int, cruise: float, wanted: Wanted, out: Results
+) -> None:
+    top, rate = out.top_speed[i], braking(p)
+    electrical = not math.isnan(out.cruise_bus_current[i])
+    for m in range(wanted.distances.shape[1]):
+        distance = wanted.distances[i, m]
+        if not distance > 0.0:
+            continue
+        v, t, _, energy = find(p, panels, count, top, cruise, 1, distance, 1.0)
+        out.speed_at_distance[i, m], out.time_to_distance[i, m] = v, t
+        if electrical:
+            out.energy_per_run[i, m] = energy
+        if rate > 0.0:
+            v, t, _, _ = find(p, panels, count, top, cruise, 2, distance, rate)
+            out.sprint_and_stop[i, m] = t + v / rate

@@ -1,289 +1,294 @@
 """The run from rest, by quadrature: time, distance and energy without stepping through time.
 
-In one gear the acceleration depends on speed alone, so t = ∫dv/a, x = ∫v·dv/a, E = ∫P·dv/a. Towards the top
-speed a → 0 and the integrands grow without bound; in s, with v = vtop·(1 − e^−s), they stay smooth:
-dt/ds = (vtop − v)/a. The curve a(v) has corners (current limits, grip); panels end there. In each panel
-the integrand is interpolated at Gauss points by Legendre polynomials, whose integrals are known at every
-point, not only at the panel's end (P'_{k+1} − P'_{k−1} = (2k+1)·P_k: any handbook of special functions).
+In one gear the acceleration depends on speed alone, so t = ∫dv/a, x = ∫v·dv/a, E = ∫P·dv/a. Towards the speed
+`end` at which a → 0 the integrands grow without bound; in s, with v = end − (end − start)·e^−s, they stay smooth:
+dt/ds = (end − v)/a. Panels end where a(v) bends, and are halved until the Gauss-Kronrod pair agrees
+(7 and 15 points: any handbook of numerical integration). Between two gears lies a coast, known in closed form.
 """
 
 from __future__ import annotations
 
-from collections.abc import Callable
-from dataclasses import dataclass
+import math
+from typing import Any
 
 import numpy as np
-from numpy.polynomial import legendre
-from numpy.typing import NDArray
 
-from ydrometer.driveline import Array, Plant
-from ydrometer.motion import currents, forces
-from ydrometer.motion.roots import find_root
-
-ORDER = 8
-"""Gauss points a panel; smooth integrands are exact to about 1e-10 with the panels below."""
+from ydrometer.jit import compiled
+from ydrometer.motion import forces, gears, speeds
+from ydrometer.motion.plant import Plant
 
 TAIL = 18.0
-"""Largest s: speed is then within 1.5e-8 of the top speed, and the rest is cruising."""
+"""Largest s: speed is then within 2e-8 of its end, and the rest is cruising."""
+PANELS = (1.2, 3.0, 6.0, 11.0, TAIL)
+MOST_PANELS = 240
+AGREEMENT = 1e-7
+"""Relative difference of 7 and 15 points at which a panel is good; the error of the latter is far smaller."""
+STEPS = 60
+PEAK_SHARE = 0.99
+"""The largest current is looked for up to this share of the top speed."""
+GOLDEN = 0.5 * (math.sqrt(5.0) - 1.0)
 
-PANELS = np.array([0.0, 0.5, 1.0, 1.5, 2.0, 3.0, 4.0, 6.0, 9.0, 13.0, TAIL])
-LOOKS = np.linspace(0.0, 1.0, 33)
-"""Where corners are looked for, as shares of the top speed, before they are pinned down."""
+# Columns of a panel. Of a coast GEAR is −1 − gear, START the speed it starts at, HIGH its time.
+GEAR, END, START, LOW, HIGH, TIME, DISTANCE, ENERGY = range(8)
 
-Panels = NDArray[np.intp]
+# Non-negative Kronrod nodes with their weights, and the Gauss weights of every second one (Laurie 1997).
+_NODES = (
+    0.0, 0.207784955007898467600689403773245, 0.405845151377397166906606412076961,
+    0.586087235467691130294144691693550, 0.741531185599394439863864773280788, 0.864864423359769072789712788640926,
+    0.949107912342758524526189684047851, 0.991455371120812639206854697526329,
+)  # fmt: skip
+_KRONROD = (
+    0.209482141084727828012999174891714, 0.204432940075298892414161999234649, 0.190350578064785409913256402421014,
+    0.169004726639267902826583426598550, 0.140653259715525918745189590510238, 0.104790010322250183839876322541518,
+    0.063092092629978553290700663189204, 0.022935322010529224963732008058970,
+)  # fmt: skip
+_GAUSS = (
+    0.417959183673469387755102040816327, 0.0, 0.381830050505118944950369775488975, 0.0,
+    0.279705391489276667901467771423780, 0.0, 0.129484966168869693270611432679082, 0.0,
+)  # fmt: skip
 
-_NODES, _WEIGHTS = legendre.leggauss(ORDER)
-_DEGREES = np.arange(ORDER)
-# Values at the Gauss points to Legendre coefficients: c_k = (2k+1)/2 · Σ w_i f(x_i) P_k(x_i).
-_TO_LEGENDRE = (legendre.legvander(_NODES, ORDER - 1) * _WEIGHTS[:, None] * (2 * _DEGREES + 1) / 2.0).T
-
-
-@dataclass(frozen=True, slots=True)
-class Moment:
-    """Where the run stands, arrays of one shape: speed m/s, time s, distance m, energy J from the supply."""
-
-    speed: Array
-    time: Array
-    distance: Array
-    energy: Array
-
-
-@dataclass(frozen=True, slots=True)
-class Profile:
-    """The run of n designs from rest to top speed, and cruising from there.
-
-    Attributes:
-        plant: the n designs, all of which start.
-        top_speed: (n, 1).
-        edges: ends of the panels in s, (n, p+1).
-        coefficients: Legendre coefficients of dt/ds, dx/ds, dE/ds on each panel, (3, n, p, ORDER).
-        sums: t, x, E at the edges, (3, n, p+1).
-        top_power: what the supply gives while cruising, W, (n, 1).
-        peak_bus_current: largest over the run to 0.99 of top speed, (n,).
-        corners: speeds at which a(v) bends, (n, c), padded with 0.
-    """
-
-    plant: Plant
-    top_speed: Array
-    edges: Array
-    coefficients: Array
-    sums: Array
-    top_power: Array
-    peak_bus_current: Array
-    corners: Array
-
-    def take(self, row: int) -> Profile:
-        """The run of one of the designs."""
-        one = slice(row, row + 1)
-        return Profile(
-            self.plant.take(np.array([row])), self.top_speed[one], self.edges[one], self.coefficients[:, one],
-            self.sums[:, one], self.top_power[one], self.peak_bus_current[one], self.corners[one],
-        )  # fmt: skip
-
-    def at_s(self, s: Array) -> Moment:
-        """The run at s ≥ 0, shape (n, k)."""
-        inner = np.clip(s, 0.0, TAIL)
-        panel = np.clip((self.edges[:, None, :] <= inner[..., None]).sum(axis=-1) - 1, 0, self._panels - 1)
-        time, distance, energy = self._integrals(inner, panel)
-        return Moment(-self.top_speed * np.expm1(-s), time, distance, energy)
-
-    def at_speed(self, speed: Array) -> Moment:
-        """The run when it reaches `speed` (n, k); NaN where it never does."""
-        with np.errstate(divide="ignore", invalid="ignore"):
-            s = -np.log1p(-speed / self.top_speed)
-        reached = speed < self.top_speed
-        made = self.at_s(np.where(reached, s, 0.0))
-        return Moment(*(np.where(reached, v, np.nan) for v in (speed, made.time, made.distance, made.energy)))
-
-    def at_distance(self, distance: Array) -> Moment:
-        """The run when it has covered `distance`, (n, k)."""
-        return self._where(1, distance)
-
-    def at_time(self, time: Array) -> Moment:
-        """The run after `time`, (n, k)."""
-        return self._where(0, time)
-
-    def braking_point(self, distance: Array, deceleration: Array) -> Moment:
-        """The run at the moment from which braking at `deceleration` (n, 1) stops it just at `distance` (n, k)."""
-
-        def stop(s: Array) -> Array:
-            made: Array = (self.top_speed * np.expm1(-s)) ** 2 / (2.0 * deceleration)
-            return made
-
-        covered = self.sums[1] + stop(self.edges)
-        s = self._solve(covered, distance, lambda at, panel: self._integrals(at, panel)[1] + stop(at))
-        rest = distance - covered[:, -1:]
-        return self._choose(rest > 0.0, self._cruise(rest, 1), self.at_s(s))
-
-    def _where(self, quantity: int, wanted: Array) -> Moment:
-        """The run where t (0) or x (1) has the wanted value."""
-        sums = self.sums[quantity]
-        s = self._solve(sums, wanted, lambda at, panel: self._integrals(at, panel)[quantity])
-        rest = wanted - sums[:, -1:]
-        return self._choose(rest > 0.0, self._cruise(rest, quantity), self.at_s(s))
-
-    def _solve(self, at_edges: Array, wanted: Array, value: Callable[[Array, Panels], Array]) -> Array:
-        """The s at which a rising quantity, known at the edges, has the wanted value."""
-        panel = np.clip((at_edges[:, None, :] <= wanted[..., None]).sum(axis=-1) - 1, 0, self._panels - 1)
-        low, high = self._edge(panel), self._edge(panel + 1)
-        return find_root(lambda s: value(s, panel) - wanted, low, high, 1e-14)
-
-    def _cruise(self, rest: Array, quantity: int) -> Moment:
-        seconds = rest if quantity == 0 else rest / self.top_speed
-        time, distance, energy = (total[:, -1:] for total in self.sums)
-        return Moment(
-            np.broadcast_to(self.top_speed, rest.shape),
-            time + seconds,
-            distance + seconds * self.top_speed,
-            energy + seconds * self.top_power,
-        )
-
-    @staticmethod
-    def _choose(where: NDArray[np.bool_], one: Moment, other: Moment) -> Moment:
-        pairs = zip(
-            (one.speed, one.time, one.distance, one.energy),
-            (other.speed, other.time, other.distance, other.energy),
-            strict=True,
-        )
-        return Moment(*(np.where(where, a, b) for a, b in pairs))
-
-    @property
-    def _panels(self) -> int:
-        return int(self.edges.shape[1]) - 1
-
-    @property
-    def _rows(self) -> Panels:
-        return np.arange(len(self.plant))[:, None]
-
-    def _edge(self, index: Panels) -> Array:
-        made: Array = self.edges[self._rows, index]
-        return made
-
-    def _integrals(self, s: Array, panel: Panels) -> Array:
-        """t, x, E at s within the given panels, shape (3, n, k)."""
-        low, high = self._edge(panel), self._edge(panel + 1)
-        half = 0.5 * (high - low)
-        with np.errstate(divide="ignore", invalid="ignore"):
-            place = np.where(half > 0.0, (s - low) / half - 1.0, -1.0)
-        coefficients, start = self.coefficients[:, self._rows, panel], self.sums[:, self._rows, panel]
-        made: Array = start + half * (coefficients * _legendre_integrals(place)).sum(axis=-1)
-        return made
+acceleration, as_driven, coast = forces.acceleration, forces.as_driven, forces.coast
+end_speed, next_corner, regime, LOOKS = speeds.end_speed, speeds.next_corner, speeds.regime, speeds.LOOKS
+starting_gear, next_change = gears.starting_gear, gears.next_change
 
 
-def _legendre_integrals(x: Array) -> Array:
-    """∫ from −1 to x of P_k, for k < ORDER, along a new last axis."""
-    values = legendre.legvander(x, ORDER)
-    made = np.empty((*x.shape, ORDER))
-    made[..., 0] = x + 1.0
-    made[..., 1:] = (values[..., 2:] - values[..., :-2]) / (2 * _DEGREES[1:] + 1)
-    return made
+@compiled
+def rates(p: Plant, k: int, end: float, start: float, s: float) -> tuple[float, float, float]:
+    """dt/ds, dx/ds, dE/ds at s."""
+    gap = (end - start) * math.exp(-s)
+    v = end - gap
+    a, _, bus, drawn, _ = as_driven(p, k, v)
+    dt = gap / max(a, 1e-300)
+    return dt, dt * v, dt * bus * drawn
 
 
-def final_speeds(plant: Plant) -> tuple[Array, Array]:
-    """No-load speed and top speed, m/s, each (n, 1), found together.
-
-    The one is the lowest v > 0 at which F_drive ceases to be positive, the other where a(v) comes down to 0.
-    Each is 0 where it is not positive at standstill.
-    """
-    bend = (plant.trunk_efficiency * plant.branch_efficiency.prod(axis=0)) ** 2
-
-    def falling(speed: Array) -> Array:
-        state = forces.at_speed(plant, speed)
-        drive, acceleration = state.drive[:, :1], state.acceleration[:, 1:]
-        # Losses bend the force just where it changes sign; undone on one side, the root is found in half the steps.
-        return np.concatenate([np.where(drive < 0.0, drive * bend, drive), acceleration], axis=1)
-
-    ceiling = np.concatenate([_motors_end(plant), _motors_end(plant) + _downhill(plant)], axis=1)
-    still = np.zeros_like(ceiling)
-    found = np.where(falling(still) > 0.0, find_root(falling, still, ceiling), 0.0)
-    return found[:, :1], found[:, 1:]
+@compiled
+def integrals(
+    p: Plant, k: int, end: float, start: float, low: float, high: float
+) -> tuple[float, float, float, float]:
+    """t, x, E gathered from s = low to high, and how far 7 and 15 points differ in t."""
+    middle, half = 0.5 * (low + high), 0.5 * (high - low)
+    t, x, e, coarse = 0.0, 0.0, 0.0, 0.0
+    for i in range(15):
+        place = i - 7
+        node = abs(place)
+        dt, dx, de = rates(p, k, end, start, middle + (half if place > 0 else -half) * _NODES[node])
+        t += _KRONROD[node] * dt
+        x += _KRONROD[node] * dx
+        e += _KRONROD[node] * de
+        coarse += _GAUSS[node] * dt
+    return half * t, half * x, half * e, half * abs(t - coarse)
 
 
-def _motors_end(plant: Plant) -> Array:
-    """The speed from which on no motor drives any more: back-EMF at open-circuit voltage, m/s, (n, 1)."""
-    made: Array = (plant.voltage / plant.back_emf).max(axis=0)
-    return made
+@compiled
+def add_leg(p: Plant, panels: Any, count: int, k: int, end: float, start: float, stop: float) -> int:
+    """Add the panels of gear k from speed `start` to `stop` ≤ end, after `count` others; returns their new number."""
+    last = TAIL if stop >= end else min(TAIL, math.log((end - start) / (end - stop)))
+    s, from_s = 0.0, 0
+    while s < last:
+        # To the next of: a fixed mark, a bend of a(v), the end of the leg.
+        high = last
+        while PANELS[from_s] <= s and from_s < len(PANELS) - 1:
+            from_s += 1
+        if s < PANELS[from_s] < high:
+            high = PANELS[from_s]
+        v_high = end - (end - start) * math.exp(-high)
+        bend = first_corner(p, k, end - (end - start) * math.exp(-s), v_high, (stop - start) / LOOKS)
+        if bend < v_high:
+            high = min(high, max(s + 1e-12, math.log((end - start) / (end - bend))))
+        count = add_panels(p, panels, count, k, end, start, s, high)
+        s = high
+    return count
 
 
-def _downhill(plant: Plant) -> Array:
-    """How much faster, at most, a slope can push: where any one branch's motors alone hold it back, m/s, (n, 1)."""
-    pull = np.maximum(-forces.grade(plant), 0.0)
-    current = pull * plant.radius / (plant.count * plant.kt * plant.branch_ratio * plant.trunk_ratio)
-    made: Array = (current * (plant.resistance + plant.supply_resistance * plant.count) / plant.back_emf).max(axis=0)
-    return made
+@compiled
+def first_corner(p: Plant, k: int, low: float, high: float, step: float) -> float:
+    """The first corner of a(v) between two speeds, looked for at steps; high where there is none."""
+    looks = max(1, int(math.ceil((high - low) / step)))
+    before = low
+    for look in range(1, looks + 1):
+        at = low + (high - low) * look / looks
+        corner = next_corner(p, k, before, at)
+        if corner < at or look == looks:
+            return corner
+        before = at
+    return high
 
 
-def profile(plant: Plant, top: Array) -> Profile:
-    """The run from rest of designs that start.
+@compiled
+def add_panels(
+    p: Plant, panels: Any, count: int, k: int, end: float, start: float, low: float, high: float
+) -> int:
+    """Add one smooth stretch of s, halved until it is accurate."""
+    while low < high:
+        to = high
+        t, x, e, error = integrals(p, k, end, start, low, to)
+        while error > AGREEMENT * (t + panels[count, TIME]) and to - low > 1e-4 and count < MOST_PANELS - 60:
+            to = 0.5 * (low + to)
+            t, x, e, error = integrals(p, k, end, start, low, to)
+        count = add_panel(panels, count, k, end, start, low, to, t, x, e)
+        low = to
+    return count
+
+
+@compiled
+def add_panel(
+    panels: Any, count: int, gear: int, end: float, start: float, low: float, high: float, t: float, x: float, e: float
+) -> int:
+    """Write down a panel; the sums at its end are the start of the next."""
+    if count >= MOST_PANELS:
+        return count
+    panels[count, GEAR], panels[count, END], panels[count, START] = gear, end, start
+    panels[count, LOW], panels[count, HIGH] = low, high
+    panels[count + 1, TIME] = panels[count, TIME] + t
+    panels[count + 1, DISTANCE] = panels[count, DISTANCE] + x
+    panels[count + 1, ENERGY] = panels[count, ENERGY] + e
+    return count + 1
+
+
+@compiled
+def run(p: Plant, panels: Any) -> tuple[int, int, float, float]:
+    """The run from rest of a design that starts: number of panels, last gear, top speed, largest bus current.
 
     Args:
-        plant: n designs with a(0) > 0.
-        top: their top speeds, m/s, (n, 1).
+        p: the design.
+        panels: empty, (MOST_PANELS + 1, 8); filled with the panels, the sums at the end of the last one after it.
+
+    A top speed that has no end is infinite; there are no panels then.
     """
-    corners = _corners(plant, top)
-    with np.errstate(divide="ignore"):
-        bends = np.clip(-np.log1p(-corners / top), 0.0, TAIL)
-    fixed = np.broadcast_to(PANELS, (len(plant), PANELS.size))
-    edges = np.sort(np.concatenate([fixed, bends], axis=1), axis=1)
-    s = (edges[:, :-1, None] + 0.5 * np.diff(edges)[..., None] * (_NODES + 1.0)).reshape(len(plant), -1)
-    speed = -top * np.expm1(-s)
-    state = forces.at_speed(plant, speed)
-    electric = forces.as_driven(plant, speed, state)
-    slowness = top * np.exp(-s) / state.acceleration
-    power = electric.bus_voltage * electric.bus_current
-    rates = np.stack([slowness, slowness * speed, slowness * power])
-    shape = (3, len(plant), edges.shape[1] - 1, ORDER)
-    coefficients = rates.reshape(shape) @ _TO_LEGENDRE.T
-    steps = np.diff(edges) * coefficients[..., 0]
-    sums = np.concatenate([np.zeros((3, len(plant), 1)), np.cumsum(steps, axis=-1)], axis=-1)
-    cruise = forces.as_driven(plant, top, forces.at_speed(plant, top))
-    return Profile(
-        plant, top, edges, coefficients, sums, cruise.bus_voltage * cruise.bus_current,
-        _peak_bus_current(plant, top, corners), corners,
-    )  # fmt: skip
+    panels[0, TIME] = panels[0, DISTANCE] = panels[0, ENERGY] = 0.0
+    count, k, start, peak = 0, starting_gear(p), 0.0, 0.0
+    legs = np.zeros((len(p.trunk_ratio), 3))
+    leg = 0
+    while True:
+        end = end_speed(p, k, True, start)
+        if math.isinf(end):
+            return 0, k, end, math.nan
+        stop, to = next_change(p, k, start, end)
+        legs[leg, 0], legs[leg, 1], legs[leg, 2] = k, start, stop
+        leg += 1
+        if stop > start:
+            count = add_leg(p, panels, count, k, end, start, stop)
+        if to < 0:
+            break
+        after, covered = coast(p, to, stop, p.shift_time)
+        count = add_panel(panels, count, -1 - to, end, stop, 0.0, p.shift_time, p.shift_time, covered, 0.0)
+        k, start = to, after
+    for i in range(leg):
+        peak = max(peak, peak_current(p, int(legs[i, 0]), legs[i, 1], min(legs[i, 2], PEAK_SHARE * end)))
+    return count, k, end, peak
 
 
-def _peak_bus_current(plant: Plant, top: Array, corners: Array) -> Array:
-    """The largest bus current up to 0.99 of top speed.
+@compiled
+def peak_current(p: Plant, k: int, low: float, high: float) -> float:
+    """The largest bus current between two speeds of one gear: of looks and corners, the best pinned down."""
+    if high < low:
+        return 0.0
+    best, at = -math.inf, low
+    for look in range(LOOKS + 1):
+        v = low + (high - low) * look / LOOKS
+        drawn = as_driven(p, k, v)[3]
+        if drawn > best:
+            best, at = drawn, v
+    step = (high - low) / LOOKS
+    left, right = max(low, at - step), min(high, at + step)
+    for _ in range(STEPS):
+        a, b = right - GOLDEN * (right - left), left + GOLDEN * (right - left)
+        at_a, at_b = as_driven(p, k, a)[3], as_driven(p, k, b)[3]
+        best = max(best, at_a, at_b)
+        if at_a > at_b:
+            right = b
+        else:
+            left = a
+        if right - left < 1e-10 * right:
+            break
+    return best
 
-    Between corners the current rises or falls throughout or has one flat extreme; the corners and the
-    looks between them find it.
+
+@compiled
+def inside(p: Plant, panel: Any, at: float) -> tuple[float, float, float, float, float]:
+    """Within a panel, at its s or time: speed, time, distance, energy, and the acceleration there."""
+    if panel[GEAR] < 0.0:
+        k = int(-1.0 - panel[GEAR])
+        v, x = coast(p, k, panel[START], at)
+        a = -forces_resistance(p, v) / p.inertial_mass[k]
+        return v, panel[TIME] + at, panel[DISTANCE] + x, panel[ENERGY], a
+    k, end, start = int(panel[GEAR]), panel[END], panel[START]
+    t, x, e, _ = integrals(p, k, end, start, panel[LOW], at)
+    v = end - (end - start) * math.exp(-at)
+    return v, panel[TIME] + t, panel[DISTANCE] + x, panel[ENERGY] + e, acceleration(p, k, v)
+
+
+@compiled
+def last_speed(p: Plant, panel: Any) -> float:
+    """The speed at the end of a panel, m/s."""
+    if panel[GEAR] < 0.0:
+        return coast(p, int(-1.0 - panel[GEAR]), panel[START], panel[HIGH])[0]
+    return panel[END] - (panel[END] - panel[START]) * math.exp(-panel[HIGH])
+
+
+@compiled
+def reading_of(v: float, t: float, x: float, what: int, rate: float) -> float:
+    """The quantity asked for: 0 time, 1 distance, 2 where it would stand still when braking at `rate` from here."""
+    return t if what == 0 else x if what == 1 else x + 0.5 * v * v / rate
+
+
+@compiled
+def find(
+    p: Plant, panels: Any, count: int, top: float, cruise: float, what: int, wanted: float, rate: float
+) -> tuple[float, float, float, float]:
+    """The run when a quantity (see `reading_of`) has the wanted value: speed, time, distance, energy.
+
+    `cruise` is the supply's power at top speed, W.
     """
-    speed = np.concatenate([0.99 * top * LOOKS, np.minimum(corners, 0.99 * top)], axis=1)
-    made: Array = forces.as_driven(plant, speed, forces.at_speed(plant, speed)).bus_current.max(axis=1)
-    return made
+    for i in range(count):
+        panel = panels[i]
+        if reading_of(last_speed(p, panel), panels[i + 1, TIME], panels[i + 1, DISTANCE], what, rate) < wanted:
+            continue
+        low, high = panel[LOW], panel[HIGH]
+        at = low
+        for _ in range(STEPS):
+            v, t, x, e, a = inside(p, panel, at)
+            off = reading_of(v, t, x, what, rate) - wanted
+            if off < 0.0:
+                low = at
+            else:
+                high = at
+            dt = 1.0 if panel[GEAR] < 0.0 else (panel[END] - v) / max(a, 1e-300)
+            slope = dt * (1.0 if what == 0 else v if what == 1 else v + v * a / rate)
+            following = at - off / slope if slope > 0.0 else 0.5 * (low + high)
+            if not low < following < high:
+                following = 0.5 * (low + high)
+            if abs(following - at) <= 1e-13 * max(1.0, at) or abs(off) <= 1e-14 * wanted:
+                break
+            at = following
+        return v, t, x, e
+    t, x, e = panels[count, TIME], panels[count, DISTANCE], panels[count, ENERGY]
+    rest = wanted - reading_of(top, t, x, what, rate)
+    seconds = rest if what == 0 else rest / top
+    return top, t + seconds, x + seconds * top, e + seconds * cruise
 
 
-def _corners(plant: Plant, top: Array) -> Array:
-    """Speeds below `top` at which a(v) bends, (n, c); 0 where there is none.
-
-    Bends are where a controller comes to its limit, where the battery does, and where grip does. Each is a
-    change of sign of one indicator; the first and the last change on a grid are pinned down.
-    """
-    looks = top * LOOKS
-    signs = _indicators(plant, looks) > 0.0
-    changed = signs[..., 1:] != signs[..., :-1]
-    first = changed.argmax(axis=-1)
-    last = changed.shape[-1] - 1 - changed[..., ::-1].argmax(axis=-1)
-    index = np.stack([first, last], axis=-1)
-    rows = np.arange(len(plant))[None, :, None]
-    count = index.shape[0]
-
-    def indicator(speed: Array) -> Array:
-        flat = speed.transpose(1, 0, 2).reshape(len(plant), -1)
-        values = _indicators(plant, flat).reshape(count, len(plant), count, 2)
-        own = np.arange(count)
-        return values[own, :, own]
-
-    found = find_root(indicator, looks[rows, index], looks[rows, index + 1], 1e-10)
-    kept = np.where(changed.any(axis=-1)[..., None], found, 0.0)
-    return np.concatenate(list(kept), axis=1)
+@compiled
+def time_to_speed(p: Plant, panels: Any, count: int, wanted: float) -> float:
+    """The time at which the run first has a speed below its top speed, s."""
+    for i in range(count):
+        panel = panels[i]
+        end, start = panel[END], panel[START]
+        if panel[GEAR] >= 0.0:
+            s = math.log((end - start) / (end - wanted)) if wanted < end else math.inf
+            if s <= panel[HIGH]:
+                return inside(p, panel, max(s, panel[LOW]))[1]
+        elif last_speed(p, panel) >= wanted:
+            low, high = 0.0, panel[HIGH]
+            for _ in range(STEPS):
+                middle = 0.5 * (low + high)
+                if coast(p, int(-1.0 - panel[GEAR]), start, middle)[0] < wanted:
+                    low = middle
+                else:
+                    high = middle
+            return panel[TIME] + high
+    return panels[count, TIME]
 
 
-def _indicators(plant: Plant, speed: Array) -> Array:
-    """One row for each thing that can begin or cease to hold the vehicle back, (J + 2, n, k)."""
-    state = forces.at_speed(plant, speed)
-    demand = state.electric.demand - plant.supply_limit
-    battery = np.where(np.isfinite(demand), demand, -1.0)
-    grip = state.drive_acceleration - state.grip_acceleration
-    return np.concatenate([currents.controller_margin(plant, speed), [battery, grip]])
+forces_resistance = forces.resistance

@@ -11,7 +11,7 @@ from ydrometer.tables import efficiencies
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Belt:
+class Belt(common.Toothed):
     """Driver and driven pulley; pitch, belt length and width are needed for drawing and fit alone."""
 
     kind: ClassVar[str] = "belt"
@@ -22,11 +22,6 @@ class Belt:
     width: float | None = reading.quantity("length", above=0.0, default=None)
     profile: str | None = reading.choice(("curved", "trapezoidal"), default=None)
     efficiency: float | None = common.efficiency()
-
-    @property
-    def ratio(self) -> float:
-        """Driven teeth over driver teeth."""
-        return self.driven_teeth / self.driver_teeth
 
     @property
     def default_efficiency(self) -> float:

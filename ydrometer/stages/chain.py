@@ -11,7 +11,7 @@ from ydrometer.tables import efficiencies
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Chain:
+class Chain(common.Toothed):
     """Driver and driven sprocket; pitch, links and width are needed for drawing and fit alone."""
 
     kind: ClassVar[str] = "chain"
@@ -21,11 +21,6 @@ class Chain:
     links: int | None = reading.whole(10, 5000, default=None)
     width: float | None = reading.quantity("length", above=0.0, default=None)
     efficiency: float | None = common.efficiency()
-
-    @property
-    def ratio(self) -> float:
-        """Driven teeth over driver teeth."""
-        return self.driven_teeth / self.driver_teeth
 
     @property
     def default_efficiency(self) -> float:

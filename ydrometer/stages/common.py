@@ -1,4 +1,4 @@
-"""What every stage has in common: a ratio, an efficiency, a turning sense."""
+"""What every stage has in common: ratios, an efficiency, a turning sense."""
 
 from __future__ import annotations
 
@@ -21,7 +21,11 @@ class Stage(Protocol):
 
     @property
     def ratio(self) -> float:
-        """Driver turns per driven turn."""
+        """Torque ratio: driven torque per driver torque before losses; of a box of several speeds in its lowest gear."""
+
+    @property
+    def speed_ratio(self) -> float:
+        """Driver turns per driven turn; differs from `ratio` only where something creeps."""
 
     @property
     def default_efficiency(self) -> float:
@@ -30,6 +34,35 @@ class Stage(Protocol):
     @property
     def sense(self) -> int:
         """+1 where the driven member turns the way the driver does, −1 where it turns against it."""
+
+
+class Positive:
+    """A stage that does not slip: speeds and torques have one ratio."""
+
+    __slots__ = ()
+
+    @property
+    def ratio(self) -> float:
+        """Given by each kind."""
+        raise NotImplementedError
+
+    @property
+    def speed_ratio(self) -> float:
+        """The same as for torque."""
+        return self.ratio
+
+
+class Toothed(Positive):
+    """A driver and a driven member told by their teeth."""
+
+    __slots__ = ()
+    driver_teeth: int
+    driven_teeth: int
+
+    @property
+    def ratio(self) -> float:
+        """Driven teeth over driver teeth."""
+        return self.driven_teeth / self.driver_teeth
 
 
 def teeth() -> Any:

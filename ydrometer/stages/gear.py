@@ -12,7 +12,7 @@ from ydrometer.tables import efficiencies
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Gear:
+class Gear(common.Toothed):
     """Driver and driven gear; an idler changes no ratio: one more mesh of loss, one more reversal.
 
     Sizes (module or diametral pitch) are needed for drawing and fit alone.
@@ -28,11 +28,6 @@ class Gear:
     width: float | None = reading.quantity("length", above=0.0, default=None)
     internal: bool = reading.flag()
     efficiency: float | None = common.efficiency()
-
-    @property
-    def ratio(self) -> float:
-        """Driven teeth over driver teeth."""
-        return self.driven_teeth / self.driver_teeth
 
     @property
     def meshes(self) -> int:

@@ -19,6 +19,11 @@ class Gearbox:
     efficiency: float | None = common.efficiency()
 
     @property
+    def speed_ratio(self) -> float:
+        """The same as for torque."""
+        return self.ratio
+
+    @property
     def default_efficiency(self) -> float:
         """Of the whole box."""
         return efficiencies.GEARBOX

@@ -45,6 +45,7 @@ _ROWS = (
     ("density",            "kg/m^3",     "kg/m^3",   "kg/m^3",  "1.2 kg/m^3"),
     ("temperature",        "K",          "degC",     "degF",    "25 degC"),
     ("diametral pitch",    "1/m",        "1/in",     "1/in",    "32 1/in"),
+    ("price",              "",           "",         "",        "240"),
     ("angle",              "rad",        "deg",      "deg",     "20 deg"),
     ("grade",              "",           "%",        "%",       "0.18 or 18 %"),
 )  # fmt: skip

@@ -49,6 +49,7 @@ _ROWS = (
     Measure("cruise_bus_current", "A", "current"),
     Measure("endurance_at_top", "s", "time"),
     Measure("range_at_top", "m", "distance"),
+    Measure("price", "", "price"),
 )
 
 MEASURES = {row.name: row for row in _ROWS}

@@ -1,0 +1,100 @@
+"""Which gear it starts in, and when it changes up."""
+
+from __future__ import annotations
+
+import math
+
+from ydrometer.jit import compiled
+from ydrometer.motion import forces, speeds
+from ydrometer.motion.plant import Plant
+
+EARLY = 0.99
+"""Share of the speed at which nothing is left at which it changes all the same: that speed itself is never reached."""
+STEPS = 44
+"""Halvings by which the begin of a change is pinned down."""
+
+acceleration, coast, cut_off, LOOKS = forces.acceleration, forces.coast, speeds.cut_off, speeds.LOOKS
+
+
+@compiled
+def starting_gear(p: Plant) -> int:
+    """The gear of largest a(0), the lowest at a tie."""
+    best, most = 0, acceleration(p, 0, 0.0)
+    for k in range(1, len(p.trunk_ratio)):
+        a = acceleration(p, k, 0.0)
+        if a > most:
+            best, most = k, a
+    return best
+
+
+@compiled
+def pulls(p: Plant, g: int, v: float) -> bool:
+    """Whether gear g can still pull after the coast that starts at v."""
+    after, _ = coast(p, g, v, p.shift_time)
+    return after > 0.0 and acceleration(p, g, after) > 0.0
+
+
+@compiled
+def better(p: Plant, k: int, g: int, v: float) -> bool:
+    """Whether after a change that begins at v gear g accelerates more than k would at that same speed.
+
+    At a tie, both held at the limit of grip, a change would only lose time.
+    """
+    after, _ = coast(p, g, v, p.shift_time)
+    return after > 0.0 and acceleration(p, g, after) > max(acceleration(p, k, after), 0.0)
+
+
+@compiled
+def first_better(p: Plant, k: int, g: int, start: float, end: float) -> float:
+    """The first speed from `start` up to `end` at which gear g is better; NaN where there is none."""
+    before = start
+    if better(p, k, g, start):
+        return start
+    for look in range(1, LOOKS + 1):
+        at = start + (end - start) * (look - 1e-9) / LOOKS
+        if better(p, k, g, at):
+            for _ in range(STEPS):
+                middle = 0.5 * (before + at)
+                if better(p, k, g, middle):
+                    at = middle
+                else:
+                    before = middle
+            return at
+        before = at
+    return math.nan
+
+
+@compiled
+def over_speed(p: Plant, k: int, start: float, end: float) -> float:
+    """The speed from `start` up to `end` at which a source reaches its `max_speed`; infinite where none does."""
+    at = math.inf
+    for j in range(len(p.engine)):
+        at = min(at, max(p.max_speed[j] / p.turning[k][j], start))
+    return at if at < end else math.inf
+
+
+@compiled
+def change(p: Plant, k: int, g: int, start: float, end: float) -> float:
+    """The speed at which a change from gear k, entered at `start`, to gear g begins; infinite where it never does.
+
+    `end` is the speed at which gear k has nothing left. The first of: g is better; a source reaches its
+    `max_speed`; where g never is better, 0.99 of `end`, or `end` itself where the engine is cut off there. For the
+    latter two g must still pull.
+    """
+    begins = first_better(p, k, g, start, end)
+    if math.isnan(begins):
+        last = end if cut_off(p, k, end) else max(start, EARLY * end)
+        begins = last if pulls(p, g, last) else math.inf
+    fast = over_speed(p, k, start, min(end, begins))
+    return fast if fast < begins and pulls(p, g, fast) else begins
+
+
+@compiled
+def next_change(p: Plant, k: int, start: float, end: float) -> tuple[float, int]:
+    """The change whose begin comes first, and the gear it leads to; (end, −1) where there is none."""
+    begins, to = math.inf, -1
+    for g in range(k + 1, len(p.trunk_ratio)):
+        at = change(p, k, g, start, end)
+        if at < begins:
+            begins, to = at, g
+    return (begins, to) if to >= 0 else (end, -1)

@@ -1,0 +1,154 @@
+"""Speeds at which something ends or changes: no drive left, no acceleration left, another regime."""
+
+from __future__ import annotations
+
+import math
+
+from ydrometer.jit import compiled
+from ydrometer.motion import currents, forces
+from ydrometer.motion.plant import Plant
+
+LOOKS = 32
+"""Looks on the way to an end, before what was seen is pinned down."""
+MOST_DOUBLINGS = 40
+"""A slope may push beyond what the drive does; a speed 10¹² times higher stands for no end at all."""
+CORNER_STEPS = 34
+"""Halvings by which a corner is pinned down: to about 1e-10 of the end."""
+ROOT_STEPS = 200
+
+FULL = currents.FULL
+drive_force, electric, acceleration = currents.drive_force, currents.electric, forces.acceleration
+as_driven, accelerations, engine_speed = forces.as_driven, forces.accelerations, currents.engine_speed
+
+
+@compiled
+def left(p: Plant, k: int, on_ground: bool, v: float) -> float:
+    """What is still there at v: on the ground the acceleration, m/s², else the driving force, N."""
+    if on_ground:
+        return acceleration(p, k, v)
+    return drive_force(p, k, v, electric(p, k, v, FULL)[0], FULL)
+
+
+@compiled
+def sources_end(p: Plant, k: int) -> float:
+    """The speed beyond which no source drives any more, m/s."""
+    piece = p.law[0]
+    open_circuit = piece[2] / piece[0] if piece[0] > 0.0 else piece[3]
+    end = 0.0
+    for j in range(len(p.engine)):
+        if p.engine[j] != 0.0:
+            speeds = p.curve_speed[j]
+            end = max(end, speeds[len(speeds) - 1] / p.turning[k][j])
+        else:
+            end = max(end, open_circuit / (p.ke[j] * p.turning[k][j]))
+    return end
+
+
+@compiled
+def end_speed(p: Plant, k: int, on_ground: bool, start: float) -> float:
+    """The lowest speed above `start` at which `left` ceases to be positive, m/s, taken on its positive side.
+
+    `start` itself where it is not positive there; infinite where it never ceases.
+    """
+    if not left(p, k, on_ground, start) > 0.0:
+        return start
+    ceiling = max(sources_end(p, k) * (1.0 + 1e-9), start * 1.01)
+    positive = start
+    for look in range(1, LOOKS + 1):
+        at = start + (ceiling - start) * look / LOOKS
+        for j in range(len(p.engine)):
+            if p.engine[j] != 0.0:
+                # Between its points an engine's force is straight, so a dip shows at a point.
+                for w in p.curve_speed[j]:
+                    bend = w / p.turning[k][j]
+                    if positive < bend < at and not left(p, k, on_ground, bend) > 0.0:
+                        at = bend
+        if not left(p, k, on_ground, at) > 0.0:
+            return _root(p, k, on_ground, positive, at)
+        positive = at
+    for _ in range(MOST_DOUBLINGS):
+        if not left(p, k, on_ground, 2.0 * positive) > 0.0:
+            return _root(p, k, on_ground, positive, 2.0 * positive)
+        positive *= 2.0
+    return math.inf
+
+
+@compiled
+def _root(p: Plant, k: int, on_ground: bool, low: float, high: float) -> float:
+    """Where `left` changes sign between low (positive) and high, by Chandrupatla's method (1997), on the positive side.
+
+    Inverse quadratic interpolation where it is safe, bisection where it is not; ends at the last bit, also at a jump.
+    """
+    a, b, c = high, low, high
+    fa, fb = left(p, k, on_ground, a), left(p, k, on_ground, b)
+    fc = fa
+    share = 0.5
+    for _ in range(ROOT_STEPS):
+        x = a + share * (b - a)
+        f = left(p, k, on_ground, x)
+        if (f > 0.0) == (fa > 0.0):
+            c, fc = a, fa
+        else:
+            c, b, fc, fb = b, a, fb, fa
+        a, fa = x, f
+        least = 4e-16 * max(abs(a), abs(b)) / abs(b - a) if b != a else 1.0
+        if least > 0.5 or fa == 0.0:
+            break
+        xi, phi = (a - b) / (c - b), (fa - fb) / (fc - fb) if fc != fb else 0.5
+        share = 0.5
+        if phi * phi < xi and (1.0 - phi) * (1.0 - phi) < 1.0 - xi and fc != fa and fc != fb:
+            share = fa / (fb - fa) * fc / (fb - fc) + (c - a) / (b - a) * fa / (fc - fa) * fb / (fc - fb)
+        share = min(max(share, least), 1.0 - least)
+    return a if fa > 0.0 else b if fb > 0.0 else a
+
+
+@compiled
+def cut_off(p: Plant, k: int, v: float) -> bool:
+    """Whether an engine that still pulls is cut off at the speed v, which is the end of its curve."""
+    for j in range(len(p.engine)):
+        if p.engine[j] != 0.0:
+            speeds, torques = p.curve_speed[j], p.curve_torque[j]
+            last = len(speeds) - 1
+            if torques[last] > 0.0 and abs(v * p.turning[k][j] - speeds[last]) <= 1e-6 * speeds[last]:
+                return True
+    return False
+
+
+@compiled
+def regime(p: Plant, k: int, v: float) -> int:
+    """A number that changes wherever a(v) may bend: limits, grip, lifting, pieces of curves, braking motors."""
+    u, bus, drawn = electric(p, k, v, FULL)
+    number = 1 if drawn >= p.supply_limit else 0
+    for i in range(len(p.law)):
+        number = 2 * number + (1 if bus >= p.law[i][3] else 0)
+    for j in range(len(p.engine)):
+        if p.engine[j] != 0.0:
+            w, place = engine_speed(p, k, j, v), 0
+            for bend in p.curve_speed[j]:
+                place += 1 if w > bend else 0
+            number = number * 1009 + 2 * place + (1 if w > p.engagement[j] else 0)
+        else:
+            current = currents_motor(p, k, j, v, u)
+            number = number * 3 + (2 if current >= p.current_limit[j] else 1 if current > p.no_load_current[j] else 0)
+    by_drive, by_grip = accelerations(p, k, v)
+    against = p.rolling + p.air * v * v
+    lifting = forces_traction(p, v) >= p.weight * p.lift + against
+    return (number % 1000003) * 4 + (2 if by_grip < by_drive else 0) + (1 if lifting else 0)
+
+
+@compiled
+def next_corner(p: Plant, k: int, low: float, high: float) -> float:
+    """The first speed in (low, high) at which the regime is no longer that of `low`; high where it is the same."""
+    here = regime(p, k, low)
+    if regime(p, k, high) == here:
+        return high
+    for _ in range(CORNER_STEPS):
+        middle = 0.5 * (low + high)
+        if regime(p, k, middle) == here:
+            low = middle
+        else:
+            high = middle
+    return high
+
+
+currents_motor, forces_traction = currents.motor_current, forces.traction

@@ -1,0 +1,153 @@
+"""What charts and drawings ask of one design: forces over speed, points of the run, states at chosen moments."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+
+from ydrometer.jit import compiled
+from ydrometer.motion import currents, forces, gears, run
+from ydrometer.motion.measures import for_kernels
+from ydrometer.motion.plant import Array, Batch, Plant, row
+
+A_PANEL = 5
+"""Points of the run in each of its panels."""
+
+electric, drive_force, FULL = currents.electric, currents.drive_force, currents.FULL
+eased_off, motor_current, source_torque = currents.eased_off, currents.motor_current, currents.source_torque
+engine_speed, resistance, traction = currents.engine_speed, forces.resistance, forces.traction
+as_driven, wall_traction, starting_gear = forces.as_driven, forces.wall_traction, gears.starting_gear
+set_in_motion, inside, MOST_PANELS, GEAR, LOW, HIGH, TIME, DISTANCE = (
+    run.run, run.inside, run.MOST_PANELS, run.GEAR, run.LOW, run.HIGH, run.TIME, run.DISTANCE,
+)  # fmt: skip
+
+
+@dataclass(frozen=True, slots=True)
+class Points:
+    """Points of the run from rest, all (m,), SI; the gear is −1 during a change."""
+
+    time: Array
+    speed: Array
+    distance: Array
+    bus_current: Array
+    motor_current: Array
+    gear: Array
+
+
+@dataclass(frozen=True, slots=True)
+class Sources:
+    """State of the sources at one moment: gear, bus, and per branch speed, torque and current of one, SI."""
+
+    gear: int
+    bus_voltage: float
+    bus_current: float
+    speed: Array
+    torque: Array
+    current: Array
+
+
+def one(batch: Batch, i: int) -> Batch:
+    """The batch of the design at `i` alone."""
+    return for_kernels(Batch(*(field[i : i + 1] for field in batch)))
+
+
+def forces_over(batch: Batch, i: int, gear: int, speed: Array) -> Array:
+    """F_drive at full throttle, F_res and F_trac of one design in one gear over speeds (m,): (3, m), N."""
+    out = np.empty((3, len(speed)))
+    _forces_over(one(batch, i), gear, speed, out)
+    return out
+
+
+def points(batch: Batch, i: int) -> Points:
+    """The run from rest of one design that starts; no points where it has no end."""
+    out = np.empty((MOST_PANELS * A_PANEL + 1, 6))
+    count = _points(one(batch, i), out)
+    return Points(*out[:count].T)
+
+
+def standing(batch: Batch, i: int, *, pushing: bool) -> Sources:
+    """Sources at standstill in the lowest gear: at full throttle, or with the push that the tyres hold."""
+    out = np.empty((3, batch.engine.shape[1]))
+    bus, drawn = _standing(one(batch, i), pushing, out)
+    return Sources(0, bus, drawn, *out)
+
+
+def driving(batch: Batch, i: int, gear: int, speed: float) -> Sources:
+    """Sources at a speed of the run."""
+    out = np.empty((3, batch.engine.shape[1]))
+    bus, drawn = _driving(one(batch, i), gear, speed, out)
+    return Sources(gear, bus, drawn, *out)
+
+
+@compiled
+def _forces_over(batch: Batch, k: int, speed: Array, out: Any) -> None:
+    p = row(batch, 0)
+    for m in range(len(speed)):
+        v = speed[m]
+        out[0, m] = drive_force(p, k, v, electric(p, k, v, FULL)[0], FULL)
+        out[1, m], out[2, m] = resistance(p, v), traction(p, v)
+
+
+@compiled
+def _points(batch: Batch, out: Any) -> int:
+    p = row(batch, 0)
+    panels = np.empty((MOST_PANELS + 1, 8))
+    panels_made, _, top, _ = set_in_motion(p, panels)
+    count = 0
+    for i in range(panels_made):
+        panel = panels[i]
+        for step in range(A_PANEL):
+            at = panel[LOW] + (panel[HIGH] - panel[LOW]) * step / A_PANEL
+            v, t, x, _, _ = inside(p, panel, at)
+            count = _point(p, out, count, int(panel[GEAR]), v, t, x)
+    if panels_made > 0:
+        t, x = panels[panels_made, TIME], panels[panels_made, DISTANCE]
+        count = _point(p, out, count, int(panels[panels_made - 1, GEAR]), top, t, x)
+    return count
+
+
+@compiled
+def _point(p: Plant, out: Any, count: int, gear: int, v: float, t: float, x: float) -> int:
+    drawn, current = 0.0, 0.0
+    if gear >= 0:
+        _, u, _, drawn, _ = as_driven(p, gear, v)
+        for j in range(len(p.engine)):
+            if p.engine[j] == 0.0:
+                current = max(current, motor_current(p, gear, j, v, u))
+    out[count, 0], out[count, 1], out[count, 2] = t, v, x
+    out[count, 3], out[count, 4], out[count, 5] = drawn, current, max(gear, -1)
+    return count + 1
+
+
+@compiled
+def _standing(batch: Batch, pushing: bool, out: Any) -> tuple[float, float]:
+    p = row(batch, 0)
+    u, bus, drawn = electric(p, 0, 0.0, FULL)
+    throttle = FULL
+    held = wall_traction(p)
+    if pushing and held < drive_force(p, 0, 0.0, u, FULL):
+        u, bus, drawn, throttle = eased_off(p, 0, 0.0, held)
+    _sources(p, 0, 0.0, u, throttle, out)
+    return bus, drawn
+
+
+@compiled
+def _driving(batch: Batch, k: int, v: float, out: Any) -> tuple[float, float]:
+    p = row(batch, 0)
+    _, u, bus, drawn, throttle = as_driven(p, k, v)
+    _sources(p, k, v, u, throttle, out)
+    return bus, drawn
+
+
+@compiled
+def _sources(p: Plant, k: int, v: float, u: float, throttle: float, out: Any) -> None:
+    for j in range(len(p.engine)):
+        out[0, j] = engine_speed(p, k, j, v) if p.engine[j] != 0.0 else p.turning[k][j] * v
+        out[1, j] = source_torque(p, k, j, v, u, throttle)
+        out[2, j] = motor_current(p, k, j, v, u) if p.engine[j] == 0.0 else math.nan
+
+
+
