@@ -4,11 +4,12 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterable, Sequence
+from typing import Any
 
 import numpy as np
 
 from ydrometer.design import Branch, Design
-from ydrometer.motion.plant import PIECES, Array, Batch
+from ydrometer.motion.plant import GEAR, LAW, PIECES, POINT, SOURCE, VEHICLE, Array, Batch
 from ydrometer.sources import Engine, motor_line
 from ydrometer.stages import Stage, stage_efficiency
 from ydrometer.units import STANDARD_GRAVITY
@@ -38,17 +39,26 @@ def assemble(designs: Sequence[Design]) -> Batch:
     shapes = {shape(design) for design in designs}
     if len(shapes) != 1:
         raise ValueError(f"designs of one shape are wanted, shapes given: {sorted(shapes)}")
-    columns = _columns([_row(design) for design in designs])
-    branches = [[_branch_row(design, branch) for branch in design.drive.branches] for design in designs]
-    columns |= {name: np.array([[b[name] for b in row] for row in branches]) for name in branches[0][0]}
-    columns |= _curves(designs)
-    own = columns.pop("branch_speed_ratio")
-    turning = columns["trunk_speed_ratio"][:, :, None] * own[:, None, :] / columns["radius"][:, None, None]
-    rotors = columns.pop("inertia") * columns["count"]
-    wheels = columns.pop("wheels_inertia") / columns["radius"] ** 2
-    # m_eff = m + J_wheels/r² + Σ count·J·G²/r²: rotating masses reduced to the wheel's rim.
-    inertial = (columns["mass"] + wheels)[:, None] + (rotors[:, None, :] * turning**2).sum(axis=2)
-    return Batch(**columns, turning=turning, inertial_mass=inertial)
+    vehicles = _records([_vehicle_row(design) for design in designs], VEHICLE)
+    sources = _records([[_source_row(d, b) for b in d.drive.branches] for d in designs], SOURCE)
+    ratios = np.array([gear_ratios(design) for design in designs])
+    trunk = np.array([overall(design.drive.stages) for design in designs])
+    gears = np.zeros(ratios.shape, GEAR)
+    lower = ratios / ratios[:, :1]
+    gears["ratio"] = trunk[:, :1] * lower
+    gears["turning"] = trunk[:, 1:2] * lower / vehicles["radius"][:, None]
+    gears["inertial_mass"] = vehicles["mass"][:, None] + _turning_mass(designs, vehicles, sources, gears)
+    law = np.array([_law(design) for design in designs], dtype=LAW)
+    return Batch(vehicles[:, None], law, gears, sources, _curves(designs))
+
+
+def _turning_mass(designs: Sequence[Design], vehicles: Any, sources: Any, gears: Any) -> Array:
+    """m_eff − m = J_wheels/r² + Σ count·J·G²/r²: rotating masses reduced to the wheel's rim, (n, K)."""
+    wheels = np.array([d.vehicle.wheels_inertia for d in designs]) / vehicles["radius"] ** 2
+    rotors = np.array([[branch.source.rotor_inertia for branch in d.drive.branches] for d in designs])
+    reduced = (sources["count"] * rotors * sources["speed_ratio"] ** 2).sum(axis=1)
+    made: Array = wheels[:, None] + reduced[:, None] * gears["turning"] ** 2
+    return made
 
 
 def overall(stages: Iterable[Stage]) -> tuple[float, float, float]:
@@ -78,16 +88,17 @@ def overall_ratios(design: Design) -> list[tuple[int, int, float]]:
     ]
 
 
-def _columns(rows: Sequence[dict[str, object]]) -> dict[str, Array]:
-    return {name: np.array([row[name] for row in rows], dtype=float) for name in rows[0]}
+def _records(rows: Any, kind: np.dtype[np.void]) -> Any:
+    """Rows of values by name as an array of records of the same nesting."""
+    if isinstance(rows[0], dict):
+        return np.array([tuple(entry[name] for name in kind.names or ()) for entry in rows], dtype=kind)
+    return np.stack([_records(inner, kind) for inner in rows])
 
 
-def _row(design: Design) -> dict[str, object]:
+def _vehicle_row(design: Design) -> dict[str, float]:
     vehicle, drive, conditions = design.vehicle, design.drive, design.conditions
     slope = math.atan(conditions.grade)
     weight = vehicle.total_mass * STANDARD_GRAVITY * math.cos(slope)
-    ratio, speed_ratio, efficiency = overall(drive.stages)
-    gears = np.array(gear_ratios(design)) / gear_ratios(design)[0]
     return {
         "mass": vehicle.total_mass,
         "radius": vehicle.wheel_diameter / 2.0,
@@ -100,12 +111,8 @@ def _row(design: Design) -> dict[str, object]:
         **_axles(vehicle),
         "brake_force": _or(vehicle.brake_force, math.inf),
         "braked_share": vehicle.braked_share,
-        "wheels_inertia": vehicle.wheels_inertia,
         "supply_limit": _or(drive.supply and drive.supply.current_limit, math.inf),
-        "law": _law(design),
-        "trunk_ratio": ratio * gears,
-        "trunk_speed_ratio": speed_ratio * gears,
-        "trunk_efficiency": efficiency,
+        "trunk_efficiency": overall(drive.stages)[2],
         "shift_time": drive.box.shift_time if drive.box else 0.0,
     }
 
@@ -132,16 +139,15 @@ def _law(design: Design) -> list[tuple[float, ...]]:
     return [*pieces, *([_NO_PIECE] * (PIECES - len(pieces)))]
 
 
-def _branch_row(design: Design, branch: Branch) -> dict[str, float]:
+def _source_row(design: Design, branch: Branch) -> dict[str, float]:
     source = branch.source
     ratio, speed_ratio, efficiency = overall(branch.stages)
     row = {
         "engine": float(isinstance(source, Engine)),
         "count": float(design.drive.units * branch.count),
-        "branch_ratio": ratio,
-        "branch_speed_ratio": speed_ratio,
-        "branch_efficiency": efficiency,
-        "inertia": source.rotor_inertia,
+        "ratio": ratio,
+        "speed_ratio": speed_ratio,
+        "efficiency": efficiency,
         "max_speed": _or(source.max_speed, math.inf),
         "engagement": branch.clutch.engagement_speed if branch.clutch else 0.0,
     }
@@ -157,18 +163,14 @@ def _branch_row(design: Design, branch: Branch) -> dict[str, float]:
     }
 
 
-def _curves(designs: Sequence[Design]) -> dict[str, Array]:
+def _curves(designs: Sequence[Design]) -> Any:
     """Torque curves of one length, the last point repeated; one point at rest stands for a motor."""
     curves = [
         [b.source.torque_curve if isinstance(b.source, Engine) else ((0.0, 0.0),) for b in design.drive.branches]
         for design in designs
     ]
     longest = max(len(curve) for row in curves for curve in row)
-    points = np.array([[[*c, *([c[-1]] * (longest - len(c)))] for c in row] for row in curves])
-    return {
-        "curve_speed": np.ascontiguousarray(points[..., 0]),
-        "curve_torque": np.ascontiguousarray(points[..., 1]),
-    }
+    return np.array([[[*c, *([c[-1]] * (longest - len(c)))] for c in row] for row in curves], dtype=POINT)
 
 
 def _or(value: float | None, otherwise: float) -> float:

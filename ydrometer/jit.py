@@ -14,6 +14,7 @@ from pathlib import Path
 from typing import Any, TypeVar
 
 F = TypeVar("F", bound=Callable[..., Any])
+"""A function."""
 
 INTERPRETED = os.environ.get("YDROMETER_INTERPRET") == "1"
 
@@ -27,19 +28,26 @@ def _cache_folder() -> Path:
     return package / "__pycache__" / f"kernels-{digest.hexdigest()[:16]}"
 
 
-def _compiler() -> Callable[[F], F]:
+def _compiler(**options: bool) -> Callable[[Any], Any]:
     from numba import config, njit  # noqa: PLC0415  # a third of a second, spared where nothing is compiled
 
     folder = _cache_folder()
     keep = os.access(folder.parent if folder.parent.exists() else folder.parent.parent, os.W_OK)
     config.CACHE_DIR = str(folder)
-
-    def compile_(function: F) -> F:
-        made: F = njit(cache=keep, error_model="numpy")(function)
-        return made
-
-    return compile_
+    made: Callable[[Any], Any] = njit(cache=keep, error_model="numpy", **options)
+    return made
 
 
-compiled: Callable[[Any], Any] = (lambda function: function) if INTERPRETED else _compiler()
-"""Decorator of a kernel. Kernels call only kernels and functions of `math` and numpy that numba knows."""
+def _as_it_is(function: F) -> F:
+    return function
+
+
+kernel = _as_it_is if INTERPRETED else _compiler(no_cpython_wrapper=True, no_cfunc_wrapper=True, _nrt=False)
+"""Decorator of what only kernels call: it makes and returns no arrays, so numba need not count who holds them.
+
+Kernels call kernels, and functions of `math` that numba knows.
+"""
+maker = _as_it_is if INTERPRETED else _compiler(no_cpython_wrapper=True, no_cfunc_wrapper=True)
+"""Decorator of a kernel that makes or returns arrays, for other kernels."""
+entry = _as_it_is if INTERPRETED else _compiler(no_cfunc_wrapper=True)
+"""Decorator of a kernel that Python calls; it may make arrays."""

@@ -12,8 +12,8 @@ from __future__ import annotations
 
 import math
 
-from ydrometer.jit import compiled
-from ydrometer.motion.plant import Plant
+from ydrometer.jit import kernel
+from ydrometer.motion.plant import Plant, turning
 
 EDGE = 1e-9
 """Relative room at the ends of a piece, so that a root just on a joint is not lost between two pieces."""
@@ -23,30 +23,30 @@ FULL = 1.0
 DUTY_STEPS = 100
 
 
-@compiled
+@kernel
 def back_emf(p: Plant, k: int, j: int, v: float) -> float:
     """E = ke·w of one motor of branch j, V."""
-    return p.ke[j] * p.turning[k][j] * v
+    return p.sources[j].ke * turning(p, k, j) * v
 
 
-@compiled
+@kernel
 def motor_current(p: Plant, k: int, j: int, v: float, u: float) -> float:
     """I = min(Ilim, (u − E)/R) of one motor of branch j, A."""
-    return min(p.current_limit[j], (u - back_emf(p, k, j, v)) / p.resistance[j])
+    return min(p.sources[j].current_limit, (u - back_emf(p, k, j, v)) / p.sources[j].resistance)
 
 
-@compiled
+@kernel
 def power(p: Plant, k: int, v: float, u: float) -> float:
     """What all motors take, P(u), W."""
     total = 0.0
-    for j in range(len(p.engine)):
-        if p.engine[j] == 0.0:
+    for j in range(len(p.sources)):
+        if p.sources[j].engine == 0.0:
             current = motor_current(p, k, j, v, u)
-            total += p.count[j] * current * (current * p.resistance[j] + back_emf(p, k, j, v))
+            total += p.sources[j].count * current * (current * p.sources[j].resistance + back_emf(p, k, j, v))
     return total
 
 
-@compiled
+@kernel
 def highest_root(
     p: Plant, k: int, v: float, a: float, b: float, c: float, w: float, low: float, high: float
 ) -> float:
@@ -57,21 +57,21 @@ def highest_root(
     top = math.inf
     while top > low:
         joint = -math.inf
-        for j in range(len(p.engine)):
-            if p.engine[j] == 0.0:
-                at = p.current_limit[j] * p.resistance[j] + back_emf(p, k, j, v)
+        for j in range(len(p.sources)):
+            if p.sources[j].engine == 0.0:
+                at = p.sources[j].current_limit * p.sources[j].resistance + back_emf(p, k, j, v)
                 if joint < at < top:
                     joint = at
         square, line, rest = a, -c, -w
-        for j in range(len(p.engine)):
-            if p.engine[j] == 0.0:
+        for j in range(len(p.sources)):
+            if p.sources[j].engine == 0.0:
                 e = back_emf(p, k, j, v)
-                if p.current_limit[j] * p.resistance[j] + e >= top:
-                    square += b * p.count[j] / p.resistance[j]
-                    line -= b * p.count[j] * e / p.resistance[j]
+                if p.sources[j].current_limit * p.sources[j].resistance + e >= top:
+                    square += b * p.sources[j].count / p.sources[j].resistance
+                    line -= b * p.sources[j].count * e / p.sources[j].resistance
                 else:
-                    limit = p.current_limit[j]
-                    rest += b * p.count[j] * limit * (limit * p.resistance[j] + e)
+                    limit = p.sources[j].current_limit
+                    rest += b * p.sources[j].count * limit * (limit * p.sources[j].resistance + e)
         u = upper_root(square, line, rest)
         least, most = max(joint, low), min(top, high)
         if least - EDGE * abs(least) <= u <= most + EDGE * abs(most):
@@ -80,7 +80,7 @@ def highest_root(
     return math.nan
 
 
-@compiled
+@kernel
 def upper_root(a: float, b: float, c: float) -> float:
     """The larger root of a·x² + b·x + c with a ≥ 0, without losing digits; NaN where there is none."""
     if a == 0.0:
@@ -93,7 +93,7 @@ def upper_root(a: float, b: float, c: float) -> float:
     return -2.0 * c / (b + math.sqrt(inner))
 
 
-@compiled
+@kernel
 def bus_voltage(p: Plant, k: int, v: float, duty: float) -> float:
     """The highest Vb at which motors at `duty` draw what the supply gives, V.
 
@@ -102,11 +102,11 @@ def bus_voltage(p: Plant, k: int, v: float, duty: float) -> float:
     high = math.inf
     for i in range(len(p.law)):
         piece = p.law[i]
-        low = piece[3]
+        low = piece.low
         if math.isnan(low):
             break
         u = highest_root(
-            p, k, v, piece[0], piece[1] * duty * duty, piece[2] * duty, 0.0, low * duty, high * duty
+            p, k, v, piece.p, piece.q * duty * duty, piece.s * duty, 0.0, low * duty, high * duty
         )
         if not math.isnan(u):
             return u / duty
@@ -114,89 +114,88 @@ def bus_voltage(p: Plant, k: int, v: float, duty: float) -> float:
     return LEAST_VOLTAGE
 
 
-@compiled
+@kernel
 def bus_voltage_for_power(p: Plant, watts: float) -> float:
     """The highest Vb at which the supply gives a power, V; the most it can where it cannot."""
     high = math.inf
     for i in range(len(p.law)):
         piece = p.law[i]
-        low = piece[3]
+        low = piece.low
         if math.isnan(low):
             break
-        voltage = upper_root(piece[0], -piece[2], piece[1] * watts)
+        voltage = upper_root(piece.p, -piece.s, piece.q * watts)
         if math.isnan(voltage):
-            voltage = 0.5 * piece[2] / piece[0] if piece[0] > 0.0 else low
+            voltage = 0.5 * piece.s / piece.p if piece.p > 0.0 else low
         if voltage >= low - EDGE * abs(low) and voltage <= high * (1.0 + EDGE):
             return voltage
         high = low
     return high
 
 
-@compiled
+@kernel
 def electric(p: Plant, k: int, v: float, duty: float) -> tuple[float, float, float]:
     """State at a duty d ≤ 1: applied voltage u, bus voltage Vb, bus current Ibus; a battery's limit lowers u.
 
     Zeros where there is no motor.
     """
     motors = False
-    for j in range(len(p.engine)):
-        motors = motors or p.engine[j] == 0.0
+    for j in range(len(p.sources)):
+        motors = motors or p.sources[j].engine == 0.0
     if not motors or duty <= 0.0:
-        return 0.0, p.law[0][2] if motors else 0.0, 0.0
+        return 0.0, p.law[0].s if motors else 0.0, 0.0
     bus = bus_voltage(p, k, v, duty)
     drawn = power(p, k, v, duty * bus) / bus
-    if drawn <= p.supply_limit:
+    if drawn <= p.vehicle[0].supply_limit:
         return duty * bus, bus, drawn
     # At the limit the bus voltage is known, and with it the power that may be taken.
-    held = p.law[0][2] - p.law[0][1] * p.supply_limit
-    u = highest_root(p, k, v, 0.0, 1.0, 0.0, held * p.supply_limit, -math.inf, math.inf)
-    return u, held, p.supply_limit
+    held = p.law[0].s - p.law[0].q * p.vehicle[0].supply_limit
+    u = highest_root(p, k, v, 0.0, 1.0, 0.0, held * p.vehicle[0].supply_limit, -math.inf, math.inf)
+    return u, held, p.vehicle[0].supply_limit
 
 
-@compiled
+@kernel
 def engine_speed(p: Plant, k: int, j: int, v: float) -> float:
     """Speed of the engine of branch j, rad/s: it stands at the clutch's engagement while the shaft behind is slower."""
-    return max(p.turning[k][j] * v, p.engagement[j])
+    return max(turning(p, k, j) * v, p.sources[j].engagement)
 
 
-@compiled
+@kernel
 def engine_torque(p: Plant, k: int, j: int, v: float) -> float:
     """Full-throttle torque of one engine, N·m: linear between points, level before the first, 0 beyond the last."""
     w = engine_speed(p, k, j, v)
-    speeds, torques = p.curve_speed[j], p.curve_torque[j]
-    last = len(speeds) - 1
-    if w > speeds[last] * (1.0 + 1e-12):
+    curve = p.curves[j]
+    last = len(curve) - 1
+    if w > curve[last].speed * (1.0 + 1e-12):
         return 0.0
-    if w <= speeds[0]:
-        return torques[0]
-    c = 1
-    while c < last and speeds[c] < w:
+    c = 0
+    while c < last and curve[c].speed < w:
         c += 1
-    if speeds[c] <= speeds[c - 1]:
-        return torques[c]
-    return torques[c - 1] + (torques[c] - torques[c - 1]) * (w - speeds[c - 1]) / (speeds[c] - speeds[c - 1])
+    if c == 0 or curve[c].speed <= curve[c - 1].speed:
+        return curve[c].torque
+    share = (w - curve[c - 1].speed) / (curve[c].speed - curve[c - 1].speed)
+    return curve[c - 1].torque + (curve[c].torque - curve[c - 1].torque) * min(share, 1.0)
 
 
-@compiled
+@kernel
 def source_torque(p: Plant, k: int, j: int, v: float, u: float, duty: float) -> float:
     """Torque of one source of branch j, N·m: T = kt·(I − I0), or the engine's at a throttle `duty`."""
-    if p.engine[j] != 0.0:
+    if p.sources[j].engine != 0.0:
         return duty * engine_torque(p, k, j, v)
-    return p.kt[j] * (motor_current(p, k, j, v, u) - p.no_load_current[j])
+    return p.sources[j].kt * (motor_current(p, k, j, v, u) - p.sources[j].no_load_current)
 
 
-@compiled
+@kernel
 def drive_force(p: Plant, k: int, v: float, u: float, duty: float) -> float:
     """F_drive at the rim of all driven wheels, N; a torque that brakes takes the losses the other way."""
     joined = 0.0
-    for j in range(len(p.engine)):
-        torque = p.count[j] * source_torque(p, k, j, v, u, duty) * p.branch_ratio[j]
-        joined += torque * p.branch_efficiency[j] if torque >= 0.0 else torque / p.branch_efficiency[j]
-    force = joined * p.trunk_ratio[k] / p.radius
-    return force * p.trunk_efficiency if force >= 0.0 else force / p.trunk_efficiency
+    for j in range(len(p.sources)):
+        torque = p.sources[j].count * source_torque(p, k, j, v, u, duty) * p.sources[j].ratio
+        joined += torque * p.sources[j].efficiency if torque >= 0.0 else torque / p.sources[j].efficiency
+    force = joined * p.gears[k].ratio / p.vehicle[0].radius
+    return force * p.vehicle[0].trunk_efficiency if force >= 0.0 else force / p.vehicle[0].trunk_efficiency
 
 
-@compiled
+@kernel
 def voltage_for_force(p: Plant, k: int, v: float, force: float, full: float) -> float:
     """The u ≤ full at which motors alone give `force`, which is not above what they give at `full`.
 
@@ -205,10 +204,10 @@ def voltage_for_force(p: Plant, k: int, v: float, force: float, full: float) -> 
     high, at_high = full, drive_force(p, k, v, full, FULL)
     while True:
         low = -math.inf
-        for j in range(len(p.engine)):
+        for j in range(len(p.sources)):
             e = back_emf(p, k, j, v)
-            free = p.no_load_current[j] * p.resistance[j] + e
-            bound = p.current_limit[j] * p.resistance[j] + e
+            free = p.sources[j].no_load_current * p.sources[j].resistance + e
+            bound = p.sources[j].current_limit * p.sources[j].resistance + e
             if low < free < high:
                 low = free
             if low < bound < high:
@@ -222,7 +221,7 @@ def voltage_for_force(p: Plant, k: int, v: float, force: float, full: float) -> 
         high, at_high = low, at_low
 
 
-@compiled
+@kernel
 def duty_for_force(p: Plant, k: int, v: float, force: float) -> float:
     """The common duty at which motors and engines together give `force`, by the Illinois method."""
     low, high = 0.0, FULL
@@ -245,13 +244,13 @@ def duty_for_force(p: Plant, k: int, v: float, force: float) -> float:
     return low if f_low >= 0.0 else high
 
 
-@compiled
+@kernel
 def eased_off(p: Plant, k: int, v: float, force: float) -> tuple[float, float, float, float]:
     """State at the largest duty at which the drive gives `force` ≤ full throttle: u, Vb, Ibus, throttle of engines."""
     engines, motors = False, False
-    for j in range(len(p.engine)):
-        engines = engines or p.engine[j] != 0.0
-        motors = motors or p.engine[j] == 0.0
+    for j in range(len(p.sources)):
+        engines = engines or p.sources[j].engine != 0.0
+        motors = motors or p.sources[j].engine == 0.0
     if motors and not engines:
         u = voltage_for_force(p, k, v, force, electric(p, k, v, FULL)[0])
         watts = power(p, k, v, u)

@@ -7,7 +7,7 @@ from __future__ import annotations
 
 import math
 
-from ydrometer.jit import compiled
+from ydrometer.jit import kernel
 from ydrometer.motion import currents
 from ydrometer.motion.plant import Plant
 
@@ -15,56 +15,56 @@ FULL = currents.FULL
 drive_force, eased_off, electric = currents.drive_force, currents.eased_off, currents.electric
 
 
-@compiled
+@kernel
 def resistance(p: Plant, v: float) -> float:
     """F_res = F_rr + F_air + F_grade of a moving vehicle, N."""
-    return p.rolling + p.air * v * v + p.grade
+    return p.vehicle[0].rolling + p.vehicle[0].air * v * v + p.vehicle[0].grade
 
 
-@compiled
+@kernel
 def traction(p: Plant, v: float) -> float:
     """F_trac: what the tyres hold with the weight that moves between the axles, and no more than lifts the front, N.
 
     mu·(W·share − t·(F_rr + F_air))/(1 − mu·t), with t = h/L where the rear wheels drive and −h/L where the front do.
     """
-    against = p.rolling + p.air * v * v
-    lifting = p.weight * p.lift + against
-    rest = 1.0 - p.grip * p.transfer
+    against = p.vehicle[0].rolling + p.vehicle[0].air * v * v
+    lifting = p.vehicle[0].weight * p.vehicle[0].lift + against
+    rest = 1.0 - p.vehicle[0].grip * p.vehicle[0].transfer
     if rest <= 0.0:
         return lifting
-    return min(p.grip * (p.weight * p.share - p.transfer * against) / rest, lifting)
+    return min(p.vehicle[0].grip * (p.vehicle[0].weight * p.vehicle[0].share - p.vehicle[0].transfer * against) / rest, lifting)
 
 
-@compiled
+@kernel
 def wall_traction(p: Plant) -> float:
     """What the tyres hold at a wall, where nothing accelerates and the push, at ground level, lifts nothing, N."""
-    held = p.grip * (p.weight * p.share + p.transfer * p.grade)
-    return max(0.0, min(held, p.grip * p.weight))
+    held = p.vehicle[0].grip * (p.vehicle[0].weight * p.vehicle[0].share + p.vehicle[0].transfer * p.vehicle[0].grade)
+    return max(0.0, min(held, p.vehicle[0].grip * p.vehicle[0].weight))
 
 
-@compiled
+@kernel
 def braking(p: Plant) -> float:
     """Constant deceleration F_brake/m + g·sin(th), m/s²; not positive where the slope beats the brakes."""
-    held = min(p.grip * p.weight * p.braked_share, p.brake_force, p.weight * p.rear_lift)
-    return (held + p.grade) / p.mass
+    held = min(p.vehicle[0].grip * p.vehicle[0].weight * p.vehicle[0].braked_share, p.vehicle[0].brake_force, p.vehicle[0].weight * p.vehicle[0].rear_lift)
+    return (held + p.vehicle[0].grade) / p.vehicle[0].mass
 
 
-@compiled
+@kernel
 def accelerations(p: Plant, k: int, v: float) -> tuple[float, float]:
     """What the drive allows at full throttle, and what the tyres allow, m/s²; the run has the lesser."""
     drive = drive_force(p, k, v, electric(p, k, v, FULL)[0], FULL)
     against = resistance(p, v)
-    return (drive - against) / p.inertial_mass[k], (traction(p, v) - against) / p.mass
+    return (drive - against) / p.gears[k].inertial_mass, (traction(p, v) - against) / p.vehicle[0].mass
 
 
-@compiled
+@kernel
 def acceleration(p: Plant, k: int, v: float) -> float:
     """a(v) in gear k, m/s²."""
     by_drive, by_grip = accelerations(p, k, v)
     return min(by_drive, by_grip)
 
 
-@compiled
+@kernel
 def as_driven(p: Plant, k: int, v: float) -> tuple[float, float, float, float, float]:
     """The run at v: acceleration, u, Vb, Ibus, throttle; eased off where the tyres hold it back.
 
@@ -73,15 +73,15 @@ def as_driven(p: Plant, k: int, v: float) -> tuple[float, float, float, float, f
     u, bus, drawn = electric(p, k, v, FULL)
     full = drive_force(p, k, v, u, FULL)
     against, tyres = resistance(p, v), traction(p, v)
-    by_drive, by_grip = (full - against) / p.inertial_mass[k], (tyres - against) / p.mass
+    by_drive, by_grip = (full - against) / p.gears[k].inertial_mass, (tyres - against) / p.vehicle[0].mass
     if by_grip >= by_drive:
         return by_drive, u, bus, drawn, FULL
-    wanted = tyres + (p.inertial_mass[k] - p.mass) * by_grip
+    wanted = tyres + (p.gears[k].inertial_mass - p.vehicle[0].mass) * by_grip
     u, bus, drawn, throttle = eased_off(p, k, v, min(wanted, full))
     return by_grip, u, bus, drawn, throttle
 
 
-@compiled
+@kernel
 def coast(p: Plant, k: int, v: float, time: float) -> tuple[float, float]:
     """Speed and distance after a time without drive, m/s and m; rolling resistance stops it but does not push back.
 
@@ -89,7 +89,7 @@ def coast(p: Plant, k: int, v: float, time: float) -> tuple[float, float]:
     v(t) = (v·C − α·S)/(C + β·v·S), x(t) = ln(C + β·v·S)/β, where C and S are cosine and sine of √(αβ)·t, the
     latter over √(αβ); hyperbolic where the slope drives it.
     """
-    alpha, beta = (p.rolling + p.grade) / p.inertial_mass[k], p.air / p.inertial_mass[k]
+    alpha, beta = (p.vehicle[0].rolling + p.vehicle[0].grade) / p.gears[k].inertial_mass, p.vehicle[0].air / p.gears[k].inertial_mass
     turn = math.sqrt(abs(alpha * beta))
     if alpha > 0.0:
         stop = math.atan(v * turn / alpha) / turn if turn * v > 1e-9 * alpha else v / alpha
@@ -110,28 +110,28 @@ def coast(p: Plant, k: int, v: float, time: float) -> tuple[float, float]:
     return speed, math.log1p(grown) / beta
 
 
-@compiled
+@kernel
 def max_grade(p: Plant) -> float:
     """The steepest slope on which it still starts, rise over run; NaN where not even on the level.
 
     Each term of the start reads A·cos(th) − m·g·sin(th) + B = 0 and is solved in closed form; the least holds.
     """
-    over_cos = 1.0 / math.cos(math.atan2(p.grade, p.weight))
-    level = p.weight * over_cos
-    fixed = p.rolling - p.rolling_coefficient * p.weight
-    crr = p.rolling_coefficient
+    over_cos = 1.0 / math.cos(math.atan2(p.vehicle[0].grade, p.vehicle[0].weight))
+    level = p.vehicle[0].weight * over_cos
+    fixed = p.vehicle[0].rolling - p.vehicle[0].rolling_coefficient * p.vehicle[0].weight
+    crr = p.vehicle[0].rolling_coefficient
     drive = drive_force(p, 0, 0.0, electric(p, 0, 0.0, FULL)[0], FULL)
     steepest = steepest_slope(-crr * level, level, drive - fixed)
-    rest = 1.0 - p.grip * p.transfer
+    rest = 1.0 - p.vehicle[0].grip * p.vehicle[0].transfer
     if rest > 0.0:
-        held = p.grip * (p.share - p.transfer * crr) / rest - crr
-        steepest = min(steepest, steepest_slope(held * level, level, -(p.grip * p.transfer / rest + 1.0) * fixed))
-    if not math.isinf(p.lift):
-        steepest = min(steepest, math.atan(p.lift))
+        held = p.vehicle[0].grip * (p.vehicle[0].share - p.vehicle[0].transfer * crr) / rest - crr
+        steepest = min(steepest, steepest_slope(held * level, level, -(p.vehicle[0].grip * p.vehicle[0].transfer / rest + 1.0) * fixed))
+    if not math.isinf(p.vehicle[0].lift):
+        steepest = min(steepest, math.atan(p.vehicle[0].lift))
     return math.tan(steepest) if steepest > 0.0 else math.nan
 
 
-@compiled
+@kernel
 def steepest_slope(a: float, s: float, b: float) -> float:
     """The th in (0, π/2) where a·cos(th) − s·sin(th) + b falls to 0; 0 where it is not positive on the level."""
     if a + b <= 0.0:

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import math
 
-from ydrometer.jit import compiled
+from ydrometer.jit import kernel
 from ydrometer.motion import forces, speeds
-from ydrometer.motion.plant import Plant
+from ydrometer.motion.plant import Plant, turning
 
 EARLY = 0.99
 """Share of the speed at which nothing is left at which it changes all the same: that speed itself is never reached."""
@@ -16,35 +16,35 @@ STEPS = 44
 acceleration, coast, cut_off, LOOKS = forces.acceleration, forces.coast, speeds.cut_off, speeds.LOOKS
 
 
-@compiled
+@kernel
 def starting_gear(p: Plant) -> int:
     """The gear of largest a(0), the lowest at a tie."""
     best, most = 0, acceleration(p, 0, 0.0)
-    for k in range(1, len(p.trunk_ratio)):
+    for k in range(1, len(p.gears)):
         a = acceleration(p, k, 0.0)
         if a > most:
             best, most = k, a
     return best
 
 
-@compiled
+@kernel
 def pulls(p: Plant, g: int, v: float) -> bool:
     """Whether gear g can still pull after the coast that starts at v."""
-    after, _ = coast(p, g, v, p.shift_time)
+    after, _ = coast(p, g, v, p.vehicle[0].shift_time)
     return after > 0.0 and acceleration(p, g, after) > 0.0
 
 
-@compiled
+@kernel
 def better(p: Plant, k: int, g: int, v: float) -> bool:
     """Whether after a change that begins at v gear g accelerates more than k would at that same speed.
 
     At a tie, both held at the limit of grip, a change would only lose time.
     """
-    after, _ = coast(p, g, v, p.shift_time)
+    after, _ = coast(p, g, v, p.vehicle[0].shift_time)
     return after > 0.0 and acceleration(p, g, after) > max(acceleration(p, k, after), 0.0)
 
 
-@compiled
+@kernel
 def first_better(p: Plant, k: int, g: int, start: float, end: float) -> float:
     """The first speed from `start` up to `end` at which gear g is better; NaN where there is none."""
     before = start
@@ -64,16 +64,16 @@ def first_better(p: Plant, k: int, g: int, start: float, end: float) -> float:
     return math.nan
 
 
-@compiled
+@kernel
 def over_speed(p: Plant, k: int, start: float, end: float) -> float:
     """The speed from `start` up to `end` at which a source reaches its `max_speed`; infinite where none does."""
     at = math.inf
-    for j in range(len(p.engine)):
-        at = min(at, max(p.max_speed[j] / p.turning[k][j], start))
+    for j in range(len(p.sources)):
+        at = min(at, max(p.sources[j].max_speed / turning(p, k, j), start))
     return at if at < end else math.inf
 
 
-@compiled
+@kernel
 def change(p: Plant, k: int, g: int, start: float, end: float) -> float:
     """The speed at which a change from gear k, entered at `start`, to gear g begins; infinite where it never does.
 
@@ -89,11 +89,11 @@ def change(p: Plant, k: int, g: int, start: float, end: float) -> float:
     return fast if fast < begins and pulls(p, g, fast) else begins
 
 
-@compiled
+@kernel
 def next_change(p: Plant, k: int, start: float, end: float) -> tuple[float, int]:
     """The change whose begin comes first, and the gear it leads to; (end, −1) where there is none."""
     begins, to = math.inf, -1
-    for g in range(k + 1, len(p.trunk_ratio)):
+    for g in range(k + 1, len(p.gears)):
         at = change(p, k, g, start, end)
         if at < begins:
             begins, to = at, g

@@ -8,10 +8,9 @@ from typing import Any, NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
-from ydrometer import jit
-from ydrometer.jit import compiled
+from ydrometer.jit import entry, kernel
 from ydrometer.motion import currents, forces, gears, run, speeds
-from ydrometer.motion.plant import Array, Batch, Plant, row
+from ydrometer.motion.plant import Array, Batch, Plant, for_kernels, row, turning
 
 GEARING_SHARE = 0.90
 """From this share of the no-load speed up, it is the gearing that limits the top speed."""
@@ -80,7 +79,7 @@ def measure(batch: Batch, wanted: Wanted) -> Results:
         batch: the designs.
         wanted: what is asked of their runs.
     """
-    n, branches = len(batch.mass), batch.engine.shape[1]
+    n, branches = len(batch.vehicle), batch.sources.shape[1]
     single, by_branch = 17, 4
     out = Results(
         *(np.full(n, np.nan) for _ in range(single)),
@@ -93,15 +92,10 @@ def measure(batch: Batch, wanted: Wanted) -> Results:
     return out
 
 
-def for_kernels(batch: Batch) -> Batch:
-    """The batch as the kernels read it fastest: arrays where they are compiled, lists where they are not."""
-    return Batch(*(field.tolist() for field in batch)) if jit.INTERPRETED else batch
-
-
-@compiled
+@entry
 def _measure_all(batch: Batch, wanted: Wanted, out: Results) -> None:
     panels = np.empty((MOST_PANELS + 1, 8))
-    for i in range(len(batch.mass)):
+    for i in range(len(batch.vehicle)):
         p = row(batch, i)
         _at_rest(p, i, out)
         by_drive, by_grip = accelerations(p, starting_gear(p), 0.0)
@@ -112,25 +106,25 @@ def _measure_all(batch: Batch, wanted: Wanted, out: Results) -> None:
             out.top_speed[i] = out.launch_acceleration[i] = out.stopping_distance[i] = 0.0
 
 
-@compiled
+@kernel
 def _at_rest(p: Plant, i: int, out: Results) -> None:
     """What it does standing still, in its lowest gear, and with the wheels in the air."""
     u, _, drawn = electric(p, 0, 0.0, FULL)
     full = drive_force(p, 0, 0.0, u, FULL)
     held = wall_traction(p)
     out.held_by[i] = NOTHING
-    out.no_load_speed[i] = end_speed(p, len(p.trunk_ratio) - 1, False, 0.0)
-    out.stall_wheel_torque[i] = full * p.radius
+    out.no_load_speed[i] = end_speed(p, len(p.gears) - 1, False, 0.0)
+    out.stall_wheel_torque[i] = full * p.vehicle[0].radius
     out.pushing_force[i] = min(full, held)
     out.pushing_limit[i] = GRIP if held < full else TORQUE
     out.max_grade[i] = steepest(p)
-    out.lifts[i] = 1.0 if traction(p, 0.0) >= p.weight * p.lift + p.rolling else 0.0
+    out.lifts[i] = 1.0 if traction(p, 0.0) >= p.vehicle[0].weight * p.vehicle[0].lift + p.vehicle[0].rolling else 0.0
     pushing, pushing_drawn = u, drawn
     if held < full:
         pushing, _, pushing_drawn, _ = eased_off(p, 0, 0.0, held)
     electrical = False
-    for j in range(len(p.engine)):
-        if p.engine[j] == 0.0:
+    for j in range(len(p.sources)):
+        if p.sources[j].engine == 0.0:
             electrical = True
             out.launch_motor_current[i, j] = motor_current(p, 0, j, 0.0, u)
             out.pushing_motor_current[i, j] = motor_current(p, 0, j, 0.0, pushing)
@@ -139,7 +133,7 @@ def _at_rest(p: Plant, i: int, out: Results) -> None:
         out.pushing_bus_current[i] = pushing_drawn
 
 
-@compiled
+@kernel
 def _in_motion(p: Plant, i: int, panels: Any, wanted: Wanted, out: Results) -> None:
     """The run from rest, and what it ends at."""
     count, k, top, peak = set_in_motion(p, panels)
@@ -155,11 +149,11 @@ def _in_motion(p: Plant, i: int, panels: Any, wanted: Wanted, out: Results) -> N
     if math.isinf(top):
         return
     electrical = False
-    for j in range(len(p.engine)):
-        if p.engine[j] == 0.0:
+    for j in range(len(p.sources)):
+        if p.sources[j].engine == 0.0:
             electrical = True
             out.cruise_motor_current[i, j] = motor_current(p, k, j, top, u)
-            out.motor_speed_at_top[i, j] = top * p.turning[k][j]
+            out.motor_speed_at_top[i, j] = top * turning(p, k, j)
         else:
             out.motor_speed_at_top[i, j] = engine_speed(p, k, j, top)
     if electrical:
@@ -175,7 +169,7 @@ def _in_motion(p: Plant, i: int, panels: Any, wanted: Wanted, out: Results) -> N
             out.distance_in_time[i, m] = at[2]
 
 
-@compiled
+@kernel
 def _over_distances(
     p: Plant, i: int, panels: Any, count: int, cruise: float, wanted: Wanted, out: Results
 ) -> None:

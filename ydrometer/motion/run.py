@@ -13,7 +13,7 @@ from typing import Any
 
 import numpy as np
 
-from ydrometer.jit import compiled
+from ydrometer.jit import kernel
 from ydrometer.motion import forces, gears, speeds
 from ydrometer.motion.plant import Plant
 
@@ -47,12 +47,12 @@ _GAUSS = (
     0.279705391489276667901467771423780, 0.0, 0.129484966168869693270611432679082, 0.0,
 )  # fmt: skip
 
-acceleration, as_driven, coast = forces.acceleration, forces.as_driven, forces.coast
+acceleration, as_driven, coast, resistance = forces.acceleration, forces.as_driven, forces.coast, forces.resistance
 end_speed, next_corner, regime, LOOKS = speeds.end_speed, speeds.next_corner, speeds.regime, speeds.LOOKS
 starting_gear, next_change = gears.starting_gear, gears.next_change
 
 
-@compiled
+@kernel
 def rates(p: Plant, k: int, end: float, start: float, s: float) -> tuple[float, float, float]:
     """dt/ds, dx/ds, dE/ds at s."""
     gap = (end - start) * math.exp(-s)
@@ -62,7 +62,7 @@ def rates(p: Plant, k: int, end: float, start: float, s: float) -> tuple[float, 
     return dt, dt * v, dt * bus * drawn
 
 
-@compiled
+@kernel
 def integrals(
     p: Plant, k: int, end: float, start: float, low: float, high: float
 ) -> tuple[float, float, float, float]:
@@ -80,7 +80,7 @@ def integrals(
     return half * t, half * x, half * e, half * abs(t - coarse)
 
 
-@compiled
+@kernel
 def add_leg(p: Plant, panels: Any, count: int, k: int, end: float, start: float, stop: float) -> int:
     """Add the panels of gear k from speed `start` to `stop` ≤ end, after `count` others; returns their new number."""
     last = TAIL if stop >= end else min(TAIL, math.log((end - start) / (end - stop)))
@@ -101,7 +101,7 @@ def add_leg(p: Plant, panels: Any, count: int, k: int, end: float, start: float,
     return count
 
 
-@compiled
+@kernel
 def first_corner(p: Plant, k: int, low: float, high: float, step: float) -> float:
     """The first corner of a(v) between two speeds, looked for at steps; high where there is none."""
     looks = max(1, int(math.ceil((high - low) / step)))
@@ -115,7 +115,7 @@ def first_corner(p: Plant, k: int, low: float, high: float, step: float) -> floa
     return high
 
 
-@compiled
+@kernel
 def add_panels(
     p: Plant, panels: Any, count: int, k: int, end: float, start: float, low: float, high: float
 ) -> int:
@@ -131,7 +131,7 @@ def add_panels(
     return count
 
 
-@compiled
+@kernel
 def add_panel(
     panels: Any, count: int, gear: int, end: float, start: float, low: float, high: float, t: float, x: float, e: float
 ) -> int:
@@ -146,7 +146,7 @@ def add_panel(
     return count + 1
 
 
-@compiled
+@kernel
 def run(p: Plant, panels: Any) -> tuple[int, int, float, float]:
     """The run from rest of a design that starts: number of panels, last gear, top speed, largest bus current.
 
@@ -158,28 +158,31 @@ def run(p: Plant, panels: Any) -> tuple[int, int, float, float]:
     """
     panels[0, TIME] = panels[0, DISTANCE] = panels[0, ENERGY] = 0.0
     count, k, start, peak = 0, starting_gear(p), 0.0, 0.0
-    legs = np.zeros((len(p.trunk_ratio), 3))
     leg = 0
     while True:
         end = end_speed(p, k, True, start)
         if math.isinf(end):
             return 0, k, end, math.nan
         stop, to = next_change(p, k, start, end)
-        legs[leg, 0], legs[leg, 1], legs[leg, 2] = k, start, stop
+        # The rows from the end on note the legs, until the largest current has been looked for.
+        note = MOST_PANELS - leg
+        panels[note, GEAR], panels[note, START], panels[note, END] = k, start, stop
         leg += 1
         if stop > start:
             count = add_leg(p, panels, count, k, end, start, stop)
         if to < 0:
             break
-        after, covered = coast(p, to, stop, p.shift_time)
-        count = add_panel(panels, count, -1 - to, end, stop, 0.0, p.shift_time, p.shift_time, covered, 0.0)
+        after, covered = coast(p, to, stop, p.vehicle[0].shift_time)
+        count = add_panel(panels, count, -1 - to, end, stop, 0.0, p.vehicle[0].shift_time, p.vehicle[0].shift_time, covered, 0.0)
         k, start = to, after
     for i in range(leg):
-        peak = max(peak, peak_current(p, int(legs[i, 0]), legs[i, 1], min(legs[i, 2], PEAK_SHARE * end)))
+        note = MOST_PANELS - i
+        most = min(panels[note, END], PEAK_SHARE * end)
+        peak = max(peak, peak_current(p, int(panels[note, GEAR]), panels[note, START], most))
     return count, k, end, peak
 
 
-@compiled
+@kernel
 def peak_current(p: Plant, k: int, low: float, high: float) -> float:
     """The largest bus current between two speeds of one gear: of looks and corners, the best pinned down."""
     if high < low:
@@ -205,13 +208,13 @@ def peak_current(p: Plant, k: int, low: float, high: float) -> float:
     return best
 
 
-@compiled
+@kernel
 def inside(p: Plant, panel: Any, at: float) -> tuple[float, float, float, float, float]:
     """Within a panel, at its s or time: speed, time, distance, energy, and the acceleration there."""
     if panel[GEAR] < 0.0:
         k = int(-1.0 - panel[GEAR])
         v, x = coast(p, k, panel[START], at)
-        a = -forces_resistance(p, v) / p.inertial_mass[k]
+        a = -resistance(p, v) / p.gears[k].inertial_mass
         return v, panel[TIME] + at, panel[DISTANCE] + x, panel[ENERGY], a
     k, end, start = int(panel[GEAR]), panel[END], panel[START]
     t, x, e, _ = integrals(p, k, end, start, panel[LOW], at)
@@ -219,7 +222,7 @@ def inside(p: Plant, panel: Any, at: float) -> tuple[float, float, float, float,
     return v, panel[TIME] + t, panel[DISTANCE] + x, panel[ENERGY] + e, acceleration(p, k, v)
 
 
-@compiled
+@kernel
 def last_speed(p: Plant, panel: Any) -> float:
     """The speed at the end of a panel, m/s."""
     if panel[GEAR] < 0.0:
@@ -227,13 +230,13 @@ def last_speed(p: Plant, panel: Any) -> float:
     return panel[END] - (panel[END] - panel[START]) * math.exp(-panel[HIGH])
 
 
-@compiled
+@kernel
 def reading_of(v: float, t: float, x: float, what: int, rate: float) -> float:
     """The quantity asked for: 0 time, 1 distance, 2 where it would stand still when braking at `rate` from here."""
     return t if what == 0 else x if what == 1 else x + 0.5 * v * v / rate
 
 
-@compiled
+@kernel
 def find(
     p: Plant, panels: Any, count: int, top: float, cruise: float, what: int, wanted: float, rate: float
 ) -> tuple[float, float, float, float]:
@@ -269,7 +272,7 @@ def find(
     return top, t + seconds, x + seconds * top, e + seconds * cruise
 
 
-@compiled
+@kernel
 def time_to_speed(p: Plant, panels: Any, count: int, wanted: float) -> float:
     """The time at which the run first has a speed below its top speed, s."""
     for i in range(count):
@@ -289,6 +292,3 @@ def time_to_speed(p: Plant, panels: Any, count: int, wanted: float) -> float:
                     high = middle
             return panel[TIME] + high
     return panels[count, TIME]
-
-
-forces_resistance = forces.resistance

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import math
 
-from ydrometer.jit import compiled
+from ydrometer.jit import kernel
 from ydrometer.motion import currents, forces
-from ydrometer.motion.plant import Plant
+from ydrometer.motion.plant import Plant, turning
 
 LOOKS = 32
 """Looks on the way to an end, before what was seen is pinned down."""
@@ -18,10 +18,11 @@ ROOT_STEPS = 200
 
 FULL = currents.FULL
 drive_force, electric, acceleration = currents.drive_force, currents.electric, forces.acceleration
-as_driven, accelerations, engine_speed = forces.as_driven, forces.accelerations, currents.engine_speed
+accelerations, traction = forces.accelerations, forces.traction
+engine_speed, motor_current = currents.engine_speed, currents.motor_current
 
 
-@compiled
+@kernel
 def left(p: Plant, k: int, on_ground: bool, v: float) -> float:
     """What is still there at v: on the ground the acceleration, m/s², else the driving force, N."""
     if on_ground:
@@ -29,22 +30,22 @@ def left(p: Plant, k: int, on_ground: bool, v: float) -> float:
     return drive_force(p, k, v, electric(p, k, v, FULL)[0], FULL)
 
 
-@compiled
+@kernel
 def sources_end(p: Plant, k: int) -> float:
     """The speed beyond which no source drives any more, m/s."""
     piece = p.law[0]
-    open_circuit = piece[2] / piece[0] if piece[0] > 0.0 else piece[3]
+    open_circuit = piece.s / piece.p if piece.p > 0.0 else piece.low
     end = 0.0
-    for j in range(len(p.engine)):
-        if p.engine[j] != 0.0:
-            speeds = p.curve_speed[j]
-            end = max(end, speeds[len(speeds) - 1] / p.turning[k][j])
+    for j in range(len(p.sources)):
+        if p.sources[j].engine != 0.0:
+            curve = p.curves[j]
+            end = max(end, curve[len(curve) - 1].speed / turning(p, k, j))
         else:
-            end = max(end, open_circuit / (p.ke[j] * p.turning[k][j]))
+            end = max(end, open_circuit / (p.sources[j].ke * turning(p, k, j)))
     return end
 
 
-@compiled
+@kernel
 def end_speed(p: Plant, k: int, on_ground: bool, start: float) -> float:
     """The lowest speed above `start` at which `left` ceases to be positive, m/s, taken on its positive side.
 
@@ -56,11 +57,11 @@ def end_speed(p: Plant, k: int, on_ground: bool, start: float) -> float:
     positive = start
     for look in range(1, LOOKS + 1):
         at = start + (ceiling - start) * look / LOOKS
-        for j in range(len(p.engine)):
-            if p.engine[j] != 0.0:
+        for j in range(len(p.sources)):
+            if p.sources[j].engine != 0.0:
                 # Between its points an engine's force is straight, so a dip shows at a point.
-                for w in p.curve_speed[j]:
-                    bend = w / p.turning[k][j]
+                for c in range(len(p.curves[j])):
+                    bend = p.curves[j][c].speed / turning(p, k, j)
                     if positive < bend < at and not left(p, k, on_ground, bend) > 0.0:
                         at = bend
         if not left(p, k, on_ground, at) > 0.0:
@@ -73,7 +74,7 @@ def end_speed(p: Plant, k: int, on_ground: bool, start: float) -> float:
     return math.inf
 
 
-@compiled
+@kernel
 def _root(p: Plant, k: int, on_ground: bool, low: float, high: float) -> float:
     """Where `left` changes sign between low (positive) and high, by Chandrupatla's method (1997), on the positive side.
 
@@ -102,41 +103,40 @@ def _root(p: Plant, k: int, on_ground: bool, low: float, high: float) -> float:
     return a if fa > 0.0 else b if fb > 0.0 else a
 
 
-@compiled
+@kernel
 def cut_off(p: Plant, k: int, v: float) -> bool:
     """Whether an engine that still pulls is cut off at the speed v, which is the end of its curve."""
-    for j in range(len(p.engine)):
-        if p.engine[j] != 0.0:
-            speeds, torques = p.curve_speed[j], p.curve_torque[j]
-            last = len(speeds) - 1
-            if torques[last] > 0.0 and abs(v * p.turning[k][j] - speeds[last]) <= 1e-6 * speeds[last]:
+    for j in range(len(p.sources)):
+        if p.sources[j].engine != 0.0:
+            last = p.curves[j][len(p.curves[j]) - 1]
+            if last.torque > 0.0 and abs(v * turning(p, k, j) - last.speed) <= 1e-6 * last.speed:
                 return True
     return False
 
 
-@compiled
+@kernel
 def regime(p: Plant, k: int, v: float) -> int:
     """A number that changes wherever a(v) may bend: limits, grip, lifting, pieces of curves, braking motors."""
     u, bus, drawn = electric(p, k, v, FULL)
-    number = 1 if drawn >= p.supply_limit else 0
+    number = 1 if drawn >= p.vehicle[0].supply_limit else 0
     for i in range(len(p.law)):
-        number = 2 * number + (1 if bus >= p.law[i][3] else 0)
-    for j in range(len(p.engine)):
-        if p.engine[j] != 0.0:
+        number = 2 * number + (1 if bus >= p.law[i].low else 0)
+    for j in range(len(p.sources)):
+        if p.sources[j].engine != 0.0:
             w, place = engine_speed(p, k, j, v), 0
-            for bend in p.curve_speed[j]:
-                place += 1 if w > bend else 0
-            number = number * 1009 + 2 * place + (1 if w > p.engagement[j] else 0)
+            for c in range(len(p.curves[j])):
+                place += 1 if w > p.curves[j][c].speed else 0
+            number = number * 1009 + 2 * place + (1 if w > p.sources[j].engagement else 0)
         else:
-            current = currents_motor(p, k, j, v, u)
-            number = number * 3 + (2 if current >= p.current_limit[j] else 1 if current > p.no_load_current[j] else 0)
+            current = motor_current(p, k, j, v, u)
+            number = number * 3 + (2 if current >= p.sources[j].current_limit else 1 if current > p.sources[j].no_load_current else 0)
     by_drive, by_grip = accelerations(p, k, v)
-    against = p.rolling + p.air * v * v
-    lifting = forces_traction(p, v) >= p.weight * p.lift + against
+    against = p.vehicle[0].rolling + p.vehicle[0].air * v * v
+    lifting = traction(p, v) >= p.vehicle[0].weight * p.vehicle[0].lift + against
     return (number % 1000003) * 4 + (2 if by_grip < by_drive else 0) + (1 if lifting else 0)
 
 
-@compiled
+@kernel
 def next_corner(p: Plant, k: int, low: float, high: float) -> float:
     """The first speed in (low, high) at which the regime is no longer that of `low`; high where it is the same."""
     here = regime(p, k, low)
@@ -149,6 +149,3 @@ def next_corner(p: Plant, k: int, low: float, high: float) -> float:
         else:
             high = middle
     return high
-
-
-currents_motor, forces_traction = currents.motor_current, forces.traction

@@ -8,10 +8,9 @@ from typing import Any
 
 import numpy as np
 
-from ydrometer.jit import compiled
+from ydrometer.jit import entry, kernel
 from ydrometer.motion import currents, forces, gears, run
-from ydrometer.motion.measures import for_kernels
-from ydrometer.motion.plant import Array, Batch, Plant, row
+from ydrometer.motion.plant import Array, Batch, Plant, for_kernels, row, turning
 
 A_PANEL = 5
 """Points of the run in each of its panels."""
@@ -70,19 +69,19 @@ def points(batch: Batch, i: int) -> Points:
 
 def standing(batch: Batch, i: int, *, pushing: bool) -> Sources:
     """Sources at standstill in the lowest gear: at full throttle, or with the push that the tyres hold."""
-    out = np.empty((3, batch.engine.shape[1]))
+    out = np.empty((3, batch.sources.shape[1]))
     bus, drawn = _standing(one(batch, i), pushing, out)
     return Sources(0, bus, drawn, *out)
 
 
 def driving(batch: Batch, i: int, gear: int, speed: float) -> Sources:
     """Sources at a speed of the run."""
-    out = np.empty((3, batch.engine.shape[1]))
+    out = np.empty((3, batch.sources.shape[1]))
     bus, drawn = _driving(one(batch, i), gear, speed, out)
     return Sources(gear, bus, drawn, *out)
 
 
-@compiled
+@entry
 def _forces_over(batch: Batch, k: int, speed: Array, out: Any) -> None:
     p = row(batch, 0)
     for m in range(len(speed)):
@@ -91,7 +90,7 @@ def _forces_over(batch: Batch, k: int, speed: Array, out: Any) -> None:
         out[1, m], out[2, m] = resistance(p, v), traction(p, v)
 
 
-@compiled
+@entry
 def _points(batch: Batch, out: Any) -> int:
     p = row(batch, 0)
     panels = np.empty((MOST_PANELS + 1, 8))
@@ -109,20 +108,20 @@ def _points(batch: Batch, out: Any) -> int:
     return count
 
 
-@compiled
+@kernel
 def _point(p: Plant, out: Any, count: int, gear: int, v: float, t: float, x: float) -> int:
     drawn, current = 0.0, 0.0
     if gear >= 0:
         _, u, _, drawn, _ = as_driven(p, gear, v)
-        for j in range(len(p.engine)):
-            if p.engine[j] == 0.0:
+        for j in range(len(p.sources)):
+            if p.sources[j].engine == 0.0:
                 current = max(current, motor_current(p, gear, j, v, u))
     out[count, 0], out[count, 1], out[count, 2] = t, v, x
     out[count, 3], out[count, 4], out[count, 5] = drawn, current, max(gear, -1)
     return count + 1
 
 
-@compiled
+@entry
 def _standing(batch: Batch, pushing: bool, out: Any) -> tuple[float, float]:
     p = row(batch, 0)
     u, bus, drawn = electric(p, 0, 0.0, FULL)
@@ -134,7 +133,7 @@ def _standing(batch: Batch, pushing: bool, out: Any) -> tuple[float, float]:
     return bus, drawn
 
 
-@compiled
+@entry
 def _driving(batch: Batch, k: int, v: float, out: Any) -> tuple[float, float]:
     p = row(batch, 0)
     _, u, bus, drawn, throttle = as_driven(p, k, v)
@@ -142,12 +141,12 @@ def _driving(batch: Batch, k: int, v: float, out: Any) -> tuple[float, float]:
     return bus, drawn
 
 
-@compiled
+@kernel
 def _sources(p: Plant, k: int, v: float, u: float, throttle: float, out: Any) -> None:
-    for j in range(len(p.engine)):
-        out[0, j] = engine_speed(p, k, j, v) if p.engine[j] != 0.0 else p.turning[k][j] * v
+    for j in range(len(p.sources)):
+        out[0, j] = engine_speed(p, k, j, v) if p.sources[j].engine != 0.0 else turning(p, k, j) * v
         out[1, j] = source_torque(p, k, j, v, u, throttle)
-        out[2, j] = motor_current(p, k, j, v, u) if p.engine[j] == 0.0 else math.nan
+        out[2, j] = motor_current(p, k, j, v, u) if p.sources[j].engine == 0.0 else math.nan
 
 
 
