@@ -11,6 +11,7 @@ from typing import Any
 from ydrometer import reading, sources, stages, supply, units
 from ydrometer.errors import DocumentError, Fault
 from ydrometer.reading import Reading, Value
+from ydrometer.stages import Speeds, Stage
 from ydrometer.tables.measures import MEASURES, TARGETABLE
 from ydrometer.vehicle import Conditions, Vehicle
 
@@ -32,7 +33,7 @@ class Branch:
     source: sources.Source = reading.one_of(sources.KINDS)
     controller: sources.Controller | None = reading.nested(sources.Controller, default=None)
     clutch: sources.Clutch | None = reading.nested(sources.Clutch, default=None)
-    stages: tuple[stages.Stage, ...] = reading.items(_STAGES)
+    stages: tuple[Stage, ...] = reading.items(_STAGES)
 
     def faults(self) -> Iterator[tuple[str, str, str]]:
         """A controller belongs to a motor, a clutch to an engine."""
@@ -49,7 +50,7 @@ class Branch:
         if engine and self.controller is not None:
             yield "controller", "given for an engine", "leave it out: it belongs to a motor"
         for index, stage in enumerate(self.stages):
-            if isinstance(stage, stages.Speeds):
+            if isinstance(stage, Speeds):
                 yield f"stages[{index}]", "a box of several speeds in a branch", "put it among drive.stages"
 
 
@@ -62,7 +63,7 @@ class Drive:
     branches: tuple[Branch, ...] = reading.items(
         lambda raw, path, seen: reading.read_object(Branch, raw, path, seen), least=1, required=True
     )
-    stages: tuple[stages.Stage, ...] = reading.items(_STAGES)
+    stages: tuple[Stage, ...] = reading.items(_STAGES)
 
     def faults(self) -> Iterator[tuple[str, str, str]]:
         """Motors need a supply, engines have none; one box of several speeds is enough."""
@@ -71,13 +72,13 @@ class Drive:
             yield "supply", "missing", "motors need a battery, panel or bench supply"
         if not electric and self.supply is not None:
             yield "supply", "given for engines alone", "leave it out: an engine draws nothing from it"
-        for index in [i for i, stage in enumerate(self.stages) if isinstance(stage, stages.Speeds)][1:]:
+        for index in [i for i, stage in enumerate(self.stages) if isinstance(stage, Speeds)][1:]:
             yield f"stages[{index}]", "a second box of several speeds", "one is computed at most"
 
     @property
-    def box(self) -> stages.Speeds | None:
+    def box(self) -> Speeds | None:
         """The box of several speeds, where there is one."""
-        return next((stage for stage in self.stages if isinstance(stage, stages.Speeds)), None)
+        return next((stage for stage in self.stages if isinstance(stage, Speeds)), None)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -249,11 +250,25 @@ def _whole(problem: str, remedy: str) -> DocumentError:
     return DocumentError([Fault("$", problem, remedy)])
 
 
-def stages_with_paths(design: Design) -> Iterator[tuple[str, stages.Stage]]:
+def stages_with_paths(design: Design) -> Iterator[tuple[str, Stage]]:
     """Every stage in the order power meets them, with its path in the document."""
-    for b, branch in enumerate(design.drive.branches):
-        for s, stage in enumerate(branch.stages):
-            yield f"drive.branches[{b}].stages[{s}]", stage
+    for b in range(len(design.drive.branches)):
+        yield from _own_stages(design, b)
+    yield from _trunk(design)
+
+
+def first_line(design: Design) -> Iterator[tuple[str, Stage]]:
+    """The stages from the first branch's source to the wheels, with their paths."""
+    yield from _own_stages(design, 0)
+    yield from _trunk(design)
+
+
+def _own_stages(design: Design, branch: int) -> Iterator[tuple[str, Stage]]:
+    for s, stage in enumerate(design.drive.branches[branch].stages):
+        yield f"drive.branches[{branch}].stages[{s}]", stage
+
+
+def _trunk(design: Design) -> Iterator[tuple[str, Stage]]:
     for s, stage in enumerate(design.drive.stages):
         yield f"drive.stages[{s}]", stage
 

@@ -9,7 +9,8 @@ from typing import Any
 import numpy as np
 
 from ydrometer.design import Branch, Design
-from ydrometer.motion.plant import GEAR, LAW, PIECES, POINT, SOURCE, VEHICLE, Array, Batch
+from ydrometer.motion.plant import PIECES, Array, Batch, Gear, Law, Point, Source, record
+from ydrometer.motion.plant import Vehicle as Body
 from ydrometer.sources import Engine, motor_line
 from ydrometer.stages import Stage, stage_efficiency
 from ydrometer.units import STANDARD_GRAVITY
@@ -39,16 +40,16 @@ def assemble(designs: Sequence[Design]) -> Batch:
     shapes = {shape(design) for design in designs}
     if len(shapes) != 1:
         raise ValueError(f"designs of one shape are wanted, shapes given: {sorted(shapes)}")
-    vehicles = _records([_vehicle_row(design) for design in designs], VEHICLE)
-    sources = _records([[_source_row(d, b) for b in d.drive.branches] for d in designs], SOURCE)
+    vehicles = _records([_vehicle_row(design) for design in designs], Body)
+    sources = _records([[_source_row(d, b) for b in d.drive.branches] for d in designs], Source)
     ratios = np.array([gear_ratios(design) for design in designs])
     trunk = np.array([overall(design.drive.stages) for design in designs])
-    gears = np.zeros(ratios.shape, GEAR)
+    gears = np.zeros(ratios.shape, record(Gear))
     lower = ratios / ratios[:, :1]
     gears["ratio"] = trunk[:, :1] * lower
     gears["turning"] = trunk[:, 1:2] * lower / vehicles["radius"][:, None]
     gears["inertial_mass"] = vehicles["mass"][:, None] + _turning_mass(designs, vehicles, sources, gears)
-    law = np.array([_law(design) for design in designs], dtype=LAW)
+    law = np.array([_law(design) for design in designs], dtype=record(Law))
     return Batch(vehicles[:, None], law, gears, sources, _curves(designs))
 
 
@@ -56,7 +57,7 @@ def _turning_mass(designs: Sequence[Design], vehicles: Any, sources: Any, gears:
     """m_eff − m = J_wheels/r² + Σ count·J·G²/r²: rotating masses reduced to the wheel's rim, (n, K)."""
     wheels = np.array([d.vehicle.wheels_inertia for d in designs]) / vehicles["radius"] ** 2
     rotors = np.array([[branch.source.rotor_inertia for branch in d.drive.branches] for d in designs])
-    reduced = (sources["count"] * rotors * sources["speed_ratio"] ** 2).sum(axis=1)
+    reduced = (sources["number"] * rotors * sources["speed_ratio"] ** 2).sum(axis=1)
     made: Array = wheels[:, None] + reduced[:, None] * gears["turning"] ** 2
     return made
 
@@ -88,10 +89,10 @@ def overall_ratios(design: Design) -> list[tuple[int, int, float]]:
     ]
 
 
-def _records(rows: Any, kind: np.dtype[np.void]) -> Any:
+def _records(rows: Any, kind: type[Any]) -> Any:
     """Rows of values by name as an array of records of the same nesting."""
     if isinstance(rows[0], dict):
-        return np.array([tuple(entry[name] for name in kind.names or ()) for entry in rows], dtype=kind)
+        return np.array([tuple(kind(**entry)) for entry in rows], dtype=record(kind))
     return np.stack([_records(inner, kind) for inner in rows])
 
 
@@ -111,7 +112,7 @@ def _vehicle_row(design: Design) -> dict[str, float]:
         **_axles(vehicle),
         "brake_force": _or(vehicle.brake_force, math.inf),
         "braked_share": vehicle.braked_share,
-        "supply_limit": _or(drive.supply and drive.supply.current_limit, math.inf),
+        "supply_limit": _or(drive.supply.current_limit if drive.supply else None, math.inf),
         "trunk_efficiency": overall(drive.stages)[2],
         "shift_time": drive.box.shift_time if drive.box else 0.0,
     }
@@ -144,7 +145,7 @@ def _source_row(design: Design, branch: Branch) -> dict[str, float]:
     ratio, speed_ratio, efficiency = overall(branch.stages)
     row = {
         "engine": float(isinstance(source, Engine)),
-        "count": float(design.drive.units * branch.count),
+        "number": float(design.drive.units * branch.count),
         "ratio": ratio,
         "speed_ratio": speed_ratio,
         "efficiency": efficiency,
@@ -159,7 +160,7 @@ def _source_row(design: Design, branch: Branch) -> dict[str, float]:
         "kt": line.kt,
         "no_load_current": line.no_load_current,
         "resistance": line.resistance + (controller.resistance if controller else 0.0),
-        "current_limit": _or(controller and controller.current_limit, math.inf),
+        "current_limit": _or(controller.current_limit if controller else None, math.inf),
     }
 
 
@@ -170,10 +171,8 @@ def _curves(designs: Sequence[Design]) -> Any:
         for design in designs
     ]
     longest = max(len(curve) for row in curves for curve in row)
-    return np.array([[[*c, *([c[-1]] * (longest - len(c)))] for c in row] for row in curves], dtype=POINT)
+    return np.array([[[*c, *([c[-1]] * (longest - len(c)))] for c in row] for row in curves], dtype=record(Point))
 
 
 def _or(value: float | None, otherwise: float) -> float:
     return otherwise if value is None else value
-
-

@@ -2,16 +2,16 @@
 
 from __future__ import annotations
 
+import math
+from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Literal
 
-import numpy as np
-
-from ydrometer.design import Design, stages_with_paths
-from ydrometer.driveline import Plant
+from ydrometer.design import Design, first_line
 from ydrometer.evaluate import Evaluation
-from ydrometer.motion.currents import Electric
-from ydrometer.stages import stage_efficiency
+from ydrometer.motion import trace
+from ydrometer.motion.trace import Sources
+from ydrometer.stages import Speeds, Stage, stage_efficiency
 
 MomentName = Literal["hard start", "shove", "top speed"]
 
@@ -39,10 +39,10 @@ class StageFlow:
 
 @dataclass(frozen=True, slots=True)
 class Flow:
-    """The line at one moment. `current`: of one motor, A; `bus_current`: of the supply, A."""
+    """The line at one moment. `current`: of one motor, A, None for an engine; `bus_current`: of the supply, A."""
 
     moment: MomentName
-    current: float
+    current: float | None
     bus_current: float
     bus_voltage: float
     shafts: list[ShaftFlow]
@@ -50,44 +50,67 @@ class Flow:
 
 
 def flows(evaluation: Evaluation, index: int = 0) -> list[Flow]:
-    """The line of one design with one branch in the hard start, in the shove and, where it starts, at top speed.
+    """The line of one design in the hard start, in the shove and, where it has one, at top speed.
 
-    Powers and torques are those of one drive unit; the first shaft carries all motors of its branch.
+    The shafts are those of the first branch and the trunk; torque of further branches joins at the trunk's first
+    shaft. Powers and torques are those of one drive unit; the first shaft carries all sources of its branch.
     """
-    analysis = evaluation.analysis
-    line = _Line(evaluation.documents[index].design, analysis.plant.take(np.array([index])), index)
+    group, row = evaluation.group(index)
+    design = evaluation.documents[index].design
     made = [
-        line.flow("hard start", 0.0, analysis.rest.electric),
-        line.flow("shove", 0.0, analysis.shove),
+        _flow(design, "hard start", trace.standing(group.batch, row, pushing=False)),
+        _flow(design, "shove", trace.standing(group.batch, row, pushing=True)),
     ]
-    if evaluation.starts(index):
-        made.append(line.flow("top speed", float(analysis.top[index, 0]), analysis.cruise))
+    top = evaluation.value("top_speed", index)
+    if top:
+        gear = int(evaluation.raw("last_gear", index))
+        made.append(_flow(design, "top speed", trace.driving(group.batch, row, gear, top)))
     return made
 
 
-@dataclass(frozen=True, slots=True)
-class _Line:
-    """One design of a batch, ready to be followed shaft by shaft."""
+def _flow(design: Design, moment: MomentName, sources: Sources) -> Flow:
+    branches = design.drive.branches
+    own = len(branches[0].stages)
+    shafts = [_shaft(0, float(sources.speed[0]), branches[0].count * float(sources.torque[0]))]
+    joining = sum(
+        _through(branch.stages, branch.count * float(sources.torque[b])) for b, branch in enumerate(branches) if b
+    )
+    stages: list[StageFlow] = []
+    for step, (path, stage) in enumerate(first_line(design)):
+        before = shafts[-1]
+        if step == own and joining:
+            before = shafts[-1] = _shaft(step, before.speed, before.torque + joining)
+        ratio, speed_ratio = _engaged(stage, sources.gear)
+        # While a clutch slips the first stage turns slower than the engine.
+        speed = (float(sources.behind[0]) if step == 0 else before.speed) / speed_ratio
+        shafts.append(_shaft(step + 1, speed, _stage_torque(stage, ratio, before.torque)))
+        loss = before.power - shafts[-1].power
+        assumed = stage.efficiency is None
+        stages.append(StageFlow(path, speed_ratio, stage_efficiency(stage), assumed, loss))
+    current = float(sources.current[0])
+    return Flow(
+        moment, None if math.isnan(current) else current, sources.bus_current, sources.bus_voltage, shafts, stages
+    )
 
-    design: Design
-    plant: Plant
-    index: int
 
-    def flow(self, moment: MomentName, speed: float, electric: Electric) -> Flow:
-        """Shafts and stages at a speed of the vehicle, with motors and supply in the given state."""
-        plant, branch = self.plant, self.design.drive.branches[0]
-        current = float(electric.currents[0, self.index, 0])
-        turning = speed / float(plant.radius[0, 0]) * float(plant.ratio[0, 0, 0])
-        torque = branch.count * float(plant.kt[0, 0, 0]) * (current - float(plant.no_load_current[0, 0, 0]))
-        shafts = [ShaftFlow(0, turning, torque, torque * turning)]
-        stages: list[StageFlow] = []
-        for step, (path, stage) in enumerate(stages_with_paths(self.design)):
-            efficiency = stage_efficiency(stage)
-            before = shafts[-1]
-            turning = before.speed / stage.ratio
-            torque = before.torque * stage.ratio * (efficiency if before.torque >= 0.0 else 1.0 / efficiency)
-            shafts.append(ShaftFlow(step + 1, turning, torque, torque * turning))
-            loss = before.power - torque * turning
-            stages.append(StageFlow(path, stage.ratio, efficiency, stage.efficiency is None, loss))
-        bus = float(electric.bus_current[self.index, 0]), float(electric.bus_voltage[self.index, 0])
-        return Flow(moment, current, *bus, shafts, stages)
+def _shaft(number: int, speed: float, torque: float) -> ShaftFlow:
+    return ShaftFlow(number, speed, torque, speed * torque)
+
+
+def _engaged(stage: Stage, gear: int) -> tuple[float, float]:
+    """Torque and speed ratio of a stage, of a box of several speeds in the gear engaged."""
+    if isinstance(stage, Speeds):
+        return stage.ratios[gear], stage.ratios[gear]
+    return stage.ratio, stage.speed_ratio
+
+
+def _stage_torque(stage: Stage, ratio: float, torque: float) -> float:
+    """Torque behind a stage; one that brakes takes the loss the other way."""
+    efficiency = stage_efficiency(stage)
+    return torque * ratio * (efficiency if torque >= 0.0 else 1.0 / efficiency)
+
+
+def _through(stages: Iterable[Stage], torque: float) -> float:
+    for stage in stages:
+        torque = _stage_torque(stage, stage.ratio, torque)
+    return torque

@@ -10,6 +10,7 @@ from __future__ import annotations
 import hashlib
 import os
 from collections.abc import Callable
+from functools import cache
 from pathlib import Path
 from typing import Any, TypeVar
 
@@ -19,35 +20,54 @@ F = TypeVar("F", bound=Callable[..., Any])
 INTERPRETED = os.environ.get("YDROMETER_INTERPRET") == "1"
 
 
-def _cache_folder() -> Path:
-    """A folder for this state of the sources: numba itself would not notice a change in a function called from another file."""
+def kernel(function: F) -> F:
+    """Mark what only kernels call; it makes and returns no arrays, so numba need not count who holds them.
+
+    Kernels call kernels, and functions of `math` that numba knows.
+    """
+    return _made(function, no_cpython_wrapper=True, no_cfunc_wrapper=True, _nrt=False)
+
+
+def leaf(function: F) -> F:
+    """Mark a small kernel whose text is put where it is called."""
+    return _made(function, no_cpython_wrapper=True, no_cfunc_wrapper=True, _nrt=False, inline="always")
+
+
+def maker(function: F) -> F:
+    """Mark a kernel that returns arrays to other kernels."""
+    return _made(function, no_cpython_wrapper=True, no_cfunc_wrapper=True)
+
+
+def entry(function: F) -> F:
+    """Mark a kernel that Python calls; it may make arrays."""
+    return _made(function, no_cfunc_wrapper=True)
+
+
+def _made(function: F, **options: Any) -> F:
+    if INTERPRETED:
+        return function
+    from numba import njit  # noqa: PLC0415  # a third of a second, spared where nothing is compiled
+
+    made: F = njit(cache=_keeps(), error_model="numpy", **options)(function)
+    return made
+
+
+@cache
+def _keeps() -> bool:
+    """Tell numba where to keep what it compiles; whether it can.
+
+    A folder for each state of the sources: numba itself would not notice a change in a function of another file.
+    """
+    from numba.core import config  # noqa: PLC0415
+
     package = Path(__file__).parent
     digest = hashlib.sha256()
     for source in sorted((package / "motion").glob("*.py")):
         digest.update(source.name.encode() + source.read_bytes())
-    return package / "__pycache__" / f"kernels-{digest.hexdigest()[:16]}"
-
-
-def _compiler(**options: bool) -> Callable[[Any], Any]:
-    from numba import config, njit  # noqa: PLC0415  # a third of a second, spared where nothing is compiled
-
-    folder = _cache_folder()
-    keep = os.access(folder.parent if folder.parent.exists() else folder.parent.parent, os.W_OK)
-    config.CACHE_DIR = str(folder)
-    made: Callable[[Any], Any] = njit(cache=keep, error_model="numpy", **options)
-    return made
-
-
-def _as_it_is(function: F) -> F:
-    return function
-
-
-kernel = _as_it_is if INTERPRETED else _compiler(no_cpython_wrapper=True, no_cfunc_wrapper=True, _nrt=False)
-"""Decorator of what only kernels call: it makes and returns no arrays, so numba need not count who holds them.
-
-Kernels call kernels, and functions of `math` that numba knows.
-"""
-maker = _as_it_is if INTERPRETED else _compiler(no_cpython_wrapper=True, no_cfunc_wrapper=True)
-"""Decorator of a kernel that makes or returns arrays, for other kernels."""
-entry = _as_it_is if INTERPRETED else _compiler(no_cfunc_wrapper=True)
-"""Decorator of a kernel that Python calls; it may make arrays."""
+    folder = package / "__pycache__" / f"kernels-{digest.hexdigest()[:16]}"
+    try:
+        folder.mkdir(parents=True, exist_ok=True)
+    except OSError:
+        return False
+    config.CACHE_DIR = str(folder)  # type: ignore[attr-defined]  # made at import from the environment
+    return os.access(folder, os.W_OK)

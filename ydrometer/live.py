@@ -80,12 +80,13 @@ class Sweep:
 
 @dataclass(frozen=True, slots=True)
 class Quantity:
-    """A quantity of the document: its SI value, its kind, how it was come by."""
+    """A quantity of the document: its SI value, its kind, how it was come by, and its spread (0 where none)."""
 
     path: str
     si: float
     dimension: str
     origin: str
+    spread: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -139,8 +140,8 @@ def look(raw: dict[str, Any], mark: dict[str, Any] | None = None, selected: tupl
     gauges = [_gauge(evaluation, number, target, 1 if marked else None) for number, target in shown]
     return Live(
         state="ok" if evaluation.starts(0) else "will not start",
-        held_by=str(evaluation.analysis.held_by[0]),
-        top_speed=evaluation.value("top_speed", 0),
+        held_by=evaluation.held_by(0),
+        top_speed=evaluation.value("top_speed", 0) or 0.0,
         no_load_speed=evaluation.value("no_load_speed", 0),
         limited_by=evaluation.value("limited_by", 0) or "",
         view=_view(evaluation, 0),
@@ -148,7 +149,7 @@ def look(raw: dict[str, Any], mark: dict[str, Any] | None = None, selected: tupl
         gauges=gauges,
         flows=flow.flows(evaluation),
         sweep=_sweep(evaluation, selected, tried, [t for _, t in shown], 2 if marked else 1),
-        quantities=[Quantity(path, v.si, v.dimension, v.origin) for path, v in document.values.items()],
+        quantities=[Quantity(path, v.si, v.dimension, v.origin, v.spread) for path, v in document.values.items()],
         assumed=list(document.assumed),
         messages=messages(evaluation),
     )

@@ -112,7 +112,7 @@ def quantity_reader(
 
 
 def read_quantity(raw: Any, path: str, reading: Reading, dimension: str, bounds: Bounds = UNBOUNDED) -> Any:
-    """Read one quantity: a text, with or without its spread, a bare SI number, or an object of value, origin and note."""
+    """Read one quantity: a text, a bare SI number, or an object of value, origin and note."""
     origin, note = "given", ""
     if isinstance(raw, Mapping):
         raw, origin, note = _unwrap(raw, path, reading)
@@ -135,9 +135,7 @@ def _unwrap(raw: Mapping[str, Any], path: str, reading: Reading) -> tuple[Any, s
     before = len(reading.faults)
     for key in raw:
         if key not in ("value", "origin", "note"):
-            reading.fault(
-                f"{path}.{printable(key)}", "unknown key", "a quantity object has value, origin and note"
-            )
+            reading.fault(f"{path}.{printable(key)}", "unknown key", "a quantity object has value, origin and note")
     if origin not in ORIGINS:
         reading.fault(f"{path}.origin", f"{_shown(origin)} is no origin", "use one of " + ", ".join(ORIGINS))
     if not isinstance(note, str) or len(note) > LONGEST_TEXT:

@@ -90,9 +90,7 @@ class Engine:
 
     kind: ClassVar[str] = "engine"
     name: str = reading.text()
-    torque_curve: tuple[tuple[float, float], ...] = reading.items(
-        _read_point, least=1, most=MOST_POINTS, required=True
-    )
+    torque_curve: tuple[tuple[float, float], ...] = reading.items(_read_point, least=1, most=MOST_POINTS, required=True)
     inertia: float = reading.quantity("inertia", at_least=0.0, default=0.0)
     max_speed: float | None = reading.quantity("angular speed", above=0.0, default=None)
     mass: float | None = reading.quantity("mass", above=0.0, default=None)

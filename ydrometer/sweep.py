@@ -49,6 +49,7 @@ def variants(document: Document, path: str, member: str) -> list[tuple[int, Docu
 def _variant(document: Document, path: str, stage: Any, teeth: int) -> Document | None:
     if not LEAST_TEETH <= teeth <= MOST_TEETH or any(getattr(stage, "faults", tuple)()):
         return None
+    # Its values by path are those of the design it came from: nothing that is asked of a variant needs them.
     return dataclasses.replace(document, design=_put(document.design, path, stage))
 
 

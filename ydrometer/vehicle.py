@@ -9,7 +9,6 @@ from typing import NamedTuple
 
 from ydrometer import reading
 
-
 GEOMETRY = ("wheelbase", "cg_ahead_of_rear", "cg_height")
 
 

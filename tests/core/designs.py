@@ -118,3 +118,117 @@ def supplies(voltage: float) -> st.SearchStrategy[dict[str, Any]]:
         st.fixed_dictionaries(battery),
         st.fixed_dictionaries(limited),
     )
+
+
+def motors(voltage: float) -> st.SearchStrategy[dict[str, Any]]:
+    """A branch with a motor that suits the voltage."""
+    number = lambda low, high: st.floats(low, high, allow_nan=False)  # noqa: E731
+    source = st.builds(
+        lambda kv, resistance, idle, inertia: {
+            "kind": "motor",
+            "constants": {"kv": f"{kv} rpm/V", "resistance": resistance, "no_load_current": idle},
+            "rotor_inertia": inertia,
+        },
+        number(3000.0 / voltage, 9000.0 / voltage),
+        number(0.004, 0.02).map(lambda share: share * voltage),
+        number(0.05, 1.0),
+        number(0.0, 1e-4),
+    )
+    return st.fixed_dictionaries(
+        {
+            "source": source,
+            "controller": st.just({}) | st.fixed_dictionaries({"current_limit": number(8.0, 80.0)}),
+            "stages": st.just([]) | st.just([{"kind": "planetary", "reductions": [1.5]}]),
+            "count": st.integers(1, 2),
+        }
+    )
+
+
+def engines() -> st.SearchStrategy[dict[str, Any]]:
+    """A branch with an engine, governed by the falling end of its curve."""
+    curve = st.builds(
+        lambda torque, fall: [
+            [f"{rpm} rpm", torque * share]
+            for rpm, share in ((1500, 0.8), (3000, 1.0), (4500, 0.9), (5400, fall))
+        ],
+        st.floats(0.8, 4.0),
+        st.sampled_from([0.0, 0.5]),
+    )
+    return st.builds(
+        lambda points, engaged: {
+            "source": {"kind": "engine", "torque_curve": points, "inertia": 4e-4},
+            "clutch": {"engagement_speed": f"{engaged} rpm"},
+        },
+        curve,
+        st.floats(1600.0, 2800.0),
+    )
+
+
+def all_supplies(voltage: float) -> st.SearchStrategy[dict[str, Any]]:
+    """Besides batteries and bench supplies, panels."""
+    panel = st.builds(
+        lambda current, share: {
+            "kind": "panel",
+            "short_circuit_current": current,
+            "open_circuit_voltage": voltage,
+            "max_power_voltage": 0.8 * voltage,
+            "max_power_current": share * current,
+        },
+        st.floats(5.0, 60.0),
+        st.floats(0.85, 1.0),
+    )
+    return supplies(voltage) | panel
+
+
+STAGES = (
+    {"kind": "gear", "driver_teeth": 15, "driven_teeth": 45, "idlers": [20]},
+    {"kind": "gear", "driver_teeth": 15, "driven_teeth": 60, "internal": True},
+    {"kind": "bevel", "driver_teeth": 15, "driven_teeth": 30},
+    {"kind": "gearbox", "ratio": 4.0},
+    {"kind": "worm", "ratio": 5.0, "efficiency": 0.7},
+    {"kind": "v_belt", "driver_pitch_diameter": "50 mm", "driven_pitch_diameter": "150 mm"},
+    {"kind": "chain", "driver_teeth": 11, "driven_teeth": 33},
+    {"kind": "planetary", "reductions": [3, 1.5]},
+)
+
+
+@st.composite
+def whole_documents(draw: st.DrawFn) -> dict[str, Any]:
+    """Designs over the whole of the model: every source, supply, drive and stage, in ranges people build."""
+    number = lambda low, high: st.floats(low, high, allow_nan=False)  # noqa: E731
+    voltage = draw(number(6.0, 48.0))
+    branches = draw(st.lists(motors(voltage) | engines(), min_size=1, max_size=2))
+    drive: dict[str, Any] = {"units": draw(st.integers(1, 2)), "branches": branches}
+    if any(branch["source"]["kind"] == "motor" for branch in branches):
+        drive["supply"] = draw(all_supplies(voltage))
+    speeds = [{"kind": "speeds", "ratios": draw(st.sampled_from([[2.2, 1.0], [2.5, 1.4, 1.0]])),
+               "shift_time": draw(number(0.0, 0.4))}]  # fmt: skip
+    drive["stages"] = draw(st.just([]) | st.just(speeds)) + [draw(st.sampled_from(STAGES))]
+    return {
+        "format": "ydrometer-design",
+        "version": 1,
+        "vehicle": {
+            "mass": draw(number(2.0, 120.0)),
+            "wheel_diameter": draw(number(0.08, 0.3)),
+            "wheels_inertia": draw(number(0.0, 0.01)),
+            "rolling_resistance": draw(number(0.005, 0.05)),
+            "drag_area": draw(number(0.0, 0.5)),
+            "fixed_drag": draw(number(0.0, 2.0)),
+            "grip": draw(number(0.3, 1.4)),
+            **draw(st.sampled_from(AXLES)),
+        },
+        "conditions": {"grade": draw(number(-0.01, 0.12))},
+        "drive": drive,
+        "run": {"distance": draw(number(2.0, 40.0)), "time": draw(number(0.5, 4.0)), "speed": draw(number(0.5, 5.0))},
+    }
+
+
+AXLES: tuple[dict[str, Any], ...] = (
+    {"driven": "all"},
+    {"driven": "all", "wheelbase": 0.4, "cg_ahead_of_rear": 0.15, "cg_height": 0.2},
+    {"driven": "all", "driven_share": 0.7},
+    {"driven": "rear", "wheelbase": 0.5, "cg_ahead_of_rear": 0.2, "cg_height": 0.15},
+    {"driven": "rear", "wheelbase": 0.3, "cg_ahead_of_rear": 0.1, "cg_height": 0.25},
+    {"driven": "front", "wheelbase": 0.5, "cg_ahead_of_rear": 0.3, "cg_height": 0.12},
+    {"driven": "rear", "driven_share": 0.6},
+)

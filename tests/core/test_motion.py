@@ -9,6 +9,7 @@ from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 from scipy.integrate import solve_ivp
 from scipy.special import erf
+from ydrometer.motion.roots import find_root
 
 from tests.core.designs import MOTOR, REMOVED, changed, documents, read
 from ydrometer import design, driveline
@@ -16,7 +17,6 @@ from ydrometer.design import Document
 from ydrometer.errors import ConvergenceError
 from ydrometer.evaluate import Evaluation, evaluate
 from ydrometer.motion import forces
-from ydrometer.motion.roots import find_root
 
 
 def one(changes: dict[str, Any] | None = None) -> Evaluation:

@@ -4,16 +4,17 @@ from __future__ import annotations
 
 import math
 
-from ydrometer.design import Design, stages_with_paths
+from ydrometer.design import Design, first_line
 from ydrometer.drawing.shapes import Box, Disc, LineDrawing, Loop, Shaft, Wheel
 from ydrometer.drawing.stages import DRAW, Start
+from ydrometer.sources import Engine
 
 MOTOR_DENSITY = 4000.0
 """kg/m³ of a motor as a whole, to draw one of known mass at about its size."""
 
 
 def draw_line(design: Design) -> LineDrawing:
-    """Draw the line of a design with one branch, to scale.
+    """Draw the line of a design from its first branch to the wheels, to scale.
 
     Shafts stand in one row at the height of the wheel's axle. Where a size is missing a usual one is
     drawn and the stage is named in `sizes_assumed`.
@@ -27,7 +28,7 @@ def draw_line(design: Design) -> LineDrawing:
     boxes: list[Box] = []
     assumed: list[str] = []
     x = 0.0
-    for step, (path, stage) in enumerate(stages_with_paths(design)):
+    for step, (path, stage) in enumerate(first_line(design)):
         drawn = DRAW[stage.kind](stage, Start(path, step, x, 0.0, sense, road_radius))
         x, sense = drawn.x, sense * stage.sense
         shafts.append(Shaft(step + 1, "middle", x, 0.0, sense))
@@ -48,6 +49,7 @@ def draw_line(design: Design) -> LineDrawing:
         wheels=wheels,
         loops=loops,
         boxes=boxes,
+        source="engine" if isinstance(source, Engine) else "motor",
         motor=motor,
         road_wheel=road,
         forwards=sense > 0,

@@ -71,5 +71,44 @@ def path(c1: Point, r1: float, c2: Point, r2: float) -> list[Segment]:
     ]
 
 
+def crossed_lean(r1: float, r2: float, distance: float) -> float:
+    """Angle be between a crossed run and the line of centres, rad: be = asin((r1 + r2)/C).
+
+    Raises:
+        ValueError: the wheels would touch.
+    """
+    if not distance > r1 + r2:
+        raise ValueError(f"a centre distance above {r1 + r2:g} m is needed, {distance:g} m given")
+    return math.asin((r1 + r2) / distance)
+
+
+def crossed_length(r1: float, r2: float, distance: float) -> float:
+    """Length of a crossed round or V-belt, m: L = 2·C·cos(be) + (r1 + r2)·(π + 2·be)."""
+    be = crossed_lean(r1, r2, distance)
+    return 2.0 * distance * math.cos(be) + (r1 + r2) * (math.pi + 2.0 * be)
+
+
+def crossed_wraps(r1: float, r2: float, distance: float) -> tuple[float, float]:
+    """Angles of contact of a crossed belt, rad: π + 2·be on both wheels."""
+    wrap = math.pi + 2.0 * crossed_lean(r1, r2, distance)
+    return wrap, wrap
+
+
+def crossed_path(c1: Point, r1: float, c2: Point, r2: float) -> list[Segment]:
+    """A crossed loop: falling run, arc anticlockwise, the other run, arc clockwise."""
+    distance = math.dist(c1, c2)
+    towards = math.atan2(c2[1] - c1[1], c2[0] - c1[0])
+    half = math.pi / 2.0 - crossed_lean(r1, r2, distance)
+    wrap1, wrap2 = crossed_wraps(r1, r2, distance)
+    a, d = _on(c1, r1, towards + half), _on(c1, r1, towards - half)
+    b, c = _on(c2, r2, towards + half + math.pi), _on(c2, r2, towards - half + math.pi)
+    return [
+        Segment(*a, *b, 0.0, 0.0),
+        Segment(*b, *c, r2, -wrap2),
+        Segment(*c, *d, 0.0, 0.0),
+        Segment(*d, *a, r1, wrap1),
+    ]
+
+
 def _on(centre: Point, radius: float, angle: float) -> Point:
     return centre[0] + radius * math.cos(angle), centre[1] + radius * math.sin(angle)

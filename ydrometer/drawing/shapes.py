@@ -9,6 +9,10 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
+WheelForm = Literal["gear", "ring", "bevel", "pulley", "sprocket", "grooved"]
+LoopForm = Literal["belt", "chain", "v_belt"]
+BoxForm = Literal["planetary", "gearbox", "worm", "speeds"]
+
 
 @dataclass(frozen=True, slots=True)
 class Shaft:
@@ -23,25 +27,26 @@ class Shaft:
 
 @dataclass(frozen=True, slots=True)
 class Wheel:
-    """A toothed member on a shaft.
+    """A toothed or grooved member on a shaft.
 
     Attributes:
         path: of its stage in the document. member: driver, driven, or idler with its number.
-        form: gear, ring (teeth inwards), pulley or sprocket.
+        form: gear, ring (teeth inwards), bevel, pulley, sprocket or grooved (of a V-belt).
+        teeth: None where it has none.
         pitch_radius: of the circle on which it works. outer_radius: over its teeth.
         step: of its stage in the order of power, from 0.
     """
 
     path: str
     member: str
-    form: Literal["gear", "ring", "pulley", "sprocket"]
+    form: WheelForm
     shaft: int
     step: int
     x: float
     y: float
     pitch_radius: float
     outer_radius: float
-    teeth: int
+    teeth: int | None
     sense: int
 
 
@@ -49,7 +54,7 @@ class Wheel:
 class Segment:
     """A piece of a loop: a straight line from (x1, y1) to (x2, y2), or an arc between them of `radius`.
 
-    An arc turns clockwise; `wrap` is its angle, 0 for a line.
+    An arc turns clockwise where `wrap`, its angle, is positive, anticlockwise where it is negative; 0 for a line.
     """
 
     x1: float
@@ -65,14 +70,14 @@ class Loop:
     """A belt or chain around two wheels.
 
     Attributes:
-        pieces: belt teeth or chain links, None where no length is given.
+        pitch: None for a belt without teeth. pieces: belt teeth or chain links, None where no length is given.
         centre_distance: between the shafts; `assumed` where it does not follow from the length.
         driver_wrap, driven_wrap: angles of contact.
     """
 
     path: str
-    form: Literal["belt", "chain"]
-    pitch: float
+    form: LoopForm
+    pitch: float | None
     pieces: int | None
     centre_distance: float
     assumed: bool
@@ -83,9 +88,11 @@ class Loop:
 
 @dataclass(frozen=True, slots=True)
 class Box:
-    """A closed gearbox in line with its shafts, drawn as a case."""
+    """A closed box in line with its shafts, drawn as a case; `steps` are its reductions or its gears."""
 
     path: str
+    form: BoxForm
+    steps: list[float]
     x1: float
     x2: float
     y: float
@@ -97,7 +104,7 @@ class Box:
 
 @dataclass(frozen=True, slots=True)
 class Disc:
-    """A plain circle: the motor's body or the road wheel."""
+    """A plain circle: the source's body or the road wheel."""
 
     x: float
     y: float
@@ -121,6 +128,7 @@ class LineDrawing:
     wheels: list[Wheel]
     loops: list[Loop]
     boxes: list[Box]
+    source: Literal["motor", "engine"]
     motor: Disc
     road_wheel: Disc
     forwards: bool

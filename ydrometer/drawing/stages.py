@@ -8,8 +8,8 @@ from dataclasses import dataclass, field
 from typing import Any, Literal
 
 from ydrometer.drawing import loops
-from ydrometer.drawing.shapes import Box, Loop, Wheel
-from ydrometer.stages import Belt, Chain, Gear, Gearbox
+from ydrometer.drawing.shapes import Box, BoxForm, Loop, Wheel, WheelForm
+from ydrometer.stages import Belt, Bevel, Chain, Gear, Gearbox, Planetary, Speeds, VBelt, Worm
 
 ASSUMED_MODULE = 1e-3
 ASSUMED_BELT_PITCH = 5e-3
@@ -59,7 +59,7 @@ def gear(stage: Gear, start: Start) -> Drawn:
             drawn.x += size * (teeth - before if ring else teeth + before) / 2.0
             sense = sense if ring else -sense
         radius = size * teeth / 2.0
-        form: Literal["gear", "ring"] = "ring" if ring else "gear"
+        form: WheelForm = "ring" if ring else "gear"
         outer = radius + (2.25 * size if ring else size)
         drawn.wheels.append(
             Wheel(
@@ -93,11 +93,70 @@ def chain(stage: Chain, start: Start) -> Drawn:
     return drawn
 
 
+def v_belt(stage: VBelt, start: Start) -> Drawn:
+    """Grooved pulleys on the pitch circles where the belt runs; a crossed belt turns the driven one round."""
+    radii = (stage.driver_pitch_diameter / 2.0, stage.driven_pitch_diameter / 2.0)
+    distance = SPACING * max(sum(radii), 1.2 * start.road_radius)
+    drawn = Drawn(start.x + distance, assumed=True)
+    rim = 1.06
+    for end, (member, x, sense) in enumerate(
+        (("driver", start.x, start.sense), ("driven", drawn.x, start.sense * stage.sense))
+    ):
+        drawn.wheels.append(
+            Wheel(
+                start.path, member, "grooved", start.step + end, start.step,
+                x, start.y, radii[end], rim * radii[end], None, sense,
+            )
+        )  # fmt: skip
+    shape = loops.crossed_path if stage.crossed else loops.path
+    segments = shape((start.x, start.y), radii[0], (drawn.x, start.y), radii[1])
+    wraps = loops.crossed_wraps(*radii, distance) if stage.crossed else loops.wraps(*radii, distance)
+    drawn.loops.append(Loop(start.path, "v_belt", None, None, distance, True, *wraps, segments))
+    return drawn
+
+
+def bevel(stage: Bevel, start: Start) -> Drawn:
+    """Both gears turned into the plane of the drawing; sizes are symbols with the right ratio."""
+    large = 0.55 * start.road_radius
+    most = max(stage.driver_teeth, stage.driven_teeth)
+    radii = (large * stage.driver_teeth / most, large * stage.driven_teeth / most)
+    drawn = Drawn(start.x + sum(radii), assumed=True)
+    ends = (("driver", start.x, stage.driver_teeth), ("driven", drawn.x, stage.driven_teeth))
+    for end, (member, x, teeth) in enumerate(ends):
+        drawn.wheels.append(
+            Wheel(
+                start.path, member, "bevel", start.step + end, start.step,
+                x, start.y, radii[end], radii[end] * (1.0 + 2.0 / teeth), teeth, start.sense,
+            )
+        )  # fmt: skip
+    return drawn
+
+
+def planetary(stage: Planetary, start: Start) -> Drawn:
+    """A case as long as it has steps."""
+    return _box(start, "planetary", stage.ratio, list(stage.reductions), 0.5 + 0.25 * len(stage.reductions))
+
+
 def gearbox(stage: Gearbox, start: Start) -> Drawn:
     """A case between its two shafts, which are in line; its size is a symbol."""
-    long, high = 0.9 * start.road_radius, 0.6 * start.road_radius
-    box = Box(start.path, start.x, start.x + long, start.y, high, stage.ratio, start.step + 1, start.step)
-    return Drawn(start.x + long, boxes=[box], assumed=True)
+    return _box(start, "gearbox", stage.ratio, [], 0.9)
+
+
+def worm(stage: Worm, start: Start) -> Drawn:
+    """A case; the worm's crossed axes are turned into the plane."""
+    return _box(start, "worm", stage.ratio, [], 0.7)
+
+
+def speeds(stage: Speeds, start: Start) -> Drawn:
+    """A case with its gears."""
+    return _box(start, "speeds", stage.ratio, list(stage.ratios), 0.6 + 0.2 * len(stage.ratios))
+
+
+def _box(start: Start, form: BoxForm, ratio: float, steps: list[float], long: float) -> Drawn:
+    end = start.x + long * start.road_radius
+    box = Box(start.path, form, steps, start.x, end, start.y, 0.6 * start.road_radius, ratio, start.step + 1,
+              start.step)  # fmt: skip
+    return Drawn(end, boxes=[box], assumed=True)
 
 
 def _looped(
@@ -143,7 +202,12 @@ def _sprocket(teeth: int, pitch: float) -> float:
 
 DRAW: dict[str, Callable[[Any, Start], Drawn]] = {
     "gear": gear,
-    "belt": belt,
-    "chain": chain,
+    "bevel": bevel,
+    "planetary": planetary,
     "gearbox": gearbox,
+    "worm": worm,
+    "belt": belt,
+    "v_belt": v_belt,
+    "chain": chain,
+    "speeds": speeds,
 }

@@ -12,7 +12,7 @@ from __future__ import annotations
 
 import math
 
-from ydrometer.jit import kernel
+from ydrometer.jit import kernel, leaf
 from ydrometer.motion.plant import Plant, turning
 
 EDGE = 1e-9
@@ -23,33 +23,31 @@ FULL = 1.0
 DUTY_STEPS = 100
 
 
-@kernel
+@leaf
 def back_emf(p: Plant, k: int, j: int, v: float) -> float:
     """E = ke·w of one motor of branch j, V."""
     return p.sources[j].ke * turning(p, k, j) * v
 
 
-@kernel
+@leaf
 def motor_current(p: Plant, k: int, j: int, v: float, u: float) -> float:
     """I = min(Ilim, (u − E)/R) of one motor of branch j, A."""
     return min(p.sources[j].current_limit, (u - back_emf(p, k, j, v)) / p.sources[j].resistance)
 
 
-@kernel
+@leaf
 def power(p: Plant, k: int, v: float, u: float) -> float:
     """What all motors take, P(u), W."""
     total = 0.0
     for j in range(len(p.sources)):
         if p.sources[j].engine == 0.0:
             current = motor_current(p, k, j, v, u)
-            total += p.sources[j].count * current * (current * p.sources[j].resistance + back_emf(p, k, j, v))
+            total += p.sources[j].number * current * (current * p.sources[j].resistance + back_emf(p, k, j, v))
     return total
 
 
 @kernel
-def highest_root(
-    p: Plant, k: int, v: float, a: float, b: float, c: float, w: float, low: float, high: float
-) -> float:
+def highest_root(p: Plant, k: int, v: float, a: float, b: float, c: float, w: float, low: float, high: float) -> float:
     """The highest u in [low, high] with a·u² + b·P(u) − c·u − w = 0; NaN where there is none.
 
     Walks the pieces of P from the highest voltages down: at the top every motor that has a limit is at it.
@@ -67,11 +65,11 @@ def highest_root(
             if p.sources[j].engine == 0.0:
                 e = back_emf(p, k, j, v)
                 if p.sources[j].current_limit * p.sources[j].resistance + e >= top:
-                    square += b * p.sources[j].count / p.sources[j].resistance
-                    line -= b * p.sources[j].count * e / p.sources[j].resistance
+                    square += b * p.sources[j].number / p.sources[j].resistance
+                    line -= b * p.sources[j].number * e / p.sources[j].resistance
                 else:
                     limit = p.sources[j].current_limit
-                    rest += b * p.sources[j].count * limit * (limit * p.sources[j].resistance + e)
+                    rest += b * p.sources[j].number * limit * (limit * p.sources[j].resistance + e)
         u = upper_root(square, line, rest)
         least, most = max(joint, low), min(top, high)
         if least - EDGE * abs(least) <= u <= most + EDGE * abs(most):
@@ -80,7 +78,7 @@ def highest_root(
     return math.nan
 
 
-@kernel
+@leaf
 def upper_root(a: float, b: float, c: float) -> float:
     """The larger root of a·x² + b·x + c with a ≥ 0, without losing digits; NaN where there is none."""
     if a == 0.0:
@@ -105,9 +103,7 @@ def bus_voltage(p: Plant, k: int, v: float, duty: float) -> float:
         low = piece.low
         if math.isnan(low):
             break
-        u = highest_root(
-            p, k, v, piece.p, piece.q * duty * duty, piece.s * duty, 0.0, low * duty, high * duty
-        )
+        u = highest_root(p, k, v, piece.p, piece.q * duty * duty, piece.s * duty, 0.0, low * duty, high * duty)
         if not math.isnan(u):
             return u / duty
         high = low
@@ -176,7 +172,7 @@ def engine_torque(p: Plant, k: int, j: int, v: float) -> float:
     return curve[c - 1].torque + (curve[c].torque - curve[c - 1].torque) * min(share, 1.0)
 
 
-@kernel
+@leaf
 def source_torque(p: Plant, k: int, j: int, v: float, u: float, duty: float) -> float:
     """Torque of one source of branch j, N·m: T = kt·(I − I0), or the engine's at a throttle `duty`."""
     if p.sources[j].engine != 0.0:
@@ -189,7 +185,7 @@ def drive_force(p: Plant, k: int, v: float, u: float, duty: float) -> float:
     """F_drive at the rim of all driven wheels, N; a torque that brakes takes the losses the other way."""
     joined = 0.0
     for j in range(len(p.sources)):
-        torque = p.sources[j].count * source_torque(p, k, j, v, u, duty) * p.sources[j].ratio
+        torque = p.sources[j].number * source_torque(p, k, j, v, u, duty) * p.sources[j].ratio
         joined += torque * p.sources[j].efficiency if torque >= 0.0 else torque / p.sources[j].efficiency
     force = joined * p.gears[k].ratio / p.vehicle[0].radius
     return force * p.vehicle[0].trunk_efficiency if force >= 0.0 else force / p.vehicle[0].trunk_efficiency

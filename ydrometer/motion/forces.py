@@ -7,7 +7,7 @@ from __future__ import annotations
 
 import math
 
-from ydrometer.jit import kernel
+from ydrometer.jit import kernel, leaf
 from ydrometer.motion import currents
 from ydrometer.motion.plant import Plant
 
@@ -15,13 +15,13 @@ FULL = currents.FULL
 drive_force, eased_off, electric = currents.drive_force, currents.eased_off, currents.electric
 
 
-@kernel
+@leaf
 def resistance(p: Plant, v: float) -> float:
     """F_res = F_rr + F_air + F_grade of a moving vehicle, N."""
     return p.vehicle[0].rolling + p.vehicle[0].air * v * v + p.vehicle[0].grade
 
 
-@kernel
+@leaf
 def traction(p: Plant, v: float) -> float:
     """F_trac: what the tyres hold with the weight that moves between the axles, and no more than lifts the front, N.
 
@@ -32,7 +32,9 @@ def traction(p: Plant, v: float) -> float:
     rest = 1.0 - p.vehicle[0].grip * p.vehicle[0].transfer
     if rest <= 0.0:
         return lifting
-    return min(p.vehicle[0].grip * (p.vehicle[0].weight * p.vehicle[0].share - p.vehicle[0].transfer * against) / rest, lifting)
+    return min(
+        p.vehicle[0].grip * (p.vehicle[0].weight * p.vehicle[0].share - p.vehicle[0].transfer * against) / rest, lifting
+    )
 
 
 @kernel
@@ -45,7 +47,11 @@ def wall_traction(p: Plant) -> float:
 @kernel
 def braking(p: Plant) -> float:
     """Constant deceleration F_brake/m + g·sin(th), m/s²; not positive where the slope beats the brakes."""
-    held = min(p.vehicle[0].grip * p.vehicle[0].weight * p.vehicle[0].braked_share, p.vehicle[0].brake_force, p.vehicle[0].weight * p.vehicle[0].rear_lift)
+    held = min(
+        p.vehicle[0].grip * p.vehicle[0].weight * p.vehicle[0].braked_share,
+        p.vehicle[0].brake_force,
+        p.vehicle[0].weight * p.vehicle[0].rear_lift,
+    )
     return (held + p.vehicle[0].grade) / p.vehicle[0].mass
 
 
@@ -89,7 +95,10 @@ def coast(p: Plant, k: int, v: float, time: float) -> tuple[float, float]:
     v(t) = (v·C − α·S)/(C + β·v·S), x(t) = ln(C + β·v·S)/β, where C and S are cosine and sine of √(αβ)·t, the
     latter over √(αβ); hyperbolic where the slope drives it.
     """
-    alpha, beta = (p.vehicle[0].rolling + p.vehicle[0].grade) / p.gears[k].inertial_mass, p.vehicle[0].air / p.gears[k].inertial_mass
+    alpha, beta = (
+        (p.vehicle[0].rolling + p.vehicle[0].grade) / p.gears[k].inertial_mass,
+        p.vehicle[0].air / p.gears[k].inertial_mass,
+    )
     turn = math.sqrt(abs(alpha * beta))
     if alpha > 0.0:
         stop = math.atan(v * turn / alpha) / turn if turn * v > 1e-9 * alpha else v / alpha
@@ -125,7 +134,10 @@ def max_grade(p: Plant) -> float:
     rest = 1.0 - p.vehicle[0].grip * p.vehicle[0].transfer
     if rest > 0.0:
         held = p.vehicle[0].grip * (p.vehicle[0].share - p.vehicle[0].transfer * crr) / rest - crr
-        steepest = min(steepest, steepest_slope(held * level, level, -(p.vehicle[0].grip * p.vehicle[0].transfer / rest + 1.0) * fixed))
+        steepest = min(
+            steepest,
+            steepest_slope(held * level, level, -(p.vehicle[0].grip * p.vehicle[0].transfer / rest + 1.0) * fixed),
+        )
     if not math.isinf(p.vehicle[0].lift):
         steepest = min(steepest, math.atan(p.vehicle[0].lift))
     return math.tan(steepest) if steepest > 0.0 else math.nan

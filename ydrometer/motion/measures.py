@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 
 from ydrometer.jit import entry, kernel
 from ydrometer.motion import currents, forces, gears, run, speeds
-from ydrometer.motion.plant import Array, Batch, Plant, for_kernels, row, turning
+from ydrometer.motion.plant import Batch, Plant, for_kernels, row, turning
 
 GEARING_SHARE = 0.90
 """From this share of the no-load speed up, it is the gearing that limits the top speed."""
@@ -72,6 +72,10 @@ class Results(NamedTuple):
     distance_in_time: Any
 
 
+BY_BRANCH = ("pushing_motor_current", "launch_motor_current", "cruise_motor_current", "motor_speed_at_top")
+BY_DISTANCE = ("time_to_distance", "speed_at_distance", "energy_per_run", "sprint_and_stop")
+
+
 def measure(batch: Batch, wanted: Wanted) -> Results:
     """Measure n designs of one shape.
 
@@ -79,15 +83,12 @@ def measure(batch: Batch, wanted: Wanted) -> Results:
         batch: the designs.
         wanted: what is asked of their runs.
     """
-    n, branches = len(batch.vehicle), batch.sources.shape[1]
-    single, by_branch = 17, 4
-    out = Results(
-        *(np.full(n, np.nan) for _ in range(single)),
-        *(np.full((n, branches), np.nan) for _ in range(by_branch)),
-        *(np.full(wanted.distances.shape, np.nan) for _ in range(4)),
-        np.full(wanted.speeds.shape, np.nan),
-        np.full(wanted.times.shape, np.nan),
-    )
+    n = len(batch.vehicle)
+    shapes: dict[str, tuple[int, ...]] = {name: (n,) for name in Results._fields}
+    shapes.update(dict.fromkeys(BY_BRANCH, batch.sources.shape))
+    shapes.update(dict.fromkeys(BY_DISTANCE, wanted.distances.shape))
+    shapes.update(time_to_speed=wanted.speeds.shape, distance_in_time=wanted.times.shape)
+    out = Results(**{name: np.full(shape, np.nan) for name, shape in shapes.items()})
     _measure_all(for_kernels(batch), wanted, out)
     return out
 
@@ -137,7 +138,7 @@ def _at_rest(p: Plant, i: int, out: Results) -> None:
 def _in_motion(p: Plant, i: int, panels: Any, wanted: Wanted, out: Results) -> None:
     """The run from rest, and what it ends at."""
     count, k, top, peak = set_in_motion(p, panels)
-    no_load = end_speed(p, k, False, 0.0)
+    no_load = out.no_load_speed[i] if k == len(p.gears) - 1 else end_speed(p, k, False, 0.0)
     by_drive, by_grip = accelerations(p, k, top)
     _, u, bus, drawn, _ = as_driven(p, k, top)
     rate = braking(p)
@@ -170,9 +171,7 @@ def _in_motion(p: Plant, i: int, panels: Any, wanted: Wanted, out: Results) -> N
 
 
 @kernel
-def _over_distances(
-    p: Plant, i: int, panels: Any, count: int, cruise: float, wanted: Wanted, out: Results
-) -> None:
+def _over_distances(p: Plant, i: int, panels: Any, count: int, cruise: float, wanted: Wanted, out: Results) -> None:
     top, rate = out.top_speed[i], braking(p)
     electrical = not math.isnan(out.cruise_bus_current[i])
     for m in range(wanted.distances.shape[1]):

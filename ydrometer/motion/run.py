@@ -11,21 +11,25 @@ from __future__ import annotations
 import math
 from typing import Any
 
-import numpy as np
-
 from ydrometer.jit import kernel
 from ydrometer.motion import forces, gears, speeds
 from ydrometer.motion.plant import Plant
 
 TAIL = 18.0
 """Largest s: speed is then within 2e-8 of its end, and the rest is cruising."""
-PANELS = (1.2, 3.0, 6.0, 11.0, TAIL)
+PANELS = (3.0, 8.0, TAIL)
 MOST_PANELS = 240
-AGREEMENT = 1e-7
+AGREEMENT = 1e-5
 """Relative difference of 7 and 15 points at which a panel is good; the error of the latter is far smaller."""
 STEPS = 60
+CLOSE = 1e-7
+"""Relative closeness at which a place in the run is found; a step of Newton's further it would be 1e-14."""
 PEAK_SHARE = 0.99
 """The largest current is looked for up to this share of the top speed."""
+CORNER_LOOKS = 20
+"""Looks for corners over the speeds of one gear."""
+PEAK_LOOKS = 16
+PEAK_STEPS = 12
 GOLDEN = 0.5 * (math.sqrt(5.0) - 1.0)
 
 # Columns of a panel. Of a coast GEAR is −1 − gear, START the speed it starts at, HIGH its time.
@@ -63,9 +67,7 @@ def rates(p: Plant, k: int, end: float, start: float, s: float) -> tuple[float, 
 
 
 @kernel
-def integrals(
-    p: Plant, k: int, end: float, start: float, low: float, high: float
-) -> tuple[float, float, float, float]:
+def integrals(p: Plant, k: int, end: float, start: float, low: float, high: float) -> tuple[float, float, float, float]:
     """t, x, E gathered from s = low to high, and how far 7 and 15 points differ in t."""
     middle, half = 0.5 * (low + high), 0.5 * (high - low)
     t, x, e, coarse = 0.0, 0.0, 0.0, 0.0
@@ -93,7 +95,7 @@ def add_leg(p: Plant, panels: Any, count: int, k: int, end: float, start: float,
         if s < PANELS[from_s] < high:
             high = PANELS[from_s]
         v_high = end - (end - start) * math.exp(-high)
-        bend = first_corner(p, k, end - (end - start) * math.exp(-s), v_high, (stop - start) / LOOKS)
+        bend = first_corner(p, k, end - (end - start) * math.exp(-s), v_high, (stop - start) / CORNER_LOOKS)
         if bend < v_high:
             high = min(high, max(s + 1e-12, math.log((end - start) / (end - bend))))
         count = add_panels(p, panels, count, k, end, start, s, high)
@@ -104,21 +106,18 @@ def add_leg(p: Plant, panels: Any, count: int, k: int, end: float, start: float,
 @kernel
 def first_corner(p: Plant, k: int, low: float, high: float, step: float) -> float:
     """The first corner of a(v) between two speeds, looked for at steps; high where there is none."""
-    looks = max(1, int(math.ceil((high - low) / step)))
-    before = low
+    looks = max(1, math.ceil((high - low) / step))
+    before, here = low, regime(p, k, low)
     for look in range(1, looks + 1):
         at = low + (high - low) * look / looks
-        corner = next_corner(p, k, before, at)
-        if corner < at or look == looks:
-            return corner
+        if regime(p, k, at) != here:
+            return next_corner(p, k, here, before, at)
         before = at
     return high
 
 
 @kernel
-def add_panels(
-    p: Plant, panels: Any, count: int, k: int, end: float, start: float, low: float, high: float
-) -> int:
+def add_panels(p: Plant, panels: Any, count: int, k: int, end: float, start: float, low: float, high: float) -> int:
     """Add one smooth stretch of s, halved until it is accurate."""
     while low < high:
         to = high
@@ -173,8 +172,17 @@ def run(p: Plant, panels: Any) -> tuple[int, int, float, float]:
         if to < 0:
             break
         after, covered = coast(p, to, stop, p.vehicle[0].shift_time)
-        count = add_panel(panels, count, -1 - to, end, stop, 0.0, p.vehicle[0].shift_time, p.vehicle[0].shift_time, covered, 0.0)
+        count = add_panel(
+            panels, count, -1 - to, end, stop, 0.0, p.vehicle[0].shift_time, p.vehicle[0].shift_time, covered, 0.0
+        )
         k, start = to, after
+    for i in range(count):
+        # Corners, where panels begin, are where the current peaks if not between them.
+        panel = panels[i]
+        if panel[GEAR] >= 0.0:
+            v = panel[END] - (panel[END] - panel[START]) * math.exp(-panel[LOW])
+            if v <= PEAK_SHARE * end:
+                peak = max(peak, as_driven(p, int(panel[GEAR]), v)[3])
     for i in range(leg):
         note = MOST_PANELS - i
         most = min(panels[note, END], PEAK_SHARE * end)
@@ -184,27 +192,29 @@ def run(p: Plant, panels: Any) -> tuple[int, int, float, float]:
 
 @kernel
 def peak_current(p: Plant, k: int, low: float, high: float) -> float:
-    """The largest bus current between two speeds of one gear: of looks and corners, the best pinned down."""
+    """The largest bus current between two speeds of one gear, of looks the best one improved by golden section."""
     if high < low:
         return 0.0
     best, at = -math.inf, low
-    for look in range(LOOKS + 1):
-        v = low + (high - low) * look / LOOKS
+    for look in range(PEAK_LOOKS + 1):
+        v = low + (high - low) * look / PEAK_LOOKS
         drawn = as_driven(p, k, v)[3]
         if drawn > best:
             best, at = drawn, v
-    step = (high - low) / LOOKS
+    step = (high - low) / PEAK_LOOKS
     left, right = max(low, at - step), min(high, at + step)
-    for _ in range(STEPS):
-        a, b = right - GOLDEN * (right - left), left + GOLDEN * (right - left)
-        at_a, at_b = as_driven(p, k, a)[3], as_driven(p, k, b)[3]
+    a, b = right - GOLDEN * (right - left), left + GOLDEN * (right - left)
+    at_a, at_b = as_driven(p, k, a)[3], as_driven(p, k, b)[3]
+    for _ in range(PEAK_STEPS):
         best = max(best, at_a, at_b)
         if at_a > at_b:
-            right = b
+            right, b, at_b = b, a, at_a
+            a = right - GOLDEN * (right - left)
+            at_a = as_driven(p, k, a)[3]
         else:
-            left = a
-        if right - left < 1e-10 * right:
-            break
+            left, a, at_a = a, b, at_b
+            b = left + GOLDEN * (right - left)
+            at_b = as_driven(p, k, b)[3]
     return best
 
 
@@ -249,7 +259,7 @@ def find(
         if reading_of(last_speed(p, panel), panels[i + 1, TIME], panels[i + 1, DISTANCE], what, rate) < wanted:
             continue
         low, high = panel[LOW], panel[HIGH]
-        at = low
+        at = 0.5 * (low + high)
         for _ in range(STEPS):
             v, t, x, e, a = inside(p, panel, at)
             off = reading_of(v, t, x, what, rate) - wanted
@@ -262,7 +272,7 @@ def find(
             following = at - off / slope if slope > 0.0 else 0.5 * (low + high)
             if not low < following < high:
                 following = 0.5 * (low + high)
-            if abs(following - at) <= 1e-13 * max(1.0, at) or abs(off) <= 1e-14 * wanted:
+            if abs(off) <= CLOSE * wanted or high - low <= CLOSE * high:
                 break
             at = following
         return v, t, x, e

@@ -12,13 +12,13 @@ LOOKS = 32
 """Looks on the way to an end, before what was seen is pinned down."""
 MOST_DOUBLINGS = 40
 """A slope may push beyond what the drive does; a speed 10¹² times higher stands for no end at all."""
-CORNER_STEPS = 34
-"""Halvings by which a corner is pinned down: to about 1e-10 of the end."""
+CORNER_STEPS = 24
+"""Halvings by which a corner is pinned down; an integral over it errs by the square of what is left, 1e-7 of a look."""
 ROOT_STEPS = 200
 
 FULL = currents.FULL
 drive_force, electric, acceleration = currents.drive_force, currents.electric, forces.acceleration
-accelerations, traction = forces.accelerations, forces.traction
+resistance, traction = forces.resistance, forces.traction
 engine_speed, motor_current = currents.engine_speed, currents.motor_current
 
 
@@ -46,6 +46,15 @@ def sources_end(p: Plant, k: int) -> float:
 
 
 @kernel
+def has_engine(p: Plant) -> bool:
+    """Whether any branch is driven by an engine."""
+    for j in range(len(p.sources)):
+        if p.sources[j].engine != 0.0:
+            return True
+    return False
+
+
+@kernel
 def end_speed(p: Plant, k: int, on_ground: bool, start: float) -> float:
     """The lowest speed above `start` at which `left` ceases to be positive, m/s, taken on its positive side.
 
@@ -55,8 +64,10 @@ def end_speed(p: Plant, k: int, on_ground: bool, start: float) -> float:
         return start
     ceiling = max(sources_end(p, k) * (1.0 + 1e-9), start * 1.01)
     positive = start
-    for look in range(1, LOOKS + 1):
-        at = start + (ceiling - start) * look / LOOKS
+    # Motors pull ever less as they turn faster, so what is left ends once; an engine may dip and rise again.
+    looks = LOOKS if has_engine(p) else 1
+    for look in range(1, looks + 1):
+        at = start + (ceiling - start) * look / looks
         for j in range(len(p.sources)):
             if p.sources[j].engine != 0.0:
                 # Between its points an engine's force is straight, so a dip shows at a point.
@@ -97,7 +108,7 @@ def _root(p: Plant, k: int, on_ground: bool, low: float, high: float) -> float:
             break
         xi, phi = (a - b) / (c - b), (fa - fb) / (fc - fb) if fc != fb else 0.5
         share = 0.5
-        if phi * phi < xi and (1.0 - phi) * (1.0 - phi) < 1.0 - xi and fc != fa and fc != fb:
+        if phi * phi < xi and (1.0 - phi) * (1.0 - phi) < 1.0 - xi and (fc - fa) * (fc - fb) != 0.0:
             share = fa / (fb - fa) * fc / (fb - fc) + (c - a) / (b - a) * fa / (fc - fa) * fb / (fc - fb)
         share = min(max(share, least), 1.0 - least)
     return a if fa > 0.0 else b if fb > 0.0 else a
@@ -129,19 +140,19 @@ def regime(p: Plant, k: int, v: float) -> int:
             number = number * 1009 + 2 * place + (1 if w > p.sources[j].engagement else 0)
         else:
             current = motor_current(p, k, j, v, u)
-            number = number * 3 + (2 if current >= p.sources[j].current_limit else 1 if current > p.sources[j].no_load_current else 0)
-    by_drive, by_grip = accelerations(p, k, v)
-    against = p.vehicle[0].rolling + p.vehicle[0].air * v * v
-    lifting = traction(p, v) >= p.vehicle[0].weight * p.vehicle[0].lift + against
-    return (number % 1000003) * 4 + (2 if by_grip < by_drive else 0) + (1 if lifting else 0)
+            number = number * 3 + (
+                2 if current >= p.sources[j].current_limit else 1 if current > p.sources[j].no_load_current else 0
+            )
+    against, tyres = resistance(p, v), traction(p, v)
+    by_drive = (drive_force(p, k, v, u, FULL) - against) / p.gears[k].inertial_mass
+    lifting = tyres - against >= p.vehicle[0].weight * p.vehicle[0].lift - p.vehicle[0].grade
+    slipping = (tyres - against) / p.vehicle[0].mass < by_drive
+    return (number % 1000003) * 4 + (2 if slipping else 0) + (1 if lifting else 0)
 
 
 @kernel
-def next_corner(p: Plant, k: int, low: float, high: float) -> float:
-    """The first speed in (low, high) at which the regime is no longer that of `low`; high where it is the same."""
-    here = regime(p, k, low)
-    if regime(p, k, high) == here:
-        return high
+def next_corner(p: Plant, k: int, here: int, low: float, high: float) -> float:
+    """The first speed in (low, high) at which the regime is no longer `here`, that of low, though it is at high not."""
     for _ in range(CORNER_STEPS):
         middle = 0.5 * (low + high)
         if regime(p, k, middle) == here:

@@ -38,7 +38,10 @@ class Points:
 
 @dataclass(frozen=True, slots=True)
 class Sources:
-    """State of the sources at one moment: gear, bus, and per branch speed, torque and current of one, SI."""
+    """State of the sources at one moment: gear, bus, and per branch speed, torque and current of one, SI.
+
+    `behind` is the speed behind the clutch, that of the source where it does not slip.
+    """
 
     gear: int
     bus_voltage: float
@@ -46,6 +49,7 @@ class Sources:
     speed: Array
     torque: Array
     current: Array
+    behind: Array
 
 
 def one(batch: Batch, i: int) -> Batch:
@@ -69,14 +73,14 @@ def points(batch: Batch, i: int) -> Points:
 
 def standing(batch: Batch, i: int, *, pushing: bool) -> Sources:
     """Sources at standstill in the lowest gear: at full throttle, or with the push that the tyres hold."""
-    out = np.empty((3, batch.sources.shape[1]))
+    out = np.empty((4, batch.sources.shape[1]))
     bus, drawn = _standing(one(batch, i), pushing, out)
     return Sources(0, bus, drawn, *out)
 
 
 def driving(batch: Batch, i: int, gear: int, speed: float) -> Sources:
     """Sources at a speed of the run."""
-    out = np.empty((3, batch.sources.shape[1]))
+    out = np.empty((4, batch.sources.shape[1]))
     bus, drawn = _driving(one(batch, i), gear, speed, out)
     return Sources(gear, bus, drawn, *out)
 
@@ -144,9 +148,7 @@ def _driving(batch: Batch, k: int, v: float, out: Any) -> tuple[float, float]:
 @kernel
 def _sources(p: Plant, k: int, v: float, u: float, throttle: float, out: Any) -> None:
     for j in range(len(p.sources)):
-        out[0, j] = engine_speed(p, k, j, v) if p.sources[j].engine != 0.0 else turning(p, k, j) * v
+        out[3, j] = turning(p, k, j) * v
+        out[0, j] = engine_speed(p, k, j, v) if p.sources[j].engine != 0.0 else out[3, j]
         out[1, j] = source_torque(p, k, j, v, u, throttle)
         out[2, j] = motor_current(p, k, j, v, u) if p.sources[j].engine == 0.0 else math.nan
-
-
-

@@ -21,7 +21,7 @@ class Stage(Protocol):
 
     @property
     def ratio(self) -> float:
-        """Torque ratio: driven torque per driver torque before losses; of a box of several speeds in its lowest gear."""
+        """Driven torque per driver torque before losses; of a box of several speeds in its lowest gear."""
 
     @property
     def speed_ratio(self) -> float:

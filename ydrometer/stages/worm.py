@@ -6,7 +6,6 @@ from dataclasses import dataclass
 from typing import ClassVar
 
 from ydrometer import reading
-from ydrometer.stages import common
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -1,0 +1,345 @@
+"""The model worked out a second time, plainly and slowly: scanned for roots, stepped through time.
+
+Nothing here calls motion. It reads a design and follows the model's definitions word by word, so that the fast
+kernels can be held against it.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+from scipy.integrate import solve_ivp
+from scipy.optimize import brentq
+
+from ydrometer.design import Branch, Design
+from ydrometer.driveline import gear_ratios, overall
+from ydrometer.sources import Engine, motor_line
+
+G = 9.80665
+TIGHT = {"rtol": 1e-9, "atol": 1e-10, "method": "LSODA"}
+
+
+@dataclass
+class End:
+    """Where a run stands: time, speed, distance, energy drawn, and where that energy went."""
+
+    time: float
+    speed: float
+    distance: float
+    energy: float
+    spent: float
+    peak: float
+    gear: int
+
+
+class Reference:
+    """One design, worked out plainly."""
+
+    def __init__(self, design: Design) -> None:
+        self.design = design
+        self.vehicle, self.supply = design.vehicle, design.drive.supply
+        self.mass = self.vehicle.total_mass
+        self.radius = self.vehicle.wheel_diameter / 2.0
+        self.slope = math.atan(design.conditions.grade)
+        self.weight = self.mass * G * math.cos(self.slope)
+        self.rolling = self.vehicle.rolling_resistance * self.weight + self.vehicle.fixed_drag
+        self.air = 0.5 * design.conditions.air_density * self.vehicle.drag_area
+        self.gears = gear_ratios(design)
+        self.branches = design.drive.branches
+        self.electric = any(not isinstance(b.source, Engine) for b in self.branches)
+        self.motors = {id(b): motor_line(b.source) for b in self.branches if not isinstance(b.source, Engine)}
+
+    # ratios and masses
+
+    def trunk(self, gear: int) -> tuple[float, float, float]:
+        torque, speed, efficiency = overall(self.design.drive.stages)
+        share = self.gears[gear] / self.gears[0]
+        return torque * share, speed * share, efficiency
+
+    def source_speed(self, branch: Branch, gear: int, v: Any) -> Any:
+        return v / self.radius * overall(branch.stages)[1] * self.trunk(gear)[1]
+
+    def number(self, branch: Branch) -> int:
+        return self.design.drive.units * branch.count
+
+    def inertial_mass(self, gear: int) -> float:
+        turning = self.vehicle.wheels_inertia
+        for branch in self.branches:
+            ratio = overall(branch.stages)[1] * self.trunk(gear)[1]
+            turning += self.number(branch) * branch.source.rotor_inertia * ratio**2
+        return self.mass + turning / self.radius**2
+
+    # electricity
+
+    def current(self, branch: Branch, gear: int, v: float, u: Any) -> Any:
+        line, controller = self.motors[id(branch)], branch.controller
+        resistance = line.resistance + (controller.resistance if controller else 0.0)
+        limit = controller.current_limit if controller and controller.current_limit else math.inf
+        return np.minimum(limit, (u - line.ke * self.source_speed(branch, gear, v)) / resistance)
+
+    def power(self, gear: int, v: float, u: Any) -> Any:
+        total = 0.0 * u
+        for branch in self.branches:
+            if id(branch) in self.motors:
+                line, controller = self.motors[id(branch)], branch.controller
+                resistance = line.resistance + (controller.resistance if controller else 0.0)
+                current = self.current(branch, gear, v, u)
+                emf = line.ke * self.source_speed(branch, gear, v)
+                total = total + self.number(branch) * current * (current * resistance + emf)
+        return total
+
+    def available(self, voltage: Any) -> Any:
+        """What the supply gives at a bus voltage, A."""
+        supply = self.supply
+        assert supply is not None
+        if supply.kind == "panel":
+            knee, at_knee = supply.max_power_voltage, supply.max_power_current
+            lower = supply.short_circuit_current + (at_knee - supply.short_circuit_current) * voltage / knee
+            upper = at_knee * (supply.open_circuit_voltage - voltage) / (supply.open_circuit_voltage - knee)
+            return np.where(voltage < knee, lower, np.maximum(upper, 0.0))
+        return (supply.voltage - voltage) / max(getattr(supply, "internal_resistance", 0.0), 1e-12)
+
+    def bus(self, gear: int, v: float, duty: float) -> tuple[float, float]:
+        """The highest voltage at which demand meets supply, and the current there, without a battery's limit."""
+        assert self.supply is not None
+
+        def excess(voltage: Any) -> Any:
+            return self.power(gear, v, duty * voltage) / voltage - self.available(voltage)
+
+        top = 4.0 * self.supply.voltage + 2.0 * max(
+            line.ke * self.source_speed(b, gear, v) / duty
+            for b in self.branches
+            if (line := self.motors.get(id(b))) is not None
+        )
+        grid = np.linspace(top, top * 1e-6, 3000)
+        below = np.flatnonzero(excess(grid) <= 0.0)
+        if len(below) == 0:
+            return float(grid[-1]), 0.0
+        first = int(below[0])
+        voltage = brentq(excess, grid[first], grid[max(first - 1, 0)], xtol=1e-14, rtol=1e-14)
+        return voltage, float(self.power(gear, v, duty * voltage) / voltage)
+
+    def electrics(self, gear: int, v: float, duty: float) -> tuple[float, float, float]:
+        """Applied voltage, bus voltage, bus current; a battery's limit lowers the duty of the motors alike."""
+        if not self.electric or duty <= 0.0:
+            return 0.0, 0.0, 0.0
+        voltage, drawn = self.bus(gear, v, duty)
+        limit = getattr(self.supply, "current_limit", None)
+        if limit is None or drawn <= limit:
+            return duty * voltage, voltage, drawn
+        held = brentq(lambda d: self.bus(gear, v, d)[1] - limit, 1e-9, duty, xtol=1e-14, rtol=1e-13)
+        voltage, drawn = self.bus(gear, v, held)
+        return held * voltage, voltage, drawn
+
+    # forces
+
+    def engine_torque(self, branch: Branch, gear: int, v: float) -> float:
+        assert isinstance(branch.source, Engine) and branch.clutch is not None
+        w = max(self.source_speed(branch, gear, v), branch.clutch.engagement_speed)
+        speeds, torques = zip(*branch.source.torque_curve, strict=True)
+        return float(np.interp(w, speeds, torques)) if w <= speeds[-1] * (1 + 1e-12) else 0.0
+
+    def source_torque(self, branch: Branch, gear: int, v: float, u: float, duty: float) -> float:
+        if isinstance(branch.source, Engine):
+            return duty * self.engine_torque(branch, gear, v)
+        line = self.motors[id(branch)]
+        return float(line.kt * (self.current(branch, gear, v, u) - line.no_load_current))
+
+    def drive(self, gear: int, v: float, u: float, duty: float) -> float:
+        joined = 0.0
+        for branch in self.branches:
+            ratio, _, efficiency = overall(branch.stages)
+            torque = self.number(branch) * self.source_torque(branch, gear, v, u, duty) * ratio
+            joined += torque * efficiency if torque >= 0 else torque / efficiency
+        ratio, _, efficiency = self.trunk(gear)
+        force = joined * ratio / self.radius
+        return force * efficiency if force >= 0 else force / efficiency
+
+    def full(self, gear: int, v: float) -> float:
+        return self.drive(gear, v, self.electrics(gear, v, 1.0)[0], 1.0)
+
+    def resistance(self, v: float) -> float:
+        return self.rolling + self.air * v * v + self.mass * G * math.sin(self.slope)
+
+    def traction(self, v: float) -> float:
+        vehicle, moving = self.vehicle, self.rolling + self.air * v * v
+        share = vehicle.driven_share or 1.0
+        if vehicle.geometry is None:
+            return vehicle.grip * share * self.weight
+        base, b, h = vehicle.geometry
+        lift = self.weight * b / h + moving
+        if vehicle.driven == "all":
+            return min(vehicle.grip * self.weight, lift)
+        if vehicle.driven == "front":
+            load = self.weight * b / base
+            return vehicle.grip * (load + h / base * moving) / (1 + vehicle.grip * h / base)
+        load, rest = self.weight * (base - b) / base, 1 - vehicle.grip * h / base
+        return lift if rest <= 0 else min(vehicle.grip * (load - h / base * moving) / rest, lift)
+
+    def pulls(self, gear: int, v: float) -> tuple[float, float]:
+        against = self.resistance(v)
+        return (self.full(gear, v) - against) / self.inertial_mass(gear), (self.traction(v) - against) / self.mass
+
+    def acceleration(self, gear: int, v: float) -> float:
+        return min(self.pulls(gear, v))
+
+    def driven(self, gear: int, v: float) -> tuple[float, float, float, float, float]:
+        """Acceleration, applied voltage, bus voltage, bus current and throttle during the run."""
+        by_drive, by_grip = self.pulls(gear, v)
+        if by_drive <= by_grip:
+            return by_drive, *self.electrics(gear, v, 1.0), 1.0
+        wanted = self.traction(v) + (self.inertial_mass(gear) - self.mass) * by_grip
+        return by_grip, *self.eased(gear, v, wanted)
+
+    def eased(self, gear: int, v: float, wanted: float) -> tuple[float, float, float, float]:
+        def over(duty: float) -> float:
+            return self.drive(gear, v, self.electrics(gear, v, duty)[0], duty) - wanted
+
+        duty = brentq(over, 1e-6, 1.0, xtol=1e-13, rtol=1e-12) if over(1.0) > 0 else 1.0
+        return *self.electrics(gear, v, duty), duty
+
+    # speeds
+
+    def lowest_end(self, left: Callable[[float], float], start: float, ceiling: float) -> float:
+        """The first speed above start at which `left` is no longer positive."""
+        grid = np.linspace(start, ceiling, 240)
+        before = start
+        for at in grid[1:]:
+            if left(float(at)) <= 0.0:
+                return float(brentq(left, before, at, xtol=1e-13, rtol=1e-13))
+            before = float(at)
+        raise ValueError("no end")
+
+    def sources_end(self, gear: int) -> float:
+        ends = []
+        for branch in self.branches:
+            per = self.source_speed(branch, gear, 1.0)
+            if isinstance(branch.source, Engine):
+                ends.append(branch.source.torque_curve[-1][0] / per)
+            else:
+                assert self.supply is not None
+                ends.append(self.supply.voltage / self.motors[id(branch)].ke / per)
+        return float(max(ends))
+
+    def end(self, gear: int, start: float = 0.0) -> float:
+        ceiling = max(self.sources_end(gear), start) * (1 + 1e-9) + 1e-9
+        while self.acceleration(gear, ceiling) > 0.0:
+            ceiling *= 1.5
+        return self.lowest_end(lambda v: self.acceleration(gear, v), start, ceiling)
+
+    def no_load(self, gear: int) -> float:
+        return self.lowest_end(lambda v: self.full(gear, v), 0.0, self.sources_end(gear) * (1 + 1e-9))
+
+    # the run
+
+    def run(self, until: str, value: float) -> End:
+        """From rest in the best gear at each moment, until "distance" or "time" has a value."""
+        first = max(range(len(self.gears)), key=lambda g: (self.acceleration(g, 0.0), -g))
+        now = End(0.0, 0.0, 0.0, 0.0, 0.0, 0.0, first)
+        while True:
+            end = self.end(now.gear, now.speed)
+            change, following = self.next_change(now.gear, now.speed, end)
+            now, done = self.leg(now, until, value, change if following is not None else math.inf)
+            if done:
+                return now
+            assert following is not None
+            now, done = self.coast(now, following, until, value)
+            if done:
+                return now
+
+    def leg(self, start: End, until: str, value: float, change: float) -> tuple[End, bool]:
+        gear = start.gear
+
+        def rates(_: float, state: Any) -> list[float]:
+            v = max(float(state[0]), 0.0)
+            a, u, bus, drawn, throttle = self.driven(gear, v)
+            return [a, v, bus * drawn, self.spending(gear, v, a, u, throttle)]
+
+        def arrived(t: float, state: Any) -> float:
+            return float((state[1] if until == "distance" else t) - value)
+
+        def changes(_: float, state: Any) -> float:
+            return float(state[0] - change) if math.isfinite(change) else -1.0
+
+        arrived.terminal = changes.terminal = True  # type: ignore[attr-defined]
+        state = [start.speed, start.distance, start.energy, start.spent]
+        solved = solve_ivp(rates, (start.time, 1e5), state, events=[arrived, changes], **TIGHT)
+        peak = max((self.driven(gear, max(float(v), 0.0))[3] for v in solved.y[0][::3]), default=0.0)
+        v, x, e, spent = map(float, solved.y[:, -1])
+        return End(float(solved.t[-1]), v, x, e, spent, max(start.peak, peak), gear), len(solved.t_events[0]) > 0
+
+    def spending(self, gear: int, v: float, a: float, u: float, throttle: float) -> float:
+        """Where the power goes: windings, no-load loss, stages, resistance, and what is set in motion, W."""
+        total = self.resistance(v) * v + self.inertial_mass(gear) * a * v
+        shaft = 0.0
+        for branch in self.branches:
+            w = self.source_speed(branch, gear, v)
+            torque = self.source_torque(branch, gear, v, u, throttle)
+            shaft += self.number(branch) * torque * w
+            if id(branch) in self.motors:
+                line = self.motors[id(branch)]
+                current = float(self.current(branch, gear, v, u))
+                resistance = line.resistance + (branch.controller.resistance if branch.controller else 0.0)
+                heat = current**2 * resistance + line.ke * w * current - line.kt * (current - line.no_load_current) * w
+                total += self.number(branch) * heat
+        return total + shaft - self.drive(gear, v, u, throttle) * v
+
+    def coast(self, start: End, gear: int, until: str, value: float) -> tuple[End, bool]:
+        box = self.design.drive.box
+        assert box is not None
+        mass = self.inertial_mass(gear)
+
+        def rates(_: float, state: Any) -> list[float]:
+            v = max(float(state[0]), 0.0)
+            return [-self.resistance(v) / mass, v]
+
+        def arrived(t: float, state: Any) -> float:
+            return float((state[1] if until == "distance" else t) - value)
+
+        arrived.terminal = True  # type: ignore[attr-defined]
+        span = (start.time, start.time + box.shift_time)
+        solved = solve_ivp(rates, span, [start.speed, start.distance], events=arrived, **TIGHT)
+        v, x = map(float, solved.y[:, -1])
+        return End(float(solved.t[-1]), v, x, start.energy, start.spent, start.peak, gear), len(solved.t_events[0]) > 0
+
+    def after_coast(self, gear: int, v: float) -> float:
+        box = self.design.drive.box
+        assert box is not None
+        mass = self.inertial_mass(gear)
+        solved = solve_ivp(lambda _, s: [-self.resistance(s[0]) / mass], (0.0, box.shift_time), [v], **TIGHT)
+        return float(solved.y[0, -1])
+
+    def next_change(self, gear: int, start: float, end: float) -> tuple[float, int | None]:
+        found: list[tuple[float, int]] = []
+        for to in range(gear + 1, len(self.gears)):
+
+            def better(v: float, to: int = to) -> bool:
+                after = self.after_coast(to, v)
+                return after > 0 and self.acceleration(to, after) > max(self.acceleration(gear, after), 0.0)
+
+            begins = self.first(better, start, end)
+            if begins is None:
+                early = max(start, 0.99 * end)
+                after = self.after_coast(to, early)
+                begins = early if after > 0 and self.acceleration(to, after) > 0 else None
+            if begins is not None:
+                found.append((begins, to))
+        return min(found) if found else (end, None)
+
+    def first(self, true: Callable[[float], bool], start: float, end: float) -> float | None:
+        before = start
+        if true(start):
+            return start
+        for at in np.linspace(start, end * (1 - 1e-10), 60)[1:]:
+            if true(float(at)):
+                low, high = before, float(at)
+                for _ in range(40):
+                    middle = 0.5 * (low + high)
+                    low, high = (low, middle) if true(middle) else (middle, high)
+                return high
+            before = float(at)
+        return None
