@@ -26,6 +26,7 @@ def set_up(*, testing: bool = False) -> None:
     RUN.mkdir(exist_ok=True)
     debian(testing=testing)
     python(testing=testing)
+    kernels()
     page()
     if not SECRET.exists():
         _write_private(SECRET, secrets.token_urlsafe(50))
@@ -66,6 +67,15 @@ def python(*, testing: bool = False) -> None:
     # The environment may forbid Python to write bytecode by itself; then every start would pay for it.
     env = {**os.environ, "PYTHONDONTWRITEBYTECODE": ""}
     say.run([PYTHON, "-m", "compileall", "-q", "ydrometer", "server"], env=env, cwd=ROOT)
+
+
+def kernels() -> None:
+    """The kernels of motion compiled, so that no request waits for it."""
+    sources = fingerprint(ROOT / "ydrometer" / "motion", ROOT / "ydrometer" / "jit.py", ROOT / "uv.lock")
+    if _differs(RUN / "kernels-ready", sources):
+        with say.step("Kernels"):
+            say.run([PYTHON, "-m", "ydrometer.warm"], cwd=ROOT)
+            (RUN / "kernels-ready").write_text(sources)
 
 
 def page() -> None:

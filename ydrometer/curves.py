@@ -7,8 +7,11 @@ from dataclasses import dataclass
 import numpy as np
 
 from ydrometer import driveline
+from ydrometer.design import Design
 from ydrometer.evaluate import Evaluation
 from ydrometer.motion import trace
+from ydrometer.sources import Engine, motor_line
+from ydrometer.supply import Panel
 
 POINTS = 65
 """Enough for a smooth line across half a screen."""
@@ -45,6 +48,45 @@ class RunCurve:
     distance: list[float]
     bus_current: list[float]
     motor_current: list[float]
+
+
+@dataclass(frozen=True, slots=True)
+class Characteristic:
+    """What a source or a supply does, as a line: torque N·m over speed rad/s, or current A over voltage V."""
+
+    x: list[float]
+    y: list[float]
+
+
+def source_curve(design: Design, branch: int = 0) -> Characteristic:
+    """Torque over speed of one source: a motor at the supply's open-circuit voltage, an engine at full throttle."""
+    own = design.drive.branches[branch]
+    if isinstance(own.source, Engine):
+        speeds, torques = zip(*own.source.torque_curve, strict=True)
+        return Characteristic(list(speeds), list(torques))
+    line, controller, supply = motor_line(own.source), own.controller, design.drive.supply
+    assert supply is not None  # the reader refuses motors without one
+    resistance = line.resistance + (controller.resistance if controller else 0.0)
+    limit = controller.current_limit if controller and controller.current_limit else np.inf
+    free = (supply.voltage - line.no_load_current * resistance) / line.ke
+    corner = (supply.voltage - min(limit, supply.voltage / resistance) * resistance) / line.ke
+    speed = np.array([0.0, corner, free])
+    current = np.minimum(limit, (supply.voltage - line.ke * speed) / resistance)
+    return Characteristic(speed.tolist(), (line.kt * (current - line.no_load_current)).tolist())
+
+
+def supply_curve(design: Design) -> Characteristic | None:
+    """Current over voltage of the supply, up to a fifth of what it would give shorted where it is stiff."""
+    supply = design.drive.supply
+    if supply is None:
+        return None
+    if isinstance(supply, Panel):
+        points = [(0.0, supply.short_circuit_current), (supply.max_power_voltage, supply.max_power_current),
+                  (supply.open_circuit_voltage, 0.0)]  # fmt: skip
+        return Characteristic([v for v, _ in points], [i for _, i in points])
+    piece = supply.pieces[0]
+    low = 0.8 * supply.voltage
+    return Characteristic([low, supply.voltage], [(piece.s - low) / piece.q if piece.q else 0.0, 0.0])
 
 
 def force_curve(evaluation: Evaluation, index: int = 0) -> ForceCurve:

@@ -8,7 +8,7 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from typing import Any
 
-from ydrometer import reading, sources, stages, supply, units
+from ydrometer import reading, sources, stages, supply
 from ydrometer.errors import DocumentError, Fault
 from ydrometer.reading import Reading, Value
 from ydrometer.stages import Speeds, Stage
@@ -280,8 +280,3 @@ def _note_efficiencies(design: Design, seen: Reading) -> None:
             place, value = f"{path}.efficiency", stage.default_efficiency
             seen.values[place] = Value(value, "ratio", "assumed", bounds=(0.0, -math.inf, 1.0))
             seen.assumed.append(f"{place} = {value:.4g}")
-
-
-def warm() -> None:
-    """Load the units library now, so that the first document does not pay for it."""
-    units.parse("1 kg", "mass")

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from typing import Any, Literal
 
 from ydrometer import curves, design, flow, sweep
-from ydrometer.curves import ForceCurve, RunCurve
+from ydrometer.curves import Characteristic, ForceCurve, RunCurve
 from ydrometer.design import Document, Run, Target
 from ydrometer.drawing import LineDrawing, draw_line
 from ydrometer.errors import DocumentError
@@ -114,6 +114,8 @@ class Live:
     gauges: list[Gauge]
     flows: list[Flow]
     sweep: Sweep | None
+    source: Characteristic
+    supply: Characteristic | None
     quantities: list[Quantity]
     assumed: list[str]
     messages: list[Message]
@@ -149,6 +151,8 @@ def look(raw: dict[str, Any], mark: dict[str, Any] | None = None, selected: tupl
         gauges=gauges,
         flows=flow.flows(evaluation),
         sweep=_sweep(evaluation, selected, tried, [t for _, t in shown], 2 if marked else 1),
+        source=curves.source_curve(document.design),
+        supply=curves.supply_curve(document.design),
         quantities=[Quantity(path, v.si, v.dimension, v.origin, v.spread) for path, v in document.values.items()],
         assumed=list(document.assumed),
         messages=messages(evaluation),

@@ -148,8 +148,7 @@ def engines() -> st.SearchStrategy[dict[str, Any]]:
     """A branch with an engine, governed by the falling end of its curve."""
     curve = st.builds(
         lambda torque, fall: [
-            [f"{rpm} rpm", torque * share]
-            for rpm, share in ((1500, 0.8), (3000, 1.0), (4500, 0.9), (5400, fall))
+            [f"{rpm} rpm", torque * share] for rpm, share in ((1500, 0.8), (3000, 1.0), (4500, 0.9), (5400, fall))
         ],
         st.floats(0.8, 4.0),
         st.sampled_from([0.0, 0.5]),
@@ -203,7 +202,7 @@ def whole_documents(draw: st.DrawFn) -> dict[str, Any]:
         drive["supply"] = draw(all_supplies(voltage))
     speeds = [{"kind": "speeds", "ratios": draw(st.sampled_from([[2.2, 1.0], [2.5, 1.4, 1.0]])),
                "shift_time": draw(number(0.0, 0.4))}]  # fmt: skip
-    drive["stages"] = draw(st.just([]) | st.just(speeds)) + [draw(st.sampled_from(STAGES))]
+    drive["stages"] = [*draw(st.just([]) | st.just(speeds)), draw(st.sampled_from(STAGES))]
     return {
         "format": "ydrometer-design",
         "version": 1,

@@ -18,6 +18,7 @@ from scipy.optimize import brentq
 from ydrometer.design import Branch, Design
 from ydrometer.driveline import gear_ratios, overall
 from ydrometer.sources import Engine, motor_line
+from ydrometer.supply import Panel
 
 G = 9.80665
 TIGHT = {"rtol": 1e-9, "atol": 1e-10, "method": "LSODA"}
@@ -96,7 +97,7 @@ class Reference:
         """What the supply gives at a bus voltage, A."""
         supply = self.supply
         assert supply is not None
-        if supply.kind == "panel":
+        if isinstance(supply, Panel):
             knee, at_knee = supply.max_power_voltage, supply.max_power_current
             lower = supply.short_circuit_current + (at_knee - supply.short_circuit_current) * voltage / knee
             upper = at_knee * (supply.open_circuit_voltage - voltage) / (supply.open_circuit_voltage - knee)

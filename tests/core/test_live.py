@@ -77,7 +77,7 @@ class Curves(unittest.TestCase):
         evaluation = evaluate([read()])
         force = force_curve(evaluation)
         self.assertAlmostEqual(force.speed[-1], evaluation.value("no_load_speed", 0))
-        self.assertAlmostEqual(force.drive[-1], 0.0, places=6)
+        self.assertAlmostEqual(force.gears[0].drive[-1], 0.0, places=6)
         run = run_curve(evaluation)
         assert run is not None
         self.assertEqual((run.time[0], run.speed[0], run.distance[0]), (0.0, 0.0, 0.0))

@@ -4,67 +4,75 @@ import math
 import unittest
 from typing import Any
 
-import numpy as np
-from hypothesis import assume, given, settings
+from hypothesis import HealthCheck, assume, given, settings
 from hypothesis import strategies as st
-from scipy.integrate import solve_ivp
-from scipy.special import erf
-from ydrometer.motion.roots import find_root
 
-from tests.core.designs import MOTOR, REMOVED, changed, documents, read
+from tests.core.designs import MOTOR, REMOVED, changed, documents, read, whole_documents
+from tests.core.reference import Reference
 from ydrometer import design, driveline
-from ydrometer.design import Document
-from ydrometer.errors import ConvergenceError
 from ydrometer.evaluate import Evaluation, evaluate
-from ydrometer.motion import forces
+from ydrometer.motion import trace
+
+SLOW = [HealthCheck.too_slow, HealthCheck.filter_too_much]
 
 
 def one(changes: dict[str, Any] | None = None) -> Evaluation:
     return evaluate([read(changes)])
 
 
-def stepped(document: Document, distance: float) -> tuple[float, float, float]:
-    """Time, speed and energy at a distance, by an ODE solver that knows nothing of panels or corners."""
-    plant = driveline.assemble([document.design])
-
-    def rates(_: float, state: np.ndarray) -> list[float]:
-        speed = np.array([[max(state[0], 0.0)]])  # a trial step may reach below rest
-        now = forces.at_speed(plant, speed)
-        electric = forces.as_driven(plant, speed, now)
-        power = float(electric.bus_voltage[0, 0] * electric.bus_current[0, 0])
-        return [float(now.acceleration[0, 0]), state[0], power]
-
-    def arrived(_: float, state: np.ndarray) -> float:
-        return float(state[1] - distance)
-
-    arrived.terminal = True  # type: ignore[attr-defined]
-    solution = solve_ivp(rates, (0.0, 1e4), [0.0, 0.0, 0.0], events=arrived, rtol=1e-8, atol=1e-9, method="LSODA")
-    speed, _, energy = solution.y[:, -1]
-    return float(solution.t[-1]), float(speed), float(energy)
-
-
 class AgainstTimeSteps(unittest.TestCase):
-    @settings(max_examples=12, deadline=None, derandomize=True)
-    @given(raw=documents(), distance=st.floats(1.0, 30.0))
-    def test_time_speed_and_energy(self, raw: dict[str, Any], distance: float) -> None:
-        raw["run"] = {"distance": distance}
+    """The kernels against a second working-out of the model that shares no code with them."""
+
+    @settings(max_examples=200, deadline=None, derandomize=True, suppress_health_check=SLOW)
+    @given(raw=whole_documents())
+    def test_the_run(self, raw: dict[str, Any]) -> None:
         document = design.read(raw)
         evaluation = evaluate([document])
-        assume(evaluation.starts(0) and evaluation.value("top_speed", 0) > 0.3)
-        for name, wanted in zip(
-            ("time_to_distance", "speed_at_distance", "energy_per_run"),
-            stepped(document, distance),
-            strict=True,
-        ):
-            found = evaluation.value(name, 0)
-            self.assertLess(abs(found - wanted), 1e-4 * abs(wanted) + 1e-6, name)
+        assume(evaluation.starts(0) and evaluation.value("top_speed", 0) is not None)
+        reference, run = Reference(document.design), document.design.run
+        assert run.distance is not None and run.time is not None
+        arrived = reference.run("distance", run.distance)
+        wanted = {
+            "time_to_distance": arrived.time,
+            "speed_at_distance": arrived.speed,
+            "distance_in_time": reference.run("time", run.time).distance,
+            "no_load_speed": reference.no_load(len(reference.gears) - 1),
+        }
+        if reference.electric:
+            wanted["energy_per_run"] = arrived.energy
+        for name, value in wanted.items():
+            self.assertLess(abs(evaluation.value(name, 0) - value), 1e-4 * max(abs(value), 1e-3), name)
+        if all(branch["source"]["kind"] == "motor" for branch in raw["drive"]["branches"]):
+            energy = evaluation.value("energy_per_run", 0)
+            self.assertLess(abs(arrived.spent - energy), 1e-3 * max(abs(energy), 1.0), "balance of energy")
+
+    @settings(max_examples=60, deadline=None, derandomize=True, suppress_health_check=SLOW)
+    @given(raw=whole_documents())
+    def test_standing_and_at_the_end(self, raw: dict[str, Any]) -> None:
+        document = design.read(raw)
+        evaluation, reference = evaluate([document]), Reference(document.design)
+        full = reference.full(0, 0.0)
+        self.assertAlmostEqual(evaluation.value("stall_wheel_torque", 0), full * reference.radius, delta=1e-6 * full)
+        launch = max(reference.acceleration(gear, 0.0) for gear in range(len(reference.gears)))
+        self.assertEqual(evaluation.starts(0), launch > 0.0)
+        if evaluation.starts(0) and evaluation.value("top_speed", 0) is not None:
+            self.assertAlmostEqual(evaluation.value("launch_acceleration", 0), launch, delta=1e-7 * launch)
+            gear = int(evaluation.raw("last_gear", 0))
+            top = evaluation.value("top_speed", 0)
+            self.assertGreaterEqual(reference.acceleration(gear, top * (1 - 1e-6)), 0.0)
+            self.assertLessEqual(reference.acceleration(gear, top * (1 + 1e-6)), 0.0)
+        grade = evaluation.value("max_grade", 0)
+        if grade is not None:
+            for share, starts in ((0.999, True), (1.001, False)):
+                raw["conditions"]["grade"] = min(grade * share, 3.0)
+                self.assertEqual(evaluate([design.read(raw)]).starts(0), starts or grade * share > 3.0, share)
 
 
 class ClosedForms(unittest.TestCase):
     """A bench supply, no limits, no drag: the acceleration falls in a straight line and t, x are exponentials."""
 
     def setUp(self) -> None:
-        self.evaluation = one(
+        self.document = read(
             {
                 "drive.supply": {"kind": "bench", "voltage": "12 V"},
                 "drive.branches.0.controller": {},
@@ -76,10 +84,10 @@ class ClosedForms(unittest.TestCase):
                 "run": {"distance": "6 m", "speed": "3 m/s", "time": "1.5 s"},
             }
         )
-        plant = self.evaluation.analysis.plant
-        self.top = 12.0 / float(plant.back_emf[0, 0, 0])
-        self.launch = float(self.evaluation.analysis.rest.drive[0, 0] / plant.inertial_mass[0, 0])
-        self.tau = self.top / self.launch
+        self.evaluation = evaluate([self.document])
+        ratio = driveline.overall_ratios(self.document.design)[0][2]
+        self.top = 12.0 * 420.0 * 2.0 * math.pi / 60.0 / ratio * 0.0625
+        self.tau = self.top / self.value("launch_acceleration")
 
     def value(self, name: str) -> float:
         return float(self.evaluation.value(name, 0))
@@ -89,15 +97,15 @@ class ClosedForms(unittest.TestCase):
         self.assertAlmostEqual(self.value("top_speed"), self.top, places=12)
 
     def test_time_to_speed(self) -> None:
-        self.assertAlmostEqual(self.value("time_to_speed"), -self.tau * math.log1p(-3.0 / self.top), places=10)
+        self.assertAlmostEqual(self.value("time_to_speed"), -self.tau * math.log1p(-3.0 / self.top), places=9)
 
     def test_distance_in_time(self) -> None:
         wanted = self.top * (1.5 - self.tau * (1.0 - math.exp(-1.5 / self.tau)))
-        self.assertAlmostEqual(self.value("distance_in_time"), wanted, places=9)
+        self.assertAlmostEqual(self.value("distance_in_time"), wanted, places=6)
 
     def test_time_to_distance_is_its_inverse(self) -> None:
         time = self.value("time_to_distance")
-        self.assertAlmostEqual(self.top * (time - self.tau * (1.0 - math.exp(-time / self.tau))), 6.0, places=9)
+        self.assertAlmostEqual(self.top * (time - self.tau * (1.0 - math.exp(-time / self.tau))), 6.0, places=6)
 
     def test_what_is_never_reached_is_null(self) -> None:
         self.assertIsNone(one({"run": {"speed": "300 m/s"}}).value("time_to_speed", 0))
@@ -110,52 +118,116 @@ class ClosedForms(unittest.TestCase):
         self.assertAlmostEqual(more * far.value("top_speed", 0), 1000.0, places=6)
 
 
+ENGINE = {
+    "source": {
+        "kind": "engine",
+        "torque_curve": [["1500 rpm", "3 N*m"], ["3000 rpm", "3.4 N*m"], ["3600 rpm", "2 N*m"]],
+    },
+    "clutch": {"engagement_speed": "2000 rpm"},
+    "stages": [{"kind": "chain", "driver_teeth": 10, "driven_teeth": 60}],
+}
+
+
+class Engines(unittest.TestCase):
+    def engine(self, changes: dict[str, Any] | None = None) -> Evaluation:
+        made = {"vehicle.mass": 40.0, "drive.supply": REMOVED, "drive.branches": [ENGINE], "drive.units": 1}
+        return one({**made, **(changes or {})})
+
+    def test_it_is_held_at_the_speed_where_it_is_cut_off(self) -> None:
+        found = self.engine()
+        cut_off = 3600 * 2 * math.pi / 60 / 12 * 0.0625
+        self.assertAlmostEqual(found.value("top_speed", 0), cut_off, places=9)
+        self.assertEqual(found.value("limited_by", 0), "gearing")
+        self.assertAlmostEqual(found.value("motor_speed_at_top", 0)[0], 3600 * 2 * math.pi / 60, places=6)
+
+    def test_an_engine_has_no_electric_figures(self) -> None:
+        found = self.engine()
+        for name in ("launch_bus_current", "peak_bus_current", "cruise_bus_current", "energy_per_run"):
+            self.assertIsNone(found.value(name, 0), name)
+        self.assertEqual(found.value("launch_motor_current", 0), [None])
+
+    def test_a_slipping_clutch_shows_the_engines_own_speed(self) -> None:
+        slow = self.engine({"conditions": {"grade": 0.0}, "vehicle.drag_area": "400 m^2"})
+        self.assertAlmostEqual(slow.value("motor_speed_at_top", 0)[0], 2000 * 2 * math.pi / 60, places=6)
+
+
+class Gears(unittest.TestCase):
+    def geared(self, **box: Any) -> Evaluation:
+        stages = [{"kind": "speeds", "ratios": [2.4, 1.3, 1.0], **box}, changed()["drive"]["stages"][0]]
+        return one({"drive.stages": stages, "drive.branches.0.controller": {}, "vehicle.grip": 0.5})
+
+    def test_a_longer_change_costs_time(self) -> None:
+        times = [self.geared(shift_time=t).value("time_to_distance", 0) for t in (0.0, 0.2, 0.5)]
+        self.assertEqual(times, sorted(times))
+        self.assertLess(times[0], times[2])
+
+    def test_standing_it_is_in_its_lowest_gear(self) -> None:
+        geared, lowest = self.geared(), one({"drive.stages.0.driven_teeth": 36})
+        first = driveline.overall_ratios(geared.documents[0].design)[0]
+        self.assertAlmostEqual(first[2], lowest.value("overall_ratio", 0)[0] * 2.4)
+        points = trace.points(geared.groups[0].batch, 0)
+        self.assertEqual(points.gear[0], 0.0)
+        self.assertIn(-1.0, points.gear)
+
+    def test_a_source_at_its_maximum_changes_up(self) -> None:
+        stages = [{"kind": "speeds", "ratios": [2.4, 1.3], "shift_time": 0.0}, changed()["drive"]["stages"][0]]
+        held = one({"drive.stages": stages, f"{MOTOR}.max_speed": "6000 rpm"})
+        points = trace.points(held.groups[0].batch, 0)
+        per = driveline.overall_ratios(held.documents[0].design)[0][2] / 0.0625
+        fastest = max(points.speed[points.gear == 0.0]) * per * 60 / (2 * math.pi)
+        self.assertLess(fastest, 6000 * (1 + 1e-9))
+
+
 class Balances(unittest.TestCase):
     @settings(max_examples=40, deadline=None)
     @given(raw=documents())
     def test_stopping_and_pushing_hold_together(self, raw: dict[str, Any]) -> None:
         raw["run"] = {"distance": 20.0}
-        evaluation = evaluate([design.read(raw)])
+        document = design.read(raw)
+        evaluation, reference = evaluate([document]), Reference(document.design)
         push = evaluation.value("pushing_force", 0)
-        self.assertLessEqual(push, float(forces.wall_traction(evaluation.analysis.plant)[0, 0]) * (1 + 1e-12))
+        self.assertLessEqual(push, reference.vehicle.grip * reference.weight * (1 + 1e-12))
         if evaluation.starts(0) and evaluation.value("sprint_and_stop", 0) is not None:
             self.assertGreater(evaluation.value("sprint_and_stop", 0), evaluation.value("time_to_distance", 0))
             if raw["conditions"]["grade"] >= 0.0:
                 self.assertLessEqual(evaluation.value("top_speed", 0), evaluation.value("no_load_speed", 0))
 
     @settings(max_examples=30, deadline=None)
-    @given(raws=st.lists(documents(), min_size=2, max_size=5))
+    @given(raws=st.lists(whole_documents(), min_size=2, max_size=5))
     def test_a_batch_gives_what_each_gives_alone(self, raws: list[dict[str, Any]]) -> None:
         read_ones = [design.read(raw) for raw in raws]
         together = evaluate(read_ones)
         for index, document in enumerate(read_ones):
             alone = evaluate([document])
             for name in ("top_speed", "time_to_distance", "pushing_force", "peak_bus_current", "max_grade"):
-                a, b = together.value(name, index), alone.value(name, 0)
-                self.assertEqual(a is None, b is None)
-                if a is not None:
-                    self.assertAlmostEqual(a, b, delta=1e-9 * abs(b) + 1e-12)
+                self.assertEqual(together.value(name, index), alone.value(name, 0))
 
     def test_downhill_it_outruns_its_motors(self) -> None:
         evaluation = one({"conditions": {"grade": -0.6}, "vehicle.drag_area": 0})
         top = evaluation.value("top_speed", 0)
         self.assertGreater(top, 1.02 * evaluation.value("no_load_speed", 0))
-        state = forces.at_speed(evaluation.analysis.plant, np.array([[top]]))
-        self.assertAlmostEqual(float(state.acceleration[0, 0]), 0.0, places=9)
+        self.assertAlmostEqual(Reference(evaluation.documents[0].design).acceleration(0, top), 0.0, places=7)
 
-    def test_the_geometry_bounds_what_the_tyres_can_do(self) -> None:
-        tall = {
-            "vehicle.wheelbase": "420 mm",
-            "vehicle.cg_ahead_of_rear": "60 mm",
-            "vehicle.cg_height": "300 mm",
-        }
-        evaluation = one({**tall, "vehicle.grip": 2, "drive.branches.0.controller": {}})
-        weight = 14.0 * 9.80665
-        lifted = weight * 60 / 300 + 0.03 * weight
-        self.assertAlmostEqual(float(evaluation.analysis.rest.traction[0, 0]), lifted, places=9)
-        self.assertAlmostEqual(
-            evaluation.value("pushing_force", 0), min(2 * weight, float(evaluation.analysis.rest.drive[0, 0]))
+    def test_downhill_an_engine_is_held_by_nothing(self) -> None:
+        evaluation = one(
+            {"drive.supply": REMOVED, "drive.branches": [ENGINE], "conditions": {"grade": -0.6}, "vehicle.drag_area": 0}
         )
+        self.assertIsNone(evaluation.value("top_speed", 0))
+        self.assertIsNone(evaluation.value("time_to_distance", 0))
+
+    def test_a_stop_may_begin_in_the_middle_of_a_change(self) -> None:
+        stages = [{"kind": "speeds", "ratios": [2.4, 1.0], "shift_time": "1 s"}, changed()["drive"]["stages"][0]]
+        document = read({"drive.stages": stages, "vehicle.brake_force": "60 N"})
+        group = evaluate([document]).groups[0]
+        points = trace.points(group.batch, 0)
+        begin = int((points.gear == -1.0).argmax())
+        rate = 60.0 / 14.0
+        middle = 0.5 * (points.distance[begin] + points.distance[begin + 4])
+        speed = 0.5 * (points.speed[begin] + points.speed[begin + 4])
+        distance = middle + speed**2 / (2 * rate)
+        found = one({"drive.stages": stages, "vehicle.brake_force": "60 N", "run": {"distance": distance}})
+        moment = 0.5 * (points.time[begin] + points.time[begin + 4])
+        self.assertAlmostEqual(found.value("sprint_and_stop", 0), moment + speed / rate, places=3)
 
 
 class Properties(unittest.TestCase):
@@ -163,10 +235,11 @@ class Properties(unittest.TestCase):
     @given(raw=documents(), teeth=st.integers(31, 120))
     def test_more_reduction_less_speed_more_torque(self, raw: dict[str, Any], teeth: int) -> None:
         raw["drive"]["branches"][0]["stages"][0]["driven_teeth"] = 30
-        short, tall = evaluate_pair(raw, teeth)
-        assume(short.value("stall_wheel_torque", 0) > 0.0)
-        self.assertLess(tall.value("no_load_speed", 0), short.value("no_load_speed", 0))
-        self.assertGreater(tall.value("stall_wheel_torque", 0), short.value("stall_wheel_torque", 0))
+        more = changed({"drive.branches.0.stages.0.driven_teeth": teeth}, raw)
+        both = evaluate([design.read(raw), design.read(more)])
+        assume(both.value("stall_wheel_torque", 0) > 0.0)
+        self.assertLess(both.value("no_load_speed", 1), both.value("no_load_speed", 0))
+        self.assertGreater(both.value("stall_wheel_torque", 1), both.value("stall_wheel_torque", 0))
 
     @settings(max_examples=40, deadline=None)
     @given(raw=documents())
@@ -196,24 +269,4 @@ class Properties(unittest.TestCase):
             first, second = both.value(name, 0), both.value(name, 1)
             self.assertEqual(first is None, second is None)
             if first:
-                self.assertAlmostEqual(second / first, 1.0, places=9)
-
-
-def evaluate_pair(raw: dict[str, Any], teeth: int) -> tuple[Evaluation, Evaluation]:
-    more = changed({"drive.branches.0.stages.0.driven_teeth": teeth}, raw)
-    return evaluate([design.read(raw)]), evaluate([design.read(more)])
-
-
-class Roots(unittest.TestCase):
-    def test_many_at_once_to_the_last_bits(self) -> None:
-        wanted = np.linspace(-3.0, 3.0, 41)
-        found = find_root(lambda x: erf(x - wanted), np.full(41, -9.0), np.full(41, 9.0))
-        np.testing.assert_allclose(found, wanted, atol=1e-15)
-
-    def test_an_end_that_is_the_root(self) -> None:
-        self.assertEqual(find_root(lambda x: x, np.array([0.0]), np.array([1.0]))[0], 0.0)
-
-    def test_it_says_where_it_gave_up(self) -> None:
-        with self.assertRaises(ConvergenceError) as caught:
-            find_root(lambda x: np.where(x > 0.3, 1.0, -1.0), np.array([0.0]), np.array([1e300]), tolerance=0.0)
-        self.assertIn("residual", caught.exception.values)
+                self.assertAlmostEqual(second / first, 1.0, places=7)

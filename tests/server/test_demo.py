@@ -21,7 +21,7 @@ class Demo(TestCase):
 
     def test_the_same_every_time(self) -> None:
         first = self.documents()
-        self.assertEqual(list(first), ["Sandpiper", "Knot"])
+        self.assertEqual(list(first), ["Sandpiper", "Knot", "Dunlin", "Turnstone", "Knot, on a light panel"])
         self.assertEqual(self.documents(), first)
 
     def test_sandpiper_asks_a_question_that_one_tooth_answers(self) -> None:
@@ -36,6 +36,13 @@ class Demo(TestCase):
             if variant and all(r.verdict.met for r in evaluate([variant]).target_results(0))
         ]
         self.assertEqual(answers, [14])
+
+    def test_every_vehicle_meets_its_targets_or_asks_about_one(self) -> None:
+        for name, documents in self.documents().items():
+            missed = [
+                r.target.measure for r in evaluate([design.read(documents[-1])]).target_results(0) if not r.verdict.met
+            ]
+            self.assertEqual(missed, ["pushing_force"] if name == "Sandpiper" else [], name)
 
     def test_missing_only(self) -> None:
         load()

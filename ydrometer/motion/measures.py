@@ -84,7 +84,7 @@ def measure(batch: Batch, wanted: Wanted) -> Results:
         wanted: what is asked of their runs.
     """
     n = len(batch.vehicle)
-    shapes: dict[str, tuple[int, ...]] = {name: (n,) for name in Results._fields}
+    shapes: dict[str, tuple[int, ...]] = dict.fromkeys(Results._fields, (n,))
     shapes.update(dict.fromkeys(BY_BRANCH, batch.sources.shape))
     shapes.update(dict.fromkeys(BY_DISTANCE, wanted.distances.shape))
     shapes.update(time_to_speed=wanted.speeds.shape, distance_in_time=wanted.times.shape)

@@ -269,6 +269,7 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         Box: {
+            form: components["schemas"]["BoxFormEnum"];
             /** Format: double */
             height: number;
             path: string;
@@ -276,12 +277,25 @@ export interface components {
             ratio: number;
             shaft: number;
             step: number;
+            steps: number[];
             /** Format: double */
             x1: number;
             /** Format: double */
             x2: number;
             /** Format: double */
             y: number;
+        };
+        /**
+         * @description * `planetary` - planetary
+         *     * `gearbox` - gearbox
+         *     * `worm` - worm
+         *     * `speeds` - speeds
+         * @enum {string}
+         */
+        BoxFormEnum: "planetary" | "gearbox" | "worm" | "speeds";
+        Characteristic: {
+            x: number[];
+            y: number[];
         };
         /** @description Both versions: what was sent, and what somebody else has saved since. */
         Conflict: {
@@ -330,13 +344,13 @@ export interface components {
             /** Format: double */
             bus_voltage: number;
             /** Format: double */
-            current: number;
+            current: number | null;
             moment: components["schemas"]["MomentEnum"];
             shafts: components["schemas"]["ShaftFlow"][];
             stages: components["schemas"]["StageFlow"][];
         };
         ForceCurve: {
-            drive: number[];
+            gears: components["schemas"]["GearForce"][];
             resistance: number[];
             speed: number[];
             traction: number[];
@@ -360,6 +374,12 @@ export interface components {
             value: number | null;
             wanted: string;
         };
+        GearForce: {
+            drive: number[];
+            /** Format: double */
+            ratio: number;
+            speed: number[];
+        };
         LineDrawing: {
             /** Format: double */
             bottom: number;
@@ -376,6 +396,7 @@ export interface components {
             road_wheel: components["schemas"]["Disc"];
             shafts: components["schemas"]["Shaft"][];
             sizes_assumed: string[];
+            source: components["schemas"]["SourceEnum"];
             /** Format: double */
             top: number;
             wheels: components["schemas"]["Wheel"][];
@@ -391,7 +412,9 @@ export interface components {
             /** Format: double */
             no_load_speed: number;
             quantities: components["schemas"]["Quantity"][];
+            source: components["schemas"]["Characteristic"];
             state: components["schemas"]["StateEnum"];
+            supply: components["schemas"]["Characteristic"] | null;
             sweep: components["schemas"]["Sweep"] | null;
             /** Format: double */
             top_speed: number;
@@ -418,15 +441,16 @@ export interface components {
             path: string;
             pieces: number | null;
             /** Format: double */
-            pitch: number;
+            pitch: number | null;
             segments: components["schemas"]["Segment"][];
         };
         /**
          * @description * `belt` - belt
          *     * `chain` - chain
+         *     * `v_belt` - v_belt
          * @enum {string}
          */
-        LoopFormEnum: "belt" | "chain";
+        LoopFormEnum: "belt" | "chain" | "v_belt";
         MeasureEntry: {
             dimension: string;
             name: string;
@@ -479,6 +503,8 @@ export interface components {
             path: string;
             /** Format: double */
             si: number;
+            /** Format: double */
+            spread: number;
         };
         /** @description `fields` says what is wrong with which entry of a form; `faults` with which place of a document. */
         Refusal: {
@@ -513,6 +539,7 @@ export interface components {
         RunCurve: {
             bus_current: number[];
             distance: number[];
+            motor_current: number[];
             speed: number[];
             time: number[];
         };
@@ -575,6 +602,12 @@ export interface components {
             password: string;
             username: string;
         };
+        /**
+         * @description * `motor` - motor
+         *     * `engine` - engine
+         * @enum {string}
+         */
+        SourceEnum: "motor" | "engine";
         StageFlow: {
             assumed: boolean;
             /** Format: double */
@@ -668,7 +701,7 @@ export interface components {
             sense: number;
             shaft: number;
             step: number;
-            teeth: number;
+            teeth: number | null;
             /** Format: double */
             x: number;
             /** Format: double */
@@ -677,11 +710,13 @@ export interface components {
         /**
          * @description * `gear` - gear
          *     * `ring` - ring
+         *     * `bevel` - bevel
          *     * `pulley` - pulley
          *     * `sprocket` - sprocket
+         *     * `grooved` - grooved
          * @enum {string}
          */
-        WheelFormEnum: "gear" | "ring" | "pulley" | "sprocket";
+        WheelFormEnum: "gear" | "ring" | "bevel" | "pulley" | "sprocket" | "grooved";
         Workshop: {
             /** Format: uuid */
             readonly id: string;

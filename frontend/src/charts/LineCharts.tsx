@@ -1,7 +1,7 @@
 /** The two charts of the Line: force over speed, and the run from rest. */
 import { Box } from "@chakra-ui/react";
 import { memo } from "react";
-import type { Live, View } from "../api/client";
+import type { Live } from "../api/client";
 import { COPPER, SECOND, SLATE, SPRUCE } from "../drawing/Circles";
 import { digits, ratioText, type Units, useUnits } from "../fields/units";
 import Chart, { type Notch, niceTop, type Series } from "./Chart";
@@ -39,25 +39,26 @@ function ForceChart({ live, height }: Props) {
   const { view, mark } = live;
   const curve = view.force;
   const end = Math.max(live.no_load_speed, ...(mark?.force.speed ?? [])) * 1.04;
-  const over = (values: number[], from: View = view) => pairs(from.force.speed, values, speed, force);
+  const over = (values: number[]) => pairs(curve.speed, values, speed, force);
   const series: Series[] = [
     { key: "resistance", name: "resistance", colour: SLATE, points: over(curve.resistance), labelAt: 0.25 },
     { key: "grip", name: "grip", colour: COPPER, points: over(curve.traction), dash: "2 3", labelAt: 0.8 },
-    {
-      key: "drive",
-      name: `drive, ${ratioText(units, view.ratio)}`,
+    ...curve.gears.map((gear, i) => ({
+      key: `drive ${i}`,
+      name: curve.gears.length > 1 ? ratioText(units, gear.ratio) : `drive, ${ratioText(units, gear.ratio)}`,
       colour: SPRUCE,
-      points: over(curve.drive),
-      labelAt: 0.25,
+      points: pairs(gear.speed, gear.drive, speed, force),
+      labelAt: 0.25 + 0.2 * i,
       labelBelow: true,
-    },
+    })),
   ];
-  if (mark && mark.ratio !== view.ratio) {
+  const marked = mark?.force.gears.at(-1);
+  if (mark && marked && mark.ratio !== view.ratio) {
     series.push({
       key: "mark",
-      name: `mark, ${ratioText(units, mark.ratio)}`,
+      name: `mark, ${ratioText(units, marked.ratio)}`,
       colour: SECOND,
-      points: over(mark.force.drive, mark),
+      points: pairs(marked.speed, marked.drive, speed, force),
       dash: "5 4",
       thin: true,
       labelAt: 0.6,
@@ -70,7 +71,7 @@ function ForceChart({ live, height }: Props) {
       notches.push({ axis: "y", value: force(gauge.lower), text: "target" });
   }
   const highest = Math.max(
-    ...curve.traction.map((t, i) => Math.max(Math.min(curve.drive[i] ?? 0, 2.2 * t), t)),
+    ...curve.traction.map((t, i) => Math.max(Math.min(curve.gears[0]?.drive[i] ?? 0, 2.2 * t), t)),
   );
   return (
     <Panel title={`Force, ${units.entry("force")[units.system].symbol}, over speed`}>

@@ -3,7 +3,7 @@
 export type Typed = string | number | { value: string | number; origin?: string; note?: string };
 
 export interface Stage {
-  kind: "gear" | "belt" | "chain" | "gearbox";
+  kind: "gear" | "bevel" | "planetary" | "gearbox" | "worm" | "belt" | "v_belt" | "chain" | "speeds";
   driver_teeth?: number;
   driven_teeth?: number;
   idlers?: number[];
@@ -30,11 +30,12 @@ export interface DesignDocument {
   conditions?: Record<string, Typed | undefined>;
   drive: {
     units?: number;
-    supply: Record<string, unknown> & { kind: string };
+    supply?: Record<string, unknown> & { kind: string };
     branches: {
       count?: number;
       source: Record<string, unknown>;
       controller?: Record<string, unknown>;
+      clutch?: Record<string, unknown>;
       stages?: Stage[];
     }[];
     stages?: Stage[];

@@ -1,6 +1,7 @@
 /** The painted parts of a line: wheels by form, loops, boxes. They know no numbers of the design beyond geometry. */
 import type { LineDrawing, Wheel } from "../api/client";
 import { type Frame, loopPath } from "./paths";
+import { SvgText } from "./SvgText";
 
 const colour = (name: string) => `var(--chakra-colors-${name})`;
 export const INK = colour("ink");
@@ -20,7 +21,16 @@ export function WheelShape({ wheel, frame, selected }: { wheel: Wheel; frame: Fr
   const weight = selected ? 2.5 : 1.5;
   const fill = selected ? colour("spruce-wash") : PANEL;
   // Two dashes a tooth around the pitch circle: tooth and gap, as many as there are teeth.
-  const teeth = { pathLength: wheel.teeth * 2, strokeDasharray: "1 1" };
+  const teeth = wheel.teeth === null ? {} : { pathLength: wheel.teeth * 2, strokeDasharray: "1 1" };
+  if (wheel.form === "grooved") {
+    return (
+      <g fill="none" stroke={stroke}>
+        <circle cx={cx} cy={cy} r={outer} fill={fill} fillOpacity={0.85} strokeWidth={weight} />
+        <circle cx={cx} cy={cy} r={pitch} strokeWidth={0.8} strokeDasharray="6 3" />
+        <circle cx={cx} cy={cy} r={2 * pitch - outer} strokeWidth={0.8} />
+      </g>
+    );
+  }
   if (wheel.form === "pulley") {
     return (
       <g>
@@ -90,6 +100,7 @@ export function WheelShape({ wheel, frame, selected }: { wheel: Wheel; frame: Fr
 
 export function LoopShape({ loop, frame }: { loop: LineDrawing["loops"][number]; frame: Frame }) {
   const d = loopPath(loop, frame);
+  if (loop.pitch === null) return <path d={d} fill="none" stroke={INK} strokeWidth={3.5} />;
   const step = Math.max(3, loop.pitch * frame.scale);
   return (
     <g fill="none">
@@ -114,16 +125,45 @@ export function BoxShape({
   selected: boolean;
 }) {
   const height = box.height * frame.scale;
+  const left = frame.x(box.x1);
+  const width = (box.x2 - box.x1) * frame.scale;
+  const middle = frame.y(box.y);
+  const stroke = selected ? SPRUCE : INK;
+  const parts = Math.max(1, box.steps.length);
   return (
-    <rect
-      x={frame.x(box.x1)}
-      y={frame.y(box.y) - height / 2}
-      width={(box.x2 - box.x1) * frame.scale}
-      height={height}
-      fill={selected ? colour("spruce-wash") : PANEL}
-      stroke={selected ? SPRUCE : INK}
-      strokeWidth={selected ? 2.5 : 1.5}
-    />
+    <g stroke={stroke}>
+      <rect
+        x={left}
+        y={middle - height / 2}
+        width={width}
+        height={height}
+        fill={selected ? colour("spruce-wash") : PANEL}
+        strokeWidth={selected ? 2.5 : 1.5}
+      />
+      {box.steps.map((step, i) => {
+        const at = left + ((i + 0.5) * width) / parts;
+        return (
+          // biome-ignore lint/suspicious/noArrayIndexKey: a step is its place in the stack
+          <g key={i}>
+            {i > 0 && (
+              <path
+                d={`M ${left + (i * width) / parts} ${middle - height / 2} v ${height}`}
+                strokeWidth={0.8}
+              />
+            )}
+            <SvgText x={at} y={middle + height / 2 - 7} mono size={12} rim={PANEL}>
+              {String(step)}
+            </SvgText>
+          </g>
+        );
+      })}
+      {box.form === "worm" && (
+        <path
+          d={[0.25, 0.4, 0.55, 0.7].map((s) => `M ${left + s * width} ${middle + 8} l 8 -16`).join(" ")}
+          strokeWidth={1.2}
+        />
+      )}
+    </g>
   );
 }
 

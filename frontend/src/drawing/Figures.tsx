@@ -22,6 +22,7 @@ interface LabelProps {
 
 /** Tooth counts in one row over the drawing, in the order of power, each led to its wheel. */
 export function WheelLabels({ line, frame, width, selected }: LabelProps) {
+  const units = useUnits();
   const labelled = line.wheels.map((wheel) => {
     const lean = wheel.member === "driver" ? 0.75 : wheel.member === "driven" ? -0.75 : 0;
     const r = wheel.pitch_radius * frame.scale;
@@ -44,7 +45,7 @@ export function WheelLabels({ line, frame, width, selected }: LabelProps) {
             <path d={`M ${place} 40 L ${x} ${y}`} stroke={quiet} strokeWidth={chosen ? 1.4 : 0.8} />
             <circle cx={x} cy={y} r={2} fill={quiet} />
             <SvgText x={place} y={21} mono bold size={19} fill={chosen ? SPRUCE : INK}>
-              {wheel.teeth}
+              {wheel.teeth ?? `⌀ ${show(units, "length", 2 * wheel.pitch_radius).number}`}
             </SvgText>
             <SvgText x={place} y={36} size={12.5} fill={quiet}>
               {wheel.member}
@@ -56,7 +57,11 @@ export function WheelLabels({ line, frame, width, selected }: LabelProps) {
   );
 }
 
-const ROLES = { source: () => "Motor", middle: (n: number) => `Shaft ${n}`, wheel: () => "Wheel" };
+const ROLES = {
+  source: (_: number, source: string) => (source === "engine" ? "Engine" : "Motor"),
+  middle: (n: number, _: string) => `Shaft ${n}`,
+  wheel: (_n: number, _s: string) => "Wheel",
+};
 
 interface FigureProps {
   line: LineDrawing;
@@ -94,7 +99,7 @@ export function ShaftFigures({ line, flow, frame, width, height }: FigureProps) 
               strokeWidth={1}
             />
             <SvgText x={x} y={top + 17} bold>
-              {ROLES[shaft.role](shaft.index)}
+              {ROLES[shaft.role](shaft.index, line.source)}
             </SvgText>
             {[text("angular speed", own.speed), text("torque", own.torque), text("power", own.power)].map(
               (line_, row) => (

@@ -2,7 +2,7 @@ import type { KeyboardEvent } from "react";
 import type { Flow, LineDrawing, View, Wheel } from "../api/client";
 import { isSelected, type Selected } from "../design/selected";
 import { digits } from "../fields/units";
-import { MEMBER_WORDS } from "../words/measures";
+import { MEMBER_WORDS, STAGE_WORDS } from "../words/measures";
 import { BoxShape, COPPER, INK, LoopShape, MarkShapes, PANEL, SLATE, WheelShape } from "./Circles";
 import { FIGURES, LABELS, ShaftFigures, WheelLabels } from "./Figures";
 import { type Frame, frameFor, turningArrow } from "./paths";
@@ -59,7 +59,7 @@ export function LineFigure({ line, mark, flow, selected, onSelect, onStep, onKey
         />
         <Choosable
           chosen={isSelected(selected, MOTOR.path, MOTOR.member)}
-          name="Motor and supply"
+          name={line.source === "engine" ? "Engine and clutch" : "Motor and supply"}
           onSelect={() => onSelect(MOTOR)}
         >
           <circle
@@ -75,7 +75,7 @@ export function LineFigure({ line, mark, flow, selected, onSelect, onStep, onKey
           <Choosable
             key={box.path}
             chosen={isSelected(selected, box.path, "box")}
-            name={`Gearbox, ${digits(box.ratio)} to 1`}
+            name={`${STAGE_WORDS[box.form]}, ${digits(box.ratio)} to 1`}
             onSelect={() => onSelect({ path: box.path, member: "box" })}
           >
             <BoxShape box={box} frame={frame} selected={isSelected(selected, box.path, "box")} />
@@ -126,8 +126,8 @@ function WheelControl({ wheel, frame, chosen, onSelect, onStep }: ControlProps) 
       role="spinbutton"
       tabIndex={0}
       aria-label={`${wheel.member} ${MEMBER_WORDS[wheel.form]}`}
-      aria-valuenow={wheel.teeth}
-      aria-valuetext={`${wheel.teeth} teeth`}
+      aria-valuenow={wheel.teeth ?? undefined}
+      aria-valuetext={wheel.teeth === null ? "without teeth" : `${wheel.teeth} teeth`}
       data-wheel={`${wheel.path} ${wheel.member}`}
       onFocus={onSelect}
       onClick={(event) => event.currentTarget.focus()}

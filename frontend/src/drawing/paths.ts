@@ -43,7 +43,7 @@ export function loopPath(loop: Pick<Loop, "segments">, frame: Frame): string {
   const parts = loop.segments.map((s) => {
     if (s.wrap === 0) return `L ${point(s.x2, s.y2)}`;
     const r = (s.radius * frame.scale).toFixed(2);
-    return `A ${r} ${r} 0 ${s.wrap > Math.PI ? 1 : 0} 1 ${point(s.x2, s.y2)}`;
+    return `A ${r} ${r} 0 ${Math.abs(s.wrap) > Math.PI ? 1 : 0} ${s.wrap > 0 ? 1 : 0} ${point(s.x2, s.y2)}`;
   });
   return `M ${point(first.x1, first.y1)} ${parts.join(" ")} Z`;
 }

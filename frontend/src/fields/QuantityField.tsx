@@ -2,7 +2,7 @@ import { Box, Input } from "@chakra-ui/react";
 import { type KeyboardEvent, useEffect, useId, useState } from "react";
 import type { Fault } from "../api/client";
 import { note, typedText } from "../design/document";
-import { StandingMark } from "../marks/StandingMark";
+import { FaultText } from "./FaultText";
 import { completed, show, useUnits } from "./units";
 
 interface Props {
@@ -90,22 +90,7 @@ export function QuantityField({
           {note(value)}
         </Box>
       )}
-      {fault && (
-        <Box
-          id={`${id}-fault`}
-          role="alert"
-          fontSize="xs"
-          color="brick"
-          display="flex"
-          gap="1"
-          alignItems="center"
-        >
-          <StandingMark standing="misses" />
-          <span>
-            {fault.problem}: {fault.remedy}
-          </span>
-        </Box>
-      )}
+      {fault && <FaultText id={`${id}-fault`} fault={fault} />}
     </Box>
   );
 }

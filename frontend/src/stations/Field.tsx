@@ -1,5 +1,6 @@
 import { at } from "../design/document";
 import { QuantityField } from "../fields/QuantityField";
+import { TextField } from "../fields/TextField";
 import { WholeField } from "../fields/WholeField";
 import { faultAt, siAt, useDocument, useEdit, useFigures } from "./context";
 
@@ -45,5 +46,49 @@ export function WholeNumber({ path, label }: { path: string; label: string }) {
       readOnly={readOnly}
       onChange={(value) => set(path, value)}
     />
+  );
+}
+
+/** A list of numbers at a path, typed with spaces or commas between them. */
+export function NumberList({ path, label }: { path: string; label: string }) {
+  const document = useDocument();
+  const { faults } = useFigures();
+  const { set, readOnly } = useEdit();
+  const value = at(document, path);
+  return (
+    <TextField
+      label={label}
+      value={Array.isArray(value) ? value.join("  ") : String(value ?? "")}
+      fault={faultAt(faults, path)}
+      readOnly={readOnly}
+      onChange={(text) =>
+        set(
+          path,
+          text
+            .split(/[\s,;]+/)
+            .filter(Boolean)
+            .map(numberOrText),
+        )
+      }
+    />
+  );
+}
+
+const numberOrText = (text: string) => (Number.isFinite(Number(text)) ? Number(text) : text);
+
+/** Something that is true or not; what is not true is left out of the document. */
+export function Switch({ path, label }: { path: string; label: string }) {
+  const document = useDocument();
+  const { set, readOnly } = useEdit();
+  return (
+    <label style={{ fontSize: "14px" }}>
+      <input
+        type="checkbox"
+        checked={at(document, path) === true}
+        disabled={readOnly}
+        onChange={(event) => set(path, event.target.checked || undefined)}
+      />{" "}
+      {label}
+    </label>
   );
 }

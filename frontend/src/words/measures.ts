@@ -90,7 +90,9 @@ export const MOMENTS: Record<string, string> = {
 export const MEMBER_WORDS: Record<string, string> = {
   gear: "gear",
   ring: "ring gear",
+  bevel: "bevel gear",
   pulley: "pulley",
+  grooved: "V-pulley",
   sprocket: "sprocket",
 };
 
@@ -98,5 +100,10 @@ export const STAGE_WORDS: Record<string, string> = {
   gear: "Gear pair",
   belt: "Toothed belt",
   chain: "Roller chain",
+  v_belt: "V-belt",
+  bevel: "Bevel gears",
+  planetary: "Planetary stack",
   gearbox: "Gearbox",
+  worm: "Worm",
+  speeds: "Box of several speeds",
 };

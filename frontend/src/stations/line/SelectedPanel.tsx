@@ -6,8 +6,8 @@ import { change, digits, show, useUnits } from "../../fields/units";
 import { StandingMark } from "../../marks/StandingMark";
 import { MEMBER_WORDS, STAGE_WORDS } from "../../words/measures";
 import { faultAt, useDocument, useEdit, useFigures } from "../context";
-import { Field, WholeNumber } from "../Field";
-import { MotorPanel } from "./MotorPanel";
+import { SourcePanel } from "./SourcePanel";
+import { StageFields } from "./StageFields";
 import { addStage, NEW_STAGES, removeStage } from "./stages";
 
 /** What is selected in the drawing, with everything that can be changed about it. */
@@ -20,9 +20,9 @@ export function SelectedPanel() {
       {wheel ? (
         <WheelPanel wheel={wheel} />
       ) : selected?.member === "motor" ? (
-        <MotorPanel />
+        <SourcePanel />
       ) : box ? (
-        <GearboxPanel path={box.path} />
+        <BoxPanel path={box.path} />
       ) : (
         <Nothing />
       )}
@@ -53,17 +53,19 @@ function WheelPanel({ wheel }: { wheel: Wheel }) {
       <Heading as="h2" size="sm" mb="2">
         {STAGE_WORDS[stage.kind]}: {wheel.member} {MEMBER_WORDS[wheel.form]}
       </Heading>
-      <TeethEditor
-        key={path}
-        shown={wheel.teeth}
-        typed={String(at(document, path) ?? "")}
-        path={path}
-        readOnly={readOnly}
-        onChange={(value) => set(path, value)}
-      />
+      {wheel.teeth !== null && (
+        <TeethEditor
+          key={path}
+          shown={wheel.teeth}
+          typed={String(at(document, path) ?? "")}
+          path={path}
+          readOnly={readOnly}
+          onChange={(value) => set(path, value)}
+        />
+      )}
       {flow && (
         <Box fontSize="sm" my="2" color="ink.second">
-          The driver turns <Strong>{digits(flow.ratio)}</Strong> times for one turn of the driven. The motor
+          The driver turns <Strong>{digits(flow.ratio)}</Strong> times for one turn of the driven. The source
           turns <Strong>{digits(live.view.ratio)}</Strong> times for one turn of the wheel.
         </Box>
       )}
@@ -182,30 +184,16 @@ function TeethEditor({
   );
 }
 
-function StageFields({ stage, path }: { stage: Stage; path: string }) {
-  return (
-    <Box display="grid" gap="2" mt="2">
-      {stage.kind === "gear" && <Field path={`${path}.module`} label="Module" dimension="length" optional />}
-      {(stage.kind === "belt" || stage.kind === "chain") && (
-        <Field path={`${path}.pitch`} label="Pitch" dimension="length" optional />
-      )}
-      {stage.kind === "belt" && <WholeNumber path={`${path}.belt_teeth`} label="Teeth of the belt" />}
-      {stage.kind === "chain" && <WholeNumber path={`${path}.links`} label="Links of the chain" />}
-      <Field path={`${path}.efficiency`} label="Efficiency (empty: assumed)" dimension="ratio" optional />
-    </Box>
-  );
-}
-
-function GearboxPanel({ path }: { path: string }) {
+function BoxPanel({ path }: { path: string }) {
+  const document = useDocument();
+  const stage = at(document, path) as Stage | undefined;
+  if (!stage) return null;
   return (
     <>
       <Heading as="h2" size="sm" mb="2">
-        Gearbox
+        {STAGE_WORDS[stage.kind]}
       </Heading>
-      <Box display="grid" gap="2">
-        <Field path={`${path}.ratio`} label="Ratio, input turns per output turn" dimension="ratio" />
-        <Field path={`${path}.efficiency`} label="Efficiency (empty: assumed)" dimension="ratio" optional />
-      </Box>
+      <StageFields stage={stage} path={path} />
       <StageButtons path={path} />
     </>
   );
