@@ -30,6 +30,8 @@ def main() -> int:
     bench = commands.add_parser("bench", help="measure speed: ui")
     bench.add_argument("what", choices=["ui"])
     commands.add_parser("evaluate", help="DESIGN.json...: print the measures of design files")
+    commands.add_parser("schema", help="print the JSON Schema of a design file")
+    commands.add_parser("selfcheck", help="work out cases known in closed form, and print the errors")
     commands.add_parser("set-up-core", help="only what evaluate needs")
     commands.add_parser("refresh", help="write the API's schema and the page's client anew")
     commands.add_parser("shots", help="take the pictures in docs/screenshots anew")

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import dataclasses
 import json
 import math
 from collections.abc import Iterator, Mapping
@@ -60,9 +61,7 @@ class Drive:
 
     units: int = reading.whole(1, 64, default=1)
     supply: supply.Supply | None = reading.one_of(supply.KINDS, default=None)
-    branches: tuple[Branch, ...] = reading.items(
-        lambda raw, path, seen: reading.read_object(Branch, raw, path, seen), least=1, required=True
-    )
+    branches: tuple[Branch, ...] = reading.items(reading.object_reader(Branch), least=1, required=True)
     stages: tuple[Stage, ...] = reading.items(_STAGES)
 
     def faults(self) -> Iterator[tuple[str, str, str]]:
@@ -130,6 +129,29 @@ def _read_target(raw: Any, path: str, seen: Reading) -> Any:
     return _read_band(bound, f"{path}.between", seen, measure.name, run)
 
 
+def _target_schema() -> reading.Schema:
+    """One shape a bound; a measure's own kind of quantity is not told apart."""
+    quantity = {"anyOf": [{"type": "number"}, *reading.QUANTITY_FORMS]}
+    run = {f.name: f.metadata["spec"].read.schema() for f in dataclasses.fields(Run)}
+    shapes = []
+    for bound in _BOUNDS:
+        edges = {"type": "array", "items": quantity, "minItems": 2, "maxItems": 2}
+        properties = {"measure": {"enum": list(TARGETABLE)}, bound: edges if bound == "between" else quantity, **run}
+        shapes.append({"type": "object", "properties": properties, "required": ["measure", bound],
+                       "additionalProperties": False})  # fmt: skip
+    return {"oneOf": shapes}
+
+
+def schema() -> reading.Schema:
+    """The JSON Schema of a design document. What only shows in combination of values is checked by reading alone."""
+    return {
+        "$schema": "https://json-schema.org/draft/2020-12/schema",
+        "title": "Ydrometer design",
+        **reading.object_schema(Design),
+        "$defs": {"quantity": reading.quantity_definition()},
+    }
+
+
 def _read_bound(raw: Any, path: str, seen: Reading, dimension: str) -> Any:
     value = reading.read_quantity(raw, path, seen, dimension)
     if path in seen.values and seen.values[path].spread:
@@ -167,7 +189,7 @@ class Design:
     conditions: Conditions = reading.nested(Conditions, default=Conditions())
     drive: Drive = reading.nested(Drive)
     run: Run = reading.nested(Run, default=Run())
-    targets: tuple[Target, ...] = reading.items(_read_target)
+    targets: tuple[Target, ...] = reading.items(reading.Reader(_read_target, _target_schema))
 
 
 @dataclass(frozen=True, slots=True)

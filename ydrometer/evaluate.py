@@ -99,17 +99,20 @@ class Evaluation:
         design = self.documents[index].design
         return [self.judge(target, index) for target in design.targets]
 
-    def judge(self, target: Target, index: int) -> TargetResult:
-        """How a target stands for the design at `index`, at the target's own distance, speed or time."""
+    def value_for(self, target: Target, index: int) -> float | None:
+        """The measure a target names, at the target's own distance, speed or time."""
         key = MEASURES[target.measure].run
         own = getattr(target.run, key) if key else None
         if own is None:
-            value = self.value(target.measure, index)
-        else:
-            column = self.group(index)[0].columns[key, own]
-            value = _plain(self.raw(target.measure, index)[column])
+            made: float | None = self.value(target.measure, index)
+            return made
+        column = self.group(index)[0].columns[key, own]
+        return _plain(self.raw(target.measure, index)[column])
+
+    def judge(self, target: Target, index: int) -> TargetResult:
+        """How a target stands for the design at `index`."""
         runs = self.starts(index) or target.measure == "price"
-        return TargetResult(target, targets.judge(target, value, runs=runs))
+        return TargetResult(target, targets.judge(target, self.value_for(target, index), runs=runs))
 
 
 def _endurance(evaluation: Evaluation, index: int) -> float:
@@ -156,28 +159,34 @@ def evaluate_group(designs: Sequence[Design]) -> Group:
     return Group(batch, measures.measure(batch, wanted), columns)
 
 
-def result(evaluation: Evaluation, index: int = 0) -> dict[str, Any]:
-    """The result document of one design, as the command line prints it."""
+Bands = dict[str, dict[str, Any]]
+"""By measure, what a result says of how sure it is: low, high and spread_from."""
+
+
+def result(evaluation: Evaluation, index: int = 0, bands: Bands | None = None) -> dict[str, Any]:
+    """The result document of one design, as the command line prints it; with `bands`, how sure each number is."""
     state: dict[str, Any] = {"state": "ok"}
     if not evaluation.starts(index):
         state = {"state": "will not start", "held_by": evaluation.held_by(index)}
+    known = bands or {}
     return {
         "format": "ydrometer-result",
         "version": 1,
         **state,
-        "measures": {name: _measure(evaluation, name, index) for name in MEASURES},
+        "measures": {name: {**measure(evaluation, name, index), **known.get(name, {})} for name in MEASURES},
         "assumed": list(evaluation.documents[index].assumed),
         "messages": [{"level": m.level, "path": m.path, "text": m.text} for m in messages(evaluation, index)],
         "targets": [_target(entry) for entry in evaluation.target_results(index)],
     }
 
 
-def _measure(evaluation: Evaluation, name: str, index: int) -> dict[str, Any]:
+def measure(evaluation: Evaluation, name: str, index: int) -> dict[str, Any]:
+    """A measure of one design as the result document has it: value and unit."""
     row = MEASURES[name]
-    value = evaluation.value(name, index)
     if row.shape == "ratios":
         ratios = driveline.overall_ratios(evaluation.documents[index].design)
-        value = [{"branch": branch, "gear": gear, "value": ratio} for branch, gear, ratio in ratios]
+        return {"value": [{"branch": b, "gear": g, "value": ratio} for b, g, ratio in ratios], "unit": row.unit}
+    value = evaluation.value(name, index)
     if row.unit == "rpm":
         value = [in_rpm(entry) for entry in value] if isinstance(value, list) else in_rpm(value)
     return {"value": value, "unit": row.unit}
@@ -254,8 +263,6 @@ def _wanted(run: Run, key: str) -> float:
     return math.nan if value is None else float(value)
 
 
-def _plain(entry: Any) -> Any:
-    if isinstance(entry, str):
-        return str(entry) or None
+def _plain(entry: Any) -> float | None:
     number = float(entry)
     return number if math.isfinite(number) else None

@@ -15,6 +15,7 @@ from typing import Any, TypeVar, cast
 
 from ydrometer import units
 from ydrometer.errors import DocumentError, Fault, QuantityError
+from ydrometer.tables.dimensions import DIMENSIONS
 
 T = TypeVar("T")
 ORIGINS = ("given", "measured", "part", "assumed")
@@ -61,7 +62,20 @@ class Reading:
         return _UNREADABLE
 
 
-Reader = Callable[[Any, str, Reading], Any]
+Schema = dict[str, Any]
+"""A JSON Schema, or a part of one."""
+
+
+@dataclass(frozen=True, slots=True)
+class Reader:
+    """Reads what stands at a path, and says in JSON Schema what may stand there."""
+
+    read: Callable[[Any, str, Reading], Any]
+    schema: Callable[[], Schema]
+
+    def __call__(self, raw: Any, path: str, reading: Reading) -> Any:
+        """The value read, or the marker of an unreadable one with its faults noted."""
+        return self.read(raw, path, reading)
 
 
 @dataclass(frozen=True, slots=True)
@@ -108,7 +122,23 @@ def quantity_reader(
     def read(raw: Any, path: str, reading: Reading) -> Any:
         return read_quantity(raw, path, reading, dimension, (above, at_least, at_most))
 
-    return read
+    bounds = {"exclusiveMinimum": above, "minimum": at_least, "maximum": at_most}
+    number = {"type": "number", **{key: bound for key, bound in bounds.items() if math.isfinite(bound)}}
+    about = f"{DIMENSIONS[dimension].name}, such as {DIMENSIONS[dimension].example}; a bare number is SI"
+    return Reader(read, lambda: {"description": about, "anyOf": [number, *QUANTITY_FORMS]})
+
+
+QUANTITY_FORMS = [{"$ref": "#/$defs/quantity"}]
+"""What besides a bare number a quantity may be: a text with its unit, or an object that says more."""
+
+
+def quantity_definition() -> Schema:
+    """The part of the schema that all quantities share."""
+    text = {"type": "string", "pattern": r"\d", "maxLength": 170}
+    kept = {"value": {"anyOf": [text, {"type": "number"}]}, "origin": {"enum": list(ORIGINS)},
+            "note": {"type": "string", "maxLength": LONGEST_TEXT}}  # fmt: skip
+    return {"anyOf": [text, {"type": "object", "properties": kept, "required": ["value"],
+                             "additionalProperties": False}]}  # fmt: skip
 
 
 def read_quantity(raw: Any, path: str, reading: Reading, dimension: str, bounds: Bounds = UNBOUNDED) -> Any:
@@ -172,7 +202,7 @@ def whole_reader(least: int, most: int) -> Reader:
             return reading.fault(path, f"{_shown(raw)} given", f"give a whole number from {least} to {most}")
         return int(raw)
 
-    return read
+    return Reader(read, lambda: {"type": "integer", "minimum": least, "maximum": most})
 
 
 def text(default: str = "", *, longest: int = LONGEST_TEXT) -> Any:
@@ -183,7 +213,7 @@ def text(default: str = "", *, longest: int = LONGEST_TEXT) -> Any:
             return reading.fault(path, f"{_shown(raw)} given", f"give a text of at most {longest} characters")
         return raw
 
-    return _declare(read, default)
+    return _declare(Reader(read, lambda: {"type": "string", "maxLength": longest}), default)
 
 
 def flag(default: bool = False) -> Any:
@@ -194,7 +224,7 @@ def flag(default: bool = False) -> Any:
             return reading.fault(path, f"{_shown(raw)} given", "give true or false")
         return raw
 
-    return _declare(read, default)
+    return _declare(Reader(read, lambda: {"type": "boolean"}), default)
 
 
 def choice(options: tuple[str, ...], *, default: Any = dataclasses.MISSING) -> Any:
@@ -205,12 +235,25 @@ def choice(options: tuple[str, ...], *, default: Any = dataclasses.MISSING) -> A
             return reading.fault(path, f"{_shown(raw)} given", "use one of " + ", ".join(options))
         return raw
 
-    return _declare(read, default)
+    return _declare(Reader(read, lambda: {"enum": list(options)}), default)
 
 
 def nested(kind: type[Any], default: Any = dataclasses.MISSING) -> Any:
     """A field holding an object of the type `kind`."""
-    return _declare(lambda raw, path, reading: read_object(kind, raw, path, reading), default)
+    return _declare(object_reader(kind), default)
+
+
+def object_reader(kind: type[Any]) -> Reader:
+    """Reads an object of the type `kind`."""
+    return Reader(lambda raw, path, reading: read_object(kind, raw, path, reading), lambda: object_schema(kind))
+
+
+def object_schema(kind: type[Any]) -> Schema:
+    """What an object of the type `kind` may hold; what only shows in combination is not said."""
+    fields = dataclasses.fields(kind)
+    properties = {f.name: f.metadata["spec"].read.schema() for f in fields}
+    needed = [f.name for f in fields if f.default is dataclasses.MISSING]
+    return {"type": "object", "properties": properties, "required": needed, "additionalProperties": False}
 
 
 def one_of(kinds: Mapping[str, type[Any]], *, default: Any = dataclasses.MISSING) -> Any:
@@ -231,7 +274,14 @@ def kind_reader(kinds: Mapping[str, type[Any]]) -> Reader:
         rest = {key: value for key, value in raw.items() if key != "kind"}
         return read_object(kinds[kind], rest, path, reading)
 
-    return read
+    def schema() -> Schema:
+        shapes = [object_schema(kind) for kind in kinds.values()]
+        for name, shape in zip(kinds, shapes, strict=True):
+            shape["properties"] = {"kind": {"const": name}, **shape["properties"]}
+            shape["required"] = ["kind", *shape["required"]]
+        return {"oneOf": shapes}
+
+    return Reader(read, schema)
 
 
 def items(read_item: Reader, *, least: int = 0, most: int = LONGEST_LIST, required: bool = False) -> Any:
@@ -244,7 +294,10 @@ def items(read_item: Reader, *, least: int = 0, most: int = LONGEST_LIST, requir
             return reading.fault(path, f"{len(raw)} entries given", f"give {least} to {most} entries")
         return tuple(read_item(entry, f"{path}[{index}]", reading) for index, entry in enumerate(raw))
 
-    return _declare(read, dataclasses.MISSING if required else ())
+    def schema() -> Schema:
+        return {"type": "array", "items": read_item.schema(), "minItems": least, "maxItems": most}
+
+    return _declare(Reader(read, schema), dataclasses.MISSING if required else ())
 
 
 def read_object(kind: type[T], raw: Any, path: str, reading: Reading) -> T:

@@ -78,6 +78,10 @@ _SPEED = reading.quantity_reader("angular speed", at_least=0.0)
 _TORQUE = reading.quantity_reader("torque", at_least=0.0)
 
 
+def _point_schema() -> reading.Schema:
+    return {"type": "array", "prefixItems": [_SPEED.schema(), _TORQUE.schema()], "minItems": 2, "maxItems": 2}
+
+
 def _read_point(raw: Any, path: str, seen: reading.Reading) -> Any:
     if not isinstance(raw, list | tuple) or len(raw) != 2:
         return seen.fault(path, "not a pair", 'give speed and torque, such as ["1800 rpm", "6.1 N*m"]')
@@ -90,7 +94,9 @@ class Engine:
 
     kind: ClassVar[str] = "engine"
     name: str = reading.text()
-    torque_curve: tuple[tuple[float, float], ...] = reading.items(_read_point, least=1, most=MOST_POINTS, required=True)
+    torque_curve: tuple[tuple[float, float], ...] = reading.items(
+        reading.Reader(_read_point, _point_schema), least=1, most=MOST_POINTS, required=True
+    )
     inertia: float = reading.quantity("inertia", at_least=0.0, default=0.0)
     max_speed: float | None = reading.quantity("angular speed", above=0.0, default=None)
     mass: float | None = reading.quantity("mass", above=0.0, default=None)

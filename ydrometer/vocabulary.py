@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from functools import cache
 
 from ydrometer import units
+from ydrometer.aids import AIDS, Aid
 from ydrometer.tables.dimensions import DIMENSIONS
 from ydrometer.tables.measures import MEASURES
 
@@ -45,6 +46,7 @@ class Vocabulary:
 
     dimensions: list[DimensionEntry]
     measures: list[MeasureEntry]
+    aids: list[Aid]
 
 
 @cache
@@ -56,6 +58,7 @@ def vocabulary() -> Vocabulary:
             for d in DIMENSIONS.values()
         ],
         [MeasureEntry(row.name, row.dimension, row.run) for row in MEASURES.values() if row.shape == "number"],
+        list(AIDS),
     )
 
 

@@ -11,7 +11,7 @@ from rest_framework.exceptions import APIException
 from rest_framework.response import Response
 from rest_framework.views import exception_handler
 
-from ydrometer.errors import DocumentError
+from ydrometer.errors import DocumentError, YdrometerError
 
 
 class FaultSerializer(serializers.Serializer[Any]):
@@ -48,6 +48,8 @@ def handle(error: Exception, context: dict[str, Any]) -> Response | None:
         faults = [{"path": f.path, "problem": f.problem, "remedy": f.remedy} for f in error.faults]
         detail = f"{len(faults)} values of the design cannot be read" if len(faults) > 1 else str(error)
         return Response({"detail": detail, "faults": faults}, status=status.HTTP_400_BAD_REQUEST)
+    if isinstance(error, YdrometerError):
+        return Response({"detail": str(error)}, status=status.HTTP_400_BAD_REQUEST)
     response = exception_handler(error, context)
     if response is not None and not (isinstance(response.data, dict) and "detail" in response.data):
         fields = response.data if isinstance(response.data, dict) else {"": response.data}

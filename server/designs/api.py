@@ -22,9 +22,12 @@ from server.designs.actions import Stale
 from server.designs.models import Revision, Vehicle
 from server.workshops import access
 from server.workshops.access import acting
-from ydrometer.live import Live, look
+from ydrometer import design
+from ydrometer.aids import Finding, find
+from ydrometer.live import Doubts, Live, doubts, look
 from ydrometer.template import new_vehicle
 from ydrometer.vocabulary import Vocabulary, vocabulary
+from ydrometer.working import Working, working
 
 
 class LiveSerializer(DataclassSerializer[Live]):
@@ -50,6 +53,44 @@ class LiveRequestSerializer(serializers.Serializer[Any]):
     document = DocumentField()
     mark = DocumentField(allow_null=True, required=False)
     selected = SelectedSerializer(allow_null=True, required=False)
+
+
+class DoubtsSerializer(DataclassSerializer[Doubts]):
+    class Meta:
+        dataclass = Doubts
+
+
+class WorkingSerializer(DataclassSerializer[Working]):
+    class Meta:
+        dataclass = Working
+
+
+class FindingSerializer(DataclassSerializer[Finding]):
+    class Meta:
+        dataclass = Finding
+
+
+class DoubtsRequestSerializer(serializers.Serializer[Any]):
+    """`assumed` says whether assumed values are drawn with their usual spreads."""
+
+    document = DocumentField()
+    assumed = serializers.BooleanField(default=True)
+
+
+class WorkingRequestSerializer(serializers.Serializer[Any]):
+    """`branch` chooses one of several numbers; `at` is a distance, speed or time in place of the run's, SI."""
+
+    document = DocumentField()
+    measure = serializers.CharField(max_length=60)
+    branch = serializers.IntegerField(min_value=0, max_value=63, default=0)
+    at = serializers.FloatField(min_value=1e-9, max_value=1e9, allow_null=True, required=False)
+
+
+class AidRequestSerializer(serializers.Serializer[Any]):
+    """What was measured, as typed, by the symbols of the aid."""
+
+    aid = serializers.CharField(max_length=60)
+    given = serializers.DictField()
 
 
 class RevisionSerializer(serializers.Serializer[Any]):
@@ -120,6 +161,13 @@ def _with_present(vehicles: QuerySet[Vehicle]) -> QuerySet[Vehicle]:
     return vehicles.annotate(present=Subquery(newest.values("document")[:1]))
 
 
+def _read(form: type[serializers.Serializer[Any]], request: Request) -> dict[str, Any]:
+    made = form(data=request.data)
+    made.is_valid(raise_exception=True)
+    asked: dict[str, Any] = made.validated_data
+    return asked
+
+
 class VocabularyView(APIView):
     permission_classes = (AllowAny,)
 
@@ -131,12 +179,32 @@ class VocabularyView(APIView):
 class LiveView(APIView):
     @extend_schema(request=LiveRequestSerializer, responses={200: LiveSerializer, **BAD, **SIGNED_OUT})
     def post(self, request: Request) -> Response:
-        form = LiveRequestSerializer(data=request.data)
-        form.is_valid(raise_exception=True)
-        asked = form.validated_data
+        asked = _read(LiveRequestSerializer, request)
         chosen = asked.get("selected")
         selected = (chosen["path"], chosen["member"]) if chosen else None
         return Response(plain(look(asked["document"], asked.get("mark"), selected)))
+
+
+class DoubtsView(APIView):
+    @extend_schema(request=DoubtsRequestSerializer, responses={200: DoubtsSerializer, **BAD, **SIGNED_OUT})
+    def post(self, request: Request) -> Response:
+        asked = _read(DoubtsRequestSerializer, request)
+        return Response(plain(doubts(asked["document"], assumed=asked["assumed"])))
+
+
+class WorkingView(APIView):
+    @extend_schema(request=WorkingRequestSerializer, responses={200: WorkingSerializer, **BAD, **SIGNED_OUT})
+    def post(self, request: Request) -> Response:
+        asked = _read(WorkingRequestSerializer, request)
+        document = design.read(asked["document"])
+        return Response(plain(working(document, asked["measure"], branch=asked["branch"], at=asked.get("at"))))
+
+
+class AidView(APIView):
+    @extend_schema(request=AidRequestSerializer, responses={200: FindingSerializer, **BAD, **SIGNED_OUT})
+    def post(self, request: Request) -> Response:
+        asked = _read(AidRequestSerializer, request)
+        return Response(plain(find(asked["aid"], asked["given"])))
 
 
 class VehiclesView(APIView):
@@ -148,9 +216,7 @@ class VehiclesView(APIView):
     @extend_schema(request=NewVehicleSerializer, responses={201: VehicleSerializer, **BAD, **HIDDEN})
     def post(self, request: Request, workshop: UUID) -> Response:
         found = access.workshop_for(acting(request), workshop, access.EDITORS)
-        form = NewVehicleSerializer(data=request.data)
-        form.is_valid(raise_exception=True)
-        asked = form.validated_data
+        asked = _read(NewVehicleSerializer, request)
         document = asked["document"] if "document" in asked else new_vehicle(asked["name"])
         vehicle = actions.add_vehicle(acting(request), found, document)
         return Response(VehicleSerializer(vehicle).data, status=status.HTTP_201_CREATED)
@@ -168,9 +234,7 @@ class VehicleView(APIView):
     @extend_schema(request=PutAwaySerializer, responses={200: VehicleSerializer, **BAD, **HIDDEN})
     def patch(self, request: Request, vehicle: UUID) -> Response:
         found = _vehicle(request, vehicle, access.EDITORS)
-        form = PutAwaySerializer(data=request.data)
-        form.is_valid(raise_exception=True)
-        actions.put_away(acting(request), found, form.validated_data["put_away"])
+        actions.put_away(acting(request), found, _read(PutAwaySerializer, request)["put_away"])
         return Response(VehicleSerializer(found).data)
 
 
@@ -185,13 +249,12 @@ class RevisionsView(APIView):
     )
     def post(self, request: Request, vehicle: UUID) -> Response:
         found = _vehicle(request, vehicle, access.EDITORS)
-        form = SaveSerializer(data=request.data)
-        form.is_valid(raise_exception=True)
-        saved = actions.save_revision(acting(request), found, **form.validated_data)
+        asked = _read(SaveSerializer, request)
+        saved = actions.save_revision(acting(request), found, **asked)
         if isinstance(saved, Stale):
             conflict = {
                 "detail": f"Revision {saved.present.number} has been saved since. Nothing was overwritten.",
-                "yours": form.validated_data["document"],
+                "yours": asked["document"],
                 "theirs": RevisionWithDocumentSerializer(saved.present).data,
             }
             return Response(conflict, status=status.HTTP_409_CONFLICT)

@@ -21,6 +21,8 @@ from ydrometer.sources import Engine, motor_line
 from ydrometer.supply import Panel
 
 G = 9.80665
+SETTLED = 1e-9
+"""Relative distance from the end of a gear at which only cruising is left."""
 TIGHT = {"rtol": 1e-9, "atol": 1e-10, "method": "LSODA"}
 
 
@@ -116,7 +118,7 @@ class Reference:
             for b in self.branches
             if (line := self.motors.get(id(b))) is not None
         )
-        grid = np.linspace(top, top * 1e-6, 3000)
+        grid = np.linspace(top, top * 1e-6, 500)
         below = np.flatnonzero(excess(grid) <= 0.0)
         if len(below) == 0:
             return float(grid[-1]), 0.0
@@ -244,7 +246,7 @@ class Reference:
         while True:
             end = self.end(now.gear, now.speed)
             change, following = self.next_change(now.gear, now.speed, end)
-            now, done = self.leg(now, until, value, change if following is not None else math.inf)
+            now, done = self.leg(now, until, value, change if following is not None else math.inf, end)
             if done:
                 return now
             assert following is not None
@@ -252,7 +254,7 @@ class Reference:
             if done:
                 return now
 
-    def leg(self, start: End, until: str, value: float, change: float) -> tuple[End, bool]:
+    def leg(self, start: End, until: str, value: float, change: float, end: float) -> tuple[End, bool]:
         gear = start.gear
 
         def rates(_: float, state: Any) -> list[float]:
@@ -266,12 +268,27 @@ class Reference:
         def changes(_: float, state: Any) -> float:
             return float(state[0] - change) if math.isfinite(change) else -1.0
 
-        arrived.terminal = changes.terminal = True  # type: ignore[attr-defined]
+        def settled(_: float, state: Any) -> float:
+            return float(state[0] - end * (1 - SETTLED))
+
+        arrived.terminal = changes.terminal = settled.terminal = True  # type: ignore[attr-defined]
         state = [start.speed, start.distance, start.energy, start.spent]
-        solved = solve_ivp(rates, (start.time, 1e5), state, events=[arrived, changes], **TIGHT)
+        solved = solve_ivp(rates, (start.time, 1e5), state, events=[arrived, changes, settled], **TIGHT)
         peak = max((self.driven(gear, max(float(v), 0.0))[3] for v in solved.y[0][::3]), default=0.0)
         v, x, e, spent = map(float, solved.y[:, -1])
-        return End(float(solved.t[-1]), v, x, e, spent, max(start.peak, peak), gear), len(solved.t_events[0]) > 0
+        there = End(float(solved.t[-1]), v, x, e, spent, max(start.peak, peak), gear)
+        if len(solved.t_events[2]) > 0:
+            return self.cruise(there, until, value), True
+        return there, len(solved.t_events[0]) > 0
+
+    def cruise(self, start: End, until: str, value: float) -> End:
+        """On at the speed that is reached, which an engine that is cut off holds as well."""
+        v = start.speed
+        seconds = value - start.time if until == "time" else (value - start.distance) / v
+        _, u, bus, drawn, throttle = self.driven(start.gear, v)
+        energy, spent = bus * drawn * seconds, self.spending(start.gear, v, 0.0, u, throttle) * seconds
+        return End(start.time + seconds, v, start.distance + v * seconds, start.energy + energy,
+                   start.spent + spent, start.peak, start.gear)  # fmt: skip
 
     def spending(self, gear: int, v: float, a: float, u: float, throttle: float) -> float:
         """Where the power goes: windings, no-load loss, stages, resistance, and what is set in motion, W."""
@@ -324,12 +341,21 @@ class Reference:
 
             begins = self.first(better, start, end)
             if begins is None:
-                early = max(start, 0.99 * end)
+                early = end if self.cut_off(gear, end) else max(start, 0.99 * end)
                 after = self.after_coast(to, early)
                 begins = early if after > 0 and self.acceleration(to, after) > 0 else None
             if begins is not None:
                 found.append((begins, to))
         return min(found) if found else (end, None)
+
+    def cut_off(self, gear: int, v: float) -> bool:
+        """Whether an engine that still pulls ends its curve at this speed."""
+        for branch in self.branches:
+            if isinstance(branch.source, Engine):
+                speed, torque = branch.source.torque_curve[-1]
+                if torque > 0 and abs(self.source_speed(branch, gear, v) / speed - 1) < 1e-6:
+                    return True
+        return False
 
     def first(self, true: Callable[[float], bool], start: float, end: float) -> float | None:
         before = start

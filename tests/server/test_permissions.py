@@ -26,6 +26,9 @@ TABLE: dict[str, dict[str, tuple[str, Any]]] = {
     "accounts/password/": {"post": (SIGNED_IN, {"current": "a", "password": "b"})},
     "demo/": {"post": (OPEN, None)},
     "live/": {"post": (SIGNED_IN, {"document": PLAIN})},
+    "doubts/": {"post": (SIGNED_IN, {"document": PLAIN})},
+    "working/": {"post": (SIGNED_IN, {"document": PLAIN, "measure": "top_speed"})},
+    "aids/": {"post": (SIGNED_IN, {"aid": "rolled_distance", "given": {"x": "1 m", "n": "3"}})},
     "workshops/": {"get": (SIGNED_IN, None), "post": (SIGNED_IN, {"name": "Another"})},
     "workshops/<uuid:workshop>/": {"get": (MEMBERS, None), "patch": (OWNERS, {"name": "Renamed"})},
     "workshops/<uuid:workshop>/members/": {

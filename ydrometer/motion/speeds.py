@@ -111,7 +111,7 @@ def _root(p: Plant, k: int, on_ground: bool, low: float, high: float) -> float:
         if phi * phi < xi and (1.0 - phi) * (1.0 - phi) < 1.0 - xi and (fc - fa) * (fc - fb) != 0.0:
             share = fa / (fb - fa) * fc / (fb - fc) + (c - a) / (b - a) * fa / (fc - fa) * fb / (fc - fb)
         share = min(max(share, least), 1.0 - least)
-    return a if fa > 0.0 else b if fb > 0.0 else a
+    return a if fa >= 0.0 or not fb > 0.0 else b
 
 
 @kernel

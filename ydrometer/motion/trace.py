@@ -19,18 +19,19 @@ electric, drive_force, FULL = currents.electric, currents.drive_force, currents.
 eased_off, motor_current, source_torque = currents.eased_off, currents.motor_current, currents.source_torque
 engine_speed, resistance, traction = currents.engine_speed, forces.resistance, forces.traction
 as_driven, wall_traction, starting_gear = forces.as_driven, forces.wall_traction, gears.starting_gear
-set_in_motion, inside, MOST_PANELS, GEAR, LOW, HIGH, TIME, DISTANCE = (
-    run.run, run.inside, run.MOST_PANELS, run.GEAR, run.LOW, run.HIGH, run.TIME, run.DISTANCE,
+set_in_motion, inside, MOST_PANELS, GEAR, LOW, HIGH, TIME, DISTANCE, ENERGY = (
+    run.run, run.inside, run.MOST_PANELS, run.GEAR, run.LOW, run.HIGH, run.TIME, run.DISTANCE, run.ENERGY,
 )  # fmt: skip
 
 
 @dataclass(frozen=True, slots=True)
 class Points:
-    """Points of the run from rest, all (m,), SI; the gear is −1 during a change."""
+    """Points of the run from rest, all (m,), SI; the gear is −1 during a change. `energy` is what was drawn."""
 
     time: Array
     speed: Array
     distance: Array
+    energy: Array
     bus_current: Array
     motor_current: Array
     gear: Array
@@ -40,12 +41,16 @@ class Points:
 class Sources:
     """State of the sources at one moment: gear, bus, and per branch speed, torque and current of one, SI.
 
-    `behind` is the speed behind the clutch, that of the source where it does not slip.
+    Attributes:
+        applied: voltage of the motors, duty times bus voltage. throttle: of engines.
+        behind: the speed behind the clutch, that of the source where it does not slip.
     """
 
     gear: int
+    applied: float
     bus_voltage: float
     bus_current: float
+    throttle: float
     speed: Array
     torque: Array
     current: Array
@@ -66,7 +71,7 @@ def forces_over(batch: Batch, i: int, gear: int, speed: Array) -> Array:
 
 def points(batch: Batch, i: int) -> Points:
     """The run from rest of one design that starts; no points where it has no end."""
-    out = np.empty((MOST_PANELS * A_PANEL + 1, 6))
+    out = np.empty((MOST_PANELS * A_PANEL + 1, 7))
     count = _points(one(batch, i), out)
     return Points(*out[:count].T)
 
@@ -74,15 +79,13 @@ def points(batch: Batch, i: int) -> Points:
 def standing(batch: Batch, i: int, *, pushing: bool) -> Sources:
     """Sources at standstill in the lowest gear: at full throttle, or with the push that the tyres hold."""
     out = np.empty((4, batch.sources.shape[1]))
-    bus, drawn = _standing(one(batch, i), pushing, out)
-    return Sources(0, bus, drawn, *out)
+    return Sources(0, *_standing(one(batch, i), pushing, out), *out)
 
 
 def driving(batch: Batch, i: int, gear: int, speed: float) -> Sources:
     """Sources at a speed of the run."""
     out = np.empty((4, batch.sources.shape[1]))
-    bus, drawn = _driving(one(batch, i), gear, speed, out)
-    return Sources(gear, bus, drawn, *out)
+    return Sources(gear, *_driving(one(batch, i), gear, speed, out), *out)
 
 
 @entry
@@ -104,29 +107,29 @@ def _points(batch: Batch, out: Any) -> int:
         panel = panels[i]
         for step in range(A_PANEL):
             at = panel[LOW] + (panel[HIGH] - panel[LOW]) * step / A_PANEL
-            v, t, x, _, _ = inside(p, panel, at)
-            count = _point(p, out, count, int(panel[GEAR]), v, t, x)
+            v, t, x, e, _ = inside(p, panel, at)
+            count = _point(p, out, count, int(panel[GEAR]), v, t, x, e)
     if panels_made > 0:
-        t, x = panels[panels_made, TIME], panels[panels_made, DISTANCE]
-        count = _point(p, out, count, int(panels[panels_made - 1, GEAR]), top, t, x)
+        t, x, e = panels[panels_made, TIME], panels[panels_made, DISTANCE], panels[panels_made, ENERGY]
+        count = _point(p, out, count, int(panels[panels_made - 1, GEAR]), top, t, x, e)
     return count
 
 
 @kernel
-def _point(p: Plant, out: Any, count: int, gear: int, v: float, t: float, x: float) -> int:
+def _point(p: Plant, out: Any, count: int, gear: int, v: float, t: float, x: float, e: float) -> int:
     drawn, current = 0.0, 0.0
     if gear >= 0:
         _, u, _, drawn, _ = as_driven(p, gear, v)
         for j in range(len(p.sources)):
             if p.sources[j].engine == 0.0:
                 current = max(current, motor_current(p, gear, j, v, u))
-    out[count, 0], out[count, 1], out[count, 2] = t, v, x
-    out[count, 3], out[count, 4], out[count, 5] = drawn, current, max(gear, -1)
+    out[count, 0], out[count, 1], out[count, 2], out[count, 3] = t, v, x, e
+    out[count, 4], out[count, 5], out[count, 6] = drawn, current, max(gear, -1)
     return count + 1
 
 
 @entry
-def _standing(batch: Batch, pushing: bool, out: Any) -> tuple[float, float]:
+def _standing(batch: Batch, pushing: bool, out: Any) -> tuple[float, float, float, float]:
     p = row(batch, 0)
     u, bus, drawn = electric(p, 0, 0.0, FULL)
     throttle = FULL
@@ -134,15 +137,15 @@ def _standing(batch: Batch, pushing: bool, out: Any) -> tuple[float, float]:
     if pushing and held < drive_force(p, 0, 0.0, u, FULL):
         u, bus, drawn, throttle = eased_off(p, 0, 0.0, held)
     _sources(p, 0, 0.0, u, throttle, out)
-    return bus, drawn
+    return u, bus, drawn, throttle
 
 
 @entry
-def _driving(batch: Batch, k: int, v: float, out: Any) -> tuple[float, float]:
+def _driving(batch: Batch, k: int, v: float, out: Any) -> tuple[float, float, float, float]:
     p = row(batch, 0)
     _, u, bus, drawn, throttle = as_driven(p, k, v)
     _sources(p, k, v, u, throttle, out)
-    return bus, drawn
+    return u, bus, drawn, throttle
 
 
 @kernel

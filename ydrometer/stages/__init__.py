@@ -3,7 +3,7 @@
 from ydrometer.stages.belt import Belt
 from ydrometer.stages.bevel import Bevel
 from ydrometer.stages.chain import Chain
-from ydrometer.stages.common import Stage, stage_efficiency
+from ydrometer.stages.common import Stage, Toothed, stage_efficiency
 from ydrometer.stages.gear import Gear
 from ydrometer.stages.gearbox import Gearbox
 from ydrometer.stages.planetary import Planetary
@@ -15,5 +15,6 @@ KINDS: dict[str, type] = {
     kind.kind: kind for kind in (Gear, Bevel, Planetary, Gearbox, Worm, Belt, VBelt, Chain, Speeds)
 }
 
-__all__ = ["KINDS", "Belt", "Bevel", "Chain", "Gear", "Gearbox", "Planetary", "Speeds", "Stage", "VBelt", "Worm",
+__all__ = ["KINDS", "Belt", "Bevel", "Chain", "Gear", "Gearbox", "Planetary", "Speeds", "Stage",
+    "Toothed", "VBelt", "Worm",
            "stage_efficiency"]  # fmt: skip

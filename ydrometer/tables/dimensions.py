@@ -39,6 +39,8 @@ _ROWS = (
     ("current",            "A",          "A",        "A",       "60 A"),
     ("resistance",         "ohm",        "mohm",     "mohm",    "38 mohm"),
     ("speed constant",     "rad/s/V",    "rpm/V",    "rpm/V",   "420 rpm/V"),
+    ("voltage per speed",  "V*s/rad",    "V*s/rad",  "V*s/rad", "0.023 V*s/rad"),
+    ("torque per current", "N*m/A",      "N*m/A",    "N*m/A",   "0.023 N*m/A"),
     ("charge",             "A*s",        "A*h",      "A*h",     "5 A*h"),
     ("energy",             "J",          "J",        "J",       "800 J"),
     ("power",              "W",          "W",        "W",       "350 W"),

@@ -1,0 +1,330 @@
+"""Pieces that many workings share: weight, resistance, ratios, sources with their supply, grip, brakes."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from ydrometer.design import Branch, Design
+from ydrometer.evaluate import Evaluation
+from ydrometer.motion.trace import Sources
+from ydrometer.sources import Engine, Motor
+from ydrometer.stages import Speeds, Stage, Toothed
+from ydrometer.supply import Battery, Panel
+from ydrometer.units import STANDARD_GRAVITY
+from ydrometer.working.sheet import Sheet
+
+
+@dataclass(frozen=True, slots=True)
+class Case:
+    """One design of an evaluation, and the sheet its working is written on."""
+
+    evaluation: Evaluation
+    index: int
+    sheet: Sheet
+
+    @property
+    def design(self) -> Design:
+        """The design."""
+        return self.evaluation.documents[self.index].design
+
+    def suffix(self, branch: int) -> str:
+        """Distinguishes symbols of several branches."""
+        return f"_{branch + 1}" if len(self.design.drive.branches) > 1 else ""
+
+
+def weight(case: Case) -> None:
+    """m, th and W = m·g·cos(th)."""
+    s = case.sheet
+    s.given("m_v", "mass of the vehicle", "vehicle.mass")
+    s.given("m_p", "payload", "vehicle.payload")
+    s.put("g", "standard gravity", STANDARD_GRAVITY, "acceleration")
+    s.given("slope", "slope, rise over run", "conditions.grade")
+    s.step("m", "all-up mass", "m_v + m_p", "mass")
+    s.step("th", "angle of the slope", "atan(slope)", "angle")
+    s.step("W", "weight on the ground", "m*g*cos(th)", "force")
+
+
+def standing_resistance(case: Case) -> None:
+    """F_rr and F_grade."""
+    s = case.sheet
+    weight(case)
+    s.given("C_rr", "rolling resistance", "vehicle.rolling_resistance")
+    s.given("F_fixed", "drag that is always there", "vehicle.fixed_drag")
+    s.step("F_rr", "rolling resistance and fixed drag", "C_rr*W + F_fixed", "force")
+    s.step("F_grade", "pull of the slope", "m*g*sin(th)", "force")
+
+
+def resistance(case: Case) -> None:
+    """F_res at the speed v."""
+    s = case.sheet
+    standing_resistance(case)
+    s.given("rho", "density of the air", "conditions.air_density")
+    s.given("C_dA", "drag area", "vehicle.drag_area")
+    s.step("F_air", "drag of the air", "0.5*rho*C_dA*v**2", "force")
+    s.step("F_res", "resistance", "F_rr + F_air + F_grade", "force")
+
+
+def radius(case: Case) -> None:
+    """r from the rolling diameter."""
+    case.sheet.given("D", "rolling diameter, loaded", "vehicle.wheel_diameter")
+    case.sheet.step("r", "rolling radius", "D/2", "length")
+
+
+def _stage(case: Case, symbol: str, path: str, stage: Stage, gear: int) -> None:
+    """Torque ratio, speed ratio and efficiency of one stage; the two ratios differ for a V-belt alone."""
+    s, words = case.sheet, stage.kind.replace("_", "-")
+    if isinstance(stage, Speeds):
+        s.put(
+            f"i_{symbol}", f"ratio of gear {gear + 1}", stage.ratios[gear], "ratio", "given", f"{path}.ratios[{gear}]"
+        )
+    elif isinstance(stage, Toothed):
+        s.put(f"z_{symbol}a", f"{words}: driver teeth", stage.driver_teeth, "ratio", "given", f"{path}.driver_teeth")
+        s.put(f"z_{symbol}b", f"{words}: driven teeth", stage.driven_teeth, "ratio", "given", f"{path}.driven_teeth")
+        s.step(f"i_{symbol}", f"ratio of the {words}", f"z_{symbol}b/z_{symbol}a", "ratio")
+    elif stage.kind == "v_belt":
+        s.given(f"d_{symbol}a", "V-belt: driver, running diameter", f"{path}.driver_pitch_diameter")
+        s.given(f"d_{symbol}b", "V-belt: driven, running diameter", f"{path}.driven_pitch_diameter")
+        s.step(f"i_{symbol}", "ratio of the V-belt", f"d_{symbol}b/d_{symbol}a", "ratio")
+        s.given(f"creep_{symbol}", "creep of the V-belt", f"{path}.creep")
+        s.step(f"j_{symbol}", "its ratio of speeds", f"i_{symbol}/(1 - creep_{symbol})", "ratio")
+    else:
+        s.put(f"i_{symbol}", f"ratio of the {words}", stage.ratio, "ratio", "given", path)
+    s.given(f"eta_{symbol}", f"efficiency of the {words}", f"{path}.efficiency", 1.0)
+
+
+def _row(case: Case, name: str, prefix: str, stages: tuple[Stage, ...], gear: int) -> None:
+    """Ratios and efficiency of stages in a row: i_name, j_name (speeds), eta_name."""
+    numbers = [f"{name}{k + 1}" for k in range(len(stages))]
+    for number, (k, stage) in zip(numbers, enumerate(stages), strict=True):
+        _stage(case, number, f"{prefix}.stages[{k}]", stage, gear)
+    speeds = [f"j_{n}" if f"j_{n}" in case.sheet.known else f"i_{n}" for n in numbers]
+    place = "of the trunk" if name == "t" else "of the branch"
+    step = case.sheet.step
+    step(f"i_{name}", f"torque ratio {place}", "*".join(f"i_{n}" for n in numbers) or "1", "ratio")
+    step(f"j_{name}", f"speed ratio {place}", "*".join(speeds) or "1", "ratio")
+    step(f"eta_{name}", f"efficiency {place}", "*".join(f"eta_{n}" for n in numbers) or "1", "ratio")
+
+
+def ratios(case: Case, gear: int) -> None:
+    """The overall ratio G of every branch in a gear."""
+    drive = case.design.drive
+    _row(case, "t", "drive", drive.stages, gear)
+    for b, branch in enumerate(drive.branches):
+        _row(case, f"b{b + 1}", f"drive.branches[{b}]", branch.stages, gear)
+        words = "source turns per wheel turn"
+        case.sheet.step(f"G{case.suffix(b)}", words, f"j_b{b + 1}*j_t", "ratio")
+
+
+def _constants(case: Case, b: int, motor: Motor) -> None:
+    """ke, kt, R and I0 of a motor, from whichever set of numbers was given."""
+    s, x, path = case.sheet, case.suffix(b), f"drive.branches[{b}].source"
+    if motor.constants is not None:
+        s.given(f"K_v{x}", "speed constant", f"{path}.constants.kv")
+        s.given(f"R_w{x}", "resistance of the winding", f"{path}.constants.resistance")
+        s.given(f"I_0{x}", "no-load current", f"{path}.constants.no_load_current")
+        s.step(f"k_e{x}", "voltage per speed", f"1/K_v{x}", "voltage per speed")
+        s.step(f"k_t{x}", "torque per current", f"1/K_v{x}", "torque per current")
+    else:
+        points = f"{path}.bench_points"
+        s.given(f"V_n{x}", "nominal voltage", f"{points}.nominal_voltage")
+        s.given(f"w_f{x}", "free speed", f"{points}.free_speed")
+        s.given(f"I_0{x}", "free current", f"{points}.free_current")
+        s.given(f"T_s{x}", "stall torque", f"{points}.stall_torque")
+        s.given(f"I_s{x}", "stall current", f"{points}.stall_current")
+        s.step(f"R_w{x}", "resistance of the winding", f"V_n{x}/I_s{x}", "resistance")
+        s.step(f"k_e{x}", "voltage per speed", f"(V_n{x} - I_0{x}*R_w{x})/w_f{x}", "voltage per speed")
+        s.step(f"k_t{x}", "torque per current", f"T_s{x}/(I_s{x} - I_0{x})", "torque per current")
+    s.given(f"R_c{x}", "controller and leads", f"drive.branches[{b}].controller.resistance")
+    s.step(f"R{x}", "resistance in all", f"R_w{x} + R_c{x}", "resistance")
+
+
+def supply(case: Case, state: Sources) -> None:
+    """Bus voltage and current, found so that motors and supply agree."""
+    s, source = case.sheet, case.design.drive.supply
+    if source is None:
+        return
+    if isinstance(source, Panel):
+        s.put("V_b", "bus voltage", state.bus_voltage, "voltage", "solved")
+        s.step("I_bus", "current of the panel at that voltage", _panel_current(case, source, state), "current")
+        return
+    s.put("I_bus", "current of the supply", state.bus_current, "current", "solved")
+    _battery(case, source)
+    s.step("V_b", "bus voltage", "V_oc - R_b*I_bus", "voltage")
+
+
+def _panel_current(case: Case, source: Panel, state: Sources) -> str:
+    s, path = case.sheet, "drive.supply"
+    s.given("V_oc", "voltage when open", f"{path}.open_circuit_voltage")
+    s.given("V_mp", "voltage at most power", f"{path}.max_power_voltage")
+    s.given("I_mp", "current at most power", f"{path}.max_power_current")
+    s.given("I_sc", "current when shorted", f"{path}.short_circuit_current")
+    if state.bus_voltage >= source.max_power_voltage:
+        return "max(I_mp*(V_oc - V_b)/(V_oc - V_mp), 0)"
+    return "I_sc - (I_sc - I_mp)*V_b/V_mp"
+
+
+def _battery(case: Case, source: object) -> None:
+    s, path = case.sheet, "drive.supply"
+    if not isinstance(source, Battery):
+        s.given("V_oc", "voltage", f"{path}.voltage")
+        s.put("R_b", "internal resistance", 0.0, "resistance")
+    elif source.cells is None:
+        s.given("V_oc", "open-circuit voltage", f"{path}.open_circuit_voltage")
+        s.given("R_b", "internal resistance", f"{path}.resistance")
+    else:
+        s.put("n_s", "cells in series", source.cells.series, "ratio", "given", f"{path}.cells.series")
+        s.put("n_p", "rows in parallel", source.cells.parallel, "ratio", "given", f"{path}.cells.parallel")
+        s.given("V_c", "voltage of a cell", f"{path}.cells.cell_voltage")
+        s.given("R_cell", "resistance of a cell", f"{path}.cells.cell_resistance")
+        s.given("R_x", "leads and connectors", f"{path}.cells.extra_resistance")
+        s.step("V_oc", "open-circuit voltage", "n_s*V_c", "voltage")
+        s.step("R_b", "internal resistance", "R_cell*n_s/n_p + R_x", "resistance")
+
+
+def sources(case: Case, state: Sources) -> None:
+    """Speed, current and torque of every source at the speed v, and the supply that feeds them."""
+    supply(case, state)
+    s, drive = case.sheet, case.design.drive
+    radius(case)
+    ratios(case, state.gear)
+    s.put("n_u", "drive units", drive.units, "ratio", "given", "drive.units")
+    if any(isinstance(b.source, Motor) for b in drive.branches):
+        duty = min(1.0, state.applied / state.bus_voltage)
+        s.put("d", "duty: share of the bus voltage that reaches the motors", duty, "ratio", "solved")
+    demand = []
+    for b, branch in enumerate(drive.branches):
+        x = case.suffix(b)
+        s.put(f"n{x}", "sources a unit", branch.count, "ratio", "given", f"drive.branches[{b}].count")
+        s.step(f"w{x}", "speed behind the source", f"v*G{x}/r", "angular speed")
+        if isinstance(branch.source, Engine):
+            _engine(case, b, branch, state)
+        else:
+            _motor(case, b, branch, branch.source)
+            demand.append(f"n_u*n{x}*I{x}*(I{x}*R{x} + E{x})")
+    if demand:
+        s.step("I_bus", "the same current from the motors' side", f"({' + '.join(demand)})/V_b", "current", check=True)
+
+
+def _motor(case: Case, b: int, branch: Branch, motor: Motor) -> None:
+    s, x = case.sheet, case.suffix(b)
+    _constants(case, b, motor)
+    s.step(f"E{x}", "back-EMF", f"k_e{x}*w{x}", "voltage")
+    driven = f"(d*V_b - E{x})/R{x}"
+    if branch.controller and branch.controller.current_limit:
+        s.given(f"I_lim{x}", "the controller's limit", f"drive.branches[{b}].controller.current_limit")
+        driven = f"min(I_lim{x}, {driven})"
+    s.step(f"I{x}", "current of one motor", driven, "current")
+    s.step(f"T{x}", "torque of one motor", f"k_t{x}*(I{x} - I_0{x})", "torque")
+
+
+def _engine(case: Case, b: int, branch: Branch, state: Sources) -> None:
+    s, x, engine = case.sheet, case.suffix(b), branch.source
+    assert isinstance(engine, Engine)
+    s.given(f"w_c{x}", "speed at which the clutch engages", f"drive.branches[{b}].clutch.engagement_speed")
+    speed = s.step(f"w_e{x}", "speed of the engine", f"max(w{x}, w_c{x})", "angular speed")
+    s.put(f"d_e{x}", "throttle", state.throttle, "ratio", "solved")
+    curve = engine.torque_curve
+    after = next((c for c, point in enumerate(curve) if point[0] >= speed * (1 - 1e-12)), len(curve) - 1)
+    before = max(after - 1, 0)
+    path = f"drive.branches[{b}].source.torque_curve"
+    for name, point in (("1", before), ("2", after)):
+        s.given(f"w{name}{x}", f"engine: speed of point {point + 1}", f"{path}[{point}][0]")
+        s.given(f"T{name}{x}", f"engine: torque of point {point + 1}", f"{path}[{point}][1]")
+    if speed > curve[-1][0] * (1 + 1e-12):
+        text = "0"
+    elif before == after or speed <= curve[0][0]:
+        text = f"d_e{x}*T2{x}"
+    else:
+        text = f"d_e{x}*(T1{x} + (T2{x} - T1{x})*(w_e{x} - w1{x})/(w2{x} - w1{x}))"
+    s.step(f"T{x}", "torque of one engine", text, "torque")
+
+
+def drive_force(case: Case, state: Sources) -> None:
+    """F_drive at the speed v."""
+    sources(case, state)
+    s, joined = case.sheet, []
+    for b in range(len(case.design.drive.branches)):
+        x, divided = case.suffix(b), float(state.torque[b]) < 0.0
+        loss = f"/eta_b{b + 1}" if divided else f"*eta_b{b + 1}"
+        joined.append(f"n_u*n{x}*T{x}*i_b{b + 1}{loss}")
+    total = s.step("T_j", "torque of all sources where they join", " + ".join(joined), "torque")
+    loss = "/eta_t" if total < 0.0 else "*eta_t"
+    s.step("F_drive", "driving force at the wheels' rim", f"T_j*i_t{loss}/r", "force")
+
+
+def inertial_mass(case: Case) -> None:
+    """m_eff with wheels and rotors reduced to the rim."""
+    s, turning = case.sheet, []
+    weight(case)
+    radius(case)
+    s.given("J_w", "inertia of all wheels", "vehicle.wheels_inertia")
+    for b, branch in enumerate(case.design.drive.branches):
+        x, key = case.suffix(b), "inertia" if isinstance(branch.source, Engine) else "rotor_inertia"
+        s.given(f"J{x}", "inertia of one source", f"drive.branches[{b}].source.{key}")
+        turning.append(f"n_u*n{x}*J{x}*G{x}**2")
+    s.step("m_eff", "mass with what turns", f"m + (J_w + {' + '.join(turning)})/r**2", "mass")
+
+
+def geometry(case: Case) -> bool:
+    """L, b and h where they are given."""
+    if case.design.vehicle.geometry is None:
+        return False
+    s = case.sheet
+    s.given("L", "wheelbase", "vehicle.wheelbase")
+    s.given("b", "centre of mass ahead of the rear axle", "vehicle.cg_ahead_of_rear")
+    s.given("h", "height of the centre of mass", "vehicle.cg_height")
+    return True
+
+
+def axle_share(case: Case) -> str:
+    """The share of the weight on the driven wheels at rest, as an expression."""
+    vehicle, s = case.design.vehicle, case.sheet
+    if vehicle.driven_share is not None:
+        s.given("share", "share of the weight on the driven wheels", "vehicle.driven_share")
+        return "share"
+    if geometry(case):
+        return {"all": "1", "rear": "(L - b)/L", "front": "b/L"}[vehicle.driven]
+    return "1"
+
+
+def traction(case: Case) -> None:
+    """F_trac at the speed v, with weight transfer and the lifting of the front wheels."""
+    s, vehicle = case.sheet, case.design.vehicle
+    resistance(case)
+    s.given("mu", "grip", "vehicle.grip")
+    share = axle_share(case)
+    transfer = {"all": "0", "rear": "h/L", "front": "-h/L"}[vehicle.driven] if vehicle.geometry else "0"
+    moving = "(F_rr + F_air)"
+    held = f"mu*({share}*W - {transfer}*{moving})/(1 - mu*{transfer})" if transfer != "0" else f"mu*{share}*W"
+    lifts = vehicle.geometry is not None and vehicle.driven != "front"
+    if lifts:
+        s.step("F_lift", "force at which the front wheels lift", f"W*b/h + {moving}", "force")
+        beyond = transfer != "0" and s.known["mu"] * s.known["h"] / s.known["L"] >= 1.0
+        held = "F_lift" if beyond else f"min({held}, F_lift)"
+    s.step("F_trac", "what the tyres hold", held, "force")
+
+
+def wall(case: Case) -> None:
+    """What the tyres hold at a wall."""
+    s, vehicle = case.sheet, case.design.vehicle
+    standing_resistance(case)
+    s.given("mu", "grip", "vehicle.grip")
+    share = axle_share(case)
+    sign = {"all": "", "rear": " + h/L*F_grade", "front": " - h/L*F_grade"}[vehicle.driven] if vehicle.geometry else ""
+    s.step("F_wall", "what the tyres hold at a wall", f"max(0, min(mu*({share}*W{sign}), mu*W))", "force")
+
+
+def braking(case: Case) -> None:
+    """The constant deceleration of the brakes."""
+    s, vehicle = case.sheet, case.design.vehicle
+    standing_resistance(case)
+    s.given("mu", "grip", "vehicle.grip")
+    s.given("s_b", "share of the weight that brakes", "vehicle.braked_share")
+    held = ["mu*W*s_b"]
+    if vehicle.brake_force is not None:
+        s.given("F_b", "force of the brakes", "vehicle.brake_force")
+        held.append("F_b")
+    if geometry(case):
+        held.append("W*(L - b)/h")
+    s.step("F_brake", "braking force", f"min({', '.join(held)})" if len(held) > 1 else held[0], "force")
+    s.step("b_rate", "deceleration", "F_brake/m + g*sin(th)", "acceleration")

@@ -1,0 +1,456 @@
+"""The working of each measure: which blocks it takes, and its last steps."""
+
+from __future__ import annotations
+
+import dataclasses
+from collections.abc import Callable
+from dataclasses import dataclass
+
+import numpy as np
+
+from ydrometer.design import Document, Run
+from ydrometer.errors import YdrometerError
+from ydrometer.evaluate import Evaluation, evaluate
+from ydrometer.motion import trace
+from ydrometer.tables.measures import MEASURES
+from ydrometer.working import blocks
+from ydrometer.working.blocks import Case
+from ydrometer.working.ladder import climb
+from ydrometer.working.sheet import Column, Sheet, Working
+
+DYNAMICS = "Longitudinal model of a vehicle: any text on vehicle dynamics."
+ELECTRIC = "Direct-current motor in steady state behind a loss-free converter: any text on electric drives."
+GEARING = "Ratio of teeth or pitch diameters: ISO 53, ISO 606, ISO 5296, ISO 4184."
+ROWS = 14
+"""Rows of the table of a run, at most."""
+STEPS = 60
+GOLDEN = 0.6180339887498949
+
+
+class NoWorkingError(YdrometerError):
+    """A measure that is none, or a branch that is not there."""
+
+    code = "working"
+
+
+@dataclass(frozen=True, slots=True)
+class Recipe:
+    """How a measure is worked out: in words, by which steps, from which source."""
+
+    formula: str
+    write: Callable[[Case], None]
+    source: str
+    level: str = "moving"
+    """Whether it needs a design that starts: moving, or standing."""
+
+
+def working(document: Document, name: str, *, branch: int = 0, at: float | None = None) -> Working:
+    """The working behind a measure of a design.
+
+    Args:
+        document: the design.
+        name: of the measure.
+        branch: which one, for a measure that has a number for each.
+        at: the distance, speed or time it refers to, SI, in place of the run's.
+
+    Raises:
+        NoWorkingError: there is no such measure, or no such branch.
+    """
+    row = MEASURES.get(name)
+    if row is None or name not in RECIPES:
+        raise NoWorkingError(f"{name} is no measure with a working, use one of {', '.join(RECIPES)}", path=name)
+    if not 0 <= branch < len(document.design.drive.branches):
+        raise NoWorkingError(f"there is no branch {branch}", path=name)
+    if at is not None and row.run:
+        run = dataclasses.replace(document.design.run, **{row.run: at})
+        document = dataclasses.replace(document, design=dataclasses.replace(document.design, run=run))
+    evaluation = evaluate([document])
+    recipe, sheet = RECIPES[name], Sheet(document.values)
+    value = _of(evaluation, name, branch)
+    if value is not None and (recipe.level == "standing" or evaluation.value("top_speed", 0)):
+        recipe.write(_Asked(evaluation, 0, sheet, branch))
+    text = value if isinstance(value, str) else ""
+    plain, parts = climb(evaluation, 0, lambda e: _number(_of(e, name, branch)))
+    return Working(
+        name, row.dimension, _number(value), text, recipe.formula, recipe.source,
+        sheet.inputs, sheet.table, sheet.steps, plain, parts,
+    )  # fmt: skip
+
+
+@dataclass(frozen=True, slots=True)
+class _Asked(Case):
+    """A case with the branch that is asked for."""
+
+    branch: int
+
+    @property
+    def asked(self) -> str:
+        """The suffix of the symbols of that branch."""
+        return self.suffix(self.branch)
+
+
+def _of(evaluation: Evaluation, name: str, branch: int) -> float | str | None:
+    """The measure of the design, of one branch where there is one a branch, in the lowest gear."""
+    found = evaluation.value(name, 0)
+    if name == "overall_ratio":
+        branch *= len(evaluation.group(0)[0].batch.gears[0])
+    made: float | str | None = found[branch] if isinstance(found, list) else found
+    return made
+
+
+def _number(value: float | str | None) -> float | None:
+    return None if isinstance(value, str) else value
+
+
+def _value(case: Case, name: str) -> float:
+    return float(case.evaluation.value(name, case.index))
+
+
+def _last(case: Case) -> int:
+    return int(case.evaluation.raw("last_gear", case.index))
+
+
+def _state(case: Case, gear: int, speed: float) -> trace.Sources:
+    group, row = case.evaluation.group(case.index)
+    return trace.driving(group.batch, row, gear, speed)
+
+
+def _at_top(case: Case) -> None:
+    top = _value(case, "top_speed")
+    case.sheet.put("v", "speed at which nothing is left to accelerate", top, "speed", "solved")
+    blocks.drive_force(case, _state(case, _last(case), top))
+    blocks.resistance(case)
+
+
+def _at_rest(case: Case, *, pushing: bool) -> None:
+    group, row = case.evaluation.group(case.index)
+    case.sheet.put("v", "speed", 0.0, "speed")
+    blocks.drive_force(case, trace.standing(group.batch, row, pushing=pushing))
+
+
+def overall_ratio(case: Case) -> None:
+    """G of a branch in its lowest gear."""
+    blocks.ratios(case, 0)
+    case.sheet.step("G", "source turns per wheel turn", f"G{case.suffix(getattr(case, 'branch', 0))}", "ratio")
+
+
+def no_load_speed(case: Case) -> None:
+    """Where the driving force ends."""
+    gear = len(case.evaluation.group(case.index)[0].batch.gears[0]) - 1
+    speed = _value(case, "no_load_speed")
+    case.sheet.put("v", "speed at which no driving force is left", speed, "speed", "solved")
+    blocks.drive_force(case, _state(case, gear, speed))
+    case.sheet.step("v_0", "speed with the wheels in the air", f"w{case.suffix(0)}*r/G{case.suffix(0)}", "speed")
+
+
+def no_load_wheel_rpm(case: Case) -> None:
+    """The same as turns of the wheel."""
+    no_load_speed(case)
+    case.sheet.step("w_wheel", "speed of the wheel", "v_0/r", "angular speed")
+
+
+def top_speed(case: Case) -> None:
+    """Where driving force and resistance meet."""
+    _at_top(case)
+    case.sheet.step("v_top", "top speed", f"w{case.suffix(0)}*r/G{case.suffix(0)}", "speed")
+
+
+def limited_by(case: Case) -> None:
+    """The share of the no-load speed that is reached."""
+    _at_top(case)
+    blocks.traction(case)
+    last = float(case.evaluation.raw("no_load_in_last", case.index))
+    case.sheet.put("v_0", "no-load speed in the gear it ends in", last, "speed", "solved")
+    case.sheet.step("share_0", "share of the no-load speed; from 0.90 up it is the gearing", "v/v_0", "ratio")
+
+
+def launch_acceleration(case: Case) -> None:
+    """The lesser of what the drive and the tyres allow."""
+    group, row = case.evaluation.group(case.index)
+    gear = int(trace.points(group.batch, row).gear[0])
+    case.sheet.put("v", "speed", 0.0, "speed")
+    full = trace.standing(group.batch, row, pushing=False)
+    blocks.drive_force(case, dataclasses.replace(full, gear=gear))
+    blocks.inertial_mass(case)
+    blocks.traction(case)
+    step = case.sheet.step
+    step("a_drive", "what the drive allows", "(F_drive - F_res)/m_eff", "acceleration")
+    step("a_grip", "what the tyres allow", "(F_trac - F_res)/m", "acceleration")
+    step("a_0", "acceleration at the start", "min(a_drive, a_grip)", "acceleration")
+
+
+def stall_wheel_torque(case: Case) -> None:
+    """Full throttle, wheels held."""
+    _at_rest(case, pushing=False)
+    case.sheet.step("T_wheel", "torque at all driven wheels", "F_drive*r", "torque")
+
+
+def pushing_force(case: Case) -> None:
+    """The lesser of the drive and the tyres."""
+    _at_rest(case, pushing=False)
+    blocks.wall(case)
+    case.sheet.step("F_push", "pushing force", "min(F_drive, F_wall)", "force")
+
+
+def _current(moment: Callable[[Case], None], words: str) -> Callable[[Case], None]:
+    def write(case: Case) -> None:
+        moment(case)
+        x = case.suffix(getattr(case, "branch", 0))
+        case.sheet.step(f"I_m{x}", words, f"I{x}", "current")
+
+    return write
+
+
+def _bus(moment: Callable[[Case], None]) -> Callable[[Case], None]:
+    def write(case: Case) -> None:
+        moment(case)
+        case.sheet.step("I_supply", "current of the supply", "I_bus", "current")
+
+    return write
+
+
+def _launching(case: Case) -> None:
+    _at_rest(case, pushing=False)
+
+
+def _pushing(case: Case) -> None:
+    _at_rest(case, pushing=True)
+    blocks.wall(case)
+
+
+def peak_bus_current(case: Case) -> None:
+    """The moment of the run at which most is drawn."""
+    gear, speed = _peak(case)
+    case.sheet.put("v", "speed at which most is drawn", speed, "speed", "solved")
+    blocks.sources(case, _state(case, gear, speed))
+    case.sheet.step("I_peak", "largest current of the supply", "I_bus", "current")
+
+
+def _peak(case: Case) -> tuple[int, float]:
+    """Gear and speed of the largest current: the best point of the run, improved between its neighbours."""
+    group, row = case.evaluation.group(case.index)
+    points = trace.points(group.batch, row)
+    usable = np.flatnonzero((points.gear >= 0) & (points.speed <= 0.99 * points.speed[-1]))
+    best = int(usable[np.argmax(points.bus_current[usable])])
+    gear = int(points.gear[best])
+    low = points.speed[max(best - 1, 0)]
+    high = min(points.speed[min(best + 1, len(points.speed) - 1)], 0.99 * points.speed[-1])
+
+    def drawn(v: float) -> float:
+        return trace.driving(group.batch, row, gear, v).bus_current
+
+    left, right = float(low), float(max(high, low))
+    for _ in range(STEPS):
+        a, b = right - GOLDEN * (right - left), left + GOLDEN * (right - left)
+        left, right = (left, b) if drawn(a) > drawn(b) else (a, right)
+    middle = 0.5 * (left + right)
+    return gear, middle if drawn(middle) > points.bus_current[best] else float(points.speed[best])
+
+
+def stopping_distance(case: Case) -> None:
+    """From top speed at constant deceleration."""
+    blocks.braking(case)
+    case.sheet.put("v_top", "top speed", _value(case, "top_speed"), "speed", "solved")
+    case.sheet.step("x_stop", "distance to stand still", "v_top**2/(2*b_rate)", "distance")
+
+
+def max_grade(case: Case) -> None:
+    """Where the first of drive, tyres and front axle gives way."""
+    _at_rest(case, pushing=False)
+    s, vehicle = case.sheet, case.design.vehicle
+    blocks.standing_resistance(case)
+    s.given("mu", "grip", "vehicle.grip")
+    share = blocks.axle_share(case)
+    s.step("S", "weight itself", "m*g", "force")
+    s.step("R_1", "size of the turned pair of C_rr and 1", "hypot(C_rr*S, S)", "force")
+    drive = "acos(-max(-R_1, min(R_1, F_drive - F_fixed))/R_1) - atan2(S, -C_rr*S)"
+    angles = [s.step("th_drive", "slope that the drive can start on", drive, "angle")]
+    names = ["th_drive"]
+    t = {"all": "0", "rear": "h/L", "front": "-h/L"}[vehicle.driven] if vehicle.geometry else "0"
+    if t == "0" or s.known["mu"] * (s.known["h"] / s.known["L"]) * (1 if vehicle.driven == "rear" else -1) < 1.0:
+        s.step("A_2", "grip less rolling", f"mu*({share} - {t}*C_rr)/(1 - mu*{t}) - C_rr", "ratio")
+        s.step("B_2", "fixed drag as the tyres feel it", f"-(mu*{t}/(1 - mu*{t}) + 1)*F_fixed", "force")
+        s.step("R_2", "size of the turned pair of A_2 and 1", "hypot(A_2*S, S)", "force")
+        angles.append(s.step("th_grip", "slope that the tyres hold", "acos(-B_2/R_2) - atan2(S, A_2*S)", "angle"))
+        names.append("th_grip")
+    if vehicle.geometry is not None and vehicle.driven != "front":
+        s.step("th_lift", "slope at which the front wheels lift", "atan(b/h)", "angle")
+        names.append("th_lift")
+    s.step("grade", "the steepest slope", f"tan(min({', '.join(names)}))" if len(names) > 1 else f"tan({names[0]})",
+           "grade")  # fmt: skip
+
+
+def motor_speed_at_top(case: Case) -> None:
+    """The source's own speed."""
+    _at_top(case)
+    x = case.suffix(getattr(case, "branch", 0))
+    own = f"w_e{x}" if f"w_e{x}" in case.sheet.known else f"w{x}"
+    case.sheet.step(f"w_top{x}", "speed of the source at top speed", own, "angular speed")
+
+
+def endurance_at_top(case: Case) -> None:
+    """Capacity over current."""
+    _at_top(case)
+    s, source = case.sheet, case.design.drive.supply
+    cells = getattr(source, "cells", None)
+    if cells is not None:
+        s.given("Q_cell", "capacity of a cell", "drive.supply.cells.cell_capacity")
+        s.put("n_p", "rows in parallel", cells.parallel, "ratio", "given", "drive.supply.cells.parallel")
+        s.step("Q", "capacity", "Q_cell*n_p", "charge")
+    else:
+        s.given("Q", "capacity", "drive.supply.capacity")
+    s.step("t_top", "time at top speed", "Q/I_bus", "time")
+
+
+def range_at_top(case: Case) -> None:
+    """That time at that speed."""
+    endurance_at_top(case)
+    case.sheet.step("x_top", "range at top speed", "t_top*v", "distance")
+
+
+def _table(case: Case, time: float) -> None:
+    """The run up to a time in rows: from one speed to the next, what time, distance and energy that takes."""
+    group, row = case.evaluation.group(case.index)
+    points = trace.points(group.batch, row)
+    inside = np.flatnonzero(points.time < time)
+    chosen = inside[np.unique(np.linspace(0, len(inside) - 1, ROWS).astype(int))]
+    end = _moment(case, time)
+    t, v, x, e = (
+        np.append(part[chosen], last)
+        for part, last in zip((points.time, points.speed, points.distance, points.energy), end, strict=True)
+    )
+    case.sheet.columns(
+        Column("v_from", "from a speed of", "speed", v[:-1].tolist()),
+        Column("v_to", "to", "speed", v[1:].tolist()),
+        Column("dt", "takes", "time", np.diff(t).tolist()),
+        Column("dx", "and covers", "distance", np.diff(x).tolist()),
+        Column("dE", "drawing", "energy", np.diff(e).tolist()),
+        Column("dv", "gaining", "speed", np.diff(v).tolist()),
+    )
+
+
+def _moment(case: Case, time: float) -> tuple[float, float, float, float]:
+    """Time, speed, distance and energy of the run at a time, by asking for it as a run of its own."""
+    document = case.evaluation.documents[case.index]
+    there = _asked_again(document, Run(time=time))
+    distance = there.value("distance_in_time", 0)
+    at = _asked_again(document, Run(distance=distance))
+    return time, at.value("speed_at_distance", 0), distance, at.value("energy_per_run", 0) or 0.0
+
+
+def _asked_again(document: Document, run: Run) -> Evaluation:
+    return evaluate([dataclasses.replace(document, design=dataclasses.replace(document.design, run=run))])
+
+
+def _run(symbol: str, words: str, expression: str, dimension: str, until: str) -> Callable[[Case], None]:
+    def write(case: Case) -> None:
+        time = case.design.run.time if until == "run" else _value(case, until)
+        assert time is not None
+        _table(case, time)
+        case.sheet.step(symbol, words, expression, dimension)
+
+    return write
+
+
+def sprint_and_stop(case: Case) -> None:
+    """The run up to the braking point, then braking."""
+    blocks.braking(case)
+    rate = float(case.sheet.known["b_rate"])
+    total, distance = _value(case, "sprint_and_stop"), case.design.run.distance
+    assert distance is not None
+    # The braking point stands where what is left of the time is just the braking: t + v(t)/b = total.
+    low, high = 0.0, total
+    for _ in range(STEPS):
+        middle = 0.5 * (low + high)
+        low, high = (middle, high) if middle + _moment(case, middle)[1] / rate < total else (low, middle)
+    _table(case, high)
+    s = case.sheet
+    s.step("t_b", "time up to the braking point", "sum(dt)", "time")
+    s.step("v_b", "speed there", "sum(dv)", "speed")
+    s.step("t_all", "time from rest to rest", "t_b + v_b/b_rate", "time")
+
+
+BY_TABLE = "Integrals over speed, t = ∫dv/a and x = ∫v·dv/a, summed in rows: " + DYNAMICS
+RECIPES: dict[str, Recipe] = {
+    "overall_ratio": Recipe("Ratios of all stages in a row multiply.", overall_ratio, GEARING, "standing"),
+    "no_load_speed": Recipe(
+        "In the air a motor only overcomes itself: it turns so fast that its back-EMF leaves no driving force.",
+        no_load_speed, ELECTRIC, "standing",
+    ),
+    "no_load_wheel_rpm": Recipe("The no-load speed as turns of the wheel.", no_load_wheel_rpm, ELECTRIC, "standing"),
+    "top_speed": Recipe(
+        "The speed at which the driving force is just the resistance of rolling, air and slope.", top_speed, DYNAMICS
+    ),
+    "limited_by": Recipe(
+        "Gearing, where the top speed is at least 0.90 of the no-load speed; else grip or power, whichever ends it.",
+        limited_by, DYNAMICS,
+    ),
+    "launch_acceleration": Recipe(
+        "What is left of the force over the mass: of the drive's, or of the tyres' where that is less.",
+        launch_acceleration, DYNAMICS,
+    ),
+    "time_to_distance": Recipe(
+        "Every small gain in speed takes dv/a; the rows add up.",
+        _run("t_D", "time to the distance", "sum(dt)", "time", "time_to_distance"), BY_TABLE,
+    ),
+    "speed_at_distance": Recipe(
+        "The gains in speed up to the distance add up.",
+        _run("v_D", "speed at the distance", "sum(dv)", "speed", "time_to_distance"), BY_TABLE,
+    ),
+    "time_to_speed": Recipe(
+        "Every small gain in speed takes dv/a; the rows add up.",
+        _run("t_v", "time to the speed", "sum(dt)", "time", "time_to_speed"), BY_TABLE,
+    ),
+    "distance_in_time": Recipe(
+        "Every small gain in speed covers v·dv/a; the rows add up.",
+        _run("x_t", "distance in the time", "sum(dx)", "distance", "run"), BY_TABLE,
+    ),
+    "energy_per_run": Recipe(
+        "What the supply gives, bus voltage times current, over the run; the rows add up.",
+        _run("E_D", "energy for the distance", "sum(dE)", "energy", "time_to_distance"), BY_TABLE,
+    ),
+    "sprint_and_stop": Recipe(
+        "The run up to the braking point, and from there the speed over the deceleration.", sprint_and_stop, BY_TABLE
+    ),
+    "stopping_distance": Recipe(
+        "Speed squared over twice the deceleration; the air's help is left out.", stopping_distance, DYNAMICS
+    ),
+    "stall_wheel_torque": Recipe(
+        "Torque of the sources, held still, through all stages with their losses.", stall_wheel_torque, ELECTRIC,
+        "standing",
+    ),
+    "pushing_force": Recipe(
+        "What the drive gives held still, or what the tyres hold where that is less.", pushing_force, DYNAMICS,
+        "standing",
+    ),
+    "pushing_limit": Recipe("The lesser of the two forces names it.", pushing_force, DYNAMICS, "standing"),
+    "pushing_motor_current": Recipe(
+        "The current that gives the push: where the tyres hold it back, eased off to just that.",
+        _current(_pushing, "current of one motor while pushing"), ELECTRIC, "standing",
+    ),
+    "pushing_bus_current": Recipe(
+        "What all motors take while pushing, over the bus voltage.", _bus(_pushing), ELECTRIC, "standing"
+    ),
+    "launch_motor_current": Recipe(
+        "Held still only resistance bounds the current, or the controller.",
+        _current(_launching, "current of one motor in the hard start"), ELECTRIC, "standing",
+    ),
+    "launch_bus_current": Recipe(
+        "What all motors take in the hard start, over the bus voltage.", _bus(_launching), ELECTRIC, "standing"
+    ),
+    "peak_bus_current": Recipe(
+        "The largest current of the run, looked for up to 0.99 of the top speed.", peak_bus_current, ELECTRIC
+    ),
+    "cruise_motor_current": Recipe(
+        "The current whose torque just holds the top speed.",
+        _current(_at_top, "current of one motor at top speed"), ELECTRIC,
+    ),
+    "cruise_bus_current": Recipe("What all motors take at top speed.", _bus(_at_top), ELECTRIC),
+    "max_grade": Recipe(
+        "The slope at which the first gives way: the drive, the tyres, or the front axle.", max_grade, DYNAMICS,
+        "standing",
+    ),
+    "motor_speed_at_top": Recipe("Speed of the wheel times the overall ratio.", motor_speed_at_top, GEARING),
+    "endurance_at_top": Recipe("Capacity over the current at top speed.", endurance_at_top, ELECTRIC),
+    "range_at_top": Recipe("Time at top speed times that speed.", range_at_top, ELECTRIC),
+}  # fmt: skip
