@@ -10,6 +10,7 @@ from typing import Any
 import numpy as np
 
 from ydrometer import driveline, targets
+from ydrometer.cautions import cautions
 from ydrometer.design import RUN_KEYS, Design, Document, Run, Target
 from ydrometer.motion import measures
 from ydrometer.motion.measures import WORDS, Results, Wanted
@@ -227,7 +228,8 @@ def messages(evaluation: Evaluation, index: int = 0) -> list[Message]:
         if isinstance(branch.source, Motor):
             found += _disagreement(branch.source, path)
         found += _over_speed(branch.source.max_speed, speeds[b], path)
-    return found
+    top, stop = (evaluation.value(name, index) for name in ("top_speed", "stopping_distance"))
+    return found + [Message("caution", c.path, c.text) for c in cautions(design, top, stop)]
 
 
 def _held(reason: str) -> Message:

@@ -23,6 +23,7 @@ READOUT = (
     "peak_bus_current",
     "max_grade",
     "launch_acceleration",
+    "no_load_speed",
 )
 """What the readout shows beside the targets, in this order, while there is room."""
 READOUT_LENGTH = 6
@@ -254,7 +255,7 @@ def _shown_targets(made: design.Design) -> list[tuple[int | None, Target]]:
     named = {target.measure for target in made.targets}
     for name in READOUT:
         key = MEASURES[name].run
-        known = not key or getattr(made.run, key) is not None
+        known = (not key or getattr(made.run, key) is not None) and (made.drive.supply or "current" not in name)
         if len(shown) < READOUT_LENGTH and name not in named and known:
             shown.append((None, Target(measure=name, lower=None, upper=None, wanted="", run=Run())))
     return shown

@@ -50,6 +50,22 @@ def input_name(design: Design, path: str) -> str:
     return INPUTS.get(key, f"the {key.replace('_', ' ')}")
 
 
+MEASURES = {
+    "time_to_distance": "the time over the distance",
+    "speed_at_distance": "the speed at the distance",
+    "time_to_speed": "the time to the speed",
+    "distance_in_time": "the distance in the time",
+    "max_grade": "the steepest slope",
+    "energy_per_run": "the energy of a run",
+    "peak_bus_current": "the largest supply current",
+    "sprint_and_stop": "the time of sprint and stop",
+    "no_load_wheel_rpm": "the wheel's speed in the air",
+    "launch_acceleration": "the pull away",
+    "endurance_at_top": "the time at top speed",
+    "range_at_top": "the range at top speed",
+}
+
+
 def measure_name(name: str) -> str:
     """A measure in words, as it stands in a sentence."""
-    return name.replace("_", " ").replace("bus current", "supply current")
+    return MEASURES.get(name, name.replace("_", " ").replace("bus current", "supply current"))

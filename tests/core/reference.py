@@ -256,6 +256,7 @@ class Reference:
 
     def leg(self, start: End, until: str, value: float, change: float, end: float) -> tuple[End, bool]:
         gear = start.gear
+        change = min(change, end * (1 - 2 * SETTLED)) if math.isfinite(change) else change
 
         def rates(_: float, state: Any) -> list[float]:
             v = max(float(state[0]), 0.0)

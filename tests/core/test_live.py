@@ -109,7 +109,8 @@ class Gauges(unittest.TestCase):
 
     def test_a_new_vehicle_drives_forwards(self) -> None:
         shown = look(new_vehicle("New"))
-        self.assertEqual((shown.state, shown.view.line.forwards, shown.messages), ("ok", True, []))
+        self.assertEqual((shown.state, shown.view.line.forwards), ("ok", True))
+        self.assertEqual([m.level for m in shown.messages], ["caution"])
 
 
 class Targets(unittest.TestCase):
@@ -162,8 +163,15 @@ class Messages(unittest.TestCase):
             "stall_current": "8.2 A",
         }
         bench = copy.deepcopy({"kind": "motor", "bench_points": points})
+        fused = {"drive.supply.current_limit": "80 A"}
+        pack = {"kind": "battery", "cells": {"series": 6, "cell_voltage": "4.2 V"}}
         for changes, words in (
-            ({}, ""),
+            (fused, ""),
+            ({}, "drive.supply.current_limit: Put a fuse"),
+            ({"drive.supply": pack}, "Charge lithium packs watched"),
+            ({"vehicle.payload": "70 kg"}, "Somebody rides on it"),
+            ({"vehicle.brake_force": "12 N"}, "12 m is a usual bound: match the brakes"),
+            ({"targets": [{"measure": "stopping_distance", "at_most": "2 m"}]}, "2 m are allowed"),
             (tall, "vehicle.cg_height: The front wheels lift"),
             ({"conditions": {"grade": -1.5}, "vehicle.brake_force": "5 N"}, "The slope beats the brakes"),
             ({"conditions": {"grade": 2.0}}, "drive: It will not start"),

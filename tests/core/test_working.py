@@ -38,7 +38,8 @@ class Recomputing(unittest.TestCase):
                     else:
                         self.assertFalse(evaluation.starts(0))
                 if made.plain is not None and isinstance(value, float):
-                    self.assertAlmostEqual((made.parts[-1].value if made.parts else made.plain) or 0.0, value)
+                    reached = (made.parts[-1].value if made.parts else made.plain) or 0.0
+                    self.assertAlmostEqual(reached, value, delta=1e-8 * max(1.0, abs(value)))
 
     def recomputed(self, made: Working) -> None:
         """From the inputs and the table alone, step by step."""

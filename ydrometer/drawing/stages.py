@@ -16,6 +16,8 @@ ASSUMED_BELT_PITCH = 5e-3
 ASSUMED_CHAIN_PITCH = 6.35e-3
 SPACING = 1.35
 """Centre distance of a loop of unknown length, relative to the sum of its wheels' radii."""
+CLEAR = 0.5
+"""Gap between a wheel's shaft and the case behind it, relative to the road wheel's radius."""
 BELT_LINE = 0.11
 """How far a belt pulley's rim lies inside its pitch circle, relative to the pitch (ISO 13050, middle of the range)."""
 ROLLER = 0.625
@@ -153,10 +155,12 @@ def speeds(stage: Speeds, start: Start) -> Drawn:
 
 
 def _box(start: Start, form: BoxForm, ratio: float, steps: list[float], long: float) -> Drawn:
-    end = start.x + long * start.road_radius
-    box = Box(start.path, form, steps, start.x, end, start.y, 0.6 * start.road_radius, ratio, start.step + 1,
+    # The case stands clear of the wheel before it on the same shaft.
+    near = start.x + CLEAR * start.road_radius
+    end = near + long * start.road_radius
+    box = Box(start.path, form, steps, near, end, start.y, 0.6 * start.road_radius, ratio, start.step + 1,
               start.step)  # fmt: skip
-    return Drawn(end, boxes=[box], assumed=True)
+    return Drawn(end + CLEAR * start.road_radius, boxes=[box], assumed=True)
 
 
 def _looped(

@@ -63,10 +63,10 @@ def _no_slipping(batch: Batch, i: int) -> None:
 EFFECTS: tuple[Effect, ...] = (
     ("the supply sags under load", _no_sag),
     ("motors take current to turn at all", _no_idling),
-    ("friction in the stages", _no_friction),
     ("rolling resistance", _no_rolling),
     ("drag of the air", _no_air),
     ("the slope", _level),
+    ("friction in the stages", _no_friction),
     ("the tyres slip", _no_slipping),
 )
 SMALL = 1e-9

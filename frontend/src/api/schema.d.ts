@@ -70,6 +70,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/aids/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["aids_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/demo/": {
         parameters: {
             query?: never;
@@ -81,6 +97,22 @@ export interface paths {
         put?: never;
         /** @description Open to those not signed in; Django's token is asked for all the same. */
         post: operations["demo_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/doubts/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["doubts_create"];
         delete?: never;
         options?: never;
         head?: never;
@@ -184,6 +216,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/working/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["working_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/workshops/": {
         parameters: {
             query?: never;
@@ -268,6 +316,32 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        Aid: {
+            asked: components["schemas"]["Asked"][];
+            dimension: string;
+            expression: string;
+            hint: string;
+            name: string;
+            note: string;
+            path: string;
+            symbol: string;
+            title: string;
+            words: string;
+        };
+        /** @description What was measured, as typed, by the symbols of the aid. */
+        AidRequestRequest: {
+            aid: string;
+            given: {
+                [key: string]: unknown;
+            };
+        };
+        Asked: {
+            dimension: string;
+            example: string;
+            flag?: boolean;
+            symbol: string;
+            words: string;
+        };
         Box: {
             form: components["schemas"]["BoxFormEnum"];
             /** Format: double */
@@ -296,6 +370,12 @@ export interface components {
         Characteristic: {
             x: number[];
             y: number[];
+        };
+        Column: {
+            dimension: string;
+            symbol: string;
+            values: number[];
+            words: string;
         };
         /** @description Both versions: what was sent, and what somebody else has saved since. */
         Conflict: {
@@ -333,10 +413,44 @@ export interface components {
             symbol: string;
             typed: string;
         };
+        Doubt: {
+            /** Format: double */
+            high: number | null;
+            /** Format: double */
+            low: number | null;
+            measure: string;
+            path: string;
+            /** Format: double */
+            share: number;
+            target: number | null;
+            words: string;
+        };
+        Doubts: {
+            first: string;
+            gauges: components["schemas"]["Doubt"][];
+        };
+        /** @description `assumed` says whether assumed values are drawn with their usual spreads. */
+        DoubtsRequestRequest: {
+            /** @default true */
+            assumed: boolean;
+            document: {
+                [key: string]: unknown;
+            };
+        };
         Fault: {
             path: string;
             problem: string;
             remedy: string;
+        };
+        Finding: {
+            aid: string;
+            dimension: string;
+            note: string;
+            path: string;
+            steps: components["schemas"]["Step"][];
+            typed: string;
+            /** Format: double */
+            value: number;
         };
         Flow: {
             /** Format: double */
@@ -379,6 +493,16 @@ export interface components {
             /** Format: double */
             ratio: number;
             speed: number[];
+        };
+        Input: {
+            dimension: string;
+            note: string;
+            origin: components["schemas"]["OriginEnum"];
+            path: string;
+            symbol: string;
+            /** Format: double */
+            value: number;
+            words: string;
         };
         LineDrawing: {
             /** Format: double */
@@ -483,6 +607,24 @@ export interface components {
                 [key: string]: unknown;
             };
             name?: string;
+        };
+        /**
+         * @description * `given` - given
+         *     * `measured` - measured
+         *     * `part` - part
+         *     * `assumed` - assumed
+         *     * `default` - default
+         *     * `constant` - constant
+         *     * `solved` - solved
+         * @enum {string}
+         */
+        OriginEnum: "given" | "measured" | "part" | "assumed" | "default" | "constant" | "solved";
+        Part: {
+            /** Format: double */
+            change: number | null;
+            /** Format: double */
+            value: number | null;
+            words: string;
         };
         PasswordRequest: {
             current: string;
@@ -632,6 +774,15 @@ export interface components {
          * @enum {string}
          */
         StateEnum: "ok" | "will not start";
+        Step: {
+            check: boolean;
+            dimension: string;
+            expression: string;
+            symbol: string;
+            /** Format: double */
+            value: number;
+            words: string;
+        };
         Sweep: {
             columns: components["schemas"]["SweepColumn"][];
             member: string;
@@ -687,6 +838,7 @@ export interface components {
             run: components["schemas"]["RunCurve"] | null;
         };
         Vocabulary: {
+            aids: components["schemas"]["Aid"][];
             dimensions: components["schemas"]["DimensionEntry"][];
             measures: components["schemas"]["MeasureEntry"][];
         };
@@ -717,6 +869,32 @@ export interface components {
          * @enum {string}
          */
         WheelFormEnum: "gear" | "ring" | "bevel" | "pulley" | "sprocket" | "grooved";
+        Working: {
+            dimension: string;
+            formula: string;
+            inputs: components["schemas"]["Input"][];
+            measure: string;
+            parts: components["schemas"]["Part"][];
+            /** Format: double */
+            plain: number | null;
+            source: string;
+            steps: components["schemas"]["Step"][];
+            table: components["schemas"]["Column"][];
+            text: string;
+            /** Format: double */
+            value: number | null;
+        };
+        /** @description `branch` chooses one of several numbers; `at` is a distance, speed or time in place of the run's, SI. */
+        WorkingRequestRequest: {
+            /** Format: double */
+            at?: number | null;
+            /** @default 0 */
+            branch: number;
+            document: {
+                [key: string]: unknown;
+            };
+            measure: string;
+        };
         Workshop: {
             /** Format: uuid */
             readonly id: string;
@@ -866,6 +1044,47 @@ export interface operations {
             };
         };
     };
+    aids_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AidRequestRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Finding"];
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     demo_create: {
         parameters: {
             query?: never;
@@ -885,6 +1104,47 @@ export interface operations {
             };
             /** @description Refused, with the reason */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    doubts_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DoubtsRequestRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Doubts"];
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -1244,6 +1504,47 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Vocabulary"];
+                };
+            };
+        };
+    };
+    working_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WorkingRequestRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Working"];
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
         };

@@ -7,13 +7,15 @@ export interface Preferences {
   reducing: boolean;
   dark: boolean;
   letterKeys: boolean;
+  /** Whether assumed values count as doubtful. */
+  doubtAssumed: boolean;
 }
 
 const KEY = "ydrometer-preferences";
 
 function read(): Preferences {
   const dark = window.matchMedia?.("(prefers-color-scheme: dark)").matches ?? false;
-  const first: Preferences = { system: "metric", reducing: true, dark, letterKeys: true };
+  const first: Preferences = { system: "metric", reducing: true, dark, letterKeys: true, doubtAssumed: true };
   try {
     return { ...first, ...(JSON.parse(localStorage.getItem(KEY) ?? "{}") as Partial<Preferences>) };
   } catch {

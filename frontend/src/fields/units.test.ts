@@ -10,6 +10,7 @@ const vocabulary: Vocabulary = {
     { name: "ratio", metric: unit("", 1), inch: unit("", 1), example: "" },
   ],
   measures: [],
+  aids: [],
 };
 const metric = makeUnits(vocabulary, "metric", true);
 const inch = makeUnits(vocabulary, "inch", false);

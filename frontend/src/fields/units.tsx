@@ -11,6 +11,7 @@ export interface Units {
   reducing: boolean;
   entry: (dimension: string) => Entry;
   measures: Vocabulary["measures"];
+  aids: Vocabulary["aids"];
 }
 
 const UnitsContext = createContext<Units | null>(null);
@@ -28,6 +29,7 @@ export function makeUnits(vocabulary: Vocabulary, system: System, reducing: bool
     system,
     reducing,
     measures: vocabulary.measures,
+    aids: vocabulary.aids,
     entry: (dimension) => {
       const found = entries.get(dimension);
       if (!found) throw new Error(`no dimension ${dimension}`);

@@ -1,12 +1,20 @@
 import { Box, Flex } from "@chakra-ui/react";
 import { memo } from "react";
-import type { Gauge } from "../api/client";
+import type { Doubts, Gauge } from "../api/client";
 import { change, show, type Units, useUnits } from "../fields/units";
 import { StandingMark } from "../marks/StandingMark";
 import { label } from "../words/measures";
 
 /** One gauge for each target and a few more measures, on every station. */
-export const Readout = memo(function Readout({ gauges, stale }: { gauges: Gauge[]; stale: boolean }) {
+interface Props {
+  gauges: Gauge[];
+  doubts: Doubts | null;
+  stale: boolean;
+  /** Opens the working behind a value. */
+  onAsk: (asked: { measure: string; at: number | null }) => void;
+}
+
+export const Readout = memo(function Readout({ gauges, doubts, stale, onAsk }: Props) {
   return (
     <Flex
       as="section"
@@ -19,12 +27,16 @@ export const Readout = memo(function Readout({ gauges, stale }: { gauges: Gauge[
       py="1"
       gap="4"
       overflowX="auto"
-      tabIndex={0}
       opacity={stale ? 0.6 : 1}
       data-readout
     >
-      {gauges.map((gauge) => (
-        <GaugeView key={`${gauge.measure} ${gauge.target}`} gauge={gauge} />
+      {gauges.map((gauge, i) => (
+        <GaugeView
+          key={`${gauge.measure} ${gauge.target}`}
+          gauge={gauge}
+          band={doubts?.gauges[i]?.measure === gauge.measure ? doubts.gauges[i] : undefined}
+          onAsk={() => onAsk({ measure: gauge.measure, at: gauge.at })}
+        />
       ))}
     </Flex>
   );
@@ -42,7 +54,9 @@ export function runText(gauge: Gauge, units: Units): string {
   return `${Number(shown.number) || shown.number} ${shown.unit}`;
 }
 
-function GaugeView({ gauge }: { gauge: Gauge }) {
+type Band = Doubts["gauges"][number] | undefined;
+
+function GaugeView({ gauge, band, onAsk }: { gauge: Gauge; band: Band; onAsk: () => void }) {
   const units = useUnits();
   const shown = show(units, gauge.dimension, gauge.value);
   const moved = change(units, gauge.dimension, gauge.value, gauge.mark);
@@ -55,9 +69,17 @@ function GaugeView({ gauge }: { gauge: Gauge }) {
         </Box>
       </Flex>
       <Box fontFamily="mono" lineHeight="1.25" whiteSpace="nowrap">
-        <Box as="span" fontSize="23px" fontWeight="700" data-value>
+        <button
+          type="button"
+          className="value"
+          onClick={onAsk}
+          disabled={gauge.value === null || gauge.measure === "price"}
+          title="Show the working"
+          aria-label={`${gaugeLabel(gauge, units)}: ${shown.number} ${shown.unit}. Show the working`}
+          data-value
+        >
           {shown.number}
-        </Box>{" "}
+        </button>{" "}
         <Box as="span" fontSize="sm">
           {shown.unit}
         </Box>{" "}
@@ -65,9 +87,9 @@ function GaugeView({ gauge }: { gauge: Gauge }) {
           {moved}
         </Box>
       </Box>
-      <Scale gauge={gauge} />
+      <Scale gauge={gauge} band={band} />
       <Box fontSize="xs" color="ink.second" minH="1.2em" lineHeight="1.3">
-        {gauge.wanted}
+        {gauge.wanted || bandText(units, gauge, band)}
       </Box>
     </Box>
   );
@@ -76,8 +98,18 @@ function GaugeView({ gauge }: { gauge: Gauge }) {
 const WIDTH = 160;
 
 /** The value on a short scale, the target as a notch, the mark as a thin stroke. */
-function Scale({ gauge }: { gauge: Gauge }) {
-  const places = [gauge.value, gauge.lower, gauge.upper, gauge.mark].filter((v): v is number => v !== null);
+/** Where the value probably lies, in words. */
+function bandText(units: Units, gauge: Gauge, band: Band): string {
+  if (!band || band.low === null || band.high === null) return "";
+  const low = show(units, gauge.dimension, band.low).number;
+  const high = show(units, gauge.dimension, band.high).number;
+  return low === high ? "" : `${low} to ${high}`;
+}
+
+function Scale({ gauge, band }: { gauge: Gauge; band: Band }) {
+  const places = [gauge.value, gauge.lower, gauge.upper, gauge.mark, band?.high ?? null].filter(
+    (v): v is number => v !== null,
+  );
   if (gauge.value === null || places.length === 0) return <Box h="14px" />;
   const high = Math.max(...places) * 1.25 || 1;
   const low = Math.min(0, ...places);
@@ -111,6 +143,17 @@ function Scale({ gauge }: { gauge: Gauge }) {
               stroke={notch}
             />
           ),
+      )}
+      {band && band.low !== null && band.high !== null && (
+        <rect
+          x={x(band.low)}
+          y={3.5}
+          width={Math.max(1, x(band.high) - x(band.low))}
+          height={9}
+          fill="var(--chakra-colors-spruce)"
+          opacity={0.28}
+          data-band
+        />
       )}
       {gauge.mark !== null && (
         <path

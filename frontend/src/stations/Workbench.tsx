@@ -1,19 +1,23 @@
 import { Box, Button, Flex } from "@chakra-ui/react";
-import { memo, useEffect, useMemo, useReducer, useRef, useState } from "react";
+import { lazy, memo, Suspense, useCallback, useEffect, useMemo, useReducer, useRef, useState } from "react";
 import { Link, Navigate } from "react-router";
-import { TopBar } from "../app/TopBar";
+import { TopBar, useBar } from "../app/TopBar";
 import { Conflict } from "../design/Conflict";
 import { type DesignDocument, withValue } from "../design/document";
 import { saveDesignFile } from "../design/files";
 import { begin, history } from "../design/history";
 import type { Selected } from "../design/selected";
 import { type SaveState, useAutosave } from "../design/useAutosave";
+import { useDoubts } from "../design/useDoubts";
 import { useLive } from "../design/useLive";
 import { Readout } from "../readout/Readout";
+import type { Asked } from "../working/WorkingDrawer";
 import { BriefStation } from "./brief/BriefStation";
 import { type Edit, WorkProvider } from "./context";
 import { LineStation } from "./line/LineStation";
 import { StationList } from "./StationList";
+
+const WorkingDrawer = lazy(() => import("../working/WorkingDrawer"));
 
 interface Props {
   vehicle: string;
@@ -34,6 +38,9 @@ export function Workbench({ vehicle, station, stored, first, document: opened, r
   const [selected, setSelected] = useState<Selected | null>(FIRST_WHEEL);
   const document = past.present;
   const { live, faults, trouble } = useLive(document, mark, selected);
+  const doubts = useDoubts(document, useBar().preferences.doubtAssumed);
+  const [asked, setAsked] = useState<Asked | null>(null);
+  const ask = useCallback((gauge: Asked) => setAsked(gauge), []);
   const { state, rebase } = useAutosave(vehicle, document, first, stored);
 
   useUndoKeys(dispatch);
@@ -53,8 +60,8 @@ export function Workbench({ vehicle, station, stored, first, document: opened, r
     };
   }, [readOnly]);
   const figures = useMemo(
-    () => live && { live, faults, selected, marked: mark !== null },
-    [live, faults, selected, mark],
+    () => live && { live, faults, selected, marked: mark !== null, doubts },
+    [live, faults, selected, mark, doubts],
   );
 
   const Station = STATIONS[station];
@@ -124,8 +131,13 @@ export function Workbench({ vehicle, station, stored, first, document: opened, r
         </Box>
       </Flex>
       <Box position={{ base: "sticky", md: "static" }} bottom="0" minH="96px" bg="panel">
-        {live && <Readout gauges={live.gauges} stale={faults.length > 0} />}
+        {live && <Readout gauges={live.gauges} doubts={doubts} stale={faults.length > 0} onAsk={ask} />}
       </Box>
+      {asked && (
+        <Suspense fallback={null}>
+          <WorkingDrawer asked={asked} document={document} onClose={() => setAsked(null)} />
+        </Suspense>
+      )}
     </Flex>
   );
 }

@@ -4,7 +4,7 @@
  * painted twice for one key press.
  */
 import { createContext, type ReactNode, useContext } from "react";
-import type { Fault, Live } from "../api/client";
+import type { Doubts, Fault, Live } from "../api/client";
 import type { DesignDocument } from "../design/document";
 import type { Selected } from "../design/selected";
 
@@ -23,6 +23,7 @@ export interface Figures {
   faults: Fault[];
   selected: Selected | null;
   marked: boolean;
+  doubts: Doubts | null;
 }
 
 const EditContext = createContext<Edit | null>(null);

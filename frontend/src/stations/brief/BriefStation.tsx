@@ -1,7 +1,11 @@
-import { Box, Heading } from "@chakra-ui/react";
+import { Box, Flex, Heading } from "@chakra-ui/react";
+import { useBar } from "../../app/TopBar";
 import { TextField } from "../../fields/TextField";
-import { useDocument, useEdit } from "../context";
+import { StandingMark } from "../../marks/StandingMark";
+import { useDocument, useEdit, useFigures } from "../context";
 import { Field, WholeNumber } from "../Field";
+import { Aids } from "./Aids";
+import { DrivenAxle } from "./DrivenAxle";
 import { SideView } from "./SideView";
 import { Targets } from "./Targets";
 
@@ -21,7 +25,48 @@ export function BriefStation() {
       <Panel title="The vehicle">
         <SideView />
         <Measures />
+        <Aids />
+        <Worth />
+        <Words />
       </Panel>
+    </Box>
+  );
+}
+
+/** What would be worth measuring first, and whether assumed values count as doubtful at all. */
+function Worth() {
+  const { doubts } = useFigures();
+  const { preferences, change } = useBar();
+  return (
+    <Box mt="4" data-doubts>
+      <Box fontWeight="600" minH="1.4em">
+        {doubts?.first}
+      </Box>
+      <label style={{ fontSize: "14px" }}>
+        <input
+          type="checkbox"
+          checked={preferences.doubtAssumed}
+          onChange={(event) => change({ doubtAssumed: event.target.checked })}
+        />{" "}
+        Count the usual doubt in assumed values
+      </label>
+    </Box>
+  );
+}
+
+/** Cautions and warnings that the figures call for. */
+function Words() {
+  const { live } = useFigures();
+  return (
+    <Box as="ul" listStyleType="none" p="0" mt="3" fontSize="sm" data-cautions>
+      {live.messages.map((message) => (
+        <Flex as="li" key={message.text} gap="2" py="1" borderTopWidth="1px" borderColor="line">
+          <Box pt="1">
+            <StandingMark standing={message.level === "caution" ? "tight" : "misses"} />
+          </Box>
+          {message.text}
+        </Flex>
+      ))}
     </Box>
   );
 }
@@ -49,6 +94,7 @@ function Measures() {
       <Field path="vehicle.mass" label="Mass, battery in" dimension="mass" />
       <Field path="vehicle.payload" label="Payload or rider" dimension="mass" optional />
       <Field path="vehicle.wheel_diameter" label="Rolling diameter, loaded" dimension="length" />
+      <DrivenAxle />
       <Field path="vehicle.wheelbase" label="Wheelbase" dimension="length" optional />
       <Field
         path="vehicle.cg_ahead_of_rear"
@@ -61,6 +107,8 @@ function Measures() {
       <Field path="vehicle.grip" label="Grip" dimension="ratio" optional />
       <Field path="vehicle.drag_area" label="Drag area" dimension="area" optional />
       <Field path="vehicle.brake_force" label="Brake force" dimension="force" optional />
+      <Field path="vehicle.braked_share" label="Share of the weight that brakes" dimension="ratio" optional />
+      <Field path="vehicle.fixed_drag" label="Drag that is always there" dimension="force" optional />
       <WholeNumber path="drive.units" label="Drive units" />
     </Box>
   );
@@ -77,6 +125,7 @@ function Conditions() {
       <Box {...GRID}>
         <Field path="run.distance" label="Distance of the run" dimension="distance" optional />
         <Field path="run.speed" label="Speed to reach" dimension="speed" optional />
+        <Field path="run.time" label="Time of the run" dimension="time" optional />
         <Field path="conditions.grade" label="Slope it drives on" dimension="grade" optional />
         <TextField
           label="Name"

@@ -1,16 +1,19 @@
 import type { Live } from "../../api/client";
-import { INK, PANEL, SECOND, SLATE } from "../../drawing/Circles";
+import { INK, SECOND } from "../../drawing/Circles";
 import { SvgText } from "../../drawing/SvgText";
 import { useWidth } from "../../drawing/useWidth";
 import { show, type Units, useUnits } from "../../fields/units";
-import { siAt, useFigures } from "../context";
+import { siAt, useDocument, useEdit, useFigures } from "../context";
+import { AxleWheel, CentreOfMass, Ground, Handle, Height, Length, slopeRise } from "./SideViewParts";
 
 const MOST_HEIGHT = 170;
 const MARGIN = { side: 84, top: 30, bottom: 52 };
 
-/** The vehicle from the side, to scale: wheels, wheelbase, centre of mass. */
+/** The vehicle from the side, to scale: wheels, wheelbase, centre of mass, slope; what can be moved has a handle. */
 export function SideView() {
   const { live } = useFigures();
+  const document = useDocument();
+  const { set, readOnly } = useEdit();
   const units = useUnits();
   const [ref, width] = useWidth<HTMLDivElement>(480);
   const sizes = known(live);
@@ -25,10 +28,26 @@ export function SideView() {
   const axle = ground - radius;
   const cg = { x: rear + sizes.ahead * scale, y: ground - sizes.height * scale };
   const text = (si: number) => Object.values(show(units, "length", si)).join(" ");
+  const driven = String(document.vehicle.driven);
+  const put = (path: string, dimension: string, si: number) => set(path, typedIn(units, dimension, si));
+  const toggle = (end: "rear" | "front") => {
+    const other = end === "rear" ? "front" : "rear";
+    set("vehicle.driven", driven === "all" ? other : driven === end ? driven : "all");
+  };
+  const ends: ["rear" | "front", number][] = [
+    ["rear", rear],
+    ["front", front],
+  ];
   return (
     <div ref={ref}>
-      <svg width={width} height={tall} role="img" aria-label={described(sizes, units)}>
-        <path d={`M 8 ${ground} H ${width - 8}`} stroke={SLATE} strokeWidth={1.5} />
+      <svg
+        width={width}
+        height={tall}
+        role="group"
+        aria-label={described(sizes, units, driven)}
+        data-side-view
+      >
+        <Ground y={ground} width={width} grade={sizes.grade} />
         <rect
           x={rear - radius * 0.5}
           y={Math.min(axle - radius * 0.5, cg.y - 8)}
@@ -39,13 +58,17 @@ export function SideView() {
           stroke={INK}
           strokeWidth={1.2}
         />
-        {[rear, front].map((x) => (
-          <g key={x}>
-            <circle cx={x} cy={axle} r={radius} fill={PANEL} stroke={SLATE} strokeWidth={2} />
-            <circle cx={x} cy={axle} r={3.5} fill={INK} />
-          </g>
+        {ends.map(([end, x]) => (
+          <AxleWheel
+            key={end}
+            x={x}
+            y={axle}
+            radius={radius}
+            name={`${end} wheels`}
+            driven={driven === "all" || driven === end}
+            onToggle={readOnly ? undefined : () => toggle(end)}
+          />
         ))}
-        {sizes.centre && <CentreOfMass x={cg.x} y={cg.y} />}
         <Length
           x1={rear}
           x2={front}
@@ -70,9 +93,52 @@ export function SideView() {
         <SvgText x={width / 2 - 28} y={18} size={12.5} fill={SECOND} anchor="end">
           forwards
         </SvgText>
+        {sizes.centre && <CentreOfMass x={cg.x} y={cg.y} />}
+        {sizes.centre && !readOnly && (
+          <Handle
+            x={cg.x}
+            y={cg.y}
+            name={`Centre of mass, ${text(sizes.ahead)} ahead of the rear axle, ${text(sizes.height)} high`}
+            onMove={(dx, dy) => {
+              const ahead = Math.min(
+                Math.max(sizes.ahead + dx / scale, 0.01 * sizes.wheelbase),
+                0.99 * sizes.wheelbase,
+              );
+              if (dx) put("vehicle.cg_ahead_of_rear", "length", ahead);
+              if (dy) put("vehicle.cg_height", "length", Math.max(sizes.height - dy / scale, 0.001));
+            }}
+          />
+        )}
+        {sizes.based && !readOnly && (
+          <Handle
+            x={front}
+            y={ground + 42}
+            name={`Wheelbase, ${text(sizes.wheelbase)}`}
+            onMove={(dx) =>
+              dx &&
+              put("vehicle.wheelbase", "length", Math.max(sizes.wheelbase + dx / scale, sizes.ahead * 1.02))
+            }
+          />
+        )}
+        {!readOnly && (
+          <Handle
+            x={width - 22}
+            y={ground - slopeRise(sizes.grade)}
+            name={`Slope, ${show(units, "grade", sizes.grade).number} %`}
+            onMove={(_, dy) => dy && put("conditions.grade", "grade", clampGrade(sizes.grade - dy / 100))}
+          />
+        )}
       </svg>
     </div>
   );
+}
+
+const clampGrade = (grade: number) => Math.min(Math.max(Math.round(grade * 200) / 200, -1), 1);
+
+/** A value moved by hand, in the units on display, with as many digits as a hand can set. */
+function typedIn(units: Units, dimension: string, si: number): string {
+  const { factor, typed } = units.entry(dimension)[units.system];
+  return `${Number((si / factor).toPrecision(3))} ${typed}`;
 }
 
 interface Sizes {
@@ -80,6 +146,7 @@ interface Sizes {
   wheelbase: number;
   ahead: number;
   height: number;
+  grade: number;
   based: boolean;
   centre: boolean;
 }
@@ -96,75 +163,16 @@ function known(live: Live): Sizes {
     wheelbase,
     ahead: ahead ?? wheelbase / 2,
     height: height ?? diameter * 0.7,
+    grade: siAt(live, "conditions.grade") ?? 0,
     based: base !== undefined,
     centre: ahead !== undefined && height !== undefined,
   };
 }
 
-function described(sizes: Sizes, units: Units): string {
+function described(sizes: Sizes, units: Units, driven: string): string {
   const text = (si: number) => Object.values(show(units, "length", si)).join(" ");
   const centre = sizes.centre
     ? `, centre of mass ${text(sizes.ahead)} ahead of the rear axle and ${text(sizes.height)} high`
     : "";
-  return `Side view: wheels of ${text(sizes.diameter)}${sizes.based ? `, wheelbase ${text(sizes.wheelbase)}` : ""}${centre}, all wheels driven`;
-}
-
-function CentreOfMass({ x, y }: { x: number; y: number }) {
-  return (
-    <g>
-      <circle cx={x} cy={y} r={8} fill={PANEL} stroke={INK} strokeWidth={1.3} />
-      <path
-        d={`M ${x} ${y} V ${y - 8} A 8 8 0 0 1 ${x + 8} ${y} Z M ${x} ${y} V ${y + 8} A 8 8 0 0 1 ${x - 8} ${y} Z`}
-        fill={INK}
-      />
-    </g>
-  );
-}
-
-function Length({ x1, x2, y, text }: { x1: number; x2: number; y: number; text: string }) {
-  return (
-    <g>
-      <path
-        d={`M ${x1} ${y - 5} v 10 M ${x2} ${y - 5} v 10 M ${x1} ${y} H ${x2}`}
-        stroke={SECOND}
-        strokeWidth={1}
-      />
-      <SvgText x={(x1 + x2) / 2} y={y - 3} mono size={12.5} rim={PANEL}>
-        {text}
-      </SvgText>
-    </g>
-  );
-}
-
-function Height({
-  x,
-  y1,
-  y2,
-  text,
-  left = false,
-}: {
-  x: number;
-  y1: number;
-  y2: number;
-  text: string;
-  left?: boolean;
-}) {
-  return (
-    <g>
-      <path
-        d={`M ${x - 5} ${y1} h 10 M ${x - 5} ${y2} h 10 M ${x} ${y1} V ${y2}`}
-        stroke={SECOND}
-        strokeWidth={1}
-      />
-      <SvgText
-        x={left ? x - 8 : x + 8}
-        y={(y1 + y2) / 2 + 4}
-        anchor={left ? "end" : "start"}
-        mono
-        size={12.5}
-      >
-        {text}
-      </SvgText>
-    </g>
-  );
+  return `Side view: wheels of ${text(sizes.diameter)}${sizes.based ? `, wheelbase ${text(sizes.wheelbase)}` : ""}${centre}, driven: ${driven}`;
 }

@@ -26,7 +26,8 @@ export function SweepStrip() {
         <SweepTable sweep={sweep} />
       ) : (
         <Box color="ink.second" p="1">
-          Choose a wheel in the drawing to see what six sizes below and above it would do.
+          {selected?.path.includes("stages") ? "Only wheels with teeth are tried in other sizes. " : ""}Choose
+          a wheel in the drawing to see what six sizes below and above it would do.
         </Box>
       )}
     </Box>
