@@ -9,6 +9,9 @@ from pathlib import Path
 from ops import checks, safekeeping, say, serving, setup
 from ops.places import PYTHON
 
+BENCHES = {"ui": "tests.bench.ui", "core": "tests.bench.core", "api": "tests.bench.load"}
+"""What can be measured, and the module that does it."""
+
 
 def main() -> int:
     """Run one command; returns its exit status."""
@@ -27,8 +30,8 @@ def main() -> int:
     ):
         keep = commands.add_parser(name, help=about)
         keep.add_argument("file", type=Path, metavar="FILE")
-    bench = commands.add_parser("bench", help="measure speed: ui")
-    bench.add_argument("what", choices=["ui"])
+    bench = commands.add_parser("bench", help="measure speed: ui, core or api")
+    bench.add_argument("what", choices=list(BENCHES))
     commands.add_parser("evaluate", help="DESIGN.json...: print the measures of design files")
     commands.add_parser("schema", help="print the JSON Schema of a design file")
     commands.add_parser("selfcheck", help="work out cases known in closed form, and print the errors")
@@ -63,7 +66,7 @@ def run(chosen: argparse.Namespace) -> int:
             setup.set_up(testing=True)
             return checks.refresh()
         case "bench" | "shots":
-            module = {"bench": "tests.bench.ui", "shots": "tests.bench.shots"}[chosen.command]
+            module = BENCHES[chosen.what] if chosen.command == "bench" else "tests.bench.shots"
             setup.set_up(testing=True)
             return checks.with_test_database([str(PYTHON), "-m", module])
     setup.python()

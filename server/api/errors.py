@@ -68,3 +68,8 @@ def _texts(value: Any) -> list[str]:
 def csrf_failure(request: HttpRequest, reason: str = "") -> JsonResponse:
     """The page's token is missing or old."""
     return JsonResponse({"detail": "The page has been open too long: load it again."}, status=403)
+
+
+def not_found(request: HttpRequest) -> JsonResponse:
+    """An address of the API that is none."""
+    return JsonResponse({"detail": "There is nothing at this address."}, status=404)

@@ -24,6 +24,7 @@ G = 9.80665
 SETTLED = 1e-9
 """Relative distance from the end of a gear at which only cruising is left."""
 TIGHT = {"rtol": 1e-9, "atol": 1e-10, "method": "LSODA"}
+COASTING = {"rtol": 1e-10, "atol": 1e-12, "method": "DOP853"}
 
 
 @dataclass
@@ -321,15 +322,19 @@ class Reference:
 
         arrived.terminal = True  # type: ignore[attr-defined]
         span = (start.time, start.time + box.shift_time)
-        solved = solve_ivp(rates, span, [start.speed, start.distance], events=arrived, **TIGHT)
+        if box.shift_time == 0.0:
+            return End(start.time, start.speed, start.distance, start.energy, start.spent, start.peak, gear), False
+        solved = solve_ivp(rates, span, [start.speed, start.distance], events=arrived, **COASTING)
         v, x = map(float, solved.y[:, -1])
         return End(float(solved.t[-1]), v, x, start.energy, start.spent, start.peak, gear), len(solved.t_events[0]) > 0
 
     def after_coast(self, gear: int, v: float) -> float:
         box = self.design.drive.box
         assert box is not None
+        if box.shift_time == 0.0:
+            return v
         mass = self.inertial_mass(gear)
-        solved = solve_ivp(lambda _, s: [-self.resistance(s[0]) / mass], (0.0, box.shift_time), [v], **TIGHT)
+        solved = solve_ivp(lambda _, s: [-self.resistance(s[0]) / mass], (0.0, box.shift_time), [v], **COASTING)
         return float(solved.y[0, -1])
 
     def next_change(self, gear: int, start: float, end: float) -> tuple[float, int | None]:

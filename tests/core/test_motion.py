@@ -23,7 +23,7 @@ def one(changes: dict[str, Any] | None = None) -> Evaluation:
 class AgainstTimeSteps(unittest.TestCase):
     """The kernels against a second working-out of the model that shares no code with them."""
 
-    @settings(max_examples=120, deadline=None, derandomize=True, suppress_health_check=SLOW)
+    @settings(max_examples=80, deadline=None, derandomize=True, suppress_health_check=SLOW)
     @given(raw=whole_documents())
     def test_the_run(self, raw: dict[str, Any]) -> None:
         document = design.read(raw)

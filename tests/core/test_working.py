@@ -60,7 +60,7 @@ class Recomputing(unittest.TestCase):
         for file in sorted(DEMO.glob("*/2.json")):
             self.check(json.loads(file.read_text()))
 
-    @settings(max_examples=15, deadline=None, derandomize=True, suppress_health_check=list(HealthCheck))
+    @settings(max_examples=8, deadline=None, derandomize=True, suppress_health_check=list(HealthCheck))
     @given(raw=whole_documents())
     def test_drawn_designs(self, raw: dict[str, Any]) -> None:
         self.check(raw)

@@ -89,6 +89,13 @@ def driving(batch: Batch, i: int, gear: int, speed: float) -> Sources:
 
 
 @entry
+def motion_at(batch: Batch, k: int, v: float) -> tuple[float, float]:
+    """Acceleration and power of the supply of the first design at a speed of the run."""
+    a, _, bus, drawn, _ = as_driven(row(batch, 0), k, v)
+    return a, bus * drawn
+
+
+@entry
 def _forces_over(batch: Batch, k: int, speed: Array, out: Any) -> None:
     p = row(batch, 0)
     for m in range(len(speed)):

@@ -135,7 +135,7 @@ export function Workbench({ vehicle, station, stored, first, document: opened, r
       </Box>
       {asked && (
         <Suspense fallback={null}>
-          <WorkingDrawer asked={asked} document={document} onClose={() => setAsked(null)} />
+          <WorkingDrawer asked={asked} document={document} onAsk={ask} onClose={() => setAsked(null)} />
         </Suspense>
       )}
     </Flex>

@@ -72,13 +72,25 @@ export const MEASURES: Record<string, Words> = {
   },
   energy_per_run: { label: "Energy for {run}", before: "Spend over {run}", bound: "at_most" },
   endurance_at_top: { label: "Time at top speed", before: "Hold top speed for", bound: "at_least" },
+  price: { label: "Cost", before: "Cost", after: "", bound: "at_most" },
   range_at_top: { label: "Range at top speed", before: "At top speed go", bound: "at_least" },
 };
 
 export const BOUNDS = { at_least: "at least", at_most: "at most", between: "between" } as const;
 
+/** What measures are called that no target can name. */
+const OTHERS: Record<string, string> = {
+  overall_ratio: "Overall ratio",
+  limited_by: "What limits the top speed",
+  pushing_limit: "What limits the push",
+  launch_motor_current: "One motor, hard start",
+  pushing_motor_current: "One motor, pushing",
+  cruise_motor_current: "One motor, top speed",
+  motor_speed_at_top: "Source, at top speed",
+};
+
 export function label(measure: string, run = ""): string {
-  return (MEASURES[measure]?.label ?? measure).replace("{run}", run).trim();
+  return (MEASURES[measure]?.label ?? OTHERS[measure] ?? measure).replace("{run}", run).trim();
 }
 
 export const MOMENTS: Record<string, string> = {

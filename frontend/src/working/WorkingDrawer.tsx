@@ -17,8 +17,20 @@ export const askedOf = (gauge: Gauge): Asked => ({ measure: gauge.measure, at: g
 interface Props {
   asked: Asked;
   document: DesignDocument;
+  onAsk: (asked: Asked) => void;
   onClose: () => void;
 }
+
+/** Measures that no target can name: texts, and one number a branch. */
+const OTHERS = [
+  "overall_ratio",
+  "limited_by",
+  "pushing_limit",
+  "launch_motor_current",
+  "pushing_motor_current",
+  "cruise_motor_current",
+  "motor_speed_at_top",
+];
 
 const ORIGINS: Record<string, string> = {
   given: "given",
@@ -31,7 +43,7 @@ const ORIGINS: Record<string, string> = {
 };
 
 /** Where a number comes from: made by the core, set in type here. */
-export default function WorkingDrawer({ asked, document, onClose }: Props) {
+export default function WorkingDrawer({ asked, document, onAsk, onClose }: Props) {
   const working = useQuery({
     queryKey: ["working", asked, document],
     queryFn: () =>
@@ -55,6 +67,7 @@ export default function WorkingDrawer({ asked, document, onClose }: Props) {
           <Drawer.Content bg="panel" data-working={asked.measure}>
             <Drawer.Header borderBottomWidth="1px" borderColor="line" py="3">
               <Drawer.Title fontSize="lg">{label(asked.measure)}</Drawer.Title>
+              <Other onAsk={onAsk} />
             </Drawer.Header>
             <Drawer.Body py="3">
               {working.data ? (
@@ -72,6 +85,29 @@ export default function WorkingDrawer({ asked, document, onClose }: Props) {
         </Drawer.Positioner>
       </Portal>
     </Drawer.Root>
+  );
+}
+
+/** Any other number of the design; what is not in the readout is found here. */
+function Other({ onAsk }: { onAsk: (asked: Asked) => void }) {
+  const units = useUnits();
+  return (
+    <select
+      className="plain small"
+      aria-label="Another number"
+      value=""
+      style={{ marginLeft: "auto", marginRight: "32px" }}
+      onChange={(event) => onAsk({ measure: event.target.value, at: null })}
+    >
+      <option value="">Another number</option>
+      {[...OTHERS, ...units.measures.map((m) => m.name)]
+        .filter((name) => name !== "price")
+        .map((name) => (
+          <option key={name} value={name}>
+            {label(name)}
+          </option>
+        ))}
+    </select>
   );
 }
 

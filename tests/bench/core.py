@@ -1,0 +1,117 @@
+"""./ydro bench core: one design alone, designs a second in a batch, and both against plain stepping through time."""
+
+from __future__ import annotations
+
+import copy
+import json
+import statistics
+import time
+from collections.abc import Callable
+from functools import partial
+from pathlib import Path
+from typing import Any
+
+import numpy as np
+from scipy.integrate import solve_ivp
+
+from tests.bench.ui import percentile
+from tests.core.designs import PLAIN
+from ydrometer import design, driveline
+from ydrometer.design import Document
+from ydrometer.evaluate import evaluate, result
+from ydrometer.motion import measures, trace
+from ydrometer.motion.measures import Wanted
+from ydrometer.motion.plant import Batch
+
+CASES = Path(__file__).parents[1] / "core" / "cases"
+MANY = 20_000
+ALONE = 300
+STEPPED = 5
+RTOL = 1e-8
+
+
+def designs() -> dict[str, Document]:
+    """The plain robot, one kind of motor and one gear, and the reference cases that start."""
+    found = {"plain: one motor kind, one gear": design.read(PLAIN)}
+    for file in sorted(f for f in CASES.glob("*.json") if "expected" not in f.name):
+        document = design.read(json.loads(file.read_text()))
+        if evaluate([document]).starts(0):
+            found[file.stem] = document
+    return found
+
+
+def batch_of(document: Document, number: int) -> tuple[Batch, Wanted]:
+    """Many of a design, each with its own mass and its own ratio."""
+    one = driveline.assemble([document.design])
+    batch = Batch(*(np.repeat(part, number, axis=0) for part in one))
+    spread = np.linspace(0.8, 1.25, number)
+    batch.gears["ratio"] *= spread[:, None]
+    batch.gears["turning"] *= spread[:, None]
+    batch.vehicle["mass"] *= spread[::-1, None]
+    run = document.design.run
+    wanted = Wanted(*(np.full((number, 1), value or np.nan) for value in (run.distance, run.speed, run.time)))
+    return batch, wanted
+
+
+def seconds(work: Callable[[], Any]) -> float:
+    """How long a piece of work takes."""
+    begun = time.perf_counter()
+    work()
+    return time.perf_counter() - begun
+
+
+def alone(document: Document) -> list[float]:
+    """Reading, evaluating and writing out one design, in ms."""
+    raw = copy.deepcopy(PLAIN)
+    evaluate([document])
+    times = [seconds(lambda: result(evaluate([document]))) for _ in range(ALONE)]
+    print(f"  reading the document besides: median {statistics.median(read_times(raw)):.2f} ms")
+    return [1e3 * t for t in times]
+
+
+def read_times(raw: dict[str, Any]) -> list[float]:
+    """Reading a document, in ms."""
+    return [1e3 * seconds(lambda: design.read(raw)) for _ in range(ALONE)]
+
+
+def stepped(document: Document) -> float:
+    """Seconds of a plain solve_ivp run at 1e-8 to the same distance, its right-hand side compiled as ours is."""
+    batch = driveline.assemble([document.design])
+    distance = document.design.run.distance or 20.0
+    gear = int(evaluate([document]).raw("last_gear", 0))
+
+    def rates(_: float, state: Any) -> list[float]:
+        acceleration, power = trace.motion_at(batch, gear, max(float(state[0]), 0.0))
+        return [acceleration, float(state[0]), power]
+
+    def arrived(_: float, state: Any) -> float:
+        return float(state[1] - distance)
+
+    arrived.terminal = True  # type: ignore[attr-defined]
+    rates(0.0, [0.0, 0.0, 0.0])
+    return seconds(lambda: solve_ivp(rates, (0.0, 600.0), [0.0, 0.0, 0.0], events=arrived, rtol=RTOL, atol=1e-9))
+
+
+def main() -> None:
+    """Print it all."""
+    known = designs()
+    print("one design alone, all measures:")
+    times = alone(next(iter(known.values())))
+    print(
+        f"  median {statistics.median(times):.2f}  p90 {percentile(times, 0.9):.2f}  max {max(times):.2f} ms"
+        "   (goal: median at most 8 ms)"
+    )
+    print(f"\nin a batch of {MANY} on one core, and one plain solve_ivp run at {RTOL:g} over one design of the batch:")
+    for name, document in known.items():
+        batch, wanted = batch_of(document, MANY)
+        measures.measure(Batch(*(part[:10] for part in batch)), Wanted(*(part[:10] for part in wanted)))
+        each = seconds(partial(measures.measure, batch, wanted)) / MANY
+        step = statistics.median(stepped(document) for _ in range(STEPPED))
+        print(
+            f"  {name:36} {1 / each:8.0f} a second   solve_ivp {1e3 * step:7.1f} ms, {step / each:7.0f} times as long"
+        )
+    print("  (goals: 20000 a second for one motor kind and one gear, 5000 for any; 200 times)")
+
+
+if __name__ == "__main__":
+    main()
