@@ -5,7 +5,7 @@ import unittest
 from pathlib import Path
 from typing import Any
 
-from hypothesis import HealthCheck, given, settings
+from hypothesis import HealthCheck, Phase, given, settings
 
 from tests.core.designs import changed, whole_documents
 from ydrometer import design
@@ -60,7 +60,13 @@ class Recomputing(unittest.TestCase):
         for file in sorted(DEMO.glob("*/2.json")):
             self.check(json.loads(file.read_text()))
 
-    @settings(max_examples=8, deadline=None, derandomize=True, suppress_health_check=list(HealthCheck))
+    @settings(
+        max_examples=8,
+        deadline=None,
+        derandomize=True,
+        phases=[Phase.generate],
+        suppress_health_check=list(HealthCheck),
+    )
     @given(raw=whole_documents())
     def test_drawn_designs(self, raw: dict[str, Any]) -> None:
         self.check(raw)

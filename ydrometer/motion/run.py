@@ -21,6 +21,9 @@ PANELS = (3.0, 8.0, TAIL)
 MOST_PANELS = 240
 AGREEMENT = 1e-5
 """Relative difference of 7 and 15 points at which a panel is good; the error of the latter is far smaller."""
+LEAST_PANEL = 1e-4
+SPARE = 60
+"""Panels left for the legs to come, below which none is halved any more."""
 STEPS = 60
 CLOSE = 1e-7
 """Relative closeness at which a place in the run is found; a step of Newton's further it would be 1e-14."""
@@ -67,10 +70,12 @@ def rates(p: Plant, k: int, end: float, start: float, s: float) -> tuple[float, 
 
 
 @kernel
-def integrals(p: Plant, k: int, end: float, start: float, low: float, high: float) -> tuple[float, float, float, float]:
-    """t, x, E gathered from s = low to high, and how far 7 and 15 points differ in t."""
+def integrals(
+    p: Plant, k: int, end: float, start: float, low: float, high: float
+) -> tuple[float, float, float, float, float]:
+    """t, x, E gathered from s = low to high, and how far 7 and 15 points differ in t and in E."""
     middle, half = 0.5 * (low + high), 0.5 * (high - low)
-    t, x, e, coarse = 0.0, 0.0, 0.0, 0.0
+    t, x, e, coarse_t, coarse_e = 0.0, 0.0, 0.0, 0.0, 0.0
     for i in range(15):
         place = i - 7
         node = abs(place)
@@ -78,8 +83,9 @@ def integrals(p: Plant, k: int, end: float, start: float, low: float, high: floa
         t += _KRONROD[node] * dt
         x += _KRONROD[node] * dx
         e += _KRONROD[node] * de
-        coarse += _GAUSS[node] * dt
-    return half * t, half * x, half * e, half * abs(t - coarse)
+        coarse_t += _GAUSS[node] * dt
+        coarse_e += _GAUSS[node] * de
+    return half * t, half * x, half * e, half * abs(t - coarse_t), half * abs(e - coarse_e)
 
 
 @kernel
@@ -121,10 +127,14 @@ def add_panels(p: Plant, panels: Any, count: int, k: int, end: float, start: flo
     """Add one smooth stretch of s, halved until it is accurate."""
     while low < high:
         to = high
-        t, x, e, error = integrals(p, k, end, start, low, to)
-        while error > AGREEMENT * (t + panels[count, TIME]) and to - low > 1e-4 and count < MOST_PANELS - 60:
+        t, x, e, error_t, error_e = integrals(p, k, end, start, low, to)
+        while (
+            (error_t > AGREEMENT * (t + panels[count, TIME]) or error_e > AGREEMENT * abs(e + panels[count, ENERGY]))
+            and to - low > LEAST_PANEL
+            and count < MOST_PANELS - SPARE
+        ):
             to = 0.5 * (low + to)
-            t, x, e, error = integrals(p, k, end, start, low, to)
+            t, x, e, error_t, error_e = integrals(p, k, end, start, low, to)
         count = add_panel(panels, count, k, end, start, low, to, t, x, e)
         low = to
     return count
@@ -227,7 +237,7 @@ def inside(p: Plant, panel: Any, at: float) -> tuple[float, float, float, float,
         a = -resistance(p, v) / p.gears[k].inertial_mass
         return v, panel[TIME] + at, panel[DISTANCE] + x, panel[ENERGY], a
     k, end, start = int(panel[GEAR]), panel[END], panel[START]
-    t, x, e, _ = integrals(p, k, end, start, panel[LOW], at)
+    t, x, e, _, _ = integrals(p, k, end, start, panel[LOW], at)
     v = end - (end - start) * math.exp(-at)
     return v, panel[TIME] + t, panel[DISTANCE] + x, panel[ENERGY] + e, acceleration(p, k, v)
 

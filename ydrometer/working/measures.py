@@ -262,16 +262,18 @@ def max_grade(case: Case) -> None:
     s.given("mu", "grip", "vehicle.grip")
     share = blocks.axle_share(case)
     s.step("S", "weight itself", "m*g", "force")
-    s.step("R_1", "size of the turned pair of C_rr and 1", "hypot(C_rr*S, S)", "force")
-    drive = "acos(-max(-R_1, min(R_1, F_drive - F_fixed))/R_1) - atan2(S, -C_rr*S)"
+    s.step("q_drive", "size of the turned pair of C_rr and 1", "hypot(C_rr*S, S)", "force")
+    drive = "acos(-max(-q_drive, min(q_drive, F_drive - F_fixed))/q_drive) - atan2(S, -C_rr*S)"
     angles = [s.step("th_drive", "slope that the drive can start on", drive, "angle")]
     names = ["th_drive"]
     t = {"all": "0", "rear": "h/L", "front": "-h/L"}[vehicle.driven] if vehicle.geometry else "0"
     if t == "0" or s.known["mu"] * (s.known["h"] / s.known["L"]) * (1 if vehicle.driven == "rear" else -1) < 1.0:
-        s.step("A_2", "grip less rolling", f"mu*({share} - {t}*C_rr)/(1 - mu*{t}) - C_rr", "ratio")
-        s.step("B_2", "fixed drag as the tyres feel it", f"-(mu*{t}/(1 - mu*{t}) + 1)*F_fixed", "force")
-        s.step("R_2", "size of the turned pair of A_2 and 1", "hypot(A_2*S, S)", "force")
-        angles.append(s.step("th_grip", "slope that the tyres hold", "acos(-B_2/R_2) - atan2(S, A_2*S)", "angle"))
+        s.step("c_grip", "grip less rolling", f"mu*({share} - {t}*C_rr)/(1 - mu*{t}) - C_rr", "ratio")
+        s.step("B_grip", "fixed drag as the tyres feel it", f"-(mu*{t}/(1 - mu*{t}) + 1)*F_fixed", "force")
+        s.step("q_grip", "size of the turned pair of c_grip and 1", "hypot(c_grip*S, S)", "force")
+        angles.append(
+            s.step("th_grip", "slope that the tyres hold", "acos(-B_grip/q_grip) - atan2(S, c_grip*S)", "angle")
+        )
         names.append("th_grip")
     if vehicle.geometry is not None and vehicle.driven != "front":
         s.step("th_lift", "slope at which the front wheels lift", "atan(b/h)", "angle")
@@ -346,6 +348,7 @@ def _run(symbol: str, words: str, expression: str, dimension: str, until: str) -
     def write(case: Case) -> None:
         time = case.design.run.time if until == "run" else _value(case, until)
         assert time is not None
+        launch_acceleration(case)
         _table(case, time)
         case.sheet.step(symbol, words, expression, dimension)
 

@@ -44,6 +44,7 @@ const ORIGINS: Record<string, string> = {
 
 /** Where a number comes from: made by the core, set in type here. */
 export default function WorkingDrawer({ asked, document, onAsk, onClose }: Props) {
+  const units = useUnits();
   const working = useQuery({
     queryKey: ["working", asked, document],
     queryFn: () =>
@@ -66,7 +67,7 @@ export default function WorkingDrawer({ asked, document, onAsk, onClose }: Props
         <Drawer.Positioner>
           <Drawer.Content bg="panel" data-working={asked.measure}>
             <Drawer.Header borderBottomWidth="1px" borderColor="line" py="3">
-              <Drawer.Title fontSize="lg">{label(asked.measure)}</Drawer.Title>
+              <Drawer.Title fontSize="lg">{titleOf(asked, units)}</Drawer.Title>
               <Other onAsk={onAsk} />
             </Drawer.Header>
             <Drawer.Body py="3">
@@ -86,6 +87,13 @@ export default function WorkingDrawer({ asked, document, onAsk, onClose }: Props
       </Portal>
     </Drawer.Root>
   );
+}
+
+/** The measure with the distance, speed or time it refers to. */
+function titleOf(asked: Asked, units: Units): string {
+  const run = units.measures.find((row) => row.name === asked.measure)?.run ?? "";
+  const at = asked.at === null ? { number: "the", unit: run } : show(units, run, asked.at);
+  return label(asked.measure, run && `${Number(at.number) || at.number} ${at.unit}`);
 }
 
 /** Any other number of the design; what is not in the readout is found here. */
@@ -137,7 +145,7 @@ function Sheet({ working }: { working: Working }) {
       {working.plain !== null && working.value !== null && <Between working={working} />}
       {working.steps.length > 0 ? (
         <>
-          <Title>Numbers put in</Title>
+          {working.inputs.length > 0 && <Title>Numbers put in</Title>}
           <Inputs working={working} />
           {working.table.length > 0 && (
             <>
