@@ -149,7 +149,7 @@ class Engines(unittest.TestCase):
         self.assertEqual(found.value("launch_motor_current", 0), [None])
 
     def test_a_slipping_clutch_shows_the_engines_own_speed(self) -> None:
-        slow = self.engine({"conditions": {"grade": 0.0}, "vehicle.drag_area": "400 m^2"})
+        slow = self.engine({"conditions": {"grade": 0.0}, "vehicle.drag_area": "900 m^2"})
         self.assertAlmostEqual(slow.value("motor_speed_at_top", 0)[0], 2000 * 2 * math.pi / 60, places=6)
 
 

@@ -181,23 +181,33 @@ def source_torque(p: Plant, k: int, j: int, v: float, u: float, duty: float) -> 
 
 
 @kernel
-def drive_force(p: Plant, k: int, v: float, u: float, duty: float) -> float:
-    """F_drive at the rim of all driven wheels, N; a torque that brakes takes the losses the other way."""
+def joined_torque(p: Plant, k: int, v: float, u: float, duty: float) -> float:
+    """Torque of all sources where the branches join, N·m; one that brakes takes the losses the other way."""
     joined = 0.0
     for j in range(len(p.sources)):
         torque = p.sources[j].number * source_torque(p, k, j, v, u, duty) * p.sources[j].ratio
         joined += torque * p.sources[j].efficiency if torque >= 0.0 else torque / p.sources[j].efficiency
-    force = joined * p.gears[k].ratio / p.vehicle[0].radius
-    return force * p.vehicle[0].trunk_efficiency if force >= 0.0 else force / p.vehicle[0].trunk_efficiency
+    return joined
+
+
+@kernel
+def drive_force(p: Plant, k: int, v: float, u: float, duty: float) -> float:
+    """F_drive at the rim of all driven wheels, N."""
+    force = joined_torque(p, k, v, u, duty) * p.gears[k].ratio / p.vehicle[0].radius
+    efficiency = p.vehicle[0].trunk_efficiency
+    return force * efficiency if force >= 0.0 else force / efficiency
 
 
 @kernel
 def voltage_for_force(p: Plant, k: int, v: float, force: float, full: float) -> float:
     """The u ≤ full at which motors alone give `force`, which is not above what they give at `full`.
 
-    The force is piecewise linear in u, bent where a motor reaches its limit and where its torque changes sign.
+    The joined torque is piecewise linear in u, bent where a motor reaches its limit and where its torque changes sign.
     """
-    high, at_high = full, drive_force(p, k, v, full, FULL)
+    efficiency = p.vehicle[0].trunk_efficiency
+    wanted = force / efficiency if force >= 0.0 else force * efficiency
+    wanted *= p.vehicle[0].radius / p.gears[k].ratio
+    high, at_high = full, joined_torque(p, k, v, full, FULL)
     while True:
         low = -math.inf
         for j in range(len(p.sources)):
@@ -211,9 +221,9 @@ def voltage_for_force(p: Plant, k: int, v: float, force: float, full: float) -> 
         straight_down = low == -math.inf
         if straight_down:
             low = high - 1.0
-        at_low = drive_force(p, k, v, low, FULL)
-        if at_low <= force or straight_down:
-            return low + (high - low) * (force - at_low) / (at_high - at_low) if at_high > at_low else high
+        at_low = joined_torque(p, k, v, low, FULL)
+        if at_low <= wanted or straight_down:
+            return low + (high - low) * (wanted - at_low) / (at_high - at_low) if at_high > at_low else high
         high, at_high = low, at_low
 
 

@@ -77,7 +77,8 @@ def climb(evaluation: Evaluation, index: int, read: Callable[[Evaluation], Any])
     """The plain estimate of a number, and the parts that lie between it and the full value, in turn.
 
     Args:
-        evaluation: of a design. index: its place.
+        evaluation: of designs.
+        index: the place of the design.
         read: takes the number from an evaluation of one design.
     """
     design = evaluation.documents[index].design

@@ -1,0 +1,51 @@
+"""Doubts, workings and aids over the API: what goes in, what comes out, how faults are told."""
+
+from rest_framework.test import APITestCase
+
+from server.accounts.models import User
+from tests.core.designs import PLAIN, changed
+
+
+class Figures(APITestCase):
+    def setUp(self) -> None:
+        self.client.force_login(User.objects.create_user("somebody"))
+
+    def test_the_working_of_a_measure(self) -> None:
+        body = {"document": PLAIN, "measure": "time_to_distance", "at": 5.0}
+        answer = self.client.post("/api/working/", body, format="json")
+        self.assertEqual(answer.status_code, 200)
+        told = answer.json()
+        self.assertAlmostEqual(sum(told["table"][3]["values"]), 5.0, places=5)
+        self.assertAlmostEqual(told["steps"][-1]["value"], told["value"], places=6)
+
+    def test_what_has_no_working_is_told(self) -> None:
+        for asked in ({"measure": "beauty"}, {"measure": "top_speed", "branch": 5}):
+            answer = self.client.post("/api/working/", {"document": PLAIN, **asked}, format="json")
+            self.assertEqual(answer.status_code, 400)
+            self.assertTrue(answer.json()["detail"])
+
+    def test_faults_come_with_their_paths_all_at_once(self) -> None:
+        raw = changed({"vehicle.mass": "heavy", "vehicle.driven": "rear", "drive.branches.0.count": 0})
+        for address in ("live", "doubts"):
+            told = self.client.post(f"/api/{address}/", {"document": raw}, format="json").json()
+            paths = [fault["path"] for fault in told["faults"]]
+            self.assertEqual(paths, ["vehicle.mass", "drive.branches[0].count"])
+
+    def test_doubts_of_assumed_values_can_be_left_out(self) -> None:
+        told = self.client.post("/api/doubts/", {"document": PLAIN, "assumed": True}, format="json").json()
+        self.assertLess(told["gauges"][0]["low"], told["gauges"][0]["high"])
+        told = self.client.post("/api/doubts/", {"document": PLAIN, "assumed": False}, format="json").json()
+        self.assertEqual((told["first"], told["gauges"][0]["low"]), ("", None))
+
+    def test_an_aid_names_each_wrong_value(self) -> None:
+        given = {"x": "3 kg", "n": ""}
+        told = self.client.post("/api/aids/", {"aid": "rolled_distance", "given": given}, format="json").json()
+        self.assertEqual([fault["path"] for fault in told["faults"]], ["x", "n"])
+        answer = self.client.post(
+            "/api/aids/", {"aid": "rolled_distance", "given": {"x": "1178 mm", "n": "3"}}, format="json"
+        )
+        self.assertEqual(answer.json()["typed"], "124.99 mm")
+
+    def test_an_address_that_is_none(self) -> None:
+        answer = self.client.get("/api/nowhere/")
+        self.assertEqual((answer.status_code, answer.json()["detail"]), (404, "There is nothing at this address."))
