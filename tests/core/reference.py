@@ -23,7 +23,7 @@ from ydrometer.supply import Panel
 G = 9.80665
 SETTLED = 1e-9
 """Relative distance from the end of a gear at which only cruising is left."""
-TIGHT = {"rtol": 1e-9, "atol": 1e-10, "method": "LSODA"}
+TIGHT = {"rtol": 1e-8, "atol": 1e-9, "method": "DOP853"}
 COASTING = {"rtol": 1e-10, "atol": 1e-12, "method": "DOP853"}
 
 
@@ -120,6 +120,11 @@ class Reference:
             if (line := self.motors.get(id(b))) is not None
         )
         grid = np.linspace(top, top * 1e-6, 500)
+        over = excess(grid)
+        # Two roots may lie between two points of the grid, where the demand only just meets the supply.
+        dips = 1 + np.flatnonzero((over[1:-1] <= over[:-2]) & (over[1:-1] <= over[2:]))
+        fine = [np.linspace(grid[dip - 1], grid[dip + 1], 200) for dip in dips]
+        grid = np.sort(np.concatenate([grid, *fine]))[::-1]
         below = np.flatnonzero(excess(grid) <= 0.0)
         if len(below) == 0:
             return float(grid[-1]), 0.0
@@ -203,7 +208,11 @@ class Reference:
         def over(duty: float) -> float:
             return self.drive(gear, v, self.electrics(gear, v, duty)[0], duty) - wanted
 
-        duty = brentq(over, 1e-6, 1.0, xtol=1e-13, rtol=1e-12) if over(1.0) > 0 else 1.0
+        least = 1e-6  # a trial step beyond the end of the run may want less than nothing
+        if over(1.0) <= 0 or over(least) >= 0:
+            duty = 1.0 if over(1.0) <= 0 else least
+        else:
+            duty = brentq(over, least, 1.0, xtol=1e-13, rtol=1e-12)
         return *self.electrics(gear, v, duty), duty
 
     # speeds
