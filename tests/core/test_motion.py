@@ -25,7 +25,7 @@ def one(changes: dict[str, Any] | None = None) -> Evaluation:
 class AgainstTimeSteps(unittest.TestCase):
     """The kernels against a second working-out of the model that shares no code with them."""
 
-    @settings(max_examples=50, deadline=None, derandomize=True, phases=DRAW_ONLY, suppress_health_check=SLOW)
+    @settings(max_examples=40, deadline=None, derandomize=True, phases=DRAW_ONLY, suppress_health_check=SLOW)
     @given(raw=whole_documents())
     def test_the_run(self, raw: dict[str, Any]) -> None:
         document = design.read(raw)
@@ -48,7 +48,7 @@ class AgainstTimeSteps(unittest.TestCase):
             energy = evaluation.value("energy_per_run", 0)
             self.assertLess(abs(arrived.spent - energy), 1e-3 * max(abs(energy), 1.0), "balance of energy")
 
-    @settings(max_examples=30, deadline=None, derandomize=True, phases=DRAW_ONLY, suppress_health_check=SLOW)
+    @settings(max_examples=20, deadline=None, derandomize=True, phases=DRAW_ONLY, suppress_health_check=SLOW)
     @given(raw=whole_documents())
     def test_standing_and_at_the_end(self, raw: dict[str, Any]) -> None:
         document = design.read(raw)

@@ -12,7 +12,7 @@ from ydrometer import design
 from ydrometer.evaluate import evaluate
 from ydrometer.tables.measures import MEASURES
 from ydrometer.working import Working, working
-from ydrometer.working.measures import RECIPES, NoWorkingError
+from ydrometer.working.recipes import RECIPES, NoWorkingError
 from ydrometer.working.sheet import evaluate as recompute
 
 CASES = Path(__file__).parent / "cases"

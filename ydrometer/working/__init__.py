@@ -2,7 +2,7 @@
 estimate and the full value. Made here as data; the page only sets it in type.
 """
 
-from ydrometer.working.measures import working
+from ydrometer.working.recipes import working
 from ydrometer.working.sheet import Working
 
 __all__ = ["Working", "working"]

@@ -1,4 +1,4 @@
-"""The working of each measure: which blocks it takes, and its last steps."""
+"""The steps of each measure: which blocks it takes, and what comes last."""
 
 from __future__ import annotations
 
@@ -9,76 +9,20 @@ from dataclasses import dataclass
 import numpy as np
 
 from ydrometer.design import Document, Run
-from ydrometer.errors import YdrometerError
 from ydrometer.evaluate import Evaluation, evaluate
 from ydrometer.motion import trace
-from ydrometer.tables.measures import MEASURES
 from ydrometer.working import blocks
 from ydrometer.working.blocks import Case
-from ydrometer.working.ladder import climb
-from ydrometer.working.sheet import Column, Sheet, Working
+from ydrometer.working.sheet import Column
 
-DYNAMICS = "Longitudinal model of a vehicle: any text on vehicle dynamics."
-ELECTRIC = "Direct-current motor in steady state behind a loss-free converter: any text on electric drives."
-GEARING = "Ratio of teeth or pitch diameters: ISO 53, ISO 606, ISO 5296, ISO 4184."
 ROWS = 14
 """Rows of the table of a run, at most."""
 STEPS = 60
 GOLDEN = 0.6180339887498949
 
 
-class NoWorkingError(YdrometerError):
-    """A measure that is none, or a branch that is not there."""
-
-    code = "working"
-
-
 @dataclass(frozen=True, slots=True)
-class Recipe:
-    """How a measure is worked out: in words, by which steps, from which source."""
-
-    formula: str
-    write: Callable[[Case], None]
-    source: str
-    level: str = "moving"
-    """Whether it needs a design that starts: moving, or standing."""
-
-
-def working(document: Document, name: str, *, branch: int = 0, at: float | None = None) -> Working:
-    """The working behind a measure of a design.
-
-    Args:
-        document: the design.
-        name: of the measure.
-        branch: which one, for a measure that has a number for each.
-        at: the distance, speed or time it refers to, SI, in place of the run's.
-
-    Raises:
-        NoWorkingError: there is no such measure, or no such branch.
-    """
-    row = MEASURES.get(name)
-    if row is None or name not in RECIPES:
-        raise NoWorkingError(f"{name} is no measure with a working, use one of {', '.join(RECIPES)}", path=name)
-    if not 0 <= branch < len(document.design.drive.branches):
-        raise NoWorkingError(f"there is no branch {branch}", path=name)
-    if at is not None and row.run:
-        run = dataclasses.replace(document.design.run, **{row.run: at})
-        document = dataclasses.replace(document, design=dataclasses.replace(document.design, run=run))
-    evaluation = evaluate([document])
-    recipe, sheet = RECIPES[name], Sheet(document.values)
-    value = _of(evaluation, name, branch)
-    if value is not None and (recipe.level == "standing" or evaluation.value("top_speed", 0)):
-        recipe.write(_Asked(evaluation, 0, sheet, branch))
-    text = value if isinstance(value, str) else ""
-    plain, parts = climb(evaluation, 0, lambda e: _number(_of(e, name, branch)))
-    return Working(
-        name, row.dimension, _number(value), text, recipe.formula, recipe.source,
-        sheet.inputs, sheet.table, sheet.steps, plain, parts,
-    )  # fmt: skip
-
-
-@dataclass(frozen=True, slots=True)
-class _Asked(Case):
+class Asked(Case):
     """A case with the branch that is asked for."""
 
     branch: int
@@ -89,52 +33,40 @@ class _Asked(Case):
         return self.suffix(self.branch)
 
 
-def _of(evaluation: Evaluation, name: str, branch: int) -> float | str | None:
-    """The measure of the design, of one branch where there is one a branch, in the lowest gear."""
-    found = evaluation.value(name, 0)
-    if name == "overall_ratio":
-        branch *= len(evaluation.group(0)[0].batch.gears[0])
-    made: float | str | None = found[branch] if isinstance(found, list) else found
-    return made
-
-
-def _number(value: float | str | None) -> float | None:
-    return None if isinstance(value, str) else value
-
-
-def _value(case: Case, name: str) -> float:
+def _value(case: Asked, name: str) -> float:
     return float(case.evaluation.value(name, case.index))
 
 
-def _last(case: Case) -> int:
+def _last(case: Asked) -> int:
     return int(case.evaluation.raw("last_gear", case.index))
 
 
-def _state(case: Case, gear: int, speed: float) -> trace.Sources:
+def _state(case: Asked, gear: int, speed: float) -> trace.Sources:
     group, row = case.evaluation.group(case.index)
     return trace.driving(group.batch, row, gear, speed)
 
 
-def _at_top(case: Case) -> None:
+def at_top(case: Asked) -> None:
+    """The state at top speed: driving force and resistance."""
     top = _value(case, "top_speed")
     case.sheet.put("v", "speed at which nothing is left to accelerate", top, "speed", "solved")
     blocks.drive_force(case, _state(case, _last(case), top))
     blocks.resistance(case)
 
 
-def _at_rest(case: Case, *, pushing: bool) -> None:
+def _at_rest(case: Asked, *, pushing: bool) -> None:
     group, row = case.evaluation.group(case.index)
     case.sheet.put("v", "speed", 0.0, "speed")
     blocks.drive_force(case, trace.standing(group.batch, row, pushing=pushing))
 
 
-def overall_ratio(case: Case) -> None:
+def overall_ratio(case: Asked) -> None:
     """G of a branch in its lowest gear."""
     blocks.ratios(case, 0)
     case.sheet.step("G", "source turns per wheel turn", f"G{case.suffix(getattr(case, 'branch', 0))}", "ratio")
 
 
-def no_load_speed(case: Case) -> None:
+def no_load_speed(case: Asked) -> None:
     """Where the driving force ends."""
     gear = len(case.evaluation.group(case.index)[0].batch.gears[0]) - 1
     speed = _value(case, "no_load_speed")
@@ -143,28 +75,28 @@ def no_load_speed(case: Case) -> None:
     case.sheet.step("v_0", "speed with the wheels in the air", f"w{case.suffix(0)}*r/G{case.suffix(0)}", "speed")
 
 
-def no_load_wheel_rpm(case: Case) -> None:
+def no_load_wheel_rpm(case: Asked) -> None:
     """The same as turns of the wheel."""
     no_load_speed(case)
     case.sheet.step("w_wheel", "speed of the wheel", "v_0/r", "angular speed")
 
 
-def top_speed(case: Case) -> None:
+def top_speed(case: Asked) -> None:
     """Where driving force and resistance meet."""
-    _at_top(case)
+    at_top(case)
     case.sheet.step("v_top", "top speed", f"w{case.suffix(0)}*r/G{case.suffix(0)}", "speed")
 
 
-def limited_by(case: Case) -> None:
+def limited_by(case: Asked) -> None:
     """The share of the no-load speed that is reached."""
-    _at_top(case)
+    at_top(case)
     blocks.traction(case)
     last = float(case.evaluation.raw("no_load_in_last", case.index))
     case.sheet.put("v_0", "no-load speed in the gear it ends in", last, "speed", "solved")
     case.sheet.step("share_0", "share of the no-load speed; from 0.90 up it is the gearing", "v/v_0", "ratio")
 
 
-def launch_acceleration(case: Case) -> None:
+def launch_acceleration(case: Asked) -> None:
     """The lesser of what the drive and the tyres allow."""
     group, row = case.evaluation.group(case.index)
     gear = int(trace.points(group.batch, row).gear[0])
@@ -179,46 +111,52 @@ def launch_acceleration(case: Case) -> None:
     step("a_0", "acceleration at the start", "min(a_drive, a_grip)", "acceleration")
 
 
-def stall_wheel_torque(case: Case) -> None:
+def stall_wheel_torque(case: Asked) -> None:
     """Full throttle, wheels held."""
     _at_rest(case, pushing=False)
     case.sheet.step("T_wheel", "torque at all driven wheels", "F_drive*r", "torque")
 
 
-def pushing_force(case: Case) -> None:
+def pushing_force(case: Asked) -> None:
     """The lesser of the drive and the tyres."""
     _at_rest(case, pushing=False)
     blocks.wall(case)
     case.sheet.step("F_push", "pushing force", "min(F_drive, F_wall)", "force")
 
 
-def _current(moment: Callable[[Case], None], words: str) -> Callable[[Case], None]:
-    def write(case: Case) -> None:
+def current(moment: Callable[[Asked], None], words: str) -> Callable[[Asked], None]:
+    """The current of one motor of the branch asked for, at a moment."""
+
+    def write(case: Asked) -> None:
         moment(case)
-        x = case.suffix(getattr(case, "branch", 0))
+        x = case.suffix(case.branch)
         case.sheet.step(f"I_m{x}", words, f"I{x}", "current")
 
     return write
 
 
-def _bus(moment: Callable[[Case], None]) -> Callable[[Case], None]:
-    def write(case: Case) -> None:
+def bus(moment: Callable[[Asked], None]) -> Callable[[Asked], None]:
+    """The current of the supply at a moment."""
+
+    def write(case: Asked) -> None:
         moment(case)
         case.sheet.step("I_supply", "current of the supply", "I_bus", "current")
 
     return write
 
 
-def _launching(case: Case) -> None:
+def launching(case: Asked) -> None:
+    """The state in the hard start."""
     _at_rest(case, pushing=False)
 
 
-def _pushing(case: Case) -> None:
+def pushing(case: Asked) -> None:
+    """The state while pushing at a wall."""
     _at_rest(case, pushing=True)
     blocks.wall(case)
 
 
-def peak_bus_current(case: Case) -> None:
+def peak_bus_current(case: Asked) -> None:
     """The moment of the run at which most is drawn."""
     gear, speed = _peak(case)
     case.sheet.put("v", "speed at which most is drawn", speed, "speed", "solved")
@@ -226,7 +164,7 @@ def peak_bus_current(case: Case) -> None:
     case.sheet.step("I_peak", "largest current of the supply", "I_bus", "current")
 
 
-def _peak(case: Case) -> tuple[int, float]:
+def _peak(case: Asked) -> tuple[int, float]:
     """Gear and speed of the largest current: the best point of the run, improved between its neighbours."""
     group, row = case.evaluation.group(case.index)
     points = trace.points(group.batch, row)
@@ -247,14 +185,14 @@ def _peak(case: Case) -> tuple[int, float]:
     return gear, middle if drawn(middle) > points.bus_current[best] else float(points.speed[best])
 
 
-def stopping_distance(case: Case) -> None:
+def stopping_distance(case: Asked) -> None:
     """From top speed at constant deceleration."""
     blocks.braking(case)
     case.sheet.put("v_top", "top speed", _value(case, "top_speed"), "speed", "solved")
     case.sheet.step("x_stop", "distance to stand still", "v_top**2/(2*b_rate)", "distance")
 
 
-def max_grade(case: Case) -> None:
+def max_grade(case: Asked) -> None:
     """Where the first of drive, tyres and front axle gives way."""
     _at_rest(case, pushing=False)
     s, vehicle = case.sheet, case.design.vehicle
@@ -282,17 +220,17 @@ def max_grade(case: Case) -> None:
            "grade")  # fmt: skip
 
 
-def motor_speed_at_top(case: Case) -> None:
+def motor_speed_at_top(case: Asked) -> None:
     """The source's own speed."""
-    _at_top(case)
-    x = case.suffix(getattr(case, "branch", 0))
+    at_top(case)
+    x = case.suffix(case.branch)
     own = f"w_e{x}" if f"w_e{x}" in case.sheet.known else f"w{x}"
     case.sheet.step(f"w_top{x}", "speed of the source at top speed", own, "angular speed")
 
 
-def endurance_at_top(case: Case) -> None:
+def endurance_at_top(case: Asked) -> None:
     """Capacity over current."""
-    _at_top(case)
+    at_top(case)
     s, source = case.sheet, case.design.drive.supply
     cells = getattr(source, "cells", None)
     if cells is not None:
@@ -304,13 +242,13 @@ def endurance_at_top(case: Case) -> None:
     s.step("t_top", "time at top speed", "Q/I_bus", "time")
 
 
-def range_at_top(case: Case) -> None:
+def range_at_top(case: Asked) -> None:
     """That time at that speed."""
     endurance_at_top(case)
     case.sheet.step("x_top", "range at top speed", "t_top*v", "distance")
 
 
-def _table(case: Case, time: float) -> None:
+def _table(case: Asked, time: float) -> None:
     """The run up to a time in rows: from one speed to the next, what time, distance and energy that takes."""
     group, row = case.evaluation.group(case.index)
     points = trace.points(group.batch, row)
@@ -331,7 +269,7 @@ def _table(case: Case, time: float) -> None:
     )
 
 
-def _moment(case: Case, time: float) -> tuple[float, float, float, float]:
+def _moment(case: Asked, time: float) -> tuple[float, float, float, float]:
     """Time, speed, distance and energy of the run at a time, by asking for it as a run of its own."""
     document = case.evaluation.documents[case.index]
     there = _asked_again(document, Run(time=time))
@@ -344,8 +282,10 @@ def _asked_again(document: Document, run: Run) -> Evaluation:
     return evaluate([dataclasses.replace(document, design=dataclasses.replace(document.design, run=run))])
 
 
-def _run(symbol: str, words: str, expression: str, dimension: str, until: str) -> Callable[[Case], None]:
-    def write(case: Case) -> None:
+def run(symbol: str, words: str, expression: str, dimension: str, until: str) -> Callable[[Asked], None]:
+    """A number of the run, summed up from its rows up to the moment that `until` names."""
+
+    def write(case: Asked) -> None:
         time = case.design.run.time if until == "run" else _value(case, until)
         assert time is not None
         launch_acceleration(case)
@@ -355,7 +295,7 @@ def _run(symbol: str, words: str, expression: str, dimension: str, until: str) -
     return write
 
 
-def sprint_and_stop(case: Case) -> None:
+def sprint_and_stop(case: Asked) -> None:
     """The run up to the braking point, then braking."""
     blocks.braking(case)
     rate = float(case.sheet.known["b_rate"])
@@ -371,89 +311,3 @@ def sprint_and_stop(case: Case) -> None:
     s.step("t_b", "time up to the braking point", "sum(dt)", "time")
     s.step("v_b", "speed there", "sum(dv)", "speed")
     s.step("t_all", "time from rest to rest", "t_b + v_b/b_rate", "time")
-
-
-BY_TABLE = "Integrals over speed, t = ∫dv/a and x = ∫v·dv/a, summed in rows: " + DYNAMICS
-RECIPES: dict[str, Recipe] = {
-    "overall_ratio": Recipe("Ratios of all stages in a row multiply.", overall_ratio, GEARING, "standing"),
-    "no_load_speed": Recipe(
-        "In the air a motor only overcomes itself: it turns so fast that its back-EMF leaves no driving force.",
-        no_load_speed, ELECTRIC, "standing",
-    ),
-    "no_load_wheel_rpm": Recipe("The no-load speed as turns of the wheel.", no_load_wheel_rpm, ELECTRIC, "standing"),
-    "top_speed": Recipe(
-        "The speed at which the driving force is just the resistance of rolling, air and slope.", top_speed, DYNAMICS
-    ),
-    "limited_by": Recipe(
-        "Gearing, where the top speed is at least 0.90 of the no-load speed; else grip or power, whichever ends it.",
-        limited_by, DYNAMICS,
-    ),
-    "launch_acceleration": Recipe(
-        "What is left of the force over the mass: of the drive's, or of the tyres' where that is less.",
-        launch_acceleration, DYNAMICS,
-    ),
-    "time_to_distance": Recipe(
-        "Every small gain in speed takes dv/a; the rows add up.",
-        _run("t_D", "time to the distance", "sum(dt)", "time", "time_to_distance"), BY_TABLE,
-    ),
-    "speed_at_distance": Recipe(
-        "The gains in speed up to the distance add up.",
-        _run("v_D", "speed at the distance", "sum(dv)", "speed", "time_to_distance"), BY_TABLE,
-    ),
-    "time_to_speed": Recipe(
-        "Every small gain in speed takes dv/a; the rows add up.",
-        _run("t_v", "time to the speed", "sum(dt)", "time", "time_to_speed"), BY_TABLE,
-    ),
-    "distance_in_time": Recipe(
-        "Every small gain in speed covers v·dv/a; the rows add up.",
-        _run("x_t", "distance in the time", "sum(dx)", "distance", "run"), BY_TABLE,
-    ),
-    "energy_per_run": Recipe(
-        "What the supply gives, bus voltage times current, over the run; the rows add up.",
-        _run("E_D", "energy for the distance", "sum(dE)", "energy", "time_to_distance"), BY_TABLE,
-    ),
-    "sprint_and_stop": Recipe(
-        "The run up to the braking point, and from there the speed over the deceleration.", sprint_and_stop, BY_TABLE
-    ),
-    "stopping_distance": Recipe(
-        "Speed squared over twice the deceleration; the air's help is left out.", stopping_distance, DYNAMICS
-    ),
-    "stall_wheel_torque": Recipe(
-        "Torque of the sources, held still, through all stages with their losses.", stall_wheel_torque, ELECTRIC,
-        "standing",
-    ),
-    "pushing_force": Recipe(
-        "What the drive gives held still, or what the tyres hold where that is less.", pushing_force, DYNAMICS,
-        "standing",
-    ),
-    "pushing_limit": Recipe("The lesser of the two forces names it.", pushing_force, DYNAMICS, "standing"),
-    "pushing_motor_current": Recipe(
-        "The current that gives the push: where the tyres hold it back, eased off to just that.",
-        _current(_pushing, "current of one motor while pushing"), ELECTRIC, "standing",
-    ),
-    "pushing_bus_current": Recipe(
-        "What all motors take while pushing, over the bus voltage.", _bus(_pushing), ELECTRIC, "standing"
-    ),
-    "launch_motor_current": Recipe(
-        "Held still only resistance bounds the current, or the controller.",
-        _current(_launching, "current of one motor in the hard start"), ELECTRIC, "standing",
-    ),
-    "launch_bus_current": Recipe(
-        "What all motors take in the hard start, over the bus voltage.", _bus(_launching), ELECTRIC, "standing"
-    ),
-    "peak_bus_current": Recipe(
-        "The largest current of the run, looked for up to 0.99 of the top speed.", peak_bus_current, ELECTRIC
-    ),
-    "cruise_motor_current": Recipe(
-        "The current whose torque just holds the top speed.",
-        _current(_at_top, "current of one motor at top speed"), ELECTRIC,
-    ),
-    "cruise_bus_current": Recipe("What all motors take at top speed.", _bus(_at_top), ELECTRIC),
-    "max_grade": Recipe(
-        "The slope at which the first gives way: the drive, the tyres, or the front axle.", max_grade, DYNAMICS,
-        "standing",
-    ),
-    "motor_speed_at_top": Recipe("Speed of the wheel times the overall ratio.", motor_speed_at_top, GEARING),
-    "endurance_at_top": Recipe("Capacity over the current at top speed.", endurance_at_top, ELECTRIC),
-    "range_at_top": Recipe("Time at top speed times that speed.", range_at_top, ELECTRIC),
-}  # fmt: skip
