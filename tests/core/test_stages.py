@@ -1,0 +1,97 @@
+"""Every kind of stage: its ratios, what it is assumed to lose, its sense, and how it is drawn."""
+
+import math
+import unittest
+from typing import Any
+
+from tests.core.designs import changed
+from ydrometer import design
+from ydrometer.drawing import draw_line, loops
+from ydrometer.stages import KINDS, Stage, stage_efficiency
+from ydrometer.tables.dimensions import DIMENSIONS
+
+# kind's document, torque ratio, speed ratio, efficiency, sense
+ROWS: tuple[tuple[dict[str, Any], float, float, float, int], ...] = (
+    ({"kind": "gear", "driver_teeth": 14, "driven_teeth": 56}, 4.0, 4.0, 0.97, -1),
+    ({"kind": "gear", "driver_teeth": 14, "driven_teeth": 56, "idlers": [20]}, 4.0, 4.0, 0.97**2, 1),
+    ({"kind": "gear", "driver_teeth": 14, "driven_teeth": 56, "internal": True}, 4.0, 4.0, 0.95, 1),
+    ({"kind": "gear", "driver_teeth": 14, "driven_teeth": 56, "efficiency": 0.9}, 4.0, 4.0, 0.9, -1),
+    ({"kind": "bevel", "driver_teeth": 15, "driven_teeth": 30}, 2.0, 2.0, 0.95, 1),
+    ({"kind": "planetary", "reductions": [4, 3]}, 12.0, 12.0, 0.95**2, 1),
+    ({"kind": "planetary", "reductions": [4, 3], "efficiency": 0.8}, 12.0, 12.0, 0.8, 1),
+    ({"kind": "gearbox", "ratio": 5}, 5.0, 5.0, 0.9, 1),
+    ({"kind": "worm", "ratio": 20, "efficiency": 0.6}, 20.0, 20.0, 0.6, 1),
+    ({"kind": "belt", "driver_teeth": 18, "driven_teeth": 36}, 2.0, 2.0, 0.96, 1),
+    ({"kind": "chain", "driver_teeth": 11, "driven_teeth": 33}, 3.0, 3.0, 0.96, 1),
+    ({"kind": "v_belt", "driver_pitch_diameter": "60 mm", "driven_pitch_diameter": "150 mm"},
+     2.5, 2.5 / 0.985, 0.93, 1),
+    ({"kind": "v_belt", "driver_pitch_diameter": 0.1, "driven_pitch_diameter": 0.1, "creep": 0, "crossed": True},
+     1.0, 1.0, 0.93, -1),
+    ({"kind": "speeds", "ratios": [3.2, 1.9, 1.2]}, 3.2, 3.2, 0.97, 1),
+)  # fmt: skip
+
+
+def made(raw: dict[str, Any]) -> Stage:
+    return design.read(changed({"drive.stages": [raw]})).design.drive.stages[0]
+
+
+class Kinds(unittest.TestCase):
+    def test_ratios_losses_and_senses(self) -> None:
+        for raw, ratio, speed_ratio, efficiency, sense in ROWS:
+            with self.subTest(raw):
+                stage = made(raw)
+                self.assertAlmostEqual(stage.ratio, ratio)
+                self.assertAlmostEqual(stage.speed_ratio, speed_ratio)
+                self.assertAlmostEqual(stage_efficiency(stage), efficiency)
+                self.assertEqual(stage.sense, sense)
+
+    def test_every_kind_is_tried_here(self) -> None:
+        self.assertEqual({raw["kind"] for raw, *_ in ROWS}, set(KINDS))
+
+    def test_every_kind_is_drawn_from_shaft_to_shaft(self) -> None:
+        for raw, *_ in ROWS:
+            with self.subTest(raw):
+                line = draw_line(design.read(changed({"drive.stages": [raw]})).design)
+                self.assertEqual([shaft.index for shaft in line.shafts], [0, 1, 2])
+                places = [shaft.x for shaft in line.shafts]
+                self.assertEqual(places, sorted(places))
+                drawn = [w for w in line.wheels if w.step == 1] + [b for b in line.boxes if b.step == 1]
+                self.assertTrue(drawn)
+                self.assertEqual(line.shafts[2].sense, line.shafts[1].sense * made(raw).sense)
+
+    def test_a_box_shows_its_steps(self) -> None:
+        for kind, key in (("planetary", "reductions"), ("speeds", "ratios")):
+            raw = {"kind": kind, key: [3, 2]}
+            (box,) = draw_line(design.read(changed({"drive.stages": [raw]})).design).boxes
+            self.assertEqual((box.form, box.steps), (kind, [3.0, 2.0]))
+
+
+class CrossedBelt(unittest.TestCase):
+    def test_its_length_is_that_of_its_path(self) -> None:
+        for r1, r2, distance in ((0.03, 0.08, 0.2), (0.05, 0.05, 0.11), (0.1, 0.02, 0.5)):
+            path = loops.crossed_path((0.0, 0.0), r1, (distance, 0.0), r2)
+            pieces = [abs(s.radius * s.wrap) if s.wrap else math.dist((s.x1, s.y1), (s.x2, s.y2)) for s in path]
+            self.assertAlmostEqual(sum(pieces), loops.crossed_length(r1, r2, distance), places=12)
+            self.assertLess(path[1].wrap, 0.0)
+            self.assertGreater(path[3].wrap, 0.0)
+
+    def test_its_runs_are_tangents_that_cross(self) -> None:
+        first, _, second, _ = loops.crossed_path((0.0, 0.0), 0.03, (0.3, 0.0), 0.06)
+        for run, x, y in ((first, first.x1, first.y1), (second, second.x2, second.y2)):
+            self.assertAlmostEqual((run.x2 - run.x1) * x + (run.y2 - run.y1) * y, 0.0, places=12)
+        self.assertLess(first.y1 * first.y2, 0.0)
+        self.assertLess(second.y1 * second.y2, 0.0)
+
+    def test_wheels_that_would_touch(self) -> None:
+        with self.assertRaisesRegex(ValueError, "above 0.3 m is needed"):
+            loops.crossed_length(0.1, 0.2, 0.25)
+
+
+class Tables(unittest.TestCase):
+    def test_every_kind_of_quantity_has_an_example_it_reads(self) -> None:
+        from ydrometer.units import parse  # noqa: PLC0415
+
+        for name, row in DIMENSIONS.items():
+            for example in row.example.split(" or "):
+                with self.subTest(name, example=example):
+                    self.assertGreater(parse(example, name), 0.0)
