@@ -13,7 +13,7 @@ from typing import Any
 
 import numpy as np
 from scipy.integrate import solve_ivp
-from scipy.optimize import brentq
+from scipy.optimize import brentq, minimize_scalar
 
 from ydrometer.design import Branch, Design
 from ydrometer.driveline import gear_ratios, overall
@@ -121,15 +121,21 @@ class Reference:
         )
         grid = np.linspace(top, top * 1e-6, 500)
         over = excess(grid)
+        below = np.flatnonzero(over <= 0.0)
+        first = int(below[0]) if len(below) else len(grid)
         # Two roots may lie between two points of the grid, where the demand only just meets the supply.
-        dips = 1 + np.flatnonzero((over[1:-1] <= over[:-2]) & (over[1:-1] <= over[2:]))
-        fine = [np.linspace(grid[dip - 1], grid[dip + 1], 200) for dip in dips]
-        grid = np.sort(np.concatenate([grid, *fine]))[::-1]
-        below = np.flatnonzero(excess(grid) <= 0.0)
-        if len(below) == 0:
+        for dip in 1 + np.flatnonzero((over[1:-1] <= over[:-2]) & (over[1:-1] <= over[2:])):
+            if dip < first:
+                ends = (grid[dip + 1], grid[dip - 1])
+                lowest = minimize_scalar(excess, bounds=ends, method="bounded", options={"xatol": 1e-13 * top})
+                if lowest.fun <= 0.0:
+                    return self.drawn_at(brentq(excess, lowest.x, ends[1], xtol=1e-14, rtol=1e-14), gear, v, duty)
+        if first == len(grid):
             return float(grid[-1]), 0.0
-        first = int(below[0])
         voltage = brentq(excess, grid[first], grid[max(first - 1, 0)], xtol=1e-14, rtol=1e-14)
+        return self.drawn_at(voltage, gear, v, duty)
+
+    def drawn_at(self, voltage: float, gear: int, v: float, duty: float) -> tuple[float, float]:
         return voltage, float(self.power(gear, v, duty * voltage) / voltage)
 
     def electrics(self, gear: int, v: float, duty: float) -> tuple[float, float, float]:
