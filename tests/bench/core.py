@@ -4,7 +4,10 @@ from __future__ import annotations
 
 import copy
 import json
+import os
 import statistics
+import subprocess
+import sys
 import time
 from collections.abc import Callable
 from functools import partial
@@ -75,8 +78,8 @@ def read_times(raw: dict[str, Any]) -> list[float]:
 
 
 def stepped(document: Document) -> float:
-    """Seconds of a plain solve_ivp run at 1e-8 to the same distance, its right-hand side compiled as ours is."""
-    batch = driveline.assemble([document.design])
+    """Seconds of a solve_ivp run at 1e-8 to the same distance, with our own formulas on its right-hand side."""
+    batch = trace.one(driveline.assemble([document.design]), 0)
     distance = document.design.run.distance or 20.0
     gear = int(evaluate([document]).raw("last_gear", 0))
 
@@ -92,24 +95,37 @@ def stepped(document: Document) -> float:
     return seconds(lambda: solve_ivp(rates, (0.0, 600.0), [0.0, 0.0, 0.0], events=arrived, rtol=RTOL, atol=1e-9))
 
 
+def stepped_plainly() -> dict[str, float]:
+    """The same with the formulas as plain Python, which takes a process of its own."""
+    environment = {**os.environ, "YDROMETER_INTERPRET": "1"}
+    command = [sys.executable, "-m", "tests.bench.core", "stepped"]
+    done = subprocess.run(command, env=environment, capture_output=True, text=True, check=True)
+    found: dict[str, float] = json.loads(done.stdout)
+    return found
+
+
 def main() -> None:
-    """Print it all."""
+    """Print it all; or, asked for "stepped", the times of stepping alone."""
     known = designs()
+    if sys.argv[1:] == ["stepped"]:
+        print(json.dumps({name: stepped(document) for name, document in known.items()}))
+        return
     print("one design alone, all measures:")
     times = alone(next(iter(known.values())))
     print(
         f"  median {statistics.median(times):.2f}  p90 {percentile(times, 0.9):.2f}  max {max(times):.2f} ms"
         "   (goal: median at most 8 ms)"
     )
-    print(f"\nin a batch of {MANY} on one core, and one plain solve_ivp run at {RTOL:g} over one design of the batch:")
+    plain = stepped_plainly()
+    print(f"\nin a batch of {MANY} on one core, and how many times as long a solve_ivp run at {RTOL:g} of each takes,")
+    print("with the formulas as plain Python, and with them compiled:")
     for name, document in known.items():
         batch, wanted = batch_of(document, MANY)
         measures.measure(Batch(*(part[:10] for part in batch)), Wanted(*(part[:10] for part in wanted)))
         each = seconds(partial(measures.measure, batch, wanted)) / MANY
         step = statistics.median(stepped(document) for _ in range(STEPPED))
-        print(
-            f"  {name:36} {1 / each:8.0f} a second   solve_ivp {1e3 * step:7.1f} ms, {step / each:7.0f} times as long"
-        )
+        times_as_long = f"{plain[name] / each:7.0f} plain {step / each:6.0f} compiled"
+        print(f"  {name:36} {1 / each:8.0f} a second  {times_as_long}")
     print("  (goals: 20000 a second for one motor kind and one gear, 5000 for any; 200 times)")
 
 
