@@ -115,6 +115,9 @@ export function LoopShape({ loop, frame }: { loop: LineDrawing["loops"][number];
   );
 }
 
+/** Pixels a step of a box must have for its number to be written in it. */
+const LEAST_FOR_TEXT = 28;
+
 export function BoxShape({
   box,
   frame,
@@ -151,9 +154,11 @@ export function BoxShape({
                 strokeWidth={0.8}
               />
             )}
-            <SvgText x={at} y={middle + height / 2 - 7} mono size={12} rim={PANEL}>
-              {String(step)}
-            </SvgText>
+            {width / parts >= LEAST_FOR_TEXT && (
+              <SvgText x={at} y={middle + height / 2 - 7} mono size={12} rim={PANEL}>
+                {String(step)}
+              </SvgText>
+            )}
           </g>
         );
       })}
