@@ -34,12 +34,6 @@ class QuantityError(YdrometerError):
         self.remedy = remedy
 
 
-class ConvergenceError(YdrometerError):
-    """An iteration that ended without an answer; `values` holds its last point and residual."""
-
-    code = "convergence"
-
-
 @dataclass(frozen=True, slots=True)
 class Fault:
     """One thing wrong with a document: where, what is wrong, and what would be right."""

@@ -55,7 +55,7 @@ _GAUSS = (
 )  # fmt: skip
 
 acceleration, as_driven, coast, resistance = forces.acceleration, forces.as_driven, forces.coast, forces.resistance
-end_speed, next_corner, regime, LOOKS = speeds.end_speed, speeds.next_corner, speeds.regime, speeds.LOOKS
+end_speed, next_corner, regime = speeds.end_speed, speeds.next_corner, speeds.regime
 starting_gear, next_change = gears.starting_gear, gears.next_change
 
 

@@ -27,11 +27,6 @@ class Asked(Case):
 
     branch: int
 
-    @property
-    def asked(self) -> str:
-        """The suffix of the symbols of that branch."""
-        return self.suffix(self.branch)
-
 
 def _value(case: Asked, name: str) -> float:
     return float(case.evaluation.value(name, case.index))
@@ -63,7 +58,7 @@ def _at_rest(case: Asked, *, pushing: bool) -> None:
 def overall_ratio(case: Asked) -> None:
     """G of a branch in its lowest gear."""
     blocks.ratios(case, 0)
-    case.sheet.step("G", "source turns per wheel turn", f"G{case.suffix(getattr(case, 'branch', 0))}", "ratio")
+    case.sheet.step("G", "source turns per wheel turn", f"G{case.suffix(case.branch)}", "ratio")
 
 
 def no_load_speed(case: Asked) -> None:
@@ -202,16 +197,14 @@ def max_grade(case: Asked) -> None:
     s.step("S", "weight itself", "m*g", "force")
     s.step("q_drive", "size of the turned pair of C_rr and 1", "hypot(C_rr*S, S)", "force")
     drive = "acos(-max(-q_drive, min(q_drive, F_drive - F_fixed))/q_drive) - atan2(S, -C_rr*S)"
-    angles = [s.step("th_drive", "slope that the drive can start on", drive, "angle")]
+    s.step("th_drive", "slope that the drive can start on", drive, "angle")
     names = ["th_drive"]
     t = {"all": "0", "rear": "h/L", "front": "-h/L"}[vehicle.driven] if vehicle.geometry else "0"
     if t == "0" or s.known["mu"] * (s.known["h"] / s.known["L"]) * (1 if vehicle.driven == "rear" else -1) < 1.0:
         s.step("c_grip", "grip less rolling", f"mu*({share} - {t}*C_rr)/(1 - mu*{t}) - C_rr", "ratio")
         s.step("B_grip", "fixed drag as the tyres feel it", f"-(mu*{t}/(1 - mu*{t}) + 1)*F_fixed", "force")
         s.step("q_grip", "size of the turned pair of c_grip and 1", "hypot(c_grip*S, S)", "force")
-        angles.append(
-            s.step("th_grip", "slope that the tyres hold", "acos(-B_grip/q_grip) - atan2(S, c_grip*S)", "angle")
-        )
+        s.step("th_grip", "slope that the tyres hold", "acos(-B_grip/q_grip) - atan2(S, c_grip*S)", "angle")
         names.append("th_grip")
     if vehicle.geometry is not None and vehicle.driven != "front":
         s.step("th_lift", "slope at which the front wheels lift", "atan(b/h)", "angle")
@@ -299,8 +292,7 @@ def sprint_and_stop(case: Asked) -> None:
     """The run up to the braking point, then braking."""
     blocks.braking(case)
     rate = float(case.sheet.known["b_rate"])
-    total, distance = _value(case, "sprint_and_stop"), case.design.run.distance
-    assert distance is not None
+    total = _value(case, "sprint_and_stop")
     # The braking point stands where what is left of the time is just the braking: t + v(t)/b = total.
     low, high = 0.0, total
     for _ in range(STEPS):
