@@ -104,7 +104,7 @@ def launch(env: dict[str, str], port: int) -> subprocess.Popen[bytes]:
     return subprocess.Popen(
         [
             VENV / "bin" / "gunicorn", "server.config.wsgi", "--bind", f"127.0.0.1:{port}", "--workers", "2",
-            "--threads", "2", "--preload", "--log-level", "warning", "--graceful-timeout", "5",
+            "--threads", "2", "--keep-alive", "30", "--preload", "--log-level", "warning", "--graceful-timeout", "5",
         ],
         env={**env, **SERVING}, cwd=ROOT, start_new_session=True,
     )  # fmt: skip

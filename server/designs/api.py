@@ -16,7 +16,6 @@ from rest_framework.views import APIView
 from rest_framework_dataclasses.serializers import DataclassSerializer
 
 from server.api.errors import BAD, HIDDEN, SIGNED_OUT
-from server.api.plain import plain
 from server.designs import actions
 from server.designs.actions import Stale
 from server.designs.models import Revision, Vehicle
@@ -173,7 +172,7 @@ class VocabularyView(APIView):
 
     @extend_schema(responses=VocabularySerializer)
     def get(self, request: Request) -> Response:
-        return Response(plain(vocabulary()), headers={"Cache-Control": "max-age=3600"})
+        return Response(vocabulary(), headers={"Cache-Control": "max-age=3600"})
 
 
 class LiveView(APIView):
@@ -182,14 +181,14 @@ class LiveView(APIView):
         asked = _read(LiveRequestSerializer, request)
         chosen = asked.get("selected")
         selected = (chosen["path"], chosen["member"]) if chosen else None
-        return Response(plain(look(asked["document"], asked.get("mark"), selected)))
+        return Response(look(asked["document"], asked.get("mark"), selected))
 
 
 class DoubtsView(APIView):
     @extend_schema(request=DoubtsRequestSerializer, responses={200: DoubtsSerializer, **BAD, **SIGNED_OUT})
     def post(self, request: Request) -> Response:
         asked = _read(DoubtsRequestSerializer, request)
-        return Response(plain(doubts(asked["document"], assumed=asked["assumed"])))
+        return Response(doubts(asked["document"], assumed=asked["assumed"]))
 
 
 class WorkingView(APIView):
@@ -197,14 +196,14 @@ class WorkingView(APIView):
     def post(self, request: Request) -> Response:
         asked = _read(WorkingRequestSerializer, request)
         document = design.read(asked["document"])
-        return Response(plain(working(document, asked["measure"], branch=asked["branch"], at=asked.get("at"))))
+        return Response(working(document, asked["measure"], branch=asked["branch"], at=asked.get("at")))
 
 
 class AidView(APIView):
     @extend_schema(request=AidRequestSerializer, responses={200: FindingSerializer, **BAD, **SIGNED_OUT})
     def post(self, request: Request) -> Response:
         asked = _read(AidRequestSerializer, request)
-        return Response(plain(find(asked["aid"], asked["given"])))
+        return Response(find(asked["aid"], asked["given"]))
 
 
 class VehiclesView(APIView):
