@@ -275,22 +275,32 @@ def _whole(problem: str, remedy: str) -> DocumentError:
 def stages_with_paths(design: Design) -> Iterator[tuple[str, Stage]]:
     """Every stage in the order power meets them, with its path in the document."""
     for b in range(len(design.drive.branches)):
-        yield from _own_stages(design, b)
-    yield from _trunk(design)
+        yield from own_stages(design, b)
+    yield from trunk_stages(design)
 
 
-def first_line(design: Design) -> Iterator[tuple[str, Stage]]:
-    """The stages from the first branch's source to the wheels, with their paths."""
-    yield from _own_stages(design, 0)
-    yield from _trunk(design)
+def shaft_numbers(design: Design) -> tuple[list[list[int]], list[int]]:
+    """Numbers of the shafts of each branch, from its source to where it joins, and of the trunk, from there on.
+
+    The first branch and the trunk count from 0 on, the other branches after them; where they join is one shaft.
+    """
+    first, *others = (len(branch.stages) for branch in design.drive.branches)
+    last = first + len(design.drive.stages)
+    branches, free = [list(range(first + 1))], last + 1
+    for own in others:
+        branches.append([*range(free, free + own), first])
+        free += own
+    return branches, list(range(first, last + 1))
 
 
-def _own_stages(design: Design, branch: int) -> Iterator[tuple[str, Stage]]:
+def own_stages(design: Design, branch: int) -> Iterator[tuple[str, Stage]]:
+    """The stages of one branch, with their paths."""
     for s, stage in enumerate(design.drive.branches[branch].stages):
         yield f"drive.branches[{branch}].stages[{s}]", stage
 
 
-def _trunk(design: Design) -> Iterator[tuple[str, Stage]]:
+def trunk_stages(design: Design) -> Iterator[tuple[str, Stage]]:
+    """The stages that all branches share, with their paths."""
     for s, stage in enumerate(design.drive.stages):
         yield f"drive.stages[{s}]", stage
 

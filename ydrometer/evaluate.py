@@ -15,6 +15,7 @@ from ydrometer.design import RUN_KEYS, Design, Document, Run, Target
 from ydrometer.motion import measures
 from ydrometer.motion.measures import WORDS, Results, Wanted
 from ydrometer.motion.plant import Array, Batch
+from ydrometer.senses import senses
 from ydrometer.sources import DISAGREEMENT, Motor, motor_line
 from ydrometer.tables.measures import MEASURES
 
@@ -220,6 +221,7 @@ def messages(evaluation: Evaluation, index: int = 0) -> list[Message]:
                              "without end, so the run has no figures."))  # fmt: skip
     if evaluation.starts(index) and math.isnan(evaluation.raw("stopping_distance", index)):
         found.append(Message("warning", "vehicle.brake_force", "The slope beats the brakes: it will not stop."))
+    found += _turning(design)
     if evaluation.raw("lifts", index):
         found.append(Message("warning", "vehicle.cg_height", "The front wheels lift before the tyres slip."))
     speeds = evaluation.value("motor_speed_at_top", index)
@@ -230,6 +232,18 @@ def messages(evaluation: Evaluation, index: int = 0) -> list[Message]:
         found += _over_speed(branch.source.max_speed, speeds[b], path)
     top, stop = (evaluation.value(name, index) for name in ("top_speed", "stopping_distance"))
     return found + [Message("caution", c.path, c.text) for c in cautions(design, top, stop)]
+
+
+def _turning(design: Design) -> Iterator[Message]:
+    turning = senses(design)
+    for b in turning.against:
+        yield Message("warning", f"drive.branches[{b}].source",
+                      f"Branch {b + 1} turns against branch 1 where they join: reverse one of them.")  # fmt: skip
+    if not turning.known:
+        yield Message("note", "drive", "Which way the wheels turn depends on how the bevel or worm is mounted: try it "
+                      "with the wheels off the ground.")  # fmt: skip
+    elif not turning.against and not turning.forwards:
+        yield Message("warning", "drive", "As drawn the vehicle would run backwards.")
 
 
 def _held(reason: str) -> Message:

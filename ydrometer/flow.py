@@ -5,20 +5,23 @@ from __future__ import annotations
 import math
 from collections.abc import Iterable
 from dataclasses import dataclass
+from itertools import pairwise
 from typing import Literal
 
-from ydrometer.design import Design, first_line
+import numpy as np
+
+from ydrometer.design import Design, own_stages, shaft_numbers, trunk_stages
 from ydrometer.evaluate import Evaluation
 from ydrometer.motion import trace
 from ydrometer.motion.trace import Sources
 from ydrometer.stages import Speeds, Stage, stage_efficiency
 
-MomentName = Literal["hard start", "shove", "top speed"]
+MomentName = Literal["hard start", "shove", "top speed", "picked"]
 
 
 @dataclass(frozen=True, slots=True)
 class ShaftFlow:
-    """On one shaft of one drive unit: speed rad/s, torque N·m, power W."""
+    """On one shaft of one drive unit: speed rad/s, torque N·m, power W; `shaft` as in `design.shaft_numbers`."""
 
     shaft: int
     speed: float
@@ -28,9 +31,11 @@ class ShaftFlow:
 
 @dataclass(frozen=True, slots=True)
 class StageFlow:
-    """A stage: its ratio, its efficiency, whether that was assumed, and what it loses, W."""
+    """A stage between two shafts: its ratio, its efficiency, whether that was assumed, and what it loses, W."""
 
     path: str
+    driver_shaft: int
+    driven_shaft: int
     ratio: float
     efficiency: float
     assumed: bool
@@ -39,58 +44,101 @@ class StageFlow:
 
 @dataclass(frozen=True, slots=True)
 class Flow:
-    """The line at one moment. `current`: of one motor, A, None for an engine; `bus_current`: of the supply, A."""
+    """The line at one moment.
+
+    Attributes:
+        vehicle_speed: m/s. gear: engaged, from 0.
+        currents: of one motor of each branch, A, None for an engine. bus_current, bus_voltage: of the supply, A and V.
+        shafts: by their number. stages: of the branches, then of the trunk.
+    """
 
     moment: MomentName
-    current: float | None
+    vehicle_speed: float
+    gear: int
+    currents: list[float | None]
     bus_current: float
     bus_voltage: float
     shafts: list[ShaftFlow]
     stages: list[StageFlow]
 
 
-def flows(evaluation: Evaluation, index: int = 0) -> list[Flow]:
+def flows(evaluation: Evaluation, index: int = 0, picked: float | None = None) -> list[Flow]:
     """The line of one design in the hard start, in the shove and, where it has one, at top speed.
 
-    The shafts are those of the first branch and the trunk; torque of further branches joins at the trunk's first
-    shaft. Powers and torques are those of one drive unit; the first shaft carries all sources of its branch.
+    Powers and torques are those of one drive unit; a source's shaft carries all sources of its branch.
+
+    Args:
+        evaluation: holds the design.
+        index: its place there.
+        picked: a speed of the run, m/s, to add as a moment of its own; above the top speed that is meant.
     """
     group, row = evaluation.group(index)
     design = evaluation.documents[index].design
     made = [
-        _flow(design, "hard start", trace.standing(group.batch, row, pushing=False)),
-        _flow(design, "shove", trace.standing(group.batch, row, pushing=True)),
+        _flow(design, "hard start", 0.0, trace.standing(group.batch, row, pushing=False)),
+        _flow(design, "shove", 0.0, trace.standing(group.batch, row, pushing=True)),
     ]
     top = evaluation.value("top_speed", index)
     if top:
-        gear = int(evaluation.raw("last_gear", index))
-        made.append(_flow(design, "top speed", trace.driving(group.batch, row, gear, top)))
+        last = int(evaluation.raw("last_gear", index))
+        made.append(_flow(design, "top speed", top, trace.driving(group.batch, row, last, top)))
+        if picked is not None:
+            speed = min(picked, top)
+            gear = _gear_at(trace.points(group.batch, row), speed, last)
+            made.append(_flow(design, "picked", speed, trace.driving(group.batch, row, gear, speed)))
     return made
 
 
-def _flow(design: Design, moment: MomentName, sources: Sources) -> Flow:
-    branches = design.drive.branches
-    own = len(branches[0].stages)
-    shafts = [_shaft(0, float(sources.speed[0]), branches[0].count * float(sources.torque[0]))]
-    joining = sum(
-        _through(branch.stages, branch.count * float(sources.torque[b])) for b, branch in enumerate(branches) if b
-    )
+def _gear_at(points: trace.Points, speed: float, last: int) -> int:
+    """The gear in which the run first has a speed."""
+    reached = np.flatnonzero((points.speed >= speed) & (points.gear >= 0))
+    return int(points.gear[reached[0]]) if len(reached) else last
+
+
+def _flow(design: Design, moment: MomentName, vehicle_speed: float, sources: Sources) -> Flow:
+    numbers, trunk = shaft_numbers(design)
+    shafts: dict[int, ShaftFlow] = {}
     stages: list[StageFlow] = []
-    for step, (path, stage) in enumerate(first_line(design)):
-        before = shafts[-1]
-        if step == own and joining:
-            before = shafts[-1] = _shaft(step, before.speed, before.torque + joining)
-        ratio, speed_ratio = _engaged(stage, sources.gear)
-        # While a clutch slips the first stage turns slower than the engine.
-        speed = (float(sources.behind[0]) if step == 0 else before.speed) / speed_ratio
-        shafts.append(_shaft(step + 1, speed, _stage_torque(stage, ratio, before.torque)))
-        loss = before.power - shafts[-1].power
-        assumed = stage.efficiency is None
-        stages.append(StageFlow(path, speed_ratio, stage_efficiency(stage), assumed, loss))
-    current = float(sources.current[0])
+    joined = 0.0
+    for b, branch in enumerate(design.drive.branches):
+        torque = branch.count * float(sources.torque[b])
+        # While a clutch slips its first stage turns slower than the engine.
+        speeds = (float(sources.speed[b]), float(sources.behind[b]))
+        joined += _walk(own_stages(design, b), numbers[b], torque, speeds, sources.gear, shafts, stages)
+    turning = float(sources.behind[0]) / math.prod(s.speed_ratio for s in design.drive.branches[0].stages)
+    alone = len(design.drive.branches) == 1 and not design.drive.branches[0].stages
+    outer = float(sources.speed[0]) if alone else turning
+    _walk(trunk_stages(design), trunk, joined, (outer, turning), sources.gear, shafts, stages)
+    currents = [None if math.isnan(current) else float(current) for current in sources.current]
     return Flow(
-        moment, None if math.isnan(current) else current, sources.bus_current, sources.bus_voltage, shafts, stages
-    )
+        moment, vehicle_speed, sources.gear, currents, sources.bus_current, sources.bus_voltage,
+        [shafts[number] for number in sorted(shafts)], stages,
+    )  # fmt: skip
+
+
+def _walk(
+    stages: Iterable[tuple[str, Stage]], numbers: list[int], torque: float, speeds: tuple[float, float], gear: int,
+    shafts: dict[int, ShaftFlow], made: list[StageFlow],
+) -> float:  # fmt: skip
+    """Follow power through stages in a row; notes shafts and stages, returns the torque behind the last.
+
+    `speeds`: of the first shaft itself, and of what drives the first stage.
+    """
+    speed, behind = speeds
+    shafts[numbers[0]] = _shaft(numbers[0], speed, torque)
+    for (path, stage), (before, number) in zip(stages, pairwise(numbers), strict=True):
+        ratio, speed_ratio = _engaged(stage, gear)
+        entering = speed * torque
+        behind /= speed_ratio
+        torque, speed = _stage_torque(stage, ratio, torque), behind
+        shafts[number] = _shaft(number, speed, torque)
+        made.append(
+            StageFlow(
+                path, before, number, speed_ratio, stage_efficiency(stage), stage.efficiency is None,
+                entering - speed * torque,
+            )
+        )
+    return torque
 
 
 def _shaft(number: int, speed: float, torque: float) -> ShaftFlow:
@@ -108,9 +156,3 @@ def _stage_torque(stage: Stage, ratio: float, torque: float) -> float:
     """Torque behind a stage; one that brakes takes the loss the other way."""
     efficiency = stage_efficiency(stage)
     return torque * ratio * (efficiency if torque >= 0.0 else 1.0 / efficiency)
-
-
-def _through(stages: Iterable[Stage], torque: float) -> float:
-    for stage in stages:
-        torque = _stage_torque(stage, stage.ratio, torque)
-    return torque

@@ -5,13 +5,15 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Any, Literal
 
-from ydrometer import curves, design, flow, names, spread, sweep
+from ydrometer import curves, design, flow, names, ratios, senses, spread, sweep
 from ydrometer.curves import Characteristic, ForceCurve, RunCurve
 from ydrometer.design import Document, Run, Target
-from ydrometer.drawing import LineDrawing, draw_line
+from ydrometer.drawing import UNFOLDED, LineDrawing, draw_line
 from ydrometer.errors import DocumentError
 from ydrometer.evaluate import Evaluation, Message, evaluate, messages
 from ydrometer.flow import Flow
+from ydrometer.ratios import RatioView
+from ydrometer.senses import Senses
 from ydrometer.spread import Band
 from ydrometer.tables.measures import MEASURES
 from ydrometer.targets import Standing, Verdict
@@ -104,7 +106,10 @@ class View:
 
 @dataclass(frozen=True, slots=True)
 class Live:
-    """A design as the page shows it. `mark` is there where a marked design was given."""
+    """A design as the page shows it. `mark` is there where a marked design was given; `sources` are one a branch.
+
+    `told` is what to ask about a ratio that somebody was told, empty where none was.
+    """
 
     state: Literal["ok", "will not start"]
     held_by: str
@@ -115,8 +120,11 @@ class Live:
     mark: View | None
     gauges: list[Gauge]
     flows: list[Flow]
+    ratios: list[RatioView]
+    told: str
+    senses: Senses
     sweep: Sweep | None
-    source: Characteristic
+    sources: list[Characteristic]
     supply: Characteristic | None
     quantities: list[Quantity]
     assumed: list[str]
@@ -184,13 +192,30 @@ def _width(doubt: Doubt) -> float:
     return (high - low) / max(abs(low + high), 1e-12)
 
 
-def look(raw: dict[str, Any], mark: dict[str, Any] | None = None, selected: tuple[str, str] | None = None) -> Live:
+@dataclass(frozen=True, slots=True)
+class Wish:
+    """What of a design is being looked at.
+
+    Attributes:
+        selected: path of a stage and member of it ("driver", "driven", "idler 1" …).
+        picked: a speed of the run at which the line is to be shown, m/s.
+        longest: how many times as long as high a row of the drawing may be.
+        told: a ratio that somebody was told for the selected stage.
+    """
+
+    selected: tuple[str, str] | None = None
+    picked: float | None = None
+    longest: float = UNFOLDED
+    told: float | None = None
+
+
+def look(raw: dict[str, Any], mark: dict[str, Any] | None = None, wish: Wish = Wish()) -> Live:
     """Evaluate a design, the marked one and the sweep of the selected wheel together.
 
     Args:
         raw: a design document.
         mark: another, to compare with.
-        selected: path of a stage and member of it ("driver", "driven", "idler 1" …).
+        wish: what is selected and picked, and the room there is.
 
     Raises:
         DocumentError: `raw` has faults. A mark with faults, or a selection that is not there, is left out:
@@ -198,7 +223,7 @@ def look(raw: dict[str, Any], mark: dict[str, Any] | None = None, selected: tupl
     """
     document = design.read(raw)
     marked = _readable(mark)
-    tried = _variants(document, selected)
+    tried = _variants(document, wish.selected)
     batch = [document, *([marked] if marked else []), *(d for _, d in tried if d is not None)]
     evaluation = evaluate(batch)
     shown = _shown_targets(document.design)
@@ -209,12 +234,15 @@ def look(raw: dict[str, Any], mark: dict[str, Any] | None = None, selected: tupl
         top_speed=evaluation.value("top_speed", 0) or 0.0,
         no_load_speed=evaluation.value("no_load_speed", 0),
         limited_by=evaluation.value("limited_by", 0) or "",
-        view=_view(evaluation, 0),
-        mark=_view(evaluation, 1) if marked else None,
+        view=_view(evaluation, 0, wish.longest),
+        mark=_view(evaluation, 1, wish.longest) if marked else None,
         gauges=gauges,
-        flows=flow.flows(evaluation),
-        sweep=_sweep(evaluation, selected, tried, [t for _, t in shown], 2 if marked else 1),
-        source=curves.source_curve(document.design),
+        flows=flow.flows(evaluation, picked=wish.picked),
+        ratios=ratios.ratio_views(document.design),
+        told=ratios.question(document.design, wish.selected[0], wish.told) if wish.told and wish.selected else "",
+        senses=senses.senses(document.design),
+        sweep=_sweep(evaluation, wish.selected, tried, [t for _, t in shown], 2 if marked else 1),
+        sources=[curves.source_curve(document.design, b) for b in range(len(document.design.drive.branches))],
         supply=curves.supply_curve(document.design),
         quantities=[Quantity(path, v.si, v.dimension, v.origin, v.spread) for path, v in document.values.items()],
         assumed=list(document.assumed),
@@ -238,12 +266,12 @@ def _variants(document: Document, selected: tuple[str, str] | None) -> list[tupl
         return []
 
 
-def _view(evaluation: Evaluation, index: int) -> View:
+def _view(evaluation: Evaluation, index: int, longest: float) -> View:
     made = evaluation.documents[index].design
     return View(
         made.name,
         evaluation.value("overall_ratio", index)[0],
-        draw_line(made),
+        draw_line(made, longest),
         curves.force_curve(evaluation, index),
         curves.run_curve(evaluation, index),
     )

@@ -20,7 +20,7 @@ from rest_framework.views import APIView
 
 from server.accounts import actions
 from server.accounts.models import User
-from server.api.errors import BAD, SIGNED_OUT
+from server.api.errors import BAD, SIGNED_OUT, TOO_MANY
 
 
 class CredentialsSerializer(serializers.Serializer[Any]):
@@ -75,7 +75,7 @@ class SignUpView(PublicView):
     throttle_classes = (ScopedRateThrottle,)
     throttle_scope = "sign-in"
 
-    @extend_schema(request=SignUpSerializer, responses={201: SessionSerializer, **BAD})
+    @extend_schema(request=SignUpSerializer, responses={201: SessionSerializer, **BAD, **TOO_MANY})
     def post(self, request: Request) -> Response:
         form = SignUpSerializer(data=request.data)
         form.is_valid(raise_exception=True)
@@ -88,7 +88,7 @@ class SignInView(PublicView):
     throttle_classes = (ScopedRateThrottle,)
     throttle_scope = "sign-in"
 
-    @extend_schema(request=CredentialsSerializer, responses={200: SessionSerializer, **BAD})
+    @extend_schema(request=CredentialsSerializer, responses={200: SessionSerializer, **BAD, **TOO_MANY})
     def post(self, request: Request) -> Response:
         form = CredentialsSerializer(data=request.data)
         form.is_valid(raise_exception=True)

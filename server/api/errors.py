@@ -33,6 +33,7 @@ class RefusalSerializer(serializers.Serializer[Any]):
 REFUSAL = OpenApiResponse(RefusalSerializer, "Refused, with the reason")
 BAD = {400: REFUSAL}
 SIGNED_OUT = {401: REFUSAL}
+TOO_MANY = {429: REFUSAL}
 HIDDEN = {401: REFUSAL, 403: REFUSAL, 404: REFUSAL}
 
 

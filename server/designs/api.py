@@ -23,7 +23,8 @@ from server.workshops import access
 from server.workshops.access import acting
 from ydrometer import design
 from ydrometer.aids import Finding, find
-from ydrometer.live import Doubts, Live, doubts, look
+from ydrometer.drawing import UNFOLDED
+from ydrometer.live import Doubts, Live, Wish, doubts, look
 from ydrometer.template import new_vehicle
 from ydrometer.vocabulary import Vocabulary, vocabulary
 from ydrometer.working import Working, working
@@ -49,9 +50,16 @@ class DocumentField(serializers.DictField):
 
 
 class LiveRequestSerializer(serializers.Serializer[Any]):
+    """`picked` is a speed of the run, m/s; `longest` how many times as long as high a row of the drawing may be;
+    `told` a ratio that somebody was told for the selected stage.
+    """
+
     document = DocumentField()
     mark = DocumentField(allow_null=True, required=False)
     selected = SelectedSerializer(allow_null=True, required=False)
+    picked = serializers.FloatField(min_value=0.0, max_value=1e6, allow_null=True, required=False)
+    longest = serializers.FloatField(min_value=0.5, max_value=UNFOLDED, required=False)
+    told = serializers.FloatField(min_value=1e-6, max_value=1e6, allow_null=True, required=False)
 
 
 class DoubtsSerializer(DataclassSerializer[Doubts]):
@@ -181,7 +189,8 @@ class LiveView(APIView):
         asked = _read(LiveRequestSerializer, request)
         chosen = asked.get("selected")
         selected = (chosen["path"], chosen["member"]) if chosen else None
-        return Response(look(asked["document"], asked.get("mark"), selected))
+        wish = Wish(selected, asked.get("picked"), asked.get("longest", UNFOLDED), asked.get("told"))
+        return Response(look(asked["document"], asked.get("mark"), wish))
 
 
 class DoubtsView(APIView):

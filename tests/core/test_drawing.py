@@ -2,19 +2,23 @@
 
 import math
 import unittest
+from itertools import pairwise
 from typing import Any
 
 from hypothesis import given
 from hypothesis import strategies as st
 
-from tests.core.designs import GEAR, MOTOR, REMOVED, read
-from ydrometer.drawing import LineDrawing, draw_line, loops
+from tests.core.designs import GEAR, MOTOR, REMOVED, changed, read
+from tests.core.test_live import MIXED
+from ydrometer.drawing import draw_line, loops, teeth, wheels
+from ydrometer.drawing.shapes import Row
 
 RADIUS = st.floats(0.005, 0.2)
 
 
-def drawn(changes: dict[str, Any] | None = None) -> LineDrawing:
-    return draw_line(read(changes).design)
+def drawn(changes: dict[str, Any] | None = None) -> Row:
+    (row,) = draw_line(read(changes).design).rows
+    return row
 
 
 class Loops(unittest.TestCase):
@@ -72,7 +76,7 @@ class Line(unittest.TestCase):
         self.assertFalse(belt.assumed)
 
     def test_a_belt_of_unknown_length_is_drawn_and_named(self) -> None:
-        line = drawn({"drive.stages": [{"kind": "belt", "driver_teeth": 18, "driven_teeth": 36}]})
+        line = draw_line(read({"drive.stages": [{"kind": "belt", "driver_teeth": 18, "driven_teeth": 36}]}).design)
         self.assertEqual(line.sizes_assumed, ["drive.stages[0]"])
 
     def test_a_chain_stands_on_its_pitch_polygon(self) -> None:
@@ -95,21 +99,126 @@ class Line(unittest.TestCase):
             ({"drive.stages": [{"kind": "gearbox", "ratio": 4}]}, [1, -1, -1]),
         ):
             with self.subTest(changes):
-                line = drawn(changes)
-                self.assertEqual([shaft.sense for shaft in line.shafts], senses)
-                self.assertEqual(line.forwards, senses[-1] > 0)
-                for wheel in line.wheels:
+                row = drawn(changes)
+                self.assertEqual([shaft.sense for shaft in row.shafts], senses)
+                assert row.road_wheel is not None
+                self.assertEqual(row.road_wheel.sense, senses[-1])
+                for wheel in row.wheels:
                     if not wheel.member.startswith("idler"):
                         self.assertEqual(wheel.sense, senses[wheel.shaft])
 
-    def test_everything_lies_inside_the_extent(self) -> None:
-        line = drawn({f"{GEAR}.idlers": [20, 30]})
-        for wheel in line.wheels:
-            self.assertGreaterEqual(wheel.x - wheel.outer_radius, line.left - 1e-12)
-            self.assertLessEqual(wheel.x + wheel.outer_radius, line.right + 1e-12)
-        self.assertEqual(line.ground, -line.road_wheel.radius)
-
     def test_a_motor_alone_on_the_wheel(self) -> None:
         line = drawn({"drive.stages": [], "drive.branches.0.stages": []})
-        self.assertEqual(len(line.shafts), 1)
-        self.assertEqual(line.wheels, [])
+        self.assertEqual([shaft.role for shaft in line.shafts], ["wheel"])
+        self.assertEqual((line.wheels, len(line.sources)), ([], 1))
+
+    def test_everything_lies_inside_the_extent(self) -> None:
+        for row in (drawn({f"{GEAR}.idlers": [20, 30]}), drawn(MIXED)):
+            assert row.road_wheel is not None
+            circles = [(w.x, w.y, w.outer_radius) for w in row.wheels] + [(s.x, s.y, s.radius) for s in row.sources]
+            for x, y, radius in circles:
+                self.assertGreaterEqual(x - radius, row.left - 1e-12)
+                self.assertLessEqual(x + radius, row.right + 1e-12)
+                self.assertLessEqual(y + radius, row.top + 1e-12)
+                self.assertGreaterEqual(y - radius, row.bottom - 1e-12)
+
+
+class Branches(unittest.TestCase):
+    def test_they_meet_where_the_trunk_begins(self) -> None:
+        row = drawn(MIXED)
+        trunk = next(w for w in row.wheels if w.path == "drive.stages[0]" and w.member == "driver")
+        joining = [next(w for w in row.wheels if w.path == path and w.member == "driven")
+                   for path in ("drive.branches[0].stages[0]", "drive.branches[1].stages[1]")]  # fmt: skip
+        for wheel in joining:
+            self.assertAlmostEqual(math.dist((wheel.x, wheel.y), (trunk.x, trunk.y)), 0.0)
+            self.assertEqual(wheel.shaft, trunk.shaft)
+
+    def test_their_gears_still_touch_and_their_sources_stand_apart(self) -> None:
+        row = drawn(MIXED)
+        for path in {w.path for w in row.wheels if w.form == "gear"}:
+            one, other = (w for w in row.wheels if w.path == path)
+            self.assertAlmostEqual(math.dist((one.x, one.y), (other.x, other.y)), one.pitch_radius + other.pitch_radius)
+        first, second = row.sources
+        self.assertGreater(math.dist((first.x, first.y), (second.x, second.y)), first.radius + second.radius)
+        self.assertEqual([source.count for source in row.sources], [2, 1])
+
+    def test_branches_without_stages_share_the_shaft(self) -> None:
+        bare = {"drive.branches": [{"source": changed()["drive"]["branches"][0]["source"]} for _ in range(2)]}
+        row = drawn(bare)
+        self.assertEqual([(s.x, s.y) for s in row.sources], [(0.0, 0.0)] * 2)
+        self.assertEqual([shaft.index for shaft in row.shafts], [0, 1])
+
+
+LONG = {"drive.stages": [{"kind": "belt", "driver_teeth": 20, "driven_teeth": 30, "pitch": "5 mm", "belt_teeth": 140}]
+        * 5}  # fmt: skip
+
+
+class Folding(unittest.TestCase):
+    def test_rows_are_no_longer_than_asked_and_hold_every_stage_once(self) -> None:
+        plain = draw_line(read(LONG).design)
+        folded = draw_line(read(LONG).design, 4.0)
+        self.assertEqual(len(plain.rows), 1)
+        self.assertGreater(len(folded.rows), 1)
+        wheels_of = [[(w.path, w.member) for row in line.rows for w in row.wheels] for line in (plain, folded)]
+        self.assertEqual(*wheels_of)
+        for row in folded.rows:
+            tallest = max(row.top - row.bottom, 0.125)
+            self.assertLess(row.shafts[-1].x - row.shafts[0].x, 4.0 * tallest + 0.4)
+
+    def test_a_row_begins_with_the_shaft_the_last_one_ended_with(self) -> None:
+        rows = draw_line(read(LONG).design, 4.0).rows
+        for before, after in pairwise(rows):
+            self.assertTrue(before.shafts[-1].carried)
+            self.assertEqual(before.shafts[-1].index, after.shafts[0].index)
+            self.assertEqual(after.shafts[0].x, 0.0)
+        self.assertEqual([row.road_wheel is not None for row in rows], [False] * (len(rows) - 1) + [True])
+        self.assertEqual([bool(row.sources) for row in rows], [True] + [False] * (len(rows) - 1))
+
+
+class Teeth(unittest.TestCase):
+    @given(count=st.integers(5, 200), module=st.floats(0.0005, 0.01), degrees=st.floats(14.5, 25.0))
+    def test_an_involute_tooth_is_half_a_pitch_thick_on_the_pitch_circle(
+        self, count: int, module: float, degrees: float
+    ) -> None:
+        tooth = teeth.involute(count, module, math.radians(degrees))
+        radius = 0.5 * count * module
+        right = [(r, a) for r, a in zip(tooth.radii, tooth.angles, strict=True) if a >= 0.0]
+        over = min((r, a) for r, a in right if r >= radius)
+        under = max((r, a) for r, a in right if r <= radius)
+        share = (radius - under[0]) / (over[0] - under[0]) if over[0] > under[0] else 0.0
+        # Straight between its points, which lie on the flank: thicker than the involute by what a chord cuts off.
+        self.assertAlmostEqual(
+            (under[1] + share * (over[1] - under[1])) * count, math.pi / 2.0, delta=0.06 if count > 12 else 0.25
+        )
+
+    @given(count=st.integers(6, 120))
+    def test_outlines_go_from_gap_to_gap(self, count: int) -> None:
+        outlines = (
+            teeth.involute(count, 0.001, 0.35),
+            teeth.involute(count + 20, 0.001, 0.35, internal=True),
+            teeth.pulley(count, 0.005, count * 0.005 / 6.4),
+            teeth.sprocket(count, 0.00635),
+        )
+        for outline, z in zip(outlines, (count, count + 20, count, count), strict=True):
+            self.assertAlmostEqual(outline.angles[0], -math.pi / z)
+            self.assertAlmostEqual(outline.angles[-1], math.pi / z)
+            self.assertEqual(outline.angles, sorted(outline.angles))
+            self.assertAlmostEqual(outline.radii[0], outline.radii[-1])
+
+    def test_a_tooth_stands_in_the_partner_s_gap(self) -> None:
+        """Along the pitch circles, a tooth of one is half a pitch from a tooth of the other where they touch."""
+        for internal in (False, True):
+            row = drawn({f"{GEAR}.idlers": [23, 31], f"{GEAR}.internal": internal})
+            gears = [w for w in row.wheels if w.path == "drive.branches[0].stages[0]"]
+            for one, other in pairwise(gears):
+                ring = other.form == "ring"
+                contact = math.pi if ring else 0.0
+                along = (one.phase - contact) * one.pitch_radius
+                back = (other.phase - math.pi) * other.pitch_radius * (1.0 if ring else -1.0)
+                pitch = math.pi * 0.001
+                self.assertAlmostEqual(((along - back) / pitch) % 1.0, 0.5, places=9)
+
+    def test_a_tooth_phase_is_independent_of_full_turns(self) -> None:
+        one = wheels.gear("p", "driver", 0, 0.0, 20, 0.001, 0.35, ring=False, sense=1, phase=0.1)
+        other = wheels.gear("p", "driver", 0, 0.0, 20, 0.001, 0.35, ring=False, sense=1, phase=0.1 + 2.0 * math.pi / 20)
+        self.assertAlmostEqual(wheels.meshing_phase(one, 30, ring=False), wheels.meshing_phase(other, 30, ring=False))

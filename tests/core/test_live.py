@@ -9,7 +9,7 @@ from ydrometer import design, targets
 from ydrometer.curves import force_curve, run_curve
 from ydrometer.evaluate import evaluate, messages, result
 from ydrometer.flow import flows
-from ydrometer.live import look
+from ydrometer.live import Wish, look
 from ydrometer.sweep import PathError, variants
 from ydrometer.template import new_vehicle
 from ydrometer.vocabulary import vocabulary
@@ -19,7 +19,7 @@ STAGE = "drive.branches[0].stages[0]"
 
 class Sweep(unittest.TestCase):
     def test_each_column_is_the_design_with_that_wheel(self) -> None:
-        shown = look(changed(), selected=(STAGE, "driven"))
+        shown = look(changed(), wish=Wish((STAGE, "driven")))
         assert shown.sweep is not None
         self.assertEqual([column.teeth for column in shown.sweep.columns], list(range(50, 63)))
         for column in shown.sweep.columns:
@@ -47,29 +47,57 @@ class Sweep(unittest.TestCase):
                 variants(read(), path, member)
 
     def test_a_selection_that_is_gone_is_left_out(self) -> None:
-        self.assertIsNone(look(changed(), selected=("drive.stages[7]", "driver")).sweep)
+        self.assertIsNone(look(changed(), wish=Wish(("drive.stages[7]", "driver"))).sweep)
+
+
+MIXED = {
+    "drive.branches": [
+        {"count": 2, "source": changed()["drive"]["branches"][0]["source"],
+         "stages": [{"kind": "gear", "driver_teeth": 14, "driven_teeth": 60, "module": "1 mm"}]},
+        {"source": {"kind": "motor", "constants": {"kv": "900 rpm/V", "resistance": "80 mohm",
+                                                   "no_load_current": "0.8 A"}},
+         "stages": [{"kind": "gear", "driver_teeth": 12, "driven_teeth": 36, "module": "1 mm"},
+                    {"kind": "gear", "driver_teeth": 20, "driven_teeth": 60, "module": "1 mm"}]},
+    ]
+}  # fmt: skip
+"""Two kinds of motor that join on the belt's pulley, the second by one stage more."""
 
 
 class Flow(unittest.TestCase):
     def test_power_is_lost_just_in_the_stages(self) -> None:
-        evaluation = evaluate([read()])
-        for flow in flows(evaluation):
-            with self.subTest(flow.moment):
-                lost = sum(stage.loss for stage in flow.stages)
-                self.assertAlmostEqual(flow.shafts[0].power - flow.shafts[-1].power, lost, places=9)
+        for changes, sources in (({}, [0]), (MIXED, [0, 3])):
+            evaluation = evaluate([read(changes)])
+            for flow in flows(evaluation, picked=1.5):
+                with self.subTest(flow.moment, sources=sources):
+                    entering = sum(shaft.power for shaft in flow.shafts if shaft.shaft in sources)
+                    (wheel,) = [shaft for shaft in flow.shafts if shaft.shaft == 2]
+                    self.assertAlmostEqual(entering - wheel.power, sum(s.loss for s in flow.stages), places=7)
 
     def test_at_top_speed_the_wheel_carries_the_resistance(self) -> None:
-        evaluation = evaluate([read()])
-        top = flows(evaluation)[-1]
-        speed = evaluation.value("top_speed", 0)
-        self.assertAlmostEqual(top.shafts[-1].speed * 0.0625, speed, places=9)
-        against = 0.03 * 14 * 9.80665 + 0.5 * 1.2 * 0.05 * speed**2
-        self.assertAlmostEqual(2 * top.shafts[-1].torque / 0.0625, against, places=6)
+        for changes in ({}, MIXED):
+            evaluation = evaluate([read(changes)])
+            top = flows(evaluation)[-1]
+            speed = evaluation.value("top_speed", 0)
+            wheel = top.shafts[2]
+            self.assertAlmostEqual(wheel.speed * 0.0625, speed, places=9)
+            against = 0.03 * 14 * 9.80665 + 0.5 * 1.2 * 0.05 * speed**2
+            self.assertAlmostEqual(2 * wheel.torque / 0.0625, against, places=5)
 
     def test_shafts_are_those_of_the_drawing(self) -> None:
-        shown = look(changed())
-        for flow in shown.flows:
-            self.assertEqual([s.shaft for s in flow.shafts], [s.index for s in shown.view.line.shafts])
+        for changes in ({}, MIXED):
+            shown = look(changed(changes))
+            drawn = sorted(s.index for row in shown.view.line.rows for s in row.shafts)
+            for flow in shown.flows:
+                self.assertEqual([s.shaft for s in flow.shafts], drawn)
+                self.assertEqual(len(flow.currents), len(shown.sources))
+
+    def test_a_picked_speed_is_taken_in_the_gear_of_the_run(self) -> None:
+        box = {"drive.stages": [{"kind": "speeds", "ratios": [4, 2], "shift_time": "0.1 s"}]}
+        evaluation = evaluate([read(box)])
+        top = evaluation.value("top_speed", 0)
+        gears = [flows(evaluation, picked=share * top)[-1].gear for share in (0.05, 0.95, 3.0)]
+        self.assertEqual(gears, [0, 1, 1])
+        self.assertEqual(flows(evaluation, picked=3.0 * top)[-1].vehicle_speed, top)
 
 
 class Curves(unittest.TestCase):
@@ -109,7 +137,7 @@ class Gauges(unittest.TestCase):
 
     def test_a_new_vehicle_drives_forwards(self) -> None:
         shown = look(new_vehicle("New"))
-        self.assertEqual((shown.state, shown.view.line.forwards), ("ok", True))
+        self.assertEqual((shown.state, shown.senses.forwards), ("ok", True))
         self.assertEqual([m.level for m in shown.messages], ["caution"])
 
 
@@ -163,11 +191,14 @@ class Messages(unittest.TestCase):
             "stall_current": "8.2 A",
         }
         bench = copy.deepcopy({"kind": "motor", "bench_points": points})
-        fused = {"drive.supply.current_limit": "80 A"}
+        fused = {"drive.supply.current_limit": "80 A", f"{MOTOR}.reversed": True}
         pack = {"kind": "battery", "cells": {"series": 6, "cell_voltage": "4.2 V"}}
         for changes, words in (
             (fused, ""),
             ({}, "drive.supply.current_limit: Put a fuse"),
+            ({}, "drive: As drawn the vehicle would run backwards"),
+            (MIXED, "drive.branches[1].source: Branch 2 turns against branch 1"),
+            ({"drive.stages": [{"kind": "bevel", "driver_teeth": 16, "driven_teeth": 32}]}, "depends on how the bevel"),
             ({"drive.supply": pack}, "Charge lithium packs watched"),
             ({"vehicle.payload": "70 kg"}, "Somebody rides on it"),
             ({"vehicle.brake_force": "12 N"}, "12 m is a usual bound: match the brakes"),

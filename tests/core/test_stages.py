@@ -7,6 +7,7 @@ from typing import Any
 from tests.core.designs import changed
 from ydrometer import design
 from ydrometer.drawing import draw_line, loops
+from ydrometer.drawing.shapes import Box
 from ydrometer.stages import KINDS, Stage, stage_efficiency
 from ydrometer.tables.dimensions import DIMENSIONS
 
@@ -52,18 +53,47 @@ class Kinds(unittest.TestCase):
         for raw, *_ in ROWS:
             with self.subTest(raw):
                 line = draw_line(design.read(changed({"drive.stages": [raw]})).design)
-                self.assertEqual([shaft.index for shaft in line.shafts], [0, 1, 2])
-                places = [shaft.x for shaft in line.shafts]
+                (row,) = line.rows
+                self.assertEqual([shaft.index for shaft in row.shafts], [0, 1, 2])
+                places = [shaft.x for shaft in row.shafts]
                 self.assertEqual(places, sorted(places))
-                drawn = [w for w in line.wheels if w.step == 1] + [b for b in line.boxes if b.step == 1]
-                self.assertTrue(drawn)
-                self.assertEqual(line.shafts[2].sense, line.shafts[1].sense * made(raw).sense)
+                paths = {wheel.path for wheel in row.wheels} | {box.path for box in row.boxes}
+                self.assertIn("drive.stages[0]", paths)
+                self.assertEqual(row.shafts[2].sense, row.shafts[1].sense * made(raw).sense)
 
-    def test_a_box_shows_its_steps(self) -> None:
-        for kind, key in (("planetary", "reductions"), ("speeds", "ratios")):
-            raw = {"kind": kind, key: [3, 2]}
-            (box,) = draw_line(design.read(changed({"drive.stages": [raw]})).design).boxes
-            self.assertEqual((box.form, box.steps), (kind, [3.0, 2.0]))
+    def box(self, raw: dict[str, Any]) -> Box:
+        (row,) = draw_line(design.read(changed({"drive.stages": [raw]})).design).rows
+        (box,) = row.boxes
+        return box
+
+    def test_planets_touch_sun_and_ring_and_not_each_other(self) -> None:
+        for reduction in (2.5, 4.0, 9.0, 20.0):
+            with self.subTest(reduction):
+                box = self.box({"kind": "planetary", "reductions": [reduction, 3]})
+                self.assertEqual(box.steps, [reduction, 3.0])
+                step = [part for part in box.parts if part.step == 0]
+                (sun,), (ring,) = ([p for p in step if p.form == form] for form in ("sun", "ring"))
+                planets = [p for p in step if p.form == "planet"]
+                self.assertAlmostEqual(1.0 + ring.radius / sun.radius, reduction)
+                for planet in planets:
+                    orbit = math.dist((planet.x, planet.y), (sun.x, sun.y))
+                    self.assertAlmostEqual(orbit, sun.radius + planet.radius)
+                    self.assertAlmostEqual(orbit + planet.radius, ring.radius)
+                    for other in planets:
+                        apart = math.dist((planet.x, planet.y), (other.x, other.y))
+                        self.assertTrue(other is planet or apart > 2.0 * planet.radius)
+
+    def test_a_step_without_room_for_planets_shows_none(self) -> None:
+        self.assertEqual({p.form for p in self.box({"kind": "planetary", "reductions": [2]}).parts}, {"ring", "sun"})
+
+    def test_each_gear_is_a_pair_in_its_ratio_at_one_distance(self) -> None:
+        box = self.box({"kind": "speeds", "ratios": [3.2, 1.9, 0.8]})
+        self.assertEqual(len(box.parts), 6)
+        for ratio, driver, driven in zip(box.steps, box.parts[::2], box.parts[1::2], strict=True):
+            self.assertEqual((driver.form, driven.form, driver.x), ("driver", "driven", driven.x))
+            self.assertAlmostEqual(driven.radius / driver.radius, ratio)
+            self.assertAlmostEqual(driver.y - driven.y, driver.radius + driven.radius)
+            self.assertLess(abs(driver.x - box.x), 0.5 * box.length)
 
 
 class CrossedBelt(unittest.TestCase):

@@ -1,6 +1,6 @@
 """The power path as geometry: circles, tangents, paths and turning senses, for the page to paint."""
 
-from ydrometer.drawing.line import draw_line
+from ydrometer.drawing.line import UNFOLDED, draw_line
 from ydrometer.drawing.shapes import LineDrawing
 
-__all__ = ["LineDrawing", "draw_line"]
+__all__ = ["UNFOLDED", "LineDrawing", "draw_line"]

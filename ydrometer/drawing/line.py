@@ -1,70 +1,221 @@
-"""Laying out the whole line, from the motor on the left to the wheel on the ground."""
+"""Laying out the whole line, from the sources on the left to the wheel on the ground."""
 
 from __future__ import annotations
 
 import math
+from collections.abc import Iterable, Iterator, Sequence
+from dataclasses import dataclass, field, replace
+from itertools import pairwise
+from typing import Any, Literal
 
-from ydrometer.design import Design, first_line
-from ydrometer.drawing.shapes import Box, Disc, LineDrawing, Loop, Shaft, Wheel
-from ydrometer.drawing.stages import DRAW, Start
+from ydrometer.design import Design, own_stages, shaft_numbers, trunk_stages
+from ydrometer.drawing.shapes import LineDrawing, Loop, RoadWheel, Row, Segment, Shaft, SourceDisc
+from ydrometer.drawing.stages import DRAW, Drawn, Start
 from ydrometer.sources import Engine
+from ydrometer.stages import Bevel, Stage, Worm
 
 MOTOR_DENSITY = 4000.0
 """kg/m³ of a motor as a whole, to draw one of known mass at about its size."""
+CLUTCH = 0.6
+"""A clutch's drum relative to its engine."""
+BETWEEN_BRANCHES = 1.15
+"""Room between the sources of two branches, relative to their radii."""
+WIDEST_FAN = 1.75
+"""Largest angle between two branches where they join, rad."""
+UNFOLDED = 1e9
 
 
-def draw_line(design: Design) -> LineDrawing:
-    """Draw the line of a design from its first branch to the wheels, to scale.
+@dataclass(slots=True)
+class Stretch:
+    """Stages in one straight row along +x from x = 0, and the shafts between them."""
 
-    Shafts stand in one row at the height of the wheel's axle. Where a size is missing a usual one is
-    drawn and the stage is named in `sizes_assumed`.
+    shafts: list[Shaft]
+    drawn: list[Drawn] = field(default_factory=list)
+    paths: list[str] = field(default_factory=list)
+
+    @property
+    def end(self) -> Shaft:
+        """Where the stretch ends."""
+        return self.shafts[-1]
+
+    def circles(self) -> Iterator[tuple[float, float, float]]:
+        """x, y and radius of what takes room."""
+        for drawn in self.drawn:
+            yield from ((w.x, w.y, w.outer_radius) for w in drawn.wheels)
+            yield from ((b.x, b.y, 0.5 * math.hypot(b.length, b.height)) for b in drawn.boxes)
+
+
+def draw_line(design: Design, longest: float = UNFOLDED) -> LineDrawing:
+    """Draw the line of a design from its sources to the wheels, to scale.
+
+    Shafts stand in one row at the height of the wheel's axle; branches join from different directions. Where a
+    size is missing a usual one is drawn and the stage is named in `sizes_assumed`.
+
+    Args:
+        design: any.
+        longest: how many times as long as high a row may be before the line is folded.
     """
-    source = design.drive.branches[0].source
     road_radius = design.vehicle.wheel_diameter / 2.0
-    sense = -1 if source.reversed else 1
-    shafts = [Shaft(0, "source", 0.0, 0.0, sense)]
-    wheels: list[Wheel] = []
-    loops: list[Loop] = []
-    boxes: list[Box] = []
-    assumed: list[str] = []
-    x = 0.0
-    for step, (path, stage) in enumerate(first_line(design)):
-        drawn = DRAW[stage.kind](stage, Start(path, step, x, 0.0, sense, road_radius))
-        x, sense = drawn.x, sense * stage.sense
-        shafts.append(Shaft(step + 1, "middle", x, 0.0, sense))
-        wheels += drawn.wheels
-        loops += drawn.loops
-        boxes += drawn.boxes
-        if drawn.assumed:
-            assumed.append(path)
-    last = shafts[-1]
-    shafts[-1] = Shaft(last.index, "wheel", last.x, last.y, last.sense)
-    motor = Disc(0.0, 0.0, _motor_radius(source.mass, wheels, road_radius), shafts[0].sense,
-                 "drive.branches[0].source")  # fmt: skip
-    road = Disc(x, 0.0, road_radius, sense, "vehicle.wheel_diameter")
-    circles = [(d.x, d.radius) for d in (motor, road)] + [(w.x, w.outer_radius) for w in wheels]
-    tallest = max(radius for _, radius in circles)
+    numbers, trunk_numbers = shaft_numbers(design)
+    branches = [_branch(design, b, numbers[b], road_radius) for b in range(len(design.drive.branches))]
+    first = branches[0]
+    trunk = _stretch(trunk_stages(design), trunk_numbers, None, first.end, road_radius)
+    placed = [first] if len(branches) == 1 else _fanned(design, branches, road_radius)
+    # With one branch the trunk simply goes on where it ends; a fan ends at x = 0.
+    start = first.end.x if len(branches) == 1 else 0.0
+    trunk = _shifted(trunk, start)
+    rows = _rows(design, placed, trunk, road_radius, longest)
     return LineDrawing(
-        shafts=shafts,
-        wheels=wheels,
-        loops=loops,
-        boxes=boxes,
-        source="engine" if isinstance(source, Engine) else "motor",
-        motor=motor,
-        road_wheel=road,
-        forwards=sense > 0,
-        ground=-road_radius,
-        left=min(cx - radius for cx, radius in circles),
-        right=max(cx + radius for cx, radius in circles),
-        bottom=-tallest,
-        top=tallest,
-        sizes_assumed=assumed,
+        rows=rows,
+        units=design.drive.units,
+        sizes_assumed=[
+            path
+            for part in (*placed, trunk)
+            for path, drawn in zip(part.paths, part.drawn, strict=True)
+            if drawn.assumed
+        ],
     )
 
 
-def _motor_radius(mass: float | None, wheels: list[Wheel], road_radius: float) -> float:
-    """A motor of known mass as a cylinder as long as it is wide; else large enough to be seen behind its pinion."""
+def _branch(design: Design, b: int, numbers: list[int], road_radius: float) -> Stretch:
+    source = design.drive.branches[b].source
+    start = Shaft(numbers[0], "source", b, 0.0, 0.0, -1 if source.reversed else 1, True, False)
+    return _stretch(own_stages(design, b), numbers, b, start, road_radius)
+
+
+def _stretch(
+    stages: Iterable[tuple[str, Stage]], numbers: list[int], branch: int | None, start: Shaft, road_radius: float
+) -> Stretch:
+    made = Stretch([replace(start, index=numbers[0], branch=branch, x=0.0, role="source" if branch is not None else
+                            "middle")])  # fmt: skip
+    for step, (path, stage) in enumerate(stages):
+        before = made.end
+        shafts = (numbers[step], numbers[step + 1])
+        drawn = DRAW[stage.kind](stage, Start(path, shafts, before.x, before.sense, road_radius))
+        made.drawn.append(drawn)
+        made.paths.append(path)
+        known = before.sense_known and not isinstance(stage, Bevel | Worm)
+        made.shafts.append(Shaft(shafts[1], "middle", branch, drawn.x, 0.0, before.sense * stage.sense, known, False))
+    return made
+
+
+def _fanned(design: Design, branches: Sequence[Stretch], road_radius: float) -> list[Stretch]:
+    """The branches around the shaft where they join, at x = 0, the first one uppermost."""
+    sources = [source_radius(design, b, branch, road_radius) for b, branch in enumerate(branches)]
+    lengths = [branch.end.x for branch in branches if branch.end.x > 0.0]
+    if not lengths:
+        return list(branches)
+    apart = BETWEEN_BRANCHES * max(one + other for one, other in pairwise(sources))
+    angle = min(WIDEST_FAN, 2.0 * math.asin(min(1.0, 0.5 * apart / min(lengths))))
+    middle = 0.5 * (len(branches) - 1)
+    return [_turned(branch, -angle * (middle - b)) for b, branch in enumerate(branches)]
+
+
+def source_radius(design: Design, b: int, branch: Stretch, road_radius: float) -> float:
+    """A source of known mass as a cylinder as long as it is wide; else large enough to be seen behind its pinion."""
+    mass = design.drive.branches[b].source.mass
     if mass is not None:
         return math.cbrt(mass / (2.0 * math.pi * MOTOR_DENSITY))
-    first = wheels[0].outer_radius if wheels and wheels[0].shaft == 0 else 0.0
+    wheels = branch.drawn[0].wheels if branch.drawn else []
+    first = wheels[0].outer_radius if wheels else 0.0
     return min(max(2.2 * first, 0.3 * road_radius), 0.7 * road_radius)
+
+
+def _rows(design: Design, branches: list[Stretch], trunk: Stretch, road_radius: float, longest: float) -> list[Row]:
+    """Rows no longer than they may be, each from where the one before ends; a fan of branches stays whole."""
+    line = _joined(branches[0], trunk) if len(branches) == 1 else trunk
+    others = branches if len(branches) > 1 else []
+    tallest = 2.0 * max([road_radius, *(radius for _, _, radius in line.circles())])
+    breaks, row_start = [0], line.shafts[0].x - max([0.0, *(-p.shafts[0].x for p in others)])
+    for step, shaft in enumerate(line.shafts[1:], start=1):
+        if shaft.x - row_start > longest * tallest and step - 1 > breaks[-1]:
+            breaks.append(step - 1)
+            row_start = line.shafts[step - 1].x
+    rows = []
+    for place, low in enumerate(breaks):
+        last = place == len(breaks) - 1
+        high = len(line.shafts) - 1 if last else breaks[place + 1]
+        part = _shifted(Stretch(line.shafts[low : high + 1], line.drawn[low:high]), -line.shafts[low].x)
+        part.shafts[-1] = replace(part.end, carried=not last, role="wheel" if last else part.end.role)
+        sources = branches if place == 0 else []
+        rows.append(_row(design, part, others if place == 0 else [], sources, road_radius if last else None))
+    return rows
+
+
+def _joined(branch: Stretch, trunk: Stretch) -> Stretch:
+    """One stretch of a branch and the trunk behind it."""
+    if not trunk.drawn:
+        return branch
+    return Stretch([*branch.shafts, *trunk.shafts[1:]], branch.drawn + trunk.drawn, branch.paths + trunk.paths)
+
+
+def _row(design: Design, line: Stretch, fan: list[Stretch], sources: list[Stretch], road_radius: float | None) -> Row:
+    parts = [*fan, line]
+    # The shaft where branches join is drawn once, with the trunk; a branch without stages is nothing but that shaft.
+    shafts = [shaft for part in fan for shaft in part.shafts[:-1]] + line.shafts
+    discs = [_disc(design, b, branch, line, design.vehicle.wheel_diameter / 2.0) for b, branch in enumerate(sources)]
+    road = None if road_radius is None else RoadWheel(line.end.x, line.end.y, road_radius, line.end.sense)
+    circles = [circle for part in parts for circle in part.circles()] + [(d.x, d.y, d.radius) for d in discs]
+    if road is not None:
+        circles.append((road.x, road.y, road.radius))
+    return Row(
+        shafts=shafts,
+        wheels=[wheel for part in parts for drawn in part.drawn for wheel in drawn.wheels],
+        loops=[loop for part in parts for drawn in part.drawn for loop in drawn.loops],
+        boxes=[box for part in parts for drawn in part.drawn for box in drawn.boxes],
+        sources=discs,
+        road_wheel=road,
+        left=min(x - radius for x, _, radius in circles),
+        right=max(x + radius for x, _, radius in circles),
+        bottom=min(y - radius for _, y, radius in circles),
+        top=max(y + radius for _, y, radius in circles),
+    )
+
+
+def _disc(design: Design, b: int, branch: Stretch, line: Stretch, road_radius: float) -> SourceDisc:
+    own = design.drive.branches[b]
+    shaft = branch.shafts[0] if branch.drawn else line.shafts[0]
+    radius = source_radius(design, b, branch, road_radius)
+    kind: Literal["motor", "engine"] = "engine" if isinstance(own.source, Engine) else "motor"
+    clutch = CLUTCH * radius if own.clutch else None
+    sense = -1 if own.source.reversed else 1
+    return SourceDisc(f"drive.branches[{b}].source", b, kind, own.count, shaft.x, shaft.y, radius, clutch, sense)
+
+
+def _shifted(part: Stretch, by: float) -> Stretch:
+    return _moved(part, 0.0, by) if by else part
+
+
+def _turned(part: Stretch, angle: float) -> Stretch:
+    """The stretch turned so that it comes to its end, at x = 0, from another direction."""
+    return _moved(_shifted(part, -part.end.x), angle, 0.0)
+
+
+def _moved(part: Stretch, angle: float, by: float) -> Stretch:
+    """The stretch turned about the origin, then shifted along +x."""
+    cosine, sine = math.cos(angle), math.sin(angle)
+
+    def at(x: float, y: float) -> tuple[float, float]:
+        return cosine * x - sine * y + by, sine * x + cosine * y
+
+    def put(shape: Any, **more: Any) -> Any:
+        x, y = at(shape.x, shape.y)
+        return replace(shape, x=x, y=y, **more)
+
+    def segment(s: Segment) -> Segment:
+        return Segment(*at(s.x1, s.y1), *at(s.x2, s.y2), s.radius, s.wrap)
+
+    def loop(old: Loop) -> Loop:
+        return replace(old, segments=[segment(s) for s in old.segments])
+
+    drawn = [
+        Drawn(
+            d.x + by,
+            [put(w, phase=w.phase + angle) for w in d.wheels],
+            [loop(one) for one in d.loops],
+            [put(b, angle=b.angle + angle, parts=[put(p) for p in b.parts]) for b in d.boxes],
+            d.assumed,
+        )
+        for d in part.drawn
+    ]
+    return Stretch([put(shaft) for shaft in part.shafts], drawn, part.paths)

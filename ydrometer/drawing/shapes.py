@@ -1,7 +1,8 @@
 """What a drawing is made of, in metres: x to the right, y up, angles in radians from +x, anticlockwise.
 
 A turning sense is +1 for clockwise as seen by the viewer and −1 for anticlockwise. The vehicle drives to
-the right, so its wheels roll forwards with +1.
+the right, so its wheels roll forwards with +1. A line that is too long stands in several rows, each with
+coordinates of its own.
 """
 
 from __future__ import annotations
@@ -12,17 +13,38 @@ from typing import Literal
 WheelForm = Literal["gear", "ring", "bevel", "pulley", "sprocket", "grooved"]
 LoopForm = Literal["belt", "chain", "v_belt"]
 BoxForm = Literal["planetary", "gearbox", "worm", "speeds"]
+BoxPartForm = Literal["sun", "planet", "ring", "driver", "driven", "worm", "worm wheel"]
 
 
 @dataclass(frozen=True, slots=True)
 class Shaft:
-    """A shaft seen end on. `role`: source, middle or wheel."""
+    """A shaft seen end on, by its number in `design.shaft_numbers`.
+
+    Attributes:
+        role: source, middle or wheel. branch: to which it belongs, None for one of the trunk.
+        sense_known: False behind a stage whose mounting decides which way it turns; `sense` is then one of the two.
+        carried: it goes on in the next row.
+    """
 
     index: int
     role: Literal["source", "middle", "wheel"]
+    branch: int | None
     x: float
     y: float
     sense: int
+    sense_known: bool
+    carried: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Tooth:
+    """The outline of one tooth or link seat, from the middle of one gap to the next: radii m over angles rad.
+
+    Angles are from the tooth's middle; the whole wheel is this outline once a tooth.
+    """
+
+    radii: list[float]
+    angles: list[float]
 
 
 @dataclass(frozen=True, slots=True)
@@ -32,21 +54,22 @@ class Wheel:
     Attributes:
         path: of its stage in the document. member: driver, driven, or idler with its number.
         form: gear, ring (teeth inwards), bevel, pulley, sprocket or grooved (of a V-belt).
-        teeth: None where it has none.
-        pitch_radius: of the circle on which it works. outer_radius: over its teeth.
-        step: of its stage in the order of power, from 0.
+        shaft: its number; an idler has that of its stage's driver, though it stands on none of the line.
+        pitch_radius: of the circle on which it works. outer_radius: over its teeth, of a ring around its rim.
+        teeth, tooth: None where it has none. phase: angle of the middle of a tooth, so that pairs mesh.
     """
 
     path: str
     member: str
     form: WheelForm
     shaft: int
-    step: int
     x: float
     y: float
     pitch_radius: float
     outer_radius: float
     teeth: int | None
+    tooth: Tooth | None
+    phase: float
     sense: int
 
 
@@ -87,54 +110,91 @@ class Loop:
 
 
 @dataclass(frozen=True, slots=True)
+class BoxPart:
+    """Something inside a box: a circle of `radius`, of a worm half its thickness; `step` counts from 0."""
+
+    form: BoxPartForm
+    step: int
+    x: float
+    y: float
+    radius: float
+
+
+@dataclass(frozen=True, slots=True)
 class Box:
-    """A closed box in line with its shafts, drawn as a case; `steps` are its reductions or its gears."""
+    """A stage whose sizes the design does not give, drawn as a cut with the right proportions.
+
+    Attributes:
+        steps: its reductions, or its gears from the lowest up.
+        x, y: its middle. length, height, angle: of its case, turned about the middle.
+        parts: what is seen inside; nothing of a closed gearbox.
+        ratio: of the whole, of several speeds in the lowest gear. shaft: number of the one that leaves it.
+    """
 
     path: str
     form: BoxForm
     steps: list[float]
-    x1: float
-    x2: float
+    x: float
     y: float
+    length: float
     height: float
+    angle: float
+    parts: list[BoxPart]
     ratio: float
     shaft: int
-    step: int
 
 
 @dataclass(frozen=True, slots=True)
-class Disc:
-    """A plain circle: the source's body or the road wheel."""
+class SourceDisc:
+    """The body of a motor or engine, with the drum of its clutch; `count` of them are on the shaft."""
+
+    path: str
+    branch: int
+    kind: Literal["motor", "engine"]
+    count: int
+    x: float
+    y: float
+    radius: float
+    clutch_radius: float | None
+    sense: int
+
+
+@dataclass(frozen=True, slots=True)
+class RoadWheel:
+    """The driven wheel on the ground, in the last row."""
 
     x: float
     y: float
     radius: float
     sense: int
-    path: str
 
 
 @dataclass(frozen=True, slots=True)
-class LineDrawing:
-    """The power path from source to ground.
-
-    Attributes:
-        forwards: whether the road wheel rolls forwards.
-        ground: height of the ground line.
-        left, right, bottom, top: the extent of everything drawn.
-        sizes_assumed: paths of stages drawn with a tooth size or distance that the design does not give.
-    """
+class Row:
+    """A stretch of the line with the extent of what is drawn in it."""
 
     shafts: list[Shaft]
     wheels: list[Wheel]
     loops: list[Loop]
     boxes: list[Box]
-    source: Literal["motor", "engine"]
-    motor: Disc
-    road_wheel: Disc
-    forwards: bool
-    ground: float
+    sources: list[SourceDisc]
+    road_wheel: RoadWheel | None
     left: float
     right: float
     bottom: float
     top: float
+
+
+@dataclass(frozen=True, slots=True)
+class LineDrawing:
+    """The power path from the sources to the ground.
+
+    Attributes:
+        rows: one, or several where the line is folded; a shaft that is `carried` begins the next one again.
+        units: how many of this line the vehicle has.
+        sizes_assumed: paths of stages drawn with a tooth size or distance that the design does not give.
+    """
+
+    rows: list[Row]
+    units: int
     sizes_assumed: list[str]

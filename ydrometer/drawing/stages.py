@@ -1,14 +1,15 @@
-"""How each kind of stage is drawn, given the shaft it starts from: one function a kind, one row in `DRAW`."""
+"""How each kind of stage is drawn along +x from its driver's shaft: one function a kind, one row in `DRAW`."""
 
 from __future__ import annotations
 
 import math
 from collections.abc import Callable
 from dataclasses import dataclass, field
-from typing import Any, Literal
+from typing import Any
 
-from ydrometer.drawing import loops
-from ydrometer.drawing.shapes import Box, BoxForm, Loop, Wheel, WheelForm
+from ydrometer.drawing import boxes, loops, wheels
+from ydrometer.drawing.boxes import CLEAR
+from ydrometer.drawing.shapes import Box, Loop, LoopForm, Wheel
 from ydrometer.stages import Belt, Bevel, Chain, Gear, Gearbox, Planetary, Speeds, VBelt, Worm
 
 ASSUMED_MODULE = 1e-3
@@ -16,22 +17,17 @@ ASSUMED_BELT_PITCH = 5e-3
 ASSUMED_CHAIN_PITCH = 6.35e-3
 SPACING = 1.35
 """Centre distance of a loop of unknown length, relative to the sum of its wheels' radii."""
-CLEAR = 0.5
-"""Gap between a wheel's shaft and the case behind it, relative to the road wheel's radius."""
-BELT_LINE = 0.11
-"""How far a belt pulley's rim lies inside its pitch circle, relative to the pitch (ISO 13050, middle of the range)."""
-ROLLER = 0.625
-"""Roller diameter of a chain relative to its pitch (ISO 606, common sizes); half of it stands over the pitch circle."""
+GROOVE = 1.06
+"""Rim of a V-pulley relative to the circle on which the belt runs."""
 
 
 @dataclass(frozen=True, slots=True)
 class Start:
-    """Where a stage begins: its path, its place in the order of power, its driver's shaft."""
+    """Where a stage begins: its path, the shafts of its driver and its driven, x of the first, its sense."""
 
     path: str
-    step: int
+    shafts: tuple[int, int]
     x: float
-    y: float
     sense: int
     road_radius: float
 
@@ -53,67 +49,62 @@ def gear(stage: Gear, start: Start) -> Drawn:
     drawn = Drawn(start.x, assumed=stage.tooth_size is None)
     row = [stage.driver_teeth, *stage.idlers, stage.driven_teeth]
     names = ["driver", *(f"idler {i + 1}" for i in range(len(stage.idlers))), "driven"]
-    sense, last = start.sense, len(row) - 1
+    sense, phase, last = start.sense, 0.0, len(row) - 1
     for place, (teeth, name) in enumerate(zip(row, names, strict=True)):
         ring = stage.internal and place == last
         if place:
             before = row[place - 1]
             drawn.x += size * (teeth - before if ring else teeth + before) / 2.0
             sense = sense if ring else -sense
-        radius = size * teeth / 2.0
-        form: WheelForm = "ring" if ring else "gear"
-        outer = radius + (2.25 * size if ring else size)
+            phase = wheels.meshing_phase(drawn.wheels[-1], teeth, ring=ring)
+        shaft = start.shafts[place == last]
         drawn.wheels.append(
-            Wheel(
-                start.path, name, form, start.step + (place == last), start.step,
-                drawn.x, start.y, radius, outer, teeth, sense,
-            )
+            wheels.gear(start.path, name, shaft, drawn.x, teeth, size, stage.pressure_angle, ring=ring, sense=sense,
+                        phase=phase)
         )  # fmt: skip
     return drawn
 
 
 def belt(stage: Belt, start: Start) -> Drawn:
-    """Pulleys on their pitch circles z·p/(2·π), and the belt's pitch line around them."""
+    """Pulleys and the belt's pitch line around them, as far apart as its length says."""
     pitch = stage.pitch or ASSUMED_BELT_PITCH
     radii = (stage.driver_teeth * pitch / (2.0 * math.pi), stage.driven_teeth * pitch / (2.0 * math.pi))
-    rims = (radii[0] - BELT_LINE * pitch, radii[1] - BELT_LINE * pitch)
-    drawn = _looped(stage, start, "pulley", radii, radii, rims)
-    drawn.assumed |= stage.pitch is None
-    drawn.loops.append(_loop(start, drawn, "belt", pitch, stage.belt_teeth, radii))
+    distance, assumed = _distance(start, stage.belt_teeth, stage.pitch, radii)
+    drawn = Drawn(start.x + distance, assumed=assumed)
+    for end, teeth in enumerate((stage.driver_teeth, stage.driven_teeth)):
+        x = (start.x, drawn.x)[end]
+        drawn.wheels.append(wheels.pulley(start.path, MEMBERS[end], start.shafts[end], x, teeth, pitch, start.sense))
+    drawn.loops.append(_loop(start, "belt", pitch, stage.belt_teeth, radii, distance, assumed=assumed))
     return drawn
 
 
 def chain(stage: Chain, start: Start) -> Drawn:
-    """Sprockets on their pitch circles p/(2·sin(π/z)), and the chain around them."""
+    """Sprockets on their pitch circles, and the chain; its length follows the circles of z·p/(2·π)."""
     pitch = stage.pitch or ASSUMED_CHAIN_PITCH
-    radii = (_sprocket(stage.driver_teeth, pitch), _sprocket(stage.driven_teeth, pitch))
-    rims = (radii[0] + ROLLER * pitch / 2.0, radii[1] + ROLLER * pitch / 2.0)
-    for_length = (stage.driver_teeth * pitch / (2.0 * math.pi), stage.driven_teeth * pitch / (2.0 * math.pi))
-    drawn = _looped(stage, start, "sprocket", radii, for_length, rims)
-    drawn.assumed |= stage.pitch is None
-    drawn.loops.append(_loop(start, drawn, "chain", pitch, stage.links, radii))
+    teeth = (stage.driver_teeth, stage.driven_teeth)
+    for_length = (teeth[0] * pitch / (2.0 * math.pi), teeth[1] * pitch / (2.0 * math.pi))
+    distance, assumed = _distance(start, stage.links, stage.pitch, for_length)
+    drawn = Drawn(start.x + distance, assumed=assumed)
+    for end, count in enumerate(teeth):
+        x = (start.x, drawn.x)[end]
+        drawn.wheels.append(wheels.sprocket(start.path, MEMBERS[end], start.shafts[end], x, count, pitch, start.sense))
+    radii = (drawn.wheels[0].pitch_radius, drawn.wheels[1].pitch_radius)
+    drawn.loops.append(_loop(start, "chain", pitch, stage.links, radii, distance, assumed=assumed))
     return drawn
 
 
 def v_belt(stage: VBelt, start: Start) -> Drawn:
-    """Grooved pulleys on the pitch circles where the belt runs; a crossed belt turns the driven one round."""
+    """Grooved pulleys on the circles where the belt runs; a crossed belt turns the driven one round."""
     radii = (stage.driver_pitch_diameter / 2.0, stage.driven_pitch_diameter / 2.0)
-    distance = SPACING * max(sum(radii), 1.2 * start.road_radius)
+    distance, _ = _distance(start, None, None, radii)
     drawn = Drawn(start.x + distance, assumed=True)
-    rim = 1.06
-    for end, (member, x, sense) in enumerate(
-        (("driver", start.x, start.sense), ("driven", drawn.x, start.sense * stage.sense))
-    ):
+    for end, radius in enumerate(radii):
+        x, sense = (start.x, drawn.x)[end], (start.sense, start.sense * stage.sense)[end]
         drawn.wheels.append(
-            Wheel(
-                start.path, member, "grooved", start.step + end, start.step,
-                x, start.y, radii[end], rim * radii[end], None, sense,
-            )
+            Wheel(start.path, MEMBERS[end], "grooved", start.shafts[end], x, 0.0, radius, GROOVE * radius, None, None,
+                  0.0, sense)
         )  # fmt: skip
-    shape = loops.crossed_path if stage.crossed else loops.path
-    segments = shape((start.x, start.y), radii[0], (drawn.x, start.y), radii[1])
-    wraps = loops.crossed_wraps(*radii, distance) if stage.crossed else loops.wraps(*radii, distance)
-    drawn.loops.append(Loop(start.path, "v_belt", None, None, distance, True, *wraps, segments))
+    drawn.loops.append(_loop(start, "v_belt", None, None, radii, distance, assumed=True, crossed=stage.crossed))
     return drawn
 
 
@@ -123,85 +114,66 @@ def bevel(stage: Bevel, start: Start) -> Drawn:
     most = max(stage.driver_teeth, stage.driven_teeth)
     radii = (large * stage.driver_teeth / most, large * stage.driven_teeth / most)
     drawn = Drawn(start.x + sum(radii), assumed=True)
-    ends = (("driver", start.x, stage.driver_teeth), ("driven", drawn.x, stage.driven_teeth))
-    for end, (member, x, teeth) in enumerate(ends):
+    for end, teeth in enumerate((stage.driver_teeth, stage.driven_teeth)):
+        x, outer = (start.x, drawn.x)[end], radii[end] * (1.0 + 2.0 / teeth)
         drawn.wheels.append(
-            Wheel(
-                start.path, member, "bevel", start.step + end, start.step,
-                x, start.y, radii[end], radii[end] * (1.0 + 2.0 / teeth), teeth, start.sense,
-            )
+            Wheel(start.path, MEMBERS[end], "bevel", start.shafts[end], x, 0.0, radii[end], outer, teeth, None, 0.0,
+                  start.sense)
         )  # fmt: skip
     return drawn
 
 
 def planetary(stage: Planetary, start: Start) -> Drawn:
-    """A case as long as it has steps."""
-    return _box(start, "planetary", stage.ratio, list(stage.reductions), 0.5 + 0.25 * len(stage.reductions))
+    """A cut through each step, side by side though they share one axis."""
+    return _boxed(start, boxes.planetary(stage.reductions, 0.6 * start.road_radius), "planetary", stage)
 
 
 def gearbox(stage: Gearbox, start: Start) -> Drawn:
-    """A case between its two shafts, which are in line; its size is a symbol."""
-    return _box(start, "gearbox", stage.ratio, [], 0.9)
+    """A closed case between its two shafts, which are in line; its size is a symbol."""
+    return _boxed(start, boxes.closed(0.9 * start.road_radius, 0.6 * start.road_radius), "gearbox", stage)
 
 
 def worm(stage: Worm, start: Start) -> Drawn:
-    """A case; the worm's crossed axes are turned into the plane."""
-    return _box(start, "worm", stage.ratio, [], 0.7)
+    """The worm across the shafts, its wheel end on: crossed axes turned into the plane."""
+    return _boxed(start, boxes.worm(0.6 * start.road_radius), "worm", stage)
 
 
 def speeds(stage: Speeds, start: Start) -> Drawn:
-    """A case with its gears."""
-    return _box(start, "speeds", stage.ratio, list(stage.ratios), 0.6 + 0.2 * len(stage.ratios))
+    """A pair of wheels for each gear, all at one centre distance."""
+    return _boxed(start, boxes.speeds(stage.ratios, 0.6 * start.road_radius), "speeds", stage)
 
 
-def _box(start: Start, form: BoxForm, ratio: float, steps: list[float], long: float) -> Drawn:
+MEMBERS = ("driver", "driven")
+_STEPS: dict[str, Callable[[Any], list[float]]] = {
+    "planetary": lambda stage: list(stage.reductions),
+    "speeds": lambda stage: list(stage.ratios),
+}
+
+
+def _boxed(start: Start, inner: boxes.Inner, form: Any, stage: Any) -> Drawn:
     # The case stands clear of the wheel before it on the same shaft.
     near = start.x + CLEAR * start.road_radius
-    end = near + long * start.road_radius
-    box = Box(start.path, form, steps, near, end, start.y, 0.6 * start.road_radius, ratio, start.step + 1,
-              start.step)  # fmt: skip
-    return Drawn(end + CLEAR * start.road_radius, boxes=[box], assumed=True)
+    middle = near + 0.5 * inner.length
+    steps = _STEPS.get(form, lambda _: [])(stage)
+    box = Box(start.path, form, steps, middle, 0.0, inner.length, inner.height, 0.0, inner.placed(middle), stage.ratio,
+              start.shafts[1])  # fmt: skip
+    return Drawn(near + inner.length + CLEAR * start.road_radius, boxes=[box], assumed=True)
 
 
-def _looped(
-    stage: Belt | Chain,
-    start: Start,
-    form: Literal["pulley", "sprocket"],
-    radii: tuple[float, float],
-    for_length: tuple[float, float],
-    rims: tuple[float, float],
-) -> Drawn:
-    pieces = stage.belt_teeth if isinstance(stage, Belt) else stage.links
-    pitch = stage.pitch
-    taut = loops.centre_distance(pieces * pitch, *for_length) if pieces and pitch else None
-    distance = taut or SPACING * max(sum(radii), 1.2 * start.road_radius)
-    drawn = Drawn(start.x + distance, assumed=taut is None)
-    ends = (("driver", start.x, stage.driver_teeth), ("driven", drawn.x, stage.driven_teeth))
-    for end, (member, x, teeth) in enumerate(ends):
-        drawn.wheels.append(
-            Wheel(
-                start.path, member, form, start.step + end, start.step,
-                x, start.y, radii[end], rims[end], teeth, start.sense,
-            )
-        )  # fmt: skip
-    return drawn
+def _distance(start: Start, pieces: int | None, pitch: float | None, radii: tuple[float, float]) -> tuple[float, bool]:
+    """Between the shafts of a loop: as its length has it, else a usual one, and then True."""
+    taut = loops.centre_distance(pieces * pitch, *radii) if pieces and pitch else None
+    return (taut, False) if taut else (SPACING * max(sum(radii), 1.2 * start.road_radius), True)
 
 
 def _loop(
-    start: Start,
-    drawn: Drawn,
-    form: Literal["belt", "chain"],
-    pitch: float,
-    pieces: int | None,
-    radii: tuple[float, float],
-) -> Loop:
-    distance = drawn.x - start.x
-    segments = loops.path((start.x, start.y), radii[0], (drawn.x, start.y), radii[1])
-    return Loop(start.path, form, pitch, pieces, distance, drawn.assumed, *loops.wraps(*radii, distance), segments)
-
-
-def _sprocket(teeth: int, pitch: float) -> float:
-    return pitch / (2.0 * math.sin(math.pi / teeth))
+    start: Start, form: LoopForm, pitch: float | None, pieces: int | None, radii: tuple[float, float],
+    distance: float, *, assumed: bool, crossed: bool = False,
+) -> Loop:  # fmt: skip
+    shape = loops.crossed_path if crossed else loops.path
+    wraps = (loops.crossed_wraps if crossed else loops.wraps)(*radii, distance)
+    segments = shape((start.x, 0.0), radii[0], (start.x + distance, 0.0), radii[1])
+    return Loop(start.path, form, pitch, pieces, distance, assumed, *wraps, segments)
 
 
 DRAW: dict[str, Callable[[Any, Start], Drawn]] = {

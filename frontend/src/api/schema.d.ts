@@ -343,19 +343,21 @@ export interface components {
             words: string;
         };
         Box: {
+            /** Format: double */
+            angle: number;
             form: components["schemas"]["BoxFormEnum"];
             /** Format: double */
             height: number;
+            /** Format: double */
+            length: number;
+            parts: components["schemas"]["BoxPart"][];
             path: string;
             /** Format: double */
             ratio: number;
             shaft: number;
-            step: number;
             steps: number[];
             /** Format: double */
-            x1: number;
-            /** Format: double */
-            x2: number;
+            x: number;
             /** Format: double */
             y: number;
         };
@@ -367,6 +369,32 @@ export interface components {
          * @enum {string}
          */
         BoxFormEnum: "planetary" | "gearbox" | "worm" | "speeds";
+        BoxPart: {
+            form: components["schemas"]["BoxPartFormEnum"];
+            /** Format: double */
+            radius: number;
+            step: number;
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+        };
+        /**
+         * @description * `sun` - sun
+         *     * `planet` - planet
+         *     * `ring` - ring
+         *     * `driver` - driver
+         *     * `driven` - driven
+         *     * `worm` - worm
+         *     * `worm wheel` - worm wheel
+         * @enum {string}
+         */
+        BoxPartFormEnum: "sun" | "planet" | "ring" | "driver" | "driven" | "worm" | "worm wheel";
+        Change: {
+            flag?: boolean | null;
+            path: string;
+            teeth?: number[] | null;
+        };
         Characteristic: {
             x: number[];
             y: number[];
@@ -394,16 +422,6 @@ export interface components {
             inch: components["schemas"]["DisplayUnit"];
             metric: components["schemas"]["DisplayUnit"];
             name: string;
-        };
-        Disc: {
-            path: string;
-            /** Format: double */
-            radius: number;
-            sense: number;
-            /** Format: double */
-            x: number;
-            /** Format: double */
-            y: number;
         };
         DisplayUnit: {
             /** Format: double */
@@ -457,11 +475,13 @@ export interface components {
             bus_current: number;
             /** Format: double */
             bus_voltage: number;
-            /** Format: double */
-            current: number | null;
+            currents: (number | null)[];
+            gear: number;
             moment: components["schemas"]["MomentEnum"];
             shafts: components["schemas"]["ShaftFlow"][];
             stages: components["schemas"]["StageFlow"][];
+            /** Format: double */
+            vehicle_speed: number;
         };
         ForceCurve: {
             gears: components["schemas"]["GearForce"][];
@@ -504,26 +524,16 @@ export interface components {
             value: number;
             words: string;
         };
+        /**
+         * @description * `motor` - motor
+         *     * `engine` - engine
+         * @enum {string}
+         */
+        KindEnum: "motor" | "engine";
         LineDrawing: {
-            /** Format: double */
-            bottom: number;
-            boxes: components["schemas"]["Box"][];
-            forwards: boolean;
-            /** Format: double */
-            ground: number;
-            /** Format: double */
-            left: number;
-            loops: components["schemas"]["Loop"][];
-            motor: components["schemas"]["Disc"];
-            /** Format: double */
-            right: number;
-            road_wheel: components["schemas"]["Disc"];
-            shafts: components["schemas"]["Shaft"][];
+            rows: components["schemas"]["Row"][];
             sizes_assumed: string[];
-            source: components["schemas"]["SourceEnum"];
-            /** Format: double */
-            top: number;
-            wheels: components["schemas"]["Wheel"][];
+            units: number;
         };
         Live: {
             assumed: string[];
@@ -536,22 +546,35 @@ export interface components {
             /** Format: double */
             no_load_speed: number;
             quantities: components["schemas"]["Quantity"][];
-            source: components["schemas"]["Characteristic"];
+            ratios: components["schemas"]["RatioView"][];
+            senses: components["schemas"]["Senses"];
+            sources: components["schemas"]["Characteristic"][];
             state: components["schemas"]["StateEnum"];
             supply: components["schemas"]["Characteristic"] | null;
             sweep: components["schemas"]["Sweep"] | null;
+            told: string;
             /** Format: double */
             top_speed: number;
             view: components["schemas"]["View"];
         };
+        /**
+         * @description `picked` is a speed of the run, m/s; `longest` how many times as long as high a row of the drawing may be;
+         *     `told` a ratio that somebody was told for the selected stage.
+         */
         LiveRequestRequest: {
             document: {
                 [key: string]: unknown;
             };
+            /** Format: double */
+            longest?: number;
             mark?: {
                 [key: string]: unknown;
             } | null;
+            /** Format: double */
+            picked?: number | null;
             selected?: components["schemas"]["SelectedRequest"] | null;
+            /** Format: double */
+            told?: number | null;
         };
         Loop: {
             assumed: boolean;
@@ -594,9 +617,10 @@ export interface components {
          * @description * `hard start` - hard start
          *     * `shove` - shove
          *     * `top speed` - top speed
+         *     * `picked` - picked
          * @enum {string}
          */
-        MomentEnum: "hard start" | "shove" | "top speed";
+        MomentEnum: "hard start" | "shove" | "top speed" | "picked";
         NewMemberRequest: {
             role: components["schemas"]["RoleEnum"];
             username: string;
@@ -648,6 +672,14 @@ export interface components {
             /** Format: double */
             spread: number;
         };
+        RatioView: {
+            gear: number;
+            path: string;
+            /** Format: double */
+            ratio: number;
+            remark: string;
+            terms: number[] | null;
+        };
         /** @description `fields` says what is wrong with which entry of a form; `faults` with which place of a document. */
         Refusal: {
             detail: string;
@@ -655,6 +687,10 @@ export interface components {
             fields?: {
                 [key: string]: string[];
             };
+        };
+        Remedy: {
+            changes: components["schemas"]["Change"][];
+            words: string;
         };
         Revision: {
             author?: string | null;
@@ -671,6 +707,15 @@ export interface components {
             /** Format: date-time */
             saved_at: string;
         };
+        RoadWheel: {
+            /** Format: double */
+            radius: number;
+            sense: number;
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+        };
         /**
          * @description * `owner` - Owner
          *     * `editor` - Editor
@@ -678,6 +723,22 @@ export interface components {
          * @enum {string}
          */
         RoleEnum: "owner" | "editor" | "viewer";
+        Row: {
+            /** Format: double */
+            bottom: number;
+            boxes: components["schemas"]["Box"][];
+            /** Format: double */
+            left: number;
+            loops: components["schemas"]["Loop"][];
+            /** Format: double */
+            right: number;
+            road_wheel: components["schemas"]["RoadWheel"] | null;
+            shafts: components["schemas"]["Shaft"][];
+            sources: components["schemas"]["SourceDisc"][];
+            /** Format: double */
+            top: number;
+            wheels: components["schemas"]["Wheel"][];
+        };
         RunCurve: {
             bus_current: number[];
             distance: number[];
@@ -710,15 +771,24 @@ export interface components {
             member: string;
             path: string;
         };
+        Senses: {
+            against: number[];
+            forwards: boolean;
+            known: boolean;
+            remedies: components["schemas"]["Remedy"][];
+        };
         /** @description Who is signed in, if anybody, and whether this is the demo. */
         Session: {
             demo: boolean;
             username: string | null;
         };
         Shaft: {
+            branch: number | null;
+            carried: boolean;
             index: number;
             role: components["schemas"]["ShaftRoleEnum"];
             sense: number;
+            sense_known: boolean;
             /** Format: double */
             x: number;
             /** Format: double */
@@ -744,14 +814,25 @@ export interface components {
             password: string;
             username: string;
         };
-        /**
-         * @description * `motor` - motor
-         *     * `engine` - engine
-         * @enum {string}
-         */
-        SourceEnum: "motor" | "engine";
+        SourceDisc: {
+            branch: number;
+            /** Format: double */
+            clutch_radius: number | null;
+            count: number;
+            kind: components["schemas"]["KindEnum"];
+            path: string;
+            /** Format: double */
+            radius: number;
+            sense: number;
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+        };
         StageFlow: {
             assumed: boolean;
+            driven_shaft: number;
+            driver_shaft: number;
             /** Format: double */
             efficiency: number;
             /** Format: double */
@@ -798,6 +879,10 @@ export interface components {
             standing: components["schemas"]["StandingEnum"];
             /** Format: double */
             value: number | null;
+        };
+        Tooth: {
+            angles: number[];
+            radii: number[];
         };
         Vehicle: {
             /** Format: uuid */
@@ -849,11 +934,13 @@ export interface components {
             outer_radius: number;
             path: string;
             /** Format: double */
+            phase: number;
+            /** Format: double */
             pitch_radius: number;
             sense: number;
             shaft: number;
-            step: number;
             teeth: number | null;
+            tooth: components["schemas"]["Tooth"] | null;
             /** Format: double */
             x: number;
             /** Format: double */
@@ -943,6 +1030,15 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description Refused, with the reason */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
         };
     };
     accounts_password_create: {
@@ -1008,6 +1104,15 @@ export interface operations {
             };
             /** @description Refused, with the reason */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };

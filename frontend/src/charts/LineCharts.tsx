@@ -2,7 +2,7 @@
 import { Box } from "@chakra-ui/react";
 import { memo } from "react";
 import type { Live } from "../api/client";
-import { COPPER, SECOND, SLATE, SPRUCE } from "../drawing/Circles";
+import { COPPER, SECOND, SLATE, SPRUCE } from "../drawing/colours";
 import { digits, ratioText, type Units, useUnits } from "../fields/units";
 import Chart, { type Notch, niceTop, type Series } from "./Chart";
 

@@ -21,6 +21,14 @@ export interface Target {
   time?: Typed;
 }
 
+export interface Branch {
+  count?: number;
+  source: Record<string, unknown>;
+  controller?: Record<string, unknown>;
+  clutch?: Record<string, unknown>;
+  stages?: Stage[];
+}
+
 export interface DesignDocument {
   format: string;
   version: number;
@@ -31,13 +39,7 @@ export interface DesignDocument {
   drive: {
     units?: number;
     supply?: Record<string, unknown> & { kind: string };
-    branches: {
-      count?: number;
-      source: Record<string, unknown>;
-      controller?: Record<string, unknown>;
-      clutch?: Record<string, unknown>;
-      stages?: Stage[];
-    }[];
+    branches: Branch[];
     stages?: Stage[];
   };
   run?: Record<string, Typed | undefined>;

@@ -19,6 +19,13 @@ describe("history", () => {
     expect(steps.future).toEqual([]);
   });
 
+  it("takes the edits of one gesture as one step", () => {
+    const drag = (value: number, gesture: string) => ({ ...to(value), gesture });
+    const steps = run(drag(2, "a"), drag(3, "a"), drag(4, "b"));
+    expect(steps.past).toEqual([1, 3]);
+    expect(run(drag(2, "a"), { type: "undo" }, drag(7, "a")).past).toEqual([1]);
+  });
+
   it("does not count a change that changes nothing", () => {
     expect(run({ type: "edit", edit: (n) => n }).past).toEqual([]);
   });

@@ -4,10 +4,12 @@ export interface History<T> {
   past: T[];
   present: T;
   future: T[];
+  /** Of the last edit: another one of the same gesture, a drag for example, is undone together with it. */
+  gesture?: string;
 }
 
 export type HistoryAction<T> =
-  | { type: "edit"; edit: (present: T) => T }
+  | { type: "edit"; edit: (present: T) => T; gesture?: string }
   | { type: "undo" }
   | { type: "redo" };
 
@@ -23,7 +25,9 @@ export function history<T>(state: History<T>, action: HistoryAction<T>): History
     case "edit": {
       const next = action.edit(state.present);
       if (next === state.present) return state;
-      return { past: [...state.past, state.present].slice(-DEPTH), present: next, future: [] };
+      const { gesture } = action;
+      if (gesture !== undefined && gesture === state.gesture) return { ...state, present: next };
+      return { past: [...state.past, state.present].slice(-DEPTH), present: next, future: [], gesture };
     }
     case "undo": {
       const before = state.past.at(-1);

@@ -1,4 +1,4 @@
-/** The design evaluated while it changes: one request at a time, always ending with the newest. */
+/** The design evaluated while it changes: one request at a time, always ending with the newest, never out of order. */
 import { useEffect, useRef, useState } from "react";
 import { api, type Fault, type Live, type Refusal } from "../api/client";
 import type { DesignDocument } from "./document";
@@ -11,23 +11,27 @@ export interface LiveState {
   trouble: string;
 }
 
+/** What of the design is looked at, see the core's `Wish`. */
+export interface Wish {
+  selected: Selected | null;
+  picked?: number;
+  longest?: number;
+  told?: number;
+}
+
 interface Asked {
   document: DesignDocument;
   mark: DesignDocument | null;
-  selected: Selected | null;
+  wish: Wish;
 }
 
-export function useLive(
-  document: DesignDocument,
-  mark: DesignDocument | null,
-  selected: Selected | null,
-): LiveState {
+export function useLive(document: DesignDocument, mark: DesignDocument | null, wish: Wish): LiveState {
   const [state, setState] = useState<LiveState>({ live: null, faults: [], trouble: "" });
   const next = useRef<Asked | null>(null);
   const busy = useRef(false);
 
   useEffect(() => {
-    next.current = { document, mark, selected };
+    next.current = { document, mark, wish };
     if (busy.current) return;
     busy.current = true;
     void (async () => {
@@ -39,18 +43,18 @@ export function useLive(
       }
       busy.current = false;
     })();
-  }, [document, mark, selected]);
+  }, [document, mark, wish]);
 
   return state;
 }
 
-async function ask({ document, mark, selected }: Asked): Promise<LiveState> {
+async function ask({ document, mark, wish }: Asked): Promise<LiveState> {
   try {
     const { data, error, response } = await api.POST("/api/live/", {
       body: {
         document: document as unknown as Record<string, unknown>,
         mark: mark as unknown as Record<string, unknown> | null,
-        selected,
+        ...wish,
       },
     });
     if (data) return { live: data, faults: [], trouble: "" };

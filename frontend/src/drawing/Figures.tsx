@@ -1,8 +1,8 @@
 /** The writing in and under the drawing: tooth counts above, what each shaft does below. */
-import type { Flow, LineDrawing } from "../api/client";
+import type { Flow, Row, Shaft } from "../api/client";
 import { isSelected, type Selected } from "../design/selected";
 import { show, useUnits } from "../fields/units";
-import { INK, LINE, SECOND, SPRUCE } from "./Circles";
+import { INK, LINE, SECOND, SPRUCE } from "./colours";
 import { type Frame, spread } from "./paths";
 import { SvgText } from "./SvgText";
 
@@ -14,23 +14,27 @@ const LABEL_GAP = 60;
 const FIGURE_GAP = 128;
 
 interface LabelProps {
-  line: LineDrawing;
+  row: Row;
   frame: Frame;
   width: number;
+  /** Where the row begins, in pixels from the top. */
+  top: number;
   selected: Selected | null;
 }
 
-/** Tooth counts in one row over the drawing, in the order of power, each led to its wheel. */
-export function WheelLabels({ line, frame, width, selected }: LabelProps) {
+/** Tooth counts in one row over the drawing, from left to right, each led to its wheel. */
+export function WheelLabels({ row, frame, width, top, selected }: LabelProps) {
   const units = useUnits();
-  const labelled = line.wheels.map((wheel) => {
-    const lean = wheel.member === "driver" ? 0.75 : wheel.member === "driven" ? -0.75 : 0;
-    const r = wheel.pitch_radius * frame.scale;
-    return { wheel, x: frame.x(wheel.x) + r * Math.sin(lean), y: frame.y(wheel.y) - r * Math.cos(lean) };
-  });
+  const labelled = row.wheels
+    .map((wheel) => {
+      const lean = wheel.member === "driver" ? 0.75 : wheel.member === "driven" ? -0.75 : 0;
+      const r = wheel.pitch_radius * frame.scale;
+      return { wheel, x: frame.x(wheel.x) + r * Math.sin(lean), y: frame.y(wheel.y) - r * Math.cos(lean) };
+    })
+    .sort((a, b) => a.x - b.x);
   const places = spread(
     labelled.map(({ x }) => x),
-    LABEL_GAP,
+    Math.min(LABEL_GAP, (width - 68) / Math.max(1, labelled.length - 1)),
     34,
     width - 34,
   );
@@ -42,12 +46,12 @@ export function WheelLabels({ line, frame, width, selected }: LabelProps) {
         const quiet = chosen ? SPRUCE : SECOND;
         return (
           <g key={`${wheel.path} ${wheel.member}`}>
-            <path d={`M ${place} 40 L ${x} ${y}`} stroke={quiet} strokeWidth={chosen ? 1.4 : 0.8} />
+            <path d={`M ${place} ${top + 40} L ${x} ${y}`} stroke={quiet} strokeWidth={chosen ? 1.4 : 0.8} />
             <circle cx={x} cy={y} r={2} fill={quiet} />
-            <SvgText x={place} y={21} mono bold size={19} fill={chosen ? SPRUCE : INK}>
+            <SvgText x={place} y={top + 21} mono bold size={19} fill={chosen ? SPRUCE : INK}>
               {wheel.teeth ?? `⌀ ${show(units, "length", 2 * wheel.pitch_radius).number}`}
             </SvgText>
-            <SvgText x={place} y={36} size={12.5} fill={quiet}>
+            <SvgText x={place} y={top + 36} size={12.5} fill={quiet}>
               {wheel.member}
             </SvgText>
           </g>
@@ -57,65 +61,95 @@ export function WheelLabels({ line, frame, width, selected }: LabelProps) {
   );
 }
 
-const ROLES = {
-  source: (_: number, source: string) => (source === "engine" ? "Engine" : "Motor"),
-  middle: (n: number, _: string) => `Shaft ${n}`,
-  wheel: (_n: number, _s: string) => "Wheel",
-};
+/** What a shaft is called: the source by its kind, and by its number where there are several. */
+export function shaftName(shaft: Shaft, row: Row, branches: number): string {
+  if (shaft.role === "wheel") return "Wheel";
+  if (shaft.role === "middle") return `Shaft ${shaft.index}`;
+  const source = row.sources.find((s) => s.branch === shaft.branch);
+  const kind = source?.kind === "engine" ? "Engine" : "Motor";
+  return branches > 1 ? `${kind} ${(shaft.branch ?? 0) + 1}` : kind;
+}
 
 interface FigureProps {
-  line: LineDrawing;
+  row: Row;
+  branches: number;
   flow: Flow;
   frame: Frame;
   width: number;
-  height: number;
+  /** Where the figures begin, in pixels from the top. */
+  top: number;
 }
 
-/** Under each shaft its speed, torque and power, and between two shafts what their stage loses. */
-export function ShaftFigures({ line, flow, frame, width, height }: FigureProps) {
+/** Under each shaft its speed, torque and power, and between two shafts what their stage loses; a strip a branch. */
+export function ShaftFigures({ row, branches, flow, frame, width, top }: FigureProps) {
+  const own = (branch: number) => row.shafts.filter((shaft) => shaft.branch === branch);
+  const others = Array.from({ length: branches - 1 }, (_, i) => own(i + 1)).filter(
+    (shafts) => shafts.length > 0,
+  );
+  const first = row.shafts.filter((shaft) => (shaft.branch ?? 0) === 0);
+  return (
+    <g>
+      {[first, ...others].map((shafts, i) => (
+        <Strip
+          key={shafts[0]?.index}
+          {...{ shafts, row, branches, flow, frame, width }}
+          top={top + i * FIGURES}
+          led={i === 0}
+        />
+      ))}
+    </g>
+  );
+}
+
+function Strip({
+  shafts,
+  row,
+  branches,
+  flow,
+  frame,
+  width,
+  top,
+  led,
+}: FigureProps & { shafts: Shaft[]; led: boolean }) {
   const units = useUnits();
   const text = (dimension: string, si: number) => Object.values(show(units, dimension, si)).join(" ");
-  const gap = Math.min(FIGURE_GAP, (width - 110) / Math.max(1, line.shafts.length - 1));
+  const gap = Math.min(FIGURE_GAP, (width - 110) / Math.max(1, shafts.length - 1));
   const places = spread(
-    line.shafts.map((shaft) => frame.x(shaft.x)),
+    shafts.map((shaft) => frame.x(shaft.x)),
     gap,
     54,
     width - 54,
   );
-  const top = height - FIGURES;
-  return (
-    <g>
-      {line.shafts.map((shaft, i) => {
-        const own = flow.shafts[i];
-        const stage = flow.stages[i];
-        const x = places[i] ?? 0;
-        const next = places[i + 1] ?? x;
-        if (!own) return null;
-        return (
-          <g key={shaft.index} data-shaft={shaft.index}>
-            <path
-              d={`M ${frame.x(shaft.x)} ${frame.y(shaft.y) + 8} L ${x} ${top + 4}`}
-              stroke={LINE}
-              strokeWidth={1}
-            />
-            <SvgText x={x} y={top + 17} bold>
-              {ROLES[shaft.role](shaft.index, line.source)}
+  return shafts.map((shaft, i) => {
+    const state = flow.shafts.find((s) => s.shaft === shaft.index);
+    const x = places[i] ?? 0;
+    const loss = flow.stages.find((stage) => stage.driver_shaft === shaft.index)?.loss;
+    if (!state) return null;
+    return (
+      <g key={shaft.index} data-shaft={shaft.index}>
+        {led && (
+          <path
+            d={`M ${frame.x(shaft.x)} ${frame.y(shaft.y) + 8} L ${x} ${top + 4}`}
+            stroke={LINE}
+            strokeWidth={1}
+          />
+        )}
+        <SvgText x={x} y={top + 17} bold>
+          {shaftName(shaft, row, branches)}
+        </SvgText>
+        {[text("angular speed", state.speed), text("torque", state.torque), text("power", state.power)].map(
+          (line, k) => (
+            <SvgText key={line} x={x} y={top + 32 + 15 * k} mono>
+              {line}
             </SvgText>
-            {[text("angular speed", own.speed), text("torque", own.torque), text("power", own.power)].map(
-              (line_, row) => (
-                <SvgText key={line_} x={x} y={top + 32 + 15 * row} mono>
-                  {line_}
-                </SvgText>
-              ),
-            )}
-            {stage && stage.loss > 0 && (
-              <SvgText x={(x + next) / 2} y={top + 62} size={12} fill={SECOND} mono>
-                −{text("power", stage.loss)}
-              </SvgText>
-            )}
-          </g>
-        );
-      })}
-    </g>
-  );
+          ),
+        )}
+        {loss !== undefined && loss > 0 && (
+          <SvgText x={(x + (places[i + 1] ?? x + gap)) / 2} y={top + 62} size={12} fill={SECOND} mono>
+            −{text("power", loss)}
+          </SvgText>
+        )}
+      </g>
+    );
+  });
 }

@@ -1,187 +1,225 @@
-import type { KeyboardEvent } from "react";
-import type { Flow, LineDrawing, View, Wheel } from "../api/client";
+import { type KeyboardEvent, type PointerEvent, useEffect, useRef, useState } from "react";
+import type { Flow, LineDrawing, Row, Source, View, Wheel } from "../api/client";
+import { LEAST_TEETH } from "../design/document";
 import { isSelected, type Selected } from "../design/selected";
 import { digits } from "../fields/units";
 import { MEMBER_WORDS, STAGE_WORDS } from "../words/measures";
-import { BoxShape, COPPER, INK, LoopShape, MarkShapes, PANEL, SLATE, WheelShape } from "./Circles";
+import { COPPER, INK, PANEL, SECOND, SLATE, SPRUCE } from "./colours";
 import { FIGURES, LABELS, ShaftFigures, WheelLabels } from "./Figures";
-import { type Frame, frameFor, turningArrow } from "./paths";
+import { type Stop, stops } from "./order";
+import { type Frame, framesFor, turningArrow } from "./paths";
+import { BoxShape, Ground, LoopShape, MarkShapes, RoadShape, SourceShape } from "./Shapes";
+import { openLoop } from "./tangents";
 import { useWidth } from "./useWidth";
+import { WheelShape } from "./WheelShape";
 
-const HEIGHT = 300;
-const MOTOR: Selected = { path: "drive.branches[0].source", member: "motor" };
+/** Pixels kept for the circles of a row: of the only one, and of one of several. */
+const ALONE = 164;
+const STACKED = 128;
+/** A row may be this much longer than would fill the room. */
+const FOLD = 1.25;
+const SIDES = { left: 14, right: 14 };
 
 interface Props {
   line: LineDrawing;
   mark: View | null;
   flow: Flow | undefined;
   selected: Selected | null;
+  readOnly: boolean;
   onSelect: (selected: Selected) => void;
-  /** Change the selected wheel by this many teeth. */
-  onStep: (wheel: Wheel, by: number) => void;
+  /** Change a wheel by this many sizes; of any size, or of those at hand. */
+  onStep: (wheel: Wheel, by: number, any: boolean) => void;
+  /** While its rim is dragged. */
+  onTeeth: (wheel: Wheel, teeth: number, gesture: string) => void;
   onKey: (event: KeyboardEvent) => void;
+  /** How many times as long as high a row may be before it is better folded. */
+  onRoom: (longest: number) => void;
 }
 
-/** The power path to scale, from the motor to the wheel on the ground; wheels are chosen and changed on it. */
-export function LineFigure({ line, mark, flow, selected, onSelect, onStep, onKey }: Props) {
+/** The power path to scale, from the sources to the wheel on the ground; wheels are chosen and changed on it. */
+export function LineFigure(props: Props) {
+  const { line, mark, flow, selected, readOnly, onSelect, onStep, onTeeth, onKey, onRoom } = props;
   const [ref, width] = useWidth<HTMLDivElement>(760);
-  const room = { width, height: HEIGHT, left: 14, right: 14, top: LABELS + 14, bottom: FIGURES + 6 };
-  const frame = frameFor(mark ? [line, mark.line] : [line], room);
-  const ground = frame.y(line.ground);
-  const ordered = [...line.wheels].sort((a, b) => b.outer_radius - a.outer_radius);
-  const { motor, road_wheel: road } = line;
+  const longest = Math.round((2 * FOLD * (width - SIDES.left - SIDES.right)) / ALONE) / 2;
+  useEffect(() => onRoom(longest), [longest, onRoom]);
+  const branches = Math.max(1, ...line.rows.map((row) => row.sources.length));
+  const strips = FIGURES * branches;
+  const circles = line.rows.length > 1 ? STACKED : ALONE;
+  const height = LABELS + 14 + circles + strips + 12;
+  const room = { width, height, ...SIDES, top: LABELS + 14, bottom: strips + 12 };
+  const held = useRef<Frame[] | null>(null);
+  const [dragged, setDragged] = useState<{ wheel: Wheel; radius: number } | null>(null);
+  const fitted = framesFor(line.rows, mark?.line.rows ?? [], room);
+  // While a rim is dragged the scale stands still, or the rim would run away from the hand.
+  const frames = dragged && held.current?.length === line.rows.length ? held.current : fitted;
+  const drag = useRimDrag({ frames, held, dragged, setDragged, onTeeth });
+  const chosen = (path: string, member: string) => isSelected(selected, path, member);
   return (
     <div ref={ref}>
       <svg
         width={width}
-        height={HEIGHT}
+        height={height * line.rows.length}
         role="group"
         aria-label="Power path from the motor to the ground"
         onKeyDown={onKey}
+        {...drag.surface}
         data-drawing
       >
-        <Ground y={ground} width={width} />
-        <circle
-          cx={frame.x(road.x)}
-          cy={frame.y(road.y)}
-          r={road.radius * frame.scale}
-          fill="none"
-          stroke={SLATE}
-          strokeWidth={1.5}
-        />
-        <circle
-          cx={frame.x(road.x)}
-          cy={frame.y(road.y)}
-          r={road.radius * frame.scale * 0.9}
-          fill="none"
-          stroke={SLATE}
-          strokeWidth={0.8}
-        />
-        <Choosable
-          chosen={isSelected(selected, MOTOR.path, MOTOR.member)}
-          name={line.source === "engine" ? "Engine and clutch" : "Motor and supply"}
-          onSelect={() => onSelect(MOTOR)}
-        >
-          <circle
-            cx={frame.x(motor.x)}
-            cy={frame.y(motor.y)}
-            r={motor.radius * frame.scale}
-            fill="var(--chakra-colors-copper-wash)"
-            stroke={COPPER}
-            strokeWidth={isSelected(selected, MOTOR.path, MOTOR.member) ? 2.5 : 1.5}
-          />
-        </Choosable>
-        {line.boxes.map((box) => (
-          <Choosable
-            key={box.path}
-            chosen={isSelected(selected, box.path, "box")}
-            name={`${STAGE_WORDS[box.form]}, ${digits(box.ratio)} to 1`}
-            onSelect={() => onSelect({ path: box.path, member: "box" })}
-          >
-            <BoxShape box={box} frame={frame} selected={isSelected(selected, box.path, "box")} />
-          </Choosable>
-        ))}
-        {ordered.map((wheel) => (
-          <WheelControl
-            key={`${wheel.path} ${wheel.member}`}
-            wheel={wheel}
-            frame={frame}
-            chosen={isSelected(selected, wheel.path, wheel.member)}
-            onSelect={() => onSelect({ path: wheel.path, member: wheel.member })}
-            onStep={(by) => onStep(wheel, by)}
+        {line.rows.map((row, i) => {
+          const frame = frames[i] as Frame;
+          const marked = mark?.line.rows[i];
+          const road = row.road_wheel;
+          return (
+            // biome-ignore lint/suspicious/noArrayIndexKey: a row is its place in the line
+            <g key={i}>
+              {road && <Ground y={frame.y(road.y - road.radius)} width={width} />}
+              {road && <RoadShape road={road} frame={frame} />}
+              <Bodies row={row} frame={frame} chosen={chosen} gear={flow?.gear ?? 0} onSelect={onSelect} />
+              <g pointerEvents="none">
+                {row.loops.map((loop) => (
+                  <LoopShape key={loop.path} loop={loop} frame={frame} />
+                ))}
+                {marked && <MarkShapes row={marked} frame={frame} />}
+                <Centres row={row} frame={frame} />
+                <Senses row={row} frame={frame} />
+                {i > 0 && <Carried row={row} frame={frame} />}
+              </g>
+              <WheelLabels row={row} frame={frame} width={width} top={i * height} selected={selected} />
+              {flow && (
+                <ShaftFigures {...{ row, branches, flow, frame, width }} top={(i + 1) * height - strips} />
+              )}
+            </g>
+          );
+        })}
+        {stops(line).map((stop) => (
+          <Control
+            key={`${stop.at.path} ${stop.at.member}`}
+            stop={stop}
+            frame={frames[stop.row] as Frame}
+            chosen={chosen(stop.at.path, stop.at.member)}
+            onSelect={() => onSelect(stop.at)}
+            onStep={onStep}
           />
         ))}
-        <g pointerEvents="none">
-          {line.loops.map((loop) => (
-            <LoopShape key={loop.path} loop={loop} frame={frame} />
-          ))}
-          {mark && <MarkShapes line={mark.line} frame={frame} />}
-          <Centres line={line} frame={frame} />
-          <Senses line={line} frame={frame} />
-        </g>
-        <WheelLabels line={line} frame={frame} width={width} selected={selected} />
-        {flow && <ShaftFigures line={line} flow={flow} frame={frame} width={width} height={HEIGHT} />}
+        {!readOnly && <RimHandle line={line} frames={frames} selected={selected} onGrab={drag.grab} />}
+        {dragged && <Dragged line={line} frames={frames} wheel={dragged.wheel} radius={dragged.radius} />}
       </svg>
     </div>
   );
 }
 
+interface BodiesProps {
+  row: Row;
+  frame: Frame;
+  chosen: (path: string, member: string) => boolean;
+  gear: number;
+  onSelect: (selected: Selected) => void;
+}
+
+/** What is painted and can be clicked, the large behind the small; the keyboard has controls of its own. */
+function Bodies({ row, frame, chosen, gear, onSelect }: BodiesProps) {
+  const pick = (path: string, member: string) => ({
+    style: { cursor: "pointer" },
+    onClick: () => {
+      onSelect({ path, member });
+      document.querySelector<SVGElement>(`[data-stop="${path} ${member}"]`)?.focus();
+    },
+  });
+  const ordered = [...row.wheels].sort((a, b) => b.outer_radius - a.outer_radius);
+  return (
+    <g aria-hidden="true">
+      {row.sources.map((source) => (
+        <g key={source.path} {...pick(source.path, "motor")}>
+          <SourceShape source={source} frame={frame} selected={chosen(source.path, "motor")} />
+        </g>
+      ))}
+      {row.boxes.map((box) => (
+        <g key={box.path} {...pick(box.path, "box")}>
+          <BoxShape box={box} frame={frame} selected={chosen(box.path, "box")} engaged={gear} />
+        </g>
+      ))}
+      {ordered.map((wheel) => (
+        <g
+          key={`${wheel.path} ${wheel.member}`}
+          {...pick(wheel.path, wheel.member)}
+          data-body={`${wheel.path} ${wheel.member}`}
+        >
+          <WheelShape wheel={wheel} frame={frame} selected={chosen(wheel.path, wheel.member)} />
+        </g>
+      ))}
+    </g>
+  );
+}
+
 interface ControlProps {
-  wheel: Wheel;
+  stop: Stop;
   frame: Frame;
   chosen: boolean;
   onSelect: () => void;
-  onStep: (by: number) => void;
+  onStep: Props["onStep"];
 }
 
-function WheelControl({ wheel, frame, chosen, onSelect, onStep }: ControlProps) {
-  const onKeyDown = (event: KeyboardEvent) => {
-    const by = { ArrowUp: 1, ArrowDown: -1, PageUp: 5, PageDown: -5 }[event.key];
-    if (by === undefined) return;
-    event.preventDefault();
-    onStep(by);
+/** What the keyboard and a screen reader find, in the order of power: no paint but the focus. */
+function Control({ stop, frame, chosen, onSelect, onStep }: ControlProps) {
+  const name = `${stop.at.path} ${stop.at.member}`;
+  const common = {
+    tabIndex: 0,
+    onFocus: onSelect,
+    fill: "none",
+    pointerEvents: "none" as const,
+    style: { outlineOffset: 3 },
+    "data-stop": name,
   };
+  if (stop.kind === "wheel") {
+    const { wheel } = stop;
+    const onKeyDown = (event: KeyboardEvent) => {
+      const by = { ArrowUp: 1, ArrowDown: -1, PageUp: 5, PageDown: -5 }[event.key];
+      if (by === undefined) return;
+      event.preventDefault();
+      onStep(wheel, by, event.altKey);
+    };
+    return (
+      <circle
+        {...common}
+        role="spinbutton"
+        aria-label={`${wheel.member} ${MEMBER_WORDS[wheel.form]}`}
+        aria-valuenow={wheel.teeth ?? undefined}
+        aria-valuetext={wheel.teeth === null ? "without teeth" : `${wheel.teeth} teeth`}
+        cx={frame.x(wheel.x)}
+        cy={frame.y(wheel.y)}
+        r={wheel.outer_radius * frame.scale}
+        onKeyDown={onKeyDown}
+        data-wheel={name}
+      />
+    );
+  }
+  const at = stop.kind === "source" ? stop.source : stop.box;
+  const r = (stop.kind === "source" ? stop.source.radius : stop.box.height / 2) * frame.scale;
+  const label =
+    stop.kind === "source"
+      ? sourceLabel(stop.source)
+      : `${STAGE_WORDS[stop.box.form]}, ${digits(stop.box.ratio)} to 1`;
   return (
-    <g
-      role="spinbutton"
-      tabIndex={0}
-      aria-label={`${wheel.member} ${MEMBER_WORDS[wheel.form]}`}
-      aria-valuenow={wheel.teeth ?? undefined}
-      aria-valuetext={wheel.teeth === null ? "without teeth" : `${wheel.teeth} teeth`}
-      data-wheel={`${wheel.path} ${wheel.member}`}
-      onFocus={onSelect}
-      onClick={(event) => event.currentTarget.focus()}
-      onKeyDown={onKeyDown}
-      style={{ cursor: "pointer", outlineOffset: 3 }}
-    >
-      <WheelShape wheel={wheel} frame={frame} selected={chosen} />
-    </g>
-  );
-}
-
-function Choosable({
-  chosen,
-  name,
-  onSelect,
-  children,
-}: {
-  chosen: boolean;
-  name: string;
-  onSelect: () => void;
-  children: React.ReactNode;
-}) {
-  return (
-    <g
+    <circle
+      {...common}
       role="button"
-      tabIndex={0}
-      aria-label={name}
+      aria-label={label}
       aria-pressed={chosen}
-      onFocus={onSelect}
-      onClick={(event) => event.currentTarget.focus()}
-      onKeyDown={(event) => event.key === "Enter" && onSelect()}
-      style={{ cursor: "pointer" }}
-    >
-      {children}
-    </g>
+      cx={frame.x(at.x)}
+      cy={frame.y(at.y)}
+      r={r}
+    />
   );
 }
 
-function Ground({ y, width }: { y: number; width: number }) {
-  const strokes = Array.from(
-    { length: Math.floor((width - 20) / 14) },
-    (_, i) => `M ${18 + i * 14} ${y} l -7 7`,
-  );
-  return (
-    <g stroke={SLATE} aria-hidden="true">
-      <path d={`M 10 ${y} H ${width - 10}`} strokeWidth={1.5} />
-      <path d={strokes.join(" ")} strokeWidth={0.7} />
-    </g>
-  );
+function sourceLabel(source: Source): string {
+  const what = source.kind === "engine" ? "Engine and clutch" : "Motor and supply";
+  return source.branch > 0 ? `${what}, branch ${source.branch + 1}` : what;
 }
 
 /** A filled centre drives, an open one is driven; a shaft between two stages is both. */
-function Centres({ line, frame }: { line: LineDrawing; frame: Frame }) {
-  return line.shafts.map((shaft) => {
+function Centres({ row, frame }: { row: Row; frame: Frame }) {
+  return row.shafts.map((shaft) => {
     const cx = frame.x(shaft.x);
     const cy = frame.y(shaft.y);
     return (
@@ -195,21 +233,152 @@ function Centres({ line, frame }: { line: LineDrawing; frame: Frame }) {
   });
 }
 
-function Senses({ line, frame }: { line: LineDrawing; frame: Frame }) {
-  return line.shafts.map((shaft) => {
-    const own = line.wheels
-      .filter((w) => w.shaft === shaft.index && !w.member.startsWith("idler"))
-      .map((w) => w.outer_radius);
-    const disc =
-      shaft.role === "source" ? line.motor.radius : shaft.role === "wheel" ? line.road_wheel.radius : 0;
-    const radius = Math.max(disc, ...own) * frame.scale + 7;
-    const arrow = turningArrow(frame.x(shaft.x), frame.y(shaft.y), radius, shaft.sense);
-    const stroke = shaft.role === "source" ? COPPER : SLATE;
+/** An arrow over the largest circle of each shaft, and over each idler. */
+function Senses({ row, frame }: { row: Row; frame: Frame }) {
+  const shafts = row.shafts.map((shaft) => {
+    const own = row.wheels.filter((w) => w.shaft === shaft.index && !w.member.startsWith("idler"));
+    const source = row.sources.find((s) => s.x === shaft.x && s.y === shaft.y);
+    const road = shaft.role === "wheel" ? (row.road_wheel?.radius ?? 0) : 0;
+    const radius = Math.max(source?.radius ?? 0, road, ...own.map((w) => w.outer_radius));
+    return {
+      ...shaft,
+      key: `shaft ${shaft.index}`,
+      radius,
+      stroke: shaft.role === "source" ? COPPER : SLATE,
+    };
+  });
+  const idlers = row.wheels
+    .filter((w) => w.member.startsWith("idler"))
+    .map((w) => ({
+      ...w,
+      key: `${w.path} ${w.member}`,
+      radius: w.outer_radius,
+      sense_known: true,
+      stroke: SLATE,
+    }));
+  return [...shafts, ...idlers].map(({ key, x, y, radius, sense, sense_known, stroke }) => {
+    const arrow = turningArrow(frame.x(x), frame.y(y), radius * frame.scale + 7, sense, sense_known);
     return (
-      <g key={shaft.index} data-sense={shaft.sense}>
+      <g key={key} data-sense={sense}>
         <path d={arrow.arc} fill="none" stroke={stroke} strokeWidth={1.5} />
-        <path d={arrow.head} fill={stroke} />
+        <path d={arrow.heads} fill={stroke} />
       </g>
     );
   });
+}
+
+/** A row that goes on begins with the shaft the one above ended with. */
+function Carried({ row, frame }: { row: Row; frame: Frame }) {
+  const [first] = row.shafts;
+  if (!first) return null;
+  const x = frame.x(first.x);
+  const y = frame.y(first.y);
+  return <path d={`M ${SIDES.left} ${y} H ${x - 8}`} stroke={SECOND} strokeWidth={1} strokeDasharray="3 3" />;
+}
+
+interface DragProps {
+  frames: Frame[];
+  held: { current: Frame[] | null };
+  dragged: { wheel: Wheel; radius: number } | null;
+  setDragged: (dragged: { wheel: Wheel; radius: number } | null) => void;
+  onTeeth: Props["onTeeth"];
+}
+
+/** Pulling the rim of the selected wheel: the rim follows the hand, the teeth follow in whole numbers. */
+function useRimDrag({ frames, held, dragged, setDragged, onTeeth }: DragProps) {
+  const gesture = useRef("");
+  const centre = useRef<[number, number]>([0, 0]);
+  const grab = (wheel: Wheel, row: number, event: PointerEvent<SVGElement>) => {
+    const frame = frames[row];
+    if (!frame) return;
+    event.preventDefault();
+    event.currentTarget.ownerSVGElement?.setPointerCapture(event.pointerId);
+    held.current = frames;
+    gesture.current = `rim ${event.timeStamp}`;
+    centre.current = [frame.x(wheel.x), frame.y(wheel.y)];
+    setDragged({ wheel, radius: wheel.pitch_radius * frame.scale });
+  };
+  const surface = {
+    onPointerMove: (event: PointerEvent<SVGSVGElement>) => {
+      if (!dragged?.wheel.teeth) return;
+      const box = event.currentTarget.getBoundingClientRect();
+      const [x, y] = centre.current;
+      const radius = Math.hypot(event.clientX - box.left - x, event.clientY - box.top - y);
+      const frame = frames[0] as Frame;
+      const each = (dragged.wheel.pitch_radius * frame.scale) / dragged.wheel.teeth;
+      const teeth = Math.max(LEAST_TEETH, Math.round(radius / each));
+      setDragged({ ...dragged, radius: Math.max(radius, LEAST_TEETH * each) });
+      onTeeth(dragged.wheel, teeth, gesture.current);
+    },
+    onPointerUp: () => setDragged(null),
+    onPointerCancel: () => setDragged(null),
+  };
+  return { grab, surface };
+}
+
+interface HandleProps {
+  line: LineDrawing;
+  frames: Frame[];
+  selected: Selected | null;
+  onGrab: (wheel: Wheel, row: number, event: PointerEvent<SVGElement>) => void;
+}
+
+/** A grip on the rim of the selected wheel, for the pointer; keys have the arrows. */
+function RimHandle({ line, frames, selected, onGrab }: HandleProps) {
+  const row = line.rows.findIndex((r) => r.wheels.some((w) => isSelected(selected, w.path, w.member)));
+  const wheel = line.rows[row]?.wheels.find((w) => isSelected(selected, w.path, w.member));
+  const frame = frames[row];
+  if (!wheel || wheel.teeth === null || !frame) return null;
+  const r = wheel.outer_radius * frame.scale + 2;
+  const x = frame.x(wheel.x) - r * Math.SQRT1_2;
+  const y = frame.y(wheel.y) + r * Math.SQRT1_2;
+  return (
+    <rect
+      x={x - 5}
+      y={y - 5}
+      width={10}
+      height={10}
+      transform={`rotate(45 ${x} ${y})`}
+      fill={PANEL}
+      stroke={SPRUCE}
+      strokeWidth={1.8}
+      style={{ cursor: "nwse-resize", touchAction: "none" }}
+      onPointerDown={(event) => onGrab(wheel, row, event)}
+      aria-hidden="true"
+      data-rim
+    />
+  );
+}
+
+/** The rim under the hand, and the run of its loop with it. */
+function Dragged({
+  line,
+  frames,
+  wheel,
+  radius,
+}: {
+  line: LineDrawing;
+  frames: Frame[];
+  wheel: Wheel;
+  radius: number;
+}) {
+  const row = line.rows.findIndex((r) =>
+    r.wheels.some((w) => w.path === wheel.path && w.member === wheel.member),
+  );
+  const frame = frames[row];
+  if (!frame) return null;
+  const circle = { x: frame.x(wheel.x), y: frame.y(wheel.y), r: radius };
+  const partner = line.rows[row]?.wheels.find((w) => w.path === wheel.path && w.member !== wheel.member);
+  const looped = line.rows[row]?.loops.some((loop) => loop.path === wheel.path);
+  const other = partner && {
+    x: frame.x(partner.x),
+    y: frame.y(partner.y),
+    r: partner.pitch_radius * frame.scale,
+  };
+  return (
+    <g fill="none" stroke={SPRUCE} strokeWidth={1.5} strokeDasharray="4 3" pointerEvents="none" data-dragged>
+      <circle cx={circle.x} cy={circle.y} r={circle.r} />
+      {looped && other && <path d={openLoop(circle, other)} />}
+    </g>
+  );
 }

@@ -1,5 +1,5 @@
 import type { CSSProperties, ReactNode } from "react";
-import { INK } from "./Circles";
+import { INK } from "./colours";
 
 interface Props {
   x: number;

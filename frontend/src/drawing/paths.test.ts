@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { frameFor, loopPath, spread, turningArrow } from "./paths";
+import type { Wheel } from "../api/client";
+import { frameFor, framesFor, loopPath, spread, toothPath, turningArrow } from "./paths";
 
 const ROOM = { width: 200, height: 100, left: 10, right: 10, top: 10, bottom: 10 };
 
@@ -13,6 +14,29 @@ describe("frameFor", () => {
   it("takes the larger of two drawings", () => {
     const one = { left: 0, right: 1, bottom: 0, top: 1 };
     expect(frameFor([one, { ...one, right: 4 }], ROOM).scale).toBe(45);
+  });
+});
+
+describe("framesFor", () => {
+  const row = { left: 0, right: 1, bottom: -0.5, top: 0.5 };
+  it("stands rows below each other at one scale", () => {
+    const frames = framesFor([row, { ...row, right: 4 }], [], ROOM);
+    expect(frames.map((f) => f.scale)).toEqual([45, 45]);
+    expect(frames.map((f) => f.y(0))).toEqual([50, 150]);
+  });
+
+  it("makes room for the mark", () => {
+    expect(framesFor([row], [{ ...row, right: 9 }], ROOM)[0]?.scale).toBe(20);
+  });
+});
+
+describe("toothPath", () => {
+  it("repeats the outline of a tooth around the wheel, from its phase on", () => {
+    const frame = { scale: 10, x: (m: number) => 10 * m, y: (m: number) => -10 * m };
+    const wheel = { x: 0, y: 0, teeth: 4, phase: Math.PI / 2, tooth: { radii: [1], angles: [0] } };
+    expect(toothPath(wheel as unknown as Wheel, frame)).toBe(
+      "M 0.0 -10.0 L -10.0 -0.0 L -0.0 10.0 L 10.0 0.0 Z",
+    );
   });
 });
 
@@ -44,8 +68,12 @@ describe("turningArrow", () => {
   it("points right over the top for clockwise", () => {
     const numbers = (text: string) => (text.match(/-?[\d.]+/g) ?? []).map(Number);
     const [right, left] = [turningArrow(0, 0, 50, 1), turningArrow(0, 0, 50, -1)];
-    expect(numbers(right.head)[0]).toBeGreaterThan(0);
-    expect(numbers(left.head)[0]).toBeLessThan(0);
+    expect(numbers(right.heads)[0]).toBeGreaterThan(0);
+    expect(numbers(left.heads)[0]).toBeLessThan(0);
     expect(right.arc).toContain(" 0 0 1 ");
+  });
+
+  it("has a head at either end where the sense is open", () => {
+    expect(turningArrow(0, 0, 50, 1, false).heads.match(/Z/g)).toHaveLength(2);
   });
 });

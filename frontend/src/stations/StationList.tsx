@@ -28,7 +28,7 @@ export function StationList({
     {
       name: "Line",
       to: "line",
-      standing: !live ? "unknown" : live.state === "ok" && live.view.line.forwards ? "holds" : "misses",
+      standing: lineStanding(live),
       figure: live ? ratioText(units, live.view.ratio) : "",
     },
   ];
@@ -71,6 +71,14 @@ export function StationList({
       ))}
     </Flex>
   );
+}
+
+/** It starts, its branches pull together, and it rolls forwards as far as the drawing can tell. */
+function lineStanding(live: Live | null): Standing {
+  if (!live) return "unknown";
+  const { forwards, known, against } = live.senses;
+  if (live.state !== "ok" || against.length > 0 || (known && !forwards)) return "misses";
+  return known ? "holds" : "unknown";
 }
 
 const ORDER: Standing[] = ["misses", "tight", "holds"];

@@ -5,11 +5,12 @@ import { TopBar, useBar } from "../app/TopBar";
 import { Conflict } from "../design/Conflict";
 import { type DesignDocument, withValue } from "../design/document";
 import { saveDesignFile } from "../design/files";
-import { begin, history } from "../design/history";
+import { history } from "../design/history";
 import type { Selected } from "../design/selected";
+import { recall, useKeptSteps } from "../design/steps";
 import { type SaveState, useAutosave } from "../design/useAutosave";
 import { useDoubts } from "../design/useDoubts";
-import { useLive } from "../design/useLive";
+import { useLive, type Wish } from "../design/useLive";
 import { Readout } from "../readout/Readout";
 import type { Asked } from "../working/WorkingDrawer";
 import { BriefStation } from "./brief/BriefStation";
@@ -33,11 +34,15 @@ const FIRST_WHEEL: Selected = { path: "drive.branches[0].stages[0]", member: "dr
 
 /** One vehicle with everything around it: stations, readout, undo, saving. */
 export function Workbench({ vehicle, station, stored, first, document: opened, readOnly }: Props) {
-  const [past, dispatch] = useReducer(history<DesignDocument>, opened, begin<DesignDocument>);
+  const [past, dispatch] = useReducer(history<DesignDocument>, opened, (document) =>
+    recall(vehicle, document),
+  );
   const [mark, setMark] = useState<DesignDocument | null>(null);
-  const [selected, setSelected] = useState<Selected | null>(FIRST_WHEEL);
+  const [wish, setWish] = useState<Wish>({ selected: FIRST_WHEEL });
+  const { selected } = wish;
   const document = past.present;
-  const { live, faults, trouble } = useLive(document, mark, selected);
+  const { live, faults, trouble } = useLive(document, mark, wish);
+  useKeptSteps(vehicle, past);
   const doubts = useDoubts(document, useBar().preferences.doubtAssumed);
   const [asked, setAsked] = useState<Asked | null>(null);
   const ask = useCallback((gauge: Asked) => setAsked(gauge), []);
@@ -47,21 +52,28 @@ export function Workbench({ vehicle, station, stored, first, document: opened, r
   const present = useRef(document);
   present.current = document;
   const edit = useMemo((): Edit => {
-    const change = (how: (document: DesignDocument) => DesignDocument) => {
-      if (!readOnly) dispatch({ type: "edit", edit: how });
+    const change: Edit["edit"] = (how, gesture) => {
+      if (!readOnly) dispatch({ type: "edit", edit: how, gesture });
     };
     return {
       readOnly,
-      select: setSelected,
+      // A ratio that somebody was told is asked about for one stage.
+      select: (chosen) =>
+        setWish((old) => ({
+          ...old,
+          selected: chosen,
+          told: chosen?.path === old.selected?.path ? old.told : undefined,
+        })),
+      wish: (part) => setWish((old) => ({ ...old, ...part })),
       edit: change,
-      set: (path, value) => change((old) => withValue(old, path, value)),
+      set: (path, value, gesture) => change((old) => withValue(old, path, value), gesture),
       setMark: () => setMark(present.current),
       dropMark: () => setMark(null),
     };
   }, [readOnly]);
   const figures = useMemo(
-    () => live && { live, faults, selected, marked: mark !== null, doubts },
-    [live, faults, selected, mark, doubts],
+    () => live && { live, faults, selected, wish, marked: mark, doubts },
+    [live, faults, selected, wish, mark, doubts],
   );
 
   const Station = STATIONS[station];

@@ -7,13 +7,16 @@ import { createContext, type ReactNode, useContext } from "react";
 import type { Doubts, Fault, Live } from "../api/client";
 import type { DesignDocument } from "../design/document";
 import type { Selected } from "../design/selected";
+import type { Wish } from "../design/useLive";
 
 export interface Edit {
   readOnly: boolean;
   select: (selected: Selected | null) => void;
-  /** Put another value at a path; undefined takes it away. */
-  set: (path: string, value: unknown) => void;
-  edit: (change: (document: DesignDocument) => DesignDocument) => void;
+  /** What else is looked at: a picked moment, a told ratio, the room of the drawing. */
+  wish: (part: Partial<Wish>) => void;
+  /** Put another value at a path; undefined takes it away. Edits of one gesture are undone together. */
+  set: (path: string, value: unknown, gesture?: string) => void;
+  edit: (change: (document: DesignDocument) => DesignDocument, gesture?: string) => void;
   setMark: () => void;
   dropMark: () => void;
 }
@@ -22,7 +25,8 @@ export interface Figures {
   live: Live;
   faults: Fault[];
   selected: Selected | null;
-  marked: boolean;
+  wish: Wish;
+  marked: DesignDocument | null;
   doubts: Doubts | null;
 }
 

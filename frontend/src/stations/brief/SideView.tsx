@@ -1,5 +1,5 @@
 import type { Live } from "../../api/client";
-import { INK, SECOND } from "../../drawing/Circles";
+import { INK, SECOND } from "../../drawing/colours";
 import { SvgText } from "../../drawing/SvgText";
 import { useWidth } from "../../drawing/useWidth";
 import { show, type Units, useUnits } from "../../fields/units";

@@ -1,6 +1,6 @@
 /** The parts of the side view: ground, wheels, centre of mass, lengths, and handles to move them by. */
 import { type KeyboardEvent, type PointerEvent, useState } from "react";
-import { INK, PANEL, SECOND, SLATE, SPRUCE } from "../../drawing/Circles";
+import { INK, PANEL, SECOND, SLATE, SPRUCE } from "../../drawing/colours";
 import { SvgText } from "../../drawing/SvgText";
 
 /** How high a slope is drawn, in pixels. */

@@ -1,13 +1,17 @@
 import { Box, Button, Flex } from "@chakra-ui/react";
-import { type KeyboardEvent, lazy, Suspense, useDeferredValue, useState } from "react";
+import { lazy, Suspense, useCallback, useDeferredValue, useEffect, useState } from "react";
 import type { Flow, Wheel } from "../../api/client";
-import { useBar } from "../../app/TopBar";
 import { at, LEAST_TEETH, teethPath, withValue } from "../../design/document";
 import { LineFigure } from "../../drawing/LineFigure";
+import { show, useUnits } from "../../fields/units";
 import { MOMENTS } from "../../words/measures";
 import { useEdit, useFigures } from "../context";
+import { KeysHelp } from "./KeysHelp";
+import { LineTable } from "./LineTable";
 import { SelectedPanel } from "./SelectedPanel";
+import { StageStrip } from "./StageStrip";
 import { SweepStrip } from "./SweepStrip";
+import { useLineKeys } from "./useLineKeys";
 
 const LineCharts = lazy(() => import("../../charts/LineCharts"));
 const CHART_HEIGHT = 138;
@@ -25,61 +29,13 @@ const AREAS = {
 
 /** The heart: the power path drawn to scale, and what a change of a wheel does. */
 export function LineStation() {
-  const { live, selected, marked } = useFigures();
-  const { edit, select, setMark, dropMark } = useEdit();
-  const { preferences } = useBar();
-  const [moment, setMoment] = useState<Flow["moment"]>("top speed");
-  const flow = live.flows.find((f) => f.moment === moment) ?? live.flows[0];
+  const { live } = useFigures();
   // The figures and the drawing come first; the charts follow when they are painted.
   const charted = useDeferredValue(live);
-
-  const step = (wheel: Wheel, by: number) => {
-    const path = teethPath(wheel.path, wheel.member);
-    edit((document) => {
-      const teeth = Number(at(document, path));
-      return Number.isFinite(teeth) ? withValue(document, path, Math.max(LEAST_TEETH, teeth + by)) : document;
-    });
-  };
-  const onKey = (event: KeyboardEvent) => {
-    if (!preferences.letterKeys || event.ctrlKey || event.metaKey || event.altKey) return;
-    if (event.key.toLowerCase() === "m") setMark();
-  };
-
   return (
     <Box display="grid" gap="2" alignItems="start" {...AREAS}>
       <Box gridArea="drawing" minW="0" bg="panel" {...FRAME} position="relative">
-        <Flex
-          position={{ base: "static", md: "absolute" }}
-          top="2"
-          right="2"
-          p={{ base: "1", md: "0" }}
-          gap="1"
-          zIndex="1"
-          data-screen-only
-        >
-          <MomentChoice
-            moments={live.flows.map((f) => f.moment)}
-            moment={flow?.moment}
-            onChange={setMoment}
-          />
-          <Button size="xs" onClick={setMark} title="M">
-            Set mark
-          </Button>
-          {marked && (
-            <Button size="xs" onClick={dropMark}>
-              Drop mark
-            </Button>
-          )}
-        </Flex>
-        <LineFigure
-          line={live.view.line}
-          mark={live.mark}
-          flow={flow}
-          selected={selected}
-          onSelect={select}
-          onStep={step}
-          onKey={onKey}
-        />
+        <Drawing />
       </Box>
       <Box gridArea="panel" minW="0">
         <SelectedPanel />
@@ -96,15 +52,105 @@ export function LineStation() {
   );
 }
 
+/** The drawing with what is chosen about it, its stages as a strip, and itself as a table. */
+function Drawing() {
+  const { live, selected, wish } = useFigures();
+  const edit = useEdit();
+  const [moment, setMoment] = useState<Flow["moment"]>("top speed");
+  const [table, setTable] = useState(false);
+  const [keys, setKeys] = useState(false);
+  const flow = live.flows.find((f) => f.moment === moment) ?? live.flows.find((f) => f.moment !== "picked");
+  const onKey = useLineKeys({ toggleTable: () => setTable((old) => !old), showKeys: () => setKeys(true) });
+  // A moment picked on a chart is meant to be seen at once.
+  useEffect(() => setMoment(wish.picked === undefined ? "top speed" : "picked"), [wish.picked]);
+  const onRoom = useCallback((longest: number) => edit.wish({ longest }), [edit]);
+
+  const step = (wheel: Wheel, by: number) => {
+    const path = teethPath(wheel.path, wheel.member);
+    edit.edit((document) => {
+      const teeth = Number(at(document, path));
+      return Number.isFinite(teeth) ? withValue(document, path, Math.max(LEAST_TEETH, teeth + by)) : document;
+    });
+  };
+  return (
+    <>
+      <Tools
+        flow={flow}
+        onMoment={setMoment}
+        table={table}
+        onTable={() => setTable(!table)}
+        onKeys={() => setKeys(true)}
+      />
+      <LineFigure
+        line={live.view.line}
+        mark={live.mark}
+        flow={flow}
+        selected={selected}
+        readOnly={edit.readOnly}
+        onSelect={edit.select}
+        onStep={step}
+        onTeeth={(wheel, teeth, gesture) => edit.set(teethPath(wheel.path, wheel.member), teeth, gesture)}
+        onKey={onKey}
+        onRoom={onRoom}
+      />
+      <StageStrip />
+      {table && <LineTable live={live} flow={flow} />}
+      {keys && <KeysHelp onClose={() => setKeys(false)} />}
+    </>
+  );
+}
+
+interface ToolsProps {
+  flow: Flow | undefined;
+  onMoment: (moment: Flow["moment"]) => void;
+  table: boolean;
+  onTable: () => void;
+  onKeys: () => void;
+}
+
+function Tools({ flow, onMoment, table, onTable, onKeys }: ToolsProps) {
+  const { live, marked } = useFigures();
+  const { setMark, dropMark } = useEdit();
+  return (
+    <Flex px="2" pt="1" gap="1" justify="flex-end" wrap="wrap" data-screen-only>
+      {live.view.line.units > 1 && (
+        <Box mr="auto" fontSize="sm" color="ink.second" pt="1">
+          One of {live.view.line.units} equal drive units
+        </Box>
+      )}
+      <MomentChoice flows={live.flows} moment={flow?.moment} onChange={onMoment} />
+      <Button size="xs" onClick={setMark} title="M">
+        Set mark
+      </Button>
+      {marked && (
+        <Button size="xs" onClick={dropMark}>
+          Drop mark
+        </Button>
+      )}
+      <Button size="xs" aria-pressed={table} onClick={onTable} title="T">
+        As a table
+      </Button>
+      <Button size="xs" onClick={onKeys} aria-label="Keys" title="?">
+        ?
+      </Button>
+    </Flex>
+  );
+}
+
 function MomentChoice({
-  moments,
+  flows,
   moment,
   onChange,
 }: {
-  moments: Flow["moment"][];
+  flows: Flow[];
   moment: Flow["moment"] | undefined;
   onChange: (moment: Flow["moment"]) => void;
 }) {
+  const units = useUnits();
+  const words = (flow: Flow) =>
+    flow.moment === "picked"
+      ? Object.values(show(units, "speed", flow.vehicle_speed)).join(" ")
+      : MOMENTS[flow.moment]?.toLowerCase();
   return (
     <select
       className="plain small"
@@ -112,9 +158,9 @@ function MomentChoice({
       value={moment}
       onChange={(event) => onChange(event.target.value as Flow["moment"])}
     >
-      {moments.map((name) => (
-        <option key={name} value={name}>
-          at {MOMENTS[name]?.toLowerCase()}
+      {flows.map((flow) => (
+        <option key={flow.moment} value={flow.moment}>
+          at {words(flow)}
         </option>
       ))}
     </select>

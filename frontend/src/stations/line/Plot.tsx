@@ -1,6 +1,6 @@
 /** A small line plot for the panel, with points that can be moved; it knows no words of the job. */
 import { type KeyboardEvent, type PointerEvent, useRef, useState } from "react";
-import { INK, LINE, PANEL, SECOND } from "../../drawing/Circles";
+import { INK, LINE, PANEL, SECOND } from "../../drawing/colours";
 import { SvgText } from "../../drawing/SvgText";
 
 const WIDTH = 262;

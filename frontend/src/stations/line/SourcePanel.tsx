@@ -3,52 +3,52 @@ import { at, type DesignDocument } from "../../design/document";
 import { show, useUnits } from "../../fields/units";
 import { useDocument, useEdit, useFigures } from "../context";
 import { Field, WholeNumber } from "../Field";
-import { StageButtons } from "./SelectedPanel";
+import { StageActions, useChange } from "./StageActions";
 import { SupplyFields } from "./SupplyFields";
-import { BRANCH, SOURCE, withSource, withSupply } from "./source";
+import { withSource, withSupply } from "./source";
+import { addBranch, branchPath, removeBranch } from "./stages";
 import { TorqueCurve } from "./TorqueCurve";
 
-/** Motor or engine of the first branch, its controller or clutch, and the supply. */
-export function SourcePanel() {
+/** Motor or engine of a branch, its controller or clutch, and the supply. */
+export function SourcePanel({ path }: { path: string }) {
   const document = useDocument();
-  const engine = at(document, `${SOURCE}.kind`) === "engine";
+  const branch = branchPath(path);
+  const number = Number(/\d+/.exec(branch)?.[0] ?? 0);
+  const engine = at(document, `${path}.kind`) === "engine";
+  const several = document.drive.branches.length > 1;
   return (
     <>
       <Heading as="h2" size="sm">
         {engine ? "Engine and clutch" : "Motor and supply"}
+        {several && `, branch ${number + 1}`}
       </Heading>
-      <HardStart />
+      <HardStart branch={number} />
       <Box display="grid" gap="2">
         <Choice
           label="Source"
           value={engine ? "engine" : "motor"}
           options={{ motor: "electric motor", engine: "engine" }}
-          change={withSource}
+          change={(old, kind) => withSource(old, branch, kind)}
         />
-        {engine ? <EngineFields /> : <MotorFields />}
+        {engine ? <EngineFields branch={number} /> : <MotorFields branch={number} />}
         <Flex gap="2">
-          <WholeNumber path={`${BRANCH}.count`} label={engine ? "Engines a unit" : "Motors a unit"} />
+          <WholeNumber path={`${branch}.count`} label={engine ? "Engines a unit" : "Motors a unit"} />
           <WholeNumber path="drive.units" label="Drive units" />
         </Flex>
-        <Field path={`${SOURCE}.max_speed`} label="Safe maximum speed" dimension="angular speed" optional />
+        <Field path={`${path}.max_speed`} label="Safe maximum speed" dimension="angular speed" optional />
         {engine ? (
-          <Field path={`${SOURCE}.inertia`} label="Inertia" dimension="inertia" optional />
+          <Field path={`${path}.inertia`} label="Inertia" dimension="inertia" optional />
         ) : (
           <>
+            <Field path={`${path}.rotor_inertia`} label="Inertia of the rotor" dimension="inertia" optional />
             <Field
-              path={`${SOURCE}.rotor_inertia`}
-              label="Inertia of the rotor"
-              dimension="inertia"
-              optional
-            />
-            <Field
-              path={`${BRANCH}.controller.current_limit`}
+              path={`${branch}.controller.current_limit`}
               label="Controller's current limit"
               dimension="current"
               optional
             />
             <Field
-              path={`${BRANCH}.controller.resistance`}
+              path={`${branch}.controller.resistance`}
               label="Controller and leads"
               dimension="resistance"
               optional
@@ -63,7 +63,8 @@ export function SourcePanel() {
           </>
         )}
       </Box>
-      <StageButtons path={SOURCE} />
+      <BranchActions number={number} several={several} />
+      <StageActions path={path} />
       <Box fontSize="xs" color="ink.second" mt="3">
         {engine
           ? "Never run an engine above its safe speed or defeat its governor; mind the fumes. The maker's instructions come first."
@@ -73,10 +74,29 @@ export function SourcePanel() {
   );
 }
 
-function HardStart() {
+/** Branches join on the first shaft of the trunk, each with its own source and stages. */
+function BranchActions({ number, several }: { number: number; several: boolean }) {
+  const change = useChange();
+  const { readOnly } = useEdit();
+  if (readOnly) return null;
+  return (
+    <Flex mt="3" gap="1" wrap="wrap">
+      <Button size="xs" onClick={() => change(addBranch)}>
+        Add a branch like this
+      </Button>
+      {several && (
+        <Button size="xs" onClick={() => change((old) => removeBranch(old, number))}>
+          Remove this branch
+        </Button>
+      )}
+    </Flex>
+  );
+}
+
+function HardStart({ branch }: { branch: number }) {
   const { live } = useFigures();
   const units = useUnits();
-  const current = live.flows.find((f) => f.moment === "hard start")?.current;
+  const current = live.flows.find((f) => f.moment === "hard start")?.currents[branch];
   if (current === null || current === undefined) return null;
   return (
     <Box fontSize="sm" color="ink.second" my="1">
@@ -126,16 +146,17 @@ const BENCH_POINTS = {
   stall_current: "8.2 A",
 };
 
-function MotorFields() {
+function MotorFields({ branch }: { branch: number }) {
+  const source = `drive.branches[${branch}].source`;
   const document = useDocument();
   const { set, readOnly } = useEdit();
-  const byConstants = at(document, `${SOURCE}.constants`) !== undefined;
+  const byConstants = at(document, `${source}.constants`) !== undefined;
   const switchGiven = () => {
-    const source = { ...(at(document, SOURCE) as Record<string, unknown>) };
-    delete source[byConstants ? "constants" : "bench_points"];
-    set(SOURCE, { ...source, ...(byConstants ? { bench_points: BENCH_POINTS } : { constants: CONSTANTS }) });
+    const changed = { ...(at(document, source) as Record<string, unknown>) };
+    delete changed[byConstants ? "constants" : "bench_points"];
+    set(source, { ...changed, ...(byConstants ? { bench_points: BENCH_POINTS } : { constants: CONSTANTS }) });
   };
-  const given = `${SOURCE}.${byConstants ? "constants" : "bench_points"}`;
+  const given = `${source}.${byConstants ? "constants" : "bench_points"}`;
   const fields: [string, string, string][] = byConstants
     ? [
         ["kv", "Speed constant", "speed constant"],
@@ -151,7 +172,7 @@ function MotorFields() {
       ];
   return (
     <>
-      <TorqueCurve />
+      <TorqueCurve branch={branch} />
       {fields.map(([key, label, dimension]) => (
         <Field key={key} path={`${given}.${key}`} label={label} dimension={dimension} />
       ))}
@@ -164,12 +185,12 @@ function MotorFields() {
   );
 }
 
-function EngineFields() {
+function EngineFields({ branch }: { branch: number }) {
   return (
     <>
-      <TorqueCurve />
+      <TorqueCurve branch={branch} />
       <Field
-        path={`${BRANCH}.clutch.engagement_speed`}
+        path={`drive.branches[${branch}].clutch.engagement_speed`}
         label="Clutch engages fully at"
         dimension="angular speed"
       />

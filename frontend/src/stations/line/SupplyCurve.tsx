@@ -1,4 +1,4 @@
-import { COPPER } from "../../drawing/Circles";
+import { COPPER } from "../../drawing/colours";
 import { digits, useUnits } from "../../fields/units";
 import { useFigures } from "../context";
 import { Plot } from "./Plot";

@@ -1,29 +1,28 @@
 import { at } from "../../design/document";
-import { COPPER } from "../../drawing/Circles";
+import { COPPER } from "../../drawing/colours";
 import { TextField } from "../../fields/TextField";
 import { digits, useUnits } from "../../fields/units";
 import { faultAt, useDocument, useEdit, useFigures } from "../context";
 import { Plot } from "./Plot";
 import { parsePoints, pointsText } from "./points";
-import { SOURCE } from "./source";
-
-const PATH = `${SOURCE}.torque_curve`;
 
 /** Torque over speed: of a motor as the core draws it; of an engine by points that are typed, pasted or moved. */
-export function TorqueCurve() {
+export function TorqueCurve({ branch }: { branch: number }) {
+  const path = `drive.branches[${branch}].source.torque_curve`;
   const document = useDocument();
   const { live, faults } = useFigures();
   const { set, readOnly } = useEdit();
   const units = useUnits();
   const speed = units.entry("angular speed")[units.system];
   const torque = units.entry("torque")[units.system];
-  const points = live.source.x.map((x, i): [number, number] => [
+  const curve = live.sources[branch] ?? { x: [], y: [] };
+  const points = curve.x.map((x, i): [number, number] => [
     x / speed.factor,
-    (live.source.y[i] ?? 0) / torque.factor,
+    (curve.y[i] ?? 0) / torque.factor,
   ]);
-  const typed = at(document, PATH) as [unknown, unknown][] | undefined;
+  const typed = at(document, path) as [unknown, unknown][] | undefined;
   const move = (index: number, [x, y]: [number, number]) =>
-    set(`${PATH}[${index}]`, [
+    set(`${path}[${index}]`, [
       `${Number(x.toPrecision(4))} ${speed.typed}`,
       `${Number(y.toPrecision(3))} ${torque.typed}`,
     ]);
@@ -42,9 +41,9 @@ export function TorqueCurve() {
           label={`Points, one a line: speed (${speed.symbol}) and torque (${torque.symbol})`}
           lines={Math.min(8, typed.length + 1)}
           value={pointsText(typed)}
-          fault={faultAt(faults, PATH)}
+          fault={faultAt(faults, path)}
           readOnly={readOnly}
-          onChange={(text) => set(PATH, parsePoints(text, speed.typed, torque.typed))}
+          onChange={(text) => set(path, parsePoints(text, speed.typed, torque.typed))}
         />
       )}
     </>

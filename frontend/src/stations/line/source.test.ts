@@ -14,7 +14,7 @@ const MOTOR: DesignDocument = {
 
 describe("changing the source", () => {
   it("an engine comes with a clutch and without supply and controller", () => {
-    const made = withSource(MOTOR, "engine");
+    const made = withSource(MOTOR, "drive.branches[0]", "engine");
     expect(made.drive.branches[0]?.source.kind).toBe("engine");
     expect(made.drive.branches[0]?.clutch).toBeDefined();
     expect(made.drive.branches[0]?.controller).toBeUndefined();
@@ -22,7 +22,7 @@ describe("changing the source", () => {
   });
 
   it("a motor gets a battery again, and no clutch", () => {
-    const made = withSource(withSource(MOTOR, "engine"), "motor");
+    const made = withSource(withSource(MOTOR, "drive.branches[0]", "engine"), "drive.branches[0]", "motor");
     expect(made.drive.branches[0]?.clutch).toBeUndefined();
     expect(made.drive.supply?.kind).toBe("battery");
   });
@@ -32,7 +32,7 @@ describe("changing the source", () => {
       ...MOTOR,
       drive: { ...MOTOR.drive, branches: [...MOTOR.drive.branches, ...MOTOR.drive.branches] },
     };
-    expect(withSource(two, "engine").drive.supply).toEqual(MOTOR.drive.supply);
+    expect(withSource(two, "drive.branches[0]", "engine").drive.supply).toEqual(MOTOR.drive.supply);
   });
 });
 
@@ -52,7 +52,7 @@ describe("changing the supply", () => {
 
   it("leaves the document it was given as it is", () => {
     const before = structuredClone(MOTOR);
-    withSource(MOTOR, "engine");
+    withSource(MOTOR, "drive.branches[0]", "engine");
     withCells(MOTOR, true);
     expect(MOTOR).toEqual(before);
   });

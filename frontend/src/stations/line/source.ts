@@ -1,8 +1,5 @@
-/** Changing what drives the first branch and what feeds it. Pure; what the other kind had is kept by undo. */
+/** Changing what drives a branch and what feeds it all. Pure; what the other kind had is kept by undo. */
 import { type DesignDocument, withValue } from "../../design/document";
-
-export const BRANCH = "drive.branches[0]";
-export const SOURCE = `${BRANCH}.source`;
 
 export const MOTOR = {
   kind: "motor",
@@ -33,11 +30,11 @@ const SUPPLIES: Record<string, Record<string, unknown> & { kind: string }> = {
 };
 
 /** A motor wants a supply and may have a controller; an engine wants a clutch and no supply. */
-export function withSource(document: DesignDocument, kind: string): DesignDocument {
+export function withSource(document: DesignDocument, branch: string, kind: string): DesignDocument {
   const engine = kind === "engine";
-  let made = withValue(document, SOURCE, engine ? ENGINE : MOTOR);
-  made = withValue(made, `${BRANCH}.clutch`, engine ? CLUTCH : undefined);
-  if (engine) made = withValue(made, `${BRANCH}.controller`, undefined);
+  let made = withValue(document, `${branch}.source`, engine ? ENGINE : MOTOR);
+  made = withValue(made, `${branch}.clutch`, engine ? CLUTCH : undefined);
+  if (engine) made = withValue(made, `${branch}.controller`, undefined);
   const motors = made.drive.branches.some((branch) => branch.source.kind === "motor");
   return withValue(made, "drive.supply", motors ? (made.drive.supply ?? SUPPLIES.battery) : undefined);
 }

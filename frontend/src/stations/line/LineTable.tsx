@@ -1,0 +1,105 @@
+import { Box } from "@chakra-ui/react";
+import type { Flow, Live, Row } from "../../api/client";
+import { shaftName } from "../../drawing/Figures";
+import { digits, ratioText, show, useUnits } from "../../fields/units";
+import { MEMBER_WORDS, STAGE_WORDS } from "../../words/measures";
+
+/** The drawing as text: every shaft, and every stage between two of them. */
+export function LineTable({ live, flow }: { live: Live; flow: Flow | undefined }) {
+  const units = useUnits();
+  const { rows } = live.view.line;
+  const branches = Math.max(1, ...rows.map((row) => row.sources.length));
+  const text = (dimension: string, si: number | undefined) =>
+    si === undefined ? "–" : Object.values(show(units, dimension, si)).join(" ");
+  const shafts = rows.flatMap((row) => row.shafts.filter((s) => !s.carried).map((shaft) => ({ shaft, row })));
+  const name = (index: number | undefined) => {
+    const found = shafts.find((s) => s.shaft.index === index);
+    return found ? shaftName(found.shaft, found.row, branches) : "";
+  };
+  return (
+    <Box overflowX="auto" px="3" pb="2" data-line-table>
+      <table className="working">
+        <caption className="visually-hidden">Shafts of the line</caption>
+        <thead>
+          <tr>
+            {["Shaft", "Turns", "Speed", "Torque", "Power"].map((head) => (
+              <th key={head} scope="col">
+                {head}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {shafts.map(({ shaft, row }) => {
+            const state = flow?.shafts.find((s) => s.shaft === shaft.index);
+            return (
+              <tr key={shaft.index}>
+                <th scope="row">{shaftName(shaft, row, branches)}</th>
+                <td>{senseWords(shaft)}</td>
+                <td>{text("angular speed", state?.speed)}</td>
+                <td>{text("torque", state?.torque)}</td>
+                <td>{text("power", state?.power)}</td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+      <table className="working">
+        <caption className="visually-hidden">Stages of the line</caption>
+        <thead>
+          <tr>
+            {["Stage", "From", "To", "Wheels", "Ratio", "Efficiency", "Loss"].map((head) => (
+              <th key={head} scope="col">
+                {head}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {flow?.stages.map((stage) => (
+            <tr key={stage.path}>
+              <th scope="row">{kindOf(rows, stage.path)}</th>
+              <td>{name(stage.driver_shaft)}</td>
+              <td>{name(stage.driven_shaft)}</td>
+              <td>{wheelWords(rows, stage.path)}</td>
+              <td>{ratioText(units, stage.ratio)}</td>
+              <td>{`${digits(100 * stage.efficiency)} %${stage.assumed ? ", assumed" : ""}`}</td>
+              <td>{text("power", stage.loss)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </Box>
+  );
+}
+
+function senseWords(shaft: Row["shafts"][number]): string {
+  return shaft.sense_known ? (shaft.sense > 0 ? "clockwise" : "anticlockwise") : "as mounted";
+}
+
+const KINDS: Record<string, string> = {
+  gear: "gear",
+  ring: "gear",
+  bevel: "bevel",
+  pulley: "belt",
+  grooved: "v_belt",
+  sprocket: "chain",
+};
+
+function kindOf(rows: Row[], path: string): string {
+  const wheel = rows.flatMap((row) => row.wheels).find((w) => w.path === path);
+  const box = rows.flatMap((row) => row.boxes).find((b) => b.path === path);
+  return STAGE_WORDS[wheel ? (KINDS[wheel.form] ?? "") : (box?.form ?? "")] ?? "Stage";
+}
+
+function wheelWords(rows: Row[], path: string): string {
+  const wheels = rows.flatMap((row) => row.wheels).filter((w) => w.path === path);
+  if (wheels.length === 0)
+    return (
+      rows
+        .flatMap((row) => row.boxes)
+        .find((b) => b.path === path)
+        ?.steps.join(", ") ?? ""
+    );
+  return wheels.map((w) => `${w.member} ${w.teeth === null ? MEMBER_WORDS[w.form] : w.teeth}`).join(", ");
+}

@@ -1,0 +1,102 @@
+import { Box, Flex } from "@chakra-ui/react";
+import { type DragEvent, useState } from "react";
+import type { Live } from "../../api/client";
+import { at, type DesignDocument, type Stage } from "../../design/document";
+import { ratioText, useUnits } from "../../fields/units";
+import { STAGE_WORDS } from "../../words/measures";
+import { useDocument, useEdit, useFigures } from "../context";
+import { useChange } from "./StageActions";
+import { BOXES, dropStage } from "./stages";
+
+/** The stages as a sentence from source to ground, each with its ratio; dragged to another place, or clicked. */
+export function StageStrip() {
+  const document = useDocument();
+  const { live } = useFigures();
+  const lists = [...document.drive.branches.map((_, b) => `drive.branches[${b}].stages`), "drive.stages"];
+  return (
+    <Flex gap="1" px="2" py="1" align="center" wrap="wrap" fontSize="sm" data-strip>
+      {lists.map((list, i) => (
+        <List key={list} list={list} document={document} live={live} joins={i > 0} />
+      ))}
+      <Overall live={live} />
+    </Flex>
+  );
+}
+
+interface ListProps {
+  list: string;
+  document: DesignDocument;
+  live: Live;
+  joins: boolean;
+}
+
+function List({ list, document, live, joins }: ListProps) {
+  const stages = (at(document, list) as Stage[] | undefined) ?? [];
+  const several = document.drive.branches.length > 1;
+  const branch = /\[(\d+)\]/.exec(list)?.[1];
+  return (
+    <>
+      {several && (
+        <Box color="ink.second">
+          {branch === undefined ? "joined:" : `${joins ? "+ " : ""}branch ${Number(branch) + 1}:`}
+        </Box>
+      )}
+      {stages.map((stage, i) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: a stage is its place in the line
+        <Chip key={i} stage={stage} path={`${list}[${i}]`} live={live} />
+      ))}
+    </>
+  );
+}
+
+const DRAGGED = "text/x-ydrometer-stage";
+
+function Chip({ stage, path, live }: { stage: Stage; path: string; live: Live }) {
+  const { selected } = useFigures();
+  const { select, readOnly } = useEdit();
+  const units = useUnits();
+  const change = useChange();
+  const [over, setOver] = useState(false);
+  const ratio = live.ratios.find((r) => r.path === path)?.ratio;
+  const chosen = selected?.path === path;
+  const drop = (event: DragEvent) => {
+    event.preventDefault();
+    setOver(false);
+    const from = event.dataTransfer.getData(DRAGGED);
+    if (from) change((old) => dropStage(old, from, path));
+  };
+  return (
+    <button
+      type="button"
+      className="chip"
+      draggable={!readOnly}
+      aria-pressed={chosen}
+      data-over={over || undefined}
+      onClick={() => select({ path, member: BOXES.includes(stage.kind) ? "box" : "driver" })}
+      onDragStart={(event) => event.dataTransfer.setData(DRAGGED, path)}
+      onDragOver={(event) => {
+        event.preventDefault();
+        setOver(true);
+      }}
+      onDragLeave={() => setOver(false)}
+      onDrop={drop}
+      data-chip={path}
+    >
+      {STAGE_WORDS[stage.kind] ?? stage.kind} <b>{teethText(stage)}</b>{" "}
+      {ratio !== undefined && <span>{ratioText(units, ratio)}</span>}
+    </button>
+  );
+}
+
+function teethText(stage: Stage): string {
+  return stage.driver_teeth === undefined ? "" : `${stage.driver_teeth} → ${stage.driven_teeth}`;
+}
+
+function Overall({ live }: { live: Live }) {
+  const units = useUnits();
+  return (
+    <Box ml="auto" fontFamily="mono" fontWeight="700" fontSize="lg" whiteSpace="nowrap" data-overall>
+      {ratioText(units, live.view.ratio)}
+    </Box>
+  );
+}

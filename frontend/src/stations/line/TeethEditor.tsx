@@ -1,0 +1,71 @@
+import { Box, Button, Flex, Input } from "@chakra-ui/react";
+import { useEffect, useState } from "react";
+import { LEAST_TEETH } from "../../design/document";
+import { FaultText } from "../../fields/FaultText";
+import { faultAt, useEdit, useFigures } from "../context";
+
+interface Props {
+  /** As drawn; steps start from here while what is typed is no number. */
+  shown: number;
+  typed: string;
+  path: string;
+}
+
+/** The tooth count, large; two buttons a thumb can hit; or typed. */
+export function TeethEditor({ shown, typed, path }: Props) {
+  const { faults } = useFigures();
+  const { set, readOnly } = useEdit();
+  const [text, setText] = useState(typed);
+  useEffect(() => setText(typed), [typed]);
+  const teeth = /^\d+$/.test(typed) ? Number(typed) : shown;
+  const fault = faultAt(faults, path);
+  const change = (value: number | string) => set(path, value);
+  const commit = () => {
+    if (text.trim() !== typed) change(/^\d+$/.test(text.trim()) ? Number(text) : text.trim());
+  };
+  return (
+    <>
+      <Flex align="center" gap="2">
+        <Button
+          aria-label="One tooth less"
+          minW="44px"
+          minH="44px"
+          disabled={readOnly || teeth <= LEAST_TEETH}
+          onClick={() => change(teeth - 1)}
+        >
+          ↓
+        </Button>
+        <Input
+          aria-label="Teeth"
+          aria-invalid={fault ? true : undefined}
+          aria-describedby={fault ? "teeth-fault" : undefined}
+          inputMode="numeric"
+          value={text}
+          readOnly={readOnly}
+          onChange={(event) => setText(event.target.value)}
+          onBlur={commit}
+          onKeyDown={(event) => event.key === "Enter" && commit()}
+          fontSize="32px"
+          fontWeight="700"
+          h="48px"
+          w="2.9em"
+          textAlign="center"
+          data-teeth
+        />
+        <Button
+          aria-label="One tooth more"
+          minW="44px"
+          minH="44px"
+          disabled={readOnly}
+          onClick={() => change(teeth + 1)}
+        >
+          ↑
+        </Button>
+        <Box color="ink.second" fontSize="sm">
+          teeth
+        </Box>
+      </Flex>
+      {fault && <FaultText id="teeth-fault" fault={fault} />}
+    </>
+  );
+}
