@@ -22,11 +22,17 @@ SETTLED = 0.98
 
 @dataclass(frozen=True, slots=True)
 class GearForce:
-    """The driving force at full throttle in one gear, N over m/s, up to where nothing drives; `ratio`: overall."""
+    """The driving force at full throttle in one gear, N over m/s, up to where nothing drives.
+
+    Attributes:
+        ratio: overall.
+        limited_to: speed up to which a current limit holds the motors back, 0 where none does.
+    """
 
     ratio: float
     speed: list[float]
     drive: list[float]
+    limited_to: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -40,6 +46,15 @@ class ForceCurve:
 
 
 @dataclass(frozen=True, slots=True)
+class GearChange:
+    """Where the run changes up: time s, speed m/s, and the gear it leads to, from 0."""
+
+    time: float
+    speed: float
+    gear: int
+
+
+@dataclass(frozen=True, slots=True)
 class RunCurve:
     """The run from rest: time s, speed m/s, distance m, supply current A, largest current of one motor A."""
 
@@ -48,6 +63,7 @@ class RunCurve:
     distance: list[float]
     bus_current: list[float]
     motor_current: list[float]
+    changes: list[GearChange]
 
 
 @dataclass(frozen=True, slots=True)
@@ -99,8 +115,9 @@ def force_curve(evaluation: Evaluation, index: int = 0) -> ForceCurve:
     for gear, ratio in enumerate(ratios):
         # Gears differ by their ratio alone, and with it by where their force ends.
         own = speed * ratios[-1] / ratio
-        gears.append(GearForce(ratio, own.tolist(), trace.forces_over(group.batch, row, gear, own)[0].tolist()))
-    _, resistance, traction = trace.forces_over(group.batch, row, 0, speed)
+        drive, _, _, limited = trace.forces_over(group.batch, row, gear, own)
+        gears.append(GearForce(ratio, own.tolist(), drive.tolist(), float((own * limited).max())))
+    _, resistance, traction, _ = trace.forces_over(group.batch, row, 0, speed)
     return ForceCurve(speed.tolist(), resistance.tolist(), traction.tolist(), gears)
 
 
@@ -123,4 +140,15 @@ def run_curve(evaluation: Evaluation, index: int = 0) -> RunCurve | None:
         np.append(part[shown], np.interp(end, made.time, part))
         for part in (made.speed, made.bus_current, made.motor_current)
     )
-    return RunCurve(time.tolist(), speed.tolist(), distance.tolist(), bus.tolist(), motor.tolist())
+    return RunCurve(time.tolist(), speed.tolist(), distance.tolist(), bus.tolist(), motor.tolist(), _changes(made, end))
+
+
+def _changes(made: trace.Points, end: float) -> list[GearChange]:
+    """Where a gear is left: the run coasts, as gear −1, until the next one is in."""
+    found = []
+    for i in np.flatnonzero(np.diff((made.gear < 0).astype(int)) > 0) + 1:
+        after = made.gear[i:]
+        engaged = after[after >= 0]
+        if len(engaged) and made.time[i] < end:
+            found.append(GearChange(float(made.time[i]), float(made.speed[i]), int(engaged[0])))
+    return found

@@ -134,7 +134,12 @@ def _walk(
         shafts[number] = _shaft(number, speed, torque)
         made.append(
             StageFlow(
-                path, before, number, speed_ratio, stage_efficiency(stage), stage.efficiency is None,
+                path,
+                before,
+                number,
+                speed_ratio,
+                stage_efficiency(stage),
+                stage.efficiency is None,
                 entering - speed * torque,
             )
         )

@@ -7,28 +7,17 @@ from typing import Any, Literal
 
 from ydrometer import curves, design, flow, names, ratios, senses, spread, sweep
 from ydrometer.curves import Characteristic, ForceCurve, RunCurve
-from ydrometer.design import Document, Run, Target
+from ydrometer.design import Document, Target
 from ydrometer.drawing import UNFOLDED, LineDrawing, draw_line
 from ydrometer.errors import DocumentError
 from ydrometer.evaluate import Evaluation, Message, evaluate, messages
 from ydrometer.flow import Flow
 from ydrometer.ratios import RatioView
+from ydrometer.readout import shown_targets
 from ydrometer.senses import Senses
 from ydrometer.spread import Band
 from ydrometer.tables.measures import MEASURES
-from ydrometer.targets import Standing, Verdict
-
-READOUT = (
-    "top_speed",
-    "time_to_distance",
-    "pushing_force",
-    "peak_bus_current",
-    "max_grade",
-    "launch_acceleration",
-    "no_load_speed",
-)
-"""What the readout shows beside the targets, in this order, while there is room."""
-READOUT_LENGTH = 6
+from ydrometer.targets import Standing
 
 
 @dataclass(frozen=True, slots=True)
@@ -166,7 +155,7 @@ def doubts(raw: dict[str, Any], *, assumed: bool) -> Doubts:
         DocumentError: `raw` has faults.
     """
     document = design.read(raw)
-    shown = _shown_targets(document.design)
+    shown = shown_targets(document.design)
     drawn = spread.sample(document, assumed=assumed)
     if drawn is None:
         return Doubts([Doubt(t.measure, number, None, None, "", 0.0, "") for number, t in shown], "")
@@ -226,7 +215,7 @@ def look(raw: dict[str, Any], mark: dict[str, Any] | None = None, wish: Wish = W
     tried = _variants(document, wish.selected)
     batch = [document, *([marked] if marked else []), *(d for _, d in tried if d is not None)]
     evaluation = evaluate(batch)
-    shown = _shown_targets(document.design)
+    shown = shown_targets(document.design)
     gauges = [_gauge(evaluation, number, target, 1 if marked else None) for number, target in shown]
     return Live(
         state="ok" if evaluation.starts(0) else "will not start",
@@ -277,18 +266,6 @@ def _view(evaluation: Evaluation, index: int, longest: float) -> View:
     )
 
 
-def _shown_targets(made: design.Design) -> list[tuple[int | None, Target]]:
-    """The design's targets, then usual measures that none of them names."""
-    shown: list[tuple[int | None, Target]] = list(enumerate(made.targets))
-    named = {target.measure for target in made.targets}
-    for name in READOUT:
-        key = MEASURES[name].run
-        known = (not key or getattr(made.run, key) is not None) and (made.drive.supply or "current" not in name)
-        if len(shown) < READOUT_LENGTH and name not in named and known:
-            shown.append((None, Target(measure=name, lower=None, upper=None, wanted="", run=Run())))
-    return shown
-
-
 def _gauge(evaluation: Evaluation, number: int | None, target: Target, mark: int | None) -> Gauge:
     verdict = evaluation.judge(target, 0).verdict
     key = MEASURES[target.measure].run
@@ -304,14 +281,9 @@ def _gauge(evaluation: Evaluation, number: int | None, target: Target, mark: int
         upper=target.upper,
         wanted=target.wanted,
         margin=verdict.margin,
-        standing=_standing(target, verdict),
+        standing=verdict.standing,
         mark=evaluation.judge(target, mark).verdict.value if mark is not None else None,
     )
-
-
-def _standing(target: Target, verdict: Verdict) -> Standing:
-    """A measure without a target stands for nothing."""
-    return "unknown" if target.lower is None and target.upper is None else verdict.standing
 
 
 def _sweep(
@@ -329,7 +301,7 @@ def _sweep(
             columns.append(SweepColumn(teeth, None, None))
             continue
         verdicts = [evaluation.judge(target, index).verdict for target in shown]
-        values = [SweepValue(v.value, _standing(t, v)) for t, v in zip(shown, verdicts, strict=True)]
+        values = [SweepValue(v.value, v.standing) for v in verdicts]
         columns.append(SweepColumn(teeth, evaluation.value("overall_ratio", index)[0], values))
         index += 1
     return Sweep(*selected, columns)

@@ -25,7 +25,7 @@ INPUTS = {
     "grade": "the slope",
 }
 _STAGE = re.compile(r"(.*stages\[\d+\])\.(\w+)")
-_KINDS = {
+STAGES = {
     "gear": "gears",
     "bevel": "bevel gears",
     "planetary": "planetary stack",
@@ -43,7 +43,7 @@ def input_name(design: Design, path: str) -> str:
     stage = _STAGE.fullmatch(path)
     if stage is not None:
         kind = {p: s.kind for p, s in stages_with_paths(design)}[stage[1]]
-        return f"the {stage[2].replace('_', ' ')} of the {_KINDS[kind]}"
+        return f"the {stage[2].replace('_', ' ')} of the {STAGES[kind]}"
     place, _, key = path.rpartition(".")
     if key == "resistance":
         return "the supply's resistance" if place.endswith("supply") else "the motor's resistance"

@@ -85,6 +85,13 @@ class Battery:
         """V + Rb·I = Voc throughout."""
         return (Piece(1.0, self.internal_resistance, self.voltage, -math.inf),)
 
+    def capped(self, duty: float) -> Battery:
+        """As a drive sees it whose duty is capped: d·Voc behind d²·Rb."""
+        limit = None if self.current_limit is None else self.current_limit / duty
+        return Battery(
+            open_circuit_voltage=duty * self.voltage, resistance=duty**2 * self.internal_resistance, current_limit=limit
+        )
+
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Panel:
@@ -116,6 +123,15 @@ class Panel:
     def charge(self) -> None:
         """Not a thing that empties."""
 
+    def capped(self, duty: float) -> Panel:
+        """As a drive sees it whose duty is capped: its voltages times d, its currents over d."""
+        return Panel(
+            short_circuit_current=self.short_circuit_current / duty,
+            open_circuit_voltage=duty * self.open_circuit_voltage,
+            max_power_voltage=duty * self.max_power_voltage,
+            max_power_current=self.max_power_current / duty,
+        )
+
     @property
     def pieces(self) -> tuple[Piece, ...]:
         """Above Voc nothing flows, not even back; below it two straight pieces that meet at the point of most power."""
@@ -142,6 +158,10 @@ class Bench:
     @property
     def charge(self) -> None:
         """Not a thing that empties."""
+
+    def capped(self, duty: float) -> Bench:
+        """As a drive sees it whose duty is capped."""
+        return Bench(voltage=duty * self.voltage)
 
     @property
     def pieces(self) -> tuple[Piece, ...]:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import dataclasses
 import re
+from collections.abc import Mapping
 from typing import Any
 
 from ydrometer.design import Design, Document
@@ -37,17 +38,38 @@ def variants(document: Document, path: str, member: str) -> list[tuple[int, Docu
     Raises:
         PathError: no such wheel.
     """
+    stage = stage_at(document.design, path)
     try:
-        stage = _stage(document.design, path)
         present = _teeth(stage, member)
     except (IndexError, AttributeError, ValueError):
         raise PathError(f'there is no wheel "{member}" at "{path}"', path=path, member=member) from None
     sizes = range(present - SPAN, present + SPAN + 1)
-    return [(teeth, _variant(document, path, _with(stage, member, teeth), teeth)) for teeth in sizes]
+    return [(teeth, with_wheels(document, path, {member: teeth})) for teeth in sizes]
 
 
-def _variant(document: Document, path: str, stage: Any, teeth: int) -> Document | None:
-    if not LEAST_TEETH <= teeth <= MOST_TEETH or any(getattr(stage, "faults", tuple)()):
+def stage_at(design: Design, path: str) -> Stage | None:
+    """The stage at a path of the document; None where there is none."""
+    try:
+        branch, index = _place(path)
+        return (design.drive.stages if branch is None else design.drive.branches[branch].stages)[index]
+    except (IndexError, ValueError):
+        return None
+
+
+def with_wheels(document: Document, path: str, teeth: Mapping[str, int]) -> Document | None:
+    """The design with other tooth counts of one stage, by member; None where that cannot be.
+
+    Args:
+        document: the design.
+        path: of a stage that is there.
+        teeth: by "driver", "driven", "idler 1" ….
+    """
+    stage: Any = stage_at(document.design, path)
+    for member, count in teeth.items():
+        if not LEAST_TEETH <= count <= MOST_TEETH:
+            return None
+        stage = _with(stage, member, count)
+    if any(getattr(stage, "faults", tuple)()):
         return None
     # Its values by path are those of the design it came from: nothing that is asked of a variant needs them.
     return dataclasses.replace(document, design=_put(document.design, path, stage))
@@ -58,11 +80,6 @@ def _place(path: str) -> tuple[int | None, int]:
     if match is None:
         raise ValueError(path)
     return (None if match[1] is None else int(match[1])), int(match[2])
-
-
-def _stage(design: Design, path: str) -> Stage:
-    branch, index = _place(path)
-    return (design.drive.stages if branch is None else design.drive.branches[branch].stages)[index]
 
 
 def _put(design: Design, path: str, stage: Stage) -> Design:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
-from ydrometer.design import Target
+from ydrometer.design import Run, Target
 
 TIGHT = 0.10
 """A target held by less than this margin is tight."""
@@ -30,8 +30,10 @@ def judge(target: Target, value: float | None, *, runs: bool) -> Verdict:
         target: its bounds.
         value: the measure, or None.
         runs: whether the design starts at all; a measure of a run that never happens misses its target,
-            any other measure without a value is unknown.
+            any other measure without a value is unknown, and so is how it stands where nothing is wanted of it.
     """
+    if target.lower is None and target.upper is None:
+        return Verdict(value, None, None, "unknown")
     if value is None:
         if not runs:
             return Verdict(None, False, -1.0, "misses")
@@ -47,6 +49,11 @@ def judge(target: Target, value: float | None, *, runs: bool) -> Verdict:
     if not met:
         return Verdict(value, False, margin, "misses")
     return Verdict(value, True, margin, "tight" if margin is not None and margin < TIGHT else "holds")
+
+
+def unbound(measure: str) -> Target:
+    """A measure that is looked at without anything being wanted of it."""
+    return Target(measure=measure, lower=None, upper=None, wanted="", run=Run())
 
 
 def _share(distance: float, wanted: float) -> float | None:

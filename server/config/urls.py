@@ -7,6 +7,7 @@ from server.api.errors import not_found
 from server.config.page import page
 from server.demo import api as demo
 from server.designs import api as designs
+from server.designs import evaluation
 from server.workshops import api as workshops
 
 api = [
@@ -16,11 +17,14 @@ api = [
     path("accounts/sign-out/", accounts.SignOutView.as_view()),
     path("accounts/password/", accounts.PasswordView.as_view()),
     path("demo/", demo.DemoSignInView.as_view()),
-    path("vocabulary/", designs.VocabularyView.as_view()),
-    path("live/", designs.LiveView.as_view()),
-    path("doubts/", designs.DoubtsView.as_view()),
-    path("working/", designs.WorkingView.as_view()),
-    path("aids/", designs.AidView.as_view()),
+    path("vocabulary/", evaluation.VocabularyView.as_view()),
+    path("live/", evaluation.LiveView.as_view()),
+    path("doubts/", evaluation.DoubtsView.as_view()),
+    path("working/", evaluation.WorkingView.as_view()),
+    path("aids/", evaluation.AidView.as_view()),
+    path("compare/", evaluation.CompareView.as_view()),
+    path("grid/", evaluation.GridView.as_view()),
+    path("turned-down/", evaluation.TurnedDownView.as_view()),
     path("workshops/", workshops.WorkshopsView.as_view()),
     path("workshops/<uuid:workshop>/", workshops.WorkshopView.as_view()),
     path("workshops/<uuid:workshop>/members/", workshops.MembersView.as_view()),

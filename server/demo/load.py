@@ -9,12 +9,13 @@ from uuid import UUID
 from django.db import transaction
 
 from server.accounts.models import User
-from server.designs.actions import add_vehicle, save_revision
+from server.designs.actions import add_vehicle, name_revision, save_revision
 from server.designs.models import Vehicle
 from server.workshops.models import Membership, Role, Workshop
 
 VISITOR = "saltmarsh-visitor"
 WORKSHOP = UUID("5a17a45b-0000-4000-8000-00000000d3a0")
+NAMES = ("As first built", "Second gearing", "Third gearing")
 VEHICLES = Path(__file__).parent / "vehicles"
 """A folder a vehicle, holding its revisions as design files in their order."""
 
@@ -40,4 +41,6 @@ def load() -> Workshop:
         vehicle = add_vehicle(visitor, workshop, first)
         for number, document in enumerate(later, start=1):
             save_revision(visitor, vehicle, number, document)
+        for revision in vehicle.revisions.order_by("number"):
+            name_revision(visitor, revision, NAMES[revision.number - 1])
     return workshop

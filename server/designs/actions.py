@@ -11,6 +11,7 @@ from server.accounts.models import User
 from server.designs.models import Revision, Vehicle
 from server.workshops.models import Workshop
 from ydrometer import design
+from ydrometer.changes import summary
 
 UNNAMED = "Unnamed vehicle"
 
@@ -53,6 +54,17 @@ def save_revision(user: User, vehicle: Vehicle, base: int, document: dict[str, A
     locked.name = read.design.name or UNNAMED
     locked.save(update_fields=["name"])
     return Revision.objects.create(vehicle=locked, number=base + 1, document=document, author=user)
+
+
+def name_revision(user: User, revision: Revision, name: str) -> None:
+    """Give a revision a name, with what was changed since the named one before it; an empty one takes it away."""
+    revision.name = name.strip()
+    revision.summary = ""
+    if revision.name:
+        earlier = Revision.objects.filter(vehicle=revision.vehicle, number__lt=revision.number)
+        before = earlier.exclude(name="").first() or earlier.last()
+        revision.summary = summary(before.document, revision.document) if before else ""
+    revision.save(update_fields=["name", "summary"])
 
 
 def put_away(user: User, vehicle: Vehicle, away: bool) -> None:

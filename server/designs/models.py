@@ -25,13 +25,18 @@ class Vehicle(models.Model):
 
 
 class Revision(models.Model):
-    """One state of a vehicle's design, validated by the core before it was written."""
+    """One state of a vehicle's design, validated by the core before it was written.
+
+    One that is worth coming back to has a name, and a summary of what was changed since the named one before it.
+    """
 
     vehicle = models.ForeignKey(Vehicle, models.CASCADE, related_name="revisions")
     number = models.PositiveIntegerField()
     document = models.JSONField()
     author = models.ForeignKey(settings.AUTH_USER_MODEL, models.SET_NULL, null=True, related_name="+")
     saved_at = models.DateTimeField(auto_now_add=True)
+    name = models.CharField(max_length=200, blank=True, default="")
+    summary = models.CharField(max_length=400, blank=True, default="")
 
     class Meta:
         constraints = [models.UniqueConstraint(fields=["vehicle", "number"], name="one_revision_a_number")]

@@ -112,6 +112,25 @@ class Curves(unittest.TestCase):
         self.assertGreater(run.distance[-1], 25.0)
         self.assertEqual(run.time, sorted(run.time))
 
+    def test_gear_changes_stand_where_the_run_has_them(self) -> None:
+        box = {"drive.stages": [{"kind": "speeds", "ratios": [6, 3, 2], "shift_time": "0.1 s"}]}
+        run = run_curve(evaluate([read(box)]))
+        assert run is not None
+        self.assertEqual([change.gear for change in run.changes], [1, 2])
+        for change in run.changes:
+            self.assertIn(change.time, run.time)
+        self.assertEqual(run_curve(evaluate([read()])).changes, [])  # type: ignore[union-attr]
+
+    def test_the_current_limit_holds_up_to_where_the_force_falls(self) -> None:
+        (gear,) = force_curve(evaluate([read()])).gears
+        held = [f for v, f in zip(gear.speed, gear.drive, strict=True) if v <= gear.limited_to]
+        beyond = [f for v, f in zip(gear.speed, gear.drive, strict=True) if v > gear.limited_to]
+        self.assertGreater(len(held), 5)
+        self.assertAlmostEqual(min(held), max(held), places=6)
+        self.assertLess(beyond[1], held[0])
+        unlimited = force_curve(evaluate([read({"drive.branches.0.controller": {}})]))
+        self.assertEqual(unlimited.gears[0].limited_to, 0.0)
+
     def test_what_does_not_start_has_no_run(self) -> None:
         evaluation = evaluate([read(), read({"vehicle.rolling_resistance": 1, "vehicle.grip": 2})])
         self.assertIsNone(run_curve(evaluation, 1))

@@ -126,3 +126,42 @@ class Page(TransactionTestCase):
             self.assertIn("default-src 'self'", answer["Content-Security-Policy"])
         self.assertEqual(self.client.get("/api/nowhere/").status_code, 404)
         self.assertEqual(self.client.get("/static/app/nowhere.js").status_code, 404)
+
+
+class Names(WorkshopCase):
+    def setUp(self) -> None:
+        super().setUp()
+        self.address = f"/api/vehicles/{self.vehicle.id}/revisions/"
+
+    def save(self, base: int, changes: dict[str, Any]) -> int:
+        answer = self.as_("editor").post(self.address, {"base": base, "document": changed(changes)}, format="json")
+        self.assertEqual(answer.status_code, 201, answer.content)
+        return int(answer.json()["number"])
+
+    def name(self, number: int, name: str) -> dict[str, Any]:
+        answer = self.as_("editor").patch(f"{self.address}{number}/", {"name": name}, format="json")
+        self.assertEqual(answer.status_code, 200, answer.content)
+        return dict(answer.json())
+
+    def test_a_name_comes_with_what_was_changed_since_the_last_named_one(self) -> None:
+        first = self.save(1, {f"{GEAR}.driver_teeth": 16})
+        self.assertIn("driver gear 15 → 16", self.name(first, " With sixteen ")["summary"])
+        self.save(first, {f"{GEAR}.driver_teeth": 17})
+        last = self.save(first + 1, {f"{GEAR}.driver_teeth": 18})
+        told = self.name(last, "With eighteen")
+        self.assertEqual((told["name"], told["summary"]), ("With eighteen", "driver gear 16 → 18"))
+
+    def test_an_empty_name_takes_it_away(self) -> None:
+        self.name(1, "First")
+        self.assertEqual(self.name(1, "")["name"], "")
+
+    def test_named_ones_are_listed_however_old(self) -> None:
+        self.name(1, "First")
+        for teeth in range(16, 16 + 25):
+            self.save(teeth - 15, {f"{GEAR}.driver_teeth": teeth})
+        listed = self.as_("viewer").get(self.address).json()
+        self.assertEqual(len(listed), 21)
+        self.assertEqual(listed[-1]["name"], "First")
+
+    def test_no_such_revision(self) -> None:
+        self.assertEqual(self.as_("editor").patch(f"{self.address}99/", {"name": "x"}, format="json").status_code, 404)

@@ -29,6 +29,11 @@ TABLE: dict[str, dict[str, tuple[str, Any]]] = {
     "doubts/": {"post": (SIGNED_IN, {"document": PLAIN})},
     "working/": {"post": (SIGNED_IN, {"document": PLAIN, "measure": "top_speed"})},
     "aids/": {"post": (SIGNED_IN, {"aid": "rolled_distance", "given": {"x": "1 m", "n": "3"}})},
+    "compare/": {"post": (SIGNED_IN, {"documents": [PLAIN, PLAIN]})},
+    "grid/": {
+        "post": (SIGNED_IN, {"document": PLAIN, "path": "drive.stages[0]", "drivers": [18], "drivens": [30, 36]})
+    },
+    "turned-down/": {"post": (SIGNED_IN, {"document": PLAIN})},
     "workshops/": {"get": (SIGNED_IN, None), "post": (SIGNED_IN, {"name": "Another"})},
     "workshops/<uuid:workshop>/": {"get": (MEMBERS, None), "patch": (OWNERS, {"name": "Renamed"})},
     "workshops/<uuid:workshop>/members/": {
@@ -45,7 +50,10 @@ TABLE: dict[str, dict[str, tuple[str, Any]]] = {
         "get": (MEMBERS, None),
         "post": (EDITORS, {"base": 1, "document": PLAIN}),
     },
-    "vehicles/<uuid:vehicle>/revisions/<int:number>/": {"get": (MEMBERS, None)},
+    "vehicles/<uuid:vehicle>/revisions/<int:number>/": {
+        "get": (MEMBERS, None),
+        "patch": (EDITORS, {"name": "First"}),
+    },
 }
 VERBS = ("get", "post", "put", "patch", "delete")
 ALLOWED = {

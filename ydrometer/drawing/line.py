@@ -108,7 +108,13 @@ def _fanned(design: Design, branches: Sequence[Stretch], road_radius: float) -> 
     apart = BETWEEN_BRANCHES * max(one + other for one, other in pairwise(sources))
     angle = min(WIDEST_FAN, 2.0 * math.asin(min(1.0, 0.5 * apart / min(lengths))))
     middle = 0.5 * (len(branches) - 1)
-    return [_turned(branch, -angle * (middle - b)) for b, branch in enumerate(branches)]
+    tilt = max(0.0, angle * middle - _lowest_angle(branches[-1].end.x, road_radius - sources[-1]))
+    return [_turned(branch, angle * (b - middle) - tilt) for b, branch in enumerate(branches)]
+
+
+def _lowest_angle(length: float, room: float) -> float:
+    """How far down a branch may point so that its source stays above the ground, rad; `room` is below the axle, m."""
+    return math.asin(min(1.0, max(-1.0, room / length))) if length > 0.0 else math.pi
 
 
 def source_radius(design: Design, b: int, branch: Stretch, road_radius: float) -> float:

@@ -63,8 +63,11 @@ def one(batch: Batch, i: int) -> Batch:
 
 
 def forces_over(batch: Batch, i: int, gear: int, speed: Array) -> Array:
-    """F_drive at full throttle, F_res and F_trac of one design in one gear over speeds (m,): (3, m), N."""
-    out = np.empty((3, len(speed)))
+    """F_drive at full throttle, F_res and F_trac of one design in one gear over speeds (m,): N, (4, m).
+
+    The last row is 1 where a limit of a controller or of the supply holds the motors back, else 0.
+    """
+    out = np.empty((4, len(speed)))
     _forces_over(one(batch, i), gear, speed, out)
     return out
 
@@ -100,8 +103,13 @@ def _forces_over(batch: Batch, k: int, speed: Array, out: Any) -> None:
     p = row(batch, 0)
     for m in range(len(speed)):
         v = speed[m]
-        out[0, m] = drive_force(p, k, v, electric(p, k, v, FULL)[0], FULL)
+        u, _, drawn = electric(p, k, v, FULL)
+        out[0, m] = drive_force(p, k, v, u, FULL)
         out[1, m], out[2, m] = resistance(p, v), traction(p, v)
+        out[3, m] = 1.0 if drawn >= p.vehicle[0].supply_limit else 0.0
+        for j in range(len(p.sources)):
+            if p.sources[j].engine == 0.0 and motor_current(p, k, j, v, u) >= p.sources[j].current_limit:
+                out[3, m] = 1.0
 
 
 @entry

@@ -508,8 +508,17 @@ export interface components {
             value: number | null;
             wanted: string;
         };
+        GearChange: {
+            gear: number;
+            /** Format: double */
+            speed: number;
+            /** Format: double */
+            time: number;
+        };
         GearForce: {
             drive: number[];
+            /** Format: double */
+            limited_to: number;
             /** Format: double */
             ratio: number;
             speed: number[];
@@ -741,6 +750,7 @@ export interface components {
         };
         RunCurve: {
             bus_current: number[];
+            changes: components["schemas"]["GearChange"][];
             distance: number[];
             motor_current: number[];
             speed: number[];

@@ -1,77 +1,89 @@
-/** A line chart with axes in units, labels at the lines and notches on an axis; it knows no words of the job. */
-import { CartesianGrid, Line, LineChart, ReferenceDot, ReferenceLine, Tooltip, XAxis, YAxis } from "recharts";
+/** A line chart with axes in units, labels at the lines, notches on an axis and shaded bands; no words of the job. */
+import { memo } from "react";
+import {
+  CartesianGrid,
+  Line,
+  LineChart,
+  ReferenceArea,
+  ReferenceDot,
+  ReferenceLine,
+  XAxis,
+  YAxis,
+} from "recharts";
 import { useWidth } from "../drawing/useWidth";
+import { labelPlace, niceTop, rows, type Series, ticks } from "./curves";
 
-export interface Series {
-  key: string;
-  name: string;
-  colour: string;
-  points: [number, number][];
-  dash?: string;
-  thin?: boolean;
-  /** Share of the chart's width at which its name stands; none where it would crowd. */
-  labelAt?: number;
-  labelBelow?: boolean;
-}
-
+/** A line across the chart with its words; without any words a mere notch on the axis. */
 export interface Notch {
   axis: "x" | "y";
   value: number;
+  text?: string;
+}
+
+export interface Band {
+  from: number;
+  to: number;
   text: string;
 }
 
 interface Props {
-  label: string;
   height: number;
   x: { unit: string; max: number };
-  y: { unit: string; max?: number };
+  y: { max?: number };
   series: Series[];
   notches?: Notch[];
+  bands?: Band[];
   format: (value: number) => string;
-}
-
-type Row = Record<string, number>;
-
-/** All series in rows of one table, by x; a series has no entry where it has no point. */
-export function rows(series: Series[]): Row[] {
-  const table = new Map<number, Row>();
-  for (const { key, points } of series) {
-    for (const [x, y] of points) {
-      const row = table.get(x) ?? { x };
-      row[key] = y;
-      table.set(x, row);
-    }
-  }
-  return [...table.values()].sort((a, b) => (a.x as number) - (b.x as number));
 }
 
 const INK = "var(--chakra-colors-ink)";
 const SECOND = "var(--chakra-colors-ink-second)";
 const FACE = { fontFamily: "var(--chakra-fonts-mono)", fontSize: 12, fill: SECOND };
+/** Where the plot lies in the chart; what is laid over it is placed by the same numbers (see `.cursor` of the theme). */
+const MARGIN = { top: 14, right: 18, bottom: 2, left: 0 };
+const AXES = { width: 42, height: 22 };
 
-export default function Chart({ label, height, x, y, series, notches = [], format }: Props) {
-  const [ref, width] = useWidth<HTMLDivElement>(380);
+interface Place {
+  cx?: number;
+  cy?: number;
+}
+
+const NotchUp = ({ cx = 0, cy = 0 }: Place) => (
+  <path d={`M ${cx} ${cy - 9} l 4.5 9 h -9 Z`} fill={INK} data-notch />
+);
+const NotchRight = ({ cx = 0, cy = 0 }: Place) => (
+  <path d={`M ${cx + 9} ${cy} l -9 4.5 v -9 Z`} fill={INK} data-notch />
+);
+
+export const Chart = memo(function Chart({ height, x, y, series, notches = [], bands = [], format }: Props) {
+  const [ref, width] = useWidth<HTMLDivElement>(250);
   const top = y.max ?? niceTop(Math.max(...series.flatMap((s) => s.points.map((p) => p[1]))));
+  const across = ticks(x.max, Math.max(3, Math.round(width / 60)));
   return (
-    <figure ref={ref} aria-label={label} style={{ minWidth: 0 }}>
-      <LineChart
-        width={width}
-        height={height}
-        data={rows(series)}
-        margin={{ top: 14, right: 18, bottom: 2, left: 0 }}
-        accessibilityLayer={false}
-      >
+    <div ref={ref} style={{ minWidth: 0 }} aria-hidden="true">
+      <LineChart width={width} height={height} data={rows(series)} margin={MARGIN} accessibilityLayer={false}>
         <CartesianGrid vertical={false} stroke="var(--chakra-colors-line)" />
+        {bands.map((band) => (
+          <ReferenceArea
+            key={band.text}
+            x1={band.from}
+            x2={band.to}
+            fill="var(--chakra-colors-copper)"
+            fillOpacity={0.1}
+            stroke="none"
+            label={{ value: band.text, position: "insideLeft", fontSize: 11.5, fill: SECOND }}
+          />
+        ))}
         <XAxis
           dataKey="x"
           type="number"
           domain={[0, x.max]}
           allowDataOverflow
-          ticks={ticks(x.max, 6)}
+          ticks={across}
           tick={FACE}
           stroke={SECOND}
-          height={22}
-          tickFormatter={(v: number) => (v === ticks(x.max, 6).at(-1) ? `${format(v)} ${x.unit}` : format(v))}
+          height={AXES.height}
+          tickFormatter={(v: number) => (v === across.at(-1) ? `${format(v)} ${x.unit}` : format(v))}
         />
         <YAxis
           type="number"
@@ -80,23 +92,39 @@ export default function Chart({ label, height, x, y, series, notches = [], forma
           ticks={ticks(top, 4)}
           tick={FACE}
           stroke="none"
-          width={42}
+          width={AXES.width}
           tickFormatter={format}
         />
-        {notches.map((n) => (
-          <ReferenceLine
-            key={`${n.axis}${n.value}`}
-            {...{ [n.axis]: n.value }}
-            stroke={SECOND}
-            strokeDasharray="2 3"
-            label={{
-              value: n.text,
-              position: n.axis === "y" ? "insideBottomLeft" : "insideTopLeft",
-              fontSize: 12,
-              fill: INK,
-            }}
-          />
-        ))}
+        {notches.map((n) =>
+          n.text === undefined ? (
+            <ReferenceDot
+              key={`${n.axis}${n.value}`}
+              x={n.axis === "x" ? n.value : 0}
+              y={n.axis === "y" ? n.value : 0}
+              r={0}
+              shape={n.axis === "x" ? NotchUp : NotchRight}
+              ifOverflow="visible"
+            />
+          ) : (
+            <ReferenceLine
+              key={`${n.axis}${n.value}${n.text}`}
+              {...{ [n.axis]: n.value }}
+              stroke={SECOND}
+              strokeDasharray="2 3"
+              label={{
+                value: n.text,
+                position:
+                  n.axis === "y"
+                    ? "insideBottomLeft"
+                    : n.value > 0.6 * x.max
+                      ? "insideTopRight"
+                      : "insideTopLeft",
+                fontSize: 12,
+                fill: INK,
+              }}
+            />
+          ),
+        )}
         {series.map((s) => (
           <Line
             key={s.key}
@@ -106,7 +134,7 @@ export default function Chart({ label, height, x, y, series, notches = [], forma
             strokeWidth={s.thin ? 1.2 : 2.2}
             strokeDasharray={s.dash}
             dot={false}
-            activeDot={{ r: 3 }}
+            activeDot={false}
             isAnimationActive={false}
             connectNulls
             type="linear"
@@ -131,46 +159,7 @@ export default function Chart({ label, height, x, y, series, notches = [], forma
             )
           );
         })}
-        <Tooltip
-          isAnimationActive={false}
-          formatter={(value) => `${format(Number(value))} ${y.unit}`}
-          labelFormatter={(v) => `${format(Number(v))} ${x.unit}`}
-          contentStyle={{
-            background: "var(--chakra-colors-panel)",
-            borderColor: "var(--chakra-colors-line)",
-            borderRadius: 3,
-            fontSize: 12,
-            padding: "4px 8px",
-          }}
-        />
       </LineChart>
-    </figure>
+    </div>
   );
-}
-
-/** The point of a line at a share of the chart's width, or its last inside the chart. */
-export function labelPlace(s: Series, width: number, top: number): [number, number] | null {
-  if (s.labelAt === undefined) return null;
-  const x = s.labelAt * width;
-  const inside = s.points.filter(([px, py]) => px <= width && py <= top);
-  const after = inside.findIndex(([px]) => px >= x);
-  const [one, two] = [inside[after - 1], inside[after]];
-  if (!two) return inside.at(-1) ?? null;
-  if (!one) return two;
-  return [x, one[1] + ((two[1] - one[1]) * (x - one[0])) / (two[0] - one[0])];
-}
-
-/** Round numbers from 0 up to at most `max`. */
-export function ticks(max: number, about: number): number[] {
-  const rough = max / about;
-  const power = 10 ** Math.floor(Math.log10(rough));
-  const step = ([1, 2, 5, 10].find((n) => n * power >= rough * 0.999) ?? 10) * power;
-  return Array.from({ length: Math.floor(max / step + 1e-9) + 1 }, (_, i) =>
-    Number((i * step).toPrecision(12)),
-  );
-}
-
-export function niceTop(value: number): number {
-  const step = ticks(value, 4)[1] ?? value;
-  return Math.ceil((value * 1.08) / step) * step;
-}
+});

@@ -48,8 +48,15 @@ export function WheelLabels({ row, frame, width, top, selected }: LabelProps) {
           <g key={`${wheel.path} ${wheel.member}`}>
             <path d={`M ${place} ${top + 40} L ${x} ${y}`} stroke={quiet} strokeWidth={chosen ? 1.4 : 0.8} />
             <circle cx={x} cy={y} r={2} fill={quiet} />
-            <SvgText x={place} y={top + 21} mono bold size={19} fill={chosen ? SPRUCE : INK}>
-              {wheel.teeth ?? `⌀ ${show(units, "length", 2 * wheel.pitch_radius).number}`}
+            <SvgText
+              x={place}
+              y={top + 21}
+              mono
+              bold
+              size={wheel.teeth === null ? 15 : 19}
+              fill={chosen ? SPRUCE : INK}
+            >
+              {wheel.teeth ?? `⌀${Object.values(show(units, "length", 2 * wheel.pitch_radius)).join(" ")}`}
             </SvgText>
             <SvgText x={place} y={top + 36} size={12.5} fill={quiet}>
               {wheel.member}

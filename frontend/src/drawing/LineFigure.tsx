@@ -9,13 +9,14 @@ import { FIGURES, LABELS, ShaftFigures, WheelLabels } from "./Figures";
 import { type Stop, stops } from "./order";
 import { type Frame, framesFor, turningArrow } from "./paths";
 import { BoxShape, Ground, LoopShape, MarkShapes, RoadShape, SourceShape } from "./Shapes";
+import { SvgText } from "./SvgText";
 import { openLoop } from "./tangents";
 import { useWidth } from "./useWidth";
 import { WheelShape } from "./WheelShape";
 
 /** Pixels kept for the circles of a row: of the only one, and of one of several. */
-const ALONE = 164;
-const STACKED = 128;
+const ALONE = 150;
+const STACKED = 120;
 /** A row may be this much longer than would fill the room. */
 const FOLD = 1.25;
 const SIDES = { left: 14, right: 14 };
@@ -85,6 +86,11 @@ export function LineFigure(props: Props) {
                 {i > 0 && <Carried row={row} frame={frame} />}
               </g>
               <WheelLabels row={row} frame={frame} width={width} top={i * height} selected={selected} />
+              {i === 0 && line.units > 1 && (
+                <SvgText x={SIDES.left} y={20} anchor="start" fill={SECOND}>
+                  {`${line.units} × this line`}
+                </SvgText>
+              )}
               {flow && (
                 <ShaftFigures {...{ row, branches, flow, frame, width }} top={(i + 1) * height - strips} />
               )}

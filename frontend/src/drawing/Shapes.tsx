@@ -83,19 +83,24 @@ export function BoxShape({ box, frame, selected, engaged = 0 }: BoxProps) {
         </SvgText>
       )}
       {width / steps >= LEAST_FOR_TEXT &&
-        box.steps.map((step, i) => (
-          <SvgText
-            // biome-ignore lint/suspicious/noArrayIndexKey: a step is its place in the stack
-            key={i}
-            x={x + (i + 0.5) * (width / steps) - width / 2}
-            y={y + height / 2 + 14}
-            mono
-            size={12}
-            bold={box.form === "speeds" && i === engaged}
-          >
-            {String(step)}
-          </SvgText>
-        ))}
+        box.steps.map((step, i) => {
+          const along = (i + 0.5) * (width / steps) - width / 2;
+          const under = height / 2 + 11;
+          return (
+            <SvgText
+              // biome-ignore lint/suspicious/noArrayIndexKey: a step is its place in the stack
+              key={i}
+              x={x + along * Math.cos(box.angle) + under * Math.sin(box.angle)}
+              y={y - along * Math.sin(box.angle) + under * Math.cos(box.angle) + 4}
+              mono
+              size={12}
+              rim={PANEL}
+              bold={box.form === "speeds" && i === engaged}
+            >
+              {String(step)}
+            </SvgText>
+          );
+        })}
     </g>
   );
 }

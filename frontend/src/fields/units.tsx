@@ -65,6 +65,9 @@ export function show(units: Units, dimension: string, si: number | null | undefi
   return { number: digits((si - entry.offset) / entry.factor), unit: entry.symbol };
 }
 
+/** Relative difference below which two computed values are the same. */
+const SAME = 1e-5;
+
 /** The difference to the mark, signed; empty where there is none to show. */
 export function change(
   units: Units,
@@ -75,7 +78,7 @@ export function change(
   if (si === null || mark === null || mark === undefined) return "";
   const entry = units.entry(dimension)[units.system];
   const shown = (si - mark) / entry.factor;
-  if (Math.abs(si - mark) <= 1e-9 * Math.max(Math.abs(si), Math.abs(mark))) return "±0";
+  if (Math.abs(si - mark) <= SAME * Math.max(Math.abs(si), Math.abs(mark))) return "±0";
   return shown > 0 ? `+${digits(shown)}` : digits(shown);
 }
 

@@ -119,3 +119,16 @@ export const STAGE_WORDS: Record<string, string> = {
   worm: "Worm",
   speeds: "Box of several speeds",
 };
+
+/** The same in one word, where many stand in a row. */
+export const STAGE_SHORT: Record<string, string> = {
+  gear: "Gears",
+  belt: "Belt",
+  chain: "Chain",
+  v_belt: "V-belt",
+  bevel: "Bevel",
+  planetary: "Planetary",
+  gearbox: "Gearbox",
+  worm: "Worm",
+  speeds: "Speeds",
+};

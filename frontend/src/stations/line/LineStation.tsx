@@ -14,7 +14,7 @@ import { SweepStrip } from "./SweepStrip";
 import { useLineKeys } from "./useLineKeys";
 
 const LineCharts = lazy(() => import("../../charts/LineCharts"));
-const CHART_HEIGHT = 138;
+const CHART_HEIGHT = 124;
 const FRAME = { borderWidth: "1px", borderColor: "line", borderRadius: "3px" } as const;
 
 /** On a phone the panel with its two large buttons comes right under the drawing. */
@@ -30,6 +30,8 @@ const AREAS = {
 /** The heart: the power path drawn to scale, and what a change of a wheel does. */
 export function LineStation() {
   const { live } = useFigures();
+  const { wish } = useEdit();
+  const onPick = useCallback((picked: number) => wish({ picked }), [wish]);
   // The figures and the drawing come first; the charts follow when they are painted.
   const charted = useDeferredValue(live);
   return (
@@ -45,7 +47,7 @@ export function LineStation() {
       </Box>
       <Box gridArea="charts" minW="0">
         <Suspense fallback={<Box h={`${CHART_HEIGHT + 30}px`} />}>
-          <LineCharts live={charted} height={CHART_HEIGHT} />
+          <LineCharts live={charted} height={CHART_HEIGHT} onPick={onPick} />
         </Suspense>
       </Box>
     </Box>
@@ -74,13 +76,6 @@ function Drawing() {
   };
   return (
     <>
-      <Tools
-        flow={flow}
-        onMoment={setMoment}
-        table={table}
-        onTable={() => setTable(!table)}
-        onKeys={() => setKeys(true)}
-      />
       <LineFigure
         line={live.view.line}
         mark={live.mark}
@@ -93,7 +88,16 @@ function Drawing() {
         onKey={onKey}
         onRoom={onRoom}
       />
-      <StageStrip />
+      <Flex px="2" py="1" gap="1" align="center" wrap="wrap" fontSize="sm">
+        <StageStrip />
+        <Tools
+          flow={flow}
+          onMoment={setMoment}
+          table={table}
+          onTable={() => setTable(!table)}
+          onKeys={() => setKeys(true)}
+        />
+      </Flex>
       {table && <LineTable live={live} flow={flow} />}
       {keys && <KeysHelp onClose={() => setKeys(false)} />}
     </>
@@ -112,23 +116,18 @@ function Tools({ flow, onMoment, table, onTable, onKeys }: ToolsProps) {
   const { live, marked } = useFigures();
   const { setMark, dropMark } = useEdit();
   return (
-    <Flex px="2" pt="1" gap="1" justify="flex-end" wrap="wrap" data-screen-only>
-      {live.view.line.units > 1 && (
-        <Box mr="auto" fontSize="sm" color="ink.second" pt="1">
-          One of {live.view.line.units} equal drive units
-        </Box>
-      )}
+    <Flex ml="auto" gap="1" wrap="wrap" data-screen-only>
       <MomentChoice flows={live.flows} moment={flow?.moment} onChange={onMoment} />
       <Button size="xs" onClick={setMark} title="M">
         Set mark
       </Button>
       {marked && (
         <Button size="xs" onClick={dropMark}>
-          Drop mark
+          Drop it
         </Button>
       )}
-      <Button size="xs" aria-pressed={table} onClick={onTable} title="T">
-        As a table
+      <Button size="xs" aria-pressed={table} onClick={onTable} title="T" aria-label="The drawing as a table">
+        Table
       </Button>
       <Button size="xs" onClick={onKeys} aria-label="Keys" title="?">
         ?

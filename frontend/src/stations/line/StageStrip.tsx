@@ -2,8 +2,8 @@ import { Box, Flex } from "@chakra-ui/react";
 import { type DragEvent, useState } from "react";
 import type { Live } from "../../api/client";
 import { at, type DesignDocument, type Stage } from "../../design/document";
-import { ratioText, useUnits } from "../../fields/units";
-import { STAGE_WORDS } from "../../words/measures";
+import { digits, ratioText, useUnits } from "../../fields/units";
+import { STAGE_SHORT } from "../../words/measures";
 import { useDocument, useEdit, useFigures } from "../context";
 import { useChange } from "./StageActions";
 import { BOXES, dropStage } from "./stages";
@@ -14,7 +14,7 @@ export function StageStrip() {
   const { live } = useFigures();
   const lists = [...document.drive.branches.map((_, b) => `drive.branches[${b}].stages`), "drive.stages"];
   return (
-    <Flex gap="1" px="2" py="1" align="center" wrap="wrap" fontSize="sm" data-strip>
+    <Flex gap="1" align="center" wrap="wrap" data-strip>
       {lists.map((list, i) => (
         <List key={list} list={list} document={document} live={live} joins={i > 0} />
       ))}
@@ -82,8 +82,8 @@ function Chip({ stage, path, live }: { stage: Stage; path: string; live: Live })
       onDrop={drop}
       data-chip={path}
     >
-      {STAGE_WORDS[stage.kind] ?? stage.kind} <b>{teethText(stage)}</b>{" "}
-      {ratio !== undefined && <span>{ratioText(units, ratio)}</span>}
+      {STAGE_SHORT[stage.kind] ?? stage.kind} <b>{teethText(stage)}</b>{" "}
+      {ratio !== undefined && <span>{digits(units.reducing ? ratio : 1 / ratio)}</span>}
     </button>
   );
 }
@@ -95,8 +95,11 @@ function teethText(stage: Stage): string {
 function Overall({ live }: { live: Live }) {
   const units = useUnits();
   return (
-    <Box ml="auto" fontFamily="mono" fontWeight="700" fontSize="lg" whiteSpace="nowrap" data-overall>
-      {ratioText(units, live.view.ratio)}
+    <Box px="1" whiteSpace="nowrap" data-overall>
+      ={" "}
+      <Box as="b" fontFamily="mono">
+        {ratioText(units, live.view.ratio)}
+      </Box>
     </Box>
   );
 }

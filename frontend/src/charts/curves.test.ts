@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { labelPlace, niceTop, rows, ticks } from "./Chart";
+import { csv, labelPlace, niceTop, readings, rows, ticks, valueAt } from "./curves";
 
 describe("ticks", () => {
   it("are round", () => {
@@ -54,5 +54,54 @@ describe("labelPlace", () => {
     expect(labelPlace(line(0.5), 4, 10)).toEqual([2, 4]);
     expect(labelPlace(line(0.9), 4, 5)).toEqual([0, 0]);
     expect(labelPlace({ ...line(0), labelAt: undefined }, 4, 10)).toBeNull();
+  });
+});
+
+describe("valueAt", () => {
+  const points: [number, number][] = [
+    [0, 10],
+    [2, 20],
+  ];
+  it("is straight between points and nothing outside", () => {
+    expect(valueAt(points, 0.5)).toBe(12.5);
+    expect([valueAt(points, 0), valueAt(points, 2), valueAt(points, 2.1)]).toEqual([10, 20, null]);
+  });
+});
+
+describe("tables", () => {
+  const series = [
+    {
+      key: "a",
+      name: "=force",
+      colour: "",
+      points: [
+        [0, 1],
+        [2, 3],
+      ] as [number, number][],
+    },
+    {
+      key: "b",
+      name: 'gear "2"',
+      colour: "",
+      points: [
+        [0, 5],
+        [1, 6],
+      ] as [number, number][],
+    },
+  ];
+  it("read every line at the same places", () => {
+    expect(readings(series, 2, 2)).toEqual([
+      { x: 0, values: [1, 5] },
+      { x: 1, values: [2, 6] },
+      { x: 2, values: [3, null] },
+    ]);
+  });
+  it("are text that no spreadsheet takes for a formula", () => {
+    expect(csv("speed, m/s", series, 2, 2).split("\r\n")).toEqual([
+      '"speed, m/s","\'=force","gear ""2"""',
+      "0,1,5",
+      "1,2,6",
+      "2,3,",
+    ]);
   });
 });

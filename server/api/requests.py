@@ -1,0 +1,27 @@
+"""What requests bring, and what the core answers, as serializers."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from rest_framework import serializers
+from rest_framework.request import Request
+from rest_framework_dataclasses.serializers import DataclassSerializer
+
+
+class DocumentField(serializers.DictField):
+    """A design document; the core reads it, here it is any object."""
+
+
+def answer_of(kind: type[Any]) -> type[DataclassSerializer[Any]]:
+    """The serializer that describes a dataclass of the core in the published schema."""
+    meta = type("Meta", (), {"dataclass": kind})
+    return type(f"{kind.__name__}Serializer", (DataclassSerializer,), {"Meta": meta, "__doc__": kind.__doc__})
+
+
+def read(form: type[serializers.Serializer[Any]], request: Request) -> dict[str, Any]:
+    """The validated content of a request; what is wrong with it is answered with 400."""
+    made = form(data=request.data)
+    made.is_valid(raise_exception=True)
+    asked: dict[str, Any] = made.validated_data
+    return asked

@@ -1,0 +1,151 @@
+"""The core's answers about a design that comes with the request; nothing here is kept."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from drf_spectacular.utils import extend_schema
+from rest_framework import serializers
+from rest_framework.permissions import AllowAny
+from rest_framework.request import Request
+from rest_framework.response import Response
+from rest_framework.views import APIView
+
+from server.api.errors import BAD, SIGNED_OUT
+from server.api.requests import DocumentField, answer_of, read
+from ydrometer import design
+from ydrometer.aids import Finding, find
+from ydrometer.compare import MOST as MOST_COMPARED
+from ydrometer.compare import Comparison, compare
+from ydrometer.drawing import UNFOLDED
+from ydrometer.grid import MOST as MOST_SIZES
+from ydrometer.grid import Grid, grid
+from ydrometer.live import Doubts, Live, Wish, doubts, look
+from ydrometer.turned_down import TurnedDown, turned_down
+from ydrometer.vocabulary import Vocabulary, vocabulary
+from ydrometer.working import Working, working
+
+
+class SelectedSerializer(serializers.Serializer[Any]):
+    path = serializers.CharField(max_length=200)
+    member = serializers.CharField(max_length=20)
+
+
+class LiveRequestSerializer(serializers.Serializer[Any]):
+    """`picked` is a speed of the run, m/s; `longest` how many times as long as high a row of the drawing may be;
+    `told` a ratio that somebody was told for the selected stage.
+    """
+
+    document = DocumentField()
+    mark = DocumentField(allow_null=True, required=False)
+    selected = SelectedSerializer(allow_null=True, required=False)
+    picked = serializers.FloatField(min_value=0.0, max_value=1e6, allow_null=True, required=False)
+    longest = serializers.FloatField(min_value=0.5, max_value=UNFOLDED, required=False)
+    told = serializers.FloatField(min_value=1e-6, max_value=1e6, allow_null=True, required=False)
+
+
+class DoubtsRequestSerializer(serializers.Serializer[Any]):
+    """`assumed` says whether assumed values are drawn with their usual spreads."""
+
+    document = DocumentField()
+    assumed = serializers.BooleanField(default=True)
+
+
+class WorkingRequestSerializer(serializers.Serializer[Any]):
+    """`branch` chooses one of several numbers; `at` is a distance, speed or time in place of the run's, SI."""
+
+    document = DocumentField()
+    measure = serializers.CharField(max_length=60)
+    branch = serializers.IntegerField(min_value=0, max_value=63, default=0)
+    at = serializers.FloatField(min_value=1e-9, max_value=1e9, allow_null=True, required=False)
+
+
+class AidRequestSerializer(serializers.Serializer[Any]):
+    """What was measured, as typed, by the symbols of the aid."""
+
+    aid = serializers.CharField(max_length=60)
+    given = serializers.DictField()
+
+
+class CompareRequestSerializer(serializers.Serializer[Any]):
+    """One to four designs; the first one's targets are asked of all."""
+
+    documents = serializers.ListField(child=DocumentField(), min_length=1, max_length=MOST_COMPARED)
+
+
+def _counts() -> serializers.ListField:
+    return serializers.ListField(
+        child=serializers.IntegerField(min_value=5, max_value=1000), min_length=1, max_length=MOST_SIZES
+    )
+
+
+class GridRequestSerializer(serializers.Serializer[Any]):
+    """`path` of a stage with teeth, and the tooth counts of its driver and driven."""
+
+    document = DocumentField()
+    path = serializers.CharField(max_length=200)
+    drivers = _counts()
+    drivens = _counts()
+
+
+class DesignRequestSerializer(serializers.Serializer[Any]):
+    document = DocumentField()
+
+
+class VocabularyView(APIView):
+    permission_classes = (AllowAny,)
+
+    @extend_schema(responses=answer_of(Vocabulary))
+    def get(self, request: Request) -> Response:
+        return Response(vocabulary(), headers={"Cache-Control": "max-age=3600"})
+
+
+class LiveView(APIView):
+    @extend_schema(request=LiveRequestSerializer, responses={200: answer_of(Live), **BAD, **SIGNED_OUT})
+    def post(self, request: Request) -> Response:
+        asked = read(LiveRequestSerializer, request)
+        chosen = asked.get("selected")
+        selected = (chosen["path"], chosen["member"]) if chosen else None
+        wish = Wish(selected, asked.get("picked"), asked.get("longest", UNFOLDED), asked.get("told"))
+        return Response(look(asked["document"], asked.get("mark"), wish))
+
+
+class DoubtsView(APIView):
+    @extend_schema(request=DoubtsRequestSerializer, responses={200: answer_of(Doubts), **BAD, **SIGNED_OUT})
+    def post(self, request: Request) -> Response:
+        asked = read(DoubtsRequestSerializer, request)
+        return Response(doubts(asked["document"], assumed=asked["assumed"]))
+
+
+class WorkingView(APIView):
+    @extend_schema(request=WorkingRequestSerializer, responses={200: answer_of(Working), **BAD, **SIGNED_OUT})
+    def post(self, request: Request) -> Response:
+        asked = read(WorkingRequestSerializer, request)
+        document = design.read(asked["document"])
+        return Response(working(document, asked["measure"], branch=asked["branch"], at=asked.get("at")))
+
+
+class AidView(APIView):
+    @extend_schema(request=AidRequestSerializer, responses={200: answer_of(Finding), **BAD, **SIGNED_OUT})
+    def post(self, request: Request) -> Response:
+        asked = read(AidRequestSerializer, request)
+        return Response(find(asked["aid"], asked["given"]))
+
+
+class CompareView(APIView):
+    @extend_schema(request=CompareRequestSerializer, responses={200: answer_of(Comparison), **BAD, **SIGNED_OUT})
+    def post(self, request: Request) -> Response:
+        return Response(compare(read(CompareRequestSerializer, request)["documents"]))
+
+
+class GridView(APIView):
+    @extend_schema(request=GridRequestSerializer, responses={200: answer_of(Grid), **BAD, **SIGNED_OUT})
+    def post(self, request: Request) -> Response:
+        asked = read(GridRequestSerializer, request)
+        return Response(grid(design.read(asked["document"]), asked["path"], asked["drivers"], asked["drivens"]))
+
+
+class TurnedDownView(APIView):
+    @extend_schema(request=DesignRequestSerializer, responses={200: answer_of(TurnedDown), **BAD, **SIGNED_OUT})
+    def post(self, request: Request) -> Response:
+        return Response(turned_down(design.read(read(DesignRequestSerializer, request)["document"])))
