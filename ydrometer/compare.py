@@ -42,7 +42,7 @@ class ComparedValue:
 
 
 @dataclass(frozen=True, slots=True)
-class Column:
+class ComparedDesign:
     """One design.
 
     Attributes:
@@ -64,7 +64,7 @@ class Comparison:
     """Up to four designs by the same rows."""
 
     rows: list[ComparedRow]
-    columns: list[Column]
+    columns: list[ComparedDesign]
 
 
 def compare(documents: Sequence[Mapping[str, Any]]) -> Comparison:
@@ -106,10 +106,10 @@ def _row(first: design.Design, target: Target) -> ComparedRow:
 
 def _column(
     evaluation: Evaluation, index: int, targets: Sequence[Target], documents: Sequence[Mapping[str, Any]]
-) -> Column:
+) -> ComparedDesign:
     made = evaluation.documents[index].design
     verdicts = [evaluation.judge(target, index).verdict for target in targets]
-    return Column(
+    return ComparedDesign(
         name=made.name,
         ratio=evaluation.value("overall_ratio", index)[0],
         starts=evaluation.starts(index),

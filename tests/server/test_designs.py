@@ -91,7 +91,7 @@ class Live(WorkshopCase):
         path = "drive.branches[0].stages[0]"
         shown = self.ask(document=PLAIN, mark=changed({f"{GEAR}.driver_teeth": 14}),
                          selected={"path": path, "member": "driver"})  # fmt: skip
-        self.assertEqual([w["teeth"] for w in shown["view"]["line"]["wheels"]], [15, 56, 18, 36])
+        self.assertEqual([w["teeth"] for w in shown["view"]["line"]["rows"][0]["wheels"]], [15, 56, 18, 36])
         self.assertEqual([c["teeth"] for c in shown["sweep"]["columns"]], list(range(9, 22)))
         self.assertEqual(shown["mark"]["line"]["wheels"][0]["teeth"], 14)
         self.assertEqual(shown["gauges"][0]["measure"], "top_speed")
@@ -133,8 +133,8 @@ class Names(WorkshopCase):
         super().setUp()
         self.address = f"/api/vehicles/{self.vehicle.id}/revisions/"
 
-    def save(self, base: int, changes: dict[str, Any]) -> int:
-        answer = self.as_("editor").post(self.address, {"base": base, "document": changed(changes)}, format="json")
+    def saved(self, base: int, changes: dict[str, Any]) -> int:
+        answer = self.save("editor", base, changed(changes))
         self.assertEqual(answer.status_code, 201, answer.content)
         return int(answer.json()["number"])
 
@@ -144,10 +144,10 @@ class Names(WorkshopCase):
         return dict(answer.json())
 
     def test_a_name_comes_with_what_was_changed_since_the_last_named_one(self) -> None:
-        first = self.save(1, {f"{GEAR}.driver_teeth": 16})
+        first = self.saved(1, {f"{GEAR}.driver_teeth": 16})
         self.assertIn("driver gear 15 → 16", self.name(first, " With sixteen ")["summary"])
-        self.save(first, {f"{GEAR}.driver_teeth": 17})
-        last = self.save(first + 1, {f"{GEAR}.driver_teeth": 18})
+        self.saved(first, {f"{GEAR}.driver_teeth": 17})
+        last = self.saved(first + 1, {f"{GEAR}.driver_teeth": 18})
         told = self.name(last, "With eighteen")
         self.assertEqual((told["name"], told["summary"]), ("With eighteen", "driver gear 16 → 18"))
 
@@ -158,7 +158,7 @@ class Names(WorkshopCase):
     def test_named_ones_are_listed_however_old(self) -> None:
         self.name(1, "First")
         for teeth in range(16, 16 + 25):
-            self.save(teeth - 15, {f"{GEAR}.driver_teeth": teeth})
+            self.saved(teeth - 15, {f"{GEAR}.driver_teeth": teeth})
         listed = self.as_("viewer").get(self.address).json()
         self.assertEqual(len(listed), 21)
         self.assertEqual(listed[-1]["name"], "First")

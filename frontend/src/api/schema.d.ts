@@ -86,6 +86,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compare/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["compare_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/demo/": {
         parameters: {
             query?: never;
@@ -113,6 +129,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["doubts_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/grid/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["grid_create"];
         delete?: never;
         options?: never;
         head?: never;
@@ -152,6 +184,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/turned-down/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["turned_down_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/vehicles/{vehicle}/": {
         parameters: {
             query?: never;
@@ -175,6 +223,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** @description Those with a name, and the newest without. */
         get: operations["vehicles_revisions_list"];
         put?: never;
         post: operations["vehicles_revisions_create"];
@@ -197,7 +246,7 @@ export interface paths {
         delete?: never;
         options?: never;
         head?: never;
-        patch?: never;
+        patch: operations["vehicles_revisions_partial_update"];
         trace?: never;
     };
     "/api/vocabulary/": {
@@ -390,6 +439,17 @@ export interface components {
          * @enum {string}
          */
         BoxPartFormEnum: "sun" | "planet" | "ring" | "driver" | "driven" | "worm" | "worm wheel";
+        Cell: {
+            /** Format: double */
+            per_turn: number | null;
+            /** Format: double */
+            ratio: number | null;
+            standing: components["schemas"]["StandingEnum"];
+            /** Format: double */
+            time: number | null;
+            /** Format: double */
+            top_speed: number | null;
+        };
         Change: {
             flag?: boolean | null;
             path: string;
@@ -405,6 +465,39 @@ export interface components {
             values: number[];
             words: string;
         };
+        /** @description One to four designs; the first one's targets are asked of all. */
+        CompareRequestRequest: {
+            documents: {
+                [key: string]: unknown;
+            }[];
+        };
+        ComparedDesign: {
+            changes: string[];
+            force: components["schemas"]["ForceCurve"];
+            line: components["schemas"]["LineDrawing"];
+            name: string;
+            /** Format: double */
+            ratio: number;
+            starts: boolean;
+            values: components["schemas"]["ComparedValue"][];
+        };
+        ComparedRow: {
+            /** Format: double */
+            at: number | null;
+            dimension: string;
+            measure: string;
+            wanted: string;
+        };
+        ComparedValue: {
+            standing: components["schemas"]["StandingEnum"];
+            /** Format: double */
+            value: number | null;
+        };
+        /** @description Up to four designs by the same rows. */
+        Comparison: {
+            columns: components["schemas"]["ComparedDesign"][];
+            rows: components["schemas"]["ComparedRow"][];
+        };
         /** @description Both versions: what was sent, and what somebody else has saved since. */
         Conflict: {
             detail: string;
@@ -416,6 +509,11 @@ export interface components {
         CredentialsRequest: {
             password: string;
             username: string;
+        };
+        DesignRequestRequest: {
+            document: {
+                [key: string]: unknown;
+            };
         };
         DimensionEntry: {
             example: string;
@@ -443,6 +541,7 @@ export interface components {
             target: number | null;
             words: string;
         };
+        /** @description The gauges in their order, and the one sentence that matters most. */
         Doubts: {
             first: string;
             gauges: components["schemas"]["Doubt"][];
@@ -460,6 +559,7 @@ export interface components {
             problem: string;
             remedy: string;
         };
+        /** @description What an aid found, SI; `typed` and `note` are what to keep in the design, `steps` its arithmetic. */
         Finding: {
             aid: string;
             dimension: string;
@@ -523,6 +623,25 @@ export interface components {
             ratio: number;
             speed: number[];
         };
+        /** @description A row for each driver, a column for each driven; `distance` is the run's, m. */
+        Grid: {
+            cells: components["schemas"]["Cell"][][];
+            /** Format: double */
+            distance: number | null;
+            drivens: number[];
+            drivers: number[];
+            path: string;
+            present: number[];
+        };
+        /** @description `path` of a stage with teeth, and the tooth counts of its driver and driven. */
+        GridRequestRequest: {
+            document: {
+                [key: string]: unknown;
+            };
+            drivens: number[];
+            drivers: number[];
+            path: string;
+        };
         Input: {
             dimension: string;
             note: string;
@@ -544,6 +663,11 @@ export interface components {
             sizes_assumed: string[];
             units: number;
         };
+        /**
+         * @description A design as the page shows it. `mark` is there where a marked design was given; `sources` are one a branch.
+         *
+         *     `told` is what to ask about a ratio that somebody was told, empty where none was.
+         */
         Live: {
             assumed: string[];
             flows: components["schemas"]["Flow"][];
@@ -666,6 +790,10 @@ export interface components {
         PatchedMemberRequest: {
             role?: components["schemas"]["RoleEnum"];
         };
+        /** @description An empty name takes it away again. */
+        PatchedNameRequest: {
+            name?: string;
+        };
         PatchedPutAwayRequest: {
             put_away?: boolean;
         };
@@ -703,18 +831,22 @@ export interface components {
         };
         Revision: {
             author?: string | null;
+            name: string;
             number: number;
             /** Format: date-time */
             saved_at: string;
+            summary: string;
         };
         RevisionWithDocument: {
             author?: string | null;
             document: {
                 [key: string]: unknown;
             };
+            name: string;
             number: number;
             /** Format: date-time */
             saved_at: string;
+            summary: string;
         };
         RoadWheel: {
             /** Format: double */
@@ -894,6 +1026,13 @@ export interface components {
             angles: number[];
             radii: number[];
         };
+        /** @description The present design and the ways to the wanted speed, m/s; `why` says why there are none, or nothing wanted. */
+        TurnedDown: {
+            /** Format: double */
+            wanted: number | null;
+            ways: components["schemas"]["Way"][];
+            why: string;
+        };
         Vehicle: {
             /** Format: uuid */
             id: string;
@@ -932,10 +1071,31 @@ export interface components {
             ratio: number;
             run: components["schemas"]["RunCurve"] | null;
         };
+        /** @description Everything the page would otherwise have to copy. */
         Vocabulary: {
             aids: components["schemas"]["Aid"][];
             dimensions: components["schemas"]["DimensionEntry"][];
             measures: components["schemas"]["MeasureEntry"][];
+        };
+        Way: {
+            /** Format: double */
+            bus_current: number | null;
+            /** Format: double */
+            duty: number;
+            /** Format: double */
+            launch_acceleration: number;
+            /** Format: double */
+            motor_current: number | null;
+            note: string;
+            /** Format: double */
+            pushing_force: number;
+            /** Format: double */
+            ratio: number;
+            /** Format: double */
+            time_to_distance: number | null;
+            /** Format: double */
+            top_speed: number;
+            words: string;
         };
         Wheel: {
             form: components["schemas"]["WheelFormEnum"];
@@ -966,6 +1126,15 @@ export interface components {
          * @enum {string}
          */
         WheelFormEnum: "gear" | "ring" | "bevel" | "pulley" | "sprocket" | "grooved";
+        /**
+         * @description Everything behind one number.
+         *
+         *     Attributes:
+         *         formula: in words. source: of the formula.
+         *         value: the number itself, or None where the measure has no meaning for this design; `text` where it is a text.
+         *         inputs, table, steps: in the order they are used; the last step is the number.
+         *         plain: what a spreadsheet without losses, sag and grip would give. parts: from there to the value, in turn.
+         */
         Working: {
             dimension: string;
             formula: string;
@@ -1200,6 +1369,47 @@ export interface operations {
             };
         };
     };
+    compare_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CompareRequestRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Comparison"];
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     demo_create: {
         parameters: {
             query?: never;
@@ -1247,6 +1457,47 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Doubts"];
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    grid_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GridRequestRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Grid"];
                 };
             };
             /** @description Refused, with the reason */
@@ -1325,6 +1576,47 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Session"];
+                };
+            };
+        };
+    };
+    turned_down_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DesignRequestRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TurnedDown"];
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
         };
@@ -1573,6 +1865,68 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RevisionWithDocument"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    vehicles_revisions_partial_update: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+                vehicle: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["PatchedNameRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Revision"];
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
             /** @description Refused, with the reason */

@@ -47,7 +47,7 @@ export function gaugeLabel(gauge: Gauge, units: Units): string {
 }
 
 /** The distance, speed or time a gauge refers to, in words. */
-export function runText(gauge: Gauge, units: Units): string {
+export function runText(gauge: Pick<Gauge, "measure" | "at">, units: Units): string {
   const run = units.measures.find((row) => row.name === gauge.measure)?.run;
   if (!run) return "";
   const shown = show(units, run, gauge.at);

@@ -41,6 +41,7 @@ export function VehicleScreen() {
     <Workbench
       key={vehicle}
       vehicle={vehicle}
+      workshop={loaded.data.workshop}
       station={station}
       stored={stored}
       first={{ number: opened.base, saved_at: revision.saved_at }}

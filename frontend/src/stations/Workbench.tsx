@@ -22,6 +22,7 @@ const WorkingDrawer = lazy(() => import("../working/WorkingDrawer"));
 
 interface Props {
   vehicle: string;
+  workshop: string;
   station: string;
   stored: DesignDocument;
   first: { number: number; saved_at: string };
@@ -33,7 +34,7 @@ const STATIONS: Record<string, React.ComponentType> = { brief: memo(BriefStation
 const FIRST_WHEEL: Selected = { path: "drive.branches[0].stages[0]", member: "driver" };
 
 /** One vehicle with everything around it: stations, readout, undo, saving. */
-export function Workbench({ vehicle, station, stored, first, document: opened, readOnly }: Props) {
+export function Workbench({ vehicle, workshop, station, stored, first, document: opened, readOnly }: Props) {
   const [past, dispatch] = useReducer(history<DesignDocument>, opened, (document) =>
     recall(vehicle, document),
   );
@@ -75,6 +76,9 @@ export function Workbench({ vehicle, station, stored, first, document: opened, r
     () => live && { live, faults, selected, wish, marked: mark, doubts },
     [live, faults, selected, wish, mark, doubts],
   );
+
+  const saved = state.kind === "saved" ? state.at : null;
+  const place = useMemo(() => ({ vehicle, workshop, saved }), [vehicle, workshop, saved]);
 
   const Station = STATIONS[station];
   if (!Station) return <Navigate to={`/vehicles/${vehicle}/line`} replace />;
@@ -132,7 +136,7 @@ export function Workbench({ vehicle, station, stored, first, document: opened, r
         <StationList vehicle={vehicle} live={live} targets={document.targets?.length ?? 0} />
         <Box as="main" flex="1" minW="0" p="2" overflowY={{ md: "auto" }}>
           {figures ? (
-            <WorkProvider edit={edit} figures={figures} document={document}>
+            <WorkProvider place={place} edit={edit} figures={figures} document={document}>
               <Station />
             </WorkProvider>
           ) : (

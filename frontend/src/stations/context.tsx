@@ -30,6 +30,14 @@ export interface Figures {
   doubts: Doubts | null;
 }
 
+/** Where the design is kept: its vehicle and workshop, and when it was last saved, null while it is not. */
+export interface Place {
+  vehicle: string;
+  workshop: string;
+  saved: string | null;
+}
+
+const PlaceContext = createContext<Place | null>(null);
 const EditContext = createContext<Edit | null>(null);
 const FiguresContext = createContext<Figures | null>(null);
 const DocumentContext = createContext<DesignDocument | null>(null);
@@ -41,22 +49,26 @@ function used<T>(value: T | null): T {
 
 export const useEdit = () => used(useContext(EditContext));
 export const useFigures = () => used(useContext(FiguresContext));
+export const usePlace = () => used(useContext(PlaceContext));
 export const useDocument = () => used(useContext(DocumentContext));
 
 interface Props {
+  place: Place;
   edit: Edit;
   figures: Figures;
   document: DesignDocument;
   children: ReactNode;
 }
 
-export function WorkProvider({ edit, figures, document, children }: Props) {
+export function WorkProvider({ place, edit, figures, document, children }: Props) {
   return (
-    <EditContext value={edit}>
-      <FiguresContext value={figures}>
-        <DocumentContext value={document}>{children}</DocumentContext>
-      </FiguresContext>
-    </EditContext>
+    <PlaceContext value={place}>
+      <EditContext value={edit}>
+        <FiguresContext value={figures}>
+          <DocumentContext value={document}>{children}</DocumentContext>
+        </FiguresContext>
+      </EditContext>
+    </PlaceContext>
   );
 }
 

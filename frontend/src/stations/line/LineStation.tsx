@@ -8,6 +8,7 @@ import { MOMENTS } from "../../words/measures";
 import { useEdit, useFigures } from "../context";
 import { KeysHelp } from "./KeysHelp";
 import { LineTable } from "./LineTable";
+import { Lower } from "./lower/Lower";
 import { SelectedPanel } from "./SelectedPanel";
 import { StageStrip } from "./StageStrip";
 import { SweepStrip } from "./SweepStrip";
@@ -20,11 +21,11 @@ const FRAME = { borderWidth: "1px", borderColor: "line", borderRadius: "3px" } a
 /** On a phone the panel with its two large buttons comes right under the drawing. */
 const AREAS = {
   gridTemplateAreas: {
-    base: `"drawing" "panel" "sweep" "charts"`,
-    lg: `"drawing panel" "sweep panel" "charts panel"`,
+    base: `"drawing" "panel" "lower"`,
+    lg: `"drawing panel" "lower panel"`,
   },
   gridTemplateColumns: { base: "minmax(0, 1fr)", lg: "minmax(0, 1fr) 292px" },
-  gridTemplateRows: { lg: "auto auto 1fr" },
+  gridTemplateRows: { lg: "auto 1fr" },
 };
 
 /** The heart: the power path drawn to scale, and what a change of a wheel does. */
@@ -42,13 +43,15 @@ export function LineStation() {
       <Box gridArea="panel" minW="0">
         <SelectedPanel />
       </Box>
-      <Box gridArea="sweep" minW="0">
-        <SweepStrip />
-      </Box>
-      <Box gridArea="charts" minW="0">
-        <Suspense fallback={<Box h={`${CHART_HEIGHT + 30}px`} />}>
-          <LineCharts live={charted} height={CHART_HEIGHT} onPick={onPick} />
-        </Suspense>
+      <Box gridArea="lower" minW="0">
+        <Lower>
+          <Box display="grid" gap="2">
+            <SweepStrip />
+            <Suspense fallback={<Box h={`${CHART_HEIGHT + 30}px`} />}>
+              <LineCharts live={charted} height={CHART_HEIGHT} onPick={onPick} />
+            </Suspense>
+          </Box>
+        </Lower>
       </Box>
     </Box>
   );

@@ -1,0 +1,84 @@
+import { Box } from "@chakra-ui/react";
+import { useQuery } from "@tanstack/react-query";
+import { answer, api, type TurnedDown } from "../../../api/client";
+import { digits, ratioText, show, useUnits } from "../../../fields/units";
+import { useDocument, useFigures } from "../../context";
+
+/** The wanted top speed two ways: turned down in software, or geared for it. */
+export function SoftwareOrGearing() {
+  const document = useDocument();
+  const { faults } = useFigures();
+  const asked = useQuery({
+    queryKey: ["turned down", document],
+    queryFn: () =>
+      answer(
+        api.POST("/api/turned-down/", { body: { document: document as unknown as Record<string, unknown> } }),
+      ),
+    enabled: faults.length === 0,
+    placeholderData: (old) => old,
+    retry: false,
+  });
+  if (asked.isError) return <Box role="alert">{asked.error.message}</Box>;
+  if (!asked.data) return <Box role="status">Working it out</Box>;
+  return <Answer found={asked.data} />;
+}
+
+type Way = TurnedDown["ways"][number];
+
+function Answer({ found }: { found: TurnedDown }) {
+  const units = useUnits();
+  const text = (dimension: string, si: number | null | undefined) =>
+    Object.values(show(units, dimension, si)).join(" ");
+  const rows: [string, (way: Way) => string][] = [
+    ["Top speed", (way) => text("speed", way.top_speed)],
+    ["Reduction", (way) => ratioText(units, way.ratio)],
+    ["Share of the voltage at full throttle", (way) => `${digits(100 * way.duty)} %`],
+    ["One motor in the hard start", (way) => text("current", way.motor_current)],
+    ["Supply in the hard start", (way) => text("current", way.bus_current)],
+    ["Time over the distance", (way) => text("time", way.time_to_distance)],
+    ["Pull away", (way) => text("acceleration", way.launch_acceleration)],
+    ["Push at a wall", (way) => text("force", way.pushing_force)],
+  ];
+  return (
+    <Box data-ways>
+      <Box as="h2" fontWeight="600" mb="1">
+        {found.wanted === null
+          ? "Software or gearing"
+          : `For ${text("speed", found.wanted)}: turned down in software, or geared for it`}
+      </Box>
+      {found.why && <Box color="ink.second">{found.why}</Box>}
+      {found.ways.length > 0 && (
+        <table className="working">
+          <thead>
+            <tr>
+              <td />
+              {found.ways.map((way) => (
+                <th key={way.words} scope="col">
+                  <b>{way.words}</b>
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map(([name, shown]) => (
+              <tr key={name}>
+                <th scope="row">{name}</th>
+                {found.ways.map((way) => (
+                  <td key={way.words}>{shown(way)}</td>
+                ))}
+              </tr>
+            ))}
+            <tr>
+              <td />
+              {found.ways.map((way) => (
+                <th key={way.words} scope="col">
+                  {way.note}
+                </th>
+              ))}
+            </tr>
+          </tbody>
+        </table>
+      )}
+    </Box>
+  );
+}
