@@ -96,11 +96,11 @@ AIDS = (
     Aid(
         "counted_turns", "Count turns",
         "Supply disconnected and no fingers near gears, belts or chains, also when turning by hand. Mark motor and "
-        "wheel. With an open differential and one wheel held, the other turns twice as far: the count is half the "
-        "reduction.",
+        "wheel; of a box alone, its two shafts. With an open differential and one wheel held, the other turns twice as "
+        "far: the count is half the reduction.",
         (Asked("n_m", "turns of the motor", "ratio", "42"), Asked("n_w", "turns of the wheel", "ratio", "10"),
          Asked("k", "one wheel was held", "ratio", "", flag=True)),
-        "G", "reduction, motor turns per wheel turn", "k*n_m/n_w", "ratio", "",
+        "G", "reduction, motor turns per wheel turn", "k*n_m/n_w", "ratio", "box",
         "{n_m} turns of the motor for {n_w} of the wheel",
     ),
     Aid(
@@ -118,6 +118,13 @@ AIDS = (
          Asked("z_1", "driver teeth before", "ratio", "14"), Asked("z_2", "driver teeth after", "ratio", "16"),
          Asked("y_1", "driven teeth before", "ratio", "56"), Asked("y_2", "driven teeth after", "ratio", "56")),
         "v_2", "speed after the swap, about", "v_1*(y_1/z_1)/(y_2/z_2)", "speed", "", "clocked {v_1} before",
+    ),
+    Aid(
+        "clocked_before", "Speed clocked before, another reduction now",
+        "By proportion, everything else the same: a check that needs no figures of the motor.",
+        (Asked("v_1", "speed clocked before", "speed", "7.4 m/s"),
+         Asked("G_1", "reduction then", "ratio", "8.62"), Asked("G_2", "reduction now", "ratio", "8")),
+        "v_2", "speed now, about", "v_1*G_1/G_2", "speed", "", "clocked {v_1} before",
     ),
     Aid(
         "scale_speed", "Full-size speed of a scale model",

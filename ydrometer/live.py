@@ -57,17 +57,18 @@ class SweepValue:
 class SweepColumn:
     """One size of the selected wheel: overall ratio, and the gauges in the readout's order; None where it cannot be."""
 
-    teeth: int
+    size: float
     ratio: float | None
     values: list[SweepValue] | None
 
 
 @dataclass(frozen=True, slots=True)
 class Sweep:
-    """The selected wheel in sizes below and above its own."""
+    """The selected wheel in sizes below and above its own: in teeth, or as its pitch diameter, m, where it has none."""
 
     path: str
     member: str
+    toothed: bool
     columns: list[SweepColumn]
 
 
@@ -246,7 +247,7 @@ def _readable(mark: dict[str, Any] | None) -> Document | None:
         return None
 
 
-def _variants(document: Document, selected: tuple[str, str] | None) -> list[tuple[int, Document | None]]:
+def _variants(document: Document, selected: tuple[str, str] | None) -> list[tuple[float, Document | None]]:
     if selected is None:
         return []
     try:
@@ -289,19 +290,20 @@ def _gauge(evaluation: Evaluation, number: int | None, target: Target, mark: int
 def _sweep(
     evaluation: Evaluation,
     selected: tuple[str, str] | None,
-    tried: list[tuple[int, Document | None]],
+    tried: list[tuple[float, Document | None]],
     shown: list[Target],
     first: int,
 ) -> Sweep | None:
     if selected is None or not tried:
         return None
     columns, index = [], first
-    for teeth, document in tried:
+    for size, document in tried:
         if document is None:
-            columns.append(SweepColumn(teeth, None, None))
+            columns.append(SweepColumn(size, None, None))
             continue
         verdicts = [evaluation.judge(target, index).verdict for target in shown]
         values = [SweepValue(v.value, v.standing) for v in verdicts]
-        columns.append(SweepColumn(teeth, evaluation.value("overall_ratio", index)[0], values))
+        columns.append(SweepColumn(size, evaluation.value("overall_ratio", index)[0], values))
         index += 1
-    return Sweep(*selected, columns)
+    toothed = isinstance(tried[0][0], int)
+    return Sweep(*selected, toothed, columns)

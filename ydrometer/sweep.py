@@ -1,15 +1,16 @@
-"""Trying a wheel in sizes below and above its own: the same design, one tooth count changed."""
+"""Trying a wheel in sizes below and above its own: the same design, one tooth count or running diameter changed."""
 
 from __future__ import annotations
 
 import dataclasses
+import math
 import re
 from collections.abc import Mapping
 from typing import Any
 
 from ydrometer.design import Design, Document
 from ydrometer.errors import YdrometerError
-from ydrometer.stages import Stage
+from ydrometer.stages import Stage, VBelt
 from ydrometer.stages.common import LEAST_TEETH, MOST_TEETH
 
 SPAN = 6
@@ -24,7 +25,7 @@ class PathError(YdrometerError):
     code = "path"
 
 
-def variants(document: Document, path: str, member: str) -> list[tuple[int, Document | None]]:
+def variants(document: Document, path: str, member: str) -> list[tuple[float, Document | None]]:
     """The design with one wheel in 2·SPAN + 1 sizes, the present one in the middle.
 
     Args:
@@ -33,18 +34,27 @@ def variants(document: Document, path: str, member: str) -> list[tuple[int, Docu
         member: "driver", "driven" or "idler 1", "idler 2" ….
 
     Returns:
-        Pairs of tooth count and design; None for a size that cannot be (too few teeth, a ring too small).
+        Pairs of size (teeth, or the pitch diameter of a wheel without any, m) and design; None for one that cannot be
+        (too few teeth, a ring too small).
 
     Raises:
         PathError: no such wheel.
     """
     stage = stage_at(document.design, path)
     try:
-        present = _teeth(stage, member)
+        present = _size(stage, member)
     except (IndexError, AttributeError, ValueError):
         raise PathError(f'there is no wheel "{member}" at "{path}"', path=path, member=member) from None
-    sizes = range(present - SPAN, present + SPAN + 1)
-    return [(teeth, with_wheels(document, path, {member: teeth})) for teeth in sizes]
+    step = diameter_step(present) if isinstance(stage, VBelt) else 1
+    sizes = [present + step * place for place in range(-SPAN, SPAN + 1)]
+    return [(size, with_wheels(document, path, {member: size})) for size in sizes]
+
+
+def diameter_step(diameter: float) -> float:
+    """A round step, about a twentieth of a diameter, m: 1, 2 or 5 times a power of ten."""
+    rough = diameter / 20.0
+    power = 10.0 ** math.floor(math.log10(rough))
+    return power * min((1.0, 2.0, 5.0, 10.0), key=lambda n: abs(math.log(n * power / rough)))
 
 
 def stage_at(design: Design, path: str) -> Stage | None:
@@ -56,19 +66,20 @@ def stage_at(design: Design, path: str) -> Stage | None:
         return None
 
 
-def with_wheels(document: Document, path: str, teeth: Mapping[str, int]) -> Document | None:
-    """The design with other tooth counts of one stage, by member; None where that cannot be.
+def with_wheels(document: Document, path: str, sizes: Mapping[str, float]) -> Document | None:
+    """The design with other sizes of wheels of one stage; None where that cannot be.
 
     Args:
         document: the design.
         path: of a stage that is there.
-        teeth: by "driver", "driven", "idler 1" ….
+        sizes: teeth, or pitch diameters in m, by "driver", "driven", "idler 1" ….
     """
     stage: Any = stage_at(document.design, path)
-    for member, count in teeth.items():
-        if not LEAST_TEETH <= count <= MOST_TEETH:
+    least, most = (1e-6, 10.0) if isinstance(stage, VBelt) else (LEAST_TEETH, MOST_TEETH)
+    for member, size in sizes.items():
+        if not least <= size <= most:
             return None
-        stage = _with(stage, member, count)
+        stage = _with(stage, member, size)
     if any(getattr(stage, "faults", tuple)()):
         return None
     # Its values by path are those of the design it came from: nothing that is asked of a variant needs them.
@@ -98,13 +109,18 @@ def _swapped(items: tuple[Any, ...], index: int, item: Any) -> tuple[Any, ...]:
     return (*items[:index], item, *items[index + 1 :])
 
 
-def _teeth(stage: Any, member: str) -> int:
+def _size(stage: Any, member: str) -> float:
     if member.startswith("idler "):
         return int(stage.idlers[int(member[6:]) - 1])
-    return int(getattr(stage, f"{member}_teeth"))
+    size: float = getattr(stage, _field(stage, member))
+    return size
 
 
-def _with(stage: Any, member: str, teeth: int) -> Any:
+def _field(stage: Any, member: str) -> str:
+    return f"{member}_pitch_diameter" if isinstance(stage, VBelt) else f"{member}_teeth"
+
+
+def _with(stage: Any, member: str, size: float) -> Any:
     if member.startswith("idler "):
-        return dataclasses.replace(stage, idlers=_swapped(stage.idlers, int(member[6:]) - 1, teeth))
-    return dataclasses.replace(stage, **{f"{member}_teeth": teeth})
+        return dataclasses.replace(stage, idlers=_swapped(stage.idlers, int(member[6:]) - 1, int(size)))
+    return dataclasses.replace(stage, **{_field(stage, member): size})

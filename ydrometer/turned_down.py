@@ -7,7 +7,7 @@ d is therefore the same drive on a supply with d·Voc and d²·Rb, of whose curr
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
 
 from scipy.optimize import brentq
@@ -56,28 +56,28 @@ class TurnedDown:
     ways: list[Way]
 
 
-def turned_down(document: Document) -> TurnedDown:
-    """Compare a software limit with another gearing for the top speed that the targets ask for.
+def turned_down(document: Document, speed: float | None = None) -> TurnedDown:
+    """Compare a software limit with another gearing for one top speed.
 
-    Wanted is the upper edge of the target where there is one, else the lower.
+    Args:
+        document: the design.
+        speed: the wanted top speed, m/s; where it is not given, the highest edge of the target below the present one.
     """
-    design = document.design
-    target = next((t for t in design.targets if t.measure == "top_speed"), None)
-    if target is None:
-        return TurnedDown(None, "Say in the Brief how fast it shall be: the two ways are compared at that speed.", [])
-    wanted = _wanted(target)
     present = evaluate([document])
-    ways = [_way("As it is", present, 0, 1.0, "")]
     top = present.value("top_speed", 0) or 0.0
+    wanted = _wanted(document.design.targets, top) if speed is None else speed
+    ways = [_way("As it is", present, 0, 1.0, "")]
+    if wanted is None:
+        return TurnedDown(None, "Give the speed to compare at, here or as a target in the Brief.", ways)
     if top <= wanted * (1.0 + CLOSE):
         return TurnedDown(wanted, "It is no faster than that: there is nothing to turn down.", ways)
     return TurnedDown(wanted, "", [*ways, *_capped(document, wanted), *_geared(document, wanted)])
 
 
-def _wanted(target: Target) -> float:
-    wanted = target.upper if target.upper is not None else target.lower
-    assert wanted is not None  # the reader gives every target a bound
-    return wanted
+def _wanted(targets: Sequence[Target], top: float) -> float | None:
+    edges = sorted(e for t in targets if t.measure == "top_speed" for e in (t.lower, t.upper) if e is not None)
+    below = [edge for edge in edges if edge < top]
+    return below[-1] if below else edges[0] if edges else None
 
 
 def _capped(document: Document, wanted: float) -> Iterator[Way]:

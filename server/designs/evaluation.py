@@ -13,11 +13,12 @@ from rest_framework.views import APIView
 
 from server.api.errors import BAD, SIGNED_OUT
 from server.api.requests import DocumentField, answer_of, read
-from ydrometer import design
+from ydrometer import design, units
 from ydrometer.aids import Finding, find
 from ydrometer.compare import MOST as MOST_COMPARED
 from ydrometer.compare import Comparison, compare
 from ydrometer.drawing import UNFOLDED
+from ydrometer.errors import DocumentError, Fault, QuantityError
 from ydrometer.grid import MOST as MOST_SIZES
 from ydrometer.grid import Grid, grid
 from ydrometer.live import Doubts, Live, Wish, doubts, look
@@ -88,8 +89,11 @@ class GridRequestSerializer(serializers.Serializer[Any]):
     drivens = _counts()
 
 
-class DesignRequestSerializer(serializers.Serializer[Any]):
+class TurnedDownRequestSerializer(serializers.Serializer[Any]):
+    """`speed` is the top speed to compare at, as typed; without it that of the targets."""
+
     document = DocumentField()
+    speed = serializers.CharField(max_length=60, required=False)
 
 
 class VocabularyView(APIView):
@@ -145,7 +149,24 @@ class GridView(APIView):
         return Response(grid(design.read(asked["document"]), asked["path"], asked["drivers"], asked["drivens"]))
 
 
+def typed_speed(text: str) -> float:
+    """A speed above 0 as typed.
+
+    Raises:
+        DocumentError: it is none.
+    """
+    try:
+        speed = units.parse(text, "speed")
+    except QuantityError as error:
+        raise DocumentError([Fault("speed", str(error), f"give {error.remedy}")]) from None
+    if speed <= 0.0:
+        raise DocumentError([Fault("speed", f'"{text}" given', "give a speed above 0")])
+    return speed
+
+
 class TurnedDownView(APIView):
-    @extend_schema(request=DesignRequestSerializer, responses={200: answer_of(TurnedDown), **BAD, **SIGNED_OUT})
+    @extend_schema(request=TurnedDownRequestSerializer, responses={200: answer_of(TurnedDown), **BAD, **SIGNED_OUT})
     def post(self, request: Request) -> Response:
-        return Response(turned_down(design.read(read(DesignRequestSerializer, request)["document"])))
+        asked = read(TurnedDownRequestSerializer, request)
+        document = design.read(asked["document"])
+        return Response(turned_down(document, typed_speed(asked["speed"]) if "speed" in asked else None))

@@ -10,7 +10,7 @@ from ydrometer.curves import force_curve, run_curve
 from ydrometer.evaluate import evaluate, messages, result
 from ydrometer.flow import flows
 from ydrometer.live import Wish, look
-from ydrometer.sweep import PathError, variants
+from ydrometer.sweep import PathError, diameter_step, variants
 from ydrometer.template import new_vehicle
 from ydrometer.vocabulary import vocabulary
 
@@ -21,9 +21,9 @@ class Sweep(unittest.TestCase):
     def test_each_column_is_the_design_with_that_wheel(self) -> None:
         shown = look(changed(), wish=Wish((STAGE, "driven")))
         assert shown.sweep is not None
-        self.assertEqual([column.teeth for column in shown.sweep.columns], list(range(50, 63)))
+        self.assertEqual([column.size for column in shown.sweep.columns], list(range(50, 63)))
         for column in shown.sweep.columns:
-            alone = evaluate([read({f"{GEAR}.driven_teeth": column.teeth})])
+            alone = evaluate([read({f"{GEAR}.driven_teeth": int(column.size)})])
             self.assertAlmostEqual(column.ratio or 0.0, alone.value("overall_ratio", 0)[0])
             values = [value.value for value in column.values or []]
             for gauge, value in zip(shown.gauges, values, strict=True):
@@ -34,6 +34,17 @@ class Sweep(unittest.TestCase):
         self.assertEqual([teeth for teeth, made in few if made is None], [1, 2, 3, 4])
         ring = variants(read({f"{GEAR}.internal": True, f"{GEAR}.driven_teeth": 17}), STAGE, "driven")
         self.assertEqual([teeth for teeth, made in ring if made is None], [11, 12, 13, 14, 15])
+
+    def test_a_v_pulley_is_tried_in_round_steps_of_its_diameter(self) -> None:
+        belt = {"kind": "v_belt", "driver_pitch_diameter": "62 mm", "driven_pitch_diameter": "155 mm"}
+        shown = look(changed({"drive.stages": [belt]}), wish=Wish(("drive.stages[0]", "driver")))
+        assert shown.sweep is not None
+        self.assertFalse(shown.sweep.toothed)
+        sizes = [round(1e3 * column.size) for column in shown.sweep.columns]
+        self.assertEqual(sizes, list(range(50, 75, 2)))
+        self.assertAlmostEqual(shown.sweep.columns[6].ratio or 0.0, shown.view.ratio)
+        for diameter, step in ((0.02, 0.001), (0.155, 0.01), (0.4, 0.02)):
+            self.assertAlmostEqual(diameter_step(diameter), step)
 
     def test_idlers_change_no_ratio(self) -> None:
         tried = variants(read({f"{GEAR}.idlers": [20, 30]}), STAGE, "idler 2")

@@ -134,6 +134,13 @@ class TurnedDown(unittest.TestCase):
             ways = turned_down(design.read(raw)).ways
             self.assertAlmostEqual(ways[1].top_speed, 3.0, places=3)
 
+    def test_the_speed_is_the_edge_below_the_present_or_the_one_asked_for(self) -> None:
+        band = [{"measure": "top_speed", "between": ["6 m/s", "60 m/s"]}]
+        self.assertEqual(turned_down(read({"targets": band})).wanted, 6.0)
+        asked = turned_down(read({"targets": band}), 5.0)
+        self.assertEqual(asked.wanted, 5.0)
+        self.assertAlmostEqual(asked.ways[2].top_speed, 5.0, places=3)
+
     def test_where_there_is_nothing_to_compare(self) -> None:
         self.assertIsNone(turned_down(read({"targets": []})).wanted)
         slow = turned_down(read({"targets": [{"measure": "top_speed", "at_least": "40 m/s"}]}))

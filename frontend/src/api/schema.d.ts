@@ -510,11 +510,6 @@ export interface components {
             password: string;
             username: string;
         };
-        DesignRequestRequest: {
-            document: {
-                [key: string]: unknown;
-            };
-        };
         DimensionEntry: {
             example: string;
             inch: components["schemas"]["DisplayUnit"];
@@ -1010,11 +1005,13 @@ export interface components {
             columns: components["schemas"]["SweepColumn"][];
             member: string;
             path: string;
+            toothed: boolean;
         };
         SweepColumn: {
             /** Format: double */
             ratio: number | null;
-            teeth: number;
+            /** Format: double */
+            size: number;
             values: components["schemas"]["SweepValue"][] | null;
         };
         SweepValue: {
@@ -1032,6 +1029,13 @@ export interface components {
             wanted: number | null;
             ways: components["schemas"]["Way"][];
             why: string;
+        };
+        /** @description `speed` is the top speed to compare at, as typed; without it that of the targets. */
+        TurnedDownRequestRequest: {
+            document: {
+                [key: string]: unknown;
+            };
+            speed?: string;
         };
         Vehicle: {
             /** Format: uuid */
@@ -1589,7 +1593,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["DesignRequestRequest"];
+                "application/json": components["schemas"]["TurnedDownRequestRequest"];
             };
         };
         responses: {

@@ -71,7 +71,7 @@ export const Chart = memo(function Chart({ height, x, y, series, notches = [], b
             fill="var(--chakra-colors-copper)"
             fillOpacity={0.1}
             stroke="none"
-            label={{ value: band.text, position: "insideLeft", fontSize: 11.5, fill: SECOND }}
+            label={{ value: band.text, position: "insideTopLeft", fontSize: 11.5, fill: SECOND }}
           />
         ))}
         <XAxis

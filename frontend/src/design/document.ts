@@ -102,6 +102,11 @@ export function teethPath(stage: string, member: string): string {
     : `${stage}.${member}_teeth`;
 }
 
+/** Where a wheel's size is kept: its teeth, or the diameter on which a belt without teeth runs. */
+export function sizePath(stage: string, member: string, toothed: boolean): string {
+  return toothed ? teethPath(stage, member) : `${stage}.${member}_pitch_diameter`;
+}
+
 export interface Difference {
   path: string;
   mine: string;

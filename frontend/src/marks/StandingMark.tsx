@@ -10,7 +10,7 @@ export function StandingMark({ standing, size = 13 }: { standing: Standing; size
       viewBox="0 0 14 14"
       role="img"
       aria-label={STANDING[standing]}
-      style={{ flex: "none" }}
+      style={{ flex: "none", display: "inline-block" }}
     >
       {SHAPES[standing]}
     </svg>

@@ -115,7 +115,10 @@ const config = defineConfig({
         outlineOffset: "-2px",
       },
     },
-    "table.compared": { "& td.words": { fontFamily: "body", fontSize: "13px", whiteSpace: "normal" } },
+    "table.compared": {
+      "& th[scope=row]": { minW: "150px" },
+      "& td.words": { fontFamily: "body", fontSize: "13px", whiteSpace: "normal" },
+    },
     "button.chip": {
       borderWidth: "1px",
       borderColor: "line",

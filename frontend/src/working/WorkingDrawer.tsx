@@ -1,5 +1,6 @@
 import { Box, Button, CloseButton, Drawer, Flex, Portal } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
 import { answer, api, type Gauge, type Working } from "../api/client";
 import type { DesignDocument } from "../design/document";
 import { show, type Units, useUnits } from "../fields/units";
@@ -32,6 +33,8 @@ const OTHERS = [
   "motor_speed_at_top",
 ];
 
+const BY_BRANCH = new Set(OTHERS.filter((name) => !["limited_by", "pushing_limit"].includes(name)));
+
 const ORIGINS: Record<string, string> = {
   given: "given",
   measured: "measured",
@@ -45,15 +48,17 @@ const ORIGINS: Record<string, string> = {
 /** Where a number comes from: made by the core, set in type here. */
 export default function WorkingDrawer({ asked, document, onAsk, onClose }: Props) {
   const units = useUnits();
+  const [branch, setBranch] = useState(0);
+  const branches = document.drive.branches.length;
   const working = useQuery({
-    queryKey: ["working", asked, document],
+    queryKey: ["working", asked, branch, document],
     queryFn: () =>
       answer(
         api.POST("/api/working/", {
           body: {
             document: document as unknown as Record<string, unknown>,
             measure: asked.measure,
-            branch: 0,
+            branch: Math.min(branch, branches - 1),
             at: asked.at,
           },
         }),
@@ -68,6 +73,21 @@ export default function WorkingDrawer({ asked, document, onAsk, onClose }: Props
           <Drawer.Content bg="panel" data-working={asked.measure}>
             <Drawer.Header borderBottomWidth="1px" borderColor="line" py="3">
               <Drawer.Title fontSize="lg">{titleOf(asked, units)}</Drawer.Title>
+              {branches > 1 && BY_BRANCH.has(asked.measure) && (
+                <select
+                  className="plain small"
+                  aria-label="Branch"
+                  value={branch}
+                  onChange={(event) => setBranch(Number(event.target.value))}
+                >
+                  {document.drive.branches.map((_, b) => (
+                    // biome-ignore lint/suspicious/noArrayIndexKey: a branch is its place in the drive
+                    <option key={b} value={b}>
+                      branch {b + 1}
+                    </option>
+                  ))}
+                </select>
+              )}
               <Other onAsk={onAsk} />
             </Drawer.Header>
             <Drawer.Body py="3">

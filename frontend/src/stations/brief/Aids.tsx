@@ -132,23 +132,32 @@ function Found({ aid, finding }: { aid: Aid; finding: Finding }) {
   );
 }
 
-/** Where in the design the value belongs: one place, or one for each pulley of a V-belt. */
+const PLACES: Record<string, { kinds: string[]; fields: [string, string][] }> = {
+  v_belt: {
+    kinds: ["v_belt"],
+    fields: [
+      ["driver_pitch_diameter", "driver of the V-belt"],
+      ["driven_pitch_diameter", "driven of the V-belt"],
+    ],
+  },
+  box: { kinds: ["gearbox", "worm"], fields: [["ratio", "ratio of the box"]] },
+};
+
+/** Where in the design the value belongs: one place, or one in each stage of a kind. */
 function places(document: DesignDocument, aid: Aid): [string, string][] {
-  if (aid.path !== "v_belt") return aid.path ? [[aid.path, aid.words]] : [];
+  const wanted = PLACES[aid.path];
+  if (!wanted) return aid.path ? [[aid.path, aid.words]] : [];
   const lists = ["drive.stages", ...document.drive.branches.map((_, b) => `drive.branches[${b}].stages`)];
   return lists.flatMap((list) =>
     ((at(document, list) as { kind: string }[] | undefined) ?? []).flatMap((stage, i): [string, string][] =>
-      stage.kind === "v_belt"
-        ? [
-            [`${list}[${i}].driver_pitch_diameter`, "driver of the V-belt"],
-            [`${list}[${i}].driven_pitch_diameter`, "driven of the V-belt"],
-          ]
+      wanted.kinds.includes(stage.kind)
+        ? wanted.fields.map(([field, words]): [string, string] => [`${list}[${i}].${field}`, words])
         : [],
     ),
   );
 }
 
-function useFinding(aid: Aid, given: Record<string, string | boolean>): Answer {
+export function useFinding(aid: Aid, given: Record<string, string | boolean>): Answer {
   const [answer, setAnswer] = useState<Answer>({ finding: null, faults: [] });
   useEffect(() => {
     if (!aid.asked.every((asked) => asked.flag || given[asked.symbol])) {

@@ -1,7 +1,7 @@
 import { Box, Button, Flex } from "@chakra-ui/react";
 import { lazy, Suspense, useCallback, useDeferredValue, useEffect, useState } from "react";
 import type { Flow, Wheel } from "../../api/client";
-import { at, LEAST_TEETH, teethPath, withValue } from "../../design/document";
+import { at, LEAST_TEETH, sizePath, teethPath, withValue } from "../../design/document";
 import { LineFigure } from "../../drawing/LineFigure";
 import { show, useUnits } from "../../fields/units";
 import { MOMENTS } from "../../words/measures";
@@ -11,7 +11,7 @@ import { LineTable } from "./LineTable";
 import { Lower } from "./lower/Lower";
 import { SelectedPanel } from "./SelectedPanel";
 import { StageStrip } from "./StageStrip";
-import { SweepStrip } from "./SweepStrip";
+import { SweepStrip, typedSize } from "./SweepStrip";
 import { useLineKeys } from "./useLineKeys";
 
 const LineCharts = lazy(() => import("../../charts/LineCharts"));
@@ -61,6 +61,7 @@ export function LineStation() {
 function Drawing() {
   const { live, selected, wish } = useFigures();
   const edit = useEdit();
+  const units = useUnits();
   const [moment, setMoment] = useState<Flow["moment"]>("top speed");
   const [table, setTable] = useState(false);
   const [keys, setKeys] = useState(false);
@@ -71,11 +72,19 @@ function Drawing() {
   const onRoom = useCallback((longest: number) => edit.wish({ longest }), [edit]);
 
   const step = (wheel: Wheel, by: number) => {
+    if (wheel.teeth === null) return stepDiameter(by);
     const path = teethPath(wheel.path, wheel.member);
     edit.edit((document) => {
       const teeth = Number(at(document, path));
       return Number.isFinite(teeth) ? withValue(document, path, Math.max(LEAST_TEETH, teeth + by)) : document;
     });
+  };
+  // A wheel without teeth goes through the sizes that the core has tried.
+  const stepDiameter = (by: number) => {
+    const { sweep } = live;
+    const next = sweep?.columns[(sweep.columns.length - 1) / 2 + by];
+    if (!sweep || !next || sweep.toothed) return;
+    edit.set(sizePath(sweep.path, sweep.member, false), typedSize(next.size, false, units));
   };
   return (
     <>

@@ -4,6 +4,7 @@ import { at, type Stage } from "../../design/document";
 import { StandingMark } from "../../marks/StandingMark";
 import { STAGE_WORDS } from "../../words/measures";
 import { useDocument, useFigures } from "../context";
+import { Clocked } from "./Clocked";
 import { RatioWords } from "./RatioWords";
 import { SourcePanel } from "./SourcePanel";
 import { StageActions } from "./StageActions";
@@ -22,6 +23,7 @@ export function SelectedPanel() {
   return (
     <Box bg="panel" borderWidth="1px" borderColor="line" borderRadius="3px" p="3" data-panel>
       <Turning />
+      <Clocked />
       {wheel ? (
         <WheelPanel wheel={wheel} />
       ) : selected?.member === "motor" ? (

@@ -1,7 +1,7 @@
 import { Box } from "@chakra-ui/react";
 import type { Standing, Sweep } from "../../api/client";
-import { teethPath } from "../../design/document";
-import { digits, show, useUnits } from "../../fields/units";
+import { sizePath } from "../../design/document";
+import { digits, show, type Units, useUnits } from "../../fields/units";
 import { StandingMark } from "../../marks/StandingMark";
 import { gaugeLabel } from "../../readout/Readout";
 import { useEdit, useFigures } from "../context";
@@ -26,8 +26,7 @@ export function SweepStrip() {
         <SweepTable sweep={sweep} />
       ) : (
         <Box color="ink.second" p="1">
-          {selected?.path.includes("stages") ? "Only wheels with teeth are tried in other sizes. " : ""}Choose
-          a wheel in the drawing to see what six sizes below and above it would do.
+          Choose a wheel in the drawing to see what six sizes below and above it would do.
         </Box>
       )}
     </Box>
@@ -51,17 +50,24 @@ function SweepTable({ sweep }: { sweep: Sweep }) {
       </caption>
       <thead>
         <tr>
-          <th scope="row">{sweep.member}, teeth</th>
+          <th scope="row">
+            {sweep.member}, {sweep.toothed ? "teeth" : show(units, "length", 0).unit}
+          </th>
           {sweep.columns.map((column, i) => (
-            <th key={column.teeth} scope="col" className={here(i)}>
+            <th key={column.size} scope="col" className={here(i)}>
               <button
                 type="button"
                 disabled={readOnly || column.values === null}
-                onClick={() => set(teethPath(sweep.path, sweep.member), column.teeth)}
-                aria-label={`Take ${column.teeth} teeth`}
+                onClick={() =>
+                  set(
+                    sizePath(sweep.path, sweep.member, sweep.toothed),
+                    typedSize(column.size, sweep.toothed, units),
+                  )
+                }
+                aria-label={`Take ${sizeText(column.size, sweep.toothed, units)} ${sweep.toothed ? "teeth" : show(units, "length", 0).unit}`}
                 aria-current={i === middle ? "true" : undefined}
               >
-                {column.teeth}
+                {sizeText(column.size, sweep.toothed, units)}
               </button>
             </th>
           ))}
@@ -79,7 +85,7 @@ function SweepTable({ sweep }: { sweep: Sweep }) {
               {sweep.columns.map((column, i) => {
                 const cell = column.values?.[row];
                 return (
-                  <td key={column.teeth} className={here(i)}>
+                  <td key={column.size} className={here(i)}>
                     {cell ? (
                       <Cell
                         text={show(units, gauge.dimension, cell.value).number}
@@ -97,7 +103,7 @@ function SweepTable({ sweep }: { sweep: Sweep }) {
         <tr className="quiet">
           <th scope="row">overall</th>
           {sweep.columns.map((column, i) => (
-            <td key={column.teeth} className={here(i)}>
+            <td key={column.size} className={here(i)}>
               {column.ratio === null ? "–" : digits(units.reducing ? column.ratio : 1 / column.ratio)}
             </td>
           ))}
@@ -105,6 +111,16 @@ function SweepTable({ sweep }: { sweep: Sweep }) {
       </tbody>
     </table>
   );
+}
+
+const sizeText = (size: number, toothed: boolean, units: Units) =>
+  toothed ? String(size) : show(units, "length", size).number;
+
+/** A size as it is written into the document: teeth, or a length in the unit on display. */
+export function typedSize(size: number, toothed: boolean, units: Units): number | string {
+  if (toothed) return size;
+  const { factor, typed } = units.entry("length")[units.system];
+  return `${Number((size / factor).toPrecision(5))} ${typed}`;
 }
 
 function Cell({ text, standing }: { text: string; standing: Standing | null }) {

@@ -35,7 +35,7 @@ export function Compare() {
   return (
     <Box
       display="grid"
-      gridTemplateColumns={{ base: "1fr", md: "280px minmax(0, 1fr)" }}
+      gridTemplateColumns={{ base: "1fr", md: "236px minmax(0, 1fr)" }}
       gap="4"
       data-compare
     >

@@ -1,6 +1,8 @@
 import { Box } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
-import { answer, api, type TurnedDown } from "../../../api/client";
+import { useState } from "react";
+import { answer, api, RefusedError, type TurnedDown } from "../../../api/client";
+import { QuantityField } from "../../../fields/QuantityField";
 import { digits, ratioText, show, useUnits } from "../../../fields/units";
 import { useDocument, useFigures } from "../../context";
 
@@ -8,19 +10,36 @@ import { useDocument, useFigures } from "../../context";
 export function SoftwareOrGearing() {
   const document = useDocument();
   const { faults } = useFigures();
+  const [speed, setSpeed] = useState<string | undefined>();
   const asked = useQuery({
-    queryKey: ["turned down", document],
+    queryKey: ["turned down", document, speed],
     queryFn: () =>
       answer(
-        api.POST("/api/turned-down/", { body: { document: document as unknown as Record<string, unknown> } }),
+        api.POST("/api/turned-down/", {
+          body: { document: document as unknown as Record<string, unknown>, speed },
+        }),
       ),
     enabled: faults.length === 0,
     placeholderData: (old) => old,
     retry: false,
   });
-  if (asked.isError) return <Box role="alert">{asked.error.message}</Box>;
-  if (!asked.data) return <Box role="status">Working it out</Box>;
-  return <Answer found={asked.data} />;
+  const refused = asked.error instanceof RefusedError ? asked.error.refusal.faults : undefined;
+  return (
+    <Box data-ways>
+      <Box maxW="220px" mb="2" data-screen-only>
+        <QuantityField
+          label="Compare at a top speed of"
+          dimension="speed"
+          value={speed}
+          fault={refused?.find((f) => f.path === "speed")}
+          optional
+          onChange={setSpeed}
+        />
+      </Box>
+      {asked.isError && !refused && <Box role="alert">{asked.error.message}</Box>}
+      {asked.data ? <Answer found={asked.data} /> : !asked.isError && <Box role="status">Working it out</Box>}
+    </Box>
+  );
 }
 
 type Way = TurnedDown["ways"][number];
@@ -40,7 +59,7 @@ function Answer({ found }: { found: TurnedDown }) {
     ["Push at a wall", (way) => text("force", way.pushing_force)],
   ];
   return (
-    <Box data-ways>
+    <Box>
       <Box as="h2" fontWeight="600" mb="1">
         {found.wanted === null
           ? "Software or gearing"
