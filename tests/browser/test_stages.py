@@ -1,0 +1,159 @@
+"""Stages and branches of the Line: added, moved, doubled, turned into others, by hand and by key."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from selenium.webdriver.common.action_chains import ActionChains
+from selenium.webdriver.common.keys import Keys
+
+from tests.browser.case import DRIVER, BrowserCase
+from tests.browser.driving import Page
+
+DRAG = """
+const [from, to] = arguments;
+const data = new DataTransfer();
+const fire = (element, type) => element.dispatchEvent(
+    new DragEvent(type, {bubbles: true, cancelable: true, dataTransfer: data}));
+fire(from, "dragstart"); fire(to, "dragover"); fire(to, "drop");
+"""
+
+
+class Stages(BrowserCase):
+    def kinds(self) -> list[list[str]]:
+        drive = self.newest()["drive"]
+        return [[s["kind"] for s in stages] for stages in (drive["branches"][0]["stages"], drive.get("stages", []))]
+
+    def focus(self, page: Page, css: str) -> Any:
+        page.driver.execute_script("arguments[0].focus()", page.find(css))
+        return page.driver.switch_to.active_element
+
+    def shafts(self, page: Page, count: int) -> None:
+        page.wait(lambda: len(page.all("[data-shaft]")) == count, f"{count} shafts")
+
+    def test_doubled_moved_and_removed_by_key_and_undone_after_a_reload(self) -> None:
+        page = self.page()
+        self.sandpiper(page)
+        self.focus(page, DRIVER).send_keys("d")
+        self.shafts(page, 4)
+        second = "[data-wheel='drive.branches[0].stages[1] driver']"
+        self.focus(page, second).send_keys(Keys.SHIFT, Keys.ARROW_RIGHT)
+        page.wait(lambda: self.kinds() == [["gear"], ["gear", "belt"]], "the gear to stand in the trunk")
+        page.driver.refresh()
+        self.shafts(page, 4)
+        page.button("Undo").click()
+        page.wait(lambda: self.kinds() == [["gear", "gear"], ["belt"]], "the move to be undone")
+        page.button("Redo").click()
+        page.wait(lambda: self.kinds() == [["gear"], ["gear", "belt"]], "and done again")
+        self.focus(page, DRIVER).send_keys(Keys.DELETE)
+        page.wait(lambda: self.kinds() == [[], ["gear", "belt"]], "the first to go")
+
+    def test_another_kind_keeps_the_teeth(self) -> None:
+        page = self.page()
+        self.sandpiper(page)
+        page.click("[aria-label='Change the kind'] option[value=chain]")
+        page.wait_text("[data-panel] h2", "Roller chain")
+        page.wait(lambda: self.kinds()[0] == ["chain"], "a chain to be saved")
+        self.assertEqual(self.teeth(), 15)
+
+    def test_swapping_shows_first_what_it_does(self) -> None:
+        page = self.page()
+        self.sandpiper(page)
+        page.click("[data-panel] button[aria-expanded]")
+        page.wait_text("[data-swap]", "0.268")
+        self.assertEqual(self.teeth(), 15)
+        page.button("Swap them").click()
+        page.wait(lambda: self.teeth() == 56, "driver and driven to be exchanged")
+
+    def test_a_stage_is_dragged_to_another_place(self) -> None:
+        page = self.page()
+        self.sandpiper(page)
+        belt, gear = page.find("[data-chip='drive.stages[0]']"), page.find("[data-chip^='drive.branches']")
+        page.driver.execute_script(DRAG, belt, gear)
+        page.wait(lambda: self.kinds() == [["belt", "gear"], []], "the belt to come first")
+
+    def test_the_rim_is_dragged_and_undone_as_one_step(self) -> None:
+        page = self.page()
+        self.sandpiper(page)
+        driven = "drive.branches[0].stages[0] driven"
+        page.click(f"[data-body='{driven}']")
+        page.wait_text("[data-panel] h2", "driven gear")
+        ActionChains(page.driver).click_and_hold(page.find("[data-rim]")).move_by_offset(-9, 9).perform()
+        page.find("[data-dragged]")
+        ActionChains(page.driver).move_by_offset(-6, 6).release().perform()
+        page.wait(lambda: int(page.find("[data-teeth]").get_attribute("value") or 0) > 60, "more teeth")
+        page.button("Undo").click()
+        page.wait(lambda: page.find("[data-teeth]").get_attribute("value") == "56", "all of the drag to be undone")
+
+    def test_a_second_branch_joins_and_goes(self) -> None:
+        page = self.page()
+        self.sandpiper(page)
+        self.focus(page, "[aria-label='Motor and supply']")
+        page.button("Add a branch like this").click()
+        page.wait_text("[data-panel] h2", "branch 2")
+        self.shafts(page, 4)
+        page.wait_text("[data-strip]", "branch 2")
+        page.type_into("Speed constant", "500")
+        page.wait(
+            lambda: self.newest()["drive"]["branches"][1]["source"]["constants"]["kv"] == "500 rpm/V",
+            "the second motor to be changed alone",
+        )
+        self.assertNotEqual(self.newest()["drive"]["branches"][0]["source"]["constants"]["kv"], "500 rpm/V")
+        page.button("Remove this branch").click()
+        self.shafts(page, 3)
+
+    def test_a_branch_that_works_against_the_first_is_told(self) -> None:
+        page = self.page()
+        self.sandpiper(page)
+        self.focus(page, "[aria-label='Motor and supply']")
+        page.button("Add a branch like this").click()
+        page.wait_text("[data-panel] h2", "branch 2")
+        page.click("[aria-label='Add a stage after this'] option[value=gear]")
+        page.wait_text("[data-turning]", "Branch 2 turns against branch 1")
+        page.click("[data-turning] [aria-label^='Do this: Swap two leads of motor 2']")
+        page.wait(lambda: not page.all("[data-turning]"), "them to pull together")
+
+    def test_an_engine_is_helped_by_its_belt_not_by_its_leads(self) -> None:
+        page = self.page()
+        page.visit_demo()
+        page.click("[data-vehicle=Turnstone] a")
+        self.focus(page, "[aria-label='Engine and clutch']")
+        page.click("[aria-label='Add a stage after this'] option[value=gear]")
+        page.wait_text("[data-turning]", "would run backwards")
+        self.assertNotIn("leads", page.text("[data-turning]"))
+        page.click("[data-turning] [aria-label='Do this: Cross the V-belt.']")
+        page.wait(lambda: not page.all("[data-turning]"), "it to run forwards")
+
+
+class Words(BrowserCase):
+    def test_the_ratio_in_words_and_the_question_about_another(self) -> None:
+        page = self.page()
+        self.sandpiper(page)
+        page.wait_text("[data-ratio]", "56 : 15 = 3.73 : 1")
+        page.wait_text("[data-ratio]", "the driven 0.268 times")
+        page.find("[data-panel] input[placeholder='4.2']").send_keys("0.268")
+        page.wait_text("[data-told]", "the other way round")
+        page.type_into("Teeth", "14")
+        page.wait_text("[data-remark]", "multiples of 14")
+
+    def test_a_v_pulley_is_walked_by_key(self) -> None:
+        page = self.page()
+        page.visit_demo()
+        page.click("[data-vehicle=Turnstone] a")
+        pulley = page.find("[data-wheel='drive.branches[0].stages[0] driver']")
+        page.wait_text("[data-sweep]", "62.0")
+        pulley.send_keys(Keys.ARROW_UP)
+        page.wait_text("[data-labels]", "64.0 mm")
+
+    def test_keys_and_table(self) -> None:
+        page = self.page()
+        self.sandpiper(page)
+        page.find(DRIVER).send_keys("t")
+        page.wait_text("[data-line-table]", "Toothed belt")
+        page.wait_text("[data-line-table]", "anticlockwise")
+        page.find(DRIVER).send_keys("?")
+        page.wait_text("[data-keys]", "double the selected stage")
+        page.button("Close").click()
+        page.wait(lambda: not page.all("[data-keys]"), "the list to go")
+        page.find(DRIVER).send_keys(Keys.ARROW_RIGHT)
+        page.wait_text("[data-panel] h2", "driven gear")
