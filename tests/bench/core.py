@@ -18,9 +18,10 @@ import numpy as np
 from scipy.integrate import solve_ivp
 
 from tests.bench.ui import percentile
-from tests.core.designs import PLAIN
+from tests.core.designs import PLAIN, SIX_STAGES
 from ydrometer import design, driveline
 from ydrometer.design import Document
+from ydrometer.drawing import draw_line
 from ydrometer.evaluate import evaluate, result
 from ydrometer.motion import measures, trace
 from ydrometer.motion.measures import Wanted
@@ -116,6 +117,10 @@ def main() -> None:
         f"  median {statistics.median(times):.2f}  p90 {percentile(times, 0.9):.2f}  max {max(times):.2f} ms"
         "   (goal: median at most 8 ms)"
     )
+    six = design.read(SIX_STAGES).design
+    drawn = [1e3 * seconds(lambda: draw_line(six, 4.0)) for _ in range(ALONE)]
+    print(f"the drawing of six stages in two branches: median {statistics.median(drawn):.2f}  "
+          f"p95 {percentile(drawn, 0.95):.2f} ms   (goal: at most 2 ms)")  # fmt: skip
     plain = stepped_plainly()
     print(f"\nin a batch of {MANY} on one core, and how many times as long a solve_ivp run at {RTOL:g} of each takes,")
     print("with the formulas as plain Python, and with them compiled:")

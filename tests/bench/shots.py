@@ -6,6 +6,7 @@ import time
 from pathlib import Path
 
 from tests.bench.serving import demo
+from tests.bench.ui import open_six_stages
 from tests.browser.driving import Page
 
 FOLDER = Path(__file__).parents[2] / "docs" / "screenshots"
@@ -38,6 +39,18 @@ def main() -> None:
             page.find(".recharts-line path")
             page.driver.execute_script("arguments[0].focus()", page.find("[aria-label='Engine and clutch']"))
             shot("line-engine")
+            for tab in ("pairs", "compare"):
+                page.open("/")
+                page.find("[data-vehicle=Dunlin] a").click()
+                page.click(f"#tab-{tab}")
+                page.find("[data-pairs] td, [data-revision='1']")
+                for entry in page.all("[data-revision='1'] input, [data-compare] label:first-of-type > input")[:2]:
+                    entry.click()
+                page.driver.execute_script("document.querySelector('main').scrollTo(0, 330)")
+                shot(tab)
+            open_six_stages(page)
+            page.find(".recharts-line path")
+            shot("line-branches")
             page.open("/")
             page.find("[data-vehicle=Dunlin] a").click()
             page.find("nav a[href$=brief]").click()

@@ -13,6 +13,9 @@ from server.designs.models import Revision
 from tests.browser.driving import Page
 
 DRIVER = "[data-wheel='drive.branches[0].stages[0] driver']"
+"""The first driver as the keyboard finds it."""
+BODY = "[data-body='drive.branches[0].stages[0] driver']"
+"""The same as the pointer finds it."""
 
 
 @override_settings(DEMO=True)

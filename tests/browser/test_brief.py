@@ -8,7 +8,7 @@ from typing import Any
 from selenium.webdriver.common.keys import Keys
 
 from server.designs.models import Revision
-from tests.browser.case import DRIVER, BrowserCase
+from tests.browser.case import BODY, BrowserCase
 from tests.browser.driving import Page
 
 ENGINE = "[aria-label='Engine and clutch']"
@@ -115,7 +115,7 @@ class Source(BrowserCase):
         page = self.page()
         self.sandpiper(page)
         for kind in ("planetary", "v_belt", "bevel", "worm", "speeds"):
-            page.click(DRIVER)
+            page.click(BODY)
             page.find(f"[aria-label='Add a stage after this'] option[value={kind}]").click()
             page.wait(partial(self.holds, kind), kind)
         self.assertEqual(page.complaints(), [])

@@ -45,6 +45,46 @@ PLAIN: dict[str, Any] = {
     ],
 }
 
+SIX_STAGES: dict[str, Any] = {
+    "format": "ydrometer-design",
+    "version": 1,
+    "name": "Six stages, two branches",
+    "vehicle": {"mass": "40 kg", "wheel_diameter": "200 mm", "driven": "all", "rolling_resistance": 0.02, "grip": 0.8},
+    "drive": {
+        "units": 1,
+        "supply": {"kind": "battery", "open_circuit_voltage": "25.2 V", "resistance": "20 mohm"},
+        "branches": [
+            {
+                "count": 2,
+                "source": {
+                    "kind": "motor",
+                    "constants": {"kv": "420 rpm/V", "resistance": "38 mohm", "no_load_current": "1.4 A"},
+                },
+                "controller": {"current_limit": "60 A"},
+                "stages": [
+                    {"kind": "gear", "driver_teeth": 14, "driven_teeth": 56, "module": "1 mm"},
+                    {"kind": "gear", "driver_teeth": 20, "driven_teeth": 40, "idlers": [24], "module": "1 mm"},
+                ],
+            },
+            {
+                "source": {
+                    "kind": "motor",
+                    "constants": {"kv": "600 rpm/V", "resistance": "60 mohm", "no_load_current": "1 A"},
+                },
+                "stages": [{"kind": "planetary", "reductions": [4, 3]}],
+            },
+        ],
+        "stages": [
+            {"kind": "belt", "driver_teeth": 18, "driven_teeth": 30, "pitch": "5 mm", "belt_teeth": 90},
+            {"kind": "bevel", "driver_teeth": 16, "driven_teeth": 24},
+            {"kind": "chain", "driver_teeth": 11, "driven_teeth": 14, "pitch": "6.35 mm", "links": 70},
+        ],
+    },
+    "run": {"distance": "25 m"},
+    "targets": [{"measure": "top_speed", "at_least": "3 m/s"}],
+}
+"""Two branches that join, six stages in all, of five kinds."""
+
 REMOVED = object()
 
 
