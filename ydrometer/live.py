@@ -113,7 +113,6 @@ class Live:
     ratios: list[RatioView]
     told: str
     senses: Senses
-    sweep: Sweep | None
     sources: list[Characteristic]
     supply: Characteristic | None
     quantities: list[Quantity]
@@ -200,7 +199,7 @@ class Wish:
 
 
 def look(raw: dict[str, Any], mark: dict[str, Any] | None = None, wish: Wish = Wish()) -> Live:
-    """Evaluate a design, the marked one and the sweep of the selected wheel together.
+    """Evaluate a design and the marked one together.
 
     Args:
         raw: a design document.
@@ -208,14 +207,11 @@ def look(raw: dict[str, Any], mark: dict[str, Any] | None = None, wish: Wish = W
         wish: what is selected and picked, and the room there is.
 
     Raises:
-        DocumentError: `raw` has faults. A mark with faults, or a selection that is not there, is left out:
-            both may be older than the design.
+        DocumentError: `raw` has faults. A mark with faults is left out: it may be older than the design.
     """
     document = design.read(raw)
     marked = _readable(mark)
-    tried = _variants(document, wish.selected)
-    batch = [document, *([marked] if marked else []), *(d for _, d in tried if d is not None)]
-    evaluation = evaluate(batch)
+    evaluation = evaluate([document, marked] if marked else [document])
     shown = shown_targets(document.design)
     gauges = [_gauge(evaluation, number, target, 1 if marked else None) for number, target in shown]
     return Live(
@@ -231,7 +227,6 @@ def look(raw: dict[str, Any], mark: dict[str, Any] | None = None, wish: Wish = W
         ratios=ratios.ratio_views(document.design),
         told=ratios.question(document.design, wish.selected[0], wish.told) if wish.told and wish.selected else "",
         senses=senses.senses(document.design),
-        sweep=_sweep(evaluation, wish.selected, tried, [t for _, t in shown], 2 if marked else 1),
         sources=[curves.source_curve(document.design, b) for b in range(len(document.design.drive.branches))],
         supply=curves.supply_curve(document.design),
         quantities=[Quantity(path, v.si, v.dimension, v.origin, v.spread) for path, v in document.values.items()],
@@ -245,15 +240,6 @@ def _readable(mark: dict[str, Any] | None) -> Document | None:
         return design.read(mark) if mark is not None else None
     except DocumentError:
         return None
-
-
-def _variants(document: Document, selected: tuple[str, str] | None) -> list[tuple[float, Document | None]]:
-    if selected is None:
-        return []
-    try:
-        return sweep.variants(document, *selected)
-    except sweep.PathError:
-        return []
 
 
 def _view(evaluation: Evaluation, index: int, longest: float) -> View:
@@ -287,23 +273,29 @@ def _gauge(evaluation: Evaluation, number: int | None, target: Target, mark: int
     )
 
 
-def _sweep(
-    evaluation: Evaluation,
-    selected: tuple[str, str] | None,
-    tried: list[tuple[float, Document | None]],
-    shown: list[Target],
-    first: int,
-) -> Sweep | None:
-    if selected is None or not tried:
-        return None
-    columns, index = [], first
-    for size, document in tried:
-        if document is None:
+def sweep_of(raw: dict[str, Any], path: str, member: str) -> Sweep:
+    """The gauges of a design at other sizes of one wheel.
+
+    Args:
+        raw: a design document.
+        path: of a stage.
+        member: of it: "driver", "driven", "idler 1" ….
+
+    Raises:
+        DocumentError: `raw` has faults.
+        PathError: there is no such wheel.
+    """
+    document = design.read(raw)
+    tried = sweep.variants(document, path, member)
+    evaluation = evaluate([made for _, made in tried if made is not None])
+    shown = [target for _, target in shown_targets(document.design)]
+    columns, index = [], 0
+    for size, made in tried:
+        if made is None:
             columns.append(SweepColumn(size, None, None))
             continue
         verdicts = [evaluation.judge(target, index).verdict for target in shown]
         values = [SweepValue(v.value, v.standing) for v in verdicts]
         columns.append(SweepColumn(size, evaluation.value("overall_ratio", index)[0], values))
         index += 1
-    toothed = isinstance(tried[0][0], int)
-    return Sweep(*selected, toothed, columns)
+    return Sweep(path, member, isinstance(tried[0][0], int), columns)

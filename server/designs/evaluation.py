@@ -21,7 +21,7 @@ from ydrometer.drawing import UNFOLDED
 from ydrometer.errors import DocumentError, Fault, QuantityError
 from ydrometer.grid import MOST as MOST_SIZES
 from ydrometer.grid import Grid, grid
-from ydrometer.live import Doubts, Live, Wish, doubts, look
+from ydrometer.live import Doubts, Live, Sweep, Wish, doubts, look, sweep_of
 from ydrometer.turned_down import TurnedDown, turned_down
 from ydrometer.vocabulary import Vocabulary, vocabulary
 from ydrometer.working import Working, working
@@ -30,6 +30,10 @@ from ydrometer.working import Working, working
 class SelectedSerializer(serializers.Serializer[Any]):
     path = serializers.CharField(max_length=200)
     member = serializers.CharField(max_length=20)
+
+
+class SweepRequestSerializer(SelectedSerializer):
+    document = DocumentField()
 
 
 class LiveRequestSerializer(serializers.Serializer[Any]):
@@ -112,6 +116,13 @@ class LiveView(APIView):
         selected = (chosen["path"], chosen["member"]) if chosen else None
         wish = Wish(selected, asked.get("picked"), asked.get("longest", UNFOLDED), asked.get("told"))
         return Response(look(asked["document"], asked.get("mark"), wish))
+
+
+class SweepView(APIView):
+    @extend_schema(request=SweepRequestSerializer, responses={200: answer_of(Sweep), **BAD, **SIGNED_OUT})
+    def post(self, request: Request) -> Response:
+        asked = read(SweepRequestSerializer, request)
+        return Response(sweep_of(asked["document"], asked["path"], asked["member"]))
 
 
 class DoubtsView(APIView):

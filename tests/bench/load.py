@@ -65,7 +65,7 @@ def parse_cookies(answer: http.client.HTTPResponse) -> dict[str, str]:
 
 
 def bodies() -> list[dict[str, Any]]:
-    """A design with its sweep, as the page asks, one tooth more each time."""
+    """A design as the page asks, one tooth more each time."""
     made = []
     for teeth in range(12, 28):
         document = copy.deepcopy(PLAIN)

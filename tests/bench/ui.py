@@ -98,7 +98,8 @@ requestAnimationFrame(tick);
 
 def drag(page: Page) -> list[float]:
     """Times between frames, in ms, while the rim of a wheel is dragged to and fro."""
-    page.click("[data-body='drive.branches[0].stages[0] driven']")
+    wheel = page.find("[data-wheel='drive.branches[0].stages[0] driven']")
+    page.driver.execute_script("window.scrollTo(0, 0); arguments[0].focus()", wheel)
     box = page.find("[data-rim]").rect
     x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
     mouse = {"button": "left", "buttons": 1, "clickCount": 1}

@@ -51,7 +51,7 @@ class Lower(BrowserCase):
         saved = Path(page.profile.name) / "pairs.csv"
         page.wait(saved.exists, "the file")
         self.assertIn("15,56,7.46667", saved.read_text())
-        page.click("[aria-label='Take 14 to 56']")
+        page.click("[data-pair='14 56']")
         page.wait(lambda: self.teeth() == 14, "the pair to be taken")
 
     def test_turned_down_or_geared(self) -> None:

@@ -9,7 +9,7 @@ from ydrometer import design, targets
 from ydrometer.curves import force_curve, run_curve
 from ydrometer.evaluate import evaluate, messages, result
 from ydrometer.flow import flows
-from ydrometer.live import Wish, look
+from ydrometer.live import look, sweep_of
 from ydrometer.sweep import PathError, diameter_step, variants
 from ydrometer.template import new_vehicle
 from ydrometer.vocabulary import vocabulary
@@ -19,10 +19,10 @@ STAGE = "drive.branches[0].stages[0]"
 
 class Sweep(unittest.TestCase):
     def test_each_column_is_the_design_with_that_wheel(self) -> None:
-        shown = look(changed(), wish=Wish((STAGE, "driven")))
-        assert shown.sweep is not None
-        self.assertEqual([column.size for column in shown.sweep.columns], list(range(50, 63)))
-        for column in shown.sweep.columns:
+        swept = sweep_of(changed(), STAGE, "driven")
+        shown = look(changed())
+        self.assertEqual([column.size for column in swept.columns], list(range(50, 63)))
+        for column in swept.columns:
             alone = evaluate([read({f"{GEAR}.driven_teeth": int(column.size)})])
             self.assertAlmostEqual(column.ratio or 0.0, alone.value("overall_ratio", 0)[0])
             values = [value.value for value in column.values or []]
@@ -37,12 +37,10 @@ class Sweep(unittest.TestCase):
 
     def test_a_v_pulley_is_tried_in_round_steps_of_its_diameter(self) -> None:
         belt = {"kind": "v_belt", "driver_pitch_diameter": "62 mm", "driven_pitch_diameter": "155 mm"}
-        shown = look(changed({"drive.stages": [belt]}), wish=Wish(("drive.stages[0]", "driver")))
-        assert shown.sweep is not None
-        self.assertFalse(shown.sweep.toothed)
-        sizes = [round(1e3 * column.size) for column in shown.sweep.columns]
-        self.assertEqual(sizes, list(range(50, 75, 2)))
-        self.assertAlmostEqual(shown.sweep.columns[6].ratio or 0.0, shown.view.ratio)
+        swept = sweep_of(changed({"drive.stages": [belt]}), "drive.stages[0]", "driver")
+        self.assertFalse(swept.toothed)
+        self.assertEqual([round(1e3 * column.size) for column in swept.columns], list(range(50, 75, 2)))
+        self.assertAlmostEqual(swept.columns[6].ratio or 0.0, look(changed({"drive.stages": [belt]})).view.ratio)
         for diameter, step in ((0.02, 0.001), (0.155, 0.01), (0.4, 0.02)):
             self.assertAlmostEqual(diameter_step(diameter), step)
 
@@ -56,9 +54,6 @@ class Sweep(unittest.TestCase):
         for path, member in ((STAGE, "idler 1"), ("drive.stages[7]", "driver"), ("vehicle", "driver"), (STAGE, "lid")):
             with self.subTest(path, member=member), self.assertRaises(PathError):
                 variants(read(), path, member)
-
-    def test_a_selection_that_is_gone_is_left_out(self) -> None:
-        self.assertIsNone(look(changed(), wish=Wish(("drive.stages[7]", "driver"))).sweep)
 
 
 MIXED = {

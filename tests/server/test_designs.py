@@ -88,14 +88,38 @@ class Live(WorkshopCase):
         return self.as_("viewer").post("/api/live/", body, format="json").json()
 
     def test_everything_a_screen_shows(self) -> None:
-        path = "drive.branches[0].stages[0]"
-        shown = self.ask(document=PLAIN, mark=changed({f"{GEAR}.driver_teeth": 14}),
-                         selected={"path": path, "member": "driver"})  # fmt: skip
+        shown = self.ask(document=PLAIN, mark=changed({f"{GEAR}.driver_teeth": 14}))
         self.assertEqual([w["teeth"] for w in shown["view"]["line"]["rows"][0]["wheels"]], [15, 56, 18, 36])
-        self.assertEqual([c["teeth"] for c in shown["sweep"]["columns"]], list(range(9, 22)))
-        self.assertEqual(shown["mark"]["line"]["wheels"][0]["teeth"], 14)
+        self.assertEqual(shown["mark"]["line"]["rows"][0]["wheels"][0]["teeth"], 14)
         self.assertEqual(shown["gauges"][0]["measure"], "top_speed")
         self.assertGreater(shown["gauges"][0]["value"], shown["gauges"][0]["mark"])
+
+    def test_the_sweep_is_asked_for_by_itself(self) -> None:
+        body = {"document": PLAIN, "path": "drive.branches[0].stages[0]", "member": "driver"}
+        swept = self.as_("viewer").post("/api/sweep/", body, format="json").json()
+        self.assertEqual([c["size"] for c in swept["columns"]], list(range(9, 22)))
+        gone = self.as_("viewer").post("/api/sweep/", {**body, "member": "lid"}, format="json")
+        self.assertEqual(gone.status_code, 400)
+        self.assertIn("no wheel", gone.json()["detail"])
+
+    def test_what_is_looked_at_may_be_said(self) -> None:
+        shown = self.ask(document=PLAIN, picked=2.0, longest=3.0, told=4.2,
+                         selected={"path": "drive.branches[0].stages[0]", "member": "driver"})  # fmt: skip
+        self.assertEqual([flow["moment"] for flow in shown["flows"]][-1], "picked")
+        self.assertIn("you were told 4.2", shown["told"])
+
+    def test_other_answers_about_a_design(self) -> None:
+        client = self.as_("viewer")
+        grid = client.post("/api/grid/", {"document": PLAIN, "path": "drive.stages[0]", "drivers": [18, 20],
+                                          "drivens": [36]}, format="json").json()  # fmt: skip
+        self.assertEqual([len(row) for row in grid["cells"]], [1, 1])
+        pair = client.post("/api/compare/", {"documents": [PLAIN, PLAIN]}, format="json").json()
+        self.assertEqual(len(pair["columns"]), 2)
+        down = client.post("/api/turned-down/", {"document": PLAIN, "speed": "5 m/s"}, format="json").json()
+        self.assertEqual(down["wanted"], 5.0)
+        for speed in ("quick", "-1 m/s"):
+            answer = client.post("/api/turned-down/", {"document": PLAIN, "speed": speed}, format="json")
+            self.assertEqual(answer.json()["faults"][0]["path"], "speed")
 
     def test_a_faulty_document_is_told_fault_by_fault(self) -> None:
         answer = self.as_("viewer").post("/api/live/", {"document": changed({"vehicle.mass": "x"})}, format="json")

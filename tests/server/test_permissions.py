@@ -26,6 +26,7 @@ TABLE: dict[str, dict[str, tuple[str, Any]]] = {
     "accounts/password/": {"post": (SIGNED_IN, {"current": "a", "password": "b"})},
     "demo/": {"post": (OPEN, None)},
     "live/": {"post": (SIGNED_IN, {"document": PLAIN})},
+    "sweep/": {"post": (SIGNED_IN, {"document": PLAIN, "path": "drive.stages[0]", "member": "driver"})},
     "doubts/": {"post": (SIGNED_IN, {"document": PLAIN})},
     "working/": {"post": (SIGNED_IN, {"document": PLAIN, "measure": "top_speed"})},
     "aids/": {"post": (SIGNED_IN, {"aid": "rolled_distance", "given": {"x": "1 m", "n": "3"}})},

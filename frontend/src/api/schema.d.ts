@@ -184,6 +184,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sweep/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["sweep_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/turned-down/": {
         parameters: {
             query?: never;
@@ -679,7 +695,6 @@ export interface components {
             sources: components["schemas"]["Characteristic"][];
             state: components["schemas"]["StateEnum"];
             supply: components["schemas"]["Characteristic"] | null;
-            sweep: components["schemas"]["Sweep"] | null;
             told: string;
             /** Format: double */
             top_speed: number;
@@ -1001,6 +1016,7 @@ export interface components {
             value: number;
             words: string;
         };
+        /** @description The selected wheel in sizes below and above its own: in teeth, or as its pitch diameter, m, where it has none. */
         Sweep: {
             columns: components["schemas"]["SweepColumn"][];
             member: string;
@@ -1013,6 +1029,13 @@ export interface components {
             /** Format: double */
             size: number;
             values: components["schemas"]["SweepValue"][] | null;
+        };
+        SweepRequestRequest: {
+            document: {
+                [key: string]: unknown;
+            };
+            member: string;
+            path: string;
         };
         SweepValue: {
             standing: components["schemas"]["StandingEnum"];
@@ -1580,6 +1603,47 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Session"];
+                };
+            };
+        };
+    };
+    sweep_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SweepRequestRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sweep"];
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
         };

@@ -38,6 +38,7 @@ test("one question at a time, and the last one always wins", async () => {
   expect(asked.map((a) => a.name)).toEqual(["one", "four"]);
   await act(async () => asked[1]?.answer(live("four")));
   expect(result.current.live).toEqual({ name: "four" });
+  expect(result.current.of).toEqual({ name: "four" });
 });
 
 test("faults leave the figures that were there", async () => {

@@ -6,6 +6,8 @@ import type { Selected } from "./selected";
 
 export interface LiveState {
   live: Live | null;
+  /** The document that these figures are of. */
+  of: DesignDocument | null;
   /** What is wrong with the document; the figures are then those of the last readable one. */
   faults: Fault[];
   trouble: string;
@@ -26,7 +28,7 @@ interface Asked {
 }
 
 export function useLive(document: DesignDocument, mark: DesignDocument | null, wish: Wish): LiveState {
-  const [state, setState] = useState<LiveState>({ live: null, faults: [], trouble: "" });
+  const [state, setState] = useState<LiveState>({ live: null, of: null, faults: [], trouble: "" });
   const next = useRef<Asked | null>(null);
   const busy = useRef(false);
 
@@ -39,7 +41,7 @@ export function useLive(document: DesignDocument, mark: DesignDocument | null, w
         const asked: Asked = next.current;
         next.current = null;
         const result = await ask(asked);
-        setState((old) => ({ ...result, live: result.live ?? old.live }));
+        setState((old) => (result.live ? result : { ...result, live: old.live, of: old.of }));
       }
       busy.current = false;
     })();
@@ -57,17 +59,19 @@ async function ask({ document, mark, wish }: Asked): Promise<LiveState> {
         ...wish,
       },
     });
-    if (data) return { live: data, faults: [], trouble: "" };
+    if (data) return { live: data, of: document, faults: [], trouble: "" };
     const refusal = error as Refusal | undefined;
-    if (refusal?.faults) return { live: null, faults: refusal.faults, trouble: "" };
+    if (refusal?.faults) return { live: null, of: null, faults: refusal.faults, trouble: "" };
     return {
       live: null,
+      of: null,
       faults: [],
       trouble: refusal?.detail ?? `The server answered with ${response.status}.`,
     };
   } catch {
     return {
       live: null,
+      of: null,
       faults: [],
       trouble: "No connection to the server: the figures are not up to date.",
     };

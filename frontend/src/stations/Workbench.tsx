@@ -1,5 +1,16 @@
 import { Box, Button, Flex } from "@chakra-ui/react";
-import { lazy, memo, Suspense, useCallback, useEffect, useMemo, useReducer, useRef, useState } from "react";
+import {
+  lazy,
+  memo,
+  Suspense,
+  useCallback,
+  useDeferredValue,
+  useEffect,
+  useMemo,
+  useReducer,
+  useRef,
+  useState,
+} from "react";
 import { Link, Navigate } from "react-router";
 import { TopBar, useBar } from "../app/TopBar";
 import { Conflict } from "../design/Conflict";
@@ -11,6 +22,7 @@ import { recall, useKeptSteps } from "../design/steps";
 import { type SaveState, useAutosave } from "../design/useAutosave";
 import { useDoubts } from "../design/useDoubts";
 import { useLive, type Wish } from "../design/useLive";
+import { useSweep } from "../design/useSweep";
 import { Readout } from "../readout/Readout";
 import type { Asked } from "../working/WorkingDrawer";
 import { BriefStation } from "./brief/BriefStation";
@@ -42,7 +54,10 @@ export function Workbench({ vehicle, workshop, station, stored, first, document:
   const [wish, setWish] = useState<Wish>({ selected: FIRST_WHEEL });
   const { selected } = wish;
   const document = past.present;
-  const { live, faults, trouble } = useLive(document, mark, wish);
+  // The question goes out first; what shows the document is painted while it is answered.
+  const painted = useDeferredValue(document);
+  const { live, of, faults, trouble } = useLive(document, mark, wish);
+  const sweep = useSweep(of, selected);
   useKeptSteps(vehicle, past);
   const doubts = useDoubts(document, useBar().preferences.doubtAssumed);
   const [asked, setAsked] = useState<Asked | null>(null);
@@ -66,6 +81,7 @@ export function Workbench({ vehicle, workshop, station, stored, first, document:
           told: chosen?.path === old.selected?.path ? old.told : undefined,
         })),
       wish: (part) => setWish((old) => ({ ...old, ...part })),
+      present: () => present.current,
       edit: change,
       set: (path, value, gesture) => change((old) => withValue(old, path, value), gesture),
       setMark: () => setMark(present.current),
@@ -73,8 +89,8 @@ export function Workbench({ vehicle, workshop, station, stored, first, document:
     };
   }, [readOnly]);
   const figures = useMemo(
-    () => live && { live, faults, selected, wish, marked: mark, doubts },
-    [live, faults, selected, wish, mark, doubts],
+    () => live && { live, sweep, faults, selected, wish, marked: mark, doubts },
+    [live, sweep, faults, selected, wish, mark, doubts],
   );
 
   const saved = state.kind === "saved" ? state.at : null;
@@ -136,7 +152,7 @@ export function Workbench({ vehicle, workshop, station, stored, first, document:
         <StationList vehicle={vehicle} live={live} targets={document.targets?.length ?? 0} />
         <Box as="main" flex="1" minW="0" p="2" overflowY={{ md: "auto" }}>
           {figures ? (
-            <WorkProvider place={place} edit={edit} figures={figures} document={document}>
+            <WorkProvider place={place} edit={edit} figures={figures} document={painted}>
               <Station />
             </WorkProvider>
           ) : (

@@ -4,7 +4,7 @@
  * painted twice for one key press.
  */
 import { createContext, type ReactNode, useContext } from "react";
-import type { Doubts, Fault, Live } from "../api/client";
+import type { Doubts, Fault, Live, Sweep } from "../api/client";
 import type { DesignDocument } from "../design/document";
 import type { Selected } from "../design/selected";
 import type { Wish } from "../design/useLive";
@@ -14,6 +14,8 @@ export interface Edit {
   select: (selected: Selected | null) => void;
   /** What else is looked at: a picked moment, a told ratio, the room of the drawing. */
   wish: (part: Partial<Wish>) => void;
+  /** The document as it is now: what is painted may be a key press older. */
+  present: () => DesignDocument;
   /** Put another value at a path; undefined takes it away. Edits of one gesture are undone together. */
   set: (path: string, value: unknown, gesture?: string) => void;
   edit: (change: (document: DesignDocument) => DesignDocument, gesture?: string) => void;
@@ -23,6 +25,7 @@ export interface Edit {
 
 export interface Figures {
   live: Live;
+  sweep: Sweep | null;
   faults: Fault[];
   selected: Selected | null;
   wish: Wish;

@@ -1,7 +1,8 @@
 import { Box, Button, Flex } from "@chakra-ui/react";
-import { lazy, Suspense, useCallback, useDeferredValue, useEffect, useState } from "react";
+import { lazy, Suspense, useCallback, useEffect, useState } from "react";
 import type { Flow, Wheel } from "../../api/client";
 import { at, LEAST_TEETH, sizePath, teethPath, withValue } from "../../design/document";
+import { useAfterPaint } from "../../design/useAfterPaint";
 import { LineFigure } from "../../drawing/LineFigure";
 import { show, useUnits } from "../../fields/units";
 import { MOMENTS } from "../../words/measures";
@@ -34,7 +35,7 @@ export function LineStation() {
   const { wish } = useEdit();
   const onPick = useCallback((picked: number) => wish({ picked }), [wish]);
   // The figures and the drawing come first; the charts follow when they are painted.
-  const charted = useDeferredValue(live);
+  const charted = useAfterPaint(live);
   return (
     <Box display="grid" gap="2" alignItems="start" {...AREAS}>
       <Box gridArea="drawing" minW="0" bg="panel" {...FRAME} position="relative">
@@ -59,7 +60,7 @@ export function LineStation() {
 
 /** The drawing with what is chosen about it, its stages as a strip, and itself as a table. */
 function Drawing() {
-  const { live, selected, wish } = useFigures();
+  const { live, sweep, selected, wish } = useFigures();
   const edit = useEdit();
   const units = useUnits();
   const [moment, setMoment] = useState<Flow["moment"]>("top speed");
@@ -81,7 +82,6 @@ function Drawing() {
   };
   // A wheel without teeth goes through the sizes that the core has tried.
   const stepDiameter = (by: number) => {
-    const { sweep } = live;
     const next = sweep?.columns[(sweep.columns.length - 1) / 2 + by];
     if (!sweep || !next || sweep.toothed) return;
     edit.set(sizePath(sweep.path, sweep.member, false), typedSize(next.size, false, units));

@@ -22,11 +22,10 @@ export const KINDS = Object.keys(NEW_STAGES) as Stage["kind"][];
 
 /** A way to make a change and to select what it made. */
 export function useChange(): (change: (document: DesignDocument) => Changed) => void {
-  const document = useDocument();
-  const { edit, select } = useEdit();
+  const { edit, select, present } = useEdit();
   return (change) => {
-    const made = change(document);
-    if (made.document === document) return;
+    const made = change(present());
+    if (made.document === present()) return;
     edit(() => made.document);
     select(made.selected);
   };
@@ -131,7 +130,7 @@ function SwapPreview({
       <table className="working">
         <thead>
           <tr>
-            <th scope="col" />
+            <td />
             <th scope="col">now</th>
             <th scope="col">then</th>
           </tr>

@@ -8,8 +8,7 @@ import { useEdit, useFigures } from "../context";
 
 /** Every gauge at six sizes of the selected wheel below and above, the present one in the middle. */
 export function SweepStrip() {
-  const { live, selected } = useFigures();
-  const { sweep } = live;
+  const { sweep, selected } = useFigures();
   return (
     <Box
       bg="panel"

@@ -174,7 +174,8 @@ function PairsTable({ grid }: { grid: Grid }) {
                         type="button"
                         disabled={readOnly}
                         onClick={() => take(driver, driven)}
-                        aria-label={`Take ${driver} to ${driven}`}
+                        title={`Take ${driver} to ${driven}`}
+                        data-pair={`${driver} ${driven}`}
                       >
                         {cell.standing !== "unknown" && <StandingMark standing={cell.standing} size={9} />}{" "}
                         <b>{digits(units.reducing ? cell.ratio : 1 / cell.ratio)}</b>

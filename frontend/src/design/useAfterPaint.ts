@@ -1,0 +1,17 @@
+/** A value that follows another one frame later: for what is heavy to paint and must not hold up what is light. */
+import { useEffect, useState } from "react";
+
+export function useAfterPaint<T>(value: T): T {
+  const [shown, setShown] = useState(value);
+  useEffect(() => {
+    let wait = 0;
+    const frame = requestAnimationFrame(() => {
+      wait = window.setTimeout(() => setShown(value));
+    });
+    return () => {
+      cancelAnimationFrame(frame);
+      window.clearTimeout(wait);
+    };
+  }, [value]);
+  return shown;
+}
