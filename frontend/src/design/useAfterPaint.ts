@@ -1,9 +1,11 @@
 /** A value that follows another one frame later: for what is heavy to paint and must not hold up what is light. */
 import { useEffect, useState } from "react";
 
-export function useAfterPaint<T>(value: T): T {
+/** While `held` it stays as it is. */
+export function useAfterPaint<T>(value: T, held: boolean): T {
   const [shown, setShown] = useState(value);
   useEffect(() => {
+    if (held) return;
     let wait = 0;
     const frame = requestAnimationFrame(() => {
       wait = window.setTimeout(() => setShown(value));
@@ -12,6 +14,6 @@ export function useAfterPaint<T>(value: T): T {
       cancelAnimationFrame(frame);
       window.clearTimeout(wait);
     };
-  }, [value]);
+  }, [value, held]);
   return shown;
 }

@@ -4,10 +4,15 @@ import { api, type Sweep } from "../api/client";
 import type { DesignDocument } from "./document";
 import type { Selected } from "./selected";
 
-/** Null while nothing with sizes is selected; the last one while the next is being asked for. */
-export function useSweep(document: DesignDocument | null, selected: Selected | null): Sweep | null {
+/** Null while nothing with sizes is selected; the last one while the next is being asked for, or `held`. */
+export function useSweep(
+  document: DesignDocument | null,
+  selected: Selected | null,
+  held: boolean,
+): Sweep | null {
   const [sweep, setSweep] = useState<Sweep | null>(null);
   useEffect(() => {
+    if (held) return;
     if (!document || !selected || ["motor", "box"].includes(selected.member)) {
       setSweep(null);
       return;
@@ -27,6 +32,6 @@ export function useSweep(document: DesignDocument | null, selected: Selected | n
       cancelAnimationFrame(frame);
       stop.abort();
     };
-  }, [document, selected]);
+  }, [document, selected, held]);
   return sweep;
 }

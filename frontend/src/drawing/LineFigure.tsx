@@ -1,16 +1,15 @@
-import { type KeyboardEvent, type PointerEvent, useEffect, useRef, useState } from "react";
+import { type KeyboardEvent, useEffect, useState } from "react";
 import type { Flow, LineDrawing, Row, Source, View, Wheel } from "../api/client";
-import { LEAST_TEETH } from "../design/document";
 import { isSelected, type Selected } from "../design/selected";
 import { digits } from "../fields/units";
 import { MEMBER_WORDS, STAGE_WORDS } from "../words/measures";
-import { COPPER, INK, PANEL, SECOND, SLATE, SPRUCE } from "./colours";
+import { COPPER, INK, PANEL, SECOND, SLATE } from "./colours";
 import { FIGURES, LABELS, ShaftFigures, WheelLabels } from "./Figures";
 import { type Stop, stops } from "./order";
 import { type Frame, framesFor, turningArrow } from "./paths";
+import { RimHandle } from "./RimHandle";
 import { BoxShape, Ground, LoopShape, MarkShapes, RoadShape, SourceShape } from "./Shapes";
 import { SvgText } from "./SvgText";
-import { openLoop } from "./tangents";
 import { useWidth } from "./useWidth";
 import { WheelShape } from "./WheelShape";
 
@@ -33,13 +32,15 @@ interface Props {
   /** While its rim is dragged. */
   onTeeth: (wheel: Wheel, teeth: number, gesture: string) => void;
   onKey: (event: KeyboardEvent) => void;
+  /** A rim is being dragged, or no longer. */
+  onHold: (held: boolean) => void;
   /** How many times as long as high a row may be before it is better folded. */
   onRoom: (longest: number) => void;
 }
 
 /** The power path to scale, from the sources to the wheel on the ground; wheels are chosen and changed on it. */
 export function LineFigure(props: Props) {
-  const { line, mark, flow, selected, readOnly, onSelect, onStep, onTeeth, onKey, onRoom } = props;
+  const { line, mark, flow, selected, readOnly, onSelect, onStep, onTeeth, onKey, onHold, onRoom } = props;
   const [ref, width] = useWidth<HTMLDivElement>(760);
   const longest = Math.round((2 * FOLD * (width - SIDES.left - SIDES.right)) / ALONE) / 2;
   useEffect(() => onRoom(longest), [longest, onRoom]);
@@ -48,12 +49,9 @@ export function LineFigure(props: Props) {
   const circles = line.rows.length > 1 ? STACKED : ALONE;
   const height = LABELS + 14 + circles + strips + 12;
   const room = { width, height, ...SIDES, top: LABELS + 14, bottom: strips + 12 };
-  const held = useRef<Frame[] | null>(null);
-  const [dragged, setDragged] = useState<{ wheel: Wheel; radius: number } | null>(null);
+  const [held, setHeld] = useState<Frame[] | null>(null);
   const fitted = framesFor(line.rows, mark?.line.rows ?? [], room);
-  // While a rim is dragged the scale stands still, or the rim would run away from the hand.
-  const frames = dragged && held.current?.length === line.rows.length ? held.current : fitted;
-  const drag = useRimDrag({ frames, held, dragged, setDragged, onTeeth });
+  const frames = held?.length === line.rows.length ? held : fitted;
   const chosen = (path: string, member: string) => isSelected(selected, path, member);
   return (
     <div ref={ref}>
@@ -63,7 +61,6 @@ export function LineFigure(props: Props) {
         role="group"
         aria-label="Power path from the motor to the ground"
         onKeyDown={onKey}
-        {...drag.surface}
         data-drawing
       >
         {line.rows.map((row, i) => {
@@ -107,8 +104,15 @@ export function LineFigure(props: Props) {
             onStep={onStep}
           />
         ))}
-        {!readOnly && <RimHandle line={line} frames={frames} selected={selected} onGrab={drag.grab} />}
-        {dragged && <Dragged line={line} frames={frames} wheel={dragged.wheel} radius={dragged.radius} />}
+        {!readOnly && (
+          <RimHandle
+            {...{ line, frames, selected, onTeeth }}
+            onHold={(hold) => {
+              setHeld(hold ? frames : null);
+              onHold(hold);
+            }}
+          />
+        )}
       </svg>
     </div>
   );
@@ -280,111 +284,4 @@ function Carried({ row, frame }: { row: Row; frame: Frame }) {
   const x = frame.x(first.x);
   const y = frame.y(first.y);
   return <path d={`M ${SIDES.left} ${y} H ${x - 8}`} stroke={SECOND} strokeWidth={1} strokeDasharray="3 3" />;
-}
-
-interface DragProps {
-  frames: Frame[];
-  held: { current: Frame[] | null };
-  dragged: { wheel: Wheel; radius: number } | null;
-  setDragged: (dragged: { wheel: Wheel; radius: number } | null) => void;
-  onTeeth: Props["onTeeth"];
-}
-
-/** Pulling the rim of the selected wheel: the rim follows the hand, the teeth follow in whole numbers. */
-function useRimDrag({ frames, held, dragged, setDragged, onTeeth }: DragProps) {
-  const gesture = useRef("");
-  const centre = useRef<[number, number]>([0, 0]);
-  const grab = (wheel: Wheel, row: number, event: PointerEvent<SVGElement>) => {
-    const frame = frames[row];
-    if (!frame) return;
-    event.preventDefault();
-    event.currentTarget.ownerSVGElement?.setPointerCapture(event.pointerId);
-    held.current = frames;
-    gesture.current = `rim ${event.timeStamp}`;
-    centre.current = [frame.x(wheel.x), frame.y(wheel.y)];
-    setDragged({ wheel, radius: wheel.pitch_radius * frame.scale });
-  };
-  const surface = {
-    onPointerMove: (event: PointerEvent<SVGSVGElement>) => {
-      if (!dragged?.wheel.teeth) return;
-      const box = event.currentTarget.getBoundingClientRect();
-      const [x, y] = centre.current;
-      const radius = Math.hypot(event.clientX - box.left - x, event.clientY - box.top - y);
-      const frame = frames[0] as Frame;
-      const each = (dragged.wheel.pitch_radius * frame.scale) / dragged.wheel.teeth;
-      const teeth = Math.max(LEAST_TEETH, Math.round(radius / each));
-      setDragged({ ...dragged, radius: Math.max(radius, LEAST_TEETH * each) });
-      onTeeth(dragged.wheel, teeth, gesture.current);
-    },
-    onPointerUp: () => setDragged(null),
-    onPointerCancel: () => setDragged(null),
-  };
-  return { grab, surface };
-}
-
-interface HandleProps {
-  line: LineDrawing;
-  frames: Frame[];
-  selected: Selected | null;
-  onGrab: (wheel: Wheel, row: number, event: PointerEvent<SVGElement>) => void;
-}
-
-/** A grip on the rim of the selected wheel, for the pointer; keys have the arrows. */
-function RimHandle({ line, frames, selected, onGrab }: HandleProps) {
-  const row = line.rows.findIndex((r) => r.wheels.some((w) => isSelected(selected, w.path, w.member)));
-  const wheel = line.rows[row]?.wheels.find((w) => isSelected(selected, w.path, w.member));
-  const frame = frames[row];
-  if (!wheel || wheel.teeth === null || !frame) return null;
-  const r = wheel.outer_radius * frame.scale + 2;
-  const x = frame.x(wheel.x) - r * Math.SQRT1_2;
-  const y = frame.y(wheel.y) + r * Math.SQRT1_2;
-  return (
-    <rect
-      x={x - 5}
-      y={y - 5}
-      width={10}
-      height={10}
-      transform={`rotate(45 ${x} ${y})`}
-      fill={PANEL}
-      stroke={SPRUCE}
-      strokeWidth={1.8}
-      style={{ cursor: "nwse-resize", touchAction: "none" }}
-      onPointerDown={(event) => onGrab(wheel, row, event)}
-      aria-hidden="true"
-      data-rim
-    />
-  );
-}
-
-/** The rim under the hand, and the run of its loop with it. */
-function Dragged({
-  line,
-  frames,
-  wheel,
-  radius,
-}: {
-  line: LineDrawing;
-  frames: Frame[];
-  wheel: Wheel;
-  radius: number;
-}) {
-  const row = line.rows.findIndex((r) =>
-    r.wheels.some((w) => w.path === wheel.path && w.member === wheel.member),
-  );
-  const frame = frames[row];
-  if (!frame) return null;
-  const circle = { x: frame.x(wheel.x), y: frame.y(wheel.y), r: radius };
-  const partner = line.rows[row]?.wheels.find((w) => w.path === wheel.path && w.member !== wheel.member);
-  const looped = line.rows[row]?.loops.some((loop) => loop.path === wheel.path);
-  const other = partner && {
-    x: frame.x(partner.x),
-    y: frame.y(partner.y),
-    r: partner.pitch_radius * frame.scale,
-  };
-  return (
-    <g fill="none" stroke={SPRUCE} strokeWidth={1.5} strokeDasharray="4 3" pointerEvents="none" data-dragged>
-      <circle cx={circle.x} cy={circle.y} r={circle.r} />
-      {looped && other && <path d={openLoop(circle, other)} />}
-    </g>
-  );
 }

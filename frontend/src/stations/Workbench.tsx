@@ -57,7 +57,8 @@ export function Workbench({ vehicle, workshop, station, stored, first, document:
   // The question goes out first; what shows the document is painted while it is answered.
   const painted = useDeferredValue(document);
   const { live, of, faults, trouble } = useLive(document, mark, wish);
-  const sweep = useSweep(of, selected);
+  const [held, setHeld] = useState(false);
+  const sweep = useSweep(of, selected, held);
   useKeptSteps(vehicle, past);
   const doubts = useDoubts(document, useBar().preferences.doubtAssumed);
   const [asked, setAsked] = useState<Asked | null>(null);
@@ -81,6 +82,7 @@ export function Workbench({ vehicle, workshop, station, stored, first, document:
           told: chosen?.path === old.selected?.path ? old.told : undefined,
         })),
       wish: (part) => setWish((old) => ({ ...old, ...part })),
+      hold: setHeld,
       present: () => present.current,
       edit: change,
       set: (path, value, gesture) => change((old) => withValue(old, path, value), gesture),
@@ -89,8 +91,8 @@ export function Workbench({ vehicle, workshop, station, stored, first, document:
     };
   }, [readOnly]);
   const figures = useMemo(
-    () => live && { live, sweep, faults, selected, wish, marked: mark, doubts },
-    [live, sweep, faults, selected, wish, mark, doubts],
+    () => live && { live, sweep, held, faults, selected, wish, marked: mark, doubts },
+    [live, sweep, held, faults, selected, wish, mark, doubts],
   );
 
   const saved = state.kind === "saved" ? state.at : null;

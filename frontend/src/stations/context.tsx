@@ -14,6 +14,8 @@ export interface Edit {
   select: (selected: Selected | null) => void;
   /** What else is looked at: a picked moment, a told ratio, the room of the drawing. */
   wish: (part: Partial<Wish>) => void;
+  /** While something is dragged, what is heavy to paint waits. */
+  hold: (held: boolean) => void;
   /** The document as it is now: what is painted may be a key press older. */
   present: () => DesignDocument;
   /** Put another value at a path; undefined takes it away. Edits of one gesture are undone together. */
@@ -26,6 +28,7 @@ export interface Edit {
 export interface Figures {
   live: Live;
   sweep: Sweep | null;
+  held: boolean;
   faults: Fault[];
   selected: Selected | null;
   wish: Wish;

@@ -31,11 +31,11 @@ const AREAS = {
 
 /** The heart: the power path drawn to scale, and what a change of a wheel does. */
 export function LineStation() {
-  const { live } = useFigures();
+  const { live, held } = useFigures();
   const { wish } = useEdit();
   const onPick = useCallback((picked: number) => wish({ picked }), [wish]);
   // The figures and the drawing come first; the charts follow when they are painted.
-  const charted = useAfterPaint(live);
+  const charted = useAfterPaint(live, held);
   return (
     <Box display="grid" gap="2" alignItems="start" {...AREAS}>
       <Box gridArea="drawing" minW="0" bg="panel" {...FRAME} position="relative">
@@ -98,6 +98,7 @@ function Drawing() {
         onStep={step}
         onTeeth={(wheel, teeth, gesture) => edit.set(teethPath(wheel.path, wheel.member), teeth, gesture)}
         onKey={onKey}
+        onHold={edit.hold}
         onRoom={onRoom}
       />
       <Flex px="2" py="1" gap="1" align="center" wrap="wrap" fontSize="sm">
