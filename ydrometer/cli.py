@@ -7,6 +7,7 @@ import os
 import sys
 from collections.abc import Callable, Sequence
 from pathlib import Path
+from typing import Any
 
 from ydrometer import design
 from ydrometer.errors import DocumentError, Fault
@@ -14,6 +15,7 @@ from ydrometer.errors import DocumentError, Fault
 MANY = 20
 """Designs from which on compiled kernels answer sooner, though they take a moment to load."""
 USAGE = """usage: ydrometer evaluate DESIGN.json...   print the measures of each design, one JSON document a line
+       ydrometer search REQUEST.json       look through all combinations of parts, and print the best
        ydrometer schema                    print the JSON Schema of a design file
        ydrometer selfcheck                 work out cases known in closed form, and print the errors"""
 
@@ -21,10 +23,28 @@ USAGE = """usage: ydrometer evaluate DESIGN.json...   print the measures of each
 def main(arguments: Sequence[str]) -> int:
     """Run one command; returns the exit status: 0, or 2 where the input is at fault."""
     command = COMMANDS.get(arguments[0]) if arguments else None
-    if command is None or (command is _evaluate) != (len(arguments) > 1):
+    if command is None or not _fits(command, len(arguments) - 1):
         print(USAGE, file=sys.stderr)
         return 2
     return command(arguments[1:])
+
+
+def _fits(command: Callable[[Sequence[str]], int], files: int) -> bool:
+    """Designs come one or more at a time, requests alone, the rest takes none."""
+    return files > 0 if command is _evaluate else files == 1 if command is _search else files == 0
+
+
+def _search(names: Sequence[str]) -> int:
+    from ydrometer import search  # noqa: PLC0415  # with it comes the compiler
+
+    try:
+        asked = search.read_request(_load(names[0], search.LARGEST, "a search request"))
+        found = search.answer(asked)
+    except DocumentError as error:
+        print("\n".join(map(str, error.faults)), file=sys.stderr)
+        return 2
+    print(json.dumps(found, ensure_ascii=False, allow_nan=False))
+    return 0
 
 
 def _evaluate(names: Sequence[str]) -> int:
@@ -51,12 +71,16 @@ def _evaluate(names: Sequence[str]) -> int:
 
 
 def _read(name: str) -> design.Document:
+    return design.read(_load(name, design.LARGEST, "a design file"))
+
+
+def _load(name: str, largest: int, what: str) -> Any:
     try:
         with Path(name).open("rb") as file:
-            data = file.read(design.LARGEST + 1)
+            data = file.read(largest + 1)
     except OSError as error:
-        raise DocumentError([Fault("$", f"cannot read {name}: {error.strerror}", "give a design file")]) from None
-    return design.read(design.load(data))
+        raise DocumentError([Fault("$", f"cannot read {name}: {error.strerror}", f"give {what}")]) from None
+    return design.load(data, largest=largest)
 
 
 def _schema(_: Sequence[str]) -> int:
@@ -78,6 +102,7 @@ def _selfcheck(_: Sequence[str]) -> int:
 
 COMMANDS: dict[str, Callable[[Sequence[str]], int]] = {
     "evaluate": _evaluate,
+    "search": _search,
     "schema": _schema,
     "selfcheck": _selfcheck,
 }

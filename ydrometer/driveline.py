@@ -48,17 +48,42 @@ def assemble(designs: Sequence[Design]) -> Batch:
     lower = ratios / ratios[:, :1]
     gears["ratio"] = trunk[:, :1] * lower
     gears["turning"] = trunk[:, 1:2] * lower / vehicles["radius"][:, None]
-    gears["inertial_mass"] = vehicles["mass"][:, None] + _turning_mass(designs, vehicles, sources, gears)
+    wheels = np.array([d.vehicle.wheels_inertia for d in designs])
+    rotors = np.array([[branch.source.rotor_inertia for branch in d.drive.branches] for d in designs])
+    gears["inertial_mass"] = vehicles["mass"][:, None] + _turning_mass(wheels, rotors, vehicles, sources, gears)
     law = np.array([_law(design) for design in designs], dtype=record(Law))
     return Batch(vehicles[:, None], law, gears, sources, _curves(designs))
 
 
-def _turning_mass(designs: Sequence[Design], vehicles: Any, sources: Any, gears: Any) -> Array:
+def with_ratios(
+    batch: Batch, design: Design, branch: tuple[Array, Array, Array], trunk: tuple[Array, Array, Array]
+) -> Batch:
+    """A batch of one branch with other ratios and efficiencies, everything else as it is.
+
+    Args:
+        batch: of n designs.
+        design: one of them; what turns in the others, and their box of several speeds, are its own.
+        branch: torque ratio, speed ratio and efficiency of the branch's stages, each (n,).
+        trunk: the same of the trunk's, in the lowest gear.
+    """
+    vehicle, gears, sources = batch.vehicle.copy(), batch.gears.copy(), batch.sources.copy()
+    for key, values in zip(("ratio", "speed_ratio", "efficiency"), branch, strict=True):
+        sources[key] = values[:, None]
+    torque, speed, efficiency = trunk
+    vehicle["trunk_efficiency"] = efficiency[:, None]
+    lower = np.array(gear_ratios(design)) / gear_ratios(design)[0]
+    gears["ratio"] = torque[:, None] * lower
+    gears["turning"] = speed[:, None] * lower / vehicle["radius"]
+    wheels = np.full(len(torque), design.vehicle.wheels_inertia)
+    rotors = np.full(sources.shape, design.drive.branches[0].source.rotor_inertia)
+    gears["inertial_mass"] = vehicle["mass"] + _turning_mass(wheels, rotors, vehicle[:, 0], sources, gears)
+    return batch._replace(vehicle=vehicle, gears=gears, sources=sources)
+
+
+def _turning_mass(wheels: Array, rotors: Array, vehicles: Any, sources: Any, gears: Any) -> Array:
     """m_eff − m = J_wheels/r² + Σ count·J·G²/r²: rotating masses reduced to the wheel's rim, (n, K)."""
-    wheels = np.array([d.vehicle.wheels_inertia for d in designs]) / vehicles["radius"] ** 2
-    rotors = np.array([[branch.source.rotor_inertia for branch in d.drive.branches] for d in designs])
     reduced = (sources["number"] * rotors * sources["speed_ratio"] ** 2).sum(axis=1)
-    made: Array = wheels[:, None] + reduced[:, None] * gears["turning"] ** 2
+    made: Array = (wheels / vehicles["radius"] ** 2)[:, None] + reduced[:, None] * gears["turning"] ** 2
     return made
 
 

@@ -111,10 +111,11 @@ class Evaluation:
         column = self.group(index)[0].columns[key, own]
         return _plain(self.raw(target.measure, index)[column])
 
-    def judge(self, target: Target, index: int) -> TargetResult:
-        """How a target stands for the design at `index`."""
-        runs = self.starts(index) or target.measure == "price"
-        return TargetResult(target, targets.judge(target, self.value_for(target, index), runs=runs))
+    def judge(self, target: Target, index: int, price: float | None = None) -> TargetResult:
+        """How a target stands for the design at `index`; `price` where that is known."""
+        if target.measure == "price":
+            return TargetResult(target, targets.judge(target, price, runs=True))
+        return TargetResult(target, targets.judge(target, self.value_for(target, index), runs=self.starts(index)))
 
 
 def _endurance(evaluation: Evaluation, index: int) -> float:
@@ -178,7 +179,7 @@ def result(evaluation: Evaluation, index: int = 0, bands: Bands | None = None) -
         "measures": {name: {**measure(evaluation, name, index), **known.get(name, {})} for name in MEASURES},
         "assumed": list(evaluation.documents[index].assumed),
         "messages": [{"level": m.level, "path": m.path, "text": m.text} for m in messages(evaluation, index)],
-        "targets": [_target(entry) for entry in evaluation.target_results(index)],
+        "targets": [target(entry) for entry in evaluation.target_results(index)],
     }
 
 
@@ -194,7 +195,8 @@ def measure(evaluation: Evaluation, name: str, index: int) -> dict[str, Any]:
     return {"value": value, "unit": row.unit}
 
 
-def _target(entry: TargetResult) -> dict[str, Any]:
+def target(entry: TargetResult) -> dict[str, Any]:
+    """A target as the result document has it."""
     verdict, row = entry.verdict, MEASURES[entry.target.measure]
     return {
         "measure": row.name,

@@ -100,6 +100,11 @@ def _declare(read: Reader, default: Any, *, absent: _Absent | None = None) -> An
     return field(default=default, metadata=metadata)
 
 
+def field_of(read: Reader, default: Any = dataclasses.MISSING) -> Any:
+    """A field read by a reader of one's own."""
+    return _declare(read, default)
+
+
 def quantity(
     dimension: str,
     *,

@@ -53,8 +53,8 @@ class Line(BrowserCase):
     def test_the_sweep_shows_sizes_around_and_takes_one(self) -> None:
         page = self.page()
         self.sandpiper(page)
-        heads = [cell.text for cell in page.all("[data-sweep] thead th")][1:]
-        self.assertEqual(heads, [str(teeth) for teeth in range(9, 22)])
+        sizes = [str(teeth) for teeth in range(9, 22)]
+        page.wait(lambda: [cell.text for cell in page.all("[data-sweep] thead th")][1:] == sizes, "thirteen sizes")
         page.find("[aria-label='Take 14 teeth']").click()
         page.wait_text("[data-labels]", "14")
         page.wait(lambda: page.all("[data-sweep] thead th")[7].text == "14", "the sweep to move along")

@@ -13,7 +13,7 @@ export function useSweep(
   const [sweep, setSweep] = useState<Sweep | null>(null);
   useEffect(() => {
     if (held) return;
-    if (!document || !selected || ["motor", "box"].includes(selected.member)) {
+    if (!document || !selected) {
       setSweep(null);
       return;
     }

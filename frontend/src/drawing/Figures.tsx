@@ -10,6 +10,14 @@ import { SvgText } from "./SvgText";
 export const LABELS = 42;
 export const FIGURES = 68;
 
+/** Shafts closer than this have their figures in two levels, one a little lower than the next. */
+const CLOSE = 88;
+
+/** Levels that the figures of a row need in this width. */
+export function levelsFor(shafts: number, width: number): 1 | 2 {
+  return (width - 110) / Math.max(1, shafts - 1) < CLOSE ? 2 : 1;
+}
+
 const LABEL_GAP = 60;
 const FIGURE_GAP = 128;
 
@@ -83,24 +91,28 @@ interface FigureProps {
   flow: Flow;
   frame: Frame;
   width: number;
+  levels: 1 | 2;
   /** Where the figures begin, in pixels from the top. */
   top: number;
 }
 
+/** The shafts of the first branch and the trunk. */
+export const ownShafts = (row: Row) => row.shafts.filter((shaft) => (shaft.branch ?? 0) === 0);
+
 /** Under each shaft its speed, torque and power, and between two shafts what their stage loses; a strip a branch. */
-export function ShaftFigures({ row, branches, flow, frame, width, top }: FigureProps) {
+export function ShaftFigures({ row, branches, flow, frame, width, levels, top }: FigureProps) {
   const own = (branch: number) => row.shafts.filter((shaft) => shaft.branch === branch);
   const others = Array.from({ length: branches - 1 }, (_, i) => own(i + 1)).filter(
     (shafts) => shafts.length > 0,
   );
-  const first = row.shafts.filter((shaft) => (shaft.branch ?? 0) === 0);
+  const first = ownShafts(row);
   return (
     <g>
       {[first, ...others].map((shafts, i) => (
         <Strip
           key={shafts[0]?.index}
-          {...{ shafts, row, branches, flow, frame, width }}
-          top={top + i * FIGURES}
+          {...{ shafts, row, branches, flow, frame, width, levels }}
+          top={top + i * levels * FIGURES}
           led={i === 0}
         />
       ))}
@@ -115,7 +127,8 @@ function Strip({
   flow,
   frame,
   width,
-  top,
+  levels,
+  top: first,
   led,
 }: FigureProps & { shafts: Shaft[]; led: boolean }) {
   const units = useUnits();
@@ -130,6 +143,7 @@ function Strip({
   return shafts.map((shaft, i) => {
     const state = flow.shafts.find((s) => s.shaft === shaft.index);
     const x = places[i] ?? 0;
+    const top = first + (i % levels) * FIGURES;
     const loss = flow.stages.find((stage) => stage.driver_shaft === shaft.index)?.loss;
     if (!state) return null;
     return (
@@ -151,7 +165,7 @@ function Strip({
             </SvgText>
           ),
         )}
-        {loss !== undefined && loss > 0 && (
+        {levels === 1 && loss !== undefined && loss > 0 && (
           <SvgText x={(x + (places[i + 1] ?? x + gap)) / 2} y={top + 62} size={12} fill={SECOND} mono>
             −{text("power", loss)}
           </SvgText>

@@ -4,7 +4,7 @@ import { isSelected, type Selected } from "../design/selected";
 import { digits } from "../fields/units";
 import { MEMBER_WORDS, STAGE_WORDS } from "../words/measures";
 import { COPPER, INK, PANEL, SECOND, SLATE } from "./colours";
-import { FIGURES, LABELS, ShaftFigures, WheelLabels } from "./Figures";
+import { FIGURES, LABELS, levelsFor, ownShafts, ShaftFigures, WheelLabels } from "./Figures";
 import { type Stop, stops } from "./order";
 import { type Frame, framesFor, turningArrow } from "./paths";
 import { RimHandle } from "./RimHandle";
@@ -45,7 +45,8 @@ export function LineFigure(props: Props) {
   const longest = Math.round((2 * FOLD * (width - SIDES.left - SIDES.right)) / ALONE) / 2;
   useEffect(() => onRoom(longest), [longest, onRoom]);
   const branches = Math.max(1, ...line.rows.map((row) => row.sources.length));
-  const strips = FIGURES * branches;
+  const levels = levelsFor(Math.max(...line.rows.map((row) => ownShafts(row).length)), width);
+  const strips = FIGURES * branches * levels;
   const circles = line.rows.length > 1 ? STACKED : ALONE;
   const height = LABELS + 14 + circles + strips + 12;
   const room = { width, height, ...SIDES, top: LABELS + 14, bottom: strips + 12 };
@@ -89,7 +90,10 @@ export function LineFigure(props: Props) {
                 </SvgText>
               )}
               {flow && (
-                <ShaftFigures {...{ row, branches, flow, frame, width }} top={(i + 1) * height - strips} />
+                <ShaftFigures
+                  {...{ row, branches, flow, frame, width, levels }}
+                  top={(i + 1) * height - strips}
+                />
               )}
             </g>
           );

@@ -137,7 +137,7 @@ function Columns({ others }: { others: Other[] }) {
 function ComparedTable({ found, names }: { found: Comparison; names: string[] }) {
   const units = useUnits();
   return (
-    <Box overflowX="auto">
+    <Box overflowX="auto" tabIndex={0} role="region" aria-label="Side by side">
       <table className="working compared">
         <thead>
           <tr>

@@ -1,0 +1,104 @@
+"""The answer of a search as a document: the best options with their whole designs, and why the rest fails."""
+
+from __future__ import annotations
+
+import copy
+from typing import Any
+
+import numpy as np
+
+from ydrometer import design
+from ydrometer.evaluate import Evaluation, evaluate, measure
+from ydrometer.evaluate import target as target_document
+from ydrometer.search.choices import NO_PART, Slot, slots, stage_json, trunk_from, used
+from ydrometer.search.cost import head_cost, prices, stage_costs
+from ydrometer.search.nearest import nearest_changes
+from ydrometer.search.request import SearchRequest
+from ydrometer.search.run import Option, ids, search
+from ydrometer.tables.measures import MEASURES
+
+FORMAT = "ydrometer-options"
+
+
+def answer(request: SearchRequest) -> dict[str, Any]:
+    """Search, and put the best options into a document."""
+    found = search(request)
+    layouts = [slots(request, layout) for layout in request.body.layouts]
+    options = [option for _, option in found.best]
+    documents = [design_of(request, layouts[option.layout], option) for option in options]
+    read = [design.read(raw) for raw in documents]
+    evaluation = evaluate(read) if read else None
+    return {
+        "format": FORMAT,
+        "version": 1,
+        "combinations": found.combinations,
+        "meeting_all": found.meeting,
+        "options": [
+            _option(request, layouts[option.layout], option, raw, evaluation, i)
+            for i, (option, raw) in enumerate(zip(options, documents, strict=True))
+            if evaluation is not None
+        ],
+        "failing": dict(found.failing.most_common()),
+        "unpriced": [request.body.parts[i].id for i in used(request) if request.body.parts[i].price is None],
+        "nearest_change": nearest_changes(request, documents),
+    }
+
+
+def _option(
+    request: SearchRequest, options: list[Slot], option: Option, raw: dict[str, Any], evaluation: Evaluation, index: int
+) -> dict[str, Any]:
+    measures = {name: measure(evaluation, name, index) for name in MEASURES}
+    measures["price"] = {"value": option.price, "unit": ""}
+    judged = [evaluation.judge(t, index, price=option.price) for t in request.document.design.targets]
+    return {
+        "parts": list(ids(request, options, option)),
+        "count": option.head.count,
+        "price": option.price,
+        "parts_to_buy": option.buy,
+        "measures": measures,
+        "targets": [target_document(entry) for entry in judged],
+        "design": raw,
+    }
+
+
+def design_of(request: SearchRequest, options: list[Slot], option: Option) -> dict[str, Any]:
+    """The whole design file of an option."""
+    made: dict[str, Any] = copy.deepcopy(dict(request.raw["design"]))
+    drive, branch = made["drive"], made["drive"]["branches"][0]
+    head, layout = option.head, request.body.layouts[option.layout]
+    raw_parts = request.raw.get("parts", [])
+    branch["count"] = head.count
+    if head.source != NO_PART:
+        _put_source(branch, raw_parts[head.source])
+    if head.supply != NO_PART:
+        drive["supply"] = copy.deepcopy(raw_parts[head.supply]["supply"])
+    elif branch["source"].get("kind") == "engine":
+        drive.pop("supply", None)
+    if head.wheel != NO_PART:
+        made["vehicle"]["wheel_diameter"] = raw_parts[head.wheel]["diameter"]
+    stages = [
+        stage_json(request, slot, chosen, layout, place)
+        for place, (slot, chosen) in enumerate(zip(options, option.chosen, strict=True))
+    ]
+    trunk = trunk_from(layout)
+    branch["stages"], drive["stages"] = stages[:trunk], stages[trunk:]
+    if request.body.add_part_masses:
+        made["vehicle"]["mass"] = request.document.design.vehicle.mass + _mass(request, options, option)
+    return made
+
+
+def _put_source(branch: dict[str, Any], part: dict[str, Any]) -> None:
+    engine = part["kind"] == "engine"
+    branch["source"] = copy.deepcopy(part["source"])
+    for key, keeps in (("controller", not engine), ("clutch", engine)):
+        if part.get(key) is not None:
+            branch[key] = copy.deepcopy(part[key])
+        elif not keeps:
+            branch.pop(key, None)
+
+
+def _mass(request: SearchRequest, options: list[Slot], option: Option) -> float:
+    """Of all parts of an option, as many as are needed, kg."""
+    table = prices(request)
+    chosen = [np.array([c]) for c in option.chosen]
+    return head_cost(request, table, option.head)[2] + float(stage_costs(request, table, options, chosen).mass[0])

@@ -1,0 +1,205 @@
+"""What a layout lets be chosen: heads (source, supply, wheel, count) and, for each stage, pairs or boxes as arrays."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ydrometer.search.request import BoxChoice, Fixed, Layout, Pair, SearchRequest
+from ydrometer.stages import Belt, Chain, Gear, Gearbox, Planetary, Speeds, Stage, Toothed, VBelt, stage_efficiency
+
+Floats = NDArray[np.float64]
+Ints = NDArray[np.int64]
+
+SAME_SIZE = 1e-6
+"""Relative difference up to which two tooth sizes are equal."""
+SAME_RATIO = 1e-12
+"""Relative room at a bound of a ratio: fractions of whole teeth that differ, differ by more."""
+NO_PART = -1
+
+
+@dataclass(frozen=True, slots=True)
+class Head:
+    """Source, supply and wheel by their places among the parts, NO_PART for the design's own; and the count."""
+
+    source: int
+    supply: int
+    wheel: int
+    count: int
+
+
+@dataclass(frozen=True, slots=True)
+class Slot:
+    """The options of one stage, each array over them.
+
+    Attributes:
+        choice: what the request says. parts: places of driver and driven, NO_PART where there is none, (n, 2).
+        driven, driver: teeth, 1 where there are none. torque, speed: ratio of what has no teeth, else 1.
+        efficiency: of each.
+    """
+
+    choice: Any
+    parts: Ints
+    driver: Ints
+    driven: Ints
+    torque: Floats
+    speed: Floats
+    efficiency: Floats
+
+    def __len__(self) -> int:
+        return len(self.parts)
+
+
+def heads(request: SearchRequest, layout: Layout) -> list[Head]:
+    """Every source with every supply, wheel and count; an engine alone needs no supply."""
+    own = request.document.design.drive.branches[0].count
+    found = []
+    for source in _chosen(request, layout.sources, ("motor", "engine")):
+        electric = _is_electric(request, source)
+        supplies = _chosen(request, layout.supplies, ("battery",)) if electric else [NO_PART]
+        for supply in supplies:
+            for wheel in _chosen(request, layout.wheels, ("wheel",)):
+                found += [Head(source, supply, wheel, count) for count in (layout.count or (own,))]
+    return found
+
+
+def _is_electric(request: SearchRequest, source: int) -> bool:
+    if source == NO_PART:
+        return request.document.design.drive.branches[0].clutch is None
+    kind: str = request.body.parts[source].kind
+    return kind == "motor"
+
+
+def _chosen(request: SearchRequest, choice: tuple[str, ...] | None, kinds: Sequence[str]) -> list[int]:
+    """Places of the chosen parts; the design's own where there are none of that kind."""
+    known = [entry for kind in kinds for entry in request.of_kind(kind)]
+    places = [i for i, part in known if choice is None or part.id in choice]
+    return sorted(places) or [NO_PART]
+
+
+def slots(request: SearchRequest, layout: Layout) -> list[Slot]:
+    """The options of each stage of a layout, in the order of power."""
+    return [_slot(request, choice) for choice in layout.stages]
+
+
+def _slot(request: SearchRequest, choice: Any) -> Slot:
+    if isinstance(choice, Fixed):
+        return _single(choice, [choice.stage], np.full((1, 2), NO_PART))
+    if isinstance(choice, BoxChoice):
+        known = [(i, part) for i, part in request.of_kind("gearbox") if choice.parts is None or part.id in choice.parts]
+        stages = [_box(part) for _, part in known]
+        places = np.array([(i, NO_PART) for i, _ in known], np.int64).reshape(-1, 2)
+        return _single(choice, stages, places)
+    assert isinstance(choice, Pair)
+    return _pairs(request, choice)
+
+
+def _box(part: Any) -> Stage:
+    if part.reductions:
+        return Planetary(reductions=part.reductions, efficiency=part.efficiency)
+    return Gearbox(ratio=part.ratio, efficiency=part.efficiency)
+
+
+def _single(choice: Any, stages: Sequence[Stage], places: Ints) -> Slot:
+    """Options that are whole stages: teeth are kept as such, so that equal fractions stay equal."""
+    toothed = [stage if isinstance(stage, Toothed) else None for stage in stages]
+    ones = np.ones(len(stages), np.int64)
+    driver = np.array([t.driver_teeth if t else 1 for t in toothed], np.int64) if stages else ones
+    driven = np.array([t.driven_teeth if t else 1 for t in toothed], np.int64) if stages else ones
+    torque = np.array([1.0 if t else s.ratio for s, t in zip(stages, toothed, strict=True)])
+    speed = np.array([1.0 if t else s.speed_ratio for s, t in zip(stages, toothed, strict=True)])
+    efficiency = np.array([stage_efficiency(stage) for stage in stages])
+    return Slot(choice, places, driver, driven, torque, speed, efficiency)
+
+
+SAMPLES: dict[str, Stage] = {
+    "gear": Gear(driver_teeth=20, driven_teeth=20),
+    "belt": Belt(driver_teeth=20, driven_teeth=20),
+    "chain": Chain(driver_teeth=20, driven_teeth=20),
+    "v_belt": VBelt(driver_pitch_diameter=0.1, driven_pitch_diameter=0.1),
+}
+"""A stage of each kind that is paired: what it loses and how it creeps hangs on the kind alone."""
+
+
+def _pairs(request: SearchRequest, choice: Pair) -> Slot:
+    kind: str = choice.kind
+    known: list[tuple[int, Any]] = request.of_kind(choice.part)
+    ends = [[(i, part) for i, part in known if ids is None or part.id in ids] for ids in (choice.driver, choice.driven)]
+    size = [np.array([part.size for _, part in end]) for end in ends]
+    measure = [np.array([_measure(part) for _, part in end], float) for end in ends]
+    if not len(size[0]) or not len(size[1]):
+        return _single(choice, [], np.zeros((0, 2), np.int64))
+    same = np.abs(size[0][:, None] - size[1][None, :]) <= SAME_SIZE * size[0][:, None]
+    ratio = measure[1][None, :] / measure[0][:, None]
+    low, high = choice.ratio
+    within = (ratio >= low * (1.0 - SAME_RATIO)) & (ratio <= high * (1.0 + SAME_RATIO))
+    a, b = np.nonzero(same & within)
+    place = [np.array([i for i, _ in end], np.int64) for end in ends]
+    sample = SAMPLES[kind]
+    ones, many = np.ones(len(a), np.int64), np.full(len(a), stage_efficiency(sample))
+    toothed = kind != "v_belt"
+    torque = np.ones(len(a)) if toothed else ratio[a, b]
+    return Slot(
+        choice=choice,
+        parts=np.stack([place[0][a], place[1][b]], axis=1),
+        driver=measure[0][a].astype(np.int64) if toothed else ones,
+        driven=measure[1][b].astype(np.int64) if toothed else ones,
+        torque=torque,
+        speed=torque * (sample.speed_ratio / sample.ratio),
+        efficiency=many,
+    )
+
+
+def _measure(part: Any) -> float:
+    return float(getattr(part, "teeth", None) or part.pitch_diameter)
+
+
+def trunk_from(layout: Layout) -> int:
+    """The stage from which on the trunk begins: the first box of several speeds, else behind the last."""
+    for place, choice in enumerate(layout.stages):
+        if isinstance(choice, Fixed) and isinstance(choice.stage, Speeds):
+            return place
+    return len(layout.stages)
+
+
+def stage_json(request: SearchRequest, slot: Slot, option: int, layout: Layout, place: int) -> dict[str, Any]:
+    """The chosen stage as a design file has it."""
+    choice = slot.choice
+    one, other = (int(p) for p in slot.parts[option])
+    parts: Any = request.body.parts
+    if isinstance(choice, Fixed):
+        raw: dict[str, Any] = request.raw["layouts"][request.body.layouts.index(layout)]["stages"][place]["stage"]
+        return raw
+    if isinstance(choice, BoxChoice):
+        part = parts[one]
+        made = {"kind": "planetary", "reductions": list(part.reductions)} if part.reductions else {
+            "kind": "gearbox", "ratio": part.ratio}  # fmt: skip
+        return made if part.efficiency is None else {**made, "efficiency": part.efficiency}
+    driver, driven = parts[one], parts[other]
+    kind = choice.kind
+    if kind == "v_belt":
+        return {"kind": kind, "driver_pitch_diameter": driver.pitch_diameter,
+                "driven_pitch_diameter": driven.pitch_diameter}  # fmt: skip
+    size = {"gear": "module", "belt": "pitch", "chain": "pitch"}[kind]
+    return {"kind": kind, "driver_teeth": driver.teeth, "driven_teeth": driven.teeth, size: driver.size}
+
+
+def used(request: SearchRequest) -> Iterator[int]:
+    """Places of all parts that some layout can choose."""
+    found: set[int] = set()
+    for layout in request.body.layouts:
+        for head in heads(request, layout):
+            found |= {head.source, head.supply, head.wheel}
+        for slot in slots(request, layout):
+            found |= set(slot.parts.ravel().tolist())
+    yield from sorted(found - {NO_PART})
+
+
+def total(lengths: Sequence[int]) -> int:
+    """How many combinations options of these numbers make."""
+    return math.prod(lengths)

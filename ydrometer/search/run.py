@@ -1,0 +1,188 @@
+"""The search: all combinations counted, the best kept, by classes that are each computed once."""
+
+from __future__ import annotations
+
+from collections import Counter
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, field
+from typing import Any
+
+import numpy as np
+
+from ydrometer.motion.measures import WORDS
+from ydrometer.search import classes
+from ydrometer.search.choices import NO_PART, Floats, Head, Ints, Slot, heads, slots, total, trunk_from
+from ydrometer.search.classes import Drive, Standing
+from ydrometer.search.cost import Cost, Prices, head_cost, prices, stage_costs
+from ydrometer.search.request import Layout, SearchRequest
+
+CHUNK = 1_000_000
+"""Stage combinations gone through at a time."""
+ROUNDED = 1e-9
+"""To which the first two keys of the ranking are rounded."""
+SAME_RATIO = 1e-12
+
+Key = tuple[Any, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Option:
+    """One combination: its layout, its head, the option of each slot, its price and what has to be bought."""
+
+    layout: int
+    head: Head
+    chosen: tuple[int, ...]
+    price: float
+    buy: int
+
+
+@dataclass(slots=True)
+class Found:
+    """What a search has seen so far; `best` in the order of their keys."""
+
+    combinations: int = 0
+    meeting: int = 0
+    failing: Counter[str] = field(default_factory=Counter)
+    best: list[tuple[Key, Option]] = field(default_factory=list)
+
+
+def search(request: SearchRequest) -> Found:
+    """Go through every combination that the limits leave.
+
+    The list is that of evaluating each combination by itself, in the same order (see the format's ranking).
+    """
+    found, table = Found(), prices(request)
+    for number, layout in enumerate(request.body.layouts):
+        _search_layout(request, number, layout, table, found)
+    return found
+
+
+def _search_layout(request: SearchRequest, number: int, layout: Layout, table: Prices, found: Found) -> None:
+    options = slots(request, layout)
+    lengths = [len(slot) for slot in options]
+    for low in range(0, total(lengths), CHUNK):
+        chosen = _chosen(lengths, low, min(low + CHUNK, total(lengths)))
+        block = _Block(request, number, layout, options, chosen, stage_costs(request, table, options, chosen))
+        for head in heads(request, layout):
+            block.look(head, head_cost(request, table, head), found)
+
+
+def _chosen(lengths: Sequence[int], low: int, high: int) -> list[Ints]:
+    """The options of each slot for combinations `low` up to `high`, the last slot running fastest."""
+    return [np.asarray(i) for i in np.unravel_index(np.arange(low, high), lengths)] if lengths else []
+
+
+class _Block:
+    """A stretch of stage combinations, to be put behind each head."""
+
+    def __init__(
+        self, request: SearchRequest, number: int, layout: Layout, options: list[Slot], chosen: list[Ints], cost: Cost
+    ) -> None:
+        self.request, self.number, self.layout = request, number, layout
+        self.options, self.chosen, self.cost = options, chosen, cost
+        mass = cost.mass if request.body.add_part_masses else np.zeros(len(cost.mass))
+        every = classes.drives(options, trunk_from(layout), chosen, mass)
+        self.drive, self.which = classes.unique(every)
+        self.ranks = _id_ranks(request, options, chosen)
+
+    def look(self, head: Head, head_cost: tuple[float, int, float], found: Found) -> None:
+        """Count the combinations of a head, and keep the best."""
+        price, buy = self.cost.price + head_cost[0], self.cost.buy + head_cost[1]
+        rows = np.flatnonzero(self._within(price, buy))
+        if not len(rows):
+            return
+        # Of classes that no combination within the limits has, nothing is asked.
+        asked, which = np.unique(self.which[rows], return_inverse=True)
+        drive = Drive(*(column[asked] for column in self.drive))
+        stands = classes.standing(self.request, self.layout, head, head_cost[2], drive)
+        margins, met = self._judged(stands, which, price[rows])
+        self._count(stands, which, met, found)
+        self._keep(head, rows, margins, price[rows], buy[rows], found)
+
+    def _within(self, price: Floats, buy: Ints) -> Any:
+        limits = self.request.body.limits
+        within = np.ones(len(price), bool)
+        if limits.owned_only:
+            within &= buy == 0
+        if limits.price_at_most is not None:
+            within &= price <= limits.price_at_most
+        if limits.parts_to_buy_at_most is not None:
+            within &= buy <= limits.parts_to_buy_at_most
+        if limits.overall_ratio is not None:
+            low, high = limits.overall_ratio
+            overall = (self.drive.speed * self.drive.trunk_speed)[self.which]
+            within &= (overall >= low * (1.0 - SAME_RATIO)) & (overall <= high * (1.0 + SAME_RATIO))
+        return within
+
+    def _judged(self, stands: Standing, which: Ints, price: Floats) -> tuple[Floats, Any]:
+        margins, met = stands.margins[which], stands.met[which]
+        for column, target in enumerate(self.request.document.design.targets):
+            if target.measure == "price":
+                margins[:, column], met[:, column] = classes.price_standing(target, price)
+        return margins, met
+
+    def _count(self, stands: Standing, which: Ints, met: Any, found: Found) -> None:
+        meeting = met.all(axis=1)
+        found.combinations += len(which)
+        found.meeting += int(meeting.sum())
+        failing = ~meeting
+        for column, target in enumerate(self.request.document.design.targets):
+            missed = int((failing & ~met[:, column]).sum())
+            if missed:
+                found.failing[target.measure] += missed
+        held = stands.held_by[which][failing]
+        for code in np.unique(held[held > 0]):
+            found.failing[f"held by {WORDS[code]}"] += int((held == code).sum())
+
+    def _keep(self, head: Head, rows: Ints, margins: Floats, price: Floats, buy: Ints, found: Found) -> None:
+        keep = self.request.body.keep
+        weights = np.array([self.request.weight(t.measure) for t in self.request.document.design.targets])
+        short = np.maximum(0.0, -margins)
+        first = np.round((short**2 * weights).sum(axis=1) / ROUNDED).astype(np.int64)
+        second = np.round(-(margins * weights).sum(axis=1) / ROUNDED).astype(np.int64)
+        ranks = [rank[rows] for rank in self.ranks]
+        for row in smallest([first, second, price, buy, *ranks], keep):
+            place = rows[row]
+            option = Option(
+                self.number, head, tuple(int(c[place]) for c in self.chosen), float(price[row]), int(buy[row])
+            )
+            key = (int(first[row]), int(second[row]), float(price[row]), int(buy[row]), self.number, head.count,
+                   tuple(ids(self.request, self.options, option)))  # fmt: skip
+            found.best.append((key, option))
+        found.best.sort(key=lambda entry: entry[0])
+        del found.best[keep:]
+
+
+def smallest(keys: Sequence[Any], count: int) -> list[int]:
+    """The places of the `count` smallest rows by several keys, the first weighing most; in no particular order.
+
+    Key by key, rows below the one that is `count`th are taken, rows equal to it are told apart by the next key.
+    """
+    left, taken, missing = np.arange(len(keys[0])), [], count
+    for key in keys:
+        if len(left) <= missing:
+            break
+        values = key[left]
+        bound = np.partition(values, missing - 1)[missing - 1]
+        taken.append(left[values < bound])
+        missing -= len(taken[-1])
+        left = left[values == bound]
+    return [int(i) for i in np.concatenate([*taken, left[:missing]])]
+
+
+def ids(request: SearchRequest, options: Sequence[Slot], option: Option) -> Iterator[str]:
+    """The ids of an option's parts: source, supply, wheel, then driver and driven of each stage."""
+    parts = request.body.parts
+    head = option.head
+    places = [head.source, head.supply, head.wheel]
+    for slot, chosen in zip(options, option.chosen, strict=True):
+        places += slot.parts[chosen].tolist()
+    return (parts[place].id for place in places if place != NO_PART)
+
+
+def _id_ranks(request: SearchRequest, options: Sequence[Slot], chosen: Sequence[Ints]) -> list[Ints]:
+    """For each place of a stage, how its part's id ranks among all as text."""
+    order = sorted(range(len(request.body.parts)), key=lambda i: request.body.parts[i].id)
+    rank = np.zeros(len(order) + 1, np.int64)
+    rank[order] = np.arange(len(order))
+    return [rank[slot.parts[option, end]] for slot, option in zip(options, chosen, strict=True) for end in (0, 1)]
