@@ -9,7 +9,12 @@ from pathlib import Path
 from ops import checks, safekeeping, say, serving, setup
 from ops.places import PYTHON
 
-BENCHES = {"ui": "tests.bench.ui", "core": "tests.bench.core", "api": "tests.bench.load"}
+BENCHES = {
+    "ui": "tests.bench.ui",
+    "core": "tests.bench.core",
+    "api": "tests.bench.load",
+    "search": "tests.bench.search",
+}
 """What can be measured, and the module that does it."""
 
 
@@ -30,9 +35,11 @@ def main() -> int:
     ):
         keep = commands.add_parser(name, help=about)
         keep.add_argument("file", type=Path, metavar="FILE")
-    bench = commands.add_parser("bench", help="measure speed: ui, core or api")
+    bench = commands.add_parser("bench", help="measure speed: " + ", ".join(BENCHES))
     bench.add_argument("what", choices=list(BENCHES))
+    bench.add_argument("--without-largest", action="store_true", help="of search: leave 10^8 out")
     commands.add_parser("evaluate", help="DESIGN.json...: print the measures of design files")
+    commands.add_parser("search", help="REQUEST.json: look through all combinations of parts, print the best")
     commands.add_parser("schema", help="print the JSON Schema of a design file")
     commands.add_parser("selfcheck", help="work out cases known in closed form, and print the errors")
     commands.add_parser("set-up-core", help="only what evaluate needs")
@@ -68,7 +75,8 @@ def run(chosen: argparse.Namespace) -> int:
         case "bench" | "shots":
             module = BENCHES[chosen.what] if chosen.command == "bench" else "tests.bench.shots"
             setup.set_up(testing=True)
-            return checks.with_test_database([str(PYTHON), "-m", module])
+            flags = ["--without-largest"] if getattr(chosen, "without_largest", False) else []
+            return checks.with_test_database([str(PYTHON), "-m", module, *flags])
     setup.python()
     return 0
 

@@ -39,7 +39,7 @@ def _search(names: Sequence[str]) -> int:
 
     try:
         asked = search.read_request(_load(names[0], search.LARGEST, "a search request"))
-        found = search.answer(asked)
+        found = search.answer(asked, processes=os.cpu_count() or 1)
     except DocumentError as error:
         print("\n".join(map(str, error.faults)), file=sys.stderr)
         return 2

@@ -9,7 +9,7 @@ from tests.core.designs import PLAIN, changed
 from ydrometer.cli import main
 
 
-class CommandLine(unittest.TestCase):
+class Streams(unittest.TestCase):
     def setUp(self) -> None:
         self.folder = tempfile.TemporaryDirectory()
         self.addCleanup(self.folder.cleanup)
@@ -25,6 +25,8 @@ class CommandLine(unittest.TestCase):
             status = main(arguments)
         return status, out.getvalue(), err.getvalue()
 
+
+class Evaluate(Streams):
     def test_one_document_a_line_in_order(self) -> None:
         names = [self.file("a.json", PLAIN), self.file("b.json", changed({"vehicle.mass": "28 kg"}))]
         status, out, err = self.run_main("evaluate", *names)
@@ -52,3 +54,21 @@ class CommandLine(unittest.TestCase):
         self.assertIn("cannot read", self.run_main("evaluate", "/nowhere.json")[2])
         for arguments in ((), ("evaluate",), ("dance",)):
             self.assertEqual(self.run_main(*arguments)[0], 2)
+
+
+class Search(Streams):
+    def test_a_search_prints_one_document(self) -> None:
+        gears = [{"id": f"g{t}", "kind": "gear", "teeth": t, "module": "1 mm"} for t in (14, 15, 56)]
+        request = {"format": "ydrometer-search", "version": 1, "design": PLAIN, "parts": gears,
+                   "layouts": [{"stages": [{"kind": "gear"}]}]}  # fmt: skip
+        status, out, err = self.run_main("search", self.file("request.json", request))
+        self.assertEqual((status, err), (0, ""))
+        found = json.loads(out)
+        self.assertEqual((found["format"], found["combinations"]), ("ydrometer-options", 6))
+        self.assertEqual(found["options"][0]["design"]["format"], "ydrometer-design")
+
+    def test_a_faulty_request_prints_nothing_out(self) -> None:
+        status, out, err = self.run_main("search", self.file("request.json", {"format": "x"}))
+        self.assertEqual((status, out), (2, ""))
+        self.assertIn("layouts: missing", err)
+        self.assertEqual(self.run_main("search")[0], 2)

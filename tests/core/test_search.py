@@ -156,7 +156,8 @@ class Brute:
 
 
 GEARS = [gear(t, owned=o, price=p, mass="0.05 kg") for t, o, p in
-         ((12, 2, 3.0), (14, 0, 3.5), (15, 4, 3.0), (18, 1, 4.0), (40, 2, 8.0), (48, 0, 9.0), (56, 2, 10.0))]  # fmt: skip
+         ((12, 2, 3.0), (14, 0, 3.5), (15, 4, 3.0), (18, 1, 4.0), (40, 2, 8.0), (48, 0, 9.0),
+          (56, 2, 10.0))]  # fmt: skip
 
 
 class AgainstBrute(unittest.TestCase):
@@ -187,8 +188,9 @@ class AgainstBrute(unittest.TestCase):
                  {"id": "w1", "kind": "wheel", "diameter": "100 mm", "owned": 4},
                  {"id": "w2", "kind": "wheel", "diameter": "150 mm", "price": 5.0},
                  {"id": "x3", "kind": "gearbox", "ratio": 3, "price": 40.0, "owned": 2}]  # fmt: skip
+        boxed = [{"kind": "gearbox"}, {"kind": "gear"}]
         layouts = [{"count": [1, 2], "stages": [{"kind": "gear"}]},
-                   {"sources": ["m2"], "wheels": ["w1"], "stages": [{"kind": "gearbox"}, {"kind": "gear"}]}]  # fmt: skip
+                   {"sources": ["m2"], "wheels": ["w1"], "stages": boxed}]  # fmt: skip
         found = self.check(request(parts, layouts, keep=30))
         self.assertEqual(found["unpriced"], ["w1"])
 

@@ -20,9 +20,14 @@ from ydrometer.tables.measures import MEASURES
 FORMAT = "ydrometer-options"
 
 
-def answer(request: SearchRequest) -> dict[str, Any]:
-    """Search, and put the best options into a document."""
-    found = search(request)
+def answer(request: SearchRequest, processes: int = 1) -> dict[str, Any]:
+    """Search, and put the best options into a document.
+
+    Args:
+        request: what to look through.
+        processes: how many share the work.
+    """
+    found = search(request, processes)
     layouts = [slots(request, layout) for layout in request.body.layouts]
     options = [option for _, option in found.best]
     documents = [design_of(request, layouts[option.layout], option) for option in options]
@@ -40,7 +45,7 @@ def answer(request: SearchRequest) -> dict[str, Any]:
         ],
         "failing": dict(found.failing.most_common()),
         "unpriced": [request.body.parts[i].id for i in used(request) if request.body.parts[i].price is None],
-        "nearest_change": nearest_changes(request, documents),
+        "nearest_change": nearest_changes(request, read),
     }
 
 

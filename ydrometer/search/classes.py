@@ -70,13 +70,24 @@ def _product(slots: Sequence[Slot], chosen: Sequence[Ints], size: int) -> tuple[
 
 def unique(drive: Drive) -> tuple[Drive, Ints]:
     """The distinct drives, and for each combination which one it is."""
-    codes = np.zeros(len(drive.mass), np.int64)
-    for column in drive:
+    varying = _varying(drive)
+    if not varying:
+        return Drive(*(column[:1] for column in drive)), np.zeros(len(drive.mass), np.int64)
+    codes: Any = varying[0]
+    for column in varying[1:]:
         values, inverse = np.unique(column, return_inverse=True)
-        if len(values) > 1:
-            codes = np.unique(codes * len(values) + inverse, return_inverse=True)[1]
+        codes = np.unique(codes, return_inverse=True)[1] * len(values) + inverse
     _, first, inverse = np.unique(codes, return_index=True, return_inverse=True)
     return Drive(*(column[first] for column in drive)), inverse
+
+
+def _varying(drive: Drive) -> list[Floats]:
+    """The columns that tell combinations apart: not the same throughout, and not the same as another one."""
+    found: list[Floats] = []
+    for column in drive:
+        if (column != column[0]).any() and not any(np.array_equal(column, other) for other in found):
+            found.append(column)
+    return found
 
 
 @dataclass(frozen=True, slots=True)

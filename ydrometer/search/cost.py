@@ -66,7 +66,7 @@ def stage_costs(request: SearchRequest, table: Prices, slots: Sequence[Slot], ch
     units = request.document.design.drive.units
     size = len(chosen[0]) if chosen else 1
     price, buy, mass = np.zeros(size), np.zeros(size, np.int64), np.zeros(size)
-    columns: list[tuple[Slot, int, Ints]] = []
+    columns: list[tuple[Ints, Ints]] = []
     for slot, option in zip(slots, chosen, strict=True):
         for end in (0, 1):
             part = slot.parts[:, end]
@@ -76,27 +76,25 @@ def stage_costs(request: SearchRequest, table: Prices, slots: Sequence[Slot], ch
             price += (one * table.price[part])[option]
             buy += one[option]
             mass += np.where(part == NO_PART, 0.0, table.mass[part] * units)[option]
-            columns.append((slot, end, option))
+            columns.append((np.unique(part), part[option]))
     _correct_doubles(units, table, columns, price, buy)
     return Cost(price, buy, mass)
 
 
-def _correct_doubles(
-    units: int, table: Prices, columns: list[tuple[Slot, int, Ints]], price: Floats, buy: Ints
-) -> None:
-    """Where a part stands in several places, what is owned covers only the first of them."""
-    if len(columns) < 2:
-        return
+def _correct_doubles(units: int, table: Prices, columns: list[tuple[Ints, Ints]], price: Floats, buy: Ints) -> None:
+    """Where a part stands in several places, what is owned covers only the first of them.
+
+    `columns`: for each place of a part, all that can stand there, and what does in each combination.
+    """
     doubled = np.zeros(len(price), bool)
-    for i, (slot, end, option) in enumerate(columns):
-        for other, other_end, other_option in columns[i + 1 :]:
-            one, two = slot.parts[:, end], other.parts[:, other_end]
-            if np.intersect1d(one, two).size:
-                doubled |= (one[option] == two[other_option]) & (one[option] != NO_PART)
+    for i, (known, place) in enumerate(columns):
+        for other_known, other in columns[i + 1 :]:
+            if np.intersect1d(known, other_known).size:
+                doubled |= (place == other) & (place != NO_PART)
     rows = np.flatnonzero(doubled)
     if not len(rows):
         return
-    places = np.sort(np.stack([slot.parts[option[rows], end] for slot, end, option in columns], axis=1), axis=1)
+    places = np.sort(np.stack([place[rows] for _, place in columns], axis=1), axis=1)
     first = np.ones(places.shape, bool)
     first[:, 1:] = places[:, 1:] != places[:, :-1]
     # At the first of each run of equal places: how long the run is.

@@ -5,7 +5,8 @@ from __future__ import annotations
 from collections import Counter
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field
-from typing import Any
+from multiprocessing import get_context
+from typing import Any, NamedTuple
 
 import numpy as np
 
@@ -13,7 +14,7 @@ from ydrometer.motion.measures import WORDS
 from ydrometer.search import classes
 from ydrometer.search.choices import NO_PART, Floats, Head, Ints, Slot, heads, slots, total, trunk_from
 from ydrometer.search.classes import Drive, Standing
-from ydrometer.search.cost import Cost, Prices, head_cost, prices, stage_costs
+from ydrometer.search.cost import Cost, head_cost, prices, stage_costs
 from ydrometer.search.request import Layout, SearchRequest
 
 CHUNK = 1_000_000
@@ -45,26 +46,73 @@ class Found:
     failing: Counter[str] = field(default_factory=Counter)
     best: list[tuple[Key, Option]] = field(default_factory=list)
 
+    def add(self, other: Found, keep: int) -> None:
+        """Take in what was seen elsewhere."""
+        self.combinations += other.combinations
+        self.meeting += other.meeting
+        self.failing.update(other.failing)
+        self.best = sorted([*self.best, *other.best], key=lambda entry: entry[0])[:keep]
 
-def search(request: SearchRequest) -> Found:
-    """Go through every combination that the limits leave.
 
-    The list is that of evaluating each combination by itself, in the same order (see the format's ranking).
-    """
-    found, table = Found(), prices(request)
+class Piece(NamedTuple):
+    """A stretch of the stage combinations of one layout."""
+
+    layout: int
+    low: int
+    high: int
+
+
+def pieces(request: SearchRequest) -> list[Piece]:
+    """The whole search in pieces that can be gone through by themselves, in any order."""
+    found = []
     for number, layout in enumerate(request.body.layouts):
-        _search_layout(request, number, layout, table, found)
+        size = total([len(slot) for slot in slots(request, layout)])
+        found += [Piece(number, low, min(low + CHUNK, size)) for low in range(0, size, CHUNK)]
     return found
 
 
-def _search_layout(request: SearchRequest, number: int, layout: Layout, table: Prices, found: Found) -> None:
+def search(request: SearchRequest, processes: int = 1) -> Found:
+    """Go through every combination that the limits leave.
+
+    The list is that of evaluating each combination by itself, in the same order (see the format's ranking).
+
+    Args:
+        request: what to look through.
+        processes: how many share the work.
+    """
+    found, work = Found(), pieces(request)
+    if processes == 1 or len(work) == 1:
+        parts = (search_piece(request, piece) for piece in work)
+        for part in parts:
+            found.add(part, request.body.keep)
+        return found
+    with get_context("fork").Pool(processes, _remember, (request,)) as pool:
+        for part in pool.imap_unordered(_search_remembered, work):
+            found.add(part, request.body.keep)
+    return found
+
+
+_remembered: list[SearchRequest] = []
+"""In a process of a pool, the request it works on."""
+
+
+def _remember(request: SearchRequest) -> None:
+    _remembered[:] = [request]
+
+
+def _search_remembered(piece: Piece) -> Found:
+    return search_piece(_remembered[0], piece)
+
+
+def search_piece(request: SearchRequest, piece: Piece) -> Found:
+    """What one piece of a search holds."""
+    found, table, layout = Found(), prices(request), request.body.layouts[piece.layout]
     options = slots(request, layout)
-    lengths = [len(slot) for slot in options]
-    for low in range(0, total(lengths), CHUNK):
-        chosen = _chosen(lengths, low, min(low + CHUNK, total(lengths)))
-        block = _Block(request, number, layout, options, chosen, stage_costs(request, table, options, chosen))
-        for head in heads(request, layout):
-            block.look(head, head_cost(request, table, head), found)
+    chosen = _chosen([len(slot) for slot in options], piece.low, piece.high)
+    block = _Block(request, piece.layout, layout, options, chosen, stage_costs(request, table, options, chosen))
+    for head in heads(request, layout):
+        block.look(head, head_cost(request, table, head), found)
+    return found
 
 
 def _chosen(lengths: Sequence[int], low: int, high: int) -> list[Ints]:
@@ -92,7 +140,7 @@ class _Block:
         if not len(rows):
             return
         # Of classes that no combination within the limits has, nothing is asked.
-        asked, which = np.unique(self.which[rows], return_inverse=True)
+        asked, which = _present(self.which[rows], len(self.drive.mass))
         drive = Drive(*(column[asked] for column in self.drive))
         stands = classes.standing(self.request, self.layout, head, head_cost[2], drive)
         margins, met = self._judged(stands, which, price[rows])
@@ -151,6 +199,13 @@ class _Block:
             found.best.append((key, option))
         found.best.sort(key=lambda entry: entry[0])
         del found.best[keep:]
+
+
+def _present(codes: Ints, count: int) -> tuple[Ints, Ints]:
+    """The codes from 0 to count − 1 that occur, and for each entry the place of its own among them."""
+    occurs = np.bincount(codes, minlength=count) > 0
+    place = np.cumsum(occurs) - 1
+    return np.flatnonzero(occurs), place[codes]
 
 
 def smallest(keys: Sequence[Any], count: int) -> list[int]:
