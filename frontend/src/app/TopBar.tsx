@@ -35,6 +35,7 @@ export function TopBar({ children }: { children?: ReactNode }) {
       align="center"
       gap="3"
       wrap="wrap"
+      _print={{ "& button, & a": { display: "none" } }}
     >
       <Box asChild fontWeight="700" fontSize="lg">
         <Link to="/">Ydrometer</Link>

@@ -61,7 +61,7 @@ export function WheelLabels({ row, frame, width, top, selected }: LabelProps) {
               y={top + 21}
               mono
               bold
-              size={wheel.teeth === null ? 15 : 19}
+              size={wheel.teeth === null ? 13 : 19}
               fill={chosen ? SPRUCE : INK}
             >
               {wheel.teeth ?? `⌀${Object.values(show(units, "length", 2 * wheel.pitch_radius)).join(" ")}`}

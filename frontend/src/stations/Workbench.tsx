@@ -103,7 +103,7 @@ export function Workbench({ vehicle, workshop, station, stored, first, document:
   const Station = STATIONS[station];
   if (!Station) return <Navigate to={`/vehicles/${vehicle}/line`} replace />;
   return (
-    <Flex direction="column" minH="100%" h={{ md: "100%" }}>
+    <Flex direction="column" minH="100%" h={{ md: "100%" }} _print={{ h: "auto", display: "block" }}>
       <TopBar>
         <Box as="h1" fontWeight="600">
           {document.name || "Unnamed vehicle"}
@@ -152,9 +152,9 @@ export function Workbench({ vehicle, workshop, station, stored, first, document:
           }}
         />
       )}
-      <Flex flex="1" minH="0" direction={{ base: "column", md: "row" }}>
+      <Flex flex="1" minH="0" direction={{ base: "column", md: "row" }} _print={{ display: "block" }}>
         <StationList vehicle={vehicle} live={live} targets={document.targets?.length ?? 0} />
-        <Box as="main" flex="1" minW="0" p="2" overflowY={{ md: "auto" }}>
+        <Box as="main" flex="1" minW="0" p="2" overflowY={{ md: "auto" }} _print={{ overflow: "visible" }}>
           {figures ? (
             <WorkProvider place={place} edit={edit} figures={figures} document={painted}>
               <Station />

@@ -6,7 +6,7 @@ const corner = { value: "3px" };
 
 const config = defineConfig({
   globalCss: {
-    "html, body, #root": { height: "100%" },
+    "html, body, #root": { height: "100%", _print: { height: "auto" } },
     "svg text": { fontFamily: "body" },
     ".recharts-text": { fontSize: "12px", fontFamily: "mono" },
     ".recharts-label": { paintOrder: "stroke", stroke: "panel", strokeWidth: "3px" },
@@ -91,6 +91,7 @@ const config = defineConfig({
       "&[aria-selected=true]": { color: "ink", fontWeight: "600", borderColor: "spruce" },
     },
     "table.pairs": {
+      "& tr": { breakInside: "avoid" },
       fontFamily: "mono",
       fontSize: "12px",
       borderCollapse: "collapse",

@@ -37,11 +37,11 @@ export function LineStation() {
   // The figures and the drawing come first; the charts follow when they are painted.
   const charted = useAfterPaint(live, held);
   return (
-    <Box display="grid" gap="2" alignItems="start" {...AREAS}>
+    <Box display="grid" gap="2" alignItems="start" {...AREAS} _print={{ display: "block" }}>
       <Box gridArea="drawing" minW="0" bg="panel" {...FRAME} position="relative">
         <Drawing />
       </Box>
-      <Box gridArea="panel" minW="0">
+      <Box gridArea="panel" minW="0" data-screen-only>
         <SelectedPanel />
       </Box>
       <Box gridArea="lower" minW="0">

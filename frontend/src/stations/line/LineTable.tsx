@@ -17,7 +17,15 @@ export function LineTable({ live, flow }: { live: Live; flow: Flow | undefined }
     return found ? shaftName(found.shaft, found.row, branches) : "";
   };
   return (
-    <Box overflowX="auto" px="3" pb="2" tabIndex={0} role="region" aria-label="The drawing as a table" data-line-table>
+    <Box
+      overflowX="auto"
+      px="3"
+      pb="2"
+      tabIndex={0}
+      role="region"
+      aria-label="The drawing as a table"
+      data-line-table
+    >
       <table className="working">
         <caption className="visually-hidden">Shafts of the line</caption>
         <thead>

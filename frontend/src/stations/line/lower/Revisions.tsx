@@ -119,10 +119,8 @@ function Kept({
   });
   return (
     <Box as="li" py="1" borderTopWidth="1px" borderColor="line" data-revision={revision.number}>
-      <Flex gap="2" align="baseline">
-        <Box fontWeight="600" flex="1">
-          {revision.name}
-        </Box>
+      <Box fontWeight="600">{revision.name}</Box>
+      <Flex gap="2" align="center" justify="space-between">
         <label style={{ fontSize: "13px" }}>
           <input type="checkbox" checked={compared} onChange={() => onCompare(revision.number)} /> compare
         </label>
