@@ -19,8 +19,8 @@ electric, drive_force, FULL = currents.electric, currents.drive_force, currents.
 eased_off, motor_current, source_torque = currents.eased_off, currents.motor_current, currents.source_torque
 engine_speed, resistance, traction = currents.engine_speed, forces.resistance, forces.traction
 as_driven, wall_traction, starting_gear = forces.as_driven, forces.wall_traction, gears.starting_gear
-set_in_motion, inside, MOST_PANELS, GEAR, LOW, HIGH, TIME, DISTANCE, ENERGY = (
-    run.run, run.inside, run.MOST_PANELS, run.GEAR, run.LOW, run.HIGH, run.TIME, run.DISTANCE, run.ENERGY,
+set_in_motion, inside, find, MOST_PANELS, GEAR, LOW, HIGH, TIME, DISTANCE, ENERGY = (
+    run.run, run.inside, run.find, run.MOST_PANELS, run.GEAR, run.LOW, run.HIGH, run.TIME, run.DISTANCE, run.ENERGY,
 )  # fmt: skip
 
 
@@ -91,11 +91,34 @@ def driving(batch: Batch, i: int, gear: int, speed: float) -> Sources:
     return Sources(gear, *_driving(one(batch, i), gear, speed, out), *out)
 
 
+def moment(batch: Batch, i: int, what: int, wanted: float, rate: float = 1.0) -> tuple[float, float, float, float]:
+    """Time, speed, distance and energy of the run of one design that starts, when something has a value.
+
+    Args:
+        batch: holds the design.
+        i: its row.
+        what: 0 the time, s; 1 the distance, m; 2 the place where it would stand when braking from here, m.
+        wanted: the value.
+        rate: of that braking, m/s².
+    """
+    v, t, x, e = _moment(one(batch, i), what, wanted, rate)
+    return t, v, x, e
+
+
 @entry
 def motion_at(batch: Batch, k: int, v: float) -> tuple[float, float]:
     """Acceleration and power of the supply of the first design at a speed of the run."""
     a, _, bus, drawn, _ = as_driven(row(batch, 0), k, v)
     return a, bus * drawn
+
+
+@entry
+def _moment(batch: Batch, what: int, wanted: float, rate: float) -> tuple[float, float, float, float]:
+    p = row(batch, 0)
+    panels = np.empty((MOST_PANELS + 1, 8))
+    count, k, top, _ = set_in_motion(p, panels)
+    _, _, bus, drawn, _ = as_driven(p, k, top)
+    return find(p, panels, count, top, bus * drawn, what, wanted, rate)
 
 
 @entry

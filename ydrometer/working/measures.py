@@ -8,8 +8,6 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ydrometer.design import Document, Run
-from ydrometer.evaluate import Evaluation, evaluate
 from ydrometer.motion import trace
 from ydrometer.working import blocks
 from ydrometer.working.blocks import Case
@@ -18,6 +16,8 @@ from ydrometer.working.sheet import Column
 ROWS = 14
 """Rows of the table of a run, at most."""
 STEPS = 60
+AT_TIME, TO_STAND = 0, 2
+"""What `trace.moment` is asked for."""
 GOLDEN = 0.6180339887498949
 
 
@@ -247,7 +247,7 @@ def _table(case: Asked, time: float) -> None:
     points = trace.points(group.batch, row)
     inside = np.flatnonzero(points.time < time)
     chosen = inside[np.unique(np.linspace(0, len(inside) - 1, ROWS).astype(int))]
-    end = _moment(case, time)
+    end = trace.moment(group.batch, row, AT_TIME, time)
     t, v, x, e = (
         np.append(part[chosen], last)
         for part, last in zip((points.time, points.speed, points.distance, points.energy), end, strict=True)
@@ -260,19 +260,6 @@ def _table(case: Asked, time: float) -> None:
         Column("dE", "drawing", "energy", np.diff(e).tolist()),
         Column("dv", "gaining", "speed", np.diff(v).tolist()),
     )
-
-
-def _moment(case: Asked, time: float) -> tuple[float, float, float, float]:
-    """Time, speed, distance and energy of the run at a time, by asking for it as a run of its own."""
-    document = case.evaluation.documents[case.index]
-    there = _asked_again(document, Run(time=time))
-    distance = there.value("distance_in_time", 0)
-    at = _asked_again(document, Run(distance=distance))
-    return time, at.value("speed_at_distance", 0), distance, at.value("energy_per_run", 0) or 0.0
-
-
-def _asked_again(document: Document, run: Run) -> Evaluation:
-    return evaluate([dataclasses.replace(document, design=dataclasses.replace(document.design, run=run))])
 
 
 def run(symbol: str, words: str, expression: str, dimension: str, until: str) -> Callable[[Asked], None]:
@@ -292,13 +279,10 @@ def sprint_and_stop(case: Asked) -> None:
     """The run up to the braking point, then braking."""
     blocks.braking(case)
     rate = float(case.sheet.known["b_rate"])
-    total = _value(case, "sprint_and_stop")
-    # The braking point stands where what is left of the time is just the braking: t + v(t)/b = total.
-    low, high = 0.0, total
-    for _ in range(STEPS):
-        middle = 0.5 * (low + high)
-        low, high = (middle, high) if middle + _moment(case, middle)[1] / rate < total else (low, middle)
-    _table(case, high)
+    group, row = case.evaluation.group(case.index)
+    distance = case.design.run.distance
+    assert distance is not None  # else there is no such time
+    _table(case, trace.moment(group.batch, row, TO_STAND, distance, rate)[0])
     s = case.sheet
     s.step("t_b", "time up to the braking point", "sum(dt)", "time")
     s.step("v_b", "speed there", "sum(dv)", "speed")

@@ -2,14 +2,14 @@ import { Box, Input } from "@chakra-ui/react";
 import { useId } from "react";
 import { digits } from "../../fields/units";
 import { useEdit, useFigures } from "../context";
+import { branchPath } from "./stages";
 
 /** The ratio of a stage in words, in both directions, as a fraction and in numbers; and of the whole line. */
 export function RatioWords({ path }: { path: string }) {
   const { live } = useFigures();
   const view = live.ratios.find((r) => r.path === path);
   if (!view) return null;
-  const branch = /^drive\.branches\[\d+\]/.exec(path)?.[0] ?? "drive.branches[0]";
-  const overall = live.ratios.filter((r) => r.path === branch);
+  const overall = live.ratios.filter((r) => r.path === branchPath(path));
   return (
     <Box fontSize="sm" my="2" color="ink.second">
       <Box data-ratio>
