@@ -71,7 +71,7 @@ SIX_STAGES: dict[str, Any] = {
                     "kind": "motor",
                     "constants": {"kv": "600 rpm/V", "resistance": "60 mohm", "no_load_current": "1 A"},
                 },
-                "stages": [{"kind": "planetary", "reductions": [3, 3]}],
+                "stages": [{"kind": "planetary", "reductions": [3.8, 3]}],
             },
         ],
         "stages": [

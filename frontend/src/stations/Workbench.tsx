@@ -154,7 +154,15 @@ export function Workbench({ vehicle, workshop, station, stored, first, document:
       )}
       <Flex flex="1" minH="0" direction={{ base: "column", md: "row" }} _print={{ display: "block" }}>
         <StationList vehicle={vehicle} live={live} targets={document.targets?.length ?? 0} />
-        <Box as="main" flex="1" minW="0" p="2" overflowY={{ md: "auto" }} _print={{ overflow: "visible" }}>
+        <Box
+          as="main"
+          position="relative"
+          flex="1"
+          minW="0"
+          p="2"
+          overflowY={{ md: "auto" }}
+          _print={{ overflow: "visible" }}
+        >
           {figures ? (
             <WorkProvider place={place} edit={edit} figures={figures} document={painted}>
               <Station />
