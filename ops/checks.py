@@ -122,8 +122,9 @@ def _same(made: Path, kept: Path) -> bool:
 
 
 def refresh() -> int:
-    """Write the API's schema and the page's client from the server as it is."""
+    """Write the API's schema, the page's client and the answers its tests stand on from the server as it is."""
     _write_client(CLIENT)
+    say.run([PYTHON, "-m", "tests.answers", CLIENT.parent / "fixtures" / "answers.json"], cwd=ROOT)
     return 0
 
 

@@ -1,0 +1,49 @@
+"""What the core answers to the page, written out for the page's own tests: they never stand against made-up data."""
+
+from __future__ import annotations
+
+import copy
+import json
+import sys
+from pathlib import Path
+from typing import Any
+
+import orjson
+
+from tests.core.designs import PLAIN, SIX_STAGES, changed
+from ydrometer import design
+from ydrometer.grid import grid
+from ydrometer.live import Wish, look, sweep_of
+from ydrometer.vocabulary import vocabulary
+
+STAGE = "drive.branches[0].stages[0]"
+DIGITS = 9
+"""So many are the same on every machine."""
+
+
+def answers() -> dict[str, Any]:
+    """By name, each as it goes over the wire."""
+    forwards = changed({"drive.branches.0.source.reversed": True})
+    made = {
+        "vocabulary": vocabulary(),
+        "plain": look(forwards, changed({"drive.branches.0.stages.0.driver_teeth": 14}), Wish((STAGE, "driver"))),
+        "backwards": look(copy.deepcopy(PLAIN)),
+        "six": look(SIX_STAGES, None, Wish(longest=3.0)),
+        "sweep": sweep_of(forwards, STAGE, "driver"),
+        "grid": grid(design.read(forwards), STAGE, [14, 15], [48, 56]),
+        "documents": {"plain": forwards, "six": SIX_STAGES},
+    }
+    plain: dict[str, Any] = orjson.loads(orjson.dumps(made))
+    return {name: _rounded(value) for name, value in plain.items()}
+
+
+def _rounded(value: Any) -> Any:
+    if isinstance(value, float):
+        return float(f"{value:.{DIGITS}g}")
+    if isinstance(value, dict):
+        return {key: _rounded(entry) for key, entry in value.items()}
+    return [_rounded(entry) for entry in value] if isinstance(value, list) else value
+
+
+if __name__ == "__main__":
+    Path(sys.argv[1]).write_text(json.dumps(answers(), ensure_ascii=False, separators=(",", ":")) + "\n")
