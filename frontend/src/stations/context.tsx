@@ -3,7 +3,7 @@
  * press, its figures with each answer, the ways to change it never. What shows figures alone is then not
  * painted twice for one key press.
  */
-import { createContext, type ReactNode, useContext } from "react";
+import { createContext, type ReactNode, useContext, useDeferredValue } from "react";
 import type { Doubts, Fault, Live, Sweep } from "../api/client";
 import type { DesignDocument } from "../design/document";
 import type { Selected } from "../design/selected";
@@ -76,6 +76,12 @@ export function WorkProvider({ place, edit, figures, document, children }: Props
       </EditContext>
     </PlaceContext>
   );
+}
+
+/** What may be painted after the drawing and the readout: its figures follow a moment later. */
+export function Later({ children }: { children: ReactNode }) {
+  const figures = useDeferredValue(useFigures());
+  return <FiguresContext value={figures}>{children}</FiguresContext>;
 }
 
 /** The fault at a path, or within it. */

@@ -6,7 +6,7 @@ import { useAfterPaint } from "../../design/useAfterPaint";
 import { LineFigure } from "../../drawing/LineFigure";
 import { show, useUnits } from "../../fields/units";
 import { MOMENTS } from "../../words/measures";
-import { useEdit, useFigures } from "../context";
+import { Later, useEdit, useFigures } from "../context";
 import { KeysHelp } from "./KeysHelp";
 import { LineTable } from "./LineTable";
 import { Lower } from "./lower/Lower";
@@ -42,7 +42,9 @@ export function LineStation() {
         <Drawing />
       </Box>
       <Box gridArea="panel" minW="0" data-screen-only>
-        <SelectedPanel />
+        <Later>
+          <SelectedPanel />
+        </Later>
       </Box>
       <Box gridArea="lower" minW="0">
         <Lower>

@@ -1,4 +1,5 @@
 import { Box, Flex, Heading } from "@chakra-ui/react";
+import { memo } from "react";
 import type { Live } from "../../api/client";
 import { at, type Stage } from "../../design/document";
 import { StandingMark } from "../../marks/StandingMark";
@@ -13,7 +14,7 @@ import { Turning } from "./Turning";
 import { WheelPanel } from "./WheelPanel";
 
 /** What is selected in the drawing, with everything that can be changed about it. */
-export function SelectedPanel() {
+export const SelectedPanel = memo(function SelectedPanel() {
   const { live, selected } = useFigures();
   const { rows } = live.view.line;
   const wheel = rows
@@ -36,7 +37,7 @@ export function SelectedPanel() {
       <Messages live={live} />
     </Box>
   );
-}
+});
 
 function Nothing() {
   return (
