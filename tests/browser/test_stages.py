@@ -48,6 +48,17 @@ class Stages(BrowserCase):
         self.focus(page, DRIVER).send_keys(Keys.DELETE)
         page.wait(lambda: self.kinds() == [[], ["gear", "belt"]], "the first to go")
 
+    def test_a_stage_that_is_undone_takes_nothing_with_it(self) -> None:
+        page = self.page()
+        self.sandpiper(page)
+        page.click("[aria-label='Add a stage after this'] option[value=chain]")
+        page.wait_text("[data-panel] h2", "Roller chain")
+        page.button("Undo").click()
+        self.shafts(page, 3)
+        self.assertEqual(page.complaints(), [])
+        page.button("Redo").click()
+        self.shafts(page, 4)
+
     def test_another_kind_keeps_the_teeth(self) -> None:
         page = self.page()
         self.sandpiper(page)

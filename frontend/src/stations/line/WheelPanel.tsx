@@ -14,7 +14,9 @@ import { TeethEditor } from "./TeethEditor";
 export function WheelPanel({ wheel }: { wheel: Wheel }) {
   const document = useDocument();
   const path = teethPath(wheel.path, wheel.member);
-  const stage = at(document, wheel.path) as Stage;
+  const stage = at(document, wheel.path) as Stage | undefined;
+  // Undone in the document, and still in the figures until they follow.
+  if (!stage) return null;
   return (
     <>
       <Heading as="h2" size="sm" mb="2">

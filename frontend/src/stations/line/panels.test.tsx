@@ -7,6 +7,7 @@ import { StageActions } from "./StageActions";
 import { StageStrip } from "./StageStrip";
 import { SweepStrip } from "./SweepStrip";
 import { Turning } from "./Turning";
+import { WheelPanel } from "./WheelPanel";
 
 const STAGE = "drive.branches[0].stages[0]";
 
@@ -85,6 +86,18 @@ describe("stages", () => {
       driver_teeth: 15,
       driven_teeth: 56,
     });
+  });
+});
+
+describe("the panel of a wheel", () => {
+  it("is empty while the document no longer has what the figures still show", () => {
+    const [wheel] = PLAIN.view.line.rows[0]?.wheels ?? [];
+    if (!wheel) throw new Error("a wheel is wanted");
+    const bare = { ...DOCUMENTS.plain, drive: { ...DOCUMENTS.plain.drive, branches: [{ source: {} }] } };
+    expect(
+      onTheBench(<WheelPanel wheel={wheel} />, {}, bare).container.querySelector("[data-teeth]"),
+    ).toBeNull();
+    expect(onTheBench(<WheelPanel wheel={wheel} />).container.querySelector("[data-teeth]")).not.toBeNull();
   });
 });
 
