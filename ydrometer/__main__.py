@@ -1,7 +1,15 @@
 """`python -m ydrometer`."""
 
+import os
 import sys
 
 from ydrometer.cli import main
 
-sys.exit(main(sys.argv[1:]))
+try:
+    status = main(sys.argv[1:])
+    sys.stdout.flush()
+except BrokenPipeError:
+    # Who reads has read enough; what is still unwritten goes nowhere, quietly.
+    os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())
+    status = 1
+sys.exit(status)

@@ -35,6 +35,9 @@ export function forceData(live: Live, units: Units): ChartData {
   const v = factor(units, "speed");
   const f = factor(units, "force");
   const end = Math.max(live.no_load_speed, ...(live.mark?.force.speed ?? [])) * 1.04;
+  const highest = Math.max(
+    ...force.traction.map((t, i) => Math.max(Math.min(force.gears[0]?.drive[i] ?? 0, 2.2 * t), t)),
+  );
   const several = force.gears.length > 1;
   const series: Series[] = [
     {
@@ -42,7 +45,7 @@ export function forceData(live: Live, units: Units): ChartData {
       name: "resistance",
       colour: SLATE,
       points: points(force.speed, force.resistance, v, f),
-      labelAt: 0.25,
+      labelAt: 0.55,
     },
     {
       key: "grip",
@@ -58,7 +61,8 @@ export function forceData(live: Live, units: Units): ChartData {
       colour: SPRUCE,
       points: points(gear.speed, gear.drive, v, f),
       labelAt: 0.14 + 0.24 * i,
-      labelBelow: true,
+      // Where there is room: under a line that runs high, over one that runs low.
+      labelBelow: Math.max(...gear.drive) > highest / 2,
     })),
   ];
   if (isOther(live)) {
@@ -72,9 +76,6 @@ export function forceData(live: Live, units: Units): ChartData {
         ...THIN,
       });
   }
-  const highest = Math.max(
-    ...force.traction.map((t, i) => Math.max(Math.min(force.gears[0]?.drive[i] ?? 0, 2.2 * t), t)),
-  );
   const notches: Notch[] = [
     ...(live.top_speed > 0 ? [{ axis: "x" as const, value: live.top_speed / v, text: "" }] : []),
     ...targets(live, ["pushing_force"], "y", f),
