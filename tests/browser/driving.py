@@ -67,10 +67,15 @@ class Page:
         return waiting.until(lambda _: condition() or False, f"waited in vain for {what or condition}")
 
     def click(self, css: str) -> None:
-        """Scroll there as a user would, and click."""
-        element = self.find(css)
-        self.driver.execute_script("arguments[0].scrollIntoView({block: 'center'})", element)
-        element.click()
+        """Scroll there as a user would, and click; again where it was painted anew meanwhile."""
+
+        def clicked() -> bool:
+            element = self.find(css)
+            self.driver.execute_script("arguments[0].scrollIntoView({block: 'center'})", element)
+            element.click()
+            return True
+
+        self.wait(clicked, css)
 
     def text(self, css: str) -> str:
         return str(self.find(css).text)

@@ -116,6 +116,6 @@ class Source(BrowserCase):
         self.sandpiper(page)
         for kind in ("planetary", "v_belt", "bevel", "worm", "speeds"):
             page.click(BODY)
-            page.find(f"[aria-label='Add a stage after this'] option[value={kind}]").click()
+            page.click(f"[aria-label='Add a stage after this'] option[value={kind}]")
             page.wait(partial(self.holds, kind), kind)
         self.assertEqual(page.complaints(), [])

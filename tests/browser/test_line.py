@@ -109,7 +109,7 @@ class Line(BrowserCase):
     def test_backwards_is_told_and_mended(self) -> None:
         page = self.page()
         self.sandpiper(page)
-        page.find("[aria-label='Add a stage after this'] option[value=gear]").click()
+        page.click("[aria-label='Add a stage after this'] option[value=gear]")
         page.wait_text("[data-turning]", "would run backwards")
         page.click("[data-turning] [aria-label^='Do this: Swap two leads']")
         page.wait(lambda: not page.all("[data-turning]"), "it to run forwards")
