@@ -82,6 +82,11 @@ def with_wheels(document: Document, path: str, sizes: Mapping[str, float]) -> Do
         stage = _with(stage, member, size)
     if any(getattr(stage, "faults", tuple)()):
         return None
+    return with_stage(document, path, stage)
+
+
+def with_stage(document: Document, path: str, stage: Stage) -> Document:
+    """The design with another stage at a path that is there."""
     # Its values by path are those of the design it came from: nothing that is asked of a variant needs them.
     return dataclasses.replace(document, design=_put(document.design, path, stage))
 

@@ -4,9 +4,12 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from functools import cache
+from typing import Any
 
 from ydrometer import units
 from ydrometer.aids import AIDS, Aid
+from ydrometer.parts import bulk
+from ydrometer.parts.columns import TABLE, Column
 from ydrometer.tables.dimensions import DIMENSIONS
 from ydrometer.tables.measures import MEASURES
 
@@ -41,12 +44,25 @@ class MeasureEntry:
 
 
 @dataclass(frozen=True, slots=True)
+class PartKind:
+    """A kind of part in the bin: its words, its columns, what a new one holds, and whether lists of it can be typed."""
+
+    kind: str
+    one: str
+    many: str
+    columns: list[Column]
+    fixed: dict[str, Any]
+    listed: bool
+
+
+@dataclass(frozen=True, slots=True)
 class Vocabulary:
     """Everything the page would otherwise have to copy."""
 
     dimensions: list[DimensionEntry]
     measures: list[MeasureEntry]
     aids: list[Aid]
+    parts: list[PartKind]
 
 
 @cache
@@ -59,6 +75,10 @@ def vocabulary() -> Vocabulary:
         ],
         [MeasureEntry(row.name, row.dimension, row.run) for row in MEASURES.values() if row.shape == "number"],
         list(AIDS),
+        [
+            PartKind(k.kind, k.one, k.many, list(k.columns), dict(k.fixed), k.kind in bulk.LISTED)
+            for k in TABLE.values()
+        ],
     )
 
 

@@ -39,6 +39,7 @@ INSTALLED_APPS = [
     "server.accounts",
     "server.workshops",
     "server.designs",
+    "server.parts",
     "server.demo",
 ]
 

@@ -8,6 +8,7 @@ from server.config.page import page
 from server.demo import api as demo
 from server.designs import api as designs
 from server.designs import evaluation
+from server.parts import api as parts
 from server.workshops import api as workshops
 
 api = [
@@ -31,6 +32,10 @@ api = [
     path("workshops/<uuid:workshop>/members/", workshops.MembersView.as_view()),
     path("workshops/<uuid:workshop>/members/<int:member>/", workshops.MemberView.as_view()),
     path("workshops/<uuid:workshop>/vehicles/", designs.VehiclesView.as_view()),
+    path("workshops/<uuid:workshop>/parts/", parts.PartsView.as_view()),
+    path("workshops/<uuid:workshop>/parts/bulk/", parts.BulkView.as_view()),
+    path("workshops/<uuid:workshop>/parts/file/", parts.FileView.as_view()),
+    path("workshops/<uuid:workshop>/parts/export/<str:suffix>/", parts.ExportView.as_view()),
     path("vehicles/<uuid:vehicle>/", designs.VehicleView.as_view()),
     path("vehicles/<uuid:vehicle>/revisions/", designs.RevisionsView.as_view()),
     path("vehicles/<uuid:vehicle>/revisions/<int:number>/", designs.RevisionView.as_view()),

@@ -46,6 +46,20 @@ TABLE: dict[str, dict[str, tuple[str, Any]]] = {
         "delete": (OWNERS, None),
     },
     "workshops/<uuid:workshop>/vehicles/": {"get": (MEMBERS, None), "post": (EDITORS, {"name": "Dunlin"})},
+    "workshops/<uuid:workshop>/parts/": {
+        "get": (MEMBERS, None),
+        "post": (
+            EDITORS,
+            {
+                "changes": [
+                    {"id": "g", "base": 0, "document": {"id": "g", "kind": "gear", "teeth": 12, "module": "1 mm"}}
+                ]
+            },
+        ),
+    },
+    "workshops/<uuid:workshop>/parts/bulk/": {"post": (EDITORS, {"kind": "gear", "text": "module 1: 12 13"})},
+    "workshops/<uuid:workshop>/parts/file/": {"post": (EDITORS, {"name": "a.csv", "data": "a2luZA=="})},
+    "workshops/<uuid:workshop>/parts/export/<str:suffix>/": {"get": (MEMBERS, None)},
     "vehicles/<uuid:vehicle>/": {"get": (MEMBERS, None), "patch": (EDITORS, {"put_away": True})},
     "vehicles/<uuid:vehicle>/revisions/": {
         "get": (MEMBERS, None),
@@ -77,7 +91,9 @@ class Permissions(WorkshopCase):
     def address(self, route: str) -> str:
         member = Membership.objects.get(workshop=self.workshop, user=self.people["viewer"])
         filled = route.replace("<uuid:workshop>", str(self.workshop.id)).replace("<uuid:vehicle>", str(self.vehicle.id))
-        return "/api/" + filled.replace("<int:member>", str(member.id)).replace("<int:number>", "1")
+        return "/api/" + filled.replace("<int:member>", str(member.id)).replace("<int:number>", "1").replace(
+            "<str:suffix>", "csv"
+        )
 
     def test_the_table_knows_every_address_and_verb(self) -> None:
         routes: dict[str, Any] = {str(route.pattern): getattr(route.callback, "view_class", None) for route in api}

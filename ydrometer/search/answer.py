@@ -14,7 +14,7 @@ from ydrometer.search.choices import NO_PART, Slot, slots, stage_json, trunk_fro
 from ydrometer.search.cost import head_cost, prices, stage_costs
 from ydrometer.search.nearest import nearest_changes
 from ydrometer.search.request import SearchRequest
-from ydrometer.search.run import Option, ids, search
+from ydrometer.search.run import Found, Option, ids, search
 from ydrometer.tables.measures import MEASURES
 
 FORMAT = "ydrometer-options"
@@ -27,7 +27,11 @@ def answer(request: SearchRequest, processes: int = 1) -> dict[str, Any]:
         request: what to look through.
         processes: how many share the work.
     """
-    found = search(request, processes)
+    return answer_from(request, search(request, processes))
+
+
+def answer_from(request: SearchRequest, found: Found) -> dict[str, Any]:
+    """The document of what a search has found."""
     layouts = [slots(request, layout) for layout in request.body.layouts]
     options = [option for _, option in found.best]
     documents = [design_of(request, layouts[option.layout], option) for option in options]
@@ -72,7 +76,8 @@ def design_of(request: SearchRequest, options: list[Slot], option: Option) -> di
     drive, branch = made["drive"], made["drive"]["branches"][0]
     head, layout = option.head, request.body.layouts[option.layout]
     raw_parts = request.raw.get("parts", [])
-    branch["count"] = head.count
+    if head.count != branch.get("count", 1):
+        branch["count"] = head.count
     if head.source != NO_PART:
         _put_source(branch, raw_parts[head.source])
     if head.supply != NO_PART:
@@ -95,6 +100,8 @@ def design_of(request: SearchRequest, options: list[Slot], option: Option) -> di
 def _put_source(branch: dict[str, Any], part: dict[str, Any]) -> None:
     engine = part["kind"] == "engine"
     branch["source"] = copy.deepcopy(part["source"])
+    if part.get("name") and not branch["source"].get("name"):
+        branch["source"]["name"] = part["name"]
     for key, keeps in (("controller", not engine), ("clutch", engine)):
         if part.get(key) is not None:
             branch[key] = copy.deepcopy(part[key])

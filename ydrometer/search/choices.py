@@ -10,7 +10,7 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from ydrometer.search.request import BoxChoice, Fixed, Layout, Pair, SearchRequest
+from ydrometer.search.request import SUPPLIES, BoxChoice, Fixed, Layout, Pair, SearchRequest, boxes
 from ydrometer.stages import Belt, Chain, Gear, Gearbox, Planetary, Speeds, Stage, Toothed, VBelt, stage_efficiency
 
 Floats = NDArray[np.float64]
@@ -61,7 +61,7 @@ def heads(request: SearchRequest, layout: Layout) -> list[Head]:
     found = []
     for source in _chosen(request, layout.sources, ("motor", "engine")):
         electric = _is_electric(request, source)
-        supplies = _chosen(request, layout.supplies, ("battery",)) if electric else [NO_PART]
+        supplies = _chosen(request, layout.supplies, SUPPLIES) if electric else [NO_PART]
         for supply in supplies:
             for wheel in _chosen(request, layout.wheels, ("wheel",)):
                 found += [Head(source, supply, wheel, count) for count in (layout.count or (own,))]
@@ -91,7 +91,7 @@ def _slot(request: SearchRequest, choice: Any) -> Slot:
     if isinstance(choice, Fixed):
         return _single(choice, [choice.stage], np.full((1, 2), NO_PART))
     if isinstance(choice, BoxChoice):
-        known = [(i, part) for i, part in request.of_kind("gearbox") if choice.parts is None or part.id in choice.parts]
+        known = [(i, part) for i, part in boxes(request) if choice.parts is None or part.id in choice.parts]
         stages = [_box(part) for _, part in known]
         places = np.array([(i, NO_PART) for i, _ in known], np.int64).reshape(-1, 2)
         return _single(choice, stages, places)
@@ -180,13 +180,15 @@ def stage_json(request: SearchRequest, slot: Slot, option: int, layout: Layout, 
         made = {"kind": "planetary", "reductions": list(part.reductions)} if part.reductions else {
             "kind": "gearbox", "ratio": part.ratio}  # fmt: skip
         return made if part.efficiency is None else {**made, "efficiency": part.efficiency}
-    driver, driven = parts[one], parts[other]
-    kind = choice.kind
+    return {"kind": choice.kind, **_pair_json(choice.kind, parts[one], parts[other], request.raw["parts"][one])}
+
+
+def _pair_json(kind: str, driver: Any, driven: Any, raw: dict[str, Any]) -> dict[str, Any]:
+    """A pair by its teeth and the driver's tooth size as that was typed."""
     if kind == "v_belt":
-        return {"kind": kind, "driver_pitch_diameter": driver.pitch_diameter,
-                "driven_pitch_diameter": driven.pitch_diameter}  # fmt: skip
-    size = {"gear": "module", "belt": "pitch", "chain": "pitch"}[kind]
-    return {"kind": kind, "driver_teeth": driver.teeth, "driven_teeth": driven.teeth, size: driver.size}
+        return {"driver_pitch_diameter": driver.pitch_diameter, "driven_pitch_diameter": driven.pitch_diameter}
+    size = next(key for key in ("module", "diametral_pitch", "pitch") if raw.get(key) is not None)
+    return {"driver_teeth": driver.teeth, "driven_teeth": driven.teeth, size: raw[size]}
 
 
 def used(request: SearchRequest) -> Iterator[int]:

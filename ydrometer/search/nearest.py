@@ -11,8 +11,9 @@ from typing import Any
 
 from ydrometer.design import Document, own_stages, trunk_stages
 from ydrometer.evaluate import Evaluation, evaluate
+from ydrometer.parts.kinds import WheelPart
+from ydrometer.search.choices import SAME_SIZE
 from ydrometer.search.classes import LEAST_MARGIN, MOST_MARGIN, OF_THE_RUN
-from ydrometer.search.parts import WheelPart
 from ydrometer.search.request import SearchRequest
 from ydrometer.supply import Battery
 from ydrometer.sweep import with_wheels
@@ -56,7 +57,7 @@ def _additions(request: SearchRequest, document: Document) -> Iterator[Addition]
     made = document.design
     for path, stage in (*own_stages(made, 0), *trunk_stages(made)):
         if stage.kind in PARTS:
-            yield from _teeth(request, document, path, PARTS[stage.kind])
+            yield from _teeth(request, document, path, stage)
     drive = made.drive
     branch = drive.branches[0]
     more = replace(branch, count=branch.count + 1)
@@ -80,14 +81,18 @@ def _additions(request: SearchRequest, document: Document) -> Iterator[Addition]
             )
 
 
-def _teeth(request: SearchRequest, document: Document, path: str, kind: str) -> Iterator[Addition]:
-    in_bin = {getattr(part, "teeth", None) for _, part in request.of_kind(kind)}
+def _teeth(request: SearchRequest, document: Document, path: str, stage: Any) -> Iterator[Addition]:
+    kind = PARTS[stage.kind]
+    known: list[tuple[int, Any]] = request.of_kind(kind)
+    size, key = (stage.tooth_size, "module") if kind == "gear" else (stage.pitch, "pitch")
+    in_bin = {part.teeth for _, part in known if size is None or abs(part.size - size) <= SAME_SIZE * size}
     for end in ("driver", "driven"):
         for teeth in TEETH:
             made = None if teeth in in_bin else with_wheels(document, path, {end: teeth})
             if made is not None:
                 words = f"a {kind} of {teeth} teeth as {end}"
-                yield {"kind": kind, "words": words, "end": end, "teeth": teeth}, made
+                part = {"kind": kind, "teeth": teeth, **({key: f"{size * 1e3:.9g} mm"} if size else {})}
+                yield {"kind": kind, "words": words, "end": end, "teeth": teeth, "part": part}, made
 
 
 def _key(request: SearchRequest, evaluation: Evaluation, index: int) -> tuple[float, float]:

@@ -9,9 +9,9 @@ from typing import Any, ClassVar
 from ydrometer import design, reading
 from ydrometer.design import Document
 from ydrometer.errors import DocumentError, Fault
+from ydrometer.parts import kinds as parts
+from ydrometer.parts.kinds import Part
 from ydrometer.reading import Reading
-from ydrometer.search import parts
-from ydrometer.search.parts import Part
 from ydrometer.stages import KINDS as STAGES
 from ydrometer.stages import Speeds, Stage
 from ydrometer.tables.measures import TARGETABLE
@@ -24,6 +24,8 @@ MOST_LAYOUTS = 64
 MOST_STAGES = 8
 MOST_KEPT = 1000
 EVERY = "*"
+SUPPLIES = ("battery", "panel")
+"""Kinds of parts that feed a drive."""
 
 Choice = tuple[str, ...] | None
 """Ids to choose from; None for every part of the kind."""
@@ -217,6 +219,13 @@ def read_request(raw: Any) -> SearchRequest:
     return SearchRequest(document, body, raw)
 
 
+def boxes(request: SearchRequest) -> list[tuple[int, parts.GearboxPart]]:
+    """Gearboxes that a layout may pick, with their places: a box of several speeds is taken as a fixed stage."""
+    return [
+        (i, part) for i, part in request.of_kind("gearbox") if isinstance(part, parts.GearboxPart) and not part.ratios
+    ]
+
+
 def _one_branch(document: Document) -> Iterator[Fault]:
     branches = len(document.design.drive.branches)
     if branches != 1:
@@ -232,7 +241,7 @@ def _targets(document: Document) -> Iterator[Fault]:
 def _drives(document: Document, body: _Body) -> Iterator[Fault]:
     """What could be chosen must make a drive: clutch for an engine, supply for a motor, one box of several speeds."""
     drive = document.design.drive
-    supplies = drive.supply is not None or any(part.kind == "battery" for part in body.parts)
+    supplies = drive.supply is not None or any(part.kind in SUPPLIES for part in body.parts)
     clutch = bool(drive.branches) and drive.branches[0].clutch is not None
     for i, part in enumerate(body.parts):
         if isinstance(part, parts.EnginePart) and part.clutch is None and not clutch:
@@ -250,11 +259,12 @@ def _ids(body: _Body) -> Iterator[Fault]:
     for i, part in enumerate(body.parts):
         if part.id in known:
             yield Fault(f"parts[{i}].id", f'"{part.id}" a second time', "give each part an id of its own")
-        known[part.id] = part.kind
+        several = isinstance(part, parts.GearboxPart) and part.ratios
+        known[part.id] = "box of several speeds" if several else part.kind
     for i, layout in enumerate(body.layouts):
         asked: list[tuple[str, Choice, tuple[str, ...]]] = [
             ("sources", layout.sources, ("motor", "engine")),
-            ("supplies", layout.supplies, ("battery",)),
+            ("supplies", layout.supplies, SUPPLIES),
             ("wheels", layout.wheels, ("wheel",)),
         ]
         for s, stage in enumerate(layout.stages):

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass, field
+from dataclasses import astuple, dataclass, field
 from multiprocessing import get_context
 from typing import Any, NamedTuple
 
@@ -53,6 +53,21 @@ class Found:
         self.failing.update(other.failing)
         self.best = sorted([*self.best, *other.best], key=lambda entry: entry[0])[:keep]
 
+    def as_json(self) -> dict[str, Any]:
+        """As it can be kept and sent."""
+        best = [[*key[:-1], list(key[-1]), option.layout, list(astuple(option.head)), list(option.chosen)]
+                for key, option in self.best]  # fmt: skip
+        return {"combinations": self.combinations, "meeting": self.meeting, "failing": dict(self.failing), "best": best}
+
+    @classmethod
+    def from_json(cls, raw: dict[str, Any]) -> Found:
+        """What `as_json` has made."""
+        best = []
+        for *key, names, layout, head, chosen in raw["best"]:
+            option = Option(layout, Head(*head), tuple(chosen), price=key[2], buy=key[3])
+            best.append(((*key, tuple(names)), option))
+        return cls(raw["combinations"], raw["meeting"], Counter(raw["failing"]), best)
+
 
 class Piece(NamedTuple):
     """A stretch of the stage combinations of one layout."""
@@ -69,6 +84,14 @@ def pieces(request: SearchRequest) -> list[Piece]:
         size = total([len(slot) for slot in slots(request, layout)])
         found += [Piece(number, low, min(low + CHUNK, size)) for low in range(0, size, CHUNK)]
     return found
+
+
+def sizes(request: SearchRequest) -> list[int]:
+    """How many combinations each layout describes, before the limits."""
+    return [
+        total([len(slot) for slot in slots(request, layout)]) * len(heads(request, layout))
+        for layout in request.body.layouts
+    ]
 
 
 def search(request: SearchRequest, processes: int = 1) -> Found:

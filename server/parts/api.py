@@ -1,0 +1,161 @@
+"""The bin of a workshop: its parts, changes to them, and lists of parts in files."""
+
+from __future__ import annotations
+
+import base64
+import binascii
+from dataclasses import dataclass
+from typing import Any
+from uuid import UUID
+
+from django.http import Http404, HttpResponse
+from drf_spectacular.types import OpenApiTypes
+from drf_spectacular.utils import OpenApiParameter, OpenApiResponse, extend_schema
+from rest_framework import serializers, status
+from rest_framework.request import Request
+from rest_framework.response import Response
+from rest_framework.views import APIView
+
+from server.api.errors import BAD, HIDDEN
+from server.api.requests import DocumentField, answer_of, read
+from server.parts.actions import Change, Stale, change_parts
+from server.workshops import access
+from server.workshops.access import acting
+from ydrometer.errors import DocumentError, Fault
+from ydrometer.parts import bulk, files, sheet
+from ydrometer.parts.columns import TABLE
+from ydrometer.parts.kinds import LONGEST_ID
+from ydrometer.parts.names import new_id
+
+MOST_CHANGES = 5000
+FORMATS = {"csv": "text/csv", "xlsx": "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"}
+
+
+class PartSerializer(serializers.Serializer[Any]):
+    version = serializers.IntegerField()
+    document = DocumentField()
+
+
+class ChangeSerializer(serializers.Serializer[Any]):
+    """`base` is the version that was changed, 0 for a new part; without a document the part is taken out."""
+
+    id = serializers.CharField(max_length=LONGEST_ID)
+    base = serializers.IntegerField(min_value=0, max_value=2_000_000_000)
+    document = DocumentField(allow_null=True)
+
+    def validate(self, attrs: dict[str, Any]) -> dict[str, Any]:
+        if attrs["document"] is not None and attrs["document"].get("id") != attrs["id"]:
+            raise serializers.ValidationError("The document's id is another than that of the change.")
+        return attrs
+
+
+class ChangesSerializer(serializers.Serializer[Any]):
+    changes = serializers.ListField(child=ChangeSerializer(), min_length=1, max_length=MOST_CHANGES)
+
+
+class PartConflictSerializer(serializers.Serializer[Any]):
+    """What stands in the bin now, of the parts that somebody else has changed since."""
+
+    detail = serializers.CharField()
+    present = PartSerializer(many=True)
+
+
+class BulkSerializer(serializers.Serializer[Any]):
+    """Lines such as "module 1: 12 13 14x2"."""
+
+    kind = serializers.ChoiceField(choices=sorted(bulk.LISTED))
+    text = serializers.CharField(max_length=20_000, trim_whitespace=False)
+
+
+class FileSerializer(serializers.Serializer[Any]):
+    """A CSV or XLSX file in base64; `kind` is that of rows which do not say theirs."""
+
+    name = serializers.CharField(max_length=200)
+    data = serializers.CharField(  # type: ignore[assignment]  # the name the page sends; shadows only the form machinery
+        max_length=2 * files.LARGEST
+    )
+    kind = serializers.ChoiceField(choices=list(TABLE), required=False)
+
+
+@dataclass(frozen=True, slots=True)
+class PartList:
+    """Parts as they would stand in the bin, and what is wrong with the lines they came from; nothing is written yet.
+
+    Attributes:
+        parts: documents. versions: of the part in the bin that each would replace, 0 for a new one.
+        faults: with any of them nothing is to be written.
+    """
+
+    parts: list[dict[str, Any]]
+    versions: list[int]
+    faults: list[sheet.CellFault]
+
+
+class PartsView(APIView):
+    @extend_schema(responses={200: PartSerializer(many=True), **HIDDEN})
+    def get(self, request: Request, workshop: UUID) -> Response:
+        found = access.workshop_for(acting(request), workshop)
+        return Response(list(found.parts.values("version", "document")))
+
+    @extend_schema(
+        request=ChangesSerializer,
+        responses={200: PartSerializer(many=True), 409: PartConflictSerializer, **BAD, **HIDDEN},
+    )
+    def post(self, request: Request, workshop: UUID) -> Response:
+        found = access.workshop_for(acting(request), workshop, access.EDITORS)
+        asked = read(ChangesSerializer, request)["changes"]
+        made = change_parts(acting(request), found, [Change(c["id"], c["base"], c["document"]) for c in asked])
+        if isinstance(made, Stale):
+            detail = "Somebody else has changed these parts since. Nothing was overwritten."
+            present = PartSerializer(made.present, many=True).data
+            return Response({"detail": detail, "present": present}, status=status.HTTP_409_CONFLICT)
+        return Response(PartSerializer(made, many=True).data)
+
+
+class BulkView(APIView):
+    @extend_schema(request=BulkSerializer, responses={200: answer_of(PartList), **BAD, **HIDDEN})
+    def post(self, request: Request, workshop: UUID) -> Response:
+        found = access.workshop_for(acting(request), workshop, access.EDITORS)
+        asked = read(BulkSerializer, request)
+        parts, faults = bulk.read_lines(asked["kind"], asked["text"])
+        taken = set(found.parts.values_list("ref", flat=True))
+        for part in parts:
+            part["id"] = new_id(part, taken)
+            taken.add(part["id"])
+        told = [sheet.CellFault(f.line, "", f.problem, f.remedy) for f in faults]
+        return Response(PartList(parts, [0] * len(parts), told))
+
+
+class FileView(APIView):
+    @extend_schema(request=FileSerializer, responses={200: answer_of(PartList), **BAD, **HIDDEN})
+    def post(self, request: Request, workshop: UUID) -> Response:
+        """Reads a file; what it holds is put into the bin by a change, all or nothing."""
+        found = access.workshop_for(acting(request), workshop, access.EDITORS)
+        asked = read(FileSerializer, request)
+        try:
+            data = base64.b64decode(asked["data"], validate=True)
+        except (binascii.Error, ValueError):
+            raise DocumentError([Fault("data", "not base64", "give the file's bytes in base64")]) from None
+        versions = dict(found.parts.values_list("ref", "version"))
+        parts, faults = sheet.parts_of(files.tables_in(asked["name"], data), asked.get("kind", ""), versions)
+        return Response(PartList(parts, [versions.get(part["id"], 0) for part in parts], faults))
+
+
+class ExportView(APIView):
+    @extend_schema(
+        parameters=[OpenApiParameter("kind", str, enum=list(TABLE))],
+        responses={(200, "application/octet-stream"): OpenApiResponse(OpenApiTypes.BINARY), **BAD, **HIDDEN},
+    )
+    def get(self, request: Request, workshop: UUID, suffix: str) -> HttpResponse:
+        """All parts, or those of one kind, as a file."""
+        found = access.workshop_for(acting(request), workshop)
+        if suffix not in FORMATS:
+            raise Http404
+        kind = request.query_params.get("kind")
+        parts = [part for part in found.parts.values_list("document", flat=True) if kind in (None, part["kind"])]
+        data = files.csv_of(sheet.rows_of(parts)) if suffix == "csv" else files.xlsx_of(sheet.sheets_of(parts))
+        return HttpResponse(
+            data,
+            content_type=FORMATS[suffix],
+            headers={"Content-Disposition": f'attachment; filename="parts.{suffix}"'},
+        )

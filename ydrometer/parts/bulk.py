@@ -1,0 +1,111 @@
+"""Many parts in one line: "module 1, width 10: 12 13 14x2 15" is four gears, two of the third."""
+
+from __future__ import annotations
+
+import copy
+import re
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from typing import Any
+
+from ydrometer.errors import DocumentError
+from ydrometer.parts.columns import TABLE, Column, Kind, cell_value, head_of, put
+from ydrometer.parts.read import read_part
+
+LISTED = {
+    "gear": "teeth", "pulley": "teeth", "sprocket": "teeth", "belt": "teeth", "wheel": "diameter",
+    "v_pulley": "pitch_diameter", "v_belt": "length", "spacer": "thickness", "gearbox": "ratio", "chain": "links",
+}  # fmt: skip
+"""For each kind that can be listed, the value that the list is of."""
+SIZE = {"gear": "module", "pulley": "pitch", "sprocket": "pitch", "belt": "pitch", "chain": "pitch"}
+"""What a size without a word is."""
+SPELLINGS = {"dp": "diametral pitch", "m": "module", "p": "pitch"}
+MOST = 500
+_ENTRY = re.compile(r"(?P<value>\d+ \d+/\d+|\d+/\d+|\d+(?:[.,]\d+)?)(?:\s*[x×]\s*(?P<owned>\d+))?", re.IGNORECASE)
+_SETTING = re.compile(r"\s*(?P<head>[^\d\s].*?)?\s*(?P<value>[-+]?[\d.].*|(?<=\s)\S+)\s*")
+
+
+@dataclass(frozen=True, slots=True)
+class LineFault:
+    """What is wrong in which line, counted from 1, and what would be right."""
+
+    line: int
+    problem: str
+    remedy: str
+
+
+def read_lines(kind: str, text: str) -> tuple[list[dict[str, Any]], list[LineFault]]:
+    """The parts that lines of text stand for, without ids; one owned of each where no number is given.
+
+    Args:
+        kind: of the parts, a key of `LISTED`.
+        text: lines "size or head value, …: list"; the part before the colon may be left out.
+
+    Returns:
+        The parts as they would stand in a bin, and the faults; with any fault the parts are not to be used.
+    """
+    parts: list[dict[str, Any]] = []
+    faults: list[LineFault] = []
+    for number, line in enumerate(text.splitlines(), start=1):
+        if not line.strip():
+            continue
+        try:
+            found = list(_line(TABLE[kind], line))
+            faults += _judged(number, found)
+            parts += found
+        except ValueError as error:
+            problem, _, remedy = str(error).partition(": ")
+            faults.append(LineFault(number, problem, remedy))
+    if len(parts) > MOST:
+        faults.append(LineFault(0, f"{len(parts)} parts", f"give at most {MOST} at once"))
+    return parts, faults
+
+
+def _judged(line: int, parts: Sequence[dict[str, Any]]) -> list[LineFault]:
+    """What the reader has against the parts of a line, each fault once."""
+    found: dict[LineFault, None] = {}
+    for part in parts:
+        try:
+            read_part({"id": "new", **part})
+        except DocumentError as error:
+            found |= {LineFault(line, f"{head_of(part['kind'], f.path)}: {f.problem}", f.remedy): None
+                      for f in error.faults}  # fmt: skip
+    return list(found)
+
+
+def _line(kind: Kind, line: str) -> Iterator[dict[str, Any]]:
+    settings, colon, entries = line.rpartition(":")
+    base: dict[str, Any] = {"kind": kind.kind, **copy.deepcopy(dict(kind.fixed))}
+    for setting in settings.split(",") if colon else ():
+        column, text = _setting(kind, setting)
+        put(base, column.path, cell_value(column, text))
+    listed = next(column for column in kind.columns if column.path == LISTED[kind.kind])
+    rest, found = entries, False
+    unit = re.search(r"(?<=[\d\s])(mm|cm|m|in)\s*$", rest)
+    rest = rest[: unit.start()] if unit else rest
+    for entry in _ENTRY.finditer(rest):
+        found = True
+        made = copy.deepcopy(base)
+        put(made, listed.path, cell_value(listed, entry["value"], unit[1] if unit else ""))
+        made["owned"] = int(entry["owned"]) if entry["owned"] else made.get("owned", 1)
+        yield made
+    left = _ENTRY.sub("", rest).replace(",", "").replace(";", "").strip()
+    if left or not found:
+        raise ValueError(f'"{left[:40] or line.strip()[:40]}" is no list: give {_example(kind)}')
+
+
+def _setting(kind: Kind, text: str) -> tuple[Column, str]:
+    match = _SETTING.fullmatch(text)
+    head = (match["head"] or "").strip().lower() if match else ""
+    head = SPELLINGS.get(head, head) or SIZE.get(kind.kind, "").replace("_", " ")
+    for column in kind.columns:
+        if match and column.head == head:
+            return column, match["value"]
+    known = ", ".join(column.head for column in kind.columns)
+    raise ValueError(f'"{text.strip()[:40]}" is no size of a {kind.one}: known are {known}')
+
+
+def _example(kind: Kind) -> str:
+    size = SIZE.get(kind.kind)
+    before = f"{'module 1' if size == 'module' else 'pitch 5'}: " if size else ""
+    return f"for example {before}12 13 14x2"

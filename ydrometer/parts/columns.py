@@ -1,0 +1,254 @@
+"""The bin as a table: which columns each kind of part has, and how a cell's text becomes a value and back.
+
+A cell holds what people type: a quantity with its unit or a bare number in the column's own unit, a whole number,
+a text, one of several words, ratios with spaces between, or a torque curve "1800 rpm 6.1 N*m; 2400 rpm 6.4 N*m".
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Any, Literal
+
+from ydrometer.parts.kinds import KINDS, SHAPES
+from ydrometer.tables.dimensions import DIMENSIONS
+
+Type = Literal["text", "whole", "quantity", "ratios", "choice", "curve"]
+
+
+@dataclass(frozen=True, slots=True)
+class Column:
+    """One column.
+
+    Attributes:
+        path: where its value stands in the part, dots between. head: its words.
+        type: what its cells hold. dimension: of a quantity. choices: of a choice, the first where nothing is given.
+        needed: a part is nothing without it. wide: how many characters a cell usually has.
+    """
+
+    path: str
+    head: str
+    type: Type
+    dimension: str = ""
+    choices: tuple[str, ...] = ()
+    needed: bool = False
+    wide: int = 9
+
+
+@dataclass(frozen=True, slots=True)
+class Kind:
+    """A kind of part: its name for one and for many, its columns, and what its parts hold besides."""
+
+    kind: str
+    one: str
+    many: str
+    columns: tuple[Column, ...]
+    fixed: Mapping[str, Any]
+
+
+def _text(path: str, head: str, wide: int = 16) -> Column:
+    return Column(path, head, "text", wide=wide)
+
+
+def _size(path: str, head: str = "", *, needed: bool = False, dimension: str = "length") -> Column:
+    return Column(path, head or path.rpartition(".")[2].replace("_", " "), "quantity", dimension, needed=needed)
+
+
+def _whole(path: str, head: str, *, needed: bool = False) -> Column:
+    return Column(path, head, "whole", needed=needed, wide=6)
+
+
+def _shape(path: str, head: str) -> Column:
+    return Column(path, head, "choice", choices=SHAPES)
+
+
+_NAME = _text("name", "name", 26)
+_BORE = (_size("bore"), _shape("bore_shape", "bore shape"))
+_COMMON = (_whole("owned", "owned"), _size("price", dimension="price"), _size("mass", dimension="mass"))
+_NOTE = _text("note", "note", 20)
+_PITCH = _size("pitch", needed=True)
+_TEETH = _whole("teeth", "teeth", needed=True)
+_PANEL = (
+    _size("supply.open_circuit_voltage", "open-circuit voltage", dimension="voltage", needed=True),
+    _size("supply.short_circuit_current", "short-circuit current", dimension="current", needed=True),
+    _size("supply.max_power_voltage", "voltage at most power", dimension="voltage", needed=True),
+    _size("supply.max_power_current", "current at most power", dimension="current", needed=True),
+)
+
+_ROWS: tuple[tuple[str, str, str, tuple[Column, ...], dict[str, Any]], ...] = (
+    ("motor", "motor", "Motors", (
+        _size("source.constants.kv", "speed constant", dimension="speed constant"),
+        _size("source.constants.resistance", "resistance", dimension="resistance"),
+        _size("source.constants.no_load_current", "no-load current", dimension="current"),
+        _size("source.bench_points.nominal_voltage", "nominal voltage", dimension="voltage"),
+        _size("source.bench_points.free_speed", "free speed", dimension="angular speed"),
+        _size("source.bench_points.free_current", "free current", dimension="current"),
+        _size("source.bench_points.stall_torque", "stall torque", dimension="torque"),
+        _size("source.bench_points.stall_current", "stall current", dimension="current"),
+        _size("source.rotor_inertia", "rotor inertia", dimension="inertia"),
+        _size("source.max_speed", "highest speed", dimension="angular speed"),
+        _size("source.continuous_current", "continuous current", dimension="current"),
+        _size("source.peak_current", "peak current", dimension="current"),
+        _size("controller.current_limit", "controller limit", dimension="current"),
+        _size("controller.resistance", "controller resistance", dimension="resistance"),
+    ), {"source": {"kind": "motor"}}),
+    ("engine", "engine", "Engines", (
+        Column("source.torque_curve", "torque curve", "curve", needed=True, wide=30),
+        _size("source.inertia", "inertia", dimension="inertia"),
+        _size("source.max_speed", "highest speed", dimension="angular speed"),
+        _size("clutch.engagement_speed", "clutch engages", dimension="angular speed"),
+    ), {"source": {"kind": "engine"}}),
+    ("battery", "battery", "Batteries", (
+        _size("supply.open_circuit_voltage", "open-circuit voltage", dimension="voltage"),
+        _size("supply.resistance", "resistance", dimension="resistance"),
+        _size("supply.current_limit", "current limit", dimension="current"),
+        _size("supply.capacity", "capacity", dimension="charge"),
+        _whole("supply.cells.series", "cells in series"),
+        _whole("supply.cells.parallel", "rows side by side"),
+        _size("supply.cells.cell_voltage", "cell voltage", dimension="voltage"),
+        _size("supply.cells.cell_resistance", "cell resistance", dimension="resistance"),
+        _size("supply.cells.cell_capacity", "cell capacity", dimension="charge"),
+        _size("supply.cells.extra_resistance", "resistance of leads", dimension="resistance"),
+    ), {"supply": {"kind": "battery"}}),
+    ("panel", "panel", "Panels", _PANEL, {"supply": {"kind": "panel"}}),
+    ("controller", "controller", "Controllers", (
+        _size("controller.current_limit", "current limit", dimension="current", needed=True),
+        _size("controller.resistance", "resistance", dimension="resistance"),
+        _size("continuous_current", dimension="current"),
+    ), {"controller": {}}),
+    ("gear", "gear", "Gears", (
+        _TEETH, _size("module"), _size("diametral_pitch", dimension="diametral pitch"),
+        _size("pressure_angle", dimension="angle"), _size("width"), *_BORE, _text("material", "material"),
+    ), {}),
+    ("pulley", "pulley", "Pulleys", (_TEETH, _PITCH, _size("width"), *_BORE, _size("flange_diameter")), {}),
+    ("belt", "belt", "Belts", (_PITCH, _TEETH, _size("width")), {}),
+    ("sprocket", "sprocket", "Sprockets", (_TEETH, _PITCH, _size("width"), *_BORE), {}),
+    ("chain", "chain", "Chains", (_PITCH, _whole("links", "links"), _size("breaking_load", dimension="force")), {}),
+    ("v_pulley", "V-pulley", "V-pulleys", (
+        _size("pitch_diameter", "pitch diameter", needed=True), _size("outside_diameter"), _size("width"), *_BORE,
+    ), {}),
+    ("v_belt", "V-belt", "V-belts", (_size("length", needed=True), _size("width")), {}),
+    ("gearbox", "gearbox", "Gearboxes", (
+        _size("ratio", dimension="ratio"), Column("reductions", "planetary steps", "ratios"),
+        Column("ratios", "several speeds", "ratios"), _size("efficiency", dimension="ratio"),
+        _size("torque_rating", dimension="torque"), _size("max_speed", "highest speed", dimension="angular speed"),
+        _size("bore"), _size("shaft"),
+    ), {}),
+    ("wheel", "wheel", "Wheels", (_size("diameter", "rolling diameter", needed=True), _size("width"), *_BORE), {}),
+    ("spacer", "spacer", "Spacers", (_size("thickness", needed=True), _size("bore"), _size("outside_diameter")), {}),
+    ("bearing", "bearing", "Bearings", (
+        _size("bore", needed=True), _size("outside_diameter", needed=True), _size("width", needed=True),
+    ), {}),
+    ("adapter", "adapter", "Adapters", (
+        _size("shaft", needed=True), _shape("shaft_shape", "shaft shape"), _size("outside"),
+        _shape("outside_shape", "outside shape"), _size("width"),
+    ), {}),
+    ("sleeve", "sleeve", "Sleeves", (_size("shaft", needed=True), _size("outside", needed=True), _size("width")), {}),
+)  # fmt: skip
+
+TABLE: dict[str, Kind] = {
+    kind: Kind(kind, one, many, (_NAME, _COMMON[0], *own, *_COMMON[1:], _NOTE), fixed)
+    for kind, one, many, own, fixed in _ROWS
+}
+"""The columns of each kind, in the order of `KINDS`."""
+
+
+def table(kind: str) -> Kind:
+    """The columns of a kind of part; every kind of `KINDS` has some."""
+    assert kind in KINDS
+    return TABLE[kind]
+
+
+def value_at(part: Mapping[str, Any], path: str) -> Any:
+    """What stands at a path of a part as typed, None where there is nothing."""
+    found: Any = part
+    for key in path.split("."):
+        found = found.get(key) if isinstance(found, Mapping) else None
+    return found
+
+
+def cell_text(column: Column, part: Mapping[str, Any]) -> str:
+    """A cell as it is shown and typed."""
+    value = value_at(part, column.path)
+    if isinstance(value, Mapping):
+        value = value.get("value")
+    if value is None:
+        return ""
+    if column.type == "ratios" and isinstance(value, list | tuple):
+        return " ".join(_plain(entry) for entry in value)
+    if column.type == "curve" and isinstance(value, list | tuple):
+        return "; ".join(" ".join(_plain(entry) for entry in point) for point in value)
+    return _plain(value)
+
+
+def _plain(value: Any) -> str:
+    return f"{value:.12g}" if isinstance(value, float) else str(value)
+
+
+_CURVE_POINT = re.compile(r"\s*(\S+\s*[^\d\s,]\S*)[\s,]+(\S+\s*[^\d\s,]\S*)\s*")
+_BARE = re.compile(r"\s*[-+−]?(\d[\d.,/\s-]*|\.\d+)(?:[eE][-+]?\d+)?\s*")
+
+
+def cell_value(column: Column, text: str, unit: str = "") -> Any:
+    """What a cell's text puts into a part, for the reader to judge; None for an empty cell.
+
+    Args:
+        column: of the cell.
+        text: as typed.
+        unit: of bare numbers; the column's metric unit where it is empty.
+    """
+    text = text.strip()
+    if not text:
+        return None
+    if column.type == "quantity":
+        return _quantity(text, column.dimension, unit)
+    if column.type == "whole":
+        return _whole_number(text)
+    if column.type == "ratios":
+        return [_whole_number(entry) for entry in re.split(r"[\s;x×]+", text) if entry]
+    if column.type == "curve":
+        points = [_CURVE_POINT.fullmatch(point) for point in text.split(";") if point.strip()]
+        return [[p[1], p[2]] if p else [text[:40]] for p in points]
+    return text
+
+
+def _quantity(text: str, dimension: str, unit: str) -> Any:
+    if not _BARE.fullmatch(text):
+        return text
+    unit = unit or DIMENSIONS[dimension].metric
+    if DIMENSIONS[dimension].si and unit:
+        return f"{text} {unit}"
+    return _whole_number(text)
+
+
+def _whole_number(text: str) -> Any:
+    """The number a text stands for; the text itself where it is none, so that the refusal shows what was given."""
+    try:
+        number = float(text)
+    except ValueError:
+        return text
+    return int(number) if number.is_integer() and abs(number) < 1e15 else number
+
+
+def put(part: dict[str, Any], path: str, value: Any) -> None:
+    """Put a value at a path of a part, or take it away where it is None; what is left empty goes too."""
+    *outer, last = path.split(".")
+    places = [part]
+    for key in outer:
+        places.append(places[-1].setdefault(key, {}))
+    if value is not None:
+        places[-1][last] = value
+        return
+    places[-1].pop(last, None)
+    for place, key in zip(reversed(places[:-1]), reversed(outer), strict=True):
+        if not place[key]:
+            place.pop(key)
+
+
+def head_of(kind: str, path: str) -> str:
+    """The head of the column that a fault's path belongs to; the path itself where there is none."""
+    for column in TABLE[kind].columns:
+        if path == column.path or path.startswith((f"{column.path}.", f"{column.path}[")):
+            return column.head
+    return next((c.head for c in TABLE[kind].columns if c.path.startswith(f"{path}.")), path)

@@ -1,0 +1,31 @@
+"""Reading one part, or all of a bin, with every fault."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from typing import Any
+
+from ydrometer.errors import DocumentError
+from ydrometer.parts.kinds import KINDS, Part
+from ydrometer.reading import Reading, kind_reader
+
+_READ = kind_reader(KINDS)
+
+
+def read_part(raw: Any) -> Part:
+    """One part as it stands in a bin or a search request.
+
+    Raises:
+        DocumentError: with every fault; paths begin at the part.
+    """
+    seen = Reading()
+    made = _READ(raw, "", seen)
+    if seen.faults:
+        raise DocumentError([type(f)(f.path.removeprefix("."), f.problem, f.remedy) for f in seen.faults])
+    assert isinstance(made, Part)
+    return made
+
+
+def read_parts(raw: Sequence[Mapping[str, Any]]) -> list[Part]:
+    """Parts that were read before, as they are kept."""
+    return [read_part(part) for part in raw]

@@ -1,0 +1,114 @@
+"""Layouts as people choose them: the design's own, its neighbours, and a small picture of each."""
+
+from __future__ import annotations
+
+import copy
+import json
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass
+from typing import Any
+
+from ydrometer import design, names
+from ydrometer.drawing import LineDrawing, draw_line
+from ydrometer.errors import DocumentError
+
+PAIRED = ("gear", "belt", "chain", "v_belt")
+MOST_SUGGESTED = 8
+_TYPICAL: dict[str, dict[str, Any]] = {
+    "gear": {"kind": "gear", "driver_teeth": 15, "driven_teeth": 36},
+    "belt": {"kind": "belt", "driver_teeth": 16, "driven_teeth": 32},
+    "chain": {"kind": "chain", "driver_teeth": 12, "driven_teeth": 24},
+    "v_belt": {"kind": "v_belt", "driver_pitch_diameter": "50 mm", "driven_pitch_diameter": "100 mm"},
+    "gearbox": {"kind": "gearbox", "ratio": 4},
+}
+"""What a stage looks like whose parts are not chosen yet."""
+
+Layout = dict[str, Any]
+
+
+@dataclass(frozen=True, slots=True)
+class Picture:
+    """A layout with its words and its line in miniature; none where the design cannot be drawn with it."""
+
+    layout: Layout
+    words: str
+    line: LineDrawing | None
+
+
+def suggested(document: Mapping[str, Any]) -> list[Picture]:
+    """The design's own layout first, then what is one step from it."""
+    own = stages_of(document)
+    found: dict[str, list[dict[str, Any]]] = {}
+    for stages in (own, *_neighbours(own)):
+        found.setdefault(json.dumps(stages, sort_keys=True), stages)
+    return [picture(document, {"stages": stages}) for stages in list(found.values())[:MOST_SUGGESTED]]
+
+
+def picture(document: Mapping[str, Any], layout: Layout) -> Picture:
+    """One layout, drawn with typical parts."""
+    stages = layout.get("stages")
+    listed = [stage for stage in stages if isinstance(stage, Mapping)] if isinstance(stages, list) else []
+    return Picture(layout, words_of(listed), _drawn(document, listed))
+
+
+def words_of(stages: Sequence[Mapping[str, Any]]) -> str:
+    """A layout in words: "gears, then toothed belt"."""
+    kinds = [str(_stage(stage).get("kind", "")) for stage in stages]
+    return ", then ".join(names.STAGES.get(kind, kind[:40]) for kind in kinds) or "straight to the wheels"
+
+
+def stages_of(document: Mapping[str, Any]) -> list[dict[str, Any]]:
+    """The choices that the design's own stages stand for: pairs and boxes from the bin, the rest as it is."""
+    drive = document.get("drive")
+    drive = drive if isinstance(drive, Mapping) else {}
+    branches = drive.get("branches")
+    first = branches[0] if isinstance(branches, list) and branches and isinstance(branches[0], Mapping) else {}
+    stages = [*_list(first.get("stages")), *_list(drive.get("stages"))]
+    return [_choice(stage) for stage in stages if isinstance(stage, Mapping)]
+
+
+def _choice(stage: Mapping[str, Any]) -> dict[str, Any]:
+    plain = stage.get("kind") in PAIRED and not stage.get("internal") and not stage.get("idlers")
+    if plain and not stage.get("crossed"):
+        return {"kind": stage["kind"]}
+    if stage.get("kind") == "gearbox":
+        return {"kind": "gearbox"}
+    return {"kind": "fixed", "stage": copy.deepcopy(dict(stage))}
+
+
+def _neighbours(own: list[dict[str, Any]]) -> Iterator[list[dict[str, Any]]]:
+    """One pair of another kind, one pair more behind it, one pair less."""
+    pairs = [i for i, stage in enumerate(own) if stage["kind"] in PAIRED]
+    for i in pairs:
+        for kind in PAIRED[:3]:
+            yield [*own[:i], {"kind": kind}, *own[i + 1 :]]
+    for i in pairs[:1]:
+        yield [*own[: i + 1], {"kind": "gear"}, *own[i + 1 :]]
+    for i in pairs if len(own) > 1 else []:
+        yield [*own[:i], *own[i + 1 :]]
+    if not pairs:
+        yield [{"kind": "gear"}, *own]
+
+
+def _stage(choice: Mapping[str, Any]) -> Mapping[str, Any]:
+    inner = choice.get("stage")
+    return inner if choice.get("kind") == "fixed" and isinstance(inner, Mapping) else choice
+
+
+def _drawn(document: Mapping[str, Any], stages: Sequence[Mapping[str, Any]]) -> LineDrawing | None:
+    made = copy.deepcopy(dict(document))
+    shown = [
+        dict(_stage(stage)) if stage.get("kind") == "fixed" else _TYPICAL.get(str(stage.get("kind")), {})
+        for stage in stages
+    ]
+    try:
+        drive = made["drive"]
+        drive["branches"] = [{**drive["branches"][0], "stages": []}]
+        drive["stages"] = shown
+        return draw_line(design.read(made).design)
+    except (DocumentError, KeyError, IndexError, TypeError):
+        return None
+
+
+def _list(value: Any) -> list[Any]:
+    return value if isinstance(value, list) else []

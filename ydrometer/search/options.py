@@ -1,0 +1,247 @@
+"""What a search has found, as people look at it: rows with their lines, a field of points, and why the rest fails."""
+
+from __future__ import annotations
+
+from collections import Counter
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Any
+
+from ydrometer import design, names
+from ydrometer.changes import changes
+from ydrometer.design import Document, Target
+from ydrometer.drawing import LineDrawing, draw_line
+from ydrometer.evaluate import Evaluation, evaluate
+from ydrometer.parts.names import called
+from ydrometer.search.answer import design_of
+from ydrometer.search.choices import NO_PART, Slot, slots, used
+from ydrometer.search.nearest import nearest_changes
+from ydrometer.search.request import SearchRequest
+from ydrometer.search.run import Found, Option
+from ydrometer.tables.measures import TARGETABLE
+from ydrometer.targets import Standing, unbound
+
+SHOWN = 60
+"""Rows that are shown, at most."""
+LESS_IS_BETTER = frozenset({
+    "time_to_distance", "time_to_speed", "sprint_and_stop", "stopping_distance", "pushing_bus_current",
+    "launch_bus_current", "peak_bus_current", "cruise_bus_current", "energy_per_run", "price",
+})  # fmt: skip
+
+
+@dataclass(frozen=True, slots=True)
+class OptionMeasure:
+    """A measure that options are compared by: what it refers to and is wanted to be, its bounds as lines in a field,
+    and +1 where more is better, −1 where less is.
+    """
+
+    measure: str
+    dimension: str
+    at: float | None
+    wanted: str
+    lower: float | None
+    upper: float | None
+    better: int
+
+
+@dataclass(frozen=True, slots=True)
+class Use:
+    """A part that an option takes: how many are needed, how many of them have to be bought, and what one costs."""
+
+    id: str
+    name: str
+    needed: int
+    buy: int
+    price: float | None
+
+
+@dataclass(frozen=True, slots=True)
+class Standings:
+    """A target's margin and the word for it."""
+
+    margin: float | None
+    standing: Standing
+
+
+@dataclass(frozen=True, slots=True)
+class OptionRow:
+    """One option.
+
+    Attributes:
+        words: its stages in words. ratio: overall, in the lowest gear. line: in miniature.
+        values: in the order of the measures. targets: how each target stands.
+        price: of what has to be bought. buy: how many parts that is. uses: the parts it takes.
+        changes: from the present design to it, in words. design: as a design file.
+        alike: options that differ from it only in the order of equal places.
+    """
+
+    words: str
+    ratio: float
+    line: LineDrawing
+    values: list[float | None]
+    targets: list[Standings]
+    price: float
+    buy: int
+    uses: list[Use]
+    changes: list[str]
+    design: dict[str, Any]
+    alike: int
+
+
+@dataclass(frozen=True, slots=True)
+class Failing:
+    """How many of the options that do not meet all fail for a reason; `key` is a measure, or "held by …"."""
+
+    key: str
+    words: str
+    count: int
+
+
+@dataclass(frozen=True, slots=True)
+class Addition:
+    """One thing more that would help: what, whether all is met with it, and as a part for the bin where it is one."""
+
+    words: str
+    meets_all: bool
+    shortfall: float
+    part: dict[str, Any] | None
+
+
+@dataclass(frozen=True, slots=True)
+class Options:
+    """The answer of a search.
+
+    Attributes:
+        combinations: that the limits leave. meeting_all: how many of them meet every target.
+        measures: the targets first. present: the present design's values.
+        rows: the best options. failing: the commonest reason first. unpriced: parts counted as costing nothing.
+        additions: what would help most, where nothing meets all.
+    """
+
+    combinations: int
+    meeting_all: int
+    measures: list[OptionMeasure]
+    present: list[float | None]
+    rows: list[OptionRow]
+    failing: list[Failing]
+    unpriced: list[str]
+    additions: list[Addition]
+
+
+def options_of(request: SearchRequest, found: Found) -> Options:
+    """What was found, to be looked at.
+
+    Args:
+        request: what was searched for.
+        found: what there is.
+    """
+    layouts = [slots(request, layout) for layout in request.body.layouts]
+    kept = _folded(request, layouts, [option for _, option in found.best])[:SHOWN]
+    raw = [design_of(request, layouts[option.layout], option) for option, _ in kept]
+    read = [design.read(entry) for entry in raw]
+    asked = request.document.design.targets
+    targets = [*asked, *(unbound(name) for name in TARGETABLE if name not in {t.measure for t in asked})]
+    evaluation = evaluate([request.document, *read])
+    rows = [
+        _row(request, layouts[option.layout], option, alike, raw[i], evaluation, i + 1, targets)
+        for i, (option, alike) in enumerate(kept)
+    ]
+    return Options(
+        combinations=found.combinations,
+        meeting_all=found.meeting,
+        measures=[_measure(request.document, target) for target in targets],
+        present=[_value(evaluation, target, 0, None) for target in targets],
+        rows=rows,
+        failing=[Failing(key, _reason(key), count) for key, count in found.failing.most_common()],
+        unpriced=[called(request.raw["parts"][i]) for i in used(request) if request.body.parts[i].price is None],
+        additions=[
+            Addition(entry["words"], entry["meets_all"], entry["shortfall"], entry.get("part"))
+            for entry in nearest_changes(request, read)
+        ],
+    )
+
+
+def _folded(request: SearchRequest, layouts: Sequence[list[Slot]], best: Sequence[Option]) -> list[tuple[Option, int]]:
+    """Options without those that only have the same parts in other, equal places; with how many those are."""
+    kept: dict[Any, Option] = {}
+    alike: Counter[Any] = Counter()
+    for option in best:
+        places = sorted(
+            (slot.choice.kind, end, int(slot.parts[chosen][end]))
+            if slot.parts[chosen][0] != NO_PART
+            else (slot.choice.kind, end, place if end == 0 else NO_PART)
+            for place, (slot, chosen) in enumerate(zip(layouts[option.layout], option.chosen, strict=True))
+            for end in (0, 1)
+        )
+        key = (option.head, tuple(places))
+        kept.setdefault(key, option)
+        alike[key] += 1
+    return [(option, alike[key] - 1) for key, option in kept.items()]
+
+
+def _row(
+    request: SearchRequest, options: list[Slot], option: Option, alike: int, raw: dict[str, Any],
+    evaluation: Evaluation, index: int, targets: Sequence[Target],
+) -> OptionRow:  # fmt: skip
+    made = evaluation.documents[index].design
+    judged = [evaluation.judge(target, index, price=option.price).verdict for target in made.targets]
+    stages = [*raw["drive"]["branches"][0].get("stages", []), *raw["drive"].get("stages", [])]
+    return OptionRow(
+        words=" · ".join(_stage_words(stage) for stage in stages),
+        ratio=evaluation.value("overall_ratio", index)[0],
+        line=draw_line(made),
+        values=[_value(evaluation, target, index, option.price) for target in targets],
+        targets=[Standings(verdict.margin, verdict.standing) for verdict in judged],
+        price=option.price,
+        buy=option.buy,
+        uses=_uses(request, options, option),
+        changes=changes(request.raw["design"], raw),
+        design=raw,
+        alike=alike,
+    )
+
+
+def _stage_words(stage: dict[str, Any]) -> str:
+    """A stage as people say it: "gears 14 : 56"."""
+    kind: str = names.STAGES.get(stage["kind"], stage["kind"])
+    if "driver_teeth" in stage:
+        return f"{kind} {stage['driver_teeth']} : {stage['driven_teeth']}"
+    if "ratio" in stage:
+        return f"{kind} {stage['ratio']:g} : 1" if isinstance(stage["ratio"], int | float) else kind
+    return kind
+
+
+def _uses(request: SearchRequest, options: list[Slot], option: Option) -> list[Use]:
+    units, head = request.document.design.drive.units, option.head
+    needed: Counter[int] = Counter()
+    heads = ((head.source, units * head.count), (head.supply, 1), (head.wheel, request.body.wheels_needed))
+    for place, number in heads:
+        needed[place] += number
+    for slot, chosen in zip(options, option.chosen, strict=True):
+        for place in slot.parts[chosen].tolist():
+            needed[place] += units
+    needed.pop(NO_PART, None)
+    parts = request.body.parts
+    return [
+        Use(parts[i].id, called(request.raw["parts"][i]), number, max(0, number - parts[i].owned), parts[i].price)
+        for i, number in needed.items()
+    ]
+
+
+def _measure(document: Document, target: Target) -> OptionMeasure:
+    row = TARGETABLE[target.measure]
+    run = document.design.run
+    at = (getattr(target.run, row.run) or getattr(run, row.run)) if row.run else None
+    wanted = target.lower is not None, target.upper is not None
+    better = wanted[0] - wanted[1] if any(wanted) else (-1 if row.name in LESS_IS_BETTER else 1)
+    return OptionMeasure(row.name, row.dimension, at, target.wanted, target.lower, target.upper, better)
+
+
+def _value(evaluation: Evaluation, target: Target, index: int, price: float | None) -> float | None:
+    if target.measure == "price":
+        return price
+    return evaluation.value_for(target, index)
+
+
+def _reason(key: str) -> str:
+    return f"will not start: {key}" if key.startswith("held by ") else f"miss {names.measure_name(key)}"
