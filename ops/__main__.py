@@ -25,6 +25,7 @@ def main() -> int:
     for name, about in (("demo", "serve the invented scenario"), ("start", "serve your own data")):
         serve = commands.add_parser(name, help=about)
         serve.add_argument("--port", type=int, default=8000)
+    commands.add_parser("worker", help="run one more worker for large searches; DATABASE_URL names another machine's")
     commands.add_parser("stop", help="stop all that runs")
     commands.add_parser("status", help="say what runs")
     test = commands.add_parser("test", help="run every check")
@@ -59,6 +60,8 @@ def run(chosen: argparse.Namespace) -> int:
     match chosen.command:
         case "demo" | "start":
             return serving.serve(serving.DEMO if chosen.command == "demo" else serving.OWN, chosen.port)
+        case "worker":
+            return serving.work()
         case "stop":
             return serving.stop()
         case "status":

@@ -20,6 +20,8 @@ from ops.say import GiveUp
 MAIN = Cluster("main")
 # Arrays here are small: threads of the linear algebra library would only wait for each other.
 SERVING = {"PYTHONPATH": str(ROOT), "OPENBLAS_NUM_THREADS": "1"}
+WATCH_S = 0.5
+"""Seconds between looks at what runs."""
 START_LIMIT = 60.0
 """Seconds within which the application must answer."""
 
@@ -67,18 +69,26 @@ def serve(service: Service, port: int) -> int:
     setup.set_up()
     service.record.write_text(f"{os.getpid()} {port}")
     application: subprocess.Popen[bytes] | None = None
+    worker: subprocess.Popen[bytes] | None = None
     try:
         env = prepare(MAIN, service)
         application = launch(env, port)
         await_answer(application, port)
+        worker = launch_worker(env)
         took = time.monotonic() - begun
         print(f"\nYdrometer is ready after {took:.1f} s:  http://127.0.0.1:{port}/\nCtrl-C stops it.", flush=True)
-        return application.wait()
+        while application.poll() is None:
+            if worker.poll() is not None:
+                print("· the worker has ended; another one starts", flush=True)
+                worker = launch_worker(env)
+            time.sleep(WATCH_S)
+        return application.returncode
     except KeyboardInterrupt:
         print("\n· stopping", flush=True)
         return 0
     finally:
         signal.signal(signal.SIGINT, signal.SIG_IGN)
+        end(worker)
         end(application)
         service.record.unlink(missing_ok=True)
         if not any(other.running() for other in (OWN, DEMO)):
@@ -88,15 +98,46 @@ def serve(service: Service, port: int) -> int:
 def prepare(cluster: Cluster, service: Service) -> dict[str, str]:
     """The database started and migrated, the demo loaded; the environment to serve in."""
     with say.step("Database"):
-        cluster.start()
-        cluster.need_database(service.database)
-        env = {**cluster.env(service.database), "YDROMETER_DEMO": str(int(service.demo))}
+        env = {**database(cluster, service), "YDROMETER_DEMO": str(int(service.demo))}
         ahead = say.run([PYTHON, "manage.py", "prepare_database"], env=env, cwd=ROOT).strip()
         if ahead:
             raise GiveUp(
                 f"this database was written by a newer Ydrometer ({ahead}): use that version. Nothing was changed"
             )
     return env
+
+
+def database(cluster: Cluster, service: Service) -> dict[str, str]:
+    """The environment in which a service's database is found: by DATABASE_URL, else our own server's."""
+    if "DATABASE_URL" in os.environ:
+        return dict(os.environ)
+    cluster.start()
+    cluster.need_database(service.database)
+    return cluster.env(service.database)
+
+
+def work() -> int:
+    """Run one more worker, for what serves here or for the database that DATABASE_URL names, until told to stop."""
+    service = next((service for service in (OWN, DEMO) if service.running()), None)
+    if service is None and "DATABASE_URL" not in os.environ:
+        raise GiveUp("nothing serves here: ./ydro start first, or name the database of another machine in DATABASE_URL")
+    setup.set_up_worker()
+    worker = launch_worker(database(MAIN, service or OWN))
+    for sign in (signal.SIGINT, signal.SIGTERM):
+        signal.signal(sign, _interrupt)
+    print("A worker runs. Ctrl-C stops it.", flush=True)
+    try:
+        return worker.wait()
+    except KeyboardInterrupt:
+        return 0
+    finally:
+        signal.signal(signal.SIGINT, signal.SIG_IGN)
+        end(worker)
+
+
+def launch_worker(env: dict[str, str]) -> subprocess.Popen[bytes]:
+    """One process that goes through large searches on one core."""
+    return subprocess.Popen([PYTHON, "manage.py", "work"], env={**env, **SERVING}, cwd=ROOT, start_new_session=True)
 
 
 def launch(env: dict[str, str], port: int) -> subprocess.Popen[bytes]:

@@ -32,6 +32,15 @@ def set_up(*, testing: bool = False) -> None:
         _write_private(SECRET, secrets.token_urlsafe(50))
 
 
+def set_up_worker() -> None:
+    """What a worker needs, which may run on a machine without a database server and without a browser's page."""
+    need_space()
+    python()
+    kernels()
+    if not SECRET.exists():
+        _write_private(SECRET, secrets.token_urlsafe(50))
+
+
 def debian(*, testing: bool) -> None:
     """Debian's packages: the database server, and the browser for the tests."""
     missing = [] if any(Path("/usr/lib/postgresql").glob("*/bin/initdb")) else ["postgresql", "postgresql-client"]

@@ -36,10 +36,12 @@ INSTALLED_APPS = [
     "django.contrib.staticfiles",
     "rest_framework",
     "drf_spectacular",
+    "procrastinate.contrib.django",
     "server.accounts",
     "server.workshops",
     "server.designs",
     "server.parts",
+    "server.searches",
     "server.demo",
 ]
 
@@ -109,6 +111,13 @@ SPECTACULAR_SETTINGS = {
     "SERVE_INCLUDE_SCHEMA": False,
     "COMPONENT_SPLIT_REQUEST": True,
     "ENUM_NAME_OVERRIDES": {"RoleEnum": "server.workshops.models.Role"},
+}
+
+PROCRASTINATE_WORKER_DEFAULTS = {
+    "concurrency": 1,
+    "delete_jobs": "always",
+    "update_heartbeat_interval": 3.0,
+    "stalled_worker_timeout": 12.0,
 }
 
 SILENCED_SYSTEM_CHECKS: list[str] = []

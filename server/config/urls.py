@@ -9,6 +9,7 @@ from server.demo import api as demo
 from server.designs import api as designs
 from server.designs import evaluation
 from server.parts import api as parts
+from server.searches import api as searches
 from server.workshops import api as workshops
 
 api = [
@@ -36,6 +37,11 @@ api = [
     path("workshops/<uuid:workshop>/parts/bulk/", parts.BulkView.as_view()),
     path("workshops/<uuid:workshop>/parts/file/", parts.FileView.as_view()),
     path("workshops/<uuid:workshop>/parts/export/<str:suffix>/", parts.ExportView.as_view()),
+    path("workshops/<uuid:workshop>/searches/", searches.SearchesView.as_view()),
+    path("workshops/<uuid:workshop>/searches/survey/", searches.SurveyView.as_view()),
+    path("workshops/<uuid:workshop>/inverse/", searches.InverseView.as_view()),
+    path("searches/<uuid:search>/", searches.SearchView.as_view()),
+    path("searches/<uuid:search>/export/<str:suffix>/", searches.ExportView.as_view()),
     path("vehicles/<uuid:vehicle>/", designs.VehicleView.as_view()),
     path("vehicles/<uuid:vehicle>/revisions/", designs.RevisionsView.as_view()),
     path("vehicles/<uuid:vehicle>/revisions/<int:number>/", designs.RevisionView.as_view()),

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from typing import Any
 from uuid import UUID
 
-from django.http import Http404, HttpResponse
+from django.http import HttpResponse
 from drf_spectacular.types import OpenApiTypes
 from drf_spectacular.utils import OpenApiParameter, OpenApiResponse, extend_schema
 from rest_framework import serializers, status
@@ -17,6 +17,7 @@ from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from server.api.errors import BAD, HIDDEN
+from server.api.files import attachment
 from server.api.requests import DocumentField, answer_of, read
 from server.parts.actions import Change, Stale, change_parts
 from server.workshops import access
@@ -28,7 +29,6 @@ from ydrometer.parts.kinds import LONGEST_ID
 from ydrometer.parts.names import new_id
 
 MOST_CHANGES = 5000
-FORMATS = {"csv": "text/csv", "xlsx": "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"}
 
 
 class PartSerializer(serializers.Serializer[Any]):
@@ -149,13 +149,6 @@ class ExportView(APIView):
     def get(self, request: Request, workshop: UUID, suffix: str) -> HttpResponse:
         """All parts, or those of one kind, as a file."""
         found = access.workshop_for(acting(request), workshop)
-        if suffix not in FORMATS:
-            raise Http404
         kind = request.query_params.get("kind")
         parts = [part for part in found.parts.values_list("document", flat=True) if kind in (None, part["kind"])]
-        data = files.csv_of(sheet.rows_of(parts)) if suffix == "csv" else files.xlsx_of(sheet.sheets_of(parts))
-        return HttpResponse(
-            data,
-            content_type=FORMATS[suffix],
-            headers={"Content-Disposition": f'attachment; filename="parts.{suffix}"'},
-        )
+        return attachment("parts", suffix, sheet.rows_of(parts), sheet.sheets_of(parts))

@@ -77,6 +77,19 @@ class Page:
 
         self.wait(clicked, css)
 
+    def press(self, css: str, *keys: str) -> None:
+        """Put the focus there, and press keys; again where it was painted anew before the first of them."""
+
+        def pressed() -> bool:
+            element = self.find(css)
+            self.driver.execute_script("arguments[0].focus()", element)
+            if self.driver.switch_to.active_element != element:
+                return False
+            element.send_keys(*keys)
+            return True
+
+        self.wait(pressed, f"the focus on {css}")
+
     def text(self, css: str) -> str:
         return str(self.find(css).text)
 

@@ -34,10 +34,10 @@ class Stages(BrowserCase):
     def test_doubled_moved_and_removed_by_key_and_undone_after_a_reload(self) -> None:
         page = self.page()
         self.sandpiper(page)
-        self.focus(page, DRIVER).send_keys("d")
+        page.press(DRIVER, "d")
         self.shafts(page, 4)
         second = "[data-wheel='drive.branches[0].stages[1] driver']"
-        self.focus(page, second).send_keys(Keys.SHIFT, Keys.ARROW_RIGHT)
+        page.press(second, Keys.SHIFT, Keys.ARROW_RIGHT)
         page.wait(lambda: self.kinds() == [["gear"], ["gear", "belt"]], "the gear to stand in the trunk")
         page.driver.refresh()
         self.shafts(page, 4)
@@ -45,7 +45,7 @@ class Stages(BrowserCase):
         page.wait(lambda: self.kinds() == [["gear", "gear"], ["belt"]], "the move to be undone")
         page.button("Redo").click()
         page.wait(lambda: self.kinds() == [["gear"], ["gear", "belt"]], "and done again")
-        self.focus(page, DRIVER).send_keys(Keys.DELETE)
+        page.press(DRIVER, Keys.DELETE)
         page.wait(lambda: self.kinds() == [[], ["gear", "belt"]], "the first to go")
 
     def test_a_stage_that_is_undone_takes_nothing_with_it(self) -> None:

@@ -10,10 +10,13 @@ from rest_framework.test import APITestCase
 
 from server.config.urls import api
 from server.demo.load import load
+from server.searches.actions import ask
+from server.searches.models import Search
 from server.workshops.models import Membership
 from tests.core.designs import PLAIN
 from tests.server.people import WorkshopCase
 
+REQUEST = {"format": "ydrometer-search", "version": 1, "design": PLAIN, "layouts": [{"stages": []}]}
 OPEN, MEMBERS, EDITORS, OWNERS, SIGNED_IN = "open", "members", "editors", "owners", "signed in"
 
 # address -> {verb: (who, body)}; {…} are filled in by the test.
@@ -60,6 +63,19 @@ TABLE: dict[str, dict[str, tuple[str, Any]]] = {
     "workshops/<uuid:workshop>/parts/bulk/": {"post": (EDITORS, {"kind": "gear", "text": "module 1: 12 13"})},
     "workshops/<uuid:workshop>/parts/file/": {"post": (EDITORS, {"name": "a.csv", "data": "a2luZA=="})},
     "workshops/<uuid:workshop>/parts/export/<str:suffix>/": {"get": (MEMBERS, None)},
+    "workshops/<uuid:workshop>/searches/": {
+        "get": (MEMBERS, None),
+        "post": (EDITORS, {"request": REQUEST}),
+    },
+    "workshops/<uuid:workshop>/searches/survey/": {"post": (MEMBERS, {"request": REQUEST})},
+    "workshops/<uuid:workshop>/inverse/": {
+        "post": (
+            MEMBERS,
+            {"document": PLAIN, "unknown": "mass", "path": "", "target": {"measure": "top_speed", "at_least": "5 m/s"}},
+        ),
+    },
+    "searches/<uuid:search>/": {"get": (MEMBERS, None), "patch": (EDITORS, {"state": "cancelled"})},
+    "searches/<uuid:search>/export/<str:suffix>/": {"get": (MEMBERS, None)},
     "vehicles/<uuid:vehicle>/": {"get": (MEMBERS, None), "patch": (EDITORS, {"put_away": True})},
     "vehicles/<uuid:vehicle>/revisions/": {
         "get": (MEMBERS, None),
@@ -88,9 +104,17 @@ def refusal(person: str, who: str) -> int:
 
 
 class Permissions(WorkshopCase):
+    search: Search
+
+    @classmethod
+    def setUpTestData(cls) -> None:
+        super().setUpTestData()
+        cls.search = ask(cls.people["owner"], cls.workshop, cls.vehicle, REQUEST)
+
     def address(self, route: str) -> str:
         member = Membership.objects.get(workshop=self.workshop, user=self.people["viewer"])
         filled = route.replace("<uuid:workshop>", str(self.workshop.id)).replace("<uuid:vehicle>", str(self.vehicle.id))
+        filled = filled.replace("<uuid:search>", str(self.search.id))
         return "/api/" + filled.replace("<int:member>", str(member.id)).replace("<int:number>", "1").replace(
             "<str:suffix>", "csv"
         )

@@ -49,7 +49,7 @@ def rows_of(parts: Sequence[Mapping[str, Any]]) -> list[list[Cell]]:
     table: list[list[Cell]] = [["kind", "id", *(_head(column) for column in heads.values())]]
     for part in parts:
         own = {column.head: column for column in TABLE[part["kind"]].columns}
-        table.append([part["kind"], _harmless(part["id"]), *(_written(own.get(head), part) for head in heads)])
+        table.append([part["kind"], harmless(part["id"]), *(_written(own.get(head), part) for head in heads)])
     return table
 
 
@@ -68,15 +68,16 @@ def _written(column: Column | None, part: Mapping[str, Any]) -> Cell:
         raw: Any = value.get("value") if isinstance(value, Mapping) else value
         si, spread = units.parse_spread(raw, column.dimension)
         if spread:
-            return _harmless(text)
+            return harmless(text)
         factor, offset = units.scale(dimension.metric, column.dimension)
         return float(f"{(si - offset) / factor:.12g}")
     if text and column.type == "whole":
         return int(text)
-    return _harmless(text)
+    return harmless(text)
 
 
-def _harmless(text: str) -> str:
+def harmless(text: str) -> str:
+    """A text that no spreadsheet takes for a formula."""
     return f"'{text}" if text.startswith(_FORMULA) else text
 
 

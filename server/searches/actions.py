@@ -1,0 +1,144 @@
+"""Asking for a search, going through its pieces, and ending it; each is told who acts."""
+
+from __future__ import annotations
+
+from functools import lru_cache
+from typing import Any
+from uuid import UUID
+
+from django.db import transaction
+from django.utils import timezone
+
+from server.accounts.models import User
+from server.designs.models import Vehicle
+from server.searches.models import Piece, Search, State
+from server.workshops.models import Workshop
+from ydrometer.errors import DocumentError, Fault
+from ydrometer.search import SearchRequest, read_request
+from ydrometer.search.compose import compose
+from ydrometer.search.layouts import words_of
+from ydrometer.search.run import Found, pieces, search, search_piece, sizes
+from ydrometer.search.run import Piece as Stretch
+
+AT_ONCE = 20_000
+"""Combinations up to which a search is answered without a worker."""
+MOST = 2_000_000_000
+"""Combinations that a worker is sent through: about half an hour of one."""
+KEPT = 40
+"""Searches that a workshop keeps; older ones go."""
+OPEN = (State.WAITING, State.RUNNING)
+
+
+def ask(user: User, workshop: Workshop, vehicle: Vehicle | None, raw: dict[str, Any]) -> Search:
+    """Search now where that takes no time, else put the search into the workshop's row.
+
+    Args:
+        user: who asks.
+        workshop: whose bin is searched.
+        vehicle: what the search is for.
+        raw: a search request without parts.
+
+    Raises:
+        DocumentError: faults in the request, or too many combinations.
+    """
+    whole = compose(raw, list(workshop.parts.values_list("document", flat=True)))
+    request = read_request(whole)
+    total = sum(sizes(request))
+    if total > MOST:
+        fault = Fault("layouts", f"{total} combinations", f"choose fewer stages or parts: at most {MOST}")
+        raise DocumentError([fault])
+    found = search(request).as_json() if total <= AT_ONCE else None
+    now = timezone.now()
+    with transaction.atomic():
+        made = Search.objects.create(
+            workshop=workshop, vehicle=vehicle, author=user, request=whole, words=_words(raw), combinations=total,
+            state=State.DONE if found else State.WAITING, found=found, started_at=now if found else None,
+            ended_at=now if found else None,
+        )  # fmt: skip
+        if found is None:
+            stretches = enumerate(pieces(request))
+            Piece.objects.bulk_create(Piece(search=made, number=i, **stretch._asdict()) for i, stretch in stretches)
+        _forget_old(workshop)
+        advance(workshop)
+    made.refresh_from_db()
+    return made
+
+
+def _words(raw: dict[str, Any]) -> str:
+    return "; ".join(dict.fromkeys(words_of(layout.get("stages", [])) for layout in raw["layouts"]))[:400]
+
+
+def _forget_old(workshop: Workshop) -> None:
+    old = workshop.searches.exclude(state__in=OPEN).values_list("pk", flat=True)[KEPT:]
+    Search.objects.filter(pk__in=list(old)).delete()
+
+
+@transaction.atomic
+def advance(workshop: Workshop) -> None:
+    """Where none of the workshop's searches runs, begin with the one that has waited longest."""
+    from server.searches.tasks import go_through  # noqa: PLC0415  # a task calls back into these actions
+
+    Workshop.objects.select_for_update().get(pk=workshop.pk)
+    if workshop.searches.filter(state=State.RUNNING).exists():
+        return
+    following = workshop.searches.filter(state=State.WAITING).order_by("created_at").first()
+    if following is None:
+        return
+    following.state, following.started_at = State.RUNNING, timezone.now()
+    following.save(update_fields=["state", "started_at"])
+    for number in following.pieces.values_list("number", flat=True):
+        # First pieces go first, whosever they are: a short search does not wait for a long one of another workshop.
+        go_through.configure(priority=-number).defer(search=str(following.pk), number=number)
+
+
+def go_through_piece(search_id: UUID, number: int) -> None:
+    """Do one piece of a search, unless that has been done or nobody wants it any more."""
+    piece = Piece.objects.select_related("search").filter(search_id=search_id, number=number).first()
+    if piece is None or piece.found is not None or piece.search.state != State.RUNNING:
+        return
+    found = search_piece(_request(search_id), Stretch(piece.layout, piece.low, piece.high))
+    _keep(piece, found)
+
+
+@lru_cache(maxsize=2)
+def _request(search_id: UUID) -> SearchRequest:
+    """A request never changes once it has been written."""
+    return read_request(Search.objects.values_list("request", flat=True).get(pk=search_id))
+
+
+@transaction.atomic
+def _keep(piece: Piece, found: Found) -> None:
+    """Write down what was found, once; the last piece ends the search."""
+    whole = Search.objects.select_for_update().get(pk=piece.search_id)
+    fresh = Piece.objects.filter(pk=piece.pk, found__isnull=True).update(found=found.as_json())
+    if not fresh or whole.state != State.RUNNING or whole.pieces.filter(found__isnull=True).exists():
+        return
+    total = Found()
+    for part in whole.pieces.values_list("found", flat=True):
+        total.add(Found.from_json(part or {}), _request(whole.pk).body.keep)
+    whole.found = total.as_json()
+    _end(whole, State.DONE)
+
+
+def cancel(user: User, search: Search) -> None:
+    """End a search that is waiting or running; the pieces under way come to nothing."""
+    with transaction.atomic():
+        locked = Search.objects.select_for_update().get(pk=search.pk)
+        if locked.state in OPEN:
+            _end(locked, State.CANCELLED)
+
+
+def fail(search_id: UUID, trouble: str) -> None:
+    """End a search that cannot be gone through, with the reason."""
+    with transaction.atomic():
+        locked = Search.objects.select_for_update().filter(pk=search_id, state__in=OPEN).first()
+        if locked is not None:
+            locked.trouble = trouble[:400]
+            _end(locked, State.FAILED)
+
+
+def _end(search: Search, state: State) -> None:
+    search.state, search.ended_at = state, timezone.now()
+    search.save(update_fields=["state", "ended_at", "found", "trouble"])
+    search.pieces.all().delete()
+    advance(search.workshop)

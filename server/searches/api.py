@@ -1,0 +1,241 @@
+"""Searches through the bin, and questions turned round."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import datetime
+from typing import Any
+from uuid import UUID
+
+from django.db.models import Count, Q
+from django.http import Http404, HttpResponse
+from django.shortcuts import get_object_or_404
+from django.utils import timezone
+from drf_spectacular.types import OpenApiTypes
+from drf_spectacular.utils import OpenApiParameter, OpenApiResponse, extend_schema
+from rest_framework import serializers, status
+from rest_framework.request import Request
+from rest_framework.response import Response
+from rest_framework.views import APIView
+
+from server.api.errors import BAD, HIDDEN
+from server.api.files import attachment
+from server.api.requests import DocumentField, answer_of, read
+from server.designs.models import Vehicle
+from server.searches import actions
+from server.searches.models import Search, State
+from server.workshops import access
+from server.workshops.access import acting
+from server.workshops.models import Workshop
+from ydrometer import design
+from ydrometer.errors import DocumentError, Fault
+from ydrometer.inverse import Inverse, Unknown, inverse, unknowns
+from ydrometer.search import read_request
+from ydrometer.search.compose import compose
+from ydrometer.search.layouts import Picture, picture, suggested
+from ydrometer.search.options import Options, options_of
+from ydrometer.search.run import Found, sizes
+from ydrometer.search.table import rows_of
+
+LISTED = 20
+"""Searches that are listed."""
+
+
+@dataclass(frozen=True, slots=True)
+class Survey:
+    """What could be searched for, before it is.
+
+    Attributes:
+        pictures: of the layouts asked for. suggested: layouts one step from the design's.
+        combinations: that each layout describes. at_once: how many are answered without a worker.
+        faults: why the request could not be searched as it stands. unknowns: what can be asked turned round.
+    """
+
+    pictures: list[Picture]
+    suggested: list[Picture]
+    combinations: list[int]
+    at_once: int
+    faults: list[Fault]
+    unknowns: list[Unknown]
+
+
+@dataclass(frozen=True, slots=True)
+class SearchState:
+    """How a search stands.
+
+    Attributes:
+        words: the layouts. combinations: before the limits. done: share of the pieces gone through.
+        remaining: seconds, None where nobody can say. before: searches of the workshop that come first.
+        trouble: why it failed. stale: the bin has changed since, of the parts that it took.
+    """
+
+    id: UUID
+    vehicle: UUID | None
+    words: str
+    combinations: int
+    state: State
+    done: float
+    remaining: float | None
+    before: int
+    trouble: str
+    created_at: datetime
+
+
+@dataclass(frozen=True, slots=True)
+class SearchAnswer:
+    """A search with its request, but for the parts, and what was found where it is done."""
+
+    search: SearchState
+    request: dict[str, Any]
+    options: Options | None
+
+
+class AskSerializer(serializers.Serializer[Any]):
+    """A search request without parts: they come from the bin. `vehicle` is what it is for."""
+
+    request = DocumentField()
+    vehicle = serializers.UUIDField(required=False, allow_null=True)
+
+
+class SurveySerializer(serializers.Serializer[Any]):
+    request = DocumentField()
+
+
+class CancelSerializer(serializers.Serializer[Any]):
+    state = serializers.ChoiceField(choices=[State.CANCELLED.value])
+
+
+class InverseSerializer(serializers.Serializer[Any]):
+    """`unknown` and `path` as the survey names them; `target` as in a document."""
+
+    document = DocumentField()
+    unknown = serializers.CharField(max_length=40)
+    path = serializers.CharField(max_length=200, allow_blank=True)
+    target = DocumentField()
+
+
+def _bin(workshop: Workshop) -> list[dict[str, Any]]:
+    return list(workshop.parts.values_list("document", flat=True))
+
+
+class SurveyView(APIView):
+    @extend_schema(request=SurveySerializer, responses={200: answer_of(Survey), **BAD, **HIDDEN})
+    def post(self, request: Request, workshop: UUID) -> Response:
+        found = access.workshop_for(acting(request), workshop)
+        asked = read(SurveySerializer, request)["request"]
+        document, layouts = asked.get("design"), asked.get("layouts")
+        made = design.read(document)
+        layouts = [layout for layout in layouts if isinstance(layout, dict)] if isinstance(layouts, list) else []
+        counted, faults = _counted(asked, found)
+        return Response(
+            Survey(
+                pictures=[picture(document, layout) for layout in layouts],
+                suggested=suggested(document),
+                combinations=counted,
+                at_once=actions.AT_ONCE,
+                faults=faults,
+                unknowns=unknowns(made),
+            )
+        )
+
+
+def _counted(asked: dict[str, Any], workshop: Workshop) -> tuple[list[int], list[Fault]]:
+    try:
+        return sizes(read_request(compose(asked, _bin(workshop)))), []
+    except DocumentError as error:
+        return [], list(error.faults)
+
+
+class SearchesView(APIView):
+    @extend_schema(
+        parameters=[OpenApiParameter("vehicle", UUID)],
+        responses={200: answer_of(SearchState)(many=True), **BAD, **HIDDEN},
+    )
+    def get(self, request: Request, workshop: UUID) -> Response:
+        """The newest searches, or those for one vehicle."""
+        found = access.workshop_for(acting(request), workshop)
+        searches = found.searches.defer("request", "found")
+        vehicle = request.query_params.get("vehicle")
+        if vehicle is not None:
+            try:
+                searches = searches.filter(vehicle_id=UUID(vehicle))
+            except ValueError:
+                raise DocumentError([Fault("vehicle", "no such number", "give a vehicle's id")]) from None
+        return Response([_state(search) for search in searches[:LISTED]])
+
+    @extend_schema(request=AskSerializer, responses={201: answer_of(SearchAnswer), **BAD, **HIDDEN})
+    def post(self, request: Request, workshop: UUID) -> Response:
+        """Answers a small search at once, and puts a large one into the row."""
+        found = access.workshop_for(acting(request), workshop, access.EDITORS)
+        asked = read(AskSerializer, request)
+        vehicle = None
+        if asked.get("vehicle"):
+            vehicle = get_object_or_404(Vehicle, pk=asked["vehicle"], workshop=found)
+        made = actions.ask(acting(request), found, vehicle, asked["request"])
+        return Response(_answer(made), status=status.HTTP_201_CREATED)
+
+
+class SearchView(APIView):
+    @extend_schema(responses={200: answer_of(SearchAnswer), **HIDDEN})
+    def get(self, request: Request, search: UUID) -> Response:
+        return Response(_answer(access.belonging(Search.objects.all(), acting(request), pk=search)))
+
+    @extend_schema(request=CancelSerializer, responses={200: answer_of(SearchState), **BAD, **HIDDEN})
+    def patch(self, request: Request, search: UUID) -> Response:
+        found = access.belonging(Search.objects.all(), acting(request), access.EDITORS, pk=search)
+        read(CancelSerializer, request)
+        actions.cancel(acting(request), found)
+        found.refresh_from_db()
+        return Response(_state(found))
+
+
+class ExportView(APIView):
+    @extend_schema(responses={(200, "application/octet-stream"): OpenApiResponse(OpenApiTypes.BINARY), **HIDDEN})
+    def get(self, request: Request, search: UUID, suffix: str) -> HttpResponse:
+        """The options found, as a table."""
+        found = access.belonging(Search.objects.all(), acting(request), pk=search)
+        if found.found is None:
+            raise Http404
+        rows = rows_of(_options(found))
+        return attachment("options", suffix, rows, [("Options", rows)])
+
+
+class InverseView(APIView):
+    @extend_schema(request=InverseSerializer, responses={200: answer_of(Inverse), **BAD, **HIDDEN})
+    def post(self, request: Request, workshop: UUID) -> Response:
+        found = access.workshop_for(acting(request), workshop)
+        asked = read(InverseSerializer, request)
+        return Response(inverse(asked["document"], asked["unknown"], asked["path"], asked["target"], _bin(found)))
+
+
+def _answer(search: Search) -> SearchAnswer:
+    request = {key: value for key, value in search.request.items() if key != "parts"}
+    return SearchAnswer(_state(search), request, _options(search) if search.found else None)
+
+
+def _options(search: Search) -> Options:
+    return options_of(read_request(search.request), Found.from_json(search.found or {}))
+
+
+def _state(search: Search) -> SearchState:
+    done, remaining = _progress(search)
+    before = 0
+    if search.state == State.WAITING:
+        earlier = Q(state=State.RUNNING) | Q(state=State.WAITING, created_at__lt=search.created_at)
+        before = Search.objects.filter(earlier, workshop_id=search.workshop_id).count()
+    return SearchState(
+        search.id, search.vehicle_id, search.words, search.combinations, State(search.state), done, remaining, before,
+        search.trouble, search.created_at,
+    )  # fmt: skip
+
+
+def _progress(search: Search) -> tuple[float, float | None]:
+    """Share done, and seconds that the rest will take at the pace so far."""
+    if search.state != State.RUNNING or search.started_at is None:
+        return float(search.state == State.DONE), None
+    counts = search.pieces.aggregate(every=Count("pk"), left=Count("pk", filter=Q(found__isnull=True)))
+    done = counts["every"] - counts["left"]
+    if not done:
+        return 0.0, None
+    passed = (timezone.now() - search.started_at).total_seconds()
+    return done / counts["every"], passed / done * counts["left"]

@@ -1,0 +1,6 @@
+from django.apps import AppConfig
+
+
+class SearchesConfig(AppConfig):
+    name = "server.searches"
+    label = "searches"
