@@ -9,7 +9,7 @@ from typing import Any
 from ydrometer import units
 from ydrometer.aids import AIDS, Aid
 from ydrometer.parts import bulk
-from ydrometer.parts.columns import TABLE, Column
+from ydrometer.parts.columns import TABLE, PartColumn
 from ydrometer.tables.dimensions import DIMENSIONS
 from ydrometer.tables.measures import MEASURES
 
@@ -50,7 +50,7 @@ class PartKind:
     kind: str
     one: str
     many: str
-    columns: list[Column]
+    columns: list[PartColumn]
     fixed: dict[str, Any]
     listed: bool
 

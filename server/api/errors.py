@@ -11,13 +11,8 @@ from rest_framework.exceptions import APIException
 from rest_framework.response import Response
 from rest_framework.views import exception_handler
 
-from ydrometer.errors import DocumentError, YdrometerError
-
-
-class FaultSerializer(serializers.Serializer[Any]):
-    path = serializers.CharField()
-    problem = serializers.CharField()
-    remedy = serializers.CharField()
+from server.api.requests import answer_of
+from ydrometer.errors import DocumentError, Fault, YdrometerError
 
 
 class RefusalSerializer(serializers.Serializer[Any]):
@@ -27,7 +22,7 @@ class RefusalSerializer(serializers.Serializer[Any]):
     fields = serializers.DictField(  # type: ignore[assignment]  # the name the page reads; shadows only the form machinery
         child=serializers.ListField(child=serializers.CharField()), required=False
     )
-    faults = FaultSerializer(many=True, required=False)
+    faults = answer_of(Fault)(many=True, required=False)
 
 
 REFUSAL = OpenApiResponse(RefusalSerializer, "Refused, with the reason")

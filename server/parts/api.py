@@ -31,7 +31,7 @@ from ydrometer.parts.names import new_id
 MOST_CHANGES = 5000
 
 
-class PartSerializer(serializers.Serializer[Any]):
+class BinPartSerializer(serializers.Serializer[Any]):
     version = serializers.IntegerField()
     document = DocumentField()
 
@@ -57,7 +57,7 @@ class PartConflictSerializer(serializers.Serializer[Any]):
     """What stands in the bin now, of the parts that somebody else has changed since."""
 
     detail = serializers.CharField()
-    present = PartSerializer(many=True)
+    present = BinPartSerializer(many=True)
 
 
 class BulkSerializer(serializers.Serializer[Any]):
@@ -92,14 +92,14 @@ class PartList:
 
 
 class PartsView(APIView):
-    @extend_schema(responses={200: PartSerializer(many=True), **HIDDEN})
+    @extend_schema(responses={200: BinPartSerializer(many=True), **HIDDEN})
     def get(self, request: Request, workshop: UUID) -> Response:
         found = access.workshop_for(acting(request), workshop)
         return Response(list(found.parts.values("version", "document")))
 
     @extend_schema(
         request=ChangesSerializer,
-        responses={200: PartSerializer(many=True), 409: PartConflictSerializer, **BAD, **HIDDEN},
+        responses={200: BinPartSerializer(many=True), 409: PartConflictSerializer, **BAD, **HIDDEN},
     )
     def post(self, request: Request, workshop: UUID) -> Response:
         found = access.workshop_for(acting(request), workshop, access.EDITORS)
@@ -107,9 +107,9 @@ class PartsView(APIView):
         made = change_parts(acting(request), found, [Change(c["id"], c["base"], c["document"]) for c in asked])
         if isinstance(made, Stale):
             detail = "Somebody else has changed these parts since. Nothing was overwritten."
-            present = PartSerializer(made.present, many=True).data
+            present = BinPartSerializer(made.present, many=True).data
             return Response({"detail": detail, "present": present}, status=status.HTTP_409_CONFLICT)
-        return Response(PartSerializer(made, many=True).data)
+        return Response(BinPartSerializer(made, many=True).data)
 
 
 class BulkView(APIView):

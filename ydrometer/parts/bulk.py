@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from ydrometer.errors import DocumentError
-from ydrometer.parts.columns import TABLE, Column, Kind, cell_value, head_of, put
+from ydrometer.parts.columns import TABLE, Kind, PartColumn, cell_value, head_of, put
 from ydrometer.parts.read import read_part
 
 LISTED = {
@@ -94,7 +94,7 @@ def _line(kind: Kind, line: str) -> Iterator[dict[str, Any]]:
         raise ValueError(f'"{left[:40] or line.strip()[:40]}" is no list: give {_example(kind)}')
 
 
-def _setting(kind: Kind, text: str) -> tuple[Column, str]:
+def _setting(kind: Kind, text: str) -> tuple[PartColumn, str]:
     match = _SETTING.fullmatch(text)
     head = (match["head"] or "").strip().lower() if match else ""
     head = SPELLINGS.get(head, head) or SIZE.get(kind.kind, "").replace("_", " ")

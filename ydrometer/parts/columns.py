@@ -18,7 +18,7 @@ Type = Literal["text", "whole", "quantity", "ratios", "choice", "curve"]
 
 
 @dataclass(frozen=True, slots=True)
-class Column:
+class PartColumn:
     """One column.
 
     Attributes:
@@ -30,10 +30,10 @@ class Column:
     path: str
     head: str
     type: Type
-    dimension: str = ""
-    choices: tuple[str, ...] = ()
-    needed: bool = False
-    wide: int = 9
+    dimension: str
+    choices: tuple[str, ...]
+    needed: bool
+    wide: int
 
 
 @dataclass(frozen=True, slots=True)
@@ -43,24 +43,31 @@ class Kind:
     kind: str
     one: str
     many: str
-    columns: tuple[Column, ...]
+    columns: tuple[PartColumn, ...]
     fixed: Mapping[str, Any]
 
 
-def _text(path: str, head: str, wide: int = 16) -> Column:
-    return Column(path, head, "text", wide=wide)
+def _column(
+    path: str, head: str, type_: Type, dimension: str = "", *, choices: tuple[str, ...] = (), needed: bool = False,
+    wide: int = 9,
+) -> PartColumn:  # fmt: skip
+    return PartColumn(path, head, type_, dimension, choices, needed, wide)
 
 
-def _size(path: str, head: str = "", *, needed: bool = False, dimension: str = "length") -> Column:
-    return Column(path, head or path.rpartition(".")[2].replace("_", " "), "quantity", dimension, needed=needed)
+def _text(path: str, head: str, wide: int = 16) -> PartColumn:
+    return _column(path, head, "text", wide=wide)
 
 
-def _whole(path: str, head: str, *, needed: bool = False) -> Column:
-    return Column(path, head, "whole", needed=needed, wide=6)
+def _size(path: str, head: str = "", *, needed: bool = False, dimension: str = "length") -> PartColumn:
+    return _column(path, head or path.rpartition(".")[2].replace("_", " "), "quantity", dimension, needed=needed)
 
 
-def _shape(path: str, head: str) -> Column:
-    return Column(path, head, "choice", choices=SHAPES)
+def _whole(path: str, head: str, *, needed: bool = False) -> PartColumn:
+    return _column(path, head, "whole", needed=needed, wide=6)
+
+
+def _shape(path: str, head: str) -> PartColumn:
+    return _column(path, head, "choice", choices=SHAPES)
 
 
 _NAME = _text("name", "name", 26)
@@ -76,7 +83,7 @@ _PANEL = (
     _size("supply.max_power_current", "current at most power", dimension="current", needed=True),
 )
 
-_ROWS: tuple[tuple[str, str, str, tuple[Column, ...], dict[str, Any]], ...] = (
+_ROWS: tuple[tuple[str, str, str, tuple[PartColumn, ...], dict[str, Any]], ...] = (
     ("motor", "motor", "Motors", (
         _size("source.constants.kv", "speed constant", dimension="speed constant"),
         _size("source.constants.resistance", "resistance", dimension="resistance"),
@@ -94,7 +101,7 @@ _ROWS: tuple[tuple[str, str, str, tuple[Column, ...], dict[str, Any]], ...] = (
         _size("controller.resistance", "controller resistance", dimension="resistance"),
     ), {"source": {"kind": "motor"}}),
     ("engine", "engine", "Engines", (
-        Column("source.torque_curve", "torque curve", "curve", needed=True, wide=30),
+        _column("source.torque_curve", "torque curve", "curve", needed=True, wide=30),
         _size("source.inertia", "inertia", dimension="inertia"),
         _size("source.max_speed", "highest speed", dimension="angular speed"),
         _size("clutch.engagement_speed", "clutch engages", dimension="angular speed"),
@@ -130,8 +137,8 @@ _ROWS: tuple[tuple[str, str, str, tuple[Column, ...], dict[str, Any]], ...] = (
     ), {}),
     ("v_belt", "V-belt", "V-belts", (_size("length", needed=True), _size("width")), {}),
     ("gearbox", "gearbox", "Gearboxes", (
-        _size("ratio", dimension="ratio"), Column("reductions", "planetary steps", "ratios"),
-        Column("ratios", "several speeds", "ratios"), _size("efficiency", dimension="ratio"),
+        _size("ratio", dimension="ratio"), _column("reductions", "planetary steps", "ratios"),
+        _column("ratios", "several speeds", "ratios"), _size("efficiency", dimension="ratio"),
         _size("torque_rating", dimension="torque"), _size("max_speed", "highest speed", dimension="angular speed"),
         _size("bore"), _size("shaft"),
     ), {}),
@@ -147,8 +154,20 @@ _ROWS: tuple[tuple[str, str, str, tuple[Column, ...], dict[str, Any]], ...] = (
     ("sleeve", "sleeve", "Sleeves", (_size("shaft", needed=True), _size("outside", needed=True), _size("width")), {}),
 )  # fmt: skip
 
+_NAMED = ("motor", "engine", "battery", "panel", "gearbox")
+"""Kinds whose parts people tell by a name; all others by their sizes."""
+
+
+def _ordered(kind: str, own: tuple[PartColumn, ...]) -> tuple[PartColumn, ...]:
+    """What a part is told by comes first, then how many are owned."""
+    owned, *rest = _COMMON
+    if kind in _NAMED:
+        return (_NAME, owned, *own, *rest, _NOTE)
+    return (*own[:2], owned, *own[2:], *rest, _NAME, _NOTE)
+
+
 TABLE: dict[str, Kind] = {
-    kind: Kind(kind, one, many, (_NAME, _COMMON[0], *own, *_COMMON[1:], _NOTE), fixed)
+    kind: Kind(kind, one, many, _ordered(kind, own), fixed)
     for kind, one, many, own, fixed in _ROWS
 }
 """The columns of each kind, in the order of `KINDS`."""
@@ -168,7 +187,7 @@ def value_at(part: Mapping[str, Any], path: str) -> Any:
     return found
 
 
-def cell_text(column: Column, part: Mapping[str, Any]) -> str:
+def cell_text(column: PartColumn, part: Mapping[str, Any]) -> str:
     """A cell as it is shown and typed."""
     value = value_at(part, column.path)
     if isinstance(value, Mapping):
@@ -190,7 +209,7 @@ _CURVE_POINT = re.compile(r"\s*(\S+\s*[^\d\s,]\S*)[\s,]+(\S+\s*[^\d\s,]\S*)\s*")
 _BARE = re.compile(r"\s*[-+−]?(\d[\d.,/\s-]*|\.\d+)(?:[eE][-+]?\d+)?\s*")
 
 
-def cell_value(column: Column, text: str, unit: str = "") -> Any:
+def cell_value(column: PartColumn, text: str, unit: str = "") -> Any:
     """What a cell's text puts into a part, for the reader to judge; None for an empty cell.
 
     Args:

@@ -7,7 +7,7 @@ import unicodedata
 from collections.abc import Collection, Mapping
 from typing import Any
 
-from ydrometer.parts.columns import TABLE, Column, cell_text, value_at
+from ydrometer.parts.columns import TABLE, cell_text, value_at
 from ydrometer.parts.kinds import LONGEST_ID
 
 _TOLD: dict[str, tuple[str, ...]] = {
@@ -47,8 +47,9 @@ def called(part: Mapping[str, Any]) -> str:
 
 
 def _told(kind: str, path: str, part: Mapping[str, Any]) -> str:
-    columns = {column.path: column for column in TABLE[kind].columns}
-    column = columns.get(path, Column(path, path, "text"))
+    column = next((column for column in TABLE[kind].columns if column.path == path), None)
+    if column is None:
+        return str(value_at(part, path))
     text = cell_text(column, part).replace(" ", " × " if column.type == "ratios" else " ")
     return _WORDS.get(path, "") + (text.removesuffix(" 1/in") if path == "diametral_pitch" else text)
 

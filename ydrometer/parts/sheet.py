@@ -11,7 +11,7 @@ from typing import Any
 
 from ydrometer import units
 from ydrometer.errors import DocumentError, QuantityError
-from ydrometer.parts.columns import TABLE, Column, cell_text, cell_value, head_of, put, value_at
+from ydrometer.parts.columns import TABLE, PartColumn, cell_text, cell_value, head_of, put, value_at
 from ydrometer.parts.names import new_id
 from ydrometer.parts.read import read_part
 from ydrometer.tables.dimensions import DIMENSIONS
@@ -43,7 +43,7 @@ def rows_of(parts: Sequence[Mapping[str, Any]]) -> list[list[Cell]]:
     Quantities are numbers in the unit that stands in the head; what is text is kept from being taken for a formula.
     """
     kinds = [kind for kind in TABLE if any(part["kind"] == kind for part in parts)] or ["gear"]
-    heads: dict[str, Column] = {}
+    heads: dict[str, PartColumn] = {}
     for kind in kinds:
         heads |= {column.head: column for column in TABLE[kind].columns if column.head not in heads}
     table: list[list[Cell]] = [["kind", "id", *(_head(column) for column in heads.values())]]
@@ -53,12 +53,12 @@ def rows_of(parts: Sequence[Mapping[str, Any]]) -> list[list[Cell]]:
     return table
 
 
-def _head(column: Column) -> str:
+def _head(column: PartColumn) -> str:
     unit = DIMENSIONS[column.dimension].metric if column.type == "quantity" else ""
     return f"{column.head} [{unit}]" if unit else column.head
 
 
-def _written(column: Column | None, part: Mapping[str, Any]) -> Cell:
+def _written(column: PartColumn | None, part: Mapping[str, Any]) -> Cell:
     if column is None:
         return ""
     text = cell_text(column, part)
@@ -70,7 +70,8 @@ def _written(column: Column | None, part: Mapping[str, Any]) -> Cell:
         if spread:
             return harmless(text)
         factor, offset = units.scale(dimension.metric, column.dimension)
-        return float(f"{(si - offset) / factor:.12g}")
+        shown = float(f"{(si - offset) / factor:.12g}")
+        return int(shown) if shown.is_integer() else shown
     if text and column.type == "whole":
         return int(text)
     return harmless(text)

@@ -167,6 +167,39 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/searches/{search}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["searches_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch: operations["searches_partial_update"];
+        trace?: never;
+    };
+    "/api/searches/{search}/export/{suffix}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The options found, as a table. */
+        get: operations["searches_export_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session/": {
         parameters: {
             query?: never;
@@ -329,6 +362,22 @@ export interface paths {
         patch: operations["workshops_partial_update"];
         trace?: never;
     };
+    "/api/workshops/{workshop}/inverse/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["workshops_inverse_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/workshops/{workshop}/members/": {
         parameters: {
             query?: never;
@@ -361,6 +410,106 @@ export interface paths {
         patch: operations["workshops_members_partial_update"];
         trace?: never;
     };
+    "/api/workshops/{workshop}/parts/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["workshops_parts_list"];
+        put?: never;
+        post: operations["workshops_parts_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/workshops/{workshop}/parts/bulk/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["workshops_parts_bulk_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/workshops/{workshop}/parts/export/{suffix}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description All parts, or those of one kind, as a file. */
+        get: operations["workshops_parts_export_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/workshops/{workshop}/parts/file/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Reads a file; what it holds is put into the bin by a change, all or nothing. */
+        post: operations["workshops_parts_file_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/workshops/{workshop}/searches/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The newest searches, or those for one vehicle. */
+        get: operations["workshops_searches_list"];
+        put?: never;
+        /** @description Answers a small search at once, and puts a large one into the row. */
+        post: operations["workshops_searches_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/workshops/{workshop}/searches/survey/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["workshops_searches_survey_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/workshops/{workshop}/vehicles/": {
         parameters: {
             query?: never;
@@ -381,6 +530,15 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        Addition: {
+            meets_all: boolean;
+            part: {
+                [key: string]: unknown;
+            } | null;
+            /** Format: double */
+            shortfall: number;
+            words: string;
+        };
         Aid: {
             asked: components["schemas"]["Asked"][];
             dimension: string;
@@ -400,12 +558,26 @@ export interface components {
                 [key: string]: unknown;
             };
         };
+        /** @description A search request without parts: they come from the bin. `vehicle` is what it is for. */
+        AskRequest: {
+            request: {
+                [key: string]: unknown;
+            };
+            /** Format: uuid */
+            vehicle?: string | null;
+        };
         Asked: {
             dimension: string;
             example: string;
             flag?: boolean;
             symbol: string;
             words: string;
+        };
+        BinPart: {
+            document: {
+                [key: string]: unknown;
+            };
+            version: number;
         };
         Box: {
             /** Format: double */
@@ -455,6 +627,30 @@ export interface components {
          * @enum {string}
          */
         BoxPartFormEnum: "sun" | "planet" | "ring" | "driver" | "driven" | "worm" | "worm wheel";
+        /**
+         * @description * `belt` - belt
+         *     * `chain` - chain
+         *     * `gear` - gear
+         *     * `gearbox` - gearbox
+         *     * `pulley` - pulley
+         *     * `spacer` - spacer
+         *     * `sprocket` - sprocket
+         *     * `v_belt` - v_belt
+         *     * `v_pulley` - v_pulley
+         *     * `wheel` - wheel
+         * @enum {string}
+         */
+        BulkKindEnum: "belt" | "chain" | "gear" | "gearbox" | "pulley" | "spacer" | "sprocket" | "v_belt" | "v_pulley" | "wheel";
+        /** @description Lines such as "module 1: 12 13 14x2". */
+        BulkRequest: {
+            kind: components["schemas"]["BulkKindEnum"];
+            text: string;
+        };
+        /**
+         * @description * `cancelled` - cancelled
+         * @enum {string}
+         */
+        CancelStateEnum: "cancelled";
         Cell: {
             /** Format: double */
             per_turn: number | null;
@@ -466,10 +662,28 @@ export interface components {
             /** Format: double */
             top_speed: number | null;
         };
+        CellFault: {
+            column: string;
+            problem: string;
+            remedy: string;
+            row: number;
+            sheet?: string;
+        };
         Change: {
             flag?: boolean | null;
             path: string;
             teeth?: number[] | null;
+        };
+        /** @description `base` is the version that was changed, 0 for a new part; without a document the part is taken out. */
+        ChangeRequest: {
+            base: number;
+            document: {
+                [key: string]: unknown;
+            } | null;
+            id: string;
+        };
+        ChangesRequest: {
+            changes: components["schemas"]["ChangeRequest"][];
         };
         Characteristic: {
             x: number[];
@@ -565,10 +779,44 @@ export interface components {
                 [key: string]: unknown;
             };
         };
+        Failing: {
+            count: number;
+            key: string;
+            words: string;
+        };
+        /** @description One thing wrong with a document: where, what is wrong, and what would be right. */
         Fault: {
             path: string;
             problem: string;
             remedy: string;
+        };
+        /**
+         * @description * `motor` - motor
+         *     * `engine` - engine
+         *     * `battery` - battery
+         *     * `panel` - panel
+         *     * `controller` - controller
+         *     * `gear` - gear
+         *     * `pulley` - pulley
+         *     * `belt` - belt
+         *     * `sprocket` - sprocket
+         *     * `chain` - chain
+         *     * `v_pulley` - v_pulley
+         *     * `v_belt` - v_belt
+         *     * `gearbox` - gearbox
+         *     * `wheel` - wheel
+         *     * `spacer` - spacer
+         *     * `bearing` - bearing
+         *     * `adapter` - adapter
+         *     * `sleeve` - sleeve
+         * @enum {string}
+         */
+        FileKindEnum: "motor" | "engine" | "battery" | "panel" | "controller" | "gear" | "pulley" | "belt" | "sprocket" | "chain" | "v_pulley" | "v_belt" | "gearbox" | "wheel" | "spacer" | "bearing" | "adapter" | "sleeve";
+        /** @description A CSV or XLSX file in base64; `kind` is that of rows which do not say theirs. */
+        FileRequest: {
+            data: string;
+            kind?: components["schemas"]["FileKindEnum"];
+            name: string;
         };
         /** @description What an aid found, SI; `typed` and `note` are what to keep in the design, `steps` its arithmetic. */
         Finding: {
@@ -664,11 +912,33 @@ export interface components {
             words: string;
         };
         /**
-         * @description * `motor` - motor
-         *     * `engine` - engine
-         * @enum {string}
+         * @description The answer: in which ranges the target is met, the present value of the unknown, and real parts beside the edges.
+         *
+         *     `dimension` is that of the measure; `whole` says that the unknown is a number of things.
          */
-        KindEnum: "motor" | "engine";
+        Inverse: {
+            dimension: string;
+            measure: string;
+            /** Format: double */
+            present: number;
+            present_met: boolean;
+            ranges: components["schemas"]["Range"][];
+            real: components["schemas"]["Real"][];
+            unknown: components["schemas"]["Unknown"];
+            wanted: string;
+            whole: boolean;
+        };
+        /** @description `unknown` and `path` as the survey names them; `target` as in a document. */
+        InverseRequest: {
+            document: {
+                [key: string]: unknown;
+            };
+            path: string;
+            target: {
+                [key: string]: unknown;
+            };
+            unknown: string;
+        };
         LineDrawing: {
             rows: components["schemas"]["Row"][];
             sizes_assumed: string[];
@@ -693,7 +963,7 @@ export interface components {
             ratios: components["schemas"]["RatioView"][];
             senses: components["schemas"]["Senses"];
             sources: components["schemas"]["Characteristic"][];
-            state: components["schemas"]["StateEnum"];
+            state: components["schemas"]["LiveStateEnum"];
             supply: components["schemas"]["Characteristic"] | null;
             told: string;
             /** Format: double */
@@ -719,6 +989,12 @@ export interface components {
             /** Format: double */
             told?: number | null;
         };
+        /**
+         * @description * `ok` - ok
+         *     * `will not start` - will not start
+         * @enum {string}
+         */
+        LiveStateEnum: "ok" | "will not start";
         Loop: {
             assumed: boolean;
             /** Format: double */
@@ -775,6 +1051,45 @@ export interface components {
             };
             name?: string;
         };
+        OptionMeasure: {
+            /** Format: double */
+            at: number | null;
+            better: number;
+            dimension: string;
+            /** Format: double */
+            lower: number | null;
+            measure: string;
+            /** Format: double */
+            upper: number | null;
+            wanted: string;
+        };
+        OptionRow: {
+            alike: number;
+            buy: number;
+            changes: string[];
+            design: {
+                [key: string]: unknown;
+            };
+            line: components["schemas"]["LineDrawing"];
+            /** Format: double */
+            price: number;
+            /** Format: double */
+            ratio: number;
+            targets: components["schemas"]["Standings"][];
+            uses: components["schemas"]["Use"][];
+            values: (number | null)[];
+            words: string;
+        };
+        Options: {
+            additions: components["schemas"]["Addition"][];
+            combinations: number;
+            failing: components["schemas"]["Failing"][];
+            measures: components["schemas"]["OptionMeasure"][];
+            meeting_all: number;
+            present: (number | null)[];
+            rows: components["schemas"]["OptionRow"][];
+            unpriced: string[];
+        };
         /**
          * @description * `given` - given
          *     * `measured` - measured
@@ -793,9 +1108,50 @@ export interface components {
             value: number | null;
             words: string;
         };
+        PartColumn: {
+            choices: string[];
+            dimension: string;
+            head: string;
+            needed: boolean;
+            path: string;
+            type: components["schemas"]["TypeEnum"];
+            wide: number;
+        };
+        /** @description What stands in the bin now, of the parts that somebody else has changed since. */
+        PartConflict: {
+            detail: string;
+            present: components["schemas"]["BinPart"][];
+        };
+        PartKind: {
+            columns: components["schemas"]["PartColumn"][];
+            fixed: {
+                [key: string]: unknown;
+            };
+            kind: string;
+            listed: boolean;
+            many: string;
+            one: string;
+        };
+        /**
+         * @description Parts as they would stand in the bin, and what is wrong with the lines they came from; nothing is written yet.
+         *
+         *     Attributes:
+         *         parts: documents. versions: of the part in the bin that each would replace, 0 for a new one.
+         *         faults: with any of them nothing is to be written.
+         */
+        PartList: {
+            faults: components["schemas"]["CellFault"][];
+            parts: {
+                [key: string]: unknown;
+            }[];
+            versions: number[];
+        };
         PasswordRequest: {
             current: string;
             password: string;
+        };
+        PatchedCancelRequest: {
+            state?: components["schemas"]["CancelStateEnum"];
         };
         PatchedMemberRequest: {
             role?: components["schemas"]["RoleEnum"];
@@ -810,6 +1166,13 @@ export interface components {
         PatchedWorkshopRequest: {
             name?: string;
         };
+        Picture: {
+            layout: {
+                [key: string]: unknown;
+            };
+            line: components["schemas"]["LineDrawing"] | null;
+            words: string;
+        };
         Quantity: {
             dimension: string;
             origin: string;
@@ -819,6 +1182,12 @@ export interface components {
             /** Format: double */
             spread: number;
         };
+        Range: {
+            /** Format: double */
+            high: number | null;
+            /** Format: double */
+            low: number | null;
+        };
         RatioView: {
             gear: number;
             path: string;
@@ -826,6 +1195,19 @@ export interface components {
             ratio: number;
             remark: string;
             terms: number[] | null;
+        };
+        Real: {
+            changes: {
+                [key: string]: unknown;
+            };
+            met: boolean;
+            part: string;
+            side: string;
+            /** Format: double */
+            unknown: number;
+            /** Format: double */
+            value: number | null;
+            words: string;
         };
         /** @description `fields` says what is wrong with which entry of a form; `faults` with which place of a document. */
         Refusal: {
@@ -905,6 +1287,40 @@ export interface components {
                 [key: string]: unknown;
             };
         };
+        /** @description A search with its request, but for the parts, and what was found where it is done. */
+        SearchAnswer: {
+            options: components["schemas"]["Options"] | null;
+            request: {
+                [key: string]: unknown;
+            };
+            search: components["schemas"]["SearchState"];
+        };
+        SearchState: {
+            before: number;
+            combinations: number;
+            /** Format: date-time */
+            created_at: string;
+            /** Format: double */
+            done: number;
+            /** Format: uuid */
+            id: string;
+            /** Format: double */
+            remaining: number | null;
+            state: components["schemas"]["SearchStateStateEnum"];
+            trouble: string;
+            /** Format: uuid */
+            vehicle: string | null;
+            words: string;
+        };
+        /**
+         * @description * `waiting` - WAITING
+         *     * `running` - RUNNING
+         *     * `done` - DONE
+         *     * `cancelled` - CANCELLED
+         *     * `failed` - FAILED
+         * @enum {string}
+         */
+        SearchStateStateEnum: "waiting" | "running" | "done" | "cancelled" | "failed";
         Segment: {
             /** Format: double */
             radius: number;
@@ -971,7 +1387,7 @@ export interface components {
             /** Format: double */
             clutch_radius: number | null;
             count: number;
-            kind: components["schemas"]["KindEnum"];
+            kind: components["schemas"]["SourceDiscKindEnum"];
             path: string;
             /** Format: double */
             radius: number;
@@ -981,6 +1397,12 @@ export interface components {
             /** Format: double */
             y: number;
         };
+        /**
+         * @description * `motor` - motor
+         *     * `engine` - engine
+         * @enum {string}
+         */
+        SourceDiscKindEnum: "motor" | "engine";
         StageFlow: {
             assumed: boolean;
             driven_shaft: number;
@@ -1001,12 +1423,11 @@ export interface components {
          * @enum {string}
          */
         StandingEnum: "holds" | "tight" | "misses" | "unknown";
-        /**
-         * @description * `ok` - ok
-         *     * `will not start` - will not start
-         * @enum {string}
-         */
-        StateEnum: "ok" | "will not start";
+        Standings: {
+            /** Format: double */
+            margin: number | null;
+            standing: components["schemas"]["StandingEnum"];
+        };
         Step: {
             check: boolean;
             dimension: string;
@@ -1015,6 +1436,27 @@ export interface components {
             /** Format: double */
             value: number;
             words: string;
+        };
+        /**
+         * @description What could be searched for, before it is.
+         *
+         *     Attributes:
+         *         pictures: of the layouts asked for. suggested: layouts one step from the design's.
+         *         combinations: that each layout describes. at_once: how many are answered without a worker.
+         *         faults: why the request could not be searched as it stands. unknowns: what can be asked turned round.
+         */
+        Survey: {
+            at_once: number;
+            combinations: number[];
+            faults: components["schemas"]["Fault"][];
+            pictures: components["schemas"]["Picture"][];
+            suggested: components["schemas"]["Picture"][];
+            unknowns: components["schemas"]["Unknown"][];
+        };
+        SurveyRequest: {
+            request: {
+                [key: string]: unknown;
+            };
         };
         /** @description The selected wheel in sizes below and above its own: in teeth, or as its pitch diameter, m, where it has none. */
         Sweep: {
@@ -1060,6 +1502,30 @@ export interface components {
             };
             speed?: string;
         };
+        /**
+         * @description * `text` - text
+         *     * `whole` - whole
+         *     * `quantity` - quantity
+         *     * `ratios` - ratios
+         *     * `choice` - choice
+         *     * `curve` - curve
+         * @enum {string}
+         */
+        TypeEnum: "text" | "whole" | "quantity" | "ratios" | "choice" | "curve";
+        Unknown: {
+            dimension: string;
+            key: string;
+            path: string;
+            words: string;
+        };
+        Use: {
+            buy: number;
+            id: string;
+            name: string;
+            needed: number;
+            /** Format: double */
+            price: number | null;
+        };
         Vehicle: {
             /** Format: uuid */
             id: string;
@@ -1103,6 +1569,7 @@ export interface components {
             aids: components["schemas"]["Aid"][];
             dimensions: components["schemas"]["DimensionEntry"][];
             measures: components["schemas"]["MeasureEntry"][];
+            parts: components["schemas"]["PartKind"][];
         };
         Way: {
             /** Format: double */
@@ -1579,6 +2046,164 @@ export interface operations {
             };
             /** @description Refused, with the reason */
             401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    searches_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                search: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SearchAnswer"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    searches_partial_update: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                search: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["PatchedCancelRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SearchState"];
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    searches_export_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                search: string;
+                suffix: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": string;
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2264,6 +2889,67 @@ export interface operations {
             };
         };
     };
+    workshops_inverse_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                workshop: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InverseRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Inverse"];
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     workshops_members_list: {
         parameters: {
             query?: never;
@@ -2452,6 +3138,486 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Member"];
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    workshops_parts_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                workshop: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BinPart"][];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    workshops_parts_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                workshop: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangesRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BinPart"][];
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartConflict"];
+                };
+            };
+        };
+    };
+    workshops_parts_bulk_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                workshop: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BulkRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartList"];
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    workshops_parts_export_retrieve: {
+        parameters: {
+            query?: {
+                kind?: "adapter" | "battery" | "bearing" | "belt" | "chain" | "controller" | "engine" | "gear" | "gearbox" | "motor" | "panel" | "pulley" | "sleeve" | "spacer" | "sprocket" | "v_belt" | "v_pulley" | "wheel";
+            };
+            header?: never;
+            path: {
+                suffix: string;
+                workshop: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": string;
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    workshops_parts_file_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                workshop: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FileRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartList"];
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    workshops_searches_list: {
+        parameters: {
+            query?: {
+                vehicle?: string;
+            };
+            header?: never;
+            path: {
+                workshop: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SearchState"][];
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    workshops_searches_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                workshop: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SearchAnswer"];
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    workshops_searches_survey_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                workshop: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SurveyRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Survey"];
                 };
             };
             /** @description Refused, with the reason */

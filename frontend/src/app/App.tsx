@@ -1,5 +1,5 @@
 import { Box } from "@chakra-ui/react";
-import { useMemo } from "react";
+import { lazy, Suspense, useMemo } from "react";
 import { Navigate, Route, Routes } from "react-router";
 import { AccountPage } from "../account/AccountPage";
 import { SignIn } from "../account/SignIn";
@@ -10,7 +10,9 @@ import { Members } from "../workshop/Members";
 import { Notice } from "./Notice";
 import { usePreferences } from "./preferences";
 import { useSession, useVocabulary } from "./session";
-import { TopBarContext } from "./TopBar";
+import { TopBar, TopBarContext } from "./TopBar";
+
+const PartsScreen = lazy(() => import("../parts/PartsScreen"));
 
 export function App() {
   const session = useSession();
@@ -31,6 +33,14 @@ export function App() {
       <TopBarContext value={bar}>
         <Routes>
           <Route path="/" element={<Bench />} />
+          <Route
+            path="/parts"
+            element={
+              <Suspense fallback={<TopBar />}>
+                <PartsScreen />
+              </Suspense>
+            }
+          />
           <Route path="/account" element={<AccountPage />} />
           <Route path="/workshops/:workshop" element={<Members />} />
           <Route path="/vehicles/:vehicle" element={<Navigate to="line" replace />} />

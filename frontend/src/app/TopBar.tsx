@@ -20,7 +20,7 @@ export function useBar(): Bar {
 }
 
 /** Name and way home on the left, what belongs to the screen beside it, switches and account on the right. */
-export function TopBar({ children }: { children?: ReactNode }) {
+export function TopBar({ workshop, children }: { workshop?: string; children?: ReactNode }) {
   const { preferences, change, username } = useBar();
   const signOut = useSignOut();
   return (
@@ -42,6 +42,9 @@ export function TopBar({ children }: { children?: ReactNode }) {
       </Box>
       <Box asChild color="ink.second" _hover={{ color: "ink" }}>
         <NavLink to="/">Bench</NavLink>
+      </Box>
+      <Box asChild color="ink.second" _hover={{ color: "ink" }}>
+        <NavLink to={workshop ? `/parts?workshop=${workshop}` : "/parts"}>Parts</NavLink>
       </Box>
       {children}
       <Flex ml="auto" gap="2" align="center" wrap="wrap">

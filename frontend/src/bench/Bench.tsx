@@ -13,7 +13,7 @@ export function Bench() {
   const chosen = workshops.data?.find((w) => w.id === search.get("workshop")) ?? workshops.data?.[0];
   return (
     <>
-      <TopBar />
+      <TopBar workshop={chosen?.id} />
       <Box as="main" maxW="1180px" mx="auto" px="4" py="5">
         {workshops.isSuccess && !chosen && <MakeWorkshop />}
         {chosen && (

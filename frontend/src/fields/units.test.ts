@@ -11,6 +11,7 @@ const vocabulary: Vocabulary = {
   ],
   measures: [],
   aids: [],
+  parts: [],
 };
 const metric = makeUnits(vocabulary, "metric", true);
 const inch = makeUnits(vocabulary, "inch", false);

@@ -5,7 +5,6 @@ import {
   Suspense,
   useCallback,
   useDeferredValue,
-  useEffect,
   useMemo,
   useReducer,
   useRef,
@@ -23,6 +22,7 @@ import { type SaveState, useAutosave } from "../design/useAutosave";
 import { useDoubts } from "../design/useDoubts";
 import { useLive, type Wish } from "../design/useLive";
 import { useSweep } from "../design/useSweep";
+import { useUndoKeys } from "../design/useUndoKeys";
 import { Readout } from "../readout/Readout";
 import type { Asked } from "../working/WorkingDrawer";
 import { BriefStation } from "./brief/BriefStation";
@@ -104,7 +104,7 @@ export function Workbench({ vehicle, workshop, station, stored, first, document:
   if (!Station) return <Navigate to={`/vehicles/${vehicle}/line`} replace />;
   return (
     <Flex direction="column" minH="100%" h={{ md: "100%" }} _print={{ h: "auto", display: "block" }}>
-      <TopBar>
+      <TopBar workshop={workshop}>
         <Box as="h1" fontWeight="600">
           {document.name || "Unnamed vehicle"}
         </Box>
@@ -211,20 +211,4 @@ function saveWords(state: SaveState): string {
     case "conflict":
       return "not saved: somebody else has saved";
   }
-}
-
-function useUndoKeys(dispatch: (action: { type: "undo" | "redo" }) => void): void {
-  useEffect(() => {
-    const onKeyDown = (event: KeyboardEvent) => {
-      if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== "z") return;
-      // In a field that is being typed into, the browser's own undo is the one that is meant.
-      const field =
-        event.target instanceof HTMLInputElement && event.target.value !== event.target.defaultValue;
-      if (field) return;
-      event.preventDefault();
-      dispatch({ type: event.shiftKey ? "redo" : "undo" });
-    };
-    window.addEventListener("keydown", onKeyDown);
-    return () => window.removeEventListener("keydown", onKeyDown);
-  }, [dispatch]);
 }

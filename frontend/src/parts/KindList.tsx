@@ -1,0 +1,59 @@
+import { Box, Flex } from "@chakra-ui/react";
+import type { PartDocument } from "./bin";
+import type { PartKind } from "./cells";
+
+interface Props {
+  kinds: PartKind[];
+  parts: PartDocument[];
+  chosen: string;
+  onChoose: (kind: string) => void;
+}
+
+/** The kinds of parts with how many there are; a kind without any is quiet. */
+export function KindList({ kinds, parts, chosen, onChoose }: Props) {
+  const counts = new Map<string, number>();
+  for (const part of parts) counts.set(part.kind, (counts.get(part.kind) ?? 0) + 1);
+  return (
+    <Flex
+      as="nav"
+      aria-label="Kinds of parts"
+      direction={{ base: "row", md: "column" }}
+      w={{ md: "172px" }}
+      flex="none"
+      pt={{ md: "2" }}
+      overflow="auto"
+      borderRightWidth={{ md: "1px" }}
+      borderBottomWidth={{ base: "1px", md: "0" }}
+      borderColor="line"
+    >
+      {kinds.map((kind) => (
+        <Box
+          as="button"
+          key={kind.kind}
+          aria-current={kind.kind === chosen ? "page" : undefined}
+          onClick={() => onChoose(kind.kind)}
+          display="flex"
+          justifyContent="space-between"
+          gap="3"
+          px="4"
+          py="3px"
+          minH="28px"
+          alignItems="center"
+          cursor="pointer"
+          textAlign="left"
+          bg={kind.kind === chosen ? "panel" : "transparent"}
+          borderLeftWidth="3px"
+          borderColor={kind.kind === chosen ? "spruce" : "transparent"}
+          fontWeight={kind.kind === chosen ? "600" : "400"}
+          color={counts.get(kind.kind) || kind.kind === chosen ? "ink" : "ink.second"}
+          data-kind={kind.kind}
+        >
+          {kind.many}
+          <Box as="span" fontFamily="mono" fontSize="13px" color="ink.second">
+            {counts.get(kind.kind) ?? ""}
+          </Box>
+        </Box>
+      ))}
+    </Flex>
+  );
+}
