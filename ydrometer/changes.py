@@ -30,6 +30,8 @@ def changes(before: Mapping[str, Any], after: Mapping[str, Any]) -> list[str]:
     """
     found: list[str] = []
     drive, other = _object(before.get("drive")), _object(after.get("drive"))
+    if _split(drive) != _split(other):
+        drive, other = _in_one_row(drive), _in_one_row(other)
     found += _branches(_list(drive.get("branches")), _list(other.get("branches")))
     found += _stages(_list(drive.get("stages")), _list(other.get("stages")))
     found += _values(_without(drive, "branches", "stages"), _without(other, "branches", "stages"), "")
@@ -51,6 +53,21 @@ def summary(before: Mapping[str, Any], after: Mapping[str, Any]) -> str:
             return f"{line}, and {len(found) - number} more"
         line = longer
     return line[: 2 * LONGEST]
+
+
+def _split(drive: Mapping[str, Any]) -> int | None:
+    """How many stages stand before the trunk; None where there is more than one branch."""
+    branches = _list(drive.get("branches"))
+    return len(_list(_object(branches[0]).get("stages"))) if len(branches) == 1 else None
+
+
+def _in_one_row(drive: Mapping[str, Any]) -> Mapping[str, Any]:
+    """A drive of one branch with all its stages in the trunk: where they stand makes no difference to what it does."""
+    if _split(drive) is None:
+        return drive
+    branch = _object(_list(drive.get("branches"))[0])
+    stages = [*_list(branch.get("stages")), *_list(drive.get("stages"))]
+    return {**drive, "branches": [{**branch, "stages": []}], "stages": stages}
 
 
 def _branches(before: list[Any], after: list[Any]) -> Iterator[str]:

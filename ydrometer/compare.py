@@ -17,7 +17,7 @@ from ydrometer.readout import READOUT, shown_targets
 from ydrometer.tables.measures import MEASURES
 from ydrometer.targets import Standing, unbound
 
-MOST = 4
+MOST = 5
 """Designs side by side."""
 MORE = ("launch_bus_current", "stopping_distance", "energy_per_run", "range_at_top")
 """Measures beside those of the readout."""
@@ -61,7 +61,7 @@ class ComparedDesign:
 
 @dataclass(frozen=True, slots=True)
 class Comparison:
-    """Up to four designs by the same rows."""
+    """Up to five designs by the same rows."""
 
     rows: list[ComparedRow]
     columns: list[ComparedDesign]
@@ -71,7 +71,7 @@ def compare(documents: Sequence[Mapping[str, Any]]) -> Comparison:
     """Compare designs with the first of them.
 
     Args:
-        documents: one to four raw documents.
+        documents: one to five raw documents.
 
     Raises:
         DocumentError: too many or none, or faults in one, their paths led by its number.

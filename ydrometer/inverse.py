@@ -17,6 +17,7 @@ from ydrometer.design import Document, Target, stages_with_paths
 from ydrometer.errors import DocumentError, Fault
 from ydrometer.evaluate import evaluate
 from ydrometer.names import STAGES
+from ydrometer.parts.fitting import fits
 from ydrometer.parts.kinds import GearboxPart, Part, WheelPart
 from ydrometer.parts.names import called
 from ydrometer.parts.read import read_parts
@@ -34,8 +35,6 @@ SPAN = 12.0
 """Factor by which a continuous unknown is looked at below and above the present value."""
 MOST_COUNT = 64
 TEETH = range(8, 121)
-PARTS = {"gear": "gear", "belt": "pulley", "chain": "sprocket"}
-SAME_SIZE = 1e-6
 
 
 @dataclass(frozen=True, slots=True)
@@ -279,7 +278,7 @@ def _candidates(document: Document, unknown: Unknown, parts: Sequence[Mapping[st
     elif unknown.key == "reduction":
         stage = stage_at(document.design, unknown.path)
         if isinstance(stage, Toothed):
-            yield from _pairs(document, unknown.path, stage, read)
+            yield from _pairs(document, unknown.path, stage, parts)
         elif stage is not None:
             yield from _boxes(document, unknown.path, read)
 
@@ -302,11 +301,9 @@ def _boxes(document: Document, path: str, parts: Sequence[tuple[Part, Mapping[st
             yield _Candidate(part.ratio, called(raw), made, {path: stage}, part.id)
 
 
-def _pairs(
-    document: Document, path: str, stage: Toothed, parts: Sequence[tuple[Part, Mapping[str, Any]]]
-) -> Iterator[_Candidate]:
+def _pairs(document: Document, path: str, stage: Any, parts: Sequence[Mapping[str, Any]]) -> Iterator[_Candidate]:
     """Pairs of the bin that have the stage's tooth size; without any, whole teeth with one wheel kept."""
-    teeth = _teeth_in_bin(stage, parts)
+    teeth = sorted({int(fit.size) for fit in fits(stage, parts)})
     counts = [(z, y) for z in teeth for y in teeth] if teeth else [
         *((stage.driver_teeth, y) for y in TEETH), *((z, stage.driven_teeth) for z in TEETH)]  # fmt: skip
     for driver, driven in counts:
@@ -314,12 +311,3 @@ def _pairs(
         if made is not None:
             changes = {f"{path}.driver_teeth": driver, f"{path}.driven_teeth": driven}
             yield _Candidate(driven / driver, f"{driver} : {driven} teeth", made, changes, "bin" if teeth else "")
-
-
-def _teeth_in_bin(stage: Any, parts: Sequence[tuple[Any, Mapping[str, Any]]]) -> list[int]:
-    kind = PARTS.get(stage.kind)
-    size = stage.tooth_size if stage.kind == "gear" else getattr(stage, "pitch", None)
-    return sorted({
-        part.teeth for part, _ in parts
-        if part.kind == kind and (size is None or abs(part.size - size) <= SAME_SIZE * size)
-    })  # fmt: skip

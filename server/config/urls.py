@@ -35,6 +35,7 @@ api = [
     path("workshops/<uuid:workshop>/vehicles/", designs.VehiclesView.as_view()),
     path("workshops/<uuid:workshop>/parts/", parts.PartsView.as_view()),
     path("workshops/<uuid:workshop>/parts/bulk/", parts.BulkView.as_view()),
+    path("workshops/<uuid:workshop>/parts/fits/", parts.FitsView.as_view()),
     path("workshops/<uuid:workshop>/parts/file/", parts.FileView.as_view()),
     path("workshops/<uuid:workshop>/parts/export/<str:suffix>/", parts.ExportView.as_view()),
     path("workshops/<uuid:workshop>/searches/", searches.SearchesView.as_view()),

@@ -22,11 +22,14 @@ from server.api.requests import DocumentField, answer_of, read
 from server.parts.actions import Change, Stale, change_parts
 from server.workshops import access
 from server.workshops.access import acting
+from ydrometer import design
 from ydrometer.errors import DocumentError, Fault
 from ydrometer.parts import bulk, files, sheet
 from ydrometer.parts.columns import TABLE
+from ydrometer.parts.fitting import OF_STAGE, Fit, fits
 from ydrometer.parts.kinds import LONGEST_ID
 from ydrometer.parts.names import new_id
+from ydrometer.sweep import stage_at
 
 MOST_CHANGES = 5000
 
@@ -91,6 +94,20 @@ class PartList:
     faults: list[sheet.CellFault]
 
 
+@dataclass(frozen=True, slots=True)
+class Fits:
+    """Parts that fit a stage, from the smallest up."""
+
+    fits: list[Fit]
+
+
+class FitsRequestSerializer(serializers.Serializer[Any]):
+    """`path` of a stage of the design."""
+
+    document = DocumentField()
+    path = serializers.CharField(max_length=200)
+
+
 class PartsView(APIView):
     @extend_schema(responses={200: BinPartSerializer(many=True), **HIDDEN})
     def get(self, request: Request, workshop: UUID) -> Response:
@@ -110,6 +127,19 @@ class PartsView(APIView):
             present = BinPartSerializer(made.present, many=True).data
             return Response({"detail": detail, "present": present}, status=status.HTTP_409_CONFLICT)
         return Response(BinPartSerializer(made, many=True).data)
+
+
+class FitsView(APIView):
+    @extend_schema(request=FitsRequestSerializer, responses={200: answer_of(Fits), **BAD, **HIDDEN})
+    def post(self, request: Request, workshop: UUID) -> Response:
+        """The parts of the bin that could stand in a stage of a design."""
+        found = access.workshop_for(acting(request), workshop)
+        asked = read(FitsRequestSerializer, request)
+        stage = stage_at(design.read(asked["document"]).design, asked["path"])
+        if stage is None:
+            raise DocumentError([Fault("path", f'"{asked["path"][:60]}" given', "give the path of a stage")])
+        parts = found.parts.filter(document__kind=OF_STAGE.get(stage.kind))
+        return Response(Fits(fits(stage, list(parts.values_list("document", flat=True)))))
 
 
 class BulkView(APIView):

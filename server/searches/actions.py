@@ -16,9 +16,10 @@ from server.workshops.models import Workshop
 from ydrometer.errors import DocumentError, Fault
 from ydrometer.search import SearchRequest, read_request
 from ydrometer.search.compose import compose
+from ydrometer.search.found import Found
 from ydrometer.search.layouts import words_of
-from ydrometer.search.run import Found, pieces, search, search_piece, sizes
 from ydrometer.search.run import Piece as Stretch
+from ydrometer.search.run import pieces, search, search_piece, sizes
 
 AT_ONCE = 20_000
 """Combinations up to which a search is answered without a worker."""
@@ -48,12 +49,13 @@ def ask(user: User, workshop: Workshop, vehicle: Vehicle | None, raw: dict[str, 
         fault = Fault("layouts", f"{total} combinations", f"choose fewer stages or parts: at most {MOST}")
         raise DocumentError([fault])
     found = search(request).as_json() if total <= AT_ONCE else None
+    meeting = found["meeting"] if found else None
     now = timezone.now()
     with transaction.atomic():
         made = Search.objects.create(
             workshop=workshop, vehicle=vehicle, author=user, request=whole, words=_words(raw), combinations=total,
-            state=State.DONE if found else State.WAITING, found=found, started_at=now if found else None,
-            ended_at=now if found else None,
+            state=State.DONE if found else State.WAITING, found=found, meeting=meeting,
+            started_at=now if found else None, ended_at=now if found else None,
         )  # fmt: skip
         if found is None:
             stretches = enumerate(pieces(request))
@@ -116,7 +118,7 @@ def _keep(piece: Piece, found: Found) -> None:
     total = Found()
     for part in whole.pieces.values_list("found", flat=True):
         total.add(Found.from_json(part or {}), _request(whole.pk).body.keep)
-    whole.found = total.as_json()
+    whole.found, whole.meeting = total.as_json(), total.meeting
     _end(whole, State.DONE)
 
 
@@ -139,6 +141,6 @@ def fail(search_id: UUID, trouble: str) -> None:
 
 def _end(search: Search, state: State) -> None:
     search.state, search.ended_at = state, timezone.now()
-    search.save(update_fields=["state", "ended_at", "found", "trouble"])
+    search.save(update_fields=["state", "ended_at", "found", "meeting", "trouble"])
     search.pieces.all().delete()
     advance(search.workshop)

@@ -32,9 +32,10 @@ from ydrometer.errors import DocumentError, Fault
 from ydrometer.inverse import Inverse, Unknown, inverse, unknowns
 from ydrometer.search import read_request
 from ydrometer.search.compose import compose
+from ydrometer.search.found import Found
 from ydrometer.search.layouts import Picture, picture, suggested
 from ydrometer.search.options import Options, options_of
-from ydrometer.search.run import Found, sizes
+from ydrometer.search.run import sizes
 from ydrometer.search.table import rows_of
 
 LISTED = 20
@@ -66,7 +67,7 @@ class SearchState:
     Attributes:
         words: the layouts. combinations: before the limits. done: share of the pieces gone through.
         remaining: seconds, None where nobody can say. before: searches of the workshop that come first.
-        trouble: why it failed. stale: the bin has changed since, of the parts that it took.
+        meeting: how many of them meet every target, once that is known. trouble: why it failed.
     """
 
     id: UUID
@@ -77,6 +78,7 @@ class SearchState:
     done: float
     remaining: float | None
     before: int
+    meeting: int | None
     trouble: str
     created_at: datetime
 
@@ -225,7 +227,7 @@ def _state(search: Search) -> SearchState:
         before = Search.objects.filter(earlier, workshop_id=search.workshop_id).count()
     return SearchState(
         search.id, search.vehicle_id, search.words, search.combinations, State(search.state), done, remaining, before,
-        search.trouble, search.created_at,
+        search.meeting, search.trouble, search.created_at,
     )  # fmt: skip
 
 

@@ -29,6 +29,7 @@ class Search(models.Model):
     combinations = models.BigIntegerField()
     state = models.CharField(max_length=10, choices=State.choices)
     found = models.JSONField(null=True)
+    meeting = models.BigIntegerField(null=True)
     trouble = models.CharField(max_length=400, blank=True, default="")
     created_at = models.DateTimeField(auto_now_add=True)
     started_at = models.DateTimeField(null=True)

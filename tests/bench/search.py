@@ -11,10 +11,12 @@ import numpy as np
 
 from tests.core.designs import changed
 from ydrometer.search import answer, read_request
+from ydrometer.search.block import smallest
 from ydrometer.search.choices import slots, trunk_from
 from ydrometer.search.classes import drives, unique
+from ydrometer.search.found import Found
 from ydrometer.search.request import SearchRequest
-from ydrometer.search.run import Found, pieces, search, smallest
+from ydrometer.search.run import pieces, search
 
 TEETH = (12, 14, 15, 16, 18, 20, 21, 24, 28, 30, 32, 35, 36, 40, 42, 45, 48, 54, 56, 60, 64, 70, 72, 80, 84, 90, 96,
          100, 105, 108, 110, 112, 120, 125, 126)  # fmt: skip

@@ -61,6 +61,7 @@ TABLE: dict[str, dict[str, tuple[str, Any]]] = {
         ),
     },
     "workshops/<uuid:workshop>/parts/bulk/": {"post": (EDITORS, {"kind": "gear", "text": "module 1: 12 13"})},
+    "workshops/<uuid:workshop>/parts/fits/": {"post": (MEMBERS, {"document": PLAIN, "path": "drive.stages[0]"})},
     "workshops/<uuid:workshop>/parts/file/": {"post": (EDITORS, {"name": "a.csv", "data": "a2luZA=="})},
     "workshops/<uuid:workshop>/parts/export/<str:suffix>/": {"get": (MEMBERS, None)},
     "workshops/<uuid:workshop>/searches/": {

@@ -18,7 +18,8 @@ from tests.server.people import WorkshopCase
 from ydrometer.parts import bulk
 from ydrometer.search import read_request
 from ydrometer.search.compose import compose
-from ydrometer.search.run import Found, search
+from ydrometer.search.found import Found
+from ydrometer.search.run import search
 
 ASKED: dict[str, Any] = {
     "format": "ydrometer-search", "version": 1, "keep": 20,

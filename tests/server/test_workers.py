@@ -22,7 +22,8 @@ from server.searches.models import Piece, Search, State
 from server.workshops.actions import create_workshop
 from tests.bench.search import request
 from ydrometer.search import read_request
-from ydrometer.search.run import Found, search
+from ydrometer.search.found import Found
+from ydrometer.search.run import search
 
 PATIENCE_S = 120.0
 RAW = request(9, 7, 9, masses=True)

@@ -167,8 +167,7 @@ def _ordered(kind: str, own: tuple[PartColumn, ...]) -> tuple[PartColumn, ...]:
 
 
 TABLE: dict[str, Kind] = {
-    kind: Kind(kind, one, many, _ordered(kind, own), fixed)
-    for kind, one, many, own, fixed in _ROWS
+    kind: Kind(kind, one, many, _ordered(kind, own), fixed) for kind, one, many, own, fixed in _ROWS
 }
 """The columns of each kind, in the order of `KINDS`."""
 

@@ -10,11 +10,13 @@ import numpy as np
 from ydrometer import design
 from ydrometer.evaluate import Evaluation, evaluate, measure
 from ydrometer.evaluate import target as target_document
+from ydrometer.search.block import ids
 from ydrometer.search.choices import NO_PART, Slot, slots, stage_json, trunk_from, used
 from ydrometer.search.cost import head_cost, prices, stage_costs
+from ydrometer.search.found import Found, Option
 from ydrometer.search.nearest import nearest_changes
 from ydrometer.search.request import SearchRequest
-from ydrometer.search.run import Found, Option, ids, search
+from ydrometer.search.run import search
 from ydrometer.tables.measures import MEASURES
 
 FORMAT = "ydrometer-options"

@@ -10,14 +10,13 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
+from ydrometer.parts.fitting import SAME_SIZE
 from ydrometer.search.request import SUPPLIES, BoxChoice, Fixed, Layout, Pair, SearchRequest, boxes
 from ydrometer.stages import Belt, Chain, Gear, Gearbox, Planetary, Speeds, Stage, Toothed, VBelt, stage_efficiency
 
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
 
-SAME_SIZE = 1e-6
-"""Relative difference up to which two tooth sizes are equal."""
 SAME_RATIO = 1e-12
 """Relative room at a bound of a ratio: fractions of whole teeth that differ, differ by more."""
 NO_PART = -1

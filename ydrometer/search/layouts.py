@@ -13,7 +13,7 @@ from ydrometer.drawing import LineDrawing, draw_line
 from ydrometer.errors import DocumentError
 
 PAIRED = ("gear", "belt", "chain", "v_belt")
-MOST_SUGGESTED = 8
+MOST_SUGGESTED = 6
 _TYPICAL: dict[str, dict[str, Any]] = {
     "gear": {"kind": "gear", "driver_teeth": 15, "driven_teeth": 36},
     "belt": {"kind": "belt", "driver_teeth": 16, "driven_teeth": 32},

@@ -11,10 +11,11 @@ from typing import Any
 
 from ydrometer.design import Document, own_stages, trunk_stages
 from ydrometer.evaluate import Evaluation, evaluate
+from ydrometer.parts.fitting import OF_STAGE, SAME_SIZE, tooth_size
 from ydrometer.parts.kinds import WheelPart
-from ydrometer.search.choices import SAME_SIZE
 from ydrometer.search.classes import LEAST_MARGIN, MOST_MARGIN, OF_THE_RUN
 from ydrometer.search.request import SearchRequest
+from ydrometer.stages import Toothed
 from ydrometer.supply import Battery
 from ydrometer.sweep import with_wheels
 
@@ -23,8 +24,6 @@ TRIED_ON = 3
 TOLD = 5
 TEETH = range(8, 121)
 HELPS = 1e-9
-PARTS = {"gear": "gear", "belt": "pulley", "chain": "sprocket"}
-"""The kind of part that a kind of stage is made of."""
 
 Addition = tuple[dict[str, Any], Document]
 
@@ -56,7 +55,7 @@ def nearest_changes(request: SearchRequest, best: Sequence[Document]) -> list[di
 def _additions(request: SearchRequest, document: Document) -> Iterator[Addition]:
     made = document.design
     for path, stage in (*own_stages(made, 0), *trunk_stages(made)):
-        if stage.kind in PARTS:
+        if isinstance(stage, Toothed) and stage.kind in OF_STAGE:
             yield from _teeth(request, document, path, stage)
     drive = made.drive
     branch = drive.branches[0]
@@ -82,9 +81,9 @@ def _additions(request: SearchRequest, document: Document) -> Iterator[Addition]
 
 
 def _teeth(request: SearchRequest, document: Document, path: str, stage: Any) -> Iterator[Addition]:
-    kind = PARTS[stage.kind]
+    kind = OF_STAGE[stage.kind]
     known: list[tuple[int, Any]] = request.of_kind(kind)
-    size, key = (stage.tooth_size, "module") if kind == "gear" else (stage.pitch, "pitch")
+    size, key = tooth_size(stage), "module" if kind == "gear" else "pitch"
     in_bin = {part.teeth for _, part in known if size is None or abs(part.size - size) <= SAME_SIZE * size}
     for end in ("driver", "driven"):
         for teeth in TEETH:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
@@ -15,14 +15,17 @@ from ydrometer.evaluate import Evaluation, evaluate
 from ydrometer.parts.names import called
 from ydrometer.search.answer import design_of
 from ydrometer.search.choices import NO_PART, Slot, slots, used
+from ydrometer.search.found import Found, Option
 from ydrometer.search.nearest import nearest_changes
 from ydrometer.search.request import SearchRequest
-from ydrometer.search.run import Found, Option
 from ydrometer.tables.measures import TARGETABLE
 from ydrometer.targets import Standing, unbound
 
-SHOWN = 60
-"""Rows that are shown, at most."""
+LISTED = 40
+"""Rows of the list, at most."""
+IN_FIELD = 80
+"""Options that stand in the field besides, at most."""
+LEFT_OPEN = ("belt_teeth", "links", "width", "profile")
 LESS_IS_BETTER = frozenset({
     "time_to_distance", "time_to_speed", "sprint_and_stop", "stopping_distance", "pushing_bus_current",
     "launch_bus_current", "peak_bus_current", "cruise_bus_current", "energy_per_run", "price",
@@ -114,7 +117,9 @@ class Options:
     Attributes:
         combinations: that the limits leave. meeting_all: how many of them meet every target.
         measures: the targets first. present: the present design's values.
-        rows: the best options. failing: the commonest reason first. unpriced: parts counted as costing nothing.
+        rows: the best options, `listed` of them in the order of the ranking; those after them stand for other
+        overall ratios, so that the field shows what lies around the best. failing: the commonest reason first.
+        unpriced: parts counted as costing nothing.
         additions: what would help most, where nothing meets all.
     """
 
@@ -123,6 +128,7 @@ class Options:
     measures: list[OptionMeasure]
     present: list[float | None]
     rows: list[OptionRow]
+    listed: int
     failing: list[Failing]
     unpriced: list[str]
     additions: list[Addition]
@@ -136,7 +142,8 @@ def options_of(request: SearchRequest, found: Found) -> Options:
         found: what there is.
     """
     layouts = [slots(request, layout) for layout in request.body.layouts]
-    kept = _folded(request, layouts, [option for _, option in found.best])[:SHOWN]
+    listed = _folded(request, layouts, [option for _, option in found.best])[:LISTED]
+    kept = listed + _around(found, [option for option, _ in listed])
     raw = [design_of(request, layouts[option.layout], option) for option, _ in kept]
     read = [design.read(entry) for entry in raw]
     asked = request.document.design.targets
@@ -152,13 +159,21 @@ def options_of(request: SearchRequest, found: Found) -> Options:
         measures=[_measure(request.document, target) for target in targets],
         present=[_value(evaluation, target, 0, None) for target in targets],
         rows=rows,
+        listed=len(listed),
         failing=[Failing(key, _reason(key), count) for key, count in found.failing.most_common()],
         unpriced=[called(request.raw["parts"][i]) for i in used(request) if request.body.parts[i].price is None],
         additions=[
             Addition(entry["words"], entry["meets_all"], entry["shortfall"], entry.get("part"))
-            for entry in nearest_changes(request, read)
+            for entry in nearest_changes(request, read[: len(listed)])
         ],
     )
+
+
+def _around(found: Found, listed: Sequence[Option]) -> list[tuple[Option, int]]:
+    """The best of each stretch of overall ratios that the list does not show, evenly thinned where there are many."""
+    others = [option for _, (_, option) in sorted(found.field.items()) if option not in listed]
+    step = max(1, -(-len(others) // IN_FIELD))
+    return [(option, 0) for option in others[::step]]
 
 
 def _folded(request: SearchRequest, layouts: Sequence[list[Slot]], best: Sequence[Option]) -> list[tuple[Option, int]]:
@@ -195,15 +210,26 @@ def _row(
         price=option.price,
         buy=option.buy,
         uses=_uses(request, options, option),
-        changes=changes(request.raw["design"], raw),
+        changes=changes(_without_sizes(request.raw["design"]), _without_sizes(raw)),
         design=raw,
         alike=alike,
     )
 
 
+def _without_sizes(raw: Mapping[str, Any]) -> dict[str, Any]:
+    """A design of one branch without the sizes that a search leaves open."""
+    drive = raw["drive"]
+    branch = drive["branches"][0]
+    own, trunk = (
+        [{key: value for key, value in stage.items() if key not in LEFT_OPEN} for stage in stages]
+        for stages in (branch.get("stages", []), drive.get("stages", []))
+    )
+    return {**raw, "drive": {**drive, "branches": [{**branch, "stages": own}], "stages": trunk}}
+
+
 def _stage_words(stage: dict[str, Any]) -> str:
     """A stage as people say it: "gears 14 : 56"."""
-    kind: str = names.STAGES.get(stage["kind"], stage["kind"])
+    kind: str = names.STAGES.get(stage["kind"], stage["kind"]).removeprefix("toothed ")
     if "driver_teeth" in stage:
         return f"{kind} {stage['driver_teeth']} : {stage['driven_teeth']}"
     if "ratio" in stage:

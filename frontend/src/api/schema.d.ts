@@ -476,6 +476,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/workshops/{workshop}/parts/fits/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description The parts of the bin that could stand in a stage of a design. */
+        post: operations["workshops_parts_fits_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/workshops/{workshop}/searches/": {
         parameters: {
             query?: never;
@@ -723,7 +740,7 @@ export interface components {
             /** Format: double */
             value: number | null;
         };
-        /** @description Up to four designs by the same rows. */
+        /** @description Up to five designs by the same rows. */
         Comparison: {
             columns: components["schemas"]["ComparedDesign"][];
             rows: components["schemas"]["ComparedRow"][];
@@ -828,6 +845,24 @@ export interface components {
             typed: string;
             /** Format: double */
             value: number;
+        };
+        Fit: {
+            id: string;
+            name: string;
+            owned: number;
+            /** Format: double */
+            size: number;
+        };
+        /** @description Parts that fit a stage, from the smallest up. */
+        Fits: {
+            fits: components["schemas"]["Fit"][];
+        };
+        /** @description `path` of a stage of the design. */
+        FitsRequestRequest: {
+            document: {
+                [key: string]: unknown;
+            };
+            path: string;
         };
         Flow: {
             /** Format: double */
@@ -1084,6 +1119,7 @@ export interface components {
             additions: components["schemas"]["Addition"][];
             combinations: number;
             failing: components["schemas"]["Failing"][];
+            listed: number;
             measures: components["schemas"]["OptionMeasure"][];
             meeting_all: number;
             present: (number | null)[];
@@ -1304,6 +1340,7 @@ export interface components {
             done: number;
             /** Format: uuid */
             id: string;
+            meeting: number | null;
             /** Format: double */
             remaining: number | null;
             state: components["schemas"]["SearchStateStateEnum"];
@@ -3437,6 +3474,67 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PartList"];
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    workshops_parts_fits_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                workshop: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FitsRequestRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fits"];
                 };
             };
             /** @description Refused, with the reason */

@@ -5,6 +5,7 @@ export const SECOND = colour("ink-second");
 export const LINE = colour("line");
 export const SPRUCE = colour("spruce");
 export const COPPER = colour("copper");
+export const BRICK = colour("brick");
 export const SLATE = colour("slate");
 export const PANEL = colour("panel");
 export const WASH = colour("spruce-wash");

@@ -3,18 +3,22 @@ import { NavLink } from "react-router";
 import type { Live, Standing } from "../api/client";
 import { ratioText, useUnits } from "../fields/units";
 import { StandingMark } from "../marks/StandingMark";
+import { useSearchList } from "./options/useSearches";
 
 /** The stations in the order of the work, each with its state and its one figure. */
 export function StationList({
   vehicle,
+  workshop,
   live,
   targets,
 }: {
   vehicle: string;
+  workshop: string;
   live: Live | null;
   targets: number;
 }) {
   const units = useUnits();
+  const options = useOptionsFigure(workshop, vehicle);
   const met =
     live?.gauges.filter((g) => g.target !== null && (g.standing === "holds" || g.standing === "tight"))
       .length ?? 0;
@@ -31,6 +35,7 @@ export function StationList({
       standing: lineStanding(live),
       figure: live ? ratioText(units, live.view.ratio) : "",
     },
+    { name: "Options", to: "options", standing: options.standing, figure: options.figure },
   ];
   return (
     <Flex
@@ -71,6 +76,13 @@ export function StationList({
       ))}
     </Flex>
   );
+}
+
+/** How many options of the newest search meet every target. */
+function useOptionsFigure(workshop: string, vehicle: string): { standing: Standing; figure: string } {
+  const newest = useSearchList(workshop, vehicle).data?.find((search) => search.meeting !== null);
+  if (!newest) return { standing: "unknown", figure: "not searched" };
+  return { standing: newest.meeting ? "holds" : "misses", figure: `${newest.meeting ?? 0} meet all` };
 }
 
 /** It starts, its branches pull together, and it rolls forwards as far as the drawing can tell. */

@@ -42,7 +42,14 @@ interface Props {
   readOnly: boolean;
 }
 
-const STATIONS: Record<string, React.ComponentType> = { brief: memo(BriefStation), line: memo(LineStation) };
+const OptionsStation = lazy(() =>
+  import("./options/OptionsStation").then((m) => ({ default: m.OptionsStation })),
+);
+const STATIONS: Record<string, React.ComponentType> = {
+  brief: memo(BriefStation),
+  line: memo(LineStation),
+  options: memo(OptionsStation),
+};
 const FIRST_WHEEL: Selected = { path: "drive.branches[0].stages[0]", member: "driver" };
 
 /** One vehicle with everything around it: stations, readout, undo, saving. */
@@ -153,7 +160,12 @@ export function Workbench({ vehicle, workshop, station, stored, first, document:
         />
       )}
       <Flex flex="1" minH="0" direction={{ base: "column", md: "row" }} _print={{ display: "block" }}>
-        <StationList vehicle={vehicle} live={live} targets={document.targets?.length ?? 0} />
+        <StationList
+          vehicle={vehicle}
+          workshop={workshop}
+          live={live}
+          targets={document.targets?.length ?? 0}
+        />
         <Box
           as="main"
           position="relative"
@@ -165,7 +177,9 @@ export function Workbench({ vehicle, workshop, station, stored, first, document:
         >
           {figures ? (
             <WorkProvider place={place} edit={edit} figures={figures} document={painted}>
-              <Station />
+              <Suspense fallback={<Box role="status" aria-label="Loading" />}>
+                <Station />
+              </Suspense>
             </WorkProvider>
           ) : (
             faults.length > 0 && (

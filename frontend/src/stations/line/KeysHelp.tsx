@@ -4,8 +4,9 @@ import { useBar } from "../../app/TopBar";
 /** What the keys of the Line do, while the drawing has the focus. */
 export const KEYS: [string, string][] = [
   ["Tab, ← →", "to the next wheel, box or motor"],
-  ["↑ ↓", "one tooth more or less"],
-  ["Page ↑, Page ↓", "five teeth more or less"],
+  ["↑ ↓", "the next size in the bin; one tooth where the bin has none"],
+  ["Alt ↑, Alt ↓", "one tooth more or less"],
+  ["Page ↑, Page ↓", "five sizes more or less"],
   ["M", "set the mark: from then on every value shows the difference"],
   ["A", "add a stage after the selected one"],
   ["D", "double the selected stage"],

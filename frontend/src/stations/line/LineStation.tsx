@@ -13,6 +13,7 @@ import { Lower } from "./lower/Lower";
 import { SelectedPanel } from "./SelectedPanel";
 import { StageStrip } from "./StageStrip";
 import { SweepStrip, typedSize } from "./SweepStrip";
+import { nextSize, useFits } from "./useFits";
 import { useLineKeys } from "./useLineKeys";
 
 const LineCharts = lazy(() => import("../../charts/LineCharts"));
@@ -74,12 +75,16 @@ function Drawing() {
   useEffect(() => setMoment(wish.picked === undefined ? "top speed" : "picked"), [wish.picked]);
   const onRoom = useCallback((longest: number) => edit.wish({ longest }), [edit]);
 
-  const step = (wheel: Wheel, by: number) => {
+  const fits = useFits(selected?.path);
+  // Sizes come from the bin; with Alt, and where the bin has none, from all there are.
+  const step = (wheel: Wheel, by: number, any: boolean) => {
+    const known = any || wheel.path !== selected?.path ? [] : fits;
     if (wheel.teeth === null) return stepDiameter(by);
     const path = teethPath(wheel.path, wheel.member);
     edit.edit((document) => {
       const teeth = Number(at(document, path));
-      return Number.isFinite(teeth) ? withValue(document, path, Math.max(LEAST_TEETH, teeth + by)) : document;
+      const next = Math.max(LEAST_TEETH, nextSize(known, teeth, by));
+      return Number.isFinite(teeth) ? withValue(document, path, next) : document;
     });
   };
   // A wheel without teeth goes through the sizes that the core has tried.

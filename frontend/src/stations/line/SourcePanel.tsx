@@ -3,6 +3,7 @@ import { at, type DesignDocument } from "../../design/document";
 import { show, useUnits } from "../../fields/units";
 import { useDocument, useEdit, useFigures } from "../context";
 import { Field, WholeNumber } from "../Field";
+import { FromBin, sourceChanges } from "./FromBin";
 import { StageActions, useChange } from "./StageActions";
 import { SupplyFields } from "./SupplyFields";
 import { withSource, withSupply } from "./source";
@@ -24,6 +25,11 @@ export function SourcePanel({ path }: { path: string }) {
       </Heading>
       <HardStart branch={number} />
       <Box display="grid" gap="2">
+        <FromBin
+          label={engine ? "Take an engine of the bin" : "Take a motor of the bin"}
+          kinds={[engine ? "engine" : "motor"]}
+          changes={(part) => sourceChanges(branch, part)}
+        />
         <Choice
           label="Source"
           value={engine ? "engine" : "motor"}
@@ -58,6 +64,11 @@ export function SourcePanel({ path }: { path: string }) {
               value={String(at(document, "drive.supply.kind") ?? "")}
               options={{ battery: "battery", panel: "light panel", bench: "bench supply" }}
               change={withSupply}
+            />
+            <FromBin
+              label="Take a battery or panel of the bin"
+              kinds={["battery", "panel"]}
+              changes={(part) => ({ "drive.supply": part.supply })}
             />
             <SupplyFields />
           </>

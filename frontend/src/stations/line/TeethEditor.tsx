@@ -1,10 +1,13 @@
 import { Box, Button, Flex, Input } from "@chakra-ui/react";
 import { useEffect, useState } from "react";
+import type { Fit } from "../../api/client";
 import { LEAST_TEETH } from "../../design/document";
 import { FaultText } from "../../fields/FaultText";
 import { faultAt, useEdit, useFigures } from "../context";
 
 interface Props {
+  /** Parts of the bin that fit here. */
+  fits: Fit[];
   /** As drawn; steps start from here while what is typed is no number. */
   shown: number;
   typed: string;
@@ -12,7 +15,7 @@ interface Props {
 }
 
 /** The tooth count, large; two buttons a thumb can hit; or typed. */
-export function TeethEditor({ shown, typed, path }: Props) {
+export function TeethEditor({ shown, typed, path, fits }: Props) {
   const { faults } = useFigures();
   const { set, readOnly } = useEdit();
   const [text, setText] = useState(typed);
@@ -66,6 +69,31 @@ export function TeethEditor({ shown, typed, path }: Props) {
         </Box>
       </Flex>
       {fault && <FaultText id="teeth-fault" fault={fault} />}
+      {fits.length > 0 && !readOnly && <FromBin fits={fits} teeth={teeth} onTake={change} />}
     </>
+  );
+}
+
+/** What the bin has of this tooth size; a count that it does not have may be used all the same. */
+function FromBin({ fits, teeth, onTake }: { fits: Fit[]; teeth: number; onTake: (teeth: number) => void }) {
+  const here = fits.some((fit) => fit.size === teeth);
+  return (
+    <Flex align="center" gap="2" mt="1" fontSize="sm" color="ink.second">
+      <select
+        className="plain small"
+        aria-label="From the bin"
+        value={here ? teeth : ""}
+        onChange={(event) => onTake(Number(event.target.value))}
+      >
+        {!here && <option value="">not in the bin</option>}
+        {fits.map((fit) => (
+          <option key={fit.id} value={fit.size}>
+            {fit.size}
+            {fit.owned > 0 ? `, ${fit.owned} owned` : ""}
+          </option>
+        ))}
+      </select>
+      in the bin
+    </Flex>
   );
 }

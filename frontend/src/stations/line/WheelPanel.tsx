@@ -9,12 +9,14 @@ import { RatioWords } from "./RatioWords";
 import { StageActions } from "./StageActions";
 import { StageFields } from "./StageFields";
 import { TeethEditor } from "./TeethEditor";
+import { useFits } from "./useFits";
 
 /** A wheel with its stage: its teeth, the ratio in words, sizes, and what can be done with the stage. */
 export function WheelPanel({ wheel }: { wheel: Wheel }) {
   const document = useDocument();
   const path = teethPath(wheel.path, wheel.member);
   const stage = at(document, wheel.path) as Stage | undefined;
+  const fits = useFits(wheel.path);
   // Undone in the document, and still in the figures until they follow.
   if (!stage) return null;
   return (
@@ -23,7 +25,13 @@ export function WheelPanel({ wheel }: { wheel: Wheel }) {
         {STAGE_WORDS[stage.kind]}: {wheel.member} {MEMBER_WORDS[wheel.form]}
       </Heading>
       {wheel.teeth !== null && (
-        <TeethEditor key={path} shown={wheel.teeth} typed={String(at(document, path) ?? "")} path={path} />
+        <TeethEditor
+          key={path}
+          shown={wheel.teeth}
+          typed={String(at(document, path) ?? "")}
+          path={path}
+          fits={fits}
+        />
       )}
       <RatioWords path={wheel.path} />
       <WheelFacts wheel={wheel} />

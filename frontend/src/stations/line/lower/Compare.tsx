@@ -6,7 +6,7 @@ import { Chart } from "../../../charts/Chart";
 import { plain, points } from "../../../charts/chartData";
 import { niceTop, type Series } from "../../../charts/curves";
 import type { DesignDocument } from "../../../design/document";
-import { COPPER, INK, SLATE, SPRUCE } from "../../../drawing/colours";
+import { BRICK, COPPER, INK, SLATE, SPRUCE } from "../../../drawing/colours";
 import { MiniLine } from "../../../drawing/MiniLine";
 import { ratioText, show, useUnits } from "../../../fields/units";
 import { StandingMark } from "../../../marks/StandingMark";
@@ -104,7 +104,8 @@ function OtherVehicles({ chosen, onChoose }: { chosen: string[]; onChoose: (id: 
   );
 }
 
-function Columns({ others }: { others: Other[] }) {
+/** The present design and others by the same rows, with what each can pull. */
+export function Columns({ others }: { others: Other[] }) {
   const document = useDocument();
   const { faults } = useFigures();
   const documents = [document, ...others.map((o) => o.document)];
@@ -202,6 +203,7 @@ const LINES = [
   { colour: COPPER, dash: "7 3" },
   { colour: SLATE, dash: "2 3" },
   { colour: INK, dash: "9 3 2 3" },
+  { colour: BRICK, dash: "1 3" },
 ];
 
 /** What each can pull with over speed, in the gear that pulls most at each speed. */

@@ -1,0 +1,65 @@
+import { useVocabulary } from "../../app/session";
+import { withValue } from "../../design/document";
+import { useUnits } from "../../fields/units";
+import type { PartDocument } from "../../parts/bin";
+import { calledPart } from "../../parts/cells";
+import { useParts } from "../../parts/useBin";
+import { useEdit, usePlace } from "../context";
+
+interface Props {
+  label: string;
+  kinds: string[];
+  /** What of the part goes where in the document. */
+  changes: (part: PartDocument) => Record<string, unknown>;
+}
+
+/** Takes a whole part of the bin into the design; what is typed instead needs no part. */
+export function FromBin({ label, kinds, changes }: Props) {
+  const units = useUnits();
+  const { workshop } = usePlace();
+  const { edit, readOnly } = useEdit();
+  const known = useVocabulary().data?.parts;
+  const parts = useParts(workshop)
+    .data?.map((part) => part.document)
+    .filter((part) => kinds.includes(part.kind));
+  if (readOnly || !parts?.length || !known) return null;
+  const name = (part: PartDocument) => {
+    const kind = known.find((k) => k.kind === part.kind);
+    return kind ? calledPart(units, kind, part) : part.id;
+  };
+  const take = (id: string) => {
+    const part = parts.find((p) => p.id === id);
+    if (!part) return;
+    edit((old) =>
+      Object.entries(changes(part)).reduce((made, [path, value]) => withValue(made, path, value), old),
+    );
+  };
+  return (
+    <select
+      className="plain small"
+      aria-label={label}
+      value=""
+      onChange={(event) => take(event.target.value)}
+      style={{ width: "100%" }}
+    >
+      <option value="">{label}</option>
+      {parts.map((part) => (
+        <option key={part.id} value={part.id}>
+          {name(part)}
+          {Number(part.owned) > 0 ? `, ${part.owned} owned` : ""}
+        </option>
+      ))}
+    </select>
+  );
+}
+
+/** A motor or engine with its controller or clutch; the name goes with it. */
+export function sourceChanges(branch: string, part: PartDocument): Record<string, unknown> {
+  const source = part.source as Record<string, unknown>;
+  const engine = part.kind === "engine";
+  return {
+    [`${branch}.source`]: part.name ? { ...source, name: part.name } : source,
+    ...(engine || part.controller ? { [`${branch}.controller`]: engine ? undefined : part.controller } : {}),
+    ...(!engine || part.clutch ? { [`${branch}.clutch`]: engine ? part.clutch : undefined } : {}),
+  };
+}

@@ -1,0 +1,42 @@
+/** Which parts of the bin could stand in a stage; asked anew when the stage's kind or tooth size changes. */
+import { useQuery } from "@tanstack/react-query";
+import { answer, api, type Fit } from "../../api/client";
+import { at, type DesignDocument, type Stage } from "../../design/document";
+import { useDocument, usePlace } from "../context";
+
+const SIZES = ["kind", "module", "diametral_pitch", "pitch"];
+const NONE: Fit[] = [];
+
+export function useFits(path: string | undefined): Fit[] {
+  const { workshop } = usePlace();
+  const document = useDocument();
+  const stage = path === undefined ? undefined : (at(document, path) as Stage | undefined);
+  const found = useQuery({
+    queryKey: ["fits", workshop, stage && SIZES.map((key) => stage[key])],
+    queryFn: () => askedFor(workshop, document, path as string),
+    enabled: stage !== undefined,
+    staleTime: 0,
+    retry: false,
+    refetchOnWindowFocus: true,
+  });
+  return found.data ?? NONE;
+}
+
+async function askedFor(workshop: string, document: DesignDocument, path: string): Promise<Fit[]> {
+  const found = await answer(
+    api.POST("/api/workshops/{workshop}/parts/fits/", {
+      params: { path: { workshop } },
+      body: { document: document as unknown as Record<string, unknown>, path },
+    }),
+  );
+  return found.fits;
+}
+
+/** The next size in the bin, none beyond its ends; where the bin has no such part, the next size of any. */
+export function nextSize(fits: Fit[], present: number, by: number): number {
+  const sizes = [...new Set(fits.map((fit) => fit.size))];
+  if (sizes.length === 0) return present + by;
+  const beyond =
+    by > 0 ? sizes.filter((size) => size > present) : sizes.filter((size) => size < present).reverse();
+  return beyond[Math.min(Math.abs(by), beyond.length) - 1] ?? present;
+}

@@ -1,0 +1,263 @@
+import { Box, Flex } from "@chakra-ui/react";
+import { type KeyboardEvent, useState } from "react";
+import type { OptionMeasure, Options } from "../../api/client";
+import { useWidth } from "../../drawing/useWidth";
+import { digits, type Units, useUnits } from "../../fields/units";
+import { runText } from "../../readout/Readout";
+import { label } from "../../words/measures";
+import { bestEdge, marks, type Spot, spanAround, walk } from "./field";
+
+interface Props {
+  options: Options;
+  chosen: number;
+  onChoose: (index: number) => void;
+}
+
+const HEIGHT = 236;
+const MARGIN = { left: 50, right: 16, top: 12, bottom: 24 };
+const SPRUCE = "var(--chakra-colors-spruce)";
+const INK = "var(--chakra-colors-ink)";
+const SECOND = "var(--chakra-colors-ink-second)";
+
+/** Options as points over two measures: targets as lines, the best edge joined and walked along by key. */
+export function Field({ options, chosen, onChoose }: Props) {
+  const units = useUnits();
+  const [axes, setAxes] = useState(() => firstAxes(options));
+  const [ref, width] = useWidth<HTMLDivElement>(560);
+  const [x, y] = axes.map((place) => axisOf(options, place, units)) as [Axis, Axis];
+  const all = options.rows.flatMap((row, index): Spot[] => {
+    const [px, py] = [row.values[x.place], row.values[y.place]];
+    return px == null || py == null ? [] : [{ index, x: x.shown(px), y: y.shown(py) }];
+  });
+  const now = presentSpot(options, x, y);
+  const near = [...all.filter((s) => s.index < options.listed), ...(now ? [now] : [])];
+  const spanX = spanAround(
+    [...near.map((s) => s.x), ...x.bounds],
+    all.map((s) => s.x),
+  );
+  const spanY = spanAround(
+    [...near.map((s) => s.y), ...y.bounds],
+    all.map((s) => s.y),
+  );
+  const inside = (s: { x: number; y: number }) =>
+    s.x >= spanX[0] && s.x <= spanX[1] && s.y >= spanY[0] && s.y <= spanY[1];
+  const spots = all.filter(inside);
+  const edge = bestEdge(spots, x.measure.better, y.measure.better);
+  const at = {
+    x: (v: number) => scaled(v, spanX, MARGIN.left, width - MARGIN.right),
+    y: (v: number) => scaled(v, spanY, HEIGHT - MARGIN.bottom, MARGIN.top),
+  };
+  const onKeyDown = (event: KeyboardEvent) => {
+    const by = ({ ArrowRight: 1, ArrowLeft: -1 } as const)[event.key];
+    if (!by) return;
+    event.preventDefault();
+    onChoose(walk(spots, edge, chosen, by));
+  };
+  const here = spots.find((spot) => spot.index === chosen);
+  return (
+    <Box minW="0" data-field-of-options>
+      <Flex gap="2" align="center" wrap="wrap" fontSize="sm">
+        <AxisChoice
+          label="Upwards"
+          options={options}
+          place={axes[1]}
+          onChange={(p) => setAxes([axes[0], p])}
+        />
+        over
+        <AxisChoice
+          label="Across"
+          options={options}
+          place={axes[0]}
+          onChange={(p) => setAxes([p, axes[1]])}
+        />
+      </Flex>
+      <Box ref={ref} tabIndex={0} role="group" aria-label={spoken(options, x, y, here)} onKeyDown={onKeyDown}>
+        <svg width={width} height={HEIGHT} aria-hidden="true" style={{ display: "block" }}>
+          {marks(spanX, Math.max(3, width / 90)).map((v) => (
+            <text key={`x${v}`} x={at.x(v)} y={HEIGHT - 8} textAnchor="middle" className="axis">
+              {digits(v)}
+            </text>
+          ))}
+          {marks(spanY, 5).map((v) => (
+            <g key={`y${v}`}>
+              <path d={`M ${MARGIN.left} ${at.y(v)} H ${width - MARGIN.right}`} className="gridline" />
+              <text x={MARGIN.left - 6} y={at.y(v) + 4} textAnchor="end" className="axis">
+                {digits(v)}
+              </text>
+            </g>
+          ))}
+          <path
+            d={`M ${MARGIN.left} ${MARGIN.top} V ${HEIGHT - MARGIN.bottom} H ${width - MARGIN.right}`}
+            fill="none"
+            stroke={SECOND}
+          />
+          {x.bounds.map((v) => (
+            <path
+              key={`bx${v}`}
+              d={`M ${at.x(v)} ${MARGIN.top} V ${HEIGHT - MARGIN.bottom}`}
+              className="bound"
+            />
+          ))}
+          {y.bounds.map((v) => (
+            <path
+              key={`by${v}`}
+              d={`M ${MARGIN.left} ${at.y(v)} H ${width - MARGIN.right}`}
+              className="bound"
+            />
+          ))}
+          {edge.length > 1 && (
+            <path
+              d={`M ${edge.map((s) => `${at.x(s.x)} ${at.y(s.y)}`).join(" L ")}`}
+              fill="none"
+              stroke={SPRUCE}
+              strokeWidth={1.2}
+              data-edge
+            />
+          )}
+          {spots.map((spot) => (
+            <Point
+              key={spot.index}
+              options={options}
+              spot={spot}
+              cx={at.x(spot.x)}
+              cy={at.y(spot.y)}
+              onChoose={onChoose}
+            />
+          ))}
+          {now && (
+            <path
+              d={`M ${at.x(now.x) - 6} ${at.y(now.y)} h 12 M ${at.x(now.x)} ${at.y(now.y) - 6} v 12`}
+              stroke={INK}
+              strokeWidth={1.6}
+              data-present
+            />
+          )}
+          {here && (
+            <circle
+              cx={at.x(here.x)}
+              cy={at.y(here.y)}
+              r={9}
+              fill="none"
+              stroke={INK}
+              strokeWidth={1.8}
+              data-chosen
+            />
+          )}
+        </svg>
+      </Box>
+      <Box fontSize="12.5px" color="ink.second">
+        The best at each ratio; ← → walk along the best edge. Filled: meets all; open: misses; cross: present;
+        dashed: targets.
+      </Box>
+    </Box>
+  );
+}
+
+interface Axis {
+  place: number;
+  measure: OptionMeasure;
+  bounds: number[];
+  shown: (si: number) => number;
+}
+
+function axisOf(options: Options, place: number, units: Units): Axis {
+  const measure = options.measures[place] as OptionMeasure;
+  const unit = units.entry(measure.dimension)[units.system];
+  const shown = (si: number) => (si - unit.offset) / unit.factor;
+  const bounds = [measure.lower, measure.upper].filter((b): b is number => b !== null).map(shown);
+  return { place, measure, bounds, shown };
+}
+
+/** The first two targets; without those speed and push. */
+function firstAxes(options: Options): [number, number] {
+  const wanted = options.measures.flatMap((m, i) => (m.wanted && m.measure !== "price" ? [i] : []));
+  // A band is no direction to go in: what is to be large or small comes first.
+  const targets = [...wanted].sort(
+    (a, b) => Number(options.measures[a]?.better === 0) - Number(options.measures[b]?.better === 0),
+  );
+  const usual = ["top_speed", "pushing_force"].map((name) =>
+    options.measures.findIndex((m) => m.measure === name),
+  );
+  const [x = 0, y = 1] = [...new Set([...targets, ...usual])];
+  return [x, y];
+}
+
+function presentSpot(options: Options, x: Axis, y: Axis): { x: number; y: number } | null {
+  const [px, py] = [options.present[x.place], options.present[y.place]];
+  return px == null || py == null ? null : { x: x.shown(px), y: y.shown(py) };
+}
+
+function scaled(value: number, [low, high]: [number, number], from: number, to: number): number {
+  return from + ((to - from) * (value - low)) / (high - low);
+}
+
+interface PointProps {
+  options: Options;
+  spot: Spot;
+  cx: number;
+  cy: number;
+  onChoose: (index: number) => void;
+}
+
+function Point({ options, spot, cx, cy, onChoose }: PointProps) {
+  const missed = options.rows[spot.index]?.targets.some(
+    (t) => t.standing === "misses" || t.standing === "unknown",
+  );
+  return (
+    // biome-ignore lint/a11y/noStaticElementInteractions: the keys of the field and the list do the same
+    <circle
+      cx={cx}
+      cy={cy}
+      r={4.5}
+      fill={missed ? "var(--chakra-colors-panel)" : SPRUCE}
+      stroke={missed ? "var(--chakra-colors-brick)" : SPRUCE}
+      strokeWidth={1.4}
+      style={{ cursor: "pointer" }}
+      onMouseEnter={() => onChoose(spot.index)}
+      onClick={() => onChoose(spot.index)}
+      data-option={spot.index}
+    />
+  );
+}
+
+function AxisChoice({
+  label: words,
+  options,
+  place,
+  onChange,
+}: {
+  label: string;
+  options: Options;
+  place: number;
+  onChange: (place: number) => void;
+}) {
+  const units = useUnits();
+  return (
+    <select
+      className="plain small"
+      style={{ maxWidth: "170px" }}
+      aria-label={words}
+      value={place}
+      onChange={(event) => onChange(Number(event.target.value))}
+    >
+      {options.measures.map((measure, i) =>
+        options.rows.some((row) => row.values[i] != null) ? (
+          <option key={`${measure.measure} ${measure.at} ${measure.wanted}`} value={i}>
+            {axisText(measure, units)}
+          </option>
+        ) : null,
+      )}
+    </select>
+  );
+}
+
+export function axisText(measure: OptionMeasure, units: Units): string {
+  const { symbol } = units.entry(measure.dimension)[units.system];
+  return `${label(measure.measure, runText(measure, units))}${symbol ? `, ${symbol}` : ""}`;
+}
+
+function spoken(options: Options, x: Axis, y: Axis, here: Spot | undefined): string {
+  const about = `${options.rows.length} options, ${label(y.measure.measure)} over ${label(x.measure.measure)}`;
+  if (!here) return about;
+  return `${about}. Option ${here.index + 1}: ${digits(here.y)} over ${digits(here.x)}`;
+}

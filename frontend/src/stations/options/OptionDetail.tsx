@@ -1,0 +1,94 @@
+import { Box, Button, Flex } from "@chakra-ui/react";
+import type { Options } from "../../api/client";
+import { change, ratioText, show, useUnits } from "../../fields/units";
+import { StandingMark } from "../../marks/StandingMark";
+import { runText } from "../../readout/Readout";
+import { label } from "../../words/measures";
+import { useEdit } from "../context";
+import { money } from "./money";
+
+interface Props {
+  options: Options;
+  index: number;
+  pinned: boolean;
+  onTake: () => void;
+  onPin: () => void;
+}
+
+const USUAL = ["top_speed", "pushing_force", "max_grade"];
+
+/** The targets; where there are none, what people look at first. */
+function shownMeasures(options: Options): Options["measures"] {
+  const wanted = options.measures.filter((m) => m.wanted);
+  return wanted.length > 0 ? wanted : options.measures.filter((m) => USUAL.includes(m.measure));
+}
+
+/** The chosen option against the present design: what changes, what comes of it, what has to be bought. */
+export function OptionDetail({ options, index, pinned, onTake, onPin }: Props) {
+  const units = useUnits();
+  const { readOnly } = useEdit();
+  const row = options.rows[index];
+  if (!row) return null;
+  const bought = row.uses.filter((use) => use.buy > 0);
+  return (
+    <Box data-detail aria-live="polite">
+      <Flex align="baseline" gap="2">
+        <Box as="h2" fontWeight="700">
+          {index < options.listed
+            ? `Option ${index + 1}`
+            : `The best at about ${ratioText(units, row.ratio)}`}
+        </Box>
+        <Box color="ink.second" fontSize="sm">
+          against the present design
+        </Box>
+      </Flex>
+      <Box fontSize="13.5px" minH="2.8em">
+        <b>{row.words}</b>: {row.changes.join(", ") || "nothing is changed: it is the present design"}
+      </Box>
+      <table className="working" style={{ marginTop: "4px", fontSize: "13.5px" }}>
+        <tbody>
+          {shownMeasures(options).map((measure) => {
+            const i = options.measures.indexOf(measure);
+            const shown = show(units, measure.dimension, row.values[i]);
+            const target = row.targets[i];
+            return (
+              <tr key={`${measure.measure} ${measure.at} ${measure.wanted}`}>
+                <th scope="row">
+                  {target && <StandingMark standing={target.standing} size={10} />}{" "}
+                  {label(measure.measure, runText(measure, units))}
+                </th>
+                <td>
+                  <b>{shown.number}</b> {shown.unit}
+                </td>
+                <td>{change(units, measure.dimension, row.values[i] ?? null, options.present[i])}</td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+      <Box fontSize="13px" mt="1">
+        {bought.length === 0 ? (
+          "All of it is owned."
+        ) : (
+          <>
+            Buy for {money(row.price)}:{" "}
+            {bought
+              .map(
+                (use) =>
+                  `${use.buy} × ${use.name}${use.price === null ? " (no price)" : ` at ${money(use.price)}`}`,
+              )
+              .join("; ")}
+          </>
+        )}
+      </Box>
+      <Flex gap="2" mt="2">
+        <Button variant="solid" disabled={readOnly} onClick={onTake} title="Enter">
+          Put on the bench
+        </Button>
+        <Button aria-pressed={pinned} onClick={onPin} title="P">
+          {pinned ? "Unpin" : "Pin"}
+        </Button>
+      </Flex>
+    </Box>
+  );
+}

@@ -1,0 +1,146 @@
+import { Box, Flex } from "@chakra-ui/react";
+import { useEffect, useRef } from "react";
+import type { Options } from "../../api/client";
+import { MiniLine } from "../../drawing/MiniLine";
+import { ratioText, useUnits } from "../../fields/units";
+import { StandingMark } from "../../marks/StandingMark";
+import { runText } from "../../readout/Readout";
+import { label } from "../../words/measures";
+import { money } from "./money";
+
+interface Props {
+  options: Options;
+  chosen: number;
+  onChoose: (index: number) => void;
+  pinned: ReadonlySet<number>;
+  onTake: (index: number) => void;
+  onPin: (index: number) => void;
+}
+
+/** The best options as rows: the line in miniature, margins as marks, price. Up and down walk, Enter takes, P pins. */
+export function OptionList({ options, chosen, onChoose, pinned, onTake, onPin }: Props) {
+  const list = useRef<HTMLDivElement>(null);
+  const listed = options.rows.slice(0, options.listed);
+  useEffect(() => {
+    // Within the list alone: the screen around it stays where it is.
+    const [box, row] = [list.current, list.current?.children[chosen] as HTMLElement | undefined];
+    if (!box || !row) return;
+    const top = row.offsetTop - box.offsetTop;
+    if (top < box.scrollTop) box.scrollTop = top;
+    else if (top + row.offsetHeight > box.scrollTop + box.clientHeight)
+      box.scrollTop = top + row.offsetHeight - box.clientHeight;
+  }, [chosen]);
+  const onKeyDown = (event: React.KeyboardEvent) => {
+    const by = { ArrowDown: 1, ArrowUp: -1 }[event.key];
+    if (by !== undefined) {
+      event.preventDefault();
+      onChoose(Math.min(listed.length - 1, Math.max(0, chosen + by)));
+    }
+    if (event.key === "Enter") onTake(chosen);
+    if (event.key.toLowerCase() === "p" && !event.ctrlKey) onPin(chosen);
+  };
+  return (
+    <Box
+      ref={list}
+      role="listbox"
+      aria-label="Options, the best first"
+      aria-activedescendant={`option-${chosen}`}
+      tabIndex={0}
+      onKeyDown={onKeyDown}
+      maxH={{ md: "300px" }}
+      position="relative"
+      overflowY="auto"
+      borderTopWidth="1px"
+      borderColor="line"
+      data-options
+    >
+      {listed.map((row, index) => (
+        <Row
+          // biome-ignore lint/suspicious/noArrayIndexKey: the rank is what an option is told by
+          key={index}
+          options={options}
+          row={row}
+          index={index}
+          chosen={index === chosen}
+          pinned={pinned.has(index)}
+          onChoose={onChoose}
+        />
+      ))}
+    </Box>
+  );
+}
+
+interface RowProps {
+  options: Options;
+  row: Options["rows"][number];
+  index: number;
+  chosen: boolean;
+  pinned: boolean;
+  onChoose: (index: number) => void;
+}
+
+function Row({ options, row, index, chosen, pinned, onChoose }: RowProps) {
+  const units = useUnits();
+  const [worst] = [...row.targets].sort((a, b) => (a.margin ?? -1) - (b.margin ?? -1));
+  return (
+    // biome-ignore lint/a11y/useKeyWithClickEvents: the list has the keys
+    // biome-ignore lint/a11y/useFocusableInteractive: the list has the focus, and says which row is meant
+    <div
+      id={`option-${index}`}
+      role="option"
+      aria-selected={chosen}
+      className="option"
+      onClick={() => onChoose(index)}
+      data-rank={index}
+    >
+      <Box fontFamily="mono" color="ink.second" textAlign="right">
+        {index + 1}
+        {pinned && <span title="pinned"> •</span>}
+      </Box>
+      <Box>
+        <MiniLine line={row.line} name={`option ${index + 1}`} />
+      </Box>
+      <Box minW="0">
+        <Box fontWeight="600" lineHeight="1.25" fontSize="14px">
+          {row.words || "straight to the wheels"}
+        </Box>
+        <Flex
+          gap="5px"
+          align="center"
+          whiteSpace="nowrap"
+          fontFamily="mono"
+          fontSize="12.5px"
+          color="ink.second"
+        >
+          {ratioText(units, row.ratio)}
+          {row.targets.map((target, i) => {
+            const measure = options.measures[i] as Options["measures"][number];
+            return (
+              <Flex
+                key={`${measure.measure} ${measure.at} ${measure.wanted}`}
+                gap="3px"
+                align="center"
+                title={`${label(measure.measure, runText(measure, units))} ${measure.wanted}: ${percent(target.margin)}`}
+              >
+                <StandingMark standing={target.standing} size={11} />
+                {target === worst && percent(target.margin)}
+              </Flex>
+            );
+          })}
+          {row.alike > 0 && `${row.alike} more in another order`}
+        </Flex>
+      </Box>
+      <Box fontFamily="mono" textAlign="right">
+        {row.buy === 0 ? "owned" : money(row.price)}
+      </Box>
+    </div>
+  );
+}
+
+/** A margin as a signed share of what is wanted. */
+export function percent(margin: number | null): string {
+  if (margin === null) return "–";
+  const share = Math.round(1000 * margin) / 10;
+  const text = Math.abs(share) >= 10 ? share.toFixed(0) : share.toFixed(1);
+  return `${share > 0 ? "+" : ""}${text.replace("-", "−")} %`;
+}
