@@ -14,9 +14,13 @@ from tests.core.designs import PLAIN, SIX_STAGES, changed
 from ydrometer import design
 from ydrometer.grid import grid
 from ydrometer.live import Wish, look, sweep_of
+from ydrometer.search import read_request
+from ydrometer.search.options import Options, options_of
+from ydrometer.search.run import search
 from ydrometer.vocabulary import vocabulary
 
 STAGE = "drive.branches[0].stages[0]"
+TEETH = (12, 15, 18, 30, 48)
 DIGITS = 9
 """So many are the same on every machine."""
 
@@ -31,10 +35,22 @@ def answers() -> dict[str, Any]:
         "six": look(SIX_STAGES, None, Wish(longest=3.0)),
         "sweep": sweep_of(forwards, STAGE, "driver"),
         "grid": grid(design.read(forwards), STAGE, [14, 15], [48, 56]),
+        "options": _options(forwards),
         "documents": {"plain": forwards, "six": SIX_STAGES},
     }
     plain: dict[str, Any] = orjson.loads(orjson.dumps(made))
     return {name: _rounded(value) for name, value in plain.items()}
+
+
+def _options(document: dict[str, Any]) -> Options:
+    """Of a small bin, some of it owned."""
+    gears = [
+        {"id": f"g{z}", "kind": "gear", "teeth": z, "module": "1 mm", "owned": z % 3, "price": z / 8} for z in TEETH
+    ]
+    asked = {"format": "ydrometer-search", "version": 1, "design": document, "parts": gears,
+             "layouts": [{"stages": [{"kind": "gear"}, {"kind": "gear"}]}], "keep": 30}  # fmt: skip
+    request = read_request(asked)
+    return options_of(request, search(request))
 
 
 def _rounded(value: Any) -> Any:

@@ -306,7 +306,8 @@ def _pairs(document: Document, path: str, stage: Any, parts: Sequence[Mapping[st
     teeth = sorted({int(fit.size) for fit in fits(stage, parts)})
     counts = [(z, y) for z in teeth for y in teeth] if teeth else [
         *((stage.driver_teeth, y) for y in TEETH), *((z, stage.driven_teeth) for z in TEETH)]  # fmt: skip
-    for driver, driven in counts:
+    # Of equal ratios the one that keeps a wheel comes first.
+    for driver, driven in sorted(counts, key=lambda c: (c[0] != stage.driver_teeth) + (c[1] != stage.driven_teeth)):
         made = with_wheels(document, path, {"driver": driver, "driven": driven})
         if made is not None:
             changes = {f"{path}.driver_teeth": driver, f"{path}.driven_teeth": driven}

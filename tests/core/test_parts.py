@@ -150,7 +150,7 @@ class Files(TestCase):
 
     def test_every_faulty_cell_is_told_with_row_column_and_remedy(self) -> None:
         data = b"kind;teeth;module;colour\ngear;14;1,5;\ngear;3;1 kg;\nbolt;3\nwheel;12\n"
-        _, faults = sheet.parts_of(files.tables_in("x.csv", data))
+        _, faults = sheet.parts_of(files.tables_in("x.csv", data), "gear")
         told = [(fault.row, fault.column) for fault in faults]
         self.assertEqual(told, [(1, "colour"), (3, "teeth"), (3, "module"), (4, "kind"), (5, "teeth"),
                                 (5, "rolling diameter")])  # fmt: skip

@@ -172,9 +172,9 @@ def _row(
     number: int, row: Sequence[str], names: Sequence[tuple[str, str]], kind: str, faults: list[CellFault]
 ) -> dict[str, Any] | None:
     cells = {head: (text, unit) for (head, unit), text in zip(names, row, strict=False) if head}
-    kind = _kind(cells.get("kind", ("", ""))[0]) or kind
+    given = cells.get("kind", ("", ""))[0]
+    kind = _kind(given) if given else kind
     if kind not in TABLE:
-        given = cells.get("kind", ("", ""))[0]
         faults.append(CellFault(number, "kind", f'"{given[:40]}" given', "use one of " + ", ".join(TABLE)))
         return None
     made: dict[str, Any] = {"kind": kind, **copy.deepcopy(dict(TABLE[kind].fixed))}
