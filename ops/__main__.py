@@ -14,6 +14,7 @@ BENCHES = {
     "core": "tests.bench.core",
     "api": "tests.bench.load",
     "search": "tests.bench.search",
+    "options": "tests.bench.options",
 }
 """What can be measured, and the module that does it."""
 

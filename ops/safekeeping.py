@@ -68,7 +68,7 @@ def bring_back(cluster: Cluster, service: Service, file: Path) -> str | None:
         kept = f"{service.database}_{time.strftime('%Y%m%d_%H%M%S')}"
         cluster.sql(f'alter database "{service.database}" rename to "{kept}"')
     cluster.sql(f'alter database "{INCOMING}" rename to "{service.database}"')
-    prepare(cluster, service)
+    prepare(service, cluster)
     return kept
 
 

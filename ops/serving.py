@@ -71,7 +71,7 @@ def serve(service: Service, port: int) -> int:
     application: subprocess.Popen[bytes] | None = None
     worker: subprocess.Popen[bytes] | None = None
     try:
-        env = prepare(MAIN, service)
+        env = prepare(service)
         application = launch(env, port)
         await_answer(application, port)
         worker = launch_worker(env)
@@ -95,10 +95,11 @@ def serve(service: Service, port: int) -> int:
             MAIN.stop()
 
 
-def prepare(cluster: Cluster, service: Service) -> dict[str, str]:
+def prepare(service: Service, cluster: Cluster | None = None) -> dict[str, str]:
     """The database started and migrated, the demo loaded; the environment to serve in."""
     with say.step("Database"):
-        env = {**database(cluster, service), "YDROMETER_DEMO": str(int(service.demo))}
+        found = own_database(cluster, service) if cluster else database(service)
+        env = {**found, "YDROMETER_DEMO": str(int(service.demo))}
         ahead = say.run([PYTHON, "manage.py", "prepare_database"], env=env, cwd=ROOT).strip()
         if ahead:
             raise GiveUp(
@@ -107,10 +108,15 @@ def prepare(cluster: Cluster, service: Service) -> dict[str, str]:
     return env
 
 
-def database(cluster: Cluster, service: Service) -> dict[str, str]:
+def database(service: Service) -> dict[str, str]:
     """The environment in which a service's database is found: by DATABASE_URL, else our own server's."""
     if "DATABASE_URL" in os.environ:
         return dict(os.environ)
+    return own_database(MAIN, service)
+
+
+def own_database(cluster: Cluster, service: Service) -> dict[str, str]:
+    """The environment in which a service's database on a server of ours is found; both are made if need be."""
     cluster.start()
     cluster.need_database(service.database)
     return cluster.env(service.database)
@@ -122,7 +128,7 @@ def work() -> int:
     if service is None and "DATABASE_URL" not in os.environ:
         raise GiveUp("nothing serves here: ./ydro start first, or name the database of another machine in DATABASE_URL")
     setup.set_up_worker()
-    worker = launch_worker(database(MAIN, service or OWN))
+    worker = launch_worker(database(service or OWN))
     for sign in (signal.SIGINT, signal.SIGTERM):
         signal.signal(sign, _interrupt)
     print("A worker runs. Ctrl-C stops it.", flush=True)
@@ -147,7 +153,7 @@ def launch(env: dict[str, str], port: int) -> subprocess.Popen[bytes]:
             VENV / "bin" / "gunicorn", "server.config.wsgi", "--bind", f"127.0.0.1:{port}", "--workers", "2",
             "--threads", "2", "--keep-alive", "30", "--preload", "--log-level", "warning", "--graceful-timeout", "5",
         ],
-        env={**env, **SERVING}, cwd=ROOT, start_new_session=True,
+        env={**env, **SERVING, "YDROMETER_THREADS": str(os.cpu_count() or 1)}, cwd=ROOT, start_new_session=True,
     )  # fmt: skip
 
 

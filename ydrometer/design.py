@@ -5,6 +5,7 @@ from __future__ import annotations
 import dataclasses
 import json
 import math
+import re
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from typing import Any
@@ -258,8 +259,11 @@ def _refuse_unsafe(raw: Any, deepest: int) -> None:
     raise _whole("nested too deep", f"at most {deepest} levels are read")
 
 
+_UNKEEPABLE = re.compile("[\0\ud800-\udfff]")
+
+
 def _keepable(text: str) -> bool:
-    return "\0" not in text and not any("\ud800" <= c <= "\udfff" for c in text)
+    return _UNKEEPABLE.search(text) is None
 
 
 def _children(node: Any) -> list[Any]:

@@ -39,8 +39,8 @@ def maker(function: F) -> F:
 
 
 def entry(function: F) -> F:
-    """Mark a kernel that Python calls; it may make arrays."""
-    return _made(function, no_cfunc_wrapper=True)
+    """Mark a kernel that Python calls; it may make arrays, and lets other threads run meanwhile."""
+    return _made(function, no_cfunc_wrapper=True, nogil=True)
 
 
 def _made(function: F, **options: Any) -> F:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
 from functools import lru_cache
 from typing import Any
 from uuid import UUID
@@ -30,7 +31,16 @@ KEPT = 40
 OPEN = (State.WAITING, State.RUNNING)
 
 
-def ask(user: User, workshop: Workshop, vehicle: Vehicle | None, raw: dict[str, Any]) -> Search:
+@dataclass(frozen=True, slots=True)
+class Asked:
+    """A search as it was written, with its request; and what was found where it was small."""
+
+    search: Search
+    request: SearchRequest
+    found: Found | None
+
+
+def ask(user: User, workshop: Workshop, vehicle: Vehicle | None, raw: dict[str, Any]) -> Asked:
     """Search now where that takes no time, else put the search into the workshop's row.
 
     Args:
@@ -48,13 +58,13 @@ def ask(user: User, workshop: Workshop, vehicle: Vehicle | None, raw: dict[str, 
     if total > MOST:
         fault = Fault("layouts", f"{total} combinations", f"choose fewer stages or parts: at most {MOST}")
         raise DocumentError([fault])
-    found = search(request).as_json() if total <= AT_ONCE else None
-    meeting = found["meeting"] if found else None
+    found = search(request) if total <= AT_ONCE else None
     now = timezone.now()
     with transaction.atomic():
         made = Search.objects.create(
             workshop=workshop, vehicle=vehicle, author=user, request=whole, words=_words(raw), combinations=total,
-            state=State.DONE if found else State.WAITING, found=found, meeting=meeting,
+            state=State.DONE if found else State.WAITING,
+            found=found.as_json() if found else None, meeting=found.meeting if found else None,
             started_at=now if found else None, ended_at=now if found else None,
         )  # fmt: skip
         if found is None:
@@ -63,7 +73,7 @@ def ask(user: User, workshop: Workshop, vehicle: Vehicle | None, raw: dict[str, 
         _forget_old(workshop)
         advance(workshop)
     made.refresh_from_db()
-    return made
+    return Asked(made, request, found)
 
 
 def _words(raw: dict[str, Any]) -> str:

@@ -174,13 +174,15 @@ class SearchesView(APIView):
         if asked.get("vehicle"):
             vehicle = get_object_or_404(Vehicle, pk=asked["vehicle"], workshop=found)
         made = actions.ask(acting(request), found, vehicle, asked["request"])
-        return Response(_answer(made), status=status.HTTP_201_CREATED)
+        options = options_of(made.request, made.found) if made.found else None
+        return Response(_answer(made.search, options), status=status.HTTP_201_CREATED)
 
 
 class SearchView(APIView):
     @extend_schema(responses={200: answer_of(SearchAnswer), **HIDDEN})
     def get(self, request: Request, search: UUID) -> Response:
-        return Response(_answer(access.belonging(Search.objects.all(), acting(request), pk=search)))
+        found = access.belonging(Search.objects.all(), acting(request), pk=search)
+        return Response(_answer(found, _options(found) if found.found else None))
 
     @extend_schema(request=CancelSerializer, responses={200: answer_of(SearchState), **BAD, **HIDDEN})
     def patch(self, request: Request, search: UUID) -> Response:
@@ -210,9 +212,9 @@ class InverseView(APIView):
         return Response(inverse(asked["document"], asked["unknown"], asked["path"], asked["target"], _bin(found)))
 
 
-def _answer(search: Search) -> SearchAnswer:
+def _answer(search: Search, options: Options | None) -> SearchAnswer:
     request = {key: value for key, value in search.request.items() if key != "parts"}
-    return SearchAnswer(_state(search), request, _options(search) if search.found else None)
+    return SearchAnswer(_state(search), request, options)
 
 
 def _options(search: Search) -> Options:

@@ -16,7 +16,7 @@ def demo(port: int) -> Iterator[str]:
     """A fresh demo on the test server; yields its address."""
     TEST.start()
     TEST.sql(f'drop database if exists "{BENCH.database}"')
-    application = launch(prepare(TEST, BENCH), port)
+    application = launch(prepare(BENCH, TEST), port)
     try:
         await_answer(application, port)
         yield f"http://127.0.0.1:{port}"

@@ -19,46 +19,91 @@ def main() -> None:
     FOLDER.mkdir(parents=True, exist_ok=True)
     with demo(8767) as base:
         page = Page(base)
-
-        def shot(name: str) -> None:
-            time.sleep(SETTLE)
-            page.driver.save_screenshot(str(FOLDER / f"{name}.png"))
-
         try:
             page.visit_demo()
-            page.find("[data-vehicle] svg")
-            shot("bench")
-            page.find("[data-vehicle=Sandpiper] a").click()
-            page.find(".recharts-line path")
-            shot("line")
-            page.click("[data-gauge=time_to_distance] button")
-            page.find("[data-working] [data-between]")
-            shot("working")
-            page.open("/")
-            page.find("[data-vehicle=Turnstone] a").click()
-            page.find(".recharts-line path")
-            page.driver.execute_script("arguments[0].focus()", page.find("[aria-label='Engine and clutch']"))
-            shot("line-engine")
-            for tab in ("pairs", "compare"):
-                page.open("/")
-                page.find("[data-vehicle=Dunlin] a").click()
-                page.click(f"#tab-{tab}")
-                page.find("[data-pairs] td, [data-revision='1']")
-                for entry in page.all("[data-revision='1'] input, [data-compare] label:first-of-type > input")[:2]:
-                    entry.click()
-                page.driver.execute_script("document.querySelector('main').scrollTo(0, 330)")
-                shot(tab)
-            open_six_stages(page)
-            page.find(".recharts-line path")
-            shot("line-branches")
-            page.open("/")
-            page.find("[data-vehicle=Dunlin] a").click()
-            page.find("nav a[href$=brief]").click()
-            page.find("[data-target=top_speed]")
-            page.find("[data-band]")
-            shot("brief")
+            for station in (bench, line, options, parts, engine, tables, branches, brief):
+                station(page)
         finally:
             page.close()
+
+
+def shot(page: Page, name: str) -> None:
+    """One picture, once all is painted."""
+    time.sleep(SETTLE)
+    page.driver.save_screenshot(str(FOLDER / f"{name}.png"))
+
+
+def vehicle(page: Page, name: str) -> None:
+    """The Line of a demo vehicle."""
+    page.open("/")
+    page.find(f"[data-vehicle={name}] a").click()
+    page.find(".recharts-line path")
+
+
+def bench(page: Page) -> None:
+    page.find("[data-vehicle] svg")
+    shot(page, "bench")
+
+
+def line(page: Page) -> None:
+    vehicle(page, "Sandpiper")
+    shot(page, "line")
+    page.click("[data-gauge=time_to_distance] button")
+    page.find("[data-working] [data-between]")
+    shot(page, "working")
+
+
+def options(page: Page) -> None:
+    """Of two stages narrowed to what is answered at once: nobody waits for a worker here."""
+    vehicle(page, "Sandpiper")
+    page.click("nav a[href$=options]")
+    page.click("[data-layouts] button[aria-expanded]")
+    for end, teeth in (("driver", "12-18"), ("driven", "40-64")):
+        field = page.find(f"input[aria-label='{end} teeth, stage 1']")
+        field.send_keys(teeth, "\n")
+    page.click("[data-layouts] button[aria-expanded]")
+    page.click("[data-search]:not([disabled])")
+    page.find("[data-headline]")
+    page.driver.execute_script("document.querySelector('main').scrollTo(0, 0)")
+    shot(page, "options")
+
+
+def parts(page: Page) -> None:
+    page.open("/parts?kind=gear")
+    page.find("tr[data-part]")
+    shot(page, "parts")
+
+
+def engine(page: Page) -> None:
+    vehicle(page, "Turnstone")
+    page.driver.execute_script("arguments[0].focus()", page.find("[aria-label='Engine and clutch']"))
+    shot(page, "line-engine")
+
+
+def tables(page: Page) -> None:
+    """What stands under the drawing: the pairs, and designs side by side."""
+    for tab in ("pairs", "compare"):
+        vehicle(page, "Dunlin")
+        page.click(f"#tab-{tab}")
+        page.find("[data-pairs] td, [data-revision='1']")
+        for entry in page.all("[data-revision='1'] input, [data-compare] label:first-of-type > input")[:2]:
+            entry.click()
+        page.driver.execute_script("document.querySelector('main').scrollTo(0, 330)")
+        shot(page, tab)
+
+
+def branches(page: Page) -> None:
+    open_six_stages(page)
+    page.find(".recharts-line path")
+    shot(page, "line-branches")
+
+
+def brief(page: Page) -> None:
+    vehicle(page, "Dunlin")
+    page.find("nav a[href$=brief]").click()
+    page.find("[data-target=top_speed]")
+    page.find("[data-band]")
+    shot(page, "brief")
 
 
 if __name__ == "__main__":

@@ -94,7 +94,7 @@ class Safekeeping(unittest.TestCase):
 
     def setUp(self) -> None:
         TEST.sql(f'drop database if exists "{KEEP.database}"')
-        serving.prepare(TEST, KEEP)
+        serving.prepare(KEEP, TEST)
         folder = tempfile.TemporaryDirectory()
         self.addCleanup(folder.cleanup)
         self.file = Path(folder.name) / "demo.backup"
@@ -127,4 +127,4 @@ class Safekeeping(unittest.TestCase):
         later = "insert into django_migrations (app, name, applied) values ('designs', '9999_later', now())"
         TEST.client("psql", "-d", KEEP.database, "-qc", later)
         with self.assertRaisesRegex(GiveUp, r"newer Ydrometer \(designs\.9999_later\)"):
-            serving.prepare(TEST, KEEP)
+            serving.prepare(KEEP, TEST)

@@ -110,7 +110,7 @@ class Permissions(WorkshopCase):
     @classmethod
     def setUpTestData(cls) -> None:
         super().setUpTestData()
-        cls.search = ask(cls.people["owner"], cls.workshop, cls.vehicle, REQUEST)
+        cls.search = ask(cls.people["owner"], cls.workshop, cls.vehicle, REQUEST).search
 
     def address(self, route: str) -> str:
         member = Membership.objects.get(workshop=self.workshop, user=self.people["viewer"])

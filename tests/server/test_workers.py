@@ -61,7 +61,9 @@ class Killed(TransactionTestCase):
         workshop = create_workshop(user, "Saltmarsh Workshop")
         Part.objects.bulk_create(Part(workshop=workshop, ref=p["id"], document=p) for p in RAW["parts"])
         with mock.patch("ydrometer.search.run.CHUNK", 10_000):
-            asked = actions.ask(user, workshop, None, {key: value for key, value in RAW.items() if key != "parts"})
+            asked = actions.ask(
+                user, workshop, None, {key: value for key, value in RAW.items() if key != "parts"}
+            ).search
         left = asked.pieces.filter(found__isnull=True)
         pieces = left.count()
         broken = 0

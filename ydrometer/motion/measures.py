@@ -3,6 +3,9 @@
 from __future__ import annotations
 
 import math
+import os
+from concurrent.futures import ThreadPoolExecutor
+from itertools import pairwise
 from typing import Any, NamedTuple
 
 import numpy as np
@@ -72,6 +75,10 @@ class Results(NamedTuple):
     distance_in_time: Any
 
 
+THREADS = int(os.environ.get("YDROMETER_THREADS", "1"))
+"""Among how many threads a large batch is shared out: a process that answers people may use more than one core."""
+LEAST_A_THREAD = 500
+"""Designs for which a thread is worth starting."""
 BY_BRANCH = ("pushing_motor_current", "launch_motor_current", "cruise_motor_current", "motor_speed_at_top")
 BY_DISTANCE = ("time_to_distance", "speed_at_distance", "energy_per_run", "sprint_and_stop")
 
@@ -89,8 +96,25 @@ def measure(batch: Batch, wanted: Wanted) -> Results:
     shapes.update(dict.fromkeys(BY_DISTANCE, wanted.distances.shape))
     shapes.update(time_to_speed=wanted.speeds.shape, distance_in_time=wanted.times.shape)
     out = Results(**{name: np.full(shape, np.nan) for name, shape in shapes.items()})
-    _measure_all(for_kernels(batch), wanted, out)
+    made = for_kernels(batch)
+    shares = min(THREADS, max(1, n // LEAST_A_THREAD))
+    if shares == 1:
+        _measure_all(made, wanted, out)
+        return out
+    edges = [n * k // shares for k in range(shares + 1)]
+    with ThreadPoolExecutor(shares) as pool:
+        for done in [pool.submit(_measure_all, *_rows(made, wanted, out, a, b)) for a, b in pairwise(edges)]:
+            done.result()
     return out
+
+
+def _rows(batch: Batch, wanted: Wanted, out: Results, low: int, high: int) -> tuple[Batch, Wanted, Results]:
+    """Views of some designs; what is written there is written to all of them."""
+    return (
+        Batch(*(field[low:high] for field in batch)),
+        Wanted(*(field[low:high] for field in wanted)),
+        Results(*(field[low:high] for field in out)),
+    )
 
 
 @entry

@@ -164,7 +164,9 @@ def _measured(request: SearchRequest, layout: Layout, head: Head, head_mass: flo
     for key in RUN_KEYS:
         own = sorted({getattr(t.run, key) for t in design.targets} - {None})
         columns |= {(key, value): place for place, value in enumerate(own, start=1)}
-        run = getattr(design.run, key)
+        # What no target refers to need not be looked for in the run.
+        needed = any(MEASURES[t.measure].run == key and getattr(t.run, key) is None for t in design.targets)
+        run = getattr(design.run, key) if needed else None
         row = np.array([np.nan if run is None else run, *own])
         asked[key] = np.tile(row, (len(drive.mass), 1))
     wanted = Wanted(asked["distance"], asked["speed"], asked["time"])

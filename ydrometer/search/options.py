@@ -21,9 +21,9 @@ from ydrometer.search.request import SearchRequest
 from ydrometer.tables.measures import TARGETABLE
 from ydrometer.targets import Standing, unbound
 
-LISTED = 40
+LISTED = 30
 """Rows of the list, at most."""
-IN_FIELD = 80
+IN_FIELD = 50
 """Options that stand in the field besides, at most."""
 LEFT_OPEN = ("belt_teeth", "links", "width", "profile")
 LESS_IS_BETTER = frozenset({
@@ -71,7 +71,7 @@ class OptionRow:
     """One option.
 
     Attributes:
-        words: its stages in words. ratio: overall, in the lowest gear. line: in miniature.
+        words: its stages in words. ratio: overall, in the lowest gear. line: in miniature, of those in the list.
         values: in the order of the measures. targets: how each target stands.
         price: of what has to be bought. buy: how many parts that is. uses: the parts it takes.
         changes: from the present design to it, in words. design: as a design file.
@@ -80,7 +80,7 @@ class OptionRow:
 
     words: str
     ratio: float
-    line: LineDrawing
+    line: LineDrawing | None
     values: list[float | None]
     targets: list[Standings]
     price: float
@@ -150,7 +150,7 @@ def options_of(request: SearchRequest, found: Found) -> Options:
     targets = [*asked, *(unbound(name) for name in TARGETABLE if name not in {t.measure for t in asked})]
     evaluation = evaluate([request.document, *read])
     rows = [
-        _row(request, layouts[option.layout], option, alike, raw[i], evaluation, i + 1, targets)
+        _row(request, layouts[option.layout], option, alike, raw[i], evaluation, i + 1, targets, drawn=i < len(listed))
         for i, (option, alike) in enumerate(kept)
     ]
     return Options(
@@ -196,7 +196,7 @@ def _folded(request: SearchRequest, layouts: Sequence[list[Slot]], best: Sequenc
 
 def _row(
     request: SearchRequest, options: list[Slot], option: Option, alike: int, raw: dict[str, Any],
-    evaluation: Evaluation, index: int, targets: Sequence[Target],
+    evaluation: Evaluation, index: int, targets: Sequence[Target], *, drawn: bool,
 ) -> OptionRow:  # fmt: skip
     made = evaluation.documents[index].design
     judged = [evaluation.judge(target, index, price=option.price).verdict for target in made.targets]
@@ -204,7 +204,7 @@ def _row(
     return OptionRow(
         words=" · ".join(_stage_words(stage) for stage in stages),
         ratio=evaluation.value("overall_ratio", index)[0],
-        line=draw_line(made),
+        line=draw_line(made) if drawn else None,
         values=[_value(evaluation, target, index, option.price) for target in targets],
         targets=[Standings(verdict.margin, verdict.standing) for verdict in judged],
         price=option.price,

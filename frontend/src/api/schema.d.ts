@@ -1105,7 +1105,7 @@ export interface components {
             design: {
                 [key: string]: unknown;
             };
-            line: components["schemas"]["LineDrawing"];
+            line: components["schemas"]["LineDrawing"] | null;
             /** Format: double */
             price: number;
             /** Format: double */

@@ -1,4 +1,5 @@
 import { Box, Flex } from "@chakra-ui/react";
+import { useEffect, useRef } from "react";
 import type { PartDocument } from "./bin";
 import type { PartKind } from "./cells";
 
@@ -11,10 +12,18 @@ interface Props {
 
 /** The kinds of parts with how many there are; a kind without any is quiet. */
 export function KindList({ kinds, parts, chosen, onChoose }: Props) {
+  const list = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    // In the narrow row of a phone the chosen kind may lie outside.
+    const here = list.current?.querySelector<HTMLElement>(`[data-kind=${chosen}]`);
+    if (here && list.current) list.current.scrollLeft = here.offsetLeft - 20;
+  }, [chosen]);
   const counts = new Map<string, number>();
   for (const part of parts) counts.set(part.kind, (counts.get(part.kind) ?? 0) + 1);
   return (
     <Flex
+      ref={list}
+      position="relative"
       as="nav"
       aria-label="Kinds of parts"
       direction={{ base: "row", md: "column" }}

@@ -271,7 +271,12 @@ const config = defineConfig({
             md: { minH: "36px", px: "3" },
           },
           variant: {
-            solid: { bg: "spruce", color: "panel", _hover: { bg: "spruce", textDecoration: "underline" } },
+            solid: {
+              bg: "spruce",
+              color: "panel",
+              _hover: { bg: "spruce", textDecoration: "underline" },
+              _expanded: { bg: "spruce" },
+            },
             outline: { bg: "panel", color: "ink", borderColor: "line", _hover: { borderColor: "spruce" } },
             ghost: { bg: "transparent", color: "ink", _hover: { bg: "spruce.wash" } },
           },

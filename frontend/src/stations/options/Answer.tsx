@@ -137,7 +137,7 @@ function Found({ options, search, stale, onAgain }: FoundProps) {
     setPinned(new Set(left.length === pinned.size ? [...left, index] : left));
   };
   return (
-    <Box>
+    <Box data-found>
       <Headline options={options} search={search} stale={stale} onAgain={onAgain} />
       <Box
         display="grid"

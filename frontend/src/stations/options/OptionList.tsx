@@ -91,15 +91,14 @@ function Row({ options, row, index, chosen, pinned, onChoose }: RowProps) {
       aria-selected={chosen}
       className="option"
       onClick={() => onChoose(index)}
+      onMouseMove={() => chosen || onChoose(index)}
       data-rank={index}
     >
       <Box fontFamily="mono" color="ink.second" textAlign="right">
         {index + 1}
         {pinned && <span title="pinned"> •</span>}
       </Box>
-      <Box>
-        <MiniLine line={row.line} name={`option ${index + 1}`} />
-      </Box>
+      <Box>{row.line && <MiniLine line={row.line} name={`option ${index + 1}`} />}</Box>
       <Box minW="0">
         <Box fontWeight="600" lineHeight="1.25" fontSize="14px">
           {row.words || "straight to the wheels"}

@@ -64,19 +64,17 @@ export function OptionsStation() {
             onChange={(part) => setWishes({ ...wishes, ...part })}
           />
         </Box>
-        <Button
-          variant="solid"
-          w="100%"
-          mt="2"
-          position={{ lg: "sticky" }}
-          bottom="2"
-          zIndex={1}
-          disabled={readOnly || total === 0 || searches.starting}
-          onClick={again}
-          data-search
-        >
-          Search {whole(total)} combinations
-        </Button>
+        <Box position={{ lg: "sticky" }} bottom="0" zIndex={1} bg="panel" py="2" mx="-1px">
+          <Button
+            variant="solid"
+            w="100%"
+            disabled={readOnly || total === 0 || searches.starting}
+            onClick={again}
+            data-search
+          >
+            Search {whole(total)} combinations
+          </Button>
+        </Box>
         <Faults
           survey={survey.data?.faults ?? []}
           trouble={searches.trouble}
