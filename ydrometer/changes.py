@@ -176,7 +176,8 @@ def _words(key: str, place: str = "") -> str:
 
 
 def _keys(before: Mapping[str, Any], after: Mapping[str, Any]) -> list[str]:
-    return list(dict.fromkeys([*before, *after]))
+    """In one order however the documents were kept; a driver before what it drives."""
+    return sorted({*before, *after}, key=lambda key: (not key.startswith("driver"), key))
 
 
 def _object(value: Any) -> Mapping[str, Any]:

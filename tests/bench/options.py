@@ -50,8 +50,8 @@ fetch(address, asked).then((answer) => answer.json()).then(done);
 def sandpiper(page: Page) -> None:
     """Gears narrowed by their teeth, and every belt."""
     page.click("[data-layouts] button[aria-expanded]")
-    for end, teeth in (("driver", "12-18"), ("driven", "36-80")):
-        page.find(f"input[aria-label='{end} teeth, stage 1']").send_keys(teeth, "\n")
+    for member, teeth in (("driver", "12-18"), ("driven", "36-80")):
+        page.find(f"input[aria-label='{member} teeth, stage 1']").send_keys(teeth, "\n")
     page.wait(lambda: len(page.text("[data-search]")) < len("Search 100 000 combinations"), "the count")
 
 
