@@ -30,7 +30,7 @@ def changes(before: Mapping[str, Any], after: Mapping[str, Any]) -> list[str]:
     """
     found: list[str] = []
     drive, other = _object(before.get("drive")), _object(after.get("drive"))
-    if _split(drive) != _split(other):
+    if None not in (_split(drive), _split(other)) and _split(drive) != _split(other):
         drive, other = _in_one_row(drive), _in_one_row(other)
     found += _branches(_list(drive.get("branches")), _list(other.get("branches")))
     found += _stages(_list(drive.get("stages")), _list(other.get("stages")))
@@ -63,8 +63,6 @@ def _split(drive: Mapping[str, Any]) -> int | None:
 
 def _in_one_row(drive: Mapping[str, Any]) -> Mapping[str, Any]:
     """A drive of one branch with all its stages in the trunk: where they stand makes no difference to what it does."""
-    if _split(drive) is None:
-        return drive
     branch = _object(_list(drive.get("branches"))[0])
     stages = [*_list(branch.get("stages")), *_list(drive.get("stages"))]
     return {**drive, "branches": [{**branch, "stages": []}], "stages": stages}

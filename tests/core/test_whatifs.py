@@ -27,6 +27,10 @@ class Changes(unittest.TestCase):
     def told(self, edits: dict[str, Any]) -> list[str]:
         return changes(PLAIN, changed(edits))
 
+    def test_where_a_drive_is_split_makes_no_difference(self) -> None:
+        stages = [*PLAIN["drive"]["branches"][0]["stages"], *PLAIN["drive"]["stages"]]
+        self.assertEqual(self.told({"drive.branches.0.stages": stages, "drive.stages": []}), [])
+
     def test_builders_words(self) -> None:
         chain = {"kind": "chain", "driver_teeth": 11, "driven_teeth": 22}
         belt = PLAIN["drive"]["stages"][0]
@@ -94,7 +98,7 @@ class Comparing(unittest.TestCase):
         with self.assertRaises(DocumentError) as caught:
             compare([PLAIN, changed({"vehicle.mass": "-1 kg"})])
         self.assertEqual(caught.exception.faults[0].path, "documents[1].vehicle.mass")
-        for many in ([], [PLAIN] * 5):
+        for many in ([], [PLAIN] * 6):
             with self.assertRaises(DocumentError):
                 compare(many)
 

@@ -66,8 +66,10 @@ class Apart(WorkshopCase):
 class Migrations(TransactionTestCase):
     def test_forwards_and_back(self) -> None:
         executor = MigrationExecutor(connection)
-        ours = [key for key in executor.loader.graph.leaf_nodes() if key[0] in ("designs", "workshops", "accounts")]
-        executor.migrate([("designs", None), ("workshops", None)])
+        ours = {"accounts", "workshops", "designs", "parts", "searches"}
+        ahead = [key for key in executor.loader.graph.leaf_nodes() if key[0] in ours]
+        self.assertEqual({app for app, _ in ahead}, ours)
+        executor.migrate([(app, None) for app in ours - {"accounts"}])
         self.assertNotIn("designs_vehicle", connection.introspection.table_names())
-        MigrationExecutor(connection).migrate(ours)
-        self.assertIn("designs_vehicle", connection.introspection.table_names())
+        MigrationExecutor(connection).migrate(ahead)
+        self.assertLessEqual({"designs_vehicle", "parts_part"}, set(connection.introspection.table_names()))
