@@ -13,6 +13,8 @@ from tests.browser.driving import Page
 
 PORT = 8771
 RUNS = 20
+POLL_S = 0.25
+"""Often enough to see the end, seldom enough to leave both cores to the workers."""
 GOAL_MS = 500.0
 GOAL_TIMES = 1.6
 PIECES_LAYOUT = [
@@ -50,9 +52,9 @@ fetch(address, asked).then((answer) => answer.json()).then(done);
 def sandpiper(page: Page) -> None:
     """Gears narrowed by their teeth, and every belt."""
     page.click("[data-layouts] button[aria-expanded]")
-    for member, teeth in (("driver", "12-18"), ("driven", "36-80")):
+    for member, teeth in (("driver", "12-18"), ("driven", "48-64")):
         page.find(f"input[aria-label='{member} teeth, stage 1']").send_keys(teeth, "\n")
-    page.wait(lambda: len(page.text("[data-search]")) < len("Search 100 000 combinations"), "the count")
+    time.sleep(1.5)  # the count follows what was typed
 
 
 def in_the_page(page: Page, vehicle: str) -> None:
@@ -105,7 +107,7 @@ def lasting(page: Page, workshop: str, request: Any) -> tuple[float, int]:
     begun = time.perf_counter()
     one = asked(page, f"/api/workshops/{workshop}/searches/", {"request": request})["search"]
     while one["state"] in ("waiting", "running"):
-        time.sleep(0.05)
+        time.sleep(POLL_S)
         one = asked(page, f"/api/workshops/{workshop}/searches/")[0]
     assert one["state"] == "done", one
     return time.perf_counter() - begun, int(one["combinations"])

@@ -23,7 +23,7 @@ from ydrometer.targets import Standing, unbound
 
 LISTED = 30
 """Rows of the list, at most."""
-IN_FIELD = 50
+IN_FIELD = 40
 """Options that stand in the field besides, at most."""
 LEFT_OPEN = ("belt_teeth", "links", "width", "profile")
 LESS_IS_BETTER = frozenset({

@@ -17,3 +17,10 @@ export function useAfterPaint<T>(value: T, held: boolean): T {
   }, [value, held]);
   return shown;
 }
+
+/** False until what is around has been painted once: for what is heavy at the start and can follow. */
+export function usePainted(): boolean {
+  const [mounted, setMounted] = useState(false);
+  useEffect(() => setMounted(true), []);
+  return useAfterPaint(mounted, !mounted);
+}

@@ -1,6 +1,7 @@
 import { Box, Flex } from "@chakra-ui/react";
 import { useEffect, useRef } from "react";
 import type { Options } from "../../api/client";
+import { usePainted } from "../../design/useAfterPaint";
 import { MiniLine } from "../../drawing/MiniLine";
 import { ratioText, useUnits } from "../../fields/units";
 import { StandingMark } from "../../marks/StandingMark";
@@ -20,6 +21,7 @@ interface Props {
 /** The best options as rows: the line in miniature, margins as marks, price. Up and down walk, Enter takes, P pins. */
 export function OptionList({ options, chosen, onChoose, pinned, onTake, onPin }: Props) {
   const list = useRef<HTMLDivElement>(null);
+  const painted = usePainted();
   const listed = options.rows.slice(0, options.listed);
   useEffect(() => {
     // Within the list alone: the screen around it stays where it is.
@@ -62,6 +64,7 @@ export function OptionList({ options, chosen, onChoose, pinned, onTake, onPin }:
           row={row}
           index={index}
           chosen={index === chosen}
+          drawn={painted}
           pinned={pinned.has(index)}
           onChoose={onChoose}
         />
@@ -75,11 +78,13 @@ interface RowProps {
   row: Options["rows"][number];
   index: number;
   chosen: boolean;
+  /** The lines follow the figures. */
+  drawn: boolean;
   pinned: boolean;
   onChoose: (index: number) => void;
 }
 
-function Row({ options, row, index, chosen, pinned, onChoose }: RowProps) {
+function Row({ options, row, index, chosen, drawn, pinned, onChoose }: RowProps) {
   const units = useUnits();
   const [worst] = [...row.targets].sort((a, b) => (a.margin ?? -1) - (b.margin ?? -1));
   return (
@@ -98,7 +103,7 @@ function Row({ options, row, index, chosen, pinned, onChoose }: RowProps) {
         {index + 1}
         {pinned && <span title="pinned"> •</span>}
       </Box>
-      <Box>{row.line && <MiniLine line={row.line} name={`option ${index + 1}`} />}</Box>
+      <Box>{drawn && row.line && <MiniLine line={row.line} name={`option ${index + 1}`} />}</Box>
       <Box minW="0">
         <Box fontWeight="600" lineHeight="1.25" fontSize="14px">
           {row.words || "straight to the wheels"}
