@@ -16,6 +16,7 @@ MANY = 20
 """Designs from which on compiled kernels answer sooner, though they take a moment to load."""
 USAGE = """usage: ydrometer evaluate DESIGN.json...   print the measures of each design, one JSON document a line
        ydrometer search REQUEST.json       look through all combinations of parts, and print the best
+       ydrometer fit DESIGN.json           print what its sizes say about how the stages go together
        ydrometer schema                    print the JSON Schema of a design file
        ydrometer selfcheck                 work out cases known in closed form, and print the errors"""
 
@@ -31,7 +32,7 @@ def main(arguments: Sequence[str]) -> int:
 
 def _fits(command: Callable[[Sequence[str]], int], files: int) -> bool:
     """Designs come one or more at a time, requests alone, the rest takes none."""
-    return files > 0 if command is _evaluate else files == 1 if command is _search else files == 0
+    return files > 0 if command is _evaluate else files == 1 if command in (_search, _fit) else files == 0
 
 
 def _search(names: Sequence[str]) -> int:
@@ -83,6 +84,18 @@ def _load(name: str, largest: int, what: str) -> Any:
     return design.load(data, largest=largest)
 
 
+def _fit(names: Sequence[str]) -> int:
+    from ydrometer.fit import report  # noqa: PLC0415  # other commands need none of it
+
+    try:
+        found = report.report(_read(names[0]))
+    except DocumentError as error:
+        print("\n".join(map(str, error.faults)), file=sys.stderr)
+        return 2
+    print(json.dumps(found, ensure_ascii=False, allow_nan=False))
+    return 0
+
+
 def _schema(_: Sequence[str]) -> int:
     print(json.dumps(design.schema(), indent=1, ensure_ascii=False))
     return 0
@@ -103,6 +116,7 @@ def _selfcheck(_: Sequence[str]) -> int:
 COMMANDS: dict[str, Callable[[Sequence[str]], int]] = {
     "evaluate": _evaluate,
     "search": _search,
+    "fit": _fit,
     "schema": _schema,
     "selfcheck": _selfcheck,
 }

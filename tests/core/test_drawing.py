@@ -12,6 +12,7 @@ from tests.core.designs import GEAR, MOTOR, REMOVED, changed, read
 from tests.core.test_live import MIXED
 from ydrometer.drawing import draw_line, loops, teeth, wheels
 from ydrometer.drawing.shapes import Row
+from ydrometer.fit import loops as fit
 
 RADIUS = st.floats(0.005, 0.2)
 
@@ -27,12 +28,12 @@ class Loops(unittest.TestCase):
         distance = (r1 + r2) * slack
         path = loops.path((0.0, 0.0), r1, (distance, 0.0), r2)
         pieces = [s.radius * s.wrap if s.wrap else math.dist((s.x1, s.y1), (s.x2, s.y2)) for s in path]
-        self.assertAlmostEqual(sum(pieces), loops.length(r1, r2, distance), places=12)
+        self.assertAlmostEqual(sum(pieces), fit.length(r1, r2, distance), places=12)
 
     @given(r1=RADIUS, r2=RADIUS, slack=st.floats(1.01, 6.0))
     def test_centre_distance_is_the_inverse_of_length(self, r1: float, r2: float, slack: float) -> None:
         distance = (r1 + r2) * slack
-        found = loops.centre_distance(loops.length(r1, r2, distance), r1, r2)
+        found = fit.centre_distance(fit.length(r1, r2, distance), r1, r2)
         self.assertIsNotNone(found)
         self.assertAlmostEqual(found or 0.0, distance, places=12)
 
@@ -49,13 +50,13 @@ class Loops(unittest.TestCase):
             self.assertAlmostEqual(along[0] * spoke[0] + along[1] * spoke[1], 0.0, places=9)
 
     def test_equal_wheels(self) -> None:
-        self.assertAlmostEqual(loops.length(0.1, 0.1, 0.5), 1.0 + 0.2 * math.pi)
-        self.assertEqual(loops.wraps(0.1, 0.1, 0.5), (math.pi, math.pi))
+        self.assertAlmostEqual(fit.length(0.1, 0.1, 0.5), 1.0 + 0.2 * math.pi)
+        self.assertEqual(fit.wraps(0.1, 0.1, 0.5), (math.pi, math.pi))
 
     def test_what_cannot_be(self) -> None:
-        self.assertIsNone(loops.centre_distance(0.5, 0.1, 0.1))
+        self.assertIsNone(fit.centre_distance(0.5, 0.1, 0.1))
         with self.assertRaisesRegex(ValueError, "above 0.1 m is needed, 0.05 m given"):
-            loops.length(0.1, 0.2, 0.05)
+            fit.length(0.1, 0.2, 0.05)
 
 
 class Line(unittest.TestCase):

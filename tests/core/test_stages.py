@@ -8,6 +8,7 @@ from tests.core.designs import changed
 from ydrometer import design
 from ydrometer.drawing import draw_line, loops
 from ydrometer.drawing.shapes import Box
+from ydrometer.fit import loops as fit
 from ydrometer.stages import KINDS, Stage, stage_efficiency
 from ydrometer.tables.dimensions import DIMENSIONS
 
@@ -101,7 +102,7 @@ class CrossedBelt(unittest.TestCase):
         for r1, r2, distance in ((0.03, 0.08, 0.2), (0.05, 0.05, 0.11), (0.1, 0.02, 0.5)):
             path = loops.crossed_path((0.0, 0.0), r1, (distance, 0.0), r2)
             pieces = [abs(s.radius * s.wrap) if s.wrap else math.dist((s.x1, s.y1), (s.x2, s.y2)) for s in path]
-            self.assertAlmostEqual(sum(pieces), loops.crossed_length(r1, r2, distance), places=12)
+            self.assertAlmostEqual(sum(pieces), fit.crossed_length(r1, r2, distance), places=12)
             self.assertLess(path[1].wrap, 0.0)
             self.assertGreater(path[3].wrap, 0.0)
 
@@ -114,7 +115,7 @@ class CrossedBelt(unittest.TestCase):
 
     def test_wheels_that_would_touch(self) -> None:
         with self.assertRaisesRegex(ValueError, "above 0.3 m is needed"):
-            loops.crossed_length(0.1, 0.2, 0.25)
+            fit.crossed_length(0.1, 0.2, 0.25)
 
 
 class Tables(unittest.TestCase):

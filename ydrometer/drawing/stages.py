@@ -10,6 +10,7 @@ from typing import Any
 from ydrometer.drawing import boxes, loops, wheels
 from ydrometer.drawing.boxes import CLEAR
 from ydrometer.drawing.shapes import Box, Loop, LoopForm, Wheel
+from ydrometer.fit.loops import centre_distance, crossed_wraps, wraps
 from ydrometer.stages import Belt, Bevel, Chain, Gear, Gearbox, Planetary, Speeds, VBelt, Worm
 
 ASSUMED_MODULE = 1e-3
@@ -162,7 +163,7 @@ def _boxed(start: Start, inner: boxes.Inner, form: Any, stage: Any) -> Drawn:
 
 def _distance(start: Start, pieces: int | None, pitch: float | None, radii: tuple[float, float]) -> tuple[float, bool]:
     """Between the shafts of a loop: as its length has it, else a usual one, and then True."""
-    taut = loops.centre_distance(pieces * pitch, *radii) if pieces and pitch else None
+    taut = centre_distance(pieces * pitch, *radii) if pieces and pitch else None
     return (taut, False) if taut else (SPACING * max(sum(radii), 1.2 * start.road_radius), True)
 
 
@@ -171,9 +172,9 @@ def _loop(
     distance: float, *, assumed: bool, crossed: bool = False,
 ) -> Loop:  # fmt: skip
     shape = loops.crossed_path if crossed else loops.path
-    wraps = (loops.crossed_wraps if crossed else loops.wraps)(*radii, distance)
+    contact = (crossed_wraps if crossed else wraps)(*radii, distance)
     segments = shape((start.x, 0.0), radii[0], (start.x + distance, 0.0), radii[1])
-    return Loop(start.path, form, pitch, pieces, distance, assumed, *wraps, segments)
+    return Loop(start.path, form, pitch, pieces, distance, assumed, *contact, segments)
 
 
 DRAW: dict[str, Callable[[Any, Start], Drawn]] = {

@@ -1,0 +1,211 @@
+"""Shapes in the plane: identities, inverses, closed forms, and brute force where something is searched for."""
+
+from __future__ import annotations
+
+import itertools
+import json
+import math
+import subprocess
+import sys
+import tempfile
+from pathlib import Path
+from unittest import TestCase
+
+from hypothesis import given
+from hypothesis import strategies as st
+
+from tests.core.designs import PLAIN, changed
+from ydrometer import design
+from ydrometer.fit import bores, chains, hands, loops, mounts, pairs, stack
+from ydrometer.fit.around import Round, taut
+from ydrometer.fit.report import report
+
+ANGLE = math.radians(20.0)
+TEETH = st.integers(8, 120)
+
+
+class Pairs(TestCase):
+    def test_known_distances(self) -> None:
+        self.assertAlmostEqual(pairs.centre_distance(1e-3, 15, 56, ANGLE), 35.5e-3)
+        self.assertAlmostEqual(pairs.centre_distance(1e-3, 15, 56, ANGLE, internal=True), 20.5e-3)
+        self.assertAlmostEqual(pairs.outside_diameter(25.4e-3 / 32, 30), 25.4e-3)
+        with self.assertRaises(ValueError):
+            pairs.centre_distance(1e-3, 56, 15, ANGLE, internal=True)
+
+    @given(TEETH, TEETH, st.floats(0.0, 3e-4), st.booleans())
+    def test_play_is_the_distance_turned_round(self, driver: int, more: int, play: float, internal: bool) -> None:
+        driven = driver + more
+        distance = pairs.centre_distance(1e-3, driver, driven, ANGLE, internal=internal, play=play)
+        self.assertAlmostEqual(pairs.play(distance, 1e-3, driver, driven, ANGLE, internal=internal), play, 12)
+
+    def test_play_grows_with_the_radius_and_with_the_paper(self) -> None:
+        self.assertAlmostEqual(pairs.rocking(1e-4, 0.028, 0.1), 1e-4 * 0.1 / 0.028)
+        self.assertAlmostEqual(hands.play_from(hands.paper_for(1e-4, ANGLE), ANGLE), 1e-4)
+
+    def test_only_equal_teeth_mesh(self) -> None:
+        self.assertEqual(pairs.mismatch((1e-3, ANGLE), (1e-3 * (1 + 1e-8), ANGLE)), "")
+        self.assertIn("modules", pairs.mismatch((1e-3, ANGLE), (25.4e-3 / 24, ANGLE)))
+        self.assertIn("pressure angles 20° and 14.5°", pairs.mismatch((1e-3, ANGLE), (1e-3, math.radians(14.5))))
+
+
+RADIUS = st.floats(0.005, 0.2)
+
+
+class Loops(TestCase):
+    @given(RADIUS, RADIUS, st.floats(1.01, 10.0))
+    def test_a_length_gives_its_distance_back_open_and_crossed(self, r1: float, r2: float, factor: float) -> None:
+        distance = (r1 + r2) * factor
+        for of, back in ((loops.length, loops.centre_distance), (loops.crossed_length, loops.crossed_centre_distance)):
+            self.assertAlmostEqual(back(of(r1, r2, distance), r1, r2) or 0.0, distance, 9)
+
+    @given(RADIUS, RADIUS, st.floats(1.01, 10.0))
+    def test_two_wheels_of_a_general_loop_are_the_closed_forms(self, r1: float, r2: float, factor: float) -> None:
+        distance = (r1 + r2) * factor
+        opened = taut([Round(0.0, 0.0, r1), Round(distance, 0.0, r2)])
+        self.assertAlmostEqual(opened.length, loops.length(r1, r2, distance), 10)
+        for wrap, known in zip(opened.wraps, loops.wraps(r1, r2, distance), strict=True):
+            self.assertAlmostEqual(wrap, known, 9)
+        crossed = taut([Round(0.0, 0.0, r1), Round(distance, 0.0, r2, outside=True)])
+        self.assertAlmostEqual(crossed.length, loops.crossed_length(r1, r2, distance), 10)
+
+    def test_a_rolling_pin_under_a_square_of_wheels(self) -> None:
+        corners = [Round(x, y, 0.1) for x, y in ((0, 0), (1, 0), (1, 1), (0, 1))]
+        self.assertAlmostEqual(taut(corners).length, 4.0 + 0.2 * math.pi)
+
+    def test_an_idler_outside_adds_to_the_wraps_inside_alike(self) -> None:
+        plain = taut([Round(0.0, 0.0, 0.05), Round(0.4, 0.0, 0.05)])
+        pressed = taut([Round(0.0, 0.0, 0.05), Round(0.4, 0.0, 0.05), Round(0.2, 0.055, 0.02, outside=True)])
+        self.assertGreater(pressed.length, plain.length)
+        self.assertGreater(pressed.wraps[0], plain.wraps[0])
+        self.assertAlmostEqual(sum(pressed.wraps[:2]) - pressed.wraps[2], 2.0 * math.pi)
+
+    def test_what_overlaps_has_no_run(self) -> None:
+        with self.assertRaises(ValueError):
+            taut([Round(0.0, 0.0, 0.3), Round(0.1, 0.0, 0.05)])
+        with self.assertRaises(ValueError):
+            taut([Round(0.0, 0.0, 0.3)])
+
+    def test_teeth_in_mesh(self) -> None:
+        self.assertEqual(loops.in_mesh(18, math.pi), 9)
+        self.assertEqual(loops.in_mesh(18, math.pi - 1e-6), 8)
+
+    def test_chains_run_on_polygons(self) -> None:
+        self.assertAlmostEqual(chains.pitch_diameter(12.7e-3, 6), 25.4e-3)
+        self.assertAlmostEqual(chains.ripple(6), 1.0 - math.sqrt(0.75))
+        count, distance = chains.even_links(9.525e-3, 14, 38, 0.2)
+        self.assertEqual(count % 2, 0)
+        self.assertGreaterEqual(distance, 0.2)
+        self.assertAlmostEqual(chains.links(9.525e-3, 14, 38, distance), count)
+
+
+class Mounts(TestCase):
+    @given(st.floats(0.02, 0.3), st.sampled_from([0.008, 0.012, 0.0127]), st.floats(0.0, 4e-4))
+    def test_holes_are_those_that_trying_all_finds(self, wanted: float, pitch: float, tolerance: float) -> None:
+        found = {(spot.across, spot.up) for spot in mounts.spots(wanted, pitch, tolerance)}
+        most = int(0.31 / pitch) + 1
+        every = itertools.combinations_with_replacement(range(most + 1), 2)
+        self.assertEqual(found, {(j, i) for i, j in every if 0.0 <= pitch * math.hypot(i, j) - wanted <= tolerance})
+
+    def test_a_pair_of_the_demo_meets_on_a_12_mm_grid_by_three_and_four(self) -> None:
+        self.assertEqual([(s.across, s.up) for s in mounts.spots(60e-3, 12e-3)], [(4, 3), (5, 0)])
+        self.assertEqual([(s.across, s.up) for s in mounts.spots(60e-3, 6e-3)], [(8, 6), (10, 0)])
+
+    def test_room_and_eccentrics(self) -> None:
+        room = mounts.room(0.21, 0.2, 0.23)
+        assert room is not None
+        self.assertAlmostEqual(room.below, 0.01)
+        self.assertAlmostEqual(room.above, 0.02)
+        self.assertIsNone(mounts.room(0.19, 0.2, 0.23))
+        for dead in (True, False):
+            angle = mounts.eccentric_angle(3e-3, 1e-3, from_dead_centre=dead) or 0.0
+            self.assertAlmostEqual(mounts.eccentric_shift(3e-3, angle, from_dead_centre=dead), 1e-3)
+            self.assertIsNone(mounts.eccentric_angle(3e-3, 7e-3, from_dead_centre=dead))
+
+    def test_which_pinions_a_slot_allows_and_what_the_next_ones_want(self) -> None:
+        found = mounts.pinions(1e-3, 56, 35e-3, 36.2e-3, ANGLE)
+        self.assertEqual([p.teeth for p in found if p.missing == 0.0], [14, 15, 16])
+        self.assertEqual([(p.teeth, round(p.missing * 1e3, 6)) for p in found if p.missing], [(13, 0.5), (17, 0.3)])
+
+
+SPACERS = st.dictionaries(st.sampled_from([0.5, 1.0, 2.0, 3.0, 5.0]), st.integers(1, 2), min_size=1, max_size=3)
+
+
+class Stacks(TestCase):
+    def test_exactly_with_fewest_pieces(self) -> None:
+        (one,) = stack.fill([8e-3], {5e-3: 2, 3e-3: 1, 2e-3: 4, 1e-3: 4})
+        self.assertEqual((one.pieces, one.error), ((5e-3, 3e-3), 0.0))
+
+    def test_the_nearest_with_its_error_where_nothing_is_exact(self) -> None:
+        (one,) = stack.fill([7.3e-3], {5e-3: 1, 2e-3: 1})
+        self.assertEqual(one.pieces, (5e-3, 2e-3))
+        self.assertAlmostEqual(one.error, -0.3e-3)
+        self.assertEqual(stack.fill([4e-3], {})[0].error, -4e-3)
+
+    @given(st.lists(st.integers(0, 12), min_size=1, max_size=2), SPACERS)
+    def test_as_good_as_trying_everything(self, gaps: list[int], at_hand: dict[float, int]) -> None:
+        found = stack.fill([g * 1e-3 for g in gaps], {t * 1e-3: n for t, n in at_hand.items()})
+        made = sum(abs(f.error) for f in found), sum(len(f.pieces) for f in found)
+        best = min(self.every(gaps, sorted(at_hand), tuple(at_hand[t] for t in sorted(at_hand))))
+        self.assertAlmostEqual(made[0] * 1e3, best[0], 6)
+        self.assertEqual(made[1], best[1])
+
+    def every(self, gaps: list[int], sizes: list[float], stock: tuple[int, ...]) -> list[tuple[float, int]]:
+        if not gaps:
+            return [(0.0, 0)]
+        found = []
+        for counts in itertools.product(*(range(n + 1) for n in stock)):
+            off = abs(sum(n * s for n, s in zip(counts, sizes, strict=True)) - gaps[0])
+            left = tuple(n - used for n, used in zip(stock, counts, strict=True))
+            found += [
+                (round(off + rest, 9), sum(counts) + pieces) for rest, pieces in self.every(gaps[1:], sizes, left)
+            ]
+        return found
+
+
+class Hands(TestCase):
+    @given(st.floats(20.0, 2000.0), st.floats(0.05, 1.0), st.floats(0.02, 0.5))
+    def test_a_note_gives_its_tension_back(self, tension: float, span: float, mass: float) -> None:
+        self.assertAlmostEqual(hands.tension_of(hands.note(tension, span, mass), span, mass) / tension, 1.0)
+
+    def test_sag_and_push(self) -> None:
+        self.assertAlmostEqual(hands.slack_for(0.5, hands.sag(0.5, 1e-3)), 1e-3)
+        self.assertAlmostEqual(hands.push(100.0, 0.4, 0.004), 4.0)
+
+
+class Bores(TestCase):
+    def test_what_would_make_it_go(self) -> None:
+        answers = {
+            (8e-3, "round", 8e-3, "round"): "fits",
+            (8e-3, "round", 8e-3, "flat"): "fits",
+            (12e-3, "round", 8e-3, "round"): "sleeve",
+            (8e-3, "round", 12e-3, "keyway"): "bore out",
+            (12e-3, "hexagon", 12e-3, "round"): "adapter",
+            (12e-3, "hexagon", 12e-3, "hexagon"): "fits",
+        }
+        for (bore, shape, shaft, other), answer in answers.items():
+            self.assertEqual(bores.seat(bore, shape, shaft, other).answer, answer)
+
+
+class Report(TestCase):
+    def told(self, **edits: object) -> list[dict[str, object]]:
+        stages: list[dict[str, object]] = report(design.read(changed(edits)))["stages"]
+        return stages
+
+    def test_sizes_and_what_to_mind(self) -> None:
+        gear, belt = self.told()
+        self.assertIn("centre_distance", str(gear["sizes"]))
+        self.assertIn("span", str(belt["sizes"]))
+        chain = {"kind": "chain", "driver_teeth": 12, "driven_teeth": 40, "pitch": "9.525 mm", "links": 81}
+        self.assertIn("offset link", str(self.told(**{"drive.stages": [chain]})[1]["messages"]))
+        small = {"kind": "belt", "driver_teeth": 10, "driven_teeth": 60, "pitch": "5 mm", "belt_teeth": 70}
+        self.assertIn("fewer than 6", str(self.told(**{"drive.stages": [small]})[1]["messages"]))
+        short = {**small, "belt_teeth": 40}
+        self.assertIn("too short", str(self.told(**{"drive.stages": [short]})[1]["messages"]))
+
+    def test_on_the_command_line(self) -> None:
+        with tempfile.TemporaryDirectory() as folder:
+            file = Path(folder) / "design.json"
+            file.write_text(json.dumps(PLAIN))
+            command = [sys.executable, "-m", "ydrometer", "fit", str(file)]
+            done = subprocess.run(command, capture_output=True, text=True, check=True)
+        self.assertEqual(json.loads(done.stdout)["format"], "ydrometer-fit")

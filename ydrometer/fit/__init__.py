@@ -1,0 +1,1 @@
+"""Shapes in the plane: whether the parts go together."""

@@ -1,0 +1,54 @@
+"""Whether a bore goes on a shaft, and what would make it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal
+
+ROUND = ("round", "flat", "keyway")
+"""Shapes that are a circle but for what keeps them from turning."""
+SAME = 2e-5
+"""m; sizes nearer than this are the same size, fits are another matter."""
+
+Answer = Literal["fits", "sleeve", "bore out", "adapter"]
+
+
+@dataclass(frozen=True, slots=True)
+class Seat:
+    """How a bore stands to a shaft: what is to be done, in words, and the size it is about, m."""
+
+    answer: Answer
+    words: str
+    size: float
+
+
+def seat(bore: float, bore_shape: str, shaft: float, shaft_shape: str) -> Seat:
+    """Compare a bore with a shaft.
+
+    Args:
+        bore: across, m.
+        bore_shape: as of the parts of a bin.
+        shaft: across, m.
+        shaft_shape: likewise.
+    """
+    if bore_shape == shaft_shape and abs(bore - shaft) <= SAME:
+        return Seat("fits", f"both {_mm(shaft)} {shaft_shape}", shaft)
+    if bore_shape not in ROUND or shaft_shape not in ROUND:
+        words = f"an adapter from a {_mm(shaft)} {shaft_shape} shaft to a {_mm(bore)} {bore_shape} bore"
+        return Seat("adapter", words, bore)
+    if abs(bore - shaft) <= SAME:
+        return Seat("fits", f"both {_mm(shaft)}; {_drive(bore_shape, shaft_shape)}", shaft)
+    if bore > shaft:
+        return Seat("sleeve", f"a sleeve of {_mm(shaft)} inside and {_mm(bore)} outside", bore)
+    return Seat("bore out", f"to be bored out from {_mm(bore)} to {_mm(shaft)}, where the hub has the wall", shaft)
+
+
+def _drive(bore_shape: str, shaft_shape: str) -> str:
+    """What carries the torque between two round things."""
+    if "keyway" in (bore_shape, shaft_shape):
+        return "a key needs its way in both" if bore_shape != shaft_shape else "with a key"
+    return "held by a grub screw, on a flat where the shaft has one"
+
+
+def _mm(size: float) -> str:
+    return f"{size * 1e3:.4g} mm"
