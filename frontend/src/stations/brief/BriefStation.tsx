@@ -4,6 +4,7 @@ import { TextField } from "../../fields/TextField";
 import { StandingMark } from "../../marks/StandingMark";
 import { useDocument, useEdit, useFigures } from "../context";
 import { Field, WholeNumber } from "../Field";
+import { FromBin } from "../line/FromBin";
 import { Aids } from "./Aids";
 import { DrivenAxle } from "./DrivenAxle";
 import { SideView } from "./SideView";
@@ -90,7 +91,12 @@ const GRID = {
 
 function Measures() {
   return (
-    <Box {...GRID} mt="3">
+    <Box {...GRID} mt="3" alignItems="end">
+      <FromBin
+        label="Take a wheel of the bin"
+        kinds={["wheel"]}
+        changes={(part) => ({ "vehicle.wheel_diameter": part.diameter })}
+      />
       <Field path="vehicle.mass" label="Mass, battery in" dimension="mass" />
       <Field path="vehicle.payload" label="Payload or rider" dimension="mass" optional />
       <Field path="vehicle.wheel_diameter" label="Rolling diameter, loaded" dimension="length" />

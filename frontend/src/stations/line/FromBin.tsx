@@ -9,19 +9,21 @@ import { useEdit, usePlace } from "../context";
 interface Props {
   label: string;
   kinds: string[];
+  /** Which of them can be taken here; all where it is not given. */
+  only?: (part: PartDocument) => boolean;
   /** What of the part goes where in the document. */
   changes: (part: PartDocument) => Record<string, unknown>;
 }
 
 /** Takes a whole part of the bin into the design; what is typed instead needs no part. */
-export function FromBin({ label, kinds, changes }: Props) {
+export function FromBin({ label, kinds, only, changes }: Props) {
   const units = useUnits();
   const { workshop } = usePlace();
   const { edit, readOnly } = useEdit();
   const known = useVocabulary().data?.parts;
   const parts = useParts(workshop)
     .data?.map((part) => part.document)
-    .filter((part) => kinds.includes(part.kind));
+    .filter((part) => kinds.includes(part.kind) && (only?.(part) ?? true));
   if (readOnly || !parts?.length || !known) return null;
   const name = (part: PartDocument) => {
     const kind = known.find((k) => k.kind === part.kind);
@@ -51,15 +53,4 @@ export function FromBin({ label, kinds, changes }: Props) {
       ))}
     </select>
   );
-}
-
-/** A motor or engine with its controller or clutch; the name goes with it. */
-export function sourceChanges(branch: string, part: PartDocument): Record<string, unknown> {
-  const source = part.source as Record<string, unknown>;
-  const engine = part.kind === "engine";
-  return {
-    [`${branch}.source`]: part.name ? { ...source, name: part.name } : source,
-    ...(engine || part.controller ? { [`${branch}.controller`]: engine ? undefined : part.controller } : {}),
-    ...(!engine || part.clutch ? { [`${branch}.clutch`]: engine ? part.clutch : undefined } : {}),
-  };
 }

@@ -5,7 +5,9 @@ import { at, type Stage } from "../../design/document";
 import { StandingMark } from "../../marks/StandingMark";
 import { STAGE_WORDS } from "../../words/measures";
 import { useDocument, useFigures } from "../context";
+import { boxChanges, isOneRatio } from "./binChanges";
 import { Clocked } from "./Clocked";
+import { FromBin } from "./FromBin";
 import { RatioWords } from "./RatioWords";
 import { SourcePanel } from "./SourcePanel";
 import { StageActions } from "./StageActions";
@@ -54,6 +56,14 @@ function BoxPanel({ path }: { path: string }) {
       <Heading as="h2" size="sm" mb="2">
         {STAGE_WORDS[stage.kind]}
       </Heading>
+      {(stage.kind === "gearbox" || stage.kind === "planetary") && (
+        <FromBin
+          label="Take a gearbox of the bin"
+          kinds={["gearbox"]}
+          only={isOneRatio}
+          changes={(part) => boxChanges(path, part)}
+        />
+      )}
       <RatioWords path={path} />
       <StageFields stage={stage} path={path} />
       <StageActions path={path} />

@@ -3,7 +3,8 @@ import { at, type DesignDocument } from "../../design/document";
 import { show, useUnits } from "../../fields/units";
 import { useDocument, useEdit, useFigures } from "../context";
 import { Field, WholeNumber } from "../Field";
-import { FromBin, sourceChanges } from "./FromBin";
+import { sourceChanges } from "./binChanges";
+import { FromBin } from "./FromBin";
 import { StageActions, useChange } from "./StageActions";
 import { SupplyFields } from "./SupplyFields";
 import { withSource, withSupply } from "./source";
@@ -47,6 +48,11 @@ export function SourcePanel({ path }: { path: string }) {
         ) : (
           <>
             <Field path={`${path}.rotor_inertia`} label="Inertia of the rotor" dimension="inertia" optional />
+            <FromBin
+              label="Take a controller of the bin"
+              kinds={["controller"]}
+              changes={(part) => ({ [`${branch}.controller`]: part.controller })}
+            />
             <Field
               path={`${branch}.controller.current_limit`}
               label="Controller's current limit"

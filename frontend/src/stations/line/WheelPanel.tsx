@@ -1,10 +1,11 @@
 import { Heading } from "@chakra-ui/react";
 import type { Wheel } from "../../api/client";
-import { at, type Stage, teethPath } from "../../design/document";
+import { at, type Stage, sizePath, teethPath } from "../../design/document";
 import { digits, show, useUnits } from "../../fields/units";
 import { MEMBER_WORDS, STAGE_WORDS } from "../../words/measures";
 import { useDocument, useFigures } from "../context";
 import { Facts } from "./Facts";
+import { FromBin } from "./FromBin";
 import { RatioWords } from "./RatioWords";
 import { StageActions } from "./StageActions";
 import { StageFields } from "./StageFields";
@@ -31,6 +32,13 @@ export function WheelPanel({ wheel }: { wheel: Wheel }) {
           typed={String(at(document, path) ?? "")}
           path={path}
           fits={fits}
+        />
+      )}
+      {wheel.form === "grooved" && (
+        <FromBin
+          label="Take a V-pulley of the bin"
+          kinds={["v_pulley"]}
+          changes={(part) => ({ [sizePath(wheel.path, wheel.member, false)]: part.pitch_diameter })}
         />
       )}
       <RatioWords path={wheel.path} />
