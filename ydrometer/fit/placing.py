@@ -1,0 +1,299 @@
+"""Where the shafts of a plate can stand: every placement that satisfies all pairs at once, and what would help.
+
+A shaft is fixed, on one of some holes, or in a slot. A pair of shafts is held to one of some reaches, ranges of
+distance: a gear pair's centre distance with its tolerance, a belt's for each length at hand. Circles and frame lines
+keep clear.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass, field, replace
+
+import numpy as np
+from numpy.typing import NDArray
+
+Point = tuple[float, float]
+Floats = NDArray[np.float64]
+NOISE = 1e-9
+"""m; distances are compared with this much give."""
+
+
+@dataclass(frozen=True, slots=True)
+class Shaft:
+    """A shaft by its name, and where it may stand: on some of `holes`, m, one of which is a fixed shaft; or in a slot
+    from `holes[0]` to `holes[1]`.
+    """
+
+    name: str
+    holes: tuple[Point, ...]
+    slot: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Reach:
+    """A range of distances, m, that suits a pair, the best one, and what it stands for, such as a belt's length."""
+
+    low: float
+    high: float
+    best: float
+    name: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Pair:
+    """Two shafts that a stage ties together, by name, and the reaches it may have."""
+
+    one: str
+    other: str
+    reaches: tuple[Reach, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Clear:
+    """Two shafts, by name, that must stand at least so far apart, m: what turns on them would touch."""
+
+    one: str
+    other: str
+    least: float
+
+
+@dataclass(frozen=True, slots=True)
+class Frame:
+    """A frame line, m, from which a shaft, by name, must stand at least so far, m."""
+
+    shaft: str
+    start: Point
+    end: Point
+    least: float
+
+
+@dataclass(frozen=True, slots=True)
+class Plate:
+    """All of it."""
+
+    shafts: tuple[Shaft, ...]
+    pairs: tuple[Pair, ...]
+    clears: tuple[Clear, ...] = ()
+    frames: tuple[Frame, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class Placement:
+    """One way to place all shafts.
+
+    Attributes:
+        at: where each shaft stands, m, by name. reaches: which reach each pair has, in the order of the pairs.
+        error: sum of the distances from the best ones, m. room: the least way that a slot leaves to tighten, m.
+        size: half the way around everything, m.
+    """
+
+    at: dict[str, Point]
+    reaches: tuple[Reach, ...]
+    error: float
+    room: float
+    size: float
+
+
+@dataclass(frozen=True, slots=True)
+class Relaxation:
+    """What would make it go: the pair, by its place, and how much more give it would want, m."""
+
+    pair: int
+    extra: float
+
+
+MOST = 10_000
+"""Placements that are returned; beyond them the problem is hardly one."""
+MOST_GIVE = 5e-3
+"""m; more than this is another design."""
+CLOSE = 1e-6
+"""m; to which the least give is found."""
+
+
+def placements(plate: Plate, most: int = MOST) -> list[Placement]:
+    """Every placement that satisfies all pairs, clearances and frames; the least error first, then the most room to
+    tighten, then the most compact.
+
+    Args:
+        plate: shafts and what ties them. Two shafts in slots must not be a pair: one of them has to stand first.
+        most: how many are looked for; where there are more, those found are not the best of all.
+
+    Raises:
+        ValueError: a name that no shaft has, or a pair of two slots.
+    """
+    _check(plate)
+    found: list[Placement] = []
+    for placement in _follow(plate, _order(plate), {}):
+        found.append(placement)
+        if len(found) >= most:
+            break
+    return sorted(found, key=lambda p: (round(p.error, 9), -round(p.room, 9), p.size))
+
+
+def relaxations(plate: Plate) -> list[Relaxation]:
+    """For each pair that alone stands in the way: the least give it would want, the smallest first.
+
+    Args:
+        plate: for which there is no placement.
+    """
+    found = []
+    for place in range(len(plate.pairs)):
+        if _goes(plate, place, MOST_GIVE):
+            found.append(Relaxation(place, _least_give(plate, place)))
+    return sorted(found, key=lambda relaxation: relaxation.extra)
+
+
+def _least_give(plate: Plate, place: int) -> float:
+    low, high = 0.0, MOST_GIVE
+    while high - low > CLOSE:
+        middle = 0.5 * (low + high)
+        low, high = (low, middle) if _goes(plate, place, middle) else (middle, high)
+    return high
+
+
+def _goes(plate: Plate, place: int, give: float) -> bool:
+    pair = plate.pairs[place]
+    wider = replace(pair, reaches=tuple(replace(r, low=r.low - give, high=r.high + give) for r in pair.reaches))
+    pairs = (*plate.pairs[:place], wider, *plate.pairs[place + 1 :])
+    return bool(placements(replace(plate, pairs=pairs), most=1))
+
+
+def _check(plate: Plate) -> None:
+    shafts = {shaft.name: shaft for shaft in plate.shafts}
+    for pair in plate.pairs:
+        for name in (pair.one, pair.other):
+            if name not in shafts:
+                raise ValueError(f'"{name}" is no shaft: known are {", ".join(shafts)}')
+        if shafts[pair.one].slot and shafts[pair.other].slot:
+            raise ValueError(f"{pair.one} and {pair.other} are both in slots: let one of them stand on a hole")
+
+
+def _order(plate: Plate) -> list[Shaft]:
+    """Fixed shafts first, then always the one tied to most of those that stand, slots behind holes."""
+    left, standing, order = list(plate.shafts), set[str](), []
+    while left:
+        ties = {shaft.name: sum(_partner(pair, shaft.name) in standing for pair in plate.pairs) for shaft in left}
+        chosen = min(left, key=lambda s: (len(s.holes) > 1, s.slot, -ties[s.name], len(s.holes)))
+        left.remove(chosen)
+        standing.add(chosen.name)
+        order.append(chosen)
+    return order
+
+
+@dataclass(slots=True)
+class _Tie:
+    """What a shaft has to keep to, of those that stand: reaches to points, and least distances from points."""
+
+    reaches: list[tuple[Point, tuple[Reach, ...]]] = field(default_factory=list)
+    least: list[tuple[Point, float]] = field(default_factory=list)
+
+
+def _follow(plate: Plate, order: Sequence[Shaft], at: Mapping[str, Point]) -> Iterator[Placement]:
+    if len(at) == len(order):
+        yield _placement(plate, at)
+        return
+    shaft = order[len(at)]
+    tie = _tie(plate, shaft.name, at)
+    frames = [frame for frame in plate.frames if frame.shaft == shaft.name]
+    spots = _in_slot(shaft, tie, frames) if shaft.slot else _on_holes(shaft, tie, frames)
+    for spot in spots:
+        yield from _follow(plate, order, {**at, shaft.name: spot})
+
+
+def _tie(plate: Plate, name: str, at: Mapping[str, Point]) -> _Tie:
+    tie = _Tie()
+    for pair in plate.pairs:
+        other = _partner(pair, name)
+        if other in at:
+            tie.reaches.append((at[other], pair.reaches))
+    for clear in plate.clears:
+        other = _partner(clear, name)
+        if other in at:
+            tie.least.append((at[other], clear.least))
+    return tie
+
+
+def _partner(tie: Pair | Clear, name: str) -> str:
+    """The other shaft of a tie, empty where it is about other ones."""
+    return {tie.one: tie.other, tie.other: tie.one}.get(name, "")
+
+
+def _on_holes(shaft: Shaft, tie: _Tie, frames: Sequence[Frame]) -> list[Point]:
+    holes = np.array(shaft.holes)
+    good = np.ones(len(holes), bool)
+    for point, reaches in tie.reaches:
+        distance = np.hypot(holes[:, 0] - point[0], holes[:, 1] - point[1])
+        near = np.zeros(len(holes), bool)
+        for reach in reaches:
+            near |= (distance >= reach.low - NOISE) & (distance <= reach.high + NOISE)
+        good &= near
+    for point, least in tie.least:
+        good &= np.hypot(holes[:, 0] - point[0], holes[:, 1] - point[1]) >= least - NOISE
+    for frame in frames:
+        good &= _from_line(holes, frame) >= frame.least - NOISE
+    return [shaft.holes[i] for i in np.flatnonzero(good)]
+
+
+def _from_line(points: Floats, frame: Frame) -> Floats:
+    """How far points are from a frame line."""
+    start, along = np.array(frame.start), np.array(frame.end) - np.array(frame.start)
+    length = float(along @ along)
+    share = np.clip((points - start) @ along / length, 0.0, 1.0) if length else np.zeros(len(points))
+    nearest = start + share[:, None] * along
+    return np.asarray(np.hypot(*(points - nearest).T))
+
+
+STEPS = 2000
+"""Places along a slot; at a fiftieth of a millimetre in one of 40 mm nothing that can be set by hand is missed."""
+
+
+def _in_slot(shaft: Shaft, tie: _Tie, frames: Sequence[Frame]) -> list[Point]:
+    """For each choice of reaches the place in the slot that comes closest to the best distances."""
+    share = np.linspace(0.0, 1.0, STEPS + 1)[:, None]
+    line = np.array(shaft.holes[0]) * (1.0 - share) + np.array(shaft.holes[1]) * share
+    free = np.ones(len(line), bool)
+    for point, least in tie.least:
+        free &= np.hypot(*(line - np.array(point)).T) >= least - NOISE
+    for frame in frames:
+        free &= _from_line(line, frame) >= frame.least - NOISE
+    found: dict[int, None] = {}
+    for good, error in _choices(line, tie.reaches, free, np.zeros(len(line))):
+        found[int(np.flatnonzero(good)[np.argmin(error[good])])] = None
+    return [(float(line[i, 0]), float(line[i, 1])) for i in found]
+
+
+def _choices(
+    line: Floats, ties: Sequence[tuple[Point, tuple[Reach, ...]]], good: NDArray[np.bool_], error: Floats
+) -> Iterator[tuple[NDArray[np.bool_], Floats]]:
+    """Where along a line each choice of one reach a tie can be had, with the error there."""
+    if not good.any():
+        return
+    if not ties:
+        yield good, error
+        return
+    (point, reaches), *others = ties
+    distance = np.hypot(line[:, 0] - point[0], line[:, 1] - point[1])
+    for reach in reaches:
+        within = good & (distance >= reach.low - NOISE) & (distance <= reach.high + NOISE)
+        yield from _choices(line, others, within, error + np.abs(distance - reach.best))
+
+
+def _placement(plate: Plate, at: Mapping[str, Point]) -> Placement:
+    chosen, error = [], 0.0
+    for pair in plate.pairs:
+        distance = math.dist(at[pair.one], at[pair.other])
+        inside = [r for r in pair.reaches if r.low - NOISE <= distance <= r.high + NOISE]
+        reach = min(inside, key=lambda r: abs(distance - r.best))
+        chosen.append(reach)
+        error += abs(distance - reach.best)
+    across, up = zip(*at.values(), strict=True)
+    size = max(across) - min(across) + max(up) - min(up)
+    return Placement(dict(at), tuple(chosen), error, _room(plate, at), size)
+
+
+def _room(plate: Plate, at: Mapping[str, Point]) -> float:
+    """The shortest way to an end that any slot leaves; infinite without a slot."""
+    ways = [min(math.dist(at[s.name], end) for end in s.holes) for s in plate.shafts if s.slot]
+    return min(ways, default=math.inf)
