@@ -47,10 +47,11 @@ def save_revision(user: User, vehicle: Vehicle, base: int, document: dict[str, A
     locked = Vehicle.objects.select_for_update().get(pk=vehicle.pk)
     present = locked.revisions.select_related("author").first()
     assert present is not None  # a vehicle is created with its first revision
+    if present.document == document:
+        # Also where the answer to the same save never reached the page, and it saves once more.
+        return present
     if present.number != base:
         return Stale(present)
-    if present.document == document:
-        return present
     locked.name = read.design.name or UNNAMED
     locked.save(update_fields=["name"])
     return Revision.objects.create(vehicle=locked, number=base + 1, document=document, author=user)

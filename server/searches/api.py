@@ -35,6 +35,7 @@ from ydrometer.search.compose import compose
 from ydrometer.search.found import Found
 from ydrometer.search.layouts import Picture, picture, suggested
 from ydrometer.search.options import Options, options_of
+from ydrometer.search.request import MOST_LAYOUTS
 from ydrometer.search.run import sizes
 from ydrometer.search.table import rows_of
 
@@ -131,7 +132,7 @@ class SurveyView(APIView):
         counted, faults = _counted(asked, found)
         return Response(
             Survey(
-                pictures=[picture(document, layout) for layout in layouts],
+                pictures=[picture(document, layout) for layout in layouts[:MOST_LAYOUTS]],
                 suggested=suggested(document),
                 combinations=counted,
                 at_once=actions.AT_ONCE,

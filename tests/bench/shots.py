@@ -58,10 +58,11 @@ def options(page: Page) -> None:
     vehicle(page, "Sandpiper")
     page.click("nav a[href$=options]")
     page.click("[data-layouts] button[aria-expanded]")
-    for end, teeth in (("driver", "12-18"), ("driven", "40-64")):
+    for end, teeth in (("driver", "12-18"), ("driven", "48-64")):
         field = page.find(f"input[aria-label='{end} teeth, stage 1']")
         field.send_keys(teeth, "\n")
     page.click("[data-layouts] button[aria-expanded]")
+    time.sleep(SETTLE)
     page.click("[data-search]:not([disabled])")
     page.find("[data-headline]")
     page.driver.execute_script("document.querySelector('main').scrollTo(0, 0)")

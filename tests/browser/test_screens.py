@@ -135,6 +135,12 @@ class ForEverybody(BrowserCase):
         page.find("nav a[href$=brief]").click()
         page.find("[data-target=top_speed]")
         found["brief"] = page.axe()
+        page.click("nav a[href$=options]")
+        page.find("[data-search]:not([disabled])")
+        found["options"] = page.axe()
+        page.open("/parts?kind=gear")
+        page.find("tr[data-part]")
+        found["parts"] = page.axe()
         for address in ("/account", f"/workshops/{Vehicle.objects.all()[0].workshop_id}"):
             page.open(address)
             page.find("main h1")

@@ -62,6 +62,11 @@ class Saving(WorkshopCase):
     def test_saving_the_same_again_adds_none(self) -> None:
         self.assertEqual(self.save("editor", 1, PLAIN).json()["number"], 1)
 
+    def test_a_page_that_never_got_the_answer_may_save_once_more(self) -> None:
+        changed_ = changed({f"{GEAR}.driver_teeth": 14})
+        numbers = [self.save("editor", 1, changed_).json()["number"] for _ in range(2)]
+        self.assertEqual(numbers, [2, 2])
+
     def test_a_stale_save_gets_both_versions_and_writes_nothing(self) -> None:
         first, second = changed({f"{GEAR}.driver_teeth": 14}), changed({f"{GEAR}.driver_teeth": 16})
         self.save("owner", 1, first)

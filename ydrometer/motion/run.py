@@ -170,7 +170,7 @@ def run(p: Plant, panels: Any) -> tuple[int, int, float, float]:
         p: the design.
         panels: empty, (MOST_PANELS + 1, 8); filled with the panels, the sums at the end of the last one after it.
 
-    A top speed that has no end is infinite; there are no panels then.
+    A top speed that has no end is infinite; there are no panels then. Without a motor there is no current, NaN.
     """
     panels[0, TIME] = panels[0, DISTANCE] = panels[0, ENERGY] = 0.0
     count, k, start, peak = 0, starting_gear(p), 0.0, 0.0
@@ -193,6 +193,8 @@ def run(p: Plant, panels: Any) -> tuple[int, int, float, float]:
             panels, count, -1 - to, end, stop, 0.0, p.vehicle[0].shift_time, p.vehicle[0].shift_time, covered, 0.0
         )
         k, start = to, after
+    if not has_motor(p):
+        return count, k, end, math.nan
     for i in range(count):
         # Corners, where panels begin, are where the current peaks if not between them.
         panel = panels[i]
@@ -205,6 +207,15 @@ def run(p: Plant, panels: Any) -> tuple[int, int, float, float]:
         most = min(panels[note, END], PEAK_SHARE * end)
         peak = max(peak, peak_current(p, int(panels[note, GEAR]), panels[note, START], most))
     return count, k, end, peak
+
+
+@kernel
+def has_motor(p: Plant) -> bool:
+    """Whether anything draws a current."""
+    for j in range(len(p.sources)):
+        if p.sources[j].engine == 0.0:
+            return True
+    return False
 
 
 @kernel

@@ -45,6 +45,7 @@ export function StationList({
       w={{ md: "172px" }}
       flex="none"
       pt={{ md: "3" }}
+      overflowX={{ base: "auto", md: "visible" }}
       borderRightWidth={{ md: "1px" }}
       borderBottomWidth={{ base: "1px", md: "0" }}
       borderColor="line"
