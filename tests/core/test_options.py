@@ -57,6 +57,11 @@ class Rows(TestCase):
         self.assertNotIn("added", told)
         self.assertNotIn("belt teeth", told)
 
+    def test_another_tooth_size_is_told(self) -> None:
+        finer = [gear(z, id=f"f{z}", module="0.5 mm") for z in (12, 20)]
+        options = found([gear(12), gear(20), *finer], [{"stages": [{"kind": "gear", "ratio": [1.1, 9]}]}])
+        self.assertEqual({row.words for row in options.rows}, {"gears 12 : 20", "gears 12 : 20, 0.5 mm"})
+
     def test_what_has_no_price_is_named_and_what_would_help_is_a_part(self) -> None:
         options = found([gear(12), gear(20)], [{"stages": [{"kind": "gear"}]}],
                         targets=[{"measure": "top_speed", "at_least": "60 m/s"}])  # fmt: skip

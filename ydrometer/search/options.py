@@ -202,7 +202,7 @@ def _row(
     judged = [evaluation.judge(target, index, price=option.price).verdict for target in made.targets]
     stages = [*raw["drive"]["branches"][0].get("stages", []), *raw["drive"].get("stages", [])]
     return OptionRow(
-        words=" · ".join(_stage_words(stage) for stage in stages),
+        words=" · ".join(_stage_words(stage, _sizes(request.raw["design"])) for stage in stages),
         ratio=evaluation.value("overall_ratio", index)[0],
         line=draw_line(made) if drawn else None,
         values=[_value(evaluation, target, index, option.price) for target in targets],
@@ -227,11 +227,23 @@ def _without_sizes(raw: Mapping[str, Any]) -> dict[str, Any]:
     return {**raw, "drive": {**drive, "branches": [{**branch, "stages": own}], "stages": trunk}}
 
 
-def _stage_words(stage: dict[str, Any]) -> str:
-    """A stage as people say it: "gears 14 : 56"."""
+SIZES = ("module", "diametral_pitch", "pitch")
+
+
+def _sizes(raw: Mapping[str, Any]) -> set[str]:
+    """The tooth sizes that a design of one branch has, as typed."""
+    drive = raw["drive"]
+    stages = (*drive["branches"][0].get("stages", []), *drive.get("stages", []))
+    return {str(stage[key]) for stage in stages for key in SIZES if key in stage}
+
+
+def _stage_words(stage: dict[str, Any], usual: set[str]) -> str:
+    """A stage as people say it, with its tooth size where that is not a usual one: "gears 14 : 56, 0.5 mm"."""
     kind: str = names.STAGES.get(stage["kind"], stage["kind"]).removeprefix("toothed ")
     if "driver_teeth" in stage:
-        return f"{kind} {stage['driver_teeth']} : {stage['driven_teeth']}"
+        size = next((str(stage[key]) for key in SIZES if key in stage), "")
+        told = f", {size}" if size and size not in usual else ""
+        return f"{kind} {stage['driver_teeth']} : {stage['driven_teeth']}{told}"
     if "ratio" in stage:
         return f"{kind} {stage['ratio']:g} : 1" if isinstance(stage["ratio"], int | float) else kind
     return kind

@@ -91,15 +91,17 @@ const GRID = {
 
 function Measures() {
   return (
-    <Box {...GRID} mt="3" alignItems="end">
-      <FromBin
-        label="Take a wheel of the bin"
-        kinds={["wheel"]}
-        changes={(part) => ({ "vehicle.wheel_diameter": part.diameter })}
-      />
+    <Box {...GRID} mt="3">
       <Field path="vehicle.mass" label="Mass, battery in" dimension="mass" />
       <Field path="vehicle.payload" label="Payload or rider" dimension="mass" optional />
-      <Field path="vehicle.wheel_diameter" label="Rolling diameter, loaded" dimension="length" />
+      <Box>
+        <Field path="vehicle.wheel_diameter" label="Rolling diameter, loaded" dimension="length" />
+        <FromBin
+          label="Take a wheel of the bin"
+          kinds={["wheel"]}
+          changes={(part) => ({ "vehicle.wheel_diameter": part.diameter })}
+        />
+      </Box>
       <DrivenAxle />
       <Field path="vehicle.wheelbase" label="Wheelbase" dimension="length" optional />
       <Field
