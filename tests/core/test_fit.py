@@ -99,12 +99,14 @@ class Loops(TestCase):
 
 
 class Mounts(TestCase):
-    @given(st.floats(0.02, 0.3), st.sampled_from([0.008, 0.012, 0.0127]), st.floats(0.0, 4e-4))
-    def test_holes_are_those_that_trying_all_finds(self, wanted: float, pitch: float, tolerance: float) -> None:
+    @given(st.integers(20_000, 300_000), st.sampled_from([0.008, 0.012, 0.0127]), st.integers(0, 400))
+    def test_holes_are_those_that_trying_all_finds(self, micrometres: int, pitch: float, give: int) -> None:
+        wanted, tolerance = micrometres * 1e-6, give * 1e-6
         found = {(spot.across, spot.up) for spot in mounts.spots(wanted, pitch, tolerance)}
         most = int(0.31 / pitch) + 1
         every = itertools.combinations_with_replacement(range(most + 1), 2)
-        self.assertEqual(found, {(j, i) for i, j in every if 0.0 <= pitch * math.hypot(i, j) - wanted <= tolerance})
+        near = {(j, i) for i, j in every if -1e-9 <= pitch * math.hypot(i, j) - wanted <= tolerance + 1e-9}
+        self.assertEqual(found, near)
 
     def test_a_pair_of_the_demo_meets_on_a_12_mm_grid_by_three_and_four(self) -> None:
         self.assertEqual([(s.across, s.up) for s in mounts.spots(60e-3, 12e-3)], [(4, 3), (5, 0)])

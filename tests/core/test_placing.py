@@ -9,9 +9,10 @@ import unittest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from ydrometer.fit.placing import Clear, Frame, Pair, Plate, Reach, Shaft, placements, relaxations
+from ydrometer.fit.placing import NOISE, Clear, Frame, Pair, Plate, Reach, Shaft, placements, relaxations
 
 PITCH = 12e-3
+MICROMETRES = st.integers(12_000, 50_000)
 
 
 def holes(across: int, up: int, pitch: float = PITCH) -> tuple[tuple[float, float], ...]:
@@ -27,8 +28,9 @@ FIXED = Shaft("motor", ((0.0, 0.0),))
 
 class OnHoles(unittest.TestCase):
     @settings(max_examples=40, deadline=None)
-    @given(st.floats(0.012, 0.05), st.floats(0.012, 0.05), st.floats(0.0, 4e-3), st.floats(0.0, 0.03))
-    def test_all_that_trying_every_hole_finds(self, a: float, b: float, give: float, least: float) -> None:
+    @given(MICROMETRES, MICROMETRES, st.integers(0, 4000), st.integers(0, 30_000))
+    def test_all_that_trying_every_hole_finds(self, one: int, other: int, more: int, apart: int) -> None:
+        a, b, give, least = (n * 1e-6 for n in (one, other, more, apart))
         grid = holes(5, 4)
         plate = Plate(
             (FIXED, Shaft("middle", grid), Shaft("axle", grid)),
@@ -37,11 +39,11 @@ class OnHoles(unittest.TestCase):
         )
         found = {(p.at["middle"], p.at["axle"]) for p in placements(plate)}
         every = {
-            (one, other)
-            for one, other in itertools.product(grid, grid)
-            if 0.0 <= math.dist((0.0, 0.0), one) - a <= give
-            and 0.0 <= math.dist(one, other) - b <= give
-            and math.dist((0.0, 0.0), other) >= least
+            (middle, axle)
+            for middle, axle in itertools.product(grid, grid)
+            if -NOISE <= math.dist((0.0, 0.0), middle) - a <= give + NOISE
+            and -NOISE <= math.dist(middle, axle) - b <= give + NOISE
+            and math.dist((0.0, 0.0), axle) >= least - NOISE
         }
         self.assertEqual(found, every)
 

@@ -8,6 +8,8 @@ from dataclasses import dataclass
 
 from ydrometer.fit import pairs
 
+NOISE = 1e-9
+"""m; distances are compared with this much give."""
 TOLERANCE = 1e-4
 """How much further apart than without play two gears on a grid may stand, m; for metal ones."""
 
@@ -38,11 +40,10 @@ def spots(wanted: float, hole_pitch: float, tolerance: float = TOLERANCE) -> lis
 
 
 def _spots(wanted: float, hole_pitch: float, tolerance: float, most: int) -> Iterator[Spot]:
-    noise = 1e-12 * wanted
     for across in range(most + 1):
         for up in range(across + 1):
             distance = hole_pitch * math.hypot(across, up)
-            if -noise <= distance - wanted <= tolerance + noise:
+            if -NOISE <= distance - wanted <= tolerance + NOISE:
                 yield Spot(across, up, distance, max(0.0, distance - wanted))
 
 
