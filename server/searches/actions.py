@@ -16,6 +16,7 @@ from server.searches.models import Piece, Search, State
 from server.workshops.models import Workshop
 from ydrometer.errors import DocumentError, Fault
 from ydrometer.search import SearchRequest, read_request
+from ydrometer.search.classes import Known
 from ydrometer.search.compose import compose
 from ydrometer.search.found import Found
 from ydrometer.search.layouts import words_of
@@ -108,14 +109,15 @@ def go_through_piece(search_id: UUID, number: int) -> None:
     piece = Piece.objects.select_related("search").filter(search_id=search_id, number=number).first()
     if piece is None or piece.found is not None or piece.search.state != State.RUNNING:
         return
-    found = search_piece(_request(search_id), Stretch(piece.layout, piece.low, piece.high))
+    request, known = _at_work(search_id)
+    found = search_piece(request, Stretch(piece.layout, piece.low, piece.high), known)
     _keep(piece, found)
 
 
 @lru_cache(maxsize=2)
-def _request(search_id: UUID) -> SearchRequest:
-    """A request never changes once it has been written."""
-    return read_request(Search.objects.values_list("request", flat=True).get(pk=search_id))
+def _at_work(search_id: UUID) -> tuple[SearchRequest, Known]:
+    """The request, which never changes once it has been written, and the classes that this worker has computed."""
+    return read_request(Search.objects.values_list("request", flat=True).get(pk=search_id)), Known()
 
 
 @transaction.atomic
@@ -127,7 +129,7 @@ def _keep(piece: Piece, found: Found) -> None:
         return
     total = Found()
     for part in whole.pieces.values_list("found", flat=True):
-        total.add(Found.from_json(part or {}), _request(whole.pk).body.keep)
+        total.add(Found.from_json(part or {}), _at_work(whole.pk)[0].body.keep)
     whole.found, whole.meeting = total.as_json(), total.meeting
     _end(whole, State.DONE)
 

@@ -10,10 +10,10 @@ import numpy as np
 from ydrometer.motion.measures import WORDS
 from ydrometer.search import classes
 from ydrometer.search.choices import NO_PART, Floats, Head, Ints, Slot, trunk_from
-from ydrometer.search.classes import Drive, Standing
+from ydrometer.search.classes import Drive, Known, Standing
 from ydrometer.search.cost import Cost
 from ydrometer.search.found import Found, Key, Option
-from ydrometer.search.request import Layout, SearchRequest
+from ydrometer.search.request import SearchRequest
 
 ROUNDED = 1e-9
 """To which the first two keys of the ranking are rounded."""
@@ -45,12 +45,12 @@ class Block:
     """A stretch of stage combinations of one layout, `chosen` being the option of each slot for each of them."""
 
     def __init__(
-        self, request: SearchRequest, number: int, layout: Layout, options: list[Slot], chosen: list[Ints], cost: Cost
+        self, request: SearchRequest, number: int, options: list[Slot], chosen: list[Ints], cost: Cost, known: Known
     ) -> None:
-        self.request, self.number, self.layout = request, number, layout
+        self.request, self.number, self.layout, self.known = request, number, request.body.layouts[number], known
         self.options, self.chosen, self.cost = options, chosen, cost
         mass = cost.mass if request.body.add_part_masses else np.zeros(len(cost.mass))
-        every = classes.drives(options, trunk_from(layout), chosen, mass)
+        every = classes.drives(options, trunk_from(self.layout), chosen, mass)
         self.drive, self.which = classes.unique(every)
         self.ranks = _id_ranks(request, options, chosen)
 
@@ -63,7 +63,7 @@ class Block:
         # Of classes that no combination within the limits has, nothing is asked.
         asked, which = _present(self.which[rows], len(self.drive.mass))
         drive = Drive(*(column[asked] for column in self.drive))
-        stands = classes.standing(self.request, self.layout, head, head_cost[2], drive)
+        stands = self.known.standing(self.request, self.number, self.layout, head, head_cost[2], drive)
         overall = drive.speed * drive.trunk_speed
         stands, overall, which = self._by_price(stands, overall, which, price[rows])
         self._count(stands, np.bincount(which, minlength=len(overall)), found)

@@ -98,6 +98,18 @@ class Standing:
     met: Any
     held_by: Ints
 
+    def joined(self, other: Standing) -> Standing:
+        """These classes and then the others."""
+        return Standing(*(np.concatenate(pair) for pair in zip(_parts(self), _parts(other), strict=True)))
+
+    def at(self, places: Sequence[int]) -> Standing:
+        """Some of the classes."""
+        return Standing(*(part[places] for part in _parts(self)))
+
+
+def _parts(stands: Standing) -> tuple[Floats, Any, Ints]:
+    return stands.margins, stands.met, stands.held_by
+
 
 def head_design(request: SearchRequest, layout: Layout, head: Head, mass: float) -> Design:
     """The design with a head's parts, without stages but a box of several speeds; `mass` is that of all parts, kg."""
@@ -123,6 +135,34 @@ def with_source(branch: Any, part: Any) -> Any:
     if part.kind == "engine":
         return replace(branch, source=part.source, clutch=part.clutch or branch.clutch, controller=None)
     return replace(branch, source=part.source, controller=part.controller or branch.controller, clutch=None)
+
+
+class Known:
+    """How classes stand that have been computed, by layout and head: no piece of a search computes them again.
+
+    Where the mass of the parts counts, hardly two pieces have a class in common, and nothing is kept.
+    """
+
+    def __init__(self) -> None:
+        self._places: dict[tuple[int, Head], dict[bytes, int]] = {}
+        self._stands: dict[tuple[int, Head], Standing] = {}
+
+    def standing(
+        self, request: SearchRequest, number: int, layout: Layout, head: Head, head_mass: float, drive: Drive
+    ) -> Standing:
+        """As the function `standing` for the layout of a number, but each class once."""
+        if request.body.add_part_masses:
+            return standing(request, layout, head, head_mass, drive)
+        places = self._places.setdefault((number, head), {})
+        table = np.ascontiguousarray(np.stack(drive, axis=1))
+        keys: list[Any] = table.view(np.dtype((np.void, table.shape[1] * table.itemsize))).ravel().tolist()
+        new = [i for i, key in enumerate(keys) if key not in places]
+        if new:
+            made = standing(request, layout, head, head_mass, Drive(*(column[new] for column in drive)))
+            places.update({keys[i]: len(places) + n for n, i in enumerate(new)})
+            before = self._stands.get((number, head))
+            self._stands[number, head] = made if before is None else before.joined(made)
+        return self._stands[number, head].at([places[key] for key in keys])
 
 
 def standing(request: SearchRequest, layout: Layout, head: Head, head_mass: float, drive: Drive) -> Standing:

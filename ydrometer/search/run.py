@@ -10,6 +10,7 @@ import numpy as np
 
 from ydrometer.search.block import Block
 from ydrometer.search.choices import Ints, heads, slots, total
+from ydrometer.search.classes import Known
 from ydrometer.search.cost import head_cost, prices, stage_costs
 from ydrometer.search.found import Found
 from ydrometer.search.request import SearchRequest
@@ -54,9 +55,9 @@ def search(request: SearchRequest, processes: int = 1) -> Found:
     """
     found, work = Found(), pieces(request)
     if processes == 1 or len(work) == 1:
-        parts = (search_piece(request, piece) for piece in work)
-        for part in parts:
-            found.add(part, request.body.keep)
+        known = Known()
+        for piece in work:
+            found.add(search_piece(request, piece, known), request.body.keep)
         return found
     with get_context("fork").Pool(processes, _remember, (request,)) as pool:
         for part in pool.imap_unordered(_search_remembered, work):
@@ -64,24 +65,31 @@ def search(request: SearchRequest, processes: int = 1) -> Found:
     return found
 
 
-_remembered: list[SearchRequest] = []
-"""In a process of a pool, the request it works on."""
+_remembered: list[tuple[SearchRequest, Known]] = []
+"""In a process of a pool, the request it works on, and the classes that it has computed."""
 
 
 def _remember(request: SearchRequest) -> None:
-    _remembered[:] = [request]
+    _remembered[:] = [(request, Known())]
 
 
 def _search_remembered(piece: Piece) -> Found:
-    return search_piece(_remembered[0], piece)
+    request, known = _remembered[0]
+    return search_piece(request, piece, known)
 
 
-def search_piece(request: SearchRequest, piece: Piece) -> Found:
-    """What one piece of a search holds."""
+def search_piece(request: SearchRequest, piece: Piece, known: Known) -> Found:
+    """What one piece of a search holds.
+
+    Args:
+        request: what is looked through.
+        piece: the stretch of it.
+        known: classes that other pieces of the same request have computed; new ones are added.
+    """
     found, table, layout = Found(), prices(request), request.body.layouts[piece.layout]
     options = slots(request, layout)
     chosen = _chosen([len(slot) for slot in options], piece.low, piece.high)
-    block = Block(request, piece.layout, layout, options, chosen, stage_costs(request, table, options, chosen))
+    block = Block(request, piece.layout, options, chosen, stage_costs(request, table, options, chosen), known)
     for head in heads(request, layout):
         block.look(head, head_cost(request, table, head), found)
     return found
