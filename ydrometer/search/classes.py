@@ -100,15 +100,15 @@ class Standing:
 
     def joined(self, other: Standing) -> Standing:
         """These classes and then the others."""
-        return Standing(*(np.concatenate(pair) for pair in zip(_parts(self), _parts(other), strict=True)))
+        return Standing(
+            np.concatenate([self.margins, other.margins]),
+            np.concatenate([self.met, other.met]),
+            np.concatenate([self.held_by, other.held_by]),
+        )
 
     def at(self, places: Sequence[int]) -> Standing:
         """Some of the classes."""
-        return Standing(*(part[places] for part in _parts(self)))
-
-
-def _parts(stands: Standing) -> tuple[Floats, Any, Ints]:
-    return stands.margins, stands.met, stands.held_by
+        return Standing(self.margins[places], self.met[places], self.held_by[places])
 
 
 def head_design(request: SearchRequest, layout: Layout, head: Head, mass: float) -> Design:
