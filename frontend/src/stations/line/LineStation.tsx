@@ -13,7 +13,7 @@ import { Lower } from "./lower/Lower";
 import { SelectedPanel } from "./SelectedPanel";
 import { StageStrip } from "./StageStrip";
 import { SweepStrip, typedSize } from "./SweepStrip";
-import { nextSize, useFits } from "./useFits";
+import { nextSize, useKnownFits } from "./useFits";
 import { useLineKeys } from "./useLineKeys";
 
 const LineCharts = lazy(() => import("../../charts/LineCharts"));
@@ -75,10 +75,10 @@ function Drawing() {
   useEffect(() => setMoment(wish.picked === undefined ? "top speed" : "picked"), [wish.picked]);
   const onRoom = useCallback((longest: number) => edit.wish({ longest }), [edit]);
 
-  const fits = useFits(selected?.path);
+  const knownFits = useKnownFits();
   // Sizes come from the bin; with Alt, and where the bin has none, from all there are.
   const step = (wheel: Wheel, by: number, any: boolean) => {
-    const known = any || wheel.path !== selected?.path ? [] : fits;
+    const known = any ? [] : knownFits(wheel.path);
     if (wheel.teeth === null) return stepDiameter(by);
     const path = teethPath(wheel.path, wheel.member);
     edit.edit((document) => {

@@ -1,25 +1,39 @@
 /** Which parts of the bin could stand in a stage; asked anew when the stage's kind or tooth size changes. */
-import { useQuery } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { answer, api, type Fit } from "../../api/client";
 import { at, type DesignDocument, type Stage } from "../../design/document";
-import { useDocument, usePlace } from "../context";
+import { useDocument, useEdit, usePlace } from "../context";
 
 const SIZES = ["kind", "module", "diametral_pitch", "pitch"];
 const NONE: Fit[] = [];
 
-export function useFits(path: string | undefined): Fit[] {
+function fitsKey(workshop: string, document: DesignDocument, path: string) {
+  const stage = at(document, path) as Stage | undefined;
+  return ["fits", workshop, stage && SIZES.map((key) => stage[key])];
+}
+
+export function useFits(path: string): Fit[] {
   const { workshop } = usePlace();
   const document = useDocument();
-  const stage = path === undefined ? undefined : (at(document, path) as Stage | undefined);
   const found = useQuery({
-    queryKey: ["fits", workshop, stage && SIZES.map((key) => stage[key])],
-    queryFn: () => askedFor(workshop, document, path as string),
-    enabled: stage !== undefined,
+    queryKey: fitsKey(workshop, document, path),
+    queryFn: () => askedFor(workshop, document, path),
+    enabled: at(document, path) !== undefined,
     staleTime: 0,
     retry: false,
-    refetchOnWindowFocus: true,
   });
   return found.data ?? NONE;
+}
+
+/**
+ * What the panel has asked for a stage, looked up when a key is pressed: the drawing shows figures, and is not to be
+ * painted once more for each change of the document.
+ */
+export function useKnownFits(): (path: string) => Fit[] {
+  const { workshop } = usePlace();
+  const { present } = useEdit();
+  const queries = useQueryClient();
+  return (path) => queries.getQueryData<Fit[]>(fitsKey(workshop, present(), path)) ?? NONE;
 }
 
 async function askedFor(workshop: string, document: DesignDocument, path: string): Promise<Fit[]> {
