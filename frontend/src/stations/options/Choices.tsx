@@ -1,14 +1,11 @@
 import { Box, Flex, Input } from "@chakra-ui/react";
-import { useUnits } from "../../fields/units";
 import type { PartDocument } from "../../parts/bin";
-import type { PartKind } from "../../parts/cells";
-import { calledPart } from "../../parts/cells";
+import { usePartName } from "../../parts/usePartName";
 import type { Heads, Wishes } from "./request";
 
 interface Props {
   wishes: Wishes;
   parts: PartDocument[];
-  kinds: PartKind[];
   onChange: (part: Partial<Wishes>) => void;
 }
 
@@ -19,7 +16,7 @@ const HEADS: { key: keyof Heads; words: string; kinds: string[] }[] = [
 ];
 
 /** What besides stages may be chosen, and what must be kept to. */
-export function Choices({ wishes, parts, kinds, onChange }: Props) {
+export function Choices({ wishes, parts, onChange }: Props) {
   return (
     <Box fontSize="sm">
       {HEADS.map((head) => (
@@ -27,7 +24,6 @@ export function Choices({ wishes, parts, kinds, onChange }: Props) {
           key={head.key}
           words={head.words}
           parts={parts.filter((part) => head.kinds.includes(part.kind))}
-          kinds={kinds}
           ids={wishes.heads[head.key]}
           onChange={(ids) => onChange({ heads: { ...wishes.heads, [head.key]: ids } })}
         />
@@ -127,21 +123,16 @@ function Text({ value, label, hint, narrow, onChange }: TextProps) {
 interface HeadProps {
   words: string;
   parts: PartDocument[];
-  kinds: PartKind[];
   ids: string[] | null;
   onChange: (ids: string[] | null) => void;
 }
 
-function HeadChoice({ words, parts, kinds, ids, onChange }: HeadProps) {
-  const units = useUnits();
+function HeadChoice({ words, parts, ids, onChange }: HeadProps) {
+  const name = usePartName();
   const toggle = (id: string) => {
     const left = (ids ?? []).filter((entry) => entry !== id);
     const next = left.length === (ids ?? []).length ? [...left, id] : left;
     onChange(next.length > 0 ? next : null);
-  };
-  const name = (part: PartDocument) => {
-    const kind = kinds.find((k) => k.kind === part.kind);
-    return kind ? calledPart(units, kind, part) : part.id;
   };
   return (
     <details data-head={words}>

@@ -1,8 +1,9 @@
 import { fireEvent, screen } from "@testing-library/react";
 import { describe, expect, it, vi } from "vitest";
+import { marks } from "../../charts/curves";
 import { DOCUMENTS, OPTIONS, onTheBench } from "../../fixtures";
 import { Field } from "./Field";
-import { bestEdge, marks, spanAround, walk } from "./field";
+import { bestEdge, spanAround, walk } from "./field";
 import { OptionDetail } from "./OptionDetail";
 import { OptionList, percent } from "./OptionList";
 import { NO_WISHES, requestOf, toggled } from "./request";
