@@ -85,7 +85,7 @@ export function LineFigure(props: Props) {
               </g>
               <WheelLabels row={row} frame={frame} width={width} top={i * height} selected={selected} />
               {i === 0 && line.units > 1 && (
-                <SvgText x={SIDES.left} y={20} anchor="start" fill={SECOND}>
+                <SvgText x={SIDES.left} y={height - strips - 2} anchor="start" fill={SECOND}>
                   {`${line.units} × this line`}
                 </SvgText>
               )}

@@ -50,6 +50,7 @@ export function Layouts({ layouts, suggested, pictures, combinations, parts, onC
       </Box>
       {opened !== null && layouts[opened] && (
         <Narrow
+          key={opened}
           stages={layouts[opened]}
           parts={parts}
           onChange={(stages) => onChange(layouts.map((entry, i) => (i === opened ? stages : entry)))}
@@ -134,6 +135,7 @@ function Narrow({
                   key={end}
                   label={`${end} teeth, stage ${i + 1}`}
                   placeholder={`${end}, any`}
+                  value={teethOf(stage[end], parts)}
                   onChange={(text) => put(i, withTeeth(stage, end, text, parts))}
                 />
               ))}
@@ -142,6 +144,7 @@ function Narrow({
           {stage.kind !== "fixed" && stage.kind !== "gearbox" && (
             <RatioFilter
               label={`ratio, stage ${i + 1}`}
+              value={stage.ratio?.join("-") ?? ""}
               onChange={(ratio) => put(i, withRatio(stage, ratio))}
             />
           )}
@@ -154,13 +157,15 @@ function Narrow({
 function TeethFilter({
   label,
   placeholder,
+  value,
   onChange,
 }: {
   label: string;
   placeholder: string;
+  value: string;
   onChange: (text: string) => void;
 }) {
-  const [text, setText] = useState("");
+  const [text, setText] = useState(value);
   return (
     <Input
       size="xs"
@@ -177,12 +182,14 @@ function TeethFilter({
 
 function RatioFilter({
   label,
+  value,
   onChange,
 }: {
   label: string;
+  value: string;
   onChange: (ratio: [number, number] | null) => void;
 }) {
-  const [text, setText] = useState("");
+  const [text, setText] = useState(value);
   const commit = () => {
     const found = /^\s*([\d.]+)\s*[-–]\s*([\d.]+)\s*$/.exec(text);
     if (found) onChange([Number(found[1]), Number(found[2])]);
@@ -194,13 +201,19 @@ function RatioFilter({
       mt="1"
       w="17.3em"
       aria-label={label}
-      placeholder="ratio from 1 up, or such as 0.5-6"
+      placeholder="ratio, such as 0.5-6"
       value={text}
       onChange={(event) => setText(event.target.value)}
       onBlur={commit}
       onKeyDown={(event) => event.key === "Enter" && commit()}
     />
   );
+}
+
+/** The tooth counts of chosen parts as they are typed; empty where any may be taken. */
+function teethOf(ids: string[] | undefined, parts: PartDocument[]): string {
+  const teeth = parts.filter((part) => ids?.includes(part.id)).map((part) => Number(part.teeth));
+  return [...new Set(teeth)].sort((a, b) => a - b).join(" ");
 }
 
 function withTeeth(
