@@ -27,7 +27,11 @@ def main(arguments: Sequence[str]) -> int:
     if command is None or not _fits(command, len(arguments) - 1):
         print(USAGE, file=sys.stderr)
         return 2
-    return command(arguments[1:])
+    try:
+        return command(arguments[1:])
+    except DocumentError as error:
+        print("\n".join(map(str, error.faults)), file=sys.stderr)
+        return 2
 
 
 def _fits(command: Callable[[Sequence[str]], int], files: int) -> bool:
@@ -38,12 +42,8 @@ def _fits(command: Callable[[Sequence[str]], int], files: int) -> bool:
 def _search(names: Sequence[str]) -> int:
     from ydrometer import search  # noqa: PLC0415  # with it comes the compiler
 
-    try:
-        asked = search.read_request(_load(names[0], search.LARGEST, "a search request"))
-        found = search.answer(asked, processes=os.cpu_count() or 1)
-    except DocumentError as error:
-        print("\n".join(map(str, error.faults)), file=sys.stderr)
-        return 2
+    asked = search.read_request(_load(names[0], search.LARGEST, "a search request"))
+    found = search.answer(asked, processes=os.cpu_count() or 1)
     print(json.dumps(found, ensure_ascii=False, allow_nan=False))
     return 0
 
@@ -87,12 +87,7 @@ def _load(name: str, largest: int, what: str) -> Any:
 def _fit(names: Sequence[str]) -> int:
     from ydrometer.fit import report  # noqa: PLC0415  # other commands need none of it
 
-    try:
-        found = report.report(_read(names[0]))
-    except DocumentError as error:
-        print("\n".join(map(str, error.faults)), file=sys.stderr)
-        return 2
-    print(json.dumps(found, ensure_ascii=False, allow_nan=False))
+    print(json.dumps(report.report(_read(names[0])), ensure_ascii=False, allow_nan=False))
     return 0
 
 

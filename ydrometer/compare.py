@@ -100,8 +100,7 @@ def compare(documents: Sequence[Mapping[str, Any]]) -> Comparison:
 
 def _row(first: design.Design, target: Target) -> ComparedRow:
     row = MEASURES[target.measure]
-    at = (getattr(target.run, row.run) or getattr(first.run, row.run)) if row.run else None
-    return ComparedRow(target.measure, row.dimension, at, target.wanted)
+    return ComparedRow(target.measure, row.dimension, target.about(first.run), target.wanted)
 
 
 def _column(

@@ -100,6 +100,12 @@ class Target:
     wanted: str
     run: Run
 
+    def about(self, run: Run) -> float | None:
+        """The distance, speed or time that the measure refers to: its own, else the run's; None where it has none."""
+        key = MEASURES[self.measure].run
+        found: float | None = (getattr(self.run, key) or getattr(run, key)) if key else None
+        return found
+
 
 _BOUNDS = ("at_least", "at_most", "between")
 RUN_KEYS = ("distance", "speed", "time")

@@ -7,7 +7,7 @@ and beside each edge stand the nearest real parts.
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from typing import Any
 
 import numpy as np
@@ -22,9 +22,9 @@ from ydrometer.parts.kinds import GearboxPart, Part, WheelPart
 from ydrometer.parts.names import called
 from ydrometer.parts.read import read_parts
 from ydrometer.stages import Gearbox, Speeds, Stage, Toothed, stage_efficiency
-from ydrometer.supply import Battery
 from ydrometer.sweep import stage_at, with_stage, with_wheels
 from ydrometer.tables.measures import MEASURES
+from ydrometer.variants import series_of, with_count, with_series, with_vehicle
 
 SAMPLES = 96
 """Values at which a continuous unknown is looked at first; a range narrower than their spacing can be missed."""
@@ -105,7 +105,7 @@ def unknowns(document: Document) -> list[Unknown]:
         Unknown("mass", "mass of the vehicle", "mass", ""),
         Unknown("count", "number of motors or engines", "ratio", ""),
     ]
-    if isinstance(made.drive.supply, Battery) and made.drive.supply.cells is not None:
+    if series_of(document) is not None:
         found.append(Unknown("cells", "number of cells in series", "ratio", ""))
     return found
 
@@ -166,32 +166,22 @@ def _present(document: Document, unknown: Unknown) -> float:
     if unknown.key == "count":
         return float(made.drive.branches[0].count)
     if unknown.key == "cells":
-        assert isinstance(made.drive.supply, Battery) and made.drive.supply.cells is not None
-        return float(made.drive.supply.cells.series)
+        return float(series_of(document) or 0)
     return float(getattr(made.vehicle, unknown.key))
 
 
 def _variant(document: Document, unknown: Unknown, value: float) -> Document:
     """The design with another value of the unknown."""
-    made = document.design
     if unknown.key == "reduction":
-        stage = stage_at(made, unknown.path)
+        stage = stage_at(document.design, unknown.path)
         assert stage is not None
         # A box of that ratio stands for the stage: teeth come in whole numbers only.
         return with_stage(document, unknown.path, Gearbox(ratio=value, efficiency=stage_efficiency(stage)))
-    if unknown.key in ("count", "cells"):
-        return replace(document, design=replace(made, drive=_numbered(made.drive, unknown.key, int(value))))
-    return replace(document, design=replace(made, vehicle=_with_value(made.vehicle, unknown.key, value)))
-
-
-def _with_value(vehicle: Any, key: str, value: float) -> Any:
-    return replace(vehicle, **{key: value})
-
-
-def _numbered(drive: Any, key: str, number: int) -> Any:
-    if key == "count":
-        return replace(drive, branches=(replace(drive.branches[0], count=number), *drive.branches[1:]))
-    return replace(drive, supply=replace(drive.supply, cells=replace(drive.supply.cells, series=number)))
+    if unknown.key == "count":
+        return with_count(document, int(value))
+    if unknown.key == "cells":
+        return with_series(document, int(value))
+    return with_vehicle(document, **{unknown.key: value})
 
 
 def _judged(documents: Sequence[Document], target: Target) -> list[tuple[float | None, bool]]:
@@ -284,12 +274,10 @@ def _candidates(document: Document, unknown: Unknown, parts: Sequence[Mapping[st
 
 
 def _wheels(document: Document, parts: Sequence[tuple[Part, Mapping[str, Any]]]) -> Iterator[_Candidate]:
-    vehicle = document.design.vehicle
     for part, raw in parts:
         if isinstance(part, WheelPart):
-            made = replace(document.design, vehicle=replace(vehicle, wheel_diameter=part.diameter))
-            changes = {"vehicle.wheel_diameter": raw["diameter"]}
-            yield _Candidate(part.diameter, called(raw), replace(document, design=made), changes, part.id)
+            made = with_vehicle(document, wheel_diameter=part.diameter)
+            yield _Candidate(part.diameter, called(raw), made, {"vehicle.wheel_diameter": raw["diameter"]}, part.id)
 
 
 def _boxes(document: Document, path: str, parts: Sequence[tuple[Part, Mapping[str, Any]]]) -> Iterator[_Candidate]:

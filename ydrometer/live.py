@@ -255,13 +255,10 @@ def _view(evaluation: Evaluation, index: int, longest: float) -> View:
 
 def _gauge(evaluation: Evaluation, number: int | None, target: Target, mark: int | None) -> Gauge:
     verdict = evaluation.judge(target, 0).verdict
-    key = MEASURES[target.measure].run
-    run = evaluation.documents[0].design.run
-    at = (getattr(target.run, key) or getattr(run, key)) if key else None
     return Gauge(
         measure=target.measure,
         dimension=MEASURES[target.measure].dimension,
-        at=at,
+        at=target.about(evaluation.documents[0].design.run),
         target=number,
         value=verdict.value,
         lower=target.lower,

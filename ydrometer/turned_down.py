@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Iterator, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 from scipy.optimize import brentq
 
@@ -16,6 +16,7 @@ from ydrometer.design import Document, Target, stages_with_paths
 from ydrometer.evaluate import Evaluation, evaluate
 from ydrometer.stages import Gearbox, Toothed
 from ydrometer.sweep import with_wheels
+from ydrometer.variants import with_drive
 
 LEAST_DUTY = 0.02
 CLOSE = 1e-5
@@ -87,7 +88,7 @@ def _capped(document: Document, wanted: float) -> Iterator[Way]:
         return
 
     def at(duty: float) -> Evaluation:
-        return evaluate([_with_drive(document, supply=supply.capped(duty))])
+        return evaluate([with_drive(document, supply=supply.capped(duty))])
 
     duty = _root(lambda d: (at(d).value("top_speed", 0) or 0.0) - wanted, LEAST_DUTY, 1.0)
     if duty is not None:
@@ -96,19 +97,13 @@ def _capped(document: Document, wanted: float) -> Iterator[Way]:
         )
 
 
-def _with_drive(document: Document, **parts: object) -> Document:
-    """The document with other parts of its drive."""
-    design = document.design
-    return replace(document, design=replace(design, drive=replace(design.drive, **parts)))  # type: ignore[arg-type]
-
-
 def _geared(document: Document, wanted: float) -> Iterator[Way]:
     stages = document.design.drive.stages
 
     def at(factor: float) -> Evaluation:
         # A stage without loss stands for the change of the whole.
         extra = Gearbox(ratio=factor, efficiency=1.0)
-        return evaluate([_with_drive(document, stages=(*stages, extra))])
+        return evaluate([with_drive(document, stages=(*stages, extra))])
 
     factor = _root(lambda f: (at(f).value("top_speed", 0) or 0.0) - wanted, MOST_REDUCTION, 1.0)
     if factor is not None:

@@ -20,6 +20,7 @@ from server.api.errors import BAD, HIDDEN
 from server.api.files import attachment
 from server.api.requests import DocumentField, answer_of, read
 from server.parts.actions import Change, Stale, change_parts
+from server.parts.models import documents
 from server.workshops import access
 from server.workshops.access import acting
 from ydrometer import design
@@ -180,5 +181,7 @@ class ExportView(APIView):
         """All parts, or those of one kind, as a file."""
         found = access.workshop_for(acting(request), workshop)
         kind = request.query_params.get("kind")
-        parts = [part for part in found.parts.values_list("document", flat=True) if kind in (None, part["kind"])]
-        return attachment("parts", suffix, sheet.rows_of(parts), sheet.sheets_of(parts))
+        parts = [part for part in documents(found) if kind in (None, part["kind"])]
+        # A book has a sheet for each kind, CSV has one table for all.
+        tables = sheet.sheets_of(parts) if suffix == "xlsx" else [("", sheet.rows_of(parts))]
+        return attachment("parts", suffix, tables)

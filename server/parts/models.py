@@ -1,9 +1,16 @@
 """The bin of a workshop."""
 
+from typing import Any
+
 from django.db import models
 
 from server.workshops.models import Workshop
 from ydrometer.parts.kinds import LONGEST_ID
+
+
+def documents(workshop: Workshop) -> list[dict[str, Any]]:
+    """The whole bin of a workshop, as typed."""
+    return list(Part.objects.filter(workshop=workshop).values_list("document", flat=True))
 
 
 class Part(models.Model):

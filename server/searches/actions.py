@@ -12,6 +12,7 @@ from django.utils import timezone
 
 from server.accounts.models import User
 from server.designs.models import Vehicle
+from server.parts.models import documents
 from server.searches.models import Piece, Search, State
 from server.workshops.models import Workshop
 from ydrometer.errors import DocumentError, Fault
@@ -53,7 +54,7 @@ def ask(user: User, workshop: Workshop, vehicle: Vehicle | None, raw: dict[str, 
     Raises:
         DocumentError: faults in the request, or too many combinations.
     """
-    whole = compose(raw, list(workshop.parts.values_list("document", flat=True)))
+    whole = compose(raw, documents(workshop))
     request = read_request(whole)
     total = sum(sizes(request))
     if total > MOST:
@@ -73,7 +74,9 @@ def ask(user: User, workshop: Workshop, vehicle: Vehicle | None, raw: dict[str, 
             Piece.objects.bulk_create(Piece(search=made, number=i, **stretch._asdict()) for i, stretch in stretches)
         _forget_old(workshop)
         advance(workshop)
-    made.refresh_from_db()
+    if found is None:
+        # It may have been the one to begin with.
+        made.refresh_from_db(fields=["state", "started_at"])
     return Asked(made, request, found)
 
 

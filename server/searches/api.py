@@ -22,6 +22,7 @@ from server.api.errors import BAD, HIDDEN
 from server.api.files import attachment
 from server.api.requests import DocumentField, answer_of, read
 from server.designs.models import Vehicle
+from server.parts.models import documents
 from server.searches import actions
 from server.searches.models import Search, State
 from server.workshops import access
@@ -117,10 +118,6 @@ class InverseSerializer(serializers.Serializer[Any]):
     target = DocumentField()
 
 
-def _bin(workshop: Workshop) -> list[dict[str, Any]]:
-    return list(workshop.parts.values_list("document", flat=True))
-
-
 class SurveyView(APIView):
     @extend_schema(request=SurveySerializer, responses={200: answer_of(Survey), **BAD, **HIDDEN})
     def post(self, request: Request, workshop: UUID) -> Response:
@@ -144,7 +141,7 @@ class SurveyView(APIView):
 
 def _counted(asked: dict[str, Any], workshop: Workshop) -> tuple[list[int], list[Fault]]:
     try:
-        return sizes(read_request(compose(asked, _bin(workshop)))), []
+        return sizes(read_request(compose(asked, documents(workshop)))), []
     except DocumentError as error:
         return [], list(error.faults)
 
@@ -201,8 +198,7 @@ class ExportView(APIView):
         found = access.belonging(Search.objects.all(), acting(request), pk=search)
         if found.found is None:
             raise Http404
-        rows = rows_of(_options(found))
-        return attachment("options", suffix, rows, [("Options", rows)])
+        return attachment("options", suffix, [("Options", rows_of(_options(found)))])
 
 
 class InverseView(APIView):
@@ -210,7 +206,7 @@ class InverseView(APIView):
     def post(self, request: Request, workshop: UUID) -> Response:
         found = access.workshop_for(acting(request), workshop)
         asked = read(InverseSerializer, request)
-        return Response(inverse(asked["document"], asked["unknown"], asked["path"], asked["target"], _bin(found)))
+        return Response(inverse(asked["document"], asked["unknown"], asked["path"], asked["target"], documents(found)))
 
 
 def _answer(search: Search, options: Options | None) -> SearchAnswer:

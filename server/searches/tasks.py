@@ -16,7 +16,7 @@ STALLED_S = 12.0
 log = logging.getLogger(__name__)
 
 
-@app.task(queue=QUEUE, pass_context=False)
+@app.task(queue=QUEUE)
 def go_through(search: str, number: int) -> None:
     """One piece of a search. Doing it twice does no harm: it is written down once."""
     try:

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Callable
 from dataclasses import dataclass, field
 from typing import Any
@@ -10,7 +9,7 @@ from typing import Any
 from ydrometer.drawing import boxes, loops, wheels
 from ydrometer.drawing.boxes import CLEAR
 from ydrometer.drawing.shapes import Box, Loop, LoopForm, Wheel
-from ydrometer.fit.loops import centre_distance, crossed_wraps, wraps
+from ydrometer.fit.loops import centre_distance, crossed_wraps, pitch_radius, wraps
 from ydrometer.stages import Belt, Bevel, Chain, Gear, Gearbox, Planetary, Speeds, VBelt, Worm
 
 ASSUMED_MODULE = 1e-3
@@ -69,7 +68,7 @@ def gear(stage: Gear, start: Start) -> Drawn:
 def belt(stage: Belt, start: Start) -> Drawn:
     """Pulleys and the belt's pitch line around them, as far apart as its length says."""
     pitch = stage.pitch or ASSUMED_BELT_PITCH
-    radii = (stage.driver_teeth * pitch / (2.0 * math.pi), stage.driven_teeth * pitch / (2.0 * math.pi))
+    radii = (pitch_radius(pitch, stage.driver_teeth), pitch_radius(pitch, stage.driven_teeth))
     distance, assumed = _distance(start, stage.belt_teeth, stage.pitch, radii)
     drawn = Drawn(start.x + distance, assumed=assumed)
     for end, teeth in enumerate((stage.driver_teeth, stage.driven_teeth)):
@@ -83,7 +82,7 @@ def chain(stage: Chain, start: Start) -> Drawn:
     """Sprockets on their pitch circles, and the chain; its length follows the circles of z·p/(2·π)."""
     pitch = stage.pitch or ASSUMED_CHAIN_PITCH
     teeth = (stage.driver_teeth, stage.driven_teeth)
-    for_length = (teeth[0] * pitch / (2.0 * math.pi), teeth[1] * pitch / (2.0 * math.pi))
+    for_length = (pitch_radius(pitch, teeth[0]), pitch_radius(pitch, teeth[1]))
     distance, assumed = _distance(start, stage.links, stage.pitch, for_length)
     drawn = Drawn(start.x + distance, assumed=assumed)
     for end, count in enumerate(teeth):

@@ -10,6 +10,7 @@ import math
 from functools import lru_cache
 
 from ydrometer.drawing.shapes import Tooth
+from ydrometer.fit.chains import pitch_diameter
 
 HEAD = 1.0
 FOOT = 1.25
@@ -72,7 +73,7 @@ def pulley(teeth: int, pitch: float, rim: float) -> Tooth:
 @lru_cache(CACHED)
 def sprocket(teeth: int, pitch: float) -> Tooth:
     """A tooth of a chain sprocket between two roller seats on the pitch circle p/(2·sin(π/z)) (ISO 606)."""
-    radius = pitch / (2.0 * math.sin(math.pi / teeth))
+    radius = 0.5 * pitch_diameter(pitch, teeth)
     each = math.pi / teeth
     roller = ROLLER_HALF * pitch
     seat = []

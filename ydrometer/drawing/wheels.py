@@ -6,6 +6,8 @@ import math
 
 from ydrometer.drawing import teeth as outlines
 from ydrometer.drawing.shapes import Wheel
+from ydrometer.fit.chains import pitch_diameter
+from ydrometer.fit.loops import pitch_radius
 
 BELT_LINE = 0.11
 """How far a belt pulley's rim lies inside its pitch circle, relative to the pitch (ISO 13050, middle of the range)."""
@@ -43,7 +45,7 @@ def meshing_phase(before: Wheel, teeth: int, *, ring: bool) -> float:
 
 def pulley(path: str, member: str, shaft: int, x: float, teeth: int, pitch: float, sense: int) -> Wheel:
     """A pulley on its pitch circle z·p/(2·π)."""
-    radius = teeth * pitch / (2.0 * math.pi)
+    radius = pitch_radius(pitch, teeth)
     rim = radius - BELT_LINE * pitch
     tooth = outlines.pulley(teeth, pitch, rim)
     return Wheel(path, member, "pulley", shaft, x, 0.0, radius, rim, teeth, tooth, 0.5 * math.pi, sense)
@@ -51,7 +53,7 @@ def pulley(path: str, member: str, shaft: int, x: float, teeth: int, pitch: floa
 
 def sprocket(path: str, member: str, shaft: int, x: float, teeth: int, pitch: float, sense: int) -> Wheel:
     """A sprocket on its pitch circle p/(2·sin(π/z))."""
-    radius = pitch / (2.0 * math.sin(math.pi / teeth))
+    radius = 0.5 * pitch_diameter(pitch, teeth)
     tooth = outlines.sprocket(teeth, pitch)
     outer = radius + 0.5 * ROLLER * pitch
     return Wheel(path, member, "sprocket", shaft, x, 0.0, radius, outer, teeth, tooth, 0.5 * math.pi, sense)

@@ -17,16 +17,6 @@ def pitch_diameter(pitch: float, teeth: int) -> float:
     return pitch / math.sin(math.pi / teeth)
 
 
-def length_radius(pitch: float, teeth: int) -> float:
-    """Of the circle by which the loop's length is reckoned, m: z·p/(2·π) (ISO 606).
-
-    Args:
-        pitch: m.
-        teeth: of the sprocket.
-    """
-    return teeth * pitch / (2.0 * math.pi)
-
-
 def ripple(teeth: int) -> float:
     """Share by which the chain's speed falls between two teeth: 1 − cos(π/z).
 
@@ -44,7 +34,7 @@ def links(pitch: float, driver: int, driven: int, distance: float) -> float:
         driver, driven: teeth.
         distance: m.
     """
-    return loops.length(length_radius(pitch, driver), length_radius(pitch, driven), distance) / pitch
+    return loops.length(loops.pitch_radius(pitch, driver), loops.pitch_radius(pitch, driven), distance) / pitch
 
 
 def even_links(pitch: float, driver: int, driven: int, least: float) -> tuple[int, float]:
@@ -58,5 +48,5 @@ def even_links(pitch: float, driver: int, driven: int, least: float) -> tuple[in
         least: distance, m, at which the sprockets do not touch.
     """
     count = 2 * math.ceil(links(pitch, driver, driven, least) / 2.0 - 1e-9)
-    found = loops.centre_distance(count * pitch, length_radius(pitch, driver), length_radius(pitch, driven))
+    found = loops.centre_distance(count * pitch, loops.pitch_radius(pitch, driver), loops.pitch_radius(pitch, driven))
     return count, least if found is None else found

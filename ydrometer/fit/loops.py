@@ -70,6 +70,18 @@ def _solved(
     return distance
 
 
+def pitch_radius(pitch: float, teeth: int) -> float:
+    """Of the circle on which a loop's pieces are as long as its pitch, m: z·p/(2·π).
+
+    It is a pulley's pitch circle (ISO 5296), and that by which a chain's length is reckoned (ISO 606).
+
+    Args:
+        pitch: m.
+        teeth: of the wheel.
+    """
+    return teeth * pitch / (2.0 * math.pi)
+
+
 def in_mesh(teeth: int, wrap: float) -> int:
     """Whole teeth of a pulley that its belt holds: floor(z·wrap/(2·π)).
 

@@ -70,14 +70,15 @@ def _gear(stage: Gear) -> Facts:
 def _belt(stage: Belt) -> Facts:
     if stage.pitch is None:
         return Facts(messages=["no pitch given"])
-    half = stage.pitch / (2.0 * math.pi)
-    radii = (stage.driver_teeth * half, stage.driven_teeth * half)
     if stage.belt_teeth is None:
         return Facts(messages=["no belt length given: give belt_teeth"])
-    return _loop(stage, radii, stage.belt_teeth * stage.pitch)
+    return _loop(stage, stage.pitch, stage.belt_teeth)
 
 
-def _loop(stage: Any, radii: tuple[float, float], length: float) -> Facts:
+def _loop(stage: Any, pitch: float, pieces: int) -> Facts:
+    """Of a belt or chain of so many pieces, each as long as the pitch."""
+    radii = (loops.pitch_radius(pitch, stage.driver_teeth), loops.pitch_radius(pitch, stage.driven_teeth))
+    length = pieces * pitch
     distance = loops.centre_distance(length, *radii)
     facts = Facts({"length": (length, "m")})
     if distance is None:
@@ -108,7 +109,7 @@ def _chain(stage: Chain) -> Facts:
     if stage.links is None:
         facts.messages.append("no chain length given: give links")
     else:
-        facts = _loop(stage, _chain_radii(stage.pitch, teeth), stage.links * stage.pitch)
+        facts = _loop(stage, stage.pitch, stage.links)
         if stage.links % 2:
             facts.messages.append(f"{stage.links} links need an offset link, which carries less: take an even number")
         if "span" in facts.sizes:
@@ -117,10 +118,6 @@ def _chain(stage: Chain) -> Facts:
         facts.sizes[f"{end}_pitch_diameter"] = chains.pitch_diameter(stage.pitch, z), "m"
     facts.sizes["ripple"] = chains.ripple(min(teeth)), ""
     return facts
-
-
-def _chain_radii(pitch: float, teeth: tuple[int, int]) -> tuple[float, float]:
-    return chains.length_radius(pitch, teeth[0]), chains.length_radius(pitch, teeth[1])
 
 
 def _v_belt(stage: VBelt) -> Facts:

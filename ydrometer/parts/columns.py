@@ -11,7 +11,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Any, Literal
 
-from ydrometer.parts.kinds import KINDS, SHAPES
+from ydrometer.parts.kinds import SHAPES
 from ydrometer.tables.dimensions import DIMENSIONS
 
 Type = Literal["text", "whole", "quantity", "ratios", "choice", "curve"]
@@ -169,13 +169,7 @@ def _ordered(kind: str, own: tuple[PartColumn, ...]) -> tuple[PartColumn, ...]:
 TABLE: dict[str, Kind] = {
     kind: Kind(kind, one, many, _ordered(kind, own), fixed) for kind, one, many, own, fixed in _ROWS
 }
-"""The columns of each kind, in the order of `KINDS`."""
-
-
-def table(kind: str) -> Kind:
-    """The columns of a kind of part; every kind of `KINDS` has some."""
-    assert kind in KINDS
-    return TABLE[kind]
+"""The columns of each kind, in the order of `kinds.KINDS`."""
 
 
 def value_at(part: Mapping[str, Any], path: str) -> Any:

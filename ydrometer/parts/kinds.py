@@ -52,6 +52,28 @@ class Part:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class OnShaft(Part):
+    """What sits on a shaft with a bore."""
+
+    width: float | None = _size()
+    bore: float | None = _size()
+    bore_shape: str = _shape()
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Pitched(OnShaft):
+    """What a belt or chain runs on, by its teeth and their pitch."""
+
+    teeth: int = common.teeth()
+    pitch: float = reading.quantity("length", above=0.0, at_most=1.0)
+
+    @property
+    def size(self) -> float:
+        """Pitch of the belt or chain, m."""
+        return self.pitch
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class MotorPart(Part):
     """A motor, with the controller it is used with."""
 
@@ -95,7 +117,7 @@ class ControllerPart(Part):
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class GearPart(Part):
+class GearPart(OnShaft):
     """A spur gear of a tooth size."""
 
     kind: ClassVar[str] = "gear"
@@ -103,9 +125,6 @@ class GearPart(Part):
     module: float | None = reading.quantity("length", above=0.0, at_most=1.0, default=None)
     diametral_pitch: float | None = reading.quantity("diametral pitch", above=1.0, default=None)
     pressure_angle: float = reading.quantity("angle", above=0.0, at_most=0.8, default=0.3490658503988659)
-    width: float | None = _size()
-    bore: float | None = _size()
-    bore_shape: str = _shape()
     material: str = reading.text(longest=80)
 
     def faults(self) -> Iterator[tuple[str, str, str]]:
@@ -121,50 +140,27 @@ class GearPart(Part):
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class PulleyPart(Part):
+class PulleyPart(Pitched):
     """A pulley of a toothed belt."""
 
     kind: ClassVar[str] = "pulley"
-    teeth: int = common.teeth()
-    pitch: float = reading.quantity("length", above=0.0, at_most=1.0)
-    width: float | None = _size()
-    bore: float | None = _size()
-    bore_shape: str = _shape()
     flange_diameter: float | None = _size()
-
-    @property
-    def size(self) -> float:
-        """Pitch of the belt, m."""
-        return self.pitch
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class SprocketPart(Part):
+class SprocketPart(Pitched):
     """A sprocket of a roller chain."""
 
     kind: ClassVar[str] = "sprocket"
-    teeth: int = common.teeth()
-    pitch: float = reading.quantity("length", above=0.0, at_most=1.0)
-    width: float | None = _size()
-    bore: float | None = _size()
-    bore_shape: str = _shape()
-
-    @property
-    def size(self) -> float:
-        """Pitch of the chain, m."""
-        return self.pitch
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class VPulleyPart(Part):
+class VPulleyPart(OnShaft):
     """A V-pulley by the diameter on which the belt runs."""
 
     kind: ClassVar[str] = "v_pulley"
     pitch_diameter: float = _measure()
     outside_diameter: float | None = _size()
-    width: float | None = _size()
-    bore: float | None = _size()
-    bore_shape: str = _shape()
 
     @property
     def size(self) -> float:
@@ -225,14 +221,11 @@ class GearboxPart(Part):
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class WheelPart(Part):
+class WheelPart(OnShaft):
     """A road wheel by its loaded rolling diameter."""
 
     kind: ClassVar[str] = "wheel"
     diameter: float = _measure()
-    width: float | None = _size()
-    bore: float | None = _size()
-    bore_shape: str = _shape()
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -44,11 +44,15 @@ class Cost:
     mass: Floats
 
 
+def head_needs(request: SearchRequest, head: Head) -> list[tuple[int, int]]:
+    """The places of source, supply and wheel, NO_PART for the design's own, and how many of each are needed."""
+    units = request.document.design.drive.units
+    return [(head.source, units * head.count), (head.supply, 1), (head.wheel, request.body.wheels_needed)]
+
+
 def head_cost(request: SearchRequest, table: Prices, head: Head) -> tuple[float, int, float]:
     """Price, parts to buy and mass of source, supply and wheels."""
-    units = request.document.design.drive.units
-    place = np.array([head.source, head.supply, head.wheel])
-    needed = np.array([units * head.count, 1, request.body.wheels_needed])
+    place, needed = np.array(head_needs(request, head)).T
     buy = table.bought(place, needed)
     mass = np.where(place == NO_PART, 0.0, table.mass[place] * needed)
     return float((buy * table.price[place]).sum()), int(buy.sum()), float(mass.sum())

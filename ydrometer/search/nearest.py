@@ -6,7 +6,6 @@ Each is tried on the best options found: exact for those, and so a hint, not a p
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
-from dataclasses import replace
 from typing import Any
 
 from ydrometer.design import Document, own_stages, trunk_stages
@@ -16,8 +15,8 @@ from ydrometer.parts.kinds import WheelPart
 from ydrometer.search.classes import LEAST_MARGIN, MOST_MARGIN, OF_THE_RUN
 from ydrometer.search.request import SearchRequest
 from ydrometer.stages import Toothed
-from ydrometer.supply import Battery
 from ydrometer.sweep import with_wheels
+from ydrometer.variants import series_of, with_count, with_series, with_vehicle
 
 TRIED_ON = 3
 """Best options on which additions are tried."""
@@ -57,27 +56,17 @@ def _additions(request: SearchRequest, document: Document) -> Iterator[Addition]
     for path, stage in (*own_stages(made, 0), *trunk_stages(made)):
         if isinstance(stage, Toothed) and stage.kind in OF_STAGE:
             yield from _teeth(request, document, path, stage)
-    drive = made.drive
-    branch = drive.branches[0]
-    more = replace(branch, count=branch.count + 1)
-    yield (
-        {"kind": "count", "words": f"{more.count} sources instead of {branch.count}", "count": more.count},
-        replace(document, design=replace(made, drive=replace(drive, branches=(more,)))),
-    )
-    if isinstance(drive.supply, Battery) and drive.supply.cells is not None:
-        cells = replace(drive.supply.cells, series=drive.supply.cells.series + 1)
-        supply = replace(drive.supply, cells=cells)
-        yield (
-            {"kind": "cells", "words": f"{cells.series} cells in series", "series": cells.series},
-            replace(document, design=replace(made, drive=replace(drive, supply=supply))),
-        )
+    count = made.drive.branches[0].count
+    words = f"{count + 1} sources instead of {count}"
+    yield {"kind": "count", "words": words, "count": count + 1}, with_count(document, count + 1)
+    series = series_of(document)
+    if series is not None:
+        words = f"{series + 1} cells in series"
+        yield {"kind": "cells", "words": words, "series": series + 1}, with_series(document, series + 1)
     for part in request.body.parts:
         if isinstance(part, WheelPart):
-            vehicle = replace(made.vehicle, wheel_diameter=part.diameter)
-            yield (
-                {"kind": "wheel", "words": f"the wheel {part.id}", "id": part.id},
-                replace(document, design=replace(made, vehicle=vehicle)),
-            )
+            entry = {"kind": "wheel", "words": f"the wheel {part.id}", "id": part.id}
+            yield entry, with_vehicle(document, wheel_diameter=part.diameter)
 
 
 def _teeth(request: SearchRequest, document: Document, path: str, stage: Any) -> Iterator[Addition]:

@@ -15,6 +15,7 @@ from ydrometer.evaluate import Evaluation, evaluate
 from ydrometer.parts.names import called
 from ydrometer.search.answer import design_of
 from ydrometer.search.choices import NO_PART, Slot, slots, used
+from ydrometer.search.cost import head_needs
 from ydrometer.search.found import Found, Option
 from ydrometer.search.nearest import nearest_changes
 from ydrometer.search.request import SearchRequest
@@ -25,6 +26,7 @@ LISTED = 30
 """Rows of the list, at most."""
 IN_FIELD = 40
 """Options that stand in the field besides, at most."""
+SIZES = ("module", "diametral_pitch", "pitch")
 LEFT_OPEN = ("belt_teeth", "links", "width", "profile")
 LESS_IS_BETTER = frozenset({
     "time_to_distance", "time_to_speed", "sprint_and_stop", "stopping_distance", "pushing_bus_current",
@@ -149,8 +151,20 @@ def options_of(request: SearchRequest, found: Found) -> Options:
     asked = request.document.design.targets
     targets = [*asked, *(unbound(name) for name in TARGETABLE if name not in {t.measure for t in asked})]
     evaluation = evaluate([request.document, *read])
+    present = _present(request.raw["design"])
     rows = [
-        _row(request, layouts[option.layout], option, alike, raw[i], evaluation, i + 1, targets, drawn=i < len(listed))
+        _row(
+            request,
+            layouts[option.layout],
+            option,
+            alike,
+            raw[i],
+            evaluation,
+            i + 1,
+            targets,
+            present,
+            drawn=i < len(listed),
+        )
         for i, (option, alike) in enumerate(kept)
     ]
     return Options(
@@ -194,15 +208,22 @@ def _folded(request: SearchRequest, layouts: Sequence[list[Slot]], best: Sequenc
     return [(option, alike[key] - 1) for key, option in kept.items()]
 
 
+@dataclass(frozen=True, slots=True)
+class _Present:
+    """Of the present design what every option is told against: itself without open sizes, and its tooth sizes."""
+
+    bare: dict[str, Any]
+    sizes: set[str]
+
+
 def _row(
     request: SearchRequest, options: list[Slot], option: Option, alike: int, raw: dict[str, Any],
-    evaluation: Evaluation, index: int, targets: Sequence[Target], *, drawn: bool,
+    evaluation: Evaluation, index: int, targets: Sequence[Target], present: _Present, *, drawn: bool,
 ) -> OptionRow:  # fmt: skip
     made = evaluation.documents[index].design
     judged = [evaluation.judge(target, index, price=option.price).verdict for target in made.targets]
-    stages = [*raw["drive"]["branches"][0].get("stages", []), *raw["drive"].get("stages", [])]
     return OptionRow(
-        words=" · ".join(_stage_words(stage, _sizes(request.raw["design"])) for stage in stages),
+        words=" · ".join(_stage_words(stage, present.sizes) for stage in _stages(raw)),
         ratio=evaluation.value("overall_ratio", index)[0],
         line=draw_line(made) if drawn else None,
         values=[_value(evaluation, target, index, option.price) for target in targets],
@@ -210,31 +231,27 @@ def _row(
         price=option.price,
         buy=option.buy,
         uses=_uses(request, options, option),
-        changes=changes(_without_sizes(request.raw["design"]), _without_sizes(raw)),
+        changes=changes(present.bare, _without_sizes(raw)),
         design=raw,
         alike=alike,
     )
 
 
+def _present(raw: Mapping[str, Any]) -> _Present:
+    return _Present(_without_sizes(raw), {str(stage[key]) for stage in _stages(raw) for key in SIZES if key in stage})
+
+
+def _stages(raw: Mapping[str, Any]) -> list[dict[str, Any]]:
+    """The stages of a design of one branch, as typed, in the order of power."""
+    drive = raw["drive"]
+    return [*drive["branches"][0].get("stages", []), *drive.get("stages", [])]
+
+
 def _without_sizes(raw: Mapping[str, Any]) -> dict[str, Any]:
-    """A design of one branch without the sizes that a search leaves open."""
+    """A design of one branch without the sizes that a search leaves open, all its stages in the trunk."""
     drive = raw["drive"]
-    branch = drive["branches"][0]
-    own, trunk = (
-        [{key: value for key, value in stage.items() if key not in LEFT_OPEN} for stage in stages]
-        for stages in (branch.get("stages", []), drive.get("stages", []))
-    )
-    return {**raw, "drive": {**drive, "branches": [{**branch, "stages": own}], "stages": trunk}}
-
-
-SIZES = ("module", "diametral_pitch", "pitch")
-
-
-def _sizes(raw: Mapping[str, Any]) -> set[str]:
-    """The tooth sizes that a design of one branch has, as typed."""
-    drive = raw["drive"]
-    stages = (*drive["branches"][0].get("stages", []), *drive.get("stages", []))
-    return {str(stage[key]) for stage in stages for key in SIZES if key in stage}
+    stages = [{key: value for key, value in stage.items() if key not in LEFT_OPEN} for stage in _stages(raw)]
+    return {**raw, "drive": {**drive, "branches": [{**drive["branches"][0], "stages": []}], "stages": stages}}
 
 
 def _stage_words(stage: dict[str, Any], usual: set[str]) -> str:
@@ -250,10 +267,9 @@ def _stage_words(stage: dict[str, Any], usual: set[str]) -> str:
 
 
 def _uses(request: SearchRequest, options: list[Slot], option: Option) -> list[Use]:
-    units, head = request.document.design.drive.units, option.head
+    units = request.document.design.drive.units
     needed: Counter[int] = Counter()
-    heads = ((head.source, units * head.count), (head.supply, 1), (head.wheel, request.body.wheels_needed))
-    for place, number in heads:
+    for place, number in head_needs(request, option.head):
         needed[place] += number
     for slot, chosen in zip(options, option.chosen, strict=True):
         for place in slot.parts[chosen].tolist():
@@ -268,8 +284,7 @@ def _uses(request: SearchRequest, options: list[Slot], option: Option) -> list[U
 
 def _measure(document: Document, target: Target) -> OptionMeasure:
     row = TARGETABLE[target.measure]
-    run = document.design.run
-    at = (getattr(target.run, row.run) or getattr(run, row.run)) if row.run else None
+    at = target.about(document.design.run)
     wanted = target.lower is not None, target.upper is not None
     better = wanted[0] - wanted[1] if any(wanted) else (-1 if row.name in LESS_IS_BETTER else 1)
     return OptionMeasure(row.name, row.dimension, at, target.wanted, target.lower, target.upper, better)

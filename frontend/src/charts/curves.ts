@@ -74,11 +74,17 @@ export function labelPlace(s: Series, width: number, top: number): Point | null 
 
 /** Round numbers from 0 up to at most `max`. */
 export function ticks(max: number, about: number): number[] {
-  const rough = max / about;
+  return marks([0, max], about);
+}
+
+/** Round numbers inside a span. */
+export function marks([low, high]: [number, number], about: number): number[] {
+  const rough = (high - low) / about;
   const power = 10 ** Math.floor(Math.log10(rough));
   const step = ([1, 2, 5, 10].find((n) => n * power >= rough * 0.999) ?? 10) * power;
-  return Array.from({ length: Math.floor(max / step + 1e-9) + 1 }, (_, i) =>
-    Number((i * step).toPrecision(12)),
+  const first = Math.ceil(low / step - 1e-9);
+  return Array.from({ length: Math.floor(high / step + 1e-9) - first + 1 }, (_, i) =>
+    Number(((first + i) * step).toPrecision(12)),
   );
 }
 

@@ -69,6 +69,11 @@ export function withValue<T>(document: T, path: string, value: unknown): T {
   return put(document, keys(path), value) as T;
 }
 
+/** A document with other values at several paths. */
+export function withValues<T>(document: T, values: Record<string, unknown>): T {
+  return Object.entries(values).reduce((made, [path, value]) => withValue(made, path, value), document);
+}
+
 function put(place: unknown, [key, ...rest]: Key[], value: unknown): unknown {
   if (key === undefined) return value;
   if (Array.isArray(place) || (place === undefined && typeof key === "number")) {

@@ -1,5 +1,6 @@
-import { Box, Flex } from "@chakra-ui/react";
+import { Box } from "@chakra-ui/react";
 import { useEffect, useRef } from "react";
+import { Rail } from "../app/Rail";
 import type { PartDocument } from "./bin";
 import type { PartKind } from "./cells";
 
@@ -21,20 +22,7 @@ export function KindList({ kinds, parts, chosen, onChoose }: Props) {
   const counts = new Map<string, number>();
   for (const part of parts) counts.set(part.kind, (counts.get(part.kind) ?? 0) + 1);
   return (
-    <Flex
-      ref={list}
-      position="relative"
-      as="nav"
-      aria-label="Kinds of parts"
-      direction={{ base: "row", md: "column" }}
-      w={{ md: "172px" }}
-      flex="none"
-      pt={{ md: "2" }}
-      overflow="auto"
-      borderRightWidth={{ md: "1px" }}
-      borderBottomWidth={{ base: "1px", md: "0" }}
-      borderColor="line"
-    >
+    <Rail ref={list} aria-label="Kinds of parts" position="relative" pt={{ md: "2" }} overflow="auto">
       {kinds.map((kind) => (
         <Box
           as="button"
@@ -63,6 +51,6 @@ export function KindList({ kinds, parts, chosen, onChoose }: Props) {
           </Box>
         </Box>
       ))}
-    </Flex>
+    </Rail>
   );
 }

@@ -5,6 +5,7 @@ import { useSearchParams } from "react-router";
 import { answer, api } from "../api/client";
 import { useVocabulary } from "../app/session";
 import { TopBar } from "../app/TopBar";
+import { UndoRedo } from "../app/UndoRedo";
 import { BulkAdd } from "./BulkAdd";
 import { type Bin, type PartDocument, partOf, partsOf } from "./bin";
 import type { PartKind } from "./cells";
@@ -67,7 +68,7 @@ function BinOf({ workshop, name, kinds, readOnly }: Props) {
         <Box fontSize="sm" color="ink.second" role="status" data-save={bin.saving}>
           {readOnly ? "you may look, not change" : (SAVING[bin.saving] ?? bin.saving)}
         </Box>
-        <Steps bin={bin} />
+        <UndoRedo past={bin.state.past} future={bin.state.future} dispatch={bin.dispatch} />
       </TopBar>
       {bin.state.conflict.length > 0 && <BinConflict bin={bin} />}
       <Flex flex="1" minH="0" direction={{ base: "column", md: "row" }}>
@@ -95,29 +96,6 @@ const SAVING: Record<string, string> = {
   saving: "saving",
   faulty: "what is marked cannot be read yet; it is kept on this device",
 };
-
-function Steps({ bin }: { bin: BinOnScreen }) {
-  return (
-    <Flex gap="1">
-      <Button
-        size="xs"
-        title="Ctrl Z"
-        disabled={bin.state.past.length === 0}
-        onClick={() => bin.dispatch({ type: "undo" })}
-      >
-        Undo
-      </Button>
-      <Button
-        size="xs"
-        title="Ctrl Shift Z"
-        disabled={bin.state.future.length === 0}
-        onClick={() => bin.dispatch({ type: "redo" })}
-      >
-        Redo
-      </Button>
-    </Flex>
-  );
-}
 
 type Way = "lines" | "file" | null;
 

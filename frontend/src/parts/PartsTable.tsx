@@ -1,6 +1,7 @@
 import { Box, Button, Flex, Input } from "@chakra-ui/react";
 import { type KeyboardEvent, memo, type ReactNode, useCallback, useMemo, useRef, useState } from "react";
 import type { Fault } from "../api/client";
+import { isWithin } from "../fields/faults";
 import { type Units, useUnits } from "../fields/units";
 import { type PartDocument, partOf, partsOf } from "./bin";
 import { Cell } from "./Cell";
@@ -30,7 +31,7 @@ export function PartsTable({ kind, bin, readOnly, tools }: Props) {
   const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set());
   const [drafts, setDrafts] = useState(0);
   const table = useRef<HTMLTableElement>(null);
-  const all = partsOf(state).filter((part) => part.kind === kind.kind);
+  const all = useMemo(() => partsOf(state).filter((part) => part.kind === kind.kind), [state, kind]);
   const shown = useMemo(
     () =>
       sorted(
@@ -222,7 +223,7 @@ const Row = memo(function Row({ kind, part, faults, ticked, readOnly, onChange, 
               column={column}
               text={cellText(units, column, part)}
               label={`${column.head} of ${name}`}
-              faulty={faults?.some((fault) => isAt(fault, column)) ?? false}
+              faulty={faults?.some((fault) => isWithin(fault, column.path)) ?? false}
               readOnly={readOnly}
               onCommit={(text) => onChange(part.id, column, text)}
             />
@@ -235,8 +236,8 @@ const Row = memo(function Row({ kind, part, faults, ticked, readOnly, onChange, 
           <td colSpan={kind.columns.length} role="alert">
             {faults.map((fault) => (
               <span key={fault.path + fault.problem}>
-                {kind.columns.find((column) => isAt(fault, column))?.head ?? fault.path}: {fault.problem},{" "}
-                {fault.remedy}.{" "}
+                {kind.columns.find((column) => isWithin(fault, column.path))?.head ?? fault.path}:{" "}
+                {fault.problem}, {fault.remedy}.{" "}
               </span>
             ))}
           </td>
@@ -265,14 +266,6 @@ function NextRow({ kind, onBegin }: { kind: PartKind; onBegin: (column: Column, 
         </td>
       ))}
     </tr>
-  );
-}
-
-function isAt(fault: Fault, column: Column): boolean {
-  return (
-    fault.path === column.path ||
-    fault.path.startsWith(`${column.path}.`) ||
-    fault.path.startsWith(`${column.path}[`)
   );
 }
 

@@ -34,7 +34,8 @@ export interface BinOnScreen {
   state: Bin;
   dispatch: Dispatch<BinAction>;
   loaded: boolean;
-  saving: "saved" | "saving" | "faulty" | string;
+  /** "saved", "saving", "faulty", or what is in the way. */
+  saving: string;
 }
 
 export function useBin(workshop: string): BinOnScreen {

@@ -1,6 +1,7 @@
 import { Box, Flex } from "@chakra-ui/react";
 import { NavLink } from "react-router";
 import type { Live, Standing } from "../api/client";
+import { Rail } from "../app/Rail";
 import { ratioText, useUnits } from "../fields/units";
 import { StandingMark } from "../marks/StandingMark";
 import { useSearchList } from "./options/useSearches";
@@ -38,19 +39,7 @@ export function StationList({
     { name: "Options", to: "options", standing: options.standing, figure: options.figure },
   ];
   return (
-    <Flex
-      as="nav"
-      aria-label="Stations"
-      direction={{ base: "row", md: "column" }}
-      w={{ md: "172px" }}
-      flex="none"
-      pt={{ md: "3" }}
-      overflowX={{ base: "auto", md: "visible" }}
-      borderRightWidth={{ md: "1px" }}
-      borderBottomWidth={{ base: "1px", md: "0" }}
-      borderColor="line"
-      data-screen-only
-    >
+    <Rail aria-label="Stations" pt={{ md: "3" }} overflowX={{ base: "auto", md: "visible" }} data-screen-only>
       {stations.map((station) => (
         <NavLink key={station.to} to={`/vehicles/${vehicle}/${station.to}`} style={{ display: "block" }}>
           {({ isActive }) => (
@@ -75,7 +64,7 @@ export function StationList({
           )}
         </NavLink>
       ))}
-    </Flex>
+    </Rail>
   );
 }
 

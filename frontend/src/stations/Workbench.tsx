@@ -12,6 +12,7 @@ import {
 } from "react";
 import { Link, Navigate } from "react-router";
 import { TopBar, useBar } from "../app/TopBar";
+import { UndoRedo } from "../app/UndoRedo";
 import { Conflict } from "../design/Conflict";
 import { type DesignDocument, withValue } from "../design/document";
 import { saveDesignFile } from "../design/files";
@@ -118,27 +119,11 @@ export function Workbench({ vehicle, workshop, station, stored, first, document:
         <Box fontSize="sm" color="ink.second" role="status" data-save={state.kind}>
           {readOnly ? "you may look, not change" : saveWords(state)}
         </Box>
-        <Flex gap="1">
-          <Button
-            size="xs"
-            disabled={past.past.length === 0}
-            onClick={() => dispatch({ type: "undo" })}
-            title="Ctrl Z"
-          >
-            Undo
-          </Button>
-          <Button
-            size="xs"
-            disabled={past.future.length === 0}
-            onClick={() => dispatch({ type: "redo" })}
-            title="Ctrl Shift Z"
-          >
-            Redo
-          </Button>
+        <UndoRedo past={past.past} future={past.future} dispatch={dispatch}>
           <Button size="xs" onClick={() => saveDesignFile(document)}>
             Export
           </Button>
-        </Flex>
+        </UndoRedo>
       </TopBar>
       {trouble && (
         <Box role="alert" bg="copper.wash" px="4" py="1">

@@ -8,6 +8,7 @@ import type { Doubts, Fault, Live, Sweep } from "../api/client";
 import type { DesignDocument } from "../design/document";
 import type { Selected } from "../design/selected";
 import type { Wish } from "../design/useLive";
+import { isWithin } from "../fields/faults";
 
 export interface Edit {
   readOnly: boolean;
@@ -86,9 +87,7 @@ export function Later({ children }: { children: ReactNode }) {
 
 /** The fault at a path, or within it. */
 export function faultAt(faults: Fault[], path: string): Fault | undefined {
-  return faults.find(
-    (f) => f.path === path || f.path.startsWith(`${path}.`) || f.path.startsWith(`${path}[`),
-  );
+  return faults.find((fault) => isWithin(fault, path));
 }
 
 export function siAt(live: Live, path: string): number | undefined {

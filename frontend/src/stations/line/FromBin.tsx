@@ -1,9 +1,7 @@
-import { useVocabulary } from "../../app/session";
-import { withValue } from "../../design/document";
-import { useUnits } from "../../fields/units";
+import { withValues } from "../../design/document";
 import type { PartDocument } from "../../parts/bin";
-import { calledPart } from "../../parts/cells";
 import { useParts } from "../../parts/useBin";
+import { usePartName } from "../../parts/usePartName";
 import { useEdit, usePlace } from "../context";
 
 interface Props {
@@ -17,24 +15,16 @@ interface Props {
 
 /** Takes a whole part of the bin into the design; what is typed instead needs no part. */
 export function FromBin({ label, kinds, only, changes }: Props) {
-  const units = useUnits();
   const { workshop } = usePlace();
   const { edit, readOnly } = useEdit();
-  const known = useVocabulary().data?.parts;
+  const name = usePartName();
   const parts = useParts(workshop)
     .data?.map((part) => part.document)
     .filter((part) => kinds.includes(part.kind) && (only?.(part) ?? true));
-  if (readOnly || !parts?.length || !known) return null;
-  const name = (part: PartDocument) => {
-    const kind = known.find((k) => k.kind === part.kind);
-    return kind ? calledPart(units, kind, part) : part.id;
-  };
+  if (readOnly || !parts?.length) return null;
   const take = (id: string) => {
     const part = parts.find((p) => p.id === id);
-    if (!part) return;
-    edit((old) =>
-      Object.entries(changes(part)).reduce((made, [path, value]) => withValue(made, path, value), old),
-    );
+    if (part) edit((old) => withValues(old, changes(part)));
   };
   return (
     <select

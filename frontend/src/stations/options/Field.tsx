@@ -1,11 +1,12 @@
 import { Box, Flex } from "@chakra-ui/react";
 import { type KeyboardEvent, useState } from "react";
 import type { OptionMeasure, Options } from "../../api/client";
+import { marks } from "../../charts/curves";
 import { useWidth } from "../../drawing/useWidth";
 import { digits, type Units, useUnits } from "../../fields/units";
 import { runText } from "../../readout/Readout";
 import { label } from "../../words/measures";
-import { bestEdge, marks, type Spot, spanAround, walk } from "./field";
+import { bestEdge, type Spot, spanAround, walk } from "./field";
 
 interface Props {
   options: Options;

@@ -2,7 +2,6 @@ import { Box, Button, Flex } from "@chakra-ui/react";
 import { useEffect, useMemo, useState } from "react";
 import { Link } from "react-router";
 import { RefusedError } from "../../api/client";
-import { useVocabulary } from "../../app/session";
 import { useParts } from "../../parts/useBin";
 import { useDocument, useEdit, usePlace } from "../context";
 import { Answer, Earlier } from "./Answer";
@@ -21,10 +20,9 @@ export function OptionsStation() {
   const { readOnly } = useEdit();
   const document = useDocument();
   const parts = useParts(workshop);
-  const kinds = useVocabulary().data?.parts ?? [];
   const [kept, setWishes] = useState<Wishes | null>(() => recallWishes(vehicle));
-  const bare = useMemo(() => requestOf(document, kept ?? NO_WISHES), [document, kept]);
-  const survey = useSurvey(bare);
+  const request = useMemo(() => requestOf(document, kept ?? NO_WISHES), [document, kept]);
+  const survey = useSurvey(request);
   const searches = useSearches();
   // Without a choice yet, the design's own layout is the one that is looked through.
   const own = survey.data?.suggested[0]?.layout.stages as StageChoice[] | undefined;
@@ -38,7 +36,7 @@ export function OptionsStation() {
   const [turned, setTurned] = useState(false);
   const total = survey.data?.combinations.reduce((sum, n) => sum + n, 0) ?? 0;
   const documents = parts.data?.map((part) => part.document) ?? [];
-  const again = () => searches.start(requestOf(document, wishes));
+  const again = () => searches.start(request);
   return (
     <Box
       display="grid"
@@ -57,12 +55,7 @@ export function OptionsStation() {
           onChange={(layouts) => setWishes({ ...wishes, layouts })}
         />
         <Box mt="2">
-          <Choices
-            wishes={wishes}
-            parts={documents}
-            kinds={kinds}
-            onChange={(part) => setWishes({ ...wishes, ...part })}
-          />
+          <Choices wishes={wishes} parts={documents} onChange={(part) => setWishes({ ...wishes, ...part })} />
         </Box>
         <Box position={{ lg: "sticky" }} bottom="0" zIndex={1} bg="panel" py="2" mx="-1px">
           <Button

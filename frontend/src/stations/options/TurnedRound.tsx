@@ -2,7 +2,7 @@ import { Box, Button, Flex, Input } from "@chakra-ui/react";
 import { useMutation } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { answer, api, type Inverse, RefusedError, type Unknown } from "../../api/client";
-import { at, type Target, withValue } from "../../design/document";
+import { at, type Target, withValues } from "../../design/document";
 import { completed, digits, show, type Units, useUnits } from "../../fields/units";
 import { StandingMark } from "../../marks/StandingMark";
 import { label, MEASURES } from "../../words/measures";
@@ -32,10 +32,7 @@ export function TurnedRound({ unknowns }: { unknowns: Unknown[] }) {
             document: document as unknown as Record<string, unknown>,
             unknown: unknown.key,
             path: unknown.path,
-            target: {
-              measure: asked.measure,
-              [asked.bound]: number(completed(units, dimension, asked.value)),
-            },
+            target: { measure: asked.measure, [asked.bound]: completed(units, dimension, asked.value) },
           },
         }),
       );
@@ -129,10 +126,6 @@ function firstQuestion(target: Target | undefined): Asked {
   };
 }
 
-function number(text: string): string | number {
-  return text.trim() !== "" && Number.isFinite(Number(text)) ? Number(text) : text;
-}
-
 function Solved({ found }: { found: Inverse }) {
   const units = useUnits();
   const one = (value: number) => valueText(units, found, value);
@@ -171,8 +164,6 @@ function RealParts({ found }: { found: Inverse }) {
   const units = useUnits();
   const { edit, readOnly } = useEdit();
   const document = useDocument();
-  const take = (changes: Record<string, unknown>) =>
-    edit((old) => Object.entries(changes).reduce((made, [path, value]) => withValue(made, path, value), old));
   return (
     <Box mt="3" maxW="640px">
       <Box as="h2" fontWeight="600">
@@ -196,7 +187,7 @@ function RealParts({ found }: { found: Inverse }) {
                     readOnly ||
                     Object.entries(real.changes).every(([path, value]) => at(document, path) === value)
                   }
-                  onClick={() => take(real.changes)}
+                  onClick={() => edit((old) => withValues(old, real.changes))}
                   aria-label={`Put on the bench: ${real.words}`}
                 >
                   Put on the bench

@@ -39,14 +39,3 @@ export function spanAround(near: number[], all: number[]): [number, number] {
   const edge = 0.08 * room;
   return [Math.max(low - room, least) - edge, Math.min(high + room, most) + edge];
 }
-
-/** Round numbers inside a span. */
-export function marks([low, high]: [number, number], about: number): number[] {
-  const rough = (high - low) / about;
-  const power = 10 ** Math.floor(Math.log10(rough));
-  const step = ([1, 2, 5, 10].find((n) => n * power >= rough * 0.999) ?? 10) * power;
-  const first = Math.ceil(low / step);
-  return Array.from({ length: Math.floor(high / step) - first + 1 }, (_, i) =>
-    Number(((first + i) * step).toPrecision(12)),
-  );
-}
