@@ -10,10 +10,12 @@ from ydrometer.motion.plant import Plant, turning
 
 EARLY = 0.99
 """Share of the speed at which nothing is left at which it changes all the same: that speed itself is never reached."""
-STEPS = 44
-"""Halvings by which the begin of a change is pinned down."""
+STEPS = 100
+CLOSE = 1e-12
+"""Relative closeness to which the begin of a change is pinned down."""
 
-acceleration, coast, cut_off, LOOKS = forces.acceleration, forces.coast, speeds.cut_off, speeds.LOOKS
+acceleration, coast = forces.acceleration, forces.coast
+cut_off, next_share, LOOKS = speeds.cut_off, speeds.next_share, speeds.LOOKS
 
 
 @kernel
@@ -35,33 +37,49 @@ def pulls(p: Plant, g: int, v: float) -> bool:
 
 
 @kernel
-def better(p: Plant, k: int, g: int, v: float) -> bool:
-    """Whether after a change that begins at v gear g accelerates more than k would at that same speed.
+def advantage(p: Plant, k: int, g: int, v: float) -> float:
+    """How much more gear g accelerates after a change that begins at v than k would at that same speed, m/s².
 
-    At a tie, both held at the limit of grip, a change would only lose time.
+    Not above 0 where g is not better: at a tie, both held at the limit of grip, a change would only lose time.
     """
     after, _ = coast(p, g, v, p.vehicle[0].shift_time)
-    return after > 0.0 and acceleration(p, g, after) > max(acceleration(p, k, after), 0.0)
+    kept = max(acceleration(p, k, after), 0.0)
+    return acceleration(p, g, after) - kept if after > 0.0 else -kept
 
 
 @kernel
 def first_better(p: Plant, k: int, g: int, start: float, end: float) -> float:
     """The first speed from `start` up to `end` at which gear g is better; NaN where there is none."""
-    before = start
-    if better(p, k, g, start):
+    before, least = start, advantage(p, k, g, start)
+    if least > 0.0:
         return start
     for look in range(1, LOOKS + 1):
         at = start + (end - start) * (look - 1e-9) / LOOKS
-        if better(p, k, g, at):
-            for _ in range(STEPS):
-                middle = 0.5 * (before + at)
-                if better(p, k, g, middle):
-                    at = middle
-                else:
-                    before = middle
-            return at
-        before = at
+        more = advantage(p, k, g, at)
+        if more > 0.0:
+            return _begin(p, k, g, before, least, at, more)
+        before, least = at, more
     return math.nan
+
+
+@kernel
+def _begin(p: Plant, k: int, g: int, low: float, f_low: float, high: float, f_high: float) -> float:
+    """Where between low and high gear g begins to be better, by Chandrupatla's method, on the side where it is."""
+    a, b, c, fa, fb, fc = high, low, high, f_high, f_low, f_high
+    share = 0.5
+    for _ in range(STEPS):
+        x = a + share * (b - a)
+        f = advantage(p, k, g, x)
+        if (f > 0.0) == (fa > 0.0):
+            c, fc = a, fa
+        else:
+            c, b, fc, fb = b, a, fb, fa
+        a, fa = x, f
+        least = CLOSE * high / abs(b - a)
+        if least > 0.5:
+            break
+        share = min(max(next_share(a, b, c, fa, fb, fc), least), 1.0 - least)
+    return a if fa > 0.0 else b
 
 
 @kernel

@@ -77,8 +77,8 @@ class Results(NamedTuple):
 
 THREADS = int(os.environ.get("YDROMETER_THREADS", "1"))
 """Among how many threads a large batch is shared out: a process that answers people may use more than one core."""
-LEAST_A_THREAD = 500
-"""Designs for which a thread is worth starting."""
+A_SHARE = 250
+"""Designs that a thread takes at a time."""
 BY_BRANCH = ("pushing_motor_current", "launch_motor_current", "cruise_motor_current", "motor_speed_at_top")
 BY_DISTANCE = ("time_to_distance", "speed_at_distance", "energy_per_run", "sprint_and_stop")
 
@@ -97,12 +97,12 @@ def measure(batch: Batch, wanted: Wanted) -> Results:
     shapes.update(time_to_speed=wanted.speeds.shape, distance_in_time=wanted.times.shape)
     out = Results(**{name: np.full(shape, np.nan) for name, shape in shapes.items()})
     made = for_kernels(batch)
-    shares = min(THREADS, max(1, n // LEAST_A_THREAD))
-    if shares == 1:
+    if THREADS == 1 or n < 2 * A_SHARE:
         _measure_all(made, wanted, out)
         return out
-    edges = [n * k // shares for k in range(shares + 1)]
-    with ThreadPoolExecutor(shares) as pool:
+    # More shares than threads: a core that somebody else uses as well takes fewer.
+    edges = [*range(0, n - A_SHARE + 1, A_SHARE), n]
+    with ThreadPoolExecutor(THREADS) as pool:
         for done in [pool.submit(_measure_all, *_rows(made, wanted, out, a, b)) for a, b in pairwise(edges)]:
             done.result()
     return out

@@ -62,7 +62,7 @@ _GAUSS = (
 )  # fmt: skip
 
 acceleration, as_driven, coast, resistance = forces.acceleration, forces.as_driven, forces.coast, forces.resistance
-end_speed, next_corner, regime = speeds.end_speed, speeds.next_corner, speeds.regime
+end_speed, next_bend, next_corner, regime = speeds.end_speed, speeds.next_bend, speeds.next_corner, speeds.regime
 starting_gear, next_change = gears.starting_gear, gears.next_change
 
 
@@ -107,8 +107,8 @@ def add_leg(p: Plant, panels: Any, count: int, k: int, end: float, start: float,
             from_s += 1
         if s < PANELS[from_s] < high:
             high = PANELS[from_s]
-        v_high = end - (end - start) * math.exp(-high)
-        bend = first_corner(p, k, end - (end - start) * math.exp(-s), v_high, (stop - start) / CORNER_LOOKS)
+        v, v_high = end - (end - start) * math.exp(-s), end - (end - start) * math.exp(-high)
+        bend = first_corner(p, k, v, min(v_high, next_bend(p, k, v)), (stop - start) / CORNER_LOOKS)
         if bend < v_high:
             high = min(high, max(s + 1e-12, math.log((end - start) / (end - bend))))
         count = add_panels(p, panels, count, k, end, start, s, high)

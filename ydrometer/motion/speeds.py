@@ -4,12 +4,12 @@ from __future__ import annotations
 
 import math
 
-from ydrometer.jit import kernel
+from ydrometer.jit import kernel, leaf
 from ydrometer.motion import currents, forces
 from ydrometer.motion.plant import Plant, turning
 
 LOOKS = 32
-"""Looks on the way to an end, before what was seen is pinned down."""
+"""Looks over the speeds of a gear, before what was seen is pinned down."""
 MOST_DOUBLINGS = 40
 """A slope may push beyond what the drive does; a speed 10¹² times higher stands for no end at all."""
 CORNER_STEPS = 20
@@ -20,7 +20,7 @@ ROOT_STEPS = 200
 FULL = currents.FULL
 drive_force, electric, acceleration = currents.drive_force, currents.electric, forces.acceleration
 resistance, traction = forces.resistance, forces.traction
-engine_speed, motor_current = currents.engine_speed, currents.motor_current
+motor_current = currents.motor_current
 
 
 @kernel
@@ -47,35 +47,49 @@ def sources_end(p: Plant, k: int) -> float:
 
 
 @kernel
-def has_engine(p: Plant) -> bool:
-    """Whether any branch is driven by an engine."""
+def next_bend(p: Plant, k: int, v: float) -> float:
+    """The next speed above v at which the torque of an engine bends: its clutch engages, or a point of its curve; m/s.
+
+    Infinite where there is none.
+    """
+    after, bend = v * (1.0 + 1e-12), math.inf
     for j in range(len(p.sources)):
         if p.sources[j].engine != 0.0:
-            return True
-    return False
+            ratio = turning(p, k, j)
+            engaged = p.sources[j].engagement / ratio
+            if after < engaged < bend:
+                bend = engaged
+            for c in range(len(p.curves[j])):
+                at = p.curves[j][c].speed / ratio
+                if after < at < bend and at >= engaged:
+                    bend = at
+    return bend
+
+
+@kernel
+def mixed(p: Plant) -> bool:
+    """Whether motors and engines drive together."""
+    engines = 0
+    for j in range(len(p.sources)):
+        engines += 1 if p.sources[j].engine != 0.0 else 0
+    return 0 < engines < len(p.sources)
 
 
 @kernel
 def end_speed(p: Plant, k: int, on_ground: bool, start: float) -> float:
     """The lowest speed above `start` at which `left` ceases to be positive, m/s, taken on its positive side.
 
-    `start` itself where it is not positive there; infinite where it never ceases.
+    `start` itself where it is not positive there; infinite where it never ceases. Motors pull ever less as they turn
+    faster, so what is left ends once. An engine may dip and rise again; between two bends of its torque what is left
+    is concave, so that a dip shows at a bend. Of both together neither holds, and looks have to do.
     """
     if not left(p, k, on_ground, start) > 0.0:
         return start
     ceiling = max(sources_end(p, k) * (1.0 + 1e-9), start * 1.01)
+    step = (ceiling - start) / LOOKS if mixed(p) else math.inf
     positive = start
-    # Motors pull ever less as they turn faster, so what is left ends once; an engine may dip and rise again.
-    looks = LOOKS if has_engine(p) else 1
-    for look in range(1, looks + 1):
-        at = start + (ceiling - start) * look / looks
-        for j in range(len(p.sources)):
-            if p.sources[j].engine != 0.0:
-                # Between its points an engine's force is straight, so a dip shows at a point.
-                for c in range(len(p.curves[j])):
-                    bend = p.curves[j][c].speed / turning(p, k, j)
-                    if positive < bend < at and not left(p, k, on_ground, bend) > 0.0:
-                        at = bend
+    while positive < ceiling:
+        at = min(next_bend(p, k, positive), positive + step, ceiling)
         if not left(p, k, on_ground, at) > 0.0:
             return _root(p, k, on_ground, positive, at)
         positive = at
@@ -86,11 +100,24 @@ def end_speed(p: Plant, k: int, on_ground: bool, start: float) -> float:
     return math.inf
 
 
+@leaf
+def next_share(a: float, b: float, c: float, fa: float, fb: float, fc: float) -> float:
+    """Where from a towards b Chandrupatla's method (1997) looks next: inverse quadratic interpolation where it is safe,
+    bisection where it is not.
+
+    a and b hold the root between them, c is the end that was given up last; fa, fb, fc are the values there.
+    """
+    xi, phi = (a - b) / (c - b), (fa - fb) / (fc - fb) if fc != fb else 0.5
+    if phi * phi < xi and (1.0 - phi) * (1.0 - phi) < 1.0 - xi and (fc - fa) * (fc - fb) != 0.0:
+        return fa / (fb - fa) * fc / (fb - fc) + (c - a) / (b - a) * fa / (fc - fa) * fb / (fc - fb)
+    return 0.5
+
+
 @kernel
 def _root(p: Plant, k: int, on_ground: bool, low: float, high: float) -> float:
-    """Where `left` changes sign between low (positive) and high, by Chandrupatla's method (1997), on the positive side.
+    """Where `left` changes sign between low (positive) and high, by Chandrupatla's method, on the positive side.
 
-    Inverse quadratic interpolation where it is safe, bisection where it is not; ends at the last bit, also at a jump.
+    Ends at the last bit, also at a jump.
     """
     a, b, c = high, low, high
     fa, fb = left(p, k, on_ground, a), left(p, k, on_ground, b)
@@ -107,11 +134,7 @@ def _root(p: Plant, k: int, on_ground: bool, low: float, high: float) -> float:
         least = 4e-16 * max(abs(a), abs(b)) / abs(b - a) if b != a else 1.0
         if least > 0.5 or fa == 0.0:
             break
-        xi, phi = (a - b) / (c - b), (fa - fb) / (fc - fb) if fc != fb else 0.5
-        share = 0.5
-        if phi * phi < xi and (1.0 - phi) * (1.0 - phi) < 1.0 - xi and (fc - fa) * (fc - fb) != 0.0:
-            share = fa / (fb - fa) * fc / (fb - fc) + (c - a) / (b - a) * fa / (fc - fa) * fb / (fc - fb)
-        share = min(max(share, least), 1.0 - least)
+        share = min(max(next_share(a, b, c, fa, fb, fc), least), 1.0 - least)
     return a if fa >= 0.0 or not fb > 0.0 else b
 
 
@@ -128,18 +151,15 @@ def cut_off(p: Plant, k: int, v: float) -> bool:
 
 @kernel
 def regime(p: Plant, k: int, v: float) -> int:
-    """A number that changes wherever a(v) may bend: limits, grip, lifting, pieces of curves, braking motors."""
+    """A number that changes wherever a(v) may bend but for an engine's own bends: limits, grip, lifting, pieces of the
+    supply's law, braking motors.
+    """
     u, bus, drawn = electric(p, k, v, FULL)
     number = 1 if drawn >= p.vehicle[0].supply_limit else 0
     for i in range(len(p.law)):
         number = 2 * number + (1 if bus >= p.law[i].low else 0)
     for j in range(len(p.sources)):
-        if p.sources[j].engine != 0.0:
-            w, place = engine_speed(p, k, j, v), 0
-            for c in range(len(p.curves[j])):
-                place += 1 if w > p.curves[j][c].speed else 0
-            number = number * 1009 + 2 * place + (1 if w > p.sources[j].engagement else 0)
-        else:
+        if p.sources[j].engine == 0.0:
             current = motor_current(p, k, j, v, u)
             number = number * 3 + (
                 2 if current >= p.sources[j].current_limit else 1 if current > p.sources[j].no_load_current else 0
