@@ -42,8 +42,10 @@ def set_up_worker() -> None:
 
 
 def debian(*, testing: bool) -> None:
-    """Debian's packages: the database server, and the browser for the tests."""
+    """Debian's packages: the database server, what sets type in templates, and the browser for the tests."""
     missing = [] if any(Path("/usr/lib/postgresql").glob("*/bin/initdb")) else ["postgresql", "postgresql-client"]
+    if not _has_library("pangoft2"):
+        missing += ["libpango-1.0-0", "libpangoft2-1.0-0", "libharfbuzz-subset0"]
     if testing and not (shutil.which("chromium") and shutil.which("chromedriver")):
         missing += ["chromium", "chromium-driver", "fonts-liberation", "fonts-dejavu-core"]
     if not missing:
@@ -55,6 +57,11 @@ def debian(*, testing: bool) -> None:
         env = {**os.environ, "DEBIAN_FRONTEND": "noninteractive"}
         say.run(["apt-get", "update", "-qq"], env=env)
         say.run(["apt-get", "install", "-y", "-qq", "--no-install-recommends", *missing], env=env)
+
+
+def _has_library(name: str) -> bool:
+    """Whether a shared library is there: the loader's own list, which needs no compiler."""
+    return any(Path("/usr/lib").glob(f"*/lib{name}*.so*"))
 
 
 def python(*, testing: bool = False) -> None:

@@ -16,7 +16,7 @@ MANY = 20
 """Designs from which on compiled kernels answer sooner, though they take a moment to load."""
 USAGE = """usage: ydrometer evaluate DESIGN.json...   print the measures of each design, one JSON document a line
        ydrometer search REQUEST.json       look through all combinations of parts, and print the best
-       ydrometer fit DESIGN.json           print what its sizes say about how the stages go together
+       ydrometer fit DESIGN.json           print where its shafts stand, what clashes, and the ways to place them
        ydrometer schema                    print the JSON Schema of a design file
        ydrometer selfcheck                 work out cases known in closed form, and print the errors"""
 
@@ -85,9 +85,9 @@ def _load(name: str, largest: int, what: str) -> Any:
 
 
 def _fit(names: Sequence[str]) -> int:
-    from ydrometer.fit import report  # noqa: PLC0415  # other commands need none of it
+    from ydrometer.fit_report import report  # noqa: PLC0415  # other commands need none of it
 
-    print(json.dumps(report.report(_read(names[0])), ensure_ascii=False, allow_nan=False))
+    print(json.dumps(report(_read(names[0])), ensure_ascii=False, allow_nan=False))
     return 0
 
 

@@ -12,6 +12,7 @@ from typing import Any
 
 from ydrometer import reading, sources, stages, supply
 from ydrometer.errors import DocumentError, Fault
+from ydrometer.mounting import Mounting
 from ydrometer.reading import Reading, Value
 from ydrometer.stages import Speeds, Stage
 from ydrometer.tables.measures import MEASURES, TARGETABLE
@@ -197,6 +198,7 @@ class Design:
     drive: Drive = reading.nested(Drive)
     run: Run = reading.nested(Run, default=Run())
     targets: tuple[Target, ...] = reading.items(reading.Reader(_read_target, _target_schema))
+    fit: Mounting | None = reading.nested(Mounting, default=None)
 
 
 @dataclass(frozen=True, slots=True)
@@ -301,6 +303,27 @@ def shaft_numbers(design: Design) -> tuple[list[list[int]], list[int]]:
         branches.append([*range(free, free + own), first])
         free += own
     return branches, list(range(first, last + 1))
+
+
+def shaft_paths(design: Design) -> list[str]:
+    """A name for each shaft: the path of what turns it, a source, a stage or one of its idlers; in the order of power.
+
+    Where branches join, the stages of several turn the same shaft.
+    """
+    found = []
+    for b in range(len(design.drive.branches)):
+        found.append(f"drive.branches[{b}].source")
+        found += [path for stage in own_stages(design, b) for path in _turned(*stage)]
+    return found + [path for stage in trunk_stages(design) for path in _turned(*stage)]
+
+
+def _turned(path: str, stage: Stage) -> list[str]:
+    return [*(f"{path}.idlers[{i}]" for i in range(len(getattr(stage, "idlers", ())))), path]
+
+
+def loop_paths(design: Design) -> list[str]:
+    """Paths of the stages with a belt or chain."""
+    return [path for path, stage in stages_with_paths(design) if isinstance(stage, stages.LOOPS)]
 
 
 def own_stages(design: Design, branch: int) -> Iterator[tuple[str, Stage]]:

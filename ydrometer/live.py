@@ -11,7 +11,9 @@ from ydrometer.design import Document, Target
 from ydrometer.drawing import UNFOLDED, LineDrawing, draw_line
 from ydrometer.errors import DocumentError
 from ydrometer.evaluate import Evaluation, Message, evaluate, messages
+from ydrometer.fit.clashes import Clash, clashes
 from ydrometer.flow import Flow
+from ydrometer.mounted import setup_of
 from ydrometer.ratios import RatioView
 from ydrometer.readout import shown_targets
 from ydrometer.senses import Senses
@@ -98,7 +100,8 @@ class View:
 class Live:
     """A design as the page shows it. `mark` is there where a marked design was given; `sources` are one a branch.
 
-    `told` is what to ask about a ratio that somebody was told, empty where none was.
+    `told` is what to ask about a ratio that somebody was told, empty where none was. `clashes` is what does not go
+    together on the plate, None where nothing is said of mounting.
     """
 
     state: Literal["ok", "will not start"]
@@ -118,6 +121,7 @@ class Live:
     quantities: list[Quantity]
     assumed: list[str]
     messages: list[Message]
+    clashes: list[Clash] | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -232,6 +236,7 @@ def look(raw: dict[str, Any], mark: dict[str, Any] | None = None, wish: Wish = W
         quantities=[Quantity(path, v.si, v.dimension, v.origin, v.spread) for path, v in document.values.items()],
         assumed=list(document.assumed),
         messages=messages(evaluation),
+        clashes=None if document.design.fit is None else clashes(setup_of(document)),
     )
 
 

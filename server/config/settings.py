@@ -110,7 +110,10 @@ SPECTACULAR_SETTINGS = {
     "VERSION": "1",
     "SERVE_INCLUDE_SCHEMA": False,
     "COMPONENT_SPLIT_REQUEST": True,
-    "ENUM_NAME_OVERRIDES": {"RoleEnum": "server.workshops.models.Role"},
+    "ENUM_NAME_OVERRIDES": {
+        "RoleEnum": "server.workshops.models.Role",
+        "LoopFormEnum": "ydrometer.drawing.shapes.LOOP_FORMS",
+    },
 }
 
 PROCRASTINATE_WORKER_DEFAULTS = {

@@ -7,7 +7,7 @@ from server.api.errors import not_found
 from server.config.page import page
 from server.demo import api as demo
 from server.designs import api as designs
-from server.designs import evaluation
+from server.designs import evaluation, fit
 from server.parts import api as parts
 from server.searches import api as searches
 from server.workshops import api as workshops
@@ -40,6 +40,9 @@ api = [
     path("workshops/<uuid:workshop>/parts/export/<str:suffix>/", parts.ExportView.as_view()),
     path("workshops/<uuid:workshop>/searches/", searches.SearchesView.as_view()),
     path("workshops/<uuid:workshop>/searches/survey/", searches.SurveyView.as_view()),
+    path("workshops/<uuid:workshop>/fit/", fit.FitView.as_view()),
+    path("workshops/<uuid:workshop>/fit/places/", fit.PlacesView.as_view()),
+    path("workshops/<uuid:workshop>/fit/template/<str:suffix>/", fit.TemplateView.as_view()),
     path("workshops/<uuid:workshop>/inverse/", searches.InverseView.as_view()),
     path("searches/<uuid:search>/", searches.SearchView.as_view()),
     path("searches/<uuid:search>/export/<str:suffix>/", searches.ExportView.as_view()),

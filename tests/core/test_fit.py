@@ -18,7 +18,7 @@ from tests.core.designs import PLAIN, changed
 from ydrometer import design
 from ydrometer.fit import bores, chains, hands, loops, mounts, pairs, stack
 from ydrometer.fit.around import Round, taut
-from ydrometer.fit.report import report
+from ydrometer.fit_report import report
 
 ANGLE = math.radians(20.0)
 TEETH = st.integers(8, 120)

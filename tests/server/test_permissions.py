@@ -69,6 +69,13 @@ TABLE: dict[str, dict[str, tuple[str, Any]]] = {
         "post": (EDITORS, {"request": REQUEST}),
     },
     "workshops/<uuid:workshop>/searches/survey/": {"post": (MEMBERS, {"request": REQUEST})},
+    "workshops/<uuid:workshop>/fit/": {"post": (MEMBERS, {"document": PLAIN})},
+    "workshops/<uuid:workshop>/fit/places/": {
+        "post": (MEMBERS, {"document": {**PLAIN, "fit": {"plate": {"hole_pitch": "12 mm", "across": 20, "up": 8}}}}),
+    },
+    "workshops/<uuid:workshop>/fit/template/<str:suffix>/": {
+        "post": (MEMBERS, {"document": {**PLAIN, "fit": {"plate": {"hole_pitch": "12 mm", "across": 20, "up": 8}}}}),
+    },
     "workshops/<uuid:workshop>/inverse/": {
         "post": (
             MEMBERS,

@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 
 from ydrometer.drawing.shapes import Segment
+from ydrometer.fit.around import Round, run, taut
 from ydrometer.fit.loops import crossed_lean, crossed_wraps, lean, wraps
 
 Point = tuple[float, float]
@@ -41,6 +43,29 @@ def crossed_path(c1: Point, r1: float, c2: Point, r2: float) -> list[Segment]:
         Segment(*c, *d, 0.0, 0.0),
         Segment(*d, *a, r1, wrap1),
     ]
+
+
+def around_path(wheels: Sequence[Round]) -> list[Segment]:
+    """A loop around wheels in the order in which it meets them anticlockwise: a run, then the arc on the next wheel.
+
+    Raises:
+        ValueError: as `fit.around.taut`.
+    """
+    wrapped = taut(wheels).wraps
+    headings = [run(wheel, wheels[(i + 1) % len(wheels)])[1] for i, wheel in enumerate(wheels)]
+    made = []
+    for i, heading in enumerate(headings):
+        place = (i + 1) % len(wheels)
+        start, end = _touch(wheels[i], heading), _touch(wheels[place], heading)
+        leaves = _touch(wheels[place], headings[place])
+        wrap = wrapped[place] if wheels[place].outside else -wrapped[place]
+        made += [Segment(*start, *end, 0.0, 0.0), Segment(*end, *leaves, wheels[place].radius, wrap)]
+    return made
+
+
+def _touch(wheel: Round, heading: float) -> Point:
+    """Where a run of that heading touches a wheel: on its right as the wheel goes round inside, else on its left."""
+    return wheel.x + wheel.signed * math.sin(heading), wheel.y - wheel.signed * math.cos(heading)
 
 
 def _on(centre: Point, radius: float, angle: float) -> Point:

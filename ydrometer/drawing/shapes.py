@@ -8,10 +8,11 @@ coordinates of its own.
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import Literal
+from typing import Literal, get_args
 
 WheelForm = Literal["gear", "ring", "bevel", "pulley", "sprocket", "grooved"]
 LoopForm = Literal["belt", "chain", "v_belt"]
+LOOP_FORMS = get_args(LoopForm)
 BoxForm = Literal["planetary", "gearbox", "worm", "speeds"]
 BoxPartForm = Literal["sun", "planet", "ring", "driver", "driven", "worm", "worm wheel"]
 

@@ -1,1 +1,1 @@
-"""Shapes in the plane: whether the parts go together."""
+"""Shapes in the plane: what goes together, how far apart, and how it is set."""

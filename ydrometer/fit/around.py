@@ -53,7 +53,7 @@ def taut(wheels: Sequence[Round]) -> Taut:
     if len(wheels) < 2:
         raise ValueError(f"{len(wheels)} wheels given, a loop needs two or more")
     pairs = [(wheel, wheels[(i + 1) % len(wheels)]) for i, wheel in enumerate(wheels)]
-    runs, headings = zip(*(_run(one, other) for one, other in pairs), strict=True)
+    runs, headings = zip(*(run(one, other) for one, other in pairs), strict=True)
     wraps = []
     for i, wheel in enumerate(wheels):
         turned = (headings[i] - headings[i - 1]) % (2.0 * math.pi)
@@ -62,8 +62,12 @@ def taut(wheels: Sequence[Round]) -> Taut:
     return Taut(sum(runs) + arcs, list(runs), wraps)
 
 
-def _run(one: Round, other: Round) -> tuple[float, float]:
-    """Length and heading of the run from one wheel to the next."""
+def run(one: Round, other: Round) -> tuple[float, float]:
+    """Length, m, and heading, rad, of the run from one wheel to the next.
+
+    Raises:
+        ValueError: they overlap so that there is none.
+    """
     across, up = other.x - one.x, other.y - one.y
     distance = math.hypot(across, up)
     step = other.signed - one.signed

@@ -15,6 +15,9 @@ KINDS: dict[str, type] = {
     kind.kind: kind for kind in (Gear, Bevel, Planetary, Gearbox, Worm, Belt, VBelt, Chain, Speeds)
 }
 
-__all__ = ["KINDS", "Belt", "Bevel", "Chain", "Gear", "Gearbox", "Planetary", "Speeds", "Stage",
+LOOPS = (Belt, Chain, VBelt)
+"""Those in which something runs around two wheels."""
+
+__all__ = ["KINDS", "LOOPS", "Belt", "Bevel", "Chain", "Gear", "Gearbox", "Planetary", "Speeds", "Stage",
     "Toothed", "VBelt", "Worm",
            "stage_efficiency"]  # fmt: skip

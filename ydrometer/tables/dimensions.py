@@ -45,6 +45,8 @@ _ROWS = (
     ("energy",             "J",          "J",        "J",       "800 J"),
     ("power",              "W",          "W",        "W",       "350 W"),
     ("density",            "kg/m^3",     "kg/m^3",   "kg/m^3",  "1.2 kg/m^3"),
+    ("linear density",     "kg/m",       "g/m",      "lb/ft",    "60 g/m"),
+    ("frequency",          "Hz",         "Hz",       "Hz",      "45 Hz"),
     ("temperature",        "K",          "degC",     "degF",    "25 degC"),
     ("diametral pitch",    "1/m",        "1/in",     "1/in",    "32 1/in"),
     ("price",              "",           "",         "",        "240"),

@@ -362,6 +362,57 @@ export interface paths {
         patch: operations["workshops_partial_update"];
         trace?: never;
     };
+    "/api/workshops/{workshop}/fit/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description A design as it stands, with the parts of a bin. */
+        post: operations["workshops_fit_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/workshops/{workshop}/fit/places/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description All ways to place its shafts. */
+        post: operations["workshops_fit_places_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/workshops/{workshop}/fit/template/{suffix}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description A template at full size: pdf, svg or dxf. */
+        post: operations["workshops_fit_template_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/workshops/{workshop}/inverse/": {
         parameters: {
             query?: never;
@@ -706,6 +757,14 @@ export interface components {
             x: number[];
             y: number[];
         };
+        Clash: {
+            /** Format: double */
+            amount: number;
+            at: number[] | null;
+            level: components["schemas"]["LevelEnum"];
+            path: string;
+            text: string;
+        };
         Column: {
             dimension: string;
             symbol: string;
@@ -762,6 +821,15 @@ export interface components {
             inch: components["schemas"]["DisplayUnit"];
             metric: components["schemas"]["DisplayUnit"];
             name: string;
+        };
+        Disc: {
+            path: string;
+            /** Format: double */
+            radius: number;
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
         };
         DisplayUnit: {
             /** Format: double */
@@ -835,6 +903,11 @@ export interface components {
             kind?: components["schemas"]["FileKindEnum"];
             name: string;
         };
+        Filled: {
+            item: number | null;
+            name: string;
+            width: string;
+        };
         /** @description What an aid found, SI; `typed` and `note` are what to keep in the design, `steps` its arithmetic. */
         Finding: {
             aid: string;
@@ -852,6 +925,11 @@ export interface components {
             owned: number;
             /** Format: double */
             size: number;
+        };
+        FitRequestRequest: {
+            document: {
+                [key: string]: unknown;
+            };
         };
         /** @description Parts that fit a stage, from the smallest up. */
         Fits: {
@@ -882,6 +960,17 @@ export interface components {
             resistance: number[];
             speed: number[];
             traction: number[];
+        };
+        FrameShape: {
+            name: string;
+            /** Format: double */
+            x1: number;
+            /** Format: double */
+            x2: number;
+            /** Format: double */
+            y1: number;
+            /** Format: double */
+            y2: number;
         };
         Gauge: {
             /** Format: double */
@@ -936,6 +1025,11 @@ export interface components {
             drivers: number[];
             path: string;
         };
+        Help: {
+            /** Format: double */
+            extra: number;
+            text: string;
+        };
         Input: {
             dimension: string;
             note: string;
@@ -974,6 +1068,12 @@ export interface components {
             };
             unknown: string;
         };
+        /**
+         * @description * `clash` - clash
+         *     * `mind` - mind
+         * @enum {string}
+         */
+        LevelEnum: "clash" | "mind";
         LineDrawing: {
             rows: components["schemas"]["Row"][];
             sizes_assumed: string[];
@@ -982,10 +1082,12 @@ export interface components {
         /**
          * @description A design as the page shows it. `mark` is there where a marked design was given; `sources` are one a branch.
          *
-         *     `told` is what to ask about a ratio that somebody was told, empty where none was.
+         *     `told` is what to ask about a ratio that somebody was told, empty where none was. `clashes` is what does not go
+         *     together on the plate, None where nothing is said of mounting.
          */
         Live: {
             assumed: string[];
+            clashes: components["schemas"]["Clash"][] | null;
             flows: components["schemas"]["Flow"][];
             gauges: components["schemas"]["Gauge"][];
             held_by: string;
@@ -1052,6 +1154,14 @@ export interface components {
          * @enum {string}
          */
         LoopFormEnum: "belt" | "chain" | "v_belt";
+        Mark: {
+            level: string;
+            number: number;
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+        };
         MeasureEntry: {
             dimension: string;
             name: string;
@@ -1075,6 +1185,14 @@ export interface components {
          * @enum {string}
          */
         MomentEnum: "hard start" | "shove" | "top speed" | "picked";
+        /** @description What Fit shows of a design. `elsewhere`: stages behind one that turns the axis, which are on another plate. */
+        Mounted: {
+            clashes: components["schemas"]["Clash"][];
+            elsewhere: string[];
+            plan: components["schemas"]["PlanDrawing"];
+            sections: components["schemas"]["Section"][];
+            settings: components["schemas"]["StageSettings"][];
+        };
         NewMemberRequest: {
             role: components["schemas"]["RoleEnum"];
             username: string;
@@ -1208,6 +1326,84 @@ export interface components {
             };
             line: components["schemas"]["LineDrawing"] | null;
             words: string;
+        };
+        Placed: {
+            /** Format: double */
+            end: number;
+            item: number | null;
+            name: string;
+            spacer: boolean;
+            /** Format: double */
+            start: number;
+            wheel: string;
+        };
+        Placing: {
+            at: {
+                [key: string]: number[];
+            };
+            /** Format: double */
+            error: number;
+            lengths: {
+                [key: string]: string;
+            };
+            /** Format: double */
+            room: number | null;
+            /** Format: double */
+            size: number;
+        };
+        PlanDrawing: {
+            axle: string | null;
+            /** Format: double */
+            bottom: number;
+            frame: components["schemas"]["FrameShape"][];
+            /** Format: double */
+            ground: number | null;
+            /** Format: double */
+            left: number;
+            loops: components["schemas"]["PlanLoop"][];
+            marks: components["schemas"]["Mark"][];
+            plate: components["schemas"]["PlateShape"] | null;
+            /** Format: double */
+            right: number;
+            /** Format: double */
+            road_radius: number;
+            shafts: components["schemas"]["PlanShaft"][];
+            tensioners: components["schemas"]["Disc"][];
+            /** Format: double */
+            top: number;
+            wheels: components["schemas"]["Wheel"][];
+        };
+        PlanLoop: {
+            form: components["schemas"]["LoopFormEnum"];
+            path: string;
+            segments: components["schemas"]["Segment"][];
+            slack: number | null;
+        };
+        PlanShaft: {
+            by: string;
+            /** Format: double */
+            diameter: number;
+            mount: string;
+            name: string;
+            /** Format: double */
+            opening: number;
+            path: string;
+            slot: components["schemas"]["SlotShape"] | null;
+            wheels: number[];
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+        };
+        PlateShape: {
+            across: number;
+            /** Format: double */
+            hole: number;
+            /** Format: double */
+            hole_pitch: number;
+            /** Format: double */
+            margin: number;
+            up: number;
         };
         Quantity: {
             dimension: string;
@@ -1358,6 +1554,21 @@ export interface components {
          * @enum {string}
          */
         SearchStateStateEnum: "waiting" | "running" | "done" | "cancelled" | "failed";
+        Section: {
+            /** Format: double */
+            between: number;
+            /** Format: double */
+            error: number;
+            filled: components["schemas"]["Filled"][] | null;
+            /** Format: double */
+            filled_error: number;
+            items: components["schemas"]["Placed"][];
+            /** Format: double */
+            overlap: number;
+            /** Format: double */
+            protrudes: number | null;
+            shaft: string;
+        };
         Segment: {
             /** Format: double */
             radius: number;
@@ -1387,6 +1598,13 @@ export interface components {
             demo: boolean;
             username: string | null;
         };
+        Setting: {
+            dimension: string;
+            name: string;
+            /** Format: double */
+            value: number;
+            words: string;
+        };
         Shaft: {
             branch: number | null;
             carried: boolean;
@@ -1415,9 +1633,27 @@ export interface components {
          * @enum {string}
          */
         ShaftRoleEnum: "source" | "middle" | "wheel";
+        /**
+         * @description * `a4` - a4
+         *     * `letter` - letter
+         * @enum {string}
+         */
+        SheetEnum: "a4" | "letter";
         SignUpRequest: {
             password: string;
             username: string;
+        };
+        SlotShape: {
+            /** Format: double */
+            setting: number;
+            /** Format: double */
+            x1: number;
+            /** Format: double */
+            x2: number;
+            /** Format: double */
+            y1: number;
+            /** Format: double */
+            y2: number;
         };
         SourceDisc: {
             branch: number;
@@ -1451,6 +1687,12 @@ export interface components {
             path: string;
             /** Format: double */
             ratio: number;
+        };
+        StageSettings: {
+            caution: string;
+            kind: string;
+            path: string;
+            settings: components["schemas"]["Setting"][];
         };
         /**
          * @description * `holds` - holds
@@ -1520,6 +1762,16 @@ export interface components {
             standing: components["schemas"]["StandingEnum"];
             /** Format: double */
             value: number | null;
+        };
+        /** @description `shaft` asks for an adapter for that shaft, by its path; empty for the whole plate. `sheet` is of paper. */
+        TemplateRequestRequest: {
+            document: {
+                [key: string]: unknown;
+            };
+            /** @default  */
+            shaft: string;
+            /** @default a4 */
+            sheet: components["schemas"]["SheetEnum"];
         };
         Tooth: {
             angles: number[];
@@ -1627,6 +1879,12 @@ export interface components {
             /** Format: double */
             top_speed: number;
             words: string;
+        };
+        /** @description The answer: the best ways, how many there are (at most `MOST_TRIED` are looked at), and what would help. */
+        Ways: {
+            count: number;
+            helps: components["schemas"]["Help"][];
+            ways: components["schemas"]["Placing"][];
         };
         Wheel: {
             form: components["schemas"]["WheelFormEnum"];
@@ -2886,6 +3144,190 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Workshop"];
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    workshops_fit_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                workshop: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FitRequestRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Mounted"];
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    workshops_fit_places_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                workshop: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FitRequestRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Ways"];
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    workshops_fit_template_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                suffix: string;
+                workshop: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TemplateRequestRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": string;
                 };
             };
             /** @description Refused, with the reason */

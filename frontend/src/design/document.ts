@@ -44,6 +44,8 @@ export interface DesignDocument {
   };
   run?: Record<string, Typed | undefined>;
   targets?: Target[];
+  /** How it is mounted: see stations/fit/edits. */
+  fit?: Record<string, unknown>;
 }
 
 /** Where stepping down ends; what is typed below it the core refuses in its own words. */

@@ -8,8 +8,13 @@ export function saveDesignFile(document: DesignDocument): void {
 
 /** Hand a text to the device as a file. */
 export function saveText(name: string, type: string, text: string): void {
+  saveBlob(name, new Blob([text], { type }));
+}
+
+/** Hand a file to the device. */
+export function saveBlob(name: string, blob: Blob): void {
   const link = window.document.createElement("a");
-  link.href = URL.createObjectURL(new Blob([text], { type }));
+  link.href = URL.createObjectURL(blob);
   link.download = name;
   link.click();
   URL.revokeObjectURL(link.href);

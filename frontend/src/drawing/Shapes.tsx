@@ -4,7 +4,10 @@ import { COPPER, INK, PANEL, SECOND, SLATE, SPRUCE, WASH } from "./colours";
 import { type Frame, loopPath } from "./paths";
 import { SvgText } from "./SvgText";
 
-export function LoopShape({ loop, frame }: { loop: Loop; frame: Frame }) {
+/** What is painted of a loop. */
+type Painted = Pick<Loop, "pitch" | "form" | "segments">;
+
+export function LoopShape({ loop, frame }: { loop: Painted; frame: Frame }) {
   const d = loopPath(loop, frame);
   if (loop.pitch === null)
     return (

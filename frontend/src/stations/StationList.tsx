@@ -37,6 +37,7 @@ export function StationList({
       figure: live ? ratioText(units, live.view.ratio) : "",
     },
     { name: "Options", to: "options", standing: options.standing, figure: options.figure },
+    { name: "Fit", to: "fit", ...fitFigure(live) },
   ];
   return (
     <Rail aria-label="Stations" pt={{ md: "3" }} overflowX={{ base: "auto", md: "visible" }} data-screen-only>
@@ -81,6 +82,14 @@ function lineStanding(live: Live | null): Standing {
   const { forwards, known, against } = live.senses;
   if (live.state !== "ok" || against.length > 0 || (known && !forwards)) return "misses";
   return known ? "holds" : "unknown";
+}
+
+/** How many things do not go together on the plate. */
+function fitFigure(live: Live | null): { standing: Standing; figure: string } {
+  if (!live?.clashes) return { standing: "unknown", figure: "not mounted" };
+  const count = live.clashes.filter((clash) => clash.level === "clash").length;
+  if (count) return { standing: "misses", figure: count === 1 ? "1 clash" : `${count} clashes` };
+  return { standing: live.clashes.length ? "tight" : "holds", figure: "no clash" };
 }
 
 const ORDER: Standing[] = ["misses", "tight", "holds"];

@@ -46,10 +46,12 @@ interface Props {
 const OptionsStation = lazy(() =>
   import("./options/OptionsStation").then((m) => ({ default: m.OptionsStation })),
 );
+const FitStation = lazy(() => import("./fit/FitStation").then((m) => ({ default: m.FitStation })));
 const STATIONS: Record<string, React.ComponentType> = {
   brief: memo(BriefStation),
   line: memo(LineStation),
   options: memo(OptionsStation),
+  fit: memo(FitStation),
 };
 const FIRST_WHEEL: Selected = { path: "drive.branches[0].stages[0]", member: "driver" };
 

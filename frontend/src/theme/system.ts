@@ -90,6 +90,15 @@ const config = defineConfig({
       borderColor: "transparent",
       "&[aria-selected=true]": { color: "ink", fontWeight: "600", borderColor: "spruce" },
     },
+    "button.link": {
+      color: "spruce",
+      textDecoration: "underline",
+      cursor: "pointer",
+      fontSize: "13.5px",
+      mt: "2",
+      textAlign: "left",
+    },
+    "button.row": { cursor: "pointer", "&[aria-pressed=true]": { bg: "spruce.wash" } },
     "table.pairs": {
       "& tr": { breakInside: "avoid" },
       fontFamily: "mono",

@@ -1,0 +1,73 @@
+import { Box, Flex } from "@chakra-ui/react";
+import type { Clash, Mounted } from "../../api/client";
+import type { Selected } from "../../design/selected";
+import { StandingMark } from "../../marks/StandingMark";
+import { FRAME } from "./FitStation";
+
+interface Props {
+  fit: Mounted;
+  chosen: number | null;
+  onChoose: (number: number | null) => void;
+  onSelect: (at: Selected) => void;
+}
+
+/** What does not go together, the worst first, with the numbers of the marks on the plan. */
+export function Clashes({ fit, chosen, onChoose, onSelect }: Props) {
+  const count = fit.clashes.filter((clash) => clash.level === "clash").length;
+  const pick = (clash: Clash, number: number) => {
+    onChoose(number);
+    const wheel = fit.plan.wheels.find((w) => w.path === clash.path);
+    const shaft = fit.plan.shafts.find((s) => s.path === clash.path);
+    const on = wheel ?? fit.plan.wheels[shaft?.wheels[0] ?? -1];
+    if (on) onSelect({ path: on.path, member: on.member });
+  };
+  return (
+    <Box {...FRAME} data-clashes={count}>
+      <Flex gap="2" align="baseline" mb="1">
+        <StandingMark standing={count ? "misses" : "holds"} />
+        <Box as="h2" fontSize="xl" fontWeight="700">
+          {count === 0 ? "Goes together" : count === 1 ? "1 clash" : `${count} clashes`}
+        </Box>
+      </Flex>
+      {fit.clashes.length === 0 && (
+        <Box fontSize="sm" color="ink.second">
+          As far as its sizes say. What is not given is not looked at: diameters of shafts, frame, stacks.
+        </Box>
+      )}
+      <Box as="ol" listStyleType="none" m="0" p="0" maxH="260px" overflowY="auto">
+        {fit.clashes.map((clash, number) => (
+          <Box as="li" key={`${clash.path} ${clash.text}`} borderTopWidth="1px" borderColor="line">
+            <button
+              type="button"
+              className="row"
+              aria-pressed={chosen === number}
+              onClick={() => pick(clash, number)}
+              style={{ display: "flex", gap: "8px", textAlign: "left", width: "100%", padding: "6px 2px" }}
+            >
+              <Box
+                fontFamily="mono"
+                color={clash.level === "clash" ? "brick" : "ink.second"}
+                fontWeight="700"
+              >
+                {clash.at ? number + 1 : "·"}
+              </Box>
+              <Box fontSize="13.5px" lineHeight="1.35">
+                {clash.level === "mind" && (
+                  <Box as="span" color="ink.second">
+                    to mind:{" "}
+                  </Box>
+                )}
+                {clash.text}
+              </Box>
+            </button>
+          </Box>
+        ))}
+      </Box>
+      {fit.elsewhere.length > 0 && (
+        <Box fontSize="12.5px" color="ink.second" mt="1">
+          What is behind the bevel or worm stands on another plate and is not shown.
+        </Box>
+      )}
+    </Box>
+  );
+}

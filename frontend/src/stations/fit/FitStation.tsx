@@ -1,0 +1,231 @@
+import { Box, Button, Flex } from "@chakra-ui/react";
+import { type KeyboardEvent, type ReactNode, useCallback, useState } from "react";
+import type { Mounted, PlanShaft } from "../../api/client";
+import type { Selected } from "../../design/selected";
+import { useDocument, useEdit, useFigures, usePlace } from "../context";
+import { Clashes } from "./Clashes";
+import { FIRST_PLATE, filled, mountingOf, moved, type Stack, shaftIndex, shaftOf } from "./edits";
+import { Numbers } from "./Numbers";
+import { Placings } from "./Placings";
+import { Plan } from "./Plan";
+import { PlanTable } from "./PlanTable";
+import { PlateFields } from "./PlateFields";
+import { SectionView } from "./SectionView";
+import { ShaftPanel } from "./ShaftPanel";
+import { Templates } from "./Templates";
+import { useFit } from "./useFit";
+
+export const FRAME = {
+  bg: "panel",
+  borderWidth: "1px",
+  borderColor: "line",
+  borderRadius: "3px",
+  p: "3",
+} as const;
+const ZOOMS = [1, 1.5, 2, 3, 4.5, 7];
+
+type Lower = "numbers" | "section" | "places" | "plate" | "templates";
+const TABS: { name: Lower; words: string }[] = [
+  { name: "numbers", words: "Numbers for the hands" },
+  { name: "section", words: "Section along the shaft" },
+  { name: "places", words: "Ways to place it" },
+  { name: "plate", words: "Plate and frame" },
+  { name: "templates", words: "Templates" },
+];
+
+/** Does it go together: the plan to scale, what clashes and by how much, and the numbers to set it by. */
+export function FitStation() {
+  const { workshop } = usePlace();
+  const document = useDocument();
+  const { fit } = useFit(workshop, document);
+  if (!fit) return <Box role="status" aria-label="Loading" h="480px" />;
+  return <Fitted fit={fit} />;
+}
+
+function Fitted({ fit }: { fit: Mounted }) {
+  const document = useDocument();
+  const edit = useEdit();
+  const { selected } = useFigures();
+  const [zoom, setZoom] = useState(0);
+  const [measuring, setMeasuring] = useState(false);
+  const [table, setTable] = useState(false);
+  const [lower, setLower] = useState<Lower>("numbers");
+  const [clash, setClash] = useState<number | null>(null);
+  const shaft = chosenShaft(fit, selected);
+
+  const select = useCallback((chosen: PlanShaft) => edit.select(selectionOf(fit, chosen)), [edit, fit]);
+  const move = useCallback(
+    (path: string, to: { x: number; y: number }, gesture: string) =>
+      edit.edit((old) => moved(old, path, to), gesture),
+    [edit],
+  );
+  const fill = () => {
+    const section = fit.sections.find((entry) => entry.shaft === shaft?.path);
+    const stack = shaft && shaftOf(edit.present(), shaft.path)?.stack;
+    if (!section?.filled || !shaft || !stack) return;
+    const entries = section.filled;
+    edit.edit((old) => {
+      const present = shaftOf(old, shaft.path)?.stack as Stack;
+      return withStack(old, shaft.path, filled(present, entries));
+    });
+  };
+  const onKey = (event: KeyboardEvent) => {
+    if (event.ctrlKey || event.metaKey || event.altKey) return;
+    const acts: Record<string, () => void> = {
+      "+": () => setZoom((old) => Math.min(ZOOMS.length - 1, old + 1)),
+      "-": () => setZoom((old) => Math.max(0, old - 1)),
+      "0": () => setZoom(0),
+      l: () => setMeasuring((old) => !old),
+      t: () => setTable((old) => !old),
+      f: fill,
+    };
+    const act = acts[event.key.toLowerCase()];
+    if (!act) return;
+    event.preventDefault();
+    act();
+  };
+  return (
+    <Box
+      display="grid"
+      gap="2"
+      alignItems="start"
+      gridTemplateColumns={{ base: "minmax(0, 1fr)", lg: "minmax(0, 1fr) 316px" }}
+      data-fit
+    >
+      <Box display="grid" gap="2" minW="0">
+        <Box bg="panel" borderWidth="1px" borderColor="line" borderRadius="3px" minW="0">
+          <Flex gap="1" px="3" py="2" align="center" wrap="wrap" data-screen-only>
+            <Tool on={measuring} onClick={() => setMeasuring(!measuring)} keys="L">
+              Measure
+            </Tool>
+            <Tool on={table} onClick={() => setTable(!table)} keys="T">
+              As a table
+            </Tool>
+            <Button size="xs" disabled={zoom === 0} onClick={() => setZoom(zoom - 1)} title="-">
+              Smaller
+            </Button>
+            <Button
+              size="xs"
+              disabled={zoom === ZOOMS.length - 1}
+              onClick={() => setZoom(zoom + 1)}
+              title="+"
+            >
+              Larger
+            </Button>
+            <Box flex="1" />
+            <Box fontSize="12.5px" color="ink.second">
+              {measuring
+                ? "click two places"
+                : "drag a shaft, or walk it with the arrows; Shift for tenths of a millimetre"}
+            </Box>
+          </Flex>
+          {!mountingOf(document).plate && !edit.readOnly && <NoPlate fit={fit} />}
+          {table ? (
+            <PlanTable fit={fit} />
+          ) : (
+            <Plan
+              fit={fit}
+              selected={shaft?.path ?? null}
+              zoom={ZOOMS[zoom] as number}
+              measuring={measuring}
+              readOnly={edit.readOnly}
+              chosenClash={clash}
+              onSelect={select}
+              onMove={move}
+              onKey={onKey}
+            />
+          )}
+        </Box>
+        <Box {...FRAME} minW="0">
+          <Flex gap="4" mb="2" fontSize="sm" wrap="wrap" role="tablist" aria-label="Fit" data-screen-only>
+            {TABS.map((tab) => (
+              <button
+                key={tab.name}
+                type="button"
+                role="tab"
+                className="tab"
+                aria-selected={lower === tab.name}
+                onClick={() => setLower(tab.name)}
+              >
+                {tab.words}
+              </button>
+            ))}
+          </Flex>
+          {lower === "numbers" && <Numbers fit={fit} selected={selected} />}
+          {lower === "section" && <SectionView fit={fit} shaft={shaft} onFill={fill} />}
+          {lower === "places" && <Placings />}
+          {lower === "plate" && <PlateFields />}
+          {lower === "templates" && <Templates shaft={shaft} />}
+        </Box>
+      </Box>
+      <Box display="grid" gap="2" minW="0">
+        <Clashes fit={fit} chosen={clash} onChoose={setClash} onSelect={(at) => edit.select(at)} />
+        {shaft && <ShaftPanel fit={fit} shaft={shaft} />}
+      </Box>
+    </Box>
+  );
+}
+
+function withStack(document: Parameters<typeof shaftIndex>[0], path: string, stack: Stack) {
+  const shafts = [...(mountingOf(document).shafts ?? [])];
+  const place = shaftIndex(document, path);
+  shafts[place] = { shaft: path, ...shafts[place], stack };
+  return { ...document, fit: { ...mountingOf(document), shafts } };
+}
+
+/** The shaft of what is chosen on the line: of a wheel the one it sits on. */
+function chosenShaft(fit: Mounted, selected: Selected | null): PlanShaft | null {
+  const { shafts, wheels } = fit.plan;
+  const wheel = wheels.findIndex((w) => w.path === selected?.path && w.member === selected.member);
+  return (
+    shafts.find((shaft) => shaft.wheels.includes(wheel)) ??
+    shafts.find((shaft) => shaft.path === selected?.path) ??
+    shafts[0] ??
+    null
+  );
+}
+
+/** A shaft as the line knows it: by its first wheel, a bare one by what turns it. */
+function selectionOf(fit: Mounted, shaft: PlanShaft): Selected {
+  const wheel = fit.plan.wheels[shaft.wheels[0] ?? -1];
+  return wheel ? { path: wheel.path, member: wheel.member } : { path: shaft.path, member: "motor" };
+}
+
+interface ToolProps {
+  on: boolean;
+  keys: string;
+  onClick: () => void;
+  children: ReactNode;
+}
+
+function Tool({ on, keys, onClick, children }: ToolProps) {
+  return (
+    <Button size="xs" variant={on ? "solid" : undefined} aria-pressed={on} onClick={onClick} title={keys}>
+      {children}
+    </Button>
+  );
+}
+
+function NoPlate({ fit }: { fit: Mounted }) {
+  const { edit } = useEdit();
+  const first = fit.plan.shafts[0];
+  return (
+    <Flex px="3" pb="2" gap="3" align="center" wrap="wrap" data-no-plate>
+      <Box fontSize="sm">
+        Nothing is said yet of how it is mounted: the shafts stand in a row, as far apart as they have to.
+      </Box>
+      <Button
+        size="sm"
+        variant="solid"
+        onClick={() =>
+          edit((old) => {
+            const plated = { ...old, fit: { ...mountingOf(old), plate: FIRST_PLATE } };
+            return first ? moved(plated, first.path, { x: 0.12, y: 0.072 }) : plated;
+          })
+        }
+      >
+        Put it on a plate with a grid of holes
+      </Button>
+    </Flex>
+  );
+}

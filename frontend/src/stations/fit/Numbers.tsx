@@ -1,0 +1,108 @@
+import { Box } from "@chakra-ui/react";
+import type { Mounted, StageSettings } from "../../api/client";
+import type { Selected } from "../../design/selected";
+import { show, useUnits } from "../../fields/units";
+import { STAGE_WORDS } from "../../words/measures";
+import { useDocument, useEdit } from "../context";
+import { Field } from "../Field";
+import { mountingOf, withLoop } from "./edits";
+
+/** For each stage what the hands set it by; the chosen one first. */
+export function Numbers({ fit, selected }: { fit: Mounted; selected: Selected | null }) {
+  const sorted = [...fit.settings].sort(
+    (a, b) => Number(b.path === selected?.path) - Number(a.path === selected?.path),
+  );
+  const caution = sorted[0]?.caution;
+  if (!caution) return <Box>There is no pair of wheels on this plate yet: add a stage on the Line.</Box>;
+  return (
+    <Box data-numbers>
+      <Box fontSize="13px" bg="copper.wash" px="2" py="1" mb="2" borderLeftWidth="3px" borderColor="copper">
+        {caution}
+      </Box>
+      <Box display="grid" gap="4" gridTemplateColumns="repeat(auto-fill, minmax(290px, 1fr))">
+        {sorted.map((stage, i) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: a pair is its place in the line
+          <StageNumbers key={`${stage.path} ${i}`} stage={stage} chosen={stage.path === selected?.path} />
+        ))}
+      </Box>
+    </Box>
+  );
+}
+
+function StageNumbers({ stage, chosen }: { stage: StageSettings; chosen: boolean }) {
+  const units = useUnits();
+  return (
+    <Box borderTopWidth={chosen ? "3px" : "1px"} borderColor={chosen ? "spruce" : "line"} pt="1">
+      <Box as="h3" fontWeight="600" mb="1">
+        {STAGE_WORDS[stage.kind as keyof typeof STAGE_WORDS] ?? stage.kind}
+      </Box>
+      <Box as="table" w="100%" fontSize="13.5px">
+        <tbody>
+          {stage.settings.map((setting) => {
+            const shown = setting.dimension
+              ? show(units, setting.dimension, setting.value)
+              : { number: String(Math.round(setting.value * 100) / 100), unit: "" };
+            return (
+              <tr key={setting.name} data-setting={setting.name}>
+                <Box as="td" color="ink.second" pr="2">
+                  {setting.words}
+                </Box>
+                <Box as="td" fontFamily="mono" textAlign="right" whiteSpace="nowrap">
+                  {`${shown.number} ${shown.unit}`.trim()}
+                </Box>
+              </tr>
+            );
+          })}
+        </tbody>
+      </Box>
+      {stage.kind !== "gear" && <LoopFields stage={stage} />}
+    </Box>
+  );
+}
+
+/** Tension and length of a loop: said once, all numbers follow. */
+function LoopFields({ stage }: { stage: StageSettings }) {
+  const document = useDocument();
+  const { edit, readOnly } = useEdit();
+  const place = (mountingOf(document).loops ?? []).findIndex((loop) => loop.stage === stage.path);
+  if (place < 0)
+    return readOnly ? null : (
+      <button type="button" className="link" onClick={() => edit((old) => withLoop(old, stage.path, {}))}>
+        Say its tension{stage.kind === "v_belt" ? " or length" : ""}, or add a tensioner
+      </button>
+    );
+  const path = `fit.loops[${place}]`;
+  const tensioned = Boolean(mountingOf(document).loops?.[place]?.tensioner);
+  return (
+    <Box mt="2" display="grid" gap="1" gridTemplateColumns="1fr 1fr">
+      {stage.kind === "v_belt" && (
+        <Field path={`${path}.length`} label="belt length" dimension="length" optional />
+      )}
+      <Field path={`${path}.tension`} label="tension at rest" dimension="force" optional />
+      <Field path={`${path}.mass_per_length`} label="mass per length" dimension="linear density" optional />
+      {tensioned ? (
+        <>
+          <Field path={`${path}.tensioner.diameter`} label="tensioner across" dimension="length" />
+          <Field path={`${path}.tensioner.at[0]`} label="tensioner x" dimension="length" />
+          <Field path={`${path}.tensioner.at[1]`} label="tensioner y" dimension="length" />
+        </>
+      ) : (
+        !readOnly && (
+          <button
+            type="button"
+            className="link"
+            onClick={() =>
+              edit((old) =>
+                withLoop(old, stage.path, {
+                  tensioner: { at: ["0 mm", "0 mm"], diameter: "20 mm", outside: true },
+                }),
+              )
+            }
+          >
+            Add a tensioner
+          </button>
+        )
+      )}
+    </Box>
+  );
+}

@@ -1,0 +1,102 @@
+import { Box, Button } from "@chakra-ui/react";
+import { useMutation } from "@tanstack/react-query";
+import { answer, api } from "../../api/client";
+import { show, useUnits } from "../../fields/units";
+import { useDocument, useEdit, usePlace } from "../context";
+import { mountingOf, placed } from "./edits";
+
+/** Every way to put the shafts on the plate, the least error first; or what would make one. */
+export function Placings() {
+  const { workshop } = usePlace();
+  const document = useDocument();
+  const { edit, readOnly } = useEdit();
+  const units = useUnits();
+  const search = useMutation({
+    mutationFn: () =>
+      answer(
+        api.POST("/api/workshops/{workshop}/fit/places/", {
+          params: { path: { workshop } },
+          body: { document: document as unknown as Record<string, unknown> },
+        }),
+      ),
+  });
+  const text = (m: number) => {
+    const shown = show(units, "length", m);
+    return `${shown.number} ${shown.unit}`;
+  };
+  const found = search.data;
+  return (
+    <Box data-placings>
+      <Button
+        size="sm"
+        variant="solid"
+        disabled={!mountingOf(document).plate || search.isPending}
+        onClick={() => search.mutate()}
+        data-find-places
+      >
+        Find every way to place the shafts
+      </Button>
+      <Box fontSize="13px" color="ink.second" mt="1">
+        Fixed shafts stay; those on holes may take any; slots are set. A loop without a length of its own is
+        tried with every length at hand.
+      </Box>
+      {search.isError && (
+        <Box role="alert" color="brick" mt="2">
+          {search.error.message}
+        </Box>
+      )}
+      {found && found.count === 0 && (
+        <Box mt="2">
+          <Box fontWeight="600">No way places them all.</Box>
+          {found.helps.length > 0 ? (
+            <>
+              <Box>Any one of these would help:</Box>
+              <ul>
+                {found.helps.map((help) => (
+                  <li key={help.text}>{help.text}</li>
+                ))}
+              </ul>
+            </>
+          ) : (
+            <Box>No single change helps: at least two things stand in the way.</Box>
+          )}
+        </Box>
+      )}
+      {found && found.count > 0 && (
+        <Box as="table" className="rows" mt="2" w="100%">
+          <thead>
+            <tr>
+              <th scope="col">way</th>
+              <th scope="col">off the best, in all</th>
+              <th scope="col">slot left</th>
+              <th scope="col">across and up</th>
+              <th scope="col">lengths</th>
+              <th scope="col"> </th>
+            </tr>
+          </thead>
+          <tbody>
+            {found.ways.slice(0, 20).map((way, i) => (
+              // biome-ignore lint/suspicious/noArrayIndexKey: ways are told by their rank
+              <tr key={i} data-way={i}>
+                <td>{`${i + 1} of ${found.count}`}</td>
+                <td>{text(way.error)}</td>
+                <td>{way.room === null ? "–" : text(way.room)}</td>
+                <td>{text(way.size)}</td>
+                <td>{Object.values(way.lengths).join(", ") || "–"}</td>
+                <td>
+                  <Button
+                    size="xs"
+                    disabled={readOnly}
+                    onClick={() => edit((old) => placed(old, way.at, way.lengths))}
+                  >
+                    Place so
+                  </Button>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </Box>
+      )}
+    </Box>
+  );
+}

@@ -1,0 +1,44 @@
+import { Box } from "@chakra-ui/react";
+import type { Mounted } from "../../api/client";
+import { show, useUnits } from "../../fields/units";
+import { MOUNT_WORDS } from "./Plan";
+
+/** The plan in words and numbers. */
+export function PlanTable({ fit }: { fit: Mounted }) {
+  const units = useUnits();
+  const text = (m: number) => {
+    const shown = show(units, "length", m);
+    return `${shown.number} ${shown.unit}`;
+  };
+  return (
+    <Box p="3" data-plan-table>
+      <Box as="table" className="rows" w="100%">
+        <thead>
+          <tr>
+            {["shaft", "mounted", "x", "y", "carries"].map((head) => (
+              <th key={head} scope="col">
+                {head}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {fit.plan.shafts.map((shaft) => (
+            <tr key={shaft.path}>
+              <th scope="row">{shaft.name}</th>
+              <td>{MOUNT_WORDS[shaft.mount]}</td>
+              <td>{text(shaft.x)}</td>
+              <td>{text(shaft.y)}</td>
+              <td>
+                {shaft.wheels
+                  .flatMap((i) => fit.plan.wheels[i] ?? [])
+                  .map((w) => `${w.teeth ?? ""} ${w.form}, ${text(2 * w.outer_radius)} across`.trim())
+                  .join("; ")}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </Box>
+    </Box>
+  );
+}

@@ -1,0 +1,151 @@
+import { Box, Flex } from "@chakra-ui/react";
+import type { Mounted, PlanShaft } from "../../api/client";
+import { show, useUnits } from "../../fields/units";
+import { useDocument, useEdit } from "../context";
+import { Field, WholeNumber } from "../Field";
+import { Choice } from "./Choice";
+import { type MountedShaft, mountedAs, mountingOf, shaftIndex, shaftOf, withShaft } from "./edits";
+import { FRAME } from "./FitStation";
+import { MOUNT_WORDS } from "./Plan";
+
+const SHAPES = ["round", "hexagon", "square", "keyway", "spline", "flat"];
+const PAIR = { display: "grid", gap: "2", gridTemplateColumns: "1fr 1fr" } as const;
+
+/** How the chosen shaft is mounted, and what goes through the plate there. */
+export function ShaftPanel({ fit, shaft }: { fit: Mounted; shaft: PlanShaft }) {
+  const document = useDocument();
+  const { edit, readOnly } = useEdit();
+  const units = useUnits();
+  const said = shaftOf(document, shaft.path);
+  const path = `fit.shafts[${shaftIndex(document, shaft.path)}]`;
+  const on = shaft.wheels.map((i) => fit.plan.wheels[i]).filter((w) => w !== undefined);
+  const spot = [shaft.x, shaft.y].map((m) => show(units, "length", m));
+  return (
+    <Box {...FRAME} data-shaft-panel={shaft.path}>
+      <Box as="h2" fontSize="lg" fontWeight="700" _firstLetter={{ textTransform: "uppercase" }}>
+        {shaft.name}
+      </Box>
+      <Box fontFamily="mono" fontSize="md" data-stands>
+        {`x ${spot[0]?.number} ${spot[0]?.unit}   y ${spot[1]?.number} ${spot[1]?.unit}`}
+      </Box>
+      <Box fontSize="13px" color="ink.second" mb="2">
+        {on.length > 0
+          ? `carries ${on.map((w) => wheelWords(w.teeth, w.form)).join(", ")}`
+          : "carries no wheel yet"}
+        {shaft.by === "tied" && "; stands as its belt, chain or gear asks"}
+        {shaft.by === "guessed" && "; nobody has said where it stands"}
+      </Box>
+      <Box mb="2">
+        <Choice
+          label="mounted"
+          value={said?.mount ?? shaft.mount}
+          options={Object.entries(MOUNT_WORDS)}
+          readOnly={readOnly}
+          onChange={(mount) =>
+            edit((old) => mountedAs(old, shaft.path, mount as NonNullable<MountedShaft["mount"]>, shaft))
+          }
+        />
+      </Box>
+      {shaft.slot && <SlotFields shaft={shaft} path={path} />}
+      {said && (
+        <>
+          {!shaft.slot && said.at && (
+            <Box {...PAIR} mb="2">
+              <Field path={`${path}.at[0]`} label="x" dimension="length" />
+              <Field path={`${path}.at[1]`} label="y" dimension="length" />
+            </Box>
+          )}
+          <Box {...PAIR}>
+            <Field path={`${path}.diameter`} label="shaft across" dimension="length" optional />
+            <Choice
+              label="shape"
+              value={String(said.shape ?? "round")}
+              options={SHAPES.map((shape) => [shape, shape])}
+              readOnly={readOnly}
+              onChange={(shape) => edit((old) => withKey(old, shaft.path, "shape", shape))}
+            />
+            <Field path={`${path}.length`} label="shaft length" dimension="length" optional />
+            <Field path={`${path}.opening`} label="hole in the plate" dimension="length" optional />
+          </Box>
+          {said.bolts ? (
+            <Box {...PAIR} mt="2">
+              <WholeNumber path={`${path}.bolts.count`} label="bolts" />
+              <Field path={`${path}.bolts.circle`} label="bolt circle" dimension="length" />
+              <Field path={`${path}.bolts.hole`} label="bolt holes" dimension="length" />
+              <Field path={`${path}.bolts.angle`} label="first at" dimension="angle" optional />
+            </Box>
+          ) : (
+            !readOnly && (
+              <button
+                type="button"
+                className="link"
+                onClick={() =>
+                  edit((old) =>
+                    withKey(old, shaft.path, "bolts", {
+                      count: 4,
+                      circle: "25 mm",
+                      hole: "3.2 mm",
+                      angle: "45 deg",
+                    }),
+                  )
+                }
+              >
+                Add a circle of bolts
+              </button>
+            )
+          )}
+        </>
+      )}
+      {!mountingOf(document).plate && !said && (
+        <Box fontSize="13px" color="ink.second">
+          Choose how it is mounted to say more.
+        </Box>
+      )}
+    </Box>
+  );
+}
+
+function SlotFields({ shaft, path }: { shaft: PlanShaft; path: string }) {
+  const units = useUnits();
+  const slot = shaft.slot as NonNullable<PlanShaft["slot"]>;
+  const travel = Math.hypot(slot.x2 - slot.x1, slot.y2 - slot.y1);
+  const ways = [slot.setting, travel - slot.setting].map((m) => show(units, "length", m));
+  return (
+    <Box mb="2" data-slot-travel>
+      <Flex
+        h="14px"
+        borderWidth="1px"
+        borderColor="ink.second"
+        borderRadius="7px"
+        bg="spruce.wash"
+        position="relative"
+      >
+        <Box
+          position="absolute"
+          left={`${(100 * slot.setting) / travel}%`}
+          top="-3px"
+          w="3px"
+          h="18px"
+          ml="-1.5px"
+          bg="ink"
+        />
+      </Flex>
+      <Flex justify="space-between" fontFamily="mono" fontSize="12.5px" mt="1" mb="2">
+        <span>{`${ways[0]?.number} ${ways[0]?.unit} from start`}</span>
+        <span>{`${ways[1]?.number} ${ways[1]?.unit} to end`}</span>
+      </Flex>
+      <Box {...PAIR}>
+        <Field path={`${path}.slot.start[0]`} label="start x" dimension="length" />
+        <Field path={`${path}.slot.start[1]`} label="start y" dimension="length" />
+        <Field path={`${path}.slot.end[0]`} label="end x" dimension="length" />
+        <Field path={`${path}.slot.end[1]`} label="end y" dimension="length" />
+      </Box>
+    </Box>
+  );
+}
+
+const withKey = (document: Parameters<typeof shaftIndex>[0], shaft: string, key: string, value: unknown) =>
+  withShaft(document, shaft, { [key]: value });
+
+const wheelWords = (teeth: number | null, form: string) =>
+  teeth === null ? "a V-pulley" : `${teeth}-tooth ${form === "grooved" ? "pulley" : form}`;

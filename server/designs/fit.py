@@ -1,0 +1,93 @@
+"""A design on its plate: what Fit shows, the ways to place it, and the templates; nothing here is kept."""
+
+from __future__ import annotations
+
+from functools import cache
+from pathlib import Path
+from typing import Any
+from uuid import UUID
+
+from django.conf import settings
+from django.http import Http404, HttpResponse
+from drf_spectacular.types import OpenApiTypes
+from drf_spectacular.utils import OpenApiResponse, extend_schema
+from rest_framework import serializers
+from rest_framework.request import Request
+from rest_framework.response import Response
+from rest_framework.views import APIView
+
+from server.api.errors import BAD, HIDDEN
+from server.api.requests import DocumentField, answer_of, read
+from server.parts.models import documents
+from server.workshops import access
+from server.workshops.access import acting
+from ydrometer import design
+from ydrometer.errors import DocumentError, Fault
+from ydrometer.fit.places import Ways
+from ydrometer.mounted import Mounted, mounted, places, setup_of
+from ydrometer.sheets.dxf import dxf
+from ydrometer.sheets.outline import adapter_outline, plate_outline
+from ydrometer.sheets.pdf import SIZES, pdf
+from ydrometer.sheets.svg import svg
+
+
+class FitRequestSerializer(serializers.Serializer[Any]):
+    document = DocumentField()
+
+
+class TemplateRequestSerializer(serializers.Serializer[Any]):
+    """`shaft` asks for an adapter for that shaft, by its path; empty for the whole plate. `sheet` is of paper."""
+
+    document = DocumentField()
+    shaft = serializers.CharField(max_length=200, allow_blank=True, default="")
+    sheet = serializers.ChoiceField(choices=list(SIZES), default="a4")
+
+
+class FitView(APIView):
+    @extend_schema(request=FitRequestSerializer, responses={200: answer_of(Mounted), **BAD, **HIDDEN})
+    def post(self, request: Request, workshop: UUID) -> Response:
+        """A design as it stands, with the parts of a bin."""
+        found = access.workshop_for(acting(request), workshop)
+        document = design.read(read(FitRequestSerializer, request)["document"])
+        return Response(mounted(document, documents(found)))
+
+
+class PlacesView(APIView):
+    @extend_schema(request=FitRequestSerializer, responses={200: answer_of(Ways), **BAD, **HIDDEN})
+    def post(self, request: Request, workshop: UUID) -> Response:
+        """All ways to place its shafts."""
+        found = access.workshop_for(acting(request), workshop)
+        document = design.read(read(FitRequestSerializer, request)["document"])
+        return Response(places(document, documents(found)))
+
+
+class TemplateView(APIView):
+    @extend_schema(
+        request=TemplateRequestSerializer,
+        responses={(200, "application/octet-stream"): OpenApiResponse(OpenApiTypes.BINARY), **BAD, **HIDDEN},
+    )
+    def post(self, request: Request, workshop: UUID, suffix: str) -> HttpResponse:
+        """A template at full size: pdf, svg or dxf."""
+        found = access.workshop_for(acting(request), workshop)
+        if suffix not in TYPES:
+            raise Http404
+        asked = read(TemplateRequestSerializer, request)
+        setup = setup_of(design.read(asked["document"]), documents(found))
+        try:
+            outline = adapter_outline(setup, asked["shaft"]) if asked["shaft"] else plate_outline(setup)
+            made = pdf(outline, asked["sheet"], template_font()) if suffix == "pdf" else WRITE[suffix](outline)
+        except ValueError as error:
+            raise DocumentError([Fault("fit", str(error), "then ask again")]) from None
+        return HttpResponse(made, content_type=TYPES[suffix])
+
+
+TYPES = {"pdf": "application/pdf", "svg": "image/svg+xml", "dxf": "image/vnd.dxf"}
+WRITE = {"svg": svg, "dxf": dxf}
+
+
+@cache
+def template_font() -> Path | None:
+    """The face that ships with the page, where the page is built."""
+    return next(
+        iter(sorted(Path(settings.PAGE).glob("assets/atkinson-hyperlegible-next-latin-wght-normal*.woff2"))), None
+    )

@@ -1,0 +1,252 @@
+"""The plate from above, to scale: shafts where they stand, the wheels on them, loops, slots, frame, ground, clashes."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+
+from ydrometer.drawing import loops as paths
+from ydrometer.drawing import wheels as wheel_shapes
+from ydrometer.drawing.shapes import LoopForm, Segment, Wheel
+from ydrometer.fit import line as fit_line
+from ydrometer.fit.clashes import Clash, Setup, stage_at, tensioned
+from ydrometer.fit.line import Tie
+from ydrometer.mounting import Plate, Slot
+from ydrometer.stages import Gear, VBelt
+
+ROOM = 0.02
+"""m around what has no plate."""
+
+
+@dataclass(frozen=True, slots=True)
+class PlateShape:
+    """A plate: how far its holes are apart, how many across and up, their diameter (0: not known), its margin, m."""
+
+    hole_pitch: float
+    across: int
+    up: int
+    hole: float
+    margin: float
+
+
+@dataclass(frozen=True, slots=True)
+class SlotShape:
+    """A slot, from its start to its end, m; `setting` is where in it the shaft stands, m from the start."""
+
+    x1: float
+    y1: float
+    x2: float
+    y2: float
+    setting: float
+
+
+@dataclass(frozen=True, slots=True)
+class PlanShaft:
+    """A shaft where it stands, m.
+
+    Attributes:
+        path: of what turns it. name: in words. mount: fixed, holes, slot, free. by: said, tied or guessed.
+        diameter: 0 where not known. opening: in the plate, 0 where there is none. slot: of one in a slot.
+        wheels: numbers of those on it.
+    """
+
+    path: str
+    name: str
+    x: float
+    y: float
+    mount: str
+    by: str
+    diameter: float
+    opening: float
+    slot: SlotShape | None
+    wheels: list[int]
+
+
+@dataclass(frozen=True, slots=True)
+class PlanLoop:
+    """A belt or chain as it runs; `slack` is the run that the driver does not pull, by its number among the segments.
+
+    Empty where its wheels touch.
+    """
+
+    path: str
+    form: LoopForm
+    segments: list[Segment]
+    slack: int | None
+
+
+@dataclass(frozen=True, slots=True)
+class Disc:
+    """A tensioner: its loop's stage, its middle and radius, m."""
+
+    path: str
+    x: float
+    y: float
+    radius: float
+
+
+@dataclass(frozen=True, slots=True)
+class FrameShape:
+    """A line of the frame, m."""
+
+    name: str
+    x1: float
+    y1: float
+    x2: float
+    y2: float
+
+
+@dataclass(frozen=True, slots=True)
+class Mark:
+    """Where a clash is, by its number in the list, m."""
+
+    number: int
+    level: str
+    x: float
+    y: float
+
+
+@dataclass(frozen=True, slots=True)
+class PlanDrawing:
+    """The plan, with the extent of what is drawn: x to the right, y up, m.
+
+    `ground` is its height, None where the axle is on another plate; `road_radius` that of the wheel around `axle`.
+    """
+
+    plate: PlateShape | None
+    shafts: list[PlanShaft]
+    wheels: list[Wheel]
+    loops: list[PlanLoop]
+    tensioners: list[Disc]
+    frame: list[FrameShape]
+    marks: list[Mark]
+    ground: float | None
+    axle: str | None
+    road_radius: float
+    left: float
+    bottom: float
+    right: float
+    top: float
+
+
+def draw_plan(setup: Setup, clashes: Sequence[Clash]) -> PlanDrawing:
+    """Draw a design on its plate.
+
+    Args:
+        setup: with where all stands. clashes: those with a place are marked.
+    """
+    wheels = _wheels(setup)
+    shafts = [_shaft(setup, path, wheels) for path in setup.plane.shafts]
+    tensioners = [
+        Disc(loop.stage, *loop.tensioner.at, 0.5 * loop.tensioner.diameter)
+        for loop in setup.mounting.loops if loop.tensioner is not None
+    ]  # fmt: skip
+    frame = [FrameShape(line.name, *line.start, *line.end) for line in setup.mounting.frame]
+    plate = setup.mounting.plate
+    left, bottom, right, top = _extent(setup, wheels, plate)
+    return PlanDrawing(
+        plate=None if plate is None else PlateShape(plate.hole_pitch, plate.across, plate.up, plate.hole or 0.0,
+                                                    plate.margin),
+        shafts=shafts,
+        wheels=wheels,
+        loops=[loop for tie in setup.plane.ties if tie.is_loop for loop in [_loop(setup, tie)]],
+        tensioners=tensioners,
+        frame=frame,
+        marks=[Mark(i, c.level, *c.at) for i, c in enumerate(clashes) if c.at is not None],
+        ground=setup.ground,
+        axle=setup.plane.last,
+        road_radius=setup.road_radius,
+        left=left, bottom=bottom, right=right, top=top,
+    )  # fmt: skip
+
+
+def _shaft(setup: Setup, path: str, wheels: Sequence[Wheel]) -> PlanShaft:
+    stand, shaft = setup.stands[path], setup.shaft(path)
+    number = setup.plane.shafts.index(path)
+    return PlanShaft(
+        path=path, name=setup.plane.named(path), x=stand.at[0], y=stand.at[1], mount=shaft.mount, by=stand.by,
+        diameter=shaft.diameter or 0.0, opening=shaft.opening or 0.0,
+        slot=None if shaft.slot is None else _slot(shaft.slot, stand.setting or 0.0),
+        wheels=[i for i, wheel in enumerate(wheels) if wheel.shaft == number],
+    )  # fmt: skip
+
+
+def _slot(slot: Slot, setting: float) -> SlotShape:
+    return SlotShape(*slot.start, *slot.end, setting)
+
+
+def _wheels(setup: Setup) -> list[Wheel]:
+    """Every wheel where it stands, with gears turned so that they mesh."""
+    numbers = {path: i for i, path in enumerate(setup.plane.shafts)}
+    made: dict[str, Wheel] = {}
+    for wheel in setup.plane.wheels:
+        x, y = setup.at(wheel.shaft)
+        made[wheel.name] = replace(_form(setup, wheel, numbers[wheel.shaft]), x=x, y=y)
+    for tie in setup.plane.ties:
+        if not tie.is_loop:
+            made[tie.driven.name] = _meshed(setup, tie, made[tie.driver.name], made[tie.driven.name])
+    return list(made.values())
+
+
+def _form(setup: Setup, wheel: fit_line.Wheel, shaft: int) -> Wheel:
+    if wheel.form in ("gear", "ring"):
+        stage = stage_at(setup.design, wheel.path)
+        assert isinstance(stage, Gear)  # only those have gears
+        return wheel_shapes.gear(
+            wheel.path, wheel.member, shaft, 0.0, wheel.teeth or 0, wheel.size, stage.pressure_angle,
+            ring=wheel.form == "ring", sense=1, phase=0.0,
+        )  # fmt: skip
+    if wheel.form == "pulley":
+        return wheel_shapes.pulley(wheel.path, wheel.member, shaft, 0.0, wheel.teeth or 0, wheel.size, 1)
+    if wheel.form == "sprocket":
+        return wheel_shapes.sprocket(wheel.path, wheel.member, shaft, 0.0, wheel.teeth or 0, wheel.size, 1)
+    radius = wheel.pitch_radius
+    return Wheel(wheel.path, wheel.member, "grooved", shaft, 0.0, 0.0, radius, wheel.outer_radius, None, None, 0.0, 1)
+
+
+def _meshed(setup: Setup, tie: Tie, driver: Wheel, driven: Wheel) -> Wheel:
+    """The driven gear with a gap where the driver has a tooth, whichever way it stands from it."""
+    one, other = setup.at(tie.driver.shaft), setup.at(tie.driven.shaft)
+    towards = math.atan2(other[1] - one[1], other[0] - one[0])
+    straight = replace(driver, phase=driver.phase - towards)
+    phase = wheel_shapes.meshing_phase(straight, driven.teeth or 0, ring=driven.form == "ring")
+    return replace(driven, phase=phase + towards)
+
+
+def _loop(setup: Setup, tie: Tie) -> PlanLoop:
+    form: LoopForm = tie.kind  # type: ignore[assignment]  # only loops come here
+    one, other = setup.at(tie.driver.shaft), setup.at(tie.driven.shaft)
+    radii = tie.driver.pitch_radius, tie.driven.pitch_radius
+    said = setup.mounting.loop(tie.path)
+    if said is not None and said.tensioner is not None:
+        try:
+            return PlanLoop(tie.path, form, paths.around_path(tensioned(setup, tie, said.tensioner)), None)
+        except ValueError:
+            return PlanLoop(tie.path, form, [], None)
+    if setup.distance(tie) <= tie.free:
+        return PlanLoop(tie.path, form, [], None)
+    stage = stage_at(setup.design, tie.path)
+    crossed = isinstance(stage, VBelt) and stage.crossed
+    # A driver that turns clockwise pulls the run on its right, as seen towards the driven wheel.
+    slack = 0 if setup.plane.turns[tie.driver.shaft] > 0 else 2
+    segments = (paths.crossed_path if crossed else paths.path)(one, radii[0], other, radii[1])
+    return PlanLoop(tie.path, form, segments, slack)
+
+
+def _extent(setup: Setup, wheels: Sequence[Wheel], plate: Plate | None) -> tuple[float, float, float, float]:
+    if plate is not None:
+        left, bottom, right, top = plate.corners
+    else:
+        spots = [setup.at(path) for path in setup.plane.shafts]
+        left, right = min(x for x, _ in spots) - ROOM, max(x for x, _ in spots) + ROOM
+        bottom, top = min(y for _, y in spots) - ROOM, max(y for _, y in spots) + ROOM
+    for wheel in wheels:
+        left, right = min(left, wheel.x - wheel.outer_radius), max(right, wheel.x + wheel.outer_radius)
+        bottom, top = min(bottom, wheel.y - wheel.outer_radius), max(top, wheel.y + wheel.outer_radius)
+    if setup.ground is not None:
+        bottom = min(bottom, setup.ground)
+    for line in setup.mounting.frame:
+        for x, y in (line.start, line.end):
+            left, right, bottom, top = min(left, x), max(right, x), min(bottom, y), max(top, y)
+    return left, bottom, right, top

@@ -1,0 +1,309 @@
+"""What of a line lies in the plane of a plate: its shafts, the wheels on them, and what ties two shafts together."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator, Mapping
+from dataclasses import dataclass, field
+from itertools import pairwise
+from typing import Any, Literal
+
+from ydrometer.design import Design, own_stages, trunk_stages
+from ydrometer.fit import chains, loops, pairs
+from ydrometer.fit.placing import Reach
+from ydrometer.mounting import Loop, Mounting
+from ydrometer.stages import Belt, Bevel, Chain, Gear, Stage, VBelt, Worm
+
+USUAL_PLAY = 0.04
+"""Play at the pitch circle as a share of the module, to begin with; common practice for spur gears."""
+BELT_BACK = 0.22
+"""How far a toothed belt stands over its pitch line, relative to its pitch (ISO 13050, middle of the range)."""
+PLATE = 0.475
+"""Half the height of a chain's plates relative to its pitch: they stand so far over the pitch circle (ISO 606)."""
+GROOVE = 1.06
+"""Rim of a V-pulley relative to the circle on which the belt runs, where the bin does not say."""
+STRETCH = 0.002
+"""Share of its distance by which a chain may stand nearer than taut: it then sags by some 4 % of its span."""
+
+Form = Literal["gear", "ring", "pulley", "sprocket", "grooved"]
+
+
+@dataclass(frozen=True, slots=True)
+class AtHand:
+    """What a bin has that Fit uses.
+
+    Attributes:
+        belts: lengths in teeth of the toothed belts of a pitch, m. chains: in links, likewise. v_belts: lengths, m.
+        spacers: how many there are of each thickness, m, by their bore, m.
+        bores: across, m, and shape, of the wheels of a form, size (m; 0 of V-pulleys) and number of teeth (of
+        V-pulleys, of micrometres of pitch diameter). rims: outside diameters of V-pulleys, m, by pitch diameter.
+        flanges: diameters, m, by pitch and teeth.
+    """
+
+    belts: Mapping[float, tuple[int, ...]] = field(default_factory=dict)
+    chains: Mapping[float, tuple[int, ...]] = field(default_factory=dict)
+    v_belts: tuple[float, ...] = ()
+    spacers: Mapping[float, Mapping[float, int]] = field(default_factory=dict)
+    bores: Mapping[tuple[str, float, int], tuple[tuple[float, str], ...]] = field(default_factory=dict)
+    rims: Mapping[float, float] = field(default_factory=dict)
+    flanges: Mapping[tuple[float, int], float] = field(default_factory=dict)
+
+
+NOTHING = AtHand()
+
+
+@dataclass(frozen=True, slots=True)
+class Wheel:
+    """A wheel of the line.
+
+    Attributes:
+        path: of its stage. member: driver, driven, or idler with its number. shaft: the path of what turns it.
+        form. teeth: None where it has none. size: module or pitch, m, 0 of a V-pulley.
+        pitch_radius: on which it works, m. outer_radius: over all that turns with it, m; of a ring its inside.
+    """
+
+    path: str
+    member: str
+    shaft: str
+    form: Form
+    teeth: int | None
+    size: float
+    pitch_radius: float
+    outer_radius: float
+
+    @property
+    def name(self) -> str:
+        """As an item of a stack names it."""
+        return f"{self.path} {self.member}"
+
+    @property
+    def words(self) -> str:
+        """As people say it: "56-tooth gear"."""
+        if self.teeth is None:
+            return f"V-pulley of {2e3 * self.pitch_radius:.4g} mm"
+        return f"{self.teeth}-tooth {self.form}"
+
+
+@dataclass(frozen=True, slots=True)
+class Tie:
+    """Two wheels that belong together, and the distances that suit them; none where nothing says how far.
+
+    Attributes:
+        path, kind: of the stage. driver, driven. reaches. free: least distance at which they go together at all, m;
+        of a ring the most. lengths: of a loop, m, with what each is called; several where the stage has none.
+    """
+
+    path: str
+    kind: str
+    driver: Wheel
+    driven: Wheel
+    reaches: tuple[Reach, ...]
+    free: float
+    lengths: tuple[tuple[float, str], ...] = ()
+
+    @property
+    def wheels(self) -> tuple[Wheel, Wheel]:
+        """Driver and driven."""
+        return self.driver, self.driven
+
+    @property
+    def shafts(self) -> tuple[str, str]:
+        """Their shafts."""
+        return self.driver.shaft, self.driven.shaft
+
+    @property
+    def is_loop(self) -> bool:
+        """Whether something runs around both."""
+        return self.kind != "gear"
+
+
+@dataclass(slots=True)
+class Plane:
+    """All of a line that stands on one plate.
+
+    Attributes:
+        shafts: paths in the order of power; each stands by itself. in_line: those that stand where another one does,
+        with that one's path: behind a box. wheels. ties. elsewhere: behind stages that turn the axis.
+        turns: +1 of what turns clockwise, −1 anticlockwise.
+        last: the shaft with the wheel on the ground, None where that is elsewhere.
+        messages: what keeps a stage from being placed, by its path.
+    """
+
+    shafts: list[str] = field(default_factory=list)
+    in_line: dict[str, str] = field(default_factory=dict)
+    wheels: list[Wheel] = field(default_factory=list)
+    ties: list[Tie] = field(default_factory=list)
+    elsewhere: list[str] = field(default_factory=list)
+    turns: dict[str, int] = field(default_factory=dict)
+    last: str | None = None
+    messages: dict[str, str] = field(default_factory=dict)
+
+    def named(self, shaft: str) -> str:
+        """A shaft in words, such as "motor shaft", "belt's shaft", "axle"."""
+        if shaft == self.last:
+            return "axle"
+        if shaft.endswith(".source"):
+            return "source's shaft" if shaft == self.shafts[0] else f"source's shaft of branch {shaft[16:-8]}"
+        wheel = next((wheel for wheel in self.wheels if wheel.shaft == shaft), None)
+        if ".idlers[" in shaft:
+            return "idler's shaft" if wheel is None else f"shaft of the {wheel.words}"
+        return "next shaft" if wheel is None else f"shaft of the {wheel.words}"
+
+
+def plane(design: Design, hand: AtHand = NOTHING) -> Plane:
+    """What stands on the plate.
+
+    Args:
+        design: its `fit` section may be missing.
+        hand: lengths of belts and chains to choose from where a stage has none of its own.
+    """
+    mounting = design.fit or Mounting()
+    made = Plane()
+    joint: str | None = None
+    for b in range(len(design.drive.branches)):
+        path = f"drive.branches[{b}].source"
+        made.shafts.append(path)
+        made.turns[path] = -1 if design.drive.branches[b].source.reversed else 1
+        end = _follow(made, path, own_stages(design, b), mounting, hand, joint)
+        joint = joint or end
+    made.last = _follow(made, joint, trunk_stages(design), mounting, hand, None) if joint else None
+    return made
+
+
+def _follow(
+    made: Plane, start: str | None, steps: Iterator[tuple[str, Stage]], mounting: Mounting, hand: AtHand,
+    joint: str | None,
+) -> str | None:  # fmt: skip
+    """Go along stages from a shaft; the last one of a further branch turns the joint of the first."""
+    listed = list(steps)
+    shaft = start
+    for place, (path, stage) in enumerate(listed):
+        if shaft is None or isinstance(stage, Bevel | Worm):
+            made.elsewhere.append(path)
+            shaft = None
+            continue
+        ends_at = joint if joint and place == len(listed) - 1 else path
+        made.turns.setdefault(ends_at, made.turns[shaft] * stage.sense)
+        build = _BUILD.get(stage.kind)
+        if build is None:
+            made.in_line[path] = made.in_line.get(shaft, shaft)
+        elif ends_at == path:
+            made.shafts += [f"{path}.idlers[{i}]" for i in range(len(getattr(stage, "idlers", ())))] + [path]
+        if build is not None:
+            build(made, _Step(path, made.in_line.get(shaft, shaft), ends_at, mounting, hand), stage)
+        shaft = ends_at
+    return shaft
+
+
+@dataclass(frozen=True, slots=True)
+class _Step:
+    """A stage's path, the shafts of its driver and its driven, and what is said and at hand."""
+
+    path: str
+    shaft: str
+    ends_at: str
+    mounting: Mounting
+    hand: AtHand
+
+
+def _gear(made: Plane, step: _Step, stage: Gear) -> None:
+    size = stage.tooth_size
+    if size is None:
+        made.messages[step.path] = "no tooth size given: give module or diametral pitch"
+        return
+    last = len(stage.idlers) + 1
+    row = []
+    for place, teeth in enumerate((stage.driver_teeth, *stage.idlers, stage.driven_teeth)):
+        ring = stage.internal and place == last
+        member = "driver" if place == 0 else "driven" if place == last else f"idler {place}"
+        shaft = step.shaft if place == 0 else step.ends_at if place == last else f"{step.path}.idlers[{place - 1}]"
+        outer = 0.5 * size * (teeth - 2) if ring else 0.5 * pairs.outside_diameter(size, teeth)
+        row.append(Wheel(step.path, member, shaft, "ring" if ring else "gear", teeth, size, 0.5 * size * teeth, outer))
+    made.wheels += row
+    for one, other in pairwise(row):
+        made.ties.append(_meshing(step, one, other, size, stage.pressure_angle))
+
+
+def _meshing(step: _Step, one: Wheel, other: Wheel, size: float, angle: float) -> Tie:
+    ring = other.form == "ring"
+    teeth = one.teeth or 0, other.teeth or 0
+    free = pairs.centre_distance(size, *teeth, angle, internal=ring)
+    loose = pairs.centre_distance(size, *teeth, angle, internal=ring, play=USUAL_PLAY * size)
+    most = step.mounting.tolerance
+    best = max(loose, free - most) if ring else min(loose, free + most)
+    reach = Reach(free - most, free, best) if ring else Reach(free, free + most, best)
+    return Tie(step.path, "gear", one, other, (reach,), free)
+
+
+def _belt(made: Plane, step: _Step, stage: Belt) -> None:
+    if stage.pitch is None:
+        made.messages[step.path] = "no pitch given"
+        return
+    radii = [loops.pitch_radius(stage.pitch, teeth) for teeth in (stage.driver_teeth, stage.driven_teeth)]
+    wheels = [
+        Wheel(step.path, member, shaft, "pulley", teeth, stage.pitch, radius,
+              max(radius + BELT_BACK * stage.pitch, 0.5 * step.hand.flanges.get((stage.pitch, teeth), 0.0)))
+        for member, shaft, teeth, radius in
+        zip(("driver", "driven"), (step.shaft, step.ends_at), (stage.driver_teeth, stage.driven_teeth), radii,
+            strict=True)
+    ]  # fmt: skip
+    own = (stage.belt_teeth,) if stage.belt_teeth else step.hand.belts.get(stage.pitch, ())
+    lengths = [(teeth * stage.pitch, f"{teeth} teeth") for teeth in own]
+    _around(made, step, "belt", wheels, (radii[0], radii[1]), lengths)
+
+
+def _chain(made: Plane, step: _Step, stage: Chain) -> None:
+    if stage.pitch is None:
+        made.messages[step.path] = "no pitch given"
+        return
+    teeth = (stage.driver_teeth, stage.driven_teeth)
+    wheels = []
+    for member, shaft, z in zip(("driver", "driven"), (step.shaft, step.ends_at), teeth, strict=True):
+        radius = 0.5 * chains.pitch_diameter(stage.pitch, z)
+        outer = radius + PLATE * stage.pitch
+        wheels.append(Wheel(step.path, member, shaft, "sprocket", z, stage.pitch, radius, outer))
+    own = (stage.links,) if stage.links else step.hand.chains.get(stage.pitch, ())
+    lengths = [(links * stage.pitch, f"{links} links") for links in own]
+    radii = (loops.pitch_radius(stage.pitch, teeth[0]), loops.pitch_radius(stage.pitch, teeth[1]))
+    _around(made, step, "chain", wheels, radii, lengths)
+
+
+def _v_belt(made: Plane, step: _Step, stage: VBelt) -> None:
+    diameters = (stage.driver_pitch_diameter, stage.driven_pitch_diameter)
+    wheels = [
+        Wheel(step.path, member, shaft, "grooved", None, 0.0, 0.5 * across,
+              0.5 * step.hand.rims.get(round(across, 6), GROOVE * across))
+        for member, shaft, across in zip(("driver", "driven"), (step.shaft, step.ends_at), diameters, strict=True)
+    ]  # fmt: skip
+    said = step.mounting.loop(step.path) or Loop(stage=step.path)
+    own = (said.length,) if said.length else step.hand.v_belts
+    lengths = [(length, f"{length * 1e3:.5g} mm") for length in own]
+    radii = (0.5 * diameters[0], 0.5 * diameters[1])
+    _around(made, step, "v_belt", wheels, radii, lengths, crossed=stage.crossed)
+
+
+def _around(
+    made: Plane, step: _Step, kind: str, wheels: list[Wheel], radii: tuple[float, float],
+    lengths: list[tuple[float, str]], *, crossed: bool = False,
+) -> None:  # fmt: skip
+    """A loop with the distances at which its lengths are taut; a tensioner takes up any."""
+    solve = loops.crossed_centre_distance if crossed else loops.centre_distance
+    said = step.mounting.loop(step.path)
+    reaches = []
+    for length, name in [] if said and said.tensioner else lengths:
+        taut = solve(length, *radii)
+        if taut is not None:
+            less = max(step.mounting.loop_tolerance, STRETCH * taut if kind == "chain" else 0.0)
+            reaches.append(Reach(taut - less, taut + step.mounting.loop_tolerance, taut, name))
+    if lengths and not reaches and not (said and said.tensioner):
+        names = ", ".join(name for _, name in lengths)
+        made.messages[step.path] = f"{names}: too short, the wheels would touch"
+    elif not lengths:
+        made.messages[step.path] = "no length given"
+    made.wheels += wheels
+    made.ties.append(Tie(step.path, kind, wheels[0], wheels[1], tuple(reaches), sum(radii), tuple(lengths)))
+
+
+_BUILD: dict[str, Callable[[Plane, _Step, Any], None]] = {
+    "gear": _gear, "belt": _belt, "chain": _chain, "v_belt": _v_belt,
+}  # fmt: skip
+"""Stages that lead to another shaft of the plane; the others stay in line, or leave it."""

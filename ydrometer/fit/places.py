@@ -1,0 +1,196 @@
+"""All ways to place the shafts of a design on its plate, and what would help where there is none."""
+
+from __future__ import annotations
+
+from collections.abc import Collection, Sequence
+from dataclasses import dataclass, replace
+from typing import Any
+
+from ydrometer.design import Design
+from ydrometer.fit import placing
+from ydrometer.fit.clashes import Setup
+from ydrometer.fit.line import Plane, Tie, plane
+from ydrometer.fit.placing import Clear, Frame, Pair, Placement, Reach
+from ydrometer.mounting import Mounting, Plate, Point
+
+MOST_SHOWN = 60
+"""Placements that are handed on, the best first."""
+MOST_TRIED = 20_000
+MOST_TEETH = 1
+"""A wheel is tried with so many teeth more and fewer."""
+
+
+@dataclass(frozen=True, slots=True)
+class Placing:
+    """One way to place everything: where each shaft stands, m, and the length of each loop in words, by stage.
+
+    Attributes:
+        at. lengths. error: sum of the distances from the best ones, m. room: the least that a slot leaves, m, None
+        without a slot. size: half the way around everything, m.
+    """
+
+    at: dict[str, Point]
+    lengths: dict[str, str]
+    error: float
+    room: float | None
+    size: float
+
+
+@dataclass(frozen=True, slots=True)
+class Help:
+    """One thing that would make it go, in words; `extra` is how much more that is, m, where it is a length."""
+
+    text: str
+    extra: float
+
+
+@dataclass(frozen=True, slots=True)
+class Ways:
+    """The answer: the best ways, how many there are (at most `MOST_TRIED` are looked at), and what would help."""
+
+    ways: list[Placing]
+    count: int
+    helps: list[Help]
+
+
+def ways(setup: Setup) -> Ways:
+    """Every way that satisfies all ties at once and keeps clear of shafts and frame; the least error first.
+
+    Shafts said to be fixed stay, and so do free ones that have a place and those that nothing ties; where none is
+    fixed, the first one stays. Those on holes, and those of which nothing is said, may stand on any hole; slots are
+    set.
+
+    Args:
+        setup: a design with a plate.
+
+    Raises:
+        ValueError: there is no plate, or two shafts in slots are tied to each other.
+    """
+    problem = as_problem(setup)
+    found = placing.placements(problem, MOST_TRIED)
+    ties = _tied(setup.plane)
+    shown = [_way(placement, ties) for placement in found[:MOST_SHOWN]]
+    return Ways(shown, len(found), [] if found else _helps(setup, problem, ties))
+
+
+def as_problem(setup: Setup) -> placing.Plate:
+    """The plate as the solver takes it."""
+    plate = setup.mounting.plate
+    if plate is None:
+        raise ValueError("no plate is given: give hole_pitch, across and up")
+    ties = _tied(setup.plane)
+    tied = {path for tie in ties for path in tie.shafts}
+    stay = set(setup.plane.shafts) - tied
+    if not any(shaft.mount == "fixed" for shaft in setup.mounting.shafts):
+        stay.add(setup.plane.shafts[0])
+    shafts = tuple(_shaft(setup, path, plate, stay) for path in setup.plane.shafts)
+    pairs = tuple(Pair(*tie.shafts, tie.reaches) for tie in ties)
+    return placing.Plate(shafts, pairs, tuple(_clears(setup)), tuple(_frames(setup.plane, setup.mounting)))
+
+
+def _tied(found: Plane) -> list[Tie]:
+    return [tie for tie in found.ties if tie.reaches]
+
+
+def _shaft(setup: Setup, path: str, plate: Plate, stay: Collection[str]) -> placing.Shaft:
+    shaft = setup.mounting.of(path)
+    if path in stay:
+        return placing.Shaft(path, (setup.at(path),))
+    if shaft is not None and shaft.slot is not None:
+        return placing.Shaft(path, (shaft.slot.start, shaft.slot.end), slot=True)
+    if shaft is not None and shaft.mount in ("fixed", "free") and shaft.at is not None:
+        return placing.Shaft(path, (shaft.at,))
+    return placing.Shaft(path, tuple(plate.holes()))
+
+
+def _clears(setup: Setup) -> list[Clear]:
+    """Wheels keep off shafts that they have nothing to do with; no two shafts share a place."""
+    found = []
+    for wheel in setup.plane.wheels:
+        mates = {shaft for tie in setup.plane.ties if wheel in tie.wheels for shaft in tie.shafts}
+        for path in setup.plane.shafts:
+            if path not in mates and wheel.form != "ring":
+                radius = 0.5 * (setup.shaft(path).diameter or 0.0)
+                found.append(Clear(wheel.shaft, path, wheel.outer_radius + radius + setup.mounting.gap))
+    return found
+
+
+def _frames(found: Plane, mounting: Mounting) -> list[Frame]:
+    return [
+        Frame(wheel.shaft, line.start, line.end, wheel.outer_radius + mounting.gap)
+        for line in mounting.frame for wheel in found.wheels if wheel.form != "ring"
+    ]  # fmt: skip
+
+
+def _way(placement: Placement, ties: Sequence[Tie]) -> Placing:
+    lengths = {
+        tie.path: reach.name for tie, reach in zip(ties, placement.reaches, strict=True) if tie.is_loop
+    }  # fmt: skip
+    room = None if placement.room == float("inf") else placement.room
+    return Placing(placement.at, lengths, placement.error, room, placement.size)
+
+
+def _helps(setup: Setup, problem: placing.Plate, ties: Sequence[Tie]) -> list[Help]:
+    """The least give of one tie that would do, another length at hand, and a tooth more or less."""
+    found = [
+        Help(_give_words(setup, ties[relaxation.pair], relaxation.extra), relaxation.extra)
+        for relaxation in placing.relaxations(problem)
+    ]
+    return _other_lengths(setup, problem, ties) + _other_teeth(problem, ties) + found
+
+
+def _give_words(setup: Setup, tie: Tie, extra: float) -> str:
+    told = f"{extra * 1e3:.2f} mm"
+    if not tie.is_loop:
+        return f"{told} more tolerance between the {tie.driver.words} and the {tie.driven.words}"
+    names = ", ".join(setup.plane.named(shaft) for shaft in tie.shafts)
+    return f"a slot of {2e3 * extra:.2f} mm for one of: {names}; or a tensioner on that loop"
+
+
+def _other_lengths(setup: Setup, problem: placing.Plate, ties: Sequence[Tie]) -> list[Help]:
+    """For each loop of one length: others of the bin with which everything goes together."""
+    bare = plane(_without_lengths(setup), setup.hand)
+    found = []
+    for place, tie in enumerate(ties):
+        others = next((other.reaches for other in bare.ties if other.path == tie.path), ())
+        if not tie.is_loop or not others:
+            continue
+        going = placing.placements(_with_pair(problem, place, others), 1)
+        if going:
+            found.append(Help(f"another length: {going[0].reaches[place].name}", 0.0))
+    return found
+
+
+def _without_lengths(setup: Setup) -> Design:
+    drive = setup.design.drive
+
+    def bare(stages: Sequence[Any]) -> tuple[Any, ...]:
+        return tuple(
+            replace(stage, **{key: None for key in ("belt_teeth", "links") if hasattr(stage, key)}) for stage in stages
+        )
+
+    branches = tuple(replace(branch, stages=bare(branch.stages)) for branch in drive.branches)
+    fit = replace(setup.mounting, loops=tuple(replace(loop, length=None) for loop in setup.mounting.loops))
+    return replace(setup.design, drive=replace(drive, branches=branches, stages=bare(drive.stages)), fit=fit)
+
+
+def _other_teeth(problem: placing.Plate, ties: Sequence[Tie]) -> list[Help]:
+    """A gear with a tooth more or less than now, by how far that moves its pair."""
+    found = []
+    for place, tie in enumerate(ties):
+        if tie.is_loop:
+            continue
+        for wheel in tie.wheels:
+            sign = -1.0 if tie.driven.form == "ring" and wheel is tie.driver else 1.0
+            for more in (-MOST_TEETH, MOST_TEETH):
+                by = 0.5 * sign * more * wheel.size
+                moved = tuple(replace(r, low=r.low + by, high=r.high + by, best=r.best + by) for r in tie.reaches)
+                if placing.placements(_with_pair(problem, place, moved), 1):
+                    found.append(Help(f"{(wheel.teeth or 0) + more} teeth in place of the {wheel.words}", 0.0))
+    return found
+
+
+def _with_pair(problem: placing.Plate, place: int, reaches: Sequence[Reach]) -> placing.Plate:
+    pairs = list(problem.pairs)
+    pairs[place] = replace(pairs[place], reaches=tuple(reaches))
+    return replace(problem, pairs=tuple(pairs))

@@ -1,0 +1,120 @@
+"""A section along each shaft: what is on it between two faces, and the spacers that fill the gaps."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from ydrometer.fit.line import AtHand
+from ydrometer.fit.stack import Filling, fill
+from ydrometer.mounting import Item, Mounting, Shaft, Stack
+
+EXACT = 5e-6
+"""m; a stack is full that is nearer than that."""
+SAME_BORE = 2e-5
+"""m; spacers go on a shaft whose diameter differs by no more from their bore."""
+
+
+@dataclass(frozen=True, slots=True)
+class Placed:
+    """An item with where it begins and ends, m from the first face; of an item its place in the list, else None."""
+
+    name: str
+    start: float
+    end: float
+    spacer: bool
+    wheel: str
+    item: int | None
+
+
+@dataclass(frozen=True, slots=True)
+class Filled:
+    """An item of a filled stack: of one that was there its place in the list; of a new spacer its name and width, as
+    they would be typed.
+    """
+
+    item: int | None
+    name: str
+    width: str
+
+
+@dataclass(frozen=True, slots=True)
+class Section:
+    """Along one shaft.
+
+    Attributes:
+        shaft: its path. between: from face to face, m. items: as they lie now. error: by how much they are too long
+        (+) or leave room (−), m, at the worst place. overlap: of items that have places of their own, m.
+        filled: the items with the gaps filled from the spacers at hand; None where nothing is missing or no spacer
+        goes on this shaft. filled_error: by how much that is too thick (+) or too thin (−) where it is worst, m.
+        protrudes: how far the shaft stands out behind the second face, m; negative where it ends before; None where
+        its length is not known.
+    """
+
+    shaft: str
+    between: float
+    items: list[Placed]
+    error: float
+    overlap: float
+    filled: list[Filled] | None
+    filled_error: float
+    protrudes: float | None
+
+
+def sections(mounting: Mounting, hand: AtHand) -> list[Section]:
+    """A section for each shaft that has a stack.
+
+    Args:
+        mounting: of the design. hand: whose spacers may be used.
+    """
+    return [_section(shaft, shaft.stack, hand) for shaft in mounting.shafts if shaft.stack is not None]
+
+
+def _section(shaft: Shaft, stack: Stack, hand: AtHand) -> Section:
+    items, gaps = _lay(stack, list(stack.items))
+    kept = [i for i, item in enumerate(stack.items) if not item.spacer]
+    _, wanted = _lay(stack, [stack.items[i] for i in kept])
+    spacers = _spacers(shaft, hand)
+    open_gaps = [gap for gap in wanted if gap > EXACT]
+    filled, left = None, 0.0
+    if open_gaps and spacers:
+        made = fill(open_gaps, spacers)
+        left = max((filling.error for filling in made), key=abs)
+        filled = _with_spacers(kept, wanted, made)
+    worst = max((-gap for gap in gaps), key=abs, default=0.0)
+    return Section(
+        shaft=shaft.shaft, between=stack.between, items=items, error=worst if abs(worst) > EXACT else 0.0,
+        overlap=max(0.0, *(-gap for gap in gaps)), filled=filled, filled_error=left,
+        protrudes=None if shaft.length is None else shaft.length - stack.between,
+    )  # fmt: skip
+
+
+def _lay(stack: Stack, items: list[Item]) -> tuple[list[Placed], list[float]]:
+    """Where items lie, each against the one before it unless it has a place; and the gap before each, and the last."""
+    placed, gaps, end = [], [], 0.0
+    for number, item in enumerate(items):
+        start = end if item.at is None else item.at
+        gaps.append(start - end)
+        end = start + item.width
+        placed.append(Placed(item.name, start, end, item.spacer, item.wheel, number))
+    return placed, [*gaps, stack.between - end]
+
+
+def _spacers(shaft: Shaft, hand: AtHand) -> Mapping[float, int]:
+    """The spacers that go on a shaft; of one of unknown diameter those of the commonest bore."""
+    if shaft.diameter is not None:
+        near = [bore for bore in hand.spacers if abs(bore - (shaft.diameter or 0.0)) <= SAME_BORE]
+        return hand.spacers[near[0]] if near else {}
+    return max(hand.spacers.values(), key=lambda stock: sum(stock.values()), default={})
+
+
+def _with_spacers(kept: list[int], gaps: list[float], made: list[Filling]) -> list[Filled]:
+    fillings = iter(made)
+    filled: list[Filled] = []
+    for place, gap in enumerate(gaps):
+        if gap > EXACT:
+            widths = [f"{piece * 1e3:.6g} mm" for piece in next(fillings).pieces]
+            filled += [Filled(None, f"spacer {width}", width) for width in widths]
+        if place < len(kept):
+            filled.append(Filled(kept[place], "", ""))
+    return filled

@@ -1,0 +1,141 @@
+"""Where the shafts of a plane stand: as they are mounted, and where nothing is said, as what they are tied to asks."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Literal
+
+from ydrometer.fit.line import Plane, Tie
+from ydrometer.mounting import Mounting, Plate, Point, Shaft, Slot
+
+SPACING = 1.35
+"""Distance of two wheels that nothing else tells, relative to the sum of their radii."""
+START = (0.25, 0.5)
+"""Where on the plate the first shaft stands while nobody has said so, as shares of its width and height."""
+
+By = Literal["said", "tied", "guessed"]
+
+
+@dataclass(frozen=True, slots=True)
+class Stand:
+    """Where a shaft stands, m, and by what: said, tied to what it follows from, or guessed for want of both.
+
+    Of one in a slot `setting` is how far from its start it stands, m, and `short` how much longer the slot would have
+    to be for what it is tied to: below 0 beyond its start.
+    """
+
+    at: Point
+    by: By
+    setting: float | None = None
+    short: float = 0.0
+
+
+def stands(plane: Plane, mounting: Mounting) -> dict[str, Stand]:
+    """Where each shaft of the plane stands.
+
+    Said places come first; then slots and the rest follow from shafts that stand, the first tie with a length
+    telling how far.
+
+    Args:
+        plane: of the design. mounting: its `fit` section.
+    """
+    found = {path: Stand(at, "said") for path in plane.shafts if (at := _said(mounting.of(path))) is not None}
+    waiting = [path for path in plane.shafts if path not in found]
+    if not found and waiting:
+        first = next((path for path in waiting if not _in_slot(mounting.of(path))), waiting[0])
+        found[first] = Stand(_start(mounting.plate), "guessed")
+        waiting.remove(first)
+    while waiting:
+        path = _next(plane, waiting, found)
+        found[path] = _follows(plane, mounting, path, found)
+        waiting.remove(path)
+    return found
+
+
+def _said(shaft: Shaft | None) -> Point | None:
+    return None if shaft is None or shaft.slot is not None else shaft.at
+
+
+def _in_slot(shaft: Shaft | None) -> bool:
+    return shaft is not None and shaft.slot is not None
+
+
+def _start(plate: Plate | None) -> Point:
+    if plate is None:
+        return 0.0, 0.0
+    left, bottom, right, top = plate.corners
+    return plate.nearest((left + START[0] * (right - left), bottom + START[1] * (top - bottom)))
+
+
+def _next(plane: Plane, waiting: list[str], found: Mapping[str, Stand]) -> str:
+    """The first one that is tied to something that stands."""
+    for path in waiting:
+        if any(_partner(tie, path) in found for tie in plane.ties):
+            return path
+    return waiting[0]
+
+
+def _partner(tie: Tie, path: str) -> str:
+    return {tie.driver.shaft: tie.driven.shaft, tie.driven.shaft: tie.driver.shaft}.get(path, "")
+
+
+def _follows(plane: Plane, mounting: Mounting, path: str, found: Mapping[str, Stand]) -> Stand:
+    ties = [(tie, found[_partner(tie, path)].at) for tie in plane.ties if _partner(tie, path) in found]
+    shaft = mounting.of(path)
+    if shaft is not None and shaft.slot is not None:
+        return _set(shaft.slot, ties)
+    if not ties:
+        return Stand(_start(mounting.plate), "guessed")
+    tie, partner = next((pair for pair in ties if pair[0].reaches), ties[0])
+    distance = tie.reaches[0].best if tie.reaches else SPACING * (tie.driver.outer_radius + tie.driven.outer_radius)
+    # Towards the wheels is to the right, as on the line.
+    step = distance if path == tie.driven.shaft else -distance
+    at = (partner[0] + step, partner[1])
+    on_holes = mounting.plate is not None and shaft is not None and shaft.mount == "holes"
+    if mounting.plate is not None and on_holes:
+        return Stand(mounting.plate.nearest(at), "guessed")
+    return Stand(at, "tied" if tie.reaches else "guessed")
+
+
+def _set(slot: Slot, ties: list[tuple[Tie, Point]]) -> Stand:
+    """The place in a slot that its ties ask for, of several lengths the one that needs it least lengthened."""
+    settings = [
+        setting for tie, partner in ties for reach in tie.reaches
+        for setting in on_line(slot, partner, reach.best)
+    ]  # fmt: skip
+    if not settings:
+        return Stand(_along(slot, 0.5 * slot.travel), "guessed", 0.5 * slot.travel)
+    wanted = min(settings, key=lambda s: (max(0.0, -s, s - slot.travel), abs(s - 0.5 * slot.travel)))
+    setting = min(slot.travel, max(0.0, wanted))
+    return Stand(_along(slot, setting), "tied", setting, wanted - setting)
+
+
+def on_line(slot: Slot, partner: Point, distance: float) -> list[float]:
+    """Where on the endless line of a slot a place is so far from a partner: from the slot's start, m; none, or two.
+
+    Where the line does not come so near, the nearest place on it.
+    """
+    across, up = (slot.end[0] - slot.start[0]) / slot.travel, (slot.end[1] - slot.start[1]) / slot.travel
+    dx, dy = partner[0] - slot.start[0], partner[1] - slot.start[1]
+    foot, off = across * dx + up * dy, across * dy - up * dx
+    if abs(off) >= distance:
+        return [foot]
+    half = math.sqrt(distance**2 - off**2)
+    return [foot - half, foot + half]
+
+
+def _along(slot: Slot, setting: float) -> Point:
+    share = setting / slot.travel
+    return (
+        slot.start[0] + share * (slot.end[0] - slot.start[0]),
+        slot.start[1] + share * (slot.end[1] - slot.start[1]),
+    )
+
+
+def distances(slot: Slot, partner: Point) -> tuple[float, float]:
+    """The least and the largest distance from a partner that a slot allows, m."""
+    foot = min(max(on_line(slot, partner, 0.0)[0], 0.0), slot.travel)
+    ends = (math.dist(slot.start, partner), math.dist(slot.end, partner))
+    return min(*ends, math.dist(_along(slot, foot), partner)), max(ends)
