@@ -198,11 +198,21 @@ class Report(TestCase):
         self.assertIn("centre_distance", str(gear["sizes"]))
         self.assertIn("span", str(belt["sizes"]))
         chain = {"kind": "chain", "driver_teeth": 12, "driven_teeth": 40, "pitch": "9.525 mm", "links": 81}
-        self.assertIn("offset link", str(self.told(**{"drive.stages": [chain]})[1]["messages"]))
         small = {"kind": "belt", "driver_teeth": 10, "driven_teeth": 60, "pitch": "5 mm", "belt_teeth": 70}
-        self.assertIn("fewer than 6", str(self.told(**{"drive.stages": [small]})[1]["messages"]))
-        short = {**small, "belt_teeth": 40}
-        self.assertIn("too short", str(self.told(**{"drive.stages": [short]})[1]["messages"]))
+        for stage, words in (
+            (chain, "offset link"),
+            (small, "fewer than 6"),
+            ({**small, "belt_teeth": 40}, "too short"),
+        ):
+            with self.subTest(words):
+                self.assertIn(words, str(report(design.read(changed({"drive.stages": [stage]})))["clashes"]))
+
+    def test_a_plate_has_placements(self) -> None:
+        fit = {"plate": {"hole_pitch": "12 mm", "across": 20, "up": 8}}
+        pair = {"kind": "gear", "driver_teeth": 60, "driven_teeth": 60, "module": "1 mm"}
+        told = report(design.read({**changed({"drive.branches.0.stages": [pair], "drive.stages": []}), "fit": fit}))
+        self.assertEqual(told["placements"]["count"], len(told["placements"]["best"]))
+        self.assertGreater(told["placements"]["count"], 3)
 
     def test_on_the_command_line(self) -> None:
         with tempfile.TemporaryDirectory() as folder:

@@ -244,8 +244,10 @@ def _extent(setup: Setup, wheels: Sequence[Wheel], plate: Plate | None) -> tuple
     for wheel in wheels:
         left, right = min(left, wheel.x - wheel.outer_radius), max(right, wheel.x + wheel.outer_radius)
         bottom, top = min(bottom, wheel.y - wheel.outer_radius), max(top, wheel.y + wheel.outer_radius)
-    if setup.ground is not None:
-        bottom = min(bottom, setup.ground)
+    if setup.plane.last is not None:
+        x, y = setup.at(setup.plane.last)
+        left, right = min(left, x - setup.road_radius), max(right, x + setup.road_radius)
+        bottom = min(bottom, y - setup.road_radius)
     for line in setup.mounting.frame:
         for x, y in (line.start, line.end):
             left, right, bottom, top = min(left, x), max(right, x), min(bottom, y), max(top, y)

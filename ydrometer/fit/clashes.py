@@ -206,7 +206,9 @@ def _room(setup: Setup, tie: Tie, path: str, shaft: Shaft) -> Iterator[Clash]:
     on, tighten = room_wanted(tie, distance)
     for word, has, wants in (("put it on", distance - low, on), ("tighten it", high - distance, tighten)):
         if has < wants - NOISE:
-            text = f"{_word(tie)}: {_mm(max(0.0, has))} of the slot left to {word}, {_mm(wants)} is usual"
+            told = f"{_mm(max(0.0, has))} of the slot left to {word}, {_mm(wants)} is usual"
+            other = "shorter" if word == "tighten it" else "longer"
+            text = f"{_word(tie)}: {told}; lengthen the slot by {_mm(wants - has)}, or take a {other} {_word(tie)}"
             level: Level = "clash" if word == "put it on" else "mind"
             yield Clash(level, text, tie.path, wants - has, setup.at(path))
 
@@ -232,11 +234,17 @@ def _tensioned(setup: Setup) -> Iterator[Clash]:
         if not (tie.is_loop and said and said.tensioner and lengths):
             continue
         at = said.tensioner.at
+        wheels = tensioned(setup, tie, said.tensioner)
         try:
-            way = around.taut(tensioned(setup, tie, said.tensioner)).length
+            loop = around.taut(wheels)
         except ValueError:
             yield Clash("clash", f"the tensioner stands in a wheel of the {_word(tie)}", tie.path, 0.0, at)
             continue
+        third = next(i for i, wheel in enumerate(wheels) if (wheel.x, wheel.y) == at)
+        if loop.wraps[third] > math.pi:
+            yield Clash("clash", f"the tensioner does not reach the {_word(tie)}", tie.path, 0.0, at)
+            continue
+        way = loop.length
         length, name = min(lengths, key=lambda entry: abs(entry[0] - way))
         off = length - way
         if abs(off) > setup.mounting.loop_tolerance:
@@ -350,22 +358,50 @@ def nearest_on(start: Point, end: Point, at: Point) -> Point:
 
 
 def _runs(setup: Setup) -> Iterator[Clash]:
-    """The runs of a loop clear the shafts between them."""
+    """The runs of a loop clear the shafts between them and the lines of the frame."""
     for tie in setup.plane.ties:
         if not tie.is_loop or setup.distance(tie) <= tie.free:
             continue
-        for start, end in straight_runs(setup, tie):
+        keep = tie.driver.outer_radius - tie.driver.pitch_radius + setup.mounting.gap
+        for run in straight_runs(setup, tie):
             for path in setup.plane.shafts:
-                if path in tie.shafts:
-                    continue
-                at = setup.at(path)
-                near = nearest_on(start, end, at)
-                thick = tie.driver.outer_radius - tie.driver.pitch_radius
-                wanted = 0.5 * (setup.shaft(path).diameter or 0.0) + thick + setup.mounting.gap
-                short = wanted - math.dist(near, at)
-                if short > NOISE:
-                    text = f"the {_word(tie)} runs into the {setup.plane.named(path)}: {_mm(short)} more is wanted"
-                    yield Clash("clash", text, tie.path, short, near)
+                if path not in tie.shafts:
+                    at = setup.at(path)
+                    wanted = keep + 0.5 * (setup.shaft(path).diameter or 0.0)
+                    yield from _run_into(tie, wanted, nearest_on(*run, at), at, setup.plane.named(path))
+            for line in setup.mounting.frame:
+                near, on_line = closest(run, (line.start, line.end))
+                yield from _run_into(tie, keep, near, on_line, line.name or "frame")
+
+
+def _run_into(tie: Tie, wanted: float, near: Point, other: Point, name: str) -> Iterator[Clash]:
+    short = wanted - math.dist(near, other)
+    if short > NOISE:
+        text = f"the {_word(tie)} runs into the {name}: {_mm(short)} more is wanted"
+        yield Clash("clash", text, tie.path, short, near)
+
+
+def closest(one: tuple[Point, Point], other: tuple[Point, Point]) -> tuple[Point, Point]:
+    """The places of two straight lines, given by their ends, that are nearest to each other: on the one, on the other.
+
+    Where they cross that is one place; else an end of one of them is nearest.
+    """
+    crossing = _crossing(one, other)
+    if crossing is not None:
+        return crossing, crossing
+    pairs_ = [(end, nearest_on(*other, end)) for end in one] + [(nearest_on(*one, end), end) for end in other]
+    return min(pairs_, key=lambda pair: math.dist(*pair))
+
+
+def _crossing(one: tuple[Point, Point], other: tuple[Point, Point]) -> Point | None:
+    (ax, ay), (bx, by) = one
+    (cx, cy), (dx, dy) = other
+    across = (bx - ax) * (dy - cy) - (by - ay) * (dx - cx)
+    if across == 0.0:
+        return None
+    s = ((cx - ax) * (dy - cy) - (cy - ay) * (dx - cx)) / across
+    t = ((cx - ax) * (by - ay) - (cy - ay) * (bx - ax)) / across
+    return (ax + s * (bx - ax), ay + s * (by - ay)) if 0.0 <= s <= 1.0 and 0.0 <= t <= 1.0 else None
 
 
 def straight_runs(setup: Setup, tie: Tie) -> list[tuple[Point, Point]]:

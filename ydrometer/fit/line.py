@@ -11,6 +11,7 @@ from ydrometer.design import Design, own_stages, trunk_stages
 from ydrometer.fit import chains, loops, pairs
 from ydrometer.fit.placing import Reach
 from ydrometer.mounting import Loop, Mounting
+from ydrometer.sources import Engine
 from ydrometer.stages import Belt, Bevel, Chain, Gear, Stage, VBelt, Worm
 
 USUAL_PLAY = 0.04
@@ -124,7 +125,8 @@ class Plane:
         shafts: paths in the order of power; each stands by itself. in_line: those that stand where another one does,
         with that one's path: behind a box. wheels. ties. elsewhere: behind stages that turn the axis.
         turns: +1 of what turns clockwise, −1 anticlockwise.
-        last: the shaft with the wheel on the ground, None where that is elsewhere.
+        sources: the words for those that a motor or engine turns. last: the shaft with the wheel on the ground, None
+        where that is elsewhere.
         messages: what keeps a stage from being placed, by its path.
     """
 
@@ -134,15 +136,16 @@ class Plane:
     ties: list[Tie] = field(default_factory=list)
     elsewhere: list[str] = field(default_factory=list)
     turns: dict[str, int] = field(default_factory=dict)
+    sources: dict[str, str] = field(default_factory=dict)
     last: str | None = None
     messages: dict[str, str] = field(default_factory=dict)
 
     def named(self, shaft: str) -> str:
-        """A shaft in words, such as "motor shaft", "belt's shaft", "axle"."""
+        """A shaft in words: "motor shaft", "shaft of the 56-tooth gear", "axle"."""
         if shaft == self.last:
             return "axle"
-        if shaft.endswith(".source"):
-            return "source's shaft" if shaft == self.shafts[0] else f"source's shaft of branch {shaft[16:-8]}"
+        if shaft in self.sources:
+            return self.sources[shaft]
         wheel = next((wheel for wheel in self.wheels if wheel.shaft == shaft), None)
         if ".idlers[" in shaft:
             return "idler's shaft" if wheel is None else f"shaft of the {wheel.words}"
@@ -162,6 +165,8 @@ def plane(design: Design, hand: AtHand = NOTHING) -> Plane:
     for b in range(len(design.drive.branches)):
         path = f"drive.branches[{b}].source"
         made.shafts.append(path)
+        word = "engine" if isinstance(design.drive.branches[b].source, Engine) else "motor"
+        made.sources[path] = f"{word} shaft" + (f" of branch {b + 1}" if len(design.drive.branches) > 1 else "")
         made.turns[path] = -1 if design.drive.branches[b].source.reversed else 1
         end = _follow(made, path, own_stages(design, b), mounting, hand, joint)
         joint = joint or end

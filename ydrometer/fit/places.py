@@ -6,11 +6,14 @@ from collections.abc import Collection, Sequence
 from dataclasses import dataclass, replace
 from typing import Any
 
+import numpy as np
+from numpy.typing import NDArray
+
 from ydrometer.design import Design
 from ydrometer.fit import placing
 from ydrometer.fit.clashes import Setup
-from ydrometer.fit.line import Plane, Tie, plane
-from ydrometer.fit.placing import Clear, Frame, Pair, Placement, Reach
+from ydrometer.fit.line import Plane, Tie, Wheel, plane
+from ydrometer.fit.placing import Clear, Floats, Frame, Pair, Placement, Reach
 from ydrometer.mounting import Mounting, Plate, Point
 
 MOST_SHOWN = 60
@@ -38,10 +41,17 @@ class Placing:
 
 @dataclass(frozen=True, slots=True)
 class Help:
-    """One thing that would make it go, in words; `extra` is how much more that is, m, where it is a length."""
+    """One thing that would make it go.
+
+    Attributes:
+        text: in words. extra: how much more that is, m, where it is a length. way: how all would then stand, where it
+        is a matter of parts alone. teeth: tooth counts that it takes, by their path in the document.
+    """
 
     text: str
     extra: float
+    way: Placing | None
+    teeth: dict[str, int]
 
 
 @dataclass(frozen=True, slots=True)
@@ -67,8 +77,8 @@ def ways(setup: Setup) -> Ways:
         ValueError: there is no plate, or two shafts in slots are tied to each other.
     """
     problem = as_problem(setup)
-    found = placing.placements(problem, MOST_TRIED)
     ties = _tied(setup.plane)
+    found = _clear(setup, placing.placements(problem, MOST_TRIED))
     shown = [_way(placement, ties) for placement in found[:MOST_SHOWN]]
     return Ways(shown, len(found), [] if found else _helps(setup, problem, ties))
 
@@ -122,6 +132,62 @@ def _frames(found: Plane, mounting: Mounting) -> list[Frame]:
     ]  # fmt: skip
 
 
+def _clear(setup: Setup, found: list[Placement]) -> list[Placement]:
+    """Those in which no loop runs into a shaft or the frame; looked at all at once."""
+    if not found:
+        return found
+    at = {path: np.array([placement.at[path] for placement in found]) for path in setup.plane.shafts}
+    good = np.ones(len(found), bool)
+    for tie in setup.plane.ties:
+        if not tie.is_loop:
+            continue
+        keep = tie.driver.outer_radius - tie.driver.pitch_radius + setup.mounting.gap
+        for start, end in _runs(tie, *(at[path] for path in tie.shafts)):
+            for path in setup.plane.shafts:
+                if path not in tie.shafts:
+                    wanted = keep + 0.5 * (setup.shaft(path).diameter or 0.0)
+                    good &= _from_run(start, end, at[path]) >= wanted - placing.NOISE
+            for line in setup.mounting.frame:
+                first, second = (np.broadcast_to(spot, start.shape) for spot in (line.start, line.end))
+                good &= ~_cross(start, end, first, second)
+                for off in (_from_run(start, end, first), _from_run(start, end, second),
+                            _from_run(first, second, start), _from_run(first, second, end)):  # fmt: skip
+                    good &= off >= keep - placing.NOISE
+    return [placement for placement, is_good in zip(found, good, strict=True) if is_good]
+
+
+def _runs(tie: Tie, one: Floats, other: Floats) -> list[tuple[Floats, Floats]]:
+    """The two free runs of an open loop, (n, 2) each end."""
+    step = other - one
+    distance = np.hypot(*step.T)
+    towards = np.arctan2(step[:, 1], step[:, 0])
+    r1, r2 = tie.driver.pitch_radius, tie.driven.pitch_radius
+    half = 0.5 * np.pi + np.arcsin(np.clip((r2 - r1) / distance, -1.0, 1.0))
+    found = []
+    for angle in (towards + half, towards - half):
+        way = np.stack([np.cos(angle), np.sin(angle)], axis=1)
+        found.append((one + r1 * way, other + r2 * way))
+    return found
+
+
+def _from_run(start: Floats, end: Floats, at: Floats) -> Floats:
+    """How far places are from straight lines, all (n, 2); (n,)."""
+    along = end - start
+    length = np.maximum((along**2).sum(axis=1), 1e-30)
+    share = np.clip(((at - start) * along).sum(axis=1) / length, 0.0, 1.0)
+    return np.asarray(np.hypot(*(at - start - share[:, None] * along).T))
+
+
+def _cross(a: Floats, b: Floats, c: Floats, d: Floats) -> NDArray[np.bool_]:
+    """Whether the lines from a to b and from c to d cross, all (n, 2); (n,)."""
+
+    def side(one: Floats, other: Floats, at: Floats) -> Floats:
+        step, off = other - one, at - one
+        return np.asarray(step[:, 0] * off[:, 1] - step[:, 1] * off[:, 0])
+
+    return np.asarray((side(a, b, c) * side(a, b, d) < 0.0) & (side(c, d, a) * side(c, d, b) < 0.0))
+
+
 def _way(placement: Placement, ties: Sequence[Tie]) -> Placing:
     lengths = {
         tie.path: reach.name for tie, reach in zip(ties, placement.reaches, strict=True) if tie.is_loop
@@ -133,10 +199,10 @@ def _way(placement: Placement, ties: Sequence[Tie]) -> Placing:
 def _helps(setup: Setup, problem: placing.Plate, ties: Sequence[Tie]) -> list[Help]:
     """The least give of one tie that would do, another length at hand, and a tooth more or less."""
     found = [
-        Help(_give_words(setup, ties[relaxation.pair], relaxation.extra), relaxation.extra)
+        Help(_give_words(setup, ties[relaxation.pair], relaxation.extra), relaxation.extra, None, {})
         for relaxation in placing.relaxations(problem)
     ]
-    return _other_lengths(setup, problem, ties) + _other_teeth(problem, ties) + found
+    return _other_lengths(setup, problem, ties) + _other_teeth(setup, problem, ties) + found
 
 
 def _give_words(setup: Setup, tie: Tie, extra: float) -> str:
@@ -155,9 +221,10 @@ def _other_lengths(setup: Setup, problem: placing.Plate, ties: Sequence[Tie]) ->
         others = next((other.reaches for other in bare.ties if other.path == tie.path), ())
         if not tie.is_loop or not others:
             continue
-        going = placing.placements(_with_pair(problem, place, others), 1)
+        going = _clear(setup, placing.placements(_with_pair(problem, place, others), MOST_TRIED))
         if going:
-            found.append(Help(f"another length: {going[0].reaches[place].name}", 0.0))
+            way = _way(going[0], ties)
+            found.append(Help(f"another length: {way.lengths[tie.path]}", 0.0, way, {}))
     return found
 
 
@@ -174,7 +241,7 @@ def _without_lengths(setup: Setup) -> Design:
     return replace(setup.design, drive=replace(drive, branches=branches, stages=bare(drive.stages)), fit=fit)
 
 
-def _other_teeth(problem: placing.Plate, ties: Sequence[Tie]) -> list[Help]:
+def _other_teeth(setup: Setup, problem: placing.Plate, ties: Sequence[Tie]) -> list[Help]:
     """A gear with a tooth more or less than now, by how far that moves its pair."""
     found = []
     for place, tie in enumerate(ties):
@@ -185,9 +252,19 @@ def _other_teeth(problem: placing.Plate, ties: Sequence[Tie]) -> list[Help]:
             for more in (-MOST_TEETH, MOST_TEETH):
                 by = 0.5 * sign * more * wheel.size
                 moved = tuple(replace(r, low=r.low + by, high=r.high + by, best=r.best + by) for r in tie.reaches)
-                if placing.placements(_with_pair(problem, place, moved), 1):
-                    found.append(Help(f"{(wheel.teeth or 0) + more} teeth in place of the {wheel.words}", 0.0))
+                going = _clear(setup, placing.placements(_with_pair(problem, place, moved), MOST_TRIED))
+                if going:
+                    teeth = (wheel.teeth or 0) + more
+                    text = f"{teeth} teeth in place of the {wheel.words}"
+                    found.append(Help(text, 0.0, _way(going[0], ties), {_teeth_path(wheel): teeth}))
     return found
+
+
+def _teeth_path(wheel: Wheel) -> str:
+    """Where a wheel's tooth count stands in the document."""
+    if wheel.member.startswith("idler "):
+        return f"{wheel.path}.idlers[{int(wheel.member[6:]) - 1}]"
+    return f"{wheel.path}.{wheel.member}_teeth"
 
 
 def _with_pair(problem: placing.Plate, place: int, reaches: Sequence[Reach]) -> placing.Plate:

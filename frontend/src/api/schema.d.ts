@@ -1028,7 +1028,11 @@ export interface components {
         Help: {
             /** Format: double */
             extra: number;
+            teeth: {
+                [key: string]: number;
+            };
             text: string;
+            way: components["schemas"]["Placing"] | null;
         };
         Input: {
             dimension: string;

@@ -17,7 +17,13 @@ export function Choice({ label, value, options, readOnly, onChange }: Props) {
       <Box as="label" {...{ htmlFor: id }} display="block" fontSize="sm" color="ink.second" lineHeight="1.3">
         {label}
       </Box>
-      <select id={id} value={value} disabled={readOnly} onChange={(event) => onChange(event.target.value)}>
+      <select
+        id={id}
+        className="plain"
+        value={value}
+        disabled={readOnly}
+        onChange={(event) => onChange(event.target.value)}
+      >
         {options.map(([key, words]) => (
           <option key={key} value={key}>
             {words}

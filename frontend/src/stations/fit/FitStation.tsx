@@ -119,7 +119,7 @@ function Fitted({ fit }: { fit: Mounted }) {
                 : "drag a shaft, or walk it with the arrows; Shift for tenths of a millimetre"}
             </Box>
           </Flex>
-          {!mountingOf(document).plate && !edit.readOnly && <NoPlate fit={fit} />}
+          {!document.fit && !edit.readOnly && <NoPlate fit={fit} />}
           {table ? (
             <PlanTable fit={fit} />
           ) : (

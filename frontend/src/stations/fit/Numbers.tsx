@@ -1,11 +1,12 @@
 import { Box } from "@chakra-ui/react";
 import type { Mounted, StageSettings } from "../../api/client";
 import type { Selected } from "../../design/selected";
-import { show, useUnits } from "../../fields/units";
+import { show, type Units, useUnits } from "../../fields/units";
 import { STAGE_WORDS } from "../../words/measures";
 import { useDocument, useEdit } from "../context";
 import { Field } from "../Field";
 import { mountingOf, withLoop } from "./edits";
+import { lengthText } from "./lengths";
 
 /** For each stage what the hands set it by; the chosen one first. */
 export function Numbers({ fit, selected }: { fit: Mounted; selected: Selected | null }) {
@@ -39,16 +40,14 @@ function StageNumbers({ stage, chosen }: { stage: StageSettings; chosen: boolean
       <Box as="table" w="100%" fontSize="13.5px">
         <tbody>
           {stage.settings.map((setting) => {
-            const shown = setting.dimension
-              ? show(units, setting.dimension, setting.value)
-              : { number: String(Math.round(setting.value * 100) / 100), unit: "" };
+            const text = settingText(units, setting);
             return (
               <tr key={setting.name} data-setting={setting.name}>
                 <Box as="td" color="ink.second" pr="2">
                   {setting.words}
                 </Box>
                 <Box as="td" fontFamily="mono" textAlign="right" whiteSpace="nowrap">
-                  {`${shown.number} ${shown.unit}`.trim()}
+                  {text}
                 </Box>
               </tr>
             );
@@ -58,6 +57,13 @@ function StageNumbers({ stage, chosen }: { stage: StageSettings; chosen: boolean
       {stage.kind !== "gear" && <LoopFields stage={stage} />}
     </Box>
   );
+}
+
+function settingText(units: Units, { dimension, value }: StageSettings["settings"][number]): string {
+  if (dimension === "length") return lengthText(units, value);
+  if (!dimension) return String(Math.round(value * 100) / 100);
+  const shown = show(units, dimension, value);
+  return `${shown.number} ${shown.unit}`;
 }
 
 /** Tension and length of a loop: said once, all numbers follow. */

@@ -1,9 +1,11 @@
 import { Box, Button } from "@chakra-ui/react";
 import { useMutation } from "@tanstack/react-query";
 import { answer, api } from "../../api/client";
-import { show, useUnits } from "../../fields/units";
+import { withValues } from "../../design/document";
+import { useUnits } from "../../fields/units";
 import { useDocument, useEdit, usePlace } from "../context";
 import { mountingOf, placed } from "./edits";
+import { lengthText } from "./lengths";
 
 /** Every way to put the shafts on the plate, the least error first; or what would make one. */
 export function Placings() {
@@ -20,10 +22,7 @@ export function Placings() {
         }),
       ),
   });
-  const text = (m: number) => {
-    const shown = show(units, "length", m);
-    return `${shown.number} ${shown.unit}`;
-  };
+  const text = (m: number) => lengthText(units, m);
   const found = search.data;
   return (
     <Box data-placings>
@@ -53,7 +52,21 @@ export function Placings() {
               <Box>Any one of these would help:</Box>
               <ul>
                 {found.helps.map((help) => (
-                  <li key={help.text}>{help.text}</li>
+                  <li key={help.text} data-help>
+                    {help.text}{" "}
+                    {help.way && (
+                      <Button
+                        size="xs"
+                        disabled={readOnly}
+                        onClick={() => {
+                          const { at, lengths } = help.way as NonNullable<typeof help.way>;
+                          edit((old) => placed(withValues(old, help.teeth), at, lengths));
+                        }}
+                      >
+                        Take that
+                      </Button>
+                    )}
+                  </li>
                 ))}
               </ul>
             </>

@@ -7,10 +7,13 @@ import { Ground, LoopShape } from "../../drawing/Shapes";
 import { SvgText } from "../../drawing/SvgText";
 import { useWidth } from "../../drawing/useWidth";
 import { WheelShape } from "../../drawing/WheelShape";
-import { show, useUnits } from "../../fields/units";
+import { useUnits } from "../../fields/units";
 import { arrowed, snapped } from "./edits";
+import { lengthText } from "./lengths";
 
-const HEIGHT = 430;
+/** Pixels high: as the plate asks, between these. */
+const LEAST_HEIGHT = 280;
+const MOST_HEIGHT = 430;
 const MARGIN = 26;
 /** Pixels within which a click on a shaft measures from its middle. */
 const CATCH = 14;
@@ -40,7 +43,8 @@ export function Plan(props: Props) {
   const { plan } = fit;
   const [pan, setPan] = useState<Spot>({ x: 0, y: 0 });
   const [held, setHeld] = useState<{ shaft: string; at: Spot } | null>(null);
-  const frame = usePlanFrame(plan, width, zoom, pan, held !== null);
+  const height = heightFor(plan, width);
+  const frame = usePlanFrame(plan, { width, height }, zoom, pan, held !== null);
   const shown = held ? follow(plan, held) : plan;
   const back = useRef<{ x: number; y: number; pan: Spot } | null>(null);
   const chosen = shown.shafts.find((shaft) => shaft.path === selected) ?? null;
@@ -48,7 +52,7 @@ export function Plan(props: Props) {
     <div ref={ref} style={{ position: "relative" }}>
       <svg
         width={width}
-        height={HEIGHT}
+        height={height}
         role="group"
         aria-label="Plan of the plate, to scale"
         onKeyDown={onKey}
@@ -137,29 +141,46 @@ export function Plan(props: Props) {
         {!held && (
           <g pointerEvents="none">
             {plan.marks.map((mark) => (
-              <ClashMark key={mark.number} mark={mark} frame={frame} chosen={mark.number === chosenClash} />
+              <ClashMark
+                key={mark.number}
+                mark={mark}
+                aside={onShaft(plan, frame, mark)}
+                frame={frame}
+                chosen={mark.number === chosenClash}
+              />
             ))}
           </g>
         )}
-        {measuring && <Measure plan={shown} frame={frame} width={width} />}
+        {measuring && <Measure plan={shown} frame={frame} />}
       </svg>
     </div>
   );
 }
 
+function heightFor(plan: PlanDrawing, width: number): number {
+  const wanted = ((width - 2 * MARGIN) * (plan.top - plan.bottom)) / (plan.right - plan.left) + 2 * MARGIN;
+  return Math.round(Math.min(MOST_HEIGHT, Math.max(LEAST_HEIGHT, wanted)));
+}
+
 /** The scale stands still while a shaft is held, or the plan would run away from the hand. */
-function usePlanFrame(plan: PlanDrawing, width: number, zoom: number, pan: Spot, held: boolean): Frame {
+function usePlanFrame(
+  plan: PlanDrawing,
+  { width, height }: { width: number; height: number },
+  zoom: number,
+  pan: Spot,
+  held: boolean,
+): Frame {
   const still = useRef<Frame | null>(null);
   const made = useMemo(() => {
-    const room = { width, height: HEIGHT, left: MARGIN, right: MARGIN, top: MARGIN, bottom: MARGIN };
+    const room = { width, height, left: MARGIN, right: MARGIN, top: MARGIN, bottom: MARGIN };
     const fitted = frameFor([plan], room);
-    const [cx, cy] = [width / 2, HEIGHT / 2];
+    const [cx, cy] = [width / 2, height / 2];
     return {
       scale: fitted.scale * zoom,
       x: (m: number) => cx + (fitted.x(m) - cx) * zoom + pan.x,
       y: (m: number) => cy + (fitted.y(m) - cy) * zoom + pan.y,
     };
-  }, [plan, width, zoom, pan]);
+  }, [plan, width, height, zoom, pan]);
   if (!held || !still.current) still.current = made;
   return still.current;
 }
@@ -393,16 +414,28 @@ export const MOUNT_WORDS: Record<string, string> = {
   free: "free",
 };
 
-function ClashMark({
-  mark,
-  frame,
-  chosen,
-}: {
-  mark: PlanDrawing["marks"][number];
+/** Marks on a shaft stand beside it, one after the other where there are several. */
+function onShaft(plan: PlanDrawing, frame: Frame, mark: Mark): number {
+  const near = (one: Mark) =>
+    plan.shafts.find((s) => Math.hypot(s.x - one.x, s.y - one.y) * frame.scale < CATCH)?.path;
+  const shaft = near(mark);
+  if (!shaft) return 0;
+  return 1 + plan.marks.filter((other) => other.number < mark.number && near(other) === shaft).length;
+}
+
+type Mark = PlanDrawing["marks"][number];
+
+interface MarkProps {
+  mark: Mark;
+  /** Which one beside a shaft, from 1 on; 0 where it stands by itself. */
+  aside: number;
   frame: Frame;
   chosen: boolean;
-}) {
-  const [x, y] = [frame.x(mark.x), frame.y(mark.y)];
+}
+
+function ClashMark({ mark, aside, frame, chosen }: MarkProps) {
+  const x = frame.x(mark.x) + (aside ? 6 + 20 * aside : 0);
+  const y = frame.y(mark.y) - (aside ? 20 : 0);
   const clash = mark.level === "clash";
   const r = chosen ? 12 : 9;
   return (
@@ -433,7 +466,7 @@ function ClashMark({
 }
 
 /** Two clicks and the distance between them; near a shaft its middle is meant. */
-function Measure({ plan, frame, width }: { plan: PlanDrawing; frame: Frame; width: number }) {
+function Measure({ plan, frame }: { plan: PlanDrawing; frame: Frame }) {
   const units = useUnits();
   const [points, setPoints] = useState<Spot[]>([]);
   const click = (event: PointerEvent<SVGRectElement>) => {
@@ -446,10 +479,10 @@ function Measure({ plan, frame, width }: { plan: PlanDrawing; frame: Frame; widt
     setPoints((old) => (old.length === 1 ? [...old, spot] : [spot]));
   };
   const [one, other] = points;
-  const apart = one && other ? show(units, "length", Math.hypot(other.x - one.x, other.y - one.y)) : null;
+  const apart = one && other && lengthText(units, Math.hypot(other.x - one.x, other.y - one.y));
   return (
     <g>
-      <rect width={width} height={HEIGHT} fill="transparent" onPointerDown={click} data-measure />
+      <rect width="100%" height="100%" fill="transparent" onPointerDown={click} data-measure />
       <g pointerEvents="none" stroke={SPRUCE} strokeWidth={1.6}>
         {points.map((spot) => (
           <circle key={`${spot.x} ${spot.y}`} cx={frame.x(spot.x)} cy={frame.y(spot.y)} r={4} fill={PANEL} />
@@ -466,7 +499,7 @@ function Measure({ plan, frame, width }: { plan: PlanDrawing; frame: Frame; widt
                 size={15}
                 rim={PANEL}
               >
-                {`${apart.number} ${apart.unit}`}
+                {apart}
               </SvgText>
             </g>
           </>

@@ -1,15 +1,13 @@
 import { Box } from "@chakra-ui/react";
 import type { Mounted } from "../../api/client";
-import { show, useUnits } from "../../fields/units";
+import { useUnits } from "../../fields/units";
+import { lengthText } from "./lengths";
 import { MOUNT_WORDS } from "./Plan";
 
 /** The plan in words and numbers. */
 export function PlanTable({ fit }: { fit: Mounted }) {
   const units = useUnits();
-  const text = (m: number) => {
-    const shown = show(units, "length", m);
-    return `${shown.number} ${shown.unit}`;
-  };
+  const text = (m: number) => lengthText(units, m);
   return (
     <Box p="3" data-plan-table>
       <Box as="table" className="rows" w="100%">

@@ -3,10 +3,11 @@ import type { Mounted, PlanShaft, Section } from "../../api/client";
 import { BRICK, INK, PANEL, SECOND, SPRUCE, WASH } from "../../drawing/colours";
 import { SvgText } from "../../drawing/SvgText";
 import { useWidth } from "../../drawing/useWidth";
-import { show, type Units, useUnits } from "../../fields/units";
+import { type Units, useUnits } from "../../fields/units";
 import { useDocument, useEdit } from "../context";
 import { Field } from "../Field";
 import { type Stack, shaftIndex, shaftOf, withShaft } from "./edits";
+import { lengthText } from "./lengths";
 import { Words } from "./Words";
 
 interface Props {
@@ -206,11 +207,6 @@ function Cut({ section, diameter }: { section: Section; diameter: number }) {
     </div>
   );
 }
-
-const lengthText = (units: Units, m: number) => {
-  const shown = show(units, "length", m);
-  return `${shown.number} ${shown.unit}`;
-};
 
 const sectionWords = (units: Units, section: Section) =>
   `From face to face ${lengthText(units, section.between)}: ${section.items

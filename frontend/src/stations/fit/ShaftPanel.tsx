@@ -1,11 +1,12 @@
 import { Box, Flex } from "@chakra-ui/react";
 import type { Mounted, PlanShaft } from "../../api/client";
-import { show, useUnits } from "../../fields/units";
+import { useUnits } from "../../fields/units";
 import { useDocument, useEdit } from "../context";
 import { Field, WholeNumber } from "../Field";
 import { Choice } from "./Choice";
 import { type MountedShaft, mountedAs, mountingOf, shaftIndex, shaftOf, withShaft } from "./edits";
 import { FRAME } from "./FitStation";
+import { lengthText } from "./lengths";
 import { MOUNT_WORDS } from "./Plan";
 
 const SHAPES = ["round", "hexagon", "square", "keyway", "spline", "flat"];
@@ -19,14 +20,13 @@ export function ShaftPanel({ fit, shaft }: { fit: Mounted; shaft: PlanShaft }) {
   const said = shaftOf(document, shaft.path);
   const path = `fit.shafts[${shaftIndex(document, shaft.path)}]`;
   const on = shaft.wheels.map((i) => fit.plan.wheels[i]).filter((w) => w !== undefined);
-  const spot = [shaft.x, shaft.y].map((m) => show(units, "length", m));
   return (
     <Box {...FRAME} data-shaft-panel={shaft.path}>
       <Box as="h2" fontSize="lg" fontWeight="700" _firstLetter={{ textTransform: "uppercase" }}>
         {shaft.name}
       </Box>
       <Box fontFamily="mono" fontSize="md" data-stands>
-        {`x ${spot[0]?.number} ${spot[0]?.unit}   y ${spot[1]?.number} ${spot[1]?.unit}`}
+        {`x ${lengthText(units, shaft.x)}   y ${lengthText(units, shaft.y)}`}
       </Box>
       <Box fontSize="13px" color="ink.second" mb="2">
         {on.length > 0
@@ -109,7 +109,6 @@ function SlotFields({ shaft, path }: { shaft: PlanShaft; path: string }) {
   const units = useUnits();
   const slot = shaft.slot as NonNullable<PlanShaft["slot"]>;
   const travel = Math.hypot(slot.x2 - slot.x1, slot.y2 - slot.y1);
-  const ways = [slot.setting, travel - slot.setting].map((m) => show(units, "length", m));
   return (
     <Box mb="2" data-slot-travel>
       <Flex
@@ -131,8 +130,8 @@ function SlotFields({ shaft, path }: { shaft: PlanShaft; path: string }) {
         />
       </Flex>
       <Flex justify="space-between" fontFamily="mono" fontSize="12.5px" mt="1" mb="2">
-        <span>{`${ways[0]?.number} ${ways[0]?.unit} from start`}</span>
-        <span>{`${ways[1]?.number} ${ways[1]?.unit} to end`}</span>
+        <span>{`${lengthText(units, slot.setting)} from start`}</span>
+        <span>{`${lengthText(units, travel - slot.setting)} to end`}</span>
       </Flex>
       <Box {...PAIR}>
         <Field path={`${path}.slot.start[0]`} label="start x" dimension="length" />

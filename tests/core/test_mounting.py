@@ -1,0 +1,306 @@
+"""The `fit` section: how it is read, where shafts stand by it, and what does not go together."""
+
+from __future__ import annotations
+
+import math
+from typing import Any
+from unittest import TestCase
+
+from hypothesis import given
+from hypothesis import strategies as st
+
+from tests.core.designs import changed
+from ydrometer import design
+from ydrometer.errors import DocumentError
+from ydrometer.fit.clashes import Clash, closest
+from ydrometer.fit.standing import on_line
+from ydrometer.mounted import Mounted, mounted, places, setup_of
+from ydrometer.mounting import Slot
+
+MOTOR, JACK, AXLE = "drive.branches[0].source", "drive.branches[0].stages[0]", "drive.stages[0]"
+PLATE = {"hole_pitch": "12 mm", "across": 30, "up": 10}
+CHAIN = {"kind": "chain", "driver_teeth": 12, "driven_teeth": 40, "pitch": "9.525 mm", "links": 80}
+V_BELT = {"kind": "v_belt", "driver_pitch_diameter": "60 mm", "driven_pitch_diameter": "150 mm"}
+
+
+def read(fit: dict[str, Any], **edits: Any) -> design.Document:
+    return design.read({**changed(edits), "fit": fit})
+
+
+def at(x: float, y: float) -> list[str]:
+    return [f"{x} mm", f"{y} mm"]
+
+
+def shaft(path: str, x: float, y: float, mount: str = "fixed", **more: Any) -> dict[str, Any]:
+    return {"shaft": path, "mount": mount, "at": at(x, y), **more}
+
+
+def look(fit: dict[str, Any], parts: Any = (), **edits: Any) -> Mounted:
+    return mounted(read(fit, **edits), parts)
+
+
+def about(found: Mounted, words: str) -> list[Clash]:
+    return [clash for clash in found.clashes if words in clash.text]
+
+
+class Reading(TestCase):
+    def test_a_design_without_it_is_as_valid_as_before(self) -> None:
+        self.assertIsNone(design.read(changed({})).design.fit)
+
+    def test_every_fault_says_where_and_what_would_be_right(self) -> None:
+        wrong: dict[str, tuple[dict[str, Any], str]] = {
+            "fit.shafts[0].slot": ({"shafts": [{"shaft": MOTOR, "mount": "slot"}]}, "needs its start and end"),
+            "fit.shafts[0].at": ({"shafts": [{"shaft": MOTOR, "mount": "fixed"}]}, "give x and y"),
+            "fit.shafts[1]": ({"shafts": [shaft(MOTOR, 0, 0), shaft(MOTOR, 1, 1)]}, "say it once"),
+            "fit.plate.hole": ({"plate": {**PLATE, "hole": "12 mm"}}, "smaller than hole_pitch"),
+            "fit.shafts[0].slot.end": (
+                {"shafts": [{"shaft": MOTOR, "mount": "slot", "slot": {"start": at(1, 1), "end": at(1, 1)}}]},
+                "the other end",
+            ),
+            "fit.frame[0].start": ({"frame": [{"start": ["1 mm"], "end": at(1, 1)}]}, "give x and y"),
+            "fit.frame[0].end[1]": ({"frame": [{"start": at(0, 0), "end": ["1 mm", "1 kg"]}]}, "mm"),
+            "fit.shafts[0].shape": ({"shafts": [shaft(MOTOR, 0, 0, shape="oval")]}, "round"),
+        }
+        for path, (fit, remedy) in wrong.items():
+            with self.subTest(path), self.assertRaises(DocumentError) as raised:
+                read(fit)
+            faults = {fault.path: fault.remedy for fault in raised.exception.faults}
+            self.assertIn(path, faults)
+            self.assertIn(remedy, faults[path])
+
+    def test_a_place_has_no_spread(self) -> None:
+        with self.assertRaises(DocumentError):
+            read({"shafts": [{"shaft": MOTOR, "mount": "fixed", "at": ["1 mm +/- 0.1 mm", "0 mm"]}]})
+
+    def test_what_is_said_of_a_stage_that_was_taken_out_is_kept_and_told(self) -> None:
+        found = look({"shafts": [shaft("drive.stages[4]", 0, 0)], "loops": [{"stage": JACK}]})
+        self.assertEqual(len(about(found, "does not have")), 2)
+
+
+class Standing(TestCase):
+    def test_without_a_word_they_stand_in_a_row_as_far_apart_as_they_have_to(self) -> None:
+        plan = look({}).plan
+        xs = [entry.x for entry in plan.shafts]
+        self.assertEqual([entry.by for entry in plan.shafts], ["guessed", "tied", "tied"])
+        self.assertTrue(xs[0] < xs[1] < xs[2])
+        self.assertFalse(look({}).clashes)
+
+    def test_a_shaft_in_a_slot_goes_where_its_pinion_meets(self) -> None:
+        slot = {"start": at(60, 50), "end": at(100, 50)}
+        fit = {"shafts": [{"shaft": MOTOR, "mount": "slot", "slot": slot}, shaft(JACK, 120, 50)]}
+        motor, jack, _ = look(fit).plan.shafts
+        free = 0.5e-3 * (15 + 56)
+        self.assertAlmostEqual(jack.x - motor.x, free + 0.04e-3 / (2 * math.tan(math.radians(20))), 9)
+        assert motor.slot is not None
+        self.assertAlmostEqual(motor.slot.setting, motor.x - 0.06, 12)
+
+    def test_a_slot_that_is_too_short_says_by_how_much_on_which_side(self) -> None:
+        slot = {"start": at(60, 50), "end": at(80, 50)}
+        fit = {"shafts": [{"shaft": MOTOR, "mount": "slot", "slot": slot}, shaft(JACK, 120, 50)]}
+        clash = about(look(fit), "beyond its end")[0]
+        self.assertAlmostEqual(clash.amount, 0.12 - 0.035555 - 0.08, 6)
+
+    @given(
+        st.floats(-0.2, 0.2), st.floats(-0.2, 0.2), st.floats(0.02, 0.3), st.floats(-3.1, 3.1), st.floats(0.01, 0.1)
+    )  # fmt: skip
+    def test_places_on_a_slots_line_have_the_distance(
+        self, x: float, y: float, distance: float, angle: float, travel: float
+    ) -> None:
+        slot = Slot(start=(0.0, 0.0), end=(travel * math.cos(angle), travel * math.sin(angle)))
+        for setting in on_line(slot, (x, y), distance):
+            spot = (setting * math.cos(angle), setting * math.sin(angle))
+            off = abs(x * math.sin(angle) - y * math.cos(angle))
+            self.assertAlmostEqual(math.dist(spot, (x, y)), max(distance, off), 9)
+
+    def test_boxes_stay_in_line_and_what_turns_the_axis_ends_the_plate(self) -> None:
+        box = {"kind": "planetary", "reductions": [4]}
+        found = setup_of(read({}, **{"drive.stages": [box, CHAIN]}))
+        self.assertEqual(found.plane.in_line, {"drive.stages[0]": JACK})
+        self.assertEqual(found.plane.last, "drive.stages[1]")
+        turned = look({}, **{"drive.stages": [{"kind": "bevel", "driver_teeth": 16, "driven_teeth": 32}, CHAIN]})
+        self.assertEqual(turned.elsewhere, ["drive.stages[0]", "drive.stages[1]"])
+        self.assertIsNone(turned.plan.axle)
+
+    def test_branches_meet_on_one_shaft(self) -> None:
+        branch = changed({})["drive"]["branches"][0]
+        found = setup_of(read({}, **{"drive.branches": [branch, branch]}))
+        self.assertEqual(len(found.plane.shafts), 4)
+        ends = {tie.driven.shaft for tie in found.plane.ties if tie.kind == "gear"}
+        self.assertEqual(ends, {JACK})
+
+
+class Clashing(TestCase):
+    def test_gears_too_close_and_too_far_with_the_play_that_is_left(self) -> None:
+        for distance, words in ((35.0, "too close"), (36.0, "play"), (35.55, "")):
+            with self.subTest(distance):
+                found = look({"shafts": [shaft(MOTOR, 0, 0), shaft(JACK, distance, 0)]})
+                clash = [c for c in found.clashes if c.path == JACK]
+                self.assertEqual(bool(clash), bool(words))
+                self.assertTrue(all(words in c.text for c in clash))
+
+    def test_a_belt_that_is_too_short_or_too_loose(self) -> None:
+        taut = look({}).plan.shafts
+        wanted = 1e3 * (taut[2].x - taut[1].x)
+        for more, word in ((3.0, "too short by 6.00 mm"), (-3.0, "too loose by 6.00 mm"), (0.2, "")):
+            found = look({"shafts": [shaft(JACK, 0, 0), shaft(AXLE, wanted + more, 0)]})
+            self.assertEqual(bool(about(found, "too ")), bool(word))
+            self.assertTrue(all(word in c.text for c in about(found, "too ")))
+
+    def test_room_to_put_a_v_belt_on(self) -> None:
+        slot = {"start": at(0, 0), "end": at(25, 0)}
+        fit = {
+            "shafts": [{"shaft": MOTOR, "mount": "slot", "slot": slot}, shaft(JACK, 300, 0)],
+            "loops": [{"stage": JACK, "length": "900 mm"}],
+        }
+        found = look(fit, **{"drive.branches.0.stages": [V_BELT]})
+        wanted = about(found, "to put it on")[0]
+        self.assertIn("take a longer V-belt", wanted.text)
+        self.assertEqual(wanted.level, "clash")
+
+    def test_a_wheel_that_runs_into_a_shaft_beside_it(self) -> None:
+        near = {"shafts": [shaft(MOTOR, 0, 0), shaft(JACK, 35.55, 0), shaft(AXLE, 30, 20, diameter="8 mm")]}
+        self.assertTrue(about(look(near), "the 56-tooth gear runs into the axle"))
+        spur = {"name": "spur", "width": "10 mm", "at": "30 mm", "wheel": JACK + " driven"}
+        deep = {"between": "60 mm", "items": [spur]}
+        near["shafts"][1]["stack"] = deep
+        near["shafts"][2]["length"] = "25 mm"
+        self.assertFalse(about(look(near), "the 56-tooth gear runs into the axle"))
+
+    def test_frame_ground_holes_and_plate(self) -> None:
+        fit = {
+            "plate": PLATE,
+            "shafts": [shaft(MOTOR, 13, 12, "holes"), shaft(JACK, 48, 400), shaft(AXLE, 48, 50)],
+            "frame": [{"name": "rail", "start": at(0, 380), "end": at(100, 380)}],
+        }
+        found = look(fit)
+        self.assertTrue(about(found, "motor shaft stands 1.00 mm off the nearest hole"))
+        self.assertTrue(about(found, "beside the plate"))
+        self.assertTrue(about(found, "too near to the rail"))
+        big = {**CHAIN, "driven_teeth": 45}
+        self.assertTrue(about(look({}, **{"drive.stages": [big]}), "to the ground"))
+
+    def test_a_chain_that_runs_through_a_rail(self) -> None:
+        wanted = look({}, **{"drive.stages": [CHAIN]}).plan.shafts
+        span = 1e3 * (wanted[2].x - wanted[1].x)
+        rail = {"name": "rail", "start": at(span / 2, -200), "end": at(span / 2, 200)}
+        fit = {"shafts": [shaft(JACK, 0, 0), shaft(AXLE, span, 0)], "frame": [rail]}
+        self.assertEqual(len(about(look(fit, **{"drive.stages": [CHAIN]}), "the chain runs into the rail")), 2)
+
+    def test_a_tensioner_takes_up_what_is_too_long(self) -> None:
+        loops = [{"stage": AXLE, "tensioner": {"at": at(70, -20), "diameter": "20 mm", "outside": True}}]
+        fit = {"shafts": [shaft(JACK, 0, 0), shaft(AXLE, 138, 0)], "loops": loops}
+        off = about(look(fit), "with the tensioner")[0]
+        # Moved until it is right: the way grows as it presses further in.
+        low, high = -31.0, -5.0
+        for _ in range(40):
+            middle = 0.5 * (low + high)
+            loops[0]["tensioner"] = {"at": at(70, middle), "diameter": "20 mm", "outside": True}
+            told = about(look(fit), "with the tensioner")
+            if not told:
+                break
+            low, high = (middle, high) if "longer" in told[0].text else (low, middle)
+        self.assertFalse(about(look(fit), "with the tensioner"))
+        self.assertGreater(off.amount, 0.0)
+        self.assertEqual(len(look(fit).plan.loops[0].segments), 6)
+        loops[0]["tensioner"] = {"at": at(70, -40), "diameter": "20 mm", "outside": True}
+        self.assertTrue(about(look(fit), "does not reach"))
+
+    def test_bores_of_the_parts_at_hand(self) -> None:
+        gear = {"kind": "gear", "id": "g", "teeth": 15, "module": "1 mm", "bore": "8 mm", "owned": 1}
+        fit = {"shafts": [shaft(MOTOR, 0, 0, diameter="5 mm")]}
+        self.assertTrue(about(look(fit, [gear]), "a sleeve of 5 mm inside and 8 mm outside"))
+        self.assertFalse(about(look({"shafts": [shaft(MOTOR, 0, 0, diameter="8 mm")]}, [gear]), "bore"))
+
+    @given(st.lists(st.floats(-1, 1), min_size=8, max_size=8))
+    def test_nearest_places_of_two_lines_are_as_near_as_any(self, n: list[float]) -> None:
+        one, other = ((n[0], n[1]), (n[2], n[3])), ((n[4], n[5]), (n[6], n[7]))
+        best = math.dist(*closest(one, other))
+        for i in range(21):
+            for j in range(21):
+                spots = [
+                    (a[0] + k / 20 * (b[0] - a[0]), a[1] + k / 20 * (b[1] - a[1]))
+                    for (a, b), k in ((one, i), (other, j))
+                ]
+                self.assertLessEqual(best, math.dist(*spots) + 1e-9)
+
+
+class Settings(TestCase):
+    def values(self, fit: dict[str, Any], number: int, **edits: Any) -> dict[str, float]:
+        return {s.name: s.value for s in look(fit, **edits).settings[number].settings}
+
+    def test_a_stated_tension_is_felt_and_heard(self) -> None:
+        fit = {"loops": [{"stage": AXLE, "tension": "64 N", "mass_per_length": "40 g/m"}]}
+        told = self.values(fit, 1)
+        self.assertAlmostEqual(told["push"], 4.0 * 64.0 / 64.0, 9)
+        self.assertAlmostEqual(told["note"], math.sqrt(64.0 / 0.04) / (2.0 * told["span"]), 6)
+
+    def test_play_as_it_stands(self) -> None:
+        told = self.values({"shafts": [shaft(MOTOR, 0, 0), shaft(JACK, 35.6, 0)]}, 0)
+        self.assertAlmostEqual(told["play_here"], 2.0 * math.tan(math.radians(20)) * 0.1e-3, 12)
+
+    def test_every_pair_has_the_caution(self) -> None:
+        for entry in look({}).settings:
+            self.assertIn("Battery disconnected", entry.caution)
+
+
+class Sections(TestCase):
+    def section(self, items: list[dict[str, Any]], spacers: list[tuple[str, int]]) -> Any:
+        fit = {"shafts": [shaft(JACK, 0, 0, diameter="8 mm", length="50 mm",
+                                stack={"between": "40 mm", "items": items})]}  # fmt: skip
+        parts = [
+            {"kind": "spacer", "id": f"s{t}", "thickness": t, "bore": "8 mm", "owned": owned} for t, owned in spacers
+        ]
+        return look(fit, parts).sections[0]
+
+    def test_gaps_are_filled_from_what_is_at_hand(self) -> None:
+        items = [{"width": "10 mm"}, {"width": "12 mm", "at": "15 mm"}, {"width": "8 mm"}]
+        found = self.section(items, [("1 mm", 4), ("2 mm", 4), ("5 mm", 2)])
+        self.assertAlmostEqual(found.error, -0.005)
+        told = [entry.width or entry.item for entry in found.filled]
+        self.assertEqual(told, [0, "5 mm", 1, 2, "5 mm"])
+        self.assertAlmostEqual(found.protrudes, 0.010)
+
+    def test_the_nearest_with_its_error(self) -> None:
+        found = self.section([{"width": "36.5 mm"}], [("1 mm", 4)])
+        self.assertAlmostEqual(abs(found.filled_error), 0.0005)
+
+    def test_what_is_too_long_overlaps(self) -> None:
+        found = self.section([{"width": "30 mm"}, {"width": "12 mm", "at": "25 mm"}], [])
+        self.assertAlmostEqual(found.overlap, 0.005)
+        self.assertIsNone(found.filled)
+
+
+class Placing(TestCase):
+    def test_no_plate_no_placings(self) -> None:
+        with self.assertRaises(DocumentError) as raised:
+            places(read({}))
+        self.assertIn("no plate", str(raised.exception))
+
+    def test_each_way_has_no_clash_in_its_distances(self) -> None:
+        pair = [{"kind": "gear", "driver_teeth": 60, "driven_teeth": 60, "module": "1 mm"}]
+        belt = {"kind": "belt", "driver_teeth": 18, "driven_teeth": 36, "pitch": "5 mm"}
+        edits = {"drive.branches.0.stages": pair, "drive.stages": [belt]}
+        belts = [{"kind": "belt", "id": f"b{n}", "pitch": "5 mm", "teeth": n, "owned": 1} for n in range(70, 121)]
+        fit = {"plate": PLATE, "shafts": [shaft(MOTOR, 120, 60)], "tolerance": "0.1 mm"}
+        found = places(read(fit, **edits), belts)
+        self.assertGreater(found.count, 4)
+        for way in found.ways[:8]:
+            stand = [{"shaft": path, "mount": "holes", "at": list(spot)} for path, spot in way.at.items()]
+            teeth = int(way.lengths[AXLE].split()[0])
+            again = look({**fit, "shafts": stand}, **{**edits, "drive.stages": [{**belt, "belt_teeth": teeth}]})
+            self.assertFalse([c for c in again.clashes if "apart" in c.text or "runs" in c.text])
+
+    def test_another_length_and_another_tooth_are_offered(self) -> None:
+        belts = [{"kind": "belt", "id": f"b{n}", "pitch": "5 mm", "teeth": n, "owned": 1} for n in range(60, 141)]
+        slot = {"start": at(60, 60), "end": at(110, 60)}
+        fit = {"plate": {**PLATE, "up": 1, "across": 40},
+               "shafts": [{"shaft": MOTOR, "mount": "slot", "slot": slot}, shaft(JACK, 120, 60)]}  # fmt: skip
+        found = places(read(fit), belts)
+        self.assertEqual(found.count, 0)
+        self.assertFalse(any("teeth in place" in entry.text for entry in found.helps))
+        pair = [{"kind": "gear", "driver_teeth": 59, "driven_teeth": 60, "module": "1 mm"}]
+        teeth = places(read({"plate": PLATE, "shafts": [shaft(MOTOR, 120, 60)]}, **{
+            "drive.branches.0.stages": pair, "drive.stages": []}))  # fmt: skip
+        helps = [entry for entry in teeth.helps if entry.teeth]
+        self.assertTrue(any(60 in entry.teeth.values() for entry in helps), teeth.helps)
+        self.assertTrue(all(entry.way for entry in helps))
