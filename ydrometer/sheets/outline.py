@@ -177,8 +177,8 @@ def _shaft(shaft: Shaft, at: Point, name: str) -> Iterator[Shape]:
     if shaft.bolts is not None:
         yield from _bolts(shaft.bolts, at, slot)
     if name:
-        place = slot.end if slot is not None else at
-        yield Text(NOTES, place[0] + CROSS, place[1] + CROSS, name)
+        place, clear = slot.end if slot is not None else at, max(CROSS, 0.5 * (across or 0.0))
+        yield Text(NOTES, place[0] + 0.7 * clear, place[1] + clear + 0.5 * TEXT, name)
 
 
 def _bolts(bolts: Bolts, at: Point, slot: Slot | None) -> Iterator[Shape]:

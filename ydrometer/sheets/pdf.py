@@ -36,7 +36,7 @@ class Tile:
 
 
 def pdf(outline: Outline, sheet: str, font: Path | None = None) -> bytes:
-    """The file.
+    """The file; sheets lie across where that takes fewer of them.
 
     Args:
         outline: in m. sheet: a key of `SIZES`. font: a file of the face to set it in; without one a common one.
@@ -46,8 +46,9 @@ def pdf(outline: Outline, sheet: str, font: Path | None = None) -> bytes:
     """
     if sheet not in SIZES:
         raise ValueError(f'no sheet "{sheet}": known are {", ".join(SIZES)}')
-    wide, high = SIZES[sheet]
-    tiles = list(tiles_of(outline, wide - 2.0 * EDGE, high - 2.0 * EDGE - FOOT))
+    upright = SIZES[sheet]
+    ways = [(size, list(tiles_of(outline, *window(*size)))) for size in (upright, upright[::-1])]
+    (wide, high), tiles = min(ways, key=lambda way: len(way[1]))
     if len(tiles) > MOST_SHEETS:
         raise ValueError(f"{len(tiles)} sheets would be needed, at most {MOST_SHEETS} are made: take SVG or DXF")
     pages = "".join(_page(outline, tile, tiles, wide, high) for tile in tiles)
@@ -56,6 +57,11 @@ def pdf(outline: Outline, sheet: str, font: Path | None = None) -> bytes:
     page = f"<html><head><title>{escape(outline.name)}</title><style>{style}</style></head><body>{pages}</body></html>"
     made: bytes = HTML(string=page).write_pdf(font_config=FontConfiguration())
     return made
+
+
+def window(wide: float, high: float) -> tuple[float, float]:
+    """What of a sheet shows the template, mm: width and height."""
+    return wide - 2.0 * EDGE, high - 2.0 * EDGE - FOOT
 
 
 def tiles_of(outline: Outline, wide: float, high: float) -> Iterator[Tile]:
@@ -74,15 +80,15 @@ def tiles_of(outline: Outline, wide: float, high: float) -> Iterator[Tile]:
 
 def _page(outline: Outline, tile: Tile, tiles: list[Tile], wide: float, high: float) -> str:
     """One sheet: the part of the template, marks at its corners, the scale bar and which sheet it is."""
-    across, up = wide - 2.0 * EDGE, high - 2.0 * EDGE - FOOT
-    window = f'x="{EDGE}" y="{EDGE}" width="{across}" height="{up}"'
+    across, up = window(wide, high)
+    place = f'x="{EDGE}" y="{EDGE}" width="{across}" height="{up}"'
     view = f'viewBox="{tile.left:.4f} {-(tile.bottom + up):.4f} {across} {up}"'
     words = f"{outline.name}: sheet {tiles.index(tile) + 1} of {len(tiles)}"
     if len(tiles) > 1:
         words += f", row {tile.row + 1} from below, column {tile.column + 1} from the left; cut at the marks and join"
     return (
         f'<svg xmlns="http://www.w3.org/2000/svg" width="{wide}mm" height="{high}mm" viewBox="0 0 {wide} {high}">'
-        f'<svg {window} {view} overflow="hidden">{drawn(outline)}</svg>'
+        f'<svg {place} {view} overflow="hidden">{drawn(outline)}</svg>'
         f"{_marks(across, up)}{scale_bar(EDGE, EDGE + up + 10.0)}{label(EDGE, EDGE + up + 20.0, words)}</svg>"
     )
 

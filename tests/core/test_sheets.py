@@ -1,0 +1,154 @@
+"""Templates read back and measured: DXF by its own reader, SVG as XML, PDF by its pages and the lines on them."""
+
+from __future__ import annotations
+
+import io
+import math
+from typing import Any
+from unittest import TestCase
+from xml.etree import ElementTree
+
+import numpy as np
+from ezdxf import recover
+from pypdfium2 import PdfDocument
+
+from tests.core.test_mounting import AXLE, JACK, MOTOR, PLATE, at, read, shaft
+from ydrometer.mounted import setup_of
+from ydrometer.sheets.dxf import dxf
+from ydrometer.sheets.outline import LAYERS, Outline, adapter_outline, plate_outline
+from ydrometer.sheets.pdf import EDGE, FOOT, SIZES, pdf, tiles_of, window
+from ydrometer.sheets.svg import BAR, svg
+
+BOLTS = {"count": 4, "circle": "25 mm", "hole": "3.2 mm", "angle": "45 deg"}
+FIT: dict[str, Any] = {
+    "plate": {**PLATE, "hole": "5 mm", "edge": "8 mm"},
+    "shafts": [
+        {"shaft": MOTOR, "mount": "slot", "slot": {"start": at(74, 48), "end": at(92, 48)}, "opening": "14 mm",
+         "bolts": BOLTS},
+        shaft(JACK, 120, 48, opening="22 mm"),
+        shaft(AXLE, 264, 48, "holes", diameter="12 mm", bolts=BOLTS),
+    ],
+    "frame": [{"name": "rail <&>", "start": at(0, 0), "end": at(300, 0)}],
+}  # fmt: skip
+SVG = "{http://www.w3.org/2000/svg}"
+
+
+def outline() -> Outline:
+    return plate_outline(setup_of(read(FIT)))
+
+
+class AsDxf(TestCase):
+    def setUp(self) -> None:
+        self.document, auditor = recover.read(io.BytesIO(dxf(outline())))
+        self.assertFalse(auditor.errors)
+
+    def on(self, layer: str, kind: str) -> list[Any]:
+        return [e for e in self.document.modelspace() if e.dxf.layer == layer and e.dxftype() == kind]
+
+    def test_layers_are_named_and_units_set(self) -> None:
+        self.assertEqual(self.document.header["$INSUNITS"], 4)
+        self.assertTrue(set(LAYERS) <= {layer.dxf.name for layer in self.document.layers})
+
+    def test_holes_are_where_and_as_wide_as_they_should_be(self) -> None:
+        holes = self.on("HOLES", "CIRCLE")
+        self.assertEqual(len(holes), 300)
+        self.assertTrue(all(abs(hole.dxf.radius - 2.5) < 1e-9 for hole in holes))
+        spots = {(round(h.dxf.center.x, 6), round(h.dxf.center.y, 6)) for h in holes}
+        self.assertEqual(spots, {(12.0 * i, 12.0 * j) for i in range(30) for j in range(10)})
+        widths = sorted(round(circle.dxf.radius, 6) for circle in self.on("SHAFTS", "CIRCLE"))
+        self.assertEqual(widths, [6.0, 11.0])
+
+    def test_a_slot_is_two_half_circles_and_two_sides(self) -> None:
+        arcs, sides = self.on("SLOTS", "ARC"), self.on("SLOTS", "LINE")
+        self.assertEqual((len(arcs), len(sides)), (2, 2))
+        self.assertEqual({round(arc.dxf.radius, 6) for arc in arcs}, {7.0})
+        for line in sides:
+            self.assertAlmostEqual(line.dxf.start.distance(line.dxf.end), 18.0, 6)
+        ends = {(round(p.x, 6), round(p.y, 6)) for line in sides for p in (line.dxf.start, line.dxf.end)}
+        for arc in arcs:
+            touched = {(round(p.x, 6), round(p.y, 6)) for p in (arc.start_point, arc.end_point)}
+            self.assertTrue(touched <= ends)
+
+    def test_bolts_move_with_a_slot_and_stand_on_their_circle_elsewhere(self) -> None:
+        self.assertEqual(len(self.on("BOLTS", "ARC")), 8)
+        for bolt in self.on("BOLTS", "CIRCLE"):
+            distance = math.dist((bolt.dxf.center.x, bolt.dxf.center.y), (264.0, 48.0))
+            self.assertAlmostEqual(distance, 12.5, 6)
+            self.assertAlmostEqual(bolt.dxf.radius, 1.6, 6)
+
+    def test_the_plate_is_as_large_as_it_is(self) -> None:
+        lines = self.on("OUTLINE", "LINE")
+        xs = [p.x for line in lines for p in (line.dxf.start, line.dxf.end)]
+        ys = [p.y for line in lines for p in (line.dxf.start, line.dxf.end)]
+        self.assertAlmostEqual(max(xs) - min(xs), 29 * 12 + 16, 6)
+        self.assertAlmostEqual(max(ys) - min(ys), 9 * 12 + 16, 6)
+
+
+class AsSvg(TestCase):
+    def test_a_unit_of_the_drawing_is_a_millimetre_of_paper(self) -> None:
+        root = ElementTree.fromstring(svg(outline()))
+        _, _, wide, high = (float(n) for n in root.attrib["viewBox"].split())
+        self.assertEqual((root.attrib["width"], root.attrib["height"]), (f"{wide:.3f}mm", f"{high:.3f}mm"))
+        bolts = root.findall(f"{SVG}g[@id='BOLTS']/{SVG}circle")
+        self.assertEqual({c.attrib["r"] for c in bolts}, {"1.6000"})
+        bar = root.find(f"{SVG}path[@id='SCALE']")
+        assert bar is not None
+        self.assertIn(f"h {BAR} ", bar.attrib["d"])
+
+    def test_names_stay_text(self) -> None:
+        named = read({**FIT, "plate": PLATE})
+        made = Outline('<script>alert("x")</script>', plate_outline(setup_of(named)).shapes)
+        root = ElementTree.fromstring(svg(made))
+        self.assertEqual(root.findtext(f"{SVG}title"), '<script>alert("x")</script>')
+
+
+class AsPdf(TestCase):
+    def test_sheets_are_of_the_size_asked_for_and_enough(self) -> None:
+        for sheet, size in SIZES.items():
+            with self.subTest(sheet):
+                made = PdfDocument(pdf(outline(), sheet))
+                fewest = min(len(list(tiles_of(outline(), *window(*way)))) for way in (size, size[::-1]))
+                self.assertEqual(len(made), fewest)
+                for page in made:
+                    for points, mm in zip(sorted(page.get_size()), size, strict=True):
+                        self.assertAlmostEqual(points * 25.4 / 72.0, mm, 1)
+
+    def test_tiles_cover_all_of_it_once(self) -> None:
+        left, bottom, right, top = (1e3 * m for m in outline().extent)
+        tiles = list(tiles_of(outline(), 100.0, 60.0))
+        self.assertEqual(len({(tile.left, tile.bottom) for tile in tiles}), len(tiles))
+        self.assertLessEqual(min(tile.left for tile in tiles), left)
+        self.assertGreaterEqual(max(tile.left for tile in tiles) + 100.0, right)
+        self.assertGreaterEqual(max(tile.bottom for tile in tiles) + 60.0, top)
+        self.assertEqual(sorted({round(tile.bottom - bottom, 6) for tile in tiles})[:2], [0.0, 60.0])
+
+    def test_the_scale_bar_is_a_hundred_millimetres_long_on_paper(self) -> None:
+        page = PdfDocument(pdf(outline(), "a4"))[0]
+        dots_a_mm = 10.0
+        picture = np.array(page.render(scale=dots_a_mm * 25.4 / 72.0, grayscale=True).to_numpy()) < 128
+        foot = picture[-int((EDGE + FOOT - 2.0) * dots_a_mm) :]
+        longest = max(foot, key=lambda row: row.sum())
+        dots = np.flatnonzero(longest)
+        self.assertAlmostEqual((dots[-1] - dots[0]) / dots_a_mm, BAR, delta=0.4)
+
+    def test_too_many_sheets_and_unknown_ones_are_refused(self) -> None:
+        huge = read({"plate": {"hole_pitch": "100 mm", "across": 90, "up": 90}})
+        with self.assertRaisesRegex(ValueError, "sheets would be needed"):
+            pdf(plate_outline(setup_of(huge)), "a4")
+        with self.assertRaisesRegex(ValueError, "known are a4, letter"):
+            pdf(outline(), "a5")
+
+
+class Adapters(TestCase):
+    def test_a_hub_its_bolts_and_a_rim_around_them(self) -> None:
+        made = adapter_outline(setup_of(read(FIT)), MOTOR)
+        circles = [(s.layer, round(1e3 * s.radius, 6)) for s in made.shapes if hasattr(s, "radius")]
+        self.assertEqual(circles.count(("BOLTS", 1.6)), 4)
+        self.assertIn(("SHAFTS", 7.0), circles)
+        self.assertIn(("OUTLINE", 12.5 + 1.6 + 6.0), circles)
+
+    def test_nothing_to_cut_is_refused(self) -> None:
+        with self.assertRaisesRegex(ValueError, "give the hole"):
+            adapter_outline(setup_of(read({"shafts": [shaft(MOTOR, 0, 0)]})), MOTOR)
+        with self.assertRaisesRegex(ValueError, "there is no shaft"):
+            adapter_outline(setup_of(read(FIT)), "drive.stages[7]")
