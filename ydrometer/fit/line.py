@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator, Mapping
+from collections.abc import Callable, Iterable, Iterator, Mapping
 from dataclasses import dataclass, field
 from itertools import pairwise
 from typing import Any, Literal
@@ -252,8 +252,7 @@ def _belt(made: Plane, step: _Step, stage: Belt) -> None:
             strict=True)
     ]  # fmt: skip
     own = (stage.belt_teeth,) if stage.belt_teeth else step.hand.belts.get(stage.pitch, ())
-    lengths = [(teeth * stage.pitch, f"{teeth} teeth") for teeth in own]
-    _around(made, step, "belt", wheels, (radii[0], radii[1]), lengths)
+    _around(made, step, "belt", wheels, (radii[0], radii[1]), _pieces(own, stage.pitch, "teeth"))
 
 
 def _chain(made: Plane, step: _Step, stage: Chain) -> None:
@@ -267,9 +266,8 @@ def _chain(made: Plane, step: _Step, stage: Chain) -> None:
         outer = radius + PLATE * stage.pitch
         wheels.append(Wheel(step.path, member, shaft, "sprocket", z, stage.pitch, radius, outer))
     own = (stage.links,) if stage.links else step.hand.chains.get(stage.pitch, ())
-    lengths = [(links * stage.pitch, f"{links} links") for links in own]
     radii = (loops.pitch_radius(stage.pitch, teeth[0]), loops.pitch_radius(stage.pitch, teeth[1]))
-    _around(made, step, "chain", wheels, radii, lengths)
+    _around(made, step, "chain", wheels, radii, _pieces(own, stage.pitch, "links"))
 
 
 def _v_belt(made: Plane, step: _Step, stage: VBelt) -> None:
@@ -281,9 +279,25 @@ def _v_belt(made: Plane, step: _Step, stage: VBelt) -> None:
     ]  # fmt: skip
     said = step.mounting.loop(step.path) or Loop(stage=step.path)
     own = (said.length,) if said.length else step.hand.v_belts
-    lengths = [(length, f"{length * 1e3:.5g} mm") for length in own]
     radii = (0.5 * diameters[0], 0.5 * diameters[1])
-    _around(made, step, "v_belt", wheels, radii, lengths, crossed=stage.crossed)
+    _around(made, step, "v_belt", wheels, radii, _plain(own), crossed=stage.crossed)
+
+
+def _pieces(counts: Iterable[int], pitch: float, word: str) -> list[tuple[float, str]]:
+    return [(count * pitch, f"{count} {word}") for count in counts]
+
+
+def _plain(lengths: Iterable[float]) -> list[tuple[float, str]]:
+    return [(length, f"{length * 1e3:.5g} mm") for length in lengths]
+
+
+def lengths_at_hand(hand: AtHand, tie: Tie) -> list[tuple[float, str]]:
+    """The lengths that a bin has for a loop, m, with what each is called."""
+    if tie.kind == "v_belt":
+        return _plain(hand.v_belts)
+    belt = tie.kind == "belt"
+    counts = (hand.belts if belt else hand.chains).get(tie.driver.size, ())
+    return _pieces(counts, tie.driver.size, "teeth" if belt else "links")
 
 
 def _around(

@@ -6,9 +6,10 @@ import math
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
-from ydrometer.fit import chains, hands, loops, pairs
+from ydrometer.fit import chains, hands, loops, mounts, pairs
 from ydrometer.fit.clashes import Setup, room_wanted, stage_at
-from ydrometer.fit.line import USUAL_PLAY, Tie
+from ydrometer.fit.line import USUAL_PLAY, Tie, lengths_at_hand
+from ydrometer.fit.standing import distances
 from ydrometer.stages import Gear
 
 ROCKED_AT = 0.1
@@ -33,13 +34,28 @@ class Setting:
 
 
 @dataclass(frozen=True, slots=True)
+class Choice:
+    """Another pinion, or another length at hand: in words, the distance it wants, m, and what this mount lacks for it:
+    0 where it goes, else how much longer a slot would have to be, or how far the shafts stand off, m.
+    """
+
+    words: str
+    distance: float
+    missing: float
+
+
+@dataclass(frozen=True, slots=True)
 class StageSettings:
-    """Of one stage: its path and kind, its numbers, and what the hands have to mind."""
+    """Of one stage: its path and kind, its numbers, what else its mount would take, what the hands have to mind."""
 
     path: str
     kind: str
     settings: list[Setting]
+    choices: list[Choice]
     caution: str
+
+
+MOST_CHOICES = 8
 
 
 HANDS_OUT = (
@@ -55,8 +71,9 @@ def settings(setup: Setup) -> list[StageSettings]:
         setup: a design with where all stands.
     """
     return [
-        StageSettings(tie.path, tie.kind, list(_TELL[tie.kind](setup, tie)), HANDS_OUT) for tie in setup.plane.ties
-    ]  # fmt: skip
+        StageSettings(tie.path, tie.kind, list(_TELL[tie.kind](setup, tie)), _choices(setup, tie), HANDS_OUT)
+        for tie in setup.plane.ties
+    ]
 
 
 def _gear(setup: Setup, tie: Tie) -> Iterator[Setting]:
@@ -130,6 +147,41 @@ def _chain(setup: Setup, tie: Tie) -> Iterator[Setting]:
             yield Setting("sag", "sag at mid-span", USUAL_SAG * setting.value, "length")
     teeth = min(wheel.teeth or 0 for wheel in tie.wheels)
     yield Setting("ripple", "speed ripple of the polygon", chains.ripple(teeth), "grade")
+
+
+def _choices(setup: Setup, tie: Tie) -> list[Choice]:
+    """Pinions and lengths around what is there, the nearest ones, by their distance."""
+    low, high = _reach(setup, tie)
+    stage = stage_at(setup.design, tie.path)
+    if isinstance(stage, Gear):
+        if tie.driven.form == "ring" or low == high:
+            return []
+        play = USUAL_PLAY * tie.driver.size
+        found = mounts.pinions(tie.driver.size, tie.driven.teeth or 0, low, high, stage.pressure_angle, play)
+        return [Choice(f"{p.teeth} teeth", p.distance, p.missing) for p in found][:MOST_CHOICES]
+    radii = tie.driver.pitch_radius, tie.driven.pitch_radius
+    lengths = {*tie.lengths, *lengths_at_hand(setup.hand, tie)}
+    taut = [(name, loops.centre_distance(length, *radii)) for length, name in lengths]
+    known = [
+        Choice(name, distance, _missing(setup, distance, low, high)) for name, distance in taut if distance is not None
+    ]
+    middle = 0.5 * (low + high)
+    nearest = sorted(known, key=lambda choice: abs(choice.distance - middle))[:MOST_CHOICES]
+    return sorted(nearest, key=lambda choice: choice.distance)
+
+
+def _missing(setup: Setup, distance: float, low: float, high: float) -> float:
+    off = max(low - distance, distance - high)
+    return off if off > setup.mounting.loop_tolerance else 0.0
+
+
+def _reach(setup: Setup, tie: Tie) -> tuple[float, float]:
+    """The distances that the mount allows, m: those of a slot, else the one at which the shafts stand."""
+    for path, partner in (tie.shafts, tie.shafts[::-1]):
+        slot = setup.shaft(path).slot
+        if slot is not None:
+            return distances(slot, setup.at(partner))
+    return setup.distance(tie), setup.distance(tie)
 
 
 _TELL: dict[str, Callable[[Setup, Tie], Iterator[Setting]]] = {

@@ -757,6 +757,13 @@ export interface components {
             x: number[];
             y: number[];
         };
+        Choice: {
+            /** Format: double */
+            distance: number;
+            /** Format: double */
+            missing: number;
+            words: string;
+        };
         Clash: {
             /** Format: double */
             amount: number;
@@ -1694,6 +1701,7 @@ export interface components {
         };
         StageSettings: {
             caution: string;
+            choices: components["schemas"]["Choice"][];
             kind: string;
             path: string;
             settings: components["schemas"]["Setting"][];

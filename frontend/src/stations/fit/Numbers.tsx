@@ -54,6 +54,28 @@ function StageNumbers({ stage, chosen }: { stage: StageSettings; chosen: boolean
           })}
         </tbody>
       </Box>
+      {stage.choices.length > 0 && (
+        <Box mt="2" data-choices>
+          <Box fontSize="13px" color="ink.second">
+            {stage.kind === "gear" ? "pinions that this slot takes" : "lengths at hand"}
+          </Box>
+          <Box as="table" w="100%" fontSize="13.5px" fontFamily="mono">
+            <tbody>
+              {stage.choices.map((choice) => (
+                <tr key={choice.words}>
+                  <td>{choice.words}</td>
+                  <Box as="td" textAlign="right">
+                    {lengthText(units, choice.distance)}
+                  </Box>
+                  <Box as="td" textAlign="right" color={choice.missing ? "brick" : "ink.second"}>
+                    {choice.missing ? `${lengthText(units, choice.missing)} short` : "goes"}
+                  </Box>
+                </tr>
+              ))}
+            </tbody>
+          </Box>
+        </Box>
+      )}
       {stage.kind !== "gear" && <LoopFields stage={stage} />}
     </Box>
   );

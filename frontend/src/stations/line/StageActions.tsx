@@ -1,5 +1,6 @@
 import { Box, Button, Flex } from "@chakra-ui/react";
 import { useState } from "react";
+import { carried } from "../../design/carried";
 import { at, type DesignDocument, type Stage } from "../../design/document";
 import { show, useUnits } from "../../fields/units";
 import { gaugeLabel } from "../../readout/Readout";
@@ -26,7 +27,7 @@ export function useChange(): (change: (document: DesignDocument) => Changed) => 
   return (change) => {
     const made = change(present());
     if (made.document === present()) return;
-    edit(() => made.document);
+    edit((old) => carried(old, made.document));
     select(made.selected);
   };
 }

@@ -3,6 +3,7 @@ import { type DragEvent, useState } from "react";
 import type { Live } from "../../api/client";
 import { at, type DesignDocument, type Stage } from "../../design/document";
 import { digits, ratioText, useUnits } from "../../fields/units";
+import { StandingMark } from "../../marks/StandingMark";
 import { STAGE_SHORT } from "../../words/measures";
 import { useDocument, useEdit, useFigures } from "../context";
 import { useChange } from "./StageActions";
@@ -59,6 +60,7 @@ function Chip({ stage, path, live }: { stage: Stage; path: string; live: Live })
   const [over, setOver] = useState(false);
   const ratio = live.ratios.find((r) => r.path === path)?.ratio;
   const chosen = selected?.path === path;
+  const clash = live.clashes?.find((entry) => entry.path === path && entry.level === "clash");
   const drop = (event: DragEvent) => {
     event.preventDefault();
     setOver(false);
@@ -81,7 +83,13 @@ function Chip({ stage, path, live }: { stage: Stage; path: string; live: Live })
       onDragLeave={() => setOver(false)}
       onDrop={drop}
       data-chip={path}
+      title={clash?.text}
     >
+      {clash && (
+        <Box as="span" color="brick" mr="1" data-chip-clash>
+          <StandingMark standing="misses" /> does not fit
+        </Box>
+      )}
       {STAGE_SHORT[stage.kind] ?? stage.kind} <b>{teethText(stage)}</b>{" "}
       {ratio !== undefined && <span>{digits(units.reducing ? ratio : 1 / ratio)}</span>}
     </button>
