@@ -55,7 +55,9 @@ class StageSettings:
     caution: str
 
 
-MOST_CHOICES = 8
+NEIGHBOURS = 3
+"""So many pinions either side of the present one are told, with the first ones that do not go."""
+MOST_LENGTHS = 8
 
 
 HANDS_OUT = (
@@ -158,7 +160,8 @@ def _choices(setup: Setup, tie: Tie) -> list[Choice]:
             return []
         play = USUAL_PLAY * tie.driver.size
         found = mounts.pinions(tie.driver.size, tie.driven.teeth or 0, low, high, stage.pressure_angle, play)
-        return [Choice(f"{p.teeth} teeth", p.distance, p.missing) for p in found][:MOST_CHOICES]
+        near = [p for p in found if p.missing > 0.0 or abs(p.teeth - (tie.driver.teeth or 0)) <= NEIGHBOURS]
+        return [Choice(f"{p.teeth} teeth", p.distance, p.missing) for p in near]
     radii = tie.driver.pitch_radius, tie.driven.pitch_radius
     lengths = {*tie.lengths, *lengths_at_hand(setup.hand, tie)}
     taut = [(name, loops.centre_distance(length, *radii)) for length, name in lengths]
@@ -166,7 +169,7 @@ def _choices(setup: Setup, tie: Tie) -> list[Choice]:
         Choice(name, distance, _missing(setup, distance, low, high)) for name, distance in taut if distance is not None
     ]
     middle = 0.5 * (low + high)
-    nearest = sorted(known, key=lambda choice: abs(choice.distance - middle))[:MOST_CHOICES]
+    nearest = sorted(known, key=lambda choice: abs(choice.distance - middle))[:MOST_LENGTHS]
     return sorted(nearest, key=lambda choice: choice.distance)
 
 

@@ -34,7 +34,7 @@ function StageNumbers({ stage, chosen }: { stage: StageSettings; chosen: boolean
   const units = useUnits();
   return (
     <Box borderTopWidth={chosen ? "3px" : "1px"} borderColor={chosen ? "spruce" : "line"} pt="1">
-      <Box as="h3" fontWeight="600" mb="1">
+      <Box as="h2" fontWeight="600" mb="1">
         {STAGE_WORDS[stage.kind as keyof typeof STAGE_WORDS] ?? stage.kind}
       </Box>
       <Box as="table" w="100%" fontSize="13.5px">

@@ -39,7 +39,7 @@ export function PlateFields() {
         <Field path="fit.gap" label="gap to what stands" dimension="length" optional />
         <Field path="fit.ground_gap" label="gap to the ground" dimension="length" optional />
       </Box>
-      <Box as="h3" fontWeight="600" mt="3">
+      <Box as="h2" fontWeight="600" mt="3">
         Lines of the frame
       </Box>
       {frame.map((_, i) => (
