@@ -291,6 +291,11 @@ def kind_reader(kinds: Mapping[str, type[Any]]) -> Reader:
 
 def items(read_item: Reader, *, least: int = 0, most: int = LONGEST_LIST, required: bool = False) -> Any:
     """A field holding a list of things read by `read_item`, as a tuple; empty where it is absent and not required."""
+    return _declare(list_reader(read_item, least=least, most=most), dataclasses.MISSING if required else ())
+
+
+def list_reader(read_item: Reader, *, least: int = 0, most: int = LONGEST_LIST) -> Reader:
+    """Reads a list of things read by `read_item`, as a tuple."""
 
     def read(raw: Any, path: str, reading: Reading) -> Any:
         if not isinstance(raw, list | tuple):
@@ -302,7 +307,7 @@ def items(read_item: Reader, *, least: int = 0, most: int = LONGEST_LIST, requir
     def schema() -> Schema:
         return {"type": "array", "items": read_item.schema(), "minItems": least, "maxItems": most}
 
-    return _declare(Reader(read, schema), dataclasses.MISSING if required else ())
+    return Reader(read, schema)
 
 
 def read_object(kind: type[T], raw: Any, path: str, reading: Reading) -> T:

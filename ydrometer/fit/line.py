@@ -291,6 +291,18 @@ def _plain(lengths: Iterable[float]) -> list[tuple[float, str]]:
     return [(length, f"{length * 1e3:.5g} mm") for length in lengths]
 
 
+LOOP_PARTS = ("belt", "chain", "v_belt")
+"""Kinds of stages with something that has a length."""
+
+
+def lengths_for(hand: AtHand, kind: str) -> list[tuple[float, float | None]]:
+    """All lengths at hand of a kind of loop, m, each with its pitch, m, None of V-belts."""
+    if kind == "v_belt":
+        return [(length, None) for length in hand.v_belts]
+    known = hand.belts if kind == "belt" else hand.chains
+    return [(count * pitch, pitch) for pitch, counts in known.items() for count in counts]
+
+
 def lengths_at_hand(hand: AtHand, tie: Tie) -> list[tuple[float, str]]:
     """The lengths that a bin has for a loop, m, with what each is called."""
     if tie.kind == "v_belt":

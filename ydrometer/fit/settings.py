@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from ydrometer.fit import chains, hands, loops, mounts, pairs
 from ydrometer.fit.clashes import Setup, room_wanted, stage_at
 from ydrometer.fit.line import USUAL_PLAY, Tie, lengths_at_hand
-from ydrometer.fit.standing import distances
+from ydrometer.fit.standing import reach_between
 from ydrometer.stages import Gear
 
 ROCKED_AT = 0.1
@@ -180,11 +180,8 @@ def _missing(setup: Setup, distance: float, low: float, high: float) -> float:
 
 def _reach(setup: Setup, tie: Tie) -> tuple[float, float]:
     """The distances that the mount allows, m: those of a slot, else the one at which the shafts stand."""
-    for path, partner in (tie.shafts, tie.shafts[::-1]):
-        slot = setup.shaft(path).slot
-        if slot is not None:
-            return distances(slot, setup.at(partner))
-    return setup.distance(tie), setup.distance(tie)
+    one, other = tie.shafts
+    return reach_between(setup.at(one), setup.shaft(one).slot, setup.at(other), setup.shaft(other).slot)
 
 
 _TELL: dict[str, Callable[[Setup, Tie], Iterator[Setting]]] = {

@@ -134,6 +134,19 @@ def _along(slot: Slot, setting: float) -> Point:
     )
 
 
+def reach_between(one: Point, slot: Slot | None, other: Point, other_slot: Slot | None) -> tuple[float, float]:
+    """The distances that two shafts can have, m: those of a slot of either, else the one at which they stand.
+
+    Args:
+        one, other: where they stand, m. slot, other_slot: of each, where it has one.
+    """
+    if slot is not None:
+        return distances(slot, other)
+    if other_slot is not None:
+        return distances(other_slot, one)
+    return math.dist(one, other), math.dist(one, other)
+
+
 def distances(slot: Slot, partner: Point) -> tuple[float, float]:
     """The least and the largest distance from a partner that a slot allows, m."""
     foot = min(max(on_line(slot, partner, 0.0)[0], 0.0), slot.travel)

@@ -12,6 +12,7 @@ from numpy.typing import NDArray
 
 from ydrometer.parts.fitting import SAME_SIZE
 from ydrometer.search.request import SUPPLIES, BoxChoice, Fixed, Layout, Pair, SearchRequest, boxes
+from ydrometer.search.room import has_room
 from ydrometer.stages import Belt, Chain, Gear, Gearbox, Planetary, Speeds, Stage, Toothed, VBelt, stage_efficiency
 
 Floats = NDArray[np.float64]
@@ -138,6 +139,8 @@ def _pairs(request: SearchRequest, choice: Pair) -> Slot:
     low, high = choice.ratio
     within = (ratio >= low * (1.0 - SAME_RATIO)) & (ratio <= high * (1.0 + SAME_RATIO))
     a, b = np.nonzero(same & within)
+    room = has_room(choice, size[0][a], measure[0][a], measure[1][b])
+    a, b = a[room], b[room]
     place = [np.array([i for i, _ in end], np.int64) for end in ends]
     sample = SAMPLES[kind]
     ones, many = np.ones(len(a), np.int64), np.full(len(a), stage_efficiency(sample))

@@ -6,6 +6,7 @@ from collections.abc import Mapping, Sequence
 from typing import Any
 
 from ydrometer.errors import DocumentError, Fault
+from ydrometer.search.plate import required
 from ydrometer.search.request import EVERY
 
 STAGE_PARTS = ("gear", "pulley", "sprocket", "v_pulley", "gearbox")
@@ -18,7 +19,8 @@ def compose(raw: Mapping[str, Any], bin_parts: Sequence[Mapping[str, Any]]) -> d
 
     Args:
         raw: a request without parts. Its layouts name motors, supplies and wheels to choose from, or "*" for all
-            of the bin; where they name none, the design keeps its own.
+            of the bin; where they name none, the design keeps its own. `requires` asks for pairs that go on the
+            design's plate, and for lengths at hand.
         bin_parts: documents of the bin's parts.
 
     Raises:
@@ -35,4 +37,4 @@ def compose(raw: Mapping[str, Any], bin_parts: Sequence[Mapping[str, Any]]) -> d
         every = EVERY in choices
         ids = {entry for choice in choices if isinstance(choice, list) for entry in choice if isinstance(entry, str)}
         wanted += [part for part in bin_parts if part["kind"] in kinds and (every or part["id"] in ids)]
-    return {**raw, "parts": wanted}
+    return {**required(raw, bin_parts), "parts": wanted}

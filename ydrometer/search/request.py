@@ -60,14 +60,29 @@ _NO_OVERDRIVE = (1.0, float("inf"))
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class Length:
+    """A belt or chain at hand: how long it is, and its pitch, which a V-belt has none of."""
+
+    length: float = reading.quantity("length", above=0.0)
+    pitch: float | None = reading.quantity("length", above=0.0, default=None)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Pair:
-    """A stage of a driver and a driven part of one tooth size; `ratio` bounds driven over driver, both included."""
+    """A stage of a driver and a driven part of one tooth size; `ratio` bounds driven over driver, both included.
+
+    `distance` bounds how far apart its shafts can stand, m; of `lengths` one has to go around, where any are given.
+    """
 
     kind: ClassVar[str]
     part: ClassVar[str]
     driver: Choice = _choice()
     driven: Choice = _choice()
     ratio: tuple[float, float] = _band(_NO_OVERDRIVE)
+    distance: tuple[float, float] | None = _band(None)
+    lengths: tuple[Length, ...] | None = reading.field_of(
+        reading.list_reader(reading.object_reader(Length), most=MOST_PARTS), None
+    )
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -81,6 +81,22 @@ export function Choices({ wishes, parts, onChange }: Props) {
       <label style={{ display: "block" }}>
         <input
           type="checkbox"
+          checked={wishes.lengthsAtHand}
+          onChange={(event) => onChange({ lengthsAtHand: event.target.checked })}
+        />{" "}
+        only belts and chains at hand
+      </label>
+      <label style={{ display: "block" }} title="where the shafts stand now, or can be set in their slots">
+        <input
+          type="checkbox"
+          checked={wishes.onPlate}
+          onChange={(event) => onChange({ onPlate: event.target.checked })}
+        />{" "}
+        only what goes where the shafts stand
+      </label>
+      <label style={{ display: "block" }}>
+        <input
+          type="checkbox"
           checked={wishes.masses}
           onChange={(event) => onChange({ masses: event.target.checked })}
         />{" "}

@@ -27,6 +27,10 @@ export interface Wishes {
   ratioFrom: string;
   ratioTo: string;
   masses: boolean;
+  /** Only pairs that go where the shafts of the plate stand or can be set. */
+  onPlate: boolean;
+  /** Only belts and chains of which a length is at hand. */
+  lengthsAtHand: boolean;
 }
 
 export const NO_WISHES: Wishes = {
@@ -39,6 +43,8 @@ export const NO_WISHES: Wishes = {
   ratioFrom: "",
   ratioTo: "",
   masses: false,
+  onPlate: false,
+  lengthsAtHand: false,
 };
 
 const KEPT = 200;
@@ -64,6 +70,9 @@ export function requestOf(document: DesignDocument, wishes: Wishes): Record<stri
         ? { overall_ratio: [number(wishes.ratioFrom || "0"), number(wishes.ratioTo || "1000000")] }
         : {}),
     },
+    ...(wishes.onPlate || wishes.lengthsAtHand
+      ? { requires: { plate: wishes.onPlate, lengths_at_hand: wishes.lengthsAtHand } }
+      : {}),
     keep: KEPT,
     add_part_masses: wishes.masses,
   };
