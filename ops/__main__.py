@@ -10,6 +10,7 @@ from ops import checks, safekeeping, say, serving, setup
 from ops.places import PYTHON
 
 BENCHES = {
+    "fit": "tests.bench.fit",
     "ui": "tests.bench.ui",
     "core": "tests.bench.core",
     "api": "tests.bench.load",

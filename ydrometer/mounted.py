@@ -11,7 +11,7 @@ from ydrometer.design import Document
 from ydrometer.drawing.plan import PlanDrawing, draw_plan
 from ydrometer.errors import DocumentError, Fault
 from ydrometer.fit.clashes import Clash, Setup, clashes
-from ydrometer.fit.line import AtHand, plane
+from ydrometer.fit.line import NOTHING, AtHand, plane
 from ydrometer.fit.places import Ways, ways
 from ydrometer.fit.sections import Section, sections
 from ydrometer.fit.settings import StageSettings, settings
@@ -31,14 +31,14 @@ class Mounted:
     elsewhere: list[str]
 
 
-def mounted(document: Document, parts: Sequence[Mapping[str, Any]] = ()) -> Mounted:
+def mounted(document: Document, hand: AtHand = NOTHING) -> Mounted:
     """A design as it stands on its plate.
 
     Args:
         document: with a `fit` section or without; then shafts stand in a row, as far apart as they have to.
-        parts: documents of a bin's parts, read before.
+        hand: what a bin has for it.
     """
-    setup = setup_of(document, parts)
+    setup = setup_of(document, hand)
     found = clashes(setup)
     return Mounted(
         plan=draw_plan(setup, found),
@@ -49,25 +49,24 @@ def mounted(document: Document, parts: Sequence[Mapping[str, Any]] = ()) -> Moun
     )
 
 
-def places(document: Document, parts: Sequence[Mapping[str, Any]] = ()) -> Ways:
+def places(document: Document, hand: AtHand = NOTHING) -> Ways:
     """All ways to place the shafts on the plate.
 
     Args:
         document: with a plate.
-        parts: as for `mounted`; where a stage has no length, those of the bin are tried.
+        hand: what a bin has for it; where a stage has no length, those at hand are tried.
 
     Raises:
         DocumentError: there is no plate, or two shafts in slots are tied to each other.
     """
     try:
-        return ways(setup_of(document, parts))
+        return ways(setup_of(document, hand))
     except ValueError as error:
         raise DocumentError([Fault("fit", str(error), "give what is missing, then ask again")]) from None
 
 
-def setup_of(document: Document, parts: Sequence[Mapping[str, Any]] = ()) -> Setup:
+def setup_of(document: Document, hand: AtHand = NOTHING) -> Setup:
     """A design with its plane, where all stands, and what is at hand."""
-    hand = at_hand(parts)
     mounting = document.design.fit or Mounting()
     found = plane(document.design, hand)
     return Setup(document.design, mounting, found, stands(found, mounting), hand)

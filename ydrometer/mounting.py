@@ -155,6 +155,7 @@ class Shaft:
     Attributes:
         shaft: the path of what turns it. mount: fixed, on one of the holes, in a slot, or free to be drilled anywhere.
         at: where it stands; in a slot it follows from what it is tied to. slot: of one in a slot.
+        eccentric: throw of a mount that is turned to move the shaft away from its partner, beginning in line with it.
         diameter, shape, length: of the shaft itself. opening: in the plate, such as for a bearing or a motor's hub.
         bolts: around the opening. stack: what is on it.
     """
@@ -163,6 +164,7 @@ class Shaft:
     mount: str = reading.choice(MOUNTS, default="holes")
     at: Point | None = _point(needed=False)
     slot: Slot | None = reading.nested(Slot, default=None)
+    eccentric: float | None = _length()
     diameter: float | None = _length()
     shape: str = reading.choice(SHAPES, default="round")
     length: float | None = _length()

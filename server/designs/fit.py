@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from functools import cache
+from functools import cache, lru_cache
 from pathlib import Path
 from typing import Any
 from uuid import UUID
 
 from django.conf import settings
+from django.db.models import Count, Max, Sum
 from django.http import Http404, HttpResponse
 from drf_spectacular.types import OpenApiTypes
 from drf_spectacular.utils import OpenApiResponse, extend_schema
@@ -18,13 +19,15 @@ from rest_framework.views import APIView
 
 from server.api.errors import BAD, HIDDEN
 from server.api.requests import DocumentField, answer_of, read
-from server.parts.models import documents
+from server.parts.models import Part
 from server.workshops import access
 from server.workshops.access import acting
+from server.workshops.models import Workshop
 from ydrometer import design
 from ydrometer.errors import DocumentError, Fault
+from ydrometer.fit.line import AtHand
 from ydrometer.fit.places import Ways
-from ydrometer.mounted import Mounted, mounted, places, setup_of
+from ydrometer.mounted import Mounted, at_hand, mounted, places, setup_of
 from ydrometer.sheets.dxf import dxf
 from ydrometer.sheets.outline import adapter_outline, plate_outline
 from ydrometer.sheets.pdf import SIZES, pdf
@@ -33,6 +36,17 @@ from ydrometer.sheets.svg import svg
 
 class FitRequestSerializer(serializers.Serializer[Any]):
     document = DocumentField()
+
+
+def _hand(workshop: Workshop) -> AtHand:
+    """What the bin has; read anew only when a part of it has changed, which a drag over the plate does not wait for."""
+    stamp = workshop.parts.aggregate(count=Count("pk"), changes=Sum("version"), newest=Max("pk"))
+    return _read_hand(workshop.pk, stamp["count"], stamp["changes"], stamp["newest"])
+
+
+@lru_cache(maxsize=64)
+def _read_hand(workshop: UUID, count: int, changes: int | None, newest: int | None) -> AtHand:
+    return at_hand(list(Part.objects.filter(workshop=workshop).values_list("document", flat=True)))
 
 
 class TemplateRequestSerializer(serializers.Serializer[Any]):
@@ -49,7 +63,7 @@ class FitView(APIView):
         """A design as it stands, with the parts of a bin."""
         found = access.workshop_for(acting(request), workshop)
         document = design.read(read(FitRequestSerializer, request)["document"])
-        return Response(mounted(document, documents(found)))
+        return Response(mounted(document, _hand(found)))
 
 
 class PlacesView(APIView):
@@ -58,7 +72,7 @@ class PlacesView(APIView):
         """All ways to place its shafts."""
         found = access.workshop_for(acting(request), workshop)
         document = design.read(read(FitRequestSerializer, request)["document"])
-        return Response(places(document, documents(found)))
+        return Response(places(document, _hand(found)))
 
 
 class TemplateView(APIView):
@@ -72,7 +86,7 @@ class TemplateView(APIView):
         if suffix not in TYPES:
             raise Http404
         asked = read(TemplateRequestSerializer, request)
-        setup = setup_of(design.read(asked["document"]), documents(found))
+        setup = setup_of(design.read(asked["document"]), _hand(found))
         try:
             outline = adapter_outline(setup, asked["shaft"]) if asked["shaft"] else plate_outline(setup)
             made = pdf(outline, asked["sheet"], template_font()) if suffix == "pdf" else WRITE[suffix](outline)

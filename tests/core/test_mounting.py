@@ -14,7 +14,7 @@ from ydrometer import design
 from ydrometer.errors import DocumentError
 from ydrometer.fit.clashes import Clash, closest
 from ydrometer.fit.standing import on_line
-from ydrometer.mounted import Mounted, mounted, places, setup_of
+from ydrometer.mounted import Mounted, at_hand, mounted, places, setup_of
 from ydrometer.mounting import Slot
 
 MOTOR, JACK, AXLE = "drive.branches[0].source", "drive.branches[0].stages[0]", "drive.stages[0]"
@@ -36,7 +36,7 @@ def shaft(path: str, x: float, y: float, mount: str = "fixed", **more: Any) -> d
 
 
 def look(fit: dict[str, Any], parts: Any = (), **edits: Any) -> Mounted:
-    return mounted(read(fit, **edits), parts)
+    return mounted(read(fit, **edits), at_hand(parts))
 
 
 def about(found: Mounted, words: str) -> list[Clash]:
@@ -238,9 +238,30 @@ class Settings(TestCase):
         told = self.values({"shafts": [shaft(MOTOR, 0, 0), shaft(JACK, 35.6, 0)]}, 0)
         self.assertAlmostEqual(told["play_here"], 2.0 * math.tan(math.radians(20)) * 0.1e-3, 12)
 
+    def test_an_eccentric_is_turned_until_the_pair_meets(self) -> None:
+        fit = {"shafts": [shaft(MOTOR, 0, 0, eccentric="2 mm"), shaft(JACK, 34.5, 0)]}
+        found = look(fit)
+        self.assertFalse([c for c in found.clashes if c.path == JACK])
+        told = self.values(fit, 0)
+        moved = 2e-3 * (1.0 - math.cos(told["eccentric_angle"]))
+        self.assertAlmostEqual(0.0345 + moved, told["centre_distance_with_play"], 9)
+        fit["shafts"][0]["eccentric"] = "0.2 mm"
+        self.assertTrue([c for c in look(fit).clashes if c.path == JACK])
+
     def test_every_pair_has_the_caution(self) -> None:
         for entry in look({}).settings:
             self.assertIn("Battery disconnected", entry.caution)
+            self.assertTrue(entry.check)
+
+    def test_pinions_and_lengths_that_a_mount_takes(self) -> None:
+        slot = {"start": at(80, 50), "end": at(86, 50)}
+        fit = {"shafts": [{"shaft": MOTOR, "mount": "slot", "slot": slot}, shaft(JACK, 120, 50)]}
+        belts = [{"kind": "belt", "id": f"b{n}", "pitch": "5 mm", "teeth": n, "owned": 1} for n in (80, 84, 90)]
+        gears, belt = look(fit, belts).settings
+        going = [c.words for c in gears.choices if not c.missing]
+        self.assertEqual(going, [f"{n} teeth" for n in range(12, 19)])
+        self.assertEqual([c.words for c in belt.choices if not c.missing], ["84 teeth"])
+        self.assertAlmostEqual(belt.choices[0].missing, 0.01, 3)
 
 
 class Sections(TestCase):
@@ -282,7 +303,7 @@ class Placing(TestCase):
         edits = {"drive.branches.0.stages": pair, "drive.stages": [belt]}
         belts = [{"kind": "belt", "id": f"b{n}", "pitch": "5 mm", "teeth": n, "owned": 1} for n in range(70, 121)]
         fit = {"plate": PLATE, "shafts": [shaft(MOTOR, 120, 60)], "tolerance": "0.1 mm"}
-        found = places(read(fit, **edits), belts)
+        found = places(read(fit, **edits), at_hand(belts))
         self.assertGreater(found.count, 4)
         for way in found.ways[:8]:
             stand = [{"shaft": path, "mount": "holes", "at": list(spot)} for path, spot in way.at.items()]
@@ -295,7 +316,7 @@ class Placing(TestCase):
         slot = {"start": at(60, 60), "end": at(110, 60)}
         fit = {"plate": {**PLATE, "up": 1, "across": 40},
                "shafts": [{"shaft": MOTOR, "mount": "slot", "slot": slot}, shaft(JACK, 120, 60)]}  # fmt: skip
-        found = places(read(fit), belts)
+        found = places(read(fit), at_hand(belts))
         self.assertEqual(found.count, 0)
         self.assertFalse(any("teeth in place" in entry.text for entry in found.helps))
         pair = [{"kind": "gear", "driver_teeth": 59, "driven_teeth": 60, "module": "1 mm"}]

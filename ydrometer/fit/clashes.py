@@ -65,8 +65,15 @@ class Setup:
         return self.stands[shaft].at
 
     def distance(self, tie: Tie) -> float:
-        """Between the two shafts of a tie, m."""
-        return math.dist(self.at(tie.driver.shaft), self.at(tie.driven.shaft))
+        """Between the two shafts of a tie, m; an eccentric is turned as near to what is wanted as it goes."""
+        stand = math.dist(self.at(tie.driver.shaft), self.at(tie.driven.shaft))
+        throw = self.throw(tie)
+        wanted = min((reach.best for reach in tie.reaches), key=lambda best: abs(best - stand - throw), default=stand)
+        return min(max(wanted, stand), stand + 2.0 * throw) if throw else stand
+
+    def throw(self, tie: Tie) -> float:
+        """Of the eccentric of either shaft, m; 0 without one."""
+        return next((e for path in tie.shafts if (e := self.shaft(path).eccentric)), 0.0)
 
     def shaft(self, path: str) -> Shaft:
         """How a shaft is mounted."""

@@ -46,12 +46,14 @@ class Choice:
 
 @dataclass(frozen=True, slots=True)
 class StageSettings:
-    """Of one stage: its path and kind, its numbers, what else its mount would take, what the hands have to mind."""
+    """Of one stage: its path and kind, its numbers, what else its mount would take, the rough check without
+    tools, and what the hands have to mind."""
 
     path: str
     kind: str
     settings: list[Setting]
     choices: list[Choice]
+    check: str
     caution: str
 
 
@@ -60,6 +62,13 @@ NEIGHBOURS = 3
 MOST_LENGTHS = 8
 
 
+CHECKS = {
+    "gear": "A strip of paper of that thickness runs through the mesh and comes out creased, not cut.",
+    "belt": "At mid-span finger and thumb can just turn it by a quarter turn.",
+    "v_belt": "At mid-span finger and thumb can just turn it by a quarter turn.",
+    "chain": "Turn it by hand and look where it is tightest: it hangs through by that much there.",
+}
+"""Rough checks of common practice; the numbers come first."""
 HANDS_OUT = (
     "Battery disconnected and motor blocked while hands are in belts, chains or gears: fingers are drawn in when "
     "turning by hand too. The maker's figures go before these."
@@ -73,7 +82,9 @@ def settings(setup: Setup) -> list[StageSettings]:
         setup: a design with where all stands.
     """
     return [
-        StageSettings(tie.path, tie.kind, list(_TELL[tie.kind](setup, tie)), _choices(setup, tie), HANDS_OUT)
+        StageSettings(
+            tie.path, tie.kind, list(_TELL[tie.kind](setup, tie)), _choices(setup, tie), CHECKS[tie.kind], HANDS_OUT
+        )
         for tie in setup.plane.ties
     ]
 
@@ -92,6 +103,7 @@ def _gear(setup: Setup, tie: Tie) -> Iterator[Setting]:
     loose = pairs.centre_distance(size, *teeth, angle, internal=ring, play=wanted)
     yield Setting("centre_distance_with_play", "apart with usual play", loose, "length")
     yield Setting("play_here", "play as it stands", here, "length")
+    yield from _eccentric(setup, tie)
     yield Setting("play", "usual play at the pitch circle", wanted, "length")
     yield Setting("play_at_100_mm", f"usual play felt {ROCKED_AT * 1e3:.0f} mm out on the {tie.driven.words}",
                   pairs.rocking(wanted, rim, ROCKED_AT), "length")  # fmt: skip
@@ -101,6 +113,17 @@ def _gear(setup: Setup, tie: Tie) -> Iterator[Setting]:
     if not ring:
         yield Setting("driven_outside_diameter", f"over the teeth of the {tie.driven.words}",
                       2.0 * tie.driven.outer_radius, "length")  # fmt: skip
+
+
+def _eccentric(setup: Setup, tie: Tie) -> Iterator[Setting]:
+    """How far an eccentric mount is turned from in line, to stand as it should."""
+    throw = setup.throw(tie)
+    if not throw:
+        return
+    shift = setup.distance(tie) - math.dist(*(setup.at(path) for path in tie.shafts))
+    angle = mounts.eccentric_angle(throw, shift, from_dead_centre=True)
+    if angle is not None:
+        yield Setting("eccentric_angle", "eccentric turned from in line", angle, "angle")
 
 
 def _loop(setup: Setup, tie: Tie) -> Iterator[Setting]:
@@ -124,6 +147,7 @@ def _loop(setup: Setup, tie: Tie) -> Iterator[Setting]:
         yield Setting("room_to_put_on", "nearer to put it on", on, "length")
     yield Setting("room_to_tighten", "farther to tighten it", tighten, "length")
     yield from _tension(setup, tie, span)
+    yield from _eccentric(setup, tie)
     yield Setting("straight_edge", "off the straight edge, at most", STRAIGHT[tie.kind] * distance, "length")
 
 

@@ -11,7 +11,7 @@ from ydrometer.errors import DocumentError, Fault
 from ydrometer.fit.clashes import Setup
 from ydrometer.fit.line import LOOP_PARTS, Tie, lengths_for
 from ydrometer.fit.standing import reach_between
-from ydrometer.mounted import setup_of
+from ydrometer.mounted import at_hand, setup_of
 from ydrometer.reading import Reading
 
 
@@ -38,7 +38,7 @@ def required(raw: Mapping[str, Any], bin_parts: Sequence[Mapping[str, Any]]) -> 
     layouts = raw.get("layouts")
     if not (wanted.plate or wanted.lengths_at_hand) or not isinstance(layouts, list):
         return rest
-    setup = setup_of(design.read(raw.get("design")), bin_parts)
+    setup = setup_of(design.read(raw.get("design")), at_hand(bin_parts))
     ties = _mounted(setup) if wanted.plate else []
     made = [
         _layout(layout, number, setup, ties, wanted) if isinstance(layout, Mapping) else layout

@@ -1701,6 +1701,7 @@ export interface components {
         };
         StageSettings: {
             caution: string;
+            check: string;
             choices: components["schemas"]["Choice"][];
             kind: string;
             path: string;

@@ -28,6 +28,7 @@ import { Readout } from "../readout/Readout";
 import type { Asked } from "../working/WorkingDrawer";
 import { BriefStation } from "./brief/BriefStation";
 import { type Edit, WorkProvider } from "./context";
+import { useFit } from "./fit/useFit";
 import { LineStation } from "./line/LineStation";
 import { StationList } from "./StationList";
 
@@ -71,6 +72,8 @@ export function Workbench({ vehicle, workshop, station, stored, first, document:
   const wheels = live?.view.line.rows.flatMap((row) => row.wheels) ?? [];
   const swept = wheels.some((w) => isSelected(selected, w.path, w.member)) ? selected : null;
   const sweep = useSweep(of, swept, held);
+  // Asked beside the figures, not after them: a shaft under the hand must not wait.
+  const mounted = useFit(workshop, station === "fit" ? document : null);
   useKeptSteps(vehicle, past);
   const doubts = useDoubts(document, useBar().preferences.doubtAssumed);
   const [asked, setAsked] = useState<Asked | null>(null);
@@ -163,7 +166,7 @@ export function Workbench({ vehicle, workshop, station, stored, first, document:
           _print={{ overflow: "visible" }}
         >
           {figures ? (
-            <WorkProvider place={place} edit={edit} figures={figures} document={painted}>
+            <WorkProvider {...{ place, edit, figures, mounted }} document={painted}>
               <Suspense fallback={<Box role="status" aria-label="Loading" />}>
                 <Station />
               </Suspense>

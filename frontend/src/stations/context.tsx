@@ -4,7 +4,7 @@
  * painted twice for one key press.
  */
 import { createContext, type ReactNode, useContext, useDeferredValue } from "react";
-import type { Doubts, Fault, Live, Sweep } from "../api/client";
+import type { Doubts, Fault, Live, Mounted, Sweep } from "../api/client";
 import type { DesignDocument } from "../design/document";
 import type { Selected } from "../design/selected";
 import type { Wish } from "../design/useLive";
@@ -48,6 +48,7 @@ const PlaceContext = createContext<Place | null>(null);
 const EditContext = createContext<Edit | null>(null);
 const FiguresContext = createContext<Figures | null>(null);
 const DocumentContext = createContext<DesignDocument | null>(null);
+const MountedContext = createContext<Mounted | null>(null);
 
 function used<T>(value: T | null): T {
   if (value === null) throw new Error("this is wanted inside WorkProvider");
@@ -58,21 +59,26 @@ export const useEdit = () => used(useContext(EditContext));
 export const useFigures = () => used(useContext(FiguresContext));
 export const usePlace = () => used(useContext(PlaceContext));
 export const useDocument = () => used(useContext(DocumentContext));
+/** How the design stands on its plate; null until that has been asked for and answered. */
+export const useMounted = () => useContext(MountedContext);
 
 interface Props {
   place: Place;
   edit: Edit;
   figures: Figures;
   document: DesignDocument;
+  mounted?: Mounted | null;
   children: ReactNode;
 }
 
-export function WorkProvider({ place, edit, figures, document, children }: Props) {
+export function WorkProvider({ place, edit, figures, document, mounted = null, children }: Props) {
   return (
     <PlaceContext value={place}>
       <EditContext value={edit}>
         <FiguresContext value={figures}>
-          <DocumentContext value={document}>{children}</DocumentContext>
+          <DocumentContext value={document}>
+            <MountedContext value={mounted}>{children}</MountedContext>
+          </DocumentContext>
         </FiguresContext>
       </EditContext>
     </PlaceContext>

@@ -2,7 +2,7 @@ import { Box, Button, Flex } from "@chakra-ui/react";
 import { type KeyboardEvent, type ReactNode, useCallback, useState } from "react";
 import type { Mounted, PlanShaft } from "../../api/client";
 import type { Selected } from "../../design/selected";
-import { useDocument, useEdit, useFigures, usePlace } from "../context";
+import { useDocument, useEdit, useFigures, useMounted } from "../context";
 import { Clashes } from "./Clashes";
 import { FIRST_PLATE, filled, mountingOf, moved, type Stack, shaftIndex, shaftOf } from "./edits";
 import { Numbers } from "./Numbers";
@@ -13,7 +13,6 @@ import { PlateFields } from "./PlateFields";
 import { SectionView } from "./SectionView";
 import { ShaftPanel } from "./ShaftPanel";
 import { Templates } from "./Templates";
-import { useFit } from "./useFit";
 
 export const FRAME = {
   bg: "panel",
@@ -35,9 +34,7 @@ const TABS: { name: Lower; words: string }[] = [
 
 /** Does it go together: the plan to scale, what clashes and by how much, and the numbers to set it by. */
 export function FitStation() {
-  const { workshop } = usePlace();
-  const document = useDocument();
-  const { fit } = useFit(workshop, document);
+  const fit = useMounted();
   if (!fit) return <Box role="status" aria-label="Loading" h="480px" />;
   return <Fitted fit={fit} />;
 }

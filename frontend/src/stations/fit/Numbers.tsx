@@ -54,6 +54,9 @@ function StageNumbers({ stage, chosen }: { stage: StageSettings; chosen: boolean
           })}
         </tbody>
       </Box>
+      <Box fontSize="13px" color="ink.second" mt="1">
+        Rough check: {stage.check}
+      </Box>
       {stage.choices.length > 0 && (
         <Box mt="2" data-choices>
           <Box fontSize="13px" color="ink.second">

@@ -65,6 +65,7 @@ export function ShaftPanel({ fit, shaft }: { fit: Mounted; shaft: PlanShaft }) {
               onChange={(shape) => edit((old) => withKey(old, shaft.path, "shape", shape))}
             />
             <Field path={`${path}.length`} label="shaft length" dimension="length" optional />
+            <Field path={`${path}.eccentric`} label="eccentric's throw" dimension="length" optional />
             <Field path={`${path}.opening`} label="hole in the plate" dimension="length" optional />
           </Box>
           {said.bolts ? (

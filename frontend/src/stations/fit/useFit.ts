@@ -3,15 +3,11 @@ import { useEffect, useState } from "react";
 import { api, type Mounted } from "../../api/client";
 import type { DesignDocument } from "../../design/document";
 
-export interface FitState {
-  fit: Mounted | null;
-  /** The document that the answer is about. */
-  of: DesignDocument | null;
-}
-
-export function useFit(workshop: string, document: DesignDocument): FitState {
-  const [state, setState] = useState<FitState>({ fit: null, of: null });
+/** Null without a document, and until the first answer. */
+export function useFit(workshop: string, document: DesignDocument | null): Mounted | null {
+  const [fit, setFit] = useState<Mounted | null>(null);
   useEffect(() => {
+    if (!document) return;
     const stop = new AbortController();
     const ask = async () => {
       try {
@@ -20,7 +16,7 @@ export function useFit(workshop: string, document: DesignDocument): FitState {
           body: { document: document as unknown as Record<string, unknown> },
           signal: stop.signal,
         });
-        if (data) setState({ fit: data, of: document });
+        if (data) setFit(data);
       } catch {
         // Asked again meanwhile, or no connection: what stands there stays.
       }
@@ -28,5 +24,5 @@ export function useFit(workshop: string, document: DesignDocument): FitState {
     void ask();
     return () => stop.abort();
   }, [workshop, document]);
-  return state;
+  return fit;
 }
