@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 
 GRAIN = 1e-5
 """Thicknesses are reckoned in hundredths of a millimetre, m."""
@@ -47,6 +48,7 @@ def fill(gaps: Sequence[float], spacers: Mapping[float, int]) -> list[Filling]:
 Counts = tuple[int, ...]
 
 
+@lru_cache(maxsize=256)  # stacks stay the same while shafts are moved
 def _best(wanted: tuple[int, ...], sizes: tuple[int, ...], stock: Counts) -> list[Counts]:
     """One gap after another, each filled in every way, the nearest first; what cannot be better is not followed."""
     best: tuple[int, int, list[Counts]] | None = None

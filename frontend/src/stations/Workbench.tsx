@@ -28,7 +28,7 @@ import { Readout } from "../readout/Readout";
 import type { Asked } from "../working/WorkingDrawer";
 import { BriefStation } from "./brief/BriefStation";
 import { type Edit, WorkProvider } from "./context";
-import { useFit } from "./fit/useFit";
+import { useAfterFit, useFit } from "./fit/useFit";
 import { LineStation } from "./line/LineStation";
 import { StationList } from "./StationList";
 
@@ -67,13 +67,13 @@ export function Workbench({ vehicle, workshop, station, stored, first, document:
   const document = past.present;
   // The question goes out first; what shows the document is painted while it is answered.
   const painted = useDeferredValue(document);
-  const { live, of, faults, trouble } = useLive(document, mark, wish);
+  // Asked before the figures: a shaft under the hand must not wait for what it does not change.
+  const { fit: mounted, of: placed } = useFit(workshop, station === "fit" ? document : null);
+  const { live, of, faults, trouble } = useLive(useAfterFit(document, placed, station === "fit"), mark, wish);
   const [held, setHeld] = useState(false);
   const wheels = live?.view.line.rows.flatMap((row) => row.wheels) ?? [];
   const swept = wheels.some((w) => isSelected(selected, w.path, w.member)) ? selected : null;
   const sweep = useSweep(of, swept, held);
-  // Asked beside the figures, not after them: a shaft under the hand must not wait.
-  const mounted = useFit(workshop, station === "fit" ? document : null);
   useKeptSteps(vehicle, past);
   const doubts = useDoubts(document, useBar().preferences.doubtAssumed);
   const [asked, setAsked] = useState<Asked | null>(null);

@@ -1,5 +1,5 @@
 import { Box, Button, Flex } from "@chakra-ui/react";
-import { type KeyboardEvent, type ReactNode, useCallback, useState } from "react";
+import { type KeyboardEvent, type ReactNode, useCallback, useDeferredValue, useMemo, useState } from "react";
 import type { Mounted, PlanShaft } from "../../api/client";
 import type { Selected } from "../../design/selected";
 import { useDocument, useEdit, useFigures, useMounted } from "../context";
@@ -49,6 +49,9 @@ function Fitted({ fit }: { fit: Mounted }) {
   const [lower, setLower] = useState<Lower>("numbers");
   const [clash, setClash] = useState<number | null>(null);
   const shaft = chosenShaft(fit, selected);
+  // The plan and its clashes are painted first; numbers and fields follow a moment later.
+  const later = useDeferredValue(fit);
+  const laterShaft = useMemo(() => chosenShaft(later, selected), [later, selected]);
 
   const select = useCallback((chosen: PlanShaft) => edit.select(selectionOf(fit, chosen)), [edit, fit]);
   const move = useCallback(
@@ -148,7 +151,7 @@ function Fitted({ fit }: { fit: Mounted }) {
               </button>
             ))}
           </Flex>
-          {lower === "numbers" && <Numbers fit={fit} selected={selected} />}
+          {lower === "numbers" && <Numbers fit={later} selected={selected} />}
           {lower === "section" && <SectionView fit={fit} shaft={shaft} onFill={fill} />}
           {lower === "places" && <Placings />}
           {lower === "plate" && <PlateFields />}
@@ -157,7 +160,7 @@ function Fitted({ fit }: { fit: Mounted }) {
       </Box>
       <Box display="grid" gap="2" minW="0">
         <Clashes fit={fit} chosen={clash} onChoose={setClash} onSelect={(at) => edit.select(at)} />
-        {shaft && <ShaftPanel fit={fit} shaft={shaft} />}
+        {laterShaft && <ShaftPanel fit={later} shaft={laterShaft} />}
       </Box>
     </Box>
   );

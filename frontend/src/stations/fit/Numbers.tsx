@@ -1,4 +1,5 @@
 import { Box } from "@chakra-ui/react";
+import { memo } from "react";
 import type { Mounted, StageSettings } from "../../api/client";
 import type { Selected } from "../../design/selected";
 import { show, type Units, useUnits } from "../../fields/units";
@@ -8,8 +9,13 @@ import { Field } from "../Field";
 import { mountingOf, withLoop } from "./edits";
 import { lengthText } from "./lengths";
 
+interface Props {
+  fit: Mounted;
+  selected: Selected | null;
+}
+
 /** For each stage what the hands set it by; the chosen one first. */
-export function Numbers({ fit, selected }: { fit: Mounted; selected: Selected | null }) {
+export const Numbers = memo(function Numbers({ fit, selected }: Props) {
   const sorted = [...fit.settings].sort(
     (a, b) => Number(b.path === selected?.path) - Number(a.path === selected?.path),
   );
@@ -28,7 +34,7 @@ export function Numbers({ fit, selected }: { fit: Mounted; selected: Selected | 
       </Box>
     </Box>
   );
-}
+});
 
 function StageNumbers({ stage, chosen }: { stage: StageSettings; chosen: boolean }) {
   const units = useUnits();

@@ -1,4 +1,5 @@
 import { Box, Flex } from "@chakra-ui/react";
+import { memo } from "react";
 import type { Mounted, PlanShaft } from "../../api/client";
 import { useUnits } from "../../fields/units";
 import { useDocument, useEdit } from "../context";
@@ -13,7 +14,7 @@ const SHAPES = ["round", "hexagon", "square", "keyway", "spline", "flat"];
 const PAIR = { display: "grid", gap: "2", gridTemplateColumns: "1fr 1fr" } as const;
 
 /** How the chosen shaft is mounted, and what goes through the plate there. */
-export function ShaftPanel({ fit, shaft }: { fit: Mounted; shaft: PlanShaft }) {
+export const ShaftPanel = memo(function ShaftPanel({ fit, shaft }: { fit: Mounted; shaft: PlanShaft }) {
   const document = useDocument();
   const { edit, readOnly } = useEdit();
   const units = useUnits();
@@ -104,7 +105,7 @@ export function ShaftPanel({ fit, shaft }: { fit: Mounted; shaft: PlanShaft }) {
       )}
     </Box>
   );
-}
+});
 
 function SlotFields({ shaft, path }: { shaft: PlanShaft; path: string }) {
   const units = useUnits();

@@ -1,11 +1,17 @@
 /** How the design stands on its plate, asked for with each change; the last answer while the next is on its way. */
-import { useEffect, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { api, type Mounted } from "../../api/client";
 import type { DesignDocument } from "../../design/document";
 
-/** Null without a document, and until the first answer. */
-export function useFit(workshop: string, document: DesignDocument | null): Mounted | null {
-  const [fit, setFit] = useState<Mounted | null>(null);
+export interface FitState {
+  fit: Mounted | null;
+  /** The document that was answered, or refused, last. */
+  of: DesignDocument | null;
+}
+
+/** Asks nothing without a document. */
+export function useFit(workshop: string, document: DesignDocument | null): FitState {
+  const [state, setState] = useState<FitState>({ fit: null, of: null });
   useEffect(() => {
     if (!document) return;
     const stop = new AbortController();
@@ -16,13 +22,30 @@ export function useFit(workshop: string, document: DesignDocument | null): Mount
           body: { document: document as unknown as Record<string, unknown> },
           signal: stop.signal,
         });
-        if (data) setFit(data);
+        setState((old) => ({ fit: data ?? old.fit, of: document }));
       } catch {
         // Asked again meanwhile, or no connection: what stands there stays.
+        if (!stop.signal.aborted) setState((old) => ({ ...old, of: document }));
       }
     };
     void ask();
     return () => stop.abort();
   }, [workshop, document]);
-  return fit;
+  return state;
+}
+
+/** The document to evaluate: one in which only the mounting is another waits until the plan has been answered. */
+export function useAfterFit(
+  document: DesignDocument,
+  answered: DesignDocument | null,
+  waits: boolean,
+): DesignDocument {
+  const last = useRef(document);
+  if (!waits || answered === document || !sameDrive(document, last.current)) last.current = document;
+  return last.current;
+}
+
+function sameDrive(one: DesignDocument, other: DesignDocument): boolean {
+  const keys = new Set([...Object.keys(one), ...Object.keys(other)]) as Set<keyof DesignDocument>;
+  return [...keys].every((key) => key === "fit" || one[key] === other[key]);
 }
