@@ -21,7 +21,7 @@ def main() -> None:
         page = Page(base)
         try:
             page.visit_demo()
-            for station in (bench, line, options, parts, engine, tables, branches, brief):
+            for station in (bench, line, options, fit, parts, engine, tables, branches, brief):
                 station(page)
         finally:
             page.close()
@@ -67,6 +67,20 @@ def options(page: Page) -> None:
     page.find("[data-headline]")
     page.driver.execute_script("document.querySelector('main').scrollTo(0, 0)")
     shot(page, "options")
+
+
+def fit(page: Page) -> None:
+    """The plan with its clash; the section along a shaft, filled; a chain and its numbers."""
+    vehicle(page, "Sandpiper")
+    page.click("nav a[href$=fit]")
+    page.press("[data-shaft='drive.branches[0].stages[0]']", "")
+    page.find("[data-numbers]")
+    shot(page, "fit")
+    page.driver.find_elements("css selector", "[aria-label=Fit] [role=tab]")[1].click()
+    page.press("[data-shaft='drive.branches[0].stages[0]']", "f")
+    page.wait_text("[data-section]", "Full")
+    page.driver.execute_script("document.querySelector('main').scrollTo(0, 310)")
+    shot(page, "fit-section")
 
 
 def parts(page: Page) -> None:

@@ -58,7 +58,7 @@ class Fit(BrowserCase):
         page = self.page()
         self.fit(page)
         page.press(AXLE, Keys.ARROW_LEFT)
-        page.wait_text("[data-clashes] ol", "132.0 mm apart")
+        page.wait_text("[data-clashes] ol", "132.00 mm apart")
         page.press(AXLE, Keys.SHIFT + Keys.ARROW_LEFT)
         page.wait_text("[data-clashes] ol", "0.10 mm off the nearest hole")
         page.wait(lambda: self.shafts()["drive.stages[0]"]["at"] == ["251.9 mm", "48 mm"], "the place to be saved")

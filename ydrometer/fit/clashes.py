@@ -97,7 +97,7 @@ def clashes(setup: Setup) -> list[Clash]:
 
 
 def _mm(size: float) -> str:
-    return f"{size * 1e3:.2f} mm" if abs(size) < 0.01 else f"{size * 1e3:.1f} mm"
+    return f"{size * 1e3:.2f} mm"
 
 
 def _strangers(setup: Setup) -> Iterator[Clash]:

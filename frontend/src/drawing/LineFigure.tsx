@@ -18,6 +18,8 @@ const ALONE = 150;
 const STACKED = 120;
 /** A row may be this much longer than would fill the room. */
 const FOLD = 1.25;
+/** Pixels below which labels fill the top of a drawing. */
+const NARROW = 600;
 const SIDES = { left: 14, right: 14 };
 
 interface Props {
@@ -85,7 +87,12 @@ export function LineFigure(props: Props) {
               </g>
               <WheelLabels row={row} frame={frame} width={width} top={i * height} selected={selected} />
               {i === 0 && line.units > 1 && (
-                <SvgText x={SIDES.left} y={height - strips - 2} anchor="start" fill={SECOND}>
+                <SvgText
+                  x={SIDES.left}
+                  y={width < NARROW ? height - strips - 2 : 20}
+                  anchor="start"
+                  fill={SECOND}
+                >
                   {`${line.units} × this line`}
                 </SvgText>
               )}

@@ -23,6 +23,13 @@ export const FRAME = {
 } as const;
 const ZOOMS = [1, 1.5, 2, 3, 4.5, 7];
 
+/** On a phone what clashes comes right under the plan. */
+const AREAS = {
+  gridTemplateAreas: { base: `"plan" "side" "lower"`, lg: `"plan side" "lower side"` },
+  gridTemplateColumns: { base: "minmax(0, 1fr)", lg: "minmax(0, 1fr) 316px" },
+  gridTemplateRows: { lg: "auto 1fr" },
+};
+
 type Lower = "numbers" | "section" | "places" | "plate" | "templates";
 const TABS: { name: Lower; words: string }[] = [
   { name: "numbers", words: "Numbers for the hands" },
@@ -85,80 +92,67 @@ function Fitted({ fit }: { fit: Mounted }) {
     act();
   };
   return (
-    <Box
-      display="grid"
-      gap="2"
-      alignItems="start"
-      gridTemplateColumns={{ base: "minmax(0, 1fr)", lg: "minmax(0, 1fr) 316px" }}
-      data-fit
-    >
-      <Box display="grid" gap="2" minW="0">
-        <Box bg="panel" borderWidth="1px" borderColor="line" borderRadius="3px" minW="0">
-          <Flex gap="1" px="3" py="2" align="center" wrap="wrap" data-screen-only>
-            <Tool on={measuring} onClick={() => setMeasuring(!measuring)} keys="L">
-              Measure
-            </Tool>
-            <Tool on={table} onClick={() => setTable(!table)} keys="T">
-              As a table
-            </Tool>
-            <Button size="xs" disabled={zoom === 0} onClick={() => setZoom(zoom - 1)} title="-">
-              Smaller
-            </Button>
-            <Button
-              size="xs"
-              disabled={zoom === ZOOMS.length - 1}
-              onClick={() => setZoom(zoom + 1)}
-              title="+"
-            >
-              Larger
-            </Button>
-            <Box flex="1" />
-            <Box fontSize="12.5px" color="ink.second">
-              {measuring
-                ? "click two places"
-                : "drag a shaft, or walk it with the arrows; Shift for tenths of a millimetre"}
-            </Box>
-          </Flex>
-          {!document.fit && !edit.readOnly && <NoPlate fit={fit} />}
-          {table ? (
-            <PlanTable fit={fit} />
-          ) : (
-            <Plan
-              fit={fit}
-              selected={shaft?.path ?? null}
-              zoom={ZOOMS[zoom] as number}
-              measuring={measuring}
-              readOnly={edit.readOnly}
-              chosenClash={clash}
-              onSelect={select}
-              onMove={move}
-              onKey={onKey}
-            />
-          )}
-        </Box>
-        <Box {...FRAME} minW="0">
-          <Flex gap="4" mb="2" fontSize="sm" wrap="wrap" role="tablist" aria-label="Fit" data-screen-only>
-            {TABS.map((tab) => (
-              <button
-                key={tab.name}
-                type="button"
-                role="tab"
-                className="tab"
-                aria-selected={lower === tab.name}
-                onClick={() => setLower(tab.name)}
-              >
-                {tab.words}
-              </button>
-            ))}
-          </Flex>
-          {lower === "numbers" && <Numbers fit={later} selected={selected} />}
-          {lower === "section" && <SectionView fit={fit} shaft={shaft} onFill={fill} />}
-          {lower === "places" && <Placings />}
-          {lower === "plate" && <PlateFields />}
-          {lower === "templates" && <Templates shaft={shaft} />}
-        </Box>
+    <Box display="grid" gap="2" alignItems="start" {...AREAS} data-fit>
+      <Box gridArea="plan" bg="panel" borderWidth="1px" borderColor="line" borderRadius="3px" minW="0">
+        <Flex gap="1" px="3" py="2" align="center" wrap="wrap" data-screen-only>
+          <Tool on={measuring} onClick={() => setMeasuring(!measuring)} keys="L">
+            Measure
+          </Tool>
+          <Tool on={table} onClick={() => setTable(!table)} keys="T">
+            As a table
+          </Tool>
+          <Button size="xs" disabled={zoom === 0} onClick={() => setZoom(zoom - 1)} title="-">
+            Smaller
+          </Button>
+          <Button size="xs" disabled={zoom === ZOOMS.length - 1} onClick={() => setZoom(zoom + 1)} title="+">
+            Larger
+          </Button>
+          <Box flex="1" />
+          <Box fontSize="12.5px" color="ink.second">
+            {measuring
+              ? "click two places"
+              : "drag a shaft, or walk it with the arrows; Shift for tenths of a millimetre"}
+          </Box>
+        </Flex>
+        {!document.fit && !edit.readOnly && <NoPlate fit={fit} />}
+        {table ? (
+          <PlanTable fit={fit} />
+        ) : (
+          <Plan
+            fit={fit}
+            selected={shaft?.path ?? null}
+            zoom={ZOOMS[zoom] as number}
+            measuring={measuring}
+            readOnly={edit.readOnly}
+            chosenClash={clash}
+            onSelect={select}
+            onMove={move}
+            onKey={onKey}
+          />
+        )}
       </Box>
-      <Box display="grid" gap="2" minW="0">
+      <Box gridArea="lower" {...FRAME} minW="0">
+        <Flex gap="4" mb="2" fontSize="sm" wrap="wrap" role="tablist" aria-label="Fit" data-screen-only>
+          {TABS.map((tab) => (
+            <button
+              key={tab.name}
+              type="button"
+              role="tab"
+              className="tab"
+              aria-selected={lower === tab.name}
+              onClick={() => setLower(tab.name)}
+            >
+              {tab.words}
+            </button>
+          ))}
+        </Flex>
+        {lower === "numbers" && <Numbers fit={later} selected={selected} />}
+        {lower === "section" && <SectionView fit={fit} shaft={shaft} onFill={fill} />}
+        {lower === "places" && <Placings />}
+        {lower === "plate" && <PlateFields />}
+        {lower === "templates" && <Templates shaft={shaft} />}
+      </Box>
+      <Box gridArea="side" display="grid" gap="2" minW="0">
         <Clashes fit={fit} chosen={clash} onChoose={setClash} onSelect={(at) => edit.select(at)} />
         {laterShaft && <ShaftPanel fit={later} shaft={laterShaft} />}
       </Box>

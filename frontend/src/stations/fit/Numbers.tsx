@@ -77,7 +77,9 @@ function StageNumbers({ stage, chosen }: { stage: StageSettings; chosen: boolean
                     {lengthText(units, choice.distance)}
                   </Box>
                   <Box as="td" textAlign="right" color={choice.missing ? "brick" : "ink.second"}>
-                    {choice.missing ? `${lengthText(units, choice.missing)} short` : "goes"}
+                    {choice.missing
+                      ? `${lengthText(units, choice.missing)} ${stage.kind === "gear" ? "short" : "off"}`
+                      : "goes"}
                   </Box>
                 </tr>
               ))}

@@ -12,7 +12,7 @@ import { arrowed, snapped } from "./edits";
 import { lengthText } from "./lengths";
 
 /** Pixels high: as the plate asks, between these. */
-const LEAST_HEIGHT = 280;
+const LEAST_HEIGHT = 200;
 const MOST_HEIGHT = 430;
 const MARGIN = 26;
 /** Pixels within which a click on a shaft measures from its middle. */

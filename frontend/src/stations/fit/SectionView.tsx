@@ -122,7 +122,7 @@ function Verdict({ section, readOnly, onFill }: VerdictProps) {
             ? `Gap of ${said(section.error)} where it is widest`
             : "Full: nothing moves along the shaft"}
       </Box>
-      {section.filled && (
+      {section.filled && section.error !== 0 && (
         <>
           <Button size="sm" variant="solid" disabled={readOnly} onClick={onFill} title="F" data-fill>
             Fill the gaps from the spacers at hand

@@ -86,7 +86,7 @@ function Chip({ stage, path, live }: { stage: Stage; path: string; live: Live })
       title={clash?.text}
     >
       {clash && (
-        <Box as="span" color="brick" mr="1" data-chip-clash>
+        <Box as="span" color="brick" fontFamily="body" mr="1" data-chip-clash>
           <StandingMark standing="misses" /> does not fit
         </Box>
       )}
