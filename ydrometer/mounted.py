@@ -85,6 +85,9 @@ def at_hand(parts: Sequence[Mapping[str, Any]]) -> AtHand:
     v_belts: set[float] = set()
     rims: dict[float, float] = {}
     flanges: dict[tuple[float, int], float] = {}
+    widths: dict[tuple[str, float, int], float] = {}
+    sleeves: list[tuple[float, float]] = []
+    adapters: list[tuple[float, str, float, str]] = []
     used = [raw for raw in parts if raw["kind"] in _USED]
     for part in read_parts(used):
         row: Any = part
@@ -97,10 +100,17 @@ def at_hand(parts: Sequence[Mapping[str, Any]]) -> AtHand:
             v_belts.add(row.length)
         elif row.kind == "spacer" and owned and row.bore:
             spacers[row.bore][row.thickness] += row.owned
-        elif row.kind in _WHEELS and row.bore:
+        elif row.kind == "sleeve" and owned:
+            sleeves.append((row.shaft, row.outside))
+        elif row.kind == "adapter" and owned and row.outside:
+            adapters.append((row.shaft, row.shaft_shape, row.outside, row.outside_shape))
+        elif row.kind in _WHEELS:
             number = row.teeth if row.kind != "v_pulley" else round(1e6 * row.pitch_diameter)
-            size = 0.0 if row.kind == "v_pulley" else row.size
-            bores[_WHEELS[row.kind], round(size, 9), number].append((row.bore, row.bore_shape))
+            key = (_WHEELS[row.kind], round(0.0 if row.kind == "v_pulley" else row.size, 9), number)
+            if row.bore:
+                bores[key].append((row.bore, row.bore_shape))
+            if row.width:
+                widths[key] = max(row.width, widths.get(key, 0.0))
         if row.kind == "v_pulley" and row.outside_diameter:
             rims[round(row.pitch_diameter, 6)] = row.outside_diameter
         elif row.kind == "pulley" and row.flange_diameter:
@@ -113,8 +123,11 @@ def at_hand(parts: Sequence[Mapping[str, Any]]) -> AtHand:
         bores={key: tuple(found) for key, found in bores.items()},
         rims=rims,
         flanges=flanges,
+        widths=widths,
+        sleeves=tuple(sleeves),
+        adapters=tuple(adapters),
     )
 
 
 _WHEELS = {"gear": "gear", "pulley": "pulley", "sprocket": "sprocket", "v_pulley": "grooved"}
-_USED = {*_WHEELS, "belt", "chain", "v_belt", "spacer"}
+_USED = {*_WHEELS, "belt", "chain", "v_belt", "spacer", "sleeve", "adapter"}

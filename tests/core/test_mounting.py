@@ -202,6 +202,10 @@ class Clashing(TestCase):
         self.assertFalse(about(look(fit), "with the tensioner"))
         self.assertGreater(off.amount, 0.0)
         self.assertEqual(len(look(fit).plan.loops[0].segments), 6)
+        values = {s.name: s.value for s in look(fit).settings[1].settings}
+        self.assertAlmostEqual(values["length_here"], 0.42, 3)
+        self.assertLess(values["driver_wrap"] + values["driven_wrap"] - 2.0 * math.pi, 1.2)
+        self.assertGreater(values["driver_wrap"] + values["driven_wrap"], 2.0 * math.pi)
         loops[0]["tensioner"] = {"at": at(70, -40), "diameter": "20 mm", "outside": True}
         self.assertTrue(about(look(fit), "does not reach"))
 
@@ -210,6 +214,33 @@ class Clashing(TestCase):
         fit = {"shafts": [shaft(MOTOR, 0, 0, diameter="5 mm")]}
         self.assertTrue(about(look(fit, [gear]), "a sleeve of 5 mm inside and 8 mm outside"))
         self.assertFalse(about(look({"shafts": [shaft(MOTOR, 0, 0, diameter="8 mm")]}, [gear]), "bore"))
+
+    def test_a_sleeve_that_is_at_hand_is_said_to_be(self) -> None:
+        gear = {"kind": "gear", "id": "g", "teeth": 15, "module": "1 mm", "bore": "8 mm", "owned": 1}
+        sleeve = {"kind": "sleeve", "id": "s", "shaft": "5 mm", "outside": "8 mm", "owned": 1}
+        fit = {"shafts": [shaft(MOTOR, 0, 0, diameter="5 mm")]}
+        self.assertTrue(about(look(fit, [gear, sleeve]), "which is at hand"))
+        self.assertFalse(about(look(fit, [gear, {**sleeve, "owned": 0}]), "which is at hand"))
+
+    def test_a_belt_wider_than_its_pulley(self) -> None:
+        pulley = {"kind": "pulley", "id": "p", "teeth": 18, "pitch": "5 mm", "width": "16 mm"}
+        belt = {"kind": "belt", "driver_teeth": 18, "driven_teeth": 36, "pitch": "5 mm", "belt_teeth": 84}
+        for wide, clashes in (("25 mm", 1), ("15 mm", 0)):
+            found = look({}, [pulley], **{"drive.stages": [{**belt, "width": wide}]})
+            self.assertEqual(len(about(found, "wide, the 18-tooth pulley of the bin")), clashes)
+
+    def test_loops_in_the_same_depth_keep_apart(self) -> None:
+        belt = {"kind": "belt", "driver_teeth": 18, "driven_teeth": 36, "pitch": "5 mm", "belt_teeth": 84}
+        edits = {"drive.branches.0.stages": [belt], "drive.stages": [belt]}
+        first = {"between": "40 mm", "items": [{"width": "15 mm", "at": "10 mm", "wheel": JACK + " driver"}]}
+
+        def placed(depth: str) -> list[Clash]:
+            second = {"between": "60 mm", "items": [{"width": "15 mm", "at": depth, "wheel": AXLE + " driver"}]}
+            shafts = [shaft(MOTOR, 0, 0, stack=first), shaft(JACK, 141.78, 0, stack=second), shaft(AXLE, 0, 2)]
+            return about(look({"shafts": shafts}, **edits), "the belt runs into the belt")
+
+        self.assertTrue(placed("10 mm"))
+        self.assertFalse(placed("30 mm"))
 
     @given(st.lists(st.floats(-1, 1), min_size=8, max_size=8))
     def test_nearest_places_of_two_lines_are_as_near_as_any(self, n: list[float]) -> None:

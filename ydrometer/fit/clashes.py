@@ -9,12 +9,12 @@ from __future__ import annotations
 import math
 from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass
-from itertools import combinations
+from itertools import combinations, product
 from typing import Literal
 
 from ydrometer.design import Design, loop_paths, shaft_paths
 from ydrometer.fit import around, loops, pairs
-from ydrometer.fit.bores import seat
+from ydrometer.fit.bores import SAME, Seat, seat
 from ydrometer.fit.line import AtHand, Plane, Tie, Wheel
 from ydrometer.fit.placing import NOISE, Reach
 from ydrometer.fit.standing import Stand, distances
@@ -444,20 +444,64 @@ def _bores(setup: Setup) -> Iterator[Clash]:
     """Of the parts at hand one goes on the shaft, or something would make it."""
     for wheel in setup.plane.wheels:
         shaft = setup.shaft(wheel.shaft)
-        key = wheel.teeth or round(2e6 * wheel.pitch_radius)
-        form = "gear" if wheel.form == "ring" else wheel.form
-        found = setup.hand.bores.get((form, round(wheel.size, 9), key), ())
+        found = setup.hand.bores.get(wheel.key, ())
         if shaft.diameter is None or not found:
             continue
         seats = [seat(bore, shape, shaft.diameter, shaft.shape) for bore, shape in found]
         order = ("fits", "sleeve", "adapter", "bore out")
         best = min(seats, key=lambda s: order.index(s.answer))
         if best.answer != "fits":
-            text = f"{wheel.words} on the {setup.plane.named(wheel.shaft)}: {best.words}"
+            at_hand = ", which is at hand" if _has(setup.hand, best, shaft) else ""
+            text = f"{wheel.words} on the {setup.plane.named(wheel.shaft)}: {best.words}{at_hand}"
             yield Clash("mind", text, wheel.path, 0.0, setup.at(wheel.shaft))
+
+
+def _has(hand: AtHand, wanted: Seat, shaft: Shaft) -> bool:
+    """Whether the sleeve or adapter that would make it is in the bin."""
+
+    def same(one: float, other: float) -> bool:
+        return abs(one - other) <= SAME
+
+    across = shaft.diameter or 0.0
+    if wanted.answer == "sleeve":
+        return any(same(inside, across) and same(outside, wanted.size) for inside, outside in hand.sleeves)
+    return wanted.answer == "adapter" and any(
+        same(inside, across) and shape == shaft.shape and same(outside, wanted.size)
+        for inside, shape, outside, _ in hand.adapters
+    )
+
+
+def _widths(setup: Setup) -> Iterator[Clash]:
+    """A belt is no wider than its pulleys, as far as the bin knows them."""
+    for tie in setup.plane.ties:
+        wide: float | None = getattr(stage_at(setup.design, tie.path), "width", None)
+        if not tie.is_loop or wide is None:
+            continue
+        for wheel in tie.wheels:
+            has = setup.hand.widths.get(wheel.key)
+            if has is not None and wide > has + TOUCH:
+                text = f"the {_word(tie)} is {_mm(wide)} wide, the {wheel.words} of the bin {_mm(has)}"
+                yield Clash("mind", text, tie.path, wide - has, setup.at(wheel.shaft))
+
+
+def _neighbours(setup: Setup) -> Iterator[Clash]:
+    """In the same depth, as stacks say, a loop clears other wheels and other loops."""
+    looped = [tie for tie in setup.plane.ties if tie.is_loop and setup.distance(tie) > tie.free]
+    for tie in looped:
+        keep = tie.driver.outer_radius - tie.driver.pitch_radius + setup.mounting.gap
+        for wheel in setup.plane.wheels:
+            if wheel.path != tie.path and _same_depth(setup.mounting, tie.driver, wheel):
+                for run in straight_runs(setup, tie):
+                    at = setup.at(wheel.shaft)
+                    yield from _run_into(tie, keep + wheel.outer_radius, nearest_on(*run, at), at, wheel.words)
+    for one, other in combinations(looped, 2):
+        if _same_depth(setup.mounting, one.driver, other.driver):
+            keep = setup.mounting.gap + sum(w.outer_radius - w.pitch_radius for w in (one.driver, other.driver))
+            for run, beside in product(straight_runs(setup, one), straight_runs(setup, other)):
+                yield from _run_into(one, keep, *closest(run, beside), _word(other))
 
 
 CHECKS: tuple[Callable[[Setup], Iterator[Clash]], ...] = (
     _strangers, _on_the_plate, _distances, _slots, _tensioned, _wraps, _wheels_and_shafts, _frame, _runs, _ground,
-    _bores,
+    _neighbours, _widths, _bores,
 )  # fmt: skip

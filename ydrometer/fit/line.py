@@ -37,7 +37,8 @@ class AtHand:
         spacers: how many there are of each thickness, m, by their bore, m.
         bores: across, m, and shape, of the wheels of a form, size (m; 0 of V-pulleys) and number of teeth (of
         V-pulleys, of micrometres of pitch diameter). rims: outside diameters of V-pulleys, m, by pitch diameter.
-        flanges: diameters, m, by pitch and teeth.
+        flanges: diameters, m, by pitch and teeth. widths: the largest, m, of the wheels of a form, size and number.
+        sleeves: inside and outside, m. adapters: shaft and its shape, outside and its shape.
     """
 
     belts: Mapping[float, tuple[int, ...]] = field(default_factory=dict)
@@ -47,6 +48,9 @@ class AtHand:
     bores: Mapping[tuple[str, float, int], tuple[tuple[float, str], ...]] = field(default_factory=dict)
     rims: Mapping[float, float] = field(default_factory=dict)
     flanges: Mapping[tuple[float, int], float] = field(default_factory=dict)
+    widths: Mapping[tuple[str, float, int], float] = field(default_factory=dict)
+    sleeves: tuple[tuple[float, float], ...] = ()
+    adapters: tuple[tuple[float, str, float, str], ...] = ()
 
 
 NOTHING = AtHand()
@@ -75,6 +79,12 @@ class Wheel:
     def name(self) -> str:
         """As an item of a stack names it."""
         return f"{self.path} {self.member}"
+
+    @property
+    def key(self) -> tuple[str, float, int]:
+        """As a bin's parts are looked up: form, size, and teeth, or micrometres of pitch diameter."""
+        form = "gear" if self.form == "ring" else self.form
+        return form, round(self.size, 9), self.teeth or round(2e6 * self.pitch_radius)
 
     @property
     def words(self) -> str:

@@ -6,8 +6,8 @@ import math
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
-from ydrometer.fit import chains, hands, loops, mounts, pairs
-from ydrometer.fit.clashes import Setup, room_wanted, stage_at
+from ydrometer.fit import around, chains, hands, loops, mounts, pairs
+from ydrometer.fit.clashes import Setup, room_wanted, stage_at, tensioned
 from ydrometer.fit.line import USUAL_PLAY, Tie, lengths_at_hand
 from ydrometer.fit.standing import reach_between
 from ydrometer.stages import Gear
@@ -134,10 +134,10 @@ def _loop(setup: Setup, tie: Tie) -> Iterator[Setting]:
         yield Setting("centre_distance", f"apart for {reach.name}, taut", reach.best, "length")
     if distance <= tie.free:
         return
-    yield Setting("length_here", "way around as it stands", loops.length(*radii, distance), "length")
-    span = distance * math.cos(loops.lean(*radii, distance))
+    length, span, wraps = _way(setup, tie, radii, distance)
+    yield Setting("length_here", "way around as it stands", length, "length")
     yield Setting("span", "free span", span, "length")
-    for end, wheel, wrap in zip(("driver", "driven"), tie.wheels, loops.wraps(*radii, distance), strict=True):
+    for end, wheel, wrap in zip(("driver", "driven"), tie.wheels, wraps, strict=True):
         yield Setting(f"{end}_wrap", f"wrap on the {wheel.words}", wrap, "angle")
         if wheel.teeth is not None and tie.kind == "belt":
             yield Setting(f"{end}_teeth_in_mesh", f"teeth in mesh, {wheel.words}",
@@ -149,6 +149,25 @@ def _loop(setup: Setup, tie: Tie) -> Iterator[Setting]:
     yield from _tension(setup, tie, span)
     yield from _eccentric(setup, tie)
     yield Setting("straight_edge", "off the straight edge, at most", STRAIGHT[tie.kind] * distance, "length")
+
+
+def _way(
+    setup: Setup, tie: Tie, radii: tuple[float, float], distance: float
+) -> tuple[float, float, tuple[float, float]]:
+    """Length, longest free span, m, and wraps on driver and driven, rad; with a tensioner where there is one."""
+    said = setup.mounting.loop(tie.path)
+    if said is not None and said.tensioner is not None:
+        wheels = tensioned(setup, tie, said.tensioner)
+        try:
+            taut = around.taut(wheels)
+        except ValueError:  # it stands in a wheel, which is told as a clash
+            pass
+        else:
+            ends = [(wheel.x, wheel.y) for wheel in wheels]
+            one, other = (taut.wraps[ends.index(setup.at(path))] for path in tie.shafts)
+            return taut.length, max(taut.runs), (one, other)
+    span = distance * math.cos(loops.lean(*radii, distance))
+    return loops.length(*radii, distance), span, loops.wraps(*radii, distance)
 
 
 def _tension(setup: Setup, tie: Tie, span: float) -> Iterator[Setting]:

@@ -116,7 +116,13 @@ export function Plan(props: Props) {
               />
             ))}
           {held && <HeldLoops plan={shown} frame={frame} />}
-          {!held && plan.loops.map((loop) => <SlackRun key={loop.path} loop={loop} frame={frame} />)}
+          {!held &&
+            plan.loops.map((loop) => (
+              <g key={loop.path}>
+                <Feet loop={loop} frame={frame} />
+                <SlackRun loop={loop} frame={frame} />
+              </g>
+            ))}
           {plan.tensioners.map((disc) => (
             <circle
               key={disc.path}
@@ -273,6 +279,19 @@ function Slot({ shaft, frame }: { shaft: PlanShaft; frame: Frame }) {
       />
       <path d={`M ${x1} ${y1} L ${x2} ${y2}`} stroke={WASH} strokeWidth={across} strokeLinecap="round" />
       <path d={`M ${x1} ${y1} L ${x2} ${y2}`} stroke={SECOND} strokeWidth={0.8} strokeDasharray="3 3" />
+    </g>
+  );
+}
+
+/** Where the free runs of a loop leave and meet its wheels. */
+function Feet({ loop, frame }: { loop: PlanDrawing["loops"][number]; frame: Frame }) {
+  const runs = loop.segments.filter((segment) => segment.wrap === 0);
+  return (
+    <g fill={PANEL} stroke={INK} strokeWidth={1} data-feet={loop.path}>
+      {runs.flatMap((run) => [
+        <circle key={`${run.x1} ${run.y1} a`} cx={frame.x(run.x1)} cy={frame.y(run.y1)} r={2.6} />,
+        <circle key={`${run.x2} ${run.y2} b`} cx={frame.x(run.x2)} cy={frame.y(run.y2)} r={2.6} />,
+      ])}
     </g>
   );
 }
