@@ -11,7 +11,8 @@ from ydrometer.design import Document, Target
 from ydrometer.drawing import UNFOLDED, LineDrawing, draw_line
 from ydrometer.errors import DocumentError
 from ydrometer.evaluate import Evaluation, Message, evaluate, messages
-from ydrometer.fit.clashes import Clash, clashes
+from ydrometer.fit.clash import Clash
+from ydrometer.fit.clashes import clashes
 from ydrometer.flow import Flow
 from ydrometer.mounted import setup_of
 from ydrometer.ratios import RatioView

@@ -10,11 +10,14 @@ from typing import Any
 from ydrometer.design import Document
 from ydrometer.drawing.plan import PlanDrawing, draw_plan
 from ydrometer.errors import DocumentError, Fault
-from ydrometer.fit.clashes import Clash, Setup, clashes
-from ydrometer.fit.line import NOTHING, AtHand, plane
+from ydrometer.fit.at_hand import NOTHING, AtHand
+from ydrometer.fit.clash import Clash
+from ydrometer.fit.clashes import clashes
+from ydrometer.fit.line import plane
 from ydrometer.fit.places import Ways, ways
 from ydrometer.fit.sections import Section, sections
 from ydrometer.fit.settings import StageSettings, settings
+from ydrometer.fit.setup import Setup
 from ydrometer.fit.standing import stands
 from ydrometer.mounting import Mounting
 from ydrometer.parts.read import read_parts

@@ -25,7 +25,7 @@ from server.workshops.access import acting
 from server.workshops.models import Workshop
 from ydrometer import design
 from ydrometer.errors import DocumentError, Fault
-from ydrometer.fit.line import AtHand
+from ydrometer.fit.at_hand import AtHand
 from ydrometer.fit.places import Ways
 from ydrometer.mounted import Mounted, at_hand, mounted, places, setup_of
 from ydrometer.sheets.dxf import dxf

@@ -12,8 +12,9 @@ from hypothesis import strategies as st
 from tests.core.designs import changed
 from ydrometer import design
 from ydrometer.errors import DocumentError
-from ydrometer.fit.clashes import Clash, closest
+from ydrometer.fit.clash import Clash
 from ydrometer.fit.standing import on_line
+from ydrometer.fit.touching import closest
 from ydrometer.mounted import Mounted, at_hand, mounted, places, setup_of
 from ydrometer.mounting import Slot
 

@@ -10,8 +10,9 @@ from ydrometer.drawing import loops as paths
 from ydrometer.drawing import wheels as wheel_shapes
 from ydrometer.drawing.shapes import LoopForm, Segment, Wheel
 from ydrometer.fit import line as fit_line
-from ydrometer.fit.clashes import Clash, Setup, stage_at, tensioned
+from ydrometer.fit.clash import Clash
 from ydrometer.fit.line import Tie
+from ydrometer.fit.setup import Setup, stage_at, tensioned
 from ydrometer.mounting import Plate, Slot
 from ydrometer.stages import Gear, VBelt
 
@@ -134,7 +135,8 @@ def draw_plan(setup: Setup, clashes: Sequence[Clash]) -> PlanDrawing:
     """Draw a design on its plate.
 
     Args:
-        setup: with where all stands. clashes: those with a place are marked.
+        setup: with where all stands.
+        clashes: those with a place are marked.
     """
     wheels = _wheels(setup)
     shafts = [_shaft(setup, path, wheels) for path in setup.plane.shafts]

@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Iterator, Mapping
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass, field
 from itertools import pairwise
 from typing import Any, Literal
 
 from ydrometer.design import Design, own_stages, trunk_stages
 from ydrometer.fit import chains, loops, pairs
+from ydrometer.fit.at_hand import NOTHING, AtHand, pieces, plain
 from ydrometer.fit.placing import Reach
 from ydrometer.mounting import Loop, Mounting
 from ydrometer.sources import Engine
@@ -26,34 +27,6 @@ STRETCH = 0.002
 """Share of its distance by which a chain may stand nearer than taut: it then sags by some 4 % of its span."""
 
 Form = Literal["gear", "ring", "pulley", "sprocket", "grooved"]
-
-
-@dataclass(frozen=True, slots=True)
-class AtHand:
-    """What a bin has that Fit uses.
-
-    Attributes:
-        belts: lengths in teeth of the toothed belts of a pitch, m. chains: in links, likewise. v_belts: lengths, m.
-        spacers: how many there are of each thickness, m, by their bore, m.
-        bores: across, m, and shape, of the wheels of a form, size (m; 0 of V-pulleys) and number of teeth (of
-        V-pulleys, of micrometres of pitch diameter). rims: outside diameters of V-pulleys, m, by pitch diameter.
-        flanges: diameters, m, by pitch and teeth. widths: the largest, m, of the wheels of a form, size and number.
-        sleeves: inside and outside, m. adapters: shaft and its shape, outside and its shape.
-    """
-
-    belts: Mapping[float, tuple[int, ...]] = field(default_factory=dict)
-    chains: Mapping[float, tuple[int, ...]] = field(default_factory=dict)
-    v_belts: tuple[float, ...] = ()
-    spacers: Mapping[float, Mapping[float, int]] = field(default_factory=dict)
-    bores: Mapping[tuple[str, float, int], tuple[tuple[float, str], ...]] = field(default_factory=dict)
-    rims: Mapping[float, float] = field(default_factory=dict)
-    flanges: Mapping[tuple[float, int], float] = field(default_factory=dict)
-    widths: Mapping[tuple[str, float, int], float] = field(default_factory=dict)
-    sleeves: tuple[tuple[float, float], ...] = ()
-    adapters: tuple[tuple[float, str, float, str], ...] = ()
-
-
-NOTHING = AtHand()
 
 
 @dataclass(frozen=True, slots=True)
@@ -262,7 +235,7 @@ def _belt(made: Plane, step: _Step, stage: Belt) -> None:
             strict=True)
     ]  # fmt: skip
     own = (stage.belt_teeth,) if stage.belt_teeth else step.hand.belts.get(stage.pitch, ())
-    _around(made, step, "belt", wheels, (radii[0], radii[1]), _pieces(own, stage.pitch, "teeth"))
+    _around(made, step, "belt", wheels, (radii[0], radii[1]), pieces(own, stage.pitch, "teeth"))
 
 
 def _chain(made: Plane, step: _Step, stage: Chain) -> None:
@@ -277,7 +250,7 @@ def _chain(made: Plane, step: _Step, stage: Chain) -> None:
         wheels.append(Wheel(step.path, member, shaft, "sprocket", z, stage.pitch, radius, outer))
     own = (stage.links,) if stage.links else step.hand.chains.get(stage.pitch, ())
     radii = (loops.pitch_radius(stage.pitch, teeth[0]), loops.pitch_radius(stage.pitch, teeth[1]))
-    _around(made, step, "chain", wheels, radii, _pieces(own, stage.pitch, "links"))
+    _around(made, step, "chain", wheels, radii, pieces(own, stage.pitch, "links"))
 
 
 def _v_belt(made: Plane, step: _Step, stage: VBelt) -> None:
@@ -290,36 +263,7 @@ def _v_belt(made: Plane, step: _Step, stage: VBelt) -> None:
     said = step.mounting.loop(step.path) or Loop(stage=step.path)
     own = (said.length,) if said.length else step.hand.v_belts
     radii = (0.5 * diameters[0], 0.5 * diameters[1])
-    _around(made, step, "v_belt", wheels, radii, _plain(own), crossed=stage.crossed)
-
-
-def _pieces(counts: Iterable[int], pitch: float, word: str) -> list[tuple[float, str]]:
-    return [(count * pitch, f"{count} {word}") for count in counts]
-
-
-def _plain(lengths: Iterable[float]) -> list[tuple[float, str]]:
-    return [(length, f"{length * 1e3:.5g} mm") for length in lengths]
-
-
-LOOP_PARTS = ("belt", "chain", "v_belt")
-"""Kinds of stages with something that has a length."""
-
-
-def lengths_for(hand: AtHand, kind: str) -> list[tuple[float, float | None]]:
-    """All lengths at hand of a kind of loop, m, each with its pitch, m, None of V-belts."""
-    if kind == "v_belt":
-        return [(length, None) for length in hand.v_belts]
-    known = hand.belts if kind == "belt" else hand.chains
-    return [(count * pitch, pitch) for pitch, counts in known.items() for count in counts]
-
-
-def lengths_at_hand(hand: AtHand, tie: Tie) -> list[tuple[float, str]]:
-    """The lengths that a bin has for a loop, m, with what each is called."""
-    if tie.kind == "v_belt":
-        return _plain(hand.v_belts)
-    belt = tie.kind == "belt"
-    counts = (hand.belts if belt else hand.chains).get(tie.driver.size, ())
-    return _pieces(counts, tie.driver.size, "teeth" if belt else "links")
+    _around(made, step, "v_belt", wheels, radii, plain(own), crossed=stage.crossed)
 
 
 def _around(

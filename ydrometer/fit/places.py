@@ -11,9 +11,9 @@ from numpy.typing import NDArray
 
 from ydrometer.design import Design
 from ydrometer.fit import placing
-from ydrometer.fit.clashes import Setup
 from ydrometer.fit.line import Plane, Tie, Wheel, plane
 from ydrometer.fit.placing import Clear, Floats, Frame, Pair, Placement, Reach
+from ydrometer.fit.setup import Setup
 from ydrometer.mounting import Mounting, Plate, Point
 
 MOST_SHOWN = 60

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from ydrometer.fit.line import AtHand
+from ydrometer.fit.at_hand import AtHand
 from ydrometer.fit.stack import Filling, fill
 from ydrometer.mounting import Item, Mounting, Shaft, Stack
 
@@ -65,7 +65,8 @@ def sections(mounting: Mounting, hand: AtHand) -> list[Section]:
     """A section for each shaft that has a stack.
 
     Args:
-        mounting: of the design. hand: whose spacers may be used.
+        mounting: of the design.
+        hand: whose spacers may be used.
     """
     return [_section(shaft, shaft.stack, hand) for shaft in mounting.shafts if shaft.stack is not None]
 

@@ -7,8 +7,10 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
 from ydrometer.fit import around, chains, hands, loops, mounts, pairs
-from ydrometer.fit.clashes import Setup, room_wanted, stage_at, tensioned
-from ydrometer.fit.line import USUAL_PLAY, Tie, lengths_at_hand
+from ydrometer.fit.at_hand import lengths_at_hand
+from ydrometer.fit.line import USUAL_PLAY, Tie
+from ydrometer.fit.meeting import room_wanted
+from ydrometer.fit.setup import Setup, stage_at, tensioned
 from ydrometer.fit.standing import reach_between
 from ydrometer.stages import Gear
 
@@ -206,7 +208,7 @@ def _choices(setup: Setup, tie: Tie) -> list[Choice]:
         near = [p for p in found if p.missing > 0.0 or abs(p.teeth - (tie.driver.teeth or 0)) <= NEIGHBOURS]
         return [Choice(f"{p.teeth} teeth", p.distance, p.missing) for p in near]
     radii = tie.driver.pitch_radius, tie.driven.pitch_radius
-    lengths = {*tie.lengths, *lengths_at_hand(setup.hand, tie)}
+    lengths = {*tie.lengths, *lengths_at_hand(setup.hand, tie.kind, tie.driver.size)}
     taut = [(name, loops.centre_distance(length, *radii)) for length, name in lengths]
     known = [
         Choice(name, distance, _missing(setup, distance, low, high)) for name, distance in taut if distance is not None

@@ -39,7 +39,8 @@ def stands(plane: Plane, mounting: Mounting) -> dict[str, Stand]:
     telling how far.
 
     Args:
-        plane: of the design. mounting: its `fit` section.
+        plane: of the design.
+        mounting: its `fit` section.
     """
     found = {path: Stand(at, "said") for path in plane.shafts if (at := _said(mounting.of(path))) is not None}
     waiting = [path for path in plane.shafts if path not in found]
@@ -138,7 +139,10 @@ def reach_between(one: Point, slot: Slot | None, other: Point, other_slot: Slot 
     """The distances that two shafts can have, m: those of a slot of either, else the one at which they stand.
 
     Args:
-        one, other: where they stand, m. slot, other_slot: of each, where it has one.
+        one: where it stands, m.
+        slot: of it, where it has one.
+        other: where the other one stands, m.
+        other_slot: of that.
     """
     if slot is not None:
         return distances(slot, other)

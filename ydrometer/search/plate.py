@@ -8,8 +8,9 @@ from typing import Any
 
 from ydrometer import design, reading
 from ydrometer.errors import DocumentError, Fault
-from ydrometer.fit.clashes import Setup
-from ydrometer.fit.line import LOOP_PARTS, Tie, lengths_for
+from ydrometer.fit.at_hand import LOOP_PARTS, lengths_for
+from ydrometer.fit.line import Tie
+from ydrometer.fit.setup import Setup
 from ydrometer.fit.standing import reach_between
 from ydrometer.mounted import at_hand, setup_of
 from ydrometer.reading import Reading
@@ -27,7 +28,8 @@ def required(raw: Mapping[str, Any], bin_parts: Sequence[Mapping[str, Any]]) -> 
     """A request with its `requires` written into its layouts' pairs, as distances and lengths.
 
     Args:
-        raw: a request; its design is read only where the plate is asked for. bin_parts: documents of the bin's parts.
+        raw: a request; its design is read only where something is required.
+        bin_parts: documents of the bin's parts.
 
     Raises:
         DocumentError: `requires` cannot be read, or a layout has other stages than those that are mounted.

@@ -22,7 +22,8 @@ def has_room(choice: Pair, size: Floats, driver: Floats, driven: Floats) -> NDAr
     """Whether each pair goes where its shafts stand, and with a length at hand, as far as the choice asks for that.
 
     Args:
-        choice: with its `distance` and `lengths`. size: module or pitch, m, (n,).
+        choice: with its `distance` and `lengths`.
+        size: module or pitch, m, (n,).
         driver, driven: teeth, of V-pulleys pitch diameters, m, (n,).
     """
     if choice.distance is None and choice.lengths is None:

@@ -6,7 +6,7 @@ import math
 from collections.abc import Iterator
 from dataclasses import dataclass, field, replace
 
-from ydrometer.fit.clashes import Setup
+from ydrometer.fit.setup import Setup
 from ydrometer.mounting import Bolts, Plate, Point, Shaft, Slot
 
 OUTLINE, HOLES, SHAFTS, SLOTS, BOLTS, FRAME, NOTES = (
@@ -132,7 +132,8 @@ def adapter_outline(setup: Setup, path: str) -> Outline:
     """A round adapter for one shaft: its opening and its circle of bolts, centred on the hub.
 
     Args:
-        setup: a design. path: of a shaft that stands on the plate.
+        setup: a design.
+        path: of a shaft that stands on the plate.
 
     Raises:
         ValueError: no such shaft, or neither opening nor bolts are given for it.

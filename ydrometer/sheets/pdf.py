@@ -39,7 +39,9 @@ def pdf(outline: Outline, sheet: str, font: Path | None = None) -> bytes:
     """The file; sheets lie across where that takes fewer of them.
 
     Args:
-        outline: in m. sheet: a key of `SIZES`. font: a file of the face to set it in; without one a common one.
+        outline: in m.
+        sheet: a key of `SIZES`.
+        font: a file of the face to set it in; without one a common one.
 
     Raises:
         ValueError: an unknown sheet, or so large a template that nobody would join its sheets.
@@ -65,10 +67,11 @@ def window(wide: float, high: float) -> tuple[float, float]:
 
 
 def tiles_of(outline: Outline, wide: float, high: float) -> Iterator[Tile]:
-    """The sheets, row by row from below; each shows `wide` by `high` mm.
+    """The sheets, row by row from below.
 
     Args:
         outline: in m.
+        wide, high: what each of them shows, mm.
     """
     left, bottom, right, top = (MM * m for m in outline.extent)
     columns = max(1, math.ceil((right - left) / wide - 1e-9))

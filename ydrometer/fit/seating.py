@@ -1,0 +1,55 @@
+"""Whether the parts of the bin go on their shafts, and under their belts."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from ydrometer.fit.at_hand import AtHand
+from ydrometer.fit.bores import SAME, Seat, seat
+from ydrometer.fit.clash import Clash, called, mm
+from ydrometer.fit.setup import TOUCH, Setup, stage_at
+from ydrometer.mounting import Shaft
+
+
+def _has(hand: AtHand, wanted: Seat, shaft: Shaft) -> bool:
+    """Whether the sleeve or adapter that would make it is in the bin."""
+
+    def same(one: float, other: float) -> bool:
+        return abs(one - other) <= SAME
+
+    across = shaft.diameter or 0.0
+    if wanted.answer == "sleeve":
+        return any(same(inside, across) and same(outside, wanted.size) for inside, outside in hand.sleeves)
+    return wanted.answer == "adapter" and any(
+        same(inside, across) and shape == shaft.shape and same(outside, wanted.size)
+        for inside, shape, outside, _ in hand.adapters
+    )
+
+
+def widths(setup: Setup) -> Iterator[Clash]:
+    """A belt is no wider than its pulleys, as far as the bin knows them."""
+    for tie in setup.plane.ties:
+        wide: float | None = getattr(stage_at(setup.design, tie.path), "width", None)
+        if not tie.is_loop or wide is None:
+            continue
+        for wheel in tie.wheels:
+            has = setup.hand.widths.get(wheel.key)
+            if has is not None and wide > has + TOUCH:
+                text = f"the {called(tie)} is {mm(wide)} wide, the {wheel.words} of the bin {mm(has)}"
+                yield Clash("mind", text, tie.path, wide - has, setup.at(wheel.shaft))
+
+
+def bores(setup: Setup) -> Iterator[Clash]:
+    """Of the parts at hand one goes on the shaft, or something would make it."""
+    for wheel in setup.plane.wheels:
+        shaft = setup.shaft(wheel.shaft)
+        found = setup.hand.bores.get(wheel.key, ())
+        if shaft.diameter is None or not found:
+            continue
+        seats = [seat(bore, shape, shaft.diameter, shaft.shape) for bore, shape in found]
+        order = ("fits", "sleeve", "adapter", "bore out")
+        best = min(seats, key=lambda s: order.index(s.answer))
+        if best.answer != "fits":
+            at_hand = ", which is at hand" if _has(setup.hand, best, shaft) else ""
+            text = f"{wheel.words} on the {setup.plane.named(wheel.shaft)}: {best.words}{at_hand}"
+            yield Clash("mind", text, wheel.path, 0.0, setup.at(wheel.shaft))

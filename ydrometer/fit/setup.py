@@ -1,0 +1,115 @@
+"""All that is looked at of a design on its plate, and where the runs of its loops go."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from ydrometer.design import Design
+from ydrometer.fit import around, loops
+from ydrometer.fit.at_hand import AtHand
+from ydrometer.fit.line import Plane, Tie, Wheel
+from ydrometer.fit.standing import Stand
+from ydrometer.mounting import Mounting, Point, Shaft, Tensioner
+
+TOUCH = 1e-9
+"""m; what is nearer than that touches."""
+
+
+@dataclass(frozen=True, slots=True)
+class Setup:
+    """All that the checks look at: a design with its section, its plane, where all stands, and what is at hand."""
+
+    design: Design
+    mounting: Mounting
+    plane: Plane
+    stands: Mapping[str, Stand]
+    hand: AtHand
+
+    def at(self, shaft: str) -> Point:
+        """Where a shaft stands."""
+        return self.stands[shaft].at
+
+    def distance(self, tie: Tie) -> float:
+        """Between the two shafts of a tie, m; an eccentric is turned as near to what is wanted as it goes."""
+        stand = math.dist(self.at(tie.driver.shaft), self.at(tie.driven.shaft))
+        throw = self.throw(tie)
+        wanted = min((reach.best for reach in tie.reaches), key=lambda best: abs(best - stand - throw), default=stand)
+        return min(max(wanted, stand), stand + 2.0 * throw) if throw else stand
+
+    def throw(self, tie: Tie) -> float:
+        """Of the eccentric of either shaft, m; 0 without one."""
+        return next((e for path in tie.shafts if (e := self.shaft(path).eccentric)), 0.0)
+
+    def shaft(self, path: str) -> Shaft:
+        """How a shaft is mounted."""
+        return self.mounting.of(path) or Shaft(shaft=path, mount="free")
+
+    @property
+    def road_radius(self) -> float:
+        """Of the wheel on the ground under load, m."""
+        return 0.5 * self.design.vehicle.wheel_diameter
+
+    @property
+    def ground(self) -> float | None:
+        """Height of the ground, m, where the axle stands on this plate: the tyre is pressed together as measured."""
+        return None if self.plane.last is None else self.at(self.plane.last)[1] - self.road_radius
+
+
+def stage_at(design: Design, path: str) -> object:
+    """The stage of a path such as "drive.branches[0].stages[1]"."""
+    numbers = [int(part.split("]")[0]) for part in path.split("[")[1:]]
+    if path.startswith("drive.branches"):
+        return design.drive.branches[numbers[0]].stages[numbers[1]]
+    return design.drive.stages[numbers[0]]
+
+
+def middle(setup: Setup, tie: Tie) -> Point:
+    """The place in the middle between two shafts."""
+    one, other = setup.at(tie.driver.shaft), setup.at(tie.driven.shaft)
+    return 0.5 * (one[0] + other[0]), 0.5 * (one[1] + other[1])
+
+
+def tensioned(setup: Setup, tie: Tie, tensioner: Tensioner) -> list[around.Round]:
+    """The wheels of a loop with its tensioner, anticlockwise from the driver."""
+    one, other = setup.at(tie.driver.shaft), setup.at(tie.driven.shaft)
+    third = around.Round(*tensioner.at, 0.5 * tensioner.diameter, tensioner.outside)
+    first, second = around.Round(*one, tie.driver.pitch_radius), around.Round(*other, tie.driven.pitch_radius)
+    left = (other[0] - one[0]) * (third.y - one[1]) - (other[1] - one[1]) * (third.x - one[0]) > 0.0
+    return [first, second, third] if left else [first, third, second]
+
+
+def straight_runs(setup: Setup, tie: Tie) -> list[tuple[Point, Point]]:
+    """The two free runs of an open loop without a tensioner, as their ends."""
+    one, other = setup.at(tie.driver.shaft), setup.at(tie.driven.shaft)
+    r1, r2 = tie.driver.pitch_radius, tie.driven.pitch_radius
+    towards = math.atan2(other[1] - one[1], other[0] - one[0])
+    half = 0.5 * math.pi + loops.lean(r1, r2, math.dist(one, other))
+    found = []
+    for angle in (towards + half, towards - half):
+        cosine, sine = math.cos(angle), math.sin(angle)
+        found.append(
+            ((one[0] + r1 * cosine, one[1] + r1 * sine), (other[0] + r2 * cosine, other[1] + r2 * sine))
+        )  # fmt: skip
+    return found
+
+
+def depth(mounting: Mounting, wheel: Wheel) -> tuple[float, float] | None:
+    """From where to where along its shaft a wheel reaches, m, from the first face; None where no stack says so."""
+    shaft = mounting.of(wheel.shaft)
+    if shaft is None or shaft.stack is None:
+        return None
+    end = 0.0
+    for item in shaft.stack.items:
+        begin = end if item.at is None else item.at
+        end = begin + item.width
+        if item.wheel == wheel.name:
+            return begin, end
+    return None
+
+
+def same_depth(mounting: Mounting, one: Wheel, other: Wheel) -> bool:
+    """Whether stacks say that two wheels lie in the same depth."""
+    spans = depth(mounting, one), depth(mounting, other)
+    return bool(spans[0] and spans[1] and spans[0][0] < spans[1][1] - TOUCH and spans[1][0] < spans[0][1] - TOUCH)

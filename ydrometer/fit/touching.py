@@ -1,0 +1,153 @@
+"""What would touch: wheels, shafts, runs of loops, the frame and the ground.
+
+Nothing is taken for clear that is not known to be: a shaft is thought to go through everything, unless stacks say how
+deep it lies. What lies in the same depth besides is looked at only where stacks say so.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+from itertools import combinations, product
+
+from ydrometer.fit.clash import Clash, called, mm
+from ydrometer.fit.line import Tie, Wheel
+from ydrometer.fit.placing import NOISE
+from ydrometer.fit.setup import Setup, depth, same_depth, straight_runs
+from ydrometer.mounting import Point
+
+
+def wheels_and_shafts(setup: Setup) -> Iterator[Clash]:
+    """A wheel clears the shafts beside it, and what lies in the same depth on another shaft."""
+    for wheel in setup.plane.wheels:
+        mates = {shaft for tie in setup.plane.ties if wheel in tie.wheels for shaft in tie.shafts}
+        for path in setup.plane.shafts:
+            if path in mates or _passes(setup, wheel, path):
+                continue
+            radius = 0.5 * (setup.shaft(path).diameter or 0.0)
+            yield from _too_near(setup, wheel, path, radius, f"the {setup.plane.named(path)}")
+    for one, other in combinations(setup.plane.wheels, 2):
+        if one.path != other.path and one.shaft != other.shaft and same_depth(setup.mounting, one, other):
+            yield from _too_near(setup, one, other.shaft, other.outer_radius, f"the {other.words}")
+
+
+def _too_near(setup: Setup, wheel: Wheel, path: str, radius: float, name: str) -> Iterator[Clash]:
+    distance = math.dist(setup.at(wheel.shaft), setup.at(path))
+    short = wheel.outer_radius + radius + setup.mounting.gap - distance
+    if short > NOISE and wheel.form != "ring":
+        word = "runs into" if short > setup.mounting.gap else "leaves too little to"
+        text = f"the {wheel.words} {word} {name}: {mm(short)} more is wanted"
+        yield Clash("clash", text, wheel.path, short, _rim(setup.at(wheel.shaft), setup.at(path), wheel.outer_radius))
+
+
+def _rim(centre: Point, towards: Point, radius: float) -> Point:
+    distance = math.dist(centre, towards) or 1.0
+    share = min(1.0, radius / distance)
+    return centre[0] + share * (towards[0] - centre[0]), centre[1] + share * (towards[1] - centre[1])
+
+
+def _passes(setup: Setup, wheel: Wheel, path: str) -> bool:
+    """Whether a shaft is known to end before the depth in which a wheel lies."""
+    span, shaft = depth(setup.mounting, wheel), setup.shaft(path)
+    return bool(span and shaft.length is not None and shaft.length <= span[0])
+
+
+def frame(setup: Setup) -> Iterator[Clash]:
+    """What turns clears the lines of the frame, and so do the runs of loops."""
+    for line in setup.mounting.frame:
+        name = line.name or "frame"
+        for wheel in setup.plane.wheels:
+            if wheel.form == "ring":
+                continue
+            at = setup.at(wheel.shaft)
+            near = nearest_on(line.start, line.end, at)
+            short = wheel.outer_radius + setup.mounting.gap - math.dist(near, at)
+            if short > NOISE:
+                text = f"the {wheel.words} comes too near to the {name}: {mm(short)} more is wanted"
+                yield Clash("clash", text, wheel.path, short, near)
+
+
+def nearest_on(start: Point, end: Point, at: Point) -> Point:
+    """The place on a line from start to end that is nearest to another place."""
+    dx, dy = end[0] - start[0], end[1] - start[1]
+    length = dx * dx + dy * dy
+    share = min(1.0, max(0.0, ((at[0] - start[0]) * dx + (at[1] - start[1]) * dy) / length)) if length else 0.0
+    return start[0] + share * dx, start[1] + share * dy
+
+
+def runs(setup: Setup) -> Iterator[Clash]:
+    """The runs of a loop clear the shafts between them and the lines of the frame."""
+    for tie in setup.plane.ties:
+        if not tie.is_loop or setup.distance(tie) <= tie.free:
+            continue
+        keep = tie.driver.outer_radius - tie.driver.pitch_radius + setup.mounting.gap
+        for run in straight_runs(setup, tie):
+            for path in setup.plane.shafts:
+                if path not in tie.shafts:
+                    at = setup.at(path)
+                    wanted = keep + 0.5 * (setup.shaft(path).diameter or 0.0)
+                    yield from _run_into(tie, wanted, nearest_on(*run, at), at, setup.plane.named(path))
+            for line in setup.mounting.frame:
+                near, on_line = closest(run, (line.start, line.end))
+                yield from _run_into(tie, keep, near, on_line, line.name or "frame")
+
+
+def _run_into(tie: Tie, wanted: float, near: Point, other: Point, name: str) -> Iterator[Clash]:
+    short = wanted - math.dist(near, other)
+    if short > NOISE:
+        text = f"the {called(tie)} runs into the {name}: {mm(short)} more is wanted"
+        yield Clash("clash", text, tie.path, short, near)
+
+
+def closest(one: tuple[Point, Point], other: tuple[Point, Point]) -> tuple[Point, Point]:
+    """The places of two straight lines, given by their ends, that are nearest to each other: on the one, on the other.
+
+    Where they cross that is one place; else an end of one of them is nearest.
+    """
+    crossing = _crossing(one, other)
+    if crossing is not None:
+        return crossing, crossing
+    pairs_ = [(end, nearest_on(*other, end)) for end in one] + [(nearest_on(*one, end), end) for end in other]
+    return min(pairs_, key=lambda pair: math.dist(*pair))
+
+
+def _crossing(one: tuple[Point, Point], other: tuple[Point, Point]) -> Point | None:
+    (ax, ay), (bx, by) = one
+    (cx, cy), (dx, dy) = other
+    across = (bx - ax) * (dy - cy) - (by - ay) * (dx - cx)
+    if across == 0.0:
+        return None
+    s = ((cx - ax) * (dy - cy) - (cy - ay) * (dx - cx)) / across
+    t = ((cx - ax) * (by - ay) - (cy - ay) * (bx - ax)) / across
+    return (ax + s * (bx - ax), ay + s * (by - ay)) if 0.0 <= s <= 1.0 and 0.0 <= t <= 1.0 else None
+
+
+def ground(setup: Setup) -> Iterator[Clash]:
+    """Wheels of the line clear the ground; the tyre is pressed together as much as its rolling diameter says."""
+    ground = setup.ground
+    if ground is None:
+        return
+    for wheel in setup.plane.wheels:
+        at = setup.at(wheel.shaft)
+        left = at[1] - wheel.outer_radius - ground
+        short = setup.mounting.ground_gap - left
+        if short > NOISE:
+            text = f"the {wheel.words} leaves {mm(left)} to the ground, {mm(setup.mounting.ground_gap)} is wanted"
+            yield Clash("clash", text, wheel.path, short, (at[0], ground))
+
+
+def neighbours(setup: Setup) -> Iterator[Clash]:
+    """In the same depth, as stacks say, a loop clears other wheels and other loops."""
+    looped = [tie for tie in setup.plane.ties if tie.is_loop and setup.distance(tie) > tie.free]
+    for tie in looped:
+        keep = tie.driver.outer_radius - tie.driver.pitch_radius + setup.mounting.gap
+        for wheel in setup.plane.wheels:
+            if wheel.path != tie.path and same_depth(setup.mounting, tie.driver, wheel):
+                for run in straight_runs(setup, tie):
+                    at = setup.at(wheel.shaft)
+                    yield from _run_into(tie, keep + wheel.outer_radius, nearest_on(*run, at), at, wheel.words)
+    for one, other in combinations(looped, 2):
+        if same_depth(setup.mounting, one.driver, other.driver):
+            keep = setup.mounting.gap + sum(w.outer_radius - w.pitch_radius for w in (one.driver, other.driver))
+            for run, beside in product(straight_runs(setup, one), straight_runs(setup, other)):
+                yield from _run_into(one, keep, *closest(run, beside), called(other))
