@@ -14,11 +14,28 @@ from tests.core.designs import PLAIN, SIX_STAGES, changed
 from ydrometer import design
 from ydrometer.grid import grid
 from ydrometer.live import Wish, look, sweep_of
+from ydrometer.mounted import at_hand, mounted
 from ydrometer.search import read_request
 from ydrometer.search.options import Options, options_of
 from ydrometer.search.run import search
 from ydrometer.vocabulary import vocabulary
 
+MOUNTED: dict[str, Any] = {
+    **PLAIN,
+    "fit": {
+        "plate": {"hole_pitch": "12 mm", "across": 26, "up": 8, "hole": "5 mm"},
+        "shafts": [
+            {"shaft": "drive.branches[0].source", "mount": "slot",
+             "slot": {"start": ["74 mm", "48 mm"], "end": ["92 mm", "48 mm"]}},
+            {"shaft": "drive.branches[0].stages[0]", "mount": "fixed", "at": ["120 mm", "48 mm"], "diameter": "8 mm",
+             "stack": {"between": "30 mm",
+                       "items": [{"name": "gear", "width": "10 mm"}, {"name": "pulley", "width": "16 mm"}]}},
+            {"shaft": "drive.stages[0]", "mount": "holes", "at": ["264 mm", "48 mm"]},
+        ],
+    },
+}  # fmt: skip
+"""The belt is too short for where the axle stands, and a stack leaves a gap."""
+SPACERS = [{"kind": "spacer", "id": "s", "thickness": "2 mm", "bore": "8 mm", "owned": 4}]
 STAGE = "drive.branches[0].stages[0]"
 TEETH = (12, 15, 18, 30, 48)
 DIGITS = 9
@@ -36,7 +53,8 @@ def answers() -> dict[str, Any]:
         "sweep": sweep_of(forwards, STAGE, "driver"),
         "grid": grid(design.read(forwards), STAGE, [14, 15], [48, 56]),
         "options": _options(forwards),
-        "documents": {"plain": forwards, "six": SIX_STAGES},
+        "mounted": mounted(design.read(MOUNTED), at_hand(SPACERS)),
+        "documents": {"plain": forwards, "six": SIX_STAGES, "mounted": MOUNTED},
     }
     plain: dict[str, Any] = orjson.loads(orjson.dumps(made))
     return {name: _rounded(value) for name, value in plain.items()}

@@ -80,19 +80,19 @@ class TemplateView(APIView):
         request=TemplateRequestSerializer,
         responses={(200, "application/octet-stream"): OpenApiResponse(OpenApiTypes.BINARY), **BAD, **HIDDEN},
     )
-    def post(self, request: Request, workshop: UUID, suffix: str) -> HttpResponse:
+    def post(self, request: Request, workshop: UUID, kind: str) -> HttpResponse:
         """A template at full size: pdf, svg or dxf."""
         found = access.workshop_for(acting(request), workshop)
-        if suffix not in TYPES:
+        if kind not in TYPES:
             raise Http404
         asked = read(TemplateRequestSerializer, request)
         setup = setup_of(design.read(asked["document"]), _hand(found))
         try:
             outline = adapter_outline(setup, asked["shaft"]) if asked["shaft"] else plate_outline(setup)
-            made = pdf(outline, asked["sheet"], template_font()) if suffix == "pdf" else WRITE[suffix](outline)
+            made = pdf(outline, asked["sheet"], template_font()) if kind == "pdf" else WRITE[kind](outline)
         except ValueError as error:
             raise DocumentError([Fault("fit", str(error), "then ask again")]) from None
-        return HttpResponse(made, content_type=TYPES[suffix])
+        return HttpResponse(made, content_type=TYPES[kind])
 
 
 TYPES = {"pdf": "application/pdf", "svg": "image/svg+xml", "dxf": "image/vnd.dxf"}

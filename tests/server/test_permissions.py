@@ -73,7 +73,7 @@ TABLE: dict[str, dict[str, tuple[str, Any]]] = {
     "workshops/<uuid:workshop>/fit/places/": {
         "post": (MEMBERS, {"document": {**PLAIN, "fit": {"plate": {"hole_pitch": "12 mm", "across": 20, "up": 8}}}}),
     },
-    "workshops/<uuid:workshop>/fit/template/<str:suffix>/": {
+    "workshops/<uuid:workshop>/fit/template/<str:kind>/": {
         "post": (MEMBERS, {"document": {**PLAIN, "fit": {"plate": {"hole_pitch": "12 mm", "across": 20, "up": 8}}}}),
     },
     "workshops/<uuid:workshop>/inverse/": {
@@ -124,8 +124,8 @@ class Permissions(WorkshopCase):
         filled = route.replace("<uuid:workshop>", str(self.workshop.id)).replace("<uuid:vehicle>", str(self.vehicle.id))
         filled = filled.replace("<uuid:search>", str(self.search.id))
         return "/api/" + filled.replace("<int:member>", str(member.id)).replace("<int:number>", "1").replace(
-            "<str:suffix>", "csv"
-        )
+            "<str:kind>", "svg"
+        ).replace("<str:suffix>", "csv")
 
     def test_the_table_knows_every_address_and_verb(self) -> None:
         routes: dict[str, Any] = {str(route.pattern): getattr(route.callback, "view_class", None) for route in api}

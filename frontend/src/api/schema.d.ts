@@ -396,7 +396,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/workshops/{workshop}/fit/template/{suffix}/": {
+    "/api/workshops/{workshop}/fit/template/{kind}/": {
         parameters: {
             query?: never;
             header?: never;
@@ -3324,7 +3324,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                suffix: string;
+                kind: string;
                 workshop: string;
             };
             cookie?: never;

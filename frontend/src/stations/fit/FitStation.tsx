@@ -1,6 +1,7 @@
 import { Box, Button, Flex } from "@chakra-ui/react";
 import { type KeyboardEvent, type ReactNode, useCallback, useDeferredValue, useMemo, useState } from "react";
 import type { Mounted, PlanShaft } from "../../api/client";
+import { useBar } from "../../app/TopBar";
 import type { Selected } from "../../design/selected";
 import { useDocument, useEdit, useFigures, useMounted } from "../context";
 import { Clashes } from "./Clashes";
@@ -50,6 +51,7 @@ function Fitted({ fit }: { fit: Mounted }) {
   const document = useDocument();
   const edit = useEdit();
   const { selected } = useFigures();
+  const { letterKeys } = useBar().preferences;
   const [zoom, setZoom] = useState(0);
   const [measuring, setMeasuring] = useState(false);
   const [table, setTable] = useState(false);
@@ -78,15 +80,17 @@ function Fitted({ fit }: { fit: Mounted }) {
   };
   const onKey = (event: KeyboardEvent) => {
     if (event.ctrlKey || event.metaKey || event.altKey) return;
-    const acts: Record<string, () => void> = {
-      "+": () => setZoom((old) => Math.min(ZOOMS.length - 1, old + 1)),
-      "-": () => setZoom((old) => Math.max(0, old - 1)),
-      "0": () => setZoom(0),
+    const letters: Record<string, () => void> = {
       l: () => setMeasuring((old) => !old),
       t: () => setTable((old) => !old),
       f: fill,
     };
-    const act = acts[event.key.toLowerCase()];
+    const others: Record<string, () => void> = {
+      "+": () => setZoom((old) => Math.min(ZOOMS.length - 1, old + 1)),
+      "-": () => setZoom((old) => Math.max(0, old - 1)),
+      "0": () => setZoom(0),
+    };
+    const act = others[event.key] ?? (letterKeys ? letters[event.key.toLowerCase()] : undefined);
     if (!act) return;
     event.preventDefault();
     act();

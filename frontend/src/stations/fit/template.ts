@@ -15,8 +15,8 @@ export async function fetchTemplate(
   { document, sheet, shaft }: Asked,
 ): Promise<{ name: string; blob: Blob }> {
   const blob = (await answer(
-    api.POST("/api/workshops/{workshop}/fit/template/{suffix}/", {
-      params: { path: { workshop, suffix } },
+    api.POST("/api/workshops/{workshop}/fit/template/{kind}/", {
+      params: { path: { workshop, kind: suffix } },
       body: {
         document: document as unknown as Record<string, unknown>,
         sheet: sheet as "a4" | "letter",
