@@ -12,6 +12,8 @@ from ydrometer.mounting import Mounting, Plate, Point, Shaft, Slot
 
 SPACING = 1.35
 """Distance of two wheels that nothing else tells, relative to the sum of their radii."""
+LEAST = 0.02
+"""m around a shaft of which nothing is known."""
 START = (0.25, 0.5)
 """Where on the plate the first shaft stands while nobody has said so, as shares of its width and height."""
 
@@ -88,7 +90,7 @@ def _follows(plane: Plane, mounting: Mounting, path: str, found: Mapping[str, St
     if shaft is not None and shaft.slot is not None:
         return _set(shaft.slot, ties)
     if not ties:
-        return Stand(_start(mounting.plate), "guessed")
+        return Stand(_beside(plane, mounting, path, found), "guessed")
     tie, partner = next((pair for pair in ties if pair[0].reaches), ties[0])
     distance = tie.reaches[0].best if tie.reaches else SPACING * (tie.driver.outer_radius + tie.driven.outer_radius)
     # Towards the wheels is to the right, as on the line.
@@ -98,6 +100,17 @@ def _follows(plane: Plane, mounting: Mounting, path: str, found: Mapping[str, St
     if mounting.plate is not None and on_holes:
         return Stand(mounting.plate.nearest(at), "guessed")
     return Stand(at, "tied" if tie.reaches else "guessed")
+
+
+def _beside(plane: Plane, mounting: Mounting, path: str, found: Mapping[str, Stand]) -> Point:
+    """To the right of the shaft before it, clear of all that is on both."""
+    number = plane.shafts.index(path)
+    before = plane.shafts[number - 1] if number else None
+    if before is None or before not in found:
+        return _start(mounting.plate)
+    reach = sum(max([LEAST, *(w.outer_radius for w in plane.wheels if w.shaft == shaft)]) for shaft in (before, path))
+    x, y = found[before].at
+    return x + SPACING * reach, y
 
 
 def _set(slot: Slot, ties: list[tuple[Tie, Point]]) -> Stand:
