@@ -224,6 +224,17 @@ def read(raw: Any) -> Document:
     return Document(design, seen.values, tuple(seen.assumed))
 
 
+def read_stages(raw: Any) -> tuple[Stage, ...]:
+    """Read a list of stages by itself, such as a search puts together.
+
+    Raises:
+        DocumentError: with every fault at once.
+    """
+    seen = Reading()
+    made: tuple[Stage, ...] = reading.list_reader(_STAGES).read(raw, "", seen)
+    return reading.finish(made, seen)
+
+
 def load(data: bytes, *, largest: int = LARGEST, deepest: int = DEEPEST) -> Any:
     """Parse JSON from strangers: UTF-8, at most `largest` bytes and `deepest` levels, no key twice.
 

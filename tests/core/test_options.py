@@ -8,7 +8,9 @@ from typing import Any
 from unittest import TestCase
 
 from tests.core.designs import PLAIN
-from tests.core.test_search import Brute, gear, request
+from tests.core.test_search import Brute, gear, motor, request
+from ydrometer.design import read
+from ydrometer.evaluate import evaluate
 from ydrometer.search import read_request
 from ydrometer.search.block import STEP
 from ydrometer.search.compose import compose
@@ -16,6 +18,7 @@ from ydrometer.search.layouts import picture, stages_of, suggested
 from ydrometer.search.options import LISTED, Options, options_of
 from ydrometer.search.run import search
 from ydrometer.search.table import rows_of
+from ydrometer.targets import unbound
 
 GEARS = [gear(z, owned=z % 2, price=z / 8) for z in (12, 16, 20, 24, 36, 48)]
 TWO = [{"stages": [{"kind": "gear"}, {"kind": "gear"}]}]
@@ -70,6 +73,24 @@ class Rows(TestCase):
         parts = [addition.part for addition in options.additions if addition.part]
         self.assertTrue(parts)
         self.assertEqual({(part["kind"], part["module"]) for part in parts}, {("gear", "1 mm")})
+
+
+class Whole(TestCase):
+    def test_a_row_has_the_figures_that_its_own_design_gives(self) -> None:
+        other = {**motor("m", "300 rpm/V", mass="0.4 kg", owned=1), "name": "another motor"}
+        wheel = {"kind": "wheel", "id": "w", "diameter": "150 mm", "mass": "0.2 kg", "owned": 4}
+        box = {"kind": "speeds", "ratios": [2, 1], "shift_time": "0.2 s"}
+        pairs = [{"kind": "gear"}, {"kind": "fixed", "stage": box}, {"kind": "gear"}]
+        layouts = [{"sources": ["m"], "wheels": ["w"], "count": [2], "stages": pairs}]
+        options = found([gear(z, mass="30 g") for z in (12, 15, 30)] + [other, wheel], layouts, add_part_masses=True)
+        self.assertGreater(len(options.rows), 4)
+        for row in options.rows:
+            alone = evaluate([read(row.design)])
+            for measure, value in zip(options.measures, row.values, strict=True):
+                if measure.measure != "price" and value is not None:
+                    expected = alone.value_for(unbound(measure.measure), 0)
+                    assert expected is not None
+                    self.assertAlmostEqual(expected, value, 9)
 
 
 class TheField(TestCase):

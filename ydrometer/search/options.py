@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 from ydrometer import design, names
@@ -15,6 +15,7 @@ from ydrometer.evaluate import Evaluation, evaluate
 from ydrometer.parts.names import called
 from ydrometer.search.answer import design_of
 from ydrometer.search.choices import NO_PART, Slot, slots, used
+from ydrometer.search.classes import head_design
 from ydrometer.search.cost import head_needs
 from ydrometer.search.found import Found, Option
 from ydrometer.search.nearest import nearest_changes
@@ -147,7 +148,7 @@ def options_of(request: SearchRequest, found: Found) -> Options:
     listed = _folded(request, layouts, [option for _, option in found.best])[:LISTED]
     kept = listed + _around(found, [option for option, _ in listed])
     raw = [design_of(request, layouts[option.layout], option) for option, _ in kept]
-    read = [design.read(entry) for entry in raw]
+    read = [_document(request, option, entry) for (option, _), entry in zip(kept, raw, strict=True)]
     asked = request.document.design.targets
     targets = [*asked, *(unbound(name) for name in TARGETABLE if name not in {t.measure for t in asked})]
     evaluation = evaluate([request.document, *read])
@@ -181,6 +182,18 @@ def options_of(request: SearchRequest, found: Found) -> Options:
             for entry in nearest_changes(request, read[: len(listed)])
         ],
     )
+
+
+def _document(request: SearchRequest, option: Option, raw: Mapping[str, Any]) -> Document:
+    """An option's design: as reading the whole of it would give it, but only its stages are read."""
+    layout = request.body.layouts[option.layout]
+    made = head_design(request, layout, option.head, 0.0)
+    if request.body.add_part_masses:
+        made = replace(made, vehicle=replace(made.vehicle, mass=raw["vehicle"]["mass"]))
+    branch, trunk = raw["drive"]["branches"][0]["stages"], raw["drive"]["stages"]
+    branches = (replace(made.drive.branches[0], stages=design.read_stages(branch)),)
+    drive = replace(made.drive, branches=branches, stages=design.read_stages(trunk))
+    return replace(request.document, design=replace(made, drive=drive))
 
 
 def _around(found: Found, listed: Sequence[Option]) -> list[tuple[Option, int]]:
