@@ -140,12 +140,17 @@ class Stack:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Bolts:
-    """A circle of bolts around a shaft: how many, on what diameter, through holes how wide, the first at an angle."""
+    """A circle of bolts around a shaft: how many, on what diameter, through holes how wide, the first at an angle.
+
+    `length` is of a bolt under its head, `depth` how deep the thread behind the plate takes it.
+    """
 
     count: int = reading.whole(1, 64)
     circle: float = reading.quantity("length", above=0.0, at_most=FARTHEST)
     hole: float = reading.quantity("length", above=0.0, at_most=1.0)
     angle: float = reading.quantity("angle", default=0.0)
+    length: float | None = _length()
+    depth: float | None = _length()
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -230,6 +230,19 @@ class Clashing(TestCase):
             found = look({}, [pulley], **{"drive.stages": [{**belt, "width": wide}]})
             self.assertEqual(len(about(found, "wide, the 18-tooth pulley of the bin")), clashes)
 
+    def test_bolts_too_long_and_too_short_for_the_thread_behind(self) -> None:
+        plate = {**PLATE, "thickness": "3 mm"}
+        for length, words in (
+            ("10 mm", "go 7.00 mm behind the plate"),
+            ("8 mm", ""),
+            ("5 mm", "less than their own width"),
+        ):
+            bolts = {"count": 4, "circle": "25 mm", "hole": "3.2 mm", "length": length, "depth": "5 mm"}
+            found = look({"plate": plate, "shafts": [shaft(MOTOR, 24, 24, bolts=bolts)]})
+            told = about(found, "bolts around the motor shaft")
+            self.assertEqual(bool(told), bool(words), length)
+            self.assertTrue(all(words in clash.text for clash in told))
+
     def test_loops_in_the_same_depth_keep_apart(self) -> None:
         belt = {"kind": "belt", "driver_teeth": 18, "driven_teeth": 36, "pitch": "5 mm", "belt_teeth": 84}
         edits = {"drive.branches.0.stages": [belt], "drive.stages": [belt]}

@@ -10,6 +10,9 @@ from ydrometer.fit.clash import Clash, called, mm
 from ydrometer.fit.setup import TOUCH, Setup, stage_at
 from ydrometer.mounting import Shaft
 
+HOLDS = 1.0
+"""Least thread behind the plate relative to a bolt's width, for one to hold (common practice in steel)."""
+
 
 def _has(hand: AtHand, wanted: Seat, shaft: Shaft) -> bool:
     """Whether the sleeve or adapter that would make it is in the bin."""
@@ -24,6 +27,22 @@ def _has(hand: AtHand, wanted: Seat, shaft: Shaft) -> bool:
         same(inside, across) and shape == shaft.shape and same(outside, wanted.size)
         for inside, shape, outside, _ in hand.adapters
     )
+
+
+def bolts(setup: Setup) -> Iterator[Clash]:
+    """Bolts go through the plate far enough to hold, and not so far that they touch what turns behind it."""
+    thick = setup.mounting.plate.thickness if setup.mounting.plate else None
+    for path in setup.plane.shafts:
+        said = setup.shaft(path).bolts
+        if said is None or said.length is None or thick is None:
+            continue
+        reach, name, at = said.length - thick, setup.plane.named(path), setup.at(path)
+        if said.depth is not None and reach > said.depth + TOUCH:
+            text = f"bolts around the {name} go {mm(reach)} behind the plate, the thread takes {mm(said.depth)}"
+            yield Clash("clash", f"{text}: shorter ones, or washers", path, reach - said.depth, at)
+        elif reach < HOLDS * said.hole:
+            text = f"bolts around the {name} reach {mm(max(0.0, reach))} behind the plate"
+            yield Clash("mind", f"{text}, less than their own width", path, HOLDS * said.hole - reach, at)
 
 
 def widths(setup: Setup) -> Iterator[Clash]:

@@ -75,6 +75,8 @@ export const ShaftPanel = memo(function ShaftPanel({ fit, shaft }: { fit: Mounte
               <Field path={`${path}.bolts.circle`} label="bolt circle" dimension="length" />
               <Field path={`${path}.bolts.hole`} label="bolt holes" dimension="length" />
               <Field path={`${path}.bolts.angle`} label="first at" dimension="angle" optional />
+              <Field path={`${path}.bolts.length`} label="bolt length" dimension="length" optional />
+              <Field path={`${path}.bolts.depth`} label="thread behind" dimension="length" optional />
             </Box>
           ) : (
             !readOnly && (

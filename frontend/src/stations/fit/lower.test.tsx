@@ -1,0 +1,129 @@
+import { fireEvent, screen, waitFor } from "@testing-library/react";
+import { beforeEach, describe, expect, it, vi } from "vitest";
+import { api } from "../../api/client";
+import { DOCUMENTS, MOUNTED, onTheBench } from "../../fixtures";
+import { mountingOf, shaftOf } from "./edits";
+import { Numbers } from "./Numbers";
+import { Placings } from "./Placings";
+import { PlateFields } from "./PlateFields";
+import { Templates } from "./Templates";
+
+const AXLE = "drive.stages[0]";
+const answered = vi.fn();
+
+interface Sent {
+  params: { path: object };
+  body: object;
+}
+
+vi.spyOn(api, "POST").mockImplementation((async (address: string, { params, body }: Sent) =>
+  answered(address, { ...params.path, ...body })) as never);
+HTMLAnchorElement.prototype.click = vi.fn();
+
+/** As the client hands an answer on. */
+const json = (value: unknown, status = 200) => ({
+  [status < 400 ? "data" : "error"]: value,
+  response: new Response(null, { status }),
+});
+
+beforeEach(() => answered.mockReset());
+
+const onThePlate = (shown: React.ReactNode) => onTheBench(shown, {}, DOCUMENTS.mounted, MOUNTED);
+
+describe("ways to place the shafts", () => {
+  const way = {
+    at: { [AXLE]: [0.252, 0.048] },
+    lengths: { [AXLE]: "80 teeth" },
+    error: 0.0003,
+    room: null,
+    size: 0.2,
+  };
+
+  it("are listed with their error, and one key places all", async () => {
+    answered.mockReturnValue(json({ ways: [way], count: 1, helps: [] }));
+    const made = onThePlate(<Placings />);
+    fireEvent.click(screen.getByRole("button", { name: "Find every way to place the shafts" }));
+    await screen.findByText("1 of 1");
+    expect(screen.getByText("0.3 mm")).toBeTruthy();
+    fireEvent.click(screen.getByRole("button", { name: "Place so" }));
+    expect(shaftOf(made.document(), AXLE)?.at).toEqual(["252 mm", "48 mm"]);
+    expect(made.document().drive.stages?.[0]?.belt_teeth).toBe(80);
+  });
+
+  it("say what would help where there is none, and take it", async () => {
+    const help = {
+      text: "57 teeth in place of the 56-tooth gear",
+      extra: 0,
+      way,
+      teeth: { "drive.branches[0].stages[0].driven_teeth": 57 },
+    };
+    answered.mockReturnValue(
+      json({ ways: [], count: 0, helps: [help, { text: "a slot", extra: 0.004, way: null, teeth: {} }] }),
+    );
+    const made = onThePlate(<Placings />);
+    fireEvent.click(screen.getByRole("button", { name: "Find every way to place the shafts" }));
+    await screen.findByText("No way places them all.");
+    expect(screen.getAllByRole("button", { name: "Take that" })).toHaveLength(1);
+    fireEvent.click(screen.getByRole("button", { name: "Take that" }));
+    expect(made.document().drive.branches[0]?.stages?.[0]?.driven_teeth).toBe(57);
+  });
+
+  it("tell what the server refused in its words", async () => {
+    answered.mockReturnValue(json({ detail: "two shafts in slots are tied to each other" }, 400));
+    onThePlate(<Placings />);
+    fireEvent.click(screen.getByRole("button", { name: "Find every way to place the shafts" }));
+    expect((await screen.findByRole("alert")).textContent).toContain("two shafts in slots");
+  });
+});
+
+describe("templates", () => {
+  it("are asked for of the plate, or of an adapter for the chosen shaft", async () => {
+    vi.stubGlobal("URL", Object.assign(URL, { createObjectURL: () => "blob:x", revokeObjectURL: vi.fn() }));
+    answered.mockReturnValue(json(new Blob(["0"])));
+    onThePlate(<Templates shaft={MOUNTED.plan.shafts[0] ?? null} />);
+    fireEvent.click(screen.getByRole("button", { name: "Save DXF" }));
+    await waitFor(() => expect(answered).toHaveBeenCalledTimes(1));
+    expect(answered.mock.calls[0]?.[1]).toMatchObject({ kind: "dxf", shaft: "", sheet: "a4" });
+    fireEvent.change(screen.getByLabelText("template of"), { target: { value: "shaft" } });
+    fireEvent.change(screen.getByLabelText("sheets"), { target: { value: "letter" } });
+    fireEvent.click(screen.getByRole("button", { name: "Save PDF" }));
+    await waitFor(() => expect(answered).toHaveBeenCalledTimes(2));
+    expect(answered.mock.calls[1]?.[1]).toMatchObject({
+      kind: "pdf",
+      shaft: "drive.branches[0].source",
+      sheet: "letter",
+    });
+  });
+
+  it("say what is missing for them", async () => {
+    answered.mockReturnValue(json({ detail: "give the hole in the plate" }, 400));
+    onThePlate(<Templates shaft={null} />);
+    fireEvent.click(screen.getByRole("button", { name: "Save SVG" }));
+    expect((await screen.findByRole("alert")).textContent).toContain("give the hole");
+    expect(screen.getByText(/measure the scale bar before you drill/)).toBeTruthy();
+  });
+});
+
+describe("numbers for the hands", () => {
+  it("stand first for the stage that is chosen, and take a tension", () => {
+    const made = onThePlate(<Numbers fit={MOUNTED} selected={{ path: AXLE, member: "driven" }} />);
+    const heads = screen.getAllByRole("heading").map((head) => head.textContent);
+    expect(heads[0]).toMatch(/belt/i);
+    fireEvent.click(screen.getByRole("button", { name: /Say its tension/ }));
+    expect(mountingOf(made.document()).loops).toEqual([{ stage: AXLE }]);
+  });
+
+  it("say so where nothing is tied", () => {
+    onThePlate(<Numbers fit={{ ...MOUNTED, settings: [] }} selected={null} />);
+    expect(screen.getByText(/no pair of wheels on this plate yet/)).toBeTruthy();
+  });
+});
+
+describe("plate and frame", () => {
+  it("take another line of the frame, and give it up", () => {
+    const made = onThePlate(<PlateFields />);
+    fireEvent.click(screen.getByRole("button", { name: "Add a line of the frame" }));
+    expect(mountingOf(made.document()).frame).toHaveLength(1);
+    expect(screen.getByLabelText("holes across")).toHaveProperty("value", "26");
+  });
+});
