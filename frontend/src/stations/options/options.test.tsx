@@ -53,6 +53,12 @@ describe("the request", () => {
     expect(made.limits).toEqual({ owned_only: false });
   });
 
+  it("asks for what goes on the plate and for lengths at hand only where that is wanted", () => {
+    expect(requestOf(DOCUMENTS.plain, NO_WISHES)).not.toHaveProperty("requires");
+    const made = requestOf(DOCUMENTS.plain, { ...NO_WISHES, onPlate: true });
+    expect(made.requires).toEqual({ plate: true, lengths_at_hand: false });
+  });
+
   it("takes limits as numbers, and leaves what is none for the core to refuse", () => {
     const wishes = { ...NO_WISHES, price: "12,5", toBuy: "few", ratioFrom: "4", counts: "1 2" };
     const made = requestOf(DOCUMENTS.plain, {
