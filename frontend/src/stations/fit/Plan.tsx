@@ -17,6 +17,8 @@ const MOST_HEIGHT = 430;
 const MARGIN = 26;
 /** Pixels within which a click on a shaft measures from its middle. */
 const CATCH = 14;
+/** Pixels of a free run from which on it is named. */
+const LEAST_NAMED = 110;
 /** Pixels a pointer has to go before it drags. */
 const SLACK = 4;
 
@@ -302,7 +304,7 @@ function SlackRun({ loop, frame }: { loop: PlanDrawing["loops"][number]; frame: 
   if (!run) return null;
   const [x1, y1, x2, y2] = [frame.x(run.x1), frame.y(run.y1), frame.x(run.x2), frame.y(run.y2)];
   const length = Math.hypot(x2 - x1, y2 - y1);
-  if (length < 70) return null;
+  if (length < LEAST_NAMED) return null;
   const turn = (Math.atan2(y2 - y1, x2 - x1) * 180) / Math.PI;
   return (
     <g

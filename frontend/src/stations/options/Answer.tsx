@@ -1,5 +1,5 @@
 import { Box, Button, Flex } from "@chakra-ui/react";
-import { useState } from "react";
+import { memo, useState } from "react";
 import { Link } from "react-router";
 import type { Options, SearchAnswer } from "../../api/client";
 import type { DesignDocument } from "../../design/document";
@@ -120,7 +120,8 @@ interface FoundProps {
   onAgain: () => void;
 }
 
-function Found({ options, search, stale, onAgain }: FoundProps) {
+/** What was found is painted when it comes, not when the next search begins. */
+const Found = memo(function Found({ options, search, stale, onAgain }: FoundProps) {
   const { edit, setMark, readOnly } = useEdit();
   const [chosen, setChosen] = useState(0);
   const [pinned, setPinned] = useState<ReadonlySet<number>>(new Set());
@@ -176,7 +177,7 @@ function Found({ options, search, stale, onAgain }: FoundProps) {
       {pinned.size > 0 && <SideBySide options={options} pinned={[...pinned]} />}
     </Box>
   );
-}
+});
 
 function Headline({ options, search, stale, onAgain }: FoundProps) {
   const { vehicle } = usePlace();

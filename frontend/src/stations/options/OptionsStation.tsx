@@ -1,5 +1,5 @@
 import { Box, Button, Flex } from "@chakra-ui/react";
-import { useEffect, useMemo, useState } from "react";
+import { useCallback, useEffect, useMemo, useState } from "react";
 import { Link } from "react-router";
 import { RefusedError } from "../../api/client";
 import { useParts } from "../../parts/useBin";
@@ -36,7 +36,8 @@ export function OptionsStation() {
   const [turned, setTurned] = useState(false);
   const total = survey.data?.combinations.reduce((sum, n) => sum + n, 0) ?? 0;
   const documents = parts.data?.map((part) => part.document) ?? [];
-  const again = () => searches.start(request);
+  const { start } = searches;
+  const again = useCallback(() => start(request), [start, request]);
   return (
     <Box
       display="grid"
