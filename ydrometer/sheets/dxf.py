@@ -4,12 +4,12 @@ from __future__ import annotations
 
 import io
 import math
-
-from ezdxf import units
-from ezdxf.filemanagement import new
-from ezdxf.layouts.layout import Modelspace
+from typing import TYPE_CHECKING
 
 from ydrometer.sheets.outline import LAYERS, TEXT, Circle, Line, Oblong, Outline, Text
+
+if TYPE_CHECKING:
+    from ezdxf.layouts.layout import Modelspace
 
 COLOURS = dict(zip(LAYERS, (7, 8, 1, 5, 3, 6, 9), strict=True))
 """Numbers of DXF's own colours, so that layers are told apart on the screen."""
@@ -22,6 +22,9 @@ def dxf(outline: Outline) -> bytes:
     Args:
         outline: in m; written in mm, as the header says.
     """
+    from ezdxf import units  # noqa: PLC0415  # a second, spared where no template is asked for
+    from ezdxf.filemanagement import new  # noqa: PLC0415
+
     document = new("R2010", setup=True)
     document.units = units.MM
     document.header["$MEASUREMENT"] = 1

@@ -8,9 +8,6 @@ from dataclasses import dataclass
 from html import escape
 from pathlib import Path
 
-from weasyprint import HTML
-from weasyprint.text.fonts import FontConfiguration
-
 from ydrometer.sheets.outline import Outline
 from ydrometer.sheets.svg import MM, drawn, label, scale_bar
 
@@ -46,6 +43,9 @@ def pdf(outline: Outline, sheet: str, font: Path | None = None) -> bytes:
     Raises:
         ValueError: an unknown sheet, or so large a template that nobody would join its sheets.
     """
+    from weasyprint import HTML  # noqa: PLC0415  # a second, spared where no template is asked for
+    from weasyprint.text.fonts import FontConfiguration  # noqa: PLC0415
+
     if sheet not in SIZES:
         raise ValueError(f'no sheet "{sheet}": known are {", ".join(SIZES)}')
     upright = SIZES[sheet]
