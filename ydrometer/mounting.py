@@ -26,8 +26,9 @@ FARTHEST = 10.0
 """m; a plate that is larger is none."""
 
 
-def _length(default: float | None = None, *, above: float = 0.0) -> Any:
-    return reading.quantity("length", above=above, at_most=FARTHEST, default=default)
+def _length() -> Any:
+    """A length above 0 that need not be known."""
+    return reading.quantity("length", above=0.0, at_most=FARTHEST, default=None)
 
 
 def _read_point(raw: Any, path: str, seen: Reading) -> Any:
@@ -130,6 +131,16 @@ class Stack:
 
     between: float = reading.quantity("length", above=0.0, at_most=FARTHEST)
     items: tuple[Item, ...] = reading.items(reading.object_reader(Item))
+
+    @property
+    def spans(self) -> list[tuple[float, float]]:
+        """From where to where each item lies, m from the first face: where it says, else against the one before it."""
+        found, end = [], 0.0
+        for item in self.items:
+            start = end if item.at is None else item.at
+            end = start + item.width
+            found.append((start, end))
+        return found
 
     def faults(self) -> Iterator[tuple[str, str, str]]:
         """What has a place of its own comes in the order of the places."""

@@ -78,6 +78,23 @@ class Loops(TestCase):
             # Clockwise the driver sends its upper run away from itself.
             self.assertEqual(slack.y1 > 0.0, not mirrored)
 
+    def test_a_crossed_belt_is_reckoned_crossed_wherever_it_is_told(self) -> None:
+        crossed = {**V_BELT, "crossed": True}
+        edits: dict[str, Any] = {"drive.branches.0.stages": [crossed], "drive.stages": []}
+        fit: dict[str, Any] = {"shafts": [shaft(MOTOR, 0, 0), shaft(JACK, 300, 0)]}
+        found = look(fit, **edits)
+        told = {s.name: s.value for s in found.settings[0].settings}
+        self.assertAlmostEqual(told["length_here"], crossed_length(0.03, 0.075, 0.3), 12)
+        self.assertAlmostEqual(run_length(found.plan.loops[0].segments), told["length_here"], 9)
+        self.assertAlmostEqual(told["driver_wrap"], told["driven_wrap"], 12)
+        # Where the runs cross, a shaft stands in the way; beside an open belt it would not.
+        between: dict[str, Any] = {"shafts": [*fit["shafts"], {"shaft": "drive.stages[0]", "mount": "free", "at": at(87, 0)}]}
+        edits["drive.stages"] = [{"kind": "chain", "driver_teeth": 12, "driven_teeth": 12, "pitch": "9.525 mm"}]
+        words = "the V-belt runs into the axle"
+        self.assertTrue([c for c in look(between, **edits).clashes if words in c.text])
+        edits["drive.branches.0.stages"] = [V_BELT]
+        self.assertFalse([c for c in look(between, **edits).clashes if words in c.text])
+
     def test_wheels_that_touch_have_no_loop(self) -> None:
         drawn = plan({"shafts": [shaft(JACK, 0, 0), shaft(AXLE, 20, 0)]})
         self.assertEqual(drawn.loops[0].segments, [])

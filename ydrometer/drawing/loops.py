@@ -7,20 +7,13 @@ from collections.abc import Sequence
 
 from ydrometer.drawing.shapes import Segment
 from ydrometer.fit.around import Round, run, taut
-from ydrometer.fit.loops import crossed_lean, crossed_wraps, lean, wraps
-
-Point = tuple[float, float]
+from ydrometer.fit.loops import Point, crossed_wraps, runs, wraps
 
 
 def path(c1: Point, r1: float, c2: Point, r2: float) -> list[Segment]:
     """The loop as upper run, arc, lower run, arc: clockwise around both wheels."""
-    distance = math.dist(c1, c2)
-    towards = math.atan2(c2[1] - c1[1], c2[0] - c1[0])
-    half = math.pi / 2.0 + lean(r1, r2, distance)
-    upper, lower = towards + half, towards - half
-    wrap1, wrap2 = wraps(r1, r2, distance)
-    a, b = _on(c1, r1, upper), _on(c2, r2, upper)
-    c, d = _on(c2, r2, lower), _on(c1, r1, lower)
+    (a, b), (d, c) = runs(c1, r1, c2, r2)
+    wrap1, wrap2 = wraps(r1, r2, math.dist(c1, c2))
     return [
         Segment(*a, *b, 0.0, 0.0),
         Segment(*b, *c, r2, wrap2),
@@ -31,12 +24,8 @@ def path(c1: Point, r1: float, c2: Point, r2: float) -> list[Segment]:
 
 def crossed_path(c1: Point, r1: float, c2: Point, r2: float) -> list[Segment]:
     """A crossed loop: falling run, arc anticlockwise, the other run, arc clockwise."""
-    distance = math.dist(c1, c2)
-    towards = math.atan2(c2[1] - c1[1], c2[0] - c1[0])
-    half = math.pi / 2.0 - crossed_lean(r1, r2, distance)
-    wrap1, wrap2 = crossed_wraps(r1, r2, distance)
-    a, d = _on(c1, r1, towards + half), _on(c1, r1, towards - half)
-    b, c = _on(c2, r2, towards + half + math.pi), _on(c2, r2, towards - half + math.pi)
+    (a, b), (d, c) = runs(c1, r1, c2, r2, crossed=True)
+    wrap1, wrap2 = crossed_wraps(r1, r2, math.dist(c1, c2))
     return [
         Segment(*a, *b, 0.0, 0.0),
         Segment(*b, *c, r2, -wrap2),
@@ -66,7 +55,3 @@ def around_path(wheels: Sequence[Round]) -> list[Segment]:
 def _touch(wheel: Round, heading: float) -> Point:
     """Where a run of that heading touches a wheel: on its right as the wheel goes round inside, else on its left."""
     return wheel.x + wheel.signed * math.sin(heading), wheel.y - wheel.signed * math.cos(heading)
-
-
-def _on(centre: Point, radius: float, angle: float) -> Point:
-    return centre[0] + radius * math.cos(angle), centre[1] + radius * math.sin(angle)

@@ -12,9 +12,9 @@ from ydrometer.drawing.shapes import LoopForm, Segment, Wheel
 from ydrometer.fit import line as fit_line
 from ydrometer.fit.clash import Clash
 from ydrometer.fit.line import Tie
-from ydrometer.fit.setup import Setup, stage_at, tensioned
-from ydrometer.mounting import Plate, Slot
-from ydrometer.stages import Gear, VBelt
+from ydrometer.fit.setup import Setup, tensioned
+from ydrometer.mounting import Plate
+from ydrometer.stages import Gear
 
 ROOM = 0.02
 """m around what has no plate."""
@@ -66,13 +66,14 @@ class PlanShaft:
 
 @dataclass(frozen=True, slots=True)
 class PlanLoop:
-    """A belt or chain as it runs; `slack` is the run that the driver does not pull, by its number among the segments.
+    """A belt or chain as it runs: nothing where its wheels touch; its pitch, m, which a V-belt has none of.
 
-    Empty where its wheels touch.
+    `slack` is the run that the driver does not pull, by its number among the segments.
     """
 
     path: str
     form: LoopForm
+    pitch: float | None
     segments: list[Segment]
     slack: int | None
 
@@ -152,7 +153,7 @@ def draw_plan(setup: Setup, clashes: Sequence[Clash]) -> PlanDrawing:
                                                     plate.margin),
         shafts=shafts,
         wheels=wheels,
-        loops=[loop for tie in setup.plane.ties if tie.is_loop for loop in [_loop(setup, tie)]],
+        loops=[_loop(setup, tie) for tie in setup.plane.ties if tie.is_loop],
         tensioners=tensioners,
         frame=frame,
         marks=[Mark(i, c.level, *c.at) for i, c in enumerate(clashes) if c.at is not None],
@@ -169,34 +170,29 @@ def _shaft(setup: Setup, path: str, wheels: Sequence[Wheel]) -> PlanShaft:
     return PlanShaft(
         path=path, name=setup.plane.named(path), x=stand.at[0], y=stand.at[1], mount=shaft.mount, by=stand.by,
         diameter=shaft.diameter or 0.0, opening=shaft.opening or 0.0,
-        slot=None if shaft.slot is None else _slot(shaft.slot, stand.setting or 0.0),
+        slot=None if shaft.slot is None else SlotShape(*shaft.slot.start, *shaft.slot.end, stand.setting or 0.0),
         wheels=[i for i, wheel in enumerate(wheels) if wheel.shaft == number],
     )  # fmt: skip
-
-
-def _slot(slot: Slot, setting: float) -> SlotShape:
-    return SlotShape(*slot.start, *slot.end, setting)
 
 
 def _wheels(setup: Setup) -> list[Wheel]:
     """Every wheel where it stands, with gears turned so that they mesh."""
     numbers = {path: i for i, path in enumerate(setup.plane.shafts)}
     made: dict[str, Wheel] = {}
+    angles = {tie.path: tie.stage.pressure_angle for tie in setup.plane.ties if isinstance(tie.stage, Gear)}
     for wheel in setup.plane.wheels:
         x, y = setup.at(wheel.shaft)
-        made[wheel.name] = replace(_form(setup, wheel, numbers[wheel.shaft]), x=x, y=y)
+        made[wheel.name] = replace(_form(wheel, numbers[wheel.shaft], angles.get(wheel.path, 0.0)), x=x, y=y)
     for tie in setup.plane.ties:
         if not tie.is_loop:
             made[tie.driven.name] = _meshed(setup, tie, made[tie.driver.name], made[tie.driven.name])
     return list(made.values())
 
 
-def _form(setup: Setup, wheel: fit_line.Wheel, shaft: int) -> Wheel:
+def _form(wheel: fit_line.Wheel, shaft: int, pressure_angle: float) -> Wheel:
     if wheel.form in ("gear", "ring"):
-        stage = stage_at(setup.design, wheel.path)
-        assert isinstance(stage, Gear)  # only those have gears
         return wheel_shapes.gear(
-            wheel.path, wheel.member, shaft, 0.0, wheel.teeth or 0, wheel.size, stage.pressure_angle,
+            wheel.path, wheel.member, shaft, 0.0, wheel.teeth or 0, wheel.size, pressure_angle,
             ring=wheel.form == "ring", sense=1, phase=0.0,
         )  # fmt: skip
     if wheel.form == "pulley":
@@ -218,22 +214,20 @@ def _meshed(setup: Setup, tie: Tie, driver: Wheel, driven: Wheel) -> Wheel:
 
 def _loop(setup: Setup, tie: Tie) -> PlanLoop:
     form: LoopForm = tie.kind  # type: ignore[assignment]  # only loops come here
-    one, other = setup.at(tie.driver.shaft), setup.at(tie.driven.shaft)
-    radii = tie.driver.pitch_radius, tie.driven.pitch_radius
+    one, other = (setup.at(path) for path in tie.shafts)
+    pitch = tie.driver.size or None
     said = setup.mounting.loop(tie.path)
     if said is not None and said.tensioner is not None:
         try:
-            return PlanLoop(tie.path, form, paths.around_path(tensioned(setup, tie, said.tensioner)), None)
+            return PlanLoop(tie.path, form, pitch, paths.around_path(tensioned(setup, tie, said.tensioner)), None)
         except ValueError:
-            return PlanLoop(tie.path, form, [], None)
+            return PlanLoop(tie.path, form, pitch, [], None)
     if setup.distance(tie) <= tie.free:
-        return PlanLoop(tie.path, form, [], None)
-    stage = stage_at(setup.design, tie.path)
-    crossed = isinstance(stage, VBelt) and stage.crossed
+        return PlanLoop(tie.path, form, pitch, [], None)
     # A driver that turns clockwise pulls the run on its right, as seen towards the driven wheel.
     slack = 0 if setup.plane.turns[tie.driver.shaft] > 0 else 2
-    segments = (paths.crossed_path if crossed else paths.path)(one, radii[0], other, radii[1])
-    return PlanLoop(tie.path, form, segments, slack)
+    segments = (paths.crossed_path if tie.crossed else paths.path)(one, tie.radii[0], other, tie.radii[1])
+    return PlanLoop(tie.path, form, pitch, segments, slack)
 
 
 def _extent(setup: Setup, wheels: Sequence[Wheel], plate: Plate | None) -> tuple[float, float, float, float]:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from itertools import pairwise
 from typing import Any, Literal
 
@@ -13,7 +13,7 @@ from ydrometer.fit.at_hand import NOTHING, AtHand, pieces, plain
 from ydrometer.fit.placing import Reach
 from ydrometer.mounting import Loop, Mounting
 from ydrometer.sources import Engine
-from ydrometer.stages import Belt, Bevel, Chain, Gear, Stage, VBelt, Worm
+from ydrometer.stages import LOOPS, Belt, Bevel, Chain, Gear, Stage, VBelt, Worm
 
 USUAL_PLAY = 0.04
 """Play at the pitch circle as a share of the module, to begin with; common practice for spur gears."""
@@ -72,17 +72,22 @@ class Tie:
     """Two wheels that belong together, and the distances that suit them; none where nothing says how far.
 
     Attributes:
-        path, kind: of the stage. driver, driven. reaches. free: least distance at which they go together at all, m;
-        of a ring the most. lengths: of a loop, m, with what each is called; several where the stage has none.
+        path, stage: to which they belong. driver, driven. reaches. free: least distance at which they go together at
+        all, m; of a ring the most. lengths: of a loop, m, with what each is called; several where the stage has none.
     """
 
     path: str
-    kind: str
+    stage: Stage
     driver: Wheel
     driven: Wheel
     reaches: tuple[Reach, ...]
     free: float
     lengths: tuple[tuple[float, str], ...] = ()
+
+    @property
+    def kind(self) -> str:
+        """Of its stage."""
+        return self.stage.kind
 
     @property
     def wheels(self) -> tuple[Wheel, Wheel]:
@@ -97,7 +102,26 @@ class Tie:
     @property
     def is_loop(self) -> bool:
         """Whether something runs around both."""
-        return self.kind != "gear"
+        return isinstance(self.stage, LOOPS)
+
+    @property
+    def radii(self) -> tuple[float, float]:
+        """On which driver and driven work, m."""
+        return self.driver.pitch_radius, self.driven.pitch_radius
+
+    @property
+    def crossed(self) -> bool:
+        """Whether its runs cross."""
+        return isinstance(self.stage, VBelt) and self.stage.crossed
+
+    @property
+    def around(self) -> loops.Shape:
+        """The geometry of what runs around both."""
+        return loops.CROSSED if self.crossed else loops.OPEN
+
+    def partner(self, shaft: str) -> str:
+        """The other one of its shafts; empty for one that it does not tie."""
+        return {self.driver.shaft: self.driven.shaft, self.driven.shaft: self.driver.shaft}.get(shaft, "")
 
 
 @dataclass(slots=True)
@@ -110,7 +134,7 @@ class Plane:
         turns: +1 of what turns clockwise, −1 anticlockwise.
         sources: the words for those that a motor or engine turns. last: the shaft with the wheel on the ground, None
         where that is elsewhere.
-        messages: what keeps a stage from being placed, by its path.
+        missing: what is not given of a stage, by its path. impossible: why it cannot be placed at all, likewise.
     """
 
     shafts: list[str] = field(default_factory=list)
@@ -121,7 +145,8 @@ class Plane:
     turns: dict[str, int] = field(default_factory=dict)
     sources: dict[str, str] = field(default_factory=dict)
     last: str | None = None
-    messages: dict[str, str] = field(default_factory=dict)
+    missing: dict[str, str] = field(default_factory=dict)
+    impossible: dict[str, str] = field(default_factory=dict)
 
     def named(self, shaft: str) -> str:
         """A shaft in words: "motor shaft", "shaft of the 56-tooth gear", "axle"."""
@@ -130,8 +155,6 @@ class Plane:
         if shaft in self.sources:
             return self.sources[shaft]
         wheel = next((wheel for wheel in self.wheels if wheel.shaft == shaft), None)
-        if ".idlers[" in shaft:
-            return "idler's shaft" if wheel is None else f"shaft of the {wheel.words}"
         return "next shaft" if wheel is None else f"shaft of the {wheel.words}"
 
 
@@ -196,7 +219,7 @@ class _Step:
 def _gear(made: Plane, step: _Step, stage: Gear) -> None:
     size = stage.tooth_size
     if size is None:
-        made.messages[step.path] = "no tooth size given: give module or diametral pitch"
+        made.missing[step.path] = "no tooth size given: give module or diametral pitch"
         return
     last = len(stage.idlers) + 1
     row = []
@@ -208,10 +231,11 @@ def _gear(made: Plane, step: _Step, stage: Gear) -> None:
         row.append(Wheel(step.path, member, shaft, "ring" if ring else "gear", teeth, size, 0.5 * size * teeth, outer))
     made.wheels += row
     for one, other in pairwise(row):
-        made.ties.append(_meshing(step, one, other, size, stage.pressure_angle))
+        made.ties.append(_meshing(step, stage, one, other))
 
 
-def _meshing(step: _Step, one: Wheel, other: Wheel, size: float, angle: float) -> Tie:
+def _meshing(step: _Step, stage: Gear, one: Wheel, other: Wheel) -> Tie:
+    size, angle = one.size, stage.pressure_angle
     ring = other.form == "ring"
     teeth = one.teeth or 0, other.teeth or 0
     free = pairs.centre_distance(size, *teeth, angle, internal=ring)
@@ -219,12 +243,12 @@ def _meshing(step: _Step, one: Wheel, other: Wheel, size: float, angle: float) -
     most = step.mounting.tolerance
     best = max(loose, free - most) if ring else min(loose, free + most)
     reach = Reach(free - most, free, best) if ring else Reach(free, free + most, best)
-    return Tie(step.path, "gear", one, other, (reach,), free)
+    return Tie(step.path, stage, one, other, (reach,), free)
 
 
 def _belt(made: Plane, step: _Step, stage: Belt) -> None:
     if stage.pitch is None:
-        made.messages[step.path] = "no pitch given"
+        made.missing[step.path] = "no pitch given"
         return
     radii = [loops.pitch_radius(stage.pitch, teeth) for teeth in (stage.driver_teeth, stage.driven_teeth)]
     wheels = [
@@ -235,12 +259,12 @@ def _belt(made: Plane, step: _Step, stage: Belt) -> None:
             strict=True)
     ]  # fmt: skip
     own = (stage.belt_teeth,) if stage.belt_teeth else step.hand.belts.get(stage.pitch, ())
-    _around(made, step, "belt", wheels, (radii[0], radii[1]), pieces(own, stage.pitch, "teeth"))
+    _around(made, step, stage, wheels, (radii[0], radii[1]), pieces(own, stage.pitch, "teeth"))
 
 
 def _chain(made: Plane, step: _Step, stage: Chain) -> None:
     if stage.pitch is None:
-        made.messages[step.path] = "no pitch given"
+        made.missing[step.path] = "no pitch given"
         return
     teeth = (stage.driver_teeth, stage.driven_teeth)
     wheels = []
@@ -250,7 +274,7 @@ def _chain(made: Plane, step: _Step, stage: Chain) -> None:
         wheels.append(Wheel(step.path, member, shaft, "sprocket", z, stage.pitch, radius, outer))
     own = (stage.links,) if stage.links else step.hand.chains.get(stage.pitch, ())
     radii = (loops.pitch_radius(stage.pitch, teeth[0]), loops.pitch_radius(stage.pitch, teeth[1]))
-    _around(made, step, "chain", wheels, radii, pieces(own, stage.pitch, "links"))
+    _around(made, step, stage, wheels, radii, pieces(own, stage.pitch, "links"))
 
 
 def _v_belt(made: Plane, step: _Step, stage: VBelt) -> None:
@@ -263,29 +287,32 @@ def _v_belt(made: Plane, step: _Step, stage: VBelt) -> None:
     said = step.mounting.loop(step.path) or Loop(stage=step.path)
     own = (said.length,) if said.length else step.hand.v_belts
     radii = (0.5 * diameters[0], 0.5 * diameters[1])
-    _around(made, step, "v_belt", wheels, radii, plain(own), crossed=stage.crossed)
+    _around(made, step, stage, wheels, radii, plain(own))
 
 
 def _around(
-    made: Plane, step: _Step, kind: str, wheels: list[Wheel], radii: tuple[float, float],
-    lengths: list[tuple[float, str]], *, crossed: bool = False,
+    made: Plane, step: _Step, stage: Stage, wheels: list[Wheel], radii: tuple[float, float],
+    lengths: list[tuple[float, str]],
 ) -> None:  # fmt: skip
     """A loop with the distances at which its lengths are taut; a tensioner takes up any."""
-    solve = loops.crossed_centre_distance if crossed else loops.centre_distance
+    bare = Tie(step.path, stage, wheels[0], wheels[1], (), sum(radii), tuple(lengths))
     said = step.mounting.loop(step.path)
-    reaches = []
-    for length, name in [] if said and said.tensioner else lengths:
-        taut = solve(length, *radii)
-        if taut is not None:
-            less = max(step.mounting.loop_tolerance, STRETCH * taut if kind == "chain" else 0.0)
-            reaches.append(Reach(taut - less, taut + step.mounting.loop_tolerance, taut, name))
-    if lengths and not reaches and not (said and said.tensioner):
-        names = ", ".join(name for _, name in lengths)
-        made.messages[step.path] = f"{names}: too short, the wheels would touch"
-    elif not lengths:
-        made.messages[step.path] = "no length given"
     made.wheels += wheels
-    made.ties.append(Tie(step.path, kind, wheels[0], wheels[1], tuple(reaches), sum(radii), tuple(lengths)))
+    if not lengths:
+        made.missing[step.path] = "no length given"
+    if said is not None and said.tensioner is not None:
+        made.ties.append(bare)
+        return
+    reaches = []
+    for length, name in lengths:
+        taut = bare.around.centre_distance(length, *radii)
+        if taut is not None:
+            less = max(step.mounting.loop_tolerance, STRETCH * taut if isinstance(stage, Chain) else 0.0)
+            reaches.append(Reach(taut - less, taut + step.mounting.loop_tolerance, taut, name))
+    if lengths and not reaches:
+        names = ", ".join(name for _, name in lengths)
+        made.impossible[step.path] = f"{names}: too short, the wheels would touch"
+    made.ties.append(replace(bare, reaches=tuple(reaches)))
 
 
 _BUILD: dict[str, Callable[[Plane, _Step, Any], None]] = {

@@ -9,6 +9,10 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable
+from typing import NamedTuple
+
+Point = tuple[float, float]
+Run = tuple[Point, Point]
 
 LEAST_IN_MESH = 6
 """Teeth of a small pulley below which a toothed belt is rated lower (makers' manuals of synchronous drives)."""
@@ -98,6 +102,32 @@ def wraps(r1: float, r2: float, distance: float) -> tuple[float, float]:
     return math.pi - 2.0 * be, math.pi + 2.0 * be
 
 
+def runs(c1: Point, r1: float, c2: Point, r2: float, *, crossed: bool = False) -> tuple[Run, Run]:
+    """The two free runs, each from the first wheel to the second: on the left of the line of centres, on its right.
+
+    A crossed run leaves the second wheel on the other side, as an open one would of a wheel of negative radius.
+
+    Args:
+        c1: centre of the first wheel, m.
+        r1: its radius, m.
+        c2: centre of the second, m.
+        r2: its radius, m.
+        crossed: whether the runs cross.
+
+    Raises:
+        ValueError: the distance is too short for the runs to exist.
+    """
+    signed = -r2 if crossed else r2
+    towards = math.atan2(c2[1] - c1[1], c2[0] - c1[0])
+    half = 0.5 * math.pi + lean(r1, signed, math.dist(c1, c2))
+
+    def run(angle: float) -> Run:
+        across, up = math.cos(angle), math.sin(angle)
+        return (c1[0] + r1 * across, c1[1] + r1 * up), (c2[0] + signed * across, c2[1] + signed * up)
+
+    return run(towards + half), run(towards - half)
+
+
 def crossed_lean(r1: float, r2: float, distance: float) -> float:
     """Angle be between a crossed run and the line of centres, rad: be = asin((r1 + r2)/C).
 
@@ -119,3 +149,16 @@ def crossed_wraps(r1: float, r2: float, distance: float) -> tuple[float, float]:
     """Angles of contact of a crossed belt, rad: π + 2·be on both wheels."""
     wrap = math.pi + 2.0 * crossed_lean(r1, r2, distance)
     return wrap, wrap
+
+
+class Shape(NamedTuple):
+    """The functions of one way to go around two wheels."""
+
+    length: Callable[[float, float, float], float]
+    lean: Callable[[float, float, float], float]
+    wraps: Callable[[float, float, float], tuple[float, float]]
+    centre_distance: Callable[[float, float, float], float | None]
+
+
+OPEN = Shape(length, lean, wraps, centre_distance)
+CROSSED = Shape(crossed_length, crossed_lean, crossed_wraps, crossed_centre_distance)

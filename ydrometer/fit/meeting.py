@@ -10,10 +10,8 @@ from ydrometer.fit import around, loops, pairs
 from ydrometer.fit.clash import Clash, Level, called, mm
 from ydrometer.fit.line import Tie
 from ydrometer.fit.placing import NOISE, Reach
-from ydrometer.fit.setup import TOUCH, Setup, middle, stage_at, tensioned
-from ydrometer.fit.standing import distances
-from ydrometer.mounting import Shaft
-from ydrometer.stages import Gear
+from ydrometer.fit.setup import Setup, middle, tensioned
+from ydrometer.stages import Chain, Gear
 
 V_BELT_ON, V_BELT_TIGHTEN = 0.015, 0.03
 """Ways by which a V-belt's distance has to be shortened to put it on, and lengthened to tighten it, as shares of its
@@ -57,14 +55,16 @@ def apart(setup: Setup) -> Iterator[Clash]:
     """Each tie has a distance that suits it."""
     for tie in setup.plane.ties:
         distance = setup.distance(tie)
-        if tie.is_loop and distance <= tie.free + TOUCH:
+        if tie.is_loop and distance <= tie.free + NOISE:
             text = f"the wheels of the {called(tie)} touch: their shafts stand {mm(distance)} apart"
             yield Clash("clash", text, tie.path, tie.free - distance, middle(setup, tie))
         elif tie.reaches and not any(r.low - NOISE <= distance <= r.high + NOISE for r in tie.reaches):
             nearest = min(tie.reaches, key=lambda reach: _off(reach, distance))
             yield _wrong_distance(setup, tie, nearest, distance)
-    for path, text in setup.plane.messages.items():
-        yield Clash("mind" if text.startswith("no ") else "clash", text, path, 0.0, None)
+    for path, text in setup.plane.impossible.items():
+        yield Clash("clash", text, path, 0.0, None)
+    for path, text in setup.plane.missing.items():
+        yield Clash("mind", text, path, 0.0, None)
 
 
 def _off(reach: Reach, distance: float) -> float:
@@ -83,16 +83,11 @@ def _wrong_distance(setup: Setup, tie: Tie, reach: Reach, distance: float) -> Cl
     elif near:
         text = f"{tie.driver.words} and {tie.driven.words} do not go together: {mm(off)} too close; {told}"
     else:
+        assert isinstance(tie.stage, Gear)  # else it is a loop
         teeth = tie.driver.teeth or 0, tie.driven.teeth or 0
-        angle = _pressure_angle(setup, tie)
-        play = pairs.play(distance, tie.driver.size, *teeth, angle)
+        play = pairs.play(distance, tie.driver.size, *teeth, tie.stage.pressure_angle)
         text = f"{tie.driver.words} and {tie.driven.words} have {mm(play)} play, {mm(off)} too far apart; {told}"
     return Clash("clash", text, tie.path, off, middle(setup, tie))
-
-
-def _pressure_angle(setup: Setup, tie: Tie) -> float:
-    stage = stage_at(setup.design, tie.path)
-    return stage.pressure_angle if isinstance(stage, Gear) else math.radians(20.0)
 
 
 def slots(setup: Setup) -> Iterator[Clash]:
@@ -109,13 +104,11 @@ def slots(setup: Setup) -> Iterator[Clash]:
             continue
         for tie in setup.plane.ties:
             if tie.is_loop and path in tie.shafts and tie.reaches:
-                yield from _room(setup, tie, path, shaft)
+                yield from _room(setup, tie, path)
 
 
-def _room(setup: Setup, tie: Tie, path: str, shaft: Shaft) -> Iterator[Clash]:
-    assert shaft.slot is not None  # only slots leave room
-    partner = setup.at(tie.driven.shaft if path == tie.driver.shaft else tie.driver.shaft)
-    low, high = distances(shaft.slot, partner)
+def _room(setup: Setup, tie: Tie, path: str) -> Iterator[Clash]:
+    low, high = setup.reach(tie)
     distance = setup.distance(tie)
     on, tighten = room_wanted(tie, distance)
     for word, has, wants in (("put it on", distance - low, on), ("tighten it", high - distance, tighten)):
@@ -132,7 +125,7 @@ def room_wanted(tie: Tie, distance: float) -> tuple[float, float]:
 
     A toothed belt has to come over the teeth, by about a pitch; a chain is closed in its place.
     """
-    length = 2.0 * distance + math.pi * (tie.driver.pitch_radius + tie.driven.pitch_radius)
+    length = 2.0 * distance + math.pi * sum(tie.radii)
     if tie.kind == "v_belt":
         return V_BELT_ON * length, V_BELT_TIGHTEN * length
     if tie.kind == "chain":
@@ -171,14 +164,12 @@ def holding(setup: Setup) -> Iterator[Clash]:
     """Enough teeth hold a belt; a chain has an even number of links."""
     for tie in setup.plane.ties:
         if tie.kind == "belt" and setup.distance(tie) > tie.free:
-            radii = tie.driver.pitch_radius, tie.driven.pitch_radius
-            wraps = loops.wraps(*radii, setup.distance(tie))
-            for wheel, wrap in zip((tie.driver, tie.driven), wraps, strict=True):
+            wraps = loops.wraps(*tie.radii, setup.distance(tie))
+            for wheel, wrap in zip(tie.wheels, wraps, strict=True):
                 held = loops.in_mesh(wheel.teeth or 0, wrap)
                 if held < loops.LEAST_IN_MESH:
                     text = f"{held} teeth of the {wheel.words} hold the belt: fewer than {loops.LEAST_IN_MESH}"
                     yield Clash("mind", f"{text} carry less", tie.path, 0.0, setup.at(wheel.shaft))
-        links = getattr(stage_at(setup.design, tie.path), "links", None)
-        if links and links % 2:
-            text = f"{links} links need an offset link, which carries less: take an even number"
+        if isinstance(tie.stage, Chain) and (tie.stage.links or 0) % 2:
+            text = f"{tie.stage.links} links need an offset link, which carries less: take an even number"
             yield Clash("mind", text, tie.path, 0.0, middle(setup, tie))

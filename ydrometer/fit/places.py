@@ -10,11 +10,11 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ydrometer.design import Design
-from ydrometer.fit import placing
+from ydrometer.fit import placing, touching
 from ydrometer.fit.line import Plane, Tie, Wheel, plane
 from ydrometer.fit.placing import Clear, Floats, Frame, Pair, Placement, Reach
 from ydrometer.fit.setup import Setup
-from ydrometer.mounting import Mounting, Plate, Point
+from ydrometer.mounting import Plate, Point
 
 MOST_SHOWN = 60
 """Placements that are handed on, the best first."""
@@ -95,7 +95,15 @@ def as_problem(setup: Setup) -> placing.Plate:
         stay.add(setup.plane.shafts[0])
     shafts = tuple(_shaft(setup, path, plate, stay) for path in setup.plane.shafts)
     pairs = tuple(Pair(*tie.shafts, tie.reaches) for tie in ties)
-    return placing.Plate(shafts, pairs, tuple(_clears(setup)), tuple(_frames(setup.plane, setup.mounting)))
+    clears = tuple(
+        Clear(wheel.shaft, path, touching.clear_of_shaft(setup, wheel.outer_radius, path))
+        for wheel, path in touching.shafts_beside(setup)
+    )
+    frames = tuple(
+        Frame(wheel.shaft, line.start, line.end, wheel.outer_radius + setup.mounting.gap)
+        for wheel, line in touching.frame_beside(setup)
+    )
+    return placing.Plate(shafts, pairs, clears, frames)
 
 
 def _tied(found: Plane) -> list[Tie]:
@@ -113,25 +121,6 @@ def _shaft(setup: Setup, path: str, plate: Plate, stay: Collection[str]) -> plac
     return placing.Shaft(path, tuple(plate.holes()))
 
 
-def _clears(setup: Setup) -> list[Clear]:
-    """Wheels keep off shafts that they have nothing to do with; no two shafts share a place."""
-    found = []
-    for wheel in setup.plane.wheels:
-        mates = {shaft for tie in setup.plane.ties if wheel in tie.wheels for shaft in tie.shafts}
-        for path in setup.plane.shafts:
-            if path not in mates and wheel.form != "ring":
-                radius = 0.5 * (setup.shaft(path).diameter or 0.0)
-                found.append(Clear(wheel.shaft, path, wheel.outer_radius + radius + setup.mounting.gap))
-    return found
-
-
-def _frames(found: Plane, mounting: Mounting) -> list[Frame]:
-    return [
-        Frame(wheel.shaft, line.start, line.end, wheel.outer_radius + mounting.gap)
-        for line in mounting.frame for wheel in found.wheels if wheel.form != "ring"
-    ]  # fmt: skip
-
-
 def _clear(setup: Setup, found: list[Placement]) -> list[Placement]:
     """Those in which no loop runs into a shaft or the frame; looked at all at once."""
     if not found:
@@ -141,11 +130,11 @@ def _clear(setup: Setup, found: list[Placement]) -> list[Placement]:
     for tie in setup.plane.ties:
         if not tie.is_loop:
             continue
-        keep = tie.driver.outer_radius - tie.driver.pitch_radius + setup.mounting.gap
+        keep = touching.thickness(tie) + setup.mounting.gap
         for start, end in _runs(tie, *(at[path] for path in tie.shafts)):
             for path in setup.plane.shafts:
                 if path not in tie.shafts:
-                    wanted = keep + 0.5 * (setup.shaft(path).diameter or 0.0)
+                    wanted = touching.clear_of_shaft(setup, touching.thickness(tie), path)
                     good &= _from_run(start, end, at[path]) >= wanted - placing.NOISE
             for line in setup.mounting.frame:
                 first, second = (np.broadcast_to(spot, start.shape) for spot in (line.start, line.end))
@@ -157,11 +146,11 @@ def _clear(setup: Setup, found: list[Placement]) -> list[Placement]:
 
 
 def _runs(tie: Tie, one: Floats, other: Floats) -> list[tuple[Floats, Floats]]:
-    """The two free runs of an open loop, (n, 2) each end."""
+    """The two free runs of a loop in n placements at once, (n, 2) each end; as `loops.runs`."""
     step = other - one
     distance = np.hypot(*step.T)
     towards = np.arctan2(step[:, 1], step[:, 0])
-    r1, r2 = tie.driver.pitch_radius, tie.driven.pitch_radius
+    r1, r2 = tie.radii[0], -tie.radii[1] if tie.crossed else tie.radii[1]
     half = 0.5 * np.pi + np.arcsin(np.clip((r2 - r1) / distance, -1.0, 1.0))
     found = []
     for angle in (towards + half, towards - half):

@@ -7,8 +7,10 @@ from collections.abc import Iterator
 from ydrometer.fit.at_hand import AtHand
 from ydrometer.fit.bores import SAME, Seat, seat
 from ydrometer.fit.clash import Clash, called, mm
-from ydrometer.fit.setup import TOUCH, Setup, stage_at
+from ydrometer.fit.placing import NOISE
+from ydrometer.fit.setup import Setup
 from ydrometer.mounting import Shaft
+from ydrometer.stages import Belt
 
 HOLDS = 1.0
 """Least thread behind the plate relative to a bolt's width, for one to hold (common practice in steel)."""
@@ -37,7 +39,7 @@ def bolts(setup: Setup) -> Iterator[Clash]:
         if said is None or said.length is None or thick is None:
             continue
         reach, name, at = said.length - thick, setup.plane.named(path), setup.at(path)
-        if said.depth is not None and reach > said.depth + TOUCH:
+        if said.depth is not None and reach > said.depth + NOISE:
             text = f"bolts around the {name} go {mm(reach)} behind the plate, the thread takes {mm(said.depth)}"
             yield Clash("clash", f"{text}: shorter ones, or washers", path, reach - said.depth, at)
         elif reach < HOLDS * said.hole:
@@ -48,12 +50,12 @@ def bolts(setup: Setup) -> Iterator[Clash]:
 def widths(setup: Setup) -> Iterator[Clash]:
     """A belt is no wider than its pulleys, as far as the bin knows them."""
     for tie in setup.plane.ties:
-        wide: float | None = getattr(stage_at(setup.design, tie.path), "width", None)
-        if not tie.is_loop or wide is None:
+        wide = tie.stage.width if isinstance(tie.stage, Belt) else None
+        if wide is None:
             continue
         for wheel in tie.wheels:
             has = setup.hand.widths.get(wheel.key)
-            if has is not None and wide > has + TOUCH:
+            if has is not None and wide > has + NOISE:
                 text = f"the {called(tie)} is {mm(wide)} wide, the {wheel.words} of the bin {mm(has)}"
                 yield Clash("mind", text, tie.path, wide - has, setup.at(wheel.shaft))
 

@@ -3,28 +3,26 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from ydrometer.fit.at_hand import AtHand
+from ydrometer.fit.bores import SAME
 from ydrometer.fit.stack import Filling, fill
-from ydrometer.mounting import Item, Mounting, Shaft, Stack
+from ydrometer.mounting import Mounting, Shaft, Stack
 
 EXACT = 5e-6
 """m; a stack is full that is nearer than that."""
-SAME_BORE = 2e-5
-"""m; spacers go on a shaft whose diameter differs by no more from their bore."""
 
 
 @dataclass(frozen=True, slots=True)
 class Placed:
-    """An item with where it begins and ends, m from the first face; of an item its place in the list, else None."""
+    """An item with where it begins and ends, m from the first face."""
 
     name: str
     start: float
     end: float
     spacer: bool
     wheel: str
-    item: int | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -72,9 +70,9 @@ def sections(mounting: Mounting, hand: AtHand) -> list[Section]:
 
 
 def _section(shaft: Shaft, stack: Stack, hand: AtHand) -> Section:
-    items, gaps = _lay(stack, list(stack.items))
+    gaps = _gaps(stack)
     kept = [i for i, item in enumerate(stack.items) if not item.spacer]
-    _, wanted = _lay(stack, [stack.items[i] for i in kept])
+    wanted = _gaps(replace(stack, items=tuple(stack.items[i] for i in kept)))
     spacers = _spacers(shaft, hand)
     open_gaps = [gap for gap in wanted if gap > EXACT]
     filled, left = None, 0.0
@@ -82,29 +80,33 @@ def _section(shaft: Shaft, stack: Stack, hand: AtHand) -> Section:
         made = fill(open_gaps, spacers)
         left = max((filling.error for filling in made), key=abs)
         filled = _with_spacers(kept, wanted, made)
-    worst = max((-gap for gap in gaps), key=abs, default=0.0)
+    worst = max((-gap for gap in gaps), key=abs)
     return Section(
-        shaft=shaft.shaft, between=stack.between, items=items, error=worst if abs(worst) > EXACT else 0.0,
-        overlap=max(0.0, *(-gap for gap in gaps)), filled=filled, filled_error=left,
+        shaft=shaft.shaft,
+        between=stack.between,
+        items=[
+            Placed(item.name, *span, item.spacer, item.wheel)
+            for item, span in zip(stack.items, stack.spans, strict=True)
+        ],
+        error=worst if abs(worst) > EXACT else 0.0,
+        overlap=max(0.0, *(-gap for gap in gaps)),
+        filled=filled,
+        filled_error=left,
         protrudes=None if shaft.length is None else shaft.length - stack.between,
-    )  # fmt: skip
+    )
 
 
-def _lay(stack: Stack, items: list[Item]) -> tuple[list[Placed], list[float]]:
-    """Where items lie, each against the one before it unless it has a place; and the gap before each, and the last."""
-    placed, gaps, end = [], [], 0.0
-    for number, item in enumerate(items):
-        start = end if item.at is None else item.at
-        gaps.append(start - end)
-        end = start + item.width
-        placed.append(Placed(item.name, start, end, item.spacer, item.wheel, number))
-    return placed, [*gaps, stack.between - end]
+def _gaps(stack: Stack) -> list[float]:
+    """What is left before each item, and behind the last, m; negative where they overlap."""
+    starts = [*(start for start, _ in stack.spans), stack.between]
+    ends = [0.0, *(end for _, end in stack.spans)]
+    return [start - end for start, end in zip(starts, ends, strict=True)]
 
 
 def _spacers(shaft: Shaft, hand: AtHand) -> Mapping[float, int]:
     """The spacers that go on a shaft; of one of unknown diameter those of the commonest bore."""
     if shaft.diameter is not None:
-        near = [bore for bore in hand.spacers if abs(bore - (shaft.diameter or 0.0)) <= SAME_BORE]
+        near = [bore for bore in hand.spacers if abs(bore - shaft.diameter) <= SAME]
         return hand.spacers[near[0]] if near else {}
     return max(hand.spacers.values(), key=lambda stock: sum(stock.values()), default={})
 

@@ -10,8 +10,7 @@ from ydrometer.fit import around, chains, hands, loops, mounts, pairs
 from ydrometer.fit.at_hand import lengths_at_hand
 from ydrometer.fit.line import USUAL_PLAY, Tie
 from ydrometer.fit.meeting import room_wanted
-from ydrometer.fit.setup import Setup, stage_at, tensioned
-from ydrometer.fit.standing import reach_between
+from ydrometer.fit.setup import Setup, tensioned
 from ydrometer.stages import Gear
 
 ROCKED_AT = 0.1
@@ -92,9 +91,8 @@ def settings(setup: Setup) -> list[StageSettings]:
 
 
 def _gear(setup: Setup, tie: Tie) -> Iterator[Setting]:
-    stage = stage_at(setup.design, tie.path)
-    assert isinstance(stage, Gear)  # only gears are tied so
-    angle, size, ring = stage.pressure_angle, tie.driver.size, tie.driven.form == "ring"
+    assert isinstance(tie.stage, Gear)  # only gears are tied so
+    angle, size, ring = tie.stage.pressure_angle, tie.driver.size, tie.driven.form == "ring"
     teeth = tie.driver.teeth or 0, tie.driven.teeth or 0
     distance = setup.distance(tie)
     wanted = USUAL_PLAY * size
@@ -130,13 +128,12 @@ def _eccentric(setup: Setup, tie: Tie) -> Iterator[Setting]:
 
 def _loop(setup: Setup, tie: Tie) -> Iterator[Setting]:
     distance = setup.distance(tie)
-    radii = tie.driver.pitch_radius, tie.driven.pitch_radius
     yield Setting("distance", "shafts apart", distance, "length")
     for reach in sorted(tie.reaches, key=lambda r: abs(r.best - distance))[:1]:
         yield Setting("centre_distance", f"apart for {reach.name}, taut", reach.best, "length")
     if distance <= tie.free:
         return
-    length, span, wraps = _way(setup, tie, radii, distance)
+    length, span, wraps = _way(setup, tie, distance)
     yield Setting("length_here", "way around as it stands", length, "length")
     yield Setting("span", "free span", span, "length")
     for end, wheel, wrap in zip(("driver", "driven"), tie.wheels, wraps, strict=True):
@@ -153,9 +150,7 @@ def _loop(setup: Setup, tie: Tie) -> Iterator[Setting]:
     yield Setting("straight_edge", "off the straight edge, at most", STRAIGHT[tie.kind] * distance, "length")
 
 
-def _way(
-    setup: Setup, tie: Tie, radii: tuple[float, float], distance: float
-) -> tuple[float, float, tuple[float, float]]:
+def _way(setup: Setup, tie: Tie, distance: float) -> tuple[float, float, tuple[float, float]]:
     """Length, longest free span, m, and wraps on driver and driven, rad; with a tensioner where there is one."""
     said = setup.mounting.loop(tie.path)
     if said is not None and said.tensioner is not None:
@@ -168,8 +163,8 @@ def _way(
             ends = [(wheel.x, wheel.y) for wheel in wheels]
             one, other = (taut.wraps[ends.index(setup.at(path))] for path in tie.shafts)
             return taut.length, max(taut.runs), (one, other)
-    span = distance * math.cos(loops.lean(*radii, distance))
-    return loops.length(*radii, distance), span, loops.wraps(*radii, distance)
+    span = distance * math.cos(tie.around.lean(*tie.radii, distance))
+    return tie.around.length(*tie.radii, distance), span, tie.around.wraps(*tie.radii, distance)
 
 
 def _tension(setup: Setup, tie: Tie, span: float) -> Iterator[Setting]:
@@ -198,18 +193,16 @@ def _chain(setup: Setup, tie: Tie) -> Iterator[Setting]:
 
 def _choices(setup: Setup, tie: Tie) -> list[Choice]:
     """Pinions and lengths around what is there, the nearest ones, by their distance."""
-    low, high = _reach(setup, tie)
-    stage = stage_at(setup.design, tie.path)
-    if isinstance(stage, Gear):
+    low, high = setup.reach(tie)
+    if isinstance(tie.stage, Gear):
         if tie.driven.form == "ring" or low == high:
             return []
         play = USUAL_PLAY * tie.driver.size
-        found = mounts.pinions(tie.driver.size, tie.driven.teeth or 0, low, high, stage.pressure_angle, play)
+        found = mounts.pinions(tie.driver.size, tie.driven.teeth or 0, low, high, tie.stage.pressure_angle, play)
         near = [p for p in found if p.missing > 0.0 or abs(p.teeth - (tie.driver.teeth or 0)) <= NEIGHBOURS]
         return [Choice(f"{p.teeth} teeth", p.distance, p.missing) for p in near]
-    radii = tie.driver.pitch_radius, tie.driven.pitch_radius
     lengths = {*tie.lengths, *lengths_at_hand(setup.hand, tie.kind, tie.driver.size)}
-    taut = [(name, loops.centre_distance(length, *radii)) for length, name in lengths]
+    taut = [(name, tie.around.centre_distance(length, *tie.radii)) for length, name in lengths]
     known = [
         Choice(name, distance, _missing(setup, distance, low, high)) for name, distance in taut if distance is not None
     ]
@@ -221,12 +214,6 @@ def _choices(setup: Setup, tie: Tie) -> list[Choice]:
 def _missing(setup: Setup, distance: float, low: float, high: float) -> float:
     off = max(low - distance, distance - high)
     return off if off > setup.mounting.loop_tolerance else 0.0
-
-
-def _reach(setup: Setup, tie: Tie) -> tuple[float, float]:
-    """The distances that the mount allows, m: those of a slot, else the one at which the shafts stand."""
-    one, other = tie.shafts
-    return reach_between(setup.at(one), setup.shaft(one).slot, setup.at(other), setup.shaft(other).slot)
 
 
 _TELL: dict[str, Callable[[Setup, Tie], Iterator[Setting]]] = {

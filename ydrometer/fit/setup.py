@@ -10,11 +10,9 @@ from ydrometer.design import Design
 from ydrometer.fit import around, loops
 from ydrometer.fit.at_hand import AtHand
 from ydrometer.fit.line import Plane, Tie, Wheel
-from ydrometer.fit.standing import Stand
+from ydrometer.fit.placing import NOISE
+from ydrometer.fit.standing import Stand, reach_between
 from ydrometer.mounting import Mounting, Point, Shaft, Tensioner
-
-TOUCH = 1e-9
-"""m; what is nearer than that touches."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -42,6 +40,11 @@ class Setup:
         """Of the eccentric of either shaft, m; 0 without one."""
         return next((e for path in tie.shafts if (e := self.shaft(path).eccentric)), 0.0)
 
+    def reach(self, tie: Tie) -> tuple[float, float]:
+        """The least and the largest distance that the mount of a tie allows, m: of a slot, else as it stands."""
+        one, other = tie.shafts
+        return reach_between(self.at(one), self.shaft(one).slot, self.at(other), self.shaft(other).slot)
+
     def shaft(self, path: str) -> Shaft:
         """How a shaft is mounted."""
         return self.mounting.of(path) or Shaft(shaft=path, mount="free")
@@ -55,14 +58,6 @@ class Setup:
     def ground(self) -> float | None:
         """Height of the ground, m, where the axle stands on this plate: the tyre is pressed together as measured."""
         return None if self.plane.last is None else self.at(self.plane.last)[1] - self.road_radius
-
-
-def stage_at(design: Design, path: str) -> object:
-    """The stage of a path such as "drive.branches[0].stages[1]"."""
-    numbers = [int(part.split("]")[0]) for part in path.split("[")[1:]]
-    if path.startswith("drive.branches"):
-        return design.drive.branches[numbers[0]].stages[numbers[1]]
-    return design.drive.stages[numbers[0]]
 
 
 def middle(setup: Setup, tie: Tie) -> Point:
@@ -80,19 +75,10 @@ def tensioned(setup: Setup, tie: Tie, tensioner: Tensioner) -> list[around.Round
     return [first, second, third] if left else [first, third, second]
 
 
-def straight_runs(setup: Setup, tie: Tie) -> list[tuple[Point, Point]]:
-    """The two free runs of an open loop without a tensioner, as their ends."""
-    one, other = setup.at(tie.driver.shaft), setup.at(tie.driven.shaft)
-    r1, r2 = tie.driver.pitch_radius, tie.driven.pitch_radius
-    towards = math.atan2(other[1] - one[1], other[0] - one[0])
-    half = 0.5 * math.pi + loops.lean(r1, r2, math.dist(one, other))
-    found = []
-    for angle in (towards + half, towards - half):
-        cosine, sine = math.cos(angle), math.sin(angle)
-        found.append(
-            ((one[0] + r1 * cosine, one[1] + r1 * sine), (other[0] + r2 * cosine, other[1] + r2 * sine))
-        )  # fmt: skip
-    return found
+def straight_runs(setup: Setup, tie: Tie) -> tuple[loops.Run, loops.Run]:
+    """The two free runs of a loop without a tensioner, as their ends."""
+    (one, other), (r1, r2) = (setup.at(path) for path in tie.shafts), tie.radii
+    return loops.runs(one, r1, other, r2, crossed=tie.crossed)
 
 
 def depth(mounting: Mounting, wheel: Wheel) -> tuple[float, float] | None:
@@ -100,16 +86,11 @@ def depth(mounting: Mounting, wheel: Wheel) -> tuple[float, float] | None:
     shaft = mounting.of(wheel.shaft)
     if shaft is None or shaft.stack is None:
         return None
-    end = 0.0
-    for item in shaft.stack.items:
-        begin = end if item.at is None else item.at
-        end = begin + item.width
-        if item.wheel == wheel.name:
-            return begin, end
-    return None
+    laid = zip(shaft.stack.items, shaft.stack.spans, strict=True)
+    return next((span for item, span in laid if item.wheel == wheel.name), None)
 
 
 def same_depth(mounting: Mounting, one: Wheel, other: Wheel) -> bool:
     """Whether stacks say that two wheels lie in the same depth."""
     spans = depth(mounting, one), depth(mounting, other)
-    return bool(spans[0] and spans[1] and spans[0][0] < spans[1][1] - TOUCH and spans[1][0] < spans[0][1] - TOUCH)
+    return bool(spans[0] and spans[1] and spans[0][0] < spans[1][1] - NOISE and spans[1][0] < spans[0][1] - NOISE)

@@ -75,17 +75,13 @@ def _start(plate: Plate | None) -> Point:
 def _next(plane: Plane, waiting: list[str], found: Mapping[str, Stand]) -> str:
     """The first one that is tied to something that stands."""
     for path in waiting:
-        if any(_partner(tie, path) in found for tie in plane.ties):
+        if any(tie.partner(path) in found for tie in plane.ties):
             return path
     return waiting[0]
 
 
-def _partner(tie: Tie, path: str) -> str:
-    return {tie.driver.shaft: tie.driven.shaft, tie.driven.shaft: tie.driver.shaft}.get(path, "")
-
-
 def _follows(plane: Plane, mounting: Mounting, path: str, found: Mapping[str, Stand]) -> Stand:
-    ties = [(tie, found[_partner(tie, path)].at) for tie in plane.ties if _partner(tie, path) in found]
+    ties = [(tie, found[tie.partner(path)].at) for tie in plane.ties if tie.partner(path) in found]
     shaft = mounting.of(path)
     if shaft is not None and shaft.slot is not None:
         return _set(shaft.slot, ties)

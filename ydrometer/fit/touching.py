@@ -14,27 +14,51 @@ from ydrometer.fit.clash import Clash, called, mm
 from ydrometer.fit.line import Tie, Wheel
 from ydrometer.fit.placing import NOISE
 from ydrometer.fit.setup import Setup, depth, same_depth, straight_runs
-from ydrometer.mounting import Point
+from ydrometer.mounting import FrameLine, Point
+
+
+def shafts_beside(setup: Setup) -> Iterator[tuple[Wheel, str]]:
+    """Each wheel with each shaft that it has nothing to do with, and that goes through the depth in which it lies."""
+    for wheel in setup.plane.wheels:
+        mates = {shaft for tie in setup.plane.ties if wheel in tie.wheels for shaft in tie.shafts}
+        for path in setup.plane.shafts:
+            if wheel.form != "ring" and path not in mates and not _passes(setup, wheel, path):
+                yield wheel, path
+
+
+def frame_beside(setup: Setup) -> Iterator[tuple[Wheel, FrameLine]]:
+    """Each wheel with each line of the frame that it has to clear."""
+    for wheel, line in product(setup.plane.wheels, setup.mounting.frame):
+        if wheel.form != "ring":
+            yield wheel, line
+
+
+def clear_of_shaft(setup: Setup, reach: float, path: str) -> float:
+    """How far from the middle of a shaft something has to stay that reaches so far, m."""
+    return reach + 0.5 * (setup.shaft(path).diameter or 0.0) + setup.mounting.gap
+
+
+def thickness(tie: Tie) -> float:
+    """How far a loop stands over the line on which it runs, m."""
+    return tie.driver.outer_radius - tie.driver.pitch_radius
 
 
 def wheels_and_shafts(setup: Setup) -> Iterator[Clash]:
     """A wheel clears the shafts beside it, and what lies in the same depth on another shaft."""
-    for wheel in setup.plane.wheels:
-        mates = {shaft for tie in setup.plane.ties if wheel in tie.wheels for shaft in tie.shafts}
-        for path in setup.plane.shafts:
-            if path in mates or _passes(setup, wheel, path):
-                continue
-            radius = 0.5 * (setup.shaft(path).diameter or 0.0)
-            yield from _too_near(setup, wheel, path, radius, f"the {setup.plane.named(path)}")
+    for wheel, path in shafts_beside(setup):
+        wanted = clear_of_shaft(setup, wheel.outer_radius, path)
+        yield from _too_near(setup, wheel, path, wanted, f"the {setup.plane.named(path)}")
     for one, other in combinations(setup.plane.wheels, 2):
-        if one.path != other.path and one.shaft != other.shaft and same_depth(setup.mounting, one, other):
-            yield from _too_near(setup, one, other.shaft, other.outer_radius, f"the {other.words}")
+        if one.path == other.path or one.shaft == other.shaft or one.form == "ring":
+            continue
+        if same_depth(setup.mounting, one, other):
+            wanted = one.outer_radius + other.outer_radius + setup.mounting.gap
+            yield from _too_near(setup, one, other.shaft, wanted, f"the {other.words}")
 
 
-def _too_near(setup: Setup, wheel: Wheel, path: str, radius: float, name: str) -> Iterator[Clash]:
-    distance = math.dist(setup.at(wheel.shaft), setup.at(path))
-    short = wheel.outer_radius + radius + setup.mounting.gap - distance
-    if short > NOISE and wheel.form != "ring":
+def _too_near(setup: Setup, wheel: Wheel, path: str, wanted: float, name: str) -> Iterator[Clash]:
+    short = wanted - math.dist(setup.at(wheel.shaft), setup.at(path))
+    if short > NOISE:
         word = "runs into" if short > setup.mounting.gap else "leaves too little to"
         text = f"the {wheel.words} {word} {name}: {mm(short)} more is wanted"
         yield Clash("clash", text, wheel.path, short, _rim(setup.at(wheel.shaft), setup.at(path), wheel.outer_radius))
@@ -53,18 +77,14 @@ def _passes(setup: Setup, wheel: Wheel, path: str) -> bool:
 
 
 def frame(setup: Setup) -> Iterator[Clash]:
-    """What turns clears the lines of the frame, and so do the runs of loops."""
-    for line in setup.mounting.frame:
-        name = line.name or "frame"
-        for wheel in setup.plane.wheels:
-            if wheel.form == "ring":
-                continue
-            at = setup.at(wheel.shaft)
-            near = nearest_on(line.start, line.end, at)
-            short = wheel.outer_radius + setup.mounting.gap - math.dist(near, at)
-            if short > NOISE:
-                text = f"the {wheel.words} comes too near to the {name}: {mm(short)} more is wanted"
-                yield Clash("clash", text, wheel.path, short, near)
+    """What turns clears the lines of the frame."""
+    for wheel, line in frame_beside(setup):
+        at = setup.at(wheel.shaft)
+        near = nearest_on(line.start, line.end, at)
+        short = wheel.outer_radius + setup.mounting.gap - math.dist(near, at)
+        if short > NOISE:
+            text = f"the {wheel.words} comes too near to the {line.name or 'frame'}: {mm(short)} more is wanted"
+            yield Clash("clash", text, wheel.path, short, near)
 
 
 def nearest_on(start: Point, end: Point, at: Point) -> Point:
@@ -80,16 +100,14 @@ def runs(setup: Setup) -> Iterator[Clash]:
     for tie in setup.plane.ties:
         if not tie.is_loop or setup.distance(tie) <= tie.free:
             continue
-        keep = tie.driver.outer_radius - tie.driver.pitch_radius + setup.mounting.gap
         for run in straight_runs(setup, tie):
             for path in setup.plane.shafts:
                 if path not in tie.shafts:
-                    at = setup.at(path)
-                    wanted = keep + 0.5 * (setup.shaft(path).diameter or 0.0)
+                    at, wanted = setup.at(path), clear_of_shaft(setup, thickness(tie), path)
                     yield from _run_into(tie, wanted, nearest_on(*run, at), at, setup.plane.named(path))
             for line in setup.mounting.frame:
                 near, on_line = closest(run, (line.start, line.end))
-                yield from _run_into(tie, keep, near, on_line, line.name or "frame")
+                yield from _run_into(tie, thickness(tie) + setup.mounting.gap, near, on_line, line.name or "frame")
 
 
 def _run_into(tie: Tie, wanted: float, near: Point, other: Point, name: str) -> Iterator[Clash]:
@@ -140,7 +158,7 @@ def neighbours(setup: Setup) -> Iterator[Clash]:
     """In the same depth, as stacks say, a loop clears other wheels and other loops."""
     looped = [tie for tie in setup.plane.ties if tie.is_loop and setup.distance(tie) > tie.free]
     for tie in looped:
-        keep = tie.driver.outer_radius - tie.driver.pitch_radius + setup.mounting.gap
+        keep = thickness(tie) + setup.mounting.gap
         for wheel in setup.plane.wheels:
             if wheel.path != tie.path and same_depth(setup.mounting, tie.driver, wheel):
                 for run in straight_runs(setup, tie):
@@ -148,6 +166,6 @@ def neighbours(setup: Setup) -> Iterator[Clash]:
                     yield from _run_into(tie, keep + wheel.outer_radius, nearest_on(*run, at), at, wheel.words)
     for one, other in combinations(looped, 2):
         if same_depth(setup.mounting, one.driver, other.driver):
-            keep = setup.mounting.gap + sum(w.outer_radius - w.pitch_radius for w in (one.driver, other.driver))
+            keep = thickness(one) + thickness(other) + setup.mounting.gap
             for run, beside in product(straight_runs(setup, one), straight_runs(setup, other)):
                 yield from _run_into(one, keep, *closest(run, beside), called(other))

@@ -11,7 +11,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Any, Literal
 
-from ydrometer.parts.kinds import SHAPES
+from ydrometer.mounting import SHAPES
 from ydrometer.tables.dimensions import DIMENSIONS
 
 Type = Literal["text", "whole", "quantity", "ratios", "choice", "curve"]

@@ -11,12 +11,11 @@ from dataclasses import dataclass
 from typing import Any, ClassVar
 
 from ydrometer import reading, sources, supply
+from ydrometer.mounting import SHAPES
 from ydrometer.stages import common
 
 LONGEST_ID = 80
 MOST_OWNED = 10_000
-SHAPES = ("round", "hexagon", "square", "keyway", "spline", "flat")
-"""Of a bore, or of the shaft that goes into it."""
 
 
 def _size() -> Any:

@@ -11,7 +11,6 @@ from ydrometer.errors import DocumentError, Fault
 from ydrometer.fit.at_hand import LOOP_PARTS, lengths_for
 from ydrometer.fit.line import Tie
 from ydrometer.fit.setup import Setup
-from ydrometer.fit.standing import reach_between
 from ydrometer.mounted import at_hand, setup_of
 from ydrometer.reading import Reading
 
@@ -85,9 +84,7 @@ def _layout(
 
 def _reach(setup: Setup, tie: Tie) -> tuple[float, float]:
     """The distances without play that suit where the shafts stand or can be set, m."""
-    one, other = tie.shafts
-    slots = setup.shaft(one).slot, setup.shaft(other).slot
-    low, high = reach_between(setup.at(one), slots[0], setup.at(other), slots[1])
+    low, high = setup.reach(tie)
     if tie.is_loop:
         return low - setup.mounting.loop_tolerance, high + setup.mounting.loop_tolerance
     return low - setup.mounting.tolerance, high
