@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import asdict
 from typing import Any
 
 from ydrometer.design import Document
@@ -31,10 +32,7 @@ def report(document: Document) -> dict[str, Any]:
             for path, stand in setup.stands.items()
         ],
         "stages": [_stage(entry) for entry in settings(setup)],
-        "clashes": [
-            {"level": c.level, "path": c.path, "text": c.text, "amount": c.amount, "at": c.at and list(c.at)}
-            for c in clashes(setup)
-        ],
+        "clashes": [asdict(clash) for clash in clashes(setup)],
         "stacks": [
             {"shaft": s.shaft, "error": s.error, "overlap": s.overlap, "protrudes": s.protrudes}
             for s in sections(setup.mounting, setup.hand)
@@ -52,12 +50,5 @@ def _stage(entry: StageSettings) -> dict[str, Any]:
 
 
 def _ways(found: Ways) -> dict[str, Any]:
-    return {
-        "count": found.count,
-        "best": [
-            {"at": {path: list(at) for path, at in way.at.items()}, "lengths": way.lengths, "error": way.error,
-             "room": way.room, "size": way.size}
-            for way in found.ways
-        ],
-        "helps": [{"text": entry.text, "extra": entry.extra} for entry in found.helps],
-    }  # fmt: skip
+    helps = [{"text": entry.text, "extra": entry.extra} for entry in found.helps]
+    return {"count": found.count, "best": [asdict(way) for way in found.ways], "helps": helps}

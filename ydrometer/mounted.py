@@ -3,14 +3,14 @@
 from __future__ import annotations
 
 from collections import defaultdict
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
 from ydrometer.design import Document
 from ydrometer.drawing.plan import PlanDrawing, draw_plan
 from ydrometer.errors import DocumentError, Fault
-from ydrometer.fit.at_hand import NOTHING, AtHand
+from ydrometer.fit.at_hand import NOTHING, AtHand, WheelKey, wheel_key
 from ydrometer.fit.clash import Clash
 from ydrometer.fit.clashes import clashes
 from ydrometer.fit.line import plane
@@ -76,61 +76,53 @@ def setup_of(document: Document, hand: AtHand = NOTHING) -> Setup:
 
 
 def at_hand(parts: Sequence[Mapping[str, Any]]) -> AtHand:
-    """What of a bin Fit uses; lengths and spacers only where some are owned.
+    """What of a bin Fit uses; what is no wheel only where some are owned.
 
     Args:
         parts: documents of the bin's parts, read before.
     """
-    belts: dict[float, set[int]] = defaultdict(set)
-    chains: dict[float, set[int]] = defaultdict(set)
-    spacers: dict[float, dict[float, int]] = defaultdict(lambda: defaultdict(int))
-    bores: dict[tuple[str, float, int], list[tuple[float, str]]] = defaultdict(list)
-    v_belts: set[float] = set()
-    rims: dict[float, float] = {}
-    flanges: dict[tuple[float, int], float] = {}
-    widths: dict[tuple[str, float, int], float] = {}
-    sleeves: list[tuple[float, float]] = []
-    adapters: list[tuple[float, str, float, str]] = []
-    used = [raw for raw in parts if raw["kind"] in _USED]
-    for part in read_parts(used):
-        row: Any = part
-        owned = row.owned > 0
-        if row.kind == "belt" and owned:
-            belts[row.pitch].add(row.teeth)
-        elif row.kind == "chain" and owned and row.links:
-            chains[row.pitch].add(row.links)
-        elif row.kind == "v_belt" and owned:
-            v_belts.add(row.length)
-        elif row.kind == "spacer" and owned and row.bore:
-            spacers[row.bore][row.thickness] += row.owned
-        elif row.kind == "sleeve" and owned:
-            sleeves.append((row.shaft, row.outside))
-        elif row.kind == "adapter" and owned and row.outside:
-            adapters.append((row.shaft, row.shaft_shape, row.outside, row.outside_shape))
-        elif row.kind in _WHEELS:
-            number = row.teeth if row.kind != "v_pulley" else round(1e6 * row.pitch_diameter)
-            key = (_WHEELS[row.kind], round(0.0 if row.kind == "v_pulley" else row.size, 9), number)
-            if row.bore:
-                bores[key].append((row.bore, row.bore_shape))
-            if row.width:
-                widths[key] = max(row.width, widths.get(key, 0.0))
-        if row.kind == "v_pulley" and row.outside_diameter:
-            rims[round(row.pitch_diameter, 6)] = row.outside_diameter
-        elif row.kind == "pulley" and row.flange_diameter:
-            flanges[row.pitch, row.teeth] = row.flange_diameter
+    known: dict[str, list[Any]] = defaultdict(list)
+    for part in read_parts([raw for raw in parts if raw["kind"] in _USED]):
+        if part.kind in _WHEELS or part.owned:
+            known[part.kind].append(part)
+    wheels = [(_key(part), part) for kind in _WHEELS for part in known[kind]]
     return AtHand(
-        belts={pitch: tuple(sorted(teeth)) for pitch, teeth in belts.items()},
-        chains={pitch: tuple(sorted(links)) for pitch, links in chains.items()},
-        v_belts=tuple(sorted(v_belts)),
-        spacers={bore: dict(stock) for bore, stock in spacers.items()},
-        bores={key: tuple(found) for key, found in bores.items()},
-        rims=rims,
-        flanges=flanges,
-        widths=widths,
-        sleeves=tuple(sleeves),
-        adapters=tuple(adapters),
+        belts=_gathered((belt.pitch, belt.teeth) for belt in known["belt"]),
+        chains=_gathered((chain.pitch, chain.links) for chain in known["chain"] if chain.links),
+        v_belts=tuple(sorted({belt.length for belt in known["v_belt"]})),
+        spacers=_stock(known["spacer"]),
+        bores=_gathered((key, (part.bore, part.bore_shape)) for key, part in wheels if part.bore),
+        rims={round(p.pitch_diameter, 6): p.outside_diameter for p in known["v_pulley"] if p.outside_diameter},
+        flanges={(p.pitch, p.teeth): p.flange_diameter for p in known["pulley"] if p.flange_diameter},
+        widths={key: max(found) for key, found in _gathered((k, p.width) for k, p in wheels if p.width).items()},
+        sleeves=tuple((sleeve.shaft, sleeve.outside) for sleeve in known["sleeve"]),
+        adapters=tuple((a.shaft, a.shaft_shape, a.outside, a.outside_shape) for a in known["adapter"] if a.outside),
     )
 
 
 _WHEELS = {"gear": "gear", "pulley": "pulley", "sprocket": "sprocket", "v_pulley": "grooved"}
+"""The form of a wheel by the kind of its part."""
 _USED = {*_WHEELS, "belt", "chain", "v_belt", "spacer", "sleeve", "adapter"}
+
+
+def _key(part: Any) -> WheelKey:
+    if part.kind == "v_pulley":
+        return wheel_key(_WHEELS[part.kind], 0.0, None, part.pitch_diameter)
+    return wheel_key(_WHEELS[part.kind], part.size, part.teeth, 0.0)
+
+
+def _gathered(pairs: Iterable[tuple[Any, Any]]) -> dict[Any, tuple[Any, ...]]:
+    """All that there is of each, once and sorted."""
+    found: dict[Any, set[Any]] = defaultdict(set)
+    for key, value in pairs:
+        found[key].add(value)
+    return {key: tuple(sorted(values)) for key, values in found.items()}
+
+
+def _stock(spacers: Iterable[Any]) -> dict[float, dict[float, int]]:
+    """How many there are of each thickness, by bore."""
+    found: dict[float, dict[float, int]] = defaultdict(lambda: defaultdict(int))
+    for spacer in spacers:
+        if spacer.bore:
+            found[spacer.bore][spacer.thickness] += spacer.owned
+    return {bore: dict(stock) for bore, stock in found.items()}

@@ -88,7 +88,7 @@ class Loops(TestCase):
         self.assertAlmostEqual(run_length(found.plan.loops[0].segments), told["length_here"], 9)
         self.assertAlmostEqual(told["driver_wrap"], told["driven_wrap"], 12)
         # Where the runs cross, a shaft stands in the way; beside an open belt it would not.
-        between: dict[str, Any] = {"shafts": [*fit["shafts"], {"shaft": "drive.stages[0]", "mount": "free", "at": at(87, 0)}]}
+        between = {"shafts": [*fit["shafts"], shaft(AXLE, 87, 0, "free")]}
         edits["drive.stages"] = [{"kind": "chain", "driver_teeth": 12, "driven_teeth": 12, "pitch": "9.525 mm"}]
         words = "the V-belt runs into the axle"
         self.assertTrue([c for c in look(between, **edits).clashes if words in c.text])

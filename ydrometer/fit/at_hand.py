@@ -8,6 +8,20 @@ from dataclasses import dataclass, field
 LOOP_PARTS = ("belt", "chain", "v_belt")
 """Kinds of stages with something that has a length."""
 
+WheelKey = tuple[str, float, int]
+
+
+def wheel_key(form: str, size: float, teeth: int | None, pitch_diameter: float) -> WheelKey:
+    """What tells one kind of wheel from another: its form, tooth size and teeth; of a V-pulley where its belt runs.
+
+    Args:
+        form: gear, pulley, sprocket or grooved.
+        size: module or pitch, m, 0 of a V-pulley.
+        teeth: None of a V-pulley.
+        pitch_diameter: of a V-pulley, m.
+    """
+    return form, round(size, 9), round(1e6 * pitch_diameter) if teeth is None else teeth
+
 
 @dataclass(frozen=True, slots=True)
 class AtHand:
@@ -16,9 +30,8 @@ class AtHand:
     Attributes:
         belts: lengths in teeth of the toothed belts of a pitch, m. chains: in links, likewise. v_belts: lengths, m.
         spacers: how many there are of each thickness, m, by their bore, m.
-        bores: across, m, and shape, of the wheels of a form, size (m; 0 of V-pulleys) and number of teeth (of
-        V-pulleys, of micrometres of pitch diameter). rims: outside diameters of V-pulleys, m, by pitch diameter.
-        flanges: diameters, m, by pitch and teeth. widths: the largest, m, of the wheels of a form, size and number.
+        bores: across, m, and shape, of the wheels of a key. rims: outside diameters of V-pulleys, m, by pitch diameter.
+        flanges: diameters, m, by pitch and teeth. widths: the largest, m, of the wheels of a key.
         sleeves: inside and outside, m. adapters: shaft and its shape, outside and its shape.
     """
 
@@ -26,10 +39,10 @@ class AtHand:
     chains: Mapping[float, tuple[int, ...]] = field(default_factory=dict)
     v_belts: tuple[float, ...] = ()
     spacers: Mapping[float, Mapping[float, int]] = field(default_factory=dict)
-    bores: Mapping[tuple[str, float, int], tuple[tuple[float, str], ...]] = field(default_factory=dict)
+    bores: Mapping[WheelKey, tuple[tuple[float, str], ...]] = field(default_factory=dict)
     rims: Mapping[float, float] = field(default_factory=dict)
     flanges: Mapping[tuple[float, int], float] = field(default_factory=dict)
-    widths: Mapping[tuple[str, float, int], float] = field(default_factory=dict)
+    widths: Mapping[WheelKey, float] = field(default_factory=dict)
     sleeves: tuple[tuple[float, float], ...] = ()
     adapters: tuple[tuple[float, str, float, str], ...] = ()
 

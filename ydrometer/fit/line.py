@@ -9,7 +9,7 @@ from typing import Any, Literal
 
 from ydrometer.design import Design, own_stages, trunk_stages
 from ydrometer.fit import chains, loops, pairs
-from ydrometer.fit.at_hand import NOTHING, AtHand, pieces, plain
+from ydrometer.fit.at_hand import NOTHING, AtHand, WheelKey, pieces, plain, wheel_key
 from ydrometer.fit.placing import Reach
 from ydrometer.mounting import Loop, Mounting
 from ydrometer.sources import Engine
@@ -54,10 +54,9 @@ class Wheel:
         return f"{self.path} {self.member}"
 
     @property
-    def key(self) -> tuple[str, float, int]:
-        """As a bin's parts are looked up: form, size, and teeth, or micrometres of pitch diameter."""
-        form = "gear" if self.form == "ring" else self.form
-        return form, round(self.size, 9), self.teeth or round(2e6 * self.pitch_radius)
+    def key(self) -> WheelKey:
+        """As a bin's parts are looked up; a ring is bought as a gear."""
+        return wheel_key("gear" if self.form == "ring" else self.form, self.size, self.teeth, 2.0 * self.pitch_radius)
 
     @property
     def words(self) -> str:
