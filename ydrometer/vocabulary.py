@@ -8,6 +8,7 @@ from typing import Any
 
 from ydrometer import units
 from ydrometer.aids import AIDS, Aid
+from ydrometer.mounting import SHAPES
 from ydrometer.parts import bulk
 from ydrometer.parts.columns import TABLE, PartColumn
 from ydrometer.tables.dimensions import DIMENSIONS
@@ -63,6 +64,7 @@ class Vocabulary:
     measures: list[MeasureEntry]
     aids: list[Aid]
     parts: list[PartKind]
+    shapes: list[str]
 
 
 @cache
@@ -79,6 +81,7 @@ def vocabulary() -> Vocabulary:
             PartKind(k.kind, k.one, k.many, list(k.columns), dict(k.fixed), k.kind in bulk.LISTED)
             for k in TABLE.values()
         ],
+        list(SHAPES),
     )
 
 

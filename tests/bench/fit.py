@@ -9,7 +9,7 @@ from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.keys import Keys
 
 from tests.bench.serving import demo
-from tests.bench.ui import DRAGGED, GOAL_FRAMES, percentile, spread
+from tests.bench.ui import DRAGGED, FRAMES, GOAL_FRAMES, percentile, spread
 from tests.browser.driving import Page
 from tests.core.designs import changed
 from ydrometer import design
@@ -39,12 +39,6 @@ new MutationObserver(() => {
     painted.port2.postMessage(null);
   });
 }).observe(document.querySelector("[data-clashes]"), { childList: true, subtree: true, characterData: true });
-"""
-FRAMES = """
-window.__frames = [];
-let last = performance.now();
-const frame = (now) => { window.__frames.push(now - last); last = now; window.__raf = requestAnimationFrame(frame); };
-window.__raf = requestAnimationFrame(frame);
 """
 
 
@@ -76,8 +70,8 @@ def dragged(page: Page) -> list[float]:
             move.move_by_offset(by, by // 2)
         move.perform()
     ActionChains(page.driver).release().perform()
-    page.driver.execute_script("cancelAnimationFrame(window.__raf)")
-    return [float(ms) for ms in page.driver.execute_script("return window.__frames")][2:]
+    frames = page.driver.execute_script("window.__ticking = false; return window.__frames")
+    return [float(ms) for ms in frames][2:]
 
 
 def solved() -> list[float]:

@@ -10,38 +10,14 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.core.designs import changed
+from tests.core.plates import AXLE, CHAIN, JACK, MOTOR, PLATE, V_BELT, about, at, look, read, shaft
 from ydrometer import design
 from ydrometer.errors import DocumentError
 from ydrometer.fit.clash import Clash
 from ydrometer.fit.standing import on_line
 from ydrometer.fit.touching import closest
-from ydrometer.mounted import Mounted, at_hand, mounted, places, setup_of
+from ydrometer.mounted import at_hand, places, setup_of
 from ydrometer.mounting import Slot
-
-MOTOR, JACK, AXLE = "drive.branches[0].source", "drive.branches[0].stages[0]", "drive.stages[0]"
-PLATE = {"hole_pitch": "12 mm", "across": 30, "up": 10}
-CHAIN = {"kind": "chain", "driver_teeth": 12, "driven_teeth": 40, "pitch": "9.525 mm", "links": 80}
-V_BELT = {"kind": "v_belt", "driver_pitch_diameter": "60 mm", "driven_pitch_diameter": "150 mm"}
-
-
-def read(fit: dict[str, Any], **edits: Any) -> design.Document:
-    return design.read({**changed(edits), "fit": fit})
-
-
-def at(x: float, y: float) -> list[str]:
-    return [f"{x} mm", f"{y} mm"]
-
-
-def shaft(path: str, x: float, y: float, mount: str = "fixed", **more: Any) -> dict[str, Any]:
-    return {"shaft": path, "mount": mount, "at": at(x, y), **more}
-
-
-def look(fit: dict[str, Any], parts: Any = (), **edits: Any) -> Mounted:
-    return mounted(read(fit, **edits), at_hand(parts))
-
-
-def about(found: Mounted, words: str) -> list[Clash]:
-    return [clash for clash in found.clashes if words in clash.text]
 
 
 class Reading(TestCase):

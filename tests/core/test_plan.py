@@ -10,7 +10,7 @@ from unittest import TestCase
 from hypothesis import assume, given
 from hypothesis import strategies as st
 
-from tests.core.test_mounting import AXLE, CHAIN, JACK, MOTOR, PLATE, V_BELT, at, look, read, shaft
+from tests.core.plates import AXLE, CHAIN, JACK, MOTOR, PLATE, V_BELT, at, look, read, shaft
 from ydrometer.drawing.loops import around_path, crossed_path, path
 from ydrometer.drawing.plan import PlanDrawing
 from ydrometer.drawing.shapes import Segment, Wheel

@@ -7,7 +7,7 @@ from typing import Any
 from unittest import TestCase
 
 from tests.core.designs import changed
-from tests.core.test_mounting import AXLE, JACK, MOTOR, PLATE, at, shaft
+from tests.core.plates import AXLE, JACK, MOTOR, PLATE, at, shaft
 from ydrometer.errors import DocumentError
 from ydrometer.fit import loops
 from ydrometer.search import read_request

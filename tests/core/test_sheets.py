@@ -12,7 +12,7 @@ import numpy as np
 from ezdxf import recover
 from pypdfium2 import PdfDocument
 
-from tests.core.test_mounting import AXLE, JACK, MOTOR, PLATE, at, read, shaft
+from tests.core.plates import AXLE, JACK, MOTOR, PLATE, at, read, shaft
 from ydrometer.mounted import setup_of
 from ydrometer.sheets.dxf import dxf
 from ydrometer.sheets.outline import LAYERS, Outline, adapter_outline, plate_outline

@@ -9,7 +9,7 @@ from ezdxf import recover
 
 from server.parts.models import Part
 from tests.core.designs import PLAIN
-from tests.core.test_mounting import JACK, MOTOR, PLATE, shaft
+from tests.core.plates import JACK, MOTOR, PLATE, shaft
 from tests.server.people import WorkshopCase
 
 FIT: dict[str, Any] = {"plate": {**PLATE, "hole": "5 mm"},

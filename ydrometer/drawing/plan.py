@@ -49,7 +49,7 @@ class PlanShaft:
     Attributes:
         path: of what turns it. name: in words. mount: fixed, holes, slot, free. by: said, tied or guessed.
         diameter: 0 where not known. opening: in the plate, 0 where there is none. slot: of one in a slot.
-        wheels: numbers of those on it.
+        wheels: numbers of those on it. carries: the same in words.
     """
 
     path: str
@@ -62,6 +62,7 @@ class PlanShaft:
     opening: float
     slot: SlotShape | None
     wheels: list[int]
+    carries: list[str]
 
 
 @dataclass(frozen=True, slots=True)
@@ -172,6 +173,7 @@ def _shaft(setup: Setup, path: str, wheels: Sequence[Wheel]) -> PlanShaft:
         diameter=shaft.diameter or 0.0, opening=shaft.opening or 0.0,
         slot=None if shaft.slot is None else SlotShape(*shaft.slot.start, *shaft.slot.end, stand.setting or 0.0),
         wheels=[i for i, wheel in enumerate(wheels) if wheel.shaft == number],
+        carries=[wheel.words for wheel in setup.plane.wheels if wheel.shaft == path],
     )  # fmt: skip
 
 

@@ -88,12 +88,17 @@ def _section(shaft: Shaft, stack: Stack, hand: AtHand) -> Section:
             Placed(item.name, *span, item.spacer, item.wheel)
             for item, span in zip(stack.items, stack.spans, strict=True)
         ],
-        error=worst if abs(worst) > EXACT else 0.0,
-        overlap=max(0.0, *(-gap for gap in gaps)),
+        error=_told(worst),
+        overlap=_told(max(0.0, *(-gap for gap in gaps))),
         filled=filled,
-        filled_error=left,
+        filled_error=_told(left),
         protrudes=None if shaft.length is None else shaft.length - stack.between,
     )
+
+
+def _told(size: float) -> float:
+    """A length, 0 where it is as good as none."""
+    return size if abs(size) > EXACT else 0.0
 
 
 def _gaps(stack: Stack) -> list[float]:

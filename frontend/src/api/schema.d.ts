@@ -1341,7 +1341,6 @@ export interface components {
         Placed: {
             /** Format: double */
             end: number;
-            item: number | null;
             name: string;
             spacer: boolean;
             /** Format: double */
@@ -1387,11 +1386,14 @@ export interface components {
         PlanLoop: {
             form: components["schemas"]["LoopFormEnum"];
             path: string;
+            /** Format: double */
+            pitch: number | null;
             segments: components["schemas"]["Segment"][];
             slack: number | null;
         };
         PlanShaft: {
             by: string;
+            carries: string[];
             /** Format: double */
             diameter: number;
             mount: string;
@@ -1872,6 +1874,7 @@ export interface components {
             dimensions: components["schemas"]["DimensionEntry"][];
             measures: components["schemas"]["MeasureEntry"][];
             parts: components["schemas"]["PartKind"][];
+            shapes: string[];
         };
         Way: {
             /** Format: double */

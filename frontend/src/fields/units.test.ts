@@ -12,6 +12,7 @@ const vocabulary: Vocabulary = {
   measures: [],
   aids: [],
   parts: [],
+  shapes: [],
 };
 const metric = makeUnits(vocabulary, "metric", true);
 const inch = makeUnits(vocabulary, "inch", false);

@@ -12,6 +12,8 @@ export interface Units {
   entry: (dimension: string) => Entry;
   measures: Vocabulary["measures"];
   aids: Vocabulary["aids"];
+  /** Of shafts and bores. */
+  shapes: string[];
 }
 
 const UnitsContext = createContext<Units | null>(null);
@@ -30,6 +32,7 @@ export function makeUnits(vocabulary: Vocabulary, system: System, reducing: bool
     reducing,
     measures: vocabulary.measures,
     aids: vocabulary.aids,
+    shapes: vocabulary.shapes,
     entry: (dimension) => {
       const found = entries.get(dimension);
       if (!found) throw new Error(`no dimension ${dimension}`);

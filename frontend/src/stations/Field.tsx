@@ -92,3 +92,19 @@ export function Switch({ path, label }: { path: string; label: string }) {
     </label>
   );
 }
+
+/** A text at a path of the document. */
+export function Words({ path, label }: { path: string; label: string }) {
+  const document = useDocument();
+  const { faults } = useFigures();
+  const { set, readOnly } = useEdit();
+  return (
+    <TextField
+      label={label}
+      value={String(at(document, path) ?? "")}
+      fault={faultAt(faults, path)}
+      readOnly={readOnly}
+      onChange={(text) => set(path, text || undefined)}
+    />
+  );
+}

@@ -108,6 +108,14 @@ export const MEMBER_WORDS: Record<string, string> = {
   sprocket: "sprocket",
 };
 
+/** How a shaft is mounted. */
+export const MOUNT_WORDS: Record<string, string> = {
+  fixed: "fixed",
+  holes: "on a hole",
+  slot: "in a slot",
+  free: "free",
+};
+
 export const STAGE_WORDS: Record<string, string> = {
   gear: "Gear pair",
   belt: "Toothed belt",

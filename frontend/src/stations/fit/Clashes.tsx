@@ -3,6 +3,7 @@ import type { Clash, Mounted } from "../../api/client";
 import type { Selected } from "../../design/selected";
 import { StandingMark } from "../../marks/StandingMark";
 import { FRAME } from "./FitStation";
+import { selectionAt } from "./selection";
 
 interface Props {
   fit: Mounted;
@@ -16,10 +17,8 @@ export function Clashes({ fit, chosen, onChoose, onSelect }: Props) {
   const count = fit.clashes.filter((clash) => clash.level === "clash").length;
   const pick = (clash: Clash, number: number) => {
     onChoose(number);
-    const wheel = fit.plan.wheels.find((w) => w.path === clash.path);
-    const shaft = fit.plan.shafts.find((s) => s.path === clash.path);
-    const on = wheel ?? fit.plan.wheels[shaft?.wheels[0] ?? -1];
-    if (on) onSelect({ path: on.path, member: on.member });
+    const about = selectionAt(fit, clash);
+    if (about) onSelect(about);
   };
   return (
     <Box {...FRAME} data-clashes={count}>

@@ -2,10 +2,9 @@ import { Box, Button, Flex } from "@chakra-ui/react";
 import { type KeyboardEvent, type ReactNode, useCallback, useDeferredValue, useMemo, useState } from "react";
 import type { Mounted, PlanShaft } from "../../api/client";
 import { useBar } from "../../app/TopBar";
-import type { Selected } from "../../design/selected";
 import { useDocument, useEdit, useFigures, useMounted } from "../context";
 import { Clashes } from "./Clashes";
-import { FIRST_PLATE, filled, mountingOf, moved, type Stack, shaftIndex, shaftOf } from "./edits";
+import { FIRST_PLATE, filled, mountingOf, moved, type Stack, shaftOf, withShaft } from "./edits";
 import { Numbers } from "./Numbers";
 import { Placings } from "./Placings";
 import { Plan } from "./Plan";
@@ -13,6 +12,7 @@ import { PlanTable } from "./PlanTable";
 import { PlateFields } from "./PlateFields";
 import { SectionView } from "./SectionView";
 import { ShaftPanel } from "./ShaftPanel";
+import { chosenShaft, selectionOf } from "./selection";
 import { Templates } from "./Templates";
 
 export const FRAME = {
@@ -75,7 +75,7 @@ function Fitted({ fit }: { fit: Mounted }) {
     const entries = section.filled;
     edit.edit((old) => {
       const present = shaftOf(old, shaft.path)?.stack as Stack;
-      return withStack(old, shaft.path, filled(present, entries));
+      return withShaft(old, shaft.path, { stack: filled(present, entries) });
     });
   };
   const onKey = (event: KeyboardEvent) => {
@@ -158,35 +158,10 @@ function Fitted({ fit }: { fit: Mounted }) {
       </Box>
       <Box gridArea="side" display="grid" gap="2" minW="0">
         <Clashes fit={fit} chosen={clash} onChoose={setClash} onSelect={(at) => edit.select(at)} />
-        {laterShaft && <ShaftPanel fit={later} shaft={laterShaft} />}
+        {laterShaft && <ShaftPanel shaft={laterShaft} />}
       </Box>
     </Box>
   );
-}
-
-function withStack(document: Parameters<typeof shaftIndex>[0], path: string, stack: Stack) {
-  const shafts = [...(mountingOf(document).shafts ?? [])];
-  const place = shaftIndex(document, path);
-  shafts[place] = { shaft: path, ...shafts[place], stack };
-  return { ...document, fit: { ...mountingOf(document), shafts } };
-}
-
-/** The shaft of what is chosen on the line: of a wheel the one it sits on. */
-function chosenShaft(fit: Mounted, selected: Selected | null): PlanShaft | null {
-  const { shafts, wheels } = fit.plan;
-  const wheel = wheels.findIndex((w) => w.path === selected?.path && w.member === selected.member);
-  return (
-    shafts.find((shaft) => shaft.wheels.includes(wheel)) ??
-    shafts.find((shaft) => shaft.path === selected?.path) ??
-    shafts[0] ??
-    null
-  );
-}
-
-/** A shaft as the line knows it: by its first wheel, a bare one by what turns it. */
-function selectionOf(fit: Mounted, shaft: PlanShaft): Selected {
-  const wheel = fit.plan.wheels[shaft.wheels[0] ?? -1];
-  return wheel ? { path: wheel.path, member: wheel.member } : { path: shaft.path, member: "motor" };
 }
 
 interface ToolProps {

@@ -1,8 +1,8 @@
 import { Box } from "@chakra-ui/react";
 import type { Mounted } from "../../api/client";
 import { useUnits } from "../../fields/units";
+import { MOUNT_WORDS } from "../../words/measures";
 import { lengthText } from "./lengths";
-import { MOUNT_WORDS } from "./Plan";
 
 /** The plan in words and numbers. */
 export function PlanTable({ fit }: { fit: Mounted }) {
@@ -30,7 +30,7 @@ export function PlanTable({ fit }: { fit: Mounted }) {
               <td>
                 {shaft.wheels
                   .flatMap((i) => fit.plan.wheels[i] ?? [])
-                  .map((w) => `${w.teeth ?? ""} ${w.form}, ${text(2 * w.outer_radius)} across`.trim())
+                  .map((w, i) => `${shaft.carries[i]}, ${text(2 * w.outer_radius)} across`)
                   .join("; ")}
               </td>
             </tr>

@@ -1,9 +1,8 @@
 import { Box, Button, Flex } from "@chakra-ui/react";
 import { withValue } from "../../design/document";
 import { useDocument, useEdit } from "../context";
-import { Field, WholeNumber } from "../Field";
+import { Field, WholeNumber, Words } from "../Field";
 import { FIRST_PLATE, mountingOf } from "./edits";
-import { Words } from "./Words";
 
 const COLUMNS = {
   display: "grid",

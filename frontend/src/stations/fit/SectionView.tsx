@@ -5,10 +5,9 @@ import { SvgText } from "../../drawing/SvgText";
 import { useWidth } from "../../drawing/useWidth";
 import { type Units, useUnits } from "../../fields/units";
 import { useDocument, useEdit } from "../context";
-import { Field } from "../Field";
+import { Field, Words } from "../Field";
 import { type Stack, shaftIndex, shaftOf, withShaft } from "./edits";
 import { lengthText } from "./lengths";
-import { Words } from "./Words";
 
 interface Props {
   fit: Mounted;
@@ -19,7 +18,7 @@ interface Props {
 /** The chosen shaft cut along its length: what is on it between two faces, and what is missing. */
 export function SectionView({ fit, shaft, onFill }: Props) {
   const document = useDocument();
-  const { edit, readOnly } = useEdit();
+  const { edit, set, readOnly } = useEdit();
   if (!shaft) return <Box>Choose a shaft on the plan.</Box>;
   const section = fit.sections.find((entry) => entry.shaft === shaft.path);
   const stack = shaftOf(document, shaft.path)?.stack;
@@ -60,11 +59,7 @@ export function SectionView({ fit, shaft, onFill }: Props) {
               <Field path={`${path}.items[${i}].at`} label="begins at" dimension="length" optional />
             </Box>
           )}
-          <Button
-            size="xs"
-            disabled={readOnly}
-            onClick={() => edit((old) => withShaft(old, shaft.path, { stack: without(stack, i) }))}
-          >
+          <Button size="xs" disabled={readOnly} onClick={() => set(`${path}.items[${i}]`, undefined)}>
             Remove
           </Button>
         </Flex>
@@ -73,13 +68,7 @@ export function SectionView({ fit, shaft, onFill }: Props) {
         size="xs"
         mt="2"
         disabled={readOnly}
-        onClick={() =>
-          edit((old) =>
-            withShaft(old, shaft.path, {
-              stack: { ...stack, items: [...(stack.items ?? []), { name: "bearing", width: "5 mm" }] },
-            }),
-          )
-        }
+        onClick={() => set(`${path}.items[${stack.items?.length ?? 0}]`, { name: "bearing", width: "5 mm" })}
       >
         Add an item
       </Button>
@@ -87,16 +76,11 @@ export function SectionView({ fit, shaft, onFill }: Props) {
   );
 }
 
-const without = (stack: Stack, place: number): Stack => ({
-  ...stack,
-  items: stack.items?.filter((_, i) => i !== place),
-});
-
 /** Two bearings and the shaft's wheels, each with a usual width, to be changed. */
 function firstStack(fit: Mounted, shaft: PlanShaft): Stack {
   const wheels = shaft.wheels.flatMap((i) => fit.plan.wheels[i] ?? []);
-  const items = wheels.map((w) => ({
-    name: w.teeth === null ? "V-pulley" : `${w.teeth}-tooth ${w.form}`,
+  const items = wheels.map((w, i) => ({
+    name: shaft.carries[i],
     width: "10 mm",
     wheel: `${w.path} ${w.member}`,
   }));
@@ -116,7 +100,7 @@ function Verdict({ section, readOnly, onFill }: VerdictProps) {
   return (
     <Flex gap="3" align="center" my="2" wrap="wrap" data-section-error={section.error}>
       <Box fontWeight="600">
-        {section.overlap > 1e-6
+        {section.overlap > 0
           ? `Too long: ${said(section.overlap)} overlap`
           : section.error < 0
             ? `Gap of ${said(section.error)} where it is widest`
@@ -128,7 +112,7 @@ function Verdict({ section, readOnly, onFill }: VerdictProps) {
             Fill the gaps from the spacers at hand
           </Button>
           <Box fontSize="13px" color="ink.second">
-            {Math.abs(section.filled_error) < 1e-6
+            {section.filled_error === 0
               ? "exactly"
               : `to ${said(section.filled_error)} ${section.filled_error > 0 ? "too thick" : "too thin"}`}
           </Box>

@@ -1,26 +1,24 @@
 import { Box, Flex } from "@chakra-ui/react";
 import { memo } from "react";
-import type { Mounted, PlanShaft } from "../../api/client";
+import type { PlanShaft } from "../../api/client";
+import { ChoiceField } from "../../fields/ChoiceField";
 import { useUnits } from "../../fields/units";
+import { MOUNT_WORDS } from "../../words/measures";
 import { useDocument, useEdit } from "../context";
 import { Field, WholeNumber } from "../Field";
-import { Choice } from "./Choice";
 import { type MountedShaft, mountedAs, mountingOf, shaftIndex, shaftOf, withShaft } from "./edits";
 import { FRAME } from "./FitStation";
 import { lengthText } from "./lengths";
-import { MOUNT_WORDS } from "./Plan";
 
-const SHAPES = ["round", "hexagon", "square", "keyway", "spline", "flat"];
 const PAIR = { display: "grid", gap: "2", gridTemplateColumns: "1fr 1fr" } as const;
 
 /** How the chosen shaft is mounted, and what goes through the plate there. */
-export const ShaftPanel = memo(function ShaftPanel({ fit, shaft }: { fit: Mounted; shaft: PlanShaft }) {
+export const ShaftPanel = memo(function ShaftPanel({ shaft }: { shaft: PlanShaft }) {
   const document = useDocument();
   const { edit, readOnly } = useEdit();
   const units = useUnits();
   const said = shaftOf(document, shaft.path);
   const path = `fit.shafts[${shaftIndex(document, shaft.path)}]`;
-  const on = shaft.wheels.map((i) => fit.plan.wheels[i]).filter((w) => w !== undefined);
   return (
     <Box {...FRAME} data-shaft-panel={shaft.path}>
       <Box as="h2" fontSize="lg" fontWeight="700" _firstLetter={{ textTransform: "uppercase" }}>
@@ -30,14 +28,12 @@ export const ShaftPanel = memo(function ShaftPanel({ fit, shaft }: { fit: Mounte
         {`x ${lengthText(units, shaft.x)}   y ${lengthText(units, shaft.y)}`}
       </Box>
       <Box fontSize="13px" color="ink.second" mb="2">
-        {on.length > 0
-          ? `carries ${on.map((w) => wheelWords(w.teeth, w.form)).join(", ")}`
-          : "carries no wheel yet"}
+        {shaft.carries.length > 0 ? `carries ${shaft.carries.join(", ")}` : "carries no wheel yet"}
         {shaft.by === "tied" && "; stands as its belt, chain or gear asks"}
         {shaft.by === "guessed" && "; nobody has said where it stands"}
       </Box>
       <Box mb="2">
-        <Choice
+        <ChoiceField
           label="mounted"
           value={said?.mount ?? shaft.mount}
           options={Object.entries(MOUNT_WORDS)}
@@ -58,12 +54,12 @@ export const ShaftPanel = memo(function ShaftPanel({ fit, shaft }: { fit: Mounte
           )}
           <Box {...PAIR}>
             <Field path={`${path}.diameter`} label="shaft across" dimension="length" optional />
-            <Choice
+            <ChoiceField
               label="shape"
               value={String(said.shape ?? "round")}
-              options={SHAPES.map((shape) => [shape, shape])}
+              options={units.shapes.map((shape) => [shape, shape])}
               readOnly={readOnly}
-              onChange={(shape) => edit((old) => withKey(old, shaft.path, "shape", shape))}
+              onChange={(shape) => edit((old) => withShaft(old, shaft.path, { shape }))}
             />
             <Field path={`${path}.length`} label="shaft length" dimension="length" optional />
             <Field path={`${path}.eccentric`} label="eccentric's throw" dimension="length" optional />
@@ -85,11 +81,13 @@ export const ShaftPanel = memo(function ShaftPanel({ fit, shaft }: { fit: Mounte
                 className="link"
                 onClick={() =>
                   edit((old) =>
-                    withKey(old, shaft.path, "bolts", {
-                      count: 4,
-                      circle: "25 mm",
-                      hole: "3.2 mm",
-                      angle: "45 deg",
+                    withShaft(old, shaft.path, {
+                      bolts: {
+                        count: 4,
+                        circle: "25 mm",
+                        hole: "3.2 mm",
+                        angle: "45 deg",
+                      },
                     }),
                   )
                 }
@@ -146,9 +144,3 @@ function SlotFields({ shaft, path }: { shaft: PlanShaft; path: string }) {
     </Box>
   );
 }
-
-const withKey = (document: Parameters<typeof shaftIndex>[0], shaft: string, key: string, value: unknown) =>
-  withShaft(document, shaft, { [key]: value });
-
-const wheelWords = (teeth: number | null, form: string) =>
-  teeth === null ? "a V-pulley" : `${teeth}-tooth ${form === "grooved" ? "pulley" : form}`;

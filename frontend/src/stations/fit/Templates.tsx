@@ -2,8 +2,8 @@ import { Box, Button, Flex } from "@chakra-ui/react";
 import { useState } from "react";
 import type { PlanShaft } from "../../api/client";
 import { saveBlob } from "../../design/files";
+import { ChoiceField } from "../../fields/ChoiceField";
 import { useDocument, usePlace } from "../context";
-import { Choice } from "./Choice";
 import { fetchTemplate } from "./template";
 
 const SHEETS: [string, string][] = [
@@ -34,7 +34,7 @@ export function Templates({ shaft }: { shaft: PlanShaft | null }) {
   return (
     <Box data-templates>
       <Flex gap="3" align="end" wrap="wrap">
-        <Choice
+        <ChoiceField
           label="template of"
           value={of}
           options={[
@@ -44,7 +44,7 @@ export function Templates({ shaft }: { shaft: PlanShaft | null }) {
           readOnly={false}
           onChange={setOf}
         />
-        <Choice label="sheets" value={sheet} options={SHEETS} readOnly={false} onChange={setSheet} />
+        <ChoiceField label="sheets" value={sheet} options={SHEETS} readOnly={false} onChange={setSheet} />
         {["pdf", "svg", "dxf"].map((suffix) => (
           <Button key={suffix} size="sm" onClick={() => void save(suffix)} data-template={suffix}>
             Save {suffix.toUpperCase()}

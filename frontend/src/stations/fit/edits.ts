@@ -33,7 +33,7 @@ export interface Mounting {
   [key: string]: unknown;
 }
 
-interface Spot {
+export interface Spot {
   x: number;
   y: number;
 }
@@ -64,8 +64,7 @@ export function withShaft(
   shaft: string,
   part: Partial<MountedShaft>,
 ): DesignDocument {
-  const kept = Object.entries({ shaft, ...shaftOf(document, shaft), ...part });
-  const made = Object.fromEntries(kept.filter(([, value]) => value !== undefined));
+  const made = merged({ shaft, ...shaftOf(document, shaft), ...part });
   return withValue(document, `fit.shafts[${shaftIndex(document, shaft)}]`, made);
 }
 
@@ -77,10 +76,12 @@ export function withLoop(
 ): DesignDocument {
   const loops = mountingOf(document).loops ?? [];
   const found = loops.findIndex((entry) => entry.stage === stage);
-  const kept = Object.entries({ stage, ...loops[found], ...part });
-  const made = Object.fromEntries(kept.filter(([, value]) => value !== undefined));
+  const made = merged({ stage, ...loops[found], ...part });
   return withValue(document, `fit.loops[${found < 0 ? loops.length : found}]`, made);
 }
+
+const merged = (entry: Record<string, unknown>) =>
+  Object.fromEntries(Object.entries(entry).filter(([, value]) => value !== undefined));
 
 /** A place as it would be typed: millimetres to the thousandth. */
 export const typedPlace = ({ x, y }: Spot): Place => [millimetres(x), millimetres(y)];

@@ -15,6 +15,18 @@ const HEADS: { key: keyof Heads; words: string; kinds: string[] }[] = [
   { key: "wheels", words: "Wheels", kinds: ["wheel"] },
 ];
 
+const CHECKS: { key: "ownedOnly" | "lengthsAtHand" | "onPlate" | "masses"; words: string; more?: string }[] =
+  [
+    { key: "ownedOnly", words: "only what is owned" },
+    { key: "lengthsAtHand", words: "only belts and chains at hand" },
+    {
+      key: "onPlate",
+      words: "only what goes where the shafts stand",
+      more: "where the shafts stand now, or can be set in their slots",
+    },
+    { key: "masses", words: "add the parts' mass to the vehicle" },
+  ];
+
 /** What besides stages may be chosen, and what must be kept to. */
 export function Choices({ wishes, parts, onChange }: Props) {
   return (
@@ -70,38 +82,16 @@ export function Choices({ wishes, parts, onChange }: Props) {
           />
         </Flex>
       </Row>
-      <label style={{ display: "block" }}>
-        <input
-          type="checkbox"
-          checked={wishes.ownedOnly}
-          onChange={(event) => onChange({ ownedOnly: event.target.checked })}
-        />{" "}
-        only what is owned
-      </label>
-      <label style={{ display: "block" }}>
-        <input
-          type="checkbox"
-          checked={wishes.lengthsAtHand}
-          onChange={(event) => onChange({ lengthsAtHand: event.target.checked })}
-        />{" "}
-        only belts and chains at hand
-      </label>
-      <label style={{ display: "block" }} title="where the shafts stand now, or can be set in their slots">
-        <input
-          type="checkbox"
-          checked={wishes.onPlate}
-          onChange={(event) => onChange({ onPlate: event.target.checked })}
-        />{" "}
-        only what goes where the shafts stand
-      </label>
-      <label style={{ display: "block" }}>
-        <input
-          type="checkbox"
-          checked={wishes.masses}
-          onChange={(event) => onChange({ masses: event.target.checked })}
-        />{" "}
-        add the parts' mass to the vehicle
-      </label>
+      {CHECKS.map(({ key, words, more }) => (
+        <label key={key} style={{ display: "block" }} title={more}>
+          <input
+            type="checkbox"
+            checked={wishes[key]}
+            onChange={(event) => onChange({ [key]: event.target.checked })}
+          />{" "}
+          {words}
+        </label>
+      ))}
     </Box>
   );
 }

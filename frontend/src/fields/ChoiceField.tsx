@@ -10,7 +10,7 @@ interface Props {
 }
 
 /** One of a few: the value that is kept, and the words for it. */
-export function Choice({ label, value, options, readOnly, onChange }: Props) {
+export function ChoiceField({ label, value, options, readOnly, onChange }: Props) {
   const id = useId();
   return (
     <Box data-field={label}>

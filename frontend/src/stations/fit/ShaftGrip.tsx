@@ -1,0 +1,118 @@
+import { type KeyboardEvent, type PointerEvent, useRef } from "react";
+import type { PlanDrawing, PlanShaft } from "../../api/client";
+import { INK, PANEL, SPRUCE } from "../../drawing/colours";
+import type { Frame } from "../../drawing/paths";
+import { MOUNT_WORDS } from "../../words/measures";
+import { arrowed, type Spot, snapped } from "./edits";
+
+/** Pixels a pointer has to go before it drags. */
+const SLACK = 4;
+
+/** A shaft that the hand has, and where. */
+export interface Held {
+  shaft: string;
+  at: Spot;
+}
+
+interface GripProps {
+  shaft: PlanShaft;
+  plan: PlanDrawing;
+  frame: Frame;
+  chosen: boolean;
+  readOnly: boolean;
+  measuring: boolean;
+  onSelect: (shaft: PlanShaft) => void;
+  onMove: (shaft: string, to: Spot, gesture: string) => void;
+  onHold: (held: Held | null) => void;
+}
+
+/** A shaft: a filled middle where it is fixed, an open one on holes, a bar in a slot, a ring of dashes where free. */
+export function ShaftGrip({
+  shaft,
+  plan,
+  frame,
+  chosen,
+  readOnly,
+  measuring,
+  onSelect,
+  onMove,
+  onHold,
+}: GripProps) {
+  const drag = useRef<{ x: number; y: number; from: Spot; at: Spot; moved: boolean; gesture: string } | null>(
+    null,
+  );
+  const x = frame.x(shaft.x);
+  const y = frame.y(shaft.y);
+  const fixedPlace = shaft.mount === "slot" || readOnly;
+  const on = (to: Spot) => (shaft.mount === "holes" || shaft.by === "guessed" ? snapped(plan.plate, to) : to);
+
+  const grab = (event: PointerEvent<SVGElement>) => {
+    if (measuring) return;
+    event.preventDefault();
+    event.currentTarget.setPointerCapture(event.pointerId);
+    const from = { x: shaft.x, y: shaft.y };
+    drag.current = {
+      x: event.clientX,
+      y: event.clientY,
+      from,
+      at: from,
+      moved: false,
+      gesture: `shaft ${event.timeStamp}`,
+    };
+    onSelect(shaft);
+    (event.currentTarget as SVGElement).focus();
+  };
+  const pull = (event: PointerEvent<SVGElement>) => {
+    const hold = drag.current;
+    if (!hold || fixedPlace) return;
+    const [dx, dy] = [event.clientX - hold.x, event.clientY - hold.y];
+    if (!hold.moved && Math.hypot(dx, dy) < SLACK) return;
+    hold.moved = true;
+    const to = on({ x: hold.from.x + dx / frame.scale, y: hold.from.y - dy / frame.scale });
+    if (to.x === hold.at.x && to.y === hold.at.y) return;
+    hold.at = to;
+    onHold({ shaft: shaft.path, at: to });
+  };
+  const leave = () => {
+    const hold = drag.current;
+    drag.current = null;
+    if (!hold?.moved) return;
+    onMove(shaft.path, hold.at, hold.gesture);
+    onHold(null);
+  };
+  const walk = (event: KeyboardEvent) => {
+    const to = arrowed(plan.plate, shaft.mount, shaft, event.key, event.shiftKey);
+    if (!to || fixedPlace) return;
+    event.preventDefault();
+    onMove(shaft.path, to, `walk ${shaft.path}`);
+  };
+  return (
+    <g
+      role="button"
+      tabIndex={0}
+      aria-pressed={chosen}
+      aria-label={`${shaft.name}, ${MOUNT_WORDS[shaft.mount] ?? shaft.mount}`}
+      style={{ cursor: fixedPlace ? "pointer" : "move", outlineOffset: 2 }}
+      onFocus={() => onSelect(shaft)}
+      onPointerDown={grab}
+      onPointerMove={pull}
+      onPointerUp={leave}
+      onPointerCancel={leave}
+      onKeyDown={walk}
+      data-shaft={shaft.path}
+    >
+      <circle cx={x} cy={y} r={16} fill="transparent" />
+      {chosen && <circle cx={x} cy={y} r={12} fill="none" stroke={SPRUCE} strokeWidth={2.5} />}
+      <circle
+        cx={x}
+        cy={y}
+        r={Math.max(4.5, (shaft.diameter / 2) * frame.scale)}
+        fill={shaft.mount === "fixed" ? INK : PANEL}
+        stroke={INK}
+        strokeWidth={1.6}
+        strokeDasharray={shaft.mount === "free" || shaft.by === "guessed" ? "3 2" : undefined}
+      />
+      {shaft.mount === "slot" && <path d={`M ${x - 7} ${y} h 14`} stroke={INK} strokeWidth={2.4} />}
+    </g>
+  );
+}

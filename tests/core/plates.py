@@ -1,0 +1,35 @@
+"""Plates to test with: shafts by their paths, and a design with its mounting as Fit sees it."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from tests.core.designs import changed
+from ydrometer import design
+from ydrometer.fit.clash import Clash
+from ydrometer.mounted import Mounted, at_hand, mounted
+
+MOTOR, JACK, AXLE = "drive.branches[0].source", "drive.branches[0].stages[0]", "drive.stages[0]"
+PLATE = {"hole_pitch": "12 mm", "across": 30, "up": 10}
+CHAIN = {"kind": "chain", "driver_teeth": 12, "driven_teeth": 40, "pitch": "9.525 mm", "links": 80}
+V_BELT = {"kind": "v_belt", "driver_pitch_diameter": "60 mm", "driven_pitch_diameter": "150 mm"}
+
+
+def read(fit: dict[str, Any], **edits: Any) -> design.Document:
+    return design.read({**changed(edits), "fit": fit})
+
+
+def at(x: float, y: float) -> list[str]:
+    return [f"{x} mm", f"{y} mm"]
+
+
+def shaft(path: str, x: float, y: float, mount: str = "fixed", **more: Any) -> dict[str, Any]:
+    return {"shaft": path, "mount": mount, "at": at(x, y), **more}
+
+
+def look(fit: dict[str, Any], parts: Any = (), **edits: Any) -> Mounted:
+    return mounted(read(fit, **edits), at_hand(parts))
+
+
+def about(found: Mounted, words: str) -> list[Clash]:
+    return [clash for clash in found.clashes if words in clash.text]
