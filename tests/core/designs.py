@@ -262,6 +262,17 @@ def whole_documents(draw: st.DrawFn) -> dict[str, Any]:
     }
 
 
+@st.composite
+def engine_documents(draw: st.DrawFn) -> dict[str, Any]:
+    """Designs that engines alone drive, through two or three gears."""
+    made = draw(whole_documents())
+    ratios = draw(st.sampled_from([[2.2, 1.0], [2.5, 1.4, 1.0], [3.2, 1.9, 1.2]]))
+    speeds = {"kind": "speeds", "ratios": ratios, "shift_time": draw(st.sampled_from([0.0, 0.1, 0.4]))}
+    branches = draw(st.lists(engines(), min_size=1, max_size=2))
+    made["drive"] = {"units": 1, "branches": branches, "stages": [speeds, made["drive"]["stages"][-1]]}
+    return made
+
+
 AXLES: tuple[dict[str, Any], ...] = (
     {"driven": "all"},
     {"driven": "all", "wheelbase": 0.4, "cg_ahead_of_rear": 0.15, "cg_height": 0.2},

@@ -7,7 +7,7 @@ from typing import Any
 from hypothesis import HealthCheck, Phase, assume, given, settings
 from hypothesis import strategies as st
 
-from tests.core.designs import MOTOR, REMOVED, changed, documents, read, whole_documents
+from tests.core.designs import MOTOR, REMOVED, changed, documents, engine_documents, read, whole_documents
 from tests.core.reference import Reference
 from ydrometer import design, driveline
 from ydrometer.evaluate import Evaluation, evaluate
@@ -28,6 +28,37 @@ class AgainstTimeSteps(unittest.TestCase):
     @settings(max_examples=40, deadline=None, derandomize=True, phases=DRAW_ONLY, suppress_health_check=SLOW)
     @given(raw=whole_documents())
     def test_the_run(self, raw: dict[str, Any]) -> None:
+        self.check_run(raw, within=1e-4)
+
+    @settings(max_examples=15, deadline=None, derandomize=True, phases=DRAW_ONLY, suppress_health_check=SLOW)
+    @given(raw=engine_documents())
+    def test_the_run_of_engines_alone(self, raw: dict[str, Any]) -> None:
+        self.check_run(raw, within=2e-5)
+
+    @settings(max_examples=100, deadline=None, derandomize=True, phases=DRAW_ONLY, suppress_health_check=SLOW)
+    @given(raw=engine_documents())
+    def test_where_engines_change_gear(self, raw: dict[str, Any]) -> None:
+        raw["drive"]["stages"][0]["shift_time"] = 0.0
+        document = design.read(raw)
+        assume(evaluate([document]).starts(0))
+        reference = Reference(document.design)
+        points = trace.points(driveline.assemble([document.design]), 0)
+        assume(len(points.gear) > 0)
+        begun: list[tuple[int, float]] = []
+        gear: int | None = int(points.gear[0])
+        start = 0.0
+        while gear is not None:
+            stop, to = reference.next_change(gear, start, reference.end(gear, start))
+            begun += [(gear, start)] if stop > start * (1.0 + 1e-9) else []
+            gear, start = to, stop
+        # A gear that is passed through at once covers no speeds.
+        speeds = {int(number): points.speed[points.gear == number] for number in points.gear if number >= 0}
+        found = [(number, float(v[0])) for number, v in speeds.items() if v[-1] > v[0] * (1.0 + 1e-9)]
+        self.assertEqual([number for number, _ in found], [number for number, _ in begun])
+        for (_, one), (_, other) in zip(found, begun, strict=True):
+            self.assertLess(abs(one - other), 1e-6 * max(other, 1.0))
+
+    def check_run(self, raw: dict[str, Any], within: float) -> None:
         document = design.read(raw)
         evaluation = evaluate([document])
         assume(evaluation.starts(0) and evaluation.value("top_speed", 0) is not None)
@@ -43,7 +74,7 @@ class AgainstTimeSteps(unittest.TestCase):
         if reference.electric:
             wanted["energy_per_run"] = arrived.energy
         for name, value in wanted.items():
-            self.assertLess(abs(evaluation.value(name, 0) - value), 1e-4 * max(abs(value), 1e-3), name)
+            self.assertLess(abs(evaluation.value(name, 0) - value), within * max(abs(value), 1e-3), name)
         if all(branch["source"]["kind"] == "motor" for branch in raw["drive"]["branches"]):
             energy = evaluation.value("energy_per_run", 0)
             self.assertLess(abs(arrived.spent - energy), 1e-3 * max(abs(energy), 1.0), "balance of energy")

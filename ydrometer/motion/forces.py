@@ -93,7 +93,7 @@ def coast(p: Plant, k: int, v: float, time: float) -> tuple[float, float]:
 
     dv/dt = −α − β·v² (Riccati) with α = (F_rr + F_grade)/m_eff and β = air/m_eff has the solution
     v(t) = (v·C − α·S)/(C + β·v·S), x(t) = ln(C + β·v·S)/β, where C and S are cosine and sine of √(αβ)·t, the
-    latter over √(αβ); hyperbolic where the slope drives it.
+    latter over √(αβ); hyperbolic where the slope drives it. A negative time tells the speed it had before.
     """
     alpha, beta = (
         (p.vehicle[0].rolling + p.vehicle[0].grade) / p.gears[k].inertial_mass,
@@ -104,7 +104,7 @@ def coast(p: Plant, k: int, v: float, time: float) -> tuple[float, float]:
         stop = math.atan(v * turn / alpha) / turn if turn * v > 1e-9 * alpha else v / alpha
         time = min(time, stop)
     angle = turn * time
-    if angle < 1e-6:
+    if abs(angle) < 1e-6:
         # The series of C − 1 and S, exact to the last digits here.
         cosine = -0.5 * alpha * beta * time * time
         sine = time * (1.0 - alpha * beta * time * time / 6.0)

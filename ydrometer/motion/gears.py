@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 
 from ydrometer.jit import kernel
-from ydrometer.motion import forces, speeds
+from ydrometer.motion import forces, speeds, stretches
 from ydrometer.motion.plant import Plant, turning
 
 EARLY = 0.99
@@ -16,6 +16,7 @@ CLOSE = 1e-12
 
 acceleration, coast = forces.acceleration, forces.coast
 cut_off, next_share, LOOKS = speeds.cut_off, speeds.next_share, speeds.LOOKS
+engines_alone, first_better_of_engines = stretches.engines_alone, stretches.first_better
 
 
 @kernel
@@ -50,6 +51,8 @@ def advantage(p: Plant, k: int, g: int, v: float) -> float:
 @kernel
 def first_better(p: Plant, k: int, g: int, start: float, end: float) -> float:
     """The first speed from `start` up to `end` at which gear g is better; NaN where there is none."""
+    if engines_alone(p):
+        return first_better_of_engines(p, k, g, start, end)
     before, least = start, advantage(p, k, g, start)
     if least > 0.0:
         return start

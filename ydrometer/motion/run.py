@@ -11,9 +11,10 @@ from __future__ import annotations
 import math
 from typing import Any
 
-from ydrometer.jit import kernel
-from ydrometer.motion import forces, gears, speeds
+from ydrometer.jit import kernel, leaf
+from ydrometer.motion import forces, gears, speeds, stretches
 from ydrometer.motion.plant import Plant
+from ydrometer.motion.stretches import Quadratic
 
 TAIL = 18.0
 """Largest s: speed is then within 2e-8 of its end, and the rest is cruising."""
@@ -25,6 +26,8 @@ LEAST_PANEL = 1e-4
 SPARE = 60
 """Panels left for the legs to come, below which none is halved any more."""
 STEPS = 60
+GENTLE = 0.2
+"""Relative change of an acceleration within which points over speed do, and none over s are needed."""
 SHORT = 0.25
 """Share of a panel over which five points are as good as fifteen over the whole."""
 CLOSE = 1e-7
@@ -64,6 +67,9 @@ _GAUSS = (
 acceleration, as_driven, coast, resistance = forces.acceleration, forces.as_driven, forces.coast, forces.resistance
 end_speed, next_bend, next_corner, regime = speeds.end_speed, speeds.next_bend, speeds.next_corner, speeds.regime
 starting_gear, next_change = gears.starting_gear, gears.next_change
+engines_alone, value = stretches.engines_alone, stretches.value
+quadratic, stretch = stretches.quadratic, stretches.stretch
+NONE = Quadratic(0.0, 0.0, 0.0)
 
 
 @kernel
@@ -77,16 +83,48 @@ def rates(p: Plant, k: int, end: float, start: float, s: float) -> tuple[float, 
 
 
 @kernel
+def engines_rates(q: Quadratic, at: float, end: float, start: float, s: float) -> tuple[float, float, float]:
+    """The same of engines alone, on the stretch that a speed lies on; they draw no current."""
+    gap = (end - start) * math.exp(-s)
+    v = end - gap
+    dt = gap / max(value(q, v - at), 1e-300)
+    return dt, dt * v, 0.0
+
+
+@kernel
+def over_speeds(q: Quadratic, at: float, half: float) -> tuple[float, float, float, float, float]:
+    """As `integrals`, over the speeds around one, by seven points: good to 1e-9 where the acceleration is `gentle`."""
+    t, x = 0.0, 0.0
+    for i in range(-3, 4):
+        u = half * _NODES[2 * abs(i)] * (1.0 if i > 0 else -1.0)
+        dt = _GAUSS[2 * abs(i)] / value(q, u)
+        t, x = t + dt, x + dt * (at + u)
+    return half * t, half * x, 0.0, 0.0, 0.0
+
+
+@leaf
+def gentle(q: Quadratic, half: float) -> bool:
+    """Whether an acceleration changes little over the speeds so far to both sides."""
+    return half * (abs(q.line) - half * q.square) <= GENTLE * q.rest
+
+
+@kernel
 def integrals(
     p: Plant, k: int, end: float, start: float, low: float, high: float
 ) -> tuple[float, float, float, float, float]:
     """t, x, E gathered from s = low to high, and how far 7 and 15 points differ in t and in E."""
+    alone, v, v_high = engines_alone(p), end - (end - start) * math.exp(-low), end - (end - start) * math.exp(-high)
+    at = 0.5 * (v + v_high)
+    q = quadratic(p, k, at)[0] if alone else NONE
+    if alone and gentle(q, v_high - at):
+        return over_speeds(q, at, v_high - at)
     middle, half = 0.5 * (low + high), 0.5 * (high - low)
     t, x, e, coarse_t, coarse_e = 0.0, 0.0, 0.0, 0.0, 0.0
     for i in range(15):
         place = i - 7
         node = abs(place)
-        dt, dx, de = rates(p, k, end, start, middle + (half if place > 0 else -half) * _NODES[node])
+        s = middle + (half if place > 0 else -half) * _NODES[node]
+        dt, dx, de = engines_rates(q, at, end, start, s) if alone else rates(p, k, end, start, s)
         t += _KRONROD[node] * dt
         x += _KRONROD[node] * dx
         e += _KRONROD[node] * de
@@ -108,7 +146,10 @@ def add_leg(p: Plant, panels: Any, count: int, k: int, end: float, start: float,
         if s < PANELS[from_s] < high:
             high = PANELS[from_s]
         v, v_high = end - (end - start) * math.exp(-s), end - (end - start) * math.exp(-high)
-        bend = first_corner(p, k, v, min(v_high, next_bend(p, k, v)), (stop - start) / CORNER_LOOKS)
+        if engines_alone(p):
+            bend = v + stretch(p, k, v)[1]
+        else:
+            bend = first_corner(p, k, v, min(v_high, next_bend(p, k, v)), (stop - start) / CORNER_LOOKS)
         if bend < v_high:
             high = min(high, max(s + 1e-12, math.log((end - start) / (end - bend))))
         count = add_panels(p, panels, count, k, end, start, s, high)
@@ -265,7 +306,7 @@ def onward(
     p: Plant, panel: Any, at: float, t: float, x: float, e: float, to: float
 ) -> tuple[float, float, float, float, float]:
     """What `inside` tells at `to`, from what it told at `at`: by five points where that is near, else afresh."""
-    if panel[GEAR] < 0.0 or abs(to - at) > SHORT * (panel[HIGH] - panel[LOW]):
+    if panel[GEAR] < 0.0 or engines_alone(p) or abs(to - at) > SHORT * (panel[HIGH] - panel[LOW]):
         return inside(p, panel, to)
     k, end, start = int(panel[GEAR]), panel[END], panel[START]
     middle, half = 0.5 * (at + to), 0.5 * (to - at)

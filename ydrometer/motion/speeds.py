@@ -55,14 +55,13 @@ def next_bend(p: Plant, k: int, v: float) -> float:
     after, bend = v * (1.0 + 1e-12), math.inf
     for j in range(len(p.sources)):
         if p.sources[j].engine != 0.0:
-            ratio = turning(p, k, j)
-            engaged = p.sources[j].engagement / ratio
-            if after < engaged < bend:
-                bend = engaged
-            for c in range(len(p.curves[j])):
-                at = p.curves[j][c].speed / ratio
-                if after < at < bend and at >= engaged:
-                    bend = at
+            ratio, curve, c = turning(p, k, j), p.curves[j], 0
+            engaged = p.sources[j].engagement
+            if engaged <= after * ratio:
+                while c < len(curve) and curve[c].speed <= after * ratio:
+                    c += 1
+                engaged = curve[c].speed if c < len(curve) else math.inf
+            bend = min(bend, engaged / ratio)
     return bend
 
 

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import copy
 from typing import Any
 
 import numpy as np
@@ -73,42 +72,42 @@ def _option(
 
 
 def design_of(request: SearchRequest, options: list[Slot], option: Option) -> dict[str, Any]:
-    """The whole design file of an option."""
-    made: dict[str, Any] = copy.deepcopy(dict(request.raw["design"]))
-    drive, branch = made["drive"], made["drive"]["branches"][0]
-    head, layout = option.head, request.body.layouts[option.layout]
+    """The whole design file of an option; what it has in common with the request's is shared with it, not copied."""
+    raw, head, layout = request.raw["design"], option.head, request.body.layouts[option.layout]
+    drive, vehicle = dict(raw["drive"]), dict(raw["vehicle"])
+    branch = dict(drive["branches"][0])
     raw_parts = request.raw.get("parts", [])
     if head.count != branch.get("count", 1):
         branch["count"] = head.count
     if head.source != NO_PART:
-        _put_source(branch, raw_parts[head.source])
+        branch = _with_source(branch, raw_parts[head.source])
     if head.supply != NO_PART:
-        drive["supply"] = copy.deepcopy(raw_parts[head.supply]["supply"])
+        drive["supply"] = raw_parts[head.supply]["supply"]
     elif branch["source"].get("kind") == "engine":
         drive.pop("supply", None)
     if head.wheel != NO_PART:
-        made["vehicle"]["wheel_diameter"] = raw_parts[head.wheel]["diameter"]
+        vehicle["wheel_diameter"] = raw_parts[head.wheel]["diameter"]
     stages = [
         stage_json(request, slot, chosen, layout, place)
         for place, (slot, chosen) in enumerate(zip(options, option.chosen, strict=True))
     ]
     trunk = trunk_from(layout)
-    branch["stages"], drive["stages"] = stages[:trunk], stages[trunk:]
     if request.body.add_part_masses:
-        made["vehicle"]["mass"] = request.document.design.vehicle.mass + _mass(request, options, option)
-    return made
+        vehicle["mass"] = request.document.design.vehicle.mass + _mass(request, options, option)
+    branches = [{**branch, "stages": stages[:trunk]}]
+    return {**raw, "vehicle": vehicle, "drive": {**drive, "branches": branches, "stages": stages[trunk:]}}
 
 
-def _put_source(branch: dict[str, Any], part: dict[str, Any]) -> None:
+def _with_source(branch: dict[str, Any], part: dict[str, Any]) -> dict[str, Any]:
     engine = part["kind"] == "engine"
-    branch["source"] = copy.deepcopy(part["source"])
-    if part.get("name") and not branch["source"].get("name"):
-        branch["source"]["name"] = part["name"]
+    named = {"name": part["name"]} if part.get("name") and not part["source"].get("name") else {}
+    made = {**branch, "source": {**part["source"], **named}}
     for key, keeps in (("controller", not engine), ("clutch", engine)):
         if part.get(key) is not None:
-            branch[key] = copy.deepcopy(part[key])
+            made[key] = part[key]
         elif not keeps:
-            branch.pop(key, None)
+            made.pop(key, None)
+    return made
 
 
 def _mass(request: SearchRequest, options: list[Slot], option: Option) -> float:

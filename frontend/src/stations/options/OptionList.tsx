@@ -1,4 +1,4 @@
-import { Box, Flex } from "@chakra-ui/react";
+import { Box } from "@chakra-ui/react";
 import { useEffect, useRef } from "react";
 import type { Options } from "../../api/client";
 import { usePainted } from "../../design/useAfterPaint";
@@ -8,6 +8,9 @@ import { StandingMark } from "../../marks/StandingMark";
 import { runText } from "../../readout/Readout";
 import { label } from "../../words/measures";
 import { money } from "./money";
+
+/** Rows that the list shows without scrolling, and one more. */
+const AT_FIRST = 8;
 
 interface Props {
   options: Options;
@@ -56,7 +59,7 @@ export function OptionList({ options, chosen, onChoose, pinned, onTake, onPin }:
       borderColor="line"
       data-options
     >
-      {listed.map((row, index) => (
+      {(painted ? listed : listed.slice(0, AT_FIRST)).map((row, index) => (
         <Row
           // biome-ignore lint/suspicious/noArrayIndexKey: the rank is what an option is told by
           key={index}
@@ -99,44 +102,31 @@ function Row({ options, row, index, chosen, drawn, pinned, onChoose }: RowProps)
       onMouseMove={() => chosen || onChoose(index)}
       data-rank={index}
     >
-      <Box fontFamily="mono" color="ink.second" textAlign="right">
+      <div className="rank">
         {index + 1}
         {pinned && <span title="pinned"> •</span>}
-      </Box>
-      <Box>{drawn && row.line && <MiniLine line={row.line} name={`option ${index + 1}`} />}</Box>
-      <Box minW="0">
-        <Box fontWeight="600" lineHeight="1.25" fontSize="14px">
-          {row.words || "straight to the wheels"}
-        </Box>
-        <Flex
-          gap="5px"
-          align="center"
-          whiteSpace="nowrap"
-          fontFamily="mono"
-          fontSize="12.5px"
-          color="ink.second"
-        >
+      </div>
+      <div>{drawn && row.line && <MiniLine line={row.line} name={`option ${index + 1}`} />}</div>
+      <div>
+        <div className="words">{row.words || "straight to the wheels"}</div>
+        <div className="margins">
           {ratioText(units, row.ratio)}
           {row.targets.map((target, i) => {
             const measure = options.measures[i] as Options["measures"][number];
             return (
-              <Flex
+              <span
                 key={`${measure.measure} ${measure.at} ${measure.wanted}`}
-                gap="3px"
-                align="center"
                 title={`${label(measure.measure, runText(measure, units))} ${measure.wanted}: ${percent(target.margin)}`}
               >
                 <StandingMark standing={target.standing} size={11} />
                 {target === worst && percent(target.margin)}
-              </Flex>
+              </span>
             );
           })}
           {row.alike > 0 && `${row.alike} more in another order`}
-        </Flex>
-      </Box>
-      <Box fontFamily="mono" textAlign="right">
-        {row.buy === 0 ? "owned" : money(row.price)}
-      </Box>
+        </div>
+      </div>
+      <div className="price">{row.buy === 0 ? "owned" : money(row.price)}</div>
     </div>
   );
 }
