@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
@@ -182,15 +182,15 @@ def stage_json(request: SearchRequest, slot: Slot, option: int, layout: Layout, 
         made = {"kind": "planetary", "reductions": list(part.reductions)} if part.reductions else {
             "kind": "gearbox", "ratio": part.ratio}  # fmt: skip
         return made if part.efficiency is None else {**made, "efficiency": part.efficiency}
-    return {"kind": choice.kind, **_pair_json(choice.kind, parts[one], parts[other], request.raw["parts"][one])}
+    return {"kind": choice.kind, **_pair_json(choice.kind, request.raw["parts"][one], request.raw["parts"][other])}
 
 
-def _pair_json(kind: str, driver: Any, driven: Any, raw: dict[str, Any]) -> dict[str, Any]:
-    """A pair by its teeth and the driver's tooth size as that was typed."""
+def _pair_json(kind: str, driver: Mapping[str, Any], driven: Mapping[str, Any]) -> dict[str, Any]:
+    """A pair by its teeth and the driver's tooth size, or by its diameters, as they were typed."""
     if kind == "v_belt":
-        return {"driver_pitch_diameter": driver.pitch_diameter, "driven_pitch_diameter": driven.pitch_diameter}
-    size = next(key for key in ("module", "diametral_pitch", "pitch") if raw.get(key) is not None)
-    return {"driver_teeth": driver.teeth, "driven_teeth": driven.teeth, size: raw[size]}
+        return {"driver_pitch_diameter": driver["pitch_diameter"], "driven_pitch_diameter": driven["pitch_diameter"]}
+    size = next(key for key in ("module", "diametral_pitch", "pitch") if driver.get(key) is not None)
+    return {"driver_teeth": driver["teeth"], "driven_teeth": driven["teeth"], size: driver[size]}
 
 
 def used(request: SearchRequest) -> Iterator[int]:

@@ -9,7 +9,7 @@ from typing import Any
 
 from ydrometer import design, names
 from ydrometer.changes import changes
-from ydrometer.design import Document, Target
+from ydrometer.design import Design, Document, Target, stages_with_paths
 from ydrometer.drawing import LineDrawing, draw_line
 from ydrometer.evaluate import Evaluation, evaluate
 from ydrometer.parts.names import called
@@ -20,6 +20,7 @@ from ydrometer.search.cost import head_needs
 from ydrometer.search.found import Found, Option
 from ydrometer.search.nearest import nearest_changes
 from ydrometer.search.request import SearchRequest
+from ydrometer.stages import Stage, VBelt
 from ydrometer.tables.measures import TARGETABLE
 from ydrometer.targets import Standing, unbound
 
@@ -236,7 +237,7 @@ def _row(
     made = evaluation.documents[index].design
     judged = [evaluation.judge(target, index, price=option.price).verdict for target in made.targets]
     return OptionRow(
-        words=" · ".join(_stage_words(stage, present.sizes) for stage in _stages(raw)),
+        words=_words(raw, made, present.sizes),
         ratio=evaluation.value("overall_ratio", index)[0],
         line=draw_line(made) if drawn else None,
         values=[_value(evaluation, target, index, option.price) for target in targets],
@@ -267,13 +268,20 @@ def _without_sizes(raw: Mapping[str, Any]) -> dict[str, Any]:
     return {**raw, "drive": {**drive, "branches": [{**drive["branches"][0], "stages": []}], "stages": stages}}
 
 
-def _stage_words(stage: dict[str, Any], usual: set[str]) -> str:
+def _words(raw: Mapping[str, Any], made: Design, usual: set[str]) -> str:
+    read = [stage for _, stage in stages_with_paths(made)]
+    return " · ".join(_stage_words(typed, stage, usual) for typed, stage in zip(_stages(raw), read, strict=True))
+
+
+def _stage_words(stage: dict[str, Any], made: Stage, usual: set[str]) -> str:
     """A stage as people say it, with its tooth size where that is not a usual one: "gears 14 : 56, 0.5 mm"."""
     kind: str = names.STAGES.get(stage["kind"], stage["kind"]).removeprefix("toothed ")
     if "driver_teeth" in stage:
         size = next((str(stage[key]) for key in SIZES if key in stage), "")
         told = f", {size}" if size and size not in usual else ""
         return f"{kind} {stage['driver_teeth']} : {stage['driven_teeth']}{told}"
+    if isinstance(made, VBelt):
+        return f"{kind} {1e3 * made.driver_pitch_diameter:.5g} : {1e3 * made.driven_pitch_diameter:.5g} mm"
     if "ratio" in stage:
         return f"{kind} {stage['ratio']:g} : 1" if isinstance(stage["ratio"], int | float) else kind
     return kind
