@@ -46,11 +46,12 @@ def _point_schema() -> reading.Schema:
 
 
 _BOUNDS = (-math.inf, -FARTHEST, FARTHEST)
-_POINT = Reader(_read_point, _point_schema)
+POINT = Reader(_read_point, _point_schema)
+"""Reads a place, x and y in m."""
 
 
 def _point(*, needed: bool) -> Any:
-    return reading.field_of(_POINT) if needed else reading.field_of(_POINT, None)
+    return reading.field_of(POINT) if needed else reading.field_of(POINT, None)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

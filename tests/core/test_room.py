@@ -8,11 +8,16 @@ from unittest import TestCase
 
 from tests.core.designs import changed
 from tests.core.plates import AXLE, JACK, MOTOR, PLATE, at, shaft
+from ydrometer import design
 from ydrometer.errors import DocumentError
-from ydrometer.fit import loops
+from ydrometer.fit import loops, placing
+from ydrometer.fit.places import as_problem
+from ydrometer.mounted import at_hand, mounted, setup_of
 from ydrometer.search import read_request
+from ydrometer.search.answer import answer
 from ydrometer.search.choices import slots
 from ydrometer.search.compose import compose
+from ydrometer.search.request import SearchRequest
 
 STAGES = [{"kind": "gear", "ratio": [0, 100]}, {"kind": "belt", "ratio": [0, 100]}]
 FIT: dict[str, Any] = {
@@ -43,14 +48,14 @@ def pairs(requires: dict[str, Any], stages: Any = None, fit: Any = None) -> list
 class Room(TestCase):
     def test_gears_go_where_the_slot_reaches(self) -> None:
         every, _ = pairs({})
-        left, _ = pairs({"plate": True})
+        left, _ = pairs({"standing": True})
         wanted = {(a, b) for a, b in every if 34 - 0.1 <= (int(a[1:]) + int(b[1:])) / 2 <= 40}
         self.assertEqual(left, wanted)
         self.assertTrue(0 < len(left) < len(every))
 
     def test_belts_need_a_whole_number_of_teeth_at_that_distance(self) -> None:
         _, every = pairs({})
-        _, left = pairs({"plate": True})
+        _, left = pairs({"standing": True})
         self.assertEqual(left, {pair for pair in every if self.some_belt(*pair)})
         self.assertTrue(0 < len(left) < len(every))
 
@@ -63,7 +68,7 @@ class Room(TestCase):
     def test_lengths_at_hand_have_the_pitch_and_are_long_enough(self) -> None:
         _, left = pairs({"lengths_at_hand": True})
         self.assertEqual({a for a, _ in left} | {b for _, b in left}, {"p14", "p18", "p24", "p36"})
-        _, both = pairs({"lengths_at_hand": True, "plate": True})
+        _, both = pairs({"lengths_at_hand": True, "standing": True})
         for a, b in both:
             radii = [loops.pitch_radius(5e-3, int(p[1:])) for p in (a, b)]
             apart = [loops.centre_distance(n * 5e-3, radii[0], radii[1]) or math.inf for n in (84, 90)]
@@ -71,10 +76,75 @@ class Room(TestCase):
 
     def test_what_cannot_be_asked_is_told(self) -> None:
         for requires, stages, words in (
-            ({"plate": True}, [STAGES[1]], "other stages"),
+            ({"standing": True}, [STAGES[1]], "other stages"),
             ({"plates": True}, None, "unknown key"),
             ({"plate": "yes"}, None, "true or false"),
         ):
             with self.subTest(words), self.assertRaises(DocumentError) as raised:
                 pairs(requires, stages)
             self.assertIn(words, str(raised.exception))
+
+
+SMALL = {"hole_pitch": "12 mm", "across": 14, "up": 3}
+COARSE = {"tolerance": "1.5 mm", "loop_tolerance": "1.5 mm"}
+SLOT = {"start": at(80, 24), "end": at(86, 24)}
+FAR = {"start": at(140, 24), "end": at(146, 24)}
+MOUNTS: dict[str, list[dict[str, Any]]] = {
+    "one on holes": [shaft(MOTOR, 0, 0), {"shaft": JACK}, shaft(AXLE, 144, 24)],
+    "two on holes": [shaft(MOTOR, 12, 12), {"shaft": JACK}, {"shaft": AXLE}],
+    "a slot at the end": [{"shaft": MOTOR, "mount": "slot", "slot": SLOT}, {"shaft": JACK}, shaft(AXLE, 0, 0)],
+    "a slot in the middle": [shaft(MOTOR, 170, 24), {"shaft": JACK, "mount": "slot", "slot": FAR}, {"shaft": AXLE}],
+}
+
+FEW = [
+    {"kind": "gear", "driver": ["g12", "g18"], "driven": [f"g{t}" for t in range(30, 60, 6)]},
+    {"kind": "belt", "ratio": [0.5, 100]},
+]
+
+
+class Together(TestCase):
+    """Combinations that go on the plate are those for which the placing solver finds a way, one by one."""
+
+    def asked(self, mount: str, *, plate: bool) -> SearchRequest:
+        raw = {"format": "ydrometer-search", "version": 1, "keep": 1000, "layouts": [{"stages": FEW}],
+               "design": {**changed({}), "fit": {"plate": SMALL, "shafts": MOUNTS[mount], **COARSE}},
+               "requires": {"plate": plate, "lengths_at_hand": True}}  # fmt: skip
+        return read_request(compose(raw, PARTS))
+
+    def goes(self, mount: str, teeth: tuple[int, ...]) -> bool:
+        gear = {"kind": "gear", "module": "1 mm", "driver_teeth": teeth[0], "driven_teeth": teeth[1]}
+        belt = {"kind": "belt", "pitch": "5 mm", "driver_teeth": teeth[2], "driven_teeth": teeth[3]}
+        raw = changed({"drive.branches.0.stages.0": gear, "drive.stages.0": belt})
+        raw["fit"] = {"plate": SMALL, "shafts": MOUNTS[mount], **COARSE}
+        problem = as_problem(setup_of(design.read(raw), at_hand(PARTS)))
+        reaching = len(problem.pairs) == len(FEW)
+        return reaching and bool(placing.placements(placing.Plate(problem.shafts, problem.pairs), most=1))
+
+    def test_all_that_placing_each_design_finds(self) -> None:
+        for mount in MOUNTS:
+            with self.subTest(mount):
+                found = [entry["design"] for entry in answer(self.asked(mount, plate=True))["options"]]
+                going = {teeth_of(raw) for raw in found}
+                every = {teeth_of(entry["design"]) for entry in answer(self.asked(mount, plate=False))["options"]}
+                self.assertEqual(going, {teeth for teeth in every if self.goes(mount, teeth)})
+                self.assertTrue(0 < len(going) < len(every))
+
+    def test_what_is_found_stands_where_it_goes(self) -> None:
+        for mount in MOUNTS:
+            found = answer(self.asked(mount, plate=True))["options"]
+            with self.subTest(mount):
+                self.assertEqual(len(found), len({teeth_of(entry["design"]) for entry in found}))
+                for entry in found[::7]:
+                    stages = entry["design"]["drive"]["branches"][0]["stages"]
+                    self.assertIn(stages[1]["belt_teeth"], (84, 90))
+                    off = [
+                        c.text
+                        for c in mounted(design.read(entry["design"])).clashes
+                        if "apart" in c.text or "beyond" in c.text
+                    ]
+                    self.assertEqual(off, [])
+
+
+def teeth_of(raw: dict[str, Any]) -> tuple[int, ...]:
+    stages = raw["drive"]["branches"][0]["stages"]
+    return tuple(stage[key] for stage in stages for key in ("driver_teeth", "driven_teeth"))

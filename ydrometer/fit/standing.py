@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from ydrometer.fit.line import Plane, Tie
+from ydrometer.fit.placing import NOISE
 from ydrometer.mounting import Mounting, Plate, Point, Shaft, Slot
 
 SPACING = 1.35
@@ -110,16 +111,33 @@ def _beside(plane: Plane, mounting: Mounting, path: str, found: Mapping[str, Sta
 
 
 def _set(slot: Slot, ties: list[tuple[Tie, Point]]) -> Stand:
-    """The place in a slot that its ties ask for, of several lengths the one that needs it least lengthened."""
-    settings = [
-        setting for tie, partner in ties for reach in tie.reaches
-        for setting in on_line(slot, partner, reach.best)
-    ]  # fmt: skip
-    if not settings:
+    """The place in a slot that its ties ask for: one that suits them all, else of several lengths the one that needs
+    it least lengthened.
+    """
+    bests = [s for tie, partner in ties for reach in tie.reaches for s in on_line(slot, partner, reach.best)]
+    if not bests:
         return Stand(_along(slot, 0.5 * slot.travel), "guessed", 0.5 * slot.travel)
-    wanted = min(settings, key=lambda s: (max(0.0, -s, s - slot.travel), abs(s - 0.5 * slot.travel)))
+    edges = [
+        s for tie, partner in ties for reach in tie.reaches for edge in (reach.low, reach.high)
+        for s in on_line(slot, partner, edge)
+    ]  # fmt: skip
+    suiting = [
+        s for s in (*bests, *edges, 0.0, slot.travel) if 0.0 <= s <= slot.travel and _suits(_along(slot, s), ties)
+    ]  # fmt: skip
+    if suiting:
+        setting = min(suiting, key=lambda s: (s not in bests, abs(s - 0.5 * slot.travel)))
+        return Stand(_along(slot, setting), "tied", setting)
+    wanted = min(bests, key=lambda s: (max(0.0, -s, s - slot.travel), abs(s - 0.5 * slot.travel)))
     setting = min(slot.travel, max(0.0, wanted))
     return Stand(_along(slot, setting), "tied", setting, wanted - setting)
+
+
+def _suits(at: Point, ties: list[tuple[Tie, Point]]) -> bool:
+    """Whether a place suits all ties, be it the best or not."""
+    return all(
+        any(reach.low - NOISE <= math.dist(at, partner) <= reach.high + NOISE for reach in tie.reaches)
+        for tie, partner in ties if tie.reaches
+    )  # fmt: skip
 
 
 def on_line(slot: Slot, partner: Point, distance: float) -> list[float]:

@@ -16,6 +16,7 @@ from ydrometer.search.found import Found, Option
 from ydrometer.search.nearest import nearest_changes
 from ydrometer.search.request import SearchRequest
 from ydrometer.search.run import search
+from ydrometer.search.settled import with_mounting
 from ydrometer.tables.measures import MEASURES
 
 FORMAT = "ydrometer-options"
@@ -95,7 +96,8 @@ def design_of(request: SearchRequest, options: list[Slot], option: Option) -> di
     if request.body.add_part_masses:
         vehicle["mass"] = request.document.design.vehicle.mass + _mass(request, options, option)
     branches = [{**branch, "stages": stages[:trunk]}]
-    return {**raw, "vehicle": vehicle, "drive": {**drive, "branches": branches, "stages": stages[trunk:]}}
+    made = {**raw, "vehicle": vehicle, "drive": {**drive, "branches": branches, "stages": stages[trunk:]}}
+    return with_mounting(request, layout, options, option.chosen, made)
 
 
 def _with_source(branch: dict[str, Any], part: dict[str, Any]) -> dict[str, Any]:

@@ -13,6 +13,7 @@ from ydrometer.search.choices import NO_PART, Floats, Head, Ints, Slot, trunk_fr
 from ydrometer.search.classes import Drive, Known, Standing
 from ydrometer.search.cost import Cost
 from ydrometer.search.found import Found, Key, Option
+from ydrometer.search.mount import together
 from ydrometer.search.request import SearchRequest
 
 ROUNDED = 1e-9
@@ -42,7 +43,10 @@ class Ranked(NamedTuple):
 
 
 class Block:
-    """A stretch of stage combinations of one layout, `chosen` being the option of each slot for each of them."""
+    """A stretch of stage combinations of one layout, `chosen` being the option of each slot for each of them.
+
+    `placed` tells for which of them the shafts have places, None where all have.
+    """
 
     def __init__(
         self, request: SearchRequest, number: int, options: list[Slot], chosen: list[Ints], cost: Cost, known: Known
@@ -53,6 +57,8 @@ class Block:
         every = classes.drives(options, trunk_from(self.layout), chosen, mass)
         self.drive, self.which = classes.unique(every)
         self.ranks = _id_ranks(request, options, chosen)
+        tied = [(slot.tie, option) for slot, option in zip(options, chosen, strict=True) if slot.tie is not None]
+        self.placed = together([tie for tie, _ in tied], [option for _, option in tied]) if tied else None
 
     def look(self, head: Head, head_cost: tuple[float, int, float], found: Found) -> None:
         """Count the combinations of a head, and keep the best."""
@@ -75,7 +81,7 @@ class Block:
 
     def _within(self, price: Floats, buy: Ints) -> Any:
         limits = self.request.body.limits
-        within = np.ones(len(price), bool)
+        within = np.ones(len(price), bool) if self.placed is None else self.placed.copy()
         if limits.owned_only:
             within &= buy == 0
         if limits.price_at_most is not None:

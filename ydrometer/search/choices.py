@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 import math
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
@@ -11,7 +12,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ydrometer.parts.fitting import SAME_SIZE
-from ydrometer.search.request import SUPPLIES, BoxChoice, Fixed, Layout, Pair, SearchRequest, boxes
+from ydrometer.search.mount import Tied, tied
+from ydrometer.search.request import SUPPLIES, BoxChoice, Fixed, Layout, Mount, Pair, SearchRequest, boxes
 from ydrometer.search.room import has_room
 from ydrometer.stages import Belt, Chain, Gear, Gearbox, Planetary, Speeds, Stage, Toothed, VBelt, stage_efficiency
 
@@ -40,7 +42,7 @@ class Slot:
     Attributes:
         choice: what the request says. parts: places of driver and driven, NO_PART where there is none, (n, 2).
         driven, driver: teeth, 1 where there are none. torque, speed: ratio of what has no teeth, else 1.
-        efficiency: of each.
+        efficiency: of each. tie: how they fit between their shafts, where the layout says where those may stand.
     """
 
     choice: Any
@@ -50,6 +52,7 @@ class Slot:
     torque: Floats
     speed: Floats
     efficiency: Floats
+    tie: Tied | None = None
 
     def __len__(self) -> int:
         return len(self.parts)
@@ -84,19 +87,20 @@ def _chosen(request: SearchRequest, choice: tuple[str, ...] | None, kinds: Seque
 
 def slots(request: SearchRequest, layout: Layout) -> list[Slot]:
     """The options of each stage of a layout, in the order of power."""
-    return [_slot(request, choice) for choice in layout.stages]
+    pairs = itertools.count()
+    return [
+        _pairs(request, choice, layout.mount, next(pairs)) if isinstance(choice, Pair) else _slot(request, choice)
+        for choice in layout.stages
+    ]
 
 
-def _slot(request: SearchRequest, choice: Any) -> Slot:
+def _slot(request: SearchRequest, choice: Fixed | BoxChoice) -> Slot:
     if isinstance(choice, Fixed):
         return _single(choice, [choice.stage], np.full((1, 2), NO_PART))
-    if isinstance(choice, BoxChoice):
-        known = [(i, part) for i, part in boxes(request) if choice.parts is None or part.id in choice.parts]
-        stages = [_box(part) for _, part in known]
-        places = np.array([(i, NO_PART) for i, _ in known], np.int64).reshape(-1, 2)
-        return _single(choice, stages, places)
-    assert isinstance(choice, Pair)
-    return _pairs(request, choice)
+    known = [(i, part) for i, part in boxes(request) if choice.parts is None or part.id in choice.parts]
+    stages = [_box(part) for _, part in known]
+    places = np.array([(i, NO_PART) for i, _ in known], np.int64).reshape(-1, 2)
+    return _single(choice, stages, places)
 
 
 def _box(part: Any) -> Stage:
@@ -117,7 +121,7 @@ def _single(choice: Any, stages: Sequence[Stage], places: Ints) -> Slot:
     return Slot(choice, places, driver, driven, torque, speed, efficiency)
 
 
-SAMPLES: dict[str, Stage] = {
+SAMPLES: dict[str, Any] = {
     "gear": Gear(driver_teeth=20, driven_teeth=20),
     "belt": Belt(driver_teeth=20, driven_teeth=20),
     "chain": Chain(driver_teeth=20, driven_teeth=20),
@@ -126,7 +130,7 @@ SAMPLES: dict[str, Stage] = {
 """A stage of each kind that is paired: what it loses and how it creeps hangs on the kind alone."""
 
 
-def _pairs(request: SearchRequest, choice: Pair) -> Slot:
+def _pairs(request: SearchRequest, choice: Pair, mount: Mount | None, number: int) -> Slot:
     kind: str = choice.kind
     known: list[tuple[int, Any]] = request.of_kind(choice.part)
     ends = [[(i, part) for i, part in known if ids is None or part.id in ids] for ids in (choice.driver, choice.driven)]
@@ -139,7 +143,9 @@ def _pairs(request: SearchRequest, choice: Pair) -> Slot:
     low, high = choice.ratio
     within = (ratio >= low * (1.0 - SAME_RATIO)) & (ratio <= high * (1.0 + SAME_RATIO))
     a, b = np.nonzero(same & within)
-    room = has_room(choice, size[0][a], measure[0][a], measure[1][b])
+    wanted = size[0][a], measure[0][a], measure[1][b]
+    tie = None if mount is None else tied(mount, number, choice, *wanted)
+    room = has_room(choice, *wanted) if tie is None else tie.alone
     a, b = a[room], b[room]
     place = [np.array([i for i, _ in end], np.int64) for end in ends]
     sample = SAMPLES[kind]
@@ -154,6 +160,7 @@ def _pairs(request: SearchRequest, choice: Pair) -> Slot:
         torque=torque,
         speed=torque * (sample.speed_ratio / sample.ratio),
         efficiency=many,
+        tie=None if tie is None else tie.of(room),
     )
 
 

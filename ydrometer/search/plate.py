@@ -9,7 +9,7 @@ from typing import Any
 from ydrometer import design, reading
 from ydrometer.errors import DocumentError, Fault
 from ydrometer.fit.at_hand import LOOP_PARTS, lengths_for
-from ydrometer.fit.line import Tie
+from ydrometer.fit.places import as_problem
 from ydrometer.fit.setup import Setup
 from ydrometer.mounted import at_hand, setup_of
 from ydrometer.reading import Reading
@@ -17,74 +17,98 @@ from ydrometer.reading import Reading
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Requires:
-    """That pairs go where the shafts of the plate stand now, or can be set; that loops have a length at hand."""
+    """What options must keep to.
 
+    Attributes:
+        standing: that they go where the shafts stand now, or can be set in their slots.
+        plate: that they go on the plate, on whichever of its holes, as the shafts are mounted.
+        lengths_at_hand: that loops have a length at hand.
+    """
+
+    standing: bool = reading.flag()
     plate: bool = reading.flag()
     lengths_at_hand: bool = reading.flag()
 
 
 def required(raw: Mapping[str, Any], bin_parts: Sequence[Mapping[str, Any]]) -> dict[str, Any]:
-    """A request with its `requires` written into its layouts' pairs, as distances and lengths.
+    """A request with its `requires` written into its layouts: where shafts may stand, and the lengths of pairs.
 
     Args:
         raw: a request; its design is read only where something is required.
         bin_parts: documents of the bin's parts.
 
     Raises:
-        DocumentError: `requires` cannot be read, or a layout has other stages than those that are mounted.
+        DocumentError: `requires` cannot be read, there is no plate, or a layout has other stages than those that are
+        mounted.
     """
     rest = {key: value for key, value in raw.items() if key != "requires"}
     seen = Reading()
     wanted = reading.finish(reading.read_object(Requires, raw.get("requires", {}), "requires", seen), seen)
     layouts = raw.get("layouts")
-    if not (wanted.plate or wanted.lengths_at_hand) or not isinstance(layouts, list):
+    if wanted == Requires() or not isinstance(layouts, list):
         return rest
     setup = setup_of(design.read(raw.get("design")), at_hand(bin_parts))
-    ties = _mounted(setup) if wanted.plate else []
+    mount = _mount(setup, wanted)
     made = [
-        _layout(layout, number, setup, ties, wanted) if isinstance(layout, Mapping) else layout
+        _layout(layout, number, setup, mount, wanted) if isinstance(layout, Mapping) else layout
         for number, layout in enumerate(layouts)
     ]
     return {**rest, "layouts": made}
 
 
-def _mounted(setup: Setup) -> list[Tie]:
-    if not setup.plane.ties:
-        raise DocumentError([Fault("requires.plate", "nothing is mounted", "add a stage, or leave it out")])
-    return setup.plane.ties
+def _mount(setup: Setup, wanted: Requires) -> dict[str, Any] | None:
+    """Where the shafts may stand, as a layout says it."""
+    if not (wanted.standing or wanted.plate):
+        return None
+    path = "requires.standing" if wanted.standing else "requires.plate"
+    ties = setup.plane.ties
+    if not ties:
+        raise DocumentError([Fault(path, "nothing is mounted", "add a stage, or leave it out")])
+    shafts = [ties[0].driver.shaft, *(tie.driven.shaft for tie in ties)]
+    spots = _as_they_stand(setup, shafts) if wanted.standing else _on_the_plate(setup, shafts, path)
+    mounting = setup.mounting
+    return {"shafts": spots, "tolerance": mounting.tolerance, "loop_tolerance": mounting.loop_tolerance}
+
+
+def _as_they_stand(setup: Setup, shafts: Sequence[str]) -> list[dict[str, Any]]:
+    found = []
+    for path in shafts:
+        slot = setup.shaft(path).slot
+        ends = [setup.at(path)] if slot is None else [slot.start, slot.end]
+        found.append({"at": [list(spot) for spot in ends], "slot": slot is not None})
+    return found
+
+
+def _on_the_plate(setup: Setup, shafts: Sequence[str], path: str) -> list[dict[str, Any]]:
+    try:
+        problem = as_problem(setup)
+    except ValueError as error:
+        raise DocumentError([Fault(path, str(error), "or leave it out")]) from None
+    known = {shaft.name: shaft for shaft in problem.shafts}
+    return [{"at": [list(hole) for hole in known[name].holes], "slot": known[name].slot} for name in shafts]
 
 
 def _layout(
-    layout: Mapping[str, Any], number: int, setup: Setup, ties: Sequence[Tie], wanted: Requires
+    layout: Mapping[str, Any], number: int, setup: Setup, mount: dict[str, Any] | None, wanted: Requires
 ) -> dict[str, Any]:
     stages = layout.get("stages")
     if not isinstance(stages, list) or not all(isinstance(stage, Mapping) for stage in stages):
         return dict(layout)
-    paired = [stage for stage in stages if stage.get("kind") in ("gear", *LOOP_PARTS)]
-    if wanted.plate and [stage["kind"] for stage in paired] != [tie.kind for tie in ties]:
+    kinds = [stage.get("kind") for stage in stages if stage.get("kind") in ("gear", *LOOP_PARTS)]
+    if mount is not None and kinds != [tie.kind for tie in setup.plane.ties]:
         fault = Fault(f"layouts[{number}]", "other stages than those that are mounted",
                       "choose the design's own stages, or do not ask for what goes on the plate")  # fmt: skip
         raise DocumentError([fault])
-    places = iter(range(len(paired)))
-    made = []
-    for stage in stages:
-        more: dict[str, Any] = {}
-        if stage in paired:
-            place = next(places)
-            if wanted.plate:
-                more["distance"] = list(_reach(setup, ties[place]))
-            if wanted.lengths_at_hand and stage["kind"] in LOOP_PARTS:
-                more["lengths"] = [
-                    {"length": length} if pitch is None else {"length": length, "pitch": pitch}
-                    for length, pitch in lengths_for(setup.hand, stage["kind"])
-                ]
-        made.append({**stage, **more})
-    return {**layout, "stages": made}
+    made = [
+        {**stage, "lengths": _lengths(setup, stage["kind"])}
+        if wanted.lengths_at_hand and stage.get("kind") in LOOP_PARTS else dict(stage)
+        for stage in stages
+    ]  # fmt: skip
+    return {**layout, "stages": made, **({} if mount is None else {"mount": mount})}
 
 
-def _reach(setup: Setup, tie: Tie) -> tuple[float, float]:
-    """The distances without play that suit where the shafts stand or can be set, m."""
-    low, high = setup.reach(tie)
-    if tie.is_loop:
-        return low - setup.mounting.loop_tolerance, high + setup.mounting.loop_tolerance
-    return low - setup.mounting.tolerance, high
+def _lengths(setup: Setup, kind: str) -> list[dict[str, float]]:
+    return [
+        {"length": length} if pitch is None else {"length": length, "pitch": pitch}
+        for length, pitch in lengths_for(setup.hand, kind)
+    ]

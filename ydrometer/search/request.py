@@ -9,6 +9,7 @@ from typing import Any, ClassVar
 from ydrometer import design, reading
 from ydrometer.design import Document
 from ydrometer.errors import DocumentError, Fault
+from ydrometer.mounting import MOST_HOLES, POINT, Point
 from ydrometer.parts import kinds as parts
 from ydrometer.parts.kinds import Part
 from ydrometer.reading import Reading
@@ -71,7 +72,7 @@ class Length:
 class Pair:
     """A stage of a driver and a driven part of one tooth size; `ratio` bounds driven over driver, both included.
 
-    `distance` bounds how far apart its shafts can stand, m; of `lengths` one has to go around, where any are given.
+    Of `lengths` one has to go around, where any are given.
     """
 
     kind: ClassVar[str]
@@ -79,7 +80,6 @@ class Pair:
     driver: Choice = _choice()
     driven: Choice = _choice()
     ratio: tuple[float, float] = _band(_NO_OVERDRIVE)
-    distance: tuple[float, float] | None = _band(None)
     lengths: tuple[Length, ...] | None = reading.field_of(
         reading.list_reader(reading.object_reader(Length), most=MOST_PARTS), None
     )
@@ -138,14 +138,47 @@ _CHOICES: dict[str, type] = {k.kind: k for k in (GearPair, BeltPair, ChainPair, 
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class Spots:
+    """Where a shaft may stand: on one of some places, m, or in a slot between two."""
+
+    at: tuple[Point, ...] = reading.items(POINT, least=1, most=MOST_HOLES**2, required=True)
+    slot: bool = reading.flag()
+
+    def faults(self) -> Iterator[tuple[str, str, str]]:
+        """A slot has two ends."""
+        if self.slot and len(self.at) != 2:
+            yield "at", f"{len(self.at)} places of a slot", "give its two ends"
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Mount:
+    """Where the shafts of a layout may stand: first that of the source, then what each pair drives, in their order.
+
+    `tolerance` is how much further apart than without play gears may stand, `loop_tolerance` how far a loop's wheels
+    may be off the distance at which it is taut, m; see `ydrometer.mounting`.
+    """
+
+    shafts: tuple[Spots, ...] = reading.items(reading.object_reader(Spots), least=2, most=MOST_STAGES + 1)
+    tolerance: float = reading.quantity("length", at_least=0.0)
+    loop_tolerance: float = reading.quantity("length", at_least=0.0)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Layout:
-    """The product of its choices; no `count` stands for the design's own."""
+    """The product of its choices; no `count` stands for the design's own. With a `mount`, what has no places is out."""
 
     sources: Choice = _choice()
     count: tuple[int, ...] = reading.items(reading.whole_reader(1, 64))
     supplies: Choice = _choice()
     wheels: Choice = _choice()
     stages: tuple[StageChoice, ...] = reading.items(reading.kind_reader(_CHOICES), most=MOST_STAGES)
+    mount: Mount | None = reading.nested(Mount, default=None)
+
+    def faults(self) -> Iterator[tuple[str, str, str]]:
+        """Each pair ties a shaft to the next."""
+        pairs = sum(isinstance(choice, Pair) for choice in self.stages)
+        if self.mount is not None and len(self.mount.shafts) != pairs + 1:
+            yield "mount.shafts", f"{len(self.mount.shafts)} shafts of {pairs} pairs", f"give {pairs + 1}"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -1,0 +1,192 @@
+"""Where an option's shafts would stand, and which lengths its loops would have: of all ways the nearest to the best."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+
+from ydrometer import remounted
+from ydrometer.fit import loops, pairs
+from ydrometer.fit.line import USUAL_PLAY
+from ydrometer.mounting import Point
+from ydrometer.search.choices import SAMPLES, Slot
+from ydrometer.search.mount import Floats, distances
+from ydrometer.search.request import Layout, Mount, Pair, SearchRequest
+from ydrometer.search.room import PIECES, SAME_PITCH
+
+
+@dataclass(frozen=True, slots=True)
+class Reach:
+    """Distances that suit a pair, m, the best of them, and the length of its loop then, m, None where it has none."""
+
+    low: float
+    high: float
+    best: float
+    length: float | None = None
+
+
+def with_mounting(
+    request: SearchRequest, layout: Layout, options: Sequence[Slot], chosen: Sequence[int], made: dict[str, Any]
+) -> dict[str, Any]:
+    """An option's design with its `fit` section about its own stages, and set as the layout's mount allows.
+
+    Args:
+        request: to which the option belongs.
+        layout: the option's.
+        options: of each stage.
+        chosen: which of them the option has.
+        made: the option's design file, with the section as the request's design has it.
+    """
+    fit, paths = made.get("fit"), _stage_paths(made)
+    before = _stage_paths(request.raw["design"])
+    if fit is not None and len(before) == len(paths):
+        fit = remounted.renamed(fit, dict(zip(before, paths, strict=True)))
+        made = {**made, "fit": fit}
+    if layout.mount is None:
+        return made
+    tied = [
+        (path, slot, option) for path, slot, option in zip(paths, options, chosen, strict=True)
+        if isinstance(slot.choice, Pair)
+    ]  # fmt: skip
+    mount = layout.mount
+    found = settled(mount, [reaches(request, mount, i, slot, option) for i, (_, slot, option) in enumerate(tied)])
+    shafts = ["drive.branches[0].source", *(path for path, _, _ in tied)]
+    at = {path: {"at": list(spot)} for path, spot in zip(shafts, found.spots, strict=True) if spot is not None}
+    sized = {path: (slot, option, length) for (path, slot, option), length in zip(tied, found.lengths, strict=True)
+             if length is not None}  # fmt: skip
+    plain = {path: {"length": length} for path, (slot, _, length) in sized.items() if slot.choice.kind == "v_belt"}
+    parts: Any = request.body.parts
+    pieces = {
+        path: {COUNTED[slot.choice.kind]: round(length / parts[slot.parts[option][0]].size)}
+        for path, (slot, option, length) in sized.items() if path not in plain
+    }  # fmt: skip
+    return _set(made, at, plain, pieces)
+
+
+COUNTED = {"belt": "belt_teeth", "chain": "links"}
+"""Where a stage keeps of how many pieces its loop is."""
+
+
+def _set(
+    made: Mapping[str, Any], at: Mapping[str, Any], plain: Mapping[str, Any], pieces: Mapping[str, Any]
+) -> dict[str, Any]:
+    """A design file with what its shafts, its loops and its stages are to have, each by its path."""
+    fit, drive = dict(made.get("fit") or {}), made["drive"]
+    for key, told_by, changes in (("shafts", "shaft", at), ("loops", "stage", plain)):
+        if changes:
+            fit[key] = remounted.merged(fit.get(key, []), told_by, changes)
+    paths = iter(_stage_paths(made))
+    branch = drive["branches"][0]
+    own, trunk = (
+        [{**stage, **pieces.get(next(paths), {})} for stage in stages]
+        for stages in (branch.get("stages", []), drive.get("stages", []))
+    )
+    return {**made, "drive": {**drive, "branches": [{**branch, "stages": own}], "stages": trunk}, "fit": fit}
+
+
+def _stage_paths(raw: Mapping[str, Any]) -> list[str]:
+    """Of the stages of a design of one branch, in the order of power."""
+    drive = raw["drive"]
+    own, trunk = drive["branches"][0].get("stages", []), drive.get("stages", [])
+    return [*(f"drive.branches[0].stages[{i}]" for i in range(len(own))),
+            *(f"drive.stages[{i}]" for i in range(len(trunk)))]  # fmt: skip
+
+
+def reaches(request: SearchRequest, mount: Mount, pair: int, slot: Slot, option: int) -> list[Reach]:
+    """The distances that suit a pair of an option; of loops for each length that its shafts could take.
+
+    Args:
+        request: with the parts.
+        mount: of the layout.
+        pair: which one of the layout's pairs it is, from 0.
+        slot: the stage's options.
+        option: the one chosen.
+    """
+    choice, (one, other) = slot.choice, slot.parts[option].tolist()
+    parts: Any = request.body.parts
+    if choice.kind == "gear":
+        size, teeth = parts[one].size, (parts[one].teeth, parts[other].teeth)
+        free = 0.5 * size * sum(teeth)
+        loose = pairs.centre_distance(size, *teeth, SAMPLES["gear"].pressure_angle, play=USUAL_PLAY * size)
+        return [Reach(free, free + mount.tolerance, min(loose, free + mount.tolerance))]
+    r1, r2 = (_radius(choice, parts[end]) for end in (one, other))
+    low, high, _ = distances(mount, pair)
+    nearest, farthest = (max(apart, (r1 + r2) * (1.0 + 1e-9)) for apart in (low.min(), high.max()))
+    give = mount.loop_tolerance
+    between = loops.length(r1, r2, max(nearest - give, r1 + r2)), loops.length(r1, r2, farthest + give)
+    found = []
+    for length in _lengths(choice, parts[one].size, *between):
+        taut = loops.centre_distance(length, r1, r2)
+        if taut is not None:
+            found.append(Reach(taut - give, taut + give, taut, length))
+    return found or [Reach(0.0, math.inf, nearest)]
+
+
+def _radius(choice: Pair, part: Any) -> float:
+    return 0.5 * float(part.pitch_diameter) if choice.kind == "v_belt" else loops.pitch_radius(part.size, part.teeth)
+
+
+def _lengths(choice: Pair, pitch: float, least: float, most: float) -> list[float]:
+    """Lengths that may be had: those given, else any number of pieces between two lengths; none of other V-belts."""
+    if choice.lengths is not None:
+        return [
+            known.length for known in choice.lengths
+            if known.pitch is None or abs(pitch - known.pitch) <= SAME_PITCH * known.pitch
+        ]  # fmt: skip
+    if choice.kind == "v_belt":
+        return []
+    piece = pitch * PIECES[choice.kind]
+    return [n * piece for n in range(math.ceil(least / piece), math.floor(most / piece) + 1)]
+
+
+@dataclass(frozen=True, slots=True)
+class Settled:
+    """Where shafts stand that may stand in several places, m, None of the others; and the lengths of loops, m."""
+
+    spots: list[Point | None]
+    lengths: list[float | None]
+
+
+def settled(mount: Mount, wanted: Sequence[Sequence[Reach]]) -> Settled:
+    """The way with the least sum of distances off the best ones, shaft by shaft (dynamic programming).
+
+    Args:
+        mount: where the shafts may stand.
+        wanted: the distances that suit each pair, where at least one way goes.
+    """
+    costs: list[Floats] = []
+    total = np.zeros(len(mount.shafts[0].at))
+    came: list[Any] = []
+    for pair, suiting in enumerate(wanted):
+        low, high, apart = distances(mount, pair)
+        costs.append(_costs(suiting, low, high))
+        ways = total[: apart.shape[0], None] + costs[-1].min(axis=0)[apart]
+        came.append(ways.argmin(axis=0))
+        total = ways.min(axis=0)
+    place = int(total.argmin())
+    places = [place]
+    lengths: list[float | None] = []
+    for pair in reversed(range(len(wanted))):
+        before = int(came[pair][place])
+        apart = distances(mount, pair)[2][before, place]
+        lengths.insert(0, wanted[pair][int(costs[pair][:, apart].argmin())].length)
+        places.insert(0, before)
+        place = before
+    spots = [
+        None if shaft.slot or len(shaft.at) == 1 else shaft.at[place]
+        for shaft, place in zip(mount.shafts, places, strict=True)
+    ]
+    return Settled(spots, lengths)
+
+
+def _costs(suiting: Sequence[Reach], low: Floats, high: Floats) -> Floats:
+    """How far each way to suit a pair is off its best at ranges of distance, m, infinite where it is out: (r, d)."""
+    rows = []
+    for reach in suiting:
+        off = np.maximum(0.0, np.maximum(low - reach.best, reach.best - high))
+        rows.append(np.where((high >= reach.low - 1e-9) & (low <= reach.high + 1e-9), off, np.inf))
+    return np.array(rows)
