@@ -154,7 +154,7 @@ class Clashing(TestCase):
         self.assertTrue(about(found, "beside the plate"))
         self.assertTrue(about(found, "too near to the rail"))
         big = {**CHAIN, "driven_teeth": 45}
-        self.assertTrue(about(look({}, **{"drive.stages": [big]}), "to the ground"))
+        self.assertTrue(about(look({}, **{"drive.stages": [big]}), "the ground, "))
 
     def test_a_chain_that_runs_through_a_rail(self) -> None:
         wanted = look({}, **{"drive.stages": [CHAIN]}).plan.shafts

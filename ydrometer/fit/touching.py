@@ -150,7 +150,8 @@ def ground(setup: Setup) -> Iterator[Clash]:
         left = at[1] - wheel.outer_radius - ground
         short = setup.mounting.ground_gap - left
         if short > NOISE:
-            text = f"the {wheel.words} leaves {mm(left)} to the ground, {mm(setup.mounting.ground_gap)} is wanted"
+            stands = f"leaves {mm(left)} to the ground" if left >= 0.0 else f"reaches {mm(-left)} into the ground"
+            text = f"the {wheel.words} {stands}, {mm(setup.mounting.ground_gap)} above it is wanted"
             yield Clash("clash", text, wheel.path, short, (at[0], ground))
 
 

@@ -12,9 +12,9 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ydrometer.parts.fitting import SAME_SIZE
-from ydrometer.search.mount import Tied, tied
+from ydrometer.search.mount import Options, Tied, tied
 from ydrometer.search.request import SUPPLIES, BoxChoice, Fixed, Layout, Mount, Pair, SearchRequest, boxes
-from ydrometer.search.room import has_room
+from ydrometer.search.room import has_room, outer_radius
 from ydrometer.stages import Belt, Chain, Gear, Gearbox, Planetary, Speeds, Stage, Toothed, VBelt, stage_efficiency
 
 Floats = NDArray[np.float64]
@@ -144,7 +144,10 @@ def _pairs(request: SearchRequest, choice: Pair, mount: Mount | None, number: in
     within = (ratio >= low * (1.0 - SAME_RATIO)) & (ratio <= high * (1.0 + SAME_RATIO))
     a, b = np.nonzero(same & within)
     wanted = size[0][a], measure[0][a], measure[1][b]
-    tie = None if mount is None else tied(mount, number, choice, *wanted)
+    tie = None
+    if mount is not None:
+        outer = [np.array([outer_radius(part) for _, part in end]) for end in ends]
+        tie = tied(mount, number, choice, Options(*wanted, outer[0][a], outer[1][b]))
     room = has_room(choice, *wanted) if tie is None else tie.alone
     a, b = a[room], b[room]
     place = [np.array([i for i, _ in end], np.int64) for end in ends]

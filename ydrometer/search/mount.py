@@ -1,8 +1,8 @@
 """Where the shafts of a layout may stand, and which pairs, alone and together, have places there.
 
-The pairs of a layout tie the shaft of the source to the next one, and so on. A pair alone is out where no two places
-of its shafts are as far apart as it wants. A combination is out where no places suit all its pairs at once: from shaft
-to shaft it is followed which places can still be reached.
+The pairs of a layout tie the shaft of the source to the next one, and so on. A pair alone is out where no two places of
+its shafts are as far apart as it wants and clear of the frame. A combination is out where no places suit all its pairs
+at once: from shaft to shaft it is followed which places can still be reached.
 """
 
 from __future__ import annotations
@@ -15,6 +15,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ydrometer.fit.line import STRETCH
+from ydrometer.fit.placing import NOISE
 from ydrometer.search.request import Mount, Pair
 from ydrometer.search.room import centre_distance, has_room
 
@@ -29,51 +30,100 @@ ROUNDED = 9
 
 
 @dataclass(frozen=True, slots=True)
+class Options:
+    """Of a pair's options what tells whether they go: module or pitch, m, teeth of driver and driven, of V-pulleys
+    pitch diameters, m, and the radii over all that turns, m; (n,) each.
+    """
+
+    size: Floats
+    driver: Floats
+    driven: Floats
+    driver_outer: Floats
+    driven_outer: Floats
+
+    def columns(self, choice: Pair, mount: Mount) -> list[Floats]:
+        """What those have in common that go to the same places."""
+        gears = choice.kind == "gear"
+        wanted = [self.apart] if gears else [self.size, self.driver, self.driven]
+        return [*wanted, self.driver_outer, self.driven_outer] if mount.frame else wanted
+
+    @property
+    def apart(self) -> Floats:
+        """The centre distance of gears, m."""
+        return np.asarray(np.round(centre_distance(self.size, self.driver, self.driven), ROUNDED))
+
+
+@dataclass(frozen=True, slots=True)
 class Tied:
     """How the options of a pair fit between the places of its two shafts.
 
     Attributes:
-        kind: of each option, (n,): options of a kind want the same distances. suits: whether a kind goes at a distance,
+        kind: of each option, (n,): options of a kind go to the same places. suits: whether a kind goes at a distance,
         (kinds, distances). apart: which distance any two places are apart, (places, places of the next shaft).
+        clear: where the driver's, and where the driven's wheel of a kind clears the frame, (kinds, places) each.
     """
 
     kind: Ints
     suits: Bools
     apart: Ints
+    clear: tuple[Bools, Bools]
+
+    def goes(self, kind: int) -> Bools:
+        """Between which places a kind goes, as `apart`."""
+        one, other = self.clear
+        return np.asarray(self.suits[kind][self.apart] & one[kind][:, None] & other[kind])
 
     @property
     def alone(self) -> Bools:
         """Whether each option has two places at all, (n,)."""
-        return np.asarray(self.suits[self.kind].any(axis=1), np.bool_)
+        return np.array([self.goes(kind).any() for kind in range(len(self.suits))], bool)[self.kind]
 
     def of(self, options: Bools) -> Tied:
         """Of some of the options."""
-        return Tied(self.kind[options], self.suits, self.apart)
+        return Tied(self.kind[options], self.suits, self.apart, self.clear)
 
 
-def tied(mount: Mount, pair: int, choice: Pair, size: Floats, driver: Floats, driven: Floats) -> Tied:
+def tied(mount: Mount, pair: int, choice: Pair, options: Options) -> Tied:
     """How options fit between their shafts.
 
     Args:
         mount: of their layout.
         pair: which one of the layout's pairs it is, from 0.
         choice: what the layout says of it.
-        size: of the options, module or pitch, m, (n,).
-        driver: teeth, of V-pulleys pitch diameters, m, (n,).
-        driven: likewise.
+        options: of the pair.
     """
     low, high, apart = distances(mount, pair)
     if choice.kind == "gear":
-        wanted = np.round(centre_distance(size, driver, driven), ROUNDED)[:, None]
         low = low - mount.tolerance
     else:
-        wanted = np.stack([size, driver, driven], axis=1)
         # A chain may hang through a little.
         slack = high / (1.0 - STRETCH) if choice.kind == "chain" else high
         low, high = low - mount.loop_tolerance, np.maximum(high + mount.loop_tolerance, slack)
-    _, first, kind = np.unique(wanted, axis=0, return_index=True, return_inverse=True)
-    column = [values[first][:, None] for values in (size, driver, driven)]
-    return Tied(kind.ravel(), has_room(choice, column[0], column[1], column[2], low, high), apart)
+    columns = np.stack(options.columns(choice, mount), axis=1)
+    _, first, kind = np.unique(columns, axis=0, return_index=True, return_inverse=True)
+    size, driver, driven = (values[first][:, None] for values in (options.size, options.driver, options.driven))
+    outer = (options.driver_outer[first], options.driven_outer[first])
+    clear = (
+        from_frame(mount, pair) >= outer[0][:, None] + mount.gap - NOISE,
+        from_frame(mount, pair + 1) >= outer[1][:, None] + mount.gap - NOISE,
+    )
+    return Tied(kind.ravel(), has_room(choice, size, driver, driven, low, high), apart, clear)
+
+
+@lru_cache(maxsize=64)
+def from_frame(mount: Mount, shaft: int) -> Floats:
+    """How far the places of a shaft are from the nearest line of the frame, m, (places,); of a slot its farther end.
+
+    Args:
+        mount: of the layout.
+        shaft: which one, from 0.
+    """
+    places = places_of(mount, shaft)
+    nearest = np.full(len(places), np.inf)
+    for edge in mount.frame:
+        off = [_off(places[:, end], np.array(edge.start), np.array(edge.end)) for end in (0, 1)]
+        nearest = np.minimum(nearest, np.maximum(*off))
+    return nearest
 
 
 @lru_cache(maxsize=64)
@@ -84,7 +134,7 @@ def distances(mount: Mount, pair: int) -> tuple[Floats, Floats, Ints]:
         mount: of the layout.
         pair: that ties the two shafts.
     """
-    one, other = (_lines(mount, shaft) for shaft in (pair, pair + 1))
+    one, other = (places_of(mount, shaft) for shaft in (pair, pair + 1))
     low, high = _apart(one, other)
     known, which = np.unique(
         np.round(np.stack([low, high], axis=-1).reshape(-1, 2), ROUNDED), axis=0, return_inverse=True
@@ -92,8 +142,13 @@ def distances(mount: Mount, pair: int) -> tuple[Floats, Floats, Ints]:
     return known[:, 0], known[:, 1], which.reshape(low.shape)
 
 
-def _lines(mount: Mount, shaft: int) -> Floats:
-    """The places of a shaft as lines, (n, 2 ends, 2): holes end where they begin; the first and last slot is one."""
+def places_of(mount: Mount, shaft: int) -> Floats:
+    """The places of a shaft as lines, (n, 2 ends, 2): holes end where they begin; the first and last slot is one.
+
+    Args:
+        mount: of the layout.
+        shaft: which one, from 0.
+    """
     spots = np.array(mount.shafts[shaft].at)
     if not mount.shafts[shaft].slot:
         return np.stack([spots, spots], axis=1)
@@ -140,6 +195,6 @@ def together(ties: Sequence[Tied], chosen: Sequence[Ints]) -> Bools | None:
         onward = np.empty((len(ways), tie.apart.shape[1]), np.float32)
         for kind in np.unique(ways % kinds):
             rows = np.flatnonzero(ways % kinds == kind)
-            onward[rows] = reached[ways[rows] // kinds] @ tie.suits[kind][tie.apart].astype(np.float32) > 0.0
+            onward[rows] = reached[ways[rows] // kinds] @ tie.goes(kind).astype(np.float32) > 0.0
         reached = onward
     return np.asarray(reached[which].any(axis=1), np.bool_)

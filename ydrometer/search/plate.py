@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
@@ -67,7 +68,9 @@ def _mount(setup: Setup, wanted: Requires) -> dict[str, Any] | None:
     shafts = [ties[0].driver.shaft, *(tie.driven.shaft for tie in ties)]
     spots = _as_they_stand(setup, shafts) if wanted.standing else _on_the_plate(setup, shafts, path)
     mounting = setup.mounting
-    return {"shafts": spots, "tolerance": mounting.tolerance, "loop_tolerance": mounting.loop_tolerance}
+    frame = [{"start": list(line.start), "end": list(line.end)} for line in mounting.frame]
+    return {"shafts": spots, "tolerance": mounting.tolerance, "loop_tolerance": mounting.loop_tolerance,
+            "frame": frame, "gap": mounting.gap}  # fmt: skip
 
 
 def _as_they_stand(setup: Setup, shafts: Sequence[str]) -> list[dict[str, Any]]:
@@ -85,7 +88,12 @@ def _on_the_plate(setup: Setup, shafts: Sequence[str], path: str) -> list[dict[s
     except ValueError as error:
         raise DocumentError([Fault(path, str(error), "or leave it out")]) from None
     known = {shaft.name: shaft for shaft in problem.shafts}
-    return [{"at": [list(hole) for hole in known[name].holes], "slot": known[name].slot} for name in shafts]
+    found = []
+    for name in shafts:
+        holes, now = known[name].holes, setup.at(name)
+        nearest_first = holes if known[name].slot else sorted(holes, key=lambda hole: math.dist(hole, now))
+        found.append({"at": [list(hole) for hole in nearest_first], "slot": known[name].slot})
+    return found
 
 
 def _layout(

@@ -139,7 +139,7 @@ _CHOICES: dict[str, type] = {k.kind: k for k in (GearPair, BeltPair, ChainPair, 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Spots:
-    """Where a shaft may stand: on one of some places, m, or in a slot between two."""
+    """Where a shaft may stand: on one of some places, m, the first one rather than others; or in a slot between two."""
 
     at: tuple[Point, ...] = reading.items(POINT, least=1, most=MOST_HOLES**2, required=True)
     slot: bool = reading.flag()
@@ -151,16 +151,26 @@ class Spots:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class Edge:
+    """A line of the frame, from end to end, m."""
+
+    start: Point = reading.field_of(POINT)
+    end: Point = reading.field_of(POINT)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Mount:
     """Where the shafts of a layout may stand: first that of the source, then what each pair drives, in their order.
 
     `tolerance` is how much further apart than without play gears may stand, `loop_tolerance` how far a loop's wheels
-    may be off the distance at which it is taut, m; see `ydrometer.mounting`.
+    may be off the distance at which it is taut, m; wheels keep `gap`, m, from the frame. See `ydrometer.mounting`.
     """
 
     shafts: tuple[Spots, ...] = reading.items(reading.object_reader(Spots), least=2, most=MOST_STAGES + 1)
     tolerance: float = reading.quantity("length", at_least=0.0)
     loop_tolerance: float = reading.quantity("length", at_least=0.0)
+    frame: tuple[Edge, ...] = reading.items(reading.object_reader(Edge))
+    gap: float = reading.quantity("length", at_least=0.0, default=0.0)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

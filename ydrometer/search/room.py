@@ -8,6 +8,8 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
+from ydrometer.fit import chains, loops, pairs
+from ydrometer.fit.line import BELT_BACK, GROOVE, PLATE
 from ydrometer.search.request import Length, Pair
 
 Floats = NDArray[np.float64]
@@ -51,6 +53,18 @@ def has_room(
 def centre_distance(size: Any, driver: Any, driven: Any) -> Any:
     """Of gears without play, m."""
     return 0.5 * size * (driver + driven)
+
+
+def outer_radius(part: Any) -> float:
+    """Over all that turns with a gear, pulley, sprocket or V-pulley of a bin, m; as `fit.line` has it of a wheel."""
+    if part.kind == "gear":
+        return float(0.5 * pairs.outside_diameter(part.size, part.teeth))
+    if part.kind == "pulley":
+        back = loops.pitch_radius(part.size, part.teeth) + BELT_BACK * part.size
+        return float(max(back, 0.5 * (part.flange_diameter or 0.0)))
+    if part.kind == "sprocket":
+        return float(0.5 * chains.pitch_diameter(part.size, part.teeth) + PLATE * part.size)
+    return 0.5 * float(part.outside_diameter or GROOVE * part.pitch_diameter)
 
 
 def radii(choice: Pair, size: Any, driver: Any, driven: Any) -> tuple[Any, Any]:

@@ -1,4 +1,4 @@
-"""Where an option's shafts would stand, and which lengths its loops would have: of all ways the nearest to the best."""
+"""Where an option's shafts would stand, and which lengths its loops would have: as near to the present as they can."""
 
 from __future__ import annotations
 
@@ -11,10 +11,10 @@ import numpy as np
 
 from ydrometer import remounted
 from ydrometer.fit import loops, pairs
-from ydrometer.fit.line import USUAL_PLAY
+from ydrometer.fit.line import STRETCH, USUAL_PLAY
 from ydrometer.mounting import Point
 from ydrometer.search.choices import SAMPLES, Slot
-from ydrometer.search.mount import Floats, distances
+from ydrometer.search.mount import Bools, Floats, distances, places_of
 from ydrometer.search.request import Layout, Mount, Pair, SearchRequest
 from ydrometer.search.room import PIECES, SAME_PITCH
 
@@ -53,7 +53,8 @@ def with_mounting(
         if isinstance(slot.choice, Pair)
     ]  # fmt: skip
     mount = layout.mount
-    found = settled(mount, [reaches(request, mount, i, slot, option) for i, (_, slot, option) in enumerate(tied)])
+    wanted = [reaches(request, mount, i, slot, option) for i, (_, slot, option) in enumerate(tied)]
+    found = settled(mount, wanted, [slot.tie.goes(slot.tie.kind[option]) for _, slot, option in tied if slot.tie])
     shafts = ["drive.branches[0].source", *(path for path, _, _ in tied)]
     at = {path: {"at": list(spot)} for path, spot in zip(shafts, found.spots, strict=True) if spot is not None}
     sized = {path: (slot, option, length) for (path, slot, option), length in zip(tied, found.lengths, strict=True)
@@ -122,7 +123,8 @@ def reaches(request: SearchRequest, mount: Mount, pair: int, slot: Slot, option:
     for length in _lengths(choice, parts[one].size, *between):
         taut = loops.centre_distance(length, r1, r2)
         if taut is not None:
-            found.append(Reach(taut - give, taut + give, taut, length))
+            less = max(give, STRETCH * taut if choice.kind == "chain" else 0.0)
+            found.append(Reach(taut - less, taut + give, taut, length))
     return found or [Reach(0.0, math.inf, nearest)]
 
 
@@ -151,36 +153,45 @@ class Settled:
     lengths: list[float | None]
 
 
-def settled(mount: Mount, wanted: Sequence[Sequence[Reach]]) -> Settled:
-    """The way with the least sum of distances off the best ones, shaft by shaft (dynamic programming).
+def settled(mount: Mount, wanted: Sequence[Sequence[Reach]], goes: Sequence[Bools]) -> Settled:
+    """The way that moves shafts least and keeps pairs nearest to their best distances, by dynamic programming: the
+    sum of all these ways, m, is the least.
 
     Args:
         mount: where the shafts may stand.
         wanted: the distances that suit each pair, where at least one way goes.
+        goes: between which places each pair goes, (places, places of the next shaft) each.
     """
-    costs: list[Floats] = []
-    total = np.zeros(len(mount.shafts[0].at))
+    total = _moved(mount, 0)
+    off: list[Floats] = []
     came: list[Any] = []
     for pair, suiting in enumerate(wanted):
         low, high, apart = distances(mount, pair)
-        costs.append(_costs(suiting, low, high))
-        ways = total[: apart.shape[0], None] + costs[-1].min(axis=0)[apart]
+        off.append(_costs(suiting, low, high))
+        ways = total[:, None] + off[-1].min(axis=0)[apart] + _moved(mount, pair + 1)
+        ways[~goes[pair]] = np.inf
         came.append(ways.argmin(axis=0))
         total = ways.min(axis=0)
-    place = int(total.argmin())
-    places = [place]
-    lengths: list[float | None] = []
-    for pair in reversed(range(len(wanted))):
-        before = int(came[pair][place])
-        apart = distances(mount, pair)[2][before, place]
-        lengths.insert(0, wanted[pair][int(costs[pair][:, apart].argmin())].length)
-        places.insert(0, before)
-        place = before
+    places = [int(total.argmin())]
+    for before in reversed(came):
+        places.insert(0, int(before[places[0]]))
+    lengths = []
+    for pair, suiting in enumerate(wanted):
+        apart = distances(mount, pair)[2][places[pair], places[pair + 1]]
+        lengths.append(suiting[int(off[pair][:, apart].argmin())].length)
     spots = [
         None if shaft.slot or len(shaft.at) == 1 else shaft.at[place]
         for shaft, place in zip(mount.shafts, places, strict=True)
     ]
     return Settled(spots, lengths)
+
+
+def _moved(mount: Mount, shaft: int) -> Floats:
+    """How far each place of a shaft is from the first, m; of a slot 0."""
+    lines = places_of(mount, shaft)
+    if mount.shafts[shaft].slot:
+        return np.zeros(len(lines))
+    return np.asarray(np.hypot(*(lines[:, 0] - lines[0, 0]).T))
 
 
 def _costs(suiting: Sequence[Reach], low: Floats, high: Floats) -> Floats:

@@ -15,17 +15,23 @@ const HEADS: { key: keyof Heads; words: string; kinds: string[] }[] = [
   { key: "wheels", words: "Wheels", kinds: ["wheel"] },
 ];
 
-const CHECKS: { key: "ownedOnly" | "lengthsAtHand" | "onPlate" | "masses"; words: string; more?: string }[] =
-  [
-    { key: "ownedOnly", words: "only what is owned" },
-    { key: "lengthsAtHand", words: "only belts and chains at hand" },
-    {
-      key: "onPlate",
-      words: "only what goes where the shafts stand",
-      more: "where the shafts stand now, or can be set in their slots",
-    },
-    { key: "masses", words: "add the parts' mass to the vehicle" },
-  ];
+type Check = "ownedOnly" | "lengthsAtHand" | "onPlate" | "standing" | "masses";
+
+const CHECKS: { key: Check; words: string; more?: string }[] = [
+  { key: "ownedOnly", words: "only what is owned" },
+  { key: "lengthsAtHand", words: "only belts and chains at hand" },
+  {
+    key: "onPlate",
+    words: "only what goes on this plate",
+    more: "on whichever holes: an option brings the places of its shafts along",
+  },
+  {
+    key: "standing",
+    words: "only what goes where the shafts stand",
+    more: "where the shafts stand now, or can be set in their slots",
+  },
+  { key: "masses", words: "add the parts' mass to the vehicle" },
+];
 
 /** What besides stages may be chosen, and what must be kept to. */
 export function Choices({ wishes, parts, onChange }: Props) {

@@ -56,7 +56,7 @@ describe("the request", () => {
   it("asks for what goes on the plate and for lengths at hand only where that is wanted", () => {
     expect(requestOf(DOCUMENTS.plain, NO_WISHES)).not.toHaveProperty("requires");
     const made = requestOf(DOCUMENTS.plain, { ...NO_WISHES, onPlate: true });
-    expect(made.requires).toEqual({ plate: true, lengths_at_hand: false });
+    expect(made.requires).toEqual({ standing: false, plate: true, lengths_at_hand: false });
   });
 
   it("takes limits as numbers, and leaves what is none for the core to refuse", () => {

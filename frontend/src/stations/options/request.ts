@@ -27,7 +27,9 @@ export interface Wishes {
   ratioFrom: string;
   ratioTo: string;
   masses: boolean;
-  /** Only pairs that go where the shafts of the plate stand or can be set. */
+  /** Only what goes where the shafts stand or can be set. */
+  standing: boolean;
+  /** Only what goes on the plate, on whichever of its holes. */
   onPlate: boolean;
   /** Only belts and chains of which a length is at hand. */
   lengthsAtHand: boolean;
@@ -43,6 +45,7 @@ export const NO_WISHES: Wishes = {
   ratioFrom: "",
   ratioTo: "",
   masses: false,
+  standing: false,
   onPlate: false,
   lengthsAtHand: false,
 };
@@ -70,8 +73,14 @@ export function requestOf(document: DesignDocument, wishes: Wishes): Record<stri
         ? { overall_ratio: [number(wishes.ratioFrom || "0"), number(wishes.ratioTo || "1000000")] }
         : {}),
     },
-    ...(wishes.onPlate || wishes.lengthsAtHand
-      ? { requires: { plate: wishes.onPlate, lengths_at_hand: wishes.lengthsAtHand } }
+    ...(wishes.standing || wishes.onPlate || wishes.lengthsAtHand
+      ? {
+          requires: {
+            standing: wishes.standing,
+            plate: wishes.onPlate,
+            lengths_at_hand: wishes.lengthsAtHand,
+          },
+        }
       : {}),
     keep: KEPT,
     add_part_masses: wishes.masses,
