@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from pathlib import Path
 from unittest import mock
 
@@ -164,6 +165,33 @@ class Searching(BrowserCase):
         page.wait_text("nav", "meet all")
         page.press("[data-field-of-options] [tabindex]", Keys.ARROW_RIGHT)
         page.find("[data-chosen]")
+
+    def test_what_goes_on_the_plate_brings_its_length_and_places_along(self) -> None:
+        page = self.page()
+        page.visit_demo()
+        page.click("[data-vehicle=Sandpiper] a")
+        page.click("nav a[href$=options]")
+        page.click("[data-layouts] button[aria-expanded]")
+        for member, teeth in (("driver", "12-18"), ("driven", "48-64")):
+            page.find(f"input[aria-label='{member} teeth, stage 1']").send_keys(teeth, "\n")
+        page.wait(lambda: re.sub(r"\D", "", page.text("[data-search]")) == "15120", "the narrowed count")
+        for words in ("only belts and chains at hand", "only what goes on this plate"):
+            page.driver.find_element("xpath", f"//label[contains(., '{words}')]/input").click()
+        page.wait(lambda: re.sub(r"\D", "", page.text("[data-search]")) not in ("", "15120"), "fewer of them")
+        page.click("[data-search]")
+        page.find("[data-detail]")
+        page.button("Put on the bench").click()
+        page.wait(
+            lambda: (
+                [s.get("belt_teeth") is not None for s in self.newest()["drive"]["branches"][0]["stages"]]
+                == [False, True]
+            ),
+            "the length to be saved",
+        )
+        page.click("nav a[href$=fit]")
+        page.find("[data-plan] [data-shaft='drive.branches[0].stages[1]']")
+        page.wait_text("[data-clashes]", "clash")
+        self.assertNotRegex(page.text("[data-clashes]"), "apart|belly pan|not have")
 
     def test_the_question_turned_round(self) -> None:
         page = self.page()

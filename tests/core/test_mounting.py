@@ -266,6 +266,15 @@ class Settings(TestCase):
         told = self.values(fit, 0)
         moved = 2e-3 * (1.0 - math.cos(told["eccentric_angle"]))
         self.assertAlmostEqual(0.0345 + moved, told["centre_distance_with_play"], 9)
+        # Drawn where it stands then, with the mark on its rim turned as far.
+        motor = found.plan.shafts[0]
+        assert motor.eccentric is not None
+        self.assertAlmostEqual(motor.x, -moved, 9)
+        self.assertEqual((motor.eccentric.home_x, motor.eccentric.home_y), (0.0, 0.0))
+        pointing = math.atan2(motor.eccentric.mark_y - motor.eccentric.y, motor.eccentric.mark_x - motor.eccentric.x)
+        self.assertAlmostEqual(pointing, told["eccentric_angle"], 9)
+        on_a_hole = {"plate": PLATE, "shafts": [{**fit["shafts"][0], "mount": "holes"}, fit["shafts"][1]]}
+        self.assertEqual(about(look(on_a_hole), "nearest hole"), [])
         fit["shafts"][0]["eccentric"] = "0.2 mm"
         self.assertTrue([c for c in look(fit).clashes if c.path == JACK])
 

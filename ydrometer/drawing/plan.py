@@ -13,9 +13,12 @@ from ydrometer.fit import line as fit_line
 from ydrometer.fit.clash import Clash
 from ydrometer.fit.line import Tie
 from ydrometer.fit.setup import Setup, tensioned
-from ydrometer.mounting import Plate
+from ydrometer.fit.standing import Turned
+from ydrometer.mounting import Plate, Shaft
 from ydrometer.stages import Gear
 
+BUSH = 2.0
+"""Rim of an eccentric beyond its throw, relative to that, where the shaft is not wider."""
 ROOM = 0.02
 """m around what has no plate."""
 
@@ -43,12 +46,27 @@ class SlotShape:
 
 
 @dataclass(frozen=True, slots=True)
+class EccentricShape:
+    """An eccentric: its middle, its radius, the end of the mark on its rim that turns with it, and where the shaft
+    stands in line, m.
+    """
+
+    x: float
+    y: float
+    radius: float
+    mark_x: float
+    mark_y: float
+    home_x: float
+    home_y: float
+
+
+@dataclass(frozen=True, slots=True)
 class PlanShaft:
     """A shaft where it stands, m.
 
     Attributes:
         path: of what turns it. name: in words. mount: fixed, holes, slot, free. by: said, tied or guessed.
-        diameter: 0 where not known. opening: in the plate, 0 where there is none. slot: of one in a slot.
+        diameter: 0 where not known. opening: in the plate, 0 where there is none. slot, eccentric: of one in or on one.
         wheels: numbers of those on it. carries: the same in words.
     """
 
@@ -61,6 +79,7 @@ class PlanShaft:
     diameter: float
     opening: float
     slot: SlotShape | None
+    eccentric: EccentricShape | None
     wheels: list[int]
     carries: list[str]
 
@@ -172,9 +191,19 @@ def _shaft(setup: Setup, path: str, wheels: Sequence[Wheel]) -> PlanShaft:
         path=path, name=setup.plane.named(path), x=stand.at[0], y=stand.at[1], mount=shaft.mount, by=stand.by,
         diameter=shaft.diameter or 0.0, opening=shaft.opening or 0.0,
         slot=None if shaft.slot is None else SlotShape(*shaft.slot.start, *shaft.slot.end, stand.setting or 0.0),
+        eccentric=None if stand.turned is None else _eccentric(stand.turned, shaft),
         wheels=[i for i, wheel in enumerate(wheels) if wheel.shaft == number],
         carries=[wheel.words for wheel in setup.plane.wheels if wheel.shaft == path],
     )  # fmt: skip
+
+
+def _eccentric(turned: Turned, shaft: Shaft) -> EccentricShape:
+    """Around its middle, a throw beyond the shaft; the mark points to the shaft while that stands in line."""
+    throw = shaft.eccentric or 0.0
+    (x, y), (home_x, home_y) = turned.middle, turned.home
+    radius = throw + max(BUSH * throw, 0.5 * (shaft.diameter or 0.0))
+    towards = math.atan2(home_y - y, home_x - x) + turned.angle
+    return EccentricShape(x, y, radius, x + radius * math.cos(towards), y + radius * math.sin(towards), home_x, home_y)
 
 
 def _wheels(setup: Setup) -> list[Wheel]:

@@ -41,7 +41,7 @@ def on_the_plate(setup: Setup) -> Iterator[Clash]:
         return
     left, bottom, right, top = plate.corners
     for path in setup.plane.shafts:
-        at, shaft = setup.at(path), setup.shaft(path)
+        at, shaft = setup.said(path), setup.shaft(path)
         name = setup.plane.named(path)
         off = math.dist(at, plate.nearest(at))
         if shaft.mount == "holes" and off > 1e-6:

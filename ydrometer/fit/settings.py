@@ -117,13 +117,10 @@ def _gear(setup: Setup, tie: Tie) -> Iterator[Setting]:
 
 def _eccentric(setup: Setup, tie: Tie) -> Iterator[Setting]:
     """How far an eccentric mount is turned from in line, to stand as it should."""
-    throw = setup.throw(tie)
-    if not throw:
-        return
-    shift = setup.distance(tie) - math.dist(*(setup.at(path) for path in tie.shafts))
-    angle = mounts.eccentric_angle(throw, shift, from_dead_centre=True)
-    if angle is not None:
-        yield Setting("eccentric_angle", "eccentric turned from in line", angle, "angle")
+    for path in tie.shafts:
+        turned = setup.stands[path].turned
+        if turned is not None:
+            yield Setting("eccentric_angle", "eccentric turned from in line", turned.angle, "angle")
 
 
 def _loop(setup: Setup, tie: Tie) -> Iterator[Setting]:

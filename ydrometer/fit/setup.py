@@ -29,16 +29,19 @@ class Setup:
         """Where a shaft stands."""
         return self.stands[shaft].at
 
-    def distance(self, tie: Tie) -> float:
-        """Between the two shafts of a tie, m; an eccentric is turned as near to what is wanted as it goes."""
-        stand = math.dist(self.at(tie.driver.shaft), self.at(tie.driven.shaft))
-        throw = self.throw(tie)
-        wanted = min((reach.best for reach in tie.reaches), key=lambda best: abs(best - stand - throw), default=stand)
-        return min(max(wanted, stand), stand + 2.0 * throw) if throw else stand
+    def said(self, shaft: str) -> Point:
+        """Where a shaft stands before an eccentric is turned."""
+        stand = self.stands[shaft]
+        return stand.at if stand.turned is None else stand.turned.home
 
-    def throw(self, tie: Tie) -> float:
-        """Of the eccentric of either shaft, m; 0 without one."""
-        return next((e for path in tie.shafts if (e := self.shaft(path).eccentric)), 0.0)
+    def bored(self, shaft: str) -> Point:
+        """The middle of what a shaft needs in the plate: that of its eccentric, where it is on one."""
+        stand = self.stands[shaft]
+        return stand.at if stand.turned is None else stand.turned.middle
+
+    def distance(self, tie: Tie) -> float:
+        """Between the two shafts of a tie, m."""
+        return math.dist(self.at(tie.driver.shaft), self.at(tie.driven.shaft))
 
     def reach(self, tie: Tie) -> tuple[float, float]:
         """The least and the largest distance that the mount of a tie allows, m: of a slot, else as it stands."""

@@ -4,10 +4,11 @@ from __future__ import annotations
 
 import math
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 from ydrometer.fit.line import Plane, Tie
+from ydrometer.fit.mounts import eccentric_angle
 from ydrometer.fit.placing import NOISE
 from ydrometer.mounting import Mounting, Plate, Point, Shaft, Slot
 
@@ -22,17 +23,27 @@ By = Literal["said", "tied", "guessed"]
 
 
 @dataclass(frozen=True, slots=True)
+class Turned:
+    """An eccentric: where its shaft stands in line, its own middle, m, and how far it is turned from in line, rad."""
+
+    home: Point
+    middle: Point
+    angle: float
+
+
+@dataclass(frozen=True, slots=True)
 class Stand:
     """Where a shaft stands, m, and by what: said, tied to what it follows from, or guessed for want of both.
 
     Of one in a slot `setting` is how far from its start it stands, m, and `short` how much longer the slot would have
-    to be for what it is tied to: below 0 beyond its start.
+    to be for what it is tied to: below 0 beyond its start. Of one on an eccentric `turned` tells how far.
     """
 
     at: Point
     by: By
     setting: float | None = None
     short: float = 0.0
+    turned: Turned | None = None
 
 
 def stands(plane: Plane, mounting: Mounting) -> dict[str, Stand]:
@@ -55,7 +66,30 @@ def stands(plane: Plane, mounting: Mounting) -> dict[str, Stand]:
         path = _next(plane, waiting, found)
         found[path] = _follows(plane, mounting, path, found)
         waiting.remove(path)
+    for path in plane.shafts:
+        shaft = mounting.of(path)
+        if shaft is not None and shaft.eccentric:
+            found[path] = _on_eccentric(plane, path, shaft.eccentric, found)
     return found
+
+
+def _on_eccentric(plane: Plane, path: str, throw: float, found: Mapping[str, Stand]) -> Stand:
+    """Turned as near to what its first tie wants as it goes, e·(1 − cos(psi)) along the line of centres."""
+    stand = found[path]
+    tie = next((tie for tie in plane.ties if tie.partner(path) in found and tie.reaches), None)
+    if tie is None:
+        return stand
+    partner = found[tie.partner(path)].at
+    distance = math.dist(stand.at, partner)
+    if distance == 0.0:
+        return stand
+    away = ((stand.at[0] - partner[0]) / distance, (stand.at[1] - partner[1]) / distance)
+    wanted = min((reach.best for reach in tie.reaches), key=lambda best: abs(best - distance - throw))
+    shift = min(max(wanted - distance, 0.0), 2.0 * throw)
+    angle = eccentric_angle(throw, shift, from_dead_centre=True)
+    assert angle is not None  # the shift is no more than twice the throw
+    at, middle = ((stand.at[0] + way * away[0], stand.at[1] + way * away[1]) for way in (shift, throw))
+    return replace(stand, at=at, turned=Turned(stand.at, middle, angle))
 
 
 def _said(shaft: Shaft | None) -> Point | None:

@@ -123,7 +123,7 @@ def plate_outline(setup: Setup) -> Outline:
     if plate is not None:
         made.shapes += _plate(plate)
     for path in setup.plane.shafts:
-        made.shapes += _shaft(setup.shaft(path), setup.at(path), setup.plane.named(path))
+        made.shapes += _shaft(setup.shaft(path), setup.bored(path), setup.plane.named(path))
     made.shapes += [Line(FRAME, *line.start, *line.end) for line in setup.mounting.frame]
     return made
 

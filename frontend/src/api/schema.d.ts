@@ -871,6 +871,22 @@ export interface components {
                 [key: string]: unknown;
             };
         };
+        EccentricShape: {
+            /** Format: double */
+            home_x: number;
+            /** Format: double */
+            home_y: number;
+            /** Format: double */
+            mark_x: number;
+            /** Format: double */
+            mark_y: number;
+            /** Format: double */
+            radius: number;
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+        };
         Failing: {
             count: number;
             key: string;
@@ -1396,6 +1412,7 @@ export interface components {
             carries: string[];
             /** Format: double */
             diameter: number;
+            eccentric: components["schemas"]["EccentricShape"] | null;
             mount: string;
             name: string;
             /** Format: double */

@@ -50,7 +50,7 @@ export function ShaftGrip({
     if (measuring) return;
     event.preventDefault();
     event.currentTarget.setPointerCapture(event.pointerId);
-    const from = { x: shaft.x, y: shaft.y };
+    const from = home(shaft);
     drag.current = {
       x: event.clientX,
       y: event.clientY,
@@ -81,12 +81,12 @@ export function ShaftGrip({
     onHold(null);
   };
   const walk = (event: KeyboardEvent) => {
-    const to = arrowed(plan.plate, shaft.mount, shaft, event.key, event.shiftKey);
+    const to = arrowed(plan.plate, shaft.mount, home(shaft), event.key, event.shiftKey);
     if (!to || fixedPlace) return;
     event.preventDefault();
     onMove(shaft.path, to, `walk ${shaft.path}`);
   };
-  return (
+  const grip = (
     <g
       role="button"
       tabIndex={0}
@@ -113,6 +113,30 @@ export function ShaftGrip({
         strokeDasharray={shaft.mount === "free" || shaft.by === "guessed" ? "3 2" : undefined}
       />
       {shaft.mount === "slot" && <path d={`M ${x - 7} ${y} h 14`} stroke={INK} strokeWidth={2.4} />}
+    </g>
+  );
+  return (
+    <>
+      {shaft.eccentric && <Eccentric shape={shaft.eccentric} frame={frame} />}
+      {grip}
+    </>
+  );
+}
+
+/** Where a shaft is said to stand: one on an eccentric is turned out of there. */
+function home(shaft: PlanShaft): Spot {
+  return shaft.eccentric
+    ? { x: shaft.eccentric.home_x, y: shaft.eccentric.home_y }
+    : { x: shaft.x, y: shaft.y };
+}
+
+/** The rim of an eccentric with the mark that turns with it. */
+function Eccentric({ shape, frame }: { shape: NonNullable<PlanShaft["eccentric"]>; frame: Frame }) {
+  const [x, y] = [frame.x(shape.x), frame.y(shape.y)];
+  return (
+    <g stroke={SPRUCE} fill="none" data-eccentric>
+      <circle cx={x} cy={y} r={shape.radius * frame.scale} strokeWidth={1.2} strokeDasharray="4 3" />
+      <path d={`M ${x} ${y} L ${frame.x(shape.mark_x)} ${frame.y(shape.mark_y)}`} strokeWidth={1.6} />
     </g>
   );
 }
