@@ -7,9 +7,9 @@ from typing import Any
 
 from ydrometer.design import Document
 from ydrometer.fit.clashes import clashes
-from ydrometer.fit.places import Ways, ways
 from ydrometer.fit.sections import sections
 from ydrometer.fit.settings import StageSettings, settings
+from ydrometer.fit.ways import Ways, ways
 from ydrometer.mounted import setup_of
 from ydrometer.tables.dimensions import DIMENSIONS
 

@@ -14,11 +14,11 @@ from ydrometer.fit.at_hand import NOTHING, AtHand, WheelKey, wheel_key
 from ydrometer.fit.clash import Clash
 from ydrometer.fit.clashes import clashes
 from ydrometer.fit.line import plane
-from ydrometer.fit.places import Ways, ways
 from ydrometer.fit.sections import Section, sections
 from ydrometer.fit.settings import StageSettings, settings
 from ydrometer.fit.setup import Setup
 from ydrometer.fit.standing import stands
+from ydrometer.fit.ways import Ways, ways
 from ydrometer.mounting import Mounting
 from ydrometer.parts.read import read_parts
 

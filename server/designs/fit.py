@@ -26,7 +26,7 @@ from server.workshops.models import Workshop
 from ydrometer import design
 from ydrometer.errors import DocumentError, Fault
 from ydrometer.fit.at_hand import AtHand
-from ydrometer.fit.places import Ways
+from ydrometer.fit.ways import Ways
 from ydrometer.mounted import Mounted, at_hand, mounted, places, setup_of
 from ydrometer.sheets.dxf import dxf
 from ydrometer.sheets.outline import adapter_outline, plate_outline

@@ -17,8 +17,11 @@ from hypothesis import strategies as st
 from tests.core.designs import PLAIN, changed
 from ydrometer import design
 from ydrometer.fit import bores, chains, hands, loops, mounts, pairs, stack
-from ydrometer.fit.around import Round, taut
+from ydrometer.fit.around import Round, in_order, taut
+from ydrometer.fit.idlers import idlers
+from ydrometer.fit.line import Tie, Wheel
 from ydrometer.fit_report import report
+from ydrometer.stages import VBelt
 
 ANGLE = math.radians(20.0)
 TEETH = st.integers(8, 120)
@@ -221,3 +224,34 @@ class Report(TestCase):
             command = [sys.executable, "-m", "ydrometer", "fit", str(file)]
             done = subprocess.run(command, capture_output=True, text=True, check=True)
         self.assertEqual(json.loads(done.stdout)["format"], "ydrometer-fit")
+
+
+class Idlers(TestCase):
+    @given(
+        st.floats(0.01, 0.06), st.floats(0.01, 0.1), st.floats(1.1, 4.0), st.floats(0.001, 0.15), st.floats(0.0, 6.0)
+    )
+    def test_an_idler_takes_up_what_the_loop_is_too_long(
+        self, r1: float, r2: float, apart: float, more: float, turned: float
+    ) -> None:
+        distance = apart * (r1 + r2)
+        other = (0.3 + distance * math.cos(turned), -0.1 + distance * math.sin(turned))
+        wheels = [Wheel("v", m, m, "grooved", None, 0.0, r, r) for m, r in (("driver", r1), ("driven", r2))]
+        stage = VBelt(driver_pitch_diameter=2 * r1, driven_pitch_diameter=2 * r2)
+        tie = Tie("v", stage, wheels[0], wheels[1], (), r1 + r2)
+        length = (1.0 + more) * loops.length(r1, r2, distance)
+        for idler in idlers(tie, (0.3, -0.1), other, length):
+            third = Round(*idler.at, 0.5 * idler.diameter, idler.outside)
+            loop = taut(in_order(Round(0.3, -0.1, r1), Round(*other, r2), third))
+            self.assertAlmostEqual(loop.length, length, 6)
+            self.assertTrue(all(wrap < 2.0 * math.pi for wrap in loop.wraps))
+            self.assertEqual(idler.diameter, 2.0 * min(r1, r2))
+
+    def test_one_may_be_had_on_either_side_of_either_run(self) -> None:
+        wheels = [Wheel("v", m, m, "grooved", None, 0.0, 0.03, 0.03) for m in ("driver", "driven")]
+        tie = Tie("v", VBelt(driver_pitch_diameter=0.06, driven_pitch_diameter=0.06), wheels[0], wheels[1], (), 0.06)
+        found = list(idlers(tie, (0.0, 0.0), (0.3, 0.0), 1.01 * loops.length(0.03, 0.03, 0.3)))
+        self.assertEqual([(i.outside, i.at[1] > 0.0) for i in found],
+                         [(True, True), (True, False), (False, True), (False, False)])  # fmt: skip
+        # Where an outside one would come to the other run, only those inside are left.
+        far = idlers(tie, (0.0, 0.0), (0.3, 0.0), 1.3 * loops.length(0.03, 0.03, 0.3))
+        self.assertEqual({idler.outside for idler in far}, {False})

@@ -355,3 +355,16 @@ class Placing(TestCase):
         helps = [entry for entry in teeth.helps if entry.teeth]
         self.assertTrue(any(60 in entry.teeth.values() for entry in helps), teeth.helps)
         self.assertTrue(all(entry.way for entry in helps))
+
+    def test_an_idler_is_offered_where_it_leaves_no_clash(self) -> None:
+        fit = {"plate": PLATE, "shafts": [shaft(MOTOR, 84.45, 60), shaft(JACK, 120, 60), {"shaft": AXLE}]}
+        found = places(read({**fit, "loop_tolerance": "0.01 mm"}))
+        self.assertEqual(found.count, 0)
+        entry = next(entry for entry in found.helps if entry.idler)
+        assert entry.idler is not None and entry.way is not None
+        stand = [{"shaft": path, "mount": "holes" if path == AXLE else "fixed", "at": list(spot)}
+                 for path, spot in entry.way.at.items()]  # fmt: skip
+        tensioner = {"at": list(entry.idler.at), "diameter": entry.idler.diameter, "outside": entry.idler.outside}
+        loops = [{"stage": entry.idler.stage, "tensioner": tensioner}]
+        told = look({"plate": PLATE, "shafts": stand, "loops": loops, "loop_tolerance": "0.01 mm"})
+        self.assertEqual([clash.text for clash in told.clashes if clash.level == "clash"], [])

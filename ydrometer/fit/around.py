@@ -62,6 +62,18 @@ def taut(wheels: Sequence[Round]) -> Taut:
     return Taut(sum(runs) + arcs, list(runs), wraps)
 
 
+def in_order(first: Round, second: Round, third: Round) -> list[Round]:
+    """Two wheels and an idler in the order in which a loop meets them, anticlockwise from the first.
+
+    Args:
+        first: of the loop's own.
+        second: the other one.
+        third: on either side of the line through both.
+    """
+    left = (second.x - first.x) * (third.y - first.y) - (second.y - first.y) * (third.x - first.x) > 0.0
+    return [first, second, third] if left else [first, third, second]
+
+
 def run(one: Round, other: Round) -> tuple[float, float]:
     """Length, m, and heading, rad, of the run from one wheel to the next.
 

@@ -74,8 +74,7 @@ def tensioned(setup: Setup, tie: Tie, tensioner: Tensioner) -> list[around.Round
     one, other = setup.at(tie.driver.shaft), setup.at(tie.driven.shaft)
     third = around.Round(*tensioner.at, 0.5 * tensioner.diameter, tensioner.outside)
     first, second = around.Round(*one, tie.driver.pitch_radius), around.Round(*other, tie.driven.pitch_radius)
-    left = (other[0] - one[0]) * (third.y - one[1]) - (other[1] - one[1]) * (third.x - one[0]) > 0.0
-    return [first, second, third] if left else [first, third, second]
+    return around.in_order(first, second, third)
 
 
 def straight_runs(setup: Setup, tie: Tie) -> tuple[loops.Run, loops.Run]:

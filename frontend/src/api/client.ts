@@ -41,6 +41,7 @@ export type Clash = Mounted["clashes"][number];
 export type StageSettings = Mounted["settings"][number];
 export type Section = Mounted["sections"][number];
 export type Ways = Schemas["Ways"];
+export type Help = Ways["helps"][number];
 export type Fit = Schemas["Fits"]["fits"][number];
 export type Revision = Schemas["Revision"];
 export type Refusal = Schemas["Refusal"];

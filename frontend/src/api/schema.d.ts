@@ -1051,11 +1051,19 @@ export interface components {
         Help: {
             /** Format: double */
             extra: number;
+            idler: components["schemas"]["Idler"] | null;
             teeth: {
                 [key: string]: number;
             };
             text: string;
             way: components["schemas"]["Placing"] | null;
+        };
+        Idler: {
+            at: number[];
+            /** Format: double */
+            diameter: number;
+            outside: boolean;
+            stage: string;
         };
         Input: {
             dimension: string;

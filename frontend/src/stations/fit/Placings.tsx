@@ -1,10 +1,10 @@
 import { Box, Button } from "@chakra-ui/react";
 import { useMutation } from "@tanstack/react-query";
 import { answer, api } from "../../api/client";
-import { withValues } from "../../design/document";
+import type { DesignDocument } from "../../design/document";
 import { useUnits } from "../../fields/units";
 import { useDocument, useEdit, usePlace } from "../context";
-import { mountingOf, placed } from "./edits";
+import { helped, mountingOf, placed } from "./edits";
 import { lengthText } from "./lengths";
 
 /** Every way to put the shafts on the plate, the least error first; or what would make one. */
@@ -24,6 +24,11 @@ export function Placings() {
   });
   const text = (m: number) => lengthText(units, m);
   const found = search.data;
+  const take = (change: (old: DesignDocument) => DesignDocument) => {
+    edit(change);
+    // What was found was about the design as it stood.
+    search.reset();
+  };
   return (
     <Box data-placings>
       <Button
@@ -55,14 +60,7 @@ export function Placings() {
                   <li key={help.text} data-help>
                     {help.text}{" "}
                     {help.way && (
-                      <Button
-                        size="xs"
-                        disabled={readOnly}
-                        onClick={() => {
-                          const { at, lengths } = help.way as NonNullable<typeof help.way>;
-                          edit((old) => placed(withValues(old, help.teeth), at, lengths));
-                        }}
-                      >
+                      <Button size="xs" disabled={readOnly} onClick={() => take((old) => helped(old, help))}>
                         Take that
                       </Button>
                     )}
@@ -100,7 +98,7 @@ export function Placings() {
                   <Button
                     size="xs"
                     disabled={readOnly}
-                    onClick={() => edit((old) => placed(old, way.at, way.lengths))}
+                    onClick={() => take((old) => placed(old, way.at, way.lengths))}
                   >
                     Place so
                   </Button>

@@ -1,6 +1,17 @@
 import { describe, expect, it } from "vitest";
 import type { DesignDocument } from "../../design/document";
-import { arrowed, filled, mountedAs, moved, placed, shaftOf, snapped, withLoop, withShaft } from "./edits";
+import {
+  arrowed,
+  filled,
+  helped,
+  mountedAs,
+  moved,
+  placed,
+  shaftOf,
+  snapped,
+  withLoop,
+  withShaft,
+} from "./edits";
 
 const PLATE = { hole_pitch: 0.012, across: 10, up: 4 };
 const MOTOR = "drive.branches[0].source";
@@ -67,6 +78,22 @@ describe("a way to place all", () => {
     expect(shaftOf(made, "drive.stages[0]")?.at).toBeUndefined();
     expect(made.drive.stages?.[0]?.belt_teeth).toBe(90);
     expect((made.fit as { loops: unknown }).loops).toEqual([{ stage: "drive.stages[1]", length: "900 mm" }]);
+  });
+
+  it("takes what helps: wheels, places, and an idler with its side", () => {
+    const way = { at: { [MOTOR]: [0.024, 0] }, lengths: {}, error: 0, room: null, size: 0 };
+    const idler = { stage: "drive.stages[0]", at: [0.1, 0.03125], diameter: 0.0286, outside: true };
+    const help = { text: "", extra: 0, way, teeth: { "drive.stages[0].driver_teeth": 20 }, idler };
+    const made = helped(DESIGN, help);
+    expect(shaftOf(made, MOTOR)?.at).toEqual(["24 mm", "0 mm"]);
+    expect(made.drive.stages?.[0]?.driver_teeth).toBe(20);
+    expect((made.fit as { loops: unknown }).loops).toEqual([
+      {
+        stage: "drive.stages[0]",
+        tensioner: { at: ["100 mm", "31.25 mm"], diameter: "28.6 mm", outside: true },
+      },
+    ]);
+    expect(helped(DESIGN, { ...help, way: null, idler: null })).toBe(DESIGN);
   });
 
   it("says a loop's length once", () => {

@@ -1,5 +1,6 @@
 /** Changing the mounting of a design: the `fit` section of its document. Pure. */
-import { type DesignDocument, type Typed, withValue } from "../../design/document";
+import type { Help } from "../../api/client";
+import { type DesignDocument, type Typed, withValue, withValues } from "../../design/document";
 
 export type Place = [Typed, Typed];
 
@@ -154,6 +155,19 @@ export function placed(
   }
   for (const [stage, length] of Object.entries(pieces)) made = withLength(made, stage, length);
   return made;
+}
+
+/** What helps taken: wheels of other teeth, an idler, and everything placed with it. */
+export function helped(document: DesignDocument, { teeth, way, idler }: Help): DesignDocument {
+  const made = way ? placed(withValues(document, teeth), way.at, way.lengths) : document;
+  if (!idler) return made;
+  const [x = 0, y = 0] = idler.at;
+  const tensioner = {
+    at: typedPlace({ x, y }),
+    diameter: millimetres(idler.diameter),
+    outside: idler.outside,
+  };
+  return withLoop(made, idler.stage, { tensioner });
 }
 
 /** A loop's length as a placing names it: "84 teeth", "74 links", "900 mm". */
