@@ -11,7 +11,7 @@ import tempfile
 from pathlib import Path
 from unittest import TestCase
 
-from hypothesis import given
+from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
 from tests.core.designs import PLAIN, changed
@@ -226,10 +226,12 @@ class Report(TestCase):
         self.assertEqual(json.loads(done.stdout)["format"], "ydrometer-fit")
 
 
+RADII = st.floats(0.01, 0.1)
+
+
 class Idlers(TestCase):
-    @given(
-        st.floats(0.01, 0.06), st.floats(0.01, 0.1), st.floats(1.1, 4.0), st.floats(0.001, 0.15), st.floats(0.0, 6.0)
-    )
+    @settings(suppress_health_check=[HealthCheck.too_slow], deadline=None)
+    @given(RADII, RADII, st.floats(1.1, 4.0), st.floats(0.001, 0.15), st.floats(0.0, 6.0))
     def test_an_idler_takes_up_what_the_loop_is_too_long(
         self, r1: float, r2: float, apart: float, more: float, turned: float
     ) -> None:
