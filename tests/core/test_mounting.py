@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+import re
 from typing import Any
 from unittest import TestCase
 
@@ -14,6 +15,9 @@ from tests.core.plates import AXLE, CHAIN, JACK, MOTOR, PLATE, V_BELT, about, at
 from ydrometer import design
 from ydrometer.errors import DocumentError
 from ydrometer.fit.clash import Clash
+from ydrometer.fit.clearances import clear
+from ydrometer.fit.places import as_problem
+from ydrometer.fit.placing import placements
 from ydrometer.fit.standing import on_line
 from ydrometer.fit.touching import closest
 from ydrometer.mounted import at_hand, places, setup_of
@@ -368,3 +372,29 @@ class Placing(TestCase):
         loops = [{"stage": entry.idler.stage, "tensioner": tensioner}]
         told = look({"plate": PLATE, "shafts": stand, "loops": loops, "loop_tolerance": "0.01 mm"})
         self.assertEqual([clash.text for clash in told.clashes if clash.level == "clash"], [])
+
+    def test_what_is_left_out_is_what_the_checks_tell_of(self) -> None:
+        """Each placement of the solver by itself, on a plate with a frame, stacks and the ground."""
+        belts = [{"kind": "belt", "id": f"b{n}", "pitch": "5 mm", "teeth": n, "owned": 1} for n in range(60, 91)]
+        belt = {"kind": "belt", "driver_teeth": 18, "driven_teeth": 36, "pitch": "5 mm"}
+        edits = {"drive.branches.0.stages": [{**belt, "belt_teeth": 70}], "drive.stages": [belt]}
+        depth = [{"name": "pulley", "width": "10 mm", "wheel": f"{JACK} driven"},
+                 {"name": "pulley", "width": "10 mm", "wheel": f"{AXLE} driver", "at": "12 mm"}]  # fmt: skip
+        first: dict[str, Any] = {"stack": {"between": "30 mm", "items": [{**depth[0], "wheel": f"{JACK} driver"}]}}
+        fit: dict[str, Any] = {
+            "plate": {**PLATE, "across": 24, "up": 8}, "loop_tolerance": "2 mm",
+            "frame": [{"name": "rail", "start": at(0, 84), "end": at(200, 84)}],
+            "shafts": [shaft(MOTOR, 24, 24, **first), {"shaft": JACK, "stack": {"between": "30 mm", "items": depth}},
+                       {"shaft": AXLE, "diameter": "10 mm"}],
+        }  # fmt: skip
+        setup = setup_of(read(fit, **edits), at_hand(belts))
+        problem = as_problem(setup)
+        found = placements(problem)[::5]
+        left = {id(placement) for placement in clear(setup, found)}
+        self.assertTrue(0 < len(left) < len(found))
+        for placement in found:
+            shafts = [{**said, "mount": "fixed", "at": list(placement.at[said["shaft"]])} for said in fit["shafts"]]
+            told = look({**fit, "shafts": shafts}, belts, **edits)
+            standing = "runs into|ground|leaves too little|too near"
+            clashing = [c.text for c in told.clashes if c.level == "clash" and re.search(standing, c.text)]
+            self.assertEqual(id(placement) in left, not clashing, (placement.at, clashing))

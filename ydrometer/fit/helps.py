@@ -10,9 +10,10 @@ from ydrometer.design import Design
 from ydrometer.fit import placing
 from ydrometer.fit.clash import called
 from ydrometer.fit.clashes import clashes
+from ydrometer.fit.clearances import clear
 from ydrometer.fit.idlers import Idler, idlers
 from ydrometer.fit.line import Tie, Wheel, plane
-from ydrometer.fit.places import MOST_TRIED, Placing, clear, way
+from ydrometer.fit.places import MOST_TRIED, Placing, way
 from ydrometer.fit.placing import Placement, Reach
 from ydrometer.fit.setup import Setup
 from ydrometer.fit.standing import stands

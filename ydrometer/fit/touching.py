@@ -7,7 +7,7 @@ deep it lies. What lies in the same depth besides is looked at only where stacks
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from itertools import combinations, product
 
 from ydrometer.fit.clash import Clash, called, mm
@@ -33,6 +33,28 @@ def frame_beside(setup: Setup) -> Iterator[tuple[Wheel, FrameLine]]:
             yield wheel, line
 
 
+def wheels_beside(setup: Setup) -> Iterator[tuple[Wheel, Wheel]]:
+    """Wheels of different stages on different shafts that lie in the same depth."""
+    for one, other in combinations(setup.plane.wheels, 2):
+        apart = one.path != other.path and one.shaft != other.shaft and one.form != "ring"
+        if apart and same_depth(setup.mounting, one, other):
+            yield one, other
+
+
+def wheels_beside_loops(setup: Setup) -> Iterator[tuple[Tie, Wheel]]:
+    """Each loop with each wheel of another stage in the same depth."""
+    for tie, wheel in product(setup.plane.ties, setup.plane.wheels):
+        if tie.is_loop and wheel.path != tie.path and same_depth(setup.mounting, tie.driver, wheel):
+            yield tie, wheel
+
+
+def loops_beside(setup: Setup) -> Iterator[tuple[Tie, Tie]]:
+    """Loops in the same depth."""
+    for one, other in combinations([tie for tie in setup.plane.ties if tie.is_loop], 2):
+        if same_depth(setup.mounting, one.driver, other.driver):
+            yield one, other
+
+
 def clear_of_shaft(setup: Setup, reach: float, path: str) -> float:
     """How far from the middle of a shaft something has to stay that reaches so far, m."""
     return reach + 0.5 * (setup.shaft(path).diameter or 0.0) + setup.mounting.gap
@@ -48,12 +70,9 @@ def wheels_and_shafts(setup: Setup) -> Iterator[Clash]:
     for wheel, path in shafts_beside(setup):
         wanted = clear_of_shaft(setup, wheel.outer_radius, path)
         yield from _too_near(setup, wheel, path, wanted, f"the {setup.plane.named(path)}")
-    for one, other in combinations(setup.plane.wheels, 2):
-        if one.path == other.path or one.shaft == other.shaft or one.form == "ring":
-            continue
-        if same_depth(setup.mounting, one, other):
-            wanted = one.outer_radius + other.outer_radius + setup.mounting.gap
-            yield from _too_near(setup, one, other.shaft, wanted, f"the {other.words}")
+    for one, other in wheels_beside(setup):
+        wanted = one.outer_radius + other.outer_radius + setup.mounting.gap
+        yield from _too_near(setup, one, other.shaft, wanted, f"the {other.words}")
 
 
 def _too_near(setup: Setup, wheel: Wheel, path: str, wanted: float, name: str) -> Iterator[Clash]:
@@ -157,16 +176,16 @@ def ground(setup: Setup) -> Iterator[Clash]:
 
 def neighbours(setup: Setup) -> Iterator[Clash]:
     """In the same depth, as stacks say, a loop clears other wheels and other loops."""
-    looped = [tie for tie in setup.plane.ties if tie.is_loop and setup.distance(tie) > tie.free]
-    for tie in looped:
-        keep = thickness(tie) + setup.mounting.gap
-        for wheel in setup.plane.wheels:
-            if wheel.path != tie.path and same_depth(setup.mounting, tie.driver, wheel):
-                for run in straight_runs(setup, tie):
-                    at = setup.at(wheel.shaft)
-                    yield from _run_into(tie, keep + wheel.outer_radius, nearest_on(*run, at), at, wheel.words)
-    for one, other in combinations(looped, 2):
-        if same_depth(setup.mounting, one.driver, other.driver):
-            keep = thickness(one) + thickness(other) + setup.mounting.gap
-            for run, beside in product(straight_runs(setup, one), straight_runs(setup, other)):
-                yield from _run_into(one, keep, *closest(run, beside), called(other))
+    for tie, wheel in wheels_beside_loops(setup):
+        keep, at = thickness(tie) + setup.mounting.gap + wheel.outer_radius, setup.at(wheel.shaft)
+        for run in _standing_runs(setup, tie):
+            yield from _run_into(tie, keep, nearest_on(*run, at), at, wheel.words)
+    for one, other in loops_beside(setup):
+        keep = thickness(one) + thickness(other) + setup.mounting.gap
+        for run, beside in product(_standing_runs(setup, one), _standing_runs(setup, other)):
+            yield from _run_into(one, keep, *closest(run, beside), called(other))
+
+
+def _standing_runs(setup: Setup, tie: Tie) -> Sequence[tuple[Point, Point]]:
+    """The runs of a loop; none where its wheels touch."""
+    return straight_runs(setup, tie) if setup.distance(tie) > tie.free else ()

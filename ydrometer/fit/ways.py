@@ -5,8 +5,9 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from ydrometer.fit import placing
+from ydrometer.fit.clearances import clear
 from ydrometer.fit.helps import Help, helps
-from ydrometer.fit.places import MOST_TRIED, Placing, as_problem, clear, tied, way
+from ydrometer.fit.places import MOST_TRIED, Placing, as_problem, tied, way
 from ydrometer.fit.setup import Setup
 
 MOST_SHOWN = 60

@@ -1,0 +1,118 @@
+"""Which of many placements keep clear of what stands in the way, looked at all at once."""
+
+from __future__ import annotations
+
+from itertools import product
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ydrometer.fit import touching
+from ydrometer.fit.line import Tie
+from ydrometer.fit.placing import NOISE, Floats, Placement
+from ydrometer.fit.setup import Setup
+
+Bools = NDArray[np.bool_]
+Run = tuple[Floats, Floats]
+
+
+def clear(setup: Setup, found: list[Placement]) -> list[Placement]:
+    """Placements in which no loop runs into a shaft, the frame, or what lies in the same depth, and no wheel into the
+    ground. What circles clear is the solver's own.
+
+    Args:
+        setup: of the design.
+        found: ways that satisfy all ties.
+    """
+    if not found:
+        return found
+    at = {path: np.array([placement.at[path] for placement in found]) for path in setup.plane.shafts}
+    runs = {
+        tie.path: _runs(tie, *(at[path] for path in tie.shafts)) for tie in setup.plane.ties if tie.is_loop
+    }  # fmt: skip
+    good = _off_the_ground(setup, at) & _beside_loops(setup, at, runs)
+    for tie in setup.plane.ties:
+        for run in runs.get(tie.path, ()):
+            good &= _past_shafts(setup, tie, run, at) & _past_the_frame(setup, tie, run)
+    return [placement for placement, is_good in zip(found, good, strict=True) if is_good]
+
+
+def _off_the_ground(setup: Setup, at: dict[str, Floats]) -> Bools:
+    good = np.ones(len(next(iter(at.values()))), bool)
+    if setup.plane.last is None:
+        return good
+    ground = at[setup.plane.last][:, 1] - setup.road_radius
+    for wheel in setup.plane.wheels:
+        good &= at[wheel.shaft][:, 1] - wheel.outer_radius - ground >= setup.mounting.ground_gap - NOISE
+    return good
+
+
+def _past_shafts(setup: Setup, tie: Tie, run: Run, at: dict[str, Floats]) -> Bools:
+    good = np.ones(len(run[0]), bool)
+    for path in setup.plane.shafts:
+        if path not in tie.shafts:
+            wanted = touching.clear_of_shaft(setup, touching.thickness(tie), path)
+            good &= _from_run(*run, at[path]) >= wanted - NOISE
+    return good
+
+
+def _past_the_frame(setup: Setup, tie: Tie, run: Run) -> Bools:
+    good = np.ones(len(run[0]), bool)
+    for line in setup.mounting.frame:
+        first, second = (np.broadcast_to(spot, run[0].shape) for spot in (line.start, line.end))
+        good &= _apart(run, (first, second)) >= touching.thickness(tie) + setup.mounting.gap - NOISE
+    return good
+
+
+def _beside_loops(setup: Setup, at: dict[str, Floats], runs: dict[str, list[Run]]) -> Bools:
+    """In the same depth loops clear other wheels and other loops."""
+    good = np.ones(len(next(iter(at.values()))), bool)
+    for tie, wheel in touching.wheels_beside_loops(setup):
+        keep = touching.thickness(tie) + setup.mounting.gap + wheel.outer_radius
+        for run in runs[tie.path]:
+            good &= _from_run(*run, at[wheel.shaft]) >= keep - NOISE
+    for one, other in touching.loops_beside(setup):
+        keep = touching.thickness(one) + touching.thickness(other) + setup.mounting.gap
+        for run, beside in product(runs[one.path], runs[other.path]):
+            good &= _apart(run, beside) >= keep - NOISE
+    return good
+
+
+def _runs(tie: Tie, one: Floats, other: Floats) -> list[Run]:
+    """The two free runs of a loop in n placements at once, (n, 2) each end; as `loops.runs`."""
+    step = other - one
+    distance = np.hypot(*step.T)
+    towards = np.arctan2(step[:, 1], step[:, 0])
+    r1, r2 = tie.radii[0], -tie.radii[1] if tie.crossed else tie.radii[1]
+    half = 0.5 * np.pi + np.arcsin(np.clip((r2 - r1) / distance, -1.0, 1.0))
+    found = []
+    for angle in (towards + half, towards - half):
+        way = np.stack([np.cos(angle), np.sin(angle)], axis=1)
+        found.append((one + r1 * way, other + r2 * way))
+    return found
+
+
+def _apart(one: Run, other: Run) -> Floats:
+    """How far straight lines are from each other, all ends (n, 2); 0 where they cross; (n,)."""
+    off = np.minimum.reduce([
+        _from_run(*one, other[0]), _from_run(*one, other[1]), _from_run(*other, one[0]), _from_run(*other, one[1]),
+    ])  # fmt: skip
+    return np.where(_cross(*one, *other), 0.0, off)
+
+
+def _from_run(start: Floats, end: Floats, at: Floats) -> Floats:
+    """How far places are from straight lines, all (n, 2); (n,)."""
+    along = end - start
+    length = np.maximum((along**2).sum(axis=1), 1e-30)
+    share = np.clip(((at - start) * along).sum(axis=1) / length, 0.0, 1.0)
+    return np.asarray(np.hypot(*(at - start - share[:, None] * along).T))
+
+
+def _cross(a: Floats, b: Floats, c: Floats, d: Floats) -> Bools:
+    """Whether the lines from a to b and from c to d cross, all (n, 2); (n,)."""
+
+    def side(one: Floats, other: Floats, at: Floats) -> Floats:
+        step, off = other - one, at - one
+        return np.asarray(step[:, 0] * off[:, 1] - step[:, 1] * off[:, 0])
+
+    return np.asarray((side(a, b, c) * side(a, b, d) < 0.0) & (side(c, d, a) * side(c, d, b) < 0.0))
