@@ -103,6 +103,33 @@ FEW = [
 ]
 
 
+class Hostile(TestCase):
+    """A mount that comes with a request is read like everything else."""
+
+    def refused(self, mount: Any) -> str:
+        raw = {"format": "ydrometer-search", "version": 1, "design": changed({}), "parts": [],
+               "layouts": [{"stages": STAGES, "mount": mount}]}  # fmt: skip
+        with self.assertRaises(DocumentError) as raised:
+            read_request(raw)
+        return str(raised.exception)
+
+    def test_what_is_wrong_is_told(self) -> None:
+        one, give = {"at": [[0, 0]]}, {"tolerance": 0, "loop_tolerance": 0}
+        many = {"at": [[0.01 * i, 0.01 * j] for i in range(30) for j in range(30)]}
+        for shafts, words in (
+            ([one], "1 entries given"),
+            ([one, one], "2 shafts of 2 pairs: give 3"),
+            ([one, many, many], "900 places of one shaft and 900 of the next"),
+            ([one, {"at": [[0, 0]], "slot": True}, one], "1 places of a slot"),
+            ([one, {"at": [["far", 0]]}, one], "at[0][0]"),
+            ([one, {"at": [[1e9, 0]]}, one], "at[0][0]"),
+        ):
+            with self.subTest(words):
+                self.assertIn(words, self.refused({"shafts": shafts, **give}).replace(", give", ": give"))
+        self.assertIn("tolerance", self.refused({"shafts": [one, one, one]}))
+        self.assertIn("mount", self.refused([]))
+
+
 class Together(TestCase):
     """Combinations that go on the plate are those for which the placing solver finds a way, one by one."""
 

@@ -76,7 +76,14 @@ class Tied:
     @property
     def alone(self) -> Bools:
         """Whether each option has two places at all, (n,)."""
-        return np.array([self.goes(kind).any() for kind in range(len(self.suits))], bool)[self.kind]
+        found = [self._has_places(kind) for kind in range(len(self.suits))]
+        return np.array(found, bool)[self.kind]
+
+    def _has_places(self, kind: int) -> bool:
+        if not self.suits[kind].any():
+            return False
+        # Mostly the frame is in nobody's way.
+        return all(bool(side[kind].all()) for side in self.clear) or bool(self.goes(kind).any())
 
     def of(self, options: Bools) -> Tied:
         """Of some of the options."""

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
+from itertools import pairwise
 from typing import Any, ClassVar
 
 from ydrometer import design, reading
@@ -24,6 +25,8 @@ MOST_PARTS = 5000
 MOST_LAYOUTS = 64
 MOST_STAGES = 8
 MOST_KEPT = 1000
+MOST_WAYS = 250_000
+"""Ways to place two shafts that are tied, at most: on a plate of 40 × 12 holes both may stand anywhere."""
 EVERY = "*"
 SUPPLIES = ("battery", "panel")
 """Kinds of parts that feed a drive."""
@@ -186,9 +189,16 @@ class Layout:
 
     def faults(self) -> Iterator[tuple[str, str, str]]:
         """Each pair ties a shaft to the next."""
+        if self.mount is None:
+            return
         pairs = sum(isinstance(choice, Pair) for choice in self.stages)
-        if self.mount is not None and len(self.mount.shafts) != pairs + 1:
+        if len(self.mount.shafts) != pairs + 1:
             yield "mount.shafts", f"{len(self.mount.shafts)} shafts of {pairs} pairs", f"give {pairs + 1}"
+        for i, (one, other) in enumerate(pairwise(self.mount.shafts)):
+            if len(one.at) * len(other.at) > MOST_WAYS:
+                told = f"{len(one.at)} places of one shaft and {len(other.at)} of the next"
+                remedy = f"say where one of them stands: at most {MOST_WAYS} ways to place a pair are gone through"
+                yield f"mount.shafts[{i}]", told, remedy
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
