@@ -13,13 +13,10 @@ from ydrometer.errors import DocumentError, Fault
 from ydrometer.fit.at_hand import NOTHING, AtHand, WheelKey, wheel_key
 from ydrometer.fit.clash import Clash
 from ydrometer.fit.clashes import clashes
-from ydrometer.fit.line import plane
 from ydrometer.fit.sections import Section, sections
 from ydrometer.fit.settings import StageSettings, settings
-from ydrometer.fit.setup import Setup
-from ydrometer.fit.standing import stands
+from ydrometer.fit.setup import Setup, set_up
 from ydrometer.fit.ways import Ways, ways
-from ydrometer.mounting import Mounting
 from ydrometer.parts.read import read_parts
 
 
@@ -70,9 +67,7 @@ def places(document: Document, hand: AtHand = NOTHING) -> Ways:
 
 def setup_of(document: Document, hand: AtHand = NOTHING) -> Setup:
     """A design with its plane, where all stands, and what is at hand."""
-    mounting = document.design.fit or Mounting()
-    found = plane(document.design, hand)
-    return Setup(document.design, mounting, found, stands(found, mounting), hand)
+    return set_up(document.design, hand)
 
 
 def at_hand(parts: Sequence[Mapping[str, Any]]) -> AtHand:

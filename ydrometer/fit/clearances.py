@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 
 from ydrometer.fit import touching
 from ydrometer.fit.line import Tie
-from ydrometer.fit.placing import NOISE, Floats, Placement
+from ydrometer.fit.placing import NOISE, Floats, Placement, off_line
 from ydrometer.fit.setup import Setup
 
 Bools = NDArray[np.bool_]
@@ -52,7 +52,7 @@ def _past_shafts(setup: Setup, tie: Tie, run: Run, at: dict[str, Floats]) -> Boo
     for path in setup.plane.shafts:
         if path not in tie.shafts:
             wanted = touching.clear_of_shaft(setup, touching.thickness(tie), path)
-            good &= _from_run(*run, at[path]) >= wanted - NOISE
+            good &= off_line(at[path], *run) >= wanted - NOISE
     return good
 
 
@@ -70,7 +70,7 @@ def _beside_loops(setup: Setup, at: dict[str, Floats], runs: dict[str, list[Run]
     for tie, wheel in touching.wheels_beside_loops(setup):
         keep = touching.thickness(tie) + setup.mounting.gap + wheel.outer_radius
         for run in runs[tie.path]:
-            good &= _from_run(*run, at[wheel.shaft]) >= keep - NOISE
+            good &= off_line(at[wheel.shaft], *run) >= keep - NOISE
     for one, other in touching.loops_beside(setup):
         keep = touching.thickness(one) + touching.thickness(other) + setup.mounting.gap
         for run, beside in product(runs[one.path], runs[other.path]):
@@ -95,17 +95,9 @@ def _runs(tie: Tie, one: Floats, other: Floats) -> list[Run]:
 def _apart(one: Run, other: Run) -> Floats:
     """How far straight lines are from each other, all ends (n, 2); 0 where they cross; (n,)."""
     off = np.minimum.reduce([
-        _from_run(*one, other[0]), _from_run(*one, other[1]), _from_run(*other, one[0]), _from_run(*other, one[1]),
+        off_line(other[0], *one), off_line(other[1], *one), off_line(one[0], *other), off_line(one[1], *other),
     ])  # fmt: skip
     return np.where(_cross(*one, *other), 0.0, off)
-
-
-def _from_run(start: Floats, end: Floats, at: Floats) -> Floats:
-    """How far places are from straight lines, all (n, 2); (n,)."""
-    along = end - start
-    length = np.maximum((along**2).sum(axis=1), 1e-30)
-    share = np.clip(((at - start) * along).sum(axis=1) / length, 0.0, 1.0)
-    return np.asarray(np.hypot(*(at - start - share[:, None] * along).T))
 
 
 def _cross(a: Floats, b: Floats, c: Floats, d: Floats) -> Bools:

@@ -15,8 +15,7 @@ from ydrometer.fit.idlers import Idler, idlers
 from ydrometer.fit.line import Tie, Wheel, plane
 from ydrometer.fit.places import MOST_TRIED, Placing, way
 from ydrometer.fit.placing import Placement, Reach
-from ydrometer.fit.setup import Setup
-from ydrometer.fit.standing import stands
+from ydrometer.fit.setup import Setup, set_up
 from ydrometer.mounting import Loop, Shaft, Tensioner
 
 MOST_IDLERS = 40
@@ -147,9 +146,7 @@ def _clashes_with(setup: Setup, placement: Placement, tie: Tie, idler: Idler) ->
     tensioner = Tensioner(at=idler.at, diameter=idler.diameter, outside=idler.outside)
     loops[tie.path] = replace(loops.get(tie.path) or Loop(stage=tie.path), tensioner=tensioner)
     mounting = replace(setup.mounting, shafts=tuple({**said, **shafts}.values()), loops=tuple(loops.values()))
-    design = replace(setup.design, fit=mounting)
-    found = plane(design, setup.hand)
-    changed = Setup(design, mounting, found, stands(found, mounting), setup.hand)
+    changed = set_up(replace(setup.design, fit=mounting), setup.hand)
     return any(clash.level == "clash" for clash in clashes(changed))
 
 

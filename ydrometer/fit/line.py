@@ -233,16 +233,74 @@ def _gear(made: Plane, step: _Step, stage: Gear) -> None:
         made.ties.append(_meshing(step, stage, one, other))
 
 
+def gear_reach(size: float, teeth: tuple[int, int], angle: float, tolerance: float, *, ring: bool) -> Reach:
+    """The distances that suit two gears: from none of play to a tolerance, best with the usual play.
+
+    Args:
+        size: module, m.
+        teeth: of driver and driven.
+        angle: of pressure, rad.
+        tolerance: how much further apart than without play they may stand, in a ring nearer, m.
+        ring: whether the driven one is a ring.
+    """
+    free = pairs.centre_distance(size, *teeth, angle, internal=ring)
+    loose = pairs.centre_distance(size, *teeth, angle, internal=ring, play=USUAL_PLAY * size)
+    if ring:
+        return Reach(free - tolerance, free, max(loose, free - tolerance))
+    return Reach(free, free + tolerance, min(loose, free + tolerance))
+
+
+def taut_reach(taut: float, tolerance: float, kind: str, name: str = "") -> Reach:
+    """The distances that suit a loop; a chain may hang through a little.
+
+    Args:
+        taut: at which it is taut, m.
+        tolerance: how far its wheels may be off that, m.
+        kind: of its stage.
+        name: what its length is called.
+    """
+    less = max(tolerance, STRETCH * taut if kind == "chain" else 0.0)
+    return Reach(taut - less, taut + tolerance, taut, name)
+
+
 def _meshing(step: _Step, stage: Gear, one: Wheel, other: Wheel) -> Tie:
     size, angle = one.size, stage.pressure_angle
     ring = other.form == "ring"
     teeth = one.teeth or 0, other.teeth or 0
     free = pairs.centre_distance(size, *teeth, angle, internal=ring)
-    loose = pairs.centre_distance(size, *teeth, angle, internal=ring, play=USUAL_PLAY * size)
-    most = step.mounting.tolerance
-    best = max(loose, free - most) if ring else min(loose, free + most)
-    reach = Reach(free - most, free, best) if ring else Reach(free, free + most, best)
+    reach = gear_reach(size, teeth, angle, step.mounting.tolerance, ring=ring)
     return Tie(step.path, stage, one, other, (reach,), free)
+
+
+def pulley_outer(pitch: float, teeth: int, flange: float = 0.0) -> float:
+    """Radius over a pulley with its belt and its flanges, m.
+
+    Args:
+        pitch: m.
+        teeth: of the pulley.
+        flange: its diameter, m, 0 without one.
+    """
+    return max(loops.pitch_radius(pitch, teeth) + BELT_BACK * pitch, 0.5 * flange)
+
+
+def sprocket_outer(pitch: float, teeth: int) -> float:
+    """Radius over a sprocket with its chain, m.
+
+    Args:
+        pitch: m.
+        teeth: of the sprocket.
+    """
+    return 0.5 * chains.pitch_diameter(pitch, teeth) + PLATE * pitch
+
+
+def grooved_outer(pitch_diameter: float, rim: float | None = None) -> float:
+    """Radius over a V-pulley, m.
+
+    Args:
+        pitch_diameter: on which its belt runs, m.
+        rim: its outside diameter, m, where that is known.
+    """
+    return 0.5 * (GROOVE * pitch_diameter if rim is None else rim)
 
 
 def _belt(made: Plane, step: _Step, stage: Belt) -> None:
@@ -252,7 +310,7 @@ def _belt(made: Plane, step: _Step, stage: Belt) -> None:
     radii = [loops.pitch_radius(stage.pitch, teeth) for teeth in (stage.driver_teeth, stage.driven_teeth)]
     wheels = [
         Wheel(step.path, member, shaft, "pulley", teeth, stage.pitch, radius,
-              max(radius + BELT_BACK * stage.pitch, 0.5 * step.hand.flanges.get((stage.pitch, teeth), 0.0)))
+              pulley_outer(stage.pitch, teeth, step.hand.flanges.get((stage.pitch, teeth), 0.0)))
         for member, shaft, teeth, radius in
         zip(("driver", "driven"), (step.shaft, step.ends_at), (stage.driver_teeth, stage.driven_teeth), radii,
             strict=True)
@@ -269,8 +327,9 @@ def _chain(made: Plane, step: _Step, stage: Chain) -> None:
     wheels = []
     for member, shaft, z in zip(("driver", "driven"), (step.shaft, step.ends_at), teeth, strict=True):
         radius = 0.5 * chains.pitch_diameter(stage.pitch, z)
-        outer = radius + PLATE * stage.pitch
-        wheels.append(Wheel(step.path, member, shaft, "sprocket", z, stage.pitch, radius, outer))
+        wheels.append(
+            Wheel(step.path, member, shaft, "sprocket", z, stage.pitch, radius, sprocket_outer(stage.pitch, z))
+        )
     own = (stage.links,) if stage.links else step.hand.chains.get(stage.pitch, ())
     radii = (loops.pitch_radius(stage.pitch, teeth[0]), loops.pitch_radius(stage.pitch, teeth[1]))
     _around(made, step, stage, wheels, radii, pieces(own, stage.pitch, "links"))
@@ -280,7 +339,7 @@ def _v_belt(made: Plane, step: _Step, stage: VBelt) -> None:
     diameters = (stage.driver_pitch_diameter, stage.driven_pitch_diameter)
     wheels = [
         Wheel(step.path, member, shaft, "grooved", None, 0.0, 0.5 * across,
-              0.5 * step.hand.rims.get(round(across, 6), GROOVE * across))
+              grooved_outer(across, step.hand.rims.get(round(across, 6))))
         for member, shaft, across in zip(("driver", "driven"), (step.shaft, step.ends_at), diameters, strict=True)
     ]  # fmt: skip
     said = step.mounting.loop(step.path) or Loop(stage=step.path)
@@ -306,8 +365,7 @@ def _around(
     for length, name in lengths:
         taut = bare.around.centre_distance(length, *radii)
         if taut is not None:
-            less = max(step.mounting.loop_tolerance, STRETCH * taut if isinstance(stage, Chain) else 0.0)
-            reaches.append(Reach(taut - less, taut + step.mounting.loop_tolerance, taut, name))
+            reaches.append(taut_reach(taut, step.mounting.loop_tolerance, stage.kind, name))
     if lengths and not reaches:
         names = ", ".join(name for _, name in lengths)
         made.impossible[step.path] = f"{names}: too short, the wheels would touch"

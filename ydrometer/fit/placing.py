@@ -232,17 +232,22 @@ def _on_holes(shaft: Shaft, tie: _Tie, frames: Sequence[Frame]) -> list[Point]:
     for point, least in tie.least:
         good &= np.hypot(holes[:, 0] - point[0], holes[:, 1] - point[1]) >= least - NOISE
     for frame in frames:
-        good &= _from_line(holes, frame) >= frame.least - NOISE
+        good &= off_line(holes, np.array(frame.start), np.array(frame.end)) >= frame.least - NOISE
     return [shaft.holes[i] for i in np.flatnonzero(good)]
 
 
-def _from_line(points: Floats, frame: Frame) -> Floats:
-    """How far points are from a frame line."""
-    start, along = np.array(frame.start), np.array(frame.end) - np.array(frame.start)
-    length = float(along @ along)
-    share = np.clip((points - start) @ along / length, 0.0, 1.0) if length else np.zeros(len(points))
-    nearest = start + share[:, None] * along
-    return np.asarray(np.hypot(*(points - nearest).T))
+def off_line(points: Floats, start: Floats, end: Floats) -> Floats:
+    """How far places are from straight lines, m, (…).
+
+    Args:
+        points: the places, m, (…, 2).
+        start: of each line, m, broadcast against the points.
+        end: of each line.
+    """
+    along = end - start
+    length = np.maximum((along**2).sum(axis=-1), 1e-30)
+    share = np.clip(((points - start) * along).sum(axis=-1) / length, 0.0, 1.0)
+    return np.asarray(np.hypot(*np.moveaxis(points - start - share[..., None] * along, -1, 0)))
 
 
 STEPS = 2000
@@ -257,7 +262,7 @@ def _in_slot(shaft: Shaft, tie: _Tie, frames: Sequence[Frame]) -> list[Point]:
     for point, least in tie.least:
         free &= np.hypot(*(line - np.array(point)).T) >= least - NOISE
     for frame in frames:
-        free &= _from_line(line, frame) >= frame.least - NOISE
+        free &= off_line(line, np.array(frame.start), np.array(frame.end)) >= frame.least - NOISE
     found: dict[int, None] = {}
     for good, error in _choices(line, tie.reaches, free, np.zeros(len(line))):
         found[int(np.flatnonzero(good)[np.argmin(error[good])])] = None

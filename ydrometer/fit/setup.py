@@ -9,9 +9,9 @@ from dataclasses import dataclass
 from ydrometer.design import Design
 from ydrometer.fit import around, loops
 from ydrometer.fit.at_hand import AtHand
-from ydrometer.fit.line import Plane, Tie, Wheel
+from ydrometer.fit.line import Plane, Tie, Wheel, plane
 from ydrometer.fit.placing import NOISE
-from ydrometer.fit.standing import Stand, reach_between
+from ydrometer.fit.standing import Stand, reach_between, stands
 from ydrometer.mounting import Mounting, Point, Shaft, Tensioner
 
 
@@ -61,6 +61,18 @@ class Setup:
     def ground(self) -> float | None:
         """Height of the ground, m, where the axle stands on this plate: the tyre is pressed together as measured."""
         return None if self.plane.last is None else self.at(self.plane.last)[1] - self.road_radius
+
+
+def set_up(design: Design, hand: AtHand) -> Setup:
+    """A design with its plane, where all stands, and what is at hand.
+
+    Args:
+        design: its `fit` section may be missing.
+        hand: what a bin has.
+    """
+    mounting = design.fit or Mounting()
+    found = plane(design, hand)
+    return Setup(design, mounting, found, stands(found, mounting), hand)
 
 
 def middle(setup: Setup, tie: Tie) -> Point:

@@ -234,7 +234,7 @@ def run(p: Plant, panels: Any) -> tuple[int, int, float, float]:
             panels, count, -1 - to, end, stop, 0.0, p.vehicle[0].shift_time, p.vehicle[0].shift_time, covered, 0.0
         )
         k, start = to, after
-    if not has_motor(p):
+    if engines_alone(p):
         return count, k, end, math.nan
     for i in range(count):
         # Corners, where panels begin, are where the current peaks if not between them.
@@ -248,15 +248,6 @@ def run(p: Plant, panels: Any) -> tuple[int, int, float, float]:
         most = min(panels[note, END], PEAK_SHARE * end)
         peak = max(peak, peak_current(p, int(panels[note, GEAR]), panels[note, START], most))
     return count, k, end, peak
-
-
-@kernel
-def has_motor(p: Plant) -> bool:
-    """Whether anything draws a current."""
-    for j in range(len(p.sources)):
-        if p.sources[j].engine == 0.0:
-            return True
-    return False
 
 
 @kernel

@@ -50,7 +50,7 @@ def answer_from(request: SearchRequest, found: Found) -> dict[str, Any]:
             if evaluation is not None
         ],
         "failing": dict(found.failing.most_common()),
-        "unpriced": [request.body.parts[i].id for i in used(request) if request.body.parts[i].price is None],
+        "unpriced": [request.body.parts[i].id for i in used(request, layouts) if request.body.parts[i].price is None],
         "nearest_change": nearest_changes(request, read),
     }
 

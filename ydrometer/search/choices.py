@@ -203,13 +203,18 @@ def _pair_json(kind: str, driver: Mapping[str, Any], driven: Mapping[str, Any]) 
     return {"driver_teeth": driver["teeth"], "driven_teeth": driven["teeth"], size: driver[size]}
 
 
-def used(request: SearchRequest) -> Iterator[int]:
-    """Places of all parts that some layout can choose."""
+def used(request: SearchRequest, layouts: Sequence[Sequence[Slot]]) -> Iterator[int]:
+    """Places of all parts that some layout can choose.
+
+    Args:
+        request: with the layouts.
+        layouts: the options of the stages of each.
+    """
     found: set[int] = set()
-    for layout in request.body.layouts:
+    for layout, options in zip(request.body.layouts, layouts, strict=True):
         for head in heads(request, layout):
             found |= {head.source, head.supply, head.wheel}
-        for slot in slots(request, layout):
+        for slot in options:
             found |= set(slot.parts.ravel().tolist())
     yield from sorted(found - {NO_PART})
 

@@ -15,7 +15,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ydrometer.fit.line import STRETCH
-from ydrometer.fit.placing import NOISE
+from ydrometer.fit.placing import NOISE, off_line
 from ydrometer.search.request import Mount, Pair
 from ydrometer.search.room import centre_distance, has_room
 
@@ -128,7 +128,7 @@ def from_frame(mount: Mount, shaft: int) -> Floats:
     places = places_of(mount, shaft)
     nearest = np.full(len(places), np.inf)
     for edge in mount.frame:
-        off = [_off(places[:, end], np.array(edge.start), np.array(edge.end)) for end in (0, 1)]
+        off = [off_line(places[:, end], np.array(edge.start), np.array(edge.end)) for end in (0, 1)]
         nearest = np.minimum(nearest, np.maximum(*off))
     return nearest
 
@@ -170,19 +170,11 @@ def _apart(one: Floats, other: Floats) -> tuple[Floats, Floats]:
     ends = [(one[:, None, a], other[None, :, b]) for a in (0, 1) for b in (0, 1)]
     high = np.max([np.hypot(*np.moveaxis(p - q, -1, 0)) for p, q in ends], axis=0)
     low = np.min(
-        [_off(one[:, None, a], other[None, :, 0], other[None, :, 1]) for a in (0, 1)]
-        + [_off(other[None, :, b], one[:, None, 0], one[:, None, 1]) for b in (0, 1)],
+        [off_line(one[:, None, a], other[None, :, 0], other[None, :, 1]) for a in (0, 1)]
+        + [off_line(other[None, :, b], one[:, None, 0], one[:, None, 1]) for b in (0, 1)],
         axis=0,
     )
     return low, high
-
-
-def _off(point: Floats, start: Floats, end: Floats) -> Floats:
-    """How far points are from lines, all (…, 2)."""
-    along = end - start
-    length = np.maximum((along**2).sum(axis=-1), 1e-30)
-    share = np.clip(((point - start) * along).sum(axis=-1) / length, 0.0, 1.0)
-    return np.asarray(np.hypot(*np.moveaxis(point - start - share[..., None] * along, -1, 0)))
 
 
 def together(ties: Sequence[Tied], chosen: Sequence[Ints]) -> Bools | None:

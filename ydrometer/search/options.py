@@ -177,7 +177,9 @@ def options_of(request: SearchRequest, found: Found) -> Options:
         rows=rows,
         listed=len(listed),
         failing=[Failing(key, _reason(key), count) for key, count in found.failing.most_common()],
-        unpriced=[called(request.raw["parts"][i]) for i in used(request) if request.body.parts[i].price is None],
+        unpriced=[
+            called(request.raw["parts"][i]) for i in used(request, layouts) if request.body.parts[i].price is None
+        ],
         additions=[
             Addition(entry["words"], entry["meets_all"], entry["shortfall"], entry.get("part"))
             for entry in nearest_changes(request, read[: len(listed)])

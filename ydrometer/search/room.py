@@ -8,8 +8,8 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from ydrometer.fit import chains, loops, pairs
-from ydrometer.fit.line import BELT_BACK, GROOVE, PLATE
+from ydrometer.fit import pairs
+from ydrometer.fit.line import grooved_outer, pulley_outer, sprocket_outer
 from ydrometer.search.request import Length, Pair
 
 Floats = NDArray[np.float64]
@@ -56,15 +56,14 @@ def centre_distance(size: Any, driver: Any, driven: Any) -> Any:
 
 
 def outer_radius(part: Any) -> float:
-    """Over all that turns with a gear, pulley, sprocket or V-pulley of a bin, m; as `fit.line` has it of a wheel."""
+    """Over all that turns with a gear, pulley, sprocket or V-pulley of a bin, m."""
     if part.kind == "gear":
         return float(0.5 * pairs.outside_diameter(part.size, part.teeth))
     if part.kind == "pulley":
-        back = loops.pitch_radius(part.size, part.teeth) + BELT_BACK * part.size
-        return float(max(back, 0.5 * (part.flange_diameter or 0.0)))
+        return pulley_outer(part.size, part.teeth, part.flange_diameter or 0.0)
     if part.kind == "sprocket":
-        return float(0.5 * chains.pitch_diameter(part.size, part.teeth) + PLATE * part.size)
-    return 0.5 * float(part.outside_diameter or GROOVE * part.pitch_diameter)
+        return sprocket_outer(part.size, part.teeth)
+    return grooved_outer(part.pitch_diameter, part.outside_diameter)
 
 
 def radii(choice: Pair, size: Any, driver: Any, driven: Any) -> tuple[Any, Any]:

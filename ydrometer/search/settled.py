@@ -10,23 +10,17 @@ from typing import Any
 import numpy as np
 
 from ydrometer import remounted
-from ydrometer.fit import loops, pairs
-from ydrometer.fit.line import STRETCH, USUAL_PLAY
+from ydrometer.fit import loops
+from ydrometer.fit.line import gear_reach, taut_reach
+from ydrometer.fit.placing import NOISE, Reach
 from ydrometer.mounting import Point
 from ydrometer.search.choices import SAMPLES, Slot
 from ydrometer.search.mount import Bools, Floats, distances, places_of
 from ydrometer.search.request import Layout, Mount, Pair, SearchRequest
 from ydrometer.search.room import PIECES, SAME_PITCH
 
-
-@dataclass(frozen=True, slots=True)
-class Reach:
-    """Distances that suit a pair, m, the best of them, and the length of its loop then, m, None where it has none."""
-
-    low: float
-    high: float
-    best: float
-    length: float | None = None
+Suiting = tuple[Reach, float | None]
+"""Distances that suit a pair, and the length of its loop then, m, None where it has none."""
 
 
 def with_mounting(
@@ -97,7 +91,7 @@ def _stage_paths(raw: Mapping[str, Any]) -> list[str]:
             *(f"drive.stages[{i}]" for i in range(len(trunk)))]  # fmt: skip
 
 
-def reaches(request: SearchRequest, mount: Mount, pair: int, slot: Slot, option: int) -> list[Reach]:
+def reaches(request: SearchRequest, mount: Mount, pair: int, slot: Slot, option: int) -> list[Suiting]:
     """The distances that suit a pair of an option; of loops for each length that its shafts could take.
 
     Args:
@@ -111,21 +105,18 @@ def reaches(request: SearchRequest, mount: Mount, pair: int, slot: Slot, option:
     parts: Any = request.body.parts
     if choice.kind == "gear":
         size, teeth = parts[one].size, (parts[one].teeth, parts[other].teeth)
-        free = 0.5 * size * sum(teeth)
-        loose = pairs.centre_distance(size, *teeth, SAMPLES["gear"].pressure_angle, play=USUAL_PLAY * size)
-        return [Reach(free, free + mount.tolerance, min(loose, free + mount.tolerance))]
+        return [(gear_reach(size, teeth, SAMPLES["gear"].pressure_angle, mount.tolerance, ring=False), None)]
     r1, r2 = (_radius(choice, parts[end]) for end in (one, other))
     low, high, _ = distances(mount, pair)
     nearest, farthest = (max(apart, (r1 + r2) * (1.0 + 1e-9)) for apart in (low.min(), high.max()))
     give = mount.loop_tolerance
     between = loops.length(r1, r2, max(nearest - give, r1 + r2)), loops.length(r1, r2, farthest + give)
-    found = []
+    found: list[Suiting] = []
     for length in _lengths(choice, parts[one].size, *between):
         taut = loops.centre_distance(length, r1, r2)
         if taut is not None:
-            less = max(give, STRETCH * taut if choice.kind == "chain" else 0.0)
-            found.append(Reach(taut - less, taut + give, taut, length))
-    return found or [Reach(0.0, math.inf, nearest)]
+            found.append((taut_reach(taut, give, choice.kind), length))
+    return found or [(Reach(0.0, math.inf, nearest), None)]
 
 
 def _radius(choice: Pair, part: Any) -> float:
@@ -153,7 +144,7 @@ class Settled:
     lengths: list[float | None]
 
 
-def settled(mount: Mount, wanted: Sequence[Sequence[Reach]], goes: Sequence[Bools]) -> Settled:
+def settled(mount: Mount, wanted: Sequence[Sequence[Suiting]], goes: Sequence[Bools]) -> Settled:
     """The way that moves shafts least and keeps pairs nearest to their best distances, by dynamic programming: the
     sum of all these ways, m, is the least.
 
@@ -178,7 +169,7 @@ def settled(mount: Mount, wanted: Sequence[Sequence[Reach]], goes: Sequence[Bool
     lengths = []
     for pair, suiting in enumerate(wanted):
         apart = distances(mount, pair)[2][places[pair], places[pair + 1]]
-        lengths.append(suiting[int(off[pair][:, apart].argmin())].length)
+        lengths.append(suiting[int(off[pair][:, apart].argmin())][1])
     spots = [
         None if shaft.slot or len(shaft.at) == 1 else shaft.at[place]
         for shaft, place in zip(mount.shafts, places, strict=True)
@@ -194,10 +185,10 @@ def _moved(mount: Mount, shaft: int) -> Floats:
     return np.asarray(np.hypot(*(lines[:, 0] - lines[0, 0]).T))
 
 
-def _costs(suiting: Sequence[Reach], low: Floats, high: Floats) -> Floats:
+def _costs(suiting: Sequence[Suiting], low: Floats, high: Floats) -> Floats:
     """How far each way to suit a pair is off its best at ranges of distance, m, infinite where it is out: (r, d)."""
     rows = []
-    for reach in suiting:
+    for reach, _ in suiting:
         off = np.maximum(0.0, np.maximum(low - reach.best, reach.best - high))
-        rows.append(np.where((high >= reach.low - 1e-9) & (low <= reach.high + 1e-9), off, np.inf))
+        rows.append(np.where((high >= reach.low - NOISE) & (low <= reach.high + NOISE), off, np.inf))
     return np.array(rows)

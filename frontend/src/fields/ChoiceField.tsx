@@ -1,5 +1,6 @@
 import { Box } from "@chakra-ui/react";
 import { useId } from "react";
+import { FieldLabel } from "./FieldLabel";
 
 interface Props {
   label: string;
@@ -14,9 +15,7 @@ export function ChoiceField({ label, value, options, readOnly, onChange }: Props
   const id = useId();
   return (
     <Box data-field={label}>
-      <Box as="label" {...{ htmlFor: id }} display="block" fontSize="sm" color="ink.second" lineHeight="1.3">
-        {label}
-      </Box>
+      <FieldLabel id={id}>{label}</FieldLabel>
       <select
         id={id}
         className="plain"

@@ -3,6 +3,7 @@ import { type KeyboardEvent, useEffect, useId, useState } from "react";
 import type { Fault } from "../api/client";
 import { note, typedText } from "../design/document";
 import { FaultText } from "./FaultText";
+import { FieldLabel } from "./FieldLabel";
 import { completed, show, useUnits } from "./units";
 
 interface Props {
@@ -52,18 +53,7 @@ export function QuantityField({
 
   return (
     <Box display={inline ? "inline-block" : "block"} verticalAlign="top" data-field={label}>
-      {!inline && (
-        <Box
-          as="label"
-          {...{ htmlFor: id }}
-          display="block"
-          fontSize="sm"
-          color="ink.second"
-          lineHeight="1.3"
-        >
-          {label}
-        </Box>
-      )}
+      {!inline && <FieldLabel id={id}>{label}</FieldLabel>}
       <Box display="flex" alignItems="baseline" gap="2">
         <Input
           id={id}

@@ -2,6 +2,7 @@ import { Box, Input } from "@chakra-ui/react";
 import { useEffect, useId, useState } from "react";
 import type { Fault } from "../api/client";
 import { FaultText } from "./FaultText";
+import { FieldLabel } from "./FieldLabel";
 
 interface Props {
   label: string;
@@ -27,9 +28,7 @@ export function TextField({ label, value, readOnly, lines = 1, fault, onChange }
   };
   return (
     <Box data-field={label}>
-      <Box as="label" {...{ htmlFor: id }} display="block" fontSize="sm" color="ink.second" lineHeight="1.3">
-        {label}
-      </Box>
+      <FieldLabel id={id}>{label}</FieldLabel>
       {lines > 1 ? (
         <textarea
           className="plain"

@@ -1,6 +1,7 @@
 import { Box, Input } from "@chakra-ui/react";
 import { useEffect, useId, useState } from "react";
 import type { Fault } from "../api/client";
+import { FieldLabel } from "./FieldLabel";
 
 interface Props {
   label: string;
@@ -25,9 +26,7 @@ export function WholeField({ label, value, fault, optional, readOnly, onChange }
   };
   return (
     <Box data-field={label}>
-      <Box as="label" {...{ htmlFor: id }} display="block" fontSize="sm" color="ink.second" lineHeight="1.3">
-        {label}
-      </Box>
+      <FieldLabel id={id}>{label}</FieldLabel>
       <Input
         id={id}
         inputMode="numeric"

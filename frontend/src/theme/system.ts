@@ -184,6 +184,7 @@ const config = defineConfig({
       borderColor: "line",
       cursor: "pointer",
       "&[aria-selected=true]": { bg: "spruce.wash" },
+      "& > div": { minW: "0" },
       "& .rank": { fontFamily: "mono", color: "ink.second", textAlign: "right" },
       "& .words": { fontWeight: "600", lineHeight: "1.25", fontSize: "14px" },
       "& .margins": {
