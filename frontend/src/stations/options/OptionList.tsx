@@ -108,7 +108,10 @@ function Row({ options, row, index, chosen, drawn, pinned, onChoose }: RowProps)
       </div>
       <div>{drawn && row.line && <MiniLine line={row.line} name={`option ${index + 1}`} />}</div>
       <div>
-        <div className="words">{row.words || "straight to the wheels"}</div>
+        {/* A pair is not broken between its two wheels. */}
+        <div className="words">
+          {row.words.replaceAll(" : ", "\u00a0:\u00a0") || "straight to the wheels"}
+        </div>
         <div className="margins">
           {ratioText(units, row.ratio)}
           {row.targets.map((target, i) => {
