@@ -90,7 +90,7 @@ def kernels() -> None:
     sources = fingerprint(ROOT / "ydrometer" / "motion", ROOT / "ydrometer" / "jit.py", ROOT / "uv.lock")
     if _differs(RUN / "kernels-ready", sources):
         with say.step("Kernels"):
-            say.run([PYTHON, "-m", "ydrometer.warm"], cwd=ROOT)
+            say.run([PYTHON, "-m", "ydrometer.command.warm"], cwd=ROOT)
             (RUN / "kernels-ready").write_text(sources)
 
 

@@ -11,14 +11,15 @@ from typing import Any
 import orjson
 
 from tests.core.designs import PLAIN, SIX_STAGES, changed
-from ydrometer import design
-from ydrometer.grid import grid
-from ydrometer.live import Wish, look, sweep_of
-from ydrometer.mounted import at_hand, mounted
+from ydrometer.document import design
+from ydrometer.fit.stock import stock_of
+from ydrometer.questions.grid import grid
+from ydrometer.screens.live import Wish, look, sweep_of
+from ydrometer.screens.mounted import mounted
+from ydrometer.screens.vocabulary import vocabulary
 from ydrometer.search import read_request
 from ydrometer.search.options import Options, options_of
 from ydrometer.search.run import search
-from ydrometer.vocabulary import vocabulary
 
 MOUNTED: dict[str, Any] = {
     **PLAIN,
@@ -53,7 +54,7 @@ def answers() -> dict[str, Any]:
         "sweep": sweep_of(forwards, STAGE, "driver"),
         "grid": grid(design.read(forwards), STAGE, [14, 15], [48, 56]),
         "options": _options(forwards),
-        "mounted": mounted(design.read(MOUNTED), at_hand(SPACERS)),
+        "mounted": mounted(design.read(MOUNTED), stock_of(SPACERS)),
         "documents": {"plain": forwards, "six": SIX_STAGES, "mounted": MOUNTED},
     }
     plain: dict[str, Any] = orjson.loads(orjson.dumps(made))

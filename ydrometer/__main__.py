@@ -3,7 +3,7 @@
 import os
 import sys
 
-from ydrometer.cli import main
+from ydrometer.command.cli import main
 
 try:
     status = main(sys.argv[1:])

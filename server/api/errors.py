@@ -12,7 +12,7 @@ from rest_framework.response import Response
 from rest_framework.views import exception_handler
 
 from server.api.requests import answer_of
-from ydrometer.errors import DocumentError, Fault, YdrometerError
+from ydrometer.base.errors import DocumentError, Fault, YdrometerError
 
 
 class RefusalSerializer(serializers.Serializer[Any]):

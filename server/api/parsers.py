@@ -6,8 +6,8 @@ from typing import IO, Any
 from rest_framework.exceptions import ParseError
 from rest_framework.parsers import BaseParser
 
-from ydrometer import design
-from ydrometer.errors import DocumentError
+from ydrometer.base.errors import DocumentError
+from ydrometer.document import design
 
 LARGEST = 4 * design.LARGEST
 """Bytes of a body: room for a design, its mark and what stands around them."""

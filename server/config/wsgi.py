@@ -7,6 +7,6 @@ from django.core.wsgi import get_wsgi_application
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "server.config.settings")
 application = get_wsgi_application()
 
-from ydrometer.warm import warm  # noqa: E402
+from ydrometer.command.warm import warm  # noqa: E402
 
 warm()

@@ -10,8 +10,8 @@ from django.db import transaction
 from server.accounts.models import User
 from server.designs.models import Revision, Vehicle
 from server.workshops.models import Workshop
-from ydrometer import design
-from ydrometer.changes import summary
+from ydrometer.document import design
+from ydrometer.document.changes import summary
 
 UNNAMED = "Unnamed vehicle"
 

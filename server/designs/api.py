@@ -20,7 +20,7 @@ from server.designs.actions import Stale
 from server.designs.models import Revision, Vehicle
 from server.workshops import access
 from server.workshops.access import acting
-from ydrometer.template import new_vehicle
+from ydrometer.document.template import new_vehicle
 
 NEWEST = 20
 """Revisions without a name that are listed."""

@@ -13,17 +13,18 @@ from rest_framework.views import APIView
 
 from server.api.errors import BAD, SIGNED_OUT
 from server.api.requests import DocumentField, answer_of, read
-from ydrometer import design, units
-from ydrometer.aids import Finding, find
-from ydrometer.compare import MOST as MOST_COMPARED
-from ydrometer.compare import Comparison, compare
+from ydrometer.base import units
+from ydrometer.base.errors import DocumentError, Fault, QuantityError
+from ydrometer.document import design
 from ydrometer.drawing import UNFOLDED
-from ydrometer.errors import DocumentError, Fault, QuantityError
-from ydrometer.grid import MOST as MOST_SIZES
-from ydrometer.grid import Grid, grid
-from ydrometer.live import Doubts, Live, Sweep, Wish, doubts, look, sweep_of
-from ydrometer.turned_down import TurnedDown, turned_down
-from ydrometer.vocabulary import Vocabulary, vocabulary
+from ydrometer.questions.aids import Finding, find
+from ydrometer.questions.compare import MOST as MOST_COMPARED
+from ydrometer.questions.compare import Comparison, compare
+from ydrometer.questions.duty_limit import TurnedDown, turned_down
+from ydrometer.questions.grid import MOST as MOST_SIZES
+from ydrometer.questions.grid import Grid, grid
+from ydrometer.screens.live import Doubts, Live, Sweep, Wish, doubts, look, sweep_of
+from ydrometer.screens.vocabulary import Vocabulary, vocabulary
 from ydrometer.working import Working, working
 
 

@@ -23,30 +23,31 @@ from server.parts.models import Part
 from server.workshops import access
 from server.workshops.access import acting
 from server.workshops.models import Workshop
-from ydrometer import design
-from ydrometer.errors import DocumentError, Fault
-from ydrometer.fit.at_hand import AtHand
+from ydrometer.base.errors import DocumentError, Fault
+from ydrometer.document import design
+from ydrometer.files.sheets.dxf import dxf
+from ydrometer.files.sheets.outline import adapter_outline, plate_outline
+from ydrometer.files.sheets.pdf import SIZES, pdf
+from ydrometer.files.sheets.svg import svg
+from ydrometer.fit.setup import set_up
+from ydrometer.fit.stock import Stock, stock_of
 from ydrometer.fit.ways import Ways
-from ydrometer.mounted import Mounted, at_hand, mounted, places, setup_of
-from ydrometer.sheets.dxf import dxf
-from ydrometer.sheets.outline import adapter_outline, plate_outline
-from ydrometer.sheets.pdf import SIZES, pdf
-from ydrometer.sheets.svg import svg
+from ydrometer.screens.mounted import Mounted, mounted, places
 
 
 class FitRequestSerializer(serializers.Serializer[Any]):
     document = DocumentField()
 
 
-def _hand(workshop: Workshop) -> AtHand:
+def _hand(workshop: Workshop) -> Stock:
     """What the bin has; read anew only when a part of it has changed, which a drag over the plate does not wait for."""
     stamp = workshop.parts.aggregate(count=Count("pk"), changes=Sum("version"), newest=Max("pk"))
     return _read_hand(workshop.pk, stamp["count"], stamp["changes"], stamp["newest"])
 
 
 @lru_cache(maxsize=64)
-def _read_hand(workshop: UUID, count: int, changes: int | None, newest: int | None) -> AtHand:
-    return at_hand(list(Part.objects.filter(workshop=workshop).values_list("document", flat=True)))
+def _read_hand(workshop: UUID, count: int, changes: int | None, newest: int | None) -> Stock:
+    return stock_of(list(Part.objects.filter(workshop=workshop).values_list("document", flat=True)))
 
 
 class TemplateRequestSerializer(serializers.Serializer[Any]):
@@ -86,7 +87,7 @@ class TemplateView(APIView):
         if kind not in TYPES:
             raise Http404
         asked = read(TemplateRequestSerializer, request)
-        setup = setup_of(design.read(asked["document"]), _hand(found))
+        setup = set_up(design.read(asked["document"]).design, _hand(found))
         try:
             outline = adapter_outline(setup, asked["shaft"]) if asked["shaft"] else plate_outline(setup)
             made = pdf(outline, asked["sheet"], template_font()) if kind == "pdf" else WRITE[kind](outline)

@@ -11,7 +11,7 @@ from django.db import transaction
 from server.accounts.models import User
 from server.parts.models import Part
 from server.workshops.models import Workshop
-from ydrometer.errors import DocumentError, Fault
+from ydrometer.base.errors import DocumentError, Fault
 from ydrometer.parts.read import read_part
 from ydrometer.search.request import MOST_PARTS
 

@@ -23,14 +23,14 @@ from server.parts.actions import Change, Stale, change_parts
 from server.parts.models import documents
 from server.workshops import access
 from server.workshops.access import acting
-from ydrometer import design
-from ydrometer.errors import DocumentError, Fault
+from ydrometer.base.errors import DocumentError, Fault
+from ydrometer.document import design
+from ydrometer.evaluation.sweep import stage_at
 from ydrometer.parts import bulk, files, sheet
 from ydrometer.parts.columns import TABLE
 from ydrometer.parts.fitting import OF_STAGE, Fit, fits
 from ydrometer.parts.kinds import LONGEST_ID
 from ydrometer.parts.names import new_id
-from ydrometer.sweep import stage_at
 
 MOST_CHANGES = 5000
 

@@ -15,7 +15,7 @@ from server.designs.models import Vehicle
 from server.parts.models import documents
 from server.searches.models import Piece, Search, State
 from server.workshops.models import Workshop
-from ydrometer.errors import DocumentError, Fault
+from ydrometer.base.errors import DocumentError, Fault
 from ydrometer.search import SearchRequest, read_request
 from ydrometer.search.classes import Known
 from ydrometer.search.compose import compose

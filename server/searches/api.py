@@ -28,9 +28,9 @@ from server.searches.models import Search, State
 from server.workshops import access
 from server.workshops.access import acting
 from server.workshops.models import Workshop
-from ydrometer import design
-from ydrometer.errors import DocumentError, Fault
-from ydrometer.inverse import Inverse, Unknown, inverse, unknowns
+from ydrometer.base.errors import DocumentError, Fault
+from ydrometer.document import design
+from ydrometer.questions.inverse import Inverse, Unknown, inverse, unknowns
 from ydrometer.search import read_request
 from ydrometer.search.compose import compose
 from ydrometer.search.found import Found

@@ -19,10 +19,11 @@ from scipy.integrate import solve_ivp
 
 from tests.bench.ui import percentile
 from tests.core.designs import PLAIN, SIX_STAGES
-from ydrometer import design, driveline
-from ydrometer.design import Document
+from ydrometer.document import design
+from ydrometer.document.design import Document
 from ydrometer.drawing import draw_line
-from ydrometer.evaluate import evaluate, result
+from ydrometer.evaluation import driveline
+from ydrometer.evaluation.evaluate import evaluate, result
 from ydrometer.motion import measures, trace
 from ydrometer.motion.measures import Wanted
 from ydrometer.motion.plant import Batch

@@ -12,10 +12,10 @@ from tests.bench.serving import demo
 from tests.bench.ui import DRAGGED, FRAMES, GOAL_FRAMES, percentile, spread
 from tests.browser.driving import Page
 from tests.core.designs import changed
-from ydrometer import design
+from ydrometer.document import design
 from ydrometer.fit import placing
 from ydrometer.fit.placing import Pair, Plate, Reach, Shaft
-from ydrometer.mounted import mounted
+from ydrometer.screens.mounted import mounted
 
 AXLE = "[data-shaft='drive.stages[0]']"
 STEPS = 60

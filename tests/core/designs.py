@@ -7,8 +7,8 @@ from typing import Any
 
 from hypothesis import strategies as st
 
-from ydrometer import design
-from ydrometer.design import Document
+from ydrometer.document import design
+from ydrometer.document.design import Document
 
 PLAIN: dict[str, Any] = {
     "format": "ydrometer-design",

@@ -5,9 +5,10 @@ from __future__ import annotations
 from typing import Any
 
 from tests.core.designs import changed
-from ydrometer import design
+from ydrometer.document import design
 from ydrometer.fit.clash import Clash
-from ydrometer.mounted import Mounted, at_hand, mounted
+from ydrometer.fit.stock import stock_of
+from ydrometer.screens.mounted import Mounted, mounted
 
 MOTOR, JACK, AXLE = "drive.branches[0].source", "drive.branches[0].stages[0]", "drive.stages[0]"
 PLATE = {"hole_pitch": "12 mm", "across": 30, "up": 10}
@@ -28,7 +29,7 @@ def shaft(path: str, x: float, y: float, mount: str = "fixed", **more: Any) -> d
 
 
 def look(fit: dict[str, Any], parts: Any = (), **edits: Any) -> Mounted:
-    return mounted(read(fit, **edits), at_hand(parts))
+    return mounted(read(fit, **edits), stock_of(parts))
 
 
 def about(found: Mounted, words: str) -> list[Clash]:

@@ -15,10 +15,10 @@ import numpy as np
 from scipy.integrate import solve_ivp
 from scipy.optimize import brentq, minimize_scalar
 
-from ydrometer.design import Branch, Design
-from ydrometer.driveline import gear_ratios, overall
-from ydrometer.sources import Engine, motor_line
-from ydrometer.supply import Panel
+from ydrometer.document.design import Branch, Design
+from ydrometer.document.sources import Engine, motor_line
+from ydrometer.document.supply import Panel
+from ydrometer.evaluation.driveline import gear_ratios, overall
 
 G = 9.80665
 SETTLED = 1e-9

@@ -1,8 +1,8 @@
 import unittest
 from typing import Any
 
-from ydrometer.aids import AIDS, find
-from ydrometer.errors import DocumentError
+from ydrometer.base.errors import DocumentError
+from ydrometer.questions.aids import AIDS, find
 
 
 class Aids(unittest.TestCase):

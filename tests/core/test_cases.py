@@ -6,8 +6,8 @@ import unittest
 from pathlib import Path
 from typing import Any
 
-from ydrometer import design
-from ydrometer.evaluate import evaluate, result
+from ydrometer.document import design
+from ydrometer.evaluation.evaluate import evaluate, result
 
 CASES = Path(__file__).parent / "cases"
 CLOSE = 1e-4

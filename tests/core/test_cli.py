@@ -6,7 +6,7 @@ import unittest
 from pathlib import Path
 
 from tests.core.designs import PLAIN, changed
-from ydrometer.cli import main
+from ydrometer.command.cli import main
 
 
 class Streams(unittest.TestCase):

@@ -10,7 +10,8 @@ from hypothesis import strategies as st
 
 from tests.core.designs import changed
 from tests.core.reference import Reference
-from ydrometer import design, driveline
+from ydrometer.document import design
+from ydrometer.evaluation import driveline
 from ydrometer.motion import trace
 
 AMPS = st.floats(5.0, 300.0)

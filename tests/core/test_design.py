@@ -3,9 +3,9 @@ import unittest
 from typing import Any
 
 from tests.core.designs import GEAR, MOTOR, PLAIN, REMOVED, changed, read
-from ydrometer import design
-from ydrometer.errors import DocumentError
-from ydrometer.supply import Battery
+from ydrometer.base.errors import DocumentError
+from ydrometer.document import design
+from ydrometer.document.supply import Battery
 
 
 def faults(raw: Any) -> dict[str, str]:

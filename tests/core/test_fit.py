@@ -15,13 +15,13 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
 from tests.core.designs import PLAIN, changed
-from ydrometer import design
+from ydrometer.document import design
+from ydrometer.document.stages import VBelt
+from ydrometer.files.fit_report import report
 from ydrometer.fit import bores, chains, hands, loops, mounts, pairs, stack
 from ydrometer.fit.around import Round, in_order, taut
 from ydrometer.fit.idlers import idlers
 from ydrometer.fit.line import Tie, Wheel
-from ydrometer.fit_report import report
-from ydrometer.stages import VBelt
 
 ANGLE = math.radians(20.0)
 TEETH = st.integers(8, 120)

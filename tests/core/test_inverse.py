@@ -6,11 +6,11 @@ from typing import Any
 from unittest import TestCase
 
 from tests.core.designs import PLAIN, changed
-from ydrometer import design
-from ydrometer.errors import DocumentError
-from ydrometer.evaluate import evaluate
-from ydrometer.inverse import Inverse, inverse, unknowns
+from ydrometer.base.errors import DocumentError
+from ydrometer.document import design
+from ydrometer.evaluation.evaluate import evaluate
 from ydrometer.parts import bulk
+from ydrometer.questions.inverse import Inverse, inverse, unknowns
 
 TRUNK = "drive.stages[0]"
 

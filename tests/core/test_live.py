@@ -5,14 +5,15 @@ import unittest
 from typing import Any
 
 from tests.core.designs import GEAR, MOTOR, changed, read
-from ydrometer import design, targets
-from ydrometer.curves import force_curve, run_curve
-from ydrometer.evaluate import evaluate, messages, result
-from ydrometer.flow import flows
-from ydrometer.live import look, sweep_of
-from ydrometer.sweep import PathError, diameter_step, variants
-from ydrometer.template import new_vehicle
-from ydrometer.vocabulary import vocabulary
+from ydrometer.document import design
+from ydrometer.document.template import new_vehicle
+from ydrometer.evaluation import targets
+from ydrometer.evaluation.curves import force_curve, run_curve
+from ydrometer.evaluation.evaluate import evaluate, messages, result
+from ydrometer.evaluation.flow import flows
+from ydrometer.evaluation.sweep import PathError, diameter_step, variants
+from ydrometer.screens.live import look, sweep_of
+from ydrometer.screens.vocabulary import vocabulary
 
 STAGE = "drive.branches[0].stages[0]"
 

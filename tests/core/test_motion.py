@@ -9,8 +9,9 @@ from hypothesis import strategies as st
 
 from tests.core.designs import MOTOR, REMOVED, changed, documents, engine_documents, read, whole_documents
 from tests.core.reference import Reference
-from ydrometer import design, driveline
-from ydrometer.evaluate import Evaluation, evaluate
+from ydrometer.document import design
+from ydrometer.evaluation import driveline
+from ydrometer.evaluation.evaluate import Evaluation, evaluate
 from ydrometer.motion import trace
 
 SLOW = [HealthCheck.too_slow, HealthCheck.filter_too_much]

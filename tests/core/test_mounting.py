@@ -12,16 +12,18 @@ from hypothesis import strategies as st
 
 from tests.core.designs import changed
 from tests.core.plates import AXLE, CHAIN, JACK, MOTOR, PLATE, V_BELT, about, at, look, read, shaft
-from ydrometer import design
-from ydrometer.errors import DocumentError
+from ydrometer.base.errors import DocumentError
+from ydrometer.document import design
+from ydrometer.document.mounting import Slot
 from ydrometer.fit.clash import Clash
 from ydrometer.fit.clearances import clear
 from ydrometer.fit.places import as_problem
 from ydrometer.fit.placing import placements
+from ydrometer.fit.setup import set_up
 from ydrometer.fit.standing import on_line
+from ydrometer.fit.stock import stock_of
 from ydrometer.fit.touching import closest
-from ydrometer.mounted import at_hand, places, setup_of
-from ydrometer.mounting import Slot
+from ydrometer.screens.mounted import places
 
 
 class Reading(TestCase):
@@ -95,7 +97,7 @@ class Standing(TestCase):
 
     def test_boxes_stay_in_line_and_what_turns_the_axis_ends_the_plate(self) -> None:
         box = {"kind": "planetary", "reductions": [4]}
-        found = setup_of(read({}, **{"drive.stages": [box, CHAIN]}))
+        found = set_up(read({}, **{"drive.stages": [box, CHAIN]}).design)
         self.assertEqual(found.plane.in_line, {"drive.stages[0]": JACK})
         self.assertEqual(found.plane.last, "drive.stages[1]")
         turned = look({}, **{"drive.stages": [{"kind": "bevel", "driver_teeth": 16, "driven_teeth": 32}, CHAIN]})
@@ -104,7 +106,7 @@ class Standing(TestCase):
 
     def test_branches_meet_on_one_shaft(self) -> None:
         branch = changed({})["drive"]["branches"][0]
-        found = setup_of(read({}, **{"drive.branches": [branch, branch]}))
+        found = set_up(read({}, **{"drive.branches": [branch, branch]}).design)
         self.assertEqual(len(found.plane.shafts), 4)
         ends = {tie.driven.shaft for tie in found.plane.ties if tie.kind == "gear"}
         self.assertEqual(ends, {JACK})
@@ -337,7 +339,7 @@ class Placing(TestCase):
         edits = {"drive.branches.0.stages": pair, "drive.stages": [belt]}
         belts = [{"kind": "belt", "id": f"b{n}", "pitch": "5 mm", "teeth": n, "owned": 1} for n in range(70, 121)]
         fit = {"plate": PLATE, "shafts": [shaft(MOTOR, 120, 60)], "tolerance": "0.1 mm"}
-        found = places(read(fit, **edits), at_hand(belts))
+        found = places(read(fit, **edits), stock_of(belts))
         self.assertGreater(found.count, 4)
         for way in found.ways[:8]:
             stand = [{"shaft": path, "mount": "holes", "at": list(spot)} for path, spot in way.at.items()]
@@ -350,7 +352,7 @@ class Placing(TestCase):
         slot = {"start": at(60, 60), "end": at(110, 60)}
         fit = {"plate": {**PLATE, "up": 1, "across": 40},
                "shafts": [{"shaft": MOTOR, "mount": "slot", "slot": slot}, shaft(JACK, 120, 60)]}  # fmt: skip
-        found = places(read(fit), at_hand(belts))
+        found = places(read(fit), stock_of(belts))
         self.assertEqual(found.count, 0)
         self.assertFalse(any("teeth in place" in entry.text for entry in found.helps))
         pair = [{"kind": "gear", "driver_teeth": 59, "driven_teeth": 60, "module": "1 mm"}]
@@ -387,7 +389,7 @@ class Placing(TestCase):
             "shafts": [shaft(MOTOR, 24, 24, **first), {"shaft": JACK, "stack": {"between": "30 mm", "items": depth}},
                        {"shaft": AXLE, "diameter": "10 mm"}],
         }  # fmt: skip
-        setup = setup_of(read(fit, **edits), at_hand(belts))
+        setup = set_up(read(fit, **edits).design, stock_of(belts))
         problem = as_problem(setup)
         found = placements(problem)[::5]
         left = {id(placement) for placement in clear(setup, found)}

@@ -9,8 +9,9 @@ from unittest import TestCase
 
 from tests.core.designs import PLAIN
 from tests.core.test_search import Brute, gear, motor, request
-from ydrometer.design import read
-from ydrometer.evaluate import evaluate
+from ydrometer.document.design import read
+from ydrometer.evaluation.evaluate import evaluate
+from ydrometer.evaluation.targets import unbound
 from ydrometer.search import read_request
 from ydrometer.search.block import STEP
 from ydrometer.search.compose import compose
@@ -18,7 +19,6 @@ from ydrometer.search.layouts import picture, stages_of, suggested
 from ydrometer.search.options import LISTED, Options, options_of
 from ydrometer.search.run import search
 from ydrometer.search.table import rows_of
-from ydrometer.targets import unbound
 
 GEARS = [gear(z, owned=z % 2, price=z / 8) for z in (12, 16, 20, 24, 36, 48)]
 TWO = [{"stages": [{"kind": "gear"}, {"kind": "gear"}]}]

@@ -12,8 +12,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 from openpyxl import load_workbook
 
-from ydrometer import units
-from ydrometer.errors import DocumentError
+from ydrometer.base import units
+from ydrometer.base.errors import DocumentError
 from ydrometer.parts import bulk, files, names, sheet
 from ydrometer.parts.columns import TABLE, cell_text, cell_value, put, value_at
 from ydrometer.parts.kinds import KINDS

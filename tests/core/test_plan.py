@@ -16,7 +16,7 @@ from ydrometer.drawing.plan import PlanDrawing
 from ydrometer.drawing.shapes import Segment, Wheel
 from ydrometer.fit.around import Round, taut
 from ydrometer.fit.loops import crossed_length, length
-from ydrometer.mounted import setup_of
+from ydrometer.fit.setup import set_up
 
 ANGLES = st.floats(-3.1, 3.1)
 RADII = st.floats(0.005, 0.1)
@@ -156,7 +156,7 @@ class Whole(TestCase):
 
     def test_idlers_have_shafts_of_their_own(self) -> None:
         stage = {"kind": "gear", "driver_teeth": 15, "driven_teeth": 56, "idlers": [20, 24], "module": "1 mm"}
-        found = setup_of(read({}, **{"drive.branches.0.stages": [stage]}))
+        found = set_up(read({}, **{"drive.branches.0.stages": [stage]}).design)
         self.assertEqual(
             found.plane.shafts[:4], [MOTOR, f"{JACK}.idlers[0]", f"{JACK}.idlers[1]", JACK]
         )  # fmt: skip

@@ -12,9 +12,10 @@ import jsonschema
 from hypothesis import given, settings
 
 from tests.core.designs import changed, whole_documents
-from ydrometer import design, selfcheck
-from ydrometer.answer import result
-from ydrometer.errors import DocumentError
+from ydrometer.base.errors import DocumentError
+from ydrometer.document import design
+from ydrometer.files import selfcheck
+from ydrometer.files.answer import result
 
 ROOT = Path(__file__).parents[2]
 CASES = ROOT / "tests" / "core" / "cases"

@@ -7,7 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.core.designs import GEAR, read
-from ydrometer.ratios import question, ratio_views
+from ydrometer.evaluation.ratios import question, ratio_views
 
 STAGE = "drive.branches[0].stages[0]"
 

@@ -8,11 +8,13 @@ from unittest import TestCase
 
 from tests.core.designs import changed
 from tests.core.plates import AXLE, JACK, MOTOR, PLATE, at, shaft
-from ydrometer import design
-from ydrometer.errors import DocumentError
+from ydrometer.base.errors import DocumentError
+from ydrometer.document import design
 from ydrometer.fit import loops, placing
 from ydrometer.fit.places import as_problem
-from ydrometer.mounted import at_hand, mounted, setup_of
+from ydrometer.fit.setup import set_up
+from ydrometer.fit.stock import stock_of
+from ydrometer.screens.mounted import mounted
 from ydrometer.search import read_request
 from ydrometer.search.answer import answer
 from ydrometer.search.choices import slots
@@ -144,7 +146,7 @@ class Together(TestCase):
         belt = {"kind": "belt", "pitch": "5 mm", "driver_teeth": teeth[2], "driven_teeth": teeth[3]}
         raw = changed({"drive.branches.0.stages.0": gear, "drive.stages.0": belt})
         raw["fit"] = {"plate": SMALL, "shafts": MOUNTS[mount], **COARSE}
-        problem = as_problem(setup_of(design.read(raw), at_hand(PARTS)))
+        problem = as_problem(set_up(design.read(raw).design, stock_of(PARTS)))
         reaching = len(problem.pairs) == len(FEW)
         # Only the frame is kept clear of before an option is put on the bench.
         return reaching and bool(

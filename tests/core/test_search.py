@@ -13,9 +13,9 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.core.designs import PLAIN, changed
-from ydrometer import design
-from ydrometer.errors import DocumentError
-from ydrometer.evaluate import evaluate
+from ydrometer.base.errors import DocumentError
+from ydrometer.document import design
+from ydrometer.evaluation.evaluate import evaluate
 from ydrometer.search import answer, read_request
 
 SLOW = frozenset({"top_speed", "launch_acceleration", "time_to_distance", "stopping_distance", "peak_bus_current"})

@@ -6,8 +6,8 @@ from typing import Any
 
 from tests.core.designs import GEAR, MOTOR, changed
 from tests.core.test_live import MIXED
-from ydrometer import design
-from ydrometer.senses import Senses, senses
+from ydrometer.document import design
+from ydrometer.evaluation.rotation import Senses, senses
 
 ENGINE = {
     "drive.supply": None,

@@ -13,11 +13,11 @@ from ezdxf import recover
 from pypdfium2 import PdfDocument
 
 from tests.core.plates import AXLE, JACK, MOTOR, PLATE, at, read, shaft
-from ydrometer.mounted import setup_of
-from ydrometer.sheets.dxf import dxf
-from ydrometer.sheets.outline import LAYERS, Outline, adapter_outline, plate_outline
-from ydrometer.sheets.pdf import EDGE, FOOT, SIZES, pdf, tiles_of, window
-from ydrometer.sheets.svg import BAR, svg
+from ydrometer.files.sheets.dxf import dxf
+from ydrometer.files.sheets.outline import LAYERS, Outline, adapter_outline, plate_outline
+from ydrometer.files.sheets.pdf import EDGE, FOOT, SIZES, pdf, tiles_of, window
+from ydrometer.files.sheets.svg import BAR, svg
+from ydrometer.fit.setup import set_up
 
 BOLTS = {"count": 4, "circle": "25 mm", "hole": "3.2 mm", "angle": "45 deg"}
 FIT: dict[str, Any] = {
@@ -34,7 +34,7 @@ SVG = "{http://www.w3.org/2000/svg}"
 
 
 def outline() -> Outline:
-    return plate_outline(setup_of(read(FIT)))
+    return plate_outline(set_up(read(FIT).design))
 
 
 class AsDxf(TestCase):
@@ -97,7 +97,7 @@ class AsSvg(TestCase):
 
     def test_names_stay_text(self) -> None:
         named = read({**FIT, "plate": PLATE})
-        made = Outline('<script>alert("x")</script>', plate_outline(setup_of(named)).shapes)
+        made = Outline('<script>alert("x")</script>', plate_outline(set_up(named.design)).shapes)
         root = ElementTree.fromstring(svg(made))
         self.assertEqual(root.findtext(f"{SVG}title"), '<script>alert("x")</script>')
 
@@ -134,14 +134,14 @@ class AsPdf(TestCase):
     def test_too_many_sheets_and_unknown_ones_are_refused(self) -> None:
         huge = read({"plate": {"hole_pitch": "100 mm", "across": 90, "up": 90}})
         with self.assertRaisesRegex(ValueError, "sheets would be needed"):
-            pdf(plate_outline(setup_of(huge)), "a4")
+            pdf(plate_outline(set_up(huge.design)), "a4")
         with self.assertRaisesRegex(ValueError, "known are a4, letter"):
             pdf(outline(), "a5")
 
 
 class Adapters(TestCase):
     def test_a_hub_its_bolts_and_a_rim_around_them(self) -> None:
-        made = adapter_outline(setup_of(read(FIT)), MOTOR)
+        made = adapter_outline(set_up(read(FIT).design), MOTOR)
         circles = [(s.layer, round(1e3 * s.radius, 6)) for s in made.shapes if hasattr(s, "radius")]
         self.assertEqual(circles.count(("BOLTS", 1.6)), 4)
         self.assertIn(("SHAFTS", 7.0), circles)
@@ -149,6 +149,6 @@ class Adapters(TestCase):
 
     def test_nothing_to_cut_is_refused(self) -> None:
         with self.assertRaisesRegex(ValueError, "give the hole"):
-            adapter_outline(setup_of(read({"shafts": [shaft(MOTOR, 0, 0)]})), MOTOR)
+            adapter_outline(set_up(read({"shafts": [shaft(MOTOR, 0, 0)]}).design), MOTOR)
         with self.assertRaisesRegex(ValueError, "there is no shaft"):
-            adapter_outline(setup_of(read(FIT)), "drive.stages[7]")
+            adapter_outline(set_up(read(FIT).design), "drive.stages[7]")

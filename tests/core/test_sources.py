@@ -5,11 +5,11 @@ import unittest
 from typing import Any
 
 from tests.core.designs import MOTOR, changed, read
-from ydrometer import design
-from ydrometer.cautions import cautions
-from ydrometer.curves import force_curve, run_curve, source_curve, supply_curve
-from ydrometer.evaluate import evaluate
-from ydrometer.sources import Motor, motor_line
+from ydrometer.document import design
+from ydrometer.document.sources import Motor, motor_line
+from ydrometer.evaluation.cautions import cautions
+from ydrometer.evaluation.curves import force_curve, run_curve, source_curve, supply_curve
+from ydrometer.evaluation.evaluate import evaluate
 
 POINTS = {
     "nominal_voltage": "12 V", "free_speed": "7400 rpm", "free_current": "0.5 A",

@@ -5,12 +5,12 @@ import unittest
 from typing import Any
 
 from tests.core.designs import changed
-from ydrometer import design
+from ydrometer.base.tables.dimensions import DIMENSIONS
+from ydrometer.document import design
+from ydrometer.document.stages import KINDS, Stage, stage_efficiency
 from ydrometer.drawing import draw_line, loops
 from ydrometer.drawing.shapes import Box
 from ydrometer.fit import loops as fit
-from ydrometer.stages import KINDS, Stage, stage_efficiency
-from ydrometer.tables.dimensions import DIMENSIONS
 
 # kind's document, torque ratio, speed ratio, efficiency, sense
 ROWS: tuple[tuple[dict[str, Any], float, float, float, int], ...] = (
@@ -120,7 +120,7 @@ class CrossedBelt(unittest.TestCase):
 
 class Tables(unittest.TestCase):
     def test_every_kind_of_quantity_has_an_example_it_reads(self) -> None:
-        from ydrometer.units import parse  # noqa: PLC0415
+        from ydrometer.base.units import parse  # noqa: PLC0415
 
         for name, row in DIMENSIONS.items():
             for example in row.example.split(" or "):

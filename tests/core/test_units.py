@@ -4,9 +4,9 @@ import unittest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from ydrometer import units
-from ydrometer.errors import QuantityError
-from ydrometer.tables.dimensions import DIMENSIONS
+from ydrometer.base import units
+from ydrometer.base.errors import QuantityError
+from ydrometer.base.tables.dimensions import DIMENSIONS
 
 
 class TypedQuantities(unittest.TestCase):

@@ -11,13 +11,13 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.core.designs import GEAR, PLAIN, REMOVED, changed, documents, read
-from ydrometer import design
-from ydrometer.changes import changes, summary
-from ydrometer.compare import compare
-from ydrometer.errors import DocumentError
-from ydrometer.evaluate import evaluate
-from ydrometer.grid import grid
-from ydrometer.turned_down import turned_down
+from ydrometer.base.errors import DocumentError
+from ydrometer.document import design
+from ydrometer.document.changes import changes, summary
+from ydrometer.evaluation.evaluate import evaluate
+from ydrometer.questions.compare import compare
+from ydrometer.questions.duty_limit import turned_down
+from ydrometer.questions.grid import grid
 
 STAGE = "drive.branches[0].stages[0]"
 DEMO = Path(__file__).parents[2] / "server" / "demo" / "vehicles"

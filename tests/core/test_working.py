@@ -8,9 +8,9 @@ from typing import Any
 from hypothesis import HealthCheck, Phase, given, settings
 
 from tests.core.designs import changed, whole_documents
-from ydrometer import design
-from ydrometer.evaluate import evaluate
-from ydrometer.tables.measures import MEASURES
+from ydrometer.base.tables.measures import MEASURES
+from ydrometer.document import design
+from ydrometer.evaluation.evaluate import evaluate
 from ydrometer.working import Working, working
 from ydrometer.working.recipes import RECIPES, NoWorkingError
 from ydrometer.working.sheet import evaluate as recompute

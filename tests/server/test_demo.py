@@ -6,9 +6,9 @@ from server.demo.load import WORKSHOP, load, load_if_missing
 from server.designs.models import Revision, Vehicle
 from server.workshops.models import Workshop
 from tests.server.people import WorkshopCase
-from ydrometer import design
-from ydrometer.evaluate import evaluate
-from ydrometer.sweep import variants
+from ydrometer.document import design
+from ydrometer.evaluation.evaluate import evaluate
+from ydrometer.evaluation.sweep import variants
 
 
 class Demo(TestCase):

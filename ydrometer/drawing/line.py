@@ -8,11 +8,11 @@ from dataclasses import dataclass, field, replace
 from itertools import pairwise
 from typing import Any, Literal
 
-from ydrometer.design import Design, own_stages, shaft_numbers, trunk_stages
+from ydrometer.document.design import Design, own_stages, shaft_numbers, trunk_stages
+from ydrometer.document.sources import Engine
+from ydrometer.document.stages import Bevel, Stage, Worm
 from ydrometer.drawing.shapes import LineDrawing, Loop, RoadWheel, Row, Segment, Shaft, SourceDisc
 from ydrometer.drawing.stages import DRAW, Drawn, Start
-from ydrometer.sources import Engine
-from ydrometer.stages import Bevel, Stage, Worm
 
 MOTOR_DENSITY = 4000.0
 """kg/m³ of a motor as a whole, to draw one of known mass at about its size."""

@@ -6,6 +6,8 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
+from ydrometer.document.mounting import Plate, Shaft
+from ydrometer.document.stages import Gear
 from ydrometer.drawing import loops as paths
 from ydrometer.drawing import wheels as wheel_shapes
 from ydrometer.drawing.shapes import LoopForm, Segment, Wheel
@@ -14,8 +16,6 @@ from ydrometer.fit.clash import Clash
 from ydrometer.fit.line import Tie
 from ydrometer.fit.setup import Setup, tensioned
 from ydrometer.fit.standing import Turned
-from ydrometer.mounting import Plate, Shaft
-from ydrometer.stages import Gear
 
 BUSH = 2.0
 """Rim of an eccentric beyond its throw, relative to that, where the shaft is not wider."""

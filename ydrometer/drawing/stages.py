@@ -6,11 +6,11 @@ from collections.abc import Callable
 from dataclasses import dataclass, field
 from typing import Any
 
+from ydrometer.document.stages import Belt, Bevel, Chain, Gear, Gearbox, Planetary, Speeds, VBelt, Worm
 from ydrometer.drawing import boxes, loops, wheels
 from ydrometer.drawing.boxes import CLEAR
 from ydrometer.drawing.shapes import Box, Loop, LoopForm, Wheel
 from ydrometer.fit.loops import centre_distance, crossed_wraps, pitch_radius, wraps
-from ydrometer.stages import Belt, Bevel, Chain, Gear, Gearbox, Planetary, Speeds, VBelt, Worm
 
 ASSUMED_MODULE = 1e-3
 ASSUMED_BELT_PITCH = 5e-3

@@ -5,8 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
+from ydrometer.document.mounting import Point
 from ydrometer.fit.line import Tie
-from ydrometer.mounting import Point
 
 Level = Literal["clash", "mind"]
 

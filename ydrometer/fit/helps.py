@@ -6,7 +6,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Any
 
-from ydrometer.design import Design
+from ydrometer.document.design import Design
+from ydrometer.document.mounting import Loop, Shaft, Tensioner
 from ydrometer.fit import placing
 from ydrometer.fit.clash import called
 from ydrometer.fit.clashes import clashes
@@ -16,7 +17,6 @@ from ydrometer.fit.line import Tie, Wheel, plane
 from ydrometer.fit.places import MOST_TRIED, Placing, way
 from ydrometer.fit.placing import Placement, Reach
 from ydrometer.fit.setup import Setup, set_up
-from ydrometer.mounting import Loop, Shaft, Tensioner
 
 MOST_IDLERS = 40
 """Ways that are tried with an idler, those first in which it has least to take up."""
@@ -42,7 +42,7 @@ class Help:
 
 
 def helps(setup: Setup, problem: placing.Plate, ties: Sequence[Tie]) -> list[Help]:
-    """Another length at hand, a tooth more or less, an idler, and the least give of one tie that would do.
+    """Another length at stock, a tooth more or less, an idler, and the least give of one tie that would do.
 
     Args:
         setup: a design for which there is no way.
@@ -67,7 +67,7 @@ def _give_words(setup: Setup, tie: Tie, extra: float) -> str:
 
 def _other_lengths(setup: Setup, problem: placing.Plate, ties: Sequence[Tie]) -> list[Help]:
     """For each loop of one length: others of the bin with which everything goes together."""
-    bare = plane(_without_lengths(setup), setup.hand)
+    bare = plane(_without_lengths(setup), setup.stock)
     found = []
     for place, tie in enumerate(ties):
         others = next((other.reaches for other in bare.ties if other.path == tie.path), ())
@@ -146,7 +146,7 @@ def _clashes_with(setup: Setup, placement: Placement, tie: Tie, idler: Idler) ->
     tensioner = Tensioner(at=idler.at, diameter=idler.diameter, outside=idler.outside)
     loops[tie.path] = replace(loops.get(tie.path) or Loop(stage=tie.path), tensioner=tensioner)
     mounting = replace(setup.mounting, shafts=tuple({**said, **shafts}.values()), loops=tuple(loops.values()))
-    changed = set_up(replace(setup.design, fit=mounting), setup.hand)
+    changed = set_up(replace(setup.design, fit=mounting), setup.stock)
     return any(clash.level == "clash" for clash in clashes(changed))
 
 

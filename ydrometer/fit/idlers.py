@@ -6,9 +6,9 @@ import math
 from collections.abc import Iterator
 from dataclasses import dataclass
 
+from ydrometer.document.mounting import Point
 from ydrometer.fit import around, loops
 from ydrometer.fit.line import Tie
-from ydrometer.mounting import Point
 
 CLOSE = 1e-7
 """m; to which the place of an idler is found."""

@@ -7,13 +7,13 @@ from dataclasses import dataclass, field, replace
 from itertools import pairwise
 from typing import Any, Literal
 
-from ydrometer.design import Design, own_stages, trunk_stages
+from ydrometer.document.design import Design, own_stages, trunk_stages
+from ydrometer.document.mounting import Loop, Mounting
+from ydrometer.document.sources import Engine
+from ydrometer.document.stages import LOOPS, Belt, Bevel, Chain, Gear, Stage, VBelt, Worm
 from ydrometer.fit import chains, loops, pairs
-from ydrometer.fit.at_hand import NOTHING, AtHand, WheelKey, pieces, plain, wheel_key
 from ydrometer.fit.placing import Reach
-from ydrometer.mounting import Loop, Mounting
-from ydrometer.sources import Engine
-from ydrometer.stages import LOOPS, Belt, Bevel, Chain, Gear, Stage, VBelt, Worm
+from ydrometer.fit.stock import NOTHING, Stock, WheelKey, pieces, plain, wheel_key
 
 USUAL_PLAY = 0.04
 """Play at the pitch circle as a share of the module, to begin with; common practice for spur gears."""
@@ -157,12 +157,12 @@ class Plane:
         return "next shaft" if wheel is None else f"shaft of the {wheel.words}"
 
 
-def plane(design: Design, hand: AtHand = NOTHING) -> Plane:
+def plane(design: Design, stock: Stock = NOTHING) -> Plane:
     """What stands on the plate.
 
     Args:
         design: its `fit` section may be missing.
-        hand: lengths of belts and chains to choose from where a stage has none of its own.
+        stock: lengths of belts and chains to choose from where a stage has none of its own.
     """
     mounting = design.fit or Mounting()
     made = Plane()
@@ -173,14 +173,14 @@ def plane(design: Design, hand: AtHand = NOTHING) -> Plane:
         word = "engine" if isinstance(design.drive.branches[b].source, Engine) else "motor"
         made.sources[path] = f"{word} shaft" + (f" of branch {b + 1}" if len(design.drive.branches) > 1 else "")
         made.turns[path] = -1 if design.drive.branches[b].source.reversed else 1
-        end = _follow(made, path, own_stages(design, b), mounting, hand, joint)
+        end = _follow(made, path, own_stages(design, b), mounting, stock, joint)
         joint = joint or end
-    made.last = _follow(made, joint, trunk_stages(design), mounting, hand, None) if joint else None
+    made.last = _follow(made, joint, trunk_stages(design), mounting, stock, None) if joint else None
     return made
 
 
 def _follow(
-    made: Plane, start: str | None, steps: Iterator[tuple[str, Stage]], mounting: Mounting, hand: AtHand,
+    made: Plane, start: str | None, steps: Iterator[tuple[str, Stage]], mounting: Mounting, stock: Stock,
     joint: str | None,
 ) -> str | None:  # fmt: skip
     """Go along stages from a shaft; the last one of a further branch turns the joint of the first."""
@@ -199,7 +199,7 @@ def _follow(
         elif ends_at == path:
             made.shafts += [f"{path}.idlers[{i}]" for i in range(len(getattr(stage, "idlers", ())))] + [path]
         if build is not None:
-            build(made, _Step(path, made.in_line.get(shaft, shaft), ends_at, mounting, hand), stage)
+            build(made, _Step(path, made.in_line.get(shaft, shaft), ends_at, mounting, stock), stage)
         shaft = ends_at
     return shaft
 
@@ -212,7 +212,7 @@ class _Step:
     shaft: str
     ends_at: str
     mounting: Mounting
-    hand: AtHand
+    stock: Stock
 
 
 def _gear(made: Plane, step: _Step, stage: Gear) -> None:
@@ -310,12 +310,12 @@ def _belt(made: Plane, step: _Step, stage: Belt) -> None:
     radii = [loops.pitch_radius(stage.pitch, teeth) for teeth in (stage.driver_teeth, stage.driven_teeth)]
     wheels = [
         Wheel(step.path, member, shaft, "pulley", teeth, stage.pitch, radius,
-              pulley_outer(stage.pitch, teeth, step.hand.flanges.get((stage.pitch, teeth), 0.0)))
+              pulley_outer(stage.pitch, teeth, step.stock.flanges.get((stage.pitch, teeth), 0.0)))
         for member, shaft, teeth, radius in
         zip(("driver", "driven"), (step.shaft, step.ends_at), (stage.driver_teeth, stage.driven_teeth), radii,
             strict=True)
     ]  # fmt: skip
-    own = (stage.belt_teeth,) if stage.belt_teeth else step.hand.belts.get(stage.pitch, ())
+    own = (stage.belt_teeth,) if stage.belt_teeth else step.stock.belts.get(stage.pitch, ())
     _around(made, step, stage, wheels, (radii[0], radii[1]), pieces(own, stage.pitch, "teeth"))
 
 
@@ -330,7 +330,7 @@ def _chain(made: Plane, step: _Step, stage: Chain) -> None:
         wheels.append(
             Wheel(step.path, member, shaft, "sprocket", z, stage.pitch, radius, sprocket_outer(stage.pitch, z))
         )
-    own = (stage.links,) if stage.links else step.hand.chains.get(stage.pitch, ())
+    own = (stage.links,) if stage.links else step.stock.chains.get(stage.pitch, ())
     radii = (loops.pitch_radius(stage.pitch, teeth[0]), loops.pitch_radius(stage.pitch, teeth[1]))
     _around(made, step, stage, wheels, radii, pieces(own, stage.pitch, "links"))
 
@@ -339,11 +339,11 @@ def _v_belt(made: Plane, step: _Step, stage: VBelt) -> None:
     diameters = (stage.driver_pitch_diameter, stage.driven_pitch_diameter)
     wheels = [
         Wheel(step.path, member, shaft, "grooved", None, 0.0, 0.5 * across,
-              grooved_outer(across, step.hand.rims.get(round(across, 6))))
+              grooved_outer(across, step.stock.rims.get(round(across, 6))))
         for member, shaft, across in zip(("driver", "driven"), (step.shaft, step.ends_at), diameters, strict=True)
     ]  # fmt: skip
     said = step.mounting.loop(step.path) or Loop(stage=step.path)
-    own = (said.length,) if said.length else step.hand.v_belts
+    own = (said.length,) if said.length else step.stock.v_belts
     radii = (0.5 * diameters[0], 0.5 * diameters[1])
     _around(made, step, stage, wheels, radii, plain(own))
 

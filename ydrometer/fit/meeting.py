@@ -5,13 +5,13 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator
 
-from ydrometer.design import loop_paths, shaft_paths
+from ydrometer.document.design import loop_paths, shaft_paths
+from ydrometer.document.stages import Chain, Gear
 from ydrometer.fit import around, loops, pairs
 from ydrometer.fit.clash import Clash, Level, called, mm
 from ydrometer.fit.line import Tie
 from ydrometer.fit.placing import NOISE, Reach
 from ydrometer.fit.setup import Setup, middle, tensioned
-from ydrometer.stages import Chain, Gear
 
 V_BELT_ON, V_BELT_TIGHTEN = 0.015, 0.03
 """Ways by which a V-belt's distance has to be shortened to put it on, and lengthened to tighten it, as shares of its

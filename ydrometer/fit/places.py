@@ -5,11 +5,11 @@ from __future__ import annotations
 from collections.abc import Collection, Sequence
 from dataclasses import dataclass, replace
 
+from ydrometer.document.mounting import Plate, Point
 from ydrometer.fit import placing, touching
 from ydrometer.fit.line import Plane, Tie
 from ydrometer.fit.placing import Clear, Frame, Pair, Placement, Reach
 from ydrometer.fit.setup import Setup
-from ydrometer.mounting import Plate, Point
 
 MOST_TRIED = 20_000
 """Placements that are looked at."""

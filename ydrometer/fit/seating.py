@@ -4,19 +4,19 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from ydrometer.fit.at_hand import AtHand
+from ydrometer.document.mounting import Shaft
+from ydrometer.document.stages import Belt
 from ydrometer.fit.bores import SAME, Seat, seat
 from ydrometer.fit.clash import Clash, called, mm
 from ydrometer.fit.placing import NOISE
 from ydrometer.fit.setup import Setup
-from ydrometer.mounting import Shaft
-from ydrometer.stages import Belt
+from ydrometer.fit.stock import Stock
 
 HOLDS = 1.0
 """Least thread behind the plate relative to a bolt's width, for one to hold (common practice in steel)."""
 
 
-def _has(hand: AtHand, wanted: Seat, shaft: Shaft) -> bool:
+def _has(stock: Stock, wanted: Seat, shaft: Shaft) -> bool:
     """Whether the sleeve or adapter that would make it is in the bin."""
 
     def same(one: float, other: float) -> bool:
@@ -24,10 +24,10 @@ def _has(hand: AtHand, wanted: Seat, shaft: Shaft) -> bool:
 
     across = shaft.diameter or 0.0
     if wanted.answer == "sleeve":
-        return any(same(inside, across) and same(outside, wanted.size) for inside, outside in hand.sleeves)
+        return any(same(inside, across) and same(outside, wanted.size) for inside, outside in stock.sleeves)
     return wanted.answer == "adapter" and any(
         same(inside, across) and shape == shaft.shape and same(outside, wanted.size)
-        for inside, shape, outside, _ in hand.adapters
+        for inside, shape, outside, _ in stock.adapters
     )
 
 
@@ -54,7 +54,7 @@ def widths(setup: Setup) -> Iterator[Clash]:
         if wide is None:
             continue
         for wheel in tie.wheels:
-            has = setup.hand.widths.get(wheel.key)
+            has = setup.stock.widths.get(wheel.key)
             if has is not None and wide > has + NOISE:
                 text = f"the {called(tie)} is {mm(wide)} wide, the {wheel.words} of the bin {mm(has)}"
                 yield Clash("mind", text, tie.path, wide - has, setup.at(wheel.shaft))
@@ -64,13 +64,13 @@ def bores(setup: Setup) -> Iterator[Clash]:
     """Of the parts at hand one goes on the shaft, or something would make it."""
     for wheel in setup.plane.wheels:
         shaft = setup.shaft(wheel.shaft)
-        found = setup.hand.bores.get(wheel.key, ())
+        found = setup.stock.bores.get(wheel.key, ())
         if shaft.diameter is None or not found:
             continue
         seats = [seat(bore, shape, shaft.diameter, shaft.shape) for bore, shape in found]
         order = ("fits", "sleeve", "adapter", "bore out")
         best = min(seats, key=lambda s: order.index(s.answer))
         if best.answer != "fits":
-            at_hand = ", which is at hand" if _has(setup.hand, best, shaft) else ""
+            at_hand = ", which is at hand" if _has(setup.stock, best, shaft) else ""
             text = f"{wheel.words} on the {setup.plane.named(wheel.shaft)}: {best.words}{at_hand}"
             yield Clash("mind", text, wheel.path, 0.0, setup.at(wheel.shaft))

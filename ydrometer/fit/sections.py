@@ -5,10 +5,10 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
-from ydrometer.fit.at_hand import AtHand
+from ydrometer.document.mounting import Mounting, Shaft, Stack
 from ydrometer.fit.bores import SAME
 from ydrometer.fit.stack import Filling, fill
-from ydrometer.mounting import Mounting, Shaft, Stack
+from ydrometer.fit.stock import Stock
 
 EXACT = 5e-6
 """m; a stack is full that is nearer than that."""
@@ -59,21 +59,21 @@ class Section:
     protrudes: float | None
 
 
-def sections(mounting: Mounting, hand: AtHand) -> list[Section]:
+def sections(mounting: Mounting, stock: Stock) -> list[Section]:
     """A section for each shaft that has a stack.
 
     Args:
         mounting: of the design.
-        hand: whose spacers may be used.
+        stock: whose spacers may be used.
     """
-    return [_section(shaft, shaft.stack, hand) for shaft in mounting.shafts if shaft.stack is not None]
+    return [_section(shaft, shaft.stack, stock) for shaft in mounting.shafts if shaft.stack is not None]
 
 
-def _section(shaft: Shaft, stack: Stack, hand: AtHand) -> Section:
+def _section(shaft: Shaft, stack: Stack, stock: Stock) -> Section:
     gaps = _gaps(stack)
     kept = [i for i, item in enumerate(stack.items) if not item.spacer]
     wanted = _gaps(replace(stack, items=tuple(stack.items[i] for i in kept)))
-    spacers = _spacers(shaft, hand)
+    spacers = _spacers(shaft, stock)
     open_gaps = [gap for gap in wanted if gap > EXACT]
     filled, left = None, 0.0
     if open_gaps and spacers:
@@ -108,12 +108,12 @@ def _gaps(stack: Stack) -> list[float]:
     return [start - end for start, end in zip(starts, ends, strict=True)]
 
 
-def _spacers(shaft: Shaft, hand: AtHand) -> Mapping[float, int]:
+def _spacers(shaft: Shaft, stock: Stock) -> Mapping[float, int]:
     """The spacers that go on a shaft; of one of unknown diameter those of the commonest bore."""
     if shaft.diameter is not None:
-        near = [bore for bore in hand.spacers if abs(bore - shaft.diameter) <= SAME]
-        return hand.spacers[near[0]] if near else {}
-    return max(hand.spacers.values(), key=lambda stock: sum(stock.values()), default={})
+        near = [bore for bore in stock.spacers if abs(bore - shaft.diameter) <= SAME]
+        return stock.spacers[near[0]] if near else {}
+    return max(stock.spacers.values(), key=lambda stock: sum(stock.values()), default={})
 
 
 def _with_spacers(kept: list[int], gaps: list[float], made: list[Filling]) -> list[Filled]:

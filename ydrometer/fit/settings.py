@@ -6,12 +6,12 @@ import math
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
+from ydrometer.document.stages import Gear
 from ydrometer.fit import around, chains, hands, loops, mounts, pairs
-from ydrometer.fit.at_hand import lengths_at_hand
 from ydrometer.fit.line import USUAL_PLAY, Tie
 from ydrometer.fit.meeting import room_wanted
 from ydrometer.fit.setup import Setup, tensioned
-from ydrometer.stages import Gear
+from ydrometer.fit.stock import lengths_at_hand
 
 ROCKED_AT = 0.1
 """m; a finger's reach from the middle of a wheel, where rocking is felt."""
@@ -198,7 +198,7 @@ def _choices(setup: Setup, tie: Tie) -> list[Choice]:
         found = mounts.pinions(tie.driver.size, tie.driven.teeth or 0, low, high, tie.stage.pressure_angle, play)
         near = [p for p in found if p.missing > 0.0 or abs(p.teeth - (tie.driver.teeth or 0)) <= NEIGHBOURS]
         return [Choice(f"{p.teeth} teeth", p.distance, p.missing) for p in near]
-    lengths = {*tie.lengths, *lengths_at_hand(setup.hand, tie.kind, tie.driver.size)}
+    lengths = {*tie.lengths, *lengths_at_hand(setup.stock, tie.kind, tie.driver.size)}
     taut = [(name, tie.around.centre_distance(length, *tie.radii)) for length, name in lengths]
     known = [
         Choice(name, distance, _missing(setup, distance, low, high)) for name, distance in taut if distance is not None

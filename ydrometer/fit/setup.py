@@ -6,13 +6,13 @@ import math
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from ydrometer.design import Design
+from ydrometer.document.design import Design
+from ydrometer.document.mounting import Mounting, Point, Shaft, Tensioner
 from ydrometer.fit import around, loops
-from ydrometer.fit.at_hand import AtHand
 from ydrometer.fit.line import Plane, Tie, Wheel, plane
 from ydrometer.fit.placing import NOISE
 from ydrometer.fit.standing import Stand, reach_between, stands
-from ydrometer.mounting import Mounting, Point, Shaft, Tensioner
+from ydrometer.fit.stock import NOTHING, Stock
 
 
 @dataclass(frozen=True, slots=True)
@@ -23,7 +23,7 @@ class Setup:
     mounting: Mounting
     plane: Plane
     stands: Mapping[str, Stand]
-    hand: AtHand
+    stock: Stock
 
     def at(self, shaft: str) -> Point:
         """Where a shaft stands."""
@@ -63,16 +63,16 @@ class Setup:
         return None if self.plane.last is None else self.at(self.plane.last)[1] - self.road_radius
 
 
-def set_up(design: Design, hand: AtHand) -> Setup:
+def set_up(design: Design, stock: Stock = NOTHING) -> Setup:
     """A design with its plane, where all stands, and what is at hand.
 
     Args:
         design: its `fit` section may be missing.
-        hand: what a bin has.
+        stock: what a bin has.
     """
     mounting = design.fit or Mounting()
-    found = plane(design, hand)
-    return Setup(design, mounting, found, stands(found, mounting), hand)
+    found = plane(design, stock)
+    return Setup(design, mounting, found, stands(found, mounting), stock)
 
 
 def middle(setup: Setup, tie: Tie) -> Point:

@@ -7,10 +7,10 @@ from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from typing import Literal
 
+from ydrometer.document.mounting import Mounting, Plate, Point, Shaft, Slot
 from ydrometer.fit.line import Plane, Tie
 from ydrometer.fit.mounts import eccentric_angle
 from ydrometer.fit.placing import NOISE
-from ydrometer.mounting import Mounting, Plate, Point, Shaft, Slot
 
 SPACING = 1.35
 """Distance of two wheels that nothing else tells, relative to the sum of their radii."""

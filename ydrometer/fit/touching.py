@@ -10,11 +10,11 @@ import math
 from collections.abc import Iterator, Sequence
 from itertools import combinations, product
 
+from ydrometer.document.mounting import FrameLine, Point
 from ydrometer.fit.clash import Clash, called, mm
 from ydrometer.fit.line import Tie, Wheel
 from ydrometer.fit.placing import NOISE
 from ydrometer.fit.setup import Setup, depth, same_depth, straight_runs
-from ydrometer.mounting import FrameLine, Point
 
 
 def shafts_beside(setup: Setup) -> Iterator[tuple[Wheel, str]]:

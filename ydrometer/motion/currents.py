@@ -12,7 +12,7 @@ from __future__ import annotations
 
 import math
 
-from ydrometer.jit import kernel, leaf
+from ydrometer.base.jit import kernel, leaf
 from ydrometer.motion.plant import Plant, turning
 
 EDGE = 1e-9

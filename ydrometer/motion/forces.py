@@ -7,7 +7,7 @@ from __future__ import annotations
 
 import math
 
-from ydrometer.jit import kernel, leaf
+from ydrometer.base.jit import kernel, leaf
 from ydrometer.motion import currents
 from ydrometer.motion.plant import Plant
 

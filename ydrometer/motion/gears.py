@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 
-from ydrometer.jit import kernel
+from ydrometer.base.jit import kernel
 from ydrometer.motion import forces, speeds, stretches
 from ydrometer.motion.plant import Plant, turning
 

@@ -11,7 +11,7 @@ from typing import Any, NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
-from ydrometer.jit import entry, kernel
+from ydrometer.base.jit import entry, kernel
 from ydrometer.motion import currents, forces, gears, run, speeds
 from ydrometer.motion.plant import Batch, Plant, for_kernels, row, turning
 

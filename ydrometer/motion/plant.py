@@ -8,8 +8,8 @@ from typing import Any, NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
-from ydrometer import jit
-from ydrometer.jit import leaf, maker
+from ydrometer.base import jit
+from ydrometer.base.jit import leaf, maker
 
 Array = NDArray[np.float64]
 
@@ -50,7 +50,7 @@ class Vehicle(NamedTuple):
 
 
 class Law(NamedTuple):
-    """A straight piece of the supply's law, see `ydrometer.supply`; one that is not there has low = NaN."""
+    """A straight piece of the supply's law, see `ydrometer.document.supply`; one that is not there has low = NaN."""
 
     p: float
     q: float

@@ -11,7 +11,7 @@ from __future__ import annotations
 import math
 from typing import Any
 
-from ydrometer.jit import kernel, leaf
+from ydrometer.base.jit import kernel, leaf
 from ydrometer.motion import forces, gears, speeds, stretches
 from ydrometer.motion.plant import Plant
 from ydrometer.motion.stretches import Quadratic

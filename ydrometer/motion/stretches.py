@@ -13,7 +13,7 @@ from __future__ import annotations
 import math
 from typing import NamedTuple
 
-from ydrometer.jit import kernel, leaf
+from ydrometer.base.jit import kernel, leaf
 from ydrometer.motion import currents, forces, speeds
 from ydrometer.motion.plant import Plant, turning
 

@@ -8,7 +8,7 @@ from typing import Any
 
 import numpy as np
 
-from ydrometer.jit import entry, kernel
+from ydrometer.base.jit import entry, kernel
 from ydrometer.motion import currents, forces, gears, run
 from ydrometer.motion.plant import Array, Batch, Plant, for_kernels, row, turning
 

@@ -8,7 +8,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from typing import Any
 
-from ydrometer.errors import DocumentError
+from ydrometer.base.errors import DocumentError
 from ydrometer.parts.columns import TABLE, Kind, PartColumn, cell_value, head_of, put
 from ydrometer.parts.read import read_part
 

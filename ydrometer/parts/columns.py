@@ -11,8 +11,8 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Any, Literal
 
-from ydrometer.mounting import SHAPES
-from ydrometer.tables.dimensions import DIMENSIONS
+from ydrometer.base.tables.dimensions import DIMENSIONS
+from ydrometer.document.mounting import SHAPES
 
 Type = Literal["text", "whole", "quantity", "ratios", "choice", "curve"]
 

@@ -8,7 +8,7 @@ import zipfile
 from collections.abc import Sequence
 from typing import Any
 
-from ydrometer.errors import DocumentError, Fault
+from ydrometer.base.errors import DocumentError, Fault
 from ydrometer.parts.sheet import MOST_COLUMNS, MOST_ROWS, Cell
 
 LARGEST = 2_000_000

@@ -6,9 +6,9 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
+from ydrometer.document.stages import Stage
 from ydrometer.parts.names import called
 from ydrometer.parts.read import read_part
-from ydrometer.stages import Stage
 
 OF_STAGE = {"gear": "gear", "belt": "pulley", "chain": "sprocket", "v_belt": "v_pulley"}
 """The kind of part that a kind of stage is made of."""

@@ -10,9 +10,10 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Any, ClassVar
 
-from ydrometer import reading, sources, supply
-from ydrometer.mounting import SHAPES
-from ydrometer.stages import common
+from ydrometer.base import reading
+from ydrometer.document import sources, supply
+from ydrometer.document.mounting import SHAPES
+from ydrometer.document.stages import common
 
 LONGEST_ID = 80
 MOST_OWNED = 10_000

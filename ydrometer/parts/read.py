@@ -5,9 +5,9 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from typing import Any
 
-from ydrometer.errors import DocumentError
+from ydrometer.base.errors import DocumentError
+from ydrometer.base.reading import Reading, kind_reader
 from ydrometer.parts.kinds import KINDS, Part
-from ydrometer.reading import Reading, kind_reader
 
 _READ = kind_reader(KINDS)
 

@@ -9,12 +9,12 @@ from dataclasses import dataclass, replace
 from difflib import get_close_matches
 from typing import Any
 
-from ydrometer import units
-from ydrometer.errors import DocumentError, QuantityError
+from ydrometer.base import units
+from ydrometer.base.errors import DocumentError, QuantityError
+from ydrometer.base.tables.dimensions import DIMENSIONS
 from ydrometer.parts.columns import TABLE, PartColumn, cell_text, cell_value, head_of, put, value_at
 from ydrometer.parts.names import new_id
 from ydrometer.parts.read import read_part
-from ydrometer.tables.dimensions import DIMENSIONS
 
 MOST_ROWS = 5000
 MOST_COLUMNS = 200

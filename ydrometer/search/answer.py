@@ -6,9 +6,10 @@ from typing import Any
 
 import numpy as np
 
-from ydrometer import design
-from ydrometer.evaluate import Evaluation, evaluate, measure
-from ydrometer.evaluate import target as target_document
+from ydrometer.base.tables.measures import MEASURES
+from ydrometer.document import design
+from ydrometer.evaluation.evaluate import Evaluation, evaluate, measure
+from ydrometer.evaluation.evaluate import target as target_document
 from ydrometer.search.block import ids
 from ydrometer.search.choices import NO_PART, Slot, slots, stage_json, trunk_from, used
 from ydrometer.search.cost import head_cost, prices, stage_costs
@@ -17,7 +18,6 @@ from ydrometer.search.nearest import nearest_changes
 from ydrometer.search.request import SearchRequest
 from ydrometer.search.run import search
 from ydrometer.search.settled import with_mounting
-from ydrometer.tables.measures import MEASURES
 
 FORMAT = "ydrometer-options"
 

@@ -11,11 +11,22 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
+from ydrometer.document.stages import (
+    Belt,
+    Chain,
+    Gear,
+    Gearbox,
+    Planetary,
+    Speeds,
+    Stage,
+    Toothed,
+    VBelt,
+    stage_efficiency,
+)
 from ydrometer.parts.fitting import SAME_SIZE
 from ydrometer.search.mount import Options, Tied, tied
 from ydrometer.search.request import SUPPLIES, BoxChoice, Fixed, Layout, Mount, Pair, SearchRequest, boxes
 from ydrometer.search.room import has_room, outer_radius
-from ydrometer.stages import Belt, Chain, Gear, Gearbox, Planetary, Speeds, Stage, Toothed, VBelt, stage_efficiency
 
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]

@@ -8,15 +8,15 @@ from typing import Any, NamedTuple
 
 import numpy as np
 
-from ydrometer import driveline, targets
-from ydrometer.design import RUN_KEYS, Design, Target
+from ydrometer.base.tables.measures import MEASURES
+from ydrometer.document.design import RUN_KEYS, Design, Target
+from ydrometer.document.stages import Speeds
+from ydrometer.evaluation import driveline, targets
 from ydrometer.motion import measures
 from ydrometer.motion.measures import Results, Wanted
 from ydrometer.motion.plant import Batch
 from ydrometer.search.choices import NO_PART, Floats, Head, Ints, Slot
 from ydrometer.search.request import Fixed, Layout, SearchRequest
-from ydrometer.stages import Speeds
-from ydrometer.tables.measures import MEASURES
 
 LEAST_MARGIN, MOST_MARGIN = -1.0, 0.25
 OF_THE_RUN = frozenset({

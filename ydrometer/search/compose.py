@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from typing import Any
 
-from ydrometer.errors import DocumentError, Fault
+from ydrometer.base.errors import DocumentError, Fault
 from ydrometer.search.plate import required
 from ydrometer.search.request import EVERY
 

@@ -8,9 +8,9 @@ from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
-from ydrometer import design, names
+from ydrometer.base.errors import DocumentError
+from ydrometer.document import design, names
 from ydrometer.drawing import LineDrawing, draw_line
-from ydrometer.errors import DocumentError
 
 PAIRED = ("gear", "belt", "chain", "v_belt")
 MOST_SUGGESTED = 6

@@ -8,15 +8,15 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from typing import Any
 
-from ydrometer.design import Document, own_stages, trunk_stages
-from ydrometer.evaluate import Evaluation, evaluate
+from ydrometer.document.design import Document, own_stages, trunk_stages
+from ydrometer.document.stages import Toothed
+from ydrometer.evaluation.evaluate import Evaluation, evaluate
+from ydrometer.evaluation.sweep import with_wheels
+from ydrometer.evaluation.variants import series_of, with_count, with_series, with_vehicle
 from ydrometer.parts.fitting import OF_STAGE, SAME_SIZE, tooth_size
 from ydrometer.parts.kinds import WheelPart
 from ydrometer.search.classes import LEAST_MARGIN, MOST_MARGIN, OF_THE_RUN
 from ydrometer.search.request import SearchRequest
-from ydrometer.stages import Toothed
-from ydrometer.sweep import with_wheels
-from ydrometer.variants import series_of, with_count, with_series, with_vehicle
 
 TRIED_ON = 3
 """Best options on which additions are tried."""

@@ -7,11 +7,14 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Any
 
-from ydrometer import design, names
-from ydrometer.changes import changes
-from ydrometer.design import Design, Document, Target, stages_with_paths
+from ydrometer.base.tables.measures import TARGETABLE
+from ydrometer.document import design, names
+from ydrometer.document.changes import changes
+from ydrometer.document.design import Design, Document, Target, stages_with_paths
+from ydrometer.document.stages import Stage, VBelt
 from ydrometer.drawing import LineDrawing, draw_line
-from ydrometer.evaluate import Evaluation, evaluate
+from ydrometer.evaluation.evaluate import Evaluation, evaluate
+from ydrometer.evaluation.targets import Standing, unbound
 from ydrometer.parts.names import called
 from ydrometer.search.answer import design_of
 from ydrometer.search.choices import NO_PART, Slot, slots, used
@@ -20,9 +23,6 @@ from ydrometer.search.cost import head_needs
 from ydrometer.search.found import Found, Option
 from ydrometer.search.nearest import nearest_changes
 from ydrometer.search.request import SearchRequest
-from ydrometer.stages import Stage, VBelt
-from ydrometer.tables.measures import TARGETABLE
-from ydrometer.targets import Standing, unbound
 
 LISTED = 30
 """Rows of the list, at most."""

@@ -7,13 +7,13 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
-from ydrometer import design, reading
-from ydrometer.errors import DocumentError, Fault
-from ydrometer.fit.at_hand import LOOP_PARTS, lengths_for
+from ydrometer.base import reading
+from ydrometer.base.errors import DocumentError, Fault
+from ydrometer.base.reading import Reading
+from ydrometer.document import design
 from ydrometer.fit.places import as_problem
-from ydrometer.fit.setup import Setup
-from ydrometer.mounted import at_hand, setup_of
-from ydrometer.reading import Reading
+from ydrometer.fit.setup import Setup, set_up
+from ydrometer.fit.stock import LOOP_PARTS, lengths_for, stock_of
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -48,7 +48,7 @@ def required(raw: Mapping[str, Any], bin_parts: Sequence[Mapping[str, Any]]) -> 
     layouts = raw.get("layouts")
     if wanted == Requires() or not isinstance(layouts, list):
         return rest
-    setup = setup_of(design.read(raw.get("design")), at_hand(bin_parts))
+    setup = set_up(design.read(raw.get("design")).design, stock_of(bin_parts))
     mount = _mount(setup, wanted)
     made = [
         _layout(layout, number, setup, mount, wanted) if isinstance(layout, Mapping) else layout
@@ -118,5 +118,5 @@ def _layout(
 def _lengths(setup: Setup, kind: str) -> list[dict[str, float]]:
     return [
         {"length": length} if pitch is None else {"length": length, "pitch": pitch}
-        for length, pitch in lengths_for(setup.hand, kind)
+        for length, pitch in lengths_for(setup.stock, kind)
     ]

@@ -7,16 +7,17 @@ from dataclasses import dataclass
 from itertools import pairwise
 from typing import Any, ClassVar
 
-from ydrometer import design, reading
-from ydrometer.design import Document
-from ydrometer.errors import DocumentError, Fault
-from ydrometer.mounting import MOST_HOLES, POINT, Point
+from ydrometer.base import reading
+from ydrometer.base.errors import DocumentError, Fault
+from ydrometer.base.reading import Reading
+from ydrometer.base.tables.measures import TARGETABLE
+from ydrometer.document import design
+from ydrometer.document.design import Document
+from ydrometer.document.mounting import MOST_HOLES, POINT, Point
+from ydrometer.document.stages import KINDS as STAGES
+from ydrometer.document.stages import Speeds, Stage
 from ydrometer.parts import kinds as parts
 from ydrometer.parts.kinds import Part
-from ydrometer.reading import Reading
-from ydrometer.stages import KINDS as STAGES
-from ydrometer.stages import Speeds, Stage
-from ydrometer.tables.measures import TARGETABLE
 
 FORMAT = "ydrometer-search"
 LARGEST = 8_000_000
@@ -166,7 +167,7 @@ class Mount:
     """Where the shafts of a layout may stand: first that of the source, then what each pair drives, in their order.
 
     `tolerance` is how much further apart than without play gears may stand, `loop_tolerance` how far a loop's wheels
-    may be off the distance at which it is taut, m; wheels keep `gap`, m, from the frame. See `ydrometer.mounting`.
+    may be off the distance at which it is taut, m; wheels keep `gap`, m, from the frame. See `document.mounting`.
     """
 
     shafts: tuple[Spots, ...] = reading.items(reading.object_reader(Spots), least=2, most=MOST_STAGES + 1)

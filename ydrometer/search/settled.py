@@ -9,11 +9,11 @@ from typing import Any
 
 import numpy as np
 
-from ydrometer import remounted
+from ydrometer.document import remounted
+from ydrometer.document.mounting import Point
 from ydrometer.fit import loops
 from ydrometer.fit.line import gear_reach, taut_reach
 from ydrometer.fit.placing import NOISE, Reach
-from ydrometer.mounting import Point
 from ydrometer.search.choices import SAMPLES, Slot
 from ydrometer.search.mount import Bools, Floats, distances, places_of
 from ydrometer.search.request import Layout, Mount, Pair, SearchRequest

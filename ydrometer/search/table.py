@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
-from ydrometer import names, units
+from ydrometer.base import units
+from ydrometer.base.tables.dimensions import DIMENSIONS
+from ydrometer.document import names
 from ydrometer.parts.sheet import Cell, harmless
 from ydrometer.search.options import OptionMeasure, Options
-from ydrometer.tables.dimensions import DIMENSIONS
 
 
 def rows_of(options: Options) -> list[list[Cell]]:

@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from ydrometer.design import Branch, Design
-from ydrometer.evaluate import Evaluation
+from ydrometer.base.units import STANDARD_GRAVITY
+from ydrometer.document.design import Branch, Design
+from ydrometer.document.sources import Engine, Motor
+from ydrometer.document.stages import Speeds, Stage, Toothed
+from ydrometer.document.supply import Battery, Panel
+from ydrometer.evaluation.evaluate import Evaluation
 from ydrometer.motion.trace import Sources
-from ydrometer.sources import Engine, Motor
-from ydrometer.stages import Speeds, Stage, Toothed
-from ydrometer.supply import Battery, Panel
-from ydrometer.units import STANDARD_GRAVITY
 from ydrometer.working.sheet import Sheet
 
 

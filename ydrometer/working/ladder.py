@@ -8,9 +8,9 @@ from typing import Any
 
 import numpy as np
 
-from ydrometer import driveline
-from ydrometer.design import Design
-from ydrometer.evaluate import Evaluation, Group
+from ydrometer.document.design import Design
+from ydrometer.evaluation import driveline
+from ydrometer.evaluation.evaluate import Evaluation, Group
 from ydrometer.motion import measures
 from ydrometer.motion.measures import Wanted
 from ydrometer.motion.plant import Batch

@@ -6,10 +6,10 @@ import dataclasses
 from collections.abc import Callable
 from dataclasses import dataclass
 
-from ydrometer.design import Document
-from ydrometer.errors import YdrometerError
-from ydrometer.evaluate import Evaluation, evaluate
-from ydrometer.tables.measures import MEASURES
+from ydrometer.base.errors import YdrometerError
+from ydrometer.base.tables.measures import MEASURES
+from ydrometer.document.design import Document
+from ydrometer.evaluation.evaluate import Evaluation, evaluate
 from ydrometer.working import measures as m
 from ydrometer.working.ladder import climb
 from ydrometer.working.measures import Asked

@@ -5,7 +5,7 @@ from typing import Any
 from django.core.management import call_command
 from django.core.management.base import BaseCommand
 
-from ydrometer import warm
+from ydrometer.command import warm
 
 
 class Command(BaseCommand):

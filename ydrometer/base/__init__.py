@@ -1,0 +1,1 @@
+"""What everything stands on: errors, units, reading documents, compiling kernels, tables of constants."""

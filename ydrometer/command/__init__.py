@@ -1,0 +1,1 @@
+"""The command line, and what a process does before its first request."""

@@ -1,0 +1,117 @@
+"""The command line: read, call, print."""
+
+from __future__ import annotations
+
+import json
+import os
+import sys
+from collections.abc import Callable, Sequence
+from pathlib import Path
+from typing import Any
+
+from ydrometer.base.errors import DocumentError, Fault
+from ydrometer.document import design
+
+MANY = 20
+"""Designs from which on compiled kernels answer sooner, though they take a moment to load."""
+USAGE = """usage: ydrometer evaluate DESIGN.json...   print the measures of each design, one JSON document a line
+       ydrometer search REQUEST.json       look through all combinations of parts, and print the best
+       ydrometer fit DESIGN.json           print where its shafts stand, what clashes, and the ways to place them
+       ydrometer schema                    print the JSON Schema of a design file
+       ydrometer selfcheck                 work out cases known in closed form, and print the errors"""
+
+
+def main(arguments: Sequence[str]) -> int:
+    """Run one command; returns the exit status: 0, or 2 where the input is at fault."""
+    command = COMMANDS.get(arguments[0]) if arguments else None
+    if command is None or not _fits(command, len(arguments) - 1):
+        print(USAGE, file=sys.stderr)
+        return 2
+    try:
+        return command(arguments[1:])
+    except DocumentError as error:
+        print("\n".join(map(str, error.faults)), file=sys.stderr)
+        return 2
+
+
+def _fits(command: Callable[[Sequence[str]], int], files: int) -> bool:
+    """Designs come one or more at a time, requests alone, the rest takes none."""
+    return files > 0 if command is _evaluate else files == 1 if command in (_search, _fit) else files == 0
+
+
+def _search(names: Sequence[str]) -> int:
+    from ydrometer import search  # noqa: PLC0415  # with it comes the compiler
+
+    asked = search.read_request(_load(names[0], search.LARGEST, "a search request"))
+    found = search.answer(asked, processes=os.cpu_count() or 1)
+    print(json.dumps(found, ensure_ascii=False, allow_nan=False))
+    return 0
+
+
+def _evaluate(names: Sequence[str]) -> int:
+    documents: list[design.Document] = []
+    faults: list[str] = []
+    for name in names:
+        prefix = f"{name}: " if len(names) > 1 else ""
+        try:
+            documents.append(_read(name))
+        except DocumentError as error:
+            faults += [f"{prefix}{fault}" for fault in error.faults]
+    if faults:
+        print("\n".join(faults), file=sys.stderr)
+        return 2
+    many = len(documents) >= MANY or any(v.spread for document in documents for v in document.values.values())
+    if not many:
+        # A design is worked out sooner than a compiler is loaded; it is read when motion is first imported.
+        os.environ.setdefault("YDROMETER_INTERPRET", "1")
+    from ydrometer.files import answer  # noqa: PLC0415
+
+    for document in documents:
+        print(json.dumps(answer.result(document), ensure_ascii=False, allow_nan=False))
+    return 0
+
+
+def _read(name: str) -> design.Document:
+    return design.read(_load(name, design.LARGEST, "a design file"))
+
+
+def _load(name: str, largest: int, what: str) -> Any:
+    try:
+        with Path(name).open("rb") as file:
+            data = file.read(largest + 1)
+    except OSError as error:
+        raise DocumentError([Fault("$", f"cannot read {name}: {error.strerror}", f"give {what}")]) from None
+    return design.load(data, largest=largest)
+
+
+def _fit(names: Sequence[str]) -> int:
+    from ydrometer.files.fit_report import report  # noqa: PLC0415  # other commands need none of it
+
+    print(json.dumps(report(_read(names[0])), ensure_ascii=False, allow_nan=False))
+    return 0
+
+
+def _schema(_: Sequence[str]) -> int:
+    print(json.dumps(design.schema(), indent=1, ensure_ascii=False))
+    return 0
+
+
+def _selfcheck(_: Sequence[str]) -> int:
+    os.environ.setdefault("YDROMETER_INTERPRET", "1")
+    from ydrometer.files import selfcheck  # noqa: PLC0415
+
+    rows = selfcheck.rows()
+    for row in rows:
+        print(f"{row.name:56} {row.found:16.10g} {row.exact:16.10g}  {row.error:8.1e}  {'ok' if row.holds else 'OFF'}")
+    failed = sum(not row.holds for row in rows)
+    print(f"{len(rows)} cases, {failed} off by more than {selfcheck.ALLOWED:g}")
+    return 1 if failed else 0
+
+
+COMMANDS: dict[str, Callable[[Sequence[str]], int]] = {
+    "evaluate": _evaluate,
+    "search": _search,
+    "fit": _fit,
+    "schema": _schema,
+    "selfcheck": _selfcheck,
+}

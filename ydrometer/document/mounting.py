@@ -1,0 +1,268 @@
+"""The `fit` section of a design: the plate, where its shafts may stand, what is on them, and what must be kept clear.
+
+Places are in the plane of the plate, seen from the side from which the line is drawn: x to the right, y up, from the
+lower left hole. A shaft is named by the path of what turns it: the source, a stage, or an idler of one. What is said of
+a shaft or loop that the design does not have is kept, and told: a stage that was taken out may come back.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+from dataclasses import dataclass
+from itertools import pairwise
+from typing import Any
+
+from ydrometer.base import reading
+from ydrometer.base.reading import Reader, Reading
+
+Point = tuple[float, float]
+
+MOUNTS = ("fixed", "holes", "slot", "free")
+SHAPES = ("round", "hexagon", "square", "keyway", "spline", "flat")
+"""Of a shaft, or of the bore that goes on it."""
+MOST_HOLES = 200
+FARTHEST = 10.0
+"""m; a plate that is larger is none."""
+
+
+def _length() -> Any:
+    """A length above 0 that need not be known."""
+    return reading.quantity("length", above=0.0, at_most=FARTHEST, default=None)
+
+
+def _read_point(raw: Any, path: str, seen: Reading) -> Any:
+    if not isinstance(raw, list | tuple) or len(raw) != 2:
+        return seen.fault(path, "not a place", 'give x and y, such as ["36 mm", "24 mm"]')
+    found = [reading.read_quantity(entry, f"{path}[{i}]", seen, "length", _BOUNDS) for i, entry in enumerate(raw)]
+    if any(seen.values[f"{path}[{i}]"].spread for i in (0, 1) if f"{path}[{i}]" in seen.values):
+        return seen.fault(path, "a place with a spread", "give x and y alone")
+    return next((entry for entry in found if not isinstance(entry, float)), tuple(found))
+
+
+def _point_schema() -> reading.Schema:
+    quantity = {"anyOf": [{"type": "number"}, *reading.QUANTITY_FORMS]}
+    return {"type": "array", "items": quantity, "minItems": 2, "maxItems": 2}
+
+
+_BOUNDS = (-math.inf, -FARTHEST, FARTHEST)
+POINT = Reader(_read_point, _point_schema)
+"""Reads a place, x and y in m."""
+
+
+def _point(*, needed: bool) -> Any:
+    return reading.field_of(POINT) if needed else reading.field_of(POINT, None)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Plate:
+    """A plate with a grid of holes: how far apart, how many across and up, how wide, and what is left at the edge."""
+
+    hole_pitch: float = reading.quantity("length", above=0.0, at_most=1.0)
+    across: int = reading.whole(1, MOST_HOLES)
+    up: int = reading.whole(1, MOST_HOLES)
+    hole: float | None = _length()
+    edge: float | None = _length()
+    thickness: float | None = _length()
+
+    @property
+    def margin(self) -> float:
+        """From the outer holes to the edge, m: half a pitch where it is not given."""
+        return 0.5 * self.hole_pitch if self.edge is None else self.edge
+
+    @property
+    def corners(self) -> tuple[float, float, float, float]:
+        """Left, bottom, right and top edge, m."""
+        wide, high = (self.across - 1) * self.hole_pitch, (self.up - 1) * self.hole_pitch
+        return -self.margin, -self.margin, wide + self.margin, high + self.margin
+
+    def holes(self) -> list[Point]:
+        """All holes, row by row from below."""
+        q = self.hole_pitch
+        return [(i * q, j * q) for j in range(self.up) for i in range(self.across)]
+
+    def nearest(self, at: Point) -> Point:
+        """The hole nearest to a place."""
+        q = self.hole_pitch
+        i = min(self.across - 1, max(0, round(at[0] / q)))
+        j = min(self.up - 1, max(0, round(at[1] / q)))
+        return i * q, j * q
+
+    def faults(self) -> Iterator[tuple[str, str, str]]:
+        """Holes leave something between them."""
+        if self.hole is not None and self.hole >= self.hole_pitch:
+            yield "hole", "as wide as the holes are apart", "give a diameter smaller than hole_pitch"
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Slot:
+    """Along which a shaft can be set: the middles of its ends."""
+
+    start: Point = _point(needed=True)
+    end: Point = _point(needed=True)
+
+    @property
+    def travel(self) -> float:
+        """From end to end, m."""
+        return math.dist(self.start, self.end)
+
+    def faults(self) -> Iterator[tuple[str, str, str]]:
+        """It has two ends."""
+        if self.start == self.end:
+            yield "end", "the same place as the start", "give the other end of the slot"
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Item:
+    """Something on a shaft between two faces: its width, and where it has to begin, from the first face.
+
+    `wheel` says that it is a wheel of the line, such as "drive.stages[0] driver"; `spacer`, that it fills a gap.
+    """
+
+    name: str = reading.text(longest=200)
+    width: float = reading.quantity("length", above=0.0, at_most=FARTHEST)
+    at: float | None = reading.quantity("length", at_least=0.0, at_most=FARTHEST, default=None)
+    wheel: str = reading.text(longest=200)
+    spacer: bool = reading.flag()
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Stack:
+    """What is on a shaft between two faces that are `between` apart, in order from the first face."""
+
+    between: float = reading.quantity("length", above=0.0, at_most=FARTHEST)
+    items: tuple[Item, ...] = reading.items(reading.object_reader(Item))
+
+    @property
+    def spans(self) -> list[tuple[float, float]]:
+        """From where to where each item lies, m from the first face: where it says, else against the one before it."""
+        found, end = [], 0.0
+        for item in self.items:
+            start = end if item.at is None else item.at
+            end = start + item.width
+            found.append((start, end))
+        return found
+
+    def faults(self) -> Iterator[tuple[str, str, str]]:
+        """What has a place of its own comes in the order of the places."""
+        starts = [item.at for item in self.items if item.at is not None]
+        if any(after < before for before, after in pairwise(starts)):
+            yield "items", "not in the order of their places", "sort them from the first face on"
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Bolts:
+    """A circle of bolts around a shaft: how many, on what diameter, through holes how wide, the first at an angle.
+
+    `length` is of a bolt under its head, `depth` how deep the thread behind the plate takes it.
+    """
+
+    count: int = reading.whole(1, 64)
+    circle: float = reading.quantity("length", above=0.0, at_most=FARTHEST)
+    hole: float = reading.quantity("length", above=0.0, at_most=1.0)
+    angle: float = reading.quantity("angle", default=0.0)
+    length: float | None = _length()
+    depth: float | None = _length()
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Shaft:
+    """How one shaft is mounted.
+
+    Attributes:
+        shaft: the path of what turns it. mount: fixed, on one of the holes, in a slot, or free to be drilled anywhere.
+        at: where it stands; in a slot it follows from what it is tied to. slot: of one in a slot.
+        eccentric: throw of a mount that is turned to move the shaft away from its partner, beginning in line with it.
+        diameter, shape, length: of the shaft itself. opening: in the plate, such as for a bearing or a motor's hub.
+        bolts: around the opening. stack: what is on it.
+    """
+
+    shaft: str = reading.text(longest=200)
+    mount: str = reading.choice(MOUNTS, default="holes")
+    at: Point | None = _point(needed=False)
+    slot: Slot | None = reading.nested(Slot, default=None)
+    eccentric: float | None = _length()
+    diameter: float | None = _length()
+    shape: str = reading.choice(SHAPES, default="round")
+    length: float | None = _length()
+    opening: float | None = _length()
+    bolts: Bolts | None = reading.nested(Bolts, default=None)
+    stack: Stack | None = reading.nested(Stack, default=None)
+
+    def faults(self) -> Iterator[tuple[str, str, str]]:
+        """A slot belongs to a shaft in one, a place to one that is fixed."""
+        if self.mount == "slot" and self.slot is None:
+            yield "slot", "missing", "a shaft in a slot needs its start and end"
+        if self.mount != "slot" and self.slot is not None:
+            yield "slot", f'given for a shaft that is mounted "{self.mount}"', 'leave it out, or say "mount": "slot"'
+        if self.mount == "fixed" and self.at is None:
+            yield "at", "missing", "a fixed shaft stands somewhere: give x and y"
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Tensioner:
+    """A wheel without a stage of its own that takes up a loop's slack, from inside or outside."""
+
+    at: Point = _point(needed=True)
+    diameter: float = reading.quantity("length", above=0.0, at_most=FARTHEST)
+    outside: bool = reading.flag(default=True)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Loop:
+    """What belongs to one belt or chain: its length where the stage has none of its own, its tension, a tensioner.
+
+    Attributes:
+        stage: its path. length: of a V-belt, along the line on which it runs. tension: of a run at rest, to be set.
+        mass_per_length: for the sound of a plucked run. tensioner: a wheel that presses on it.
+    """
+
+    stage: str = reading.text(longest=200)
+    length: float | None = reading.quantity("length", above=0.0, at_most=100.0, default=None)
+    tension: float | None = reading.quantity("force", above=0.0, default=None)
+    mass_per_length: float | None = reading.quantity("linear density", above=0.0, default=None)
+    tensioner: Tensioner | None = reading.nested(Tensioner, default=None)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class FrameLine:
+    """An edge of the frame that nothing may touch."""
+
+    name: str = reading.text(longest=200)
+    start: Point = _point(needed=True)
+    end: Point = _point(needed=True)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Mounting:
+    """The whole section.
+
+    Attributes:
+        plate: without one, shafts stand wherever they are said to. shafts, loops, frame: in any order.
+        tolerance: how much further apart than without play two gears may stand. loop_tolerance: how far from taut a
+        loop may be. gap: that is left between what moves and what stands. ground_gap: under a wheel of the line.
+    """
+
+    plate: Plate | None = reading.nested(Plate, default=None)
+    shafts: tuple[Shaft, ...] = reading.items(reading.object_reader(Shaft))
+    loops: tuple[Loop, ...] = reading.items(reading.object_reader(Loop))
+    frame: tuple[FrameLine, ...] = reading.items(reading.object_reader(FrameLine))
+    tolerance: float = reading.quantity("length", at_least=0.0, at_most=0.01, default=1e-4)
+    loop_tolerance: float = reading.quantity("length", at_least=0.0, at_most=0.05, default=3e-4)
+    gap: float = reading.quantity("length", at_least=0.0, at_most=0.1, default=1e-3)
+    ground_gap: float = reading.quantity("length", at_least=0.0, at_most=1.0, default=5e-3)
+
+    def of(self, path: str) -> Shaft | None:
+        """How the shaft of a path is mounted, where that is said."""
+        return next((shaft for shaft in self.shafts if shaft.shaft == path), None)
+
+    def loop(self, path: str) -> Loop | None:
+        """What is said of the loop of a stage."""
+        return next((loop for loop in self.loops if loop.stage == path), None)
+
+    def faults(self) -> Iterator[tuple[str, str, str]]:
+        """Each shaft and loop once."""
+        for key, paths in (("shafts", [s.shaft for s in self.shafts]), ("loops", [one.stage for one in self.loops])):
+            for place, path in enumerate(paths):
+                if path in paths[:place]:
+                    yield f"{key}[{place}]", f'"{path}" given twice', "say it once"

@@ -1,0 +1,169 @@
+"""What turns the first shaft: electric motors with their controller, and engines with their clutch."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from itertools import pairwise
+from typing import Any, ClassVar
+
+from ydrometer.base import reading
+
+DISAGREEMENT = 0.05
+"""Relative difference of kt and ke above which a maker's five figures contradict each other."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Constants:
+    """A motor by its constants: `kv` in rad/s per volt, `resistance` in ohm, `no_load_current` in A."""
+
+    kv: float = reading.quantity("speed constant", above=0.0)
+    resistance: float = reading.quantity("resistance", above=0.0)
+    no_load_current: float = reading.quantity("current", at_least=0.0)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class BenchPoints:
+    """A motor by what was measured at its nominal voltage: running free, and held still."""
+
+    nominal_voltage: float = reading.quantity("voltage", above=0.0)
+    free_speed: float = reading.quantity("angular speed", above=0.0)
+    free_current: float = reading.quantity("current", at_least=0.0)
+    stall_torque: float = reading.quantity("torque", above=0.0)
+    stall_current: float = reading.quantity("current", above=0.0)
+
+    def faults(self) -> Iterator[tuple[str, str, str]]:
+        """What only shows in combination."""
+        if self.stall_current <= self.free_current:
+            yield (
+                "stall_current",
+                "not above free_current",
+                "a motor held still draws more than one running free",
+            )
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Motor:
+    """An electric motor at full throttle in steady state: V = I·R + ke·w, T = kt·(I − I0)."""
+
+    kind: ClassVar[str] = "motor"
+    name: str = reading.text()
+    constants: Constants | None = reading.nested(Constants, default=None)
+    bench_points: BenchPoints | None = reading.nested(BenchPoints, default=None)
+    rotor_inertia: float = reading.quantity("inertia", at_least=0.0, default=0.0)
+    max_speed: float | None = reading.quantity("angular speed", above=0.0, default=None)
+    mass: float | None = reading.quantity("mass", above=0.0, default=None)
+    continuous_current: float | None = reading.quantity("current", above=0.0, default=None)
+    peak_current: float | None = reading.quantity("current", above=0.0, default=None)
+    reversed: bool = reading.flag()
+
+    def faults(self) -> Iterator[tuple[str, str, str]]:
+        """A motor is given one way or the other."""
+        if (self.constants is None) == (self.bench_points is None):
+            problem = "missing" if self.constants is None else "given beside bench_points"
+            yield "constants", problem, "give either constants or bench_points"
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Controller:
+    """Between supply and motor: a bound on the motor's driving current, and a series resistance."""
+
+    current_limit: float | None = reading.quantity("current", above=0.0, default=None)
+    resistance: float = reading.quantity("resistance", at_least=0.0, default=0.0)
+
+
+MOST_POINTS = 1000
+"""Points of a torque curve, at most."""
+_SPEED = reading.quantity_reader("angular speed", at_least=0.0)
+_TORQUE = reading.quantity_reader("torque", at_least=0.0)
+
+
+def _point_schema() -> reading.Schema:
+    return {"type": "array", "prefixItems": [_SPEED.schema(), _TORQUE.schema()], "minItems": 2, "maxItems": 2}
+
+
+def _read_point(raw: Any, path: str, seen: reading.Reading) -> Any:
+    if not isinstance(raw, list | tuple) or len(raw) != 2:
+        return seen.fault(path, "not a pair", 'give speed and torque, such as ["1800 rpm", "6.1 N*m"]')
+    return _SPEED(raw[0], f"{path}[0]", seen), _TORQUE(raw[1], f"{path}[1]", seen)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Engine:
+    """An engine by points (rad/s, N·m) of its full-throttle torque; the governor is the falling end of the curve."""
+
+    kind: ClassVar[str] = "engine"
+    name: str = reading.text()
+    torque_curve: tuple[tuple[float, float], ...] = reading.items(
+        reading.Reader(_read_point, _point_schema), least=1, most=MOST_POINTS, required=True
+    )
+    inertia: float = reading.quantity("inertia", at_least=0.0, default=0.0)
+    max_speed: float | None = reading.quantity("angular speed", above=0.0, default=None)
+    mass: float | None = reading.quantity("mass", above=0.0, default=None)
+    reversed: bool = reading.flag()
+
+    def faults(self) -> Iterator[tuple[str, str, str]]:
+        """The points rise in speed."""
+        for index, (before, after) in enumerate(pairwise(self.torque_curve), start=1):
+            if not before[0] < after[0]:
+                yield f"torque_curve[{index}][0]", "not above the speed before it", "give the points rising in speed"
+        if self.torque_curve[-1][0] <= 0.0:
+            yield "torque_curve", "ends at standstill", "give points up to the governed speed"
+
+    @property
+    def rotor_inertia(self) -> float:
+        """Counted as a rotor's throughout, a stated simplification."""
+        return self.inertia
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Clutch:
+    """A centrifugal clutch on the engine's own shaft; a hand clutch is the same at its chosen launch speed."""
+
+    engagement_speed: float = reading.quantity("angular speed", above=0.0)
+
+
+Source = Motor | Engine
+KINDS: dict[str, type] = {"motor": Motor, "engine": Engine}
+
+
+@dataclass(frozen=True, slots=True)
+class MotorLine:
+    """The four numbers of the straight torque-speed line.
+
+    Attributes:
+        ke: voltage per speed, V·s/rad.
+        kt: torque per current, N·m/A.
+        resistance: the winding's, ohm.
+        no_load_current: taken as constant, A.
+    """
+
+    ke: float
+    kt: float
+    resistance: float
+    no_load_current: float
+
+    @property
+    def disagreement(self) -> float:
+        """How far kt lies from ke, relative to the smaller; a real motor has them equal."""
+        return abs(self.kt - self.ke) / min(self.kt, self.ke)
+
+
+def motor_line(motor: Motor) -> MotorLine:
+    """The line through what the maker gives (steady-state DC motor, any text on electric drives).
+
+    By constants, kt = ke = 1/Kv. By bench points the line passes exactly through both points:
+    R = Vn/Is, I0 = If, kt = Ts/(Is − If), ke = (Vn − If·R)/wf.
+    """
+    if motor.constants is not None:
+        constant = 1.0 / motor.constants.kv
+        return MotorLine(constant, constant, motor.constants.resistance, motor.constants.no_load_current)
+    points = motor.bench_points
+    assert points is not None  # the reader refuses a motor without either
+    resistance = points.nominal_voltage / points.stall_current
+    return MotorLine(
+        ke=(points.nominal_voltage - points.free_current * resistance) / points.free_speed,
+        kt=points.stall_torque / (points.stall_current - points.free_current),
+        resistance=resistance,
+        no_load_current=points.free_current,
+    )

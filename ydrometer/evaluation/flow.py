@@ -1,0 +1,163 @@
+"""Speed, torque and power on each shaft of the line, and what each stage loses, at chosen moments."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterable
+from dataclasses import dataclass
+from itertools import pairwise
+from typing import Literal
+
+import numpy as np
+
+from ydrometer.document.design import Design, own_stages, shaft_numbers, trunk_stages
+from ydrometer.document.stages import Speeds, Stage, stage_efficiency
+from ydrometer.evaluation.evaluate import Evaluation
+from ydrometer.motion import trace
+from ydrometer.motion.trace import Sources
+
+MomentName = Literal["hard start", "shove", "top speed", "picked"]
+
+
+@dataclass(frozen=True, slots=True)
+class ShaftFlow:
+    """On one shaft of one drive unit: speed rad/s, torque N·m, power W; `shaft` as in `design.shaft_numbers`."""
+
+    shaft: int
+    speed: float
+    torque: float
+    power: float
+
+
+@dataclass(frozen=True, slots=True)
+class StageFlow:
+    """A stage between two shafts: its ratio, its efficiency, whether that was assumed, and what it loses, W."""
+
+    path: str
+    driver_shaft: int
+    driven_shaft: int
+    ratio: float
+    efficiency: float
+    assumed: bool
+    loss: float
+
+
+@dataclass(frozen=True, slots=True)
+class Flow:
+    """The line at one moment.
+
+    Attributes:
+        vehicle_speed: m/s. gear: engaged, from 0.
+        currents: of one motor of each branch, A, None for an engine. bus_current, bus_voltage: of the supply, A and V.
+        shafts: by their number. stages: of the branches, then of the trunk.
+    """
+
+    moment: MomentName
+    vehicle_speed: float
+    gear: int
+    currents: list[float | None]
+    bus_current: float
+    bus_voltage: float
+    shafts: list[ShaftFlow]
+    stages: list[StageFlow]
+
+
+def flows(evaluation: Evaluation, index: int = 0, picked: float | None = None) -> list[Flow]:
+    """The line of one design in the hard start, in the shove and, where it has one, at top speed.
+
+    Powers and torques are those of one drive unit; a source's shaft carries all sources of its branch.
+
+    Args:
+        evaluation: holds the design.
+        index: its place there.
+        picked: a speed of the run, m/s, to add as a moment of its own; above the top speed that is meant.
+    """
+    group, row = evaluation.group(index)
+    design = evaluation.documents[index].design
+    made = [
+        _flow(design, "hard start", 0.0, trace.standing(group.batch, row, pushing=False)),
+        _flow(design, "shove", 0.0, trace.standing(group.batch, row, pushing=True)),
+    ]
+    top = evaluation.value("top_speed", index)
+    if top:
+        last = int(evaluation.raw("last_gear", index))
+        made.append(_flow(design, "top speed", top, trace.driving(group.batch, row, last, top)))
+        if picked is not None:
+            speed = min(picked, top)
+            gear = _gear_at(trace.points(group.batch, row), speed, last)
+            made.append(_flow(design, "picked", speed, trace.driving(group.batch, row, gear, speed)))
+    return made
+
+
+def _gear_at(points: trace.Points, speed: float, last: int) -> int:
+    """The gear in which the run first has a speed."""
+    reached = np.flatnonzero((points.speed >= speed) & (points.gear >= 0))
+    return int(points.gear[reached[0]]) if len(reached) else last
+
+
+def _flow(design: Design, moment: MomentName, vehicle_speed: float, sources: Sources) -> Flow:
+    numbers, trunk = shaft_numbers(design)
+    shafts: dict[int, ShaftFlow] = {}
+    stages: list[StageFlow] = []
+    joined = 0.0
+    for b, branch in enumerate(design.drive.branches):
+        torque = branch.count * float(sources.torque[b])
+        # While a clutch slips its first stage turns slower than the engine.
+        speeds = (float(sources.speed[b]), float(sources.behind[b]))
+        joined += _walk(own_stages(design, b), numbers[b], torque, speeds, sources.gear, shafts, stages)
+    turning = float(sources.behind[0]) / math.prod(s.speed_ratio for s in design.drive.branches[0].stages)
+    alone = len(design.drive.branches) == 1 and not design.drive.branches[0].stages
+    outer = float(sources.speed[0]) if alone else turning
+    _walk(trunk_stages(design), trunk, joined, (outer, turning), sources.gear, shafts, stages)
+    currents = [None if math.isnan(current) else float(current) for current in sources.current]
+    return Flow(
+        moment, vehicle_speed, sources.gear, currents, sources.bus_current, sources.bus_voltage,
+        [shafts[number] for number in sorted(shafts)], stages,
+    )  # fmt: skip
+
+
+def _walk(
+    stages: Iterable[tuple[str, Stage]], numbers: list[int], torque: float, speeds: tuple[float, float], gear: int,
+    shafts: dict[int, ShaftFlow], made: list[StageFlow],
+) -> float:  # fmt: skip
+    """Follow power through stages in a row; notes shafts and stages, returns the torque behind the last.
+
+    `speeds`: of the first shaft itself, and of what drives the first stage.
+    """
+    speed, behind = speeds
+    shafts[numbers[0]] = _shaft(numbers[0], speed, torque)
+    for (path, stage), (before, number) in zip(stages, pairwise(numbers), strict=True):
+        ratio, speed_ratio = _engaged(stage, gear)
+        entering = speed * torque
+        behind /= speed_ratio
+        torque, speed = _stage_torque(stage, ratio, torque), behind
+        shafts[number] = _shaft(number, speed, torque)
+        made.append(
+            StageFlow(
+                path,
+                before,
+                number,
+                speed_ratio,
+                stage_efficiency(stage),
+                stage.efficiency is None,
+                entering - speed * torque,
+            )
+        )
+    return torque
+
+
+def _shaft(number: int, speed: float, torque: float) -> ShaftFlow:
+    return ShaftFlow(number, speed, torque, speed * torque)
+
+
+def _engaged(stage: Stage, gear: int) -> tuple[float, float]:
+    """Torque and speed ratio of a stage, of a box of several speeds in the gear engaged."""
+    if isinstance(stage, Speeds):
+        return stage.ratios[gear], stage.ratios[gear]
+    return stage.ratio, stage.speed_ratio
+
+
+def _stage_torque(stage: Stage, ratio: float, torque: float) -> float:
+    """Torque behind a stage; one that brakes takes the loss the other way."""
+    efficiency = stage_efficiency(stage)
+    return torque * ratio * (efficiency if torque >= 0.0 else 1.0 / efficiency)

@@ -1,0 +1,131 @@
+"""Trying a wheel in sizes below and above its own: the same design, one tooth count or running diameter changed."""
+
+from __future__ import annotations
+
+import dataclasses
+import math
+import re
+from collections.abc import Mapping
+from typing import Any
+
+from ydrometer.base.errors import YdrometerError
+from ydrometer.document.design import Design, Document
+from ydrometer.document.stages import Stage, VBelt
+from ydrometer.document.stages.common import LEAST_TEETH, MOST_TEETH
+
+SPAN = 6
+"""Sizes tried on either side."""
+
+_PATH = re.compile(r"drive(?:\.branches\[(\d+)\])?\.stages\[(\d+)\]")
+
+
+class PathError(YdrometerError):
+    """A path that leads to no wheel of the design."""
+
+    code = "path"
+
+
+def variants(document: Document, path: str, member: str) -> list[tuple[float, Document | None]]:
+    """The design with one wheel in 2·SPAN + 1 sizes, the present one in the middle.
+
+    Args:
+        document: the design.
+        path: of a stage, such as "drive.branches[0].stages[0]".
+        member: "driver", "driven" or "idler 1", "idler 2" ….
+
+    Returns:
+        Pairs of size (teeth, or the pitch diameter of a wheel without any, m) and design; None for one that cannot be
+        (too few teeth, a ring too small).
+
+    Raises:
+        PathError: no such wheel.
+    """
+    stage = stage_at(document.design, path)
+    try:
+        present = _size(stage, member)
+    except (IndexError, AttributeError, ValueError):
+        raise PathError(f'there is no wheel "{member}" at "{path}"', path=path, member=member) from None
+    step = diameter_step(present) if isinstance(stage, VBelt) else 1
+    sizes = [present + step * place for place in range(-SPAN, SPAN + 1)]
+    return [(size, with_wheels(document, path, {member: size})) for size in sizes]
+
+
+def diameter_step(diameter: float) -> float:
+    """A round step, about a twentieth of a diameter, m: 1, 2 or 5 times a power of ten."""
+    rough = diameter / 20.0
+    power = 10.0 ** math.floor(math.log10(rough))
+    return power * min((1.0, 2.0, 5.0, 10.0), key=lambda n: abs(math.log(n * power / rough)))
+
+
+def stage_at(design: Design, path: str) -> Stage | None:
+    """The stage at a path of the document; None where there is none."""
+    try:
+        branch, index = _place(path)
+        return (design.drive.stages if branch is None else design.drive.branches[branch].stages)[index]
+    except (IndexError, ValueError):
+        return None
+
+
+def with_wheels(document: Document, path: str, sizes: Mapping[str, float]) -> Document | None:
+    """The design with other sizes of wheels of one stage; None where that cannot be.
+
+    Args:
+        document: the design.
+        path: of a stage that is there.
+        sizes: teeth, or pitch diameters in m, by "driver", "driven", "idler 1" ….
+    """
+    stage: Any = stage_at(document.design, path)
+    least, most = (1e-6, 10.0) if isinstance(stage, VBelt) else (LEAST_TEETH, MOST_TEETH)
+    for member, size in sizes.items():
+        if not least <= size <= most:
+            return None
+        stage = _with(stage, member, size)
+    if any(getattr(stage, "faults", tuple)()):
+        return None
+    return with_stage(document, path, stage)
+
+
+def with_stage(document: Document, path: str, stage: Stage) -> Document:
+    """The design with another stage at a path that is there."""
+    # Its values by path are those of the design it came from: nothing that is asked of a variant needs them.
+    return dataclasses.replace(document, design=_put(document.design, path, stage))
+
+
+def _place(path: str) -> tuple[int | None, int]:
+    match = _PATH.fullmatch(path)
+    if match is None:
+        raise ValueError(path)
+    return (None if match[1] is None else int(match[1])), int(match[2])
+
+
+def _put(design: Design, path: str, stage: Stage) -> Design:
+    branch, index = _place(path)
+    drive = design.drive
+    if branch is None:
+        drive = dataclasses.replace(drive, stages=_swapped(drive.stages, index, stage))
+    else:
+        own = drive.branches[branch]
+        changed = dataclasses.replace(own, stages=_swapped(own.stages, index, stage))
+        drive = dataclasses.replace(drive, branches=_swapped(drive.branches, branch, changed))
+    return dataclasses.replace(design, drive=drive)
+
+
+def _swapped(items: tuple[Any, ...], index: int, item: Any) -> tuple[Any, ...]:
+    return (*items[:index], item, *items[index + 1 :])
+
+
+def _size(stage: Any, member: str) -> float:
+    if member.startswith("idler "):
+        return int(stage.idlers[int(member[6:]) - 1])
+    size: float = getattr(stage, _field(stage, member))
+    return size
+
+
+def _field(stage: Any, member: str) -> str:
+    return f"{member}_pitch_diameter" if isinstance(stage, VBelt) else f"{member}_teeth"
+
+
+def _with(stage: Any, member: str, size: float) -> Any:
+    if member.startswith("idler "):
+        return dataclasses.replace(stage, idlers=_swapped(stage.idlers, int(member[6:]) - 1, int(size)))
+    return dataclasses.replace(stage, **{_field(stage, member): size})

@@ -1,0 +1,166 @@
+"""How sure a number is: the design drawn again and again within the spreads of its inputs."""
+
+from __future__ import annotations
+
+import dataclasses
+import re
+from collections.abc import Iterable
+from dataclasses import dataclass
+from statistics import NormalDist
+from typing import Any
+
+import numpy as np
+
+from ydrometer.base.reading import Value
+from ydrometer.base.tables import spreads
+from ydrometer.base.tables.measures import MEASURES
+from ydrometer.document.design import Document, Target
+from ydrometer.evaluation.evaluate import Bands, Evaluation, evaluate, measure
+from ydrometer.motion.plant import Array
+
+DRAWS = 256
+SEED = 20_261_124
+LOW, HIGH = 10.0, 90.0
+"""Percentiles shown."""
+JUST_INSIDE = 1e-9
+"""How far within a bound a draw stays that would fall beyond it, relative to the value."""
+
+Keys = tuple[str | int, ...]
+_KEY = re.compile(r"[^.\[\]]+")
+
+
+@dataclass(frozen=True, slots=True)
+class Band:
+    """Where a number probably lies: 10th and 90th percentile, and the share of each input in its variance."""
+
+    low: float | None
+    high: float | None
+    spread_from: dict[str, float]
+
+
+@dataclass(frozen=True, slots=True)
+class Sample:
+    """A design and its draws, evaluated as one batch; the design itself is the first.
+
+    `inputs` are the paths that vary, `drawn` their values, (DRAWS, number of inputs).
+    """
+
+    evaluation: Evaluation
+    inputs: tuple[str, ...]
+    drawn: Array
+
+    def band(self, values: Array) -> Band:
+        """The band of a result, given for the design and each draw, (1 + DRAWS,); NaN where it has none."""
+        known = np.isfinite(values[1:])
+        if not known.any():
+            return Band(None, None, {})
+        results = values[1:][known]
+        low, high = np.percentile(results, (LOW, HIGH))
+        return Band(float(low), float(high), self._shares(results, self.drawn[known]))
+
+    def _shares(self, results: Array, drawn: Array) -> dict[str, float]:
+        """Shares of the variance by linear regression on the inputs, which are independent of each other."""
+        scale = drawn.std(axis=0)
+        moving = scale > 0.0
+        if len(results) <= len(self.inputs) or np.ptp(results) <= 1e-12 * abs(results).max() or not moving.any():
+            return {}
+        inputs = (drawn[:, moving] - drawn[:, moving].mean(axis=0)) / scale[moving]
+        slopes = np.linalg.lstsq(inputs, results - results.mean(), rcond=None)[0] ** 2
+        names = [name for name, moves in zip(self.inputs, moving, strict=True) if moves]
+        return {name: float(s / slopes.sum()) for name, s in zip(names, slopes, strict=True)}
+
+
+def uncertain(document: Document, *, assumed: bool) -> dict[str, Value]:
+    """The inputs that have a spread, by path.
+
+    Args:
+        document: a design.
+        assumed: whether values marked as assumed get a usual spread where they have none.
+    """
+    found = {}
+    for path, value in document.values.items():
+        if path.startswith("targets["):
+            continue
+        if value.spread > 0.0:
+            found[path] = value
+        elif assumed and value.origin == "assumed":
+            found[path] = dataclasses.replace(value, spread=usual_spread(path, value.si))
+    return found
+
+
+def usual_spread(path: str, value: float) -> float:
+    """How far an assumed value is usually off, in its own unit."""
+    key = path.rpartition(".")[2]
+    if key in spreads.OF_THE_LOSS:
+        return spreads.OF_THE_LOSS[key] * (1.0 - value)
+    return spreads.OF_THE_VALUE.get(key, spreads.OTHER) * abs(value)
+
+
+def sample(document: Document, *, assumed: bool = False) -> Sample | None:
+    """The design drawn `DRAWS` times from a fixed seed, None where nothing has a spread.
+
+    Normal distributions by Latin hypercube: each input takes every quantile once, in an order of its own.
+    """
+    inputs = uncertain(document, assumed=assumed)
+    if not inputs:
+        return None
+    quantiles = np.array([NormalDist().inv_cdf((i + 0.5) / DRAWS) for i in range(DRAWS)])
+    random = np.random.default_rng(SEED)
+    columns = [_inside(v.si + v.spread * random.permutation(quantiles), v) for v in inputs.values()]
+    drawn = np.stack(columns, axis=1)
+    places = [_keys(path) for path in inputs]
+    variants = [replaced(document.design, dict(zip(places, row, strict=True))) for row in drawn.tolist()]
+    batch = [document, *(Document(variant, {}, ()) for variant in variants)]
+    return Sample(evaluate(batch), tuple(inputs), drawn)
+
+
+def _inside(drawn: Array, value: Value) -> Array:
+    above, least, most = value.bounds
+    room = JUST_INSIDE * max(abs(value.si), 1.0)
+    made: Array = np.clip(drawn, max(above + room, least), most)
+    return made
+
+
+def _keys(path: str) -> Keys:
+    return tuple(int(key) if key.isdigit() else key for key in _KEY.findall(path))
+
+
+def replaced(node: Any, changes: dict[Keys, float]) -> Any:
+    """A design, or a part of one, with values at paths replaced."""
+    if () in changes:
+        return changes[()]
+    inner: dict[str | int, dict[Keys, float]] = {}
+    for (head, *rest), value in changes.items():
+        inner.setdefault(head, {})[tuple(rest)] = value
+    if isinstance(node, tuple):
+        return tuple(replaced(entry, inner[i]) if i in inner else entry for i, entry in enumerate(node))
+    return dataclasses.replace(node, **{str(k): replaced(getattr(node, str(k)), sub) for k, sub in inner.items()})
+
+
+def bands(made: Sample) -> Bands:
+    """What a result document says of each number: low, high, spread_from; lists where the value is one."""
+    evaluation = made.evaluation
+    columns = range(len(evaluation.documents))
+    found: Bands = {}
+    for name, row in MEASURES.items():
+        if row.shape == "text":
+            continue
+        values = [measure(evaluation, name, index)["value"] for index in columns]
+        if row.shape == "number":
+            found[name] = dataclasses.asdict(made.band(_numbers(values)))
+            continue
+        plain = [[entry["value"] if isinstance(entry, dict) else entry for entry in row_] for row_ in values]
+        each = [dataclasses.asdict(made.band(_numbers(column))) for column in zip(*plain, strict=True)]
+        found[name] = {key: [entry[key] for entry in each] for key in ("low", "high", "spread_from")}
+    return found
+
+
+def _numbers(values: Iterable[float | None]) -> Array:
+    return np.array([np.nan if value is None else value for value in values], dtype=float)
+
+
+def gauge_bands(made: Sample, shown: Iterable[Target]) -> list[Band]:
+    """The band of each target's measure, at the target's own distance, speed or time."""
+    evaluation = made.evaluation
+    indices = range(len(evaluation.documents))
+    return [made.band(_numbers(evaluation.value_for(target, i) for i in indices)) for target in shown]

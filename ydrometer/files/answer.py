@@ -1,0 +1,18 @@
+"""The result document of a design, with how sure each number is where its inputs say how sure they are."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from ydrometer.document.design import Document
+from ydrometer.evaluation import uncertainty as spread
+from ydrometer.evaluation.evaluate import evaluate
+from ydrometer.evaluation.evaluate import result as plain
+
+
+def result(document: Document) -> dict[str, Any]:
+    """What `evaluate` prints for one design."""
+    drawn = spread.sample(document)
+    if drawn is None:
+        return plain(evaluate([document]))
+    return plain(drawn.evaluation, 0, spread.bands(drawn))

@@ -1,0 +1,54 @@
+"""What `./ydro fit` prints: where the shafts stand, the numbers of each stage, what clashes, the ways to place all."""
+
+from __future__ import annotations
+
+from dataclasses import asdict
+from typing import Any
+
+from ydrometer.base.tables.dimensions import DIMENSIONS
+from ydrometer.document.design import Document
+from ydrometer.fit.clashes import clashes
+from ydrometer.fit.sections import sections
+from ydrometer.fit.settings import StageSettings, settings
+from ydrometer.fit.setup import set_up
+from ydrometer.fit.ways import Ways, ways
+
+FORMAT = "ydrometer-fit"
+
+
+def report(document: Document) -> dict[str, Any]:
+    """The answer as JSON; all lengths in m.
+
+    Args:
+        document: a design as read; the ways are looked for where it has a plate.
+    """
+    setup = set_up(document.design)
+    made: dict[str, Any] = {
+        "format": FORMAT,
+        "version": 1,
+        "shafts": [
+            {"shaft": path, "name": setup.plane.named(path), "at": list(stand.at), "by": stand.by}
+            | ({} if stand.setting is None else {"setting": stand.setting, "short": stand.short})
+            for path, stand in setup.stands.items()
+        ],
+        "stages": [_stage(entry) for entry in settings(setup)],
+        "clashes": [asdict(clash) for clash in clashes(setup)],
+        "stacks": [
+            {"shaft": s.shaft, "error": s.error, "overlap": s.overlap, "protrudes": s.protrudes}
+            for s in sections(setup.mounting, setup.stock)
+        ],
+        "elsewhere": setup.plane.elsewhere,
+    }
+    if setup.mounting.plate is not None:
+        made["placements"] = _ways(ways(setup))
+    return made
+
+
+def _stage(entry: StageSettings) -> dict[str, Any]:
+    sizes = {s.name: {"value": s.value, "unit": DIMENSIONS[s.dimension or "ratio"].si} for s in entry.settings}
+    return {"path": entry.path, "kind": entry.kind, "sizes": sizes}
+
+
+def _ways(found: Ways) -> dict[str, Any]:
+    helps = [{"text": entry.text, "extra": entry.extra} for entry in found.helps]
+    return {"count": found.count, "best": [asdict(way) for way in found.ways], "helps": helps}

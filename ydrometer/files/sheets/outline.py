@@ -1,0 +1,199 @@
+"""What is drilled and cut, as plain shapes on named layers, in metres; each format draws the same."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+from dataclasses import dataclass, field, replace
+
+from ydrometer.document.mounting import Bolts, Plate, Point, Shaft, Slot
+from ydrometer.fit.setup import Setup
+
+OUTLINE, HOLES, SHAFTS, SLOTS, BOLTS, FRAME, NOTES = (
+    "OUTLINE", "HOLES", "SHAFTS", "SLOTS", "BOLTS", "FRAME", "NOTES",
+)  # fmt: skip
+LAYERS = (OUTLINE, HOLES, SHAFTS, SLOTS, BOLTS, FRAME, NOTES)
+CROSS = 4e-3
+"""Half the length of the lines that mark a middle, m."""
+WALL = 2.0
+"""What an adapter has beyond its outermost hole, in diameters of that hole."""
+LEAST_WALL = 6e-3
+"""m; and no less than this."""
+TEXT = 3e-3
+"""Height of letters, m."""
+ROOM = 5e-3
+"""m around everything."""
+
+
+@dataclass(frozen=True, slots=True)
+class Circle:
+    """A hole or a round outline."""
+
+    layer: str
+    x: float
+    y: float
+    radius: float
+
+
+@dataclass(frozen=True, slots=True)
+class Line:
+    """A straight line."""
+
+    layer: str
+    x1: float
+    y1: float
+    x2: float
+    y2: float
+
+
+@dataclass(frozen=True, slots=True)
+class Oblong:
+    """A slot: from the middle of one end to that of the other, with half its width."""
+
+    layer: str
+    x1: float
+    y1: float
+    x2: float
+    y2: float
+    radius: float
+
+    @property
+    def sides(self) -> tuple[tuple[Point, Point], tuple[Point, Point]]:
+        """The two straight sides, as their ends: the left one forth, the right one back."""
+        angle = math.atan2(self.y2 - self.y1, self.x2 - self.x1) + 0.5 * math.pi
+        dx, dy = self.radius * math.cos(angle), self.radius * math.sin(angle)
+        left = (self.x1 + dx, self.y1 + dy), (self.x2 + dx, self.y2 + dy)
+        return left, ((self.x2 - dx, self.y2 - dy), (self.x1 - dx, self.y1 - dy))
+
+
+@dataclass(frozen=True, slots=True)
+class Text:
+    """A note at its lower left."""
+
+    layer: str
+    x: float
+    y: float
+    text: str
+
+
+Shape = Circle | Line | Oblong | Text
+
+
+@dataclass(slots=True)
+class Outline:
+    """All of a template with its extent, m."""
+
+    name: str
+    shapes: list[Shape] = field(default_factory=list)
+
+    @property
+    def extent(self) -> tuple[float, float, float, float]:
+        """Left, bottom, right, top, with a little room."""
+        boxes = [_box(shape) for shape in self.shapes]
+        left, bottom, right, top = zip(*boxes, strict=True)
+        return min(left) - ROOM, min(bottom) - ROOM, max(right) + ROOM, max(top) + ROOM
+
+
+def _box(shape: Shape) -> tuple[float, float, float, float]:
+    match shape:
+        case Circle(x=x, y=y, radius=r):
+            return x - r, y - r, x + r, y + r
+        case Text(x=x, y=y):
+            return x, y, x + 0.6 * TEXT * len(shape.text), y + TEXT
+        case Oblong(radius=r):
+            grown = r
+        case Line():
+            grown = 0.0
+    left, right = sorted((shape.x1, shape.x2))
+    bottom, top = sorted((shape.y1, shape.y2))
+    return left - grown, bottom - grown, right + grown, top + grown
+
+
+def plate_outline(setup: Setup) -> Outline:
+    """The plate with its grid, and all that goes through it.
+
+    Args:
+        setup: a design with where all stands.
+
+    Raises:
+        ValueError: nothing of it would be drilled or cut.
+    """
+    made = Outline(setup.design.name or "Plate")
+    plate = setup.mounting.plate
+    if plate is not None:
+        made.shapes += _plate(plate)
+    for path in setup.plane.shafts:
+        made.shapes += _shaft(setup.shaft(path), setup.bored(path), setup.plane.named(path))
+    made.shapes += [Line(FRAME, *line.start, *line.end) for line in setup.mounting.frame]
+    return made
+
+
+def adapter_outline(setup: Setup, path: str) -> Outline:
+    """A round adapter for one shaft: its opening and its circle of bolts, centred on the hub.
+
+    Args:
+        setup: a design.
+        path: of a shaft that stands on the plate.
+
+    Raises:
+        ValueError: no such shaft, or neither opening nor bolts are given for it.
+    """
+    if path not in setup.plane.shafts:
+        raise ValueError(f'there is no shaft "{path}" on this plate: there are {", ".join(setup.plane.shafts)}')
+    shaft = setup.shaft(path)
+    if shaft.opening is None and shaft.bolts is None:
+        raise ValueError(f"nothing goes through an adapter for the {setup.plane.named(path)}: give the hole in the "
+                         "plate or its circle of bolts")  # fmt: skip
+    bare = replace(shaft, slot=None)
+    made = Outline(f"Adapter, {setup.plane.named(path)}", list(_shaft(bare, (0.0, 0.0), "")))
+    holes = [shape for shape in made.shapes if isinstance(shape, Circle)]
+    outermost = max(holes, key=lambda hole: math.hypot(hole.x, hole.y) + hole.radius)
+    reach = math.hypot(outermost.x, outermost.y) + outermost.radius
+    made.shapes.append(Circle(OUTLINE, 0.0, 0.0, reach + max(LEAST_WALL, WALL * outermost.radius)))
+    return made
+
+
+def _plate(plate: Plate) -> Iterator[Shape]:
+    left, bottom, right, top = plate.corners
+    corners = [(left, bottom), (right, bottom), (right, top), (left, top)]
+    for one, other in zip(corners, [*corners[1:], corners[0]], strict=True):
+        yield Line(OUTLINE, *one, *other)
+    if plate.hole is not None:
+        for x, y in plate.holes():
+            yield Circle(HOLES, x, y, 0.5 * plate.hole)
+
+
+def _shaft(shaft: Shaft, at: Point, name: str) -> Iterator[Shape]:
+    across = shaft.opening or shaft.diameter
+    slot = shaft.slot
+    if slot is not None:
+        if across:
+            yield Oblong(SLOTS, *slot.start, *slot.end, 0.5 * across)
+        for end in (slot.start, slot.end):
+            yield from _cross(end)
+    else:
+        if across:
+            yield Circle(SHAFTS, *at, 0.5 * across)
+        yield from _cross(at)
+    if shaft.bolts is not None:
+        yield from _bolts(shaft.bolts, at, slot)
+    if name:
+        place, clear = slot.end if slot is not None else at, max(CROSS, 0.5 * (across or 0.0))
+        yield Text(NOTES, place[0] + 0.7 * clear, place[1] + clear + 0.5 * TEXT, name)
+
+
+def _bolts(bolts: Bolts, at: Point, slot: Slot | None) -> Iterator[Shape]:
+    """Holes around a shaft; around one in a slot they are slots as well, or it would not move."""
+    for i in range(bolts.count):
+        angle = bolts.angle + 2.0 * math.pi * i / bolts.count
+        dx, dy = 0.5 * bolts.circle * math.cos(angle), 0.5 * bolts.circle * math.sin(angle)
+        if slot is None:
+            yield Circle(BOLTS, at[0] + dx, at[1] + dy, 0.5 * bolts.hole)
+        else:
+            start, end = slot.start, slot.end
+            yield Oblong(BOLTS, start[0] + dx, start[1] + dy, end[0] + dx, end[1] + dy, 0.5 * bolts.hole)
+
+
+def _cross(at: Point) -> Iterator[Shape]:
+    yield Line(NOTES, at[0] - CROSS, at[1], at[0] + CROSS, at[1])
+    yield Line(NOTES, at[0], at[1] - CROSS, at[0], at[1] + CROSS)

@@ -1,0 +1,1 @@
+"""Questions that take many evaluations of a design, and the measuring aids."""

@@ -1,0 +1,302 @@
+"""The question turned round: for which reduction, wheel, mass or number of motors a target is met.
+
+One unknown is let run over all that it could be; where the target is met is found as ranges, their edges solved for;
+and beside each edge stand the nearest real parts.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator, Mapping, Sequence
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+
+from ydrometer.base.errors import DocumentError, Fault
+from ydrometer.base.tables.measures import MEASURES
+from ydrometer.document import design
+from ydrometer.document.design import Document, Target, stages_with_paths
+from ydrometer.document.names import STAGES
+from ydrometer.document.stages import Gearbox, Speeds, Stage, Toothed, stage_efficiency
+from ydrometer.evaluation.evaluate import evaluate
+from ydrometer.evaluation.sweep import stage_at, with_stage, with_wheels
+from ydrometer.evaluation.variants import series_of, with_count, with_series, with_vehicle
+from ydrometer.parts.fitting import fits
+from ydrometer.parts.kinds import GearboxPart, Part, WheelPart
+from ydrometer.parts.names import called
+from ydrometer.parts.read import read_parts
+
+SAMPLES = 96
+"""Values at which a continuous unknown is looked at first; a range narrower than their spacing can be missed."""
+SPLITS = 9
+ROUNDS = 8
+"""Each edge is split so often, so many times: 96 samples over a factor of 100 come to 1e-9 of the value."""
+SPAN = 12.0
+"""Factor by which a continuous unknown is looked at below and above the present value."""
+MOST_COUNT = 64
+TEETH = range(8, 121)
+
+
+@dataclass(frozen=True, slots=True)
+class Unknown:
+    """What can be asked for: its key, its words in a question, its dimension, and the stage it is about, if any."""
+
+    key: str
+    words: str
+    dimension: str
+    path: str
+
+
+@dataclass(frozen=True, slots=True)
+class Range:
+    """Where the target is met, both ends included; an end is None where it goes on beyond what was looked at."""
+
+    low: float | None
+    high: float | None
+
+
+@dataclass(frozen=True, slots=True)
+class Real:
+    """A real part next to an edge.
+
+    Attributes:
+        words: what it is. side: "below" or "above" the edge. unknown: what it makes of the unknown.
+        value: the measure with it. met: whether the target is. changes: what to put where in the document.
+        part: its id in the bin, empty where it is in none.
+    """
+
+    words: str
+    side: str
+    unknown: float
+    value: float | None
+    met: bool
+    changes: dict[str, Any]
+    part: str
+
+
+@dataclass(frozen=True, slots=True)
+class Inverse:
+    """The answer: in which ranges the target is met, the present value of the unknown, and real parts beside the edges.
+
+    `dimension` is that of the measure; `whole` says that the unknown is a number of things.
+    """
+
+    unknown: Unknown
+    measure: str
+    dimension: str
+    wanted: str
+    present: float
+    present_met: bool
+    whole: bool
+    ranges: list[Range]
+    real: list[Real]
+
+
+def unknowns(document: Document) -> list[Unknown]:
+    """What can be asked for in a design."""
+    made = document.design
+    found = [
+        Unknown("reduction", f"reduction of the {_named(stage)}", "ratio", path)
+        for path, stage in stages_with_paths(made)
+        if not isinstance(stage, Speeds)
+    ]
+    found += [
+        Unknown("wheel_diameter", "wheel", "length", ""),
+        Unknown("mass", "mass of the vehicle", "mass", ""),
+        Unknown("count", "number of motors or engines", "ratio", ""),
+    ]
+    if series_of(document) is not None:
+        found.append(Unknown("cells", "number of cells in series", "ratio", ""))
+    return found
+
+
+def _named(stage: Stage) -> str:
+    """A stage as a question names it."""
+    words = STAGES[stage.kind]
+    return f"{words} {stage.driver_teeth} : {stage.driven_teeth}" if isinstance(stage, Toothed) else words
+
+
+def inverse(
+    raw: Mapping[str, Any], key: str, path: str, target: Mapping[str, Any], parts: Sequence[Mapping[str, Any]] = ()
+) -> Inverse:
+    """For which values of one unknown a target is met.
+
+    Args:
+        raw: the design document.
+        key: of the unknown, see `unknowns`.
+        path: of its stage, empty where it has none.
+        target: as in a document.
+        parts: documents of the bin's parts, from which the nearest real ones are taken.
+
+    Raises:
+        DocumentError: faults in the design or the target, or no such unknown.
+    """
+    document = design.read({**raw, "targets": [target]})
+    wanted = document.design.targets[0]
+    asked = next((u for u in unknowns(document) if (u.key, u.path) == (key, path)), None)
+    if asked is None:
+        raise DocumentError([Fault("unknown", f'"{key[:40]}" at "{path[:60]}"', "ask for what the design has")])
+    present = _present(document, asked)
+    whole = key in ("count", "cells")
+    if whole:
+        values = np.arange(1.0, MOST_COUNT + 1.0)
+        met = _met(document, asked, wanted, values)
+        ranges = [Range(a + 1.0, None if b == len(values) - 1 else b + 1.0) for a, b in _runs(met)]
+    else:
+        ranges = _solved(document, asked, wanted, present)
+    return Inverse(
+        unknown=asked,
+        measure=wanted.measure,
+        dimension=MEASURES[wanted.measure].dimension,
+        wanted=wanted.wanted,
+        present=present,
+        present_met=bool(_met(document, asked, wanted, np.array([present]))[0]),
+        whole=whole,
+        ranges=ranges,
+        real=[] if whole else list(_real(document, asked, wanted, ranges, parts)),
+    )
+
+
+def _present(document: Document, unknown: Unknown) -> float:
+    made = document.design
+    if unknown.key == "reduction":
+        stage = stage_at(made, unknown.path)
+        assert stage is not None  # it came from the design's own stages
+        return float(stage.ratio)
+    if unknown.key == "count":
+        return float(made.drive.branches[0].count)
+    if unknown.key == "cells":
+        return float(series_of(document) or 0)
+    return float(getattr(made.vehicle, unknown.key))
+
+
+def _variant(document: Document, unknown: Unknown, value: float) -> Document:
+    """The design with another value of the unknown."""
+    if unknown.key == "reduction":
+        stage = stage_at(document.design, unknown.path)
+        assert stage is not None
+        # A box of that ratio stands for the stage: teeth come in whole numbers only.
+        return with_stage(document, unknown.path, Gearbox(ratio=value, efficiency=stage_efficiency(stage)))
+    if unknown.key == "count":
+        return with_count(document, int(value))
+    if unknown.key == "cells":
+        return with_series(document, int(value))
+    return with_vehicle(document, **{unknown.key: value})
+
+
+def _judged(documents: Sequence[Document], target: Target) -> list[tuple[float | None, bool]]:
+    """The measure and whether it is met, for each design."""
+    evaluation = evaluate(documents)
+    verdicts = [evaluation.judge(target, i).verdict for i in range(len(documents))]
+    return [(verdict.value, bool(verdict.met)) for verdict in verdicts]
+
+
+def _met(document: Document, unknown: Unknown, target: Target, values: Any) -> list[bool]:
+    return [met for _, met in _judged([_variant(document, unknown, float(v)) for v in values], target)]
+
+
+def _runs(met: Sequence[bool]) -> Iterator[tuple[int, int]]:
+    """First and last place of each stretch in which it is met."""
+    start = None
+    for place, now in enumerate([*met, False]):
+        if now and start is None:
+            start = place
+        elif not now and start is not None:
+            yield start, place - 1
+            start = None
+
+
+def _solved(document: Document, unknown: Unknown, target: Target, present: float) -> list[Range]:
+    values = np.geomspace(present / SPAN, present * SPAN, SAMPLES)
+    met = _met(document, unknown, target, values)
+    edges = [place for place in range(1, SAMPLES) if met[place] != met[place - 1]]
+    solved = _edges(lambda v: _met(document, unknown, target, v), [(values[e - 1], values[e]) for e in edges], met[0])
+    bounds: list[float | None] = ([None] if met[0] else []) + list(solved) + ([None] if met[-1] else [])
+    return [Range(low, high) for low, high in zip(bounds[::2], bounds[1::2], strict=True)]
+
+
+def _edges(met: Callable[[Any], list[bool]], cells: Sequence[tuple[float, float]], begins_met: bool) -> list[float]:
+    """Where it changes in each cell: of the two sides the one on which it is met."""
+    lows, highs = np.array([c[0] for c in cells]), np.array([c[1] for c in cells])
+    if not len(cells):
+        return []
+    rising = np.array([(place % 2 == 0) != begins_met for place in range(len(cells))])
+    for _ in range(ROUNDS):
+        inner = np.linspace(lows, highs, SPLITS + 1, axis=1)
+        known = np.array(met(inner.ravel())).reshape(inner.shape)
+        # The first place at which it is no longer as at the lower end.
+        change = np.argmax(known != ~rising[:, None], axis=1).clip(1)
+        rows = np.arange(len(cells))
+        lows, highs = inner[rows, change - 1], inner[rows, change]
+    return [float(high if up else low) for low, high, up in zip(lows, highs, rising, strict=True)]
+
+
+def _real(
+    document: Document, unknown: Unknown, target: Target, ranges: Sequence[Range], parts: Sequence[Mapping[str, Any]]
+) -> Iterator[Real]:
+    """The nearest real parts below and above each edge."""
+    candidates = list(_candidates(document, unknown, parts))
+    edges = sorted({edge for r in ranges for edge in (r.low, r.high) if edge is not None})
+    chosen: dict[int, tuple[str, _Candidate]] = {}
+    for edge in edges:
+        below = [c for c in candidates if c.value <= edge]
+        above = [c for c in candidates if c.value > edge]
+        if below:
+            best = max(below, key=lambda c: c.value)
+            chosen.setdefault(id(best), ("below", best))
+        if above:
+            best = min(above, key=lambda c: c.value)
+            chosen.setdefault(id(best), ("above", best))
+    judged = _judged([c.document for _, c in chosen.values()], target) if chosen else []
+    for (side, c), (value, met) in zip(chosen.values(), judged, strict=True):
+        yield Real(c.words, side, c.value, value, met, c.changes, c.part)
+
+
+@dataclass(frozen=True, slots=True)
+class _Candidate:
+    value: float
+    words: str
+    document: Document
+    changes: dict[str, Any]
+    part: str
+
+
+def _candidates(document: Document, unknown: Unknown, parts: Sequence[Mapping[str, Any]]) -> Iterator[_Candidate]:
+    read = list(zip(read_parts(parts), parts, strict=True))
+    if unknown.key == "wheel_diameter":
+        yield from _wheels(document, read)
+    elif unknown.key == "reduction":
+        stage = stage_at(document.design, unknown.path)
+        if isinstance(stage, Toothed):
+            yield from _pairs(document, unknown.path, stage, parts)
+        elif stage is not None:
+            yield from _boxes(document, unknown.path, read)
+
+
+def _wheels(document: Document, parts: Sequence[tuple[Part, Mapping[str, Any]]]) -> Iterator[_Candidate]:
+    for part, raw in parts:
+        if isinstance(part, WheelPart):
+            made = with_vehicle(document, wheel_diameter=part.diameter)
+            yield _Candidate(part.diameter, called(raw), made, {"vehicle.wheel_diameter": raw["diameter"]}, part.id)
+
+
+def _boxes(document: Document, path: str, parts: Sequence[tuple[Part, Mapping[str, Any]]]) -> Iterator[_Candidate]:
+    for part, raw in parts:
+        if isinstance(part, GearboxPart) and part.ratio is not None:
+            made = with_stage(document, path, Gearbox(ratio=part.ratio, efficiency=part.efficiency))
+            stage = {"kind": "gearbox", "ratio": raw["ratio"]}
+            stage |= {"efficiency": raw["efficiency"]} if raw.get("efficiency") is not None else {}
+            yield _Candidate(part.ratio, called(raw), made, {path: stage}, part.id)
+
+
+def _pairs(document: Document, path: str, stage: Any, parts: Sequence[Mapping[str, Any]]) -> Iterator[_Candidate]:
+    """Pairs of the bin that have the stage's tooth size; without any, whole teeth with one wheel kept."""
+    teeth = sorted({int(fit.size) for fit in fits(stage, parts)})
+    counts = [(z, y) for z in teeth for y in teeth] if teeth else [
+        *((stage.driver_teeth, y) for y in TEETH), *((z, stage.driven_teeth) for z in TEETH)]  # fmt: skip
+    # Of equal ratios the one that keeps a wheel comes first.
+    for driver, driven in sorted(counts, key=lambda c: (c[0] != stage.driver_teeth) + (c[1] != stage.driven_teeth)):
+        made = with_wheels(document, path, {"driver": driver, "driven": driven})
+        if made is not None:
+            changes = {f"{path}.driver_teeth": driver, f"{path}.driven_teeth": driven}
+            yield _Candidate(driven / driver, f"{driver} : {driven} teeth", made, changes, "bin" if teeth else "")

@@ -1,0 +1,1 @@
+"""What a screen shows, put together in one answer."""

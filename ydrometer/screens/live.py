@@ -1,0 +1,307 @@
+"""Everything a screen shows of a design while it is being changed, from one batch of evaluations."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any, Literal
+
+from ydrometer.base.errors import DocumentError
+from ydrometer.base.tables.measures import MEASURES
+from ydrometer.document import design, names
+from ydrometer.document.design import Document, Target
+from ydrometer.drawing import UNFOLDED, LineDrawing, draw_line
+from ydrometer.evaluation import curves, flow, ratios, sweep
+from ydrometer.evaluation import rotation as senses
+from ydrometer.evaluation import uncertainty as spread
+from ydrometer.evaluation.curves import Characteristic, ForceCurve, RunCurve
+from ydrometer.evaluation.evaluate import Evaluation, Message, evaluate, messages
+from ydrometer.evaluation.flow import Flow
+from ydrometer.evaluation.ratios import RatioView
+from ydrometer.evaluation.readout import shown_targets
+from ydrometer.evaluation.rotation import Senses
+from ydrometer.evaluation.targets import Standing
+from ydrometer.evaluation.uncertainty import Band
+from ydrometer.fit.clash import Clash
+from ydrometer.fit.clashes import clashes
+from ydrometer.fit.setup import set_up
+
+
+@dataclass(frozen=True, slots=True)
+class Gauge:
+    """One value of the readout, in SI.
+
+    Attributes:
+        measure: its name. dimension: its kind of quantity.
+        at: the distance, speed or time it refers to, where it has one of its own.
+        target: its number among the design's targets, None for a measure without one.
+        lower, upper: bounds of the target. wanted: the bounds in words as typed.
+        mark: the value of the marked design.
+    """
+
+    measure: str
+    dimension: str
+    at: float | None
+    target: int | None
+    value: float | None
+    lower: float | None
+    upper: float | None
+    wanted: str
+    margin: float | None
+    standing: Standing
+    mark: float | None
+
+
+@dataclass(frozen=True, slots=True)
+class SweepValue:
+    """A value of one gauge at one size."""
+
+    value: float | None
+    standing: Standing
+
+
+@dataclass(frozen=True, slots=True)
+class SweepColumn:
+    """One size of the selected wheel: overall ratio, and the gauges in the readout's order; None where it cannot be."""
+
+    size: float
+    ratio: float | None
+    values: list[SweepValue] | None
+
+
+@dataclass(frozen=True, slots=True)
+class Sweep:
+    """The selected wheel in sizes below and above its own: in teeth, or as its pitch diameter, m, where it has none."""
+
+    path: str
+    member: str
+    toothed: bool
+    columns: list[SweepColumn]
+
+
+@dataclass(frozen=True, slots=True)
+class Quantity:
+    """A quantity of the document: its SI value, its kind, how it was come by, and its spread (0 where none)."""
+
+    path: str
+    si: float
+    dimension: str
+    origin: str
+    spread: float
+
+
+@dataclass(frozen=True, slots=True)
+class View:
+    """What is drawn of one design: its line and its curves."""
+
+    name: str
+    ratio: float
+    line: LineDrawing
+    force: ForceCurve
+    run: RunCurve | None
+
+
+@dataclass(frozen=True, slots=True)
+class Live:
+    """A design as the page shows it. `mark` is there where a marked design was given; `sources` are one a branch.
+
+    `told` is what to ask about a ratio that somebody was told, empty where none was. `clashes` is what does not go
+    together on the plate, None where nothing is said of mounting.
+    """
+
+    state: Literal["ok", "will not start"]
+    held_by: str
+    top_speed: float
+    no_load_speed: float
+    limited_by: str
+    view: View
+    mark: View | None
+    gauges: list[Gauge]
+    flows: list[Flow]
+    ratios: list[RatioView]
+    told: str
+    senses: Senses
+    sources: list[Characteristic]
+    supply: Characteristic | None
+    quantities: list[Quantity]
+    assumed: list[str]
+    messages: list[Message]
+    clashes: list[Clash] | None
+
+
+@dataclass(frozen=True, slots=True)
+class Doubt:
+    """How sure the value of one gauge is: where it probably lies, and what would be worth measuring first.
+
+    `path` and `share` are the input that makes most of the doubt; `words` say so. Empty where nothing has a spread.
+    """
+
+    measure: str
+    target: int | None
+    low: float | None
+    high: float | None
+    path: str
+    share: float
+    words: str
+
+
+@dataclass(frozen=True, slots=True)
+class Doubts:
+    """The gauges in their order, and the one sentence that matters most."""
+
+    gauges: list[Doubt]
+    first: str
+
+
+def doubts(raw: dict[str, Any], *, assumed: bool) -> Doubts:
+    """How sure the gauges of a design are.
+
+    Args:
+        raw: a design document.
+        assumed: whether assumed values are drawn with their usual spreads.
+
+    Raises:
+        DocumentError: `raw` has faults.
+    """
+    document = design.read(raw)
+    shown = shown_targets(document.design)
+    drawn = spread.sample(document, assumed=assumed)
+    if drawn is None:
+        return Doubts([Doubt(t.measure, number, None, None, "", 0.0, "") for number, t in shown], "")
+    bands = spread.gauge_bands(drawn, [target for _, target in shown])
+    gauges = [_doubt(document, number, target, band) for (number, target), band in zip(shown, bands, strict=True)]
+    told = [gauge for gauge in gauges if gauge.target is not None and gauge.words] or [g for g in gauges if g.words]
+    return Doubts(gauges, max(told, key=_width).words if told else "")
+
+
+def _doubt(document: Document, number: int | None, target: Target, band: Band) -> Doubt:
+    path, share = max(band.spread_from.items(), key=lambda entry: entry[1], default=("", 0.0))
+    words = ""
+    if path:
+        name = names.input_name(document.design, path)
+        measure = names.measure_name(target.measure)
+        words = f"Measure {name}: it makes {100.0 * share:.0f} % of the doubt in {measure}."
+    return Doubt(target.measure, number, band.low, band.high, path, share, words)
+
+
+def _width(doubt: Doubt) -> float:
+    """Width of a band relative to where it lies."""
+    low, high = doubt.low or 0.0, doubt.high or 0.0
+    return (high - low) / max(abs(low + high), 1e-12)
+
+
+@dataclass(frozen=True, slots=True)
+class Wish:
+    """What of a design is being looked at.
+
+    Attributes:
+        selected: path of a stage and member of it ("driver", "driven", "idler 1" …).
+        picked: a speed of the run at which the line is to be shown, m/s.
+        longest: how many times as long as high a row of the drawing may be.
+        told: a ratio that somebody was told for the selected stage.
+    """
+
+    selected: tuple[str, str] | None = None
+    picked: float | None = None
+    longest: float = UNFOLDED
+    told: float | None = None
+
+
+def look(raw: dict[str, Any], mark: dict[str, Any] | None = None, wish: Wish = Wish()) -> Live:
+    """Evaluate a design and the marked one together.
+
+    Args:
+        raw: a design document.
+        mark: another, to compare with.
+        wish: what is selected and picked, and the room there is.
+
+    Raises:
+        DocumentError: `raw` has faults. A mark with faults is left out: it may be older than the design.
+    """
+    document = design.read(raw)
+    marked = _readable(mark)
+    evaluation = evaluate([document, marked] if marked else [document])
+    shown = shown_targets(document.design)
+    gauges = [_gauge(evaluation, number, target, 1 if marked else None) for number, target in shown]
+    return Live(
+        state="ok" if evaluation.starts(0) else "will not start",
+        held_by=evaluation.held_by(0),
+        top_speed=evaluation.value("top_speed", 0) or 0.0,
+        no_load_speed=evaluation.value("no_load_speed", 0),
+        limited_by=evaluation.value("limited_by", 0) or "",
+        view=_view(evaluation, 0, wish.longest),
+        mark=_view(evaluation, 1, wish.longest) if marked else None,
+        gauges=gauges,
+        flows=flow.flows(evaluation, picked=wish.picked),
+        ratios=ratios.ratio_views(document.design),
+        told=ratios.question(document.design, wish.selected[0], wish.told) if wish.told and wish.selected else "",
+        senses=senses.senses(document.design),
+        sources=[curves.source_curve(document.design, b) for b in range(len(document.design.drive.branches))],
+        supply=curves.supply_curve(document.design),
+        quantities=[Quantity(path, v.si, v.dimension, v.origin, v.spread) for path, v in document.values.items()],
+        assumed=list(document.assumed),
+        messages=messages(evaluation),
+        clashes=None if document.design.fit is None else clashes(set_up(document.design)),
+    )
+
+
+def _readable(mark: dict[str, Any] | None) -> Document | None:
+    try:
+        return design.read(mark) if mark is not None else None
+    except DocumentError:
+        return None
+
+
+def _view(evaluation: Evaluation, index: int, longest: float) -> View:
+    made = evaluation.documents[index].design
+    return View(
+        made.name,
+        evaluation.value("overall_ratio", index)[0],
+        draw_line(made, longest),
+        curves.force_curve(evaluation, index),
+        curves.run_curve(evaluation, index),
+    )
+
+
+def _gauge(evaluation: Evaluation, number: int | None, target: Target, mark: int | None) -> Gauge:
+    verdict = evaluation.judge(target, 0).verdict
+    return Gauge(
+        measure=target.measure,
+        dimension=MEASURES[target.measure].dimension,
+        at=target.about(evaluation.documents[0].design.run),
+        target=number,
+        value=verdict.value,
+        lower=target.lower,
+        upper=target.upper,
+        wanted=target.wanted,
+        margin=verdict.margin,
+        standing=verdict.standing,
+        mark=evaluation.judge(target, mark).verdict.value if mark is not None else None,
+    )
+
+
+def sweep_of(raw: dict[str, Any], path: str, member: str) -> Sweep:
+    """The gauges of a design at other sizes of one wheel.
+
+    Args:
+        raw: a design document.
+        path: of a stage.
+        member: of it: "driver", "driven", "idler 1" ….
+
+    Raises:
+        DocumentError: `raw` has faults.
+        PathError: there is no such wheel.
+    """
+    document = design.read(raw)
+    tried = sweep.variants(document, path, member)
+    evaluation = evaluate([made for _, made in tried if made is not None])
+    shown = [target for _, target in shown_targets(document.design)]
+    columns, index = [], 0
+    for size, made in tried:
+        if made is None:
+            columns.append(SweepColumn(size, None, None))
+            continue
+        verdicts = [evaluation.judge(target, index).verdict for target in shown]
+        values = [SweepValue(v.value, v.standing) for v in verdicts]
+        columns.append(SweepColumn(size, evaluation.value("overall_ratio", index)[0], values))
+        index += 1
+    return Sweep(path, member, isinstance(tried[0][0], int), columns)
