@@ -6,12 +6,12 @@ from typing import IO, Any
 from rest_framework.exceptions import ParseError
 from rest_framework.parsers import BaseParser
 
+from ydrometer.base import strict_json
 from ydrometer.base.errors import DocumentError
-from ydrometer.document import design
 
-LARGEST = 4 * design.LARGEST
+LARGEST = 4 * strict_json.LARGEST
 """Bytes of a body: room for a design, its mark and what stands around them."""
-DEEPEST = design.DEEPEST + 2
+DEEPEST = strict_json.DEEPEST + 2
 
 
 class LimitedJSONParser(BaseParser):
@@ -21,6 +21,6 @@ class LimitedJSONParser(BaseParser):
         self, stream: IO[Any], media_type: str | None = None, parser_context: Mapping[str, Any] | None = None
     ) -> Any:
         try:
-            return design.load(stream.read(LARGEST + 1), largest=LARGEST, deepest=DEEPEST)
+            return strict_json.load(stream.read(LARGEST + 1), largest=LARGEST, deepest=DEEPEST)
         except DocumentError as error:
             raise ParseError(str(error)) from None

@@ -27,7 +27,7 @@ api = [
     path("aids/", evaluation.AidView.as_view()),
     path("compare/", evaluation.CompareView.as_view()),
     path("grid/", evaluation.GridView.as_view()),
-    path("turned-down/", evaluation.TurnedDownView.as_view()),
+    path("turned-down/", evaluation.DutyLimitView.as_view()),
     path("workshops/", workshops.WorkshopsView.as_view()),
     path("workshops/<uuid:workshop>/", workshops.WorkshopView.as_view()),
     path("workshops/<uuid:workshop>/members/", workshops.MembersView.as_view()),

@@ -20,7 +20,7 @@ from ydrometer.drawing import UNFOLDED
 from ydrometer.questions.aids import Finding, find
 from ydrometer.questions.compare import MOST as MOST_COMPARED
 from ydrometer.questions.compare import Comparison, compare
-from ydrometer.questions.duty_limit import TurnedDown, turned_down
+from ydrometer.questions.duty_limit import DutyLimit, duty_limit
 from ydrometer.questions.grid import MOST as MOST_SIZES
 from ydrometer.questions.grid import Grid, grid
 from ydrometer.screens.live import Doubts, Live, Sweep, Wish, doubts, look, sweep_of
@@ -94,7 +94,7 @@ class GridRequestSerializer(serializers.Serializer[Any]):
     drivens = _counts()
 
 
-class TurnedDownRequestSerializer(serializers.Serializer[Any]):
+class DutyLimitRequestSerializer(serializers.Serializer[Any]):
     """`speed` is the top speed to compare at, as typed; without it that of the targets."""
 
     document = DocumentField()
@@ -176,9 +176,9 @@ def typed_speed(text: str) -> float:
     return speed
 
 
-class TurnedDownView(APIView):
-    @extend_schema(request=TurnedDownRequestSerializer, responses={200: answer_of(TurnedDown), **BAD, **SIGNED_OUT})
+class DutyLimitView(APIView):
+    @extend_schema(request=DutyLimitRequestSerializer, responses={200: answer_of(DutyLimit), **BAD, **SIGNED_OUT})
     def post(self, request: Request) -> Response:
-        asked = read(TurnedDownRequestSerializer, request)
+        asked = read(DutyLimitRequestSerializer, request)
         document = design.read(asked["document"])
-        return Response(turned_down(document, typed_speed(asked["speed"]) if "speed" in asked else None))
+        return Response(duty_limit(document, typed_speed(asked["speed"]) if "speed" in asked else None))

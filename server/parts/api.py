@@ -28,7 +28,7 @@ from ydrometer.document import design
 from ydrometer.evaluation.sweep import stage_at
 from ydrometer.parts import bulk, files, sheet
 from ydrometer.parts.columns import TABLE
-from ydrometer.parts.fitting import OF_STAGE, Fit, fits
+from ydrometer.parts.fitting import Fit, fits
 from ydrometer.parts.kinds import LONGEST_ID
 from ydrometer.parts.names import new_id
 
@@ -139,7 +139,7 @@ class FitsView(APIView):
         stage = stage_at(design.read(asked["document"]).design, asked["path"])
         if stage is None:
             raise DocumentError([Fault("path", f'"{asked["path"][:60]}" given', "give the path of a stage")])
-        parts = found.parts.filter(document__kind=OF_STAGE.get(stage.kind))
+        parts = found.parts.filter(document__kind=stage.form.part if stage.form else "")
         return Response(Fits(fits(stage, list(parts.values_list("document", flat=True)))))
 
 

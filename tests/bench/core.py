@@ -23,10 +23,12 @@ from ydrometer.document import design
 from ydrometer.document.design import Document
 from ydrometer.drawing import draw_line
 from ydrometer.evaluation import driveline
-from ydrometer.evaluation.evaluate import evaluate, result
+from ydrometer.evaluation.evaluate import evaluate
+from ydrometer.evaluation.result import result
 from ydrometer.motion import measures, trace
+from ydrometer.motion.forces import as_driven
 from ydrometer.motion.measures import Wanted
-from ydrometer.motion.plant import Batch
+from ydrometer.motion.plant import Batch, row
 
 CASES = Path(__file__).parents[1] / "core" / "cases"
 MANY = 20_000
@@ -79,6 +81,12 @@ def read_times(raw: dict[str, Any]) -> list[float]:
     return [1e3 * seconds(lambda: design.read(raw)) for _ in range(ALONE)]
 
 
+def _motion_at(batch: Batch, gear: int, speed: float) -> tuple[float, float]:
+    """Acceleration and power of the supply of the first design at a speed of the run."""
+    acceleration, _, bus, drawn, _ = as_driven(row(batch, 0), gear, speed)
+    return acceleration, bus * drawn
+
+
 def stepped(document: Document) -> float:
     """Seconds of a solve_ivp run at 1e-8 to the same distance, with our own formulas on its right-hand side."""
     batch = trace.one(driveline.assemble([document.design]), 0)
@@ -86,7 +94,7 @@ def stepped(document: Document) -> float:
     gear = int(evaluate([document]).raw("last_gear", 0))
 
     def rates(_: float, state: Any) -> list[float]:
-        acceleration, power = trace.motion_at(batch, gear, max(float(state[0]), 0.0))
+        acceleration, power = _motion_at(batch, gear, max(float(state[0]), 0.0))
         return [acceleration, float(state[0]), power]
 
     def arrived(_: float, state: Any) -> float:

@@ -15,7 +15,8 @@ import numpy as np
 from scipy.integrate import solve_ivp
 from scipy.optimize import brentq, minimize_scalar
 
-from ydrometer.document.design import Branch, Design
+from ydrometer.document.design import Design
+from ydrometer.document.drive import Branch
 from ydrometer.document.sources import Engine, motor_line
 from ydrometer.document.supply import Panel
 from ydrometer.evaluation.driveline import gear_ratios, overall

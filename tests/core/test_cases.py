@@ -6,8 +6,10 @@ import unittest
 from pathlib import Path
 from typing import Any
 
+from ydrometer.base import strict_json
 from ydrometer.document import design
-from ydrometer.evaluation.evaluate import evaluate, result
+from ydrometer.evaluation.evaluate import evaluate
+from ydrometer.evaluation.result import result
 
 CASES = Path(__file__).parent / "cases"
 CLOSE = 1e-4
@@ -30,7 +32,7 @@ class References(unittest.TestCase):
         self.assertEqual(len(files), 12)
         for file in files:
             wanted = json.loads(file.with_suffix("").with_suffix(".expected.json").read_text())
-            found = result(evaluate([design.read(design.load(file.read_bytes()))]))
+            found = result(evaluate([design.read(strict_json.load(file.read_bytes()))]))
             with self.subTest(file.name, key="state"):
                 self.assertEqual((found["state"], found.get("held_by")), (wanted["state"], wanted.get("held_by")))
             for measure, entry in wanted["measures"].items():

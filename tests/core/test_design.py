@@ -3,6 +3,7 @@ import unittest
 from typing import Any
 
 from tests.core.designs import GEAR, MOTOR, PLAIN, REMOVED, changed, read
+from ydrometer.base import strict_json
 from ydrometer.base.errors import DocumentError
 from ydrometer.document import design
 from ydrometer.document.supply import Battery
@@ -194,7 +195,7 @@ class Refusing(unittest.TestCase):
 class Loading(unittest.TestCase):
     def complaint(self, data: bytes) -> str:
         with self.assertRaises(DocumentError) as caught:
-            design.load(data)
+            strict_json.load(data)
         (fault,) = caught.exception.faults
         self.assertEqual(fault.path, "$")
         return fault.problem
@@ -216,4 +217,4 @@ class Loading(unittest.TestCase):
         self.assertEqual(faults(raw), {"drive.stages": "30000 entries given, give 0 to 64 entries"})
 
     def test_a_design_file_comes_back_as_it_was(self) -> None:
-        self.assertEqual(design.load(json.dumps(PLAIN).encode()), PLAIN)
+        self.assertEqual(strict_json.load(json.dumps(PLAIN).encode()), PLAIN)

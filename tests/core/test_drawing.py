@@ -10,9 +10,10 @@ from hypothesis import strategies as st
 
 from tests.core.designs import GEAR, MOTOR, REMOVED, changed, read
 from tests.core.test_live import MIXED
+from ydrometer.document.stages import forms
 from ydrometer.drawing import draw_line, loops, teeth, wheels
 from ydrometer.drawing.shapes import Row
-from ydrometer.fit import loops as fit
+from ydrometer.geometry import loops as fit
 
 RADIUS = st.floats(0.005, 0.2)
 
@@ -90,8 +91,8 @@ class Line(unittest.TestCase):
         self.assertEqual(ring.form, "ring")
         self.assertAlmostEqual(abs(ring.x - driver.x) + driver.pitch_radius, ring.pitch_radius)
 
-    def test_turning_senses(self) -> None:
-        for changes, senses in (
+    def test_rotations(self) -> None:
+        for changes, rotations in (
             ({}, [1, -1, -1]),
             ({f"{MOTOR}.reversed": True}, [-1, 1, 1]),
             ({f"{GEAR}.idlers": [20]}, [1, 1, 1]),
@@ -101,12 +102,12 @@ class Line(unittest.TestCase):
         ):
             with self.subTest(changes):
                 row = drawn(changes)
-                self.assertEqual([shaft.sense for shaft in row.shafts], senses)
+                self.assertEqual([shaft.rotation for shaft in row.shafts], rotations)
                 assert row.road_wheel is not None
-                self.assertEqual(row.road_wheel.sense, senses[-1])
+                self.assertEqual(row.road_wheel.rotation, rotations[-1])
                 for wheel in row.wheels:
                     if not wheel.member.startswith("idler"):
-                        self.assertEqual(wheel.sense, senses[wheel.shaft])
+                        self.assertEqual(wheel.rotation, rotations[wheel.shaft])
 
     def test_a_motor_alone_on_the_wheel(self) -> None:
         line = drawn({"drive.stages": [], "drive.branches.0.stages": []})
@@ -220,6 +221,9 @@ class Teeth(unittest.TestCase):
                 self.assertAlmostEqual(((along - back) / pitch) % 1.0, 0.5, places=9)
 
     def test_a_tooth_phase_is_independent_of_full_turns(self) -> None:
-        one = wheels.gear("p", "driver", 0, 0.0, 20, 0.001, 0.35, ring=False, sense=1, phase=0.1)
-        other = wheels.gear("p", "driver", 0, 0.0, 20, 0.001, 0.35, ring=False, sense=1, phase=0.1 + 2.0 * math.pi / 20)
+        spot = wheels.Spot("p", "driver", "p.driver_teeth", 0, 0.0, 1)
+        one, other = (
+            wheels.wheel(spot, forms.GEAR, 0.001, 20, angle=0.35, phase=phase)
+            for phase in (0.1, 0.1 + 2.0 * math.pi / 20)
+        )
         self.assertAlmostEqual(wheels.meshing_phase(one, 30, ring=False), wheels.meshing_phase(other, 30, ring=False))

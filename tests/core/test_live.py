@@ -9,8 +9,10 @@ from ydrometer.document import design
 from ydrometer.document.template import new_vehicle
 from ydrometer.evaluation import targets
 from ydrometer.evaluation.curves import force_curve, run_curve
-from ydrometer.evaluation.evaluate import evaluate, messages, result
+from ydrometer.evaluation.evaluate import evaluate
 from ydrometer.evaluation.flow import flows
+from ydrometer.evaluation.messages import messages
+from ydrometer.evaluation.result import result
 from ydrometer.evaluation.sweep import PathError, diameter_step, variants
 from ydrometer.screens.live import look, sweep_of
 from ydrometer.screens.vocabulary import vocabulary
@@ -163,7 +165,7 @@ class Gauges(unittest.TestCase):
 
     def test_a_new_vehicle_drives_forwards(self) -> None:
         shown = look(new_vehicle("New"))
-        self.assertEqual((shown.state, shown.senses.forwards), ("ok", True))
+        self.assertEqual((shown.state, shown.rotation.forwards), ("ok", True))
         self.assertEqual([m.level for m in shown.messages], ["caution"])
 
 

@@ -108,7 +108,7 @@ class Standing(TestCase):
         branch = changed({})["drive"]["branches"][0]
         found = set_up(read({}, **{"drive.branches": [branch, branch]}).design)
         self.assertEqual(len(found.plane.shafts), 4)
-        ends = {tie.driven.shaft for tie in found.plane.ties if tie.kind == "gear"}
+        ends = {coupling.driven.shaft for coupling in found.plane.couplings if coupling.stage.kind == "gear"}
         self.assertEqual(ends, {JACK})
 
 

@@ -13,10 +13,10 @@ from hypothesis import strategies as st
 from tests.core.plates import AXLE, CHAIN, JACK, MOTOR, PLATE, V_BELT, at, look, read, shaft
 from ydrometer.drawing.loops import around_path, crossed_path, path
 from ydrometer.drawing.plan import PlanDrawing
-from ydrometer.drawing.shapes import Segment, Wheel
-from ydrometer.fit.around import Round, taut
-from ydrometer.fit.loops import crossed_length, length
+from ydrometer.drawing.shapes import DrawnWheel, Segment
 from ydrometer.fit.setup import set_up
+from ydrometer.geometry.around import Round, taut
+from ydrometer.geometry.loops import crossed_length, length
 
 ANGLES = st.floats(-3.1, 3.1)
 RADII = st.floats(0.005, 0.1)
@@ -113,7 +113,7 @@ class Gears(TestCase):
             self.past(one, angle) * driver, -self.past(other, angle + math.pi, gap=True) * driven, 6
         )  # fmt: skip
 
-    def past(self, wheel: Wheel, towards: float, *, gap: bool = False) -> float:
+    def past(self, wheel: DrawnWheel, towards: float, *, gap: bool = False) -> float:
         """How far the nearest tooth, or gap, is past a direction, rad, as near as can be to none."""
         assert wheel.teeth is not None
         each = 2.0 * math.pi / wheel.teeth
@@ -160,7 +160,7 @@ class Whole(TestCase):
         self.assertEqual(
             found.plane.shafts[:4], [MOTOR, f"{JACK}.idlers[0]", f"{JACK}.idlers[1]", JACK]
         )  # fmt: skip
-        apart = [round(1e3 * found.distance(tie), 1) for tie in found.plane.ties[:3]]
+        apart = [round(1e3 * found.distance(coupling), 1) for coupling in found.plane.couplings[:3]]
         self.assertEqual(apart, [17.6, 22.1, 40.1])
 
     def test_a_ring_holds_its_pinion_inside(self) -> None:

@@ -10,10 +10,11 @@ from tests.core.designs import changed
 from tests.core.plates import AXLE, JACK, MOTOR, PLATE, at, shaft
 from ydrometer.base.errors import DocumentError
 from ydrometer.document import design
-from ydrometer.fit import loops, placing
+from ydrometer.fit import placing
 from ydrometer.fit.places import as_problem
 from ydrometer.fit.setup import set_up
 from ydrometer.fit.stock import stock_of
+from ydrometer.geometry import loops
 from ydrometer.screens.mounted import mounted
 from ydrometer.search import read_request
 from ydrometer.search.answer import answer

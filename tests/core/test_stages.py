@@ -1,4 +1,4 @@
-"""Every kind of stage: its ratios, what it is assumed to lose, its sense, and how it is drawn."""
+"""Every kind of stage: its ratios, what it is assumed to lose, its rotation, and how it is drawn."""
 
 import math
 import unittest
@@ -10,9 +10,9 @@ from ydrometer.document import design
 from ydrometer.document.stages import KINDS, Stage, stage_efficiency
 from ydrometer.drawing import draw_line, loops
 from ydrometer.drawing.shapes import Box
-from ydrometer.fit import loops as fit
+from ydrometer.geometry import loops as fit
 
-# kind's document, torque ratio, speed ratio, efficiency, sense
+# kind's document, torque ratio, speed ratio, efficiency, rotation
 ROWS: tuple[tuple[dict[str, Any], float, float, float, int], ...] = (
     ({"kind": "gear", "driver_teeth": 14, "driven_teeth": 56}, 4.0, 4.0, 0.97, -1),
     ({"kind": "gear", "driver_teeth": 14, "driven_teeth": 56, "idlers": [20]}, 4.0, 4.0, 0.97**2, 1),
@@ -38,14 +38,14 @@ def made(raw: dict[str, Any]) -> Stage:
 
 
 class Kinds(unittest.TestCase):
-    def test_ratios_losses_and_senses(self) -> None:
-        for raw, ratio, speed_ratio, efficiency, sense in ROWS:
+    def test_ratios_losses_and_rotation(self) -> None:
+        for raw, ratio, speed_ratio, efficiency, rotation in ROWS:
             with self.subTest(raw):
                 stage = made(raw)
                 self.assertAlmostEqual(stage.ratio, ratio)
                 self.assertAlmostEqual(stage.speed_ratio, speed_ratio)
                 self.assertAlmostEqual(stage_efficiency(stage), efficiency)
-                self.assertEqual(stage.sense, sense)
+                self.assertEqual(stage.rotation, rotation)
 
     def test_every_kind_is_tried_here(self) -> None:
         self.assertEqual({raw["kind"] for raw, *_ in ROWS}, set(KINDS))
@@ -60,7 +60,7 @@ class Kinds(unittest.TestCase):
                 self.assertEqual(places, sorted(places))
                 paths = {wheel.path for wheel in row.wheels} | {box.path for box in row.boxes}
                 self.assertIn("drive.stages[0]", paths)
-                self.assertEqual(row.shafts[2].sense, row.shafts[1].sense * made(raw).sense)
+                self.assertEqual(row.shafts[2].rotation, row.shafts[1].rotation * made(raw).rotation)
 
     def box(self, raw: dict[str, Any]) -> Box:
         (row,) = draw_line(design.read(changed({"drive.stages": [raw]})).design).rows

@@ -16,7 +16,7 @@ from ydrometer.document import design
 from ydrometer.document.changes import changes, summary
 from ydrometer.evaluation.evaluate import evaluate
 from ydrometer.questions.compare import compare
-from ydrometer.questions.duty_limit import turned_down
+from ydrometer.questions.duty_limit import duty_limit
 from ydrometer.questions.grid import grid
 
 STAGE = "drive.branches[0].stages[0]"
@@ -103,10 +103,10 @@ class Comparing(unittest.TestCase):
                 compare(many)
 
 
-class TurnedDown(unittest.TestCase):
+class DutyLimit(unittest.TestCase):
     def test_both_ways_reach_the_wanted_speed(self) -> None:
         raw = changed({"targets": [{"measure": "top_speed", "between": ["4 m/s", "6 m/s"]}]})
-        found = turned_down(design.read(raw))
+        found = duty_limit(design.read(raw))
         self.assertEqual(found.wanted, 6.0)
         present, capped, geared = found.ways
         for way in (capped, geared):
@@ -124,7 +124,7 @@ class TurnedDown(unittest.TestCase):
         raw = changed(
             {"targets": [{"measure": "top_speed", "at_most": "5 m/s"}], "drive.branches.0.controller": {}},
         )
-        capped = turned_down(design.read(raw)).ways[1]
+        capped = duty_limit(design.read(raw)).ways[1]
         d, rb, r, number = capped.duty, 0.024, 0.038, 2
         current = d * 25.2 / (r + d * d * rb * number)
         self.assertAlmostEqual(capped.motor_current or 0.0, current, places=6)
@@ -135,25 +135,25 @@ class TurnedDown(unittest.TestCase):
                  "max_power_voltage": "20 V", "max_power_current": "8 A"}  # fmt: skip
         for supply in (panel, {"kind": "bench", "voltage": "24 V"}):
             raw = changed({"drive.supply": supply, "targets": [{"measure": "top_speed", "at_most": "3 m/s"}]})
-            ways = turned_down(design.read(raw)).ways
+            ways = duty_limit(design.read(raw)).ways
             self.assertAlmostEqual(ways[1].top_speed, 3.0, places=3)
 
     def test_the_speed_is_the_edge_below_the_present_or_the_one_asked_for(self) -> None:
         band = [{"measure": "top_speed", "between": ["6 m/s", "60 m/s"]}]
-        self.assertEqual(turned_down(read({"targets": band})).wanted, 6.0)
-        asked = turned_down(read({"targets": band}), 5.0)
+        self.assertEqual(duty_limit(read({"targets": band})).wanted, 6.0)
+        asked = duty_limit(read({"targets": band}), 5.0)
         self.assertEqual(asked.wanted, 5.0)
         self.assertAlmostEqual(asked.ways[2].top_speed, 5.0, places=3)
 
     def test_where_there_is_nothing_to_compare(self) -> None:
-        self.assertIsNone(turned_down(read({"targets": []})).wanted)
-        slow = turned_down(read({"targets": [{"measure": "top_speed", "at_least": "40 m/s"}]}))
+        self.assertIsNone(duty_limit(read({"targets": []})).wanted)
+        slow = duty_limit(read({"targets": [{"measure": "top_speed", "at_least": "40 m/s"}]}))
         self.assertEqual((len(slow.ways), bool(slow.why)), (1, True))
 
     def test_an_engine_is_only_geared(self) -> None:
         raw = json.loads((DEMO / "4-turnstone" / "1.json").read_text())
         raw["targets"] = [{"measure": "top_speed", "at_most": "4 m/s"}]
-        found = turned_down(design.read(raw))
+        found = duty_limit(design.read(raw))
         self.assertEqual([way.words for way in found.ways], ["As it is", "Geared for it"])
 
 

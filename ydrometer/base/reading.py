@@ -105,6 +105,11 @@ def field_of(read: Reader, default: Any = dataclasses.MISSING) -> Any:
     return _declare(read, default)
 
 
+def labelled(label: str, declared: Any) -> Any:
+    """A field with what a screen calls it; without a label it is left to drawings and files."""
+    return field(default=declared.default, metadata={**declared.metadata, "label": label})
+
+
 def quantity(
     dimension: str,
     *,

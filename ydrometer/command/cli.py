@@ -9,6 +9,7 @@ from collections.abc import Callable, Sequence
 from pathlib import Path
 from typing import Any
 
+from ydrometer.base import strict_json
 from ydrometer.base.errors import DocumentError, Fault
 from ydrometer.document import design
 
@@ -72,7 +73,7 @@ def _evaluate(names: Sequence[str]) -> int:
 
 
 def _read(name: str) -> design.Document:
-    return design.read(_load(name, design.LARGEST, "a design file"))
+    return design.read(_load(name, strict_json.LARGEST, "a design file"))
 
 
 def _load(name: str, largest: int, what: str) -> Any:
@@ -81,7 +82,7 @@ def _load(name: str, largest: int, what: str) -> Any:
             data = file.read(largest + 1)
     except OSError as error:
         raise DocumentError([Fault("$", f"cannot read {name}: {error.strerror}", f"give {what}")]) from None
-    return design.load(data, largest=largest)
+    return strict_json.load(data, largest=largest)
 
 
 def _fit(names: Sequence[str]) -> int:

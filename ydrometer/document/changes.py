@@ -2,13 +2,12 @@
 
 from __future__ import annotations
 
-import re
 from collections.abc import Iterator, Mapping
 from typing import Any
 
 from ydrometer.document import names
+from ydrometer.document.stages import KINDS
 
-MEMBERS = {"gear": "gear", "bevel": "bevel gear", "belt": "pulley", "chain": "sprocket", "v_belt": "V-pulley"}
 LONGEST_VALUE = 40
 LONGEST = 160
 """Characters of a line that sums up what was changed."""
@@ -110,19 +109,23 @@ def _alike(one: Any, other: Any) -> bool:
 
 
 def _kind(stage: Any) -> str:
-    kind = str(_object(stage).get("kind"))
-    return names.STAGES.get(kind, kind[:40])
+    return names.stage_noun(str(_object(stage).get("kind")))
 
 
 def _stage(before: Mapping[str, Any], after: Mapping[str, Any]) -> Iterator[str]:
-    kind = str(before.get("kind"))
     for key in _keys(before, after):
         one, other = before.get(key), after.get(key)
         if one == other:
             continue
-        member = re.fullmatch(r"(driver|driven)_(teeth|pitch_diameter)", key)
-        words = f"{member[1]} {MEMBERS.get(kind, 'wheel')}" if member else f"{_words(key)} of the {_kind(before)}"
-        yield _change(words, one, other)
+        yield _change(_wheel(before, key) or f"{_words(key)} of the {_kind(before)}", one, other)
+
+
+def _wheel(stage: Mapping[str, Any], key: str) -> str:
+    """The wheel whose teeth or diameter stand under a key: "driven sprocket"; empty where it is another key."""
+    kind = KINDS.get(str(stage.get("kind")))
+    if kind is None or kind.form is None:
+        return ""
+    return {f"{end}_{kind.form.measure}": f"{end} {kind.form.noun}" for end in ("driver", "driven")}.get(key, "")
 
 
 def _values(before: Mapping[str, Any], after: Mapping[str, Any], place: str) -> Iterator[str]:

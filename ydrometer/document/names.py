@@ -4,7 +4,9 @@ from __future__ import annotations
 
 import re
 
-from ydrometer.document.design import Design, stages_with_paths
+from ydrometer.document.design import Design
+from ydrometer.document.stages import KINDS
+from ydrometer.document.walk import stages_with_paths
 
 INPUTS = {
     "mass": "the mass",
@@ -25,25 +27,20 @@ INPUTS = {
     "grade": "the slope",
 }
 _STAGE = re.compile(r"(.*stages\[\d+\])\.(\w+)")
-STAGES = {
-    "gear": "gears",
-    "bevel": "bevel gears",
-    "planetary": "planetary stack",
-    "gearbox": "gearbox",
-    "worm": "worm",
-    "belt": "toothed belt",
-    "v_belt": "V-belt",
-    "chain": "chain",
-    "speeds": "box of several speeds",
-}
+LONGEST_KIND = 40
+
+
+def stage_noun(kind: str) -> str:
+    """A stage in a sentence; of a document that need not be valid also a kind that nobody knows."""
+    return KINDS[kind].noun if kind in KINDS else kind[:LONGEST_KIND]
 
 
 def input_name(design: Design, path: str) -> str:
     """An input of the design in words: "the efficiency of the chain"."""
     stage = _STAGE.fullmatch(path)
     if stage is not None:
-        kind = {p: s.kind for p, s in stages_with_paths(design)}[stage[1]]
-        return f"the {stage[2].replace('_', ' ')} of the {STAGES[kind]}"
+        noun = {p: s.noun for p, s in stages_with_paths(design)}[stage[1]]
+        return f"the {stage[2].replace('_', ' ')} of the {noun}"
     place, _, key = path.rpartition(".")
     if key == "resistance":
         return "the supply's resistance" if place.endswith("supply") else "the motor's resistance"

@@ -8,11 +8,13 @@ from dataclasses import dataclass, field, replace
 from itertools import pairwise
 from typing import Any, Literal
 
-from ydrometer.document.design import Design, own_stages, shaft_numbers, trunk_stages
+from ydrometer.document.design import Design
 from ydrometer.document.sources import Engine
-from ydrometer.document.stages import Bevel, Stage, Worm
-from ydrometer.drawing.shapes import LineDrawing, Loop, RoadWheel, Row, Segment, Shaft, SourceDisc
-from ydrometer.drawing.stages import DRAW, Drawn, Start
+from ydrometer.document.stages import Stage
+from ydrometer.document.stages.plane import OtherPlane
+from ydrometer.document.walk import own_stages, shaft_numbers, trunk_stages
+from ydrometer.drawing.shapes import DrawnLoop, DrawnShaft, LineDrawing, RoadWheel, Row, Segment, SourceDisc
+from ydrometer.drawing.stages import DRAW, Layout, Start
 
 MOTOR_DENSITY = 4000.0
 """kg/m³ of a motor as a whole, to draw one of known mass at about its size."""
@@ -29,12 +31,12 @@ UNFOLDED = 1e9
 class Stretch:
     """Stages in one straight row along +x from x = 0, and the shafts between them."""
 
-    shafts: list[Shaft]
-    drawn: list[Drawn] = field(default_factory=list)
+    shafts: list[DrawnShaft]
+    drawn: list[Layout] = field(default_factory=list)
     paths: list[str] = field(default_factory=list)
 
     @property
-    def end(self) -> Shaft:
+    def end(self) -> DrawnShaft:
         """Where the stretch ends."""
         return self.shafts[-1]
 
@@ -79,23 +81,25 @@ def draw_line(design: Design, longest: float = UNFOLDED) -> LineDrawing:
 
 def _branch(design: Design, b: int, numbers: list[int], road_radius: float) -> Stretch:
     source = design.drive.branches[b].source
-    start = Shaft(numbers[0], "source", b, 0.0, 0.0, -1 if source.reversed else 1, True, False)
+    start = DrawnShaft(numbers[0], "source", b, 0.0, 0.0, -1 if source.reversed else 1, True, False)
     return _stretch(own_stages(design, b), numbers, b, start, road_radius)
 
 
 def _stretch(
-    stages: Iterable[tuple[str, Stage]], numbers: list[int], branch: int | None, start: Shaft, road_radius: float
+    stages: Iterable[tuple[str, Stage]], numbers: list[int], branch: int | None, start: DrawnShaft, road_radius: float
 ) -> Stretch:
     made = Stretch([replace(start, index=numbers[0], branch=branch, x=0.0, role="source" if branch is not None else
                             "middle")])  # fmt: skip
     for step, (path, stage) in enumerate(stages):
         before = made.end
         shafts = (numbers[step], numbers[step + 1])
-        drawn = DRAW[stage.kind](stage, Start(path, shafts, before.x, before.sense, road_radius))
+        drawn = DRAW[stage.kind](stage, Start(path, shafts, before.x, before.rotation, road_radius))
         made.drawn.append(drawn)
         made.paths.append(path)
-        known = before.sense_known and not isinstance(stage, Bevel | Worm)
-        made.shafts.append(Shaft(shafts[1], "middle", branch, drawn.x, 0.0, before.sense * stage.sense, known, False))
+        known = before.rotation_known and not isinstance(stage.in_plane, OtherPlane)
+        made.shafts.append(
+            DrawnShaft(shafts[1], "middle", branch, drawn.x, 0.0, before.rotation * stage.rotation, known, False)
+        )
     return made
 
 
@@ -160,7 +164,7 @@ def _row(design: Design, line: Stretch, fan: list[Stretch], sources: list[Stretc
     # The shaft where branches join is drawn once, with the trunk; a branch without stages is nothing but that shaft.
     shafts = [shaft for part in fan for shaft in part.shafts[:-1]] + line.shafts
     discs = [_disc(design, b, branch, line, design.vehicle.wheel_diameter / 2.0) for b, branch in enumerate(sources)]
-    road = None if road_radius is None else RoadWheel(line.end.x, line.end.y, road_radius, line.end.sense)
+    road = None if road_radius is None else RoadWheel(line.end.x, line.end.y, road_radius, line.end.rotation)
     circles = [circle for part in parts for circle in part.circles()] + [(d.x, d.y, d.radius) for d in discs]
     if road is not None:
         circles.append((road.x, road.y, road.radius))
@@ -184,8 +188,8 @@ def _disc(design: Design, b: int, branch: Stretch, line: Stretch, road_radius: f
     radius = source_radius(design, b, branch, road_radius)
     kind: Literal["motor", "engine"] = "engine" if isinstance(own.source, Engine) else "motor"
     clutch = CLUTCH * radius if own.clutch else None
-    sense = -1 if own.source.reversed else 1
-    return SourceDisc(f"drive.branches[{b}].source", b, kind, own.count, shaft.x, shaft.y, radius, clutch, sense)
+    rotation = -1 if own.source.reversed else 1
+    return SourceDisc(f"drive.branches[{b}].source", b, kind, own.count, shaft.x, shaft.y, radius, clutch, rotation)
 
 
 def _shifted(part: Stretch, by: float) -> Stretch:
@@ -211,11 +215,11 @@ def _moved(part: Stretch, angle: float, by: float) -> Stretch:
     def segment(s: Segment) -> Segment:
         return Segment(*at(s.x1, s.y1), *at(s.x2, s.y2), s.radius, s.wrap)
 
-    def loop(old: Loop) -> Loop:
+    def loop(old: DrawnLoop) -> DrawnLoop:
         return replace(old, segments=[segment(s) for s in old.segments])
 
     drawn = [
-        Drawn(
+        Layout(
             d.x + by,
             [put(w, phase=w.phase + angle) for w in d.wheels],
             [loop(one) for one in d.loops],

@@ -6,8 +6,8 @@ import math
 from collections.abc import Sequence
 
 from ydrometer.drawing.shapes import Segment
-from ydrometer.fit.around import Round, run, taut
-from ydrometer.fit.loops import Point, crossed_wraps, runs, wraps
+from ydrometer.geometry.around import Round, run, taut
+from ydrometer.geometry.loops import Point, crossed_wraps, runs, wraps
 
 
 def path(c1: Point, r1: float, c2: Point, r2: float) -> list[Segment]:

@@ -7,13 +7,13 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from ydrometer.document.mounting import Plate, Shaft
-from ydrometer.document.stages import Gear
+from ydrometer.document.stages.plane import Mesh
 from ydrometer.drawing import loops as paths
 from ydrometer.drawing import wheels as wheel_shapes
-from ydrometer.drawing.shapes import LoopForm, Segment, Wheel
-from ydrometer.fit import line as fit_line
+from ydrometer.drawing.shapes import DrawnWheel, LoopForm, Segment
+from ydrometer.fit import coupling as fit_coupling
 from ydrometer.fit.clash import Clash
-from ydrometer.fit.line import Tie
+from ydrometer.fit.coupling import Coupling
 from ydrometer.fit.setup import Setup, tensioned
 from ydrometer.fit.standing import Turned
 
@@ -138,7 +138,7 @@ class PlanDrawing:
 
     plate: PlateShape | None
     shafts: list[PlanShaft]
-    wheels: list[Wheel]
+    wheels: list[DrawnWheel]
     loops: list[PlanLoop]
     tensioners: list[Disc]
     frame: list[FrameShape]
@@ -173,7 +173,7 @@ def draw_plan(setup: Setup, clashes: Sequence[Clash]) -> PlanDrawing:
                                                     plate.margin),
         shafts=shafts,
         wheels=wheels,
-        loops=[_loop(setup, tie) for tie in setup.plane.ties if tie.is_loop],
+        loops=[_loop(setup, coupling) for coupling in setup.plane.couplings if coupling.is_loop],
         tensioners=tensioners,
         frame=frame,
         marks=[Mark(i, c.level, *c.at) for i, c in enumerate(clashes) if c.at is not None],
@@ -184,7 +184,7 @@ def draw_plan(setup: Setup, clashes: Sequence[Clash]) -> PlanDrawing:
     )  # fmt: skip
 
 
-def _shaft(setup: Setup, path: str, wheels: Sequence[Wheel]) -> PlanShaft:
+def _shaft(setup: Setup, path: str, wheels: Sequence[DrawnWheel]) -> PlanShaft:
     stand, shaft = setup.stands[path], setup.shaft(path)
     number = setup.plane.shafts.index(path)
     return PlanShaft(
@@ -206,62 +206,62 @@ def _eccentric(turned: Turned, shaft: Shaft) -> EccentricShape:
     return EccentricShape(x, y, radius, x + radius * math.cos(towards), y + radius * math.sin(towards), home_x, home_y)
 
 
-def _wheels(setup: Setup) -> list[Wheel]:
+def _wheels(setup: Setup) -> list[DrawnWheel]:
     """Every wheel where it stands, with gears turned so that they mesh."""
     numbers = {path: i for i, path in enumerate(setup.plane.shafts)}
-    made: dict[str, Wheel] = {}
-    angles = {tie.path: tie.stage.pressure_angle for tie in setup.plane.ties if isinstance(tie.stage, Gear)}
+    made: dict[str, DrawnWheel] = {}
+    angles = {coupling.path: coupling.pressure_angle for coupling in setup.plane.couplings}
     for wheel in setup.plane.wheels:
         x, y = setup.at(wheel.shaft)
         made[wheel.name] = replace(_form(wheel, numbers[wheel.shaft], angles.get(wheel.path, 0.0)), x=x, y=y)
-    for tie in setup.plane.ties:
-        if not tie.is_loop:
-            made[tie.driven.name] = _meshed(setup, tie, made[tie.driver.name], made[tie.driven.name])
+    for coupling in setup.plane.couplings:
+        if isinstance(coupling.stage.in_plane, Mesh):
+            made[coupling.driven.name] = _meshed(
+                setup, coupling, made[coupling.driver.name], made[coupling.driven.name]
+            )
     return list(made.values())
 
 
-def _form(wheel: fit_line.Wheel, shaft: int, pressure_angle: float) -> Wheel:
-    if wheel.form in ("gear", "ring"):
-        return wheel_shapes.gear(
-            wheel.path, wheel.member, shaft, 0.0, wheel.teeth or 0, wheel.size, pressure_angle,
-            ring=wheel.form == "ring", sense=1, phase=0.0,
-        )  # fmt: skip
-    if wheel.form == "pulley":
-        return wheel_shapes.pulley(wheel.path, wheel.member, shaft, 0.0, wheel.teeth or 0, wheel.size, 1)
-    if wheel.form == "sprocket":
-        return wheel_shapes.sprocket(wheel.path, wheel.member, shaft, 0.0, wheel.teeth or 0, wheel.size, 1)
-    radius = wheel.pitch_radius
-    return Wheel(wheel.path, wheel.member, "grooved", shaft, 0.0, 0.0, radius, wheel.outer_radius, None, None, 0.0, 1)
+def _form(wheel: fit_coupling.Wheel, shaft: int, pressure_angle: float) -> DrawnWheel:
+    phase = 0.0 if pressure_angle else None
+    spot = wheel_shapes.Spot(wheel.path, wheel.member, wheel.place, shaft, 0.0, 1)
+    return wheel_shapes.wheel(
+        spot, wheel.form, wheel.size, wheel.measure, angle=pressure_angle, phase=phase, rim=wheel.outer_radius
+    )
 
 
-def _meshed(setup: Setup, tie: Tie, driver: Wheel, driven: Wheel) -> Wheel:
+def _meshed(setup: Setup, coupling: Coupling, driver: DrawnWheel, driven: DrawnWheel) -> DrawnWheel:
     """The driven gear with a gap where the driver has a tooth, whichever way it stands from it."""
-    one, other = setup.at(tie.driver.shaft), setup.at(tie.driven.shaft)
+    one, other = setup.at(coupling.driver.shaft), setup.at(coupling.driven.shaft)
     towards = math.atan2(other[1] - one[1], other[0] - one[0])
     straight = replace(driver, phase=driver.phase - towards)
-    phase = wheel_shapes.meshing_phase(straight, driven.teeth or 0, ring=driven.form == "ring")
+    phase = wheel_shapes.meshing_phase(straight, driven.teeth or 0, ring=coupling.inside)
     return replace(driven, phase=phase + towards)
 
 
-def _loop(setup: Setup, tie: Tie) -> PlanLoop:
-    form: LoopForm = tie.kind  # type: ignore[assignment]  # only loops come here
-    one, other = (setup.at(path) for path in tie.shafts)
-    pitch = tie.driver.size or None
-    said = setup.mounting.loop(tie.path)
+def _loop(setup: Setup, coupling: Coupling) -> PlanLoop:
+    form: LoopForm = coupling.stage.kind  # type: ignore[assignment]  # only loops come here
+    one, other = (setup.at(path) for path in coupling.shafts)
+    pitch = coupling.driver.size or None
+    said = setup.mounting.loop(coupling.path)
     if said is not None and said.tensioner is not None:
         try:
-            return PlanLoop(tie.path, form, pitch, paths.around_path(tensioned(setup, tie, said.tensioner)), None)
+            return PlanLoop(
+                coupling.path, form, pitch, paths.around_path(tensioned(setup, coupling, said.tensioner)), None
+            )
         except ValueError:
-            return PlanLoop(tie.path, form, pitch, [], None)
-    if setup.distance(tie) <= tie.free:
-        return PlanLoop(tie.path, form, pitch, [], None)
+            return PlanLoop(coupling.path, form, pitch, [], None)
+    if setup.distance(coupling) <= coupling.free:
+        return PlanLoop(coupling.path, form, pitch, [], None)
     # A driver that turns clockwise pulls the run on its right, as seen towards the driven wheel.
-    slack = 0 if setup.plane.turns[tie.driver.shaft] > 0 else 2
-    segments = (paths.crossed_path if tie.crossed else paths.path)(one, tie.radii[0], other, tie.radii[1])
-    return PlanLoop(tie.path, form, pitch, segments, slack)
+    slack = 0 if setup.plane.turns[coupling.driver.shaft] > 0 else 2
+    segments = (paths.crossed_path if coupling.stage.crossed else paths.path)(
+        one, coupling.radii[0], other, coupling.radii[1]
+    )
+    return PlanLoop(coupling.path, form, pitch, segments, slack)
 
 
-def _extent(setup: Setup, wheels: Sequence[Wheel], plate: Plate | None) -> tuple[float, float, float, float]:
+def _extent(setup: Setup, wheels: Sequence[DrawnWheel], plate: Plate | None) -> tuple[float, float, float, float]:
     if plate is not None:
         left, bottom, right, top = plate.corners
     else:

@@ -1,6 +1,6 @@
 """What a drawing is made of, in metres: x to the right, y up, angles in radians from +x, anticlockwise.
 
-A turning sense is +1 for clockwise as seen by the viewer and −1 for anticlockwise. The vehicle drives to
+A rotation is +1 for clockwise as seen by the viewer and −1 for anticlockwise. The vehicle drives to
 the right, so its wheels roll forwards with +1. A line that is too long stands in several rows, each with
 coordinates of its own.
 """
@@ -10,7 +10,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal, get_args
 
-WheelForm = Literal["gear", "ring", "bevel", "pulley", "sprocket", "grooved"]
+from ydrometer.document.stages.forms import FormName
+
 LoopForm = Literal["belt", "chain", "v_belt"]
 LOOP_FORMS = get_args(LoopForm)
 BoxForm = Literal["planetary", "gearbox", "worm", "speeds"]
@@ -18,12 +19,12 @@ BoxPartForm = Literal["sun", "planet", "ring", "driver", "driven", "worm", "worm
 
 
 @dataclass(frozen=True, slots=True)
-class Shaft:
+class DrawnShaft:
     """A shaft seen end on, by its number in `design.shaft_numbers`.
 
     Attributes:
         role: source, middle or wheel. branch: to which it belongs, None for one of the trunk.
-        sense_known: False behind a stage whose mounting decides which way it turns; `sense` is then one of the two.
+        rotation_known: False behind a stage whose mounting decides which way it turns; `rotation` is then one of the two.
         carried: it goes on in the next row.
     """
 
@@ -32,8 +33,8 @@ class Shaft:
     branch: int | None
     x: float
     y: float
-    sense: int
-    sense_known: bool
+    rotation: int
+    rotation_known: bool
     carried: bool
 
 
@@ -49,12 +50,13 @@ class Tooth:
 
 
 @dataclass(frozen=True, slots=True)
-class Wheel:
-    """A toothed or grooved member on a shaft.
+class DrawnWheel:
+    """A wheel on a shaft.
 
     Attributes:
         path: of its stage in the document. member: driver, driven, or idler with its number.
-        form: gear, ring (teeth inwards), bevel, pulley, sprocket or grooved (of a V-belt).
+        place: where the document has its teeth or diameter; least: the least of that, teeth or m.
+        form: as it is painted. noun: in words.
         shaft: its number; an idler has that of its stage's driver, though it stands on none of the line.
         pitch_radius: of the circle on which it works. outer_radius: over its teeth, of a ring around its rim.
         teeth, tooth: None where it has none. phase: angle of the middle of a tooth, so that pairs mesh.
@@ -62,7 +64,10 @@ class Wheel:
 
     path: str
     member: str
-    form: WheelForm
+    place: str
+    form: FormName
+    noun: str
+    least: float
     shaft: int
     x: float
     y: float
@@ -71,7 +76,7 @@ class Wheel:
     teeth: int | None
     tooth: Tooth | None
     phase: float
-    sense: int
+    rotation: int
 
 
 @dataclass(frozen=True, slots=True)
@@ -90,7 +95,7 @@ class Segment:
 
 
 @dataclass(frozen=True, slots=True)
-class Loop:
+class DrawnLoop:
     """A belt or chain around two wheels.
 
     Attributes:
@@ -157,7 +162,7 @@ class SourceDisc:
     y: float
     radius: float
     clutch_radius: float | None
-    sense: int
+    rotation: int
 
 
 @dataclass(frozen=True, slots=True)
@@ -167,16 +172,16 @@ class RoadWheel:
     x: float
     y: float
     radius: float
-    sense: int
+    rotation: int
 
 
 @dataclass(frozen=True, slots=True)
 class Row:
     """A stretch of the line with the extent of what is drawn in it."""
 
-    shafts: list[Shaft]
-    wheels: list[Wheel]
-    loops: list[Loop]
+    shafts: list[DrawnShaft]
+    wheels: list[DrawnWheel]
+    loops: list[DrawnLoop]
     boxes: list[Box]
     sources: list[SourceDisc]
     road_wheel: RoadWheel | None

@@ -10,7 +10,7 @@ import math
 from functools import lru_cache
 
 from ydrometer.drawing.shapes import Tooth
-from ydrometer.fit.chains import pitch_diameter
+from ydrometer.geometry.chains import pitch_diameter
 
 HEAD = 1.0
 FOOT = 1.25

@@ -9,7 +9,8 @@ from typing import Any
 import numpy as np
 
 from ydrometer.base.units import STANDARD_GRAVITY
-from ydrometer.document.design import Branch, Design
+from ydrometer.document.design import Design
+from ydrometer.document.drive import Branch
 from ydrometer.document.sources import Engine, motor_line
 from ydrometer.document.stages import Stage, stage_efficiency
 from ydrometer.document.vehicle import Vehicle

@@ -10,8 +10,9 @@ from typing import Literal
 
 import numpy as np
 
-from ydrometer.document.design import Design, own_stages, shaft_numbers, trunk_stages
-from ydrometer.document.stages import Speeds, Stage, stage_efficiency
+from ydrometer.document.design import Design
+from ydrometer.document.stages import Stage, power_lost, stage_efficiency
+from ydrometer.document.walk import own_stages, shaft_numbers, trunk_stages
 from ydrometer.evaluation.evaluate import Evaluation
 from ydrometer.motion import trace
 from ydrometer.motion.trace import Sources
@@ -31,7 +32,12 @@ class ShaftFlow:
 
 @dataclass(frozen=True, slots=True)
 class StageFlow:
-    """A stage between two shafts: its ratio, its efficiency, whether that was assumed, and what it loses, W."""
+    """A stage between two shafts.
+
+    Attributes:
+        ratio: driver turns per driven turn. efficiency: share of the torque that gets through; assumed: whether that
+        was not given. slip: share of the speed that does not. lost: share of the power lost by both. loss: that in W.
+    """
 
     path: str
     driver_shaft: int
@@ -39,6 +45,8 @@ class StageFlow:
     ratio: float
     efficiency: float
     assumed: bool
+    slip: float
+    lost: float
     loss: float
 
 
@@ -127,7 +135,8 @@ def _walk(
     speed, behind = speeds
     shafts[numbers[0]] = _shaft(numbers[0], speed, torque)
     for (path, stage), (before, number) in zip(stages, pairwise(numbers), strict=True):
-        ratio, speed_ratio = _engaged(stage, gear)
+        ratio = stage.ratio_in(gear)
+        speed_ratio = ratio / (1.0 - stage.slip)
         entering = speed * torque
         behind /= speed_ratio
         torque, speed = _stage_torque(stage, ratio, torque), behind
@@ -140,6 +149,8 @@ def _walk(
                 speed_ratio,
                 stage_efficiency(stage),
                 stage.efficiency is None,
+                stage.slip,
+                power_lost(stage),
                 entering - speed * torque,
             )
         )
@@ -148,13 +159,6 @@ def _walk(
 
 def _shaft(number: int, speed: float, torque: float) -> ShaftFlow:
     return ShaftFlow(number, speed, torque, speed * torque)
-
-
-def _engaged(stage: Stage, gear: int) -> tuple[float, float]:
-    """Torque and speed ratio of a stage, of a box of several speeds in the gear engaged."""
-    if isinstance(stage, Speeds):
-        return stage.ratios[gear], stage.ratios[gear]
-    return stage.ratio, stage.speed_ratio
 
 
 def _stage_torque(stage: Stage, ratio: float, torque: float) -> float:

@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-import math
 from dataclasses import dataclass
 from fractions import Fraction
 
-from ydrometer.document.design import Design, own_stages, stages_with_paths, trunk_stages
-from ydrometer.document.stages import Speeds, Stage, Toothed
+from ydrometer.document.design import Design
+from ydrometer.document.stages import Stage
+from ydrometer.document.walk import own_stages, stages_with_paths, trunk_stages
 from ydrometer.evaluation.driveline import gear_ratios, overall_ratios
 
 LARGEST_TERM = 100_000
@@ -44,17 +44,13 @@ def ratio_views(design: Design) -> list[RatioView]:
 
 
 def _stage(path: str, stage: Stage) -> RatioView:
-    return RatioView(path, 0, stage.speed_ratio, _terms(_fraction(stage)), _remark(stage))
-
-
-def _fraction(stage: Stage) -> Fraction | None:
-    return Fraction(stage.driven_teeth, stage.driver_teeth) if isinstance(stage, Toothed) else None
+    return RatioView(path, 0, stage.speed_ratio, _terms(stage.exact_ratio), stage.remark)
 
 
 def _product(stages: list[Stage]) -> Fraction | None:
     whole = Fraction(1)
     for stage in stages:
-        part = _fraction(stage)
+        part = stage.exact_ratio
         if part is None:
             return None
         whole *= part
@@ -67,25 +63,6 @@ def _terms(fraction: Fraction | None) -> tuple[int, int] | None:
     return fraction.numerator, fraction.denominator
 
 
-def _remark(stage: Stage) -> str:
-    """Where teeth are worn unevenly because the same ones keep meeting; a loop's pulleys do not meet each other."""
-    if stage.kind not in ("gear", "bevel"):
-        return ""
-    assert isinstance(stage, Toothed)
-    driver, driven = stage.driver_teeth, stage.driven_teeth
-    words = []
-    idlers = getattr(stage, "idlers", ())
-    if idlers:
-        words.append("An idler changes nothing but turning sense and distance, and costs one mesh.")
-    shared = math.gcd(driver, driven)
-    if shared > 1 and not idlers:
-        words.append(
-            f"Both counts are multiples of {shared}: the same teeth meet again after {driven // shared} turns of the "
-            f"driver. Without a common factor they would wear evenly."
-        )
-    return " ".join(words)
-
-
 def question(design: Design, path: str, told: float) -> str:
     """What to ask when somebody was told a ratio for a stage; empty where there is no such stage.
 
@@ -95,7 +72,7 @@ def question(design: Design, path: str, told: float) -> str:
         told: the ratio, above 0, either way round.
     """
     stage = dict(stages_with_paths(design)).get(path)
-    if stage is None or isinstance(stage, Speeds):
+    if stage is None or stage.several_speeds:
         return ""
     own = stage.speed_ratio
     if _same(told, own):
@@ -107,11 +84,12 @@ def question(design: Design, path: str, told: float) -> str:
             where = f" in gear {gear + 1}" if len(gear_ratios(design)) > 1 else ""
             return f"That is the reduction of the whole line{where}, not of this stage alone, which makes {own:.4g}."
     asked = f"This stage makes {own:.4g} : 1, you were told {told:.4g}."
-    if isinstance(stage, Toothed):
-        nearest = max(1, round(stage.driver_teeth * told))
+    if stage.exact_ratio is not None:
+        driver = int(stage.members[0].measure)
+        nearest = max(1, round(driver * told))
         return (
-            f"{asked} Is a tooth count wrong? With {stage.driver_teeth} driver teeth, {nearest} driven teeth "
-            f"would make {nearest / stage.driver_teeth:.4g}."
+            f"{asked} Is a tooth count wrong? With {driver} driver teeth, {nearest} driven teeth "
+            f"would make {nearest / driver:.4g}."
         )
     return f"{asked} Which of the two was measured?"
 

@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from ydrometer.base.tables.measures import MEASURES
-from ydrometer.document.design import Design, Target
+from ydrometer.document.design import Design
+from ydrometer.document.target import Target
 from ydrometer.evaluation.targets import unbound
 
 READOUT = (

@@ -10,12 +10,11 @@ import math
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 
-from ydrometer.document.design import Design, own_stages, trunk_stages
+from ydrometer.document.design import Design
 from ydrometer.document.sources import Motor
-from ydrometer.document.stages import Bevel, Gear, Stage, VBelt, Worm
-
-IDLER = 20
-"""Teeth of an idler that is offered."""
+from ydrometer.document.stages import Stage
+from ydrometer.document.stages.plane import OtherPlane
+from ydrometer.document.walk import own_stages, trunk_stages
 
 
 @dataclass(frozen=True, slots=True)
@@ -36,7 +35,7 @@ class Remedy:
 
 
 @dataclass(frozen=True, slots=True)
-class Senses:
+class Rotation:
     """How the line turns.
 
     Attributes:
@@ -51,25 +50,25 @@ class Senses:
     remedies: list[Remedy]
 
 
-def senses(design: Design) -> Senses:
+def rotation(design: Design) -> Rotation:
     """How the line of a design turns."""
     ends = [_end(design, b) for b in range(len(design.drive.branches))]
     trunk = [stage for _, stage in trunk_stages(design)]
     own = [stage for branch in design.drive.branches for stage in branch.stages]
-    known = not any(isinstance(stage, Bevel | Worm) for stage in (*own, *trunk))
-    against = [b for b, sense in enumerate(ends) if sense != ends[0]]
-    forwards = ends[0] * math.prod(stage.sense for stage in trunk) > 0
+    known = not any(isinstance(stage.in_plane, OtherPlane) for stage in (*own, *trunk))
+    against = [b for b, turning in enumerate(ends) if turning != ends[0]]
+    forwards = ends[0] * math.prod(stage.rotation for stage in trunk) > 0
     remedies: list[Remedy] = []
     if known and against:
         remedies = [remedy for b in against for remedy in _turn_branch(design, b)]
     elif known and not forwards:
         remedies = list(_turn_all(design))
-    return Senses(forwards, known, against, remedies)
+    return Rotation(forwards, known, against, remedies)
 
 
 def _end(design: Design, branch: int) -> int:
     own = design.drive.branches[branch]
-    return (-1 if own.source.reversed else 1) * math.prod(stage.sense for stage in own.stages)
+    return (-1 if own.source.reversed else 1) * math.prod(stage.rotation for stage in own.stages)
 
 
 def _turn_all(design: Design) -> Iterator[Remedy]:
@@ -102,17 +101,7 @@ def _turned_source(design: Design, b: int) -> Change | None:
 
 def _turn_stages(stages: Iterable[tuple[str, Stage]]) -> Iterator[Remedy]:
     for path, stage in stages:
-        if isinstance(stage, Gear):
-            if stage.idlers:
-                fewer = list(stage.idlers[:-1])
-                yield Remedy("Take one idler out between the gears.", [Change(f"{path}.idlers", teeth=fewer)])
-            else:
-                yield Remedy(
-                    "Put one idler between the gears; it changes only turning sense and distance, and costs one mesh.",
-                    [Change(f"{path}.idlers", teeth=[IDLER])],
-                )
-        elif isinstance(stage, VBelt):
-            yield Remedy(
-                "Uncross the V-belt." if stage.crossed else "Cross the V-belt.",
-                [Change(f"{path}.crossed", not stage.crossed)],
-            )
+        for reversal in stage.reversals():
+            place, value = f"{path}.{reversal.key}", reversal.value
+            change = Change(place, flag=value) if isinstance(value, bool) else Change(place, teeth=value)
+            yield Remedy(reversal.words, [change])

@@ -10,8 +10,7 @@ from typing import Any
 
 from ydrometer.base.errors import YdrometerError
 from ydrometer.document.design import Design, Document
-from ydrometer.document.stages import Stage, VBelt
-from ydrometer.document.stages.common import LEAST_TEETH, MOST_TEETH
+from ydrometer.document.stages import Stage
 
 SPAN = 6
 """Sizes tried on either side."""
@@ -34,19 +33,18 @@ def variants(document: Document, path: str, member: str) -> list[tuple[float, Do
         member: "driver", "driven" or "idler 1", "idler 2" ….
 
     Returns:
-        Pairs of size (teeth, or the pitch diameter of a wheel without any, m) and design; None for one that cannot be
+        Pairs of size (teeth, or the diameter of a wheel without any, m) and design; None for one that cannot be
         (too few teeth, a ring too small).
 
     Raises:
         PathError: no such wheel.
     """
     stage = stage_at(document.design, path)
-    try:
-        present = _size(stage, member)
-    except (IndexError, AttributeError, ValueError):
-        raise PathError(f'there is no wheel "{member}" at "{path}"', path=path, member=member) from None
-    step = diameter_step(present) if isinstance(stage, VBelt) else 1
-    sizes = [present + step * place for place in range(-SPAN, SPAN + 1)]
+    wheel = None if stage is None else stage.member(member)
+    if wheel is None:
+        raise PathError(f'there is no wheel "{member}" at "{path}"', path=path, member=member)
+    step = 1 if wheel.form.toothed else diameter_step(wheel.measure)
+    sizes = [wheel.measure + step * place for place in range(-SPAN, SPAN + 1)]
     return [(size, with_wheels(document, path, {member: size})) for size in sizes]
 
 
@@ -72,17 +70,11 @@ def with_wheels(document: Document, path: str, sizes: Mapping[str, float]) -> Do
     Args:
         document: the design.
         path: of a stage that is there.
-        sizes: teeth, or pitch diameters in m, by "driver", "driven", "idler 1" ….
+        sizes: teeth, or diameters in m, by "driver", "driven", "idler 1" ….
     """
-    stage: Any = stage_at(document.design, path)
-    least, most = (1e-6, 10.0) if isinstance(stage, VBelt) else (LEAST_TEETH, MOST_TEETH)
-    for member, size in sizes.items():
-        if not least <= size <= most:
-            return None
-        stage = _with(stage, member, size)
-    if any(getattr(stage, "faults", tuple)()):
-        return None
-    return with_stage(document, path, stage)
+    stage = stage_at(document.design, path)
+    made = None if stage is None else stage.resized(sizes)
+    return None if made is None else with_stage(document, path, made)
 
 
 def with_stage(document: Document, path: str, stage: Stage) -> Document:
@@ -112,20 +104,3 @@ def _put(design: Design, path: str, stage: Stage) -> Design:
 
 def _swapped(items: tuple[Any, ...], index: int, item: Any) -> tuple[Any, ...]:
     return (*items[:index], item, *items[index + 1 :])
-
-
-def _size(stage: Any, member: str) -> float:
-    if member.startswith("idler "):
-        return int(stage.idlers[int(member[6:]) - 1])
-    size: float = getattr(stage, _field(stage, member))
-    return size
-
-
-def _field(stage: Any, member: str) -> str:
-    return f"{member}_pitch_diameter" if isinstance(stage, VBelt) else f"{member}_teeth"
-
-
-def _with(stage: Any, member: str, size: float) -> Any:
-    if member.startswith("idler "):
-        return dataclasses.replace(stage, idlers=_swapped(stage.idlers, int(member[6:]) - 1, int(size)))
-    return dataclasses.replace(stage, **{_field(stage, member): size})

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
-from ydrometer.document.design import Run, Target
+from ydrometer.document.target import Run, Target
 
 TIGHT = 0.10
 """A target held by less than this margin is tight."""

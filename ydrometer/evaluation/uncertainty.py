@@ -14,8 +14,10 @@ import numpy as np
 from ydrometer.base.reading import Value
 from ydrometer.base.tables import spreads
 from ydrometer.base.tables.measures import MEASURES
-from ydrometer.document.design import Document, Target
-from ydrometer.evaluation.evaluate import Bands, Evaluation, evaluate, measure
+from ydrometer.document.design import Document
+from ydrometer.document.target import Target
+from ydrometer.evaluation.evaluate import Evaluation, evaluate
+from ydrometer.evaluation.result import Bands, measure
 from ydrometer.motion.plant import Array
 
 DRAWS = 256

@@ -7,7 +7,7 @@ from typing import Any
 from ydrometer.document.design import Document
 from ydrometer.evaluation import uncertainty as spread
 from ydrometer.evaluation.evaluate import evaluate
-from ydrometer.evaluation.evaluate import result as plain
+from ydrometer.evaluation.result import result as plain
 
 
 def result(document: Document) -> dict[str, Any]:

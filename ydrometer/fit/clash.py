@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from ydrometer.document.mounting import Point
-from ydrometer.fit.line import Tie
+from ydrometer.fit.coupling import Coupling
 
 Level = Literal["clash", "mind"]
 
@@ -32,6 +32,6 @@ def mm(size: float) -> str:
     return f"{size * 1e3:.2f} mm"
 
 
-def called(tie: Tie) -> str:
-    """What runs around a tie, as people call it."""
-    return {"belt": "belt", "chain": "chain", "v_belt": "V-belt"}.get(tie.kind, "pair")
+def called(coupling: Coupling) -> str:
+    """What runs around a coupling, as people call it."""
+    return "pair" if coupling.loop is None else coupling.loop.noun

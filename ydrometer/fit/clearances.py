@@ -8,7 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ydrometer.fit import touching
-from ydrometer.fit.line import Tie
+from ydrometer.fit.coupling import Coupling
 from ydrometer.fit.placing import NOISE, Floats, Placement, off_line
 from ydrometer.fit.setup import Setup
 
@@ -22,18 +22,18 @@ def clear(setup: Setup, found: list[Placement]) -> list[Placement]:
 
     Args:
         setup: of the design.
-        found: ways that satisfy all ties.
+        found: ways that satisfy all couplings.
     """
     if not found:
         return found
     at = {path: np.array([placement.at[path] for placement in found]) for path in setup.plane.shafts}
     runs = {
-        tie.path: _runs(tie, *(at[path] for path in tie.shafts)) for tie in setup.plane.ties if tie.is_loop
+        coupling.path: _runs(coupling, *(at[path] for path in coupling.shafts)) for coupling in setup.plane.couplings if coupling.is_loop
     }  # fmt: skip
     good = _off_the_ground(setup, at) & _beside_loops(setup, at, runs)
-    for tie in setup.plane.ties:
-        for run in runs.get(tie.path, ()):
-            good &= _past_shafts(setup, tie, run, at) & _past_the_frame(setup, tie, run)
+    for coupling in setup.plane.couplings:
+        for run in runs.get(coupling.path, ()):
+            good &= _past_shafts(setup, coupling, run, at) & _past_the_frame(setup, coupling, run)
     return [placement for placement, is_good in zip(found, good, strict=True) if is_good]
 
 
@@ -47,29 +47,29 @@ def _off_the_ground(setup: Setup, at: dict[str, Floats]) -> Bools:
     return good
 
 
-def _past_shafts(setup: Setup, tie: Tie, run: Run, at: dict[str, Floats]) -> Bools:
+def _past_shafts(setup: Setup, coupling: Coupling, run: Run, at: dict[str, Floats]) -> Bools:
     good = np.ones(len(run[0]), bool)
     for path in setup.plane.shafts:
-        if path not in tie.shafts:
-            wanted = touching.clear_of_shaft(setup, touching.thickness(tie), path)
+        if path not in coupling.shafts:
+            wanted = touching.clear_of_shaft(setup, touching.thickness(coupling), path)
             good &= off_line(at[path], *run) >= wanted - NOISE
     return good
 
 
-def _past_the_frame(setup: Setup, tie: Tie, run: Run) -> Bools:
+def _past_the_frame(setup: Setup, coupling: Coupling, run: Run) -> Bools:
     good = np.ones(len(run[0]), bool)
     for line in setup.mounting.frame:
         first, second = (np.broadcast_to(spot, run[0].shape) for spot in (line.start, line.end))
-        good &= _apart(run, (first, second)) >= touching.thickness(tie) + setup.mounting.gap - NOISE
+        good &= _apart(run, (first, second)) >= touching.thickness(coupling) + setup.mounting.gap - NOISE
     return good
 
 
 def _beside_loops(setup: Setup, at: dict[str, Floats], runs: dict[str, list[Run]]) -> Bools:
     """In the same depth loops clear other wheels and other loops."""
     good = np.ones(len(next(iter(at.values()))), bool)
-    for tie, wheel in touching.wheels_beside_loops(setup):
-        keep = touching.thickness(tie) + setup.mounting.gap + wheel.outer_radius
-        for run in runs[tie.path]:
+    for coupling, wheel in touching.wheels_beside_loops(setup):
+        keep = touching.thickness(coupling) + setup.mounting.gap + wheel.outer_radius
+        for run in runs[coupling.path]:
             good &= off_line(at[wheel.shaft], *run) >= keep - NOISE
     for one, other in touching.loops_beside(setup):
         keep = touching.thickness(one) + touching.thickness(other) + setup.mounting.gap
@@ -78,12 +78,12 @@ def _beside_loops(setup: Setup, at: dict[str, Floats], runs: dict[str, list[Run]
     return good
 
 
-def _runs(tie: Tie, one: Floats, other: Floats) -> list[Run]:
+def _runs(coupling: Coupling, one: Floats, other: Floats) -> list[Run]:
     """The two free runs of a loop in n placements at once, (n, 2) each end; as `loops.runs`."""
     step = other - one
     distance = np.hypot(*step.T)
     towards = np.arctan2(step[:, 1], step[:, 0])
-    r1, r2 = tie.radii[0], -tie.radii[1] if tie.crossed else tie.radii[1]
+    r1, r2 = coupling.radii[0], -coupling.radii[1] if coupling.stage.crossed else coupling.radii[1]
     half = 0.5 * np.pi + np.arcsin(np.clip((r2 - r1) / distance, -1.0, 1.0))
     found = []
     for angle in (towards + half, towards - half):

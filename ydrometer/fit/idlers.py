@@ -7,8 +7,8 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from ydrometer.document.mounting import Point
-from ydrometer.fit import around, loops
-from ydrometer.fit.line import Tie
+from ydrometer.fit.coupling import Coupling
+from ydrometer.geometry import around, loops
 
 CLOSE = 1e-7
 """m; to which the place of an idler is found."""
@@ -24,25 +24,25 @@ class Idler:
     outside: bool
 
 
-def idlers(tie: Tie, one: Point, other: Point, length: float) -> Iterator[Idler]:
+def idlers(coupling: Coupling, one: Point, other: Point, length: float) -> Iterator[Idler]:
     """Idlers as wide as the smaller wheel that make an open loop taut: first those on the outside.
 
     Args:
-        tie: of the loop.
+        coupling: of the loop.
         one: where its driver stands, m.
         other: where its driven wheel stands, m.
         length: of the loop, m, not less than the way around both.
     """
-    radius = min(tie.radii)
+    radius = min(coupling.radii)
     for outside in (True, False):
-        for run in loops.runs(one, tie.radii[0], other, tie.radii[1]):
-            at = _pressed(tie, one, other, run, radius, length, outside=outside)
+        for run in loops.runs(one, coupling.radii[0], other, coupling.radii[1]):
+            at = _pressed(coupling, one, other, run, radius, length, outside=outside)
             if at is not None:
-                yield Idler(tie.path, at, 2.0 * radius, outside)
+                yield Idler(coupling.path, at, 2.0 * radius, outside)
 
 
 def _pressed(
-    tie: Tie, one: Point, other: Point, run: loops.Run, radius: float, length: float, *, outside: bool
+    coupling: Coupling, one: Point, other: Point, run: loops.Run, radius: float, length: float, *, outside: bool
 ) -> Point | None:
     """Where a wheel that is pressed on a run makes the loop taut, by bisection; None where it does not come so far."""
     (ax, ay), (bx, by) = run
@@ -59,7 +59,7 @@ def _pressed(
 
     def way_around(pressed: float) -> float:
         wheels = around.in_order(
-            around.Round(*one, tie.radii[0]), around.Round(*other, tie.radii[1]),
+            around.Round(*one, coupling.radii[0]), around.Round(*other, coupling.radii[1]),
             around.Round(*at(pressed), radius, outside),
         )  # fmt: skip
         return around.taut(wheels).length

@@ -5,21 +5,13 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator
 
-from ydrometer.document.design import loop_paths, shaft_paths
-from ydrometer.document.stages import Chain, Gear
-from ydrometer.fit import around, loops, pairs
+from ydrometer.document.stages.plane import Contact, Loop
+from ydrometer.document.walk import loop_paths, shaft_paths
 from ydrometer.fit.clash import Clash, Level, called, mm
-from ydrometer.fit.line import Tie
+from ydrometer.fit.coupling import Coupling
 from ydrometer.fit.placing import NOISE, Reach
 from ydrometer.fit.setup import Setup, middle, tensioned
-
-V_BELT_ON, V_BELT_TIGHTEN = 0.015, 0.03
-"""Ways by which a V-belt's distance has to be shortened to put it on, and lengthened to tighten it, as shares of its
-length (DIN 2218)."""
-CHAIN_WEAR = 0.01
-"""Share of a chain's distance to be lengthened as it wears (makers' manuals of chains: 2 % longer, then replaced)."""
-BELT_TIGHTEN = 0.002
-"""Share of a toothed belt's length by which its distance has to be lengthened to tighten it (makers' manuals)."""
+from ydrometer.geometry import around, gears, loops
 
 
 def strangers(setup: Setup) -> Iterator[Clash]:
@@ -52,15 +44,15 @@ def on_the_plate(setup: Setup) -> Iterator[Clash]:
 
 
 def apart(setup: Setup) -> Iterator[Clash]:
-    """Each tie has a distance that suits it."""
-    for tie in setup.plane.ties:
-        distance = setup.distance(tie)
-        if tie.is_loop and distance <= tie.free + NOISE:
-            text = f"the wheels of the {called(tie)} touch: their shafts stand {mm(distance)} apart"
-            yield Clash("clash", text, tie.path, tie.free - distance, middle(setup, tie))
-        elif tie.reaches and not any(r.low - NOISE <= distance <= r.high + NOISE for r in tie.reaches):
-            nearest = min(tie.reaches, key=lambda reach: _off(reach, distance))
-            yield _wrong_distance(setup, tie, nearest, distance)
+    """Each coupling has a distance that suits it."""
+    for coupling in setup.plane.couplings:
+        distance = setup.distance(coupling)
+        if coupling.is_loop and distance <= coupling.free + NOISE:
+            text = f"the wheels of the {called(coupling)} touch: their shafts stand {mm(distance)} apart"
+            yield Clash("clash", text, coupling.path, coupling.free - distance, middle(setup, coupling))
+        elif coupling.reaches and not any(r.low - NOISE <= distance <= r.high + NOISE for r in coupling.reaches):
+            nearest = min(coupling.reaches, key=lambda reach: _off(reach, distance))
+            yield _wrong_distance(setup, coupling, nearest, distance)
     for path, text in setup.plane.impossible.items():
         yield Clash("clash", text, path, 0.0, None)
     for path, text in setup.plane.missing.items():
@@ -71,23 +63,25 @@ def _off(reach: Reach, distance: float) -> float:
     return max(reach.low - distance, distance - reach.high)
 
 
-def _wrong_distance(setup: Setup, tie: Tie, reach: Reach, distance: float) -> Clash:
+def _wrong_distance(setup: Setup, coupling: Coupling, reach: Reach, distance: float) -> Clash:
     near = distance < reach.low
     off = reach.best - distance if near else distance - reach.best
     told = f"the shafts stand {mm(distance)} apart, {mm(reach.best)} is wanted"
-    if tie.is_loop:
+    if coupling.is_loop:
         way = "loose" if near else "short"
-        text = f"{called(tie)} of {reach.name}: too {way} by {mm(2.0 * off)}; {told}"
-    elif tie.driven.form == "ring":
-        text = f"{tie.driver.words} in the ring: {'too much play' if near else 'too tight'}; {told}"
+        text = f"{called(coupling)} of {reach.name}: too {way} by {mm(2.0 * off)}; {told}"
+    elif coupling.inside:
+        text = f"{coupling.driver.words} in the ring: {'too much play' if near else 'too tight'}; {told}"
     elif near:
-        text = f"{tie.driver.words} and {tie.driven.words} do not go together: {mm(off)} too close; {told}"
+        text = f"{coupling.driver.words} and {coupling.driven.words} do not go together: {mm(off)} too close; {told}"
+    elif isinstance(coupling.stage.in_plane, Contact):
+        text = f"the rims of {coupling.driver.words} and {coupling.driven.words} do not touch: {mm(off)} apart; {told}"
     else:
-        assert isinstance(tie.stage, Gear)  # else it is a loop
-        teeth = tie.driver.teeth or 0, tie.driven.teeth or 0
-        play = pairs.play(distance, tie.driver.size, *teeth, tie.stage.pressure_angle)
-        text = f"{tie.driver.words} and {tie.driven.words} have {mm(play)} play, {mm(off)} too far apart; {told}"
-    return Clash("clash", text, tie.path, off, middle(setup, tie))
+        teeth = coupling.driver.teeth, coupling.driven.teeth
+        play = gears.backlash(distance, coupling.driver.size, *teeth, coupling.pressure_angle)
+        pair = f"{coupling.driver.words} and {coupling.driven.words}"
+        text = f"{pair} have {mm(play)} play, {mm(off)} too far apart; {told}"
+    return Clash("clash", text, coupling.path, off, middle(setup, coupling))
 
 
 def slots(setup: Setup) -> Iterator[Clash]:
@@ -102,74 +96,84 @@ def slots(setup: Setup) -> Iterator[Clash]:
             text = f"the slot of the {name} would have to go {mm(abs(stand.short))} beyond its {end}"
             yield Clash("clash", text, path, abs(stand.short), stand.at)
             continue
-        for tie in setup.plane.ties:
-            if tie.is_loop and path in tie.shafts and tie.reaches:
-                yield from _room(setup, tie, path)
+        for coupling in setup.plane.couplings:
+            if coupling.loop and path in coupling.shafts and coupling.reaches:
+                yield from _room(setup, coupling, coupling.loop, path)
 
 
-def _room(setup: Setup, tie: Tie, path: str) -> Iterator[Clash]:
-    low, high = setup.reach(tie)
-    distance = setup.distance(tie)
-    on, tighten = room_wanted(tie, distance)
+def _room(setup: Setup, coupling: Coupling, loop: Loop, path: str) -> Iterator[Clash]:
+    low, high = setup.reach(coupling)
+    distance = setup.distance(coupling)
+    on, tighten = room_wanted(coupling, loop, distance)
     for word, has, wants in (("put it on", distance - low, on), ("tighten it", high - distance, tighten)):
         if has < wants - NOISE:
             told = f"{mm(max(0.0, has))} of the slot left to {word}, {mm(wants)} is usual"
             other = "shorter" if word == "tighten it" else "longer"
-            text = f"{called(tie)}: {told}; lengthen the slot by {mm(wants - has)}, or take a {other} {called(tie)}"
+            text = f"{called(coupling)}: {told}; lengthen the slot by {mm(wants - has)}, or take a {other} {called(coupling)}"
             level: Level = "clash" if word == "put it on" else "mind"
-            yield Clash(level, text, tie.path, wants - has, setup.at(path))
+            yield Clash(level, text, coupling.path, wants - has, setup.at(path))
 
 
-def room_wanted(tie: Tie, distance: float) -> tuple[float, float]:
+def room_wanted(coupling: Coupling, loop: Loop, distance: float) -> tuple[float, float]:
     """By how much the distance of a loop has to be made shorter to put it on, and longer to tighten it, m.
 
-    A toothed belt has to come over the teeth, by about a pitch; a chain is closed in its place.
+    Args:
+        coupling: of the loop.
+        loop: what runs around.
+        distance: of its shafts, m.
     """
-    length = 2.0 * distance + math.pi * sum(tie.radii)
-    if tie.kind == "v_belt":
-        return V_BELT_ON * length, V_BELT_TIGHTEN * length
-    if tie.kind == "chain":
-        return 0.0, CHAIN_WEAR * distance
-    return tie.driver.size, BELT_TIGHTEN * length
+    length = 2.0 * distance + math.pi * sum(coupling.radii)
+    return loop.room(coupling.driver.size, length, distance)
 
 
 def with_tensioner(setup: Setup) -> Iterator[Clash]:
     """A loop with a tensioner is as long as the way around all three."""
-    for tie in setup.plane.ties:
-        lengths = tie.lengths
-        said = setup.mounting.loop(tie.path)
-        if not (tie.is_loop and said and said.tensioner and lengths):
+    for coupling in setup.plane.couplings:
+        lengths = coupling.lengths
+        said = setup.mounting.loop(coupling.path)
+        if not (coupling.is_loop and said and said.tensioner and lengths):
             continue
         at = said.tensioner.at
-        wheels = tensioned(setup, tie, said.tensioner)
+        wheels = tensioned(setup, coupling, said.tensioner)
         try:
             loop = around.taut(wheels)
         except ValueError:
-            yield Clash("clash", f"the tensioner stands in a wheel of the {called(tie)}", tie.path, 0.0, at)
+            yield Clash("clash", f"the tensioner stands in a wheel of the {called(coupling)}", coupling.path, 0.0, at)
             continue
         third = next(i for i, wheel in enumerate(wheels) if (wheel.x, wheel.y) == at)
         if loop.wraps[third] > math.pi:
-            yield Clash("clash", f"the tensioner does not reach the {called(tie)}", tie.path, 0.0, at)
+            yield Clash("clash", f"the tensioner does not reach the {called(coupling)}", coupling.path, 0.0, at)
             continue
         way = loop.length
         length, name = min(lengths, key=lambda entry: abs(entry[0] - way))
         off = length - way
         if abs(off) > setup.mounting.loop_tolerance:
             word = "longer" if off > 0.0 else "shorter"
-            text = f"{called(tie)} of {name} is {mm(abs(off))} {word} than the way around with the tensioner"
-            yield Clash("clash", text, tie.path, abs(off), at)
+            text = f"{called(coupling)} of {name} is {mm(abs(off))} {word} than the way around with the tensioner"
+            yield Clash("clash", text, coupling.path, abs(off), at)
 
 
 def holding(setup: Setup) -> Iterator[Clash]:
     """Enough teeth hold a belt; a chain has an even number of links."""
-    for tie in setup.plane.ties:
-        if tie.kind == "belt" and setup.distance(tie) > tie.free:
-            wraps = loops.wraps(*tie.radii, setup.distance(tie))
-            for wheel, wrap in zip(tie.wheels, wraps, strict=True):
-                held = loops.in_mesh(wheel.teeth or 0, wrap)
-                if held < loops.LEAST_IN_MESH:
-                    text = f"{held} teeth of the {wheel.words} hold the belt: fewer than {loops.LEAST_IN_MESH}"
-                    yield Clash("mind", f"{text} carry less", tie.path, 0.0, setup.at(wheel.shaft))
-        if isinstance(tie.stage, Chain) and (tie.stage.links or 0) % 2:
-            text = f"{tie.stage.links} links need an offset link, which carries less: take an even number"
-            yield Clash("mind", text, tie.path, 0.0, middle(setup, tie))
+    for coupling in setup.plane.couplings:
+        if coupling.loop is not None:
+            yield from _held(setup, coupling, coupling.loop)
+            yield from _odd(setup, coupling, coupling.loop)
+
+
+def _held(setup: Setup, coupling: Coupling, loop: Loop) -> Iterator[Clash]:
+    if not loop.least_in_mesh or setup.distance(coupling) <= coupling.free:
+        return
+    wraps = loops.wraps(*coupling.radii, setup.distance(coupling))
+    for wheel, wrap in zip(coupling.wheels, wraps, strict=True):
+        held = loops.in_mesh(wheel.teeth, wrap)
+        if held < loop.least_in_mesh:
+            text = f"{held} teeth of the {wheel.words} hold the {loop.noun}: fewer than {loop.least_in_mesh} carry less"
+            yield Clash("mind", text, coupling.path, 0.0, setup.at(wheel.shaft))
+
+
+def _odd(setup: Setup, coupling: Coupling, loop: Loop) -> Iterator[Clash]:
+    count = (coupling.stage.loop_length or 0.0) / (coupling.driver.size or 1.0)
+    if round(count) % loop.step:
+        text = f"{count:.0f} {loop.pieces} need an offset link, which carries less: take an even number"
+        yield Clash("mind", text, coupling.path, 0.0, middle(setup, coupling))

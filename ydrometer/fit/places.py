@@ -7,7 +7,8 @@ from dataclasses import dataclass, replace
 
 from ydrometer.document.mounting import Plate, Point
 from ydrometer.fit import placing, touching
-from ydrometer.fit.line import Plane, Tie
+from ydrometer.fit.coupling import Coupling
+from ydrometer.fit.line import Plane
 from ydrometer.fit.placing import Clear, Frame, Pair, Placement, Reach
 from ydrometer.fit.setup import Setup
 
@@ -36,13 +37,13 @@ def as_problem(setup: Setup) -> placing.Plate:
     plate = setup.mounting.plate
     if plate is None:
         raise ValueError("no plate is given: give hole_pitch, across and up")
-    ties = tied(setup.plane)
-    held = {path for tie in ties for path in tie.shafts}
+    couplings = with_distance(setup.plane)
+    held = {path for coupling in couplings for path in coupling.shafts}
     stay = set(setup.plane.shafts) - held
     if not any(shaft.mount == "fixed" for shaft in setup.mounting.shafts):
         stay.add(setup.plane.shafts[0])
     shafts = tuple(_shaft(setup, path, plate, stay) for path in setup.plane.shafts)
-    pairs = tuple(Pair(*tie.shafts, _with_eccentric(setup, tie)) for tie in ties)
+    pairs = tuple(Pair(*coupling.shafts, _with_eccentric(setup, coupling)) for coupling in couplings)
     clears = tuple(
         Clear(wheel.shaft, path, touching.clear_of_shaft(setup, wheel.outer_radius, path))
         for wheel, path in touching.shafts_beside(setup)
@@ -57,15 +58,15 @@ def as_problem(setup: Setup) -> placing.Plate:
     return placing.Plate(shafts, pairs, clears, frames)
 
 
-def _with_eccentric(setup: Setup, tie: Tie) -> tuple[Reach, ...]:
-    """The reaches of a tie between shafts in line: an eccentric of either adds up to twice its throw."""
-    throw = sum(setup.shaft(path).eccentric or 0.0 for path in tie.shafts)
-    return tuple(replace(r, low=r.low - 2.0 * throw, best=r.best - throw) for r in tie.reaches)
+def _with_eccentric(setup: Setup, coupling: Coupling) -> tuple[Reach, ...]:
+    """The reaches of a coupling between shafts in line: an eccentric of either adds up to twice its throw."""
+    throw = sum(setup.shaft(path).eccentric or 0.0 for path in coupling.shafts)
+    return tuple(replace(r, low=r.low - 2.0 * throw, best=r.best - throw) for r in coupling.reaches)
 
 
-def tied(found: Plane) -> list[Tie]:
-    """The ties of a plane that say how far their shafts are apart."""
-    return [tie for tie in found.ties if tie.reaches]
+def with_distance(found: Plane) -> list[Coupling]:
+    """The couplings of a plane that say how far their shafts are apart."""
+    return [coupling for coupling in found.couplings if coupling.reaches]
 
 
 def _shaft(setup: Setup, path: str, plate: Plate, stay: Collection[str]) -> placing.Shaft:
@@ -79,15 +80,15 @@ def _shaft(setup: Setup, path: str, plate: Plate, stay: Collection[str]) -> plac
     return placing.Shaft(path, tuple(plate.holes()))
 
 
-def way(placement: Placement, ties: Sequence[Tie]) -> Placing:
+def way(placement: Placement, couplings: Sequence[Coupling]) -> Placing:
     """A placement as it is handed on.
 
     Args:
         placement: of the solver.
-        ties: in the order of its pairs.
+        couplings: in the order of its pairs.
     """
     lengths = {
-        tie.path: reach.name for tie, reach in zip(ties, placement.reaches, strict=True) if tie.is_loop
+        coupling.path: reach.name for coupling, reach in zip(couplings, placement.reaches, strict=True) if coupling.is_loop
     }  # fmt: skip
     room = None if placement.room == float("inf") else placement.room
     return Placing(placement.at, lengths, placement.error, room, placement.size)

@@ -174,8 +174,8 @@ def _order(plate: Plate) -> list[Shaft]:
     """Fixed shafts first, then always the one tied to most of those that stand, slots behind holes."""
     left, standing, order = list(plate.shafts), set[str](), []
     while left:
-        ties = {shaft.name: sum(_partner(pair, shaft.name) in standing for pair in plate.pairs) for shaft in left}
-        chosen = min(left, key=lambda s: (len(s.holes) > 1, s.slot, -ties[s.name], len(s.holes)))
+        links = {shaft.name: sum(_partner(pair, shaft.name) in standing for pair in plate.pairs) for shaft in left}
+        chosen = min(left, key=lambda s: (len(s.holes) > 1, s.slot, -links[s.name], len(s.holes)))
         left.remove(chosen)
         standing.add(chosen.name)
         order.append(chosen)
@@ -183,7 +183,7 @@ def _order(plate: Plate) -> list[Shaft]:
 
 
 @dataclass(slots=True)
-class _Tie:
+class _Bounds:
     """What a shaft has to keep to, of those that stand: reaches to points, and least distances from points."""
 
     reaches: list[tuple[Point, tuple[Reach, ...]]] = field(default_factory=list)
@@ -195,41 +195,41 @@ def _follow(plate: Plate, order: Sequence[Shaft], at: Mapping[str, Point]) -> It
         yield _placement(plate, at)
         return
     shaft = order[len(at)]
-    tie = _tie(plate, shaft.name, at)
+    bounds = _bounds(plate, shaft.name, at)
     frames = [frame for frame in plate.frames if frame.shaft == shaft.name]
-    spots = _in_slot(shaft, tie, frames) if shaft.slot else _on_holes(shaft, tie, frames)
+    spots = _in_slot(shaft, bounds, frames) if shaft.slot else _on_holes(shaft, bounds, frames)
     for spot in spots:
         yield from _follow(plate, order, {**at, shaft.name: spot})
 
 
-def _tie(plate: Plate, name: str, at: Mapping[str, Point]) -> _Tie:
-    tie = _Tie()
+def _bounds(plate: Plate, name: str, at: Mapping[str, Point]) -> _Bounds:
+    bounds = _Bounds()
     for pair in plate.pairs:
         other = _partner(pair, name)
         if other in at:
-            tie.reaches.append((at[other], pair.reaches))
+            bounds.reaches.append((at[other], pair.reaches))
     for clear in plate.clears:
         other = _partner(clear, name)
         if other in at:
-            tie.least.append((at[other], clear.least))
-    return tie
+            bounds.least.append((at[other], clear.least))
+    return bounds
 
 
-def _partner(tie: Pair | Clear, name: str) -> str:
-    """The other shaft of a tie, empty where it is about other ones."""
-    return {tie.one: tie.other, tie.other: tie.one}.get(name, "")
+def _partner(link: Pair | Clear, name: str) -> str:
+    """The other shaft of a link, empty where it is about other ones."""
+    return {link.one: link.other, link.other: link.one}.get(name, "")
 
 
-def _on_holes(shaft: Shaft, tie: _Tie, frames: Sequence[Frame]) -> list[Point]:
+def _on_holes(shaft: Shaft, bounds: _Bounds, frames: Sequence[Frame]) -> list[Point]:
     holes = np.array(shaft.holes)
     good = np.ones(len(holes), bool)
-    for point, reaches in tie.reaches:
+    for point, reaches in bounds.reaches:
         distance = np.hypot(holes[:, 0] - point[0], holes[:, 1] - point[1])
         near = np.zeros(len(holes), bool)
         for reach in reaches:
             near |= (distance >= reach.low - NOISE) & (distance <= reach.high + NOISE)
         good &= near
-    for point, least in tie.least:
+    for point, least in bounds.least:
         good &= np.hypot(holes[:, 0] - point[0], holes[:, 1] - point[1]) >= least - NOISE
     for frame in frames:
         good &= off_line(holes, np.array(frame.start), np.array(frame.end)) >= frame.least - NOISE
@@ -254,31 +254,31 @@ STEPS = 2000
 """Places along a slot; at a fiftieth of a millimetre in one of 40 mm nothing that can be set by hand is missed."""
 
 
-def _in_slot(shaft: Shaft, tie: _Tie, frames: Sequence[Frame]) -> list[Point]:
+def _in_slot(shaft: Shaft, bounds: _Bounds, frames: Sequence[Frame]) -> list[Point]:
     """For each choice of reaches the place in the slot that comes closest to the best distances."""
     share = np.linspace(0.0, 1.0, STEPS + 1)[:, None]
     line = np.array(shaft.holes[0]) * (1.0 - share) + np.array(shaft.holes[1]) * share
     free = np.ones(len(line), bool)
-    for point, least in tie.least:
+    for point, least in bounds.least:
         free &= np.hypot(*(line - np.array(point)).T) >= least - NOISE
     for frame in frames:
         free &= off_line(line, np.array(frame.start), np.array(frame.end)) >= frame.least - NOISE
     found: dict[int, None] = {}
-    for good, error in _choices(line, tie.reaches, free, np.zeros(len(line))):
+    for good, error in _choices(line, bounds.reaches, free, np.zeros(len(line))):
         found[int(np.flatnonzero(good)[np.argmin(error[good])])] = None
     return [(float(line[i, 0]), float(line[i, 1])) for i in found]
 
 
 def _choices(
-    line: Floats, ties: Sequence[tuple[Point, tuple[Reach, ...]]], good: NDArray[np.bool_], error: Floats
+    line: Floats, wanted: Sequence[tuple[Point, tuple[Reach, ...]]], good: NDArray[np.bool_], error: Floats
 ) -> Iterator[tuple[NDArray[np.bool_], Floats]]:
-    """Where along a line each choice of one reach a tie can be had, with the error there."""
+    """Where along a line each choice of one reach a partner can be had, with the error there."""
     if not good.any():
         return
-    if not ties:
+    if not wanted:
         yield good, error
         return
-    (point, reaches), *others = ties
+    (point, reaches), *others = wanted
     distance = np.hypot(line[:, 0] - point[0], line[:, 1] - point[1])
     for reach in reaches:
         within = good & (distance >= reach.low - NOISE) & (distance <= reach.high + NOISE)

@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from ydrometer.document.mounting import Shaft
-from ydrometer.document.stages import Belt
 from ydrometer.fit.bores import SAME, Seat, seat
 from ydrometer.fit.clash import Clash, called, mm
 from ydrometer.fit.placing import NOISE
@@ -49,22 +48,22 @@ def bolts(setup: Setup) -> Iterator[Clash]:
 
 def widths(setup: Setup) -> Iterator[Clash]:
     """A belt is no wider than its pulleys, as far as the bin knows them."""
-    for tie in setup.plane.ties:
-        wide = tie.stage.width if isinstance(tie.stage, Belt) else None
+    for coupling in setup.plane.couplings:
+        wide = coupling.stage.loop_width
         if wide is None:
             continue
-        for wheel in tie.wheels:
-            has = setup.stock.widths.get(wheel.key)
+        for wheel in coupling.wheels:
+            has = setup.stock.widths.get(wheel.stock_key)
             if has is not None and wide > has + NOISE:
-                text = f"the {called(tie)} is {mm(wide)} wide, the {wheel.words} of the bin {mm(has)}"
-                yield Clash("mind", text, tie.path, wide - has, setup.at(wheel.shaft))
+                text = f"the {called(coupling)} is {mm(wide)} wide, the {wheel.words} of the bin {mm(has)}"
+                yield Clash("mind", text, coupling.path, wide - has, setup.at(wheel.shaft))
 
 
 def bores(setup: Setup) -> Iterator[Clash]:
     """Of the parts at hand one goes on the shaft, or something would make it."""
     for wheel in setup.plane.wheels:
         shaft = setup.shaft(wheel.shaft)
-        found = setup.stock.bores.get(wheel.key, ())
+        found = setup.stock.bores.get(wheel.stock_key, ())
         if shaft.diameter is None or not found:
             continue
         seats = [seat(bore, shape, shaft.diameter, shaft.shape) for bore, shape in found]

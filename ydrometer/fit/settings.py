@@ -6,22 +6,18 @@ import math
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
-from ydrometer.document.stages import Gear
-from ydrometer.fit import around, chains, hands, loops, mounts, pairs
-from ydrometer.fit.line import USUAL_PLAY, Tie
+from ydrometer.document.stages.plane import Contact, Loop, Mesh
+from ydrometer.fit import hands, mounts
+from ydrometer.fit.coupling import USUAL_BACKLASH, Coupling
 from ydrometer.fit.meeting import room_wanted
 from ydrometer.fit.setup import Setup, tensioned
-from ydrometer.fit.stock import lengths_at_hand
+from ydrometer.fit.stock import lengths_in_stock
+from ydrometer.geometry import around, chains, gears, loops
 
 ROCKED_AT = 0.1
 """m; a finger's reach from the middle of a wheel, where rocking is felt."""
-USUAL_SAG = 0.02
-"""Depth at mid-span as a share of the span, of a chain whose slack run hangs level (makers' manuals)."""
 PUSHED = 1.0 / 64.0
 """Depth at mid-span as a share of the span, to which a belt is pushed to feel its tension (makers' manuals)."""
-STRAIGHT = {"belt": 0.0044, "v_belt": 0.0087, "chain": 0.0022}
-"""How far from the straight edge the other wheel may be, as a share of the distance: a quarter, a half and an eighth of
-a degree (makers' manuals)."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -63,13 +59,6 @@ NEIGHBOURS = 3
 MOST_LENGTHS = 8
 
 
-CHECKS = {
-    "gear": "A strip of paper of that thickness runs through the mesh and comes out creased, not cut.",
-    "belt": "At mid-span finger and thumb can just turn it by a quarter turn.",
-    "v_belt": "At mid-span finger and thumb can just turn it by a quarter turn.",
-    "chain": "Turn it by hand and look where it is tightest: it hangs through by that much there.",
-}
-"""Rough checks of common practice; the numbers come first."""
 HANDS_OUT = (
     "Battery disconnected and motor blocked while hands are in belts, chains or gears: fingers are drawn in when "
     "turning by hand too. The maker's figures go before these."
@@ -82,91 +71,107 @@ def settings(setup: Setup) -> list[StageSettings]:
     Args:
         setup: a design with where all stands.
     """
-    return [
-        StageSettings(
-            tie.path, tie.kind, list(_TELL[tie.kind](setup, tie)), _choices(setup, tie), CHECKS[tie.kind], HANDS_OUT
-        )
-        for tie in setup.plane.ties
-    ]
+    return [_settings(setup, coupling) for coupling in setup.plane.couplings]
 
 
-def _gear(setup: Setup, tie: Tie) -> Iterator[Setting]:
-    assert isinstance(tie.stage, Gear)  # only gears are tied so
-    angle, size, ring = tie.stage.pressure_angle, tie.driver.size, tie.driven.form == "ring"
-    teeth = tie.driver.teeth or 0, tie.driven.teeth or 0
-    distance = setup.distance(tie)
-    wanted = USUAL_PLAY * size
-    rim = tie.driven.pitch_radius
-    here = pairs.play(distance, size, *teeth, angle, internal=ring)
+def _settings(setup: Setup, coupling: Coupling) -> StageSettings:
+    lies = coupling.stage.in_plane
+    assert isinstance(lies, Mesh | Contact | Loop)  # nothing else couples shafts
+    told = list(_TELL[type(lies)](setup, coupling))
+    return StageSettings(coupling.path, coupling.stage.kind, told, _choices(setup, coupling), lies.check, HANDS_OUT)
+
+
+def _mesh(setup: Setup, coupling: Coupling) -> Iterator[Setting]:
+    driver, driven, angle = coupling.driver, coupling.driven, coupling.pressure_angle
+    size, teeth, ring = driver.size, (driver.teeth, driven.teeth), coupling.inside
+    distance, wanted = setup.distance(coupling), USUAL_BACKLASH * driver.size
+    here = gears.backlash(distance, size, *teeth, angle, internal=ring)
+    loose = gears.centre_distance(size, *teeth, angle, internal=ring, backlash=wanted)
+    felt = gears.rocking(wanted, driven.pitch_radius, ROCKED_AT)
     yield Setting("distance", "shafts apart", distance, "length")
-    yield Setting("centre_distance", "apart without play", tie.free, "length")
-    loose = pairs.centre_distance(size, *teeth, angle, internal=ring, play=wanted)
+    yield Setting("centre_distance", "apart without play", coupling.free, "length")
     yield Setting("centre_distance_with_play", "apart with usual play", loose, "length")
     yield Setting("play_here", "play as it stands", here, "length")
-    yield from _eccentric(setup, tie)
+    yield from _eccentric(setup, coupling)
     yield Setting("play", "usual play at the pitch circle", wanted, "length")
-    yield Setting("play_at_100_mm", f"usual play felt {ROCKED_AT * 1e3:.0f} mm out on the {tie.driven.words}",
-                  pairs.rocking(wanted, rim, ROCKED_AT), "length")  # fmt: skip
+    yield Setting(
+        "play_at_100_mm", f"usual play felt {ROCKED_AT * 1e3:.0f} mm out on the {driven.words}", felt, "length"
+    )
     yield Setting("paper_for_play", "paper strip that leaves it", hands.paper_for(wanted, angle), "length")
-    yield Setting("driver_outside_diameter", f"over the teeth of the {tie.driver.words}",
-                  2.0 * tie.driver.outer_radius, "length")  # fmt: skip
-    if not ring:
-        yield Setting("driven_outside_diameter", f"over the teeth of the {tie.driven.words}",
-                      2.0 * tie.driven.outer_radius, "length")  # fmt: skip
+    for wheel in (driver,) if ring else (driver, driven):
+        words = f"over the teeth of the {wheel.words}"
+        yield Setting(f"{'driver' if wheel is driver else 'driven'}_outside_diameter", words,
+                      2.0 * wheel.outer_radius, "length")  # fmt: skip
 
 
-def _eccentric(setup: Setup, tie: Tie) -> Iterator[Setting]:
+def _contact(setup: Setup, coupling: Coupling) -> Iterator[Setting]:
+    yield Setting("distance", "shafts apart", setup.distance(coupling), "length")
+    yield Setting("centre_distance", "apart where the rims touch", coupling.free, "length")
+    yield from _eccentric(setup, coupling)
+
+
+def _eccentric(setup: Setup, coupling: Coupling) -> Iterator[Setting]:
     """How far an eccentric mount is turned from in line, to stand as it should."""
-    for path in tie.shafts:
+    for path in coupling.shafts:
         turned = setup.stands[path].turned
         if turned is not None:
             yield Setting("eccentric_angle", "eccentric turned from in line", turned.angle, "angle")
 
 
-def _loop(setup: Setup, tie: Tie) -> Iterator[Setting]:
-    distance = setup.distance(tie)
+def _loop(setup: Setup, coupling: Coupling) -> Iterator[Setting]:
+    distance, loop = setup.distance(coupling), coupling.stage.in_plane
+    assert isinstance(loop, Loop)  # see _TELL
     yield Setting("distance", "shafts apart", distance, "length")
-    for reach in sorted(tie.reaches, key=lambda r: abs(r.best - distance))[:1]:
+    for reach in sorted(coupling.reaches, key=lambda r: abs(r.best - distance))[:1]:
         yield Setting("centre_distance", f"apart for {reach.name}, taut", reach.best, "length")
-    if distance <= tie.free:
-        return
-    length, span, wraps = _way(setup, tie, distance)
+    if distance > coupling.free:
+        yield from _running(setup, coupling, loop, distance)
+    if loop.polygon:
+        teeth = min(wheel.teeth for wheel in coupling.wheels)
+        yield Setting("ripple", "speed ripple of the polygon", chains.ripple(teeth), "grade")
+
+
+def _running(setup: Setup, coupling: Coupling, loop: Loop, distance: float) -> Iterator[Setting]:
+    """Of a loop whose wheels do not touch."""
+    length, span, wraps = _way(setup, coupling, distance)
     yield Setting("length_here", "way around as it stands", length, "length")
     yield Setting("span", "free span", span, "length")
-    for end, wheel, wrap in zip(("driver", "driven"), tie.wheels, wraps, strict=True):
+    for end, wheel, wrap in zip(("driver", "driven"), coupling.wheels, wraps, strict=True):
         yield Setting(f"{end}_wrap", f"wrap on the {wheel.words}", wrap, "angle")
-        if wheel.teeth is not None and tie.kind == "belt":
-            yield Setting(f"{end}_teeth_in_mesh", f"teeth in mesh, {wheel.words}",
-                          float(loops.in_mesh(wheel.teeth, wrap)), "")  # fmt: skip
-    on, tighten = room_wanted(tie, distance)
+        if loop.least_in_mesh:
+            held = float(loops.in_mesh(wheel.teeth, wrap))
+            yield Setting(f"{end}_teeth_in_mesh", f"teeth in mesh, {wheel.words}", held, "")
+    on, tighten = room_wanted(coupling, loop, distance)
     if on:
         yield Setting("room_to_put_on", "nearer to put it on", on, "length")
     yield Setting("room_to_tighten", "farther to tighten it", tighten, "length")
-    yield from _tension(setup, tie, span)
-    yield from _eccentric(setup, tie)
-    yield Setting("straight_edge", "off the straight edge, at most", STRAIGHT[tie.kind] * distance, "length")
+    yield from _tension(setup, coupling, span)
+    yield from _eccentric(setup, coupling)
+    yield Setting("straight_edge", "off the straight edge, at most", loop.straight * distance, "length")
+    if loop.sag:
+        yield Setting("sag", "sag at mid-span", loop.sag * span, "length")
 
 
-def _way(setup: Setup, tie: Tie, distance: float) -> tuple[float, float, tuple[float, float]]:
+def _way(setup: Setup, coupling: Coupling, distance: float) -> tuple[float, float, tuple[float, float]]:
     """Length, longest free span, m, and wraps on driver and driven, rad; with a tensioner where there is one."""
-    said = setup.mounting.loop(tie.path)
+    said = setup.mounting.loop(coupling.path)
     if said is not None and said.tensioner is not None:
-        wheels = tensioned(setup, tie, said.tensioner)
+        wheels = tensioned(setup, coupling, said.tensioner)
         try:
             taut = around.taut(wheels)
         except ValueError:  # it stands in a wheel, which is told as a clash
             pass
         else:
             ends = [(wheel.x, wheel.y) for wheel in wheels]
-            one, other = (taut.wraps[ends.index(setup.at(path))] for path in tie.shafts)
+            one, other = (taut.wraps[ends.index(setup.at(path))] for path in coupling.shafts)
             return taut.length, max(taut.runs), (one, other)
-    span = distance * math.cos(tie.around.lean(*tie.radii, distance))
-    return tie.around.length(*tie.radii, distance), span, tie.around.wraps(*tie.radii, distance)
+    span = distance * math.cos(coupling.around.lean(*coupling.radii, distance))
+    return coupling.around.length(*coupling.radii, distance), span, coupling.around.wraps(*coupling.radii, distance)
 
 
-def _tension(setup: Setup, tie: Tie, span: float) -> Iterator[Setting]:
+def _tension(setup: Setup, coupling: Coupling, span: float) -> Iterator[Setting]:
     """What a stated tension feels and sounds like; without one there is the rough check of a quarter turn."""
-    said = setup.mounting.loop(tie.path)
+    said = setup.mounting.loop(coupling.path)
     if said is None or said.tension is None:
         return
     depth = PUSHED * span
@@ -178,34 +183,32 @@ def _tension(setup: Setup, tie: Tie, span: float) -> Iterator[Setting]:
                       "frequency")  # fmt: skip
 
 
-def _chain(setup: Setup, tie: Tie) -> Iterator[Setting]:
-    found = list(_loop(setup, tie))
-    yield from found
-    for setting in found:
-        if setting.name == "span":
-            yield Setting("sag", "sag at mid-span", USUAL_SAG * setting.value, "length")
-    teeth = min(wheel.teeth or 0 for wheel in tie.wheels)
-    yield Setting("ripple", "speed ripple of the polygon", chains.ripple(teeth), "grade")
-
-
-def _choices(setup: Setup, tie: Tie) -> list[Choice]:
+def _choices(setup: Setup, coupling: Coupling) -> list[Choice]:
     """Pinions and lengths around what is there, the nearest ones, by their distance."""
-    low, high = setup.reach(tie)
-    if isinstance(tie.stage, Gear):
-        if tie.driven.form == "ring" or low == high:
-            return []
-        play = USUAL_PLAY * tie.driver.size
-        found = mounts.pinions(tie.driver.size, tie.driven.teeth or 0, low, high, tie.stage.pressure_angle, play)
-        near = [p for p in found if p.missing > 0.0 or abs(p.teeth - (tie.driver.teeth or 0)) <= NEIGHBOURS]
-        return [Choice(f"{p.teeth} teeth", p.distance, p.missing) for p in near]
-    lengths = {*tie.lengths, *lengths_at_hand(setup.stock, tie.kind, tie.driver.size)}
-    taut = [(name, tie.around.centre_distance(length, *tie.radii)) for length, name in lengths]
-    known = [
+    low, high = setup.reach(coupling)
+    if isinstance(coupling.stage.in_plane, Mesh):
+        return _pinions(coupling, low, high)
+    loop = coupling.loop
+    known = [] if loop is None else lengths_in_stock(setup.stock, loop, coupling.driver.size)
+    lengths = {*coupling.lengths, *known}
+    taut = [(name, coupling.around.centre_distance(length, *coupling.radii)) for length, name in lengths]
+    found = [
         Choice(name, distance, _missing(setup, distance, low, high)) for name, distance in taut if distance is not None
     ]
     middle = 0.5 * (low + high)
-    nearest = sorted(known, key=lambda choice: abs(choice.distance - middle))[:MOST_LENGTHS]
+    nearest = sorted(found, key=lambda choice: abs(choice.distance - middle))[:MOST_LENGTHS]
     return sorted(nearest, key=lambda choice: choice.distance)
+
+
+def _pinions(coupling: Coupling, low: float, high: float) -> list[Choice]:
+    """What a slot takes in place of the driver; nothing without a slot, or inside a ring."""
+    driver, driven = coupling.wheels
+    if coupling.inside or low == high:
+        return []
+    backlash = USUAL_BACKLASH * driver.size
+    found = mounts.pinions(driver.size, driven.teeth, low, high, coupling.pressure_angle, backlash)
+    near = [p for p in found if p.missing > 0.0 or abs(p.teeth - driver.teeth) <= NEIGHBOURS]
+    return [Choice(f"{p.teeth} teeth", p.distance, p.missing) for p in near]
 
 
 def _missing(setup: Setup, distance: float, low: float, high: float) -> float:
@@ -213,6 +216,4 @@ def _missing(setup: Setup, distance: float, low: float, high: float) -> float:
     return off if off > setup.mounting.loop_tolerance else 0.0
 
 
-_TELL: dict[str, Callable[[Setup, Tie], Iterator[Setting]]] = {
-    "gear": _gear, "belt": _loop, "v_belt": _loop, "chain": _chain,
-}  # fmt: skip
+_TELL: dict[type, Callable[[Setup, Coupling], Iterator[Setting]]] = {Mesh: _mesh, Contact: _contact, Loop: _loop}

@@ -8,11 +8,12 @@ from dataclasses import dataclass
 
 from ydrometer.document.design import Design
 from ydrometer.document.mounting import Mounting, Point, Shaft, Tensioner
-from ydrometer.fit import around, loops
-from ydrometer.fit.line import Plane, Tie, Wheel, plane
+from ydrometer.fit.coupling import Coupling, Wheel
+from ydrometer.fit.line import Plane, plane
 from ydrometer.fit.placing import NOISE
 from ydrometer.fit.standing import Stand, reach_between, stands
 from ydrometer.fit.stock import NOTHING, Stock
+from ydrometer.geometry import around, loops
 
 
 @dataclass(frozen=True, slots=True)
@@ -39,13 +40,13 @@ class Setup:
         stand = self.stands[shaft]
         return stand.at if stand.turned is None else stand.turned.middle
 
-    def distance(self, tie: Tie) -> float:
-        """Between the two shafts of a tie, m."""
-        return math.dist(self.at(tie.driver.shaft), self.at(tie.driven.shaft))
+    def distance(self, coupling: Coupling) -> float:
+        """Between the two shafts of a coupling, m."""
+        return math.dist(self.at(coupling.driver.shaft), self.at(coupling.driven.shaft))
 
-    def reach(self, tie: Tie) -> tuple[float, float]:
-        """The least and the largest distance that the mount of a tie allows, m: of a slot, else as it stands."""
-        one, other = tie.shafts
+    def reach(self, coupling: Coupling) -> tuple[float, float]:
+        """The least and the largest distance that the mount of a coupling allows, m: of a slot, else as it stands."""
+        one, other = coupling.shafts
         return reach_between(self.at(one), self.shaft(one).slot, self.at(other), self.shaft(other).slot)
 
     def shaft(self, path: str) -> Shaft:
@@ -75,24 +76,24 @@ def set_up(design: Design, stock: Stock = NOTHING) -> Setup:
     return Setup(design, mounting, found, stands(found, mounting), stock)
 
 
-def middle(setup: Setup, tie: Tie) -> Point:
+def middle(setup: Setup, coupling: Coupling) -> Point:
     """The place in the middle between two shafts."""
-    one, other = setup.at(tie.driver.shaft), setup.at(tie.driven.shaft)
+    one, other = setup.at(coupling.driver.shaft), setup.at(coupling.driven.shaft)
     return 0.5 * (one[0] + other[0]), 0.5 * (one[1] + other[1])
 
 
-def tensioned(setup: Setup, tie: Tie, tensioner: Tensioner) -> list[around.Round]:
+def tensioned(setup: Setup, coupling: Coupling, tensioner: Tensioner) -> list[around.Round]:
     """The wheels of a loop with its tensioner, anticlockwise from the driver."""
-    one, other = setup.at(tie.driver.shaft), setup.at(tie.driven.shaft)
+    one, other = setup.at(coupling.driver.shaft), setup.at(coupling.driven.shaft)
     third = around.Round(*tensioner.at, 0.5 * tensioner.diameter, tensioner.outside)
-    first, second = around.Round(*one, tie.driver.pitch_radius), around.Round(*other, tie.driven.pitch_radius)
+    first, second = around.Round(*one, coupling.driver.pitch_radius), around.Round(*other, coupling.driven.pitch_radius)
     return around.in_order(first, second, third)
 
 
-def straight_runs(setup: Setup, tie: Tie) -> tuple[loops.Run, loops.Run]:
+def straight_runs(setup: Setup, coupling: Coupling) -> tuple[loops.Run, loops.Run]:
     """The two free runs of a loop without a tensioner, as their ends."""
-    (one, other), (r1, r2) = (setup.at(path) for path in tie.shafts), tie.radii
-    return loops.runs(one, r1, other, r2, crossed=tie.crossed)
+    (one, other), (r1, r2) = (setup.at(path) for path in coupling.shafts), coupling.radii
+    return loops.runs(one, r1, other, r2, crossed=coupling.stage.crossed)
 
 
 def depth(mounting: Mounting, wheel: Wheel) -> tuple[float, float] | None:

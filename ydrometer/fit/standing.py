@@ -8,7 +8,8 @@ from dataclasses import dataclass, replace
 from typing import Literal
 
 from ydrometer.document.mounting import Mounting, Plate, Point, Shaft, Slot
-from ydrometer.fit.line import Plane, Tie
+from ydrometer.fit.coupling import Coupling
+from ydrometer.fit.line import Plane
 from ydrometer.fit.mounts import eccentric_angle
 from ydrometer.fit.placing import NOISE
 
@@ -49,7 +50,7 @@ class Stand:
 def stands(plane: Plane, mounting: Mounting) -> dict[str, Stand]:
     """Where each shaft of the plane stands.
 
-    Said places come first; then slots and the rest follow from shafts that stand, the first tie with a length
+    Said places come first; then slots and the rest follow from shafts that stand, the first coupling with a length
     telling how far.
 
     Args:
@@ -74,17 +75,19 @@ def stands(plane: Plane, mounting: Mounting) -> dict[str, Stand]:
 
 
 def _on_eccentric(plane: Plane, path: str, throw: float, found: Mapping[str, Stand]) -> Stand:
-    """Turned as near to what its first tie wants as it goes, e·(1 − cos(psi)) along the line of centres."""
+    """Turned as near to what its first coupling wants as it goes, e·(1 − cos(psi)) along the line of centres."""
     stand = found[path]
-    tie = next((tie for tie in plane.ties if tie.partner(path) in found and tie.reaches), None)
-    if tie is None:
+    coupling = next(
+        (coupling for coupling in plane.couplings if coupling.partner(path) in found and coupling.reaches), None
+    )
+    if coupling is None:
         return stand
-    partner = found[tie.partner(path)].at
+    partner = found[coupling.partner(path)].at
     distance = math.dist(stand.at, partner)
     if distance == 0.0:
         return stand
     away = ((stand.at[0] - partner[0]) / distance, (stand.at[1] - partner[1]) / distance)
-    wanted = min((reach.best for reach in tie.reaches), key=lambda best: abs(best - distance - throw))
+    wanted = min((reach.best for reach in coupling.reaches), key=lambda best: abs(best - distance - throw))
     shift = min(max(wanted - distance, 0.0), 2.0 * throw)
     angle = eccentric_angle(throw, shift, from_dead_centre=True)
     assert angle is not None  # the shift is no more than twice the throw
@@ -110,27 +113,33 @@ def _start(plate: Plate | None) -> Point:
 def _next(plane: Plane, waiting: list[str], found: Mapping[str, Stand]) -> str:
     """The first one that is tied to something that stands."""
     for path in waiting:
-        if any(tie.partner(path) in found for tie in plane.ties):
+        if any(coupling.partner(path) in found for coupling in plane.couplings):
             return path
     return waiting[0]
 
 
 def _follows(plane: Plane, mounting: Mounting, path: str, found: Mapping[str, Stand]) -> Stand:
-    ties = [(tie, found[tie.partner(path)].at) for tie in plane.ties if tie.partner(path) in found]
+    couplings = [
+        (coupling, found[coupling.partner(path)].at) for coupling in plane.couplings if coupling.partner(path) in found
+    ]
     shaft = mounting.of(path)
     if shaft is not None and shaft.slot is not None:
-        return _set(shaft.slot, ties)
-    if not ties:
+        return _set(shaft.slot, couplings)
+    if not couplings:
         return Stand(_beside(plane, mounting, path, found), "guessed")
-    tie, partner = next((pair for pair in ties if pair[0].reaches), ties[0])
-    distance = tie.reaches[0].best if tie.reaches else SPACING * (tie.driver.outer_radius + tie.driven.outer_radius)
+    coupling, partner = next((pair for pair in couplings if pair[0].reaches), couplings[0])
+    distance = (
+        coupling.reaches[0].best
+        if coupling.reaches
+        else SPACING * (coupling.driver.outer_radius + coupling.driven.outer_radius)
+    )
     # Towards the wheels is to the right, as on the line.
-    step = distance if path == tie.driven.shaft else -distance
+    step = distance if path == coupling.driven.shaft else -distance
     at = (partner[0] + step, partner[1])
     on_holes = mounting.plate is not None and shaft is not None and shaft.mount == "holes"
     if mounting.plate is not None and on_holes:
         return Stand(mounting.plate.nearest(at), "guessed")
-    return Stand(at, "tied" if tie.reaches else "guessed")
+    return Stand(at, "tied" if coupling.reaches else "guessed")
 
 
 def _beside(plane: Plane, mounting: Mounting, path: str, found: Mapping[str, Stand]) -> Point:
@@ -144,19 +153,21 @@ def _beside(plane: Plane, mounting: Mounting, path: str, found: Mapping[str, Sta
     return x + SPACING * reach, y
 
 
-def _set(slot: Slot, ties: list[tuple[Tie, Point]]) -> Stand:
-    """The place in a slot that its ties ask for: one that suits them all, else of several lengths the one that needs
+def _set(slot: Slot, couplings: list[tuple[Coupling, Point]]) -> Stand:
+    """The place in a slot that its couplings ask for: one that suits them all, else of several lengths the one that needs
     it least lengthened.
     """
-    bests = [s for tie, partner in ties for reach in tie.reaches for s in on_line(slot, partner, reach.best)]
+    bests = [
+        s for coupling, partner in couplings for reach in coupling.reaches for s in on_line(slot, partner, reach.best)
+    ]
     if not bests:
         return Stand(_along(slot, 0.5 * slot.travel), "guessed", 0.5 * slot.travel)
     edges = [
-        s for tie, partner in ties for reach in tie.reaches for edge in (reach.low, reach.high)
+        s for coupling, partner in couplings for reach in coupling.reaches for edge in (reach.low, reach.high)
         for s in on_line(slot, partner, edge)
     ]  # fmt: skip
     suiting = [
-        s for s in (*bests, *edges, 0.0, slot.travel) if 0.0 <= s <= slot.travel and _suits(_along(slot, s), ties)
+        s for s in (*bests, *edges, 0.0, slot.travel) if 0.0 <= s <= slot.travel and _suits(_along(slot, s), couplings)
     ]  # fmt: skip
     if suiting:
         setting = min(suiting, key=lambda s: (s not in bests, abs(s - 0.5 * slot.travel)))
@@ -166,11 +177,11 @@ def _set(slot: Slot, ties: list[tuple[Tie, Point]]) -> Stand:
     return Stand(_along(slot, setting), "tied", setting, wanted - setting)
 
 
-def _suits(at: Point, ties: list[tuple[Tie, Point]]) -> bool:
-    """Whether a place suits all ties, be it the best or not."""
+def _suits(at: Point, couplings: list[tuple[Coupling, Point]]) -> bool:
+    """Whether a place suits all couplings, be it the best or not."""
     return all(
-        any(reach.low - NOISE <= math.dist(at, partner) <= reach.high + NOISE for reach in tie.reaches)
-        for tie, partner in ties if tie.reaches
+        any(reach.low - NOISE <= math.dist(at, partner) <= reach.high + NOISE for reach in coupling.reaches)
+        for coupling, partner in couplings if coupling.reaches
     )  # fmt: skip
 
 

@@ -5,26 +5,32 @@ from __future__ import annotations
 from collections import defaultdict
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
-from typing import Any
+from typing import Any, NamedTuple
 
+from ydrometer.document.stages.forms import OF_PART, Form
+from ydrometer.document.stages.plane import Loop
+from ydrometer.parts.kinds import KINDS, AroundPart
 from ydrometer.parts.read import read_parts
-
-LOOP_PARTS = ("belt", "chain", "v_belt")
-"""Kinds of stages with something that has a length."""
 
 WheelKey = tuple[str, float, int]
 
 
-def wheel_key(form: str, size: float, teeth: int | None, pitch_diameter: float) -> WheelKey:
-    """What tells one kind of wheel from another: its form, tooth size and teeth; of a V-pulley where its belt runs.
+def wheel_key(form: Form, size: float, measure: float) -> WheelKey:
+    """What tells one kind of wheel from another: the part that it is bought as, its tooth size and its measure.
 
     Args:
-        form: gear, pulley, sprocket or grooved.
-        size: module or pitch, m, 0 of a V-pulley.
-        teeth: None of a V-pulley.
-        pitch_diameter: of a V-pulley, m.
+        form: of the wheel; a ring is bought as a gear.
+        size: module or pitch, m, 0 where it has no teeth.
+        measure: teeth, or a diameter, m.
     """
-    return form, round(size, 9), round(1e6 * pitch_diameter) if teeth is None else teeth
+    return form.part, round(size, 9), int(measure) if form.toothed else round(1e6 * measure)
+
+
+class LoopLength(NamedTuple):
+    """A belt or chain at hand: its length, m, and its pitch, m, 0 where it has none."""
+
+    length: float
+    pitch: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -32,20 +38,17 @@ class Stock:
     """What a bin has that Fit uses.
 
     Attributes:
-        belts: lengths in teeth of the toothed belts of a pitch, m. chains: in links, likewise. v_belts: lengths, m.
+        loops: by kind of part, the shortest first.
         spacers: how many there are of each thickness, m, by their bore, m.
-        bores: across, m, and shape, of the wheels of a key. rims: outside diameters of V-pulleys, m, by pitch diameter.
-        flanges: diameters, m, by pitch and teeth. widths: the largest, m, of the wheels of a key.
+        bores: across, m, and shape, of the wheels of a key. rims: diameters over flanges or rims, m, likewise.
+        widths: the largest, m, of the wheels of a key.
         sleeves: inside and outside, m. adapters: shaft and its shape, outside and its shape.
     """
 
-    belts: Mapping[float, tuple[int, ...]] = field(default_factory=dict)
-    chains: Mapping[float, tuple[int, ...]] = field(default_factory=dict)
-    v_belts: tuple[float, ...] = ()
+    loops: Mapping[str, tuple[LoopLength, ...]] = field(default_factory=dict)
     spacers: Mapping[float, Mapping[float, int]] = field(default_factory=dict)
     bores: Mapping[WheelKey, tuple[tuple[float, str], ...]] = field(default_factory=dict)
-    rims: Mapping[float, float] = field(default_factory=dict)
-    flanges: Mapping[tuple[float, int], float] = field(default_factory=dict)
+    rims: Mapping[WheelKey, float] = field(default_factory=dict)
     widths: Mapping[WheelKey, float] = field(default_factory=dict)
     sleeves: tuple[tuple[float, float], ...] = ()
     adapters: tuple[tuple[float, str, float, str], ...] = ()
@@ -54,31 +57,16 @@ class Stock:
 NOTHING = Stock()
 
 
-def pieces(counts: Iterable[int], pitch: float, word: str) -> list[tuple[float, str]]:
-    """Lengths of so many pieces of a pitch, m, with what each is called."""
-    return [(count * pitch, f"{count} {word}") for count in counts]
+def lengths_in_stock(stock: Stock, loop: Loop, pitch: float) -> list[tuple[float, str]]:
+    """The lengths that a bin has for a kind of loop of a pitch, m, with what each is called.
 
-
-def plain(lengths: Iterable[float]) -> list[tuple[float, str]]:
-    """Lengths in m, with what each is called."""
-    return [(length, f"{length * 1e3:.5g} mm") for length in lengths]
-
-
-def lengths_for(stock: Stock, kind: str) -> list[tuple[float, float | None]]:
-    """All lengths at hand of a kind of loop, m, each with its pitch, m, None of V-belts."""
-    if kind == "v_belt":
-        return [(length, None) for length in stock.v_belts]
-    known = stock.belts if kind == "belt" else stock.chains
-    return [(count * pitch, pitch) for pitch, counts in known.items() for count in counts]
-
-
-def lengths_at_hand(stock: Stock, kind: str, pitch: float) -> list[tuple[float, str]]:
-    """The lengths that a bin has for a kind of loop of a pitch, m, with what each is called."""
-    if kind == "v_belt":
-        return plain(stock.v_belts)
-    belt = kind == "belt"
-    counts = (stock.belts if belt else stock.chains).get(pitch, ())
-    return pieces(counts, pitch, "teeth" if belt else "links")
+    Args:
+        stock: what the bin has.
+        loop: what runs around.
+        pitch: m, 0 where it has none.
+    """
+    known = stock.loops.get(loop.part, ())
+    return [(entry.length, loop.named(entry.length, pitch)) for entry in known if entry.pitch == pitch]
 
 
 def stock_of(parts: Sequence[Mapping[str, Any]]) -> Stock:
@@ -89,32 +77,26 @@ def stock_of(parts: Sequence[Mapping[str, Any]]) -> Stock:
     """
     known: dict[str, list[Any]] = defaultdict(list)
     for part in read_parts([raw for raw in parts if raw["kind"] in _USED]):
-        if part.kind in _WHEELS or part.owned:
+        if part.kind in OF_PART or part.owned:
             known[part.kind].append(part)
-    wheels = [(_key(part), part) for kind in _WHEELS for part in known[kind]]
+    wheels = [(wheel_key(part.form, part.tooth_size, part.measure), part) for kind in OF_PART for part in known[kind]]
     return Stock(
-        belts=_gathered((belt.pitch, belt.teeth) for belt in known["belt"]),
-        chains=_gathered((chain.pitch, chain.links) for chain in known["chain"] if chain.links),
-        v_belts=tuple(sorted({belt.length for belt in known["v_belt"]})),
-        spacers=_stock(known["spacer"]),
+        loops={kind: _lengths(known[kind]) for kind in _AROUND},
+        spacers=_spacers(known["spacer"]),
         bores=_gathered((key, (part.bore, part.bore_shape)) for key, part in wheels if part.bore),
-        rims={round(p.pitch_diameter, 6): p.outside_diameter for p in known["v_pulley"] if p.outside_diameter},
-        flanges={(p.pitch, p.teeth): p.flange_diameter for p in known["pulley"] if p.flange_diameter},
+        rims={key: part.rim for key, part in wheels if part.rim},
         widths={key: max(found) for key, found in _gathered((k, p.width) for k, p in wheels if p.width).items()},
         sleeves=tuple((sleeve.shaft, sleeve.outside) for sleeve in known["sleeve"]),
         adapters=tuple((a.shaft, a.shaft_shape, a.outside, a.outside_shape) for a in known["adapter"] if a.outside),
     )
 
 
-_WHEELS = {"gear": "gear", "pulley": "pulley", "sprocket": "sprocket", "v_pulley": "grooved"}
-"""The form of a wheel by the kind of its part."""
-_USED = {*_WHEELS, "belt", "chain", "v_belt", "spacer", "sleeve", "adapter"}
+_AROUND = tuple(kind for kind, part in KINDS.items() if issubclass(part, AroundPart))
+_USED = {*OF_PART, *_AROUND, "spacer", "sleeve", "adapter"}
 
 
-def _key(part: Any) -> WheelKey:
-    if part.kind == "v_pulley":
-        return wheel_key(_WHEELS[part.kind], 0.0, None, part.pitch_diameter)
-    return wheel_key(_WHEELS[part.kind], part.size, part.teeth, 0.0)
+def _lengths(parts: Iterable[AroundPart]) -> tuple[LoopLength, ...]:
+    return tuple(sorted({LoopLength(part.around, part.loop_pitch) for part in parts if part.around}))
 
 
 def _gathered(pairs: Iterable[tuple[Any, Any]]) -> dict[Any, tuple[Any, ...]]:
@@ -125,10 +107,10 @@ def _gathered(pairs: Iterable[tuple[Any, Any]]) -> dict[Any, tuple[Any, ...]]:
     return {key: tuple(sorted(values)) for key, values in found.items()}
 
 
-def _stock(spacers: Iterable[Any]) -> dict[float, dict[float, int]]:
+def _spacers(spacers: Iterable[Any]) -> dict[float, dict[float, int]]:
     """How many there are of each thickness, by bore."""
     found: dict[float, dict[float, int]] = defaultdict(lambda: defaultdict(int))
     for spacer in spacers:
         if spacer.bore:
             found[spacer.bore][spacer.thickness] += spacer.owned
-    return {bore: dict(stock) for bore, stock in found.items()}
+    return {bore: dict(counts) for bore, counts in found.items()}

@@ -12,7 +12,7 @@ from itertools import combinations, product
 
 from ydrometer.document.mounting import FrameLine, Point
 from ydrometer.fit.clash import Clash, called, mm
-from ydrometer.fit.line import Tie, Wheel
+from ydrometer.fit.coupling import Coupling, Wheel
 from ydrometer.fit.placing import NOISE
 from ydrometer.fit.setup import Setup, depth, same_depth, straight_runs
 
@@ -20,37 +20,37 @@ from ydrometer.fit.setup import Setup, depth, same_depth, straight_runs
 def shafts_beside(setup: Setup) -> Iterator[tuple[Wheel, str]]:
     """Each wheel with each shaft that it has nothing to do with, and that goes through the depth in which it lies."""
     for wheel in setup.plane.wheels:
-        mates = {shaft for tie in setup.plane.ties if wheel in tie.wheels for shaft in tie.shafts}
+        mates = {shaft for coupling in setup.plane.couplings if wheel in coupling.wheels for shaft in coupling.shafts}
         for path in setup.plane.shafts:
-            if wheel.form != "ring" and path not in mates and not _passes(setup, wheel, path):
+            if not wheel.form.encloses and path not in mates and not _passes(setup, wheel, path):
                 yield wheel, path
 
 
 def frame_beside(setup: Setup) -> Iterator[tuple[Wheel, FrameLine]]:
     """Each wheel with each line of the frame that it has to clear."""
     for wheel, line in product(setup.plane.wheels, setup.mounting.frame):
-        if wheel.form != "ring":
+        if not wheel.form.encloses:
             yield wheel, line
 
 
 def wheels_beside(setup: Setup) -> Iterator[tuple[Wheel, Wheel]]:
     """Wheels of different stages on different shafts that lie in the same depth."""
     for one, other in combinations(setup.plane.wheels, 2):
-        apart = one.path != other.path and one.shaft != other.shaft and one.form != "ring"
+        apart = one.path != other.path and one.shaft != other.shaft and not one.form.encloses
         if apart and same_depth(setup.mounting, one, other):
             yield one, other
 
 
-def wheels_beside_loops(setup: Setup) -> Iterator[tuple[Tie, Wheel]]:
+def wheels_beside_loops(setup: Setup) -> Iterator[tuple[Coupling, Wheel]]:
     """Each loop with each wheel of another stage in the same depth."""
-    for tie, wheel in product(setup.plane.ties, setup.plane.wheels):
-        if tie.is_loop and wheel.path != tie.path and same_depth(setup.mounting, tie.driver, wheel):
-            yield tie, wheel
+    for coupling, wheel in product(setup.plane.couplings, setup.plane.wheels):
+        if coupling.is_loop and wheel.path != coupling.path and same_depth(setup.mounting, coupling.driver, wheel):
+            yield coupling, wheel
 
 
-def loops_beside(setup: Setup) -> Iterator[tuple[Tie, Tie]]:
+def loops_beside(setup: Setup) -> Iterator[tuple[Coupling, Coupling]]:
     """Loops in the same depth."""
-    for one, other in combinations([tie for tie in setup.plane.ties if tie.is_loop], 2):
+    for one, other in combinations([coupling for coupling in setup.plane.couplings if coupling.is_loop], 2):
         if same_depth(setup.mounting, one.driver, other.driver):
             yield one, other
 
@@ -60,9 +60,9 @@ def clear_of_shaft(setup: Setup, reach: float, path: str) -> float:
     return reach + 0.5 * (setup.shaft(path).diameter or 0.0) + setup.mounting.gap
 
 
-def thickness(tie: Tie) -> float:
+def thickness(coupling: Coupling) -> float:
     """How far a loop stands over the line on which it runs, m."""
-    return tie.driver.outer_radius - tie.driver.pitch_radius
+    return coupling.driver.outer_radius - coupling.driver.pitch_radius
 
 
 def wheels_and_shafts(setup: Setup) -> Iterator[Clash]:
@@ -116,24 +116,26 @@ def nearest_on(start: Point, end: Point, at: Point) -> Point:
 
 def runs(setup: Setup) -> Iterator[Clash]:
     """The runs of a loop clear the shafts between them and the lines of the frame."""
-    for tie in setup.plane.ties:
-        if not tie.is_loop or setup.distance(tie) <= tie.free:
+    for coupling in setup.plane.couplings:
+        if not coupling.is_loop or setup.distance(coupling) <= coupling.free:
             continue
-        for run in straight_runs(setup, tie):
+        for run in straight_runs(setup, coupling):
             for path in setup.plane.shafts:
-                if path not in tie.shafts:
-                    at, wanted = setup.at(path), clear_of_shaft(setup, thickness(tie), path)
-                    yield from _run_into(tie, wanted, nearest_on(*run, at), at, setup.plane.named(path))
+                if path not in coupling.shafts:
+                    at, wanted = setup.at(path), clear_of_shaft(setup, thickness(coupling), path)
+                    yield from _run_into(coupling, wanted, nearest_on(*run, at), at, setup.plane.named(path))
             for line in setup.mounting.frame:
                 near, on_line = closest(run, (line.start, line.end))
-                yield from _run_into(tie, thickness(tie) + setup.mounting.gap, near, on_line, line.name or "frame")
+                yield from _run_into(
+                    coupling, thickness(coupling) + setup.mounting.gap, near, on_line, line.name or "frame"
+                )
 
 
-def _run_into(tie: Tie, wanted: float, near: Point, other: Point, name: str) -> Iterator[Clash]:
+def _run_into(coupling: Coupling, wanted: float, near: Point, other: Point, name: str) -> Iterator[Clash]:
     short = wanted - math.dist(near, other)
     if short > NOISE:
-        text = f"the {called(tie)} runs into the {name}: {mm(short)} more is wanted"
-        yield Clash("clash", text, tie.path, short, near)
+        text = f"the {called(coupling)} runs into the {name}: {mm(short)} more is wanted"
+        yield Clash("clash", text, coupling.path, short, near)
 
 
 def closest(one: tuple[Point, Point], other: tuple[Point, Point]) -> tuple[Point, Point]:
@@ -176,16 +178,16 @@ def ground(setup: Setup) -> Iterator[Clash]:
 
 def neighbours(setup: Setup) -> Iterator[Clash]:
     """In the same depth, as stacks say, a loop clears other wheels and other loops."""
-    for tie, wheel in wheels_beside_loops(setup):
-        keep, at = thickness(tie) + setup.mounting.gap + wheel.outer_radius, setup.at(wheel.shaft)
-        for run in _standing_runs(setup, tie):
-            yield from _run_into(tie, keep, nearest_on(*run, at), at, wheel.words)
+    for coupling, wheel in wheels_beside_loops(setup):
+        keep, at = thickness(coupling) + setup.mounting.gap + wheel.outer_radius, setup.at(wheel.shaft)
+        for run in _standing_runs(setup, coupling):
+            yield from _run_into(coupling, keep, nearest_on(*run, at), at, wheel.words)
     for one, other in loops_beside(setup):
         keep = thickness(one) + thickness(other) + setup.mounting.gap
         for run, beside in product(_standing_runs(setup, one), _standing_runs(setup, other)):
             yield from _run_into(one, keep, *closest(run, beside), called(other))
 
 
-def _standing_runs(setup: Setup, tie: Tie) -> Sequence[tuple[Point, Point]]:
+def _standing_runs(setup: Setup, coupling: Coupling) -> Sequence[tuple[Point, Point]]:
     """The runs of a loop; none where its wheels touch."""
-    return straight_runs(setup, tie) if setup.distance(tie) > tie.free else ()
+    return straight_runs(setup, coupling) if setup.distance(coupling) > coupling.free else ()

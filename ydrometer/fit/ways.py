@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from ydrometer.fit import placing
 from ydrometer.fit.clearances import clear
 from ydrometer.fit.helps import Help, helps
-from ydrometer.fit.places import MOST_TRIED, Placing, as_problem, tied, way
+from ydrometer.fit.places import MOST_TRIED, Placing, as_problem, way, with_distance
 from ydrometer.fit.setup import Setup
 
 MOST_SHOWN = 60
@@ -24,9 +24,9 @@ class Ways:
 
 
 def ways(setup: Setup) -> Ways:
-    """Every way that satisfies all ties at once and keeps clear of shafts and frame; the least error first.
+    """Every way that satisfies all couplings at once and keeps clear of shafts and frame; the least error first.
 
-    Shafts said to be fixed stay, and so do free ones that have a place and those that nothing ties; where none is
+    Shafts said to be fixed stay, and so do free ones that have a place and those that nothing couples; where none is
     fixed, the first one stays. Those on holes, and those of which nothing is said, may stand on any hole; slots are
     set.
 
@@ -37,7 +37,7 @@ def ways(setup: Setup) -> Ways:
         ValueError: there is no plate, or two shafts in slots are tied to each other.
     """
     problem = as_problem(setup)
-    ties = tied(setup.plane)
+    couplings = with_distance(setup.plane)
     found = clear(setup, placing.placements(problem, MOST_TRIED))
-    shown = [way(placement, ties) for placement in found[:MOST_SHOWN]]
-    return Ways(shown, len(found), [] if found else helps(setup, problem, ties))
+    shown = [way(placement, couplings) for placement in found[:MOST_SHOWN]]
+    return Ways(shown, len(found), [] if found else helps(setup, problem, couplings))

@@ -9,7 +9,6 @@ from itertools import pairwise
 from typing import Any, NamedTuple
 
 import numpy as np
-from numpy.typing import NDArray
 
 from ydrometer.base.jit import entry, kernel
 from ydrometer.motion import currents, forces, gears, run, speeds
@@ -18,7 +17,6 @@ from ydrometer.motion.plant import Batch, Plant, for_kernels, row, turning
 GEARING_SHARE = 0.90
 """From this share of the no-load speed up, it is the gearing that limits the top speed."""
 
-Texts = NDArray[np.str_]
 NOTHING, TORQUE, GRIP, GEARING, POWER = range(5)
 WORDS = np.array(["", "torque", "grip", "gearing", "power"])
 

@@ -106,13 +106,6 @@ def moment(batch: Batch, i: int, what: int, wanted: float, rate: float = 1.0) ->
 
 
 @entry
-def motion_at(batch: Batch, k: int, v: float) -> tuple[float, float]:
-    """Acceleration and power of the supply of the first design at a speed of the run."""
-    a, _, bus, drawn, _ = as_driven(row(batch, 0), k, v)
-    return a, bus * drawn
-
-
-@entry
 def _moment(batch: Batch, what: int, wanted: float, rate: float) -> tuple[float, float, float, float]:
     p = row(batch, 0)
     panels = np.empty((MOST_PANELS + 1, 8))

@@ -10,26 +10,18 @@ from ydrometer.document.stages import Stage
 from ydrometer.parts.names import called
 from ydrometer.parts.read import read_part
 
-OF_STAGE = {"gear": "gear", "belt": "pulley", "chain": "sprocket", "v_belt": "v_pulley"}
-"""The kind of part that a kind of stage is made of."""
 SAME_SIZE = 1e-6
 """Relative difference up to which two tooth sizes are equal."""
 
 
 @dataclass(frozen=True, slots=True)
 class Fit:
-    """A part that could be one of a stage's wheels: its teeth, or the diameter on which a belt runs, m."""
+    """A part that could be one of a stage's wheels: its teeth, or the diameter on which it works, m."""
 
     size: float
     id: str
     name: str
     owned: int
-
-
-def tooth_size(stage: Stage) -> float | None:
-    """Module of gears, pitch of a belt or chain, m; None where it is not given or there is none."""
-    found: float | None = getattr(stage, "tooth_size", None) or getattr(stage, "pitch", None)
-    return found
 
 
 def fits(stage: Stage, parts: Sequence[Mapping[str, Any]]) -> list[Fit]:
@@ -39,13 +31,12 @@ def fits(stage: Stage, parts: Sequence[Mapping[str, Any]]) -> list[Fit]:
         stage: of the design; where it gives no tooth size, parts of any fit.
         parts: documents of the bin's parts, read before.
     """
-    kind, size = OF_STAGE.get(stage.kind), tooth_size(stage)
+    kind, size = stage.form.part if stage.form else "", stage.tooth_size
     found = []
     for raw in parts:
-        if raw.get("kind") != kind:
+        if not kind or raw.get("kind") != kind:
             continue
         part: Any = read_part(raw)
-        if size is None or kind == "v_pulley" or abs(part.size - size) <= SAME_SIZE * size:
-            wheel = part.pitch_diameter if kind == "v_pulley" else float(part.teeth)
-            found.append(Fit(wheel, part.id, called(raw), part.owned))
+        if size is None or abs(part.tooth_size - size) <= SAME_SIZE * size:
+            found.append(Fit(float(part.measure), part.id, called(raw), part.owned))
     return sorted(found, key=lambda fit: (fit.size, fit.id))

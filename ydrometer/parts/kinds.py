@@ -13,7 +13,8 @@ from typing import Any, ClassVar
 from ydrometer.base import reading
 from ydrometer.document import sources, supply
 from ydrometer.document.mounting import SHAPES
-from ydrometer.document.stages import common
+from ydrometer.document.stages import stage as common
+from ydrometer.document.stages.forms import GEAR, GROOVED, PULLEY, SPROCKET, Form
 
 LONGEST_ID = 80
 MOST_OWNED = 10_000
@@ -60,15 +61,54 @@ class OnShaft(Part):
     bore_shape: str = _shape()
 
 
+class PowerWheel(OnShaft):
+    """A wheel that passes power on, told by its teeth and their size, or by a diameter."""
+
+    __slots__ = ()
+    form: ClassVar[Form]
+
+    @property
+    def tooth_size(self) -> float:
+        """Module or pitch, m; 0 where it has no teeth."""
+        return 0.0
+
+    @property
+    def measure(self) -> float:
+        """Teeth, or a diameter, m."""
+        found: float = getattr(self, self.form.measure)
+        return found
+
+    @property
+    def rim(self) -> float | None:
+        """Diameter over flanges or rim, m, where it is known."""
+        return None
+
+
+class AroundPart(Part):
+    """What runs around wheels, by its length."""
+
+    __slots__ = ()
+
+    @property
+    def around(self) -> float | None:
+        """Its length, m; None where it is not cut to one."""
+        raise NotImplementedError
+
+    @property
+    def loop_pitch(self) -> float:
+        """Its pitch, m; 0 where it has none."""
+        return 0.0
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Pitched(OnShaft):
+class Pitched(PowerWheel):
     """What a belt or chain runs on, by its teeth and their pitch."""
 
     teeth: int = common.teeth()
     pitch: float = reading.quantity("length", above=0.0, at_most=1.0)
 
     @property
-    def size(self) -> float:
+    def tooth_size(self) -> float:
         """Pitch of the belt or chain, m."""
         return self.pitch
 
@@ -117,10 +157,11 @@ class ControllerPart(Part):
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class GearPart(OnShaft):
+class GearPart(PowerWheel):
     """A spur gear of a tooth size."""
 
     kind: ClassVar[str] = "gear"
+    form: ClassVar[Form] = GEAR
     teeth: int = common.teeth()
     module: float | None = reading.quantity("length", above=0.0, at_most=1.0, default=None)
     diametral_pitch: float | None = reading.quantity("diametral pitch", above=1.0, default=None)
@@ -134,7 +175,7 @@ class GearPart(OnShaft):
             yield "module", "given twice or not at all", "give either module or diametral_pitch"
 
     @property
-    def size(self) -> float:
+    def tooth_size(self) -> float:
         """Module, m."""
         return self.module if self.module is not None else 1.0 / (self.diametral_pitch or 1.0)
 
@@ -144,7 +185,13 @@ class PulleyPart(Pitched):
     """A pulley of a toothed belt."""
 
     kind: ClassVar[str] = "pulley"
+    form: ClassVar[Form] = PULLEY
     flange_diameter: float | None = _size()
+
+    @property
+    def rim(self) -> float | None:
+        """Over its flanges."""
+        return self.flange_diameter
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -152,24 +199,26 @@ class SprocketPart(Pitched):
     """A sprocket of a roller chain."""
 
     kind: ClassVar[str] = "sprocket"
+    form: ClassVar[Form] = SPROCKET
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class VPulleyPart(OnShaft):
-    """A V-pulley by the diameter on which the belt runs."""
+class VPulleyPart(PowerWheel):
+    """A V-pulley by the diameter on which the belt runs; there is one section in a bin."""
 
     kind: ClassVar[str] = "v_pulley"
+    form: ClassVar[Form] = GROOVED
     pitch_diameter: float = _measure()
     outside_diameter: float | None = _size()
 
     @property
-    def size(self) -> float:
-        """All go together: there is one section in a bin."""
-        return 1.0
+    def rim(self) -> float | None:
+        """Over its rim."""
+        return self.outside_diameter
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class BeltPart(Part):
+class BeltPart(AroundPart):
     """A toothed belt, closed."""
 
     kind: ClassVar[str] = "belt"
@@ -177,24 +226,49 @@ class BeltPart(Part):
     teeth: int = reading.whole(10, 10_000)
     width: float | None = _size()
 
+    @property
+    def around(self) -> float | None:
+        """Teeth times pitch."""
+        return self.teeth * self.pitch
+
+    @property
+    def loop_pitch(self) -> float:
+        """Its pitch, m."""
+        return self.pitch
+
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class VBeltPart(Part):
+class VBeltPart(AroundPart):
     """A V-belt by its length along the line on which it runs."""
 
     kind: ClassVar[str] = "v_belt"
     length: float = reading.quantity("length", above=0.0, at_most=100.0)
     width: float | None = _size()
 
+    @property
+    def around(self) -> float | None:
+        """Its length."""
+        return self.length
+
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class ChainPart(Part):
+class ChainPart(AroundPart):
     """A roller chain; a length of it where `links` are given."""
 
     kind: ClassVar[str] = "chain"
     pitch: float = reading.quantity("length", above=0.0, at_most=1.0)
     links: int | None = reading.whole(4, 100_000, default=None)
     breaking_load: float | None = reading.quantity("force", above=0.0, default=None)
+
+    @property
+    def around(self) -> float | None:
+        """Links times pitch; None of a chain by the metre."""
+        return None if self.links is None else self.links * self.pitch
+
+    @property
+    def loop_pitch(self) -> float:
+        """Its pitch, m."""
+        return self.pitch
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -221,7 +295,7 @@ class GearboxPart(Part):
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class WheelPart(OnShaft):
+class RoadWheelPart(OnShaft):
     """A road wheel by its loaded rolling diameter."""
 
     kind: ClassVar[str] = "wheel"
@@ -273,6 +347,6 @@ class SleevePart(Part):
 KINDS: dict[str, type[Part]] = {
     kind.kind: kind
     for kind in (MotorPart, EnginePart, SupplyPart, PanelPart, ControllerPart, GearPart, PulleyPart, BeltPart,
-                 SprocketPart, ChainPart, VPulleyPart, VBeltPart, GearboxPart, WheelPart, SpacerPart, BearingPart,
+                 SprocketPart, ChainPart, VPulleyPart, VBeltPart, GearboxPart, RoadWheelPart, SpacerPart, BearingPart,
                  AdapterPart, SleevePart)
 }  # fmt: skip

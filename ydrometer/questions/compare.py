@@ -10,7 +10,7 @@ from ydrometer.base.errors import DocumentError, Fault
 from ydrometer.base.tables.measures import MEASURES
 from ydrometer.document import design
 from ydrometer.document.changes import changes
-from ydrometer.document.design import Target
+from ydrometer.document.target import Target
 from ydrometer.drawing import LineDrawing, draw_line
 from ydrometer.evaluation import curves
 from ydrometer.evaluation.curves import ForceCurve

@@ -12,8 +12,10 @@ from dataclasses import dataclass
 
 from scipy.optimize import brentq
 
-from ydrometer.document.design import Document, Target, stages_with_paths
-from ydrometer.document.stages import Gearbox, Toothed
+from ydrometer.document.design import Document
+from ydrometer.document.stages.gearbox import Gearbox
+from ydrometer.document.target import Target
+from ydrometer.document.walk import stages_with_paths
 from ydrometer.evaluation.evaluate import Evaluation, evaluate
 from ydrometer.evaluation.sweep import with_wheels
 from ydrometer.evaluation.variants import with_drive
@@ -49,7 +51,7 @@ class Way:
 
 
 @dataclass(frozen=True, slots=True)
-class TurnedDown:
+class DutyLimit:
     """The present design and the ways to the wanted speed, m/s; `why` says why there are none, or nothing wanted."""
 
     wanted: float | None
@@ -57,7 +59,7 @@ class TurnedDown:
     ways: list[Way]
 
 
-def turned_down(document: Document, speed: float | None = None) -> TurnedDown:
+def duty_limit(document: Document, speed: float | None = None) -> DutyLimit:
     """Compare a software limit with another gearing for one top speed.
 
     Args:
@@ -69,10 +71,10 @@ def turned_down(document: Document, speed: float | None = None) -> TurnedDown:
     wanted = _wanted(document.design.targets, top) if speed is None else speed
     ways = [_way("As it is", present, 0, 1.0, "")]
     if wanted is None:
-        return TurnedDown(None, "Give the speed to compare at, here or as a target in the Brief.", ways)
+        return DutyLimit(None, "Give the speed to compare at, here or as a target in the Brief.", ways)
     if top <= wanted * (1.0 + CLOSE):
-        return TurnedDown(wanted, "It is no faster than that: there is nothing to turn down.", ways)
-    return TurnedDown(wanted, "", [*ways, *_capped(document, wanted), *_geared(document, wanted)])
+        return DutyLimit(wanted, "It is no faster than that: there is nothing to turn down.", ways)
+    return DutyLimit(wanted, "", [*ways, *_capped(document, wanted), *_geared(document, wanted)])
 
 
 def _wanted(targets: Sequence[Target], top: float) -> float | None:
@@ -114,15 +116,17 @@ def _nearest(document: Document, factor: float) -> str:
     """The single wheel whose whole teeth come closest to a change of the overall ratio by `factor`."""
     best, words = math.inf, ""
     for path, stage in stages_with_paths(document.design):
-        if not isinstance(stage, Toothed):
-            continue
-        for member, teeth in (("driver", stage.driver_teeth / factor), ("driven", stage.driven_teeth * factor)):
+        for wheel in stage.members:
+            if wheel.idle or not wheel.form.toothed:
+                continue
+            teeth = wheel.measure / factor if wheel.name == "driver" else wheel.measure * factor
             count = round(teeth)
             off = abs(count / teeth - 1.0)
-            if off < best and with_wheels(document, path, {member: count}) is not None:
-                now = stage.driver_teeth if member == "driver" else stage.driven_teeth
+            if off < best and with_wheels(document, path, {wheel.name: count}) is not None:
                 best = off
-                words = f"Nearest with one wheel: {member} {now} → {count} teeth, {100.0 * off:.1f} % off."
+                words = (
+                    f"Nearest with one wheel: {wheel.name} {wheel.measure} → {count} teeth, {100.0 * off:.1f} % off."
+                )
     return words
 
 

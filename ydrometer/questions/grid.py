@@ -8,8 +8,7 @@ from dataclasses import dataclass
 
 from ydrometer.base.errors import DocumentError, Fault
 from ydrometer.document.design import Document
-from ydrometer.document.stages import Toothed
-from ydrometer.document.stages.common import LEAST_TEETH, MOST_TEETH
+from ydrometer.document.stages.forms import LEAST_TEETH, MOST_TEETH
 from ydrometer.evaluation.evaluate import Evaluation, evaluate
 from ydrometer.evaluation.sweep import stage_at, with_wheels
 from ydrometer.evaluation.targets import Standing
@@ -59,12 +58,12 @@ def grid(document: Document, path: str, drivers: Sequence[int], drivens: Sequenc
     """
     faults = [*_faults("drivers", drivers), *_faults("drivens", drivens)]
     stage = stage_at(document.design, path)
-    if not isinstance(stage, Toothed):
+    if stage is None or stage.exact_ratio is None:
         faults.append(Fault("path", f'"{path[:60]}" given', "give the path of a stage with teeth"))
     if faults:
         raise DocumentError(faults)
-    assert isinstance(stage, Toothed)  # else there is a fault
-    present = (stage.driver_teeth, stage.driven_teeth)
+    assert stage is not None  # else there is a fault
+    present = (int(stage.members[0].measure), int(stage.members[-1].measure))
     pairs = [(z, y) for z in drivers for y in drivens]
     made = [with_wheels(document, path, {"driver": z, "driven": y}) for z, y in pairs]
     cells = iter(_cells([d for d in made if d is not None]))

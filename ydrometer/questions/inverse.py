@@ -15,14 +15,16 @@ import numpy as np
 from ydrometer.base.errors import DocumentError, Fault
 from ydrometer.base.tables.measures import MEASURES
 from ydrometer.document import design
-from ydrometer.document.design import Document, Target, stages_with_paths
-from ydrometer.document.names import STAGES
-from ydrometer.document.stages import Gearbox, Speeds, Stage, Toothed, stage_efficiency
+from ydrometer.document.design import Document
+from ydrometer.document.stages import Stage, stage_efficiency
+from ydrometer.document.stages.gearbox import Gearbox
+from ydrometer.document.target import Target
+from ydrometer.document.walk import stages_with_paths
 from ydrometer.evaluation.evaluate import evaluate
 from ydrometer.evaluation.sweep import stage_at, with_stage, with_wheels
 from ydrometer.evaluation.variants import series_of, with_count, with_series, with_vehicle
 from ydrometer.parts.fitting import fits
-from ydrometer.parts.kinds import GearboxPart, Part, WheelPart
+from ydrometer.parts.kinds import GearboxPart, Part, RoadWheelPart
 from ydrometer.parts.names import called
 from ydrometer.parts.read import read_parts
 
@@ -98,7 +100,7 @@ def unknowns(document: Document) -> list[Unknown]:
     found = [
         Unknown("reduction", f"reduction of the {_named(stage)}", "ratio", path)
         for path, stage in stages_with_paths(made)
-        if not isinstance(stage, Speeds)
+        if not stage.several_speeds
     ]
     found += [
         Unknown("wheel_diameter", "wheel", "length", ""),
@@ -112,8 +114,7 @@ def unknowns(document: Document) -> list[Unknown]:
 
 def _named(stage: Stage) -> str:
     """A stage as a question names it."""
-    words = STAGES[stage.kind]
-    return f"{words} {stage.driver_teeth} : {stage.driven_teeth}" if isinstance(stage, Toothed) else words
+    return f"{stage.noun} {stage.told}" if stage.members else stage.noun
 
 
 def inverse(
@@ -267,15 +268,15 @@ def _candidates(document: Document, unknown: Unknown, parts: Sequence[Mapping[st
         yield from _wheels(document, read)
     elif unknown.key == "reduction":
         stage = stage_at(document.design, unknown.path)
-        if isinstance(stage, Toothed):
+        if stage is not None and stage.exact_ratio is not None:
             yield from _pairs(document, unknown.path, stage, parts)
-        elif stage is not None:
+        elif stage is not None and not stage.members:
             yield from _boxes(document, unknown.path, read)
 
 
 def _wheels(document: Document, parts: Sequence[tuple[Part, Mapping[str, Any]]]) -> Iterator[_Candidate]:
     for part, raw in parts:
-        if isinstance(part, WheelPart):
+        if isinstance(part, RoadWheelPart):
             made = with_vehicle(document, wheel_diameter=part.diameter)
             yield _Candidate(part.diameter, called(raw), made, {"vehicle.wheel_diameter": raw["diameter"]}, part.id)
 
@@ -289,13 +290,14 @@ def _boxes(document: Document, path: str, parts: Sequence[tuple[Part, Mapping[st
             yield _Candidate(part.ratio, called(raw), made, {path: stage}, part.id)
 
 
-def _pairs(document: Document, path: str, stage: Any, parts: Sequence[Mapping[str, Any]]) -> Iterator[_Candidate]:
+def _pairs(document: Document, path: str, stage: Stage, parts: Sequence[Mapping[str, Any]]) -> Iterator[_Candidate]:
     """Pairs of the bin that have the stage's tooth size; without any, whole teeth with one wheel kept."""
     teeth = sorted({int(fit.size) for fit in fits(stage, parts)})
+    now = int(stage.members[0].measure), int(stage.members[-1].measure)
     counts = [(z, y) for z in teeth for y in teeth] if teeth else [
-        *((stage.driver_teeth, y) for y in TEETH), *((z, stage.driven_teeth) for z in TEETH)]  # fmt: skip
+        *((now[0], y) for y in TEETH), *((z, now[1]) for z in TEETH)]  # fmt: skip
     # Of equal ratios the one that keeps a wheel comes first.
-    for driver, driven in sorted(counts, key=lambda c: (c[0] != stage.driver_teeth) + (c[1] != stage.driven_teeth)):
+    for driver, driven in sorted(counts, key=lambda c: (c[0] != now[0]) + (c[1] != now[1])):
         made = with_wheels(document, path, {"driver": driver, "driven": driven})
         if made is not None:
             changes = {f"{path}.driver_teeth": driver, f"{path}.driven_teeth": driven}

@@ -8,17 +8,18 @@ from typing import Any, Literal
 from ydrometer.base.errors import DocumentError
 from ydrometer.base.tables.measures import MEASURES
 from ydrometer.document import design, names
-from ydrometer.document.design import Document, Target
+from ydrometer.document.design import Document
+from ydrometer.document.target import Target
 from ydrometer.drawing import UNFOLDED, LineDrawing, draw_line
 from ydrometer.evaluation import curves, flow, ratios, sweep
-from ydrometer.evaluation import rotation as senses
 from ydrometer.evaluation import uncertainty as spread
 from ydrometer.evaluation.curves import Characteristic, ForceCurve, RunCurve
-from ydrometer.evaluation.evaluate import Evaluation, Message, evaluate, messages
+from ydrometer.evaluation.evaluate import Evaluation, evaluate
 from ydrometer.evaluation.flow import Flow
+from ydrometer.evaluation.messages import Message, messages
 from ydrometer.evaluation.ratios import RatioView
 from ydrometer.evaluation.readout import shown_targets
-from ydrometer.evaluation.rotation import Senses
+from ydrometer.evaluation.rotation import Rotation, rotation
 from ydrometer.evaluation.targets import Standing
 from ydrometer.evaluation.uncertainty import Band
 from ydrometer.fit.clash import Clash
@@ -119,7 +120,7 @@ class Live:
     flows: list[Flow]
     ratios: list[RatioView]
     told: str
-    senses: Senses
+    rotation: Rotation
     sources: list[Characteristic]
     supply: Characteristic | None
     quantities: list[Quantity]
@@ -234,7 +235,7 @@ def look(raw: dict[str, Any], mark: dict[str, Any] | None = None, wish: Wish = W
         flows=flow.flows(evaluation, picked=wish.picked),
         ratios=ratios.ratio_views(document.design),
         told=ratios.question(document.design, wish.selected[0], wish.told) if wish.told and wish.selected else "",
-        senses=senses.senses(document.design),
+        rotation=rotation(document.design),
         sources=[curves.source_curve(document.design, b) for b in range(len(document.design.drive.branches))],
         supply=curves.supply_curve(document.design),
         quantities=[Quantity(path, v.si, v.dimension, v.origin, v.spread) for path, v in document.values.items()],

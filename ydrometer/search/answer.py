@@ -8,8 +8,9 @@ import numpy as np
 
 from ydrometer.base.tables.measures import MEASURES
 from ydrometer.document import design
-from ydrometer.evaluation.evaluate import Evaluation, evaluate, measure
-from ydrometer.evaluation.evaluate import target as target_document
+from ydrometer.evaluation.evaluate import Evaluation, evaluate
+from ydrometer.evaluation.result import measure
+from ydrometer.evaluation.result import target as target_document
 from ydrometer.search.block import ids
 from ydrometer.search.choices import NO_PART, Slot, slots, stage_json, trunk_from, used
 from ydrometer.search.cost import head_cost, prices, stage_costs

@@ -57,8 +57,8 @@ class Block:
         every = classes.drives(options, trunk_from(self.layout), chosen, mass)
         self.drive, self.which = classes.unique(every)
         self.ranks = _id_ranks(request, options, chosen)
-        tied = [(slot.tie, option) for slot, option in zip(options, chosen, strict=True) if slot.tie is not None]
-        self.placed = together([tie for tie, _ in tied], [option for _, option in tied]) if tied else None
+        pairs = [(slot.places, option) for slot, option in zip(options, chosen, strict=True) if slot.places is not None]
+        self.placed = together([places for places, _ in pairs], [option for _, option in pairs]) if pairs else None
 
     def look(self, head: Head, head_cost: tuple[float, int, float], found: Found) -> None:
         """Count the combinations of a head, and keep the best."""

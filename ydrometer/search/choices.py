@@ -11,20 +11,12 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from ydrometer.document.stages import (
-    Belt,
-    Chain,
-    Gear,
-    Gearbox,
-    Planetary,
-    Speeds,
-    Stage,
-    Toothed,
-    VBelt,
-    stage_efficiency,
-)
+from ydrometer.document.stages import Stage, stage_efficiency
+from ydrometer.document.stages.forms import Form
+from ydrometer.document.stages.gearbox import Gearbox
+from ydrometer.document.stages.planetary import Planetary
 from ydrometer.parts.fitting import SAME_SIZE
-from ydrometer.search.mount import Options, Tied, tied
+from ydrometer.search.mount import Options, PairPlaces, pair_places
 from ydrometer.search.request import SUPPLIES, BoxChoice, Fixed, Layout, Mount, Pair, SearchRequest, boxes
 from ydrometer.search.room import has_room, outer_radius
 
@@ -53,7 +45,7 @@ class Slot:
     Attributes:
         choice: what the request says. parts: places of driver and driven, NO_PART where there is none, (n, 2).
         driven, driver: teeth, 1 where there are none. torque, speed: ratio of what has no teeth, else 1.
-        efficiency: of each. tie: how they fit between their shafts, where the layout says where those may stand.
+        efficiency: of each. places: how they fit between their shafts, where the layout says where those may stand.
     """
 
     choice: Any
@@ -63,7 +55,7 @@ class Slot:
     torque: Floats
     speed: Floats
     efficiency: Floats
-    tie: Tied | None = None
+    places: PairPlaces | None = None
 
     def __len__(self) -> int:
         return len(self.parts)
@@ -122,31 +114,26 @@ def _box(part: Any) -> Stage:
 
 def _single(choice: Any, stages: Sequence[Stage], places: Ints) -> Slot:
     """Options that are whole stages: teeth are kept as such, so that equal fractions stay equal."""
-    toothed = [stage if isinstance(stage, Toothed) else None for stage in stages]
-    ones = np.ones(len(stages), np.int64)
-    driver = np.array([t.driver_teeth if t else 1 for t in toothed], np.int64) if stages else ones
-    driven = np.array([t.driven_teeth if t else 1 for t in toothed], np.int64) if stages else ones
-    torque = np.array([1.0 if t else s.ratio for s, t in zip(stages, toothed, strict=True)])
-    speed = np.array([1.0 if t else s.speed_ratio for s, t in zip(stages, toothed, strict=True)])
+    teeth = [_teeth(stage) for stage in stages]
+    counts = np.array([pair or (1, 1) for pair in teeth], np.int64).reshape(-1, 2)
+    torque = np.array([1.0 if pair else stage.ratio for stage, pair in zip(stages, teeth, strict=True)])
+    speed = np.array([1.0 if pair else stage.speed_ratio for stage, pair in zip(stages, teeth, strict=True)])
     efficiency = np.array([stage_efficiency(stage) for stage in stages])
-    return Slot(choice, places, driver, driven, torque, speed, efficiency)
+    return Slot(choice, places, counts[:, 0], counts[:, 1], torque, speed, efficiency)
 
 
-SAMPLES: dict[str, Any] = {
-    "gear": Gear(driver_teeth=20, driven_teeth=20),
-    "belt": Belt(driver_teeth=20, driven_teeth=20),
-    "chain": Chain(driver_teeth=20, driven_teeth=20),
-    "v_belt": VBelt(driver_pitch_diameter=0.1, driven_pitch_diameter=0.1),
-}
-"""A stage of each kind that is paired: what it loses and how it creeps hangs on the kind alone."""
+def _teeth(stage: Stage) -> tuple[int, int] | None:
+    """Teeth of driver and driven; None of a stage whose ratio is no fraction of them."""
+    if stage.exact_ratio is None:
+        return None
+    return int(stage.members[0].measure), int(stage.members[-1].measure)
 
 
 def _pairs(request: SearchRequest, choice: Pair, mount: Mount | None, number: int) -> Slot:
-    kind: str = choice.kind
     known: list[tuple[int, Any]] = request.of_kind(choice.part)
     ends = [[(i, part) for i, part in known if ids is None or part.id in ids] for ids in (choice.driver, choice.driven)]
-    size = [np.array([part.size for _, part in end]) for end in ends]
-    measure = [np.array([_measure(part) for _, part in end], float) for end in ends]
+    size = [np.array([part.tooth_size for _, part in end]) for end in ends]
+    measure = [np.array([part.measure for _, part in end], float) for end in ends]
     if not len(size[0]) or not len(size[1]):
         return _single(choice, [], np.zeros((0, 2), np.int64))
     same = np.abs(size[0][:, None] - size[1][None, :]) <= SAME_SIZE * size[0][:, None]
@@ -155,16 +142,15 @@ def _pairs(request: SearchRequest, choice: Pair, mount: Mount | None, number: in
     within = (ratio >= low * (1.0 - SAME_RATIO)) & (ratio <= high * (1.0 + SAME_RATIO))
     a, b = np.nonzero(same & within)
     wanted = size[0][a], measure[0][a], measure[1][b]
-    tie = None
+    places = None
     if mount is not None:
         outer = [np.array([outer_radius(part) for _, part in end]) for end in ends]
-        tie = tied(mount, number, choice, Options(*wanted, outer[0][a], outer[1][b]))
-    room = has_room(choice, *wanted) if tie is None else tie.alone
+        places = pair_places(mount, number, choice, Options(*wanted, outer[0][a], outer[1][b]))
+    room = has_room(choice, *wanted) if places is None else places.alone
     a, b = a[room], b[room]
     place = [np.array([i for i, _ in end], np.int64) for end in ends]
-    sample = SAMPLES[kind]
-    ones, many = np.ones(len(a), np.int64), np.full(len(a), stage_efficiency(sample))
-    toothed = kind != "v_belt"
+    ones, many = np.ones(len(a), np.int64), np.full(len(a), stage_efficiency(choice.usual))
+    toothed = choice.form.toothed
     torque = np.ones(len(a)) if toothed else ratio[a, b]
     return Slot(
         choice=choice,
@@ -172,20 +158,16 @@ def _pairs(request: SearchRequest, choice: Pair, mount: Mount | None, number: in
         driver=measure[0][a].astype(np.int64) if toothed else ones,
         driven=measure[1][b].astype(np.int64) if toothed else ones,
         torque=torque,
-        speed=torque * (sample.speed_ratio / sample.ratio),
+        speed=torque * (choice.usual.speed_ratio / choice.usual.ratio),
         efficiency=many,
-        tie=None if tie is None else tie.of(room),
+        places=None if places is None else places.of(room),
     )
-
-
-def _measure(part: Any) -> float:
-    return float(getattr(part, "teeth", None) or part.pitch_diameter)
 
 
 def trunk_from(layout: Layout) -> int:
     """The stage from which on the trunk begins: the first box of several speeds, else behind the last."""
     for place, choice in enumerate(layout.stages):
-        if isinstance(choice, Fixed) and isinstance(choice.stage, Speeds):
+        if isinstance(choice, Fixed) and choice.stage.several_speeds:
             return place
     return len(layout.stages)
 
@@ -203,15 +185,14 @@ def stage_json(request: SearchRequest, slot: Slot, option: int, layout: Layout, 
         made = {"kind": "planetary", "reductions": list(part.reductions)} if part.reductions else {
             "kind": "gearbox", "ratio": part.ratio}  # fmt: skip
         return made if part.efficiency is None else {**made, "efficiency": part.efficiency}
-    return {"kind": choice.kind, **_pair_json(choice.kind, request.raw["parts"][one], request.raw["parts"][other])}
+    return {"kind": choice.kind, **_pair_json(choice.form, request.raw["parts"][one], request.raw["parts"][other])}
 
 
-def _pair_json(kind: str, driver: Mapping[str, Any], driven: Mapping[str, Any]) -> dict[str, Any]:
-    """A pair by its teeth and the driver's tooth size, or by its diameters, as they were typed."""
-    if kind == "v_belt":
-        return {"driver_pitch_diameter": driver["pitch_diameter"], "driven_pitch_diameter": driven["pitch_diameter"]}
-    size = next(key for key in ("module", "diametral_pitch", "pitch") if driver.get(key) is not None)
-    return {"driver_teeth": driver["teeth"], "driven_teeth": driven["teeth"], size: driver[size]}
+def _pair_json(form: Form, driver: Mapping[str, Any], driven: Mapping[str, Any]) -> dict[str, Any]:
+    """A pair by its measures and the driver's tooth size, as they were typed."""
+    measures = {f"{end}_{form.measure}": part[form.measure] for end, part in (("driver", driver), ("driven", driven))}
+    size = next((key for key in form.size_keys if driver.get(key) is not None), None)
+    return measures if size is None else {**measures, size: driver[size]}
 
 
 def used(request: SearchRequest, layouts: Sequence[Sequence[Slot]]) -> Iterator[int]:

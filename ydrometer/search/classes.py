@@ -9,8 +9,8 @@ from typing import Any, NamedTuple
 import numpy as np
 
 from ydrometer.base.tables.measures import MEASURES
-from ydrometer.document.design import RUN_KEYS, Design, Target
-from ydrometer.document.stages import Speeds
+from ydrometer.document.design import Design
+from ydrometer.document.target import RUN_KEYS, Target
 from ydrometer.evaluation import driveline, targets
 from ydrometer.motion import measures
 from ydrometer.motion.measures import Results, Wanted
@@ -126,7 +126,7 @@ def head_design(request: SearchRequest, layout: Layout, head: Head, mass: float)
     vehicle = replace(made.vehicle, mass=made.vehicle.mass + mass)
     if head.wheel != NO_PART:
         vehicle = replace(vehicle, wheel_diameter=parts[head.wheel].diameter)
-    boxes = [c.stage for c in layout.stages if isinstance(c, Fixed) and isinstance(c.stage, Speeds)]
+    boxes = [c.stage for c in layout.stages if isinstance(c, Fixed) and c.stage.several_speeds]
     return replace(made, vehicle=vehicle, drive=replace(drive, branches=(branch,), stages=tuple(boxes)))
 
 

@@ -10,17 +10,18 @@ from typing import Any
 
 from ydrometer.base.errors import DocumentError
 from ydrometer.document import design, names
+from ydrometer.document.stages import KINDS
 from ydrometer.drawing import LineDrawing, draw_line
+from ydrometer.search.request import PAIRS, BoxChoice
 
-PAIRED = ("gear", "belt", "chain", "v_belt")
 MOST_SUGGESTED = 6
-_TYPICAL: dict[str, dict[str, Any]] = {
-    "gear": {"kind": "gear", "driver_teeth": 15, "driven_teeth": 36},
-    "belt": {"kind": "belt", "driver_teeth": 16, "driven_teeth": 32},
-    "chain": {"kind": "chain", "driver_teeth": 12, "driven_teeth": 24},
-    "v_belt": {"kind": "v_belt", "driver_pitch_diameter": "50 mm", "driven_pitch_diameter": "100 mm"},
-    "gearbox": {"kind": "gearbox", "ratio": 4},
-}
+SIZES = ("module", "pitch", "belt_teeth", "links")
+"""Keys of a usual stage that a picture does without."""
+TOOTHED = [kind for kind, pair in PAIRS.items() if pair.form.toothed]
+_PICTURED: dict[str, dict[str, Any]] = {
+    kind.kind: {"kind": kind.kind, **{key: value for key, value in kind.start.items() if key not in SIZES}}
+    for kind in KINDS.values() if kind.kind in PAIRS or kind.kind == BoxChoice.kind
+}  # fmt: skip
 """What a stage looks like whose parts are not chosen yet."""
 
 Layout = dict[str, Any]
@@ -54,7 +55,7 @@ def picture(document: Mapping[str, Any], layout: Layout) -> Picture:
 def words_of(stages: Sequence[Mapping[str, Any]]) -> str:
     """A layout in words: "gears, then toothed belt"."""
     kinds = [str(_stage(stage).get("kind", "")) for stage in stages]
-    return ", then ".join(names.STAGES.get(kind, kind[:40]) for kind in kinds) or "straight to the wheels"
+    return ", then ".join(names.stage_noun(kind) for kind in kinds) or "straight to the wheels"
 
 
 def stages_of(document: Mapping[str, Any]) -> list[dict[str, Any]]:
@@ -68,19 +69,19 @@ def stages_of(document: Mapping[str, Any]) -> list[dict[str, Any]]:
 
 
 def _choice(stage: Mapping[str, Any]) -> dict[str, Any]:
-    plain = stage.get("kind") in PAIRED and not stage.get("internal") and not stage.get("idlers")
+    plain = stage.get("kind") in PAIRS and not stage.get("internal") and not stage.get("idlers")
     if plain and not stage.get("crossed"):
         return {"kind": stage["kind"]}
-    if stage.get("kind") == "gearbox":
-        return {"kind": "gearbox"}
+    if stage.get("kind") == BoxChoice.kind:
+        return {"kind": BoxChoice.kind}
     return {"kind": "fixed", "stage": copy.deepcopy(dict(stage))}
 
 
 def _neighbours(own: list[dict[str, Any]]) -> Iterator[list[dict[str, Any]]]:
     """One pair of another kind, one pair more behind it, one pair less."""
-    pairs = [i for i, stage in enumerate(own) if stage["kind"] in PAIRED]
+    pairs = [i for i, stage in enumerate(own) if stage["kind"] in PAIRS]
     for i in pairs:
-        for kind in PAIRED[:3]:
+        for kind in TOOTHED:
             yield [*own[:i], {"kind": kind}, *own[i + 1 :]]
     for i in pairs[:1]:
         yield [*own[: i + 1], {"kind": "gear"}, *own[i + 1 :]]
@@ -98,7 +99,7 @@ def _stage(choice: Mapping[str, Any]) -> Mapping[str, Any]:
 def _drawn(document: Mapping[str, Any], stages: Sequence[Mapping[str, Any]]) -> LineDrawing | None:
     made = copy.deepcopy(dict(document))
     shown = [
-        dict(_stage(stage)) if stage.get("kind") == "fixed" else _TYPICAL.get(str(stage.get("kind")), {})
+        dict(_stage(stage)) if stage.get("kind") == "fixed" else _PICTURED.get(str(stage.get("kind")), {})
         for stage in stages
     ]
     try:

@@ -14,7 +14,6 @@ from functools import lru_cache
 import numpy as np
 from numpy.typing import NDArray
 
-from ydrometer.fit.line import STRETCH
 from ydrometer.fit.placing import NOISE, off_line
 from ydrometer.search.request import Mount, Pair
 from ydrometer.search.room import centre_distance, has_room
@@ -43,8 +42,7 @@ class Options:
 
     def columns(self, choice: Pair, mount: Mount) -> list[Floats]:
         """What those have in common that go to the same places."""
-        gears = choice.kind == "gear"
-        wanted = [self.apart] if gears else [self.size, self.driver, self.driven]
+        wanted = [self.apart] if choice.loop is None else [self.size, self.driver, self.driven]
         return [*wanted, self.driver_outer, self.driven_outer] if mount.frame else wanted
 
     @property
@@ -54,7 +52,7 @@ class Options:
 
 
 @dataclass(frozen=True, slots=True)
-class Tied:
+class PairPlaces:
     """How the options of a pair fit between the places of its two shafts.
 
     Attributes:
@@ -85,12 +83,12 @@ class Tied:
         # Mostly the frame is in nobody's way.
         return all(bool(side[kind].all()) for side in self.clear) or bool(self.goes(kind).any())
 
-    def of(self, options: Bools) -> Tied:
+    def of(self, options: Bools) -> PairPlaces:
         """Of some of the options."""
-        return Tied(self.kind[options], self.suits, self.apart, self.clear)
+        return PairPlaces(self.kind[options], self.suits, self.apart, self.clear)
 
 
-def tied(mount: Mount, pair: int, choice: Pair, options: Options) -> Tied:
+def pair_places(mount: Mount, pair: int, choice: Pair, options: Options) -> PairPlaces:
     """How options fit between their shafts.
 
     Args:
@@ -100,11 +98,11 @@ def tied(mount: Mount, pair: int, choice: Pair, options: Options) -> Tied:
         options: of the pair.
     """
     low, high, apart = distances(mount, pair)
-    if choice.kind == "gear":
+    if choice.loop is None:
         low = low - mount.tolerance
     else:
         # A chain may hang through a little.
-        slack = high / (1.0 - STRETCH) if choice.kind == "chain" else high
+        slack = high / (1.0 - choice.loop.stretch)
         low, high = low - mount.loop_tolerance, np.maximum(high + mount.loop_tolerance, slack)
     columns = np.stack(options.columns(choice, mount), axis=1)
     _, first, kind = np.unique(columns, axis=0, return_index=True, return_inverse=True)
@@ -114,7 +112,7 @@ def tied(mount: Mount, pair: int, choice: Pair, options: Options) -> Tied:
         from_frame(mount, pair) >= outer[0][:, None] + mount.gap - NOISE,
         from_frame(mount, pair + 1) >= outer[1][:, None] + mount.gap - NOISE,
     )
-    return Tied(kind.ravel(), has_room(choice, size, driver, driven, low, high), apart, clear)
+    return PairPlaces(kind.ravel(), has_room(choice, size, driver, driven, low, high), apart, clear)
 
 
 @lru_cache(maxsize=64)
@@ -177,23 +175,23 @@ def _apart(one: Floats, other: Floats) -> tuple[Floats, Floats]:
     return low, high
 
 
-def together(ties: Sequence[Tied], chosen: Sequence[Ints]) -> Bools | None:
+def together(placed: Sequence[PairPlaces], chosen: Sequence[Ints]) -> Bools | None:
     """Whether places suit all pairs of a combination at once, (m,); None where each pair has them already alone.
 
     Args:
-        ties: of the pairs, in the order of power.
+        placed: of the pairs, in the order of power.
         chosen: the option of each pair for each combination, (m,).
     """
-    if all(tie.apart.shape[1] == 1 for tie in ties[:-1]):
+    if all(pair.apart.shape[1] == 1 for pair in placed[:-1]):
         return None
-    reached = np.ones((1, ties[0].apart.shape[0]), np.float32)
+    reached = np.ones((1, placed[0].apart.shape[0]), np.float32)
     which = np.zeros(len(chosen[0]), np.int64)
-    for tie, option in zip(ties, chosen, strict=True):
-        kinds = len(tie.suits)
-        ways, which = np.unique(which * kinds + tie.kind[option], return_inverse=True)
-        onward = np.empty((len(ways), tie.apart.shape[1]), np.float32)
+    for pair, option in zip(placed, chosen, strict=True):
+        kinds = len(pair.suits)
+        ways, which = np.unique(which * kinds + pair.kind[option], return_inverse=True)
+        onward = np.empty((len(ways), pair.apart.shape[1]), np.float32)
         for kind in np.unique(ways % kinds):
             rows = np.flatnonzero(ways % kinds == kind)
-            onward[rows] = reached[ways[rows] // kinds] @ tie.goes(kind).astype(np.float32) > 0.0
+            onward[rows] = reached[ways[rows] // kinds] @ pair.goes(kind).astype(np.float32) > 0.0
         reached = onward
     return np.asarray(reached[which].any(axis=1), np.bool_)

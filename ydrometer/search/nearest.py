@@ -8,15 +8,16 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from typing import Any
 
-from ydrometer.document.design import Document, own_stages, trunk_stages
-from ydrometer.document.stages import Toothed
+from ydrometer.document.design import Document
+from ydrometer.document.stages import Stage
+from ydrometer.document.walk import own_stages, trunk_stages
 from ydrometer.evaluation.evaluate import Evaluation, evaluate
 from ydrometer.evaluation.sweep import with_wheels
 from ydrometer.evaluation.variants import series_of, with_count, with_series, with_vehicle
-from ydrometer.parts.fitting import OF_STAGE, SAME_SIZE, tooth_size
-from ydrometer.parts.kinds import WheelPart
+from ydrometer.parts.fitting import SAME_SIZE
+from ydrometer.parts.kinds import RoadWheelPart
 from ydrometer.search.classes import LEAST_MARGIN, MOST_MARGIN, OF_THE_RUN
-from ydrometer.search.request import SearchRequest
+from ydrometer.search.request import PAIRS, SearchRequest
 
 TRIED_ON = 3
 """Best options on which additions are tried."""
@@ -54,7 +55,7 @@ def nearest_changes(request: SearchRequest, best: Sequence[Document]) -> list[di
 def _additions(request: SearchRequest, document: Document) -> Iterator[Addition]:
     made = document.design
     for path, stage in (*own_stages(made, 0), *trunk_stages(made)):
-        if isinstance(stage, Toothed) and stage.kind in OF_STAGE:
+        if stage.exact_ratio is not None and stage.kind in PAIRS:
             yield from _teeth(request, document, path, stage)
     count = made.drive.branches[0].count
     words = f"{count + 1} sources instead of {count}"
@@ -64,16 +65,16 @@ def _additions(request: SearchRequest, document: Document) -> Iterator[Addition]
         words = f"{series + 1} cells in series"
         yield {"kind": "cells", "words": words, "series": series + 1}, with_series(document, series + 1)
     for part in request.body.parts:
-        if isinstance(part, WheelPart):
+        if isinstance(part, RoadWheelPart):
             entry = {"kind": "wheel", "words": f"the wheel {part.id}", "id": part.id}
             yield entry, with_vehicle(document, wheel_diameter=part.diameter)
 
 
-def _teeth(request: SearchRequest, document: Document, path: str, stage: Any) -> Iterator[Addition]:
-    kind = OF_STAGE[stage.kind]
-    known: list[tuple[int, Any]] = request.of_kind(kind)
-    size, key = tooth_size(stage), "module" if kind == "gear" else "pitch"
-    in_bin = {part.teeth for _, part in known if size is None or abs(part.size - size) <= SAME_SIZE * size}
+def _teeth(request: SearchRequest, document: Document, path: str, stage: Stage) -> Iterator[Addition]:
+    form = PAIRS[stage.kind].form
+    known: list[tuple[int, Any]] = request.of_kind(form.part)
+    kind, size, key = form.part, stage.tooth_size, form.size_keys[0]
+    in_bin = {part.teeth for _, part in known if size is None or abs(part.tooth_size - size) <= SAME_SIZE * size}
     for end in ("driver", "driven"):
         for teeth in TEETH:
             made = None if teeth in in_bin else with_wheels(document, path, {end: teeth})

@@ -10,8 +10,10 @@ from typing import Any
 from ydrometer.base.tables.measures import TARGETABLE
 from ydrometer.document import design, names
 from ydrometer.document.changes import changes
-from ydrometer.document.design import Design, Document, Target, stages_with_paths
-from ydrometer.document.stages import Stage, VBelt
+from ydrometer.document.design import Design, Document
+from ydrometer.document.stages import Stage
+from ydrometer.document.target import Target
+from ydrometer.document.walk import stages_with_paths
 from ydrometer.drawing import LineDrawing, draw_line
 from ydrometer.evaluation.evaluate import Evaluation, evaluate
 from ydrometer.evaluation.targets import Standing, unbound
@@ -277,16 +279,9 @@ def _words(raw: Mapping[str, Any], made: Design, usual: set[str]) -> str:
 
 def _stage_words(stage: dict[str, Any], made: Stage, usual: set[str]) -> str:
     """A stage as people say it, with its tooth size where that is not a usual one: "gears 14 : 56, 0.5 mm"."""
-    kind: str = names.STAGES.get(stage["kind"], stage["kind"]).removeprefix("toothed ")
-    if "driver_teeth" in stage:
-        size = next((str(stage[key]) for key in SIZES if key in stage), "")
-        told = f", {size}" if size and size not in usual else ""
-        return f"{kind} {stage['driver_teeth']} : {stage['driven_teeth']}{told}"
-    if isinstance(made, VBelt):
-        return f"{kind} {1e3 * made.driver_pitch_diameter:.5g} : {1e3 * made.driven_pitch_diameter:.5g} mm"
-    if "ratio" in stage:
-        return f"{kind} {stage['ratio']:g} : 1" if isinstance(stage["ratio"], int | float) else kind
-    return kind
+    noun = made.noun.removeprefix("toothed ")
+    size = next((str(stage[key]) for key in SIZES if key in stage), "")
+    return f"{noun} {made.told}" + (f", {size}" if size and size not in usual else "")
 
 
 def _uses(request: SearchRequest, options: list[Slot], option: Option) -> list[Use]:

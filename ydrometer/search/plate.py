@@ -11,9 +11,11 @@ from ydrometer.base import reading
 from ydrometer.base.errors import DocumentError, Fault
 from ydrometer.base.reading import Reading
 from ydrometer.document import design
+from ydrometer.document.stages.plane import Loop
 from ydrometer.fit.places import as_problem
 from ydrometer.fit.setup import Setup, set_up
-from ydrometer.fit.stock import LOOP_PARTS, lengths_for, stock_of
+from ydrometer.fit.stock import stock_of
+from ydrometer.search.request import PAIRS
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -62,10 +64,10 @@ def _mount(setup: Setup, wanted: Requires) -> dict[str, Any] | None:
     if not (wanted.standing or wanted.plate):
         return None
     path = "requires.standing" if wanted.standing else "requires.plate"
-    ties = setup.plane.ties
-    if not ties:
+    couplings = setup.plane.couplings
+    if not couplings:
         raise DocumentError([Fault(path, "nothing is mounted", "add a stage, or leave it out")])
-    shafts = [ties[0].driver.shaft, *(tie.driven.shaft for tie in ties)]
+    shafts = [couplings[0].driver.shaft, *(coupling.driven.shaft for coupling in couplings)]
     spots = _as_they_stand(setup, shafts) if wanted.standing else _on_the_plate(setup, shafts, path)
     mounting = setup.mounting
     frame = [{"start": list(line.start), "end": list(line.end)} for line in mounting.frame]
@@ -102,21 +104,28 @@ def _layout(
     stages = layout.get("stages")
     if not isinstance(stages, list) or not all(isinstance(stage, Mapping) for stage in stages):
         return dict(layout)
-    kinds = [stage.get("kind") for stage in stages if stage.get("kind") in ("gear", *LOOP_PARTS)]
-    if mount is not None and kinds != [tie.kind for tie in setup.plane.ties]:
+    kinds = [stage.get("kind") for stage in stages if stage.get("kind") in PAIRS]
+    if mount is not None and kinds != [coupling.stage.kind for coupling in setup.plane.couplings]:
         fault = Fault(f"layouts[{number}]", "other stages than those that are mounted",
                       "choose the design's own stages, or do not ask for what goes on the plate")  # fmt: skip
         raise DocumentError([fault])
     made = [
-        {**stage, "lengths": _lengths(setup, stage["kind"])}
-        if wanted.lengths_at_hand and stage.get("kind") in LOOP_PARTS else dict(stage)
+        {**stage, "lengths": _lengths(setup, loop.part)}
+        if wanted.lengths_at_hand and (loop := _loop(stage)) is not None else dict(stage)
         for stage in stages
     ]  # fmt: skip
     return {**layout, "stages": made, **({} if mount is None else {"mount": mount})}
 
 
-def _lengths(setup: Setup, kind: str) -> list[dict[str, float]]:
+def _loop(stage: Mapping[str, Any]) -> Loop | None:
+    """What runs around a stage of a layout, as typed."""
+    pair = PAIRS.get(str(stage.get("kind")))
+    lies = pair.usual.in_plane if pair else None
+    return lies if isinstance(lies, Loop) else None
+
+
+def _lengths(setup: Setup, part: str) -> list[dict[str, float]]:
     return [
-        {"length": length} if pitch is None else {"length": length, "pitch": pitch}
-        for length, pitch in lengths_for(setup.stock, kind)
+        {"length": entry.length, "pitch": entry.pitch} if entry.pitch else {"length": entry.length}
+        for entry in setup.stock.loops.get(part, ())
     ]

@@ -15,7 +15,9 @@ from ydrometer.document import design
 from ydrometer.document.design import Document
 from ydrometer.document.mounting import MOST_HOLES, POINT, Point
 from ydrometer.document.stages import KINDS as STAGES
-from ydrometer.document.stages import Speeds, Stage
+from ydrometer.document.stages import Stage
+from ydrometer.document.stages.forms import Form
+from ydrometer.document.stages.plane import Loop
 from ydrometer.parts import kinds as parts
 from ydrometer.parts.kinds import Part
 
@@ -76,11 +78,13 @@ class Length:
 class Pair:
     """A stage of a driver and a driven part of one tooth size; `ratio` bounds driven over driver, both included.
 
-    Of `lengths` one has to go around, where any are given.
+    Of `lengths` one has to go around, where any are given. `usual` is a stage of its kind: what it loses, how it slips
+    and which form its wheels have are the same for all sizes.
     """
 
     kind: ClassVar[str]
-    part: ClassVar[str]
+    usual: ClassVar[Stage]
+    form: ClassVar[Form]
     driver: Choice = _choice()
     driven: Choice = _choice()
     ratio: tuple[float, float] = _band(_NO_OVERDRIVE)
@@ -88,37 +92,26 @@ class Pair:
         reading.list_reader(reading.object_reader(Length), most=MOST_PARTS), None
     )
 
+    @property
+    def part(self) -> str:
+        """Kind of the parts that it pairs."""
+        return self.form.part
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class GearPair(Pair):
-    """Two spur gears."""
-
-    kind: ClassVar[str] = "gear"
-    part: ClassVar[str] = "gear"
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class BeltPair(Pair):
-    """Two pulleys of a toothed belt."""
-
-    kind: ClassVar[str] = "belt"
-    part: ClassVar[str] = "pulley"
+    @property
+    def loop(self) -> Loop | None:
+        """What runs around the pair; None where it meshes."""
+        return self.usual.in_plane if isinstance(self.usual.in_plane, Loop) else None
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class ChainPair(Pair):
-    """Two sprockets."""
+def _pair_of(kind: type[Stage]) -> type[Pair]:
+    """The choice of a kind's two wheels from the parts."""
+    (usual,) = design.read_stages([{"kind": kind.kind, **kind.start}])
+    body = {"__slots__": (), "kind": kind.kind, "usual": usual, "form": kind.form, "__doc__": f"Two of {kind.noun}."}
+    return type(f"{kind.__name__}Pair", (Pair,), body)
 
-    kind: ClassVar[str] = "chain"
-    part: ClassVar[str] = "sprocket"
 
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class VBeltPair(Pair):
-    """Two V-pulleys."""
-
-    kind: ClassVar[str] = "v_belt"
-    part: ClassVar[str] = "v_pulley"
+PAIRS = {name: _pair_of(kind) for name, kind in STAGES.items() if kind.form is not None and kind.form.part}
+"""The kinds of stages whose two wheels are parts of a bin."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -137,8 +130,8 @@ class Fixed:
     stage: Stage = reading.one_of(STAGES)
 
 
-StageChoice = GearPair | BeltPair | ChainPair | VBeltPair | BoxChoice | Fixed
-_CHOICES: dict[str, type] = {k.kind: k for k in (GearPair, BeltPair, ChainPair, VBeltPair, BoxChoice, Fixed)}
+StageChoice = Pair | BoxChoice | Fixed
+_CHOICES: dict[str, type] = {**PAIRS, BoxChoice.kind: BoxChoice, Fixed.kind: Fixed}
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -318,7 +311,7 @@ def _drives(document: Document, body: _Body) -> Iterator[Fault]:
         if isinstance(part, parts.MotorPart) and not supplies:
             yield Fault(f"parts[{i}]", "a motor without a supply", "give the design a supply, or a battery as a part")
     for i, layout in enumerate(body.layouts):
-        boxes = [s for s in layout.stages if isinstance(s, Fixed) and isinstance(s.stage, Speeds)]
+        boxes = [s for s in layout.stages if isinstance(s, Fixed) and s.stage.several_speeds]
         if len(boxes) > 1:
             yield Fault(f"layouts[{i}].stages", "two boxes of several speeds", "one is computed at most")
 

@@ -8,16 +8,13 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from ydrometer.fit import pairs
-from ydrometer.fit.line import grooved_outer, pulley_outer, sprocket_outer
+from ydrometer.parts.kinds import PowerWheel
 from ydrometer.search.request import Length, Pair
 
 Floats = NDArray[np.float64]
 SAME_PITCH = 1e-6
 WHOLE = 1e-9
 """Relative room for whole numbers of pieces."""
-PIECES = {"belt": 1, "chain": 2}
-"""A belt has any whole number of teeth, a chain an even number of links."""
 
 
 def has_room(
@@ -33,18 +30,20 @@ def has_room(
         low: the least distance between the shafts without play, m; broadcast against the others.
         high: the largest.
     """
-    if choice.kind == "gear":
+    loop = choice.loop
+    if loop is None:
         apart = centre_distance(size, driver, driven)
         return np.asarray((apart >= low) & (apart <= high))
-    r1, r2 = radii(choice, size, driver, driven)
+    radius: Any = choice.form.loop_radius  # for many at once
+    r1, r2 = (radius(size, measure) for measure in (driver, driven))
     touching = (r1 + r2) * (1.0 + 1e-12)
     least, most = loop_length(r1, r2, np.maximum(touching, low)), loop_length(r1, r2, np.maximum(touching, high))
     possible = np.asarray(touching < high)
     if choice.lengths is not None:
         return possible & _any_goes(choice.lengths, size, least, most)
-    if choice.kind == "v_belt":
+    if not loop.pieces:
         return possible
-    piece = size * PIECES[choice.kind]
+    piece = size * loop.step
     # Where there is no largest distance, some number of pieces always goes.
     with np.errstate(invalid="ignore"):
         return np.asarray(possible & ~(np.ceil(least / piece - WHOLE) > np.floor(most / piece + WHOLE)))
@@ -55,21 +54,9 @@ def centre_distance(size: Any, driver: Any, driven: Any) -> Any:
     return 0.5 * size * (driver + driven)
 
 
-def outer_radius(part: Any) -> float:
-    """Over all that turns with a gear, pulley, sprocket or V-pulley of a bin, m."""
-    if part.kind == "gear":
-        return float(0.5 * pairs.outside_diameter(part.size, part.teeth))
-    if part.kind == "pulley":
-        return pulley_outer(part.size, part.teeth, part.flange_diameter or 0.0)
-    if part.kind == "sprocket":
-        return sprocket_outer(part.size, part.teeth)
-    return grooved_outer(part.pitch_diameter, part.outside_diameter)
-
-
-def radii(choice: Pair, size: Any, driver: Any, driven: Any) -> tuple[Any, Any]:
-    """By which a loop's length is reckoned, m."""
-    per = 0.5 if choice.kind == "v_belt" else size / (2.0 * np.pi)
-    return driver * per, driven * per
+def outer_radius(part: PowerWheel) -> float:
+    """Over all that turns with a wheel of a bin, m."""
+    return part.form.outer_radius(part.tooth_size, part.measure, part.rim)
 
 
 def loop_length(r1: Any, r2: Any, distance: Any) -> Floats:

@@ -11,13 +11,13 @@ import numpy as np
 
 from ydrometer.document import remounted
 from ydrometer.document.mounting import Point
-from ydrometer.fit import loops
-from ydrometer.fit.line import gear_reach, taut_reach
+from ydrometer.fit.coupling import gear_reach, taut_reach
 from ydrometer.fit.placing import NOISE, Reach
-from ydrometer.search.choices import SAMPLES, Slot
+from ydrometer.geometry import loops
+from ydrometer.search.choices import Slot
 from ydrometer.search.mount import Bools, Floats, distances, places_of
 from ydrometer.search.request import Layout, Mount, Pair, SearchRequest
-from ydrometer.search.room import PIECES, SAME_PITCH
+from ydrometer.search.room import SAME_PITCH
 
 Suiting = tuple[Reach, float | None]
 """Distances that suit a pair, and the length of its loop then, m, None where it has none."""
@@ -42,28 +42,26 @@ def with_mounting(
         made = {**made, "fit": fit}
     if layout.mount is None:
         return made
-    tied = [
+    paired = [
         (path, slot, option) for path, slot, option in zip(paths, options, chosen, strict=True)
         if isinstance(slot.choice, Pair)
     ]  # fmt: skip
     mount = layout.mount
-    wanted = [reaches(request, mount, i, slot, option) for i, (_, slot, option) in enumerate(tied)]
-    found = settled(mount, wanted, [slot.tie.goes(slot.tie.kind[option]) for _, slot, option in tied if slot.tie])
-    shafts = ["drive.branches[0].source", *(path for path, _, _ in tied)]
+    wanted = [reaches(request, mount, i, slot, option) for i, (_, slot, option) in enumerate(paired)]
+    found = settled(
+        mount, wanted, [slot.places.goes(slot.places.kind[option]) for _, slot, option in paired if slot.places]
+    )
+    shafts = ["drive.branches[0].source", *(path for path, _, _ in paired)]
     at = {path: {"at": list(spot)} for path, spot in zip(shafts, found.spots, strict=True) if spot is not None}
-    sized = {path: (slot, option, length) for (path, slot, option), length in zip(tied, found.lengths, strict=True)
+    sized = {path: (slot, option, length) for (path, slot, option), length in zip(paired, found.lengths, strict=True)
              if length is not None}  # fmt: skip
-    plain = {path: {"length": length} for path, (slot, _, length) in sized.items() if slot.choice.kind == "v_belt"}
+    plain = {path: {"length": length} for path, (slot, _, length) in sized.items() if not slot.choice.loop.pieces}
     parts: Any = request.body.parts
     pieces = {
-        path: {COUNTED[slot.choice.kind]: round(length / parts[slot.parts[option][0]].size)}
+        path: {slot.choice.loop.pieces_key: round(length / parts[slot.parts[option][0]].tooth_size)}
         for path, (slot, option, length) in sized.items() if path not in plain
     }  # fmt: skip
     return _set(made, at, plain, pieces)
-
-
-COUNTED = {"belt": "belt_teeth", "chain": "links"}
-"""Where a stage keeps of how many pieces its loop is."""
 
 
 def _set(
@@ -103,24 +101,20 @@ def reaches(request: SearchRequest, mount: Mount, pair: int, slot: Slot, option:
     """
     choice, (one, other) = slot.choice, slot.parts[option].tolist()
     parts: Any = request.body.parts
-    if choice.kind == "gear":
-        size, teeth = parts[one].size, (parts[one].teeth, parts[other].teeth)
-        return [(gear_reach(size, teeth, SAMPLES["gear"].pressure_angle, mount.tolerance, ring=False), None)]
-    r1, r2 = (_radius(choice, parts[end]) for end in (one, other))
+    if choice.loop is None:
+        size, teeth = parts[one].tooth_size, (parts[one].teeth, parts[other].teeth)
+        return [(gear_reach(size, teeth, choice.usual.pressure_angle, mount.tolerance, ring=False), None)]
+    r1, r2 = (choice.form.loop_radius(parts[end].tooth_size, parts[end].measure) for end in (one, other))
     low, high, _ = distances(mount, pair)
     nearest, farthest = (max(apart, (r1 + r2) * (1.0 + 1e-9)) for apart in (low.min(), high.max()))
     give = mount.loop_tolerance
     between = loops.length(r1, r2, max(nearest - give, r1 + r2)), loops.length(r1, r2, farthest + give)
     found: list[Suiting] = []
-    for length in _lengths(choice, parts[one].size, *between):
+    for length in _lengths(choice, parts[one].tooth_size, *between):
         taut = loops.centre_distance(length, r1, r2)
         if taut is not None:
-            found.append((taut_reach(taut, give, choice.kind), length))
+            found.append((taut_reach(taut, give, choice.loop), length))
     return found or [(Reach(0.0, math.inf, nearest), None)]
-
-
-def _radius(choice: Pair, part: Any) -> float:
-    return 0.5 * float(part.pitch_diameter) if choice.kind == "v_belt" else loops.pitch_radius(part.size, part.teeth)
 
 
 def _lengths(choice: Pair, pitch: float, least: float, most: float) -> list[float]:
@@ -130,9 +124,9 @@ def _lengths(choice: Pair, pitch: float, least: float, most: float) -> list[floa
             known.length for known in choice.lengths
             if known.pitch is None or abs(pitch - known.pitch) <= SAME_PITCH * known.pitch
         ]  # fmt: skip
-    if choice.kind == "v_belt":
+    if choice.loop is None or not choice.loop.pieces:
         return []
-    piece = pitch * PIECES[choice.kind]
+    piece = pitch * choice.loop.step
     return [n * piece for n in range(math.ceil(least / piece), math.floor(most / piece) + 1)]
 
 

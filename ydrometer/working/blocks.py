@@ -5,9 +5,11 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from ydrometer.base.units import STANDARD_GRAVITY
-from ydrometer.document.design import Branch, Design
+from ydrometer.document.design import Design
+from ydrometer.document.drive import Branch
 from ydrometer.document.sources import Engine, Motor
-from ydrometer.document.stages import Speeds, Stage, Toothed
+from ydrometer.document.stages import Stage
+from ydrometer.document.stages.steps import Derived
 from ydrometer.document.supply import Battery, Panel
 from ydrometer.evaluation.evaluate import Evaluation
 from ydrometer.motion.trace import Sources
@@ -71,25 +73,18 @@ def radius(case: Case) -> None:
 
 
 def _stage(case: Case, symbol: str, path: str, stage: Stage, gear: int) -> None:
-    """Torque ratio, speed ratio and efficiency of one stage; the two ratios differ for a V-belt alone."""
-    s, words = case.sheet, stage.kind.replace("_", "-")
-    if isinstance(stage, Speeds):
-        s.put(
-            f"i_{symbol}", f"ratio of gear {gear + 1}", stage.ratios[gear], "ratio", "given", f"{path}.ratios[{gear}]"
-        )
-    elif isinstance(stage, Toothed):
-        s.put(f"z_{symbol}a", f"{words}: driver teeth", stage.driver_teeth, "ratio", "given", f"{path}.driver_teeth")
-        s.put(f"z_{symbol}b", f"{words}: driven teeth", stage.driven_teeth, "ratio", "given", f"{path}.driven_teeth")
-        s.step(f"i_{symbol}", f"ratio of the {words}", f"z_{symbol}b/z_{symbol}a", "ratio")
-    elif stage.kind == "v_belt":
-        s.given(f"d_{symbol}a", "V-belt: driver, running diameter", f"{path}.driver_pitch_diameter")
-        s.given(f"d_{symbol}b", "V-belt: driven, running diameter", f"{path}.driven_pitch_diameter")
-        s.step(f"i_{symbol}", "ratio of the V-belt", f"d_{symbol}b/d_{symbol}a", "ratio")
-        s.given(f"creep_{symbol}", "creep of the V-belt", f"{path}.creep")
-        s.step(f"j_{symbol}", "its ratio of speeds", f"i_{symbol}/(1 - creep_{symbol})", "ratio")
-    else:
-        s.put(f"i_{symbol}", f"ratio of the {words}", stage.ratio, "ratio", "given", path)
-    s.given(f"eta_{symbol}", f"efficiency of the {words}", f"{path}.efficiency", 1.0)
+    """Torque ratio, speed ratio where something slips, and efficiency of one stage."""
+    s = case.sheet
+    for step in stage.working(symbol, gear):
+        if isinstance(step, Derived):
+            s.step(step.symbol, step.words, step.formula, "ratio")
+            continue
+        place = f"{path}.{step.key}" if step.key else path
+        if step.value is None:
+            s.given(step.symbol, step.words, place)
+        else:
+            s.put(step.symbol, step.words, step.value, "ratio", "given", place)
+    s.given(f"eta_{symbol}", f"efficiency of the {stage.noun}", f"{path}.efficiency", 1.0)
 
 
 def _row(case: Case, name: str, prefix: str, stages: tuple[Stage, ...], gear: int) -> None:

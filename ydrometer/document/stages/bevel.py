@@ -6,17 +6,25 @@ from dataclasses import dataclass
 from typing import ClassVar
 
 from ydrometer.base.tables import efficiencies
-from ydrometer.document.stages import common
+from ydrometer.document.stages import forms, stage
+from ydrometer.document.stages.plane import OtherPlane
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Bevel(common.Toothed):
-    """Driver and driven bevel gear on crossing axes."""
+class Bevel(stage.Toothed):
+    """Driver and driven bevel gear on crossing axes; on which side the driven one is mounted decides how it turns."""
 
     kind: ClassVar[str] = "bevel"
-    driver_teeth: int = common.teeth()
-    driven_teeth: int = common.teeth()
-    efficiency: float | None = common.efficiency()
+    title: ClassVar[str] = "Bevel gears"
+    short: ClassVar[str] = "Bevel"
+    noun: ClassVar[str] = "bevel gears"
+    form: ClassVar[forms.Form] = forms.BEVEL
+    in_plane: ClassVar[OtherPlane] = OtherPlane()
+    start: ClassVar[dict[str, object]] = {"driver_teeth": 16, "driven_teeth": 32}
+
+    driver_teeth: int = stage.teeth()
+    driven_teeth: int = stage.teeth()
+    efficiency: float | None = stage.efficiency()
 
     @property
     def default_efficiency(self) -> float:
@@ -24,6 +32,6 @@ class Bevel(common.Toothed):
         return efficiencies.BEVEL_MESH
 
     @property
-    def sense(self) -> int:
-        """Taken to keep the sense: on which side the driven gear is mounted decides it."""
-        return 1
+    def remark(self) -> str:
+        """About teeth that keep meeting."""
+        return stage.hunting_remark(self.driver_teeth, self.driven_teeth)

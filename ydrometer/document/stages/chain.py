@@ -7,20 +7,50 @@ from typing import ClassVar
 
 from ydrometer.base import reading
 from ydrometer.base.tables import efficiencies
-from ydrometer.document.stages import common
+from ydrometer.document.stages import forms, stage
+from ydrometer.document.stages.plane import Loop
+
+STRETCH = 0.002
+"""Share of its distance by which a chain may stand nearer than taut: it then sags by some 4 % of its span."""
+SAG = 0.02
+"""Depth at mid-span as a share of the span, of a chain whose slack run hangs level (makers' manuals)."""
+WEAR = 0.01
+"""Share of its distance by which a chain has to be tightened as it wears (makers' manuals: 2 % longer, then
+replaced)."""
+STRAIGHT = 0.0022
+"""How far off the straight edge a sprocket may be: an eighth of a degree (makers' manuals)."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Chain(common.Toothed):
+class Chain(stage.Toothed):
     """Driver and driven sprocket; pitch, links and width are needed for drawing and fit alone."""
 
     kind: ClassVar[str] = "chain"
-    driver_teeth: int = common.teeth()
-    driven_teeth: int = common.teeth()
-    pitch: float | None = reading.quantity("length", above=0.0, at_most=1.0, default=None)
-    links: int | None = reading.whole(10, 5000, default=None)
-    width: float | None = reading.quantity("length", above=0.0, default=None)
-    efficiency: float | None = common.efficiency()
+    title: ClassVar[str] = "Roller chain"
+    short: ClassVar[str] = "Chain"
+    noun: ClassVar[str] = "chain"
+    form: ClassVar[forms.Form] = forms.SPROCKET
+    in_plane: ClassVar[Loop] = Loop(
+        part="chain",
+        noun="chain",
+        pieces="links",
+        pieces_key="links",
+        step=2,
+        stretch=STRETCH,
+        sag=SAG,
+        polygon=True,
+        wear_share=WEAR,
+        straight=STRAIGHT,
+        check="Turn it by hand and look where it is tightest: it hangs through by that much there.",
+    )
+    start: ClassVar[dict[str, object]] = {"driver_teeth": 11, "driven_teeth": 22, "pitch": "6.35 mm", "links": 60}
+
+    driver_teeth: int = stage.teeth()
+    driven_teeth: int = stage.teeth()
+    pitch: float | None = stage.pitch()
+    links: int | None = reading.labelled("Links of the chain", reading.whole(10, 5000, default=None))
+    width: float | None = stage.width()
+    efficiency: float | None = stage.efficiency()
 
     @property
     def default_efficiency(self) -> float:
@@ -28,6 +58,16 @@ class Chain(common.Toothed):
         return efficiencies.ROLLER_CHAIN
 
     @property
-    def sense(self) -> int:
-        """A chain keeps the sense."""
-        return 1
+    def tooth_size(self) -> float | None:
+        """The pitch."""
+        return self.pitch
+
+    @property
+    def loop_length(self) -> float | None:
+        """Of the chain: pieces times pitch."""
+        return None if self.links is None or self.pitch is None else self.links * self.pitch
+
+    @property
+    def lacking(self) -> str:
+        """Without a pitch nobody knows how large its sprockets are."""
+        return "no pitch given" if self.pitch is None else ""

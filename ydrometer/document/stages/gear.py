@@ -2,32 +2,47 @@
 
 from __future__ import annotations
 
+import dataclasses
 from collections.abc import Iterator
 from dataclasses import dataclass
-from typing import ClassVar
+from typing import ClassVar, Self
 
 from ydrometer.base import reading
 from ydrometer.base.tables import efficiencies
-from ydrometer.document.stages import common
+from ydrometer.document.stages import forms, stage
+from ydrometer.document.stages.plane import Mesh
+from ydrometer.document.stages.stage import Member, Reversal
+
+IDLER = 20
+"""Teeth of an idler that is offered."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Gear(common.Toothed):
+class Gear(stage.Toothed):
     """Driver and driven gear; an idler changes no ratio: one more mesh of loss, one more reversal.
 
     Sizes (module or diametral pitch) are needed for drawing and fit alone.
     """
 
     kind: ClassVar[str] = "gear"
-    driver_teeth: int = common.teeth()
-    driven_teeth: int = common.teeth()
-    idlers: tuple[int, ...] = reading.items(reading.whole_reader(common.LEAST_TEETH, common.MOST_TEETH))
-    module: float | None = reading.quantity("length", above=0.0, at_most=1.0, default=None)
+    title: ClassVar[str] = "Gear pair"
+    short: ClassVar[str] = "Gears"
+    noun: ClassVar[str] = "gears"
+    form: ClassVar[forms.Form] = forms.GEAR
+    in_plane: ClassVar[Mesh] = Mesh(
+        "A strip of paper of that thickness runs through the mesh and comes out creased, not cut."
+    )
+    start: ClassVar[dict[str, object]] = {"driver_teeth": 16, "driven_teeth": 48, "module": "1 mm"}
+
+    driver_teeth: int = stage.teeth()
+    driven_teeth: int = stage.teeth()
+    idlers: tuple[int, ...] = reading.items(reading.whole_reader(forms.LEAST_TEETH, forms.MOST_TEETH))
+    module: float | None = reading.labelled("Module", reading.quantity("length", above=0.0, at_most=1.0, default=None))
     diametral_pitch: float | None = reading.quantity("diametral pitch", above=1.0, default=None)
     pressure_angle: float = reading.quantity("angle", above=0.0, at_most=0.8, default=0.3490658503988659)
-    width: float | None = reading.quantity("length", above=0.0, default=None)
-    internal: bool = reading.flag()
-    efficiency: float | None = common.efficiency()
+    width: float | None = stage.width()
+    internal: bool = reading.labelled("Internal: the driven gear is a ring", reading.flag())
+    efficiency: float | None = stage.efficiency()
 
     @property
     def meshes(self) -> int:
@@ -41,18 +56,51 @@ class Gear(common.Toothed):
         return float(last * efficiencies.EXTERNAL_MESH ** len(self.idlers))
 
     @property
-    def sense(self) -> int:
+    def rotation(self) -> int:
         """Each external mesh reverses, an internal one does not."""
         external = self.meshes - self.internal
         return -1 if external % 2 else 1
 
     @property
+    def members(self) -> tuple[Member, ...]:
+        """Driver, idlers, driven."""
+        idlers = (
+            Member(f"idler {i + 1}", f"idlers[{i}]", forms.GEAR, teeth, idle=True)
+            for i, teeth in enumerate(self.idlers)
+        )
+        driven = Member("driven", "driven_teeth", forms.RING if self.internal else forms.GEAR, self.driven_teeth)
+        return Member("driver", "driver_teeth", forms.GEAR, self.driver_teeth), *idlers, driven
+
+    @property
     def tooth_size(self) -> float | None:
-        """Module in metres, from whichever size was given (ISO 54: m = 25.4 mm / DP)."""
+        """Module in metres, from whichever size was given (ISO 54, Cylindrical gears: Modules: m = 25.4 mm/DP)."""
         return self.module if self.diametral_pitch is None else 1.0 / self.diametral_pitch
 
+    @property
+    def lacking(self) -> str:
+        """Without the size of its teeth nobody knows how far apart its shafts stand."""
+        return "" if self.tooth_size else "no tooth size given: give module or diametral pitch"
+
+    def reversals(self) -> Iterator[Reversal]:
+        """One idler more or less."""
+        if self.idlers:
+            yield Reversal("Take one idler out between the gears.", "idlers", list(self.idlers[:-1]))
+        else:
+            yield Reversal(
+                "Put one idler between the gears; it changes only turning sense and distance, and costs one mesh.",
+                "idlers",
+                [IDLER],
+            )
+
+    @property
+    def remark(self) -> str:
+        """About idlers, else about teeth that keep meeting."""
+        if self.idlers:
+            return "An idler changes nothing but turning sense and distance, and costs one mesh."
+        return stage.hunting_remark(self.driver_teeth, self.driven_teeth)
+
     def faults(self) -> Iterator[tuple[str, str, str]]:
-        """What only shows in combination."""
+        """One size of teeth; a ring that holds what runs inside it."""
         if self.module is not None and self.diametral_pitch is not None:
             yield "diametral_pitch", "given beside module", "give one of the two"
         innermost = self.idlers[-1] if self.idlers else self.driver_teeth
@@ -62,3 +110,9 @@ class Gear(common.Toothed):
                 f"{self.driven_teeth} teeth cannot hold {innermost} inside",
                 f"an internal gear needs more than {innermost} teeth",
             )
+
+    def _with(self, member: Member, measure: float) -> Self:
+        if not member.idle:
+            return super(Gear, self)._with(member, int(measure))
+        place = int(member.name.removeprefix("idler ")) - 1
+        return dataclasses.replace(self, idlers=(*self.idlers[:place], int(measure), *self.idlers[place + 1 :]))

@@ -5,30 +5,27 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import ClassVar
 
-from ydrometer.base import reading
 from ydrometer.base.tables import efficiencies
-from ydrometer.document.stages import common
+from ydrometer.document.stages import stage
+from ydrometer.document.stages.plane import Coaxial
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Gearbox:
-    """A closed box; its output is taken to turn as its input does."""
+class Gearbox(stage.Stage):
+    """A closed box; its output is taken to turn as its input does, which the maker's drawing confirms."""
 
     kind: ClassVar[str] = "gearbox"
-    ratio: float = reading.quantity("ratio", above=0.0, at_most=1e6)
-    efficiency: float | None = common.efficiency()
+    title: ClassVar[str] = "Gearbox"
+    short: ClassVar[str] = "Gearbox"
+    noun: ClassVar[str] = "gearbox"
+    in_plane: ClassVar[Coaxial] = Coaxial()
+    whole_part: ClassVar[str] = "gearbox"
+    start: ClassVar[dict[str, object]] = {"ratio": 4}
 
-    @property
-    def speed_ratio(self) -> float:
-        """The same as for torque."""
-        return self.ratio
+    ratio: float = stage.ratio_field()
+    efficiency: float | None = stage.efficiency()
 
     @property
     def default_efficiency(self) -> float:
         """Of the whole box."""
         return efficiencies.GEARBOX
-
-    @property
-    def sense(self) -> int:
-        """Taken to keep the sense; the maker's drawing says."""
-        return 1

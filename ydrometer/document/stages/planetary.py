@@ -8,18 +8,27 @@ from typing import ClassVar
 
 from ydrometer.base import reading
 from ydrometer.base.tables import efficiencies
-from ydrometer.document.stages import common
+from ydrometer.document.stages import stage
+from ydrometer.document.stages.plane import Coaxial
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Planetary(common.Positive):
-    """`reductions` from the motor end on; each step is one stage of loss."""
+class Planetary(stage.Stage):
+    """`reductions` from the motor end on; each step is one stage of loss, and keeps the turning sense."""
 
     kind: ClassVar[str] = "planetary"
-    reductions: tuple[float, ...] = reading.items(
-        reading.quantity_reader("ratio", above=0.0, at_most=1000.0), least=1, most=12, required=True
+    title: ClassVar[str] = "Planetary stack"
+    short: ClassVar[str] = "Planetary"
+    noun: ClassVar[str] = "planetary stack"
+    in_plane: ClassVar[Coaxial] = Coaxial()
+    whole_part: ClassVar[str] = "gearbox"
+    start: ClassVar[dict[str, object]] = {"reductions": [4, 3]}
+
+    reductions: tuple[float, ...] = reading.labelled(
+        "Reductions, from the motor on",
+        reading.items(reading.quantity_reader("ratio", above=0.0, at_most=1000.0), least=1, most=12, required=True),
     )
-    efficiency: float | None = common.efficiency()
+    efficiency: float | None = stage.efficiency()
 
     @property
     def ratio(self) -> float:
@@ -30,8 +39,3 @@ class Planetary(common.Positive):
     def default_efficiency(self) -> float:
         """Every step loses its share."""
         return float(efficiencies.PLANETARY_STEP ** len(self.reductions))
-
-    @property
-    def sense(self) -> int:
-        """A planetary step with the ring held keeps the sense."""
-        return 1

@@ -6,27 +6,28 @@ from dataclasses import dataclass
 from typing import ClassVar
 
 from ydrometer.base import reading
+from ydrometer.document.stages import stage
+from ydrometer.document.stages.plane import OtherPlane
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Worm:
-    """Known by its ratio; its efficiency hangs so much on lead and oil that it must be given."""
+class Worm(stage.Stage):
+    """Known by its ratio; its efficiency depends so much on lead and oil that it must be given.
+
+    It turns the axis, and the hand of the worm decides which way its wheel turns.
+    """
 
     kind: ClassVar[str] = "worm"
-    ratio: float = reading.quantity("ratio", above=0.0, at_most=1e6)
-    efficiency: float = reading.quantity("ratio", above=0.0, at_most=1.0)
+    title: ClassVar[str] = "Worm"
+    short: ClassVar[str] = "Worm"
+    noun: ClassVar[str] = "worm"
+    in_plane: ClassVar[OtherPlane] = OtherPlane()
+    start: ClassVar[dict[str, object]] = {"ratio": 20, "efficiency": 0.6}
 
-    @property
-    def speed_ratio(self) -> float:
-        """The same as for torque."""
-        return self.ratio
+    ratio: float = stage.ratio_field()
+    efficiency: float = reading.labelled("Efficiency", reading.quantity("ratio", above=0.0, at_most=1.0))
 
     @property
     def default_efficiency(self) -> float:
         """The given one: there is none to assume."""
         return self.efficiency
-
-    @property
-    def sense(self) -> int:
-        """Taken to keep the sense: the hand of the worm decides it."""
-        return 1

@@ -74,7 +74,7 @@ def _solved(
     return distance
 
 
-def pitch_radius(pitch: float, teeth: int) -> float:
+def pitch_radius(pitch: float, teeth: float) -> float:
     """Of the circle on which a loop's pieces are as long as its pitch, m: z·p/(2·π).
 
     It is a pulley's pitch circle (ISO 5296), and that by which a chain's length is reckoned (ISO 606).

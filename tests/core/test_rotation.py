@@ -7,7 +7,7 @@ from typing import Any
 from tests.core.designs import GEAR, MOTOR, changed
 from tests.core.test_live import MIXED
 from ydrometer.document import design
-from ydrometer.evaluation.rotation import Senses, senses
+from ydrometer.evaluation.rotation import Rotation, rotation
 
 ENGINE = {
     "drive.supply": None,
@@ -26,8 +26,8 @@ def raw(changes: dict[str, Any]) -> dict[str, Any]:
     return made
 
 
-def of(document: dict[str, Any]) -> Senses:
-    return senses(design.read(document).design)
+def of(document: dict[str, Any]) -> Rotation:
+    return rotation(design.read(document).design)
 
 
 def with_change(document: Any, path: str, value: Any) -> None:

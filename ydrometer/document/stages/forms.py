@@ -1,0 +1,172 @@
+"""The forms of wheels: what tells two of a form apart, on which radius each works, and how far it reaches.
+
+A wheel is told by the size of its teeth (module of a gear, pitch of a pulley or sprocket; 0 where it has none) and by
+its measure: a number of teeth, or a diameter in metres.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal
+
+from ydrometer.geometry import chains, gears, loops
+
+FormName = Literal["gear", "ring", "bevel", "pulley", "sprocket", "grooved", "roller"]
+Measure = Literal["teeth", "pitch_diameter", "diameter"]
+
+LEAST_TEETH = 5
+MOST_TEETH = 1000
+LEAST_DIAMETER = 1e-6
+"""m; below it there is nothing to work on."""
+MOST_DIAMETER = 10.0
+"""m."""
+BELT_BACK = 0.22
+"""How far a toothed belt stands over its pitch line, relative to its pitch (ISO 13050, Synchronous belt drives:
+Metric pitch, curvilinear profiles, belt dimensions; middle of the range)."""
+PLATE = 0.475
+"""Half the height of a chain's plates relative to its pitch: they stand so far over the pitch circle (ISO 606,
+Short-pitch transmission precision roller and bush chains, chain dimensions: inner plate depth)."""
+GROOVE = 1.06
+"""Rim of a V-pulley relative to the circle on which the belt runs, where the bin does not say."""
+
+
+@dataclass(frozen=True, slots=True)
+class Form:
+    """A form of wheel; this one stands for gears seen from outside, the others differ as they say.
+
+    Attributes:
+        name: as drawings have it. noun: as sentences have it. part: kind of a bin's parts that are such wheels, empty
+        where a bin has none. measure: the key of what tells two of one tooth size apart. size_keys: the keys under
+        which a part or a stage gives the size of the teeth.
+    """
+
+    name: FormName
+    noun: str
+    part: str = ""
+    measure: Measure = "teeth"
+    size_keys: tuple[str, ...] = ()
+
+    @property
+    def encloses(self) -> bool:
+        """Whether what works on it stands inside it."""
+        return False
+
+    @property
+    def toothed(self) -> bool:
+        """Whether its measure is a whole number of teeth, not a diameter."""
+        return self.measure == "teeth"
+
+    @property
+    def least(self) -> float:
+        """The least measure, teeth or m."""
+        return LEAST_TEETH if self.toothed else LEAST_DIAMETER
+
+    @property
+    def most(self) -> float:
+        """The largest measure, teeth or m."""
+        return MOST_TEETH if self.toothed else MOST_DIAMETER
+
+    def pitch_radius(self, size: float, measure: float) -> float:
+        """Radius on which the wheel works, m: m·z/2 (ISO 21771, Cylindrical involute gears:
+        Concepts and geometry, reference diameter).
+
+        Args:
+            size: of the teeth, m.
+            measure: teeth, or a diameter, m.
+        """
+        return 0.5 * size * measure
+
+    def loop_radius(self, size: float, measure: float) -> float:
+        """Radius by which the length of a loop around the wheel is computed, m.
+
+        Args:
+            size: of the teeth, m.
+            measure: teeth, or a diameter, m.
+        """
+        return self.pitch_radius(size, measure)
+
+    def outer_radius(self, size: float, measure: float, rim: float | None = None) -> float:
+        """Radius over all that turns with the wheel, what runs on it included, m.
+
+        Args:
+            size: of the teeth, m.
+            measure: teeth, or a diameter, m.
+            rim: diameter over flanges or rim, m, where that is known.
+        """
+        return 0.5 * max(gears.outside_diameter(size, int(measure)), rim or 0.0)
+
+    def words(self, measure: float) -> str:
+        """A wheel as people say it: "56-tooth gear", "V-pulley of 120 mm".
+
+        Args:
+            measure: teeth, or a diameter, m.
+        """
+        return f"{measure:.0f}-tooth {self.noun}" if self.toothed else f"{self.noun} of {1e3 * measure:.4g} mm"
+
+
+@dataclass(frozen=True, slots=True)
+class _Ring(Form):
+    @property
+    def encloses(self) -> bool:
+        """Its teeth point inwards."""
+        return True
+
+    def outer_radius(self, size: float, measure: float, rim: float | None = None) -> float:
+        """Of a ring the clear radius inside, m."""
+        return 0.5 * size * (measure - 2)
+
+
+@dataclass(frozen=True, slots=True)
+class _Pulley(Form):
+    def pitch_radius(self, size: float, measure: float) -> float:
+        """z·p/(2·π) (ISO 5296, Synchronous belt drives: Belts with pitch codes, pitch diameter of pulleys)."""
+        return loops.pitch_radius(size, measure)
+
+    def outer_radius(self, size: float, measure: float, rim: float | None = None) -> float:
+        """Over the back of the belt, or over the flanges."""
+        return max(self.pitch_radius(size, measure) + BELT_BACK * size, 0.5 * (rim or 0.0))
+
+
+@dataclass(frozen=True, slots=True)
+class _Sprocket(Form):
+    def pitch_radius(self, size: float, measure: float) -> float:
+        """p/(2·sin(π/z)) (ISO 606, Short-pitch transmission precision roller and bush chains, pitch circle diameter)."""
+        return 0.5 * chains.pitch_diameter(size, measure)
+
+    def loop_radius(self, size: float, measure: float) -> float:
+        """z·p/(2·π): on this circle the links are as long as their pitch."""
+        return loops.pitch_radius(size, measure)
+
+    def outer_radius(self, size: float, measure: float, rim: float | None = None) -> float:
+        """Over the plates of the chain."""
+        return self.pitch_radius(size, measure) + PLATE * size
+
+
+@dataclass(frozen=True, slots=True)
+class _Plain(Form):
+    def pitch_radius(self, size: float, measure: float) -> float:
+        """Half the diameter."""
+        return 0.5 * measure
+
+    def outer_radius(self, size: float, measure: float, rim: float | None = None) -> float:
+        """The rim itself."""
+        return 0.5 * (measure if rim is None else rim)
+
+
+@dataclass(frozen=True, slots=True)
+class _Grooved(_Plain):
+    def outer_radius(self, size: float, measure: float, rim: float | None = None) -> float:
+        """Over the rim, which stands over the line on which the belt runs."""
+        return 0.5 * (GROOVE * measure if rim is None else rim)
+
+
+GEAR = Form("gear", "gear", "gear", size_keys=("module", "diametral_pitch"))
+RING = _Ring("ring", "ring gear", "gear", size_keys=("module", "diametral_pitch"))
+BEVEL = Form("bevel", "bevel gear")
+PULLEY = _Pulley("pulley", "pulley", "pulley", size_keys=("pitch",))
+SPROCKET = _Sprocket("sprocket", "sprocket", "sprocket", size_keys=("pitch",))
+GROOVED = _Grooved("grooved", "V-pulley", "v_pulley", "pitch_diameter")
+ROLLER = _Plain("roller", "rim", measure="diameter")
+
+OF_PART = {form.part: form for form in (GEAR, PULLEY, SPROCKET, GROOVED)}
+"""The form of the wheels that a bin has, by the kind of part."""

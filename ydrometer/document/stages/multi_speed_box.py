@@ -1,0 +1,64 @@
+"""A box of several speeds, changed up while driving."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from itertools import pairwise
+from typing import ClassVar
+
+from ydrometer.base import reading
+from ydrometer.base.tables import efficiencies
+from ydrometer.document.stages import stage
+from ydrometer.document.stages.plane import Coaxial
+from ydrometer.document.stages.steps import Given, Step
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class MultiSpeedBox(stage.Stage):
+    """`ratios` from the lowest gear up, so falling; a change takes `shift_time` without drive."""
+
+    kind: ClassVar[str] = "speeds"
+    title: ClassVar[str] = "Box of several speeds"
+    short: ClassVar[str] = "Speeds"
+    noun: ClassVar[str] = "box of several speeds"
+    in_plane: ClassVar[Coaxial] = Coaxial()
+    several_speeds: ClassVar[bool] = True
+    start: ClassVar[dict[str, object]] = {"ratios": [3.2, 1.9, 1.2], "shift_time": "0.3 s"}
+
+    ratios: tuple[float, ...] = reading.labelled(
+        "Ratios, the lowest gear first",
+        reading.items(reading.quantity_reader("ratio", above=0.0, at_most=1e6), least=1, most=12, required=True),
+    )
+    shift_time: float = reading.labelled(
+        "Time of a change", reading.quantity("time", at_least=0.0, at_most=60.0, default=0.3)
+    )
+    efficiency: float | None = stage.efficiency()
+
+    @property
+    def ratio(self) -> float:
+        """Of the lowest gear."""
+        return self.ratios[0]
+
+    def ratio_in(self, gear: int) -> float:
+        """Of a gear, from 0."""
+        return self.ratios[gear]
+
+    @property
+    def default_efficiency(self) -> float:
+        """Of the pair engaged."""
+        return efficiencies.SPEEDS
+
+    @property
+    def told(self) -> str:
+        """Its ratios, the lowest gear first."""
+        return " · ".join(f"{ratio:.6g}" for ratio in self.ratios)
+
+    def working(self, symbol: str, gear: int) -> Iterator[Step]:
+        """The ratio of the gear engaged."""
+        yield Given(f"i_{symbol}", f"ratio of gear {gear + 1}", f"ratios[{gear}]", self.ratios[gear])
+
+    def faults(self) -> Iterator[tuple[str, str, str]]:
+        """The lowest gear, the largest ratio, comes first."""
+        if any(not higher < lower for lower, higher in pairwise(self.ratios)):
+            yield "ratios", "not falling", "give the lowest gear, the largest ratio, first"

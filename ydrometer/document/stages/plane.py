@@ -1,0 +1,89 @@
+"""How a stage lies in the plane of a plate: what Fit checks and the drawing lays out, without naming a kind."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+
+@dataclass(frozen=True, slots=True)
+class Mesh:
+    """Wheels in a row whose teeth mesh, each on a shaft of its own; `check` is the rough check without tools."""
+
+    check: str
+
+
+@dataclass(frozen=True, slots=True)
+class Contact:
+    """Two rims pressed on each other; `check` is the rough check without tools."""
+
+    check: str
+
+
+@dataclass(frozen=True, slots=True)
+class Coaxial:
+    """A closed box: its output is in line with its input."""
+
+
+@dataclass(frozen=True, slots=True)
+class OtherPlane:
+    """A stage that turns the axis: what is behind it stands on another plate."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Loop:
+    """Something that runs around two wheels.
+
+    Attributes:
+        part: kind of a bin's parts that have its lengths. noun: as sentences have it.
+        pieces: what its length is counted in, empty where it is a plain length.
+        pieces_key: the key under which a stage says how many pieces its loop has, empty likewise.
+        step: of how many pieces each longer loop has more.
+        least_in_mesh: teeth of a wheel below which it is rated lower, 0 where teeth do not carry it.
+        stretch: share of its distance by which it may stand nearer than taut.
+        sag: usual depth at mid-span of a slack run, as a share of the span, 0 where it is run taut.
+        polygon: whether its speed ripples as links come on the wheel.
+        put_on_pieces, put_on_share: how much nearer the shafts have to come to put it on, in pitches and as a share of
+        its length. tighten_share, wear_share: how much farther to tighten it, as shares of its length and of its
+        distance.
+        straight: how far from the straight edge the other wheel may be, as a share of the distance.
+        check: the rough check without tools.
+    """
+
+    part: str
+    noun: str
+    pieces: str = ""
+    pieces_key: str = ""
+    step: int = 1
+    least_in_mesh: int = 0
+    stretch: float = 0.0
+    sag: float = 0.0
+    polygon: bool = False
+    put_on_pieces: float = 0.0
+    put_on_share: float = 0.0
+    tighten_share: float = 0.0
+    wear_share: float = 0.0
+    straight: float
+    check: str
+
+    def room(self, size: float, length: float, distance: float) -> tuple[float, float]:
+        """By how much the distance has to be made shorter to put the loop on, and longer to tighten it, m.
+
+        Args:
+            size: pitch, m, 0 where it has none.
+            length: of the loop, m.
+            distance: of the shafts at which it is taut, m.
+        """
+        on = self.put_on_pieces * size + self.put_on_share * length
+        return on, self.tighten_share * length + self.wear_share * distance
+
+    def named(self, length: float, size: float) -> str:
+        """A length as people say it: "84 teeth", "950 mm".
+
+        Args:
+            length: m.
+            size: pitch, m, where it is counted in pieces.
+        """
+        return f"{length / size:.0f} {self.pieces}" if self.pieces else f"{length * 1e3:.5g} mm"
+
+
+InPlane = Mesh | Contact | Coaxial | OtherPlane | Loop

@@ -1,0 +1,72 @@
+"""Going along the line of a design: its stages with their paths, and the shafts between them."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import Protocol
+
+from ydrometer.document.drive import Drive
+from ydrometer.document.stages import Stage
+from ydrometer.document.stages.plane import Loop
+
+
+class HasDrive(Protocol):
+    """A design, as far as its line is concerned."""
+
+    @property
+    def drive(self) -> Drive:
+        """The drive."""
+
+
+def stages_with_paths(design: HasDrive) -> Iterator[tuple[str, Stage]]:
+    """Every stage in the order power meets them, with its path in the document."""
+    for b in range(len(design.drive.branches)):
+        yield from own_stages(design, b)
+    yield from trunk_stages(design)
+
+
+def shaft_numbers(design: HasDrive) -> tuple[list[list[int]], list[int]]:
+    """Numbers of the shafts of each branch, from its source to where it joins, and of the trunk, from there on.
+
+    The first branch and the trunk count from 0 on, the other branches after them; where they join is one shaft.
+    """
+    first, *others = (len(branch.stages) for branch in design.drive.branches)
+    last = first + len(design.drive.stages)
+    branches, free = [list(range(first + 1))], last + 1
+    for own in others:
+        branches.append([*range(free, free + own), first])
+        free += own
+    return branches, list(range(first, last + 1))
+
+
+def shaft_paths(design: HasDrive) -> list[str]:
+    """A name for each shaft: the path of what turns it, a source, a stage or one of its idlers; in the order of power.
+
+    Where branches join, the stages of several turn the same shaft.
+    """
+    found = []
+    for b in range(len(design.drive.branches)):
+        found.append(f"drive.branches[{b}].source")
+        found += [path for stage in own_stages(design, b) for path in _turned(*stage)]
+    return found + [path for stage in trunk_stages(design) for path in _turned(*stage)]
+
+
+def _turned(path: str, stage: Stage) -> list[str]:
+    return [*(f"{path}.{member.key}" for member in stage.members if member.idle), path]
+
+
+def loop_paths(design: HasDrive) -> list[str]:
+    """Paths of the stages with a belt or chain."""
+    return [path for path, stage in stages_with_paths(design) if isinstance(stage.in_plane, Loop)]
+
+
+def own_stages(design: HasDrive, branch: int) -> Iterator[tuple[str, Stage]]:
+    """The stages of one branch, with their paths."""
+    for s, stage in enumerate(design.drive.branches[branch].stages):
+        yield f"drive.branches[{branch}].stages[{s}]", stage
+
+
+def trunk_stages(design: HasDrive) -> Iterator[tuple[str, Stage]]:
+    """The stages that all branches share, with their paths."""
+    for s, stage in enumerate(design.drive.stages):
+        yield f"drive.stages[{s}]", stage

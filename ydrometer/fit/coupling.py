@@ -1,0 +1,155 @@
+"""Wheels that stand on the plate, and what couples two shafts: the distances that suit them."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from ydrometer.document.stages import Stage
+from ydrometer.document.stages.forms import Form
+from ydrometer.document.stages.plane import Loop
+from ydrometer.fit.placing import Reach
+from ydrometer.fit.stock import WheelKey, wheel_key
+from ydrometer.geometry import gears, loops
+
+USUAL_BACKLASH = 0.04
+"""Backlash at the pitch circle as a share of the module, to begin with; common practice for spur gears."""
+
+
+@dataclass(frozen=True, slots=True)
+class Wheel:
+    """A wheel of the line on its shaft.
+
+    Attributes:
+        path: of its stage. member: driver, driven, or idler with its number. place: where the document has its measure.
+        shaft: the path of what turns it.
+        form. measure: teeth, or a diameter, m. size: module or pitch, m, 0 where it has no teeth.
+        pitch_radius: on which it works, m. outer_radius: over all that turns with it, m; of a ring its inside.
+    """
+
+    path: str
+    member: str
+    place: str
+    shaft: str
+    form: Form
+    measure: float
+    size: float
+    pitch_radius: float
+    outer_radius: float
+
+    @property
+    def name(self) -> str:
+        """As an item of a stack names it."""
+        return f"{self.path} {self.member}"
+
+    @property
+    def teeth(self) -> int:
+        """Number of teeth; 0 where it has none."""
+        return int(self.measure) if self.form.toothed else 0
+
+    @property
+    def stock_key(self) -> WheelKey:
+        """As a bin's parts are looked up."""
+        return wheel_key(self.form, self.size, self.measure)
+
+    @property
+    def words(self) -> str:
+        """As people say it: "56-tooth gear"."""
+        return self.form.words(self.measure)
+
+
+@dataclass(frozen=True, slots=True)
+class Coupling:
+    """Two wheels that belong together, and the distances that suit them; none where nothing says how far.
+
+    Attributes:
+        path, stage: to which they belong. driver, driven. reaches. free: least distance at which they go together at
+        all, m; of a ring the most. lengths: of a loop, m, with what each is called; several where the stage has none.
+        pressure_angle: of teeth that mesh, rad.
+    """
+
+    path: str
+    stage: Stage
+    driver: Wheel
+    driven: Wheel
+    reaches: tuple[Reach, ...]
+    free: float
+    lengths: tuple[tuple[float, str], ...] = ()
+    pressure_angle: float = 0.0
+
+    @property
+    def wheels(self) -> tuple[Wheel, Wheel]:
+        """Driver and driven."""
+        return self.driver, self.driven
+
+    @property
+    def shafts(self) -> tuple[str, str]:
+        """Their shafts."""
+        return self.driver.shaft, self.driven.shaft
+
+    @property
+    def loop(self) -> Loop | None:
+        """What runs around both; None where their rims meet."""
+        return self.stage.in_plane if isinstance(self.stage.in_plane, Loop) else None
+
+    @property
+    def is_loop(self) -> bool:
+        """Whether something runs around both."""
+        return self.loop is not None
+
+    @property
+    def inside(self) -> bool:
+        """Whether the driver stands inside the driven wheel."""
+        return self.driven.form.encloses
+
+    @property
+    def radii(self) -> tuple[float, float]:
+        """On which driver and driven work, m."""
+        return self.driver.pitch_radius, self.driven.pitch_radius
+
+    @property
+    def around(self) -> loops.Shape:
+        """The geometry of what runs around both."""
+        return loops.CROSSED if self.stage.crossed else loops.OPEN
+
+    def partner(self, shaft: str) -> str:
+        """The other one of its shafts; empty for one that it does not couple."""
+        return {self.driver.shaft: self.driven.shaft, self.driven.shaft: self.driver.shaft}.get(shaft, "")
+
+
+def gear_reach(size: float, teeth: tuple[int, int], angle: float, tolerance: float, *, ring: bool) -> Reach:
+    """The distances that suit two gears: from no backlash to a tolerance, best with the usual backlash.
+
+    Args:
+        size: module, m.
+        teeth: of driver and driven.
+        angle: of pressure, rad.
+        tolerance: how much further apart than without backlash they may stand, in a ring nearer, m.
+        ring: whether the driven one is a ring.
+    """
+    free = gears.centre_distance(size, *teeth, angle, internal=ring)
+    loose = gears.centre_distance(size, *teeth, angle, internal=ring, backlash=USUAL_BACKLASH * size)
+    if ring:
+        return Reach(free - tolerance, free, max(loose, free - tolerance))
+    return Reach(free, free + tolerance, min(loose, free + tolerance))
+
+
+def contact_reach(touching: float, tolerance: float) -> Reach:
+    """The distances that suit two rims pressed on each other: touching, or a tolerance nearer as one gives way.
+
+    Args:
+        touching: distance at which they touch, m.
+        tolerance: m.
+    """
+    return Reach(touching - tolerance, touching, touching)
+
+
+def taut_reach(taut: float, tolerance: float, loop: Loop, name: str = "") -> Reach:
+    """The distances that suit a loop; a chain may hang through a little.
+
+    Args:
+        taut: at which it is taut, m.
+        tolerance: how far its wheels may be off that, m.
+        loop: what runs around.
+        name: what its length is called.
+    """
+    return Reach(taut - max(tolerance, loop.stretch * taut), taut + tolerance, taut, name)
