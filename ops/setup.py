@@ -87,7 +87,7 @@ def python(*, testing: bool = False) -> None:
 
 def kernels() -> None:
     """The kernels of motion compiled, so that no request waits for it."""
-    sources = fingerprint(ROOT / "ydrometer" / "motion", ROOT / "ydrometer" / "jit.py", ROOT / "uv.lock")
+    sources = fingerprint(ROOT / "ydrometer" / "motion", ROOT / "ydrometer" / "base" / "jit.py", ROOT / "uv.lock")
     if _differs(RUN / "kernels-ready", sources):
         with say.step("Kernels"):
             say.run([PYTHON, "-m", "ydrometer.command.warm"], cwd=ROOT)

@@ -1,0 +1,5 @@
+"""The tests; the benches beside them share their designs."""
+
+from tests import steady
+
+steady.use()

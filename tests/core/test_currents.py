@@ -5,7 +5,7 @@ import unittest
 from typing import Any
 
 import numpy as np
-from hypothesis import given, settings
+from hypothesis import example, given, settings
 from hypothesis import strategies as st
 
 from tests.core.designs import changed
@@ -111,6 +111,20 @@ class Bus(unittest.TestCase):
             ratio, _, efficiency = reference.trunk(0)
             wanted = min(reference.full(0, 0.0), made.vehicle.grip * reference.weight)
             self.assertAlmostEqual(force * ratio * efficiency / reference.radius, wanted, delta=1e-9 * wanted)
+
+    @given(grip=st.floats(0.02, 0.3), limits=st.tuples(AMPS, AMPS))
+    @example(grip=0.1, limits=(20.0, 20.0))
+    @settings(max_examples=30, deadline=None)
+    def test_eased_off_a_panel_gives_current_at_the_voltage_that_goes_with_it(
+        self, grip: float, limits: tuple[float, float]
+    ) -> None:
+        raw = changed({"vehicle.grip": grip, "drive.supply": PANEL, "drive.branches.0.controller": limited(limits[0])})
+        state = trace.standing(driveline.assemble([design.read(raw).design]), 0, pushing=True)
+        current, voltage = state.bus_current, state.bus_voltage
+        self.assertGreater(current, 0.0)
+        upper = 37.0 * (26.0 - voltage) / (26.0 - 21.0)
+        lower = 40.0 - (40.0 - 37.0) * voltage / 21.0
+        self.assertAlmostEqual(current, upper if voltage >= 21.0 else lower, 9)
 
 
 class Losses(unittest.TestCase):

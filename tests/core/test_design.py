@@ -60,7 +60,7 @@ class Refusing(unittest.TestCase):
             (f"{GEAR}.driver_teeth", 0, "drive.branches[0].stages[0].driver_teeth", "from 5 to 1000"),
             (f"{GEAR}.driver_teeth", 14.5, "drive.branches[0].stages[0].driver_teeth", "whole number"),
             (f"{GEAR}.driver_teeth", True, "drive.branches[0].stages[0].driver_teeth", "whole number"),
-            (f"{GEAR}.kind", "magic", "drive.branches[0].stages[0].kind", "use one of gear, bevel"),
+            (f"{GEAR}.kind", "magic", "drive.branches[0].stages[0].kind", "use one of gear, belt"),
             (
                 f"{GEAR}.diametral_pitch",
                 "32 1/in",

@@ -29,6 +29,8 @@ ROWS: tuple[tuple[dict[str, Any], float, float, float, int], ...] = (
      2.5, 2.5 / 0.985, 0.93, 1),
     ({"kind": "v_belt", "driver_pitch_diameter": 0.1, "driven_pitch_diameter": 0.1, "creep": 0, "crossed": True},
      1.0, 1.0, 0.93, -1),
+    ({"kind": "friction", "driver_diameter": "30 mm", "driven_diameter": "210 mm", "press_force": "80 N"},
+     7.0, 7.0 / 0.97, 0.92, -1),
     ({"kind": "speeds", "ratios": [3.2, 1.9, 1.2]}, 3.2, 3.2, 0.97, 1),
 )  # fmt: skip
 

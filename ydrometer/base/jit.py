@@ -60,7 +60,7 @@ def _keeps() -> bool:
     """
     from numba.core import config  # noqa: PLC0415
 
-    package = Path(__file__).parent
+    package = Path(__file__).parents[1]
     digest = hashlib.sha256()
     for source in sorted((package / "motion").glob("*.py")):
         digest.update(source.name.encode() + source.read_bytes())

@@ -43,15 +43,27 @@ class Choice:
 
 @dataclass(frozen=True, slots=True)
 class StageSettings:
-    """Of one stage: its path and kind, its numbers, what else its mount would take, the rough check without
-    tools, and what the hands have to mind."""
+    """The numbers of one stage.
+
+    Attributes:
+        path, kind: of the stage. title: in words. settings. choices: what else its mount would take.
+        choices_title: what those are. lacking: what a mount is for one of them that does not go.
+        check: the rough check without tools. caution: what the hands have to mind.
+        is_loop: whether something runs around its wheels. asks_length: whether the length of that is said with its
+        mounting, as it is counted in no pieces.
+    """
 
     path: str
     kind: str
+    title: str
     settings: list[Setting]
     choices: list[Choice]
+    choices_title: str
+    lacking: str
     check: str
     caution: str
+    is_loop: bool
+    asks_length: bool
 
 
 NEIGHBOURS = 3
@@ -77,8 +89,20 @@ def settings(setup: Setup) -> list[StageSettings]:
 def _settings(setup: Setup, coupling: Coupling) -> StageSettings:
     lies = coupling.stage.in_plane
     assert isinstance(lies, Mesh | Contact | Loop)  # nothing else couples shafts
-    told = list(_TELL[type(lies)](setup, coupling))
-    return StageSettings(coupling.path, coupling.stage.kind, told, _choices(setup, coupling), lies.check, HANDS_OUT)
+    stage, loop = coupling.stage, coupling.loop
+    return StageSettings(
+        path=coupling.path,
+        kind=stage.kind,
+        title=stage.title,
+        settings=list(_TELL[type(lies)](setup, coupling)),
+        choices=_choices(setup, coupling),
+        choices_title="lengths at hand" if loop else "pinions that this slot takes",
+        lacking="off" if loop else "short",
+        check=lies.check,
+        caution=HANDS_OUT,
+        is_loop=loop is not None,
+        asks_length=loop is not None and not loop.pieces,
+    )
 
 
 def _mesh(setup: Setup, coupling: Coupling) -> Iterator[Setting]:

@@ -120,7 +120,10 @@ def bus_voltage_for_power(p: Plant, watts: float) -> float:
         if math.isnan(low):
             break
         voltage = upper_root(piece.p, -piece.s, piece.q * watts)
-        if math.isnan(voltage):
+        if piece.p == 0.0 and piece.s == 0.0:
+            # Nothing flows on this piece: it gives no power, and takes none back.
+            voltage = low if watts <= 0.0 else math.nan
+        elif math.isnan(voltage):
             voltage = 0.5 * piece.s / piece.p if piece.p > 0.0 else low
         if voltage >= low - EDGE * abs(low) and voltage <= high * (1.0 + EDGE):
             return voltage

@@ -176,13 +176,22 @@ def _variant(document: Document, unknown: Unknown, value: float) -> Document:
     if unknown.key == "reduction":
         stage = stage_at(document.design, unknown.path)
         assert stage is not None
-        # A box of that ratio stands for the stage: teeth come in whole numbers only.
-        return with_stage(document, unknown.path, Gearbox(ratio=value, efficiency=stage_efficiency(stage)))
+        return with_stage(document, unknown.path, _with_ratio(stage, value))
     if unknown.key == "count":
         return with_count(document, int(value))
     if unknown.key == "cells":
         return with_series(document, int(value))
     return with_vehicle(document, **{unknown.key: value})
+
+
+def _with_ratio(stage: Stage, ratio: float) -> Stage:
+    """The stage with another driven wheel where that may have any diameter: it slips as before.
+
+    Else a box of that ratio stands for it: teeth come in whole numbers only.
+    """
+    free = stage.members and not stage.members[-1].form.toothed
+    made = stage.resized({"driven": stage.members[0].measure * ratio}) if free else None
+    return made or Gearbox(ratio=ratio, efficiency=stage_efficiency(stage))
 
 
 def _judged(documents: Sequence[Document], target: Target) -> list[tuple[float | None, bool]]:
@@ -270,7 +279,7 @@ def _candidates(document: Document, unknown: Unknown, parts: Sequence[Mapping[st
         stage = stage_at(document.design, unknown.path)
         if stage is not None and stage.exact_ratio is not None:
             yield from _pairs(document, unknown.path, stage, parts)
-        elif stage is not None and not stage.members:
+        elif stage is not None:
             yield from _boxes(document, unknown.path, read)
 
 

@@ -7,9 +7,12 @@ from functools import cache
 from typing import Any
 
 from ydrometer.base import units
+from ydrometer.base.reading import LabelledField, labelled_fields
 from ydrometer.base.tables.dimensions import DIMENSIONS
 from ydrometer.base.tables.measures import MEASURES
 from ydrometer.document.mounting import SHAPES
+from ydrometer.document.stages import KINDS, Stage
+from ydrometer.document.stages.plane import Loop
 from ydrometer.parts import bulk
 from ydrometer.parts.columns import TABLE, PartColumn
 from ydrometer.questions.aids import AIDS, Aid
@@ -57,6 +60,34 @@ class PartKind:
 
 
 @dataclass(frozen=True, slots=True)
+class StageKind:
+    """A kind of stage.
+
+    Attributes:
+        kind. title, short, noun: its words as a heading, in a row of many, and in a sentence.
+        fields: what is typed besides the teeth of its wheels. start: a usual one, as typed.
+        measure: key of what tells its wheels apart, behind "driver_" and "driven_"; empty of one known by its ratio.
+        toothed: whether that is a number of teeth. part: kind of the bin's parts that its wheels are, empty where a bin
+        has none. whole_part: kind of the parts that are the whole stage, likewise.
+        loop_key: key under which it says how long what runs around it is; empty where it does not.
+        trunk_only: whether it stands among the stages that all branches share, and only once.
+    """
+
+    kind: str
+    title: str
+    short: str
+    noun: str
+    fields: list[LabelledField]
+    start: dict[str, Any]
+    measure: str
+    toothed: bool
+    part: str
+    whole_part: str
+    loop_key: str
+    trunk_only: bool
+
+
+@dataclass(frozen=True, slots=True)
 class Vocabulary:
     """Everything the page would otherwise have to copy."""
 
@@ -64,6 +95,7 @@ class Vocabulary:
     measures: list[MeasureEntry]
     aids: list[Aid]
     parts: list[PartKind]
+    stages: list[StageKind]
     shapes: list[str]
 
 
@@ -81,7 +113,26 @@ def vocabulary() -> Vocabulary:
             PartKind(k.kind, k.one, k.many, list(k.columns), dict(k.fixed), k.kind in bulk.LISTED)
             for k in TABLE.values()
         ],
+        [_stage_kind(kind) for kind in KINDS.values()],
         list(SHAPES),
+    )
+
+
+def _stage_kind(kind: type[Stage]) -> StageKind:
+    form, loop = kind.form, kind.in_plane
+    return StageKind(
+        kind=kind.kind,
+        title=kind.title,
+        short=kind.short,
+        noun=kind.noun,
+        fields=labelled_fields(kind),
+        start={"kind": kind.kind, **kind.start},
+        measure=form.measure if form else "",
+        toothed=bool(form and form.toothed),
+        part=form.part if form else "",
+        whole_part=kind.whole_part,
+        loop_key=loop.pieces_key if isinstance(loop, Loop) else "",
+        trunk_only=kind.several_speeds,
     )
 
 

@@ -8,6 +8,8 @@ OF_THE_VALUE = {
     "rolling_resistance": 0.25,
     "grip": 0.12,
     "creep": 0.3,
+    "slip": 0.3,
+    "friction": 0.15,
     "cg_height": 0.08,
     "drag_area": 0.2,
 }

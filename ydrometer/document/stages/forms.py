@@ -130,7 +130,7 @@ class _Pulley(Form):
 @dataclass(frozen=True, slots=True)
 class _Sprocket(Form):
     def pitch_radius(self, size: float, measure: float) -> float:
-        """p/(2·sin(π/z)) (ISO 606, Short-pitch transmission precision roller and bush chains, pitch circle diameter)."""
+        """p/(2·sin(π/z)) (ISO 606, Short-pitch transmission precision roller and bush chains, pitch circle)."""
         return 0.5 * chains.pitch_diameter(size, measure)
 
     def loop_radius(self, size: float, measure: float) -> float:

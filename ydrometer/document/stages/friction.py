@@ -63,9 +63,9 @@ class Friction(stage.Slipping):
         """The force at the rims, T/r, against what they pass."""
         wanted, held = 2.0 * torque / self.driver_diameter, self.press_force * self.friction
         if wanted > held:
+            pressed = f"{self.press_force:.4g} N pressed on with a friction of {self.friction:.2g} pass {held:.0f} N"
             yield (
                 "press_force",
-                f"The roller slips: {wanted:.0f} N are wanted between the rims, {self.press_force:.4g} N pressed on with "
-                f"a friction of {self.friction:.2g} pass {held:.0f} N. It wears a flat into the tyre and gets hot: press "
-                "harder, or gear it lower behind the roller.",
+                f"The roller slips: {wanted:.0f} N are wanted between the rims, {pressed}. It wears a flat into the tyre "
+                "and gets hot: press harder, or gear it lower behind the roller.",
             )
