@@ -13,6 +13,7 @@ from django.utils import timezone
 from server.accounts.models import User
 from server.designs.models import Vehicle
 from server.parts.models import documents
+from server.searches import queue
 from server.searches.models import Piece, Search, State
 from server.workshops.models import Workshop
 from ydrometer.base.errors import DocumentError, Fault
@@ -92,8 +93,6 @@ def _forget_old(workshop: Workshop) -> None:
 @transaction.atomic
 def advance(workshop: Workshop) -> None:
     """Where none of the workshop's searches runs, begin with the one that has waited longest."""
-    from server.searches.tasks import go_through  # noqa: PLC0415  # a task calls back into these actions
-
     Workshop.objects.select_for_update().get(pk=workshop.pk)
     if workshop.searches.filter(state=State.RUNNING).exists():
         return
@@ -103,8 +102,7 @@ def advance(workshop: Workshop) -> None:
     following.state, following.started_at = State.RUNNING, timezone.now()
     following.save(update_fields=["state", "started_at"])
     for number in following.pieces.values_list("number", flat=True):
-        # First pieces go first, whosever they are: a short search does not wait for a long one of another workshop.
-        go_through.configure(priority=-number).defer(search=str(following.pk), number=number)
+        queue.put(following.pk, number)
 
 
 def go_through_piece(search_id: UUID, number: int) -> None:

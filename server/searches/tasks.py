@@ -9,14 +9,14 @@ from procrastinate import RetryStrategy
 from procrastinate.contrib.django import app
 
 from server.searches import actions
+from server.searches.queue import GO_THROUGH, QUEUE
 
-QUEUE = "searches"
 STALLED_S = 12.0
 """Seconds without a sign of life after which a worker is taken for dead."""
 log = logging.getLogger(__name__)
 
 
-@app.task(queue=QUEUE)
+@app.task(name=GO_THROUGH, queue=QUEUE)
 def go_through(search: str, number: int) -> None:
     """One piece of a search. Doing it twice does no harm: it is written down once."""
     try:

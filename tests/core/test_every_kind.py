@@ -9,8 +9,8 @@ from typing import Any
 
 import jsonschema
 
-from tests.core.designs import PLAIN, changed
 from tests.core import test_working
+from tests.core.designs import PLAIN, changed
 from ydrometer.document import design
 from ydrometer.document.changes import changes
 from ydrometer.document.stages import KINDS, Stage, power_lost

@@ -131,13 +131,14 @@ class Box:
     """A stage whose sizes the design does not give, drawn as a cut with the right proportions.
 
     Attributes:
-        steps: its reductions, or its gears from the lowest up.
+        title: in words. steps: its reductions, or its gears from the lowest up.
         x, y: its middle. length, height, angle: of its case, turned about the middle.
         parts: what is seen inside; nothing of a closed gearbox.
         ratio: of the whole, of several speeds in the lowest gear. shaft: number of the one that leaves it.
     """
 
     path: str
+    title: str
     form: BoxForm
     steps: list[float]
     x: float

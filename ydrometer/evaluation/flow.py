@@ -35,11 +35,12 @@ class StageFlow:
     """A stage between two shafts.
 
     Attributes:
-        ratio: driver turns per driven turn. efficiency: share of the torque that gets through; assumed: whether that
+        title: in words. ratio: driver turns per driven turn. efficiency: share of the torque that gets through; assumed: whether that
         was not given. slip: share of the speed that does not. lost: share of the power lost by both. loss: that in W.
     """
 
     path: str
+    title: str
     driver_shaft: int
     driven_shaft: int
     ratio: float
@@ -144,6 +145,7 @@ def _walk(
         made.append(
             StageFlow(
                 path,
+                stage.title,
                 before,
                 number,
                 speed_ratio,

@@ -34,7 +34,8 @@ class Aid:
     Attributes:
         name, title: what it is called. hint: how it is done, with what to mind.
         asked: what is measured. symbol, words, expression, dimension: the value.
-        path: where it belongs in a design, empty where it is only shown.
+        path: where it belongs in a design, empty where it is only shown; "stages[].ratio" stands for the ratio of any
+        stage, "stages[].pitch_diameter" for that of any wheel.
         note: kept with the value; {…} are replaced by what was typed.
     """
 
@@ -100,7 +101,7 @@ AIDS = (
         "far: the count is half the reduction.",
         (Asked("n_m", "turns of the motor", "ratio", "42"), Asked("n_w", "turns of the wheel", "ratio", "10"),
          Asked("k", "one wheel was held", "ratio", "", flag=True)),
-        "G", "reduction, motor turns per wheel turn", "k*n_m/n_w", "ratio", "box",
+        "G", "reduction, motor turns per wheel turn", "k*n_m/n_w", "ratio", "stages[].ratio",
         "{n_m} turns of the motor for {n_w} of the wheel",
     ),
     Aid(
@@ -109,7 +110,7 @@ AIDS = (
         "belt's height below its back.",
         (Asked("d_o", "diameter of the rim", "length", "160 mm"),
          Asked("y", "depth to the pitch line", "length", "2.5 mm")),
-        "d_p", "running diameter", "d_o - 2*y", "length", "v_belt", "rim {d_o}, belt {y} down",
+        "d_p", "running diameter", "d_o - 2*y", "length", "stages[].pitch_diameter", "rim {d_o}, belt {y} down",
     ),
     Aid(
         "swapped_wheel", "Speed before and after a swap",

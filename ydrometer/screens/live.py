@@ -71,10 +71,14 @@ class SweepColumn:
 
 @dataclass(frozen=True, slots=True)
 class Sweep:
-    """The selected wheel in sizes below and above its own: in teeth, or as its pitch diameter, m, where it has none."""
+    """The selected wheel in sizes below and above its own: in teeth, or as its diameter, m, where it has none.
+
+    `place` is where the document has that.
+    """
 
     path: str
     member: str
+    place: str
     toothed: bool
     columns: list[SweepColumn]
 
@@ -305,4 +309,7 @@ def sweep_of(raw: dict[str, Any], path: str, member: str) -> Sweep:
         values = [SweepValue(v.value, v.standing) for v in verdicts]
         columns.append(SweepColumn(size, evaluation.value("overall_ratio", index)[0], values))
         index += 1
-    return Sweep(path, member, isinstance(tried[0][0], int), columns)
+    stage = sweep.stage_at(document.design, path)
+    wheel = stage.member(member) if stage else None
+    assert wheel is not None  # else there was nothing to sweep
+    return Sweep(path, member, f"{path}.{wheel.key}", wheel.form.toothed, columns)

@@ -12,10 +12,13 @@ from ydrometer.base.tables.dimensions import DIMENSIONS
 from ydrometer.base.tables.measures import MEASURES
 from ydrometer.document.mounting import SHAPES
 from ydrometer.document.stages import KINDS, Stage
+from ydrometer.document.stages.forms import LEAST_TEETH, MOST_TEETH
 from ydrometer.document.stages.plane import Loop
 from ydrometer.parts import bulk
 from ydrometer.parts.columns import TABLE, PartColumn
 from ydrometer.questions.aids import AIDS, Aid
+from ydrometer.questions.grid import MOST
+from ydrometer.search.request import CHOICES
 
 
 @dataclass(frozen=True, slots=True)
@@ -67,10 +70,11 @@ class StageKind:
         kind. title, short, noun: its words as a heading, in a row of many, and in a sentence.
         fields: what is typed besides the teeth of its wheels. start: a usual one, as typed.
         measure: key of what tells its wheels apart, behind "driver_" and "driven_"; empty of one known by its ratio.
-        toothed: whether that is a number of teeth. part: kind of the bin's parts that its wheels are, empty where a bin
+        toothed: whether that is a number of teeth. least: the least of it, teeth or m. part: kind of the bin's parts that its wheels are, empty where a bin
         has none. whole_part: kind of the parts that are the whole stage, likewise.
         loop_key: key under which it says how long what runs around it is; empty where it does not.
         trunk_only: whether it stands among the stages that all branches share, and only once.
+        searched: whether a search can choose its parts.
     """
 
     kind: str
@@ -81,10 +85,21 @@ class StageKind:
     start: dict[str, Any]
     measure: str
     toothed: bool
+    least: float
     part: str
     whole_part: str
     loop_key: str
     trunk_only: bool
+    searched: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Limits:
+    """Least and most teeth of a wheel, and most counts in one table of pairs."""
+
+    least_teeth: int
+    most_teeth: int
+    most_counts: int
 
 
 @dataclass(frozen=True, slots=True)
@@ -97,6 +112,7 @@ class Vocabulary:
     parts: list[PartKind]
     stages: list[StageKind]
     shapes: list[str]
+    limits: Limits
 
 
 @cache
@@ -115,6 +131,7 @@ def vocabulary() -> Vocabulary:
         ],
         [_stage_kind(kind) for kind in KINDS.values()],
         list(SHAPES),
+        Limits(LEAST_TEETH, MOST_TEETH, MOST),
     )
 
 
@@ -129,10 +146,12 @@ def _stage_kind(kind: type[Stage]) -> StageKind:
         start={"kind": kind.kind, **kind.start},
         measure=form.measure if form else "",
         toothed=bool(form and form.toothed),
+        least=form.least if form else 0.0,
         part=form.part if form else "",
         whole_part=kind.whole_part,
         loop_key=loop.pieces_key if isinstance(loop, Loop) else "",
         trunk_only=kind.several_speeds,
+        searched=kind.kind in CHOICES,
     )
 
 

@@ -131,7 +131,8 @@ class Fixed:
 
 
 StageChoice = Pair | BoxChoice | Fixed
-_CHOICES: dict[str, type] = {**PAIRS, BoxChoice.kind: BoxChoice, Fixed.kind: Fixed}
+CHOICES: dict[str, type] = {**PAIRS, BoxChoice.kind: BoxChoice, Fixed.kind: Fixed}
+"""What a layout may ask of a stage, by kind; `fixed` takes any as it stands."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -178,7 +179,7 @@ class Layout:
     count: tuple[int, ...] = reading.items(reading.whole_reader(1, 64))
     supplies: Choice = _choice()
     wheels: Choice = _choice()
-    stages: tuple[StageChoice, ...] = reading.items(reading.kind_reader(_CHOICES), most=MOST_STAGES)
+    stages: tuple[StageChoice, ...] = reading.items(reading.kind_reader(CHOICES), most=MOST_STAGES)
     mount: Mount | None = reading.nested(Mount, default=None)
 
     def faults(self) -> Iterator[tuple[str, str, str]]:

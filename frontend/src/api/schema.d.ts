@@ -661,6 +661,7 @@ export interface components {
             ratio: number;
             shaft: number;
             steps: number[];
+            title: string;
             /** Format: double */
             x: number;
             /** Format: double */
@@ -819,6 +820,15 @@ export interface components {
                 [key: string]: unknown;
             };
         };
+        /**
+         * @description * `quantity` - quantity
+         *     * `whole` - whole
+         *     * `numbers` - numbers
+         *     * `flag` - flag
+         *     * `choice` - choice
+         * @enum {string}
+         */
+        ControlEnum: "quantity" | "whole" | "numbers" | "flag" | "choice";
         CredentialsRequest: {
             password: string;
             username: string;
@@ -870,6 +880,88 @@ export interface components {
             document: {
                 [key: string]: unknown;
             };
+        };
+        DrawnLoop: {
+            assumed: boolean;
+            /** Format: double */
+            centre_distance: number;
+            /** Format: double */
+            driven_wrap: number;
+            /** Format: double */
+            driver_wrap: number;
+            form: components["schemas"]["LoopFormEnum"];
+            path: string;
+            pieces: number | null;
+            /** Format: double */
+            pitch: number | null;
+            segments: components["schemas"]["Segment"][];
+        };
+        DrawnShaft: {
+            branch: number | null;
+            carried: boolean;
+            index: number;
+            role: components["schemas"]["DrawnShaftRoleEnum"];
+            rotation: number;
+            rotation_known: boolean;
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+        };
+        /**
+         * @description * `source` - source
+         *     * `middle` - middle
+         *     * `wheel` - wheel
+         * @enum {string}
+         */
+        DrawnShaftRoleEnum: "source" | "middle" | "wheel";
+        DrawnWheel: {
+            form: components["schemas"]["DrawnWheelFormEnum"];
+            /** Format: double */
+            least: number;
+            member: string;
+            noun: string;
+            /** Format: double */
+            outer_radius: number;
+            path: string;
+            /** Format: double */
+            phase: number;
+            /** Format: double */
+            pitch_radius: number;
+            place: string;
+            rotation: number;
+            shaft: number;
+            teeth: number | null;
+            tooth: components["schemas"]["Tooth"] | null;
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+        };
+        /**
+         * @description * `gear` - gear
+         *     * `ring` - ring
+         *     * `bevel` - bevel
+         *     * `pulley` - pulley
+         *     * `sprocket` - sprocket
+         *     * `grooved` - grooved
+         *     * `roller` - roller
+         * @enum {string}
+         */
+        DrawnWheelFormEnum: "gear" | "ring" | "bevel" | "pulley" | "sprocket" | "grooved" | "roller";
+        /** @description The present design and the ways to the wanted speed, m/s; `why` says why there are none, or nothing wanted. */
+        DutyLimit: {
+            /** Format: double */
+            wanted: number | null;
+            ways: components["schemas"]["Way"][];
+            why: string;
+        };
+        /** @description `speed` is the top speed to compare at, as typed; without it that of the targets. */
+        DutyLimitRequestRequest: {
+            document: {
+                [key: string]: unknown;
+            };
+            speed?: string;
         };
         EccentricShape: {
             /** Format: double */
@@ -1103,12 +1195,24 @@ export interface components {
             };
             unknown: string;
         };
+        LabelledField: {
+            control: components["schemas"]["ControlEnum"];
+            dimension: string;
+            key: string;
+            label: string;
+            optional: boolean;
+        };
         /**
          * @description * `clash` - clash
          *     * `mind` - mind
          * @enum {string}
          */
         LevelEnum: "clash" | "mind";
+        Limits: {
+            least_teeth: number;
+            most_counts: number;
+            most_teeth: number;
+        };
         LineDrawing: {
             rows: components["schemas"]["Row"][];
             sizes_assumed: string[];
@@ -1133,7 +1237,7 @@ export interface components {
             no_load_speed: number;
             quantities: components["schemas"]["Quantity"][];
             ratios: components["schemas"]["RatioView"][];
-            senses: components["schemas"]["Senses"];
+            rotation: components["schemas"]["Rotation"];
             sources: components["schemas"]["Characteristic"][];
             state: components["schemas"]["LiveStateEnum"];
             supply: components["schemas"]["Characteristic"] | null;
@@ -1167,21 +1271,6 @@ export interface components {
          * @enum {string}
          */
         LiveStateEnum: "ok" | "will not start";
-        Loop: {
-            assumed: boolean;
-            /** Format: double */
-            centre_distance: number;
-            /** Format: double */
-            driven_wrap: number;
-            /** Format: double */
-            driver_wrap: number;
-            form: components["schemas"]["LoopFormEnum"];
-            path: string;
-            pieces: number | null;
-            /** Format: double */
-            pitch: number | null;
-            segments: components["schemas"]["Segment"][];
-        };
         /**
          * @description * `belt` - belt
          *     * `chain` - chain
@@ -1405,7 +1494,7 @@ export interface components {
             tensioners: components["schemas"]["Disc"][];
             /** Format: double */
             top: number;
-            wheels: components["schemas"]["Wheel"][];
+            wheels: components["schemas"]["DrawnWheel"][];
         };
         PlanLoop: {
             form: components["schemas"]["LoopFormEnum"];
@@ -1513,7 +1602,7 @@ export interface components {
         RoadWheel: {
             /** Format: double */
             radius: number;
-            sense: number;
+            rotation: number;
             /** Format: double */
             x: number;
             /** Format: double */
@@ -1526,21 +1615,27 @@ export interface components {
          * @enum {string}
          */
         RoleEnum: "owner" | "editor" | "viewer";
+        Rotation: {
+            against: number[];
+            forwards: boolean;
+            known: boolean;
+            remedies: components["schemas"]["Remedy"][];
+        };
         Row: {
             /** Format: double */
             bottom: number;
             boxes: components["schemas"]["Box"][];
             /** Format: double */
             left: number;
-            loops: components["schemas"]["Loop"][];
+            loops: components["schemas"]["DrawnLoop"][];
             /** Format: double */
             right: number;
             road_wheel: components["schemas"]["RoadWheel"] | null;
-            shafts: components["schemas"]["Shaft"][];
+            shafts: components["schemas"]["DrawnShaft"][];
             sources: components["schemas"]["SourceDisc"][];
             /** Format: double */
             top: number;
-            wheels: components["schemas"]["Wheel"][];
+            wheels: components["schemas"]["DrawnWheel"][];
         };
         RunCurve: {
             bus_current: number[];
@@ -1625,12 +1720,6 @@ export interface components {
             member: string;
             path: string;
         };
-        Senses: {
-            against: number[];
-            forwards: boolean;
-            known: boolean;
-            remedies: components["schemas"]["Remedy"][];
-        };
         /** @description Who is signed in, if anybody, and whether this is the demo. */
         Session: {
             demo: boolean;
@@ -1643,18 +1732,6 @@ export interface components {
             value: number;
             words: string;
         };
-        Shaft: {
-            branch: number | null;
-            carried: boolean;
-            index: number;
-            role: components["schemas"]["ShaftRoleEnum"];
-            sense: number;
-            sense_known: boolean;
-            /** Format: double */
-            x: number;
-            /** Format: double */
-            y: number;
-        };
         ShaftFlow: {
             /** Format: double */
             power: number;
@@ -1664,13 +1741,6 @@ export interface components {
             /** Format: double */
             torque: number;
         };
-        /**
-         * @description * `source` - source
-         *     * `middle` - middle
-         *     * `wheel` - wheel
-         * @enum {string}
-         */
-        ShaftRoleEnum: "source" | "middle" | "wheel";
         /**
          * @description * `a4` - a4
          *     * `letter` - letter
@@ -1702,7 +1772,7 @@ export interface components {
             path: string;
             /** Format: double */
             radius: number;
-            sense: number;
+            rotation: number;
             /** Format: double */
             x: number;
             /** Format: double */
@@ -1722,17 +1792,46 @@ export interface components {
             efficiency: number;
             /** Format: double */
             loss: number;
+            /** Format: double */
+            lost: number;
             path: string;
             /** Format: double */
             ratio: number;
+            /** Format: double */
+            slip: number;
+            title: string;
+        };
+        StageKind: {
+            fields: components["schemas"]["LabelledField"][];
+            kind: string;
+            /** Format: double */
+            least: number;
+            loop_key: string;
+            measure: string;
+            noun: string;
+            part: string;
+            searched: boolean;
+            short: string;
+            start: {
+                [key: string]: unknown;
+            };
+            title: string;
+            toothed: boolean;
+            trunk_only: boolean;
+            whole_part: string;
         };
         StageSettings: {
+            asks_length: boolean;
             caution: string;
             check: string;
             choices: components["schemas"]["Choice"][];
+            choices_title: string;
+            is_loop: boolean;
             kind: string;
+            lacking: string;
             path: string;
             settings: components["schemas"]["Setting"][];
+            title: string;
         };
         /**
          * @description * `holds` - holds
@@ -1777,11 +1876,16 @@ export interface components {
                 [key: string]: unknown;
             };
         };
-        /** @description The selected wheel in sizes below and above its own: in teeth, or as its pitch diameter, m, where it has none. */
+        /**
+         * @description The selected wheel in sizes below and above its own: in teeth, or as its diameter, m, where it has none.
+         *
+         *     `place` is where the document has that.
+         */
         Sweep: {
             columns: components["schemas"]["SweepColumn"][];
             member: string;
             path: string;
+            place: string;
             toothed: boolean;
         };
         SweepColumn: {
@@ -1816,20 +1920,6 @@ export interface components {
         Tooth: {
             angles: number[];
             radii: number[];
-        };
-        /** @description The present design and the ways to the wanted speed, m/s; `why` says why there are none, or nothing wanted. */
-        TurnedDown: {
-            /** Format: double */
-            wanted: number | null;
-            ways: components["schemas"]["Way"][];
-            why: string;
-        };
-        /** @description `speed` is the top speed to compare at, as typed; without it that of the targets. */
-        TurnedDownRequestRequest: {
-            document: {
-                [key: string]: unknown;
-            };
-            speed?: string;
         };
         /**
          * @description * `text` - text
@@ -1897,9 +1987,11 @@ export interface components {
         Vocabulary: {
             aids: components["schemas"]["Aid"][];
             dimensions: components["schemas"]["DimensionEntry"][];
+            limits: components["schemas"]["Limits"];
             measures: components["schemas"]["MeasureEntry"][];
             parts: components["schemas"]["PartKind"][];
             shapes: string[];
+            stages: components["schemas"]["StageKind"][];
         };
         Way: {
             /** Format: double */
@@ -1927,35 +2019,6 @@ export interface components {
             helps: components["schemas"]["Help"][];
             ways: components["schemas"]["Placing"][];
         };
-        Wheel: {
-            form: components["schemas"]["WheelFormEnum"];
-            member: string;
-            /** Format: double */
-            outer_radius: number;
-            path: string;
-            /** Format: double */
-            phase: number;
-            /** Format: double */
-            pitch_radius: number;
-            sense: number;
-            shaft: number;
-            teeth: number | null;
-            tooth: components["schemas"]["Tooth"] | null;
-            /** Format: double */
-            x: number;
-            /** Format: double */
-            y: number;
-        };
-        /**
-         * @description * `gear` - gear
-         *     * `ring` - ring
-         *     * `bevel` - bevel
-         *     * `pulley` - pulley
-         *     * `sprocket` - sprocket
-         *     * `grooved` - grooved
-         * @enum {string}
-         */
-        WheelFormEnum: "gear" | "ring" | "bevel" | "pulley" | "sprocket" | "grooved";
         /**
          * @description Everything behind one number.
          *
@@ -2618,7 +2681,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["TurnedDownRequestRequest"];
+                "application/json": components["schemas"]["DutyLimitRequestRequest"];
             };
         };
         responses: {
@@ -2627,7 +2690,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["TurnedDown"];
+                    "application/json": components["schemas"]["DutyLimit"];
                 };
             };
             /** @description Refused, with the reason */

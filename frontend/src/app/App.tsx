@@ -1,18 +1,18 @@
 import { Box } from "@chakra-ui/react";
 import { lazy, Suspense, useMemo } from "react";
 import { Navigate, Route, Routes } from "react-router";
-import { AccountPage } from "../account/AccountPage";
-import { SignIn } from "../account/SignIn";
-import { Bench } from "../bench/Bench";
-import { makeUnits, UnitsProvider } from "../fields/units";
-import { VehicleScreen } from "../stations/VehicleScreen";
-import { Members } from "../workshop/Members";
-import { Notice } from "./Notice";
-import { usePreferences } from "./preferences";
-import { useSession, useVocabulary } from "./session";
-import { TopBar, TopBarContext } from "./TopBar";
+import { useSession, useVocabulary } from "../api/session";
+import { AccountPage } from "../screens/account/AccountPage";
+import { SignIn } from "../screens/account/SignIn";
+import { Bench } from "../screens/bench/Bench";
+import { VehicleScreen } from "../screens/vehicle/VehicleScreen";
+import { Members } from "../screens/workshop/Members";
+import { makeUnits, UnitsProvider } from "../ui/fields/units";
+import { Notice } from "../ui/frame/Notice";
+import { usePreferences } from "../ui/frame/preferences";
+import { TopBar, TopBarContext } from "../ui/frame/TopBar";
 
-const PartsScreen = lazy(() => import("../parts/PartsScreen"));
+const PartsScreen = lazy(() => import("../screens/parts/PartsScreen"));
 
 export function App() {
   const session = useSession();

@@ -1,7 +1,7 @@
 /** The writing in and under the drawing: tooth counts above, what each shaft does below. */
 import type { Flow, Row, Shaft } from "../api/client";
-import { isSelected, type Selected } from "../design/selected";
-import { show, useUnits } from "../fields/units";
+import { isSelected, type Selected } from "../document/selected";
+import { show, useUnits } from "../ui/fields/units";
 import { INK, LINE, SECOND, SPRUCE } from "./colours";
 import { type Frame, spread } from "./paths";
 import { SvgText } from "./SvgText";

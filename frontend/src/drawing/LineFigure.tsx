@@ -1,8 +1,7 @@
 import { type KeyboardEvent, useEffect, useState } from "react";
 import type { Flow, LineDrawing, Row, Source, View, Wheel } from "../api/client";
-import { isSelected, type Selected } from "../design/selected";
-import { digits } from "../fields/units";
-import { MEMBER_WORDS, STAGE_WORDS } from "../words/measures";
+import { isSelected, type Selected } from "../document/selected";
+import { digits } from "../ui/fields/units";
 import { COPPER, INK, PANEL, SECOND, SLATE } from "./colours";
 import { FIGURES, LABELS, levelsFor, ownShafts, ShaftFigures, WheelLabels } from "./Figures";
 import { type Stop, stops } from "./order";
@@ -82,7 +81,7 @@ export function LineFigure(props: Props) {
                 ))}
                 {marked && <MarkShapes row={marked} frame={frame} />}
                 <Centres row={row} frame={frame} />
-                <Senses row={row} frame={frame} />
+                <Rotation row={row} frame={frame} />
                 {i > 0 && <Carried row={row} frame={frame} />}
               </g>
               <WheelLabels row={row} frame={frame} width={width} top={i * height} selected={selected} />
@@ -203,7 +202,7 @@ function Control({ stop, frame, chosen, onSelect, onStep }: ControlProps) {
       <circle
         {...common}
         role="spinbutton"
-        aria-label={`${wheel.member} ${MEMBER_WORDS[wheel.form]}`}
+        aria-label={`${wheel.member} ${wheel.noun}`}
         aria-valuenow={wheel.teeth ?? undefined}
         aria-valuetext={wheel.teeth === null ? "without teeth" : `${wheel.teeth} teeth`}
         cx={frame.x(wheel.x)}
@@ -217,9 +216,7 @@ function Control({ stop, frame, chosen, onSelect, onStep }: ControlProps) {
   const at = stop.kind === "source" ? stop.source : stop.box;
   const r = (stop.kind === "source" ? stop.source.radius : stop.box.height / 2) * frame.scale;
   const label =
-    stop.kind === "source"
-      ? sourceLabel(stop.source)
-      : `${STAGE_WORDS[stop.box.form]}, ${digits(stop.box.ratio)} to 1`;
+    stop.kind === "source" ? sourceLabel(stop.source) : `${stop.box.title}, ${digits(stop.box.ratio)} to 1`;
   return (
     <circle
       {...common}
@@ -255,7 +252,7 @@ function Centres({ row, frame }: { row: Row; frame: Frame }) {
 }
 
 /** An arrow over the largest circle of each shaft, and over each idler. */
-function Senses({ row, frame }: { row: Row; frame: Frame }) {
+function Rotation({ row, frame }: { row: Row; frame: Frame }) {
   const shafts = row.shafts.map((shaft) => {
     const own = row.wheels.filter((w) => w.shaft === shaft.index && !w.member.startsWith("idler"));
     const source = row.sources.find((s) => s.x === shaft.x && s.y === shaft.y);
@@ -274,13 +271,13 @@ function Senses({ row, frame }: { row: Row; frame: Frame }) {
       ...w,
       key: `${w.path} ${w.member}`,
       radius: w.outer_radius,
-      sense_known: true,
+      rotation_known: true,
       stroke: SLATE,
     }));
-  return [...shafts, ...idlers].map(({ key, x, y, radius, sense, sense_known, stroke }) => {
-    const arrow = turningArrow(frame.x(x), frame.y(y), radius * frame.scale + 7, sense, sense_known);
+  return [...shafts, ...idlers].map(({ key, x, y, radius, rotation, rotation_known, stroke }) => {
+    const arrow = turningArrow(frame.x(x), frame.y(y), radius * frame.scale + 7, rotation, rotation_known);
     return (
-      <g key={key} data-sense={sense}>
+      <g key={key} data-rotation={rotation}>
         <path d={arrow.arc} fill="none" stroke={stroke} strokeWidth={1.5} />
         <path d={arrow.heads} fill={stroke} />
       </g>

@@ -1,8 +1,7 @@
 /** A grip on the rim of the selected wheel: pulled, the rim follows the hand at once, the teeth in whole numbers. */
 import { type PointerEvent, useRef, useState } from "react";
 import type { LineDrawing, Wheel } from "../api/client";
-import { LEAST_TEETH } from "../design/document";
-import { isSelected, type Selected } from "../design/selected";
+import { isSelected, type Selected } from "../document/selected";
 import { PANEL, SPRUCE } from "./colours";
 import type { Frame } from "./paths";
 import { openLoop } from "./tangents";
@@ -57,7 +56,7 @@ export function RimHandle({ line, frames, selected, onHold, onTeeth }: Props) {
     const hold = held.current;
     if (!hold) return;
     const pulled = Math.max(
-      LEAST_TEETH * hold.each,
+      wheel.least * hold.each,
       Math.hypot(event.clientX - hold.x, event.clientY - hold.y),
     );
     hold.teeth = Math.round(pulled / hold.each);

@@ -36,6 +36,13 @@ export const WheelShape = memo(function WheelShape({ wheel, frame, selected }: P
           {circle(2 * pitch - outer, { strokeWidth: 0.8 })}
         </g>
       );
+    case "roller":
+      return (
+        <g stroke={stroke}>
+          {circle(outer, { fill, fillOpacity: 0.85, strokeWidth: weight + 1 })}
+          {circle(outer * 0.9, { fill: "none", strokeWidth: 0.8 })}
+        </g>
+      );
     case "ring":
       return (
         <g stroke={stroke}>

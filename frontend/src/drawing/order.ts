@@ -1,6 +1,6 @@
 /** What can be chosen in a drawing, in the order power meets it: each branch from its source on, then the trunk. Pure. */
 import type { Box, LineDrawing, Source, Wheel } from "../api/client";
-import type { Selected } from "../design/selected";
+import type { Selected } from "../document/selected";
 
 export type Stop =
   | { kind: "source"; row: number; at: Selected; source: Source }

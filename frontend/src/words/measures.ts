@@ -3,7 +3,7 @@ import type { Standing } from "../api/client";
 
 export const STANDING: Record<Standing, string> = {
   holds: "holds",
-  tight: "holds, but within 10 %",
+  tight: "holds, but only just",
   misses: "misses",
   unknown: "no target",
 };
@@ -99,44 +99,10 @@ export const MOMENTS: Record<string, string> = {
   "top speed": "Top speed",
 };
 
-export const MEMBER_WORDS: Record<string, string> = {
-  gear: "gear",
-  ring: "ring gear",
-  bevel: "bevel gear",
-  pulley: "pulley",
-  grooved: "V-pulley",
-  sprocket: "sprocket",
-};
-
 /** How a shaft is mounted. */
 export const MOUNT_WORDS: Record<string, string> = {
   fixed: "fixed",
   holes: "on a hole",
   slot: "in a slot",
   free: "free",
-};
-
-export const STAGE_WORDS: Record<string, string> = {
-  gear: "Gear pair",
-  belt: "Toothed belt",
-  chain: "Roller chain",
-  v_belt: "V-belt",
-  bevel: "Bevel gears",
-  planetary: "Planetary stack",
-  gearbox: "Gearbox",
-  worm: "Worm",
-  speeds: "Box of several speeds",
-};
-
-/** The same in one word, where many stand in a row. */
-export const STAGE_SHORT: Record<string, string> = {
-  gear: "Gears",
-  belt: "Belt",
-  chain: "Chain",
-  v_belt: "V-belt",
-  bevel: "Bevel",
-  planetary: "Planetary",
-  gearbox: "Gearbox",
-  worm: "Worm",
-  speeds: "Speeds",
 };

@@ -1,11 +1,13 @@
 import { Box, Button, Flex, Input } from "@chakra-ui/react";
-import { useEffect, useId, useState } from "react";
-import { type Aid, api, type Fault, type Finding, type Refusal } from "../../api/client";
-import { at, type DesignDocument } from "../../design/document";
-import { FaultText } from "../../fields/FaultText";
-import { completed, show, useUnits } from "../../fields/units";
-import { Formula, Sign } from "../../working/formula";
-import { useDocument, useEdit } from "../context";
+import { useId, useState } from "react";
+import type { Aid, Fault, Finding } from "../../api/client";
+import { useDocument, useEdit } from "../../document/context";
+import { at, type DesignDocument, type Stage } from "../../document/document";
+import { Formula, Sign } from "../../document/working/formula";
+import { FaultText } from "../../ui/fields/FaultText";
+import { completed, show, useUnits } from "../../ui/fields/units";
+import type { Kinds, StageKind } from "../../words/kinds";
+import { useFinding } from "../shared/useFinding";
 
 /** Ways to find a value with what is at hand; each shows its arithmetic and keeps what was measured with the value. */
 export function Aids() {
@@ -30,11 +32,6 @@ export function Aids() {
       {aid && <AidForm key={aid.name} aid={aid} />}
     </Box>
   );
-}
-
-interface Answer {
-  finding: Finding | null;
-  faults: Fault[];
 }
 
 function AidForm({ aid }: { aid: Aid }) {
@@ -121,7 +118,7 @@ function Found({ aid, finding }: { aid: Aid; finding: Finding }) {
       ))}
       {!readOnly && (
         <Flex gap="2" mt="2" wrap="wrap">
-          {places(document, aid).map(([path, name]) => (
+          {places(document, aid, units.kinds).map(([path, name]) => (
             <Button key={path} size="xs" onClick={() => set(path, keep)}>
               Use as {name}
             </Button>
@@ -132,53 +129,30 @@ function Found({ aid, finding }: { aid: Aid; finding: Finding }) {
   );
 }
 
-const PLACES: Record<string, { kinds: string[]; fields: [string, string][] }> = {
-  v_belt: {
-    kinds: ["v_belt"],
-    fields: [
-      ["driver_pitch_diameter", "driver of the V-belt"],
-      ["driven_pitch_diameter", "driven of the V-belt"],
-    ],
-  },
-  box: { kinds: ["gearbox", "worm"], fields: [["ratio", "ratio of the box"]] },
-};
+const OF_STAGES = "stages[].";
 
-/** Where in the design the value belongs: one place, or one in each stage of a kind. */
-function places(document: DesignDocument, aid: Aid): [string, string][] {
-  const wanted = PLACES[aid.path];
-  if (!wanted) return aid.path ? [[aid.path, aid.words]] : [];
+/** Where in the design the value belongs: one place, or one in each stage that has such a value. */
+function places(document: DesignDocument, aid: Aid, kinds: Kinds): [string, string][] {
+  if (!aid.path.startsWith(OF_STAGES)) return aid.path ? [[aid.path, aid.words]] : [];
+  const key = aid.path.slice(OF_STAGES.length);
   const lists = ["drive.stages", ...document.drive.branches.map((_, b) => `drive.branches[${b}].stages`)];
   return lists.flatMap((list) =>
-    ((at(document, list) as { kind: string }[] | undefined) ?? []).flatMap((stage, i): [string, string][] =>
-      wanted.kinds.includes(stage.kind)
-        ? wanted.fields.map(([field, words]): [string, string] => [`${list}[${i}].${field}`, words])
-        : [],
+    ((at(document, list) as Stage[] | undefined) ?? []).flatMap((stage, i) =>
+      placesIn(kinds.of(stage.kind), key).map(([field, words]): [string, string] => [
+        `${list}[${i}].${field}`,
+        words,
+      ]),
     ),
   );
 }
 
-export function useFinding(aid: Aid, given: Record<string, string | boolean>): Answer {
-  const [answer, setAnswer] = useState<Answer>({ finding: null, faults: [] });
-  useEffect(() => {
-    if (!aid.asked.every((asked) => asked.flag || given[asked.symbol])) {
-      setAnswer({ finding: null, faults: [] });
-      return;
-    }
-    const stop = new AbortController();
-    void (async () => {
-      try {
-        const { data, error } = await api.POST("/api/aids/", {
-          body: { aid: aid.name, given },
-          signal: stop.signal,
-        });
-        const faults = (error as Refusal | undefined)?.faults ?? [];
-        setAnswer({ finding: data ?? null, faults });
-      } catch {
-        // Typed on meanwhile, or no connection: what was found before stays out.
-        setAnswer({ finding: null, faults: [] });
-      }
-    })();
-    return () => stop.abort();
-  }, [aid, given]);
-  return answer;
+/** Keys of a stage under which it has a value, and what that is called there. */
+function placesIn(kind: StageKind | undefined, key: string): [string, string][] {
+  if (!kind) return [];
+  if (kind.measure === key)
+    return ["driver", "driven"].map((end): [string, string] => [
+      `${end}_${key}`,
+      `${end} of the ${kind.noun}`,
+    ]);
+  return kind.fields.some((field) => field.key === key) ? [[key, `${key} of the ${kind.noun}`]] : [];
 }

@@ -1,10 +1,10 @@
 import { Box, Flex, Heading } from "@chakra-ui/react";
-import { useBar } from "../../app/TopBar";
-import { TextField } from "../../fields/TextField";
-import { StandingMark } from "../../marks/StandingMark";
-import { useDocument, useEdit, useFigures } from "../context";
-import { Field, WholeNumber } from "../Field";
-import { FromBin } from "../line/FromBin";
+import { useDocument, useEdit, useFigures } from "../../document/context";
+import { Field, WholeNumber } from "../../document/Field";
+import { TextField } from "../../ui/fields/TextField";
+import { useBar } from "../../ui/frame/TopBar";
+import { StandingMark } from "../../ui/StandingMark";
+import { FromBin } from "../shared/FromBin";
 import { Aids } from "./Aids";
 import { DrivenAxle } from "./DrivenAxle";
 import { SideView } from "./SideView";

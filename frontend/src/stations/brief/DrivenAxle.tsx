@@ -1,8 +1,8 @@
 import { Box } from "@chakra-ui/react";
-import { at } from "../../design/document";
-import { FaultText } from "../../fields/FaultText";
-import { faultAt, useDocument, useEdit, useFigures } from "../context";
-import { Field } from "../Field";
+import { faultAt, useDocument, useEdit, useFigures } from "../../document/context";
+import { at } from "../../document/document";
+import { Field } from "../../document/Field";
+import { FaultText } from "../../ui/fields/FaultText";
 
 export const DRIVEN = { all: "all wheels", rear: "rear wheels", front: "front wheels" } as const;
 const PATH = "vehicle.driven";

@@ -1,9 +1,9 @@
 import type { Live } from "../../api/client";
+import { siAt, useDocument, useEdit, useFigures } from "../../document/context";
 import { INK, SECOND } from "../../drawing/colours";
 import { SvgText } from "../../drawing/SvgText";
 import { useWidth } from "../../drawing/useWidth";
-import { show, type Units, useUnits } from "../../fields/units";
-import { siAt, useDocument, useEdit, useFigures } from "../context";
+import { show, type Units, useUnits } from "../../ui/fields/units";
 import { AxleWheel, CentreOfMass, Ground, Handle, Height, Length, slopeRise } from "./SideViewParts";
 
 const MOST_HEIGHT = 170;

@@ -1,10 +1,10 @@
 import { Box, Button, Flex } from "@chakra-ui/react";
-import { at, type Target, type Typed } from "../../design/document";
-import { QuantityField } from "../../fields/QuantityField";
-import { show, useUnits } from "../../fields/units";
-import { StandingMark } from "../../marks/StandingMark";
+import { faultAt, siAt, useDocument, useEdit, useFigures } from "../../document/context";
+import { at, type Target, type Typed } from "../../document/document";
+import { QuantityField } from "../../ui/fields/QuantityField";
+import { show, useUnits } from "../../ui/fields/units";
+import { StandingMark } from "../../ui/StandingMark";
 import { BOUNDS, label, MEASURES } from "../../words/measures";
-import { faultAt, siAt, useDocument, useEdit, useFigures } from "../context";
 
 type Bound = keyof typeof BOUNDS;
 

@@ -1,8 +1,8 @@
 import { Box, Flex } from "@chakra-ui/react";
 import type { Clash, Mounted } from "../../api/client";
-import type { Selected } from "../../design/selected";
-import { StandingMark } from "../../marks/StandingMark";
-import { FRAME } from "./FitStation";
+import type { Selected } from "../../document/selected";
+import { StandingMark } from "../../ui/StandingMark";
+import { FRAME } from "./frame";
 import { selectionAt } from "./selection";
 
 interface Props {

@@ -1,7 +1,7 @@
 import { fireEvent, screen, within } from "@testing-library/react";
 import { describe, expect, it, vi } from "vitest";
+import { type Mounting, shaftOf } from "../../document/mounting";
 import { type Bench, DOCUMENTS, MOUNTED, onTheBench } from "../../fixtures";
-import { type Mounting, shaftOf } from "./edits";
 import { FitStation } from "./FitStation";
 
 vi.stubGlobal(

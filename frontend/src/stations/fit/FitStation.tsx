@@ -1,10 +1,19 @@
 import { Box, Button, Flex } from "@chakra-ui/react";
 import { type KeyboardEvent, type ReactNode, useCallback, useDeferredValue, useMemo, useState } from "react";
 import type { Mounted, PlanShaft } from "../../api/client";
-import { useBar } from "../../app/TopBar";
-import { useDocument, useEdit, useFigures, useMounted } from "../context";
+import { useDocument, useEdit, useFigures, useMounted } from "../../document/context";
+import {
+  FIRST_PLATE,
+  filled,
+  mountingOf,
+  moved,
+  type Stack,
+  shaftOf,
+  withShaft,
+} from "../../document/mounting";
+import { useBar } from "../../ui/frame/TopBar";
 import { Clashes } from "./Clashes";
-import { FIRST_PLATE, filled, mountingOf, moved, type Stack, shaftOf, withShaft } from "./edits";
+import { FRAME } from "./frame";
 import { Numbers } from "./Numbers";
 import { Placings } from "./Placings";
 import { Plan } from "./Plan";
@@ -15,13 +24,6 @@ import { ShaftPanel } from "./ShaftPanel";
 import { chosenShaft, selectionOf } from "./selection";
 import { Templates } from "./Templates";
 
-export const FRAME = {
-  bg: "panel",
-  borderWidth: "1px",
-  borderColor: "line",
-  borderRadius: "3px",
-  p: "3",
-} as const;
 const ZOOMS = [1, 1.5, 2, 3, 4.5, 7];
 
 /** On a phone what clashes comes right under the plan. */

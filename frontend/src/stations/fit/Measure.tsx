@@ -1,10 +1,10 @@
 import { type PointerEvent, useState } from "react";
 import type { PlanDrawing } from "../../api/client";
+import type { Spot } from "../../document/mounting";
 import { PANEL, SPRUCE } from "../../drawing/colours";
 import type { Frame } from "../../drawing/paths";
 import { SvgText } from "../../drawing/SvgText";
-import { useUnits } from "../../fields/units";
-import type { Spot } from "./edits";
+import { useUnits } from "../../ui/fields/units";
 import { lengthText } from "./lengths";
 import { CATCH } from "./usePlanFrame";
 

@@ -1,12 +1,11 @@
 import { Box } from "@chakra-ui/react";
 import { memo } from "react";
 import type { Mounted, StageSettings } from "../../api/client";
-import type { Selected } from "../../design/selected";
-import { show, type Units, useUnits } from "../../fields/units";
-import { STAGE_WORDS } from "../../words/measures";
-import { useDocument, useEdit } from "../context";
-import { Field } from "../Field";
-import { mountingOf, withLoop } from "./edits";
+import { useDocument, useEdit } from "../../document/context";
+import { Field } from "../../document/Field";
+import { mountingOf, withLoop } from "../../document/mounting";
+import type { Selected } from "../../document/selected";
+import { show, type Units, useUnits } from "../../ui/fields/units";
 import { lengthText } from "./lengths";
 
 interface Props {
@@ -41,7 +40,7 @@ function StageNumbers({ stage, chosen }: { stage: StageSettings; chosen: boolean
   return (
     <Box borderTopWidth={chosen ? "3px" : "1px"} borderColor={chosen ? "spruce" : "line"} pt="1">
       <Box as="h2" fontWeight="600" mb="1">
-        {STAGE_WORDS[stage.kind as keyof typeof STAGE_WORDS] ?? stage.kind}
+        {stage.title}
       </Box>
       <Box as="table" w="100%" fontSize="13.5px">
         <tbody>
@@ -66,7 +65,7 @@ function StageNumbers({ stage, chosen }: { stage: StageSettings; chosen: boolean
       {stage.choices.length > 0 && (
         <Box mt="2" data-choices>
           <Box fontSize="13px" color="ink.second">
-            {stage.kind === "gear" ? "pinions that this slot takes" : "lengths at hand"}
+            {stage.choices_title}
           </Box>
           <Box as="table" w="100%" fontSize="13.5px" fontFamily="mono">
             <tbody>
@@ -77,9 +76,7 @@ function StageNumbers({ stage, chosen }: { stage: StageSettings; chosen: boolean
                     {lengthText(units, choice.distance)}
                   </Box>
                   <Box as="td" textAlign="right" color={choice.missing ? "brick" : "ink.second"}>
-                    {choice.missing
-                      ? `${lengthText(units, choice.missing)} ${stage.kind === "gear" ? "short" : "off"}`
-                      : "goes"}
+                    {choice.missing ? `${lengthText(units, choice.missing)} ${stage.lacking}` : "goes"}
                   </Box>
                 </tr>
               ))}
@@ -87,7 +84,7 @@ function StageNumbers({ stage, chosen }: { stage: StageSettings; chosen: boolean
           </Box>
         </Box>
       )}
-      {stage.kind !== "gear" && <LoopFields stage={stage} />}
+      {stage.is_loop && <LoopFields stage={stage} />}
     </Box>
   );
 }
@@ -107,16 +104,14 @@ function LoopFields({ stage }: { stage: StageSettings }) {
   if (place < 0)
     return readOnly ? null : (
       <button type="button" className="link" onClick={() => edit((old) => withLoop(old, stage.path, {}))}>
-        Say its tension{stage.kind === "v_belt" ? " or length" : ""}, or add a tensioner
+        Say its tension{stage.asks_length ? " or length" : ""}, or add a tensioner
       </button>
     );
   const path = `fit.loops[${place}]`;
   const tensioned = Boolean(mountingOf(document).loops?.[place]?.tensioner);
   return (
     <Box mt="2" display="grid" gap="1" gridTemplateColumns="1fr 1fr">
-      {stage.kind === "v_belt" && (
-        <Field path={`${path}.length`} label="belt length" dimension="length" optional />
-      )}
+      {stage.asks_length && <Field path={`${path}.length`} label="belt length" dimension="length" optional />}
       <Field path={`${path}.tension`} label="tension at rest" dimension="force" optional />
       <Field path={`${path}.mass_per_length`} label="mass per length" dimension="linear density" optional />
       {tensioned ? (

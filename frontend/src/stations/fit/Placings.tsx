@@ -1,10 +1,10 @@
 import { Box, Button } from "@chakra-ui/react";
 import { useMutation } from "@tanstack/react-query";
 import { answer, api } from "../../api/client";
-import type { DesignDocument } from "../../design/document";
-import { useUnits } from "../../fields/units";
-import { useDocument, useEdit, usePlace } from "../context";
-import { helped, mountingOf, placed } from "./edits";
+import { useDocument, useEdit, usePlace } from "../../document/context";
+import type { DesignDocument } from "../../document/document";
+import { helped, mountingOf, placed } from "../../document/mounting";
+import { useUnits } from "../../ui/fields/units";
 import { lengthText } from "./lengths";
 
 /** Every way to put the shafts on the plate, the least error first; or what would make one. */
@@ -60,7 +60,11 @@ export function Placings() {
                   <li key={help.text} data-help>
                     {help.text}{" "}
                     {help.way && (
-                      <Button size="xs" disabled={readOnly} onClick={() => take((old) => helped(old, help))}>
+                      <Button
+                        size="xs"
+                        disabled={readOnly}
+                        onClick={() => take((old) => helped(units.kinds, old, help))}
+                      >
                         Take that
                       </Button>
                     )}
@@ -98,7 +102,7 @@ export function Placings() {
                   <Button
                     size="xs"
                     disabled={readOnly}
-                    onClick={() => take((old) => placed(old, way.at, way.lengths))}
+                    onClick={() => take((old) => placed(units.kinds, old, way.at, way.lengths))}
                   >
                     Place so
                   </Button>

@@ -1,10 +1,10 @@
 /** The plan of the plate, to scale: shafts are chosen, dragged and walked on it, and lengths measured. */
 import { type KeyboardEvent, useRef, useState } from "react";
 import type { Mounted, PlanDrawing, PlanShaft } from "../../api/client";
+import type { Spot } from "../../document/mounting";
 import { Ground, LoopShape } from "../../drawing/Shapes";
 import { useWidth } from "../../drawing/useWidth";
 import { WheelShape } from "../../drawing/WheelShape";
-import type { Spot } from "./edits";
 import { Measure } from "./Measure";
 import {
   Feet,

@@ -1,6 +1,6 @@
 import { Box } from "@chakra-ui/react";
 import type { Mounted } from "../../api/client";
-import { useUnits } from "../../fields/units";
+import { useUnits } from "../../ui/fields/units";
 import { MOUNT_WORDS } from "../../words/measures";
 import { lengthText } from "./lengths";
 

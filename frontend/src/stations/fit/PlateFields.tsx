@@ -1,8 +1,8 @@
 import { Box, Button, Flex } from "@chakra-ui/react";
-import { withValue } from "../../design/document";
-import { useDocument, useEdit } from "../context";
-import { Field, WholeNumber, Words } from "../Field";
-import { FIRST_PLATE, mountingOf } from "./edits";
+import { useDocument, useEdit } from "../../document/context";
+import { withValue } from "../../document/document";
+import { Field, WholeNumber, Words } from "../../document/Field";
+import { FIRST_PLATE, mountingOf } from "../../document/mounting";
 
 const COLUMNS = {
   display: "grid",

@@ -1,12 +1,12 @@
 import { Box, Button, Flex } from "@chakra-ui/react";
 import type { Mounted, PlanShaft, Section } from "../../api/client";
+import { useDocument, useEdit } from "../../document/context";
+import { Field, Words } from "../../document/Field";
+import { type Stack, shaftIndex, shaftOf, withShaft } from "../../document/mounting";
 import { BRICK, INK, PANEL, SECOND, SPRUCE, WASH } from "../../drawing/colours";
 import { SvgText } from "../../drawing/SvgText";
 import { useWidth } from "../../drawing/useWidth";
-import { type Units, useUnits } from "../../fields/units";
-import { useDocument, useEdit } from "../context";
-import { Field, Words } from "../Field";
-import { type Stack, shaftIndex, shaftOf, withShaft } from "./edits";
+import { type Units, useUnits } from "../../ui/fields/units";
 import { lengthText } from "./lengths";
 
 interface Props {

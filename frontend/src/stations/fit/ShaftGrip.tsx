@@ -1,9 +1,9 @@
 import { type KeyboardEvent, type PointerEvent, useRef } from "react";
 import type { PlanDrawing, PlanShaft } from "../../api/client";
+import { arrowed, type Spot, snapped } from "../../document/mounting";
 import { INK, PANEL, SPRUCE } from "../../drawing/colours";
 import type { Frame } from "../../drawing/paths";
 import { MOUNT_WORDS } from "../../words/measures";
-import { arrowed, type Spot, snapped } from "./edits";
 
 /** Pixels a pointer has to go before it drags. */
 const SLACK = 4;

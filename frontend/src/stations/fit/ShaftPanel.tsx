@@ -1,13 +1,20 @@
 import { Box, Flex } from "@chakra-ui/react";
 import { memo } from "react";
 import type { PlanShaft } from "../../api/client";
-import { ChoiceField } from "../../fields/ChoiceField";
-import { useUnits } from "../../fields/units";
+import { useDocument, useEdit } from "../../document/context";
+import { Field, WholeNumber } from "../../document/Field";
+import {
+  type MountedShaft,
+  mountedAs,
+  mountingOf,
+  shaftIndex,
+  shaftOf,
+  withShaft,
+} from "../../document/mounting";
+import { ChoiceField } from "../../ui/fields/ChoiceField";
+import { useUnits } from "../../ui/fields/units";
 import { MOUNT_WORDS } from "../../words/measures";
-import { useDocument, useEdit } from "../context";
-import { Field, WholeNumber } from "../Field";
-import { type MountedShaft, mountedAs, mountingOf, shaftIndex, shaftOf, withShaft } from "./edits";
-import { FRAME } from "./FitStation";
+import { FRAME } from "./frame";
 import { lengthText } from "./lengths";
 
 const PAIR = { display: "grid", gap: "2", gridTemplateColumns: "1fr 1fr" } as const;

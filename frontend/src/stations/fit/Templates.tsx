@@ -1,9 +1,9 @@
 import { Box, Button, Flex } from "@chakra-ui/react";
 import { useState } from "react";
 import type { PlanShaft } from "../../api/client";
-import { saveBlob } from "../../design/files";
-import { ChoiceField } from "../../fields/ChoiceField";
-import { useDocument, usePlace } from "../context";
+import { useDocument, usePlace } from "../../document/context";
+import { saveBlob } from "../../document/files";
+import { ChoiceField } from "../../ui/fields/ChoiceField";
 import { fetchTemplate } from "./template";
 
 const SHEETS: [string, string][] = [

@@ -1,5 +1,5 @@
 /** Lengths as a fitter wants them: to the hundredth of a millimetre, or the thousandth of an inch. */
-import type { Units } from "../../fields/units";
+import type { Units } from "../../ui/fields/units";
 
 const PLACES: Record<string, number> = { mm: 2, in: 3 };
 

@@ -1,8 +1,8 @@
 import { fireEvent, screen, waitFor } from "@testing-library/react";
 import { beforeEach, describe, expect, it, vi } from "vitest";
 import { api } from "../../api/client";
+import { mountingOf, shaftOf } from "../../document/mounting";
 import { DOCUMENTS, MOUNTED, onTheBench } from "../../fixtures";
-import { mountingOf, shaftOf } from "./edits";
 import { Numbers } from "./Numbers";
 import { Placings } from "./Placings";
 import { PlateFields } from "./PlateFields";

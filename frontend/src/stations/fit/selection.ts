@@ -1,6 +1,6 @@
 /** What is chosen on the Line and on the plan is the same thing. Pure. */
 import type { Clash, Mounted, PlanShaft } from "../../api/client";
-import type { Selected } from "../../design/selected";
+import type { Selected } from "../../document/selected";
 
 /** The shaft of what is chosen on the line: of a wheel the one it sits on. */
 export function chosenShaft(fit: Mounted, selected: Selected | null): PlanShaft | null {

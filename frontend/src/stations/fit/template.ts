@@ -1,7 +1,7 @@
 /** A template as the server writes it: a file, not an answer to be read. */
 import { answer, api } from "../../api/client";
-import type { DesignDocument } from "../../design/document";
-import { fileName } from "../../design/files";
+import type { DesignDocument } from "../../document/document";
+import { fileName } from "../../document/files";
 
 interface Asked {
   document: DesignDocument;

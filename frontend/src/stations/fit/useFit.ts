@@ -1,7 +1,7 @@
 /** How the design stands on its plate, asked for with each change; the last answer while the next is on its way. */
 import { useEffect, useRef, useState } from "react";
 import { api, type Mounted } from "../../api/client";
-import type { DesignDocument } from "../../design/document";
+import type { DesignDocument } from "../../document/document";
 
 export interface FitState {
   fit: Mounted | null;

@@ -1,8 +1,8 @@
 /** How the plan is put on the screen. */
 import { useMemo, useRef } from "react";
 import type { PlanDrawing } from "../../api/client";
+import type { Spot } from "../../document/mounting";
 import { type Frame, frameFor } from "../../drawing/paths";
-import type { Spot } from "./edits";
 
 /** Pixels high: as the plate asks, between these. */
 const LEAST_HEIGHT = 200;

@@ -1,9 +1,9 @@
 import { Box } from "@chakra-ui/react";
 import { useMemo, useState } from "react";
-import { QuantityField } from "../../fields/QuantityField";
-import { show, useUnits } from "../../fields/units";
-import { useFinding } from "../brief/Aids";
-import { useFigures } from "../context";
+import { useFigures } from "../../document/context";
+import { QuantityField } from "../../ui/fields/QuantityField";
+import { show, useUnits } from "../../ui/fields/units";
+import { useFinding } from "../shared/useFinding";
 
 /** For those who know only what they clocked before: the speed by proportion of the reductions, beside the computed one. */
 export function Clocked() {

@@ -1,5 +1,5 @@
 import { Box, Dialog, Portal } from "@chakra-ui/react";
-import { useBar } from "../../app/TopBar";
+import { useBar } from "../../ui/frame/TopBar";
 
 /** What the keys of the Line do, while the drawing has the focus. */
 export const KEYS: [string, string][] = [

@@ -1,22 +1,22 @@
 import { Box, Button, Flex } from "@chakra-ui/react";
 import { lazy, Suspense, useCallback, useEffect, useState } from "react";
 import type { Flow, Wheel } from "../../api/client";
-import { at, LEAST_TEETH, sizePath, teethPath, withValue } from "../../design/document";
-import { useAfterPaint } from "../../design/useAfterPaint";
+import { Later, useEdit, useFigures } from "../../document/context";
+import { at, withValue } from "../../document/document";
+import { useAfterPaint } from "../../document/useAfterPaint";
 import { LineFigure } from "../../drawing/LineFigure";
-import { show, useUnits } from "../../fields/units";
+import { show, useUnits } from "../../ui/fields/units";
 import { MOMENTS } from "../../words/measures";
-import { Later, useEdit, useFigures } from "../context";
 import { KeysHelp } from "./KeysHelp";
 import { LineTable } from "./LineTable";
 import { Lower } from "./lower/Lower";
-import { SelectedPanel } from "./SelectedPanel";
-import { StageStrip } from "./StageStrip";
 import { SweepStrip, typedSize } from "./SweepStrip";
-import { nextSize, useKnownFits } from "./useFits";
+import { SelectedPanel } from "./selected/SelectedPanel";
+import { StageStrip } from "./selected/StageStrip";
+import { nextSize, useKnownFits } from "./selected/useFits";
 import { useLineKeys } from "./useLineKeys";
 
-const LineCharts = lazy(() => import("../../charts/LineCharts"));
+const LineCharts = lazy(() => import("./LineCharts"));
 const CHART_HEIGHT = 124;
 const FRAME = { borderWidth: "1px", borderColor: "line", borderRadius: "3px" } as const;
 
@@ -80,18 +80,17 @@ function Drawing() {
   const step = (wheel: Wheel, by: number, any: boolean) => {
     const known = any ? [] : knownFits(wheel.path);
     if (wheel.teeth === null) return stepDiameter(by);
-    const path = teethPath(wheel.path, wheel.member);
     edit.edit((document) => {
-      const teeth = Number(at(document, path));
-      const next = Math.max(LEAST_TEETH, nextSize(known, teeth, by));
-      return Number.isFinite(teeth) ? withValue(document, path, next) : document;
+      const teeth = Number(at(document, wheel.place));
+      const next = Math.max(wheel.least, nextSize(known, teeth, by));
+      return Number.isFinite(teeth) ? withValue(document, wheel.place, next) : document;
     });
   };
   // A wheel without teeth goes through the sizes that the core has tried.
   const stepDiameter = (by: number) => {
     const next = sweep?.columns[(sweep.columns.length - 1) / 2 + by];
     if (!sweep || !next || sweep.toothed) return;
-    edit.set(sizePath(sweep.path, sweep.member, false), typedSize(next.size, false, units));
+    edit.set(sweep.place, typedSize(next.size, false, units));
   };
   return (
     <>
@@ -103,7 +102,7 @@ function Drawing() {
         readOnly={edit.readOnly}
         onSelect={edit.select}
         onStep={step}
-        onTeeth={(wheel, teeth, gesture) => edit.set(teethPath(wheel.path, wheel.member), teeth, gesture)}
+        onTeeth={(wheel, teeth, gesture) => edit.set(wheel.place, teeth, gesture)}
         onKey={onKey}
         onHold={edit.hold}
         onRoom={onRoom}

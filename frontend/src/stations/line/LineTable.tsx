@@ -1,8 +1,7 @@
 import { Box } from "@chakra-ui/react";
 import type { Flow, Live, Row } from "../../api/client";
 import { shaftName } from "../../drawing/Figures";
-import { digits, ratioText, show, useUnits } from "../../fields/units";
-import { MEMBER_WORDS, STAGE_WORDS } from "../../words/measures";
+import { digits, ratioText, show, useUnits } from "../../ui/fields/units";
 
 /** The drawing as text: every shaft, and every stage between two of them. */
 export function LineTable({ live, flow }: { live: Live; flow: Flow | undefined }) {
@@ -43,7 +42,7 @@ export function LineTable({ live, flow }: { live: Live; flow: Flow | undefined }
             return (
               <tr key={shaft.index}>
                 <th scope="row">{shaftName(shaft, row, branches)}</th>
-                <td>{senseWords(shaft)}</td>
+                <td>{rotationWords(shaft)}</td>
                 <td>{text("angular speed", state?.speed)}</td>
                 <td>{text("torque", state?.torque)}</td>
                 <td>{text("power", state?.power)}</td>
@@ -66,7 +65,7 @@ export function LineTable({ live, flow }: { live: Live; flow: Flow | undefined }
         <tbody>
           {flow?.stages.map((stage) => (
             <tr key={stage.path}>
-              <th scope="row">{kindOf(rows, stage.path)}</th>
+              <th scope="row">{stage.title}</th>
               <td>{name(stage.driver_shaft)}</td>
               <td>{name(stage.driven_shaft)}</td>
               <td>{wheelWords(rows, stage.path)}</td>
@@ -81,23 +80,8 @@ export function LineTable({ live, flow }: { live: Live; flow: Flow | undefined }
   );
 }
 
-function senseWords(shaft: Row["shafts"][number]): string {
-  return shaft.sense_known ? (shaft.sense > 0 ? "clockwise" : "anticlockwise") : "as mounted";
-}
-
-const KINDS: Record<string, string> = {
-  gear: "gear",
-  ring: "gear",
-  bevel: "bevel",
-  pulley: "belt",
-  grooved: "v_belt",
-  sprocket: "chain",
-};
-
-function kindOf(rows: Row[], path: string): string {
-  const wheel = rows.flatMap((row) => row.wheels).find((w) => w.path === path);
-  const box = rows.flatMap((row) => row.boxes).find((b) => b.path === path);
-  return STAGE_WORDS[wheel ? (KINDS[wheel.form] ?? "") : (box?.form ?? "")] ?? "Stage";
+function rotationWords(shaft: Row["shafts"][number]): string {
+  return shaft.rotation_known ? (shaft.rotation > 0 ? "clockwise" : "anticlockwise") : "as mounted";
 }
 
 function wheelWords(rows: Row[], path: string): string {
@@ -109,5 +93,5 @@ function wheelWords(rows: Row[], path: string): string {
         .find((b) => b.path === path)
         ?.steps.join(", ") ?? ""
     );
-  return wheels.map((w) => `${w.member} ${w.teeth === null ? MEMBER_WORDS[w.form] : w.teeth}`).join(", ");
+  return wheels.map((w) => `${w.member} ${w.teeth === null ? w.noun : w.teeth}`).join(", ");
 }

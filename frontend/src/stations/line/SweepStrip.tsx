@@ -1,10 +1,9 @@
 import { Box } from "@chakra-ui/react";
 import type { Standing, Sweep } from "../../api/client";
-import { sizePath } from "../../design/document";
-import { digits, show, type Units, useUnits } from "../../fields/units";
-import { StandingMark } from "../../marks/StandingMark";
-import { gaugeLabel } from "../../readout/Readout";
-import { useEdit, useFigures } from "../context";
+import { useEdit, useFigures } from "../../document/context";
+import { digits, show, type Units, useUnits } from "../../ui/fields/units";
+import { gaugeLabel } from "../../ui/readout/Readout";
+import { StandingMark } from "../../ui/StandingMark";
 
 /** Every gauge at six sizes of the selected wheel below and above, the present one in the middle. */
 export function SweepStrip() {
@@ -57,12 +56,7 @@ function SweepTable({ sweep }: { sweep: Sweep }) {
               <button
                 type="button"
                 disabled={readOnly || column.values === null}
-                onClick={() =>
-                  set(
-                    sizePath(sweep.path, sweep.member, sweep.toothed),
-                    typedSize(column.size, sweep.toothed, units),
-                  )
-                }
+                onClick={() => set(sweep.place, typedSize(column.size, sweep.toothed, units))}
                 aria-label={`Take ${sizeText(column.size, sweep.toothed, units)} ${sweep.toothed ? "teeth" : show(units, "length", 0).unit}`}
                 aria-current={i === middle ? "true" : undefined}
               >

@@ -1,9 +1,9 @@
 /** The keys of the Line, while its drawing has the focus. */
 import type { KeyboardEvent } from "react";
-import { useBar } from "../../app/TopBar";
-import { useEdit, useFigures } from "../context";
-import { useChange } from "./StageActions";
-import { duplicateStage, moveStage, removeStage } from "./stages";
+import { useEdit, useFigures } from "../../document/context";
+import { duplicateStage, moveStage, removeStage } from "../../document/stages";
+import { useBar } from "../../ui/frame/TopBar";
+import { useChange } from "./selected/StageActions";
 
 interface Ways {
   toggleTable: () => void;
@@ -18,18 +18,18 @@ export function useLineKeys({ toggleTable, showKeys }: Ways): (event: KeyboardEv
   const path = selected?.path ?? "";
   const letters: Record<string, () => void> = {
     m: setMark,
-    d: () => change((old) => duplicateStage(old, path)),
+    d: () => change((old, kinds) => duplicateStage(kinds, old, path)),
     a: () =>
       document.querySelector<HTMLSelectElement>("select[aria-label='Add a stage after this']")?.focus(),
     t: toggleTable,
   };
   const others: Record<string, () => void> = {
     "?": showKeys,
-    Delete: () => change((old) => removeStage(old, path)),
+    Delete: () => change((old, kinds) => removeStage(kinds, old, path)),
     ArrowLeft: () => walk(-1),
     ArrowRight: () => walk(1),
-    "Shift ArrowLeft": () => change((old) => moveStage(old, path, -1)),
-    "Shift ArrowRight": () => change((old) => moveStage(old, path, 1)),
+    "Shift ArrowLeft": () => change((old, kinds) => moveStage(kinds, old, path, -1)),
+    "Shift ArrowRight": () => change((old, kinds) => moveStage(kinds, old, path, 1)),
   };
   return (event) => {
     if (event.ctrlKey || event.metaKey || event.altKey) return;

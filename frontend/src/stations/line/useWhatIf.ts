@@ -1,7 +1,7 @@
 /** Another design evaluated beside the present one, for what it would do; null while it is being asked for. */
 import { useQuery } from "@tanstack/react-query";
 import { answer, api, type Live } from "../../api/client";
-import type { DesignDocument } from "../../design/document";
+import type { DesignDocument } from "../../document/document";
 
 export function useWhatIf(document: DesignDocument | null): Live | null {
   const asked = useQuery({

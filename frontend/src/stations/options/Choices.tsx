@@ -1,6 +1,6 @@
 import { Box, Flex, Input } from "@chakra-ui/react";
-import type { PartDocument } from "../../parts/bin";
-import { usePartName } from "../../parts/usePartName";
+import type { PartDocument } from "../../document/bin/bin";
+import { usePartName } from "../../document/bin/usePartName";
 import type { Heads, Wishes } from "./request";
 
 interface Props {

@@ -1,10 +1,10 @@
 import { Box, Flex } from "@chakra-ui/react";
 import { type KeyboardEvent, useState } from "react";
 import type { OptionMeasure, Options } from "../../api/client";
-import { marks } from "../../charts/curves";
+import { marks } from "../../drawing/charts/curves";
 import { useWidth } from "../../drawing/useWidth";
-import { digits, type Units, useUnits } from "../../fields/units";
-import { runText } from "../../readout/Readout";
+import { digits, type Units, useUnits } from "../../ui/fields/units";
+import { runText } from "../../ui/readout/Readout";
 import { label } from "../../words/measures";
 import { bestEdge, type Spot, spanAround, walk } from "./field";
 

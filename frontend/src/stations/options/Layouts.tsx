@@ -1,12 +1,12 @@
 import { Box, Button, Flex, Input } from "@chakra-ui/react";
 import { useState } from "react";
 import type { Picture } from "../../api/client";
+import type { PartDocument } from "../../document/bin/bin";
 import { MiniLine } from "../../drawing/MiniLine";
-import type { PartDocument } from "../../parts/bin";
-import { STAGE_SHORT } from "../../words/measures";
-import { parseCounts } from "../line/lower/ranges";
+import { useKinds } from "../../ui/fields/units";
+import { parseCounts } from "../../words/ranges";
 import { whole } from "./money";
-import { type StageChoice, type StageKind, sameLayout, toggled } from "./request";
+import { type StageChoice, sameLayout, toggled } from "./request";
 
 interface Props {
   layouts: StageChoice[][];
@@ -108,8 +108,6 @@ function Tile({ picture, chosen, count, open, onToggle, onOpen }: TileProps) {
   );
 }
 
-const PART: Partial<Record<StageKind, string>> = { gear: "gear", belt: "pulley", chain: "sprocket" };
-
 /** Which of the bin's parts a stage may take, by teeth, and between which ratios. */
 function Narrow({
   stages,
@@ -120,6 +118,7 @@ function Narrow({
   parts: PartDocument[];
   onChange: (stages: StageChoice[]) => void;
 }) {
+  const kinds = useKinds();
   const put = (i: number, stage: StageChoice) =>
     onChange(stages.map((entry, k) => (k === i ? stage : entry)));
   return (
@@ -127,8 +126,8 @@ function Narrow({
       {stages.map((stage, i) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: stages are told by their place
         <Box key={i} mb="1">
-          <b>{STAGE_SHORT[stage.kind] ?? "As it is"}</b>
-          {PART[stage.kind] && (
+          <b>{kinds.of(stage.kind)?.short ?? "As it is"}</b>
+          {kinds.of(stage.kind)?.toothed && (
             <Flex gap="1" wrap="wrap">
               {(["driver", "driven"] as const).map((end) => (
                 <TeethFilter
@@ -136,7 +135,7 @@ function Narrow({
                   label={`${end} teeth, stage ${i + 1}`}
                   placeholder={`${end}, any`}
                   value={teethOf(stage[end], parts)}
-                  onChange={(text) => put(i, withTeeth(stage, end, text, parts))}
+                  onChange={(text) => put(i, withTeeth(stage, end, text, kinds.of(stage.kind)?.part, parts))}
                 />
               ))}
             </Flex>
@@ -220,14 +219,13 @@ function withTeeth(
   stage: StageChoice,
   end: "driver" | "driven",
   text: string,
+  part: string | undefined,
   parts: PartDocument[],
 ): StageChoice {
   const { [end]: _, ...rest } = stage;
   const counts = new Set(parseCounts(text));
   if (counts.size === 0) return rest;
-  const ids = parts
-    .filter((p) => p.kind === PART[stage.kind] && counts.has(Number(p.teeth)))
-    .map((p) => p.id);
+  const ids = parts.filter((p) => p.kind === part && counts.has(Number(p.teeth))).map((p) => p.id);
   return { ...rest, [end]: ids };
 }
 
@@ -235,24 +233,25 @@ function withRatio({ ratio: _, ...stage }: StageChoice, ratio: [number, number] 
   return ratio ? { ...stage, ratio } : stage;
 }
 
-const KINDS: StageKind[] = ["gear", "belt", "chain", "v_belt", "gearbox"];
-
 /** A layout put together kind by kind, in the order of power. */
 function Compose({ onAdd }: { onAdd: (stages: StageChoice[]) => void }) {
-  const [made, setMade] = useState<StageKind[]>([]);
+  const kinds = useKinds();
+  const [made, setMade] = useState<string[]>([]);
   return (
     <Box mt="2" fontSize="sm">
       <Flex gap="1" wrap="wrap" align="center">
         <Box color="ink.second">Or compose:</Box>
-        {KINDS.map((kind) => (
-          <Button key={kind} size="xs" onClick={() => setMade([...made, kind])}>
-            + {STAGE_SHORT[kind]}
-          </Button>
-        ))}
+        {kinds.list
+          .filter(({ searched }) => searched)
+          .map(({ kind, short }) => (
+            <Button key={kind} size="xs" onClick={() => setMade([...made, kind])}>
+              + {short}
+            </Button>
+          ))}
       </Flex>
       {made.length > 0 && (
         <Flex gap="2" mt="1" align="center" wrap="wrap">
-          <Box fontFamily="mono">{made.map((kind) => STAGE_SHORT[kind]).join(" → ")}</Box>
+          <Box fontFamily="mono">{made.map((kind) => kinds.of(kind)?.short).join(" → ")}</Box>
           <Button
             size="xs"
             variant="solid"

@@ -1,10 +1,10 @@
 import { Box, Button, Flex } from "@chakra-ui/react";
 import type { Options } from "../../api/client";
-import { change, ratioText, show, useUnits } from "../../fields/units";
-import { StandingMark } from "../../marks/StandingMark";
-import { runText } from "../../readout/Readout";
+import { useEdit } from "../../document/context";
+import { change, ratioText, show, useUnits } from "../../ui/fields/units";
+import { runText } from "../../ui/readout/Readout";
+import { StandingMark } from "../../ui/StandingMark";
 import { label } from "../../words/measures";
-import { useEdit } from "../context";
 import { money } from "./money";
 
 interface Props {

@@ -1,11 +1,11 @@
 import { Box } from "@chakra-ui/react";
 import { useEffect, useRef } from "react";
 import type { Options } from "../../api/client";
-import { usePainted } from "../../design/useAfterPaint";
+import { usePainted } from "../../document/useAfterPaint";
 import { MiniLine } from "../../drawing/MiniLine";
-import { ratioText, useUnits } from "../../fields/units";
-import { StandingMark } from "../../marks/StandingMark";
-import { runText } from "../../readout/Readout";
+import { ratioText, useUnits } from "../../ui/fields/units";
+import { runText } from "../../ui/readout/Readout";
+import { StandingMark } from "../../ui/StandingMark";
 import { label } from "../../words/measures";
 import { money } from "./money";
 

@@ -2,11 +2,11 @@ import { Box, Button, Flex, Input } from "@chakra-ui/react";
 import { useMutation } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { answer, api, type Inverse, RefusedError, type Unknown } from "../../api/client";
-import { at, type Target, withValues } from "../../design/document";
-import { completed, digits, show, type Units, useUnits } from "../../fields/units";
-import { StandingMark } from "../../marks/StandingMark";
+import { useDocument, useEdit, usePlace } from "../../document/context";
+import { at, type Target, withValues } from "../../document/document";
+import { completed, digits, show, type Units, useUnits } from "../../ui/fields/units";
+import { StandingMark } from "../../ui/StandingMark";
 import { label, MEASURES } from "../../words/measures";
-import { useDocument, useEdit, usePlace } from "../context";
 
 interface Asked {
   unknown: number;

@@ -1,9 +1,9 @@
 import { Box, Button } from "@chakra-ui/react";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { answer, api, type Options } from "../../api/client";
-import { freeId } from "../../parts/cells";
-import { useParts } from "../../parts/useBin";
-import { useEdit, usePlace } from "../context";
+import { freeId } from "../../document/bin/cells";
+import { useParts } from "../../document/bin/useBin";
+import { useEdit, usePlace } from "../../document/context";
 import { whole } from "./money";
 
 /** Why options fail, as counts by reason, and what single addition would help most. */

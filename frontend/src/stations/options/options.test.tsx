@@ -1,6 +1,6 @@
 import { fireEvent, screen, waitFor } from "@testing-library/react";
 import { describe, expect, it, vi } from "vitest";
-import { marks } from "../../charts/curves";
+import { marks } from "../../drawing/charts/curves";
 import { DOCUMENTS, OPTIONS, onTheBench } from "../../fixtures";
 import { Field } from "./Field";
 import { bestEdge, spanAround, walk } from "./field";

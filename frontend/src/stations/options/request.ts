@@ -1,12 +1,11 @@
 /** What is to be searched, as chosen on the screen, and the request that the core reads. Pure. */
-import type { DesignDocument } from "../../design/document";
-import { parseCounts } from "../line/lower/ranges";
-
-export type StageKind = "gear" | "belt" | "chain" | "v_belt" | "gearbox" | "fixed";
+import type { DesignDocument } from "../../document/document";
+import { parseCounts } from "../../words/ranges";
 
 /** A stage of a layout as the format has it. */
 export interface StageChoice {
-  kind: StageKind;
+  /** Of a stage, or "fixed" for one as it stands. */
+  kind: string;
   ratio?: [number, number];
   driver?: string[];
   driven?: string[];

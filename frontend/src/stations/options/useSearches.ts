@@ -2,7 +2,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useDeferredValue, useEffect, useState } from "react";
 import { answer, api, type SearchAnswer } from "../../api/client";
-import { usePlace } from "../context";
+import { usePlace } from "../../document/context";
 
 const POLL_MS = 500;
 type Request = Record<string, unknown>;

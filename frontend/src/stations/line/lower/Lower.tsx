@@ -5,7 +5,7 @@ const Pairs = lazy(() => import("./Pairs").then((m) => ({ default: m.Pairs })));
 const SoftwareOrGearing = lazy(() =>
   import("./SoftwareOrGearing").then((m) => ({ default: m.SoftwareOrGearing })),
 );
-const Compare = lazy(() => import("./Compare").then((m) => ({ default: m.Compare })));
+const Compare = lazy(() => import("../../shared/Compare").then((m) => ({ default: m.Compare })));
 
 const VIEWS = {
   sweep: "Sweep and curves",

@@ -2,13 +2,12 @@ import { Box, Button, Flex, Input } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useId, useState } from "react";
 import { answer, api, type Grid } from "../../../api/client";
-import { at, type Stage, withValue } from "../../../design/document";
-import { saveText } from "../../../design/files";
-import { digits, show, type Units, useUnits } from "../../../fields/units";
-import { StandingMark } from "../../../marks/StandingMark";
-import { STAGE_WORDS } from "../../../words/measures";
-import { useDocument, useEdit, useFigures } from "../../context";
-import { around, isUsable, parseCounts } from "./ranges";
+import { useDocument, useEdit, useFigures } from "../../../document/context";
+import { at, type Stage, withValue } from "../../../document/document";
+import { saveText } from "../../../document/files";
+import { digits, show, type Units, useUnits } from "../../../ui/fields/units";
+import { StandingMark } from "../../../ui/StandingMark";
+import { around, isUsable, parseCounts } from "../../../words/ranges";
 
 /** Every driver against every driven of the selected stage: what people print and pin to the wall. */
 export function Pairs() {
@@ -32,15 +31,16 @@ export function Pairs() {
 const SPAN = 4;
 
 function PairsOf({ path, stage }: { path: string; stage: Stage }) {
+  const units = useUnits();
   const document = useDocument();
   const { faults } = useFigures();
   const [typed, setTyped] = useState({
-    drivers: around(Number(stage.driver_teeth), SPAN),
-    drivens: around(Number(stage.driven_teeth), SPAN),
+    drivers: around(Number(stage.driver_teeth), SPAN, units.limits),
+    drivens: around(Number(stage.driven_teeth), SPAN, units.limits),
   });
   const drivers = parseCounts(typed.drivers);
   const drivens = parseCounts(typed.drivens);
-  const usable = isUsable(drivers) && isUsable(drivens);
+  const usable = isUsable(drivers, units.limits) && isUsable(drivens, units.limits);
   const grid = useQuery({
     queryKey: ["grid", document, path, drivers, drivens],
     queryFn: () =>
@@ -57,18 +57,18 @@ function PairsOf({ path, stage }: { path: string; stage: Stage }) {
     <Box data-pairs>
       <Flex gap="3" align="center" wrap="wrap" fontSize="sm" mb="2">
         <Box as="h2" fontWeight="600">
-          {STAGE_WORDS[stage.kind]}: every driver against every driven
+          {units.kinds.of(stage.kind)?.title}: every driver against every driven
         </Box>
         <Counts
           label="Drivers"
           value={typed.drivers}
-          ok={isUsable(drivers)}
+          ok={isUsable(drivers, units.limits)}
           onChange={(text) => setTyped({ ...typed, drivers: text })}
         />
         <Counts
           label="Driven"
           value={typed.drivens}
-          ok={isUsable(drivens)}
+          ok={isUsable(drivens, units.limits)}
           onChange={(text) => setTyped({ ...typed, drivens: text })}
         />
         {grid.data && <Ways grid={grid.data} />}

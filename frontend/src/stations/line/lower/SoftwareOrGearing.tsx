@@ -1,10 +1,10 @@
 import { Box } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { answer, api, RefusedError, type TurnedDown } from "../../../api/client";
-import { QuantityField } from "../../../fields/QuantityField";
-import { digits, ratioText, show, useUnits } from "../../../fields/units";
-import { useDocument, useFigures } from "../../context";
+import { answer, api, type DutyLimit, RefusedError } from "../../../api/client";
+import { useDocument, useFigures } from "../../../document/context";
+import { QuantityField } from "../../../ui/fields/QuantityField";
+import { digits, ratioText, show, useUnits } from "../../../ui/fields/units";
 
 /** The wanted top speed two ways: turned down in software, or geared for it. */
 export function SoftwareOrGearing() {
@@ -42,9 +42,9 @@ export function SoftwareOrGearing() {
   );
 }
 
-type Way = TurnedDown["ways"][number];
+type Way = DutyLimit["ways"][number];
 
-function Answer({ found }: { found: TurnedDown }) {
+function Answer({ found }: { found: DutyLimit }) {
   const units = useUnits();
   const text = (dimension: string, si: number | null | undefined) =>
     Object.values(show(units, dimension, si)).join(" ");

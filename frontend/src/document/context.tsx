@@ -1,0 +1,101 @@
+/**
+ * What every station works with, in three parts that change at different times: the document with each key
+ * press, its figures with each answer, the ways to change it never. What shows figures alone is then not
+ * painted twice for one key press.
+ */
+import { createContext, type ReactNode, useContext, useDeferredValue } from "react";
+import type { Doubts, Fault, Live, Mounted, Sweep } from "../api/client";
+import { isWithin } from "../ui/fields/faults";
+import type { DesignDocument } from "./document";
+import type { Selected } from "./selected";
+import type { Wish } from "./useLive";
+
+export interface Edit {
+  readOnly: boolean;
+  select: (selected: Selected | null) => void;
+  /** What else is looked at: a picked moment, a told ratio, the room of the drawing. */
+  wish: (part: Partial<Wish>) => void;
+  /** While something is dragged, what is heavy to paint waits. */
+  hold: (held: boolean) => void;
+  /** The document as it is now: what is painted may be a key press older. */
+  present: () => DesignDocument;
+  /** Put another value at a path; undefined takes it away. Edits of one gesture are undone together. */
+  set: (path: string, value: unknown, gesture?: string) => void;
+  edit: (change: (document: DesignDocument) => DesignDocument, gesture?: string) => void;
+  setMark: () => void;
+  dropMark: () => void;
+}
+
+export interface Figures {
+  live: Live;
+  sweep: Sweep | null;
+  held: boolean;
+  faults: Fault[];
+  selected: Selected | null;
+  wish: Wish;
+  marked: DesignDocument | null;
+  doubts: Doubts | null;
+}
+
+/** Where the design is kept: its vehicle and workshop, and when it was last saved, null while it is not. */
+export interface Place {
+  vehicle: string;
+  workshop: string;
+  saved: string | null;
+}
+
+const PlaceContext = createContext<Place | null>(null);
+const EditContext = createContext<Edit | null>(null);
+const FiguresContext = createContext<Figures | null>(null);
+const DocumentContext = createContext<DesignDocument | null>(null);
+const MountedContext = createContext<Mounted | null>(null);
+
+function used<T>(value: T | null): T {
+  if (value === null) throw new Error("this is wanted inside WorkProvider");
+  return value;
+}
+
+export const useEdit = () => used(useContext(EditContext));
+export const useFigures = () => used(useContext(FiguresContext));
+export const usePlace = () => used(useContext(PlaceContext));
+export const useDocument = () => used(useContext(DocumentContext));
+/** How the design stands on its plate; null until that has been asked for and answered. */
+export const useMounted = () => useContext(MountedContext);
+
+interface Props {
+  place: Place;
+  edit: Edit;
+  figures: Figures;
+  document: DesignDocument;
+  mounted?: Mounted | null;
+  children: ReactNode;
+}
+
+export function WorkProvider({ place, edit, figures, document, mounted = null, children }: Props) {
+  return (
+    <PlaceContext value={place}>
+      <EditContext value={edit}>
+        <FiguresContext value={figures}>
+          <DocumentContext value={document}>
+            <MountedContext value={mounted}>{children}</MountedContext>
+          </DocumentContext>
+        </FiguresContext>
+      </EditContext>
+    </PlaceContext>
+  );
+}
+
+/** What may be painted after the drawing and the readout: its figures follow a moment later. */
+export function Later({ children }: { children: ReactNode }) {
+  const figures = useDeferredValue(useFigures());
+  return <FiguresContext value={figures}>{children}</FiguresContext>;
+}
+
+/** The fault at a path, or within it. */
+export function faultAt(faults: Fault[], path: string): Fault | undefined {
+  return faults.find((fault) => isWithin(fault, path));
+}
+
+export function siAt(live: Live, path: string): number | undefined {
+  return live.quantities.find((q) => q.path === path)?.si;
+}

@@ -1,0 +1,164 @@
+import { Box, Button, Flex, Heading, Input } from "@chakra-ui/react";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { type FormEvent, useRef, useState } from "react";
+import { Link, useNavigate, useSearchParams } from "react-router";
+import { answer, api, RefusedError } from "../../api/client";
+import { TopBar } from "../../ui/frame/TopBar";
+import { VehicleCardView } from "./VehicleCard";
+
+/** The vehicles of a workshop as cards; home. */
+export function Bench() {
+  const workshops = useQuery({ queryKey: ["workshops"], queryFn: () => answer(api.GET("/api/workshops/")) });
+  const [search, setSearch] = useSearchParams();
+  const chosen = workshops.data?.find((w) => w.id === search.get("workshop")) ?? workshops.data?.[0];
+  return (
+    <>
+      <TopBar workshop={chosen?.id} />
+      <Box as="main" maxW="1180px" mx="auto" px="4" py="5">
+        {workshops.isSuccess && !chosen && <MakeWorkshop />}
+        {chosen && (
+          <>
+            <Flex align="baseline" gap="4" mb="4" wrap="wrap">
+              <Heading as="h1" size="2xl">
+                {chosen.name}
+              </Heading>
+              {(workshops.data?.length ?? 0) > 1 && (
+                <select
+                  className="plain"
+                  aria-label="Workshop"
+                  value={chosen.id}
+                  onChange={(event) => setSearch({ workshop: event.target.value })}
+                >
+                  {workshops.data?.map((w) => (
+                    <option key={w.id} value={w.id}>
+                      {w.name}
+                    </option>
+                  ))}
+                </select>
+              )}
+              <Box asChild color="spruce" textDecoration="underline">
+                <Link to={`/workshops/${chosen.id}`}>Who works here</Link>
+              </Box>
+            </Flex>
+            <Vehicles key={chosen.id} workshop={chosen.id} mayEdit={chosen.role !== "viewer"} />
+          </>
+        )}
+      </Box>
+    </>
+  );
+}
+
+function MakeWorkshop() {
+  const queries = useQueryClient();
+  const make = useMutation({
+    mutationFn: () => answer(api.POST("/api/workshops/", { body: { name: "My workshop" } })),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ["workshops"] }),
+  });
+  return (
+    <Box>
+      You are in no workshop.{" "}
+      <Button variant="solid" onClick={() => make.mutate()}>
+        Make one
+      </Button>
+    </Box>
+  );
+}
+
+function Vehicles({ workshop, mayEdit }: { workshop: string; mayEdit: boolean }) {
+  const params = { params: { path: { workshop } } };
+  const vehicles = useQuery({
+    queryKey: ["vehicles", workshop],
+    queryFn: () => answer(api.GET("/api/workshops/{workshop}/vehicles/", params)),
+    staleTime: 0,
+  });
+  const [showAway, setShowAway] = useState(false);
+  const all = vehicles.data ?? [];
+  const away = all.filter((v) => v.put_away);
+  const shown = showAway ? away : all.filter((v) => !v.put_away);
+  return (
+    <>
+      {vehicles.isSuccess && all.length === 0 && (
+        <Box color="ink.second" mb="3">
+          The bench is empty. Put a vehicle on it: start with a name and change the figures, or open a design
+          file.
+        </Box>
+      )}
+      <Box display="grid" gridTemplateColumns="repeat(auto-fill, minmax(320px, 1fr))" gap="4">
+        {shown.map((vehicle) => (
+          <VehicleCardView key={vehicle.id} vehicle={vehicle} mayEdit={mayEdit} />
+        ))}
+      </Box>
+      {mayEdit && <NewVehicle workshop={workshop} />}
+      {(away.length > 0 || showAway) && (
+        <Button mt="4" variant="ghost" onClick={() => setShowAway(!showAway)}>
+          {showAway ? "Back to the bench" : `Put away: ${away.length}`}
+        </Button>
+      )}
+    </>
+  );
+}
+
+function NewVehicle({ workshop }: { workshop: string }) {
+  const navigate = useNavigate();
+  const [name, setName] = useState("");
+  const [trouble, setTrouble] = useState<string[]>([]);
+  const file = useRef<HTMLInputElement>(null);
+  const params = { params: { path: { workshop } } };
+  const add = useMutation({
+    mutationFn: (body: { name: string } | { document: Record<string, unknown> }) =>
+      answer(api.POST("/api/workshops/{workshop}/vehicles/", { ...params, body })),
+    onSuccess: (vehicle) => navigate(`/vehicles/${vehicle.id}/brief`),
+    onError: (error) => {
+      const faults = error instanceof RefusedError ? error.refusal.faults : undefined;
+      setTrouble(faults ? faults.map((f) => `${f.path}: ${f.problem}, ${f.remedy}`) : [error.message]);
+    },
+  });
+  const open = async (chosen: File | undefined) => {
+    if (!chosen) return;
+    setTrouble([]);
+    try {
+      add.mutate({ document: JSON.parse(await chosen.text()) });
+    } catch {
+      setTrouble([`${chosen.name} is not JSON: choose a design file.`]);
+    }
+  };
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    if (name.trim()) add.mutate({ name: name.trim() });
+  };
+  return (
+    <Box mt="5" borderTopWidth="1px" borderColor="line" pt="4">
+      <form onSubmit={submit}>
+        <Flex gap="2" wrap="wrap" align="center">
+          <Input
+            aria-label="Name of the new vehicle"
+            placeholder="name of a new vehicle"
+            value={name}
+            onChange={(event) => setName(event.target.value)}
+            maxW="20rem"
+            fontFamily="body"
+          />
+          <Button type="submit" variant="solid" disabled={!name.trim()}>
+            Put on the bench
+          </Button>
+          <Button onClick={() => file.current?.click()}>Open a design file</Button>
+          <input
+            ref={file}
+            type="file"
+            accept="application/json,.json"
+            hidden
+            aria-label="Design file"
+            onChange={(event) => void open(event.target.files?.[0])}
+          />
+        </Flex>
+      </form>
+      {trouble.length > 0 && (
+        <Box as="ul" role="alert" color="brick" mt="2" pl="4">
+          {trouble.map((line) => (
+            <li key={line}>{line}</li>
+          ))}
+        </Box>
+      )}
+    </Box>
+  );
+}

@@ -1,0 +1,102 @@
+import { Box, Button, Flex } from "@chakra-ui/react";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { Link } from "react-router";
+import { answer, api, type Live, type VehicleCard } from "../../api/client";
+import { MiniLine } from "../../drawing/MiniLine";
+import { ratioText, show, useUnits } from "../../ui/fields/units";
+import { gaugeLabel } from "../../ui/readout/Readout";
+import { StandingMark } from "../../ui/StandingMark";
+
+/** A vehicle with its line in miniature and how its targets stand. */
+export function VehicleCardView({ vehicle, mayEdit }: { vehicle: VehicleCard; mayEdit: boolean }) {
+  const queries = useQueryClient();
+  const live = useQuery({
+    queryKey: ["card", vehicle.id, vehicle.document],
+    queryFn: () => answer(api.POST("/api/live/", { body: { document: vehicle.document } })),
+  });
+  const putAway = useMutation({
+    mutationFn: () =>
+      answer(
+        api.PATCH("/api/vehicles/{vehicle}/", {
+          params: { path: { vehicle: vehicle.id } },
+          body: { put_away: !vehicle.put_away },
+        }),
+      ),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ["vehicles", vehicle.workshop] }),
+  });
+  return (
+    <Box
+      as="article"
+      bg="panel"
+      borderWidth="1px"
+      borderColor="line"
+      borderRadius="3px"
+      p="3"
+      position="relative"
+      data-vehicle={vehicle.name}
+    >
+      <Flex justify="space-between" align="baseline" gap="3">
+        <Box
+          asChild
+          fontWeight="700"
+          fontSize="xl"
+          _after={{ content: '""', position: "absolute", inset: 0 }}
+        >
+          <Link to={`/vehicles/${vehicle.id}/line`}>{vehicle.name}</Link>
+        </Box>
+        {live.data && <Ratio live={live.data} />}
+      </Flex>
+      <Box minH="110px" my="1">
+        {live.data && <MiniLine line={live.data.view.line} name={vehicle.name} />}
+        {live.isError && <Box color="brick">This design cannot be read: {live.error.message}</Box>}
+      </Box>
+      {live.data && <TargetList live={live.data} />}
+      {mayEdit && (
+        <Button
+          size="xs"
+          mt="2"
+          position="relative"
+          zIndex="1"
+          onClick={() => putAway.mutate()}
+          aria-label={`${vehicle.put_away ? "Take back" : "Put away"}: ${vehicle.name}`}
+        >
+          {vehicle.put_away ? "Take back" : "Put away"}
+        </Button>
+      )}
+    </Box>
+  );
+}
+
+function Ratio({ live }: { live: Live }) {
+  const units = useUnits();
+  return (
+    <Box fontFamily="mono" color="ink.second">
+      {ratioText(units, live.view.ratio)}
+    </Box>
+  );
+}
+
+function TargetList({ live }: { live: Live }) {
+  const units = useUnits();
+  const shown = live.gauges.filter((gauge) => gauge.target !== null);
+  if (shown.length === 0) return <Box color="ink.second">No targets yet.</Box>;
+  return (
+    <Box as="ul" listStyleType="none" p="0">
+      {shown.map((gauge) => {
+        const { number, unit } = show(units, gauge.dimension, gauge.value);
+        return (
+          <Flex as="li" key={gauge.target} gap="2" align="center" fontSize="sm" py="1px">
+            <StandingMark standing={gauge.standing} size={11} />
+            <Box flex="1">{gaugeLabel(gauge, units)}</Box>
+            <Box fontFamily="mono" whiteSpace="nowrap">
+              <b>{number}</b> {unit}
+            </Box>
+            <Box color="ink.second" fontSize="xs" minW="9.5em" textAlign="right">
+              {gauge.wanted}
+            </Box>
+          </Flex>
+        );
+      })}
+    </Box>
+  );
+}

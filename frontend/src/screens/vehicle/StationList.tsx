@@ -1,0 +1,100 @@
+import { Box, Flex } from "@chakra-ui/react";
+import { NavLink } from "react-router";
+import type { Live, Standing } from "../../api/client";
+import { useSearchList } from "../../stations/options/useSearches";
+import { ratioText, useUnits } from "../../ui/fields/units";
+import { Rail } from "../../ui/frame/Rail";
+import { StandingMark } from "../../ui/StandingMark";
+
+/** The stations in the order of the work, each with its state and its one figure. */
+export function StationList({
+  vehicle,
+  workshop,
+  live,
+  targets,
+}: {
+  vehicle: string;
+  workshop: string;
+  live: Live | null;
+  targets: number;
+}) {
+  const units = useUnits();
+  const options = useOptionsFigure(workshop, vehicle);
+  const met =
+    live?.gauges.filter((g) => g.target !== null && (g.standing === "holds" || g.standing === "tight"))
+      .length ?? 0;
+  const stations: { name: string; to: string; standing: Standing; figure: string }[] = [
+    {
+      name: "Brief",
+      to: "brief",
+      standing: worst(live),
+      figure: targets ? `${met} of ${targets} met` : "no targets yet",
+    },
+    {
+      name: "Line",
+      to: "line",
+      standing: lineStanding(live),
+      figure: live ? ratioText(units, live.view.ratio) : "",
+    },
+    { name: "Options", to: "options", standing: options.standing, figure: options.figure },
+    { name: "Fit", to: "fit", ...fitFigure(live) },
+  ];
+  return (
+    <Rail aria-label="Stations" pt={{ md: "3" }} overflowX={{ base: "auto", md: "visible" }} data-screen-only>
+      {stations.map((station) => (
+        <NavLink key={station.to} to={`/vehicles/${vehicle}/${station.to}`} style={{ display: "block" }}>
+          {({ isActive }) => (
+            <Flex
+              gap="3"
+              px="4"
+              py="2"
+              bg={isActive ? "panel" : "transparent"}
+              borderLeftWidth="3px"
+              borderColor={isActive ? "spruce" : "transparent"}
+            >
+              <Box pt="1">
+                <StandingMark standing={station.standing} />
+              </Box>
+              <Box>
+                <Box fontWeight="600">{station.name}</Box>
+                <Box fontFamily="mono" fontSize="13px" color="ink.second" whiteSpace="nowrap">
+                  {station.figure}
+                </Box>
+              </Box>
+            </Flex>
+          )}
+        </NavLink>
+      ))}
+    </Rail>
+  );
+}
+
+/** How many options of the newest search meet every target. */
+function useOptionsFigure(workshop: string, vehicle: string): { standing: Standing; figure: string } {
+  const newest = useSearchList(workshop, vehicle).data?.find((search) => search.meeting !== null);
+  if (!newest) return { standing: "unknown", figure: "not searched" };
+  return { standing: newest.meeting ? "holds" : "misses", figure: `${newest.meeting ?? 0} meet all` };
+}
+
+/** It starts, its branches pull together, and it rolls forwards as far as the drawing can tell. */
+function lineStanding(live: Live | null): Standing {
+  if (!live) return "unknown";
+  const { forwards, known, against } = live.rotation;
+  if (live.state !== "ok" || against.length > 0 || (known && !forwards)) return "misses";
+  return known ? "holds" : "unknown";
+}
+
+/** How many things do not go together on the plate. */
+function fitFigure(live: Live | null): { standing: Standing; figure: string } {
+  if (!live?.clashes) return { standing: "unknown", figure: "not mounted" };
+  const count = live.clashes.filter((clash) => clash.level === "clash").length;
+  if (count) return { standing: "misses", figure: count === 1 ? "1 clash" : `${count} clashes` };
+  return { standing: live.clashes.length ? "tight" : "holds", figure: "no clash" };
+}
+
+const ORDER: Standing[] = ["misses", "tight", "holds"];
+
+function worst(live: Live | null): Standing {
+  const found = live?.gauges.filter((g) => g.target !== null).map((g) => g.standing) ?? [];
+  return ORDER.find((standing) => found.includes(standing)) ?? "unknown";
+}

@@ -1,0 +1,111 @@
+import { Box, Flex } from "@chakra-ui/react";
+import { type DragEvent, useState } from "react";
+import type { Live } from "../../../api/client";
+import { useDocument, useEdit, useFigures } from "../../../document/context";
+import { at, type DesignDocument, type Stage } from "../../../document/document";
+import { dropStage, selectedOf } from "../../../document/stages";
+import { digits, ratioText, useKinds, useUnits } from "../../../ui/fields/units";
+import { StandingMark } from "../../../ui/StandingMark";
+import { teethWords } from "../../../words/kinds";
+import { useChange } from "./StageActions";
+
+/** The stages as a sentence from source to ground, each with its ratio; dragged to another place, or clicked. */
+export function StageStrip() {
+  const document = useDocument();
+  const { live } = useFigures();
+  const lists = [...document.drive.branches.map((_, b) => `drive.branches[${b}].stages`), "drive.stages"];
+  return (
+    <Flex gap="1" align="center" wrap="wrap" data-strip>
+      {lists.map((list, i) => (
+        <List key={list} list={list} document={document} live={live} joins={i > 0} />
+      ))}
+      <Overall live={live} />
+    </Flex>
+  );
+}
+
+interface ListProps {
+  list: string;
+  document: DesignDocument;
+  live: Live;
+  joins: boolean;
+}
+
+function List({ list, document, live, joins }: ListProps) {
+  const stages = (at(document, list) as Stage[] | undefined) ?? [];
+  const several = document.drive.branches.length > 1;
+  const branch = /\[(\d+)\]/.exec(list)?.[1];
+  return (
+    <>
+      {several && (
+        <Box color="ink.second">
+          {branch === undefined ? "joined:" : `${joins ? "+ " : ""}branch ${Number(branch) + 1}:`}
+        </Box>
+      )}
+      {stages.map((stage, i) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: a stage is its place in the line
+        <Chip key={i} stage={stage} path={`${list}[${i}]`} live={live} />
+      ))}
+    </>
+  );
+}
+
+const DRAGGED = "text/x-ydrometer-stage";
+
+function Chip({ stage, path, live }: { stage: Stage; path: string; live: Live }) {
+  const { selected } = useFigures();
+  const { select, readOnly } = useEdit();
+  const units = useUnits();
+  const change = useChange();
+  const kinds = useKinds();
+  const kind = kinds.of(stage.kind);
+  const [over, setOver] = useState(false);
+  const ratio = live.ratios.find((r) => r.path === path)?.ratio;
+  const chosen = selected?.path === path;
+  const clash = live.clashes?.find((entry) => entry.path === path && entry.level === "clash");
+  const drop = (event: DragEvent) => {
+    event.preventDefault();
+    setOver(false);
+    const from = event.dataTransfer.getData(DRAGGED);
+    if (from) change((old, known) => dropStage(known, old, from, path));
+  };
+  return (
+    <button
+      type="button"
+      className="chip"
+      draggable={!readOnly}
+      aria-pressed={chosen}
+      data-over={over || undefined}
+      onClick={() => select(selectedOf(kinds, path, stage))}
+      onDragStart={(event) => event.dataTransfer.setData(DRAGGED, path)}
+      onDragOver={(event) => {
+        event.preventDefault();
+        setOver(true);
+      }}
+      onDragLeave={() => setOver(false)}
+      onDrop={drop}
+      data-chip={path}
+      title={clash?.text}
+    >
+      {clash && (
+        <Box as="span" color="brick" fontFamily="body" mr="1" data-chip-clash>
+          <StandingMark standing="misses" /> does not fit
+        </Box>
+      )}
+      {kind?.short ?? stage.kind} <b>{teethWords(kind, stage)}</b>{" "}
+      {ratio !== undefined && <span>{digits(units.reducing ? ratio : 1 / ratio)}</span>}
+    </button>
+  );
+}
+
+function Overall({ live }: { live: Live }) {
+  const units = useUnits();
+  return (
+    <Box px="1" whiteSpace="nowrap" data-overall>
+      ={" "}
+      <Box as="b" fontFamily="mono">
+        {ratioText(units, live.view.ratio)}
+      </Box>
+    </Box>
+  );
+}

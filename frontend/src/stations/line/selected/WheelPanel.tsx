@@ -1,0 +1,76 @@
+import { Heading } from "@chakra-ui/react";
+import type { Wheel } from "../../../api/client";
+import { useDocument, useFigures } from "../../../document/context";
+import { at, type Stage } from "../../../document/document";
+import { digits, show, useKinds, useUnits } from "../../../ui/fields/units";
+import { FromBin } from "../../shared/FromBin";
+import { Facts } from "./Facts";
+import { RatioWords } from "./RatioWords";
+import { StageActions } from "./StageActions";
+import { StageFields } from "./StageFields";
+import { TeethEditor } from "./TeethEditor";
+import { useFits } from "./useFits";
+
+/** A wheel with its stage: its teeth, the ratio in words, sizes, and what can be done with the stage. */
+export function WheelPanel({ wheel }: { wheel: Wheel }) {
+  const document = useDocument();
+  const stage = at(document, wheel.path) as Stage | undefined;
+  const fits = useFits(wheel.path);
+  const kind = useKinds().of(stage?.kind ?? "");
+  // Undone in the document, and still in the figures until they follow.
+  if (!stage) return null;
+  return (
+    <>
+      <Heading as="h2" size="sm" mb="2">
+        {kind?.title ?? stage.kind}: {wheel.member} {wheel.noun}
+      </Heading>
+      {wheel.teeth !== null && (
+        <TeethEditor
+          key={wheel.place}
+          shown={wheel.teeth}
+          typed={String(at(document, wheel.place) ?? "")}
+          least={wheel.least}
+          path={wheel.place}
+          fits={fits}
+        />
+      )}
+      {kind?.part && !kind.toothed && (
+        <FromBin
+          label={`Take a ${wheel.noun} of the bin`}
+          kinds={[kind.part]}
+          changes={(part) => ({ [wheel.place]: part[kind.measure] })}
+        />
+      )}
+      <RatioWords path={wheel.path} />
+      <WheelFacts wheel={wheel} />
+      <StageFields stage={stage} path={wheel.path} />
+      <StageActions path={wheel.path} />
+    </>
+  );
+}
+
+function WheelFacts({ wheel }: { wheel: Wheel }) {
+  const { live } = useFigures();
+  const units = useUnits();
+  const flow = live.flows.at(-1)?.stages.find((s) => s.path === wheel.path);
+  const loop = live.view.line.rows.flatMap((row) => row.loops).find((l) => l.path === wheel.path);
+  const length = (si: number) => Object.values(show(units, "length", si)).join(" ");
+  const wrap = loop && (wheel.member === "driver" ? loop.driver_wrap : loop.driven_wrap);
+  return (
+    <Facts
+      rows={[
+        ["Pitch circle, diameter", length(2 * wheel.pitch_radius)],
+        ["Turns", wheel.rotation > 0 ? "clockwise" : "anticlockwise"],
+        [loop?.assumed ? "Centres, assumed" : "Centres", loop && length(loop.centre_distance)],
+        ["In contact", wrap === undefined ? null : `${digits((wrap * 180) / Math.PI)}°`],
+        [flow?.assumed ? "Loss, assumed" : "Loss", flow && lossWords(flow)],
+      ]}
+    />
+  );
+}
+
+/** The share of the power that is lost, and how much of it is slip. */
+function lossWords({ lost, slip }: { lost: number; slip: number }): string {
+  const all = `${digits(lost * 100)} %`;
+  return slip > 0 ? `${all}, of it slip ${digits(slip * 100)} %` : all;
+}

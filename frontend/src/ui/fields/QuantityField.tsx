@@ -1,0 +1,103 @@
+import { Box, Input } from "@chakra-ui/react";
+import { type KeyboardEvent, useEffect, useId, useState } from "react";
+import type { Fault } from "../../api/client";
+import { FaultText } from "./FaultText";
+import { FieldLabel } from "./FieldLabel";
+import { note, typedText } from "./typed";
+import { completed, show, useUnits } from "./units";
+
+interface Props {
+  label: string;
+  dimension: string;
+  value: unknown;
+  /** SI value as the core read it, for a second look in the units on display. */
+  si?: number;
+  fault?: Fault;
+  optional?: boolean;
+  inline?: boolean;
+  readOnly?: boolean;
+  onChange: (text: string | undefined) => void;
+}
+
+/** A quantity as typed, in any unit; what cannot be read stays there, with what would be right. */
+export function QuantityField({
+  label,
+  dimension,
+  value,
+  si,
+  fault,
+  optional,
+  inline,
+  readOnly,
+  onChange,
+}: Props) {
+  const units = useUnits();
+  const entry = units.entry(dimension);
+  const stored = typedText(value, entry.metric.factor === 1 ? entry.metric.typed : "");
+  const [text, setText] = useState(stored);
+  const id = useId();
+  useEffect(() => setText(stored), [stored]);
+
+  const commit = () => {
+    if (text.trim() === stored.trim()) return;
+    if (text.trim() === "" && optional) onChange(undefined);
+    else onChange(completed(units, dimension, text));
+  };
+  const onKeyDown = (event: KeyboardEvent) => {
+    if (event.key === "Enter") commit();
+    if (event.key === "Escape") setText(stored);
+  };
+  const second = si === undefined ? "" : otherwise(stored, show(units, dimension, si));
+  const described =
+    [fault && `${id}-fault`, note(value) && `${id}-note`].filter(Boolean).join(" ") || undefined;
+
+  return (
+    <Box display={inline ? "inline-block" : "block"} verticalAlign="top" data-field={label}>
+      {!inline && <FieldLabel id={id}>{label}</FieldLabel>}
+      <Box display="flex" alignItems="baseline" gap="2">
+        <Input
+          id={id}
+          aria-label={inline ? label : undefined}
+          aria-invalid={fault ? true : undefined}
+          aria-describedby={described}
+          value={text}
+          readOnly={readOnly}
+          placeholder={optional ? "not given" : entry.example}
+          onChange={(event) => setText(event.target.value)}
+          onBlur={commit}
+          onKeyDown={onKeyDown}
+          width={inline ? `${Math.max(text.length, 4) + 2.6}ch` : "100%"}
+          minWidth="0"
+        />
+        {second && !inline && (
+          <Box as="span" fontFamily="mono" fontSize="xs" color="ink.second" whiteSpace="nowrap">
+            = {second}
+          </Box>
+        )}
+      </Box>
+      {note(value) && !inline && (
+        <Box id={`${id}-note`} fontSize="xs" color="ink.second">
+          {note(value)}
+        </Box>
+      )}
+      {fault && <FaultText id={`${id}-fault`} fault={fault} />}
+    </Box>
+  );
+}
+
+/** The value in the units on display, unless it was typed in them: what was typed is then the better look. */
+function otherwise(stored: string, shown: { number: string; unit: string }): string {
+  if (shown.number === "–" || shown.unit === "") return "";
+  const unit = canonical(stored).replace(/^[-+−]?[\d.,]+/, "");
+  return unit === canonical(shown.unit) ? "" : `${shown.number} ${shown.unit}`;
+}
+
+/** Both spellings of one quantity, without spaces and closing zeros. */
+function canonical(text: string): string {
+  const spelled = text
+    .replace(/[\s\u202f]/g, "")
+    .replace("^2", "²")
+    .replaceAll("*", "·")
+    .replace("ohm", "Ω");
+  return spelled.replace(/(\.\d*?)0+(?=\D|$)/, "$1").replace(/\.(?=\D|$)/, "");
+}

@@ -1,0 +1,82 @@
+import { Box, Button, Flex } from "@chakra-ui/react";
+import { createContext, type ReactNode, useContext } from "react";
+import { Link, NavLink } from "react-router";
+import { useSignOut } from "../../api/session";
+import type { Preferences } from "./preferences";
+
+interface Bar {
+  preferences: Preferences;
+  change: (part: Partial<Preferences>) => void;
+  username: string;
+}
+
+const Context = createContext<Bar | null>(null);
+export const TopBarContext = Context.Provider;
+
+export function useBar(): Bar {
+  const bar = useContext(Context);
+  if (bar === null) throw new Error("useBar is wanted inside TopBarContext");
+  return bar;
+}
+
+/** Name and way home on the left, what belongs to the screen beside it, switches and account on the right. */
+export function TopBar({ workshop, children }: { workshop?: string; children?: ReactNode }) {
+  const { preferences, change, username } = useBar();
+  const signOut = useSignOut();
+  return (
+    <Flex
+      as="header"
+      bg="panel"
+      borderBottomWidth="1px"
+      borderColor="line"
+      px="4"
+      py="1"
+      minH="46px"
+      align="center"
+      gap="3"
+      wrap="wrap"
+      _print={{ "& button, & a": { display: "none" } }}
+    >
+      <Box asChild fontWeight="700" fontSize="lg">
+        <Link to="/">Ydrometer</Link>
+      </Box>
+      <Box asChild color="ink.second" _hover={{ color: "ink" }}>
+        <NavLink to="/">Bench</NavLink>
+      </Box>
+      <Box asChild color="ink.second" _hover={{ color: "ink" }}>
+        <NavLink to={workshop ? `/parts?workshop=${workshop}` : "/parts"}>Parts</NavLink>
+      </Box>
+      {children}
+      <Flex ml="auto" gap="2" align="center" wrap="wrap">
+        <Button
+          size="xs"
+          onClick={() => change({ system: preferences.system === "metric" ? "inch" : "metric" })}
+          aria-label={`Units: ${preferences.system}. Switch to ${preferences.system === "metric" ? "inch" : "metric"}`}
+        >
+          {preferences.system}
+        </Button>
+        <Button
+          size="xs"
+          onClick={() => change({ reducing: !preferences.reducing })}
+          hideBelow="md"
+          aria-label={`Ratios are read as ${preferences.reducing ? "motor turns per wheel turn" : "wheel turns per motor turn"}. Switch`}
+        >
+          {preferences.reducing ? "motor turns per wheel turn" : "wheel turns per motor turn"}
+        </Button>
+        <Button
+          size="xs"
+          onClick={() => change({ dark: !preferences.dark })}
+          aria-label={preferences.dark ? "Light colours" : "Dark colours"}
+        >
+          {preferences.dark ? "light" : "dark"}
+        </Button>
+        <Box asChild color="ink.second" fontSize="sm" hideBelow="md">
+          <Link to="/account">{username}</Link>
+        </Box>
+        <Button size="xs" variant="ghost" onClick={() => signOut.mutate()}>
+          Sign out
+        </Button>
+      </Flex>
+    </Flex>
+  );
+}

@@ -1,0 +1,30 @@
+/** The kinds of stages, as the core tells them: the page has no table of its own. */
+import type { Vocabulary } from "../api/client";
+
+export type StageKind = Vocabulary["stages"][number];
+
+export interface Kinds {
+  list: StageKind[];
+  of: (kind: string) => StageKind | undefined;
+}
+
+export function makeKinds(list: StageKind[]): Kinds {
+  const known = new Map(list.map((entry) => [entry.kind, entry]));
+  return { list, of: (kind) => known.get(kind) };
+}
+
+/** Where a stage of a kind keeps the measures of its driver and its driven wheel; none of a closed box. */
+export function measureKeys(kind: StageKind | undefined): [string, string] | null {
+  return kind?.measure ? [`driver_${kind.measure}`, `driven_${kind.measure}`] : null;
+}
+
+/** The key under which a stage without wheels has its ratio, or its ratios. */
+export function ratioField(kind: StageKind): StageKind["fields"][number] | undefined {
+  return kind.fields.find((field) => field.key !== "efficiency" && !field.optional);
+}
+
+/** Teeth of driver and driven, as they stand in a row of many; empty where there are none. */
+export function teethWords(kind: StageKind | undefined, stage: Record<string, unknown>): string {
+  const keys = kind?.toothed ? measureKeys(kind) : null;
+  return keys ? keys.map((key) => String(stage[key] ?? "")).join(" → ") : "";
+}
