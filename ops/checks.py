@@ -19,6 +19,8 @@ from ops.places import PAGE, PYTHON, ROOT, VENV
 
 TEST = Cluster("test", durable=False)
 CLIENT = PAGE / "src" / "api"
+SIDE_BY_SIDE = 2
+"""Processes that run tests: a browser or the core keeps one processor busy."""
 
 
 @dataclass(frozen=True)
@@ -46,14 +48,16 @@ def _checks() -> list[Check]:
         Check("migrations", [str(PYTHON), "manage.py", "makemigrations", "--check", "--dry-run"], database=True),
         Check("page", ["npm", "run", "test"], PAGE, counts=r"Tests .*?(\d+) passed"),
         Check("core", _django("tests.core"), counts=r"Ran (\d+) tests?", database=True),
-        Check("ops", _django("tests.ops"), counts=r"Ran (\d+) tests?", database=True),
+        Check("ops", _django("tests.ops", 1), counts=r"Ran (\d+) tests?", database=True),
         Check("server", _django("tests.server"), counts=r"Ran (\d+) tests?", database=True),
         Check("browser", _django("tests.browser"), counts=r"Ran (\d+) tests?", database=True),
     ]
 
 
-def _django(package: str) -> list[str]:
-    return [str(PYTHON), "manage.py", "test", package, "--noinput", "-t", ".", "--settings=server.config.testing"]
+def _django(package: str, processes: int = SIDE_BY_SIDE) -> list[str]:
+    """The tests of a package; classes of tests run side by side, each process with a database of its own."""
+    return [str(PYTHON), "manage.py", "test", package, "--noinput", "-t", ".", "--settings=server.config.testing",
+            f"--parallel={processes}"]  # fmt: skip
 
 
 def test(only: list[str]) -> int:

@@ -55,18 +55,20 @@ class Reference:
         self.air = 0.5 * design.conditions.air_density * self.vehicle.drag_area
         self.gears = gear_ratios(design)
         self.branches = design.drive.branches
+        self.own = {id(b): overall(b.stages) for b in self.branches}
+        self.shared = overall(design.drive.stages)
         self.electric = any(not isinstance(b.source, Engine) for b in self.branches)
         self.motors = {id(b): motor_line(b.source) for b in self.branches if not isinstance(b.source, Engine)}
 
     # ratios and masses
 
     def trunk(self, gear: int) -> tuple[float, float, float]:
-        torque, speed, efficiency = overall(self.design.drive.stages)
+        torque, speed, efficiency = self.shared
         share = self.gears[gear] / self.gears[0]
         return torque * share, speed * share, efficiency
 
     def source_speed(self, branch: Branch, gear: int, v: Any) -> Any:
-        return v / self.radius * overall(branch.stages)[1] * self.trunk(gear)[1]
+        return v / self.radius * self.own[id(branch)][1] * self.trunk(gear)[1]
 
     def number(self, branch: Branch) -> int:
         return self.design.drive.units * branch.count
@@ -74,7 +76,7 @@ class Reference:
     def inertial_mass(self, gear: int) -> float:
         turning = self.vehicle.wheels_inertia
         for branch in self.branches:
-            ratio = overall(branch.stages)[1] * self.trunk(gear)[1]
+            ratio = self.own[id(branch)][1] * self.trunk(gear)[1]
             turning += self.number(branch) * branch.source.rotor_inertia * ratio**2
         return self.mass + turning / self.radius**2
 
@@ -168,7 +170,7 @@ class Reference:
     def drive(self, gear: int, v: float, u: float, duty: float) -> float:
         joined = 0.0
         for branch in self.branches:
-            ratio, _, efficiency = overall(branch.stages)
+            ratio, _, efficiency = self.own[id(branch)]
             torque = self.number(branch) * self.source_torque(branch, gear, v, u, duty) * ratio
             joined += torque * efficiency if torque >= 0 else torque / efficiency
         ratio, _, efficiency = self.trunk(gear)

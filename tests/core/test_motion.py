@@ -26,11 +26,38 @@ def one(changes: dict[str, Any] | None = None) -> Evaluation:
 class AgainstTimeSteps(unittest.TestCase):
     """The kernels against a second working-out of the model that shares no code with them."""
 
+    def check_run(self, raw: dict[str, Any], within: float) -> None:
+        document = design.read(raw)
+        evaluation = evaluate([document])
+        assume(evaluation.starts(0) and evaluation.value("top_speed", 0) is not None)
+        reference, run = Reference(document.design), document.design.run
+        assert run.distance is not None and run.time is not None
+        arrived = reference.run("distance", run.distance)
+        wanted = {
+            "time_to_distance": arrived.time,
+            "speed_at_distance": arrived.speed,
+            "distance_in_time": reference.run("time", run.time).distance,
+            "no_load_speed": reference.no_load(len(reference.gears) - 1),
+        }
+        if reference.electric:
+            wanted["energy_per_run"] = arrived.energy
+        for name, value in wanted.items():
+            self.assertLess(abs(evaluation.value(name, 0) - value), within * max(abs(value), 1e-3), name)
+        if all(branch["source"]["kind"] == "motor" for branch in raw["drive"]["branches"]):
+            energy = evaluation.value("energy_per_run", 0)
+            self.assertLess(abs(arrived.spent - energy), 1e-3 * max(abs(energy), 1.0), "balance of energy")
+
+
+class TheRun(AgainstTimeSteps):
+    """In a class of its own, as it takes the longest: test classes run side by side."""
+
     @settings(max_examples=40, deadline=None, derandomize=True, phases=DRAW_ONLY, suppress_health_check=SLOW)
     @given(raw=whole_documents())
     def test_the_run(self, raw: dict[str, Any]) -> None:
         self.check_run(raw, within=1e-4)
 
+
+class EnginesAlone(AgainstTimeSteps):
     @settings(max_examples=15, deadline=None, derandomize=True, phases=DRAW_ONLY, suppress_health_check=SLOW)
     @given(raw=engine_documents())
     def test_the_run_of_engines_alone(self, raw: dict[str, Any]) -> None:
@@ -59,27 +86,8 @@ class AgainstTimeSteps(unittest.TestCase):
         for (_, one), (_, other) in zip(found, begun, strict=True):
             self.assertLess(abs(one - other), 1e-6 * max(other, 1.0))
 
-    def check_run(self, raw: dict[str, Any], within: float) -> None:
-        document = design.read(raw)
-        evaluation = evaluate([document])
-        assume(evaluation.starts(0) and evaluation.value("top_speed", 0) is not None)
-        reference, run = Reference(document.design), document.design.run
-        assert run.distance is not None and run.time is not None
-        arrived = reference.run("distance", run.distance)
-        wanted = {
-            "time_to_distance": arrived.time,
-            "speed_at_distance": arrived.speed,
-            "distance_in_time": reference.run("time", run.time).distance,
-            "no_load_speed": reference.no_load(len(reference.gears) - 1),
-        }
-        if reference.electric:
-            wanted["energy_per_run"] = arrived.energy
-        for name, value in wanted.items():
-            self.assertLess(abs(evaluation.value(name, 0) - value), within * max(abs(value), 1e-3), name)
-        if all(branch["source"]["kind"] == "motor" for branch in raw["drive"]["branches"]):
-            energy = evaluation.value("energy_per_run", 0)
-            self.assertLess(abs(arrived.spent - energy), 1e-3 * max(abs(energy), 1.0), "balance of energy")
 
+class Standing(unittest.TestCase):
     @settings(max_examples=20, deadline=None, derandomize=True, phases=DRAW_ONLY, suppress_health_check=SLOW)
     @given(raw=whole_documents())
     def test_standing_and_at_the_end(self, raw: dict[str, Any]) -> None:

@@ -19,6 +19,8 @@ export function levelsFor(shafts: number, width: number): 1 | 2 {
 }
 
 const LABEL_GAP = 60;
+/** A diameter with its unit is wider than a tooth count. */
+const DIAMETER_GAP = 78;
 const FIGURE_GAP = 128;
 
 interface LabelProps {
@@ -40,9 +42,10 @@ export function WheelLabels({ row, frame, width, top, selected }: LabelProps) {
       return { wheel, x: frame.x(wheel.x) + r * Math.sin(lean), y: frame.y(wheel.y) - r * Math.cos(lean) };
     })
     .sort((a, b) => a.x - b.x);
+  const gap = labelled.some(({ wheel }) => wheel.teeth === null) ? DIAMETER_GAP : LABEL_GAP;
   const places = spread(
     labelled.map(({ x }) => x),
-    Math.min(LABEL_GAP, (width - 68) / Math.max(1, labelled.length - 1)),
+    Math.min(gap, (width - 68) / Math.max(1, labelled.length - 1)),
     34,
     width - 34,
   );

@@ -63,14 +63,9 @@ function WheelFacts({ wheel }: { wheel: Wheel }) {
         ["Turns", wheel.rotation > 0 ? "clockwise" : "anticlockwise"],
         [loop?.assumed ? "Centres, assumed" : "Centres", loop && length(loop.centre_distance)],
         ["In contact", wrap === undefined ? null : `${digits((wrap * 180) / Math.PI)}°`],
-        [flow?.assumed ? "Loss, assumed" : "Loss", flow && lossWords(flow)],
+        [flow?.assumed ? "Loss, assumed" : "Loss", flow && `${digits(flow.lost * 100)} %`],
+        ["Of it slip", flow && flow.slip > 0 ? `${digits(flow.slip * 100)} %` : null],
       ]}
     />
   );
-}
-
-/** The share of the power that is lost, and how much of it is slip. */
-function lossWords({ lost, slip }: { lost: number; slip: number }): string {
-  const all = `${digits(lost * 100)} %`;
-  return slip > 0 ? `${all}, of it slip ${digits(slip * 100)} %` : all;
 }
