@@ -14,8 +14,9 @@ from tests.core.designs import PLAIN, SIX_STAGES, changed
 from ydrometer.document import design
 from ydrometer.fit.stock import stock_of
 from ydrometer.questions.grid import grid
-from ydrometer.screens.live import Wish, look, sweep_of
+from ydrometer.screens.live import Wish, look
 from ydrometer.screens.mounted import mounted
+from ydrometer.screens.sweeps import sweep_of
 from ydrometer.screens.vocabulary import vocabulary
 from ydrometer.search import read_request
 from ydrometer.search.options import Options, options_of

@@ -1,7 +1,8 @@
 """Draws for hypothesis that change with a test alone, not with unrelated edits of the source.
 
-Hypothesis mixes numbers that it finds in the project's own modules into what it draws. That helps to explore, but here a
-constant changed in one module would change the examples of every test. What matters is pinned by explicit examples.
+Hypothesis mixes numbers that it finds in the project's own modules into what it draws. That helps to explore, but a
+constant changed in one module would then change the examples of every test. What matters is pinned by explicit
+examples.
 """
 
 from __future__ import annotations

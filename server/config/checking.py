@@ -4,4 +4,4 @@ import os
 
 os.environ.setdefault("SECRET_KEY", "types are checked without one")
 
-from server.config.settings import *  # noqa: E402, F403
+from server.config.settings import *  # noqa: F403

@@ -23,7 +23,9 @@ from ydrometer.questions.compare import Comparison, compare
 from ydrometer.questions.duty_limit import DutyLimit, duty_limit
 from ydrometer.questions.grid import MOST as MOST_SIZES
 from ydrometer.questions.grid import Grid, grid
-from ydrometer.screens.live import Doubts, Live, Sweep, Wish, doubts, look, sweep_of
+from ydrometer.screens.doubts import Doubts, doubts
+from ydrometer.screens.live import Live, Wish, look
+from ydrometer.screens.sweeps import Sweep, sweep_of
 from ydrometer.screens.vocabulary import Vocabulary, vocabulary
 from ydrometer.working import Working, working
 

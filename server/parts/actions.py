@@ -13,7 +13,7 @@ from server.parts.models import Part
 from server.workshops.models import Workshop
 from ydrometer.base.errors import DocumentError, Fault
 from ydrometer.parts.read import read_part
-from ydrometer.search.request import MOST_PARTS
+from ydrometer.search.layout import MOST_PARTS
 
 
 @dataclass(frozen=True, slots=True)

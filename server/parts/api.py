@@ -29,8 +29,8 @@ from ydrometer.evaluation.sweep import stage_at
 from ydrometer.parts import bulk, files, sheet
 from ydrometer.parts.columns import TABLE
 from ydrometer.parts.fitting import Fit, fits
-from ydrometer.parts.kinds import LONGEST_ID
 from ydrometer.parts.names import new_id
+from ydrometer.parts.part import LONGEST_ID
 
 MOST_CHANGES = 5000
 

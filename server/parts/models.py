@@ -5,7 +5,7 @@ from typing import Any
 from django.db import models
 
 from server.workshops.models import Workshop
-from ydrometer.parts.kinds import LONGEST_ID
+from ydrometer.parts.part import LONGEST_ID
 
 
 def documents(workshop: Workshop) -> list[dict[str, Any]]:

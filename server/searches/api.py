@@ -30,7 +30,8 @@ from server.workshops.access import acting
 from server.workshops.models import Workshop
 from ydrometer.base.errors import DocumentError, Fault
 from ydrometer.document import design
-from ydrometer.questions.inverse import Inverse, Unknown, inverse, unknowns
+from ydrometer.questions.candidates import Unknown
+from ydrometer.questions.inverse import Inverse, inverse, unknowns
 from ydrometer.search import read_request
 from ydrometer.search.compose import compose
 from ydrometer.search.found import Found

@@ -26,8 +26,10 @@ from ydrometer.files.fit_report import report
 from ydrometer.parts.fitting import fits
 from ydrometer.parts.kinds import KINDS as PARTS
 from ydrometer.questions.inverse import inverse, unknowns
-from ydrometer.screens.live import Wish, doubts, look, sweep_of
+from ydrometer.screens.doubts import doubts
+from ydrometer.screens.live import Wish, look
 from ydrometer.screens.mounted import mounted
+from ydrometer.screens.sweeps import sweep_of
 from ydrometer.screens.vocabulary import vocabulary
 from ydrometer.search import answer, read_request
 from ydrometer.working import working

@@ -14,7 +14,8 @@ from ydrometer.evaluation.flow import flows
 from ydrometer.evaluation.messages import messages
 from ydrometer.evaluation.result import result
 from ydrometer.evaluation.sweep import PathError, diameter_step, variants
-from ydrometer.screens.live import look, sweep_of
+from ydrometer.screens.live import look
+from ydrometer.screens.sweeps import sweep_of
 from ydrometer.screens.vocabulary import vocabulary
 
 STAGE = "drive.branches[0].stages[0]"

@@ -4,7 +4,7 @@ from typing import Any
 from tests.core.designs import GEAR, changed, read
 from ydrometer.evaluation import uncertainty as spread
 from ydrometer.files.answer import result
-from ydrometer.screens.live import doubts
+from ydrometer.screens.doubts import doubts
 
 DOUBTFUL = {"vehicle.mass": "14 kg +/- 0.5 kg", "vehicle.rolling_resistance": "0.03 +/- 0.01"}
 

@@ -24,7 +24,7 @@ class DrawnShaft:
 
     Attributes:
         role: source, middle or wheel. branch: to which it belongs, None for one of the trunk.
-        rotation_known: False behind a stage whose mounting decides which way it turns; `rotation` is then one of the two.
+        rotation_known: False behind a stage whose mounting decides which way it turns; `rotation` is then one of two.
         carried: it goes on in the next row.
     """
 

@@ -35,8 +35,9 @@ class StageFlow:
     """A stage between two shafts.
 
     Attributes:
-        title: in words. ratio: driver turns per driven turn. efficiency: share of the torque that gets through; assumed: whether that
-        was not given. slip: share of the speed that does not. lost: share of the power lost by both. loss: that in W.
+        title: in words. ratio: driver turns per driven turn.
+        efficiency: share of the torque that gets through. assumed: whether that was not given.
+        slip: share of the speed that does not get through. lost: share of the power lost by both. loss: that in W.
     """
 
     path: str

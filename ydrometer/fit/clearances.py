@@ -27,9 +27,8 @@ def clear(setup: Setup, found: list[Placement]) -> list[Placement]:
     if not found:
         return found
     at = {path: np.array([placement.at[path] for placement in found]) for path in setup.plane.shafts}
-    runs = {
-        coupling.path: _runs(coupling, *(at[path] for path in coupling.shafts)) for coupling in setup.plane.couplings if coupling.is_loop
-    }  # fmt: skip
+    loops = [coupling for coupling in setup.plane.couplings if coupling.is_loop]
+    runs = {loop.path: _runs(loop, *(at[path] for path in loop.shafts)) for loop in loops}
     good = _off_the_ground(setup, at) & _beside_loops(setup, at, runs)
     for coupling in setup.plane.couplings:
         for run in runs.get(coupling.path, ()):

@@ -109,7 +109,7 @@ def _room(setup: Setup, coupling: Coupling, loop: Loop, path: str) -> Iterator[C
         if has < wants - NOISE:
             told = f"{mm(max(0.0, has))} of the slot left to {word}, {mm(wants)} is usual"
             other = "shorter" if word == "tighten it" else "longer"
-            text = f"{called(coupling)}: {told}; lengthen the slot by {mm(wants - has)}, or take a {other} {called(coupling)}"
+            text = f"{loop.noun}: {told}; lengthen the slot by {mm(wants - has)}, or take a {other} {loop.noun}"
             level: Level = "clash" if word == "put it on" else "mind"
             yield Clash(level, text, coupling.path, wants - has, setup.at(path))
 

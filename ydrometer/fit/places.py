@@ -87,8 +87,7 @@ def way(placement: Placement, couplings: Sequence[Coupling]) -> Placing:
         placement: of the solver.
         couplings: in the order of its pairs.
     """
-    lengths = {
-        coupling.path: reach.name for coupling, reach in zip(couplings, placement.reaches, strict=True) if coupling.is_loop
-    }  # fmt: skip
+    known = zip(couplings, placement.reaches, strict=True)
+    lengths = {coupling.path: reach.name for coupling, reach in known if coupling.is_loop}
     room = None if placement.room == float("inf") else placement.room
     return Placing(placement.at, lengths, placement.error, room, placement.size)

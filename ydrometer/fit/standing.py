@@ -154,8 +154,8 @@ def _beside(plane: Plane, mounting: Mounting, path: str, found: Mapping[str, Sta
 
 
 def _set(slot: Slot, couplings: list[tuple[Coupling, Point]]) -> Stand:
-    """The place in a slot that its couplings ask for: one that suits them all, else of several lengths the one that needs
-    it least lengthened.
+    """The place in a slot that its couplings ask for: one that suits them all, else the one of the length for which the
+    slot has to be lengthened least.
     """
     bests = [
         s for coupling, partner in couplings for reach in coupling.reaches for s in on_line(slot, partner, reach.best)

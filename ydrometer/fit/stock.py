@@ -9,7 +9,8 @@ from typing import Any, NamedTuple
 
 from ydrometer.document.stages.forms import OF_PART, Form
 from ydrometer.document.stages.plane import Loop
-from ydrometer.parts.kinds import KINDS, AroundPart
+from ydrometer.parts.kinds import KINDS
+from ydrometer.parts.part import AroundPart
 from ydrometer.parts.read import read_parts
 
 WheelKey = tuple[str, float, int]

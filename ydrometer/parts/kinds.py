@@ -8,103 +8,20 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass
-from typing import Any, ClassVar
+from typing import ClassVar
 
 from ydrometer.base import reading
 from ydrometer.document import sources, supply
-from ydrometer.document.mounting import SHAPES
-from ydrometer.document.stages import stage as common
+from ydrometer.document.stages import fields
 from ydrometer.document.stages.forms import GEAR, GROOVED, PULLEY, SPROCKET, Form
-
-LONGEST_ID = 80
-MOST_OWNED = 10_000
-
-
-def _size() -> Any:
-    """A length above 0 that need not be known."""
-    return reading.quantity("length", above=0.0, at_most=10.0, default=None)
-
-
-def _measure() -> Any:
-    """A length above 0 without which the part cannot be told."""
-    return reading.quantity("length", above=0.0, at_most=10.0)
-
-
-def _shape() -> Any:
-    return reading.choice(SHAPES, default="round")
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Part:
-    """What every part has: its id, how many are owned, what one costs, what it weighs."""
-
-    kind: ClassVar[str]
-    id: str = reading.text(longest=LONGEST_ID)
-    name: str = reading.text(longest=200)
-    owned: int = reading.whole(0, MOST_OWNED, default=0)
-    price: float | None = reading.quantity("price", at_least=0.0, default=None)
-    mass: float | None = reading.quantity("mass", at_least=0.0, default=None)
-    note: str = reading.text()
-
-    def faults(self) -> Iterator[tuple[str, str, str]]:
-        """A part is told by its id."""
-        if not self.id:
-            yield "id", "missing", "give each part a text of its own"
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class OnShaft(Part):
-    """What sits on a shaft with a bore."""
-
-    width: float | None = _size()
-    bore: float | None = _size()
-    bore_shape: str = _shape()
-
-
-class PowerWheel(OnShaft):
-    """A wheel that passes power on, told by its teeth and their size, or by a diameter."""
-
-    __slots__ = ()
-    form: ClassVar[Form]
-
-    @property
-    def tooth_size(self) -> float:
-        """Module or pitch, m; 0 where it has no teeth."""
-        return 0.0
-
-    @property
-    def measure(self) -> float:
-        """Teeth, or a diameter, m."""
-        found: float = getattr(self, self.form.measure)
-        return found
-
-    @property
-    def rim(self) -> float | None:
-        """Diameter over flanges or rim, m, where it is known."""
-        return None
-
-
-class AroundPart(Part):
-    """What runs around wheels, by its length."""
-
-    __slots__ = ()
-
-    @property
-    def around(self) -> float | None:
-        """Its length, m; None where it is not cut to one."""
-        raise NotImplementedError
-
-    @property
-    def loop_pitch(self) -> float:
-        """Its pitch, m; 0 where it has none."""
-        return 0.0
+from ydrometer.parts.part import AroundPart, OnShaft, Part, PowerWheel, needed_length, optional_length, shape
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Pitched(PowerWheel):
     """What a belt or chain runs on, by its teeth and their pitch."""
 
-    teeth: int = common.teeth()
+    teeth: int = fields.teeth()
     pitch: float = reading.quantity("length", above=0.0, at_most=1.0)
 
     @property
@@ -162,7 +79,7 @@ class GearPart(PowerWheel):
 
     kind: ClassVar[str] = "gear"
     form: ClassVar[Form] = GEAR
-    teeth: int = common.teeth()
+    teeth: int = fields.teeth()
     module: float | None = reading.quantity("length", above=0.0, at_most=1.0, default=None)
     diametral_pitch: float | None = reading.quantity("diametral pitch", above=1.0, default=None)
     pressure_angle: float = reading.quantity("angle", above=0.0, at_most=0.8, default=0.3490658503988659)
@@ -186,7 +103,7 @@ class PulleyPart(Pitched):
 
     kind: ClassVar[str] = "pulley"
     form: ClassVar[Form] = PULLEY
-    flange_diameter: float | None = _size()
+    flange_diameter: float | None = optional_length()
 
     @property
     def rim(self) -> float | None:
@@ -208,8 +125,8 @@ class VPulleyPart(PowerWheel):
 
     kind: ClassVar[str] = "v_pulley"
     form: ClassVar[Form] = GROOVED
-    pitch_diameter: float = _measure()
-    outside_diameter: float | None = _size()
+    pitch_diameter: float = needed_length()
+    outside_diameter: float | None = optional_length()
 
     @property
     def rim(self) -> float | None:
@@ -224,7 +141,7 @@ class BeltPart(AroundPart):
     kind: ClassVar[str] = "belt"
     pitch: float = reading.quantity("length", above=0.0, at_most=1.0)
     teeth: int = reading.whole(10, 10_000)
-    width: float | None = _size()
+    width: float | None = optional_length()
 
     @property
     def around(self) -> float | None:
@@ -243,7 +160,7 @@ class VBeltPart(AroundPart):
 
     kind: ClassVar[str] = "v_belt"
     length: float = reading.quantity("length", above=0.0, at_most=100.0)
-    width: float | None = _size()
+    width: float | None = optional_length()
 
     @property
     def around(self) -> float | None:
@@ -279,11 +196,11 @@ class GearboxPart(Part):
     ratio: float | None = reading.quantity("ratio", above=0.0, at_most=1e6, default=None)
     reductions: tuple[float, ...] = reading.items(reading.quantity_reader("ratio", above=0.0, at_most=1000.0), most=12)
     ratios: tuple[float, ...] = reading.items(reading.quantity_reader("ratio", above=0.0, at_most=1000.0), most=12)
-    efficiency: float | None = common.efficiency()
+    efficiency: float | None = fields.efficiency()
     torque_rating: float | None = reading.quantity("torque", above=0.0, default=None)
     max_speed: float | None = reading.quantity("angular speed", above=0.0, default=None)
-    bore: float | None = _size()
-    shaft: float | None = _size()
+    bore: float | None = optional_length()
+    shaft: float | None = optional_length()
 
     def faults(self) -> Iterator[tuple[str, str, str]]:
         """One ratio, the steps of a stack, or the ratios of several speeds."""
@@ -299,7 +216,7 @@ class RoadWheelPart(OnShaft):
     """A road wheel by its loaded rolling diameter."""
 
     kind: ClassVar[str] = "wheel"
-    diameter: float = _measure()
+    diameter: float = needed_length()
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -307,9 +224,9 @@ class SpacerPart(Part):
     """A ring that keeps things apart on a shaft."""
 
     kind: ClassVar[str] = "spacer"
-    thickness: float = _measure()
-    bore: float | None = _size()
-    outside_diameter: float | None = _size()
+    thickness: float = needed_length()
+    bore: float | None = optional_length()
+    outside_diameter: float | None = optional_length()
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -317,9 +234,9 @@ class BearingPart(Part):
     """A rolling bearing or a bush."""
 
     kind: ClassVar[str] = "bearing"
-    bore: float = _measure()
-    outside_diameter: float = _measure()
-    width: float = _measure()
+    bore: float = needed_length()
+    outside_diameter: float = needed_length()
+    width: float = needed_length()
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -327,11 +244,11 @@ class AdapterPart(Part):
     """What carries a wheel with one bore on a shaft of another size or shape."""
 
     kind: ClassVar[str] = "adapter"
-    shaft: float = _measure()
-    shaft_shape: str = _shape()
-    outside: float | None = _size()
-    outside_shape: str = _shape()
-    width: float | None = _size()
+    shaft: float = needed_length()
+    shaft_shape: str = shape()
+    outside: float | None = optional_length()
+    outside_shape: str = shape()
+    width: float | None = optional_length()
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -339,9 +256,9 @@ class SleevePart(Part):
     """A tube that fills a bore down to a smaller round shaft."""
 
     kind: ClassVar[str] = "sleeve"
-    shaft: float = _measure()
-    outside: float = _measure()
-    width: float | None = _size()
+    shaft: float = needed_length()
+    outside: float = needed_length()
+    width: float | None = optional_length()
 
 
 KINDS: dict[str, type[Part]] = {

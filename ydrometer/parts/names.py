@@ -8,7 +8,7 @@ from collections.abc import Collection, Mapping
 from typing import Any
 
 from ydrometer.parts.columns import TABLE, cell_text, value_at
-from ydrometer.parts.kinds import LONGEST_ID
+from ydrometer.parts.part import LONGEST_ID
 
 _TOLD: dict[str, tuple[str, ...]] = {
     "motor": ("source.name", "source.constants.kv", "source.bench_points.free_speed"),

@@ -7,7 +7,8 @@ from typing import Any
 
 from ydrometer.base.errors import DocumentError
 from ydrometer.base.reading import Reading, kind_reader
-from ydrometer.parts.kinds import KINDS, Part
+from ydrometer.parts.kinds import KINDS
+from ydrometer.parts.part import Part
 
 _READ = kind_reader(KINDS)
 

@@ -21,12 +21,9 @@ from ydrometer.document.stages.gearbox import Gearbox
 from ydrometer.document.target import Target
 from ydrometer.document.walk import stages_with_paths
 from ydrometer.evaluation.evaluate import evaluate
-from ydrometer.evaluation.sweep import stage_at, with_stage, with_wheels
+from ydrometer.evaluation.sweep import stage_at, with_stage
 from ydrometer.evaluation.variants import series_of, with_count, with_series, with_vehicle
-from ydrometer.parts.fitting import fits
-from ydrometer.parts.kinds import GearboxPart, Part, RoadWheelPart
-from ydrometer.parts.names import called
-from ydrometer.parts.read import read_parts
+from ydrometer.questions.candidates import Candidate, Unknown, candidates
 
 SAMPLES = 96
 """Values at which a continuous unknown is looked at first; a range narrower than their spacing can be missed."""
@@ -36,17 +33,6 @@ ROUNDS = 8
 SPAN = 12.0
 """Factor by which a continuous unknown is looked at below and above the present value."""
 MOST_COUNT = 64
-TEETH = range(8, 121)
-
-
-@dataclass(frozen=True, slots=True)
-class Unknown:
-    """What can be asked for: its key, its words in a question, its dimension, and the stage it is about, if any."""
-
-    key: str
-    words: str
-    dimension: str
-    path: str
 
 
 @dataclass(frozen=True, slots=True)
@@ -245,12 +231,12 @@ def _real(
     document: Document, unknown: Unknown, target: Target, ranges: Sequence[Range], parts: Sequence[Mapping[str, Any]]
 ) -> Iterator[Real]:
     """The nearest real parts below and above each edge."""
-    candidates = list(_candidates(document, unknown, parts))
+    known = list(candidates(document, unknown, parts))
     edges = sorted({edge for r in ranges for edge in (r.low, r.high) if edge is not None})
-    chosen: dict[int, tuple[str, _Candidate]] = {}
+    chosen: dict[int, tuple[str, Candidate]] = {}
     for edge in edges:
-        below = [c for c in candidates if c.value <= edge]
-        above = [c for c in candidates if c.value > edge]
+        below = [c for c in known if c.value <= edge]
+        above = [c for c in known if c.value > edge]
         if below:
             best = max(below, key=lambda c: c.value)
             chosen.setdefault(id(best), ("below", best))
@@ -260,54 +246,3 @@ def _real(
     judged = _judged([c.document for _, c in chosen.values()], target) if chosen else []
     for (side, c), (value, met) in zip(chosen.values(), judged, strict=True):
         yield Real(c.words, side, c.value, value, met, c.changes, c.part)
-
-
-@dataclass(frozen=True, slots=True)
-class _Candidate:
-    value: float
-    words: str
-    document: Document
-    changes: dict[str, Any]
-    part: str
-
-
-def _candidates(document: Document, unknown: Unknown, parts: Sequence[Mapping[str, Any]]) -> Iterator[_Candidate]:
-    read = list(zip(read_parts(parts), parts, strict=True))
-    if unknown.key == "wheel_diameter":
-        yield from _wheels(document, read)
-    elif unknown.key == "reduction":
-        stage = stage_at(document.design, unknown.path)
-        if stage is not None and stage.exact_ratio is not None:
-            yield from _pairs(document, unknown.path, stage, parts)
-        elif stage is not None:
-            yield from _boxes(document, unknown.path, read)
-
-
-def _wheels(document: Document, parts: Sequence[tuple[Part, Mapping[str, Any]]]) -> Iterator[_Candidate]:
-    for part, raw in parts:
-        if isinstance(part, RoadWheelPart):
-            made = with_vehicle(document, wheel_diameter=part.diameter)
-            yield _Candidate(part.diameter, called(raw), made, {"vehicle.wheel_diameter": raw["diameter"]}, part.id)
-
-
-def _boxes(document: Document, path: str, parts: Sequence[tuple[Part, Mapping[str, Any]]]) -> Iterator[_Candidate]:
-    for part, raw in parts:
-        if isinstance(part, GearboxPart) and part.ratio is not None:
-            made = with_stage(document, path, Gearbox(ratio=part.ratio, efficiency=part.efficiency))
-            stage = {"kind": "gearbox", "ratio": raw["ratio"]}
-            stage |= {"efficiency": raw["efficiency"]} if raw.get("efficiency") is not None else {}
-            yield _Candidate(part.ratio, called(raw), made, {path: stage}, part.id)
-
-
-def _pairs(document: Document, path: str, stage: Stage, parts: Sequence[Mapping[str, Any]]) -> Iterator[_Candidate]:
-    """Pairs of the bin that have the stage's tooth size; without any, whole teeth with one wheel kept."""
-    teeth = sorted({int(fit.size) for fit in fits(stage, parts)})
-    now = int(stage.members[0].measure), int(stage.members[-1].measure)
-    counts = [(z, y) for z in teeth for y in teeth] if teeth else [
-        *((now[0], y) for y in TEETH), *((z, now[1]) for z in TEETH)]  # fmt: skip
-    # Of equal ratios the one that keeps a wheel comes first.
-    for driver, driven in sorted(counts, key=lambda c: (c[0] != now[0]) + (c[1] != now[1])):
-        made = with_wheels(document, path, {"driver": driver, "driven": driven})
-        if made is not None:
-            changes = {f"{path}.driver_teeth": driver, f"{path}.driven_teeth": driven}
-            yield _Candidate(driven / driver, f"{driver} : {driven} teeth", made, changes, "bin" if teeth else "")

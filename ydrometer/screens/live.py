@@ -7,12 +7,11 @@ from typing import Any, Literal
 
 from ydrometer.base.errors import DocumentError
 from ydrometer.base.tables.measures import MEASURES
-from ydrometer.document import design, names
+from ydrometer.document import design
 from ydrometer.document.design import Document
 from ydrometer.document.target import Target
 from ydrometer.drawing import UNFOLDED, LineDrawing, draw_line
-from ydrometer.evaluation import curves, flow, ratios, sweep
-from ydrometer.evaluation import uncertainty as spread
+from ydrometer.evaluation import curves, flow, ratios
 from ydrometer.evaluation.curves import Characteristic, ForceCurve, RunCurve
 from ydrometer.evaluation.evaluate import Evaluation, evaluate
 from ydrometer.evaluation.flow import Flow
@@ -21,7 +20,6 @@ from ydrometer.evaluation.ratios import RatioView
 from ydrometer.evaluation.readout import shown_targets
 from ydrometer.evaluation.rotation import Rotation, rotation
 from ydrometer.evaluation.targets import Standing
-from ydrometer.evaluation.uncertainty import Band
 from ydrometer.fit.clash import Clash
 from ydrometer.fit.clashes import clashes
 from ydrometer.fit.setup import set_up
@@ -50,37 +48,6 @@ class Gauge:
     margin: float | None
     standing: Standing
     mark: float | None
-
-
-@dataclass(frozen=True, slots=True)
-class SweepValue:
-    """A value of one gauge at one size."""
-
-    value: float | None
-    standing: Standing
-
-
-@dataclass(frozen=True, slots=True)
-class SweepColumn:
-    """One size of the selected wheel: overall ratio, and the gauges in the readout's order; None where it cannot be."""
-
-    size: float
-    ratio: float | None
-    values: list[SweepValue] | None
-
-
-@dataclass(frozen=True, slots=True)
-class Sweep:
-    """The selected wheel in sizes below and above its own: in teeth, or as its diameter, m, where it has none.
-
-    `place` is where the document has that.
-    """
-
-    path: str
-    member: str
-    place: str
-    toothed: bool
-    columns: list[SweepColumn]
 
 
 @dataclass(frozen=True, slots=True)
@@ -131,67 +98,6 @@ class Live:
     assumed: list[str]
     messages: list[Message]
     clashes: list[Clash] | None
-
-
-@dataclass(frozen=True, slots=True)
-class Doubt:
-    """How sure the value of one gauge is: where it probably lies, and what would be worth measuring first.
-
-    `path` and `share` are the input that makes most of the doubt; `words` say so. Empty where nothing has a spread.
-    """
-
-    measure: str
-    target: int | None
-    low: float | None
-    high: float | None
-    path: str
-    share: float
-    words: str
-
-
-@dataclass(frozen=True, slots=True)
-class Doubts:
-    """The gauges in their order, and the one sentence that matters most."""
-
-    gauges: list[Doubt]
-    first: str
-
-
-def doubts(raw: dict[str, Any], *, assumed: bool) -> Doubts:
-    """How sure the gauges of a design are.
-
-    Args:
-        raw: a design document.
-        assumed: whether assumed values are drawn with their usual spreads.
-
-    Raises:
-        DocumentError: `raw` has faults.
-    """
-    document = design.read(raw)
-    shown = shown_targets(document.design)
-    drawn = spread.sample(document, assumed=assumed)
-    if drawn is None:
-        return Doubts([Doubt(t.measure, number, None, None, "", 0.0, "") for number, t in shown], "")
-    bands = spread.gauge_bands(drawn, [target for _, target in shown])
-    gauges = [_doubt(document, number, target, band) for (number, target), band in zip(shown, bands, strict=True)]
-    told = [gauge for gauge in gauges if gauge.target is not None and gauge.words] or [g for g in gauges if g.words]
-    return Doubts(gauges, max(told, key=_width).words if told else "")
-
-
-def _doubt(document: Document, number: int | None, target: Target, band: Band) -> Doubt:
-    path, share = max(band.spread_from.items(), key=lambda entry: entry[1], default=("", 0.0))
-    words = ""
-    if path:
-        name = names.input_name(document.design, path)
-        measure = names.measure_name(target.measure)
-        words = f"Measure {name}: it makes {100.0 * share:.0f} % of the doubt in {measure}."
-    return Doubt(target.measure, number, band.low, band.high, path, share, words)
-
-
-def _width(doubt: Doubt) -> float:
-    """Width of a band relative to where it lies."""
-    low, high = doubt.low or 0.0, doubt.high or 0.0
-    return (high - low) / max(abs(low + high), 1e-12)
 
 
 @dataclass(frozen=True, slots=True)
@@ -282,34 +188,3 @@ def _gauge(evaluation: Evaluation, number: int | None, target: Target, mark: int
         standing=verdict.standing,
         mark=evaluation.judge(target, mark).verdict.value if mark is not None else None,
     )
-
-
-def sweep_of(raw: dict[str, Any], path: str, member: str) -> Sweep:
-    """The gauges of a design at other sizes of one wheel.
-
-    Args:
-        raw: a design document.
-        path: of a stage.
-        member: of it: "driver", "driven", "idler 1" ….
-
-    Raises:
-        DocumentError: `raw` has faults.
-        PathError: there is no such wheel.
-    """
-    document = design.read(raw)
-    tried = sweep.variants(document, path, member)
-    evaluation = evaluate([made for _, made in tried if made is not None])
-    shown = [target for _, target in shown_targets(document.design)]
-    columns, index = [], 0
-    for size, made in tried:
-        if made is None:
-            columns.append(SweepColumn(size, None, None))
-            continue
-        verdicts = [evaluation.judge(target, index).verdict for target in shown]
-        values = [SweepValue(v.value, v.standing) for v in verdicts]
-        columns.append(SweepColumn(size, evaluation.value("overall_ratio", index)[0], values))
-        index += 1
-    stage = sweep.stage_at(document.design, path)
-    wheel = stage.member(member) if stage else None
-    assert wheel is not None  # else there was nothing to sweep
-    return Sweep(path, member, f"{path}.{wheel.key}", wheel.form.toothed, columns)

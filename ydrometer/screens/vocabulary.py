@@ -18,7 +18,7 @@ from ydrometer.parts import bulk
 from ydrometer.parts.columns import TABLE, PartColumn
 from ydrometer.questions.aids import AIDS, Aid
 from ydrometer.questions.grid import MOST
-from ydrometer.search.request import CHOICES
+from ydrometer.search.layout import CHOICES
 
 
 @dataclass(frozen=True, slots=True)
@@ -70,8 +70,9 @@ class StageKind:
         kind. title, short, noun: its words as a heading, in a row of many, and in a sentence.
         fields: what is typed besides the teeth of its wheels. start: a usual one, as typed.
         measure: key of what tells its wheels apart, behind "driver_" and "driven_"; empty of one known by its ratio.
-        toothed: whether that is a number of teeth. least: the least of it, teeth or m. part: kind of the bin's parts that its wheels are, empty where a bin
-        has none. whole_part: kind of the parts that are the whole stage, likewise.
+        toothed: whether that is a number of teeth. least: the least of it, teeth or m.
+        part: kind of the bin's parts that its wheels are, empty where a bin has none.
+        whole_part: kind of the parts that are the whole stage, likewise.
         loop_key: key under which it says how long what runs around it is; empty where it does not.
         trunk_only: whether it stands among the stages that all branches share, and only once.
         searched: whether a search can choose its parts.

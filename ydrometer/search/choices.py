@@ -16,8 +16,9 @@ from ydrometer.document.stages.forms import Form
 from ydrometer.document.stages.gearbox import Gearbox
 from ydrometer.document.stages.planetary import Planetary
 from ydrometer.parts.fitting import SAME_SIZE
+from ydrometer.search.layout import BoxChoice, Choice, Fixed, Layout, Mount, Pair
 from ydrometer.search.mount import Options, PairPlaces, pair_places
-from ydrometer.search.request import SUPPLIES, BoxChoice, Fixed, Layout, Mount, Pair, SearchRequest, boxes
+from ydrometer.search.request import SUPPLIES, SearchRequest, boxes
 from ydrometer.search.room import has_room, outer_radius
 
 Floats = NDArray[np.float64]
@@ -129,38 +130,78 @@ def _teeth(stage: Stage) -> tuple[int, int] | None:
     return int(stage.members[0].measure), int(stage.members[-1].measure)
 
 
+@dataclass(frozen=True, slots=True)
+class _End:
+    """The parts that may stand at one end of a pair: their places in the request, tooth sizes, m, and measures."""
+
+    parts: list[Any]
+    place: Ints
+    size: Floats
+    measure: Floats
+
+    @classmethod
+    def of(cls, request: SearchRequest, choice: Pair, ids: Choice) -> _End:
+        """Of all parts of the pair's kind, or of those that are named."""
+        known: list[tuple[int, Any]] = [
+            (i, part) for i, part in request.of_kind(choice.part) if ids is None or part.id in ids
+        ]
+        parts = [part for _, part in known]
+        return cls(
+            parts,
+            np.array([i for i, _ in known], np.int64),
+            np.array([part.tooth_size for part in parts], float),
+            np.array([part.measure for part in parts], float),
+        )
+
+    def outer(self) -> Floats:
+        """Radius over all that turns with each, m."""
+        return np.array([outer_radius(part) for part in self.parts], float)
+
+
 def _pairs(request: SearchRequest, choice: Pair, mount: Mount | None, number: int) -> Slot:
-    known: list[tuple[int, Any]] = request.of_kind(choice.part)
-    ends = [[(i, part) for i, part in known if ids is None or part.id in ids] for ids in (choice.driver, choice.driven)]
-    size = [np.array([part.tooth_size for _, part in end]) for end in ends]
-    measure = [np.array([part.measure for _, part in end], float) for end in ends]
-    if not len(size[0]) or not len(size[1]):
-        return _single(choice, [], np.zeros((0, 2), np.int64))
-    same = np.abs(size[0][:, None] - size[1][None, :]) <= SAME_SIZE * size[0][:, None]
-    ratio = measure[1][None, :] / measure[0][:, None]
-    low, high = choice.ratio
-    within = (ratio >= low * (1.0 - SAME_RATIO)) & (ratio <= high * (1.0 + SAME_RATIO))
-    a, b = np.nonzero(same & within)
-    wanted = size[0][a], measure[0][a], measure[1][b]
+    """The options of one pair: parts of equal tooth size, within the bounds of the ratio, for which there is room.
+
+    Args:
+        request: with the parts.
+        choice: what the layout says of the pair.
+        mount: where the shafts may stand, None where the layout does not say.
+        number: which one of the layout's pairs it is, from 0.
+    """
+    driver, driven = _End.of(request, choice, choice.driver), _End.of(request, choice, choice.driven)
+    a, b = _matching(driver, driven, choice.ratio)
+    wanted = driver.size[a], driver.measure[a], driven.measure[b]
     places = None
-    if mount is not None:
-        outer = [np.array([outer_radius(part) for _, part in end]) for end in ends]
-        places = pair_places(mount, number, choice, Options(*wanted, outer[0][a], outer[1][b]))
+    if mount is not None and len(a):
+        places = pair_places(mount, number, choice, Options(*wanted, driver.outer()[a], driven.outer()[b]))
     room = has_room(choice, *wanted) if places is None else places.alone
-    a, b = a[room], b[room]
-    place = [np.array([i for i, _ in end], np.int64) for end in ends]
-    ones, many = np.ones(len(a), np.int64), np.full(len(a), stage_efficiency(choice.usual))
+    kept = None if places is None else places.of(room)
+    return _slot_of(choice, driver, driven, (a[room], b[room]), kept)
+
+
+def _matching(driver: _End, driven: _End, bounds: tuple[float, float]) -> tuple[Ints, Ints]:
+    """Which drivers go with which driven wheels: equal tooth sizes, and a ratio within bounds."""
+    same = np.abs(driver.size[:, None] - driven.size[None, :]) <= SAME_SIZE * driver.size[:, None]
+    ratio = driven.measure[None, :] / driver.measure[:, None]
+    within = (ratio >= bounds[0] * (1.0 - SAME_RATIO)) & (ratio <= bounds[1] * (1.0 + SAME_RATIO))
+    one, other = np.nonzero(same & within)
+    return one, other
+
+
+def _slot_of(choice: Pair, driver: _End, driven: _End, chosen: tuple[Ints, Ints], places: PairPlaces | None) -> Slot:
+    """Options of a pair; teeth are kept as such, so that equal fractions stay equal."""
+    one, other = driver.measure[chosen[0]], driven.measure[chosen[1]]
+    ones, usual = np.ones(len(one), np.int64), choice.usual
     toothed = choice.form.toothed
-    torque = np.ones(len(a)) if toothed else ratio[a, b]
+    torque = np.ones(len(one)) if toothed else other / one
     return Slot(
         choice=choice,
-        parts=np.stack([place[0][a], place[1][b]], axis=1),
-        driver=measure[0][a].astype(np.int64) if toothed else ones,
-        driven=measure[1][b].astype(np.int64) if toothed else ones,
+        parts=np.stack([driver.place[chosen[0]], driven.place[chosen[1]]], axis=1),
+        driver=one.astype(np.int64) if toothed else ones,
+        driven=other.astype(np.int64) if toothed else ones,
         torque=torque,
-        speed=torque * (choice.usual.speed_ratio / choice.usual.ratio),
-        efficiency=many,
-        places=None if places is None else places.of(room),
+        speed=torque * (usual.speed_ratio / usual.ratio),
+        efficiency=np.full(len(one), stage_efficiency(usual)),
+        places=places,
     )
 
 

@@ -16,7 +16,8 @@ from ydrometer.motion import measures
 from ydrometer.motion.measures import Results, Wanted
 from ydrometer.motion.plant import Batch
 from ydrometer.search.choices import NO_PART, Floats, Head, Ints, Slot
-from ydrometer.search.request import Fixed, Layout, SearchRequest
+from ydrometer.search.layout import Fixed, Layout
+from ydrometer.search.request import SearchRequest
 
 LEAST_MARGIN, MOST_MARGIN = -1.0, 0.25
 OF_THE_RUN = frozenset({

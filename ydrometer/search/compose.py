@@ -6,8 +6,8 @@ from collections.abc import Mapping, Sequence
 from typing import Any
 
 from ydrometer.base.errors import DocumentError, Fault
+from ydrometer.search.layout import EVERY
 from ydrometer.search.plate import required
-from ydrometer.search.request import EVERY
 
 STAGE_PARTS = ("gear", "pulley", "sprocket", "v_pulley", "gearbox")
 HEADS = {"sources": ("motor", "engine"), "supplies": ("battery", "panel"), "wheels": ("wheel",)}

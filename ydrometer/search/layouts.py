@@ -12,7 +12,7 @@ from ydrometer.base.errors import DocumentError
 from ydrometer.document import design, names
 from ydrometer.document.stages import KINDS
 from ydrometer.drawing import LineDrawing, draw_line
-from ydrometer.search.request import PAIRS, BoxChoice
+from ydrometer.search.layout import PAIRS, BoxChoice
 
 MOST_SUGGESTED = 6
 SIZES = ("module", "pitch", "belt_teeth", "links")

@@ -15,7 +15,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ydrometer.fit.placing import NOISE, off_line
-from ydrometer.search.request import Mount, Pair
+from ydrometer.search.layout import Mount, Pair
 from ydrometer.search.room import centre_distance, has_room
 
 Floats = NDArray[np.float64]

@@ -17,7 +17,8 @@ from ydrometer.evaluation.variants import series_of, with_count, with_series, wi
 from ydrometer.parts.fitting import SAME_SIZE
 from ydrometer.parts.kinds import RoadWheelPart
 from ydrometer.search.classes import LEAST_MARGIN, MOST_MARGIN, OF_THE_RUN
-from ydrometer.search.request import PAIRS, SearchRequest
+from ydrometer.search.layout import PAIRS
+from ydrometer.search.request import SearchRequest
 
 TRIED_ON = 3
 """Best options on which additions are tried."""

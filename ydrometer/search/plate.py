@@ -15,7 +15,7 @@ from ydrometer.document.stages.plane import Loop
 from ydrometer.fit.places import as_problem
 from ydrometer.fit.setup import Setup, set_up
 from ydrometer.fit.stock import stock_of
-from ydrometer.search.request import PAIRS
+from ydrometer.search.layout import PAIRS
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -8,8 +8,8 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from ydrometer.parts.kinds import PowerWheel
-from ydrometer.search.request import Length, Pair
+from ydrometer.parts.part import PowerWheel
+from ydrometer.search.layout import Length, Pair
 
 Floats = NDArray[np.float64]
 SAME_PITCH = 1e-6

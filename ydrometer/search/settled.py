@@ -15,8 +15,9 @@ from ydrometer.fit.coupling import gear_reach, taut_reach
 from ydrometer.fit.placing import NOISE, Reach
 from ydrometer.geometry import loops
 from ydrometer.search.choices import Slot
+from ydrometer.search.layout import Layout, Mount, Pair
 from ydrometer.search.mount import Bools, Floats, distances, places_of
-from ydrometer.search.request import Layout, Mount, Pair, SearchRequest
+from ydrometer.search.request import SearchRequest
 from ydrometer.search.room import SAME_PITCH
 
 Suiting = tuple[Reach, float | None]

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from ydrometer.motion import trace
-from ydrometer.working import blocks
+from ydrometer.working import blocks, power
 from ydrometer.working.blocks import Case
 from ydrometer.working.sheet import Column
 
@@ -45,19 +45,19 @@ def at_top(case: Asked) -> None:
     """The state at top speed: driving force and resistance."""
     top = _value(case, "top_speed")
     case.sheet.put("v", "speed at which nothing is left to accelerate", top, "speed", "solved")
-    blocks.drive_force(case, _state(case, _last(case), top))
+    power.drive_force(case, _state(case, _last(case), top))
     blocks.resistance(case)
 
 
 def _at_rest(case: Asked, *, pushing: bool) -> None:
     group, row = case.evaluation.group(case.index)
     case.sheet.put("v", "speed", 0.0, "speed")
-    blocks.drive_force(case, trace.standing(group.batch, row, pushing=pushing))
+    power.drive_force(case, trace.standing(group.batch, row, pushing=pushing))
 
 
 def overall_ratio(case: Asked) -> None:
     """G of a branch in its lowest gear."""
-    blocks.ratios(case, 0)
+    power.ratios(case, 0)
     case.sheet.step("G", "source turns per wheel turn", f"G{case.suffix(case.branch)}", "ratio")
 
 
@@ -66,7 +66,7 @@ def no_load_speed(case: Asked) -> None:
     gear = len(case.evaluation.group(case.index)[0].batch.gears[0]) - 1
     speed = _value(case, "no_load_speed")
     case.sheet.put("v", "speed at which no driving force is left", speed, "speed", "solved")
-    blocks.drive_force(case, _state(case, gear, speed))
+    power.drive_force(case, _state(case, gear, speed))
     case.sheet.step("v_0", "speed with the wheels in the air", f"w{case.suffix(0)}*r/G{case.suffix(0)}", "speed")
 
 
@@ -97,8 +97,8 @@ def launch_acceleration(case: Asked) -> None:
     gear = int(trace.points(group.batch, row).gear[0])
     case.sheet.put("v", "speed", 0.0, "speed")
     full = trace.standing(group.batch, row, pushing=False)
-    blocks.drive_force(case, dataclasses.replace(full, gear=gear))
-    blocks.inertial_mass(case)
+    power.drive_force(case, dataclasses.replace(full, gear=gear))
+    power.inertial_mass(case)
     blocks.traction(case)
     step = case.sheet.step
     step("a_drive", "what the drive allows", "(F_drive - F_res)/m_eff", "acceleration")
@@ -155,7 +155,7 @@ def peak_bus_current(case: Asked) -> None:
     """The moment of the run at which most is drawn."""
     gear, speed = _peak(case)
     case.sheet.put("v", "speed at which most is drawn", speed, "speed", "solved")
-    blocks.sources(case, _state(case, gear, speed))
+    power.sources(case, _state(case, gear, speed))
     case.sheet.step("I_peak", "largest current of the supply", "I_bus", "current")
 
 

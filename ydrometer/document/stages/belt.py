@@ -7,7 +7,7 @@ from typing import ClassVar
 
 from ydrometer.base import reading
 from ydrometer.base.tables import efficiencies
-from ydrometer.document.stages import forms, stage
+from ydrometer.document.stages import fields, forms, wheeled
 from ydrometer.document.stages.plane import Loop
 
 LEAST_IN_MESH = 6
@@ -21,7 +21,7 @@ STRAIGHT = 0.0044
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Belt(stage.Toothed):
+class Belt(wheeled.Toothed):
     """Driver and driven pulley; pitch, belt length and width are needed for drawing and fit alone."""
 
     kind: ClassVar[str] = "belt"
@@ -42,13 +42,13 @@ class Belt(stage.Toothed):
     )
     start: ClassVar[dict[str, object]] = {"driver_teeth": 18, "driven_teeth": 36, "pitch": "5 mm", "belt_teeth": 84}
 
-    driver_teeth: int = stage.teeth()
-    driven_teeth: int = stage.teeth()
-    pitch: float | None = stage.pitch()
+    driver_teeth: int = fields.teeth()
+    driven_teeth: int = fields.teeth()
+    pitch: float | None = fields.pitch()
     belt_teeth: int | None = reading.labelled("Teeth of the belt", reading.whole(10, 5000, default=None))
-    width: float | None = stage.width()
+    width: float | None = fields.width()
     profile: str | None = reading.choice(("curved", "trapezoidal"), default=None)
-    efficiency: float | None = stage.efficiency()
+    efficiency: float | None = fields.efficiency()
 
     @property
     def default_efficiency(self) -> float:

@@ -6,12 +6,12 @@ from dataclasses import dataclass
 from typing import ClassVar
 
 from ydrometer.base.tables import efficiencies
-from ydrometer.document.stages import forms, stage
+from ydrometer.document.stages import fields, forms, wheeled
 from ydrometer.document.stages.plane import OtherPlane
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Bevel(stage.Toothed):
+class Bevel(wheeled.Toothed):
     """Driver and driven bevel gear on crossing axes; on which side the driven one is mounted decides how it turns."""
 
     kind: ClassVar[str] = "bevel"
@@ -22,9 +22,9 @@ class Bevel(stage.Toothed):
     in_plane: ClassVar[OtherPlane] = OtherPlane()
     start: ClassVar[dict[str, object]] = {"driver_teeth": 16, "driven_teeth": 32}
 
-    driver_teeth: int = stage.teeth()
-    driven_teeth: int = stage.teeth()
-    efficiency: float | None = stage.efficiency()
+    driver_teeth: int = fields.teeth()
+    driven_teeth: int = fields.teeth()
+    efficiency: float | None = fields.efficiency()
 
     @property
     def default_efficiency(self) -> float:
@@ -34,4 +34,4 @@ class Bevel(stage.Toothed):
     @property
     def remark(self) -> str:
         """About teeth that keep meeting."""
-        return stage.hunting_remark(self.driver_teeth, self.driven_teeth)
+        return wheeled.hunting_remark(self.driver_teeth, self.driven_teeth)

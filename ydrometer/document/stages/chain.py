@@ -7,7 +7,7 @@ from typing import ClassVar
 
 from ydrometer.base import reading
 from ydrometer.base.tables import efficiencies
-from ydrometer.document.stages import forms, stage
+from ydrometer.document.stages import fields, forms, wheeled
 from ydrometer.document.stages.plane import Loop
 
 STRETCH = 0.002
@@ -22,7 +22,7 @@ STRAIGHT = 0.0022
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Chain(stage.Toothed):
+class Chain(wheeled.Toothed):
     """Driver and driven sprocket; pitch, links and width are needed for drawing and fit alone."""
 
     kind: ClassVar[str] = "chain"
@@ -45,12 +45,12 @@ class Chain(stage.Toothed):
     )
     start: ClassVar[dict[str, object]] = {"driver_teeth": 11, "driven_teeth": 22, "pitch": "6.35 mm", "links": 60}
 
-    driver_teeth: int = stage.teeth()
-    driven_teeth: int = stage.teeth()
-    pitch: float | None = stage.pitch()
+    driver_teeth: int = fields.teeth()
+    driven_teeth: int = fields.teeth()
+    pitch: float | None = fields.pitch()
     links: int | None = reading.labelled("Links of the chain", reading.whole(10, 5000, default=None))
-    width: float | None = stage.width()
-    efficiency: float | None = stage.efficiency()
+    width: float | None = fields.width()
+    efficiency: float | None = fields.efficiency()
 
     @property
     def default_efficiency(self) -> float:

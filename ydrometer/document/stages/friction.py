@@ -8,7 +8,7 @@ from typing import ClassVar
 
 from ydrometer.base import reading
 from ydrometer.base.tables import efficiencies
-from ydrometer.document.stages import forms, stage
+from ydrometer.document.stages import fields, forms, wheeled
 from ydrometer.document.stages.plane import Contact
 
 USUAL_FRICTION = 0.6
@@ -18,7 +18,7 @@ USUAL_SLIP = 0.03
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Friction(stage.Slipping):
+class Friction(wheeled.Slipping):
     """Two rims pressed on each other; they pass no more force than press force times friction (Coulomb's law)."""
 
     kind: ClassVar[str] = "friction"
@@ -34,15 +34,15 @@ class Friction(stage.Slipping):
         "driver_diameter": "30 mm", "driven_diameter": "200 mm", "press_force": "80 N",
     }  # fmt: skip
 
-    driver_diameter: float = stage.diameter("Driver, diameter of the roller")
-    driven_diameter: float = stage.diameter("Driven, diameter of the tyre or drum")
+    driver_diameter: float = fields.diameter("Driver, diameter of the roller")
+    driven_diameter: float = fields.diameter("Driven, diameter of the tyre or drum")
     press_force: float = reading.labelled("Force that presses them together", reading.quantity("force", above=0.0))
     friction: float = reading.labelled(
         "Friction (empty: assumed)",
         reading.quantity("ratio", above=0.0, at_most=5.0, default=USUAL_FRICTION, assumed=True),
     )
-    slip: float = stage.slip_field("Slip (empty: assumed)", USUAL_SLIP)
-    efficiency: float | None = stage.efficiency()
+    slip: float = fields.slip_field("Slip (empty: assumed)", USUAL_SLIP)
+    efficiency: float | None = fields.efficiency()
 
     @property
     def ratio(self) -> float:
@@ -66,6 +66,6 @@ class Friction(stage.Slipping):
             pressed = f"{self.press_force:.4g} N pressed on with a friction of {self.friction:.2g} pass {held:.0f} N"
             yield (
                 "press_force",
-                f"The roller slips: {wanted:.0f} N are wanted between the rims, {pressed}. It wears a flat into the tyre "
-                "and gets hot: press harder, or gear it lower behind the roller.",
+                f"The roller slips: {wanted:.0f} N are wanted between the rims, {pressed}. It gets hot and wears a "
+                "flat into the tyre: press harder, or gear it lower behind the roller.",
             )

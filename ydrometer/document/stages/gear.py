@@ -9,7 +9,7 @@ from typing import ClassVar, Self
 
 from ydrometer.base import reading
 from ydrometer.base.tables import efficiencies
-from ydrometer.document.stages import forms, stage
+from ydrometer.document.stages import fields, forms, wheeled
 from ydrometer.document.stages.plane import Mesh
 from ydrometer.document.stages.stage import Member, Reversal
 
@@ -18,7 +18,7 @@ IDLER = 20
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Gear(stage.Toothed):
+class Gear(wheeled.Toothed):
     """Driver and driven gear; an idler changes no ratio: one more mesh of loss, one more reversal.
 
     Sizes (module or diametral pitch) are needed for drawing and fit alone.
@@ -34,15 +34,15 @@ class Gear(stage.Toothed):
     )
     start: ClassVar[dict[str, object]] = {"driver_teeth": 16, "driven_teeth": 48, "module": "1 mm"}
 
-    driver_teeth: int = stage.teeth()
-    driven_teeth: int = stage.teeth()
+    driver_teeth: int = fields.teeth()
+    driven_teeth: int = fields.teeth()
     idlers: tuple[int, ...] = reading.items(reading.whole_reader(forms.LEAST_TEETH, forms.MOST_TEETH))
     module: float | None = reading.labelled("Module", reading.quantity("length", above=0.0, at_most=1.0, default=None))
     diametral_pitch: float | None = reading.quantity("diametral pitch", above=1.0, default=None)
     pressure_angle: float = reading.quantity("angle", above=0.0, at_most=0.8, default=0.3490658503988659)
-    width: float | None = stage.width()
+    width: float | None = fields.width()
     internal: bool = reading.labelled("Internal: the driven gear is a ring", reading.flag())
-    efficiency: float | None = stage.efficiency()
+    efficiency: float | None = fields.efficiency()
 
     @property
     def meshes(self) -> int:
@@ -97,7 +97,7 @@ class Gear(stage.Toothed):
         """About idlers, else about teeth that keep meeting."""
         if self.idlers:
             return "An idler changes nothing but turning sense and distance, and costs one mesh."
-        return stage.hunting_remark(self.driver_teeth, self.driven_teeth)
+        return wheeled.hunting_remark(self.driver_teeth, self.driven_teeth)
 
     def faults(self) -> Iterator[tuple[str, str, str]]:
         """One size of teeth; a ring that holds what runs inside it."""

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from typing import ClassVar
 
 from ydrometer.base.tables import efficiencies
-from ydrometer.document.stages import stage
+from ydrometer.document.stages import fields, stage
 from ydrometer.document.stages.plane import Coaxial
 
 
@@ -22,8 +22,8 @@ class Gearbox(stage.Stage):
     whole_part: ClassVar[str] = "gearbox"
     start: ClassVar[dict[str, object]] = {"ratio": 4}
 
-    ratio: float = stage.ratio_field()
-    efficiency: float | None = stage.efficiency()
+    ratio: float = fields.ratio_field()
+    efficiency: float | None = fields.efficiency()
 
     @property
     def default_efficiency(self) -> float:

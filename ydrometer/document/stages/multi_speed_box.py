@@ -9,7 +9,7 @@ from typing import ClassVar
 
 from ydrometer.base import reading
 from ydrometer.base.tables import efficiencies
-from ydrometer.document.stages import stage
+from ydrometer.document.stages import fields, stage
 from ydrometer.document.stages.plane import Coaxial
 from ydrometer.document.stages.steps import Given, Step
 
@@ -33,7 +33,7 @@ class MultiSpeedBox(stage.Stage):
     shift_time: float = reading.labelled(
         "Time of a change", reading.quantity("time", at_least=0.0, at_most=60.0, default=0.3)
     )
-    efficiency: float | None = stage.efficiency()
+    efficiency: float | None = fields.efficiency()
 
     @property
     def ratio(self) -> float:

@@ -8,7 +8,7 @@ from typing import ClassVar
 
 from ydrometer.base import reading
 from ydrometer.base.tables import efficiencies
-from ydrometer.document.stages import stage
+from ydrometer.document.stages import fields, stage
 from ydrometer.document.stages.plane import Coaxial
 
 
@@ -28,7 +28,7 @@ class Planetary(stage.Stage):
         "Reductions, from the motor on",
         reading.items(reading.quantity_reader("ratio", above=0.0, at_most=1000.0), least=1, most=12, required=True),
     )
-    efficiency: float | None = stage.efficiency()
+    efficiency: float | None = fields.efficiency()
 
     @property
     def ratio(self) -> float:

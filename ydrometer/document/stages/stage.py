@@ -6,17 +6,15 @@ Whoever needs to know how kinds differ asks the stage: no other module names a k
 from __future__ import annotations
 
 import dataclasses
-import math
 from abc import ABC, abstractmethod
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from fractions import Fraction
 from typing import Any, ClassVar, Self
 
-from ydrometer.base import reading
-from ydrometer.document.stages.forms import LEAST_TEETH, MOST_DIAMETER, MOST_TEETH, Form
+from ydrometer.document.stages.forms import Form
 from ydrometer.document.stages.plane import InPlane
-from ydrometer.document.stages.steps import Derived, Given, Step
+from ydrometer.document.stages.steps import Given, Step
 
 
 @dataclass(frozen=True, slots=True)
@@ -195,121 +193,6 @@ class Stage(ABC):
         return made
 
 
-class Wheeled(Stage):
-    """A stage told by the measures of its driver and its driven wheel."""
-
-    __slots__ = ()
-    form: ClassVar[Form]
-
-    @property
-    def members(self) -> tuple[Member, ...]:
-        """Driver and driven."""
-        keys = [(end, f"{end}_{self.form.measure}") for end in ("driver", "driven")]
-        return tuple(Member(end, key, self.form, getattr(self, key)) for end, key in keys)
-
-    @property
-    def told(self) -> str:
-        """Driver and driven."""
-        driver, driven = self.members[0], self.members[-1]
-        if self.form.toothed:
-            return f"{driver.measure} : {driven.measure}"
-        return f"{1e3 * driver.measure:.5g} : {1e3 * driven.measure:.5g} mm"
-
-    def working(self, symbol: str, gear: int) -> Iterator[Step]:
-        """Driven over driver; where something slips, the speed ratio besides."""
-        driver, driven = self.members[0], self.members[-1]
-        letter = "z" if self.form.toothed else "d"
-        for end, member in (("a", driver), ("b", driven)):
-            words = f"{self.noun}: {member.name} {'teeth' if self.form.toothed else 'diameter'}"
-            # Teeth are plain numbers; diameters are quantities of the document.
-            value = member.measure if self.form.toothed else None
-            yield Given(f"{letter}_{symbol}{end}", words, member.key, value)
-        yield Derived(f"i_{symbol}", f"ratio of the {self.noun}", f"{letter}_{symbol}b/{letter}_{symbol}a")
-
-
-class Toothed(Wheeled):
-    """A driver and a driven wheel told by their teeth."""
-
-    __slots__ = ()
-    driver_teeth: int
-    driven_teeth: int
-
-    @property
-    def ratio(self) -> float:
-        """Driven teeth over driver teeth."""
-        return self.driven_teeth / self.driver_teeth
-
-    @property
-    def loop_length(self) -> float | None:
-        """Length of what runs around its wheels, m; None where it does not say."""
-        return None
-
-    @property
-    def loop_width(self) -> float | None:
-        """Width of what runs on its wheels and must not be wider than they are, m; None where it does not say."""
-        return None
-
-    @property
-    def exact_ratio(self) -> Fraction | None:
-        """Driven teeth over driver teeth."""
-        return Fraction(self.driven_teeth, self.driver_teeth)
-
-
-class Slipping(Wheeled):
-    """Two wheels without teeth: the driven one lags under load."""
-
-    __slots__ = ()
-    slip_key: ClassVar[str]
-    slip_noun: ClassVar[str]
-
-    @property
-    def speed_ratio(self) -> float:
-        """The driven wheel turns slower by the slip s: i/(1 − s)."""
-        return self.ratio / (1.0 - self.slip)
-
-    def working(self, symbol: str, gear: int) -> Iterator[Step]:
-        """Slip takes speed and no torque."""
-        yield from super().working(symbol, gear)
-        yield Given(f"s_{symbol}", f"{self.slip_noun} of the {self.noun}", self.slip_key)
-        yield Derived(f"j_{symbol}", "its ratio of speeds", f"i_{symbol}/(1 - s_{symbol})")
-
-
-def teeth() -> Any:
-    """A field holding a number of teeth."""
-    return reading.whole(LEAST_TEETH, MOST_TEETH)
-
-
-def efficiency() -> Any:
-    """The optional field every stage takes."""
-    optional = reading.quantity("ratio", above=0.0, at_most=1.0, default=None)
-    return reading.labelled("Efficiency (empty: assumed)", optional)
-
-
-def ratio_field() -> Any:
-    """The ratio of a stage that is known by it alone."""
-    return reading.labelled("Ratio, driver turns per driven turn", reading.quantity("ratio", above=0.0, at_most=1e6))
-
-
-def pitch() -> Any:
-    """The pitch of a belt or chain; needed for drawing and Fit alone."""
-    return reading.labelled("Pitch", reading.quantity("length", above=0.0, at_most=1.0, default=None))
-
-
-def diameter(label: str) -> Any:
-    """A field holding the diameter on which a wheel without teeth works."""
-    return reading.labelled(label, reading.quantity("length", above=0.0, at_most=MOST_DIAMETER))
-
-
-def slip_field(label: str, usual: float) -> Any:
-    """A field holding the share by which a driven wheel lags, assumed where it is not given."""
-    return reading.labelled(label, reading.quantity("ratio", at_least=0.0, at_most=0.5, default=usual, assumed=True))
-
-
-def width() -> Any:
-    """How wide a wheel or what runs on it is; needed for Fit alone."""
-    return reading.quantity("length", above=0.0, default=None)
-
-
 def stage_efficiency(stage: Stage) -> float:
     """The given efficiency, else the one to assume."""
     return stage.default_efficiency if stage.efficiency is None else stage.efficiency
@@ -318,22 +201,3 @@ def stage_efficiency(stage: Stage) -> float:
 def power_lost(stage: Stage) -> float:
     """Share of the power that a driving stage loses, slip included: 1 − η·(1 − s)."""
     return 1.0 - stage_efficiency(stage) * (1.0 - stage.slip)
-
-
-def hunting_remark(driver: int, driven: int) -> str:
-    """Where the same teeth of two wheels keep meeting; empty where they do not.
-
-    Wear is even where the numbers of teeth have no common factor ("hunting tooth": Dudley, Handbook of
-    Practical Gear Design).
-
-    Args:
-        driver: its teeth.
-        driven: its teeth.
-    """
-    shared = math.gcd(driver, driven)
-    if shared == 1:
-        return ""
-    return (
-        f"Both counts are multiples of {shared}: the same teeth meet again after {driven // shared} turns of the "
-        f"driver. Without a common factor they would wear evenly."
-    )

@@ -8,7 +8,7 @@ from typing import ClassVar
 
 from ydrometer.base import reading
 from ydrometer.base.tables import efficiencies
-from ydrometer.document.stages import forms, stage
+from ydrometer.document.stages import fields, forms, wheeled
 from ydrometer.document.stages.plane import Loop
 from ydrometer.document.stages.stage import Reversal
 
@@ -23,7 +23,7 @@ STRAIGHT = 0.0087
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class VBelt(stage.Slipping):
+class VBelt(wheeled.Slipping):
     """Works on pitch diameters, where the belt runs, not on those of the rims."""
 
     kind: ClassVar[str] = "v_belt"
@@ -43,11 +43,11 @@ class VBelt(stage.Slipping):
     )
     start: ClassVar[dict[str, object]] = {"driver_pitch_diameter": "60 mm", "driven_pitch_diameter": "150 mm"}
 
-    driver_pitch_diameter: float = stage.diameter("Driver, running diameter")
-    driven_pitch_diameter: float = stage.diameter("Driven, running diameter")
-    creep: float = stage.slip_field("Creep (empty: assumed)", USUAL_CREEP)
+    driver_pitch_diameter: float = fields.diameter("Driver, running diameter")
+    driven_pitch_diameter: float = fields.diameter("Driven, running diameter")
+    creep: float = fields.slip_field("Creep (empty: assumed)", USUAL_CREEP)
     crossed: bool = reading.labelled("Crossed", reading.flag())
-    efficiency: float | None = stage.efficiency()
+    efficiency: float | None = fields.efficiency()
 
     @property
     def ratio(self) -> float:

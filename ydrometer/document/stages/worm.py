@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from typing import ClassVar
 
 from ydrometer.base import reading
-from ydrometer.document.stages import stage
+from ydrometer.document.stages import fields, stage
 from ydrometer.document.stages.plane import OtherPlane
 
 
@@ -24,7 +24,7 @@ class Worm(stage.Stage):
     in_plane: ClassVar[OtherPlane] = OtherPlane()
     start: ClassVar[dict[str, object]] = {"ratio": 20, "efficiency": 0.6}
 
-    ratio: float = stage.ratio_field()
+    ratio: float = fields.ratio_field()
     efficiency: float = reading.labelled("Efficiency", reading.quantity("ratio", above=0.0, at_most=1.0))
 
     @property

@@ -1,0 +1,44 @@
+"""Fields that several kinds of stages declare."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from ydrometer.base import reading
+from ydrometer.document.stages.forms import LEAST_TEETH, MOST_DIAMETER, MOST_TEETH
+
+
+def teeth() -> Any:
+    """A field holding a number of teeth."""
+    return reading.whole(LEAST_TEETH, MOST_TEETH)
+
+
+def efficiency() -> Any:
+    """The optional field every stage takes."""
+    optional = reading.quantity("ratio", above=0.0, at_most=1.0, default=None)
+    return reading.labelled("Efficiency (empty: assumed)", optional)
+
+
+def ratio_field() -> Any:
+    """The ratio of a stage that is known by it alone."""
+    return reading.labelled("Ratio, driver turns per driven turn", reading.quantity("ratio", above=0.0, at_most=1e6))
+
+
+def pitch() -> Any:
+    """The pitch of a belt or chain; needed for drawing and Fit alone."""
+    return reading.labelled("Pitch", reading.quantity("length", above=0.0, at_most=1.0, default=None))
+
+
+def diameter(label: str) -> Any:
+    """A field holding the diameter on which a wheel without teeth works."""
+    return reading.labelled(label, reading.quantity("length", above=0.0, at_most=MOST_DIAMETER))
+
+
+def slip_field(label: str, usual: float) -> Any:
+    """A field holding the share by which a driven wheel lags, assumed where it is not given."""
+    return reading.labelled(label, reading.quantity("ratio", at_least=0.0, at_most=0.5, default=usual, assumed=True))
+
+
+def width() -> Any:
+    """How wide a wheel or what runs on it is; needed for Fit alone."""
+    return reading.quantity("length", above=0.0, default=None)

@@ -1,0 +1,166 @@
+"""One option as it is looked at: its words, its values, the parts it takes, and what it changes."""
+
+from __future__ import annotations
+
+from collections import Counter
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from typing import Any
+
+from ydrometer.document.changes import changes
+from ydrometer.document.design import Design
+from ydrometer.document.stages import Stage
+from ydrometer.document.target import Target
+from ydrometer.document.walk import stages_with_paths
+from ydrometer.drawing import LineDrawing, draw_line
+from ydrometer.evaluation.evaluate import Evaluation
+from ydrometer.evaluation.targets import Standing
+from ydrometer.parts.names import called
+from ydrometer.search.choices import NO_PART, Slot
+from ydrometer.search.cost import head_needs
+from ydrometer.search.found import Option
+from ydrometer.search.request import SearchRequest
+
+SIZES = ("module", "diametral_pitch", "pitch")
+
+
+LEFT_OPEN = ("belt_teeth", "links", "width", "profile")
+
+
+@dataclass(frozen=True, slots=True)
+class Use:
+    """A part that an option takes: how many are needed, how many of them have to be bought, and what one costs."""
+
+    id: str
+    name: str
+    needed: int
+    buy: int
+    price: float | None
+
+
+@dataclass(frozen=True, slots=True)
+class Standings:
+    """A target's margin and the word for it."""
+
+    margin: float | None
+    standing: Standing
+
+
+@dataclass(frozen=True, slots=True)
+class OptionRow:
+    """One option.
+
+    Attributes:
+        words: its stages in words. ratio: overall, in the lowest gear. line: in miniature, of those in the list.
+        values: in the order of the measures. targets: how each target stands.
+        price: of what has to be bought. buy: how many parts that is. uses: the parts it takes.
+        changes: from the present design to it, in words. design: as a design file.
+        alike: options that differ from it only in the order of equal places.
+    """
+
+    words: str
+    ratio: float
+    line: LineDrawing | None
+    values: list[float | None]
+    targets: list[Standings]
+    price: float
+    buy: int
+    uses: list[Use]
+    changes: list[str]
+    design: dict[str, Any]
+    alike: int
+
+
+@dataclass(frozen=True, slots=True)
+class Shown:
+    """One option that is to be shown: itself, how many others are alike, its design file, and whether it is drawn."""
+
+    option: Option
+    alike: int
+    raw: dict[str, Any]
+    drawn: bool
+
+
+class Rows:
+    """The options of one search as rows, each told against the design that was searched for."""
+
+    def __init__(
+        self, request: SearchRequest, layouts: Sequence[list[Slot]], evaluation: Evaluation, shown: Sequence[Target]
+    ) -> None:
+        """Keep what all rows have in common.
+
+        Args:
+            request: what was searched for.
+            layouts: the options of the stages of each layout.
+            evaluation: the present design, then the options'.
+            shown: measures in the order of a row's values.
+        """
+        self._request, self._layouts, self._evaluation, self._shown = request, layouts, evaluation, shown
+        self._present = _without_sizes(request.raw["design"])
+        self._sizes = {str(stage[key]) for stage in _stages(request.raw["design"]) for key in SIZES if key in stage}
+
+    def values(self, index: int, price: float | None) -> list[float | None]:
+        """What is shown of one design of the evaluation."""
+        return [
+            price if target.measure == "price" else self._evaluation.value_for(target, index) for target in self._shown
+        ]
+
+    def row(self, index: int, found: Shown) -> OptionRow:
+        """One option, whose design has this index in the evaluation."""
+        evaluation, option = self._evaluation, found.option
+        made = evaluation.documents[index].design
+        judged = [evaluation.judge(target, index, price=option.price).verdict for target in made.targets]
+        return OptionRow(
+            words=_words(found.raw, made, self._sizes),
+            ratio=evaluation.value("overall_ratio", index)[0],
+            line=draw_line(made) if found.drawn else None,
+            values=self.values(index, option.price),
+            targets=[Standings(verdict.margin, verdict.standing) for verdict in judged],
+            price=option.price,
+            buy=option.buy,
+            uses=_uses(self._request, self._layouts[option.layout], option),
+            changes=changes(self._present, _without_sizes(found.raw)),
+            design=found.raw,
+            alike=found.alike,
+        )
+
+
+def _stages(raw: Mapping[str, Any]) -> list[dict[str, Any]]:
+    """The stages of a design of one branch, as typed, in the order of power."""
+    drive = raw["drive"]
+    return [*drive["branches"][0].get("stages", []), *drive.get("stages", [])]
+
+
+def _without_sizes(raw: Mapping[str, Any]) -> dict[str, Any]:
+    """A design of one branch without the sizes that a search leaves open, all its stages in the trunk."""
+    drive = raw["drive"]
+    stages = [{key: value for key, value in stage.items() if key not in LEFT_OPEN} for stage in _stages(raw)]
+    return {**raw, "drive": {**drive, "branches": [{**drive["branches"][0], "stages": []}], "stages": stages}}
+
+
+def _words(raw: Mapping[str, Any], made: Design, usual: set[str]) -> str:
+    read = [stage for _, stage in stages_with_paths(made)]
+    return " · ".join(_stage_words(typed, stage, usual) for typed, stage in zip(_stages(raw), read, strict=True))
+
+
+def _stage_words(stage: dict[str, Any], made: Stage, usual: set[str]) -> str:
+    """A stage as people say it, with its tooth size where that is not a usual one: "gears 14 : 56, 0.5 mm"."""
+    noun = made.noun.removeprefix("toothed ")
+    size = next((str(stage[key]) for key in SIZES if key in stage), "")
+    return f"{noun} {made.told}" + (f", {size}" if size and size not in usual else "")
+
+
+def _uses(request: SearchRequest, options: list[Slot], option: Option) -> list[Use]:
+    units = request.document.design.drive.units
+    needed: Counter[int] = Counter()
+    for place, number in head_needs(request, option.head):
+        needed[place] += number
+    for slot, chosen in zip(options, option.chosen, strict=True):
+        for place in slot.parts[chosen].tolist():
+            needed[place] += units
+    needed.pop(NO_PART, None)
+    parts = request.body.parts
+    return [
+        Use(parts[i].id, called(request.raw["parts"][i]), number, max(0, number - parts[i].owned), parts[i].price)
+        for i, number in needed.items()
+    ]
