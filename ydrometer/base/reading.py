@@ -11,59 +11,15 @@ import dataclasses
 import math
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
-from typing import Any, Literal, TypeVar, cast
+from typing import Any, TypeVar, cast
 
-from ydrometer.base import units
-from ydrometer.base.errors import DocumentError, Fault, QuantityError
+from ydrometer.base.errors import DocumentError
+from ydrometer.base.quantities import LONGEST_TEXT, QUANTITY_FORMS, Schema, read_quantity
+from ydrometer.base.seen import UNREADABLE, Bounds, Reading, Value, printable, shown
 from ydrometer.base.tables.dimensions import DIMENSIONS
 
 T = TypeVar("T")
-ORIGINS = ("given", "measured", "part", "assumed")
 LONGEST_LIST = 64
-LONGEST_TEXT = 2000
-_UNREADABLE: Any = object()
-
-
-Bounds = tuple[float, float, float]
-"""(above, at least, at most), in SI."""
-UNBOUNDED: Bounds = (-math.inf, -math.inf, math.inf)
-
-
-@dataclass(frozen=True, slots=True)
-class Value:
-    """A quantity as it was read.
-
-    Attributes:
-        si: its value. dimension: its kind of quantity.
-        origin: how it was come by, one of `ORIGINS`, or "default" where the document does not give it.
-        spread: one standard deviation, SI, 0 where none is given. bounds: what the format allows.
-        note: what was written beside it.
-    """
-
-    si: float
-    dimension: str
-    origin: str
-    spread: float = 0.0
-    bounds: Bounds = UNBOUNDED
-    note: str = ""
-
-
-@dataclass(slots=True)
-class Reading:
-    """What one pass over a document gathers besides the types themselves."""
-
-    faults: list[Fault] = field(default_factory=list)
-    values: dict[str, Value] = field(default_factory=dict)
-    assumed: list[str] = field(default_factory=list)
-
-    def fault(self, path: str, problem: str, remedy: str) -> Any:
-        """Note a fault; returns the marker of an unreadable value."""
-        self.faults.append(Fault(path or "$", problem, remedy))
-        return _UNREADABLE
-
-
-Schema = dict[str, Any]
-"""A JSON Schema, or a part of one."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -88,13 +44,15 @@ class _Absent:
 
 
 @dataclass(frozen=True, slots=True)
-class _Spec:
+class Spec:
+    """How a field is read, and what is to be noted where it is a quantity that is not given."""
+
     read: Reader
     absent: _Absent | None = None
 
 
 def _declare(read: Reader, default: Any, *, absent: _Absent | None = None) -> Any:
-    metadata = {"spec": _Spec(read, absent)}
+    metadata = {"spec": Spec(read, absent)}
     if default is dataclasses.MISSING:
         return field(metadata=metadata)
     return field(default=default, metadata=metadata)
@@ -103,43 +61,6 @@ def _declare(read: Reader, default: Any, *, absent: _Absent | None = None) -> An
 def field_of(read: Reader, default: Any = dataclasses.MISSING) -> Any:
     """A field read by a reader of one's own."""
     return _declare(read, default)
-
-
-def labelled(label: str, declared: Any) -> Any:
-    """A field with what a screen calls it; without a label it is left to drawings and files."""
-    return field(default=declared.default, metadata={**declared.metadata, "label": label})
-
-
-Control = Literal["quantity", "whole", "numbers", "flag", "choice"]
-"""How the value of a field is typed on a screen."""
-_CONTROLS: dict[str, Control] = {"integer": "whole", "array": "numbers", "boolean": "flag"}
-
-
-@dataclass(frozen=True, slots=True)
-class LabelledField:
-    """A field that screens show: its key, its label, how it is typed, the dimension of a quantity, empty otherwise, and
-    whether it may be left empty.
-    """
-
-    key: str
-    label: str
-    control: Control
-    dimension: str
-    optional: bool
-
-
-def labelled_fields(kind: type[Any]) -> list[LabelledField]:
-    """The fields of a type that screens show, in the order of its declaration."""
-    return [_labelled(f) for f in dataclasses.fields(kind) if f.metadata.get("label")]
-
-
-def _labelled(declared: dataclasses.Field[Any]) -> LabelledField:
-    spec: _Spec = declared.metadata["spec"]
-    schema = spec.read.schema()
-    control: Control = "quantity" if spec.absent else _CONTROLS.get(schema.get("type", ""), "choice")
-    dimension = spec.absent.dimension if spec.absent else ""
-    optional = declared.default is not dataclasses.MISSING
-    return LabelledField(declared.name, declared.metadata["label"], control, dimension, optional)
 
 
 def quantity(
@@ -170,66 +91,6 @@ def quantity_reader(
     return Reader(read, lambda: {"description": about, "anyOf": [number, *QUANTITY_FORMS]})
 
 
-QUANTITY_FORMS = [{"$ref": "#/$defs/quantity"}]
-"""What besides a bare number a quantity may be: a text with its unit, or an object that says more."""
-
-
-def quantity_definition() -> Schema:
-    """The part of the schema that all quantities share."""
-    text = {"type": "string", "pattern": r"\d", "maxLength": 170}
-    kept = {"value": {"anyOf": [text, {"type": "number"}]}, "origin": {"enum": list(ORIGINS)},
-            "note": {"type": "string", "maxLength": LONGEST_TEXT}}  # fmt: skip
-    return {"anyOf": [text, {"type": "object", "properties": kept, "required": ["value"],
-                             "additionalProperties": False}]}  # fmt: skip
-
-
-def read_quantity(raw: Any, path: str, reading: Reading, dimension: str, bounds: Bounds = UNBOUNDED) -> Any:
-    """Read one quantity: a text, a bare SI number, or an object of value, origin and note."""
-    origin, note = "given", ""
-    if isinstance(raw, Mapping):
-        raw, origin, note = _unwrap(raw, path, reading)
-        if raw is _UNREADABLE:
-            return _UNREADABLE
-    try:
-        value, spread = units.parse_spread(raw, dimension)
-    except QuantityError as error:
-        return reading.fault(path, str(error), f"give {error.remedy}")
-    wrong = _out_of_bounds(value, bounds)
-    if wrong:
-        return reading.fault(path, f"{_shown(raw)} is out of range", f"give a value {wrong}")
-    reading.values[path] = Value(value, dimension, origin, spread, bounds, note)
-    return value
-
-
-def _unwrap(raw: Mapping[str, Any], path: str, reading: Reading) -> tuple[Any, str, str]:
-    origin, note = raw.get("origin", "given"), raw.get("note", "")
-    unreadable = (_UNREADABLE, "given", "")
-    before = len(reading.faults)
-    for key in raw:
-        if key not in ("value", "origin", "note"):
-            reading.fault(f"{path}.{printable(key)}", "unknown key", "a quantity object has value, origin and note")
-    if origin not in ORIGINS:
-        reading.fault(f"{path}.origin", f"{_shown(origin)} is no origin", "use one of " + ", ".join(ORIGINS))
-    if not isinstance(note, str) or len(note) > LONGEST_TEXT:
-        reading.fault(f"{path}.note", "not such a text", f"give a text of at most {LONGEST_TEXT} characters")
-    if "value" not in raw:
-        reading.fault(f"{path}.value", "missing", "give the quantity")
-    elif isinstance(raw["value"], Mapping):
-        reading.fault(f"{path}.value", "not a quantity", "give a text or a number")
-    return unreadable if len(reading.faults) > before else (raw["value"], str(origin), note)
-
-
-def _out_of_bounds(value: float, bounds: Bounds) -> str:
-    above, least, most = bounds
-    if value <= above:
-        return f"above {above:g}"
-    if value < least:
-        return f"of at least {least:g}"
-    if value > most:
-        return f"of at most {most:g}"
-    return ""
-
-
 def whole(least: int, most: int, default: Any = dataclasses.MISSING) -> Any:
     """A field holding a whole number between `least` and `most`, both included."""
     return _declare(whole_reader(least, most), default)
@@ -241,7 +102,7 @@ def whole_reader(least: int, most: int) -> Reader:
     def read(raw: Any, path: str, reading: Reading) -> Any:
         number = isinstance(raw, int | float) and not isinstance(raw, bool)
         if not number or not least <= raw <= most or raw != int(raw):
-            return reading.fault(path, f"{_shown(raw)} given", f"give a whole number from {least} to {most}")
+            return reading.fault(path, f"{shown(raw)} given", f"give a whole number from {least} to {most}")
         return int(raw)
 
     return Reader(read, lambda: {"type": "integer", "minimum": least, "maximum": most})
@@ -252,7 +113,7 @@ def text(default: str = "", *, longest: int = LONGEST_TEXT) -> Any:
 
     def read(raw: Any, path: str, reading: Reading) -> Any:
         if not isinstance(raw, str) or len(raw) > longest or "\0" in raw:
-            return reading.fault(path, f"{_shown(raw)} given", f"give a text of at most {longest} characters")
+            return reading.fault(path, f"{shown(raw)} given", f"give a text of at most {longest} characters")
         return raw
 
     return _declare(Reader(read, lambda: {"type": "string", "maxLength": longest}), default)
@@ -263,7 +124,7 @@ def flag(default: bool = False) -> Any:
 
     def read(raw: Any, path: str, reading: Reading) -> Any:
         if not isinstance(raw, bool):
-            return reading.fault(path, f"{_shown(raw)} given", "give true or false")
+            return reading.fault(path, f"{shown(raw)} given", "give true or false")
         return raw
 
     return _declare(Reader(read, lambda: {"type": "boolean"}), default)
@@ -274,7 +135,7 @@ def choice(options: tuple[str, ...], *, default: Any = dataclasses.MISSING) -> A
 
     def read(raw: Any, path: str, reading: Reading) -> Any:
         if not isinstance(raw, str) or raw not in options:
-            return reading.fault(path, f"{_shown(raw)} given", "use one of " + ", ".join(options))
+            return reading.fault(path, f"{shown(raw)} given", "use one of " + ", ".join(options))
         return raw
 
     return _declare(Reader(read, lambda: {"enum": list(options)}), default)
@@ -308,10 +169,10 @@ def kind_reader(kinds: Mapping[str, type[Any]]) -> Reader:
 
     def read(raw: Any, path: str, reading: Reading) -> Any:
         if not isinstance(raw, Mapping):
-            return reading.fault(path, f"{_shown(raw)} given", "give an object with its kind")
+            return reading.fault(path, f"{shown(raw)} given", "give an object with its kind")
         kind = raw.get("kind")
         if not isinstance(kind, str) or kind not in kinds:
-            given = f"{_shown(kind)} given" if "kind" in raw else "missing"
+            given = f"{shown(kind)} given" if "kind" in raw else "missing"
             return reading.fault(f"{path}.kind", given, "use one of " + ", ".join(kinds))
         rest = {key: value for key, value in raw.items() if key != "kind"}
         return read_object(kinds[kind], rest, path, reading)
@@ -336,7 +197,7 @@ def list_reader(read_item: Reader, *, least: int = 0, most: int = LONGEST_LIST) 
 
     def read(raw: Any, path: str, reading: Reading) -> Any:
         if not isinstance(raw, list | tuple):
-            return reading.fault(path, f"{_shown(raw)} given", "give a list")
+            return reading.fault(path, f"{shown(raw)} given", "give a list")
         if not least <= len(raw) <= most:
             return reading.fault(path, f"{len(raw)} entries given", f"give {least} to {most} entries")
         return tuple(read_item(entry, f"{path}[{index}]", reading) for index, entry in enumerate(raw))
@@ -354,13 +215,13 @@ def read_object(kind: type[T], raw: Any, path: str, reading: Reading) -> T:
     (key, problem, remedy) for what only shows in combination.
     """
     if not isinstance(raw, Mapping):
-        return cast(T, reading.fault(path, f"{_shown(raw)} given", "give an object"))
+        return cast(T, reading.fault(path, f"{shown(raw)} given", "give an object"))
     fields = {f.name: f for f in dataclasses.fields(cast(Any, kind))}
     _refuse_unknown(raw, fields, path, reading)
     before = len(reading.faults)
     values = {name: _read_field(f, raw, _join(path, name), reading) for name, f in fields.items()}
-    if len(reading.faults) > before or any(value is _UNREADABLE for value in values.values()):
-        return cast(T, _UNREADABLE)
+    if len(reading.faults) > before or any(value is UNREADABLE for value in values.values()):
+        return cast(T, UNREADABLE)
     made = kind(**values)
     for key, problem, remedy in getattr(made, "faults", tuple)():
         reading.fault(_join(path, key), problem, remedy)
@@ -368,7 +229,7 @@ def read_object(kind: type[T], raw: Any, path: str, reading: Reading) -> T:
 
 
 def _read_field(declared: dataclasses.Field[Any], raw: Mapping[str, Any], path: str, reading: Reading) -> Any:
-    spec: _Spec = declared.metadata["spec"]
+    spec: Spec = declared.metadata["spec"]
     if declared.name in raw:
         return spec.read(raw[declared.name], path, reading)
     if declared.default is dataclasses.MISSING:
@@ -401,20 +262,3 @@ def finish(made: T, reading: Reading) -> T:
 
 def _join(path: str, key: str) -> str:
     return f"{path}.{key}" if path else key
-
-
-def printable(key: object) -> str:
-    """A stranger's key or text, fit to be shown in one line."""
-    printable = "".join(c if c.isprintable() else "?" for c in str(key))
-    return printable[:60]
-
-
-def _shown(value: Any) -> str:
-    if isinstance(value, Mapping):
-        return "an object"
-    if isinstance(value, list | tuple):
-        return "a list"
-    if value is None:
-        return "null"
-    shown = printable(value)
-    return f'"{shown[:40]}"' if isinstance(value, str) else shown[:40]

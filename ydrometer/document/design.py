@@ -7,7 +7,8 @@ from dataclasses import dataclass
 from typing import Any
 
 from ydrometer.base import reading
-from ydrometer.base.reading import Reading, Value
+from ydrometer.base.quantities import Schema, quantity_definition
+from ydrometer.base.seen import Reading, Value
 from ydrometer.base.strict_json import refuse_unsafe
 from ydrometer.document.drive import STAGE, Drive
 from ydrometer.document.mounting import Mounting
@@ -45,13 +46,13 @@ class Document:
     assumed: tuple[str, ...]
 
 
-def schema() -> reading.Schema:
+def schema() -> Schema:
     """The JSON Schema of a design document. What only shows in combination of values is checked by reading alone."""
     return {
         "$schema": "https://json-schema.org/draft/2020-12/schema",
         "title": "Ydrometer design",
         **reading.object_schema(Design),
-        "$defs": {"quantity": reading.quantity_definition()},
+        "$defs": {"quantity": quantity_definition()},
     }
 
 

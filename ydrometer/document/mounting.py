@@ -14,7 +14,9 @@ from itertools import pairwise
 from typing import Any
 
 from ydrometer.base import reading
-from ydrometer.base.reading import Reader, Reading
+from ydrometer.base.quantities import QUANTITY_FORMS, Schema, read_quantity
+from ydrometer.base.reading import Reader
+from ydrometer.base.seen import Reading
 
 Point = tuple[float, float]
 
@@ -34,14 +36,14 @@ def _length() -> Any:
 def _read_point(raw: Any, path: str, seen: Reading) -> Any:
     if not isinstance(raw, list | tuple) or len(raw) != 2:
         return seen.fault(path, "not a place", 'give x and y, such as ["36 mm", "24 mm"]')
-    found = [reading.read_quantity(entry, f"{path}[{i}]", seen, "length", _BOUNDS) for i, entry in enumerate(raw)]
+    found = [read_quantity(entry, f"{path}[{i}]", seen, "length", _BOUNDS) for i, entry in enumerate(raw)]
     if any(seen.values[f"{path}[{i}]"].spread for i in (0, 1) if f"{path}[{i}]" in seen.values):
         return seen.fault(path, "a place with a spread", "give x and y alone")
     return next((entry for entry in found if not isinstance(entry, float)), tuple(found))
 
 
-def _point_schema() -> reading.Schema:
-    quantity = {"anyOf": [{"type": "number"}, *reading.QUANTITY_FORMS]}
+def _point_schema() -> Schema:
+    quantity = {"anyOf": [{"type": "number"}, *QUANTITY_FORMS]}
     return {"type": "array", "items": quantity, "minItems": 2, "maxItems": 2}
 
 

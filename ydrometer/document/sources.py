@@ -8,6 +8,8 @@ from itertools import pairwise
 from typing import Any, ClassVar
 
 from ydrometer.base import reading
+from ydrometer.base.quantities import Schema
+from ydrometer.base.seen import Reading
 
 DISAGREEMENT = 0.05
 """Relative difference of kt and ke above which a maker's five figures contradict each other."""
@@ -78,11 +80,11 @@ _SPEED = reading.quantity_reader("angular speed", at_least=0.0)
 _TORQUE = reading.quantity_reader("torque", at_least=0.0)
 
 
-def _point_schema() -> reading.Schema:
+def _point_schema() -> Schema:
     return {"type": "array", "prefixItems": [_SPEED.schema(), _TORQUE.schema()], "minItems": 2, "maxItems": 2}
 
 
-def _read_point(raw: Any, path: str, seen: reading.Reading) -> Any:
+def _read_point(raw: Any, path: str, seen: Reading) -> Any:
     if not isinstance(raw, list | tuple) or len(raw) != 2:
         return seen.fault(path, "not a pair", 'give speed and torque, such as ["1800 rpm", "6.1 N*m"]')
     return _SPEED(raw[0], f"{path}[0]", seen), _TORQUE(raw[1], f"{path}[1]", seen)

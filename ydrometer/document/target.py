@@ -8,7 +8,8 @@ from dataclasses import dataclass
 from typing import Any
 
 from ydrometer.base import reading
-from ydrometer.base.reading import Reading
+from ydrometer.base.quantities import QUANTITY_FORMS, Schema, read_quantity
+from ydrometer.base.seen import Reading, printable
 from ydrometer.base.tables.measures import MEASURES, TARGETABLE
 
 
@@ -51,7 +52,7 @@ def _read_target(raw: Any, path: str, seen: Reading) -> Any:
         return seen.fault(f"{path}.measure", "no measure of one number", f"use one of {names}")
     for key in raw:
         if key not in ("measure", *_BOUNDS, *RUN_KEYS):
-            seen.fault(f"{path}.{reading.printable(key)}", "unknown key", "known here: measure, "
+            seen.fault(f"{path}.{printable(key)}", "unknown key", "known here: measure, "
                        + ", ".join((*_BOUNDS, *RUN_KEYS)))  # fmt: skip
     given = [key for key in _BOUNDS if key in raw]
     if len(given) != 1:
@@ -67,9 +68,9 @@ def _read_target(raw: Any, path: str, seen: Reading) -> Any:
     return _read_band(bound, f"{path}.between", seen, measure.name, run)
 
 
-def _target_schema() -> reading.Schema:
+def _target_schema() -> Schema:
     """One shape a bound; a measure's own kind of quantity is not told apart."""
-    quantity = {"anyOf": [{"type": "number"}, *reading.QUANTITY_FORMS]}
+    quantity = {"anyOf": [{"type": "number"}, *QUANTITY_FORMS]}
     run = {f.name: f.metadata["spec"].read.schema() for f in dataclasses.fields(Run)}
     shapes = []
     for bound in _BOUNDS:
@@ -81,7 +82,7 @@ def _target_schema() -> reading.Schema:
 
 
 def _read_bound(raw: Any, path: str, seen: Reading, dimension: str) -> Any:
-    value = reading.read_quantity(raw, path, seen, dimension)
+    value = read_quantity(raw, path, seen, dimension)
     if path in seen.values and seen.values[path].spread:
         return seen.fault(path, "a target with a spread", "give the bound alone")
     return value

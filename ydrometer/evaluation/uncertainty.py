@@ -11,7 +11,7 @@ from typing import Any
 
 import numpy as np
 
-from ydrometer.base.reading import Value
+from ydrometer.base.seen import Value
 from ydrometer.base.tables import spreads
 from ydrometer.base.tables.measures import MEASURES
 from ydrometer.document.design import Document

@@ -11,7 +11,7 @@ from typing import Any, NamedTuple
 import numpy as np
 
 from ydrometer.base.jit import entry, kernel
-from ydrometer.motion import currents, forces, gears, run, speeds
+from ydrometer.motion import currents, forces, gears, moments, panels, run, speeds
 from ydrometer.motion.plant import Batch, Plant, for_kernels, row, turning
 
 GEARING_SHARE = 0.90
@@ -25,7 +25,7 @@ braking, traction, wall_traction, steepest = forces.braking, forces.traction, fo
 drive_force, eased_off, electric = currents.drive_force, currents.eased_off, currents.electric
 engine_speed, motor_current, FULL = currents.engine_speed, currents.motor_current, currents.FULL
 starting_gear, end_speed = gears.starting_gear, speeds.end_speed
-find, time_to_speed, set_in_motion, MOST_PANELS = run.find, run.time_to_speed, run.run, run.MOST_PANELS
+find, time_to_speed, set_in_motion, MOST_PANELS = moments.find, moments.time_to_speed, run.run, panels.MOST_PANELS
 
 
 class Wanted(NamedTuple):

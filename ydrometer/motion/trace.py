@@ -9,7 +9,7 @@ from typing import Any
 import numpy as np
 
 from ydrometer.base.jit import entry, kernel
-from ydrometer.motion import currents, forces, gears, run
+from ydrometer.motion import currents, forces, gears, moments, panels, run
 from ydrometer.motion.plant import Array, Batch, Plant, for_kernels, row, turning
 
 A_PANEL = 5
@@ -20,7 +20,8 @@ eased_off, motor_current, source_torque = currents.eased_off, currents.motor_cur
 engine_speed, resistance, traction = currents.engine_speed, forces.resistance, forces.traction
 as_driven, wall_traction, starting_gear = forces.as_driven, forces.wall_traction, gears.starting_gear
 set_in_motion, inside, find, MOST_PANELS, GEAR, LOW, HIGH, TIME, DISTANCE, ENERGY = (
-    run.run, run.inside, run.find, run.MOST_PANELS, run.GEAR, run.LOW, run.HIGH, run.TIME, run.DISTANCE, run.ENERGY,
+    run.run, moments.inside, moments.find, panels.MOST_PANELS, panels.GEAR, panels.LOW, panels.HIGH, panels.TIME,
+    panels.DISTANCE, panels.ENERGY,
 )  # fmt: skip
 
 

@@ -6,7 +6,8 @@ from collections.abc import Mapping, Sequence
 from typing import Any
 
 from ydrometer.base.errors import DocumentError
-from ydrometer.base.reading import Reading, kind_reader
+from ydrometer.base.reading import kind_reader
+from ydrometer.base.seen import Reading
 from ydrometer.parts.kinds import KINDS
 from ydrometer.parts.part import Part
 

@@ -7,7 +7,7 @@ from functools import cache
 from typing import Any
 
 from ydrometer.base import units
-from ydrometer.base.reading import LabelledField, labelled_fields
+from ydrometer.base.labels import LabelledField, labelled_fields
 from ydrometer.base.tables.dimensions import DIMENSIONS
 from ydrometer.base.tables.measures import MEASURES
 from ydrometer.document.mounting import SHAPES

@@ -8,7 +8,7 @@ from itertools import pairwise
 from typing import Any, ClassVar
 
 from ydrometer.base import reading
-from ydrometer.base.reading import Reading
+from ydrometer.base.seen import Reading
 from ydrometer.document import design
 from ydrometer.document.mounting import MOST_HOLES, POINT, Point
 from ydrometer.document.stages import KINDS as STAGES

@@ -9,7 +9,7 @@ from typing import Any
 
 from ydrometer.base import reading
 from ydrometer.base.errors import DocumentError, Fault
-from ydrometer.base.reading import Reading
+from ydrometer.base.seen import Reading
 from ydrometer.document import design
 from ydrometer.document.stages.plane import Loop
 from ydrometer.fit.places import as_problem

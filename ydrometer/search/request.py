@@ -8,7 +8,7 @@ from typing import Any
 
 from ydrometer.base import reading
 from ydrometer.base.errors import DocumentError, Fault
-from ydrometer.base.reading import Reading
+from ydrometer.base.seen import Reading, printable
 from ydrometer.base.tables.measures import TARGETABLE
 from ydrometer.document import design
 from ydrometer.document.design import Document
@@ -40,7 +40,7 @@ def _read_weights(raw: Any, path: str, seen: Reading) -> Any:
         return seen.fault(path, "not an object", 'give for example {"top_speed": 2}')
     for key, weight in raw.items():
         if key not in TARGETABLE:
-            seen.fault(f"{path}.{reading.printable(key)}", "no measure", "use the name of a target's measure")
+            seen.fault(f"{path}.{printable(key)}", "no measure", "use the name of a target's measure")
         elif isinstance(weight, bool) or not isinstance(weight, int | float) or not 0 <= weight <= 1e6:
             seen.fault(f"{path}.{key}", "no weight", "give a number from 0 up")
     return dict(raw)

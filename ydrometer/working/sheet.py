@@ -7,7 +7,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 from typing import Any, Literal
 
-from ydrometer.base.reading import Value
+from ydrometer.base.seen import Value
 
 Origin = Literal["given", "measured", "part", "assumed", "default", "constant", "solved"]
 FUNCTIONS: dict[str, Any] = {

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from typing import ClassVar
 
 from ydrometer.base import reading
+from ydrometer.base.labels import labelled
 from ydrometer.base.tables import efficiencies
 from ydrometer.document.stages import fields, forms, wheeled
 from ydrometer.document.stages.plane import Loop
@@ -45,7 +46,7 @@ class Belt(wheeled.Toothed):
     driver_teeth: int = fields.teeth()
     driven_teeth: int = fields.teeth()
     pitch: float | None = fields.pitch()
-    belt_teeth: int | None = reading.labelled("Teeth of the belt", reading.whole(10, 5000, default=None))
+    belt_teeth: int | None = labelled("Teeth of the belt", reading.whole(10, 5000, default=None))
     width: float | None = fields.width()
     profile: str | None = reading.choice(("curved", "trapezoidal"), default=None)
     efficiency: float | None = fields.efficiency()

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from typing import ClassVar
 
 from ydrometer.base import reading
+from ydrometer.base.labels import labelled
 from ydrometer.base.tables import efficiencies
 from ydrometer.document.stages import fields, forms, wheeled
 from ydrometer.document.stages.plane import Loop
@@ -48,7 +49,7 @@ class Chain(wheeled.Toothed):
     driver_teeth: int = fields.teeth()
     driven_teeth: int = fields.teeth()
     pitch: float | None = fields.pitch()
-    links: int | None = reading.labelled("Links of the chain", reading.whole(10, 5000, default=None))
+    links: int | None = labelled("Links of the chain", reading.whole(10, 5000, default=None))
     width: float | None = fields.width()
     efficiency: float | None = fields.efficiency()
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from ydrometer.base import reading
+from ydrometer.base.labels import labelled
 from ydrometer.document.stages.forms import LEAST_TEETH, MOST_DIAMETER, MOST_TEETH
 
 
@@ -16,27 +17,27 @@ def teeth() -> Any:
 def efficiency() -> Any:
     """The optional field every stage takes."""
     optional = reading.quantity("ratio", above=0.0, at_most=1.0, default=None)
-    return reading.labelled("Efficiency (empty: assumed)", optional)
+    return labelled("Efficiency (empty: assumed)", optional)
 
 
 def ratio_field() -> Any:
     """The ratio of a stage that is known by it alone."""
-    return reading.labelled("Ratio, driver turns per driven turn", reading.quantity("ratio", above=0.0, at_most=1e6))
+    return labelled("Ratio, driver turns per driven turn", reading.quantity("ratio", above=0.0, at_most=1e6))
 
 
 def pitch() -> Any:
     """The pitch of a belt or chain; needed for drawing and Fit alone."""
-    return reading.labelled("Pitch", reading.quantity("length", above=0.0, at_most=1.0, default=None))
+    return labelled("Pitch", reading.quantity("length", above=0.0, at_most=1.0, default=None))
 
 
 def diameter(label: str) -> Any:
     """A field holding the diameter on which a wheel without teeth works."""
-    return reading.labelled(label, reading.quantity("length", above=0.0, at_most=MOST_DIAMETER))
+    return labelled(label, reading.quantity("length", above=0.0, at_most=MOST_DIAMETER))
 
 
 def slip_field(label: str, usual: float) -> Any:
     """A field holding the share by which a driven wheel lags, assumed where it is not given."""
-    return reading.labelled(label, reading.quantity("ratio", at_least=0.0, at_most=0.5, default=usual, assumed=True))
+    return labelled(label, reading.quantity("ratio", at_least=0.0, at_most=0.5, default=usual, assumed=True))
 
 
 def width() -> Any:

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from typing import ClassVar
 
 from ydrometer.base import reading
+from ydrometer.base.labels import labelled
 from ydrometer.base.tables import efficiencies
 from ydrometer.document.stages import fields, forms, wheeled
 from ydrometer.document.stages.plane import Contact
@@ -36,8 +37,8 @@ class Friction(wheeled.Slipping):
 
     driver_diameter: float = fields.diameter("Driver, diameter of the roller")
     driven_diameter: float = fields.diameter("Driven, diameter of the tyre or drum")
-    press_force: float = reading.labelled("Force that presses them together", reading.quantity("force", above=0.0))
-    friction: float = reading.labelled(
+    press_force: float = labelled("Force that presses them together", reading.quantity("force", above=0.0))
+    friction: float = labelled(
         "Friction (empty: assumed)",
         reading.quantity("ratio", above=0.0, at_most=5.0, default=USUAL_FRICTION, assumed=True),
     )

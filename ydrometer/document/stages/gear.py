@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from typing import ClassVar, Self
 
 from ydrometer.base import reading
+from ydrometer.base.labels import labelled
 from ydrometer.base.tables import efficiencies
 from ydrometer.document.stages import fields, forms, wheeled
 from ydrometer.document.stages.plane import Mesh
@@ -37,11 +38,11 @@ class Gear(wheeled.Toothed):
     driver_teeth: int = fields.teeth()
     driven_teeth: int = fields.teeth()
     idlers: tuple[int, ...] = reading.items(reading.whole_reader(forms.LEAST_TEETH, forms.MOST_TEETH))
-    module: float | None = reading.labelled("Module", reading.quantity("length", above=0.0, at_most=1.0, default=None))
+    module: float | None = labelled("Module", reading.quantity("length", above=0.0, at_most=1.0, default=None))
     diametral_pitch: float | None = reading.quantity("diametral pitch", above=1.0, default=None)
     pressure_angle: float = reading.quantity("angle", above=0.0, at_most=0.8, default=0.3490658503988659)
     width: float | None = fields.width()
-    internal: bool = reading.labelled("Internal: the driven gear is a ring", reading.flag())
+    internal: bool = labelled("Internal: the driven gear is a ring", reading.flag())
     efficiency: float | None = fields.efficiency()
 
     @property

@@ -8,6 +8,7 @@ from itertools import pairwise
 from typing import ClassVar
 
 from ydrometer.base import reading
+from ydrometer.base.labels import labelled
 from ydrometer.base.tables import efficiencies
 from ydrometer.document.stages import fields, stage
 from ydrometer.document.stages.plane import Coaxial
@@ -26,13 +27,11 @@ class MultiSpeedBox(stage.Stage):
     several_speeds: ClassVar[bool] = True
     start: ClassVar[dict[str, object]] = {"ratios": [3.2, 1.9, 1.2], "shift_time": "0.3 s"}
 
-    ratios: tuple[float, ...] = reading.labelled(
+    ratios: tuple[float, ...] = labelled(
         "Ratios, the lowest gear first",
         reading.items(reading.quantity_reader("ratio", above=0.0, at_most=1e6), least=1, most=12, required=True),
     )
-    shift_time: float = reading.labelled(
-        "Time of a change", reading.quantity("time", at_least=0.0, at_most=60.0, default=0.3)
-    )
+    shift_time: float = labelled("Time of a change", reading.quantity("time", at_least=0.0, at_most=60.0, default=0.3))
     efficiency: float | None = fields.efficiency()
 
     @property

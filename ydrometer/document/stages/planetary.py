@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from typing import ClassVar
 
 from ydrometer.base import reading
+from ydrometer.base.labels import labelled
 from ydrometer.base.tables import efficiencies
 from ydrometer.document.stages import fields, stage
 from ydrometer.document.stages.plane import Coaxial
@@ -24,7 +25,7 @@ class Planetary(stage.Stage):
     whole_part: ClassVar[str] = "gearbox"
     start: ClassVar[dict[str, object]] = {"reductions": [4, 3]}
 
-    reductions: tuple[float, ...] = reading.labelled(
+    reductions: tuple[float, ...] = labelled(
         "Reductions, from the motor on",
         reading.items(reading.quantity_reader("ratio", above=0.0, at_most=1000.0), least=1, most=12, required=True),
     )

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from typing import ClassVar
 
 from ydrometer.base import reading
+from ydrometer.base.labels import labelled
 from ydrometer.base.tables import efficiencies
 from ydrometer.document.stages import fields, forms, wheeled
 from ydrometer.document.stages.plane import Loop
@@ -46,7 +47,7 @@ class VBelt(wheeled.Slipping):
     driver_pitch_diameter: float = fields.diameter("Driver, running diameter")
     driven_pitch_diameter: float = fields.diameter("Driven, running diameter")
     creep: float = fields.slip_field("Creep (empty: assumed)", USUAL_CREEP)
-    crossed: bool = reading.labelled("Crossed", reading.flag())
+    crossed: bool = labelled("Crossed", reading.flag())
     efficiency: float | None = fields.efficiency()
 
     @property

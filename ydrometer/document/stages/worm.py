@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from typing import ClassVar
 
 from ydrometer.base import reading
+from ydrometer.base.labels import labelled
 from ydrometer.document.stages import fields, stage
 from ydrometer.document.stages.plane import OtherPlane
 
@@ -25,7 +26,7 @@ class Worm(stage.Stage):
     start: ClassVar[dict[str, object]] = {"ratio": 20, "efficiency": 0.6}
 
     ratio: float = fields.ratio_field()
-    efficiency: float = reading.labelled("Efficiency", reading.quantity("ratio", above=0.0, at_most=1.0))
+    efficiency: float = labelled("Efficiency", reading.quantity("ratio", above=0.0, at_most=1.0))
 
     @property
     def default_efficiency(self) -> float:

@@ -1,0 +1,71 @@
+"""What one pass over a document gathers: values by their paths, what had to be assumed, and every fault."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from typing import Any
+
+from ydrometer.base.errors import Fault
+
+UNREADABLE: Any = object()
+"""Stands for a value that could not be read; its faults are noted."""
+
+
+Bounds = tuple[float, float, float]
+"""(above, at least, at most), in SI."""
+
+
+UNBOUNDED: Bounds = (-math.inf, -math.inf, math.inf)
+
+
+@dataclass(frozen=True, slots=True)
+class Value:
+    """A quantity as it was read.
+
+    Attributes:
+        si: its value. dimension: its kind of quantity.
+        origin: how it was come by, one of `ORIGINS`, or "default" where the document does not give it.
+        spread: one standard deviation, SI, 0 where none is given. bounds: what the format allows.
+        note: what was written beside it.
+    """
+
+    si: float
+    dimension: str
+    origin: str
+    spread: float = 0.0
+    bounds: Bounds = UNBOUNDED
+    note: str = ""
+
+
+@dataclass(slots=True)
+class Reading:
+    """What one pass over a document gathers besides the types themselves."""
+
+    faults: list[Fault] = field(default_factory=list)
+    values: dict[str, Value] = field(default_factory=dict)
+    assumed: list[str] = field(default_factory=list)
+
+    def fault(self, path: str, problem: str, remedy: str) -> Any:
+        """Note a fault; returns the marker of an unreadable value."""
+        self.faults.append(Fault(path or "$", problem, remedy))
+        return UNREADABLE
+
+
+def printable(key: object) -> str:
+    """A stranger's key or text, fit to be shown in one line."""
+    printable = "".join(c if c.isprintable() else "?" for c in str(key))
+    return printable[:60]
+
+
+def shown(value: Any) -> str:
+    """What was given, as a fault tells it."""
+    if isinstance(value, Mapping):
+        return "an object"
+    if isinstance(value, list | tuple):
+        return "a list"
+    if value is None:
+        return "null"
+    shown = printable(value)
+    return f'"{shown[:40]}"' if isinstance(value, str) else shown[:40]
