@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { KINDS, kind } from "../fixtures";
+import { KINDS, kind } from "../fixtures/kinds";
 import { carried } from "./carried";
 import type { DesignDocument } from "./document";
 import type { Mounting } from "./mounting";

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { KINDS } from "../fixtures";
+import { KINDS } from "../fixtures/kinds";
 import type { DesignDocument } from "./document";
 import {
   arrowed,

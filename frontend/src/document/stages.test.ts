@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { KINDS, kind } from "../fixtures";
+import { KINDS, kind } from "../fixtures/kinds";
 import type { DesignDocument, Stage } from "./document";
 import {
   addBranch,

@@ -1,3 +1,4 @@
+import { ticks } from "d3-array";
 /** A line chart with axes in units, labels at the lines, notches on an axis and shaded bands; no words of the job. */
 import { memo } from "react";
 import {
@@ -11,7 +12,7 @@ import {
   YAxis,
 } from "recharts";
 import { useWidth } from "../useWidth";
-import { labelPlace, niceTop, rows, type Series, ticks } from "./curves";
+import { labelPlace, niceTop, rows, type Series, TICKS } from "./curves";
 
 /** A line across the chart with its words; without any words a mere notch on the axis. */
 export interface Notch {
@@ -58,7 +59,7 @@ const NotchRight = ({ cx = 0, cy = 0 }: Place) => (
 export const Chart = memo(function Chart({ height, x, y, series, notches = [], bands = [], format }: Props) {
   const [ref, width] = useWidth<HTMLDivElement>(250);
   const top = y.max ?? niceTop(Math.max(...series.flatMap((s) => s.points.map((p) => p[1]))));
-  const across = ticks(x.max, Math.max(3, Math.round(width / 60)));
+  const across = ticks(0, x.max, Math.max(3, Math.round(width / 60)));
   return (
     <div ref={ref} style={{ minWidth: 0 }} aria-hidden="true">
       <LineChart width={width} height={height} data={rows(series)} margin={MARGIN} accessibilityLayer={false}>
@@ -89,7 +90,7 @@ export const Chart = memo(function Chart({ height, x, y, series, notches = [], b
           type="number"
           domain={[0, top]}
           allowDataOverflow
-          ticks={ticks(top, 4)}
+          ticks={ticks(0, top, TICKS)}
           tick={FACE}
           stroke="none"
           width={AXES.width}

@@ -1,4 +1,10 @@
 /** Points of lines: their place at a value, rows of a table, text for a spreadsheet. Pure. */
+import { nice } from "d3-array";
+
+/** About so many ticks on an axis that starts at 0. */
+export const TICKS = 4;
+/** How much higher than its largest value an axis is. */
+const ROOM = 1.08;
 
 export type Point = [number, number];
 
@@ -72,23 +78,7 @@ export function labelPlace(s: Series, width: number, top: number): Point | null 
   return [x, one[1] + ((two[1] - one[1]) * (x - one[0])) / (two[0] - one[0])];
 }
 
-/** Round numbers from 0 up to at most `max`. */
-export function ticks(max: number, about: number): number[] {
-  return marks([0, max], about);
-}
-
-/** Round numbers inside a span. */
-export function marks([low, high]: [number, number], about: number): number[] {
-  const rough = (high - low) / about;
-  const power = 10 ** Math.floor(Math.log10(rough));
-  const step = ([1, 2, 5, 10].find((n) => n * power >= rough * 0.999) ?? 10) * power;
-  const first = Math.ceil(low / step - 1e-9);
-  return Array.from({ length: Math.floor(high / step + 1e-9) - first + 1 }, (_, i) =>
-    Number(((first + i) * step).toPrecision(12)),
-  );
-}
-
+/** The top of an axis from 0 up: a round number with some room above the largest value. */
 export function niceTop(value: number): number {
-  const step = ticks(value, 4)[1] ?? value;
-  return Math.ceil((value * 1.08) / step) * step;
+  return nice(0, ROOM * value, TICKS)[1];
 }

@@ -1,12 +1,16 @@
 import { Box, Button, Flex, Input } from "@chakra-ui/react";
-import { type KeyboardEvent, memo, type ReactNode, useCallback, useMemo, useRef, useState } from "react";
+import { memo, type ReactNode, useMemo, useRef, useState } from "react";
 import type { Fault } from "../../api/client";
-import { type PartDocument, partOf, partsOf } from "../../document/bin/bin";
-import { type Column, calledPart, cellText, freeId, type PartKind, withCell } from "../../document/bin/cells";
+import { type PartDocument, partsOf } from "../../document/bin/bin";
+import { type Column, calledPart, cellText, type PartKind } from "../../document/bin/cells";
+import { type Filter, matches, type Order, sorted } from "../../document/bin/order";
 import type { BinOnScreen } from "../../document/bin/useBin";
 import { isWithin } from "../../ui/fields/faults";
-import { type Units, useUnits } from "../../ui/fields/units";
+import { useUnits } from "../../ui/fields/units";
 import { Cell } from "./Cell";
+import { useCells } from "./useCells";
+import { useTicked } from "./useTicked";
+import { walk } from "./walk";
 
 interface Props {
   kind: PartKind;
@@ -16,91 +20,31 @@ interface Props {
   tools: ReactNode;
 }
 
-interface Order {
-  path: string;
-  down: boolean;
-}
-
 /** The parts of one kind as a table to type in; the last row is the next part. */
 export function PartsTable({ kind, bin, readOnly, tools }: Props) {
   const units = useUnits();
-  const { state, dispatch } = bin;
-  const [filter, setFilter] = useState("");
-  const [owned, setOwned] = useState(false);
+  const [filter, setFilter] = useState<Filter>({ words: "", owned: false });
   const [order, setOrder] = useState<Order | null>(null);
-  const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set());
-  const [drafts, setDrafts] = useState(0);
   const table = useRef<HTMLTableElement>(null);
+  const { state } = bin;
   const all = useMemo(() => partsOf(state).filter((part) => part.kind === kind.kind), [state, kind]);
-  const shown = useMemo(
-    () =>
-      sorted(
-        units,
-        kind,
-        all.filter((part) => matches(units, kind, part, filter, owned)),
-        order,
-      ),
-    [units, kind, all, filter, owned, order],
-  );
-  const present = useRef(state);
-  present.current = state;
-
-  const change = useCallback(
-    (id: string, column: Column, text: string) => {
-      const before = partOf(present.current, id);
-      if (before)
-        dispatch({ type: "edit", changes: [{ id, before, after: withCell(units, column, before, text) }] });
-    },
-    [dispatch, units],
-  );
-  const begin = (column: Column, text: string) => {
-    const id = freeId(kind.kind, new Set(partsOf(state).map((part) => part.id)));
-    const blank = { id, kind: kind.kind, ...structuredClone(kind.fixed), owned: 1 } as PartDocument;
-    dispatch({ type: "edit", changes: [{ id, before: null, after: withCell(units, column, blank, text) }] });
-    setDrafts(drafts + 1);
-  };
-  const tick = useCallback(
-    (id: string, on: boolean) =>
-      setTicked((old) => new Set(on ? [...old, id] : [...old].filter((entry) => entry !== id))),
-    [],
-  );
-  const chosen = shown.filter((part) => ticked.has(part.id));
-  const remove = () => {
-    dispatch({ type: "edit", changes: chosen.map((part) => ({ id: part.id, before: part, after: null })) });
-    setTicked(new Set());
-  };
-  const copy = () => {
-    const taken = new Set(partsOf(state).map((part) => part.id));
-    const copies = chosen.map((part) => {
-      const id = freeId(kind.kind, taken);
-      taken.add(id);
-      return { id, before: null, after: { ...part, id } };
-    });
-    dispatch({ type: "edit", changes: copies });
-    setTicked(new Set());
-  };
-
+  const shown = useMemo(() => {
+    const found = all.filter((part) => matches(units, kind, part, filter));
+    return sorted(units, kind, found, order);
+  }, [units, kind, all, filter, order]);
+  const { change, begin, drafts } = useCells(kind, bin);
+  const { ticked, tick, chosen, remove, copy } = useTicked(bin, shown);
   return (
     <>
       <Flex gap="3" align="center" wrap="wrap" fontSize="sm">
-        <Input
-          aria-label={`Find among the ${kind.many.toLowerCase()}`}
-          placeholder={`find among ${all.length} ${kind.many.toLowerCase()}`}
-          value={filter}
-          onChange={(event) => setFilter(event.target.value)}
-          w="16rem"
-          fontFamily="body"
-        />
-        <label>
-          <input type="checkbox" checked={owned} onChange={() => setOwned(!owned)} /> owned only
-        </label>
-        {chosen.length > 0 && !readOnly && (
+        <Finding kind={kind} all={all.length} filter={filter} onFilter={setFilter} />
+        {chosen > 0 && !readOnly && (
           <>
             <Button size="xs" onClick={copy}>
-              Copy {chosen.length}
+              Copy {chosen}
             </Button>
             <Button size="xs" onClick={remove}>
-              Take {chosen.length} out
+              Take {chosen} out
             </Button>
           </>
         )}
@@ -111,12 +55,7 @@ export function PartsTable({ kind, bin, readOnly, tools }: Props) {
         )}
         {tools}
       </Flex>
-      {all.length === 0 && (
-        <Box color="ink.second">
-          No {kind.many.toLowerCase()} yet. {readOnly ? "" : "Type the first one below"}
-          {!readOnly && kind.listed ? ", or add many at once." : "."}
-        </Box>
-      )}
+      {all.length === 0 && <None kind={kind} readOnly={readOnly} />}
       <Box
         flex="1"
         minH={{ base: "300px", md: "0" }}
@@ -149,6 +88,46 @@ export function PartsTable({ kind, bin, readOnly, tools }: Props) {
         </table>
       </Box>
     </>
+  );
+}
+
+interface FindingProps {
+  kind: PartKind;
+  all: number;
+  filter: Filter;
+  onFilter: (filter: Filter) => void;
+}
+
+function Finding({ kind, all, filter, onFilter }: FindingProps) {
+  const many = kind.many.toLowerCase();
+  return (
+    <>
+      <Input
+        aria-label={`Find among the ${many}`}
+        placeholder={`find among ${all} ${many}`}
+        value={filter.words}
+        onChange={(event) => onFilter({ ...filter, words: event.target.value })}
+        w="16rem"
+        fontFamily="body"
+      />
+      <label>
+        <input
+          type="checkbox"
+          checked={filter.owned}
+          onChange={() => onFilter({ ...filter, owned: !filter.owned })}
+        />{" "}
+        owned only
+      </label>
+    </>
+  );
+}
+
+function None({ kind, readOnly }: { kind: PartKind; readOnly: boolean }) {
+  return (
+    <Box color="ink.second">
+      No {kind.many.toLowerCase()} yet. {readOnly ? "" : "Type the first one below"}
+      {!readOnly && kind.listed ? ", or add many at once." : "."}
+    </Box>
   );
 }
 
@@ -267,37 +246,4 @@ function NextRow({ kind, onBegin }: { kind: PartKind; onBegin: (column: Column, 
       ))}
     </tr>
   );
-}
-
-/** Enter and the arrows go from row to row in one column. */
-function walk(event: KeyboardEvent, table: HTMLTableElement | null): void {
-  const by = { ArrowDown: 1, Enter: 1, ArrowUp: -1 }[event.key];
-  const cell = (event.target as HTMLElement).closest("td");
-  if (by === undefined || !cell || !table || event.target instanceof HTMLSelectElement) return;
-  event.preventDefault();
-  const rows = [...table.querySelectorAll<HTMLTableRowElement>("tr[data-part]")];
-  const next = rows[rows.indexOf(cell.parentElement as HTMLTableRowElement) + by];
-  const field = next?.cells[cell.cellIndex]?.querySelector<HTMLInputElement>("input, select");
-  if (field) field.focus();
-  else (event.target as HTMLElement).blur();
-}
-
-function matches(units: Units, kind: PartKind, part: PartDocument, filter: string, owned: boolean): boolean {
-  if (owned && !(Number(part.owned) > 0)) return false;
-  const wanted = filter.trim().toLowerCase().split(/\s+/).filter(Boolean);
-  if (wanted.length === 0) return true;
-  const held = [part.id, ...kind.columns.map((column) => cellText(units, column, part))]
-    .join(" ")
-    .toLowerCase();
-  return wanted.every((word) => held.includes(word));
-}
-
-function sorted(units: Units, kind: PartKind, parts: PartDocument[], order: Order | null): PartDocument[] {
-  const column = kind.columns.find((c) => c.path === order?.path);
-  if (!order || !column) return parts;
-  const text = (part: PartDocument) => cellText(units, column, part);
-  const compare = (a: PartDocument, b: PartDocument) =>
-    text(a).localeCompare(text(b), undefined, { numeric: true }) * (order.down ? -1 : 1);
-  // What has no value goes last either way.
-  return [...parts].sort((a, b) => Number(text(a) === "") - Number(text(b) === "") || compare(a, b));
 }

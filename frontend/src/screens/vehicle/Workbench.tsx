@@ -1,48 +1,21 @@
 import { Box, Button, Flex } from "@chakra-ui/react";
-import {
-  lazy,
-  memo,
-  Suspense,
-  useCallback,
-  useDeferredValue,
-  useMemo,
-  useReducer,
-  useRef,
-  useState,
-} from "react";
+import { lazy, memo, Suspense, useCallback, useState } from "react";
 import { Link, Navigate } from "react-router";
 import { Conflict } from "../../document/Conflict";
-import { type Edit, WorkProvider } from "../../document/context";
-import { type DesignDocument, withValue } from "../../document/document";
+import { WorkProvider } from "../../document/context";
+import type { DesignDocument } from "../../document/document";
 import { saveDesignFile } from "../../document/files";
-import { history } from "../../document/history";
-import { isSelected, type Selected } from "../../document/selected";
-import { recall, useKeptSteps } from "../../document/steps";
-import { type SaveState, useAutosave } from "../../document/useAutosave";
-import { useDoubts } from "../../document/useDoubts";
-import { useLive, type Wish } from "../../document/useLive";
-import { useSweep } from "../../document/useSweep";
-import { useUndoKeys } from "../../document/useUndoKeys";
+import type { SaveState } from "../../document/useAutosave";
 import type { Asked } from "../../document/working/WorkingDrawer";
 import { BriefStation } from "../../stations/brief/BriefStation";
-import { useAfterFit, useFit } from "../../stations/fit/useFit";
 import { LineStation } from "../../stations/line/LineStation";
-import { TopBar, useBar } from "../../ui/frame/TopBar";
+import { TopBar } from "../../ui/frame/TopBar";
 import { UndoRedo } from "../../ui/frame/UndoRedo";
 import { Readout } from "../../ui/readout/Readout";
 import { StationList } from "./StationList";
+import { useWork, type Vehicle, type Work } from "./useWork";
 
 const WorkingDrawer = lazy(() => import("../../document/working/WorkingDrawer"));
-
-interface Props {
-  vehicle: string;
-  workshop: string;
-  station: string;
-  stored: DesignDocument;
-  first: { number: number; saved_at: string };
-  document: DesignDocument;
-  readOnly: boolean;
-}
 
 const OptionsStation = lazy(() =>
   import("../../stations/options/OptionsStation").then((m) => ({ default: m.OptionsStation })),
@@ -56,101 +29,19 @@ const STATIONS: Record<string, React.ComponentType> = {
   options: memo(OptionsStation),
   fit: memo(FitStation),
 };
-const FIRST_WHEEL: Selected = { path: "drive.branches[0].stages[0]", member: "driver" };
-
 /** One vehicle with everything around it: stations, readout, undo, saving. */
-export function Workbench({ vehicle, workshop, station, stored, first, document: opened, readOnly }: Props) {
-  const [past, dispatch] = useReducer(history<DesignDocument>, opened, (document) =>
-    recall(vehicle, document),
-  );
-  const [mark, setMark] = useState<DesignDocument | null>(null);
-  const [wish, setWish] = useState<Wish>({ selected: FIRST_WHEEL });
-  const { selected } = wish;
-  const document = past.present;
-  // The question goes out first; what shows the document is painted while it is answered.
-  const painted = useDeferredValue(document);
-  // Asked before the figures: a shaft under the hand must not wait for what it does not change.
-  const { fit: mounted, of: placed } = useFit(workshop, station === "fit" ? document : null);
-  const { live, of, faults, trouble } = useLive(useAfterFit(document, placed, station === "fit"), mark, wish);
-  const [held, setHeld] = useState(false);
-  const wheels = live?.view.line.rows.flatMap((row) => row.wheels) ?? [];
-  const swept = wheels.some((w) => isSelected(selected, w.path, w.member)) ? selected : null;
-  const sweep = useSweep(of, swept, held);
-  useKeptSteps(vehicle, past);
-  const doubts = useDoubts(document, useBar().preferences.doubtAssumed);
+export function Workbench(opened: Vehicle) {
+  const { vehicle, workshop, station, readOnly } = opened;
+  const work = useWork(opened);
+  const { document, live, faults, figures, doubts } = work;
   const [asked, setAsked] = useState<Asked | null>(null);
   const ask = useCallback((gauge: Asked) => setAsked(gauge), []);
-  const { state, rebase } = useAutosave(vehicle, document, first, stored);
-
-  useUndoKeys(dispatch);
-  const present = useRef(document);
-  present.current = document;
-  const edit = useMemo((): Edit => {
-    const change: Edit["edit"] = (how, gesture) => {
-      if (!readOnly) dispatch({ type: "edit", edit: how, gesture });
-    };
-    return {
-      readOnly,
-      // A ratio that somebody was told is asked about for one stage.
-      select: (chosen) =>
-        setWish((old) => ({
-          ...old,
-          selected: chosen,
-          told: chosen?.path === old.selected?.path ? old.told : undefined,
-        })),
-      wish: (part) => setWish((old) => ({ ...old, ...part })),
-      hold: setHeld,
-      present: () => present.current,
-      edit: change,
-      set: (path, value, gesture) => change((old) => withValue(old, path, value), gesture),
-      setMark: () => setMark(present.current),
-      dropMark: () => setMark(null),
-    };
-  }, [readOnly]);
-  const figures = useMemo(
-    () => live && { live, sweep, held, faults, selected, wish, marked: mark, doubts },
-    [live, sweep, held, faults, selected, wish, mark, doubts],
-  );
-
-  const saved = state.kind === "saved" ? state.at : null;
-  const place = useMemo(() => ({ vehicle, workshop, saved }), [vehicle, workshop, saved]);
-
   const Station = STATIONS[station];
   if (!Station) return <Navigate to={`/vehicles/${vehicle}/line`} replace />;
   return (
     <Flex direction="column" minH="100%" h={{ md: "100%" }} _print={{ h: "auto", display: "block" }}>
-      <TopBar workshop={workshop}>
-        <Box as="h1" fontWeight="600">
-          {document.name || "Unnamed vehicle"}
-        </Box>
-        <Box fontSize="sm" color="ink.second" role="status" data-save={state.kind}>
-          {readOnly ? "you may look, not change" : saveWords(state)}
-        </Box>
-        <UndoRedo past={past.past} future={past.future} dispatch={dispatch}>
-          <Button size="xs" onClick={() => saveDesignFile(document)}>
-            Export
-          </Button>
-        </UndoRedo>
-      </TopBar>
-      {trouble && (
-        <Box role="alert" bg="copper.wash" px="4" py="1">
-          {trouble}
-        </Box>
-      )}
-      {state.kind === "conflict" && (
-        <Conflict
-          conflict={state.conflict}
-          mine={document}
-          onKeepMine={() => rebase(state.conflict.theirs.number)}
-          onTakeTheirs={() => {
-            dispatch({
-              type: "edit",
-              edit: () => state.conflict.theirs.document as unknown as DesignDocument,
-            });
-            rebase(state.conflict.theirs.number);
-          }}
-        />
-      )}
+      <Head work={work} workshop={workshop} readOnly={readOnly} />
+      <Trouble work={work} />
       <Flex flex="1" minH="0" direction={{ base: "column", md: "row" }} _print={{ display: "block" }}>
         <StationList
           vehicle={vehicle}
@@ -168,7 +59,13 @@ export function Workbench({ vehicle, workshop, station, stored, first, document:
           _print={{ overflow: "visible" }}
         >
           {figures ? (
-            <WorkProvider {...{ place, edit, figures, mounted }} document={painted}>
+            <WorkProvider
+              place={work.place}
+              edit={work.edit}
+              figures={figures}
+              mounted={work.mounted}
+              document={work.painted}
+            >
               <Suspense fallback={<Box role="status" aria-label="Loading" />}>
                 <Station />
               </Suspense>
@@ -189,6 +86,55 @@ export function Workbench({ vehicle, workshop, station, stored, first, document:
         </Suspense>
       )}
     </Flex>
+  );
+}
+
+/** The vehicle's name, whether it is saved, undo and export. */
+function Head({ work, workshop, readOnly }: { work: Work; workshop: string; readOnly: boolean }) {
+  const { past, dispatch, document, saving } = work;
+  return (
+    <TopBar workshop={workshop}>
+      <Box as="h1" fontWeight="600">
+        {document.name || "Unnamed vehicle"}
+      </Box>
+      <Box fontSize="sm" color="ink.second" role="status" data-save={saving.state.kind}>
+        {readOnly ? "you may look, not change" : saveWords(saving.state)}
+      </Box>
+      <UndoRedo past={past.past} future={past.future} dispatch={dispatch}>
+        <Button size="xs" onClick={() => saveDesignFile(document)}>
+          Export
+        </Button>
+      </UndoRedo>
+    </TopBar>
+  );
+}
+
+/** That there is no answer, or that somebody else has saved. */
+function Trouble({ work }: { work: Work }) {
+  const { trouble, saving, document, dispatch } = work;
+  const { state, rebase } = saving;
+  return (
+    <>
+      {trouble && (
+        <Box role="alert" bg="copper.wash" px="4" py="1">
+          {trouble}
+        </Box>
+      )}
+      {state.kind === "conflict" && (
+        <Conflict
+          conflict={state.conflict}
+          mine={document}
+          onKeepMine={() => rebase(state.conflict.theirs.number)}
+          onTakeTheirs={() => {
+            dispatch({
+              type: "edit",
+              edit: () => state.conflict.theirs.document as unknown as DesignDocument,
+            });
+            rebase(state.conflict.theirs.number);
+          }}
+        />
+      )}
+    </>
   );
 }
 

@@ -1,7 +1,7 @@
 import { Box, Flex } from "@chakra-ui/react";
+import { ticks } from "d3-array";
 import { type KeyboardEvent, useState } from "react";
 import type { OptionMeasure, Options } from "../../api/client";
-import { marks } from "../../drawing/charts/curves";
 import { useWidth } from "../../drawing/useWidth";
 import { digits, type Units, useUnits } from "../../ui/fields/units";
 import { runText } from "../../ui/readout/Readout";
@@ -25,36 +25,14 @@ export function Field({ options, chosen, onChoose }: Props) {
   const units = useUnits();
   const [axes, setAxes] = useState(() => firstAxes(options));
   const [ref, width] = useWidth<HTMLDivElement>(560);
-  const [x, y] = axes.map((place) => axisOf(options, place, units)) as [Axis, Axis];
-  const all = options.rows.flatMap((row, index): Spot[] => {
-    const [px, py] = [row.values[x.place], row.values[y.place]];
-    return px == null || py == null ? [] : [{ index, x: x.shown(px), y: y.shown(py) }];
-  });
-  const now = presentSpot(options, x, y);
-  const near = [...all.filter((s) => s.index < options.listed), ...(now ? [now] : [])];
-  const spanX = spanAround(
-    [...near.map((s) => s.x), ...x.bounds],
-    all.map((s) => s.x),
-  );
-  const spanY = spanAround(
-    [...near.map((s) => s.y), ...y.bounds],
-    all.map((s) => s.y),
-  );
-  const inside = (s: { x: number; y: number }) =>
-    s.x >= spanX[0] && s.x <= spanX[1] && s.y >= spanY[0] && s.y <= spanY[1];
-  const spots = all.filter(inside);
-  const edge = bestEdge(spots, x.measure.better, y.measure.better);
-  const at = {
-    x: (v: number) => scaled(v, spanX, MARGIN.left, width - MARGIN.right),
-    y: (v: number) => scaled(v, spanY, HEIGHT - MARGIN.bottom, MARGIN.top),
-  };
+  const seen = layOut(options, axes, units, width);
+  const here = seen.spots.find((spot) => spot.index === chosen);
   const onKeyDown = (event: KeyboardEvent) => {
     const by = ({ ArrowRight: 1, ArrowLeft: -1 } as const)[event.key];
     if (!by) return;
     event.preventDefault();
-    onChoose(walk(spots, edge, chosen, by));
+    onChoose(walk(seen.spots, seen.edge, chosen, by));
   };
-  const here = spots.find((spot) => spot.index === chosen);
   return (
     <Box minW="0" data-field-of-options>
       <Flex gap="2" align="center" wrap="wrap" fontSize="sm">
@@ -72,78 +50,16 @@ export function Field({ options, chosen, onChoose }: Props) {
           onChange={(p) => setAxes([p, axes[1]])}
         />
       </Flex>
-      <Box ref={ref} tabIndex={0} role="group" aria-label={spoken(options, x, y, here)} onKeyDown={onKeyDown}>
+      <Box
+        ref={ref}
+        tabIndex={0}
+        role="group"
+        aria-label={spoken(options, seen.x, seen.y, here)}
+        onKeyDown={onKeyDown}
+      >
         <svg width={width} height={HEIGHT} aria-hidden="true" style={{ display: "block" }}>
-          {marks(spanX, Math.max(3, width / 90)).map((v) => (
-            <text key={`x${v}`} x={at.x(v)} y={HEIGHT - 8} textAnchor="middle" className="axis">
-              {digits(v)}
-            </text>
-          ))}
-          {marks(spanY, 5).map((v) => (
-            <g key={`y${v}`}>
-              <path d={`M ${MARGIN.left} ${at.y(v)} H ${width - MARGIN.right}`} className="gridline" />
-              <text x={MARGIN.left - 6} y={at.y(v) + 4} textAnchor="end" className="axis">
-                {digits(v)}
-              </text>
-            </g>
-          ))}
-          <path
-            d={`M ${MARGIN.left} ${MARGIN.top} V ${HEIGHT - MARGIN.bottom} H ${width - MARGIN.right}`}
-            fill="none"
-            stroke={SECOND}
-          />
-          {x.bounds.map((v) => (
-            <path
-              key={`bx${v}`}
-              d={`M ${at.x(v)} ${MARGIN.top} V ${HEIGHT - MARGIN.bottom}`}
-              className="bound"
-            />
-          ))}
-          {y.bounds.map((v) => (
-            <path
-              key={`by${v}`}
-              d={`M ${MARGIN.left} ${at.y(v)} H ${width - MARGIN.right}`}
-              className="bound"
-            />
-          ))}
-          {edge.length > 1 && (
-            <path
-              d={`M ${edge.map((s) => `${at.x(s.x)} ${at.y(s.y)}`).join(" L ")}`}
-              fill="none"
-              stroke={SPRUCE}
-              strokeWidth={1.2}
-              data-edge
-            />
-          )}
-          {spots.map((spot) => (
-            <Point
-              key={spot.index}
-              options={options}
-              spot={spot}
-              cx={at.x(spot.x)}
-              cy={at.y(spot.y)}
-              onChoose={onChoose}
-            />
-          ))}
-          {now && (
-            <path
-              d={`M ${at.x(now.x) - 6} ${at.y(now.y)} h 12 M ${at.x(now.x)} ${at.y(now.y) - 6} v 12`}
-              stroke={INK}
-              strokeWidth={1.6}
-              data-present
-            />
-          )}
-          {here && (
-            <circle
-              cx={at.x(here.x)}
-              cy={at.y(here.y)}
-              r={9}
-              fill="none"
-              stroke={INK}
-              strokeWidth={1.8}
-              data-chosen
-            />
-          )}
+          <Scales seen={seen} width={width} />
+          <Spots seen={seen} options={options} here={here} onChoose={onChoose} />
         </svg>
       </Box>
       <Box fontSize="12.5px" color="ink.second">
@@ -151,6 +67,134 @@ export function Field({ options, chosen, onChoose }: Props) {
         dashed: targets.
       </Box>
     </Box>
+  );
+}
+
+/** Both axes with what they span, the options that can be seen, the best edge, and where the present design is. */
+interface Seen {
+  x: Axis;
+  y: Axis;
+  spanX: [number, number];
+  spanY: [number, number];
+  spots: Spot[];
+  edge: Spot[];
+  now: { x: number; y: number } | null;
+  atX: (value: number) => number;
+  atY: (value: number) => number;
+}
+
+function layOut(options: Options, axes: [number, number], units: Units, width: number): Seen {
+  const [x, y] = axes.map((place) => axisOf(options, place, units)) as [Axis, Axis];
+  const all = options.rows.flatMap((row, index): Spot[] => {
+    const [px, py] = [row.values[x.place], row.values[y.place]];
+    return px == null || py == null ? [] : [{ index, x: x.shown(px), y: y.shown(py) }];
+  });
+  const now = presentSpot(options, x, y);
+  const near = [...all.filter((s) => s.index < options.listed), ...(now ? [now] : [])];
+  const span = (axis: Axis, of: (s: { x: number; y: number }) => number) =>
+    spanAround([...near.map(of), ...axis.bounds], all.map(of));
+  const spanX = span(x, (s) => s.x);
+  const spanY = span(y, (s) => s.y);
+  const spots = all.filter((s) => s.x >= spanX[0] && s.x <= spanX[1] && s.y >= spanY[0] && s.y <= spanY[1]);
+  return {
+    x,
+    y,
+    spanX,
+    spanY,
+    spots,
+    edge: bestEdge(spots, x.measure.better, y.measure.better),
+    now,
+    atX: (value) => scaled(value, spanX, MARGIN.left, width - MARGIN.right),
+    atY: (value) => scaled(value, spanY, HEIGHT - MARGIN.bottom, MARGIN.top),
+  };
+}
+
+/** The axes with their marks, and the targets as lines. */
+function Scales({ seen, width }: { seen: Seen; width: number }) {
+  const { atX, atY } = seen;
+  const across = (v: number) => `M ${MARGIN.left} ${atY(v)} H ${width - MARGIN.right}`;
+  const up = (v: number) => `M ${atX(v)} ${MARGIN.top} V ${HEIGHT - MARGIN.bottom}`;
+  return (
+    <>
+      {ticks(...seen.spanX, Math.max(3, width / 90)).map((v) => (
+        <text key={`x${v}`} x={atX(v)} y={HEIGHT - 8} textAnchor="middle" className="axis">
+          {digits(v)}
+        </text>
+      ))}
+      {ticks(...seen.spanY, 5).map((v) => (
+        <g key={`y${v}`}>
+          <path d={across(v)} className="gridline" />
+          <text x={MARGIN.left - 6} y={atY(v) + 4} textAnchor="end" className="axis">
+            {digits(v)}
+          </text>
+        </g>
+      ))}
+      <path
+        d={`M ${MARGIN.left} ${MARGIN.top} V ${HEIGHT - MARGIN.bottom} H ${width - MARGIN.right}`}
+        fill="none"
+        stroke={SECOND}
+      />
+      {seen.x.bounds.map((v) => (
+        <path key={`bx${v}`} d={up(v)} className="bound" />
+      ))}
+      {seen.y.bounds.map((v) => (
+        <path key={`by${v}`} d={across(v)} className="bound" />
+      ))}
+    </>
+  );
+}
+
+interface SpotsProps {
+  seen: Seen;
+  options: Options;
+  here: Spot | undefined;
+  onChoose: (index: number) => void;
+}
+
+/** The options as points, the best edge, the present design as a cross, and a ring around the chosen one. */
+function Spots({ seen, options, here, onChoose }: SpotsProps) {
+  const { edge, spots, now, atX, atY } = seen;
+  return (
+    <>
+      {edge.length > 1 && (
+        <path
+          d={`M ${edge.map((s) => `${atX(s.x)} ${atY(s.y)}`).join(" L ")}`}
+          fill="none"
+          stroke={SPRUCE}
+          strokeWidth={1.2}
+          data-edge
+        />
+      )}
+      {spots.map((spot) => (
+        <Point
+          key={spot.index}
+          options={options}
+          spot={spot}
+          cx={atX(spot.x)}
+          cy={atY(spot.y)}
+          onChoose={onChoose}
+        />
+      ))}
+      {now && (
+        <path
+          d={`M ${atX(now.x) - 6} ${atY(now.y)} h 12 M ${atX(now.x)} ${atY(now.y) - 6} v 12`}
+          stroke={INK}
+          strokeWidth={1.6}
+          data-present
+        />
+      )}
+      {here && (
+        <circle
+          cx={atX(here.x)}
+          cy={atY(here.y)}
+          r={9}
+          fill="none"
+          stroke={INK}
+          strokeWidth={1.8}
+          data-chosen
+        />
+      )}
+    </>
   );
 }
 

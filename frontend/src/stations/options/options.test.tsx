@@ -1,6 +1,5 @@
 import { fireEvent, screen, waitFor } from "@testing-library/react";
 import { describe, expect, it, vi } from "vitest";
-import { marks } from "../../drawing/charts/curves";
 import { DOCUMENTS, OPTIONS, onTheBench } from "../../fixtures";
 import { Field } from "./Field";
 import { bestEdge, spanAround, walk } from "./field";
@@ -42,7 +41,6 @@ describe("the best edge", () => {
     const [low, high] = spanAround([10, 12], [1, 11, 100]);
     expect(low).toBeCloseTo(7.84);
     expect(high).toBeCloseTo(14.16);
-    expect(marks([7.84, 14.16], 4)).toEqual([8, 10, 12, 14]);
   });
 });
 

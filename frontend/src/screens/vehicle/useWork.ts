@@ -1,0 +1,121 @@
+/** A vehicle being worked on: its document with undo and saving, what is selected and marked, and the core's answers. */
+import { type Dispatch, useDeferredValue, useMemo, useReducer, useRef, useState } from "react";
+import type { Doubts, Fault, Live, Mounted } from "../../api/client";
+import type { Edit, Figures, Place } from "../../document/context";
+import { type DesignDocument, withValue } from "../../document/document";
+import { type History, type HistoryAction, history } from "../../document/history";
+import { isSelected, type Selected } from "../../document/selected";
+import { recall, useKeptSteps } from "../../document/steps";
+import { useAutosave } from "../../document/useAutosave";
+import { useDoubts } from "../../document/useDoubts";
+import { useLive, type Wish } from "../../document/useLive";
+import { useSweep } from "../../document/useSweep";
+import { useUndoKeys } from "../../document/useUndoKeys";
+import { useAfterFit, useFit } from "../../stations/fit/useFit";
+import { useBar } from "../../ui/frame/TopBar";
+
+/** What was opened: which vehicle at which station, as it is stored, and as it may have been typed on meanwhile. */
+export interface Vehicle {
+  vehicle: string;
+  workshop: string;
+  station: string;
+  stored: DesignDocument;
+  first: { number: number; saved_at: string };
+  document: DesignDocument;
+  readOnly: boolean;
+}
+
+export interface Work {
+  document: DesignDocument;
+  /** The document as it is shown: a little behind while the question about it is asked. */
+  painted: DesignDocument;
+  past: History<DesignDocument>;
+  dispatch: Dispatch<HistoryAction<DesignDocument>>;
+  saving: ReturnType<typeof useAutosave>;
+  place: Place;
+  edit: Edit;
+  live: Live | null;
+  /** All that stations show of the core's answers; null before the first one. */
+  figures: Figures | null;
+  mounted: Mounted | null;
+  doubts: Doubts | null;
+  faults: Fault[];
+  trouble: string | null;
+}
+
+const FIRST_WHEEL: Selected = { path: "drive.branches[0].stages[0]", member: "driver" };
+
+export function useWork(opened: Vehicle): Work {
+  const { vehicle, workshop, station, stored, first } = opened;
+  const [past, dispatch] = useReducer(history<DesignDocument>, opened.document, (document) =>
+    recall(vehicle, document),
+  );
+  const document = past.present;
+  useKeptSteps(vehicle, past);
+  useUndoKeys(dispatch);
+  const saving = useAutosave(vehicle, document, first, stored);
+  const { edit, wish, mark, held } = useEdits(document, dispatch, opened.readOnly);
+  // The question goes out first; what shows the document is painted while it is answered.
+  const painted = useDeferredValue(document);
+  // Asked before the figures: a shaft under the hand must not wait for what it does not change.
+  const { fit: mounted, of: placed } = useFit(workshop, station === "fit" ? document : null);
+  const { live, of, faults, trouble } = useLive(useAfterFit(document, placed, station === "fit"), mark, wish);
+  const { selected } = wish;
+  const wheels = live?.view.line.rows.flatMap((row) => row.wheels) ?? [];
+  const swept = wheels.some((w) => isSelected(selected, w.path, w.member)) ? selected : null;
+  const sweep = useSweep(of, swept, held);
+  const doubts = useDoubts(document, useBar().preferences.doubtAssumed);
+  const figures = useMemo(
+    () => live && { live, sweep, held, faults, selected, wish, marked: mark, doubts },
+    [live, sweep, held, faults, selected, wish, mark, doubts],
+  );
+  const saved = saving.state.kind === "saved" ? saving.state.at : null;
+  const place = useMemo(() => ({ vehicle, workshop, saved }), [vehicle, workshop, saved]);
+  return {
+    document,
+    painted,
+    past,
+    dispatch,
+    saving,
+    place,
+    edit,
+    live,
+    figures,
+    mounted,
+    doubts,
+    faults,
+    trouble,
+  };
+}
+
+/** What stations may do to the document, the mark and what is looked at; the same object while nothing forbids it. */
+function useEdits(document: DesignDocument, dispatch: Work["dispatch"], readOnly: boolean) {
+  const [mark, setMark] = useState<DesignDocument | null>(null);
+  const [wish, setWish] = useState<Wish>({ selected: FIRST_WHEEL });
+  const [held, setHeld] = useState(false);
+  const present = useRef(document);
+  present.current = document;
+  const edit = useMemo((): Edit => {
+    const change: Edit["edit"] = (how, gesture) => {
+      if (!readOnly) dispatch({ type: "edit", edit: how, gesture });
+    };
+    return {
+      readOnly,
+      // A ratio that somebody was told is asked about for one stage.
+      select: (chosen) =>
+        setWish((old) => ({
+          ...old,
+          selected: chosen,
+          told: chosen?.path === old.selected?.path ? old.told : undefined,
+        })),
+      wish: (part) => setWish((old) => ({ ...old, ...part })),
+      hold: setHeld,
+      present: () => present.current,
+      edit: change,
+      set: (path, value, gesture) => change((old) => withValue(old, path, value), gesture),
+      setMark: () => setMark(present.current),
+      dropMark: () => setMark(null),
+    };
+  }, [readOnly, dispatch]);
+  return { edit, wish, mark, held };
+}
