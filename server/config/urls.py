@@ -22,7 +22,7 @@ api = [
     path("vocabulary/", evaluation.VocabularyView.as_view()),
     path("live/", evaluation.LiveView.as_view()),
     path("sweep/", evaluation.SweepView.as_view()),
-    path("doubts/", evaluation.DoubtsView.as_view()),
+    path("uncertainties/", evaluation.UncertaintiesView.as_view()),
     path("working/", evaluation.WorkingView.as_view()),
     path("aids/", evaluation.AidView.as_view()),
     path("compare/", evaluation.CompareView.as_view()),

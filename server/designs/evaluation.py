@@ -23,7 +23,7 @@ from ydrometer.questions.compare import Comparison, compare
 from ydrometer.questions.duty_limit import DutyLimit, duty_limit
 from ydrometer.questions.grid import MOST as MOST_SIZES
 from ydrometer.questions.grid import Grid, grid
-from ydrometer.screens.doubts import Doubts, doubts
+from ydrometer.screens.gauge_bands import Uncertainties, uncertainties
 from ydrometer.screens.live import Live, Wish, look
 from ydrometer.screens.sweeps import Sweep, sweep_of
 from ydrometer.screens.vocabulary import Vocabulary, vocabulary
@@ -52,7 +52,7 @@ class LiveRequestSerializer(serializers.Serializer[Any]):
     told = serializers.FloatField(min_value=1e-6, max_value=1e6, allow_null=True, required=False)
 
 
-class DoubtsRequestSerializer(serializers.Serializer[Any]):
+class UncertaintiesRequestSerializer(serializers.Serializer[Any]):
     """`assumed` says whether assumed values are drawn with their usual spreads."""
 
     document = DocumentField()
@@ -128,11 +128,13 @@ class SweepView(APIView):
         return Response(sweep_of(asked["document"], asked["path"], asked["member"]))
 
 
-class DoubtsView(APIView):
-    @extend_schema(request=DoubtsRequestSerializer, responses={200: answer_of(Doubts), **BAD, **SIGNED_OUT})
+class UncertaintiesView(APIView):
+    @extend_schema(
+        request=UncertaintiesRequestSerializer, responses={200: answer_of(Uncertainties), **BAD, **SIGNED_OUT}
+    )
     def post(self, request: Request) -> Response:
-        asked = read(DoubtsRequestSerializer, request)
-        return Response(doubts(asked["document"], assumed=asked["assumed"]))
+        asked = read(UncertaintiesRequestSerializer, request)
+        return Response(uncertainties(asked["document"], assumed=asked["assumed"]))
 
 
 class WorkingView(APIView):

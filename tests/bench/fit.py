@@ -14,7 +14,7 @@ from tests.browser.driving import Page
 from tests.core.designs import changed
 from ydrometer.document import design
 from ydrometer.fit import placing
-from ydrometer.fit.placing import Pair, Plate, Reach, Shaft
+from ydrometer.fit.placing import Pair, PlacedShaft, Problem, Reach
 from ydrometer.screens.mounted import mounted
 
 AXLE = "[data-shaft='drive.stages[0]']"
@@ -77,11 +77,13 @@ def dragged(page: Page) -> list[float]:
 def solved() -> list[float]:
     """Seconds for 40 by 12 holes, three free shafts and 30 belt lengths, all placements."""
     holes = tuple((0.012 * i, 0.012 * j) for j in range(12) for i in range(40))
-    fixed = Shaft("motor", ((0.06, 0.06),))
-    free = tuple(Shaft(name, holes) for name in ("one", "two", "three"))
+    fixed = PlacedShaft("motor", ((0.06, 0.06),))
+    free = tuple(PlacedShaft(name, holes) for name in ("one", "two", "three"))
     gears = (Reach(0.06, 0.0601, 0.06),)
     belts = tuple(Reach(c - 3e-4, c + 3e-4, c, f"{n}") for n in range(30) for c in [0.08 + 0.0025 * n])
-    plate = Plate((fixed, *free), (Pair("motor", "one", gears), Pair("one", "two", belts), Pair("two", "three", gears)))
+    plate = Problem(
+        (fixed, *free), (Pair("motor", "one", gears), Pair("one", "two", belts), Pair("two", "three", gears))
+    )
     took = []
     for _ in range(SOLVED):
         begun = time.perf_counter()

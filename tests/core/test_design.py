@@ -177,10 +177,10 @@ class Refusing(unittest.TestCase):
             with self.subTest(text):
                 value = read({"vehicle.mass": text}).values["vehicle.mass"]
                 self.assertAlmostEqual(value.si, 14.0)
-                self.assertAlmostEqual(value.spread, spread)
-        self.assertAlmostEqual(read({"vehicle.grip": "80 % +/- 5 %"}).values["vehicle.grip"].spread, 0.05)
+                self.assertAlmostEqual(value.uncertainty, spread)
+        self.assertAlmostEqual(read({"vehicle.grip": "80 % +/- 5 %"}).values["vehicle.grip"].uncertainty, 0.05)
         warm = read({"conditions": {"ambient": "25 degC +/- 3 degC"}}).values["conditions.ambient"]
-        self.assertAlmostEqual(warm.spread, 3.0)
+        self.assertAlmostEqual(warm.uncertainty, 3.0)
         self.assertIn("is negative", faults(changed({"vehicle.mass": "14 kg +/- -1 kg"}))["vehicle.mass"])
 
     def test_a_price_is_unknown_until_parts_are_priced(self) -> None:

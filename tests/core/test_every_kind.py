@@ -26,7 +26,7 @@ from ydrometer.files.fit_report import report
 from ydrometer.parts.fitting import fits
 from ydrometer.parts.kinds import KINDS as PARTS
 from ydrometer.questions.inverse import inverse, unknowns
-from ydrometer.screens.doubts import doubts
+from ydrometer.screens.gauge_bands import uncertainties
 from ydrometer.screens.live import Wish, look
 from ydrometer.screens.mounted import mounted
 from ydrometer.screens.sweeps import sweep_of
@@ -78,7 +78,7 @@ class EveryKind(unittest.TestCase):
     def test_is_doubted_in_words(self) -> None:
         for kind, document, _ in each():
             with self.subTest(kind):
-                self.assertIn("Measure ", doubts(document, assumed=True).first)
+                self.assertIn("Measure ", uncertainties(document, assumed=True).first)
 
     def test_every_wheel_is_swept_and_takes_its_sizes(self) -> None:
         for kind, document, stage in each():

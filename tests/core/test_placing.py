@@ -9,7 +9,7 @@ import unittest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from ydrometer.fit.placing import NOISE, Clear, Frame, Pair, Plate, Reach, Shaft, placements, relaxations
+from ydrometer.fit.placing import NOISE, Clear, Frame, Pair, PlacedShaft, Problem, Reach, placements, relaxations
 
 PITCH = 12e-3
 MICROMETRES = st.integers(12_000, 50_000)
@@ -23,7 +23,7 @@ def gear(one: str, other: str, distance: float, tolerance: float = 1e-4) -> Pair
     return Pair(one, other, (Reach(distance, distance + tolerance, distance, "gears"),))
 
 
-FIXED = Shaft("motor", ((0.0, 0.0),))
+FIXED = PlacedShaft("motor", ((0.0, 0.0),))
 
 
 class OnHoles(unittest.TestCase):
@@ -32,8 +32,8 @@ class OnHoles(unittest.TestCase):
     def test_all_that_trying_every_hole_finds(self, one: int, other: int, more: int, apart: int) -> None:
         a, b, give, least = (n * 1e-6 for n in (one, other, more, apart))
         grid = holes(5, 4)
-        plate = Plate(
-            (FIXED, Shaft("middle", grid), Shaft("axle", grid)),
+        plate = Problem(
+            (FIXED, PlacedShaft("middle", grid), PlacedShaft("axle", grid)),
             (gear("motor", "middle", a, give), gear("middle", "axle", b, give)),
             (Clear("motor", "axle", least),),
         )
@@ -51,25 +51,25 @@ class OnHoles(unittest.TestCase):
         belts = Pair(
             "motor", "axle", tuple(Reach(d - 2e-3, d, d - 1e-3, f"{n}") for n, d in ((84, 0.061), (90, 0.0735)))
         )
-        first, *others = placements(Plate((FIXED, Shaft("axle", holes(8, 8))), (belts,)))
+        first, *others = placements(Problem((FIXED, PlacedShaft("axle", holes(8, 8))), (belts,)))
         self.assertEqual(first.reaches[0].name, "84")
         self.assertAlmostEqual(first.error, 0.0, 6)
         self.assertTrue(all(p.error >= first.error for p in others))
 
     def test_a_frame_line_keeps_clear(self) -> None:
-        plate = Plate((FIXED, Shaft("axle", holes(6, 6))), (gear("motor", "axle", 0.06),))
+        plate = Problem((FIXED, PlacedShaft("axle", holes(6, 6))), (gear("motor", "axle", 0.06),))
         free = {p.at["axle"] for p in placements(plate)}
         low = Frame("axle", (-1.0, 0.0), (1.0, 0.0), 0.02)
-        kept = {p.at["axle"] for p in placements(Plate(plate.shafts, plate.pairs, (), (low,)))}
+        kept = {p.at["axle"] for p in placements(Problem(plate.shafts, plate.pairs, (), (low,)))}
         self.assertEqual(kept, {spot for spot in free if spot[1] >= 0.02})
         self.assertLess(len(kept), len(free))
 
 
 class InSlots(unittest.TestCase):
     def test_a_slot_takes_the_shaft_to_its_distance_and_tells_the_room(self) -> None:
-        slot = Shaft("axle", ((0.05, 0.0), (0.08, 0.0)), slot=True)
+        slot = PlacedShaft("axle", ((0.05, 0.0), (0.08, 0.0)), slot=True)
         belts = Pair("motor", "axle", (Reach(0.05, 0.0625, 0.0625, "84"), Reach(0.05, 0.07, 0.07, "90")))
-        found = placements(Plate((FIXED, slot), (belts,)))
+        found = placements(Problem((FIXED, slot), (belts,)))
         self.assertEqual(sorted(p.reaches[0].name for p in found), ["84", "90"])
         rooms = {p.reaches[0].name: p.room for p in found}
         self.assertAlmostEqual(rooms["84"], 0.0125, 4)
@@ -77,16 +77,16 @@ class InSlots(unittest.TestCase):
         self.assertEqual(found[0].reaches[0].name, "84")
 
     def test_two_slots_that_face_each_other_are_refused(self) -> None:
-        slots = [Shaft(name, ((0.0, y), (0.05, y)), slot=True) for name, y in (("one", 0.0), ("other", 0.06))]
+        slots = [PlacedShaft(name, ((0.0, y), (0.05, y)), slot=True) for name, y in (("one", 0.0), ("other", 0.06))]
         with self.assertRaises(ValueError):
-            placements(Plate(tuple(slots), (gear("one", "other", 0.06),)))
+            placements(Problem(tuple(slots), (gear("one", "other", 0.06),)))
         with self.assertRaises(ValueError):
-            placements(Plate((FIXED,), (gear("motor", "axle", 0.06),)))
+            placements(Problem((FIXED,), (gear("motor", "axle", 0.06),)))
 
 
 class Helping(unittest.TestCase):
     def test_the_least_give_that_would_do(self) -> None:
-        plate = Plate((FIXED, Shaft("axle", holes(8, 1))), (gear("motor", "axle", 0.0587, 1e-4),))
+        plate = Problem((FIXED, PlacedShaft("axle", holes(8, 1))), (gear("motor", "axle", 0.0587, 1e-4),))
         self.assertEqual(placements(plate), [])
         (one,) = relaxations(plate)
         self.assertAlmostEqual(one.extra, 0.06 - 0.0588, 5)
@@ -94,7 +94,7 @@ class Helping(unittest.TestCase):
     def test_where_two_stand_in_the_way_no_one_helps(self) -> None:
         pairs = (gear("motor", "middle", 0.0587), gear("middle", "axle", 0.0587))
         row = holes(12, 1)
-        plate = Plate((FIXED, Shaft("middle", row), Shaft("axle", row)), pairs)
+        plate = Problem((FIXED, PlacedShaft("middle", row), PlacedShaft("axle", row)), pairs)
         self.assertEqual(relaxations(plate), [])
 
 
@@ -102,8 +102,13 @@ class Large(unittest.TestCase):
     def test_forty_by_twelve_holes_three_free_shafts_thirty_lengths(self) -> None:
         grid = holes(40, 12)
         lengths = tuple(Reach(d, d + 2e-4, d, str(n)) for n, d in enumerate(0.06 + 0.0025 * k for k in range(30)))
-        plate = Plate(
-            (Shaft("motor", ((0.0, 0.0),)), Shaft("first", grid), Shaft("second", grid), Shaft("axle", grid)),
+        plate = Problem(
+            (
+                PlacedShaft("motor", ((0.0, 0.0),)),
+                PlacedShaft("first", grid),
+                PlacedShaft("second", grid),
+                PlacedShaft("axle", grid),
+            ),
             (gear("motor", "first", 0.06), Pair("first", "second", lengths), gear("second", "axle", 0.06)),
             (Clear("motor", "second", 0.05), Clear("first", "axle", 0.05), Clear("motor", "axle", 0.08)),
         )

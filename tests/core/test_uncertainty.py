@@ -2,16 +2,16 @@ import unittest
 from typing import Any
 
 from tests.core.designs import GEAR, changed, read
-from ydrometer.evaluation import uncertainty as spread
+from ydrometer.evaluation import uncertainty
 from ydrometer.files.answer import result
-from ydrometer.screens.doubts import doubts
+from ydrometer.screens.gauge_bands import uncertainties
 
 DOUBTFUL = {"vehicle.mass": "14 kg +/- 0.5 kg", "vehicle.rolling_resistance": "0.03 +/- 0.01"}
 
 
 class Spread(unittest.TestCase):
     def test_without_any_the_result_is_the_plain_one(self) -> None:
-        self.assertIsNone(spread.sample(read()))
+        self.assertIsNone(uncertainty.sample(read()))
         self.assertEqual(set(result(read())["measures"]["top_speed"]), {"value", "unit"})
 
     def test_low_and_high_lie_round_the_value_and_shares_add_up(self) -> None:
@@ -44,21 +44,21 @@ class Spread(unittest.TestCase):
         self.assertAlmostEqual(measures["low"], (0.5 - 0.02 * 1.2815515) * 9.80665, places=2)
 
     def test_draws_stay_within_the_bounds_of_the_format(self) -> None:
-        made = spread.sample(read({f"{GEAR}.efficiency": "0.98 +/- 0.2", "vehicle.grip": "0.1 +/- 0.2"}))
+        made = uncertainty.sample(read({f"{GEAR}.efficiency": "0.98 +/- 0.2", "vehicle.grip": "0.1 +/- 0.2"}))
         assert made is not None
-        self.assertLessEqual(made.drawn[:, made.inputs.index("drive.branches[0].stages[0].efficiency")].max(), 1.0)
-        self.assertGreater(made.drawn[:, made.inputs.index("vehicle.grip")].min(), 0.0)
+        self.assertLessEqual(made.values[:, made.inputs.index("drive.branches[0].stages[0].efficiency")].max(), 1.0)
+        self.assertGreater(made.values[:, made.inputs.index("vehicle.grip")].min(), 0.0)
 
 
 class Assumed(unittest.TestCase):
     def test_assumed_values_are_doubted_where_that_is_wanted(self) -> None:
-        self.assertEqual(spread.uncertain(read(), assumed=False), {})
-        found = spread.uncertain(read(), assumed=True)
+        self.assertEqual(uncertainty.uncertain(read(), assumed=False), {})
+        found = uncertainty.uncertain(read(), assumed=True)
         self.assertEqual(set(found), {"drive.branches[0].stages[0].efficiency", "drive.stages[0].efficiency"})
-        self.assertAlmostEqual(found["drive.stages[0].efficiency"].spread, 0.012)
+        self.assertAlmostEqual(found["drive.stages[0].efficiency"].uncertainty, 0.012)
 
     def words(self, changes: dict[str, Any], assumed: bool) -> str:
-        return doubts(changed(changes), assumed=assumed).first
+        return uncertainties(changed(changes), assumed=assumed).first
 
     def test_it_says_what_to_measure_first(self) -> None:
         self.assertEqual(self.words({}, False), "")
@@ -68,6 +68,6 @@ class Assumed(unittest.TestCase):
         self.assertRegex(self.words({}, True), "Measure the efficiency of the (gears|toothed belt)")
 
     def test_gauges_are_those_of_the_readout(self) -> None:
-        made = doubts(changed(DOUBTFUL), assumed=False)
+        made = uncertainties(changed(DOUBTFUL), assumed=False)
         self.assertEqual([gauge.measure for gauge in made.gauges][:2], ["top_speed", "pushing_force"])
         self.assertEqual(len(made.gauges), 6)

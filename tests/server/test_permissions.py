@@ -30,7 +30,7 @@ TABLE: dict[str, dict[str, tuple[str, Any]]] = {
     "demo/": {"post": (OPEN, None)},
     "live/": {"post": (SIGNED_IN, {"document": PLAIN})},
     "sweep/": {"post": (SIGNED_IN, {"document": PLAIN, "path": "drive.stages[0]", "member": "driver"})},
-    "doubts/": {"post": (SIGNED_IN, {"document": PLAIN})},
+    "uncertainties/": {"post": (SIGNED_IN, {"document": PLAIN})},
     "working/": {"post": (SIGNED_IN, {"document": PLAIN, "measure": "top_speed"})},
     "aids/": {"post": (SIGNED_IN, {"aid": "rolled_distance", "given": {"x": "1 m", "n": "3"}})},
     "compare/": {"post": (SIGNED_IN, {"documents": [PLAIN, PLAIN]})},

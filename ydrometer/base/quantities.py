@@ -40,13 +40,13 @@ def read_quantity(raw: Any, path: str, reading: Reading, dimension: str, bounds:
         if raw is UNREADABLE:
             return UNREADABLE
     try:
-        value, spread = units.parse_spread(raw, dimension)
+        value, uncertainty = units.parse_uncertain(raw, dimension)
     except QuantityError as error:
         return reading.fault(path, str(error), f"give {error.remedy}")
     wrong = _out_of_bounds(value, bounds)
     if wrong:
         return reading.fault(path, f"{shown(raw)} is out of range", f"give a value {wrong}")
-    reading.values[path] = Value(value, dimension, origin, spread, bounds, note)
+    reading.values[path] = Value(value, dimension, origin, uncertainty, bounds, note)
     return value
 
 

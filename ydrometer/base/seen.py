@@ -27,14 +27,14 @@ class Value:
     Attributes:
         si: its value. dimension: its kind of quantity.
         origin: how it was come by, one of `ORIGINS`, or "default" where the document does not give it.
-        spread: one standard deviation, SI, 0 where none is given. bounds: what the format allows.
+        uncertainty: one standard deviation, SI, 0 where none is given. bounds: what the format allows.
         note: what was written beside it.
     """
 
     si: float
     dimension: str
     origin: str
-    spread: float = 0.0
+    uncertainty: float = 0.0
     bounds: Bounds = UNBOUNDED
     note: str = ""
 

@@ -73,7 +73,7 @@ def parse(text: str | float, dimension: str) -> float:
     return value
 
 
-def parse_spread(text: str | float, dimension: str) -> tuple[float, float]:
+def parse_uncertain(text: str | float, dimension: str) -> tuple[float, float]:
     """SI value and spread (one standard deviation, 0 where none is given) of a quantity.
 
     Args:

@@ -61,7 +61,7 @@ def _evaluate(names: Sequence[str]) -> int:
     if faults:
         print("\n".join(faults), file=sys.stderr)
         return 2
-    many = len(documents) >= MANY or any(v.spread for document in documents for v in document.values.values())
+    many = len(documents) >= MANY or any(v.uncertainty for document in documents for v in document.values.values())
     if not many:
         # A design is worked out sooner than a compiler is loaded; it is read when motion is first imported.
         os.environ.setdefault("YDROMETER_INTERPRET", "1")

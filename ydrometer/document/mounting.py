@@ -37,7 +37,7 @@ def _read_point(raw: Any, path: str, seen: Reading) -> Any:
     if not isinstance(raw, list | tuple) or len(raw) != 2:
         return seen.fault(path, "not a place", 'give x and y, such as ["36 mm", "24 mm"]')
     found = [read_quantity(entry, f"{path}[{i}]", seen, "length", _BOUNDS) for i, entry in enumerate(raw)]
-    if any(seen.values[f"{path}[{i}]"].spread for i in (0, 1) if f"{path}[{i}]" in seen.values):
+    if any(seen.values[f"{path}[{i}]"].uncertainty for i in (0, 1) if f"{path}[{i}]" in seen.values):
         return seen.fault(path, "a place with a spread", "give x and y alone")
     return next((entry for entry in found if not isinstance(entry, float)), tuple(found))
 
@@ -168,7 +168,7 @@ class Bolts:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Shaft:
+class ShaftMount:
     """How one shaft is mounted.
 
     Attributes:
@@ -211,7 +211,7 @@ class Tensioner:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Loop:
+class LoopMount:
     """What belongs to one belt or chain: its length where the stage has none of its own, its tension, a tensioner.
 
     Attributes:
@@ -241,24 +241,24 @@ class Mounting:
 
     Attributes:
         plate: without one, shafts stand wherever they are said to. shafts, loops, frame: in any order.
-        tolerance: how much further apart than without play two gears may stand. loop_tolerance: how far from taut a
+        tolerance: how much further apart than without backlash two gears may stand. loop_tolerance: how far from taut a
         loop may be. gap: that is left between what moves and what stands. ground_gap: under a wheel of the line.
     """
 
     plate: Plate | None = reading.nested(Plate, default=None)
-    shafts: tuple[Shaft, ...] = reading.items(reading.object_reader(Shaft))
-    loops: tuple[Loop, ...] = reading.items(reading.object_reader(Loop))
+    shafts: tuple[ShaftMount, ...] = reading.items(reading.object_reader(ShaftMount))
+    loops: tuple[LoopMount, ...] = reading.items(reading.object_reader(LoopMount))
     frame: tuple[FrameLine, ...] = reading.items(reading.object_reader(FrameLine))
     tolerance: float = reading.quantity("length", at_least=0.0, at_most=0.01, default=1e-4)
     loop_tolerance: float = reading.quantity("length", at_least=0.0, at_most=0.05, default=3e-4)
     gap: float = reading.quantity("length", at_least=0.0, at_most=0.1, default=1e-3)
     ground_gap: float = reading.quantity("length", at_least=0.0, at_most=1.0, default=5e-3)
 
-    def of(self, path: str) -> Shaft | None:
+    def of(self, path: str) -> ShaftMount | None:
         """How the shaft of a path is mounted, where that is said."""
         return next((shaft for shaft in self.shafts if shaft.shaft == path), None)
 
-    def loop(self, path: str) -> Loop | None:
+    def loop(self, path: str) -> LoopMount | None:
         """What is said of the loop of a stage."""
         return next((loop for loop in self.loops if loop.stage == path), None)
 

@@ -83,7 +83,7 @@ def _target_schema() -> Schema:
 
 def _read_bound(raw: Any, path: str, seen: Reading, dimension: str) -> Any:
     value = read_quantity(raw, path, seen, dimension)
-    if path in seen.values and seen.values[path].spread:
+    if path in seen.values and seen.values[path].uncertainty:
         return seen.fault(path, "a target with a spread", "give the bound alone")
     return value
 

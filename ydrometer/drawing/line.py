@@ -32,7 +32,7 @@ class Stretch:
     """Stages in one straight row along +x from x = 0, and the shafts between them."""
 
     shafts: list[DrawnShaft]
-    drawn: list[Layout] = field(default_factory=list)
+    layouts: list[Layout] = field(default_factory=list)
     paths: list[str] = field(default_factory=list)
 
     @property
@@ -42,9 +42,9 @@ class Stretch:
 
     def circles(self) -> Iterator[tuple[float, float, float]]:
         """x, y and radius of what takes room."""
-        for drawn in self.drawn:
-            yield from ((w.x, w.y, w.outer_radius) for w in drawn.wheels)
-            yield from ((b.x, b.y, 0.5 * math.hypot(b.length, b.height)) for b in drawn.boxes)
+        for layout in self.layouts:
+            yield from ((w.x, w.y, w.outer_radius) for w in layout.wheels)
+            yield from ((b.x, b.y, 0.5 * math.hypot(b.length, b.height)) for b in layout.boxes)
 
 
 def draw_line(design: Design, longest: float = UNFOLDED) -> LineDrawing:
@@ -73,8 +73,8 @@ def draw_line(design: Design, longest: float = UNFOLDED) -> LineDrawing:
         sizes_assumed=[
             path
             for part in (*placed, trunk)
-            for path, drawn in zip(part.paths, part.drawn, strict=True)
-            if drawn.assumed
+            for path, layout in zip(part.paths, part.layouts, strict=True)
+            if layout.assumed
         ],
     )
 
@@ -93,12 +93,12 @@ def _stretch(
     for step, (path, stage) in enumerate(stages):
         before = made.end
         shafts = (numbers[step], numbers[step + 1])
-        drawn = DRAW[stage.kind](stage, Start(path, shafts, before.x, before.rotation, road_radius))
-        made.drawn.append(drawn)
+        layout = DRAW[stage.kind](stage, Start(path, shafts, before.x, before.rotation, road_radius))
+        made.layouts.append(layout)
         made.paths.append(path)
         known = before.rotation_known and not isinstance(stage.in_plane, OtherPlane)
         made.shafts.append(
-            DrawnShaft(shafts[1], "middle", branch, drawn.x, 0.0, before.rotation * stage.rotation, known, False)
+            DrawnShaft(shafts[1], "middle", branch, layout.x, 0.0, before.rotation * stage.rotation, known, False)
         )
     return made
 
@@ -126,7 +126,7 @@ def source_radius(design: Design, b: int, branch: Stretch, road_radius: float) -
     mass = design.drive.branches[b].source.mass
     if mass is not None:
         return math.cbrt(mass / (2.0 * math.pi * MOTOR_DENSITY))
-    wheels = branch.drawn[0].wheels if branch.drawn else []
+    wheels = branch.layouts[0].wheels if branch.layouts else []
     first = wheels[0].outer_radius if wheels else 0.0
     return min(max(2.2 * first, 0.3 * road_radius), 0.7 * road_radius)
 
@@ -145,7 +145,7 @@ def _rows(design: Design, branches: list[Stretch], trunk: Stretch, road_radius: 
     for place, low in enumerate(breaks):
         last = place == len(breaks) - 1
         high = len(line.shafts) - 1 if last else breaks[place + 1]
-        part = _shifted(Stretch(line.shafts[low : high + 1], line.drawn[low:high]), -line.shafts[low].x)
+        part = _shifted(Stretch(line.shafts[low : high + 1], line.layouts[low:high]), -line.shafts[low].x)
         part.shafts[-1] = replace(part.end, carried=not last, role="wheel" if last else part.end.role)
         sources = branches if place == 0 else []
         rows.append(_row(design, part, others if place == 0 else [], sources, road_radius if last else None))
@@ -154,9 +154,9 @@ def _rows(design: Design, branches: list[Stretch], trunk: Stretch, road_radius: 
 
 def _joined(branch: Stretch, trunk: Stretch) -> Stretch:
     """One stretch of a branch and the trunk behind it."""
-    if not trunk.drawn:
+    if not trunk.layouts:
         return branch
-    return Stretch([*branch.shafts, *trunk.shafts[1:]], branch.drawn + trunk.drawn, branch.paths + trunk.paths)
+    return Stretch([*branch.shafts, *trunk.shafts[1:]], branch.layouts + trunk.layouts, branch.paths + trunk.paths)
 
 
 def _row(design: Design, line: Stretch, fan: list[Stretch], sources: list[Stretch], road_radius: float | None) -> Row:
@@ -170,9 +170,9 @@ def _row(design: Design, line: Stretch, fan: list[Stretch], sources: list[Stretc
         circles.append((road.x, road.y, road.radius))
     return Row(
         shafts=shafts,
-        wheels=[wheel for part in parts for drawn in part.drawn for wheel in drawn.wheels],
-        loops=[loop for part in parts for drawn in part.drawn for loop in drawn.loops],
-        boxes=[box for part in parts for drawn in part.drawn for box in drawn.boxes],
+        wheels=[wheel for part in parts for layout in part.layouts for wheel in layout.wheels],
+        loops=[loop for part in parts for layout in part.layouts for loop in layout.loops],
+        boxes=[box for part in parts for layout in part.layouts for box in layout.boxes],
         sources=discs,
         road_wheel=road,
         left=min(x - radius for x, _, radius in circles),
@@ -184,7 +184,7 @@ def _row(design: Design, line: Stretch, fan: list[Stretch], sources: list[Stretc
 
 def _disc(design: Design, b: int, branch: Stretch, line: Stretch, road_radius: float) -> SourceDisc:
     own = design.drive.branches[b]
-    shaft = branch.shafts[0] if branch.drawn else line.shafts[0]
+    shaft = branch.shafts[0] if branch.layouts else line.shafts[0]
     radius = source_radius(design, b, branch, road_radius)
     kind: Literal["motor", "engine"] = "engine" if isinstance(own.source, Engine) else "motor"
     clutch = CLUTCH * radius if own.clutch else None
@@ -226,6 +226,6 @@ def _moved(part: Stretch, angle: float, by: float) -> Stretch:
             [put(b, angle=b.angle + angle, parts=[put(p) for p in b.parts]) for b in d.boxes],
             d.assumed,
         )
-        for d in part.drawn
+        for d in part.layouts
     ]
     return Stretch([put(shaft) for shaft in part.shafts], drawn, part.paths)

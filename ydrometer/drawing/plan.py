@@ -6,7 +6,7 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
-from ydrometer.document.mounting import Plate, Shaft
+from ydrometer.document.mounting import Plate, ShaftMount
 from ydrometer.document.stages.plane import Mesh
 from ydrometer.drawing import loops as paths
 from ydrometer.drawing import wheels as wheel_shapes
@@ -197,7 +197,7 @@ def _shaft(setup: Setup, path: str, wheels: Sequence[DrawnWheel]) -> PlanShaft:
     )  # fmt: skip
 
 
-def _eccentric(turned: Turned, shaft: Shaft) -> EccentricShape:
+def _eccentric(turned: Turned, shaft: ShaftMount) -> EccentricShape:
     """Around its middle, a throw beyond the shaft; the mark points to the shaft while that stands in line."""
     throw = shaft.eccentric or 0.0
     (x, y), (home_x, home_y) = turned.middle, turned.home

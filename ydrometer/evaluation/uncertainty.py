@@ -1,4 +1,4 @@
-"""How sure a number is: the design drawn again and again within the spreads of its inputs."""
+"""How sure a number is: the design drawn again and again within the uncertainties of its inputs."""
 
 from __future__ import annotations
 
@@ -12,7 +12,7 @@ from typing import Any
 import numpy as np
 
 from ydrometer.base.seen import Value
-from ydrometer.base.tables import spreads
+from ydrometer.base.tables import uncertainties
 from ydrometer.base.tables.measures import MEASURES
 from ydrometer.document.design import Document
 from ydrometer.document.target import Target
@@ -20,7 +20,7 @@ from ydrometer.evaluation.evaluate import Evaluation, evaluate
 from ydrometer.evaluation.result import Bands, measure
 from ydrometer.motion.plant import Array
 
-DRAWS = 256
+SAMPLES = 256
 SEED = 20_261_124
 LOW, HIGH = 10.0, 90.0
 """Percentiles shown."""
@@ -42,84 +42,84 @@ class Band:
 
 @dataclass(frozen=True, slots=True)
 class Sample:
-    """A design and its draws, evaluated as one batch; the design itself is the first.
+    """A design and its samples, evaluated as one batch; the design itself is the first.
 
-    `inputs` are the paths that vary, `drawn` their values, (DRAWS, number of inputs).
+    `inputs` are the paths that vary, `values` theirs, (SAMPLES, number of inputs).
     """
 
     evaluation: Evaluation
     inputs: tuple[str, ...]
-    drawn: Array
+    values: Array
 
     def band(self, values: Array) -> Band:
-        """The band of a result, given for the design and each draw, (1 + DRAWS,); NaN where it has none."""
+        """The band of a result, given for the design and each sample, (1 + SAMPLES,); NaN where it has none."""
         known = np.isfinite(values[1:])
         if not known.any():
             return Band(None, None, {})
         results = values[1:][known]
         low, high = np.percentile(results, (LOW, HIGH))
-        return Band(float(low), float(high), self._shares(results, self.drawn[known]))
+        return Band(float(low), float(high), self._shares(results, self.values[known]))
 
-    def _shares(self, results: Array, drawn: Array) -> dict[str, float]:
+    def _shares(self, results: Array, varied: Array) -> dict[str, float]:
         """Shares of the variance by linear regression on the inputs, which are independent of each other."""
-        scale = drawn.std(axis=0)
+        scale = varied.std(axis=0)
         moving = scale > 0.0
         if len(results) <= len(self.inputs) or np.ptp(results) <= 1e-12 * abs(results).max() or not moving.any():
             return {}
-        inputs = (drawn[:, moving] - drawn[:, moving].mean(axis=0)) / scale[moving]
+        inputs = (varied[:, moving] - varied[:, moving].mean(axis=0)) / scale[moving]
         slopes = np.linalg.lstsq(inputs, results - results.mean(), rcond=None)[0] ** 2
         names = [name for name, moves in zip(self.inputs, moving, strict=True) if moves]
         return {name: float(s / slopes.sum()) for name, s in zip(names, slopes, strict=True)}
 
 
 def uncertain(document: Document, *, assumed: bool) -> dict[str, Value]:
-    """The inputs that have a spread, by path.
+    """The inputs that are uncertain, by path.
 
     Args:
         document: a design.
-        assumed: whether values marked as assumed get a usual spread where they have none.
+        assumed: whether values marked as assumed count as uncertain where they do not say how much.
     """
     found = {}
     for path, value in document.values.items():
         if path.startswith("targets["):
             continue
-        if value.spread > 0.0:
+        if value.uncertainty > 0.0:
             found[path] = value
         elif assumed and value.origin == "assumed":
-            found[path] = dataclasses.replace(value, spread=usual_spread(path, value.si))
+            found[path] = dataclasses.replace(value, uncertainty=usual_uncertainty(path, value.si))
     return found
 
 
-def usual_spread(path: str, value: float) -> float:
+def usual_uncertainty(path: str, value: float) -> float:
     """How far an assumed value is usually off, in its own unit."""
     key = path.rpartition(".")[2]
-    if key in spreads.OF_THE_LOSS:
-        return spreads.OF_THE_LOSS[key] * (1.0 - value)
-    return spreads.OF_THE_VALUE.get(key, spreads.OTHER) * abs(value)
+    if key in uncertainties.OF_THE_LOSS:
+        return uncertainties.OF_THE_LOSS[key] * (1.0 - value)
+    return uncertainties.OF_THE_VALUE.get(key, uncertainties.OTHER) * abs(value)
 
 
 def sample(document: Document, *, assumed: bool = False) -> Sample | None:
-    """The design drawn `DRAWS` times from a fixed seed, None where nothing has a spread.
+    """The design drawn `SAMPLES` times from a fixed seed, None where nothing is uncertain.
 
     Normal distributions by Latin hypercube: each input takes every quantile once, in an order of its own.
     """
     inputs = uncertain(document, assumed=assumed)
     if not inputs:
         return None
-    quantiles = np.array([NormalDist().inv_cdf((i + 0.5) / DRAWS) for i in range(DRAWS)])
+    quantiles = np.array([NormalDist().inv_cdf((i + 0.5) / SAMPLES) for i in range(SAMPLES)])
     random = np.random.default_rng(SEED)
-    columns = [_inside(v.si + v.spread * random.permutation(quantiles), v) for v in inputs.values()]
-    drawn = np.stack(columns, axis=1)
+    columns = [_inside(v.si + v.uncertainty * random.permutation(quantiles), v) for v in inputs.values()]
+    varied = np.stack(columns, axis=1)
     places = [_keys(path) for path in inputs]
-    variants = [replaced(document.design, dict(zip(places, row, strict=True))) for row in drawn.tolist()]
+    variants = [replaced(document.design, dict(zip(places, row, strict=True))) for row in varied.tolist()]
     batch = [document, *(Document(variant, {}, ()) for variant in variants)]
-    return Sample(evaluate(batch), tuple(inputs), drawn)
+    return Sample(evaluate(batch), tuple(inputs), varied)
 
 
-def _inside(drawn: Array, value: Value) -> Array:
+def _inside(varied: Array, value: Value) -> Array:
     above, least, most = value.bounds
     room = JUST_INSIDE * max(abs(value.si), 1.0)
-    made: Array = np.clip(drawn, max(above + room, least), most)
+    made: Array = np.clip(varied, max(above + room, least), most)
     return made
 
 

@@ -5,14 +5,14 @@ from __future__ import annotations
 from typing import Any
 
 from ydrometer.document.design import Document
-from ydrometer.evaluation import uncertainty as spread
+from ydrometer.evaluation import uncertainty
 from ydrometer.evaluation.evaluate import evaluate
 from ydrometer.evaluation.result import result as plain
 
 
 def result(document: Document) -> dict[str, Any]:
     """What `evaluate` prints for one design."""
-    drawn = spread.sample(document)
-    if drawn is None:
+    sampled = uncertainty.sample(document)
+    if sampled is None:
         return plain(evaluate([document]))
-    return plain(drawn.evaluation, 0, spread.bands(drawn))
+    return plain(sampled.evaluation, 0, uncertainty.bands(sampled))

@@ -1,20 +1,20 @@
-"""Numbers for the hands: paper for play, force and note for belt tension."""
+"""Numbers for the hands: paper for backlash, force and note for belt tension."""
 
 from __future__ import annotations
 
 import math
 
 
-def paper_for(play: float, pressure_angle: float) -> float:
-    """Thickness of a strip of paper, m, that leaves this play when it is run through the mesh and taken out.
+def paper_for(backlash: float, pressure_angle: float) -> float:
+    """Thickness of a strip of paper, m, that leaves this backlash when it is run through the mesh and taken out.
 
     It lies on both flanks of a tooth, each time along the line of action: j = 2·t/cos(phi).
 
     Args:
-        play: wanted at the pitch circle, m.
+        backlash: wanted at the pitch circle, m.
         pressure_angle: rad.
     """
-    return 0.5 * play * math.cos(pressure_angle)
+    return 0.5 * backlash * math.cos(pressure_angle)
 
 
 def push(tension: float, span: float, deflection: float) -> float:

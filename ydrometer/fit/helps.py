@@ -7,10 +7,9 @@ from dataclasses import dataclass, replace
 from typing import Any, cast
 
 from ydrometer.document.design import Design
-from ydrometer.document.mounting import Loop, Shaft, Tensioner
+from ydrometer.document.mounting import LoopMount, ShaftMount, Tensioner
 from ydrometer.document.stages import Stage
-from ydrometer.document.stages.plane import Loop as LoopKind
-from ydrometer.document.stages.plane import Mesh
+from ydrometer.document.stages.plane import Loop, Mesh
 from ydrometer.fit import placing
 from ydrometer.fit.clash import called
 from ydrometer.fit.clashes import clashes
@@ -45,7 +44,7 @@ class Help:
     idler: Idler | None
 
 
-def helps(setup: Setup, problem: placing.Plate, couplings: Sequence[Coupling]) -> list[Help]:
+def helps(setup: Setup, problem: placing.Problem, couplings: Sequence[Coupling]) -> list[Help]:
     """Another length at hand, a tooth more or less, an idler, and the least give of one coupling that would do.
 
     Args:
@@ -69,7 +68,7 @@ def _give_words(setup: Setup, coupling: Coupling, extra: float) -> str:
     return f"a slot of {2e3 * extra:.2f} mm for one of: {names}"
 
 
-def _other_lengths(setup: Setup, problem: placing.Plate, couplings: Sequence[Coupling]) -> list[Help]:
+def _other_lengths(setup: Setup, problem: placing.Problem, couplings: Sequence[Coupling]) -> list[Help]:
     """For each loop of one length: others of the bin with which everything goes together."""
     bare = plane(_without_lengths(setup), setup.stock)
     found = []
@@ -97,10 +96,10 @@ def _without_lengths(setup: Setup) -> Design:
 
 def _without_length(stage: Stage) -> Any:
     loop, bare = stage.in_plane, cast(Any, stage)
-    return replace(bare, **{loop.pieces_key: None}) if isinstance(loop, LoopKind) and loop.pieces_key else stage
+    return replace(bare, **{loop.pieces_key: None}) if isinstance(loop, Loop) and loop.pieces_key else stage
 
 
-def _other_teeth(setup: Setup, problem: placing.Plate, couplings: Sequence[Coupling]) -> list[Help]:
+def _other_teeth(setup: Setup, problem: placing.Problem, couplings: Sequence[Coupling]) -> list[Help]:
     """A gear with a tooth more or less than now, by how far that moves its pair."""
     found = []
     for place, coupling in enumerate(couplings):
@@ -119,7 +118,7 @@ def _other_teeth(setup: Setup, problem: placing.Plate, couplings: Sequence[Coupl
     return found
 
 
-def _idlers(setup: Setup, problem: placing.Plate, couplings: Sequence[Coupling]) -> list[Help]:
+def _idlers(setup: Setup, problem: placing.Problem, couplings: Sequence[Coupling]) -> list[Help]:
     """For each loop the way in which it is least too long that an idler can take up without a clash."""
     found = []
     for place, coupling in enumerate(couplings):
@@ -146,18 +145,18 @@ def _clashes_with(setup: Setup, placement: Placement, coupling: Coupling, idler:
     """Whether anything clashes where shafts stand so and a loop has the idler."""
     said = {shaft.shaft: shaft for shaft in setup.mounting.shafts}
     shafts = {
-        path: replace(said.get(path) or Shaft(shaft=path), at=at)
+        path: replace(said.get(path) or ShaftMount(shaft=path), at=at)
         for path, at in placement.at.items() if path not in said or said[path].slot is None
     }  # fmt: skip
     loops = {loop.stage: loop for loop in setup.mounting.loops}
     tensioner = Tensioner(at=idler.at, diameter=idler.diameter, outside=idler.outside)
-    loops[coupling.path] = replace(loops.get(coupling.path) or Loop(stage=coupling.path), tensioner=tensioner)
+    loops[coupling.path] = replace(loops.get(coupling.path) or LoopMount(stage=coupling.path), tensioner=tensioner)
     mounting = replace(setup.mounting, shafts=tuple({**said, **shafts}.values()), loops=tuple(loops.values()))
     changed = set_up(replace(setup.design, fit=mounting), setup.stock)
     return any(clash.level == "clash" for clash in clashes(changed))
 
 
-def _with_pair(problem: placing.Plate, place: int, reaches: Sequence[Reach]) -> placing.Plate:
+def _with_pair(problem: placing.Problem, place: int, reaches: Sequence[Reach]) -> placing.Problem:
     pairs = list(problem.pairs)
     pairs[place] = replace(pairs[place], reaches=tuple(reaches))
     return replace(problem, pairs=tuple(pairs))

@@ -78,9 +78,9 @@ def _wrong_distance(setup: Setup, coupling: Coupling, reach: Reach, distance: fl
         text = f"the rims of {coupling.driver.words} and {coupling.driven.words} do not touch: {mm(off)} apart; {told}"
     else:
         teeth = coupling.driver.teeth, coupling.driven.teeth
-        play = gears.backlash(distance, coupling.driver.size, *teeth, coupling.pressure_angle)
+        backlash = gears.backlash(distance, coupling.driver.size, *teeth, coupling.pressure_angle)
         pair = f"{coupling.driver.words} and {coupling.driven.words}"
-        text = f"{pair} have {mm(play)} play, {mm(off)} too far apart; {told}"
+        text = f"{pair} have {mm(backlash)} play, {mm(off)} too far apart; {told}"
     return Clash("clash", text, coupling.path, off, middle(setup, coupling))
 
 

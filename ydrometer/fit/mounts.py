@@ -43,7 +43,7 @@ class Pinion:
 
 
 def pinions(
-    module: float, spur: int, low: float, high: float, pressure_angle: float, play: float = 0.0
+    module: float, spur: int, low: float, high: float, pressure_angle: float, backlash: float = 0.0
 ) -> list[Pinion]:
     """Which pinions a slot allows with a spur, and the next one on either side with what the slot lacks for it.
 
@@ -52,14 +52,14 @@ def pinions(
         spur: teeth.
         low, high: ends of the slot as distances, m.
         pressure_angle: rad.
-        play: at the pitch circle, m.
+        backlash: at the pitch circle, m.
     """
 
     def pinion(teeth: int) -> Pinion:
-        distance = gears.centre_distance(module, teeth, spur, pressure_angle, backlash=play)
+        distance = gears.centre_distance(module, teeth, spur, pressure_angle, backlash=backlash)
         return Pinion(teeth, distance, max(0.0, low - distance, distance - high))
 
-    gap = play / (2.0 * math.tan(pressure_angle))
+    gap = backlash / (2.0 * math.tan(pressure_angle))
     first = math.ceil(2.0 * (low - gap) / module - spur - 1e-9)
     last = math.floor(2.0 * (high - gap) / module - spur + 1e-9)
     return [pinion(teeth) for teeth in range(max(5, first - 1), max(5, last + 1) + 1)]

@@ -32,7 +32,7 @@ class Placing:
     size: float
 
 
-def as_problem(setup: Setup) -> placing.Plate:
+def as_problem(setup: Setup) -> placing.Problem:
     """The plate as the solver takes it."""
     plate = setup.mounting.plate
     if plate is None:
@@ -55,7 +55,7 @@ def as_problem(setup: Setup) -> placing.Plate:
         Frame(wheel.shaft, line.start, line.end, wheel.outer_radius + setup.mounting.gap)
         for wheel, line in touching.frame_beside(setup)
     )
-    return placing.Plate(shafts, pairs, clears, frames)
+    return placing.Problem(shafts, pairs, clears, frames)
 
 
 def _with_eccentric(setup: Setup, coupling: Coupling) -> tuple[Reach, ...]:
@@ -69,15 +69,15 @@ def with_distance(found: Plane) -> list[Coupling]:
     return [coupling for coupling in found.couplings if coupling.reaches]
 
 
-def _shaft(setup: Setup, path: str, plate: Plate, stay: Collection[str]) -> placing.Shaft:
+def _shaft(setup: Setup, path: str, plate: Plate, stay: Collection[str]) -> placing.PlacedShaft:
     shaft = setup.mounting.of(path)
     if path in stay:
-        return placing.Shaft(path, (setup.said(path),))
+        return placing.PlacedShaft(path, (setup.said(path),))
     if shaft is not None and shaft.slot is not None:
-        return placing.Shaft(path, (shaft.slot.start, shaft.slot.end), slot=True)
+        return placing.PlacedShaft(path, (shaft.slot.start, shaft.slot.end), slot=True)
     if shaft is not None and shaft.mount in ("fixed", "free") and shaft.at is not None:
-        return placing.Shaft(path, (shaft.at,))
-    return placing.Shaft(path, tuple(plate.holes()))
+        return placing.PlacedShaft(path, (shaft.at,))
+    return placing.PlacedShaft(path, tuple(plate.holes()))
 
 
 def way(placement: Placement, couplings: Sequence[Coupling]) -> Placing:

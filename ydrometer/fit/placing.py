@@ -21,7 +21,7 @@ NOISE = 1e-9
 
 
 @dataclass(frozen=True, slots=True)
-class Shaft:
+class PlacedShaft:
     """A shaft by its name, and where it may stand: on some of `holes`, m, one of which is a fixed shaft; or in a slot
     from `holes[0]` to `holes[1]`.
     """
@@ -70,10 +70,10 @@ class Frame:
 
 
 @dataclass(frozen=True, slots=True)
-class Plate:
+class Problem:
     """All of it."""
 
-    shafts: tuple[Shaft, ...]
+    shafts: tuple[PlacedShaft, ...]
     pairs: tuple[Pair, ...]
     clears: tuple[Clear, ...] = ()
     frames: tuple[Frame, ...] = ()
@@ -112,57 +112,57 @@ CLOSE = 1e-6
 """m; to which the least give is found."""
 
 
-def placements(plate: Plate, most: int = MOST) -> list[Placement]:
+def placements(problem: Problem, most: int = MOST) -> list[Placement]:
     """Every placement that satisfies all pairs, clearances and frames; the least error first, then the most room to
     tighten, then the most compact.
 
     Args:
-        plate: shafts and what ties them. Two shafts in slots must not be a pair: one of them has to stand first.
+        problem: shafts and what ties them. Two shafts in slots must not be a pair: one of them has to stand first.
         most: how many are looked for; where there are more, those found are not the best of all.
 
     Raises:
         ValueError: a name that no shaft has, or a pair of two slots.
     """
-    _check(plate)
+    _check(problem)
     found: list[Placement] = []
-    for placement in _follow(plate, _order(plate), {}):
+    for placement in _follow(problem, _order(problem), {}):
         found.append(placement)
         if len(found) >= most:
             break
     return sorted(found, key=lambda p: (round(p.error, 9), -round(p.room, 9), p.size))
 
 
-def relaxations(plate: Plate) -> list[Relaxation]:
+def relaxations(problem: Problem) -> list[Relaxation]:
     """For each pair that alone stands in the way: the least give it would want, the smallest first.
 
     Args:
-        plate: for which there is no placement.
+        problem: for which there is no placement.
     """
     found = []
-    for place in range(len(plate.pairs)):
-        if _goes(plate, place, MOST_GIVE):
-            found.append(Relaxation(place, _least_give(plate, place)))
+    for place in range(len(problem.pairs)):
+        if _goes(problem, place, MOST_GIVE):
+            found.append(Relaxation(place, _least_give(problem, place)))
     return sorted(found, key=lambda relaxation: relaxation.extra)
 
 
-def _least_give(plate: Plate, place: int) -> float:
+def _least_give(problem: Problem, place: int) -> float:
     low, high = 0.0, MOST_GIVE
     while high - low > CLOSE:
         middle = 0.5 * (low + high)
-        low, high = (low, middle) if _goes(plate, place, middle) else (middle, high)
+        low, high = (low, middle) if _goes(problem, place, middle) else (middle, high)
     return high
 
 
-def _goes(plate: Plate, place: int, give: float) -> bool:
-    pair = plate.pairs[place]
+def _goes(problem: Problem, place: int, give: float) -> bool:
+    pair = problem.pairs[place]
     wider = replace(pair, reaches=tuple(replace(r, low=r.low - give, high=r.high + give) for r in pair.reaches))
-    pairs = (*plate.pairs[:place], wider, *plate.pairs[place + 1 :])
-    return bool(placements(replace(plate, pairs=pairs), most=1))
+    pairs = (*problem.pairs[:place], wider, *problem.pairs[place + 1 :])
+    return bool(placements(replace(problem, pairs=pairs), most=1))
 
 
-def _check(plate: Plate) -> None:
-    shafts = {shaft.name: shaft for shaft in plate.shafts}
-    for pair in plate.pairs:
+def _check(problem: Problem) -> None:
+    shafts = {shaft.name: shaft for shaft in problem.shafts}
+    for pair in problem.pairs:
         for name in (pair.one, pair.other):
             if name not in shafts:
                 raise ValueError(f'"{name}" is no shaft: known are {", ".join(shafts)}')
@@ -170,11 +170,11 @@ def _check(plate: Plate) -> None:
             raise ValueError(f"{pair.one} and {pair.other} are both in slots: let one of them stand on a hole")
 
 
-def _order(plate: Plate) -> list[Shaft]:
+def _order(problem: Problem) -> list[PlacedShaft]:
     """Fixed shafts first, then always the one tied to most of those that stand, slots behind holes."""
-    left, standing, order = list(plate.shafts), set[str](), []
+    left, standing, order = list(problem.shafts), set[str](), []
     while left:
-        links = {shaft.name: sum(_partner(pair, shaft.name) in standing for pair in plate.pairs) for shaft in left}
+        links = {shaft.name: sum(_partner(pair, shaft.name) in standing for pair in problem.pairs) for shaft in left}
         chosen = min(left, key=lambda s: (len(s.holes) > 1, s.slot, -links[s.name], len(s.holes)))
         left.remove(chosen)
         standing.add(chosen.name)
@@ -190,25 +190,25 @@ class _Bounds:
     least: list[tuple[Point, float]] = field(default_factory=list)
 
 
-def _follow(plate: Plate, order: Sequence[Shaft], at: Mapping[str, Point]) -> Iterator[Placement]:
+def _follow(problem: Problem, order: Sequence[PlacedShaft], at: Mapping[str, Point]) -> Iterator[Placement]:
     if len(at) == len(order):
-        yield _placement(plate, at)
+        yield _placement(problem, at)
         return
     shaft = order[len(at)]
-    bounds = _bounds(plate, shaft.name, at)
-    frames = [frame for frame in plate.frames if frame.shaft == shaft.name]
+    bounds = _bounds(problem, shaft.name, at)
+    frames = [frame for frame in problem.frames if frame.shaft == shaft.name]
     spots = _in_slot(shaft, bounds, frames) if shaft.slot else _on_holes(shaft, bounds, frames)
     for spot in spots:
-        yield from _follow(plate, order, {**at, shaft.name: spot})
+        yield from _follow(problem, order, {**at, shaft.name: spot})
 
 
-def _bounds(plate: Plate, name: str, at: Mapping[str, Point]) -> _Bounds:
+def _bounds(problem: Problem, name: str, at: Mapping[str, Point]) -> _Bounds:
     bounds = _Bounds()
-    for pair in plate.pairs:
+    for pair in problem.pairs:
         other = _partner(pair, name)
         if other in at:
             bounds.reaches.append((at[other], pair.reaches))
-    for clear in plate.clears:
+    for clear in problem.clears:
         other = _partner(clear, name)
         if other in at:
             bounds.least.append((at[other], clear.least))
@@ -220,7 +220,7 @@ def _partner(link: Pair | Clear, name: str) -> str:
     return {link.one: link.other, link.other: link.one}.get(name, "")
 
 
-def _on_holes(shaft: Shaft, bounds: _Bounds, frames: Sequence[Frame]) -> list[Point]:
+def _on_holes(shaft: PlacedShaft, bounds: _Bounds, frames: Sequence[Frame]) -> list[Point]:
     holes = np.array(shaft.holes)
     good = np.ones(len(holes), bool)
     for point, reaches in bounds.reaches:
@@ -254,7 +254,7 @@ STEPS = 2000
 """Places along a slot; at a fiftieth of a millimetre in one of 40 mm nothing that can be set by hand is missed."""
 
 
-def _in_slot(shaft: Shaft, bounds: _Bounds, frames: Sequence[Frame]) -> list[Point]:
+def _in_slot(shaft: PlacedShaft, bounds: _Bounds, frames: Sequence[Frame]) -> list[Point]:
     """For each choice of reaches the place in the slot that comes closest to the best distances."""
     share = np.linspace(0.0, 1.0, STEPS + 1)[:, None]
     line = np.array(shaft.holes[0]) * (1.0 - share) + np.array(shaft.holes[1]) * share
@@ -285,9 +285,9 @@ def _choices(
         yield from _choices(line, others, within, error + np.abs(distance - reach.best))
 
 
-def _placement(plate: Plate, at: Mapping[str, Point]) -> Placement:
+def _placement(problem: Problem, at: Mapping[str, Point]) -> Placement:
     chosen, error = [], 0.0
-    for pair in plate.pairs:
+    for pair in problem.pairs:
         distance = math.dist(at[pair.one], at[pair.other])
         inside = [r for r in pair.reaches if r.low - NOISE <= distance <= r.high + NOISE]
         reach = min(inside, key=lambda r: abs(distance - r.best))
@@ -295,10 +295,10 @@ def _placement(plate: Plate, at: Mapping[str, Point]) -> Placement:
         error += abs(distance - reach.best)
     across, up = zip(*at.values(), strict=True)
     size = max(across) - min(across) + max(up) - min(up)
-    return Placement(dict(at), tuple(chosen), error, _room(plate, at), size)
+    return Placement(dict(at), tuple(chosen), error, _room(problem, at), size)
 
 
-def _room(plate: Plate, at: Mapping[str, Point]) -> float:
+def _room(problem: Problem, at: Mapping[str, Point]) -> float:
     """The shortest way to an end that any slot leaves; infinite without a slot."""
-    ways = [min(math.dist(at[s.name], end) for end in s.holes) for s in plate.shafts if s.slot]
+    ways = [min(math.dist(at[s.name], end) for end in s.holes) for s in problem.shafts if s.slot]
     return min(ways, default=math.inf)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from ydrometer.document.mounting import Shaft
+from ydrometer.document.mounting import ShaftMount
 from ydrometer.fit.bores import SAME, Seat, seat
 from ydrometer.fit.clash import Clash, called, mm
 from ydrometer.fit.placing import NOISE
@@ -15,7 +15,7 @@ HOLDS = 1.0
 """Least thread behind the plate relative to a bolt's width, for one to hold (common practice in steel)."""
 
 
-def _has(stock: Stock, wanted: Seat, shaft: Shaft) -> bool:
+def _has(stock: Stock, wanted: Seat, shaft: ShaftMount) -> bool:
     """Whether the sleeve or adapter that would make it is in the bin."""
 
     def same(one: float, other: float) -> bool:

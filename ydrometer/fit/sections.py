@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
-from ydrometer.document.mounting import Mounting, Shaft, Stack
+from ydrometer.document.mounting import Mounting, ShaftMount, Stack
 from ydrometer.fit.bores import SAME
 from ydrometer.fit.stack import Filling, fill
 from ydrometer.fit.stock import Stock
@@ -69,7 +69,7 @@ def sections(mounting: Mounting, stock: Stock) -> list[Section]:
     return [_section(shaft, shaft.stack, stock) for shaft in mounting.shafts if shaft.stack is not None]
 
 
-def _section(shaft: Shaft, stack: Stack, stock: Stock) -> Section:
+def _section(shaft: ShaftMount, stack: Stack, stock: Stock) -> Section:
     gaps = _gaps(stack)
     kept = [i for i, item in enumerate(stack.items) if not item.spacer]
     wanted = _gaps(replace(stack, items=tuple(stack.items[i] for i in kept)))
@@ -108,7 +108,7 @@ def _gaps(stack: Stack) -> list[float]:
     return [start - end for start, end in zip(starts, ends, strict=True)]
 
 
-def _spacers(shaft: Shaft, stock: Stock) -> Mapping[float, int]:
+def _spacers(shaft: ShaftMount, stock: Stock) -> Mapping[float, int]:
     """The spacers that go on a shaft; of one of unknown diameter those of the commonest bore."""
     if shaft.diameter is not None:
         near = [bore for bore in stock.spacers if abs(bore - shaft.diameter) <= SAME]

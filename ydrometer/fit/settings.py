@@ -1,4 +1,4 @@
-"""Numbers for the hands: how far apart, how much play, how tight, how straight; of each stage as it stands."""
+"""Numbers for the hands: how far apart, how much backlash, how tight, how straight; of each stage as it stands."""
 
 from __future__ import annotations
 

@@ -7,7 +7,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from ydrometer.document.design import Design
-from ydrometer.document.mounting import Mounting, Point, Shaft, Tensioner
+from ydrometer.document.mounting import Mounting, Point, ShaftMount, Tensioner
 from ydrometer.fit.coupling import Coupling, Wheel
 from ydrometer.fit.line import Plane, plane
 from ydrometer.fit.placing import NOISE
@@ -49,9 +49,9 @@ class Setup:
         one, other = coupling.shafts
         return reach_between(self.at(one), self.shaft(one).slot, self.at(other), self.shaft(other).slot)
 
-    def shaft(self, path: str) -> Shaft:
+    def shaft(self, path: str) -> ShaftMount:
         """How a shaft is mounted."""
-        return self.mounting.of(path) or Shaft(shaft=path, mount="free")
+        return self.mounting.of(path) or ShaftMount(shaft=path, mount="free")
 
     @property
     def road_radius(self) -> float:

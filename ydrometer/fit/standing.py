@@ -7,7 +7,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from typing import Literal
 
-from ydrometer.document.mounting import Mounting, Plate, Point, Shaft, Slot
+from ydrometer.document.mounting import Mounting, Plate, Point, ShaftMount, Slot
 from ydrometer.fit.coupling import Coupling
 from ydrometer.fit.line import Plane
 from ydrometer.fit.mounts import eccentric_angle
@@ -95,11 +95,11 @@ def _on_eccentric(plane: Plane, path: str, throw: float, found: Mapping[str, Sta
     return replace(stand, at=at, turned=Turned(stand.at, middle, angle))
 
 
-def _said(shaft: Shaft | None) -> Point | None:
+def _said(shaft: ShaftMount | None) -> Point | None:
     return None if shaft is None or shaft.slot is not None else shaft.at
 
 
-def _in_slot(shaft: Shaft | None) -> bool:
+def _in_slot(shaft: ShaftMount | None) -> bool:
     return shaft is not None and shaft.slot is not None
 
 

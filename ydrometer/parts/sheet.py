@@ -66,8 +66,8 @@ def _written(column: PartColumn | None, part: Mapping[str, Any]) -> Cell:
         dimension = DIMENSIONS[column.dimension]
         value = value_at(part, column.path)
         raw: Any = value.get("value") if isinstance(value, Mapping) else value
-        si, spread = units.parse_spread(raw, column.dimension)
-        if spread:
+        si, uncertainty = units.parse_uncertain(raw, column.dimension)
+        if uncertainty:
             return harmless(text)
         factor, offset = units.scale(dimension.metric, column.dimension)
         shown = float(f"{(si - offset) / factor:.12g}")

@@ -52,13 +52,13 @@ class Gauge:
 
 @dataclass(frozen=True, slots=True)
 class Quantity:
-    """A quantity of the document: its SI value, its kind, how it was come by, and its spread (0 where none)."""
+    """A quantity of the document: its SI value, its kind, how it was come by, and its uncertainty (0 where none)."""
 
     path: str
     si: float
     dimension: str
     origin: str
-    spread: float
+    uncertainty: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -148,7 +148,7 @@ def look(raw: dict[str, Any], mark: dict[str, Any] | None = None, wish: Wish = W
         rotation=rotation(document.design),
         sources=[curves.source_curve(document.design, b) for b in range(len(document.design.drive.branches))],
         supply=curves.supply_curve(document.design),
-        quantities=[Quantity(path, v.si, v.dimension, v.origin, v.spread) for path, v in document.values.items()],
+        quantities=[Quantity(path, v.si, v.dimension, v.origin, v.uncertainty) for path, v in document.values.items()],
         assumed=list(document.assumed),
         messages=messages(evaluation),
         clashes=None if document.design.fit is None else clashes(set_up(document.design)),

@@ -158,7 +158,7 @@ class Edge:
 class Mount:
     """Where the shafts of a layout may stand: first that of the source, then what each pair drives, in their order.
 
-    `tolerance` is how much further apart than without play gears may stand, `loop_tolerance` how far a loop's wheels
+    `tolerance` is how much further apart than without backlash gears may stand, `loop_tolerance` how far a loop's wheels
     may be off the distance at which it is taut, m; wheels keep `gap`, m, from the frame. See `document.mounting`.
     """
 

@@ -27,7 +27,7 @@ def has_room(
         size: module or pitch, m, (n,).
         driver: teeth, of V-pulleys pitch diameters, m, (n,).
         driven: likewise.
-        low: the least distance between the shafts without play, m; broadcast against the others.
+        low: the least distance between the shafts without backlash, m; broadcast against the others.
         high: the largest.
     """
     loop = choice.loop
@@ -50,7 +50,7 @@ def has_room(
 
 
 def centre_distance(size: Any, driver: Any, driven: Any) -> Any:
-    """Of gears without play, m."""
+    """Of gears without backlash, m."""
     return 0.5 * size * (driver + driven)
 
 

@@ -119,22 +119,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/doubts/": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["doubts_create"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/grid/": {
         parameters: {
             query?: never;
@@ -243,6 +227,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["turned_down_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/uncertainties/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["uncertainties_create"];
         delete?: never;
         options?: never;
         head?: never;
@@ -855,31 +855,6 @@ export interface components {
             offset: number;
             symbol: string;
             typed: string;
-        };
-        Doubt: {
-            /** Format: double */
-            high: number | null;
-            /** Format: double */
-            low: number | null;
-            measure: string;
-            path: string;
-            /** Format: double */
-            share: number;
-            target: number | null;
-            words: string;
-        };
-        /** @description The gauges in their order, and the one sentence that matters most. */
-        Doubts: {
-            first: string;
-            gauges: components["schemas"]["Doubt"][];
-        };
-        /** @description `assumed` says whether assumed values are drawn with their usual spreads. */
-        DoubtsRequestRequest: {
-            /** @default true */
-            assumed: boolean;
-            document: {
-                [key: string]: unknown;
-            };
         };
         DrawnLoop: {
             assumed: boolean;
@@ -1539,7 +1514,7 @@ export interface components {
             /** Format: double */
             si: number;
             /** Format: double */
-            spread: number;
+            uncertainty: number;
         };
         Range: {
             /** Format: double */
@@ -1931,6 +1906,31 @@ export interface components {
          * @enum {string}
          */
         TypeEnum: "text" | "whole" | "quantity" | "ratios" | "choice" | "curve";
+        /** @description The gauges in their order, and the one sentence that matters most. */
+        Uncertainties: {
+            first: string;
+            gauges: components["schemas"]["Uncertainty"][];
+        };
+        /** @description `assumed` says whether assumed values are drawn with their usual spreads. */
+        UncertaintiesRequestRequest: {
+            /** @default true */
+            assumed: boolean;
+            document: {
+                [key: string]: unknown;
+            };
+        };
+        Uncertainty: {
+            /** Format: double */
+            high: number | null;
+            /** Format: double */
+            low: number | null;
+            measure: string;
+            path: string;
+            /** Format: double */
+            share: number;
+            target: number | null;
+            words: string;
+        };
         Unknown: {
             dimension: string;
             key: string;
@@ -2331,47 +2331,6 @@ export interface operations {
             };
         };
     };
-    doubts_create: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["DoubtsRequestRequest"];
-            };
-        };
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Doubts"];
-                };
-            };
-            /** @description Refused, with the reason */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description Refused, with the reason */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-        };
-    };
     grid_create: {
         parameters: {
             query?: never;
@@ -2691,6 +2650,47 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DutyLimit"];
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    uncertainties_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UncertaintiesRequestRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Uncertainties"];
                 };
             };
             /** @description Refused, with the reason */

@@ -4,7 +4,7 @@
  * painted twice for one key press.
  */
 import { createContext, type ReactNode, useContext, useDeferredValue } from "react";
-import type { Doubts, Fault, Live, Mounted, Sweep } from "../api/client";
+import type { Fault, Live, Mounted, Sweep, Uncertainties } from "../api/client";
 import { isWithin } from "../ui/fields/faults";
 import type { DesignDocument } from "./document";
 import type { Selected } from "./selected";
@@ -34,7 +34,7 @@ export interface Figures {
   selected: Selected | null;
   wish: Wish;
   marked: DesignDocument | null;
-  doubts: Doubts | null;
+  uncertainties: Uncertainties | null;
 }
 
 /** Where the design is kept: its vehicle and workshop, and when it was last saved, null while it is not. */

@@ -6,7 +6,7 @@ import math
 from collections.abc import Iterator
 from dataclasses import dataclass, field, replace
 
-from ydrometer.document.mounting import Bolts, Plate, Point, Shaft, Slot
+from ydrometer.document.mounting import Bolts, Plate, Point, ShaftMount, Slot
 from ydrometer.fit.setup import Setup
 
 OUTLINE, HOLES, SHAFTS, SLOTS, BOLTS, FRAME, NOTES = (
@@ -163,7 +163,7 @@ def _plate(plate: Plate) -> Iterator[Shape]:
             yield Circle(HOLES, x, y, 0.5 * plate.hole)
 
 
-def _shaft(shaft: Shaft, at: Point, name: str) -> Iterator[Shape]:
+def _shaft(shaft: ShaftMount, at: Point, name: str) -> Iterator[Shape]:
     across = shaft.opening or shaft.diameter
     slot = shaft.slot
     if slot is not None:

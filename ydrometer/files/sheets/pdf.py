@@ -9,7 +9,7 @@ from html import escape
 from pathlib import Path
 
 from ydrometer.files.sheets.outline import Outline
-from ydrometer.files.sheets.svg import MM, drawn, label, scale_bar
+from ydrometer.files.sheets.svg import MM, label, scale_bar, shapes_of
 
 SIZES = {"a4": (210.0, 297.0), "letter": (215.9, 279.4)}
 """Sheets, mm."""
@@ -91,7 +91,7 @@ def _page(outline: Outline, tile: Tile, tiles: list[Tile], wide: float, high: fl
         words += f", row {tile.row + 1} from below, column {tile.column + 1} from the left; cut at the marks and join"
     return (
         f'<svg xmlns="http://www.w3.org/2000/svg" width="{wide}mm" height="{high}mm" viewBox="0 0 {wide} {high}">'
-        f'<svg {place} {view} overflow="hidden">{drawn(outline)}</svg>'
+        f'<svg {place} {view} overflow="hidden">{shapes_of(outline)}</svg>'
         f"{_marks(across, up)}{scale_bar(EDGE, EDGE + up + 10.0)}{label(EDGE, EDGE + up + 20.0, words)}</svg>"
     )
 

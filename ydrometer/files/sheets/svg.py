@@ -28,12 +28,12 @@ def svg(outline: Outline) -> bytes:
     body = (
         f'<svg xmlns="http://www.w3.org/2000/svg" width="{wide:.3f}mm" height="{high:.3f}mm" '
         f'viewBox="{left:.3f} {-top:.3f} {wide:.3f} {high:.3f}">'
-        f"<title>{escape(outline.name)}</title>{drawn(outline)}{bar}</svg>"
+        f"<title>{escape(outline.name)}</title>{shapes_of(outline)}{bar}</svg>"
     )
     return body.encode("utf-8")
 
 
-def drawn(outline: Outline) -> str:
+def shapes_of(outline: Outline) -> str:
     """The shapes in mm, y down, one group a layer."""
     groups = []
     for layer in LAYERS:

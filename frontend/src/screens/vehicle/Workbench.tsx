@@ -33,7 +33,7 @@ const STATIONS: Record<string, React.ComponentType> = {
 export function Workbench(opened: Vehicle) {
   const { vehicle, workshop, station, readOnly } = opened;
   const work = useWork(opened);
-  const { document, live, faults, figures, doubts } = work;
+  const { document, live, faults, figures, uncertainties } = work;
   const [asked, setAsked] = useState<Asked | null>(null);
   const ask = useCallback((gauge: Asked) => setAsked(gauge), []);
   const Station = STATIONS[station];
@@ -78,7 +78,9 @@ export function Workbench(opened: Vehicle) {
         </Box>
       </Flex>
       <Box position={{ base: "sticky", md: "static" }} bottom="0" minH="96px" bg="panel">
-        {live && <Readout gauges={live.gauges} doubts={doubts} stale={faults.length > 0} onAsk={ask} />}
+        {live && (
+          <Readout gauges={live.gauges} uncertainties={uncertainties} stale={faults.length > 0} onAsk={ask} />
+        )}
       </Box>
       {asked && (
         <Suspense fallback={null}>

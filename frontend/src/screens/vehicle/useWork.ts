@@ -1,15 +1,15 @@
 /** A vehicle being worked on: its document with undo and saving, what is selected and marked, and the core's answers. */
 import { type Dispatch, useDeferredValue, useMemo, useReducer, useRef, useState } from "react";
-import type { Doubts, Fault, Live, Mounted } from "../../api/client";
+import type { Fault, Live, Mounted, Uncertainties } from "../../api/client";
 import type { Edit, Figures, Place } from "../../document/context";
 import { type DesignDocument, withValue } from "../../document/document";
 import { type History, type HistoryAction, history } from "../../document/history";
 import { isSelected, type Selected } from "../../document/selected";
 import { recall, useKeptSteps } from "../../document/steps";
 import { useAutosave } from "../../document/useAutosave";
-import { useDoubts } from "../../document/useDoubts";
 import { useLive, type Wish } from "../../document/useLive";
 import { useSweep } from "../../document/useSweep";
+import { useUncertainties } from "../../document/useUncertainties";
 import { useUndoKeys } from "../../document/useUndoKeys";
 import { useAfterFit, useFit } from "../../stations/fit/useFit";
 import { useBar } from "../../ui/frame/TopBar";
@@ -38,7 +38,7 @@ export interface Work {
   /** All that stations show of the core's answers; null before the first one. */
   figures: Figures | null;
   mounted: Mounted | null;
-  doubts: Doubts | null;
+  uncertainties: Uncertainties | null;
   faults: Fault[];
   trouble: string | null;
 }
@@ -64,10 +64,10 @@ export function useWork(opened: Vehicle): Work {
   const wheels = live?.view.line.rows.flatMap((row) => row.wheels) ?? [];
   const swept = wheels.some((w) => isSelected(selected, w.path, w.member)) ? selected : null;
   const sweep = useSweep(of, swept, held);
-  const doubts = useDoubts(document, useBar().preferences.doubtAssumed);
+  const uncertainties = useUncertainties(document, useBar().preferences.doubtAssumed);
   const figures = useMemo(
-    () => live && { live, sweep, held, faults, selected, wish, marked: mark, doubts },
-    [live, sweep, held, faults, selected, wish, mark, doubts],
+    () => live && { live, sweep, held, faults, selected, wish, marked: mark, uncertainties },
+    [live, sweep, held, faults, selected, wish, mark, uncertainties],
   );
   const saved = saving.state.kind === "saved" ? saving.state.at : null;
   const place = useMemo(() => ({ vehicle, workshop, saved }), [vehicle, workshop, saved]);
@@ -82,7 +82,7 @@ export function useWork(opened: Vehicle): Work {
     live,
     figures,
     mounted,
-    doubts,
+    uncertainties,
     faults,
     trouble,
   };

@@ -36,12 +36,12 @@ export function BriefStation() {
 
 /** What would be worth measuring first, and whether assumed values count as doubtful at all. */
 function Worth() {
-  const { doubts } = useFigures();
+  const { uncertainties } = useFigures();
   const { preferences, change } = useBar();
   return (
     <Box mt="4" data-doubts>
       <Box fontWeight="600" minH="1.4em">
-        {doubts?.first}
+        {uncertainties?.first}
       </Box>
       <label style={{ fontSize: "14px" }}>
         <input

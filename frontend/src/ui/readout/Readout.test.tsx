@@ -6,7 +6,7 @@ import { Readout } from "./Readout";
 test("each value opens its working, and shows what the mark changed", () => {
   const asked = vi.fn();
   const { container } = onTheBench(
-    <Readout gauges={PLAIN.gauges} doubts={null} stale={false} onAsk={asked} />,
+    <Readout gauges={PLAIN.gauges} uncertainties={null} stale={false} onAsk={asked} />,
   );
   const top = container.querySelector("[data-gauge=top_speed]");
   expect(top?.querySelector("[data-change]")?.textContent).toMatch(/^\+0\.\d+$/);
@@ -16,7 +16,9 @@ test("each value opens its working, and shows what the mark changed", () => {
 });
 
 test("a value that is not up to date is told so", () => {
-  const { container } = onTheBench(<Readout gauges={PLAIN.gauges} doubts={null} stale onAsk={vi.fn()} />);
+  const { container } = onTheBench(
+    <Readout gauges={PLAIN.gauges} uncertainties={null} stale onAsk={vi.fn()} />,
+  );
   expect(container.querySelector("[data-readout]")?.getAttribute("aria-busy")).toBe("true");
 });
 
@@ -24,14 +26,16 @@ test("a measure without a value has none to ask about", () => {
   const [gauge] = PLAIN.gauges;
   if (!gauge) throw new Error("a gauge is wanted");
   const none = { ...gauge, value: null, mark: null };
-  const { container } = onTheBench(<Readout gauges={[none]} doubts={null} stale={false} onAsk={vi.fn()} />);
+  const { container } = onTheBench(
+    <Readout gauges={[none]} uncertainties={null} stale={false} onAsk={vi.fn()} />,
+  );
   expect(container.querySelector("[data-value]")?.hasAttribute("disabled")).toBe(true);
   expect(container.querySelector("[data-value]")?.textContent).toBe("–");
 });
 
 test("a band stands under a value that has no target", () => {
   const at = PLAIN.gauges.findIndex((g) => g.target === null);
-  const doubts = {
+  const uncertainties = {
     first: "",
     gauges: PLAIN.gauges.map((g) => ({
       measure: g.measure,
@@ -44,7 +48,7 @@ test("a band stands under a value that has no target", () => {
     })),
   };
   const { container } = onTheBench(
-    <Readout gauges={PLAIN.gauges} doubts={doubts} stale={false} onAsk={vi.fn()} />,
+    <Readout gauges={PLAIN.gauges} uncertainties={uncertainties} stale={false} onAsk={vi.fn()} />,
   );
   const gauge = container.querySelectorAll("[data-gauge]")[at];
   expect(gauge?.textContent).toMatch(/1\.00 to 2\.00|1000 to 2000|100 to 200/);

@@ -1,6 +1,6 @@
 import { Box, Flex } from "@chakra-ui/react";
 import { memo } from "react";
-import type { Doubts, Gauge } from "../../api/client";
+import type { Gauge, Uncertainties } from "../../api/client";
 import { label } from "../../words/measures";
 import { change, show, type Units, useUnits } from "../fields/units";
 import { StandingMark } from "../StandingMark";
@@ -8,13 +8,13 @@ import { StandingMark } from "../StandingMark";
 /** One gauge for each target and a few more measures, on every station. */
 interface Props {
   gauges: Gauge[];
-  doubts: Doubts | null;
+  uncertainties: Uncertainties | null;
   stale: boolean;
   /** Opens the working behind a value. */
   onAsk: (asked: { measure: string; at: number | null }) => void;
 }
 
-export const Readout = memo(function Readout({ gauges, doubts, stale, onAsk }: Props) {
+export const Readout = memo(function Readout({ gauges, uncertainties, stale, onAsk }: Props) {
   return (
     <Flex
       as="section"
@@ -34,7 +34,7 @@ export const Readout = memo(function Readout({ gauges, doubts, stale, onAsk }: P
         <GaugeView
           key={`${gauge.measure} ${gauge.target}`}
           gauge={gauge}
-          band={doubts?.gauges[i]?.measure === gauge.measure ? doubts.gauges[i] : undefined}
+          band={uncertainties?.gauges[i]?.measure === gauge.measure ? uncertainties.gauges[i] : undefined}
           onAsk={() => onAsk({ measure: gauge.measure, at: gauge.at })}
         />
       ))}
@@ -54,7 +54,7 @@ export function runText(gauge: Pick<Gauge, "measure" | "at">, units: Units): str
   return `${Number(shown.number) || shown.number} ${shown.unit}`;
 }
 
-type Band = Doubts["gauges"][number] | undefined;
+type Band = Uncertainties["gauges"][number] | undefined;
 
 function GaugeView({ gauge, band, onAsk }: { gauge: Gauge; band: Band; onAsk: () => void }) {
   const units = useUnits();
