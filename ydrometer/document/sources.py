@@ -152,7 +152,8 @@ class MotorLine:
 
 
 def motor_line(motor: Motor) -> MotorLine:
-    """The line through what the maker gives (steady-state DC motor, any text on electric drives).
+    """The line through what the maker gives (steady-state DC motor: Hughes and Drury, Electric
+    Motors and Drives, chapter 3, Conventional d.c. motors).
 
     By constants, kt = ke = 1/Kv. By bench points the line passes exactly through both points:
     R = Vn/Is, I0 = If, kt = Ts/(Is − If), ke = (Vn − If·R)/wf.

@@ -14,14 +14,16 @@ from ydrometer.geometry.chains import pitch_diameter
 
 HEAD = 1.0
 FOOT = 1.25
-"""Height over and depth under the pitch circle, in modules (ISO 53)."""
+"""Height over and depth under the pitch circle, in modules (ISO 53, Cylindrical gears: Standard basic rack)."""
 FLANK_POINTS = 5
 GROOVE_DEPTH = 0.36
-"""Depth of a belt pulley's grooves relative to the pitch, middle of the usual profiles (ISO 13050)."""
+"""Depth of a belt pulley's grooves relative to the pitch, middle of the usual profiles (ISO 13050, Synchronous belt
+drives: Metric pitch, curvilinear profiles)."""
 GROOVE_HALF = 0.33
 """Half the width of a groove at the rim, relative to the pitch."""
 ROLLER_HALF = 0.3125
-"""Half a roller's diameter relative to the chain's pitch (ISO 606, common sizes)."""
+"""Half a roller's diameter relative to the chain's pitch (ISO 606, Short-pitch transmission precision roller and bush
+chains, common sizes)."""
 SEAT_POINTS = 7
 CACHED = 512
 

@@ -1,4 +1,4 @@
-"""Which of many placements keep clear of what stands in the way, looked at all at once."""
+"""Clearance checks of many placements at once, as arrays."""
 
 from __future__ import annotations
 
@@ -64,7 +64,7 @@ def _past_the_frame(setup: Setup, coupling: Coupling, run: Run) -> Bools:
 
 
 def _beside_loops(setup: Setup, at: dict[str, Floats], runs: dict[str, list[Run]]) -> Bools:
-    """In the same depth loops clear other wheels and other loops."""
+    """Loops clear the wheels and loops in the same depth."""
     good = np.ones(len(next(iter(at.values()))), bool)
     for coupling, wheel in touching.wheels_beside_loops(setup):
         keep = touching.thickness(coupling) + setup.mounting.gap + wheel.outer_radius

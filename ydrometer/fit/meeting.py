@@ -1,4 +1,4 @@
-"""Whether what is tied together meets: distances, slots and the room they leave, tensioners, teeth that hold."""
+"""Checks of couplings: distances, slots and the room they leave, tensioners, teeth in mesh."""
 
 from __future__ import annotations
 
@@ -15,7 +15,7 @@ from ydrometer.geometry import around, gears, loops
 
 
 def strangers(setup: Setup) -> Iterator[Clash]:
-    """What is said of mounting is about shafts and loops that there are."""
+    """Every shaft and loop that the section names exists in the design."""
     for said, known in (
         ([shaft.shaft for shaft in setup.mounting.shafts], shaft_paths(setup.design)),
         ([loop.stage for loop in setup.mounting.loops], loop_paths(setup.design)),
@@ -27,7 +27,7 @@ def strangers(setup: Setup) -> Iterator[Clash]:
 
 
 def on_the_plate(setup: Setup) -> Iterator[Clash]:
-    """Shafts on holes stand on holes; none stands beside the plate."""
+    """Shafts mounted on holes stand on holes, and all shafts stand on the plate."""
     plate = setup.mounting.plate
     if plate is None:
         return
@@ -44,7 +44,7 @@ def on_the_plate(setup: Setup) -> Iterator[Clash]:
 
 
 def apart(setup: Setup) -> Iterator[Clash]:
-    """Each coupling has a distance that suits it."""
+    """The shafts of each coupling stand at a distance that suits it."""
     for coupling in setup.plane.couplings:
         distance = setup.distance(coupling)
         if coupling.is_loop and distance <= coupling.free + NOISE:
@@ -85,7 +85,7 @@ def _wrong_distance(setup: Setup, coupling: Coupling, reach: Reach, distance: fl
 
 
 def slots(setup: Setup) -> Iterator[Clash]:
-    """A slot is long enough, and leaves the way to put a loop on and to tighten it."""
+    """A slot is long enough, and leaves room to put a loop on and to tighten it."""
     for path in setup.plane.shafts:
         shaft, stand = setup.shaft(path), setup.stands[path]
         if shaft.slot is None:
@@ -127,7 +127,7 @@ def room_wanted(coupling: Coupling, loop: Loop, distance: float) -> tuple[float,
 
 
 def with_tensioner(setup: Setup) -> Iterator[Clash]:
-    """A loop with a tensioner is as long as the way around all three."""
+    """A loop with a tensioner has the length of the path around all three wheels."""
     for coupling in setup.plane.couplings:
         lengths = coupling.lengths
         said = setup.mounting.loop(coupling.path)

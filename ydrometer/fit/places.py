@@ -1,4 +1,4 @@
-"""The shafts of a design on its plate as the placing solver takes them, and what it finds as it is handed on."""
+"""Between a design on its plate and the placing solver: the problem it solves, and its solutions in words."""
 
 from __future__ import annotations
 
@@ -13,7 +13,7 @@ from ydrometer.fit.placing import Clear, Frame, Pair, Placement, Reach
 from ydrometer.fit.setup import Setup
 
 MOST_TRIED = 20_000
-"""Placements that are looked at."""
+"""Largest number of placements the solver looks at."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -33,7 +33,7 @@ class Placing:
 
 
 def as_problem(setup: Setup) -> placing.Problem:
-    """The plate as the solver takes it."""
+    """The problem for the solver."""
     plate = setup.mounting.plate
     if plate is None:
         raise ValueError("no plate is given: give hole_pitch, across and up")
@@ -65,7 +65,7 @@ def _with_eccentric(setup: Setup, coupling: Coupling) -> tuple[Reach, ...]:
 
 
 def with_distance(found: Plane) -> list[Coupling]:
-    """The couplings of a plane that say how far their shafts are apart."""
+    """The couplings whose distances are known."""
     return [coupling for coupling in found.couplings if coupling.reaches]
 
 
@@ -81,7 +81,7 @@ def _shaft(setup: Setup, path: str, plate: Plate, stay: Collection[str]) -> plac
 
 
 def way(placement: Placement, couplings: Sequence[Coupling]) -> Placing:
-    """A placement as it is handed on.
+    """A solution of the solver, with the lengths of loops in words.
 
     Args:
         placement: of the solver.

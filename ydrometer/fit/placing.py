@@ -17,7 +17,7 @@ from numpy.typing import NDArray
 Point = tuple[float, float]
 Floats = NDArray[np.float64]
 NOISE = 1e-9
-"""m; distances are compared with this much give."""
+"""Distances closer than this count as equal, m."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -43,7 +43,7 @@ class Reach:
 
 @dataclass(frozen=True, slots=True)
 class Pair:
-    """Two shafts that a stage ties together, by name, and the reaches it may have."""
+    """Two shafts that a stage couples, by name, and the ranges of distances that suit it."""
 
     one: str
     other: str
@@ -71,7 +71,7 @@ class Frame:
 
 @dataclass(frozen=True, slots=True)
 class Problem:
-    """All of it."""
+    """The whole problem: shafts, the pairs they form, and what they have to keep clear of."""
 
     shafts: tuple[PlacedShaft, ...]
     pairs: tuple[Pair, ...]
@@ -98,18 +98,18 @@ class Placement:
 
 @dataclass(frozen=True, slots=True)
 class Relaxation:
-    """What would make it go: the pair, by its place, and how much more give it would want, m."""
+    """One pair, by its place in the problem, whose tolerance would have to be larger by `extra`, m, for a solution."""
 
     pair: int
     extra: float
 
 
 MOST = 10_000
-"""Placements that are returned; beyond them the problem is hardly one."""
+"""Largest number of placements returned."""
 MOST_GIVE = 5e-3
-"""m; more than this is another design."""
+"""Largest extra tolerance that is tried, m."""
 CLOSE = 1e-6
-"""m; to which the least give is found."""
+"""Accuracy to which the least extra tolerance is found, m."""
 
 
 def placements(problem: Problem, most: int = MOST) -> list[Placement]:
@@ -133,7 +133,7 @@ def placements(problem: Problem, most: int = MOST) -> list[Placement]:
 
 
 def relaxations(problem: Problem) -> list[Relaxation]:
-    """For each pair that alone stands in the way: the least give it would want, the smallest first.
+    """Pairs of which one alone rules out every placement: the extra tolerance each would need, the smallest first.
 
     Args:
         problem: for which there is no placement.
@@ -171,7 +171,7 @@ def _check(problem: Problem) -> None:
 
 
 def _order(problem: Problem) -> list[PlacedShaft]:
-    """Fixed shafts first, then always the one tied to most of those that stand, slots behind holes."""
+    """The order in which shafts are placed: fixed ones, then always the one with most placed partners; slots last."""
     left, standing, order = list(problem.shafts), set[str](), []
     while left:
         links = {shaft.name: sum(_partner(pair, shaft.name) in standing for pair in problem.pairs) for shaft in left}
@@ -184,7 +184,7 @@ def _order(problem: Problem) -> list[PlacedShaft]:
 
 @dataclass(slots=True)
 class _Bounds:
-    """What a shaft has to keep to, of those that stand: reaches to points, and least distances from points."""
+    """Constraints on a shaft from those placed before it: ranges of distance to points, least distances from points."""
 
     reaches: list[tuple[Point, tuple[Reach, ...]]] = field(default_factory=list)
     least: list[tuple[Point, float]] = field(default_factory=list)
@@ -216,7 +216,7 @@ def _bounds(problem: Problem, name: str, at: Mapping[str, Point]) -> _Bounds:
 
 
 def _partner(link: Pair | Clear, name: str) -> str:
-    """The other shaft of a link, empty where it is about other ones."""
+    """The other shaft of a link; empty if the link does not concern this shaft."""
     return {link.one: link.other, link.other: link.one}.get(name, "")
 
 
@@ -237,7 +237,7 @@ def _on_holes(shaft: PlacedShaft, bounds: _Bounds, frames: Sequence[Frame]) -> l
 
 
 def off_line(points: Floats, start: Floats, end: Floats) -> Floats:
-    """How far places are from straight lines, m, (…).
+    """Distances of points from straight line segments, m, (…).
 
     Args:
         points: the places, m, (…, 2).
@@ -251,11 +251,11 @@ def off_line(points: Floats, start: Floats, end: Floats) -> Floats:
 
 
 STEPS = 2000
-"""Places along a slot; at a fiftieth of a millimetre in one of 40 mm nothing that can be set by hand is missed."""
+"""Points along a slot: a slot of 40 mm is divided into fiftieths of a millimetre, finer than a hand can set."""
 
 
 def _in_slot(shaft: PlacedShaft, bounds: _Bounds, frames: Sequence[Frame]) -> list[Point]:
-    """For each choice of reaches the place in the slot that comes closest to the best distances."""
+    """For each choice of ranges, the point in the slot that is nearest to the best distances."""
     share = np.linspace(0.0, 1.0, STEPS + 1)[:, None]
     line = np.array(shaft.holes[0]) * (1.0 - share) + np.array(shaft.holes[1]) * share
     free = np.ones(len(line), bool)
@@ -272,7 +272,7 @@ def _in_slot(shaft: PlacedShaft, bounds: _Bounds, frames: Sequence[Frame]) -> li
 def _choices(
     line: Floats, wanted: Sequence[tuple[Point, tuple[Reach, ...]]], good: NDArray[np.bool_], error: Floats
 ) -> Iterator[tuple[NDArray[np.bool_], Floats]]:
-    """Where along a line each choice of one reach a partner can be had, with the error there."""
+    """For each choice of one range per partner: which points of a line satisfy it, and the error there."""
     if not good.any():
         return
     if not wanted:
@@ -299,6 +299,6 @@ def _placement(problem: Problem, at: Mapping[str, Point]) -> Placement:
 
 
 def _room(problem: Problem, at: Mapping[str, Point]) -> float:
-    """The shortest way to an end that any slot leaves; infinite without a slot."""
+    """Least distance from a shaft to the end of its slot, over all slots, m; infinite without a slot."""
     ways = [min(math.dist(at[s.name], end) for end in s.holes) for s in problem.shafts if s.slot]
     return min(ways, default=math.inf)

@@ -12,7 +12,8 @@ from ydrometer.fit.setup import Setup
 from ydrometer.fit.stock import Stock
 
 HOLDS = 1.0
-"""Least thread behind the plate relative to a bolt's width, for one to hold (common practice in steel)."""
+"""Least engagement of a thread behind the plate relative to the bolt's diameter: one diameter, as is usual in steel
+(Budynas and Nisbett, Shigley's Mechanical Engineering Design, chapter 8, Screws and fasteners)."""
 
 
 def _has(stock: Stock, wanted: Seat, shaft: ShaftMount) -> bool:

@@ -11,7 +11,7 @@ from ydrometer.fit.stack import Filling, fill
 from ydrometer.fit.stock import Stock
 
 EXACT = 5e-6
-"""m; a stack is full that is nearer than that."""
+"""A stack that is off by less than this counts as full, m."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -97,19 +97,19 @@ def _section(shaft: ShaftMount, stack: Stack, stock: Stock) -> Section:
 
 
 def _told(size: float) -> float:
-    """A length, 0 where it is as good as none."""
+    """A length, m; 0 if it is smaller than the tolerance."""
     return size if abs(size) > EXACT else 0.0
 
 
 def _gaps(stack: Stack) -> list[float]:
-    """What is left before each item, and behind the last, m; negative where they overlap."""
+    """Gaps before each item and behind the last, m; negative where items overlap."""
     starts = [*(start for start, _ in stack.spans), stack.between]
     ends = [0.0, *(end for _, end in stack.spans)]
     return [start - end for start, end in zip(starts, ends, strict=True)]
 
 
 def _spacers(shaft: ShaftMount, stock: Stock) -> Mapping[float, int]:
-    """The spacers that go on a shaft; of one of unknown diameter those of the commonest bore."""
+    """Spacers that fit a shaft; for a shaft of unknown diameter those of the commonest bore."""
     if shaft.diameter is not None:
         near = [bore for bore in stock.spacers if abs(bore - shaft.diameter) <= SAME]
         return stock.spacers[near[0]] if near else {}

@@ -7,9 +7,9 @@ from dataclasses import dataclass
 from functools import lru_cache
 
 GRAIN = 1e-5
-"""Thicknesses are reckoned in hundredths of a millimetre, m."""
+"""Thicknesses are computed in steps of a hundredth of a millimetre, m."""
 MOST_PIECES = 12
-"""Spacers in one gap, at most: more would be a tube."""
+"""Largest number of spacers in one gap; more would better be a tube."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -50,7 +50,7 @@ Counts = tuple[int, ...]
 
 @lru_cache(maxsize=256)  # stacks stay the same while shafts are moved
 def _best(wanted: tuple[int, ...], sizes: tuple[int, ...], stock: Counts) -> list[Counts]:
-    """One gap after another, each filled in every way, the nearest first; what cannot be better is not followed."""
+    """Branch and bound over the gaps: each is filled in every way, the nearest first."""
     best: tuple[int, int, list[Counts]] | None = None
 
     def follow(place: int, left: Counts, error: int, pieces: int, made: list[Counts]) -> None:
@@ -70,7 +70,7 @@ def _best(wanted: tuple[int, ...], sizes: tuple[int, ...], stock: Counts) -> lis
 
 
 WAYS = 24
-"""Ways to fill one gap that are followed further where several gaps share the spacers."""
+"""Ways to fill one gap that are followed further if several gaps share the spacers."""
 
 
 def _ways(wanted: int, sizes: tuple[int, ...], stock: Counts) -> list[tuple[int, int, Counts]]:

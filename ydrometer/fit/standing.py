@@ -1,4 +1,4 @@
-"""Where the shafts of a plane stand: as they are mounted, and where nothing is said, as what they are tied to asks."""
+"""Positions of the shafts on the plate: as the document says, else as their couplings require."""
 
 from __future__ import annotations
 
@@ -14,11 +14,11 @@ from ydrometer.fit.mounts import eccentric_angle
 from ydrometer.fit.placing import NOISE
 
 SPACING = 1.35
-"""Distance of two wheels that nothing else tells, relative to the sum of their radii."""
+"""Centre distance of two wheels where nothing determines it, relative to the sum of their radii."""
 LEAST = 0.02
-"""m around a shaft of which nothing is known."""
+"""Room assumed around a shaft whose wheels are unknown, m."""
 START = (0.25, 0.5)
-"""Where on the plate the first shaft stands while nobody has said so, as shares of its width and height."""
+"""Default position of the first shaft, as shares of the plate's width and height."""
 
 By = Literal["said", "tied", "guessed"]
 
@@ -75,7 +75,10 @@ def stands(plane: Plane, mounting: Mounting) -> dict[str, Stand]:
 
 
 def _on_eccentric(plane: Plane, path: str, throw: float, found: Mapping[str, Stand]) -> Stand:
-    """Turned as near to what its first coupling wants as it goes, e·(1 − cos(psi)) along the line of centres."""
+    """An eccentric turned so that its first coupling gets the distance it needs, as far as the throw allows.
+
+    Turning by psi moves the shaft by e·(1 − cos(psi)) along the line of centres.
+    """
     stand = found[path]
     coupling = next(
         (coupling for coupling in plane.couplings if coupling.partner(path) in found and coupling.reaches), None
@@ -111,7 +114,7 @@ def _start(plate: Plate | None) -> Point:
 
 
 def _next(plane: Plane, waiting: list[str], found: Mapping[str, Stand]) -> str:
-    """The first one that is tied to something that stands."""
+    """The first waiting shaft that is coupled to a shaft with a position."""
     for path in waiting:
         if any(coupling.partner(path) in found for coupling in plane.couplings):
             return path
@@ -143,7 +146,7 @@ def _follows(plane: Plane, mounting: Mounting, path: str, found: Mapping[str, St
 
 
 def _beside(plane: Plane, mounting: Mounting, path: str, found: Mapping[str, Stand]) -> Point:
-    """To the right of the shaft before it, clear of all that is on both."""
+    """To the right of the shaft before it, with room for the wheels of both."""
     number = plane.shafts.index(path)
     before = plane.shafts[number - 1] if number else None
     if before is None or before not in found:
@@ -178,7 +181,7 @@ def _set(slot: Slot, couplings: list[tuple[Coupling, Point]]) -> Stand:
 
 
 def _suits(at: Point, couplings: list[tuple[Coupling, Point]]) -> bool:
-    """Whether a place suits all couplings, be it the best or not."""
+    """Whether a point satisfies all couplings, not necessarily at their best distances."""
     return all(
         any(reach.low - NOISE <= math.dist(at, partner) <= reach.high + NOISE for reach in coupling.reaches)
         for coupling, partner in couplings if coupling.reaches
@@ -186,7 +189,7 @@ def _suits(at: Point, couplings: list[tuple[Coupling, Point]]) -> bool:
 
 
 def on_line(slot: Slot, partner: Point, distance: float) -> list[float]:
-    """Where on the endless line of a slot a place is so far from a partner: from the slot's start, m; none, or two.
+    """Points on the infinite line through a slot at a given distance from a partner, as distances from its start, m.
 
     Where the line does not come so near, the nearest place on it.
     """
@@ -208,7 +211,7 @@ def _along(slot: Slot, setting: float) -> Point:
 
 
 def reach_between(one: Point, slot: Slot | None, other: Point, other_slot: Slot | None) -> tuple[float, float]:
-    """The distances that two shafts can have, m: those of a slot of either, else the one at which they stand.
+    """Least and largest distance that two shafts can have, m: over the slot of either, else as they stand.
 
     Args:
         one: where it stands, m.
@@ -224,7 +227,7 @@ def reach_between(one: Point, slot: Slot | None, other: Point, other_slot: Slot 
 
 
 def distances(slot: Slot, partner: Point) -> tuple[float, float]:
-    """The least and the largest distance from a partner that a slot allows, m."""
+    """Least and largest distance from a partner over a slot, m."""
     foot = min(max(on_line(slot, partner, 0.0)[0], 0.0), slot.travel)
     ends = (math.dist(slot.start, partner), math.dist(slot.end, partner))
     return min(*ends, math.dist(_along(slot, foot), partner)), max(ends)

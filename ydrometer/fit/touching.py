@@ -1,4 +1,4 @@
-"""What would touch: wheels, shafts, runs of loops, the frame and the ground.
+"""Checks of clearance between wheels, shafts, runs of loops, the frame and the ground.
 
 Nothing is taken for clear that is not known to be: a shaft is thought to go through everything, unless stacks say how
 deep it lies. What lies in the same depth besides is looked at only where stacks say so.
@@ -18,7 +18,7 @@ from ydrometer.fit.setup import Setup, depth, same_depth, straight_runs
 
 
 def shafts_beside(setup: Setup) -> Iterator[tuple[Wheel, str]]:
-    """Each wheel with each shaft that it has nothing to do with, and that goes through the depth in which it lies."""
+    """Pairs of a wheel and a shaft that is not coupled with it and passes through the same depth."""
     for wheel in setup.plane.wheels:
         mates = {shaft for coupling in setup.plane.couplings if wheel in coupling.wheels for shaft in coupling.shafts}
         for path in setup.plane.shafts:
@@ -27,14 +27,14 @@ def shafts_beside(setup: Setup) -> Iterator[tuple[Wheel, str]]:
 
 
 def frame_beside(setup: Setup) -> Iterator[tuple[Wheel, FrameLine]]:
-    """Each wheel with each line of the frame that it has to clear."""
+    """Pairs of a wheel and a line of the frame that it has to clear."""
     for wheel, line in product(setup.plane.wheels, setup.mounting.frame):
         if not wheel.form.encloses:
             yield wheel, line
 
 
 def wheels_beside(setup: Setup) -> Iterator[tuple[Wheel, Wheel]]:
-    """Wheels of different stages on different shafts that lie in the same depth."""
+    """Pairs of wheels of different stages on different shafts in the same depth."""
     for one, other in combinations(setup.plane.wheels, 2):
         apart = one.path != other.path and one.shaft != other.shaft and not one.form.encloses
         if apart and same_depth(setup.mounting, one, other):
@@ -42,26 +42,26 @@ def wheels_beside(setup: Setup) -> Iterator[tuple[Wheel, Wheel]]:
 
 
 def wheels_beside_loops(setup: Setup) -> Iterator[tuple[Coupling, Wheel]]:
-    """Each loop with each wheel of another stage in the same depth."""
+    """Pairs of a loop and a wheel of another stage in the same depth."""
     for coupling, wheel in product(setup.plane.couplings, setup.plane.wheels):
         if coupling.is_loop and wheel.path != coupling.path and same_depth(setup.mounting, coupling.driver, wheel):
             yield coupling, wheel
 
 
 def loops_beside(setup: Setup) -> Iterator[tuple[Coupling, Coupling]]:
-    """Loops in the same depth."""
+    """Pairs of loops in the same depth."""
     for one, other in combinations([coupling for coupling in setup.plane.couplings if coupling.is_loop], 2):
         if same_depth(setup.mounting, one.driver, other.driver):
             yield one, other
 
 
 def clear_of_shaft(setup: Setup, reach: float, path: str) -> float:
-    """How far from the middle of a shaft something has to stay that reaches so far, m."""
+    """Least distance from a shaft's centre of something whose own radius is `reach`, m."""
     return reach + 0.5 * (setup.shaft(path).diameter or 0.0) + setup.mounting.gap
 
 
 def thickness(coupling: Coupling) -> float:
-    """How far a loop stands over the line on which it runs, m."""
+    """Height of a loop over its pitch line, m."""
     return coupling.driver.outer_radius - coupling.driver.pitch_radius
 
 
@@ -96,7 +96,7 @@ def _passes(setup: Setup, wheel: Wheel, path: str) -> bool:
 
 
 def frame(setup: Setup) -> Iterator[Clash]:
-    """What turns clears the lines of the frame."""
+    """All wheels clear the lines of the frame."""
     for wheel, line in frame_beside(setup):
         at = setup.at(wheel.shaft)
         near = nearest_on(line.start, line.end, at)
@@ -107,7 +107,7 @@ def frame(setup: Setup) -> Iterator[Clash]:
 
 
 def nearest_on(start: Point, end: Point, at: Point) -> Point:
-    """The place on a line from start to end that is nearest to another place."""
+    """The point of a segment that is nearest to another point."""
     dx, dy = end[0] - start[0], end[1] - start[1]
     length = dx * dx + dy * dy
     share = min(1.0, max(0.0, ((at[0] - start[0]) * dx + (at[1] - start[1]) * dy) / length)) if length else 0.0
@@ -139,7 +139,7 @@ def _run_into(coupling: Coupling, wanted: float, near: Point, other: Point, name
 
 
 def closest(one: tuple[Point, Point], other: tuple[Point, Point]) -> tuple[Point, Point]:
-    """The places of two straight lines, given by their ends, that are nearest to each other: on the one, on the other.
+    """The nearest points of two segments, given by their ends: one on each.
 
     Where they cross that is one place; else an end of one of them is nearest.
     """

@@ -6,7 +6,8 @@ import math
 
 
 def pitch_diameter(pitch: float, teeth: float) -> float:
-    """Of the circle on which the pins run, m: p/sin(π/z) (ISO 606).
+    """Diameter of the circle on which the pins run, m: p/sin(π/z) (ISO 606, Short-pitch transmission
+    precision roller and bush chains).
 
     Args:
         pitch: m.

@@ -1,7 +1,8 @@
 """Gear pairs in the plane: centre distance, backlash and outside diameter.
 
-Involute gears without profile shift (ISO 21771): reference diameter m·z; a backlash j at the pitch circle moves the
-centres of an external pair apart by j/(2·tan(phi)), those of an internal pair together.
+Involute gears without profile shift (ISO 21771, Cylindrical involute gears: Concepts and geometry): the reference
+diameter is m·z. A backlash j at the pitch circle moves the centres of an external pair apart by j/(2·tan(phi)), and
+those of an internal pair together by as much.
 """
 
 from __future__ import annotations

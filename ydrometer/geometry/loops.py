@@ -1,8 +1,8 @@
 """Loops around two wheels, open and crossed: length, centre distance and wraps.
 
 Exact open-belt geometry: L = 2·C·cos(be) + π·(r1 + r2) + 2·be·(r2 − r1), be = asin((r2 − r1)/C)
-(ISO 5296, ISO 13050). A chain's length follows the same
-formula with r = z·p/(2·π) (ISO 606).
+(Budynas and Nisbett, Shigley's Mechanical Engineering Design, chapter 17, section on flat- and round-belt drives, open
+and crossed belt). The length of a chain follows the same formula with r = z·p/(2·π).
 """
 
 from __future__ import annotations
@@ -13,9 +13,6 @@ from typing import NamedTuple
 
 Point = tuple[float, float]
 Run = tuple[Point, Point]
-
-LEAST_IN_MESH = 6
-"""Teeth of a small pulley below which a toothed belt is rated lower (makers' manuals of synchronous drives)."""
 
 
 def lean(r1: float, r2: float, distance: float) -> float:
@@ -75,9 +72,10 @@ def _solved(
 
 
 def pitch_radius(pitch: float, teeth: float) -> float:
-    """Of the circle on which a loop's pieces are as long as its pitch, m: z·p/(2·π).
+    """Radius of the circle on which a loop's pieces are as long as its pitch, m: z·p/(2·π).
 
-    It is a pulley's pitch circle (ISO 5296), and that by which a chain's length is reckoned (ISO 606).
+    It is the pitch radius of a pulley (ISO 5296, Synchronous belt drives: Belts with pitch codes), and the radius by
+    which the length of a chain is computed (ISO 606, Short-pitch transmission precision roller and bush chains).
 
     Args:
         pitch: m.

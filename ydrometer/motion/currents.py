@@ -1,9 +1,10 @@
-"""What motors draw and what voltage is left at a given speed, at full throttle, at a duty, or eased off to a force.
+"""Motor currents and bus voltage at a given speed: at full throttle, at a given duty, or eased off to a given force.
 
-Everything hangs on the applied voltage u = d·Vb. A motor with back-EMF E carries I(u) = min(Ilim, (u − E)/R),
+Everything depends on the applied voltage u = d·Vb. A motor with back-EMF E carries I(u) = min(Ilim, (u − E)/R),
 so the power all motors take, P(u) = Σ N·I·(I·R + E), is piecewise quadratic in u, with a joint at each
 u = Ilim·R + E. On each piece of P and each straight piece of the supply's law p·V + q·I = s the circuit closes by
-a quadratic. (Steady-state DC motor behind a loss-free converter: any text on electric drives.)
+a quadratic. (Steady-state DC motor behind a loss-free converter: Hughes
+and Drury, Electric Motors and Drives, chapter 3, Conventional d.c. motors, and chapter 4, D.c. motor drives.)
 
 In all kernels: p the design, k its gear, v the speed of the vehicle in m/s, u the voltage applied to its motors.
 """
@@ -18,7 +19,7 @@ from ydrometer.motion.plant import Plant, turning
 EDGE = 1e-9
 """Relative room at the ends of a piece, so that a root just on a joint is not lost between two pieces."""
 LEAST_VOLTAGE = 1e-9
-"""Stands for a bus voltage that is not there, V."""
+"""Stands for a bus voltage where there is none, V."""
 FULL = 1.0
 DUTY_STEPS = 100
 
@@ -37,7 +38,7 @@ def motor_current(p: Plant, k: int, j: int, v: float, u: float) -> float:
 
 @leaf
 def power(p: Plant, k: int, v: float, u: float) -> float:
-    """What all motors take, P(u), W."""
+    """Electric power of all motors together, P(u), W."""
     total = 0.0
     for j in range(len(p.sources)):
         if p.sources[j].engine == 0.0:
@@ -50,7 +51,7 @@ def power(p: Plant, k: int, v: float, u: float) -> float:
 def highest_root(p: Plant, k: int, v: float, a: float, b: float, c: float, w: float, low: float, high: float) -> float:
     """The highest u in [low, high] with a·u² + b·P(u) − c·u − w = 0; NaN where there is none.
 
-    Walks the pieces of P from the highest voltages down: at the top every motor that has a limit is at it.
+    Tries the pieces of P from the highest voltage down: at the top, every motor with a current limit is at its limit.
     """
     top = math.inf
     while top > low:
@@ -93,7 +94,7 @@ def upper_root(a: float, b: float, c: float) -> float:
 
 @kernel
 def bus_voltage(p: Plant, k: int, v: float, duty: float) -> float:
-    """The highest Vb at which motors at `duty` draw what the supply gives, V.
+    """The highest Vb, V, at which the motors at a given duty draw exactly the current that the supply gives.
 
     In u = d·Vb the law p·V + q·P/V = s reads p·u² + q·d²·P(u) − s·d·u = 0.
     """
@@ -112,7 +113,7 @@ def bus_voltage(p: Plant, k: int, v: float, duty: float) -> float:
 
 @kernel
 def bus_voltage_for_power(p: Plant, watts: float) -> float:
-    """The highest Vb at which the supply gives a power, V; the most it can where it cannot."""
+    """The highest Vb, V, at which the supply gives a power; the voltage of its largest power if it cannot give that."""
     high = math.inf
     for i in range(len(p.law)):
         piece = p.law[i]
@@ -133,7 +134,7 @@ def bus_voltage_for_power(p: Plant, watts: float) -> float:
 
 @kernel
 def electric(p: Plant, k: int, v: float, duty: float) -> tuple[float, float, float]:
-    """State at a duty d ≤ 1: applied voltage u, bus voltage Vb, bus current Ibus; a battery's limit lowers u.
+    """State at a duty d ≤ 1: applied voltage u, bus voltage Vb, bus current Ibus. A battery's current limit lowers u.
 
     Zeros where there is no motor.
     """
@@ -185,7 +186,7 @@ def source_torque(p: Plant, k: int, j: int, v: float, u: float, duty: float) -> 
 
 @kernel
 def joined_torque(p: Plant, k: int, v: float, u: float, duty: float) -> float:
-    """Torque of all sources where the branches join, N·m; one that brakes takes the losses the other way."""
+    """Torque of all sources where the branches join, N·m. A braking torque is divided by the efficiency instead."""
     joined = 0.0
     for j in range(len(p.sources)):
         torque = p.sources[j].number * source_torque(p, k, j, v, u, duty) * p.sources[j].ratio
@@ -203,7 +204,7 @@ def drive_force(p: Plant, k: int, v: float, u: float, duty: float) -> float:
 
 @kernel
 def voltage_for_force(p: Plant, k: int, v: float, force: float, full: float) -> float:
-    """The u ≤ full at which motors alone give `force`, which is not above what they give at `full`.
+    """The applied voltage u ≤ full at which motors alone give `force`, which must not exceed the force at `full`.
 
     The joined torque is piecewise linear in u, bent where a motor reaches its limit and where its torque changes sign.
     """
@@ -232,7 +233,10 @@ def voltage_for_force(p: Plant, k: int, v: float, force: float, full: float) -> 
 
 @kernel
 def duty_for_force(p: Plant, k: int, v: float, force: float) -> float:
-    """The common duty at which motors and engines together give `force`, by the Illinois method."""
+    """The duty at which motors and engines together give `force`, by the Illinois method.
+
+    Dowell and Jarratt, "A modified regula falsi method for computing the root of an equation", BIT 11 (1971).
+    """
     low, high = 0.0, FULL
     f_low = drive_force(p, k, v, electric(p, k, v, low)[0], low) - force
     f_high = drive_force(p, k, v, electric(p, k, v, high)[0], high) - force
@@ -255,7 +259,7 @@ def duty_for_force(p: Plant, k: int, v: float, force: float) -> float:
 
 @kernel
 def eased_off(p: Plant, k: int, v: float, force: float) -> tuple[float, float, float, float]:
-    """State at the largest duty at which the drive gives `force` ≤ full throttle: u, Vb, Ibus, throttle of engines."""
+    """State when eased off to `force`, at most that of full throttle: u, Vb, Ibus, throttle of engines."""
     engines, motors = False, False
     for j in range(len(p.sources)):
         engines = engines or p.sources[j].engine != 0.0

@@ -1,6 +1,7 @@
 """Forces between wheels and ground, and the acceleration they leave.
 
-Longitudinal model of a vehicle: any text on vehicle dynamics (resistance, axle loads). Letters as in `currents`.
+Longitudinal model of a vehicle: Gillespie, Fundamentals of Vehicle Dynamics, chapter 1 (dynamic axle loads), chapter 2
+(acceleration limited by power and by traction), chapter 4 (road loads). Symbols as in `currents`.
 """
 
 from __future__ import annotations
@@ -23,7 +24,7 @@ def resistance(p: Plant, v: float) -> float:
 
 @leaf
 def traction(p: Plant, v: float) -> float:
-    """F_trac: what the tyres hold with the weight that moves between the axles, and no more than lifts the front, N.
+    """Traction limit F_trac, N: with the load transfer between the axles, and at most the force that lifts the front.
 
     mu·(W·share − t·(F_rr + F_air))/(1 − mu·t), with t = h/L where the rear wheels drive and −h/L where the front do.
     """
@@ -39,7 +40,7 @@ def traction(p: Plant, v: float) -> float:
 
 @kernel
 def wall_traction(p: Plant) -> float:
-    """What the tyres hold at a wall, where nothing accelerates and the push, at ground level, lifts nothing, N."""
+    """Traction limit while pushing against a wall, N: nothing accelerates, and a push at ground level lifts nothing."""
     held = p.vehicle[0].grip * (p.vehicle[0].weight * p.vehicle[0].share + p.vehicle[0].transfer * p.vehicle[0].grade)
     return max(0.0, min(held, p.vehicle[0].grip * p.vehicle[0].weight))
 
@@ -57,7 +58,7 @@ def braking(p: Plant) -> float:
 
 @kernel
 def accelerations(p: Plant, k: int, v: float) -> tuple[float, float]:
-    """What the drive allows at full throttle, and what the tyres allow, m/s²; the run has the lesser."""
+    """Acceleration allowed by the drive at full throttle, and by the tyres, m/s²; the vehicle has the smaller one."""
     drive = drive_force(p, k, v, electric(p, k, v, FULL)[0], FULL)
     against = resistance(p, v)
     return (drive - against) / p.gears[k].inertial_mass, (traction(p, v) - against) / p.vehicle[0].mass
@@ -72,9 +73,9 @@ def acceleration(p: Plant, k: int, v: float) -> float:
 
 @kernel
 def as_driven(p: Plant, k: int, v: float) -> tuple[float, float, float, float, float]:
-    """The run at v: acceleration, u, Vb, Ibus, throttle; eased off where the tyres hold it back.
+    """State of the run at speed v: acceleration, u, Vb, Ibus, throttle. The driver eases off at the limit of grip.
 
-    There the drive gives F_trac + (m_eff − m)·a, the second part for its own turning masses.
+    At that limit the drive force is F_trac + (m_eff − m)·a: the second term accelerates the rotating masses.
     """
     u, bus, drawn = electric(p, k, v, FULL)
     full = drive_force(p, k, v, u, FULL)
@@ -89,7 +90,7 @@ def as_driven(p: Plant, k: int, v: float) -> tuple[float, float, float, float, f
 
 @kernel
 def coast(p: Plant, k: int, v: float, time: float) -> tuple[float, float]:
-    """Speed and distance after a time without drive, m/s and m; rolling resistance stops it but does not push back.
+    """Speed, m/s, and distance, m, after coasting for a time. Rolling resistance stops the vehicle, never pushes it.
 
     dv/dt = −α − β·v² (Riccati) with α = (F_rr + F_grade)/m_eff and β = air/m_eff has the solution
     v(t) = (v·C − α·S)/(C + β·v·S), x(t) = ln(C + β·v·S)/β, where C and S are cosine and sine of √(αβ)·t, the
@@ -121,7 +122,7 @@ def coast(p: Plant, k: int, v: float, time: float) -> tuple[float, float]:
 
 @kernel
 def max_grade(p: Plant) -> float:
-    """The steepest slope on which it still starts, rise over run; NaN where not even on the level.
+    """The steepest slope on which the vehicle still starts, rise over run; NaN if it does not start on level ground.
 
     Each term of the start reads A·cos(th) − m·g·sin(th) + B = 0 and is solved in closed form; the least holds.
     """
@@ -145,7 +146,7 @@ def max_grade(p: Plant) -> float:
 
 @kernel
 def steepest_slope(a: float, s: float, b: float) -> float:
-    """The th in (0, π/2) where a·cos(th) − s·sin(th) + b falls to 0; 0 where it is not positive on the level."""
+    """The angle th in (0, π/2) at which a·cos(th) − s·sin(th) + b falls to 0; 0 if it is not positive at th = 0."""
     if a + b <= 0.0:
         return 0.0
     size = math.hypot(a, s)

@@ -9,10 +9,10 @@ from ydrometer.motion import forces, speeds, stretches
 from ydrometer.motion.plant import Plant, turning
 
 EARLY = 0.99
-"""Share of the speed at which nothing is left at which it changes all the same: that speed itself is never reached."""
+"""Share of a gear's end speed at which it changes up in any case, because the end speed itself is never reached."""
 STEPS = 100
 CLOSE = 1e-12
-"""Relative closeness to which the begin of a change is pinned down."""
+"""Relative tolerance to which the beginning of a change is located."""
 
 acceleration, coast = forces.acceleration, forces.coast
 cut_off, next_share, LOOKS = speeds.cut_off, speeds.next_share, speeds.LOOKS
@@ -21,7 +21,7 @@ engines_alone, first_better_of_engines = stretches.engines_alone, stretches.firs
 
 @kernel
 def starting_gear(p: Plant) -> int:
-    """The gear of largest a(0), the lowest at a tie."""
+    """The gear with the largest a(0); of equal ones the lowest."""
     best, most = 0, acceleration(p, 0, 0.0)
     for k in range(1, len(p.gears)):
         a = acceleration(p, k, 0.0)
@@ -32,16 +32,16 @@ def starting_gear(p: Plant) -> int:
 
 @kernel
 def pulls(p: Plant, g: int, v: float) -> bool:
-    """Whether gear g can still pull after the coast that starts at v."""
+    """Whether gear g still accelerates after the coast that starts at v."""
     after, _ = coast(p, g, v, p.vehicle[0].shift_time)
     return after > 0.0 and acceleration(p, g, after) > 0.0
 
 
 @kernel
 def advantage(p: Plant, k: int, g: int, v: float) -> float:
-    """How much more gear g accelerates after a change that begins at v than k would at that same speed, m/s².
+    """How much more gear g accelerates after a change that begins at v than gear k does at the same speed, m/s².
 
-    Not above 0 where g is not better: at a tie, both held at the limit of grip, a change would only lose time.
+    Not positive if g is not better. When both gears are at the limit of grip, a change would only lose time.
     """
     after, _ = coast(p, g, v, p.vehicle[0].shift_time)
     kept = max(acceleration(p, k, after), 0.0)
@@ -50,7 +50,7 @@ def advantage(p: Plant, k: int, g: int, v: float) -> float:
 
 @kernel
 def first_better(p: Plant, k: int, g: int, start: float, end: float) -> float:
-    """The first speed from `start` up to `end` at which gear g is better; NaN where there is none."""
+    """Lowest speed from `start` to `end` at which gear g is better; NaN if there is none."""
     if engines_alone(p):
         return first_better_of_engines(p, k, g, start, end)
     before, least = start, advantage(p, k, g, start)
@@ -67,7 +67,7 @@ def first_better(p: Plant, k: int, g: int, start: float, end: float) -> float:
 
 @kernel
 def _begin(p: Plant, k: int, g: int, low: float, f_low: float, high: float, f_high: float) -> float:
-    """Where between low and high gear g begins to be better, by Chandrupatla's method, on the side where it is."""
+    """Speed between low and high at which gear g becomes better, by Chandrupatla's method; there it is better."""
     a, b, c, fa, fb, fc = high, low, high, f_high, f_low, f_high
     share = 0.5
     for _ in range(STEPS):
@@ -87,7 +87,7 @@ def _begin(p: Plant, k: int, g: int, low: float, f_low: float, high: float, f_hi
 
 @kernel
 def over_speed(p: Plant, k: int, start: float, end: float) -> float:
-    """The speed from `start` up to `end` at which a source reaches its `max_speed`; infinite where none does."""
+    """Speed from `start` to `end` at which a source reaches its `max_speed`; infinite if none does."""
     at = math.inf
     for j in range(len(p.sources)):
         at = min(at, max(p.sources[j].max_speed / turning(p, k, j), start))
@@ -96,10 +96,10 @@ def over_speed(p: Plant, k: int, start: float, end: float) -> float:
 
 @kernel
 def change(p: Plant, k: int, g: int, start: float, end: float) -> float:
-    """The speed at which a change from gear k, entered at `start`, to gear g begins; infinite where it never does.
+    """Speed at which the change from gear k, entered at `start`, to gear g begins; infinite if it never does.
 
-    `end` is the speed at which gear k has nothing left. The first of: g is better; a source reaches its
-    `max_speed`; where g never is better, 0.99 of `end`, or `end` itself where the engine is cut off there. For the
+    `end` is the end speed of gear k. The change begins at the first of these: g is better; a source reaches its
+    `max_speed`; if g is never better, 0.99 of `end`, or `end` itself if the engine is cut off there. For the
     latter two g must still pull.
     """
     begins = first_better(p, k, g, start, end)
@@ -112,7 +112,7 @@ def change(p: Plant, k: int, g: int, start: float, end: float) -> float:
 
 @kernel
 def next_change(p: Plant, k: int, start: float, end: float) -> tuple[float, int]:
-    """The change whose begin comes first, and the gear it leads to; (end, −1) where there is none."""
+    """Speed at which the first change begins, and the gear it leads to; (end, −1) if there is none."""
     begins, to = math.inf, -1
     for g in range(k + 1, len(p.gears)):
         at = change(p, k, g, start, end)

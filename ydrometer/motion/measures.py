@@ -1,4 +1,4 @@
-"""The measures of designs, drawn from their run from rest and their states at standstill and top speed."""
+"""The measures of designs, from their run from rest and their states at standstill and at top speed."""
 
 from __future__ import annotations
 
@@ -15,7 +15,7 @@ from ydrometer.motion import currents, forces, gears, moments, panels, run, spee
 from ydrometer.motion.plant import Batch, Plant, for_kernels, row, turning
 
 GEARING_SHARE = 0.90
-"""From this share of the no-load speed up, it is the gearing that limits the top speed."""
+"""Share of the no-load speed from which on the gearing counts as what limits the top speed."""
 
 NOTHING, TORQUE, GRIP, GEARING, POWER = range(5)
 WORDS = np.array(["", "torque", "grip", "gearing", "power"])
@@ -74,9 +74,9 @@ class Results(NamedTuple):
 
 
 THREADS = int(os.environ.get("YDROMETER_THREADS", "1"))
-"""Among how many threads a large batch is shared out: a process that answers people may use more than one core."""
+"""Threads that share a large batch: a process that answers people may use more than one core."""
 A_SHARE = 250
-"""Designs that a thread takes at a time."""
+"""Designs that one thread evaluates at a time."""
 BY_BRANCH = ("pushing_motor_current", "launch_motor_current", "cruise_motor_current", "motor_speed_at_top")
 BY_DISTANCE = ("time_to_distance", "speed_at_distance", "energy_per_run", "sprint_and_stop")
 
@@ -107,7 +107,7 @@ def measure(batch: Batch, wanted: Wanted) -> Results:
 
 
 def _rows(batch: Batch, wanted: Wanted, out: Results, low: int, high: int) -> tuple[Batch, Wanted, Results]:
-    """Views of some designs; what is written there is written to all of them."""
+    """Views of some designs: writing to them writes to the arrays of the whole batch."""
     return (
         Batch(*(field[low:high] for field in batch)),
         Wanted(*(field[low:high] for field in wanted)),
@@ -131,7 +131,7 @@ def _measure_all(batch: Batch, wanted: Wanted, out: Results) -> None:
 
 @kernel
 def _at_rest(p: Plant, i: int, out: Results) -> None:
-    """What it does standing still, in its lowest gear, and with the wheels in the air."""
+    """Measures at standstill in the lowest gear, and with the wheels in the air."""
     u, _, drawn = electric(p, 0, 0.0, FULL)
     full = drive_force(p, 0, 0.0, u, FULL)
     held = wall_traction(p)
@@ -158,7 +158,7 @@ def _at_rest(p: Plant, i: int, out: Results) -> None:
 
 @kernel
 def _in_motion(p: Plant, i: int, panels: Any, wanted: Wanted, out: Results) -> None:
-    """The run from rest, and what it ends at."""
+    """The run from rest, and the state at its end."""
     count, k, top, peak = set_in_motion(p, panels)
     no_load = out.no_load_speed[i] if k == len(p.gears) - 1 else end_speed(p, k, False, 0.0)
     by_drive, by_grip = accelerations(p, k, top)

@@ -1,4 +1,4 @@
-"""Speeds at which something ends or changes: no drive left, no acceleration left, another regime."""
+"""Speeds at which something ends or changes: driving force, acceleration, or the regime that limits it."""
 
 from __future__ import annotations
 
@@ -9,12 +9,12 @@ from ydrometer.motion import currents, forces
 from ydrometer.motion.plant import Plant, turning
 
 LOOKS = 32
-"""Looks over the speeds of a gear, before what was seen is pinned down."""
+"""Points over the speeds of a gear at which a change is looked for before it is located exactly."""
 MOST_DOUBLINGS = 40
-"""A slope may push beyond what the drive does; a speed 10¹² times higher stands for no end at all."""
+"""Doublings of speed: downhill there may be no top speed, and 10¹² times the first guess counts as none."""
 CORNER_STEPS = 20
-"""Halvings by which a corner is pinned down, to 5e-8 of the speeds of a gear; an integral over a bend errs by the
-square of that, over a jump by that itself."""
+"""Bisection steps that locate a corner of a(v) to 5e-8 of the speeds of a gear. The error of an integral is of the same
+size across a jump, and its square across a bend."""
 ROOT_STEPS = 200
 
 FULL = currents.FULL
@@ -25,7 +25,7 @@ motor_current = currents.motor_current
 
 @kernel
 def left(p: Plant, k: int, on_ground: bool, v: float) -> float:
-    """What is still there at v: on the ground the acceleration, m/s², else the driving force, N."""
+    """What remains at speed v: the acceleration on the ground, m/s², or the driving force with wheels in the air, N."""
     if on_ground:
         return acceleration(p, k, v)
     return drive_force(p, k, v, electric(p, k, v, FULL)[0], FULL)
@@ -33,7 +33,7 @@ def left(p: Plant, k: int, on_ground: bool, v: float) -> float:
 
 @kernel
 def sources_end(p: Plant, k: int) -> float:
-    """The speed beyond which no source drives any more, m/s."""
+    """The speed above which no source drives, m/s."""
     piece = p.law[0]
     open_circuit = piece.s / piece.p if piece.p > 0.0 else piece.low
     end = 0.0
@@ -76,11 +76,12 @@ def mixed(p: Plant) -> bool:
 
 @kernel
 def end_speed(p: Plant, k: int, on_ground: bool, start: float) -> float:
-    """The lowest speed above `start` at which `left` ceases to be positive, m/s, taken on its positive side.
+    """Lowest speed above `start`, m/s, at which `left` stops being positive; still on the positive side.
 
-    `start` itself where it is not positive there; infinite where it never ceases. Motors pull ever less as they turn
-    faster, so what is left ends once. An engine may dip and rise again; between two bends of its torque what is left
-    is concave, so that a dip shows at a bend. Of both together neither holds, and looks have to do.
+    Returns `start` if it is not positive there, and infinity if it never stops being positive. The torque of motors
+    only falls with speed, so there is one such speed. That of an engine may dip and rise again; between two bends of
+    its curve `left` is concave, so a dip shows at a bend. With motors and engines together neither holds, and `left` is
+    sampled instead.
     """
     if not left(p, k, on_ground, start) > 0.0:
         return start
@@ -101,10 +102,12 @@ def end_speed(p: Plant, k: int, on_ground: bool, start: float) -> float:
 
 @leaf
 def next_share(a: float, b: float, c: float, fa: float, fb: float, fc: float) -> float:
-    """Where from a towards b Chandrupatla's method (1997) looks next: inverse quadratic interpolation where it is safe,
-    bisection where it is not.
+    """Next trial point between a and b, as a share of the way: inverse quadratic interpolation if safe, else bisection.
 
-    a and b hold the root between them, c is the end that was given up last; fa, fb, fc are the values there.
+    Chandrupatla, "A new hybrid quadratic/bisection algorithm for finding the zero of a nonlinear function without using
+    derivatives", Advances in Engineering Software 28 (1997).
+
+    The root lies between a and b; c is the end point dropped last; fa, fb, fc are the function values there.
     """
     xi, phi = (a - b) / (c - b), (fa - fb) / (fc - fb) if fc != fb else 0.5
     if phi * phi < xi and (1.0 - phi) * (1.0 - phi) < 1.0 - xi and (fc - fa) * (fc - fb) != 0.0:
@@ -114,9 +117,9 @@ def next_share(a: float, b: float, c: float, fa: float, fb: float, fc: float) ->
 
 @kernel
 def _root(p: Plant, k: int, on_ground: bool, low: float, high: float) -> float:
-    """Where `left` changes sign between low (positive) and high, by Chandrupatla's method, on the positive side.
+    """Root of `left` between low, where it is positive, and high, by Chandrupatla's method; on the positive side.
 
-    Ends at the last bit, also at a jump.
+    Converges to the last bit, also where `left` jumps.
     """
     a, b, c = high, low, high
     fa, fb = left(p, k, on_ground, a), left(p, k, on_ground, b)
@@ -139,7 +142,7 @@ def _root(p: Plant, k: int, on_ground: bool, low: float, high: float) -> float:
 
 @kernel
 def cut_off(p: Plant, k: int, v: float) -> bool:
-    """Whether an engine that still pulls is cut off at the speed v, which is the end of its curve."""
+    """Whether v is the end of the curve of an engine that still has torque there, and so is cut off."""
     for j in range(len(p.sources)):
         if p.sources[j].engine != 0.0:
             last = p.curves[j][len(p.curves[j]) - 1]
@@ -150,8 +153,9 @@ def cut_off(p: Plant, k: int, v: float) -> bool:
 
 @kernel
 def regime(p: Plant, k: int, v: float) -> int:
-    """A number that changes wherever a(v) may bend but for an engine's own bends: limits, grip, lifting, pieces of the
-    supply's law, braking motors.
+    """Code of the regime at speed v: current limits, grip, lifting front wheels, pieces of the supply's law, braking.
+
+    It differs on both sides of each corner of a(v), but for those that come from an engine's own curve.
     """
     u, bus, drawn = electric(p, k, v, FULL)
     number = 1 if drawn >= p.vehicle[0].supply_limit else 0
@@ -172,7 +176,7 @@ def regime(p: Plant, k: int, v: float) -> int:
 
 @kernel
 def next_corner(p: Plant, k: int, here: int, low: float, high: float) -> float:
-    """The first speed in (low, high) at which the regime is no longer `here`, that of low, though it is at high not."""
+    """Lowest speed in (low, high) whose regime differs from `here`, the regime at low; that at high must differ."""
     for _ in range(CORNER_STEPS):
         middle = 0.5 * (low + high)
         if regime(p, k, middle) == here:

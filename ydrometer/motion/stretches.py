@@ -1,7 +1,7 @@
-"""Engines alone: from one bend of their torque to the next, what they leave for accelerating is a quadratic of speed.
+"""Engines alone: between two bends of their torque curve, the acceleration is a quadratic function of speed.
 
 A torque curve is straight between its points, resistance and traction are quadratics of speed; so a(v) is one too,
-until the torque bends or the tyres take over. Its roots are known in closed form, where motors, whose current hangs
+until the torque bends or the tyres take over. Its roots are known in closed form, where motors, whose current depends
 on the supply, need looks and bisection.
 
 In all kernels v is the speed a stretch begins at, m/s, and u what comes on top of it; a quadratic is
@@ -20,9 +20,9 @@ from ydrometer.motion.plant import Plant, turning
 TIED = 1e-12
 """Relative difference below which two quadratics are taken to begin at the same acceleration."""
 ABOVE = 1.0 + 4.0 * TIED
-"""Times a speed: just beyond it, where it is that of a bend."""
+"""Factor for a speed just beyond a bend."""
 TURNS = 4
-"""How often two quadratics can change their signs on one stretch, at most."""
+"""Largest number of sign changes of two quadratics on one stretch."""
 
 engine_torque, drive_force, FULL = currents.engine_torque, currents.drive_force, currents.FULL
 coast, resistance, next_bend = forces.coast, forces.resistance, speeds.next_bend
@@ -38,7 +38,7 @@ class Quadratic(NamedTuple):
 
 @leaf
 def engines_alone(p: Plant) -> bool:
-    """Whether engines drive, and no motor."""
+    """Whether all sources are engines."""
     alone = True
     for j in range(len(p.sources)):
         alone = alone and p.sources[j].engine != 0.0
@@ -59,7 +59,7 @@ def minus(q: Quadratic, other: Quadratic) -> Quadratic:
 
 @kernel
 def falls(q: Quadratic, room: float) -> float:
-    """The first u ≥ 0 beyond which a quadratic is negative; infinite where there is none. Within `room` rest is 0."""
+    """Least u ≥ 0 beyond which a quadratic is negative; infinite if there is none. A rest within `room` counts as 0."""
     if q.rest == math.inf:
         return math.inf
     if q.rest < -room:
@@ -77,7 +77,7 @@ def falls(q: Quadratic, room: float) -> float:
 
 @kernel
 def torque_slope(p: Plant, k: int, j: int, v: float) -> float:
-    """By how much the torque of the engine of branch j grows with the speed of the vehicle above v, N·m per m/s."""
+    """Slope of the torque of branch j's engine over the speed of the vehicle, just above v, N·m per m/s."""
     ratio, curve = turning(p, k, j), p.curves[j]
     w, last = ratio * v * ABOVE, len(curve) - 1
     if w < max(p.sources[j].engagement, curve[0].speed) or w >= curve[last].speed:
@@ -90,7 +90,7 @@ def torque_slope(p: Plant, k: int, j: int, v: float) -> float:
 
 @kernel
 def by_drive(p: Plant, k: int, v: float) -> Quadratic:
-    """What the drive allows in gear k from v to the next bend."""
+    """Acceleration that the drive allows in gear k, from v to the next bend."""
     slope = 0.0
     for j in range(len(p.sources)):
         slope += torque_slope(p, k, j, v) * p.sources[j].number * p.sources[j].ratio * p.sources[j].efficiency
@@ -102,7 +102,7 @@ def by_drive(p: Plant, k: int, v: float) -> Quadratic:
 
 @kernel
 def by_grip(p: Plant, v: float) -> tuple[Quadratic, Quadratic]:
-    """What tyres that slip allow, and what lifting front wheels allow; see `forces.traction`."""
+    """Accelerations at which the tyres slip and at which the front wheels lift; see `forces.traction`."""
     mass, air = p.vehicle[0].mass, p.vehicle[0].air
     lifting = Quadratic((p.vehicle[0].weight * p.vehicle[0].lift - p.vehicle[0].grade) / mass, 0.0, 0.0)
     grip, transfer = p.vehicle[0].grip, p.vehicle[0].transfer
@@ -116,20 +116,20 @@ def by_grip(p: Plant, v: float) -> tuple[Quadratic, Quadratic]:
 
 @kernel
 def undercut(q: Quadratic, other: Quadratic) -> float:
-    """The first u ≥ 0 beyond which the other quadratic is the lesser; infinite where there is none."""
+    """Least u ≥ 0 beyond which the other quadratic is smaller; infinite if there is none."""
     return falls(minus(other, q), TIED * (abs(other.rest) + abs(q.rest)))
 
 
 @kernel
 def least(one: Quadratic, two: Quadratic) -> tuple[Quadratic, float]:
-    """The lesser of two quadratics from u = 0 on, and the u up to which it is."""
+    """The smaller of two quadratics from u = 0 on, and the u up to which it stays the smaller one."""
     end = undercut(one, two)
     return (two, undercut(two, one)) if end == 0.0 else (one, end)
 
 
 @kernel
 def quadratic(p: Plant, k: int, v: float) -> tuple[Quadratic, float]:
-    """The acceleration of engines alone in gear k around v, and the u up to which drive and tyres share it so."""
+    """Acceleration of engines alone in gear k around v, and the u up to which drive or tyres keep limiting it."""
     slipping, lifting = by_grip(p, v)
     tyres, until = least(slipping, lifting)
     q, end = least(by_drive(p, k, v), tyres)
@@ -138,14 +138,14 @@ def quadratic(p: Plant, k: int, v: float) -> tuple[Quadratic, float]:
 
 @kernel
 def stretch(p: Plant, k: int, v: float) -> tuple[Quadratic, float]:
-    """The acceleration of engines alone in gear k from v on, and the u up to which it is that."""
+    """Acceleration of engines alone in gear k from v on, and the u up to which this quadratic holds."""
     q, until = quadratic(p, k, v)
     return q, min(until, next_bend(p, k, v) - v)
 
 
 @kernel
 def first_better(p: Plant, k: int, g: int, start: float, end: float) -> float:
-    """As `gears.first_better`, of engines alone.
+    """`gears.first_better` for engines alone.
 
     Gears are compared at the speed after the change, and there both are quadratics; coasting back from where g
     begins to pull more than k, and to pull at all, tells where the change began.
@@ -168,7 +168,7 @@ def first_better(p: Plant, k: int, g: int, start: float, end: float) -> float:
 
 @kernel
 def both_rise(one: Quadratic, two: Quadratic, length: float, room: float) -> float:
-    """The first u below a length beyond which both quadratics are positive; infinite where there is none."""
+    """Least u below a length beyond which both quadratics are positive; infinite if there is none."""
     u = 0.0
     for _ in range(TURNS):
         if u >= length:
@@ -182,5 +182,5 @@ def both_rise(one: Quadratic, two: Quadratic, length: float, room: float) -> flo
 
 @leaf
 def rises(q: Quadratic, u: float, room: float) -> float:
-    """The first place from u on beyond which a quadratic is positive; infinite where there is none."""
+    """Least place from u on beyond which a quadratic is positive; infinite if there is none."""
     return u + falls(Quadratic(-value(q, u), -q.line - 2.0 * u * q.square, -q.square), room)

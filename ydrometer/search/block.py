@@ -17,10 +17,10 @@ from ydrometer.search.mount import together
 from ydrometer.search.request import SearchRequest
 
 ROUNDED = 1e-9
-"""To which the first two keys of the ranking are rounded."""
+"""Step to which the first two keys of the ranking are rounded."""
 SAME_RATIO = 1e-12
 STEP = 1.05
-"""Overall ratios whose best combinations stand in the field are so far apart."""
+"""Relative step between the overall ratios whose best combinations are kept for the field."""
 
 
 class Ranked(NamedTuple):
@@ -95,7 +95,7 @@ class Block:
         return within
 
     def _by_price(self, stands: Standing, overall: Floats, which: Ints, price: Floats) -> tuple[Standing, Floats, Ints]:
-        """Where a target is about the price, classes split by it; else as they are."""
+        """Classes split by price if a target is about it; else as they are."""
         asked = self.request.document.design.targets
         columns = [column for column, target in enumerate(asked) if target.measure == "price"]
         if not columns:
@@ -165,7 +165,7 @@ class Block:
 
 
 def _least(values: Any, groups: Ints, count: int, entries: Ints) -> Ints:
-    """Of each group the entries whose value is the smallest in it."""
+    """Entries whose value is the smallest of their group."""
     largest = np.inf if values.dtype.kind == "f" else np.iinfo(values.dtype).max
     least = np.full(count, largest, values.dtype)
     np.minimum.at(least, groups, values)

@@ -25,13 +25,15 @@ OF_THE_RUN = frozenset({
     "sprint_and_stop", "stopping_distance", "peak_bus_current", "cruise_bus_current", "energy_per_run",
     "endurance_at_top", "range_at_top",
 })  # fmt: skip
-"""Measures that a design which does not start misses altogether."""
+"""Measures that count as missed altogether if a design does not start."""
 TOGETHER = 20_000
 """Classes computed as one batch."""
 
 
 class Drive(NamedTuple):
-    """What of a stage combination counts for motion, all (m,): branch and trunk ratios, efficiencies, mass of parts."""
+    """What matters for motion in each of m stage combinations, (m,) each: ratios and efficiencies of branch and trunk,
+    and the mass of the parts.
+    """
 
     torque: Floats
     speed: Floats
@@ -83,7 +85,7 @@ def unique(drive: Drive) -> tuple[Drive, Ints]:
 
 
 def _varying(drive: Drive) -> list[Floats]:
-    """The columns that tell combinations apart: not the same throughout, and not the same as another one."""
+    """Columns that distinguish combinations: neither constant nor equal to another column."""
     found: list[Floats] = []
     for column in drive:
         if (column != column[0]).any() and not any(np.array_equal(column, other) for other in found):
@@ -139,7 +141,7 @@ def with_source(branch: Any, part: Any) -> Any:
 
 
 class Known:
-    """How classes stand that have been computed, by layout and head: no piece of a search computes them again.
+    """Cache of computed classes, by layout and head, so that no piece of a search computes one twice.
 
     Where the mass of the parts counts, hardly two pieces have a class in common, and nothing is kept.
     """
@@ -151,7 +153,7 @@ class Known:
     def standing(
         self, request: SearchRequest, number: int, layout: Layout, head: Head, head_mass: float, drive: Drive
     ) -> Standing:
-        """As the function `standing` for the layout of a number, but each class once."""
+        """Like the function `standing`, for the layout of a number, but computing each class only once."""
         if request.body.add_part_masses:
             return standing(request, layout, head, head_mass, drive)
         places = self._places.setdefault((number, head), {})
@@ -252,7 +254,7 @@ def _values(target: Target, measured: _Measured) -> Floats:
 
 
 def _lasting(name: str, design: Design, results: Results) -> Floats:
-    """Capacity over the current at top speed, and how far that goes."""
+    """Endurance and range at top speed."""
     charge = design.drive.supply.charge if design.drive.supply else None
     with np.errstate(invalid="ignore", divide="ignore"):
         lasting = np.where(results.cruise_bus_current > 0.0, (charge or np.nan) / results.cruise_bus_current, np.nan)

@@ -158,8 +158,8 @@ class Edge:
 class Mount:
     """Where the shafts of a layout may stand: first that of the source, then what each pair drives, in their order.
 
-    `tolerance` is how much further apart than without backlash gears may stand, `loop_tolerance` how far a loop's wheels
-    may be off the distance at which it is taut, m; wheels keep `gap`, m, from the frame. See `document.mounting`.
+    `tolerance` is how much further apart gears may stand than without backlash, `loop_tolerance` how far the wheels of
+    a loop may be off the distance at which it is taut, m; wheels keep `gap`, m, from the frame; see `document.mounting`
     """
 
     shafts: tuple[Spots, ...] = reading.items(reading.object_reader(Spots), least=2, most=MOST_STAGES + 1)

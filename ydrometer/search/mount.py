@@ -30,8 +30,8 @@ ROUNDED = 9
 
 @dataclass(frozen=True, slots=True)
 class Options:
-    """Of a pair's options what tells whether they go: module or pitch, m, teeth of driver and driven, of V-pulleys
-    pitch diameters, m, and the radii over all that turns, m; (n,) each.
+    """What decides whether the options of a pair can be mounted, (n,) each: module or pitch, m, measures of driver and
+    driven (teeth, or diameters in m), and their outer radii, m.
     """
 
     size: Floats
@@ -41,7 +41,7 @@ class Options:
     driven_outer: Floats
 
     def columns(self, choice: Pair, mount: Mount) -> list[Floats]:
-        """What those have in common that go to the same places."""
+        """Columns that are equal for options that can be mounted in the same places."""
         wanted = [self.apart] if choice.loop is None else [self.size, self.driver, self.driven]
         return [*wanted, self.driver_outer, self.driven_outer] if mount.frame else wanted
 
@@ -67,13 +67,13 @@ class PairPlaces:
     clear: tuple[Bools, Bools]
 
     def goes(self, kind: int) -> Bools:
-        """Between which places a kind goes, as `apart`."""
+        """Pairs of places between which options of a kind can be mounted, shaped as `apart`."""
         one, other = self.clear
         return np.asarray(self.suits[kind][self.apart] & one[kind][:, None] & other[kind])
 
     @property
     def alone(self) -> Bools:
-        """Whether each option has two places at all, (n,)."""
+        """Whether there are two places for each option, (n,)."""
         found = [self._has_places(kind) for kind in range(len(self.suits))]
         return np.array(found, bool)[self.kind]
 
@@ -84,7 +84,7 @@ class PairPlaces:
         return all(bool(side[kind].all()) for side in self.clear) or bool(self.goes(kind).any())
 
     def of(self, options: Bools) -> PairPlaces:
-        """Of some of the options."""
+        """The same for some of the options."""
         return PairPlaces(self.kind[options], self.suits, self.apart, self.clear)
 
 
@@ -133,7 +133,7 @@ def from_frame(mount: Mount, shaft: int) -> Floats:
 
 @lru_cache(maxsize=64)
 def distances(mount: Mount, pair: int) -> tuple[Floats, Floats, Ints]:
-    """All that the places of two shafts are apart: the least and the largest, m, (d,) each, and which one any two are.
+    """Distinct distances between the places of two shafts: least and largest, m, (d,) each; and that of any two places.
 
     Args:
         mount: of the layout.
@@ -176,7 +176,7 @@ def _apart(one: Floats, other: Floats) -> tuple[Floats, Floats]:
 
 
 def together(placed: Sequence[PairPlaces], chosen: Sequence[Ints]) -> Bools | None:
-    """Whether places suit all pairs of a combination at once, (m,); None where each pair has them already alone.
+    """Whether there are places for all pairs of a combination at once, (m,); None if that follows from each pair alone.
 
     Args:
         placed: of the pairs, in the order of power.

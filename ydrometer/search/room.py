@@ -1,4 +1,4 @@
-"""Pairs that have room: gears whose shafts stand as far apart as they want, loops of which a length goes around."""
+"""Which pairs can be mounted: gears at the distances there are, loops of the lengths there are."""
 
 from __future__ import annotations
 
@@ -14,7 +14,7 @@ from ydrometer.search.layout import Length, Pair
 Floats = NDArray[np.float64]
 SAME_PITCH = 1e-6
 WHOLE = 1e-9
-"""Relative room for whole numbers of pieces."""
+"""Relative tolerance for whole numbers of pieces."""
 
 
 def has_room(
@@ -50,17 +50,17 @@ def has_room(
 
 
 def centre_distance(size: Any, driver: Any, driven: Any) -> Any:
-    """Of gears without backlash, m."""
+    """Centre distance of gears without backlash, m."""
     return 0.5 * size * (driver + driven)
 
 
 def outer_radius(part: PowerWheel) -> float:
-    """Over all that turns with a wheel of a bin, m."""
+    """Outer radius of a wheel of a bin with what runs on it, m."""
     return part.form.outer_radius(part.tooth_size, part.measure, part.rim)
 
 
 def loop_length(r1: Any, r2: Any, distance: Any) -> Floats:
-    """Of an open loop, as `fit.loops.length`, for many at once; infinite for an endless distance."""
+    """Length of an open loop, m, as `geometry.loops.length` but for arrays; infinite for an infinite distance."""
     with np.errstate(invalid="ignore"):
         be = np.arcsin(np.clip((r2 - r1) / distance, -1.0, 1.0))
         return np.asarray(2.0 * distance * np.cos(be) + np.pi * (r1 + r2) + 2.0 * be * (r2 - r1))

@@ -1,4 +1,4 @@
-"""Where an option's shafts would stand, and which lengths its loops would have: as near to the present as they can."""
+"""Positions of an option's shafts and lengths of its loops, chosen as near to the present ones as possible."""
 
 from __future__ import annotations
 
@@ -68,7 +68,7 @@ def with_mounting(
 def _set(
     made: Mapping[str, Any], at: Mapping[str, Any], plain: Mapping[str, Any], pieces: Mapping[str, Any]
 ) -> dict[str, Any]:
-    """A design file with what its shafts, its loops and its stages are to have, each by its path."""
+    """A design file with changes to its shafts, loops and stages, each by its path."""
     fit, drive = dict(made.get("fit") or {}), made["drive"]
     for key, told_by, changes in (("shafts", "shaft", at), ("loops", "stage", plain)):
         if changes:
@@ -83,7 +83,7 @@ def _set(
 
 
 def _stage_paths(raw: Mapping[str, Any]) -> list[str]:
-    """Of the stages of a design of one branch, in the order of power."""
+    """Paths of the stages of a design with one branch, in the order of power."""
     drive = raw["drive"]
     own, trunk = drive["branches"][0].get("stages", []), drive.get("stages", [])
     return [*(f"drive.branches[0].stages[{i}]" for i in range(len(own))),
@@ -119,7 +119,7 @@ def reaches(request: SearchRequest, mount: Mount, pair: int, slot: Slot, option:
 
 
 def _lengths(choice: Pair, pitch: float, least: float, most: float) -> list[float]:
-    """Lengths that may be had: those given, else any number of pieces between two lengths; none of other V-belts."""
+    """Possible lengths of a loop: those given, else any number of pieces between two lengths; of other V-belts none."""
     if choice.lengths is not None:
         return [
             known.length for known in choice.lengths

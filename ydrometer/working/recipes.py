@@ -15,8 +15,11 @@ from ydrometer.working.ladder import climb
 from ydrometer.working.measures import Asked
 from ydrometer.working.sheet import Sheet, Working
 
-DYNAMICS = "Longitudinal model of a vehicle: any text on vehicle dynamics."
-ELECTRIC = "Direct-current motor in steady state behind a loss-free converter: any text on electric drives."
+DYNAMICS = "Longitudinal model of a vehicle: Gillespie, Fundamentals of Vehicle Dynamics, chapters 1, 2 and 4."
+ELECTRIC = (
+    "Direct-current motor in steady state behind a loss-free converter: Hughes and Drury, Electric Motors and Drives, "
+    "chapters 3 and 4."
+)
 GEARING = "Ratio of teeth or pitch diameters: ISO 53, ISO 606, ISO 5296, ISO 4184."
 
 

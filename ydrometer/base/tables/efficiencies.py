@@ -1,6 +1,7 @@
 """Efficiencies to assume where a design gives none, for sound parts, aligned and lubricated.
 
-Middle values of the ranges that texts on machine design give for small drives under load.
+Chosen in the middle of the ranges for small drives under load in Budynas and Nisbett, Shigley's Mechanical Engineering
+Design, chapter 13 (gears, worms) and chapter 17 (belts, chains); docs/model.md lists them. Slip is not part of them.
 """
 
 EXTERNAL_MESH = 0.97
