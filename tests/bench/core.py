@@ -19,6 +19,7 @@ from scipy.integrate import solve_ivp
 
 from tests.bench.ui import percentile
 from tests.core.designs import PLAIN, SIX_STAGES
+from ydrometer.base.jit import entry
 from ydrometer.document import design
 from ydrometer.document.design import Document
 from ydrometer.drawing import draw_line
@@ -81,6 +82,7 @@ def read_times(raw: dict[str, Any]) -> list[float]:
     return [1e3 * seconds(lambda: design.read(raw)) for _ in range(ALONE)]
 
 
+@entry
 def _motion_at(batch: Batch, gear: int, speed: float) -> tuple[float, float]:
     """Acceleration and power of the supply of the first design at a speed of the run."""
     acceleration, _, bus, drawn, _ = as_driven(row(batch, 0), gear, speed)

@@ -67,6 +67,21 @@ class Stages(BrowserCase):
         page.wait(lambda: self.kinds()[0] == ["chain"], "a chain to be saved")
         self.assertEqual(self.teeth(), 15)
 
+    def test_a_roller_comes_with_the_fields_of_its_kind_and_is_told_to_slip(self) -> None:
+        page = self.page()
+        self.sandpiper(page)
+        page.click("[aria-label='Change the kind'] option[value=friction]")
+        page.wait_text("[data-panel] h2", "Friction roller: driver rim")
+        page.wait(lambda: self.kinds()[0] == ["friction"], "a roller to be saved")
+        page.wait_text("[data-panel]", "Of it slip")
+        page.wait_text("[data-panel]", "3.00 %")
+        page.wait_text("[data-panel]", "The roller slips")
+        page.type_into("Force that presses them together", "9000 N")
+        page.wait(lambda: "The roller slips" not in page.text("[data-panel]"), "the roller to hold")
+        page.press(DRIVER, Keys.ARROW_UP)
+        page.wait(lambda: self.newest()["drive"]["branches"][0]["stages"][0]["driver_diameter"] != "30 mm", "a step")
+        self.assertEqual(page.complaints(), [])
+
     def test_swapping_shows_first_what_it_does(self) -> None:
         page = self.page()
         self.sandpiper(page)

@@ -193,20 +193,20 @@ def _disc(design: Design, b: int, branch: Stretch, line: Stretch, road_radius: f
 
 
 def _shifted(part: Stretch, by: float) -> Stretch:
-    return _moved(part, 0.0, by) if by else part
+    return _moved(part, 0.0, -by) if by else part
 
 
 def _turned(part: Stretch, angle: float) -> Stretch:
-    """The stretch turned so that it comes to its end, at x = 0, from another direction."""
-    return _moved(_shifted(part, -part.end.x), angle, 0.0)
+    """The stretch turned so that it comes to its end, then at x = 0, from another direction."""
+    return _moved(part, angle, part.end.x)
 
 
-def _moved(part: Stretch, angle: float, by: float) -> Stretch:
-    """The stretch turned about the origin, then shifted along +x."""
+def _moved(part: Stretch, angle: float, pivot: float) -> Stretch:
+    """The stretch turned about (pivot, 0), which becomes the origin."""
     cosine, sine = math.cos(angle), math.sin(angle)
 
     def at(x: float, y: float) -> tuple[float, float]:
-        return cosine * x - sine * y + by, sine * x + cosine * y
+        return cosine * (x - pivot) - sine * y, sine * (x - pivot) + cosine * y
 
     def put(shape: Any, **more: Any) -> Any:
         x, y = at(shape.x, shape.y)
@@ -220,7 +220,7 @@ def _moved(part: Stretch, angle: float, by: float) -> Stretch:
 
     drawn = [
         Layout(
-            d.x + by,
+            d.x - pivot,
             [put(w, phase=w.phase + angle) for w in d.wheels],
             [loop(one) for one in d.loops],
             [put(b, angle=b.angle + angle, parts=[put(p) for p in b.parts]) for b in d.boxes],

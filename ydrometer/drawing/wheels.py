@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable
-from dataclasses import dataclass
+from typing import NamedTuple
 
 from ydrometer.document.stages import Member
 from ydrometer.document.stages.forms import Form, FormName
@@ -23,8 +23,7 @@ UPRIGHT = 0.5 * math.pi
 """Phase of wheels that mesh with nothing: a tooth stands up, rad."""
 
 
-@dataclass(frozen=True, slots=True)
-class Spot:
+class Spot(NamedTuple):
     """Where a wheel is drawn: the path of its stage, its name there, where the document has its measure, its shaft's
     number, x, m, and which way it turns.
     """
@@ -42,8 +41,7 @@ class Spot:
         return cls(path, member.name, f"{path}.{member.key}", shaft, x, rotation)
 
 
-@dataclass(frozen=True, slots=True)
-class _Outline:
+class _Outline(NamedTuple):
     """Radius over all that is drawn of a wheel, m, and its tooth."""
 
     outer: float

@@ -8,17 +8,15 @@ from __future__ import annotations
 import dataclasses
 from abc import ABC, abstractmethod
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass
 from fractions import Fraction
-from typing import Any, ClassVar, Self
+from typing import Any, ClassVar, NamedTuple, Self
 
 from ydrometer.document.stages.forms import Form
 from ydrometer.document.stages.plane import InPlane
 from ydrometer.document.stages.steps import Given, Step
 
 
-@dataclass(frozen=True, slots=True)
-class Member:
+class Member(NamedTuple):
     """A wheel of a stage.
 
     Attributes:
@@ -33,8 +31,7 @@ class Member:
     idle: bool = False
 
 
-@dataclass(frozen=True, slots=True)
-class Reversal:
+class Reversal(NamedTuple):
     """A change of one value that turns a stage's output the other way; an empty list or False takes it out."""
 
     words: str
