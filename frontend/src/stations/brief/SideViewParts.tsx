@@ -1,7 +1,9 @@
 /** The parts of the side view: ground, wheels, centre of mass, lengths, and handles to move them by. */
-import { type KeyboardEvent, type PointerEvent, useState } from "react";
+import { useDrag } from "@use-gesture/react";
+import { type KeyboardEvent, useState } from "react";
 import { INK, PANEL, SECOND, SLATE, SPRUCE } from "../../drawing/colours";
 import { SvgText } from "../../drawing/SvgText";
+import { BY_POINTER } from "../../ui/dragging";
 
 /** How high a slope is drawn, in pixels. */
 export const slopeRise = (grade: number) => Math.min(Math.max(grade * 100, -40), 60);
@@ -70,7 +72,12 @@ export function Handle({
   name: string;
   onMove: (dx: number, dy: number) => void;
 }) {
-  const [held, setHeld] = useState<{ x: number; y: number; dx: number; dy: number } | null>(null);
+  const [held, setHeld] = useState<{ dx: number; dy: number } | null>(null);
+  const bind = useDrag(({ movement: [dx, dy], last, canceled }) => {
+    setHeld(last ? null : { dx, dy });
+    // One move is one change, and one step of undo.
+    if (last && !canceled && (dx || dy)) onMove(dx, dy);
+  }, BY_POINTER);
   const onKeyDown = (event: KeyboardEvent) => {
     const by = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[event.key];
     if (!by) return;
@@ -92,18 +99,7 @@ export function Handle({
       aria-label={`${name}. Move with the arrow keys`}
       style={{ cursor: "move", touchAction: "none" }}
       onKeyDown={onKeyDown}
-      onPointerDown={(event: PointerEvent<SVGCircleElement>) => {
-        event.currentTarget.setPointerCapture(event.pointerId);
-        setHeld({ x: event.clientX, y: event.clientY, dx: 0, dy: 0 });
-      }}
-      onPointerMove={(event: PointerEvent) =>
-        held && setHeld({ ...held, dx: event.clientX - held.x, dy: event.clientY - held.y })
-      }
-      onPointerUp={() => {
-        // One move is one change, and one step of undo.
-        if (held && (held.dx || held.dy)) onMove(held.dx, held.dy);
-        setHeld(null);
-      }}
+      {...bind()}
     />
   );
 }

@@ -1,10 +1,12 @@
 /** The plan of the plate, to scale: shafts are chosen, dragged and walked on it, and lengths measured. */
-import { type KeyboardEvent, useRef, useState } from "react";
+import { useDrag } from "@use-gesture/react";
+import { type KeyboardEvent, useState } from "react";
 import type { Mounted, PlanDrawing, PlanShaft } from "../../api/client";
 import type { Spot } from "../../document/mounting";
 import { Ground, LoopShape } from "../../drawing/Shapes";
 import { useWidth } from "../../drawing/useWidth";
 import { WheelShape } from "../../drawing/WheelShape";
+import { BY_POINTER } from "../../ui/dragging";
 import { Measure } from "./Measure";
 import {
   Feet,
@@ -41,7 +43,13 @@ export function Plan(props: Props) {
   const height = heightFor(plan, width);
   const frame = usePlanFrame(plan, { width, height }, zoom, pan, held !== null);
   const shown = held ? follow(plan, held) : plan;
-  const back = useRef<{ x: number; y: number; pan: Spot } | null>(null);
+  const pulled = useDrag(({ event, movement: [dx, dy], first, memo, cancel }) => {
+    // A shaft under the hand is dragged by itself.
+    if (first && (measuring || event.target !== event.currentTarget)) return cancel();
+    const from: Spot = memo ?? pan;
+    setPan({ x: from.x + dx, y: from.y + dy });
+    return from;
+  }, BY_POINTER);
   return (
     <div ref={ref} style={{ position: "relative" }}>
       <svg
@@ -52,19 +60,7 @@ export function Plan(props: Props) {
         onKeyDown={onKey}
         style={{ display: "block", cursor: measuring ? "crosshair" : "default", touchAction: "none" }}
         data-plan
-        onPointerDown={(event) => {
-          if (measuring || event.target !== event.currentTarget) return;
-          event.currentTarget.setPointerCapture(event.pointerId);
-          back.current = { x: event.clientX, y: event.clientY, pan };
-        }}
-        onPointerMove={(event) => {
-          const from = back.current;
-          if (from)
-            setPan({ x: from.pan.x + event.clientX - from.x, y: from.pan.y + event.clientY - from.y });
-        }}
-        onPointerUp={() => {
-          back.current = null;
-        }}
+        {...pulled()}
       >
         <g pointerEvents="none">
           {plan.plate && <PlateHoles plate={plan.plate} frame={frame} />}

@@ -1,8 +1,10 @@
-import { type KeyboardEvent, type PointerEvent, useRef } from "react";
+import { useDrag } from "@use-gesture/react";
+import type { KeyboardEvent } from "react";
 import type { PlanDrawing, PlanShaft } from "../../api/client";
 import { arrowed, type Spot, snapped } from "../../document/mounting";
 import { INK, PANEL, SPRUCE } from "../../drawing/colours";
 import type { Frame } from "../../drawing/paths";
+import { BY_POINTER } from "../../ui/dragging";
 import { MOUNT_WORDS } from "../../words/measures";
 
 /** Pixels a pointer has to go before it drags. */
@@ -26,6 +28,13 @@ interface GripProps {
   onHold: (held: Held | null) => void;
 }
 
+/** Where a drag began, where it is, and its name among the edits. */
+interface Drag {
+  home: Spot;
+  at: Spot;
+  gesture: string;
+}
+
 /** A shaft: a filled middle where it is fixed, an open one on holes, a bar in a slot, a ring of dashes where free. */
 export function ShaftGrip({
   shaft,
@@ -38,48 +47,24 @@ export function ShaftGrip({
   onMove,
   onHold,
 }: GripProps) {
-  const drag = useRef<{ x: number; y: number; from: Spot; at: Spot; moved: boolean; gesture: string } | null>(
-    null,
-  );
   const x = frame.x(shaft.x);
   const y = frame.y(shaft.y);
   const fixedPlace = shaft.mount === "slot" || readOnly;
   const on = (to: Spot) => (shaft.mount === "holes" || shaft.by === "guessed" ? snapped(plan.plate, to) : to);
 
-  const grab = (event: PointerEvent<SVGElement>) => {
-    if (measuring) return;
-    event.preventDefault();
-    event.currentTarget.setPointerCapture(event.pointerId);
-    const from = home(shaft);
-    drag.current = {
-      x: event.clientX,
-      y: event.clientY,
-      from,
-      at: from,
-      moved: false,
-      gesture: `shaft ${event.timeStamp}`,
-    };
-    onSelect(shaft);
-    (event.currentTarget as SVGElement).focus();
-  };
-  const pull = (event: PointerEvent<SVGElement>) => {
-    const hold = drag.current;
-    if (!hold || fixedPlace) return;
-    const [dx, dy] = [event.clientX - hold.x, event.clientY - hold.y];
-    if (!hold.moved && Math.hypot(dx, dy) < SLACK) return;
-    hold.moved = true;
-    const to = on({ x: hold.from.x + dx / frame.scale, y: hold.from.y - dy / frame.scale });
-    if (to.x === hold.at.x && to.y === hold.at.y) return;
-    hold.at = to;
-    onHold({ shaft: shaft.path, at: to });
-  };
-  const leave = () => {
-    const hold = drag.current;
-    drag.current = null;
-    if (!hold?.moved) return;
-    onMove(shaft.path, hold.at, hold.gesture);
-    onHold(null);
-  };
+  const dragged = useDrag(
+    ({ event, movement: [dx, dy], first, last, canceled, memo, cancel }) => {
+      if (first && (measuring || fixedPlace)) return cancel();
+      const from: Drag = memo ?? { at: home(shaft), home: home(shaft), gesture: `shaft ${event.timeStamp}` };
+      const at = on({ x: from.home.x + dx / frame.scale, y: from.home.y - dy / frame.scale });
+      if (last) {
+        if (!canceled) onMove(shaft.path, at, from.gesture);
+        onHold(null);
+      } else if (at.x !== from.at.x || at.y !== from.at.y) onHold({ shaft: shaft.path, at });
+      return { ...from, at };
+    },
+    { ...BY_POINTER, threshold: SLACK },
+  );
   const walk = (event: KeyboardEvent) => {
     const to = arrowed(plan.plate, shaft.mount, home(shaft), event.key, event.shiftKey);
     if (!to || fixedPlace) return;
@@ -94,10 +79,7 @@ export function ShaftGrip({
       aria-label={`${shaft.name}, ${MOUNT_WORDS[shaft.mount] ?? shaft.mount}`}
       style={{ cursor: fixedPlace ? "pointer" : "move", outlineOffset: 2 }}
       onFocus={() => onSelect(shaft)}
-      onPointerDown={grab}
-      onPointerMove={pull}
-      onPointerUp={leave}
-      onPointerCancel={leave}
+      {...dragged()}
       onKeyDown={walk}
       data-shaft={shaft.path}
     >

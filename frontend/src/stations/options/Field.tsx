@@ -6,7 +6,8 @@ import { useWidth } from "../../drawing/useWidth";
 import { digits, type Units, useUnits } from "../../ui/fields/units";
 import { runText } from "../../ui/readout/Readout";
 import { label } from "../../words/measures";
-import { bestEdge, type Spot, spanAround, walk } from "./field";
+import { type Spot, walk } from "./field";
+import { type Axis, firstAxes, HEIGHT, layOut, MARGIN, type Seen } from "./layOut";
 
 interface Props {
   options: Options;
@@ -14,8 +15,6 @@ interface Props {
   onChoose: (index: number) => void;
 }
 
-const HEIGHT = 236;
-const MARGIN = { left: 50, right: 16, top: 12, bottom: 24 };
 const SPRUCE = "var(--chakra-colors-spruce)";
 const INK = "var(--chakra-colors-ink)";
 const SECOND = "var(--chakra-colors-ink-second)";
@@ -68,45 +67,6 @@ export function Field({ options, chosen, onChoose }: Props) {
       </Box>
     </Box>
   );
-}
-
-/** Both axes with what they span, the options that can be seen, the best edge, and where the present design is. */
-interface Seen {
-  x: Axis;
-  y: Axis;
-  spanX: [number, number];
-  spanY: [number, number];
-  spots: Spot[];
-  edge: Spot[];
-  now: { x: number; y: number } | null;
-  atX: (value: number) => number;
-  atY: (value: number) => number;
-}
-
-function layOut(options: Options, axes: [number, number], units: Units, width: number): Seen {
-  const [x, y] = axes.map((place) => axisOf(options, place, units)) as [Axis, Axis];
-  const all = options.rows.flatMap((row, index): Spot[] => {
-    const [px, py] = [row.values[x.place], row.values[y.place]];
-    return px == null || py == null ? [] : [{ index, x: x.shown(px), y: y.shown(py) }];
-  });
-  const now = presentSpot(options, x, y);
-  const near = [...all.filter((s) => s.index < options.listed), ...(now ? [now] : [])];
-  const span = (axis: Axis, of: (s: { x: number; y: number }) => number) =>
-    spanAround([...near.map(of), ...axis.bounds], all.map(of));
-  const spanX = span(x, (s) => s.x);
-  const spanY = span(y, (s) => s.y);
-  const spots = all.filter((s) => s.x >= spanX[0] && s.x <= spanX[1] && s.y >= spanY[0] && s.y <= spanY[1]);
-  return {
-    x,
-    y,
-    spanX,
-    spanY,
-    spots,
-    edge: bestEdge(spots, x.measure.better, y.measure.better),
-    now,
-    atX: (value) => scaled(value, spanX, MARGIN.left, width - MARGIN.right),
-    atY: (value) => scaled(value, spanY, HEIGHT - MARGIN.bottom, MARGIN.top),
-  };
 }
 
 /** The axes with their marks, and the targets as lines. */
@@ -198,44 +158,6 @@ function Spots({ seen, options, here, onChoose }: SpotsProps) {
   );
 }
 
-interface Axis {
-  place: number;
-  measure: OptionMeasure;
-  bounds: number[];
-  shown: (si: number) => number;
-}
-
-function axisOf(options: Options, place: number, units: Units): Axis {
-  const measure = options.measures[place] as OptionMeasure;
-  const unit = units.entry(measure.dimension)[units.system];
-  const shown = (si: number) => (si - unit.offset) / unit.factor;
-  const bounds = [measure.lower, measure.upper].filter((b): b is number => b !== null).map(shown);
-  return { place, measure, bounds, shown };
-}
-
-/** The first two targets; without those speed and push. */
-function firstAxes(options: Options): [number, number] {
-  const wanted = options.measures.flatMap((m, i) => (m.wanted && m.measure !== "price" ? [i] : []));
-  // A band is no direction to go in: what is to be large or small comes first.
-  const targets = [...wanted].sort(
-    (a, b) => Number(options.measures[a]?.better === 0) - Number(options.measures[b]?.better === 0),
-  );
-  const usual = ["top_speed", "pushing_force"].map((name) =>
-    options.measures.findIndex((m) => m.measure === name),
-  );
-  const [x = 0, y = 1] = [...new Set([...targets, ...usual])];
-  return [x, y];
-}
-
-function presentSpot(options: Options, x: Axis, y: Axis): { x: number; y: number } | null {
-  const [px, py] = [options.present[x.place], options.present[y.place]];
-  return px == null || py == null ? null : { x: x.shown(px), y: y.shown(py) };
-}
-
-function scaled(value: number, [low, high]: [number, number], from: number, to: number): number {
-  return from + ((to - from) * (value - low)) / (high - low);
-}
-
 interface PointProps {
   options: Options;
   spot: Spot;
@@ -296,7 +218,7 @@ function AxisChoice({
   );
 }
 
-export function axisText(measure: OptionMeasure, units: Units): string {
+function axisText(measure: OptionMeasure, units: Units): string {
   const { symbol } = units.entry(measure.dimension)[units.system];
   return `${label(measure.measure, runText(measure, units))}${symbol ? `, ${symbol}` : ""}`;
 }

@@ -1,7 +1,9 @@
 /** A small line plot for the panel, with points that can be moved; it knows no words of the job. */
-import { type KeyboardEvent, type PointerEvent, useRef, useState } from "react";
+import { useDrag } from "@use-gesture/react";
+import { type KeyboardEvent, useRef, useState } from "react";
 import { INK, LINE, PANEL, SECOND } from "../../../drawing/colours";
 import { SvgText } from "../../../drawing/SvgText";
+import { BY_POINTER } from "../../../ui/dragging";
 
 const WIDTH = 262;
 const HEIGHT = 112;
@@ -29,12 +31,17 @@ export function Plot({ label, colour, points, x, y, onMove }: Props) {
   const px = (value: number) => ROOM.left + (wide * value) / right;
   const py = (value: number) => HEIGHT - ROOM.bottom - (high * value) / top;
 
-  const at = (event: PointerEvent): [number, number] => {
+  const at = ([clientX, clientY]: [number, number]): [number, number] => {
     const box = svg.current?.getBoundingClientRect();
-    const left = event.clientX - (box?.left ?? 0) - ROOM.left;
-    const down = HEIGHT - ROOM.bottom - (event.clientY - (box?.top ?? 0));
+    const left = clientX - (box?.left ?? 0) - ROOM.left;
+    const down = HEIGHT - ROOM.bottom - (clientY - (box?.top ?? 0));
     return [Math.max(0, (left / wide) * right), Math.max(0, (down / high) * top)];
   };
+  const bind = useDrag(({ args: [index], xy, movement: [dx, dy], last, canceled }) => {
+    const point = dx || dy ? at(xy) : points[index];
+    setHeld(last || !point ? null : { index, point });
+    if (last && !canceled && point) onMove?.(index, point);
+  }, BY_POINTER);
   const nudge = (event: KeyboardEvent, index: number, point: [number, number]) => {
     const by = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[event.key];
     if (!by || !onMove) return;
@@ -77,15 +84,7 @@ export function Plot({ label, colour, points, x, y, onMove }: Props) {
             aria-label={`Point ${i + 1}: ${x.format(point[0])} ${x.unit}, ${y.format(point[1])} ${y.unit}`}
             style={{ cursor: "move", touchAction: "none" }}
             onKeyDown={(event) => nudge(event, i, point)}
-            onPointerDown={(event) => {
-              event.currentTarget.setPointerCapture(event.pointerId);
-              setHeld({ index: i, point });
-            }}
-            onPointerMove={(event) => held?.index === i && setHeld({ index: i, point: at(event) })}
-            onPointerUp={() => {
-              if (held) onMove(held.index, held.point);
-              setHeld(null);
-            }}
+            {...bind(i)}
           />
         ))}
     </svg>
