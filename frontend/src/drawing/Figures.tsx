@@ -22,6 +22,8 @@ const LABEL_GAP = 60;
 /** A diameter with its unit is wider than a tooth count. */
 const DIAMETER_GAP = 78;
 const FIGURE_GAP = 128;
+/** Width of a character of the figures, pixels. */
+const CHARACTER = 7.8;
 
 interface LabelProps {
   row: Row;
@@ -42,10 +44,12 @@ export function WheelLabels({ row, frame, width, top, selected }: LabelProps) {
       return { wheel, x: frame.x(wheel.x) + r * Math.sin(lean), y: frame.y(wheel.y) - r * Math.cos(lean) };
     })
     .sort((a, b) => a.x - b.x);
-  const gap = labelled.some(({ wheel }) => wheel.teeth === null) ? DIAMETER_GAP : LABEL_GAP;
+  const wanted = labelled.some(({ wheel }) => wheel.teeth === null) ? DIAMETER_GAP : LABEL_GAP;
+  const gap = Math.min(wanted, (width - 68) / Math.max(1, labelled.length - 1));
+  const diameterSize = gap < DIAMETER_GAP ? 11 : 13;
   const places = spread(
     labelled.map(({ x }) => x),
-    Math.min(gap, (width - 68) / Math.max(1, labelled.length - 1)),
+    gap,
     34,
     width - 34,
   );
@@ -64,7 +68,7 @@ export function WheelLabels({ row, frame, width, top, selected }: LabelProps) {
               y={top + 21}
               mono
               bold
-              size={wheel.teeth === null ? 13 : 19}
+              size={wheel.teeth === null ? diameterSize : 19}
               fill={chosen ? SPRUCE : INK}
             >
               {wheel.teeth ?? `⌀${Object.values(show(units, "length", 2 * wheel.pitch_radius)).join(" ")}`}
@@ -123,6 +127,16 @@ export function ShaftFigures({ row, branches, flow, frame, width, levels, top }:
   );
 }
 
+/** What the stage loses whose driver sits on the shaft, W. */
+const lossAfter = (flow: Flow, shaft: Shaft) =>
+  flow.stages.find((stage) => stage.driver_shaft === shaft.index)?.loss;
+
+/** Room for a shaft's power and the loss behind it, pixels. */
+function powerWidth(flow: Flow, shaft: Shaft, text: (dimension: string, si: number) => string): number {
+  const power = flow.shafts.find((state) => state.shaft === shaft.index)?.power ?? 0;
+  return CHARACTER * (text("power", power).length + text("power", lossAfter(flow, shaft) ?? 0).length + 2);
+}
+
 function Strip({
   shafts,
   row,
@@ -136,7 +150,8 @@ function Strip({
 }: FigureProps & { shafts: Shaft[]; led: boolean }) {
   const units = useUnits();
   const text = (dimension: string, si: number) => Object.values(show(units, dimension, si)).join(" ");
-  const gap = Math.min(FIGURE_GAP, (width - 110) / Math.max(1, shafts.length - 1));
+  const wide = Math.max(FIGURE_GAP, ...shafts.map((shaft) => powerWidth(flow, shaft, text)));
+  const gap = Math.min(wide, (width - 110) / Math.max(1, shafts.length - 1));
   const places = spread(
     shafts.map((shaft) => frame.x(shaft.x)),
     gap,
@@ -147,7 +162,7 @@ function Strip({
     const state = flow.shafts.find((s) => s.shaft === shaft.index);
     const x = places[i] ?? 0;
     const top = first + (i % levels) * FIGURES;
-    const loss = flow.stages.find((stage) => stage.driver_shaft === shaft.index)?.loss;
+    const loss = lossAfter(flow, shaft);
     if (!state) return null;
     return (
       <g key={shaft.index} data-shaft={shaft.index}>

@@ -24,7 +24,8 @@ const config = defineConfig({
     },
     "table.sweep": {
       w: "100%",
-      minW: "700px",
+      // The names in front, then in each column its longest number with a mark.
+      minW: "max(700px, calc(142px + var(--columns) * (var(--longest) * 1ch + 15px)))",
       tableLayout: "fixed",
       fontFamily: "mono",
       fontSize: "12px",

@@ -12,7 +12,7 @@ import {
   YAxis,
 } from "recharts";
 import { useWidth } from "../useWidth";
-import { labelPlace, niceTop, rows, type Series, TICKS } from "./curves";
+import { labelPlace, niceTop, rows, type Series, TICKS, ticksThatFit } from "./curves";
 
 /** A line across the chart with its words; without any words a mere notch on the axis. */
 export interface Notch {
@@ -43,6 +43,8 @@ const FACE = { fontFamily: "var(--chakra-fonts-mono)", fontSize: 12, fill: SECON
 /** Where the plot lies in the chart; what is laid over it is placed by the same numbers (see `.cursor` of the theme). */
 const MARGIN = { top: 14, right: 18, bottom: 2, left: 0 };
 const AXES = { width: 42, height: 22 };
+/** Below this share of the height a name under its line would lie on the axis. */
+const LOW = 0.2;
 
 interface Place {
   cx?: number;
@@ -59,7 +61,7 @@ const NotchRight = ({ cx = 0, cy = 0 }: Place) => (
 export const Chart = memo(function Chart({ height, x, y, series, notches = [], bands = [], format }: Props) {
   const [ref, width] = useWidth<HTMLDivElement>(250);
   const top = y.max ?? niceTop(Math.max(...series.flatMap((s) => s.points.map((p) => p[1]))));
-  const across = ticks(0, x.max, Math.max(3, Math.round(width / 60)));
+  const across = ticksThatFit(x.max, width - AXES.width - MARGIN.right, format);
   return (
     <div ref={ref} style={{ minWidth: 0 }} aria-hidden="true">
       <LineChart width={width} height={height} data={rows(series)} margin={MARGIN} accessibilityLayer={false}>
@@ -152,7 +154,7 @@ export const Chart = memo(function Chart({ height, x, y, series, notches = [], b
                 r={0}
                 label={{
                   value: s.name,
-                  position: s.labelBelow ? "bottom" : "top",
+                  position: s.labelBelow && place[1] > LOW * top ? "bottom" : "top",
                   fontSize: 12,
                   fill: s.thin ? SECOND : s.colour,
                 }}

@@ -159,14 +159,14 @@ export function currentData(live: Live, units: Units): ChartData | null {
       name: "one motor",
       colour: COPPER,
       points: points(run.time, run.motor_current, 1, a),
-      labelAt: 0.5,
+      labelAt: 0.4,
     },
     {
       key: "supply",
       name: "supply",
       colour: SPRUCE,
       points: points(run.time, run.bus_current, 1, a),
-      labelAt: 0.75,
+      labelAt: 0.84,
       labelBelow: true,
     },
   ];

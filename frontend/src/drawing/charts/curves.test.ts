@@ -1,9 +1,15 @@
 import { describe, expect, it, test } from "vitest";
-import { csv, labelPlace, niceTop, readings, rows, valueAt } from "./curves";
+import { csv, labelPlace, niceTop, readings, rows, ticksThatFit, valueAt } from "./curves";
 
 test("an axis ends at a round number above its largest value", () => {
   expect(niceTop(125)).toBe(150);
   expect(niceTop(0.3)).toBe(0.4);
+});
+
+test("marks of an axis do not run into each other", () => {
+  expect(ticksThatFit(100, 190, String)).toEqual([0, 20, 40, 60, 80, 100]);
+  expect(ticksThatFit(0.13, 190, (v) => v.toFixed(2))).toEqual([0, 0.05, 0.1]);
+  expect(ticksThatFit(0.13, 10, (v) => v.toFixed(2))).toEqual([0, 0.1]);
 });
 
 describe("rows", () => {

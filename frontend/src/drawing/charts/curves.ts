@@ -1,10 +1,14 @@
 /** Points of lines: their place at a value, rows of a table, text for a spreadsheet. Pure. */
-import { nice } from "d3-array";
+import { nice, ticks } from "d3-array";
 
 /** About so many ticks on an axis that starts at 0. */
 export const TICKS = 4;
 /** How much higher than its largest value an axis is. */
 const ROOM = 1.08;
+
+/** Width of a character on an axis, and the room between two labels, pixels. */
+const CHARACTER = 7.3;
+const BETWEEN = 10;
 
 export type Point = [number, number];
 
@@ -33,6 +37,17 @@ export function rows(series: Series[]): Row[] {
     }
   }
   return [...table.values()].sort((a, b) => (a.x as number) - (b.x as number));
+}
+
+/** Round numbers from 0 to `max`, as many as can be written side by side over so many pixels, about one each 48. */
+export function ticksThatFit(max: number, width: number, format: (value: number) => string): number[] {
+  const apart = (marks: number[]) =>
+    (marks.length - 1) * (CHARACTER * Math.max(...marks.map((v) => format(v).length)) + BETWEEN) <= width;
+  for (let count = Math.max(3, Math.round(width / 48)); count > 1; count--) {
+    const marks = ticks(0, max, count);
+    if (apart(marks)) return marks;
+  }
+  return ticks(0, max, 1);
 }
 
 /** A line at x, straight between its points; nothing outside them. */

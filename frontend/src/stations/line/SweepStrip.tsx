@@ -1,4 +1,5 @@
 import { Box } from "@chakra-ui/react";
+import type { CSSProperties } from "react";
 import type { Standing, Sweep } from "../../api/client";
 import { useEdit, useFigures } from "../../document/context";
 import { digits, show, type Units, useUnits } from "../../ui/fields/units";
@@ -41,8 +42,16 @@ function SweepTable({ sweep }: { sweep: Sweep }) {
   const rows = live.gauges
     .map((gauge, row) => ({ gauge, row }))
     .filter(({ gauge, row }) => gauge.target !== null || row < 3);
+  const longest = Math.max(
+    ...sweep.columns.flatMap(({ values }) =>
+      rows.map(({ gauge, row }) => show(units, gauge.dimension, values?.[row]?.value ?? 0).number.length),
+    ),
+  );
   return (
-    <table className="sweep">
+    <table
+      className="sweep"
+      style={{ "--columns": sweep.columns.length, "--longest": longest } as CSSProperties}
+    >
       <caption className="visually-hidden">
         Sweep of the {sweep.member} wheel: each target at other tooth counts
       </caption>
