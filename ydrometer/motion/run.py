@@ -37,8 +37,7 @@ def run(p: Plant, panels: Any) -> tuple[int, int, float, float]:
     A top speed that has no end is infinite; there are no panels then. Without a motor there is no current, NaN.
     """
     panels[0, TIME] = panels[0, DISTANCE] = panels[0, ENERGY] = 0.0
-    count, k, start, peak = 0, starting_gear(p), 0.0, 0.0
-    leg = 0
+    count, leg, k, start = 0, 0, starting_gear(p), 0.0
     while True:
         end = end_speed(p, k, True, start)
         if math.isinf(end):
@@ -59,18 +58,33 @@ def run(p: Plant, panels: Any) -> tuple[int, int, float, float]:
         k, start = to, after
     if engines_alone(p):
         return count, k, end, math.nan
+    return count, k, end, peak_of_run(p, panels, count, leg, PEAK_SHARE * end)
+
+
+@kernel
+def peak_of_run(p: Plant, panels: Any, count: int, legs: int, fastest: float) -> float:
+    """The largest bus current of a run up to a speed, A.
+
+    Args:
+        p: the design.
+        panels: of the run; its legs are noted from the last row backwards.
+        count: number of panels.
+        legs: number of legs, each in one gear.
+        fastest: the speed to look up to, m/s.
+    """
+    peak = 0.0
     for i in range(count):
         # Corners, where panels begin, are where the current peaks if not between them.
         panel = panels[i]
         if panel[GEAR] >= 0.0:
             v = panel[END] - (panel[END] - panel[START]) * math.exp(-panel[LOW])
-            if v <= PEAK_SHARE * end:
+            if v <= fastest:
                 peak = max(peak, as_driven(p, int(panel[GEAR]), v)[3])
-    for i in range(leg):
+    for i in range(legs):
         note = MOST_PANELS - i
-        most = min(panels[note, END], PEAK_SHARE * end)
+        most = min(panels[note, END], fastest)
         peak = max(peak, peak_current(p, int(panels[note, GEAR]), panels[note, START], most))
-    return count, k, end, peak
+    return peak
 
 
 @kernel

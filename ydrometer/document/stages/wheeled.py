@@ -57,16 +57,6 @@ class Toothed(Wheeled):
         return self.driven_teeth / self.driver_teeth
 
     @property
-    def loop_length(self) -> float | None:
-        """Length of what runs around its wheels, m; None where it does not say."""
-        return None
-
-    @property
-    def loop_width(self) -> float | None:
-        """Width of what runs on its wheels and must not be wider than they are, m; None where it does not say."""
-        return None
-
-    @property
     def exact_ratio(self) -> Fraction | None:
         """Driven teeth over driver teeth."""
         return Fraction(self.driven_teeth, self.driver_teeth)
