@@ -221,7 +221,7 @@ class Teeth(unittest.TestCase):
                 self.assertAlmostEqual(((along - back) / pitch) % 1.0, 0.5, places=9)
 
     def test_a_tooth_phase_is_independent_of_full_turns(self) -> None:
-        spot = wheels.Spot("p", "driver", "p.driver_teeth", 0, 0.0, 1)
+        spot = wheels.Spot("p", "driver", "p.driver_teeth", 0, 0.0, 0.0, 1)
         one, other = (
             wheels.wheel(spot, forms.GEAR, 0.001, 20, angle=0.35, phase=phase)
             for phase in (0.1, 0.1 + 2.0 * math.pi / 20)

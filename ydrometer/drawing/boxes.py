@@ -18,15 +18,15 @@ LEAST_FOR_PLANETS = 2.15
 
 @dataclass(frozen=True, slots=True)
 class Inner:
-    """A case of this length and height, and its parts from x = 0 in its middle."""
+    """A case of this length and height, and its parts from x = 0 at its near face."""
 
     length: float
     height: float
     parts: tuple[BoxPart, ...]
 
-    def placed(self, middle: float) -> list[BoxPart]:
-        """The parts where the middle of the case stands at x = middle."""
-        return [replace(part, x=part.x + middle) for part in self.parts]
+    def placed(self, near: float) -> list[BoxPart]:
+        """The parts where the near face of the case stands at x = near."""
+        return [replace(part, x=part.x + near) for part in self.parts]
 
 
 def closed(length: float, height: float) -> Inner:
@@ -38,8 +38,8 @@ def planetary(reductions: Sequence[float], height: float) -> Inner:
     """Each step end on, ring held: sun, planets and ring in the proportion i = 1 + z_ring/z_sun."""
     ring = 0.5 * height / WALL
     each = height
-    parts = [p for step, i in enumerate(reductions) for p in _step(step, i, ring, each * (step + 0.5))]
-    return _centred(each * len(reductions), height, parts)
+    parts = tuple(p for step, i in enumerate(reductions) for p in _step(step, i, ring, each * (step + 0.5)))
+    return Inner(each * len(reductions), height, parts)
 
 
 def _step(step: int, reduction: float, ring: float, x: float) -> Iterable[BoxPart]:
@@ -67,15 +67,12 @@ def speeds(ratios: Sequence[float], height: float) -> Inner:
         x = each * (step + 0.5)
         top = 0.5 * height / WALL
         parts += [BoxPart("driver", step, x, top - driver, driver), BoxPart("driven", step, x, -top + driven, driven)]
-    return _centred(each * len(ratios), height, parts)
+    return Inner(each * len(ratios), height, tuple(parts))
 
 
 def worm(height: float) -> Inner:
     """The worm's axis lies in the plane, its wheel is seen end on and touches it."""
     thick, wheel = 0.12 * height, 0.36 * height
     worm_part = BoxPart("worm", 0, thick, 0.0, thick)
-    return _centred(2.0 * (thick + wheel), height, [worm_part, BoxPart("worm wheel", 0, 2 * thick + wheel, 0.0, wheel)])
-
-
-def _centred(length: float, height: float, parts: Iterable[BoxPart]) -> Inner:
-    return Inner(length, height, tuple(replace(part, x=part.x - 0.5 * length) for part in parts))
+    wheel_part = BoxPart("worm wheel", 0, 2 * thick + wheel, 0.0, wheel)
+    return Inner(2.0 * (thick + wheel), height, (worm_part, wheel_part))

@@ -212,8 +212,10 @@ def _wheels(setup: Setup) -> list[DrawnWheel]:
     made: dict[str, DrawnWheel] = {}
     angles = {coupling.path: coupling.pressure_angle for coupling in setup.plane.couplings}
     for wheel in setup.plane.wheels:
-        x, y = setup.at(wheel.shaft)
-        made[wheel.name] = replace(_form(wheel, numbers[wheel.shaft], angles.get(wheel.path, 0.0)), x=x, y=y)
+        spot = wheel_shapes.Spot(
+            wheel.path, wheel.member, wheel.place, numbers[wheel.shaft], *setup.at(wheel.shaft), rotation=1
+        )
+        made[wheel.name] = _form(wheel, spot, angles.get(wheel.path, 0.0))
     for coupling in setup.plane.couplings:
         if isinstance(coupling.stage.in_plane, Mesh):
             made[coupling.driven.name] = _meshed(
@@ -222,9 +224,8 @@ def _wheels(setup: Setup) -> list[DrawnWheel]:
     return list(made.values())
 
 
-def _form(wheel: fit_coupling.Wheel, shaft: int, pressure_angle: float) -> DrawnWheel:
+def _form(wheel: fit_coupling.Wheel, spot: wheel_shapes.Spot, pressure_angle: float) -> DrawnWheel:
     phase = 0.0 if pressure_angle else None
-    spot = wheel_shapes.Spot(wheel.path, wheel.member, wheel.place, shaft, 0.0, 1)
     return wheel_shapes.wheel(
         spot, wheel.form, wheel.size, wheel.measure, angle=pressure_angle, phase=phase, rim=wheel.outer_radius
     )

@@ -161,7 +161,7 @@ def _boxed(stage: Stage, start: Start, inner: boxes.Inner, form: BoxForm, steps:
     near = start.x + CLEAR * start.road_radius
     middle = near + 0.5 * inner.length
     box = Box(start.path, stage.title, form, list(steps), middle, 0.0, inner.length, inner.height, 0.0,
-              inner.placed(middle), stage.ratio, start.shafts[1])  # fmt: skip
+              inner.placed(near), stage.ratio, start.shafts[1])  # fmt: skip
     return Layout(near + inner.length + CLEAR * start.road_radius, boxes=[box], assumed=True)
 
 

@@ -25,7 +25,7 @@ UPRIGHT = 0.5 * math.pi
 
 class Spot(NamedTuple):
     """Where a wheel is drawn: the path of its stage, its name there, where the document has its measure, its shaft's
-    number, x, m, and which way it turns.
+    number, x and y, m, and which way it turns.
     """
 
     path: str
@@ -33,12 +33,13 @@ class Spot(NamedTuple):
     place: str
     shaft: int
     x: float
+    y: float
     rotation: int
 
     @classmethod
     def of(cls, member: Member, path: str, shaft: int, x: float, rotation: int) -> Spot:
         """Of a wheel of the stage at a path."""
-        return cls(path, member.name, f"{path}.{member.key}", shaft, x, rotation)
+        return cls(path, member.name, f"{path}.{member.key}", shaft, x, 0.0, rotation)
 
 
 class _Outline(NamedTuple):
@@ -70,7 +71,7 @@ def wheel(
     turned = (UPRIGHT if form.toothed else 0.0) if phase is None else phase
     return DrawnWheel(
         path=spot.path, member=spot.member, place=spot.place, form=form.name, noun=form.noun, least=form.least,
-        shaft=spot.shaft, x=spot.x, y=0.0, pitch_radius=radius, outer_radius=outer, teeth=teeth, tooth=outline.tooth,
+        shaft=spot.shaft, x=spot.x, y=spot.y, pitch_radius=radius, outer_radius=outer, teeth=teeth, tooth=outline.tooth,
         phase=turned, rotation=spot.rotation,
     )  # fmt: skip
 

@@ -24,6 +24,7 @@ class Setup:
     mounting: Mounting
     plane: Plane
     stands: Mapping[str, Stand]
+    mounts: Mapping[str, ShaftMount]
     stock: Stock
 
     def at(self, shaft: str) -> Point:
@@ -50,8 +51,8 @@ class Setup:
         return reach_between(self.at(one), self.shaft(one).slot, self.at(other), self.shaft(other).slot)
 
     def shaft(self, path: str) -> ShaftMount:
-        """How a shaft is mounted."""
-        return self.mounting.of(path) or ShaftMount(shaft=path, mount="free")
+        """How a shaft is mounted: free where nothing is said."""
+        return self.mounts[path]
 
     @property
     def road_radius(self) -> float:
@@ -73,7 +74,8 @@ def set_up(design: Design, stock: Stock = NOTHING) -> Setup:
     """
     mounting = design.fit or Mounting()
     found = plane(design, stock)
-    return Setup(design, mounting, found, stands(found, mounting), stock)
+    mounts = {path: mounting.of(path) or ShaftMount(shaft=path, mount="free") for path in found.shafts}
+    return Setup(design, mounting, found, stands(found, mounting), mounts, stock)
 
 
 def middle(setup: Setup, coupling: Coupling) -> Point:
