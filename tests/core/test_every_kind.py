@@ -11,6 +11,7 @@ import jsonschema
 
 from tests.core import test_working
 from tests.core.designs import PLAIN, changed
+from ydrometer.base.tables import uncertainties as table
 from ydrometer.document import design
 from ydrometer.document.changes import changes
 from ydrometer.document.stages import KINDS, Stage, power_lost
@@ -79,6 +80,14 @@ class EveryKind(unittest.TestCase):
         for kind, document, _ in each():
             with self.subTest(kind):
                 self.assertIn("Measure ", uncertainties(document, assumed=True).first)
+
+    def test_what_is_assumed_of_it_has_its_own_uncertainty(self) -> None:
+        known = {*table.OF_THE_VALUE, *table.OF_THE_LOSS}
+        for kind, document, _ in each():
+            with self.subTest(kind):
+                values = design.read(document).values
+                assumed = [path for path in values if path.startswith(PATH) and values[path].origin == "assumed"]
+                self.assertLessEqual({path.rpartition(".")[2] for path in assumed}, known)
 
     def test_every_wheel_is_swept_and_takes_its_sizes(self) -> None:
         for kind, document, stage in each():
