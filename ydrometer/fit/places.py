@@ -70,12 +70,12 @@ def with_distance(found: Plane) -> list[Coupling]:
 
 
 def _shaft(setup: Setup, path: str, plate: Plate, stay: Collection[str]) -> placing.PlacedShaft:
-    shaft = setup.mounting.of(path)
+    shaft = setup.shaft(path)
     if path in stay:
         return placing.PlacedShaft(path, (setup.said(path),))
-    if shaft is not None and shaft.slot is not None:
+    if shaft.slot is not None:
         return placing.PlacedShaft(path, (shaft.slot.start, shaft.slot.end), slot=True)
-    if shaft is not None and shaft.mount in ("fixed", "free") and shaft.at is not None:
+    if shaft.mount in ("fixed", "free") and shaft.at is not None:
         return placing.PlacedShaft(path, (shaft.at,))
     return placing.PlacedShaft(path, tuple(plate.holes()))
 

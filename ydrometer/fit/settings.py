@@ -90,11 +90,12 @@ def _settings(setup: Setup, coupling: Coupling) -> StageSettings:
     lies = coupling.stage.in_plane
     assert isinstance(lies, Mesh | Contact | Loop)  # nothing else couples shafts
     stage, loop = coupling.stage, coupling.loop
+    shafts_apart = Setting("distance", "shafts apart", setup.distance(coupling), "length")
     return StageSettings(
         path=coupling.path,
         kind=stage.kind,
         title=stage.title,
-        settings=list(_TELL[type(lies)](setup, coupling)),
+        settings=[shafts_apart, *_TELL[type(lies)](setup, coupling)],
         choices=_choices(setup, coupling),
         choices_title="lengths at hand" if loop else "pinions that this slot takes",
         lacking="off" if loop else "short",
@@ -112,7 +113,6 @@ def _mesh(setup: Setup, coupling: Coupling) -> Iterator[Setting]:
     here = gears.backlash(distance, size, *teeth, angle, internal=ring)
     loose = gears.centre_distance(size, *teeth, angle, internal=ring, backlash=wanted)
     felt = gears.rocking(wanted, driven.pitch_radius, ROCKED_AT)
-    yield Setting("distance", "shafts apart", distance, "length")
     yield Setting("centre_distance", "apart without play", coupling.free, "length")
     yield Setting("centre_distance_with_play", "apart with usual play", loose, "length")
     yield Setting("play_here", "play as it stands", here, "length")
@@ -129,7 +129,6 @@ def _mesh(setup: Setup, coupling: Coupling) -> Iterator[Setting]:
 
 
 def _contact(setup: Setup, coupling: Coupling) -> Iterator[Setting]:
-    yield Setting("distance", "shafts apart", setup.distance(coupling), "length")
     yield Setting("centre_distance", "apart where the rims touch", coupling.free, "length")
     yield from _eccentric(setup, coupling)
 
@@ -145,7 +144,6 @@ def _eccentric(setup: Setup, coupling: Coupling) -> Iterator[Setting]:
 def _loop(setup: Setup, coupling: Coupling) -> Iterator[Setting]:
     distance, loop = setup.distance(coupling), coupling.stage.in_plane
     assert isinstance(loop, Loop)  # see _TELL
-    yield Setting("distance", "shafts apart", distance, "length")
     for reach in sorted(coupling.reaches, key=lambda r: abs(r.best - distance))[:1]:
         yield Setting("centre_distance", f"apart for {reach.name}, taut", reach.best, "length")
     if distance > coupling.free:

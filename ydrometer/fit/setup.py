@@ -98,16 +98,16 @@ def straight_runs(setup: Setup, coupling: Coupling) -> tuple[loops.Run, loops.Ru
     return loops.runs(one, r1, other, r2, crossed=coupling.stage.crossed)
 
 
-def depth(mounting: Mounting, wheel: Wheel) -> tuple[float, float] | None:
+def depth(setup: Setup, wheel: Wheel) -> tuple[float, float] | None:
     """From where to where along its shaft a wheel reaches, m, from the first face; None where no stack says so."""
-    shaft = mounting.of(wheel.shaft)
-    if shaft is None or shaft.stack is None:
+    stack = setup.shaft(wheel.shaft).stack
+    if stack is None:
         return None
-    laid = zip(shaft.stack.items, shaft.stack.spans, strict=True)
+    laid = zip(stack.items, stack.spans, strict=True)
     return next((span for item, span in laid if item.wheel == wheel.name), None)
 
 
-def same_depth(mounting: Mounting, one: Wheel, other: Wheel) -> bool:
+def same_depth(setup: Setup, one: Wheel, other: Wheel) -> bool:
     """Whether stacks say that two wheels lie in the same depth."""
-    spans = depth(mounting, one), depth(mounting, other)
+    spans = depth(setup, one), depth(setup, other)
     return bool(spans[0] and spans[1] and spans[0][0] < spans[1][1] - NOISE and spans[1][0] < spans[0][1] - NOISE)

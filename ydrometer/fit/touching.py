@@ -37,21 +37,21 @@ def wheels_beside(setup: Setup) -> Iterator[tuple[Wheel, Wheel]]:
     """Pairs of wheels of different stages on different shafts in the same depth."""
     for one, other in combinations(setup.plane.wheels, 2):
         apart = one.path != other.path and one.shaft != other.shaft and not one.form.encloses
-        if apart and same_depth(setup.mounting, one, other):
+        if apart and same_depth(setup, one, other):
             yield one, other
 
 
 def wheels_beside_loops(setup: Setup) -> Iterator[tuple[Coupling, Wheel]]:
     """Pairs of a loop and a wheel of another stage in the same depth."""
     for coupling, wheel in product(setup.plane.couplings, setup.plane.wheels):
-        if coupling.is_loop and wheel.path != coupling.path and same_depth(setup.mounting, coupling.driver, wheel):
+        if coupling.is_loop and wheel.path != coupling.path and same_depth(setup, coupling.driver, wheel):
             yield coupling, wheel
 
 
 def loops_beside(setup: Setup) -> Iterator[tuple[Coupling, Coupling]]:
     """Pairs of loops in the same depth."""
     for one, other in combinations([coupling for coupling in setup.plane.couplings if coupling.is_loop], 2):
-        if same_depth(setup.mounting, one.driver, other.driver):
+        if same_depth(setup, one.driver, other.driver):
             yield one, other
 
 
@@ -91,7 +91,7 @@ def _rim(centre: Point, towards: Point, radius: float) -> Point:
 
 def _passes(setup: Setup, wheel: Wheel, path: str) -> bool:
     """Whether a shaft is known to end before the depth in which a wheel lies."""
-    span, shaft = depth(setup.mounting, wheel), setup.shaft(path)
+    span, shaft = depth(setup, wheel), setup.shaft(path)
     return bool(span and shaft.length is not None and shaft.length <= span[0])
 
 

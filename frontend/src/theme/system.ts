@@ -23,15 +23,16 @@ const config = defineConfig({
       borderRadius: "3px",
     },
     "table.sweep": {
+      "--names": "142px",
       w: "100%",
       // The names in front, then in each column its longest number with a mark.
-      minW: "max(700px, calc(142px + var(--columns) * (var(--longest) * 1ch + 15px)))",
+      minW: "max(700px, calc(var(--names) + var(--columns) * (var(--longest) * 1ch + 15px)))",
       tableLayout: "fixed",
       fontFamily: "mono",
       fontSize: "12px",
       "& th, & td": { textAlign: "center", lineHeight: "1.55", fontWeight: "400", whiteSpace: "nowrap" },
       "& th[scope=row]": {
-        w: "142px",
+        w: "var(--names)",
         textAlign: "left",
         fontFamily: "body",
         overflow: "hidden",
