@@ -16,13 +16,16 @@ from ydrometer.base.errors import DocumentError, Fault, YdrometerError
 
 
 class RefusalSerializer(serializers.Serializer[Any]):
-    """`fields` says what is wrong with which entry of a form; `faults` with which place of a document."""
+    """`fields` says what is wrong with which entry of a form; `faults` with which place of a document, and `more` how
+    many faults there are besides those that are told.
+    """
 
     detail = serializers.CharField()
     fields = serializers.DictField(  # type: ignore[assignment]  # the name the page reads; shadows only the form machinery
         child=serializers.ListField(child=serializers.CharField()), required=False
     )
     faults = answer_of(Fault)(many=True, required=False)
+    more = serializers.IntegerField(required=False)
 
 
 REFUSAL = OpenApiResponse(RefusalSerializer, "Refused, with the reason")
@@ -42,8 +45,10 @@ def handle(error: Exception, context: dict[str, Any]) -> Response | None:
     """Every refusal in the one shape of `RefusalSerializer`."""
     if isinstance(error, DocumentError):
         faults = [{"path": f.path, "problem": f.problem, "remedy": f.remedy} for f in error.faults]
-        detail = f"{len(faults)} values of the design cannot be read" if len(faults) > 1 else str(error)
-        return Response({"detail": detail, "faults": faults}, status=status.HTTP_400_BAD_REQUEST)
+        every = len(faults) + error.more
+        detail = f"{every:,} values of the design cannot be read" if every > 1 else str(error)
+        refusal = {"detail": detail, "faults": faults, "more": error.more}
+        return Response(refusal, status=status.HTTP_400_BAD_REQUEST)
     if isinstance(error, YdrometerError):
         return Response({"detail": str(error)}, status=status.HTTP_400_BAD_REQUEST)
     response = exception_handler(error, context)

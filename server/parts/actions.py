@@ -12,6 +12,7 @@ from server.accounts.models import User
 from server.parts.models import Part
 from server.workshops.models import Workshop
 from ydrometer.base.errors import DocumentError, Fault
+from ydrometer.base.seen import Reading
 from ydrometer.parts.read import read_part
 from ydrometer.search.layout import MOST_PARTS
 
@@ -53,19 +54,18 @@ def change_parts(user: User, workshop: Workshop, changes: Sequence[Change]) -> l
 
 
 def _read(changes: Sequence[Change]) -> None:
-    faults: list[Fault] = []
+    reading = Reading()
     seen: set[str] = set()
     for number, change in enumerate(changes):
         if change.ref in seen:
-            faults.append(Fault(f"changes[{number}]", f'"{change.ref[:40]}" a second time', "change a part once"))
+            reading.fault(f"changes[{number}]", f'"{change.ref[:40]}" a second time', "change a part once")
         seen.add(change.ref)
         try:
             if change.document is not None:
                 read_part(change.document)
         except DocumentError as error:
-            faults += [Fault(f"changes[{number}].{f.path}", f.problem, f.remedy) for f in error.faults]
-    if faults:
-        raise DocumentError(faults)
+            reading.take(error, f"changes[{number}]")
+    reading.refuse()
 
 
 def _write(workshop: Workshop, changes: Sequence[Change], present: dict[str, Part]) -> list[Part]:

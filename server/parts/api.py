@@ -29,7 +29,7 @@ from ydrometer.evaluation.sweep import stage_at
 from ydrometer.parts import bulk, files, sheet
 from ydrometer.parts.columns import TABLE
 from ydrometer.parts.fitting import Fit, fits
-from ydrometer.parts.names import new_id
+from ydrometer.parts.names import Ids
 from ydrometer.parts.part import LONGEST_ID
 
 MOST_CHANGES = 5000
@@ -149,10 +149,9 @@ class BulkView(APIView):
         found = access.workshop_for(acting(request), workshop, access.EDITORS)
         asked = read(BulkSerializer, request)
         parts, faults = bulk.read_lines(asked["kind"], asked["text"])
-        taken = set(found.parts.values_list("ref", flat=True))
+        ids = Ids(found.parts.values_list("ref", flat=True))
         for part in parts:
-            part["id"] = new_id(part, taken)
-            taken.add(part["id"])
+            part["id"] = ids.new(part)
         told = [sheet.CellFault(f.line, "", f.problem, f.remedy) for f in faults]
         return Response(PartList(parts, [0] * len(parts), told))
 

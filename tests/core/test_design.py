@@ -197,8 +197,7 @@ class Loading(unittest.TestCase):
         with self.assertRaises(DocumentError) as caught:
             strict_json.load(data)
         (fault,) = caught.exception.faults
-        self.assertEqual(fault.path, "$")
-        return fault.problem
+        return str(fault)
 
     def test_hostile_files_are_refused_quickly(self) -> None:
         self.assertIn("nested too deep", self.complaint(b"[" * 100_000))
@@ -208,9 +207,16 @@ class Loading(unittest.TestCase):
         self.assertIn("not JSON", self.complaint(b"{"))
         self.assertIn("NaN is not a number", self.complaint(b'{"a": NaN}'))
         self.assertIn("given twice", self.complaint(b'{"a": 1, "a": 2}'))
-        self.assertIn("characters that are none", self.complaint(b'{"a": "\\u0000"}'))
-        self.assertIn("characters that are none", self.complaint(b'{"\\ud800": 1}'))
-        self.assertIn("not JSON", self.complaint(b"1" * 5000))
+        self.assertIn('a: "?" holds control characters', self.complaint(b'{"a": "\\u0000"}'))
+        self.assertIn("control characters", self.complaint(b'{"\\ud800": 1}'))
+        self.assertIn("too large a number", self.complaint(b"1" * 5000))
+        self.assertIn("1e999 is too large a number", self.complaint(b'{"a": 1e999}'))
+
+    def test_where_something_bad_stands_is_told(self) -> None:
+        self.assertIn('a.b[1].c: "x?"', self.complaint(b'{"a": {"b": [0, {"c": "x\\u001b"}]}}'))
+
+    def test_a_whole_number_beyond_64_bits_is_kept_as_the_nearest_number(self) -> None:
+        self.assertEqual(strict_json.load(b"[12345678901234567890, 12]"), [12345678901234567890.0, 12])
 
     def test_many_stages_are_refused(self) -> None:
         raw = changed({"drive.stages": [{"kind": "gearbox", "ratio": 2}] * 30_000})

@@ -108,10 +108,10 @@ class Names(TestCase):
         self.assertEqual(names.called({"kind": "gear", "teeth": 20, "diametral_pitch": "32 1/in"}), "gear 20, DP 32")
 
     def test_a_new_id_is_nobody_elses(self) -> None:
-        first = names.new_id(GEAR, ())
+        first = names.Ids(()).new(GEAR)
         self.assertEqual(first, "gear-14-module-1-mm")
-        self.assertEqual(names.new_id(GEAR, {first}), f"{first}-2")
-        self.assertEqual(names.new_id({"kind": "gear", "name": "—"}, ()), "part")
+        self.assertEqual(names.Ids({first}).new(GEAR), f"{first}-2")
+        self.assertEqual(names.Ids(()).new({"kind": "gear", "name": "—"}), "part")
 
 
 class Bulk(TestCase):

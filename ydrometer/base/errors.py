@@ -46,11 +46,25 @@ class Fault:
         return f"{self.path}: {self.problem}, {self.remedy}"
 
 
+MOST_FAULTS = 200
+"""Faults that are told of one document; nobody reads more, and a stranger could send a million."""
+
+
 class DocumentError(YdrometerError):
-    """A document that cannot be read; `faults` lists everything wrong with it, in its own order."""
+    """A document that cannot be read.
+
+    Attributes:
+        faults: what is wrong with it, in its own order, the first `MOST_FAULTS`.
+        more: how many faults there are besides.
+    """
 
     code = "document"
 
-    def __init__(self, faults: Sequence[Fault]) -> None:
-        super().__init__("; ".join(map(str, faults)), path=faults[0].path)
-        self.faults = tuple(faults)
+    def __init__(self, faults: Sequence[Fault], more: int = 0) -> None:
+        self.faults = tuple(faults[:MOST_FAULTS])
+        self.more = more + len(faults) - len(self.faults)
+        super().__init__("; ".join(self.lines()), path=faults[0].path)
+
+    def lines(self) -> list[str]:
+        """The faults in words, the last line saying how many are not told."""
+        return [*map(str, self.faults), *([f"and {self.more:,} more"] if self.more else [])]

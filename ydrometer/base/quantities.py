@@ -25,7 +25,7 @@ QUANTITY_FORMS = [{"$ref": "#/$defs/quantity"}]
 
 def quantity_definition() -> Schema:
     """The part of the schema that all quantities share."""
-    text = {"type": "string", "pattern": r"\d", "maxLength": 170}
+    text = {"type": "string", "pattern": r"\d", "maxLength": units.LONGEST_TEXT}
     kept = {"value": {"anyOf": [text, {"type": "number"}]}, "origin": {"enum": list(ORIGINS)},
             "note": {"type": "string", "maxLength": LONGEST_TEXT}}  # fmt: skip
     return {"anyOf": [text, {"type": "object", "properties": kept, "required": ["value"],
@@ -53,7 +53,7 @@ def read_quantity(raw: Any, path: str, reading: Reading, dimension: str, bounds:
 def _unwrap(raw: Mapping[str, Any], path: str, reading: Reading) -> tuple[Any, str, str]:
     origin, note = raw.get("origin", "given"), raw.get("note", "")
     unreadable = (UNREADABLE, "given", "")
-    before = len(reading.faults)
+    before = reading.found
     for key in raw:
         if key not in ("value", "origin", "note"):
             reading.fault(f"{path}.{printable(key)}", "unknown key", "a quantity object has value, origin and note")
@@ -65,7 +65,7 @@ def _unwrap(raw: Mapping[str, Any], path: str, reading: Reading) -> tuple[Any, s
         reading.fault(f"{path}.value", "missing", "give the quantity")
     elif isinstance(raw["value"], Mapping):
         reading.fault(f"{path}.value", "not a quantity", "give a text or a number")
-    return unreadable if len(reading.faults) > before else (raw["value"], str(origin), note)
+    return unreadable if reading.found > before else (raw["value"], str(origin), note)
 
 
 def _out_of_bounds(value: float, bounds: Bounds) -> str:

@@ -13,7 +13,6 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from typing import Any, TypeVar, cast
 
-from ydrometer.base.errors import DocumentError
 from ydrometer.base.quantities import LONGEST_TEXT, QUANTITY_FORMS, Schema, read_quantity
 from ydrometer.base.seen import UNREADABLE, Bounds, Reading, Value, printable, shown
 from ydrometer.base.tables.dimensions import DIMENSIONS
@@ -218,9 +217,9 @@ def read_object(kind: type[T], raw: Any, path: str, reading: Reading) -> T:
         return cast(T, reading.fault(path, f"{shown(raw)} given", "give an object"))
     fields = {f.name: f for f in dataclasses.fields(cast(Any, kind))}
     _refuse_unknown(raw, fields, path, reading)
-    before = len(reading.faults)
+    before = reading.found
     values = {name: _read_field(f, raw, _join(path, name), reading) for name, f in fields.items()}
-    if len(reading.faults) > before or any(value is UNREADABLE for value in values.values()):
+    if reading.found > before or any(value is UNREADABLE for value in values.values()):
         return cast(T, UNREADABLE)
     made = kind(**values)
     for key, problem, remedy in getattr(made, "faults", tuple)():
@@ -243,9 +242,9 @@ def _read_field(declared: dataclasses.Field[Any], raw: Mapping[str, Any], path: 
 
 
 def _refuse_unknown(raw: Mapping[str, Any], fields: Mapping[str, Any], path: str, reading: Reading) -> None:
+    known = ", ".join(fields)
     for key in raw:
         if key not in fields:
-            known = ", ".join(fields)
             reading.fault(_join(path, printable(key)), "unknown key", f"known here: {known}")
 
 
@@ -255,8 +254,7 @@ def finish(made: T, reading: Reading) -> T:
     Raises:
         DocumentError: anything was wrong.
     """
-    if reading.faults:
-        raise DocumentError(reading.faults)
+    reading.refuse()
     return made
 
 

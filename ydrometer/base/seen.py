@@ -7,7 +7,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 from typing import Any
 
-from ydrometer.base.errors import Fault
+from ydrometer.base.errors import MOST_FAULTS, DocumentError, Fault
 
 UNREADABLE: Any = object()
 """Stands for a value that could not be read; its faults are noted."""
@@ -41,22 +41,45 @@ class Value:
 
 @dataclass(slots=True)
 class Reading:
-    """What one pass over a document gathers besides the types themselves."""
+    """What one pass over a document gathers besides the types themselves.
+
+    Attributes:
+        faults: the first `MOST_FAULTS`. found: how many there are in all.
+    """
 
     faults: list[Fault] = field(default_factory=list)
     values: dict[str, Value] = field(default_factory=dict)
     assumed: list[str] = field(default_factory=list)
+    found: int = 0
 
     def fault(self, path: str, problem: str, remedy: str) -> Any:
         """Note a fault; returns the marker of an unreadable value."""
-        self.faults.append(Fault(path or "$", problem, remedy))
+        self.found += 1
+        if self.found <= MOST_FAULTS:
+            self.faults.append(Fault(path or "$", problem, remedy))
         return UNREADABLE
+
+    def take(self, error: DocumentError, place: str) -> None:
+        """Note the faults of a part of the document that was read by itself, and where that part stands."""
+        self.found += error.more
+        for fault in error.faults:
+            path = place if fault.path == "$" else f"{place}.{fault.path}"
+            self.fault(path, fault.problem, fault.remedy)
+
+    def refuse(self) -> None:
+        """Raise every fault at once.
+
+        Raises:
+            DocumentError: anything was wrong.
+        """
+        if self.faults:
+            raise DocumentError(self.faults, self.found - len(self.faults))
 
 
 def printable(key: object) -> str:
     """A stranger's key or text, fit to be shown in one line."""
-    printable = "".join(c if c.isprintable() else "?" for c in str(key))
-    return printable[:60]
+    text = str(key)[:60]
+    return text if text.isprintable() else "".join(c if c.isprintable() else "?" for c in text)
 
 
 def shown(value: Any) -> str:

@@ -22,16 +22,19 @@ STANDARD_GRAVITY = 9.80665
 RPM = 60.0 / (2.0 * math.pi)
 """Revolutions per minute in one rad/s."""
 
-_LONGEST_TEXT = 80
+LONGEST_TEXT = 200
+"""Characters of a quantity, at most; looked at before anything else, since the text comes from strangers."""
+# Every run is possessive ("++"): what it has taken it never gives back, so a text is gone through once.
 _NUMBER = re.compile(
-    r"""\s*(?P<sign>[-+−]?)\s*
-    (?: (?P<whole>\d+)[\s-]+(?P<over>\d+)/(?P<under>\d+)      # 3 1/4
-      | (?P<top>\d+)/(?P<bottom>\d+)                          # 7/8
-      | (?P<decimal>(?:\d+(?:\.\d*|,(?!\d{3}(?!\d))\d+)?|[.,]\d+)(?:[eE][-+−]?\d+)?)   # 1,200 is refused: ambiguous
+    r"""\s*+(?P<sign>[-+−]?)\s*+
+    (?: (?P<whole>\d++)[\s-]++(?P<over>\d++)/(?P<under>\d++)   # 3 1/4
+      | (?P<top>\d++)/(?P<bottom>\d++)                         # 7/8
+      | (?P<decimal>(?:\d++(?:\.\d*+|,(?!\d{3}(?!\d))\d++)?|[.,]\d++)(?:[eE][-+−]?\d++)?)   # 1,200 is ambiguous
     )(?P<unit>.*)""",
     re.VERBOSE | re.DOTALL,
 )
-_FACTOR = re.compile(r"([^\W\d_]+|1)(?:\^?(-?\d))?")
+_FACTOR = re.compile(r"([^\W\d_]++|1)(?:\^?(-?\d))?")
+_PIECE = re.compile(r"[*/]|[^\s*/]++")
 
 # Names people write that pint reads as something else, or not at all.
 _SPELLINGS = {"Nm": "N*m", "Ncm": "N*cm", "ozin": "ozf*in", "inlb": "lbf*in", "ftlb": "lbf*ft", '"': "in",
@@ -63,7 +66,7 @@ def parse(text: str | float, dimension: str) -> float:
     if isinstance(text, bool) or not isinstance(text, str | int | float):
         raise QuantityError(f"{_shown(text)} is not a quantity", _wanted(dimension))
     if isinstance(text, str):
-        return _parse_text(text, dimension)
+        return _parse_text(_of_bounded_length(text, dimension), dimension)
     try:
         value = float(text)
     except OverflowError:
@@ -86,7 +89,7 @@ def parse_uncertain(text: str | float, dimension: str) -> tuple[float, float]:
     """
     if not isinstance(text, str) or ("±" not in text and "+/-" not in text):
         return parse(text, dimension), 0.0
-    value_text, _, spread_text = text.replace("+/-", "±").partition("±")
+    value_text, _, spread_text = _of_bounded_length(text, dimension).replace("+/-", "±").partition("±")
     unit = _unit_of(spread_text)
     if unit and not _unit_of(value_text):
         value_text = f"{value_text} {unit}"
@@ -97,6 +100,12 @@ def parse_uncertain(text: str | float, dimension: str) -> tuple[float, float]:
         spread_text = f"{spread_text} {_unit_of(value_text)}"
     zero = parse(f"0 {_unit_of(spread_text)}", dimension) if dimension == "temperature" else 0.0
     return value, _spread(parse(spread_text, dimension) - zero, text)
+
+
+def _of_bounded_length(text: str, dimension: str) -> str:
+    if len(text) > LONGEST_TEXT:
+        raise QuantityError(f"{_shown(text)} is too long: {len(text)} characters", _wanted(dimension))
+    return text
 
 
 def _unit_of(text: str) -> str:
@@ -112,8 +121,6 @@ def _spread(size: float, text: str) -> float:
 
 @lru_cache(maxsize=4096)
 def _parse_text(text: str, dimension: str) -> float:
-    if len(text) > _LONGEST_TEXT:
-        raise QuantityError(f"{_shown(text)} is too long for a quantity", _wanted(dimension))
     match = _NUMBER.fullmatch(text)
     if match is None:
         raise QuantityError(f"{_shown(text)} is not a number with a unit", _wanted(dimension))
@@ -197,13 +204,13 @@ def _factors(text: str) -> list[tuple[bool, str]]:
     for spelling, meaning in _SPELLINGS.items():
         if plain == spelling:
             plain = meaning
-    pieces = re.split(r"\s*([*/])\s*|\s+", plain.strip())
+    pieces = _PIECE.findall(plain)
     factors: list[tuple[bool, str]] = []
     divide = False
     for piece in pieces:
         if piece in ("*", "/"):
             divide = piece == "/"
-        elif piece:
+        else:
             factors.append((divide, _SPELLINGS.get(piece, piece)))
             divide = False
     return factors

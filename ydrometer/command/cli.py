@@ -31,7 +31,7 @@ def main(arguments: Sequence[str]) -> int:
     try:
         return command(arguments[1:])
     except DocumentError as error:
-        print("\n".join(map(str, error.faults)), file=sys.stderr)
+        print("\n".join(error.lines()), file=sys.stderr)
         return 2
 
 
@@ -57,7 +57,7 @@ def _evaluate(names: Sequence[str]) -> int:
         try:
             documents.append(_read(name))
         except DocumentError as error:
-            faults += [f"{prefix}{fault}" for fault in error.faults]
+            faults += [f"{prefix}{line}" for line in error.lines()]
     if faults:
         print("\n".join(faults), file=sys.stderr)
         return 2

@@ -21,8 +21,12 @@ SIZE = {"gear": "module", "pulley": "pitch", "sprocket": "pitch", "belt": "pitch
 """What a size without a word is."""
 SPELLINGS = {"dp": "diametral pitch", "m": "module", "p": "pitch"}
 MOST = 500
-_ENTRY = re.compile(r"(?P<value>\d+ \d+/\d+|\d+/\d+|\d+(?:[.,]\d+)?)(?:\s*[x×]\s*(?P<owned>\d+))?", re.IGNORECASE)
-_SETTING = re.compile(r"\s*(?P<head>[^\d\s].*?)?\s*(?P<value>[-+]?[\d.].*|(?<=\s)\S+)\s*")
+LONGEST_LINE = 4000
+"""Characters of a line, at most."""
+# Lines come here with single blanks; runs are possessive, so that a line is gone through once.
+_ENTRY = re.compile(r"(?P<value>\d++ \d++/\d++|\d++/\d++|\d++(?:[.,]\d++)?)(?: ?[x×] ?(?P<owned>\d++))?", re.IGNORECASE)
+_UNIT = re.compile(r"(?<=[\d ])(mm|cm|m|in) ?$")
+_VALUE_BEGINS = re.compile(r"[-+]?[\d.]")
 
 
 @dataclass(frozen=True, slots=True)
@@ -50,7 +54,7 @@ def read_lines(kind: str, text: str) -> tuple[list[dict[str, Any]], list[LineFau
         if not line.strip():
             continue
         try:
-            found = list(_line(TABLE[kind], line))
+            found = list(_line(TABLE[kind], _plain(line)))
             faults += _judged(number, found)
             parts += found
         except ValueError as error:
@@ -59,6 +63,12 @@ def read_lines(kind: str, text: str) -> tuple[list[dict[str, Any]], list[LineFau
     if len(parts) > MOST:
         faults.append(LineFault(0, f"{len(parts)} parts", f"give at most {MOST} at once"))
     return parts, faults
+
+
+def _plain(line: str) -> str:
+    if len(line) > LONGEST_LINE:
+        raise ValueError(f"{len(line)} characters: give at most {LONGEST_LINE} in a line")
+    return " ".join(line.split())
 
 
 def _judged(line: int, parts: Sequence[dict[str, Any]]) -> list[LineFault]:
@@ -81,7 +91,7 @@ def _line(kind: Kind, line: str) -> Iterator[dict[str, Any]]:
         put(base, column.path, cell_value(column, text))
     listed = next(column for column in kind.columns if column.path == LISTED[kind.kind])
     rest, found = entries, False
-    unit = re.search(r"(?<=[\d\s])(mm|cm|m|in)\s*$", rest)
+    unit = _UNIT.search(rest)
     rest = rest[: unit.start()] if unit else rest
     for entry in _ENTRY.finditer(rest):
         found = True
@@ -95,14 +105,22 @@ def _line(kind: Kind, line: str) -> Iterator[dict[str, Any]]:
 
 
 def _setting(kind: Kind, text: str) -> tuple[PartColumn, str]:
-    match = _SETTING.fullmatch(text)
-    head = (match["head"] or "").strip().lower() if match else ""
-    head = SPELLINGS.get(head, head) or SIZE.get(kind.kind, "").replace("_", " ")
+    words, value = _split(text.strip())
+    head = SPELLINGS.get(words, words) or SIZE.get(kind.kind, "").replace("_", " ")
     for column in kind.columns:
-        if match and column.head == head:
-            return column, match["value"]
+        if value and column.head == head:
+            return column, value
     known = ", ".join(column.head for column in kind.columns)
     raise ValueError(f'"{text.strip()[:40]}" is no size of a {kind.one}: known are {known}')
+
+
+def _split(setting: str) -> tuple[str, str]:
+    """Head and value: the value begins with the first number, or is the last word."""
+    number = _VALUE_BEGINS.search(setting)
+    if number:
+        return setting[: number.start()].strip().lower(), setting[number.start() :]
+    head, _, value = setting.rpartition(" ")
+    return head.lower(), value
 
 
 def _example(kind: Kind) -> str:

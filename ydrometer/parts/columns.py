@@ -198,8 +198,8 @@ def _plain(value: Any) -> str:
     return f"{value:.12g}" if isinstance(value, float) else str(value)
 
 
-_CURVE_POINT = re.compile(r"\s*(\S+\s*[^\d\s,]\S*)[\s,]+(\S+\s*[^\d\s,]\S*)\s*")
-_BARE = re.compile(r"\s*[-+−]?(\d[\d.,/\s-]*|\.\d+)(?:[eE][-+]?\d+)?\s*")
+_BETWEEN_WORDS = re.compile(r",?\s++|(?<=[^\d\s]),")
+_BARE = re.compile(r"[-+−]?(?:\d[\d.,/\s-]*+|\.\d++)(?:[eE][-+]?\d++)?")
 
 
 def cell_value(column: PartColumn, text: str, unit: str = "") -> Any:
@@ -220,9 +220,23 @@ def cell_value(column: PartColumn, text: str, unit: str = "") -> Any:
     if column.type == "ratios":
         return [_whole_number(entry) for entry in re.split(r"[\s;x×]+", text) if entry]
     if column.type == "curve":
-        points = [_CURVE_POINT.fullmatch(point) for point in text.split(";") if point.strip()]
-        return [[p[1], p[2]] if p else [text[:40]] for p in points]
+        return [_curve_point(point.strip()) for point in text.split(";") if point.strip()]
     return text
+
+
+def _curve_point(text: str) -> list[str]:
+    """A speed and a torque, each a number with its unit, beside or apart from it; the text itself where it is none."""
+    quantities: list[str] = []
+    for word in filter(None, _BETWEEN_WORDS.split(text)):
+        if quantities and not _has_unit(quantities[-1]):
+            quantities[-1] += f" {word}"
+        else:
+            quantities.append(word)
+    return quantities if len(quantities) == 2 else [text[:40]]
+
+
+def _has_unit(quantity: str) -> bool:
+    return bool(quantity.strip("0123456789.,/+-−eE"))
 
 
 def _quantity(text: str, dimension: str, unit: str) -> Any:

@@ -13,8 +13,11 @@ from ydrometer.parts.sheet import MOST_COLUMNS, MOST_ROWS, Cell
 
 LARGEST = 2_000_000
 """Bytes of a file, at most."""
-MOST_UNPACKED = 40_000_000
+MOST_UNPACKED = 24_000_000
 """Bytes that an XLSX file may hold unpacked: what is larger is no list of parts."""
+MOST_SHARED = 4_000_000
+"""Bytes of its texts, which are read whole before the first row is."""
+MOST_SHEETS = 40
 _DELIMITERS = (";", "\t", ",")
 
 
@@ -81,17 +84,23 @@ def _xlsx(name: str, data: bytes) -> list[tuple[str, list[list[Any]]]]:
     from openpyxl import load_workbook  # noqa: PLC0415
 
     try:
-        unpacked = sum(entry.file_size for entry in zipfile.ZipFile(io.BytesIO(data)).infolist())
-        if unpacked > MOST_UNPACKED:
-            raise DocumentError([Fault("$", f"{name[:60]} is too large unpacked", "give only the list of parts")])
+        _refuse_large(name, zipfile.ZipFile(io.BytesIO(data)).infolist())
         book = load_workbook(io.BytesIO(data), read_only=True, data_only=True)
         rows = {"max_row": MOST_ROWS + 2, "max_col": MOST_COLUMNS + 1, "values_only": True}
-        return [(sheet.title, [_trimmed(row) for row in sheet.iter_rows(**rows)]) for sheet in book.worksheets]
+        sheets = book.worksheets[:MOST_SHEETS]
+        return [(sheet.title, [_trimmed(row) for row in sheet.iter_rows(**rows)]) for sheet in sheets]
     except DocumentError:
         raise
     except Exception:  # a damaged file fails in as many ways as there are bytes in it
         fault = Fault("$", f"{name[:60]} cannot be read as XLSX", "save it anew, or give CSV")
         raise DocumentError([fault]) from None
+
+
+def _refuse_large(name: str, entries: Sequence[zipfile.ZipInfo]) -> None:
+    unpacked = sum(entry.file_size for entry in entries)
+    texts = sum(entry.file_size for entry in entries if entry.filename.endswith("sharedStrings.xml"))
+    if unpacked > MOST_UNPACKED or texts > MOST_SHARED:
+        raise DocumentError([Fault("$", f"{name[:60]} is too large unpacked", "give only the list of parts")])
 
 
 def _trimmed(row: Sequence[Any]) -> list[Any]:

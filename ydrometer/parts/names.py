@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 import unicodedata
-from collections.abc import Collection, Mapping
+from collections.abc import Iterable, Mapping
 from typing import Any
 
 from ydrometer.parts.columns import TABLE, cell_text, value_at
@@ -54,12 +54,25 @@ def _told(kind: str, path: str, part: Mapping[str, Any]) -> str:
     return _WORDS.get(path, "") + (text.removesuffix(" 1/in") if path == "diametral_pitch" else text)
 
 
-def new_id(part: Mapping[str, Any], taken: Collection[str]) -> str:
-    """An id made from what the part is called, with a number where another part has it already."""
-    plain = unicodedata.normalize("NFKD", called(part)).encode("ascii", "ignore").decode().lower()
-    stem = re.sub(r"[^a-z0-9.]+", "-", plain).strip("-.")[: LONGEST_ID - 8] or "part"
-    number, found = 1, stem
-    while found in taken:
-        number += 1
-        found = f"{stem}-{number}"
-    return found
+class Ids:
+    """Ids for new parts, none of which is taken already."""
+
+    def __init__(self, taken: Iterable[str]) -> None:
+        self._taken = set(taken)
+        self._numbers: dict[str, int] = {}
+
+    def take(self, identity: str) -> None:
+        """Say that a part has this id."""
+        self._taken.add(identity)
+
+    def new(self, part: Mapping[str, Any]) -> str:
+        """An id made from what the part is called, with a number where another part has it already."""
+        plain = unicodedata.normalize("NFKD", called(part)[:LONGEST_ID]).encode("ascii", "ignore").decode().lower()
+        stem = re.sub(r"[^a-z0-9.]+", "-", plain).strip("-.")[: LONGEST_ID - 8] or "part"
+        found = stem
+        while found in self._taken:
+            # Goes on from the number given last: many equal parts are not counted through again for each.
+            self._numbers[stem] = self._numbers.get(stem, 1) + 1
+            found = f"{stem}-{self._numbers[stem]}"
+        self.take(found)
+        return found

@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
+from dataclasses import replace
 from typing import Any
 
-from ydrometer.base.errors import DocumentError
 from ydrometer.base.reading import kind_reader
 from ydrometer.base.seen import Reading
+from ydrometer.base.strict_json import refuse_unsafe
 from ydrometer.parts.kinds import KINDS
 from ydrometer.parts.part import Part
 
@@ -20,10 +21,12 @@ def read_part(raw: Any) -> Part:
     Raises:
         DocumentError: with every fault; paths begin at the part.
     """
+    refuse_unsafe(raw)
     seen = Reading()
     made = _READ(raw, "", seen)
     if seen.faults:
-        raise DocumentError([type(f)(f.path.removeprefix("."), f.problem, f.remedy) for f in seen.faults])
+        seen.faults = [replace(fault, path=fault.path.removeprefix(".")) for fault in seen.faults]
+        seen.refuse()
     assert isinstance(made, Part)
     return made
 

@@ -10,16 +10,16 @@ from difflib import get_close_matches
 from typing import Any
 
 from ydrometer.base import units
-from ydrometer.base.errors import DocumentError, QuantityError
+from ydrometer.base.errors import MOST_FAULTS, DocumentError, QuantityError
 from ydrometer.base.tables.dimensions import DIMENSIONS
 from ydrometer.parts.columns import TABLE, PartColumn, cell_text, cell_value, head_of, put, value_at
-from ydrometer.parts.names import new_id
+from ydrometer.parts.names import Ids
 from ydrometer.parts.read import read_part
 
 MOST_ROWS = 5000
 MOST_COLUMNS = 200
 LONGEST_CELL = 2000
-_HEAD = re.compile(r"\s*(?P<head>[^\[(]*?)\s*(?:[\[(](?P<unit>[^\])]*)[\])])?\s*")
+_HEAD = re.compile(r"(?P<head>[^\[(]*+)(?:[\[(](?P<unit>[^\])]*+)[\])]\s*+)?")
 _FORMULA = ("=", "+", "-", "@", "\t", "\r")
 """What a spreadsheet would take for the beginning of a formula."""
 
@@ -79,7 +79,12 @@ def _written(column: PartColumn | None, part: Mapping[str, Any]) -> Cell:
 
 def harmless(text: str) -> str:
     """A text that no spreadsheet takes for a formula."""
-    return f"'{text}" if text.startswith(_FORMULA) else text
+    return f"'{text}" if _like_a_formula(text) else text
+
+
+def _like_a_formula(text: str) -> bool:
+    """Whether a spreadsheet might compute it: some overlook blanks and ends of lines before the sign."""
+    return text.startswith(_FORMULA) or text.lstrip().startswith(_FORMULA)
 
 
 def parts_in(
@@ -101,9 +106,12 @@ def parts_in(
              for match in heads]  # fmt: skip
     faults += _unknown(names)
     parts: list[dict[str, Any]] = []
-    seen = set(taken)
+    ids = Ids(taken)
     given: dict[str, int] = {}
     for number, row in enumerate(table[1:], start=2):
+        if len(faults) >= MOST_FAULTS:
+            faults.append(CellFault(number, "", "not read from here on", "mend the faults above first"))
+            break
         if not any(row):
             continue
         made = _row(number, row, names, kind, faults)
@@ -112,9 +120,11 @@ def parts_in(
         if made.get("id") in given:
             problem = f'"{made["id"]}" a second time'
             faults.append(CellFault(number, "id", problem, f"row {given[made['id']]} has it: give another"))
-        made.setdefault("id", new_id(made, seen))
+        if "id" in made:
+            ids.take(made["id"])
+        else:
+            made["id"] = ids.new(made)
         given[made["id"]] = number
-        seen.add(made["id"])
         parts.append(made)
     return parts, faults
 
@@ -136,6 +146,8 @@ def parts_of(
         found, wrong = parts_in(rows, _kind(title) or kind, used)
         parts += found
         faults += [replace(fault, sheet=title) for fault in wrong]
+        if len(faults) >= MOST_FAULTS:
+            break
     return parts, faults
 
 
@@ -221,4 +233,4 @@ def _text(cell: Any) -> str:
 
 def _plain(text: str) -> str:
     """Without the mark that keeps a text from being taken for a formula."""
-    return text[1:] if text.startswith("'") and text[1:].startswith(_FORMULA) else text
+    return text[1:] if text.startswith("'") and _like_a_formula(text[1:]) else text

@@ -7,6 +7,7 @@ from dataclasses import dataclass, replace
 from typing import Any
 
 from ydrometer.base.errors import DocumentError, Fault
+from ydrometer.base.seen import Reading
 from ydrometer.base.tables.measures import MEASURES
 from ydrometer.document import design
 from ydrometer.document.changes import changes
@@ -79,14 +80,13 @@ def compare(documents: Sequence[Mapping[str, Any]]) -> Comparison:
     """
     if not 1 <= len(documents) <= MOST:
         raise DocumentError([Fault("documents", f"{len(documents)} given", f"give 1 to {MOST}")])
-    read, faults = [], []
+    read, seen = [], Reading()
     for number, raw in enumerate(documents):
         try:
             read.append(design.read(raw))
         except DocumentError as error:
-            faults += [Fault(f"documents[{number}].{f.path}", f.problem, f.remedy) for f in error.faults]
-    if faults:
-        raise DocumentError(faults)
+            seen.take(error, f"documents[{number}]")
+    seen.refuse()
     first = read[0].design
     # All are asked for the same: the first one's targets and run.
     alike = [replace(d, design=replace(d.design, targets=first.targets, run=first.run)) for d in read]

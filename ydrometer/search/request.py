@@ -93,21 +93,18 @@ def read_request(raw: Any) -> SearchRequest:
     """
     if not isinstance(raw, Mapping):
         raise DocumentError([Fault("$", "not an object", "give one search request")])
-    faults: list[Fault] = []
+    seen = Reading()
     document = None
     try:
         document = design.read(raw.get("design"))
     except DocumentError as error:
-        faults += [Fault("design" if f.path == "$" else f"design.{f.path}", f.problem, f.remedy) for f in error.faults]
-    seen = Reading()
+        seen.take(error, "design")
     body = reading.read_object(_Body, {key: value for key, value in raw.items() if key != "design"}, "", seen)
-    faults += seen.faults
-    if not faults:
-        assert document is not None  # else there is a fault
-        faults += [*_one_branch(document), *_ids(body), *_targets(document), *_drives(document, body)]
+    seen.refuse()
+    assert document is not None  # else there is a fault
+    faults = [*_one_branch(document), *_ids(body), *_targets(document), *_drives(document, body)]
     if faults:
         raise DocumentError(faults)
-    assert document is not None
     return SearchRequest(document, body, raw)
 
 
