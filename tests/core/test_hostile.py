@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import contextlib
 import time
 import unittest
 from collections.abc import Callable
@@ -51,10 +52,8 @@ def seconds(read: Callable[[str], Any], text: str) -> float:
     taken = []
     for _ in range(3):
         begun = time.perf_counter()
-        try:
+        with contextlib.suppress(YdrometerError):
             read(text)
-        except YdrometerError:
-            pass
         taken.append(time.perf_counter() - begun)
     return min(taken)
 

@@ -26,13 +26,7 @@ def load(data: bytes, *, largest: int = LARGEST, deepest: int = DEEPEST) -> Any:
     if len(data) > largest:
         raise _refusal(f"{len(data)} bytes given", f"at most {largest} bytes are read")
     try:
-        raw = json.loads(
-            data.decode("utf-8"),
-            object_pairs_hook=_pairs,
-            parse_constant=_constant,
-            parse_float=_float,
-            parse_int=_whole,
-        )
+        raw = json.loads(data.decode("utf-8"), **_HOOKS)
     except UnicodeDecodeError:
         raise _refusal("not UTF-8", "save the file as UTF-8") from None
     except RecursionError:
@@ -64,6 +58,11 @@ def _float(text: str) -> float:
 def _whole(text: str) -> int | float:
     """A whole number; one that takes more than 64 bits is kept as what it is nearest to."""
     return int(text) if len(text) < _DIGITS_OF_64_BITS else _float(text)
+
+
+_HOOKS: dict[str, Any] = {
+    "object_pairs_hook": _pairs, "parse_constant": _constant, "parse_float": _float, "parse_int": _whole,
+}  # fmt: skip
 
 
 def refuse_unsafe(raw: Any, deepest: int = DEEPEST) -> None:
@@ -100,7 +99,7 @@ def _unsafe(node: Any) -> tuple[str, str] | None:
 
 def _path_to(bad: Any, node: Any, deepest: int) -> str | None:
     """Where in a document something stands; a bad key is told by the object that has it."""
-    if node is bad or (isinstance(node, Mapping) and bad in node.keys()):
+    if node is bad or (isinstance(node, Mapping) and bad in node):
         return ""
     steps = node.items() if isinstance(node, Mapping) else enumerate(node) if isinstance(node, list) else ()
     for step, child in steps if deepest >= 0 else ():

@@ -24,6 +24,8 @@ RPM = 60.0 / (2.0 * math.pi)
 
 LONGEST_TEXT = 200
 """Characters of a quantity, at most; looked at before anything else, since the text comes from strangers."""
+SMALLEST, LARGEST = 1e-50, 1e50
+"""What a number other than 0 may be in SI: products of a few such numbers can still be worked out."""
 # Every run is possessive ("++"): what it has taken it never gives back, so a text is gone through once.
 _NUMBER = re.compile(
     r"""\s*+(?P<sign>[-+−]?)\s*+
@@ -71,9 +73,7 @@ def parse(text: str | float, dimension: str) -> float:
         value = float(text)
     except OverflowError:
         value = math.inf
-    if not math.isfinite(value):
-        raise QuantityError(f"{_shown(text)} is not a finite number", _wanted(dimension))
-    return value
+    return _of_a_size(value, text, dimension)
 
 
 def parse_uncertain(text: str | float, dimension: str) -> tuple[float, float]:
@@ -130,8 +130,14 @@ def _parse_text(text: str, dimension: str) -> float:
     number = _number(match, text, dimension)
     factor, offset = scale(unit, dimension)
     value = number * factor + offset
+    return _of_a_size(value, text, dimension)
+
+
+def _of_a_size(value: float, text: str | float, dimension: str) -> float:
     if not math.isfinite(value):
         raise QuantityError(f"{_shown(text)} is not a finite number", _wanted(dimension))
+    if value and not SMALLEST <= abs(value) <= LARGEST:
+        raise QuantityError(f"{_shown(text)} is beyond all sizes", _wanted(dimension))
     return value
 
 
