@@ -58,7 +58,7 @@ class TypedQuantities(unittest.TestCase):
             ("1/0 kg", "mass", "is not a finite number"),
             ("1e999 kg", "mass", "is not a finite number"),
             ("1e-60 kg", "mass", "is beyond all sizes"),
-            (5e-324, "mass", "is beyond all sizes"),
+            ("5e-324 kg", "mass", "is beyond all sizes"),
             ("5 kg^9999", "mass", "is not a unit of mass"),
             ("9" * 500 + " kg", "mass", "is too long"),
             ("5 kg; import os", "mass", "is not a unit of mass"),
