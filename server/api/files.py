@@ -2,17 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-
 from django.http import Http404, HttpResponse
 
+from server.api.heavy import aside
 from ydrometer.parts import files
-from ydrometer.parts.sheet import Cell
 
 FORMATS = {"csv": "text/csv", "xlsx": "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"}
 
 
-def attachment(name: str, suffix: str, tables: Sequence[tuple[str, Sequence[Sequence[Cell]]]]) -> HttpResponse:
+def attachment(name: str, suffix: str, tables: files.Tables) -> HttpResponse:
     """Tables under their titles: the first one as CSV, or all as the sheets of an XLSX file.
 
     Raises:
@@ -20,6 +18,6 @@ def attachment(name: str, suffix: str, tables: Sequence[tuple[str, Sequence[Sequ
     """
     if suffix not in FORMATS:
         raise Http404
-    data = files.csv_of(tables[0][1]) if suffix == "csv" else files.xlsx_of(tables)
+    data = aside(files.WRITE[suffix], tables)
     disposition = {"Content-Disposition": f'attachment; filename="{name}.{suffix}"'}
     return HttpResponse(data, content_type=FORMATS[suffix], headers=disposition)

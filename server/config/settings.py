@@ -46,6 +46,8 @@ INSTALLED_APPS = [
 ]
 
 MIDDLEWARE = [
+    "server.config.logs.request_log",
+    "server.config.deadline.deadline",
     "django.middleware.security.SecurityMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "server.config.middleware.content_security_policy",
@@ -127,6 +129,13 @@ SILENCED_SYSTEM_CHECKS: list[str] = []
 LOGGING = {
     "version": 1,
     "disable_existing_loggers": False,
-    "handlers": {"console": {"class": "logging.StreamHandler"}},
-    "loggers": {"django.request": {"handlers": ["console"], "level": "ERROR", "propagate": False}},
+    "filters": {"once whole": {"()": "server.config.logs.OnceWhole"}},
+    "formatters": {"stamped": {"()": "server.config.logs.Stamped"}},
+    "handlers": {
+        "console": {"class": "logging.StreamHandler", "formatter": "stamped", "filters": ["once whole"]},
+    },
+    "loggers": {
+        "django.request": {"handlers": ["console"], "level": "ERROR", "propagate": False},
+        "ydrometer": {"handlers": ["console"], "level": "INFO", "propagate": False},
+    },
 }

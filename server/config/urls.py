@@ -4,6 +4,7 @@ from django.urls import path, re_path
 
 from server.accounts import api as accounts
 from server.api.errors import not_found
+from server.config import health
 from server.config.page import page
 from server.demo import api as demo
 from server.designs import api as designs
@@ -52,6 +53,8 @@ api = [
 ]
 
 urlpatterns = [
+    path("healthz", health.alive),
+    path("readyz", health.ready),
     *(path(f"api/{route.pattern}", route.callback) for route in api),
     re_path(r"^api/", not_found),
     # Whatever the page routes itself; an unknown address of the API or a missing file is not a page.

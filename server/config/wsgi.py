@@ -1,4 +1,4 @@
-"""The application for gunicorn; loads what the first request would otherwise wait for."""
+"""The application for a server of the WSGI kind; loads what the first request would otherwise wait for."""
 
 import os
 

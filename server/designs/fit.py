@@ -9,27 +9,23 @@ from uuid import UUID
 
 from django.conf import settings
 from django.db.models import Count, Max, Sum
-from django.http import Http404, HttpResponse
-from drf_spectacular.types import OpenApiTypes
-from drf_spectacular.utils import OpenApiResponse, extend_schema
+from django.http import Http404
+from drf_spectacular.utils import extend_schema
 from rest_framework import serializers
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from server.api.errors import BAD, HIDDEN
+from server.api.heavy import aside
 from server.api.requests import DocumentField, answer_of, read
 from server.parts.models import Part
 from server.workshops import access
 from server.workshops.access import acting
 from server.workshops.models import Workshop
-from ydrometer.base.errors import DocumentError, Fault
 from ydrometer.document import design
-from ydrometer.files.sheets.dxf import dxf
-from ydrometer.files.sheets.outline import adapter_outline, plate_outline
-from ydrometer.files.sheets.pdf import SIZES, pdf
-from ydrometer.files.sheets.svg import svg
-from ydrometer.fit.setup import set_up
+from ydrometer.files.sheets.pdf import SIZES
+from ydrometer.files.sheets.template import TYPES, Template, Wish, template
 from ydrometer.fit.stock import Stock, stock_of
 from ydrometer.fit.ways import Ways
 from ydrometer.screens.mounted import Mounted, mounted, places
@@ -73,36 +69,27 @@ class PlacesView(APIView):
         """All ways to place its shafts."""
         found = access.workshop_for(acting(request), workshop)
         document = design.read(read(FitRequestSerializer, request)["document"])
-        return Response(places(document, _hand(found)))
+        return Response(aside(places, document, _hand(found)))
 
 
 class TemplateView(APIView):
     @extend_schema(
         request=TemplateRequestSerializer,
-        responses={(200, "application/octet-stream"): OpenApiResponse(OpenApiTypes.BINARY), **BAD, **HIDDEN},
+        responses={200: answer_of(Template), **BAD, **HIDDEN},
     )
-    def post(self, request: Request, workshop: UUID, kind: str) -> HttpResponse:
+    def post(self, request: Request, workshop: UUID, kind: str) -> Response:
         """A template at full size: pdf, svg or dxf."""
         found = access.workshop_for(acting(request), workshop)
         if kind not in TYPES:
             raise Http404
         asked = read(TemplateRequestSerializer, request)
-        setup = set_up(design.read(asked["document"]).design, _hand(found))
-        try:
-            outline = adapter_outline(setup, asked["shaft"]) if asked["shaft"] else plate_outline(setup)
-            made = pdf(outline, asked["sheet"], template_font()) if kind == "pdf" else WRITE[kind](outline)
-        except ValueError as error:
-            raise DocumentError([Fault("fit", str(error), "then ask again")]) from None
-        return HttpResponse(made, content_type=TYPES[kind])
-
-
-TYPES = {"pdf": "application/pdf", "svg": "image/svg+xml", "dxf": "image/vnd.dxf"}
-WRITE = {"svg": svg, "dxf": dxf}
+        wish = Wish(kind, asked["sheet"], asked["shaft"])
+        return Response(aside(template, asked["document"], _hand(found), wish, template_fonts()))
 
 
 @cache
-def template_font() -> Path | None:
-    """The face that ships with the page, where the page is built."""
-    return next(
-        iter(sorted(Path(settings.PAGE).glob("assets/atkinson-hyperlegible-next-latin-wght-normal*.woff2"))), None
-    )
+def template_fonts() -> tuple[Path, ...]:
+    """The face that ships with the page, where the page is built: common signs first, then the others."""
+    assets = Path(settings.PAGE) / "assets"
+    names = ("latin-wght", "latin-ext-wght")
+    return tuple(f for name in names for f in assets.glob(f"atkinson-hyperlegible-next-{name}-normal*.woff2"))

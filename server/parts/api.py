@@ -18,6 +18,7 @@ from rest_framework.views import APIView
 
 from server.api.errors import BAD, HIDDEN
 from server.api.files import attachment
+from server.api.heavy import aside
 from server.api.requests import DocumentField, answer_of, read
 from server.parts.actions import Change, Stale, change_parts
 from server.parts.models import documents
@@ -167,7 +168,7 @@ class FileView(APIView):
         except (binascii.Error, ValueError):
             raise DocumentError([Fault("data", "not base64", "give the file's bytes in base64")]) from None
         versions = dict(found.parts.values_list("ref", "version"))
-        parts, faults = sheet.parts_of(files.tables_in(asked["name"], data), asked.get("kind", ""), versions)
+        parts, faults = aside(files.parts_in, asked["name"], data, asked.get("kind", ""), tuple(versions))
         return Response(PartList(parts, [versions.get(part["id"], 0) for part in parts], faults))
 
 

@@ -11,6 +11,7 @@ from django.db import transaction
 from django.utils import timezone
 
 from server.accounts.models import User
+from server.api.heavy import aside
 from server.designs.models import Vehicle
 from server.parts.models import documents
 from server.searches import queue
@@ -23,7 +24,7 @@ from ydrometer.search.compose import compose
 from ydrometer.search.found import Found
 from ydrometer.search.layouts import words_of
 from ydrometer.search.run import Piece as Stretch
-from ydrometer.search.run import pieces, search, search_piece, sizes
+from ydrometer.search.run import pieces, search_piece, search_raw, sizes
 
 AT_ONCE = 20_000
 """Combinations up to which a search is answered without a worker."""
@@ -61,7 +62,7 @@ def ask(user: User, workshop: Workshop, vehicle: Vehicle | None, raw: dict[str, 
     if total > MOST:
         fault = Fault("layouts", f"{total} combinations", f"choose fewer stages or parts: at most {MOST}")
         raise DocumentError([fault])
-    found = search(request) if total <= AT_ONCE else None
+    found = aside(search_raw, whole) if total <= AT_ONCE else None
     now = timezone.now()
     with transaction.atomic():
         made = Search.objects.create(

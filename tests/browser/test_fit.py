@@ -116,10 +116,13 @@ class Fit(BrowserCase):
         page.type_into("holes across", "10")
         page.type_into("holes up", "6")
         self.tab(page, "Templates")
-        for suffix in ("dxf", "svg", "pdf"):
-            page.click(f"[data-template={suffix}]")
         folder = Path(page.profile.name)
         files = {s: folder / f"plover-plate.{s}" for s in ("dxf", "svg", "pdf")}
+        for suffix, file in files.items():
+            page.click(f"[data-template={suffix}]")
+            page.wait_text("[data-made]", f"{file.name}: 60 holes")
+            # Where drawing took long, the browser wants to be asked again.
+            page.click(f"[data-save='{file.name}']")
         page.wait(lambda: all(file.exists() for file in files.values()), "three files")
         document, _ = recover.read(io.BytesIO(files["dxf"].read_bytes()))
         holes = [e for e in document.modelspace() if e.dxf.layer == "HOLES"]

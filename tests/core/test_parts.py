@@ -142,7 +142,10 @@ class Bulk(TestCase):
 
 class Files(TestCase):
     def test_there_and_back_in_both_formats(self) -> None:
-        made = {"a.csv": files.csv_of(sheet.rows_of(SAMPLES)), "a.xlsx": files.xlsx_of(sheet.sheets_of(SAMPLES))}
+        made = {
+            "a.csv": files.csv_of([("", sheet.rows_of(SAMPLES))]),
+            "a.xlsx": files.xlsx_of(sheet.sheets_of(SAMPLES)),
+        }
         for name, data in made.items():
             parts, faults = sheet.parts_of(files.tables_in(name, data))
             self.assertEqual(faults, [], name)
@@ -165,7 +168,7 @@ class Files(TestCase):
     def test_a_text_never_becomes_a_formula(self) -> None:
         for text in ("=1+1", "+1", "-1", "@x", "\tx"):
             part = {**GEAR, "note": text}
-            self.assertIn(f"'{text}", files.csv_of(sheet.rows_of([part])).decode("utf-8-sig"))
+            self.assertIn(f"'{text}", files.csv_of([("", sheet.rows_of([part]))]).decode("utf-8-sig"))
             book = load_workbook(io.BytesIO(files.xlsx_of(sheet.sheets_of([part]))))
             held = [cell for row in book.active.iter_rows() for cell in row if text in str(cell.value)]
             self.assertEqual([cell.data_type for cell in held], ["s"])

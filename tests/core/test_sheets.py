@@ -14,8 +14,8 @@ from pypdfium2 import PdfDocument
 
 from tests.core.plates import AXLE, JACK, MOTOR, PLATE, at, read, shaft
 from ydrometer.files.sheets.dxf import dxf
-from ydrometer.files.sheets.outline import LAYERS, Outline, adapter_outline, plate_outline
-from ydrometer.files.sheets.pdf import EDGE, FOOT, SIZES, pdf, tiles_of, window
+from ydrometer.files.sheets.outline import LAYERS, Outline, adapter_outline, box, plate_outline
+from ydrometer.files.sheets.pdf import EDGE, FOOT, SIZES, Layout, on_tiles, pdf, tiles_of, window
 from ydrometer.files.sheets.svg import BAR, svg
 from ydrometer.fit.setup import set_up
 
@@ -121,6 +121,17 @@ class AsPdf(TestCase):
         self.assertGreaterEqual(max(tile.left for tile in tiles) + 100.0, right)
         self.assertGreaterEqual(max(tile.bottom for tile in tiles) + 60.0, top)
         self.assertEqual(sorted({round(tile.bottom - bottom, 6) for tile in tiles})[:2], [0.0, 60.0])
+
+    def test_a_sheet_draws_what_lies_on_it_and_nothing_else(self) -> None:
+        layout = Layout((0.0, 0.0), (100.0, 60.0), tuple(tiles_of(outline(), 100.0, 60.0)))
+        drawn = on_tiles(outline(), layout)
+        holes = [s for shapes in drawn.values() for s in shapes if s.layer == "HOLES"]
+        self.assertEqual(len({(s.x, s.y) for s in holes}), 300)  # type: ignore[union-attr]
+        self.assertLess(len(holes), 400)
+        for tile, shapes in drawn.items():
+            for left, bottom, right, top in (np.multiply(box(shape), 1e3) for shape in shapes):
+                self.assertTrue(left <= tile.left + 101.0 and right >= tile.left - 1.0)
+                self.assertTrue(bottom <= tile.bottom + 61.0 and top >= tile.bottom - 1.0)
 
     def test_the_scale_bar_is_a_hundred_millimetres_long_on_paper(self) -> None:
         page = PdfDocument(pdf(outline(), "a4"))[0]

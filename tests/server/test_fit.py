@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import base64
 import io
 from typing import Any
 
@@ -52,10 +53,11 @@ class Fit(WorkshopCase):
         kinds = {"pdf": (b"%PDF", "application/pdf"), "svg": (b"<svg", "image/svg+xml"), "dxf": (b"", "image/vnd.dxf")}
         for suffix, (start, kind) in kinds.items():
             with self.subTest(suffix):
-                answer = self.ask(f"template/{suffix}/", sheet="letter")
-                self.assertEqual((answer.status_code, answer["Content-Type"]), (200, kind))
-                self.assertTrue(answer.content.startswith(start))
-        document, _ = recover.read(io.BytesIO(self.ask("template/dxf/").content))
+                answer = self.ask(f"template/{suffix}/", sheet="letter").json()
+                self.assertEqual((answer["type"], answer["holes"]), (kind, 301))
+                self.assertTrue(base64.b64decode(answer["data"]).startswith(start))
+        dxf = base64.b64decode(self.ask("template/dxf/").json()["data"])
+        document, _ = recover.read(io.BytesIO(dxf))
         self.assertEqual(len([e for e in document.modelspace() if e.dxf.layer == "HOLES"]), 300)
 
     def test_what_cannot_be_made_is_refused_with_a_remedy(self) -> None:
@@ -63,4 +65,6 @@ class Fit(WorkshopCase):
         self.assertIn("give the hole", str(self.ask("template/pdf/", shaft=JACK).json()))
         huge = {"plate": {"hole_pitch": "100 mm", "across": 100, "up": 100}}
         self.assertIn("take SVG or DXF", str(self.ask("template/pdf/", fit=huge).json()))
+        huge["plate"] |= {"across": 200, "up": 200, "hole": "5 mm"}
+        self.assertIn("40,000 holes", str(self.ask("template/dxf/", fit=huge).json()))
         self.assertEqual(self.ask("template/pdf/", sheet="a5").status_code, 400)

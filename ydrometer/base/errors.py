@@ -65,6 +65,10 @@ class DocumentError(YdrometerError):
         self.more = more + len(faults) - len(self.faults)
         super().__init__("; ".join(self.lines()), path=faults[0].path)
 
+    def __reduce__(self) -> tuple[type[DocumentError], tuple[tuple[Fault, ...], int]]:
+        """So that it can be raised in one process and met in another."""
+        return DocumentError, (self.faults, self.more)
+
     def lines(self) -> list[str]:
         """The faults in words, the last line saying how many are not told."""
         return [*map(str, self.faults), *([f"and {self.more:,} more"] if self.more else [])]

@@ -5,11 +5,11 @@ from __future__ import annotations
 import csv
 import io
 import zipfile
-from collections.abc import Sequence
+from collections.abc import Callable, Collection, Sequence
 from typing import Any
 
 from ydrometer.base.errors import DocumentError, Fault
-from ydrometer.parts.sheet import MOST_COLUMNS, MOST_ROWS, Cell
+from ydrometer.parts.sheet import MOST_COLUMNS, MOST_ROWS, Cell, CellFault, parts_of
 
 LARGEST = 2_000_000
 """Bytes of a file, at most."""
@@ -21,14 +21,18 @@ MOST_SHEETS = 40
 _DELIMITERS = (";", "\t", ",")
 
 
-def csv_of(rows: Sequence[Sequence[Cell]]) -> bytes:
-    """A table as CSV in UTF-8, with the mark by which spreadsheets know that."""
+Tables = Sequence[tuple[str, Sequence[Sequence[Cell]]]]
+"""Tables under their titles."""
+
+
+def csv_of(tables: Tables) -> bytes:
+    """The first table as CSV in UTF-8, with the mark by which spreadsheets know that."""
     text = io.StringIO()
-    csv.writer(text).writerows(rows)
+    csv.writer(text).writerows(tables[0][1])
     return text.getvalue().encode("utf-8-sig")
 
 
-def xlsx_of(sheets: Sequence[tuple[str, Sequence[Sequence[Cell]]]]) -> bytes:
+def xlsx_of(sheets: Tables) -> bytes:
     """Tables as the sheets of one XLSX file, their heads frozen; texts are never formulas."""
     from openpyxl import Workbook  # noqa: PLC0415  # half a second that only files need
     from openpyxl.styles import Font  # noqa: PLC0415
@@ -51,6 +55,16 @@ def xlsx_of(sheets: Sequence[tuple[str, Sequence[Sequence[Cell]]]]) -> bytes:
     made = io.BytesIO()
     book.save(made)
     return made.getvalue()
+
+
+WRITE: dict[str, Callable[[Tables], bytes]] = {"csv": csv_of, "xlsx": xlsx_of}
+
+
+def parts_in(
+    name: str, data: bytes, kind: str = "", taken: Collection[str] = ()
+) -> tuple[list[dict[str, Any]], list[CellFault]]:
+    """The parts of a CSV or XLSX file, and every fault; arguments as for `tables_in` and `sheet.parts_of`."""
+    return parts_of(tables_in(name, data), kind, taken)
 
 
 def tables_in(name: str, data: bytes) -> list[tuple[str, list[list[Any]]]]:

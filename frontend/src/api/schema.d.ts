@@ -1543,13 +1543,17 @@ export interface components {
             value: number | null;
             words: string;
         };
-        /** @description `fields` says what is wrong with which entry of a form; `faults` with which place of a document. */
+        /**
+         * @description `fields` says what is wrong with which entry of a form; `faults` with which place of a document, and `more` how
+         *     many faults there are besides those that are told.
+         */
         Refusal: {
             detail: string;
             faults?: components["schemas"]["Fault"][];
             fields?: {
                 [key: string]: string[];
             };
+            more?: number;
         };
         Remedy: {
             changes: components["schemas"]["Change"][];
@@ -1881,6 +1885,20 @@ export interface components {
             standing: components["schemas"]["StandingEnum"];
             /** Format: double */
             value: number | null;
+        };
+        /**
+         * @description A template ready to be saved.
+         *
+         *     Attributes:
+         *         name, type: of the file. holes: and slots in it. sheets: of paper.
+         *         data: the file in base64.
+         */
+        Template: {
+            data: string;
+            holes: number;
+            name: string;
+            sheets: number;
+            type: string;
         };
         /** @description `shaft` asks for an adapter for that shaft, by its path; empty for the whole plate. `sheet` is of paper. */
         TemplateRequestRequest: {
@@ -3431,7 +3449,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/octet-stream": string;
+                    "application/json": components["schemas"]["Template"];
                 };
             };
             /** @description Refused, with the reason */

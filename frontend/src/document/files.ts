@@ -11,8 +11,13 @@ export function saveText(name: string, type: string, text: string): void {
   saveBlob(name, new Blob([text], { type }));
 }
 
+/** Hand a file that came in base64 to the device. */
+export function saveBase64({ name, type, data }: { name: string; type: string; data: string }): void {
+  saveBlob(name, new Blob([Uint8Array.from(atob(data), (sign) => sign.charCodeAt(0))], { type }));
+}
+
 /** Hand a file to the device. */
-export function saveBlob(name: string, blob: Blob): void {
+function saveBlob(name: string, blob: Blob): void {
   const link = window.document.createElement("a");
   link.href = URL.createObjectURL(blob);
   link.download = name;

@@ -89,12 +89,13 @@ class Outline:
     @property
     def extent(self) -> tuple[float, float, float, float]:
         """Left, bottom, right, top, with a little room."""
-        boxes = [_box(shape) for shape in self.shapes]
+        boxes = [box(shape) for shape in self.shapes]
         left, bottom, right, top = zip(*boxes, strict=True)
         return min(left) - ROOM, min(bottom) - ROOM, max(right) + ROOM, max(top) + ROOM
 
 
-def _box(shape: Shape) -> tuple[float, float, float, float]:
+def box(shape: Shape) -> tuple[float, float, float, float]:
+    """Left, bottom, right, top of what a shape covers, m."""
     match shape:
         case Circle(x=x, y=y, radius=r):
             return x - r, y - r, x + r, y + r

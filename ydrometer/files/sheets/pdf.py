@@ -2,14 +2,20 @@
 
 from __future__ import annotations
 
+import io
 import math
-from collections.abc import Iterator
+import tempfile
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
-from html import escape
+from itertools import product
 from pathlib import Path
+from typing import TYPE_CHECKING
 
-from ydrometer.files.sheets.outline import Outline
-from ydrometer.files.sheets.svg import MM, label, scale_bar, shapes_of
+from ydrometer.files.sheets.outline import LAYERS, TEXT, Circle, Line, Oblong, Outline, Shape, Text, box
+from ydrometer.files.sheets.svg import BAR, CHECK, MM, STROKE, STROKES
+
+if TYPE_CHECKING:
+    from fpdf import FPDF
 
 SIZES = {"a4": (210.0, 297.0), "letter": (215.9, 279.4)}
 """Sheets, mm."""
@@ -19,7 +25,13 @@ FOOT = 22.0
 """Room for the scale bar and the words under the drawing, mm."""
 MARK = 6.0
 """Length of the marks at the corners, mm."""
-MOST_SHEETS = 200
+THIN = 0.1
+"""Width of those marks, mm."""
+LINE = 1.0
+"""How far a line reaches beyond its shape, at most, mm."""
+MOST_SHEETS = 60
+POINT = 72.0 / 25.4
+"""Points in a millimetre."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -32,33 +44,53 @@ class Tile:
     column: int
 
 
-def pdf(outline: Outline, sheet: str, font: Path | None = None) -> bytes:
+@dataclass(frozen=True, slots=True)
+class Layout:
+    """How a template lies on its sheets: their size, mm, what each shows of it, mm, and which part that is."""
+
+    size: tuple[float, float]
+    shown: tuple[float, float]
+    tiles: tuple[Tile, ...]
+
+
+def pdf(outline: Outline, sheet: str, fonts: Sequence[Path] = ()) -> bytes:
     """The file; sheets lie across where that takes fewer of them.
 
     Args:
         outline: in m.
         sheet: a key of `SIZES`.
-        font: a file of the face to set it in; without one a common one.
+        fonts: files of the face to set it in, a later one for what an earlier one lacks; without any a common face.
 
     Raises:
         ValueError: an unknown sheet, or so large a template that nobody would join its sheets.
     """
-    from weasyprint import HTML  # noqa: PLC0415  # a second, spared where no template is asked for
-    from weasyprint.text.fonts import FontConfiguration  # noqa: PLC0415
+    layout = laid_out(outline, sheet)
+    book = _book(layout.size, fonts)
+    book.set_title(outline.name)
+    for number, (tile, shapes) in enumerate(on_tiles(outline, layout).items(), start=1):
+        words = f"{outline.name}: sheet {number} of {len(layout.tiles)}"
+        if len(layout.tiles) > 1:
+            words += (
+                f", row {tile.row + 1} from below, column {tile.column + 1} from the left; cut at the marks and join"
+            )
+        _page(book, layout, tile, shapes, words)
+    return bytes(book.output())
 
+
+def laid_out(outline: Outline, sheet: str) -> Layout:
+    """The sheets of a template, upright or across, whichever takes fewer.
+
+    Raises:
+        ValueError: as `pdf`.
+    """
     if sheet not in SIZES:
         raise ValueError(f'no sheet "{sheet}": known are {", ".join(SIZES)}')
-    upright = SIZES[sheet]
-    ways = [(size, list(tiles_of(outline, *window(*size)))) for size in (upright, upright[::-1])]
-    (wide, high), tiles = min(ways, key=lambda way: len(way[1]))
-    if len(tiles) > MOST_SHEETS:
-        raise ValueError(f"{len(tiles)} sheets would be needed, at most {MOST_SHEETS} are made: take SVG or DXF")
-    pages = "".join(_page(outline, tile, tiles, wide, high) for tile in tiles)
-    face = f'@font-face {{ font-family: Template; src: url("{font.as_uri()}") }}' if font else ""
-    style = f"@page {{ size: {wide}mm {high}mm; margin: 0 }} {face} body {{ margin: 0 }} svg {{ display: block }}"
-    page = f"<html><head><title>{escape(outline.name)}</title><style>{style}</style></head><body>{pages}</body></html>"
-    made: bytes = HTML(string=page).write_pdf(font_config=FontConfiguration())
-    return made
+    ways = [Layout(size, window(*size), tuple(tiles_of(outline, *window(*size))))
+            for size in (SIZES[sheet], SIZES[sheet][::-1])]  # fmt: skip
+    layout = min(ways, key=lambda way: len(way.tiles))
+    if len(layout.tiles) > MOST_SHEETS:
+        raise ValueError(f"{len(layout.tiles)} sheets would be needed, at most {MOST_SHEETS} are made: take SVG or DXF")
+    return layout
 
 
 def window(wide: float, high: float) -> tuple[float, float]:
@@ -81,23 +113,113 @@ def tiles_of(outline: Outline, wide: float, high: float) -> Iterator[Tile]:
             yield Tile(left + column * wide, bottom + row * high, row, column)
 
 
-def _page(outline: Outline, tile: Tile, tiles: list[Tile], wide: float, high: float) -> str:
+def on_tiles(outline: Outline, layout: Layout) -> dict[Tile, list[Shape]]:
+    """What of the template lies on each sheet, so that a sheet draws nothing else.
+
+    Args:
+        outline: in m.
+        layout: as `laid_out` gives it.
+    """
+    found: dict[Tile, list[Shape]] = {tile: [] for tile in layout.tiles}
+    by_place = {(tile.row, tile.column): tile for tile in layout.tiles}
+    first, (wide, high) = layout.tiles[0], layout.shown
+    for shape in outline.shapes:
+        left, bottom, right, top = (MM * m for m in box(shape))
+        columns = range(int((left - LINE - first.left) // wide), int((right + LINE - first.left) // wide) + 1)
+        rows = range(int((bottom - LINE - first.bottom) // high), int((top + LINE - first.bottom) // high) + 1)
+        for place in product(rows, columns):
+            if place in by_place:
+                found[by_place[place]].append(shape)
+    return found
+
+
+def _book(size: tuple[float, float], fonts: Sequence[Path]) -> FPDF:
+    from fpdf import FPDF  # noqa: PLC0415  # most of a second, spared where no template is asked for
+
+    book = FPDF(unit="mm", format=size)
+    book.set_auto_page_break(False)
+    for number, font in enumerate(fonts):
+        # A page's fonts are compressed; what is put into a PDF is not.
+        with tempfile.NamedTemporaryFile(suffix=".ttf") as plain:
+            plain.write(_unpacked(font))
+            plain.flush()
+            book.add_font(f"template{number}", fname=plain.name)
+    if fonts:
+        book.set_fallback_fonts([f"template{number}" for number in range(1, len(fonts))])
+    book.set_font("template0" if fonts else "Helvetica", size=MM * TEXT * POINT)
+    return book
+
+
+def _unpacked(font: Path) -> bytes:
+    from fontTools.ttLib import TTFont  # noqa: PLC0415  # as above
+
+    face = TTFont(font)
+    face.flavor = None
+    made = io.BytesIO()
+    face.save(made)
+    return made.getvalue()
+
+
+def _page(book: FPDF, layout: Layout, tile: Tile, shapes: Sequence[Shape], words: str) -> None:
     """One sheet: the part of the template, marks at its corners, the scale bar and which sheet it is."""
-    across, up = window(wide, high)
-    place = f'x="{EDGE}" y="{EDGE}" width="{across}" height="{up}"'
-    view = f'viewBox="{tile.left:.4f} {-(tile.bottom + up):.4f} {across} {up}"'
-    words = f"{outline.name}: sheet {tiles.index(tile) + 1} of {len(tiles)}"
-    if len(tiles) > 1:
-        words += f", row {tile.row + 1} from below, column {tile.column + 1} from the left; cut at the marks and join"
-    return (
-        f'<svg xmlns="http://www.w3.org/2000/svg" width="{wide}mm" height="{high}mm" viewBox="0 0 {wide} {high}">'
-        f'<svg {place} {view} overflow="hidden">{shapes_of(outline)}</svg>'
-        f"{_marks(across, up)}{scale_bar(EDGE, EDGE + up + 10.0)}{label(EDGE, EDGE + up + 20.0, words)}</svg>"
-    )
+    across, up = layout.shown
+    book.add_page()
+    with book.rect_clip(EDGE, EDGE, across, up):
+        for layer in LAYERS:
+            book.set_line_width(STROKES.get(layer, STROKE))
+            for shape in shapes:
+                if shape.layer == layer:
+                    _draw(book, shape, (EDGE - tile.left, EDGE + up + tile.bottom))
+    _marks(book, across, up)
+    _scale_bar(book, EDGE, EDGE + up + 10.0)
+    _write(book, EDGE, EDGE + up + 20.0, words)
 
 
-def _marks(across: float, up: float) -> str:
-    corners = [(EDGE, EDGE, -1, -1), (EDGE + across, EDGE, 1, -1), (EDGE, EDGE + up, -1, 1),
-               (EDGE + across, EDGE + up, 1, 1)]  # fmt: skip
-    lines = "".join(f"M {x} {y} h {MARK * dx} M {x} {y} v {MARK * dy}" for x, y, dx, dy in corners)
-    return f'<path d="{lines}" fill="none" stroke="#000" stroke-width="0.1"/>'
+def _draw(book: FPDF, shape: Shape, origin: tuple[float, float]) -> None:
+    """A shape, with the template's origin at `origin` of the sheet, mm, y down."""
+
+    def at(x: float, y: float) -> tuple[float, float]:
+        return origin[0] + MM * x, origin[1] - MM * y
+
+    match shape:
+        case Circle(x=x, y=y, radius=r):
+            book.circle(*at(x, y), MM * r)
+        case Line(x1=x1, y1=y1, x2=x2, y2=y2):
+            book.line(*at(x1, y1), *at(x2, y2))
+        case Oblong():
+            _oblong(book, shape, at)
+        case Text(x=x, y=y, text=text):
+            _write(book, *at(x, y), text)
+
+
+def _oblong(book: FPDF, slot: Oblong, at: Callable[[float, float], tuple[float, float]]) -> None:
+    for one, other in slot.sides:
+        book.line(*at(*one), *at(*other))
+    along = math.degrees(math.atan2(slot.y2 - slot.y1, slot.x2 - slot.x1))
+    r = MM * slot.radius
+    for end, first in (((slot.x1, slot.y1), along + 90.0), ((slot.x2, slot.y2), along - 90.0)):
+        x, y = at(*end)
+        book.arc(x - r, y - r, 2.0 * r, first, first + 180.0)
+
+
+def _marks(book: FPDF, across: float, up: float) -> None:
+    book.set_line_width(THIN)
+    for x, dx in ((EDGE, -MARK), (EDGE + across, MARK)):
+        for y, dy in ((EDGE, -MARK), (EDGE + up, MARK)):
+            book.line(x, y, x + dx, y)
+            book.line(x, y, x, y + dy)
+
+
+def _scale_bar(book: FPDF, x: float, y: float) -> None:
+    """A bar with a tick every ten millimetres, and what to do with it."""
+    book.set_line_width(STROKE)
+    book.line(x, y, x + BAR, y)
+    for i in range(BAR // 10 + 1):
+        book.line(x + 10 * i, y, x + 10 * i, y - (3.0 if i % 5 else 5.0))
+    _write(book, x, y + 4.5, CHECK)
+
+
+def _write(book: FPDF, x: float, y: float, text: str) -> None:
+    """A text at its lower left; a face of the machine's own has few signs, others become question marks."""
+    own = book.font_family.startswith("template")
+    book.text(x, y, text if own else text.encode("latin-1", "replace").decode("latin-1"))

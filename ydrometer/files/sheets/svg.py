@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from html import escape
 
 from ydrometer.files.sheets.outline import LAYERS, NOTES, TEXT, Circle, Line, Oblong, Outline, Shape, Text
@@ -28,16 +29,16 @@ def svg(outline: Outline) -> bytes:
     body = (
         f'<svg xmlns="http://www.w3.org/2000/svg" width="{wide:.3f}mm" height="{high:.3f}mm" '
         f'viewBox="{left:.3f} {-top:.3f} {wide:.3f} {high:.3f}">'
-        f"<title>{escape(outline.name)}</title>{shapes_of(outline)}{bar}</svg>"
+        f"<title>{escape(outline.name)}</title>{shapes_of(outline.shapes)}{bar}</svg>"
     )
     return body.encode("utf-8")
 
 
-def shapes_of(outline: Outline) -> str:
-    """The shapes in mm, y down, one group a layer."""
+def shapes_of(some: Sequence[Shape]) -> str:
+    """Shapes in mm, y down, one group a layer."""
     groups = []
     for layer in LAYERS:
-        shapes = "".join(_shape(shape) for shape in outline.shapes if shape.layer == layer)
+        shapes = "".join(_shape(shape) for shape in some if shape.layer == layer)
         if shapes:
             width = STROKES.get(layer, STROKE)
             groups.append(f'<g id="{layer}" fill="none" stroke="#000" stroke-width="{width}">{shapes}</g>')

@@ -1,10 +1,10 @@
 import { Box, Button, Flex } from "@chakra-ui/react";
-import { useState } from "react";
-import type { PlanShaft } from "../../api/client";
+import { useRef, useState } from "react";
+import type { PlanShaft, Template } from "../../api/client";
 import { useDocument, usePlace } from "../../document/context";
-import { saveBlob } from "../../document/files";
+import { saveBase64 } from "../../document/files";
 import { ChoiceField } from "../../ui/fields/ChoiceField";
-import { fetchTemplate } from "./template";
+import { fetchTemplate, told } from "./template";
 
 const SHEETS: [string, string][] = [
   ["a4", "A4"],
@@ -17,19 +17,32 @@ export function Templates({ shaft }: { shaft: PlanShaft | null }) {
   const document = useDocument();
   const [of, setOf] = useState("plate");
   const [sheet, setSheet] = useState("a4");
+  const [made, setMade] = useState<Template | null>(null);
+  const [drawing, setDrawing] = useState("");
   const [trouble, setTrouble] = useState("");
-  const save = async (suffix: string) => {
+  const asked = useRef<AbortController>(undefined);
+  const save = async (kind: string) => {
+    asked.current?.abort();
+    const mine = new AbortController();
+    asked.current = mine;
     setTrouble("");
+    setMade(null);
+    setDrawing(kind);
+    const path = of === "plate" ? "" : (shaft?.path ?? "");
     try {
-      const { name, blob } = await fetchTemplate(workshop, suffix, {
-        document,
-        sheet,
-        shaft: of === "plate" ? "" : (shaft?.path ?? ""),
-      });
-      saveBlob(name, blob);
+      const template = await fetchTemplate(workshop, kind, { document, sheet, shaft: path }, mine.signal);
+      setMade(template);
+      // A browser takes a file as asked for only shortly after the click; later it has to be asked for again.
+      if (navigator.userActivation.isActive) saveBase64(template);
     } catch (error) {
+      if (mine.signal.aborted) return;
       setTrouble(error instanceof Error ? error.message : "The template could not be made; try again.");
     }
+    setDrawing("");
+  };
+  const cancel = () => {
+    asked.current?.abort();
+    setDrawing("");
   };
   return (
     <Box data-templates>
@@ -45,11 +58,29 @@ export function Templates({ shaft }: { shaft: PlanShaft | null }) {
           onChange={setOf}
         />
         <ChoiceField label="sheets" value={sheet} options={SHEETS} readOnly={false} onChange={setSheet} />
-        {["pdf", "svg", "dxf"].map((suffix) => (
-          <Button key={suffix} size="sm" onClick={() => void save(suffix)} data-template={suffix}>
-            Save {suffix.toUpperCase()}
+        {["pdf", "svg", "dxf"].map((kind) => (
+          <Button key={kind} size="sm" onClick={() => void save(kind)} data-template={kind}>
+            Save {kind.toUpperCase()}
           </Button>
         ))}
+      </Flex>
+      <Flex mt="2" gap="3" align="center" minH="8" role="status">
+        {drawing && (
+          <>
+            <span>Drawing the {drawing.toUpperCase()} …</span>
+            <Button size="xs" variant="outline" onClick={cancel}>
+              Cancel
+            </Button>
+          </>
+        )}
+        {made && (
+          <>
+            <span data-made>{told(made)}</span>
+            <Button size="xs" variant="outline" onClick={() => saveBase64(made)} data-save={made.name}>
+              Save
+            </Button>
+          </>
+        )}
       </Flex>
       {trouble && (
         <Box role="alert" color="brick" mt="2">

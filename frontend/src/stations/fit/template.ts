@@ -1,9 +1,8 @@
-/** A template as the server writes it: a file, not an answer to be read. */
-import { answer, api } from "../../api/client";
+/** A template as the core makes it: a file in base64, with how many holes and sheets it has. */
+import { answer, api, type Template } from "../../api/client";
 import type { DesignDocument } from "../../document/document";
-import { fileName } from "../../document/files";
 
-interface Asked {
+export interface Asked {
   document: DesignDocument;
   sheet: string;
   shaft: string;
@@ -11,20 +10,25 @@ interface Asked {
 
 export async function fetchTemplate(
   workshop: string,
-  suffix: string,
+  kind: string,
   { document, sheet, shaft }: Asked,
-): Promise<{ name: string; blob: Blob }> {
-  const blob = (await answer(
+  signal: AbortSignal,
+): Promise<Template> {
+  return await answer(
     api.POST("/api/workshops/{workshop}/fit/template/{kind}/", {
-      params: { path: { workshop, kind: suffix } },
+      params: { path: { workshop, kind } },
       body: {
         document: document as unknown as Record<string, unknown>,
         sheet: sheet as "a4" | "letter",
         shaft,
       },
-      parseAs: "blob",
+      signal,
     }),
-  )) as unknown as Blob;
-  const name = fileName(document.name ?? "");
-  return { name: `${name}-${shaft ? "adapter" : "plate"}.${suffix}`, blob };
+  );
+}
+
+/** "plate.pdf: 60 holes on 2 sheets". */
+export function told({ name, type, holes, sheets }: Template): string {
+  const paper = type === "application/pdf" ? ` on ${sheets} ${sheets === 1 ? "sheet" : "sheets"}` : "";
+  return `${name}: ${holes} ${holes === 1 ? "hole" : "holes"}${paper}`;
 }

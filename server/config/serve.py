@@ -1,0 +1,111 @@
+"""python -m server.config.serve PORT: the application behind a server that buffers, in a few processes.
+
+Waitress reads a request whole before a thread is given to it, so that slow and half-open connections cost no thread.
+The processes share one socket; one that dies is replaced, and all of them end with the one that started them.
+"""
+
+from __future__ import annotations
+
+import os
+import resource
+import signal
+import socket
+import sys
+import time
+from types import FrameType
+from typing import Any
+
+from waitress.channel import HTTPChannel
+from waitress.server import create_server
+
+from server.config.lifeline import die_with_parent
+
+PROCESSES = 2
+THREADS = 8
+CONNECTIONS = 800
+"""Of each process at once; beyond, new ones wait to be accepted."""
+READ_LIMIT_S = 20
+"""Seconds in which a request has to arrive whole, and for which an idle connection is kept."""
+LARGEST_BODY = 8_000_000
+SOON_S = 2.0
+"""A process that lived shorter than this is not replaced at once."""
+STATEMENT_LIMITS = "-c statement_timeout=10s -c lock_timeout=5s -c idle_in_transaction_session_timeout=20s"
+
+
+class PatientOnlyOnce(HTTPChannel):
+    """A connection whose time begins with a request's first byte: bytes that trickle in do not prolong it."""
+
+    def handle_read(self) -> None:
+        """Read what is there."""
+        before = self.last_activity
+        super().handle_read()
+        if self.request is not None:
+            self.last_activity = before
+
+
+def main() -> int:
+    """Serve until told to stop; returns the exit status."""
+    listening = socket.create_server((os.environ.get("YDROMETER_HOST", "127.0.0.1"), int(sys.argv[1])), backlog=1024)
+    die_with_parent()
+    soft, hard = resource.getrlimit(resource.RLIMIT_NOFILE)
+    resource.setrlimit(resource.RLIMIT_NOFILE, (min(hard, max(soft, 4096)), hard))
+    os.environ["PGOPTIONS"] = STATEMENT_LIMITS
+    # Loaded once, and shared by all processes until one writes to it.
+    from server.config.wsgi import application  # noqa: PLC0415
+
+    return _keep(listening, application)
+
+
+def _keep(listening: socket.socket, application: Any) -> int:
+    """Keep the processes alive."""
+    born: dict[int, float] = {}
+    signal.signal(signal.SIGTERM, _stop)
+    signal.signal(signal.SIGINT, _stop)
+    try:
+        while True:
+            while len(born) < PROCESSES:
+                born[_fork(listening, application)] = time.monotonic()
+            process, status = os.wait()
+            print(f"process {process} ended with {status}; another one starts", file=sys.stderr, flush=True)
+            if time.monotonic() - born.pop(process) < SOON_S:
+                time.sleep(SOON_S)
+    except SystemExit:
+        for process in born:
+            os.kill(process, signal.SIGTERM)
+        return 0
+
+
+def _fork(listening: socket.socket, application: Any) -> int:
+    process = os.fork()
+    if process == 0:
+        signal.signal(signal.SIGINT, signal.SIG_IGN)
+        die_with_parent()
+        _serve(listening, application)
+        os._exit(0)
+    return process
+
+
+def _serve(listening: socket.socket, application: Any) -> None:
+    from server.api import heavy  # noqa: PLC0415  # needs Django's settings
+    from server.config import deadline  # noqa: PLC0415
+
+    heavy.warm()
+    deadline.watch()
+    proxies = int(os.environ.get("YDROMETER_PROXIES", "0"))
+    behind: dict[str, Any] = {"trusted_proxy": "*", "trusted_proxy_count": proxies,
+                              "trusted_proxy_headers": {"x-forwarded-for", "x-forwarded-proto"}}  # fmt: skip
+    server = create_server(
+        application, sockets=[listening], threads=THREADS, connection_limit=CONNECTIONS, asyncore_use_poll=True,
+        channel_timeout=READ_LIMIT_S, cleanup_interval=2, max_request_body_size=LARGEST_BODY, ident=None,
+        max_request_header_size=32_768, **(behind if proxies else {}),
+    )  # fmt: skip
+    server.channel_class = PatientOnlyOnce
+    server.run()
+
+
+def _stop(signum: int, frame: FrameType | None) -> None:
+    raise SystemExit
+
+
+if __name__ == "__main__":
+    sys.exit(main())

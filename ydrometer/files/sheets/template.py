@@ -1,0 +1,83 @@
+"""A drilling template as a file: of the whole plate, or of an adapter for one shaft."""
+
+from __future__ import annotations
+
+import base64
+import re
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+from pathlib import Path
+from typing import Any
+
+from ydrometer.base.errors import DocumentError, Fault
+from ydrometer.document import design
+from ydrometer.files.sheets.dxf import dxf
+from ydrometer.files.sheets.outline import Circle, Oblong, Outline, adapter_outline, plate_outline
+from ydrometer.files.sheets.pdf import laid_out, pdf
+from ydrometer.files.sheets.svg import svg
+from ydrometer.fit.setup import set_up
+from ydrometer.fit.stock import Stock
+
+TYPES = {"pdf": "application/pdf", "svg": "image/svg+xml", "dxf": "image/vnd.dxf"}
+"""What a template can be, and its media type."""
+DRAW: dict[str, Callable[[Outline], bytes]] = {"svg": svg, "dxf": dxf}
+MOST_HOLES = 12_000
+"""Holes that a template draws: a second's work, and more than anybody drills."""
+
+
+@dataclass(frozen=True, slots=True)
+class Template:
+    """A template ready to be saved.
+
+    Attributes:
+        name, type: of the file. holes: and slots in it. sheets: of paper.
+        data: the file in base64.
+    """
+
+    name: str
+    type: str
+    holes: int
+    sheets: int
+    data: str
+
+
+@dataclass(frozen=True, slots=True)
+class Wish:
+    """What is asked for: `kind` a key of `TYPES`, `sheet` of paper, `shaft` the path of one that an adapter is for."""
+
+    kind: str
+    sheet: str
+    shaft: str
+
+
+def template(raw: Any, stock: Stock, wish: Wish, fonts: Sequence[Path]) -> Template:
+    """Draw a template.
+
+    Args:
+        raw: the design document.
+        stock: what is at hand, from which a design takes sizes that it leaves open.
+        wish: what is asked for.
+        fonts: files of the face to set words in.
+
+    Raises:
+        DocumentError: faults in the document, nothing to drill, or too much.
+    """
+    made = design.read(raw).design
+    setup = set_up(made, stock)
+    try:
+        outline = adapter_outline(setup, wish.shaft) if wish.shaft else plate_outline(setup)
+        holes = sum(isinstance(shape, Circle | Oblong) for shape in outline.shapes)
+        if holes > MOST_HOLES:
+            raise ValueError(
+                f"{holes:,} holes, at most {MOST_HOLES:,} are drawn: ask for an adapter, or a smaller plate"
+            )
+        sheets = len(laid_out(outline, wish.sheet).tiles) if wish.kind == "pdf" else 1
+        data = pdf(outline, wish.sheet, fonts) if wish.kind == "pdf" else DRAW[wish.kind](outline)
+    except ValueError as error:
+        raise DocumentError([Fault("fit", str(error), "then ask again")]) from None
+    name = f"{_file_name(made.name)}-{'adapter' if wish.shaft else 'plate'}.{wish.kind}"
+    return Template(name, TYPES[wish.kind], holes, sheets, base64.b64encode(data).decode())
+
+
+def _file_name(name: str) -> str:
+    return re.sub(r"[\W_]+", "-", name.lower()).strip("-") or "design"
