@@ -27,9 +27,16 @@ def main() -> int:
     for name, about in (("demo", "serve the invented scenario"), ("start", "serve your own data")):
         serve = commands.add_parser(name, help=about)
         serve.add_argument("--port", type=int, default=8000)
+        if name == "demo":
+            serve.add_argument("--fresh", action="store_true", help="put the demo's workshop back to what it was")
     commands.add_parser("worker", help="run one more worker for large searches; DATABASE_URL names another machine's")
     commands.add_parser("stop", help="stop all that runs")
     commands.add_parser("status", help="say what runs")
+    logs = commands.add_parser("logs", help="print the end of what the application has written")
+    logs.add_argument("which", nargs="?", choices=["start", "demo"], help="what runs, or ran last, without")
+    logs.add_argument("--lines", type=int, default=100)
+    kept = commands.add_parser("kept", help="list what restoring has kept, or take one of them away")
+    kept.add_argument("--remove", metavar="NAME")
     test = commands.add_parser("test", help="run every check")
     test.add_argument("only", nargs="*", help="names of checks; all without")
     for name, about in (
@@ -62,13 +69,20 @@ def run(chosen: argparse.Namespace) -> int:
     """Do what was asked."""
     match chosen.command:
         case "demo" | "start":
-            return serving.serve(serving.DEMO if chosen.command == "demo" else serving.OWN, chosen.port)
+            demo = chosen.command == "demo"
+            service = serving.DEMO if demo else serving.OWN
+            return serving.serve(service, chosen.port, fresh=demo and chosen.fresh)
         case "worker":
             return serving.work()
         case "stop":
             return serving.stop()
         case "status":
             return serving.status()
+        case "logs":
+            named = {"start": serving.OWN, "demo": serving.DEMO}.get(chosen.which)
+            return serving.logs(named, chosen.lines)
+        case "kept":
+            return safekeeping.remove(chosen.remove) if chosen.remove else safekeeping.kept()
         case "test":
             return checks.test(chosen.only)
         case "backup":

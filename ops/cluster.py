@@ -12,6 +12,7 @@ import pwd
 import secrets
 import shutil
 import socket
+import time
 from collections.abc import Sequence
 from dataclasses import dataclass
 from pathlib import Path
@@ -20,7 +21,31 @@ from ops import say
 from ops.places import IS_ROOT, ROOT, need_space
 from ops.say import GiveUp
 
-ROLE = "ydrometer"
+ADMIN = "ydrometer"
+"""Makes databases and roles; only the commands here use it."""
+APPLICATION = "ydrometer_app"
+"""Owns the databases and may do nothing else; what serves uses it."""
+OWNERS = """
+do $$ declare step record; begin
+  for step in
+    select format('alter table public.%I owner to {role}', relname) as words from pg_class
+    where relnamespace = 'public'::regnamespace and relkind in ('r', 'p', 'v')
+    union all
+    select format('alter sequence public.%I owner to {role}', relname) from pg_class
+    where relnamespace = 'public'::regnamespace and relkind = 'S'
+      and not exists (select 1 from pg_depend where objid = pg_class.oid and deptype in ('a', 'i'))
+    union all
+    select format('alter routine %s owner to {role}', oid::regprocedure) from pg_proc
+    where pronamespace = 'public'::regnamespace
+    union all
+    select format('alter type public.%I owner to {role}', typname) from pg_type
+    where typnamespace = 'public'::regnamespace and typtype = 'e'
+  loop execute step.words; end loop;
+end $$;
+alter schema public owner to {role};
+"""
+"""Gives all of a database to a role; the bootstrap role's own things cannot be reassigned in one step."""
+REVIVAL_S = 30.0
 
 
 @dataclass(frozen=True)
@@ -43,8 +68,13 @@ class Cluster:
 
     @property
     def passfile(self) -> Path:
-        """For clients run by the caller; kept in the checkout, readable by its owner alone."""
+        """Of the role that administers; kept in the checkout, readable by its owner alone."""
         return ROOT / ".run" / f"pgpass-{self.name}"
+
+    @property
+    def application_passfile(self) -> Path:
+        """Of the role that serves."""
+        return ROOT / ".run" / f"pgpass-{self.name}-app"
 
     @property
     def port(self) -> int:
@@ -59,11 +89,11 @@ class Cluster:
         return self.data / "postgresql.auto.conf"
 
     def url(self, database: str) -> str:
-        return f"postgresql://{ROLE}@127.0.0.1:{self.port}/{database}"
+        return f"postgresql://{APPLICATION}@127.0.0.1:{self.port}/{database}"
 
     def env(self, database: str) -> dict[str, str]:
-        """The environment in which Django and PostgreSQL's clients find a database."""
-        return {**os.environ, "DATABASE_URL": self.url(database), "PGPASSFILE": str(self.passfile)}
+        """The environment in which Django finds a database."""
+        return {**os.environ, "DATABASE_URL": self.url(database), "PGPASSFILE": str(self.application_passfile)}
 
     def running(self) -> bool:
         """Whether this very server runs."""
@@ -76,6 +106,7 @@ class Cluster:
                 self._make()
         self._check_version()
         if self.running():
+            self._need_application_role()
             return False
         need_space(self.home)
         if port_taken(self.port):
@@ -83,7 +114,33 @@ class Cluster:
                 f"port {self.port}, which this checkout's database uses, is taken by another program: stop that one"
             )
         self._as_owner("pg_ctl", "-D", self.data, "-l", self.home / "log", "-w", "-t", "60", "start")
+        self._need_application_role()
         return True
+
+    def alive(self) -> bool:
+        """Whether its first process lives; cheap enough to be asked twice a second."""
+        try:
+            process = int((self.data / "postmaster.pid").read_text().split()[0])
+            os.kill(process, 0)
+        except (OSError, ValueError, IndexError):
+            return False
+        return True
+
+    def revive(self) -> None:
+        """Start it after it died, as soon as what it left behind has gone.
+
+        Raises:
+            GiveUp: it does not come back.
+        """
+        limit = time.monotonic() + REVIVAL_S
+        while True:
+            try:
+                self._as_owner("pg_ctl", "-D", self.data, "-l", self.home / "log", "-w", "-t", "10", "start")
+                return
+            except GiveUp:
+                if time.monotonic() > limit:
+                    raise
+                time.sleep(0.2)
 
     def stop(self) -> None:
         """Stop it, letting nobody's work be lost."""
@@ -99,17 +156,53 @@ class Cluster:
         return self.sql("select datname from pg_database where not datistemplate").split()
 
     def need_database(self, database: str) -> None:
+        """Have a database that belongs to the application; one of an earlier version is handed over to it."""
         if database not in self.databases():
-            self.sql(f'create database "{database}"')
+            self.create(database)
+        owner = self.sql(f"select pg_get_userbyid(datdba) from pg_database where datname = '{database}'").strip()
+        if owner != APPLICATION:
+            self.sql(OWNERS.format(role=APPLICATION), database)
+            self.sql(f'alter database "{database}" owner to {APPLICATION}')
 
-    def sql(self, statement: str) -> str:
-        """Run one statement in the maintenance database; returns bare rows."""
-        return self.client("psql", "-d", "postgres", "-Atqc", statement)
+    def create(self, database: str) -> None:
+        """An empty database of the application's."""
+        self.sql(f'create database "{database}" owner {APPLICATION}')
 
-    def client(self, program: str, *arguments: str | Path) -> str:
+    def sql(self, statement: str, database: str = "postgres") -> str:
+        """Run statements; returns bare rows."""
+        return self.client("psql", "-v", "ON_ERROR_STOP=1", "-d", database, "-Atqc", statement)
+
+    def client(self, program: str, *arguments: str | Path, role: str = ADMIN) -> str:
         """Run one of PostgreSQL's clients against this server."""
-        connection = ["-h", "127.0.0.1", "-p", str(self.port), "-U", ROLE, "-w"]
-        return say.run([self._binary(program), *connection, *arguments], env=self.env("postgres"))
+        connection = ["-h", "127.0.0.1", "-p", str(self.port), "-U", role, "-w"]
+        passfile = self.passfile if role == ADMIN else self.application_passfile
+        env = {**os.environ, "PGPASSFILE": str(passfile)}
+        return say.run([self.binary(program), *connection, *arguments], env=env)
+
+    def read_dump(self, *arguments: str | Path) -> str:
+        """What pg_restore tells of a file, without a server."""
+        return say.run([self.binary("pg_restore"), *arguments])
+
+    @property
+    def owner(self) -> str:
+        """Who owns what is restored."""
+        return APPLICATION
+
+    def _need_application_role(self) -> None:
+        if self.application_passfile.exists():
+            return
+        made = self.sql(f"select 1 from pg_roles where rolname = '{APPLICATION}'").strip()
+        password = secrets.token_urlsafe(24)
+        # The tests make databases of their own.
+        rights = "nosuperuser nocreaterole login " + ("nocreatedb" if self.durable else "createdb")
+        self.sql(f"{'alter' if made else 'create'} role {APPLICATION} {rights} password '{password}'")
+        self._write_pass(self.application_passfile, APPLICATION, password)
+
+    def _write_pass(self, file: Path, role: str, password: str) -> None:
+        file.parent.mkdir(exist_ok=True)
+        file.unlink(missing_ok=True)
+        file.touch(mode=0o600)
+        file.write_text(f"127.0.0.1:{self.port}:*:{role}:{password}\n")
 
     def _made(self) -> bool:
         return (self.home / "made").exists()
@@ -128,7 +221,7 @@ class Cluster:
         given = self.home / "password"
         self._write(given, password)
         self._as_owner(
-            "initdb", "-D", self.data, "-U", ROLE, "--auth=scram-sha-256", f"--pwfile={given}",
+            "initdb", "-D", self.data, "-U", ADMIN, "--auth=scram-sha-256", f"--pwfile={given}",
             "--encoding=UTF8", "--locale=C.UTF-8", "--no-instructions",
         )  # fmt: skip
         given.unlink()
@@ -136,10 +229,8 @@ class Cluster:
         safety = "" if self.durable else "fsync = off\nsynchronous_commit = off\nfull_page_writes = off\n"
         settings = f"port = {port}\nlisten_addresses = '127.0.0.1'\nunix_socket_directories = ''\n{safety}"
         self._write(self._settings, settings)
-        self.passfile.parent.mkdir(exist_ok=True)
-        self.passfile.unlink(missing_ok=True)
-        self.passfile.touch(mode=0o600)
-        self.passfile.write_text(f"127.0.0.1:{port}:*:{ROLE}:{password}\n")
+        self._write_pass(self.passfile, ADMIN, password)
+        self.application_passfile.unlink(missing_ok=True)
         self._write(self.home / "made", "")
 
     def _check_version(self) -> None:
@@ -153,15 +244,15 @@ class Cluster:
         if not self.passfile.exists():
             raise GiveUp(f"{self.passfile} is gone, and with it the password of the database in {self.data}")
 
-    def _binary(self, program: str) -> Path:
+    def binary(self, program: str) -> Path:
+        """One of PostgreSQL's programs, of the version that the data are of."""
         version = self.data / "PG_VERSION"
-        folders = sorted(Path("/usr/lib/postgresql").glob("*/bin/initdb"), key=lambda p: float(p.parts[-3]))
         if version.exists():
             return Path(f"/usr/lib/postgresql/{version.read_text().strip()}/bin/{program}")
-        return folders[-1].parent / program
+        return newest_binary(program)
 
     def _as_owner(self, program: str, *arguments: str | Path) -> None:
-        say.run([*self._owner(), self._binary(program), *arguments], cwd=Path("/"))
+        say.run([*self._owner(), self.binary(program), *arguments], cwd=Path("/"))
 
     def _try(self, program: str, *arguments: str | Path) -> bool:
         try:
@@ -179,6 +270,12 @@ class Cluster:
         if IS_ROOT:
             owner = pwd.getpwnam("postgres")
             os.chown(path, owner.pw_uid, owner.pw_gid)
+
+
+def newest_binary(program: str) -> Path:
+    """One of PostgreSQL's programs, of the newest version that is installed."""
+    folders = sorted(Path("/usr/lib/postgresql").glob("*/bin/initdb"), key=lambda p: float(p.parts[-3]))
+    return folders[-1].parent / program
 
 
 def _of_checkout() -> int:

@@ -1,7 +1,9 @@
-"""Backup and restore of the user's own data."""
+"""Backup and restore of the user's own data, and what restoring has kept."""
 
 from __future__ import annotations
 
+import os
+import re
 import time
 from collections.abc import Iterator
 from contextlib import contextmanager
@@ -9,11 +11,14 @@ from pathlib import Path
 
 from ops import say, setup
 from ops.cluster import Cluster
-from ops.places import need_space
+from ops.places import PYTHON, ROOT, need_space
+from ops.remote import Remote
 from ops.say import GiveUp
-from ops.serving import MAIN, OWN, Service, prepare
+from ops.serving import MAIN, OWN, migrate
 
-INCOMING = "ydrometer_incoming"
+Server = Cluster | Remote
+SUFFIX = re.compile(r"_\d{8}_\d{6}(_\d+)?")
+"""What a kept database has behind its name: when it was put aside."""
 
 
 def backup(file: Path) -> int:
@@ -24,8 +29,9 @@ def backup(file: Path) -> int:
         raise GiveUp(f"there is no folder {file.parent}")
     need_space(file.resolve().parent)
     setup.set_up()
-    with _started(MAIN), say.step(f"Backup to {file}"):
-        dump(MAIN, OWN.database, file)
+    server, database = _own()
+    with _started(server), say.step(f"Backup to {file}"):
+        dump(server, database, file)
     return 0
 
 
@@ -37,57 +43,159 @@ def restore(file: Path) -> int:
         raise GiveUp("it is serving: ./ydro stop first")
     need_space()
     setup.set_up()
-    with _started(MAIN):
-        kept = bring_back(MAIN, OWN, file)
-    if kept:
-        print(f"· what was there before is kept as database {kept}")
+    server, database = _own()
+    with _started(server):
+        put_aside = bring_back(server, database, file)
+    if put_aside:
+        print(f"· what was there before is kept as {put_aside}: ./ydro kept lists it and takes it away")
     return 0
 
 
-def dump(cluster: Cluster, database: str, file: Path) -> None:
+def kept() -> int:
+    """List what restoring has kept, with its size."""
+    server, database = _own()
+    with _started(server):
+        found = kept_of(server, database)
+        for name in found:
+            size = int(server.sql(f"select pg_database_size('{name}')"))
+            print(f"{name}   {size / 1e6:.0f} MB")
+    print("./ydro kept --remove NAME takes one away" if found else "Nothing is kept.")
+    return 0
+
+
+def remove(name: str) -> int:
+    """Take a kept database away for good."""
+    server, database = _own()
+    with _started(server):
+        found = kept_of(server, database)
+        if name not in found:
+            raise GiveUp(f"{name} is not kept: there are {', '.join(found) or 'none'}")
+        server.sql(f'drop database "{name}"')
+    print(f"· {name} is gone")
+    return 0
+
+
+def kept_of(server: Server, database: str) -> list[str]:
+    """Names of the databases that restoring has put aside, the oldest first."""
+    names = server.databases()
+    return sorted(n for n in names if n.startswith(database) and SUFFIX.fullmatch(n.removeprefix(database)))
+
+
+def _own() -> tuple[Server, str]:
+    """Where the own data are: where DATABASE_URL says, else on our own server."""
+    if "DATABASE_URL" in os.environ:
+        remote = Remote(os.environ["DATABASE_URL"])
+        return remote, remote.database
+    return MAIN, OWN.database
+
+
+def dump(server: Server, database: str, file: Path) -> None:
     """Write a database into a file readable by its owner alone; a broken attempt leaves no file of that name."""
-    if database not in cluster.databases():
+    if database not in server.databases():
         raise GiveUp("there is no own data yet: ./ydro start makes it")
     partial = file.resolve().with_name(file.name + ".partial")
     partial.unlink(missing_ok=True)
     partial.touch(mode=0o600)
-    cluster.client("pg_dump", "-Fc", "-d", database, "-f", partial)
+    server.client("pg_dump", "-Fc", "--no-owner", "--no-privileges", "-d", database, "-f", partial)
     partial.rename(file)
 
 
-def bring_back(cluster: Cluster, service: Service, file: Path) -> str | None:
-    """Read a dump beside the present data, and only when it has been read change their places.
+def bring_back(server: Server, database: str, file: Path) -> str | None:
+    """Read a dump beside the present data, bring it up to this version, and only then change their places.
 
     Returns:
         The name under which the data that was there is kept, None where there was none.
+
+    Raises:
+        GiveUp: it cannot be brought back; nothing was changed.
     """
-    with say.step(f"Reading {file}"):
-        _read(cluster, file)
-    kept = None
-    if service.database in cluster.databases():
-        kept = f"{service.database}_{time.strftime('%Y%m%d_%H%M%S')}"
-        cluster.sql(f'alter database "{service.database}" rename to "{kept}"')
-    cluster.sql(f'alter database "{INCOMING}" rename to "{service.database}"')
-    prepare(service, cluster)
-    return kept
-
-
-def _read(cluster: Cluster, file: Path) -> None:
-    cluster.sql(f'drop database if exists "{INCOMING}"')
-    cluster.sql(f'create database "{INCOMING}"')
+    _refuse_foreign(server, file)
+    _refuse_in_use(server, database)
+    incoming = f"{database}_incoming"
+    server.sql(f'drop database if exists "{incoming}"')
     try:
-        cluster.client("pg_restore", "--exit-on-error", "--no-owner", "-d", INCOMING, file.resolve())
+        with say.step(f"Reading {file}"):
+            server.create(incoming)
+            server.client("pg_restore", "--exit-on-error", "--no-owner", "--no-privileges", "--single-transaction",
+                          "-d", incoming, file.resolve(), role=server.owner)  # fmt: skip
+            migrate({**server.env(incoming), "YDROMETER_DEMO": "0"})
+        return _change_places(server, database, incoming)
     except GiveUp as error:
-        cluster.sql(f'drop database "{INCOMING}"')
-        reason = str(error).splitlines()[0]
-        raise GiveUp(f"{file} is no backup that can be read here; your data is as it was ({reason})") from None
+        server.sql(f'drop database if exists "{incoming}"')
+        raise GiveUp(f"{file} could not be brought back; your data is as it was ({_first(error)})") from None
+
+
+def _change_places(server: Server, database: str, incoming: str) -> str | None:
+    put_aside = None
+    if database in server.databases():
+        put_aside = _free_name(server, f"{database}_{time.strftime('%Y%m%d_%H%M%S')}")
+        server.sql(f'alter database "{database}" rename to "{put_aside}"')
+    try:
+        server.sql(f'alter database "{incoming}" rename to "{database}"')
+    except GiveUp:
+        if put_aside:
+            server.sql(f'alter database "{put_aside}" rename to "{database}"')
+        raise
+    return put_aside
+
+
+def _free_name(server: Server, wanted: str) -> str:
+    taken, name, number = server.databases(), wanted, 1
+    while name in taken:
+        number += 1
+        name = f"{wanted}_{number}"
+    return name
+
+
+def _refuse_foreign(server: Server, file: Path) -> None:
+    """Look into a file before anything is touched: what it is, whether it is whole, and which version wrote it."""
+    untouched = "; your data is as it was"
+    if file.stat().st_size == 0:
+        raise GiveUp(f"{file} is empty{untouched}")
+    with file.open("rb") as opened:
+        if opened.read(5) != b"PGDMP":
+            raise GiveUp(f"{file} is no backup, which ./ydro backup writes{untouched}")
+    try:
+        contents = server.read_dump("-l", file.resolve())
+        if not re.search(r"TABLE DATA public designs_vehicle ", contents):
+            raise GiveUp(f"{file} is a dump of something else, not of Ydrometer{untouched}")
+        applied = server.read_dump("--data-only", "-t", "django_migrations", "-f", "-", file.resolve())
+    except GiveUp as error:
+        if untouched in str(error):
+            raise
+        raise GiveUp(f"{file} is damaged or cut short ({_first(error)}){untouched}") from None
+    ahead = _unknown_here(applied)
+    if ahead:
+        raise GiveUp(f"{file} was written by a newer Ydrometer ({ahead}): use that version{untouched}")
+
+
+def _unknown_here(applied: str) -> str:
+    """The first migration among those of a dump that this version does not have, of an application it does."""
+    rows = [line.split("\t") for line in applied.splitlines() if line.count("\t") == 3]
+    of_file = {(app, name) for _, app, name, _ in rows}
+    ours = say.run([PYTHON, "manage.py", "known_migrations"], cwd=ROOT)
+    known = {(app, name) for app, name in (line.split() for line in ours.splitlines())}
+    apps = {app for app, _ in known}
+    return next((f"{app}.{name}" for app, name in sorted(of_file - known) if app in apps), "")
+
+
+def _refuse_in_use(server: Server, database: str) -> None:
+    users = server.sql(f"select count(*) from pg_stat_activity where datname = '{database}'").strip()
+    if users != "0":
+        raise GiveUp(
+            f"{users} connections to {database} are open, of a worker perhaps: end it first. Nothing was changed"
+        )
+
+
+def _first(error: GiveUp) -> str:
+    return " ".join(line.strip() for line in str(error).splitlines()[:2])
 
 
 @contextmanager
-def _started(cluster: Cluster) -> Iterator[None]:
-    started = cluster.start()
+def _started(server: Server) -> Iterator[None]:
+    started = server.start()
     try:
         yield
     finally:
         if started:
-            cluster.stop()
+            server.stop()

@@ -1,20 +1,24 @@
-"""Starting the application and everything under it, and stopping all of it again."""
+"""Starting the application and everything under it, looking after it, and stopping all of it again."""
 
 from __future__ import annotations
 
+import contextlib
+import json
 import os
+import shutil
 import signal
 import subprocess
 import time
 import urllib.error
 import urllib.request
-from dataclasses import dataclass
+from collections.abc import Callable
+from dataclasses import dataclass, field
 from pathlib import Path
 from types import FrameType
 
 from ops import say, setup
 from ops.cluster import Cluster, port_taken
-from ops.places import PYTHON, ROOT, RUN, VENV
+from ops.places import PYTHON, ROOT, RUN
 from ops.say import GiveUp
 
 MAIN = Cluster("main")
@@ -24,6 +28,10 @@ WATCH_S = 0.5
 """Seconds between looks at what runs."""
 START_LIMIT = 60.0
 """Seconds within which the application must answer."""
+MOST_DEATHS, DEATHS_S = 5, 60.0
+"""So many deaths of one process within so many seconds are no accident."""
+LARGEST_LOG = 20_000_000
+"""Bytes of a log, after which it begins anew beside the one before."""
 
 
 @dataclass(frozen=True)
@@ -38,6 +46,11 @@ class Service:
     def record(self) -> Path:
         """Holds the process that serves and its port, while it does."""
         return RUN / f"serving-{self.name}"
+
+    @property
+    def log(self) -> Path:
+        """What its processes write."""
+        return RUN / "logs" / f"{self.name}.log"
 
     def running(self) -> tuple[int, int] | None:
         """(process, port) where it serves now."""
@@ -55,57 +68,119 @@ OWN = Service("start", "ydrometer", demo=False)
 DEMO = Service("demo", "ydrometer_demo", demo=True)
 
 
-def serve(service: Service, port: int) -> int:
-    """Set up, start, print the address, and stay until told to stop."""
+@dataclass
+class Watched:
+    """A process that is started again when it dies."""
+
+    name: str
+    launch: Callable[[], subprocess.Popen[bytes]]
+    running: subprocess.Popen[bytes] | None = None
+    deaths: list[float] = field(default_factory=list)
+
+    def start(self) -> None:
+        self.running = self.launch()
+
+    def mend(self) -> None:
+        """Start it again where it has died.
+
+        Raises:
+            GiveUp: it dies again and again.
+        """
+        if self.running is None or self.running.poll() is None:
+            return
+        now = time.monotonic()
+        self.deaths = [death for death in self.deaths if now - death < DEATHS_S] + [now]
+        if len(self.deaths) >= MOST_DEATHS:
+            raise GiveUp(f"the {self.name} ends again and again: ./ydro logs says why")
+        print(f"· the {self.name} has ended; it starts again", flush=True)
+        self.start()
+
+    def end(self) -> None:
+        end(self.running)
+
+
+def serve(service: Service, port: int, *, fresh: bool = False) -> int:
+    """Set up, start, print the address, and look after all of it until told to stop."""
     begun = time.monotonic()
     for sign in (signal.SIGINT, signal.SIGTERM):
         signal.signal(sign, _interrupt)
     already = service.running()
     if already:
-        print(f"It serves already:  http://127.0.0.1:{already[1]}/   (./ydro stop ends it)")
+        print(f"It {_state(already[1])}:  http://127.0.0.1:{already[1]}/   (./ydro stop ends it)")
         return 0
     if port_taken(port):
         raise GiveUp(f"port {port} is taken by another program: stop that one, or choose another with --port N")
     setup.set_up()
     service.record.write_text(f"{os.getpid()} {port}")
-    application: subprocess.Popen[bytes] | None = None
-    worker: subprocess.Popen[bytes] | None = None
+    parts: list[Watched] = []
     try:
-        env = prepare(service)
-        application = launch(env, port)
-        await_answer(application, port)
-        worker = launch_worker(env)
+        env = prepare(service, fresh=fresh)
+        parts = [
+            Watched("application", lambda: launch(env, port, service.log)),
+            Watched("worker", lambda: launch_worker(env, service.log)),
+        ]
+        print("· Application …", flush=True)
+        parts[0].start()
+        assert parts[0].running is not None  # it has just been started
+        await_answer(parts[0].running, port)
+        parts[1].start()
         took = time.monotonic() - begun
         print(f"\nYdrometer is ready after {took:.1f} s:  http://127.0.0.1:{port}/\nCtrl-C stops it.", flush=True)
-        while application.poll() is None:
-            if worker.poll() is not None:
-                print("· the worker has ended; another one starts", flush=True)
-                worker = launch_worker(env)
-            time.sleep(WATCH_S)
-        return application.returncode
+        _look_after(service, parts)
+        return 0
     except KeyboardInterrupt:
         print("\n· stopping", flush=True)
         return 0
     finally:
         signal.signal(signal.SIGINT, signal.SIG_IGN)
-        end(worker)
-        end(application)
+        for part in reversed(parts):
+            part.end()
         service.record.unlink(missing_ok=True)
         if not any(other.running() for other in (OWN, DEMO)):
             MAIN.stop()
 
 
-def prepare(service: Service, cluster: Cluster | None = None) -> dict[str, str]:
+def _look_after(service: Service, parts: list[Watched]) -> None:
+    """Start again what dies, the database first; never returns by itself."""
+    own = "DATABASE_URL" not in os.environ
+    while True:
+        if own and not MAIN.alive():
+            print("· the database has ended; it starts again", flush=True)
+            MAIN.revive()
+        for part in parts:
+            part.mend()
+        turn(service.log)
+        time.sleep(WATCH_S)
+
+
+def turn(log: Path) -> None:
+    """Begin a log anew once it is large; the one before is kept beside it."""
+    if log.exists() and log.stat().st_size > LARGEST_LOG:
+        # Its writers hold it open and append: it is emptied, not moved.
+        shutil.copyfile(log, log.with_suffix(".log.1"))
+        os.truncate(log, 0)
+
+
+def prepare(service: Service, cluster: Cluster | None = None, *, fresh: bool = False) -> dict[str, str]:
     """The database started and migrated, the demo loaded; the environment to serve in."""
     with say.step("Database"):
         found = own_database(cluster, service) if cluster else database(service)
         env = {**found, "YDROMETER_DEMO": str(int(service.demo))}
-        ahead = say.run([PYTHON, "manage.py", "prepare_database"], env=env, cwd=ROOT).strip()
-        if ahead:
-            raise GiveUp(
-                f"this database was written by a newer Ydrometer ({ahead}): use that version. Nothing was changed"
-            )
+        migrate(env, fresh=fresh)
     return env
+
+
+def migrate(env: dict[str, str], *, fresh: bool = False) -> None:
+    """Bring a database up to this version.
+
+    Raises:
+        GiveUp: a newer version has written it.
+    """
+    ahead = say.run([PYTHON, "manage.py", "prepare_database", *(["--fresh"] if fresh else [])], env=env, cwd=ROOT)
+    if ahead.strip():
+        raise GiveUp(
+            f"this database was written by a newer Ydrometer ({ahead.strip()}): use that version. Nothing was changed"
+        )
 
 
 def database(service: Service) -> dict[str, str]:
@@ -141,33 +216,53 @@ def work() -> int:
         end(worker)
 
 
-def launch_worker(env: dict[str, str]) -> subprocess.Popen[bytes]:
+def launch_worker(env: dict[str, str], log: Path | None = None) -> subprocess.Popen[bytes]:
     """One process that goes through large searches on one core."""
-    return subprocess.Popen([PYTHON, "manage.py", "work"], env={**env, **SERVING}, cwd=ROOT, start_new_session=True)
+    return _launch([PYTHON, "manage.py", "work"], {**env, **SERVING}, log)
 
 
-def launch(env: dict[str, str], port: int) -> subprocess.Popen[bytes]:
-    print("· Application …", flush=True)
-    return subprocess.Popen(
-        [
-            VENV / "bin" / "gunicorn", "server.config.wsgi", "--bind", f"127.0.0.1:{port}", "--workers", "2",
-            "--threads", "2", "--keep-alive", "30", "--preload", "--log-level", "warning", "--graceful-timeout", "5",
-        ],
-        env={**env, **SERVING, "YDROMETER_THREADS": str(os.cpu_count() or 1)}, cwd=ROOT, start_new_session=True,
-    )  # fmt: skip
+def launch(env: dict[str, str], port: int, log: Path | None = None) -> subprocess.Popen[bytes]:
+    """The application on a port of this machine."""
+    threads = {"YDROMETER_THREADS": str(os.cpu_count() or 1)}
+    return _launch([PYTHON, "-m", "server.config.serve", str(port)], {**env, **SERVING, **threads}, log)
+
+
+def _launch(command: list[str | Path], env: dict[str, str], log: Path | None) -> subprocess.Popen[bytes]:
+    """A process that a terminal's Ctrl-C does not reach, writing into the log or onto the terminal."""
+    if log is not None:
+        log.parent.mkdir(exist_ok=True)
+    with contextlib.ExitStack() as stack:
+        out = stack.enter_context(log.open("ab")) if log is not None else None
+        return subprocess.Popen(command, env=env, cwd=ROOT, start_new_session=True, stdout=out, stderr=out)
 
 
 def await_answer(application: subprocess.Popen[bytes], port: int) -> None:
+    """Wait until the application can do its work.
+
+    Raises:
+        GiveUp: it ends, or takes too long.
+    """
     limit = time.monotonic() + START_LIMIT
     while time.monotonic() < limit:
         if application.poll() is not None:
-            raise GiveUp("the application ended while starting; its own words stand above")
-        try:
-            with urllib.request.urlopen(f"http://127.0.0.1:{port}/api/session/", timeout=5):
-                return
-        except (urllib.error.URLError, OSError):
-            time.sleep(0.1)
-    raise GiveUp(f"the application does not answer after {START_LIMIT:.0f} s")
+            raise GiveUp("the application ended while starting: ./ydro logs says why")
+        if trouble(port) is None:
+            return
+        time.sleep(0.1)
+    raise GiveUp(f"the application does not answer after {START_LIMIT:.0f} s: ./ydro logs says why")
+
+
+def trouble(port: int) -> str | None:
+    """What stands in the way of serving at a port, None where nothing does."""
+    try:
+        with urllib.request.urlopen(f"http://127.0.0.1:{port}/readyz", timeout=5):
+            return None
+    except urllib.error.HTTPError as error:
+        with contextlib.suppress(ValueError):
+            return str(json.loads(error.read())["detail"])
+        return f"It answers {error.code}."
+    except OSError as error:
+        return f"It does not answer ({error})."
 
 
 def end(application: subprocess.Popen[bytes] | None) -> None:
@@ -201,11 +296,30 @@ def stop() -> int:
 
 
 def status() -> int:
-    """Say what runs."""
+    """Say what runs, and whether it can do its work; 1 where something that runs cannot."""
+    wrong = False
     for service in (OWN, DEMO):
         running = service.running()
-        where = f"serves at http://127.0.0.1:{running[1]}/" if running else "not running"
+        where = f"{_state(running[1])} at http://127.0.0.1:{running[1]}/" if running else "not running"
+        wrong = wrong or (running is not None and trouble(running[1]) is not None)
         print(f"{service.name:10} {where}")
     state = f"runs on port {MAIN.port}" if MAIN.running() else "not running"
     print(f"{'database':10} {state}, in {MAIN.home}")
+    return int(wrong)
+
+
+def _state(port: int) -> str:
+    found = trouble(port)
+    return "serves" if found is None else f"runs but cannot serve ({found})"
+
+
+def logs(service: Service | None, lines: int) -> int:
+    """Print the end of a log: of what is named, else of what runs, else of what ran last."""
+    ran = [found for found in (OWN, DEMO) if found.log.exists()]
+    if service is None and ran:
+        service = max(ran, key=lambda one: (one.running() is not None, one.log.stat().st_mtime))
+    if service is None or not service.log.exists():
+        raise GiveUp("nothing has been written yet: ./ydro start or demo first")
+    print(f"{service.log}:")
+    print("\n".join(service.log.read_text(errors="replace").splitlines()[-lines:]))
     return 0

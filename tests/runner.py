@@ -5,7 +5,7 @@ from __future__ import annotations
 import multiprocessing
 from typing import Any
 
-from django.test.runner import DiscoverRunner, ParallelTestSuite, _init_worker
+from django.test.runner import DiscoverRunner, ParallelTestSuite, _init_worker  # type: ignore[attr-defined]
 
 
 def _begin(*args: Any, **kwargs: Any) -> None:

@@ -86,7 +86,7 @@ def _place(raised: Any) -> tuple[str, str, int]:
 class Stamped(logging.Formatter):
     """Time in UTC, level, name, and the line; control characters of strangers shown, not written."""
 
-    converter = time.gmtime
+    converter = staticmethod(time.gmtime)
 
     def __init__(self) -> None:
         super().__init__("%(asctime)s.%(msecs)03dZ %(levelname)s %(name)s %(message)s", "%Y-%m-%dT%H:%M:%S")

@@ -32,12 +32,12 @@ SOON_S = 2.0
 STATEMENT_LIMITS = "-c statement_timeout=10s -c lock_timeout=5s -c idle_in_transaction_session_timeout=20s"
 
 
-class PatientOnlyOnce(HTTPChannel):
+class PatientOnlyOnce(HTTPChannel):  # type: ignore[misc]  # the library has no types
     """A connection whose time begins with a request's first byte: bytes that trickle in do not prolong it."""
 
     def handle_read(self) -> None:
         """Read what is there."""
-        before = self.last_activity
+        before: float = self.last_activity  # type: ignore[has-type]
         super().handle_read()
         if self.request is not None:
             self.last_activity = before

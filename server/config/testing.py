@@ -2,6 +2,6 @@
 
 from server.config.settings import *  # noqa: F403
 
-LOGGING["loggers"]["ydrometer"]["level"] = "CRITICAL"  # noqa: F405
+LOGGING["loggers"] = {"django.request": {"level": "ERROR"}, "ydrometer": {"level": "CRITICAL"}}  # noqa: F405
 PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
 TEST_RUNNER = "tests.runner.Runner"

@@ -1,10 +1,14 @@
 from django.db import connection
 from django.db.migrations.executor import MigrationExecutor
 from django.test import TestCase, TransactionTestCase
+from django.utils import timezone
 
-from server.demo.load import WORKSHOP, load, load_if_missing
+from server.accounts.models import User
+from server.demo.load import KEPT_FOR, LEFT, VISITOR, WORKSHOP, load, repair
+from server.designs.actions import add_vehicle
 from server.designs.models import Revision, Vehicle
-from server.workshops.models import Workshop
+from server.workshops.models import Membership, Role, Workshop
+from tests.core.designs import changed
 from tests.server.people import WorkshopCase
 from ydrometer.document import design
 from ydrometer.evaluation.evaluate import evaluate
@@ -45,11 +49,28 @@ class Demo(TestCase):
             ]
             self.assertEqual(missed, asked.get(name, []), name)
 
-    def test_missing_only(self) -> None:
-        load()
-        vehicle = Vehicle.objects.filter(workshop=WORKSHOP).first()
-        load_if_missing()
-        self.assertTrue(Vehicle.objects.filter(pk=vehicle.pk).exists() if vehicle else False)
+    def test_what_is_as_it_was_stays(self) -> None:
+        repair()
+        before = list(Vehicle.objects.values_list("pk", flat=True))
+        repair()
+        self.assertEqual(list(Vehicle.objects.values_list("pk", flat=True)), before)
+
+    def test_what_visitors_made_is_kept_beside_it_for_a_day(self) -> None:
+        first = self.documents()
+        workshop = Workshop.objects.get(id=WORKSHOP)
+        visitor = User.objects.get(username=VISITOR)
+        add_vehicle(visitor, workshop, changed({"name": "Mine"}))
+        intruder = User.objects.create_user("intruder")
+        Membership.objects.create(workshop=workshop, user=intruder, role=Role.OWNER)
+        repair()
+        self.assertEqual([m.user for m in workshop.memberships.all()], [visitor])
+        self.assertEqual(workshop.memberships.get().role, Role.EDITOR)
+        self.assertEqual([v.name for v in workshop.vehicles.all()], list(first))
+        (left,) = Workshop.objects.filter(name__startswith=LEFT)
+        self.assertTrue(left.vehicles.filter(name="Mine").exists())
+        Workshop.objects.filter(pk=left.pk).update(created_at=timezone.now() - 2 * KEPT_FOR)
+        repair()
+        self.assertFalse(Vehicle.objects.filter(name="Mine").exists())
 
 
 class Apart(WorkshopCase):

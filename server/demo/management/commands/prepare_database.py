@@ -2,11 +2,11 @@ from typing import Any
 
 from django.conf import settings
 from django.core.management import call_command
-from django.core.management.base import BaseCommand
+from django.core.management.base import BaseCommand, CommandParser
 from django.db import connection
 from django.db.migrations.executor import MigrationExecutor
 
-from server.demo.load import load_if_missing
+from server.demo.load import repair
 
 
 class Command(BaseCommand):
@@ -14,6 +14,9 @@ class Command(BaseCommand):
         "Bring the database up to this version, and the demo into the demo's. A database that a newer version "
         "has written is left as it is, and the first migration unknown here is printed."
     )
+
+    def add_arguments(self, parser: CommandParser) -> None:
+        parser.add_argument("--fresh", action="store_true", help="keep nothing of what visitors of the demo have made")
 
     def handle(self, *args: Any, **options: Any) -> str | None:
         executor = MigrationExecutor(connection)
@@ -25,5 +28,5 @@ class Command(BaseCommand):
         if executor.migration_plan(executor.loader.graph.leaf_nodes()):
             call_command("migrate", interactive=False, verbosity=0)
         if settings.DEMO:
-            load_if_missing()
+            repair(fresh=options["fresh"])
         return None
