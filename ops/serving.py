@@ -24,7 +24,7 @@ from ops.say import GiveUp
 MAIN = Cluster("main")
 # Arrays here are small: threads of the linear algebra library would only wait for each other.
 SERVING = {"PYTHONPATH": str(ROOT), "OPENBLAS_NUM_THREADS": "1"}
-WATCH_S = 0.5
+WATCH_S = 0.2
 """Seconds between looks at what runs."""
 START_LIMIT = 60.0
 """Seconds within which the application must answer."""

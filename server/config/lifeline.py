@@ -6,7 +6,7 @@ import os
 import threading
 import time
 
-EVERY_S = 0.5
+EVERY_S = 0.2
 
 
 def die_with_parent() -> None:

@@ -104,7 +104,6 @@ REST_FRAMEWORK = {
     "DEFAULT_RENDERER_CLASSES": ["server.api.renderers.JSONRenderer"],
     "DEFAULT_SCHEMA_CLASS": "drf_spectacular.openapi.AutoSchema",
     "EXCEPTION_HANDLER": "server.api.errors.handle",
-    "DEFAULT_THROTTLE_RATES": {"sign-in": "30/min"},
     "COERCE_DECIMAL_TO_STRING": False,
 }
 SPECTACULAR_SETTINGS = {

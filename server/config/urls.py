@@ -2,23 +2,23 @@
 
 from django.urls import path, re_path
 
-from server.accounts import api as accounts
 from server.api.errors import not_found
 from server.config import health
 from server.config.page import page
 from server.demo import api as demo
 from server.designs import api as designs
 from server.designs import evaluation, fit
+from server.entrance import api as entrance
 from server.parts import api as parts
 from server.searches import api as searches
 from server.workshops import api as workshops
 
 api = [
-    path("session/", accounts.SessionView.as_view()),
-    path("accounts/", accounts.SignUpView.as_view()),
-    path("accounts/sign-in/", accounts.SignInView.as_view()),
-    path("accounts/sign-out/", accounts.SignOutView.as_view()),
-    path("accounts/password/", accounts.PasswordView.as_view()),
+    path("session/", entrance.SessionView.as_view()),
+    path("accounts/", entrance.SignUpView.as_view()),
+    path("accounts/sign-in/", entrance.SignInView.as_view()),
+    path("accounts/sign-out/", entrance.SignOutView.as_view()),
+    path("accounts/password/", entrance.PasswordView.as_view()),
     path("demo/", demo.DemoSignInView.as_view()),
     path("vocabulary/", evaluation.VocabularyView.as_view()),
     path("live/", evaluation.LiveView.as_view()),
@@ -31,6 +31,13 @@ api = [
     path("turned-down/", evaluation.DutyLimitView.as_view()),
     path("workshops/", workshops.WorkshopsView.as_view()),
     path("workshops/<uuid:workshop>/", workshops.WorkshopView.as_view()),
+    path("workshops/<uuid:workshop>/closing/", workshops.ClosingView.as_view()),
+    path("workshops/<uuid:workshop>/leaving/", workshops.LeavingView.as_view()),
+    path("workshops/<uuid:workshop>/invitations/", workshops.InvitationsView.as_view()),
+    path("workshops/<uuid:workshop>/invitations/<uuid:invitation>/", workshops.InvitationView.as_view()),
+    path("invitations/", workshops.RequestsView.as_view()),
+    path("invitations/<uuid:invitation>/", workshops.RequestView.as_view()),
+    path("joining/", workshops.JoiningView.as_view()),
     path("workshops/<uuid:workshop>/members/", workshops.MembersView.as_view()),
     path("workshops/<uuid:workshop>/members/<int:member>/", workshops.MemberView.as_view()),
     path("workshops/<uuid:workshop>/vehicles/", designs.VehiclesView.as_view()),

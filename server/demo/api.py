@@ -9,10 +9,10 @@ from drf_spectacular.utils import extend_schema
 from rest_framework.request import Request
 from rest_framework.response import Response
 
-from server.accounts.api import PublicView, SessionSerializer, session
 from server.accounts.models import User
 from server.api.errors import REFUSAL
 from server.demo.load import VISITOR
+from server.entrance.api import PublicView, SessionSerializer, session
 
 
 class DemoSignInView(PublicView):

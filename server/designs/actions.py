@@ -4,11 +4,16 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from typing import Any
+from uuid import UUID
 
+import orjson
 from django.db import transaction
+from django.db.models import Sum
 
 from server.accounts.models import User
+from server.api.quotas import MOST_REVISION_BYTES, MOST_VEHICLES, need_room
 from server.designs.models import Revision, Vehicle
+from server.designs.thinning import EVERY, thin
 from server.workshops.models import Workshop
 from ydrometer.document import design
 from ydrometer.document.changes import summary
@@ -31,9 +36,24 @@ def add_vehicle(user: User, workshop: Workshop, document: dict[str, Any]) -> Veh
         DocumentError: the document has faults.
     """
     read = design.read(document)
+    need_room("vehicles", workshop.vehicles.count(), MOST_VEHICLES, "start another workshop for more")
     vehicle = Vehicle.objects.create(workshop=workshop, name=read.design.name or UNNAMED)
-    Revision.objects.create(vehicle=vehicle, number=1, document=document, author=user)
+    _write(user, vehicle, 1, document)
     return vehicle
+
+
+def _write(user: User, vehicle: Vehicle, number: int, document: dict[str, Any]) -> Revision:
+    used = bytes_of(vehicle.workshop_id)
+    need_room("bytes of designs", used, MOST_REVISION_BYTES, "save an export and take vehicles away for good")
+    return Revision.objects.create(
+        vehicle=vehicle, number=number, document=document, author=user, size=len(orjson.dumps(document))
+    )
+
+
+def bytes_of(workshop: UUID) -> int:
+    """What all revisions of a workshop's vehicles take."""
+    found = Revision.objects.filter(vehicle__workshop_id=workshop).aggregate(all=Sum("size"))["all"]
+    return int(found or 0)
 
 
 @transaction.atomic
@@ -54,7 +74,10 @@ def save_revision(user: User, vehicle: Vehicle, base: int, document: dict[str, A
         return Stale(present)
     locked.name = read.design.name or UNNAMED
     locked.save(update_fields=["name"])
-    return Revision.objects.create(vehicle=locked, number=base + 1, document=document, author=user)
+    made = _write(user, locked, base + 1, document)
+    if made.number % EVERY == 0:
+        thin(locked)
+    return made
 
 
 def name_revision(user: User, revision: Revision, name: str) -> None:

@@ -37,6 +37,8 @@ class Revision(models.Model):
     saved_at = models.DateTimeField(auto_now_add=True)
     name = models.CharField(max_length=200, blank=True, default="")
     summary = models.CharField(max_length=400, blank=True, default="")
+    size = models.PositiveIntegerField(default=0)
+    """Bytes of the document."""
 
     class Meta:
         constraints = [models.UniqueConstraint(fields=["vehicle", "number"], name="one_revision_a_number")]

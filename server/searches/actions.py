@@ -12,6 +12,7 @@ from django.utils import timezone
 
 from server.accounts.models import User
 from server.api.heavy import aside
+from server.api.quotas import MOST_OPEN_SEARCHES, need_room
 from server.designs.models import Vehicle
 from server.parts.models import documents
 from server.searches import queue
@@ -62,6 +63,8 @@ def ask(user: User, workshop: Workshop, vehicle: Vehicle | None, raw: dict[str, 
     if total > MOST:
         fault = Fault("layouts", f"{total} combinations", f"choose fewer stages or parts: at most {MOST}")
         raise DocumentError([fault])
+    open_ones = Search.objects.filter(author=user, state__in=OPEN).count()
+    need_room("searches under way", open_ones, MOST_OPEN_SEARCHES, "wait for one of them, or end it")
     found = aside(search_raw, whole) if total <= AT_ONCE else None
     now = timezone.now()
     with transaction.atomic():
@@ -97,7 +100,9 @@ def advance(workshop: Workshop) -> None:
     Workshop.objects.select_for_update().get(pk=workshop.pk)
     if workshop.searches.filter(state=State.RUNNING).exists():
         return
-    following = workshop.searches.filter(state=State.WAITING).order_by("created_at").first()
+    # One account's searches take turns, in however many workshops they wait.
+    busy = Search.objects.filter(state=State.RUNNING, author__isnull=False).values("author")
+    following = workshop.searches.filter(state=State.WAITING).exclude(author__in=busy).order_by("created_at").first()
     if following is None:
         return
     following.state, following.started_at = State.RUNNING, timezone.now()
@@ -158,3 +163,6 @@ def _end(search: Search, state: State) -> None:
     search.save(update_fields=["state", "ended_at", "found", "meeting", "trouble"])
     search.pieces.all().delete()
     advance(search.workshop)
+    waiting = Search.objects.filter(state=State.WAITING, author=search.author_id).exclude(workshop=search.workshop)
+    for workshop in Workshop.objects.filter(pk__in=waiting.values("workshop")):
+        advance(workshop)

@@ -32,12 +32,29 @@ def workshop_for(user: User, workshop: UUID, roles: tuple[Role, ...] = READERS) 
         Http404: it is not theirs to see.
         PermissionDenied: they see it, but may not do this.
     """
+    mine = Membership.objects.filter(workshop_id=workshop, user=user, workshop__closed_at__isnull=True)
+    membership = mine.select_related("workshop").first()
+    if membership is None:
+        raise Http404
+    return _in_role(membership, roles).workshop
+
+
+def closed_workshop_for(user: User, workshop: UUID) -> Workshop:
+    """A workshop, closed or not, where the user is an owner.
+
+    Raises:
+        Http404, PermissionDenied: as `workshop_for`.
+    """
     membership = Membership.objects.filter(workshop_id=workshop, user=user).select_related("workshop").first()
     if membership is None:
         raise Http404
+    return _in_role(membership, OWNERS).workshop
+
+
+def _in_role(membership: Membership, roles: tuple[Role, ...]) -> Membership:
     if membership.role not in roles:
         raise PermissionDenied(f"This takes an {' or '.join(roles)}; you are {membership.role} of this workshop.")
-    return membership.workshop
+    return membership
 
 
 def belonging(query: QuerySet[M], user: User, roles: tuple[Role, ...] = READERS, **which: object) -> M:
@@ -46,7 +63,8 @@ def belonging(query: QuerySet[M], user: User, roles: tuple[Role, ...] = READERS,
     Raises:
         Http404, PermissionDenied: as `workshop_for`.
     """
-    found = query.filter(workshop__memberships__user=user, **which).first()
+    mine = query.filter(workshop__memberships__user=user, workshop__closed_at__isnull=True)
+    found = mine.filter(**which).first()
     if found is None:
         raise Http404
     workshop_for(user, found.workshop_id, roles)  # type: ignore[attr-defined]

@@ -1,13 +1,23 @@
-"""Changes to workshops and their members; each is told who acts."""
+"""Changes to workshops, their members and invitations; each is told who acts."""
 
 from __future__ import annotations
 
-from django.db import transaction
+import hashlib
+import secrets
+from datetime import timedelta
+
+from django.db import IntegrityError, transaction
+from django.db.models import QuerySet
+from django.utils import timezone
 from rest_framework import serializers
 
 from server.accounts.models import User
 from server.api.errors import Refused
-from server.workshops.models import Membership, Role, Workshop
+from server.config.logs import security
+from server.workshops.models import Invitation, Membership, Role, Workshop
+
+OPEN_FOR = timedelta(days=14)
+"""How long an invitation stands."""
 
 
 @transaction.atomic
@@ -24,19 +34,88 @@ def rename_workshop(user: User, workshop: Workshop, name: str) -> None:
     workshop.save(update_fields=["name"])
 
 
-def add_member(user: User, workshop: Workshop, username: str, role: Role) -> Membership:
-    """Let somebody with an account into the workshop.
+def close_workshop(user: User, workshop: Workshop, name: str) -> None:
+    """Close a workshop: it goes out of everybody's sight, and nothing of it is lost.
+
+    Raises:
+        serializers.ValidationError: the name, which is typed to be sure, is another.
+    """
+    if name.strip() != workshop.name.strip():
+        raise serializers.ValidationError({"name": f'To close it, type its name: "{workshop.name}".'})
+    workshop.closed_at = timezone.now()
+    workshop.save(update_fields=["closed_at"])
+    security.info("account %s closed workshop %s", user.pk, workshop.pk)
+
+
+def open_again(user: User, workshop: Workshop) -> None:
+    """Open a closed workshop."""
+    workshop.closed_at = None
+    workshop.save(update_fields=["closed_at"])
+    security.info("account %s opened workshop %s again", user.pk, workshop.pk)
+
+
+def invite(user: User, workshop: Workshop, role: Role, username: str = "") -> tuple[Invitation, str]:
+    """Ask an account by name to join, or make a code that one person can join with; the code is told only now.
 
     Raises:
         serializers.ValidationError: no such account, or a member already.
     """
-    joining = User.objects.filter(username__iexact=username, is_active=True).first()
-    if joining is None:
+    expires = timezone.now() + OPEN_FOR
+    if not username:
+        code = secrets.token_urlsafe(24)
+        made = Invitation.objects.create(
+            workshop=workshop, role=role, code_hash=_hash(code), author=user, expires_at=expires
+        )
+        return made, code
+    to = User.objects.filter(username__iexact=username, is_active=True).first()
+    if to is None:
         raise serializers.ValidationError({"username": f'There is no account named "{username}".'})
-    membership, created = Membership.objects.get_or_create(workshop=workshop, user=joining, defaults={"role": role})
-    if not created:
-        raise serializers.ValidationError({"username": f"{joining.username} is a member already."})
-    return membership
+    if workshop.memberships.filter(user=to).exists():
+        raise serializers.ValidationError({"username": f"{to.username} is a member already."})
+    made, _ = Invitation.objects.update_or_create(
+        workshop=workshop, to=to, defaults={"role": role, "author": user, "expires_at": expires}
+    )
+    return made, ""
+
+
+def withdraw(user: User, invitation: Invitation) -> None:
+    """Take an invitation back."""
+    invitation.delete()
+
+
+def standing() -> QuerySet[Invitation]:
+    """Invitations that can still be accepted."""
+    return Invitation.objects.filter(expires_at__gt=timezone.now(), workshop__closed_at__isnull=True)
+
+
+def by_code(code: str) -> Invitation | None:
+    """The invitation that a code belongs to, where it still stands."""
+    return standing().filter(code_hash=_hash(code)).select_related("workshop", "author").first()
+
+
+@transaction.atomic
+def accept(user: User, invitation: Invitation) -> Membership:
+    """Become a member; the invitation is used up.
+
+    Raises:
+        Refused: somebody else was faster, or it was taken back.
+    """
+    locked = standing().select_for_update(of=("self",)).filter(pk=invitation.pk).first()
+    if locked is None:
+        raise Refused("This invitation no longer stands: ask for another one.")
+    try:
+        with transaction.atomic():
+            made = Membership.objects.create(workshop=locked.workshop, user=user, role=locked.role)
+    except IntegrityError:
+        raise Refused("You are a member already.") from None
+    locked.delete()
+    security.info("account %s joined workshop %s as %s", user.pk, made.workshop_id, made.role)
+    return made
+
+
+def _hash(code: str) -> str:
+    # The code is long and drawn: a plain hash is enough.
+    return hashlib.sha256(code.encode()).hexdigest()
 
 
 @transaction.atomic
@@ -46,16 +125,18 @@ def change_role(user: User, membership: Membership, role: Role) -> None:
         _keep_an_owner(membership)
     membership.role = role
     membership.save(update_fields=["role"])
+    security.info("account %s made %s %s of %s", user.pk, membership.user_id, role, membership.workshop_id)
 
 
 @transaction.atomic
 def remove_member(user: User, membership: Membership) -> None:
-    """Take somebody out of the workshop; the last owner stays."""
+    """Take somebody out of the workshop, oneself perhaps; the last owner stays."""
     _keep_an_owner(membership)
     membership.delete()
+    security.info("account %s took %s out of %s", user.pk, membership.user_id, membership.workshop_id)
 
 
 def _keep_an_owner(membership: Membership) -> None:
     owners = Membership.objects.select_for_update().filter(workshop=membership.workshop, role=Role.OWNER)
     if list(owners) == [membership]:
-        raise Refused("A workshop needs an owner: make somebody else one first.")
+        raise Refused("A workshop needs an owner: make somebody else one first, or close the workshop.")

@@ -1,4 +1,4 @@
-"""Workshops and their members."""
+"""Workshops, their members, and invitations to them."""
 
 from __future__ import annotations
 
@@ -12,22 +12,66 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
+from server.accounts import patience
 from server.accounts.models import User
-from server.api.errors import BAD, HIDDEN, SIGNED_OUT
+from server.api.errors import BAD, HIDDEN, SIGNED_OUT, TOO_MANY
+from server.api.quotas import MOST_INVITATIONS, MOST_WORKSHOPS, need_room
+from server.api.requests import read
 from server.workshops import access, actions
 from server.workshops.access import acting
-from server.workshops.models import Membership, Role, Workshop
+from server.workshops.models import Membership, Role
 
 
 class WorkshopSerializer(serializers.Serializer[Any]):
+    """`closed_at` where its owner has closed it; then nothing of it is to be had."""
+
     id = serializers.UUIDField(read_only=True)
     name = serializers.CharField(max_length=120)
     role = serializers.ChoiceField(Role.choices, read_only=True)
+    closed_at = serializers.DateTimeField(read_only=True, allow_null=True)
 
 
-class NewMemberSerializer(serializers.Serializer[Any]):
-    username = serializers.CharField(max_length=150)
+class CloseSerializer(serializers.Serializer[Any]):
+    """The workshop's name, typed to be sure."""
+
+    name = serializers.CharField(max_length=120)
+
+
+class InviteSerializer(serializers.Serializer[Any]):
+    """By the name of an account, or without one by a code."""
+
+    username = serializers.CharField(max_length=150, required=False, allow_blank=True, default="")
     role = serializers.ChoiceField(Role.choices)
+
+
+class InvitationSerializer(serializers.Serializer[Any]):
+    """As the workshop's owners see it. `code` is told once, when it is made."""
+
+    id = serializers.UUIDField()
+    role = serializers.ChoiceField(Role.choices)
+    username = serializers.CharField(source="to.username", default=None, allow_null=True)
+    expires_at = serializers.DateTimeField()
+    code = serializers.CharField(default="")
+
+
+class RequestSerializer(serializers.Serializer[Any]):
+    """An invitation as the one who is asked sees it."""
+
+    id = serializers.UUIDField()
+    workshop = serializers.CharField(source="workshop.name")
+    role = serializers.ChoiceField(Role.choices)
+    author = serializers.CharField(source="author.username", default=None, allow_null=True)
+
+
+class AnswerSerializer(serializers.Serializer[Any]):
+    accept = serializers.BooleanField()
+
+
+class JoinSerializer(serializers.Serializer[Any]):
+    """A code; without `accept` only what it stands for is told."""
+
+    code = serializers.CharField(max_length=100)
+    accept = serializers.BooleanField(default=False)
 
 
 class MemberSerializer(serializers.Serializer[Any]):
@@ -36,37 +80,138 @@ class MemberSerializer(serializers.Serializer[Any]):
     role = serializers.ChoiceField(Role.choices)
 
 
-def _shown(workshop: Workshop, user: User) -> dict[str, Any]:
-    role = Membership.objects.get(workshop=workshop, user=user).role
-    return {"id": workshop.id, "name": workshop.name, "role": role}
+def _shown(membership: Membership) -> dict[str, Any]:
+    workshop = membership.workshop
+    return {"id": workshop.id, "name": workshop.name, "role": membership.role, "closed_at": workshop.closed_at}
+
+
+def _mine(user: User) -> list[Membership]:
+    """The user's workshops: the one at hand last, then those they own, the oldest first; closed ones at the end."""
+    found = Membership.objects.filter(user=user).select_related("workshop")
+    seen = [m for m in found if m.workshop.closed_at is None or m.role == Role.OWNER]
+    return sorted(
+        seen,
+        key=lambda m: (
+            m.workshop.closed_at is not None, m.workshop_id != user.bench_id, m.role != Role.OWNER,
+            m.workshop.created_at,
+        ),
+    )  # fmt: skip
 
 
 class WorkshopsView(APIView):
     @extend_schema(responses={200: WorkshopSerializer(many=True), **SIGNED_OUT})
     def get(self, request: Request) -> Response:
-        mine = Membership.objects.filter(user=acting(request)).select_related("workshop").order_by("workshop__name")
-        return Response([{"id": m.workshop_id, "name": m.workshop.name, "role": m.role} for m in mine])
+        """The first one is the bench that is shown."""
+        return Response([_shown(membership) for membership in _mine(acting(request))])
 
     @extend_schema(request=WorkshopSerializer, responses={201: WorkshopSerializer, **BAD, **SIGNED_OUT})
     def post(self, request: Request) -> Response:
-        form = WorkshopSerializer(data=request.data)
-        form.is_valid(raise_exception=True)
-        workshop = actions.create_workshop(acting(request), form.validated_data["name"])
-        return Response(_shown(workshop, acting(request)), status=status.HTTP_201_CREATED)
+        user = acting(request)
+        form = read(WorkshopSerializer, request)
+        owned = Membership.objects.filter(user=user, role=Role.OWNER).count()
+        need_room("workshops", owned, MOST_WORKSHOPS)
+        workshop = actions.create_workshop(user, form["name"])
+        return Response(_shown(workshop.memberships.get(user=user)), status=status.HTTP_201_CREATED)
 
 
 class WorkshopView(APIView):
     @extend_schema(responses={200: WorkshopSerializer, **HIDDEN})
     def get(self, request: Request, workshop: UUID) -> Response:
-        return Response(_shown(access.workshop_for(acting(request), workshop), acting(request)))
+        found = access.workshop_for(acting(request), workshop)
+        return Response(_shown(found.memberships.get(user=acting(request))))
 
     @extend_schema(request=WorkshopSerializer, responses={200: WorkshopSerializer, **BAD, **HIDDEN})
     def patch(self, request: Request, workshop: UUID) -> Response:
         found = access.workshop_for(acting(request), workshop, access.OWNERS)
-        form = WorkshopSerializer(data=request.data)
-        form.is_valid(raise_exception=True)
-        actions.rename_workshop(acting(request), found, form.validated_data["name"])
-        return Response(_shown(found, acting(request)))
+        actions.rename_workshop(acting(request), found, read(WorkshopSerializer, request)["name"])
+        return Response(_shown(found.memberships.get(user=acting(request))))
+
+
+class ClosingView(APIView):
+    @extend_schema(request=CloseSerializer, responses={204: None, **BAD, **HIDDEN})
+    def post(self, request: Request, workshop: UUID) -> Response:
+        """Closes a workshop; nothing of it is lost."""
+        found = access.workshop_for(acting(request), workshop, access.OWNERS)
+        actions.close_workshop(acting(request), found, read(CloseSerializer, request)["name"])
+        return Response(status=status.HTTP_204_NO_CONTENT)
+
+    @extend_schema(request=None, responses={204: None, **BAD, **HIDDEN})
+    def delete(self, request: Request, workshop: UUID) -> Response:
+        """Opens it again."""
+        actions.open_again(acting(request), access.closed_workshop_for(acting(request), workshop))
+        return Response(status=status.HTTP_204_NO_CONTENT)
+
+
+class LeavingView(APIView):
+    @extend_schema(request=None, responses={204: None, **BAD, **HIDDEN})
+    def post(self, request: Request, workshop: UUID) -> Response:
+        """One leaves it oneself; the last owner hands it over or closes it first."""
+        found = access.workshop_for(acting(request), workshop)
+        actions.remove_member(acting(request), found.memberships.get(user=acting(request)))
+        return Response(status=status.HTTP_204_NO_CONTENT)
+
+
+class InvitationsView(APIView):
+    @extend_schema(responses={200: InvitationSerializer(many=True), **HIDDEN})
+    def get(self, request: Request, workshop: UUID) -> Response:
+        found = access.workshop_for(acting(request), workshop, access.OWNERS)
+        open_ones = actions.standing().filter(workshop=found).select_related("to")
+        return Response(InvitationSerializer(open_ones, many=True).data)
+
+    @extend_schema(request=InviteSerializer, responses={201: InvitationSerializer, **BAD, **HIDDEN, **TOO_MANY})
+    def post(self, request: Request, workshop: UUID) -> Response:
+        found = access.workshop_for(acting(request), workshop, access.OWNERS)
+        patience.count((patience.INVITATION, str(acting(request).pk)))
+        asked = read(InviteSerializer, request)
+        need_room("open invitations", found.invitations.count(), MOST_INVITATIONS)
+        made, code = actions.invite(acting(request), found, asked["role"], asked["username"])
+        return Response({**InvitationSerializer(made).data, "code": code}, status=status.HTTP_201_CREATED)
+
+
+class InvitationView(APIView):
+    @extend_schema(responses={204: None, **HIDDEN})
+    def delete(self, request: Request, workshop: UUID, invitation: UUID) -> Response:
+        """Takes it back."""
+        found = access.workshop_for(acting(request), workshop, access.OWNERS)
+        actions.withdraw(acting(request), get_object_or_404(found.invitations, pk=invitation))
+        return Response(status=status.HTTP_204_NO_CONTENT)
+
+
+class RequestsView(APIView):
+    @extend_schema(responses={200: RequestSerializer(many=True), **SIGNED_OUT})
+    def get(self, request: Request) -> Response:
+        """What one has been asked by name."""
+        mine = actions.standing().filter(to=acting(request)).select_related("workshop", "author")
+        return Response(RequestSerializer(mine, many=True).data)
+
+
+class RequestView(APIView):
+    @extend_schema(request=AnswerSerializer, responses={204: None, **BAD, **HIDDEN})
+    def post(self, request: Request, invitation: UUID) -> Response:
+        """Joins, or declines."""
+        mine = get_object_or_404(actions.standing(), to=acting(request), pk=invitation)
+        if read(AnswerSerializer, request)["accept"]:
+            actions.accept(acting(request), mine)
+        else:
+            actions.withdraw(acting(request), mine)
+        return Response(status=status.HTTP_204_NO_CONTENT)
+
+
+class JoiningView(APIView):
+    @extend_schema(request=JoinSerializer, responses={200: RequestSerializer, **BAD, **HIDDEN, **TOO_MANY})
+    def post(self, request: Request) -> Response:
+        """What a code stands for; with `accept` one joins."""
+        key = (patience.JOINING, str(acting(request).pk))
+        patience.count(key)
+        asked = read(JoinSerializer, request)
+        found = actions.by_code(asked["code"])
+        if found is None:
+            raise serializers.ValidationError({"code": "This code does not stand, or no longer: ask for another one."})
+        patience.forgive(key)
+        shown = RequestSerializer(found).data
+        if asked["accept"]:
+            actions.accept(acting(request), found)
+        return Response(shown)
 
 
 class MembersView(APIView):
@@ -75,22 +220,12 @@ class MembersView(APIView):
         found = access.workshop_for(acting(request), workshop)
         return Response(MemberSerializer(found.memberships.select_related("user"), many=True).data)
 
-    @extend_schema(request=NewMemberSerializer, responses={201: MemberSerializer, **BAD, **HIDDEN})
-    def post(self, request: Request, workshop: UUID) -> Response:
-        found = access.workshop_for(acting(request), workshop, access.OWNERS)
-        form = NewMemberSerializer(data=request.data)
-        form.is_valid(raise_exception=True)
-        member = actions.add_member(acting(request), found, **form.validated_data)
-        return Response(MemberSerializer(member).data, status=status.HTTP_201_CREATED)
-
 
 class MemberView(APIView):
     @extend_schema(request=MemberSerializer, responses={200: MemberSerializer, **BAD, **HIDDEN})
     def patch(self, request: Request, workshop: UUID, member: int) -> Response:
         membership = self._membership(request, workshop, member)
-        form = MemberSerializer(data=request.data)
-        form.is_valid(raise_exception=True)
-        actions.change_role(acting(request), membership, form.validated_data["role"])
+        actions.change_role(acting(request), membership, read(MemberSerializer, request)["role"])
         return Response(MemberSerializer(membership).data)
 
     @extend_schema(responses={204: None, **BAD, **HIDDEN})

@@ -1,4 +1,4 @@
-"""Workshops: what people share. Everything later belongs to one."""
+"""Workshops: what people share, who belongs to one, and who is asked to. Everything later belongs to a workshop."""
 
 import uuid
 
@@ -16,6 +16,8 @@ class Workshop(models.Model):
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
     name = models.CharField(max_length=120)
     created_at = models.DateTimeField(auto_now_add=True)
+    closed_at = models.DateTimeField(null=True)
+    """When an owner has closed it; nothing of it is seen until an owner opens it again."""
 
     def __str__(self) -> str:
         return self.name
@@ -32,3 +34,25 @@ class Membership(models.Model):
 
     def __str__(self) -> str:
         return f"{self.user} as {self.role} of {self.workshop}"
+
+
+class Invitation(models.Model):
+    """An open question to one person: do you want to belong to this workshop?
+
+    It is put to an account by name, or to whoever brings the code; the code itself is not kept.
+    """
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    workshop = models.ForeignKey(Workshop, models.CASCADE, related_name="invitations")
+    role = models.CharField(max_length=10, choices=Role.choices)
+    to = models.ForeignKey(settings.AUTH_USER_MODEL, models.CASCADE, null=True, related_name="invitations")
+    code_hash = models.CharField(max_length=64, null=True, unique=True)
+    author = models.ForeignKey(settings.AUTH_USER_MODEL, models.SET_NULL, null=True, related_name="+")
+    expires_at = models.DateTimeField()
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["workshop", "to"], name="one_invitation_each")]
+        ordering = ["expires_at"]
+
+    def __str__(self) -> str:
+        return f"to {self.workshop} as {self.role}"

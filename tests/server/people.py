@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from typing import Any
 
-from django.core.cache import cache
 from rest_framework.test import APIClient, APITestCase
 
 from server.accounts.models import User
@@ -33,9 +32,6 @@ class WorkshopCase(APITestCase):
             Membership.objects.create(workshop=cls.workshop, user=cls.people[role.value], role=role)
         create_workshop(cls.people["stranger"], "Elsewhere")
         cls.vehicle = add_vehicle(cls.people["owner"], cls.workshop, PLAIN)
-
-    def setUp(self) -> None:
-        cache.clear()  # what the throttle has counted
 
     def as_(self, name: str) -> APIClient:
         """A client signed in as one of the people; "nobody" is signed out."""

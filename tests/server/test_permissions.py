@@ -12,16 +12,18 @@ from server.config.urls import api
 from server.demo.load import load
 from server.searches.actions import ask
 from server.searches.models import Search
-from server.workshops.models import Membership
+from server.workshops.actions import invite
+from server.workshops.models import Invitation, Membership, Role
 from tests.core.designs import PLAIN
 from tests.server.people import WorkshopCase
 
 REQUEST = {"format": "ydrometer-search", "version": 1, "design": PLAIN, "layouts": [{"stages": []}]}
-OPEN, MEMBERS, EDITORS, OWNERS, SIGNED_IN = "open", "members", "editors", "owners", "signed in"
+OPEN, MEMBERS, EDITORS, OWNERS, SIGNED_IN, ASKED = "open", "members", "editors", "owners", "signed in", "asked"
+THE_WORKSHOP = {"workshop": "filled in by the test"}
 
 # address -> {verb: (who, body)}; {…} are filled in by the test.
 TABLE: dict[str, dict[str, tuple[str, Any]]] = {
-    "session/": {"get": (OPEN, None)},
+    "session/": {"get": (OPEN, None), "patch": (MEMBERS, THE_WORKSHOP)},
     "vocabulary/": {"get": (OPEN, None)},
     "accounts/": {"post": (OPEN, {"username": "new", "password": "x"})},
     "accounts/sign-in/": {"post": (OPEN, {"username": "new", "password": "x"})},
@@ -40,10 +42,17 @@ TABLE: dict[str, dict[str, tuple[str, Any]]] = {
     "turned-down/": {"post": (SIGNED_IN, {"document": PLAIN})},
     "workshops/": {"get": (SIGNED_IN, None), "post": (SIGNED_IN, {"name": "Another"})},
     "workshops/<uuid:workshop>/": {"get": (MEMBERS, None), "patch": (OWNERS, {"name": "Renamed"})},
-    "workshops/<uuid:workshop>/members/": {
-        "get": (MEMBERS, None),
-        "post": (OWNERS, {"username": "stranger", "role": "viewer"}),
+    "workshops/<uuid:workshop>/closing/": {
+        "post": (OWNERS, {"name": "Saltmarsh Workshop"}),
+        "delete": (OWNERS, None),
     },
+    "workshops/<uuid:workshop>/leaving/": {"post": (MEMBERS, None)},
+    "workshops/<uuid:workshop>/invitations/": {"get": (OWNERS, None), "post": (OWNERS, {"role": "viewer"})},
+    "workshops/<uuid:workshop>/invitations/<uuid:invitation>/": {"delete": (OWNERS, None)},
+    "invitations/": {"get": (SIGNED_IN, None)},
+    "invitations/<uuid:invitation>/": {"post": (ASKED, {"accept": True})},
+    "joining/": {"post": (SIGNED_IN, {"code": "none"})},
+    "workshops/<uuid:workshop>/members/": {"get": (MEMBERS, None)},
     "workshops/<uuid:workshop>/members/<int:member>/": {
         "patch": (OWNERS, {"role": "viewer"}),
         "delete": (OWNERS, None),
@@ -101,6 +110,7 @@ ALLOWED = {
     MEMBERS: {"viewer", "editor", "owner"},
     EDITORS: {"editor", "owner"},
     OWNERS: {"owner"},
+    ASKED: {"stranger"},
 }
 
 
@@ -108,21 +118,24 @@ def refusal(person: str, who: str) -> int:
     """The status that somebody not allowed gets: what they may not see is not there."""
     if person == "nobody":
         return 401
-    return 404 if person == "stranger" else 403
+    return 404 if person == "stranger" or who == ASKED else 403
 
 
 class Permissions(WorkshopCase):
     search: Search
+    invitation: Invitation
 
     @classmethod
     def setUpTestData(cls) -> None:
         super().setUpTestData()
+        cls.invitation, _ = invite(cls.people["owner"], cls.workshop, Role.VIEWER, "stranger")
         cls.search = ask(cls.people["owner"], cls.workshop, cls.vehicle, REQUEST).search
 
     def address(self, route: str) -> str:
         member = Membership.objects.get(workshop=self.workshop, user=self.people["viewer"])
         filled = route.replace("<uuid:workshop>", str(self.workshop.id)).replace("<uuid:vehicle>", str(self.vehicle.id))
         filled = filled.replace("<uuid:search>", str(self.search.id))
+        filled = filled.replace("<uuid:invitation>", str(self.invitation.id))
         return "/api/" + filled.replace("<int:member>", str(member.id)).replace("<int:number>", "1").replace(
             "<str:kind>", "svg"
         ).replace("<str:suffix>", "csv")
@@ -143,6 +156,8 @@ class Permissions(WorkshopCase):
                         transaction.set_rollback(True)
 
     def check(self, route: str, verb: str, who: str, body: Any, person: str) -> None:
+        if body is THE_WORKSHOP:
+            body = {"workshop": str(self.workshop.id)}
         answer = getattr(self.as_(person), verb)(self.address(route), body, format="json")
         if person in ALLOWED[who]:
             self.assertNotIn(answer.status_code, (401, 403, 500))

@@ -1,4 +1,4 @@
-"""Signing up, in and out, and changing the password."""
+"""Signing up, in and out, changing the password, and whose bench one stands at."""
 
 from __future__ import annotations
 
@@ -11,16 +11,20 @@ from django.utils.decorators import method_decorator
 from django.views.decorators.csrf import csrf_protect, ensure_csrf_cookie
 from drf_spectacular.utils import extend_schema
 from rest_framework import serializers, status
+from rest_framework.exceptions import NotAuthenticated
 from rest_framework.permissions import AllowAny
 from rest_framework.request import Request
 from rest_framework.response import Response
-from rest_framework.throttling import ScopedRateThrottle
 from rest_framework.validators import UniqueValidator
 from rest_framework.views import APIView
 
-from server.accounts import actions
+from server.accounts import patience
 from server.accounts.models import User
-from server.api.errors import BAD, SIGNED_OUT, TOO_MANY
+from server.api.errors import BAD, HIDDEN, SIGNED_OUT, TOO_MANY
+from server.api.requests import read
+from server.config.logs import security
+from server.entrance import actions
+from server.workshops import access
 
 
 class CredentialsSerializer(serializers.Serializer[Any]):
@@ -41,6 +45,10 @@ class SignUpSerializer(CredentialsSerializer):
 class PasswordSerializer(serializers.Serializer[Any]):
     current = serializers.CharField(max_length=200, trim_whitespace=False)
     password = serializers.CharField(max_length=200, trim_whitespace=False)
+
+
+class BenchSerializer(serializers.Serializer[Any]):
+    workshop = serializers.UUIDField()
 
 
 class SessionSerializer(serializers.Serializer[Any]):
@@ -70,32 +78,46 @@ class SessionView(PublicView):
     def get(self, request: Request) -> Response:
         return Response(session(request.user if isinstance(request.user, User) else None))
 
+    @extend_schema(request=BenchSerializer, responses={204: None, **BAD, **HIDDEN})
+    def patch(self, request: Request) -> Response:
+        """Says whose bench is before the user now: the next visit begins there."""
+        if not request.user.is_authenticated:
+            raise NotAuthenticated
+        workshop = access.workshop_for(access.acting(request), read(BenchSerializer, request)["workshop"])
+        actions.stand_at(access.acting(request), workshop)
+        return Response(status=status.HTTP_204_NO_CONTENT)
+
 
 class SignUpView(PublicView):
-    throttle_classes = (ScopedRateThrottle,)
-    throttle_scope = "sign-in"
-
     @extend_schema(request=SignUpSerializer, responses={201: SessionSerializer, **BAD, **TOO_MANY})
     def post(self, request: Request) -> Response:
+        # Counted before the form is looked at, which tells whether a name is taken.
+        patience.count((patience.SIGN_UP, patience.address_of(request)))
         form = SignUpSerializer(data=request.data)
         form.is_valid(raise_exception=True)
-        user = actions.sign_up(**form.validated_data)
+        with patience.hashing():
+            user = actions.sign_up(**form.validated_data)
+        patience.signed_in(user.username, patience.address_of(request))
         login(request, user)
+        security.info("account %s signed up", user.pk)
         return Response(session(user), status=status.HTTP_201_CREATED)
 
 
 class SignInView(PublicView):
-    throttle_classes = (ScopedRateThrottle,)
-    throttle_scope = "sign-in"
-
     @extend_schema(request=CredentialsSerializer, responses={200: SessionSerializer, **BAD, **TOO_MANY})
     def post(self, request: Request) -> Response:
         form = CredentialsSerializer(data=request.data)
         form.is_valid(raise_exception=True)
-        user = authenticate(request, **form.validated_data)
+        name, address = form.validated_data["username"], patience.address_of(request)
+        patience.count_sign_in(name, address)
+        with patience.hashing():
+            user = authenticate(request, **form.validated_data)
         if user is None:
+            security.warning("sign-in failed from %s", address)
             raise serializers.ValidationError({"password": "This name and password do not belong together."})
+        patience.signed_in(name, address)
         login(request, user)
+        security.info("account %s signed in", user.pk)
         return Response(session(user))
 
 
@@ -107,13 +129,18 @@ class SignOutView(APIView):
 
 
 class PasswordView(APIView):
-    @extend_schema(request=PasswordSerializer, responses={204: None, **BAD, **SIGNED_OUT})
+    @extend_schema(request=PasswordSerializer, responses={204: None, **BAD, **SIGNED_OUT, **TOO_MANY})
     def post(self, request: Request) -> Response:
         user = cast(User, request.user)
         form = PasswordSerializer(data=request.data)
         form.is_valid(raise_exception=True)
-        if not user.check_password(form.validated_data["current"]):
-            raise serializers.ValidationError({"current": "This is not the present password."})
-        actions.change_password(user, form.validated_data["password"])
+        patience.count((patience.PASSWORD, str(user.pk)))
+        with patience.hashing():
+            if not user.check_password(form.validated_data["current"]):
+                security.warning("account %s gave a wrong present password", user.pk)
+                raise serializers.ValidationError({"current": "This is not the present password."})
+            actions.change_password(user, form.validated_data["password"])
+        patience.forgive((patience.PASSWORD, str(user.pk)))
         update_session_auth_hash(request, user)
+        security.info("account %s changed its password", user.pk)
         return Response(status=status.HTTP_204_NO_CONTENT)

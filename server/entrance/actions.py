@@ -1,4 +1,4 @@
-"""Changes to accounts."""
+"""Changes to accounts; each is told who acts."""
 
 from __future__ import annotations
 
@@ -9,6 +9,7 @@ from rest_framework import serializers
 
 from server.accounts.models import User
 from server.workshops import actions as workshops
+from server.workshops.models import Workshop
 
 
 def sign_up(username: str, password: str) -> User:
@@ -24,6 +25,12 @@ def sign_up(username: str, password: str) -> User:
         user.save()
         workshops.create_workshop(user, f"{username}'s workshop")
     return user
+
+
+def stand_at(user: User, workshop: Workshop) -> None:
+    """Have a workshop's bench before one, now and at the next visit."""
+    user.bench = workshop
+    user.save(update_fields=["bench"])
 
 
 def change_password(user: User, password: str) -> None:

@@ -1,0 +1,33 @@
+"""How much one account or workshop may keep, said before it is reached."""
+
+from __future__ import annotations
+
+from rest_framework import status
+from rest_framework.exceptions import APIException
+
+MOST_WORKSHOPS = 30
+"""That one account owns."""
+MOST_INVITATIONS = 60
+"""Of a workshop, open at once."""
+MOST_VEHICLES = 400
+"""Of a workshop."""
+MOST_REVISION_BYTES = 400_000_000
+"""Of all revisions in a workshop."""
+MOST_OPEN_SEARCHES = 8
+"""Of one account, waiting or running."""
+
+
+class Full(APIException):
+    """There is no room for more."""
+
+    status_code = status.HTTP_400_BAD_REQUEST
+
+
+def need_room(what: str, used: float, most: float, remedy: str = "take some away first") -> None:
+    """Refuse to keep more than there is room for.
+
+    Raises:
+        Full: it is full.
+    """
+    if used >= most:
+        raise Full(f"There is room for {most:,.0f} {what}, and {used:,.0f} are there: {remedy}.")
