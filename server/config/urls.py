@@ -55,6 +55,7 @@ api = [
     path("searches/<uuid:search>/", searches.SearchView.as_view()),
     path("searches/<uuid:search>/export/<str:suffix>/", searches.ExportView.as_view()),
     path("vehicles/<uuid:vehicle>/", designs.VehicleView.as_view()),
+    path("vehicles/<uuid:vehicle>/newest/", designs.NewestView.as_view()),
     path("vehicles/<uuid:vehicle>/revisions/", designs.RevisionsView.as_view()),
     path("vehicles/<uuid:vehicle>/revisions/<int:number>/", designs.RevisionView.as_view()),
 ]

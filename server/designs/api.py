@@ -134,6 +134,14 @@ class VehicleView(APIView):
         return Response(VehicleSerializer(found).data)
 
 
+class NewestView(APIView):
+    @extend_schema(responses={200: RevisionSerializer, **HIDDEN})
+    def get(self, request: Request, vehicle: UUID) -> Response:
+        """Its newest revision without the document: asked every few seconds whether somebody else has saved."""
+        newest = _vehicle(request, vehicle).revisions.select_related("author").defer("document").first()
+        return Response(RevisionSerializer(newest).data)
+
+
 class RevisionsView(APIView):
     @extend_schema(responses={200: RevisionSerializer(many=True), **HIDDEN})
     def get(self, request: Request, vehicle: UUID) -> Response:

@@ -94,6 +94,7 @@ TABLE: dict[str, dict[str, tuple[str, Any]]] = {
     "searches/<uuid:search>/": {"get": (MEMBERS, None), "patch": (EDITORS, {"state": "cancelled"})},
     "searches/<uuid:search>/export/<str:suffix>/": {"get": (MEMBERS, None)},
     "vehicles/<uuid:vehicle>/": {"get": (MEMBERS, None), "patch": (EDITORS, {"put_away": True})},
+    "vehicles/<uuid:vehicle>/newest/": {"get": (MEMBERS, None)},
     "vehicles/<uuid:vehicle>/revisions/": {
         "get": (MEMBERS, None),
         "post": (EDITORS, {"base": 1, "document": PLAIN}),

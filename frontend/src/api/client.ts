@@ -1,5 +1,6 @@
 /** The server, through a client whose types are generated from its schema. */
 import createClient, { type Middleware } from "openapi-fetch";
+import { lost } from "./connection";
 import type { components, paths } from "./schema";
 
 type Schemas = components["schemas"];
@@ -64,15 +65,18 @@ function cookie(name: string): string {
   return found ? decodeURIComponent(found.slice(name.length + 1)) : "";
 }
 
-const csrf: Middleware = {
+const session: Middleware = {
   onRequest({ request }) {
     if (request.method !== "GET") request.headers.set("X-CSRFToken", cookie("csrftoken"));
     return request;
   },
+  onResponse({ response }) {
+    if (response.status === 401) lost();
+  },
 };
 
 export const api = createClient<paths>({ baseUrl: "/" });
-api.use(csrf);
+api.use(session);
 
 /** The data of an answer, or its refusal thrown with the words the server chose. */
 export async function answer<T>(

@@ -135,6 +135,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/invitations/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description What one has been asked by name. */
+        get: operations["invitations_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invitations/{invitation}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Joins, or declines. */
+        post: operations["invitations_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/joining/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description What a code stands for; with `accept` one joins. */
+        post: operations["joining_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/live/": {
         parameters: {
             query?: never;
@@ -198,7 +249,8 @@ export interface paths {
         delete?: never;
         options?: never;
         head?: never;
-        patch?: never;
+        /** @description Says whose bench is before the user now: the next visit begins there. */
+        patch: operations["session_partial_update"];
         trace?: never;
     };
     "/api/sweep/": {
@@ -263,6 +315,23 @@ export interface paths {
         options?: never;
         head?: never;
         patch: operations["vehicles_partial_update"];
+        trace?: never;
+    };
+    "/api/vehicles/{vehicle}/newest/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Its newest revision without the document: asked every few seconds whether somebody else has saved. */
+        get: operations["vehicles_newest_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/api/vehicles/{vehicle}/revisions/": {
@@ -337,6 +406,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** @description The first one is the bench that is shown. */
         get: operations["workshops_list"];
         put?: never;
         post: operations["workshops_create"];
@@ -360,6 +430,24 @@ export interface paths {
         options?: never;
         head?: never;
         patch: operations["workshops_partial_update"];
+        trace?: never;
+    };
+    "/api/workshops/{workshop}/closing/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Closes a workshop; nothing of it is lost. */
+        post: operations["workshops_closing_create"];
+        /** @description Opens it again. */
+        delete: operations["workshops_closing_destroy"];
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/api/workshops/{workshop}/fit/": {
@@ -429,6 +517,56 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/workshops/{workshop}/invitations/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["workshops_invitations_list"];
+        put?: never;
+        post: operations["workshops_invitations_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/workshops/{workshop}/invitations/{invitation}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** @description Takes it back. */
+        delete: operations["workshops_invitations_destroy"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/workshops/{workshop}/leaving/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description One leaves it oneself; the last owner hands it over or closes it first. */
+        post: operations["workshops_leaving_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/workshops/{workshop}/members/": {
         parameters: {
             query?: never;
@@ -438,7 +576,7 @@ export interface paths {
         };
         get: operations["workshops_members_list"];
         put?: never;
-        post: operations["workshops_members_create"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -626,6 +764,9 @@ export interface components {
                 [key: string]: unknown;
             };
         };
+        AnswerRequest: {
+            accept: boolean;
+        };
         /** @description A search request without parts: they come from the bin. `vehicle` is what it is for. */
         AskRequest: {
             request: {
@@ -772,6 +913,10 @@ export interface components {
             level: components["schemas"]["LevelEnum"];
             path: string;
             text: string;
+        };
+        /** @description The workshop's name, typed to be sure. */
+        CloseRequest: {
+            name: string;
         };
         Column: {
             dimension: string;
@@ -1170,6 +1315,29 @@ export interface components {
             };
             unknown: string;
         };
+        /** @description As the workshop's owners see it. `code` is told once, when it is made. */
+        Invitation: {
+            /** @default  */
+            code: string;
+            /** Format: date-time */
+            expires_at: string;
+            /** Format: uuid */
+            id: string;
+            role: components["schemas"]["RoleEnum"];
+            username?: string | null;
+        };
+        /** @description By the name of an account, or without one by a code. */
+        InviteRequest: {
+            role: components["schemas"]["RoleEnum"];
+            /** @default  */
+            username: string;
+        };
+        /** @description A code; without `accept` only what it stands for is told. */
+        JoinRequest: {
+            /** @default false */
+            accept: boolean;
+            code: string;
+        };
         LabelledField: {
             control: components["schemas"]["ControlEnum"];
             dimension: string;
@@ -1292,10 +1460,6 @@ export interface components {
             sections: components["schemas"]["Section"][];
             settings: components["schemas"]["StageSettings"][];
         };
-        NewMemberRequest: {
-            role: components["schemas"]["RoleEnum"];
-            username: string;
-        };
         /** @description A document, or only a name for a design to start from. */
         NewVehicleRequest: {
             document?: {
@@ -1403,6 +1567,10 @@ export interface components {
             current: string;
             password: string;
         };
+        PatchedBenchRequest: {
+            /** Format: uuid */
+            workshop?: string;
+        };
         PatchedCancelRequest: {
             state?: components["schemas"]["CancelStateEnum"];
         };
@@ -1416,6 +1584,7 @@ export interface components {
         PatchedPutAwayRequest: {
             put_away?: boolean;
         };
+        /** @description `closed_at` where its owner has closed it; then nothing of it is to be had. */
         PatchedWorkshopRequest: {
             name?: string;
         };
@@ -1558,6 +1727,14 @@ export interface components {
         Remedy: {
             changes: components["schemas"]["Change"][];
             words: string;
+        };
+        /** @description An invitation as the one who is asked sees it. */
+        Request: {
+            author?: string | null;
+            /** Format: uuid */
+            id: string;
+            role: components["schemas"]["RoleEnum"];
+            workshop: string;
         };
         Revision: {
             author?: string | null;
@@ -2072,12 +2249,16 @@ export interface components {
             };
             measure: string;
         };
+        /** @description `closed_at` where its owner has closed it; then nothing of it is to be had. */
         Workshop: {
+            /** Format: date-time */
+            readonly closed_at: string | null;
             /** Format: uuid */
             readonly id: string;
             name: string;
             readonly role: components["schemas"]["RoleEnum"];
         };
+        /** @description `closed_at` where its owner has closed it; then nothing of it is to be had. */
         WorkshopRequest: {
             name: string;
         };
@@ -2162,6 +2343,15 @@ export interface operations {
             };
             /** @description Refused, with the reason */
             401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2390,6 +2580,162 @@ export interface operations {
             };
         };
     };
+    invitations_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Request"][];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    invitations_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                invitation: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnswerRequest"];
+            };
+        };
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    joining_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JoinRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Request"];
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     live_create: {
         parameters: {
             query?: never;
@@ -2608,6 +2954,64 @@ export interface operations {
             };
         };
     };
+    session_partial_update: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["PatchedBenchRequest"];
+            };
+        };
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     sweep_create: {
         parameters: {
             query?: never;
@@ -2809,6 +3213,54 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    vehicles_newest_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                vehicle: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Revision"];
                 };
             };
             /** @description Refused, with the reason */
@@ -3306,6 +3758,122 @@ export interface operations {
             };
         };
     };
+    workshops_closing_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                workshop: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CloseRequest"];
+            };
+        };
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    workshops_closing_destroy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                workshop: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     workshops_fit_create: {
         parameters: {
             query?: never;
@@ -3551,7 +4119,7 @@ export interface operations {
             };
         };
     };
-    workshops_members_list: {
+    workshops_invitations_list: {
         parameters: {
             query?: never;
             header?: never;
@@ -3567,7 +4135,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Member"][];
+                    "application/json": components["schemas"]["Invitation"][];
                 };
             };
             /** @description Refused, with the reason */
@@ -3599,7 +4167,7 @@ export interface operations {
             };
         };
     };
-    workshops_members_create: {
+    workshops_invitations_create: {
         parameters: {
             query?: never;
             header?: never;
@@ -3610,7 +4178,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["NewMemberRequest"];
+                "application/json": components["schemas"]["InviteRequest"];
             };
         };
         responses: {
@@ -3619,7 +4187,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Member"];
+                    "application/json": components["schemas"]["Invitation"];
                 };
             };
             /** @description Refused, with the reason */
@@ -3629,6 +4197,167 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    workshops_invitations_destroy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                invitation: string;
+                workshop: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    workshops_leaving_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                workshop: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    workshops_members_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                workshop: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Member"][];
                 };
             };
             /** @description Refused, with the reason */

@@ -18,10 +18,14 @@ export function useVocabulary() {
   });
 }
 
-export function useSignOut() {
+/** @param before is called once the server has agreed, before the page begins anew. */
+export function useSignOut(before: () => void) {
   return useMutation({
     mutationFn: () => answer(api.POST("/api/accounts/sign-out/")),
     // Loaded anew, the page keeps nothing of what it has shown.
-    onSuccess: () => window.location.assign("/"),
+    onSuccess: () => {
+      before();
+      window.location.assign("/");
+    },
   });
 }

@@ -1,22 +1,28 @@
 import { Box } from "@chakra-ui/react";
 import { lazy, Suspense, useMemo } from "react";
 import { Navigate, Route, Routes } from "react-router";
+import { useConnection } from "../api/connection";
 import { useSession, useVocabulary } from "../api/session";
 import { AccountPage } from "../screens/account/AccountPage";
 import { SignIn } from "../screens/account/SignIn";
+import { SignInAgain } from "../screens/account/SignInAgain";
 import { Bench } from "../screens/bench/Bench";
 import { VehicleScreen } from "../screens/vehicle/VehicleScreen";
+import { Join } from "../screens/workshop/Join";
 import { Members } from "../screens/workshop/Members";
 import { makeUnits, UnitsProvider } from "../ui/fields/units";
 import { Notice } from "../ui/frame/Notice";
 import { usePreferences } from "../ui/frame/preferences";
 import { TopBar, TopBarContext } from "../ui/frame/TopBar";
 
+/** The demo's account, which has no password. */
+const VISITOR = "saltmarsh-visitor";
 const PartsScreen = lazy(() => import("../screens/parts/PartsScreen"));
 
 export function App() {
   const session = useSession();
   const vocabulary = useVocabulary();
+  const connection = useConnection();
   const [preferences, change] = usePreferences();
   const units = useMemo(
     () => vocabulary.data && makeUnits(vocabulary.data, preferences.system, preferences.reducing),
@@ -27,7 +33,8 @@ export function App() {
   }
   if (!session.data || !units) return <Box role="status" aria-label="Loading" />;
   if (session.data.username === null) return <SignIn demo={session.data.demo} />;
-  const bar = { preferences, change, username: session.data.username };
+  const { demo, username } = session.data;
+  const bar = { preferences, change, username };
   return (
     <UnitsProvider value={units}>
       <TopBarContext value={bar}>
@@ -41,6 +48,7 @@ export function App() {
               </Suspense>
             }
           />
+          <Route path="/join" element={<Join />} />
           <Route path="/account" element={<AccountPage />} />
           <Route path="/workshops/:workshop" element={<Members />} />
           <Route path="/vehicles/:vehicle" element={<Navigate to="line" replace />} />
@@ -50,6 +58,9 @@ export function App() {
             element={<Notice title="There is nothing at this address">The bench is at the start.</Notice>}
           />
         </Routes>
+        {connection === "signed out" && (
+          <SignInAgain username={username} demo={demo && username === VISITOR} />
+        )}
       </TopBarContext>
     </UnitsProvider>
   );

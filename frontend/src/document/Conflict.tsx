@@ -1,20 +1,23 @@
 import { Box, Button, Flex } from "@chakra-ui/react";
 import type { Conflict as Found } from "../api/client";
-import { type DesignDocument, differences } from "./document";
+import type { DesignDocument } from "./document";
+import { merge } from "./merge";
 
 interface Props {
   conflict: Found;
+  /** What both changes were made from. */
+  base: DesignDocument;
   mine: DesignDocument;
-  onKeepMine: () => void;
-  onTakeTheirs: () => void;
+  onDecide: (document: DesignDocument) => void;
 }
 
 const MOST = 8;
 
-/** Somebody else has saved: both versions, where they differ, and what to do about it. Neither choice loses anything. */
-export function Conflict({ conflict, mine, onKeepMine, onTakeTheirs }: Props) {
+/** Two people changed the same values: only these are asked about, everything else of both is kept. */
+export function Conflict({ conflict, base, mine, onDecide }: Props) {
   const { theirs } = conflict;
-  const found = differences(mine, theirs.document);
+  const others = theirs.document as unknown as DesignDocument;
+  const { collisions } = merge(base, mine, others);
   const at = new Date(theirs.saved_at).toLocaleTimeString([], {
     hour: "2-digit",
     minute: "2-digit",
@@ -31,8 +34,8 @@ export function Conflict({ conflict, mine, onKeepMine, onTakeTheirs }: Props) {
       py="3"
     >
       <Box fontWeight="600">
-        {theirs.author ?? "Somebody"} saved revision {theirs.number} of this vehicle at {at}. Nothing was
-        overwritten.
+        {theirs.author ?? "Somebody"} saved revision {theirs.number} of this vehicle at {at}, and changed what
+        you changed too. Nothing was overwritten; all other changes of you both are kept.
       </Box>
       <Box as="table" my="2" fontSize="sm">
         <thead>
@@ -45,7 +48,7 @@ export function Conflict({ conflict, mine, onKeepMine, onTakeTheirs }: Props) {
           </tr>
         </thead>
         <tbody>
-          {found.slice(0, MOST).map((difference) => (
+          {collisions.slice(0, MOST).map((difference) => (
             <tr key={difference.path}>
               <Box as="td" pr="6">
                 {difference.path}
@@ -60,12 +63,14 @@ export function Conflict({ conflict, mine, onKeepMine, onTakeTheirs }: Props) {
           ))}
         </tbody>
       </Box>
-      {found.length > MOST && <Box fontSize="sm">and {found.length - MOST} more</Box>}
+      {collisions.length > MOST && <Box fontSize="sm">and {collisions.length - MOST} more</Box>}
       <Flex gap="2" wrap="wrap">
-        <Button variant="solid" onClick={onKeepMine}>
-          Save yours as the next revision
+        <Button variant="solid" onClick={() => onDecide(merge(base, mine, others).document)}>
+          Keep yours of these
         </Button>
-        <Button onClick={onTakeTheirs}>Go on with theirs (Undo brings yours back)</Button>
+        <Button onClick={() => onDecide(merge(base, mine, others, "theirs").document)}>
+          Take theirs (Undo brings yours back)
+        </Button>
       </Flex>
     </Box>
   );

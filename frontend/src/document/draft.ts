@@ -1,29 +1,86 @@
-/** What is typed but not yet saved, kept by the browser until the server has it. */
+/**
+ * What is typed but not yet saved, kept by the browser until the server has it: one draft an account, a vehicle and a
+ * tab, so that two tabs never take each other's.
+ */
+import { draftKey, storedDrafts } from "../ui/drafts";
 import type { DesignDocument } from "./document";
 
 export interface Draft {
+  /** The revision it was made from, and its document, so that two people's changes can be told apart. */
   base: number;
+  from: DesignDocument;
   document: DesignDocument;
+  at: string;
 }
 
-const key = (vehicle: string) => `ydrometer-draft-${vehicle}`;
+/** A draft that another tab has left behind. */
+export interface Left extends Draft {
+  tab: string;
+}
 
-export function keepDraft(vehicle: string, draft: Draft): void {
+const lock = (tab: string) => `ydrometer-tab-${tab}`;
+
+let mine: Promise<string> | undefined;
+
+/** This tab's own name: the same after a reload, another one in a copy of the tab. */
+export function tabName(): Promise<string> {
+  mine ??= claim(sessionStorage.getItem("ydrometer-tab") ?? crypto.randomUUID?.() ?? String(Math.random()));
+  return mine;
+}
+
+async function claim(wanted: string): Promise<string> {
+  const name = (await holds(wanted))
+    ? wanted
+    : `${wanted.slice(0, 8)}-${Math.random().toString(36).slice(2)}`;
+  if (name !== wanted) await holds(name);
+  sessionStorage.setItem("ydrometer-tab", name);
+  return name;
+}
+
+/** Hold a tab's name for as long as the page lives; false where another page holds it. */
+function holds(name: string): Promise<boolean> {
+  if (!navigator.locks) return Promise.resolve(true);
+  return new Promise((told) => {
+    void navigator.locks.request(lock(name), { ifAvailable: true }, (found) => {
+      told(found !== null);
+      return found ? new Promise(() => {}) : undefined;
+    });
+  });
+}
+
+export function keepDraft(account: string, vehicle: string, tab: string, draft: Omit<Draft, "at">): void {
   try {
-    localStorage.setItem(key(vehicle), JSON.stringify(draft));
+    const kept = { ...draft, at: new Date().toISOString() };
+    localStorage.setItem(draftKey(account, vehicle, tab), JSON.stringify(kept));
   } catch {
     // A full or forbidden store only means that a reload before saving starts from the last saved state.
   }
 }
 
-export function dropDraft(vehicle: string): void {
-  localStorage.removeItem(key(vehicle));
+export function dropDraft(account: string, vehicle: string, tab: string): void {
+  localStorage.removeItem(draftKey(account, vehicle, tab));
 }
 
-export function readDraft(vehicle: string): Draft | null {
+export function readDraft(account: string, vehicle: string, tab: string): Draft | null {
+  return parsed(draftKey(account, vehicle, tab));
+}
+
+/** What tabs that are gone have left of a vehicle, the newest first. */
+export async function leftBehind(account: string, vehicle: string, tab: string): Promise<Left[]> {
+  const held = new Set((await navigator.locks?.query())?.held?.map((entry) => entry.name));
+  return storedDrafts()
+    .filter(([of, what, by]) => of === account && what === vehicle && by !== tab && !held.has(lock(by)))
+    .flatMap(([of, what, by]) => {
+      const draft = parsed(draftKey(of, what, by));
+      return draft ? [{ ...draft, tab: by }] : [];
+    })
+    .sort((one, other) => other.at.localeCompare(one.at));
+}
+
+function parsed(name: string): Draft | null {
   try {
-    const text = localStorage.getItem(key(vehicle));
-    return text === null ? null : (JSON.parse(text) as Draft);
+    const draft = JSON.parse(localStorage.getItem(name) ?? "null") as Draft | null;
+    return draft?.document && draft.from ? draft : null;
   } catch {
     return null;
   }

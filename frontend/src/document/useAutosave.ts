@@ -1,84 +1,199 @@
-/** Saves the document shortly after each change; a stale one is never written over. */
+/** Saves the document shortly after each change, and at least every few seconds; nobody's work is written over. */
+import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { api, type Conflict, type Refusal } from "../api/client";
-import type { DesignDocument } from "./document";
+import { mayPass, pause, whenBack } from "../api/connection";
+import { takeAll } from "../ui/fields/leaving";
+import { type DesignDocument, differences } from "./document";
 import { dropDraft, keepDraft } from "./draft";
+import { merge } from "./merge";
 
 const QUIET_MS = 600;
-const RETRY_MS = 4000;
+const LONGEST_MS = 5000;
+/** What a browser sends of a page that is going. */
+const MOST_PARTING = 60_000;
 
 export type SaveState =
   | { kind: "saved"; at: string }
+  | { kind: "unsaved" }
   | { kind: "saving" }
   | { kind: "waiting"; why: string }
   | { kind: "conflict"; conflict: Conflict };
 
-interface Autosave {
-  state: SaveState;
-  /** Go on from another revision: the number the next save is based on. */
-  rebase: (number: number) => void;
+/** The revision that changes are made from. */
+export interface Base {
+  number: number;
+  document: DesignDocument;
+  saved_at: string;
 }
 
-export function useAutosave(
-  vehicle: string,
-  document: DesignDocument,
-  first: { number: number; saved_at: string },
-  loaded: DesignDocument,
-): Autosave {
-  const base = useRef(first.number);
-  const saved = useRef(loaded);
-  const busy = useRef(false);
-  const [state, setState] = useState<SaveState>({ kind: "saved", at: first.saved_at });
-  const [turn, setTurn] = useState(0);
+export interface Owner {
+  account: string;
+  vehicle: string;
+  tab: string;
+}
 
-  const save = useCallback(async () => {
-    busy.current = true;
-    setState({ kind: "saving" });
-    try {
-      const { data, error, response } = await api.POST("/api/vehicles/{vehicle}/revisions/", {
-        params: { path: { vehicle } },
-        body: { base: base.current, document: document as unknown as Record<string, unknown> },
-      });
-      if (data) {
-        base.current = data.number;
-        saved.current = document;
-        dropDraft(vehicle);
-        setState({ kind: "saved", at: data.saved_at });
-      } else if (response.status === 409) {
-        setState({ kind: "conflict", conflict: error as Conflict });
-      } else {
-        const refusal = error as Refusal | undefined;
-        setState({ kind: "waiting", why: reason(refusal, response.status) });
+export interface Autosave {
+  state: SaveState;
+  base: React.RefObject<Base>;
+  /** Go on from another revision, which others have saved. */
+  rebase: (base: Base) => void;
+}
+
+/**
+ * @param merged is told a document that holds both people's changes, and whose they are.
+ */
+export function useAutosave(
+  owner: Owner,
+  document: DesignDocument,
+  first: Base,
+  merged: (document: DesignDocument, by: Conflict["theirs"]) => void,
+  readOnly: boolean,
+): Autosave {
+  const base = useRef(first);
+  const present = useRef(document);
+  present.current = document;
+  const told = useRef(merged);
+  told.current = merged;
+  const busy = useRef(false);
+  const tries = useRef(0);
+  const since = useRef(0);
+  const [state, setState] = useState<SaveState>(() =>
+    clean(first, document) ? { kind: "saved", at: first.saved_at } : { kind: "unsaved" },
+  );
+  const [turn, setTurn] = useState(0);
+  const again = useCallback(() => setTurn((t) => t + 1), []);
+  const { account, vehicle, tab } = owner;
+  const queries = useQueryClient();
+
+  const save = useCallback(
+    async (parting = false) => {
+      const sent = present.current;
+      const from = base.current;
+      busy.current = true;
+      if (!parting) setState({ kind: "saving" });
+      try {
+        const body = { base: from.number, document: sent as unknown as Record<string, unknown> };
+        const { data, error, response } = await api.POST("/api/vehicles/{vehicle}/revisions/", {
+          params: { path: { vehicle } },
+          body,
+          keepalive: parting && JSON.stringify(body).length < MOST_PARTING,
+        });
+        tries.current = 0;
+        if (parting) void queries.invalidateQueries({ queryKey: ["vehicles"] });
+        if (data) {
+          base.current = { number: data.number, document: sent, saved_at: data.saved_at };
+          if (present.current === sent) dropDraft(account, vehicle, tab);
+          setState(present.current === sent ? { kind: "saved", at: data.saved_at } : { kind: "unsaved" });
+        } else if (response.status === 409) {
+          const conflict = error as Conflict;
+          const theirs = revisionOf(conflict);
+          const found = merge(from.document, present.current, theirs.document);
+          if (found.collisions.length > 0) setState({ kind: "conflict", conflict });
+          else {
+            base.current = theirs;
+            setState({ kind: "unsaved" });
+            told.current(found.document, conflict.theirs);
+          }
+        } else {
+          const refusal = error as Refusal | undefined;
+          setState({ kind: "waiting", why: reason(refusal, response.status) });
+          if (mayPass(response.status)) window.setTimeout(again, pause(tries.current++));
+        }
+      } catch {
+        setState({ kind: "waiting", why: "no connection; kept on this device" });
+        window.setTimeout(again, pause(tries.current++));
+      } finally {
+        busy.current = false;
       }
-    } catch {
-      setState({ kind: "waiting", why: "no connection; kept on this device" });
-      window.setTimeout(() => setTurn((t) => t + 1), RETRY_MS);
-    } finally {
-      busy.current = false;
-    }
-  }, [document, vehicle]);
+    },
+    [account, vehicle, tab, again, queries],
+  );
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: a turn asks for another try of the same document
   useEffect(() => {
-    if (document === saved.current) return;
-    keepDraft(vehicle, { base: base.current, document });
+    if (readOnly) return;
+    if (clean(base.current, document)) {
+      since.current = 0;
+      dropDraft(account, vehicle, tab);
+      setState((old) => (old.kind === "conflict" ? old : { kind: "saved", at: base.current.saved_at }));
+      return;
+    }
+    keepDraft(account, vehicle, tab, {
+      base: base.current.number,
+      from: base.current.document,
+      document,
+    });
     if (state.kind === "conflict") return;
-    const wait = window.setTimeout(() => (busy.current ? setTurn((t) => t + 1) : void save()), QUIET_MS);
+    if (state.kind === "saved") setState({ kind: "unsaved" });
+    since.current ||= performance.now();
+    const left = LONGEST_MS - (performance.now() - since.current);
+    const due = Math.max(0, Math.min(QUIET_MS, left));
+    const wait = window.setTimeout(() => {
+      if (busy.current) return again();
+      since.current = 0;
+      void save();
+    }, due);
     return () => window.clearTimeout(wait);
   }, [document, turn, save]);
 
-  const rebase = useCallback((number: number) => {
-    base.current = number;
-    setState({ kind: "saving" });
-    setTurn((t) => t + 1);
-  }, []);
+  useEffect(() => whenBack(again), [again]);
+  useLeaving(base, present, save, readOnly);
 
-  return { state, rebase };
+  const rebase = useCallback(
+    (onto: Base) => {
+      base.current = onto;
+      setState({ kind: "unsaved" });
+      again();
+    },
+    [again],
+  );
+
+  return { state, base, rebase };
+}
+
+/** What is typed reaches the server, or at least the draft, when the page is hidden, closed or changed. */
+function useLeaving(
+  base: React.RefObject<Base>,
+  present: React.RefObject<DesignDocument>,
+  save: (parting: boolean) => Promise<void>,
+  readOnly: boolean,
+): void {
+  useEffect(() => {
+    if (readOnly) return;
+    const part = () => {
+      if (!clean(base.current, present.current)) void save(true);
+    };
+    const hidden = () => {
+      if (window.document.visibilityState !== "hidden") return;
+      takeAll();
+      part();
+    };
+    window.document.addEventListener("visibilitychange", hidden);
+    window.addEventListener("pagehide", hidden);
+    window.addEventListener("popstate", takeAll);
+    return () => {
+      window.document.removeEventListener("visibilitychange", hidden);
+      window.removeEventListener("pagehide", hidden);
+      window.removeEventListener("popstate", takeAll);
+      part();
+    };
+  }, [base, present, save, readOnly]);
+}
+
+export function revisionOf({ theirs }: Conflict): Base {
+  const document = theirs.document as unknown as DesignDocument;
+  return { number: theirs.number, document, saved_at: theirs.saved_at };
+}
+
+export function clean(base: Base, document: DesignDocument): boolean {
+  return document === base.document || differences(document, base.document).length === 0;
 }
 
 function reason(refusal: Refusal | undefined, status: number): string {
-  const count = refusal?.faults?.length ?? 0;
+  const count = (refusal?.faults?.length ?? 0) + (refusal?.more ?? 0);
   if (count > 0)
     return `${count === 1 ? "one value" : `${count} values`} cannot be read; the figures are those before`;
-  return refusal?.detail ?? `the server answered with ${status}`;
+  if (status === 401) return "you are signed out; kept on this device";
+  return refusal?.detail ?? `the server answered with ${status}; it is tried again`;
 }

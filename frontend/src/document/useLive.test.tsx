@@ -21,8 +21,9 @@ vi.mock("../api/client", () => ({
 const design = (name: string) => ({ name }) as unknown as DesignDocument;
 const live = (name: string): Answer => ({ data: { name }, response: { status: 200 } });
 const start = () =>
-  renderHook(({ name }) => useLive(design(name), null, WISH), { initialProps: { name: "one" } });
+  renderHook(({ name }) => useLive(design(name), null, WISH, READABLE), { initialProps: { name: "one" } });
 const WISH = { selected: null };
+const READABLE = design("before");
 
 beforeEach(() => {
   asked.length = 0;

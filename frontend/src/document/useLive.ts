@@ -1,6 +1,10 @@
-/** The design evaluated while it changes: one request at a time, always ending with the newest, never out of order. */
-import { useEffect, useRef, useState } from "react";
+/**
+ * The design evaluated while it changes: one request at a time, always ending with the newest, never out of order; asked
+ * again with growing pauses while there is no answer.
+ */
+import { useCallback, useEffect, useRef, useState } from "react";
 import { api, type Fault, type Live, type Refusal } from "../api/client";
+import { mayPass, pause, whenBack } from "../api/connection";
 import type { DesignDocument } from "./document";
 import type { Selected } from "./selected";
 
@@ -27,30 +31,76 @@ interface Asked {
   wish: Wish;
 }
 
-export function useLive(document: DesignDocument, mark: DesignDocument | null, wish: Wish): LiveState {
+/**
+ * @param readable a document that could be read: its figures stand where the first one asked about cannot be.
+ */
+export function useLive(
+  document: DesignDocument,
+  mark: DesignDocument | null,
+  wish: Wish,
+  readable: DesignDocument,
+): LiveState {
   const [state, setState] = useState<LiveState>({ live: null, of: null, faults: [], trouble: "" });
   const next = useRef<Asked | null>(null);
+  const newest = useRef<Asked>({ document, mark, wish });
+  const fallback = useRef<DesignDocument | null>(readable);
   const busy = useRef(false);
+  /** Ends the pause before the next try. */
+  const pausing = useRef<(() => void) | null>(null);
 
-  useEffect(() => {
-    next.current = { document, mark, wish };
+  const run = useCallback(async () => {
+    next.current = newest.current;
     if (busy.current) return;
     busy.current = true;
-    void (async () => {
-      while (next.current) {
-        const asked: Asked = next.current;
-        next.current = null;
-        const result = await ask(asked);
-        setState((old) => (result.live ? result : { ...result, live: old.live, of: old.of }));
+    for (let tries = 0; next.current; ) {
+      const asked: Asked = next.current;
+      next.current = null;
+      const { retry, ...result } = await ask(asked);
+      setState((old) => (result.live ? result : { ...result, live: old.live, of: old.of }));
+      if (result.live) fallback.current = null;
+      else if (result.faults.length > 0 && fallback.current) {
+        const before = await ask({ ...asked, document: fallback.current });
+        fallback.current = null;
+        if (before.live) setState((old) => ({ ...old, live: before.live, of: before.of }));
       }
-      busy.current = false;
-    })();
-  }, [document, mark, wish]);
+      if (!retry) tries = 0;
+      else if (!next.current) {
+        // What is typed meanwhile is asked about at once.
+        const long = pause(tries++);
+        await new Promise<void>((passed) => {
+          window.setTimeout(passed, long);
+          pausing.current = passed;
+        });
+        pausing.current = null;
+        next.current ??= newest.current;
+      }
+    }
+    busy.current = false;
+  }, []);
+
+  useEffect(() => {
+    newest.current = { document, mark, wish };
+    void run();
+    pausing.current?.();
+  }, [document, mark, wish, run]);
+  useEffect(
+    () =>
+      whenBack(() => {
+        void run();
+        pausing.current?.();
+      }),
+    [run],
+  );
 
   return state;
 }
 
-async function ask({ document, mark, wish }: Asked): Promise<LiveState> {
+interface Result extends LiveState {
+  /** Whether the same question may be answered later. */
+  retry: boolean;
+}
+
+async function ask({ document, mark, wish }: Asked): Promise<Result> {
   try {
     const { data, error, response } = await api.POST("/api/live/", {
       body: {
@@ -59,21 +109,14 @@ async function ask({ document, mark, wish }: Asked): Promise<LiveState> {
         ...wish,
       },
     });
-    if (data) return { live: data, of: document, faults: [], trouble: "" };
+    if (data) return { live: data, of: document, faults: [], trouble: "", retry: false };
     const refusal = error as Refusal | undefined;
-    if (refusal?.faults) return { live: null, of: null, faults: refusal.faults, trouble: "" };
-    return {
-      live: null,
-      of: null,
-      faults: [],
-      trouble: refusal?.detail ?? `The server answered with ${response.status}.`,
-    };
+    const none = { live: null, of: null, faults: [] };
+    if (refusal?.faults) return { ...none, faults: refusal.faults, trouble: "", retry: false };
+    const trouble = refusal?.detail ?? `The server answered with ${response.status}; it is asked again.`;
+    return { ...none, trouble, retry: mayPass(response.status) };
   } catch {
-    return {
-      live: null,
-      of: null,
-      faults: [],
-      trouble: "No connection to the server: the figures are not up to date.",
-    };
+    const trouble = "No connection to the server: the figures are not up to date; it is asked again.";
+    return { live: null, of: null, faults: [], trouble, retry: true };
   }
 }

@@ -3,6 +3,7 @@ import { useMutation } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { answer, api, RefusedError } from "../../api/client";
 import { TopBar, useBar } from "../../ui/frame/TopBar";
+import { ClosedWorkshops } from "./ClosedWorkshops";
 import { Entry } from "./SignIn";
 
 /** The password, and the letter keys. */
@@ -55,6 +56,7 @@ export function AccountPage() {
             </Text>
           )}
         </form>
+        <ClosedWorkshops />
         <Heading as="h2" size="md" mt="8" mb="1">
           Letter keys
         </Heading>

@@ -4,17 +4,24 @@ import { type FormEvent, useRef, useState } from "react";
 import { Link, useNavigate, useSearchParams } from "react-router";
 import { answer, api, RefusedError } from "../../api/client";
 import { TopBar } from "../../ui/frame/TopBar";
+import { Requests } from "./Requests";
 import { VehicleCardView } from "./VehicleCard";
 
 /** The vehicles of a workshop as cards; home. */
 export function Bench() {
   const workshops = useQuery({ queryKey: ["workshops"], queryFn: () => answer(api.GET("/api/workshops/")) });
   const [search, setSearch] = useSearchParams();
-  const chosen = workshops.data?.find((w) => w.id === search.get("workshop")) ?? workshops.data?.[0];
+  const open = workshops.data?.filter((w) => w.closed_at === null) ?? [];
+  const chosen = open.find((w) => w.id === search.get("workshop")) ?? open[0];
+  const stand = (workshop: string) => {
+    setSearch({ workshop });
+    void api.PATCH("/api/session/", { body: { workshop } });
+  };
   return (
     <>
       <TopBar workshop={chosen?.id} />
       <Box as="main" maxW="1180px" mx="auto" px="4" py="5">
+        <Requests />
         {workshops.isSuccess && !chosen && <MakeWorkshop />}
         {chosen && (
           <>
@@ -22,14 +29,14 @@ export function Bench() {
               <Heading as="h1" size="2xl">
                 {chosen.name}
               </Heading>
-              {(workshops.data?.length ?? 0) > 1 && (
+              {open.length > 1 && (
                 <select
                   className="plain"
                   aria-label="Workshop"
                   value={chosen.id}
-                  onChange={(event) => setSearch({ workshop: event.target.value })}
+                  onChange={(event) => stand(event.target.value)}
                 >
-                  {workshops.data?.map((w) => (
+                  {open.map((w) => (
                     <option key={w.id} value={w.id}>
                       {w.name}
                     </option>
@@ -40,7 +47,12 @@ export function Bench() {
                 <Link to={`/workshops/${chosen.id}`}>Who works here</Link>
               </Box>
             </Flex>
-            <Vehicles key={chosen.id} workshop={chosen.id} mayEdit={chosen.role !== "viewer"} />
+            <Vehicles
+              key={chosen.id}
+              workshop={chosen.id}
+              name={chosen.name}
+              mayEdit={chosen.role !== "viewer"}
+            />
           </>
         )}
       </Box>
@@ -64,7 +76,7 @@ function MakeWorkshop() {
   );
 }
 
-function Vehicles({ workshop, mayEdit }: { workshop: string; mayEdit: boolean }) {
+function Vehicles({ workshop, name, mayEdit }: { workshop: string; name: string; mayEdit: boolean }) {
   const params = { params: { path: { workshop } } };
   const vehicles = useQuery({
     queryKey: ["vehicles", workshop],
@@ -88,7 +100,7 @@ function Vehicles({ workshop, mayEdit }: { workshop: string; mayEdit: boolean })
           <VehicleCardView key={vehicle.id} vehicle={vehicle} mayEdit={mayEdit} />
         ))}
       </Box>
-      {mayEdit && <NewVehicle workshop={workshop} />}
+      {mayEdit && <NewVehicle workshop={workshop} bench={name} />}
       {(away.length > 0 || showAway) && (
         <Button mt="4" variant="ghost" onClick={() => setShowAway(!showAway)}>
           {showAway ? "Back to the bench" : `Put away: ${away.length}`}
@@ -98,7 +110,7 @@ function Vehicles({ workshop, mayEdit }: { workshop: string; mayEdit: boolean })
   );
 }
 
-function NewVehicle({ workshop }: { workshop: string }) {
+function NewVehicle({ workshop, bench }: { workshop: string; bench: string }) {
   const navigate = useNavigate();
   const [name, setName] = useState("");
   const [trouble, setTrouble] = useState<string[]>([]);
@@ -139,7 +151,7 @@ function NewVehicle({ workshop }: { workshop: string }) {
             fontFamily="body"
           />
           <Button type="submit" variant="solid" disabled={!name.trim()}>
-            Put on the bench
+            Put on the bench of {bench}
           </Button>
           <Button onClick={() => file.current?.click()}>Open a design file</Button>
           <input

@@ -1,29 +1,31 @@
 import { Box } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useParams } from "react-router";
-import { answer, api } from "../../api/client";
-import type { DesignDocument } from "../../document/document";
-import { readDraft } from "../../document/draft";
+import { RefusedError } from "../../api/client";
+import { open } from "../../document/opening";
 import { Notice } from "../../ui/frame/Notice";
-import { TopBar } from "../../ui/frame/TopBar";
+import { TopBar, useBar } from "../../ui/frame/TopBar";
 import { Workbench } from "./Workbench";
 
 /** Loads a vehicle, with what was typed here and never saved, and opens it. */
 export function VehicleScreen() {
   const { vehicle = "", station = "" } = useParams();
-  const loaded = useQuery({
-    queryKey: ["vehicle", vehicle],
-    queryFn: () => answer(api.GET("/api/vehicles/{vehicle}/", { params: { path: { vehicle } } })),
+  const account = useBar().username;
+  const { data, error } = useQuery({
+    queryKey: ["vehicle", account, vehicle],
+    queryFn: () => open(account, vehicle),
     gcTime: 0,
     staleTime: Number.POSITIVE_INFINITY,
   });
-  if (loaded.isError)
+  if (error instanceof RefusedError && error.status === 404)
     return (
       <Notice title="There is no such vehicle">
         It is not there, or it belongs to a workshop you are not in.
       </Notice>
     );
-  if (!loaded.data) {
+  if (error)
+    return <Notice title="The vehicle cannot be opened now">{error.message} Try again in a moment.</Notice>;
+  if (!data) {
     return (
       <>
         <TopBar />
@@ -31,21 +33,18 @@ export function VehicleScreen() {
       </>
     );
   }
-  const { revision, role } = loaded.data;
-  const stored = revision.document as unknown as DesignDocument;
-  const draft = readDraft(vehicle);
-  const opened = draft
-    ? { document: draft.document, base: draft.base }
-    : { document: stored, base: revision.number };
+  const { workshop, role, tab, stored, draft, left } = data;
   return (
     <Workbench
       key={vehicle}
-      vehicle={vehicle}
-      workshop={loaded.data.workshop}
+      owner={{ account, vehicle, tab }}
+      workshop={workshop}
       station={station}
       stored={stored}
-      first={{ number: opened.base, saved_at: revision.saved_at }}
-      document={opened.document}
+      first={draft ? { ...stored, number: draft.base, document: draft.from } : stored}
+      document={draft?.document ?? stored.document}
+      typedAt={draft?.at ?? null}
+      left={left}
       readOnly={role === "viewer"}
     />
   );

@@ -5,7 +5,8 @@ import { Conflict } from "../../document/Conflict";
 import { WorkProvider } from "../../document/context";
 import type { DesignDocument } from "../../document/document";
 import { saveDesignFile } from "../../document/files";
-import type { SaveState } from "../../document/useAutosave";
+import { LeftBehind, moment, Strip } from "../../document/Unsaved";
+import { revisionOf, type SaveState } from "../../document/useAutosave";
 import type { Asked } from "../../document/working/WorkingDrawer";
 import { BriefStation } from "../../stations/brief/BriefStation";
 import { LineStation } from "../../stations/line/LineStation";
@@ -31,7 +32,8 @@ const STATIONS: Record<string, React.ComponentType> = {
 };
 /** One vehicle with everything around it: stations, readout, undo, saving. */
 export function Workbench(opened: Vehicle) {
-  const { vehicle, workshop, station, readOnly } = opened;
+  const { owner, workshop, station, readOnly } = opened;
+  const { vehicle } = owner;
   const work = useWork(opened);
   const { document, live, faults, figures, uncertainties } = work;
   const [asked, setAsked] = useState<Asked | null>(null);
@@ -42,6 +44,7 @@ export function Workbench(opened: Vehicle) {
     <Flex direction="column" minH="100%" h={{ md: "100%" }} _print={{ h: "auto", display: "block" }}>
       <Head work={work} workshop={workshop} readOnly={readOnly} />
       <Trouble work={work} />
+      <Unsaved work={work} opened={opened} />
       <Flex flex="1" minH="0" direction={{ base: "column", md: "row" }} _print={{ display: "block" }}>
         <StationList
           vehicle={vehicle}
@@ -114,7 +117,7 @@ function Head({ work, workshop, readOnly }: { work: Work; workshop: string; read
 /** That there is no answer, or that somebody else has saved. */
 function Trouble({ work }: { work: Work }) {
   const { trouble, saving, document, dispatch } = work;
-  const { state, rebase } = saving;
+  const { state, base, rebase } = saving;
   return (
     <>
       {trouble && (
@@ -125,16 +128,41 @@ function Trouble({ work }: { work: Work }) {
       {state.kind === "conflict" && (
         <Conflict
           conflict={state.conflict}
+          base={base.current.document}
           mine={document}
-          onKeepMine={() => rebase(state.conflict.theirs.number)}
-          onTakeTheirs={() => {
-            dispatch({
-              type: "edit",
-              edit: () => state.conflict.theirs.document as unknown as DesignDocument,
-            });
-            rebase(state.conflict.theirs.number);
+          onDecide={(decided) => {
+            rebase(revisionOf(state.conflict));
+            dispatch({ type: "edit", edit: () => decided });
           }}
         />
+      )}
+    </>
+  );
+}
+
+/** What was typed here or in other tabs and never saved, and what others have saved. */
+function Unsaved({ work, opened }: { work: Work; opened: Vehicle }) {
+  const { document, dispatch, saving, news, dropNews } = work;
+  const take = (next: DesignDocument) => dispatch({ type: "edit", edit: () => next });
+  const { account, vehicle } = opened.owner;
+  return (
+    <>
+      {opened.typedAt && saving.state.kind === "waiting" && (
+        <Strip>
+          <Box>Open again: what was typed at {moment(opened.typedAt)} and not saved.</Box>
+          <Button size="xs" onClick={() => take(saving.base.current.document)}>
+            Drop it (Undo brings it back)
+          </Button>
+        </Strip>
+      )}
+      <LeftBehind account={account} vehicle={vehicle} left={opened.left} present={document} onTake={take} />
+      {news && (
+        <Strip>
+          <Box>{news}</Box>
+          <Button size="xs" variant="outline" onClick={dropNews}>
+            All right
+          </Button>
+        </Strip>
       )}
     </>
   );
@@ -143,7 +171,9 @@ function Trouble({ work }: { work: Work }) {
 function Unreadable({ faults }: { faults: string[] }) {
   return (
     <Box role="alert">
-      <p>This design cannot be read. It is kept as it is; undo, or take an earlier one from the bench.</p>
+      <p>
+        This design cannot be read. It is kept as it is; undo, or take an earlier revision from its history.
+      </p>
       <ul>
         {faults.map((fault) => (
           <li key={fault}>{fault}</li>
@@ -158,11 +188,13 @@ function saveWords(state: SaveState): string {
   switch (state.kind) {
     case "saved":
       return `saved ${new Date(state.at).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit", hourCycle: "h23" })}`;
+    case "unsaved":
+      return "not saved yet";
     case "saving":
       return "saving";
     case "waiting":
       return `not saved yet: ${state.why}`;
     case "conflict":
-      return "not saved: somebody else has saved";
+      return "not saved: somebody else changed the same";
   }
 }

@@ -1,13 +1,15 @@
 /** A vehicle being worked on: its document with undo and saving, what is selected and marked, and the core's answers. */
-import { type Dispatch, useDeferredValue, useMemo, useReducer, useRef, useState } from "react";
-import type { Fault, Live, Mounted, Uncertainties } from "../../api/client";
+import { type Dispatch, useCallback, useDeferredValue, useMemo, useReducer, useRef, useState } from "react";
+import type { Conflict, Fault, Live, Mounted, Uncertainties } from "../../api/client";
 import type { Edit, Figures, Place } from "../../document/context";
 import { type DesignDocument, withValue } from "../../document/document";
+import type { Left } from "../../document/draft";
 import { type History, type HistoryAction, history } from "../../document/history";
 import { isSelected, type Selected } from "../../document/selected";
 import { recall, useKeptSteps } from "../../document/steps";
-import { useAutosave } from "../../document/useAutosave";
+import { type Autosave, type Base, type Owner, useAutosave } from "../../document/useAutosave";
 import { useLive, type Wish } from "../../document/useLive";
+import { useOthers } from "../../document/useOthers";
 import { useSweep } from "../../document/useSweep";
 import { useUncertainties } from "../../document/useUncertainties";
 import { useUndoKeys } from "../../document/useUndoKeys";
@@ -16,12 +18,17 @@ import { useBar } from "../../ui/frame/TopBar";
 
 /** What was opened: which vehicle at which station, as it is stored, and as it may have been typed on meanwhile. */
 export interface Vehicle {
-  vehicle: string;
+  owner: Owner;
   workshop: string;
   station: string;
-  stored: DesignDocument;
-  first: { number: number; saved_at: string };
+  stored: Base;
+  /** What the document was made from: the stored revision, or an older one. */
+  first: Base;
   document: DesignDocument;
+  /** When it was typed, where it was never saved. */
+  typedAt: string | null;
+  /** Of other tabs, typed and never saved. */
+  left: Left[];
   readOnly: boolean;
 }
 
@@ -31,7 +38,10 @@ export interface Work {
   painted: DesignDocument;
   past: History<DesignDocument>;
   dispatch: Dispatch<HistoryAction<DesignDocument>>;
-  saving: ReturnType<typeof useAutosave>;
+  saving: Autosave;
+  /** What somebody else has saved meanwhile, in a sentence. */
+  news: string;
+  dropNews: () => void;
   place: Place;
   edit: Edit;
   live: Live | null;
@@ -46,20 +56,43 @@ export interface Work {
 const FIRST_WHEEL: Selected = { path: "drive.branches[0].stages[0]", member: "driver" };
 
 export function useWork(opened: Vehicle): Work {
-  const { vehicle, workshop, station, stored, first } = opened;
+  const { owner, workshop, station, stored, first } = opened;
+  const { vehicle } = owner;
   const [past, dispatch] = useReducer(history<DesignDocument>, opened.document, (document) =>
     recall(vehicle, document),
   );
   const document = past.present;
   useKeptSteps(vehicle, past);
   useUndoKeys(dispatch);
-  const saving = useAutosave(vehicle, document, first, stored);
+  const [news, setNews] = useState("");
+  const merged = useCallback((whole: DesignDocument, by: Conflict["theirs"]) => {
+    dispatch({ type: "edit", edit: () => whole });
+    setNews(
+      `${by.author ?? "Somebody"} saved revision ${by.number} meanwhile. Their changes and yours are both kept.`,
+    );
+  }, []);
+  const saving = useAutosave(owner, document, first, merged, opened.readOnly);
+  const { rebase } = saving;
+  const arrived = useCallback(
+    (revision: Base, author: string | null) => {
+      rebase(revision);
+      dispatch({ type: "edit", edit: () => revision.document });
+      setNews(`${author ?? "Somebody"} saved revision ${revision.number}: it is shown now. Undo goes back.`);
+    },
+    [rebase],
+  );
+  useOthers(vehicle, saving, arrived);
   const { edit, wish, mark, held } = useEdits(document, dispatch, opened.readOnly);
   // The question goes out first; what shows the document is painted while it is answered.
   const painted = useDeferredValue(document);
   // Asked before the figures: a shaft under the hand must not wait for what it does not change.
   const { fit: mounted, of: placed } = useFit(workshop, station === "fit" ? document : null);
-  const { live, of, faults, trouble } = useLive(useAfterFit(document, placed, station === "fit"), mark, wish);
+  const { live, of, faults, trouble } = useLive(
+    useAfterFit(document, placed, station === "fit"),
+    mark,
+    wish,
+    stored.document,
+  );
   const { selected } = wish;
   const wheels = live?.view.line.rows.flatMap((row) => row.wheels) ?? [];
   const swept = wheels.some((w) => isSelected(selected, w.path, w.member)) ? selected : null;
@@ -77,6 +110,8 @@ export function useWork(opened: Vehicle): Work {
     past,
     dispatch,
     saving,
+    news,
+    dropNews: () => setNews(""),
     place,
     edit,
     live,

@@ -1,20 +1,17 @@
-import { Box, Button, Flex, Heading, Input, Text } from "@chakra-ui/react";
+import { Box, Button, Flex, Heading, Text } from "@chakra-ui/react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { type FormEvent, useState } from "react";
 import { useParams } from "react-router";
 import { answer, api, type Role } from "../../api/client";
 import { Notice } from "../../ui/frame/Notice";
-import { TopBar } from "../../ui/frame/TopBar";
+import { TopBar, useBar } from "../../ui/frame/TopBar";
+import { Going } from "./Going";
+import { Invitations } from "./Invitations";
+import { ROLES, RoleSelect } from "./RoleSelect";
 
-const ROLES: Record<Role, string> = {
-  owner: "owner",
-  editor: "editor, may change",
-  viewer: "viewer, may look",
-};
-
-/** A workshop: its name, and who works in it. */
+/** A workshop: its name, who works in it, who is asked to, and the way out. */
 export function Members() {
   const { workshop = "" } = useParams();
+  const { username } = useBar();
   const path = { params: { path: { workshop } } };
   const queries = useQueryClient();
   const about = useQuery({
@@ -24,17 +21,6 @@ export function Members() {
   const members = useQuery({
     queryKey: ["members", workshop],
     queryFn: () => answer(api.GET("/api/workshops/{workshop}/members/", path)),
-  });
-  const [username, setUsername] = useState("");
-  const [role, setRole] = useState<Role>("editor");
-  const again = () => queries.invalidateQueries({ queryKey: ["members", workshop] });
-  const add = useMutation({
-    mutationFn: () =>
-      answer(api.POST("/api/workshops/{workshop}/members/", { ...path, body: { username, role } })),
-    onSuccess: () => {
-      setUsername("");
-      return again();
-    },
   });
   const change = useMutation({
     mutationFn: ({ id, role }: { id: number; role: Role | null }) => {
@@ -48,16 +34,15 @@ export function Members() {
             }) as Promise<never>,
           );
     },
-    onSettled: again,
+    onSettled: () => queries.invalidateQueries({ queryKey: ["members", workshop] }),
   });
   if (about.isError)
     return <Notice title="There is no such workshop">It is not there, or you are not a member of it.</Notice>;
   const mine = about.data?.role === "owner";
-  const trouble = add.error ?? change.error;
   return (
     <>
-      <TopBar />
-      <Box as="main" maxW="40rem" mx="auto" mt="8" px="4">
+      <TopBar workshop={workshop} />
+      <Box as="main" maxW="40rem" mx="auto" mt="8" px="4" pb="8">
         <Heading as="h1" size="xl" mb="1">
           {about.data?.name}
         </Heading>
@@ -77,6 +62,12 @@ export function Members() {
             >
               <Box flex="1" fontWeight="600">
                 {member.username}
+                {member.username === username && (
+                  <Box as="span" fontWeight="400" color="ink.second">
+                    {" "}
+                    (you)
+                  </Box>
+                )}
               </Box>
               {mine ? (
                 <>
@@ -85,13 +76,15 @@ export function Members() {
                     value={member.role}
                     onChange={(next) => change.mutate({ id: member.id, role: next })}
                   />
-                  <Button
-                    size="sm"
-                    variant="ghost"
-                    onClick={() => change.mutate({ id: member.id, role: null })}
-                  >
-                    Remove
-                  </Button>
+                  {member.username !== username && (
+                    <Button
+                      size="sm"
+                      variant="ghost"
+                      onClick={() => change.mutate({ id: member.id, role: null })}
+                    >
+                      Remove
+                    </Button>
+                  )}
                 </>
               ) : (
                 <Box color="ink.second">{ROLES[member.role]}</Box>
@@ -99,60 +92,14 @@ export function Members() {
             </Flex>
           ))}
         </Box>
-        {mine && (
-          <form
-            onSubmit={(event: FormEvent) => {
-              event.preventDefault();
-              add.mutate();
-            }}
-          >
-            <Flex gap="2" mt="4" wrap="wrap">
-              <Input
-                aria-label="Name of an account to add"
-                placeholder="name of their account"
-                value={username}
-                onChange={(event) => setUsername(event.target.value)}
-                flex="1"
-                minW="12rem"
-              />
-              <RoleSelect label="Role to give" value={role} onChange={setRole} />
-              <Button type="submit" variant="solid">
-                Add to the workshop
-              </Button>
-            </Flex>
-          </form>
-        )}
-        {trouble && (
+        {change.error && (
           <Text role="alert" color="brick" mt="2">
-            {trouble.message}
+            {change.error.message}
           </Text>
         )}
+        {mine && <Invitations workshop={workshop} />}
+        {about.data && <Going workshop={workshop} name={about.data.name} owner={mine} />}
       </Box>
     </>
-  );
-}
-
-function RoleSelect({
-  label,
-  value,
-  onChange,
-}: {
-  label: string;
-  value: Role;
-  onChange: (role: Role) => void;
-}) {
-  return (
-    <select
-      aria-label={label}
-      className="plain"
-      value={value}
-      onChange={(event) => onChange(event.target.value as Role)}
-    >
-      {Object.entries(ROLES).map(([role, words]) => (
-        <option key={role} value={role}>
-          {words}
-        </option>
-      ))}
-    </select>
   );
 }

@@ -3,6 +3,7 @@ import { type KeyboardEvent, useEffect, useId, useState } from "react";
 import type { Fault } from "../../api/client";
 import { FaultText } from "./FaultText";
 import { FieldLabel } from "./FieldLabel";
+import { useTakenOnLeaving } from "./leaving";
 import { note, typedText } from "./typed";
 import { completed, show, useUnits } from "./units";
 
@@ -43,6 +44,7 @@ export function QuantityField({
     if (text.trim() === "" && optional) onChange(undefined);
     else onChange(completed(units, dimension, text));
   };
+  useTakenOnLeaving(commit);
   const onKeyDown = (event: KeyboardEvent) => {
     if (event.key === "Enter") commit();
     if (event.key === "Escape") setText(stored);

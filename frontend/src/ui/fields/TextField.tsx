@@ -3,6 +3,7 @@ import { useEffect, useId, useState } from "react";
 import type { Fault } from "../../api/client";
 import { FaultText } from "./FaultText";
 import { FieldLabel } from "./FieldLabel";
+import { useTakenOnLeaving } from "./leaving";
 
 interface Props {
   label: string;
@@ -18,13 +19,17 @@ export function TextField({ label, value, readOnly, lines = 1, fault, onChange }
   const [text, setText] = useState(value);
   const id = useId();
   useEffect(() => setText(value), [value]);
+  const commit = () => {
+    if (text !== value) onChange(text);
+  };
+  useTakenOnLeaving(commit);
   const given = {
     id,
     value: text,
     readOnly,
     "aria-invalid": fault ? true : undefined,
     "aria-describedby": fault ? `${id}-fault` : undefined,
-    onBlur: () => text !== value && onChange(text),
+    onBlur: commit,
   };
   return (
     <Box data-field={label}>

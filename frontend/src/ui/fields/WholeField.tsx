@@ -2,6 +2,7 @@ import { Box, Input } from "@chakra-ui/react";
 import { useEffect, useId, useState } from "react";
 import type { Fault } from "../../api/client";
 import { FieldLabel } from "./FieldLabel";
+import { useTakenOnLeaving } from "./leaving";
 
 interface Props {
   label: string;
@@ -24,6 +25,7 @@ export function WholeField({ label, value, fault, optional, readOnly, onChange }
     if (plain === "" && optional) onChange(undefined);
     else onChange(/^-?\d+(\.\d+)?$/.test(plain) ? Number(plain) : plain);
   };
+  useTakenOnLeaving(commit);
   return (
     <Box data-field={label}>
       <FieldLabel id={id}>{label}</FieldLabel>

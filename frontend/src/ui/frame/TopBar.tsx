@@ -1,7 +1,8 @@
 import { Box, Button, Flex } from "@chakra-ui/react";
-import { createContext, type ReactNode, useContext } from "react";
+import { createContext, type ReactNode, useContext, useState } from "react";
 import { Link, NavLink } from "react-router";
 import { useSignOut } from "../../api/session";
+import { draftCount, dropAll } from "../drafts";
 import type { Preferences } from "./preferences";
 
 interface Bar {
@@ -22,7 +23,6 @@ export function useBar(): Bar {
 /** Name and way home on the left, what belongs to the screen beside it, switches and account on the right. */
 export function TopBar({ workshop, children }: { workshop?: string; children?: ReactNode }) {
   const { preferences, change, username } = useBar();
-  const signOut = useSignOut();
   return (
     <Flex
       as="header"
@@ -73,10 +73,34 @@ export function TopBar({ workshop, children }: { workshop?: string; children?: R
         <Box asChild color="ink.second" fontSize="sm" hideBelow="md">
           <Link to="/account">{username}</Link>
         </Box>
-        <Button size="xs" variant="ghost" onClick={() => signOut.mutate()}>
-          Sign out
-        </Button>
+        <SignOut />
       </Flex>
     </Flex>
+  );
+}
+
+/** Drafts go with the account: where something is not saved, that is said first. */
+function SignOut() {
+  const { username } = useBar();
+  const signOut = useSignOut(() => dropAll(username));
+  const [asked, setAsked] = useState(false);
+  const leave = () => {
+    if (draftCount(username) > 0 && !asked) setAsked(true);
+    else signOut.mutate();
+  };
+  return (
+    <>
+      {asked && (
+        <Box role="alert" fontSize="sm" color="brick">
+          What is not saved yet will go.
+          <Button size="xs" ml="2" onClick={() => setAsked(false)}>
+            Stay
+          </Button>
+        </Box>
+      )}
+      <Button size="xs" variant="ghost" onClick={leave}>
+        {asked ? "Sign out all the same" : "Sign out"}
+      </Button>
+    </>
   );
 }

@@ -1,0 +1,53 @@
+/** Whether the server answers and knows who asks, and who wants to hear when it does again. */
+import { useSyncExternalStore } from "react";
+
+export type Connection = "fine" | "signed out";
+
+let state: Connection = "fine";
+const watching = new Set<() => void>();
+const waiting = new Set<() => void>();
+
+/** An answer said that nobody is signed in any more. */
+export function lost(): void {
+  if (state === "signed out") return;
+  state = "signed out";
+  for (const tell of watching) tell();
+}
+
+/** Somebody has signed in, or the network is back: what waits tries again at once. */
+export function back(): void {
+  state = "fine";
+  for (const tell of watching) tell();
+  for (const again of [...waiting]) again();
+}
+
+/** Call when the connection is back; returns how to take that back. */
+export function whenBack(again: () => void): () => void {
+  waiting.add(again);
+  return () => waiting.delete(again);
+}
+
+export function useConnection(): Connection {
+  return useSyncExternalStore(
+    (tell) => {
+      watching.add(tell);
+      return () => watching.delete(tell);
+    },
+    () => state,
+  );
+}
+
+window.addEventListener("online", back);
+
+const FIRST_MS = 1500;
+const LONGEST_MS = 30_000;
+
+/** Pauses between tries, each twice as long as the one before. */
+export function pause(tries: number): number {
+  return Math.min(LONGEST_MS, FIRST_MS * 2 ** tries);
+}
+
+/** Whether it makes sense to ask the same again: the server had its hands full, or did not answer. */
+export function mayPass(status: number): boolean {
+  return status >= 500 || status === 429 || status === 408 || status === 0;
+}

@@ -1,0 +1,53 @@
+import { Box, Button, Heading, Text } from "@chakra-ui/react";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useNavigate } from "react-router";
+import { answer, api } from "../../api/client";
+import { Notice } from "../../ui/frame/Notice";
+import { TopBar } from "../../ui/frame/TopBar";
+import { ROLES } from "./RoleSelect";
+
+/** What a link to join stands for, and the one button. The code is behind the "#", which no server and no log is sent. */
+export function Join() {
+  const code = window.location.hash.slice(1);
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  const about = useQuery({
+    queryKey: ["joining", code],
+    queryFn: () => answer(api.POST("/api/joining/", { body: { code, accept: false } })),
+    retry: false,
+  });
+  const join = useMutation({
+    mutationFn: () => answer(api.POST("/api/joining/", { body: { code, accept: true } })),
+    onSuccess: async () => {
+      await queries.invalidateQueries({ queryKey: ["workshops"] });
+      await navigate("/");
+    },
+  });
+  if (about.isError) return <Notice title="This link does not stand">{about.error.message}</Notice>;
+  return (
+    <>
+      <TopBar />
+      <Box as="main" maxW="32rem" mx="auto" mt="12" px="4">
+        {about.data && (
+          <>
+            <Heading as="h1" size="xl" mb="2">
+              Join {about.data.workshop}?
+            </Heading>
+            <Text mb="4">
+              {about.data.author ?? "Somebody"} invites you as {ROLES[about.data.role]}. You see its vehicles
+              from then on; yours stay where they are.
+            </Text>
+            <Button variant="solid" onClick={() => join.mutate()} loading={join.isPending}>
+              Join
+            </Button>
+            {join.error && (
+              <Text role="alert" color="brick" mt="2">
+                {join.error.message}
+              </Text>
+            )}
+          </>
+        )}
+      </Box>
+    </>
+  );
+}
