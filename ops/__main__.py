@@ -48,6 +48,8 @@ def main() -> int:
     bench = commands.add_parser("bench", help="measure speed: " + ", ".join(BENCHES))
     bench.add_argument("what", choices=list(BENCHES))
     bench.add_argument("--without-largest", action="store_true", help="of search: leave 10^8 out")
+    drill = commands.add_parser("drill", help="make go wrong what could, on a server of its own, and print a table")
+    drill.add_argument("only", nargs="*", help="names of drills; all without")
     commands.add_parser("evaluate", help="DESIGN.json...: print the measures of design files")
     commands.add_parser("search", help="REQUEST.json: look through all combinations of parts, print the best")
     commands.add_parser("fit", help="DESIGN.json: print what its sizes say about how the stages go together")
@@ -92,6 +94,9 @@ def run(chosen: argparse.Namespace) -> int:
         case "refresh":
             setup.set_up(testing=True)
             return checks.refresh()
+        case "drill":
+            setup.set_up(testing=True)
+            return checks.with_test_database([str(PYTHON), "-m", "tests.drills.run", *chosen.only])
         case "bench" | "shots":
             module = BENCHES[chosen.what] if chosen.command == "bench" else "tests.bench.shots"
             setup.set_up(testing=True)

@@ -41,6 +41,7 @@ class Service:
     name: str
     database: str
     demo: bool
+    cluster: Cluster = MAIN
 
     @property
     def record(self) -> Path:
@@ -136,17 +137,17 @@ def serve(service: Service, port: int, *, fresh: bool = False) -> int:
         for part in reversed(parts):
             part.end()
         service.record.unlink(missing_ok=True)
-        if not any(other.running() for other in (OWN, DEMO)):
-            MAIN.stop()
+        if not any(other.running() for other in (OWN, DEMO) if other.cluster == service.cluster):
+            service.cluster.stop()
 
 
 def _look_after(service: Service, parts: list[Watched]) -> None:
     """Start again what dies, the database first; never returns by itself."""
     own = "DATABASE_URL" not in os.environ
     while True:
-        if own and not MAIN.alive():
+        if own and not service.cluster.alive():
             print("· the database has ended; it starts again", flush=True)
-            MAIN.revive()
+            service.cluster.revive()
         for part in parts:
             part.mend()
         turn(service.log)
@@ -187,7 +188,7 @@ def database(service: Service) -> dict[str, str]:
     """The environment in which a service's database is found: by DATABASE_URL, else our own server's."""
     if "DATABASE_URL" in os.environ:
         return dict(os.environ)
-    return own_database(MAIN, service)
+    return own_database(service.cluster, service)
 
 
 def own_database(cluster: Cluster, service: Service) -> dict[str, str]:

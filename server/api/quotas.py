@@ -15,6 +15,8 @@ MOST_REVISION_BYTES = 400_000_000
 """Of all revisions in a workshop."""
 MOST_OPEN_SEARCHES = 8
 """Of one account, waiting or running."""
+NEAR = 0.8
+"""The share at which it is told that room runs out."""
 
 
 class Full(APIException):

@@ -40,6 +40,7 @@ api = [
     path("joining/", workshops.JoiningView.as_view()),
     path("workshops/<uuid:workshop>/members/", workshops.MembersView.as_view()),
     path("workshops/<uuid:workshop>/members/<int:member>/", workshops.MemberView.as_view()),
+    path("workshops/<uuid:workshop>/usage/", designs.UsageView.as_view()),
     path("workshops/<uuid:workshop>/vehicles/", designs.VehiclesView.as_view()),
     path("workshops/<uuid:workshop>/parts/", parts.PartsView.as_view()),
     path("workshops/<uuid:workshop>/parts/bulk/", parts.BulkView.as_view()),

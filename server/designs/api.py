@@ -14,6 +14,7 @@ from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from server.api.errors import BAD, HIDDEN
+from server.api.quotas import MOST_REVISION_BYTES, MOST_VEHICLES, NEAR
 from server.api.requests import DocumentField, read
 from server.designs import actions
 from server.designs.actions import Stale
@@ -21,6 +22,7 @@ from server.designs.models import Revision, Vehicle
 from server.workshops import access
 from server.workshops.access import acting
 from ydrometer.document.template import new_vehicle
+from ydrometer.search.layout import MOST_PARTS
 
 NEWEST = 20
 """Revisions without a name that are listed."""
@@ -94,6 +96,15 @@ class NameSerializer(serializers.Serializer[Any]):
     name = serializers.CharField(max_length=200, allow_blank=True)
 
 
+class UsageSerializer(serializers.Serializer[Any]):
+    """`near` when it is time to say so."""
+
+    what = serializers.CharField()
+    used = serializers.IntegerField()
+    most = serializers.IntegerField()
+    near = serializers.BooleanField()
+
+
 def _vehicle(request: Request, vehicle: UUID, roles: Any = access.READERS) -> Vehicle:
     return access.belonging(Vehicle.objects.all(), acting(request), roles, pk=vehicle)
 
@@ -116,6 +127,20 @@ class VehiclesView(APIView):
         document = asked["document"] if "document" in asked else new_vehicle(asked["name"])
         vehicle = actions.add_vehicle(acting(request), found, document)
         return Response(VehicleSerializer(vehicle).data, status=status.HTTP_201_CREATED)
+
+
+class UsageView(APIView):
+    @extend_schema(responses={200: UsageSerializer(many=True), **HIDDEN})
+    def get(self, request: Request, workshop: UUID) -> Response:
+        """How much of its room a workshop uses."""
+        found = access.workshop_for(acting(request), workshop)
+        rows = (
+            ("vehicles", found.vehicles.count(), MOST_VEHICLES),
+            ("bytes of designs", actions.bytes_of(found.pk), MOST_REVISION_BYTES),
+            ("parts", found.parts.count(), MOST_PARTS),
+        )
+        return Response([{"what": what, "used": used, "most": most, "near": used > NEAR * most}
+                         for what, used, most in rows])  # fmt: skip
 
 
 class VehicleView(APIView):

@@ -29,7 +29,7 @@ class Saved(NamedTuple):
 def thin(vehicle: Vehicle) -> int:
     """Take away what need not be kept; returns how many revisions that were."""
     newest = vehicle.revisions.values_list("number", flat=True).first()
-    loose = vehicle.revisions.filter(name="").exclude(number=newest).order_by("number")
+    loose = vehicle.revisions.filter(name="", number__lt=newest or 0).order_by("number")
     gone = superfluous((Saved(*row) for row in loose.values_list("number", "saved_at")), timezone.now())
     Revision.objects.filter(vehicle=vehicle, number__in=gone).delete()
     return len(gone)

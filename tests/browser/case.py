@@ -5,7 +5,6 @@ from __future__ import annotations
 from typing import Any
 
 from django.contrib.staticfiles.testing import StaticLiveServerTestCase
-from django.core.cache import cache
 from django.test import override_settings
 
 from server.demo.load import load
@@ -23,7 +22,6 @@ class BrowserCase(StaticLiveServerTestCase):
     """Each test begins with the demo as loaded."""
 
     def setUp(self) -> None:
-        cache.clear()
         load()
 
     def page(self, width: int = 1280, height: int = 800) -> Page:

@@ -113,20 +113,3 @@ class Line(BrowserCase):
         page.wait_text("[data-turning]", "would run backwards")
         page.click("[data-turning] [aria-label^='Do this: Swap two leads']")
         page.wait(lambda: not page.all("[data-turning]"), "it to run forwards")
-
-
-class TwoTabs(BrowserCase):
-    def test_the_later_one_is_told_and_nothing_is_lost(self) -> None:
-        one, other = self.page(), self.page()
-        self.sandpiper(one)
-        self.sandpiper(other)
-        one.find(DRIVER).send_keys(Keys.ARROW_DOWN)
-        one.wait(lambda: self.teeth() == 14, "the first to be saved")
-        other.find(DRIVER).send_keys(Keys.ARROW_UP)
-        other.wait_text("[role=alertdialog]", "Nothing was overwritten")
-        other.wait_text("[role=alertdialog]", "drive.branches[0].stages[0].driver_teeth")
-        self.assertEqual(self.teeth(), 14)
-        other.button("Go on with theirs (Undo brings yours back)").click()
-        other.wait_text("[data-labels]", "14")
-        other.button("Undo").click()
-        other.wait(lambda: self.teeth() == 16, "mine to be saved on top")

@@ -57,6 +57,7 @@ TABLE: dict[str, dict[str, tuple[str, Any]]] = {
         "patch": (OWNERS, {"role": "viewer"}),
         "delete": (OWNERS, None),
     },
+    "workshops/<uuid:workshop>/usage/": {"get": (MEMBERS, None)},
     "workshops/<uuid:workshop>/vehicles/": {"get": (MEMBERS, None), "post": (EDITORS, {"name": "Dunlin"})},
     "workshops/<uuid:workshop>/parts/": {
         "get": (MEMBERS, None),

@@ -716,6 +716,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/workshops/{workshop}/usage/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description How much of its room a workshop uses. */
+        get: operations["workshops_usage_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/workshops/{workshop}/vehicles/": {
         parameters: {
             query?: never;
@@ -2131,6 +2148,13 @@ export interface components {
             key: string;
             path: string;
             words: string;
+        };
+        /** @description `near` when it is time to say so. */
+        Usage: {
+            most: number;
+            near: boolean;
+            used: number;
+            what: string;
         };
         Use: {
             buy: number;
@@ -5018,6 +5042,54 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    workshops_usage_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                workshop: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Usage"][];
                 };
             };
             /** @description Refused, with the reason */

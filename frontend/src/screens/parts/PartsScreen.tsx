@@ -18,7 +18,8 @@ import { PartsTable } from "./PartsTable";
 export default function PartsScreen() {
   const workshops = useQuery({ queryKey: ["workshops"], queryFn: () => answer(api.GET("/api/workshops/")) });
   const [search] = useSearchParams();
-  const chosen = workshops.data?.find((w) => w.id === search.get("workshop")) ?? workshops.data?.[0];
+  const open = workshops.data?.filter((w) => w.closed_at === null) ?? [];
+  const chosen = open.find((w) => w.id === search.get("workshop")) ?? open[0];
   const kinds = useVocabulary().data?.parts;
   if (!chosen || !kinds)
     return (

@@ -10,6 +10,7 @@ import { useUnits } from "../../ui/fields/units";
 import { Cell } from "./Cell";
 import { useCells } from "./useCells";
 import { useTicked } from "./useTicked";
+import { useWindowed } from "./useWindowed";
 import { walk } from "./walk";
 
 interface Props {
@@ -33,6 +34,8 @@ export function PartsTable({ kind, bin, readOnly, tools }: Props) {
     return sorted(units, kind, found, order);
   }, [units, kind, all, filter, order]);
   const { change, begin, drafts } = useCells(kind, bin);
+  const frame = useRef<HTMLDivElement>(null);
+  const { inWindow, above, below } = useWindowed(shown, frame, state.faults);
   const { ticked, tick, chosen, remove, copy } = useTicked(bin, shown);
   return (
     <>
@@ -57,8 +60,10 @@ export function PartsTable({ kind, bin, readOnly, tools }: Props) {
       </Flex>
       {all.length === 0 && <None kind={kind} readOnly={readOnly} />}
       <Box
+        ref={frame}
         flex="1"
         minH={{ base: "300px", md: "0" }}
+        maxH={{ base: "80vh", md: "none" }}
         overflow="auto"
         bg="panel"
         borderWidth="1px"
@@ -68,10 +73,16 @@ export function PartsTable({ kind, bin, readOnly, tools }: Props) {
         aria-label={kind.many}
         tabIndex={-1}
       >
-        <table className="bin" ref={table} onKeyDown={(event) => walk(event, table.current)}>
+        <table
+          className="bin"
+          ref={table}
+          aria-rowcount={shown.length + 1}
+          onKeyDown={(event) => walk(event, table.current)}
+        >
           <Heads kind={kind} order={order} onOrder={setOrder} />
           <tbody>
-            {shown.map((part) => (
+            {above > 0 && <tr aria-hidden style={{ height: above }} />}
+            {inWindow.map((part) => (
               <Row
                 key={part.id}
                 kind={kind}
@@ -83,6 +94,7 @@ export function PartsTable({ kind, bin, readOnly, tools }: Props) {
                 onTick={tick}
               />
             ))}
+            {below > 0 && <tr aria-hidden style={{ height: below }} />}
             {!readOnly && <NextRow key={drafts} kind={kind} onBegin={begin} />}
           </tbody>
         </table>

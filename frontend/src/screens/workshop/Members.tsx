@@ -7,6 +7,7 @@ import { TopBar, useBar } from "../../ui/frame/TopBar";
 import { Going } from "./Going";
 import { Invitations } from "./Invitations";
 import { ROLES, RoleSelect } from "./RoleSelect";
+import { Usage } from "./Usage";
 
 /** A workshop: its name, who works in it, who is asked to, and the way out. */
 export function Members() {
@@ -98,6 +99,7 @@ export function Members() {
           </Text>
         )}
         {mine && <Invitations workshop={workshop} />}
+        <Usage workshop={workshop} />
         {about.data && <Going workshop={workshop} name={about.data.name} owner={mine} />}
       </Box>
     </>

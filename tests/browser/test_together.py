@@ -1,0 +1,156 @@
+"""Several people and tabs at one vehicle, people who come and go, and what is typed when something breaks."""
+
+from __future__ import annotations
+
+from django.contrib.sessions.models import Session
+from selenium.webdriver.common.keys import Keys
+
+from server.accounts.models import User
+from server.demo.load import VISITOR, WORKSHOP
+from server.workshops.actions import create_workshop
+from server.workshops.models import Membership, Role
+from tests.browser.case import DRIVER, BrowserCase
+from tests.browser.driving import Page
+
+PASSWORD = "rivets-and-rope-7"
+
+
+class Together(BrowserCase):
+    def deaf(self, page: Page) -> None:
+        """Let a page hear nothing of what others save before it saves itself."""
+        page.driver.execute_cdp_cmd("Network.enable", {})
+        page.driver.execute_cdp_cmd("Network.setBlockedURLs", {"urls": ["*/newest/"]})
+
+    def sign_in(self, page: Page, name: str) -> None:
+        page.open("/")
+        page.find("#entry-name").send_keys(name)
+        page.find("#entry-password").send_keys(PASSWORD, "\n")
+        page.find("[aria-label='Name of the new vehicle']")
+
+    def mass(self, page: Page, text: str) -> None:
+        page.click("nav a[href$=brief]")
+        page.type_into("Mass, battery in", text)
+
+    def test_the_same_value_is_asked_about_and_nothing_is_lost(self) -> None:
+        one, other = self.page(), self.page()
+        self.sandpiper(one)
+        self.sandpiper(other)
+        self.deaf(other)
+        one.find(DRIVER).send_keys(Keys.ARROW_DOWN)
+        one.wait(lambda: self.teeth() == 14, "the first to be saved")
+        other.find(DRIVER).send_keys(Keys.ARROW_UP)
+        other.wait_text("[role=alertdialog]", "Nothing was overwritten")
+        other.wait_text("[role=alertdialog]", "drive.branches[0].stages[0].driver_teeth")
+        self.assertEqual(self.teeth(), 14)
+        other.button("Take theirs (Undo brings yours back)").click()
+        other.wait_text("[data-labels]", "14")
+        other.button("Undo").click()
+        other.wait(lambda: self.teeth() == 16, "mine to be saved on top")
+        one.wait_text("[data-strip]", "it is shown now")
+        one.wait_text("[data-labels]", "16")
+
+    def test_other_values_are_brought_together(self) -> None:
+        one, other = self.page(), self.page()
+        self.sandpiper(one)
+        self.sandpiper(other)
+        self.deaf(other)
+        one.find(DRIVER).send_keys(Keys.ARROW_DOWN)
+        one.wait(lambda: self.teeth() == 14, "the first to be saved")
+        self.mass(other, "13.5 kg")
+        other.wait_text("[data-strip]", "Their changes and yours are both kept")
+        other.wait(lambda: self.newest()["vehicle"]["mass"] == "13.5 kg", "both to be saved")
+        self.assertEqual(self.teeth(), 14)
+
+    def test_what_cannot_be_read_comes_back_with_its_fault_and_can_be_dropped(self) -> None:
+        page = self.page()
+        self.sandpiper(page)
+        self.mass(page, "abc")
+        page.wait_text("[data-save]", "not saved yet: one value cannot be read")
+        vehicle = page.driver.current_url
+        # Another tab of the same browser, after the first was closed.
+        page.driver.switch_to.new_window("tab")
+        first, second = page.driver.window_handles
+        page.driver.switch_to.window(first)
+        page.driver.close()
+        page.driver.switch_to.window(second)
+        page.driver.get(vehicle)
+        page.wait_text("[data-field='Mass, battery in'] [role=alert]", "is not a number with a unit")
+        self.assertRegex(page.gauge("top_speed"), r"\d")
+        page.wait_text("[data-strip]", "Open again")
+        page.button("Drop it (Undo brings it back)").click()
+        page.wait(lambda: not page.all("[data-field='Mass, battery in'] [role=alert]"), "the fault to go")
+        page.wait_text("[data-save]", "saved")
+
+    def test_two_tabs_keep_what_is_typed_in_each(self) -> None:
+        page = self.page()
+        self.sandpiper(page)
+        self.mass(page, "abc")
+        vehicle = page.driver.current_url
+        page.driver.switch_to.new_window("tab")
+        page.driver.get(vehicle)
+        field = page.find("[data-field='Mass, battery in'] input")
+        self.assertNotEqual(field.get_attribute("value"), "abc")
+        page.type_into("Rolling diameter, loaded", "xyz")
+        page.wait_text("[data-save]", "cannot be read")
+        page.driver.refresh()
+        page.wait(
+            lambda: "xyz" in str(page.find("[data-field='Rolling diameter, loaded'] input").get_attribute("value"))
+        )
+        page.driver.switch_to.window(page.driver.window_handles[0])
+        page.driver.refresh()
+        page.wait(
+            lambda: page.find("[data-field='Mass, battery in'] input").get_attribute("value") == "abc", "its own text"
+        )
+        page.button("Sign out").click()
+        page.wait_text("header [role=alert]", "What is not saved yet will go")
+        page.button("Sign out all the same").click()
+        page.find("#entry-name")
+        self.assertEqual(
+            page.driver.execute_script("return Object.keys(localStorage).filter(k => /draft/.test(k))"), []
+        )
+
+    def test_text_in_a_field_is_saved_when_the_page_goes(self) -> None:
+        page = self.page()
+        self.sandpiper(page, "brief")
+        field = page.find("[data-field='Mass, battery in'] input")
+        page.driver.execute_script("arguments[0].focus(); arguments[0].select()", field)
+        field.send_keys("13.5 kg")
+        page.driver.back()
+        page.wait(lambda: self.newest()["vehicle"]["mass"] == "13.5 kg", "it to be saved on going back")
+        page.click("nav a[href$=brief]")
+        page.type_into("Mass, battery in", "14.5 kg")
+        page.driver.find_element("link text", "Bench").click()
+        page.wait(lambda: self.newest()["vehicle"]["mass"] == "14.5 kg", "it to be saved on the way to the bench")
+
+    def test_signing_in_on_the_spot_goes_on(self) -> None:
+        page = self.page()
+        self.sandpiper(page)
+        Session.objects.all().delete()
+        page.find(DRIVER).send_keys(Keys.ARROW_DOWN)
+        page.wait_text("[role=dialog]", "You are signed out")
+        page.button("Go on in the Saltmarsh Workshop").click()
+        page.wait(lambda: self.teeth() == 14, "what was typed to be saved")
+        page.wait(lambda: not page.all("[role=dialog]"), "the question to go")
+
+    def test_somebody_is_invited_joins_by_link_and_leaves(self) -> None:
+        for name in ("ada", "bo"):
+            create_workshop(User.objects.create_user(name, password=PASSWORD), f"{name}'s workshop")
+        visitor = User.objects.get(username=VISITOR)
+        Membership.objects.filter(user=visitor).delete()
+        Membership.objects.create(workshop_id=WORKSHOP, user=User.objects.get(username="ada"), role=Role.OWNER)
+        ada, bo = self.page(), self.page()
+        self.sign_in(ada, "ada")
+        ada.open(f"/workshops/{WORKSHOP}")
+        ada.button("Make a link").click()
+        link = str(ada.find("[aria-label='Link to join']").get_attribute("value"))
+        self.assertEqual(ada.axe(), [])
+        self.sign_in(bo, "bo")
+        bo.wait_text("form", "Put on the bench of bo's workshop")
+        bo.driver.get(link)
+        bo.wait_text("main", "Join Saltmarsh Workshop?")
+        bo.button("Join").click()
+        bo.find("[aria-label=Workshop]")
+        self.assertIn("bo's workshop", bo.text("h1"))
+        bo.open(f"/workshops/{WORKSHOP}")
+        bo.button("Leave this workshop").click()
+        bo.wait(lambda: not Membership.objects.filter(workshop_id=WORKSHOP, user__username="bo").exists(), "bo to go")

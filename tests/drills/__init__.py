@@ -1,0 +1,1 @@
+"""./ydro drill: what could go wrong, made to go wrong on a server of its own, with figures."""

@@ -1,0 +1,89 @@
+"""The server that is drilled: served, looked after and ended by the same commands that serve users."""
+
+from __future__ import annotations
+
+import subprocess
+import sys
+import time
+from collections.abc import Iterator
+from contextlib import contextmanager
+from pathlib import Path
+
+from ops import serving
+from ops.cluster import Cluster
+from ops.places import PYTHON, ROOT
+from ops.serving import Service
+
+CLUSTER = Cluster("drill")
+DRILL = Service("drill", "ydrometer_drill", demo=False, cluster=CLUSTER)
+PORT = 8767
+
+
+@contextmanager
+def site() -> Iterator[int]:
+    """An empty database, served; yields the port."""
+    CLUSTER.start()
+    CLUSTER.sql(f'drop database if exists "{DRILL.database}"')
+    command = start()
+    try:
+        yield PORT
+    finally:
+        command.terminate()
+        command.wait(30)
+        CLUSTER.stop()
+
+
+def start() -> subprocess.Popen[bytes]:
+    """The serving command, once it serves."""
+    made = subprocess.Popen([PYTHON, "-m", "tests.drills.site"], cwd=ROOT, stdout=subprocess.DEVNULL)
+    limit = time.monotonic() + 90.0
+    while serving.trouble(PORT) is not None:
+        if made.poll() is not None or time.monotonic() > limit:
+            raise SystemExit(f"the server did not start; see {DRILL.log}")
+        time.sleep(0.1)
+    return made
+
+
+def processes(words: str) -> list[int]:
+    """Processes of the site whose command line has these words, the oldest first."""
+    found = []
+    for folder in Path("/proc").iterdir():
+        if not folder.name.isdigit():
+            continue
+        try:
+            line = (folder / "cmdline").read_bytes().replace(b"\0", b" ").decode(errors="replace")
+            begun = int((folder / "stat").read_text().rpartition(")")[2].split()[19])
+        except OSError:
+            continue
+        if words in line:
+            found.append((begun, int(folder.name)))
+    return [process for _, process in sorted(found)]
+
+
+def master() -> int:
+    return processes(f"server.config.serve {PORT}")[0]
+
+
+def web() -> list[int]:
+    return processes(f"server.config.serve {PORT}")[1:]
+
+
+def database() -> int:
+    return int((CLUSTER.data / "postmaster.pid").read_text().split()[0])
+
+
+def memory() -> float:
+    """Megabytes that all processes of the site hold now."""
+    everything = [*processes(f"server.config.serve {PORT}"), *processes("spawn_main")]
+    total = 0
+    for process in everything:
+        try:
+            line = next(s for s in Path(f"/proc/{process}/status").read_text().splitlines() if s.startswith("VmRSS"))
+        except (OSError, StopIteration):
+            continue
+        total += int(line.split()[1])
+    return total / 1024.0
+
+
+if __name__ == "__main__":
+    sys.exit(serving.serve(DRILL, PORT))
