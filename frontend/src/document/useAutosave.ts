@@ -171,12 +171,9 @@ function useLeaving(
     };
     window.document.addEventListener("visibilitychange", hidden);
     window.addEventListener("pagehide", hidden);
-    // Before the router hears of it, whose answer takes the fields away.
-    window.addEventListener("popstate", takeAll, true);
     return () => {
       window.document.removeEventListener("visibilitychange", hidden);
       window.removeEventListener("pagehide", hidden);
-      window.removeEventListener("popstate", takeAll, true);
       part();
     };
   }, [base, present, save, readOnly]);

@@ -23,3 +23,6 @@ export function takeAll(): void {
     for (const take of [...open]) take();
   });
 }
+
+// Listened to before the router is there to listen: its answer to going back takes the fields away.
+window.addEventListener("popstate", takeAll, true);
