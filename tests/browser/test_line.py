@@ -1,6 +1,5 @@
 """The Line, used as a builder uses it."""
 
-from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 
 from tests.browser.case import DRIVER, BrowserCase
@@ -99,8 +98,7 @@ class Line(BrowserCase):
         page.wait(lambda: self.standing(page, "pushing_force") != "misses", "more current to push harder")
         page.wait(lambda: self.newest()["drive"]["branches"][0]["controller"]["current_limit"] == "30 A")
         page.driver.execute_script("arguments[0].focus()", page.find(DRIVER))
-        choice = page.find("[aria-label='Add a stage after this']")
-        choice.find_element(By.CSS_SELECTOR, "option[value=chain]").click()
+        page.click("[aria-label='Add a stage after this'] option[value=chain]")
         page.wait_text("[data-panel] h2", "Roller chain")
         page.wait(lambda: len(page.all("[data-shaft]")) == 4, "one more shaft")
         page.button("Remove this stage").click()

@@ -45,6 +45,10 @@ class TypedQuantities(unittest.TestCase):
             with self.subTest(text):
                 self.assertAlmostEqual(units.parse(text, dimension) / si, 1.0, places=9)
 
+    def test_what_no_computer_divides_by_is_nothing(self) -> None:
+        self.assertEqual((units.parse("5e-324 kg", "mass"), units.parse(5e-324, "mass")), (0.0, 0.0))
+        self.assertEqual(units.parse("1e-20 kg", "mass"), 1e-20)
+
     def test_a_bare_number_is_si(self) -> None:
         self.assertEqual(units.parse(3, "length"), 3.0)
 
@@ -57,8 +61,7 @@ class TypedQuantities(unittest.TestCase):
             ("1,200 kg", "mass", "is not a unit of mass"),
             ("1/0 kg", "mass", "is not a finite number"),
             ("1e999 kg", "mass", "is not a finite number"),
-            ("1e-60 kg", "mass", "is beyond all sizes"),
-            ("5e-324 kg", "mass", "is beyond all sizes"),
+            ("1e301 kg", "mass", "is beyond all sizes"),
             ("5 kg^9999", "mass", "is not a unit of mass"),
             ("9" * 500 + " kg", "mass", "is too long"),
             ("5 kg; import os", "mass", "is not a unit of mass"),

@@ -24,8 +24,9 @@ RPM = 60.0 / (2.0 * math.pi)
 
 LONGEST_TEXT = 200
 """Characters of a quantity, at most; looked at before anything else, since the text comes from strangers."""
-SMALLEST, LARGEST = 1e-50, 1e50
-"""What a number other than 0 may be in SI: products of a few such numbers can still be worked out."""
+SMALLEST, LARGEST = 1e-300, 1e300
+"""What a number may be in SI: what is nearer to 0 is 0, since a computer no longer divides by it; what is larger is
+refused."""
 # Every run is possessive ("++"): what it has taken it never gives back, so a text is gone through once.
 _NUMBER = re.compile(
     r"""\s*+(?P<sign>[-+−]?)\s*+
@@ -136,9 +137,9 @@ def _parse_text(text: str, dimension: str) -> float:
 def _of_a_size(value: float, text: str | float, dimension: str) -> float:
     if not math.isfinite(value):
         raise QuantityError(f"{_shown(text)} is not a finite number", _wanted(dimension))
-    if value and not SMALLEST <= abs(value) <= LARGEST:
+    if abs(value) > LARGEST:
         raise QuantityError(f"{_shown(text)} is beyond all sizes", _wanted(dimension))
-    return value
+    return value if abs(value) >= SMALLEST else 0.0
 
 
 def _number(match: re.Match[str], text: str, dimension: str) -> float:

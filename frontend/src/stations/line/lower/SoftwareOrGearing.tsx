@@ -90,9 +90,7 @@ function Answer({ found }: { found: DutyLimit }) {
             <tr>
               <td />
               {found.ways.map((way) => (
-                <th key={way.words} scope="col">
-                  {way.note}
-                </th>
+                <td key={way.words}>{way.note}</td>
               ))}
             </tr>
           </tbody>
