@@ -12,7 +12,7 @@ import time
 import urllib.error
 import urllib.request
 from collections.abc import Callable
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from pathlib import Path
 from types import FrameType
 
@@ -28,8 +28,10 @@ WATCH_S = 0.2
 """Seconds between looks at what runs."""
 START_LIMIT = 60.0
 """Seconds within which the application must answer."""
-MOST_DEATHS, DEATHS_S = 5, 60.0
-"""So many deaths of one process within so many seconds are no accident."""
+SHORT_S = 10.0
+"""A process that lived shorter than this did not come up."""
+MOST_SHORT = 10
+"""So many of these one after another are no accident."""
 LARGEST_LOG = 20_000_000
 """Bytes of a log, after which it begins anew beside the one before."""
 
@@ -76,22 +78,27 @@ class Watched:
     name: str
     launch: Callable[[], subprocess.Popen[bytes]]
     running: subprocess.Popen[bytes] | None = None
-    deaths: list[float] = field(default_factory=list)
+    born: float = 0.0
+    short_lives: int = 0
 
     def start(self) -> None:
-        self.running = self.launch()
+        self.running, self.born = self.launch(), time.monotonic()
 
     def mend(self) -> None:
-        """Start it again where it has died.
+        """Start it again where it has died; at once, or with a pause where it has just been started.
 
         Raises:
             GiveUp: it dies again and again.
         """
         if self.running is None or self.running.poll() is None:
             return
-        now = time.monotonic()
-        self.deaths = [death for death in self.deaths if now - death < DEATHS_S] + [now]
-        if len(self.deaths) >= MOST_DEATHS:
+        lived = time.monotonic() - self.born
+        if lived > SHORT_S:
+            self.short_lives = 0
+        elif lived < self.short_lives:
+            return
+        self.short_lives += 1
+        if self.short_lives > MOST_SHORT:
             raise GiveUp(f"the {self.name} ends again and again: ./ydro logs says why")
         print(f"· the {self.name} has ended; it starts again", flush=True)
         self.start()

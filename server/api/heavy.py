@@ -24,7 +24,7 @@ LIMIT_S = 10.0
 """Seconds that anything may take."""
 MOST_WAITING = 4
 """Requests of this process that wait for such work at once; each holds a thread."""
-POLITENESS = 5
+POLITENESS = 10
 """How far it steps back behind what is answered at once."""
 
 

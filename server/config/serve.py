@@ -21,7 +21,7 @@ from waitress.server import create_server
 from server.config.lifeline import die_with_parent
 
 PROCESSES = 2
-THREADS = 8
+THREADS = 5
 CONNECTIONS = 800
 """Of each process at once; beyond, new ones wait to be accepted."""
 READ_LIMIT_S = 20

@@ -20,12 +20,14 @@ from server.searches.models import Piece, Search, State
 from server.workshops.models import Workshop
 from ydrometer.base.errors import DocumentError, Fault
 from ydrometer.search import SearchRequest, read_request
+from ydrometer.search.begin import begin
 from ydrometer.search.classes import Known
 from ydrometer.search.compose import compose
 from ydrometer.search.found import Found
 from ydrometer.search.layouts import words_of
+from ydrometer.search.options import Options
 from ydrometer.search.run import Piece as Stretch
-from ydrometer.search.run import pieces, search_piece, search_raw, sizes
+from ydrometer.search.run import search_piece
 
 AT_ONCE = 20_000
 """Combinations up to which a search is answered without a worker."""
@@ -38,11 +40,10 @@ OPEN = (State.WAITING, State.RUNNING)
 
 @dataclass(frozen=True, slots=True)
 class Asked:
-    """A search as it was written, with its request; and what was found where it was small."""
+    """A search as it was written, and what was found where it was small."""
 
     search: Search
-    request: SearchRequest
-    found: Found | None
+    options: Options | None
 
 
 def ask(user: User, workshop: Workshop, vehicle: Vehicle | None, raw: dict[str, Any]) -> Asked:
@@ -57,32 +58,29 @@ def ask(user: User, workshop: Workshop, vehicle: Vehicle | None, raw: dict[str, 
     Raises:
         DocumentError: faults in the request, or too many combinations.
     """
-    whole = compose(raw, documents(workshop))
-    request = read_request(whole)
-    total = sum(sizes(request))
-    if total > MOST:
-        fault = Fault("layouts", f"{total} combinations", f"choose fewer stages or parts: at most {MOST}")
-        raise DocumentError([fault])
     open_ones = Search.objects.filter(author=user, state__in=OPEN).count()
     need_room("searches under way", open_ones, MOST_OPEN_SEARCHES, "wait for one of them, or end it")
-    found = aside(search_raw, whole) if total <= AT_ONCE else None
-    now = timezone.now()
+    whole = compose(raw, documents(workshop))
+    begun = aside(begin, whole, AT_ONCE, MOST)
+    if begun.combinations > MOST:
+        fault = Fault("layouts", f"{begun.combinations} combinations", f"choose fewer stages or parts: at most {MOST}")
+        raise DocumentError([fault])
+    found, now = begun.found, timezone.now()
     with transaction.atomic():
         made = Search.objects.create(
-            workshop=workshop, vehicle=vehicle, author=user, request=whole, words=_words(raw), combinations=total,
-            state=State.DONE if found else State.WAITING,
+            workshop=workshop, vehicle=vehicle, author=user, request=whole, words=_words(raw),
+            combinations=begun.combinations, state=State.DONE if found else State.WAITING,
             found=found.as_json() if found else None, meeting=found.meeting if found else None,
             started_at=now if found else None, ended_at=now if found else None,
         )  # fmt: skip
-        if found is None:
-            stretches = enumerate(pieces(request))
-            Piece.objects.bulk_create(Piece(search=made, number=i, **stretch._asdict()) for i, stretch in stretches)
+        stretches = enumerate(begun.pieces)
+        Piece.objects.bulk_create(Piece(search=made, number=i, **stretch._asdict()) for i, stretch in stretches)
         _forget_old(workshop)
         advance(workshop)
     if found is None:
         # It may have been the one to begin with.
         made.refresh_from_db(fields=["state", "started_at"])
-    return Asked(made, request, found)
+    return Asked(made, begun.options)
 
 
 def _words(raw: dict[str, Any]) -> str:

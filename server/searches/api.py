@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from datetime import datetime
+from functools import lru_cache
 from typing import Any
 from uuid import UUID
 
@@ -20,6 +21,7 @@ from rest_framework.views import APIView
 
 from server.api.errors import BAD, HIDDEN
 from server.api.files import attachment
+from server.api.heavy import aside
 from server.api.requests import DocumentField, answer_of, read
 from server.designs.models import Vehicle
 from server.parts.models import documents
@@ -32,13 +34,11 @@ from ydrometer.base.errors import DocumentError, Fault
 from ydrometer.document import design
 from ydrometer.questions.candidates import Unknown
 from ydrometer.questions.inverse import Inverse, inverse, unknowns
-from ydrometer.search import read_request
+from ydrometer.search.begin import options_in, sizes_of
 from ydrometer.search.compose import compose
-from ydrometer.search.found import Found
 from ydrometer.search.layouts import Picture, picture, suggested
-from ydrometer.search.options import Options, options_of
+from ydrometer.search.options import Options
 from ydrometer.search.request import MOST_LAYOUTS
-from ydrometer.search.run import sizes
 from ydrometer.search.table import rows_of
 
 LISTED = 20
@@ -142,7 +142,7 @@ class SurveyView(APIView):
 
 def _counted(asked: dict[str, Any], workshop: Workshop) -> tuple[list[int], list[Fault]]:
     try:
-        return sizes(read_request(compose(asked, documents(workshop)))), []
+        return aside(sizes_of, compose(asked, documents(workshop))), []
     except DocumentError as error:
         return [], list(error.faults)
 
@@ -173,8 +173,7 @@ class SearchesView(APIView):
         if asked.get("vehicle"):
             vehicle = get_object_or_404(Vehicle, pk=asked["vehicle"], workshop=found)
         made = actions.ask(acting(request), found, vehicle, asked["request"])
-        options = options_of(made.request, made.found) if made.found else None
-        return Response(_answer(made.search, options), status=status.HTTP_201_CREATED)
+        return Response(_answer(made.search, made.options), status=status.HTTP_201_CREATED)
 
 
 class SearchView(APIView):
@@ -216,7 +215,14 @@ def _answer(search: Search, options: Options | None) -> SearchAnswer:
 
 
 def _options(search: Search) -> Options:
-    return options_of(read_request(search.request), Found.from_json(search.found or {}))
+    """Worked out once: what was found never changes."""
+    return _known_options(search.pk)
+
+
+@lru_cache(maxsize=32)
+def _known_options(search: UUID) -> Options:
+    request, found = Search.objects.values_list("request", "found").get(pk=search)
+    return aside(options_in, request, found or {})
 
 
 def _state(search: Search) -> SearchState:

@@ -90,13 +90,9 @@ def back_after(port: int, victim: Callable[[], int]) -> float:
 
 def notes_of(visitor: Visitor, vehicle: str) -> set[str]:
     """What all revisions of a vehicle say, by number; every save made one."""
-    newest = visitor.send("GET", f"/api/vehicles/{vehicle}/newest/").json["number"]
-    found = set()
-    for number in range(1, newest + 1):
-        answer = visitor.send("GET", f"/api/vehicles/{vehicle}/revisions/{number}/")
-        if answer.status == 200:
-            found.add(answer.json["document"].get("notes", ""))
-    return found
+    newest = visitor.ask(f"/api/vehicles/{vehicle}/newest/")["number"]
+    asked = (visitor.ask(f"/api/vehicles/{vehicle}/revisions/{number}/") for number in range(1, newest + 1))
+    return {revision["document"].get("notes", "") for revision in asked}
 
 
 def the_command(port: int) -> Iterator[Row]:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import os
 import subprocess
 import sys
 import time
@@ -35,7 +36,9 @@ def site() -> Iterator[int]:
 
 def start() -> subprocess.Popen[bytes]:
     """The serving command, once it serves."""
-    made = subprocess.Popen([PYTHON, "-m", "tests.drills.site"], cwd=ROOT, stdout=subprocess.DEVNULL)
+    # The test server's database, which the environment names here, is another one.
+    env = {name: value for name, value in os.environ.items() if name not in ("DATABASE_URL", "PGPASSFILE")}
+    made = subprocess.Popen([PYTHON, "-m", "tests.drills.site"], cwd=ROOT, env=env, stdout=subprocess.DEVNULL)
     limit = time.monotonic() + 90.0
     while serving.trouble(PORT) is not None:
         if made.poll() is not None or time.monotonic() > limit:

@@ -57,6 +57,15 @@ class Visitor:
             self.cookies |= {name: morsel.value for name, morsel in SimpleCookie(line).items()}
         return Answer(found.status, text, time.perf_counter() - begun)
 
+    def ask(self, path: str) -> Any:
+        """What an address holds, asked again until it is told."""
+        for _ in range(100):
+            found = self.send("GET", path)
+            if found.status == 200:
+                return found.json
+            time.sleep(0.1)
+        raise SystemExit(f"no answer from {path}: {found.status}")
+
     def close(self) -> None:
         if self.connection is not None:
             self.connection.close()

@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+from contextlib import contextmanager
 from typing import Any
+from unittest import mock
 
 from rest_framework.test import APIClient, APITestCase
 
@@ -14,6 +17,14 @@ from server.workshops.models import Membership, Role, Workshop
 from tests.core.designs import PLAIN
 
 PASSWORD = "rivets-and-rope-7"
+
+
+@contextmanager
+def small_pieces(size: int) -> Iterator[None]:
+    """Searches cut into pieces of so many stage combinations, and begun in this process, where that is known."""
+    here = mock.patch("server.searches.actions.aside", lambda work, *args: work(*args))
+    with here, mock.patch("ydrometer.search.run.CHUNK", size):
+        yield
 
 
 class WorkshopCase(APITestCase):

@@ -14,7 +14,7 @@ from server.searches import actions
 from server.searches.models import Piece, Search
 from server.workshops.models import Workshop
 from tests.core.designs import PLAIN
-from tests.server.people import WorkshopCase
+from tests.server.people import WorkshopCase, small_pieces
 from ydrometer.parts import bulk
 from ydrometer.search import read_request
 from ydrometer.search.compose import compose
@@ -49,7 +49,7 @@ class SearchCase(WorkshopCase):
 
     def waiting(self, count: int = 1) -> list[Search]:
         """Searches that are cut into pieces of forty combinations instead of a million."""
-        with mock.patch.object(actions, "AT_ONCE", 0), mock.patch("ydrometer.search.run.CHUNK", 400):
+        with mock.patch.object(actions, "AT_ONCE", 0), small_pieces(400):
             ids = [self.ask().json()["search"]["id"] for _ in range(count)]
         return [Search.objects.get(pk=pk) for pk in ids]
 
@@ -155,7 +155,7 @@ class Large(SearchCase):
 
     def test_workers_take_turns_between_workshops(self) -> None:
         (ours,) = self.waiting()
-        with mock.patch.object(actions, "AT_ONCE", 0), mock.patch("ydrometer.search.run.CHUNK", 400):
+        with mock.patch.object(actions, "AT_ONCE", 0), small_pieces(400):
             theirs = self.ask("stranger", self.elsewhere).json()["search"]["id"]
         jobs = ProcrastinateJob.objects.order_by("-priority", "id").values_list("args__search", flat=True)
         self.assertEqual(list(jobs[:4]), [str(ours.pk), theirs, str(ours.pk), theirs])

@@ -7,7 +7,6 @@ import signal
 import subprocess
 import sys
 import time
-from unittest import mock
 
 from django.db import connection
 from django.db.models import QuerySet
@@ -21,6 +20,7 @@ from server.searches import actions
 from server.searches.models import Piece, Search, State
 from server.workshops.actions import create_workshop
 from tests.bench.search import request
+from tests.server.people import small_pieces
 from ydrometer.search import read_request
 from ydrometer.search.found import Found
 from ydrometer.search.run import search
@@ -60,7 +60,7 @@ class Killed(TransactionTestCase):
         user = User.objects.create_user("owner", password="x")
         workshop = create_workshop(user, "Saltmarsh Workshop")
         Part.objects.bulk_create(Part(workshop=workshop, ref=p["id"], document=p) for p in RAW["parts"])
-        with mock.patch("ydrometer.search.run.CHUNK", 10_000):
+        with small_pieces(10_000):
             asked = actions.ask(
                 user, workshop, None, {key: value for key, value in RAW.items() if key != "parts"}
             ).search

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from multiprocessing import get_context
-from typing import Any, NamedTuple
+from typing import NamedTuple
 
 import numpy as np
 
@@ -13,7 +13,7 @@ from ydrometer.search.choices import Ints, heads, slots, total
 from ydrometer.search.classes import Known
 from ydrometer.search.cost import head_cost, prices, stage_costs
 from ydrometer.search.found import Found
-from ydrometer.search.request import SearchRequest, read_request
+from ydrometer.search.request import SearchRequest
 
 CHUNK = 1_000_000
 """Stage combinations gone through at a time."""
@@ -42,15 +42,6 @@ def sizes(request: SearchRequest) -> list[int]:
         total([len(slot) for slot in slots(request, layout)]) * len(heads(request, layout))
         for layout in request.body.layouts
     ]
-
-
-def search_raw(raw: Any) -> Found:
-    """Search a request as typed, which goes to another process more lightly than one that has been read.
-
-    Raises:
-        DocumentError: faults in the request.
-    """
-    return search(read_request(raw))
 
 
 def search(request: SearchRequest, processes: int = 1) -> Found:

@@ -21,7 +21,7 @@ from ydrometer.fit.stock import Stock
 TYPES = {"pdf": "application/pdf", "svg": "image/svg+xml", "dxf": "image/vnd.dxf"}
 """What a template can be, and its media type."""
 DRAW: dict[str, Callable[[Outline], bytes]] = {"svg": svg, "dxf": dxf}
-MOST_HOLES = 12_000
+MOST_HOLES = 6_000
 """Holes that a template draws: a second's work, and more than anybody drills."""
 
 
