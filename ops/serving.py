@@ -7,6 +7,7 @@ import json
 import os
 import shutil
 import signal
+import socket
 import subprocess
 import time
 import urllib.error
@@ -123,8 +124,9 @@ def serve(service: Service, port: int, *, fresh: bool = False) -> int:
     parts: list[Watched] = []
     try:
         env = prepare(service, fresh=fresh)
+        listening = listen(port)
         parts = [
-            Watched("application", lambda: launch(env, port, service.log)),
+            Watched("application", lambda: launch(env, listening, service.log)),
             Watched("worker", lambda: launch_worker(env, service.log)),
         ]
         print("· Application …", flush=True)
@@ -226,22 +228,32 @@ def work() -> int:
 
 def launch_worker(env: dict[str, str], log: Path | None = None) -> subprocess.Popen[bytes]:
     """One process that goes through large searches on one core."""
-    return _launch([PYTHON, "manage.py", "work"], {**env, **SERVING}, log)
+    # Polite from its first moment: loading its libraries would hold up who waits for an answer.
+    return _launch(["nice", "-n", "19", PYTHON, "manage.py", "work"], {**env, **SERVING}, log)
 
 
-def launch(env: dict[str, str], port: int, log: Path | None = None) -> subprocess.Popen[bytes]:
-    """The application on a port of this machine."""
+def listen(port: int) -> socket.socket:
+    """A socket of this machine's own that outlives the application: who comes while that starts again waits for it."""
+    return socket.create_server(("127.0.0.1", port), backlog=1024)
+
+
+def launch(env: dict[str, str], listening: socket.socket, log: Path | None = None) -> subprocess.Popen[bytes]:
+    """The application behind a socket."""
     threads = {"YDROMETER_THREADS": str(os.cpu_count() or 1)}
-    return _launch([PYTHON, "-m", "server.config.serve", str(port)], {**env, **SERVING, **threads}, log)
+    port, number = str(listening.getsockname()[1]), listening.fileno()
+    command = [PYTHON, "-m", "server.config.serve", port, str(number)]
+    return _launch(command, {**env, **SERVING, **threads}, log, number)
 
 
-def _launch(command: list[str | Path], env: dict[str, str], log: Path | None) -> subprocess.Popen[bytes]:
+def _launch(command: list[str | Path], env: dict[str, str], log: Path | None, *kept: int) -> subprocess.Popen[bytes]:
     """A process that a terminal's Ctrl-C does not reach, writing into the log or onto the terminal."""
     if log is not None:
         log.parent.mkdir(exist_ok=True)
     with contextlib.ExitStack() as stack:
         out = stack.enter_context(log.open("ab")) if log is not None else None
-        return subprocess.Popen(command, env=env, cwd=ROOT, start_new_session=True, stdout=out, stderr=out)
+        return subprocess.Popen(
+            command, env=env, cwd=ROOT, start_new_session=True, stdout=out, stderr=out, pass_fds=kept
+        )
 
 
 def await_answer(application: subprocess.Popen[bytes], port: int) -> None:

@@ -17,6 +17,7 @@ from rest_framework import status
 from rest_framework.exceptions import APIException
 
 from server.config.lifeline import die_with_parent
+from server.config.politeness import POLITENESS
 
 P = ParamSpec("P")
 R = TypeVar("R")
@@ -24,8 +25,6 @@ LIMIT_S = 10.0
 """Seconds that anything may take."""
 MOST_WAITING = 4
 """Requests of this process that wait for such work at once; each holds a thread."""
-POLITENESS = 10
-"""How far it steps back behind what is answered at once."""
 
 
 class Busy(APIException):
@@ -99,7 +98,7 @@ def warm() -> None:
 
 def _begin() -> None:
     die_with_parent()
-    os.nice(POLITENESS)
+    os.setpriority(os.PRIO_PROCESS, 0, POLITENESS)
     from ydrometer.command.warm import warm as ready  # noqa: PLC0415  # only here: the parent has its own kernels
 
     ready()

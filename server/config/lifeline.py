@@ -5,17 +5,35 @@ from __future__ import annotations
 import os
 import threading
 import time
+from pathlib import Path
 
 EVERY_S = 0.2
 
 
-def die_with_parent() -> None:
-    """From now on, end this process at once when its parent is gone: nothing is left behind that holds a port."""
-    parent = os.getppid()
-    threading.Thread(target=_watch, args=(parent,), name="lifeline", daemon=True).start()
+def die_with_parent(grace_s: float = 0.0, commander: int = 0) -> None:
+    """From now on, end this process when its parent is gone: nothing is left behind that holds a port.
+
+    Args:
+        grace_s: how long to go on without the parent, while another one takes its place.
+        commander: the process that puts another one there; when it is gone too, this one ends at once.
+    """
+    watched = (os.getppid(), grace_s, commander)
+    threading.Thread(target=_watch, args=watched, name="lifeline", daemon=True).start()
 
 
-def _watch(parent: int) -> None:
+def _watch(parent: int, grace_s: float, commander: int) -> None:
     while os.getppid() == parent:
         time.sleep(EVERY_S)
+    limit = time.monotonic() + grace_s
+    while time.monotonic() < limit and lives(commander):
+        time.sleep(EVERY_S)
     os._exit(1)
+
+
+def lives(process: int) -> bool:
+    """Whether a process is there and not merely waiting to be missed."""
+    try:
+        state = Path(f"/proc/{process}/stat").read_text().rpartition(")")[2].split()[0]
+    except OSError:
+        return False
+    return state != "Z"

@@ -1,4 +1,7 @@
-"""python -m server.config.serve PORT: the application behind a server that buffers, in a few processes.
+"""python -m server.config.serve PORT [SOCKET]: the application behind a server that buffers, in a few processes.
+
+SOCKET is the number of one that listens on that port already, and that whoever started this keeps open. The processes
+go on for a moment when their parent dies, until another one has taken its place.
 
 Waitress reads a request whole before a thread is given to it, so that slow and half-open connections cost no thread.
 The processes share one socket; one that dies is replaced, and all of them end with the one that started them.
@@ -11,6 +14,7 @@ import resource
 import signal
 import socket
 import sys
+import threading
 import time
 from types import FrameType
 from typing import Any
@@ -19,6 +23,7 @@ from waitress.channel import HTTPChannel
 from waitress.server import create_server
 
 from server.config.lifeline import die_with_parent
+from server.config.politeness import POLITENESS
 
 PROCESSES = 2
 THREADS = 5
@@ -27,6 +32,10 @@ CONNECTIONS = 800
 READ_LIMIT_S = 20
 """Seconds in which a request has to arrive whole, and for which an idle connection is kept."""
 LARGEST_BODY = 8_000_000
+GRACE_S = 8.0
+"""How long the processes go on without their parent, where somebody is there to start another."""
+BESIDE_S = 5.0
+"""When the process for heavy work is begun: not while everybody waits for the first answers."""
 SOON_S = 2.0
 """A process that lived shorter than this is not replaced at once."""
 STATEMENT_LIMITS = "-c statement_timeout=10s -c lock_timeout=5s -c idle_in_transaction_session_timeout=20s"
@@ -45,7 +54,7 @@ class PatientOnlyOnce(HTTPChannel):  # type: ignore[misc]  # the library has no 
 
 def main() -> int:
     """Serve until told to stop; returns the exit status."""
-    listening = socket.create_server((os.environ.get("YDROMETER_HOST", "127.0.0.1"), int(sys.argv[1])), backlog=1024)
+    commander = os.getppid()
     die_with_parent()
     soft, hard = resource.getrlimit(resource.RLIMIT_NOFILE)
     resource.setrlimit(resource.RLIMIT_NOFILE, (min(hard, max(soft, 4096)), hard))
@@ -53,10 +62,12 @@ def main() -> int:
     # Loaded once, and shared by all processes until one writes to it.
     from server.config.wsgi import application  # noqa: PLC0415
 
-    return _keep(listening, application)
+    port, *given = map(int, sys.argv[1:])
+    listening = socket.socket(fileno=given[0]) if given else socket.create_server(("127.0.0.1", port), backlog=1024)
+    return _keep(listening, application, commander if given else 0)
 
 
-def _keep(listening: socket.socket, application: Any) -> int:
+def _keep(listening: socket.socket, application: Any, commander: int) -> int:
     """Keep the processes alive."""
     born: dict[int, float] = {}
     signal.signal(signal.SIGTERM, _stop)
@@ -64,7 +75,7 @@ def _keep(listening: socket.socket, application: Any) -> int:
     try:
         while True:
             while len(born) < PROCESSES:
-                born[_fork(listening, application)] = time.monotonic()
+                born[_fork(listening, application, commander)] = time.monotonic()
             process, status = os.wait()
             print(f"process {process} ended with {status}; another one starts", file=sys.stderr, flush=True)
             if time.monotonic() - born.pop(process) < SOON_S:
@@ -75,11 +86,11 @@ def _keep(listening: socket.socket, application: Any) -> int:
         return 0
 
 
-def _fork(listening: socket.socket, application: Any) -> int:
+def _fork(listening: socket.socket, application: Any, commander: int) -> int:
     process = os.fork()
     if process == 0:
         signal.signal(signal.SIGINT, signal.SIG_IGN)
-        die_with_parent()
+        die_with_parent(GRACE_S, commander)
         _serve(listening, application)
         os._exit(0)
     return process
@@ -89,7 +100,7 @@ def _serve(listening: socket.socket, application: Any) -> None:
     from server.api import heavy  # noqa: PLC0415  # needs Django's settings
     from server.config import deadline  # noqa: PLC0415
 
-    heavy.warm()
+    threading.Timer(BESIDE_S, heavy.warm).start()
     deadline.watch()
     proxies = int(os.environ.get("YDROMETER_PROXIES", "0"))
     behind: dict[str, Any] = {"trusted_proxy": "*", "trusted_proxy_count": proxies,
@@ -106,6 +117,10 @@ def _serve(listening: socket.socket, application: Any) -> None:
 def _stop(signum: int, frame: FrameType | None) -> None:
     raise SystemExit
 
+
+if __name__ == "__mp_main__":
+    # A process for heavy work begins by reading this file: polite before it loads anything else.
+    os.setpriority(os.PRIO_PROCESS, 0, POLITENESS)
 
 if __name__ == "__main__":
     sys.exit(main())

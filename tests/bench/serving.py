@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from contextlib import contextmanager
 
 from ops.checks import TEST
-from ops.serving import Service, await_answer, end, launch, prepare
+from ops.serving import Service, await_answer, end, launch, listen, prepare
 
 BENCH = Service("bench", "ydrometer_bench", demo=True)
 
@@ -16,9 +16,11 @@ def demo(port: int) -> Iterator[str]:
     """A fresh demo on the test server; yields its address."""
     TEST.start()
     TEST.sql(f'drop database if exists "{BENCH.database}"')
-    application = launch(prepare(BENCH, TEST), port)
+    listening = listen(port)
+    application = launch(prepare(BENCH, TEST), listening)
     try:
         await_answer(application, port)
         yield f"http://127.0.0.1:{port}"
     finally:
         end(application)
+        listening.close()

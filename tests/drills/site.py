@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import os
+import signal
 import subprocess
 import sys
 import time
@@ -11,7 +12,7 @@ from contextlib import contextmanager
 from pathlib import Path
 
 from ops import serving
-from ops.cluster import Cluster
+from ops.cluster import Cluster, port_taken
 from ops.places import PYTHON, ROOT
 from ops.serving import Service
 
@@ -24,14 +25,22 @@ PORT = 8767
 def site() -> Iterator[int]:
     """An empty database, served; yields the port."""
     CLUSTER.start()
-    CLUSTER.sql(f'drop database if exists "{DRILL.database}"')
-    command = start()
+    CLUSTER.sql(f'drop database if exists "{DRILL.database}" with (force)')
+    start()
     try:
         yield PORT
     finally:
-        command.terminate()
-        command.wait(30)
+        stop()
         CLUSTER.stop()
+
+
+def stop() -> None:
+    """End the serving command, whichever runs now: a drill may have killed the first one."""
+    for command in processes("tests.drills.site"):
+        os.kill(command, signal.SIGTERM)
+    limit = time.monotonic() + 30.0
+    while port_taken(PORT) and time.monotonic() < limit:
+        time.sleep(0.1)
 
 
 def start() -> subprocess.Popen[bytes]:

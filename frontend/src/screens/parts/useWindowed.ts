@@ -6,7 +6,7 @@ import type { PartDocument } from "../../document/bin/bin";
 /** A table this short is painted whole. */
 const SHORT = 120;
 const ROW_PX = 29;
-const OVERSCAN = 25;
+const OVERSCAN = 8;
 
 export function useWindowed(
   shown: PartDocument[],

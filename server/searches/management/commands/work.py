@@ -1,6 +1,5 @@
 """A worker: compiled kernels first, then jobs until it is stopped."""
 
-import os
 from typing import Any
 
 from django.core.management import call_command
@@ -9,15 +8,11 @@ from django.core.management.base import BaseCommand
 from server.config.lifeline import die_with_parent
 from ydrometer.command import warm
 
-POLITENESS = 19
-"""How far a worker steps back behind what is answered at once."""
-
 
 class Command(BaseCommand):
     help = "Go through large searches, one piece after another, on one core."
 
     def handle(self, *args: Any, **options: Any) -> None:
         die_with_parent()
-        os.nice(POLITENESS)
         warm.warm()
         call_command("procrastinate", "worker")
