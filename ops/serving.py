@@ -241,7 +241,7 @@ def launch(env: dict[str, str], listening: socket.socket, log: Path | None = Non
     """The application behind a socket."""
     threads = {"YDROMETER_THREADS": str(os.cpu_count() or 1)}
     port, number = str(listening.getsockname()[1]), listening.fileno()
-    command = [PYTHON, "-m", "server.config.serve", port, str(number)]
+    command: list[str | Path] = [PYTHON, "-m", "server.config.serve", port, str(number)]
     return _launch(command, {**env, **SERVING, **threads}, log, number)
 
 

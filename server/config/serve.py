@@ -90,13 +90,12 @@ def _fork(listening: socket.socket, application: Any, commander: int) -> int:
     process = os.fork()
     if process == 0:
         signal.signal(signal.SIGINT, signal.SIG_IGN)
-        die_with_parent(GRACE_S, commander)
-        _serve(listening, application)
+        _serve(listening, application, commander)
         os._exit(0)
     return process
 
 
-def _serve(listening: socket.socket, application: Any) -> None:
+def _serve(listening: socket.socket, application: Any, commander: int) -> None:
     from server.api import heavy  # noqa: PLC0415  # needs Django's settings
     from server.config import deadline  # noqa: PLC0415
 
@@ -111,6 +110,8 @@ def _serve(listening: socket.socket, application: Any) -> None:
         max_request_header_size=32_768, **(behind if proxies else {}),
     )  # fmt: skip
     server.channel_class = PatientOnlyOnce
+    # At the end it takes no new connections, while those under way are answered.
+    die_with_parent(GRACE_S, commander, lambda: server.trigger.pull_trigger(server.del_channel))
     server.run()
 
 

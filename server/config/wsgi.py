@@ -7,6 +7,9 @@ from django.core.wsgi import get_wsgi_application
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "server.config.settings")
 application = get_wsgi_application()
 
+from django.db.migrations.loader import MigrationLoader  # noqa: E402
+
 from ydrometer.command.warm import warm  # noqa: E402
 
 warm()
+MigrationLoader(None)  # which /readyz asks
