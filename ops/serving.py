@@ -58,13 +58,14 @@ class Service:
 
     def running(self) -> tuple[int, int] | None:
         """(process, port) where it serves now."""
-        if not self.record.exists():
+        try:
+            process, port = map(int, self.record.read_text().split())
+        except FileNotFoundError:
             return None
-        process, port = map(int, self.record.read_text().split())
         command = Path(f"/proc/{process}/cmdline")
         if command.exists() and b"ops" in command.read_bytes():
             return process, port
-        self.record.unlink()
+        self.record.unlink(missing_ok=True)
         return None
 
 

@@ -132,6 +132,8 @@ def change_role(user: User, membership: Membership, role: Role) -> None:
 def remove_member(user: User, membership: Membership) -> None:
     """Take somebody out of the workshop, oneself perhaps; the last owner stays."""
     _keep_an_owner(membership)
+    if not membership.user.has_usable_password():
+        raise Refused("The demo's visitor stays: everybody who looks in shares this account.")
     membership.delete()
     security.info("account %s took %s out of %s", user.pk, membership.user_id, membership.workshop_id)
 

@@ -21,7 +21,7 @@ def main() -> None:
         page = Page(base)
         try:
             page.visit_demo()
-            for station in (bench, line, options, fit, parts, engine, tables, branches, brief):
+            for station in (bench, line, options, fit, parts, engine, tables, branches, brief, workshop):
                 station(page)
         finally:
             page.close()
@@ -119,6 +119,13 @@ def brief(page: Page) -> None:
     page.find("[data-target=top_speed]")
     page.find("[data-band]")
     shot(page, "brief")
+
+
+def workshop(page: Page) -> None:
+    page.open("/")
+    page.find("a[href^='/workshops/']").click()
+    page.find("[data-usage]")
+    shot(page, "workshop")
 
 
 if __name__ == "__main__":

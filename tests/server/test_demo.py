@@ -2,6 +2,7 @@ from django.db import connection
 from django.db.migrations.executor import MigrationExecutor
 from django.test import TestCase, TransactionTestCase
 from django.utils import timezone
+from rest_framework.test import APIClient
 
 from server.accounts.models import User
 from server.demo.load import KEPT_FOR, LEFT, VISITOR, WORKSHOP, load, repair
@@ -48,6 +49,17 @@ class Demo(TestCase):
                 r.target.measure for r in evaluate([design.read(documents[-1])]).target_results(0) if not r.verdict.met
             ]
             self.assertEqual(missed, asked.get(name, []), name)
+
+    def test_the_visitor_changes_what_stands_there_and_not_who_belongs_to_it(self) -> None:
+        workshop = load()
+        client = APIClient()
+        client.force_login(User.objects.get(username=VISITOR))
+        home = f"/api/workshops/{workshop.id}/"
+        self.assertEqual(client.post(f"{home}vehicles/", {"name": "Mine"}, format="json").status_code, 201)
+        self.assertEqual(client.post(f"{home}leaving/").status_code, 400)
+        for address in ("invitations/", "closing/"):
+            self.assertEqual(client.post(home + address, {"role": "owner"}, format="json").status_code, 403)
+        self.assertEqual(workshop.memberships.count(), 1)
 
     def test_what_is_as_it_was_stays(self) -> None:
         repair()

@@ -113,6 +113,8 @@ async function ask({ document, mark, wish }: Asked): Promise<Result> {
     const refusal = error as Refusal | undefined;
     const none = { live: null, of: null, faults: [] };
     if (refusal?.faults) return { ...none, faults: refusal.faults, trouble: "", retry: false };
+    if (response.status === 401)
+      return { ...none, trouble: "You are signed out: the figures are not up to date.", retry: false };
     const trouble = refusal?.detail ?? `The server answered with ${response.status}; it is asked again.`;
     return { ...none, trouble, retry: mayPass(response.status) };
   } catch {

@@ -37,8 +37,8 @@ export function Revisions({ compared, onCompare }: Props) {
       </Box>
       <Keep newest={newest} />
       <Box color="ink.second" fontSize="sm" my="1">
-        What has a name stays. Of the rest all of the last day are kept, one an hour of the last week, and one a
-        day of what is older.
+        What has a name stays. Of the rest all of the last day are kept, one an hour of the last week, and one
+        a day of what is older.
       </Box>
       {named.length === 0 && (
         <Box color="ink.second">None yet: give the present state a name to come back to it.</Box>

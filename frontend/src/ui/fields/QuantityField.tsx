@@ -49,7 +49,8 @@ export function QuantityField({
     if (event.key === "Enter") commit();
     if (event.key === "Escape") setText(stored);
   };
-  const second = si === undefined ? "" : otherwise(stored, show(units, dimension, si));
+  // Beside what cannot be read stands no value that it does not have.
+  const second = si === undefined || fault ? "" : otherwise(stored, show(units, dimension, si));
   const described =
     [fault && `${id}-fault`, note(value) && `${id}-note`].filter(Boolean).join(" ") || undefined;
 
