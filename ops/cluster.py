@@ -101,6 +101,10 @@ class Cluster:
 
     def start(self) -> bool:
         """Make it where it is not there, start it where it does not run; whether it was started now."""
+        if not self.durable and self._made() and not self.passfile.exists():
+            # Of a checkout that stood here before: nobody misses what a test server holds.
+            self.stop()
+            (self.home / "made").unlink()
         if not self._made():
             with say.step("Database server, made once"):
                 self._make()
