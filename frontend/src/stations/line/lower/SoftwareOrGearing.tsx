@@ -90,7 +90,9 @@ function Answer({ found }: { found: DutyLimit }) {
             <tr>
               <td />
               {found.ways.map((way) => (
-                <td key={way.words}>{way.note}</td>
+                <td key={way.words} style={{ whiteSpace: "normal" }}>
+                  {way.note}
+                </td>
               ))}
             </tr>
           </tbody>
