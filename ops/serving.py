@@ -33,6 +33,7 @@ SHORT_S = 10.0
 """A process that lived shorter than this did not come up."""
 MOST_SHORT = 10
 """So many of these one after another are no accident."""
+SERVES = "serves"
 LARGEST_LOG = 20_000_000
 """Bytes of a log, after which it begins anew beside the one before."""
 
@@ -321,8 +322,9 @@ def status() -> int:
     wrong = False
     for service in (OWN, DEMO):
         running = service.running()
-        where = f"{_state(running[1])} at http://127.0.0.1:{running[1]}/" if running else "not running"
-        wrong = wrong or (running is not None and trouble(running[1]) is not None)
+        state = _state(running[1]) if running else ""
+        where = f"{state} at http://127.0.0.1:{running[1]}/" if running else "not running"
+        wrong = wrong or state not in ("", SERVES)
         print(f"{service.name:10} {where}")
     state = f"runs on port {MAIN.port}" if MAIN.running() else "not running"
     print(f"{'database':10} {state}, in {MAIN.home}")
@@ -331,7 +333,7 @@ def status() -> int:
 
 def _state(port: int) -> str:
     found = trouble(port)
-    return "serves" if found is None else f"runs but cannot serve ({found})"
+    return SERVES if found is None else f"runs but cannot serve ({found})"
 
 
 def logs(service: Service | None, lines: int) -> int:

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import io
-import math
 from typing import TYPE_CHECKING
 
 from ydrometer.files.sheets.outline import LAYERS, TEXT, Circle, Line, Oblong, Outline, Text
@@ -51,6 +50,5 @@ def dxf(outline: Outline) -> bytes:
 def _oblong(space: Modelspace, slot: Oblong, attributes: dict[str, str]) -> None:
     for one, other in slot.sides:
         space.add_line([MM * m for m in one], [MM * m for m in other], dxfattribs=attributes)
-    along = math.degrees(math.atan2(slot.y2 - slot.y1, slot.x2 - slot.x1))
-    for x, y, first in ((slot.x1, slot.y1, along + 90.0), (slot.x2, slot.y2, along - 90.0)):
+    for (x, y), first in slot.ends:
         space.add_arc((MM * x, MM * y), MM * slot.radius, first, first + 180.0, dxfattribs=attributes)

@@ -65,6 +65,12 @@ class Oblong:
         left = (self.x1 + dx, self.y1 + dy), (self.x2 + dx, self.y2 + dy)
         return left, ((self.x2 - dx, self.y2 - dy), (self.x1 - dx, self.y1 - dy))
 
+    @property
+    def ends(self) -> tuple[tuple[Point, float], tuple[Point, float]]:
+        """The two half circles: their middles, and the angle that each begins at, degrees counterclockwise."""
+        along = math.degrees(math.atan2(self.y2 - self.y1, self.x2 - self.x1))
+        return ((self.x1, self.y1), along + 90.0), ((self.x2, self.y2), along - 90.0)
+
 
 @dataclass(frozen=True, slots=True)
 class Text:

@@ -12,7 +12,7 @@ from pathlib import Path
 from typing import TYPE_CHECKING
 
 from ydrometer.files.sheets.outline import LAYERS, TEXT, Circle, Line, Oblong, Outline, Shape, Text, box
-from ydrometer.files.sheets.svg import BAR, CHECK, MM, STROKE, STROKES
+from ydrometer.files.sheets.svg import BAR, CHECK, MM, STROKE, STROKES, TICKS
 
 if TYPE_CHECKING:
     from fpdf import FPDF
@@ -195,9 +195,8 @@ def _draw(book: FPDF, shape: Shape, origin: tuple[float, float]) -> None:
 def _oblong(book: FPDF, slot: Oblong, at: Callable[[float, float], tuple[float, float]]) -> None:
     for one, other in slot.sides:
         book.line(*at(*one), *at(*other))
-    along = math.degrees(math.atan2(slot.y2 - slot.y1, slot.x2 - slot.x1))
     r = MM * slot.radius
-    for end, first in (((slot.x1, slot.y1), along + 90.0), ((slot.x2, slot.y2), along - 90.0)):
+    for end, first in slot.ends:
         x, y = at(*end)
         book.arc(x - r, y - r, 2.0 * r, first, first + 180.0)
 
@@ -214,8 +213,8 @@ def _scale_bar(book: FPDF, x: float, y: float) -> None:
     """A bar with a tick every ten millimetres, and what to do with it."""
     book.set_line_width(STROKE)
     book.line(x, y, x + BAR, y)
-    for i in range(BAR // 10 + 1):
-        book.line(x + 10 * i, y, x + 10 * i, y - (3.0 if i % 5 else 5.0))
+    for along, high in TICKS:
+        book.line(x + along, y, x + along, y - high)
     _write(book, x, y + 4.5, CHECK)
 
 

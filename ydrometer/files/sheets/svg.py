@@ -14,6 +14,8 @@ STROKE = 0.2
 FACE = "Template, sans-serif"
 BAR = 100
 """Length of the scale bar, mm."""
+TICKS = tuple((10 * i, 3.0 if i % 5 else 5.0) for i in range(BAR // 10 + 1))
+"""Where the ticks of the bar stand along it and how high they are, mm."""
 CHECK = f"Print at 100 %. Measure this bar after printing: it has to be {BAR} mm long."
 
 
@@ -79,7 +81,7 @@ def label(x: float, y: float, text: str, size: float = MM * TEXT) -> str:
 
 def scale_bar(x: float, y: float) -> str:
     """A bar with a tick every ten millimetres, and what to do with it."""
-    ticks = "".join(f"M {x + 10 * i:.3f} {y:.3f} v {-3.0 if i % 5 else -5.0}" for i in range(BAR // 10 + 1))
+    ticks = "".join(f"M {x + along:.3f} {y:.3f} v {-high}" for along, high in TICKS)
     return (
         f'<path id="SCALE" d="M {x:.3f} {y:.3f} h {BAR} {ticks}" fill="none" stroke="#000" stroke-width="{STROKE}"/>'
         + label(x, y + 4.5, CHECK)
