@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import contextlib
+import ctypes
 import json
 import os
 import shutil
@@ -33,6 +34,8 @@ SHORT_S = 10.0
 """A process that lived shorter than this did not come up."""
 MOST_SHORT = 10
 """So many of these one after another are no accident."""
+PR_SET_CHILD_SUBREAPER = 36
+"""Of Linux' `prctl`, which Python does not name."""
 SERVES = "serves"
 LARGEST_LOG = 20_000_000
 """Bytes of a log, after which it begins anew beside the one before."""
@@ -122,6 +125,7 @@ def serve(service: Service, port: int, *, fresh: bool = False) -> int:
     if port_taken(port):
         raise GiveUp(f"port {port} is taken by another program: stop that one, or choose another with --port N")
     setup.set_up()
+    adopt_orphans()
     service.record.write_text(f"{os.getpid()} {port}")
     parts: list[Watched] = []
     try:
@@ -156,6 +160,7 @@ def _look_after(service: Service, parts: list[Watched]) -> None:
     """Start again what dies, the database first; never returns by itself."""
     own = "DATABASE_URL" not in os.environ
     while True:
+        bury_orphans()
         if own and not service.cluster.alive():
             print("· the database has ended; it starts again", flush=True)
             service.cluster.revive()
@@ -163,6 +168,19 @@ def _look_after(service: Service, parts: list[Watched]) -> None:
             part.mend()
         turn(service.log)
         time.sleep(WATCH_S)
+
+
+def adopt_orphans() -> None:
+    """Be the parent of all that is started from here, once what started it has ended: the database server, for one."""
+    if ctypes.CDLL(None, use_errno=True).prctl(PR_SET_CHILD_SUBREAPER, 1, 0, 0, 0):
+        raise OSError(ctypes.get_errno(), "prctl")
+
+
+def bury_orphans() -> None:
+    """Let the dead among them go: the number of one that is still to be missed looks as if it were alive."""
+    with contextlib.suppress(ChildProcessError):
+        while os.waitpid(-1, os.WNOHANG)[0]:
+            pass
 
 
 def turn(log: Path) -> None:

@@ -26,6 +26,8 @@ def site() -> Iterator[int]:
     """An empty database, served; yields the port."""
     CLUSTER.start()
     CLUSTER.sql(f'drop database if exists "{DRILL.database}" with (force)')
+    # The serving command starts it again: only then it looks after it as it does for users.
+    CLUSTER.stop()
     start()
     try:
         yield PORT
