@@ -18,6 +18,7 @@ from dataclasses import dataclass
 from pathlib import Path
 
 from ops import say
+from ops.database_server import DatabaseServer
 from ops.places import IS_ROOT, ROOT, need_space
 from ops.say import GiveUp
 
@@ -51,7 +52,7 @@ QUICK_RECOVERY = "-c recovery_init_sync_method=syncfs"
 
 
 @dataclass(frozen=True)
-class Cluster:
+class Cluster(DatabaseServer):
     """A server by name ("main", "test"); `durable` keeps it safe against power failure."""
 
     name: str
@@ -163,9 +164,6 @@ class Cluster:
             if self.running():
                 raise
 
-    def databases(self) -> list[str]:
-        return self.sql("select datname from pg_database where not datistemplate").split()
-
     def need_database(self, database: str) -> None:
         """Have a database that belongs to the application; one of an earlier version is handed over to it."""
         if database not in self.databases():
@@ -179,20 +177,13 @@ class Cluster:
         """An empty database of the application's."""
         self.sql(f'create database "{database}" owner {APPLICATION}')
 
-    def sql(self, statement: str, database: str = "postgres") -> str:
-        """Run statements; returns bare rows."""
-        return self.client("psql", "-v", "ON_ERROR_STOP=1", "-d", database, "-Atqc", statement)
-
-    def client(self, program: str, *arguments: str | Path, role: str = ADMIN) -> str:
+    def client(self, program: str, *arguments: str | Path, role: str = "") -> str:
         """Run one of PostgreSQL's clients against this server."""
+        role = role or ADMIN
         connection = ["-h", "127.0.0.1", "-p", str(self.port), "-U", role, "-w"]
         passfile = self.passfile if role == ADMIN else self.application_passfile
         env = {**os.environ, "PGPASSFILE": str(passfile)}
         return say.run([self.binary(program), *connection, *arguments], env=env)
-
-    def read_dump(self, *arguments: str | Path) -> str:
-        """What pg_restore tells of a file, without a server."""
-        return say.run([self.binary("pg_restore"), *arguments])
 
     @property
     def owner(self) -> str:

@@ -9,10 +9,11 @@ from urllib.parse import unquote, urlsplit, urlunsplit
 
 from ops import say
 from ops.cluster import newest_binary
+from ops.database_server import DatabaseServer
 
 
 @dataclass(frozen=True)
-class Remote:
+class Remote(DatabaseServer):
     """A server by the address of one of its databases."""
 
     address: str
@@ -36,16 +37,9 @@ class Remote:
     def stop(self) -> None:
         """As `start`."""
 
-    def databases(self) -> list[str]:
-        return self.sql("select datname from pg_database where not datistemplate").split()
-
     def create(self, database: str) -> None:
         """An empty database; the role of the address needs the right to make one."""
         self.sql(f'create database "{database}"')
-
-    def sql(self, statement: str, database: str = "postgres") -> str:
-        """Run statements; returns bare rows."""
-        return self.client("psql", "-v", "ON_ERROR_STOP=1", "-d", database, "-Atqc", statement)
 
     def client(self, program: str, *arguments: str | Path, role: str = "") -> str:
         """Run one of PostgreSQL's clients against this server; the password goes by the environment, not the list of
@@ -55,11 +49,11 @@ class Remote:
         user = role or unquote(parts.username or "")
         connection = ["-h", parts.hostname or "", "-p", str(parts.port or 5432), "-U", user, "-w"]
         env = {**os.environ, **({"PGPASSWORD": unquote(parts.password)} if parts.password else {})}
-        return say.run([newest_binary(program), *connection, *arguments], env=env)
+        return say.run([self.binary(program), *connection, *arguments], env=env)
 
-    def read_dump(self, *arguments: str | Path) -> str:
-        """What pg_restore tells of a file, without a server."""
-        return say.run([newest_binary("pg_restore"), *arguments])
+    def binary(self, program: str) -> Path:
+        """One of PostgreSQL's programs, the newest here."""
+        return newest_binary(program)
 
     @property
     def owner(self) -> str:

@@ -10,13 +10,12 @@ from contextlib import contextmanager
 from pathlib import Path
 
 from ops import say, setup
-from ops.cluster import Cluster
+from ops.database_server import DatabaseServer
 from ops.places import PYTHON, ROOT, need_space
 from ops.remote import Remote
 from ops.say import GiveUp
 from ops.serving import MAIN, OWN, migrate
 
-Server = Cluster | Remote
 SUFFIX = re.compile(r"_\d{8}_\d{6}(_\d+)?")
 """What a kept database has behind its name: when it was put aside."""
 
@@ -75,13 +74,13 @@ def remove(name: str) -> int:
     return 0
 
 
-def kept_of(server: Server, database: str) -> list[str]:
+def kept_of(server: DatabaseServer, database: str) -> list[str]:
     """Names of the databases that restoring has put aside, the oldest first."""
     names = server.databases()
     return sorted(n for n in names if n.startswith(database) and SUFFIX.fullmatch(n.removeprefix(database)))
 
 
-def _own() -> tuple[Server, str]:
+def _own() -> tuple[DatabaseServer, str]:
     """Where the own data are: where DATABASE_URL says, else on our own server."""
     if "DATABASE_URL" in os.environ:
         remote = Remote(os.environ["DATABASE_URL"])
@@ -89,7 +88,7 @@ def _own() -> tuple[Server, str]:
     return MAIN, OWN.database
 
 
-def dump(server: Server, database: str, file: Path) -> None:
+def dump(server: DatabaseServer, database: str, file: Path) -> None:
     """Write a database into a file readable by its owner alone; a broken attempt leaves no file of that name."""
     if database not in server.databases():
         raise GiveUp("there is no own data yet: ./ydro start makes it")
@@ -100,7 +99,7 @@ def dump(server: Server, database: str, file: Path) -> None:
     partial.rename(file)
 
 
-def bring_back(server: Server, database: str, file: Path) -> str | None:
+def bring_back(server: DatabaseServer, database: str, file: Path) -> str | None:
     """Read a dump beside the present data, bring it up to this version, and only then change their places.
 
     Returns:
@@ -125,7 +124,7 @@ def bring_back(server: Server, database: str, file: Path) -> str | None:
         raise GiveUp(f"{file} could not be brought back; your data is as it was ({_first(error)})") from None
 
 
-def _change_places(server: Server, database: str, incoming: str) -> str | None:
+def _change_places(server: DatabaseServer, database: str, incoming: str) -> str | None:
     put_aside = None
     if database in server.databases():
         put_aside = _free_name(server, f"{database}_{time.strftime('%Y%m%d_%H%M%S')}")
@@ -139,7 +138,7 @@ def _change_places(server: Server, database: str, incoming: str) -> str | None:
     return put_aside
 
 
-def _free_name(server: Server, wanted: str) -> str:
+def _free_name(server: DatabaseServer, wanted: str) -> str:
     taken, name, number = server.databases(), wanted, 1
     while name in taken:
         number += 1
@@ -147,7 +146,7 @@ def _free_name(server: Server, wanted: str) -> str:
     return name
 
 
-def _refuse_foreign(server: Server, file: Path) -> None:
+def _refuse_foreign(server: DatabaseServer, file: Path) -> None:
     """Look into a file before anything is touched: what it is, whether it is whole, and which version wrote it."""
     untouched = "; your data is as it was"
     if file.stat().st_size == 0:
@@ -157,29 +156,24 @@ def _refuse_foreign(server: Server, file: Path) -> None:
             raise GiveUp(f"{file} is no backup, which ./ydro backup writes{untouched}")
     try:
         contents = server.read_dump("-l", file.resolve())
-        if not re.search(r"TABLE DATA public designs_vehicle ", contents):
-            raise GiveUp(f"{file} is a dump of something else, not of Ydrometer{untouched}")
         applied = server.read_dump("--data-only", "-t", "django_migrations", "-f", "-", file.resolve())
     except GiveUp as error:
-        if untouched in str(error):
-            raise
         raise GiveUp(f"{file} is damaged or cut short ({_first(error)}){untouched}") from None
+    if "TABLE DATA public designs_vehicle " not in contents:
+        raise GiveUp(f"{file} is a dump of something else, not of Ydrometer{untouched}")
     ahead = _unknown_here(applied)
     if ahead:
         raise GiveUp(f"{file} was written by a newer Ydrometer ({ahead}): use that version{untouched}")
 
 
 def _unknown_here(applied: str) -> str:
-    """The first migration among those of a dump that this version does not have, of an application it does."""
+    """The first migration among those of a dump that this version does not have, empty where it has all."""
     rows = [line.split("\t") for line in applied.splitlines() if line.count("\t") == 3]
-    of_file = {(app, name) for _, app, name, _ in rows}
-    ours = say.run([PYTHON, "manage.py", "known_migrations"], cwd=ROOT)
-    known = {(app, name) for app, name in (line.split() for line in ours.splitlines())}
-    apps = {app for app, _ in known}
-    return next((f"{app}.{name}" for app, name in sorted(of_file - known) if app in apps), "")
+    of_file = [f"{app}.{name}" for _, app, name, _ in rows]
+    return say.run([PYTHON, "manage.py", "newer_migrations", *of_file], cwd=ROOT).strip()
 
 
-def _refuse_in_use(server: Server, database: str) -> None:
+def _refuse_in_use(server: DatabaseServer, database: str) -> None:
     users = server.sql(f"select count(*) from pg_stat_activity where datname = '{database}'").strip()
     if users != "0":
         raise GiveUp(
@@ -192,7 +186,7 @@ def _first(error: GiveUp) -> str:
 
 
 @contextmanager
-def _started(server: Server) -> Iterator[None]:
+def _started(server: DatabaseServer) -> Iterator[None]:
     started = server.start()
     try:
         yield

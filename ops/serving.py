@@ -3,17 +3,14 @@
 from __future__ import annotations
 
 import contextlib
-import ctypes
 import json
 import os
-import shutil
 import signal
 import socket
 import subprocess
 import time
 import urllib.error
 import urllib.request
-from collections.abc import Callable
 from dataclasses import dataclass
 from pathlib import Path
 from types import FrameType
@@ -22,23 +19,14 @@ from ops import say, setup
 from ops.cluster import Cluster, port_taken
 from ops.places import PYTHON, ROOT, RUN
 from ops.say import GiveUp
+from ops.watching import Watched, adopt_orphans, end, look_after
 
 MAIN = Cluster("main")
 # Arrays here are small: threads of the linear algebra library would only wait for each other.
 SERVING = {"PYTHONPATH": str(ROOT), "OPENBLAS_NUM_THREADS": "1"}
-WATCH_S = 0.2
-"""Seconds between looks at what runs."""
 START_LIMIT = 60.0
 """Seconds within which the application must answer."""
-SHORT_S = 10.0
-"""A process that lived shorter than this did not come up."""
-MOST_SHORT = 10
-"""So many of these one after another are no accident."""
-PR_SET_CHILD_SUBREAPER = 36
-"""Of Linux' `prctl`, which Python does not name."""
 SERVES = "serves"
-LARGEST_LOG = 20_000_000
-"""Bytes of a log, after which it begins anew beside the one before."""
 
 
 @dataclass(frozen=True)
@@ -77,42 +65,6 @@ OWN = Service("start", "ydrometer", demo=False)
 DEMO = Service("demo", "ydrometer_demo", demo=True)
 
 
-@dataclass
-class Watched:
-    """A process that is started again when it dies."""
-
-    name: str
-    launch: Callable[[], subprocess.Popen[bytes]]
-    running: subprocess.Popen[bytes] | None = None
-    born: float = 0.0
-    short_lives: int = 0
-
-    def start(self) -> None:
-        self.running, self.born = self.launch(), time.monotonic()
-
-    def mend(self) -> None:
-        """Start it again where it has died; at once, or with a pause where it has just been started.
-
-        Raises:
-            GiveUp: it dies again and again.
-        """
-        if self.running is None or self.running.poll() is None:
-            return
-        lived = time.monotonic() - self.born
-        if lived > SHORT_S:
-            self.short_lives = 0
-        elif lived < self.short_lives:
-            return
-        self.short_lives += 1
-        if self.short_lives > MOST_SHORT:
-            raise GiveUp(f"the {self.name} ends again and again: ./ydro logs says why")
-        print(f"· the {self.name} has ended; it starts again", flush=True)
-        self.start()
-
-    def end(self) -> None:
-        end(self.running)
-
-
 def serve(service: Service, port: int, *, fresh: bool = False) -> int:
     """Set up, start, print the address, and look after all of it until told to stop."""
     begun = time.monotonic()
@@ -142,7 +94,7 @@ def serve(service: Service, port: int, *, fresh: bool = False) -> int:
         parts[1].start()
         took = time.monotonic() - begun
         print(f"\nYdrometer is ready after {took:.1f} s:  http://127.0.0.1:{port}/\nCtrl-C stops it.", flush=True)
-        _look_after(service, parts)
+        look_after(parts, service.cluster if "DATABASE_URL" not in os.environ else None, service.log)
         return 0
     except KeyboardInterrupt:
         print("\n· stopping", flush=True)
@@ -154,41 +106,6 @@ def serve(service: Service, port: int, *, fresh: bool = False) -> int:
         service.record.unlink(missing_ok=True)
         if not any(other.running() for other in (OWN, DEMO) if other.cluster == service.cluster):
             service.cluster.stop()
-
-
-def _look_after(service: Service, parts: list[Watched]) -> None:
-    """Start again what dies, the database first; never returns by itself."""
-    own = "DATABASE_URL" not in os.environ
-    while True:
-        bury_orphans()
-        if own and not service.cluster.alive():
-            print("· the database has ended; it starts again", flush=True)
-            service.cluster.revive()
-        for part in parts:
-            part.mend()
-        turn(service.log)
-        time.sleep(WATCH_S)
-
-
-def adopt_orphans() -> None:
-    """Be the parent of all that is started from here, once what started it has ended: the database server, for one."""
-    if ctypes.CDLL(None, use_errno=True).prctl(PR_SET_CHILD_SUBREAPER, 1, 0, 0, 0):
-        raise OSError(ctypes.get_errno(), "prctl")
-
-
-def bury_orphans() -> None:
-    """Let the dead among them go: the number of one that is still to be missed looks as if it were alive."""
-    with contextlib.suppress(ChildProcessError):
-        while os.waitpid(-1, os.WNOHANG)[0]:
-            pass
-
-
-def turn(log: Path) -> None:
-    """Begin a log anew once it is large; the one before is kept beside it."""
-    if log.exists() and log.stat().st_size > LARGEST_LOG:
-        # Its writers hold it open and append: it is emptied, not moved.
-        shutil.copyfile(log, log.with_suffix(".log.1"))
-        os.truncate(log, 0)
 
 
 def prepare(service: Service, cluster: Cluster | None = None, *, fresh: bool = False) -> dict[str, str]:
@@ -303,16 +220,6 @@ def trouble(port: int) -> str | None:
         return f"It answers {error.code}."
     except OSError as error:
         return f"It does not answer ({error})."
-
-
-def end(application: subprocess.Popen[bytes] | None) -> None:
-    if application is None or application.poll() is not None:
-        return
-    application.terminate()
-    try:
-        application.wait(timeout=10)
-    except subprocess.TimeoutExpired:
-        application.kill()
 
 
 def _interrupt(signum: int, frame: FrameType | None) -> None:

@@ -52,14 +52,16 @@ class BenchSerializer(serializers.Serializer[Any]):
 
 
 class SessionSerializer(serializers.Serializer[Any]):
-    """Who is signed in, if anybody, and whether this is the demo."""
+    """Who is signed in, if anybody; whether this is the demo, and they its visitor, who has no password."""
 
     username = serializers.CharField(allow_null=True)
     demo = serializers.BooleanField()
+    visitor = serializers.BooleanField()
 
 
 def session(user: User | None) -> dict[str, Any]:
-    return {"username": user.username if user else None, "demo": settings.DEMO}
+    visitor = user is not None and not user.has_usable_password()
+    return {"username": user.username if user else None, "demo": settings.DEMO, "visitor": visitor}
 
 
 class PublicView(APIView):

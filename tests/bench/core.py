@@ -17,8 +17,8 @@ from typing import Any
 import numpy as np
 from scipy.integrate import solve_ivp
 
-from tests.bench.ui import percentile
 from tests.core.designs import PLAIN, SIX_STAGES
+from tests.figures import percentile
 from ydrometer.base.jit import entry
 from ydrometer.document import design
 from ydrometer.document.design import Document

@@ -9,9 +9,10 @@ from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.keys import Keys
 
 from tests.bench.serving import demo
-from tests.bench.ui import DRAGGED, FRAMES, GOAL_FRAMES, percentile, spread
+from tests.bench.ui import DRAGGED, FRAMES, GOAL_FRAMES, spread
 from tests.browser.driving import Page
 from tests.core.designs import changed
+from tests.figures import percentile
 from ydrometer.document import design
 from ydrometer.fit import placing
 from ydrometer.fit.placing import Pair, PlacedShaft, Problem, Reach

@@ -3,8 +3,6 @@
 from __future__ import annotations
 
 import copy
-import http.client
-import json
 import threading
 import time
 from collections.abc import Callable
@@ -12,8 +10,9 @@ from concurrent.futures import ThreadPoolExecutor
 from typing import Any
 
 from tests.bench.serving import demo
-from tests.bench.ui import percentile
 from tests.core.designs import PLAIN
+from tests.drills.visitor import Answer, Visitor
+from tests.figures import percentile
 
 RATE = 40.0
 """Requests a second."""
@@ -21,47 +20,6 @@ LASTING = 20.0
 GOAL_MS = 60.0
 PORT = 8769
 WORKERS = 24
-
-
-class Client(threading.local):
-    """A connection of each thread's own, signed in once."""
-
-    def __init__(self) -> None:
-        self.connection = http.client.HTTPConnection("127.0.0.1", PORT, timeout=20)
-        self.headers: dict[str, str] = {}
-
-    def sign_in(self) -> None:
-        """As the demo's visitor."""
-        self.send("GET", "/api/session/", None)
-        cookies = self.cookies("POST", "/api/demo/")
-        self.headers = {"Cookie": "; ".join(f"{k}={v}" for k, v in cookies.items()),
-                        "X-CSRFToken": cookies["csrftoken"]}  # fmt: skip
-
-    def cookies(self, method: str, path: str) -> dict[str, str]:
-        """What an answer sets."""
-        self.connection.request("GET", "/api/session/")
-        first = self.connection.getresponse()
-        first.read()
-        found = parse_cookies(first)
-        self.connection.request(method, path, headers={"Cookie": f"csrftoken={found['csrftoken']}",
-                                                       "X-CSRFToken": found["csrftoken"]})  # fmt: skip
-        answer = self.connection.getresponse()
-        answer.read()
-        return found | parse_cookies(answer)
-
-    def send(self, method: str, path: str, body: Any) -> int:
-        """One request; returns the status."""
-        text = None if body is None else json.dumps(body)
-        self.connection.request(method, path, text, {**self.headers, "Content-Type": "application/json"})
-        answer = self.connection.getresponse()
-        answer.read()
-        return answer.status
-
-
-def parse_cookies(answer: http.client.HTTPResponse) -> dict[str, str]:
-    """Names and values of all cookies set."""
-    pairs = [line.split(";")[0].partition("=") for line in answer.headers.get_all("Set-Cookie") or []]
-    return {name: value for name, _, value in pairs}
 
 
 def bodies() -> list[dict[str, Any]]:
@@ -74,18 +32,19 @@ def bodies() -> list[dict[str, Any]]:
     return made
 
 
-def under_load(headers: dict[str, str], send: Callable[[Client, int], int]) -> tuple[list[float], list[str]]:
+def under_load(cookies: dict[str, str], send: Callable[[Visitor, int], Answer]) -> tuple[list[float], list[str]]:
     """Waiting times in ms from when each request was due, and what went wrong."""
-    client, late, failures = Client(), [], []
+    late: list[float] = []
+    failures: list[str] = []
+    own = threading.local()
 
     def one(number: int, due: float) -> None:
-        client.headers = headers
-        try:
-            status = send(client, number)
-            if status != 200:
-                failures.append(str(status))
-        except OSError as error:
-            failures.append(repr(error))
+        if not hasattr(own, "visitor"):
+            own.visitor = Visitor(PORT, limit=20.0)
+            own.visitor.cookies = cookies
+        found = send(own.visitor, number)
+        if found.status != 200:
+            failures.append(str(found.status))
         late.append(1e3 * (time.perf_counter() - due))
 
     for warm in range(8):
@@ -104,13 +63,14 @@ def main() -> None:
     """Send, wait for all, print the distribution, beside that of requests that compute nothing."""
     asked = bodies()
     with demo(PORT):
-        client = Client()
-        client.sign_in()
-        kinds: dict[str, Callable[[Client, int], int]] = {
-            "evaluation": lambda c, n: c.send("POST", "/api/live/", asked[n % len(asked)]),
-            "who is signed in": lambda c, n: c.send("GET", "/api/session/", None),
+        visitor = Visitor(PORT)
+        visitor.send("GET", "/api/session/")
+        visitor.send("POST", "/api/demo/")
+        kinds: dict[str, Callable[[Visitor, int], Answer]] = {
+            "evaluation": lambda v, n: v.send("POST", "/api/live/", asked[n % len(asked)]),
+            "who is signed in": lambda v, n: v.send("GET", "/api/session/"),
         }
-        found = {name: under_load(client.headers, send) for name, send in kinds.items()}
+        found = {name: under_load(visitor.cookies, send) for name, send in kinds.items()}
     print(f"{RATE:g} requests a second for {LASTING:g} s, open loop, from when each was due to its answer, ms:")
     for name, (late, failures) in found.items():
         shown = "  ".join(f"p{share * 100:g} {percentile(late, share):.0f}" for share in (0.5, 0.9, 0.95, 0.99))

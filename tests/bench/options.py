@@ -6,10 +6,11 @@ import time
 from typing import Any
 
 from ops.checks import TEST
-from ops.serving import end, launch_worker
+from ops.serving import launch_worker
+from ops.watching import end
 from tests.bench.serving import BENCH, demo
-from tests.bench.ui import percentile
 from tests.browser.driving import Page
+from tests.figures import percentile
 
 PORT = 8771
 RUNS = 20

@@ -6,7 +6,8 @@ from collections.abc import Iterator
 from contextlib import contextmanager
 
 from ops.checks import TEST
-from ops.serving import Service, await_answer, end, launch, listen, prepare
+from ops.serving import Service, await_answer, launch, listen, prepare
+from ops.watching import end
 
 BENCH = Service("bench", "ydrometer_bench", demo=True)
 

@@ -19,6 +19,7 @@ from selenium.webdriver.common.keys import Keys
 from tests.bench.serving import demo
 from tests.browser.driving import Page
 from tests.core.designs import SIX_STAGES
+from tests.figures import percentile
 
 PRESSES = 100
 GOAL_MS = 120.0
@@ -44,11 +45,6 @@ new MutationObserver(() => {
 }).observe(readout, { characterData: true, subtree: true, childList: true });
 wheel.focus();
 """
-
-
-def percentile(values: list[float], share: float) -> float:
-    """By nearest rank."""
-    return sorted(values)[min(len(values) - 1, int(share * len(values)))]
 
 
 def open_sandpiper(page: Page) -> None:

@@ -21,6 +21,16 @@ class Together(BrowserCase):
         page.driver.execute_cdp_cmd("Network.enable", {})
         page.driver.execute_cdp_cmd("Network.setBlockedURLs", {"urls": ["*/newest/"]})
 
+    def one_saves_unheard(self) -> tuple[Page, Page]:
+        """Two people at one vehicle: the first has saved a pinion of 14 teeth, of which the second hears nothing."""
+        one, other = self.page(), self.page()
+        self.sandpiper(one)
+        self.sandpiper(other)
+        self.deaf(other)
+        one.find(DRIVER).send_keys(Keys.ARROW_DOWN)
+        one.wait(lambda: self.teeth() == 14, "the first to be saved")
+        return one, other
+
     def sign_in(self, page: Page, name: str) -> None:
         page.open("/")
         page.find("#entry-name").send_keys(name)
@@ -32,15 +42,10 @@ class Together(BrowserCase):
         page.type_into("Mass, battery in", text)
 
     def test_the_same_value_is_asked_about_and_nothing_is_lost(self) -> None:
-        one, other = self.page(), self.page()
-        self.sandpiper(one)
-        self.sandpiper(other)
-        self.deaf(other)
-        one.find(DRIVER).send_keys(Keys.ARROW_DOWN)
-        one.wait(lambda: self.teeth() == 14, "the first to be saved")
+        one, other = self.one_saves_unheard()
         other.find(DRIVER).send_keys(Keys.ARROW_UP)
         other.wait_text("[role=alertdialog]", "Nothing was overwritten")
-        other.wait_text("[role=alertdialog]", "drive.branches[0].stages[0].driver_teeth")
+        other.wait_text("[role=alertdialog]", "branch 1 › stage 1 › driver teeth")
         self.assertEqual(self.teeth(), 14)
         other.button("Take theirs (Undo brings yours back)").click()
         other.wait_text("[data-labels]", "14")
@@ -50,12 +55,7 @@ class Together(BrowserCase):
         one.wait_text("[data-labels]", "16")
 
     def test_other_values_are_brought_together(self) -> None:
-        one, other = self.page(), self.page()
-        self.sandpiper(one)
-        self.sandpiper(other)
-        self.deaf(other)
-        one.find(DRIVER).send_keys(Keys.ARROW_DOWN)
-        one.wait(lambda: self.teeth() == 14, "the first to be saved")
+        one, other = self.one_saves_unheard()
         self.mass(other, "13.5 kg")
         other.wait_text("[data-strip]", "Their changes and yours are both kept")
         other.wait(lambda: self.newest()["vehicle"]["mass"] == "13.5 kg", "both to be saved")

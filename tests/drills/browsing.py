@@ -10,8 +10,9 @@ from collections.abc import Iterator
 
 from ops.places import PYTHON, ROOT
 from tests.browser.driving import Page
-from tests.drills.report import Row, at_most, equal, percentile
+from tests.drills.report import Row, at_most, equal
 from tests.drills.visitor import PASSWORD, Visitor
+from tests.figures import percentile
 
 PARTS = 5000
 TIMES = 5

@@ -11,8 +11,9 @@ from collections.abc import Iterator
 from tests.bench.load import bodies
 from tests.bench.search import request
 from tests.core.designs import changed
-from tests.drills.report import Row, at_most, equal, percentile
+from tests.drills.report import Row, at_most, equal
 from tests.drills.visitor import Visitor
+from tests.figures import percentile
 
 HEAD = b"POST /api/live/ HTTP/1.1\r\nHost: localhost\r\nContent-Length: 100\r\n\r\n{"
 USERS, SEARCHERS, LASTING_S = 100, 3, 30.0

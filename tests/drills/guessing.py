@@ -7,8 +7,9 @@ import time
 import uuid
 from collections.abc import Iterator
 
-from tests.drills.report import Row, at_most, equal, percentile
+from tests.drills.report import Row, at_most, equal
 from tests.drills.visitor import Visitor
+from tests.figures import percentile
 
 LASTING_S = 20.0
 ATTACKERS = 16

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable
 from dataclasses import dataclass
 
 
@@ -33,9 +33,3 @@ def table(rows: Iterable[Row]) -> str:
     lines += [(row.drill, row.what, row.figure, row.wanted, "yes" if row.holds else "NO") for row in rows]
     widths = [max(len(line[i]) for line in lines) for i in range(5)]
     return "\n".join("  ".join(cell.ljust(width) for cell, width in zip(line, widths, strict=True)) for line in lines)
-
-
-def percentile(values: Sequence[float], share: float) -> float:
-    """The value below which this share of them lies."""
-    ranked = sorted(values)
-    return ranked[min(len(ranked) - 1, int(share * len(ranked)))]

@@ -181,4 +181,4 @@ class Demo(APITestCase):
         self.assertEqual(self.client.post("/api/demo/").status_code, 404)
         with override_settings(DEMO=True):
             answer = self.client.post("/api/demo/")
-        self.assertEqual(answer.json(), {"username": "saltmarsh-visitor", "demo": True})
+        self.assertEqual(answer.json(), {"username": "saltmarsh-visitor", "demo": True, "visitor": True})

@@ -1893,10 +1893,11 @@ export interface components {
             member: string;
             path: string;
         };
-        /** @description Who is signed in, if anybody, and whether this is the demo. */
+        /** @description Who is signed in, if anybody; whether this is the demo, and they its visitor, who has no password. */
         Session: {
             demo: boolean;
             username: string | null;
+            visitor: boolean;
         };
         Setting: {
             dimension: string;

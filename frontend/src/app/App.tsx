@@ -15,8 +15,6 @@ import { Notice } from "../ui/frame/Notice";
 import { usePreferences } from "../ui/frame/preferences";
 import { TopBar, TopBarContext } from "../ui/frame/TopBar";
 
-/** The demo's account, which has no password. */
-const VISITOR = "saltmarsh-visitor";
 const PartsScreen = lazy(() => import("../screens/parts/PartsScreen"));
 
 export function App() {
@@ -33,7 +31,7 @@ export function App() {
   }
   if (!session.data || !units) return <Box role="status" aria-label="Loading" />;
   if (session.data.username === null) return <SignIn demo={session.data.demo} />;
-  const { demo, username } = session.data;
+  const { username, visitor } = session.data;
   const bar = { preferences, change, username };
   return (
     <UnitsProvider value={units}>
@@ -58,9 +56,7 @@ export function App() {
             element={<Notice title="There is nothing at this address">The bench is at the start.</Notice>}
           />
         </Routes>
-        {connection === "signed out" && (
-          <SignInAgain username={username} demo={demo && username === VISITOR} />
-        )}
+        {connection === "signed out" && <SignInAgain username={username} demo={visitor} />}
       </TopBarContext>
     </UnitsProvider>
   );

@@ -1,6 +1,7 @@
 import { Box, Button, Flex } from "@chakra-ui/react";
 import type { Conflict as Found } from "../api/client";
-import type { DesignDocument } from "./document";
+import { hour } from "../ui/when";
+import { type DesignDocument, spoken } from "./document";
 import { merge } from "./merge";
 
 interface Props {
@@ -18,11 +19,7 @@ export function Conflict({ conflict, base, mine, onDecide }: Props) {
   const { theirs } = conflict;
   const others = theirs.document as unknown as DesignDocument;
   const { collisions } = merge(base, mine, others);
-  const at = new Date(theirs.saved_at).toLocaleTimeString([], {
-    hour: "2-digit",
-    minute: "2-digit",
-    hourCycle: "h23",
-  });
+  const at = hour(theirs.saved_at);
   return (
     <Box
       role="alertdialog"
@@ -51,7 +48,7 @@ export function Conflict({ conflict, base, mine, onDecide }: Props) {
           {collisions.slice(0, MOST).map((difference) => (
             <tr key={difference.path}>
               <Box as="td" pr="6">
-                {difference.path}
+                {spoken(difference.path)}
               </Box>
               <Box as="td" pr="6" fontFamily="mono">
                 {difference.mine}

@@ -1,5 +1,6 @@
 import { Box, Button, Flex } from "@chakra-ui/react";
 import { type ReactNode, useState } from "react";
+import { moment } from "../ui/when";
 import type { DesignDocument } from "./document";
 import { dropDraft, type Left } from "./draft";
 import { merge } from "./merge";
@@ -49,15 +50,4 @@ export function LeftBehind({
       </Button>
     </Strip>
   ));
-}
-
-/** Day and time, short. */
-export function moment(at: string): string {
-  return new Date(at).toLocaleString([], {
-    day: "numeric",
-    month: "short",
-    hour: "2-digit",
-    minute: "2-digit",
-    hourCycle: "h23",
-  });
 }

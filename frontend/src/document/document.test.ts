@@ -1,9 +1,14 @@
 import { describe, expect, it } from "vitest";
 import { note, typedText } from "../ui/fields/typed";
-import { at, differences, keys, withValue } from "./document";
+import { at, differences, keys, spoken, withValue } from "./document";
 import { fileName } from "./files";
 
 describe("paths", () => {
+  it("are told in words", () => {
+    expect(spoken("drive.branches[0].stages[1].driven_teeth")).toBe("branch 1 › stage 2 › driven teeth");
+    expect(spoken("targets[2].at_least")).toBe("target 3 › at least");
+  });
+
   const document = { drive: { stages: [{ teeth: 5 }, { teeth: 6 }] }, name: "Knot" };
 
   it("are taken apart", () => {

@@ -50,6 +50,16 @@ export function keys(path: string): Key[] {
   return [...path.matchAll(/[^.[\]]+|\[(\d+)\]/g)].map((m) => (m[1] === undefined ? m[0] : Number(m[1])));
 }
 
+/** A path in words: "branch 1 › stage 2 › driven teeth". */
+export function spoken(path: string): string {
+  const words: string[] = [];
+  for (const key of keys(path)) {
+    if (typeof key === "number") words.push(`${words.pop()?.replace(/(?<=ch)es$|s$/, "")} ${key + 1}`);
+    else if (key !== "drive") words.push(key.replaceAll("_", " "));
+  }
+  return words.join(" › ");
+}
+
 export function at(document: unknown, path: string): unknown {
   let place: unknown = document;
   for (const key of keys(path)) {

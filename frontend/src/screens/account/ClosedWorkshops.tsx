@@ -1,11 +1,12 @@
 import { Box, Button, Flex, Heading } from "@chakra-ui/react";
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { answer, api } from "../../api/client";
+import { useWorkshops } from "../../api/workshops";
 
 /** Workshops that one has closed, to be opened again. */
 export function ClosedWorkshops() {
   const queries = useQueryClient();
-  const workshops = useQuery({ queryKey: ["workshops"], queryFn: () => answer(api.GET("/api/workshops/")) });
+  const workshops = useWorkshops();
   const reopen = useMutation({
     mutationFn: (workshop: string) =>
       answer(api.DELETE("/api/workshops/{workshop}/closing/", { params: { path: { workshop } } })),

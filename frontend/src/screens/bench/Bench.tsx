@@ -3,16 +3,15 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useRef, useState } from "react";
 import { Link, useNavigate, useSearchParams } from "react-router";
 import { answer, api, RefusedError } from "../../api/client";
+import { useWorkshopAtHand } from "../../api/workshops";
 import { TopBar } from "../../ui/frame/TopBar";
 import { Requests } from "./Requests";
 import { VehicleCardView } from "./VehicleCard";
 
 /** The vehicles of a workshop as cards; home. */
 export function Bench() {
-  const workshops = useQuery({ queryKey: ["workshops"], queryFn: () => answer(api.GET("/api/workshops/")) });
-  const [search, setSearch] = useSearchParams();
-  const open = workshops.data?.filter((w) => w.closed_at === null) ?? [];
-  const chosen = open.find((w) => w.id === search.get("workshop")) ?? open[0];
+  const { open, chosen, homeless } = useWorkshopAtHand();
+  const [, setSearch] = useSearchParams();
   const stand = (workshop: string) => {
     setSearch({ workshop });
     void api.PATCH("/api/session/", { body: { workshop } });
@@ -22,7 +21,7 @@ export function Bench() {
       <TopBar workshop={chosen?.id} />
       <Box as="main" maxW="1180px" mx="auto" px="4" py="5">
         <Requests />
-        {workshops.isSuccess && !chosen && <MakeWorkshop />}
+        {homeless && <MakeWorkshop />}
         {chosen && (
           <>
             <Flex align="baseline" gap="4" mb="4" wrap="wrap">

@@ -1,9 +1,8 @@
 import { Box, Button, Flex } from "@chakra-ui/react";
-import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useSearchParams } from "react-router";
-import { answer, api } from "../../api/client";
 import { useVocabulary } from "../../api/session";
+import { useWorkshopAtHand } from "../../api/workshops";
 import { type Bin, type PartDocument, partOf, partsOf } from "../../document/bin/bin";
 import type { PartKind } from "../../document/bin/cells";
 import { type BinOnScreen, useBin } from "../../document/bin/useBin";
@@ -16,18 +15,13 @@ import { PartsTable } from "./PartsTable";
 
 /** The bin of a workshop: what is owned and what could be bought. */
 export default function PartsScreen() {
-  const workshops = useQuery({ queryKey: ["workshops"], queryFn: () => answer(api.GET("/api/workshops/")) });
-  const [search] = useSearchParams();
-  const open = workshops.data?.filter((w) => w.closed_at === null) ?? [];
-  const chosen = open.find((w) => w.id === search.get("workshop")) ?? open[0];
+  const { chosen, homeless } = useWorkshopAtHand();
   const kinds = useVocabulary().data?.parts;
   if (!chosen || !kinds)
     return (
       <>
         <TopBar />
-        {workshops.isSuccess && !chosen && (
-          <Box p="4">You are in no workshop: make one on the bench first.</Box>
-        )}
+        {homeless && <Box p="4">You are in no workshop: make one on the bench first.</Box>}
       </>
     );
   return (

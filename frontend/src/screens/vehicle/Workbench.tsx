@@ -5,7 +5,7 @@ import { Conflict } from "../../document/Conflict";
 import { WorkProvider } from "../../document/context";
 import type { DesignDocument } from "../../document/document";
 import { saveDesignFile } from "../../document/files";
-import { LeftBehind, moment, Strip } from "../../document/Unsaved";
+import { LeftBehind, Strip } from "../../document/Unsaved";
 import { revisionOf, type SaveState } from "../../document/useAutosave";
 import type { Asked } from "../../document/working/WorkingDrawer";
 import { BriefStation } from "../../stations/brief/BriefStation";
@@ -13,6 +13,7 @@ import { LineStation } from "../../stations/line/LineStation";
 import { TopBar } from "../../ui/frame/TopBar";
 import { UndoRedo } from "../../ui/frame/UndoRedo";
 import { Readout } from "../../ui/readout/Readout";
+import { hour, moment } from "../../ui/when";
 import { StationList } from "./StationList";
 import { useWork, type Vehicle, type Work } from "./useWork";
 
@@ -187,7 +188,7 @@ function Unreadable({ faults }: { faults: string[] }) {
 function saveWords(state: SaveState): string {
   switch (state.kind) {
     case "saved":
-      return `saved ${new Date(state.at).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit", hourCycle: "h23" })}`;
+      return `saved ${hour(state.at)}`;
     case "unsaved":
       return "not saved yet";
     case "saving":

@@ -2,6 +2,7 @@ import { Box, Button, Flex, Heading, Input, Text } from "@chakra-ui/react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { answer, api, type Role } from "../../api/client";
+import { day } from "../../ui/when";
 import { ROLES, RoleSelect } from "./RoleSelect";
 
 /** Asking people to join: with a link that one person can use, or by the name of their account. */
@@ -89,7 +90,7 @@ export function Invitations({ workshop }: { workshop: string }) {
               {invitation.username ? `${invitation.username} is asked` : "A link is out"}
               <Box as="span" color="ink.second">
                 {" "}
-                · {ROLES[invitation.role]} · until {new Date(invitation.expires_at).toLocaleDateString()}
+                · {ROLES[invitation.role]} · until {day(invitation.expires_at)}
               </Box>
             </Box>
             <Button size="sm" variant="ghost" onClick={() => withdraw.mutate(invitation.id)}>

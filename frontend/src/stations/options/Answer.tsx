@@ -4,6 +4,7 @@ import { Link } from "react-router";
 import type { Options, SearchAnswer } from "../../api/client";
 import { useDocument, useEdit, usePlace } from "../../document/context";
 import type { DesignDocument } from "../../document/document";
+import { moment } from "../../ui/when";
 import { Columns } from "../shared/Compare";
 import { Field } from "./Field";
 import { whole } from "./money";
@@ -58,14 +59,7 @@ export function Earlier({ searches }: { searches: Searches }) {
       >
         {searches.earlier.map((search) => (
           <option key={search.id} value={search.id}>
-            {new Date(search.created_at).toLocaleString([], {
-              day: "numeric",
-              month: "short",
-              hour: "2-digit",
-              minute: "2-digit",
-              hourCycle: "h23",
-            })}
-            , {whole(search.combinations)} of {search.words}
+            {moment(search.created_at)}, {whole(search.combinations)} of {search.words}
           </option>
         ))}
       </select>

@@ -4,6 +4,7 @@ import { type FormEvent, useState } from "react";
 import { answer, api, type Revision } from "../../api/client";
 import { useEdit, usePlace } from "../../document/context";
 import type { DesignDocument } from "../../document/document";
+import { day } from "../../ui/when";
 
 export function useRevisions() {
   const { vehicle, saved } = usePlace();
@@ -135,8 +136,7 @@ function Kept({
         )}
       </Flex>
       <Box fontSize="sm" color="ink.second">
-        {revision.summary || "the first one kept"} · {revision.author ?? "somebody"},{" "}
-        {new Date(revision.saved_at).toLocaleDateString()}
+        {revision.summary || "the first one kept"} · {revision.author ?? "somebody"}, {day(revision.saved_at)}
       </Box>
     </Box>
   );

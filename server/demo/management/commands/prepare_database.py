@@ -6,6 +6,7 @@ from django.core.management.base import BaseCommand, CommandParser
 from django.db import connection
 from django.db.migrations.executor import MigrationExecutor
 
+from server.config.migrations import first_unknown
 from server.demo.load import repair
 
 
@@ -20,11 +21,9 @@ class Command(BaseCommand):
 
     def handle(self, *args: Any, **options: Any) -> str | None:
         executor = MigrationExecutor(connection)
-        known = set(executor.loader.disk_migrations)
-        ours = {app for app, _ in known}
-        ahead = sorted(key for key in executor.loader.applied_migrations if key[0] in ours and key not in known)
+        ahead = first_unknown(executor.loader.applied_migrations)
         if ahead:
-            return ".".join(ahead[0])
+            return ahead
         if executor.migration_plan(executor.loader.graph.leaf_nodes()):
             call_command("migrate", interactive=False, verbosity=0)
         if settings.DEMO:
