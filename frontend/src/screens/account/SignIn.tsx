@@ -1,12 +1,14 @@
 import { Box, Button, Flex, Heading, Input, Text } from "@chakra-ui/react";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
+import { useLocation } from "react-router";
 import { answer, api, RefusedError } from "../../api/client";
 
 /** Signing in, signing up, and the demo's one button. */
 export function SignIn({ demo }: { demo: boolean }) {
   const queries = useQueryClient();
-  const [joining, setJoining] = useState(false);
+  const invited = useLocation().pathname === "/join";
+  const [joining, setJoining] = useState(invited);
   const [username, setUsername] = useState("");
   const [password, setPassword] = useState("");
   const enter = useMutation({
@@ -31,7 +33,9 @@ export function SignIn({ demo }: { demo: boolean }) {
           Ydrometer
         </Heading>
         <Text color="ink.second" mb="4">
-          Choose the gearing, see the speed, the push and the current before you cut metal.
+          {invited
+            ? "You are invited to a workshop. Sign in, or make an account, and you will be asked whether to join."
+            : "Choose the gearing, see the speed, the push and the current before you cut metal."}
         </Text>
         {demo && (
           <Box mb="5" pb="5" borderBottomWidth="1px" borderColor="line">

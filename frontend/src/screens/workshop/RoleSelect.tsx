@@ -2,8 +2,8 @@ import type { Role } from "../../api/client";
 
 export const ROLES: Record<Role, string> = {
   owner: "owner",
-  editor: "editor, may change",
-  viewer: "viewer, may look",
+  editor: "editor (may change)",
+  viewer: "viewer (may look)",
 };
 
 export function RoleSelect({
