@@ -55,7 +55,7 @@ class Together(BrowserCase):
         one.wait_text("[data-labels]", "16")
 
     def test_other_values_are_brought_together(self) -> None:
-        one, other = self.one_saves_unheard()
+        _, other = self.one_saves_unheard()
         self.mass(other, "13.5 kg")
         other.wait_text("[data-strip]", "Their changes and yours are both kept")
         other.wait(lambda: self.newest()["vehicle"]["mass"] == "13.5 kg", "both to be saved")

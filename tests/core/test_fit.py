@@ -16,14 +16,16 @@ from hypothesis import strategies as st
 
 from tests.core.designs import PLAIN, changed
 from ydrometer.document import design
+from ydrometer.document.mounting import Tensioner
 from ydrometer.document.stages.forms import GROOVED
 from ydrometer.document.stages.v_belt import VBelt
 from ydrometer.files.fit_report import report
 from ydrometer.fit import bores, hands, mounts, stack
 from ydrometer.fit.coupling import Coupling, Wheel
 from ydrometer.fit.idlers import idlers
+from ydrometer.fit.running import Running
 from ydrometer.geometry import chains, gears, loops
-from ydrometer.geometry.around import Round, in_order, taut
+from ydrometer.geometry.around import Round, taut
 
 ANGLE = math.radians(20.0)
 TEETH = st.integers(8, 120)
@@ -217,10 +219,10 @@ class Idlers(TestCase):
         coupling = Coupling("v", stage, wheels[0], wheels[1], (), r1 + r2)
         length = (1.0 + more) * loops.length(r1, r2, distance)
         for idler in idlers(coupling, (0.3, -0.1), other, length):
-            third = Round(*idler.at, 0.5 * idler.diameter, idler.outside)
-            loop = taut(in_order(Round(0.3, -0.1, r1), Round(*other, r2), third))
-            self.assertAlmostEqual(loop.length, length, 6)
-            self.assertTrue(all(wrap < 2.0 * math.pi for wrap in loop.wraps))
+            third = Tensioner(at=idler.at, diameter=idler.diameter, outside=idler.outside)
+            loop = Running((0.3, -0.1), other, (r1, r2), crossed=False, tensioner=third)
+            self.assertTrue(loop.reached)
+            self.assertAlmostEqual(loop.taut.length, length, 6)
             self.assertEqual(idler.diameter, 2.0 * min(r1, r2))
 
     def test_one_may_be_had_on_either_side_of_either_run(self) -> None:

@@ -6,7 +6,7 @@ import math
 from collections.abc import Sequence
 
 from ydrometer.drawing.shapes import Segment
-from ydrometer.geometry.around import Round, run, taut
+from ydrometer.geometry.around import Round, taut
 from ydrometer.geometry.loops import Point, crossed_wraps, runs, wraps
 
 
@@ -38,20 +38,15 @@ def around_path(wheels: Sequence[Round]) -> list[Segment]:
     """A loop around wheels in the order in which it meets them anticlockwise: a run, then the arc on the next wheel.
 
     Raises:
-        ValueError: as `fit.around.taut`.
+        ValueError: as `geometry.around.taut`.
     """
-    wrapped = taut(wheels).wraps
-    headings = [run(wheel, wheels[(i + 1) % len(wheels)])[1] for i, wheel in enumerate(wheels)]
+    loop = taut(wheels)
     made = []
-    for i, heading in enumerate(headings):
+    for i, (start, end) in enumerate(loop.runs):
         place = (i + 1) % len(wheels)
-        start, end = _touch(wheels[i], heading), _touch(wheels[place], heading)
-        leaves = _touch(wheels[place], headings[place])
-        wrap = wrapped[place] if wheels[place].outside else -wrapped[place]
-        made += [Segment(*start, *end, 0.0, 0.0), Segment(*end, *leaves, wheels[place].radius, wrap)]
+        wrap = loop.wraps[place] if wheels[place].outside else -loop.wraps[place]
+        made += [
+            Segment(*start, *end, 0.0, 0.0),
+            Segment(*end, *loop.runs[place][0], wheels[place].radius, wrap),
+        ]
     return made
-
-
-def _touch(wheel: Round, heading: float) -> Point:
-    """Where a run of that heading touches a wheel: on its right as the wheel goes round inside, else on its left."""
-    return wheel.x + wheel.signed * math.sin(heading), wheel.y - wheel.signed * math.cos(heading)

@@ -14,7 +14,7 @@ from ydrometer.drawing.shapes import DrawnWheel, LoopForm, Segment
 from ydrometer.fit import coupling as fit_coupling
 from ydrometer.fit.clash import Clash
 from ydrometer.fit.coupling import Coupling
-from ydrometer.fit.setup import Setup, tensioned
+from ydrometer.fit.setup import Setup, drawn
 from ydrometer.fit.standing import Turned
 
 BUSH = 2.0
@@ -244,21 +244,17 @@ def _loop(setup: Setup, coupling: Coupling) -> PlanLoop:
     form: LoopForm = coupling.stage.kind  # type: ignore[assignment]  # only loops come here
     one, other = (setup.at(path) for path in coupling.shafts)
     pitch = coupling.driver.size or None
-    said = setup.mounting.loop(coupling.path)
-    if said is not None and said.tensioner is not None:
-        try:
-            return PlanLoop(
-                coupling.path, form, pitch, paths.around_path(tensioned(setup, coupling, said.tensioner)), None
-            )
-        except ValueError:
-            return PlanLoop(coupling.path, form, pitch, [], None)
     if setup.distance(coupling) <= coupling.free:
+        return PlanLoop(coupling.path, form, pitch, [], None)
+    loop = drawn(setup, coupling)
+    try:
+        if loop.reached:
+            return PlanLoop(coupling.path, form, pitch, paths.around_path(loop.wheels), None)
+    except ValueError:  # the tensioner stands in a wheel
         return PlanLoop(coupling.path, form, pitch, [], None)
     # A driver that turns clockwise pulls the run on its right, as seen towards the driven wheel.
     slack = 0 if setup.plane.turns[coupling.driver.shaft] > 0 else 2
-    segments = (paths.crossed_path if coupling.stage.crossed else paths.path)(
-        one, coupling.radii[0], other, coupling.radii[1]
-    )
+    segments = (paths.crossed_path if coupling.stage.crossed else paths.path)(one, loop.radii[0], other, loop.radii[1])
     return PlanLoop(coupling.path, form, pitch, segments, slack)
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from itertools import product
 
 import numpy as np
@@ -10,7 +11,7 @@ from numpy.typing import NDArray
 from ydrometer.fit import touching
 from ydrometer.fit.coupling import Coupling
 from ydrometer.fit.placing import NOISE, Floats, Placement, off_line
-from ydrometer.fit.setup import Setup
+from ydrometer.fit.setup import Setup, running, tensioner
 
 Bools = NDArray[np.bool_]
 Run = tuple[Floats, Floats]
@@ -28,8 +29,14 @@ def clear(setup: Setup, found: list[Placement]) -> list[Placement]:
         return found
     at = {path: np.array([placement.at[path] for placement in found]) for path in setup.plane.shafts}
     loops = [coupling for coupling in setup.plane.couplings if coupling.is_loop]
-    runs = {loop.path: _runs(loop, *(at[path] for path in loop.shafts)) for loop in loops}
-    good = _off_the_ground(setup, at) & _beside_loops(setup, at, runs)
+    bare = [loop for loop in loops if tensioner(setup, loop) is None]
+    runs = {loop.path: _runs(loop, *(at[path] for path in loop.shafts)) for loop in bare}
+    good = _off_the_ground(setup, at)
+    for loop in loops:
+        if loop not in bare:
+            runs[loop.path], taut = _tensioned(setup, loop, *(at[path] for path in loop.shafts))
+            good &= taut
+    good &= _beside_loops(setup, at, runs)
     for coupling in setup.plane.couplings:
         for run in runs.get(coupling.path, ()):
             good &= _past_shafts(setup, coupling, run, at) & _past_the_frame(setup, coupling, run)
@@ -82,13 +89,33 @@ def _runs(coupling: Coupling, one: Floats, other: Floats) -> list[Run]:
     step = other - one
     distance = np.hypot(*step.T)
     towards = np.arctan2(step[:, 1], step[:, 0])
-    r1, r2 = coupling.radii[0], -coupling.radii[1] if coupling.stage.crossed else coupling.radii[1]
+    r1, r2 = coupling.driver.pitch_radius, coupling.driven.pitch_radius
+    r2 = -r2 if coupling.stage.crossed else r2
     half = 0.5 * np.pi + np.arcsin(np.clip((r2 - r1) / distance, -1.0, 1.0))
     found = []
     for angle in (towards + half, towards - half):
         way = np.stack([np.cos(angle), np.sin(angle)], axis=1)
         found.append((one + r1 * way, other + r2 * way))
     return found
+
+
+def _tensioned(setup: Setup, coupling: Coupling, one: Floats, other: Floats) -> tuple[list[Run], Bools]:
+    """The free runs of a loop with a tensioner in n placements, and where one of its lengths is taut, (n,).
+
+    Where the tensioner is not reached there are two runs, and the second one stands twice.
+    """
+    give, lengths = setup.mounting.loop_tolerance, [length for length, _ in coupling.lengths]
+    ends, good = np.zeros((3, 2, len(one), 2)), np.zeros(len(one), bool)
+    for i, spots in enumerate(zip(one.tolist(), other.tolist(), strict=True)):
+        first, second = (tuple(spot) for spot in spots)
+        loop = replace(running(setup, coupling), driver=first, driven=second)
+        try:
+            way = loop.taut
+        except ValueError:  # it stands in a wheel
+            continue
+        good[i] = loop.reached and any(abs(length - way.length) <= give for length in lengths or [way.length])
+        ends[:, :, i] = (*way.runs, way.runs[-1])[:3]
+    return [(start, end) for start, end in ends], good
 
 
 def _apart(one: Run, other: Run) -> Floats:

@@ -103,8 +103,9 @@ class Coupling:
 
     @property
     def radii(self) -> tuple[float, float]:
-        """On which driver and driven work, m."""
-        return self.driver.pitch_radius, self.driven.pitch_radius
+        """By which the length of what runs around driver and driven is computed, m."""
+        one, other = (wheel.form.loop_radius(wheel.size, wheel.measure) for wheel in self.wheels)
+        return one, other
 
     @property
     def around(self) -> loops.Shape:

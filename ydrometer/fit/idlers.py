@@ -6,9 +6,10 @@ import math
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from ydrometer.document.mounting import Point
+from ydrometer.document.mounting import Point, Tensioner
 from ydrometer.fit.coupling import Coupling
-from ydrometer.geometry import around, loops
+from ydrometer.fit.running import Running
+from ydrometer.geometry import loops
 
 CLOSE = 1e-7
 """m; to which the place of an idler is found."""
@@ -58,11 +59,8 @@ def _pressed(
         return x + way * nx, y + way * ny
 
     def way_around(pressed: float) -> float:
-        wheels = around.in_order(
-            around.Round(*one, coupling.radii[0]), around.Round(*other, coupling.radii[1]),
-            around.Round(*at(pressed), radius, outside),
-        )  # fmt: skip
-        return around.taut(wheels).length
+        tensioner = Tensioner(at=at(pressed), diameter=2.0 * radius, outside=outside)
+        return Running(one, other, coupling.radii, crossed=False, tensioner=tensioner).taut.length
 
     # An outside wheel stays on its side of the line of centres.
     low, high = 0.0, off + radius if outside else math.dist(one, other)

@@ -168,8 +168,7 @@ def _around(made: Plane, step: _Step, wheels: Sequence[Wheel]) -> Iterator[Coupl
     if said is not None and said.tensioner is not None:
         yield bare
         return
-    radii = [wheel.form.loop_radius(wheel.size, wheel.measure) for wheel in wheels]
-    known = [(bare.around.centre_distance(length, *radii), name) for length, name in lengths]
+    known = [(bare.around.centre_distance(length, *bare.radii), name) for length, name in lengths]
     reaches = tuple(
         taut_reach(taut, step.mounting.loop_tolerance, loop, name) for taut, name in known if taut is not None
     )

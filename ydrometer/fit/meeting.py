@@ -10,8 +10,10 @@ from ydrometer.document.walk import loop_paths, shaft_paths
 from ydrometer.fit.clash import Clash, Level, called, mm
 from ydrometer.fit.coupling import Coupling
 from ydrometer.fit.placing import NOISE, Reach
-from ydrometer.fit.setup import Setup, middle, tensioned
-from ydrometer.geometry import around, gears, loops
+from ydrometer.fit.room import nearest_length, room_wanted, way_around
+from ydrometer.fit.setup import Setup, middle, running
+from ydrometer.fit.setup import tensioner as pressing
+from ydrometer.geometry import gears, loops
 
 
 def strangers(setup: Setup) -> Iterator[Clash]:
@@ -69,7 +71,8 @@ def _wrong_distance(setup: Setup, coupling: Coupling, reach: Reach, distance: fl
     told = f"the shafts stand {mm(distance)} apart, {mm(reach.best)} is wanted"
     if coupling.is_loop:
         way = "loose" if near else "short"
-        text = f"{called(coupling)} of {reach.name}: too {way} by {mm(2.0 * off)}; {told}"
+        off = abs(way_around(coupling, reach.best) - way_around(coupling, distance))
+        text = f"{called(coupling)} of {reach.name}: too {way} by {mm(off)}; {told}"
     elif coupling.inside:
         text = f"{coupling.driver.words} in the ring: {'too much play' if near else 'too tight'}; {told}"
     elif near:
@@ -104,7 +107,9 @@ def slots(setup: Setup) -> Iterator[Clash]:
 def _room(setup: Setup, coupling: Coupling, loop: Loop, path: str) -> Iterator[Clash]:
     low, high = setup.reach(coupling)
     distance = setup.distance(coupling)
-    on, tighten = room_wanted(coupling, loop, distance)
+    if distance <= coupling.free:
+        return
+    on, tighten = room_wanted(coupling, loop, nearest_length(coupling, distance))
     for word, has, wants in (("put it on", distance - low, on), ("tighten it", high - distance, tighten)):
         if has < wants - NOISE:
             told = f"{mm(max(0.0, has))} of the slot left to {word}, {mm(wants)} is usual"
@@ -114,42 +119,33 @@ def _room(setup: Setup, coupling: Coupling, loop: Loop, path: str) -> Iterator[C
             yield Clash(level, text, coupling.path, wants - has, setup.at(path))
 
 
-def room_wanted(coupling: Coupling, loop: Loop, distance: float) -> tuple[float, float]:
-    """By how much the distance of a loop has to be made shorter to put it on, and longer to tighten it, m.
-
-    Args:
-        coupling: of the loop.
-        loop: what runs around.
-        distance: of its shafts, m.
-    """
-    length = 2.0 * distance + math.pi * sum(coupling.radii)
-    return loop.room(coupling.driver.size, length, distance)
-
-
 def with_tensioner(setup: Setup) -> Iterator[Clash]:
     """A loop with a tensioner has the length of the path around all three wheels."""
     for coupling in setup.plane.couplings:
         lengths = coupling.lengths
-        said = setup.mounting.loop(coupling.path)
-        if not (coupling.is_loop and said and said.tensioner and lengths):
+        tensioner = pressing(setup, coupling)
+        if tensioner is None or setup.distance(coupling) <= coupling.free:
             continue
-        at = said.tensioner.at
-        wheels = tensioned(setup, coupling, said.tensioner)
+        noun, at = called(coupling), tensioner.at
+        if coupling.stage.crossed and tensioner.outside:
+            yield Clash("clash", f"a crossed {noun} takes no tensioner on its outside", coupling.path, 0.0, at)
+            continue
         try:
-            loop = around.taut(wheels)
+            loop = running(setup, coupling)
+            reached, way = loop.reached, loop.taut.length
         except ValueError:
-            yield Clash("clash", f"the tensioner stands in a wheel of the {called(coupling)}", coupling.path, 0.0, at)
+            yield Clash("clash", f"the tensioner stands in a wheel of the {noun}", coupling.path, 0.0, at)
             continue
-        third = next(i for i, wheel in enumerate(wheels) if (wheel.x, wheel.y) == at)
-        if loop.wraps[third] > math.pi:
-            yield Clash("clash", f"the tensioner does not reach the {called(coupling)}", coupling.path, 0.0, at)
+        if not reached:
+            yield Clash("clash", f"the tensioner does not reach the {noun}, which runs as without it", coupling.path,
+                        0.0, at)  # fmt: skip
+        if not lengths:
             continue
-        way = loop.length
         length, name = min(lengths, key=lambda entry: abs(entry[0] - way))
         off = length - way
         if abs(off) > setup.mounting.loop_tolerance:
-            word = "longer" if off > 0.0 else "shorter"
-            text = f"{called(coupling)} of {name} is {mm(abs(off))} {word} than the way around with the tensioner"
+            word, around = "longer" if off > 0.0 else "shorter", " with the tensioner" if reached else ""
+            text = f"{noun} of {name} is {mm(abs(off))} {word} than the way around{around}"
             yield Clash("clash", text, coupling.path, abs(off), at)
 
 
@@ -164,7 +160,10 @@ def holding(setup: Setup) -> Iterator[Clash]:
 def _held(setup: Setup, coupling: Coupling, loop: Loop) -> Iterator[Clash]:
     if not loop.least_in_mesh or setup.distance(coupling) <= coupling.free:
         return
-    wraps = loops.wraps(*coupling.radii, setup.distance(coupling))
+    try:
+        wraps = running(setup, coupling).wraps
+    except ValueError:  # the tensioner stands in a wheel, which is told
+        return
     for wheel, wrap in zip(coupling.wheels, wraps, strict=True):
         held = loops.in_mesh(wheel.teeth, wrap)
         if held < loop.least_in_mesh:

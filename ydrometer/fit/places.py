@@ -54,6 +54,9 @@ def as_problem(setup: Setup) -> placing.Problem:
     frames = tuple(
         Frame(wheel.shaft, line.start, line.end, wheel.outer_radius + setup.mounting.gap)
         for wheel, line in touching.frame_beside(setup)
+    ) + tuple(
+        Frame(beside.shaft, beside.tensioner.at, beside.tensioner.at, beside.least)
+        for beside in touching.tensioners_beside(setup)
     )
     return placing.Problem(shafts, pairs, clears, frames)
 

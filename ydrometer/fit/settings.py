@@ -2,17 +2,16 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Callable, Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from ydrometer.document.stages.plane import Contact, Loop, Mesh
 from ydrometer.fit import hands, mounts
 from ydrometer.fit.coupling import USUAL_BACKLASH, Coupling
-from ydrometer.fit.meeting import room_wanted
-from ydrometer.fit.setup import Setup, tensioned
+from ydrometer.fit.room import nearest_length, room_wanted
+from ydrometer.fit.setup import Setup, running
 from ydrometer.fit.stock import lengths_in_stock
-from ydrometer.geometry import around, chains, gears, loops
+from ydrometer.geometry import chains, gears, loops
 
 ROCKED_AT = 0.1
 """m; a finger's reach from the middle of a wheel, where rocking is felt."""
@@ -155,7 +154,7 @@ def _loop(setup: Setup, coupling: Coupling) -> Iterator[Setting]:
 
 def _running(setup: Setup, coupling: Coupling, loop: Loop, distance: float) -> Iterator[Setting]:
     """Of a loop whose wheels do not touch."""
-    length, span, wraps = _way(setup, coupling, distance)
+    length, span, wraps = _way(setup, coupling)
     yield Setting("length_here", "way around as it stands", length, "length")
     yield Setting("span", "free span", span, "length")
     for end, wheel, wrap in zip(("driver", "driven"), coupling.wheels, wraps, strict=True):
@@ -163,7 +162,7 @@ def _running(setup: Setup, coupling: Coupling, loop: Loop, distance: float) -> I
         if loop.least_in_mesh:
             held = float(loops.in_mesh(wheel.teeth, wrap))
             yield Setting(f"{end}_teeth_in_mesh", f"teeth in mesh, {wheel.words}", held, "")
-    on, tighten = room_wanted(coupling, loop, distance)
+    on, tighten = room_wanted(coupling, loop, nearest_length(coupling, distance))
     if on:
         yield Setting("room_to_put_on", "nearer to put it on", on, "length")
     yield Setting("room_to_tighten", "farther to tighten it", tighten, "length")
@@ -174,21 +173,14 @@ def _running(setup: Setup, coupling: Coupling, loop: Loop, distance: float) -> I
         yield Setting("sag", "sag at mid-span", loop.sag * span, "length")
 
 
-def _way(setup: Setup, coupling: Coupling, distance: float) -> tuple[float, float, tuple[float, float]]:
-    """Length, longest free span, m, and wraps on driver and driven, rad; with a tensioner where there is one."""
-    said = setup.mounting.loop(coupling.path)
-    if said is not None and said.tensioner is not None:
-        wheels = tensioned(setup, coupling, said.tensioner)
-        try:
-            taut = around.taut(wheels)
-        except ValueError:  # it stands in a wheel, which is told as a clash
-            pass
-        else:
-            ends = [(wheel.x, wheel.y) for wheel in wheels]
-            one, other = (taut.wraps[ends.index(setup.at(path))] for path in coupling.shafts)
-            return taut.length, max(taut.runs), (one, other)
-    span = distance * math.cos(coupling.around.lean(*coupling.radii, distance))
-    return coupling.around.length(*coupling.radii, distance), span, coupling.around.wraps(*coupling.radii, distance)
+def _way(setup: Setup, coupling: Coupling) -> tuple[float, float, tuple[float, float]]:
+    """Length, longest free span, m, and wraps on driver and driven, rad, of a loop as it runs."""
+    loop = running(setup, coupling)
+    try:
+        return loop.taut.length, loop.taut.longest, loop.wraps
+    except ValueError:  # the tensioner stands in a wheel, which is told as a clash
+        bare = replace(loop, tensioner=None)
+        return bare.taut.length, bare.taut.longest, bare.wraps
 
 
 def _tension(setup: Setup, coupling: Coupling, span: float) -> Iterator[Setting]:

@@ -4,16 +4,17 @@ from __future__ import annotations
 
 import math
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from ydrometer.document.design import Design
 from ydrometer.document.mounting import Mounting, Point, ShaftMount, Tensioner
 from ydrometer.fit.coupling import Coupling, Wheel
 from ydrometer.fit.line import Plane, plane
 from ydrometer.fit.placing import NOISE
+from ydrometer.fit.running import Running
 from ydrometer.fit.standing import Stand, reach_between, stands
 from ydrometer.fit.stock import NOTHING, Stock
-from ydrometer.geometry import around, loops
+from ydrometer.geometry.loops import Run
 
 
 @dataclass(frozen=True, slots=True)
@@ -84,18 +85,32 @@ def middle(setup: Setup, coupling: Coupling) -> Point:
     return 0.5 * (one[0] + other[0]), 0.5 * (one[1] + other[1])
 
 
-def tensioned(setup: Setup, coupling: Coupling, tensioner: Tensioner) -> list[around.Round]:
-    """The wheels of a loop with its tensioner, anticlockwise from the driver."""
-    one, other = setup.at(coupling.driver.shaft), setup.at(coupling.driven.shaft)
-    third = around.Round(*tensioner.at, 0.5 * tensioner.diameter, tensioner.outside)
-    first, second = around.Round(*one, coupling.driver.pitch_radius), around.Round(*other, coupling.driven.pitch_radius)
-    return around.in_order(first, second, third)
+def tensioner(setup: Setup, coupling: Coupling) -> Tensioner | None:
+    """What presses on a loop besides its two wheels."""
+    said = setup.mounting.loop(coupling.path)
+    return None if said is None else said.tensioner
 
 
-def straight_runs(setup: Setup, coupling: Coupling) -> tuple[loops.Run, loops.Run]:
-    """The two free runs of a loop without a tensioner, as their ends."""
-    (one, other), (r1, r2) = (setup.at(path) for path in coupling.shafts), coupling.radii
-    return loops.runs(one, r1, other, r2, crossed=coupling.stage.crossed)
+def running(setup: Setup, coupling: Coupling) -> Running:
+    """A loop by the radii of its length."""
+    one, other = (setup.at(path) for path in coupling.shafts)
+    return Running(one, other, coupling.radii, coupling.stage.crossed, tensioner(setup, coupling))
+
+
+def drawn(setup: Setup, coupling: Coupling) -> Running:
+    """A loop by the radii on which its pitch line lies: those of a chain's pins."""
+    pitch_radii = coupling.driver.pitch_radius, coupling.driven.pitch_radius
+    return replace(running(setup, coupling), radii=pitch_radii)
+
+
+def free_runs(setup: Setup, coupling: Coupling) -> list[Run]:
+    """The free runs of a loop as their ends; none where its wheels overlap."""
+    if setup.distance(coupling) <= coupling.free:
+        return []
+    try:
+        return drawn(setup, coupling).taut.runs
+    except ValueError:  # the tensioner stands in a wheel, which is told as a clash
+        return []
 
 
 def depth(setup: Setup, wheel: Wheel) -> tuple[float, float] | None:

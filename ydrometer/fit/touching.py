@@ -7,14 +7,15 @@ deep it lies. What lies in the same depth besides is looked at only where stacks
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator
+from dataclasses import dataclass
 from itertools import combinations, product
 
-from ydrometer.document.mounting import FrameLine, Point
+from ydrometer.document.mounting import FrameLine, Point, Tensioner
 from ydrometer.fit.clash import Clash, called, mm
 from ydrometer.fit.coupling import Coupling, Wheel
 from ydrometer.fit.placing import NOISE
-from ydrometer.fit.setup import Setup, depth, same_depth, straight_runs
+from ydrometer.fit.setup import Setup, depth, free_runs, same_depth, tensioner
 
 
 def shafts_beside(setup: Setup) -> Iterator[tuple[Wheel, str]]:
@@ -53,6 +54,59 @@ def loops_beside(setup: Setup) -> Iterator[tuple[Coupling, Coupling]]:
     for one, other in combinations([coupling for coupling in setup.plane.couplings if coupling.is_loop], 2):
         if same_depth(setup, one.driver, other.driver):
             yield one, other
+
+
+@dataclass(frozen=True, slots=True)
+class Beside:
+    """A shaft that has to keep a distance, m, from the tensioner of a loop, for what `name` says of it."""
+
+    coupling: Coupling
+    tensioner: Tensioner
+    shaft: str
+    name: str
+    least: float
+
+
+def tensioners_beside(setup: Setup) -> Iterator[Beside]:
+    """Tensioners with the wheels of their own loop, those in the same depth, and the shafts that go past them."""
+    for coupling in setup.plane.couplings:
+        pressing = tensioner(setup, coupling)
+        if pressing is None:
+            continue
+        radius = 0.5 * pressing.diameter
+        for wheel in setup.plane.wheels:
+            if wheel in coupling.wheels or same_depth(setup, coupling.driver, wheel):
+                least = radius + wheel.outer_radius + setup.mounting.gap
+                yield Beside(coupling, pressing, wheel.shaft, wheel.words, least)
+        for path in setup.plane.shafts:
+            if path not in coupling.shafts:
+                yield Beside(coupling, pressing, path, setup.plane.named(path), clear_of_shaft(setup, radius, path))
+
+
+def tensioners(setup: Setup) -> Iterator[Clash]:
+    """A tensioner clears the wheels of its loop, shafts beside it, the frame and the ground."""
+    for beside in tensioners_beside(setup):
+        short = beside.least - math.dist(beside.tensioner.at, setup.at(beside.shaft))
+        yield from _pressed_into(setup, beside.coupling, beside.tensioner, short, beside.name)
+    for coupling in setup.plane.couplings:
+        pressing = tensioner(setup, coupling)
+        if pressing is None:
+            continue
+        keep = 0.5 * pressing.diameter + setup.mounting.gap
+        for line in setup.mounting.frame:
+            near = nearest_on(line.start, line.end, pressing.at)
+            short = keep - math.dist(near, pressing.at)
+            yield from _pressed_into(setup, coupling, pressing, short, line.name or "frame")
+        if setup.ground is not None:
+            left = pressing.at[1] - 0.5 * pressing.diameter - setup.ground
+            yield from _too_low(setup, f"tensioner of the {called(coupling)}", coupling.path, pressing.at, left)
+
+
+def _pressed_into(setup: Setup, coupling: Coupling, pressing: Tensioner, short: float, name: str) -> Iterator[Clash]:
+    if short > NOISE:
+        word = "runs into" if short > setup.mounting.gap else "leaves too little to"
+        text = f"the tensioner of the {called(coupling)} {word} the {name}: {mm(short)} more is wanted"
+        yield Clash("clash", text, coupling.path, short, pressing.at)
 
 
 def clear_of_shaft(setup: Setup, reach: float, path: str) -> float:
@@ -117,9 +171,9 @@ def nearest_on(start: Point, end: Point, at: Point) -> Point:
 def runs(setup: Setup) -> Iterator[Clash]:
     """The runs of a loop clear the shafts between them and the lines of the frame."""
     for coupling in setup.plane.couplings:
-        if not coupling.is_loop or setup.distance(coupling) <= coupling.free:
+        if not coupling.is_loop:
             continue
-        for run in straight_runs(setup, coupling):
+        for run in free_runs(setup, coupling):
             for path in setup.plane.shafts:
                 if path not in coupling.shafts:
                     at, wanted = setup.at(path), clear_of_shaft(setup, thickness(coupling), path)
@@ -168,26 +222,25 @@ def ground(setup: Setup) -> Iterator[Clash]:
         return
     for wheel in setup.plane.wheels:
         at = setup.at(wheel.shaft)
-        left = at[1] - wheel.outer_radius - ground
-        short = setup.mounting.ground_gap - left
-        if short > NOISE:
-            stands = f"leaves {mm(left)} to the ground" if left >= 0.0 else f"reaches {mm(-left)} into the ground"
-            text = f"the {wheel.words} {stands}, {mm(setup.mounting.ground_gap)} above it is wanted"
-            yield Clash("clash", text, wheel.path, short, (at[0], ground))
+        yield from _too_low(setup, wheel.words, wheel.path, at, at[1] - wheel.outer_radius - ground)
+
+
+def _too_low(setup: Setup, name: str, path: str, at: Point, left: float) -> Iterator[Clash]:
+    """Something that turns, of which `left`, m, is above the ground."""
+    short = setup.mounting.ground_gap - left
+    if short > NOISE:
+        stands = f"leaves {mm(left)} to the ground" if left >= 0.0 else f"reaches {mm(-left)} into the ground"
+        text = f"the {name} {stands}, {mm(setup.mounting.ground_gap)} above it is wanted"
+        yield Clash("clash", text, path, short, (at[0], setup.ground or 0.0))
 
 
 def neighbours(setup: Setup) -> Iterator[Clash]:
     """In the same depth, as stacks say, a loop clears other wheels and other loops."""
     for coupling, wheel in wheels_beside_loops(setup):
         keep, at = thickness(coupling) + setup.mounting.gap + wheel.outer_radius, setup.at(wheel.shaft)
-        for run in _standing_runs(setup, coupling):
+        for run in free_runs(setup, coupling):
             yield from _run_into(coupling, keep, nearest_on(*run, at), at, wheel.words)
     for one, other in loops_beside(setup):
         keep = thickness(one) + thickness(other) + setup.mounting.gap
-        for run, beside in product(_standing_runs(setup, one), _standing_runs(setup, other)):
+        for run, beside in product(free_runs(setup, one), free_runs(setup, other)):
             yield from _run_into(one, keep, *closest(run, beside), called(other))
-
-
-def _standing_runs(setup: Setup, coupling: Coupling) -> Sequence[tuple[Point, Point]]:
-    """The runs of a loop; none where its wheels touch."""
-    return straight_runs(setup, coupling) if setup.distance(coupling) > coupling.free else ()

@@ -11,6 +11,8 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from ydrometer.geometry.loops import Point, Run
+
 
 @dataclass(frozen=True, slots=True)
 class Round:
@@ -31,14 +33,23 @@ class Round:
         """The radius, negative on the outside."""
         return -self.radius if self.outside else self.radius
 
+    def touched(self, heading: float) -> Point:
+        """Where a run of a heading, rad, comes on or leaves: going anticlockwise it has the wheel on its left."""
+        return self.x + self.signed * math.sin(heading), self.y - self.signed * math.cos(heading)
+
 
 @dataclass(frozen=True, slots=True)
 class Taut:
-    """A loop pulled tight: its length, m, the length of the run behind each wheel, m, and the wrap on each, rad."""
+    """A loop pulled tight: its length, m, the run behind each wheel as its ends, m, and the wrap on each, rad."""
 
     length: float
-    runs: list[float]
+    runs: list[Run]
     wraps: list[float]
+
+    @property
+    def longest(self) -> float:
+        """Length of the longest free run, m."""
+        return max(math.dist(*run) for run in self.runs)
 
 
 def taut(wheels: Sequence[Round]) -> Taut:
@@ -53,29 +64,18 @@ def taut(wheels: Sequence[Round]) -> Taut:
     if len(wheels) < 2:
         raise ValueError(f"{len(wheels)} wheels given, a loop needs two or more")
     pairs = [(wheel, wheels[(i + 1) % len(wheels)]) for i, wheel in enumerate(wheels)]
-    runs, headings = zip(*(run(one, other) for one, other in pairs), strict=True)
+    headings = [heading(one, other) for one, other in pairs]
+    runs = [(one.touched(way), other.touched(way)) for (one, other), way in zip(pairs, headings, strict=True)]
     wraps = []
     for i, wheel in enumerate(wheels):
         turned = (headings[i] - headings[i - 1]) % (2.0 * math.pi)
         wraps.append((-turned) % (2.0 * math.pi) if wheel.outside else turned)
     arcs = sum(wheel.radius * wrap for wheel, wrap in zip(wheels, wraps, strict=True))
-    return Taut(sum(runs) + arcs, list(runs), wraps)
+    return Taut(sum(math.dist(*run) for run in runs) + arcs, runs, wraps)
 
 
-def in_order(first: Round, second: Round, third: Round) -> list[Round]:
-    """Two wheels and an idler in the order in which a loop meets them, anticlockwise from the first.
-
-    Args:
-        first: of the loop's own.
-        second: the other one.
-        third: on either side of the line through both.
-    """
-    left = (second.x - first.x) * (third.y - first.y) - (second.y - first.y) * (third.x - first.x) > 0.0
-    return [first, second, third] if left else [first, third, second]
-
-
-def run(one: Round, other: Round) -> tuple[float, float]:
-    """Length, m, and heading, rad, of the run from one wheel to the next.
+def heading(one: Round, other: Round) -> float:
+    """Heading, rad, of the run from one wheel to the next.
 
     Raises:
         ValueError: they overlap so that there is none.
@@ -85,4 +85,4 @@ def run(one: Round, other: Round) -> tuple[float, float]:
     step = other.signed - one.signed
     if not distance > abs(step):
         raise ValueError(f"wheels {distance:g} m apart leave no run: more than {abs(step):g} m is needed")
-    return math.sqrt(distance**2 - step**2), math.atan2(up, across) - math.asin(step / distance)
+    return math.atan2(up, across) - math.asin(step / distance)

@@ -16,7 +16,7 @@ LEAST_IN_MESH = 6
 PUT_ON = 1.0
 """Pitches by which the shafts have to come nearer, for a belt to be lifted over the teeth (makers' manuals)."""
 TIGHTEN = 0.002
-"""Share of its length by which the distance has to be made longer to tighten a belt (makers' manuals)."""
+"""Share of its length by which the way around has to be longer to tighten a belt (makers' manuals)."""
 STRAIGHT = 0.0044
 """How far off the straight edge a pulley may be: a quarter of a degree (makers' manuals)."""
 

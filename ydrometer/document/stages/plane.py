@@ -42,9 +42,9 @@ class Loop:
         stretch: share of its distance by which it may stand nearer than taut.
         sag: usual depth at mid-span of a slack run, as a share of the span, 0 where it is run taut.
         polygon: whether its speed ripples as links come on the wheel.
-        put_on_pieces, put_on_share: how much nearer the shafts have to come to put it on, in pitches and as a share of
-        its length. tighten_share, wear_share: how much farther to tighten it, as shares of its length and of its
-        distance.
+        put_on_pieces, put_on_share: to put it on, by how many pitches the shafts have to come nearer, and by what share
+        of its length the way around has to be shorter. tighten_share, wear_share: to tighten it, by what share of its
+        length the way around has to be longer, and by what share of their distance the shafts have to be farther apart.
         straight: how far from the straight edge the other wheel may be, as a share of the distance.
         check: the rough check without tools.
     """
@@ -64,17 +64,6 @@ class Loop:
     wear_share: float = 0.0
     straight: float
     check: str
-
-    def room(self, size: float, length: float, distance: float) -> tuple[float, float]:
-        """By how much the distance has to be made shorter to put the loop on, and longer to tighten it, m.
-
-        Args:
-            size: pitch, m, 0 where it has none.
-            length: of the loop, m.
-            distance: of the shafts at which it is taut, m.
-        """
-        on = self.put_on_pieces * size + self.put_on_share * length
-        return on, self.tighten_share * length + self.wear_share * distance
 
     def named(self, length: float, size: float) -> str:
         """A length as people say it: "84 teeth", "950 mm".

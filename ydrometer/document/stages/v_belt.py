@@ -17,7 +17,7 @@ USUAL_CREEP = 0.015
 """Share by which a driven V-pulley lags under load: middle of the usual 1 to 2 % (Budynas and Nisbett, Shigley's
 Mechanical Engineering Design, chapter Flexible Mechanical Elements)."""
 PUT_ON, TIGHTEN = 0.015, 0.03
-"""Changes of distance to put a V-belt on and to tighten it, as shares of its length (DIN 2218, Endless V-belts:
+"""Changes of the way around to put a V-belt on and to tighten it, as shares of its length (DIN 2218, Endless V-belts:
 Calculation of drives)."""
 STRAIGHT = 0.0087
 """How far off the straight edge a V-pulley may be: half a degree (makers' manuals)."""
