@@ -18,7 +18,7 @@ from ydrometer.fit.setup import set_up
 from ydrometer.fit.ways import ways
 from ydrometer.screens.mounted import Mounted
 
-MANY = 20_000
+MANY = 3000
 RADII = st.floats(0.01, 0.06)
 CROSSED = {**V_BELT, "crossed": True}
 
@@ -55,7 +55,7 @@ class AsItRuns(TestCase):
         assume(all(wrap < 1.9 * math.pi for wrap in loop.wraps))
         # Nor is one that lifts both runs.
         assume(r3 - abs(up) < min(r1, r2))
-        self.assertAlmostEqual(length, whole, 7)
+        self.assertAlmostEqual(length, whole, 6)
         if whole - bare > 1e-6:
             self.assertTrue(loop.reached)
 
@@ -71,9 +71,8 @@ class AsItRuns(TestCase):
     def test_one_in_a_wheel_or_the_ground_or_the_frame_is_told(self) -> None:
         shafts = [shaft(JACK, 0, 0), shaft(AXLE, 138, 0)]
         rail = [{"name": "rail", "start": at(60, -28), "end": at(80, -28)}]
-        self.assertTrue(
-            about(look({"shafts": shafts, "loops": [pressed(AXLE, 14, -20)]}), "leaves too little|runs into")
-        )
+        near = look({"shafts": shafts, "loops": [pressed(AXLE, 14, -20)]})
+        self.assertTrue(about(near, "the tensioner of the belt runs into the 18-tooth pulley"))
         found = look({"shafts": shafts, "loops": [pressed(AXLE, 70, -20)], "frame": rail})
         self.assertTrue(about(found, "the tensioner of the belt runs into the rail"))
         deep = look({"shafts": shafts, "loops": [pressed(AXLE, 70, -80, diameter="120 mm")]})
@@ -118,7 +117,7 @@ class Lengths(TestCase):
         found = look({}, **{"drive.stages": [{**CHAIN, "links": 81}]})
         numbers = told(found, AXLE)
         self.assertAlmostEqual(numbers["length_here"], 81 * 9.525e-3, 9)
-        self.assertAlmostEqual(hull(((0.0, 0.0), r1), ((numbers["centre_distance"], 0.0), r2)), 81 * 9.525e-3, 7)
+        self.assertAlmostEqual(hull(((0.0, 0.0), r1), ((numbers["centre_distance"], 0.0), r2)), 81 * 9.525e-3, 6)
 
     def test_too_short_is_said_as_a_length_of_the_belt(self) -> None:
         taut = look({}).plan.shafts
