@@ -98,10 +98,12 @@ class Loops(TestCase):
 
 class Mounts(TestCase):
     def test_an_eccentric_turned_by_its_angle_shifts_as_asked(self) -> None:
-        for dead in (True, False):
-            angle = mounts.eccentric_angle(3e-3, 1e-3, from_dead_centre=dead) or 0.0
-            self.assertAlmostEqual(mounts.eccentric_shift(3e-3, angle, from_dead_centre=dead), 1e-3)
-            self.assertIsNone(mounts.eccentric_angle(3e-3, 7e-3, from_dead_centre=dead))
+        angle = mounts.eccentric_angle(3e-3, 0.034, 0.035) or 0.0
+        self.assertAlmostEqual(mounts.eccentric_distance(3e-3, 0.034, angle), 0.035)
+        # The shaft goes round a middle that lies 37 mm from the partner.
+        shaft = (0.037 - 3e-3 * math.cos(angle), 3e-3 * math.sin(angle))
+        self.assertAlmostEqual(math.hypot(*shaft), 0.035)
+        self.assertIsNone(mounts.eccentric_angle(3e-3, 0.034, 0.041))
 
     def test_which_pinions_a_slot_allows_and_what_the_next_ones_want(self) -> None:
         found = mounts.pinions(1e-3, 56, 35e-3, 36.2e-3, ANGLE)
@@ -114,18 +116,22 @@ SPACERS = st.dictionaries(st.sampled_from([0.5, 1.0, 2.0, 3.0, 5.0]), st.integer
 
 class Stacks(TestCase):
     def test_exactly_with_fewest_pieces(self) -> None:
-        (one,) = stack.fill([8e-3], {5e-3: 2, 3e-3: 1, 2e-3: 4, 1e-3: 4})
+        (one,) = stack.fill([8e-3], {5e-3: 2, 3e-3: 1, 2e-3: 4, 1e-3: 4}).fillings
         self.assertEqual((one.pieces, one.error), ((5e-3, 3e-3), 0.0))
 
     def test_the_nearest_with_its_error_where_nothing_is_exact(self) -> None:
-        (one,) = stack.fill([7.3e-3], {5e-3: 1, 2e-3: 1})
+        (one,) = stack.fill([7.3e-3], {5e-3: 1, 2e-3: 1}).fillings
         self.assertEqual(one.pieces, (5e-3, 2e-3))
         self.assertAlmostEqual(one.error, -0.3e-3)
-        self.assertEqual(stack.fill([4e-3], {})[0].error, -4e-3)
+        self.assertEqual(stack.fill([4e-3], {}).fillings[0].error, -4e-3)
+
+    def test_eight_of_a_thirtysecond_of_an_inch_fill_a_quarter(self) -> None:
+        found = stack.fill([25.4e-3 / 4], {25.4e-3 / 32: 8})
+        self.assertEqual((len(found.fillings[0].pieces), found.fillings[0].error, found.best), (8, 0.0, True))
 
     @given(st.lists(st.integers(0, 12), min_size=1, max_size=2), SPACERS)
     def test_as_good_as_trying_everything(self, gaps: list[int], at_hand: dict[float, int]) -> None:
-        found = stack.fill([g * 1e-3 for g in gaps], {t * 1e-3: n for t, n in at_hand.items()})
+        found = stack.fill([g * 1e-3 for g in gaps], {t * 1e-3: n for t, n in at_hand.items()}).fillings
         made = sum(abs(f.error) for f in found), sum(len(f.pieces) for f in found)
         best = min(self.every(gaps, sorted(at_hand), tuple(at_hand[t] for t in sorted(at_hand))))
         self.assertAlmostEqual(made[0] * 1e3, best[0], 6)
@@ -161,7 +167,10 @@ class Bores(TestCase):
             (8e-3, "round", 8e-3, "flat"): "fits",
             (12e-3, "round", 8e-3, "round"): "sleeve",
             (8e-3, "round", 12e-3, "keyway"): "bore out",
-            (12e-3, "hexagon", 12e-3, "round"): "adapter",
+            (8e-3, "flat", 8e-3, "round"): "bore out",
+            (12e-3, "hexagon", 8e-3, "round"): "adapter",
+            (12e-3, "hexagon", 12e-3, "round"): "another",
+            (10e-3, "square", 12e-3, "hexagon"): "another",
             (12e-3, "hexagon", 12e-3, "hexagon"): "fits",
         }
         for (bore, shape, shaft, other), answer in answers.items():

@@ -270,12 +270,14 @@ class Settings(TestCase):
         found = look(fit)
         self.assertFalse([c for c in found.clashes if c.path == JACK])
         told = self.values(fit, 0)
-        moved = 2e-3 * (1.0 - math.cos(told["eccentric_angle"]))
-        self.assertAlmostEqual(0.0345 + moved, told["centre_distance_with_play"], 9)
+        angle = told["eccentric_angle"]
+        along, aside = 2e-3 * (1.0 - math.cos(angle)), 2e-3 * math.sin(angle)
+        self.assertAlmostEqual(math.hypot(0.0345 + along, aside), told["centre_distance_with_play"], 9)
         # Drawn where it stands then, with the mark on its rim turned as far.
         motor = found.plan.shafts[0]
         assert motor.eccentric is not None
-        self.assertAlmostEqual(motor.x, -moved, 9)
+        self.assertAlmostEqual(motor.x, -along, 9)
+        self.assertAlmostEqual(motor.y, aside, 9)
         self.assertEqual((motor.eccentric.home_x, motor.eccentric.home_y), (0.0, 0.0))
         pointing = math.atan2(motor.eccentric.mark_y - motor.eccentric.y, motor.eccentric.mark_x - motor.eccentric.x)
         self.assertAlmostEqual(pointing, told["eccentric_angle"], 9)

@@ -197,6 +197,8 @@ class ShaftMount:
             yield "slot", "missing", "a shaft in a slot needs its start and end"
         if self.mount != "slot" and self.slot is not None:
             yield "slot", f'given for a shaft that is mounted "{self.mount}"', 'leave it out, or say "mount": "slot"'
+        if self.slot is not None and self.eccentric is not None:
+            yield "eccentric", "given for a shaft in a slot", "leave one of the two out: one mount is set, not both"
         if self.mount == "fixed" and self.at is None:
             yield "at", "missing", "a fixed shaft stands somewhere: give x and y"
 
@@ -241,7 +243,8 @@ class Mounting:
 
     Attributes:
         plate: without one, shafts stand wherever they are said to. shafts, loops, frame: in any order.
-        tolerance: how much further apart than without backlash two gears may stand. loop_tolerance: how far from taut a
+        tolerance: how much further apart than without backlash two gears may stand; without a word it follows the
+        module (`fit.coupling.usual_tolerance`). loop_tolerance: how far from taut a
         loop may be. gap: that is left between what moves and what stands. ground_gap: under a wheel of the line.
     """
 
@@ -249,7 +252,7 @@ class Mounting:
     shafts: tuple[ShaftMount, ...] = reading.items(reading.object_reader(ShaftMount))
     loops: tuple[LoopMount, ...] = reading.items(reading.object_reader(LoopMount))
     frame: tuple[FrameLine, ...] = reading.items(reading.object_reader(FrameLine))
-    tolerance: float = reading.quantity("length", at_least=0.0, at_most=0.01, default=1e-4)
+    tolerance: float | None = reading.quantity("length", at_least=0.0, at_most=0.01, default=None)
     loop_tolerance: float = reading.quantity("length", at_least=0.0, at_most=0.05, default=3e-4)
     gap: float = reading.quantity("length", at_least=0.0, at_most=0.1, default=1e-3)
     ground_gap: float = reading.quantity("length", at_least=0.0, at_most=1.0, default=5e-3)

@@ -60,6 +60,11 @@ def loop_paths(design: HasDrive) -> list[str]:
     return [path for path, stage in stages_with_paths(design) if isinstance(stage.in_plane, Loop)]
 
 
+def wheel_names(design: HasDrive) -> set[str]:
+    """Names of all wheels, as an item of a stack names one: the path of its stage and what it is there."""
+    return {f"{path} {member.name}" for path, stage in stages_with_paths(design) for member in stage.members}
+
+
 def own_stages(design: HasDrive, branch: int) -> Iterator[tuple[str, Stage]]:
     """The stages of one branch, with their paths."""
     for s, stage in enumerate(design.drive.branches[branch].stages):

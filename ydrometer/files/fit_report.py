@@ -34,7 +34,7 @@ def report(document: Document) -> dict[str, Any]:
         "stages": [_stage(entry) for entry in settings(setup)],
         "clashes": [asdict(clash) for clash in clashes(setup)],
         "stacks": [
-            {"shaft": s.shaft, "error": s.error, "overlap": s.overlap, "protrudes": s.protrudes}
+            {"shaft": s.shaft, "gaps": s.gaps, "error": s.error, "overlap": s.overlap, "protrudes": s.protrudes}
             for s in sections(setup.mounting, setup.stock)
         ],
         "elsewhere": setup.plane.elsewhere,

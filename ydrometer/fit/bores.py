@@ -10,7 +10,8 @@ ROUND = ("round", "flat", "keyway")
 SAME = 2e-5
 """m; sizes nearer than this are the same size, fits are another matter."""
 
-Answer = Literal["fits", "sleeve", "bore out", "adapter"]
+Answer = Literal["fits", "sleeve", "adapter", "bore out", "another"]
+"""From what is easiest to a wheel with another bore."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -33,10 +34,21 @@ def seat(bore: float, bore_shape: str, shaft: float, shaft_shape: str) -> Seat:
     """
     if bore_shape == shaft_shape and abs(bore - shaft) <= SAME:
         return Seat("fits", f"both {_mm(shaft)} {shaft_shape}", shaft)
-    if bore_shape not in ROUND or shaft_shape not in ROUND:
-        words = f"an adapter from a {_mm(shaft)} {shaft_shape} shaft to a {_mm(bore)} {bore_shape} bore"
-        return Seat("adapter", words, bore)
-    if abs(bore - shaft) <= SAME:
+    if bore_shape in ROUND and shaft_shape in ROUND:
+        return _round_seat(bore, bore_shape, shaft, shaft_shape)
+    if bore - shaft <= SAME:
+        words = f"a {_mm(bore)} {bore_shape} bore leaves no adapter a wall on a {_mm(shaft)} {shaft_shape} shaft"
+        return Seat("another", f"{words}: one with another bore", shaft)
+    words = f"an adapter from a {_mm(shaft)} {shaft_shape} shaft to a {_mm(bore)} {bore_shape} bore"
+    return Seat("adapter", words, bore)
+
+
+def _round_seat(bore: float, bore_shape: str, shaft: float, shaft_shape: str) -> Seat:
+    same = abs(bore - shaft) <= SAME
+    if same and bore_shape == "flat":
+        words = f"the flat in the bore does not go over a {_mm(shaft)} {shaft_shape} shaft: file one on it, or bore out"
+        return Seat("bore out", words, shaft)
+    if same:
         return Seat("fits", f"both {_mm(shaft)}; {_drive(bore_shape, shaft_shape)}", shaft)
     if bore > shaft:
         return Seat("sleeve", f"a sleeve of {_mm(shaft)} inside and {_mm(bore)} outside", bore)

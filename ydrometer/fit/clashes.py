@@ -20,7 +20,7 @@ def clashes(setup: Setup) -> list[Clash]:
 
 CHECKS: tuple[Callable[[Setup], Iterator[Clash]], ...] = (
     meeting.strangers, meeting.on_the_plate, meeting.apart, meeting.slots, meeting.with_tensioner, meeting.holding,
-    touching.wheels_and_shafts, touching.frame, touching.runs, touching.ground, touching.neighbours,
+    meeting.level,    touching.wheels_and_shafts, touching.frame, touching.runs, touching.ground, touching.neighbours,
     touching.tensioners,
-    seating.widths, seating.bores, seating.bolts,
+    seating.widths, seating.bores, seating.bolts, seating.stacks,
 )  # fmt: skip

@@ -2,7 +2,11 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
 
 from ydrometer.document.stages import Stage
 from ydrometer.document.stages.forms import Form
@@ -13,6 +17,8 @@ from ydrometer.geometry import gears, loops
 
 USUAL_BACKLASH = 0.04
 """Backlash at the pitch circle as a share of the module, to begin with; common practice for spur gears."""
+USUAL_TOLERANCE = 1e-4
+"""By how much the distance of two shafts may be off where nothing is said, m."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -112,21 +118,40 @@ class Coupling:
         """The geometry of what runs around both."""
         return loops.CROSSED if self.stage.crossed else loops.OPEN
 
+    def off(self, distance: float) -> float:
+        """By how much a distance of its shafts misses all that suit it, m; 0 where it suits."""
+        return min((reach.off(distance) for reach in self.reaches), default=0.0)
+
     def partner(self, shaft: str) -> str:
         """The other one of its shafts; empty for one that it does not couple."""
         return {self.driver.shaft: self.driven.shaft, self.driven.shaft: self.driver.shaft}.get(shaft, "")
 
 
-def gear_reach(size: float, teeth: tuple[int, int], angle: float, tolerance: float, *, ring: bool) -> Reach:
+def usual_tolerance(size: Any, angle: float) -> Any:
+    """How much further apart than without backlash two gears may stand where nothing is said, m.
+
+    A tenth of a millimetre, as is usual for small metal gears; for large teeth as much as the usual backlash asks for,
+    j/(2·tan(phi)).
+
+    Args:
+        size: module, m, or an array of them.
+        angle: of pressure, rad.
+    """
+    return np.maximum(USUAL_TOLERANCE, USUAL_BACKLASH * size / (2.0 * math.tan(angle)))
+
+
+def gear_reach(size: float, teeth: tuple[int, int], angle: float, tolerance: float | None, *, ring: bool) -> Reach:
     """The distances that suit two gears: from no backlash to a tolerance, best with the usual backlash.
 
     Args:
         size: module, m.
         teeth: of driver and driven.
         angle: of pressure, rad.
-        tolerance: how much further apart than without backlash they may stand, in a ring nearer, m.
+        tolerance: how much further apart than without backlash they may stand, in a ring nearer, m; None is the usual
+        one.
         ring: whether the driven one is a ring.
     """
+    tolerance = float(usual_tolerance(size, angle)) if tolerance is None else tolerance
     free = gears.centre_distance(size, *teeth, angle, internal=ring)
     loose = gears.centre_distance(size, *teeth, angle, internal=ring, backlash=USUAL_BACKLASH * size)
     if ring:
@@ -134,14 +159,14 @@ def gear_reach(size: float, teeth: tuple[int, int], angle: float, tolerance: flo
     return Reach(free, free + tolerance, min(loose, free + tolerance))
 
 
-def contact_reach(touching: float, tolerance: float) -> Reach:
+def contact_reach(touching: float, tolerance: float | None) -> Reach:
     """The distances that suit two rims pressed on each other: touching, or a tolerance nearer as one gives way.
 
     Args:
         touching: distance at which they touch, m.
-        tolerance: m.
+        tolerance: m; None is a tenth of a millimetre.
     """
-    return Reach(touching - tolerance, touching, touching)
+    return Reach(touching - (USUAL_TOLERANCE if tolerance is None else tolerance), touching, touching)
 
 
 def taut_reach(taut: float, tolerance: float, loop: Loop, name: str = "") -> Reach:

@@ -6,12 +6,12 @@ import math
 from collections.abc import Iterator
 
 from ydrometer.document.stages.plane import Contact, Loop
-from ydrometer.document.walk import loop_paths, shaft_paths
+from ydrometer.document.walk import loop_paths, shaft_paths, wheel_names
 from ydrometer.fit.clash import Clash, Level, called, mm
 from ydrometer.fit.coupling import Coupling
 from ydrometer.fit.placing import NOISE, Reach
 from ydrometer.fit.room import nearest_length, room_wanted, way_around
-from ydrometer.fit.setup import Setup, middle, running
+from ydrometer.fit.setup import Setup, depth, middle, running
 from ydrometer.fit.setup import tensioner as pressing
 from ydrometer.geometry import gears, loops
 
@@ -26,6 +26,41 @@ def strangers(setup: Setup) -> Iterator[Clash]:
             if path not in known:
                 text = f"something is said of the mounting of {path}, which this design does not have"
                 yield Clash("mind", text, path, 0.0, None)
+    yield from _strange_wheels(setup)
+
+
+def _strange_wheels(setup: Setup) -> Iterator[Clash]:
+    """Every wheel that a stack names exists, and is on that shaft: else nobody would look at its depth."""
+    known, on = wheel_names(setup.design), {wheel.name: wheel.shaft for wheel in setup.plane.wheels}
+    for shaft in setup.mounting.shafts:
+        for item in shaft.stack.items if shaft.stack else ():
+            if not item.wheel or (on.get(item.wheel, shaft.shaft) == shaft.shaft and item.wheel in known):
+                continue
+            wrong = "is on another shaft" if item.wheel in known else "this design does not have"
+            text = f"the stack of {shaft.shaft} has the wheel {item.wheel}, which {wrong}: its depth is not looked at"
+            yield Clash("mind", text, shaft.shaft, 0.0, None)
+
+
+def level(setup: Setup) -> Iterator[Clash]:
+    """Driver and driven lie in the same depth, as far as stacks say so; a loop runs straight."""
+    for coupling in setup.plane.couplings:
+        spans = [depth(setup, wheel) for wheel in coupling.wheels]
+        if spans[0] is None or spans[1] is None:
+            continue
+        (start, end), (begin, stop) = spans[0], spans[1]
+        beside = max(start, begin) - min(end, stop)
+        aside = abs(0.5 * (start + end) - 0.5 * (begin + stop))
+        pair, at = f"{coupling.driver.words} and {coupling.driven.words}", middle(setup, coupling)
+        if beside >= -NOISE:
+            text = f"{pair} lie in different depths: they miss each other by {mm(max(0.0, beside))}"
+            yield Clash("clash", text, coupling.path, beside, at)
+        elif coupling.loop is not None and aside > coupling.loop.straight * setup.distance(coupling) + NOISE:
+            most = coupling.loop.straight * setup.distance(coupling)
+            text = f"the {called(coupling)} runs {mm(aside)} askew between {pair}: {mm(most)} is the most"
+            yield Clash("clash", text, coupling.path, aside, at)
+        elif coupling.loop is None and min(end, stop) - max(start, begin) < min(end - start, stop - begin) - NOISE:
+            text = f"{pair} meet over {mm(-beside)} of their width alone"
+            yield Clash("mind", text, coupling.path, min(end - start, stop - begin) + beside, at)
 
 
 def on_the_plate(setup: Setup) -> Iterator[Clash]:
@@ -52,17 +87,13 @@ def apart(setup: Setup) -> Iterator[Clash]:
         if coupling.is_loop and distance <= coupling.free + NOISE:
             text = f"the wheels of the {called(coupling)} touch: their shafts stand {mm(distance)} apart"
             yield Clash("clash", text, coupling.path, coupling.free - distance, middle(setup, coupling))
-        elif coupling.reaches and not any(r.low - NOISE <= distance <= r.high + NOISE for r in coupling.reaches):
-            nearest = min(coupling.reaches, key=lambda reach: _off(reach, distance))
+        elif coupling.off(distance) > NOISE:
+            nearest = min(coupling.reaches, key=lambda reach: reach.off(distance))
             yield _wrong_distance(setup, coupling, nearest, distance)
     for path, text in setup.plane.impossible.items():
         yield Clash("clash", text, path, 0.0, None)
     for path, text in setup.plane.missing.items():
         yield Clash("mind", text, path, 0.0, None)
-
-
-def _off(reach: Reach, distance: float) -> float:
-    return max(reach.low - distance, distance - reach.high)
 
 
 def _wrong_distance(setup: Setup, coupling: Coupling, reach: Reach, distance: float) -> Clash:

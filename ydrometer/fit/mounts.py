@@ -8,29 +8,30 @@ from dataclasses import dataclass
 from ydrometer.geometry import gears
 
 
-def eccentric_shift(throw: float, angle: float, *, from_dead_centre: bool) -> float:
-    """By how much an eccentric mount moves the distance, m: e·(1 − cos(psi)) from dead centre, else e·sin(psi).
+def eccentric_distance(throw: float, least: float, angle: float) -> float:
+    """Distance of a shaft on an eccentric from its partner, m: C² = (C0 + e)² + e² − 2·(C0 + e)·e·cos(psi).
+
+    The shaft goes round the middle of the mount, which lies a throw e behind the nearest place (law of cosines).
 
     Args:
-        throw: of the eccentric, m.
-        angle: turned from its zero, rad.
-        from_dead_centre: whether zero is where it stands in line with the shafts.
+        throw: of the eccentric, e, m.
+        least: distance where the shaft is nearest to its partner, C0, m.
+        angle: turned from there, psi, rad.
     """
-    return throw * (1.0 - math.cos(angle)) if from_dead_centre else throw * math.sin(angle)
+    middle = least + throw
+    return math.sqrt(middle**2 + throw**2 - 2.0 * middle * throw * math.cos(angle))
 
 
-def eccentric_angle(throw: float, shift: float, *, from_dead_centre: bool) -> float | None:
-    """The angle, rad, that moves the distance by `shift`; None where the eccentric cannot.
+def eccentric_angle(throw: float, least: float, distance: float) -> float | None:
+    """The angle, rad, at which a shaft on an eccentric has a distance; None where it does not come there.
 
     Args:
-        throw: m.
-        shift: m.
-        from_dead_centre: as for `eccentric_shift`.
+        throw, least: as for `eccentric_distance`.
+        distance: wanted, m.
     """
-    share = 1.0 - shift / throw if from_dead_centre else shift / throw
-    if abs(share) > 1.0:
-        return None
-    return math.acos(share) if from_dead_centre else math.asin(share)
+    middle = least + throw
+    share = (middle**2 + throw**2 - distance**2) / (2.0 * middle * throw)
+    return math.acos(share) if abs(share) <= 1.0 else None
 
 
 @dataclass(frozen=True, slots=True)

@@ -40,6 +40,10 @@ class Reach:
     best: float
     name: str = ""
 
+    def off(self, distance: float) -> float:
+        """By how much a distance misses it, m; 0 where it suits."""
+        return max(0.0, self.low - distance, distance - self.high)
+
 
 @dataclass(frozen=True, slots=True)
 class Pair:

@@ -3,13 +3,16 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from itertools import pairwise
+from typing import get_args
 
 from ydrometer.document.mounting import ShaftMount
-from ydrometer.fit.bores import SAME, Seat, seat
+from ydrometer.fit.bores import SAME, Answer, Seat, seat
 from ydrometer.fit.clash import Clash, called, mm
 from ydrometer.fit.placing import NOISE
+from ydrometer.fit.sections import sections
 from ydrometer.fit.setup import Setup
-from ydrometer.fit.stock import Stock
+from ydrometer.fit.stock import NOTHING, Stock
 
 HOLDS = 1.0
 """Least engagement of a thread behind the plate relative to the bolt's diameter: one diameter, as is usual in steel
@@ -47,6 +50,22 @@ def bolts(setup: Setup) -> Iterator[Clash]:
             yield Clash("mind", f"{text}, less than their own width", path, HOLDS * said.hole - reach, at)
 
 
+def stacks(setup: Setup) -> Iterator[Clash]:
+    """What is on a shaft has room between its faces, and the shaft reaches from one to the other."""
+    for section in sections(setup.mounting, NOTHING):
+        if section.shaft not in setup.stands:
+            continue
+        name, at = setup.plane.named(section.shaft), setup.at(section.shaft)
+        names = ["the first face", *(item.name or "an item" for item in section.items), "the second face"]
+        for (before, after), gap in zip(pairwise(names), section.gaps, strict=True):
+            if gap < 0.0:
+                text = f"on the {name}, {before} and {after} overlap by {mm(-gap)}"
+                yield Clash("clash", text, section.shaft, -gap, at)
+        if section.protrudes is not None and section.protrudes < -NOISE:
+            text = f"the {name} ends {mm(-section.protrudes)} before the second face"
+            yield Clash("clash", text, section.shaft, -section.protrudes, at)
+
+
 def widths(setup: Setup) -> Iterator[Clash]:
     """A belt is no wider than its pulleys, as far as the bin knows them."""
     for coupling in setup.plane.couplings:
@@ -68,8 +87,7 @@ def bores(setup: Setup) -> Iterator[Clash]:
         if shaft.diameter is None or not found:
             continue
         seats = [seat(bore, shape, shaft.diameter, shaft.shape) for bore, shape in found]
-        order = ("fits", "sleeve", "adapter", "bore out")
-        best = min(seats, key=lambda s: order.index(s.answer))
+        best = min(seats, key=lambda s: get_args(Answer).index(s.answer))
         if best.answer != "fits":
             at_hand = ", which is at hand" if _has(setup.stock, best, shaft) else ""
             text = f"{wheel.words} on the {setup.plane.named(wheel.shaft)}: {best.words}{at_hand}"

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from ydrometer.document.mounting import Mounting, ShaftMount, Stack
@@ -41,10 +41,12 @@ class Section:
     """Along one shaft.
 
     Attributes:
-        shaft: its path. between: from face to face, m. items: as they lie now. error: by how much they are too long
-        (+) or leave room (−), m, at the worst place. overlap: of items that have places of their own, m.
+        shaft: its path. between: from face to face, m. items: as they lie now. gaps: before each of them and behind the
+        last, m; below 0 where they overlap. error: by how much they are too long (+) or leave room (−), m, at the worst
+        place. overlap: of items that have places of their own, m, the largest.
         filled: the items with the gaps filled from the spacers at hand; None where nothing is missing or no spacer
         goes on this shaft. filled_error: by how much that is too thick (+) or too thin (−) where it is worst, m.
+        filled_best: whether nothing fills them better; else time ran out before that was known.
         protrudes: how far the shaft stands out behind the second face, m; negative where it ends before; None where
         its length is not known.
     """
@@ -52,10 +54,12 @@ class Section:
     shaft: str
     between: float
     items: list[Placed]
+    gaps: list[float]
     error: float
     overlap: float
     filled: list[Filled] | None
     filled_error: float
+    filled_best: bool
     protrudes: float | None
 
 
@@ -75,11 +79,11 @@ def _section(shaft: ShaftMount, stack: Stack, stock: Stock) -> Section:
     wanted = _gaps(replace(stack, items=tuple(stack.items[i] for i in kept)))
     spacers = _spacers(shaft, stock)
     open_gaps = [gap for gap in wanted if gap > EXACT]
-    filled, left = None, 0.0
+    filled, left, best = None, 0.0, True
     if open_gaps and spacers:
         made = fill(open_gaps, spacers)
-        left = max((filling.error for filling in made), key=abs)
-        filled = _with_spacers(kept, wanted, made)
+        left, best = max((filling.error for filling in made.fillings), key=abs), made.best
+        filled = _with_spacers(kept, wanted, made.fillings)
     worst = max((-gap for gap in gaps), key=abs)
     return Section(
         shaft=shaft.shaft,
@@ -88,10 +92,12 @@ def _section(shaft: ShaftMount, stack: Stack, stock: Stock) -> Section:
             Placed(item.name, *span, item.spacer, item.wheel)
             for item, span in zip(stack.items, stack.spans, strict=True)
         ],
+        gaps=[_told(gap) for gap in gaps],
         error=_told(worst),
         overlap=_told(max(0.0, *(-gap for gap in gaps))),
         filled=filled,
         filled_error=_told(left),
+        filled_best=best,
         protrudes=None if shaft.length is None else shaft.length - stack.between,
     )
 
@@ -116,7 +122,7 @@ def _spacers(shaft: ShaftMount, stock: Stock) -> Mapping[float, int]:
     return max(stock.spacers.values(), key=lambda stock: sum(stock.values()), default={})
 
 
-def _with_spacers(kept: list[int], gaps: list[float], made: list[Filling]) -> list[Filled]:
+def _with_spacers(kept: list[int], gaps: list[float], made: Sequence[Filling]) -> list[Filled]:
     fillings = iter(made)
     filled: list[Filled] = []
     for place, gap in enumerate(gaps):

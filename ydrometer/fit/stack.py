@@ -6,10 +6,17 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
-GRAIN = 1e-5
-"""Thicknesses are computed in steps of a hundredth of a millimetre, m."""
+import numpy as np
+from numpy.typing import NDArray
+from scipy.optimize import Bounds, LinearConstraint, milp
+
+Floats = NDArray[np.float64]
 MOST_PIECES = 12
 """Largest number of spacers in one gap; more would better be a tube."""
+CLOSE = 1e-3
+"""Errors nearer than this are the same, mm: less than anybody measures."""
+LIMIT_S = 0.5
+"""For each of the two questions that are asked."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -20,74 +27,66 @@ class Filling:
     error: float
 
 
-def fill(gaps: Sequence[float], spacers: Mapping[float, int]) -> list[Filling]:
+@dataclass(frozen=True, slots=True)
+class Fillings:
+    """A filling for each gap, and whether they are the best there are: else time ran out before that was known."""
+
+    fillings: tuple[Filling, ...]
+    best: bool
+
+
+def fill(gaps: Sequence[float], spacers: Mapping[float, int]) -> Fillings:
     """Fill all gaps from one lot of spacers.
 
-    Least is, in this order: the sum of the errors, and the number of pieces. For one gap that is exact; where several
-    share the spacers, the nearest ways to fill each are tried against each other.
+    Least is first the sum of the errors, then the number of pieces: two integer programs, one after the other.
 
     Args:
         gaps: lengths to fill, m, at least 0.
         spacers: how many there are of each thickness, m.
 
     Returns:
-        A filling for each gap, in their order.
+        The fillings in the order of the gaps.
     """
-    sizes = sorted({round(thickness / GRAIN) for thickness in spacers if thickness > 0.0}, reverse=True)
-    stock = tuple(sum(n for t, n in spacers.items() if round(t / GRAIN) == size) for size in sizes)
-    order = sorted(range(len(gaps)), key=lambda i: -gaps[i])
-    wanted = [round(gaps[i] / GRAIN) for i in order]
-    chosen = _best(tuple(wanted), tuple(sizes), stock)
-    made: dict[int, Filling] = {}
-    for place, counts in zip(order, chosen, strict=True):
-        pieces = tuple(size * GRAIN for size, n in zip(sizes, counts, strict=True) for _ in range(n))
-        made[place] = Filling(tuple(round(p, 8) for p in pieces), round(sum(pieces) - gaps[place], 9))
-    return [made[i] for i in range(len(gaps))]
-
-
-Counts = tuple[int, ...]
+    sizes = tuple(sorted((thickness for thickness, n in spacers.items() if thickness > 0.0 and n > 0), reverse=True))
+    if not gaps or not sizes:
+        return Fillings(tuple(Filling((), -gap) for gap in gaps), best=True)
+    counts, best = _least(tuple(gaps), sizes, tuple(spacers[size] for size in sizes))
+    pieces = [tuple(size for size, n in zip(sizes, row, strict=True) for _ in range(n)) for row in counts]
+    made = (Filling(chosen, round(sum(chosen) - gap, 9)) for chosen, gap in zip(pieces, gaps, strict=True))
+    return Fillings(tuple(made), best)
 
 
 @lru_cache(maxsize=256)  # stacks stay the same while shafts are moved
-def _best(wanted: tuple[int, ...], sizes: tuple[int, ...], stock: Counts) -> list[Counts]:
-    """Branch and bound over the gaps: each is filled in every way, the nearest first."""
-    best: tuple[int, int, list[Counts]] | None = None
+def _least(gaps: tuple[float, ...], sizes: tuple[float, ...], stock: tuple[int, ...]) -> tuple[list[list[int]], bool]:
+    """How many of each size go into each gap, (gaps, sizes), and whether that is known to be the best.
 
-    def follow(place: int, left: Counts, error: int, pieces: int, made: list[Counts]) -> None:
-        nonlocal best
-        if best is not None and (error, pieces) >= best[:2]:
-            return
-        if place == len(wanted):
-            best = (error, pieces, made)
-            return
-        for off, number, counts in _ways(wanted[place], sizes, left):
-            after = tuple(n - used for n, used in zip(left, counts, strict=True))
-            follow(place + 1, after, error + off, pieces + number, [*made, counts])
+    Unknown are the counts, gap by gap, then the error of each gap, mm.
+    """
+    kinds, number = len(sizes), len(gaps)
+    widths, counts = 1e3 * np.array(sizes), kinds * number
+    each = np.kron(np.eye(number), widths)
+    gap_mm, none = 1e3 * np.array(gaps), np.zeros((number, number))
+    rules = [
+        # An error is at least what the pieces are too thick, and what they are too thin.
+        LinearConstraint(np.hstack([each, -np.eye(number)]), -np.inf, gap_mm),
+        LinearConstraint(np.hstack([each, np.eye(number)]), gap_mm, np.inf),
+        LinearConstraint(np.hstack([np.kron(np.eye(number), np.ones(kinds)), none]), 0, MOST_PIECES),
+        LinearConstraint(np.hstack([np.tile(np.eye(kinds), number), np.zeros((kinds, number))]), 0, np.array(stock)),
+    ]
+    error, pieces = np.r_[np.zeros(counts), np.ones(number)], np.r_[np.ones(counts), np.zeros(number)]
+    nearest, known = _solved(error, rules, counts, number)
+    as_near = LinearConstraint(error, -np.inf, float(error @ nearest) + CLOSE)
+    fewest, settled = _solved(pieces, [*rules, as_near], counts, number, instead=nearest)
+    return np.round(fewest[:counts]).astype(int).reshape(number, kinds).tolist(), known and settled
 
-    follow(0, stock, 0, 0, [])
-    assert best is not None  # filling nothing is a way
-    return best[2]
 
-
-WAYS = 24
-"""Ways to fill one gap that are followed further if several gaps share the spacers."""
-
-
-def _ways(wanted: int, sizes: tuple[int, ...], stock: Counts) -> list[tuple[int, int, Counts]]:
-    """The nearest ways to fill a gap, as (error, pieces, counts)."""
-    reached: dict[int, list[Counts]] = {0: [tuple(0 for _ in sizes)]}
-    largest = max(sizes, default=0)
-    for kind, size in enumerate(sizes):
-        # As it was before this size: no way takes it twice.
-        for total, ways in [(total, list(ways)) for total, ways in reached.items()]:
-            for way in ways:
-                for extra in range(1, min(stock[kind], MOST_PIECES - sum(way)) + 1):
-                    thickness = total + extra * size
-                    if thickness > wanted + largest:
-                        break
-                    known = reached.setdefault(thickness, [])
-                    known.append((*way[:kind], extra, *way[kind + 1 :]))
-                    known.sort(key=sum)
-                    del known[WAYS:]
-    found = [(abs(total - wanted), sum(way), way) for total, ways in reached.items() for way in ways]
-    return sorted(found)[:WAYS]
+def _solved(
+    cost: Floats, rules: Sequence[LinearConstraint], counts: int, number: int, instead: Floats | None = None
+) -> tuple[Floats, bool]:
+    """The unknowns at the least cost, and whether the time sufficed to know that it is the least."""
+    whole = np.r_[np.ones(counts), np.zeros(number)]
+    found = milp(cost, integrality=whole, bounds=Bounds(0, np.inf), constraints=rules,
+                 options={"time_limit": LIMIT_S, "mip_rel_gap": 0.0})  # fmt: skip
+    if found.x is None:
+        return (np.zeros(counts + number) if instead is None else instead), False
+    return np.asarray(found.x), bool(found.status == 0)

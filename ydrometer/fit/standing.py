@@ -77,25 +77,29 @@ def stands(plane: Plane, mounting: Mounting) -> dict[str, Stand]:
 def _on_eccentric(plane: Plane, path: str, throw: float, found: Mapping[str, Stand]) -> Stand:
     """An eccentric turned so that its first coupling gets the distance it needs, as far as the throw allows.
 
-    Turning by psi moves the shaft by e·(1 − cos(psi)) along the line of centres.
+    It may be turned either way: the way that suits its other couplings better, else anticlockwise.
     """
     stand = found[path]
-    coupling = next(
-        (coupling for coupling in plane.couplings if coupling.partner(path) in found and coupling.reaches), None
+    tied = [(one, found[one.partner(path)].at) for one in plane.couplings if one.partner(path) in found and one.reaches]
+    if not tied:
+        return stand
+    (first, partner), *others = tied
+    least = math.dist(stand.at, partner)
+    if least == 0.0:
+        return stand
+    best = min((reach.best for reach in first.reaches), key=lambda best: abs(best - least - throw))
+    angle = eccentric_angle(throw, least, min(max(best, least), least + 2.0 * throw)) or 0.0
+    towards = math.atan2(partner[1] - stand.at[1], partner[0] - stand.at[0])
+    middle = stand.at[0] - throw * math.cos(towards), stand.at[1] - throw * math.sin(towards)
+
+    def turned(way: float) -> Stand:
+        at = middle[0] + throw * math.cos(towards + way), middle[1] + throw * math.sin(towards + way)
+        return replace(stand, at=at, turned=Turned(stand.at, middle, way))
+
+    return min(
+        (turned(angle), turned(-angle)),
+        key=lambda one: sum(coupling.off(math.dist(one.at, other)) for coupling, other in others),
     )
-    if coupling is None:
-        return stand
-    partner = found[coupling.partner(path)].at
-    distance = math.dist(stand.at, partner)
-    if distance == 0.0:
-        return stand
-    away = ((stand.at[0] - partner[0]) / distance, (stand.at[1] - partner[1]) / distance)
-    wanted = min((reach.best for reach in coupling.reaches), key=lambda best: abs(best - distance - throw))
-    shift = min(max(wanted - distance, 0.0), 2.0 * throw)
-    angle = eccentric_angle(throw, shift, from_dead_centre=True)
-    assert angle is not None  # the shift is no more than twice the throw
-    at, middle = ((stand.at[0] + way * away[0], stand.at[1] + way * away[1]) for way in (shift, throw))
-    return replace(stand, at=at, turned=Turned(stand.at, middle, angle))
 
 
 def _said(shaft: ShaftMount | None) -> Point | None:
@@ -183,8 +187,7 @@ def _set(slot: Slot, couplings: list[tuple[Coupling, Point]]) -> Stand:
 def _suits(at: Point, couplings: list[tuple[Coupling, Point]]) -> bool:
     """Whether a point satisfies all couplings, not necessarily at their best distances."""
     return all(
-        any(reach.low - NOISE <= math.dist(at, partner) <= reach.high + NOISE for reach in coupling.reaches)
-        for coupling, partner in couplings if coupling.reaches
+        coupling.off(math.dist(at, partner)) <= NOISE for coupling, partner in couplings
     )  # fmt: skip
 
 

@@ -158,12 +158,13 @@ class Edge:
 class Mount:
     """Where the shafts of a layout may stand: first that of the source, then what each pair drives, in their order.
 
-    `tolerance` is how much further apart gears may stand than without backlash, `loop_tolerance` how far the wheels of
+    `tolerance` is how much further apart gears may stand than without backlash, the usual where it is left out,
+    `loop_tolerance` how far the wheels of
     a loop may be off the distance at which it is taut, m; wheels keep `gap`, m, from the frame; see `document.mounting`
     """
 
     shafts: tuple[Spots, ...] = reading.items(reading.object_reader(Spots), least=2, most=MOST_STAGES + 1)
-    tolerance: float = reading.quantity("length", at_least=0.0)
+    tolerance: float | None = reading.quantity("length", at_least=0.0, default=None)
     loop_tolerance: float = reading.quantity("length", at_least=0.0)
     frame: tuple[Edge, ...] = reading.items(reading.object_reader(Edge))
     gap: float = reading.quantity("length", at_least=0.0, default=0.0)

@@ -10,10 +10,12 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
+from ydrometer.fit.coupling import usual_tolerance
 from ydrometer.fit.placing import NOISE, off_line
 from ydrometer.search.layout import Mount, Pair
 from ydrometer.search.room import centre_distance, has_room
@@ -42,8 +44,18 @@ class Options:
 
     def columns(self, choice: Pair, mount: Mount) -> list[Floats]:
         """Columns that are equal for options that can be mounted in the same places."""
-        wanted = [self.apart] if choice.loop is None else [self.size, self.driver, self.driven]
+        if choice.loop is None:
+            wanted = [self.apart, self.tolerance(choice, mount)]
+        else:
+            wanted = [self.size, self.driver, self.driven]
         return [*wanted, self.driver_outer, self.driven_outer] if mount.frame else wanted
+
+    def tolerance(self, choice: Pair, mount: Mount) -> Floats:
+        """How much further apart than without backlash gears may stand, m."""
+        if mount.tolerance is None:
+            gear: Any = choice.usual  # what runs in no loop here meshes
+            return np.asarray(usual_tolerance(self.size, gear.pressure_angle))
+        return np.full(len(self.size), mount.tolerance)
 
     @property
     def apart(self) -> Floats:
@@ -98,14 +110,14 @@ def pair_places(mount: Mount, pair: int, choice: Pair, options: Options) -> Pair
         options: of the pair.
     """
     low, high, apart = distances(mount, pair)
+    columns = np.stack(options.columns(choice, mount), axis=1)
+    _, first, kind = np.unique(columns, axis=0, return_index=True, return_inverse=True)
     if choice.loop is None:
-        low = low - mount.tolerance
+        low = low - options.tolerance(choice, mount)[first][:, None]
     else:
         # A chain may hang through a little.
         slack = high / (1.0 - choice.loop.stretch)
         low, high = low - mount.loop_tolerance, np.maximum(high + mount.loop_tolerance, slack)
-    columns = np.stack(options.columns(choice, mount), axis=1)
-    _, first, kind = np.unique(columns, axis=0, return_index=True, return_inverse=True)
     size, driver, driven = (values[first][:, None] for values in (options.size, options.driver, options.driven))
     outer = (options.driver_outer[first], options.driven_outer[first])
     clear = (

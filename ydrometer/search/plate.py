@@ -71,8 +71,8 @@ def _mount(setup: Setup, wanted: Requires) -> dict[str, Any] | None:
     spots = _as_they_stand(setup, shafts) if wanted.standing else _on_the_plate(setup, shafts, path)
     mounting = setup.mounting
     frame = [{"start": list(line.start), "end": list(line.end)} for line in mounting.frame]
-    return {"shafts": spots, "tolerance": mounting.tolerance, "loop_tolerance": mounting.loop_tolerance,
-            "frame": frame, "gap": mounting.gap}  # fmt: skip
+    said = {} if mounting.tolerance is None else {"tolerance": mounting.tolerance}
+    return {"shafts": spots, **said, "loop_tolerance": mounting.loop_tolerance, "frame": frame, "gap": mounting.gap}
 
 
 def _as_they_stand(setup: Setup, shafts: Sequence[str]) -> list[dict[str, Any]]:

@@ -1,0 +1,80 @@
+"""Depths along the shafts: what misses its partner, overlaps, or is not looked at; usual tolerances."""
+
+from __future__ import annotations
+
+import math
+from typing import Any
+from unittest import TestCase
+
+from tests.core.plates import AXLE, JACK, MOTOR, about, at, look, read, shaft
+from ydrometer.base.errors import DocumentError
+from ydrometer.files.fit_report import report
+
+GEAR = {"kind": "gear", "driver_teeth": 20, "driven_teeth": 40, "module": "2.5 mm"}
+
+
+def stacked(path: str, x: float, wheel: str, start: float, width: float, **more: Any) -> dict[str, Any]:
+    items = [{"name": "wheel", "width": f"{width} mm", "at": f"{start} mm", "wheel": wheel}]
+    return shaft(path, x, 0, stack={"between": "60 mm", "items": items}, **more)
+
+
+class Depths(TestCase):
+    def pair(self, start: float, begin: float) -> Any:
+        return look({"shafts": [stacked(MOTOR, 0, f"{JACK} driver", start, 10),
+                                stacked(JACK, 35.55, f"{JACK} driven", begin, 8)]})  # fmt: skip
+
+    def test_gears_in_different_depths_are_told(self) -> None:
+        apart = about(self.pair(0, 13), "miss each other by 3.00 mm")
+        self.assertEqual([clash.level for clash in apart], ["clash"])
+        partly = about(self.pair(0, 5), "meet over 5.00 mm of their width alone")
+        self.assertEqual([clash.level for clash in partly], ["mind"])
+        self.assertFalse(about(self.pair(0, 2), "width") + about(self.pair(0, 2), "depth"))
+
+    def test_a_belt_runs_straight(self) -> None:
+        def belt(begin: float) -> Any:
+            wheels = [stacked(JACK, 0, f"{AXLE} driver", 10, 12), stacked(AXLE, 137, f"{AXLE} driven", begin, 12)]
+            return look({"shafts": wheels})
+
+        self.assertTrue(about(belt(12), "the belt runs 2.00 mm askew"))
+        self.assertFalse(about(belt(10.5), "askew"))
+
+    def test_a_wheel_that_is_not_there_or_elsewhere_switches_nothing_off_unsaid(self) -> None:
+        for name, words in (("drive.stages[7] driver", "this design does not have"),
+                            (f"{AXLE} driven", "is on another shaft")):  # fmt: skip
+            found = look({"shafts": [stacked(JACK, 0, name, 0, 10)]})
+            self.assertTrue(about(found, words))
+        self.assertFalse(about(look({"shafts": [stacked(JACK, 0, f"{AXLE} driver", 0, 10)]}), "not looked at"))
+
+    def test_every_overlap_and_a_short_shaft_are_told(self) -> None:
+        widths = ("20 mm", "20 mm", "30 mm")
+        items = [{"name": f"item {i}", "width": w, "at": f"{at_} mm"}
+                 for i, (w, at_) in enumerate(zip(widths, (0, 18, 33), strict=True))]  # fmt: skip
+        fit = {"shafts": [shaft(JACK, 0, 0, length="55 mm", stack={"between": "60 mm", "items": items})]}
+        found = look(fit)
+        for words in (
+            "item 0 and item 1 overlap by 2.00 mm",
+            "item 1 and item 2 overlap by 5.00 mm",  # fmt: skip
+            "item 2 and the second face overlap by 3.00 mm",
+            "ends 5.00 mm before the second",
+        ):
+            self.assertEqual([clash.level for clash in about(found, words)], ["clash"])
+        (told,) = report(read(fit))["stacks"]
+        for gap, wanted in zip(told["gaps"], (0.0, -2e-3, -5e-3, -3e-3), strict=True):
+            self.assertAlmostEqual(gap, wanted)
+
+
+class Tolerances(TestCase):
+    def test_large_teeth_may_stand_as_far_apart_as_their_usual_play_asks(self) -> None:
+        usual = 0.04 * 2.5 / (2.0 * math.tan(math.radians(20.0)))
+        for more, goes in ((usual - 1e-4, True), (usual + 1e-3, False)):
+            fit = {"shafts": [shaft(MOTOR, 0, 0), shaft(JACK, 75.0 + more, 0)]}
+            found = look(fit, **{"drive.branches.0.stages": [GEAR]})
+            self.assertEqual(not [clash for clash in found.clashes if clash.path == JACK], goes)
+        said = {"tolerance": "0.1 mm", "shafts": [shaft(MOTOR, 0, 0), shaft(JACK, 75.0 + usual, 0)]}
+        self.assertTrue(about(look(said, **{"drive.branches.0.stages": [GEAR]}), "too far apart"))
+
+    def test_one_mount_is_set_not_two(self) -> None:
+        slot = {"start": at(0, 0), "end": at(9, 0)}
+        with self.assertRaises(DocumentError) as raised:
+            read({"shafts": [{"shaft": MOTOR, "mount": "slot", "slot": slot, "eccentric": "2 mm"}]})
+        self.assertEqual(raised.exception.faults[0].path, "fit.shafts[0].eccentric")
