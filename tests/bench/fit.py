@@ -15,7 +15,8 @@ from tests.core.designs import changed
 from tests.figures import percentile
 from ydrometer.document import design
 from ydrometer.fit import placing
-from ydrometer.fit.placing import Pair, PlacedShaft, Problem, Reach
+from ydrometer.fit.along import Reach
+from ydrometer.fit.placing import Pair, PlacedShaft, Problem
 from ydrometer.screens.mounted import mounted
 
 AXLE = "[data-shaft='drive.stages[0]']"
@@ -88,7 +89,7 @@ def solved() -> list[float]:
     took = []
     for _ in range(SOLVED):
         begun = time.perf_counter()
-        found = placing.placements(plate)
+        found = placing.placements(plate).placements
         took.append(time.perf_counter() - begun)
     print(f"placements found: {len(found)}")
     return took

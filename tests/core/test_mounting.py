@@ -393,7 +393,7 @@ class Placing(TestCase):
         }  # fmt: skip
         setup = set_up(read(fit, **edits).design, stock_of(belts))
         problem = as_problem(setup)
-        found = placements(problem)[::5]
+        found = placements(problem).placements[::5]
         left = {id(placement) for placement in clear(setup, found)}
         self.assertTrue(0 < len(left) < len(found))
         for placement in found:

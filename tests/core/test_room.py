@@ -151,7 +151,7 @@ class Together(TestCase):
         reaching = len(problem.pairs) == len(FEW)
         # Only the frame is kept clear of before an option is put on the bench.
         return reaching and bool(
-            placing.placements(placing.Problem(problem.shafts, problem.pairs, frames=problem.frames), most=1)
+            placing.placements(placing.Problem(problem.shafts, problem.pairs, frames=problem.frames), most=1).placements
         )
 
     def test_all_that_placing_each_design_finds(self) -> None:

@@ -53,7 +53,7 @@ class Depths(TestCase):
         found = look(fit)
         for words in (
             "item 0 and item 1 overlap by 2.00 mm",
-            "item 1 and item 2 overlap by 5.00 mm",  # fmt: skip
+            "item 1 and item 2 overlap by 5.00 mm",
             "item 2 and the second face overlap by 3.00 mm",
             "ends 5.00 mm before the second",
         ):

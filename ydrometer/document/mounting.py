@@ -10,6 +10,7 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator
 from dataclasses import dataclass
+from functools import lru_cache
 from itertools import pairwise
 from typing import Any
 
@@ -56,6 +57,11 @@ def _point(*, needed: bool) -> Any:
     return reading.field_of(POINT) if needed else reading.field_of(POINT, None)
 
 
+@lru_cache(maxsize=8)
+def _grid(pitch: float, across: int, up: int) -> tuple[Point, ...]:
+    return tuple((i * pitch, j * pitch) for j in range(up) for i in range(across))
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Plate:
     """A plate with a grid of holes: how far apart, how many across and up, how wide, and what is left at the edge."""
@@ -78,10 +84,9 @@ class Plate:
         wide, high = (self.across - 1) * self.hole_pitch, (self.up - 1) * self.hole_pitch
         return -self.margin, -self.margin, wide + self.margin, high + self.margin
 
-    def holes(self) -> list[Point]:
+    def holes(self) -> tuple[Point, ...]:
         """All holes, row by row from below."""
-        q = self.hole_pitch
-        return [(i * q, j * q) for j in range(self.up) for i in range(self.across)]
+        return _grid(self.hole_pitch, self.across, self.up)
 
     def nearest(self, at: Point) -> Point:
         """The hole nearest to a place."""

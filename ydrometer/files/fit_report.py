@@ -51,4 +51,4 @@ def _stage(entry: StageSettings) -> dict[str, Any]:
 
 def _ways(found: Ways) -> dict[str, Any]:
     helps = [{"text": entry.text, "extra": entry.extra} for entry in found.helps]
-    return {"count": found.count, "best": [asdict(way) for way in found.ways], "helps": helps}
+    return {"count": found.count, "more": found.more, "best": [asdict(way) for way in found.ways], "helps": helps}

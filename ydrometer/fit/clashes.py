@@ -18,9 +18,23 @@ def clashes(setup: Setup) -> list[Clash]:
     return sorted(found, key=lambda clash: (clash.level != "clash", -clash.amount))
 
 
-CHECKS: tuple[Callable[[Setup], Iterator[Clash]], ...] = (
-    meeting.strangers, meeting.on_the_plate, meeting.apart, meeting.slots, meeting.with_tensioner, meeting.holding,
-    meeting.level,    touching.wheels_and_shafts, touching.frame, touching.runs, touching.ground, touching.neighbours,
+def goes(setup: Setup) -> bool:
+    """Whether all goes together in the plane, as it stands; what is on the shafts is another matter."""
+    return not any(clash.level == "clash" for check in IN_PLANE for clash in check(setup))
+
+
+def meets(setup: Setup) -> bool:
+    """Whether all that is coupled stands as far apart as it should."""
+    return not any(clash.level == "clash" for clash in meeting.apart(setup))
+
+
+IN_PLANE: tuple[Callable[[Setup], Iterator[Clash]], ...] = (
+    meeting.on_the_plate, meeting.apart, meeting.slots, meeting.with_tensioner, meeting.holding,
+    touching.wheels_and_shafts, touching.frame, touching.runs, touching.ground, touching.neighbours,
     touching.tensioners,
-    seating.widths, seating.bores, seating.bolts, seating.stacks,
+)  # fmt: skip
+"""What depends on where the shafts stand."""
+
+CHECKS: tuple[Callable[[Setup], Iterator[Clash]], ...] = (
+    *IN_PLANE, meeting.strangers, meeting.level, seating.widths, seating.bores, seating.bolts, seating.stacks,
 )  # fmt: skip

@@ -9,8 +9,9 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ydrometer.fit import touching
+from ydrometer.fit.along import NOISE
 from ydrometer.fit.coupling import Coupling
-from ydrometer.fit.placing import NOISE, Floats, Placement, off_line
+from ydrometer.fit.placing import Floats, Placement, off_line
 from ydrometer.fit.setup import Setup, running, tensioner
 
 Bools = NDArray[np.bool_]

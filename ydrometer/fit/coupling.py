@@ -10,8 +10,8 @@ import numpy as np
 
 from ydrometer.document.stages import Stage
 from ydrometer.document.stages.forms import Form
-from ydrometer.document.stages.plane import Loop
-from ydrometer.fit.placing import Reach
+from ydrometer.document.stages.plane import Contact, Loop, Mesh
+from ydrometer.fit.along import Reach
 from ydrometer.fit.stock import WheelKey, wheel_key
 from ydrometer.geometry import gears, loops
 
@@ -106,6 +106,18 @@ class Coupling:
     def inside(self) -> bool:
         """Whether the driver stands inside the driven wheel."""
         return self.driven.form.encloses
+
+    @property
+    def may_be_nearer(self) -> bool:
+        """Whether a larger tolerance lets its shafts stand nearer: not where teeth would be pushed into each other."""
+        return not isinstance(self.stage.in_plane, Mesh) or self.inside
+
+    @property
+    def may_be_farther(self) -> bool:
+        """Whether a larger tolerance lets its shafts stand farther apart: in a ring that pushes teeth into it, and
+        rims would not touch.
+        """
+        return self.is_loop or not (self.inside or isinstance(self.stage.in_plane, Contact))
 
     @property
     def radii(self) -> tuple[float, float]:

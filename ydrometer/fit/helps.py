@@ -2,27 +2,31 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Any, cast
 
 from ydrometer.document.design import Design
-from ydrometer.document.mounting import LoopMount, ShaftMount, Tensioner
+from ydrometer.document.mounting import LoopMount, Tensioner
 from ydrometer.document.stages import Stage
 from ydrometer.document.stages.plane import Loop, Mesh
+from ydrometer.document.walk import own_stages, trunk_stages
 from ydrometer.fit import placing
-from ydrometer.fit.clash import called
-from ydrometer.fit.clashes import clashes
+from ydrometer.fit.along import NOISE, Reach
+from ydrometer.fit.clash import called, mm
+from ydrometer.fit.clashes import goes
 from ydrometer.fit.clearances import clear
-from ydrometer.fit.coupling import Coupling
+from ydrometer.fit.coupling import Coupling, Wheel
 from ydrometer.fit.idlers import Idler, idlers
-from ydrometer.fit.line import plane
-from ydrometer.fit.places import MOST_TRIED, Placing, way
-from ydrometer.fit.placing import Placement, Reach
+from ydrometer.fit.places import MOST_TRIED, Placing, as_problem, moved, way, with_distance
+from ydrometer.fit.placing import Placement
 from ydrometer.fit.setup import Setup, set_up
 
-MOST_IDLERS = 40
-"""Ways that are tried with an idler, those first in which it has least to take up."""
+MOST_LOOKED_AT = 40
+"""Ways of which it is tried whether everything goes together, the best first."""
+SMALLEST = 1e-5
+"""m; a give is told in steps of it, rounded up so that it is enough."""
 MOST_TEETH = 1
 """A wheel is tried with so many teeth more and fewer."""
 
@@ -44,41 +48,66 @@ class Help:
     idler: Idler | None
 
 
-def helps(setup: Setup, problem: placing.Problem, couplings: Sequence[Coupling]) -> list[Help]:
+def helps(setup: Setup, problem: placing.Problem, couplings: Sequence[Coupling], effort: placing.Effort) -> list[Help]:
     """Another length at hand, a tooth more or less, an idler, and the least give of one coupling that would do.
+
+    Each is tried against everything that is checked in the plane before it is offered.
 
     Args:
         setup: a design for which there is no way.
         problem: as the solver takes it.
         couplings: in the order of the problem's pairs.
+        effort: that the whole question may still cost; what is beyond is not tried.
     """
-    found = [
-        Help(_give_words(setup, couplings[relaxation.pair], relaxation.extra), relaxation.extra, None, {}, None)
-        for relaxation in placing.relaxations(problem)
-    ]
-    others = _other_lengths(setup, problem, couplings) + _other_teeth(setup, problem, couplings)
-    return others + _idlers(setup, problem, couplings) + found
+    kinds = (_gives, _other_lengths, _other_teeth, _idlers)
+    gives, *others = [kind(setup, problem, couplings, effort) for kind in kinds]
+    return [help_ for found in (*others, gives) for help_ in found]
+
+
+def _gives(setup: Setup, problem: placing.Problem, couplings: Sequence[Coupling], effort: placing.Effort) -> list[Help]:
+    """The least tolerance or slot of one coupling."""
+    found = placing.relaxations(problem, lambda going: clear(setup, going), effort)
+    return [
+        Help(_give_words(setup, couplings[give.pair], give.extra), give.extra, None, {}, None)
+        for give in found if give.extra > NOISE
+    ]  # fmt: skip
 
 
 def _give_words(setup: Setup, coupling: Coupling, extra: float) -> str:
-    told = f"{extra * 1e3:.2f} mm"
+    enough = math.ceil(extra / SMALLEST - NOISE) * SMALLEST
     if not coupling.is_loop:
-        return f"{told} more tolerance between the {coupling.driver.words} and the {coupling.driven.words}"
+        return f"{mm(enough)} more tolerance between the {coupling.driver.words} and the {coupling.driven.words}"
     names = ", ".join(setup.plane.named(shaft) for shaft in coupling.shafts)
-    return f"a slot of {2e3 * extra:.2f} mm for one of: {names}"
+    return f"a slot of {mm(2.0 * enough)} for one of: {names}"
 
 
-def _other_lengths(setup: Setup, problem: placing.Problem, couplings: Sequence[Coupling]) -> list[Help]:
+def _first_that_goes(setup: Setup, problem: placing.Problem, effort: placing.Effort) -> Placement | None:
+    """The best placement in which everything goes together in the plane.
+
+    Args:
+        setup: of a design with what would help.
+        problem: as the solver takes it.
+        effort: as for `helps`.
+    """
+    if effort.over:
+        return None
+    going = clear(setup, placing.placements(problem, MOST_TRIED, effort).placements)[:MOST_LOOKED_AT]
+    return next((placement for placement in going if goes(moved(setup, placement))), None)
+
+
+def _other_lengths(
+    setup: Setup, problem: placing.Problem, couplings: Sequence[Coupling], effort: placing.Effort
+) -> list[Help]:
     """For each loop of one length: others of the bin with which everything goes together."""
-    bare = plane(_without_lengths(setup), setup.stock)
+    bare = set_up(_without_lengths(setup), setup.stock)
     found = []
     for place, coupling in enumerate(couplings):
-        others = next((other.reaches for other in bare.couplings if other.path == coupling.path), ())
+        others = next((other.reaches for other in bare.plane.couplings if other.path == coupling.path), ())
         if not coupling.is_loop or not others:
             continue
-        going = clear(setup, placing.placements(_with_pair(problem, place, others), MOST_TRIED))
-        if going:
-            standing = way(going[0], couplings)
+        going = _first_that_goes(bare, _with_pair(problem, place, others), effort)
+        if going is not None:
+            standing = way(going, couplings)
             found.append(Help(f"another length: {standing.lengths[coupling.path]}", 0.0, standing, {}, None))
     return found
 
@@ -99,61 +128,76 @@ def _without_length(stage: Stage) -> Any:
     return replace(bare, **{loop.pieces_key: None}) if isinstance(loop, Loop) and loop.pieces_key else stage
 
 
-def _other_teeth(setup: Setup, problem: placing.Problem, couplings: Sequence[Coupling]) -> list[Help]:
-    """A gear with a tooth more or less than now, by how far that moves its pair."""
+def _other_teeth(
+    setup: Setup, problem: placing.Problem, couplings: Sequence[Coupling], effort: placing.Effort
+) -> list[Help]:
+    """A gear with a tooth more or less than now."""
     found = []
-    for place, coupling in enumerate(couplings):
-        if not isinstance(coupling.stage.in_plane, Mesh):
-            continue
-        for wheel in coupling.wheels:
-            sign = -1.0 if coupling.inside and wheel is coupling.driver else 1.0
-            for more in (-MOST_TEETH, MOST_TEETH):
-                by = 0.5 * sign * more * wheel.size
-                moved = tuple(replace(r, low=r.low + by, high=r.high + by, best=r.best + by) for r in coupling.reaches)
-                going = clear(setup, placing.placements(_with_pair(problem, place, moved), MOST_TRIED))
-                if going:
-                    teeth = wheel.teeth + more
-                    text = f"{teeth} teeth in place of the {wheel.words}"
-                    found.append(Help(text, 0.0, way(going[0], couplings), {wheel.place: teeth}, None))
+    wheels = [wheel for coupling in couplings if isinstance(coupling.stage.in_plane, Mesh) for wheel in coupling.wheels]
+    for wheel in dict.fromkeys(wheels):
+        for teeth in (wheel.teeth - MOST_TEETH, wheel.teeth + MOST_TEETH):
+            design = _with_teeth(setup.design, wheel, teeth)
+            if design is None:
+                continue
+            changed = set_up(design, setup.stock)
+            going = _first_that_goes(changed, as_problem(changed), effort)
+            if going is not None:
+                text = f"{teeth} teeth in place of the {wheel.words}"
+                standing = way(going, with_distance(changed.plane))
+                found.append(Help(text, 0.0, standing, {wheel.place: teeth}, None))
     return found
 
 
-def _idlers(setup: Setup, problem: placing.Problem, couplings: Sequence[Coupling]) -> list[Help]:
+def _with_teeth(design: Design, wheel: Wheel, teeth: int) -> Design | None:
+    """A design with another number of teeth; None where its stage cannot have that."""
+    drive = design.drive
+    branches = [dict(own_stages(design, b)) for b in range(len(drive.branches))]
+    for stages in (*branches, trunk := dict(trunk_stages(design))):
+        if wheel.path in stages:
+            resized = stages[wheel.path].resized({wheel.member: teeth})
+            if resized is None:
+                return None
+            stages[wheel.path] = resized
+    changed = [
+        replace(branch, stages=tuple(stages.values())) for branch, stages in zip(drive.branches, branches, strict=True)
+    ]
+    return replace(design, drive=replace(drive, branches=tuple(changed), stages=tuple(trunk.values())))
+
+
+def _idlers(
+    setup: Setup, problem: placing.Problem, couplings: Sequence[Coupling], effort: placing.Effort
+) -> list[Help]:
     """For each loop the way in which it is least too long that an idler can take up without a clash."""
     found = []
     for place, coupling in enumerate(couplings):
-        if not coupling.is_loop or coupling.stage.crossed:
+        if not coupling.is_loop or coupling.stage.crossed or effort.over:
             continue
         longer = tuple(Reach(coupling.free, reach.best, reach.best, reach.name) for reach in coupling.reaches)
-        going = clear(setup, placing.placements(_with_pair(problem, place, longer), MOST_TRIED))[:MOST_IDLERS]
+        tried = placing.placements(_with_pair(problem, place, longer), MOST_TRIED, effort).placements
         lengths = {name: length for length, name in coupling.lengths}
-        for placement in going:
-            length = lengths[placement.reaches[place].name]
-            one, other = (placement.at[path] for path in coupling.shafts)
-            idler = next(idlers(coupling, one, other, length), None)
-            if idler is None or _clashes_with(setup, placement, coupling, idler):
-                continue
-            touching = "outside" if idler.outside else "inside"
+        for placement in clear(setup, tried)[:MOST_LOOKED_AT]:
             name = placement.reaches[place].name
-            text = f"an idler of {1e3 * idler.diameter:.0f} mm from {touching} on the {called(coupling)} of {name}"
-            found.append(Help(text, 0.0, way(placement, couplings), {}, idler))
-            break
+            one, other = (placement.at[path] for path in coupling.shafts)
+            idler = next(idlers(coupling, one, other, lengths[name]), None)
+            if idler is not None and goes(moved(_with_idler(setup, coupling, idler), placement)):
+                text = f"{_idler_words(idler)} on the {called(coupling)} of {name}"
+                found.append(Help(text, 0.0, way(placement, couplings), {}, idler))
+                break
     return found
 
 
-def _clashes_with(setup: Setup, placement: Placement, coupling: Coupling, idler: Idler) -> bool:
-    """Whether anything clashes where shafts stand so and a loop has the idler."""
-    said = {shaft.shaft: shaft for shaft in setup.mounting.shafts}
-    shafts = {
-        path: replace(said.get(path) or ShaftMount(shaft=path), at=at)
-        for path, at in placement.at.items() if path not in said or said[path].slot is None
-    }  # fmt: skip
+def _idler_words(idler: Idler) -> str:
+    side = "outside" if idler.outside else "inside"
+    x, y = idler.at
+    return f"an idler of {1e3 * idler.diameter:.0f} mm from {side} at {1e3 * x:.1f}, {1e3 * y:.1f} mm"
+
+
+def _with_idler(setup: Setup, coupling: Coupling, idler: Idler) -> Setup:
     loops = {loop.stage: loop for loop in setup.mounting.loops}
     tensioner = Tensioner(at=idler.at, diameter=idler.diameter, outside=idler.outside)
     loops[coupling.path] = replace(loops.get(coupling.path) or LoopMount(stage=coupling.path), tensioner=tensioner)
-    mounting = replace(setup.mounting, shafts=tuple({**said, **shafts}.values()), loops=tuple(loops.values()))
-    changed = set_up(replace(setup.design, fit=mounting), setup.stock)
-    return any(clash.level == "clash" for clash in clashes(changed))
+    mounting = replace(setup.mounting, loops=tuple(loops.values()))
+    return replace(setup, design=replace(setup.design, fit=mounting), mounting=mounting)
 
 
 def _with_pair(problem: placing.Problem, place: int, reaches: Sequence[Reach]) -> placing.Problem:

@@ -7,9 +7,9 @@ from collections.abc import Iterator
 
 from ydrometer.document.stages.plane import Contact, Loop
 from ydrometer.document.walk import loop_paths, shaft_paths, wheel_names
+from ydrometer.fit.along import NOISE, Reach
 from ydrometer.fit.clash import Clash, Level, called, mm
 from ydrometer.fit.coupling import Coupling
-from ydrometer.fit.placing import NOISE, Reach
 from ydrometer.fit.room import nearest_length, room_wanted, way_around
 from ydrometer.fit.setup import Setup, depth, middle, running
 from ydrometer.fit.setup import tensioner as pressing

@@ -5,12 +5,13 @@ from __future__ import annotations
 from collections.abc import Collection, Sequence
 from dataclasses import dataclass, replace
 
-from ydrometer.document.mounting import Plate, Point
+from ydrometer.document.mounting import Plate, Point, ShaftMount
 from ydrometer.fit import placing, touching
+from ydrometer.fit.along import Frame, Reach
 from ydrometer.fit.coupling import Coupling
 from ydrometer.fit.line import Plane
-from ydrometer.fit.placing import Clear, Frame, Pair, Placement, Reach
-from ydrometer.fit.setup import Setup
+from ydrometer.fit.placing import Clear, Pair, Placement
+from ydrometer.fit.setup import Setup, set_up
 
 MOST_TRIED = 20_000
 """Largest number of placements the solver looks at."""
@@ -40,10 +41,14 @@ def as_problem(setup: Setup) -> placing.Problem:
     couplings = with_distance(setup.plane)
     held = {path for coupling in couplings for path in coupling.shafts}
     stay = set(setup.plane.shafts) - held
-    if not any(shaft.mount == "fixed" for shaft in setup.mounting.shafts):
-        stay.add(setup.plane.shafts[0])
+    first = setup.plane.shafts[0]
+    if setup.shaft(first).slot is None and not any(shaft.mount == "fixed" for shaft in setup.mounting.shafts):
+        stay.add(first)
     shafts = tuple(_shaft(setup, path, plate, stay) for path in setup.plane.shafts)
-    pairs = tuple(Pair(*coupling.shafts, _with_eccentric(setup, coupling)) for coupling in couplings)
+    pairs = tuple(
+        Pair(*coupling.shafts, _with_eccentric(setup, coupling), coupling.may_be_nearer, coupling.may_be_farther)
+        for coupling in couplings
+    )
     clears = tuple(
         Clear(wheel.shaft, path, touching.clear_of_shaft(setup, wheel.outer_radius, path))
         for wheel, path in touching.shafts_beside(setup)
@@ -80,7 +85,7 @@ def _shaft(setup: Setup, path: str, plate: Plate, stay: Collection[str]) -> plac
         return placing.PlacedShaft(path, (shaft.slot.start, shaft.slot.end), slot=True)
     if shaft.mount in ("fixed", "free") and shaft.at is not None:
         return placing.PlacedShaft(path, (shaft.at,))
-    return placing.PlacedShaft(path, tuple(plate.holes()))
+    return placing.PlacedShaft(path, plate.holes())
 
 
 def way(placement: Placement, couplings: Sequence[Coupling]) -> Placing:
@@ -94,3 +99,14 @@ def way(placement: Placement, couplings: Sequence[Coupling]) -> Placing:
     lengths = {coupling.path: reach.name for coupling, reach in known if coupling.is_loop}
     room = None if placement.room == float("inf") else placement.room
     return Placing(placement.at, lengths, placement.error, room, placement.size)
+
+
+def moved(setup: Setup, placement: Placement) -> Setup:
+    """A design with its shafts where a solution of the solver has them; those in slots go there by themselves."""
+    said = {shaft.shaft: shaft for shaft in setup.mounting.shafts}
+    shafts = {
+        path: replace(said.get(path) or ShaftMount(shaft=path), at=at)
+        for path, at in placement.at.items() if path not in said or said[path].slot is None
+    }  # fmt: skip
+    mounting = replace(setup.mounting, shafts=tuple({**said, **shafts}.values()))
+    return set_up(replace(setup.design, fit=mounting), setup.stock)

@@ -8,16 +8,20 @@ keep clear.
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import dataclass, field, replace
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass, replace
+from functools import lru_cache
+from typing import Any, NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
+from scipy.spatial import cKDTree
 
-Point = tuple[float, float]
+from ydrometer.fit.along import NOISE, Frame, Point, Reach, best_settings
+
 Floats = NDArray[np.float64]
-NOISE = 1e-9
-"""Distances closer than this count as equal, m."""
+Ints = NDArray[np.int64]
+Bools = NDArray[np.bool_]
 
 
 @dataclass(frozen=True, slots=True)
@@ -32,26 +36,26 @@ class PlacedShaft:
 
 
 @dataclass(frozen=True, slots=True)
-class Reach:
-    """A range of distances, m, that suits a pair, the best one, and what it stands for, such as a belt's length."""
-
-    low: float
-    high: float
-    best: float
-    name: str = ""
-
-    def off(self, distance: float) -> float:
-        """By how much a distance misses it, m; 0 where it suits."""
-        return max(0.0, self.low - distance, distance - self.high)
-
-
-@dataclass(frozen=True, slots=True)
 class Pair:
-    """Two shafts that a stage couples, by name, and the ranges of distances that suit it."""
+    """Two shafts that a stage couples, by name, and the ranges of distances that suit it.
+
+    `nearer` and `farther` say whether a larger tolerance may let them stand so.
+    """
 
     one: str
     other: str
     reaches: tuple[Reach, ...]
+    nearer: bool = True
+    farther: bool = True
+
+    def widened(self, give: float) -> Pair:
+        """The same with a tolerance that is larger by `give`, m."""
+        low, high = give * self.nearer, give * self.farther
+        return replace(self, reaches=tuple(replace(r, low=r.low - low, high=r.high + high) for r in self.reaches))
+
+    def off(self, distance: float) -> float:
+        """By how much a distance misses all that suits, m; 0 where it suits."""
+        return min(reach.off(distance) for reach in self.reaches)
 
 
 @dataclass(frozen=True, slots=True)
@@ -60,16 +64,6 @@ class Clear:
 
     one: str
     other: str
-    least: float
-
-
-@dataclass(frozen=True, slots=True)
-class Frame:
-    """A frame line, m, from which a shaft, by name, must stand at least so far, m."""
-
-    shaft: str
-    start: Point
-    end: Point
     least: float
 
 
@@ -112,56 +106,102 @@ MOST = 10_000
 """Largest number of placements returned."""
 MOST_GIVE = 5e-3
 """Largest extra tolerance that is tried, m."""
-CLOSE = 1e-6
-"""Accuracy to which the least extra tolerance is found, m."""
+MOST_AT_ONCE = 200_000
+"""Pairs of a partial placement and a place for the next shaft that are looked at in one step."""
+MOST_IN_ALL = 1_200_000
+"""Such pairs that a whole question may cost: about a second."""
+SLOT_COST = 60
+"""Such pairs that setting one slot takes as long as."""
 
 
-def placements(problem: Problem, most: int = MOST) -> list[Placement]:
+@dataclass(slots=True)
+class Effort:
+    """What a question may still cost; counted, not timed, so that the answer is the same on every machine."""
+
+    left: int = MOST_IN_ALL
+
+    @property
+    def over(self) -> bool:
+        """Whether nothing more is to be begun."""
+        return self.left <= 0
+
+    @property
+    def step(self) -> int:
+        """Pairs that one step may look at."""
+        return min(MOST_AT_ONCE, max(self.left, 0))
+
+    def spend(self, pairs: int) -> None:
+        """Count what was looked at."""
+        self.left -= pairs
+
+
+class Found(NamedTuple):
+    """Placements, and whether they are all: else only what lay nearest to the best distances was followed."""
+
+    placements: list[Placement]
+    complete: bool
+
+
+def placements(problem: Problem, most: int = MOST, effort: Effort | None = None) -> Found:
     """Every placement that satisfies all pairs, clearances and frames; the least error first, then the most room to
     tighten, then the most compact.
 
+    The shafts are placed one after the other, for all partial placements at once. Where these become too many, those
+    with the least error are followed.
+
     Args:
         problem: shafts and what ties them. Two shafts in slots must not be a pair: one of them has to stand first.
-        most: how many are looked for; where there are more, those found are not the best of all.
+        most: how many are returned.
+        effort: that it may cost, where it is part of a larger question.
 
     Raises:
         ValueError: a name that no shaft has, or a pair of two slots.
     """
     _check(problem)
-    found: list[Placement] = []
-    for placement in _follow(problem, _order(problem), {}):
-        found.append(placement)
-        if len(found) >= most:
-            break
-    return sorted(found, key=lambda p: (round(p.error, 9), -round(p.room, 9), p.size))
+    effort = Effort() if effort is None else effort
+    partial, complete = _Partial({}, np.zeros(1)), True
+    for shaft in _order(problem):
+        partial, whole = (_set if shaft.slot else _place)(problem, shaft, partial, effort)
+        complete = complete and whole
+        if not len(partial.error):
+            return Found([], complete)
+    chosen = [_chosen(pair, partial) for pair in problem.pairs]
+    room, size = _room(problem, partial), _size(partial)
+    order = np.lexsort((size, -room.round(9), partial.error.round(9)))
+    found = [
+        Placement(
+            {name: (float(spots[row, 0]), float(spots[row, 1])) for name, spots in partial.at.items()},
+            tuple(pair.reaches[reach[row]] for pair, reach in zip(problem.pairs, chosen, strict=True)),
+            float(partial.error[row]), float(room[row]), float(size[row]),
+        )
+        for row in order[:most]
+    ]  # fmt: skip
+    return Found(found, complete and len(order) <= most)
 
 
-def relaxations(problem: Problem) -> list[Relaxation]:
+def relaxations(
+    problem: Problem,
+    keep: Callable[[list[Placement]], list[Placement]] = lambda found: found,
+    effort: Effort | None = None,
+) -> list[Relaxation]:
     """Pairs of which one alone rules out every placement: the extra tolerance each would need, the smallest first.
 
     Args:
         problem: for which there is no placement.
+        keep: those of some placements that go in other respects as well.
+        effort: as for `placements`.
     """
+    effort = Effort() if effort is None else effort
     found = []
-    for place in range(len(problem.pairs)):
-        if _goes(problem, place, MOST_GIVE):
-            found.append(Relaxation(place, _least_give(problem, place)))
+    for place, pair in enumerate(problem.pairs):
+        if effort.over:
+            break
+        pairs = (*problem.pairs[:place], pair.widened(MOST_GIVE), *problem.pairs[place + 1 :])
+        going = keep(placements(replace(problem, pairs=pairs), effort=effort).placements)
+        extra = min((pair.off(math.dist(p.at[pair.one], p.at[pair.other])) for p in going), default=None)
+        if extra is not None:
+            found.append(Relaxation(place, extra))
     return sorted(found, key=lambda relaxation: relaxation.extra)
-
-
-def _least_give(problem: Problem, place: int) -> float:
-    low, high = 0.0, MOST_GIVE
-    while high - low > CLOSE:
-        middle = 0.5 * (low + high)
-        low, high = (low, middle) if _goes(problem, place, middle) else (middle, high)
-    return high
-
-
-def _goes(problem: Problem, place: int, give: float) -> bool:
-    pair = problem.pairs[place]
-    wider = replace(pair, reaches=tuple(replace(r, low=r.low - give, high=r.high + give) for r in pair.reaches))
-    pairs = (*problem.pairs[:place], wider, *problem.pairs[place + 1 :])
-    return bool(placements(replace(problem, pairs=pairs), most=1))
 
 
 def _check(problem: Problem) -> None:
@@ -186,37 +226,24 @@ def _order(problem: Problem) -> list[PlacedShaft]:
     return order
 
 
-@dataclass(slots=True)
-class _Bounds:
-    """Constraints on a shaft from those placed before it: ranges of distance to points, least distances from points."""
+@dataclass(frozen=True, slots=True)
+class _Partial:
+    """Ways to place some of the shafts: where each of them stands, m, (n, 2) by name; sums of the errors, m, (n,)."""
 
-    reaches: list[tuple[Point, tuple[Reach, ...]]] = field(default_factory=list)
-    least: list[tuple[Point, float]] = field(default_factory=list)
+    at: Mapping[str, Floats]
+    error: Floats
 
+    def rows(self, chosen: Ints | Bools) -> _Partial:
+        """Some of them, by number or by a mask."""
+        return _Partial({name: spots[chosen] for name, spots in self.at.items()}, self.error[chosen])
 
-def _follow(problem: Problem, order: Sequence[PlacedShaft], at: Mapping[str, Point]) -> Iterator[Placement]:
-    if len(at) == len(order):
-        yield _placement(problem, at)
-        return
-    shaft = order[len(at)]
-    bounds = _bounds(problem, shaft.name, at)
-    frames = [frame for frame in problem.frames if frame.shaft == shaft.name]
-    spots = _in_slot(shaft, bounds, frames) if shaft.slot else _on_holes(shaft, bounds, frames)
-    for spot in spots:
-        yield from _follow(problem, order, {**at, shaft.name: spot})
+    def best(self, most: int) -> _Partial:
+        """So many with the least error."""
+        return self.rows(np.argsort(self.error, kind="stable")[:most])
 
-
-def _bounds(problem: Problem, name: str, at: Mapping[str, Point]) -> _Bounds:
-    bounds = _Bounds()
-    for pair in problem.pairs:
-        other = _partner(pair, name)
-        if other in at:
-            bounds.reaches.append((at[other], pair.reaches))
-    for clear in problem.clears:
-        other = _partner(clear, name)
-        if other in at:
-            bounds.least.append((at[other], clear.least))
-    return bounds
+    def with_shaft(self, name: str, spots: Floats, error: Floats) -> _Partial:
+        """With one more shaft, and what that adds to the errors."""
+        return _Partial({**self.at, name: spots}, self.error + error)
 
 
 def _partner(link: Pair | Clear, name: str) -> str:
@@ -224,20 +251,142 @@ def _partner(link: Pair | Clear, name: str) -> str:
     return {link.one: link.other, link.other: link.one}.get(name, "")
 
 
-def _on_holes(shaft: PlacedShaft, bounds: _Bounds, frames: Sequence[Frame]) -> list[Point]:
-    holes = np.array(shaft.holes)
+def _ties(problem: Problem, name: str, partial: _Partial) -> list[tuple[Floats, tuple[Reach, ...]]]:
+    """Where the partners of a shaft stand that are placed already, (n, 2), and what suits them."""
+    return [
+        (partial.at[other], pair.reaches) for pair in problem.pairs if (other := _partner(pair, name)) in partial.at
+    ]
+
+
+def _clears(problem: Problem, name: str, partial: _Partial) -> list[tuple[Floats, float]]:
+    """Where shafts stand from which one has to keep a distance, (n, 2), and how far, m."""
+    return [
+        (partial.at[other], clear.least) for clear in problem.clears if (other := _partner(clear, name)) in partial.at
+    ]
+
+
+def _place(problem: Problem, shaft: PlacedShaft, partial: _Partial, effort: Effort) -> tuple[_Partial, bool]:
+    """A shaft on each of its holes that suits; whether nothing was left out."""
+    holes, tree = _in_tree(shaft.holes)
+    free = _off_frames(holes, [frame for frame in problem.frames if frame.shaft == shaft.name])
+    rows, place, complete = _near(tree, _ties(problem, shaft.name, partial), partial, effort)
+    partial, spots = partial.rows(rows), holes[place]
+    good, error = free[place], np.zeros(len(spots))
+    for points, reaches in _ties(problem, shaft.name, partial):
+        off = _errors(np.hypot(*(spots - points).T), reaches).min(axis=1, initial=np.inf)
+        good &= np.isfinite(off)
+        error += off
+    for points, least in _clears(problem, shaft.name, partial):
+        good &= np.hypot(*(spots - points).T) >= least - NOISE
+    return partial.rows(good).with_shaft(shaft.name, spots[good], error[good]), complete
+
+
+@lru_cache(maxsize=8)
+def _in_tree(holes: tuple[Point, ...]) -> tuple[Floats, Any]:
+    """Holes as an array, (n, 2), and in a tree in which those near a place are found."""
+    spots = np.array(holes)
+    return spots, cKDTree(spots)
+
+
+def _off_frames(holes: Floats, frames: Sequence[Frame]) -> Bools:
+    """Which holes are clear of frame lines, (n,)."""
     good = np.ones(len(holes), bool)
-    for point, reaches in bounds.reaches:
-        distance = np.hypot(holes[:, 0] - point[0], holes[:, 1] - point[1])
-        near = np.zeros(len(holes), bool)
-        for reach in reaches:
-            near |= (distance >= reach.low - NOISE) & (distance <= reach.high + NOISE)
-        good &= near
-    for point, least in bounds.least:
-        good &= np.hypot(holes[:, 0] - point[0], holes[:, 1] - point[1]) >= least - NOISE
     for frame in frames:
         good &= off_line(holes, np.array(frame.start), np.array(frame.end)) >= frame.least - NOISE
-    return [shaft.holes[i] for i in np.flatnonzero(good)]
+    return good
+
+
+def _near(
+    tree: Any, ties: Sequence[tuple[Floats, tuple[Reach, ...]]], partial: _Partial, effort: Effort
+) -> tuple[Ints, Ints, bool]:
+    """Pairs of a partial placement and a hole, by their numbers, that may suit; whether all of them are there.
+
+    With a partner the holes are looked up around the places where that stands.
+    """
+    number = len(partial.error)
+    if not ties:
+        kept = min(number, max(1, effort.step // tree.n))
+        effort.spend(kept * tree.n)
+        rows = np.argsort(partial.error, kind="stable")[:kept]
+        return np.repeat(rows, tree.n), np.tile(np.arange(tree.n), kept), kept == number
+    points, reaches = ties[0]
+    places, anchor = np.unique(points[:, 0] + 1j * points[:, 1], return_inverse=True)
+    anchors = np.stack([places.real, places.imag], axis=1)
+    far, low = max(r.high for r in reaches) + NOISE, min(r.low for r in reaches) - NOISE
+    order = np.argsort(partial.error, kind="stable")
+    each = tree.query_ball_point(anchors, far, return_length=True)
+    total = np.cumsum(each[anchor[order]])
+    kept = max(1, int(np.searchsorted(total, effort.step, side="right")))
+    effort.spend(number + int(total[kept - 1]))
+    order = order[:kept]
+    used, again = np.unique(anchor[order], return_inverse=True)
+    near = cKDTree(anchors[used]).sparse_distance_matrix(tree, far, output_type="ndarray")
+    near = near[near["v"] >= low]
+    # All holes of the anchor of each row, one after the other.
+    near = near[np.argsort(near["i"], kind="stable")]
+    first = np.searchsorted(near["i"], again)
+    many = np.searchsorted(near["i"], again, side="right") - first
+    rows = np.repeat(order, many)
+    step = np.arange(len(rows)) - np.repeat(np.cumsum(many) - many, many)
+    return rows, near["j"][np.repeat(first, many) + step], kept == number
+
+
+def _errors(distance: Floats, reaches: Sequence[Reach]) -> Floats:
+    """How far distances, m, (n,), are from the best of each range; infinite outside of it; (n, ranges)."""
+    low, high, best = (np.array([getattr(r, end) for r in reaches]) for end in ("low", "high", "best"))
+    across = distance[:, None]
+    suits = (across >= low - NOISE) & (across <= high + NOISE)
+    return np.where(suits, np.abs(across - best), np.inf)
+
+
+def _set(problem: Problem, shaft: PlacedShaft, partial: _Partial, effort: Effort) -> tuple[_Partial, bool]:
+    """A shaft at each place of its slot that suits best; whether nothing was left out."""
+    start, end = shaft.holes
+    ties, clears = _ties(problem, shaft.name, partial), _clears(problem, shaft.name, partial)
+    frames = [frame for frame in problem.frames if frame.shaft == shaft.name]
+    good = np.ones(len(partial.error), bool)
+    for points, reaches in ties:
+        nearest = off_line(points, np.array(start), np.array(end))
+        farthest = np.maximum(*(np.hypot(*(points - np.array(tip)).T) for tip in (start, end)))
+        good &= (nearest <= max(r.high for r in reaches) + NOISE) & (farthest >= min(r.low for r in reaches) - NOISE)
+    tried = np.flatnonzero(good)
+    tried = tried[np.argsort(partial.error[tried], kind="stable")]
+    most = max(1, effort.step // SLOT_COST)
+    effort.spend(SLOT_COST * min(len(tried), most))
+    rows, spots, errors = [], [], []
+    for row in tried[:most].tolist():
+        found = best_settings(
+            (start, end), [((float(p[row, 0]), float(p[row, 1])), reaches) for p, reaches in ties],
+            [((float(p[row, 0]), float(p[row, 1])), least) for p, least in clears], frames,
+        )  # fmt: skip
+        for spot, error in found:
+            rows.append(row)
+            spots.append(spot)
+            errors.append(error)
+    chosen = partial.rows(np.array(rows, np.int64))
+    set_ = chosen.with_shaft(shaft.name, np.array(spots).reshape(-1, 2), np.array(errors))
+    return set_, len(tried) <= most
+
+
+def _chosen(pair: Pair, partial: _Partial) -> Ints:
+    """The number of the range that each placement has of a pair, (n,)."""
+    distance = np.hypot(*(partial.at[pair.one] - partial.at[pair.other]).T)
+    return np.asarray(_errors(distance, pair.reaches).argmin(axis=1))
+
+
+def _room(problem: Problem, partial: _Partial) -> Floats:
+    """Least distance from a shaft to the end of its slot, over all slots, m; infinite without a slot; (n,)."""
+    room = np.full(len(partial.error), np.inf)
+    for shaft in problem.shafts:
+        for end in shaft.holes if shaft.slot else ():
+            room = np.minimum(room, np.hypot(*(partial.at[shaft.name] - np.array(end)).T))
+    return room
+
+
+def _size(partial: _Partial) -> Floats:
+    """Half the way around everything, m, (n,)."""
+    everything = np.stack(list(partial.at.values()))
+    return np.asarray((everything.max(axis=0) - everything.min(axis=0)).sum(axis=1))
 
 
 def off_line(points: Floats, start: Floats, end: Floats) -> Floats:
@@ -252,57 +401,3 @@ def off_line(points: Floats, start: Floats, end: Floats) -> Floats:
     length = np.maximum((along**2).sum(axis=-1), 1e-30)
     share = np.clip(((points - start) * along).sum(axis=-1) / length, 0.0, 1.0)
     return np.asarray(np.hypot(*np.moveaxis(points - start - share[..., None] * along, -1, 0)))
-
-
-STEPS = 2000
-"""Points along a slot: a slot of 40 mm is divided into fiftieths of a millimetre, finer than a hand can set."""
-
-
-def _in_slot(shaft: PlacedShaft, bounds: _Bounds, frames: Sequence[Frame]) -> list[Point]:
-    """For each choice of ranges, the point in the slot that is nearest to the best distances."""
-    share = np.linspace(0.0, 1.0, STEPS + 1)[:, None]
-    line = np.array(shaft.holes[0]) * (1.0 - share) + np.array(shaft.holes[1]) * share
-    free = np.ones(len(line), bool)
-    for point, least in bounds.least:
-        free &= np.hypot(*(line - np.array(point)).T) >= least - NOISE
-    for frame in frames:
-        free &= off_line(line, np.array(frame.start), np.array(frame.end)) >= frame.least - NOISE
-    found: dict[int, None] = {}
-    for good, error in _choices(line, bounds.reaches, free, np.zeros(len(line))):
-        found[int(np.flatnonzero(good)[np.argmin(error[good])])] = None
-    return [(float(line[i, 0]), float(line[i, 1])) for i in found]
-
-
-def _choices(
-    line: Floats, wanted: Sequence[tuple[Point, tuple[Reach, ...]]], good: NDArray[np.bool_], error: Floats
-) -> Iterator[tuple[NDArray[np.bool_], Floats]]:
-    """For each choice of one range per partner: which points of a line satisfy it, and the error there."""
-    if not good.any():
-        return
-    if not wanted:
-        yield good, error
-        return
-    (point, reaches), *others = wanted
-    distance = np.hypot(line[:, 0] - point[0], line[:, 1] - point[1])
-    for reach in reaches:
-        within = good & (distance >= reach.low - NOISE) & (distance <= reach.high + NOISE)
-        yield from _choices(line, others, within, error + np.abs(distance - reach.best))
-
-
-def _placement(problem: Problem, at: Mapping[str, Point]) -> Placement:
-    chosen, error = [], 0.0
-    for pair in problem.pairs:
-        distance = math.dist(at[pair.one], at[pair.other])
-        inside = [r for r in pair.reaches if r.low - NOISE <= distance <= r.high + NOISE]
-        reach = min(inside, key=lambda r: abs(distance - r.best))
-        chosen.append(reach)
-        error += abs(distance - reach.best)
-    across, up = zip(*at.values(), strict=True)
-    size = max(across) - min(across) + max(up) - min(up)
-    return Placement(dict(at), tuple(chosen), error, _room(problem, at), size)
-
-
-def _room(problem: Problem, at: Mapping[str, Point]) -> float:
-    """Least distance from a shaft to the end of its slot, over all slots, m; infinite without a slot."""
-    ways = [min(math.dist(at[s.name], end) for end in s.holes) for s in problem.shafts if s.slot]
-    return min(ways, default=math.inf)

@@ -7,9 +7,9 @@ from itertools import pairwise
 from typing import get_args
 
 from ydrometer.document.mounting import ShaftMount
+from ydrometer.fit.along import NOISE
 from ydrometer.fit.bores import SAME, Answer, Seat, seat
 from ydrometer.fit.clash import Clash, called, mm
-from ydrometer.fit.placing import NOISE
 from ydrometer.fit.sections import sections
 from ydrometer.fit.setup import Setup
 from ydrometer.fit.stock import NOTHING, Stock

@@ -8,9 +8,9 @@ from dataclasses import dataclass, replace
 
 from ydrometer.document.design import Design
 from ydrometer.document.mounting import Mounting, Point, ShaftMount, Tensioner
+from ydrometer.fit.along import NOISE
 from ydrometer.fit.coupling import Coupling, Wheel
 from ydrometer.fit.line import Plane, plane
-from ydrometer.fit.placing import NOISE
 from ydrometer.fit.running import Running
 from ydrometer.fit.standing import Stand, reach_between, stands
 from ydrometer.fit.stock import NOTHING, Stock

@@ -8,10 +8,10 @@ from dataclasses import dataclass, replace
 from typing import Literal
 
 from ydrometer.document.mounting import Mounting, Plate, Point, ShaftMount, Slot
+from ydrometer.fit.along import NOISE
 from ydrometer.fit.coupling import Coupling
 from ydrometer.fit.line import Plane
 from ydrometer.fit.mounts import eccentric_angle
-from ydrometer.fit.placing import NOISE
 
 SPACING = 1.35
 """Centre distance of two wheels where nothing determines it, relative to the sum of their radii."""

@@ -12,9 +12,9 @@ from dataclasses import dataclass
 from itertools import combinations, product
 
 from ydrometer.document.mounting import FrameLine, Point, Tensioner
+from ydrometer.fit.along import NOISE
 from ydrometer.fit.clash import Clash, called, mm
 from ydrometer.fit.coupling import Coupling, Wheel
-from ydrometer.fit.placing import NOISE
 from ydrometer.fit.setup import Setup, depth, free_runs, same_depth, tensioner
 
 

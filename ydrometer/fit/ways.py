@@ -5,9 +5,10 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from ydrometer.fit import placing
+from ydrometer.fit.clashes import meets
 from ydrometer.fit.clearances import clear
 from ydrometer.fit.helps import Help, helps
-from ydrometer.fit.places import MOST_TRIED, Placing, as_problem, way, with_distance
+from ydrometer.fit.places import MOST_TRIED, Placing, as_problem, moved, way, with_distance
 from ydrometer.fit.setup import Setup
 
 MOST_SHOWN = 60
@@ -16,10 +17,11 @@ MOST_SHOWN = 60
 
 @dataclass(frozen=True, slots=True)
 class Ways:
-    """The answer: the best ways, how many there are (at most `MOST_TRIED` are looked at), and what would help."""
+    """The answer: the best ways, how many were found, whether there may be more, and what would help."""
 
     ways: list[Placing]
     count: int
+    more: bool
     helps: list[Help]
 
 
@@ -27,8 +29,8 @@ def ways(setup: Setup) -> Ways:
     """Every way that satisfies all couplings at once and keeps clear of shafts and frame; the least error first.
 
     Shafts said to be fixed stay, and so do free ones that have a place and those that nothing couples; where none is
-    fixed, the first one stays. Those on holes, and those of which nothing is said, may stand on any hole; slots are
-    set.
+    fixed, the first one stays, unless it is in a slot. Those on holes, and those of which nothing is said, may stand on
+    any hole; slots are set.
 
     Args:
         setup: a design with a plate.
@@ -38,6 +40,14 @@ def ways(setup: Setup) -> Ways:
     """
     problem = as_problem(setup)
     couplings = with_distance(setup.plane)
-    found = clear(setup, placing.placements(problem, MOST_TRIED))
-    shown = [way(placement, couplings) for placement in found[:MOST_SHOWN]]
-    return Ways(shown, len(found), [] if found else helps(setup, problem, couplings))
+    effort = placing.Effort()
+    found, complete = placing.placements(problem, MOST_TRIED, effort)
+    going = clear(setup, found)
+    if any(shaft.eccentric for shaft in setup.mounting.shafts):
+        # How far an eccentric carries its shaft aside is known only where all stands.
+        complete, going = complete and len(going) <= MOST_SHOWN, [
+            placement for placement in going[:MOST_SHOWN] if meets(moved(setup, placement))
+        ]  # fmt: skip
+    shown = [way(placement, couplings) for placement in going[:MOST_SHOWN]]
+    helping = [] if going else helps(setup, problem, couplings, effort)
+    return Ways(shown, len(going), not complete or effort.over, helping)

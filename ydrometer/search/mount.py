@@ -15,8 +15,9 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
+from ydrometer.fit.along import NOISE
 from ydrometer.fit.coupling import usual_tolerance
-from ydrometer.fit.placing import NOISE, off_line
+from ydrometer.fit.placing import off_line
 from ydrometer.search.layout import Mount, Pair
 from ydrometer.search.room import centre_distance, has_room
 

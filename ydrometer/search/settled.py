@@ -11,8 +11,8 @@ import numpy as np
 
 from ydrometer.document import remounted
 from ydrometer.document.mounting import Point
+from ydrometer.fit.along import NOISE, Reach
 from ydrometer.fit.coupling import gear_reach, taut_reach
-from ydrometer.fit.placing import NOISE, Reach
 from ydrometer.geometry import loops
 from ydrometer.search.choices import Slot
 from ydrometer.search.layout import Layout, Mount, Pair

@@ -1866,8 +1866,10 @@ export interface components {
             /** Format: double */
             error: number;
             filled: components["schemas"]["Filled"][] | null;
+            filled_best: boolean;
             /** Format: double */
             filled_error: number;
+            gaps: number[];
             items: components["schemas"]["Placed"][];
             /** Format: double */
             overlap: number;
@@ -2233,10 +2235,11 @@ export interface components {
             top_speed: number;
             words: string;
         };
-        /** @description The answer: the best ways, how many there are (at most `MOST_TRIED` are looked at), and what would help. */
+        /** @description The answer: the best ways, how many were found, whether there may be more, and what would help. */
         Ways: {
             count: number;
             helps: components["schemas"]["Help"][];
+            more: boolean;
             ways: components["schemas"]["Placing"][];
         };
         /**

@@ -1,5 +1,6 @@
 import { Box, Button } from "@chakra-ui/react";
 import { useMutation } from "@tanstack/react-query";
+import { useRef } from "react";
 import { answer, api } from "../../api/client";
 import { useDocument, useEdit, usePlace } from "../../document/context";
 import type { DesignDocument } from "../../document/document";
@@ -13,15 +14,23 @@ export function Placings() {
   const document = useDocument();
   const { edit, readOnly } = useEdit();
   const units = useUnits();
+  const asked = useRef<AbortController>(null);
   const search = useMutation({
-    mutationFn: () =>
-      answer(
+    mutationFn: () => {
+      asked.current = new AbortController();
+      return answer(
         api.POST("/api/workshops/{workshop}/fit/places/", {
           params: { path: { workshop } },
           body: { document: document as unknown as Record<string, unknown> },
+          signal: asked.current.signal,
         }),
-      ),
+      );
+    },
   });
+  const cancel = () => {
+    asked.current?.abort();
+    search.reset();
+  };
   const text = (m: number) => lengthText(units, m);
   const found = search.data;
   const take = (change: (old: DesignDocument) => DesignDocument) => {
@@ -40,6 +49,11 @@ export function Placings() {
       >
         Find every way to place the shafts
       </Button>
+      {search.isPending && (
+        <Button size="sm" ml="2" onClick={cancel}>
+          Looking … cancel
+        </Button>
+      )}
       <Box fontSize="13px" color="ink.second" mt="1">
         Fixed shafts stay; those on holes may take any; slots are set. A loop without a length of its own is
         tried with every length at hand.
@@ -51,7 +65,12 @@ export function Placings() {
       )}
       {found && found.count === 0 && (
         <Box mt="2">
-          <Box fontWeight="600">No way places them all.</Box>
+          <Box fontWeight="600">
+            {found.more ? "Among those looked at, no way places them all." : "No way places them all."}
+          </Box>
+          {found.more && (
+            <Box>There are too many to look at each: fix a shaft, or say where fewer may stand.</Box>
+          )}
           {found.helps.length > 0 ? (
             <>
               <Box>Any one of these would help:</Box>
@@ -72,7 +91,7 @@ export function Placings() {
                 ))}
               </ul>
             </>
-          ) : (
+          ) : found.more ? null : (
             <Box>No single change helps: at least two things stand in the way.</Box>
           )}
         </Box>
@@ -93,7 +112,7 @@ export function Placings() {
             {found.ways.slice(0, 20).map((way, i) => (
               // biome-ignore lint/suspicious/noArrayIndexKey: ways are told by their rank
               <tr key={i} data-way={i}>
-                <td>{`${i + 1} of ${found.count}`}</td>
+                <td>{`${i + 1} of ${found.more ? "more than " : ""}${found.count}`}</td>
                 <td>{text(way.error)}</td>
                 <td>{way.room === null ? "–" : text(way.room)}</td>
                 <td>{text(way.size)}</td>

@@ -40,7 +40,7 @@ describe("ways to place the shafts", () => {
   };
 
   it("are listed with their error, and one key places all", async () => {
-    answered.mockReturnValue(json({ ways: [way], count: 1, helps: [] }));
+    answered.mockReturnValue(json({ ways: [way], count: 1, more: false, helps: [] }));
     const made = onThePlate(<Placings />);
     fireEvent.click(screen.getByRole("button", { name: "Find every way to place the shafts" }));
     await screen.findByText("1 of 1");
@@ -58,7 +58,12 @@ describe("ways to place the shafts", () => {
       teeth: { "drive.branches[0].stages[0].driven_teeth": 57 },
     };
     answered.mockReturnValue(
-      json({ ways: [], count: 0, helps: [help, { text: "a slot", extra: 0.004, way: null, teeth: {} }] }),
+      json({
+        ways: [],
+        count: 0,
+        more: false,
+        helps: [help, { text: "a slot", extra: 0.004, way: null, teeth: {} }],
+      }),
     );
     const made = onThePlate(<Placings />);
     fireEvent.click(screen.getByRole("button", { name: "Find every way to place the shafts" }));
@@ -66,6 +71,18 @@ describe("ways to place the shafts", () => {
     expect(screen.getAllByRole("button", { name: "Take that" })).toHaveLength(1);
     fireEvent.click(screen.getByRole("button", { name: "Take that" }));
     expect(made.document().drive.branches[0]?.stages?.[0]?.driven_teeth).toBe(57);
+  });
+
+  it("say where more were left out, and can be cancelled", async () => {
+    answered.mockReturnValueOnce(new Promise(() => {}));
+    onThePlate(<Placings />);
+    const find = screen.getByRole("button", { name: "Find every way to place the shafts" });
+    fireEvent.click(find);
+    fireEvent.click(await screen.findByRole("button", { name: "Looking … cancel" }));
+    await vi.waitFor(() => expect(find).toHaveProperty("disabled", false));
+    answered.mockReturnValue(json({ ways: [way], count: 1, more: true, helps: [] }));
+    fireEvent.click(find);
+    await screen.findByText("1 of more than 1");
   });
 
   it("tell what the server refused in its words", async () => {
