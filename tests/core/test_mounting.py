@@ -50,7 +50,7 @@ class Reading(TestCase):
             read({"shafts": [{"shaft": MOTOR, "mount": "fixed", "at": ["1 mm +/- 0.1 mm", "0 mm"]}]})
 
     def test_what_is_said_of_a_stage_that_was_taken_out_is_kept_and_told(self) -> None:
-        found = look({"shafts": [shaft("drive.stages[4]", 0, 0)], "loops": [{"stage": JACK}]})
+        found = look({"shafts": [shaft("drive.stages[4]", 0, 0)], "loops": [{"stage": "drive.stages[4]"}]})
         self.assertEqual(len(about(found, "does not have")), 2)
 
 

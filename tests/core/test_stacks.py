@@ -6,7 +6,7 @@ import math
 from typing import Any
 from unittest import TestCase
 
-from tests.core.plates import AXLE, JACK, MOTOR, about, at, look, read, shaft
+from tests.core.plates import AXLE, CHAIN, JACK, MOTOR, about, at, look, read, shaft
 from ydrometer.base.errors import DocumentError
 from ydrometer.files.fit_report import report
 
@@ -78,3 +78,25 @@ class Tolerances(TestCase):
         with self.assertRaises(DocumentError) as raised:
             read({"shafts": [{"shaft": MOTOR, "mount": "slot", "slot": slot, "eccentric": "2 mm"}]})
         self.assertEqual(raised.exception.faults[0].path, "fit.shafts[0].eccentric")
+
+
+class Said(TestCase):
+    def test_what_is_said_of_a_loop_and_not_used_is_told_for_what_it_is(self) -> None:
+        chain = {"drive.stages": [CHAIN]}
+        for loop, words in (
+            ({"stage": JACK, "tension": "40 N"}, "which has none"),
+            ({"stage": AXLE, "length": "762 mm"}, "its links count"),
+            ({"stage": "drive.stages[3]"}, "this design does not have"),
+        ):
+            self.assertTrue(about(look({"loops": [loop]}, **chain), words))
+        self.assertFalse(about(look({"loops": [{"stage": AXLE, "tension": "40 N"}]}, **chain), "said"))
+
+    def test_each_mesh_of_a_row_has_a_path_of_its_own_and_what_does_not_mesh_keeps_apart(self) -> None:
+        row = {"kind": "gear", "module": "1 mm", "driver_teeth": 30, "idlers": [20, 20], "driven_teeth": 30}
+        edits = {"drive.branches.0.stages": [row], "drive.stages": []}
+        fit = {"shafts": [shaft(MOTOR, 0, 0), shaft(f"{JACK}.idlers[0]", 15, 20), shaft(f"{JACK}.idlers[1]", 35, 20),
+                          shaft(JACK, 29, 0)]}  # fmt: skip
+        told = report(read(fit, **edits))
+        self.assertEqual([stage["path"] for stage in told["stages"]],
+                         [f"{JACK}.idlers[0]", f"{JACK}.idlers[1]", JACK])  # fmt: skip
+        self.assertTrue([c for c in told["clashes"] if "30-tooth gear runs into the 30-tooth gear" in c["text"]])

@@ -7,7 +7,6 @@ from typing import Protocol
 
 from ydrometer.document.drive import Drive
 from ydrometer.document.stages import Stage
-from ydrometer.document.stages.plane import Loop
 
 
 class HasDrive(Protocol):
@@ -53,11 +52,6 @@ def shaft_paths(design: HasDrive) -> list[str]:
 
 def _turned(path: str, stage: Stage) -> list[str]:
     return [*(f"{path}.{member.key}" for member in stage.members if member.idle), path]
-
-
-def loop_paths(design: HasDrive) -> list[str]:
-    """Paths of the stages with a belt or chain."""
-    return [path for path, stage in stages_with_paths(design) if isinstance(stage.in_plane, Loop)]
 
 
 def wheel_names(design: HasDrive) -> set[str]:

@@ -68,8 +68,9 @@ class Coupling:
     """Two wheels that belong together, and the distances that suit them; none where nothing says how far.
 
     Attributes:
-        path, stage: to which they belong. driver, driven. reaches. free: least distance at which they go together at
-        all, m; of a ring the most. lengths: of a loop, m, with what each is called; several where the stage has none.
+        path: of the stage, of a mesh that turns an idler that idler's. stage: to which they belong. driver, driven.
+        reaches. free: least distance at which they go together at all, m; of a ring the most. lengths: of a loop, m,
+        with what each is called; several where the stage has none.
         pressure_angle: of teeth that mesh, rad.
     """
 

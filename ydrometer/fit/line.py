@@ -145,7 +145,8 @@ def _meshing(made: Plane, step: _Step, wheels: Sequence[Wheel]) -> Iterator[Coup
         teeth, ring = (one.teeth, other.teeth), other.form.encloses
         reach = gear_reach(one.size, teeth, angle, step.mounting.tolerance, ring=ring)
         free = reach.high if ring else reach.low
-        yield Coupling(step.path, step.stage, one, other, (reach,), free, pressure_angle=angle)
+        path = step.path if other is wheels[-1] else other.place
+        yield Coupling(path, step.stage, one, other, (reach,), free, pressure_angle=angle)
 
 
 def _touching(made: Plane, step: _Step, wheels: Sequence[Wheel]) -> Iterator[Coupling]:

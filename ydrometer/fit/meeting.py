@@ -6,7 +6,7 @@ import math
 from collections.abc import Iterator
 
 from ydrometer.document.stages.plane import Contact, Loop
-from ydrometer.document.walk import loop_paths, shaft_paths, wheel_names
+from ydrometer.document.walk import shaft_paths, stages_with_paths, wheel_names
 from ydrometer.fit.along import NOISE, Reach
 from ydrometer.fit.clash import Clash, Level, called, mm
 from ydrometer.fit.coupling import Coupling
@@ -17,16 +17,29 @@ from ydrometer.geometry import gears, loops
 
 
 def strangers(setup: Setup) -> Iterator[Clash]:
-    """Every shaft and loop that the section names exists in the design."""
-    for said, known in (
-        ([shaft.shaft for shaft in setup.mounting.shafts], shaft_paths(setup.design)),
-        ([loop.stage for loop in setup.mounting.loops], loop_paths(setup.design)),
-    ):
-        for path in said:
-            if path not in known:
-                text = f"something is said of the mounting of {path}, which this design does not have"
-                yield Clash("mind", text, path, 0.0, None)
+    """Every shaft, loop and wheel that the section names exists in the design, and what is said of it is used."""
+    for shaft in setup.mounting.shafts:
+        if shaft.shaft not in shaft_paths(setup.design):
+            text = f"something is said of the mounting of {shaft.shaft}, which this design does not have"
+            yield Clash("mind", text, shaft.shaft, 0.0, None)
+    yield from _strange_loops(setup)
     yield from _strange_wheels(setup)
+
+
+def _strange_loops(setup: Setup) -> Iterator[Clash]:
+    stages = dict(stages_with_paths(setup.design))
+    for said in setup.mounting.loops:
+        stage = stages.get(said.stage)
+        loop = stage.in_plane if stage is not None else None
+        if stage is None:
+            text = f"something is said of the loop of {said.stage}, which this design does not have"
+        elif not isinstance(loop, Loop):
+            text = f"something is said of a loop of {said.stage}, a {stage.noun}, which has none: it is not used"
+        elif loop.pieces and said.length is not None:
+            text = f"a length is said of the {loop.noun} of {said.stage}: its {loop.pieces} count, in the stage"
+        else:
+            continue
+        yield Clash("mind", text, said.stage, 0.0, None)
 
 
 def _strange_wheels(setup: Setup) -> Iterator[Clash]:

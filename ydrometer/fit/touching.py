@@ -35,10 +35,12 @@ def frame_beside(setup: Setup) -> Iterator[tuple[Wheel, FrameLine]]:
 
 
 def wheels_beside(setup: Setup) -> Iterator[tuple[Wheel, Wheel]]:
-    """Pairs of wheels of different stages on different shafts in the same depth."""
+    """Pairs of wheels on different shafts, not coupled, in the same depth: as stacks say, or in a row of one stage."""
+    coupled = [set(coupling.wheels) for coupling in setup.plane.couplings]
     for one, other in combinations(setup.plane.wheels, 2):
-        apart = one.path != other.path and one.shaft != other.shaft and not one.form.encloses
-        if apart and same_depth(setup, one, other):
+        apart = {one, other} not in coupled and one.shaft != other.shaft
+        beside = apart and not (one.form.encloses or other.form.encloses)
+        if beside and (one.path == other.path or same_depth(setup, one, other)):
             yield one, other
 
 
