@@ -6,10 +6,14 @@ import math
 from typing import Any
 from unittest import TestCase
 
+import numpy as np
+
 from tests.core.plates import AXLE, CHAIN, JACK, MOTOR, about, at, look, read, shaft
 from ydrometer.base.errors import DocumentError
 from ydrometer.files.fit_report import report
+from ydrometer.geometry import gears
 
+ANGLE = math.radians(20.0)
 GEAR = {"kind": "gear", "driver_teeth": 20, "driven_teeth": 40, "module": "2.5 mm"}
 
 
@@ -100,3 +104,46 @@ class Said(TestCase):
         self.assertEqual([stage["path"] for stage in told["stages"]],
                          [f"{JACK}.idlers[0]", f"{JACK}.idlers[1]", JACK])  # fmt: skip
         self.assertTrue([c for c in told["clashes"] if "30-tooth gear runs into the 30-tooth gear" in c["text"]])
+
+
+class Teeth(TestCase):
+    def test_gears_in_rings_as_their_corners_really_go(self) -> None:
+        for ring in (40, 60, 97):
+            for inner in range(ring - 14, ring - 2):
+                self.assertEqual(gears.tips_foul(inner, ring, ANGLE), foul(inner, ring), (inner, ring))
+
+    def test_a_pinion_that_fills_its_ring_is_told_and_how_many_teeth_go(self) -> None:
+        pair = {"kind": "gear", "module": "1 mm", "driver_teeth": 58, "driven_teeth": 60, "internal": True}
+        (clash,) = about(look({}, **{"drive.branches.0.stages": [pair], "drive.stages": []}), "run into those of")
+        self.assertEqual(clash.level, "clash")
+        most = int(clash.text.split("at most ")[1].split()[0])
+        self.assertTrue(foul(most + 1, 60) and not foul(most, 60))
+
+    def test_few_teeth_are_undercut(self) -> None:
+        self.assertAlmostEqual(gears.least_teeth(ANGLE), 17.0973, 4)
+        for teeth, told in ((17, [18.0]), (18, [])):
+            found = look({}, **{"drive.branches.0.stages.0.driver_teeth": teeth})
+            self.assertEqual([s.value for s in found.settings[0].settings if s.name == "driver_least_teeth"], told)
+
+
+def foul(inner: int, ring: int) -> bool:
+    """By turning a tooth of the gear out of its mesh until its leading corner goes into a tooth of the ring."""
+
+    def involute(radius: float, teeth: int) -> float:
+        angle = math.acos(min(1.0, 0.5 * teeth * math.cos(ANGLE) / radius))
+        return math.tan(angle) - angle
+
+    own = math.tan(ANGLE) - ANGLE
+    tip, inside = 0.5 * inner + 1.0, 0.5 * ring - 1.0
+    corner = math.pi / (2 * inner) + own - involute(tip, inner)
+    for turn in np.linspace(0.0, math.pi, 4000):
+        x = 0.5 * (ring - inner) + tip * math.cos(turn + corner)
+        y = tip * math.sin(turn + corner)
+        radius = math.hypot(x, y)
+        if radius <= inside:
+            continue
+        pitch = 2.0 * math.pi / ring
+        off = (math.atan2(y, x) - turn * inner / ring + 0.5 * pitch) % pitch - 0.5 * pitch
+        if abs(off) > math.pi / (2 * ring) + own - involute(radius, ring) + 1e-9:
+            return True
+    return False

@@ -7,7 +7,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator
 
-from ydrometer.fit import meeting, seating, touching
+from ydrometer.fit import meeting, seating, toothing, touching
 from ydrometer.fit.clash import Clash
 from ydrometer.fit.setup import Setup
 
@@ -36,5 +36,6 @@ IN_PLANE: tuple[Callable[[Setup], Iterator[Clash]], ...] = (
 """What depends on where the shafts stand."""
 
 CHECKS: tuple[Callable[[Setup], Iterator[Clash]], ...] = (
-    *IN_PLANE, meeting.strangers, meeting.level, seating.widths, seating.bores, seating.bolts, seating.stacks,
+    *IN_PLANE, meeting.strangers, meeting.level, toothing.tips,
+    seating.widths, seating.bores, seating.bolts, seating.stacks,
 )  # fmt: skip

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass, replace
 
@@ -121,7 +122,11 @@ def _mesh(setup: Setup, coupling: Coupling) -> Iterator[Setting]:
         "play_at_100_mm", f"usual play felt {ROCKED_AT * 1e3:.0f} mm out on the {driven.words}", felt, "length"
     )
     yield Setting("paper_for_play", "paper strip that leaves it", hands.paper_for(wanted, angle), "length")
+    least = math.ceil(gears.least_teeth(angle))
     for wheel in (driver,) if ring else (driver, driven):
+        if wheel.teeth < least:
+            words = f"fewest teeth that no rack undercuts, {wheel.words}"
+            yield Setting(f"{'driver' if wheel is driver else 'driven'}_least_teeth", words, float(least), "")
         words = f"over the teeth of the {wheel.words}"
         yield Setting(f"{'driver' if wheel is driver else 'driven'}_outside_diameter", words,
                       2.0 * wheel.outer_radius, "length")  # fmt: skip

@@ -65,3 +65,49 @@ def outside_diameter(module: float, teeth: int) -> float:
         teeth: of the gear.
     """
     return module * (teeth + 2)
+
+
+def least_teeth(pressure_angle: float) -> float:
+    """Teeth below which a rack undercuts an external gear without profile shift: 2/sin²(phi) (Budynas and Nisbett,
+    Shigley's Mechanical Engineering Design, chapter 13, Interference).
+
+    Args:
+        pressure_angle: rad, above 0 and below a right angle.
+    """
+    return 2.0 / math.sin(pressure_angle) ** 2
+
+
+def tips_foul(driver: int, ring: int, pressure_angle: float) -> bool:
+    """Whether the tips of a gear and of the ring around it run into each other outside of the mesh.
+
+    The tip of a tooth of the gear leaves the tip circle of the ring behind the mesh; by then the tooth of the ring must
+    have gone on (Colbourne, The Geometry of Involute Gears, chapter 8, Internal gears, tip interference). Full-depth
+    teeth without profile shift, at the distance without backlash; lengths in modules.
+
+    Args:
+        driver: teeth of the gear inside.
+        ring: teeth of the ring, more than those.
+        pressure_angle: rad, above 0 and below a right angle.
+    """
+    distance = 0.5 * (ring - driver)
+    tip, inner = 0.5 * driver + 1.0, 0.5 * ring - 1.0
+    leaving = (inner**2 - tip**2 - distance**2) / (2.0 * distance * tip)
+    if leaving >= 1.0:
+        # The gear stays inside the tip circle of the ring: they do not even meet.
+        return False
+    if leaving <= -1.0:
+        return True
+    gear_turn = math.acos(leaving) + _involute_at(tip, driver, pressure_angle) - _involute(pressure_angle)
+    ring_angle = math.acos((distance**2 + inner**2 - tip**2) / (2.0 * distance * inner))
+    ring_turn = ring_angle + _involute_at(inner, ring, pressure_angle) - _involute(pressure_angle)
+    return gear_turn * driver / ring < ring_turn
+
+
+def _involute(angle: float) -> float:
+    """Involute function: tan(a) − a."""
+    return math.tan(angle) - angle
+
+
+def _involute_at(radius: float, teeth: int, pressure_angle: float) -> float:
+    """Involute function at a radius, in modules; 0 inside the base circle, where teeth have no involute."""
+    return _involute(math.acos(min(1.0, 0.5 * teeth * math.cos(pressure_angle) / radius)))
