@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 import re
 from typing import Any
 from unittest import TestCase
@@ -140,3 +141,20 @@ class Placing(TestCase):
                 {"shaft": JACK, "mount": "holes", "at": list(way.at[JACK])},
             ]
             self.assertFalse(about(look({"plate": PLATE, "shafts": stand}, **{"drive.stages": []}), "too "))
+
+    def test_a_free_idler_stands_where_both_of_its_meshes_are_right(self) -> None:
+        row = {"kind": "gear", "module": "1 mm", "driver_teeth": 20, "idlers": [31], "driven_teeth": 40}
+        edits = {"drive.branches.0.stages": [row], "drive.stages": []}
+        idler = {"shaft": f"{JACK}.idlers[0]", "mount": "free"}
+        fit = {"plate": PLATE, "shafts": [shaft(MOTOR, 60, 60), idler, shaft(JACK, 108, 72)]}
+        told = look(fit, **edits)
+        self.assertFalse(about(told, "too"))
+        found = places(read(fit, **edits))
+        self.assertEqual(found.count, 2)
+        for way in found.ways:
+            for path, teeth in ((MOTOR, 51), (JACK, 71)):
+                free = 0.5e-3 * teeth
+                self.assertTrue(0.0 < math.dist(way.at[path], way.at[f"{JACK}.idlers[0]"]) - free < 1e-4)
+        far = {**fit, "shafts": [shaft(MOTOR, 60, 60), idler, shaft(JACK, 180, 72)]}
+        self.assertTrue(about(look(far, **edits), "too far apart"))
+        self.assertEqual(places(read(far, **edits)).count, 0)

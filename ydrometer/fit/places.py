@@ -44,7 +44,11 @@ def as_problem(setup: Setup) -> placing.Problem:
     first = setup.plane.shafts[0]
     if setup.shaft(first).slot is None and not any(shaft.mount == "fixed" for shaft in setup.mounting.shafts):
         stay.add(first)
-    shafts = tuple(_shaft(setup, path, plate, stay) for path in setup.plane.shafts)
+    drilled = _drilled(setup, couplings, stay)
+    shafts = tuple(
+        placing.PlacedShaft(path, free=True) if path in drilled else _shaft(setup, path, plate, stay)
+        for path in setup.plane.shafts
+    )
     pairs = tuple(
         Pair(*coupling.shafts, _with_eccentric(setup, coupling), coupling.may_be_nearer, coupling.may_be_farther)
         for coupling in couplings
@@ -64,6 +68,19 @@ def as_problem(setup: Setup) -> placing.Problem:
         for beside in touching.tensioners_beside(setup)
     )
     return placing.Problem(shafts, pairs, clears, frames)
+
+
+def _drilled(setup: Setup, couplings: Sequence[Coupling], stay: Collection[str]) -> set[str]:
+    """Shafts that are said to be free, without a place, and that two others tell where to stand."""
+    found: set[str] = set()
+    for path in setup.plane.shafts:
+        said = setup.mounting.of(path)
+        if said is None or said.mount != "free" or said.at is not None or path in stay:
+            continue
+        partners = [other for coupling in couplings if (other := coupling.partner(path))]
+        if len(partners) > 1 and not found.intersection(partners):
+            found.add(path)
+    return found
 
 
 def _with_eccentric(setup: Setup, coupling: Coupling) -> tuple[Reach, ...]:

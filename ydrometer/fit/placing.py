@@ -11,6 +11,7 @@ import math
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import lru_cache
+from itertools import product
 from typing import Any, NamedTuple
 
 import numpy as np
@@ -27,12 +28,13 @@ Bools = NDArray[np.bool_]
 @dataclass(frozen=True, slots=True)
 class PlacedShaft:
     """A shaft by its name, and where it may stand: on some of `holes`, m, one of which is a fixed shaft; or in a slot
-    from `holes[0]` to `holes[1]`.
+    from `holes[0]` to `holes[1]`; or free, wherever it is at its best distance from two others.
     """
 
     name: str
-    holes: tuple[Point, ...]
+    holes: tuple[Point, ...] = ()
     slot: bool = False
+    free: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -161,7 +163,8 @@ def placements(problem: Problem, most: int = MOST, effort: Effort | None = None)
     effort = Effort() if effort is None else effort
     partial, complete = _Partial({}, np.zeros(1)), True
     for shaft in _order(problem):
-        partial, whole = (_set if shaft.slot else _place)(problem, shaft, partial, effort)
+        step = _drill if shaft.free else _set if shaft.slot else _place
+        partial, whole = step(problem, shaft, partial, effort)
         complete = complete and whole
         if not len(partial.error):
             return Found([], complete)
@@ -215,11 +218,13 @@ def _check(problem: Problem) -> None:
 
 
 def _order(problem: Problem) -> list[PlacedShaft]:
-    """The order in which shafts are placed: fixed ones, then always the one with most placed partners; slots last."""
+    """The order in which shafts are placed: fixed ones, then always the one with most placed partners; slots, and then
+    free ones, last.
+    """
     left, standing, order = list(problem.shafts), set[str](), []
     while left:
         links = {shaft.name: sum(_partner(pair, shaft.name) in standing for pair in problem.pairs) for shaft in left}
-        chosen = min(left, key=lambda s: (len(s.holes) > 1, s.slot, -links[s.name], len(s.holes)))
+        chosen = min(left, key=lambda s: (s.free, len(s.holes) > 1, s.slot, -links[s.name], len(s.holes)))
         left.remove(chosen)
         standing.add(chosen.name)
         order.append(chosen)
@@ -268,17 +273,8 @@ def _clears(problem: Problem, name: str, partial: _Partial) -> list[tuple[Floats
 def _place(problem: Problem, shaft: PlacedShaft, partial: _Partial, effort: Effort) -> tuple[_Partial, bool]:
     """A shaft on each of its holes that suits; whether nothing was left out."""
     holes, tree = _in_tree(shaft.holes)
-    free = _off_frames(holes, [frame for frame in problem.frames if frame.shaft == shaft.name])
     rows, place, complete = _near(tree, _ties(problem, shaft.name, partial), partial, effort)
-    partial, spots = partial.rows(rows), holes[place]
-    good, error = free[place], np.zeros(len(spots))
-    for points, reaches in _ties(problem, shaft.name, partial):
-        off = _errors(np.hypot(*(spots - points).T), reaches).min(axis=1, initial=np.inf)
-        good &= np.isfinite(off)
-        error += off
-    for points, least in _clears(problem, shaft.name, partial):
-        good &= np.hypot(*(spots - points).T) >= least - NOISE
-    return partial.rows(good).with_shaft(shaft.name, spots[good], error[good]), complete
+    return _kept(problem, shaft.name, partial.rows(rows), holes[place]), complete
 
 
 @lru_cache(maxsize=8)
@@ -286,6 +282,54 @@ def _in_tree(holes: tuple[Point, ...]) -> tuple[Floats, Any]:
     """Holes as an array, (n, 2), and in a tree in which those near a place are found."""
     spots = np.array(holes)
     return spots, cKDTree(spots)
+
+
+def _drill(problem: Problem, shaft: PlacedShaft, partial: _Partial, effort: Effort) -> tuple[_Partial, bool]:
+    """A free shaft at each of the two places where it is at its best distance from its first two partners."""
+    ties = _ties(problem, shaft.name, partial)
+    (first, ones), (second, others) = ties[:2]
+    rows, spots = [], []
+    for one, other in product(ones, others):
+        for spot in crossings(first, one.best, second, other.best):
+            met = np.flatnonzero(~np.isnan(spot[:, 0]))
+            rows.append(met)
+            spots.append(spot[met])
+    effort.spend(sum(len(met) for met in rows))
+    return _kept(problem, shaft.name, partial.rows(np.concatenate(rows)), np.concatenate(spots)), True
+
+
+def _kept(problem: Problem, name: str, partial: _Partial, spots: Floats) -> _Partial:
+    """Placements with one more shaft, those in which it suits its partners and is clear of the others."""
+    good, error = np.ones(len(spots), bool), np.zeros(len(spots))
+    for points, reaches in _ties(problem, name, partial):
+        off = _errors(np.hypot(*(spots - points).T), reaches).min(axis=1, initial=np.inf)
+        good &= np.isfinite(off)
+        error += off
+    for points, least in _clears(problem, name, partial):
+        good &= np.hypot(*(spots - points).T) >= least - NOISE
+    good &= _off_frames(spots, [frame for frame in problem.frames if frame.shaft == name])
+    return partial.rows(good).with_shaft(name, spots[good], error[good])
+
+
+def crossings(one: Floats, near: float, other: Floats, far: float) -> tuple[Floats, Floats]:
+    """Where circles around two places cross: on the left from the first to the second, and on the right, (n, 2) each;
+    NaN where they do not.
+
+    Args:
+        one: middles of the first circles, m, (n, 2).
+        near: their radius, m.
+        other: middles of the second, m, (n, 2).
+        far: their radius, m.
+    """
+    step = other - one
+    apart = np.hypot(*step.T)
+    with np.errstate(invalid="ignore", divide="ignore"):
+        along = (near**2 - far**2 + apart**2) / (2.0 * apart)
+        aside = np.sqrt(near**2 - along**2)
+        unit = step / apart[:, None]
+    normal = np.stack([-unit[:, 1], unit[:, 0]], axis=1)
+    foot = one + along[:, None] * unit
+    return foot + aside[:, None] * normal, foot - aside[:, None] * normal
 
 
 def _off_frames(holes: Floats, frames: Sequence[Frame]) -> Bools:

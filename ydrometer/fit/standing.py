@@ -3,20 +3,25 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
+
+import numpy as np
 
 from ydrometer.document.mounting import Mounting, Plate, Point, ShaftMount, Slot
 from ydrometer.fit.along import NOISE
 from ydrometer.fit.coupling import Coupling
 from ydrometer.fit.line import Plane
 from ydrometer.fit.mounts import eccentric_angle
+from ydrometer.fit.placing import crossings
 
 SPACING = 1.35
 """Centre distance of two wheels where nothing determines it, relative to the sum of their radii."""
 LEAST = 0.02
 """Room assumed around a shaft whose wheels are unknown, m."""
+MESHES = 2
+"""So many tell where a shaft between two others stands."""
 START = (0.25, 0.5)
 """Default position of the first shaft, as shares of the plate's width and height."""
 
@@ -134,6 +139,9 @@ def _follows(plane: Plane, mounting: Mounting, path: str, found: Mapping[str, St
         return _set(shaft.slot, couplings)
     if not couplings:
         return Stand(_beside(plane, mounting, path, found), "guessed")
+    met = _where_both_meet([pair for pair in couplings if pair[0].reaches])
+    if met is not None and not (shaft is not None and shaft.mount == "holes"):
+        return Stand(met, "tied")
     coupling, partner = next((pair for pair in couplings if pair[0].reaches), couplings[0])
     distance = (
         coupling.reaches[0].best
@@ -147,6 +155,18 @@ def _follows(plane: Plane, mounting: Mounting, path: str, found: Mapping[str, St
     if mounting.plate is not None and on_holes:
         return Stand(mounting.plate.nearest(at), "guessed")
     return Stand(at, "tied" if coupling.reaches else "guessed")
+
+
+def _where_both_meet(tied: Sequence[tuple[Coupling, Point]]) -> Point | None:
+    """Where a shaft between two others is at its best distance from both, on the left from the first to the second;
+    None where there are no two, or they are too far apart or too near for that.
+    """
+    if len(tied) < MESHES:
+        return None
+    (first, one), (second, other) = tied[:MESHES]
+    spots = crossings(np.array([one]), first.reaches[0].best, np.array([other]), second.reaches[0].best)
+    x, y = spots[0][0].tolist()
+    return None if math.isnan(x) else (x, y)
 
 
 def _beside(plane: Plane, mounting: Mounting, path: str, found: Mapping[str, Stand]) -> Point:
