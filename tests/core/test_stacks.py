@@ -8,10 +8,14 @@ from unittest import TestCase
 
 import numpy as np
 
-from tests.core.plates import AXLE, CHAIN, JACK, MOTOR, about, at, look, read, shaft
+from tests.core.designs import changed
+from tests.core.plates import AXLE, CHAIN, JACK, MOTOR, PLATE, about, at, look, read, shaft
 from ydrometer.base.errors import DocumentError
 from ydrometer.files.fit_report import report
+from ydrometer.files.sheets.outline import NOTES, Circle, plate_outline
+from ydrometer.fit.setup import set_up
 from ydrometer.geometry import gears
+from ydrometer.screens.mounted import places
 
 ANGLE = math.radians(20.0)
 GEAR = {"kind": "gear", "driver_teeth": 20, "driven_teeth": 40, "module": "2.5 mm"}
@@ -147,3 +151,31 @@ def foul(inner: int, ring: int) -> bool:
         if abs(off) > math.pi / (2 * ring) + own - involute(radius, ring) + 1e-9:
             return True
     return False
+
+
+class Bodies(TestCase):
+    def test_motors_clear_each_other_shafts_the_frame_and_the_ground(self) -> None:
+        branch = changed({})["drive"]["branches"][0]
+        two, other = {"drive.branches": [branch, branch]}, "drive.branches[1].source"
+        pair = [shaft(MOTOR, 0, 0, body="40 mm"), shaft(other, 0, 42, body="36 mm")]
+        self.assertFalse(about(look({"shafts": pair}, **two), "the body on"))
+        pair[1]["at"] = at(0, 38.5)
+        (clash,) = about(look({"shafts": pair}, **two), "leaves too little to the body on")
+        self.assertAlmostEqual(clash.amount, 0.5e-3)
+        near = [shaft(MOTOR, 0, 0, body="40 mm"), shaft(JACK, 20, 0, diameter="8 mm")]
+        rail = [{"name": "rail", "start": at(-30, 15), "end": at(30, 15)}]
+        found = look({"shafts": near, "frame": rail})
+        self.assertTrue(about(found, "runs into the shaft of the 56-tooth gear: 5.00 mm more"))
+        self.assertTrue(about(found, "runs into the rail: 6.00 mm more"))
+        low = {"shafts": [shaft(MOTOR, 0, 0, body="240 mm"), shaft(AXLE, 200, 0)]}
+        self.assertTrue(about(look(low), "into the ground"))
+
+    def test_placing_keeps_clear_of_them_and_templates_show_them(self) -> None:
+        fit = {"plate": PLATE, "tolerance": "1 mm", "shafts": [shaft(MOTOR, 60, 60, body="64 mm"), {"shaft": JACK}]}
+        setup = set_up(read(fit, **{"drive.stages": []}).design)
+        bare = {**fit, "shafts": [shaft(MOTOR, 60, 60), {"shaft": JACK, "diameter": "8 mm"}]}
+        self.assertGreater(places(read(bare, **{"drive.stages": []})).count, 0)
+        wide = {**fit, "shafts": [shaft(MOTOR, 60, 60, body="70 mm"), {"shaft": JACK, "diameter": "8 mm"}]}
+        self.assertEqual(places(read(wide, **{"drive.stages": []})).count, 0)
+        drawn = [shape for shape in plate_outline(setup).shapes if isinstance(shape, Circle) and shape.layer == NOTES]
+        self.assertEqual([(round(c.x, 6), c.radius) for c in drawn], [(0.06, 0.032)])

@@ -180,8 +180,9 @@ class ShaftMount:
         shaft: the path of what turns it. mount: fixed, on one of the holes, in a slot, or free to be drilled anywhere.
         at: where it stands; in a slot it follows from what it is tied to. slot: of one in a slot.
         eccentric: throw of a mount that is turned to move the shaft away from its partner, beginning in line with it.
-        diameter, shape, length: of the shaft itself. opening: in the plate, such as for a bearing or a motor's hub.
-        bolts: around the opening. stack: what is on it.
+        diameter, shape, length: of the shaft itself. body: across what stands around it behind the plate, such as a
+        motor. opening: in the plate, such as for a bearing or a motor's hub. bolts: around the opening. stack: what is
+        on it.
     """
 
     shaft: str = reading.text(longest=200)
@@ -192,6 +193,7 @@ class ShaftMount:
     diameter: float | None = _length()
     shape: str = reading.choice(SHAPES, default="round")
     length: float | None = _length()
+    body: float | None = _length()
     opening: float | None = _length()
     bolts: Bolts | None = reading.nested(Bolts, default=None)
     stack: Stack | None = reading.nested(Stack, default=None)

@@ -7,7 +7,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator
 
-from ydrometer.fit import meeting, seating, toothing, touching
+from ydrometer.fit import bodies, meeting, seating, toothing, touching
 from ydrometer.fit.clash import Clash
 from ydrometer.fit.setup import Setup
 
@@ -31,7 +31,7 @@ def meets(setup: Setup) -> bool:
 IN_PLANE: tuple[Callable[[Setup], Iterator[Clash]], ...] = (
     meeting.on_the_plate, meeting.apart, meeting.slots, meeting.with_tensioner, meeting.holding,
     touching.wheels_and_shafts, touching.frame, touching.runs, touching.ground, touching.neighbours,
-    touching.tensioners,
+    touching.tensioners, bodies.bodies,
 )  # fmt: skip
 """What depends on where the shafts stand."""
 

@@ -8,7 +8,7 @@ from itertools import product
 import numpy as np
 from numpy.typing import NDArray
 
-from ydrometer.fit import touching
+from ydrometer.fit import bodies, touching
 from ydrometer.fit.along import NOISE
 from ydrometer.fit.coupling import Coupling
 from ydrometer.fit.placing import Floats, Placement, off_line
@@ -51,6 +51,8 @@ def _off_the_ground(setup: Setup, at: dict[str, Floats]) -> Bools:
     ground = at[setup.plane.last][:, 1] - setup.road_radius
     for wheel in setup.plane.wheels:
         good &= at[wheel.shaft][:, 1] - wheel.outer_radius - ground >= setup.mounting.ground_gap - NOISE
+    for path, radius in bodies.radii(setup).items():
+        good &= at[path][:, 1] - radius - ground >= setup.mounting.ground_gap - NOISE
     return good
 
 

@@ -6,7 +6,7 @@ from collections.abc import Collection, Sequence
 from dataclasses import dataclass, replace
 
 from ydrometer.document.mounting import Plate, Point, ShaftMount
-from ydrometer.fit import placing, touching
+from ydrometer.fit import bodies, placing, touching
 from ydrometer.fit.along import Frame, Reach
 from ydrometer.fit.coupling import Coupling
 from ydrometer.fit.line import Plane
@@ -53,19 +53,27 @@ def as_problem(setup: Setup) -> placing.Problem:
         Pair(*coupling.shafts, _with_eccentric(setup, coupling), coupling.may_be_nearer, coupling.may_be_farther)
         for coupling in couplings
     )
-    clears = tuple(
-        Clear(wheel.shaft, path, touching.clear_of_shaft(setup, wheel.outer_radius, path))
-        for wheel, path in touching.shafts_beside(setup)
-    ) + tuple(
-        Clear(one.shaft, other.shaft, one.outer_radius + other.outer_radius + setup.mounting.gap)
-        for one, other in touching.wheels_beside(setup)
+    clears = (
+        tuple(
+            Clear(wheel.shaft, path, touching.clear_of_shaft(setup, wheel.outer_radius, path))
+            for wheel, path in touching.shafts_beside(setup)
+        )
+        + tuple(
+            Clear(one.shaft, other.shaft, one.outer_radius + other.outer_radius + setup.mounting.gap)
+            for one, other in touching.wheels_beside(setup)
+        )
+        + tuple(Clear(*beside) for beside in bodies.shafts_beside(setup))
     )
-    frames = tuple(
-        Frame(wheel.shaft, line.start, line.end, wheel.outer_radius + setup.mounting.gap)
-        for wheel, line in touching.frame_beside(setup)
-    ) + tuple(
-        Frame(beside.shaft, beside.tensioner.at, beside.tensioner.at, beside.least)
-        for beside in touching.tensioners_beside(setup)
+    frames = (
+        tuple(
+            Frame(wheel.shaft, line.start, line.end, wheel.outer_radius + setup.mounting.gap)
+            for wheel, line in touching.frame_beside(setup)
+        )
+        + tuple(
+            Frame(beside.shaft, beside.tensioner.at, beside.tensioner.at, beside.least)
+            for beside in touching.tensioners_beside(setup)
+        )
+        + tuple(Frame(path, line.start, line.end, least) for path, line, least in bodies.frame_beside(setup))
     )
     return placing.Problem(shafts, pairs, clears, frames)
 

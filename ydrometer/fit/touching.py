@@ -101,7 +101,7 @@ def tensioners(setup: Setup) -> Iterator[Clash]:
             yield from _pressed_into(setup, coupling, pressing, short, line.name or "frame")
         if setup.ground is not None:
             left = pressing.at[1] - 0.5 * pressing.diameter - setup.ground
-            yield from _too_low(setup, f"tensioner of the {called(coupling)}", coupling.path, pressing.at, left)
+            yield from too_low(setup, f"tensioner of the {called(coupling)}", coupling.path, pressing.at, left)
 
 
 def _pressed_into(setup: Setup, coupling: Coupling, pressing: Tensioner, short: float, name: str) -> Iterator[Clash]:
@@ -224,11 +224,11 @@ def ground(setup: Setup) -> Iterator[Clash]:
         return
     for wheel in setup.plane.wheels:
         at = setup.at(wheel.shaft)
-        yield from _too_low(setup, wheel.words, wheel.path, at, at[1] - wheel.outer_radius - ground)
+        yield from too_low(setup, wheel.words, wheel.path, at, at[1] - wheel.outer_radius - ground)
 
 
-def _too_low(setup: Setup, name: str, path: str, at: Point, left: float) -> Iterator[Clash]:
-    """Something that turns, of which `left`, m, is above the ground."""
+def too_low(setup: Setup, name: str, path: str, at: Point, left: float) -> Iterator[Clash]:
+    """What is told of something that has `left`, m, to the ground: nothing where that is enough."""
     short = setup.mounting.ground_gap - left
     if short > NOISE:
         stands = f"leaves {mm(left)} to the ground" if left >= 0.0 else f"reaches {mm(-left)} into the ground"

@@ -1666,6 +1666,8 @@ export interface components {
             slack: number | null;
         };
         PlanShaft: {
+            /** Format: double */
+            body: number;
             by: string;
             carries: string[];
             /** Format: double */

@@ -131,6 +131,9 @@ def plate_outline(setup: Setup) -> Outline:
         made.shapes += _plate(plate)
     for path in setup.plane.shafts:
         made.shapes += _shaft(setup.shaft(path), setup.bored(path), setup.plane.named(path))
+        body = setup.shaft(path).body
+        if body is not None:
+            made.shapes.append(Circle(NOTES, *setup.at(path), 0.5 * body))
     made.shapes += [Line(FRAME, *line.start, *line.end) for line in setup.mounting.frame]
     return made
 

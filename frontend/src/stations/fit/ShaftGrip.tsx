@@ -99,9 +99,27 @@ export function ShaftGrip({
   );
   return (
     <>
+      {shaft.body > 0 && <Body shaft={shaft} frame={frame} />}
       {shaft.eccentric && <Eccentric shape={shaft.eccentric} frame={frame} />}
       {grip}
     </>
+  );
+}
+
+/** What stands around a shaft behind the plate, such as a motor: hidden by it, so dashed. */
+function Body({ shaft, frame }: { shaft: PlanShaft; frame: Frame }) {
+  return (
+    <circle
+      cx={frame.x(shaft.x)}
+      cy={frame.y(shaft.y)}
+      r={(shaft.body / 2) * frame.scale}
+      fill="none"
+      stroke={INK}
+      strokeWidth={1.1}
+      strokeDasharray="7 4"
+      pointerEvents="none"
+      data-body-of={shaft.path}
+    />
   );
 }
 
