@@ -167,6 +167,8 @@ class Bodies(TestCase):
         found = look({"shafts": near, "frame": rail})
         self.assertTrue(about(found, "runs into the shaft of the 56-tooth gear: 5.00 mm more"))
         self.assertTrue(about(found, "runs into the rail: 6.00 mm more"))
+        under = [{"name": "pan", "start": at(0, -200), "end": at(90, -190)}]
+        self.assertTrue(about(look({"shafts": near, "frame": under}), "the pan reaches"))
         low = {"shafts": [shaft(MOTOR, 0, 0, body="240 mm"), shaft(AXLE, 200, 0)]}
         self.assertTrue(about(look(low), "into the ground"))
 

@@ -51,6 +51,8 @@ def _off_the_ground(setup: Setup, at: dict[str, Floats]) -> Bools:
     ground = at[setup.plane.last][:, 1] - setup.road_radius
     for wheel in setup.plane.wheels:
         good &= at[wheel.shaft][:, 1] - wheel.outer_radius - ground >= setup.mounting.ground_gap - NOISE
+    for line in setup.mounting.frame:
+        good &= min(line.start[1], line.end[1]) - ground >= setup.mounting.ground_gap - NOISE
     for path, radius in bodies.radii(setup).items():
         good &= at[path][:, 1] - radius - ground >= setup.mounting.ground_gap - NOISE
     return good

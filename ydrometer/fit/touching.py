@@ -218,13 +218,16 @@ def _crossing(one: tuple[Point, Point], other: tuple[Point, Point]) -> Point | N
 
 
 def ground(setup: Setup) -> Iterator[Clash]:
-    """Wheels of the line clear the ground; the tyre is pressed together as much as its rolling diameter says."""
+    """Wheels and frame clear the ground; the tyre is pressed together as much as its rolling diameter says."""
     ground = setup.ground
     if ground is None:
         return
     for wheel in setup.plane.wheels:
         at = setup.at(wheel.shaft)
         yield from too_low(setup, wheel.words, wheel.path, at, at[1] - wheel.outer_radius - ground)
+    for line in setup.mounting.frame:
+        lowest = min(line.start, line.end, key=lambda end: end[1])
+        yield from too_low(setup, line.name or "frame", setup.plane.last or "", lowest, lowest[1] - ground)
 
 
 def too_low(setup: Setup, name: str, path: str, at: Point, left: float) -> Iterator[Clash]:

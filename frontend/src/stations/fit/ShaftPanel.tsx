@@ -71,7 +71,7 @@ export const ShaftPanel = memo(function ShaftPanel({ shaft }: { shaft: PlanShaft
             <Field path={`${path}.length`} label="shaft length" dimension="length" optional />
             <Field path={`${path}.eccentric`} label="eccentric's throw" dimension="length" optional />
             <Field path={`${path}.opening`} label="hole in the plate" dimension="length" optional />
-            <Field path={`${path}.body`} label="motor or other body, across" dimension="length" optional />
+            <Field path={`${path}.body`} label="motor body, across" dimension="length" optional />
           </Box>
           {said.bolts ? (
             <Box {...PAIR} mt="2">
