@@ -8,6 +8,9 @@ from typing import Protocol
 from ydrometer.document.drive import Drive
 from ydrometer.document.stages import Stage
 
+MOST_AROUND = 4
+"""Motors of one branch that have places of their own around one gear."""
+
 
 class HasDrive(Protocol):
     """A design, as far as its line is concerned."""
@@ -45,9 +48,20 @@ def shaft_paths(design: HasDrive) -> list[str]:
     """
     found = []
     for b in range(len(design.drive.branches)):
-        found.append(f"drive.branches[{b}].source")
+        source = f"drive.branches[{b}].source"
+        found += [source, *(shaft for shaft, _ in further_motors(source, design.drive.branches[b].count))]
         found += [path for stage in own_stages(design, b) for path in _turned(*stage)]
     return found + [path for stage in trunk_stages(design) for path in _turned(*stage)]
+
+
+def further_motors(source: str, count: int) -> list[tuple[str, str]]:
+    """Shafts of a branch's motors but the first, and what the first stage's gears on them are called there.
+
+    Args:
+        source: path of the branch's source.
+        count: of its motors; of more than `MOST_AROUND` none has a name.
+    """
+    return [(f"{source}[{k}]", f"driver {k + 1}") for k in range(1, count)] if count <= MOST_AROUND else []
 
 
 def _turned(path: str, stage: Stage) -> list[str]:
@@ -56,7 +70,10 @@ def _turned(path: str, stage: Stage) -> list[str]:
 
 def wheel_names(design: HasDrive) -> set[str]:
     """Names of all wheels, as an item of a stack names one: the path of its stage and what it is there."""
-    return {f"{path} {member.name}" for path, stage in stages_with_paths(design) for member in stage.members}
+    known = {f"{path} {member.name}" for path, stage in stages_with_paths(design) for member in stage.members}
+    for b, branch in enumerate(design.drive.branches):
+        known |= {f"drive.branches[{b}].stages[0] {driver}" for _, driver in further_motors("", branch.count)}
+    return known
 
 
 def own_stages(design: HasDrive, branch: int) -> Iterator[tuple[str, Stage]]:

@@ -220,9 +220,10 @@ def _wheels(setup: Setup) -> list[DrawnWheel]:
         made[wheel.name] = _form(wheel, spot, angles.get(wheel.path, 0.0))
     for coupling in setup.plane.couplings:
         if isinstance(coupling.stage.in_plane, Mesh):
-            made[coupling.driven.name] = _meshed(
-                setup, coupling, made[coupling.driver.name], made[coupling.driven.name]
-            )
+            one, other = coupling.driver, coupling.driven
+            # A further motor comes to a gear that is turned already.
+            still, turned = (other, one) if coupling.around_driven else (one, other)
+            made[turned.name] = _meshed(setup, still, made[still.name], turned, made[turned.name])
     return list(made.values())
 
 
@@ -233,13 +234,15 @@ def _form(wheel: fit_coupling.Wheel, spot: wheel_shapes.Spot, pressure_angle: fl
     )
 
 
-def _meshed(setup: Setup, coupling: Coupling, driver: DrawnWheel, driven: DrawnWheel) -> DrawnWheel:
-    """The driven gear with a gap where the driver has a tooth, whichever way it stands from it."""
-    one, other = setup.at(coupling.driver.shaft), setup.at(coupling.driven.shaft)
+def _meshed(
+    setup: Setup, still: fit_coupling.Wheel, drawn_still: DrawnWheel, turned: fit_coupling.Wheel, drawn: DrawnWheel
+) -> DrawnWheel:
+    """A gear with a gap where the one that is drawn already has a tooth, whichever way it stands from it."""
+    one, other = setup.at(still.shaft), setup.at(turned.shaft)
     towards = math.atan2(other[1] - one[1], other[0] - one[0])
-    straight = replace(driver, phase=driver.phase - towards)
-    phase = wheel_shapes.meshing_phase(straight, driven.teeth or 0, ring=coupling.inside)
-    return replace(driven, phase=phase + towards)
+    straight = replace(drawn_still, phase=drawn_still.phase - towards)
+    phase = wheel_shapes.meshing_phase(straight, turned.teeth, ring=turned.form.encloses)
+    return replace(drawn, phase=phase + towards)
 
 
 def _loop(setup: Setup, coupling: Coupling) -> PlanLoop:

@@ -71,7 +71,8 @@ class Coupling:
         path: of the stage, of a mesh that turns an idler that idler's. stage: to which they belong. driver, driven.
         reaches. free: least distance at which they go together at all, m; of a ring the most. lengths: of a loop, m,
         with what each is called; several where the stage has none.
-        pressure_angle: of teeth that mesh, rad.
+        pressure_angle: of teeth that mesh, rad. around_driven: of a further motor on the same gear, how far around that
+        it is from the first one where nothing says so, rad.
     """
 
     path: str
@@ -82,6 +83,7 @@ class Coupling:
     free: float
     lengths: tuple[tuple[float, str], ...] = ()
     pressure_angle: float = 0.0
+    around_driven: float = 0.0
 
     @property
     def wheels(self) -> tuple[Wheel, Wheel]:

@@ -133,7 +133,7 @@ def _other_teeth(
 ) -> list[Help]:
     """A gear with a tooth more or less than now."""
     found = []
-    wheels = [wheel for coupling in couplings if isinstance(coupling.stage.in_plane, Mesh) for wheel in coupling.wheels]
+    wheels = [wheel for coupling in couplings if _own_mesh(coupling) for wheel in coupling.wheels]
     for wheel in dict.fromkeys(wheels):
         for teeth in (wheel.teeth - MOST_TEETH, wheel.teeth + MOST_TEETH):
             design = _with_teeth(setup.design, wheel, teeth)
@@ -146,6 +146,11 @@ def _other_teeth(
                 standing = way(going, with_distance(changed.plane))
                 found.append(Help(text, 0.0, standing, {wheel.place: teeth}, None))
     return found
+
+
+def _own_mesh(coupling: Coupling) -> bool:
+    """Whether gears mesh, and not those of a further motor, which has the teeth of the first one."""
+    return isinstance(coupling.stage.in_plane, Mesh) and not coupling.around_driven
 
 
 def _with_teeth(design: Design, wheel: Wheel, teeth: int) -> Design | None:

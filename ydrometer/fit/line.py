@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, field, replace
 from itertools import pairwise
@@ -12,7 +13,7 @@ from ydrometer.document.sources import Engine
 from ydrometer.document.stages import Member, Stage
 from ydrometer.document.stages.gear import Gear
 from ydrometer.document.stages.plane import Coaxial, Contact, Loop, Mesh, OtherPlane
-from ydrometer.document.walk import own_stages, trunk_stages
+from ydrometer.document.walk import MOST_AROUND, further_motors, own_stages, trunk_stages
 from ydrometer.fit.coupling import Coupling, Wheel, contact_reach, gear_reach, taut_reach
 from ydrometer.fit.stock import NOTHING, Stock, lengths_in_stock, wheel_key
 
@@ -72,10 +73,29 @@ def plane(design: Design, stock: Stock = NOTHING) -> Plane:
         made.sources[path] = f"{word} shaft" + (f" of branch {b + 1}" if len(design.drive.branches) > 1 else "")
         made.turns[path] = -1 if branch.source.reversed else 1
         end = _follow(made, path, own_stages(design, b), mounting, stock, joint)
+        _further_motors(made, path, branch.count)
         joint = joint or end
     last = _follow(made, joint, trunk_stages(design), mounting, stock, None) if joint else None
     made.last = last and made.standing(last)
     return made
+
+
+def _further_motors(made: Plane, path: str, count: int) -> None:
+    """The other motors of a branch, each on a shaft of its own around the gear that the first one turns."""
+    first = next((coupling for coupling in made.couplings if coupling.driver.shaft == path), None)
+    if count == 1 or first is None or not isinstance(first.stage.in_plane, Mesh):
+        return
+    if count > MOST_AROUND or first.inside:
+        made.missing[path] = f"{count} motors: up to {MOST_AROUND} have places of their own, around a gear from outside"
+        return
+    for number, (shaft, driver) in enumerate(further_motors(path, count), 1):
+        wheel = replace(first.driver, member=driver, shaft=shaft)
+        made.shafts.append(shaft)
+        made.wheels.append(wheel)
+        made.turns[shaft] = made.turns[path]
+        made.sources[shaft] = f"{made.sources[path]}, {number + 1} of {count}"
+        turn = 2.0 * math.pi * number / count
+        made.couplings.append(replace(first, path=shaft, driver=wheel, around_driven=turn))
 
 
 def _follow(

@@ -76,7 +76,16 @@ def set_up(design: Design, stock: Stock = NOTHING) -> Setup:
     mounting = design.fit or Mounting()
     found = plane(design, stock)
     mounts = {path: mounting.of(path) or ShaftMount(shaft=path, mount="free") for path in found.shafts}
+    for coupling in found.couplings:
+        path = coupling.driver.shaft
+        if coupling.around_driven and mounting.of(path) is None:
+            mounts[path] = _as_the_first(path, mounts[path.rpartition("[")[0]])
     return Setup(design, mounting, found, stands(found, mounting), mounts, stock)
+
+
+def _as_the_first(path: str, first: ShaftMount) -> ShaftMount:
+    """How a further motor is mounted where nothing is said of it: like the first one, but free."""
+    return replace(first, shaft=path, mount="free", at=None, slot=None, eccentric=None, stack=None)
 
 
 def middle(setup: Setup, coupling: Coupling) -> Point:

@@ -143,6 +143,8 @@ def _follows(plane: Plane, mounting: Mounting, path: str, found: Mapping[str, St
     if met is not None and not (shaft is not None and shaft.mount == "holes"):
         return Stand(met, "tied")
     coupling, partner = next((pair for pair in couplings if pair[0].reaches), couplings[0])
+    if coupling.around_driven:
+        return _around(plane, coupling, partner, found)
     distance = (
         coupling.reaches[0].best
         if coupling.reaches
@@ -155,6 +157,15 @@ def _follows(plane: Plane, mounting: Mounting, path: str, found: Mapping[str, St
     if mounting.plate is not None and on_holes:
         return Stand(mounting.plate.nearest(at), "guessed")
     return Stand(at, "tied" if coupling.reaches else "guessed")
+
+
+def _around(plane: Plane, coupling: Coupling, driven: Point, found: Mapping[str, Stand]) -> Stand:
+    """A further motor on a gear: evenly around that from the first one."""
+    first = next(one for one in plane.couplings if one.stage is coupling.stage and not one.around_driven)
+    x, y = found[first.driver.shaft].at
+    angle = math.atan2(y - driven[1], x - driven[0]) + coupling.around_driven
+    distance = coupling.reaches[0].best
+    return Stand((driven[0] + distance * math.cos(angle), driven[1] + distance * math.sin(angle)), "tied")
 
 
 def _where_both_meet(tied: Sequence[tuple[Coupling, Point]]) -> Point | None:

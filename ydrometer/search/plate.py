@@ -12,6 +12,7 @@ from ydrometer.base.errors import DocumentError, Fault
 from ydrometer.base.seen import Reading
 from ydrometer.document import design
 from ydrometer.document.stages.plane import Loop
+from ydrometer.fit.coupling import Coupling
 from ydrometer.fit.places import as_problem
 from ydrometer.fit.setup import Setup, set_up
 from ydrometer.fit.stock import stock_of
@@ -64,7 +65,7 @@ def _mount(setup: Setup, wanted: Requires) -> dict[str, Any] | None:
     if not (wanted.standing or wanted.plate):
         return None
     path = "requires.standing" if wanted.standing else "requires.plate"
-    couplings = setup.plane.couplings
+    couplings = _in_row(setup)
     if not couplings:
         raise DocumentError([Fault(path, "nothing is mounted", "add a stage, or leave it out")])
     shafts = [couplings[0].driver.shaft, *(coupling.driven.shaft for coupling in couplings)]
@@ -73,6 +74,11 @@ def _mount(setup: Setup, wanted: Requires) -> dict[str, Any] | None:
     frame = [{"start": list(line.start), "end": list(line.end)} for line in mounting.frame]
     said = {} if mounting.tolerance is None else {"tolerance": mounting.tolerance}
     return {"shafts": spots, **said, "loop_tolerance": mounting.loop_tolerance, "frame": frame, "gap": mounting.gap}
+
+
+def _in_row(setup: Setup) -> list[Coupling]:
+    """What leads from the source to the wheels; further motors on the first gear are no pairs of a layout."""
+    return [coupling for coupling in setup.plane.couplings if not coupling.around_driven]
 
 
 def _as_they_stand(setup: Setup, shafts: Sequence[str]) -> list[dict[str, Any]]:
@@ -105,7 +111,7 @@ def _layout(
     if not isinstance(stages, list) or not all(isinstance(stage, Mapping) for stage in stages):
         return dict(layout)
     kinds = [stage.get("kind") for stage in stages if stage.get("kind") in PAIRS]
-    if mount is not None and kinds != [coupling.stage.kind for coupling in setup.plane.couplings]:
+    if mount is not None and kinds != [coupling.stage.kind for coupling in _in_row(setup)]:
         fault = Fault(f"layouts[{number}]", "other stages than those that are mounted",
                       "choose the design's own stages, or do not ask for what goes on the plate")  # fmt: skip
         raise DocumentError([fault])
