@@ -91,6 +91,11 @@ class Coupling:
         return self.driver, self.driven
 
     @property
+    def own(self) -> bool:
+        """Whether it has the path of its stage: not a mesh that turns an idler, or that of a further motor."""
+        return self.path == self.driver.path
+
+    @property
     def shafts(self) -> tuple[str, str]:
         """Their shafts."""
         return self.driver.shaft, self.driven.shaft

@@ -94,7 +94,7 @@ def _settings(setup: Setup, coupling: Coupling) -> StageSettings:
     return StageSettings(
         path=coupling.path,
         kind=stage.kind,
-        title=stage.title,
+        title=stage.title if coupling.own else f"{stage.title}, {setup.plane.named(coupling.path)}",
         settings=[shafts_apart, *_TELL[type(lies)](setup, coupling)],
         choices=_choices(setup, coupling),
         choices_title="lengths at hand" if loop else "pinions that this slot takes",
