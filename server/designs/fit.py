@@ -47,7 +47,9 @@ def _read_hand(workshop: UUID, count: int, changes: int | None, newest: int | No
 
 
 class TemplateRequestSerializer(serializers.Serializer[Any]):
-    """`shaft` asks for an adapter for that shaft, by its path; empty for the whole plate. `sheet` is of paper."""
+    """`shaft` asks for an adapter for that shaft, by its path, or for a plate of an adapter between flanges; empty for
+    the whole plate. `sheet` is of paper.
+    """
 
     document = DocumentField()
     shaft = serializers.CharField(max_length=200, allow_blank=True, default="")

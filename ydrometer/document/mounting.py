@@ -18,6 +18,7 @@ from ydrometer.base import reading
 from ydrometer.base.quantities import QUANTITY_FORMS, Schema, read_quantity
 from ydrometer.base.reading import Reader
 from ydrometer.base.seen import Reading
+from ydrometer.document.flanges import FARTHEST, Bolts, FlangeAdapter, maybe_length
 
 Point = tuple[float, float]
 
@@ -25,13 +26,6 @@ MOUNTS = ("fixed", "holes", "slot", "free")
 SHAPES = ("round", "hexagon", "square", "keyway", "spline", "flat")
 """Of a shaft, or of the bore that goes on it."""
 MOST_HOLES = 200
-FARTHEST = 10.0
-"""m; a plate that is larger is none."""
-
-
-def _length() -> Any:
-    """A length above 0 that need not be known."""
-    return reading.quantity("length", above=0.0, at_most=FARTHEST, default=None)
 
 
 def _read_point(raw: Any, path: str, seen: Reading) -> Any:
@@ -69,9 +63,9 @@ class Plate:
     hole_pitch: float = reading.quantity("length", above=0.0, at_most=1.0)
     across: int = reading.whole(1, MOST_HOLES)
     up: int = reading.whole(1, MOST_HOLES)
-    hole: float | None = _length()
-    edge: float | None = _length()
-    thickness: float | None = _length()
+    hole: float | None = maybe_length()
+    edge: float | None = maybe_length()
+    thickness: float | None = maybe_length()
 
     @property
     def margin(self) -> float:
@@ -158,21 +152,6 @@ class Stack:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Bolts:
-    """A circle of bolts around a shaft: how many, on what diameter, through holes how wide, the first at an angle.
-
-    `length` is of a bolt under its head, `depth` how deep the thread behind the plate takes it.
-    """
-
-    count: int = reading.whole(1, 64)
-    circle: float = reading.quantity("length", above=0.0, at_most=FARTHEST)
-    hole: float = reading.quantity("length", above=0.0, at_most=1.0)
-    angle: float = reading.quantity("angle", default=0.0)
-    length: float | None = _length()
-    depth: float | None = _length()
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
 class ShaftMount:
     """How one shaft is mounted.
 
@@ -189,12 +168,12 @@ class ShaftMount:
     mount: str = reading.choice(MOUNTS, default="holes")
     at: Point | None = _point(needed=False)
     slot: Slot | None = reading.nested(Slot, default=None)
-    eccentric: float | None = _length()
-    diameter: float | None = _length()
+    eccentric: float | None = maybe_length()
+    diameter: float | None = maybe_length()
     shape: str = reading.choice(SHAPES, default="round")
-    length: float | None = _length()
-    body: float | None = _length()
-    opening: float | None = _length()
+    length: float | None = maybe_length()
+    body: float | None = maybe_length()
+    opening: float | None = maybe_length()
     bolts: Bolts | None = reading.nested(Bolts, default=None)
     stack: Stack | None = reading.nested(Stack, default=None)
 
@@ -249,8 +228,9 @@ class Mounting:
     """The whole section.
 
     Attributes:
-        plate: without one, shafts stand wherever they are said to. shafts, loops, frame: in any order.
-        tolerance: how much further apart than without backlash two gears may stand; without a word it follows the
+        plate: without one, shafts stand wherever they are said to. shafts, loops, frame: in any order. adapters:
+        between flanges, apart from the plate. tolerance: how much further apart than without backlash two gears may
+        stand; without a word it follows the
         module (`fit.coupling.usual_tolerance`). loop_tolerance: how far from taut a
         loop may be. gap: that is left between what moves and what stands. ground_gap: under a wheel of the line.
     """
@@ -259,6 +239,7 @@ class Mounting:
     shafts: tuple[ShaftMount, ...] = reading.items(reading.object_reader(ShaftMount))
     loops: tuple[LoopMount, ...] = reading.items(reading.object_reader(LoopMount))
     frame: tuple[FrameLine, ...] = reading.items(reading.object_reader(FrameLine))
+    adapters: tuple[FlangeAdapter, ...] = reading.items(reading.object_reader(FlangeAdapter), most=50)
     tolerance: float | None = reading.quantity("length", at_least=0.0, at_most=0.01, default=None)
     loop_tolerance: float = reading.quantity("length", at_least=0.0, at_most=0.05, default=3e-4)
     gap: float = reading.quantity("length", at_least=0.0, at_most=0.1, default=1e-3)

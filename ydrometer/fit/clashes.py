@@ -7,7 +7,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator
 
-from ydrometer.fit import bodies, meeting, seating, toothing, touching
+from ydrometer.fit import bodies, flanges, meeting, seating, toothing, touching
 from ydrometer.fit.clash import Clash
 from ydrometer.fit.setup import Setup
 
@@ -37,5 +37,5 @@ IN_PLANE: tuple[Callable[[Setup], Iterator[Clash]], ...] = (
 
 CHECKS: tuple[Callable[[Setup], Iterator[Clash]], ...] = (
     *IN_PLANE, meeting.strangers, meeting.level, toothing.tips,
-    seating.widths, seating.bores, seating.bolts, seating.stacks,
+    seating.widths, seating.bores, seating.bolts, seating.stacks, flanges.flanges,
 )  # fmt: skip

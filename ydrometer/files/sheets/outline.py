@@ -6,7 +6,9 @@ import math
 from collections.abc import Iterator
 from dataclasses import dataclass, field, replace
 
-from ydrometer.document.mounting import Bolts, Plate, Point, ShaftMount, Slot
+from ydrometer.document.flanges import Bolts
+from ydrometer.document.mounting import Plate, Point, ShaftMount, Slot
+from ydrometer.fit.flanges import plates
 from ydrometer.fit.setup import Setup
 
 OUTLINE, HOLES, SHAFTS, SLOTS, BOLTS, FRAME, NOTES = (
@@ -160,6 +162,34 @@ def adapter_outline(setup: Setup, path: str) -> Outline:
     outermost = max(holes, key=lambda hole: math.hypot(hole.x, hole.y) + hole.radius)
     reach = math.hypot(outermost.x, outermost.y) + outermost.radius
     made.shapes.append(Circle(OUTLINE, 0.0, 0.0, reach + max(LEAST_WALL, WALL * outermost.radius)))
+    return made
+
+
+def flange_outline(setup: Setup, path: str) -> Outline:
+    """One plate of an adapter between two flanges, seen from the first side.
+
+    Args:
+        setup: a design.
+        path: of the plate: fit.adapters[i].plates[j].
+
+    Raises:
+        ValueError: there is no such plate.
+    """
+    found = {
+        f"fit.adapters[{i}].plates[{j}]": plate
+        for i, adapter in enumerate(setup.mounting.adapters) for j, plate in enumerate(plates(adapter))
+    }  # fmt: skip
+    if path not in found:
+        raise ValueError(f'there is no plate "{path}": there are {", ".join(found) or "none"}')
+    plate = found[path]
+    layers = {"centring": SHAFTS, "coupling": SHAFTS}
+    made = Outline(plate.name, [Circle(layers.get(h.what, BOLTS), h.x, h.y, h.radius) for h in plate.holes])
+    made.shapes.append(Circle(OUTLINE, 0.0, 0.0, plate.outside))
+    made.shapes += list(_cross((0.0, 0.0)))
+    if plate.spigot:
+        made.shapes.append(Circle(NOTES, 0.0, 0.0, plate.spigot))
+    if plate.thickness is not None:
+        made.shapes.append(Text(NOTES, -plate.outside, plate.outside + TEXT, f"{1e3 * plate.thickness:.2f} mm thick"))
     return made
 
 

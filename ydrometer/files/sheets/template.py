@@ -12,10 +12,19 @@ from typing import Any
 from ydrometer.base.errors import DocumentError, Fault
 from ydrometer.document import design
 from ydrometer.files.sheets.dxf import dxf
-from ydrometer.files.sheets.outline import Circle, Oblong, Outline, adapter_outline, plate_outline
+from ydrometer.files.sheets.outline import (
+    NOTES,
+    OUTLINE,
+    Circle,
+    Oblong,
+    Outline,
+    adapter_outline,
+    flange_outline,
+    plate_outline,
+)
 from ydrometer.files.sheets.pdf import laid_out, pdf
 from ydrometer.files.sheets.svg import svg
-from ydrometer.fit.setup import set_up
+from ydrometer.fit.setup import Setup, set_up
 from ydrometer.fit.stock import Stock
 
 TYPES = {"pdf": "application/pdf", "svg": "image/svg+xml", "dxf": "image/vnd.dxf"}
@@ -43,7 +52,9 @@ class Template:
 
 @dataclass(frozen=True, slots=True)
 class Wish:
-    """What is asked for: `kind` a key of `TYPES`, `sheet` of paper, `shaft` the path of one that an adapter is for."""
+    """What is asked for: `kind` a key of `TYPES`, `sheet` of paper, `shaft` the path of one that an adapter is for, or
+    of a plate of an adapter between flanges; empty for the plate of the design.
+    """
 
     kind: str
     sheet: str
@@ -65,8 +76,8 @@ def template(raw: Any, stock: Stock, wish: Wish, fonts: Sequence[Path]) -> Templ
     made = design.read(raw).design
     setup = set_up(made, stock)
     try:
-        outline = adapter_outline(setup, wish.shaft) if wish.shaft else plate_outline(setup)
-        holes = sum(isinstance(shape, Circle | Oblong) for shape in outline.shapes)
+        outline = _outline(setup, wish.shaft)
+        holes = sum(isinstance(s, Circle | Oblong) and s.layer not in (OUTLINE, NOTES) for s in outline.shapes)
         if holes > MOST_HOLES:
             raise ValueError(
                 f"{holes:,} holes, at most {MOST_HOLES:,} are drawn: ask for an adapter, or a smaller plate"
@@ -77,6 +88,12 @@ def template(raw: Any, stock: Stock, wish: Wish, fonts: Sequence[Path]) -> Templ
         raise DocumentError([Fault("fit", str(error), "then ask again")]) from None
     name = f"{_file_name(made.name)}-{'adapter' if wish.shaft else 'plate'}.{wish.kind}"
     return Template(name, TYPES[wish.kind], holes, sheets, base64.b64encode(data).decode())
+
+
+def _outline(setup: Setup, of: str) -> Outline:
+    if of.startswith("fit.adapters"):
+        return flange_outline(setup, of)
+    return adapter_outline(setup, of) if of else plate_outline(setup)
 
 
 def _file_name(name: str) -> str:

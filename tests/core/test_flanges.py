@@ -1,0 +1,96 @@
+"""An adapter between two flanges: holes of its plates, thickness, clashes, and templates read back."""
+
+from __future__ import annotations
+
+import math
+from io import StringIO
+from typing import Any
+from unittest import TestCase
+
+from ezdxf.filemanagement import read as read_dxf
+
+from tests.core.plates import about, look, read
+from ydrometer.base.errors import DocumentError
+from ydrometer.files.fit_report import report
+from ydrometer.files.sheets.dxf import dxf
+from ydrometer.files.sheets.outline import flange_outline
+from ydrometer.fit.setup import set_up
+
+MOTOR_SIDE = {"name": "motor", "bolts": {"count": 4, "circle": "25 mm", "hole": "3.2 mm"}, "head": "5.5 mm",
+              "centring": "13 mm", "stands_out": "12 mm"}  # fmt: skip
+AXLE_SIDE = {"name": "axle", "bolts": {"count": 3, "circle": "44 mm", "hole": "4.3 mm", "angle": "30 deg"},
+             "head": "7 mm", "centring": "16 mm", "stands_out": "9 mm"}  # fmt: skip
+JOINT = {"count": 3, "circle": "56 mm", "hole": "4.3 mm", "angle": "-30 deg"}
+DOWELS = {"count": 2, "circle": "56 mm", "hole": "4 mm", "angle": "0 deg"}
+
+
+def adapter(**more: Any) -> dict[str, Any]:
+    made = {"name": "bought axle", "sides": [MOTOR_SIDE, AXLE_SIDE], "plates": 2, "outside": "70 mm",
+            "first_plate": "6 mm", "dowels": DOWELS, "joint": JOINT,
+            "coupling": "20 mm", "coupling_diameter": "12 mm"}  # fmt: skip
+    return {"adapters": [{key: value for key, value in {**made, **more}.items() if value is not None}]}
+
+
+def plate(fit: dict[str, Any], number: int) -> dict[str, Any]:
+    found: dict[str, Any] = report(read(fit))["adapters"][0]["plates"][number]
+    return found
+
+
+class Plates(TestCase):
+    def test_each_plate_has_its_bolts_the_heads_of_the_other_and_what_is_common(self) -> None:
+        for number, own, heads, bore in ((0, ("motor", 4, 1.6), ("axle", 3, 3.5), 6.5),
+                                         (1, ("axle", 3, 2.15), ("motor", 4, 2.75), 8.0)):  # fmt: skip
+            holes = plate(adapter(), number)["holes"]
+            for what, count, radius in ((f"bolt of {own[0]}", *own[1:]), (f"head of {heads[0]}", *heads[1:]),
+                                        ("dowel", 2, 2.0), ("joint bolt", 3, 2.15), ("centring", 1, bore)):  # fmt: skip
+                found = [round(1e3 * hole["radius"], 9) for hole in holes if hole["what"] == what]
+                self.assertEqual(found, [radius] * count, what)
+        first = next(hole for hole in plate(adapter(), 1)["holes"] if hole["what"] == "bolt of axle")
+        self.assertAlmostEqual(first["x"], 0.022 * math.cos(math.radians(30)))
+
+    def test_the_thickness_follows_from_the_ends_of_the_shafts(self) -> None:
+        told = report(read(adapter()))["adapters"][0]
+        self.assertAlmostEqual(told["between"], 0.012 + 0.009 + 0.001)
+        self.assertEqual([round(p["thickness"], 9) for p in told["plates"]], [0.006, 0.016])
+        one = plate(adapter(plates=1, first_plate=None, dowels=None, joint=None), 0)
+        self.assertAlmostEqual(one["thickness"], 0.022)
+        self.assertEqual(len(one["holes"]), 4 + 3 + 1)
+
+    def test_what_does_not_go_is_told(self) -> None:
+        self.assertEqual([c.text for c in about(look(adapter()), "bought axle")], [])
+        for more, words in (
+            ({"coupling": "26 mm"}, "does not go between the flanges"),
+            ({"outside": "58 mm"}, "to the edge"),
+            ({"dowels": {**DOWELS, "angle": "-30 deg"}}, "dowel and joint bolt run into each other"),
+            ({"coupling_diameter": "23 mm"}, "bolt of motor and coupling"),
+            ({"first_plate": "22 mm"}, "no thickness is left"),
+            ({"sides": [{**MOTOR_SIDE, "spigot": True}, AXLE_SIDE]}, "leaves the spigot in motor no wall"),
+        ):
+            with self.subTest(words):
+                self.assertEqual({c.level for c in about(look(adapter(**more)), words)}, {"clash"})
+
+    def test_a_template_of_each_plate_reads_back_as_the_plate(self) -> None:
+        setup = set_up(read(adapter()).design)
+        for number in (0, 1):
+            outline = flange_outline(setup, f"fit.adapters[0].plates[{number}]")
+            drawing = read_dxf(StringIO(dxf(outline).decode()))
+            drawn = sorted(
+                (round(c.dxf.center.x, 3), round(c.dxf.center.y, 3), round(c.dxf.radius, 3))
+                for c in drawing.modelspace().query("CIRCLE") if c.dxf.layer != "OUTLINE"
+            )  # fmt: skip
+            holes = plate(adapter(), number)["holes"]
+            self.assertEqual(
+                drawn, sorted(tuple(round(1e3 * h[key], 3) for key in ("x", "y", "radius")) for h in holes)
+            )
+        with self.assertRaises(ValueError):
+            flange_outline(setup, "fit.adapters[0].plates[2]")
+
+    def test_faults_say_what_would_be_right(self) -> None:
+        for more, path in (
+            ({"sides": [MOTOR_SIDE]}, "fit.adapters[0].sides"),
+            ({"plates": 1}, "fit.adapters[0].first_plate"),
+            ({"sides": [{**MOTOR_SIDE, "head": "3 mm"}, AXLE_SIDE]}, "fit.adapters[0].sides[0].head"),
+        ):
+            with self.subTest(path), self.assertRaises(DocumentError) as raised:
+                read(adapter(**more))
+            self.assertIn(path, [fault.path for fault in raised.exception.faults])
