@@ -9,12 +9,15 @@ from unittest import TestCase
 
 from ezdxf.filemanagement import read as read_dxf
 
+from tests.core.designs import changed
 from tests.core.plates import about, look, read
 from ydrometer.base.errors import DocumentError
 from ydrometer.files.fit_report import report
 from ydrometer.files.sheets.dxf import dxf
 from ydrometer.files.sheets.outline import flange_outline
+from ydrometer.files.sheets.template import Wish, template
 from ydrometer.fit.setup import set_up
+from ydrometer.fit.stock import NOTHING
 
 MOTOR_SIDE = {"name": "motor", "bolts": {"count": 4, "circle": "25 mm", "hole": "3.2 mm"}, "head": "5.5 mm",
               "centring": "13 mm", "stands_out": "12 mm"}  # fmt: skip
@@ -84,6 +87,10 @@ class Plates(TestCase):
             )
         with self.assertRaises(ValueError):
             flange_outline(setup, "fit.adapters[0].plates[2]")
+        wish = Wish("svg", "a4", "fit.adapters[0].plates[1]")
+        made = template({**changed({}), "fit": adapter()}, NOTHING, wish, ())
+        self.assertTrue(made.name.endswith("-adapter-1-plate-2.svg"))
+        self.assertEqual(made.holes, len(plate(adapter(), 1)["holes"]))
 
     def test_faults_say_what_would_be_right(self) -> None:
         for more, path in (

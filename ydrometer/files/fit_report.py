@@ -8,7 +8,7 @@ from typing import Any
 from ydrometer.base.tables.dimensions import DIMENSIONS
 from ydrometer.document.design import Document
 from ydrometer.fit.clashes import clashes
-from ydrometer.fit.flanges import between, plates
+from ydrometer.fit.flanges import made_adapters
 from ydrometer.fit.sections import sections
 from ydrometer.fit.settings import StageSettings, settings
 from ydrometer.fit.setup import set_up
@@ -41,10 +41,7 @@ def report(document: Document) -> dict[str, Any]:
         "elsewhere": setup.plane.elsewhere,
     }
     if setup.mounting.adapters:
-        made["adapters"] = [
-            {"name": adapter.name, "between": between(adapter), "plates": [asdict(plate) for plate in plates(adapter)]}
-            for adapter in setup.mounting.adapters
-        ]
+        made["adapters"] = [asdict(adapter) for adapter in made_adapters(setup.mounting)]
     if setup.mounting.plate is not None:
         made["placements"] = _ways(ways(setup))
     return made

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from itertools import combinations
 
 from ydrometer.document.flanges import Bolts, Flange, FlangeAdapter
+from ydrometer.document.mounting import Mounting
 from ydrometer.fit.along import NOISE
 from ydrometer.fit.clash import Clash, mm
 from ydrometer.fit.setup import Setup
@@ -37,6 +38,20 @@ class AdapterPlate:
     thickness: float | None
     holes: tuple[Hole, ...]
     spigot: float
+
+
+@dataclass(frozen=True, slots=True)
+class MadeAdapter:
+    """An adapter as it is to be made: from flange to flange, m, None where that is not known, and its plates."""
+
+    name: str
+    between: float | None
+    plates: list[AdapterPlate]
+
+
+def made_adapters(mounting: Mounting) -> list[MadeAdapter]:
+    """The adapters of a design."""
+    return [MadeAdapter(adapter.name, between(adapter), plates(adapter)) for adapter in mounting.adapters]
 
 
 def between(adapter: FlangeAdapter) -> float | None:

@@ -9,6 +9,7 @@ from ydrometer.document.design import Document
 from ydrometer.drawing.plan import PlanDrawing, draw_plan
 from ydrometer.fit.clash import Clash
 from ydrometer.fit.clashes import clashes
+from ydrometer.fit.flanges import MadeAdapter, made_adapters
 from ydrometer.fit.sections import Section, sections
 from ydrometer.fit.settings import StageSettings, settings
 from ydrometer.fit.setup import set_up
@@ -24,6 +25,7 @@ class Mounted:
     clashes: list[Clash]
     settings: list[StageSettings]
     sections: list[Section]
+    adapters: list[MadeAdapter]
     elsewhere: list[str]
 
 
@@ -41,6 +43,7 @@ def mounted(document: Document, stock: Stock = NOTHING) -> Mounted:
         clashes=found,
         settings=settings(setup),
         sections=sections(setup.mounting, setup.stock),
+        adapters=made_adapters(setup.mounting),
         elsewhere=setup.plane.elsewhere,
     )
 

@@ -41,6 +41,7 @@ export type PlanShaft = PlanDrawing["shafts"][number];
 export type Clash = Mounted["clashes"][number];
 export type StageSettings = Mounted["settings"][number];
 export type Section = Mounted["sections"][number];
+export type MadeAdapter = Mounted["adapters"][number];
 export type Template = Schemas["Template"];
 export type Ways = Schemas["Ways"];
 export type Help = Ways["helps"][number];

@@ -753,6 +753,16 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        AdapterPlate: {
+            holes: components["schemas"]["Hole"][];
+            name: string;
+            /** Format: double */
+            outside: number;
+            /** Format: double */
+            spigot: number;
+            /** Format: double */
+            thickness: number | null;
+        };
         Addition: {
             meets_all: boolean;
             part: {
@@ -1287,6 +1297,15 @@ export interface components {
             text: string;
             way: components["schemas"]["Placing"] | null;
         };
+        Hole: {
+            /** Format: double */
+            radius: number;
+            what: string;
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+        };
         Idler: {
             at: number[];
             /** Format: double */
@@ -1438,6 +1457,12 @@ export interface components {
          * @enum {string}
          */
         LoopFormEnum: "belt" | "chain" | "v_belt";
+        MadeAdapter: {
+            /** Format: double */
+            between: number | null;
+            name: string;
+            plates: components["schemas"]["AdapterPlate"][];
+        };
         Mark: {
             level: string;
             number: number;
@@ -1471,6 +1496,7 @@ export interface components {
         MomentEnum: "hard start" | "shove" | "top speed" | "picked";
         /** @description What Fit shows of a design. `elsewhere`: stages behind one that turns the axis, which are on another plate. */
         Mounted: {
+            adapters: components["schemas"]["MadeAdapter"][];
             clashes: components["schemas"]["Clash"][];
             elsewhere: string[];
             plan: components["schemas"]["PlanDrawing"];
@@ -2099,7 +2125,10 @@ export interface components {
             sheets: number;
             type: string;
         };
-        /** @description `shaft` asks for an adapter for that shaft, by its path; empty for the whole plate. `sheet` is of paper. */
+        /**
+         * @description `shaft` asks for an adapter for that shaft, by its path, or for a plate of an adapter between flanges; empty for
+         *     the whole plate. `sheet` is of paper.
+         */
         TemplateRequestRequest: {
             document: {
                 [key: string]: unknown;

@@ -32,7 +32,45 @@ export interface Mounting {
   shafts?: MountedShaft[];
   loops?: { stage: string; [key: string]: unknown }[];
   frame?: { name?: string; start: Place; end: Place }[];
+  adapters?: Adapter[];
   [key: string]: unknown;
+}
+
+export interface Adapter {
+  name?: string;
+  sides: { name?: string; [key: string]: unknown }[];
+  plates?: number;
+  [key: string]: unknown;
+}
+
+/** An adapter to begin with, between a motor and an axle. */
+export const FIRST_ADAPTER: Adapter = {
+  name: "adapter",
+  sides: [
+    { name: "motor", bolts: { count: 4, circle: "25 mm", hole: "3.2 mm" }, centring: "13 mm" },
+    {
+      name: "axle",
+      bolts: { count: 3, circle: "44 mm", hole: "4.3 mm", angle: "30 deg" },
+      centring: "16 mm",
+    },
+  ],
+  outside: "70 mm",
+};
+
+/** What only an adapter of two plates has, as it begins. */
+export const SECOND_PLATE = {
+  first_plate: "6 mm",
+  joint: { count: 3, circle: "56 mm", hole: "4.3 mm", angle: "-30 deg" },
+  dowels: { count: 2, circle: "56 mm", hole: "4 mm" },
+};
+
+/** An adapter with one plate or two. */
+export function withPlates(document: DesignDocument, path: string, plates: number): DesignDocument {
+  const keys = Object.entries(SECOND_PLATE).map(([key, start]) => [
+    `${path}.${key}`,
+    plates === 1 ? undefined : start,
+  ]);
+  return withValues(document, { ...Object.fromEntries(keys), [`${path}.plates`]: plates });
 }
 
 export interface Spot {

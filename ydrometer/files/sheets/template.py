@@ -86,7 +86,7 @@ def template(raw: Any, stock: Stock, wish: Wish, fonts: Sequence[Path]) -> Templ
         data = pdf(outline, wish.sheet, fonts) if wish.kind == "pdf" else DRAW[wish.kind](outline)
     except ValueError as error:
         raise DocumentError([Fault("fit", str(error), "then ask again")]) from None
-    name = f"{_file_name(made.name)}-{'adapter' if wish.shaft else 'plate'}.{wish.kind}"
+    name = f"{_file_name(made.name)}-{_what(wish.shaft)}.{wish.kind}"
     return Template(name, TYPES[wish.kind], holes, sheets, base64.b64encode(data).decode())
 
 
@@ -94,6 +94,14 @@ def _outline(setup: Setup, of: str) -> Outline:
     if of.startswith("fit.adapters"):
         return flange_outline(setup, of)
     return adapter_outline(setup, of) if of else plate_outline(setup)
+
+
+def _what(of: str) -> str:
+    """What is drawn, as a file's name has it: "plate", "adapter", "adapter-1-plate-2"."""
+    found = re.fullmatch(r"fit\.adapters\[(\d+)\]\.plates\[(\d+)\]", of)
+    if found:
+        return f"adapter-{int(found[1]) + 1}-plate-{int(found[2]) + 1}"
+    return "adapter" if of else "plate"
 
 
 def _file_name(name: str) -> str:

@@ -12,6 +12,7 @@ import {
   withShaft,
 } from "../../document/mounting";
 import { useBar } from "../../ui/frame/TopBar";
+import { Adapters } from "./Adapters";
 import { Clashes } from "./Clashes";
 import { FRAME } from "./frame";
 import { Numbers } from "./Numbers";
@@ -33,12 +34,13 @@ const AREAS = {
   gridTemplateRows: { lg: "auto 1fr" },
 };
 
-type Lower = "numbers" | "section" | "places" | "plate" | "templates";
+type Lower = "numbers" | "section" | "places" | "plate" | "adapters" | "templates";
 const TABS: { name: Lower; words: string }[] = [
   { name: "numbers", words: "Numbers for the hands" },
   { name: "section", words: "Section along the shaft" },
   { name: "places", words: "Ways to place it" },
   { name: "plate", words: "Plate and frame" },
+  { name: "adapters", words: "Adapters" },
   { name: "templates", words: "Templates" },
 ];
 
@@ -156,6 +158,7 @@ function Fitted({ fit }: { fit: Mounted }) {
         {lower === "section" && <SectionView fit={fit} shaft={shaft} onFill={fill} />}
         {lower === "places" && <Placings />}
         {lower === "plate" && <PlateFields />}
+        {lower === "adapters" && <Adapters made={later.adapters} />}
         {lower === "templates" && <Templates shaft={shaft} />}
       </Box>
       <Box gridArea="side" display="grid" gap="2" minW="0">

@@ -3,6 +3,7 @@ import { useRef, useState } from "react";
 import type { PlanShaft, Template } from "../../api/client";
 import { useDocument, usePlace } from "../../document/context";
 import { saveBase64 } from "../../document/files";
+import { type Adapter, mountingOf } from "../../document/mounting";
 import { ChoiceField } from "../../ui/fields/ChoiceField";
 import { fetchTemplate, told } from "./template";
 
@@ -10,6 +11,14 @@ const SHEETS: [string, string][] = [
   ["a4", "A4"],
   ["letter", "Letter"],
 ];
+
+/** The plates of an adapter between flanges: the path of each, and what it is called. */
+function platesOf(adapter: Adapter, i: number): [string, string][] {
+  return Array.from({ length: adapter.plates ?? 1 }, (_, j) => [
+    `fit.adapters[${i}].plates[${j}]`,
+    `${adapter.name || "adapter"}, plate ${j + 1}`,
+  ]);
+}
 
 /** Drilling templates at full size, of the plate or of an adapter for the chosen shaft. */
 export function Templates({ shaft }: { shaft: PlanShaft | null }) {
@@ -28,7 +37,7 @@ export function Templates({ shaft }: { shaft: PlanShaft | null }) {
     setTrouble("");
     setMade(null);
     setDrawing(kind);
-    const path = of === "plate" ? "" : (shaft?.path ?? "");
+    const path = of === "plate" ? "" : of === "shaft" ? (shaft?.path ?? "") : of;
     try {
       const template = await fetchTemplate(workshop, kind, { document, sheet, shaft: path }, mine.signal);
       setMade(template);
@@ -53,6 +62,7 @@ export function Templates({ shaft }: { shaft: PlanShaft | null }) {
           options={[
             ["plate", "the whole plate"],
             ["shaft", `an adapter for the ${shaft?.name ?? "chosen shaft"}`],
+            ...(mountingOf(document).adapters ?? []).flatMap(platesOf),
           ]}
           readOnly={false}
           onChange={setOf}

@@ -1,8 +1,10 @@
 import { fireEvent, screen, waitFor } from "@testing-library/react";
 import { beforeEach, describe, expect, it, vi } from "vitest";
 import { api } from "../../api/client";
-import { mountingOf, shaftOf } from "../../document/mounting";
+import { withValue } from "../../document/document";
+import { FIRST_ADAPTER, mountingOf, shaftOf } from "../../document/mounting";
 import { DOCUMENTS, MOUNTED, onTheBench } from "../../fixtures";
+import { Adapters } from "./Adapters";
 import { Numbers } from "./Numbers";
 import { Placings } from "./Placings";
 import { PlateFields } from "./PlateFields";
@@ -142,5 +144,37 @@ describe("plate and frame", () => {
     fireEvent.click(screen.getByRole("button", { name: "Add a line of the frame" }));
     expect(mountingOf(made.document()).frame).toHaveLength(1);
     expect(screen.getByLabelText("holes across")).toHaveProperty("value", "26");
+  });
+});
+
+describe("adapters between flanges", () => {
+  const made = [
+    {
+      name: "adapter",
+      between: 0.022,
+      plates: [
+        { name: "plate of motor", outside: 0.035, thickness: 0.006, holes: [], spigot: 0 },
+        { name: "plate of axle", outside: 0.035, thickness: 0.016, holes: [], spigot: 0 },
+      ],
+    },
+  ];
+
+  it("begin with a motor and an axle", () => {
+    const bench = onThePlate(<Adapters made={[]} />);
+    fireEvent.click(screen.getByRole("button", { name: "Add an adapter" }));
+    expect(mountingOf(bench.document()).adapters?.[0]?.sides).toHaveLength(2);
+  });
+
+  it("take a second plate with its bolts and dowels, and go again", () => {
+    const one = withValue(DOCUMENTS.mounted, "fit.adapters", [FIRST_ADAPTER]);
+    const bench = onTheBench(<Adapters made={made} />, {}, one, MOUNTED);
+    const first = () => mountingOf(bench.document()).adapters?.[0];
+    expect(screen.getByText("22 mm")).toBeTruthy();
+    fireEvent.change(screen.getByLabelText("plates"), { target: { value: "2" } });
+    expect([first()?.plates, first()?.dowels]).toEqual([2, { count: 2, circle: "56 mm", hole: "4 mm" }]);
+    fireEvent.change(screen.getByLabelText("plates"), { target: { value: "1" } });
+    expect([first()?.plates, first()?.dowels]).toEqual([1, undefined]);
+    fireEvent.click(screen.getByRole("button", { name: "Remove" }));
+    expect(mountingOf(bench.document()).adapters).toHaveLength(0);
   });
 });
