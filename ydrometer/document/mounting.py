@@ -239,7 +239,7 @@ class Mounting:
     shafts: tuple[ShaftMount, ...] = reading.items(reading.object_reader(ShaftMount))
     loops: tuple[LoopMount, ...] = reading.items(reading.object_reader(LoopMount))
     frame: tuple[FrameLine, ...] = reading.items(reading.object_reader(FrameLine))
-    adapters: tuple[FlangeAdapter, ...] = reading.items(reading.object_reader(FlangeAdapter), most=50)
+    adapters: tuple[FlangeAdapter, ...] = reading.items(reading.object_reader(FlangeAdapter), most=12)
     tolerance: float | None = reading.quantity("length", at_least=0.0, at_most=0.01, default=None)
     loop_tolerance: float = reading.quantity("length", at_least=0.0, at_most=0.05, default=3e-4)
     gap: float = reading.quantity("length", at_least=0.0, at_most=0.1, default=1e-3)

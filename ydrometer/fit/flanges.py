@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
-from itertools import combinations
+
+import numpy as np
 
 from ydrometer.document.flanges import Bolts, Flange, FlangeAdapter
 from ydrometer.document.mounting import Mounting
@@ -126,10 +127,9 @@ def flanges(setup: Setup) -> Iterator[Clash]:
 
 def _holes(adapter: FlangeAdapter, plate: AdapterPlate, path: str) -> Iterator[Clash]:
     told: set[str] = set()
-    for one, other in combinations(plate.holes, 2):
-        left = math.dist((one.x, one.y), (other.x, other.y)) - one.radius - other.radius
+    for one, other, left in _crowded(plate.holes, adapter.wall):
         names = f"{one.what} and {other.what}"
-        if left < adapter.wall - NOISE and names not in told:
+        if names not in told:
             told.add(names)
             stands = f"run into each other by {mm(-left)}" if left < 0.0 else f"leave {mm(left)} of metal"
             text = f"{plate.name}: {names} {stands}, {mm(adapter.wall)} is wanted"
@@ -143,6 +143,16 @@ def _holes(adapter: FlangeAdapter, plate: AdapterPlate, path: str) -> Iterator[C
     if plate.thickness is not None and plate.thickness <= NOISE:
         text = f"{plate.name}: no thickness is left for it between the flanges"
         yield Clash("clash", text, path, -plate.thickness, None)
+
+
+def _crowded(holes: Sequence[Hole], wall: float) -> Iterator[tuple[Hole, Hole, float]]:
+    """Pairs of holes with less metal between them than the wall, and how much, m."""
+    if not holes:
+        return
+    x, y, radius = np.array([(hole.x, hole.y, hole.radius) for hole in holes]).T
+    left = np.hypot(x[:, None] - x, y[:, None] - y) - radius[:, None] - radius
+    for i, j in np.argwhere(np.triu(left < wall - NOISE, 1)).tolist():
+        yield holes[i], holes[j], float(left[i, j])
 
 
 def _coupled(adapter: FlangeAdapter, path: str) -> Iterator[Clash]:

@@ -25,6 +25,8 @@ from ydrometer.fit.setup import Setup, set_up
 
 MOST_LOOKED_AT = 40
 """Ways of which it is tried whether everything goes together, the best first."""
+LOOK_COST = 4000
+"""What looking at one of them takes, as `placing.Effort` counts."""
 SMALLEST = 1e-5
 """m; a give is told in steps of it, rounded up so that it is enough."""
 MOST_TEETH = 1
@@ -92,7 +94,13 @@ def _first_that_goes(setup: Setup, problem: placing.Problem, effort: placing.Eff
     if effort.over:
         return None
     going = clear(setup, placing.placements(problem, MOST_TRIED, effort).placements)[:MOST_LOOKED_AT]
-    return next((placement for placement in going if goes(moved(setup, placement))), None)
+    return next((placement for placement in going if _goes(setup, placement, effort)), None)
+
+
+def _goes(setup: Setup, placement: Placement, effort: placing.Effort) -> bool:
+    """Whether all goes together in a placement; when the effort is over, what was not looked at does not."""
+    effort.spend(LOOK_COST)
+    return not effort.over and goes(moved(setup, placement))
 
 
 def _other_lengths(
@@ -184,7 +192,7 @@ def _idlers(
             name = placement.reaches[place].name
             one, other = (placement.at[path] for path in coupling.shafts)
             idler = next(idlers(coupling, one, other, lengths[name]), None)
-            if idler is not None and goes(moved(_with_idler(setup, coupling, idler), placement)):
+            if idler is not None and _goes(_with_idler(setup, coupling, idler), placement, effort):
                 text = f"{_idler_words(idler)} on the {called(coupling)} of {name}"
                 found.append(Help(text, 0.0, way(placement, couplings), {}, idler))
                 break

@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 
 from ydrometer.document.mounting import Mounting, ShaftMount, Stack
 from ydrometer.fit.bores import SAME
-from ydrometer.fit.stack import Filling, fill
+from ydrometer.fit.stack import LIMIT_S, Filling, fill
 from ydrometer.fit.stock import Stock
 
 EXACT = 5e-6
@@ -70,10 +70,11 @@ def sections(mounting: Mounting, stock: Stock) -> list[Section]:
         mounting: of the design.
         stock: whose spacers may be used.
     """
-    return [_section(shaft, shaft.stack, stock) for shaft in mounting.shafts if shaft.stack is not None]
+    stacked = [(shaft, shaft.stack) for shaft in mounting.shafts if shaft.stack is not None]
+    return [_section(shaft, stack, stock, LIMIT_S / len(stacked)) for shaft, stack in stacked]
 
 
-def _section(shaft: ShaftMount, stack: Stack, stock: Stock) -> Section:
+def _section(shaft: ShaftMount, stack: Stack, stock: Stock, limit: float) -> Section:
     gaps = _gaps(stack)
     kept = [i for i, item in enumerate(stack.items) if not item.spacer]
     wanted = _gaps(replace(stack, items=tuple(stack.items[i] for i in kept)))
@@ -81,7 +82,7 @@ def _section(shaft: ShaftMount, stack: Stack, stock: Stock) -> Section:
     open_gaps = [gap for gap in wanted if gap > EXACT]
     filled, left, best = None, 0.0, True
     if open_gaps and spacers:
-        made = fill(open_gaps, spacers)
+        made = fill(open_gaps, spacers, limit)
         left, best = max((filling.error for filling in made.fillings), key=abs), made.best
         filled = _with_spacers(kept, wanted, made.fillings)
     worst = max((-gap for gap in gaps), key=abs)

@@ -15,8 +15,8 @@ MOST_PIECES = 12
 """Largest number of spacers in one gap; more would better be a tube."""
 CLOSE = 1e-3
 """Errors nearer than this are the same, mm: less than anybody measures."""
-LIMIT_S = 0.5
-"""For each of the two questions that are asked."""
+LIMIT_S = 1.0
+"""For all stacks of a design."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -35,7 +35,7 @@ class Fillings:
     best: bool
 
 
-def fill(gaps: Sequence[float], spacers: Mapping[float, int]) -> Fillings:
+def fill(gaps: Sequence[float], spacers: Mapping[float, int], limit: float = LIMIT_S) -> Fillings:
     """Fill all gaps from one lot of spacers.
 
     Least is first the sum of the errors, then the number of pieces: two integer programs, one after the other.
@@ -43,6 +43,7 @@ def fill(gaps: Sequence[float], spacers: Mapping[float, int]) -> Fillings:
     Args:
         gaps: lengths to fill, m, at least 0.
         spacers: how many there are of each thickness, m.
+        limit: seconds after which what was found is taken.
 
     Returns:
         The fillings in the order of the gaps.
@@ -50,14 +51,16 @@ def fill(gaps: Sequence[float], spacers: Mapping[float, int]) -> Fillings:
     sizes = tuple(sorted((thickness for thickness, n in spacers.items() if thickness > 0.0 and n > 0), reverse=True))
     if not gaps or not sizes:
         return Fillings(tuple(Filling((), -gap) for gap in gaps), best=True)
-    counts, best = _least(tuple(gaps), sizes, tuple(spacers[size] for size in sizes))
+    counts, best = _least(tuple(gaps), sizes, tuple(spacers[size] for size in sizes), 0.5 * limit)
     pieces = [tuple(size for size, n in zip(sizes, row, strict=True) for _ in range(n)) for row in counts]
     made = (Filling(chosen, round(sum(chosen) - gap, 9)) for chosen, gap in zip(pieces, gaps, strict=True))
     return Fillings(tuple(made), best)
 
 
 @lru_cache(maxsize=256)  # stacks stay the same while shafts are moved
-def _least(gaps: tuple[float, ...], sizes: tuple[float, ...], stock: tuple[int, ...]) -> tuple[list[list[int]], bool]:
+def _least(
+    gaps: tuple[float, ...], sizes: tuple[float, ...], stock: tuple[int, ...], limit: float
+) -> tuple[list[list[int]], bool]:
     """How many of each size go into each gap, (gaps, sizes), and whether that is known to be the best.
 
     Unknown are the counts, gap by gap, then the error of each gap, mm.
@@ -74,19 +77,24 @@ def _least(gaps: tuple[float, ...], sizes: tuple[float, ...], stock: tuple[int, 
         LinearConstraint(np.hstack([np.tile(np.eye(kinds), number), np.zeros((kinds, number))]), 0, np.array(stock)),
     ]
     error, pieces = np.r_[np.zeros(counts), np.ones(number)], np.r_[np.ones(counts), np.zeros(number)]
-    nearest, known = _solved(error, rules, counts, number)
+    nearest, known = _solved(error, rules, counts, number, limit)
     as_near = LinearConstraint(error, -np.inf, float(error @ nearest) + CLOSE)
-    fewest, settled = _solved(pieces, [*rules, as_near], counts, number, instead=nearest)
+    fewest, settled = _solved(pieces, [*rules, as_near], counts, number, limit, instead=nearest)
     return np.round(fewest[:counts]).astype(int).reshape(number, kinds).tolist(), known and settled
 
 
 def _solved(
-    cost: Floats, rules: Sequence[LinearConstraint], counts: int, number: int, instead: Floats | None = None
+    cost: Floats,
+    rules: Sequence[LinearConstraint],
+    counts: int,
+    number: int,
+    limit: float,
+    instead: Floats | None = None,
 ) -> tuple[Floats, bool]:
     """The unknowns at the least cost, and whether the time sufficed to know that it is the least."""
     whole = np.r_[np.ones(counts), np.zeros(number)]
     found = milp(cost, integrality=whole, bounds=Bounds(0, np.inf), constraints=rules,
-                 options={"time_limit": LIMIT_S, "mip_rel_gap": 0.0})  # fmt: skip
+                 options={"time_limit": limit, "mip_rel_gap": 0.0})  # fmt: skip
     if found.x is None:
         return (np.zeros(counts + number) if instead is None else instead), False
     return np.asarray(found.x), bool(found.status == 0)
