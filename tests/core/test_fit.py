@@ -129,6 +129,7 @@ class Stacks(TestCase):
         found = stack.fill([25.4e-3 / 4], {25.4e-3 / 32: 8})
         self.assertEqual((len(found.fillings[0].pieces), found.fillings[0].error, found.best), (8, 0.0, True))
 
+    @settings(max_examples=40, deadline=None)
     @given(st.lists(st.integers(0, 12), min_size=1, max_size=2), SPACERS)
     def test_as_good_as_trying_everything(self, gaps: list[int], at_hand: dict[float, int]) -> None:
         found = stack.fill([g * 1e-3 for g in gaps], {t * 1e-3: n for t, n in at_hand.items()}).fillings

@@ -181,3 +181,16 @@ class Bodies(TestCase):
         self.assertEqual(places(read(wide, **{"drive.stages": []})).count, 0)
         drawn = [shape for shape in plate_outline(setup).shapes if isinstance(shape, Circle) and shape.layer == NOTES]
         self.assertEqual([(round(c.x, 6), c.radius) for c in drawn], [(0.06, 0.032)])
+
+    def test_wires_go_where_most_room_is(self) -> None:
+        branch = changed({})["drive"]["branches"][0]
+        two, other = {"drive.branches": [branch, branch]}, "drive.branches[1].source"
+        pair = [shaft(MOTOR, 0, 0, body="40 mm"), shaft(other, 44, 0, body="40 mm"), shaft(JACK, 22, -300)]
+        found = {one.path: one.wires for one in look({"shafts": pair}, **two).plan.shafts}
+        self.assertIsNone(found[JACK])
+        self.assertAlmostEqual(found[MOTOR] or 0.0, math.pi)
+        self.assertEqual(found[other], 0.0)
+        walls = [{"name": "wall", "start": at(-24, -90), "end": at(-24, 90)},
+                 {"name": "roof", "start": at(-24, 24), "end": at(90, 24)}]  # fmt: skip
+        (way,) = (one.wires for one in look({"shafts": pair, "frame": walls}, **two).plan.shafts if one.path == MOTOR)
+        self.assertLess(math.sin(way or 0.0), -0.8)

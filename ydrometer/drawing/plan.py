@@ -12,6 +12,7 @@ from ydrometer.drawing import loops as paths
 from ydrometer.drawing import wheels as wheel_shapes
 from ydrometer.drawing.shapes import DrawnWheel, LoopForm, Segment
 from ydrometer.fit import coupling as fit_coupling
+from ydrometer.fit.bodies import free_side
 from ydrometer.fit.clash import Clash
 from ydrometer.fit.coupling import Coupling
 from ydrometer.fit.setup import Setup, drawn
@@ -67,6 +68,7 @@ class PlanShaft:
     Attributes:
         path: of what turns it. name: in words. mount: fixed, holes, slot, free. by: said, tied or guessed.
         diameter: 0 where not known. body: across what stands around it behind the plate, 0 where nothing does.
+        wires: the direction with most room beside a body, rad.
         opening: in the plate, 0 where there is none. slot, eccentric: of one in or on one.
         wheels: numbers of those on it. carries: the same in words.
     """
@@ -79,6 +81,7 @@ class PlanShaft:
     by: str
     diameter: float
     body: float
+    wires: float | None
     opening: float
     slot: SlotShape | None
     eccentric: EccentricShape | None
@@ -191,7 +194,8 @@ def _shaft(setup: Setup, path: str, wheels: Sequence[DrawnWheel]) -> PlanShaft:
     number = setup.plane.shafts.index(path)
     return PlanShaft(
         path=path, name=setup.plane.named(path), x=stand.at[0], y=stand.at[1], mount=shaft.mount, by=stand.by,
-        diameter=shaft.diameter or 0.0, body=shaft.body or 0.0, opening=shaft.opening or 0.0,
+        diameter=shaft.diameter or 0.0, body=shaft.body or 0.0, wires=free_side(setup, path),
+        opening=shaft.opening or 0.0,
         slot=None if shaft.slot is None else SlotShape(*shaft.slot.start, *shaft.slot.end, stand.setting or 0.0),
         eccentric=None if stand.turned is None else _eccentric(stand.turned, shaft),
         wheels=[i for i, wheel in enumerate(wheels) if wheel.shaft == number],

@@ -6,11 +6,21 @@ import math
 from collections.abc import Iterator, Mapping
 from itertools import permutations
 
+import numpy as np
+
 from ydrometer.document.mounting import FrameLine
 from ydrometer.fit.along import NOISE
 from ydrometer.fit.clash import Clash, mm
+from ydrometer.fit.placing import Floats
 from ydrometer.fit.setup import Setup
 from ydrometer.fit.touching import nearest_on, too_low
+
+DIRECTIONS = 72
+"""In which it is looked for room for wires: every five degrees."""
+ROUNDED = 9
+"""Decimals of m, beyond which room is the same."""
+FAR = 0.06
+"""m; more room beside a body than this is as good as this."""
 
 
 def radii(setup: Setup) -> Mapping[str, float]:
@@ -32,6 +42,52 @@ def frame_beside(setup: Setup) -> Iterator[tuple[str, FrameLine, float]]:
     for path, radius in radii(setup).items():
         for line in setup.mounting.frame:
             yield path, line, radius + setup.mounting.gap
+
+
+def free_side(setup: Setup, path: str) -> float | None:
+    """The direction in which most room is left beside a body, for wires, rad; None where there is no body.
+
+    In each of many directions it is looked how far it is to the next body, shaft, line of the frame, or the ground. The
+    best direction has most room in the half circle around it, and among equals lies farthest from where there is none.
+    """
+    known = radii(setup)
+    if path not in known:
+        return None
+    way = 2.0 * np.pi * np.arange(DIRECTIONS) / DIRECTIONS
+    unit = np.stack([np.cos(way), np.sin(way)], axis=1)
+    centre = np.array(setup.at(path))
+    room = np.full(DIRECTIONS, known[path] + FAR)
+    for other in setup.plane.shafts:
+        if other != path:
+            across = known.get(other, 0.5 * (setup.shaft(other).diameter or 0.0))
+            room = np.minimum(room, _to_circle(unit, np.array(setup.at(other)) - centre, across))
+    for line in setup.mounting.frame:
+        room = np.minimum(room, _to_line(unit, np.array(line.start) - centre, np.array(line.end) - centre))
+    if setup.ground is not None:
+        with np.errstate(divide="ignore"):
+            down = (setup.ground - centre[1]) / unit[:, 1]
+        room = np.where(unit[:, 1] < 0.0, np.minimum(room, np.maximum(down, 0.0)), room)
+    turn = np.cos(way[:, None] - way)
+    beside, everywhere = (np.maximum(turn, 0.0) @ room).round(ROUNDED), (turn @ room).round(ROUNDED)
+    return float(way[np.lexsort((-everywhere, -beside))[0]])
+
+
+def _to_circle(unit: Floats, middle: Floats, radius: float) -> Floats:
+    """How far it is along rays from the origin to a circle, m, infinite past it; (n,)."""
+    along = unit @ middle
+    off = middle @ middle - along**2
+    hits = (along > 0.0) & (off < radius**2)
+    return np.where(hits, along - np.sqrt(np.maximum(radius**2 - off, 0.0)), np.inf)
+
+
+def _to_line(unit: Floats, start: Floats, end: Floats) -> Floats:
+    """How far it is along rays from the origin to a straight line between two places, m, infinite past it; (n,)."""
+    step = end - start
+    across = unit[:, 0] * step[1] - unit[:, 1] * step[0]
+    with np.errstate(divide="ignore", invalid="ignore"):
+        along = (start[0] * step[1] - start[1] * step[0]) / across
+        share = (start[0] * unit[:, 1] - start[1] * unit[:, 0]) / across
+    return np.where((along > 0.0) & (share >= 0.0) & (share <= 1.0), along, np.inf)
 
 
 def bodies(setup: Setup) -> Iterator[Clash]:

@@ -1707,6 +1707,8 @@ export interface components {
             slot: components["schemas"]["SlotShape"] | null;
             wheels: number[];
             /** Format: double */
+            wires: number | null;
+            /** Format: double */
             x: number;
             /** Format: double */
             y: number;

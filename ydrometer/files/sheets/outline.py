@@ -8,6 +8,7 @@ from dataclasses import dataclass, field, replace
 
 from ydrometer.document.flanges import Bolts
 from ydrometer.document.mounting import Plate, Point, ShaftMount, Slot
+from ydrometer.fit.bodies import free_side
 from ydrometer.fit.flanges import plates
 from ydrometer.fit.setup import Setup
 
@@ -135,9 +136,19 @@ def plate_outline(setup: Setup) -> Outline:
         made.shapes += _shaft(setup.shaft(path), setup.bored(path), setup.plane.named(path))
         body = setup.shaft(path).body
         if body is not None:
-            made.shapes.append(Circle(NOTES, *setup.at(path), 0.5 * body))
+            made.shapes += _body(setup, path, 0.5 * body)
     made.shapes += [Line(FRAME, *line.start, *line.end) for line in setup.mounting.frame]
     return made
+
+
+def _body(setup: Setup, path: str, radius: float) -> Iterator[Shape]:
+    """What stands behind the plate, and where its wires have most room."""
+    x, y = setup.at(path)
+    yield Circle(NOTES, x, y, radius)
+    way = free_side(setup, path) or 0.0
+    across, up = math.cos(way), math.sin(way)
+    yield Line(NOTES, x + radius * across, y + radius * up, x + 1.4 * radius * across, y + 1.4 * radius * up)
+    yield Text(NOTES, x + 1.45 * radius * across, y + 1.45 * radius * up, "wires")
 
 
 def adapter_outline(setup: Setup, path: str) -> Outline:

@@ -106,20 +106,25 @@ export function ShaftGrip({
   );
 }
 
-/** What stands around a shaft behind the plate, such as a motor: hidden by it, so dashed. */
+/** What stands around a shaft behind the plate, hidden by it, so dashed; and where its wires have most room. */
 function Body({ shaft, frame }: { shaft: PlanShaft; frame: Frame }) {
+  const [x, y, r] = [frame.x(shaft.x), frame.y(shaft.y), (shaft.body / 2) * frame.scale];
+  const [across, up] = [Math.cos(shaft.wires ?? 0), -Math.sin(shaft.wires ?? 0)];
   return (
-    <circle
-      cx={frame.x(shaft.x)}
-      cy={frame.y(shaft.y)}
-      r={(shaft.body / 2) * frame.scale}
-      fill="none"
-      stroke={INK}
-      strokeWidth={1.1}
-      strokeDasharray="7 4"
-      pointerEvents="none"
-      data-body-of={shaft.path}
-    />
+    <g stroke={INK} fill="none" pointerEvents="none" data-body-of={shaft.path}>
+      <circle cx={x} cy={y} r={r} strokeWidth={1.1} strokeDasharray="7 4" />
+      <path d={`M ${x + r * across} ${y + r * up} l ${14 * across} ${14 * up}`} strokeWidth={3} />
+      <text
+        x={x + (r + 18) * across}
+        y={y + (r + 18) * up + 4}
+        textAnchor={across > 0.3 ? "start" : across < -0.3 ? "end" : "middle"}
+        fontSize={11}
+        fill={INK}
+        stroke="none"
+      >
+        wires
+      </text>
+    </g>
   );
 }
 
