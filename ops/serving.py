@@ -171,7 +171,10 @@ def launch_worker(env: dict[str, str], log: Path | None = None) -> subprocess.Po
 
 def listen(port: int) -> socket.socket:
     """A socket of this machine's own that outlives the application: who comes while that starts again waits for it."""
-    return socket.create_server(("127.0.0.1", port), backlog=1024)
+    try:
+        return socket.create_server(("127.0.0.1", port), backlog=1024)
+    except OSError as error:
+        raise GiveUp(f"port {port} cannot be had ({error.strerror}): choose another with --port N") from None
 
 
 def launch(env: dict[str, str], listening: socket.socket, log: Path | None = None) -> subprocess.Popen[bytes]:

@@ -56,6 +56,8 @@ class Around(TestCase):
         setup = set_up(read({"shafts": row}, **edits(3)).design)
         drilled = [shape for shape in plate_outline(setup).shapes if isinstance(shape, Circle) and shape.layer == BOLTS]
         self.assertEqual(len(drilled), 3 * 2)
+        placed = set_up(read({"shafts": [*row, shaft(f"{MOTOR}[1]", 40.05, 40.05)]}, **edits(2)).design)
+        self.assertEqual(placed.shaft(f"{MOTOR}[1]").bolts, placed.shaft(MOTOR).bolts)
         self.assertTrue(about(motors(1, [*row, shaft(f"{MOTOR}[1]", 0, 40)]), "does not have"))
 
     def test_ways_place_each_on_a_hole_of_its_own(self) -> None:

@@ -78,14 +78,22 @@ def set_up(design: Design, stock: Stock = NOTHING) -> Setup:
     mounts = {path: mounting.of(path) or ShaftMount(shaft=path, mount="free") for path in found.shafts}
     for coupling in found.couplings:
         path = coupling.driver.shaft
-        if coupling.around_driven and mounting.of(path) is None:
-            mounts[path] = _as_the_first(path, mounts[path.rpartition("[")[0]])
+        if coupling.around_driven:
+            mounts[path] = _as_the_first(mounts[path], mounts[path.rpartition("[")[0]])
     return Setup(design, mounting, found, stands(found, mounting), mounts, stock)
 
 
-def _as_the_first(path: str, first: ShaftMount) -> ShaftMount:
-    """How a further motor is mounted where nothing is said of it: like the first one, but free."""
-    return replace(first, shaft=path, mount="free", at=None, slot=None, eccentric=None, stack=None)
+def _as_the_first(said: ShaftMount, first: ShaftMount) -> ShaftMount:
+    """How a further motor is mounted: where it is said to be, and what is not said of it as of the first one."""
+    return replace(
+        said,
+        diameter=said.diameter or first.diameter,
+        shape=said.shape if said.diameter else first.shape,
+        length=said.length or first.length,
+        body=said.body or first.body,
+        opening=said.opening or first.opening,
+        bolts=said.bolts or first.bolts,
+    )
 
 
 def middle(setup: Setup, coupling: Coupling) -> Point:

@@ -98,7 +98,9 @@ def _on_the_plate(setup: Setup, shafts: Sequence[str], path: str) -> list[dict[s
     known = {shaft.name: shaft for shaft in problem.shafts}
     found = []
     for name in shafts:
-        holes, now = known[name].holes, setup.at(name)
+        assert setup.mounting.plate is not None  # else there is no problem to be solved
+        # What may be drilled anywhere stands on holes in a search.
+        holes, now = known[name].holes or setup.mounting.plate.holes(), setup.at(name)
         nearest_first = holes if known[name].slot else sorted(holes, key=lambda hole: math.dist(hole, now))
         found.append({"at": [list(hole) for hole in nearest_first], "slot": known[name].slot})
     return found
