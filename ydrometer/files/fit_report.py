@@ -11,7 +11,7 @@ from ydrometer.fit.clashes import clashes
 from ydrometer.fit.flanges import made_adapters
 from ydrometer.fit.sections import sections
 from ydrometer.fit.settings import StageSettings, settings
-from ydrometer.fit.setup import set_up
+from ydrometer.fit.setup import Setup, set_up
 from ydrometer.fit.ways import Ways, ways
 
 FORMAT = "ydrometer-fit"
@@ -43,13 +43,20 @@ def report(document: Document) -> dict[str, Any]:
     if setup.mounting.adapters:
         made["adapters"] = [asdict(adapter) for adapter in made_adapters(setup.mounting)]
     if setup.mounting.plate is not None:
-        made["placements"] = _ways(ways(setup))
+        made["placements"] = _placements(setup)
     return made
 
 
 def _stage(entry: StageSettings) -> dict[str, Any]:
     sizes = {s.name: {"value": s.value, "unit": DIMENSIONS[s.dimension or "ratio"].si} for s in entry.settings}
     return {"path": entry.path, "kind": entry.kind, "sizes": sizes}
+
+
+def _placements(setup: Setup) -> dict[str, Any]:
+    try:
+        return _ways(ways(setup))
+    except ValueError as error:  # two shafts in slots that are tied to each other
+        return {**_ways(Ways([], 0, False, [])), "refused": str(error)}
 
 
 def _ways(found: Ways) -> dict[str, Any]:

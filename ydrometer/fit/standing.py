@@ -143,8 +143,9 @@ def _follows(plane: Plane, mounting: Mounting, path: str, found: Mapping[str, St
     if met is not None and not (shaft is not None and shaft.mount == "holes"):
         return Stand(met, "tied")
     coupling, partner = next((pair for pair in couplings if pair[0].reaches), couplings[0])
-    if coupling.around_driven:
-        return _around(plane, coupling, partner, found)
+    first = _first_motor(plane, coupling)
+    if path == coupling.driver.shaft and coupling.around_driven and first in found:
+        return _around(coupling, partner, found[first].at)
     distance = (
         coupling.reaches[0].best
         if coupling.reaches
@@ -159,11 +160,14 @@ def _follows(plane: Plane, mounting: Mounting, path: str, found: Mapping[str, St
     return Stand(at, "tied" if coupling.reaches else "guessed")
 
 
-def _around(plane: Plane, coupling: Coupling, driven: Point, found: Mapping[str, Stand]) -> Stand:
+def _first_motor(plane: Plane, coupling: Coupling) -> str:
+    """The shaft of the first motor on the gear of a coupling."""
+    return next(one.driver.shaft for one in plane.couplings if one.driven == coupling.driven and not one.around_driven)
+
+
+def _around(coupling: Coupling, driven: Point, first: Point) -> Stand:
     """A further motor on a gear: evenly around that from the first one."""
-    first = next(one for one in plane.couplings if one.stage is coupling.stage and not one.around_driven)
-    x, y = found[first.driver.shaft].at
-    angle = math.atan2(y - driven[1], x - driven[0]) + coupling.around_driven
+    angle = math.atan2(first[1] - driven[1], first[0] - driven[0]) + coupling.around_driven
     distance = coupling.reaches[0].best
     return Stand((driven[0] + distance * math.cos(angle), driven[1] + distance * math.sin(angle)), "tied")
 
