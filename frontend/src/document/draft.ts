@@ -37,15 +37,27 @@ async function claim(wanted: string): Promise<string> {
   return name;
 }
 
+/** Milliseconds within which a page that is loaded again has let its name go. */
+const LET_GO = 5000;
+
 /** Hold a tab's name for as long as the page lives; false where another page holds it. */
 function holds(name: string): Promise<boolean> {
   if (!navigator.locks) return Promise.resolve(true);
+  // After a reload the page before it is the one that still holds the name, for a moment.
+  const options = reloaded() ? { signal: AbortSignal.timeout(LET_GO) } : { ifAvailable: true };
   return new Promise((told) => {
-    void navigator.locks.request(lock(name), { ifAvailable: true }, (found) => {
-      told(found !== null);
-      return found ? new Promise(() => {}) : undefined;
-    });
+    navigator.locks
+      .request(lock(name), options, (found) => {
+        told(found !== null);
+        return found ? new Promise(() => {}) : undefined;
+      })
+      .catch(() => told(false));
   });
+}
+
+function reloaded(): boolean {
+  const [entry] = performance.getEntriesByType?.("navigation") ?? [];
+  return (entry as PerformanceNavigationTiming | undefined)?.type === "reload";
 }
 
 export function keepDraft(account: string, vehicle: string, tab: string, draft: Omit<Draft, "at">): void {
