@@ -33,6 +33,11 @@ class Reach:
         return max(0.0, self.low - distance, distance - self.high)
 
 
+def off_all(reaches: Sequence[Reach], distance: float) -> float:
+    """By how much a distance misses all of some ranges, m; 0 where it suits one, or where there are none."""
+    return min((reach.off(distance) for reach in reaches), default=0.0)
+
+
 @dataclass(frozen=True, slots=True)
 class Frame:
     """A frame line, m, from which a shaft, by name, must stand at least so far, m."""

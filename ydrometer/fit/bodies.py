@@ -9,11 +9,10 @@ from itertools import permutations
 import numpy as np
 
 from ydrometer.document.mounting import FrameLine
-from ydrometer.fit.along import NOISE
-from ydrometer.fit.clash import Clash, mm
+from ydrometer.fit.clash import Clash
 from ydrometer.fit.placing import Floats
 from ydrometer.fit.setup import Setup
-from ydrometer.fit.touching import nearest_on, too_low
+from ydrometer.fit.touching import crowding, nearest_on, too_low
 
 DIRECTIONS = 72
 """In which it is looked for room for wires: every five degrees."""
@@ -106,7 +105,4 @@ def bodies(setup: Setup) -> Iterator[Clash]:
 
 
 def _near(setup: Setup, path: str, short: float, name: str) -> Iterator[Clash]:
-    if short > NOISE:
-        word = "runs into" if short > setup.mounting.gap else "leaves too little to"
-        text = f"the body on the {setup.plane.named(path)} {word} {name}: {mm(short)} more is wanted"
-        yield Clash("clash", text, path, short, setup.at(path))
+    yield from crowding(setup, f"body on the {setup.plane.named(path)}", name, path, short, setup.at(path))

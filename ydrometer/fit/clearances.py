@@ -111,9 +111,10 @@ def _tensioned(setup: Setup, coupling: Coupling, one: Floats, other: Floats) -> 
     """
     give, lengths = setup.mounting.loop_tolerance, [length for length, _ in coupling.lengths]
     ends, good = np.zeros((3, 2, len(one), 2)), np.zeros(len(one), bool)
+    present = running(setup, coupling)
     for i, spots in enumerate(zip(one.tolist(), other.tolist(), strict=True)):
         first, second = (tuple(spot) for spot in spots)
-        loop = replace(running(setup, coupling), driver=first, driven=second)
+        loop = replace(present, driver=first, driven=second)
         try:
             way = loop.taut
         except ValueError:  # it stands in a wheel

@@ -11,7 +11,7 @@ import numpy as np
 from ydrometer.document.stages import Stage
 from ydrometer.document.stages.forms import Form
 from ydrometer.document.stages.plane import Contact, Loop, Mesh
-from ydrometer.fit.along import Reach
+from ydrometer.fit.along import Reach, off_all
 from ydrometer.fit.stock import WheelKey, wheel_key
 from ydrometer.geometry import gears, loops
 
@@ -140,7 +140,7 @@ class Coupling:
 
     def off(self, distance: float) -> float:
         """By how much a distance of its shafts misses all that suit it, m; 0 where it suits."""
-        return min((reach.off(distance) for reach in self.reaches), default=0.0)
+        return off_all(self.reaches, distance)
 
     def partner(self, shaft: str) -> str:
         """The other one of its shafts; empty for one that it does not couple."""

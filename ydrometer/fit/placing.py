@@ -18,7 +18,7 @@ import numpy as np
 from numpy.typing import NDArray
 from scipy.spatial import cKDTree
 
-from ydrometer.fit.along import NOISE, Frame, Point, Reach, best_settings
+from ydrometer.fit.along import NOISE, Frame, Point, Reach, best_settings, off_all
 
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
@@ -54,10 +54,6 @@ class Pair:
         """The same with a tolerance that is larger by `give`, m."""
         low, high = give * self.nearer, give * self.farther
         return replace(self, reaches=tuple(replace(r, low=r.low - low, high=r.high + high) for r in self.reaches))
-
-    def off(self, distance: float) -> float:
-        """By how much a distance misses all that suits, m; 0 where it suits."""
-        return min(reach.off(distance) for reach in self.reaches)
 
 
 @dataclass(frozen=True, slots=True)
@@ -201,7 +197,7 @@ def relaxations(
             break
         pairs = (*problem.pairs[:place], pair.widened(MOST_GIVE), *problem.pairs[place + 1 :])
         going = keep(placements(replace(problem, pairs=pairs), effort=effort).placements)
-        extra = min((pair.off(math.dist(p.at[pair.one], p.at[pair.other])) for p in going), default=None)
+        extra = min((off_all(pair.reaches, math.dist(p.at[pair.one], p.at[pair.other])) for p in going), default=None)
         if extra is not None:
             found.append(Relaxation(place, extra))
     return sorted(found, key=lambda relaxation: relaxation.extra)
@@ -241,10 +237,6 @@ class _Partial:
     def rows(self, chosen: Ints | Bools) -> _Partial:
         """Some of them, by number or by a mask."""
         return _Partial({name: spots[chosen] for name, spots in self.at.items()}, self.error[chosen])
-
-    def best(self, most: int) -> _Partial:
-        """So many with the least error."""
-        return self.rows(np.argsort(self.error, kind="stable")[:most])
 
     def with_shaft(self, name: str, spots: Floats, error: Floats) -> _Partial:
         """With one more shaft, and what that adds to the errors."""

@@ -105,10 +105,8 @@ def tensioners(setup: Setup) -> Iterator[Clash]:
 
 
 def _pressed_into(setup: Setup, coupling: Coupling, pressing: Tensioner, short: float, name: str) -> Iterator[Clash]:
-    if short > NOISE:
-        word = "runs into" if short > setup.mounting.gap else "leaves too little to"
-        text = f"the tensioner of the {called(coupling)} {word} the {name}: {mm(short)} more is wanted"
-        yield Clash("clash", text, coupling.path, short, pressing.at)
+    what = f"tensioner of the {called(coupling)}"
+    yield from crowding(setup, what, f"the {name}", coupling.path, short, pressing.at)
 
 
 def clear_of_shaft(setup: Setup, reach: float, path: str) -> float:
@@ -132,11 +130,16 @@ def wheels_and_shafts(setup: Setup) -> Iterator[Clash]:
 
 
 def _too_near(setup: Setup, wheel: Wheel, path: str, wanted: float, name: str) -> Iterator[Clash]:
-    short = wanted - math.dist(setup.at(wheel.shaft), setup.at(path))
+    at = setup.at(wheel.shaft)
+    short = wanted - math.dist(at, setup.at(path))
+    yield from crowding(setup, wheel.words, name, wheel.path, short, _rim(at, setup.at(path), wheel.outer_radius))
+
+
+def crowding(setup: Setup, what: str, name: str, path: str, short: float, at: Point) -> Iterator[Clash]:
+    """What is told of something that stands `short`, m, too near to something: nothing where it is far enough."""
     if short > NOISE:
         word = "runs into" if short > setup.mounting.gap else "leaves too little to"
-        text = f"the {wheel.words} {word} {name}: {mm(short)} more is wanted"
-        yield Clash("clash", text, wheel.path, short, _rim(setup.at(wheel.shaft), setup.at(path), wheel.outer_radius))
+        yield Clash("clash", f"the {what} {word} {name}: {mm(short)} more is wanted", path, short, at)
 
 
 def _rim(centre: Point, towards: Point, radius: float) -> Point:

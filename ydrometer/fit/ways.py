@@ -45,9 +45,8 @@ def ways(setup: Setup) -> Ways:
     going = clear(setup, found)
     if any(shaft.eccentric for shaft in setup.mounting.shafts):
         # How far an eccentric carries its shaft aside is known only where all stands.
-        complete, going = complete and len(going) <= MOST_SHOWN, [
-            placement for placement in going[:MOST_SHOWN] if meets(moved(setup, placement))
-        ]  # fmt: skip
+        complete = complete and len(going) <= MOST_SHOWN
+        going = [placement for placement in going[:MOST_SHOWN] if meets(moved(setup, placement))]
     shown = [way(placement, couplings) for placement in going[:MOST_SHOWN]]
     helping = [] if going else helps(setup, problem, couplings, effort)
     return Ways(shown, len(going), not complete or effort.over, helping)
