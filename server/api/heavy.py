@@ -12,12 +12,12 @@ from functools import cache
 from multiprocessing.util import Finalize
 from typing import Any, ParamSpec, TypeVar
 
+from django.conf import settings
 from pebble import ProcessExpired, ProcessPool
 from rest_framework import status
 from rest_framework.exceptions import APIException
 
 from server.config.lifeline import die_with_parent
-from server.config.politeness import POLITENESS
 
 P = ParamSpec("P")
 R = TypeVar("R")
@@ -80,7 +80,7 @@ def _working() -> ProcessPool:
 def _pool() -> ProcessPool:
     """One process, begun when it is first asked for. It is not forked: the threads here may hold locks."""
     context = multiprocessing.get_context("spawn")
-    made = ProcessPool(max_workers=1, context=context, initializer=_begin)
+    made = ProcessPool(max_workers=1, context=context, initializer=_begin, initargs=[settings.POLITENESS])
     # A process waits for its children before it ends: they are told to end first.
     Finalize(None, _end, args=(made,), exitpriority=10)
     return made
@@ -96,9 +96,9 @@ def warm() -> None:
     _working().schedule(_nothing)
 
 
-def _begin() -> None:
+def _begin(politeness: int) -> None:
     die_with_parent()
-    os.setpriority(os.PRIO_PROCESS, 0, POLITENESS)
+    os.setpriority(os.PRIO_PROCESS, 0, politeness)
     from ydrometer.command.warm import warm as ready  # noqa: PLC0415  # only here: the parent has its own kernels
 
     ready()

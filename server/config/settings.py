@@ -8,6 +8,7 @@ from pathlib import Path
 
 from django.core.exceptions import ImproperlyConfigured
 
+from server.config import politeness
 from server.config.database import from_url
 
 ROOT = Path(__file__).resolve().parents[2]
@@ -65,6 +66,7 @@ TEMPLATES = [{"BACKEND": "django.template.backends.django.DjangoTemplates", "DIR
 DATABASES = {"default": from_url(os.environ.get("DATABASE_URL", "postgresql://ydrometer@127.0.0.1:5433/ydrometer"))}
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 
+POLITENESS: int = politeness.POLITENESS
 AUTH_USER_MODEL = "accounts.User"
 AUTH_PASSWORD_VALIDATORS = [
     {"NAME": f"django.contrib.auth.password_validation.{name}"}

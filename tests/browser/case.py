@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Any
+from typing import Any, ClassVar
 
 from django.contrib.staticfiles.testing import StaticLiveServerTestCase
 from django.test import override_settings
@@ -19,14 +19,28 @@ BODY = "[data-body='drive.branches[0].stages[0] driver']"
 
 @override_settings(DEMO=True)
 class BrowserCase(StaticLiveServerTestCase):
-    """Each test begins with the demo as loaded."""
+    """Each test begins with the demo as loaded, in a browser that forgot all; the tests of a class share browsers."""
+
+    idle: ClassVar[list[Page]]
+
+    @classmethod
+    def setUpClass(cls) -> None:
+        super().setUpClass()
+        cls.idle = []
+
+    @classmethod
+    def tearDownClass(cls) -> None:
+        for page in cls.idle:
+            page.close()
+        super().tearDownClass()
 
     def setUp(self) -> None:
         load()
 
     def page(self, width: int = 1280, height: int = 800) -> Page:
-        page = Page(self.live_server_url, width, height)
-        self.addCleanup(page.close)
+        base = self.live_server_url
+        page = self.idle.pop().renew(base, width, height) if self.idle else Page(base, width, height)
+        self.addCleanup(self.idle.append, page)
         return page
 
     def sandpiper(self, page: Page, station: str = "line") -> None:

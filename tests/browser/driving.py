@@ -9,7 +9,7 @@ from pathlib import Path
 from typing import Any, TypeVar
 
 from selenium import webdriver
-from selenium.common.exceptions import StaleElementReferenceException
+from selenium.common.exceptions import StaleElementReferenceException, TimeoutException
 from selenium.webdriver.common.by import By
 from selenium.webdriver.remote.webelement import WebElement
 from selenium.webdriver.support.ui import WebDriverWait
@@ -42,6 +42,23 @@ class Page:
     def size(self, width: int, height: int) -> None:
         metrics = {"width": width, "height": height, "deviceScaleFactor": 1, "mobile": width < 500}
         self.driver.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", metrics)
+
+    def renew(self, base: str, width: int, height: int) -> Page:
+        """As a browser that was never here: a new tab, and nothing kept of what was."""
+        old = self.driver.window_handles
+        self.driver.switch_to.new_window("tab")
+        new = self.driver.current_window_handle
+        for handle in old:
+            self.driver.switch_to.window(handle)
+            self.driver.close()
+        self.driver.switch_to.window(new)
+        # Only now: a tab may keep something while it closes.
+        self.driver.execute_cdp_cmd("Storage.clearCookies", {})
+        self.driver.execute_cdp_cmd("Storage.clearDataForOrigin", {"origin": self.base, "storageTypes": "all"})
+        self.complaints()
+        self.base = base
+        self.size(width, height)
+        return self
 
     def close(self) -> None:
         self.driver.quit()
@@ -94,7 +111,12 @@ class Page:
         return str(self.find(css).text)
 
     def wait_text(self, css: str, wanted: str) -> None:
-        self.wait(lambda: any(wanted in e.text for e in self.all(css)), f"{wanted!r} in {css}")
+        try:
+            self.wait(lambda: any(wanted in e.text for e in self.all(css)), f"{wanted!r} in {css}")
+        except TimeoutException as late:
+            there = [element.text for element in self.all(css)]
+            alerts = [element.text for element in self.all("[role=alert], [role=status]")]
+            raise AssertionError(f"no {wanted!r} in {css}: {there}; told meanwhile: {alerts}") from late
 
     def gauge(self, measure: str) -> str:
         return self.text(f"[data-gauge={measure}] [data-value]")
