@@ -46,12 +46,18 @@ def _read_hand(workshop: UUID, count: int, changes: int | None, newest: int | No
     return stock_of(list(Part.objects.filter(workshop=workshop).values_list("document", flat=True)))
 
 
-class TemplateRequestSerializer(serializers.Serializer[Any]):
+class PlacesRequestSerializer(serializers.Serializer[Any]):
+    """`behind` is the path of the stage that turns the axis in front of the plate; empty for the first plate."""
+
+    document = DocumentField()
+    behind = serializers.CharField(max_length=200, allow_blank=True, default="")
+
+
+class TemplateRequestSerializer(PlacesRequestSerializer):
     """`shaft` asks for an adapter for that shaft, by its path, or for a plate of an adapter between flanges; empty for
     the whole plate. `sheet` is of paper.
     """
 
-    document = DocumentField()
     shaft = serializers.CharField(max_length=200, allow_blank=True, default="")
     sheet = serializers.ChoiceField(choices=list(SIZES), default="a4")
 
@@ -66,12 +72,12 @@ class FitView(APIView):
 
 
 class PlacesView(APIView):
-    @extend_schema(request=FitRequestSerializer, responses={200: answer_of(Ways), **BAD, **HIDDEN})
+    @extend_schema(request=PlacesRequestSerializer, responses={200: answer_of(Ways), **BAD, **HIDDEN})
     def post(self, request: Request, workshop: UUID) -> Response:
         """All ways to place its shafts."""
         found = access.workshop_for(acting(request), workshop)
-        document = design.read(read(FitRequestSerializer, request)["document"])
-        return Response(aside(places, document, _hand(found)))
+        asked = read(PlacesRequestSerializer, request)
+        return Response(aside(places, design.read(asked["document"]), _hand(found), asked["behind"]))
 
 
 class TemplateView(APIView):
@@ -85,7 +91,7 @@ class TemplateView(APIView):
         if kind not in TYPES:
             raise Http404
         asked = read(TemplateRequestSerializer, request)
-        wish = Wish(kind, asked["sheet"], asked["shaft"])
+        wish = Wish(kind, asked["sheet"], asked["shaft"], asked["behind"])
         return Response(aside(template, asked["document"], _hand(found), wish, template_fonts()))
 
 

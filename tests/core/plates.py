@@ -8,7 +8,7 @@ from tests.core.designs import changed
 from ydrometer.document import design
 from ydrometer.fit.clash import Clash
 from ydrometer.fit.stock import stock_of
-from ydrometer.screens.mounted import Mounted, mounted
+from ydrometer.screens.mounted import OnPlate, mounted
 
 MOTOR, JACK, AXLE = "drive.branches[0].source", "drive.branches[0].stages[0]", "drive.stages[0]"
 PLATE = {"hole_pitch": "12 mm", "across": 30, "up": 10}
@@ -28,9 +28,9 @@ def shaft(path: str, x: float, y: float, mount: str = "fixed", **more: Any) -> d
     return {"shaft": path, "mount": mount, "at": at(x, y), **more}
 
 
-def look(fit: dict[str, Any], parts: Any = (), **edits: Any) -> Mounted:
-    return mounted(read(fit, **edits), stock_of(parts))
+def look(fit: dict[str, Any], parts: Any = (), **edits: Any) -> OnPlate:
+    return mounted(read(fit, **edits), stock_of(parts)).plates[0]
 
 
-def about(found: Mounted, words: str) -> list[Clash]:
+def about(found: OnPlate, words: str) -> list[Clash]:
     return [clash for clash in found.clashes if words in clash.text]

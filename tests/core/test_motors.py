@@ -10,12 +10,12 @@ from unittest import TestCase
 from tests.core.plates import JACK, MOTOR, PLATE, about, look, read, shaft
 from ydrometer.files.sheets.outline import BOLTS, Circle, plate_outline
 from ydrometer.fit.setup import set_up
-from ydrometer.screens.mounted import Mounted, places
+from ydrometer.screens.mounted import OnPlate, places
 
 GEAR = {"kind": "gear", "module": "1 mm", "driver_teeth": 20, "driven_teeth": 60}
 
 
-def motors(count: int, shafts: list[dict[str, Any]], **more: Any) -> Mounted:
+def motors(count: int, shafts: list[dict[str, Any]], **more: Any) -> OnPlate:
     return look({"shafts": shafts, **more}, **edits(count))
 
 

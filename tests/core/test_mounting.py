@@ -95,7 +95,7 @@ class Standing(TestCase):
         self.assertEqual(found.plane.in_line, {"drive.stages[0]": JACK})
         self.assertEqual(found.plane.last, "drive.stages[1]")
         turned = look({}, **{"drive.stages": [{"kind": "bevel", "driver_teeth": 16, "driven_teeth": 32}, CHAIN]})
-        self.assertEqual(turned.elsewhere, ["drive.stages[0]", "drive.stages[1]"])
+        self.assertEqual([shaft.path for shaft in turned.plan.shafts], [MOTOR, JACK])
         self.assertIsNone(turned.plan.axle)
 
     def test_branches_meet_on_one_shaft(self) -> None:

@@ -173,7 +173,7 @@ class Together(TestCase):
                     self.assertIn(stages[1]["belt_teeth"], (84, 90))
                     off = [
                         c.text
-                        for c in mounted(design.read(entry["design"])).clashes
+                        for c in mounted(design.read(entry["design"])).plates[0].clashes
                         if "apart" in c.text or "beyond" in c.text
                     ]
                     self.assertEqual(off, [])

@@ -16,7 +16,7 @@ from ydrometer.document.mounting import Point, Tensioner
 from ydrometer.fit.running import Running
 from ydrometer.fit.setup import set_up
 from ydrometer.fit.ways import ways
-from ydrometer.screens.mounted import Mounted
+from ydrometer.screens.mounted import OnPlate
 
 MANY = 3000
 RADII = st.floats(0.01, 0.06)
@@ -30,7 +30,7 @@ def hull(*wheels: tuple[Point, float]) -> float:
     return float(ConvexHull(np.concatenate([np.array(centre) + radius * ring for centre, radius in wheels])).area)
 
 
-def told(found: Mounted, path: str) -> dict[str, float]:
+def told(found: OnPlate, path: str) -> dict[str, float]:
     """The numbers of a stage, by name."""
     return {s.name: s.value for stage in found.settings if stage.path == path for s in stage.settings}
 

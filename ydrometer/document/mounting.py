@@ -224,21 +224,33 @@ class FrameLine:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class PlateBehind:
+    """The plate behind a stage that turns the axis, with places in its own plane: the path of that stage, the plate,
+    and the frame around it.
+    """
+
+    stage: str = reading.text(longest=200)
+    plate: Plate | None = reading.nested(Plate, default=None)
+    frame: tuple[FrameLine, ...] = reading.items(reading.object_reader(FrameLine))
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Mounting:
     """The whole section.
 
     Attributes:
-        plate: without one, shafts stand wherever they are said to. shafts, loops, frame: in any order. adapters:
-        between flanges, apart from the plate. tolerance: how much further apart than without backlash two gears may
-        stand; without a word it follows the
-        module (`fit.coupling.usual_tolerance`). loop_tolerance: how far from taut a
-        loop may be. gap: that is left between what moves and what stands. ground_gap: under a wheel of the line.
+        plate: without one, shafts stand wherever they are said to. shafts, loops, frame: in any order. behind: plates
+        behind stages that turn the axis. adapters: between flanges, apart from any plate. tolerance: how much further
+        apart than without backlash two gears may stand; without a word it follows the module
+        (`fit.coupling.usual_tolerance`). loop_tolerance: how far from taut a loop may be. gap: that is left between
+        what moves and what stands. ground_gap: under a wheel of the line.
     """
 
     plate: Plate | None = reading.nested(Plate, default=None)
     shafts: tuple[ShaftMount, ...] = reading.items(reading.object_reader(ShaftMount))
     loops: tuple[LoopMount, ...] = reading.items(reading.object_reader(LoopMount))
     frame: tuple[FrameLine, ...] = reading.items(reading.object_reader(FrameLine))
+    behind: tuple[PlateBehind, ...] = reading.items(reading.object_reader(PlateBehind), most=12)
     adapters: tuple[FlangeAdapter, ...] = reading.items(reading.object_reader(FlangeAdapter), most=12)
     tolerance: float | None = reading.quantity("length", at_least=0.0, at_most=0.01, default=None)
     loop_tolerance: float = reading.quantity("length", at_least=0.0, at_most=0.05, default=3e-4)
@@ -254,8 +266,13 @@ class Mounting:
         return next((loop for loop in self.loops if loop.stage == path), None)
 
     def faults(self) -> Iterator[tuple[str, str, str]]:
-        """Each shaft and loop once."""
-        for key, paths in (("shafts", [s.shaft for s in self.shafts]), ("loops", [one.stage for one in self.loops])):
+        """Each shaft, loop and plate once."""
+        said = {
+            "shafts": [shaft.shaft for shaft in self.shafts],
+            "loops": [loop.stage for loop in self.loops],
+            "behind": [plate.stage for plate in self.behind],
+        }
+        for key, paths in said.items():
             for place, path in enumerate(paths):
                 if path in paths[:place]:
                     yield f"{key}[{place}]", f'"{path}" given twice', "say it once"

@@ -262,7 +262,8 @@ def _loop(setup: Setup, coupling: Coupling) -> PlanLoop:
     except ValueError:  # the tensioner stands in a wheel
         return PlanLoop(coupling.path, form, pitch, [], None)
     # A driver that turns clockwise pulls the run on its right, as seen towards the driven wheel.
-    slack = 0 if setup.plane.turns[coupling.driver.shaft] > 0 else 2
+    # Behind a stage that turns the axis the sense is not known.
+    slack = None if setup.plane.behind else 0 if setup.plane.turns[coupling.driver.shaft] > 0 else 2
     segments = (paths.crossed_path if coupling.stage.crossed else paths.path)(one, loop.radii[0], other, loop.radii[1])
     return PlanLoop(coupling.path, form, pitch, segments, slack)
 

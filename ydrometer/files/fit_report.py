@@ -11,7 +11,7 @@ from ydrometer.fit.clashes import clashes
 from ydrometer.fit.flanges import made_adapters
 from ydrometer.fit.sections import sections
 from ydrometer.fit.settings import StageSettings, settings
-from ydrometer.fit.setup import Setup, set_up
+from ydrometer.fit.setup import Setup, set_ups
 from ydrometer.fit.ways import Ways, ways
 
 FORMAT = "ydrometer-fit"
@@ -23,10 +23,19 @@ def report(document: Document) -> dict[str, Any]:
     Args:
         document: a design as read; the ways are looked for where it has a plate.
     """
-    setup = set_up(document.design)
+    first, *others = set_ups(document.design)
+    made = {"format": FORMAT, "version": 1, **_plate(first)}
+    made["elsewhere"] = [path for setup in others for path in (setup.plane.behind, *setup.plane.stages)]
+    if others:
+        made["behind"] = [{"stage": setup.plane.behind, **_plate(setup)} for setup in others]
+    if first.mounting.adapters:
+        made["adapters"] = [asdict(adapter) for adapter in made_adapters(first.mounting)]
+    return made
+
+
+def _plate(setup: Setup) -> dict[str, Any]:
+    """What stands on one plate."""
     made: dict[str, Any] = {
-        "format": FORMAT,
-        "version": 1,
         "shafts": [
             {"shaft": path, "name": setup.plane.named(path), "at": list(stand.at), "by": stand.by}
             | ({} if stand.setting is None else {"setting": stand.setting, "short": stand.short})
@@ -38,10 +47,7 @@ def report(document: Document) -> dict[str, Any]:
             {"shaft": s.shaft, "gaps": s.gaps, "error": s.error, "overlap": s.overlap, "protrudes": s.protrudes}
             for s in sections(setup.mounting, setup.stock)
         ],
-        "elsewhere": setup.plane.elsewhere,
     }
-    if setup.mounting.adapters:
-        made["adapters"] = [asdict(adapter) for adapter in made_adapters(setup.mounting)]
     if setup.mounting.plate is not None:
         made["placements"] = _placements(setup)
     return made

@@ -5,7 +5,7 @@ Each check is a function of one subject and stands in `CHECKS`; it yields what i
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterable, Iterator
 
 from ydrometer.fit import bodies, flanges, meeting, seating, toothing, touching
 from ydrometer.fit.clash import Clash
@@ -16,6 +16,15 @@ def clashes(setup: Setup) -> list[Clash]:
     """All that does not go, then all that is to be minded; the worst first."""
     found = [clash for check in CHECKS for clash in check(setup)]
     return sorted(found, key=lambda clash: (clash.level != "clash", -clash.amount))
+
+
+def all_clashes(setups: Iterable[Setup]) -> list[Clash]:
+    """What does not go together on any of the plates.
+
+    Args:
+        setups: of one design.
+    """
+    return [clash for setup in setups for clash in clashes(setup)]
 
 
 def goes(setup: Setup) -> bool:

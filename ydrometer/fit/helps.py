@@ -21,7 +21,7 @@ from ydrometer.fit.coupling import Coupling, Wheel
 from ydrometer.fit.idlers import Idler, idlers
 from ydrometer.fit.places import MOST_TRIED, Placing, as_problem, moved, way, with_distance
 from ydrometer.fit.placing import Placement
-from ydrometer.fit.setup import Setup, set_up
+from ydrometer.fit.setup import Setup, changed
 
 MOST_LOOKED_AT = 40
 """Ways of which it is tried whether everything goes together, the best first."""
@@ -107,7 +107,7 @@ def _other_lengths(
     setup: Setup, problem: placing.Problem, couplings: Sequence[Coupling], effort: placing.Effort
 ) -> list[Help]:
     """For each loop of one length: others of the bin with which everything goes together."""
-    bare = set_up(_without_lengths(setup), setup.stock)
+    bare = changed(setup, _without_lengths(setup))
     found = []
     for place, coupling in enumerate(couplings):
         others = next((other.reaches for other in bare.plane.couplings if other.path == coupling.path), ())
@@ -147,11 +147,11 @@ def _other_teeth(
             design = _with_teeth(setup.design, wheel, teeth)
             if design is None:
                 continue
-            changed = set_up(design, setup.stock)
-            going = _first_that_goes(changed, as_problem(changed), effort)
+            other = changed(setup, design)
+            going = _first_that_goes(other, as_problem(other), effort)
             if going is not None:
                 text = f"{teeth} teeth in place of the {wheel.words}"
-                standing = way(going, with_distance(changed.plane))
+                standing = way(going, with_distance(other.plane))
                 found.append(Help(text, 0.0, standing, {wheel.place: teeth}, None))
     return found
 

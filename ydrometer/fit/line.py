@@ -1,4 +1,4 @@
-"""What of a line lies in the plane of a plate: its shafts, the wheels on them, and what couples two shafts."""
+"""What of a line lies in the plane of each plate: its shafts, the wheels on them, and what couples two shafts."""
 
 from __future__ import annotations
 
@@ -24,18 +24,21 @@ class Plane:
 
     Attributes:
         shafts: paths in the order of power; each stands by itself. in_line: those that stand where another one does,
-        with that one's path: behind a box. wheels. couplings. elsewhere: behind stages that turn the axis.
-        turns: +1 of what turns clockwise, −1 anticlockwise.
+        with that one's path: behind a box. stages: paths of those that stand on it. wheels. couplings.
+        behind: the path of the stage that turns the axis and behind which this plate is; empty of the first plate.
+        turns: +1 of what turns clockwise, −1 anticlockwise; behind a stage that turns the axis as if its shaft
+        turned clockwise.
         sources: the words for those that a motor or engine turns. last: the shaft with the wheel on the ground, None
         where that is elsewhere.
         missing: what is not given of a stage, by its path. impossible: why it cannot be placed at all, likewise.
     """
 
+    behind: str = ""
     shafts: list[str] = field(default_factory=list)
+    stages: list[str] = field(default_factory=list)
     in_line: dict[str, str] = field(default_factory=dict)
     wheels: list[Wheel] = field(default_factory=list)
     couplings: list[Coupling] = field(default_factory=list)
-    elsewhere: list[str] = field(default_factory=list)
     turns: dict[str, int] = field(default_factory=dict)
     sources: dict[str, str] = field(default_factory=dict)
     last: str | None = None
@@ -52,31 +55,42 @@ class Plane:
             return "axle"
         if shaft in self.sources:
             return self.sources[shaft]
+        if shaft == self.behind:
+            return "shaft out of the turning stage"
         wheel = next((wheel for wheel in self.wheels if wheel.shaft == shaft), None)
         return "next shaft" if wheel is None else f"shaft of the {wheel.words}"
 
 
-def plane(design: Design, stock: Stock = NOTHING) -> Plane:
-    """What stands on the plate.
+@dataclass(frozen=True, slots=True)
+class _End:
+    """A shaft that stages lead to, and the plane in which it is."""
+
+    plane: Plane
+    shaft: str
+
+
+def planes(design: Design, stock: Stock = NOTHING) -> list[Plane]:
+    """What stands on the first plate, then what stands behind each stage that turns the axis, on a plate of its own.
 
     Args:
         design: its `fit` section may be missing.
         stock: lengths of belts and chains to choose from where a stage has none of its own.
     """
     mounting = design.fit or Mounting()
-    made = Plane()
-    joint: str | None = None
+    made = [Plane()]
+    first, joint = made[0], None
     for b, branch in enumerate(design.drive.branches):
         path = f"drive.branches[{b}].source"
-        made.shafts.append(path)
+        first.shafts.append(path)
         word = "engine" if isinstance(branch.source, Engine) else "motor"
-        made.sources[path] = f"{word} shaft" + (f" of branch {b + 1}" if len(design.drive.branches) > 1 else "")
-        made.turns[path] = -1 if branch.source.reversed else 1
-        end = _follow(made, path, own_stages(design, b), mounting, stock, joint)
-        _further_motors(made, path, branch.count)
+        first.sources[path] = f"{word} shaft" + (f" of branch {b + 1}" if len(design.drive.branches) > 1 else "")
+        first.turns[path] = -1 if branch.source.reversed else 1
+        end = _follow(made, _End(first, path), own_stages(design, b), mounting, stock, joint)
+        _further_motors(first, path, branch.count)
         joint = joint or end
-    last = _follow(made, joint, trunk_stages(design), mounting, stock, None) if joint else None
-    made.last = last and made.standing(last)
+    assert joint is not None  # a drive has a branch
+    last = _follow(made, joint, trunk_stages(design), mounting, stock, None)
+    last.plane.last = last.plane.standing(last.shaft)
     return made
 
 
@@ -99,39 +113,65 @@ def _further_motors(made: Plane, path: str, count: int) -> None:
 
 
 def _follow(
-    made: Plane, start: str | None, steps: Iterator[tuple[str, Stage]], mounting: Mounting, stock: Stock,
-    joint: str | None,
-) -> str | None:  # fmt: skip
+    made: list[Plane], start: _End, steps: Iterator[tuple[str, Stage]], mounting: Mounting, stock: Stock,
+    joint: _End | None,
+) -> _End:  # fmt: skip
     """Go along stages from a shaft; the last one of a further branch turns the joint of the first."""
     listed = list(steps)
-    shaft = start
+    here = start
     for place, (path, stage) in enumerate(listed):
-        if shaft is None or isinstance(stage.in_plane, OtherPlane):
-            made.elsewhere.append(path)
-            shaft = None
-            continue
-        ends_at = joint if joint and place == len(listed) - 1 else path
-        made.turns.setdefault(ends_at, made.turns[shaft] * stage.rotation)
-        if isinstance(stage.in_plane, Coaxial):
-            made.in_line[path] = made.standing(shaft)
+        ends_at = joint if joint and place == len(listed) - 1 else None
+        if isinstance(stage.in_plane, OtherPlane):
+            here = ends_at or _turned(made, path)
+            here.plane.stages += [path] if ends_at else []
+        elif ends_at is not None and ends_at.plane is not here.plane:
+            here.plane.stages.append(path)
+            here.plane.impossible[path] = f"the {stage.noun} leads to a shaft on another plate"
+            here = ends_at
         else:
-            if ends_at == path:
-                made.shafts += [f"{path}.{member.key}" for member in stage.members if member.idle] + [path]
-            _couple(made, _Step(path, stage, made.standing(shaft), made.standing(ends_at), mounting, stock))
-        shaft = ends_at
-    return shaft
+            here = _stand(here, ends_at, _Laid(path, stage, mounting, stock))
+    return here
+
+
+def _turned(made: list[Plane], path: str) -> _End:
+    """Begin a plate behind a stage that turns the axis, as seen so that its shaft turns clockwise."""
+    plane = Plane(behind=path, shafts=[path], turns={path: 1})
+    made.append(plane)
+    return _End(plane, path)
 
 
 @dataclass(frozen=True, slots=True)
-class _Step:
-    """A stage with its path, the shafts of its driver and its driven, and what is said and at hand."""
+class _Laid:
+    """A stage with its path, and what is said and at hand."""
 
     path: str
     stage: Stage
-    driver: str
-    driven: str
     mounting: Mounting
     stock: Stock
+
+
+def _stand(start: _End, joint: _End | None, laid: _Laid) -> _End:
+    """A stage on the plate of its first shaft; the shaft that it turns."""
+    plane, path, stage = start.plane, laid.path, laid.stage
+    plane.stages.append(path)
+    end = joint or _End(plane, path)
+    plane.turns.setdefault(end.shaft, plane.turns[start.shaft] * stage.rotation)
+    if isinstance(stage.in_plane, Coaxial):
+        plane.in_line[path] = plane.standing(start.shaft)
+        return end
+    if joint is None:
+        plane.shafts += [f"{path}.{member.key}" for member in stage.members if member.idle] + [path]
+    ends = plane.standing(start.shaft), plane.standing(end.shaft)
+    _couple(plane, _Step(path, stage, laid.mounting, laid.stock, *ends))
+    return end
+
+
+@dataclass(frozen=True, slots=True)
+class _Step(_Laid):
+    """A stage between two shafts: that of its driver, and that of its driven."""
+
+    driver: str
+    driven: str
 
     @property
     def wheels(self) -> list[Wheel]:

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator
 
-from ydrometer.document.stages.plane import Contact, Loop
+from ydrometer.document.stages.plane import Contact, Loop, OtherPlane
 from ydrometer.document.walk import shaft_paths, stages_with_paths, wheel_names
 from ydrometer.fit.along import NOISE, Reach
 from ydrometer.fit.clash import Clash, Level, called, mm
@@ -23,6 +23,7 @@ def strangers(setup: Setup) -> Iterator[Clash]:
             text = f"something is said of the mounting of {shaft.shaft}, which this design does not have"
             yield Clash("mind", text, shaft.shaft, 0.0, None)
     yield from _strange_loops(setup)
+    yield from _strange_plates(setup)
     yield from _strange_wheels(setup)
 
 
@@ -40,6 +41,15 @@ def _strange_loops(setup: Setup) -> Iterator[Clash]:
         else:
             continue
         yield Clash("mind", text, said.stage, 0.0, None)
+
+
+def _strange_plates(setup: Setup) -> Iterator[Clash]:
+    stages = dict(stages_with_paths(setup.design))
+    for said in setup.mounting.behind if not setup.plane.behind else ():
+        stage = stages.get(said.stage)
+        if stage is None or not isinstance(stage.in_plane, OtherPlane):
+            text = f"a plate is given behind {said.stage}, which does not turn the axis: it is not used"
+            yield Clash("mind", text, said.stage, 0.0, None)
 
 
 def _strange_wheels(setup: Setup) -> Iterator[Clash]:

@@ -11,7 +11,7 @@ from ydrometer.fit.along import Frame, Reach
 from ydrometer.fit.coupling import Coupling
 from ydrometer.fit.line import Plane
 from ydrometer.fit.placing import Clear, Pair, Placement
-from ydrometer.fit.setup import Setup, set_up
+from ydrometer.fit.setup import Setup, changed
 
 MOST_TRIED = 20_000
 """Largest number of placements the solver looks at."""
@@ -134,4 +134,4 @@ def moved(setup: Setup, placement: Placement) -> Setup:
         for path, at in placement.at.items() if path not in said or said[path].slot is None
     }  # fmt: skip
     mounting = replace(setup.mounting, shafts=tuple({**said, **shafts}.values()))
-    return set_up(replace(setup.design, fit=mounting), setup.stock)
+    return changed(setup, replace(setup.design, fit=mounting))

@@ -3,14 +3,14 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from ydrometer.document.design import Design
-from ydrometer.document.mounting import Mounting, Point, ShaftMount, Tensioner
+from ydrometer.document.mounting import Mounting, PlateBehind, Point, ShaftMount, Tensioner
 from ydrometer.fit.along import NOISE
 from ydrometer.fit.coupling import Coupling, Wheel
-from ydrometer.fit.line import Plane, plane
+from ydrometer.fit.line import Plane, planes
 from ydrometer.fit.running import Running
 from ydrometer.fit.standing import Stand, reach_between, stands
 from ydrometer.fit.stock import NOTHING, Stock
@@ -19,7 +19,9 @@ from ydrometer.geometry.loops import Run
 
 @dataclass(frozen=True, slots=True)
 class Setup:
-    """All that the checks look at: a design with its section, its plane, where all stands, and what is at hand."""
+    """All that the checks look at: a design with what its section says of one plate, the plane of that, where all
+    stands, and what is at hand.
+    """
 
     design: Design
     mounting: Mounting
@@ -66,15 +68,70 @@ class Setup:
         return None if self.plane.last is None else self.at(self.plane.last)[1] - self.road_radius
 
 
-def set_up(design: Design, stock: Stock = NOTHING) -> Setup:
-    """A design with its plane, where all stands, and what is at hand.
+def set_up(design: Design, stock: Stock = NOTHING, behind: str = "") -> Setup:
+    """A design with the plane of one of its plates, where all stands there, and what is at hand.
+
+    Args:
+        design: its `fit` section may be missing.
+        stock: what a bin has.
+        behind: path of the stage that turns the axis, behind which the plate is; empty for the first plate.
+
+    Raises:
+        ValueError: there is no plate behind that stage.
+    """
+    found = next((setup for setup in set_ups(design, stock) if setup.plane.behind == behind), None)
+    if found is None:
+        raise ValueError(f"{behind} does not turn the axis: there is no plate behind it")
+    return found
+
+
+def set_ups(design: Design, stock: Stock = NOTHING) -> list[Setup]:
+    """A design on each of its plates, the first one first.
 
     Args:
         design: its `fit` section may be missing.
         stock: what a bin has.
     """
+    found = planes(design, stock)
+    said = design.fit or Mounting()
+    return [_set_up(replace(design, fit=_of_plate(said, plane, found)), plane, stock) for plane in found]
+
+
+def _of_plate(mounting: Mounting, plane: Plane, of: Sequence[Plane]) -> Mounting:
+    """What the section says of one of several plates; of the first one also all that belongs to none."""
+    if len(of) == 1:
+        return mounting
+    others = [other for other in of if other is not plane]
+    shafts = {path for other in others for path in (*other.shafts, *other.in_line)}
+    stages = {path for other in others for path in other.stages}
+    mine = replace(
+        mounting,
+        shafts=tuple(shaft for shaft in mounting.shafts if shaft.shaft not in shafts),
+        loops=tuple(loop for loop in mounting.loops if loop.stage not in stages),
+    )
+    if not plane.behind:
+        return mine
+    said = next((plate for plate in mounting.behind if plate.stage == plane.behind), PlateBehind(stage=plane.behind))
+    return replace(
+        mine, plate=said.plate, frame=said.frame, adapters=(),
+        shafts=tuple(shaft for shaft in mine.shafts if shaft.shaft in (*plane.shafts, *plane.in_line)),
+        loops=tuple(loop for loop in mine.loops if loop.stage in plane.stages),
+    )  # fmt: skip
+
+
+def changed(setup: Setup, design: Design) -> Setup:
+    """The same plate of a changed design.
+
+    Args:
+        setup: as it was.
+        design: its `fit` section speaks of that plate alone, as the one of `setup` does.
+    """
+    found = next(plane for plane in planes(design, setup.stock) if plane.behind == setup.plane.behind)
+    return _set_up(design, found, setup.stock)
+
+
+def _set_up(design: Design, found: Plane, stock: Stock) -> Setup:
     mounting = design.fit or Mounting()
-    found = plane(design, stock)
     mounts = {path: mounting.of(path) or ShaftMount(shaft=path, mount="free") for path in found.shafts}
     for coupling in found.couplings:
         path = coupling.driver.shaft

@@ -21,8 +21,8 @@ from ydrometer.evaluation.readout import shown_targets
 from ydrometer.evaluation.rotation import Rotation, rotation
 from ydrometer.evaluation.targets import Standing
 from ydrometer.fit.clash import Clash
-from ydrometer.fit.clashes import clashes
-from ydrometer.fit.setup import set_up
+from ydrometer.fit.clashes import all_clashes
+from ydrometer.fit.setup import set_ups
 
 
 @dataclass(frozen=True, slots=True)
@@ -151,7 +151,7 @@ def look(raw: dict[str, Any], mark: dict[str, Any] | None = None, wish: Wish = W
         quantities=[Quantity(path, v.si, v.dimension, v.origin, v.uncertainty) for path, v in document.values.items()],
         assumed=list(document.assumed),
         messages=messages(evaluation),
-        clashes=None if document.design.fit is None else clashes(set_up(document.design)),
+        clashes=None if document.design.fit is None else all_clashes(set_ups(document.design)),
     )
 
 

@@ -36,11 +36,13 @@ export type Picture = Schemas["Survey"]["pictures"][number];
 export type Unknown = Schemas["Survey"]["unknowns"][number];
 export type Inverse = Schemas["Inverse"];
 export type Mounted = Schemas["Mounted"];
-export type PlanDrawing = Mounted["plan"];
+/** What stands on one plate. */
+export type OnPlate = Mounted["plates"][number];
+export type PlanDrawing = OnPlate["plan"];
 export type PlanShaft = PlanDrawing["shafts"][number];
-export type Clash = Mounted["clashes"][number];
-export type StageSettings = Mounted["settings"][number];
-export type Section = Mounted["sections"][number];
+export type Clash = OnPlate["clashes"][number];
+export type StageSettings = OnPlate["settings"][number];
+export type Section = OnPlate["sections"][number];
 export type MadeAdapter = Mounted["adapters"][number];
 export type Template = Schemas["Template"];
 export type Ways = Schemas["Ways"];

@@ -1494,14 +1494,10 @@ export interface components {
          * @enum {string}
          */
         MomentEnum: "hard start" | "shove" | "top speed" | "picked";
-        /** @description What Fit shows of a design. `elsewhere`: stages behind one that turns the axis, which are on another plate. */
+        /** @description What Fit shows of a design: its plates, the first one first, and its adapters between flanges. */
         Mounted: {
             adapters: components["schemas"]["MadeAdapter"][];
-            clashes: components["schemas"]["Clash"][];
-            elsewhere: string[];
-            plan: components["schemas"]["PlanDrawing"];
-            sections: components["schemas"]["Section"][];
-            settings: components["schemas"]["StageSettings"][];
+            plates: components["schemas"]["OnPlate"][];
         };
         /** @description A document, or only a name for a design to start from. */
         NewVehicleRequest: {
@@ -1509,6 +1505,14 @@ export interface components {
                 [key: string]: unknown;
             };
             name?: string;
+        };
+        OnPlate: {
+            behind: string;
+            clashes: components["schemas"]["Clash"][];
+            name: string;
+            plan: components["schemas"]["PlanDrawing"];
+            sections: components["schemas"]["Section"][];
+            settings: components["schemas"]["StageSettings"][];
         };
         OptionMeasure: {
             /** Format: double */
@@ -1646,6 +1650,14 @@ export interface components {
             /** Format: double */
             start: number;
             wheel: string;
+        };
+        /** @description `behind` is the path of the stage that turns the axis in front of the plate; empty for the first plate. */
+        PlacesRequestRequest: {
+            /** @default  */
+            behind: string;
+            document: {
+                [key: string]: unknown;
+            };
         };
         Placing: {
             at: {
@@ -2132,6 +2144,8 @@ export interface components {
          *     the whole plate. `sheet` is of paper.
          */
         TemplateRequestRequest: {
+            /** @default  */
+            behind: string;
             document: {
                 [key: string]: unknown;
             };
@@ -4007,7 +4021,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["FitRequestRequest"];
+                "application/json": components["schemas"]["PlacesRequestRequest"];
             };
         };
         responses: {

@@ -26,6 +26,7 @@ const DESIGN = {
       { shaft: "drive.stages[0]" },
       { shaft: "drive.stages[1]" },
     ],
+    behind: [{ stage: "drive.stages[1]" }],
     loops: [{ stage: "drive.stages[1]", tension: "9 N" }],
   },
 } as unknown as DesignDocument;
@@ -42,6 +43,7 @@ describe("what is said of mounting", () => {
     const first = carried(DESIGN, addStage(KINDS, DESIGN, "drive.stages[0]", kind("gear")).document);
     expect(shafts(first)?.slice(2)).toEqual(["drive.stages[0]", "drive.stages[2]"]);
     expect((first.fit as Mounting).loops?.[0]?.stage).toBe("drive.stages[2]");
+    expect((first.fit as Mounting).behind?.[0]?.stage).toBe("drive.stages[2]");
   });
 
   it("goes with a stage that is moved, its wheels in stacks too", () => {

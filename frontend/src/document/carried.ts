@@ -36,11 +36,14 @@ function following(fit: Mounting, moved: (path: string) => string | null): Mount
     );
     return [{ ...entry, shaft, ...(items ? { stack: { ...entry.stack, items } } : {}) }];
   });
-  const loops = fit.loops?.flatMap((entry) => {
+  const ofStage = <T extends { stage: string }>(entry: T): T[] => {
     const stage = moved(entry.stage);
     return stage ? [{ ...entry, stage }] : [];
-  });
-  return { ...fit, ...(shafts ? { shafts } : {}), ...(loops ? { loops } : {}) } as Mounting;
+  };
+  const loops = fit.loops?.flatMap(ofStage);
+  const behind = fit.behind?.flatMap(ofStage);
+  const kept = { shafts, loops, behind };
+  return { ...fit, ...Object.fromEntries(Object.entries(kept).filter(([, entries]) => entries)) } as Mounting;
 }
 
 /** Where each source and stage stands. */

@@ -31,9 +31,23 @@ export interface Mounting {
   plate?: Record<string, unknown>;
   shafts?: MountedShaft[];
   loops?: { stage: string; [key: string]: unknown }[];
-  frame?: { name?: string; start: Place; end: Place }[];
+  frame?: FrameLine[];
+  behind?: PlateBehind[];
   adapters?: Adapter[];
   [key: string]: unknown;
+}
+
+export interface FrameLine {
+  name?: string;
+  start: Place;
+  end: Place;
+}
+
+/** The plate behind a stage that turns the axis. */
+export interface PlateBehind {
+  stage: string;
+  plate?: Record<string, unknown>;
+  frame?: FrameLine[];
 }
 
 export interface Adapter {
@@ -98,6 +112,32 @@ export function shaftIndex(document: DesignDocument, shaft: string): number {
 export const shaftOf = (document: DesignDocument, shaft: string): MountedShaft | undefined =>
   mountingOf(document).shafts?.[shaftIndex(document, shaft)];
 
+/** Where the document speaks of a plate, or would: of the one behind a stage that turns the axis, or of the first. */
+export function platePath(document: DesignDocument, behind: string): string {
+  if (!behind) return "fit";
+  const plates = mountingOf(document).behind ?? [];
+  const found = plates.findIndex((entry) => entry.stage === behind);
+  return `fit.behind[${found < 0 ? plates.length : found}]`;
+}
+
+/** What is said of a plate and the frame around it. */
+export const plateOf = (document: DesignDocument, behind: string): Pick<PlateBehind, "plate" | "frame"> =>
+  (valueAt(document, platePath(document, behind)) as PlateBehind | undefined) ?? {};
+
+/** The document with something else said of a plate. */
+export function withPlate(
+  document: DesignDocument,
+  behind: string,
+  part: Pick<PlateBehind, "plate" | "frame">,
+): DesignDocument {
+  const old = plateOf(document, behind);
+  return withValue(document, platePath(document, behind), {
+    ...(behind ? { stage: behind } : {}),
+    ...old,
+    ...part,
+  });
+}
+
 /** The document with something else said of one shaft; undefined takes a key away. */
 export function withShaft(
   document: DesignDocument,
@@ -129,8 +169,8 @@ export const typedPlace = ({ x, y }: Spot): Place => [millimetres(x), millimetre
 const millimetres = (metres: number) => `${Number((metres * 1e3).toFixed(3))} mm`;
 
 /** A shaft moved to a place; one of which nothing was said stands on holes from then on. */
-export function moved(document: DesignDocument, shaft: string, to: Spot): DesignDocument {
-  const mount = shaftOf(document, shaft)?.mount ?? (document.fit?.plate ? "holes" : "free");
+export function moved(document: DesignDocument, shaft: string, to: Spot, behind = ""): DesignDocument {
+  const mount = shaftOf(document, shaft)?.mount ?? (plateOf(document, behind).plate ? "holes" : "free");
   return withShaft(document, shaft, { mount, at: typedPlace(to) });
 }
 

@@ -90,7 +90,11 @@ const config = defineConfig({
       cursor: "pointer",
       borderBottomWidth: "2px",
       borderColor: "transparent",
-      "&[aria-selected=true]": { color: "ink", fontWeight: "600", borderColor: "spruce" },
+      "&[aria-selected=true], &[aria-pressed=true]": {
+        color: "ink",
+        fontWeight: "600",
+        borderColor: "spruce",
+      },
     },
     "button.link": {
       color: "spruce",

@@ -53,12 +53,14 @@ class Template:
 @dataclass(frozen=True, slots=True)
 class Wish:
     """What is asked for: `kind` a key of `TYPES`, `sheet` of paper, `shaft` the path of one that an adapter is for, or
-    of a plate of an adapter between flanges; empty for the plate of the design.
+    of a plate of an adapter between flanges; empty for a plate of the design. `behind` is the path of the stage that
+    turns the axis in front of that plate; empty for the first plate.
     """
 
     kind: str
     sheet: str
     shaft: str
+    behind: str = ""
 
 
 def template(raw: Any, stock: Stock, wish: Wish, fonts: Sequence[Path]) -> Template:
@@ -74,8 +76,8 @@ def template(raw: Any, stock: Stock, wish: Wish, fonts: Sequence[Path]) -> Templ
         DocumentError: faults in the document, nothing to drill, or too much.
     """
     made = design.read(raw).design
-    setup = set_up(made, stock)
     try:
+        setup = set_up(made, stock, wish.behind)
         outline = _outline(setup, wish.shaft)
         holes = sum(isinstance(s, Circle | Oblong) and s.layer not in (OUTLINE, NOTES) for s in outline.shapes)
         if holes > MOST_HOLES:
@@ -86,7 +88,7 @@ def template(raw: Any, stock: Stock, wish: Wish, fonts: Sequence[Path]) -> Templ
         data = pdf(outline, wish.sheet, fonts) if wish.kind == "pdf" else DRAW[wish.kind](outline)
     except ValueError as error:
         raise DocumentError([Fault("fit", str(error), "then ask again")]) from None
-    name = f"{_file_name(made.name)}-{_what(wish.shaft)}.{wish.kind}"
+    name = f"{_file_name(made.name)}-{_what(wish.shaft, wish.behind)}.{wish.kind}"
     return Template(name, TYPES[wish.kind], holes, sheets, base64.b64encode(data).decode())
 
 
@@ -96,12 +98,12 @@ def _outline(setup: Setup, of: str) -> Outline:
     return adapter_outline(setup, of) if of else plate_outline(setup)
 
 
-def _what(of: str) -> str:
-    """What is drawn, as a file's name has it: "plate", "adapter", "adapter-1-plate-2"."""
+def _what(of: str, behind: str) -> str:
+    """What is drawn, as a file's name has it: "plate", "plate-behind", "adapter", "adapter-1-plate-2"."""
     found = re.fullmatch(r"fit\.adapters\[(\d+)\]\.plates\[(\d+)\]", of)
     if found:
         return f"adapter-{int(found[1]) + 1}-plate-{int(found[2]) + 1}"
-    return "adapter" if of else "plate"
+    return "adapter" if of else "plate-behind" if behind else "plate"
 
 
 def _file_name(name: str) -> str:

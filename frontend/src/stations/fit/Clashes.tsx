@@ -1,12 +1,12 @@
 import { Box, Flex } from "@chakra-ui/react";
-import type { Clash, Mounted } from "../../api/client";
+import type { Clash, OnPlate } from "../../api/client";
 import type { Selected } from "../../document/selected";
 import { StandingMark } from "../../ui/StandingMark";
 import { FRAME } from "./frame";
 import { selectionAt } from "./selection";
 
 interface Props {
-  fit: Mounted;
+  fit: OnPlate;
   chosen: number | null;
   onChoose: (number: number | null) => void;
   onSelect: (at: Selected) => void;
@@ -62,11 +62,6 @@ export function Clashes({ fit, chosen, onChoose, onSelect }: Props) {
           </Box>
         ))}
       </Box>
-      {fit.elsewhere.length > 0 && (
-        <Box fontSize="12.5px" color="ink.second" mt="1">
-          What is behind the bevel or worm stands on another plate and is not shown.
-        </Box>
-      )}
     </Box>
   );
 }

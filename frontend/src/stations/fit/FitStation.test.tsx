@@ -1,7 +1,8 @@
 import { fireEvent, screen, within } from "@testing-library/react";
 import { describe, expect, it, vi } from "vitest";
+import type { PlanShaft } from "../../api/client";
 import { type Mounting, shaftOf } from "../../document/mounting";
-import { type Bench, DOCUMENTS, MOUNTED, onTheBench } from "../../fixtures";
+import { type Bench, DOCUMENTS, MOUNTED, ON_PLATE, onTheBench } from "../../fixtures";
 import { FitStation } from "./FitStation";
 
 vi.stubGlobal(
@@ -14,6 +15,9 @@ vi.stubGlobal(
 
 const JACK = "drive.branches[0].stages[0]";
 const AXLE = "drive.stages[0]";
+
+/** Alone on a second plate. */
+const TURNED: PlanShaft = { ...(ON_PLATE.plan.shafts[0] as PlanShaft), path: "drive.stages[1]", wheels: [] };
 
 const bench = (): Bench => onTheBench(<FitStation />, {}, DOCUMENTS.mounted, MOUNTED);
 const grip = (shaft: string) => document.querySelector(`[data-shaft="${shaft}"]`) as SVGElement;
@@ -56,6 +60,24 @@ describe("Fit", () => {
     const table = document.querySelector("[data-plan-table]") as HTMLElement;
     const row = within(table).getByRole("row", { name: /axle/ });
     expect(row.textContent).toContain("264 mm");
+  });
+
+  it("shows the plate of what is chosen, and leads to the others", () => {
+    const second = {
+      ...ON_PLATE,
+      behind: AXLE,
+      name: "plate 2",
+      plan: { ...ON_PLATE.plan, wheels: [], shafts: [TURNED] },
+    };
+    const two = { ...MOUNTED, plates: [ON_PLATE, second] };
+    const made = onTheBench(<FitStation />, {}, DOCUMENTS.mounted, two);
+    expect(grip(JACK)).toBeTruthy();
+    fireEvent.click(screen.getByRole("button", { name: /plate 2/ }));
+    expect(made.edit.select).toHaveBeenCalledWith({ path: TURNED.path, member: "driven" });
+    made.unmount();
+    onTheBench(<FitStation />, { selected: { path: TURNED.path, member: "driven" } }, DOCUMENTS.mounted, two);
+    expect(grip(JACK)).toBeNull();
+    expect(screen.getByRole("button", { name: /plate 2/ }).getAttribute("aria-pressed")).toBe("true");
   });
 
   it("fills the gaps of the chosen shaft by one key", () => {

@@ -1,14 +1,15 @@
 import { Box, Button, Flex } from "@chakra-ui/react";
 import { type KeyboardEvent, type ReactNode, useCallback, useDeferredValue, useMemo, useState } from "react";
-import type { Mounted, PlanShaft } from "../../api/client";
+import type { Mounted, OnPlate, PlanShaft } from "../../api/client";
 import { useDocument, useEdit, useFigures, useMounted } from "../../document/context";
 import {
   FIRST_PLATE,
   filled,
-  mountingOf,
   moved,
+  plateOf,
   type Stack,
   shaftOf,
+  withPlate,
   withShaft,
 } from "../../document/mounting";
 import { useBar } from "../../ui/frame/TopBar";
@@ -19,10 +20,11 @@ import { Numbers } from "./Numbers";
 import { Placings } from "./Placings";
 import { Plan } from "./Plan";
 import { PlanTable } from "./PlanTable";
+import { PlateChoice } from "./PlateChoice";
 import { PlateFields } from "./PlateFields";
 import { SectionView } from "./SectionView";
 import { ShaftPanel } from "./ShaftPanel";
-import { chosenShaft, selectionOf } from "./selection";
+import { chosenPlate, chosenShaft, selectionOf } from "./selection";
 import { Templates } from "./Templates";
 
 const ZOOMS = [1, 1.5, 2, 3, 4.5, 7];
@@ -46,12 +48,12 @@ const TABS: { name: Lower; words: string }[] = [
 
 /** Does it go together: the plan to scale, what clashes and by how much, and the numbers to set it by. */
 export function FitStation() {
-  const fit = useMounted();
-  if (!fit) return <Box role="status" aria-label="Loading" h="480px" />;
-  return <Fitted fit={fit} />;
+  const mounted = useMounted();
+  if (!mounted) return <Box role="status" aria-label="Loading" h="480px" />;
+  return <Fitted mounted={mounted} />;
 }
 
-function Fitted({ fit }: { fit: Mounted }) {
+function Fitted({ mounted }: { mounted: Mounted }) {
   const document = useDocument();
   const edit = useEdit();
   const { selected } = useFigures();
@@ -61,16 +63,20 @@ function Fitted({ fit }: { fit: Mounted }) {
   const [table, setTable] = useState(false);
   const [lower, setLower] = useState<Lower>("numbers");
   const [clash, setClash] = useState<number | null>(null);
+  const fit = chosenPlate(mounted, selected);
+  const { behind } = fit;
+  const unplated = behind ? !plateOf(document, behind).plate : !document.fit;
   const shaft = chosenShaft(fit, selected);
   // The plan and its clashes are painted first; numbers and fields follow a moment later.
-  const later = useDeferredValue(fit);
+  const laterMounted = useDeferredValue(mounted);
+  const later = useMemo(() => chosenPlate(laterMounted, selected), [laterMounted, selected]);
   const laterShaft = useMemo(() => chosenShaft(later, selected), [later, selected]);
 
   const select = useCallback((chosen: PlanShaft) => edit.select(selectionOf(fit, chosen)), [edit, fit]);
   const move = useCallback(
     (path: string, to: { x: number; y: number }, gesture: string) =>
-      edit.edit((old) => moved(old, path, to), gesture),
-    [edit],
+      edit.edit((old) => moved(old, path, to, behind), gesture),
+    [edit, behind],
   );
   const fill = () => {
     const section = fit.sections.find((entry) => entry.shaft === shaft?.path);
@@ -122,7 +128,8 @@ function Fitted({ fit }: { fit: Mounted }) {
               : "drag a shaft, or walk it with the arrows; Shift for tenths of a millimetre"}
           </Box>
         </Flex>
-        {!document.fit && !edit.readOnly && <NoPlate fit={fit} />}
+        {mounted.plates.length > 1 && <PlateChoice plates={mounted.plates} chosen={fit} />}
+        {unplated && !edit.readOnly && <NoPlate fit={fit} />}
         {table ? (
           <PlanTable fit={fit} />
         ) : (
@@ -156,10 +163,10 @@ function Fitted({ fit }: { fit: Mounted }) {
         </Flex>
         {lower === "numbers" && <Numbers fit={later} selected={selected} />}
         {lower === "section" && <SectionView fit={fit} shaft={shaft} onFill={fill} />}
-        {lower === "places" && <Placings />}
-        {lower === "plate" && <PlateFields />}
-        {lower === "adapters" && <Adapters made={later.adapters} />}
-        {lower === "templates" && <Templates shaft={shaft} />}
+        {lower === "places" && <Placings key={behind} behind={behind} />}
+        {lower === "plate" && <PlateFields behind={behind} />}
+        {lower === "adapters" && <Adapters made={laterMounted.adapters} />}
+        {lower === "templates" && <Templates shaft={shaft} behind={behind} />}
       </Box>
       <Box gridArea="side" display="grid" gap="2" minW="0">
         <Clashes fit={fit} chosen={clash} onChoose={setClash} onSelect={(at) => edit.select(at)} />
@@ -184,7 +191,7 @@ function Tool({ on, keys, onClick, children }: ToolProps) {
   );
 }
 
-function NoPlate({ fit }: { fit: Mounted }) {
+function NoPlate({ fit }: { fit: OnPlate }) {
   const { edit } = useEdit();
   const first = fit.plan.shafts[0];
   return (
@@ -197,8 +204,8 @@ function NoPlate({ fit }: { fit: Mounted }) {
         variant="solid"
         onClick={() =>
           edit((old) => {
-            const plated = { ...old, fit: { ...mountingOf(old), plate: FIRST_PLATE } };
-            return first ? moved(plated, first.path, { x: 0.12, y: 0.072 }) : plated;
+            const plated = withPlate(old, fit.behind, { plate: FIRST_PLATE });
+            return first ? moved(plated, first.path, { x: 0.12, y: 0.072 }, fit.behind) : plated;
           })
         }
       >

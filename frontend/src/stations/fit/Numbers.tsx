@@ -1,6 +1,6 @@
 import { Box } from "@chakra-ui/react";
 import { memo } from "react";
-import type { Mounted, StageSettings } from "../../api/client";
+import type { OnPlate, StageSettings } from "../../api/client";
 import { useDocument, useEdit } from "../../document/context";
 import { Field } from "../../document/Field";
 import { mountingOf, withLoop } from "../../document/mounting";
@@ -9,7 +9,7 @@ import { show, type Units, useUnits } from "../../ui/fields/units";
 import { lengthText } from "./lengths";
 
 interface Props {
-  fit: Mounted;
+  fit: OnPlate;
   selected: Selected | null;
 }
 

@@ -4,12 +4,12 @@ import { useRef } from "react";
 import { answer, api } from "../../api/client";
 import { useDocument, useEdit, usePlace } from "../../document/context";
 import type { DesignDocument } from "../../document/document";
-import { helped, mountingOf, placed } from "../../document/mounting";
+import { helped, placed, plateOf } from "../../document/mounting";
 import { useUnits } from "../../ui/fields/units";
 import { lengthText } from "./lengths";
 
 /** Every way to put the shafts on the plate, the least error first; or what would make one. */
-export function Placings() {
+export function Placings({ behind }: { behind: string }) {
   const { workshop } = usePlace();
   const document = useDocument();
   const { edit, readOnly } = useEdit();
@@ -21,7 +21,7 @@ export function Placings() {
       return answer(
         api.POST("/api/workshops/{workshop}/fit/places/", {
           params: { path: { workshop } },
-          body: { document: document as unknown as Record<string, unknown> },
+          body: { document: document as unknown as Record<string, unknown>, behind },
           signal: asked.current.signal,
         }),
       );
@@ -43,7 +43,7 @@ export function Placings() {
       <Button
         size="sm"
         variant="solid"
-        disabled={!mountingOf(document).plate || search.isPending}
+        disabled={!plateOf(document, behind).plate || search.isPending}
         onClick={() => search.mutate()}
         data-find-places
       >

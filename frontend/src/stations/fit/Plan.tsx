@@ -1,7 +1,7 @@
 /** The plan of the plate, to scale: shafts are chosen, dragged and walked on it, and lengths measured. */
 import { useDrag } from "@use-gesture/react";
 import { type KeyboardEvent, useState } from "react";
-import type { Mounted, PlanDrawing, PlanShaft } from "../../api/client";
+import type { OnPlate, PlanDrawing, PlanShaft } from "../../api/client";
 import type { Spot } from "../../document/mounting";
 import { Ground, LoopShape } from "../../drawing/Shapes";
 import { useWidth } from "../../drawing/useWidth";
@@ -23,7 +23,7 @@ import { type Held, ShaftGrip } from "./ShaftGrip";
 import { heightFor, usePlanFrame } from "./usePlanFrame";
 
 interface Props {
-  fit: Mounted;
+  fit: OnPlate;
   selected: string | null;
   zoom: number;
   measuring: boolean;

@@ -1,11 +1,11 @@
 import { Box } from "@chakra-ui/react";
-import type { Mounted } from "../../api/client";
+import type { OnPlate } from "../../api/client";
 import { useUnits } from "../../ui/fields/units";
 import { MOUNT_WORDS } from "../../words/measures";
 import { lengthText } from "./lengths";
 
 /** The plan in words and numbers. */
-export function PlanTable({ fit }: { fit: Mounted }) {
+export function PlanTable({ fit }: { fit: OnPlate }) {
   const units = useUnits();
   const text = (m: number) => lengthText(units, m);
   return (

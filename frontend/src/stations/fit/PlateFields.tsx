@@ -1,8 +1,7 @@
 import { Box, Button, Flex } from "@chakra-ui/react";
 import { useDocument, useEdit } from "../../document/context";
-import { withValue } from "../../document/document";
 import { Field, WholeNumber, Words } from "../../document/Field";
-import { FIRST_PLATE, mountingOf } from "../../document/mounting";
+import { FIRST_PLATE, type FrameLine, plateOf, platePath, withPlate } from "../../document/mounting";
 
 const COLUMNS = {
   display: "grid",
@@ -10,25 +9,31 @@ const COLUMNS = {
   gridTemplateColumns: "repeat(auto-fill, minmax(150px, 1fr))",
 } as const;
 
-/** The plate, what must be kept clear, and how exact it has to be. */
-export function PlateFields() {
+const FIRST_LINE: FrameLine = { name: "frame", start: ["0 mm", "-30 mm"], end: ["300 mm", "-30 mm"] };
+
+/** A plate, what must be kept clear, and how exact it has to be. */
+export function PlateFields({ behind }: { behind: string }) {
   const document = useDocument();
   const { edit, set, readOnly } = useEdit();
-  const mounting = mountingOf(document);
-  const frame = mounting.frame ?? [];
+  const { plate, frame = [] } = plateOf(document, behind);
+  const at = platePath(document, behind);
   return (
     <Box data-plate-fields>
-      {mounting.plate ? (
+      {plate ? (
         <Box {...COLUMNS}>
-          <Field path="fit.plate.hole_pitch" label="holes apart" dimension="length" />
-          <WholeNumber path="fit.plate.across" label="holes across" />
-          <WholeNumber path="fit.plate.up" label="holes up" />
-          <Field path="fit.plate.hole" label="diameter of a hole" dimension="length" optional />
-          <Field path="fit.plate.edge" label="from hole to edge" dimension="length" optional />
-          <Field path="fit.plate.thickness" label="thickness" dimension="length" optional />
+          <Field path={`${at}.plate.hole_pitch`} label="holes apart" dimension="length" />
+          <WholeNumber path={`${at}.plate.across`} label="holes across" />
+          <WholeNumber path={`${at}.plate.up`} label="holes up" />
+          <Field path={`${at}.plate.hole`} label="diameter of a hole" dimension="length" optional />
+          <Field path={`${at}.plate.edge`} label="from hole to edge" dimension="length" optional />
+          <Field path={`${at}.plate.thickness`} label="thickness" dimension="length" optional />
         </Box>
       ) : (
-        <Button size="sm" disabled={readOnly} onClick={() => set("fit.plate", FIRST_PLATE)}>
+        <Button
+          size="sm"
+          disabled={readOnly}
+          onClick={() => edit((old) => withPlate(old, behind, { plate: FIRST_PLATE }))}
+        >
           Put it on a plate with a grid of holes
         </Button>
       )}
@@ -44,19 +49,19 @@ export function PlateFields() {
       {frame.map((_, i) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: a line is its place in the list
         <Flex key={i} gap="2" align="end" mt="1" wrap="wrap">
-          <Words path={`fit.frame[${i}].name`} label="name" />
+          <Words path={`${at}.frame[${i}].name`} label="name" />
           {(["start", "end"] as const).map((end) =>
             [0, 1].map((axis) => (
               <Box key={`${end} ${axis}`} w="92px">
                 <Field
-                  path={`fit.frame[${i}].${end}[${axis}]`}
+                  path={`${at}.frame[${i}].${end}[${axis}]`}
                   label={`${end} ${axis ? "y" : "x"}`}
                   dimension="length"
                 />
               </Box>
             )),
           )}
-          <Button size="xs" disabled={readOnly} onClick={() => set(`fit.frame[${i}]`, undefined)}>
+          <Button size="xs" disabled={readOnly} onClick={() => set(`${at}.frame[${i}]`, undefined)}>
             Remove
           </Button>
         </Flex>
@@ -67,11 +72,7 @@ export function PlateFields() {
         disabled={readOnly}
         onClick={() =>
           edit((old) =>
-            withValue(old, `fit.frame[${frame.length}]`, {
-              name: "frame",
-              start: ["0 mm", "-30 mm"],
-              end: ["300 mm", "-30 mm"],
-            }),
+            withPlate(old, behind, { frame: [...(plateOf(old, behind).frame ?? []), FIRST_LINE] }),
           )
         }
       >

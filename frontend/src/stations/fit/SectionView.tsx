@@ -1,5 +1,5 @@
 import { Box, Button, Flex } from "@chakra-ui/react";
-import type { Mounted, PlanShaft, Section } from "../../api/client";
+import type { OnPlate, PlanShaft, Section } from "../../api/client";
 import { useDocument, useEdit } from "../../document/context";
 import { Field, Words } from "../../document/Field";
 import { type Stack, shaftIndex, shaftOf, withShaft } from "../../document/mounting";
@@ -10,7 +10,7 @@ import { type Units, useUnits } from "../../ui/fields/units";
 import { lengthText } from "./lengths";
 
 interface Props {
-  fit: Mounted;
+  fit: OnPlate;
   shaft: PlanShaft | null;
   onFill: () => void;
 }
@@ -77,7 +77,7 @@ export function SectionView({ fit, shaft, onFill }: Props) {
 }
 
 /** Two bearings and the shaft's wheels, each with a usual width, to be changed. */
-function firstStack(fit: Mounted, shaft: PlanShaft): Stack {
+function firstStack(fit: OnPlate, shaft: PlanShaft): Stack {
   const wheels = shaft.wheels.flatMap((i) => fit.plan.wheels[i] ?? []);
   const items = wheels.map((w, i) => ({
     name: shaft.carries[i],

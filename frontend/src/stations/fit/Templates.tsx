@@ -21,7 +21,7 @@ function platesOf(adapter: Adapter, i: number): [string, string][] {
 }
 
 /** Drilling templates at full size, of the plate or of an adapter for the chosen shaft. */
-export function Templates({ shaft }: { shaft: PlanShaft | null }) {
+export function Templates({ shaft, behind }: { shaft: PlanShaft | null; behind: string }) {
   const { workshop } = usePlace();
   const document = useDocument();
   const [of, setOf] = useState("plate");
@@ -39,7 +39,12 @@ export function Templates({ shaft }: { shaft: PlanShaft | null }) {
     setDrawing(kind);
     const path = of === "plate" ? "" : of === "shaft" ? (shaft?.path ?? "") : of;
     try {
-      const template = await fetchTemplate(workshop, kind, { document, sheet, shaft: path }, mine.signal);
+      const template = await fetchTemplate(
+        workshop,
+        kind,
+        { document, sheet, shaft: path, behind },
+        mine.signal,
+      );
       setMade(template);
       // A browser takes a file as asked for only shortly after the click; later it has to be asked for again.
       if (navigator.userActivation.isActive) saveBase64(template);

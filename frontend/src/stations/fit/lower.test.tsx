@@ -3,7 +3,7 @@ import { beforeEach, describe, expect, it, vi } from "vitest";
 import { api } from "../../api/client";
 import { withValue } from "../../document/document";
 import { FIRST_ADAPTER, mountingOf, shaftOf } from "../../document/mounting";
-import { DOCUMENTS, MOUNTED, onTheBench } from "../../fixtures";
+import { DOCUMENTS, MOUNTED, ON_PLATE, onTheBench } from "../../fixtures";
 import { Adapters } from "./Adapters";
 import { Numbers } from "./Numbers";
 import { Placings } from "./Placings";
@@ -43,7 +43,7 @@ describe("ways to place the shafts", () => {
 
   it("are listed with their error, and one key places all", async () => {
     answered.mockReturnValue(json({ ways: [way], count: 1, more: false, helps: [] }));
-    const made = onThePlate(<Placings />);
+    const made = onThePlate(<Placings behind="" />);
     fireEvent.click(screen.getByRole("button", { name: "Find every way to place the shafts" }));
     await screen.findByText("1 of 1");
     expect(screen.getByText("0.3 mm")).toBeTruthy();
@@ -67,7 +67,7 @@ describe("ways to place the shafts", () => {
         helps: [help, { text: "a slot", extra: 0.004, way: null, teeth: {} }],
       }),
     );
-    const made = onThePlate(<Placings />);
+    const made = onThePlate(<Placings behind="" />);
     fireEvent.click(screen.getByRole("button", { name: "Find every way to place the shafts" }));
     await screen.findByText("No way places them all.");
     expect(screen.getAllByRole("button", { name: "Take that" })).toHaveLength(1);
@@ -77,7 +77,7 @@ describe("ways to place the shafts", () => {
 
   it("say where more were left out, and can be cancelled", async () => {
     answered.mockReturnValueOnce(new Promise(() => {}));
-    onThePlate(<Placings />);
+    onThePlate(<Placings behind="" />);
     const find = screen.getByRole("button", { name: "Find every way to place the shafts" });
     fireEvent.click(find);
     fireEvent.click(await screen.findByRole("button", { name: "Looking … cancel" }));
@@ -89,7 +89,7 @@ describe("ways to place the shafts", () => {
 
   it("tell what the server refused in its words", async () => {
     answered.mockReturnValue(json({ detail: "two shafts in slots are tied to each other" }, 400));
-    onThePlate(<Placings />);
+    onThePlate(<Placings behind="" />);
     fireEvent.click(screen.getByRole("button", { name: "Find every way to place the shafts" }));
     expect((await screen.findByRole("alert")).textContent).toContain("two shafts in slots");
   });
@@ -99,7 +99,7 @@ describe("templates", () => {
   it("are asked for of the plate, or of an adapter for the chosen shaft", async () => {
     vi.stubGlobal("URL", Object.assign(URL, { createObjectURL: () => "blob:x", revokeObjectURL: vi.fn() }));
     answered.mockReturnValue(json(new Blob(["0"])));
-    onThePlate(<Templates shaft={MOUNTED.plan.shafts[0] ?? null} />);
+    onThePlate(<Templates shaft={ON_PLATE.plan.shafts[0] ?? null} behind="" />);
     fireEvent.click(screen.getByRole("button", { name: "Save DXF" }));
     await waitFor(() => expect(answered).toHaveBeenCalledTimes(1));
     expect(answered.mock.calls[0]?.[1]).toMatchObject({ kind: "dxf", shaft: "", sheet: "a4" });
@@ -116,7 +116,7 @@ describe("templates", () => {
 
   it("say what is missing for them", async () => {
     answered.mockReturnValue(json({ detail: "give the hole in the plate" }, 400));
-    onThePlate(<Templates shaft={null} />);
+    onThePlate(<Templates shaft={null} behind="" />);
     fireEvent.click(screen.getByRole("button", { name: "Save SVG" }));
     expect((await screen.findByRole("alert")).textContent).toContain("give the hole");
     expect(screen.getByText(/measure the scale bar before you drill/)).toBeTruthy();
@@ -125,7 +125,7 @@ describe("templates", () => {
 
 describe("numbers for the hands", () => {
   it("stand first for the stage that is chosen, and take a tension", () => {
-    const made = onThePlate(<Numbers fit={MOUNTED} selected={{ path: AXLE, member: "driven" }} />);
+    const made = onThePlate(<Numbers fit={ON_PLATE} selected={{ path: AXLE, member: "driven" }} />);
     const heads = screen.getAllByRole("heading").map((head) => head.textContent);
     expect(heads[0]).toMatch(/belt/i);
     fireEvent.click(screen.getByRole("button", { name: /Say its tension/ }));
@@ -133,17 +133,26 @@ describe("numbers for the hands", () => {
   });
 
   it("say so where nothing is tied", () => {
-    onThePlate(<Numbers fit={{ ...MOUNTED, settings: [] }} selected={null} />);
+    onThePlate(<Numbers fit={{ ...ON_PLATE, settings: [] }} selected={null} />);
     expect(screen.getByText(/no pair of wheels on this plate yet/)).toBeTruthy();
   });
 });
 
 describe("plate and frame", () => {
   it("take another line of the frame, and give it up", () => {
-    const made = onThePlate(<PlateFields />);
+    const made = onThePlate(<PlateFields behind="" />);
     fireEvent.click(screen.getByRole("button", { name: "Add a line of the frame" }));
     expect(mountingOf(made.document()).frame).toHaveLength(1);
     expect(screen.getByLabelText("holes across")).toHaveProperty("value", "26");
+  });
+
+  it("are said of the plate behind a stage where that is chosen", () => {
+    const made = onThePlate(<PlateFields behind={AXLE} />);
+    fireEvent.click(screen.getByRole("button", { name: "Add a line of the frame" }));
+    fireEvent.click(screen.getByRole("button", { name: "Put it on a plate with a grid of holes" }));
+    const { behind, frame } = mountingOf(made.document());
+    expect(frame).toBeUndefined();
+    expect(behind).toMatchObject([{ stage: AXLE, plate: { across: 40 }, frame: [{ name: "frame" }] }]);
   });
 });
 

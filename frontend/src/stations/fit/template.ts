@@ -6,12 +6,13 @@ export interface Asked {
   document: DesignDocument;
   sheet: string;
   shaft: string;
+  behind: string;
 }
 
 export async function fetchTemplate(
   workshop: string,
   kind: string,
-  { document, sheet, shaft }: Asked,
+  { document, sheet, shaft, behind }: Asked,
   signal: AbortSignal,
 ): Promise<Template> {
   return await answer(
@@ -21,6 +22,7 @@ export async function fetchTemplate(
         document: document as unknown as Record<string, unknown>,
         sheet: sheet as "a4" | "letter",
         shaft,
+        behind,
       },
       signal,
     }),
