@@ -107,20 +107,20 @@ def _runs(coupling: Coupling, one: Floats, other: Floats) -> list[Run]:
 def _tensioned(setup: Setup, coupling: Coupling, one: Floats, other: Floats) -> tuple[list[Run], Bools]:
     """The free runs of a loop with a tensioner in n placements, and where one of its lengths is taut, (n,).
 
-    Where the tensioner is not reached there are two runs, and the second one stands twice.
+    Lengths are by the radii of its length, runs lie where its pins do. Where the tensioner is not reached there are two runs, and the second one stands twice.
     """
     give, lengths = setup.mounting.loop_tolerance, [length for length, _ in coupling.lengths]
     ends, good = np.zeros((3, 2, len(one), 2)), np.zeros(len(one), bool)
-    present = running(setup, coupling)
+    by_length, by_pins = running(setup, coupling), drawn(setup, coupling)
     for i, spots in enumerate(zip(one.tolist(), other.tolist(), strict=True)):
         first, second = (tuple(spot) for spot in spots)
-        loop = replace(present, driver=first, driven=second)
+        loop = replace(by_length, driver=first, driven=second)
         try:
-            way = loop.taut
+            way, runs = loop.taut, replace(by_pins, driver=first, driven=second).taut.runs
         except ValueError:  # it stands in a wheel
             continue
         good[i] = loop.reached and any(abs(length - way.length) <= give for length in lengths or [way.length])
-        ends[:, :, i] = (*way.runs, way.runs[-1])[:3]
+        ends[:, :, i] = (*runs, runs[-1])[:3]
     return [(start, end) for start, end in ends], good
 
 

@@ -2,6 +2,7 @@
  * The design evaluated while it changes: one request at a time, always ending with the newest, never out of order; asked
  * again with growing pauses while there is no answer.
  */
+import { replaceEqualDeep } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { api, type Fault, type Live, type Refusal } from "../api/client";
 import { mayPass, pause, whenBack } from "../api/connection";
@@ -56,7 +57,11 @@ export function useLive(
       const asked: Asked = next.current;
       next.current = null;
       const { retry, ...result } = await ask(asked);
-      setState((old) => (result.live ? result : { ...result, live: old.live, of: old.of }));
+      // What is the same as before stays the same object, so that nothing is painted anew for it.
+      setState((old) => {
+        const live = result.live && replaceEqualDeep(old.live, result.live);
+        return live ? { ...result, live } : { ...result, live: old.live, of: old.of };
+      });
       if (result.live) fallback.current = null;
       else if (result.faults.length > 0 && fallback.current) {
         const before = await ask({ ...asked, document: fallback.current });

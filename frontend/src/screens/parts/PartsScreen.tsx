@@ -63,7 +63,11 @@ function BinOf({ workshop, name, kinds, readOnly }: Props) {
         <Box fontSize="sm" color="ink.second" role="status" data-save={bin.saving}>
           {readOnly ? "you may look, not change" : (SAVING[bin.saving] ?? bin.saving)}
         </Box>
-        <UndoRedo past={bin.state.past} future={bin.state.future} dispatch={bin.dispatch} />
+        <UndoRedo
+          undoable={bin.state.past.length > 0}
+          redoable={bin.state.future.length > 0}
+          dispatch={bin.dispatch}
+        />
       </TopBar>
       {bin.state.conflict.length > 0 && <BinConflict bin={bin} />}
       <Flex flex="1" minH="0" direction={{ base: "column", md: "row" }}>

@@ -1,4 +1,5 @@
 import { Box, Flex } from "@chakra-ui/react";
+import { memo } from "react";
 import { NavLink } from "react-router";
 import type { Live, Standing } from "../../api/client";
 import { useSearchList } from "../../stations/options/useSearches";
@@ -7,7 +8,7 @@ import { Rail } from "../../ui/frame/Rail";
 import { StandingMark } from "../../ui/StandingMark";
 
 /** The stations in the order of the work, each with its state and its one figure. */
-export function StationList({
+export const StationList = memo(function StationList({
   vehicle,
   workshop,
   live,
@@ -67,7 +68,7 @@ export function StationList({
       ))}
     </Rail>
   );
-}
+});
 
 /** How many options of the newest search meet every target. */
 function useOptionsFigure(workshop: string, vehicle: string): { standing: Standing; figure: string } {

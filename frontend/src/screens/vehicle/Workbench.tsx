@@ -2,7 +2,7 @@ import { Box, Button, Flex } from "@chakra-ui/react";
 import { lazy, memo, Suspense, useCallback, useState } from "react";
 import { Link, Navigate } from "react-router";
 import { Conflict } from "../../document/Conflict";
-import { WorkProvider } from "../../document/context";
+import { type Edit, WorkProvider } from "../../document/context";
 import type { DesignDocument } from "../../document/document";
 import { saveDesignFile } from "../../document/files";
 import { LeftBehind, Strip } from "../../document/Unsaved";
@@ -43,7 +43,14 @@ export function Workbench(opened: Vehicle) {
   if (!Station) return <Navigate to={`/vehicles/${vehicle}/line`} replace />;
   return (
     <Flex direction="column" minH="100%" h={{ md: "100%" }} _print={{ h: "auto", display: "block" }}>
-      <Head work={work} workshop={workshop} readOnly={readOnly} />
+      <Head
+        name={document.name}
+        saved={readOnly ? "you may look, not change" : saveWords(work.saving.state)}
+        kind={work.saving.state.kind}
+        undoable={work.past.past.length > 0}
+        redoable={work.past.future.length > 0}
+        {...{ workshop, dispatch: work.dispatch, present: work.edit.present }}
+      />
       <Trouble work={work} />
       <Unsaved work={work} opened={opened} />
       <Flex flex="1" minH="0" direction={{ base: "column", md: "row" }} _print={{ display: "block" }}>
@@ -95,25 +102,36 @@ export function Workbench(opened: Vehicle) {
   );
 }
 
+interface HeadProps {
+  name: string | undefined;
+  /** Whether it is saved, in words. */
+  saved: string;
+  kind: SaveState["kind"];
+  undoable: boolean;
+  redoable: boolean;
+  workshop: string;
+  dispatch: Work["dispatch"];
+  present: Edit["present"];
+}
+
 /** The vehicle's name, whether it is saved, undo and export. */
-function Head({ work, workshop, readOnly }: { work: Work; workshop: string; readOnly: boolean }) {
-  const { past, dispatch, document, saving } = work;
+const Head = memo(function Head({ name, saved, kind, workshop, present, ...steps }: HeadProps) {
   return (
     <TopBar workshop={workshop}>
       <Box as="h1" fontWeight="600">
-        {document.name || "Unnamed vehicle"}
+        {name || "Unnamed vehicle"}
       </Box>
-      <Box fontSize="sm" color="ink.second" role="status" data-save={saving.state.kind}>
-        {readOnly ? "you may look, not change" : saveWords(saving.state)}
+      <Box fontSize="sm" color="ink.second" role="status" data-save={kind}>
+        {saved}
       </Box>
-      <UndoRedo past={past.past} future={past.future} dispatch={dispatch}>
-        <Button size="xs" onClick={() => saveDesignFile(document)}>
+      <UndoRedo {...steps}>
+        <Button size="xs" onClick={() => saveDesignFile(present())}>
           Export
         </Button>
       </UndoRedo>
     </TopBar>
   );
-}
+});
 
 /** That there is no answer, or that somebody else has saved. */
 function Trouble({ work }: { work: Work }) {

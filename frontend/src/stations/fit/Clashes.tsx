@@ -1,4 +1,5 @@
 import { Box, Flex } from "@chakra-ui/react";
+import { memo } from "react";
 import type { Clash, OnPlate } from "../../api/client";
 import type { Selected } from "../../document/selected";
 import { StandingMark } from "../../ui/StandingMark";
@@ -13,7 +14,7 @@ interface Props {
 }
 
 /** What does not go together, the worst first, with the numbers of the marks on the plan. */
-export function Clashes({ fit, chosen, onChoose, onSelect }: Props) {
+export const Clashes = memo(function Clashes({ fit, chosen, onChoose, onSelect }: Props) {
   const count = fit.clashes.filter((clash) => clash.level === "clash").length;
   const pick = (clash: Clash, number: number) => {
     onChoose(number);
@@ -64,4 +65,4 @@ export function Clashes({ fit, chosen, onChoose, onSelect }: Props) {
       </Box>
     </Box>
   );
-}
+});

@@ -1,5 +1,13 @@
 import { Box, Button, Flex } from "@chakra-ui/react";
-import { type KeyboardEvent, type ReactNode, useCallback, useDeferredValue, useMemo, useState } from "react";
+import {
+  type KeyboardEvent,
+  memo,
+  type ReactNode,
+  useCallback,
+  useDeferredValue,
+  useMemo,
+  useState,
+} from "react";
 import type { Mounted, OnPlate, PlanShaft } from "../../api/client";
 import { useDocument, useEdit, useFigures, useMounted } from "../../document/context";
 import {
@@ -108,26 +116,7 @@ function Fitted({ mounted }: { mounted: Mounted }) {
   return (
     <Box display="grid" gap="2" alignItems="start" {...AREAS} data-fit>
       <Box gridArea="plan" bg="panel" borderWidth="1px" borderColor="line" borderRadius="3px" minW="0">
-        <Flex gap="1" px="3" py="2" align="center" wrap="wrap" data-screen-only>
-          <Tool on={measuring} onClick={() => setMeasuring(!measuring)} keys="L">
-            Measure
-          </Tool>
-          <Tool on={table} onClick={() => setTable(!table)} keys="T">
-            As a table
-          </Tool>
-          <Button size="xs" disabled={zoom === 0} onClick={() => setZoom(zoom - 1)} title="-">
-            Smaller
-          </Button>
-          <Button size="xs" disabled={zoom === ZOOMS.length - 1} onClick={() => setZoom(zoom + 1)} title="+">
-            Larger
-          </Button>
-          <Box flex="1" />
-          <Box fontSize="12.5px" color="ink.second">
-            {measuring
-              ? "click two places"
-              : "drag a shaft, or walk it with the arrows; Shift for tenths of a millimetre"}
-          </Box>
-        </Flex>
+        <Tools {...{ measuring, setMeasuring, table, setTable, zoom, setZoom }} />
         {mounted.plates.length > 1 && <PlateChoice plates={mounted.plates} chosen={fit} />}
         {unplated && !edit.readOnly && <NoPlate fit={fit} />}
         {table ? (
@@ -147,20 +136,7 @@ function Fitted({ mounted }: { mounted: Mounted }) {
         )}
       </Box>
       <Box gridArea="lower" {...FRAME} minW="0">
-        <Flex gap="4" mb="2" fontSize="sm" wrap="wrap" role="tablist" aria-label="Fit" data-screen-only>
-          {TABS.map((tab) => (
-            <button
-              key={tab.name}
-              type="button"
-              role="tab"
-              className="tab"
-              aria-selected={lower === tab.name}
-              onClick={() => setLower(tab.name)}
-            >
-              {tab.words}
-            </button>
-          ))}
-        </Flex>
+        <Tabs chosen={lower} onChoose={setLower} />
         {lower === "numbers" && <Numbers fit={later} selected={selected} />}
         {lower === "section" && <SectionView fit={fit} shaft={shaft} onFill={fill} />}
         {lower === "places" && <Placings key={behind} behind={behind} />}
@@ -169,12 +145,67 @@ function Fitted({ mounted }: { mounted: Mounted }) {
         {lower === "templates" && <Templates shaft={shaft} behind={behind} />}
       </Box>
       <Box gridArea="side" display="grid" gap="2" minW="0">
-        <Clashes fit={fit} chosen={clash} onChoose={setClash} onSelect={(at) => edit.select(at)} />
+        <Clashes fit={fit} chosen={clash} onChoose={setClash} onSelect={edit.select} />
         {laterShaft && <ShaftPanel shaft={laterShaft} />}
       </Box>
     </Box>
   );
 }
+
+interface ToolsProps {
+  measuring: boolean;
+  setMeasuring: (on: boolean) => void;
+  table: boolean;
+  setTable: (on: boolean) => void;
+  zoom: number;
+  setZoom: (zoom: number) => void;
+}
+
+/** What is done with the plan. It is not painted anew while a shaft is moved. */
+const Tools = memo(function Tools({ measuring, setMeasuring, table, setTable, zoom, setZoom }: ToolsProps) {
+  return (
+    <Flex gap="1" px="3" py="2" align="center" wrap="wrap" data-screen-only>
+      <Tool on={measuring} onClick={() => setMeasuring(!measuring)} keys="L">
+        Measure
+      </Tool>
+      <Tool on={table} onClick={() => setTable(!table)} keys="T">
+        As a table
+      </Tool>
+      <Button size="xs" disabled={zoom === 0} onClick={() => setZoom(zoom - 1)} title="-">
+        Smaller
+      </Button>
+      <Button size="xs" disabled={zoom === ZOOMS.length - 1} onClick={() => setZoom(zoom + 1)} title="+">
+        Larger
+      </Button>
+      <Box flex="1" />
+      <Box fontSize="12.5px" color="ink.second">
+        {measuring
+          ? "click two places"
+          : "drag a shaft, or walk it with the arrows; Shift for tenths of a millimetre"}
+      </Box>
+    </Flex>
+  );
+});
+
+/** What is told under the plan. */
+const Tabs = memo(function Tabs({ chosen, onChoose }: { chosen: Lower; onChoose: (tab: Lower) => void }) {
+  return (
+    <Flex gap="4" mb="2" fontSize="sm" wrap="wrap" role="tablist" aria-label="Fit" data-screen-only>
+      {TABS.map((tab) => (
+        <button
+          key={tab.name}
+          type="button"
+          role="tab"
+          className="tab"
+          aria-selected={chosen === tab.name}
+          onClick={() => onChoose(tab.name)}
+        >
+          {tab.words}
+        </button>
+      ))}
+    </Flex>
+  );
+});
 
 interface ToolProps {
   on: boolean;

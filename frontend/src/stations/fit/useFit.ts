@@ -1,4 +1,5 @@
 /** How the design stands on its plate, asked for with each change; the last answer while the next is on its way. */
+import { replaceEqualDeep } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { api, type Mounted } from "../../api/client";
 import type { DesignDocument } from "../../document/document";
@@ -22,7 +23,8 @@ export function useFit(workshop: string, document: DesignDocument | null): FitSt
           body: { document: document as unknown as Record<string, unknown> },
           signal: stop.signal,
         });
-        setState((old) => ({ fit: data ?? old.fit, of: document }));
+        // What is the same as before stays the same object, so that nothing is painted anew for it.
+        setState((old) => ({ fit: data ? replaceEqualDeep(old.fit, data) : old.fit, of: document }));
       } catch {
         // Asked again meanwhile, or no connection: what stands there stays.
         if (!stop.signal.aborted) setState((old) => ({ ...old, of: document }));

@@ -1,5 +1,5 @@
 import { Box, Button, Flex } from "@chakra-ui/react";
-import { createContext, type ReactNode, useContext, useState } from "react";
+import { createContext, memo, type ReactNode, useContext, useState } from "react";
 import { Link, NavLink } from "react-router";
 import { useSignOut } from "../../api/session";
 import { draftCount, dropAll } from "../drafts";
@@ -22,7 +22,6 @@ export function useBar(): Bar {
 
 /** Name and way home on the left, what belongs to the screen beside it, switches and account on the right. */
 export function TopBar({ workshop, children }: { workshop?: string; children?: ReactNode }) {
-  const { preferences, change, username } = useBar();
   return (
     <Flex
       as="header"
@@ -37,6 +36,17 @@ export function TopBar({ workshop, children }: { workshop?: string; children?: R
       wrap="wrap"
       _print={{ "& button, & a": { display: "none" } }}
     >
+      <Home workshop={workshop} />
+      {children}
+      <Switches />
+    </Flex>
+  );
+}
+
+/** What is the same while a design changes is not painted anew with it. */
+const Home = memo(function Home({ workshop }: { workshop?: string }) {
+  return (
+    <>
       <Box asChild fontWeight="700" fontSize="lg">
         <Link to="/">Ydrometer</Link>
       </Box>
@@ -46,38 +56,43 @@ export function TopBar({ workshop, children }: { workshop?: string; children?: R
       <Box asChild color="ink.second" _hover={{ color: "ink" }}>
         <NavLink to={workshop ? `/parts?workshop=${workshop}` : "/parts"}>Parts</NavLink>
       </Box>
-      {children}
-      <Flex ml="auto" gap="2" align="center" wrap="wrap">
-        <Button
-          size="xs"
-          onClick={() => change({ system: preferences.system === "metric" ? "inch" : "metric" })}
-          aria-label={`Units: ${preferences.system}. Switch to ${preferences.system === "metric" ? "inch" : "metric"}`}
-        >
-          {preferences.system}
-        </Button>
-        <Button
-          size="xs"
-          onClick={() => change({ reducing: !preferences.reducing })}
-          hideBelow="md"
-          aria-label={`Ratios are read as ${preferences.reducing ? "motor turns per wheel turn" : "wheel turns per motor turn"}. Switch`}
-        >
-          {preferences.reducing ? "motor turns per wheel turn" : "wheel turns per motor turn"}
-        </Button>
-        <Button
-          size="xs"
-          onClick={() => change({ dark: !preferences.dark })}
-          aria-label={preferences.dark ? "Light colours" : "Dark colours"}
-        >
-          {preferences.dark ? "light" : "dark"}
-        </Button>
-        <Box asChild color="ink.second" fontSize="sm" hideBelow="md">
-          <Link to="/account">{username}</Link>
-        </Box>
-        <SignOut />
-      </Flex>
+    </>
+  );
+});
+
+const Switches = memo(function Switches() {
+  const { preferences, change, username } = useBar();
+  return (
+    <Flex ml="auto" gap="2" align="center" wrap="wrap">
+      <Button
+        size="xs"
+        onClick={() => change({ system: preferences.system === "metric" ? "inch" : "metric" })}
+        aria-label={`Units: ${preferences.system}. Switch to ${preferences.system === "metric" ? "inch" : "metric"}`}
+      >
+        {preferences.system}
+      </Button>
+      <Button
+        size="xs"
+        onClick={() => change({ reducing: !preferences.reducing })}
+        hideBelow="md"
+        aria-label={`Ratios are read as ${preferences.reducing ? "motor turns per wheel turn" : "wheel turns per motor turn"}. Switch`}
+      >
+        {preferences.reducing ? "motor turns per wheel turn" : "wheel turns per motor turn"}
+      </Button>
+      <Button
+        size="xs"
+        onClick={() => change({ dark: !preferences.dark })}
+        aria-label={preferences.dark ? "Light colours" : "Dark colours"}
+      >
+        {preferences.dark ? "light" : "dark"}
+      </Button>
+      <Box asChild color="ink.second" fontSize="sm" hideBelow="md">
+        <Link to="/account">{username}</Link>
+      </Box>
+      <SignOut />
     </Flex>
   );
-}
+});
 
 /** Drafts go with the account: where something is not saved, that is said first. */
 function SignOut() {

@@ -1,34 +1,24 @@
 import { Button, Flex } from "@chakra-ui/react";
-import type { ReactNode } from "react";
+import { memo, type ReactNode } from "react";
 
 interface Props {
-  past: unknown[];
-  future: unknown[];
+  undoable: boolean;
+  redoable: boolean;
   dispatch: (action: { type: "undo" | "redo" }) => void;
   children?: ReactNode;
 }
 
 /** The two steps, with what else belongs beside them. */
-export function UndoRedo({ past, future, dispatch, children }: Props) {
+export const UndoRedo = memo(function UndoRedo({ undoable, redoable, dispatch, children }: Props) {
   return (
     <Flex gap="1">
-      <Button
-        size="xs"
-        disabled={past.length === 0}
-        onClick={() => dispatch({ type: "undo" })}
-        title="Ctrl Z"
-      >
+      <Button size="xs" disabled={!undoable} onClick={() => dispatch({ type: "undo" })} title="Ctrl Z">
         Undo
       </Button>
-      <Button
-        size="xs"
-        disabled={future.length === 0}
-        onClick={() => dispatch({ type: "redo" })}
-        title="Ctrl Shift Z"
-      >
+      <Button size="xs" disabled={!redoable} onClick={() => dispatch({ type: "redo" })} title="Ctrl Shift Z">
         Redo
       </Button>
       {children}
     </Flex>
   );
-}
+});

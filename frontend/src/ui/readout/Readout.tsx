@@ -35,7 +35,7 @@ export const Readout = memo(function Readout({ gauges, uncertainties, stale, onA
           key={`${gauge.measure} ${gauge.target}`}
           gauge={gauge}
           band={uncertainties?.gauges[i]?.measure === gauge.measure ? uncertainties.gauges[i] : undefined}
-          onAsk={() => onAsk({ measure: gauge.measure, at: gauge.at })}
+          onAsk={onAsk}
         />
       ))}
     </Flex>
@@ -56,7 +56,13 @@ export function runText(gauge: Pick<Gauge, "measure" | "at">, units: Units): str
 
 type Band = Uncertainties["gauges"][number] | undefined;
 
-function GaugeView({ gauge, band, onAsk }: { gauge: Gauge; band: Band; onAsk: () => void }) {
+interface GaugeProps {
+  gauge: Gauge;
+  band: Band;
+  onAsk: Props["onAsk"];
+}
+
+const GaugeView = memo(function GaugeView({ gauge, band, onAsk }: GaugeProps) {
   const units = useUnits();
   const shown = show(units, gauge.dimension, gauge.value);
   const moved = change(units, gauge.dimension, gauge.value, gauge.mark);
@@ -72,7 +78,7 @@ function GaugeView({ gauge, band, onAsk }: { gauge: Gauge; band: Band; onAsk: ()
         <button
           type="button"
           className="value"
-          onClick={onAsk}
+          onClick={() => onAsk({ measure: gauge.measure, at: gauge.at })}
           disabled={gauge.value === null || gauge.measure === "price"}
           title="Show the working"
           aria-label={`${gaugeLabel(gauge, units)}: ${shown.number} ${shown.unit}. Show the working`}
@@ -93,7 +99,7 @@ function GaugeView({ gauge, band, onAsk }: { gauge: Gauge; band: Band; onAsk: ()
       </Box>
     </Box>
   );
-}
+});
 
 const WIDTH = 160;
 
