@@ -12,7 +12,7 @@ from ydrometer.fit import bodies, touching
 from ydrometer.fit.along import NOISE
 from ydrometer.fit.coupling import Coupling
 from ydrometer.fit.placing import Floats, Placement, off_line
-from ydrometer.fit.setup import Setup, running, tensioner
+from ydrometer.fit.setup import Setup, drawn, running, tensioner
 
 Bools = NDArray[np.bool_]
 Run = tuple[Floats, Floats]
@@ -107,7 +107,8 @@ def _runs(coupling: Coupling, one: Floats, other: Floats) -> list[Run]:
 def _tensioned(setup: Setup, coupling: Coupling, one: Floats, other: Floats) -> tuple[list[Run], Bools]:
     """The free runs of a loop with a tensioner in n placements, and where one of its lengths is taut, (n,).
 
-    Lengths are by the radii of its length, runs lie where its pins do. Where the tensioner is not reached there are two runs, and the second one stands twice.
+    Lengths are by the radii of its length, runs lie where its pins do. Where the tensioner is not reached there are
+    two runs, and the second one stands twice.
     """
     give, lengths = setup.mounting.loop_tolerance, [length for length, _ in coupling.lengths]
     ends, good = np.zeros((3, 2, len(one), 2)), np.zeros(len(one), bool)
