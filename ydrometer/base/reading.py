@@ -44,10 +44,13 @@ class _Absent:
 
 @dataclass(frozen=True, slots=True)
 class Spec:
-    """How a field is read, and what is to be noted where it is a quantity that is not given."""
+    """How a field is read, what is to be noted where it is a quantity that is not given, and the key under which it
+    stands where that is not its name: a word of the language.
+    """
 
     read: Reader
     absent: _Absent | None = None
+    key: str = ""
 
 
 def _declare(read: Reader, default: Any, *, absent: _Absent | None = None) -> Any:
@@ -60,6 +63,18 @@ def _declare(read: Reader, default: Any, *, absent: _Absent | None = None) -> An
 def field_of(read: Reader, default: Any = dataclasses.MISSING) -> Any:
     """A field read by a reader of one's own."""
     return _declare(read, default)
+
+
+def called(key: str, declared: Any) -> Any:
+    """A field that stands under a key which cannot be the name of a field."""
+    spec: Spec = declared.metadata["spec"]
+    return field(default=declared.default, metadata={**declared.metadata, "spec": dataclasses.replace(spec, key=key)})
+
+
+def key_of(declared: dataclasses.Field[Any]) -> str:
+    """The key under which a field stands in a document."""
+    spec: Spec = declared.metadata["spec"]
+    return spec.key or declared.name
 
 
 def quantity(
@@ -153,8 +168,8 @@ def object_reader(kind: type[Any]) -> Reader:
 def object_schema(kind: type[Any]) -> Schema:
     """What an object of the type `kind` may hold; what only shows in combination is not said."""
     fields = dataclasses.fields(kind)
-    properties = {f.name: f.metadata["spec"].read.schema() for f in fields}
-    needed = [f.name for f in fields if f.default is dataclasses.MISSING]
+    properties = {key_of(f): f.metadata["spec"].read.schema() for f in fields}
+    needed = [key_of(f) for f in fields if f.default is dataclasses.MISSING]
     return {"type": "object", "properties": properties, "required": needed, "additionalProperties": False}
 
 
@@ -163,24 +178,24 @@ def one_of(kinds: Mapping[str, type[Any]], *, default: Any = dataclasses.MISSING
     return _declare(kind_reader(kinds), default)
 
 
-def kind_reader(kinds: Mapping[str, type[Any]]) -> Reader:
-    """Reads an object whose key `kind` names its type in `kinds`."""
+def kind_reader(kinds: Mapping[str, type[Any]], key: str = "kind") -> Reader:
+    """Reads an object whose key `kind`, or another one, names its type in `kinds`."""
 
     def read(raw: Any, path: str, reading: Reading) -> Any:
         if not isinstance(raw, Mapping):
-            return reading.fault(path, f"{shown(raw)} given", "give an object with its kind")
-        kind = raw.get("kind")
+            return reading.fault(path, f"{shown(raw)} given", f"give an object with its {key}")
+        kind = raw.get(key)
         if not isinstance(kind, str) or kind not in kinds:
-            given = f"{shown(kind)} given" if "kind" in raw else "missing"
-            return reading.fault(f"{path}.kind", given, "use one of " + ", ".join(kinds))
-        rest = {key: value for key, value in raw.items() if key != "kind"}
+            given = f"{shown(kind)} given" if key in raw else "missing"
+            return reading.fault(f"{path}.{key}", given, "use one of " + ", ".join(kinds))
+        rest = {name: value for name, value in raw.items() if name != key}
         return read_object(kinds[kind], rest, path, reading)
 
     def schema() -> Schema:
         shapes = [object_schema(kind) for kind in kinds.values()]
         for name, shape in zip(kinds, shapes, strict=True):
-            shape["properties"] = {"kind": {"const": name}, **shape["properties"]}
-            shape["required"] = ["kind", *shape["required"]]
+            shape["properties"] = {key: {"const": name}, **shape["properties"]}
+            shape["required"] = [key, *shape["required"]]
         return {"oneOf": shapes}
 
     return Reader(read, schema)
@@ -189,6 +204,15 @@ def kind_reader(kinds: Mapping[str, type[Any]]) -> Reader:
 def items(read_item: Reader, *, least: int = 0, most: int = LONGEST_LIST, required: bool = False) -> Any:
     """A field holding a list of things read by `read_item`, as a tuple; empty where it is absent and not required."""
     return _declare(list_reader(read_item, least=least, most=most), dataclasses.MISSING if required else ())
+
+
+def or_null(read_item: Reader) -> Reader:
+    """Reads null as None, anything else by a reader."""
+
+    def read(raw: Any, path: str, reading: Reading) -> Any:
+        return None if raw is None else read_item(raw, path, reading)
+
+    return Reader(read, lambda: {"anyOf": [{"type": "null"}, read_item.schema()]})
 
 
 def list_reader(read_item: Reader, *, least: int = 0, most: int = LONGEST_LIST) -> Reader:
@@ -215,10 +239,10 @@ def read_object(kind: type[T], raw: Any, path: str, reading: Reading) -> T:
     """
     if not isinstance(raw, Mapping):
         return cast(T, reading.fault(path, f"{shown(raw)} given", "give an object"))
-    fields = {f.name: f for f in dataclasses.fields(cast(Any, kind))}
+    fields = {key_of(f): f for f in dataclasses.fields(cast(Any, kind))}
     _refuse_unknown(raw, fields, path, reading)
     before = reading.found
-    values = {name: _read_field(f, raw, _join(path, name), reading) for name, f in fields.items()}
+    values = {f.name: _read_field(f, raw, _join(path, key), reading) for key, f in fields.items()}
     if reading.found > before or any(value is UNREADABLE for value in values.values()):
         return cast(T, UNREADABLE)
     made = kind(**values)
@@ -229,8 +253,8 @@ def read_object(kind: type[T], raw: Any, path: str, reading: Reading) -> T:
 
 def _read_field(declared: dataclasses.Field[Any], raw: Mapping[str, Any], path: str, reading: Reading) -> Any:
     spec: Spec = declared.metadata["spec"]
-    if declared.name in raw:
-        return spec.read(raw[declared.name], path, reading)
+    if key_of(declared) in raw:
+        return spec.read(raw[key_of(declared)], path, reading)
     if declared.default is dataclasses.MISSING:
         return reading.fault(path, "missing", "this value is needed")
     if spec.absent and declared.default is not None:

@@ -11,6 +11,7 @@ from ydrometer.base.quantities import Schema, quantity_definition
 from ydrometer.base.seen import Reading, Value
 from ydrometer.base.strict_json import refuse_unsafe
 from ydrometer.document.drive import STAGE, Drive
+from ydrometer.document.loads import Loads
 from ydrometer.document.mounting import Mounting
 from ydrometer.document.stages import Stage
 from ydrometer.document.target import TARGETS, Run, Target
@@ -34,6 +35,7 @@ class Design:
     drive: Drive = reading.nested(Drive)
     run: Run = reading.nested(Run, default=Run())
     targets: tuple[Target, ...] = TARGETS
+    loads: Loads | None = reading.nested(Loads, default=None)
     fit: Mounting | None = reading.nested(Mounting, default=None)
 
 

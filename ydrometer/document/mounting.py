@@ -18,6 +18,7 @@ from ydrometer.base import reading
 from ydrometer.base.quantities import QUANTITY_FORMS, Schema, read_quantity
 from ydrometer.base.reading import Reader
 from ydrometer.base.seen import Reading
+from ydrometer.base.tables.strengths import MATERIAL_NAMES
 from ydrometer.document.flanges import FARTHEST, Bolts, FlangeAdapter, maybe_length
 
 Point = tuple[float, float]
@@ -117,7 +118,8 @@ class Slot:
 class Item:
     """Something on a shaft between two faces: its width, and where it has to begin, from the first face.
 
-    `wheel` says that it is a wheel of the line, such as "drive.stages[0] driver"; `spacer`, that it fills a gap.
+    `wheel` says that it is a wheel of the line, such as "drive.stages[0] driver"; `spacer`, that it fills a gap;
+    `bearing`, that it carries the shaft.
     """
 
     name: str = reading.text(longest=200)
@@ -125,6 +127,7 @@ class Item:
     at: float | None = reading.quantity("length", at_least=0.0, at_most=FARTHEST, default=None)
     wheel: str = reading.text(longest=200)
     spacer: bool = reading.flag()
+    bearing: bool = reading.flag()
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -159,9 +162,10 @@ class ShaftMount:
         shaft: the path of what turns it. mount: fixed, on one of the holes, in a slot, or free to be drilled anywhere.
         at: where it stands; in a slot it follows from what it is tied to. slot: of one in a slot.
         eccentric: throw of a mount that is turned to move the shaft away from its partner, beginning in line with it.
-        diameter, shape, length: of the shaft itself. body: across what stands around it behind the plate, such as a
-        motor. opening: in the plate, such as for a bearing or a motor's hub. bolts: around the opening. stack: what is
-        on it.
+        diameter, shape, length: of the shaft itself. overhang: of one that stands out, from its nearest bearing to the
+        middle of what pulls. material, yield_strength: of the shaft, Pa; the second goes before the first.
+        body: across what stands around it behind the plate, such as a motor. opening: in the plate, such as for a
+        bearing or a motor's hub. bolts: around the opening. stack: what is on it.
     """
 
     shaft: str = reading.text(longest=200)
@@ -172,6 +176,9 @@ class ShaftMount:
     diameter: float | None = maybe_length()
     shape: str = reading.choice(SHAPES, default="round")
     length: float | None = maybe_length()
+    overhang: float | None = reading.quantity("length", at_least=0.0, at_most=FARTHEST, default=None)
+    material: str | None = reading.choice(MATERIAL_NAMES, default=None)
+    yield_strength: float | None = reading.called("yield", reading.quantity("stress", above=0.0, default=None))
     body: float | None = maybe_length()
     opening: float | None = maybe_length()
     bolts: Bolts | None = reading.nested(Bolts, default=None)

@@ -10,6 +10,7 @@ from typing import Any, ClassVar
 from ydrometer.base import reading
 from ydrometer.base.quantities import Schema
 from ydrometer.base.seen import Reading
+from ydrometer.base.tables.strengths import MATERIAL_NAMES
 
 DISAGREEMENT = 0.05
 """Relative difference of kt and ke above which a maker's five figures contradict each other."""
@@ -45,6 +46,29 @@ class BenchPoints:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class Thermal:
+    """How a motor warms: heat capacities of winding and case, J/K, and how heat gets from one to the other, K/W."""
+
+    winding_capacity: float = reading.quantity("heat capacity", above=0.0)
+    winding_to_case: float = reading.quantity("thermal resistance", above=0.0)
+    case_capacity: float = reading.quantity("heat capacity", above=0.0)
+    case_to_air: float = reading.quantity("thermal resistance", above=0.0)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class SourceShaft:
+    """A source's own shaft: its diameter, and how far the middle of the first wheel is from its bearing, m.
+
+    The yield strength, Pa, goes before that of the material.
+    """
+
+    diameter: float = reading.quantity("length", above=0.0, at_most=1.0)
+    overhang: float = reading.quantity("length", at_least=0.0, at_most=10.0)
+    material: str | None = reading.choice(MATERIAL_NAMES, default=None)
+    yield_strength: float | None = reading.called("yield", reading.quantity("stress", above=0.0, default=None))
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Motor:
     """An electric motor at full throttle in steady state: V = I·R + ke·w, T = kt·(I − I0)."""
 
@@ -57,6 +81,10 @@ class Motor:
     mass: float | None = reading.quantity("mass", above=0.0, default=None)
     continuous_current: float | None = reading.quantity("current", above=0.0, default=None)
     peak_current: float | None = reading.quantity("current", above=0.0, default=None)
+    thermal: Thermal | None = reading.nested(Thermal, default=None)
+    winding_limit: float | None = reading.quantity("temperature", above=0.0, default=None)
+    mount_material: str | None = reading.choice(MATERIAL_NAMES, default=None)
+    shaft: SourceShaft | None = reading.nested(SourceShaft, default=None)
     reversed: bool = reading.flag()
 
     def faults(self) -> Iterator[tuple[str, str, str]]:
@@ -72,6 +100,8 @@ class Controller:
 
     current_limit: float | None = reading.quantity("current", above=0.0, default=None)
     resistance: float = reading.quantity("resistance", at_least=0.0, default=0.0)
+    continuous_current: float | None = reading.quantity("current", above=0.0, default=None)
+    peak_current: float | None = reading.quantity("current", above=0.0, default=None)
 
 
 MOST_POINTS = 1000
@@ -102,6 +132,7 @@ class Engine:
     inertia: float = reading.quantity("inertia", at_least=0.0, default=0.0)
     max_speed: float | None = reading.quantity("angular speed", above=0.0, default=None)
     mass: float | None = reading.quantity("mass", above=0.0, default=None)
+    shaft: SourceShaft | None = reading.nested(SourceShaft, default=None)
     reversed: bool = reading.flag()
 
     def faults(self) -> Iterator[tuple[str, str, str]]:

@@ -24,6 +24,13 @@ class Piece(NamedTuple):
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class Fuse:
+    """A blade fuse in the lead."""
+
+    rating: float = reading.quantity("current", above=0.0)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Cells:
     """A pack by its cells: `series` in a row, `parallel` rows; `extra_resistance` of leads and connectors."""
 
@@ -47,6 +54,10 @@ class Battery:
     resistance: float | None = reading.quantity("resistance", at_least=0.0, default=None)
     current_limit: float | None = reading.quantity("current", above=0.0, default=None)
     capacity: float | None = reading.quantity("charge", above=0.0, default=None)
+    continuous_current: float | None = reading.quantity("current", above=0.0, default=None)
+    peak_current: float | None = reading.quantity("current", above=0.0, default=None)
+    cutoff_voltage: float | None = reading.quantity("voltage", above=0.0, default=None)
+    fuse: Fuse | None = reading.nested(Fuse, default=None)
     cells: Cells | None = reading.nested(Cells, default=None)
 
     def faults(self) -> Iterator[tuple[str, str, str]]:
@@ -120,6 +131,10 @@ class Panel:
         """A panel limits itself."""
 
     @property
+    def fuse(self) -> None:
+        """A panel blows none."""
+
+    @property
     def charge(self) -> None:
         """Not a thing that empties."""
 
@@ -150,6 +165,7 @@ class Bench:
 
     kind: ClassVar[str] = "bench"
     voltage: float = reading.quantity("voltage", above=0.0)
+    fuse: Fuse | None = reading.nested(Fuse, default=None)
 
     @property
     def current_limit(self) -> None:

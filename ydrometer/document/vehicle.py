@@ -38,6 +38,8 @@ class Vehicle:
     drag_area: float = reading.quantity("area", at_least=0.0, default=0.0)
     grip: float = reading.quantity("ratio", above=0.0, at_most=5.0, default=0.8, assumed=True)
     brake_force: float | None = reading.quantity("force", above=0.0, default=None)
+    track: float | None = reading.quantity("length", above=0.0, default=None)
+    sight: float | None = reading.quantity("distance", above=0.0, default=None)
     braked_share: float = reading.quantity("ratio", above=0.0, at_most=1.0, default=1.0)
 
     def faults(self) -> Iterator[tuple[str, str, str]]:

@@ -48,6 +48,7 @@ class Belt(wheeled.Toothed):
     pitch: float | None = fields.pitch()
     belt_teeth: int | None = labelled("Teeth of the belt", reading.whole(10, 5000, default=None))
     width: float | None = fields.width()
+    allowed_force_per_width: float | None = reading.quantity("force per width", above=0.0, default=None)
     profile: str | None = reading.choice(("curved", "trapezoidal"), default=None)
     efficiency: float | None = fields.efficiency()
 

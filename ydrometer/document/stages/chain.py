@@ -51,6 +51,7 @@ class Chain(wheeled.Toothed):
     pitch: float | None = fields.pitch()
     links: int | None = labelled("Links of the chain", reading.whole(10, 5000, default=None))
     width: float | None = fields.width()
+    breaking_load: float | None = reading.quantity("force", above=0.0, default=None)
     efficiency: float | None = fields.efficiency()
 
     @property

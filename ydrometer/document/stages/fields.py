@@ -43,3 +43,13 @@ def slip_field(label: str, usual: float) -> Any:
 def width() -> Any:
     """How wide a wheel or what runs on it is; needed for Fit alone."""
     return reading.quantity("length", above=0.0, default=None)
+
+
+def torque_rating() -> Any:
+    """What a bought box stands at its output; in the lowest gear where it has several."""
+    return reading.quantity("torque", above=0.0, default=None)
+
+
+def max_speed() -> Any:
+    """The fastest that a bought box's input may turn."""
+    return reading.quantity("angular speed", above=0.0, default=None)

@@ -10,6 +10,7 @@ from typing import ClassVar, Self
 from ydrometer.base import reading
 from ydrometer.base.labels import labelled
 from ydrometer.base.tables import efficiencies
+from ydrometer.base.tables.strengths import MATERIAL_NAMES
 from ydrometer.document.stages import fields, forms, wheeled
 from ydrometer.document.stages.plane import Mesh
 from ydrometer.document.stages.stage import Member, Reversal
@@ -42,6 +43,10 @@ class Gear(wheeled.Toothed):
     diametral_pitch: float | None = reading.quantity("diametral pitch", above=1.0, default=None)
     pressure_angle: float = reading.quantity("angle", above=0.0, at_most=0.8, default=0.3490658503988659)
     width: float | None = fields.width()
+    driver_material: str | None = reading.choice(MATERIAL_NAMES, default=None)
+    driven_material: str | None = reading.choice(MATERIAL_NAMES, default=None)
+    driver_allowed_stress: float | None = reading.quantity("stress", above=0.0, default=None)
+    driven_allowed_stress: float | None = reading.quantity("stress", above=0.0, default=None)
     internal: bool = labelled("Internal: the driven gear is a ring", reading.flag())
     efficiency: float | None = fields.efficiency()
 

@@ -23,6 +23,8 @@ class Gearbox(stage.Stage):
     start: ClassVar[dict[str, object]] = {"ratio": 4}
 
     ratio: float = fields.ratio_field()
+    torque_rating: float | None = fields.torque_rating()
+    max_speed: float | None = fields.max_speed()
     efficiency: float | None = fields.efficiency()
 
     @property

@@ -32,6 +32,8 @@ class MultiSpeedBox(stage.Stage):
         reading.items(reading.quantity_reader("ratio", above=0.0, at_most=1e6), least=1, most=12, required=True),
     )
     shift_time: float = labelled("Time of a change", reading.quantity("time", at_least=0.0, at_most=60.0, default=0.3))
+    torque_rating: float | None = fields.torque_rating()
+    max_speed: float | None = fields.max_speed()
     efficiency: float | None = fields.efficiency()
 
     @property

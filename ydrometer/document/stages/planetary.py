@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import ClassVar
 
@@ -29,6 +30,10 @@ class Planetary(stage.Stage):
         "Reductions, from the motor on",
         reading.items(reading.quantity_reader("ratio", above=0.0, at_most=1000.0), least=1, most=12, required=True),
     )
+    torque_ratings: tuple[float | None, ...] = reading.items(
+        reading.or_null(reading.quantity_reader("torque", above=0.0)), most=12
+    )
+    max_speed: float | None = fields.max_speed()
     efficiency: float | None = fields.efficiency()
 
     @property
@@ -40,3 +45,9 @@ class Planetary(stage.Stage):
     def default_efficiency(self) -> float:
         """Every step loses its share."""
         return float(efficiencies.PLANETARY_STEP ** len(self.reductions))
+
+    def faults(self) -> Iterator[tuple[str, str, str]]:
+        """A rating a step."""
+        if self.torque_ratings and len(self.torque_ratings) != len(self.reductions):
+            given = f"{len(self.torque_ratings)} ratings given for {len(self.reductions)} steps"
+            yield "torque_ratings", given, "give one a step, null where it is not known"

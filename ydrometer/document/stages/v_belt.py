@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import ClassVar
@@ -9,6 +10,7 @@ from typing import ClassVar
 from ydrometer.base import reading
 from ydrometer.base.labels import labelled
 from ydrometer.base.tables import efficiencies
+from ydrometer.base.tables.strengths import SURFACES
 from ydrometer.document.stages import fields, forms, wheeled
 from ydrometer.document.stages.plane import Loop
 from ydrometer.document.stages.stage import Reversal
@@ -47,6 +49,8 @@ class VBelt(wheeled.Slipping):
     driver_pitch_diameter: float = fields.diameter("Driver, running diameter")
     driven_pitch_diameter: float = fields.diameter("Driven, running diameter")
     creep: float = fields.slip_field("Creep (empty: assumed)", USUAL_CREEP)
+    surface: str | None = reading.choice(SURFACES, default=None)
+    groove_angle: float | None = reading.quantity("angle", above=0.0, at_most=0.5 * math.pi, default=None)
     crossed: bool = labelled("Crossed", reading.flag())
     efficiency: float | None = fields.efficiency()
 

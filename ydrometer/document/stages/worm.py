@@ -26,6 +26,8 @@ class Worm(stage.Stage):
     start: ClassVar[dict[str, object]] = {"ratio": 20, "efficiency": 0.6}
 
     ratio: float = fields.ratio_field()
+    torque_rating: float | None = fields.torque_rating()
+    max_speed: float | None = fields.max_speed()
     efficiency: float = labelled("Efficiency", reading.quantity("ratio", above=0.0, at_most=1.0))
 
     @property

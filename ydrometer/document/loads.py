@@ -1,0 +1,79 @@
+"""The `loads` section of a design: how its load comes, whether it is wet, and the day it goes through."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any, ClassVar
+
+from ydrometer.base import reading
+from ydrometer.base.tables.strengths import APPLICATION
+
+LONGEST = 1e6
+"""s that a phase may take."""
+
+
+def _duration(key: str) -> Any:
+    return reading.called(key, reading.quantity("time", above=0.0, at_most=LONGEST))
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Runs:
+    """The run from rest to its distance, `count` times, one `every` so many seconds."""
+
+    do: ClassVar[str] = "runs"
+    count: int = reading.whole(1, 1000)
+    every: float = _duration("every")
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Cruise:
+    """At top speed for so many seconds."""
+
+    do: ClassVar[str] = "cruise"
+    lasts: float = _duration("for")
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Shove:
+    """Against a wall for so many seconds."""
+
+    do: ClassVar[str] = "shove"
+    lasts: float = _duration("for")
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Turns:
+    """Turning on the spot for so many seconds."""
+
+    do: ClassVar[str] = "turns"
+    lasts: float = _duration("for")
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Rest:
+    """Nothing for so many seconds."""
+
+    do: ClassVar[str] = "rest"
+    lasts: float = _duration("for")
+
+
+Phase = Runs | Cruise | Shove | Turns | Rest
+PHASES: dict[str, type] = {"runs": Runs, "cruise": Cruise, "shove": Shove, "turns": Turns, "rest": Rest}
+
+USUAL_DAY: tuple[Phase, ...] = (Runs(count=4, every=30.0), Shove(lasts=4.0), Rest(lasts=600.0))
+"""Assumed where none is given."""
+USUAL_HEATS = 3
+"""Assumed with the usual day."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Loads:
+    """Attributes:
+    service: how the load comes, "light" where it is not given. wet: whether the pulleys are. day: its phases in order;
+    a usual one where there is none. heats: how often the whole day is gone through, once where it is not given.
+    """
+
+    service: str | None = reading.choice(tuple(APPLICATION["motor"]), default=None)
+    wet: bool = reading.flag()
+    day: tuple[Phase, ...] = reading.items(reading.kind_reader(PHASES, key="do"))
+    heats: int | None = reading.whole(1, 200, default=None)
