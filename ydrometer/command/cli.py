@@ -18,6 +18,7 @@ MANY = 20
 USAGE = """usage: ydrometer evaluate DESIGN.json...   print the measures of each design, one JSON document a line
        ydrometer search REQUEST.json       look through all combinations of parts, and print the best
        ydrometer fit DESIGN.json           print where its shafts stand, what clashes, and the ways to place them
+       ydrometer limits DESIGN.json...     print what each part has to stand, one JSON document a line
        ydrometer schema                    print the JSON Schema of a design file
        ydrometer selfcheck                 work out cases known in closed form, and print the errors"""
 
@@ -37,7 +38,7 @@ def main(arguments: Sequence[str]) -> int:
 
 def _fits(command: Callable[[Sequence[str]], int], files: int) -> bool:
     """Designs come one or more at a time, requests alone, the rest takes none."""
-    return files > 0 if command is _evaluate else files == 1 if command in (_search, _fit) else files == 0
+    return files > 0 if command in (_evaluate, _limits) else files == 1 if command in (_search, _fit) else files == 0
 
 
 def _search(names: Sequence[str]) -> int:
@@ -49,18 +50,29 @@ def _search(names: Sequence[str]) -> int:
     return 0
 
 
-def _evaluate(names: Sequence[str]) -> int:
-    documents: list[design.Document] = []
-    faults: list[str] = []
-    for name in names:
-        prefix = f"{name}: " if len(names) > 1 else ""
+def _limits(names: Sequence[str]) -> int:
+    documents = _read_all(names)
+    if len(documents) < MANY:
+        os.environ.setdefault("YDROMETER_INTERPRET", "1")
+    from ydrometer.files.limits_report import report  # noqa: PLC0415  # it is said now whether to compile
+
+    found = []
+    faults: list[Fault] = []
+    for name, document in zip(names, documents, strict=True):
         try:
-            documents.append(_read(name))
+            found.append(report(document))
         except DocumentError as error:
-            faults += [f"{prefix}{line}" for line in error.lines()]
+            prefix = f"{name}: " if len(names) > 1 else ""
+            faults += [Fault(f"{prefix}{fault.path}", fault.problem, fault.remedy) for fault in error.faults]
     if faults:
-        print("\n".join(faults), file=sys.stderr)
-        return 2
+        raise DocumentError(faults)
+    for made in found:
+        print(json.dumps(made, ensure_ascii=False, allow_nan=False))
+    return 0
+
+
+def _evaluate(names: Sequence[str]) -> int:
+    documents = _read_all(names)
     many = len(documents) >= MANY or any(v.uncertainty for document in documents for v in document.values.values())
     if not many:
         # A design is worked out sooner than a compiler is loaded; it is read when motion is first imported.
@@ -70,6 +82,21 @@ def _evaluate(names: Sequence[str]) -> int:
     for document in documents:
         print(json.dumps(answer.result(document), ensure_ascii=False, allow_nan=False))
     return 0
+
+
+def _read_all(names: Sequence[str]) -> list[design.Document]:
+    """All designs, or every fault of all of them, each with its file where there are several."""
+    documents: list[design.Document] = []
+    faults: list[Fault] = []
+    for name in names:
+        prefix = f"{name}: " if len(names) > 1 else ""
+        try:
+            documents.append(_read(name))
+        except DocumentError as error:
+            faults += [Fault(f"{prefix}{fault.path}", fault.problem, fault.remedy) for fault in error.faults]
+    if faults:
+        raise DocumentError(faults)
+    return documents
 
 
 def _read(name: str) -> design.Document:
@@ -113,6 +140,7 @@ COMMANDS: dict[str, Callable[[Sequence[str]], int]] = {
     "evaluate": _evaluate,
     "search": _search,
     "fit": _fit,
+    "limits": _limits,
     "schema": _schema,
     "selfcheck": _selfcheck,
 }

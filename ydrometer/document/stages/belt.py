@@ -2,17 +2,28 @@
 
 from __future__ import annotations
 
+import math
+from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import ClassVar
+
+import numpy as np
 
 from ydrometer.base import reading
 from ydrometer.base.labels import labelled
 from ydrometer.base.tables import efficiencies
+from ydrometer.base.tables.strengths import belt_force_per_width
 from ydrometer.document.stages import fields, forms, wheeled
 from ydrometer.document.stages.plane import Loop
+from ydrometer.document.stages.strain import FORCE, Floats, LoopSaid, Passing, Strain
+from ydrometer.geometry import loops
 
 LEAST_IN_MESH = 6
 """Teeth of a small pulley below which a toothed belt is rated lower (makers' manuals of synchronous drives)."""
+MESH_STEP, LEAST_MESH = 0.2, 0.2
+"""Share of its force that a belt loses with each tooth fewer than that, and the share that is left at least."""
+USUAL_TENSION = 0.75
+"""Tension at rest of a run that is set well, as a share of the pull (makers' manuals)."""
 PUT_ON = 1.0
 """Pitches by which the shafts have to come nearer, for a belt to be lifted over the teeth (makers' manuals)."""
 TIGHTEN = 0.002
@@ -76,3 +87,53 @@ class Belt(wheeled.Toothed):
     def lacking(self) -> str:
         """Without a pitch nobody knows how large its pulleys are."""
         return "no pitch given" if self.pitch is None else ""
+
+    def strains(self, passing: Passing) -> Iterator[Strain]:
+        """The pull against what its width carries, and whether its slack run still holds the teeth down (ISO 5295,
+        Synchronous belts: Calculation of power rating and drive centre distance; half the pull is what the slack run
+        loses against rest).
+        """
+        yield self._force(passing)
+        yield self._jump(passing)
+
+    def _force(self, passing: Passing) -> Strain:
+        pitch, width, loop = self.pitch, self.width, passing.loop
+        allowed, assumed = self.allowed_force_per_width, [loop.assumed] if loop.assumed else []
+        if allowed is None and pitch is not None:
+            allowed = belt_force_per_width(pitch, self.profile)
+            assumed.append(f"allowed force per width of a {self.profile or 'toothed'} belt of this pitch")
+        demand = None
+        if pitch is not None:
+            radius = loops.pitch_radius(pitch, self.driver_teeth)
+            demand = passing.factor * passing.tangential(radius) + passing.flung(radius)
+        needs = [key for key in ("pitch", "width") if getattr(self, key) is None]
+        needs += [] if allowed else ["allowed_force_per_width"]
+        mesh = self._mesh_factor(loop)
+        known = allowed is not None and width is not None and mesh is not None
+        capacity = allowed * width * mesh if allowed and width and mesh else None
+        return Strain("belt_force", FORCE, demand, capacity if known else None, "", tuple(assumed), tuple(needs))
+
+    def _mesh_factor(self, loop: LoopSaid) -> float | None:
+        """Each tooth fewer than six in mesh takes a fifth of the force away; a fifth is left at least."""
+        if loop.wraps is None:
+            return None
+        teeth = (self.driver_teeth, self.driven_teeth)
+        held = min(loops.in_mesh(z, wrap) for z, wrap in zip(teeth, loop.wraps, strict=True))
+        return min(1.0, max(LEAST_MESH, 1.0 - MESH_STEP * (LEAST_IN_MESH - held)))
+
+    def _jump(self, passing: Passing) -> Strain:
+        tension = passing.loop.tension
+        needs = () if tension else (f"{passing.loop.path}.tension",)
+        if self.pitch is None:
+            return Strain("belt_jump", FORCE, None, None, needs=("pitch", *needs))
+        radius = loops.pitch_radius(self.pitch, self.driver_teeth)
+        capacity = None if tension is None else tension - passing.flung(radius)
+        return Strain("belt_jump", FORCE, 0.5 * passing.tangential(radius), capacity, needs=needs)
+
+    def pull(self, passing: Passing) -> Floats | None:
+        """Both runs together: twice the tension at rest, or the whole pull where the slack run has none left."""
+        if self.pitch is None:
+            return None
+        force = passing.tangential(loops.pitch_radius(self.pitch, self.driver_teeth))
+        rest = passing.loop.tension or USUAL_TENSION * force
+        return np.maximum(2.0 * rest, force) * math.cos(passing.loop.lean)

@@ -2,15 +2,25 @@
 
 from __future__ import annotations
 
+import math
+from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import ClassVar
+
+import numpy as np
 
 from ydrometer.base import reading
 from ydrometer.base.labels import labelled
 from ydrometer.base.tables import efficiencies
+from ydrometer.base.tables.strengths import NARROW_BREAKS, NARROW_PITCH, SAME_PITCH, chain_breaks
 from ydrometer.document.stages import fields, forms, wheeled
 from ydrometer.document.stages.plane import Loop
+from ydrometer.document.stages.strain import FORCE, Floats, Passing, Strain
 
+CHAIN_SAFETY = 5.0
+"""How many times what it pulls a chain has to stand before it breaks."""
+LEAST_SPROCKET = 11.0
+"""Teeth below which a chain runs roughly and wears fast."""
 STRETCH = 0.002
 """Share of its distance by which a chain may stand nearer than taut: it then sags by some 4 % of its span."""
 SAG = 0.02
@@ -73,3 +83,32 @@ class Chain(wheeled.Toothed):
     def lacking(self) -> str:
         """Without a pitch nobody knows how large its sprockets are."""
         return "no pitch given" if self.pitch is None else ""
+
+    def strains(self, passing: Passing) -> Iterator[Strain]:
+        """The pull against a fifth of what breaks it, and whether its sprockets have teeth enough (makers' manuals of
+        roller chains: safety against breaking, least teeth).
+        """
+        yield self._force(passing)
+        small = min(self.members, key=lambda member: member.measure)
+        wanted = np.full(len(passing.torque_in), LEAST_SPROCKET)
+        yield Strain("chain_teeth", "", wanted, float(small.measure), small.name)
+
+    def _force(self, passing: Passing) -> Strain:
+        if self.pitch is None:
+            return Strain("chain_force", FORCE, None, None, needs=("pitch",))
+        radius = self.form.pitch_radius(self.pitch, self.driver_teeth)
+        demand = passing.factor * passing.tangential(radius) + passing.flung(radius)
+        breaks = self.breaking_load or chain_breaks(self.pitch)
+        needs = () if breaks else ("breaking_load",)
+        table = breaks is not None and self.breaking_load is None
+        assumed = ("breaking load of a chain of this pitch",) if table else ()
+        narrow = table and math.isclose(self.pitch, NARROW_PITCH, rel_tol=SAME_PITCH)
+        remarks = (f"narrow chains of this pitch break from {1e-3 * NARROW_BREAKS:.1f} kN on",) if narrow else ()
+        capacity = None if breaks is None else breaks / CHAIN_SAFETY
+        return Strain("chain_force", FORCE, demand, capacity, "", assumed, needs, remarks)
+
+    def pull(self, passing: Passing) -> Floats | None:
+        """The tight run alone: the slack one hangs."""
+        if self.pitch is None:
+            return None
+        return passing.tangential(self.form.pitch_radius(self.pitch, self.driver_teeth))

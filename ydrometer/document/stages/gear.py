@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import dataclasses
+import math
 from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import ClassVar, Self
@@ -10,11 +11,18 @@ from typing import ClassVar, Self
 from ydrometer.base import reading
 from ydrometer.base.labels import labelled
 from ydrometer.base.tables import efficiencies
-from ydrometer.base.tables.strengths import MATERIAL_NAMES
+from ydrometer.base.tables.strengths import LEAST_LEWIS, MATERIAL_NAMES, MATERIALS, USUAL_MATERIAL, lewis_form
 from ydrometer.document.stages import fields, forms, wheeled
 from ydrometer.document.stages.plane import Mesh
 from ydrometer.document.stages.stage import Member, Reversal
+from ydrometer.document.stages.strain import STRESS, Passing, Strain
 
+USUAL_ANGLE = math.radians(20.0)
+OTHER_ANGLE = "the form factor is that of teeth at 20 degrees"
+BARTH = 6.1
+"""m/s of Barth's factor for cut teeth."""
+REVERSED = 0.7
+"""Share of its strength that a tooth has left which is bent both ways."""
 IDLER = 20
 """Teeth of an idler that is offered."""
 
@@ -104,6 +112,48 @@ class Gear(wheeled.Toothed):
         if self.idlers:
             return "An idler changes nothing but turning sense and distance, and costs one mesh."
         return wheeled.hunting_remark(self.driver_teeth, self.driven_teeth)
+
+    def strains(self, passing: Passing) -> Iterator[Strain]:
+        """Bending at the root of each tooth but those of a ring, by Lewis with Barth's factor: σ = KA·Ft·Kv/(b·m·Y),
+        Kv = (6.1 + v)/6.1 (Budynas and Nisbett, Shigley's Mechanical Engineering Design, chapter Spur and helical
+        gears: AGMA stress equations, Lewis bending equation and dynamic effects for cut or milled profiles).
+        """
+        size, width = self.tooth_size, self.width
+        needs = (*(() if width else ("width",)), *(() if size else ("module",)))
+        force = None
+        if size is not None:
+            radius = 0.5 * size * self.driver_teeth
+            barth = (BARTH + passing.speed_in * radius) / BARTH
+            force = passing.factor * passing.tangential(radius) * barth
+        remarks = () if math.isclose(self.pressure_angle, USUAL_ANGLE, abs_tol=1e-3) else (OTHER_ANGLE,)
+        for member in self.members:
+            if member.form.encloses:
+                continue
+            allowed, assumed = self._allowed(member)
+            few = (f"fewer than {LEAST_LEWIS} teeth: the form factor of {LEAST_LEWIS} is taken",)
+            stress = (
+                force / (width * size * lewis_form(member.measure)) if force is not None and width and size else None
+            )
+            yield Strain(
+                "gear_tooth", STRESS, stress, allowed, member.key if member.idle else member.name, assumed, needs,
+                remarks + (few if member.measure < LEAST_LEWIS else ()),
+            )  # fmt: skip
+
+    def _allowed(self, member: Member) -> tuple[float, tuple[str, ...]]:
+        """The stress that a tooth stands, Pa, and what was assumed for it. Teeth of an idler are bent both ways and
+        stand 0.7 times the lower of the two (ISO 6336-5, Calculation of load capacity of spur and helical gears:
+        Strength and quality of materials, reversed bending).
+        """
+        ends = [
+            (self.driver_allowed_stress, self.driver_material, "driver"),
+            (self.driven_allowed_stress, self.driven_material, "driven"),
+        ]
+        wanted = ends if member.idle else [end for end in ends if end[2] == member.name]
+        found = [given or MATERIALS[material or USUAL_MATERIAL].tooth for given, material, _ in wanted]
+        assumed = tuple(
+            f"allowed stress of {material or USUAL_MATERIAL}" for given, material, _ in wanted if given is None
+        )
+        return (REVERSED if member.idle else 1.0) * min(found), tuple(dict.fromkeys(assumed))
 
     def faults(self) -> Iterator[tuple[str, str, str]]:
         """One size of teeth; a ring that holds what runs inside it."""

@@ -14,6 +14,7 @@ from typing import Any, ClassVar, NamedTuple, Self
 from ydrometer.document.stages.forms import Form
 from ydrometer.document.stages.plane import InPlane
 from ydrometer.document.stages.steps import Given, Step
+from ydrometer.document.stages.strain import TORQUE, Floats, Passing, Strain
 
 
 class Member(NamedTuple):
@@ -158,6 +159,32 @@ class Stage(ABC):
         """Keys and texts of what to mind at the largest torque on its driver, N·m."""
         return iter(())
 
+    def strains(self, passing: Passing) -> Iterator[Strain]:
+        """What its parts have to stand, and what they do; nothing of a kind of which nothing is known.
+
+        Args:
+            passing: what goes through it.
+        """
+        return iter(())
+
+    def pull(self, passing: Passing) -> Floats | None:
+        """Force with which its loop draws its two shafts together, N, (m,); None where none does.
+
+        Args:
+            passing: what goes through it, the geometry of its loop known.
+        """
+        return None
+
+    @property
+    def is_box(self) -> bool:
+        """Whether its maker says how fast its input may turn."""
+        return False
+
+    @property
+    def rated_speed(self) -> float | None:
+        """How fast the input of a box may turn, rad/s; None where it is not known."""
+        return None
+
     def faults(self) -> Iterator[tuple[str, str, str]]:
         """Key, problem and remedy of what only shows in combination."""
         return iter(())
@@ -198,3 +225,15 @@ def stage_efficiency(stage: Stage) -> float:
 def power_lost(stage: Stage) -> float:
     """Share of the power that a driving stage loses, slip included: 1 − η·(1 − s)."""
     return 1.0 - stage_efficiency(stage) * (1.0 - stage.slip)
+
+
+def box_strain(stage: Stage, passing: Passing, rating: float | None) -> Strain:
+    """The torque at a box's output against the maker's rating.
+
+    Args:
+        stage: the box.
+        passing: what goes through it.
+        rating: N·m.
+    """
+    needs = () if rating else ("torque_rating",)
+    return Strain("box_torque", TORQUE, passing.factor * passing.torque_out, rating, needs=needs)

@@ -1,0 +1,276 @@
+"""Loads: the reference results, closed forms for what cases do not reach, and what cannot be judged or done."""
+
+from __future__ import annotations
+
+import copy
+import json
+import math
+from pathlib import Path
+from typing import Any
+from unittest import TestCase
+
+import numpy as np
+
+from tests.core.designs import changed
+from tests.core.plates import JACK, MOTOR, at
+from ydrometer.base.errors import DocumentError
+from ydrometer.base.tables.strengths import belt_force_per_width, chain_breaks, lewis_form
+from ydrometer.document import design
+from ydrometer.evaluation.evaluate import evaluate
+from ydrometer.files.limits_report import report
+from ydrometer.loads.asked import Asked
+from ydrometer.loads.rows import judged
+
+CASES = Path(__file__).parent / "cases" / "loads"
+FACTOR = 1.25
+"""Of motors where nothing is said of the service."""
+GEAR = "drive.branches[0].stages[0]"
+
+
+def told(raw: dict[str, Any]) -> dict[str, Any]:
+    return report(design.read(raw))
+
+
+def row(found: dict[str, Any], check: str, **wanted: Any) -> dict[str, Any]:
+    rows = [r for r in found["checks"] if r["check"] == check and all(r[k] == v for k, v in wanted.items())]
+    assert len(rows) == 1, (check, wanted, rows)
+    made: dict[str, Any] = rows[0]
+    return made
+
+
+def pick(value: Any, where: list[Any]) -> Any:
+    """What selectors lead to: a key, an index, or an object that picks the one entry which has its values."""
+    for selector in where:
+        if isinstance(selector, dict):
+            value = next((e for e in value if all(e.get(k) == v for k, v in selector.items())), None)
+        else:
+            value = None if value is None or (isinstance(value, dict) and selector not in value) else value[selector]
+    return value
+
+
+class References(TestCase):
+    def test_all_cases_agree(self) -> None:
+        for file in sorted(CASES.glob("*.expected.json")):
+            found = told(json.loads(file.with_suffix("").with_suffix(".json").read_text()))
+            for entry in json.loads(file.read_text()):
+                with self.subTest(file.name, where=entry["where"]):
+                    got, wanted = pick(found, entry["where"]), entry.get("value")
+                    if isinstance(wanted, float) and got is not None:
+                        room = entry.get("atol", 0.0) + entry.get("rtol", 0.0) * abs(wanted)
+                        self.assertLessEqual(abs(got - wanted), room, got)
+                    else:
+                        self.assertEqual(got, wanted)
+
+
+class Stages(TestCase):
+    def test_a_tooth_by_hand(self) -> None:
+        """16 teeth of module 1.5 and 12 mm: Lewis in the shove, where nothing turns and Barth's factor is 1."""
+        gear = {"driver_teeth": 16, "module": "1.5 mm", "width": "12 mm", "driver_material": "brass"}
+        edits = {f"drive.branches.0.stages.0.{key}": value for key, value in gear.items()}
+        found = told(changed({**edits, "vehicle.grip": 0.01}))
+        shove = pick(found, ["moments", {"moment": "shove"}, "sources", {"branch": 0}, "torque"])
+        start = pick(found, ["moments", {"moment": "hard start"}, "shafts", {"path": MOTOR}, "torque"])
+        torque = max(shove, start)
+        stress = FACTOR * torque / 12e-3 / (12e-3 * 1.5e-3 * 0.296)
+        one = row(found, "gear_tooth", member="driver")
+        self.assertAlmostEqual(one["demand"] / stress, 1.0, 2)
+        self.assertEqual(one["capacity"], 60e6)
+        self.assertIn("allowed stress of brass", one["assumed"])
+
+    def test_form_factors_between_and_beyond_the_table(self) -> None:
+        self.assertAlmostEqual(lewis_form(23), 0.5 * (0.331 + 0.337), 12)
+        self.assertEqual([lewis_form(z) for z in (6, 10, 300, 301)], [0.201, 0.201, 0.472, 0.485])
+
+    def test_pitches_of_tables(self) -> None:
+        self.assertEqual(belt_force_per_width(5e-3, None), 9e3)
+        self.assertEqual(belt_force_per_width(5.08e-3, "trapezoidal"), 5.3e3)
+        self.assertIsNone(belt_force_per_width(4e-3, "curved"))
+        self.assertEqual(chain_breaks(9.525e-3 * 1.0005), 7.9e3)
+        self.assertIsNone(chain_breaks(9.6e-3))
+
+    def test_what_is_not_known_says_what_would_settle_it(self) -> None:
+        found = told(changed({}))
+        tooth, belt = row(found, "gear_tooth", member="driver"), row(found, "belt_force")
+        self.assertEqual([tooth["state"], tooth["use"], tooth["needs"]], ["unknown", None, [f"{GEAR}.width"]])
+        self.assertEqual(belt["needs"], ["drive.stages[0].width"])
+        self.assertGreater(belt["demand"], 0.0)
+        self.assertEqual(row(found, "belt_jump")["needs"], ["fit.loops[0].tension"])
+
+    def test_steps_of_a_stack_in_the_wrong_order(self) -> None:
+        for ratings, state in (([18, 5], "over"), ([5, 18], "ok"), ([5, None], "unknown")):
+            stack = {"kind": "planetary", "reductions": [4, 3], "torque_ratings": ratings}
+            found = row(told(changed({"drive.branches.0.stages": [stack], "vehicle.mass": "60 kg"})), "order_of_steps")
+            with self.subTest(ratings):
+                self.assertEqual([found["state"], found["use"]], [state, None])
+        with self.assertRaisesRegex(DocumentError, "give one a step"):
+            told(changed({"drive.branches.0.stages": [{**stack, "torque_ratings": [1]}]}))
+
+    def test_a_step_carries_what_the_steps_before_it_make(self) -> None:
+        stack = {"kind": "planetary", "reductions": [4, 3], "efficiency": 0.81, "torque_ratings": [5, 18]}
+        raw = changed({"drive.branches.0.stages": [stack], "drive.branches.0.source.rotor_inertia": 0.0})
+        found = told(raw)
+        torque = max(abs(m["sources"][0]["torque"]) for m in found["moments"])
+        for k, ratio in enumerate((4 * 0.9, 12 * 0.81)):
+            demand = row(found, "box_torque", member=f"steps[{k}]")["demand"]
+            self.assertAlmostEqual(demand / (FACTOR * ratio * torque), 1.0, 3)
+
+    def test_uses_are_rounded_before_they_are_judged(self) -> None:
+        self.assertEqual([judged(u) for u in (0.79994, 0.79996, 1.00004, 1.00006)], ["ok", "near", "near", "over"])
+
+
+class Electrical(TestCase):
+    def test_a_controller_with_a_continuous_figure_alone(self) -> None:
+        found = row(told(changed({"drive.branches.0.controller": {"continuous_current": "40 A"}})), "controller_peak")
+        self.assertEqual(found["capacity"], 40.0)
+        self.assertIn("no peak figure: its continuous one is taken", found["remarks"])
+
+    def test_a_limit_is_no_rating(self) -> None:
+        battery = {
+            "kind": "battery",
+            "open_circuit_voltage": "14.8 V",
+            "resistance": "20 mohm",
+            "current_limit": "60 A",
+        }
+        found = row(told(changed({"drive.supply": battery})), "supply_peak")
+        self.assertEqual([found["state"], found["needs"]], ["unknown", ["drive.supply.peak_current"]])
+
+    def test_a_fuse_sees_how_long_a_current_lasts(self) -> None:
+        """A shove of 4 s has to go under 1.1 times the rating, one of 0.2 s under 1.6 times."""
+        battery = {"kind": "battery", "open_circuit_voltage": "14.8 V", "fuse": {"rating": "10 A"}}
+        for lasts, multiple in (("4 s", 1.1), ("200 ms", 1.6), ("100 us", 6.0)):
+            day = [{"do": "shove", "for": lasts}]
+            found = told(changed({"drive.supply": battery, "loads": {"day": day}}))
+            fuse = row(found, "fuse")
+            with self.subTest(lasts):
+                self.assertAlmostEqual(fuse["capacity"], 10.0 * multiple, 9)
+                drawn = pick(found, ["moments", {"moment": "shove"}, "bus_current"])
+                self.assertAlmostEqual(fuse["demand"], drawn, 6)
+
+    def test_long_waits_do_not_count_for_what_is_carried_long(self) -> None:
+        controller = {"continuous_current": "30 A"}
+
+        def mean(day: list[dict[str, Any]]) -> float:
+            found = told(changed({"drive.branches.0.controller": controller, "loads": {"day": day}}))
+            made: float = row(found, "controller_continuous")["demand"]
+            return made
+
+        shove, current = {"do": "shove", "for": "10 s"}, mean([{"do": "shove", "for": "10 s"}])
+        self.assertAlmostEqual(mean([shove, {"do": "rest", "for": "61 s"}]), current, 9)
+        self.assertAlmostEqual(mean([shove, {"do": "rest", "for": "30 s"}]), 0.5 * current, 9)
+
+
+class Moments(TestCase):
+    def test_a_turn_on_the_spot_by_hand(self) -> None:
+        edits = {"drive.units": 2, "vehicle.driven": "all", "vehicle.track": "380 mm", "vehicle.wheelbase": "400 mm"}
+        found = told(changed(edits))
+        vehicle = design.read(changed(edits)).design.vehicle
+        share = 0.4 / math.hypot(0.4, 0.38)
+        wanted = vehicle.grip * vehicle.total_mass * 9.80665 / 2.0 * share
+        self.assertAlmostEqual(found["turn"]["force_each_side"], wanted, 9)
+        self.assertIsNone(told(changed({**edits, "drive.units": 1}))["turn"])
+
+    def test_a_turn_that_is_not_possible_is_told_and_refused_in_a_day(self) -> None:
+        edits = {"drive.units": 2, "vehicle.driven": "all", "vehicle.track": "380 mm", "vehicle.wheelbase": "400 mm",
+                 "vehicle.mass": "900 kg"}  # fmt: skip
+        found = told(changed(edits))
+        self.assertEqual([found["turn"]["possible"], found["turn"]["rate"]], [False, None])
+        self.assertIsNone(pick(found, ["moments", {"moment": "turn on the spot"}]))
+        day = [{"do": "rest", "for": "1 s"}, {"do": "turns", "for": "4 s"}]
+        with self.assertRaisesRegex(DocumentError, r"loads\.day\[1\]"):
+            told(changed({**edits, "loads": {"day": day}}))
+
+    def test_a_design_that_does_not_start_leaves_its_runs_out(self) -> None:
+        stuck = changed({"vehicle.mass": "9000 kg"})
+        found = told(stuck)
+        self.assertEqual({m["moment"] for m in found["moments"]}, {"hard start", "shove"})
+        with self.assertRaisesRegex(DocumentError, "does not start"):
+            told({**stuck, "loads": {"day": [{"do": "runs", "count": 2, "every": "30 s"}]}})
+
+    def test_what_speeds_rotors_up_does_not_pass_the_stages(self) -> None:
+        """The last stage passes what moves the mass: F = m·a + resistance, whatever the rotors weigh."""
+        raw = changed({"drive.branches.0.source.rotor_inertia": "2e-4 kg*m^2", "vehicle.wheels_inertia": 0.0})
+        evaluation = evaluate([design.read(raw)])
+        asked = Asked(evaluation)
+        last = asked.line.shafts[-1].torque[0]
+        vehicle = asked.design.vehicle
+        acceleration = float(asked.moments.states.acceleration[0])
+        rolling = vehicle.rolling_resistance * vehicle.total_mass * 9.80665 + vehicle.fixed_drag
+        wanted = (vehicle.total_mass * acceleration + rolling) * vehicle.wheel_diameter / 2.0
+        self.assertAlmostEqual(last * asked.design.drive.units / wanted, 1.0, 9)
+
+    def test_branches_join_on_one_shaft_that_carries_both(self) -> None:
+        branch = changed({})["drive"]["branches"][0]
+        one, two = (told(changed({"drive.branches": [branch] * n, "vehicle.mass": "400 kg"})) for n in (1, 2))
+        paths = [shaft["path"] for shaft in two["moments"][0]["shafts"]]
+        self.assertEqual(paths, [MOTOR, JACK, "drive.branches[1].source", "drive.stages[0]"])
+        joint = [pick(f, ["moments", {"moment": "shove"}, "shafts", {"path": JACK}, "torque"]) for f in (one, two)]
+        self.assertGreater(joint[1], 1.5 * joint[0])
+
+
+class Shafts(TestCase):
+    def fit(self, **jack: Any) -> dict[str, Any]:
+        shafts = [
+            {"shaft": MOTOR, "mount": "fixed", "at": at(0, 0)},
+            {"shaft": JACK, "mount": "fixed", "at": at(35.5, 0), "diameter": "8 mm", **jack},
+            {"shaft": "drive.stages[0]", "mount": "fixed", "at": at(190, 0), "diameter": "8 mm"},
+        ]
+        return {"shafts": shafts, "loops": [{"stage": "drive.stages[0]", "tension": "60 N"}]}
+
+    def test_an_overhung_shaft_by_hand(self) -> None:
+        raw = changed({"fit": self.fit(overhang="15 mm", **{"yield": "400 MPa"})})
+        asked = Asked(evaluate([design.read(raw)]))
+        gear, belt = (asked.passing(through) for through in asked.line.stages)
+        size = asked.design.drive.branches[0].stages[0].tooth_size or 0.0
+        teeth = asked.design.drive.branches[0].stages[0].members[0].measure
+        force = gear.torque_in / (0.5 * size * teeth)
+        drawn = np.maximum(120.0, belt.torque_in / (18 * 5e-3 / (2.0 * math.pi))) * math.cos(belt.loop.lean)
+        sums = np.hypot(drawn + force * math.tan(math.radians(20.0)), force)
+        stress = np.sqrt((32.0 * sums * 0.015) ** 2 + 3.0 * (16.0 * gear.torque_out) ** 2) / (math.pi * 0.008**3)
+        found = row(told(raw), "shaft_stress", path=JACK)
+        self.assertAlmostEqual(found["demand"] / (FACTOR * float(stress.max())), 1.0, 6)
+        self.assertEqual(found["capacity"], 200e6)
+
+    def test_two_bearings_that_stand_wide_bend_less_than_an_overhang(self) -> None:
+        items = [
+            {"name": "bearing", "width": "7 mm", "bearing": True},
+            {"name": "gear", "width": "10 mm", "wheel": f"{GEAR} driven"},
+            {"name": "pulley", "width": "16 mm", "wheel": "drive.stages[0] driver"},
+            {"name": "bearing", "width": "7 mm", "bearing": True},
+        ]
+        found = told(changed({"fit": self.fit(stack={"between": "40 mm", "items": items})}))
+        over = told(changed({"fit": self.fit(overhang="20 mm")}))
+        beam, out = (row(one, "shaft_stress", path=JACK)["demand"] for one in (found, over))
+        self.assertLess(beam, out)
+        three = [*items, {"name": "bearing", "width": "7 mm", "bearing": True}]
+        crowded = told(changed({"fit": self.fit(stack={"between": "50 mm", "items": three})}))
+        self.assertIn({"check": "shaft_stress", "path": JACK}, crowded["not_judged"])
+
+    def test_what_cannot_be_judged_is_told(self) -> None:
+        found = told(changed({"fit": self.fit()}))
+        self.assertEqual({one["path"] for one in found["not_judged"]}, {MOTOR, JACK, "drive.stages[0]"})
+        self.assertEqual(told(changed({}))["not_judged"][0], {"check": "shaft_stress", "path": MOTOR})
+
+    def test_without_a_diameter_it_is_not_known(self) -> None:
+        fit = copy.deepcopy(self.fit(overhang="15 mm"))
+        del fit["shafts"][1]["diameter"]
+        found = row(told(changed({"fit": fit})), "shaft_stress", path=JACK)
+        self.assertEqual([found["state"], found["needs"]], ["unknown", ["fit.shafts[1].diameter"]])
+
+
+class Reading(TestCase):
+    def test_what_is_refused(self) -> None:
+        for edits, words in (
+            ({"loads": {"day": [{"do": "fly", "for": "3 s"}]}}, "use one of runs, cruise, shove, turns, rest"),
+            ({"loads": {"day": [{"do": "shove", "for": 0}]}}, "out of range"),
+            ({"loads": {"service": "rough"}}, "use one of uniform"),
+            ({"drive.branches.0.source.thermal": {"winding_capacity": "4 J/K"}}, "this value is needed"),
+            ({"drive.supply": {"kind": "panel", "fuse": {"rating": "4 A"}}}, "unknown key"),
+        ):
+            with self.subTest(words), self.assertRaisesRegex(DocumentError, words):
+                design.read(changed(edits))
+
+    def test_keys_that_are_words_of_the_language_are_in_the_schema(self) -> None:
+        properties = design.schema()["properties"]
+        phases = properties["loads"]["properties"]["day"]["items"]["oneOf"]
+        self.assertIn("for", phases[1]["properties"])
+        self.assertIn("yield", properties["fit"]["properties"]["shafts"]["items"]["properties"])

@@ -1,0 +1,119 @@
+"""What `./ydro limits` prints: moments, checks, heat and the worst row of a design."""
+
+from __future__ import annotations
+
+from dataclasses import fields
+from typing import Any
+
+import numpy as np
+
+from ydrometer.document.design import Document
+from ydrometer.evaluation.evaluate import evaluate
+from ydrometer.loads.asked import Asked, Warmth
+from ydrometer.loads.limits import Limits, limits
+from ydrometer.loads.moments import RUN, RUN_PEAK, TURN
+from ydrometer.loads.passing import Line, line
+from ydrometer.loads.rows import Row
+from ydrometer.motion.states import States
+
+FORMAT = "ydrometer-limits"
+
+
+def report(document: Document) -> dict[str, Any]:
+    """The answer as JSON; SI throughout, temperatures in K.
+
+    Args:
+        document: a design as read.
+
+    Raises:
+        DocumentError: a phase of its day cannot be done.
+    """
+    evaluation = evaluate([document])
+    found = limits(evaluation)
+    asked, turn = found.asked, found.asked.moments.turn
+    return {
+        "format": FORMAT,
+        "version": 1,
+        "state": "ok" if evaluation.starts(0) else "does not start",
+        "service_factor": {
+            "branches": [asked.factor(b) for b in range(len(asked.design.drive.branches))],
+            "trunk": asked.factor(None),
+        },
+        "moments": _moments(asked),
+        "turn": None if turn is None else {
+            "possible": turn.possible, "force_each_side": turn.force_each_side, "rate": turn.rate,
+        },
+        "checks": [_check(row) for row in found.rows],
+        "not_judged": [{"check": one.check, "path": one.path} for one in found.not_judged],
+        "heat": [_heat(warmth, asked, b) for b, _ in asked.motors for warmth in [asked.warmth.get(b)]],
+        "worst": _worst(found),
+    }  # fmt: skip
+
+
+def _moments(asked: Asked) -> list[dict[str, Any]]:
+    moments = asked.moments
+    single = [name for name in dict.fromkeys(moments.names) if name != RUN]
+    made = [_moment(name, moments.states, asked.line, moments.names.index(name)) for name in single]
+    if moments.peak is not None:
+        made.append(_moment(RUN_PEAK, moments.peak, line(asked.design, moments.peak), 0))
+    return made
+
+
+def _moment(name: str, states: States, through: Line, at: int) -> dict[str, Any]:
+    turning = name == TURN
+    electric = not np.isnan(states.current[at]).all()
+    return {
+        "moment": name,
+        "vehicle_speed": 0.0 if turning else float(states.speed[at]),
+        "gear": int(states.gear[at]),
+        "force": float(states.force[at]),
+        "sources": [
+            {"branch": b, "speed": float(states.source_speed[at, b]), "torque": float(states.torque[at, b]),
+             "current": _or_null(states.current[at, b])}
+            for b in range(states.torque.shape[1])
+        ],
+        "bus_current": float(states.bus_current[at]) if electric else None,
+        "bus_voltage": float(states.bus_voltage[at]) if electric else None,
+        "shafts": [
+            {"path": shaft.path, "speed": float(shaft.speed[at]), "torque": float(shaft.torque[at])}
+            for shaft in through.shafts
+        ],
+    }  # fmt: skip
+
+
+def _or_null(value: Any) -> float | None:
+    return None if np.isnan(value) else float(value)
+
+
+def _check(row: Row) -> dict[str, Any]:
+    told = {"check", "path", "member", "moment", "demand", "capacity", "unit", "use", "state"}
+    made: dict[str, Any] = {f.name: getattr(row, f.name) for f in fields(Row) if f.name in told}
+    lists = {name: list(getattr(row, name)) for name in ("assumed", "needs", "remarks")}
+    return {**made, **lists, "helps": [], **row.told}
+
+
+def _heat(warmth: Warmth | None, asked: Asked, b: int) -> dict[str, Any]:
+    if warmth is None:
+        nothing = dict.fromkeys(("winding", "case", "hottest_winding", "at", "hottest_case", "hottest_case_at"))
+        return {"branch": b, "nodes": 0, **nothing, "moving_air": None, "shove_until_limit": None,
+                "rest_needed": None, "curve": []}  # fmt: skip
+    day, moving = warmth.day, warmth.moving_air
+    return {
+        "branch": b,
+        "nodes": day.nodes,
+        "winding": day.winding,
+        "case": day.case,
+        "hottest_winding": day.hottest_winding,
+        "at": day.at,
+        "hottest_case": day.hottest_case,
+        "hottest_case_at": day.hottest_case_at,
+        "moving_air": {"hottest_winding": moving.hottest_winding, "hottest_case": moving.hottest_case},
+        "shove_until_limit": warmth.shove_until_limit,
+        "rest_needed": warmth.rest_needed,
+        "curve": day.curve.tolist(),
+    }
+
+
+def _worst(found: Limits) -> dict[str, Any] | None:
+    worst = found.worst
+    return None if worst is None else {"check": worst.check, "path": worst.path, "use": worst.use}

@@ -1,0 +1,203 @@
+"""The day of a design as stretches of current and speed over time: what heats motors, what fuses and ratings see."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ydrometer.base.errors import DocumentError, Fault
+from ydrometer.base.tables.strengths import FUSE
+from ydrometer.document.loads import USUAL_DAY, USUAL_HEATS, Cruise, Loads, Phase, Rest, Runs, Shove, Turns
+from ydrometer.evaluation.evaluate import Evaluation
+from ydrometer.loads.heat import Block, Pieces
+from ydrometer.loads.moments import SHOVE, TOP, TURN, Moments
+from ydrometer.motion import trace
+
+Floats = NDArray[np.float64]
+
+USUAL_DISTANCE = 10.0
+"""m of a run where none is given."""
+LONG_WAIT = 60.0
+"""s of standing still that a continuous rating does not count."""
+MOST_PIECES = 48
+"""Of a run, for its heat: each is short against what a winding takes to warm."""
+LEVEL_STEPS = 60
+
+
+@dataclass(frozen=True, slots=True)
+class Stretch:
+    """Some time, `count` times over: at times s, (k,), current of one motor of each branch, A, (k, J), their speeds,
+    rad/s, (k, J), and the supply's current, A, (k,), straight between; then a wait, s, without any.
+    """
+
+    time: Floats
+    current: Floats
+    speed: Floats
+    bus: Floats
+    wait: float = 0.0
+    count: int = 1
+
+    @property
+    def seconds(self) -> float:
+        """Once, with the wait."""
+        return float(self.time[-1] - self.time[0]) + self.wait
+
+
+@dataclass(frozen=True, slots=True)
+class Heats:
+    """Stretches of one heat, how many heats there are, and whether day or heats had to be assumed."""
+
+    stretches: list[Stretch]
+    count: int
+    assumed: bool
+
+
+def heats(evaluation: Evaluation, index: int, moments: Moments) -> Heats:
+    """The day of one design.
+
+    Args:
+        evaluation: holds it.
+        index: its place there.
+        moments: of it.
+
+    Raises:
+        DocumentError: a phase that is given cannot be done.
+    """
+    said = evaluation.documents[index].design.loads or Loads()
+    if said.day:
+        made = [_stretch(evaluation, index, moments, phase, k) for k, phase in enumerate(said.day)]
+        return Heats(made, said.heats or 1, False)
+    usual = [phase for phase in USUAL_DAY if moments.run is not None or not isinstance(phase, Runs)]
+    made = [_stretch(evaluation, index, moments, phase, k) for k, phase in enumerate(usual)]
+    return Heats(made, said.heats or USUAL_HEATS, True)
+
+
+def _stretch(evaluation: Evaluation, index: int, moments: Moments, phase: Phase, k: int) -> Stretch:
+    match phase:
+        case Runs():
+            if moments.run is None:
+                raise _cannot(k, "runs", "the design does not start, or its run has no end")
+            return _run(evaluation, index, moments, phase)
+        case Cruise(lasts=lasts):
+            return _steady(moments, TOP, lasts, lambda: _cannot(k, "cruise", "the design has no top speed"))
+        case Shove(lasts=lasts):
+            return _steady(moments, SHOVE, lasts, lambda: _cannot(k, "shove", "it does not push"))
+        case Turns(lasts=lasts):
+            return _steady(moments, TURN, lasts, lambda: _cannot(k, "turns", "the design does not turn on the spot"))
+        case Rest(lasts=lasts):
+            none = np.zeros((1, moments.states.current.shape[1]))
+            return Stretch(np.zeros(1), none, none, np.zeros(1), lasts)
+
+
+def _cannot(k: int, phase: str, why: str) -> DocumentError:
+    return DocumentError([Fault(f"loads.day[{k}]", f'"{phase}" given: {why}', "leave this phase out")])
+
+
+def _steady(moments: Moments, name: str, lasts: float, fault: Callable[[], DocumentError]) -> Stretch:
+    if name not in moments.names:
+        raise fault()
+    at = moments.names.index(name)
+    states = moments.states
+    current, speed = (np.repeat(part[at : at + 1], 2, axis=0) for part in (states.current, states.source_speed))
+    return Stretch(np.array([0.0, lasts]), current, speed, np.repeat(states.bus_current[at : at + 1], 2))
+
+
+def _run(evaluation: Evaluation, index: int, moments: Moments, phase: Runs) -> Stretch:
+    """The run up to its distance; beyond what is worked out of it, it goes on at top speed."""
+    group, row = evaluation.group(index)
+    run = moments.run
+    assert run is not None  # the caller has looked
+    distance = evaluation.documents[index].design.run.distance or USUAL_DISTANCE
+    end = trace.moment(group.batch, row, 1, distance)[0]
+    kept = run.time < end
+    top = moments.names.index(TOP)
+    states = moments.states
+    if end > run.time[-1]:
+        beyond = [states.current[top], states.source_speed[top], states.bus_current[top]]
+    else:
+        beyond = [
+            np.array([np.interp(end, run.time, column) for column in part.T])
+            for part in (run.current, run.source_speed)
+        ]
+        beyond.append(np.interp(end, run.time, run.bus_current))
+    return Stretch(
+        np.append(run.time[kept], end),
+        np.vstack([run.current[kept], beyond[0]]),
+        np.vstack([run.source_speed[kept], beyond[1]]),
+        np.append(run.bus_current[kept], beyond[2]),
+        max(0.0, phase.every - end),
+        phase.count,
+    )
+
+
+def block(stretch: Stretch, branch: int) -> Block:
+    """What a stretch heats in one motor of a branch: pieces of the run, each with the mean square of its current."""
+    steps = np.diff(stretch.time)
+    current, speed = stretch.current[:, branch], stretch.speed[:, branch]
+    square = (current[:-1] ** 2 + current[:-1] * current[1:] + current[1:] ** 2) / 3.0
+    turning = 0.5 * (np.abs(speed[:-1]) + np.abs(speed[1:]))
+    groups = np.array_split(np.arange(len(steps)), min(MOST_PIECES, max(1, len(steps))))
+    pieces = [
+        (steps[g] @ square[g] / steps[g].sum(), steps[g] @ turning[g] / steps[g].sum(), steps[g].sum())
+        for g in groups if len(g) and steps[g].sum() > 0.0
+    ]  # fmt: skip
+    pieces += [(0.0, 0.0, stretch.wait)] if stretch.wait > 0.0 else []
+    squares, speeds, times = np.array(pieces).T
+    return Block(Pieces(squares, speeds, times), stretch.count)
+
+
+def root_mean_square(day: Heats, of: Callable[[Stretch], Floats]) -> float:
+    """Of a current over the day, A; standing still for longer than a minute does not count.
+
+    Args:
+        day: its stretches.
+        of: the current at the times of a stretch, (k,).
+    """
+    work = seconds = 0.0
+    for stretch in day.stretches:
+        current, steps = of(stretch), np.diff(stretch.time)
+        square = (current[:-1] ** 2 + current[:-1] * current[1:] + current[1:] ** 2) / 3.0
+        wait = stretch.wait if stretch.wait <= LONG_WAIT else 0.0
+        work += stretch.count * float(steps @ square)
+        seconds += stretch.count * (float(steps.sum()) + wait)
+    return float(np.sqrt(work / seconds)) if seconds > 0.0 else 0.0
+
+
+def longest_currents(day: Heats) -> list[float]:
+    """For each row of the fuse's table the largest current that is exceeded for longer than the row's time, A."""
+    return [max((_exceeded(stretch, time) for stretch in day.stretches), default=0.0) for time, _ in FUSE]
+
+
+def _exceeded(stretch: Stretch, time: float) -> float:
+    """The largest current above which a stretch stays for longer than a time without a break, A; 0 where none is."""
+    if len(stretch.time) < len("ab") or stretch.time[-1] - stretch.time[0] <= time:
+        return 0.0
+    if time == 0.0:
+        return float(stretch.bus.max())
+    low, high = 0.0, float(stretch.bus.max())
+    if _above(stretch, high * (1.0 - 1e-9)) > time:
+        return high
+    for _ in range(LEVEL_STEPS):
+        middle = 0.5 * (low + high)
+        if _above(stretch, middle) > time:
+            low = middle
+        else:
+            high = middle
+    return low
+
+
+def _above(stretch: Stretch, level: float) -> float:
+    """The longest time that the supply's current stays above a level, s."""
+    t, over = stretch.time, stretch.bus - level
+    longest, begun = 0.0, t[0] if over[0] > 0.0 else None
+    for k in range(1, len(t)):
+        if (over[k] > 0.0) != (over[k - 1] > 0.0):
+            at = t[k - 1] + (t[k] - t[k - 1]) * over[k - 1] / (over[k - 1] - over[k])
+            if begun is None:
+                begun = at
+            else:
+                longest, begun = max(longest, at - begun), None
+    return float(max(longest, t[-1] - begun) if begun is not None else longest)

@@ -1,0 +1,164 @@
+"""Checks of what carries current and what turns fast: motors, controllers, supply, fuse; and of warm mounts."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from functools import partial
+
+import numpy as np
+
+from ydrometer.base.tables.strengths import FUSE, MATERIALS
+from ydrometer.document.supply import Battery
+from ydrometer.loads.asked import MARGIN, Asked
+from ydrometer.loads.day import Floats, Stretch, longest_currents, root_mean_square
+from ydrometer.loads.rows import Row, largest, row
+
+AMPERE, VOLT, KELVIN, RADIANS = "A", "V", "K", "rad/s"
+RUN, IN_THE_AIR = "run", "wheels in the air"
+
+
+def _source(b: int) -> str:
+    return f"drive.branches[{b}].source"
+
+
+def motor_peak_current(asked: Asked) -> Iterator[Row]:
+    """The largest current of one motor against what its maker allows for a moment."""
+    for b, motor in asked.motors:
+        current, moment = _peak(asked, b)
+        needs = [] if motor.peak_current else [f"{_source(b)}.peak_current"]
+        yield row("motor_peak_current", _source(b), AMPERE, current, motor.peak_current, moment=moment, needs=needs)
+
+
+def _peak(asked: Asked, b: int) -> tuple[float, str]:
+    """The largest current of one motor of a branch, by magnitude, and its moment."""
+    currents = np.abs(asked.moments.states.current[:, b])
+    at = largest(currents)
+    return float(currents[at]), asked.moments.names[at]
+
+
+def winding_temperature(asked: Asked) -> Iterator[Row]:
+    """The hottest winding of the day above ambient against its limit."""
+    ambient = asked.design.conditions.ambient
+    for b, motor in asked.motors:
+        warmth = asked.warmth.get(b)
+        assumed = [] if motor.winding_limit else ["winding limit of 130 °C"]
+        assumed += _of_the_day(asked)
+        remarks = []
+        if warmth is not None and warmth.day.nodes == 1:
+            remarks.append("one node: good for minutes, not for seconds")
+        remarks.append("a held brushless motor heats two of its three phases")
+        yield row(
+            "winding_temperature", _source(b), KELVIN,
+            None if warmth is None else warmth.day.hottest_winding - ambient, asked.limit(motor) - ambient,
+            assumed=assumed, needs=[f"{_source(b)}.thermal"] if warmth is None else [], remarks=remarks,
+        )  # fmt: skip
+
+
+def _of_the_day(asked: Asked) -> list[str]:
+    return ["a usual day"] if asked.heats.assumed else []
+
+
+def mount_softening(asked: Asked) -> Iterator[Row]:
+    """The hottest case of the day above ambient against where a plastic mount gets soft."""
+    ambient = asked.design.conditions.ambient
+    for b, motor in asked.motors:
+        softens = MATERIALS[motor.mount_material].softens if motor.mount_material else None
+        if softens is None:
+            continue
+        warmth = asked.warmth.get(b)
+        demand = None if warmth is None else warmth.day.hottest_case - ambient
+        yield row(
+            "mount_softening", _source(b), KELVIN, demand, softens - MARGIN - ambient,
+            assumed=[f"softening point of {motor.mount_material}", *_of_the_day(asked)],
+            needs=[f"{_source(b)}.thermal"] if warmth is None else [],
+        )  # fmt: skip
+
+
+def source_speed(asked: Asked) -> Iterator[Row]:
+    """The fastest speed of the run, and with the wheels in the air, against what a source may turn."""
+    for b, branch in enumerate(asked.design.drive.branches):
+        most = branch.source.max_speed
+        needs = [] if most else [f"{_source(b)}.max_speed"]
+        fastest = float(np.abs(asked.moments.states.source_speed[:, b]).max())
+        air = float(asked.moments.airborne[b])
+        for moment, speed in ((RUN, fastest), (IN_THE_AIR, air)):
+            yield row("source_speed", _source(b), RADIANS, speed, most, moment=moment, needs=needs)
+
+
+def controller_peak(asked: Asked) -> Iterator[Row]:
+    """The same current against what the controller carries for a moment."""
+    for b, _ in asked.motors:
+        path = f"drive.branches[{b}]"
+        controller = asked.design.drive.branches[b].controller
+        peak = controller.peak_current if controller else None
+        steady = controller.continuous_current if controller else None
+        remarks = ["no peak figure: its continuous one is taken"] if peak is None and steady is not None else []
+        needs = [] if peak or steady else [f"{path}.controller.peak_current"]
+        current, moment = _peak(asked, b)
+        yield row("controller_peak", path, AMPERE, current, peak or steady, moment=moment, needs=needs, remarks=remarks)
+
+
+def controller_continuous(asked: Asked) -> Iterator[Row]:
+    """The root mean square of a motor's current over the day against what the controller carries for long."""
+    for b, _ in asked.motors:
+        path = f"drive.branches[{b}]"
+        controller = asked.design.drive.branches[b].controller
+        steady = controller.continuous_current if controller else None
+        mean = root_mean_square(asked.heats, partial(_current, b))
+        needs = [] if steady else [f"{path}.controller.continuous_current"]
+        yield row("controller_continuous", path, AMPERE, mean, steady, assumed=_of_the_day(asked), needs=needs)
+
+
+def _current(b: int, stretch: Stretch) -> Floats:
+    return stretch.current[:, b]
+
+
+SUPPLY = "drive.supply"
+
+
+def supply_peak(asked: Asked) -> Iterator[Row]:
+    """The largest current of a battery against its rating; a limit is none."""
+    supply, states = asked.design.drive.supply, asked.moments.states
+    if not isinstance(supply, Battery):
+        return
+    at = largest(states.bus_current)
+    needs, remarks = [] if supply.peak_current else [f"{SUPPLY}.peak_current"], []
+    if supply.current_limit and not supply.peak_current:
+        remarks.append("its current_limit says what it gives, not what it stands")
+    yield row("supply_peak", SUPPLY, AMPERE, float(states.bus_current[at]), supply.peak_current,
+              moment=asked.moments.names[at], needs=needs, remarks=remarks)  # fmt: skip
+
+
+def supply_continuous(asked: Asked) -> Iterator[Row]:
+    """The root mean square of a battery's current over the day against its rating."""
+    supply = asked.design.drive.supply
+    if not isinstance(supply, Battery):
+        return
+    mean = root_mean_square(asked.heats, lambda stretch: stretch.bus)
+    needs = [] if supply.continuous_current else [f"{SUPPLY}.continuous_current"]
+    yield row("supply_continuous", SUPPLY, AMPERE, mean, supply.continuous_current, assumed=_of_the_day(asked),
+              needs=needs)  # fmt: skip
+
+
+def supply_voltage(asked: Asked) -> Iterator[Row]:
+    """The voltage under which electronics drop out against the lowest of the bus."""
+    supply, states = asked.design.drive.supply, asked.moments.states
+    if not isinstance(supply, Battery):
+        return
+    at = largest(-states.bus_voltage)
+    needs = [] if supply.cutoff_voltage else [f"{SUPPLY}.cutoff_voltage"]
+    yield row("supply_voltage", SUPPLY, VOLT, supply.cutoff_voltage, float(states.bus_voltage[at]),
+              moment=asked.moments.names[at], needs=needs)  # fmt: skip
+
+
+def fuse(asked: Asked) -> Iterator[Row]:
+    """Currents by how long they last against what a blade fuse is sure to carry for so long; the worst of the rows."""
+    supply = asked.design.drive.supply
+    if supply is None or supply.fuse is None:
+        return
+    rating = supply.fuse.rating
+    found = [(current, multiple * rating) for current, (_, multiple) in zip(longest_currents(asked.heats), FUSE,
+                                                                            strict=True)]  # fmt: skip
+    demand, capacity = max(found, key=lambda pair: pair[0] / pair[1])
+    remarks = ["least times of blade fuses: it may hold longer"]
+    yield row("fuse", SUPPLY, AMPERE, demand, capacity, assumed=_of_the_day(asked), remarks=remarks)

@@ -1,0 +1,57 @@
+"""All of Loads of one design: moments, rows, heat, and the worst row."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+
+from ydrometer.evaluation.evaluate import Evaluation
+from ydrometer.loads import electrical, mechanical, shafts
+from ydrometer.loads.asked import Asked
+from ydrometer.loads.rows import Row
+from ydrometer.loads.shafts import NotJudged
+
+ORDER = (
+    "motor_peak_current", "winding_temperature", "mount_softening", "source_speed", "controller_peak",
+    "controller_continuous", "supply_peak", "supply_continuous", "supply_voltage", "fuse", "gear_tooth", "belt_force",
+    "belt_jump", "v_belt_slip", "chain_force", "chain_teeth", "box_torque", "box_speed", "shaft_stress", "brakes",
+    "order_of_steps",
+)  # fmt: skip
+"""Checks in the order in which they are told."""
+NO_LOADS = ("chain_teeth", "order_of_steps")
+"""Checks that are about no load, and so never the worst."""
+CHECKS: tuple[Callable[[Asked], Iterator[Row]], ...] = (
+    electrical.motor_peak_current, electrical.winding_temperature, electrical.mount_softening,
+    electrical.source_speed, electrical.controller_peak, electrical.controller_continuous, electrical.supply_peak,
+    electrical.supply_continuous, electrical.supply_voltage, electrical.fuse, mechanical.stages, mechanical.box_speed,
+    mechanical.brakes,
+)  # fmt: skip
+
+
+@dataclass(frozen=True, slots=True)
+class Limits:
+    """The rows of a design in their order, what could not be judged, and the row of the largest use."""
+
+    asked: Asked
+    rows: list[Row]
+    not_judged: list[NotJudged]
+    worst: Row | None
+
+
+def limits(evaluation: Evaluation, index: int = 0) -> Limits:
+    """What each part of one design has to stand, and does.
+
+    Args:
+        evaluation: holds the design.
+        index: its place there.
+
+    Raises:
+        DocumentError: a phase of its day cannot be done.
+    """
+    asked = Asked(evaluation, index)
+    found = [row for check in CHECKS for row in check(asked)]
+    of_shafts, not_judged = shafts.shafts(asked)
+    places = {shaft.path: place for place, shaft in enumerate(asked.line.shafts)}
+    rows = sorted([*found, *of_shafts], key=lambda row: (ORDER.index(row.check), places.get(row.path, -1)))
+    used = [row for row in rows if row.use is not None and row.check not in NO_LOADS]
+    return Limits(asked, rows, not_judged, max(used, key=lambda row: row.use or 0.0, default=None))

@@ -1,0 +1,47 @@
+"""Checks of what passes torque: stages as their kinds tell, boxes by their speed; and of the brakes."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+
+import numpy as np
+
+from ydrometer.loads.asked import Asked
+from ydrometer.loads.electrical import IN_THE_AIR, RADIANS, RUN
+from ydrometer.loads.rows import Row, row, strained
+
+KA_FREE = ("belt_jump", "v_belt_slip", "chain_teeth", "order_of_steps")
+"""Checks whose demand no application factor multiplies."""
+
+
+def stages(asked: Asked) -> Iterator[Row]:
+    """What each stage says of its parts."""
+    for through in asked.line.stages:
+        for strain in through.stage.strains(asked.passing(through)):
+            assumed = [] if strain.check in KA_FREE else asked.service
+            yield strained(through.path, strain, asked.moments.names, assumed)
+
+
+def box_speed(asked: Asked) -> Iterator[Row]:
+    """The fastest input speed of a box in the run, and with the wheels in the air, against what it may turn."""
+    for through in asked.line.stages:
+        if not through.stage.is_box:
+            continue
+        most = through.stage.rated_speed
+        needs = [] if most else [f"{through.path}.max_speed"]
+        fastest = float(np.abs(through.speed_in).max())
+        for moment, speed in ((RUN, fastest), (IN_THE_AIR, asked.airborne[through.path])):
+            yield row("box_speed", through.path, RADIANS, speed, most, moment=moment, needs=needs)
+
+
+def brakes(asked: Asked) -> Iterator[Row]:
+    """The distance in which it stops from top speed against the one in which it has to."""
+    sight = asked.design.vehicle.sight
+    stopping = asked.evaluation.value("stopping_distance", asked.index)
+    if sight is not None and stopping is None:
+        yield Row("brakes", "vehicle", None, None, None, sight, "m", None, "over",
+                  remarks=("the slope is steeper than the brakes hold",))  # fmt: skip
+        return
+    known = stopping if stopping is not None and math.isfinite(stopping) else None
+    yield row("brakes", "vehicle", "m", known, sight, needs=[] if sight else ["vehicle.sight"])

@@ -1,0 +1,144 @@
+"""The moments at which loads are looked at: hard start, shove, turn on the spot, the run, top speed."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass, fields
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ydrometer.base.units import STANDARD_GRAVITY
+from ydrometer.document.design import Design
+from ydrometer.document.sources import Motor
+from ydrometer.evaluation.evaluate import Evaluation
+from ydrometer.motion import states
+from ydrometer.motion.plant import Array, Batch
+from ydrometer.motion.states import States
+
+HARD_START, SHOVE, TURN, RUN, RUN_PEAK, TOP = (
+    "hard start", "shove", "turn on the spot", "run", "run peak", "top speed",
+)  # fmt: skip
+RUN_SHARE = 0.99
+"""Share of the top speed up to which the run counts."""
+SAME_POWER = 1e-6
+"""Relative difference within which two moments of the run have the same power."""
+PEAK_STEPS = 40
+GOLDEN = 0.5 * (math.sqrt(5.0) - 1.0)
+SIDES = 2
+"""Units of a drive that can turn on the spot: one a side."""
+
+
+@dataclass(frozen=True, slots=True)
+class Turn:
+    """Turning on the spot: whether it can, the sliding force along each side, N, and how fast it turns, rad/s."""
+
+    possible: bool
+    force_each_side: float
+    rate: float | None
+
+
+@dataclass(frozen=True, slots=True)
+class Moments:
+    """All that is looked at of one design.
+
+    Attributes:
+        names: of the m states, in the order hard start, shove, turn on the spot, run (many), top speed. states.
+        peak: the moment of the run with most power at the wheels, None without a run. run: all of it, None likewise.
+        turn: None of a design that cannot be asked. airborne: speed of one source of each branch with the wheels in the
+        air, rad/s, (J,). in_the_air: the speed of the wheels' rims then, m/s.
+    """
+
+    names: list[str]
+    states: States
+    peak: States | None
+    run: States | None
+    turn: Turn | None
+    airborne: Array
+    in_the_air: float
+
+
+def moments(evaluation: Evaluation, index: int = 0) -> Moments:
+    """The moments of one design.
+
+    Args:
+        evaluation: holds the design.
+        index: its place there.
+    """
+    group, row = evaluation.group(index)
+    batch, design = group.batch, evaluation.documents[index].design
+    turn, turning = _turn(design, batch, row)
+    found = [(HARD_START, states.hard_start(batch, row)), (SHOVE, states.shove(batch, row))]
+    found += [(TURN, turning)] if turning is not None else []
+    run = peak = None
+    top = float(evaluation.raw("top_speed", index))
+    if evaluation.starts(index) and math.isfinite(top):
+        run = states.along_the_run(batch, row)
+        found.append((RUN, _rows(run, run.speed <= RUN_SHARE * top)))
+        peak = _peak(batch, row, found[-1][1])
+        found.append((TOP, states.driving(batch, row, int(evaluation.raw("last_gear", index)), top)))
+    last = batch.gears.shape[1] - 1
+    air = float(evaluation.raw("no_load_speed", index))
+    airborne = air * batch.gears["turning"][row, last] * batch.sources["speed_ratio"][row]
+    names = [name for name, part in found for _ in part.time]
+    return Moments(names, _joined([part for _, part in found]), peak, run, turn, airborne, air)
+
+
+def _rows(of: States, wanted: NDArray[np.bool_]) -> States:
+    return States(*(getattr(of, f.name)[wanted] for f in fields(States)))
+
+
+def _joined(parts: list[States]) -> States:
+    return States(*(np.concatenate([getattr(part, f.name) for part in parts]) for f in fields(States)))
+
+
+def _peak(batch: Batch, row: int, run: States) -> States:
+    """The first moment of the run with the largest power at the wheels: of looks the best, improved by golden section
+    (Press and others, Numerical Recipes, section Golden section search in one dimension).
+    """
+    power = run.force * run.speed
+    best = int(np.argmax(power >= (1.0 - SAME_POWER) * power.max()))
+    gear = int(run.gear[best])
+    same = np.flatnonzero(run.gear == gear)
+    left = run.speed[max(best - 1, int(same[0]))]
+    right = run.speed[min(best + 1, int(same[-1]))]
+    found, most = run.speed[best], float(power[best])
+
+    def at(speed: float) -> float:
+        state = states.driving(batch, row, gear, speed)
+        return float(state.force[0] * state.speed[0])
+
+    low, high = float(left), float(right)
+    for _ in range(PEAK_STEPS):
+        a, b = high - GOLDEN * (high - low), low + GOLDEN * (high - low)
+        if at(a) >= at(b):
+            high = b
+        else:
+            low = a
+    middle = 0.5 * (low + high)
+    if at(middle) > (1.0 + SAME_POWER) * most:
+        found = middle
+    return states.driving(batch, row, gear, float(found))
+
+
+def _turn(design: Design, batch: Batch, row: int) -> tuple[Turn | None, States | None]:
+    """The steady turn on the spot of a vehicle with one unit a side, and its state where it is possible.
+
+    Four contacts of equal load slide with Coulomb friction; along each side that takes mu·m·g/2·L/√(L² + W²), and one
+    unit drives the two wheels of its side against their rolling resistance besides (Wong, Theory of Ground Vehicles,
+    chapter Steering of tracked vehicles, skid-steering; equal loads).
+    """
+    vehicle, drive = design.vehicle, design.drive
+    if drive.units != SIDES or vehicle.driven != "all" or vehicle.driven_share is not None:
+        return None, None
+    if not all(isinstance(branch.source, Motor) for branch in drive.branches):
+        return None, None
+    if vehicle.track is None or vehicle.wheelbase is None:
+        return None, None
+    weight, across = vehicle.total_mass * STANDARD_GRAVITY, math.hypot(vehicle.wheelbase, vehicle.track)
+    force = vehicle.grip * 0.5 * weight * vehicle.wheelbase / across
+    state = states.at_force(batch, row, SIDES * force + weight * vehicle.rolling_resistance)
+    if state is None:
+        return Turn(False, force, None), None
+    rate = 2.0 * vehicle.track * float(state.speed[0]) / across**2
+    return Turn(True, force, rate), state

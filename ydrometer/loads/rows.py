@@ -1,0 +1,105 @@
+"""A row: a demand on one part held against what it stands, and how that is."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+from typing import Literal
+
+import numpy as np
+
+from ydrometer.document.stages.strain import NEAR, Floats, Strain
+
+State = Literal["ok", "near", "over", "unknown"]
+JUDGED_DIGITS = 4
+"""Decimals to which a use is rounded before it is judged."""
+SAME = 1.0 - 1e-9
+"""Of two moments with the same use the first one is told."""
+
+
+@dataclass(frozen=True, slots=True)
+class Row:
+    """One row.
+
+    Attributes:
+        check: its name. path: of the part. member: wheel or step; None where it is the whole. moment: of the largest
+        use; None where it belongs to none. demand, capacity: in `unit`, SI; None where they cannot be known. use: one
+        over the other. state. assumed: what stands for the maker's figures. needs: paths that would settle it. remarks.
+        told: other numbers of it.
+    """
+
+    check: str
+    path: str
+    member: str | None
+    moment: str | None
+    demand: float | None
+    capacity: float | None
+    unit: str
+    use: float | None
+    state: State
+    assumed: tuple[str, ...] = ()
+    needs: tuple[str, ...] = ()
+    remarks: tuple[str, ...] = ()
+    told: dict[str, float] = field(default_factory=dict)
+
+
+def judged(use: float) -> State:
+    """How a use is: ok, near from 0.8 on, over above 1."""
+    rounded = round(use, JUDGED_DIGITS)
+    return "over" if rounded > 1.0 else "near" if rounded >= NEAR else "ok"
+
+
+def row(
+    check: str, path: str, unit: str, demand: float | None, capacity: float | None, *, moment: str | None = None,
+    assumed: Sequence[str] = (), needs: Sequence[str] = (), remarks: Sequence[str] = (),
+) -> Row:  # fmt: skip
+    """A row of one demand and one capacity."""
+    use: float | None = None
+    state: State = "unknown"
+    if demand is not None and capacity is not None:
+        use = demand / capacity if capacity > 0.0 else None
+        state = "over" if use is None else judged(use)
+    return Row(check, path, None, moment, demand, capacity, unit, use, state, tuple(assumed), tuple(needs),
+               tuple(remarks))  # fmt: skip
+
+
+def largest(values: Floats) -> int:
+    """The first of the moments that reach the largest value."""
+    most = float(values.max())
+    return int(np.argmax(values >= (most * SAME if most > 0.0 else most)))
+
+
+def strained(path: str, strain: Strain, moments: Sequence[str], prefix: Sequence[str] = ()) -> Row:
+    """The row of what a stage says of one of its parts.
+
+    Args:
+        path: of the stage.
+        strain: as it says.
+        moments: their names, (m,).
+        prefix: what is assumed besides.
+    """
+    needs = tuple(key if key.startswith("fit.") else f"{path}.{key}" for key in strain.needs)
+    member = strain.member or None
+    assumed = (*prefix, *strain.assumed)
+    told = {name: float(values.max()) for name, values in strain.told.items()}
+
+    def made(at: int | None, demand: float | None, capacity: float | None, use: float | None, state: State) -> Row:
+        moment = None if at is None or strain.unit == "" else moments[at]
+        return Row(strain.check, path, member, moment, demand, capacity, strain.unit, use, state, assumed, needs,
+                   strain.remarks, told)  # fmt: skip
+
+    if strain.demand is None or strain.capacity is None:
+        state: State = "unknown" if strain.settled is None else "ok" if strain.settled else "over"
+        if strain.remarks and strain.check == "order_of_steps":
+            state = "over"
+        at = None if strain.demand is None else largest(strain.demand)
+        demand = None if strain.demand is None or at is None else float(strain.demand[at])
+        known = strain.capacity if isinstance(strain.capacity, float) else None
+        return made(at, demand, known, None, state)
+    capacity = np.broadcast_to(strain.capacity, strain.demand.shape)
+    if (capacity <= 0.0).any():
+        at = int(np.argmin(capacity))
+        return made(at, float(strain.demand[at]), float(capacity[at]), None, "over")
+    uses = strain.demand / capacity
+    at = largest(uses)
+    return made(at, float(strain.demand[at]), float(capacity[at]), float(uses[at]), judged(float(uses[at])))

@@ -1,0 +1,292 @@
+"""Checks of shafts: bent by what pulls at their wheels, twisted by what they pass.
+
+Forces are in the plane of the plate. At a mesh the driven gear is pushed along the motion of the driver's teeth by Ft
+and away by Ft·tan α, the driver by the opposite; a loop draws its two shafts together. A design turns either way:
+tangential forces are reckoned for both, and the larger sum counts. Stress is compared as σv = √(σb² + 3·τ²), σb =
+32·M/(π·d³), τ = 16·T/(π·d³) (von Mises in shafts: Budynas and Nisbett, Shigley's Mechanical Engineering Design, chapter
+Shafts and shaft components, shaft stresses).
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from ydrometer.base.tables.strengths import MATERIALS, USUAL_MATERIAL, USUAL_SOURCE_SHAFT
+from ydrometer.document.mounting import Mounting, ShaftMount, Stack
+from ydrometer.document.sources import SourceShaft
+from ydrometer.document.stages.plane import Contact, Mesh
+from ydrometer.document.stages.strain import STRESS, Floats
+from ydrometer.fit.coupling import Coupling
+from ydrometer.fit.setup import Setup
+from ydrometer.loads.asked import Asked
+from ydrometer.loads.loops import said
+from ydrometer.loads.passing import Through
+from ydrometer.loads.rows import Row, judged, largest
+
+CHECK = "shaft_stress"
+SAFETY = 2.0
+"""Share of its yield strength that a shaft is allowed: one half."""
+SENSES = (1.0, -1.0)
+TWO = 2
+
+
+@dataclass(frozen=True, slots=True)
+class NotJudged:
+    """A check that nothing can be said about."""
+
+    check: str
+    path: str
+
+
+@dataclass(frozen=True, slots=True)
+class Pull:
+    """What acts at one wheel of a shaft at m moments.
+
+    Attributes:
+        wheel: its name, as a stack has it. steady: force that does not turn round with the sense of turning, N, (2, m).
+        turning: force that does, (2, m). torque: what it brings to the shaft, below 0 what it takes, N·m, (m,).
+    """
+
+    wheel: str
+    steady: Floats
+    turning: Floats
+    torque: Floats
+
+
+@dataclass(frozen=True, slots=True)
+class _Shaft:
+    """A shaft as it is judged: its size and yield strength, where it is bent, N·m (m,), what twists it, N·m (m,)."""
+
+    diameter: float | None
+    yields: float
+    assumed: tuple[str, ...]
+    bending: Floats
+    twist: Floats
+
+
+def shafts(asked: Asked) -> tuple[list[Row], list[NotJudged]]:
+    """The rows of all shafts, and those that nothing can be said about."""
+    rows, unjudged = [], []
+    through = {stage.path: stage for stage in asked.line.stages}
+    for setup in asked.setups:
+        for path in setup.plane.shafts:
+            if not any(path in coupling.shafts for coupling in setup.plane.couplings) and not _lacking(setup, path):
+                continue
+            found = _row(asked, setup, path, through)
+            if found is None:
+                unjudged.append(NotJudged(CHECK, path))
+            else:
+                rows.append(found)
+    return rows, unjudged
+
+
+def _lacking(setup: Setup, path: str) -> list[str]:
+    """Stages at a shaft of which nobody knows how large their wheels are."""
+    stages = setup.plane.stages
+    after = stages.index(path) + 1 if path in stages else 0
+    near = [path, *stages[after : after + 1]]
+    return [stage for stage in near if stage in setup.plane.missing and "given" in setup.plane.missing[stage]
+            and not any(c.path == stage for c in setup.plane.couplings)]  # fmt: skip
+
+
+def _row(asked: Asked, setup: Setup, path: str, through: dict[str, Through]) -> Row | None:
+    """The row of one shaft; None where nothing can be said."""
+    mine = [coupling for coupling in setup.plane.couplings if path in coupling.shafts and not coupling.around_driven]
+    own, mount = _own(asked, path), setup.mounting.of(path)
+    if path in setup.plane.in_line.values() or _joins_several(asked, path):
+        return None
+    bearings = _bearings(mount.stack) if mount and mount.stack else []
+    if own is None and (mount is None or (mount.overhang is None and len(bearings) != TWO)):
+        return None
+    if any(isinstance(c.stage.in_plane, Contact) or not said(setup, c) for c in mine):
+        return None
+    lacking = _lacking(setup, path)
+    if lacking:
+        needs = tuple(f"{stage}.{'module' if _is_mesh(asked, stage) else 'pitch'}" for stage in lacking)
+        return Row(CHECK, path, None, None, None, _capacity(own or mount, path), STRESS, None, "unknown", needs=needs)
+    pulls = [pull for c in mine if (pull := _pull(asked, setup, c, path, through)) is not None]
+    if len(pulls) < len(mine):
+        return None
+    bent = _bent(own, mount, bearings, pulls, _passed(asked, path, through))
+    return None if bent is None else _judged(asked, path, own or mount, bent)
+
+
+def _is_mesh(asked: Asked, path: str) -> bool:
+    """Whether the size of a stage's teeth is a module."""
+    stages = {through.path: through.stage for through in asked.line.stages}
+    return isinstance(stages[path].in_plane, Mesh)
+
+
+def _own(asked: Asked, path: str) -> SourceShaft | None:
+    """A source's own shaft, where its path is one."""
+    for b, branch in enumerate(asked.design.drive.branches):
+        if path == f"drive.branches[{b}].source":
+            return branch.source.shaft
+    return None
+
+
+def _joins_several(asked: Asked, path: str) -> bool:
+    """Whether several sources of a branch come together on a shaft."""
+    for b, branch in enumerate(asked.design.drive.branches):
+        last = f"drive.branches[{b}].stages[{len(branch.stages) - 1}]" if branch.stages else ""
+        if branch.count > 1 and path == last:
+            return True
+    return False
+
+
+def _bearings(stack: Stack) -> list[float]:
+    """Middles of what carries a shaft, m."""
+    laid = zip(stack.items, stack.spans, strict=True)
+    return sorted(0.5 * sum(span) for item, span in laid if item.bearing)
+
+
+def _passed(asked: Asked, path: str, through: dict[str, Through]) -> Floats:
+    """Torque on a shaft of one source, or of a unit where all have come together, N·m, (m,)."""
+    for b, branch in enumerate(asked.design.drive.branches):
+        if path == f"drive.branches[{b}].source":
+            whole = next(shaft for shaft in asked.line.shafts if shaft.path == path)
+            return np.abs(whole.torque) / branch.count
+    if path not in through:
+        return np.zeros(len(asked.moments.names))  # an idler passes nothing along its shaft
+    joint = next((shaft for shaft in asked.line.shafts if shaft.path == path), None)
+    several = len(asked.design.drive.branches) > 1 and joint is not None and through[path].branch is not None
+    last = f"drive.branches[0].stages[{len(asked.design.drive.branches[0].stages) - 1}]"
+    return np.abs(joint.torque) if several and joint and path == last else np.abs(through[path].torque_out)
+
+
+def _pull(
+    asked: Asked, setup: Setup, coupling: Coupling, path: str, through: dict[str, Through]
+) -> Pull | None:  # fmt: skip
+    """What a coupling does to one of its two shafts; None where that is not known."""
+    stage = through[coupling.driver.path]
+    passing = asked.passing(stage)
+    driving = coupling.driver.shaft == path
+    wheel = coupling.driver if driving else coupling.driven
+    one, other = (np.array(setup.at(shaft)) for shaft in coupling.shafts)
+    towards = (other - one) / math.dist(one, other)
+    torque = _brought(coupling, driving, passing.torque_in, passing.torque_out)
+    if not isinstance(coupling.stage.in_plane, Mesh):
+        force = coupling.stage.pull(passing)
+        if force is None:
+            return None
+        drawn = np.outer(towards if driving else -towards, force)
+        return Pull(wheel.name, drawn, np.zeros_like(drawn), torque)
+    size = coupling.stage.tooth_size or 0.0
+    radius = 0.5 * size * coupling.stage.members[0].measure
+    force = passing.tangential(radius)
+    sense = _sense(setup, coupling) * (-1.0 if coupling.inside else 1.0)
+    along = sense * np.array([towards[1], -towards[0]])
+    away = towards * math.tan(coupling.pressure_angle) * (-1.0 if coupling.inside else 1.0)
+    sign = -1.0 if driving else 1.0
+    return Pull(wheel.name, sign * np.outer(away, force), sign * np.outer(along, force), torque)
+
+
+def _sense(setup: Setup, coupling: Coupling) -> int:
+    """+1 where the driver of a mesh turns clockwise, −1 where it does not: every idler of a row turns it round."""
+    members = [member.name for member in coupling.stage.members]
+    first = next(c for c in setup.plane.couplings if c.driver.path == coupling.driver.path)
+    reversals = members.index(coupling.driver.member)
+    return setup.plane.turns[first.driver.shaft] * (-1 if reversals % 2 else 1)
+
+
+def _brought(coupling: Coupling, driving: bool, torque_in: Floats, torque_out: Floats) -> Floats:
+    """What a coupling brings to a shaft, N·m: a driven wheel brings it, a driver takes it, an idler passes it on."""
+    wheel = coupling.driver if driving else coupling.driven
+    if wheel.member.startswith("idler"):
+        return np.zeros_like(torque_in)
+    return -torque_in if driving else torque_out
+
+
+def _bent(
+    own: SourceShaft | None, mount: ShaftMount | None, bearings: Sequence[float], pulls: Sequence[Pull], passed: Floats
+) -> tuple[Floats, Floats] | None:
+    """Largest bending and twisting moments of a shaft, N·m, (m,) each; None where a wheel has no place on it."""
+    overhang = own.overhang if own is not None else mount.overhang if mount is not None else None
+    if overhang is not None:
+        sums = [sum(p.steady + sense * p.turning for p in pulls) for sense in SENSES]
+        return np.max([np.hypot(*np.asarray(total)) for total in sums], axis=0) * overhang, passed
+    assert mount is not None  # the caller has looked
+    assert mount.stack is not None
+    places = _places(mount.stack)
+    if any(pull.wheel not in places for pull in pulls):
+        return None
+    laid = sorted(((places[pull.wheel], pull) for pull in pulls), key=lambda one: one[0])
+    twist = np.max(np.abs(np.cumsum([pull.torque for _, pull in laid], axis=0)), axis=0)
+    bending = np.max([_beam(bearings, laid, sense) for sense in SENSES], axis=0)
+    return bending, twist
+
+
+def _places(stack: Stack) -> dict[str, float]:
+    """Middles of the wheels of a stack, m, by name."""
+    laid = zip(stack.items, stack.spans, strict=True)
+    return {item.wheel: 0.5 * sum(span) for item, span in laid if item.wheel}
+
+
+def _beam(bearings: Sequence[float], laid: Sequence[tuple[float, Pull]], sense: float) -> Floats:
+    """Largest bending moment of a shaft on two supports, N·m, (m,): at a wheel or at a bearing, where forces act."""
+    left, right = bearings
+    loads = [(z, pull.steady + sense * pull.turning) for z, pull in laid]
+    at_right = -sum(force * (z - left) for z, force in loads) / (right - left)
+    at_left = -sum(force for _, force in loads) - at_right
+    acting = [*loads, (left, np.asarray(at_left)), (right, np.asarray(at_right))]
+    moments = [
+        np.hypot(*sum((force * (place - z) for z, force in acting if z < place), np.zeros_like(acting[0][1])))
+        for place, _ in acting
+    ]
+    made: Floats = np.max(moments, axis=0)
+    return made
+
+
+def _capacity(shaft: SourceShaft | ShaftMount | None, path: str) -> float:
+    usual = USUAL_SOURCE_SHAFT if isinstance(shaft, SourceShaft) else USUAL_MATERIAL
+    if shaft is None:
+        return MATERIALS[usual].yields / SAFETY
+    return (shaft.yield_strength or MATERIALS[shaft.material or usual].yields) / SAFETY
+
+
+def _judged(asked: Asked, path: str, shaft: SourceShaft | ShaftMount | None, bent: tuple[Floats, Floats]) -> Row:
+    """The row of a shaft of which all but its diameter is known."""
+    capacity = _capacity(shaft, path)
+    usual = USUAL_SOURCE_SHAFT if isinstance(shaft, SourceShaft) else USUAL_MATERIAL
+    assumed = list(asked.service)
+    if shaft is not None and shaft.yield_strength is None:
+        assumed.append(f"yield strength of {shaft.material or usual}")
+    remarks = ("without weight and push of the road wheels",) if path == _last(asked) else ()
+    diameter = shaft.diameter if shaft is not None else None
+    if diameter is None:
+        place = _entry(asked.design.fit or Mounting(), path)
+        return Row(CHECK, path, None, None, None, capacity, STRESS, None, "unknown", tuple(assumed),
+                   (f"fit.shafts[{place}].diameter",), remarks)  # fmt: skip
+    bending, twist = bent
+    modulus = math.pi * diameter**3
+    stress = np.sqrt((32.0 * bending / modulus) ** 2 + 3.0 * (16.0 * twist / modulus) ** 2)
+    demand = asked.factor(_branch(asked, path)) * stress
+    at = largest(demand)
+    use = float(demand[at]) / capacity
+    return Row(CHECK, path, None, asked.moments.names[at], float(demand[at]), capacity, STRESS, use, judged(use),
+               tuple(assumed), (), remarks)  # fmt: skip
+
+
+def _entry(mounting: Mounting, path: str) -> int:
+    """Where the document speaks of a shaft, or would."""
+    return next((i for i, shaft in enumerate(mounting.shafts) if shaft.shaft == path), len(mounting.shafts))
+
+
+def _branch(asked: Asked, path: str) -> int | None:
+    """The branch that a shaft belongs to; None of the trunk's, and of the one where several branches join."""
+    for b, branch in enumerate(asked.design.drive.branches):
+        last = f"drive.branches[{b}].stages[{len(branch.stages) - 1}]"
+        if len(asked.design.drive.branches) > 1 and path == last:
+            return None
+        if path.startswith(f"drive.branches[{b}]."):
+            return b
+    return None
+
+
+def _last(asked: Asked) -> str:
+    """The shaft with the road wheels."""
+    return asked.line.shafts[-1].path
