@@ -19,8 +19,6 @@ from ydrometer.base.tables.dimensions import DIMENSIONS
 
 STANDARD_GRAVITY = 9.80665
 """m/s², by definition (ISO 80000-3)."""
-ZERO_CELSIUS = 273.15
-"""K, by definition (ISO 80000-5)."""
 RPM = 60.0 / (2.0 * math.pi)
 """Revolutions per minute in one rad/s."""
 

@@ -16,7 +16,7 @@ import numpy as np
 from numpy.typing import NDArray
 from scipy.optimize import brentq
 
-from ydrometer.base.units import ZERO_CELSIUS
+from ydrometer.base.tables.strengths import ZERO_CELSIUS
 from ydrometer.document.sources import Motor, motor_line
 
 Floats = NDArray[np.float64]

@@ -11,8 +11,8 @@ from typing import Literal
 
 import numpy as np
 
-from ydrometer.base.units import ZERO_CELSIUS
-
+ZERO_CELSIUS = 273.15
+"""K, by definition (ISO 80000-5)."""
 Service = Literal["uniform", "light", "moderate", "heavy"]
 APPLICATION = {
     "motor": {"uniform": 1.00, "light": 1.25, "moderate": 1.50, "heavy": 1.75},
