@@ -182,6 +182,7 @@ class Moments(TestCase):
     def test_a_design_that_does_not_start_leaves_its_runs_out(self) -> None:
         stuck = changed({"vehicle.mass": "9000 kg"})
         found = told(stuck)
+        self.assertEqual(found["state"], "will not start")
         self.assertEqual({m["moment"] for m in found["moments"]}, {"hard start", "shove"})
         with self.assertRaisesRegex(DocumentError, "does not start"):
             told({**stuck, "loads": {"day": [{"do": "runs", "count": 2, "every": "30 s"}]}})

@@ -34,7 +34,7 @@ def report(document: Document) -> dict[str, Any]:
     return {
         "format": FORMAT,
         "version": 1,
-        "state": "ok" if evaluation.starts(0) else "does not start",
+        "state": "ok" if evaluation.starts(0) else "will not start",
         "service_factor": {
             "branches": [asked.factor(b) for b in range(len(asked.design.drive.branches))],
             "trunk": asked.factor(None),
