@@ -15,6 +15,7 @@ from ydrometer.document import design
 from ydrometer.fit.stock import stock_of
 from ydrometer.questions.grid import grid
 from ydrometer.screens.live import Wish, look
+from ydrometer.screens.loads import loads_shown
 from ydrometer.screens.mounted import mounted
 from ydrometer.screens.sweeps import sweep_of
 from ydrometer.screens.vocabulary import vocabulary
@@ -56,6 +57,7 @@ def answers() -> dict[str, Any]:
         "grid": grid(design.read(forwards), STAGE, [14, 15], [48, 56]),
         "options": _options(forwards),
         "mounted": mounted(design.read(MOUNTED), stock_of(SPACERS)),
+        "loads": loads_shown(design.read(changed({"drive.branches.0.stages.0.width": "10 mm"}, MOUNTED))),
         "documents": {"plain": forwards, "six": SIX_STAGES, "mounted": MOUNTED},
     }
     plain: dict[str, Any] = orjson.loads(orjson.dumps(made))

@@ -116,6 +116,7 @@ SPECTACULAR_SETTINGS = {
     "ENUM_NAME_OVERRIDES": {
         "RoleEnum": "server.workshops.models.Role",
         "LoopFormEnum": "ydrometer.drawing.shapes.LOOP_FORMS",
+        "LoadStateEnum": "ydrometer.loads.rows.STATES",
     },
 }
 

@@ -25,6 +25,7 @@ from ydrometer.questions.grid import MOST as MOST_SIZES
 from ydrometer.questions.grid import Grid, grid
 from ydrometer.screens.gauge_bands import Uncertainties, uncertainties
 from ydrometer.screens.live import Live, Wish, look
+from ydrometer.screens.loads import LoadsShown, loads_shown
 from ydrometer.screens.sweeps import Sweep, sweep_of
 from ydrometer.screens.vocabulary import Vocabulary, vocabulary
 from ydrometer.working import Working, working
@@ -50,6 +51,10 @@ class LiveRequestSerializer(serializers.Serializer[Any]):
     picked = serializers.FloatField(min_value=0.0, max_value=1e6, allow_null=True, required=False)
     longest = serializers.FloatField(min_value=0.5, max_value=UNFOLDED, required=False)
     told = serializers.FloatField(min_value=1e-6, max_value=1e6, allow_null=True, required=False)
+
+
+class LoadsRequestSerializer(serializers.Serializer[Any]):
+    document = DocumentField()
 
 
 class UncertaintiesRequestSerializer(serializers.Serializer[Any]):
@@ -119,6 +124,13 @@ class LiveView(APIView):
         selected = (chosen["path"], chosen["member"]) if chosen else None
         wish = Wish(selected, asked.get("picked"), asked.get("longest", UNFOLDED), asked.get("told"))
         return Response(look(asked["document"], asked.get("mark"), wish))
+
+
+class LoadsView(APIView):
+    @extend_schema(request=LoadsRequestSerializer, responses={200: answer_of(LoadsShown), **BAD, **SIGNED_OUT})
+    def post(self, request: Request) -> Response:
+        """What each part has to stand, and does; how warm motors get over the day."""
+        return Response(loads_shown(design.read(read(LoadsRequestSerializer, request)["document"])))
 
 
 class SweepView(APIView):

@@ -29,7 +29,7 @@ class Fit(WorkshopCase):
         )
 
     def texts(self) -> str:
-        return " ".join(clash["text"] for clash in self.ask().json()["clashes"])
+        return " ".join(clash["text"] for clash in self.ask().json()["plates"][0]["clashes"])
 
     def test_the_bin_is_read_again_when_a_part_of_it_has_changed(self) -> None:
         self.assertNotIn("sleeve", self.texts())

@@ -31,6 +31,7 @@ TABLE: dict[str, dict[str, tuple[str, Any]]] = {
     "accounts/password/": {"post": (SIGNED_IN, {"current": "a", "password": "b"})},
     "demo/": {"post": (OPEN, None)},
     "live/": {"post": (SIGNED_IN, {"document": PLAIN})},
+    "loads/": {"post": (SIGNED_IN, {"document": PLAIN})},
     "sweep/": {"post": (SIGNED_IN, {"document": PLAIN, "path": "drive.stages[0]", "member": "driver"})},
     "uncertainties/": {"post": (SIGNED_IN, {"document": PLAIN})},
     "working/": {"post": (SIGNED_IN, {"document": PLAIN, "measure": "top_speed"})},

@@ -11,7 +11,7 @@ from ydrometer.base.tables.strengths import FUSE, MATERIALS
 from ydrometer.document.supply import Battery
 from ydrometer.loads.asked import MARGIN, Asked
 from ydrometer.loads.day import Floats, Stretch, longest_currents, root_mean_square
-from ydrometer.loads.rows import Row, largest, row
+from ydrometer.loads.rows import Row, by_moment, largest, row
 
 AMPERE, VOLT, KELVIN, RADIANS = "A", "V", "K", "rad/s"
 RUN, IN_THE_AIR = "run", "wheels in the air"
@@ -26,7 +26,9 @@ def motor_peak_current(asked: Asked) -> Iterator[Row]:
     for b, motor in asked.motors:
         current, moment = _peak(asked, b)
         needs = [] if motor.peak_current else [f"{_source(b)}.peak_current"]
-        yield row("motor_peak_current", _source(b), AMPERE, current, motor.peak_current, moment=moment, needs=needs)
+        marks = _marks(asked, b, motor.peak_current)
+        yield row("motor_peak_current", _source(b), AMPERE, current, motor.peak_current, moment=moment, needs=needs,
+                  marks=marks)  # fmt: skip
 
 
 def _peak(asked: Asked, b: int) -> tuple[float, str]:
@@ -34,6 +36,12 @@ def _peak(asked: Asked, b: int) -> tuple[float, str]:
     currents = np.abs(asked.moments.states.current[:, b])
     at = largest(currents)
     return float(currents[at]), asked.moments.names[at]
+
+
+def _marks(asked: Asked, b: int, capacity: float | None) -> tuple[tuple[str, float], ...]:
+    """Uses of a current of one motor in each moment; none where nobody knows what is allowed."""
+    currents = np.abs(asked.moments.states.current[:, b])
+    return by_moment(currents / capacity, asked.moments.names) if capacity else ()
 
 
 def winding_temperature(asked: Asked) -> Iterator[Row]:
@@ -95,7 +103,9 @@ def controller_peak(asked: Asked) -> Iterator[Row]:
         remarks = ["no peak figure: its continuous one is taken"] if peak is None and steady is not None else []
         needs = [] if peak or steady else [f"{path}.controller.peak_current"]
         current, moment = _peak(asked, b)
-        yield row("controller_peak", path, AMPERE, current, peak or steady, moment=moment, needs=needs, remarks=remarks)
+        marks = _marks(asked, b, peak or steady)
+        yield row("controller_peak", path, AMPERE, current, peak or steady, moment=moment, needs=needs,
+                  remarks=remarks, marks=marks)  # fmt: skip
 
 
 def controller_continuous(asked: Asked) -> Iterator[Row]:
@@ -125,8 +135,10 @@ def supply_peak(asked: Asked) -> Iterator[Row]:
     needs, remarks = [] if supply.peak_current else [f"{SUPPLY}.peak_current"], []
     if supply.current_limit and not supply.peak_current:
         remarks.append("its current_limit says what it gives, not what it stands")
-    yield row("supply_peak", SUPPLY, AMPERE, float(states.bus_current[at]), supply.peak_current,
-              moment=asked.moments.names[at], needs=needs, remarks=remarks)  # fmt: skip
+    rated = supply.peak_current
+    marks = by_moment(states.bus_current / rated, asked.moments.names) if rated else ()
+    yield row("supply_peak", SUPPLY, AMPERE, float(states.bus_current[at]), rated,
+              moment=asked.moments.names[at], needs=needs, remarks=remarks, marks=marks)  # fmt: skip
 
 
 def supply_continuous(asked: Asked) -> Iterator[Row]:

@@ -4,13 +4,14 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass, field
-from typing import Literal
+from typing import Literal, get_args
 
 import numpy as np
 
 from ydrometer.document.stages.strain import NEAR, Floats, Strain
 
 State = Literal["ok", "near", "over", "unknown"]
+STATES = get_args(State)
 JUDGED_DIGITS = 4
 """Decimals to which a use is rounded before it is judged."""
 SAME = 1.0 - 1e-9
@@ -25,7 +26,7 @@ class Row:
         check: its name. path: of the part. member: wheel or step; None where it is the whole. moment: of the largest
         use; None where it belongs to none. demand, capacity: in `unit`, SI; None where they cannot be known. use: one
         over the other. state. assumed: what stands for the maker's figures. needs: paths that would settle it. remarks.
-        told: other numbers of it.
+        told: other numbers of it. marks: the largest use in each moment, by its name.
     """
 
     check: str
@@ -41,6 +42,7 @@ class Row:
     needs: tuple[str, ...] = ()
     remarks: tuple[str, ...] = ()
     told: dict[str, float] = field(default_factory=dict)
+    marks: tuple[tuple[str, float], ...] = ()
 
 
 def judged(use: float) -> State:
@@ -52,6 +54,7 @@ def judged(use: float) -> State:
 def row(
     check: str, path: str, unit: str, demand: float | None, capacity: float | None, *, moment: str | None = None,
     assumed: Sequence[str] = (), needs: Sequence[str] = (), remarks: Sequence[str] = (),
+    marks: tuple[tuple[str, float], ...] = (),
 ) -> Row:  # fmt: skip
     """A row of one demand and one capacity."""
     use: float | None = None
@@ -60,7 +63,18 @@ def row(
         use = demand / capacity if capacity > 0.0 else None
         state = "over" if use is None else judged(use)
     return Row(check, path, None, moment, demand, capacity, unit, use, state, tuple(assumed), tuple(needs),
-               tuple(remarks))  # fmt: skip
+               tuple(remarks), marks=marks)  # fmt: skip
+
+
+def by_moment(uses: Floats, moments: Sequence[str]) -> tuple[tuple[str, float], ...]:
+    """The largest use in each moment, in their order.
+
+    Args:
+        uses: (m,).
+        moments: their names, (m,).
+    """
+    names = np.array(moments)
+    return tuple((name, float(uses[names == name].max())) for name in dict.fromkeys(moments))
 
 
 def largest(values: Floats) -> int:
@@ -83,10 +97,12 @@ def strained(path: str, strain: Strain, moments: Sequence[str], prefix: Sequence
     assumed = (*prefix, *strain.assumed)
     told = {name: float(values.max()) for name, values in strain.told.items()}
 
+    marks: tuple[tuple[str, float], ...] = ()
+
     def made(at: int | None, demand: float | None, capacity: float | None, use: float | None, state: State) -> Row:
         moment = None if at is None or strain.unit == "" else moments[at]
         return Row(strain.check, path, member, moment, demand, capacity, strain.unit, use, state, assumed, needs,
-                   strain.remarks, told)  # fmt: skip
+                   strain.remarks, told, marks)  # fmt: skip
 
     if strain.demand is None or strain.capacity is None:
         state: State = "unknown" if strain.settled is None else "ok" if strain.settled else "over"
@@ -101,5 +117,6 @@ def strained(path: str, strain: Strain, moments: Sequence[str], prefix: Sequence
         at = int(np.argmin(capacity))
         return made(at, float(strain.demand[at]), float(capacity[at]), None, "over")
     uses = strain.demand / capacity
+    marks = by_moment(uses, moments) if strain.unit else ()
     at = largest(uses)
     return made(at, float(strain.demand[at]), float(capacity[at]), float(uses[at]), judged(float(uses[at])))

@@ -25,7 +25,7 @@ from ydrometer.fit.setup import Setup
 from ydrometer.loads.asked import Asked
 from ydrometer.loads.loops import said
 from ydrometer.loads.passing import Through
-from ydrometer.loads.rows import Row, judged, largest
+from ydrometer.loads.rows import Row, by_moment, judged, largest
 
 CHECK = "shaft_stress"
 SAFETY = 2.0
@@ -267,8 +267,9 @@ def _judged(asked: Asked, path: str, shaft: SourceShaft | ShaftMount | None, ben
     demand = asked.factor(_branch(asked, path)) * stress
     at = largest(demand)
     use = float(demand[at]) / capacity
+    marks = by_moment(demand / capacity, asked.moments.names)
     return Row(CHECK, path, None, asked.moments.names[at], float(demand[at]), capacity, STRESS, use, judged(use),
-               tuple(assumed), (), remarks)  # fmt: skip
+               tuple(assumed), (), remarks, marks=marks)  # fmt: skip
 
 
 def _entry(mounting: Mounting, path: str) -> int:

@@ -36,6 +36,10 @@ export type Picture = Schemas["Survey"]["pictures"][number];
 export type Unknown = Schemas["Survey"]["unknowns"][number];
 export type Inverse = Schemas["Inverse"];
 export type Mounted = Schemas["Mounted"];
+export type Loads = Schemas["LoadsShown"];
+export type LoadedPart = Loads["parts"][number];
+export type LoadRow = LoadedPart["rows"][number];
+export type LoadState = Loads["state"];
 /** What stands on one plate. */
 export type OnPlate = Mounted["plates"][number];
 export type PlanDrawing = OnPlate["plan"];

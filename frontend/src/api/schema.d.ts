@@ -202,6 +202,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/loads/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description What each part has to stand, and does; how warm motors get over the day. */
+        post: operations["loads_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/searches/{search}/": {
         parameters: {
             query?: never;
@@ -1028,6 +1045,15 @@ export interface components {
             symbol: string;
             typed: string;
         };
+        /**
+         * @description * `runs` - runs
+         *     * `cruise` - cruise
+         *     * `shove` - shove
+         *     * `turns` - turns
+         *     * `rest` - rest
+         * @enum {string}
+         */
+        DoEnum: "runs" | "cruise" | "shove" | "turns" | "rest";
         DrawnLoop: {
             assumed: boolean;
             /** Format: double */
@@ -1287,6 +1313,25 @@ export interface components {
             drivers: number[];
             path: string;
         };
+        HeatShown: {
+            /** Format: double */
+            at: number;
+            branch: number;
+            case: number[][];
+            /** Format: double */
+            hottest: number;
+            /** Format: double */
+            limit: number;
+            /** Format: double */
+            moving_air: number;
+            nodes: number;
+            /** Format: double */
+            rest_needed: number | null;
+            /** Format: double */
+            shove_until_limit: number | null;
+            title: string;
+            winding: number[][];
+        };
         Help: {
             /** Format: double */
             extra: number;
@@ -1450,6 +1495,66 @@ export interface components {
          * @enum {string}
          */
         LiveStateEnum: "ok" | "will not start";
+        LoadRow: {
+            assumed: string[];
+            /** Format: double */
+            capacity: number | null;
+            check: string;
+            /** Format: double */
+            demand: number | null;
+            dimension: string;
+            marks: components["schemas"]["MomentUse"][];
+            member: string;
+            moment: string;
+            needs: components["schemas"]["Need"][];
+            part: string;
+            path: string;
+            remarks: string[];
+            state: components["schemas"]["LoadStateEnum"];
+            title: string;
+            /** Format: double */
+            use: number | null;
+        };
+        /**
+         * @description * `ok` - ok
+         *     * `near` - near
+         *     * `over` - over
+         *     * `unknown` - unknown
+         * @enum {string}
+         */
+        LoadStateEnum: "ok" | "near" | "over" | "unknown";
+        LoadedPart: {
+            path: string;
+            rows: components["schemas"]["LoadRow"][];
+            state: components["schemas"]["LoadStateEnum"];
+            title: string;
+        };
+        LoadsRequestRequest: {
+            document: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * @description The station.
+         *
+         *     Attributes:
+         *         sentence, state: of the worst row. use: of it, None where nothing is known. parts: in the order of the line.
+         *         day, heats: as described, or as assumed where `day_assumed`. heat: of each branch of motors that is known.
+         *         turn: on the spot, None where it cannot be asked. not_judged: shafts of which nothing can be said.
+         */
+        LoadsShown: {
+            day: components["schemas"]["PhaseShown"][];
+            day_assumed: boolean;
+            heat: components["schemas"]["HeatShown"][];
+            heats: number;
+            not_judged: string[];
+            parts: components["schemas"]["LoadedPart"][];
+            sentence: string;
+            state: components["schemas"]["LoadStateEnum"];
+            turn: components["schemas"]["Turn"] | null;
+            /** Format: double */
+            use: number | null;
+        };
         /**
          * @description * `belt` - belt
          *     * `chain` - chain
@@ -1494,10 +1599,20 @@ export interface components {
          * @enum {string}
          */
         MomentEnum: "hard start" | "shove" | "top speed" | "picked";
+        MomentUse: {
+            moment: string;
+            /** Format: double */
+            use: number;
+        };
         /** @description What Fit shows of a design: its plates, the first one first, and its adapters between flanges. */
         Mounted: {
             adapters: components["schemas"]["MadeAdapter"][];
             plates: components["schemas"]["OnPlate"][];
+        };
+        Need: {
+            dimension: string;
+            path: string;
+            words: string;
         };
         /** @description A document, or only a name for a design to start from. */
         NewVehicleRequest: {
@@ -1634,6 +1749,12 @@ export interface components {
         /** @description `closed_at` where its owner has closed it; then nothing of it is to be had. */
         PatchedWorkshopRequest: {
             name?: string;
+        };
+        PhaseShown: {
+            count: number;
+            do: components["schemas"]["DoEnum"];
+            /** Format: double */
+            seconds: number;
         };
         Picture: {
             layout: {
@@ -2157,6 +2278,13 @@ export interface components {
         Tooth: {
             angles: number[];
             radii: number[];
+        };
+        Turn: {
+            /** Format: double */
+            force_each_side: number;
+            possible: boolean;
+            /** Format: double */
+            rate: number | null;
         };
         /**
          * @description * `text` - text
@@ -2830,6 +2958,47 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Live"];
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    loads_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LoadsRequestRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LoadsShown"];
                 };
             };
             /** @description Refused, with the reason */

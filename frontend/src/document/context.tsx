@@ -9,6 +9,7 @@ import { isWithin } from "../ui/fields/faults";
 import type { DesignDocument } from "./document";
 import type { Selected } from "./selected";
 import type { Wish } from "./useLive";
+import type { LoadsState } from "./useLoads";
 
 export interface Edit {
   readOnly: boolean;
@@ -48,6 +49,7 @@ const PlaceContext = createContext<Place | null>(null);
 const EditContext = createContext<Edit | null>(null);
 const FiguresContext = createContext<Figures | null>(null);
 const DocumentContext = createContext<DesignDocument | null>(null);
+const LoadsContext = createContext<LoadsState>({ loads: null, trouble: "" });
 const MountedContext = createContext<Mounted | null>(null);
 
 function used<T>(value: T | null): T {
@@ -59,6 +61,8 @@ export const useEdit = () => used(useContext(EditContext));
 export const useFigures = () => used(useContext(FiguresContext));
 export const usePlace = () => used(useContext(PlaceContext));
 export const useDocument = () => used(useContext(DocumentContext));
+/** How near its parts are to what they stand; null until that has been answered. */
+export const useLoadsState = () => useContext(LoadsContext);
 /** How the design stands on its plate; null until that has been asked for and answered. */
 export const useMounted = () => useContext(MountedContext);
 
@@ -68,16 +72,29 @@ interface Props {
   figures: Figures;
   document: DesignDocument;
   mounted?: Mounted | null;
+  loads?: LoadsState;
   children: ReactNode;
 }
 
-export function WorkProvider({ place, edit, figures, document, mounted = null, children }: Props) {
+const NO_LOADS: LoadsState = { loads: null, trouble: "" };
+
+export function WorkProvider({
+  place,
+  edit,
+  figures,
+  document,
+  mounted = null,
+  loads = NO_LOADS,
+  children,
+}: Props) {
   return (
     <PlaceContext value={place}>
       <EditContext value={edit}>
         <FiguresContext value={figures}>
           <DocumentContext value={document}>
-            <MountedContext value={mounted}>{children}</MountedContext>
+            <MountedContext value={mounted}>
+              <LoadsContext value={loads}>{children}</LoadsContext>
+            </MountedContext>
           </DocumentContext>
         </FiguresContext>
       </EditContext>

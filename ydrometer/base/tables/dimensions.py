@@ -52,6 +52,7 @@ _ROWS = (
     ("linear density",     "kg/m",       "g/m",      "lb/ft",    "60 g/m"),
     ("frequency",          "Hz",         "Hz",       "Hz",      "45 Hz"),
     ("temperature",        "K",          "degC",     "degF",    "25 degC"),
+    ("temperature rise",   "K",          "K",        "K",       "40 K"),
     ("diametral pitch",    "1/m",        "1/in",     "1/in",    "32 1/in"),
     ("price",              "",           "",         "",        "240"),
     ("angle",              "rad",        "deg",      "deg",     "20 deg"),

@@ -1,7 +1,8 @@
 import { Box, Flex } from "@chakra-ui/react";
 import { memo } from "react";
 import { NavLink } from "react-router";
-import type { Live, Standing } from "../../api/client";
+import type { Live, Loads, Standing } from "../../api/client";
+import { percent, STANDS } from "../../stations/loads/words";
 import { useSearchList } from "../../stations/options/useSearches";
 import { ratioText, useUnits } from "../../ui/fields/units";
 import { Rail } from "../../ui/frame/Rail";
@@ -12,11 +13,13 @@ export const StationList = memo(function StationList({
   vehicle,
   workshop,
   live,
+  loads,
   targets,
 }: {
   vehicle: string;
   workshop: string;
   live: Live | null;
+  loads: Loads | null;
   targets: number;
 }) {
   const units = useUnits();
@@ -39,6 +42,7 @@ export const StationList = memo(function StationList({
     },
     { name: "Options", to: "options", standing: options.standing, figure: options.figure },
     { name: "Fit", to: "fit", ...fitFigure(live) },
+    { name: "Loads", to: "loads", ...loadsFigure(loads) },
   ];
   return (
     <Rail aria-label="Stations" pt={{ md: "3" }} overflowX={{ base: "auto", md: "visible" }} data-screen-only>
@@ -91,6 +95,12 @@ function fitFigure(live: Live | null): { standing: Standing; figure: string } {
   const count = live.clashes.filter((clash) => clash.level === "clash").length;
   if (count) return { standing: "misses", figure: count === 1 ? "1 clash" : `${count} clashes` };
   return { standing: live.clashes.length ? "tight" : "holds", figure: "no clash" };
+}
+
+/** The largest use, in percent. */
+function loadsFigure(loads: Loads | null): { standing: Standing; figure: string } {
+  if (!loads) return { standing: "unknown", figure: "" };
+  return { standing: STANDS[loads.state], figure: loads.use === null ? "not known" : percent(loads.use) };
 }
 
 const ORDER: Standing[] = ["misses", "tight", "holds"];

@@ -25,11 +25,15 @@ const OptionsStation = lazy(() =>
 const FitStation = lazy(() =>
   import("../../stations/fit/FitStation").then((m) => ({ default: m.FitStation })),
 );
+const LoadsStation = lazy(() =>
+  import("../../stations/loads/LoadsStation").then((m) => ({ default: m.LoadsStation })),
+);
 const STATIONS: Record<string, React.ComponentType> = {
   brief: memo(BriefStation),
   line: memo(LineStation),
   options: memo(OptionsStation),
   fit: memo(FitStation),
+  loads: memo(LoadsStation),
 };
 /** One vehicle with everything around it: stations, readout, undo, saving. */
 export function Workbench(opened: Vehicle) {
@@ -58,6 +62,7 @@ export function Workbench(opened: Vehicle) {
           vehicle={vehicle}
           workshop={workshop}
           live={live}
+          loads={work.loads.loads}
           targets={document.targets?.length ?? 0}
         />
         <Box
@@ -75,6 +80,7 @@ export function Workbench(opened: Vehicle) {
               edit={work.edit}
               figures={figures}
               mounted={work.mounted}
+              loads={work.loads}
               document={work.painted}
             >
               <Suspense fallback={<Box role="status" aria-label="Loading" />}>

@@ -9,6 +9,7 @@ import { isSelected, type Selected } from "../../document/selected";
 import { recall, useKeptSteps } from "../../document/steps";
 import { type Autosave, type Base, type Owner, useAutosave } from "../../document/useAutosave";
 import { useLive, type Wish } from "../../document/useLive";
+import { type LoadsState, useLoads } from "../../document/useLoads";
 import { useOthers } from "../../document/useOthers";
 import { useSweep } from "../../document/useSweep";
 import { useUncertainties } from "../../document/useUncertainties";
@@ -48,6 +49,7 @@ export interface Work {
   /** All that stations show of the core's answers; null before the first one. */
   figures: Figures | null;
   mounted: Mounted | null;
+  loads: LoadsState;
   uncertainties: Uncertainties | null;
   faults: Fault[];
   trouble: string | null;
@@ -93,6 +95,7 @@ export function useWork(opened: Vehicle): Work {
     wish,
     stored.document,
   );
+  const loads = useLoads(document, station === "loads");
   const { selected } = wish;
   const wheels = live?.view.line.rows.flatMap((row) => row.wheels) ?? [];
   const swept = wheels.some((w) => isSelected(selected, w.path, w.member)) ? selected : null;
@@ -117,6 +120,7 @@ export function useWork(opened: Vehicle): Work {
     live,
     figures,
     mounted,
+    loads,
     uncertainties,
     faults,
     trouble,

@@ -1,0 +1,78 @@
+import { Box } from "@chakra-ui/react";
+import { memo } from "react";
+import type { Loads } from "../../api/client";
+import { Chart } from "../../drawing/charts/Chart";
+import type { Series } from "../../drawing/charts/curves";
+import { show, type Units, useUnits } from "../../ui/fields/units";
+
+const HEIGHT = 170;
+const COPPER = "var(--chakra-colors-copper)";
+const SLATE = "var(--chakra-colors-slate)";
+const MINUTE = 60;
+
+type Heat = Loads["heat"][number];
+
+/** Winding and case over the day, and what follows from them. */
+export const HeatCharts = memo(function HeatCharts({ heat }: { heat: Heat[] }) {
+  const units = useUnits();
+  if (heat.length === 0)
+    return (
+      <Box color="ink.second" fontSize="sm">
+        How warm a motor gets is told once its mass and continuous current are known, or its thermal figures.
+      </Box>
+    );
+  return heat.map((one) => <HeatChart key={one.branch} heat={one} units={units} />);
+});
+
+function HeatChart({ heat, units }: { heat: Heat; units: Units }) {
+  const entry = units.entry("temperature")[units.system];
+  const shown = (kelvin: number) => (kelvin - entry.offset) / entry.factor;
+  const points = (curve: number[][]): [number, number][] =>
+    curve.map(([seconds = 0, kelvin = 0]) => [seconds / MINUTE, shown(kelvin)]);
+  const series: Series[] = [
+    { key: "winding", name: "winding", colour: COPPER, points: points(heat.winding), labelAt: 0.6 },
+    ...(heat.nodes > 1
+      ? [{ key: "case", name: "case", colour: SLATE, points: points(heat.case), thin: true, labelAt: 0.3 }]
+      : []),
+  ];
+  const last = series[0]?.points.at(-1)?.[0] ?? 1;
+  const top = Math.max(shown(heat.limit), shown(heat.hottest)) * 1.1;
+  const text = (kelvin: number) => {
+    const { number, unit } = show(units, "temperature", kelvin);
+    return `${number} ${unit}`;
+  };
+  return (
+    <Box data-heat={heat.branch}>
+      <Box fontWeight="600" _firstLetter={{ textTransform: "uppercase" }}>
+        {`${heat.title}: winding at most ${text(heat.hottest)}, ${minutes(heat.at)} into the day; it stands ${text(heat.limit)}`}
+      </Box>
+      <Chart
+        height={HEIGHT}
+        x={{ unit: "min", max: last }}
+        y={{ max: top }}
+        series={series}
+        notches={[{ axis: "y", value: shown(heat.limit), text: `limit ${text(heat.limit)}` }]}
+        format={(value) => String(Math.round(value))}
+      />
+      <Box as="ul" fontSize="sm" pl="4" listStyleType="square">
+        <li>{`In moving air at most ${text(heat.moving_air)}.`}</li>
+        <li>
+          {heat.shove_until_limit === null
+            ? "Held against a wall its winding never gets to its limit."
+            : `Held against a wall its winding is at its limit after ${minutes(heat.shove_until_limit)}.`}
+        </li>
+        <li data-rest>{restWords(heat.rest_needed)}</li>
+      </Box>
+    </Box>
+  );
+}
+
+function restWords(seconds: number | null): string {
+  if (seconds === null) return "Even one heat is too hot for it: no rest between heats helps.";
+  if (seconds === 0) return "No more rest between heats is needed.";
+  return `${minutes(seconds)} more rest between heats is needed.`;
+}
+
+/** "45 s", "12 min". */
+export const minutes = (seconds: number): string =>
+  seconds < 2 * MINUTE ? `${Number(seconds.toPrecision(2))} s` : `${Math.round(seconds / MINUTE)} min`;

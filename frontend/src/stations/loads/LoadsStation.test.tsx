@@ -1,0 +1,82 @@
+import { fireEvent, screen, within } from "@testing-library/react";
+import { describe, expect, it, vi } from "vitest";
+import { at } from "../../document/document";
+import { type Bench, DOCUMENTS, LOADS, onTheBench, UNITS } from "../../fixtures";
+import { LoadsStation } from "./LoadsStation";
+import { against, momentsOf, percent, shareOf, table } from "./words";
+
+vi.stubGlobal(
+  "ResizeObserver",
+  class {
+    observe() {}
+    disconnect() {}
+  },
+);
+
+const bench = (trouble = ""): Bench =>
+  onTheBench(<LoadsStation />, {}, DOCUMENTS.mounted, null, { loads: LOADS, trouble });
+const part = (title: string) => document.querySelector(`[data-part="${title}"]`) as HTMLElement;
+
+describe("Loads", () => {
+  it("says the one sentence that matters, and has a bar for each part in the order of the line", () => {
+    bench();
+    expect(document.querySelector("[data-sentence]")?.textContent).toBe(LOADS.sentence);
+    const titles = [...document.querySelectorAll("[data-part]")].map((row) => row.getAttribute("data-part"));
+    expect(titles).toEqual(LOADS.parts.map((one) => one.title));
+    expect(titles.indexOf("motor")).toBeLessThan(titles.indexOf("toothed belt"));
+  });
+
+  it("tells of a part all that is checked, and takes what would settle it", () => {
+    const made = bench();
+    fireEvent.click(part("brakes"));
+    const rows = document.querySelector("[data-part-rows]") as HTMLElement;
+    expect(within(rows).getByText("Stopping", { exact: false })).toBeTruthy();
+    const field = within(rows).getByLabelText("distance to stop in");
+    fireEvent.change(field, { target: { value: "12 m" } });
+    fireEvent.keyDown(field, { key: "Enter" });
+    expect(made.edit.set).toHaveBeenCalledWith("vehicle.sight", "12 m");
+  });
+
+  it("selects on the Line the stage that is chosen", () => {
+    const made = bench();
+    fireEvent.click(part("gears"));
+    expect(made.edit.select).toHaveBeenCalledWith({ path: "drive.branches[0].stages[0]", member: "driver" });
+  });
+
+  it("takes the usual day over as one's own", () => {
+    const made = bench();
+    fireEvent.click(screen.getByRole("button", { name: "Describe your own day" }));
+    expect(made.edit.set).toHaveBeenCalledWith("loads.day", [
+      { do: "runs", count: 4, every: "30 s" },
+      { do: "shove", for: "4 s" },
+      { do: "rest", for: "600 s" },
+    ]);
+    expect(at(made.document(), "loads.day")).toBeUndefined();
+  });
+
+  it("says why a day cannot be worked out", () => {
+    bench('"turns" given: the design does not turn on the spot; leave this phase out.');
+    expect(screen.getByRole("alert").textContent).toContain("does not turn on the spot");
+  });
+});
+
+describe("words of loads", () => {
+  const row = LOADS.parts.flatMap((one) => one.rows).find((one) => one.check === "motor_peak_current");
+
+  it("say what is not known", () => {
+    expect(row && against(UNITS, row)).toMatch(/^[\d.]+ A; what it stands is not known$/);
+  });
+
+  it("tell the use in a chosen moment", () => {
+    const marked = LOADS.parts.find((one) => one.rows.some((r) => r.marks.length > 0));
+    const moment = momentsOf(LOADS)[0] as string;
+    expect(marked && shareOf(marked, moment)).toBeGreaterThan(0);
+    expect(percent(0.936)).toBe("94 %");
+  });
+
+  it("make a table of all rows", () => {
+    const lines = table(LOADS).split("\r\n");
+    expect(lines).toHaveLength(1 + LOADS.parts.reduce((n, one) => n + one.rows.length, 0));
+    expect(lines[0]).toBe("part,check,moment,demand,capacity,use,state,assumed");
+  });
+});

@@ -1,0 +1,55 @@
+"""Loads as a builder goes through it: what is over, what would settle the rest, the day and its heat."""
+
+from __future__ import annotations
+
+from selenium.webdriver.support.ui import Select
+
+from tests.browser.case import BrowserCase
+
+
+class Loads(BrowserCase):
+    def test_from_the_sentence_to_a_day_of_ones_own(self) -> None:
+        page = self.page()
+        page.visit_demo()
+        page.click("[data-vehicle=Sandpiper] a")
+        page.wait_text("nav a[href$=loads]", "%")
+        page.click("nav a[href$=loads]")
+        page.wait_text("[data-sentence]", "asks of its controller")
+        page.wait_text("[data-turn]", "turns on the spot")
+        self.assertEqual(page.axe(), [])
+        # A better controller is typed where it is missed, and the next worst part is told.
+        page.click("[data-part=controller]")
+        page.click("nav a[href$=line]")
+        page.click("nav a[href$=loads]")
+        page.wait_text("[data-part='toothed belt'] [data-use]", "132 %")
+        page.click("[data-part='toothed belt']")
+        page.wait_text("[data-check=belt_jump]", "59.2 N of 45.0 N")
+        Select(page.find("[data-field=moment] select")).select_by_visible_text("top speed")
+        page.wait(lambda: page.text("[data-part='toothed belt'] [data-use]") != "132 %", "the uses at top speed")
+
+    def test_what_is_not_known_is_settled_on_the_spot(self) -> None:
+        page = self.page()
+        page.visit_demo()
+        page.click("[data-vehicle=Knot] a")
+        page.click("nav a[href$=loads]")
+        page.wait_text("[data-sentence]", "warms its winding")
+        page.wait_text("[data-rest]", "more rest between heats is needed")
+        page.wait_text("[data-part=gears]", "wants width")
+        page.click("[data-part=gears]")
+        page.type_into("width", "3 mm")
+        page.wait_text("[data-part=gears] [data-use]", "%")
+        rest = len(page.all("[data-phase]"))
+        page.button("Add a block").click()
+        page.wait(lambda: len(page.all("[data-phase]")) == rest + 1, "another block")
+        page.button("Undo").click()
+        page.wait(lambda: len(page.all("[data-phase]")) == rest, "the block to go")
+
+    def test_on_a_phone(self) -> None:
+        page = self.page(390, 844)
+        page.visit_demo()
+        page.click("[data-vehicle=Dunlin] a")
+        page.click("nav a[href$=loads]")
+        page.wait_text("[data-sentence]", "distance in which it has to stop")
+        self.assertEqual(page.axe(), [])
+        width = page.driver.execute_script("return document.documentElement.scrollWidth")
+        self.assertLessEqual(width, 390)
