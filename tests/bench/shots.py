@@ -21,7 +21,7 @@ def main() -> None:
         page = Page(base)
         try:
             page.visit_demo()
-            for station in (bench, line, options, fit, parts, engine, tables, branches, brief, workshop):
+            for station in (bench, line, options, fit, loads, parts, engine, tables, branches, brief, workshop):
                 station(page)
         finally:
             page.close()
@@ -81,6 +81,13 @@ def fit(page: Page) -> None:
     page.wait_text("[data-section]", "Full")
     page.driver.execute_script("document.querySelector('main').scrollTo(0, 310)")
     shot(page, "fit-section")
+
+
+def loads(page: Page) -> None:
+    vehicle(page, "Sandpiper")
+    page.click("nav a[href$=loads]")
+    page.find("[data-bars]")
+    shot(page, "loads")
 
 
 def parts(page: Page) -> None:

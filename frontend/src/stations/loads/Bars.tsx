@@ -5,7 +5,7 @@ import { StandingMark } from "../../ui/StandingMark";
 import { percent, STANDS, shareOf } from "./words";
 
 /** Bars go a little beyond the limit; what is far beyond is cut, and its number says how far. */
-const MOST = 1.6;
+const MOST = 1.8;
 /** Pixels of a row, which the limit goes through, and of its bar. */
 const HIGH = 36;
 const THICK = 13;

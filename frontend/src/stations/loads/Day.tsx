@@ -87,7 +87,7 @@ function Phase({ phase, k }: { phase: Record<string, unknown>; k: number }) {
   const { set, readOnly } = useEdit();
   const does = String(phase.do);
   return (
-    <Box borderWidth="1px" borderColor="line" borderRadius="3px" p="2" w="168px" data-phase={does}>
+    <Box borderWidth="1px" borderColor="line" borderRadius="3px" p="2" w="190px" data-phase={does}>
       <ChoiceField
         label={`block ${k + 1}`}
         value={does}

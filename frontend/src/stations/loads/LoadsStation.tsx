@@ -53,7 +53,7 @@ function Loaded({ loads }: { loads: Loads }) {
       gridTemplateColumns={{ base: "minmax(0, 1fr)", lg: "minmax(0, 1fr) 316px" }}
       data-loads
     >
-      <Box display="grid" gap="2" minW="0">
+      <Box display="grid" gap="2" minW="0" gridTemplateColumns="minmax(0, 1fr)">
         <Box {...FRAME}>
           <Flex gap="3" align="baseline">
             <StandingMark standing={STANDS[loads.state]} size={17} />
