@@ -39,6 +39,8 @@ MOUNTED: dict[str, Any] = {
 }  # fmt: skip
 """The belt is too short for where the axle stands, and a stack leaves a gap."""
 SPACERS = [{"kind": "spacer", "id": "s", "thickness": "2 mm", "bore": "8 mm", "owned": 4}]
+WEAK = {"drive.branches.0.stages.0.width": "5 mm", "drive.branches.0.stages.0.driven_material": "acetal"}
+"""A gear whose teeth carry too much."""
 STAGE = "drive.branches[0].stages[0]"
 TEETH = (12, 15, 18, 30, 48)
 DIGITS = 9
@@ -57,7 +59,7 @@ def answers() -> dict[str, Any]:
         "grid": grid(design.read(forwards), STAGE, [14, 15], [48, 56]),
         "options": _options(forwards),
         "mounted": mounted(design.read(MOUNTED), stock_of(SPACERS)),
-        "loads": loads_shown(design.read(changed({"drive.branches.0.stages.0.width": "10 mm"}, MOUNTED))),
+        "loads": loads_shown(design.read(changed(WEAK, MOUNTED))),
         "documents": {"plain": forwards, "six": SIX_STAGES, "mounted": MOUNTED},
     }
     plain: dict[str, Any] = orjson.loads(orjson.dumps(made))

@@ -25,7 +25,7 @@ from ydrometer.questions.grid import MOST as MOST_SIZES
 from ydrometer.questions.grid import Grid, grid
 from ydrometer.screens.gauge_bands import Uncertainties, uncertainties
 from ydrometer.screens.live import Live, Wish, look
-from ydrometer.screens.loads import LoadsShown, loads_shown
+from ydrometer.screens.loads import HelpShown, LoadsShown, RowWanted, helps_shown, loads_shown
 from ydrometer.screens.sweeps import Sweep, sweep_of
 from ydrometer.screens.vocabulary import Vocabulary, vocabulary
 from ydrometer.working import Working, working
@@ -55,6 +55,15 @@ class LiveRequestSerializer(serializers.Serializer[Any]):
 
 class LoadsRequestSerializer(serializers.Serializer[Any]):
     document = DocumentField()
+
+
+class LoadsHelpsRequestSerializer(LoadsRequestSerializer):
+    """Which row of Loads is asked about."""
+
+    check = serializers.CharField(max_length=60)
+    path = serializers.CharField(max_length=200)
+    member = serializers.CharField(max_length=40, allow_blank=True, default="")
+    moment = serializers.CharField(max_length=40, allow_blank=True, default="")
 
 
 class UncertaintiesRequestSerializer(serializers.Serializer[Any]):
@@ -131,6 +140,17 @@ class LoadsView(APIView):
     def post(self, request: Request) -> Response:
         """What each part has to stand, and does; how warm motors get over the day."""
         return Response(loads_shown(design.read(read(LoadsRequestSerializer, request)["document"])))
+
+
+class LoadsHelpsView(APIView):
+    @extend_schema(
+        request=LoadsHelpsRequestSerializer, responses={200: answer_of(HelpShown)(many=True), **BAD, **SIGNED_OUT}
+    )
+    def post(self, request: Request) -> Response:
+        """What would relieve one row."""
+        asked = read(LoadsHelpsRequestSerializer, request)
+        wanted = RowWanted(asked["check"], asked["path"], asked["member"], asked["moment"])
+        return Response(helps_shown(design.read(asked["document"]), wanted))
 
 
 class SweepView(APIView):

@@ -17,13 +17,14 @@ class Loads(BrowserCase):
         page.wait_text("[data-sentence]", "asks of its controller")
         page.wait_text("[data-turn]", "turns on the spot")
         self.assertEqual(page.axe(), [])
-        # A better controller is typed where it is missed, and the next worst part is told.
-        page.click("[data-part=controller]")
-        page.click("nav a[href$=line]")
-        page.click("nav a[href$=loads]")
         page.wait_text("[data-part='toothed belt'] [data-use]", "132 %")
         page.click("[data-part='toothed belt']")
         page.wait_text("[data-check=belt_jump]", "59.2 N of 45.0 N")
+        page.wait_text("[data-help]", "tension 62 N: 0.95")
+        page.click("[aria-label^='Try it: tension 62 N']")
+        page.wait_text("[data-check=belt_jump]", "59.2 N of 62.0 N")
+        page.button("Undo").click()
+        page.wait_text("[data-part='toothed belt'] [data-use]", "132 %")
         Select(page.find("[data-field=moment] select")).select_by_visible_text("top speed")
         page.wait(lambda: page.text("[data-part='toothed belt'] [data-use]") != "132 %", "the uses at top speed")
 

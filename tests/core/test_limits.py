@@ -5,6 +5,7 @@ from __future__ import annotations
 import copy
 import json
 import math
+import re
 from pathlib import Path
 from typing import Any
 from unittest import TestCase
@@ -19,6 +20,8 @@ from ydrometer.document import design
 from ydrometer.evaluation.evaluate import evaluate
 from ydrometer.files.limits_report import report
 from ydrometer.loads.asked import Asked
+from ydrometer.loads.helps import helps
+from ydrometer.loads.limits import limits
 from ydrometer.loads.rows import judged
 
 CASES = Path(__file__).parent / "cases" / "loads"
@@ -275,3 +278,44 @@ class Reading(TestCase):
         phases = properties["loads"]["properties"]["day"]["items"]["oneOf"]
         self.assertIn("for", phases[1]["properties"])
         self.assertIn("yield", properties["fit"]["properties"]["shafts"]["items"]["properties"])
+
+
+class Helps(TestCase):
+    """Each help that is promised is tried: the document is changed so, and has the use that was told."""
+
+    def test_what_is_promised_is_true(self) -> None:
+        gear = "drive.branches.0.stages.0"
+        raw = changed({
+            f"{gear}.width": "4 mm", f"{gear}.driven_material": "acetal", "drive.stages.0.width": "6 mm",
+            "drive.branches.0.controller": {"continuous_current": "12 A"},
+            "fit": {"loops": [{"stage": "drive.stages[0]", "tension": "20 N"}]},
+        })  # fmt: skip
+        asked = limits(evaluate([design.read(raw)])).asked
+        rows = [one for one in limits(asked.evaluation).rows if one.state in ("near", "over")]
+        self.assertGreaterEqual(
+            {one.check for one in rows}, {"gear_tooth", "belt_force", "belt_jump", "controller_peak"}
+        )
+        for one in rows:
+            for help_ in helps(asked, one):
+                with self.subTest(one.check, text=help_.text):
+                    made = copy.deepcopy(raw)
+                    for path, value in help_.changes.items():
+                        made = changed({re.sub(r"\[(\d+)\]", r".\1", path): value}, made)
+                    found = [r for r in told(made)["checks"] if (r["check"], r["path"], r["member"]) ==
+                             (one.check, one.path, one.member)]  # fmt: skip
+                    assert help_.use is not None
+                    self.assertAlmostEqual(found[0]["use"], help_.use, 6)
+                    self.assertIn(f"{found[0]['use']:.2f}", help_.text)
+
+    def test_steps_are_swapped_and_rest_is_added(self) -> None:
+        stack = {"kind": "planetary", "reductions": [4, 3], "torque_ratings": [18, 5]}
+        raw = changed({"drive.branches.0.stages": [stack], "vehicle.mass": "60 kg"})
+        found = limits(evaluate([design.read(raw)]))
+        order = next(one for one in found.rows if one.check == "order_of_steps")
+        (swapped,) = helps(found.asked, order)
+        self.assertEqual(swapped.changes[f"{GEAR}.reductions"], [3.0, 4.0])
+
+    def test_what_is_all_right_needs_no_help(self) -> None:
+        found = limits(evaluate([design.read(changed({}))]))
+        calm = [one for one in found.rows if one.state in ("ok", "unknown")]
+        self.assertEqual([help_ for one in calm for help_ in helps(found.asked, one)], [])

@@ -10,6 +10,7 @@ import numpy as np
 from ydrometer.document.design import Document
 from ydrometer.evaluation.evaluate import evaluate
 from ydrometer.loads.asked import Asked, Warmth
+from ydrometer.loads.helps import helps
 from ydrometer.loads.limits import Limits, limits
 from ydrometer.loads.moments import RUN, RUN_PEAK, TURN
 from ydrometer.loads.passing import Line, line
@@ -43,7 +44,7 @@ def report(document: Document) -> dict[str, Any]:
         "turn": None if turn is None else {
             "possible": turn.possible, "force_each_side": turn.force_each_side, "rate": turn.rate,
         },
-        "checks": [_check(row) for row in found.rows],
+        "checks": [_check(row, [help_.text for help_ in helps(asked, row)]) for row in found.rows],
         "not_judged": [{"check": one.check, "path": one.path} for one in found.not_judged],
         "heat": [_heat(warmth, asked, b) for b, _ in asked.motors for warmth in [asked.warmth.get(b)]],
         "worst": _worst(found),
@@ -85,11 +86,11 @@ def _or_null(value: Any) -> float | None:
     return None if np.isnan(value) else float(value)
 
 
-def _check(row: Row) -> dict[str, Any]:
+def _check(row: Row, helping: list[str]) -> dict[str, Any]:
     told = {"check", "path", "member", "moment", "demand", "capacity", "unit", "use", "state"}
     made: dict[str, Any] = {f.name: getattr(row, f.name) for f in fields(Row) if f.name in told}
     lists = {name: list(getattr(row, name)) for name in ("assumed", "needs", "remarks")}
-    return {**made, **lists, "helps": [], **row.told}
+    return {**made, **lists, "helps": helping, **row.told}
 
 
 def _heat(warmth: Warmth | None, asked: Asked, b: int) -> dict[str, Any]:

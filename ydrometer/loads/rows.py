@@ -106,8 +106,6 @@ def strained(path: str, strain: Strain, moments: Sequence[str], prefix: Sequence
 
     if strain.demand is None or strain.capacity is None:
         state: State = "unknown" if strain.settled is None else "ok" if strain.settled else "over"
-        if strain.remarks and strain.check == "order_of_steps":
-            state = "over"
         at = None if strain.demand is None else largest(strain.demand)
         demand = None if strain.demand is None or at is None else float(strain.demand[at])
         known = strain.capacity if isinstance(strain.capacity, float) else None

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
@@ -10,6 +11,7 @@ from ydrometer.document.design import Design, Document
 from ydrometer.document.loads import USUAL_DAY, USUAL_HEATS, Runs
 from ydrometer.evaluation.evaluate import evaluate
 from ydrometer.loads.asked import Asked, Warmth
+from ydrometer.loads.helps import helps
 from ydrometer.loads.limits import Limits, limits
 from ydrometer.loads.moments import Turn
 from ydrometer.loads.rows import Row, State
@@ -157,6 +159,56 @@ def loads_shown(document: Document) -> LoadsShown:
         turn=asked.moments.turn,
         not_judged=[one.path for one in found.not_judged],
     )
+
+
+@dataclass(frozen=True, slots=True)
+class ChangeShown:
+    """A value to be put at a path of the document, as JSON."""
+
+    path: str
+    value: str
+
+
+@dataclass(frozen=True, slots=True)
+class HelpShown:
+    """What would relieve a row: in words with what it leads to, and the changes that do it."""
+
+    text: str
+    changes: list[ChangeShown]
+
+
+@dataclass(frozen=True, slots=True)
+class RowWanted:
+    """Which row is asked about."""
+
+    check: str
+    path: str
+    member: str
+    moment: str
+
+
+def helps_shown(document: Document, wanted: RowWanted) -> list[HelpShown]:
+    """What would relieve one row of a design; nothing for one that is not there any more.
+
+    Args:
+        document: as read.
+        wanted: the row.
+    """
+    found = limits(evaluate([document]))
+    row = next(
+        (
+            row for row in found.rows
+            if (row.check, row.path, row.member or "", row.moment or "")
+            == (wanted.check, wanted.path, wanted.member, wanted.moment)
+        ),
+        None,
+    )  # fmt: skip
+    if row is None:
+        return []
+    return [
+        HelpShown(help_.text, [ChangeShown(path, json.dumps(value)) for path, value in help_.changes.items()])
+        for help_ in helps(found.asked, row)
+    ]
 
 
 def _phase(phase: object) -> PhaseShown:

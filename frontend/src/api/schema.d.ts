@@ -219,6 +219,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/loads/helps/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description What would relieve one row. */
+        post: operations["loads_helps_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/searches/{search}/": {
         parameters: {
             query?: never;
@@ -936,6 +953,10 @@ export interface components {
             } | null;
             id: string;
         };
+        ChangeShown: {
+            path: string;
+            value: string;
+        };
         ChangesRequest: {
             changes: components["schemas"]["ChangeRequest"][];
         };
@@ -1342,6 +1363,11 @@ export interface components {
             text: string;
             way: components["schemas"]["Placing"] | null;
         };
+        /** @description What would relieve a row: in words with what it leads to, and the changes that do it. */
+        HelpShown: {
+            changes: components["schemas"]["ChangeShown"][];
+            text: string;
+        };
         Hole: {
             /** Format: double */
             radius: number;
@@ -1528,6 +1554,18 @@ export interface components {
             rows: components["schemas"]["LoadRow"][];
             state: components["schemas"]["LoadStateEnum"];
             title: string;
+        };
+        /** @description Which row of Loads is asked about. */
+        LoadsHelpsRequestRequest: {
+            check: string;
+            document: {
+                [key: string]: unknown;
+            };
+            /** @default  */
+            member: string;
+            /** @default  */
+            moment: string;
+            path: string;
         };
         LoadsRequestRequest: {
             document: {
@@ -2999,6 +3037,47 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LoadsShown"];
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    loads_helps_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LoadsHelpsRequestRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HelpShown"][];
                 };
             };
             /** @description Refused, with the reason */

@@ -1,5 +1,6 @@
 import { fireEvent, screen, within } from "@testing-library/react";
 import { describe, expect, it, vi } from "vitest";
+import { api } from "../../api/client";
 import { at } from "../../document/document";
 import { type Bench, DOCUMENTS, LOADS, onTheBench, UNITS } from "../../fixtures";
 import { LoadsStation } from "./LoadsStation";
@@ -12,6 +13,8 @@ vi.stubGlobal(
     disconnect() {}
   },
 );
+
+const GEARS = "drive.branches[0].stages[0]";
 
 const bench = (trouble = ""): Bench =>
   onTheBench(<LoadsStation />, {}, DOCUMENTS.mounted, null, { loads: LOADS, trouble });
@@ -37,10 +40,21 @@ describe("Loads", () => {
     expect(made.edit.set).toHaveBeenCalledWith("vehicle.sight", "12 m");
   });
 
+  it("offers what would relieve a part, and does it", async () => {
+    const help = { text: "width 12 mm: 0.83", changes: [{ path: `${GEARS}.width`, value: '"12 mm"' }] };
+    vi.spyOn(api, "POST").mockResolvedValue({ data: [help], response: new Response() } as never);
+    const made = bench();
+    fireEvent.click(part("gears"));
+    fireEvent.click(
+      (await screen.findAllByRole("button", { name: "Try it: width 12 mm: 0.83" }))[0] as HTMLElement,
+    );
+    expect(at(made.document(), `${GEARS}.width`)).toBe("12 mm");
+  });
+
   it("selects on the Line the stage that is chosen", () => {
     const made = bench();
     fireEvent.click(part("gears"));
-    expect(made.edit.select).toHaveBeenCalledWith({ path: "drive.branches[0].stages[0]", member: "driver" });
+    expect(made.edit.select).toHaveBeenCalledWith({ path: GEARS, member: "driver" });
   });
 
   it("takes the usual day over as one's own", () => {

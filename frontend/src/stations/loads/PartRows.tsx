@@ -5,6 +5,7 @@ import { usePlace } from "../../document/context";
 import { Field } from "../../document/Field";
 import { useUnits } from "../../ui/fields/units";
 import { StandingMark } from "../../ui/StandingMark";
+import { Helps } from "./Helps";
 import { against, percent, STANDS } from "./words";
 
 /** All that is checked of one part: what it has to stand against what it does, and what would settle the rest. */
@@ -44,6 +45,7 @@ function Row({ row }: { row: LoadRow }) {
         <Small key={remark}>{`${remark[0]?.toUpperCase()}${remark.slice(1)}.`}</Small>
       ))}
       {row.needs.length > 0 && <Needs row={row} />}
+      {(row.state === "near" || row.state === "over") && <Helps row={row} />}
     </Box>
   );
 }

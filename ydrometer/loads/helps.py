@@ -1,0 +1,246 @@
+"""What would relieve a part: each worked out on the changed design, so that what is promised is true.
+
+A change that does not touch the motion (a width, a material, a tension) is worked out on the same moments; another
+number of teeth or another current limit on the design evaluated anew.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Iterator, Mapping
+from dataclasses import dataclass, replace
+from typing import Any
+
+from ydrometer.base.tables.strengths import MATERIALS, USUAL_MATERIAL
+from ydrometer.document.design import Design, Document
+from ydrometer.document.mounting import LoopMount, Mounting
+from ydrometer.document.sources import Controller
+from ydrometer.document.stages import Stage
+from ydrometer.evaluation.evaluate import evaluate
+from ydrometer.loads import electrical, mechanical, shafts
+from ydrometer.loads.asked import Asked
+from ydrometer.loads.rows import Row
+from ydrometer.loads.words import part_title
+
+MOST = 3
+"""Helps of one row that are told."""
+EASED = 0.97
+"""Use that a help by tension aims at, and the one that a help by width does."""
+WELL = 0.8
+SAME = 0.005
+"""Relative change of the top speed that is none."""
+CHECKS: tuple[Callable[[Asked], Iterator[Row]], ...] = (
+    electrical.motor_peak_current, electrical.source_speed, electrical.controller_peak, electrical.supply_peak,
+    electrical.supply_voltage, mechanical.stages, mechanical.box_speed, mechanical.brakes,
+)  # fmt: skip
+"""All that a change may make worse, but for heat."""
+
+
+@dataclass(frozen=True, slots=True)
+class Help:
+    """One change: in words with the use that it leads to, and what to put where in the document, by path.
+
+    A use of None is that of a row that then is all right without a number.
+    """
+
+    text: str
+    use: float | None
+    changes: Mapping[str, Any]
+
+
+@dataclass(frozen=True, slots=True)
+class _Change:
+    """A design that might help: in words, the values by path, and whether the motion changes with it."""
+
+    words: str
+    design: Design
+    values: dict[str, Any]
+    moves: bool
+
+
+def helps(asked: Asked, row: Row) -> list[Help]:
+    """At most three changes that relieve a row which is near or over, the gentlest first.
+
+    Args:
+        asked: the design.
+        row: of it.
+    """
+    if row.state not in ("near", "over"):
+        return []
+    if row.check == "order_of_steps":
+        return _swapped(asked, row)
+    if row.check == "winding_temperature":
+        return _rested(asked, row)
+    before = {_key(one): one for one in _rows(asked)}
+    found = [help_ for change in _changes(asked, row) if (help_ := _tried(asked, row, change, before)) is not None]
+    return found[:MOST]
+
+
+def _rows(asked: Asked) -> list[Row]:
+    return [row for check in CHECKS for row in check(asked)] + shafts.shafts(asked)[0]
+
+
+def _key(row: Row) -> tuple[str, str, str | None, str]:
+    """What tells rows apart whose moment may be another after a change."""
+    air = row.moment or ""
+    return row.check, row.path, row.member, air if air == electrical.IN_THE_AIR else ""
+
+
+def _tried(asked: Asked, row: Row, change: _Change, before: Mapping[Any, Row]) -> Help | None:
+    """A change worked out; None where it does not relieve the row."""
+    other = _changed(asked, change)
+    after = {_key(one): one for one in _rows(other)}
+    found = after.get(_key(row))
+    if found is None or found.use is None or (row.use is not None and found.use >= row.use):
+        return None
+    worse = [one for key, one in after.items() if one.state == "over" and key in before and _worse(before[key], one)]
+    text = f"{change.words}: {found.use:.2f}"
+    text += f" ({_cost(asked, other)})" if change.moves else ""
+    if worse:
+        text += f"; the {part_title(other.design, worse[0])} is over then"
+    return Help(text, found.use, change.values)
+
+
+def _worse(before: Row, after: Row) -> bool:
+    return before.state != "over" and after.state == "over"
+
+
+def _changed(asked: Asked, change: _Change) -> Asked:
+    document = asked.evaluation.documents[asked.index]
+    new = Document(change.design, document.values, document.assumed)
+    if change.moves:
+        return Asked(evaluate([new]))
+    documents = tuple(new if i == asked.index else one for i, one in enumerate(asked.evaluation.documents))
+    made = Asked(replace(asked.evaluation, documents=documents), asked.index)
+    made.__dict__["moments"] = asked.moments
+    return made
+
+
+def _cost(asked: Asked, other: Asked) -> str:
+    """What a change does to top speed and push."""
+    speeds = [one.evaluation.value("top_speed", one.index) or 0.0 for one in (asked, other)]
+    push = other.evaluation.value("pushing_force", other.index) or 0.0
+    same = math.isclose(*speeds, rel_tol=SAME)
+    return f"top speed {'as it is' if same else f'{speeds[1]:.3g} m/s'}, push {push:.3g} N"
+
+
+def _changes(asked: Asked, row: Row) -> Iterator[_Change]:
+    """What might relieve a row, by its check."""
+    if row.check == "gear_tooth":
+        yield from _wider(asked, row)
+        yield from _stronger(asked, row)
+        yield from _teeth(asked, row)
+    elif row.check in ("belt_force", "chain_force"):
+        yield from _wider(asked, row)
+        yield from _teeth(asked, row)
+    elif row.check in ("belt_jump", "v_belt_slip"):
+        yield from _tighter(asked, row)
+        yield from _teeth(asked, row)
+    elif row.check in ("motor_peak_current", "controller_peak"):
+        yield from _limited(asked, row)
+
+
+def _stage(asked: Asked, path: str) -> Stage:
+    return next(through.stage for through in asked.line.stages if through.path == path)
+
+
+def _with_stage(design: Design, path: str, made: Stage) -> Design:
+    """The design with another stage at a path."""
+    drive = design.drive
+    if path.startswith("drive.stages"):
+        return replace(design, drive=replace(drive, stages=_put(drive.stages, path, made)))
+    b = int(path.split("[")[1].split("]", maxsplit=1)[0])
+    branch = replace(drive.branches[b], stages=_put(drive.branches[b].stages, path, made))
+    return replace(design, drive=replace(drive, branches=(*drive.branches[:b], branch, *drive.branches[b + 1 :])))
+
+
+def _put(stages: tuple[Stage, ...], path: str, made: Stage) -> tuple[Stage, ...]:
+    k = int(path.rsplit("[", 1)[1][:-1])
+    return (*stages[:k], made, *stages[k + 1 :])
+
+
+def _wider(asked: Asked, row: Row) -> Iterator[_Change]:
+    """As wide as eases it well, in whole millimetres; at most twice as wide as now."""
+    stage: Any = _stage(asked, row.path)
+    if row.check == "chain_force" or not stage.width or row.use is None:
+        return
+    wanted = math.ceil(1e3 * stage.width * min(2.0, max(row.use / WELL, 1.0)) - 1e-9)
+    if 1e-3 * wanted > stage.width:
+        design = _with_stage(asked.design, row.path, replace(stage, width=1e-3 * wanted))
+        yield _Change(f"width {wanted} mm", design, {f"{row.path}.width": f"{wanted} mm"}, moves=False)
+
+
+def _stronger(asked: Asked, row: Row) -> Iterator[_Change]:
+    """The weakest material that eases it, where the maker's own figure is not given."""
+    stage: Any = _stage(asked, row.path)
+    end = row.member if row.member in ("driver", "driven") else "driven"
+    if getattr(stage, f"{end}_allowed_stress") is not None or row.demand is None:
+        return
+    now = MATERIALS[getattr(stage, f"{end}_material") or USUAL_MATERIAL].tooth
+    better = sorted((m.tooth, name) for name, m in MATERIALS.items() if m.tooth > now and m.tooth >= row.demand)
+    for _, name in better[:1]:
+        design = _with_stage(asked.design, row.path, replace(stage, **{f"{end}_material": name}))
+        yield _Change(f"{name} for the {end}", design, {f"{row.path}.{end}_material": name}, moves=False)
+
+
+def _teeth(asked: Asked, row: Row) -> Iterator[_Change]:
+    """A driver with one or two teeth more: less force at its rim, and another gearing."""
+    stage: Any = _stage(asked, row.path)
+    if not stage.members or not stage.members[0].form.toothed:
+        return
+    for more in (1, 2):
+        made = stage.resized({"driver": stage.driver_teeth + more})
+        if made is not None:
+            words = f"{stage.driver_teeth + more}-tooth driver"
+            values = {f"{row.path}.driver_teeth": stage.driver_teeth + more}
+            yield _Change(words, _with_stage(asked.design, row.path, made), values, moves=True)
+
+
+def _tighter(asked: Asked, row: Row) -> Iterator[_Change]:
+    """The tension at rest with which it just holds."""
+    fit = asked.design.fit or Mounting()
+    place = next((i for i, loop in enumerate(fit.loops) if loop.stage == row.path), len(fit.loops))
+    said = fit.loops[place] if place < len(fit.loops) else LoopMount(stage=row.path)
+    if said.tension is None or row.demand is None or row.capacity is None:
+        return
+    flung = max(0.0, said.tension - row.capacity) if row.check == "belt_jump" else 0.0
+    needed = row.demand / EASED + flung if row.check == "belt_jump" else row.told["needs_tension"] / EASED
+    wanted = math.ceil(needed)
+    loops = (*fit.loops[:place], replace(said, tension=float(wanted)), *fit.loops[place + 1 :])
+    design = replace(asked.design, fit=replace(fit, loops=loops))
+    yield _Change(f"tension {wanted} N", design, {f"fit.loops[{place}].tension": f"{wanted} N"}, moves=False)
+
+
+def _limited(asked: Asked, row: Row) -> Iterator[_Change]:
+    """A current limit of the controller that just holds."""
+    b = int(row.path.split("[")[1].split("]")[0])
+    branch = asked.design.drive.branches[b]
+    if row.capacity is None:
+        return
+    controller = replace(branch.controller or Controller(), current_limit=row.capacity)
+    branches = asked.design.drive.branches
+    made = (*branches[:b], replace(branch, controller=controller), *branches[b + 1 :])
+    design = replace(asked.design, drive=replace(asked.design.drive, branches=made))
+    path = f"drive.branches[{b}].controller.current_limit"
+    yield _Change(f"current limit {row.capacity:.3g} A", design, {path: f"{row.capacity:.6g} A"}, moves=True)
+
+
+def _rested(asked: Asked, row: Row) -> list[Help]:
+    b = int(row.path.split("[")[1].split("]")[0])
+    rest = asked.warmth[b].rest_needed
+    if not rest:
+        return []
+    minutes = math.ceil(rest / 60.0)
+    last = len(asked.said.day)
+    changes = {f"loads.day[{last}]": {"do": "rest", "for": f"{minutes} min"}} if last else {}
+    return [Help(f"rest of {minutes} min more between heats", None, changes)]
+
+
+def _swapped(asked: Asked, row: Row) -> list[Help]:
+    stage: Any = _stage(asked, row.path)
+    order = sorted(range(len(stage.reductions)), key=lambda k: stage.torque_ratings[k])
+    changes = {
+        f"{row.path}.reductions": [stage.reductions[k] for k in order],
+        f"{row.path}.torque_ratings": [stage.torque_ratings[k] for k in order],
+    }
+    return [Help("steps swapped", None, changes)]
