@@ -119,11 +119,11 @@ class TwoNodes(TestCase):
         net = heat.network(motor(thermal=TWO), AMBIENT)
         assert net is not None
         day = Day(net, [Block(pieces((40.0, 300.0, 12.0), (0.0, 0.0, 30.0)))])
-        self.assertGreater(day.hottest(20), LIMIT - 10.0)
+        self.assertGreater(day.hottest(20)[0], LIMIT - 10.0)
         rest = heat.rest_needed(day, 20, LIMIT - 10.0)
         assert rest is not None
         self.assertGreater(rest, 1.0)
-        self.assertAlmostEqual(day.hottest(20, rest), LIMIT - 10.0, 3)
+        self.assertAlmostEqual(day.hottest(20, rest)[0], LIMIT - 10.0, 3)
         self.assertEqual(heat.rest_needed(day, 1, LIMIT), 0.0)
         self.assertIsNone(heat.rest_needed(Day(net, [Block(pieces((90.0, 0.0, 60.0)))]), 2, LIMIT))
 

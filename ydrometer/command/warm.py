@@ -1,12 +1,26 @@
 """What a process does before its first request: load the units library, compile the kernels or load them compiled."""
 
+from typing import Any
+
+from ydrometer.document import design
 from ydrometer.document.template import new_vehicle
 from ydrometer.screens.live import look
+from ydrometer.screens.loads import loads_shown
 
 
 def warm() -> None:
-    """Look at one design, so that the first request does not pay for what is loaded on the way."""
+    """Look at designs, so that the first request does not pay for what is loaded on the way."""
     look(new_vehicle("warm"))
+    loads_shown(design.read(_turning()))
+
+
+def _turning() -> dict[str, Any]:
+    """A vehicle of two units with a fuse: all that loads are asked about it can tell."""
+    made = new_vehicle("warm")
+    made["vehicle"] |= {"track": "300 mm", "wheelbase": "300 mm"}
+    made["drive"]["units"] = 2
+    made["drive"]["supply"]["fuse"] = {"rating": "40 A"}
+    return made
 
 
 if __name__ == "__main__":

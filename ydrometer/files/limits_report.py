@@ -98,7 +98,7 @@ def _heat(warmth: Warmth | None, asked: Asked, b: int) -> dict[str, Any]:
         nothing = dict.fromkeys(("winding", "case", "hottest_winding", "at", "hottest_case", "hottest_case_at"))
         return {"branch": b, "nodes": 0, **nothing, "moving_air": None, "shove_until_limit": None,
                 "rest_needed": None, "curve": []}  # fmt: skip
-    day, moving = warmth.day, warmth.moving_air
+    day = warmth.day
     return {
         "branch": b,
         "nodes": day.nodes,
@@ -108,7 +108,10 @@ def _heat(warmth: Warmth | None, asked: Asked, b: int) -> dict[str, Any]:
         "at": day.at,
         "hottest_case": day.hottest_case,
         "hottest_case_at": day.hottest_case_at,
-        "moving_air": {"hottest_winding": moving.hottest_winding, "hottest_case": moving.hottest_case},
+        "moving_air": {
+            "hottest_winding": warmth.winding_in_moving_air,
+            "hottest_case": warmth.case_in_moving_air,
+        },
         "shove_until_limit": warmth.shove_until_limit,
         "rest_needed": warmth.rest_needed,
         "curve": day.curve.tolist(),

@@ -30,13 +30,14 @@ MARGIN = 10.0
 
 @dataclass(frozen=True, slots=True)
 class Warmth:
-    """How warm one motor of a branch gets: its day, the same in moving air, how long it can be held at the shove's
-    current, s, and the rest that each heat needs behind it, s; see `heat.until` and `heat.rest_needed`.
+    """How warm one motor of a branch gets: its day, the hottest in moving air, K, how long it can be held at the
+    shove's current, s, and the rest that each heat needs behind it, s; see `heat.until` and `heat.rest_needed`.
     """
 
     branch: int
     day: heat.Heat
-    moving_air: heat.Heat
+    winding_in_moving_air: float
+    case_in_moving_air: float
     shove_until_limit: float | None
     rest_needed: float | None
 
@@ -118,14 +119,16 @@ class Asked:
         still, moving = (heat.network(source, ambient, moving_air=moved) for moved in (False, True))
         if still is None or moving is None:
             return None
-        blocks = [day.block(stretch, b) for stretch in self.heats.stretches]
+        different = {id(stretch): stretch for stretch in self.heats.stretches}
+        known = {name: day.block(stretch, b) for name, stretch in different.items()}
+        blocks = [known[id(stretch)] for stretch in self.heats.stretches]
         count, limit = self.heats.count, self.limit(source)
         one = heat.Day(still, blocks)
         shove = self.moments.states.current[self.moments.names.index("shove"), b]
         return Warmth(
             b,
             heat.gone_through(one, count),
-            heat.gone_through(heat.Day(moving, blocks), count),
+            *heat.Day(moving, blocks).hottest(count),
             heat.until(still, float(shove) ** 2, limit),
             heat.rest_needed(one, count, limit - MARGIN),
         )

@@ -9,6 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ydrometer.base.errors import DocumentError, Fault
+from ydrometer.base.jit import entry
 from ydrometer.base.tables.strengths import FUSE
 from ydrometer.document.loads import USUAL_DAY, USUAL_HEATS, Cruise, Loads, Phase, Rest, Runs, Shove, Turns
 from ydrometer.evaluation.evaluate import Evaluation
@@ -24,7 +25,7 @@ LONG_WAIT = 60.0
 """s of standing still that a continuous rating does not count."""
 MOST_PIECES = 48
 """Of a run, for its heat: each is short against what a winding takes to warm."""
-LEVEL_STEPS = 60
+LEVEL_STEPS = 40
 
 
 @dataclass(frozen=True, slots=True)
@@ -67,12 +68,15 @@ def heats(evaluation: Evaluation, index: int, moments: Moments) -> Heats:
         DocumentError: a phase that is given cannot be done.
     """
     said = evaluation.documents[index].design.loads or Loads()
-    if said.day:
-        made = [_stretch(evaluation, index, moments, phase, k) for k, phase in enumerate(said.day)]
-        return Heats(made, said.heats or 1, False)
     usual = [phase for phase in USUAL_DAY if moments.run is not None or not isinstance(phase, Runs)]
-    made = [_stretch(evaluation, index, moments, phase, k) for k, phase in enumerate(usual)]
-    return Heats(made, said.heats or USUAL_HEATS, True)
+    # The same phase comes again and again in a long day.
+    known: dict[Phase, Stretch] = {}
+    made = []
+    for k, phase in enumerate(said.day or usual):
+        if phase not in known:
+            known[phase] = _stretch(evaluation, index, moments, phase, k)
+        made.append(known[phase])
+    return Heats(made, said.heats or (1 if said.day else USUAL_HEATS), not said.day)
 
 
 def _stretch(evaluation: Evaluation, index: int, moments: Moments, phase: Phase, k: int) -> Stretch:
@@ -168,7 +172,8 @@ def root_mean_square(day: Heats, of: Callable[[Stretch], Floats]) -> float:
 
 def longest_currents(day: Heats) -> list[float]:
     """For each row of the fuse's table the largest current that is exceeded for longer than the row's time, A."""
-    return [max((_exceeded(stretch, time) for stretch in day.stretches), default=0.0) for time, _ in FUSE]
+    stretches = {id(stretch): stretch for stretch in day.stretches}.values()
+    return [max((_exceeded(stretch, time) for stretch in stretches), default=0.0) for time, _ in FUSE]
 
 
 def _exceeded(stretch: Stretch, time: float) -> float:
@@ -178,26 +183,29 @@ def _exceeded(stretch: Stretch, time: float) -> float:
     if time == 0.0:
         return float(stretch.bus.max())
     low, high = 0.0, float(stretch.bus.max())
-    if _above(stretch, high * (1.0 - 1e-9)) > time:
+    if _above(stretch.time, stretch.bus, high * (1.0 - 1e-9)) > time:
         return high
     for _ in range(LEVEL_STEPS):
         middle = 0.5 * (low + high)
-        if _above(stretch, middle) > time:
+        if _above(stretch.time, stretch.bus, middle) > time:
             low = middle
         else:
             high = middle
     return low
 
 
-def _above(stretch: Stretch, level: float) -> float:
-    """The longest time that the supply's current stays above a level, s."""
-    t, over = stretch.time, stretch.bus - level
-    longest, begun = 0.0, t[0] if over[0] > 0.0 else None
+@entry
+def _above(t: Floats, current: Floats, level: float) -> float:
+    """The longest time that a current stays above a level, s."""
+    longest, begun, before = 0.0, t[0], current[0] - level
     for k in range(1, len(t)):
-        if (over[k] > 0.0) != (over[k - 1] > 0.0):
-            at = t[k - 1] + (t[k] - t[k - 1]) * over[k - 1] / (over[k - 1] - over[k])
-            if begun is None:
-                begun = at
-            else:
-                longest, begun = max(longest, at - begun), None
-    return float(max(longest, t[-1] - begun) if begun is not None else longest)
+        over = current[k] - level
+        if (over > 0.0) != (before > 0.0):
+            at = t[k - 1] + (t[k] - t[k - 1]) * before / (before - over)
+            if before > 0.0:
+                longest = max(longest, at - begun)
+            begun = at
+        before = over
+    if before > 0.0:
+        longest = max(longest, t[-1] - begun)
+    return longest

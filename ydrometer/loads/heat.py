@@ -208,8 +208,12 @@ class Day:
         self.seconds = 0.0
         whole = Map(np.eye(net.nodes), np.zeros(net.nodes))
         parts: list[Looks] = []
+        # The same phase comes again and again in a long day.
+        known: dict[int, tuple[Map, Looks]] = {}
         for block in blocks:
-            once, seen = _through(net, block.pieces)
+            if id(block.pieces) not in known:
+                known[id(block.pieces)] = _through(net, block.pieces)
+            once, seen = known[id(block.pieces)]
             for _ in range(block.count):
                 parts.append(Looks(seen.a @ whole.a, seen.a @ whole.b + seen.b, self.seconds + seen.time))
                 whole = once.after(whole)
@@ -222,17 +226,13 @@ class Day:
         """All nodes at ambient, K."""
         return np.full(self.net.nodes, self.net.ambient)
 
-    def starts(self, heats: int, rest: float = 0.0) -> Floats:
-        """Temperatures at the start of each heat, K, (heats, n), with a rest behind each."""
-        map_ = self.map
-        if rest > 0.0:
-            a, b = maps(self.net, np.zeros(1), np.zeros(1), np.array([rest]))
-            map_ = Map(a[0], b[0]).after(map_)
+    def starts(self, heats: int) -> Floats:
+        """Temperatures at the start of each heat, K, (heats, n)."""
         found = np.empty((heats, self.net.nodes))
         at = self.cold
         for heat in range(heats):
             found[heat] = at
-            at = np.minimum(map_.a @ at + map_.b, RUNAWAY)
+            at = np.minimum(self.map.a @ at + self.map.b, RUNAWAY)
         return found
 
     def within(self, start: Floats) -> Floats:
@@ -240,10 +240,16 @@ class Day:
         made: Floats = np.minimum(self.parts.a @ start + self.parts.b, RUNAWAY)
         return made
 
-    def hottest(self, heats: int, rest: float = 0.0) -> float:
-        """The hottest winding of all heats, K: that of the last one."""
-        last = self.starts(heats, rest)[-1]
-        return float(max(self.within(last)[:, 0].max(), last[0]))
+    def hottest(self, heats: int, rest: float = 0.0) -> tuple[float, float]:
+        """The hottest winding and case of all heats, K, with a rest behind each: those of the last one."""
+        once = self.map
+        if rest > 0.0:
+            a, b = maps(self.net, np.zeros(1), np.zeros(1), np.array([rest]))
+            once = Map(a[0], b[0]).after(once)
+        before = once.times(heats - 1)
+        start = np.nan_to_num(before.a @ self.cold + before.b, nan=RUNAWAY, posinf=RUNAWAY)
+        last = self.within(np.minimum(start, RUNAWAY))
+        return float(max(last[:, 0].max(), min(start[0], RUNAWAY))), float(last[:, -1].max())
 
 
 def _through(net: Network, pieces: Pieces) -> tuple[Map, Looks]:
@@ -314,13 +320,11 @@ def rest_needed(day: Day, heats: int, limit: float) -> float | None:
     Returns:
         0 where it does without; None where even the first heat does not.
     """
-    if day.hottest(heats) <= limit:
+    if day.hottest(heats)[0] <= limit:
         return 0.0
-    if day.hottest(1) > limit:
+    if day.hottest(1)[0] > limit or day.hottest(heats, FARTHEST)[0] > limit:
         return None
-    if day.hottest(heats, FARTHEST) > limit:
-        return None
-    found: float = brentq(lambda rest: day.hottest(heats, rest) - limit, 0.0, FARTHEST, xtol=1e-3, rtol=1e-9)
+    found: float = brentq(lambda rest: day.hottest(heats, rest)[0] - limit, 0.0, FARTHEST, xtol=1e-3, rtol=1e-9)
     return found
 
 

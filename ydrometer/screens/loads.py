@@ -280,7 +280,7 @@ def _heat(asked: Asked, warmth: Warmth) -> HeatShown:
         limit=asked.limit(source),
         hottest=warmth.day.hottest_winding,
         at=warmth.day.at,
-        moving_air=warmth.moving_air.hottest_winding,
+        moving_air=warmth.winding_in_moving_air,
         shove_until_limit=warmth.shove_until_limit,
         rest_needed=warmth.rest_needed,
         winding=curve[:, [0, 1]].tolist(),

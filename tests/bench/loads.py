@@ -1,0 +1,96 @@
+"""./ydro bench loads: what each part has to stand, in the core and after a key in the page."""
+
+from __future__ import annotations
+
+import json
+import time
+from functools import partial
+from pathlib import Path
+from typing import Any
+
+from selenium.webdriver.common.keys import Keys
+
+from tests.bench.ui import spread
+from tests.browser.driving import Page
+from ydrometer.document import design
+from ydrometer.evaluation.evaluate import evaluate
+from ydrometer.loads import electrical, shafts
+from ydrometer.loads.asked import Asked
+from ydrometer.loads.limits import CHECKS, limits
+
+CASE = Path(__file__).parents[1] / "core" / "cases" / "loads" / "01-robot.json"
+TIMES = 60
+KEYS = 40
+GOAL_PLAIN_MS, GOAL_DAY_MS, GOAL_SETTLED_MS = 10.0, 30.0, 150.0
+OF_THE_DAY = {
+    electrical.winding_temperature, electrical.mount_softening, electrical.controller_continuous,
+    electrical.supply_continuous, electrical.fuse,
+}  # fmt: skip
+LONG_DAY = [{"do": "runs", "count": 4, "every": "25 s"}, {"do": "shove", "for": "4 s"}, {"do": "turns", "for": "5 s"},
+            {"do": "rest", "for": "5 min"}] * 16  # fmt: skip
+WATCH = """
+window.__settled = [];
+let begun = 0;
+document.addEventListener("keydown", (event) => {
+  if (event.key === "Enter") begun = performance.now();
+}, true);
+new MutationObserver(() => {
+  const since = begun;
+  if (!since) return;
+  begun = 0;
+  requestAnimationFrame(() => {
+    const painted = new MessageChannel();
+    painted.port1.onmessage = () => window.__settled.push(performance.now() - since);
+    painted.port2.postMessage(null);
+  });
+}).observe(document.querySelector("[data-bars]"), { childList: true, subtree: true, characterData: true });
+"""
+
+
+def timed(raw: dict[str, Any], *, heat: bool) -> list[float]:
+    """Milliseconds to work all rows out, with those of the day or without."""
+    document, took = design.read(raw), []
+    for _ in range(TIMES):
+        begun = time.perf_counter()
+        evaluation = evaluate([document])
+        if heat:
+            limits(evaluation)
+        else:
+            asked = Asked(evaluation)
+            for check in CHECKS:
+                if check not in OF_THE_DAY:
+                    list(check(asked))
+            shafts.shafts(asked)
+        took.append(1e3 * (time.perf_counter() - begun))
+    return took[5:]
+
+
+def settled(page: Page) -> list[float]:
+    """Milliseconds from Enter in a field to the bars, painted."""
+    page.click("[data-part='toothed belt']")
+    page.find("[data-part='toothed belt'][aria-pressed=true]")
+    page.driver.execute_script(WATCH)
+    for number in range(KEYS):
+        page.click("[data-part=gears]")
+        field = page.find("[data-field='how the load comes'] select")
+        page.driver.execute_script("arguments[0].focus()", field)
+        field.send_keys("l" if number % 2 else "m", Keys.ENTER)
+        page.wait(partial(answered, page, number + 1), "an answer")
+    return [float(ms) for ms in page.driver.execute_script("return window.__settled")][5:]
+
+
+def answered(page: Page, count: int) -> bool:
+    """Whether so many keys have been answered."""
+    return bool(page.driver.execute_script("return window.__settled.length") >= count)
+
+
+def main() -> None:
+    """Print all."""
+    raw = json.loads(CASE.read_text())
+    print(f"without the day, in the core, ms: {spread(timed(raw, heat=False))}   (goal {GOAL_PLAIN_MS:g})")
+    long = {**raw, "loads": {**raw["loads"], "day": LONG_DAY, "heats": 200}}
+    print(f"a day of 64 phases and 200 heats, ms: {spread(timed(long, heat=True))}   (goal {GOAL_DAY_MS:g})")
+
+
+if __name__ == "__main__":
+    main()
