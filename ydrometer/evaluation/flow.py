@@ -14,7 +14,8 @@ from ydrometer.document.design import Design
 from ydrometer.document.stages import Stage, power_lost, stage_efficiency
 from ydrometer.document.walk import own_stages, shaft_numbers, trunk_stages
 from ydrometer.evaluation.evaluate import Evaluation
-from ydrometer.motion import trace
+from ydrometer.motion import states, trace
+from ydrometer.motion.plant import Batch
 from ydrometer.motion.trace import Sources
 
 MomentName = Literal["hard start", "shove", "top speed", "picked"]
@@ -85,7 +86,7 @@ def flows(evaluation: Evaluation, index: int = 0, picked: float | None = None) -
     group, row = evaluation.group(index)
     design = evaluation.documents[index].design
     made = [
-        _flow(design, "hard start", 0.0, trace.standing(group.batch, row, pushing=False)),
+        _flow(design, "hard start", 0.0, _hard_start(group.batch, row)),
         _flow(design, "shove", 0.0, trace.standing(group.batch, row, pushing=True)),
     ]
     top = evaluation.value("top_speed", index)
@@ -97,6 +98,15 @@ def flows(evaluation: Evaluation, index: int = 0, picked: float | None = None) -
             gear = _gear_at(trace.points(group.batch, row), speed, last)
             made.append(_flow(design, "picked", speed, trace.driving(group.batch, row, gear, speed)))
     return made
+
+
+def _hard_start(batch: Batch, row: int) -> Sources:
+    """The first moment of the run, eased off to what the tyres hold; its duty is not asked for."""
+    at = states.hard_start(batch, row)
+    return Sources(
+        int(at.gear[0]), math.nan, float(at.bus_voltage[0]), float(at.bus_current[0]), math.nan, at.source_speed[0],
+        at.torque[0], at.current[0], at.behind[0],
+    )  # fmt: skip
 
 
 def _gear_at(points: trace.Points, speed: float, last: int) -> int:
