@@ -11,6 +11,7 @@ from ops.places import PYTHON
 
 BENCHES = {
     "fit": "tests.bench.fit",
+    "loads": "tests.bench.loads",
     "ui": "tests.bench.ui",
     "core": "tests.bench.core",
     "api": "tests.bench.load",

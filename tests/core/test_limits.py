@@ -23,6 +23,7 @@ from ydrometer.loads.asked import Asked
 from ydrometer.loads.helps import helps
 from ydrometer.loads.limits import limits
 from ydrometer.loads.rows import judged
+from ydrometer.screens.loads import RowWanted, helps_shown, loads_shown
 
 CASES = Path(__file__).parent / "cases" / "loads"
 FACTOR = 1.25
@@ -319,3 +320,25 @@ class Helps(TestCase):
         found = limits(evaluate([design.read(changed({}))]))
         calm = [one for one in found.rows if one.state in ("ok", "unknown")]
         self.assertEqual([help_ for one in calm for help_ in helps(found.asked, one)], [])
+
+
+class Shown(TestCase):
+    def test_what_a_design_cannot_do_is_left_out_of_its_day_and_told(self) -> None:
+        day = [{"do": "rest", "for": "1 s"}, {"do": "turns", "for": "4 s"}, {"do": "shove", "for": "2 s"}]
+        found = loads_shown(design.read(changed({"loads": {"day": day}})))
+        self.assertEqual(len(found.left_out), 1)
+        self.assertIn("block 2", found.left_out[0])
+        self.assertEqual([phase.do for phase in found.day], ["rest", "turns", "shove"])
+        self.assertFalse(found.day_assumed)
+
+    def test_parts_come_in_the_order_of_the_line_with_what_would_settle_them(self) -> None:
+        found = loads_shown(design.read(changed({})))
+        titles = [part.title for part in found.parts]
+        self.assertLess(titles.index("motor"), titles.index("gears"))
+        self.assertLess(titles.index("gears"), titles.index("toothed belt"))
+        gears = next(part for part in found.parts if part.title == "gears")
+        self.assertEqual(gears.rows[0].needs[0].words, "width")
+
+    def test_helps_of_a_row_that_is_gone_are_none(self) -> None:
+        document = design.read(changed({}))
+        self.assertEqual(helps_shown(document, RowWanted("fuse", "drive.supply", "", "")), [])

@@ -23,7 +23,7 @@ USUAL_DISTANCE = 10.0
 """m of a run where none is given."""
 LONG_WAIT = 60.0
 """s of standing still that a continuous rating does not count."""
-MOST_PIECES = 48
+MOST_PIECES = 24
 """Of a run, for its heat: each is short against what a winding takes to warm."""
 LEVEL_STEPS = 40
 

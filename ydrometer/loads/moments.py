@@ -23,7 +23,7 @@ RUN_SHARE = 0.99
 """Share of the top speed up to which the run counts."""
 SAME_POWER = 1e-6
 """Relative difference within which two moments of the run have the same power."""
-PEAK_STEPS = 40
+PEAK_STEPS = 24
 GOLDEN = 0.5 * (math.sqrt(5.0) - 1.0)
 SIDES = 2
 """Units of a drive that can turn on the spot: one a side."""

@@ -4,11 +4,12 @@ from __future__ import annotations
 
 import json
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
+from ydrometer.base.errors import DocumentError
 from ydrometer.document.design import Design, Document
-from ydrometer.document.loads import USUAL_DAY, USUAL_HEATS, Runs
+from ydrometer.document.loads import USUAL_DAY, USUAL_HEATS, Loads, Runs
 from ydrometer.evaluation.evaluate import evaluate
 from ydrometer.loads.asked import Asked, Warmth
 from ydrometer.loads.helps import helps
@@ -118,7 +119,8 @@ class LoadsShown:
 
     Attributes:
         sentence, state: of the worst row. use: of it, None where nothing is known. parts: in the order of the line.
-        day, heats: as described, or as assumed where `day_assumed`. heat: of each branch of motors that is known.
+        day, heats: as described, or as assumed where `day_assumed`. left_out: phases that the design cannot do, and
+        why. heat: of each branch of motors that is known.
         turn: on the spot, None where it cannot be asked. not_judged: shafts of which nothing can be said.
     """
 
@@ -129,6 +131,7 @@ class LoadsShown:
     day: list[PhaseShown]
     heats: int
     day_assumed: bool
+    left_out: list[str]
     heat: list[HeatShown]
     turn: Turn | None
     not_judged: list[str]
@@ -140,12 +143,10 @@ def loads_shown(document: Document) -> LoadsShown:
     Args:
         document: as read.
 
-    Raises:
-        DocumentError: a phase of its day cannot be done.
     """
-    found = limits(evaluate([document]))
+    found, left_out = _as_far_as_it_goes(document)
     asked, worst, design = found.asked, found.worst, document.design
-    said = asked.said
+    said = design.loads or Loads()
     phases = said.day or USUAL_DAY
     return LoadsShown(
         sentence=sentence(design, worst),
@@ -155,6 +156,7 @@ def loads_shown(document: Document) -> LoadsShown:
         day=[_phase(phase) for phase in phases],
         heats=said.heats or (1 if said.day else USUAL_HEATS),
         day_assumed=not said.day,
+        left_out=left_out,
         heat=[_heat(asked, warmth) for warmth in asked.warmth.values()],
         turn=asked.moments.turn,
         not_judged=[one.path for one in found.not_judged],
@@ -194,7 +196,7 @@ def helps_shown(document: Document, wanted: RowWanted) -> list[HelpShown]:
         document: as read.
         wanted: the row.
     """
-    found = limits(evaluate([document]))
+    found, _ = _as_far_as_it_goes(document)
     row = next(
         (
             row for row in found.rows
@@ -209,6 +211,22 @@ def helps_shown(document: Document, wanted: RowWanted) -> list[HelpShown]:
         HelpShown(help_.text, [ChangeShown(path, json.dumps(value)) for path, value in help_.changes.items()])
         for help_ in helps(found.asked, row)
     ]
+
+
+def _as_far_as_it_goes(document: Document) -> tuple[Limits, list[str]]:
+    """The loads of a design without the phases of its day that it cannot do, and those in words."""
+    left_out: list[str] = []
+    said = document.design.loads or Loads()
+    day = list(enumerate(said.day, 1))
+    while True:
+        loads = replace(said, day=tuple(phase for _, phase in day))
+        made = replace(document, design=replace(document.design, loads=loads))
+        try:
+            return limits(evaluate([made])), left_out
+        except DocumentError as error:
+            (fault,) = error.faults
+            number, _ = day.pop(int(fault.path.removeprefix("loads.day[").removesuffix("]")))
+            left_out.append(f"block {number}, {fault.problem}")
 
 
 def _phase(phase: object) -> PhaseShown:

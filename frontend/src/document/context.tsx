@@ -4,12 +4,11 @@
  * painted twice for one key press.
  */
 import { createContext, type ReactNode, useContext, useDeferredValue } from "react";
-import type { Fault, Live, Mounted, Sweep, Uncertainties } from "../api/client";
+import type { Fault, Live, Loads, Mounted, Sweep, Uncertainties } from "../api/client";
 import { isWithin } from "../ui/fields/faults";
 import type { DesignDocument } from "./document";
 import type { Selected } from "./selected";
 import type { Wish } from "./useLive";
-import type { LoadsState } from "./useLoads";
 
 export interface Edit {
   readOnly: boolean;
@@ -49,7 +48,7 @@ const PlaceContext = createContext<Place | null>(null);
 const EditContext = createContext<Edit | null>(null);
 const FiguresContext = createContext<Figures | null>(null);
 const DocumentContext = createContext<DesignDocument | null>(null);
-const LoadsContext = createContext<LoadsState>({ loads: null, trouble: "" });
+const LoadsContext = createContext<Loads | null>(null);
 const MountedContext = createContext<Mounted | null>(null);
 
 function used<T>(value: T | null): T {
@@ -62,7 +61,7 @@ export const useFigures = () => used(useContext(FiguresContext));
 export const usePlace = () => used(useContext(PlaceContext));
 export const useDocument = () => used(useContext(DocumentContext));
 /** How near its parts are to what they stand; null until that has been answered. */
-export const useLoadsState = () => useContext(LoadsContext);
+export const useLoadsShown = () => useContext(LoadsContext);
 /** How the design stands on its plate; null until that has been asked for and answered. */
 export const useMounted = () => useContext(MountedContext);
 
@@ -72,11 +71,9 @@ interface Props {
   figures: Figures;
   document: DesignDocument;
   mounted?: Mounted | null;
-  loads?: LoadsState;
+  loads?: Loads | null;
   children: ReactNode;
 }
-
-const NO_LOADS: LoadsState = { loads: null, trouble: "" };
 
 export function WorkProvider({
   place,
@@ -84,7 +81,7 @@ export function WorkProvider({
   figures,
   document,
   mounted = null,
-  loads = NO_LOADS,
+  loads = null,
   children,
 }: Props) {
   return (

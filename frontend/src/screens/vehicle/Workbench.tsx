@@ -62,7 +62,7 @@ export function Workbench(opened: Vehicle) {
           vehicle={vehicle}
           workshop={workshop}
           live={live}
-          loads={work.loads.loads}
+          loads={work.loads}
           targets={document.targets?.length ?? 0}
         />
         <Box

@@ -1,6 +1,6 @@
 /** A vehicle being worked on: its document with undo and saving, what is selected and marked, and the core's answers. */
 import { type Dispatch, useCallback, useDeferredValue, useMemo, useReducer, useRef, useState } from "react";
-import type { Conflict, Fault, Live, Mounted, Uncertainties } from "../../api/client";
+import type { Conflict, Fault, Live, Loads, Mounted, Uncertainties } from "../../api/client";
 import type { Edit, Figures, Place } from "../../document/context";
 import { type DesignDocument, withValue } from "../../document/document";
 import type { Left } from "../../document/draft";
@@ -9,7 +9,7 @@ import { isSelected, type Selected } from "../../document/selected";
 import { recall, useKeptSteps } from "../../document/steps";
 import { type Autosave, type Base, type Owner, useAutosave } from "../../document/useAutosave";
 import { useLive, type Wish } from "../../document/useLive";
-import { type LoadsState, useLoads } from "../../document/useLoads";
+import { useLoads } from "../../document/useLoads";
 import { useOthers } from "../../document/useOthers";
 import { useSweep } from "../../document/useSweep";
 import { useUncertainties } from "../../document/useUncertainties";
@@ -49,7 +49,7 @@ export interface Work {
   /** All that stations show of the core's answers; null before the first one. */
   figures: Figures | null;
   mounted: Mounted | null;
-  loads: LoadsState;
+  loads: Loads | null;
   uncertainties: Uncertainties | null;
   faults: Fault[];
   trouble: string | null;

@@ -16,8 +16,7 @@ vi.stubGlobal(
 
 const GEARS = "drive.branches[0].stages[0]";
 
-const bench = (trouble = ""): Bench =>
-  onTheBench(<LoadsStation />, {}, DOCUMENTS.mounted, null, { loads: LOADS, trouble });
+const bench = (loads = LOADS): Bench => onTheBench(<LoadsStation />, {}, DOCUMENTS.mounted, null, loads);
 const part = (title: string) => document.querySelector(`[data-part="${title}"]`) as HTMLElement;
 
 describe("Loads", () => {
@@ -68,8 +67,8 @@ describe("Loads", () => {
     expect(at(made.document(), "loads.day")).toBeUndefined();
   });
 
-  it("says why a day cannot be worked out", () => {
-    bench('"turns" given: the design does not turn on the spot; leave this phase out.');
+  it("says which part of a day is left out, and why", () => {
+    bench({ ...LOADS, left_out: ['block 3, "turns" given: the design does not turn on the spot'] });
     expect(screen.getByRole("alert").textContent).toContain("does not turn on the spot");
   });
 });

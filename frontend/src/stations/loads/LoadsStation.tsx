@@ -1,7 +1,7 @@
 import { Box, Button, Flex } from "@chakra-ui/react";
 import { useCallback, useMemo, useState } from "react";
 import type { LoadedPart, Loads } from "../../api/client";
-import { useDocument, useEdit, useFigures, useLoadsState } from "../../document/context";
+import { useDocument, useEdit, useFigures, useLoadsShown } from "../../document/context";
 import { saveText } from "../../document/files";
 import { ChoiceField } from "../../ui/fields/ChoiceField";
 import { show, useUnits } from "../../ui/fields/units";
@@ -16,18 +16,8 @@ const FRAME = { bg: "panel", borderWidth: "1px", borderColor: "line", borderRadi
 
 /** What gets hot, slips, bends or breaks, and how near it is to that. */
 export function LoadsStation() {
-  const { loads, trouble } = useLoadsState();
-  if (!loads && !trouble) return <Box role="status" aria-label="Loading" h="480px" />;
-  return (
-    <>
-      {trouble && (
-        <Box role="alert" color="brick" mb="2" data-trouble>
-          {`The day cannot be worked out: ${trouble}`}
-        </Box>
-      )}
-      {loads && <Loaded loads={loads} />}
-    </>
-  );
+  const loads = useLoadsShown();
+  return loads ? <Loaded loads={loads} /> : <Box role="status" aria-label="Loading" h="480px" />;
 }
 
 function Loaded({ loads }: { loads: Loads }) {
@@ -92,6 +82,11 @@ function Loaded({ loads }: { loads: Loads }) {
             The day and its heat
           </Box>
           <Day loads={loads} />
+          {loads.left_out.map((why) => (
+            <Box key={why} role="alert" color="brick" mt="1" data-left-out>
+              {`Left out: ${why}.`}
+            </Box>
+          ))}
           <Box mt="3">
             <HeatCharts heat={loads.heat} />
           </Box>
