@@ -46,7 +46,9 @@ class Line(BrowserCase):
         self.assertEqual(page.find("[data-teeth]").get_attribute("value"), "many")
         page.wait_text("[data-save]", "not saved yet")
         page.driver.refresh()
-        page.wait_text("main", "cannot be read")
+        # The figures are those of the last design that could be read; what was typed is still there.
+        page.wait_text("[data-panel] [role=alert]", "give a whole number from 5 to 1000")
+        self.assertEqual(page.find("[data-teeth]").get_attribute("value"), "many")
         self.assertEqual(self.teeth(), 15)
 
     def test_the_sweep_shows_sizes_around_and_takes_one(self) -> None:

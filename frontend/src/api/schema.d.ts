@@ -1577,7 +1577,8 @@ export interface components {
          *
          *     Attributes:
          *         sentence, state: of the worst row. use: of it, None where nothing is known. parts: in the order of the line.
-         *         day, heats: as described, or as assumed where `day_assumed`. left_out: phases that the design cannot do, and why. heat: of each branch of motors that is known.
+         *         day, heats: as described, or as assumed where `day_assumed`. left_out: phases that the design cannot do, and
+         *         why. heat: of each branch of motors that is known.
          *         turn: on the spot, None where it cannot be asked. not_judged: shafts of which nothing can be said.
          */
         LoadsShown: {
