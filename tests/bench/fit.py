@@ -10,6 +10,7 @@ from selenium.webdriver.common.keys import Keys
 
 from tests.bench.serving import demo
 from tests.bench.ui import DRAGGED, FRAMES, GOAL_FRAMES, spread
+from tests.bench.watching import answered, watch
 from tests.browser.driving import Page
 from tests.core.designs import changed
 from tests.figures import percentile
@@ -25,38 +26,16 @@ SOLVED = 10
 LOOKED = 200
 GOAL_SETTLED_MS = 100.0
 GOAL_SOLVED_S = 1.0
-WATCH = """
-window.__settled = [];
-let begun = 0;
-document.addEventListener("keydown", (event) => {
-  if (event.key.startsWith("Arrow")) begun = performance.now();
-}, true);
-new MutationObserver(() => {
-  const since = begun;
-  if (!since) return;
-  begun = 0;
-  requestAnimationFrame(() => {
-    const painted = new MessageChannel();
-    painted.port1.onmessage = () => window.__settled.push(performance.now() - since);
-    painted.port2.postMessage(null);
-  });
-}).observe(document.querySelector("[data-clashes]"), { childList: true, subtree: true, characterData: true });
-"""
 
 
 def settled(page: Page) -> list[float]:
     """Milliseconds from an arrow key to what clashes then, painted."""
-    page.driver.execute_script(WATCH)
+    watch(page, "Arrow", "[data-clashes]")
     page.press(AXLE, "")
     for step in range(STEPS):
         page.find(AXLE).send_keys(Keys.ARROW_UP if step % 2 else Keys.ARROW_DOWN)
         page.wait(partial(answered, page, step + 1), "an answer")
     return [float(ms) for ms in page.driver.execute_script("return window.__settled")][5:]
-
-
-def answered(page: Page, count: int) -> bool:
-    """Whether so many keys have been answered."""
-    return bool(page.driver.execute_script("return window.__settled.length") >= count)
 
 
 def dragged(page: Page) -> list[float]:

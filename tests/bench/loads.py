@@ -10,6 +10,7 @@ from typing import Any
 
 from tests.bench.serving import demo
 from tests.bench.ui import spread
+from tests.bench.watching import answered, watch
 from tests.browser.driving import Page
 from ydrometer.document import design
 from ydrometer.evaluation.evaluate import evaluate
@@ -27,23 +28,6 @@ OF_THE_DAY = {
 }  # fmt: skip
 LONG_DAY = [{"do": "runs", "count": 4, "every": "25 s"}, {"do": "shove", "for": "4 s"}, {"do": "turns", "for": "5 s"},
             {"do": "rest", "for": "5 min"}] * 16  # fmt: skip
-WATCH = """
-window.__settled = [];
-let begun = 0;
-document.addEventListener("keydown", (event) => {
-  begun = performance.now();
-}, true);
-new MutationObserver(() => {
-  const since = begun;
-  if (!since) return;
-  begun = 0;
-  requestAnimationFrame(() => {
-    const painted = new MessageChannel();
-    painted.port1.onmessage = () => window.__settled.push(performance.now() - since);
-    painted.port2.postMessage(null);
-  });
-}).observe(document.querySelector("[data-bars]"), { childList: true, subtree: true, characterData: true });
-"""
 
 
 def timed(raw: dict[str, Any], *, heat: bool) -> list[float]:
@@ -66,17 +50,12 @@ def timed(raw: dict[str, Any], *, heat: bool) -> list[float]:
 
 def settled(page: Page) -> list[float]:
     """Milliseconds from a key in a field to the bars, painted."""
-    page.driver.execute_script(WATCH)
+    watch(page, "Enter", "[data-bars]")
     for number in range(KEYS):
         # Heats change the winding alone: its bar and its curve are painted anew.
         page.type_into("heats", "3" if number % 2 else "4")
         page.wait(partial(answered, page, number + 1), "an answer")
     return [float(ms) for ms in page.driver.execute_script("return window.__settled")][5:]
-
-
-def answered(page: Page, count: int) -> bool:
-    """Whether so many keys have been answered."""
-    return bool(page.driver.execute_script("return window.__settled.length") >= count)
 
 
 def main() -> None:

@@ -291,13 +291,13 @@ class Helps(TestCase):
             "drive.branches.0.controller": {"continuous_current": "12 A"},
             "fit": {"loops": [{"stage": "drive.stages[0]", "tension": "20 N"}]},
         })  # fmt: skip
-        asked = limits(evaluate([design.read(raw)])).asked
-        rows = [one for one in limits(asked.evaluation).rows if one.state in ("near", "over")]
+        before = limits(evaluate([design.read(raw)]))
+        rows = [one for one in before.rows if one.state in ("near", "over")]
         self.assertGreaterEqual(
             {one.check for one in rows}, {"gear_tooth", "belt_force", "belt_jump", "controller_peak"}
         )
         for one in rows:
-            for help_ in helps(asked, one):
+            for help_ in helps(before, one):
                 with self.subTest(one.check, text=help_.text):
                     made = copy.deepcopy(raw)
                     for path, value in help_.changes.items():
@@ -313,13 +313,13 @@ class Helps(TestCase):
         raw = changed({"drive.branches.0.stages": [stack], "vehicle.mass": "60 kg"})
         found = limits(evaluate([design.read(raw)]))
         order = next(one for one in found.rows if one.check == "order_of_steps")
-        (swapped,) = helps(found.asked, order)
+        (swapped,) = helps(found, order)
         self.assertEqual(swapped.changes[f"{GEAR}.reductions"], [3.0, 4.0])
 
     def test_what_is_all_right_needs_no_help(self) -> None:
         found = limits(evaluate([design.read(changed({}))]))
         calm = [one for one in found.rows if one.state in ("ok", "unknown")]
-        self.assertEqual([help_ for one in calm for help_ in helps(found.asked, one)], [])
+        self.assertEqual([help_ for one in calm for help_ in helps(found, one)], [])
 
 
 class Shown(TestCase):

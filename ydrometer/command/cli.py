@@ -7,12 +7,13 @@ import os
 import sys
 from collections.abc import Callable, Sequence
 from pathlib import Path
-from typing import Any
+from typing import Any, TypeVar
 
 from ydrometer.base import strict_json
 from ydrometer.base.errors import DocumentError, Fault
 from ydrometer.document import design
 
+T = TypeVar("T")
 MANY = 20
 """Designs from which on compiled kernels answer sooner, though they take a moment to load."""
 USAGE = """usage: ydrometer evaluate DESIGN.json...   print the measures of each design, one JSON document a line
@@ -56,17 +57,8 @@ def _limits(names: Sequence[str]) -> int:
         os.environ.setdefault("YDROMETER_INTERPRET", "1")
     from ydrometer.files.limits_report import report  # noqa: PLC0415  # it is said now whether to compile
 
-    found = []
-    faults: list[Fault] = []
-    for name, document in zip(names, documents, strict=True):
-        try:
-            found.append(report(document))
-        except DocumentError as error:
-            prefix = f"{name}: " if len(names) > 1 else ""
-            faults += [Fault(f"{prefix}{fault.path}", fault.problem, fault.remedy) for fault in error.faults]
-    if faults:
-        raise DocumentError(faults)
-    for made in found:
+    known = dict(zip(names, documents, strict=True))
+    for made in _each(names, lambda name: report(known[name])):
         print(json.dumps(made, ensure_ascii=False, allow_nan=False))
     return 0
 
@@ -85,18 +77,24 @@ def _evaluate(names: Sequence[str]) -> int:
 
 
 def _read_all(names: Sequence[str]) -> list[design.Document]:
-    """All designs, or every fault of all of them, each with its file where there are several."""
-    documents: list[design.Document] = []
+    return _each(names, _read)
+
+
+def _each(names: Sequence[str], work: Callable[[str], T]) -> list[T]:
+    """What `work` makes of each file, or every fault of all of them, each with its file where there are several."""
+    found: list[T] = []
     faults: list[Fault] = []
+    more = 0
     for name in names:
         prefix = f"{name}: " if len(names) > 1 else ""
         try:
-            documents.append(_read(name))
+            found.append(work(name))
         except DocumentError as error:
             faults += [Fault(f"{prefix}{fault.path}", fault.problem, fault.remedy) for fault in error.faults]
+            more += error.more
     if faults:
-        raise DocumentError(faults)
-    return documents
+        raise DocumentError(faults, more)
+    return found
 
 
 def _read(name: str) -> design.Document:

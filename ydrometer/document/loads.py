@@ -12,8 +12,8 @@ LONGEST = 1e6
 """s that a phase may take."""
 
 
-def _duration(key: str) -> Any:
-    return reading.called(key, reading.quantity("time", above=0.0, at_most=LONGEST))
+def _time() -> Any:
+    return reading.quantity("time", above=0.0, at_most=LONGEST)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -22,39 +22,43 @@ class Runs:
 
     do: ClassVar[str] = "runs"
     count: int = reading.whole(1, 1000)
-    every: float = _duration("every")
+    every: float = _time()
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Cruise:
-    """At top speed for so many seconds."""
+class Lasting:
+    """A phase that is the same for so many seconds."""
 
+    do: ClassVar[str]
+    lasts: float = reading.called("for", _time())
+
+
+class Cruise(Lasting):
+    """At top speed."""
+
+    __slots__ = ()
     do: ClassVar[str] = "cruise"
-    lasts: float = _duration("for")
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Shove:
-    """Against a wall for so many seconds."""
+class Shove(Lasting):
+    """Against a wall."""
 
+    __slots__ = ()
     do: ClassVar[str] = "shove"
-    lasts: float = _duration("for")
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Turns:
-    """Turning on the spot for so many seconds."""
+class Turns(Lasting):
+    """Turning on the spot."""
 
+    __slots__ = ()
     do: ClassVar[str] = "turns"
-    lasts: float = _duration("for")
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Rest:
-    """Nothing for so many seconds."""
+class Rest(Lasting):
+    """Nothing."""
 
+    __slots__ = ()
     do: ClassVar[str] = "rest"
-    lasts: float = _duration("for")
 
 
 Phase = Runs | Cruise | Shove | Turns | Rest

@@ -44,7 +44,7 @@ def report(document: Document) -> dict[str, Any]:
         "turn": None if turn is None else {
             "possible": turn.possible, "force_each_side": turn.force_each_side, "rate": turn.rate,
         },
-        "checks": [_check(row, [help_.text for help_ in helps(asked, row)]) for row in found.rows],
+        "checks": [_check(row, [help_.text for help_ in helps(found, row)]) for row in found.rows],
         "not_judged": [{"check": one.check, "path": one.path} for one in found.not_judged],
         "heat": [_heat(warmth, asked, b) for b, _ in asked.motors for warmth in [asked.warmth.get(b)]],
         "worst": _worst(found),

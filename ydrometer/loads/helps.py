@@ -19,6 +19,7 @@ from ydrometer.document.stages import Stage
 from ydrometer.evaluation.evaluate import evaluate
 from ydrometer.loads import electrical, mechanical, shafts
 from ydrometer.loads.asked import Asked
+from ydrometer.loads.limits import Limits
 from ydrometer.loads.rows import Row
 from ydrometer.loads.words import part_title
 
@@ -58,22 +59,23 @@ class _Change:
     moves: bool
 
 
-def helps(asked: Asked, row: Row) -> list[Help]:
+def helps(found: Limits, row: Row) -> list[Help]:
     """At most three changes that relieve a row which is near or over, the gentlest first.
 
     Args:
-        asked: the design.
+        found: of the design.
         row: of it.
     """
+    asked = found.asked
     if row.state not in ("near", "over"):
         return []
     if row.check == "order_of_steps":
         return _swapped(asked, row)
     if row.check == "winding_temperature":
         return _rested(asked, row)
-    before = {_key(one): one for one in _rows(asked)}
-    found = [help_ for change in _changes(asked, row) if (help_ := _tried(asked, row, change, before)) is not None]
-    return found[:MOST]
+    before = {_key(one): one for one in found.rows}
+    made = [help_ for change in _changes(asked, row) if (help_ := _tried(asked, row, change, before)) is not None]
+    return made[:MOST]
 
 
 def _rows(asked: Asked) -> list[Row]:

@@ -7,6 +7,7 @@ from collections.abc import Iterator
 
 import numpy as np
 
+from ydrometer.document.stages.box import Box
 from ydrometer.loads.asked import Asked
 from ydrometer.loads.electrical import IN_THE_AIR, RADIANS, RUN
 from ydrometer.loads.rows import Row, row, strained
@@ -26,9 +27,9 @@ def stages(asked: Asked) -> Iterator[Row]:
 def box_speed(asked: Asked) -> Iterator[Row]:
     """The fastest input speed of a box in the run, and with the wheels in the air, against what it may turn."""
     for through in asked.line.stages:
-        if not through.stage.is_box:
+        if not isinstance(through.stage, Box):
             continue
-        most = through.stage.rated_speed
+        most = through.stage.max_speed
         needs = [] if most else [f"{through.path}.max_speed"]
         fastest = float(np.abs(through.speed_in).max())
         for moment, speed in ((RUN, fastest), (IN_THE_AIR, asked.airborne[through.path])):

@@ -13,7 +13,8 @@ import numpy as np
 
 from ydrometer.base.jit import entry, kernel
 from ydrometer.motion import currents, forces, gears, moments, panels, run, speeds
-from ydrometer.motion.plant import Array, Batch, Plant, for_kernels, row, turning
+from ydrometer.motion.plant import Array, Batch, Plant, row, turning
+from ydrometer.motion.trace import one
 
 A_PANEL = 16
 """States of the run in each of its panels: between two of them a smooth peak is missed by less than 1e-4."""
@@ -86,28 +87,28 @@ def hard_start(batch: Batch, i: int) -> States:
         i: its row.
     """
     out = np.empty((1, _width(batch)))
-    _hard_start(_one(batch, i), out)
+    _hard_start(one(batch, i), out)
     return _states(out, batch.sources.shape[1])
 
 
 def shove(batch: Batch, i: int) -> States:
     """At full throttle against a wall in the lowest gear, eased off to what the tyres hold; one state."""
     out = np.empty((1, _width(batch)))
-    _shove(_one(batch, i), out)
+    _shove(one(batch, i), out)
     return _states(out, batch.sources.shape[1])
 
 
 def driving(batch: Batch, i: int, gear: int, speed: float) -> States:
     """At a speed of the run; one state."""
     out = np.empty((1, _width(batch)))
-    _driving(_one(batch, i), gear, speed, out)
+    _driving(one(batch, i), gear, speed, out)
     return _states(out, batch.sources.shape[1])
 
 
 def along_the_run(batch: Batch, i: int) -> States:
     """The run from rest to its end, from one corner of it to the next; no states where it has no end."""
     out = np.empty((MOST_PANELS * (A_PANEL + 1) + 1, _width(batch)))
-    count = _along(_one(batch, i), out)
+    count = _along(one(batch, i), out)
     return _states(out[:count], batch.sources.shape[1])
 
 
@@ -122,12 +123,8 @@ def at_force(batch: Batch, i: int, force: float) -> States | None:
         force: at all driven wheels, N.
     """
     out = np.empty((1, _width(batch)))
-    found = _at_force(_one(batch, i), force, out)
+    found = _at_force(one(batch, i), force, out)
     return _states(out, batch.sources.shape[1]) if found else None
-
-
-def _one(batch: Batch, i: int) -> Batch:
-    return for_kernels(Batch(*(field[i : i + 1] for field in batch)))
 
 
 @kernel

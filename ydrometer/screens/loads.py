@@ -209,7 +209,7 @@ def helps_shown(document: Document, wanted: RowWanted) -> list[HelpShown]:
         return []
     return [
         HelpShown(help_.text, [ChangeShown(path, json.dumps(value)) for path, value in help_.changes.items()])
-        for help_ in helps(found.asked, row)
+        for help_ in helps(found, row)
     ]
 
 

@@ -109,9 +109,8 @@ class Belt(wheeled.Toothed):
         needs = [key for key in ("pitch", "width") if getattr(self, key) is None]
         needs += [] if allowed else ["allowed_force_per_width"]
         mesh = self._mesh_factor(loop)
-        known = allowed is not None and width is not None and mesh is not None
         capacity = allowed * width * mesh if allowed and width and mesh else None
-        return Strain("belt_force", FORCE, demand, capacity if known else None, "", tuple(assumed), tuple(needs))
+        return Strain("belt_force", FORCE, demand, capacity, "", tuple(assumed), tuple(needs))
 
     def _mesh_factor(self, loop: LoopSaid) -> float | None:
         """Each tooth fewer than six in mesh takes a fifth of the force away; a fifth is left at least."""

@@ -2,18 +2,17 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import ClassVar
 
 from ydrometer.base.tables import efficiencies
-from ydrometer.document.stages import fields, stage
+from ydrometer.document.stages import fields
+from ydrometer.document.stages.box import Box
 from ydrometer.document.stages.plane import Coaxial
-from ydrometer.document.stages.strain import Passing, Strain
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Gearbox(stage.Stage):
+class Gearbox(Box):
     """A closed box; its output is taken to turn as its input does, which the maker's drawing confirms."""
 
     kind: ClassVar[str] = "gearbox"
@@ -28,20 +27,6 @@ class Gearbox(stage.Stage):
     torque_rating: float | None = fields.torque_rating()
     max_speed: float | None = fields.max_speed()
     efficiency: float | None = fields.efficiency()
-
-    @property
-    def is_box(self) -> bool:
-        """A maker rates it."""
-        return True
-
-    @property
-    def rated_speed(self) -> float | None:
-        """As its maker says."""
-        return self.max_speed
-
-    def strains(self, passing: Passing) -> Iterator[Strain]:
-        """The torque at its output."""
-        yield stage.box_strain(self, passing, self.torque_rating)
 
     @property
     def default_efficiency(self) -> float:

@@ -10,14 +10,14 @@ from typing import ClassVar
 from ydrometer.base import reading
 from ydrometer.base.labels import labelled
 from ydrometer.base.tables import efficiencies
-from ydrometer.document.stages import fields, stage
+from ydrometer.document.stages import fields
+from ydrometer.document.stages.box import Box
 from ydrometer.document.stages.plane import Coaxial
 from ydrometer.document.stages.steps import Given, Step
-from ydrometer.document.stages.strain import Passing, Strain
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class MultiSpeedBox(stage.Stage):
+class MultiSpeedBox(Box):
     """`ratios` from the lowest gear up, so falling; a change takes `shift_time` without drive."""
 
     kind: ClassVar[str] = "speeds"
@@ -45,20 +45,6 @@ class MultiSpeedBox(stage.Stage):
     def ratio_in(self, gear: int) -> float:
         """Of a gear, from 0."""
         return self.ratios[gear]
-
-    @property
-    def is_box(self) -> bool:
-        """A maker rates it."""
-        return True
-
-    @property
-    def rated_speed(self) -> float | None:
-        """As its maker says."""
-        return self.max_speed
-
-    def strains(self, passing: Passing) -> Iterator[Strain]:
-        """The torque at its output."""
-        yield stage.box_strain(self, passing, self.torque_rating)
 
     @property
     def default_efficiency(self) -> float:

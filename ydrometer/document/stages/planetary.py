@@ -13,12 +13,13 @@ from ydrometer.base import reading
 from ydrometer.base.labels import labelled
 from ydrometer.base.tables import efficiencies
 from ydrometer.document.stages import fields, stage
+from ydrometer.document.stages.box import Box
 from ydrometer.document.stages.plane import Coaxial
 from ydrometer.document.stages.strain import NEAR, TORQUE, Floats, Passing, Strain
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Planetary(stage.Stage):
+class Planetary(Box):
     """`reductions` from the motor end on; each step is one stage of loss, and keeps the turning sense."""
 
     kind: ClassVar[str] = "planetary"
@@ -48,16 +49,6 @@ class Planetary(stage.Stage):
     def default_efficiency(self) -> float:
         """Every step loses its share."""
         return float(efficiencies.PLANETARY_STEP ** len(self.reductions))
-
-    @property
-    def is_box(self) -> bool:
-        """A maker rates it."""
-        return True
-
-    @property
-    def rated_speed(self) -> float | None:
-        """As its maker says."""
-        return self.max_speed
 
     def strains(self, passing: Passing) -> Iterator[Strain]:
         """The torque at the output of each step; the stack's loss is spread evenly over its steps."""

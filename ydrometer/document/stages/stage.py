@@ -14,7 +14,7 @@ from typing import Any, ClassVar, NamedTuple, Self
 from ydrometer.document.stages.forms import Form
 from ydrometer.document.stages.plane import InPlane
 from ydrometer.document.stages.steps import Given, Step
-from ydrometer.document.stages.strain import TORQUE, Floats, Passing, Strain
+from ydrometer.document.stages.strain import Floats, Passing, Strain
 
 
 class Member(NamedTuple):
@@ -175,16 +175,6 @@ class Stage(ABC):
         """
         return None
 
-    @property
-    def is_box(self) -> bool:
-        """Whether its maker says how fast its input may turn."""
-        return False
-
-    @property
-    def rated_speed(self) -> float | None:
-        """How fast the input of a box may turn, rad/s; None where it is not known."""
-        return None
-
     def faults(self) -> Iterator[tuple[str, str, str]]:
         """Key, problem and remedy of what only shows in combination."""
         return iter(())
@@ -225,15 +215,3 @@ def stage_efficiency(stage: Stage) -> float:
 def power_lost(stage: Stage) -> float:
     """Share of the power that a driving stage loses, slip included: 1 − η·(1 − s)."""
     return 1.0 - stage_efficiency(stage) * (1.0 - stage.slip)
-
-
-def box_strain(stage: Stage, passing: Passing, rating: float | None) -> Strain:
-    """The torque at a box's output against the maker's rating.
-
-    Args:
-        stage: the box.
-        passing: what goes through it.
-        rating: N·m.
-    """
-    needs = () if rating else ("torque_rating",)
-    return Strain("box_torque", TORQUE, passing.factor * passing.torque_out, rating, needs=needs)

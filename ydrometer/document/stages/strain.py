@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 Floats = NDArray[np.float64]
 NEAR = 0.8
 """Use from which on a part is near what it stands."""
-FORCE, TORQUE, SPEED, STRESS = "N", "N·m", "rad/s", "Pa"
+FORCE, TORQUE, STRESS = "N", "N·m", "Pa"
 
 
 @dataclass(frozen=True, slots=True)

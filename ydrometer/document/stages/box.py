@@ -1,0 +1,21 @@
+"""Stages that are bought closed: known by their ratio, and rated by their maker at output and input."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from ydrometer.document.stages.stage import Stage
+from ydrometer.document.stages.strain import TORQUE, Passing, Strain
+
+
+class Box(Stage):
+    """A closed box: its maker says what its output passes, N·m, and how fast its input may turn, rad/s."""
+
+    __slots__ = ()
+    torque_rating: float | None
+    max_speed: float | None
+
+    def strains(self, passing: Passing) -> Iterator[Strain]:
+        """The torque at its output."""
+        needs = () if self.torque_rating else ("torque_rating",)
+        yield Strain("box_torque", TORQUE, passing.factor * passing.torque_out, self.torque_rating, needs=needs)
