@@ -59,7 +59,7 @@ export const Bars = memo(function Bars({ parts, moment, chosen, onChoose }: Prop
 
 const ROW = {
   display: "grid",
-  gridTemplateColumns: "16px minmax(84px, 200px) minmax(60px, 1fr) 84px",
+  gridTemplateColumns: "16px minmax(84px, 27%) minmax(60px, 1fr) 84px",
   gap: "10px",
   alignItems: "center",
   width: "100%",
