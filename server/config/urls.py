@@ -29,6 +29,7 @@ api = [
     path("compare/", evaluation.CompareView.as_view()),
     path("loads/", evaluation.LoadsView.as_view()),
     path("loads/helps/", evaluation.LoadsHelpsView.as_view()),
+    path("loads/working/", evaluation.LoadsWorkingView.as_view()),
     path("grid/", evaluation.GridView.as_view()),
     path("turned-down/", evaluation.DutyLimitView.as_view()),
     path("workshops/", workshops.WorkshopsView.as_view()),

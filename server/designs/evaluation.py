@@ -25,7 +25,7 @@ from ydrometer.questions.grid import MOST as MOST_SIZES
 from ydrometer.questions.grid import Grid, grid
 from ydrometer.screens.gauge_bands import Uncertainties, uncertainties
 from ydrometer.screens.live import Live, Wish, look
-from ydrometer.screens.loads import HelpShown, LoadsShown, RowWanted, helps_shown, loads_shown
+from ydrometer.screens.loads import HelpShown, LoadsShown, RowWanted, helps_shown, loads_shown, working_shown
 from ydrometer.screens.sweeps import Sweep, sweep_of
 from ydrometer.screens.vocabulary import Vocabulary, vocabulary
 from ydrometer.working import Working, working
@@ -57,7 +57,7 @@ class LoadsRequestSerializer(serializers.Serializer[Any]):
     document = DocumentField()
 
 
-class LoadsHelpsRequestSerializer(LoadsRequestSerializer):
+class LoadsRowRequestSerializer(LoadsRequestSerializer):
     """Which row of Loads is asked about."""
 
     check = serializers.CharField(max_length=60)
@@ -142,15 +142,26 @@ class LoadsView(APIView):
         return Response(loads_shown(design.read(read(LoadsRequestSerializer, request)["document"])))
 
 
+def _row_wanted(asked: dict[str, Any]) -> RowWanted:
+    return RowWanted(asked["check"], asked["path"], asked["member"], asked["moment"])
+
+
 class LoadsHelpsView(APIView):
     @extend_schema(
-        request=LoadsHelpsRequestSerializer, responses={200: answer_of(HelpShown)(many=True), **BAD, **SIGNED_OUT}
+        request=LoadsRowRequestSerializer, responses={200: answer_of(HelpShown)(many=True), **BAD, **SIGNED_OUT}
     )
     def post(self, request: Request) -> Response:
         """What would relieve one row."""
-        asked = read(LoadsHelpsRequestSerializer, request)
-        wanted = RowWanted(asked["check"], asked["path"], asked["member"], asked["moment"])
-        return Response(helps_shown(design.read(asked["document"]), wanted))
+        asked = read(LoadsRowRequestSerializer, request)
+        return Response(helps_shown(design.read(asked["document"]), _row_wanted(asked)))
+
+
+class LoadsWorkingView(APIView):
+    @extend_schema(request=LoadsRowRequestSerializer, responses={200: answer_of(Working), **BAD, **SIGNED_OUT})
+    def post(self, request: Request) -> Response:
+        """How one row comes about."""
+        asked = read(LoadsRowRequestSerializer, request)
+        return Response(working_shown(design.read(asked["document"]), _row_wanted(asked)))
 
 
 class SweepView(APIView):

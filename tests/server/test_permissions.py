@@ -33,6 +33,7 @@ TABLE: dict[str, dict[str, tuple[str, Any]]] = {
     "live/": {"post": (SIGNED_IN, {"document": PLAIN})},
     "loads/": {"post": (SIGNED_IN, {"document": PLAIN})},
     "loads/helps/": {"post": (SIGNED_IN, {"document": PLAIN, "check": "gear_tooth", "path": "drive.stages[0]"})},
+    "loads/working/": {"post": (SIGNED_IN, {"document": PLAIN, "check": "brakes", "path": "vehicle"})},
     "sweep/": {"post": (SIGNED_IN, {"document": PLAIN, "path": "drive.stages[0]", "member": "driver"})},
     "uncertainties/": {"post": (SIGNED_IN, {"document": PLAIN})},
     "working/": {"post": (SIGNED_IN, {"document": PLAIN, "measure": "top_speed"})},

@@ -30,11 +30,13 @@ MARGIN = 10.0
 
 @dataclass(frozen=True, slots=True)
 class Warmth:
-    """How warm one motor of a branch gets: its day, the hottest in moving air, K, how long it can be held at the
-    shove's current, s, and the rest that each heat needs behind it, s; see `heat.until` and `heat.rest_needed`.
+    """How warm one motor of a branch gets: one heat, all of the day, the hottest in moving air, K, how long it can be
+    held at the shove's current, s, and the rest that each heat needs behind it, s; see `heat.until` and
+    `heat.rest_needed`.
     """
 
     branch: int
+    one: heat.Day
     day: heat.Heat
     winding_in_moving_air: float
     case_in_moving_air: float
@@ -108,7 +110,8 @@ class Asked:
         """What goes through a stage, without signs."""
         return Passing(
             np.abs(through.torque_in), np.abs(through.torque_out), np.abs(through.speed_in), np.abs(through.speed_out),
-            self.factor(through.branch), self.said.wet, loop_said(self.design, self.setups, through.path),
+            self.factor(through.branch), self.said.service or "", self.said.wet,
+            loop_said(self.design, self.setups, through.path),
         )  # fmt: skip
 
     def _warmth(self, b: int) -> Warmth | None:
@@ -127,6 +130,7 @@ class Asked:
         shove = self.moments.states.current[self.moments.names.index("shove"), b]
         return Warmth(
             b,
+            one,
             heat.gone_through(one, count),
             *heat.Day(moving, blocks).hottest(count),
             heat.until(still, float(shove) ** 2, limit),

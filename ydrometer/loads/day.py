@@ -153,21 +153,29 @@ def block(stretch: Stretch, branch: int) -> Block:
     return Block(Pieces(squares, speeds, times), stretch.count)
 
 
-def root_mean_square(day: Heats, of: Callable[[Stretch], Floats]) -> float:
-    """Of a current over the day, A; standing still for longer than a minute does not count.
+def squares(day: Heats, of: Callable[[Stretch], Floats]) -> tuple[Floats, Floats]:
+    """The square of a current over each stretch of one heat, A²·s, and how long that counts, s, (k,) each.
+
+    Standing still for longer than a minute does not count.
 
     Args:
         day: its stretches.
-        of: the current at the times of a stretch, (k,).
+        of: the current at the times of a stretch.
     """
-    work = seconds = 0.0
+    work, seconds = [], []
     for stretch in day.stretches:
         current, steps = of(stretch), np.diff(stretch.time)
         square = (current[:-1] ** 2 + current[:-1] * current[1:] + current[1:] ** 2) / 3.0
         wait = stretch.wait if stretch.wait <= LONG_WAIT else 0.0
-        work += stretch.count * float(steps @ square)
-        seconds += stretch.count * (float(steps.sum()) + wait)
-    return float(np.sqrt(work / seconds)) if seconds > 0.0 else 0.0
+        work.append(stretch.count * float(steps @ square))
+        seconds.append(stretch.count * (float(steps.sum()) + wait))
+    return np.array(work), np.array(seconds)
+
+
+def root_mean_square(day: Heats, of: Callable[[Stretch], Floats]) -> float:
+    """Of a current over the day, A; see `squares`."""
+    work, seconds = squares(day, of)
+    return float(np.sqrt(work.sum() / seconds.sum())) if seconds.sum() > 0.0 else 0.0
 
 
 def longest_currents(day: Heats) -> list[float]:

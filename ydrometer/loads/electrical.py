@@ -24,18 +24,18 @@ def _source(b: int) -> str:
 def motor_peak_current(asked: Asked) -> Iterator[Row]:
     """The largest current of one motor against what its maker allows for a moment."""
     for b, motor in asked.motors:
-        current, moment = _peak(asked, b)
+        current, moment, at = _peak(asked, b)
         needs = [] if motor.peak_current else [f"{_source(b)}.peak_current"]
         marks = _marks(asked, b, motor.peak_current)
         yield row("motor_peak_current", _source(b), AMPERE, current, motor.peak_current, moment=moment, needs=needs,
-                  marks=marks)  # fmt: skip
+                  marks=marks, at=at)  # fmt: skip
 
 
-def _peak(asked: Asked, b: int) -> tuple[float, str]:
-    """The largest current of one motor of a branch, by magnitude, and its moment."""
+def _peak(asked: Asked, b: int) -> tuple[float, str, int]:
+    """The largest current of one motor of a branch, by magnitude, its moment, and the place of that among all."""
     currents = np.abs(asked.moments.states.current[:, b])
     at = largest(currents)
-    return float(currents[at]), asked.moments.names[at]
+    return float(currents[at]), asked.moments.names[at], at
 
 
 def _marks(asked: Asked, b: int, capacity: float | None) -> tuple[tuple[str, float], ...]:
@@ -102,10 +102,10 @@ def controller_peak(asked: Asked) -> Iterator[Row]:
         steady = controller.continuous_current if controller else None
         remarks = ["no peak figure: its continuous one is taken"] if peak is None and steady is not None else []
         needs = [] if peak or steady else [f"{path}.controller.peak_current"]
-        current, moment = _peak(asked, b)
+        current, moment, at = _peak(asked, b)
         marks = _marks(asked, b, peak or steady)
         yield row("controller_peak", path, AMPERE, current, peak or steady, moment=moment, needs=needs,
-                  remarks=remarks, marks=marks)  # fmt: skip
+                  remarks=remarks, marks=marks, at=at)  # fmt: skip
 
 
 def controller_continuous(asked: Asked) -> Iterator[Row]:
@@ -114,12 +114,13 @@ def controller_continuous(asked: Asked) -> Iterator[Row]:
         path = f"drive.branches[{b}]"
         controller = asked.design.drive.branches[b].controller
         steady = controller.continuous_current if controller else None
-        mean = root_mean_square(asked.heats, partial(_current, b))
+        mean = root_mean_square(asked.heats, partial(current_of, b))
         needs = [] if steady else [f"{path}.controller.continuous_current"]
         yield row("controller_continuous", path, AMPERE, mean, steady, assumed=_of_the_day(asked), needs=needs)
 
 
-def _current(b: int, stretch: Stretch) -> Floats:
+def current_of(b: int, stretch: Stretch) -> Floats:
+    """The current of one motor of a branch over a stretch, A."""
     return stretch.current[:, b]
 
 
@@ -138,7 +139,7 @@ def supply_peak(asked: Asked) -> Iterator[Row]:
     rated = supply.peak_current
     marks = by_moment(states.bus_current / rated, asked.moments.names) if rated else ()
     yield row("supply_peak", SUPPLY, AMPERE, float(states.bus_current[at]), rated,
-              moment=asked.moments.names[at], needs=needs, remarks=remarks, marks=marks)  # fmt: skip
+              moment=asked.moments.names[at], needs=needs, remarks=remarks, marks=marks, at=at)  # fmt: skip
 
 
 def supply_continuous(asked: Asked) -> Iterator[Row]:
@@ -160,7 +161,7 @@ def supply_voltage(asked: Asked) -> Iterator[Row]:
     at = largest(-states.bus_voltage)
     needs = [] if supply.cutoff_voltage else [f"{SUPPLY}.cutoff_voltage"]
     yield row("supply_voltage", SUPPLY, VOLT, supply.cutoff_voltage, float(states.bus_voltage[at]),
-              moment=asked.moments.names[at], needs=needs)  # fmt: skip
+              moment=asked.moments.names[at], needs=needs, at=at)  # fmt: skip
 
 
 def fuse(asked: Asked) -> Iterator[Row]:

@@ -10,7 +10,7 @@ than the first, so every later one does, and the last is the hottest.
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, fields
 
 import numpy as np
 from numpy.typing import NDArray
@@ -171,11 +171,15 @@ class Block:
 
 @dataclass(frozen=True, slots=True)
 class Looks:
-    """Temperatures at looks within some time, from those at its start: G (k, n, n), h (k, n), at times s, (k,)."""
+    """Temperatures at looks within some time, from those at its start: G (k, n, n), h (k, n), at times s, (k,); up to
+    each look flows a current of a square, A², at a speed, rad/s, (k,).
+    """
 
     a: Floats
     b: Floats
     time: Floats
+    square: Floats
+    speed: Floats
 
 
 @dataclass(frozen=True, slots=True)
@@ -198,6 +202,7 @@ class Heat:
 
 
 MOST_POINTS = 2000
+LOOKED = tuple(f.name for f in fields(Looks))
 
 
 class Day:
@@ -215,11 +220,12 @@ class Day:
                 known[id(block.pieces)] = _through(net, block.pieces)
             once, seen = known[id(block.pieces)]
             for _ in range(block.count):
-                parts.append(Looks(seen.a @ whole.a, seen.a @ whole.b + seen.b, self.seconds + seen.time))
+                here = self.seconds + seen.time
+                parts.append(Looks(seen.a @ whole.a, seen.a @ whole.b + seen.b, here, seen.square, seen.speed))
                 whole = once.after(whole)
                 self.seconds += block.pieces.seconds
         self.map = whole
-        self.parts = Looks(*(np.concatenate([getattr(p, key) for p in parts]) for key in ("a", "b", "time")))
+        self.parts = Looks(*(np.concatenate([getattr(p, key) for p in parts]) for key in LOOKED))
 
     @property
     def cold(self) -> Floats:
@@ -268,7 +274,7 @@ def _through(net: Network, pieces: Pieces) -> tuple[Map, Looks]:
         h[first:end] = a[first:end] @ at.b + b[first:end]
         at = Map(g[end - 1], h[end - 1])
         first = int(end)
-    return at, Looks(g, h, begun + times)
+    return at, Looks(g, h, begun + times, pieces.square[number], pieces.speed[number])
 
 
 def _shares(pieces: Pieces) -> list[Floats]:

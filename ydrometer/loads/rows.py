@@ -8,7 +8,8 @@ from typing import Literal, get_args
 
 import numpy as np
 
-from ydrometer.document.stages.strain import NEAR, Floats, Strain
+from ydrometer.base.reckoning import Floats
+from ydrometer.document.stages.strain import NEAR, Strain
 
 State = Literal["ok", "near", "over", "unknown"]
 STATES = get_args(State)
@@ -16,6 +17,11 @@ JUDGED_DIGITS = 4
 """Decimals to which a use is rounded before it is judged."""
 SAME = 1.0 - 1e-9
 """Of two moments with the same use the first one is told."""
+DIMENSIONS = {
+    "A": "current", "K": "temperature rise", "rad/s": "angular speed", "V": "voltage", "Pa": "stress", "N": "force",
+    "N·m": "torque", "m": "distance", "": "ratio",
+}  # fmt: skip
+"""Of the units of rows."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -26,7 +32,8 @@ class Row:
         check: its name. path: of the part. member: wheel or step; None where it is the whole. moment: of the largest
         use; None where it belongs to none. demand, capacity: in `unit`, SI; None where they cannot be known. use: one
         over the other. state. assumed: what stands for the maker's figures. needs: paths that would settle it. remarks.
-        told: other numbers of it. marks: the largest use in each moment, by its name.
+        told: other numbers of it. marks: the largest use in each moment, by its name. at: the place of the moment among
+        all; None where it belongs to none. strain: as its stage told it; None of a row of anything else.
     """
 
     check: str
@@ -43,6 +50,8 @@ class Row:
     remarks: tuple[str, ...] = ()
     told: dict[str, float] = field(default_factory=dict)
     marks: tuple[tuple[str, float], ...] = ()
+    at: int | None = field(default=None, compare=False)
+    strain: Strain | None = field(default=None, compare=False, repr=False)
 
 
 def judged(use: float) -> State:
@@ -54,7 +63,7 @@ def judged(use: float) -> State:
 def row(
     check: str, path: str, unit: str, demand: float | None, capacity: float | None, *, moment: str | None = None,
     assumed: Sequence[str] = (), needs: Sequence[str] = (), remarks: Sequence[str] = (),
-    marks: tuple[tuple[str, float], ...] = (),
+    marks: tuple[tuple[str, float], ...] = (), at: int | None = None,
 ) -> Row:  # fmt: skip
     """A row of one demand and one capacity."""
     use: float | None = None
@@ -63,7 +72,7 @@ def row(
         use = demand / capacity if capacity > 0.0 else None
         state = "over" if use is None else judged(use)
     return Row(check, path, None, moment, demand, capacity, unit, use, state, tuple(assumed), tuple(needs),
-               tuple(remarks), marks=marks)  # fmt: skip
+               tuple(remarks), marks=marks, at=at)  # fmt: skip
 
 
 def by_moment(uses: Floats, moments: Sequence[str]) -> tuple[tuple[str, float], ...]:
@@ -95,14 +104,14 @@ def strained(path: str, strain: Strain, moments: Sequence[str], prefix: Sequence
     needs = tuple(key if key.startswith("fit.") else f"{path}.{key}" for key in strain.needs)
     member = strain.member or None
     assumed = (*prefix, *strain.assumed)
-    told = {name: float(values.max()) for name, values in strain.told.items()}
+    told = {name: float(np.max(strain.of.known[symbol])) for name, symbol in strain.told.items()}
 
     marks: tuple[tuple[str, float], ...] = ()
 
     def made(at: int | None, demand: float | None, capacity: float | None, use: float | None, state: State) -> Row:
         moment = None if at is None or strain.unit == "" else moments[at]
         return Row(strain.check, path, member, moment, demand, capacity, strain.unit, use, state, assumed, needs,
-                   strain.remarks, told, marks)  # fmt: skip
+                   strain.remarks, told, marks, None if moment is None else at, strain)  # fmt: skip
 
     if strain.demand is None or strain.capacity is None:
         state: State = "unknown" if strain.settled is None else "ok" if strain.settled else "over"

@@ -15,17 +15,18 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from ydrometer.base.reckoning import Floats, Reckoning
 from ydrometer.base.tables.strengths import MATERIALS, USUAL_MATERIAL, USUAL_SOURCE_SHAFT
 from ydrometer.document.mounting import Mounting, ShaftMount, Stack
 from ydrometer.document.sources import SourceShaft
 from ydrometer.document.stages.plane import Contact, Mesh
-from ydrometer.document.stages.strain import STRESS, Floats
+from ydrometer.document.stages.strain import STRESS, Strain
 from ydrometer.fit.coupling import Coupling
 from ydrometer.fit.setup import Setup
 from ydrometer.loads.asked import Asked
 from ydrometer.loads.loops import said
 from ydrometer.loads.passing import Through
-from ydrometer.loads.rows import Row, by_moment, judged, largest
+from ydrometer.loads.rows import Row, strained
 
 CHECK = "shaft_stress"
 SAFETY = 2.0
@@ -47,25 +48,16 @@ class Pull:
     """What acts at one wheel of a shaft at m moments.
 
     Attributes:
-        wheel: its name, as a stack has it. steady: force that does not turn round with the sense of turning, N, (2, m).
-        turning: force that does, (2, m). torque: what it brings to the shaft, below 0 what it takes, N·m, (m,).
+        wheel: its name, as a stack has it. words: the wheel in words. steady: force that does not turn round with the
+        sense of turning, N, (2, m). turning: force that does, (2, m). torque: what it brings to the shaft, below 0 what
+        it takes, N·m, (m,).
     """
 
     wheel: str
+    words: str
     steady: Floats
     turning: Floats
     torque: Floats
-
-
-@dataclass(frozen=True, slots=True)
-class _Shaft:
-    """A shaft as it is judged: its size and yield strength, where it is bent, N·m (m,), what twists it, N·m (m,)."""
-
-    diameter: float | None
-    yields: float
-    assumed: tuple[str, ...]
-    bending: Floats
-    twist: Floats
 
 
 def shafts(asked: Asked) -> tuple[list[Row], list[NotJudged]]:
@@ -168,21 +160,22 @@ def _pull(
     wheel = coupling.driver if driving else coupling.driven
     one, other = (np.array(setup.at(shaft)) for shaft in coupling.shafts)
     towards = (other - one) / math.dist(one, other)
+    words = f"{wheel.member} of the {coupling.stage.noun}"
     torque = _brought(coupling, driving, passing.torque_in, passing.torque_out)
     if not isinstance(coupling.stage.in_plane, Mesh):
         force = coupling.stage.pull(passing)
         if force is None:
             return None
         drawn = np.outer(towards if driving else -towards, force)
-        return Pull(wheel.name, drawn, np.zeros_like(drawn), torque)
+        return Pull(wheel.name, words, drawn, np.zeros_like(drawn), torque)
     size = coupling.stage.tooth_size or 0.0
     radius = 0.5 * size * coupling.stage.members[0].measure
-    force = passing.tangential(radius)
+    force = passing.torque_in / radius
     sense = _sense(setup, coupling) * (-1.0 if coupling.inside else 1.0)
     along = sense * np.array([towards[1], -towards[0]])
     away = towards * math.tan(coupling.pressure_angle) * (-1.0 if coupling.inside else 1.0)
     sign = -1.0 if driving else 1.0
-    return Pull(wheel.name, sign * np.outer(away, force), sign * np.outer(along, force), torque)
+    return Pull(wheel.name, words, sign * np.outer(away, force), sign * np.outer(along, force), torque)
 
 
 def _sense(setup: Setup, coupling: Coupling) -> int:
@@ -203,21 +196,64 @@ def _brought(coupling: Coupling, driving: bool, torque_in: Floats, torque_out: F
 
 def _bent(
     own: SourceShaft | None, mount: ShaftMount | None, bearings: Sequence[float], pulls: Sequence[Pull], passed: Floats
-) -> tuple[Floats, Floats] | None:
-    """Largest bending and twisting moments of a shaft, N·m, (m,) each; None where a wheel has no place on it."""
+) -> Reckoning | None:
+    """Largest bending moment M and torque T of a shaft; None where a wheel has no place on it."""
     overhang = own.overhang if own is not None else mount.overhang if mount is not None else None
     if overhang is not None:
-        sums = [sum(p.steady + sense * p.turning for p in pulls) for sense in SENSES]
-        return np.max([np.hypot(*np.asarray(total)) for total in sums], axis=0) * overhang, passed
+        return _overhung(overhang, "shaft.overhang" if own is not None else "", pulls, passed)
     assert mount is not None  # the caller has looked
     assert mount.stack is not None
     places = _places(mount.stack)
     if any(pull.wheel not in places for pull in pulls):
         return None
-    laid = sorted(((places[pull.wheel], pull) for pull in pulls), key=lambda one: one[0])
+    return _carried(bearings, sorted(((places[pull.wheel], pull) for pull in pulls), key=lambda one: one[0]))
+
+
+def _acting(r: Reckoning, pulls: Sequence[Pull], senses: Floats) -> None:
+    """Put in the forces of all wheels in one sense of turning at each moment: X_1, Y_1 and so on."""
+    for i, pull in enumerate(pulls, 1):
+        x, y = pull.steady + senses * pull.turning
+        r.put(f"X_{i}", f"force at the {pull.words}, along the plate", x, "force", origin="solved")
+        r.put(f"Y_{i}", "the same, across", y, "force", origin="solved")
+
+
+def _overhung(overhang: float, key: str, pulls: Sequence[Pull], passed: Floats) -> Reckoning:
+    """A shaft whose wheels stand together out from its bearing."""
+    r = Reckoning()
+    both = [np.sum([p.steady + sense * p.turning for p in pulls], axis=0) for sense in SENSES]
+    sums = [np.hypot(total[0], total[1]) for total in both]
+    _acting(r, pulls, np.where(sums[0] >= sums[1], *SENSES))
+    r.put("l_o", "overhang, from the bearing to the middle of what pulls", overhang, "length", key)
+    x, y = (" + ".join(f"{axis}_{i}" for i in range(1, len(pulls) + 1)) for axis in "XY")
+    r.step("M", "bending moment", f"hypot({x}, {y})*l_o", "torque")
+    r.put("T_z", "torque that it passes", passed, "torque", origin="solved")
+    return r
+
+
+def _carried(bearings: Sequence[float], laid: Sequence[tuple[float, Pull]]) -> Reckoning:
+    """A shaft on two bearings: a beam on two supports, bent most at a wheel or a bearing, where forces act."""
+    r = Reckoning()
+    beams = [_beam(bearings, laid, sense) for sense in SENSES]
+    worse = beams[0][0] >= beams[1][0]
+    _acting(r, [pull for _, pull in laid], np.where(worse, *SENSES))
+    for symbol, words, place in (("z_A", "first bearing", bearings[0]), ("z_B", "second bearing", bearings[1])):
+        r.put(symbol, f"place of the {words}", place, "length")
+    for i, (z, pull) in enumerate(laid, 1):
+        r.put(f"z_{i}", f"place of the {pull.words}", z, "length")
+    r.put("z_M", "place at which it is bent most", np.where(worse, beams[0][1], beams[1][1]), "length", origin="solved")
+    numbers = range(1, len(laid) + 1)
+    for axis in "XY":
+        turned = " + ".join(f"{axis}_{i}*(z_{i} - z_A)" for i in numbers)
+        r.step(f"B_{axis}", "what the second bearing holds", f"-({turned})/(z_B - z_A)", "force")
+        total = " + ".join(f"{axis}_{i}" for i in numbers)
+        r.step(f"A_{axis}", "what the first bearing holds", f"-({total}) - B_{axis}", "force")
+        acting = [*((f"{axis}_{i}", f"z_{i}") for i in numbers), (f"A_{axis}", "z_A"), (f"B_{axis}", "z_B")]
+        before = [f"{force}*max(z_M - {z}, 0)" for force, z in acting]
+        r.step(f"M_{axis}", "moment of what lies before that place", " + ".join(before), "torque")
+    r.step("M", "bending moment", "hypot(M_X, M_Y)", "torque")
     twist = np.max(np.abs(np.cumsum([pull.torque for _, pull in laid], axis=0)), axis=0)
-    bending = np.max([_beam(bearings, laid, sense) for sense in SENSES], axis=0)
-    return bending, twist
+    r.put("T_z", "largest torque between its wheels", twist, "torque", origin="solved")
+    return r
 
 
 def _places(stack: Stack) -> dict[str, float]:
@@ -226,8 +262,8 @@ def _places(stack: Stack) -> dict[str, float]:
     return {item.wheel: 0.5 * sum(span) for item, span in laid if item.wheel}
 
 
-def _beam(bearings: Sequence[float], laid: Sequence[tuple[float, Pull]], sense: float) -> Floats:
-    """Largest bending moment of a shaft on two supports, N·m, (m,): at a wheel or at a bearing, where forces act."""
+def _beam(bearings: Sequence[float], laid: Sequence[tuple[float, Pull]], sense: float) -> tuple[Floats, Floats]:
+    """Largest bending moment of a shaft on two supports, N·m, and its place, m, (m,) each."""
     left, right = bearings
     loads = [(z, pull.steady + sense * pull.turning) for z, pull in laid]
     at_right = -sum(force * (z - left) for z, force in loads) / (right - left)
@@ -237,8 +273,8 @@ def _beam(bearings: Sequence[float], laid: Sequence[tuple[float, Pull]], sense: 
         np.hypot(*sum((force * (place - z) for z, force in acting if z < place), np.zeros_like(acting[0][1])))
         for place, _ in acting
     ]
-    made: Floats = np.max(moments, axis=0)
-    return made
+    at = np.argmax(moments, axis=0)
+    return np.max(moments, axis=0), np.array([place for place, _ in acting])[at]
 
 
 def _capacity(shaft: SourceShaft | ShaftMount | None, path: str) -> float:
@@ -248,7 +284,7 @@ def _capacity(shaft: SourceShaft | ShaftMount | None, path: str) -> float:
     return (shaft.yield_strength or MATERIALS[shaft.material or usual].yields) / SAFETY
 
 
-def _judged(asked: Asked, path: str, shaft: SourceShaft | ShaftMount | None, bent: tuple[Floats, Floats]) -> Row:
+def _judged(asked: Asked, path: str, shaft: SourceShaft | ShaftMount | None, r: Reckoning) -> Row:
     """The row of a shaft of which all but its diameter is known."""
     capacity = _capacity(shaft, path)
     usual = USUAL_SOURCE_SHAFT if isinstance(shaft, SourceShaft) else USUAL_MATERIAL
@@ -257,19 +293,20 @@ def _judged(asked: Asked, path: str, shaft: SourceShaft | ShaftMount | None, ben
         assumed.append(f"yield strength of {shaft.material or usual}")
     remarks = ("without weight and push of the road wheels",) if path == _last(asked) else ()
     diameter = shaft.diameter if shaft is not None else None
+    entry = _entry(asked.design.fit or Mounting(), path)
     if diameter is None:
-        place = _entry(asked.design.fit or Mounting(), path)
         return Row(CHECK, path, None, None, None, capacity, STRESS, None, "unknown", tuple(assumed),
-                   (f"fit.shafts[{place}].diameter",), remarks)  # fmt: skip
-    bending, twist = bent
-    modulus = math.pi * diameter**3
-    stress = np.sqrt((32.0 * bending / modulus) ** 2 + 3.0 * (16.0 * twist / modulus) ** 2)
-    demand = asked.factor(_branch(asked, path)) * stress
-    at = largest(demand)
-    use = float(demand[at]) / capacity
-    marks = by_moment(demand / capacity, asked.moments.names)
-    return Row(CHECK, path, None, asked.moments.names[at], float(demand[at]), capacity, STRESS, use, judged(use),
-               tuple(assumed), (), remarks, marks=marks)  # fmt: skip
+                   (f"fit.shafts[{entry}].diameter",), remarks)  # fmt: skip
+    mine = f"fit.shafts[{entry}]." if isinstance(shaft, ShaftMount) else "shaft."
+    r.put("d_z", "diameter of the shaft", diameter, "length", f"{mine}diameter")
+    r.put("K_A", "application factor", asked.factor(_branch(asked, path)), "ratio", origin="constant")
+    r.step("sigma_b", "stress by bending", f"32*M/({math.pi}*d_z**3)", "stress")
+    r.step("tau", "stress by twist", f"16*T_z/({math.pi}*d_z**3)", "stress")
+    r.step("sigma", "both together, with the application factor", "K_A*sqrt(sigma_b**2 + 3*tau**2)", "stress")
+    r.put("s_y", "yield strength", SAFETY * capacity, "stress", f"{mine}yield", origin="assumed")
+    r.step("sigma_ok", "what it is allowed", f"s_y/{SAFETY:g}", "stress")
+    strain = Strain(CHECK, STRESS, r, "sigma", "sigma_ok", assumed=tuple(assumed), remarks=remarks)
+    return strained(path, strain, asked.moments.names)
 
 
 def _entry(mounting: Mounting, path: str) -> int:

@@ -15,34 +15,173 @@ TWICE = 1.995
 
 @dataclass(frozen=True, slots=True)
 class Check:
-    """A check in words: its title, and what is told of a part, with {} for how much."""
+    """A check in words.
+
+    Attributes:
+        title. clause: what is told of a part, with {} for how much. formula, source: of its use.
+    """
 
     title: str
     clause: str
+    formula: str
+    source: str
+
+
+ELECTRIC = (
+    "Direct-current motor in steady state behind a loss-free converter: Hughes and Drury, Electric Motors and Drives, "
+    "chapters 3 and 4. Ratings: the makers'."
+)
+THERMAL = (
+    "Two-node thermal network: Hendershot and Miller, Design of Brushless Permanent-Magnet Motors, chapter Cooling; "
+    "resistance of a warm winding: IEC 60034-1."
+)
+GEARING = "Ratio of teeth or pitch diameters: ISO 53, ISO 606, ISO 5296, ISO 4184. Limits: the makers'."
+FUSES = "Least opening times of blade fuses: ISO 8820-3."
+LEWIS = (
+    "Lewis bending equation with Barth's factor: Budynas and Nisbett, Shigley's Mechanical Engineering Design, chapter "
+    "Spur and helical gears; teeth bent both ways: ISO 6336-5; application factor: ISO 6336-6."
+)
+BELTS = "Synchronous belts, calculation of power rating: ISO 5295; application factor: ISO 6336-6."
+CAPSTAN = (
+    "Capstan equation with wedge: Budynas and Nisbett, Shigley's Mechanical Engineering Design, chapter Flexible "
+    "mechanical elements."
+)
+CHAINS = "Roller chains: ISO 606 and makers' manuals; application factor: ISO 6336-6."
+APPLIED = "Application factor: ISO 6336-6. Ratings: the makers'."
+SHAFTS = (
+    "Von Mises in shafts: Budynas and Nisbett, Shigley's Mechanical Engineering Design, chapter Shafts and shaft "
+    "components; application factor: ISO 6336-6."
+)
+DYNAMICS = "Longitudinal model of a vehicle: Gillespie, Fundamentals of Vehicle Dynamics, chapters 1 and 3."
 
 
 CHECKS = {
-    "motor_peak_current": Check("current for a moment", "carries {} the current that it stands for a moment"),
-    "winding_temperature": Check("winding over the day", "warms its winding by {} what that stands"),
-    "mount_softening": Check("mount by the case's heat", "warms its mount by {} what that stands"),
-    "source_speed": Check("speed", "turns at {} the speed that it may"),
-    "controller_peak": Check("controller for a moment", "asks of its controller {} what that carries for a moment"),
-    "controller_continuous": Check("controller for long", "asks of its controller {} what that carries for long"),
-    "supply_peak": Check("current for a moment", "gives {} the current that it stands for a moment"),
-    "supply_continuous": Check("current for long", "gives {} the current that it stands for long"),
-    "supply_voltage": Check("voltage left", "has electronics that drop out at {} the lowest voltage"),
-    "fuse": Check("fuse", "sends through its fuse {} what that is sure to carry"),
-    "gear_tooth": Check("teeth", "carries {} what its teeth stand"),
-    "belt_force": Check("pull", "pulls {} what its width carries"),
-    "belt_jump": Check("teeth held down", "needs {} the tension that it has, or its teeth jump"),
-    "v_belt_slip": Check("grip", "pulls {} what it holds before it slips"),
-    "chain_force": Check("pull", "pulls {} what it is allowed"),
-    "chain_teeth": Check("teeth of the small sprocket", "has fewer teeth than a chain runs well on"),
-    "box_torque": Check("torque", "passes {} the torque that it is rated for"),
-    "box_speed": Check("input speed", "is turned at {} the speed that it is rated for"),
-    "shaft_stress": Check("bending and twist", "bears {} what it is allowed"),
-    "brakes": Check("stopping", "takes {} the distance in which it has to stop"),
-    "order_of_steps": Check("order of the steps", "has a weak step where most is carried"),
+    "motor_peak_current": Check(
+        "current for a moment",
+        "carries {} the current that it stands for a moment",
+        "The largest current of one motor over its rating for a moment.",
+        ELECTRIC,
+    ),
+    "winding_temperature": Check(
+        "winding over the day",
+        "warms its winding by {} what that stands",
+        "Heat that came less heat that left, over the winding's heat capacity; that over what it stands above the air.",
+        THERMAL,
+    ),
+    "mount_softening": Check(
+        "mount by the case's heat",
+        "warms its mount by {} what that stands",
+        "The same for the case, against where its mount gets soft, less a margin.",
+        THERMAL,
+    ),
+    "source_speed": Check(
+        "speed",
+        "turns at {} the speed that it may",
+        "The fastest speed over the one that its maker allows.",
+        GEARING,
+    ),
+    "controller_peak": Check(
+        "controller for a moment",
+        "asks of its controller {} what that carries for a moment",
+        "The largest current of one motor over what its controller carries.",
+        ELECTRIC,
+    ),
+    "controller_continuous": Check(
+        "controller for long",
+        "asks of its controller {} what that carries for long",
+        "The root mean square of the current over the day, waits of more than a minute left out, over its rating.",
+        ELECTRIC,
+    ),
+    "supply_peak": Check(
+        "current for a moment",
+        "gives {} the current that it stands for a moment",
+        "The largest current of the supply over its rating for a moment.",
+        ELECTRIC,
+    ),
+    "supply_continuous": Check(
+        "current for long",
+        "gives {} the current that it stands for long",
+        "The root mean square of the supply's current over the day over its continuous rating.",
+        ELECTRIC,
+    ),
+    "supply_voltage": Check(
+        "voltage left",
+        "has electronics that drop out at {} the lowest voltage",
+        "The voltage at which electronics drop out over the lowest of the bus.",
+        ELECTRIC,
+    ),
+    "fuse": Check(
+        "fuse",
+        "sends through its fuse {} what that is sure to carry",
+        "The current that is passed for longer than a time, over what the fuse is sure to carry for that time.",
+        FUSES,
+    ),
+    "gear_tooth": Check(
+        "teeth",
+        "carries {} what its teeth stand",
+        "Force at the teeth with both factors over width, module and form factor; that over what the teeth stand.",
+        LEWIS,
+    ),
+    "belt_force": Check(
+        "pull",
+        "pulls {} what its width carries",
+        "Pull with the application factor, and what the belt's own mass takes, over what its width carries.",
+        BELTS,
+    ),
+    "belt_jump": Check(
+        "teeth held down",
+        "needs {} the tension that it has, or its teeth jump",
+        "What the slack run loses against rest, over the tension that is left there.",
+        BELTS,
+    ),
+    "v_belt_slip": Check(
+        "grip",
+        "pulls {} what it holds before it slips",
+        "The pull over what friction in the groove holds.",
+        CAPSTAN,
+    ),
+    "chain_force": Check(
+        "pull",
+        "pulls {} what it is allowed",
+        "Pull with the application factor, and what the chain's own mass takes, over a fifth of what breaks it.",
+        CHAINS,
+    ),
+    "chain_teeth": Check(
+        "teeth of the small sprocket",
+        "has fewer teeth than a chain runs well on",
+        "Teeth on which a chain runs well, over those of the smaller sprocket.",
+        CHAINS,
+    ),
+    "box_torque": Check(
+        "torque",
+        "passes {} the torque that it is rated for",
+        "Torque at the output, with the application factor, over its rating.",
+        APPLIED,
+    ),
+    "box_speed": Check(
+        "input speed",
+        "is turned at {} the speed that it is rated for",
+        "The fastest speed of its input over the one that its maker allows.",
+        GEARING,
+    ),
+    "shaft_stress": Check(
+        "bending and twist",
+        "bears {} what it is allowed",
+        "Bending and twist together, with the application factor, over half the yield strength.",
+        SHAFTS,
+    ),
+    "brakes": Check(
+        "stopping",
+        "takes {} the distance in which it has to stop",
+        "The way to stand still from top speed, over the distance in which it has to stop.",
+        DYNAMICS,
+    ),
+    "order_of_steps": Check(
+        "order of the steps",
+        "has a weak step where most is carried",
+        "A weak step belongs at the motor's end, where less torque is.",
+        APPLIED,
+    ),
 }
 
 

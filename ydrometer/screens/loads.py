@@ -15,13 +15,12 @@ from ydrometer.loads.asked import Asked, Warmth
 from ydrometer.loads.helps import helps
 from ydrometer.loads.limits import Limits, limits
 from ydrometer.loads.moments import Turn
-from ydrometer.loads.rows import Row, State
+from ydrometer.loads.row_working import row_working
+from ydrometer.loads.rows import DIMENSIONS, Row, State
 from ydrometer.loads.words import CHECKS, part_title, sentence
+from ydrometer.working import Working
+from ydrometer.working.recipes import NoWorkingError
 
-DIMENSIONS = {
-    "A": "current", "K": "temperature rise", "rad/s": "angular speed", "V": "voltage", "Pa": "stress", "N": "force",
-    "N·m": "torque", "m": "distance", "": "",
-}  # fmt: skip
 NEEDED = {
     "peak_current": ("peak current", "current"), "continuous_current": ("continuous current", "current"),
     "cutoff_voltage": ("voltage at which electronics drop out", "voltage"),
@@ -196,21 +195,40 @@ def helps_shown(document: Document, wanted: RowWanted) -> list[HelpShown]:
         document: as read.
         wanted: the row.
     """
-    found, _ = _as_far_as_it_goes(document)
-    row = next(
-        (
-            row for row in found.rows
-            if (row.check, row.path, row.member or "", row.moment or "")
-            == (wanted.check, wanted.path, wanted.member, wanted.moment)
-        ),
-        None,
-    )  # fmt: skip
+    found, row = _found(document, wanted)
     if row is None:
         return []
     return [
         HelpShown(help_.text, [ChangeShown(path, json.dumps(value)) for path, value in help_.changes.items()])
         for help_ in helps(found, row)
     ]
+
+
+def working_shown(document: Document, wanted: RowWanted) -> Working:
+    """The working of one row of a design.
+
+    Args:
+        document: as read.
+        wanted: the row.
+
+    Raises:
+        NoWorkingError: there is no such row any more.
+    """
+    found, row = _found(document, wanted)
+    if row is None:
+        raise NoWorkingError("the design has no such row any more", path=wanted.path)
+    return row_working(found.asked, row)
+
+
+def _found(document: Document, wanted: RowWanted) -> tuple[Limits, Row | None]:
+    """All rows of a design, and the one that is wanted."""
+    found, _ = _as_far_as_it_goes(document)
+    named = (wanted.check, wanted.path, wanted.member, wanted.moment)
+    return found, next((row for row in found.rows if _name(row) == named), None)
+
+
+def _name(row: Row) -> tuple[str, str, str, str]:
+    return row.check, row.path, row.member or "", row.moment or ""
 
 
 def _as_far_as_it_goes(document: Document) -> tuple[Limits, list[str]]:
@@ -270,7 +288,7 @@ def _row(design: Design, row: Row) -> LoadRow:
     return LoadRow(
         check=row.check, title=CHECKS[row.check].title, part=part_title(design, row), path=row.path,
         member=row.member or "", moment=row.moment or "", demand=row.demand, capacity=row.capacity,
-        dimension=DIMENSIONS[row.unit], use=row.use, state=row.state, assumed=list(row.assumed),
+        dimension=DIMENSIONS[row.unit] if row.unit else "", use=row.use, state=row.state, assumed=list(row.assumed),
         needs=[need for path in row.needs for need in _needs(path)], remarks=list(row.remarks),
         marks=[MomentUse(moment, use) for moment, use in row.marks],
     )  # fmt: skip

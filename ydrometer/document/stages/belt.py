@@ -11,11 +11,12 @@ import numpy as np
 
 from ydrometer.base import reading
 from ydrometer.base.labels import labelled
+from ydrometer.base.reckoning import Floats, Reckoning
 from ydrometer.base.tables import efficiencies
 from ydrometer.base.tables.strengths import belt_force_per_width
 from ydrometer.document.stages import fields, forms, wheeled
 from ydrometer.document.stages.plane import Loop
-from ydrometer.document.stages.strain import FORCE, Floats, LoopSaid, Passing, Strain
+from ydrometer.document.stages.strain import FORCE, Passing, Strain
 from ydrometer.geometry import loops
 
 LEAST_IN_MESH = 6
@@ -97,42 +98,62 @@ class Belt(wheeled.Toothed):
         yield self._jump(passing)
 
     def _force(self, passing: Passing) -> Strain:
-        pitch, width, loop = self.pitch, self.width, passing.loop
-        allowed, assumed = self.allowed_force_per_width, [loop.assumed] if loop.assumed else []
-        if allowed is None and pitch is not None:
-            allowed = belt_force_per_width(pitch, self.profile)
+        loop = passing.loop
+        r = self._rim(passing)
+        assumed = [loop.assumed] if loop.assumed else []
+        allowed = self.allowed_force_per_width
+        if allowed is None and self.pitch is not None:
+            allowed = belt_force_per_width(self.pitch, self.profile)
             assumed.append(f"allowed force per width of a {self.profile or 'toothed'} belt of this pitch")
-        demand = None
-        if pitch is not None:
-            radius = loops.pitch_radius(pitch, self.driver_teeth)
-            demand = passing.factor * passing.tangential(radius) + passing.flung(radius)
+        if self.pitch is not None:
+            passing.applied(r)
+            r.step("F", "pull with the application factor", "K_A*F_t + c", "force")
         needs = [key for key in ("pitch", "width") if getattr(self, key) is None]
         needs += [] if allowed else ["allowed_force_per_width"]
-        mesh = self._mesh_factor(loop)
-        capacity = allowed * width * mesh if allowed and width and mesh else None
-        return Strain("belt_force", FORCE, demand, capacity, "", tuple(assumed), tuple(needs))
+        if allowed and self.width and loop.wraps:
+            note = "" if self.allowed_force_per_width else f"{self.profile or 'toothed'} belt of this pitch"
+            r.put("f_w", "allowed force per width", allowed, "force per width", "allowed_force_per_width",
+                  origin="assumed", note=note)  # fmt: skip
+            r.put("b_w", "width", self.width, "length", "width")
+            self._mesh_factor(r, loop.wraps)
+            r.step("F_ok", "what its width carries", "f_w*b_w*k_m", "force")
+        return Strain("belt_force", FORCE, r, "F", "F_ok", "", tuple(assumed), tuple(needs))
 
-    def _mesh_factor(self, loop: LoopSaid) -> float | None:
+    def _rim(self, passing: Passing) -> Reckoning:
+        """The force at the rim of the driver, and what the belt's own mass takes."""
+        r = passing.driver()
+        if self.pitch is not None:
+            r.put("p", "pitch", self.pitch, "length", "pitch")
+            r.put("z_d", "teeth of the driver", self.driver_teeth, "ratio", "driver_teeth")
+            r.step("r_d", "pitch radius of the driver", f"p*z_d/(2*{math.pi})", "length")
+            r.step("F_t", "force at the teeth", "T_d/r_d", "force")
+            passing.flung(r)
+        return r
+
+    def _mesh_factor(self, r: Reckoning, wraps: tuple[float, float]) -> None:
         """Each tooth fewer than six in mesh takes a fifth of the force away; a fifth is left at least."""
-        if loop.wraps is None:
-            return None
         teeth = (self.driver_teeth, self.driven_teeth)
-        held = min(loops.in_mesh(z, wrap) for z, wrap in zip(teeth, loop.wraps, strict=True))
-        return min(1.0, max(LEAST_MESH, 1.0 - MESH_STEP * (LEAST_IN_MESH - held)))
+        held = min(loops.in_mesh(z, wrap) for z, wrap in zip(teeth, wraps, strict=True))
+        r.put("z_m", "whole teeth in mesh, of the pulley with fewer", held, "ratio", origin="solved")
+        share = f"min(1, max({LEAST_MESH}, 1 - {MESH_STEP}*({LEAST_IN_MESH} - z_m)))"
+        r.step("k_m", "share for the teeth in mesh", share, "ratio")
 
     def _jump(self, passing: Passing) -> Strain:
         tension = passing.loop.tension
-        needs = () if tension else (f"{passing.loop.path}.tension",)
+        needs: tuple[str, ...] = () if tension else (f"{passing.loop.path}.tension",)
+        r = self._rim(passing)
         if self.pitch is None:
-            return Strain("belt_jump", FORCE, None, None, needs=("pitch", *needs))
-        radius = loops.pitch_radius(self.pitch, self.driver_teeth)
-        capacity = None if tension is None else tension - passing.flung(radius)
-        return Strain("belt_jump", FORCE, 0.5 * passing.tangential(radius), capacity, needs=needs)
+            return Strain("belt_jump", FORCE, r, needs=("pitch", *needs))
+        r.step("F_s", "what the slack run loses", "F_t/2", "force")
+        if tension is not None:
+            r.put("F_i", "tension at rest", tension, "force", f"{passing.loop.path}.tension")
+            r.step("F_h", "what holds its teeth down", "F_i - c", "force")
+        return Strain("belt_jump", FORCE, r, "F_s", "F_h", needs=needs)
 
     def pull(self, passing: Passing) -> Floats | None:
         """Both runs together: twice the tension at rest, or the whole pull where the slack run has none left."""
         if self.pitch is None:
             return None
-        force = passing.tangential(loops.pitch_radius(self.pitch, self.driver_teeth))
+        force = self._rim(passing).known["F_t"]
         rest = passing.loop.tension or USUAL_TENSION * force
         return np.maximum(2.0 * rest, force) * math.cos(passing.loop.lean)

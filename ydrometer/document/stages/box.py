@@ -17,5 +17,9 @@ class Box(Stage):
 
     def strains(self, passing: Passing) -> Iterator[Strain]:
         """The torque at its output."""
+        r = passing.output()
+        r.step("T_K", "torque with the application factor", "K_A*T_o", "torque")
+        if self.torque_rating:
+            r.put("T_ok", "torque that it is rated for", self.torque_rating, "torque", "torque_rating")
         needs = () if self.torque_rating else ("torque_rating",)
-        yield Strain("box_torque", TORQUE, passing.factor * passing.torque_out, self.torque_rating, needs=needs)
+        yield Strain("box_torque", TORQUE, r, "T_K", "T_ok", needs=needs)

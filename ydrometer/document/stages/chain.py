@@ -11,11 +11,12 @@ import numpy as np
 
 from ydrometer.base import reading
 from ydrometer.base.labels import labelled
+from ydrometer.base.reckoning import Floats, Reckoning
 from ydrometer.base.tables import efficiencies
 from ydrometer.base.tables.strengths import NARROW_BREAKS, NARROW_PITCH, SAME_PITCH, chain_breaks
 from ydrometer.document.stages import fields, forms, wheeled
 from ydrometer.document.stages.plane import Loop
-from ydrometer.document.stages.strain import FORCE, Floats, Passing, Strain
+from ydrometer.document.stages.strain import FORCE, Passing, Strain
 
 CHAIN_SAFETY = 5.0
 """How many times what it pulls a chain has to stand before it breaks."""
@@ -90,25 +91,41 @@ class Chain(wheeled.Toothed):
         """
         yield self._force(passing)
         small = min(self.members, key=lambda member: member.measure)
-        wanted = np.full(len(passing.torque_in), LEAST_SPROCKET)
-        yield Strain("chain_teeth", "", wanted, float(small.measure), small.name)
+        r = Reckoning()
+        r.put("z_ok", "teeth on which a chain runs well, at least", LEAST_SPROCKET, "ratio", origin="constant")
+        r.put("z_s", f"teeth of the {small.name} sprocket", float(small.measure), "ratio", small.key)
+        yield Strain("chain_teeth", "", r, "z_ok", "z_s", small.name)
+
+    def _rim(self, passing: Passing, pitch: float) -> Reckoning:
+        """The force at the rim of the driver, and what the chain's own mass takes."""
+        r = passing.driver()
+        r.put("p", "pitch", pitch, "length", "pitch")
+        r.put("z_d", "teeth of the driver", self.driver_teeth, "ratio", "driver_teeth")
+        r.step("r_d", "pitch radius of the driver", f"p/(2*sin({math.pi}/z_d))", "length")
+        r.step("F_t", "force at the teeth", "T_d/r_d", "force")
+        passing.flung(r)
+        return r
 
     def _force(self, passing: Passing) -> Strain:
         if self.pitch is None:
-            return Strain("chain_force", FORCE, None, None, needs=("pitch",))
-        radius = self.form.pitch_radius(self.pitch, self.driver_teeth)
-        demand = passing.factor * passing.tangential(radius) + passing.flung(radius)
+            return Strain("chain_force", FORCE, Reckoning(), needs=("pitch",))
+        r = self._rim(passing, self.pitch)
+        passing.applied(r)
+        r.step("F", "pull with the application factor", "K_A*F_t + c", "force")
         breaks = self.breaking_load or chain_breaks(self.pitch)
         needs = () if breaks else ("breaking_load",)
         table = breaks is not None and self.breaking_load is None
         assumed = ("breaking load of a chain of this pitch",) if table else ()
         narrow = table and math.isclose(self.pitch, NARROW_PITCH, rel_tol=SAME_PITCH)
         remarks = (f"narrow chains of this pitch break from {1e-3 * NARROW_BREAKS:.1f} kN on",) if narrow else ()
-        capacity = None if breaks is None else breaks / CHAIN_SAFETY
-        return Strain("chain_force", FORCE, demand, capacity, "", assumed, needs, remarks)
+        if breaks is not None:
+            note = "chain of this pitch" if table else ""
+            r.put("F_B", "breaking load", breaks, "force", "breaking_load", origin="assumed", note=note)
+            r.step("F_ok", "what it may pull", f"F_B/{CHAIN_SAFETY:g}", "force")
+        return Strain("chain_force", FORCE, r, "F", "F_ok", "", assumed, needs, remarks)
 
     def pull(self, passing: Passing) -> Floats | None:
         """The tight run alone: the slack one hangs."""
         if self.pitch is None:
             return None
-        return passing.tangential(self.form.pitch_radius(self.pitch, self.driver_teeth))
+        return np.asarray(self._rim(passing, self.pitch).known["F_t"])

@@ -10,6 +10,7 @@ from typing import ClassVar, Self
 
 from ydrometer.base import reading
 from ydrometer.base.labels import labelled
+from ydrometer.base.reckoning import Reckoning
 from ydrometer.base.tables import efficiencies
 from ydrometer.base.tables.strengths import LEAST_LEWIS, MATERIAL_NAMES, MATERIALS, USUAL_MATERIAL, lewis_form
 from ydrometer.document.stages import fields, forms, wheeled
@@ -118,30 +119,45 @@ class Gear(wheeled.Toothed):
         Kv = (6.1 + v)/6.1 (Budynas and Nisbett, Shigley's Mechanical Engineering Design, chapter Spur and helical
         gears: AGMA stress equations, Lewis bending equation and dynamic effects for cut or milled profiles).
         """
-        size, width = self.tooth_size, self.width
-        needs = (*(() if width else ("width",)), *(() if size else ("module",)))
-        force = None
-        if size is not None:
-            radius = 0.5 * size * self.driver_teeth
-            barth = (BARTH + passing.speed_in * radius) / BARTH
-            force = passing.factor * passing.tangential(radius) * barth
+        needs = (*(() if self.width else ("width",)), *(() if self.tooth_size else ("module",)))
         remarks = () if math.isclose(self.pressure_angle, USUAL_ANGLE, abs_tol=1e-3) else (OTHER_ANGLE,)
+        few = (f"fewer than {LEAST_LEWIS} teeth: the form factor of {LEAST_LEWIS} is taken",)
         for member in self.members:
             if member.form.encloses:
                 continue
-            allowed, assumed = self._allowed(member)
-            few = (f"fewer than {LEAST_LEWIS} teeth: the form factor of {LEAST_LEWIS} is taken",)
-            stress = (
-                force / (width * size * lewis_form(member.measure)) if force is not None and width and size else None
-            )
+            r = self._bent(passing, member)
+            assumed = self._allowed(r, member)
             yield Strain(
-                "gear_tooth", STRESS, stress, allowed, member.key if member.idle else member.name, assumed, needs,
-                remarks + (few if member.measure < LEAST_LEWIS else ()),
+                "gear_tooth", STRESS, r, "sigma", "sigma_ok", member.key if member.idle else member.name, assumed,
+                needs, remarks + (few if member.measure < LEAST_LEWIS else ()),
             )  # fmt: skip
 
-    def _allowed(self, member: Member) -> tuple[float, tuple[str, ...]]:
-        """The stress that a tooth stands, Pa, and what was assumed for it. Teeth of an idler are bent both ways and
-        stand 0.7 times the lower of the two (ISO 6336-5, Calculation of load capacity of spur and helical gears:
+    def _bent(self, passing: Passing, member: Member) -> Reckoning:
+        """The stress at the root of a tooth, as far as sizes are known."""
+        r = passing.driver()
+        passing.applied(r)
+        if self.tooth_size is None:
+            return r
+        if self.diametral_pitch is None:
+            r.put("m_n", "module", self.tooth_size, "length", "module")
+        else:
+            r.put("P_d", "diametral pitch", self.diametral_pitch, "diametral pitch", "diametral_pitch")
+            r.step("m_n", "module", "1/P_d", "length")
+        r.put("z_d", "teeth of the driver", self.driver_teeth, "ratio", "driver_teeth")
+        r.step("r_d", "pitch radius of the driver", "m_n*z_d/2", "length")
+        r.step("F_t", "force at the teeth", "T_d/r_d", "force")
+        r.put("v_B", "speed of Barth's factor", BARTH, "speed", origin="constant")
+        r.step("K_B", "Barth's factor for teeth that run", "(v_B + w_d*r_d)/v_B", "ratio")
+        if self.width is None:
+            return r
+        r.put("b_w", "width", self.width, "length", "width")
+        r.put("Y", f"form factor of {member.measure} teeth", lewis_form(member.measure), "ratio", origin="constant")
+        r.step("sigma", "stress at the root", "K_A*F_t*K_B/(b_w*m_n*Y)", "stress")
+        return r
+
+    def _allowed(self, r: Reckoning, member: Member) -> tuple[str, ...]:
+        """Put in the stress that a tooth stands; returns what was assumed for it. Teeth of an idler are bent both ways
+        and stand 0.7 times the lower of the two (ISO 6336-5, Calculation of load capacity of spur and helical gears:
         Strength and quality of materials, reversed bending).
         """
         ends = [
@@ -149,11 +165,19 @@ class Gear(wheeled.Toothed):
             (self.driven_allowed_stress, self.driven_material, "driven"),
         ]
         wanted = ends if member.idle else [end for end in ends if end[2] == member.name]
-        found = [given or MATERIALS[material or USUAL_MATERIAL].tooth for given, material, _ in wanted]
-        assumed = tuple(
-            f"allowed stress of {material or USUAL_MATERIAL}" for given, material, _ in wanted if given is None
-        )
-        return (REVERSED if member.idle else 1.0) * min(found), tuple(dict.fromkeys(assumed))
+        assumed = []
+        for given, material, end in wanted:
+            words = f"stress that teeth of the {end} gear stand"
+            if given is None:
+                assumed.append(f"allowed stress of {material or USUAL_MATERIAL}")
+                stress = MATERIALS[material or USUAL_MATERIAL].tooth
+                r.put(f"s_{end}", words, stress, "stress", origin="assumed", note=material or USUAL_MATERIAL)
+            else:
+                r.put(f"s_{end}", words, given, "stress", f"{end}_allowed_stress")
+        allowed = f"{REVERSED}*min(s_driver, s_driven)" if member.idle else f"s_{member.name}"
+        words = "that of teeth bent both ways" if member.idle else "what its teeth stand"
+        r.step("sigma_ok", words, allowed, "stress")
+        return tuple(dict.fromkeys(assumed))
 
     def faults(self) -> Iterator[tuple[str, str, str]]:
         """One size of teeth; a ring that holds what runs inside it."""

@@ -11,11 +11,12 @@ import numpy as np
 
 from ydrometer.base import reading
 from ydrometer.base.labels import labelled
+from ydrometer.base.reckoning import Reckoning
 from ydrometer.base.tables import efficiencies
 from ydrometer.document.stages import fields, stage
 from ydrometer.document.stages.box import Box
 from ydrometer.document.stages.plane import Coaxial
-from ydrometer.document.stages.strain import NEAR, TORQUE, Floats, Passing, Strain
+from ydrometer.document.stages.strain import NEAR, TORQUE, Passing, Strain
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -52,35 +53,44 @@ class Planetary(Box):
 
     def strains(self, passing: Passing) -> Iterator[Strain]:
         """The torque at the output of each step; the stack's loss is spread evenly over its steps."""
-        for k, torque in enumerate(self._after_steps(passing)):
-            rating = self._rating(k)
+        for k in range(len(self.reductions)):
+            rating, r = self._rating(k), self._after(passing, k)
+            if rating:
+                r.put("T_ok", "torque that the step is rated for", rating, "torque", f"torque_ratings[{k}]")
             needs = () if rating else (f"torque_ratings[{k}]",)
-            yield Strain("box_torque", TORQUE, torque, rating, f"steps[{k}]", needs=needs)
+            yield Strain("box_torque", TORQUE, r, "T_K", "T_ok", f"steps[{k}]", needs=needs)
         if len(self.reductions) > 1:
             yield self._order(passing)
 
     def _rating(self, k: int) -> float | None:
         return self.torque_ratings[k] if self.torque_ratings else None
 
-    def _after_steps(self, passing: Passing) -> list[Floats]:
-        """Torque with the application factor at the output of each step, N·m, each (m,)."""
-        steps, share = len(self.reductions), stage.stage_efficiency(self) ** (1.0 / len(self.reductions))
+    def _after(self, passing: Passing, k: int) -> Reckoning:
+        """Torque with the application factor at the output of a step."""
+        r, steps = passing.driver(), len(self.reductions)
+        passing.applied(r)
+        r.put("T_o", "torque at the output of the stack", passing.torque_out, "torque", origin="solved")
+        r.put("i_p", "ratio of the stack", self.ratio, "ratio", "reductions")
+        r.put("i_k", f"ratio up to step {k + 1}", math.prod(self.reductions[: k + 1]), "ratio", "reductions")
+        share = stage.stage_efficiency(self)
+        r.put("eta_p", "efficiency of the stack", share, "ratio", "efficiency", origin="assumed")
         # In the part that speeds rotors up nothing is lost: what is passed at the end says how much that is.
-        kept = passing.torque_in * self.ratio - passing.torque_out
-        lost = kept / (self.ratio * (1.0 - share**steps)) if share < 1.0 else np.zeros_like(kept)
-        found = []
-        for k in range(1, steps + 1):
-            ratio = math.prod(self.reductions[:k])
-            found.append(passing.factor * ratio * (passing.torque_in - (1.0 - share**k) * lost))
-        return found
+        r.step(
+            "T_f", "what of the torque meets losses", "(T_d - T_o/i_p)/(1 - eta_p)" if share < 1.0 else "0", "torque"
+        )
+        left = f"(1 - eta_p**({k + 1}/{steps}))"
+        r.step("T_k", f"torque at the output of step {k + 1}", f"i_k*(T_d - {left}*T_f)", "torque")
+        r.step("T_K", "torque with the application factor", "K_A*T_k", "torque")
+        return r
 
     def _order(self, passing: Passing) -> Strain:
         """Whether a step with a lower rating comes behind one with a higher one where it carries more."""
-        torques = [float(np.max(torque)) for torque in self._after_steps(passing)]
-        ratings = [self._rating(k) for k in range(len(torques))]
+        steps = range(len(self.reductions))
+        torques = [float(np.max(self._after(passing, k).known["T_K"])) for k in steps]
+        ratings = [self._rating(k) for k in steps]
         needs = tuple(f"torque_ratings[{k}]" for k, rating in enumerate(ratings) if rating is None)
         if needs:
-            return Strain("order_of_steps", "", None, None, needs=needs)
+            return Strain("order_of_steps", "", Reckoning(), needs=needs)
         wrong = any(
             rating < earlier and torque > torques[j] and torque > NEAR * rating
             for k, (rating, torque) in enumerate(zip(ratings, torques, strict=True)) if rating is not None
@@ -89,7 +99,7 @@ class Planetary(Box):
         order = sorted(range(len(ratings)), key=lambda k: ratings[k] or 0.0)
         words = ", ".join(f"{self.reductions[k]:g}" for k in order)
         remark = (f"from the motor on {words} would carry it: the strongest step belongs at the output",)
-        return Strain("order_of_steps", "", None, None, remarks=remark if wrong else (), settled=not wrong)
+        return Strain("order_of_steps", "", Reckoning(), remarks=remark if wrong else (), settled=not wrong)
 
     def faults(self) -> Iterator[tuple[str, str, str]]:
         """A rating a step."""

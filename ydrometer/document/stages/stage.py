@@ -11,10 +11,11 @@ from collections.abc import Iterator, Mapping
 from fractions import Fraction
 from typing import Any, ClassVar, NamedTuple, Self
 
+from ydrometer.base.reckoning import Floats
 from ydrometer.document.stages.forms import Form
 from ydrometer.document.stages.plane import InPlane
 from ydrometer.document.stages.steps import Given, Step
-from ydrometer.document.stages.strain import Floats, Passing, Strain
+from ydrometer.document.stages.strain import Passing, Strain
 
 
 class Member(NamedTuple):

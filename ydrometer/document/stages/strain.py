@@ -6,9 +6,10 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 
 import numpy as np
-from numpy.typing import NDArray
 
-Floats = NDArray[np.float64]
+from ydrometer.base.reckoning import Floats, Number, Reckoning
+from ydrometer.base.tables.strengths import USUAL_SERVICE
+
 NEAR = 0.8
 """Use from which on a part is near what it stands."""
 FORCE, TORQUE, STRESS = "N", "N·m", "Pa"
@@ -38,7 +39,8 @@ class Passing:
 
     Attributes:
         torque_in, torque_out: of one source in the stages of a branch, of a whole unit in the trunk, (m,).
-        speed_in, speed_out: (m,). factor: the application factor. wet: whether its pulleys are. loop.
+        speed_in, speed_out: (m,). factor: the application factor. service: what it is for, in words; empty where it was
+        assumed. wet: whether its pulleys are. loop.
     """
 
     torque_in: Floats
@@ -46,18 +48,38 @@ class Passing:
     speed_in: Floats
     speed_out: Floats
     factor: float
+    service: str
     wet: bool
     loop: LoopSaid
 
-    def tangential(self, driver_radius: float) -> Floats:
-        """Force at the rim of the driver, N, (m,): Ft = T/r."""
-        return self.torque_in / driver_radius
+    def driver(self) -> Reckoning:
+        """A reckoning that knows what comes to the driver: T_d and w_d."""
+        r = Reckoning()
+        r.put("T_d", "torque on the driver", self.torque_in, "torque", origin="solved")
+        r.put("w_d", "speed of the driver", self.speed_in, "angular speed", origin="solved")
+        return r
 
-    def flung(self, driver_radius: float) -> Floats:
-        """What a loop's own mass takes of its tension as it runs, N, (m,): c = ρ·v² (Budynas and Nisbett, Shigley's
-        Mechanical Engineering Design, chapter Flexible mechanical elements, centrifugal tension).
+    def output(self) -> Reckoning:
+        """A reckoning that knows what leaves the driven side, T_o, and how much more comes in jerks, K_A."""
+        r = Reckoning()
+        self.applied(r)
+        r.put("T_o", "torque at the output", self.torque_out, "torque", origin="solved")
+        return r
+
+    def applied(self, r: Reckoning) -> None:
+        """Put in how much more than reckoned comes in jerks: K_A."""
+        note = f"{self.service} service" if self.service else f"{USUAL_SERVICE} service"
+        r.put("K_A", "application factor", self.factor, "ratio", "loads.service",
+              origin="given" if self.service else "assumed", note=note)  # fmt: skip
+
+    def flung(self, r: Reckoning) -> None:
+        """What a loop's own mass takes of its tension as it runs, of one whose driver's radius is known: c = ρ·v²
+        (Budynas and Nisbett, Shigley's Mechanical Engineering Design, chapter Flexible mechanical elements, centrifugal
+        tension).
         """
-        return self.loop.mass_per_length * np.square(self.speed_in * driver_radius)
+        key = f"{self.loop.path}.mass_per_length"
+        r.put("m_l", "mass per length", self.loop.mass_per_length, "linear density", key, origin="default")
+        r.step("c", "what its own mass takes of its tension", "m_l*(w_d*r_d)**2", "force")
 
 
 @dataclass(frozen=True, slots=True)
@@ -65,20 +87,32 @@ class Strain:
     """A demand on one part, and what that stands.
 
     Attributes:
-        check: its name. unit: of both. demand: (m,); None where it cannot be known. capacity: one number, or (m,); None
-        likewise. member: the wheel or step; empty where it is the whole stage.
+        check: its name. unit: of both. of: how demand and capacity come about. wants, stands: their symbols there; one
+        that is not there cannot be known. member: the wheel or step; empty where it is the whole stage.
         assumed: what stands for the maker's figures, in words. needs: keys below the stage that would settle it; one
-        that begins with "fit." is of the whole document. remarks. told: other numbers of it by name, each (m,).
+        that begins with "fit." is of the whole document. remarks. told: symbols of other numbers by their name.
         settled: of one without numbers whether it is all right.
     """
 
     check: str
     unit: str
-    demand: Floats | None
-    capacity: Floats | float | None
+    of: Reckoning
+    wants: str = ""
+    stands: str = ""
     member: str = ""
     assumed: tuple[str, ...] = ()
     needs: tuple[str, ...] = ()
     remarks: tuple[str, ...] = ()
-    told: Mapping[str, Floats] = field(default_factory=dict)
+    told: Mapping[str, str] = field(default_factory=dict)
     settled: bool | None = None
+
+    @property
+    def demand(self) -> Floats | None:
+        """(m,), or one number that holds at all moments, (1,); None where it cannot be known."""
+        found = self.of.known.get(self.wants)
+        return None if found is None else np.atleast_1d(found)
+
+    @property
+    def capacity(self) -> Number | None:
+        """One number, or (m,); None where it cannot be known."""
+        return self.of.known.get(self.stands)

@@ -11,12 +11,13 @@ import numpy as np
 
 from ydrometer.base import reading
 from ydrometer.base.labels import labelled
+from ydrometer.base.reckoning import Floats, Reckoning
 from ydrometer.base.tables import efficiencies
 from ydrometer.base.tables.strengths import SURFACES, V_FRICTION, WET
 from ydrometer.document.stages import fields, forms, wheeled
 from ydrometer.document.stages.plane import Loop
 from ydrometer.document.stages.stage import Reversal
-from ydrometer.document.stages.strain import FORCE, Floats, Passing, Strain
+from ydrometer.document.stages.strain import FORCE, Passing, Strain
 
 USUAL_CREEP = 0.015
 """Share by which a driven V-pulley lags under load: middle of the usual 1 to 2 % (Budynas and Nisbett, Shigley's
@@ -87,38 +88,45 @@ class VBelt(wheeled.Slipping):
         """Where it slips: Ft against 2·(Fi − c)·(e^x − 1)/(e^x + 1), x = mu·wrap/sin(groove/2) (capstan equation with
         wedge: Budynas and Nisbett, Shigley's Mechanical Engineering Design, chapter Flexible mechanical elements).
         """
-        loop, radius = passing.loop, 0.5 * self.driver_pitch_diameter
+        loop = passing.loop
         assumed = [f"friction of a belt on {self.surface or USUAL_SURFACE}"]
         assumed += [] if self.groove_angle else [f"groove of {math.degrees(USUAL_GROOVE):.0f} degrees"]
         assumed += [loop.assumed] if loop.assumed else []
-        force, share = passing.tangential(radius), self._held(passing)
         needs = () if loop.tension else (f"{loop.path}.tension",)
-        if share is None:
-            yield Strain("v_belt_slip", FORCE, force, None, "", tuple(assumed), needs)
-            return
-        capacity = None if loop.tension is None else 2.0 * (loop.tension - passing.flung(radius)) * share
-        told = {"needs_tension": self._needed(passing, share)}
-        yield Strain("v_belt_slip", FORCE, force, capacity, "", tuple(assumed), needs, (), told)
+        r = self._held(passing)
+        told = {"needs_tension": "F_n"} if "F_n" in r.known else {}
+        if loop.tension is not None and told:
+            r.put("F_i", "tension at rest", loop.tension, "force", f"{loop.path}.tension")
+            r.step("F_ok", "what it holds before it slips", "2*(F_i - c)*k_s", "force")
+        yield Strain("v_belt_slip", FORCE, r, "F_t", "F_ok", "", tuple(assumed), needs, (), told)
 
     def pull(self, passing: Passing) -> Floats | None:
         """Both runs together: twice the tension at rest, or the whole pull where the slack run has none left."""
-        share = self._held(passing)
-        if share is None:
+        known = self._held(passing).known
+        if "F_n" not in known:
             return None
-        rest = passing.loop.tension or self._needed(passing, share)
-        force = passing.tangential(0.5 * self.driver_pitch_diameter)
-        return np.maximum(2.0 * rest, force) * math.cos(passing.loop.lean)
+        rest = passing.loop.tension or known["F_n"]
+        return np.maximum(2.0 * rest, known["F_t"]) * math.cos(passing.loop.lean)
 
-    def _held(self, passing: Passing) -> float | None:
-        """What is passed as a share of the sum of both tensions just before it slips; None where no wrap is known."""
+    def _held(self, passing: Passing) -> Reckoning:
+        """The force at the rim; where the wrap is known what is passed just before it slips, as a share of the sum of
+        both tensions, and the tension at rest that just holds.
+        """
+        r = passing.driver()
+        r.put("d_d", "running diameter of the driver", self.driver_pitch_diameter, "length", "driver_pitch_diameter")
+        r.step("r_d", "running radius of the driver", "d_d/2", "length")
+        r.step("F_t", "force at the rim", "T_d/r_d", "force")
+        passing.flung(r)
         if passing.loop.wraps is None:
-            return None
-        friction = V_FRICTION[self.surface or USUAL_SURFACE] * (WET if passing.wet else 1.0)
-        groove = self.groove_angle or USUAL_GROOVE
-        grown = math.exp(friction * min(passing.loop.wraps) / math.sin(0.5 * groove))
-        return (grown - 1.0) / (grown + 1.0)
-
-    def _needed(self, passing: Passing, share: float) -> Floats:
-        """Tension at rest that just holds, N, (m,)."""
-        radius = 0.5 * self.driver_pitch_diameter
-        return 0.5 * passing.tangential(radius) / share + passing.flung(radius)
+            return r
+        surface = self.surface or USUAL_SURFACE
+        r.put("mu_s", "friction", V_FRICTION[surface], "ratio", origin="assumed", note=f"belt on {surface}")
+        r.put("k_wet", "of that where it is wet", WET if passing.wet else 1.0, "ratio", origin="constant",
+              note="wet" if passing.wet else "dry")  # fmt: skip
+        r.put("g_a", "angle of the groove", self.groove_angle or USUAL_GROOVE, "angle", "groove_angle",
+              origin="assumed")  # fmt: skip
+        r.put("a_w", "wrap, the smaller of the two", min(passing.loop.wraps), "angle", origin="solved")
+        r.step("x_s", "exponent of the wedge", "mu_s*k_wet*a_w/sin(g_a/2)", "ratio")
+        r.step("k_s", "share of both tensions that is passed", "(exp(x_s) - 1)/(exp(x_s) + 1)", "ratio")
+        r.step("F_n", "tension at rest that just holds", "F_t/2/k_s + c", "force")
+        return r

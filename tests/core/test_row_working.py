@@ -1,0 +1,53 @@
+"""The working of every row: the numbers shown give the number shown, and that is the row's."""
+
+import json
+import unittest
+from pathlib import Path
+from typing import Any
+
+from ydrometer.document import design
+from ydrometer.evaluation.evaluate import evaluate
+from ydrometer.loads.limits import ORDER, limits
+from ydrometer.loads.row_working import row_working
+from ydrometer.loads.rows import Row
+from ydrometer.working.sheet import Working
+from ydrometer.working.sheet import evaluate as recompute
+
+CASES = Path(__file__).parent / "cases" / "loads"
+DEMO = Path(__file__).parents[2] / "server" / "demo" / "vehicles"
+NEAR = 2e-6
+"""Relative difference that is allowed between a working and its row: what is solved is solved to this."""
+
+
+class RowWorkings(unittest.TestCase):
+    def check(self, raw: dict[str, Any]) -> set[str]:
+        found = limits(evaluate([design.read(raw)]))
+        for row in found.rows:
+            with self.subTest(check=row.check, path=row.path, member=row.member, moment=row.moment):
+                self.recomputed(row, row_working(found.asked, row))
+        return {row.check for row in found.rows if row.use is not None}
+
+    def recomputed(self, row: Row, made: Working) -> None:
+        known: dict[str, Any] = {entry.symbol: entry.value for entry in made.inputs}
+        known |= {column.symbol: column.values for column in made.table}
+        for step in made.steps:
+            value = recompute(step.expression, known)
+            self.assertAlmostEqual(value, step.value, delta=1e-12 * abs(value))
+            if step.check:
+                self.assertAlmostEqual(value, known[step.symbol], delta=1e-6 * max(1e-3, abs(value)), msg=step.symbol)
+            known[step.symbol] = value
+        self.assertEqual(made.value, row.demand if row.use is None else row.use)
+        if row.use is not None:
+            self.assertAlmostEqual(made.steps[-1].value, row.use, delta=NEAR * abs(row.use))
+        self.assertTrue(made.formula)
+        self.assertTrue(made.source)
+
+    def test_all_checks_of_cases_and_demo(self) -> None:
+        cases = [*sorted(CASES.glob("*.json")), *sorted(CASES.parent.glob("*.json"))]
+        files = [file for file in cases if "expected" not in file.name] + sorted(DEMO.glob("*/2.json"))
+        seen: set[str] = set()
+        for file in files:
+            raw = json.loads(file.read_text())
+            with self.subTest(file=str(file.relative_to(file.parents[1]))):
+                seen |= self.check(raw.get("design", raw))
+        self.assertEqual(set(ORDER) - seen, {"order_of_steps"})
