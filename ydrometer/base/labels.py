@@ -6,12 +6,22 @@ import dataclasses
 from dataclasses import dataclass, field
 from typing import Any, Literal
 
-from ydrometer.base.reading import Spec
+from ydrometer.base.reading import Spec, key_of
+
+STRENGTH = "strength"
+"""Group of the fields that say what a part stands."""
 
 
-def labelled(label: str, declared: Any) -> Any:
-    """A field with what a screen calls it; without a label it is left to drawings and files."""
-    return field(default=declared.default, metadata={**declared.metadata, "label": label})
+def labelled(label: str, declared: Any, *, group: str = "") -> Any:
+    """A field with what a screen calls it, and the group that it stands in; without a label it is left to drawings and
+    files.
+    """
+    return field(default=declared.default, metadata={**declared.metadata, "label": label, "group": group})
+
+
+def strength(label: str, declared: Any) -> Any:
+    """A field that says what a part stands."""
+    return labelled(label, declared, group=STRENGTH)
 
 
 Control = Literal["quantity", "whole", "numbers", "flag", "choice"]
@@ -23,8 +33,8 @@ _CONTROLS: dict[str, Control] = {"integer": "whole", "array": "numbers", "boolea
 
 @dataclass(frozen=True, slots=True)
 class LabelledField:
-    """A field that screens show: its key, its label, how it is typed, the dimension of a quantity, empty otherwise, and
-    whether it may be left empty.
+    """A field that screens show: its key, its label, how it is typed, the dimension of a quantity, empty otherwise,
+    whether it may be left empty, the group it stands in, and what a choice is between.
     """
 
     key: str
@@ -32,11 +42,19 @@ class LabelledField:
     control: Control
     dimension: str
     optional: bool
+    group: str
+    choices: list[str]
 
 
-def labelled_fields(kind: type[Any]) -> list[LabelledField]:
-    """The fields of a type that screens show, in the order of its declaration."""
-    return [_labelled(f) for f in dataclasses.fields(kind) if f.metadata.get("label")]
+def labelled_fields(kind: type[Any], prefix: str = "") -> list[LabelledField]:
+    """The fields of a type that screens show, in the order of its declaration.
+
+    Args:
+        kind: the type.
+        prefix: of their keys, where it is nested in another one.
+    """
+    shown = [_labelled(f) for f in dataclasses.fields(kind) if f.metadata.get("label")]
+    return [dataclasses.replace(one, key=f"{prefix}{one.key}") for one in shown]
 
 
 def _labelled(declared: dataclasses.Field[Any]) -> LabelledField:
@@ -45,4 +63,7 @@ def _labelled(declared: dataclasses.Field[Any]) -> LabelledField:
     control: Control = "quantity" if spec.absent else _CONTROLS.get(schema.get("type", ""), "choice")
     dimension = spec.absent.dimension if spec.absent else ""
     optional = declared.default is not dataclasses.MISSING
-    return LabelledField(declared.name, declared.metadata["label"], control, dimension, optional)
+    return LabelledField(
+        key_of(declared), declared.metadata["label"], control, dimension, optional, declared.metadata["group"],
+        list(schema.get("enum", ())),
+    )  # fmt: skip

@@ -8,9 +8,16 @@ from itertools import pairwise
 from typing import Any, ClassVar
 
 from ydrometer.base import reading
+from ydrometer.base.labels import strength
 from ydrometer.base.quantities import Schema
 from ydrometer.base.seen import Reading
 from ydrometer.base.tables.strengths import MATERIAL_NAMES
+
+
+def _current() -> Any:
+    """A current above 0 that need not be known."""
+    return reading.quantity("current", above=0.0, default=None)
+
 
 DISAGREEMENT = 0.05
 """Relative difference of kt and ke above which a maker's five figures contradict each other."""
@@ -49,10 +56,10 @@ class BenchPoints:
 class Thermal:
     """How a motor warms: heat capacities of winding and case, J/K, and how heat gets from one to the other, K/W."""
 
-    winding_capacity: float = reading.quantity("heat capacity", above=0.0)
-    winding_to_case: float = reading.quantity("thermal resistance", above=0.0)
-    case_capacity: float = reading.quantity("heat capacity", above=0.0)
-    case_to_air: float = reading.quantity("thermal resistance", above=0.0)
+    winding_capacity: float = strength("Heat capacity of the winding", reading.quantity("heat capacity", above=0.0))
+    winding_to_case: float = strength("From winding to case", reading.quantity("thermal resistance", above=0.0))
+    case_capacity: float = strength("Heat capacity of the case", reading.quantity("heat capacity", above=0.0))
+    case_to_air: float = strength("From case to air", reading.quantity("thermal resistance", above=0.0))
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -62,10 +69,14 @@ class SourceShaft:
     The yield strength, Pa, goes before that of the material.
     """
 
-    diameter: float = reading.quantity("length", above=0.0, at_most=1.0)
-    overhang: float = reading.quantity("length", at_least=0.0, at_most=10.0)
-    material: str | None = reading.choice(MATERIAL_NAMES, default=None)
-    yield_strength: float | None = reading.called("yield", reading.quantity("stress", above=0.0, default=None))
+    diameter: float = strength("Its own shaft, diameter", reading.quantity("length", above=0.0, at_most=1.0))
+    overhang: float = strength(
+        "From its bearing to the first wheel", reading.quantity("length", at_least=0.0, at_most=10.0)
+    )
+    material: str | None = strength("Material of its shaft", reading.choice(MATERIAL_NAMES, default=None))
+    yield_strength: float | None = strength(
+        "Yield strength of its shaft", reading.called("yield", reading.quantity("stress", above=0.0, default=None))
+    )
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -78,12 +89,14 @@ class Motor:
     bench_points: BenchPoints | None = reading.nested(BenchPoints, default=None)
     rotor_inertia: float = reading.quantity("inertia", at_least=0.0, default=0.0)
     max_speed: float | None = reading.quantity("angular speed", above=0.0, default=None)
-    mass: float | None = reading.quantity("mass", above=0.0, default=None)
-    continuous_current: float | None = reading.quantity("current", above=0.0, default=None)
-    peak_current: float | None = reading.quantity("current", above=0.0, default=None)
+    mass: float | None = strength("Mass", reading.quantity("mass", above=0.0, default=None))
+    continuous_current: float | None = strength("Continuous current", _current())
+    peak_current: float | None = strength("Peak current", _current())
     thermal: Thermal | None = reading.nested(Thermal, default=None)
-    winding_limit: float | None = reading.quantity("temperature", above=0.0, default=None)
-    mount_material: str | None = reading.choice(MATERIAL_NAMES, default=None)
+    winding_limit: float | None = strength(
+        "Winding limit (empty: 130 °C)", reading.quantity("temperature", above=0.0, default=None)
+    )
+    mount_material: str | None = strength("Material of its mount", reading.choice(MATERIAL_NAMES, default=None))
     shaft: SourceShaft | None = reading.nested(SourceShaft, default=None)
     reversed: bool = reading.flag()
 
@@ -98,10 +111,10 @@ class Motor:
 class Controller:
     """Between supply and motor: a bound on the motor's driving current, and a series resistance."""
 
-    current_limit: float | None = reading.quantity("current", above=0.0, default=None)
+    current_limit: float | None = _current()
     resistance: float = reading.quantity("resistance", at_least=0.0, default=0.0)
-    continuous_current: float | None = reading.quantity("current", above=0.0, default=None)
-    peak_current: float | None = reading.quantity("current", above=0.0, default=None)
+    continuous_current: float | None = strength("Continuous current, motor side", _current())
+    peak_current: float | None = strength("Peak current, motor side", _current())
 
 
 MOST_POINTS = 1000

@@ -12,6 +12,7 @@ from dataclasses import dataclass
 from typing import ClassVar, NamedTuple
 
 from ydrometer.base import reading
+from ydrometer.base.labels import strength
 
 
 class Piece(NamedTuple):
@@ -27,7 +28,7 @@ class Piece(NamedTuple):
 class Fuse:
     """A blade fuse in the lead."""
 
-    rating: float = reading.quantity("current", above=0.0)
+    rating: float = strength("Blade fuse, its rating", reading.quantity("current", above=0.0))
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -54,9 +55,13 @@ class Battery:
     resistance: float | None = reading.quantity("resistance", at_least=0.0, default=None)
     current_limit: float | None = reading.quantity("current", above=0.0, default=None)
     capacity: float | None = reading.quantity("charge", above=0.0, default=None)
-    continuous_current: float | None = reading.quantity("current", above=0.0, default=None)
-    peak_current: float | None = reading.quantity("current", above=0.0, default=None)
-    cutoff_voltage: float | None = reading.quantity("voltage", above=0.0, default=None)
+    continuous_current: float | None = strength(
+        "Continuous current", reading.quantity("current", above=0.0, default=None)
+    )
+    peak_current: float | None = strength("Peak current", reading.quantity("current", above=0.0, default=None))
+    cutoff_voltage: float | None = strength(
+        "Electronics drop out below", reading.quantity("voltage", above=0.0, default=None)
+    )
     fuse: Fuse | None = reading.nested(Fuse, default=None)
     cells: Cells | None = reading.nested(Cells, default=None)
 

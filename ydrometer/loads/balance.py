@@ -69,6 +69,5 @@ def _areas(net: Network, change: Floats, square: Floats, speed: Floats, lasts: F
     heat = np.broadcast_to(net.to_air * net.ambient, (len(lasts), net.nodes)).copy()
     heat[:, 0] += square * net.resistance * (1.0 - COPPER * WARM)
     heat[:, -1] += net.friction * speed
-    right: Floats = heat * lasts[:, None] - net.capacities * change
-    made: Floats = np.linalg.solve(flow, right[:, :, None])[:, :, 0]
-    return made
+    right = heat * lasts[:, None] - net.capacities * change
+    return np.asarray(np.linalg.solve(flow, right[:, :, None])[:, :, 0], dtype=np.float64)

@@ -1,7 +1,8 @@
 """The bin as a table: which columns each kind of part has, and how a cell's text becomes a value and back.
 
 A cell holds what people type: a quantity with its unit or a bare number in the column's own unit, a whole number,
-a text, one of several words, ratios with spaces between, or a torque curve "1800 rpm 6.1 N*m; 2400 rpm 6.4 N*m".
+a text, one of several words, ratios with spaces between, quantities with semicolons between and - for one that is not
+known, or a torque curve "1800 rpm 6.1 N*m; 2400 rpm 6.4 N*m".
 """
 
 from __future__ import annotations
@@ -12,9 +13,10 @@ from dataclasses import dataclass
 from typing import Any, Literal
 
 from ydrometer.base.tables.dimensions import DIMENSIONS
+from ydrometer.base.tables.strengths import BELT_PROFILES
 from ydrometer.document.mounting import SHAPES
 
-Type = Literal["text", "whole", "quantity", "ratios", "choice", "curve"]
+Type = Literal["text", "whole", "quantity", "quantities", "ratios", "choice", "curve"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -97,8 +99,17 @@ _ROWS: tuple[tuple[str, str, str, tuple[PartColumn, ...], dict[str, Any]], ...] 
         _size("source.max_speed", "highest speed", dimension="angular speed"),
         _size("source.continuous_current", "continuous current", dimension="current"),
         _size("source.peak_current", "peak current", dimension="current"),
+        _size("source.winding_limit", "winding limit", dimension="temperature"),
+        _size("source.thermal.winding_capacity", "winding's heat capacity", dimension="heat capacity"),
+        _size("source.thermal.winding_to_case", "winding to case", dimension="thermal resistance"),
+        _size("source.thermal.case_capacity", "case's heat capacity", dimension="heat capacity"),
+        _size("source.thermal.case_to_air", "case to air", dimension="thermal resistance"),
+        _size("source.shaft.diameter", "shaft", dimension="length"),
+        _size("source.shaft.overhang", "shaft's overhang", dimension="length"),
         _size("controller.current_limit", "controller limit", dimension="current"),
         _size("controller.resistance", "controller resistance", dimension="resistance"),
+        _size("controller.continuous_current", "controller, continuous", dimension="current"),
+        _size("controller.peak_current", "controller, peak", dimension="current"),
     ), {"source": {"kind": "motor"}}),
     ("engine", "engine", "Engines", (
         _column("source.torque_curve", "torque curve", "curve", needed=True, wide=30),
@@ -117,19 +128,28 @@ _ROWS: tuple[tuple[str, str, str, tuple[PartColumn, ...], dict[str, Any]], ...] 
         _size("supply.cells.cell_resistance", "cell resistance", dimension="resistance"),
         _size("supply.cells.cell_capacity", "cell capacity", dimension="charge"),
         _size("supply.cells.extra_resistance", "resistance of leads", dimension="resistance"),
+        _size("supply.continuous_current", "continuous current", dimension="current"),
+        _size("supply.peak_current", "peak current", dimension="current"),
+        _size("supply.cutoff_voltage", "electronics drop out below", dimension="voltage"),
+        _size("supply.fuse.rating", "fuse", dimension="current"),
     ), {"supply": {"kind": "battery"}}),
     ("panel", "panel", "Panels", _PANEL, {"supply": {"kind": "panel"}}),
     ("controller", "controller", "Controllers", (
         _size("controller.current_limit", "current limit", dimension="current", needed=True),
         _size("controller.resistance", "resistance", dimension="resistance"),
-        _size("continuous_current", dimension="current"),
+        _size("controller.continuous_current", "continuous current", dimension="current"),
+        _size("controller.peak_current", "peak current", dimension="current"),
     ), {"controller": {}}),
     ("gear", "gear", "Gears", (
         _TEETH, _size("module"), _size("diametral_pitch", dimension="diametral pitch"),
         _size("pressure_angle", dimension="angle"), _size("width"), *_BORE, _text("material", "material"),
+        _size("allowed_stress", "stress its teeth stand", dimension="stress"),
     ), {}),
     ("pulley", "pulley", "Pulleys", (_TEETH, _PITCH, _size("width"), *_BORE, _size("flange_diameter")), {}),
-    ("belt", "belt", "Belts", (_PITCH, _TEETH, _size("width")), {}),
+    ("belt", "belt", "Belts", (
+        _PITCH, _TEETH, _size("width"), _column("profile", "profile", "choice", choices=("", *BELT_PROFILES)),
+        _size("allowed_force_per_width", dimension="force per width"),
+    ), {}),
     ("sprocket", "sprocket", "Sprockets", (_TEETH, _PITCH, _size("width"), *_BORE), {}),
     ("chain", "chain", "Chains", (_PITCH, _whole("links", "links"), _size("breaking_load", dimension="force")), {}),
     ("v_pulley", "V-pulley", "V-pulleys", (
@@ -139,7 +159,9 @@ _ROWS: tuple[tuple[str, str, str, tuple[PartColumn, ...], dict[str, Any]], ...] 
     ("gearbox", "gearbox", "Gearboxes", (
         _size("ratio", dimension="ratio"), _column("reductions", "planetary steps", "ratios"),
         _column("ratios", "several speeds", "ratios"), _size("efficiency", dimension="ratio"),
-        _size("torque_rating", dimension="torque"), _size("max_speed", "highest speed", dimension="angular speed"),
+        _size("torque_rating", dimension="torque"),
+        _column("torque_ratings", "rating of each step", "quantities", "torque"),
+        _size("max_speed", "highest speed", dimension="angular speed"),
         _size("bore"), _size("shaft"),
     ), {}),
     ("wheel", "wheel", "Wheels", (_size("diameter", "rolling diameter", needed=True), _size("width"), *_BORE), {}),
@@ -189,6 +211,8 @@ def cell_text(column: PartColumn, part: Mapping[str, Any]) -> str:
         return ""
     if column.type == "ratios" and isinstance(value, list | tuple):
         return " ".join(_plain(entry) for entry in value)
+    if column.type == "quantities" and isinstance(value, list | tuple):
+        return "; ".join("-" if entry is None else _plain(entry) for entry in value)
     if column.type == "curve" and isinstance(value, list | tuple):
         return "; ".join(" ".join(_plain(entry) for entry in point) for point in value)
     return _plain(value)
@@ -215,13 +239,23 @@ def cell_value(column: PartColumn, text: str, unit: str = "") -> Any:
         return None
     if column.type == "quantity":
         return _quantity(text, column.dimension, unit)
+    if column.type == "quantities":
+        return _quantities(text, column.dimension, unit)
     if column.type == "whole":
         return _whole_number(text)
     if column.type == "ratios":
         return [_whole_number(entry) for entry in re.split(r"[\s;x×]+", text) if entry]
-    if column.type == "curve":
-        return [_curve_point(point.strip()) for point in text.split(";") if point.strip()]
-    return text
+    return _curve(text) if column.type == "curve" else text
+
+
+def _curve(text: str) -> list[list[str]]:
+    return [_curve_point(point.strip()) for point in text.split(";") if point.strip()]
+
+
+def _quantities(text: str, dimension: str, unit: str) -> list[Any]:
+    """Quantities with semicolons between; - stands for one that is not known."""
+    pieces = [piece.strip() for piece in text.split(";") if piece.strip()]
+    return [None if piece == "-" else _quantity(piece, dimension, unit) for piece in pieces]
 
 
 def _curve_point(text: str) -> list[str]:

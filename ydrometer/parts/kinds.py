@@ -11,9 +11,11 @@ from dataclasses import dataclass
 from typing import ClassVar
 
 from ydrometer.base import reading
+from ydrometer.base.tables.strengths import BELT_PROFILES
 from ydrometer.document import sources, supply
 from ydrometer.document.stages import fields
 from ydrometer.document.stages.forms import GEAR, GROOVED, PULLEY, SPROCKET, Form
+from ydrometer.document.stages.planetary import STEP_RATING
 from ydrometer.parts.part import AroundPart, OnShaft, Part, PowerWheel, needed_length, optional_length, shape
 
 
@@ -66,11 +68,10 @@ class PanelPart(Part):
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class ControllerPart(Part):
-    """A motor controller by itself; `continuous_current` is its maker's rating."""
+    """A motor controller by itself."""
 
     kind: ClassVar[str] = "controller"
     controller: sources.Controller = reading.nested(sources.Controller)
-    continuous_current: float | None = reading.quantity("current", above=0.0, default=None)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -84,6 +85,7 @@ class GearPart(PowerWheel):
     diametral_pitch: float | None = reading.quantity("diametral pitch", above=1.0, default=None)
     pressure_angle: float = reading.quantity("angle", above=0.0, at_most=0.8, default=0.3490658503988659)
     material: str = reading.text(longest=80)
+    allowed_stress: float | None = reading.quantity("stress", above=0.0, default=None)
 
     def faults(self) -> Iterator[tuple[str, str, str]]:
         """Its tooth size is given one way."""
@@ -142,6 +144,8 @@ class BeltPart(AroundPart):
     pitch: float = reading.quantity("length", above=0.0, at_most=1.0)
     teeth: int = reading.whole(10, 10_000)
     width: float | None = optional_length()
+    profile: str | None = reading.choice(BELT_PROFILES, default=None)
+    allowed_force_per_width: float | None = reading.quantity("force per width", above=0.0, default=None)
 
     @property
     def around(self) -> float | None:
@@ -198,6 +202,7 @@ class GearboxPart(Part):
     ratios: tuple[float, ...] = reading.items(reading.quantity_reader("ratio", above=0.0, at_most=1000.0), most=12)
     efficiency: float | None = fields.efficiency()
     torque_rating: float | None = reading.quantity("torque", above=0.0, default=None)
+    torque_ratings: tuple[float | None, ...] = reading.items(STEP_RATING, most=12)
     max_speed: float | None = reading.quantity("angular speed", above=0.0, default=None)
     bore: float | None = optional_length()
     shaft: float | None = optional_length()
@@ -207,6 +212,9 @@ class GearboxPart(Part):
         yield from Part.faults(self)
         if (self.ratio is not None) + bool(self.reductions) + bool(self.ratios) != 1:
             yield "ratio", "given twice or not at all", "give one of ratio, reductions and ratios"
+        if self.torque_ratings and len(self.torque_ratings) != len(self.reductions):
+            given = f"{len(self.torque_ratings)} ratings given for {len(self.reductions)} steps"
+            yield "torque_ratings", given, "give one a step, - where it is not known"
         if list(self.ratios) != sorted(set(self.ratios), reverse=True):
             yield "ratios", "not falling", "give the ratios from the lowest gear up, such as 3.2 1.9 1.2"
 

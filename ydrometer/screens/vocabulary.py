@@ -11,9 +11,12 @@ from ydrometer.base.labels import LabelledField, labelled_fields
 from ydrometer.base.tables.dimensions import DIMENSIONS
 from ydrometer.base.tables.measures import MEASURES
 from ydrometer.document.mounting import SHAPES
+from ydrometer.document.sources import Controller, Motor, SourceShaft, Thermal
 from ydrometer.document.stages import KINDS, Stage
+from ydrometer.document.stages.bring import Bring
 from ydrometer.document.stages.forms import LEAST_TEETH, MOST_TEETH
 from ydrometer.document.stages.plane import Loop
+from ydrometer.document.supply import Battery, Fuse
 from ydrometer.parts import bulk
 from ydrometer.parts.columns import TABLE, PartColumn
 from ydrometer.questions.aids import AIDS, Aid
@@ -75,7 +78,7 @@ class StageKind:
         whole_part: kind of the parts that are the whole stage, likewise.
         loop_key: key under which it says how long what runs around it is; empty where it does not.
         trunk_only: whether it stands among the stages that all branches share, and only once.
-        searched: whether a search can choose its parts.
+        searched: whether a search can choose its parts. brings: what parts of the bin say of it besides.
     """
 
     kind: str
@@ -92,6 +95,26 @@ class StageKind:
     loop_key: str
     trunk_only: bool
     searched: bool
+    brings: list[Bring]
+
+
+@dataclass(frozen=True, slots=True)
+class RatedKind:
+    """What is typed of how much a motor, engine, controller, battery or bench supply stands."""
+
+    kind: str
+    fields: list[LabelledField]
+
+
+def _ratings() -> dict[str, list[LabelledField]]:
+    shaft, fuse = labelled_fields(SourceShaft, "shaft."), labelled_fields(Fuse, "fuse.")
+    return {
+        "motor": [*labelled_fields(Motor), *labelled_fields(Thermal, "thermal."), *shaft],
+        "engine": shaft,
+        "controller": labelled_fields(Controller),
+        "battery": [*labelled_fields(Battery), *fuse],
+        "bench": fuse,
+    }
 
 
 @dataclass(frozen=True, slots=True)
@@ -112,6 +135,7 @@ class Vocabulary:
     aids: list[Aid]
     parts: list[PartKind]
     stages: list[StageKind]
+    ratings: list[RatedKind]
     shapes: list[str]
     limits: Limits
 
@@ -131,6 +155,7 @@ def vocabulary() -> Vocabulary:
             for k in TABLE.values()
         ],
         [_stage_kind(kind) for kind in KINDS.values()],
+        [RatedKind(kind, fields) for kind, fields in _ratings().items()],
         list(SHAPES),
         Limits(LEAST_TEETH, MOST_TEETH, MOST),
     )
@@ -153,6 +178,7 @@ def _stage_kind(kind: type[Stage]) -> StageKind:
         loop_key=loop.pieces_key if isinstance(loop, Loop) else "",
         trunk_only=kind.several_speeds,
         searched=kind.kind in CHOICES,
+        brings=list(kind.brings),
     )
 
 

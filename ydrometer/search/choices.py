@@ -4,15 +4,15 @@ from __future__ import annotations
 
 import itertools
 import math
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
-from ydrometer.document.stages import Stage, stage_efficiency
-from ydrometer.document.stages.forms import Form
+from ydrometer.document.stages import KINDS, Stage, stage_efficiency
+from ydrometer.document.stages.bring import brought
 from ydrometer.document.stages.gearbox import Gearbox
 from ydrometer.document.stages.planetary import Planetary
 from ydrometer.parts.fitting import SAME_SIZE
@@ -225,15 +225,22 @@ def stage_json(request: SearchRequest, slot: Slot, option: int, layout: Layout, 
         part = parts[one]
         made = {"kind": "planetary", "reductions": list(part.reductions)} if part.reductions else {
             "kind": "gearbox", "ratio": part.ratio}  # fmt: skip
-        return made if part.efficiency is None else {**made, "efficiency": part.efficiency}
-    return {"kind": choice.kind, **_pair_json(choice.form, request.raw["parts"][one], request.raw["parts"][other])}
+        return {**made, **brought(KINDS[str(made["kind"])].brings, request.raw["parts"][one])}
+    return {"kind": choice.kind, **_pair_json(request, choice, one, other)}
 
 
-def _pair_json(form: Form, driver: Mapping[str, Any], driven: Mapping[str, Any]) -> dict[str, Any]:
-    """A pair by its measures and the driver's tooth size, as they were typed."""
-    measures = {f"{end}_{form.measure}": part[form.measure] for end, part in (("driver", driver), ("driven", driven))}
-    size = next((key for key in form.size_keys if driver.get(key) is not None), None)
-    return measures if size is None else {**measures, size: driver[size]}
+def _pair_json(request: SearchRequest, choice: Pair, driver: int, driven: int) -> dict[str, Any]:
+    """A pair by its measures and the driver's tooth size, as they were typed, and what both wheels say besides."""
+    form, ends = choice.form, {"driver": driver, "driven": driven}
+    raw: Any = request.raw["parts"]
+    made = {f"{end}_{form.measure}": raw[place][form.measure] for end, place in ends.items()}
+    size = next((key for key in form.size_keys if raw[driver].get(key) is not None), None)
+    made |= {} if size is None else {size: raw[driver][size]}
+    # A pair is as wide as the narrower of the two, so that one has the last word.
+    parts: Any = request.body.parts
+    for end, place in sorted(ends.items(), key=lambda one: -(parts[one[1]].width or math.inf)):
+        made |= brought(KINDS[choice.kind].brings, raw[place], end)
+    return made
 
 
 def used(request: SearchRequest, layouts: Sequence[Sequence[Slot]]) -> Iterator[int]:

@@ -88,6 +88,7 @@ _BELTS = {
 }
 """Allowed force per width at full mesh, N/mm, by pitch, mm (ISO 5295, Synchronous belts: Calculation of power rating
 and drive centre distance; the low end of makers' data)."""
+BELT_PROFILES = tuple(_BELTS)
 _CHAINS = {6.35: 3.5, 8.0: 4.4, 9.525: 7.9, 12.7: 13.8, 15.875: 21.8, 19.05: 28.9}
 """Breaking load, kN, by pitch, mm (ISO 606, Short-pitch transmission precision roller and bush chains)."""
 NARROW_PITCH, NARROW_BREAKS = 12.7e-3, 6.7e3

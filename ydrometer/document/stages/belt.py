@@ -10,11 +10,11 @@ from typing import ClassVar
 import numpy as np
 
 from ydrometer.base import reading
-from ydrometer.base.labels import labelled
+from ydrometer.base.labels import labelled, strength
 from ydrometer.base.reckoning import Floats, Reckoning
 from ydrometer.base.tables import efficiencies
-from ydrometer.base.tables.strengths import belt_force_per_width
-from ydrometer.document.stages import fields, forms, wheeled
+from ydrometer.base.tables.strengths import BELT_PROFILES, belt_force_per_width
+from ydrometer.document.stages import bring, fields, forms, wheeled
 from ydrometer.document.stages.plane import Loop
 from ydrometer.document.stages.strain import FORCE, Passing, Strain
 from ydrometer.geometry import loops
@@ -53,6 +53,7 @@ class Belt(wheeled.Toothed):
         straight=STRAIGHT,
         check="At mid-span finger and thumb can just turn it by a quarter turn.",
     )
+    brings: ClassVar[tuple[bring.Bring, ...]] = bring.BELTS
     start: ClassVar[dict[str, object]] = {"driver_teeth": 18, "driven_teeth": 36, "pitch": "5 mm", "belt_teeth": 84}
 
     driver_teeth: int = fields.teeth()
@@ -60,8 +61,10 @@ class Belt(wheeled.Toothed):
     pitch: float | None = fields.pitch()
     belt_teeth: int | None = labelled("Teeth of the belt", reading.whole(10, 5000, default=None))
     width: float | None = fields.width()
-    allowed_force_per_width: float | None = reading.quantity("force per width", above=0.0, default=None)
-    profile: str | None = reading.choice(("curved", "trapezoidal"), default=None)
+    profile: str | None = strength("Profile of its teeth", reading.choice(BELT_PROFILES, default=None))
+    allowed_force_per_width: float | None = strength(
+        "Allowed force per width", reading.quantity("force per width", above=0.0, default=None)
+    )
     efficiency: float | None = fields.efficiency()
 
     @property

@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from typing import ClassVar
 
+from ydrometer.document.stages import bring
 from ydrometer.document.stages.stage import Stage
 from ydrometer.document.stages.strain import TORQUE, Passing, Strain
 
@@ -12,6 +14,7 @@ class Box(Stage):
     """A closed box: its maker says what its output passes, N·m, and how fast its input may turn, rad/s."""
 
     __slots__ = ()
+    brings: ClassVar[tuple[bring.Bring, ...]] = bring.BOXES
     torque_rating: float | None
     max_speed: float | None
 

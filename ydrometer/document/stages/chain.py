@@ -10,11 +10,11 @@ from typing import ClassVar
 import numpy as np
 
 from ydrometer.base import reading
-from ydrometer.base.labels import labelled
+from ydrometer.base.labels import labelled, strength
 from ydrometer.base.reckoning import Floats, Reckoning
 from ydrometer.base.tables import efficiencies
 from ydrometer.base.tables.strengths import NARROW_BREAKS, NARROW_PITCH, SAME_PITCH, chain_breaks
-from ydrometer.document.stages import fields, forms, wheeled
+from ydrometer.document.stages import bring, fields, forms, wheeled
 from ydrometer.document.stages.plane import Loop
 from ydrometer.document.stages.strain import FORCE, Passing, Strain
 
@@ -55,6 +55,7 @@ class Chain(wheeled.Toothed):
         straight=STRAIGHT,
         check="Turn it by hand and look where it is tightest: it hangs through by that much there.",
     )
+    brings: ClassVar[tuple[bring.Bring, ...]] = bring.CHAINS
     start: ClassVar[dict[str, object]] = {"driver_teeth": 11, "driven_teeth": 22, "pitch": "6.35 mm", "links": 60}
 
     driver_teeth: int = fields.teeth()
@@ -62,7 +63,7 @@ class Chain(wheeled.Toothed):
     pitch: float | None = fields.pitch()
     links: int | None = labelled("Links of the chain", reading.whole(10, 5000, default=None))
     width: float | None = fields.width()
-    breaking_load: float | None = reading.quantity("force", above=0.0, default=None)
+    breaking_load: float | None = strength("Breaking load", reading.quantity("force", above=0.0, default=None))
     efficiency: float | None = fields.efficiency()
 
     @property

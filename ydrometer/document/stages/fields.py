@@ -5,7 +5,8 @@ from __future__ import annotations
 from typing import Any
 
 from ydrometer.base import reading
-from ydrometer.base.labels import labelled
+from ydrometer.base.labels import labelled, strength
+from ydrometer.base.tables.strengths import MATERIAL_NAMES
 from ydrometer.document.stages.forms import LEAST_TEETH, MOST_DIAMETER, MOST_TEETH
 
 
@@ -41,15 +42,25 @@ def slip_field(label: str, usual: float) -> Any:
 
 
 def width() -> Any:
-    """How wide a wheel or what runs on it is; needed for Fit alone."""
-    return reading.quantity("length", above=0.0, default=None)
+    """How wide a wheel or what runs on it is; needed for Fit and Loads."""
+    return strength("Width", reading.quantity("length", above=0.0, default=None))
 
 
 def torque_rating() -> Any:
     """What a bought box stands at its output; in the lowest gear where it has several."""
-    return reading.quantity("torque", above=0.0, default=None)
+    return strength("Torque rating, at the output", reading.quantity("torque", above=0.0, default=None))
 
 
 def max_speed() -> Any:
     """The fastest that a bought box's input may turn."""
-    return reading.quantity("angular speed", above=0.0, default=None)
+    return strength("Fastest speed of its input", reading.quantity("angular speed", above=0.0, default=None))
+
+
+def material(label: str) -> Any:
+    """A field holding one of the materials of which it is known what they stand."""
+    return strength(label, reading.choice(MATERIAL_NAMES, default=None))
+
+
+def allowed_stress(label: str) -> Any:
+    """A field holding the stress that teeth stand at their roots; it goes before that of a material."""
+    return strength(label, reading.quantity("stress", above=0.0, default=None))

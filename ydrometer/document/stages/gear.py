@@ -12,8 +12,8 @@ from ydrometer.base import reading
 from ydrometer.base.labels import labelled
 from ydrometer.base.reckoning import Reckoning
 from ydrometer.base.tables import efficiencies
-from ydrometer.base.tables.strengths import LEAST_LEWIS, MATERIAL_NAMES, MATERIALS, USUAL_MATERIAL, lewis_form
-from ydrometer.document.stages import fields, forms, wheeled
+from ydrometer.base.tables.strengths import LEAST_LEWIS, MATERIALS, USUAL_MATERIAL, lewis_form
+from ydrometer.document.stages import bring, fields, forms, wheeled
 from ydrometer.document.stages.plane import Mesh
 from ydrometer.document.stages.stage import Member, Reversal
 from ydrometer.document.stages.strain import STRESS, Passing, Strain
@@ -43,6 +43,7 @@ class Gear(wheeled.Toothed):
     in_plane: ClassVar[Mesh] = Mesh(
         "A strip of paper of that thickness runs through the mesh and comes out creased, not cut."
     )
+    brings: ClassVar[tuple[bring.Bring, ...]] = bring.GEARS
     start: ClassVar[dict[str, object]] = {"driver_teeth": 16, "driven_teeth": 48, "module": "1 mm"}
 
     driver_teeth: int = fields.teeth()
@@ -52,10 +53,10 @@ class Gear(wheeled.Toothed):
     diametral_pitch: float | None = reading.quantity("diametral pitch", above=1.0, default=None)
     pressure_angle: float = reading.quantity("angle", above=0.0, at_most=0.8, default=0.3490658503988659)
     width: float | None = fields.width()
-    driver_material: str | None = reading.choice(MATERIAL_NAMES, default=None)
-    driven_material: str | None = reading.choice(MATERIAL_NAMES, default=None)
-    driver_allowed_stress: float | None = reading.quantity("stress", above=0.0, default=None)
-    driven_allowed_stress: float | None = reading.quantity("stress", above=0.0, default=None)
+    driver_material: str | None = fields.material("Material of the driver")
+    driven_material: str | None = fields.material("Material of the driven gear")
+    driver_allowed_stress: float | None = fields.allowed_stress("Stress that the driver's teeth stand")
+    driven_allowed_stress: float | None = fields.allowed_stress("Stress that the driven teeth stand")
     internal: bool = labelled("Internal: the driven gear is a ring", reading.flag())
     efficiency: float | None = fields.efficiency()
 

@@ -13,10 +13,13 @@ from ydrometer.base import reading
 from ydrometer.base.labels import labelled
 from ydrometer.base.reckoning import Reckoning
 from ydrometer.base.tables import efficiencies
-from ydrometer.document.stages import fields, stage
+from ydrometer.document.stages import bring, fields, stage
 from ydrometer.document.stages.box import Box
 from ydrometer.document.stages.plane import Coaxial
 from ydrometer.document.stages.strain import NEAR, TORQUE, Passing, Strain
+
+STEP_RATING = reading.or_null(reading.quantity_reader("torque", above=0.0))
+"""Reads what a step's output is rated for; null where that is not known."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -29,15 +32,14 @@ class Planetary(Box):
     noun: ClassVar[str] = "planetary stack"
     in_plane: ClassVar[Coaxial] = Coaxial()
     whole_part: ClassVar[str] = "gearbox"
+    brings: ClassVar[tuple[bring.Bring, ...]] = bring.STACKS
     start: ClassVar[dict[str, object]] = {"reductions": [4, 3]}
 
     reductions: tuple[float, ...] = labelled(
         "Reductions, from the motor on",
         reading.items(reading.quantity_reader("ratio", above=0.0, at_most=1000.0), least=1, most=12, required=True),
     )
-    torque_ratings: tuple[float | None, ...] = reading.items(
-        reading.or_null(reading.quantity_reader("torque", above=0.0)), most=12
-    )
+    torque_ratings: tuple[float | None, ...] = reading.items(STEP_RATING, most=12)
     max_speed: float | None = fields.max_speed()
     efficiency: float | None = fields.efficiency()
 

@@ -12,6 +12,7 @@ from fractions import Fraction
 from typing import Any, ClassVar, NamedTuple, Self
 
 from ydrometer.base.reckoning import Floats
+from ydrometer.document.stages.bring import Bring
 from ydrometer.document.stages.forms import Form
 from ydrometer.document.stages.plane import InPlane
 from ydrometer.document.stages.steps import Given, Step
@@ -66,6 +67,7 @@ class Stage(ABC):
     whole_part: ClassVar[str] = ""
     several_speeds: ClassVar[bool] = False
     minds_torque: ClassVar[bool] = False
+    brings: ClassVar[tuple[Bring, ...]] = ()
 
     efficiency: float | None
 

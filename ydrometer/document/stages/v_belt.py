@@ -10,7 +10,7 @@ from typing import ClassVar
 import numpy as np
 
 from ydrometer.base import reading
-from ydrometer.base.labels import labelled
+from ydrometer.base.labels import labelled, strength
 from ydrometer.base.reckoning import Floats, Reckoning
 from ydrometer.base.tables import efficiencies
 from ydrometer.base.tables.strengths import SURFACES, V_FRICTION, WET
@@ -55,8 +55,10 @@ class VBelt(wheeled.Slipping):
     driver_pitch_diameter: float = fields.diameter("Driver, running diameter")
     driven_pitch_diameter: float = fields.diameter("Driven, running diameter")
     creep: float = fields.slip_field("Creep (empty: assumed)", USUAL_CREEP)
-    surface: str | None = reading.choice(SURFACES, default=None)
-    groove_angle: float | None = reading.quantity("angle", above=0.0, at_most=0.5 * math.pi, default=None)
+    surface: str | None = strength("Surface of its pulleys", reading.choice(SURFACES, default=None))
+    groove_angle: float | None = strength(
+        "Angle of the groove", reading.quantity("angle", above=0.0, at_most=0.5 * math.pi, default=None)
+    )
     crossed: bool = labelled("Crossed", reading.flag())
     efficiency: float | None = fields.efficiency()
 
