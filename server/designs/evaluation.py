@@ -24,7 +24,7 @@ from ydrometer.questions.duty_limit import DutyLimit, duty_limit
 from ydrometer.questions.grid import MOST as MOST_SIZES
 from ydrometer.questions.grid import Grid, grid
 from ydrometer.screens.gauge_bands import Uncertainties, uncertainties
-from ydrometer.screens.live import Live, Wish, look
+from ydrometer.screens.live import Live, Wish, look, readable
 from ydrometer.screens.loads import HelpShown, LoadsShown, RowWanted, helps_shown, loads_shown, working_shown
 from ydrometer.screens.sweeps import Sweep, sweep_of
 from ydrometer.screens.vocabulary import Vocabulary, vocabulary
@@ -55,11 +55,13 @@ class LiveRequestSerializer(serializers.Serializer[Any]):
 
 class LoadsRequestSerializer(serializers.Serializer[Any]):
     document = DocumentField()
+    mark = DocumentField(allow_null=True, required=False)
 
 
-class LoadsRowRequestSerializer(LoadsRequestSerializer):
+class LoadsRowRequestSerializer(serializers.Serializer[Any]):
     """Which row of Loads is asked about."""
 
+    document = DocumentField()
     check = serializers.CharField(max_length=60)
     path = serializers.CharField(max_length=200)
     member = serializers.CharField(max_length=40, allow_blank=True, default="")
@@ -139,7 +141,8 @@ class LoadsView(APIView):
     @extend_schema(request=LoadsRequestSerializer, responses={200: answer_of(LoadsShown), **BAD, **SIGNED_OUT})
     def post(self, request: Request) -> Response:
         """What each part has to stand, and does; how warm motors get over the day."""
-        return Response(loads_shown(design.read(read(LoadsRequestSerializer, request)["document"])))
+        asked = read(LoadsRequestSerializer, request)
+        return Response(loads_shown(design.read(asked["document"]), readable(asked.get("mark"))))
 
 
 def _row_wanted(asked: dict[str, Any]) -> RowWanted:

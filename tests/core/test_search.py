@@ -130,7 +130,7 @@ class Brute:
         row["met"], row["missed"] = True, []
         weights = self.raw.get("weights", {})
         for target in self.evaluation.documents[i].design.targets:
-            verdict = self.evaluation.judge(target, i, price=row["price"]).verdict
+            verdict = self.evaluation.judge(target, i, {"price": row["price"]}).verdict
             margin = -1.0 if verdict.margin is None else verdict.margin
             if not starts and target.measure in SLOW:
                 margin = -1.0

@@ -10,7 +10,7 @@ from typing import Any
 from ydrometer.base import reading
 from ydrometer.base.quantities import QUANTITY_FORMS, Schema, read_quantity
 from ydrometer.base.seen import Reading, printable
-from ydrometer.base.tables.measures import MEASURES, TARGETABLE
+from ydrometer.base.tables.measures import TARGETABLE
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -34,7 +34,7 @@ class Target:
 
     def about(self, run: Run) -> float | None:
         """The distance, speed or time that the measure refers to: its own, else the run's; None where it has none."""
-        key = MEASURES[self.measure].run
+        key = TARGETABLE[self.measure].run
         found: float | None = (getattr(self.run, key) or getattr(run, key)) if key else None
         return found
 
@@ -89,7 +89,7 @@ def _read_bound(raw: Any, path: str, seen: Reading, dimension: str) -> Any:
 
 
 def _read_band(raw: Any, path: str, seen: Reading, name: str, run: Run) -> Any:
-    measure = MEASURES[name]
+    measure = TARGETABLE[name]
     if not isinstance(raw, list | tuple) or len(raw) != 2:
         return seen.fault(path, "not two values", "give the lower and the upper edge")
     edges = [_read_bound(edge, f"{path}[{i}]", seen, measure.dimension) for i, edge in enumerate(raw)]

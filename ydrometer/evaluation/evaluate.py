@@ -3,19 +3,22 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
 import numpy as np
 
-from ydrometer.base.tables.measures import MEASURES
+from ydrometer.base.tables.measures import ELSEWHERE, MEASURES
 from ydrometer.document.design import Design, Document
 from ydrometer.document.target import RUN_KEYS, Run, Target
 from ydrometer.evaluation import driveline, targets
 from ydrometer.motion import measures
 from ydrometer.motion.measures import WORDS, Results, Wanted
 from ydrometer.motion.plant import Array, Batch
+
+Known = Mapping[str, float | None]
+NOTHING: Known = {}
 
 
 @dataclass(frozen=True, slots=True)
@@ -82,13 +85,15 @@ class Evaluation:
             return [_plain(entry) for entry in found]
         return _plain(found[0] if MEASURES[name].run else found)
 
-    def target_results(self, index: int) -> list[TargetResult]:
-        """How each target of this design stands."""
+    def target_results(self, index: int, known: Known = NOTHING) -> list[TargetResult]:
+        """How each target of this design stands; `known` as for `judge`."""
         design = self.documents[index].design
-        return [self.judge(target, index) for target in design.targets]
+        return [self.judge(target, index, known) for target in design.targets]
 
     def value_for(self, target: Target, index: int) -> float | None:
         """The measure a target names, at the target's own distance, speed or time."""
+        if target.measure in ELSEWHERE:
+            return None
         key = MEASURES[target.measure].run
         own = getattr(target.run, key) if key else None
         if own is None:
@@ -97,10 +102,16 @@ class Evaluation:
         column = self.group(index)[0].columns[key, own]
         return _plain(self.raw(target.measure, index)[column])
 
-    def judge(self, target: Target, index: int, price: float | None = None) -> TargetResult:
-        """How a target stands for the design at `index`; `price` where that is known."""
-        if target.measure == "price":
-            return TargetResult(target, targets.judge(target, price, runs=True))
+    def judge(self, target: Target, index: int, known: Known = NOTHING) -> TargetResult:
+        """How a target stands for the design at `index`.
+
+        Args:
+            target: of it, or of another one.
+            index: of the design.
+            known: values by measure that an evaluation alone cannot tell, as far as somebody else could.
+        """
+        if target.measure in ELSEWHERE:
+            return TargetResult(target, targets.judge(target, known.get(target.measure), runs=True))
         return TargetResult(target, targets.judge(target, self.value_for(target, index), runs=self.starts(index)))
 
 

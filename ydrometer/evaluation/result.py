@@ -4,30 +4,39 @@ from __future__ import annotations
 
 from typing import Any
 
-from ydrometer.base.tables.measures import MEASURES
+from ydrometer.base.tables.measures import MEASURES, TARGETABLE
 from ydrometer.base.units import RPM
 from ydrometer.evaluation import driveline
-from ydrometer.evaluation.evaluate import Evaluation, TargetResult
+from ydrometer.evaluation.evaluate import NOTHING, Evaluation, Known, TargetResult
 from ydrometer.evaluation.messages import messages
 
 Bands = dict[str, dict[str, Any]]
 """By measure, what a result says of how sure it is: low, high and spread_from."""
 
 
-def result(evaluation: Evaluation, index: int = 0, bands: Bands | None = None) -> dict[str, Any]:
-    """The result document of one design, as the command line prints it; with `bands`, how sure each number is."""
+def result(
+    evaluation: Evaluation, index: int = 0, bands: Bands | None = None, known: Known = NOTHING
+) -> dict[str, Any]:
+    """The result document of one design, as the command line prints it.
+
+    Args:
+        evaluation: holds the design.
+        index: its place there.
+        bands: how sure each number is.
+        known: see `Evaluation.judge`.
+    """
     state: dict[str, Any] = {"state": "ok"}
     if not evaluation.starts(index):
         state = {"state": "will not start", "held_by": evaluation.held_by(index)}
-    known = bands or {}
+    sure = bands or {}
     return {
         "format": "ydrometer-result",
         "version": 1,
         **state,
-        "measures": {name: {**measure(evaluation, name, index), **known.get(name, {})} for name in MEASURES},
+        "measures": {name: {**measure(evaluation, name, index), **sure.get(name, {})} for name in MEASURES},
         "assumed": list(evaluation.documents[index].assumed),
         "messages": [{"level": m.level, "path": m.path, "text": m.text} for m in messages(evaluation, index)],
-        "targets": [target(entry) for entry in evaluation.target_results(index)],
+        "targets": [target(entry) for entry in evaluation.target_results(index, known)],
     }
 
 
@@ -45,7 +54,7 @@ def measure(evaluation: Evaluation, name: str, index: int) -> dict[str, Any]:
 
 def target(entry: TargetResult) -> dict[str, Any]:
     """A target as the result document has it."""
-    verdict, row = entry.verdict, MEASURES[entry.target.measure]
+    verdict, row = entry.verdict, TARGETABLE[entry.target.measure]
     return {
         "measure": row.name,
         "wanted": entry.target.wanted,

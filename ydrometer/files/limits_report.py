@@ -7,6 +7,7 @@ from typing import Any
 
 import numpy as np
 
+from ydrometer.base.errors import DocumentError
 from ydrometer.document.design import Document
 from ydrometer.evaluation.evaluate import evaluate
 from ydrometer.loads.asked import Asked, Warmth
@@ -32,6 +33,8 @@ def report(document: Document) -> dict[str, Any]:
     evaluation = evaluate([document])
     found = limits(evaluation)
     asked, turn = found.asked, found.asked.moments.turn
+    if asked.heats.left_out:
+        raise DocumentError(list(asked.heats.left_out))
     return {
         "format": FORMAT,
         "version": 1,

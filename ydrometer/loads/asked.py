@@ -74,7 +74,7 @@ class Asked:
 
     @cached_property
     def heats(self) -> Heats:
-        """The day; raises DocumentError where a phase of it cannot be done."""
+        """The day, as far as the design can do it."""
         return day.heats(self.evaluation, self.index, self.moments)
 
     @cached_property
@@ -114,6 +114,12 @@ class Asked:
             loop_said(self.design, self.setups, through.path),
         )  # fmt: skip
 
+    def blocks(self, b: int) -> list[heat.Block]:
+        """What heats one motor of a branch in one heat."""
+        different = {id(stretch): stretch for stretch in self.heats.stretches}
+        known = {name: day.block(stretch, b) for name, stretch in different.items()}
+        return [known[id(stretch)] for stretch in self.heats.stretches]
+
     def _warmth(self, b: int) -> Warmth | None:
         source = self.design.drive.branches[b].source
         if not isinstance(source, Motor):
@@ -122,9 +128,7 @@ class Asked:
         still, moving = (heat.network(source, ambient, moving_air=moved) for moved in (False, True))
         if still is None or moving is None:
             return None
-        different = {id(stretch): stretch for stretch in self.heats.stretches}
-        known = {name: day.block(stretch, b) for name, stretch in different.items()}
-        blocks = [known[id(stretch)] for stretch in self.heats.stretches]
+        blocks = self.blocks(b)
         count, limit = self.heats.count, self.limit(source)
         one = heat.Day(still, blocks)
         shove = self.moments.states.current[self.moments.names.index("shove"), b]

@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
 
-from ydrometer.base.errors import DocumentError, Fault
+from ydrometer.base.errors import Fault
 from ydrometer.base.jit import entry
 from ydrometer.base.tables.strengths import FUSE
 from ydrometer.document.loads import USUAL_DAY, USUAL_HEATS, Cruise, Loads, Phase, Rest, Runs, Shove, Turns
@@ -49,60 +49,70 @@ class Stretch:
 
 @dataclass(frozen=True, slots=True)
 class Heats:
-    """Stretches of one heat, how many heats there are, and whether day or heats had to be assumed."""
+    """Stretches of one heat, how many heats there are, whether day or heats had to be assumed, and faults of phases
+    that cannot be done.
+    """
 
     stretches: list[Stretch]
     count: int
     assumed: bool
+    left_out: tuple[Fault, ...]
 
 
 def heats(evaluation: Evaluation, index: int, moments: Moments) -> Heats:
-    """The day of one design.
+    """The day of one design; phases that it cannot do are left out and told. Where none is left, a usual day stands.
 
     Args:
         evaluation: holds it.
         index: its place there.
         moments: of it.
-
-    Raises:
-        DocumentError: a phase that is given cannot be done.
     """
     said = evaluation.documents[index].design.loads or Loads()
-    usual = [phase for phase in USUAL_DAY if moments.run is not None or not isinstance(phase, Runs)]
     # The same phase comes again and again in a long day.
-    known: dict[Phase, Stretch] = {}
-    made = []
-    for k, phase in enumerate(said.day or usual):
+    known: dict[Phase, Stretch | str] = {}
+    given = _stretches(evaluation, index, moments, said.day, known)
+    faults = tuple(
+        Fault(f"loads.day[{k}]", f'"{phase.do}" given: {made}', "leave this phase out")
+        for k, (phase, made) in enumerate(zip(said.day, given, strict=True)) if isinstance(made, str)
+    )  # fmt: skip
+    made = [stretch for stretch in given if isinstance(stretch, Stretch)]
+    if made:
+        return Heats(made, said.heats or 1, assumed=False, left_out=faults)
+    usual = _stretches(evaluation, index, moments, USUAL_DAY, known)
+    kept = [stretch for stretch in usual if isinstance(stretch, Stretch)]
+    return Heats(kept, said.heats or USUAL_HEATS, assumed=True, left_out=faults)
+
+
+def _stretches(
+    evaluation: Evaluation, index: int, moments: Moments, phases: Sequence[Phase], known: dict[Phase, Stretch | str]
+) -> list[Stretch | str]:
+    for phase in phases:
         if phase not in known:
-            known[phase] = _stretch(evaluation, index, moments, phase, k)
-        made.append(known[phase])
-    return Heats(made, said.heats or (1 if said.day else USUAL_HEATS), not said.day)
+            known[phase] = _stretch(evaluation, index, moments, phase)
+    return [known[phase] for phase in phases]
 
 
-def _stretch(evaluation: Evaluation, index: int, moments: Moments, phase: Phase, k: int) -> Stretch:
+def _stretch(evaluation: Evaluation, index: int, moments: Moments, phase: Phase) -> Stretch | str:
+    """A phase; why it cannot be, where it cannot."""
     match phase:
         case Runs():
             if moments.run is None:
-                raise _cannot(k, "runs", "the design does not start, or its run has no end")
+                return "the design does not start, or its run has no end"
             return _run(evaluation, index, moments, phase)
         case Cruise(lasts=lasts):
-            return _steady(moments, TOP, lasts, lambda: _cannot(k, "cruise", "the design has no top speed"))
+            return _steady(moments, TOP, lasts) or "the design has no top speed"
         case Shove(lasts=lasts):
-            return _steady(moments, SHOVE, lasts, lambda: _cannot(k, "shove", "it does not push"))
+            return _steady(moments, SHOVE, lasts) or "it does not push"
         case Turns(lasts=lasts):
-            return _steady(moments, TURN, lasts, lambda: _cannot(k, "turns", "the design does not turn on the spot"))
+            return _steady(moments, TURN, lasts) or "the design does not turn on the spot"
         case Rest(lasts=lasts):
             none = np.zeros((1, moments.states.current.shape[1]))
             return Stretch(np.zeros(1), none, none, np.zeros(1), lasts)
 
 
-def _cannot(k: int, phase: str, why: str) -> DocumentError:
-    return DocumentError([Fault(f"loads.day[{k}]", f'"{phase}" given: {why}', "leave this phase out")])
-
-
-def _steady(moments: Moments, name: str, lasts: float, fault: Callable[[], DocumentError]) -> Stretch:
+def _steady(moments: Moments, name: str, lasts: float) -> Stretch | None:
     if name not in moments.names:
-        raise fault()
+        return None
     at = moments.names.index(name)
     states = moments.states
     current, speed = (np.repeat(part[at : at + 1], 2, axis=0) for part in (states.current, states.source_speed))

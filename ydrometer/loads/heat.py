@@ -30,6 +30,9 @@ METAL = 400.0
 """J/(kg·K) of a whole motor, copper and iron."""
 RISE, RISE_RESISTANCE = 75.0, 1.29
 """K by which a motor warms at its continuous current, and its resistance then relative to that at 25 °C (usual)."""
+DOUBT = {1: 0.3, 2: 0.15}
+"""Share by which thermal resistances are usually mistaken, by the number of nodes: as they are guessed from a
+continuous current, and as they are measured."""
 RUNAWAY = 1000.0
 """K beyond which a temperature is told as this: thermal runaway."""
 LOOKS = 12
@@ -61,19 +64,20 @@ class Network:
         return len(self.capacities)
 
 
-def network(motor: Motor, ambient: float, *, moving_air: bool = False) -> Network | None:
+def network(motor: Motor, ambient: float, *, moving_air: bool = False, hotter: float = 0.0) -> Network | None:
     """The nodes of a motor; None where too little is known of it.
 
     Args:
         motor: its `thermal` gives two nodes; else mass and continuous current one, good for minutes, not for seconds.
         ambient: K.
         moving_air: whether air is blown over it: the case then loses twice the heat.
+        hotter: by which share heat flows harder than said, see `DOUBT`.
     """
     line = motor_line(motor)
-    friction, easier = line.kt * line.no_load_current, 0.5 if moving_air else 1.0
+    friction, easier = line.kt * line.no_load_current, (0.5 if moving_air else 1.0) * (1.0 + hotter)
     if motor.thermal is not None:
         t = motor.thermal
-        inside, outside = 1.0 / t.winding_to_case, 1.0 / (easier * t.case_to_air)
+        inside, outside = 1.0 / (t.winding_to_case * (1.0 + hotter)), 1.0 / (easier * t.case_to_air)
         flow = np.array([[inside, -inside], [-inside, inside + outside]])
         capacities = np.array([t.winding_capacity, t.case_capacity])
         return Network(capacities, flow, np.array([0.0, outside]), line.resistance, friction, ambient)

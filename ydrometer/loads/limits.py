@@ -44,9 +44,6 @@ def limits(evaluation: Evaluation, index: int = 0) -> Limits:
     Args:
         evaluation: holds the design.
         index: its place there.
-
-    Raises:
-        DocumentError: a phase of its day cannot be done.
     """
     asked = Asked(evaluation, index)
     found = [row for check in CHECKS for row in check(asked)]

@@ -8,10 +8,8 @@ from dataclasses import dataclass, fields
 import numpy as np
 from numpy.typing import NDArray
 
-from ydrometer.base.units import STANDARD_GRAVITY
-from ydrometer.document.design import Design
-from ydrometer.document.sources import Motor
 from ydrometer.evaluation.evaluate import Evaluation
+from ydrometer.loads.turning import Turn, turn_on_the_spot
 from ydrometer.motion import states
 from ydrometer.motion.plant import Array, Batch
 from ydrometer.motion.states import States
@@ -25,17 +23,6 @@ SAME_POWER = 1e-6
 """Relative difference within which two moments of the run have the same power."""
 PEAK_STEPS = 24
 GOLDEN = 0.5 * (math.sqrt(5.0) - 1.0)
-SIDES = 2
-"""Units of a drive that can turn on the spot: one a side."""
-
-
-@dataclass(frozen=True, slots=True)
-class Turn:
-    """Turning on the spot: whether it can, the sliding force along each side, N, and how fast it turns, rad/s."""
-
-    possible: bool
-    force_each_side: float
-    rate: float | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -67,9 +54,9 @@ def moments(evaluation: Evaluation, index: int = 0) -> Moments:
     """
     group, row = evaluation.group(index)
     batch, design = group.batch, evaluation.documents[index].design
-    turn, turning = _turn(design, batch, row)
+    turn, state = turn_on_the_spot(design, batch, row)
     found = [(HARD_START, states.hard_start(batch, row)), (SHOVE, states.shove(batch, row))]
-    found += [(TURN, turning)] if turning is not None else []
+    found += [(TURN, state)] if state is not None else []
     run = peak = None
     top = float(evaluation.raw("top_speed", index))
     if evaluation.starts(index) and math.isfinite(top):
@@ -119,26 +106,3 @@ def _peak(batch: Batch, row: int, run: States) -> States:
     if at(middle) > (1.0 + SAME_POWER) * most:
         found = middle
     return states.driving(batch, row, gear, float(found))
-
-
-def _turn(design: Design, batch: Batch, row: int) -> tuple[Turn | None, States | None]:
-    """The steady turn on the spot of a vehicle with one unit a side, and its state where it is possible.
-
-    Four contacts of equal load slide with Coulomb friction; along each side that takes mu·m·g/2·L/√(L² + W²), and one
-    unit drives the two wheels of its side against their rolling resistance besides (Wong, Theory of Ground Vehicles,
-    chapter Steering of tracked vehicles, skid-steering; equal loads).
-    """
-    vehicle, drive = design.vehicle, design.drive
-    if drive.units != SIDES or vehicle.driven != "all" or vehicle.driven_share is not None:
-        return None, None
-    if not all(isinstance(branch.source, Motor) for branch in drive.branches):
-        return None, None
-    if vehicle.track is None or vehicle.wheelbase is None:
-        return None, None
-    weight, across = vehicle.total_mass * STANDARD_GRAVITY, math.hypot(vehicle.wheelbase, vehicle.track)
-    force = vehicle.grip * 0.5 * weight * vehicle.wheelbase / across
-    state = states.at_force(batch, row, SIDES * force + weight * vehicle.rolling_resistance)
-    if state is None:
-        return Turn(False, force, None), None
-    rate = 2.0 * vehicle.track * float(state.speed[0]) / across**2
-    return Turn(True, force, rate), state

@@ -117,7 +117,7 @@ def strained(path: str, strain: Strain, moments: Sequence[str], prefix: Sequence
         state: State = "unknown" if strain.settled is None else "ok" if strain.settled else "over"
         at = None if strain.demand is None else largest(strain.demand)
         demand = None if strain.demand is None or at is None else float(strain.demand[at])
-        known = strain.capacity if isinstance(strain.capacity, float) else None
+        known = None if strain.capacity is None or np.ndim(strain.capacity) else float(strain.capacity)
         return made(at, demand, known, None, state)
     capacity = np.broadcast_to(strain.capacity, strain.demand.shape)
     if (capacity <= 0.0).any():

@@ -185,6 +185,25 @@ CHECKS = {
 }
 
 
+_POWER = "First power with the wheels off the ground, on a firm stand; a fuse or breaker close to the battery."
+_HOT = "A hot motor burns skin: let it cool before it is touched. Its maker's limits come first."
+_PACK = "Charge lithium packs watched and in a fire-safe place, and never draw more than their maker allows."
+_HANDS = "Guards over it, and no hands near it before the battery is disconnected and the motor blocked."
+_BRAKES = (
+    "Match the brakes before the speed is raised, more so on hills. Helmet and proper ground for anything ridden; "
+    "event rules and local law come first."
+)
+_SPEED = "Never over its safe speed, and never with its governor defeated; bystanders clear."
+CAUTIONS = {
+    "motor_peak_current": _POWER, "controller_peak": _POWER, "controller_continuous": _POWER,
+    "winding_temperature": _HOT, "mount_softening": _HOT, "supply_peak": _PACK, "supply_continuous": _PACK,
+    "fuse": "Never put in a larger fuse than leads and battery stand.", "source_speed": _SPEED, "box_speed": _SPEED,
+    "gear_tooth": _HANDS, "belt_force": _HANDS, "belt_jump": _HANDS, "v_belt_slip": _HANDS, "chain_force": _HANDS,
+    "shaft_stress": _HANDS, "brakes": _BRAKES,
+}  # fmt: skip
+"""What to mind where a part is near its limit or over it, by check."""
+
+
 def part_title(design: Design, row: Row) -> str:
     """The part that a row is about: "15-tooth gear", "motor", "toothed belt"."""
     stage = dict(stages_with_paths(design)).get(row.path)

@@ -8,7 +8,7 @@ from typing import Any
 
 from ydrometer.base.errors import DocumentError, Fault
 from ydrometer.base.seen import Reading
-from ydrometer.base.tables.measures import MEASURES
+from ydrometer.base.tables.measures import OF_LOADS, TARGETABLE
 from ydrometer.document import design
 from ydrometer.document.changes import changes
 from ydrometer.document.target import Target
@@ -18,6 +18,7 @@ from ydrometer.evaluation.curves import ForceCurve
 from ydrometer.evaluation.evaluate import Evaluation, evaluate
 from ydrometer.evaluation.readout import READOUT, shown_targets
 from ydrometer.evaluation.targets import Standing, unbound
+from ydrometer.loads.told import in_short
 
 MOST = 5
 """Designs side by side."""
@@ -50,12 +51,14 @@ class ComparedDesign:
     Attributes:
         name: as given. ratio: overall, of the first branch in the lowest gear. starts: whether it does.
         values: in the order of the rows. changes: from the first design to this one, in words.
+        worst: the sentence of its loads that matters.
     """
 
     name: str
     ratio: float
     starts: bool
     values: list[ComparedValue]
+    worst: str
     changes: list[str]
     force: ForceCurve
     line: LineDrawing
@@ -93,14 +96,14 @@ def compare(documents: Sequence[Mapping[str, Any]]) -> Comparison:
     evaluation = evaluate(alike)
     targets = [target for _, target in shown_targets(first)]
     named = {target.measure for target in targets}
-    targets += [unbound(name) for name in (*READOUT, *MORE) if name not in named]
+    targets += [unbound(name) for name in (*READOUT, *MORE, *OF_LOADS) if name not in named]
     rows = [_row(first, target) for target in targets]
     columns = [_column(evaluation, i, targets, documents) for i in range(len(read))]
     return Comparison(rows, columns)
 
 
 def _row(first: design.Design, target: Target) -> ComparedRow:
-    row = MEASURES[target.measure]
+    row = TARGETABLE[target.measure]
     return ComparedRow(target.measure, row.dimension, target.about(first.run), target.wanted)
 
 
@@ -108,12 +111,14 @@ def _column(
     evaluation: Evaluation, index: int, targets: Sequence[Target], documents: Sequence[Mapping[str, Any]]
 ) -> ComparedDesign:
     made = evaluation.documents[index].design
-    verdicts = [evaluation.judge(target, index).verdict for target in targets]
+    short = in_short(evaluation, index)
+    verdicts = [evaluation.judge(target, index, short.known).verdict for target in targets]
     return ComparedDesign(
         name=made.name,
         ratio=evaluation.value("overall_ratio", index)[0],
         starts=evaluation.starts(index),
         values=[ComparedValue(verdict.value, verdict.standing) for verdict in verdicts],
+        worst=short.words,
         changes=changes(documents[0], documents[index]) if index else [],
         force=curves.force_curve(evaluation, index),
         line=draw_line(made),

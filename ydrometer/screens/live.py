@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Any, Literal
 
 from ydrometer.base.errors import DocumentError
-from ydrometer.base.tables.measures import MEASURES
+from ydrometer.base.tables.measures import TARGETABLE
 from ydrometer.document import design
 from ydrometer.document.design import Document
 from ydrometer.document.target import Target
@@ -23,6 +24,7 @@ from ydrometer.evaluation.targets import Standing
 from ydrometer.fit.clash import Clash
 from ydrometer.fit.clashes import all_clashes
 from ydrometer.fit.setup import set_ups
+from ydrometer.loads.turning import turn_remark
 
 
 @dataclass(frozen=True, slots=True)
@@ -129,7 +131,7 @@ def look(raw: dict[str, Any], mark: dict[str, Any] | None = None, wish: Wish = W
         DocumentError: `raw` has faults. A mark with faults is left out: it may be older than the design.
     """
     document = design.read(raw)
-    marked = _readable(mark)
+    marked = readable(mark)
     evaluation = evaluate([document, marked] if marked else [document])
     shown = shown_targets(document.design)
     gauges = [_gauge(evaluation, number, target, 1 if marked else None) for number, target in shown]
@@ -150,12 +152,19 @@ def look(raw: dict[str, Any], mark: dict[str, Any] | None = None, wish: Wish = W
         supply=curves.supply_curve(document.design),
         quantities=[Quantity(path, v.si, v.dimension, v.origin, v.uncertainty) for path, v in document.values.items()],
         assumed=list(document.assumed),
-        messages=messages(evaluation),
+        messages=[*messages(evaluation), *_turning(evaluation)],
         clashes=None if document.design.fit is None else all_clashes(set_ups(document.design)),
     )
 
 
-def _readable(mark: dict[str, Any] | None) -> Document | None:
+def _turning(evaluation: Evaluation) -> Iterator[Message]:
+    remark = turn_remark(evaluation)
+    if remark:
+        yield Message("note", "vehicle.track", remark)
+
+
+def readable(mark: dict[str, Any] | None) -> Document | None:
+    """A marked design; None without one, or of one with faults: it may be older than the design."""
     try:
         return design.read(mark) if mark is not None else None
     except DocumentError:
@@ -177,7 +186,7 @@ def _gauge(evaluation: Evaluation, number: int | None, target: Target, mark: int
     verdict = evaluation.judge(target, 0).verdict
     return Gauge(
         measure=target.measure,
-        dimension=MEASURES[target.measure].dimension,
+        dimension=TARGETABLE[target.measure].dimension,
         at=target.about(evaluation.documents[0].design.run),
         target=number,
         value=verdict.value,

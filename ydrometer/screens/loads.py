@@ -3,21 +3,26 @@
 from __future__ import annotations
 
 import json
-from collections.abc import Sequence
-from dataclasses import dataclass, replace
-from typing import Literal
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
 
-from ydrometer.base.errors import DocumentError
+from ydrometer.base.errors import Fault
+from ydrometer.base.tables.measures import OF_LOADS
 from ydrometer.document.design import Design, Document
-from ydrometer.document.loads import USUAL_DAY, USUAL_HEATS, Loads, Runs
-from ydrometer.evaluation.evaluate import evaluate
-from ydrometer.loads.asked import Asked, Warmth
+from ydrometer.document.loads import Loads
+from ydrometer.evaluation.evaluate import NOTHING, Evaluation, evaluate
+from ydrometer.evaluation.targets import Standing
+from ydrometer.loads.asked import Asked
 from ydrometer.loads.helps import helps
 from ydrometer.loads.limits import Limits, limits
-from ydrometer.loads.moments import Turn
+from ydrometer.loads.offers import Offer, offers
 from ydrometer.loads.row_working import row_working
 from ydrometer.loads.rows import DIMENSIONS, Row, State
-from ydrometer.loads.words import CHECKS, part_title, sentence
+from ydrometer.loads.told import known
+from ydrometer.loads.turning import turning
+from ydrometer.loads.warnings import Word, warnings
+from ydrometer.loads.words import CAUTIONS, CHECKS, part_title, sentence
+from ydrometer.screens.day_shown import CurrentShown, HeatShown, PhaseShown, currents_shown, heat_shown, phases_shown
 from ydrometer.working import Working
 from ydrometer.working.recipes import NoWorkingError
 
@@ -52,7 +57,9 @@ class MomentUse:
 
 @dataclass(frozen=True, slots=True)
 class LoadRow:
-    """A row as it is shown, see `loads.rows.Row`; `title` is its check in words, `part` what it is about."""
+    """A row as it is shown, see `loads.rows.Row`; `title` is its check in words, `part` what it is about; `offers` are
+    usual values, `caution` what to mind where it is near its limit or over it.
+    """
 
     check: str
     title: str
@@ -69,47 +76,44 @@ class LoadRow:
     needs: list[Need]
     remarks: list[str]
     marks: list[MomentUse]
+    offers: list[Offer]
+    caution: str
 
 
 @dataclass(frozen=True, slots=True)
 class LoadedPart:
-    """Rows of one part, the largest use first; `state` is that of the first one."""
+    """Rows of one part, the largest use first; `state` is that of the first one; `mark` the largest use of the marked
+    design, None without one.
+    """
 
     title: str
     path: str
     state: State
     rows: list[LoadRow]
+    mark: float | None
 
 
 @dataclass(frozen=True, slots=True)
-class PhaseShown:
-    """A phase of the day: what is done, how often, and for or every how long, s."""
-
-    do: Literal["runs", "cruise", "shove", "turns", "rest"]
-    count: int
-    seconds: float
-
-
-@dataclass(frozen=True, slots=True)
-class HeatShown:
-    """How warm one motor of a branch gets: K, s. Curves are time, s, and temperature, K, of winding and case.
-
-    Attributes:
-        branch, title, nodes. limit: of the winding. hottest, at: of the winding. moving_air: the same in moving air.
-        shove_until_limit, rest_needed: see `loads.heat`. winding, case: curves.
+class TurnShown:
+    """Turning on the spot: whether it can, the sliding force along each side, N, how fast, rad/s, and the current of
+    one motor of each branch, A: in the turn, or stalled where it cannot.
     """
 
-    branch: int
-    title: str
-    nodes: int
-    limit: float
-    hottest: float
-    at: float
-    moving_air: float
-    shove_until_limit: float | None
-    rest_needed: float | None
-    winding: list[list[float]]
-    case: list[list[float]]
+    possible: bool
+    force_each_side: float
+    rate: float | None
+    currents: list[float]
+
+
+@dataclass(frozen=True, slots=True)
+class JudgedTarget:
+    """How a target stands that only Loads can judge: its number among the targets, its value, and that of the mark."""
+
+    number: int
+    value: float | None
+    margin: float | None
+    standing: Standing
+    mark: float | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -118,48 +122,74 @@ class LoadsShown:
 
     Attributes:
         sentence, state: of the worst row. use: of it, None where nothing is known. parts: in the order of the line.
-        day, heats: as described, or as assumed where `day_assumed`. left_out: phases that the design cannot do, and
-        why. heat: of each branch of motors that is known.
-        turn: on the spot, None where it cannot be asked. not_judged: shafts of which nothing can be said.
+        words: what should not go unsaid about its ratings. day, heats: as described, or as assumed where
+        `day_assumed`. left_out: phases that the design cannot do, and why. heat: of each branch of motors that is
+        known. currents: over one heat. turn: on the spot, None where it cannot be asked. targets: that only Loads can
+        judge. not_judged: shafts of which nothing can be said.
     """
 
     sentence: str
     state: State
     use: float | None
     parts: list[LoadedPart]
+    words: list[Word]
     day: list[PhaseShown]
     heats: int
     day_assumed: bool
     left_out: list[str]
     heat: list[HeatShown]
-    turn: Turn | None
+    currents: list[CurrentShown]
+    turn: TurnShown | None
+    targets: list[JudgedTarget]
     not_judged: list[str]
 
 
-def loads_shown(document: Document) -> LoadsShown:
+def loads_shown(document: Document, mark: Document | None = None) -> LoadsShown:
     """What Loads shows of one design.
 
     Args:
         document: as read.
-
+        mark: another one, to compare with.
     """
-    found, left_out = _as_far_as_it_goes(document)
+    evaluation = evaluate([document, mark] if mark else [document])
+    found = limits(evaluation)
+    marked = limits(evaluation, 1) if mark else None
     asked, worst, design = found.asked, found.worst, document.design
     said = design.loads or Loads()
-    phases = said.day or USUAL_DAY
     return LoadsShown(
         sentence=sentence(design, worst),
         state=worst.state if worst else "unknown",
         use=worst.use if worst else None,
-        parts=_parts(design, found),
-        day=[_phase(phase) for phase in phases],
-        heats=said.heats or (1 if said.day else USUAL_HEATS),
-        day_assumed=not said.day,
-        left_out=left_out,
-        heat=[_heat(asked, warmth) for warmth in asked.warmth.values()],
-        turn=asked.moments.turn,
+        parts=_parts(design, found, _marks(marked) if marked else {}),
+        words=warnings(asked),
+        day=phases_shown(said.day),
+        heats=asked.heats.count,
+        day_assumed=asked.heats.assumed,
+        left_out=[_left_out(fault) for fault in asked.heats.left_out],
+        heat=[heat_shown(asked, warmth) for warmth in asked.warmth.values()],
+        currents=list(currents_shown(asked)),
+        turn=_turn(asked),
+        targets=_judged(evaluation, found, marked),
         not_judged=[one.path for one in found.not_judged],
     )
+
+
+def _turn(asked: Asked) -> TurnShown | None:
+    turn = turning(asked.evaluation, asked.index)
+    if turn is None:
+        return None
+    return TurnShown(turn.possible, turn.force_each_side, turn.rate, turn.currents)
+
+
+def _judged(evaluation: Evaluation, found: Limits, marked: Limits | None) -> list[JudgedTarget]:
+    values, before = known(found), known(marked) if marked else NOTHING
+    made = []
+    for number, target in enumerate(found.asked.design.targets):
+        if target.measure in OF_LOADS:
+            verdict = evaluation.judge(target, 0, values).verdict
+            mark = before.get(target.measure)
+            made.append(JudgedTarget(number, verdict.value, verdict.margin, verdict.standing, mark))
+    return made
 
 
 @dataclass(frozen=True, slots=True)
@@ -222,7 +252,7 @@ def working_shown(document: Document, wanted: RowWanted) -> Working:
 
 def _found(document: Document, wanted: RowWanted) -> tuple[Limits, Row | None]:
     """All rows of a design, and the one that is wanted."""
-    found, _ = _as_far_as_it_goes(document)
+    found = limits(evaluate([document]))
     named = (wanted.check, wanted.path, wanted.member, wanted.moment)
     return found, next((row for row in found.rows if _name(row) == named), None)
 
@@ -231,46 +261,45 @@ def _name(row: Row) -> tuple[str, str, str, str]:
     return row.check, row.path, row.member or "", row.moment or ""
 
 
-def _as_far_as_it_goes(document: Document) -> tuple[Limits, list[str]]:
-    """The loads of a design without the phases of its day that it cannot do, and those in words."""
-    left_out: list[str] = []
-    said = document.design.loads or Loads()
-    day = list(enumerate(said.day, 1))
-    while True:
-        loads = replace(said, day=tuple(phase for _, phase in day))
-        made = replace(document, design=replace(document.design, loads=loads))
-        try:
-            return limits(evaluate([made])), left_out
-        except DocumentError as error:
-            (fault,) = error.faults
-            number, _ = day.pop(int(fault.path.removeprefix("loads.day[").removesuffix("]")))
-            left_out.append(f"block {number}, {fault.problem}")
+def _left_out(fault: Fault) -> str:
+    number = int(fault.path.removeprefix("loads.day[").removesuffix("]")) + 1
+    return f"block {number}, {fault.problem}"
 
 
-def _phase(phase: object) -> PhaseShown:
-    if isinstance(phase, Runs):
-        return PhaseShown("runs", phase.count, phase.every)
-    return PhaseShown(phase.do, 1, phase.lasts)  # type: ignore[attr-defined]  # the other phases last
+PartKey = tuple[str, bool]
+"""Tells parts apart: a path, and whether it is about the shaft there."""
 
 
-def _parts(design: Design, found: Limits) -> list[LoadedPart]:
-    """Rows together that are about one part, in the order of the line: the source first."""
-    groups: dict[tuple[str, bool], list[Row]] = {}
+def _grouped(found: Limits) -> dict[PartKey, list[Row]]:
+    groups: dict[PartKey, list[Row]] = {}
     for row in found.rows:
         groups.setdefault((row.path, row.check == "shaft_stress"), []).append(row)
+    return groups
+
+
+def _marks(marked: Limits) -> dict[PartKey, float]:
+    """The largest use of each part."""
+    uses = {key: [row.use for row in rows if row.use is not None] for key, rows in _grouped(marked).items()}
+    return {key: max(found) for key, found in uses.items() if found}
+
+
+def _parts(design: Design, found: Limits, marks: Mapping[PartKey, float]) -> list[LoadedPart]:
+    """Rows together that are about one part, in the order of the line: the source first."""
+    groups = _grouped(found)
     places = [shaft.path for shaft in found.asked.line.shafts]
 
-    def place(key: tuple[str, bool]) -> tuple[float, bool]:
+    def place(key: PartKey) -> tuple[float, bool]:
         path, shaft = key
         if path == "drive.supply":
             return -1.0, shaft
         near = [i for i, other in enumerate(places) if path.startswith(other) or other == f"{path}.source"]
         return (near[0] if near else len(places)), shaft
 
-    return [_part(design, rows) for _, rows in sorted(groups.items(), key=lambda entry: place(entry[0]))]
+    ordered = sorted(groups, key=place)
+    return [_part(design, groups[key], marks.get(key)) for key in ordered]
 
 
-def _part(design: Design, rows: Sequence[Row]) -> LoadedPart:
+def _part(design: Design, rows: Sequence[Row], mark: float | None) -> LoadedPart:
     shown = sorted(
         (_row(design, row) for row in rows), key=lambda row: (-ORDER[row.state], -(row.use or 0.0))
     )  # fmt: skip
@@ -281,7 +310,7 @@ def _part(design: Design, rows: Sequence[Row]) -> LoadedPart:
         title = "controller" if len(design.drive.branches) == 1 else f"controller, {first.path}"
     if first.check == "brakes":
         title = "brakes"
-    return LoadedPart(title, first.path, shown[0].state, shown)
+    return LoadedPart(title, first.path, shown[0].state, shown, mark)
 
 
 def _row(design: Design, row: Row) -> LoadRow:
@@ -290,7 +319,8 @@ def _row(design: Design, row: Row) -> LoadRow:
         member=row.member or "", moment=row.moment or "", demand=row.demand, capacity=row.capacity,
         dimension=DIMENSIONS[row.unit] if row.unit else "", use=row.use, state=row.state, assumed=list(row.assumed),
         needs=[need for path in row.needs for need in _needs(path)], remarks=list(row.remarks),
-        marks=[MomentUse(moment, use) for moment, use in row.marks],
+        marks=[MomentUse(moment, use) for moment, use in row.marks], offers=offers(design, row),
+        caution=CAUTIONS.get(row.check, "") if row.state in {"near", "over"} else "",
     )  # fmt: skip
 
 
@@ -304,21 +334,3 @@ def _needs(path: str) -> list[Need]:
     if key.startswith("torque_ratings"):
         return [Need(path, f"torque rating of step {int(key[15:-1]) + 1}", "")]
     return [Need(path, *NEEDED[key])]
-
-
-def _heat(asked: Asked, warmth: Warmth) -> HeatShown:
-    curve = warmth.day.curve
-    source = asked.motors[[b for b, _ in asked.motors].index(warmth.branch)][1]
-    return HeatShown(
-        branch=warmth.branch,
-        title="motor" if len(asked.design.drive.branches) == 1 else f"motor of branch {warmth.branch + 1}",
-        nodes=warmth.day.nodes,
-        limit=asked.limit(source),
-        hottest=warmth.day.hottest_winding,
-        at=warmth.day.at,
-        moving_air=warmth.winding_in_moving_air,
-        shove_until_limit=warmth.shove_until_limit,
-        rest_needed=warmth.rest_needed,
-        winding=curve[:, [0, 1]].tolist(),
-        case=curve[:, [0, 2]].tolist(),
-    )

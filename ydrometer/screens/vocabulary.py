@@ -9,7 +9,7 @@ from typing import Any
 from ydrometer.base import units
 from ydrometer.base.labels import LabelledField, labelled_fields
 from ydrometer.base.tables.dimensions import DIMENSIONS
-from ydrometer.base.tables.measures import MEASURES
+from ydrometer.base.tables.measures import OF_LOADS, TARGETABLE
 from ydrometer.document.mounting import SHAPES
 from ydrometer.document.sources import Controller, Motor, SourceShaft, Thermal
 from ydrometer.document.stages import KINDS, Stage
@@ -46,11 +46,14 @@ class DimensionEntry:
 
 @dataclass(frozen=True, slots=True)
 class MeasureEntry:
-    """A measure a target can name; `run` is what it depends on (distance, speed or time), if anything."""
+    """A measure a target can name; `run` is what it depends on (distance, speed or time), if anything; `loads` whether
+    Loads tells it.
+    """
 
     name: str
     dimension: str
     run: str
+    loads: bool
 
 
 @dataclass(frozen=True, slots=True)
@@ -148,7 +151,7 @@ def vocabulary() -> Vocabulary:
             DimensionEntry(d.name, _unit(d.metric, d.name), _unit(d.inch, d.name), d.example)
             for d in DIMENSIONS.values()
         ],
-        [MeasureEntry(row.name, row.dimension, row.run) for row in MEASURES.values() if row.shape == "number"],
+        [MeasureEntry(row.name, row.dimension, row.run, row.name in OF_LOADS) for row in TARGETABLE.values()],
         list(AIDS),
         [
             PartKind(k.kind, k.one, k.many, list(k.columns), dict(k.fixed), k.kind in bulk.LISTED)

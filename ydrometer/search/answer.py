@@ -11,6 +11,7 @@ from ydrometer.document import design
 from ydrometer.evaluation.evaluate import Evaluation, evaluate
 from ydrometer.evaluation.result import measure
 from ydrometer.evaluation.result import target as target_document
+from ydrometer.loads.told import told_by_loads
 from ydrometer.search.block import ids
 from ydrometer.search.choices import NO_PART, Slot, slots, stage_json, trunk_from, used
 from ydrometer.search.cost import head_cost, prices, stage_costs
@@ -61,7 +62,8 @@ def _option(
 ) -> dict[str, Any]:
     measures = {name: measure(evaluation, name, index) for name in MEASURES}
     measures["price"] = {"value": option.price, "unit": ""}
-    judged = [evaluation.judge(t, index, price=option.price) for t in request.document.design.targets]
+    known = {**told_by_loads(evaluation, index), "price": option.price}
+    judged = [evaluation.judge(t, index, known) for t in request.document.design.targets]
     return {
         "parts": list(ids(request, options, option)),
         "count": option.head.count,

@@ -96,7 +96,7 @@ class Block:
 
     def _by_price(self, stands: Standing, overall: Floats, which: Ints, price: Floats) -> tuple[Standing, Floats, Ints]:
         """Classes split by price if a target is about it; else as they are."""
-        asked = self.request.document.design.targets
+        asked = self.request.asked
         columns = [column for column, target in enumerate(asked) if target.measure == "price"]
         if not columns:
             return stands, overall, which
@@ -114,7 +114,7 @@ class Block:
         found.combinations += int(sizes.sum())
         found.meeting += int(sizes[meeting].sum())
         failing = np.where(meeting, 0, sizes)
-        for column, target in enumerate(self.request.document.design.targets):
+        for column, target in enumerate(self.request.asked):
             missed = int(failing[~stands.met[:, column]].sum())
             if missed:
                 found.failing[target.measure] += missed
@@ -123,7 +123,7 @@ class Block:
 
     def _keys(self, stands: Standing) -> tuple[Ints, Ints]:
         """Shortfall and negative margin of each class, weighted and rounded."""
-        weights = np.array([self.request.weight(t.measure) for t in self.request.document.design.targets])
+        weights = np.array([self.request.weight(t.measure) for t in self.request.asked])
         short = np.maximum(0.0, -stands.margins)
         first = np.round((short**2 * weights).sum(axis=1) / ROUNDED).astype(np.int64)
         second = np.round(-(stands.margins * weights).sum(axis=1) / ROUNDED).astype(np.int64)

@@ -170,7 +170,7 @@ class Known:
 
 def standing(request: SearchRequest, layout: Layout, head: Head, head_mass: float, drive: Drive) -> Standing:
     """How the classes of one head stand against the targets, but for a target on price."""
-    asked = request.document.design.targets
+    asked = request.asked
     margins, met, held = [], [], []
     for low in range(0, len(drive.mass), TOGETHER):
         part = Drive(*(column[low : low + TOGETHER] for column in drive))
@@ -205,10 +205,10 @@ def _measured(request: SearchRequest, layout: Layout, head: Head, head_mass: flo
     asked: dict[str, Any] = {}
     columns: dict[tuple[str, float], int] = {}
     for key in RUN_KEYS:
-        own = sorted({getattr(t.run, key) for t in design.targets} - {None})
+        own = sorted({getattr(t.run, key) for t in request.asked} - {None})
         columns |= {(key, value): place for place, value in enumerate(own, start=1)}
         # What no target refers to need not be looked for in the run.
-        needed = any(MEASURES[t.measure].run == key and getattr(t.run, key) is None for t in design.targets)
+        needed = any(MEASURES[t.measure].run == key and getattr(t.run, key) is None for t in request.asked)
         run = getattr(design.run, key) if needed else None
         row = np.array([np.nan if run is None else run, *own])
         asked[key] = np.tile(row, (len(drive.mass), 1))

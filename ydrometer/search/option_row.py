@@ -7,14 +7,17 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
+from ydrometer.base.tables.measures import ELSEWHERE
 from ydrometer.document.changes import changes
 from ydrometer.document.design import Design
 from ydrometer.document.stages import Stage
 from ydrometer.document.target import Target
 from ydrometer.document.walk import stages_with_paths
 from ydrometer.drawing import LineDrawing, draw_line
-from ydrometer.evaluation.evaluate import Evaluation
+from ydrometer.evaluation.evaluate import Evaluation, Known
 from ydrometer.evaluation.targets import Standing
+from ydrometer.loads.rows import State
+from ydrometer.loads.told import in_short
 from ydrometer.parts.names import called
 from ydrometer.search.choices import NO_PART, Slot
 from ydrometer.search.cost import head_needs
@@ -47,6 +50,15 @@ class Standings:
 
 
 @dataclass(frozen=True, slots=True)
+class WorstUse:
+    """The part that is nearest to what it stands: how near, and in words."""
+
+    state: State
+    use: float | None
+    words: str
+
+
+@dataclass(frozen=True, slots=True)
 class OptionRow:
     """One option.
 
@@ -56,6 +68,7 @@ class OptionRow:
         price: of what has to be bought. buy: how many parts that is. uses: the parts it takes.
         changes: from the present design to it, in words. design: as a design file.
         alike: options that differ from it only in the order of equal places.
+        worst: of its loads, of those in the list.
     """
 
     words: str
@@ -69,6 +82,7 @@ class OptionRow:
     changes: list[str]
     design: dict[str, Any]
     alike: int
+    worst: WorstUse | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -99,22 +113,25 @@ class Rows:
         self._present = _without_sizes(request.raw["design"])
         self._sizes = {str(stage[key]) for stage in _stages(request.raw["design"]) for key in SIZES if key in stage}
 
-    def values(self, index: int, price: float | None) -> list[float | None]:
-        """What is shown of one design of the evaluation."""
+    def values(self, index: int, known: Known) -> list[float | None]:
+        """What is shown of one design of the evaluation; `known` is what that alone cannot tell."""
         return [
-            price if target.measure == "price" else self._evaluation.value_for(target, index) for target in self._shown
+            known.get(target.measure) if target.measure in ELSEWHERE else self._evaluation.value_for(target, index)
+            for target in self._shown
         ]
 
     def row(self, index: int, found: Shown) -> OptionRow:
         """One option, whose design has this index in the evaluation."""
         evaluation, option = self._evaluation, found.option
         made = evaluation.documents[index].design
-        judged = [evaluation.judge(target, index, price=option.price).verdict for target in made.targets]
+        short = in_short(evaluation, index) if found.drawn else None
+        known: Known = {**(short.known if short else {}), "price": option.price}
+        judged = [evaluation.judge(target, index, known).verdict for target in made.targets]
         return OptionRow(
             words=_words(found.raw, made, self._sizes),
             ratio=evaluation.value("overall_ratio", index)[0],
             line=draw_line(made) if found.drawn else None,
-            values=self.values(index, option.price),
+            values=self.values(index, known),
             targets=[Standings(verdict.margin, verdict.standing) for verdict in judged],
             price=option.price,
             buy=option.buy,
@@ -122,6 +139,7 @@ class Rows:
             changes=changes(self._present, _without_sizes(found.raw)),
             design=found.raw,
             alike=found.alike,
+            worst=WorstUse(short.state, short.use, short.words) if short else None,
         )
 
 

@@ -7,12 +7,13 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Any
 
-from ydrometer.base.tables.measures import TARGETABLE
+from ydrometer.base.tables.measures import NUMBERS, TARGETABLE
 from ydrometer.document import design, names
 from ydrometer.document.design import Document
 from ydrometer.document.target import Target
 from ydrometer.evaluation.evaluate import evaluate
 from ydrometer.evaluation.targets import unbound
+from ydrometer.loads.told import in_short
 from ydrometer.parts.names import called
 from ydrometer.search.answer import design_of
 from ydrometer.search.choices import NO_PART, Slot, slots, used
@@ -103,7 +104,7 @@ def options_of(request: SearchRequest, found: Found) -> Options:
     raw = [design_of(request, layouts[option.layout], option) for option, _ in kept]
     read = [_document(request, option, entry) for (option, _), entry in zip(kept, raw, strict=True)]
     asked = request.document.design.targets
-    targets = [*asked, *(unbound(name) for name in TARGETABLE if name not in {t.measure for t in asked})]
+    targets = [*asked, *(unbound(name) for name in NUMBERS if name not in {t.measure for t in asked})]
     evaluation = evaluate([request.document, *read])
     rows = Rows(request, layouts, evaluation, targets)
     shown = [
@@ -114,7 +115,7 @@ def options_of(request: SearchRequest, found: Found) -> Options:
         combinations=found.combinations,
         meeting_all=found.meeting,
         measures=[_measure(request.document, target) for target in targets],
-        present=rows.values(0, None),
+        present=rows.values(0, in_short(evaluation).known),
         rows=[rows.row(place, entry) for place, entry in enumerate(shown, start=1)],
         listed=len(listed),
         failing=[Failing(key, _reason(key), count) for key, count in found.failing.most_common()],

@@ -9,9 +9,10 @@ from typing import Any
 from ydrometer.base import reading
 from ydrometer.base.errors import DocumentError, Fault
 from ydrometer.base.seen import Reading, printable
-from ydrometer.base.tables.measures import TARGETABLE
+from ydrometer.base.tables.measures import OF_LOADS, TARGETABLE
 from ydrometer.document import design
 from ydrometer.document.design import Document
+from ydrometer.document.target import Target
 from ydrometer.parts import kinds as parts
 from ydrometer.parts.part import Part
 from ydrometer.search.layout import MOST_PARTS, BoxChoice, Choice, Fixed, Layout, Pair, band
@@ -79,6 +80,13 @@ class SearchRequest:
     def of_kind(self, kind: str) -> list[tuple[int, Part]]:
         """The parts of a kind with their places in the request."""
         return [(i, part) for i, part in enumerate(self.body.parts) if part.kind == kind]
+
+    @property
+    def asked(self) -> list[Target]:
+        """Targets that combinations are judged by; what Loads would say of each is worked out for the listed ones
+        alone.
+        """
+        return [target for target in self.document.design.targets if target.measure not in OF_LOADS]
 
     def weight(self, measure: str) -> float:
         """How much a target counts."""

@@ -236,6 +236,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/loads/working/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description How one row comes about. */
+        post: operations["loads_working_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/searches/{search}/": {
         parameters: {
             query?: never;
@@ -898,6 +915,13 @@ export interface components {
          * @enum {string}
          */
         BoxPartFormEnum: "sun" | "planet" | "ring" | "driver" | "driven" | "worm" | "worm wheel";
+        Bring: {
+            among?: string[];
+            keeps?: boolean;
+            key: string;
+            part: string;
+            to: string;
+        };
         /**
          * @description * `belt` - belt
          *     * `chain` - chain
@@ -1004,6 +1028,7 @@ export interface components {
             ratio: number;
             starts: boolean;
             values: components["schemas"]["ComparedValue"][];
+            worst: string;
         };
         ComparedRow: {
             /** Format: double */
@@ -1042,6 +1067,16 @@ export interface components {
         CredentialsRequest: {
             password: string;
             username: string;
+        };
+        CurrentShown: {
+            /** Format: double */
+            continuous: number | null;
+            /** Format: double */
+            mean: number;
+            /** Format: double */
+            peak: number | null;
+            points: number[][];
+            title: string;
         };
         DimensionEntry: {
             example: string;
@@ -1335,8 +1370,10 @@ export interface components {
             path: string;
         };
         HeatShown: {
+            air: number[][];
             /** Format: double */
             at: number;
+            band: number[][];
             branch: number;
             case: number[][];
             /** Format: double */
@@ -1445,9 +1482,21 @@ export interface components {
             accept: boolean;
             code: string;
         };
+        JudgedTarget: {
+            /** Format: double */
+            margin: number | null;
+            /** Format: double */
+            mark: number | null;
+            number: number;
+            standing: components["schemas"]["StandingEnum"];
+            /** Format: double */
+            value: number | null;
+        };
         LabelledField: {
+            choices: string[];
             control: components["schemas"]["ControlEnum"];
             dimension: string;
+            group: string;
             key: string;
             label: string;
             optional: boolean;
@@ -1525,6 +1574,7 @@ export interface components {
             assumed: string[];
             /** Format: double */
             capacity: number | null;
+            caution: string;
             check: string;
             /** Format: double */
             demand: number | null;
@@ -1533,6 +1583,7 @@ export interface components {
             member: string;
             moment: string;
             needs: components["schemas"]["Need"][];
+            offers: components["schemas"]["Offer"][];
             part: string;
             path: string;
             remarks: string[];
@@ -1550,13 +1601,23 @@ export interface components {
          */
         LoadStateEnum: "ok" | "near" | "over" | "unknown";
         LoadedPart: {
+            /** Format: double */
+            mark: number | null;
             path: string;
             rows: components["schemas"]["LoadRow"][];
             state: components["schemas"]["LoadStateEnum"];
             title: string;
         };
+        LoadsRequestRequest: {
+            document: {
+                [key: string]: unknown;
+            };
+            mark?: {
+                [key: string]: unknown;
+            } | null;
+        };
         /** @description Which row of Loads is asked about. */
-        LoadsHelpsRequestRequest: {
+        LoadsRowRequestRequest: {
             check: string;
             document: {
                 [key: string]: unknown;
@@ -1567,21 +1628,18 @@ export interface components {
             moment: string;
             path: string;
         };
-        LoadsRequestRequest: {
-            document: {
-                [key: string]: unknown;
-            };
-        };
         /**
          * @description The station.
          *
          *     Attributes:
          *         sentence, state: of the worst row. use: of it, None where nothing is known. parts: in the order of the line.
-         *         day, heats: as described, or as assumed where `day_assumed`. left_out: phases that the design cannot do, and
-         *         why. heat: of each branch of motors that is known.
-         *         turn: on the spot, None where it cannot be asked. not_judged: shafts of which nothing can be said.
+         *         words: what should not go unsaid about its ratings. day, heats: as described, or as assumed where
+         *         `day_assumed`. left_out: phases that the design cannot do, and why. heat: of each branch of motors that is
+         *         known. currents: over one heat. turn: on the spot, None where it cannot be asked. targets: that only Loads can
+         *         judge. not_judged: shafts of which nothing can be said.
          */
         LoadsShown: {
+            currents: components["schemas"]["CurrentShown"][];
             day: components["schemas"]["PhaseShown"][];
             day_assumed: boolean;
             heat: components["schemas"]["HeatShown"][];
@@ -1591,9 +1649,11 @@ export interface components {
             parts: components["schemas"]["LoadedPart"][];
             sentence: string;
             state: components["schemas"]["LoadStateEnum"];
-            turn: components["schemas"]["Turn"] | null;
+            targets: components["schemas"]["JudgedTarget"][];
+            turn: components["schemas"]["TurnShown"] | null;
             /** Format: double */
             use: number | null;
+            words: components["schemas"]["Word"][];
         };
         /**
          * @description * `belt` - belt
@@ -1618,6 +1678,7 @@ export interface components {
         };
         MeasureEntry: {
             dimension: string;
+            loads: boolean;
             name: string;
             run: string;
         };
@@ -1661,6 +1722,11 @@ export interface components {
             };
             name?: string;
         };
+        Offer: {
+            of: string;
+            path: string;
+            value: string;
+        };
         OnPlate: {
             behind: string;
             clashes: components["schemas"]["Clash"][];
@@ -1697,6 +1763,7 @@ export interface components {
             uses: components["schemas"]["Use"][];
             values: (number | null)[];
             words: string;
+            worst: components["schemas"]["WorstUse"] | null;
         };
         Options: {
             additions: components["schemas"]["Addition"][];
@@ -1793,6 +1860,8 @@ export interface components {
         PhaseShown: {
             count: number;
             do: components["schemas"]["DoEnum"];
+            /** Format: double */
+            lasts: number;
             /** Format: double */
             seconds: number;
         };
@@ -1910,6 +1979,10 @@ export interface components {
             high: number | null;
             /** Format: double */
             low: number | null;
+        };
+        RatedKind: {
+            fields: components["schemas"]["LabelledField"][];
+            kind: string;
         };
         RatioView: {
             gear: number;
@@ -2181,6 +2254,7 @@ export interface components {
             title: string;
         };
         StageKind: {
+            brings: components["schemas"]["Bring"][];
             fields: components["schemas"]["LabelledField"][];
             kind: string;
             /** Format: double */
@@ -2319,7 +2393,8 @@ export interface components {
             angles: number[];
             radii: number[];
         };
-        Turn: {
+        TurnShown: {
+            currents: number[];
             /** Format: double */
             force_each_side: number;
             possible: boolean;
@@ -2330,12 +2405,13 @@ export interface components {
          * @description * `text` - text
          *     * `whole` - whole
          *     * `quantity` - quantity
+         *     * `quantities` - quantities
          *     * `ratios` - ratios
          *     * `choice` - choice
          *     * `curve` - curve
          * @enum {string}
          */
-        TypeEnum: "text" | "whole" | "quantity" | "ratios" | "choice" | "curve";
+        TypeEnum: "text" | "whole" | "quantity" | "quantities" | "ratios" | "choice" | "curve";
         /** @description The gauges in their order, and the one sentence that matters most. */
         Uncertainties: {
             first: string;
@@ -2427,6 +2503,7 @@ export interface components {
             limits: components["schemas"]["Limits"];
             measures: components["schemas"]["MeasureEntry"][];
             parts: components["schemas"]["PartKind"][];
+            ratings: components["schemas"]["RatedKind"][];
             shapes: string[];
             stages: components["schemas"]["StageKind"][];
         };
@@ -2456,6 +2533,10 @@ export interface components {
             helps: components["schemas"]["Help"][];
             more: boolean;
             ways: components["schemas"]["Placing"][];
+        };
+        Word: {
+            path: string;
+            text: string;
         };
         /**
          * @description Everything behind one number.
@@ -2504,6 +2585,12 @@ export interface components {
         /** @description `closed_at` where its owner has closed it; then nothing of it is to be had. */
         WorkshopRequest: {
             name: string;
+        };
+        WorstUse: {
+            state: components["schemas"]["LoadStateEnum"];
+            /** Format: double */
+            use: number | null;
+            words: string;
         };
     };
     responses: never;
@@ -3070,7 +3157,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["LoadsHelpsRequestRequest"];
+                "application/json": components["schemas"]["LoadsRowRequestRequest"];
             };
         };
         responses: {
@@ -3080,6 +3167,47 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HelpShown"][];
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    loads_working_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LoadsRowRequestRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Working"];
                 };
             };
             /** @description Refused, with the reason */

@@ -53,4 +53,13 @@ _ROWS = (
 )
 
 MEASURES = {row.name: row for row in _ROWS}
-TARGETABLE = {row.name: row for row in _ROWS if row.shape == "number"}
+OF_LOADS = {
+    row.name: row for row in (Measure("worst_use", "", "ratio"), Measure("winding_temperature", "K", "temperature"))
+}
+"""What Loads says of a design: a target may name it, but no evaluation alone can tell it."""
+NUMBERS = {row.name: row for row in _ROWS if row.shape == "number"}
+"""Measures that are one number."""
+TARGETABLE = NUMBERS | OF_LOADS
+"""What a target may name."""
+ELSEWHERE = {"price", *OF_LOADS}
+"""What an evaluation alone cannot tell."""

@@ -1,0 +1,156 @@
+"""The day as Loads draws it: how warm motors get, with the doubt about it, and what flows."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+from functools import partial
+from typing import Literal
+
+import numpy as np
+
+from ydrometer.base.reckoning import Floats
+from ydrometer.document.loads import USUAL_DAY, Phase, Runs
+from ydrometer.document.sources import Motor
+from ydrometer.document.supply import Battery
+from ydrometer.loads import heat
+from ydrometer.loads.asked import Asked, Warmth
+from ydrometer.loads.day import Stretch, root_mean_square
+from ydrometer.loads.electrical import current_of
+
+MOST_POINTS = 1200
+"""Of a curve of current."""
+A_STRETCH = 16
+"""Points of a stretch that is drawn once."""
+
+
+@dataclass(frozen=True, slots=True)
+class PhaseShown:
+    """A phase of the day: what is done, how often, for or every how long, s, and how long all of it lasts, s."""
+
+    do: Literal["runs", "cruise", "shove", "turns", "rest"]
+    count: int
+    seconds: float
+    lasts: float
+
+
+@dataclass(frozen=True, slots=True)
+class HeatShown:
+    """How warm one motor of a branch gets: K, s. Curves are time, s, and temperature, K.
+
+    Attributes:
+        branch, title, nodes. limit: of the winding. hottest, at: of the winding. moving_air: the same in moving air.
+        shove_until_limit, rest_needed: see `loads.heat`. winding, case, air: curves, the last one of the winding in
+        moving air. band: time, and the winding if heat flows more easily and harder than said.
+    """
+
+    branch: int
+    title: str
+    nodes: int
+    limit: float
+    hottest: float
+    at: float
+    moving_air: float
+    shove_until_limit: float | None
+    rest_needed: float | None
+    winding: list[list[float]]
+    case: list[list[float]]
+    air: list[list[float]]
+    band: list[list[float]]
+
+
+@dataclass(frozen=True, slots=True)
+class CurrentShown:
+    """A current over one heat, A: time, s, and current; its root mean square, and what is allowed for a moment and for
+    long, None where nobody has said.
+    """
+
+    title: str
+    points: list[list[float]]
+    mean: float
+    peak: float | None
+    continuous: float | None
+
+
+def phases_shown(phases: tuple[Phase, ...]) -> list[PhaseShown]:
+    """The phases of a day, or of the usual one where there are none."""
+    return [
+        PhaseShown("runs", phase.count, phase.every, phase.count * phase.every) if isinstance(phase, Runs)
+        else PhaseShown(phase.do, 1, phase.lasts, phase.lasts)  # type: ignore[arg-type]  # a class variable of a kind
+        for phase in phases or USUAL_DAY
+    ]  # fmt: skip
+
+
+def heat_shown(asked: Asked, warmth: Warmth) -> HeatShown:
+    """How warm a motor gets, with its doubt."""
+    source = dict(asked.motors)[warmth.branch]
+    curve = warmth.day.curve
+    return HeatShown(
+        branch=warmth.branch,
+        title=_of_branch(asked, "motor", warmth.branch),
+        nodes=warmth.day.nodes,
+        limit=asked.limit(source),
+        hottest=warmth.day.hottest_winding,
+        at=warmth.day.at,
+        moving_air=warmth.winding_in_moving_air,
+        shove_until_limit=warmth.shove_until_limit,
+        rest_needed=warmth.rest_needed,
+        winding=curve[:, [0, 1]].tolist(),
+        case=curve[:, [0, 2]].tolist(),
+        air=_again(asked, warmth.branch, source, moving_air=True).tolist(),
+        band=_band(asked, warmth.branch, source, heat.DOUBT[warmth.day.nodes]),
+    )
+
+
+def _band(asked: Asked, b: int, motor: Motor, doubt: float) -> list[list[float]]:
+    """Time, and the winding if heat flows more easily and harder than said."""
+    cooler, hotter = (_again(asked, b, motor, hotter=share) for share in (-doubt, doubt))
+    made: list[list[float]] = np.column_stack([cooler, hotter[:, 1]]).tolist()
+    return made
+
+
+def _again(asked: Asked, b: int, motor: Motor, *, moving_air: bool = False, hotter: float = 0.0) -> Floats:
+    """The curve of the winding with other resistances to heat: time and temperature, (k, 2)."""
+    network = heat.network(motor, asked.design.conditions.ambient, moving_air=moving_air, hotter=hotter)
+    assert network is not None  # the caller knows how warm it gets
+    made = heat.gone_through(heat.Day(network, asked.blocks(b)), asked.heats.count)
+    return made.curve[:, :2]
+
+
+def currents_shown(asked: Asked) -> Iterator[CurrentShown]:
+    """Currents of one motor a branch and of the supply, over one heat."""
+    for b, motor in asked.motors:
+        controller = asked.design.drive.branches[b].controller
+        peak, steady = (
+            getattr(controller, key, None) or getattr(motor, key) for key in ("peak_current", "continuous_current")
+        )
+        yield _current(asked, _of_branch(asked, "one motor", b), partial(current_of, b), peak, steady)
+    supply = asked.design.drive.supply
+    if isinstance(supply, Battery):
+        yield _current(asked, "battery", lambda stretch: stretch.bus, supply.peak_current, supply.continuous_current)
+
+
+def _current(
+    asked: Asked, title: str, of: Callable[[Stretch], Floats], peak: float | None, steady: float | None
+) -> CurrentShown:
+    return CurrentShown(title, _points(asked, of), root_mean_square(asked.heats, of), peak, steady)
+
+
+def _points(asked: Asked, of: Callable[[Stretch], Floats]) -> list[list[float]]:
+    """One heat, thinned to what a chart shows."""
+    made, begun = [[0.0, 0.0]], 0.0
+    times = sum(stretch.count for stretch in asked.heats.stretches)
+    each = max(4, min(A_STRETCH, MOST_POINTS // times))
+    for stretch in asked.heats.stretches:
+        kept = np.unique(np.linspace(0, len(stretch.time) - 1, each).round().astype(int))
+        current = of(stretch)[kept]
+        for _ in range(stretch.count):
+            if len(made) < MOST_POINTS:
+                start, end = begun + float(stretch.time[0]), begun + float(stretch.time[-1])
+                made += [[start, 0.0], *np.column_stack([begun + stretch.time[kept], current]).tolist(), [end, 0.0]]
+            begun += stretch.seconds
+    return [*made, [begun, 0.0]]
+
+
+def _of_branch(asked: Asked, noun: str, b: int) -> str:
+    return noun if len(asked.design.drive.branches) == 1 else f"{noun} of branch {b + 1}"
