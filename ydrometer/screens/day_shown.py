@@ -20,6 +20,8 @@ from ydrometer.loads.electrical import current_of
 
 MOST_POINTS = 1200
 """Of a curve of current."""
+A_STEP = 1e-6
+"""s that a step of a current takes in its curve, so that no two points lie at one time."""
 A_STRETCH = 16
 """Points of a stretch that is drawn once."""
 
@@ -146,8 +148,8 @@ def _points(asked: Asked, of: Callable[[Stretch], Floats]) -> list[list[float]]:
         current = of(stretch)[kept]
         for _ in range(stretch.count):
             if len(made) < MOST_POINTS:
-                start, end = begun + float(stretch.time[0]), begun + float(stretch.time[-1])
-                made += [[start, 0.0], *np.column_stack([begun + stretch.time[kept], current]).tolist(), [end, 0.0]]
+                within = np.column_stack([begun + stretch.time[kept], current]).tolist()
+                made += [[within[0][0] - A_STEP, 0.0], *within, [within[-1][0] + A_STEP, 0.0]]
             begun += stretch.seconds
     return [*made, [begun, 0.0]]
 

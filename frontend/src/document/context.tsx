@@ -4,7 +4,7 @@
  * painted twice for one key press.
  */
 import { createContext, type ReactNode, useContext, useDeferredValue } from "react";
-import type { Fault, Live, Loads, Mounted, Sweep, Uncertainties } from "../api/client";
+import type { Fault, Live, LoadRow, Loads, Mounted, Sweep, Uncertainties } from "../api/client";
 import { isWithin } from "../ui/fields/faults";
 import type { DesignDocument } from "./document";
 import type { Selected } from "./selected";
@@ -44,6 +44,15 @@ export interface Place {
   saved: string | null;
 }
 
+/** What a working is asked for: a measure, or a row of Loads. */
+export interface Asked {
+  measure: string;
+  at: number | null;
+  row?: LoadRow;
+}
+
+const IGNORED = () => undefined;
+const AskContext = createContext<(asked: Asked) => void>(IGNORED);
 const PlaceContext = createContext<Place | null>(null);
 const EditContext = createContext<Edit | null>(null);
 const FiguresContext = createContext<Figures | null>(null);
@@ -56,6 +65,8 @@ function used<T>(value: T | null): T {
   return value;
 }
 
+/** Opens the working of a number. */
+export const useAsk = () => useContext(AskContext);
 export const useEdit = () => used(useContext(EditContext));
 export const useFigures = () => used(useContext(FiguresContext));
 export const usePlace = () => used(useContext(PlaceContext));
@@ -72,6 +83,7 @@ interface Props {
   document: DesignDocument;
   mounted?: Mounted | null;
   loads?: Loads | null;
+  onAsk?: (asked: Asked) => void;
   children: ReactNode;
 }
 
@@ -82,20 +94,23 @@ export function WorkProvider({
   document,
   mounted = null,
   loads = null,
+  onAsk = IGNORED,
   children,
 }: Props) {
   return (
-    <PlaceContext value={place}>
-      <EditContext value={edit}>
-        <FiguresContext value={figures}>
-          <DocumentContext value={document}>
-            <MountedContext value={mounted}>
-              <LoadsContext value={loads}>{children}</LoadsContext>
-            </MountedContext>
-          </DocumentContext>
-        </FiguresContext>
-      </EditContext>
-    </PlaceContext>
+    <AskContext value={onAsk}>
+      <PlaceContext value={place}>
+        <EditContext value={edit}>
+          <FiguresContext value={figures}>
+            <DocumentContext value={document}>
+              <MountedContext value={mounted}>
+                <LoadsContext value={loads}>{children}</LoadsContext>
+              </MountedContext>
+            </DocumentContext>
+          </FiguresContext>
+        </EditContext>
+      </PlaceContext>
+    </AskContext>
   );
 }
 

@@ -1,6 +1,6 @@
-import type { LineDrawing } from "../api/client";
+import type { LineDrawing, Row } from "../api/client";
 import { SLATE } from "./colours";
-import { framesFor } from "./paths";
+import { type Frame, framesFor } from "./paths";
 import { BoxShape, LoopShape, RoadShape, SourceShape } from "./Shapes";
 import { WheelShape } from "./WheelShape";
 
@@ -11,8 +11,6 @@ export function MiniLine({ line, name }: { line: LineDrawing; name: string }) {
   const [row] = line.rows;
   const [frame] = framesFor(line.rows, [], ROOM);
   if (!row || !frame) return null;
-  const road = row.road_wheel;
-  const ground = road && frame.y(road.y - road.radius);
   return (
     <svg
       viewBox={`0 0 ${ROOM.width} ${ROOM.height}`}
@@ -20,7 +18,18 @@ export function MiniLine({ line, name }: { line: LineDrawing; name: string }) {
       role="img"
       aria-label={`The line of ${name}`}
     >
-      {ground && <path d={`M 4 ${ground} H ${ROOM.width - 4}`} stroke={SLATE} strokeWidth={1.2} />}
+      <LineShapes row={row} frame={frame} width={ROOM.width} />
+    </svg>
+  );
+}
+
+/** What is painted of a row where nothing is chosen on it. */
+export function LineShapes({ row, frame, width }: { row: Row; frame: Frame; width: number }) {
+  const road = row.road_wheel;
+  const ground = road && frame.y(road.y - road.radius);
+  return (
+    <>
+      {ground && <path d={`M 4 ${ground} H ${width - 4}`} stroke={SLATE} strokeWidth={1.2} />}
       {road && <RoadShape road={road} frame={frame} weight={2} />}
       {row.sources.map((source) => (
         <SourceShape key={source.path} source={source} frame={frame} selected={false} />
@@ -34,6 +43,6 @@ export function MiniLine({ line, name }: { line: LineDrawing; name: string }) {
       {row.loops.map((loop) => (
         <LoopShape key={loop.path} loop={loop} frame={frame} />
       ))}
-    </svg>
+    </>
   );
 }

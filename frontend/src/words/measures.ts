@@ -73,6 +73,18 @@ export const MEASURES: Record<string, Words> = {
   energy_per_run: { label: "Energy for {run}", before: "Spend over {run}", bound: "at_most" },
   endurance_at_top: { label: "Time at top speed", before: "Hold top speed for", bound: "at_least" },
   price: { label: "Cost", before: "Cost", after: "", bound: "at_most" },
+  worst_use: {
+    label: "Worst use of a part",
+    before: "Load each part to",
+    after: "of what it stands",
+    bound: "at_most",
+  },
+  winding_temperature: {
+    label: "Hottest winding of the day",
+    before: "Let the winding get to",
+    after: "over the day",
+    bound: "at_most",
+  },
   range_at_top: { label: "Range at top speed", before: "At top speed go", bound: "at_least" },
 };
 

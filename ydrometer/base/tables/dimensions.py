@@ -57,6 +57,7 @@ _ROWS = (
     ("price",              "",           "",         "",        "240"),
     ("angle",              "rad",        "deg",      "deg",     "20 deg"),
     ("grade",              "",           "%",        "%",       "0.18 or 18 %"),
+    ("use",                "",           "%",        "%",       "0.9 or 90 %"),
 )  # fmt: skip
 
 DIMENSIONS = {row[0]: Dimension(*row) for row in _ROWS}

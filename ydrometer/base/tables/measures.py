@@ -54,7 +54,7 @@ _ROWS = (
 
 MEASURES = {row.name: row for row in _ROWS}
 OF_LOADS = {
-    row.name: row for row in (Measure("worst_use", "", "ratio"), Measure("winding_temperature", "K", "temperature"))
+    row.name: row for row in (Measure("worst_use", "", "use"), Measure("winding_temperature", "K", "temperature"))
 }
 """What Loads says of a design: a target may name it, but no evaluation alone can tell it."""
 NUMBERS = {row.name: row for row in _ROWS if row.shape == "number"}

@@ -1,17 +1,13 @@
 import { Box, Button, CloseButton, Drawer, Flex, Portal } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { answer, api, type Gauge, type Working } from "../../api/client";
+import { answer, api, type Gauge, type LoadRow, type Working } from "../../api/client";
 import { show, type Units, useUnits } from "../../ui/fields/units";
 import { label } from "../../words/measures";
+import type { Asked } from "../context";
 import type { DesignDocument } from "../document";
 import { Formula, plainFormula, Sign } from "./formula";
 import { RunTable } from "./RunTable";
-
-export interface Asked {
-  measure: string;
-  at: number | null;
-}
 
 export const askedOf = (gauge: Gauge): Asked => ({ measure: gauge.measure, at: gauge.at });
 
@@ -53,16 +49,18 @@ export default function WorkingDrawer({ asked, document, onAsk, onClose }: Props
   const working = useQuery({
     queryKey: ["working", asked, branch, document],
     queryFn: () =>
-      answer(
-        api.POST("/api/working/", {
-          body: {
-            document: document as unknown as Record<string, unknown>,
-            measure: asked.measure,
-            branch: Math.min(branch, branches - 1),
-            at: asked.at,
-          },
-        }),
-      ),
+      asked.row
+        ? ofRow(document, asked.row)
+        : answer(
+            api.POST("/api/working/", {
+              body: {
+                document: document as unknown as Record<string, unknown>,
+                measure: asked.measure,
+                branch: Math.min(branch, branches - 1),
+                at: asked.at,
+              },
+            }),
+          ),
     staleTime: Number.POSITIVE_INFINITY,
     retry: false,
   });
@@ -92,7 +90,7 @@ export default function WorkingDrawer({ asked, document, onAsk, onClose }: Props
             </Drawer.Header>
             <Drawer.Body py="3">
               {working.data ? (
-                <Sheet working={working.data} />
+                <Sheet working={working.data} title={titleOf(asked, units)} />
               ) : working.isError ? (
                 <Box role="alert">{working.error.message}</Box>
               ) : (
@@ -109,8 +107,16 @@ export default function WorkingDrawer({ asked, document, onAsk, onClose }: Props
   );
 }
 
+const ofRow = (document: DesignDocument, { check, path, member, moment }: LoadRow) =>
+  answer(
+    api.POST("/api/loads/working/", {
+      body: { document: document as unknown as Record<string, unknown>, check, path, member, moment },
+    }),
+  );
+
 /** The measure with the distance, speed or time it refers to. */
 function titleOf(asked: Asked, units: Units): string {
+  if (asked.row) return `${asked.row.part}: ${asked.row.title}`;
   const run = units.measures.find((row) => row.name === asked.measure)?.run ?? "";
   const at = asked.at === null ? { number: "the", unit: run } : show(units, run, asked.at);
   return label(asked.measure, run && `${Number(at.number) || at.number} ${at.unit}`);
@@ -128,13 +134,13 @@ function Other({ onAsk }: { onAsk: (asked: Asked) => void }) {
       onChange={(event) => onAsk({ measure: event.target.value, at: null })}
     >
       <option value="">Another number</option>
-      {[...OTHERS, ...units.measures.map((m) => m.name)]
-        .filter((name) => name !== "price")
-        .map((name) => (
+      {[...OTHERS, ...units.measures.filter((m) => !m.loads && m.name !== "price").map((m) => m.name)].map(
+        (name) => (
           <option key={name} value={name}>
             {label(name)}
           </option>
-        ))}
+        ),
+      )}
     </select>
   );
 }
@@ -146,9 +152,9 @@ function text(units: Units, dimension: string, si: number | null): string {
     .trim();
 }
 
-function Sheet({ working }: { working: Working }) {
+function Sheet({ working, title }: { working: Working; title: string }) {
   const units = useUnits();
-  const copy = () => void navigator.clipboard?.writeText(asText(working, units));
+  const copy = () => void navigator.clipboard?.writeText(asText(working, title, units));
   return (
     <Box fontSize="sm">
       <Flex align="baseline" gap="4" mb="1">
@@ -169,7 +175,7 @@ function Sheet({ working }: { working: Working }) {
           <Inputs working={working} />
           {working.table.length > 0 && (
             <>
-              <Title>The run in rows</Title>
+              <Title>{title.includes(":") ? "The day in rows" : "The run in rows"}</Title>
               <RunTable columns={working.table} />
             </>
           )}
@@ -178,7 +184,7 @@ function Sheet({ working }: { working: Working }) {
         </>
       ) : (
         <Box color="ink.second">
-          This design has no such number: it does not start, or nothing ends its run.
+          There is no more behind it: it is as given, or this design has no such number.
         </Box>
       )}
       <Box color="ink.second" mt="3">
@@ -283,10 +289,10 @@ function Steps({ working }: { working: Working }) {
   );
 }
 
-function asText(working: Working, units: Units): string {
+function asText(working: Working, title: string, units: Units): string {
   const value = working.text || text(units, working.dimension, working.value);
   return [
-    `${label(working.measure)}: ${value}`,
+    `${title}: ${value}`,
     working.formula,
     ...(working.plain === null ? [] : [`Plain estimate: ${text(units, working.dimension, working.plain)}`]),
     ...working.parts.map((part) => `  ${part.words}: ${text(units, working.dimension, part.value)}`),

@@ -2,9 +2,10 @@ import { ticks } from "d3-array";
 /** A line chart with axes in units, labels at the lines, notches on an axis and shaded bands; no words of the job. */
 import { memo } from "react";
 import {
+  Area,
   CartesianGrid,
+  ComposedChart,
   Line,
-  LineChart,
   ReferenceArea,
   ReferenceDot,
   ReferenceLine,
@@ -12,7 +13,7 @@ import {
   YAxis,
 } from "recharts";
 import { useWidth } from "../useWidth";
-import { labelPlace, niceTop, rows, type Series, TICKS, ticksThatFit } from "./curves";
+import { BETWEEN, labelPlace, niceTop, rows, type Series, TICKS, ticksThatFit } from "./curves";
 
 /** A line across the chart with its words; without any words a mere notch on the axis. */
 export interface Notch {
@@ -34,6 +35,8 @@ interface Props {
   series: Series[];
   notches?: Notch[];
   bands?: Band[];
+  /** A shaded stretch over x, from a low to a high value at each. */
+  between?: [number, number, number][];
   format: (value: number) => string;
 }
 
@@ -58,13 +61,28 @@ const NotchRight = ({ cx = 0, cy = 0 }: Place) => (
   <path d={`M ${cx + 9} ${cy} l -9 4.5 v -9 Z`} fill={INK} data-notch />
 );
 
-export const Chart = memo(function Chart({ height, x, y, series, notches = [], bands = [], format }: Props) {
+export const Chart = memo(function Chart({
+  height,
+  x,
+  y,
+  series,
+  notches = [],
+  bands = [],
+  between = [],
+  format,
+}: Props) {
   const [ref, width] = useWidth<HTMLDivElement>(250);
   const top = y.max ?? niceTop(Math.max(...series.flatMap((s) => s.points.map((p) => p[1]))));
   const across = ticksThatFit(x.max, width - AXES.width - MARGIN.right, format);
   return (
     <div ref={ref} style={{ minWidth: 0 }} aria-hidden="true">
-      <LineChart width={width} height={height} data={rows(series)} margin={MARGIN} accessibilityLayer={false}>
+      <ComposedChart
+        width={width}
+        height={height}
+        data={rows(series, between)}
+        margin={MARGIN}
+        accessibilityLayer={false}
+      >
         <CartesianGrid vertical={false} stroke="var(--chakra-colors-line)" />
         {bands.map((band) => (
           <ReferenceArea
@@ -128,6 +146,18 @@ export const Chart = memo(function Chart({ height, x, y, series, notches = [], b
             />
           ),
         )}
+        {between.length > 0 && (
+          <Area
+            dataKey={BETWEEN}
+            fill="var(--chakra-colors-copper)"
+            fillOpacity={0.16}
+            stroke="none"
+            isAnimationActive={false}
+            activeDot={false}
+            connectNulls
+            type="linear"
+          />
+        )}
         {series.map((s) => (
           <Line
             key={s.key}
@@ -162,7 +192,7 @@ export const Chart = memo(function Chart({ height, x, y, series, notches = [], b
             )
           );
         })}
-      </LineChart>
+      </ComposedChart>
     </div>
   );
 });

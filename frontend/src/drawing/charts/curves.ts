@@ -8,7 +8,10 @@ const ROOM = 1.08;
 
 /** Width of a character on an axis, and the room between two labels, pixels. */
 const CHARACTER = 7.3;
-const BETWEEN = 10;
+const APART = 10;
+
+/** Key of what is shaded between two values. */
+export const BETWEEN = "between";
 
 export type Point = [number, number];
 
@@ -24,11 +27,12 @@ export interface Series {
   labelBelow?: boolean;
 }
 
-type Row = Record<string, number>;
+type Row = Record<string, number | [number, number]>;
 
 /** All series in rows of one table, by x; a series has no entry where it has no point. */
-export function rows(series: Series[]): Row[] {
+export function rows(series: Series[], between: [number, number, number][] = []): Row[] {
   const table = new Map<number, Row>();
+  for (const [x, low, high] of between) table.set(x, { x, [BETWEEN]: [low, high] });
   for (const { key, points } of series) {
     for (const [x, y] of points) {
       const row = table.get(x) ?? { x };
@@ -42,7 +46,7 @@ export function rows(series: Series[]): Row[] {
 /** Round numbers from 0 to `max`, as many as can be written side by side over so many pixels, about one each 48. */
 export function ticksThatFit(max: number, width: number, format: (value: number) => string): number[] {
   const apart = (marks: number[]) =>
-    (marks.length - 1) * (CHARACTER * Math.max(...marks.map((v) => format(v).length)) + BETWEEN) <= width;
+    (marks.length - 1) * (CHARACTER * Math.max(...marks.map((v) => format(v).length)) + APART) <= width;
   for (let count = Math.max(3, Math.round(width / 48)); count > 1; count--) {
     const marks = ticks(0, max, count);
     if (apart(marks)) return marks;

@@ -2,11 +2,11 @@ import { Box, Flex } from "@chakra-ui/react";
 import { memo } from "react";
 import { NavLink } from "react-router";
 import type { Live, Loads, Standing } from "../../api/client";
-import { percent, STANDS } from "../../stations/loads/words";
 import { useSearchList } from "../../stations/options/useSearches";
 import { ratioText, useUnits } from "../../ui/fields/units";
 import { Rail } from "../../ui/frame/Rail";
 import { StandingMark } from "../../ui/StandingMark";
+import { percent, STANDS } from "../../words/loads";
 
 /** The stations in the order of the work, each with its state and its one figure. */
 export const StationList = memo(function StationList({

@@ -2,12 +2,11 @@ import { Box, Button, Flex } from "@chakra-ui/react";
 import { lazy, memo, Suspense, useCallback, useState } from "react";
 import { Link, Navigate } from "react-router";
 import { Conflict } from "../../document/Conflict";
-import { type Edit, WorkProvider } from "../../document/context";
+import { type Asked, type Edit, WorkProvider } from "../../document/context";
 import type { DesignDocument } from "../../document/document";
 import { saveDesignFile } from "../../document/files";
 import { LeftBehind, Strip } from "../../document/Unsaved";
 import { revisionOf, type SaveState } from "../../document/useAutosave";
-import type { Asked } from "../../document/working/WorkingDrawer";
 import { BriefStation } from "../../stations/brief/BriefStation";
 import { LineStation } from "../../stations/line/LineStation";
 import { TopBar } from "../../ui/frame/TopBar";
@@ -81,6 +80,7 @@ export function Workbench(opened: Vehicle) {
               figures={figures}
               mounted={work.mounted}
               loads={work.loads}
+              onAsk={ask}
               document={work.painted}
             >
               <Suspense fallback={<Box role="status" aria-label="Loading" />}>

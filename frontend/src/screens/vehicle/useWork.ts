@@ -95,15 +95,16 @@ export function useWork(opened: Vehicle): Work {
     wish,
     stored.document,
   );
-  const loads = useLoads(document, station === "loads");
+  const loads = useLoads(document, mark, station === "loads");
   const { selected } = wish;
   const wheels = live?.view.line.rows.flatMap((row) => row.wheels) ?? [];
   const swept = wheels.some((w) => isSelected(selected, w.path, w.member)) ? selected : null;
   const sweep = useSweep(of, swept, held);
   const uncertainties = useUncertainties(document, useBar().preferences.doubtAssumed);
+  const judged = useMemo(() => live && withLoads(live, loads), [live, loads]);
   const figures = useMemo(
-    () => live && { live, sweep, held, faults, selected, wish, marked: mark, uncertainties },
-    [live, sweep, held, faults, selected, wish, mark, uncertainties],
+    () => judged && { live: judged, sweep, held, faults, selected, wish, marked: mark, uncertainties },
+    [judged, sweep, held, faults, selected, wish, mark, uncertainties],
   );
   const saved = saving.state.kind === "saved" ? saving.state.at : null;
   const place = useMemo(() => ({ vehicle, workshop, saved }), [vehicle, workshop, saved]);
@@ -117,7 +118,7 @@ export function useWork(opened: Vehicle): Work {
     dropNews: () => setNews(""),
     place,
     edit,
-    live,
+    live: judged,
     figures,
     mounted,
     loads,
@@ -126,6 +127,23 @@ export function useWork(opened: Vehicle): Work {
     trouble,
   };
 }
+
+/** Targets that only Loads can judge take their values from there; the figures never wait for them. */
+function withLoads(live: Live, loads: Loads | null): Live {
+  if (!loads?.targets.length) return live;
+  const gauges = live.gauges.map((gauge) => {
+    const found = loads.targets.find((target) => target.number === gauge.target);
+    return found ? { ...gauge, ...pick(found) } : gauge;
+  });
+  return { ...live, gauges };
+}
+
+const pick = ({ value, margin, standing, mark }: Loads["targets"][number]) => ({
+  value,
+  margin,
+  standing,
+  mark,
+});
 
 /** What stations may do to the document, the mark and what is looked at; the same object while nothing forbids it. */
 function useEdits(document: DesignDocument, dispatch: Work["dispatch"], readOnly: boolean) {

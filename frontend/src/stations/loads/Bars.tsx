@@ -1,29 +1,39 @@
 import { Box } from "@chakra-ui/react";
-import { memo } from "react";
+import { type KeyboardEvent, memo } from "react";
 import type { LoadedPart } from "../../api/client";
 import { StandingMark } from "../../ui/StandingMark";
-import { percent, STANDS, shareOf } from "./words";
+import { percent, STANDS } from "../../words/loads";
+import { shareOf } from "./words";
 
 /** Bars go a little beyond the limit; what is far beyond is cut, and its number says how far. */
 const MOST = 1.8;
 /** Pixels of a row, which the limit goes through, and of its bar. */
 const HIGH = 36;
 const THICK = 13;
-const COLOURS = { ok: "spruce", near: "ochre", over: "brick", unknown: "line" } as const;
+export const COLOURS = { ok: "spruce", near: "ochre", over: "brick", unknown: "line" } as const;
 
 interface Props {
   parts: LoadedPart[];
   moment: string;
   chosen: string | null;
   onChoose: (part: LoadedPart) => void;
+  /** Keys besides those that walk from bar to bar. */
+  onKey: (event: KeyboardEvent) => void;
 }
 
 export const partKey = (part: LoadedPart) => `${part.path} ${part.title}`;
 
 /** One bar a part in the order of the line, and the limit as one line through all of them. */
-export const Bars = memo(function Bars({ parts, moment, chosen, onChoose }: Props) {
+export const Bars = memo(function Bars({ parts, moment, chosen, onChoose, onKey }: Props) {
   return (
-    <Box as="ol" listStyleType="none" m="0" p="0" data-bars>
+    <Box
+      as="ol"
+      listStyleType="none"
+      m="0"
+      p="0"
+      onKeyDown={(event) => walk(event) || onKey(event)}
+      data-bars
+    >
       {parts.map((part) => (
         <li key={partKey(part)}>
           <button
@@ -56,6 +66,16 @@ export const Bars = memo(function Bars({ parts, moment, chosen, onChoose }: Prop
     </Box>
   );
 });
+
+/** Arrows go to the bar above or below; whether the key was one of them. */
+function walk(event: KeyboardEvent): boolean {
+  const by = { ArrowDown: 1, ArrowUp: -1 }[event.key];
+  if (by === undefined || event.ctrlKey || event.metaKey || event.altKey) return false;
+  const bars = [...document.querySelectorAll<HTMLElement>("[data-bars] button")];
+  bars[bars.indexOf(document.activeElement as HTMLElement) + by]?.focus();
+  event.preventDefault();
+  return true;
+}
 
 const ROW = {
   display: "grid",
@@ -118,6 +138,20 @@ function Bar({ part, use, moment }: { part: LoadedPart; use: number | null; mome
             <title>{`${mark.moment}: ${percent(mark.use)}`}</title>
           </line>
         ))}
+      {part.mark !== null && !moment && (
+        <line
+          x1={across(part.mark)}
+          x2={across(part.mark)}
+          y1={(HIGH - THICK) / 2 - 6}
+          y2={(HIGH + THICK) / 2 + 6}
+          stroke="var(--chakra-colors-ink-second)"
+          strokeWidth="2"
+          strokeDasharray="3 2"
+          data-mark
+        >
+          <title>{`the mark: ${percent(part.mark)}`}</title>
+        </line>
+      )}
       {use === null && (
         <text
           x={across(1)}

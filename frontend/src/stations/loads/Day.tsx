@@ -1,9 +1,13 @@
 import { Box, Button, Flex } from "@chakra-ui/react";
+import { useDrag } from "@use-gesture/react";
+import { type KeyboardEvent, useState } from "react";
 import type { Loads } from "../../api/client";
 import { useDocument, useEdit } from "../../document/context";
-import { at } from "../../document/document";
-import { Field, WholeNumber } from "../../document/Field";
+import { at, type DesignDocument, withValue } from "../../document/document";
+import { Field, Switch, WholeNumber } from "../../document/Field";
+import { BY_POINTER } from "../../ui/dragging";
 import { ChoiceField } from "../../ui/fields/ChoiceField";
+import { described, type Phase, stretched, stretchedTo, typedTime, widthOf } from "./blocks";
 
 const DOES: [string, string][] = [
   ["runs", "runs"],
@@ -25,24 +29,28 @@ const SERVICES: [string, string][] = [
   ["moderate", "moderate shocks"],
   ["heavy", "heavy shocks"],
 ];
+/** Pixels that an arrow key pulls an edge by. */
+const NUDGE = 8;
 
-/** The day as a row of blocks, and how rough it is. */
+/** The day as a row of blocks, and how rough it is. What is touched of a usual day becomes one's own. */
 export function Day({ loads }: { loads: Loads }) {
   const document = useDocument();
-  const { set, readOnly } = useEdit();
-  const day = (at(document, "loads.day") ?? []) as Record<string, unknown>[];
-  const usual = () =>
-    set(
-      "loads.day",
-      loads.day.map((phase) =>
-        phase.do === "runs"
-          ? { do: "runs", count: phase.count, every: `${phase.seconds} s` }
-          : { do: phase.do, for: `${phase.seconds} s` },
-      ),
-    );
+  const { edit, set, readOnly } = useEdit();
+  const [chosen, setChosen] = useState<number | null>(null);
+  const change = (how: (old: DesignDocument) => DesignDocument, gesture?: string) =>
+    edit((old) => how(described(old, loads)), gesture);
+  const add = () => {
+    change((old) => withValue(old, `loads.day[${loads.day.length}]`, FIRST.rest));
+    setChosen(loads.day.length);
+  };
+  const choose = (k: number) => {
+    if (loads.day_assumed && !readOnly) change((old) => old);
+    setChosen(k === chosen ? null : k);
+  };
+  const typed = chosen === null ? undefined : (at(document, `loads.day[${chosen}]`) as { do?: string });
   return (
     <Box data-day>
-      <Flex gap="3" align="end" wrap="wrap">
+      <Flex gap="3" align="end" wrap="wrap" data-screen-only>
         <ChoiceField
           label="how the load comes"
           value={String(at(document, "loads.service") ?? "light")}
@@ -53,41 +61,136 @@ export function Day({ loads }: { loads: Loads }) {
         <Box w="96px">
           <WholeNumber path="loads.heats" label="heats" />
         </Box>
-        {loads.day_assumed && (
-          <Button size="sm" disabled={readOnly} onClick={usual} data-describe>
-            Describe your own day
+        <Box pb="2">
+          <Switch path="loads.wet" label="pulleys get wet" />
+        </Box>
+      </Flex>
+      <Flex gap="1" mt="2" wrap="wrap" align="stretch" role="group" aria-label="The blocks of one heat">
+        {loads.day.map((phase, k) => (
+          <Block
+            // biome-ignore lint/suspicious/noArrayIndexKey: a phase is its place in the day
+            key={k}
+            phase={phase}
+            k={k}
+            chosen={k === chosen}
+            assumed={loads.day_assumed}
+            onChoose={() => choose(k)}
+            onStretch={(lasts, gesture) => {
+              const [path, value] = stretchedTo(k, phase, lasts);
+              change((old) => withValue(old, path, value), gesture);
+            }}
+          />
+        ))}
+        {!readOnly && (
+          <Button size="sm" alignSelf="center" onClick={add} data-screen-only>
+            Add a block
           </Button>
         )}
       </Flex>
-      {loads.day_assumed ? (
-        <Box mt="2" color="ink.second" fontSize="sm">
-          {`Taken for usual: ${loads.day.map(phaseWords).join(", then ")}; ${loads.heats} times over.`}
-        </Box>
-      ) : (
-        <Flex gap="2" mt="2" wrap="wrap" align="stretch">
-          {day.map((phase, k) => (
-            // biome-ignore lint/suspicious/noArrayIndexKey: a phase is its place in the day
-            <Phase key={k} phase={phase} k={k} />
-          ))}
-          <Button
-            size="sm"
-            alignSelf="center"
-            disabled={readOnly}
-            onClick={() => set(`loads.day[${day.length}]`, FIRST.rest)}
-          >
-            Add a block
-          </Button>
-        </Flex>
+      <Box mt="1" color="ink.second" fontSize="12.5px">
+        {`${loads.day_assumed ? "Taken for usual, until you touch it" : "One heat"}; ${loads.heats} ${loads.heats === 1 ? "heat" : "heats"}. Pull a block's edge to stretch it, click it to type.`}
+      </Box>
+      {chosen !== null && typed && (
+        <Typed k={chosen} does={String(typed.do)} onGone={() => setChosen(null)} />
       )}
     </Box>
   );
 }
 
-function Phase({ phase, k }: { phase: Record<string, unknown>; k: number }) {
-  const { set, readOnly } = useEdit();
-  const does = String(phase.do);
+interface BlockProps {
+  phase: Phase;
+  k: number;
+  chosen: boolean;
+  assumed: boolean;
+  onChoose: () => void;
+  onStretch: (lasts: number, gesture?: string) => void;
+}
+
+function Block({ phase, k, chosen, assumed, onChoose, onStretch }: BlockProps) {
+  const { readOnly } = useEdit();
+  const words = phaseWords(phase);
   return (
-    <Box borderWidth="1px" borderColor="line" borderRadius="3px" p="2" w="190px" data-phase={does}>
+    <Flex
+      position="relative"
+      minH="46px"
+      w={`${widthOf(phase.lasts)}px`}
+      maxW="100%"
+      borderWidth="1px"
+      borderStyle={assumed ? "dashed" : "solid"}
+      borderColor={chosen ? "spruce" : "line"}
+      borderRadius="3px"
+      bg={phase.do === "rest" ? "page" : "copper.wash"}
+      data-phase={phase.do}
+    >
+      <button
+        type="button"
+        className="row"
+        aria-pressed={chosen}
+        aria-label={`Block ${k + 1}: ${words.join(", ")}`}
+        onClick={onChoose}
+        style={{ flex: 1, minWidth: 0, textAlign: "left", padding: "3px 12px 3px 7px", overflow: "hidden" }}
+      >
+        <Box as="span" display="block" fontSize="12.5px" lineHeight="1.2" truncate>
+          {words[0]}
+        </Box>
+        <Box as="span" display="block" fontFamily="mono" fontWeight="700" fontSize="14px" truncate data-lasts>
+          {words[1]}
+        </Box>
+      </button>
+      {!readOnly && <Edge k={k} phase={phase} onStretch={onStretch} />}
+    </Flex>
+  );
+}
+
+/** The right edge of a block, pulled by pointer or arrow keys. */
+function Edge({ k, phase, onStretch }: Pick<BlockProps, "k" | "phase" | "onStretch">) {
+  const dragged = useDrag(
+    ({ movement: [by], memo = { lasts: phase.lasts, gesture: `stretch ${k} ${performance.now()}` } }) => {
+      onStretch(stretched(memo.lasts, by), memo.gesture);
+      return memo;
+    },
+    { ...BY_POINTER, axis: "x", filterTaps: true },
+  );
+  const onKey = (event: KeyboardEvent) => {
+    const by = { ArrowRight: NUDGE, ArrowLeft: -NUDGE }[event.key];
+    if (by === undefined) return;
+    event.preventDefault();
+    onStretch(phase.do === "runs" ? phase.lasts + Math.sign(by) * phase.seconds : stretched(phase.lasts, by));
+  };
+  return (
+    <Box
+      role="slider"
+      tabIndex={0}
+      aria-label={`How long block ${k + 1} lasts`}
+      aria-valuenow={Math.round(phase.lasts)}
+      aria-valuemin={1}
+      aria-valuetext={typedTime(phase.lasts)}
+      position="absolute"
+      right="0"
+      top="0"
+      bottom="0"
+      w="12px"
+      cursor="ew-resize"
+      touchAction="none"
+      borderRightWidth="3px"
+      borderColor="ink.second"
+      {...dragged()}
+      onKeyDown={onKey}
+      data-screen-only
+      data-edge={k}
+    />
+  );
+}
+
+/** The chosen block, typed. */
+function Typed({ k, does, onGone }: { k: number; does: string; onGone: () => void }) {
+  const { set, readOnly } = useEdit();
+  const takeOut = () => {
+    set(`loads.day[${k}]`, undefined);
+    onGone();
+  };
+  return (
+    <Flex gap="3" mt="2" align="end" wrap="wrap" data-typed={k}>
       <ChoiceField
         label={`block ${k + 1}`}
         value={does}
@@ -96,28 +199,28 @@ function Phase({ phase, k }: { phase: Record<string, unknown>; k: number }) {
         onChange={(value) => set(`loads.day[${k}]`, FIRST[value])}
       />
       {does === "runs" ? (
-        <Box display="grid" gridTemplateColumns="1fr 1fr" gap="2">
-          <WholeNumber path={`loads.day[${k}].count`} label="so many" />
-          <Field path={`loads.day[${k}].every`} label="one every" dimension="time" />
-        </Box>
+        <>
+          <Box w="96px">
+            <WholeNumber path={`loads.day[${k}].count`} label="so many" />
+          </Box>
+          <Box w="120px">
+            <Field path={`loads.day[${k}].every`} label="one every" dimension="time" />
+          </Box>
+        </>
       ) : (
-        <Field path={`loads.day[${k}].for`} label="for" dimension="time" />
+        <Box w="120px">
+          <Field path={`loads.day[${k}].for`} label="for" dimension="time" />
+        </Box>
       )}
-      <button
-        type="button"
-        className="link"
-        disabled={readOnly}
-        onClick={() => set(`loads.day[${k}]`, undefined)}
-      >
-        Take out
-      </button>
-    </Box>
+      <Button size="sm" disabled={readOnly} onClick={takeOut}>
+        Take it out
+      </Button>
+    </Flex>
   );
 }
 
-function phaseWords({ do: does, count, seconds }: Loads["day"][number]): string {
-  const time = seconds >= 120 ? `${Math.round(seconds / 60)} min` : `${seconds} s`;
-  if (does === "runs") return `${count} runs, one every ${time}`;
-  const words = DOES.find(([key]) => key === does)?.[1] ?? does;
-  return `${words} for ${time}`;
+/** What is done, and how long. */
+function phaseWords({ do: does, count, seconds }: Phase): [string, string] {
+  if (does === "runs") return [`${count} ${count === 1 ? "run" : "runs"}, one every`, typedTime(seconds)];
+  return [DOES.find(([key]) => key === does)?.[1] ?? does, typedTime(seconds)];
 }

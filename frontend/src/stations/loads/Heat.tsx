@@ -31,12 +31,20 @@ function HeatChart({ heat, units }: { heat: Heat; units: Units }) {
     curve.map(([seconds = 0, kelvin = 0]) => [seconds / MINUTE, shown(kelvin)]);
   const series: Series[] = [
     { key: "winding", name: "winding", colour: COPPER, points: points(heat.winding), labelAt: 0.6 },
+    {
+      key: "air",
+      name: "in moving air",
+      colour: COPPER,
+      points: points(heat.air),
+      thin: true,
+      labelAt: 0.85,
+    },
     ...(heat.nodes > 1
       ? [{ key: "case", name: "case", colour: SLATE, points: points(heat.case), thin: true, labelAt: 0.3 }]
       : []),
   ];
   const last = series[0]?.points.at(-1)?.[0] ?? 1;
-  const top = Math.max(shown(heat.limit), shown(heat.hottest)) * 1.1;
+  const top = Math.max(shown(heat.limit), ...heat.band.map(([, , high = 0]) => shown(high))) * 1.1;
   const text = (kelvin: number) => {
     const { number, unit } = show(units, "temperature", kelvin);
     return `${number} ${unit}`;
@@ -51,6 +59,11 @@ function HeatChart({ heat, units }: { heat: Heat; units: Units }) {
         x={{ unit: "min", max: last }}
         y={{ max: top }}
         series={series}
+        between={heat.band.map(([seconds = 0, low = 0, high = 0]) => [
+          seconds / MINUTE,
+          shown(low),
+          shown(high),
+        ])}
         notches={[{ axis: "y", value: shown(heat.limit), text: `limit ${text(heat.limit)}` }]}
         format={(value) => String(Math.round(value))}
       />
@@ -62,6 +75,11 @@ function HeatChart({ heat, units }: { heat: Heat; units: Units }) {
             : `Held against a wall its winding is at its limit after ${minutes(heat.shove_until_limit)}.`}
         </li>
         <li data-rest>{restWords(heat.rest_needed)}</li>
+        <li>
+          {heat.nodes > 1
+            ? "The band is what it would be if heat flowed 15 % more easily or harder than said."
+            : "The band is what it would be if heat flowed 30 % more easily or harder: from mass and continuous current alone it is a guess, for minutes and not for seconds."}
+        </li>
       </Box>
     </Box>
   );
@@ -76,3 +94,34 @@ function restWords(seconds: number | null): string {
 /** "45 s", "12 min". */
 export const minutes = (seconds: number): string =>
   seconds < 2 * MINUTE ? `${Number(seconds.toPrecision(2))} s` : `${Math.round(seconds / MINUTE)} min`;
+
+/** What flows over one heat, against what motor, controller and battery are rated for. */
+export const CurrentCharts = memo(function CurrentCharts({ currents }: { currents: Loads["currents"] }) {
+  const units = useUnits();
+  return currents.map((one) => <CurrentChart key={one.title} current={one} units={units} />);
+});
+
+function CurrentChart({ current, units }: { current: Loads["currents"][number]; units: Units }) {
+  const points = current.points.map(([seconds = 0, amps = 0]): [number, number] => [seconds / MINUTE, amps]);
+  const text = (amps: number) => Object.values(show(units, "current", amps)).join(" ");
+  const most = Math.max(...points.map(([, amps]) => amps));
+  const limits = [
+    { value: current.peak, words: "for a moment" },
+    { value: current.continuous, words: "for long" },
+  ].filter((one): one is { value: number; words: string } => one.value !== null);
+  return (
+    <Box data-current={current.title} mt="2">
+      <Box fontWeight="600" _firstLetter={{ textTransform: "uppercase" }}>
+        {`${current.title}, one heat: at most ${text(most)}; root mean square ${text(current.mean)}, waits left out`}
+      </Box>
+      <Chart
+        height={120}
+        x={{ unit: "min", max: points.at(-1)?.[0] ?? 1 }}
+        y={{ max: Math.max(most, ...limits.map((one) => one.value)) * 1.15 }}
+        series={[{ key: "current", name: "", colour: COPPER, points, thin: true }]}
+        notches={limits.map(({ value, words }) => ({ axis: "y", value, text: `${words} ${text(value)}` }))}
+        format={(value) => String(Math.round(value))}
+      />
+    </Box>
+  );
+}

@@ -1,50 +1,36 @@
 import { Box, Button } from "@chakra-ui/react";
-import { useEffect, useState } from "react";
-import { api, type LoadHelp, type LoadRow } from "../../api/client";
-import { useDocument, useEdit } from "../../document/context";
-import { withValues } from "../../document/document";
+import type { LoadRow } from "../../api/client";
+import { useEdit } from "../../document/context";
+import { useHelps, useTry } from "./useHelps";
 
 /** What would relieve a row, each tried by one click; Undo takes it back. */
-export function Helps({ row }: { row: LoadRow }) {
-  const document = useDocument();
-  const { edit, readOnly } = useEdit();
-  const [found, setFound] = useState<LoadHelp[]>([]);
-  const { check, path, member, moment } = row;
-  useEffect(() => {
-    const stop = new AbortController();
-    const ask = async () => {
-      try {
-        const body = {
-          document: document as unknown as Record<string, unknown>,
-          check,
-          path,
-          member,
-          moment,
-        };
-        const { data } = await api.POST("/api/loads/helps/", { body, signal: stop.signal });
-        if (data) setFound(data);
-      } catch {
-        // Asked again meanwhile, or no connection: the row stands without its helps.
-      }
-    };
-    void ask();
-    return () => stop.abort();
-  }, [document, check, path, member, moment]);
+export function Helps({ row, keyed }: { row: LoadRow; keyed: boolean }) {
+  const { readOnly } = useEdit();
+  const found = useHelps(row);
+  const tried = useTry();
   if (found.length === 0) return null;
   return (
     <Box mt="1" data-helps>
       <Box fontSize="12.5px" color="ink.second">
-        What would relieve it:
+        {`What would relieve it${keyed ? " (keys 1 to 3 over the bars)" : ""}:`}
       </Box>
-      {found.map((help) => (
+      {found.map((help, i) => (
         <Box key={help.text} display="flex" gap="2" alignItems="center" py="1" fontSize="sm" data-help>
-          <Box flex="1">{help.text}</Box>
+          <Box flex="1">
+            {keyed && help.changes.length > 0 && (
+              <Box as="span" fontFamily="mono" color="ink.second" mr="1">
+                {i + 1}
+              </Box>
+            )}
+            {help.text}
+          </Box>
           {help.changes.length > 0 && (
             <Button
               size="xs"
               disabled={readOnly}
-              onClick={() => edit((old) => withValues(old, valuesOf(help)))}
+              onClick={() => tried(help)}
               aria-label={`Try it: ${help.text}`}
+              data-screen-only
             >
               Try it
             </Button>
@@ -54,6 +40,3 @@ export function Helps({ row }: { row: LoadRow }) {
     </Box>
   );
 }
-
-const valuesOf = (help: LoadHelp): Record<string, unknown> =>
-  Object.fromEntries(help.changes.map(({ path, value }) => [path, JSON.parse(value)]));

@@ -3,8 +3,9 @@ import { describe, expect, it, vi } from "vitest";
 import { api } from "../../api/client";
 import { at } from "../../document/document";
 import { type Bench, DOCUMENTS, LOADS, onTheBench, UNITS } from "../../fixtures";
+import { percent } from "../../words/loads";
 import { LoadsStation } from "./LoadsStation";
-import { against, momentsOf, percent, shareOf, table } from "./words";
+import { against, csv, momentsOf, shareOf } from "./words";
 
 vi.stubGlobal(
   "ResizeObserver",
@@ -56,15 +57,26 @@ describe("Loads", () => {
     expect(made.edit.select).toHaveBeenCalledWith({ path: GEARS, member: "driver" });
   });
 
-  it("takes the usual day over as one's own", () => {
+  it("takes the usual day over as one's own once a block is touched", () => {
     const made = bench();
-    fireEvent.click(screen.getByRole("button", { name: "Describe your own day" }));
-    expect(made.edit.set).toHaveBeenCalledWith("loads.day", [
+    fireEvent.keyDown(screen.getByLabelText("How long block 3 lasts"), { key: "ArrowLeft" });
+    expect(at(made.document(), "loads.day")).toEqual([
       { do: "runs", count: 4, every: "30 s" },
       { do: "shove", for: "4 s" },
-      { do: "rest", for: "600 s" },
+      { do: "rest", for: "8 min" },
     ]);
-    expect(at(made.document(), "loads.day")).toBeUndefined();
+    expect(at(made.document(), "loads.heats")).toBe(3);
+  });
+
+  it("opens the working of a row", () => {
+    bench();
+    fireEvent.click(part("gears"));
+    expect(screen.getAllByLabelText(/^Where \d+ % comes from/).length).toBeGreaterThan(0);
+  });
+
+  it("shades the line by what its members stand", () => {
+    bench();
+    expect(document.querySelectorAll("[data-shade=over]").length).toBeGreaterThan(0);
   });
 
   it("says which part of a day is left out, and why", () => {
@@ -88,7 +100,7 @@ describe("words of loads", () => {
   });
 
   it("make a table of all rows", () => {
-    const lines = table(LOADS).split("\r\n");
+    const lines = csv(LOADS).split("\r\n");
     expect(lines).toHaveLength(1 + LOADS.parts.reduce((n, one) => n + one.rows.length, 0));
     expect(lines[0]).toBe("part,check,moment,demand,capacity,use,state,assumed");
   });

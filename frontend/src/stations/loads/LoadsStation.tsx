@@ -3,14 +3,17 @@ import { useCallback, useMemo, useState } from "react";
 import type { LoadedPart, Loads } from "../../api/client";
 import { useDocument, useEdit, useFigures, useLoadsShown } from "../../document/context";
 import { saveText } from "../../document/files";
-import { ChoiceField } from "../../ui/fields/ChoiceField";
 import { show, useUnits } from "../../ui/fields/units";
 import { StandingMark } from "../../ui/StandingMark";
+import { STANDS } from "../../words/loads";
 import { Bars, partKey } from "./Bars";
 import { Day } from "./Day";
-import { HeatCharts } from "./Heat";
+import { CurrentCharts, HeatCharts } from "./Heat";
 import { PartRows } from "./PartRows";
-import { momentsOf, STANDS, table } from "./words";
+import { RowsTable } from "./RowsTable";
+import { ShadedLine } from "./ShadedLine";
+import { useLoadKeys } from "./useLoadKeys";
+import { csv, momentsOf } from "./words";
 
 const FRAME = { bg: "panel", borderWidth: "1px", borderColor: "line", borderRadius: "3px", p: "3" } as const;
 
@@ -21,82 +24,181 @@ export function LoadsStation() {
 }
 
 function Loaded({ loads }: { loads: Loads }) {
-  const { name } = useDocument();
-  const { selected } = useFigures();
+  const { live, selected } = useFigures();
   const { select } = useEdit();
   const [moment, setMoment] = useState("");
   const [key, setKey] = useState<string | null>(null);
-  const moments = useMemo(() => momentsOf(loads), [loads]);
+  const [table, setTable] = useState(false);
   const chosen = chosenPart(loads, key, selected?.path ?? null);
   const choose = useCallback(
     (part: LoadedPart) => {
       setKey(partKey(part));
       if (/stages\[\d+\]$/.test(part.path)) select({ path: part.path, member: "driver" });
+      if (part.state === "unknown") afterPaint(firstWanted);
     },
     [select],
   );
+  const choosePath = useCallback(
+    (path: string) => {
+      const part = loads.parts.find((one) => one.path === path);
+      if (part) choose(part);
+    },
+    [loads, choose],
+  );
+  const onKey = useLoadKeys(chosen, () => setTable((old) => !old));
   return (
     <Box
       display="grid"
       gap="2"
       alignItems="start"
+      gridTemplateAreas={{ base: `"bars" "panel" "day"`, lg: `"bars panel" "day panel"` }}
       gridTemplateColumns={{ base: "minmax(0, 1fr)", lg: "minmax(0, 1fr) 316px" }}
+      gridTemplateRows={{ lg: "auto 1fr" }}
+      _print={{ display: "block" }}
       data-loads
     >
-      <Box display="grid" gap="2" minW="0" gridTemplateColumns="minmax(0, 1fr)">
-        <Box {...FRAME}>
-          <Flex gap="3" align="baseline">
-            <StandingMark standing={STANDS[loads.state]} size={17} />
-            <Box as="h2" fontSize="xl" fontWeight="700" lineHeight="1.25" data-sentence>
-              {loads.sentence}
-            </Box>
-          </Flex>
-          <TurnWords turn={loads.turn} />
-          <Flex gap="3" mt="2" align="end" data-screen-only>
-            <ChoiceField
-              label="moment"
-              value={moment}
-              options={[["", "all, the worst"], ...moments.map((m): [string, string] => [m, m])]}
-              readOnly={false}
-              onChange={setMoment}
-            />
-            <Button
-              size="sm"
-              onClick={() => saveText(`${name || "design"}-loads.csv`, "text/csv", table(loads))}
-              data-csv
-            >
-              Save as CSV
-            </Button>
-          </Flex>
-          <Box mt="2">
-            <Bars parts={loads.parts} moment={moment} chosen={chosen && partKey(chosen)} onChoose={choose} />
+      <Box gridArea="bars" minW="0" {...FRAME}>
+        <Flex gap="3" align="baseline">
+          <StandingMark standing={STANDS[loads.state]} size={17} />
+          <Box as="h2" fontSize="xl" fontWeight="700" lineHeight="1.25" data-sentence>
+            {loads.sentence}
           </Box>
-          <Box fontSize="12.5px" color="ink.second" mt="2">
-            The upright line is what a part stands; strokes are the other moments. A check says how near a
-            figure is to a limit, never that a design is safe: makers' instructions, event rules and law go
-            first.
-          </Box>
+        </Flex>
+        <Words loads={loads} onChoose={choosePath} />
+        <ShadedLine line={live.view.line} parts={loads.parts} onChoose={choosePath} />
+        <Tools
+          loads={loads}
+          moment={moment}
+          onMoment={setMoment}
+          table={table}
+          onTable={() => setTable(!table)}
+        />
+        <Box mt="1">
+          <Bars
+            parts={loads.parts}
+            moment={moment}
+            chosen={chosen && partKey(chosen)}
+            onChoose={choose}
+            onKey={onKey}
+          />
         </Box>
-        <Box {...FRAME}>
-          <Box as="h2" fontSize="lg" fontWeight="700" mb="1">
-            The day and its heat
-          </Box>
-          <Day loads={loads} />
-          {loads.left_out.map((why) => (
-            <Box key={why} role="alert" color="brick" mt="1" data-left-out>
-              {`Left out: ${why}.`}
-            </Box>
-          ))}
-          <Box mt="3">
-            <HeatCharts heat={loads.heat} />
-          </Box>
+        <Box display={table ? "block" : "none"} _print={{ display: "block" }} mt="2">
+          <RowsTable loads={loads} />
+        </Box>
+        <Box fontSize="12.5px" color="ink.second" mt="2">
+          The upright line is what a part stands; strokes are the other moments, a dashed one is the mark. A
+          check says how near a figure is to a limit, never that a design is safe: makers' instructions, event
+          rules and law go first.
         </Box>
       </Box>
-      <Box {...FRAME} minW="0">
-        {chosen ? <PartRows part={chosen} /> : <Box>Choose a part.</Box>}
+      <Box gridArea="panel" minW="0" {...FRAME}>
+        {chosen ? <PartRows part={chosen} words={loads.words} /> : <Box>Choose a part.</Box>}
+      </Box>
+      <Box gridArea="day" minW="0" {...FRAME}>
+        <Box as="h2" fontSize="lg" fontWeight="700" mb="1">
+          The day and its heat
+        </Box>
+        <Day loads={loads} />
+        {loads.left_out.map((why) => (
+          <Box key={why} role="alert" color="brick" mt="1" data-left-out>
+            {`Left out: ${why}.`}
+          </Box>
+        ))}
+        <Box mt="3">
+          <HeatCharts heat={loads.heat} />
+          <CurrentCharts currents={loads.currents} />
+        </Box>
       </Box>
     </Box>
   );
+}
+
+/** Turning on the spot, and how many parts have a word to be read; each is told at its part. */
+function Words({ loads, onChoose }: { loads: Loads; onChoose: (path: string) => void }) {
+  return (
+    <Box fontSize="sm" mt="1">
+      <TurnWords turn={loads.turn} />
+      {loads.words.map((word) => {
+        const part = loads.parts.find((one) => one.path === word.path);
+        return (
+          part && (
+            <Box key={word.text} data-screen-only>
+              <button
+                type="button"
+                className="link"
+                onClick={() => onChoose(word.path)}
+                data-word-at={word.path}
+              >
+                {`A word about the ${part.title}`}
+              </button>
+            </Box>
+          )
+        );
+      })}
+    </Box>
+  );
+}
+
+interface ToolsProps {
+  loads: Loads;
+  moment: string;
+  onMoment: (moment: string) => void;
+  table: boolean;
+  onTable: () => void;
+}
+
+function Tools({ loads, moment, onMoment, table, onTable }: ToolsProps) {
+  const { name } = useDocument();
+  const { marked } = useFigures();
+  const { setMark, dropMark } = useEdit();
+  const moments = useMemo(() => momentsOf(loads), [loads]);
+  return (
+    <Flex gap="1" mt="1" align="center" wrap="wrap" data-screen-only>
+      <select
+        className="plain small"
+        aria-label="Moment"
+        value={moment}
+        onChange={(event) => onMoment(event.target.value)}
+      >
+        <option value="">the worst of all moments</option>
+        {moments.map((one) => (
+          <option key={one} value={one}>
+            {one}
+          </option>
+        ))}
+      </select>
+      <Flex ml="auto" gap="1" wrap="wrap">
+        <Button size="xs" onClick={setMark} title="M">
+          Set mark
+        </Button>
+        {marked && (
+          <Button size="xs" onClick={dropMark}>
+            Drop it
+          </Button>
+        )}
+        <Button size="xs" aria-pressed={table} onClick={onTable} title="T">
+          Table
+        </Button>
+        <Button size="xs" onClick={() => window.print()}>
+          Print
+        </Button>
+        <Button
+          size="xs"
+          onClick={() => saveText(`${name || "design"}-loads.csv`, "text/csv", csv(loads))}
+          data-csv
+        >
+          Save as CSV
+        </Button>
+      </Flex>
+    </Flex>
+  );
+}
+
+const afterPaint = (act: () => void) => requestAnimationFrame(() => requestAnimationFrame(act));
+
+/** The field of what would settle a part comes under the hand at once. */
+function firstWanted(): void {
+  document.querySelector<HTMLElement>("[data-needs] input")?.focus();
 }
 
 /** The part that was clicked, else that of what is chosen on the Line, else the worst one. */
@@ -115,11 +217,12 @@ function TurnWords({ turn }: { turn: Loads["turn"] }) {
   const units = useUnits();
   if (!turn) return null;
   const { number, unit } = show(units, "force", turn.force_each_side);
+  const amps = turn.currents.map((one) => Object.values(show(units, "current", one)).join(" ")).join(" and ");
   return (
-    <Box fontSize="sm" mt="1" data-turn>
+    <Box data-turn>
       {turn.possible && turn.rate !== null
-        ? `It turns on the spot against ${number} ${unit} along each side, once around in ${((2 * Math.PI) / turn.rate).toFixed(2)} s.`
-        : `It cannot turn on the spot: that takes ${number} ${unit} along each side, and its motors stall.`}
+        ? `It turns on the spot against ${number} ${unit} along each side, once around in ${((2 * Math.PI) / turn.rate).toFixed(2)} s, with ${amps} a motor.`
+        : `It cannot turn on the spot: that takes ${number} ${unit} along each side, and its motors stall at ${amps}.`}
     </Box>
   );
 }

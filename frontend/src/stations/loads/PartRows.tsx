@@ -1,29 +1,57 @@
-import { Box } from "@chakra-ui/react";
+import { Box, Button } from "@chakra-ui/react";
 import { Link } from "react-router";
-import type { LoadedPart, LoadRow } from "../../api/client";
-import { usePlace } from "../../document/context";
+import type { LoadedPart, LoadRow, Loads } from "../../api/client";
+import { useAsk, useEdit, usePlace } from "../../document/context";
 import { Field } from "../../document/Field";
 import { useUnits } from "../../ui/fields/units";
 import { StandingMark } from "../../ui/StandingMark";
+import { percent, STANDS } from "../../words/loads";
 import { Helps } from "./Helps";
-import { against, percent, STANDS } from "./words";
+import { against } from "./words";
 
 /** All that is checked of one part: what it has to stand against what it does, and what would settle the rest. */
-export function PartRows({ part }: { part: LoadedPart }) {
+export function PartRows({ part, words }: { part: LoadedPart; words: Loads["words"] }) {
+  const keyed = relieved(part);
+  const cautions = [...new Set(part.rows.map((row) => row.caution).filter(Boolean))];
   return (
     <Box data-part-rows={part.title}>
       <Box as="h2" fontSize="lg" fontWeight="700" _firstLetter={{ textTransform: "uppercase" }}>
         {part.title}
       </Box>
+      {words
+        .filter((word) => word.path === part.path)
+        .map((word) => (
+          <Box key={word.text} role="note" fontSize="sm" bg="copper.wash" px="2" py="1" mb="1" data-word>
+            {word.text}
+          </Box>
+        ))}
       {part.rows.map((row) => (
-        <Row key={`${row.check} ${row.member} ${row.moment}`} row={row} />
+        <Row key={`${row.check} ${row.member} ${row.moment}`} row={row} keyed={row === keyed} />
+      ))}
+      {cautions.map((caution) => (
+        <Box
+          key={caution}
+          fontSize="12.5px"
+          borderLeftWidth="3px"
+          borderColor="ochre"
+          pl="2"
+          mt="2"
+          data-caution
+        >
+          {caution}
+        </Box>
       ))}
     </Box>
   );
 }
 
-function Row({ row }: { row: LoadRow }) {
+/** The row whose helps the keys try: the worst one that needs any. */
+export const relieved = (part: LoadedPart): LoadRow | null =>
+  part.rows.find((row) => row.state === "over" || row.state === "near") ?? null;
+
+function Row({ row, keyed }: { row: LoadRow; keyed: boolean }) {
   const units = useUnits();
+  const ask = useAsk();
   return (
     <Box borderTopWidth="1px" borderColor="line" py="2" data-check={row.check} data-state={row.state}>
       <Box display="flex" gap="2" alignItems="center">
@@ -32,9 +60,15 @@ function Row({ row }: { row: LoadRow }) {
           {row.title}
           {row.member && `, ${row.part}`}
         </Box>
-        <Box fontFamily="mono" fontWeight="700" fontSize="lg">
+        <button
+          type="button"
+          className="figure"
+          onClick={() => ask({ measure: row.check, at: null, row })}
+          aria-label={`Where ${row.use === null ? "it" : percent(row.use)} comes from: ${row.part}, ${row.title}`}
+          data-ask
+        >
           {row.use === null ? (row.state === "over" ? "over" : "–") : percent(row.use)}
-        </Box>
+        </button>
       </Box>
       <Box fontFamily="mono" fontSize="13.5px">
         {against(units, row)}
@@ -45,7 +79,8 @@ function Row({ row }: { row: LoadRow }) {
         <Small key={remark}>{`${remark[0]?.toUpperCase()}${remark.slice(1)}.`}</Small>
       ))}
       {row.needs.length > 0 && <Needs row={row} />}
-      {(row.state === "near" || row.state === "over") && <Helps row={row} />}
+      {row.offers.length > 0 && <Offers row={row} />}
+      {(row.state === "near" || row.state === "over") && <Helps row={row} keyed={keyed} />}
     </Box>
   );
 }
@@ -65,6 +100,27 @@ function Needs({ row }: { row: LoadRow }) {
           ),
         )}
       </Box>
+    </Box>
+  );
+}
+
+/** Usual values, with what they are usual of; taken over by a click, never by themselves. */
+function Offers({ row }: { row: LoadRow }) {
+  const { set, readOnly } = useEdit();
+  return (
+    <Box display="flex" flexWrap="wrap" gap="1" mt="1" alignItems="center" data-screen-only data-offers>
+      <Small>Usual:</Small>
+      {row.offers.map((offer) => (
+        <Button
+          key={offer.of}
+          size="xs"
+          disabled={readOnly}
+          onClick={() => set(offer.path, offer.value)}
+          data-offer
+        >
+          {`${offer.value.replace("degC", "°C")}, ${offer.of}`}
+        </Button>
+      ))}
     </Box>
   );
 }

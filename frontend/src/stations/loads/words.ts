@@ -1,15 +1,6 @@
 /** Loads in words and marks. Pure. */
-import type { LoadedPart, LoadRow, LoadState, Loads, Standing } from "../../api/client";
+import type { LoadedPart, LoadRow, Loads } from "../../api/client";
 import { show, type Units } from "../../ui/fields/units";
-
-export const STANDS: Record<LoadState, Standing> = {
-  ok: "holds",
-  near: "tight",
-  over: "misses",
-  unknown: "unknown",
-};
-
-export const percent = (use: number): string => `${Math.round(100 * use)} %`;
 
 /** "0.53 N·m of 0.9 N·m", as far as both are known. */
 export function against(units: Units, row: LoadRow): string {
@@ -38,7 +29,7 @@ export function shareOf(part: LoadedPart, moment: string): number | null {
 }
 
 /** All rows as a table for a spreadsheet, in SI. */
-export function table(loads: Loads): string {
+export function csv(loads: Loads): string {
   const head = ["part", "check", "moment", "demand", "capacity", "use", "state", "assumed"];
   const rows = loads.parts.flatMap((part) =>
     part.rows.map((row) => [

@@ -9,7 +9,7 @@ import { Columns } from "../shared/Compare";
 import { Field } from "./Field";
 import { whole } from "./money";
 import { OptionDetail } from "./OptionDetail";
-import { OptionList } from "./OptionList";
+import { isOver, OptionList } from "./OptionList";
 import { isOpen, type Searches } from "./useSearches";
 import { Why } from "./Why";
 
@@ -119,6 +119,8 @@ const Found = memo(function Found({ options, search, stale, onAgain }: FoundProp
   const { edit, setMark, readOnly } = useEdit();
   const [chosen, setChosen] = useState(0);
   const [pinned, setPinned] = useState<ReadonlySet<number>>(new Set());
+  const [sound, setSound] = useState(false);
+  const over = options.rows.slice(0, options.listed).filter(isOver).length;
   const take = (index: number) => {
     const row = options.rows[index];
     if (!row || readOnly) return;
@@ -144,7 +146,19 @@ const Found = memo(function Found({ options, search, stale, onAgain }: FoundProp
           {options.rows.length > 0 && (
             <>
               <Field options={options} chosen={chosen} onChoose={setChosen} />
+              {over > 0 && (
+                <Box as="label" display="block" fontSize="sm" mb="1" data-sound>
+                  <input
+                    type="checkbox"
+                    checked={sound}
+                    onChange={(event) => setSound(event.target.checked)}
+                  />{" "}
+                  Leave out what is over its limit ({over} of the {options.listed} listed; the search itself
+                  does not look at loads)
+                </Box>
+              )}
               <OptionList
+                sound={sound}
                 options={options}
                 chosen={chosen}
                 onChoose={setChosen}

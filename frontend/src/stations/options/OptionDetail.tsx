@@ -4,6 +4,7 @@ import { useEdit } from "../../document/context";
 import { change, ratioText, show, useUnits } from "../../ui/fields/units";
 import { runText } from "../../ui/readout/Readout";
 import { StandingMark } from "../../ui/StandingMark";
+import { STANDS } from "../../words/loads";
 import { label } from "../../words/measures";
 import { money } from "./money";
 
@@ -66,6 +67,14 @@ export function OptionDetail({ options, index, pinned, onTake, onPin }: Props) {
           })}
         </tbody>
       </table>
+      {row.worst && (
+        <Flex gap="2" fontSize="13px" mt="1" data-worst-words>
+          <Box pt="1">
+            <StandingMark standing={STANDS[row.worst.state]} size={11} />
+          </Box>
+          {row.worst.words}
+        </Flex>
+      )}
       <Box fontSize="13px" mt="1">
         {bought.length === 0 ? (
           "All of it is owned."

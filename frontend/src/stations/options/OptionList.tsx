@@ -6,6 +6,7 @@ import { MiniLine } from "../../drawing/MiniLine";
 import { ratioText, useUnits } from "../../ui/fields/units";
 import { runText } from "../../ui/readout/Readout";
 import { StandingMark } from "../../ui/StandingMark";
+import { percent as percentOf, STANDS } from "../../words/loads";
 import { label } from "../../words/measures";
 import { money } from "./money";
 
@@ -19,16 +20,24 @@ interface Props {
   pinned: ReadonlySet<number>;
   onTake: (index: number) => void;
   onPin: (index: number) => void;
+  /** Whether options of which a part is over what it stands are left out. */
+  sound: boolean;
 }
 
+/** Whether a part of an option is over what it stands; searches kept from before say nothing of it. */
+export const isOver = (row: Options["rows"][number]) => row.worst?.state === "over";
+
 /** The best options as rows: the line in miniature, margins as marks, price. Up and down walk, Enter takes, P pins. */
-export function OptionList({ options, chosen, onChoose, pinned, onTake, onPin }: Props) {
+export function OptionList({ options, chosen, onChoose, pinned, onTake, onPin, sound }: Props) {
   const list = useRef<HTMLDivElement>(null);
   const painted = usePainted();
-  const listed = options.rows.slice(0, options.listed);
+  const listed = options.rows
+    .slice(0, options.listed)
+    .map((row, index) => ({ row, index }))
+    .filter(({ row }) => !sound || !isOver(row));
   useEffect(() => {
     // Within the list alone: the screen around it stays where it is.
-    const [box, row] = [list.current, list.current?.children[chosen] as HTMLElement | undefined];
+    const [box, row] = [list.current, document.getElementById(`option-${chosen}`)];
     if (!box || !row) return;
     const top = row.offsetTop - box.offsetTop;
     if (top < box.scrollTop) box.scrollTop = top;
@@ -39,7 +48,9 @@ export function OptionList({ options, chosen, onChoose, pinned, onTake, onPin }:
     const by = { ArrowDown: 1, ArrowUp: -1 }[event.key];
     if (by !== undefined) {
       event.preventDefault();
-      onChoose(Math.min(listed.length - 1, Math.max(0, chosen + by)));
+      const here = listed.findIndex(({ index }) => index === chosen);
+      const next = listed[Math.min(listed.length - 1, Math.max(0, here + by))];
+      if (next) onChoose(next.index);
     }
     if (event.key === "Enter") onTake(chosen);
     if (event.key.toLowerCase() === "p" && !event.ctrlKey) onPin(chosen);
@@ -59,9 +70,8 @@ export function OptionList({ options, chosen, onChoose, pinned, onTake, onPin }:
       borderColor="line"
       data-options
     >
-      {(painted ? listed : listed.slice(0, AT_FIRST)).map((row, index) => (
+      {(painted ? listed : listed.slice(0, AT_FIRST)).map(({ row, index }) => (
         <Row
-          // biome-ignore lint/suspicious/noArrayIndexKey: the rank is what an option is told by
           key={index}
           options={options}
           row={row}
@@ -126,6 +136,11 @@ function Row({ options, row, index, chosen, drawn, pinned, onChoose }: RowProps)
               </span>
             );
           })}
+          {row.worst && row.worst.use !== null && (
+            <span title={row.worst.words} data-worst={row.worst.state}>
+              <StandingMark standing={STANDS[row.worst.state]} size={11} /> loads {percentOf(row.worst.use)}
+            </span>
+          )}
           {row.alike > 0 && `${row.alike} more in another order`}
         </div>
       </div>

@@ -183,6 +183,14 @@ function ComparedTable({ found, names }: { found: Comparison; names: string[] })
             </tr>
           ))}
           <tr>
+            <th scope="row">What is nearest to its limit</th>
+            {found.columns.map((column, i) => (
+              <td key={names[i]} className="words">
+                {column.worst}
+              </td>
+            ))}
+          </tr>
+          <tr>
             <th scope="row">Changed against the present</th>
             {found.columns.map((column, i) => (
               <td key={names[i]} className="words">

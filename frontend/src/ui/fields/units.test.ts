@@ -13,6 +13,7 @@ const vocabulary: Vocabulary = {
   aids: [],
   parts: [],
   stages: [],
+  ratings: [],
   shapes: [],
   limits: { least_teeth: 5, most_teeth: 1000, most_counts: 40 },
 };

@@ -1,12 +1,13 @@
 import { Box, Flex } from "@chakra-ui/react";
 import { type DragEvent, useState } from "react";
 import type { Live } from "../../../api/client";
-import { useDocument, useEdit, useFigures } from "../../../document/context";
+import { useDocument, useEdit, useFigures, useLoadsShown } from "../../../document/context";
 import { at, type DesignDocument, type Stage } from "../../../document/document";
 import { dropStage, selectedOf } from "../../../document/stages";
 import { digits, ratioText, useKinds, useUnits } from "../../../ui/fields/units";
 import { StandingMark } from "../../../ui/StandingMark";
 import { teethWords } from "../../../words/kinds";
+import { ofMember, percent, STANDS } from "../../../words/loads";
 import { useChange } from "./StageActions";
 
 /** The stages as a sentence from source to ground, each with its ratio; dragged to another place, or clicked. */
@@ -62,6 +63,7 @@ function Chip({ stage, path, live }: { stage: Stage; path: string; live: Live })
   const [over, setOver] = useState(false);
   const ratio = live.ratios.find((r) => r.path === path)?.ratio;
   const chosen = selected?.path === path;
+  const loaded = ofMember(useLoadsShown()?.parts ?? [], path, "");
   const clash = live.clashes?.find((entry) => entry.path === path && entry.level === "clash");
   const drop = (event: DragEvent) => {
     event.preventDefault();
@@ -90,6 +92,16 @@ function Chip({ stage, path, live }: { stage: Stage; path: string; live: Live })
       {clash && (
         <Box as="span" color="brick" fontFamily="body" mr="1" data-chip-clash>
           <StandingMark standing="misses" /> does not fit
+        </Box>
+      )}
+      {loaded && loaded.state !== "unknown" && (
+        <Box
+          as="span"
+          mr="1"
+          title={`${percent(loaded.use ?? 0)} of what it stands`}
+          data-chip-load={loaded.state}
+        >
+          <StandingMark standing={STANDS[loaded.state]} size={11} />
         </Box>
       )}
       {kind?.short ?? stage.kind} <b>{teethWords(kind, stage)}</b>{" "}

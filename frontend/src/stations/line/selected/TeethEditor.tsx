@@ -13,10 +13,12 @@ interface Props {
   /** Where stepping down ends; what is typed below it the core refuses in its own words. */
   least: number;
   path: string;
+  /** Take one of them. */
+  onTake: (fit: Fit) => void;
 }
 
 /** The tooth count, large; two buttons a thumb can hit; or typed. */
-export function TeethEditor({ shown, typed, least, path, fits }: Props) {
+export function TeethEditor({ shown, typed, least, path, fits, onTake }: Props) {
   const { faults } = useFigures();
   const { set, readOnly } = useEdit();
   const [text, setText] = useState(typed);
@@ -70,26 +72,31 @@ export function TeethEditor({ shown, typed, least, path, fits }: Props) {
         </Box>
       </Flex>
       {fault && <FaultText id="teeth-fault" fault={fault} />}
-      {fits.length > 0 && !readOnly && <FromBin fits={fits} teeth={teeth} onTake={change} />}
+      {fits.length > 0 && !readOnly && <FromBin fits={fits} teeth={teeth} onTake={onTake} />}
     </>
   );
 }
 
 /** What the bin has of this tooth size; a count that it does not have may be used all the same. */
-function FromBin({ fits, teeth, onTake }: { fits: Fit[]; teeth: number; onTake: (teeth: number) => void }) {
-  const here = fits.some((fit) => fit.size === teeth);
+function FromBin({ fits, teeth, onTake }: { fits: Fit[]; teeth: number; onTake: (fit: Fit) => void }) {
+  const here = fits.find((fit) => fit.size === teeth);
+  const take = (id: string) => {
+    const fit = fits.find((one) => one.id === id);
+    if (fit) onTake(fit);
+  };
   return (
     <Flex align="center" gap="2" mt="1" fontSize="sm" color="ink.second">
       <select
         className="plain small"
         aria-label="From the bin"
-        value={here ? teeth : ""}
-        onChange={(event) => onTake(Number(event.target.value))}
+        value={here?.id ?? ""}
+        onChange={(event) => take(event.target.value)}
       >
         {!here && <option value="">not in the bin</option>}
         {fits.map((fit) => (
-          <option key={fit.id} value={fit.size}>
+          <option key={fit.id} value={fit.id}>
             {fit.size}
+            {fits.some((one) => one.size === fit.size && one.id !== fit.id) ? `, ${fit.name}` : ""}
             {fit.owned > 0 ? `, ${fit.owned} owned` : ""}
           </option>
         ))}

@@ -1,9 +1,11 @@
 import { Heading } from "@chakra-ui/react";
-import type { Wheel } from "../../../api/client";
-import { useDocument, useFigures } from "../../../document/context";
-import { at, type Stage } from "../../../document/document";
+import type { Fit, Wheel } from "../../../api/client";
+import { useParts } from "../../../document/bin/useBin";
+import { useDocument, useEdit, useFigures, usePlace } from "../../../document/context";
+import { at, type Stage, withValues } from "../../../document/document";
 import { digits, show, useKinds, useUnits } from "../../../ui/fields/units";
 import { FromBin } from "../../shared/FromBin";
+import { wheelChanges } from "./binChanges";
 import { Facts } from "./Facts";
 import { RatioWords } from "./RatioWords";
 import { StageActions } from "./StageActions";
@@ -17,8 +19,16 @@ export function WheelPanel({ wheel }: { wheel: Wheel }) {
   const stage = at(document, wheel.path) as Stage | undefined;
   const fits = useFits(wheel.path);
   const kind = useKinds().of(stage?.kind ?? "");
+  const { workshop } = usePlace();
+  const { edit } = useEdit();
+  const parts = useParts(workshop).data;
   // Undone in the document, and still in the figures until they follow.
   if (!stage) return null;
+  const take = ({ id, size }: Fit) => {
+    const part = parts?.find((one) => one.document.id === id)?.document;
+    const changes = wheelChanges(kind, stage, wheel.path, wheel.member, part);
+    edit((old) => withValues(old, { [wheel.place]: size, ...changes }));
+  };
   return (
     <>
       <Heading as="h2" size="sm" mb="2">
@@ -32,13 +42,17 @@ export function WheelPanel({ wheel }: { wheel: Wheel }) {
           least={wheel.least}
           path={wheel.place}
           fits={fits}
+          onTake={take}
         />
       )}
       {kind?.part && !kind.toothed && (
         <FromBin
           label={`Take a ${wheel.noun} of the bin`}
           kinds={[kind.part]}
-          changes={(part) => ({ [wheel.place]: part[kind.measure] })}
+          changes={(part) => ({
+            [wheel.place]: part[kind.measure],
+            ...wheelChanges(kind, stage, wheel.path, wheel.member, part),
+          })}
         />
       )}
       <RatioWords path={wheel.path} />

@@ -6,8 +6,10 @@ type Changes = Record<string, unknown>;
 
 /** A motor or engine with its controller or clutch; the name goes with it. */
 export function sourceChanges(branch: string, part: PartDocument): Changes {
-  const source = part.source as Record<string, unknown>;
+  const told = part.source as Record<string, unknown>;
   const engine = part.kind === "engine";
+  // How warm it gets depends on what it weighs, which the bin knows as it does of any part.
+  const source = part.mass === undefined ? told : { mass: part.mass, ...told };
   return {
     [`${branch}.source`]: part.name ? { ...source, name: part.name } : source,
     ...(engine || part.controller ? { [`${branch}.controller`]: engine ? undefined : part.controller } : {}),
@@ -28,6 +30,26 @@ export function wholeChanges(kinds: Kinds, path: string, part: PartDocument): Ch
   const kind = wholeKind(kinds, part);
   const key = kind && ratioField(kind)?.key;
   if (!kind || !key) return {};
-  const efficiency = part.efficiency === undefined ? {} : { efficiency: part.efficiency };
-  return { [path]: { kind: kind.kind, [key]: part[key], ...efficiency } };
+  const made: Record<string, unknown> = { kind: kind.kind, [key]: part[key] };
+  for (const { part: from, key: said, to } of kind.brings)
+    if (from === part.kind && part[said] !== undefined) made[to] = part[said];
+  return { [path]: made };
+}
+
+/** What a wheel of the bin says of a stage besides its size; what the wheel before it said goes. */
+export function wheelChanges(
+  kind: StageKind | undefined,
+  stage: Record<string, unknown>,
+  path: string,
+  member: string,
+  part: PartDocument | undefined,
+): Changes {
+  const changes: Changes = {};
+  for (const { part: from, key, to, among, keeps } of kind?.brings ?? []) {
+    const at = to.replace("{member}", member);
+    if (from !== kind?.part || (keeps && stage[at] !== undefined)) continue;
+    const value = part?.[key];
+    changes[`${path}.${at}`] = among.length === 0 || among.includes(String(value)) ? value : undefined;
+  }
+  return changes;
 }

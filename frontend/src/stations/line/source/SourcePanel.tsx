@@ -7,6 +7,7 @@ import { show, useUnits } from "../../../ui/fields/units";
 import { FromBin } from "../../shared/FromBin";
 import { sourceChanges } from "../selected/binChanges";
 import { StageActions, useChange } from "../selected/StageActions";
+import { Ratings } from "../selected/Strength";
 import { SupplyFields } from "./SupplyFields";
 import { withSource, withSupply } from "./source";
 import { TorqueCurve } from "./TorqueCurve";
@@ -43,6 +44,11 @@ export function SourcePanel({ path }: { path: string }) {
           <WholeNumber path="drive.units" label="Drive units" />
         </Flex>
         <Field path={`${path}.max_speed`} label="Safe maximum speed" dimension="angular speed" optional />
+        <Ratings
+          kind={engine ? "engine" : "motor"}
+          path={path}
+          title={`What the ${engine ? "engine's shaft" : "motor"} stands`}
+        />
         {engine ? (
           <Field path={`${path}.inertia`} label="Inertia" dimension="inertia" optional />
         ) : (
@@ -65,6 +71,7 @@ export function SourcePanel({ path }: { path: string }) {
               dimension="resistance"
               optional
             />
+            <Ratings kind="controller" path={`${branch}.controller`} title="What the controller stands" />
             <Choice
               label="Supply"
               value={String(at(document, "drive.supply.kind") ?? "")}
@@ -77,6 +84,11 @@ export function SourcePanel({ path }: { path: string }) {
               changes={(part) => ({ "drive.supply": part.supply })}
             />
             <SupplyFields />
+            <Ratings
+              kind={String(at(document, "drive.supply.kind") ?? "")}
+              path="drive.supply"
+              title="What the supply stands"
+            />
           </>
         )}
       </Box>

@@ -57,7 +57,12 @@ function BatteryFields() {
           <Field path="drive.supply.capacity" label="Capacity" dimension="charge" optional />
         </>
       )}
-      <Field path="drive.supply.current_limit" label="Fuse or protection" dimension="current" optional />
+      <Field
+        path="drive.supply.current_limit"
+        label="Current limit, by its protection"
+        dimension="current"
+        optional
+      />
       {!readOnly && (
         <Button size="xs" onClick={() => edit((present) => withCells(present, !byCells))}>
           {byCells ? "Give the pack as a whole instead" : "Give cells instead"}
