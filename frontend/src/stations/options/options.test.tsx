@@ -83,7 +83,9 @@ describe("the request", () => {
 describe("options on the screen", () => {
   const list = (chosen = 0) => {
     const calls = { onChoose: vi.fn(), onTake: vi.fn(), onPin: vi.fn() };
-    onTheBench(<OptionList options={OPTIONS} chosen={chosen} pinned={new Set([1])} {...calls} />);
+    onTheBench(
+      <OptionList options={OPTIONS} chosen={chosen} pinned={new Set([1])} sound={false} {...calls} />,
+    );
     return calls;
   };
 

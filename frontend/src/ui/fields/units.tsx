@@ -15,6 +15,8 @@ export interface Units {
   aids: Vocabulary["aids"];
   kinds: Kinds;
   limits: Vocabulary["limits"];
+  /** What is typed of how much sources, controllers and supplies stand. */
+  ratings: Vocabulary["ratings"];
   /** Of shafts and bores. */
   shapes: string[];
 }
@@ -37,6 +39,7 @@ export function makeUnits(vocabulary: Vocabulary, system: System, reducing: bool
     system,
     reducing,
     measures: vocabulary.measures,
+    ratings: vocabulary.ratings,
     aids: vocabulary.aids,
     kinds: makeKinds(vocabulary.stages),
     limits: vocabulary.limits,

@@ -45,7 +45,7 @@ export function wheelChanges(
   part: PartDocument | undefined,
 ): Changes {
   const changes: Changes = {};
-  for (const { part: from, key, to, among, keeps } of kind?.brings ?? []) {
+  for (const { part: from, key, to, among = [], keeps } of kind?.brings ?? []) {
     const at = to.replace("{member}", member);
     if (from !== kind?.part || (keeps && stage[at] !== undefined)) continue;
     const value = part?.[key];
