@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.support.ui import Select
 
 from tests.browser.case import BrowserCase
@@ -21,11 +22,17 @@ class Loads(BrowserCase):
         page.click("[data-part='toothed belt']")
         page.wait_text("[data-check=belt_jump]", "59.2 N of 45.0 N")
         page.wait_text("[data-help]", "tension 62 N: 0.95")
-        page.click("[aria-label^='Try it: tension 62 N']")
+        page.find("[data-part='toothed belt']").send_keys("1")
         page.wait_text("[data-check=belt_jump]", "59.2 N of 62.0 N")
+        page.wait(lambda: page.all("[data-part='toothed belt'] [data-mark]"), "the mark that was set")
         page.button("Undo").click()
         page.wait_text("[data-part='toothed belt'] [data-use]", "132 %")
-        Select(page.find("[data-field=moment] select")).select_by_visible_text("top speed")
+        page.click("[data-check=belt_jump] [data-ask]")
+        page.wait_text("[data-working]", "what the slack run loses")
+        page.wait_text("[data-working] [data-value]", "132 %")
+        page.click("[aria-label='Close the working']")
+        page.wait(lambda: not page.all("[data-working]"), "the working to close")
+        Select(page.find("select[aria-label=Moment]")).select_by_visible_text("top speed")
         page.wait(lambda: page.text("[data-part='toothed belt'] [data-use]") != "132 %", "the uses at top speed")
 
     def test_what_is_not_known_is_settled_on_the_spot(self) -> None:
@@ -37,8 +44,32 @@ class Loads(BrowserCase):
         page.wait_text("[data-rest]", "more rest between heats is needed")
         page.wait_text("[data-part=gears]", "wants width")
         page.click("[data-part=gears]")
+        page.wait(lambda: "not given" in (page.driver.switch_to.active_element.get_attribute("placeholder") or ""),
+                  "the field that settles it under the hand")  # fmt: skip
         page.type_into("width", "3 mm")
         page.wait_text("[data-part=gears] [data-use]", "%")
+        page.click("nav a[href$=line]")
+        page.wait(lambda: page.all("[data-chip-load=ok]"), "how its gears stand, in the strip of the Line")
+        page.click("nav a[href$=loads]")
+
+    def test_a_day_is_stretched_typed_and_a_target_asks_for_it(self) -> None:
+        page = self.page()
+        page.visit_demo()
+        page.click("[data-vehicle=Knot] a")
+        page.click("nav a[href$=brief]")
+        Select(page.find("[aria-label='Add a target']")).select_by_visible_text(
+            "Let the winding get to … over the day")  # fmt: skip
+        page.wait_text("[data-readout]", "Hottest winding of the day")
+        page.click("nav a[href$=loads]")
+        page.wait_text("[data-phase=rest] [data-lasts]", "2 min")
+        edge = page.find("[data-edge='2']")
+        ActionChains(page.driver).drag_and_drop_by_offset(edge, 60, 0).perform()
+        page.wait(lambda: page.text("[data-phase=rest] [data-lasts]") != "2 min", "a longer rest")
+        page.button("Undo").click()
+        page.wait_text("[data-phase=rest] [data-lasts]", "2 min")
+        page.click("[data-phase=shove] button")
+        page.type_into("for", "5 s")
+        page.wait_text("[data-phase=shove] [data-lasts]", "5 s")
         rest = len(page.all("[data-phase]"))
         page.button("Add a block").click()
         page.wait(lambda: len(page.all("[data-phase]")) == rest + 1, "another block")

@@ -3,7 +3,10 @@
 from __future__ import annotations
 
 import base64
+import importlib
 from typing import Any
+
+from django.apps import apps
 
 from server.parts.models import Part
 from tests.server.people import WorkshopCase
@@ -18,6 +21,25 @@ class BinCase(WorkshopCase):
     def change(self, *changes: tuple[str, int, Any], who: str = "editor") -> Any:
         body = {"changes": [{"id": ref, "base": base, "document": document} for ref, base, document in changes]}
         return self.as_(who).post(self.address(), body, format="json")
+
+
+class Migrating(BinCase):
+    def test_a_rating_of_a_controller_goes_into_it_and_back(self) -> None:
+        moved = importlib.import_module("server.parts.migrations.0002_controller_ratings")
+        before = {
+            "id": "c",
+            "kind": "controller",
+            "controller": {"current_limit": "40 A"},
+            "continuous_current": "30 A",
+        }
+        part = Part.objects.create(workshop=self.workshop, ref="c", document=before)
+        moved.inwards(apps, None)
+        part.refresh_from_db()
+        rated = {"current_limit": "40 A", "continuous_current": "30 A"}
+        self.assertEqual(part.document, {"id": "c", "kind": "controller", "controller": rated})
+        moved.outwards(apps, None)
+        part.refresh_from_db()
+        self.assertEqual(part.document, before)
 
 
 class Changes(BinCase):

@@ -31,8 +31,8 @@ METAL = 400.0
 RISE, RISE_RESISTANCE = 75.0, 1.29
 """K by which a motor warms at its continuous current, and its resistance then relative to that at 25 °C (usual)."""
 DOUBT = {1: 0.3, 2: 0.15}
-"""Share by which thermal resistances are usually mistaken, by the number of nodes: as they are guessed from a
-continuous current, and as they are measured."""
+"""Share by which thermal resistances and heat capacities are usually mistaken, by the number of nodes: as they are
+guessed from a continuous current, and as they are measured."""
 RUNAWAY = 1000.0
 """K beyond which a temperature is told as this: thermal runaway."""
 LOOKS = 12
@@ -71,7 +71,7 @@ def network(motor: Motor, ambient: float, *, moving_air: bool = False, hotter: f
         motor: its `thermal` gives two nodes; else mass and continuous current one, good for minutes, not for seconds.
         ambient: K.
         moving_air: whether air is blown over it: the case then loses twice the heat.
-        hotter: by which share heat flows harder than said, see `DOUBT`.
+        hotter: by which share heat flows harder, and less of it is held, than said, see `DOUBT`.
     """
     line = motor_line(motor)
     friction, easier = line.kt * line.no_load_current, (0.5 if moving_air else 1.0) * (1.0 + hotter)
@@ -79,14 +79,13 @@ def network(motor: Motor, ambient: float, *, moving_air: bool = False, hotter: f
         t = motor.thermal
         inside, outside = 1.0 / (t.winding_to_case * (1.0 + hotter)), 1.0 / (easier * t.case_to_air)
         flow = np.array([[inside, -inside], [-inside, inside + outside]])
-        capacities = np.array([t.winding_capacity, t.case_capacity])
+        capacities = np.array([t.winding_capacity, t.case_capacity]) / (1.0 + hotter)
         return Network(capacities, flow, np.array([0.0, outside]), line.resistance, friction, ambient)
     if motor.mass is None or motor.continuous_current is None:
         return None
     to_air = motor.continuous_current**2 * line.resistance * RISE_RESISTANCE / RISE / easier
-    return Network(
-        np.array([METAL * motor.mass]), np.array([[to_air]]), np.array([to_air]), line.resistance, friction, ambient
-    )  # fmt: skip
+    held = np.array([METAL * motor.mass / (1.0 + hotter)])
+    return Network(held, np.array([[to_air]]), np.array([to_air]), line.resistance, friction, ambient)
 
 
 @dataclass(frozen=True, slots=True)

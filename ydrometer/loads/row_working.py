@@ -59,9 +59,9 @@ def row_working(asked: Asked, row: Row) -> Working:
     if row.demand is not None or row.capacity is not None:
         wants, stands = _of_stage(case) if row.strain is not None else WRITTEN[row.check](case)
     if row.use is not None:
-        sheet.step("u", "share of what it stands", f"{wants}/{stands}", "ratio")
+        sheet.step("u", "share of what it stands", f"{wants}/{stands}", "use")
     value = row.demand if row.use is None else row.use
-    dimension = DIMENSIONS[row.unit] if row.use is None else "ratio"
+    dimension = DIMENSIONS[row.unit] if row.use is None else "use"
     check = CHECKS[row.check]
     return Working(
         row.check, dimension, value, "", check.formula, check.source,

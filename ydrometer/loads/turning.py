@@ -22,13 +22,14 @@ MORE = 1.02
 @dataclass(frozen=True, slots=True)
 class Turn:
     """Turning on the spot: whether it can, the sliding force along each side, N, how fast it turns, rad/s, and the
-    current of one motor of each branch, A: in the turn, or stalled where it cannot.
+    current of one motor of each branch and of the supply, A: in the turn, or stalled where it cannot.
     """
 
     possible: bool
     force_each_side: float
     rate: float | None
     currents: list[float]
+    bus_current: float
 
 
 def turning(evaluation: Evaluation, index: int = 0) -> Turn | None:
@@ -47,12 +48,13 @@ def turn_remark(evaluation: Evaluation, index: int = 0) -> str:
     turn = turning(evaluation, index)
     if turn is None:
         return ""
-    group, row = evaluation.group(index)
-    most, shove = max(turn.currents), float(trace.standing(group.batch, row, pushing=True).current.max())
     if not turn.possible:
-        return f"It cannot turn on the spot: its motors stall there at {most:.3g} A each."
-    if most > MORE * shove:
-        return f"Turning on the spot it draws {most:.3g} A a motor, more than the {shove:.3g} A of a shove."
+        return f"It cannot turn on the spot: its motors stall there at {max(turn.currents):.3g} A each."
+    group, row = evaluation.group(index)
+    shove = trace.standing(group.batch, row, pushing=True).bus_current
+    if turn.bus_current > MORE * shove:
+        more = f"{turn.bus_current:.3g} A from the supply, more than the {shove:.3g} A of a shove"
+        return f"Turning on the spot draws {more}."
     return ""
 
 
@@ -75,6 +77,6 @@ def turn_on_the_spot(design: Design, batch: Batch, row: int) -> tuple[Turn | Non
     state = states.at_force(batch, row, SIDES * force + weight * vehicle.rolling_resistance)
     if state is None:
         stalled = trace.standing(batch, row, pushing=False)
-        return Turn(False, force, None, stalled.current.tolist()), None
+        return Turn(False, force, None, stalled.current.tolist(), stalled.bus_current), None
     rate = 2.0 * vehicle.track * float(state.speed[0]) / across**2
-    return Turn(True, force, rate, state.current[0].tolist()), state
+    return Turn(True, force, rate, state.current[0].tolist(), float(state.bus_current[0])), state

@@ -43,7 +43,7 @@ class HeatShown:
     Attributes:
         branch, title, nodes. limit: of the winding. hottest, at: of the winding. moving_air: the same in moving air.
         shove_until_limit, rest_needed: see `loads.heat`. winding, case, air: curves, the last one of the winding in
-        moving air. band: time, and the winding if heat flows more easily and harder than said.
+        moving air. band: time, and the winding if it warms less and more than said. doubt: by which share.
     """
 
     branch: int
@@ -59,19 +59,25 @@ class HeatShown:
     case: list[list[float]]
     air: list[list[float]]
     band: list[list[float]]
+    doubt: float
+
+
+@dataclass(frozen=True, slots=True)
+class Rating:
+    """What a part is rated for, A, and in words whose rating it is."""
+
+    words: str
+    value: float
 
 
 @dataclass(frozen=True, slots=True)
 class CurrentShown:
-    """A current over one heat, A: time, s, and current; its root mean square, and what is allowed for a moment and for
-    long, None where nobody has said.
-    """
+    """A current over one heat, A: time, s, and current; its root mean square, and the ratings that are known."""
 
     title: str
     points: list[list[float]]
     mean: float
-    peak: float | None
-    continuous: float | None
+    ratings: list[Rating]
 
 
 def phases_shown(phases: tuple[Phase, ...]) -> list[PhaseShown]:
@@ -87,6 +93,7 @@ def heat_shown(asked: Asked, warmth: Warmth) -> HeatShown:
     """How warm a motor gets, with its doubt."""
     source = dict(asked.motors)[warmth.branch]
     curve = warmth.day.curve
+    doubt = heat.DOUBT[warmth.day.nodes]
     return HeatShown(
         branch=warmth.branch,
         title=_of_branch(asked, "motor", warmth.branch),
@@ -100,12 +107,13 @@ def heat_shown(asked: Asked, warmth: Warmth) -> HeatShown:
         winding=curve[:, [0, 1]].tolist(),
         case=curve[:, [0, 2]].tolist(),
         air=_again(asked, warmth.branch, source, moving_air=True).tolist(),
-        band=_band(asked, warmth.branch, source, heat.DOUBT[warmth.day.nodes]),
+        band=_band(asked, warmth.branch, source, doubt),
+        doubt=doubt,
     )
 
 
 def _band(asked: Asked, b: int, motor: Motor, doubt: float) -> list[list[float]]:
-    """Time, and the winding if heat flows more easily and harder than said."""
+    """Time, and the winding if it warms less and more than said."""
     cooler, hotter = (_again(asked, b, motor, hotter=share) for share in (-doubt, doubt))
     made: list[list[float]] = np.column_stack([cooler, hotter[:, 1]]).tolist()
     return made
@@ -122,20 +130,25 @@ def _again(asked: Asked, b: int, motor: Motor, *, moving_air: bool = False, hott
 def currents_shown(asked: Asked) -> Iterator[CurrentShown]:
     """Currents of one motor a branch and of the supply, over one heat."""
     for b, motor in asked.motors:
-        controller = asked.design.drive.branches[b].controller
-        peak, steady = (
-            getattr(controller, key, None) or getattr(motor, key) for key in ("peak_current", "continuous_current")
-        )
-        yield _current(asked, _of_branch(asked, "one motor", b), partial(current_of, b), peak, steady)
+        ratings = [*_rated("motor", motor), *_rated("controller", asked.design.drive.branches[b].controller)]
+        yield _current(asked, _of_branch(asked, "one motor", b), partial(current_of, b), ratings)
     supply = asked.design.drive.supply
     if isinstance(supply, Battery):
-        yield _current(asked, "battery", lambda stretch: stretch.bus, supply.peak_current, supply.continuous_current)
+        yield _current(asked, "battery", lambda stretch: stretch.bus, list(_rated("battery", supply)))
 
 
-def _current(
-    asked: Asked, title: str, of: Callable[[Stretch], Floats], peak: float | None, steady: float | None
-) -> CurrentShown:
-    return CurrentShown(title, _points(asked, of), root_mean_square(asked.heats, of), peak, steady)
+RATINGS = {"peak_current": "for a moment", "continuous_current": "for long"}
+
+
+def _rated(noun: str, part: object) -> Iterator[Rating]:
+    for key, words in RATINGS.items():
+        value = getattr(part, key, None)
+        if value is not None:
+            yield Rating(f"{noun} {words}", value)
+
+
+def _current(asked: Asked, title: str, of: Callable[[Stretch], Floats], ratings: list[Rating]) -> CurrentShown:
+    return CurrentShown(title, _points(asked, of), root_mean_square(asked.heats, of), ratings)
 
 
 def _points(asked: Asked, of: Callable[[Stretch], Floats]) -> list[list[float]]:
@@ -147,9 +160,11 @@ def _points(asked: Asked, of: Callable[[Stretch], Floats]) -> list[list[float]]:
         kept = np.unique(np.linspace(0, len(stretch.time) - 1, each).round().astype(int))
         current = of(stretch)[kept]
         for _ in range(stretch.count):
-            if len(made) < MOST_POINTS:
-                within = np.column_stack([begun + stretch.time[kept], current]).tolist()
-                made += [[within[0][0] - A_STEP, 0.0], *within, [within[-1][0] + A_STEP, 0.0]]
+            if len(kept) > 1 and len(made) < MOST_POINTS:
+                times = begun + stretch.time[kept]
+                start, end = float(times[0]), float(times[-1])
+                times[0], times[-1] = start + A_STEP, end - A_STEP
+                made += [[start, 0.0], *np.column_stack([times, current]).tolist(), [end, 0.0]]
             begun += stretch.seconds
     return [*made, [begun, 0.0]]
 

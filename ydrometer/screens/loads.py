@@ -96,13 +96,14 @@ class LoadedPart:
 @dataclass(frozen=True, slots=True)
 class TurnShown:
     """Turning on the spot: whether it can, the sliding force along each side, N, how fast, rad/s, and the current of
-    one motor of each branch, A: in the turn, or stalled where it cannot.
+    one motor of each branch and of the supply, A: in the turn, or stalled where it cannot.
     """
 
     possible: bool
     force_each_side: float
     rate: float | None
     currents: list[float]
+    bus_current: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -178,7 +179,7 @@ def _turn(asked: Asked) -> TurnShown | None:
     turn = turning(asked.evaluation, asked.index)
     if turn is None:
         return None
-    return TurnShown(turn.possible, turn.force_each_side, turn.rate, turn.currents)
+    return TurnShown(turn.possible, turn.force_each_side, turn.rate, turn.currents, turn.bus_current)
 
 
 def _judged(evaluation: Evaluation, found: Limits, marked: Limits | None) -> list[JudgedTarget]:

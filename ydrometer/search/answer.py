@@ -106,7 +106,9 @@ def design_of(request: SearchRequest, options: list[Slot], option: Option) -> di
 def _with_source(branch: dict[str, Any], part: dict[str, Any]) -> dict[str, Any]:
     engine = part["kind"] == "engine"
     named = {"name": part["name"]} if part.get("name") and not part["source"].get("name") else {}
-    made = {**branch, "source": {**part["source"], **named}}
+    # How warm it gets depends on what it weighs, which the bin knows as it does of any part.
+    weighed = {"mass": part["mass"]} if part.get("mass") is not None else {}
+    made = {**branch, "source": {**weighed, **part["source"], **named}}
     for key, keeps in (("controller", not engine), ("clutch", engine)):
         if part.get(key) is not None:
             made[key] = part[key]

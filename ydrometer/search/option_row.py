@@ -10,7 +10,7 @@ from typing import Any
 from ydrometer.base.tables.measures import ELSEWHERE
 from ydrometer.document.changes import changes
 from ydrometer.document.design import Design
-from ydrometer.document.stages import Stage
+from ydrometer.document.stages import KINDS, Stage
 from ydrometer.document.target import Target
 from ydrometer.document.walk import stages_with_paths
 from ydrometer.drawing import LineDrawing, draw_line
@@ -27,7 +27,10 @@ from ydrometer.search.request import SearchRequest
 SIZES = ("module", "diametral_pitch", "pitch")
 
 
-LEFT_OPEN = ("belt_teeth", "links", "width", "profile")
+ENDS = ("driver", "driven")
+_BROUGHT = {bring.to.format(member=end) for kind in KINDS.values() for bring in kind.brings for end in ENDS}
+LEFT_OPEN = {"belt_teeth", "links", "width", "profile", *_BROUGHT} - {"efficiency"}
+"""What a search leaves open, or takes from the parts without being asked."""
 
 
 @dataclass(frozen=True, slots=True)

@@ -1070,12 +1070,9 @@ export interface components {
         };
         CurrentShown: {
             /** Format: double */
-            continuous: number | null;
-            /** Format: double */
             mean: number;
-            /** Format: double */
-            peak: number | null;
             points: number[][];
+            ratings: components["schemas"]["Rating"][];
             title: string;
         };
         DimensionEntry: {
@@ -1376,6 +1373,8 @@ export interface components {
             band: number[][];
             branch: number;
             case: number[][];
+            /** Format: double */
+            doubt: number;
             /** Format: double */
             hottest: number;
             /** Format: double */
@@ -1984,6 +1983,11 @@ export interface components {
             fields: components["schemas"]["LabelledField"][];
             kind: string;
         };
+        Rating: {
+            /** Format: double */
+            value: number;
+            words: string;
+        };
         RatioView: {
             gear: number;
             path: string;
@@ -2394,6 +2398,8 @@ export interface components {
             radii: number[];
         };
         TurnShown: {
+            /** Format: double */
+            bus_current: number;
             currents: number[];
             /** Format: double */
             force_each_side: number;

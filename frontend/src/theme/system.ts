@@ -195,8 +195,10 @@ const config = defineConfig({
       "& .words": { fontWeight: "600", lineHeight: "1.25", fontSize: "14px" },
       "& .margins": {
         display: "flex",
-        gap: "5px",
         alignItems: "center",
+        flexWrap: "wrap",
+        columnGap: "5px",
+        rowGap: "0",
         whiteSpace: "nowrap",
         fontFamily: "mono",
         fontSize: "12.5px",

@@ -14,6 +14,8 @@ interface Words {
   before: string;
   after?: string;
   bound: "at_least" | "at_most";
+  /** What is offered first, where that is not the present value. */
+  usual?: string;
 }
 
 export const MEASURES: Record<string, Words> = {
@@ -78,12 +80,14 @@ export const MEASURES: Record<string, Words> = {
     before: "Load each part to",
     after: "of what it stands",
     bound: "at_most",
+    usual: "90 %",
   },
   winding_temperature: {
     label: "Hottest winding of the day",
     before: "Let the winding get to",
     after: "over the day",
     bound: "at_most",
+    usual: "110 degC",
   },
   range_at_top: { label: "Range at top speed", before: "At top speed go", bound: "at_least" },
 };

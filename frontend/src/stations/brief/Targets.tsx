@@ -149,7 +149,7 @@ function AddTarget() {
     const entry = units.entry(row.dimension)[units.system];
     const present = live.gauges.find((g) => g.measure === measure)?.value;
     const usual = present ? Number((((present - entry.offset) / entry.factor) as number).toPrecision(2)) : 1;
-    const made: Target = { measure, [words.bound]: `${usual} ${entry.typed}`.trim() };
+    const made: Target = { measure, [words.bound]: words.usual ?? `${usual} ${entry.typed}`.trim() };
     const run = row.run as "distance" | "speed" | "time" | "";
     if (run && document.run?.[run] === undefined)
       made[run] = { distance: "10 m", speed: "3 m/s", time: "5 s" }[run];

@@ -126,13 +126,13 @@ function Block({ phase, k, chosen, assumed, onChoose, onStretch }: BlockProps) {
         type="button"
         className="row"
         aria-pressed={chosen}
-        aria-label={`Block ${k + 1}: ${words.join(", ")}`}
         onClick={onChoose}
         style={{ flex: 1, minWidth: 0, textAlign: "left", padding: "3px 12px 3px 7px", overflow: "hidden" }}
       >
+        <span className="visually-hidden">{`Block ${k + 1}: `}</span>
         <Box as="span" display="block" fontSize="12.5px" lineHeight="1.2" truncate>
           {words[0]}
-        </Box>
+        </Box>{" "}
         <Box as="span" display="block" fontFamily="mono" fontWeight="700" fontSize="14px" truncate data-lasts>
           {words[1]}
         </Box>

@@ -6,6 +6,10 @@ import type { Series } from "../../drawing/charts/curves";
 import { show, type Units, useUnits } from "../../ui/fields/units";
 
 const HEIGHT = 170;
+const LOW = 120;
+/** Room behind the last moment, for the words of the axis. */
+const BEYOND = 1.03;
+const plain = (value: number) => String(Number(value.toPrecision(3)));
 const COPPER = "var(--chakra-colors-copper)";
 const SLATE = "var(--chakra-colors-slate)";
 const MINUTE = 60;
@@ -43,6 +47,7 @@ function HeatChart({ heat, units }: { heat: Heat; units: Units }) {
       ? [{ key: "case", name: "case", colour: SLATE, points: points(heat.case), thin: true, labelAt: 0.3 }]
       : []),
   ];
+  const share = `${Math.round(100 * heat.doubt)} %`;
   const last = series[0]?.points.at(-1)?.[0] ?? 1;
   const top = Math.max(shown(heat.limit), ...heat.band.map(([, , high = 0]) => shown(high))) * 1.1;
   const text = (kelvin: number) => {
@@ -56,7 +61,7 @@ function HeatChart({ heat, units }: { heat: Heat; units: Units }) {
       </Box>
       <Chart
         height={HEIGHT}
-        x={{ unit: "min", max: last }}
+        x={{ unit: "min", max: last * BEYOND }}
         y={{ max: top }}
         series={series}
         between={heat.band.map(([seconds = 0, low = 0, high = 0]) => [
@@ -65,7 +70,7 @@ function HeatChart({ heat, units }: { heat: Heat; units: Units }) {
           shown(high),
         ])}
         notches={[{ axis: "y", value: shown(heat.limit), text: `limit ${text(heat.limit)}` }]}
-        format={(value) => String(Math.round(value))}
+        format={plain}
       />
       <Box as="ul" fontSize="sm" pl="4" listStyleType="square">
         <li>{`In moving air at most ${text(heat.moving_air)}.`}</li>
@@ -76,9 +81,9 @@ function HeatChart({ heat, units }: { heat: Heat; units: Units }) {
         </li>
         <li data-rest>{restWords(heat.rest_needed)}</li>
         <li>
-          {heat.nodes > 1
-            ? "The band is what it would be if heat flowed 15 % more easily or harder than said."
-            : "The band is what it would be if heat flowed 30 % more easily or harder: from mass and continuous current alone it is a guess, for minutes and not for seconds."}
+          {`The band is what it would be if heat flowed ${share} more easily or harder than said, and its masses held as much more or less.`}
+          {heat.nodes === 1 &&
+            " From mass and continuous current alone it is a guess, for minutes and not for seconds."}
         </li>
       </Box>
     </Box>
@@ -105,22 +110,22 @@ function CurrentChart({ current, units }: { current: Loads["currents"][number]; 
   const points = current.points.map(([seconds = 0, amps = 0]): [number, number] => [seconds / MINUTE, amps]);
   const text = (amps: number) => Object.values(show(units, "current", amps)).join(" ");
   const most = Math.max(...points.map(([, amps]) => amps));
-  const limits = [
-    { value: current.peak, words: "for a moment" },
-    { value: current.continuous, words: "for long" },
-  ].filter((one): one is { value: number; words: string } => one.value !== null);
   return (
     <Box data-current={current.title} mt="2">
       <Box fontWeight="600" _firstLetter={{ textTransform: "uppercase" }}>
         {`${current.title}, one heat: at most ${text(most)}; root mean square ${text(current.mean)}, waits left out`}
       </Box>
       <Chart
-        height={120}
-        x={{ unit: "min", max: points.at(-1)?.[0] ?? 1 }}
-        y={{ max: Math.max(most, ...limits.map((one) => one.value)) * 1.15 }}
+        height={LOW}
+        x={{ unit: "min", max: (points.at(-1)?.[0] ?? 1) * BEYOND }}
+        y={{ max: Math.max(most, ...current.ratings.map((one) => one.value)) * 1.15 }}
         series={[{ key: "current", name: "", colour: COPPER, points, thin: true }]}
-        notches={limits.map(({ value, words }) => ({ axis: "y", value, text: `${words} ${text(value)}` }))}
-        format={(value) => String(Math.round(value))}
+        notches={current.ratings.map(({ value, words }) => ({
+          axis: "y",
+          value,
+          text: `${words} ${text(value)}`,
+        }))}
+        format={plain}
       />
     </Box>
   );

@@ -71,7 +71,7 @@ describe("Loads", () => {
   it("opens the working of a row", () => {
     bench();
     fireEvent.click(part("gears"));
-    expect(screen.getAllByLabelText(/^Where \d+ % comes from/).length).toBeGreaterThan(0);
+    expect(screen.getAllByLabelText(/^\d+ %: where it comes from/).length).toBeGreaterThan(0);
   });
 
   it("shades the line by what its members stand", () => {

@@ -217,11 +217,12 @@ function TurnWords({ turn }: { turn: Loads["turn"] }) {
   const units = useUnits();
   if (!turn) return null;
   const { number, unit } = show(units, "force", turn.force_each_side);
+  const bus = Object.values(show(units, "current", turn.bus_current)).join(" ");
   const amps = turn.currents.map((one) => Object.values(show(units, "current", one)).join(" ")).join(" and ");
   return (
     <Box data-turn>
       {turn.possible && turn.rate !== null
-        ? `It turns on the spot against ${number} ${unit} along each side, once around in ${((2 * Math.PI) / turn.rate).toFixed(2)} s, with ${amps} a motor.`
+        ? `It turns on the spot against ${number} ${unit} along each side, once around in ${((2 * Math.PI) / turn.rate).toFixed(2)} s, with ${amps} a motor and ${bus} from the supply.`
         : `It cannot turn on the spot: that takes ${number} ${unit} along each side, and its motors stall at ${amps}.`}
     </Box>
   );

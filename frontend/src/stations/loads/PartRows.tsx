@@ -25,8 +25,13 @@ export function PartRows({ part, words }: { part: LoadedPart; words: Loads["word
             {word.text}
           </Box>
         ))}
-      {part.rows.map((row) => (
-        <Row key={`${row.check} ${row.member} ${row.moment}`} row={row} keyed={row === keyed} />
+      {part.rows.map((row, i) => (
+        <Row
+          key={`${row.check} ${row.member} ${row.moment}`}
+          row={row}
+          keyed={row === keyed}
+          needs={row.needs.filter((need) => !wantedBefore(part.rows.slice(0, i), need.path))}
+        />
       ))}
       {cautions.map((caution) => (
         <Box
@@ -49,9 +54,14 @@ export function PartRows({ part, words }: { part: LoadedPart; words: Loads["word
 export const relieved = (part: LoadedPart): LoadRow | null =>
   part.rows.find((row) => row.state === "over" || row.state === "near") ?? null;
 
-function Row({ row, keyed }: { row: LoadRow; keyed: boolean }) {
+/** Whether a row above asks for it already. */
+const wantedBefore = (rows: LoadRow[], path: string) =>
+  rows.some((row) => row.needs.some((need) => need.path === path));
+
+function Row({ row, keyed, needs }: { row: LoadRow; keyed: boolean; needs: LoadRow["needs"] }) {
   const units = useUnits();
   const ask = useAsk();
+  const figure = row.use === null ? (row.state === "over" ? "over" : "–") : percent(row.use);
   return (
     <Box borderTopWidth="1px" borderColor="line" py="2" data-check={row.check} data-state={row.state}>
       <Box display="flex" gap="2" alignItems="center">
@@ -60,15 +70,16 @@ function Row({ row, keyed }: { row: LoadRow; keyed: boolean }) {
           {row.title}
           {row.member && `, ${row.part}`}
         </Box>
-        <button
-          type="button"
-          className="figure"
-          onClick={() => ask({ measure: row.check, at: null, row })}
-          aria-label={`Where ${row.use === null ? "it" : percent(row.use)} comes from: ${row.part}, ${row.title}`}
-          data-ask
-        >
-          {row.use === null ? (row.state === "over" ? "over" : "–") : percent(row.use)}
-        </button>
+        <Box asChild fontFamily="mono" fontWeight="700" fontSize="xl" textDecoration="underline dotted">
+          <button
+            type="button"
+            onClick={() => ask({ measure: row.check, at: null, row })}
+            aria-label={`${figure}: where it comes from, ${row.part}, ${row.title}`}
+            data-ask
+          >
+            {figure}
+          </button>
+        </Box>
       </Box>
       <Box fontFamily="mono" fontSize="13.5px">
         {against(units, row)}
@@ -78,7 +89,7 @@ function Row({ row, keyed }: { row: LoadRow; keyed: boolean }) {
       {row.remarks.map((remark) => (
         <Small key={remark}>{`${remark[0]?.toUpperCase()}${remark.slice(1)}.`}</Small>
       ))}
-      {row.needs.length > 0 && <Needs row={row} />}
+      {needs.length > 0 && <Needs needs={needs} />}
       {row.offers.length > 0 && <Offers row={row} />}
       {(row.state === "near" || row.state === "over") && <Helps row={row} keyed={keyed} />}
     </Box>
@@ -86,13 +97,13 @@ function Row({ row, keyed }: { row: LoadRow; keyed: boolean }) {
 }
 
 /** What would settle a row, to be typed here, or in Fit where it belongs. */
-function Needs({ row }: { row: LoadRow }) {
+function Needs({ needs }: { needs: LoadRow["needs"] }) {
   const { vehicle } = usePlace();
   return (
     <Box mt="1" data-needs>
       <Small>Not known. This would settle it:</Small>
       <Box display="grid" gap="2" gridTemplateColumns="repeat(auto-fill, minmax(130px, 1fr))">
-        {row.needs.map((need) =>
+        {needs.map((need) =>
           need.dimension ? (
             <Field key={need.path} path={need.path} label={need.words} dimension={need.dimension} optional />
           ) : (

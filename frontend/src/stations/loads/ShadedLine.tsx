@@ -1,16 +1,16 @@
 import { Box } from "@chakra-ui/react";
 import { memo } from "react";
 import type { LineDrawing, LoadedPart, Row } from "../../api/client";
-import { PANEL } from "../../drawing/colours";
+import { PANEL, SECOND } from "../../drawing/colours";
 import { LineShapes } from "../../drawing/MiniLine";
-import { type Frame, framesFor, loopPath } from "../../drawing/paths";
+import { type Frame, framesFor, loopPath, spread } from "../../drawing/paths";
 import { SvgText } from "../../drawing/SvgText";
 import { useWidth } from "../../drawing/useWidth";
 import { ofMember, percent, type Used } from "../../words/loads";
 import { COLOURS } from "./Bars";
 
-const HEIGHT = 118;
-const SIDES = { left: 10, right: 10, top: 20, bottom: 10 };
+const HEIGHT = 132;
+const SIDES = { left: 10, right: 10, top: 26, bottom: 8 };
 
 interface Props {
   line: LineDrawing;
@@ -81,25 +81,48 @@ function Shades({ row, frame, parts, onChoose }: { row: Row; frame: Frame } & Om
           )
         );
       })}
-      {round.map(({ path, member, x, y, r }) => {
-        const used = ofMember(parts, path, member);
-        if (used?.use === null || used?.use === undefined) return null;
-        return (
-          <SvgText
-            key={`${path} ${member}`}
-            x={frame.x(x)}
-            y={Math.max(12, frame.y(y) - r * frame.scale - 4)}
-            mono
-            size={12}
-            rim={PANEL}
-            bold={used.state === "over"}
-          >
-            {percent(used.use)}
-          </SvgText>
-        );
-      })}
+      <Labels round={round} frame={frame} parts={parts} />
     </>
   );
 }
+
+interface Round {
+  path: string;
+  member: string;
+  x: number;
+  y: number;
+  r: number;
+}
+
+/** One figure a stage over its largest wheel, kept apart from the next one. */
+function Labels({ round, frame, parts }: { round: Round[]; frame: Frame; parts: LoadedPart[] }) {
+  const labels = [...new Set(round.map(({ path }) => path))]
+    .map((path) => {
+      const own = round.filter((one) => one.path === path);
+      const at = own.reduce((one, other) => (other.r > one.r ? other : one));
+      const uses = own.map(({ member }) => ofMember(parts, path, member)?.use ?? -1);
+      return { path, x: frame.x(at.x), y: frame.y(at.y) - at.r * frame.scale, use: Math.max(...uses) };
+    })
+    .filter(({ use }) => use >= 0)
+    .sort((a, b) => a.x - b.x);
+  const places = spread(
+    labels.map(({ x }) => x),
+    LABEL,
+    LABEL / 2,
+    Number.POSITIVE_INFINITY,
+  );
+  const top = Math.min(...round.map(({ y, r }) => frame.y(y) - r * frame.scale)) - 8;
+  return labels.map(({ path, x, y, use }, i) => (
+    <g key={path}>
+      <path d={`M ${places[i]} ${top + 3} L ${x} ${y}`} stroke={SECOND} strokeWidth={0.8} />
+      <SvgText x={places[i] ?? x} y={top} mono size={12.5} rim={PANEL} bold={use > 1}>
+        {percent(use)}
+      </SvgText>
+    </g>
+  ));
+}
+
+/** Pixels between the middles of two figures. */
+const LABEL = 48;
 
 const colourOf = (used: Used) => `var(--chakra-colors-${COLOURS[used.state]})`;

@@ -8,7 +8,7 @@ export type Phase = Loads["day"][number];
 const LEAST = 48;
 const DOUBLING = 25;
 const SHORTEST = 1;
-const LONGEST = 24 * 3600;
+const LONGEST = 20 * 3600;
 const MINUTE = 60;
 /** From here on a time is told in minutes. */
 const MINUTES_FROM = 120;

@@ -4,6 +4,7 @@ import { Link } from "react-router";
 import type { Options, SearchAnswer } from "../../api/client";
 import { useDocument, useEdit, usePlace } from "../../document/context";
 import type { DesignDocument } from "../../document/document";
+import { useUnits } from "../../ui/fields/units";
 import { moment } from "../../ui/when";
 import { Columns } from "../shared/Compare";
 import { Field } from "./Field";
@@ -190,6 +191,7 @@ const Found = memo(function Found({ options, search, stale, onAgain }: FoundProp
 function Headline({ options, search, stale, onAgain }: FoundProps) {
   const { vehicle } = usePlace();
   const { readOnly } = useEdit();
+  const units = useUnits();
   const targets = options.measures.some((m) => m.wanted);
   return (
     <Flex align="baseline" gap="3" wrap="wrap" mb="2" data-headline>
@@ -201,6 +203,9 @@ function Headline({ options, search, stale, onAgain }: FoundProps) {
           <>
             of {whole(options.combinations)} combinations {options.meeting_all === 1 ? "meets" : "meet"} every
             target
+            {options.measures.some(
+              (m) => m.wanted && units.measures.some((one) => one.loads && one.name === m.measure),
+            ) && " but those on loads, which are worked out for the listed ones alone"}
           </>
         ) : (
           <>

@@ -102,6 +102,7 @@ function Chip({ stage, path, live }: { stage: Stage; path: string; live: Live })
           data-chip-load={loaded.state}
         >
           <StandingMark standing={STANDS[loaded.state]} size={11} />
+          {loaded.state !== "ok" && loaded.use !== null && ` ${percent(loaded.use)}`}
         </Box>
       )}
       {kind?.short ?? stage.kind} <b>{teethWords(kind, stage)}</b>{" "}

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { KINDS } from "../../../fixtures/kinds";
-import { sourceChanges, wholeChanges, wholeKind } from "./binChanges";
+import { sourceChanges, wheelChanges, wholeChanges, wholeKind } from "./binChanges";
 
 const branch = "drive.branches[0]";
 
@@ -33,6 +33,27 @@ describe("parts of the bin in a design", () => {
     expect(wholeChanges(KINDS, "p", { id: "y", kind: "gearbox", reductions: [4, 3] })).toEqual({
       p: { kind: "planetary", reductions: [4, 3] },
     });
+    expect(wholeChanges(KINDS, "p", { ...box, torque_rating: "4 N*m" })).toEqual({
+      p: { kind: "gearbox", ratio: 5, efficiency: 0.9, torque_rating: "4 N*m" },
+    });
     expect(wholeKind(KINDS, { id: "z", kind: "gearbox", ratios: [3, 2] })).toBeUndefined();
+  });
+
+  it("a gear brings its material; its width only where none is said", () => {
+    const gear = { id: "g", kind: "gear", teeth: 20, material: "brass", width: "6 mm" };
+    const kind = KINDS.of("gear");
+    expect(wheelChanges(kind, {}, "p", "driven", gear)).toMatchObject({
+      "p.driven_material": "brass",
+      "p.width": "6 mm",
+    });
+    expect("p.width" in wheelChanges(kind, { width: "8 mm" }, "p", "driven", gear)).toBe(false);
+    const unknown = wheelChanges(kind, {}, "p", "driver", { ...gear, material: "what lay about" });
+    expect(unknown["p.driver_material"]).toBeUndefined();
+  });
+
+  it("a motor brings what it weighs", () => {
+    const source = { kind: "motor", constants: { kv: "420 rpm/V" } };
+    const part = { id: "m", kind: "motor", source, mass: "310 g" };
+    expect(sourceChanges(branch, part)[`${branch}.source`]).toEqual({ ...source, mass: "310 g" });
   });
 });
