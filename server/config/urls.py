@@ -28,6 +28,7 @@ api = [
     path("aids/", evaluation.AidView.as_view()),
     path("compare/", evaluation.CompareView.as_view()),
     path("loads/", evaluation.LoadsView.as_view()),
+    path("loads/day/", evaluation.LoadsDayView.as_view()),
     path("loads/helps/", evaluation.LoadsHelpsView.as_view()),
     path("loads/working/", evaluation.LoadsWorkingView.as_view()),
     path("grid/", evaluation.GridView.as_view()),

@@ -23,6 +23,7 @@ from ydrometer.questions.compare import Comparison, compare
 from ydrometer.questions.duty_limit import DutyLimit, duty_limit
 from ydrometer.questions.grid import MOST as MOST_SIZES
 from ydrometer.questions.grid import Grid, grid
+from ydrometer.screens.day_shown import DayShown, day_shown
 from ydrometer.screens.gauge_bands import Uncertainties, uncertainties
 from ydrometer.screens.live import Live, Wish, look, readable
 from ydrometer.screens.loads import HelpShown, LoadsShown, RowWanted, helps_shown, loads_shown, working_shown
@@ -56,6 +57,10 @@ class LiveRequestSerializer(serializers.Serializer[Any]):
 class LoadsRequestSerializer(serializers.Serializer[Any]):
     document = DocumentField()
     mark = DocumentField(allow_null=True, required=False)
+
+
+class LoadsDayRequestSerializer(serializers.Serializer[Any]):
+    document = DocumentField()
 
 
 class LoadsRowRequestSerializer(serializers.Serializer[Any]):
@@ -143,6 +148,13 @@ class LoadsView(APIView):
         """What each part has to stand, and does; how warm motors get over the day."""
         asked = read(LoadsRequestSerializer, request)
         return Response(loads_shown(design.read(asked["document"]), readable(asked.get("mark"))))
+
+
+class LoadsDayView(APIView):
+    @extend_schema(request=LoadsDayRequestSerializer, responses={200: answer_of(DayShown), **BAD, **SIGNED_OUT})
+    def post(self, request: Request) -> Response:
+        """The day of a design: how warm its motors get, and what flows."""
+        return Response(day_shown(design.read(read(LoadsDayRequestSerializer, request)["document"])))
 
 
 def _row_wanted(asked: dict[str, Any]) -> RowWanted:

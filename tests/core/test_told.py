@@ -22,6 +22,7 @@ from ydrometer.loads.turning import turn_remark
 from ydrometer.loads.warnings import warnings
 from ydrometer.parts.columns import TABLE, cell_text, cell_value
 from ydrometer.parts.read import read_part
+from ydrometer.screens.day_shown import day_shown
 from ydrometer.screens.live import look
 from ydrometer.screens.loads import RowWanted, loads_shown, working_shown
 from ydrometer.working.recipes import NoWorkingError
@@ -124,13 +125,13 @@ class Shown(TestCase):
         self.assertIsNone(loads_shown(design.read(raw)).parts[0].mark)
 
     def test_the_doubt_lies_around_the_curve_and_moving_air_below_it(self) -> None:
-        (heat,) = loads_shown(design.read(demo("knot"))).heat
+        (heat,) = day_shown(design.read(demo("knot"))).heat
         for (_, warm), (_, low, high), (_, air) in zip(heat.winding, heat.band, heat.air, strict=True):
             self.assertTrue(low <= warm <= high)
             self.assertLessEqual(air, warm + 1e-9)
 
     def test_a_current_is_drawn_over_one_heat_with_its_ratings(self) -> None:
-        (motor, battery) = loads_shown(design.read(demo("sandpiper"))).currents
+        (motor, battery) = day_shown(design.read(demo("sandpiper"))).currents
         self.assertEqual([one.words for one in motor.ratings],
                          ["motor for a moment", "motor for long", "controller for long"])  # fmt: skip
         self.assertEqual(motor.points[0], [0.0, 0.0])

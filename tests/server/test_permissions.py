@@ -32,6 +32,7 @@ TABLE: dict[str, dict[str, tuple[str, Any]]] = {
     "demo/": {"post": (OPEN, None)},
     "live/": {"post": (SIGNED_IN, {"document": PLAIN})},
     "loads/": {"post": (SIGNED_IN, {"document": PLAIN})},
+    "loads/day/": {"post": (SIGNED_IN, {"document": PLAIN})},
     "loads/helps/": {"post": (SIGNED_IN, {"document": PLAIN, "check": "gear_tooth", "path": "drive.stages[0]"})},
     "loads/working/": {"post": (SIGNED_IN, {"document": PLAIN, "check": "brakes", "path": "vehicle"})},
     "sweep/": {"post": (SIGNED_IN, {"document": PLAIN, "path": "drive.stages[0]", "member": "driver"})},

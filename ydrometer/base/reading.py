@@ -11,6 +11,7 @@ import dataclasses
 import math
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
+from functools import cache
 from typing import Any, TypeVar, cast
 
 from ydrometer.base.quantities import LONGEST_TEXT, QUANTITY_FORMS, Schema, read_quantity
@@ -239,10 +240,10 @@ def read_object(kind: type[T], raw: Any, path: str, reading: Reading) -> T:
     """
     if not isinstance(raw, Mapping):
         return cast(T, reading.fault(path, f"{shown(raw)} given", "give an object"))
-    fields = {key_of(f): f for f in dataclasses.fields(cast(Any, kind))}
+    fields = _fields_by_key(cast(Any, kind))
     _refuse_unknown(raw, fields, path, reading)
     before = reading.found
-    values = {f.name: _read_field(f, raw, _join(path, key), reading) for key, f in fields.items()}
+    values = {f.name: _read_field(f, key, raw, _join(path, key), reading) for key, f in fields.items()}
     if reading.found > before or any(value is UNREADABLE for value in values.values()):
         return cast(T, UNREADABLE)
     made = kind(**values)
@@ -251,10 +252,17 @@ def read_object(kind: type[T], raw: Any, path: str, reading: Reading) -> T:
     return made
 
 
-def _read_field(declared: dataclasses.Field[Any], raw: Mapping[str, Any], path: str, reading: Reading) -> Any:
+@cache
+def _fields_by_key(kind: type[Any]) -> dict[str, dataclasses.Field[Any]]:
+    return {key_of(f): f for f in dataclasses.fields(kind)}
+
+
+def _read_field(
+    declared: dataclasses.Field[Any], key: str, raw: Mapping[str, Any], path: str, reading: Reading
+) -> Any:  # fmt: skip
     spec: Spec = declared.metadata["spec"]
-    if key_of(declared) in raw:
-        return spec.read(raw[key_of(declared)], path, reading)
+    if key in raw:
+        return spec.read(raw[key], path, reading)
     if declared.default is dataclasses.MISSING:
         return reading.fault(path, "missing", "this value is needed")
     if spec.absent and declared.default is not None:

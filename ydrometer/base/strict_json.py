@@ -73,12 +73,20 @@ def refuse_unsafe(raw: Any, deepest: int = DEEPEST) -> None:
     """
     level = [raw]
     for _ in range(deepest + 1):
+        below: list[Any] = []
         for node in level:
-            if wrong := _unsafe(node):
-                raise DocumentError([Fault(_path_to(node, raw, deepest) or "$", *wrong)])
-        level = [child for node in level for child in _children(node)]
-        if not level:
+            # Kinds of nodes in the order in which there are most of them: every key press comes through here.
+            if isinstance(node, str | int | float):
+                if wrong := _unsafe(node):
+                    raise DocumentError([Fault(_path_to(node, raw, deepest) or "$", *wrong)])
+            elif isinstance(node, dict | Mapping):
+                below += node
+                below += node.values()
+            elif isinstance(node, list):
+                below += node
+        if not below:
             return
+        level = below
     raise _refusal("nested too deep", f"at most {deepest} levels are read")
 
 
@@ -88,13 +96,11 @@ _UNKEEPABLE = re.compile("[\0-\x08\x0b\x0c\x0e-\x1f\x7f-\x9f\ud800-\udfff\ufffe\
 """What XML, PostgreSQL or a line on a screen cannot hold; tabs and ends of lines are kept."""
 
 
-def _unsafe(node: Any) -> tuple[str, str] | None:
+def _unsafe(node: str | float) -> tuple[str, str] | None:
     """What is wrong with one text or number and what would be right, or None."""
-    if isinstance(node, str) and _UNKEEPABLE.search(node):
-        return f"{shown(node)} holds control characters", "leave them out"
-    if isinstance(node, int | float) and not -_LARGEST < node < _LARGEST:
-        return "the number is too large", "give one below 1e308"
-    return None
+    if isinstance(node, str):
+        return (f"{shown(node)} holds control characters", "leave them out") if _UNKEEPABLE.search(node) else None
+    return None if -_LARGEST < node < _LARGEST else ("the number is too large", "give one below 1e308")
 
 
 def _path_to(bad: Any, node: Any, deepest: int) -> str | None:
@@ -108,12 +114,6 @@ def _path_to(bad: Any, node: Any, deepest: int) -> str | None:
             here = f"[{step}]" if isinstance(step, int) else step
             return f"{here}.{below}" if below and not below.startswith("[") else f"{here}{below}"
     return None
-
-
-def _children(node: Any) -> list[Any]:
-    if isinstance(node, Mapping):
-        return [*node.keys(), *node.values()]
-    return node if isinstance(node, list) else []
 
 
 def _refusal(problem: str, remedy: str) -> DocumentError:

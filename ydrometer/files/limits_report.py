@@ -13,7 +13,7 @@ from ydrometer.evaluation.evaluate import evaluate
 from ydrometer.loads.asked import Asked, Warmth
 from ydrometer.loads.helps import helps
 from ydrometer.loads.limits import Limits, limits
-from ydrometer.loads.moments import RUN, RUN_PEAK, TURN
+from ydrometer.loads.moments import RUN, RUN_PEAK, TURN, run_peak
 from ydrometer.loads.passing import Line, line
 from ydrometer.loads.rows import Row
 from ydrometer.motion.states import States
@@ -58,8 +58,9 @@ def _moments(asked: Asked) -> list[dict[str, Any]]:
     moments = asked.moments
     single = [name for name in dict.fromkeys(moments.names) if name != RUN]
     made = [_moment(name, moments.states, asked.line, moments.names.index(name)) for name in single]
-    if moments.peak is not None:
-        made.append(_moment(RUN_PEAK, moments.peak, line(asked.design, moments.peak), 0))
+    peak = run_peak(asked.evaluation, asked.index, moments)
+    if peak is not None:
+        made.append(_moment(RUN_PEAK, peak, line(asked.design, peak), 0))
     return made
 
 

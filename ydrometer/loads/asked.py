@@ -114,8 +114,12 @@ class Asked:
             loop_said(self.design, self.setups, through.path),
         )  # fmt: skip
 
-    def blocks(self, b: int) -> list[heat.Block]:
-        """What heats one motor of a branch in one heat."""
+    @cached_property
+    def blocks(self) -> dict[int, list[heat.Block]]:
+        """What heats one motor of each branch in one heat."""
+        return {b: self._blocks(b) for b, _ in self.motors}
+
+    def _blocks(self, b: int) -> list[heat.Block]:
         different = {id(stretch): stretch for stretch in self.heats.stretches}
         known = {name: day.block(stretch, b) for name, stretch in different.items()}
         return [known[id(stretch)] for stretch in self.heats.stretches]
@@ -128,7 +132,7 @@ class Asked:
         still, moving = (heat.network(source, ambient, moving_air=moved) for moved in (False, True))
         if still is None or moving is None:
             return None
-        blocks = self.blocks(b)
+        blocks = self.blocks[b]
         count, limit = self.heats.count, self.limit(source)
         one = heat.Day(still, blocks)
         shove = self.moments.states.current[self.moments.names.index("shove"), b]

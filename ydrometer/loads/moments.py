@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 from ydrometer.evaluation.evaluate import Evaluation
 from ydrometer.loads.turning import Turn, turn_on_the_spot
 from ydrometer.motion import states
-from ydrometer.motion.plant import Array, Batch
+from ydrometer.motion.plant import Array
 from ydrometer.motion.states import States
 
 HARD_START, SHOVE, TURN, RUN, RUN_PEAK, TOP = (
@@ -31,14 +31,13 @@ class Moments:
 
     Attributes:
         names: of the m states, in the order hard start, shove, turn on the spot, run (many), top speed. states.
-        peak: the moment of the run with most power at the wheels, None without a run. run: all of it, None likewise.
+        run: all of it, None without one.
         turn: None of a design that cannot be asked. airborne: speed of one source of each branch with the wheels in the
         air, rad/s, (J,). in_the_air: the speed of the wheels' rims then, m/s.
     """
 
     names: list[str]
     states: States
-    peak: States | None
     run: States | None
     turn: Turn | None
     airborne: Array
@@ -57,18 +56,17 @@ def moments(evaluation: Evaluation, index: int = 0) -> Moments:
     turn, state = turn_on_the_spot(design, batch, row)
     found = [(HARD_START, states.hard_start(batch, row)), (SHOVE, states.shove(batch, row))]
     found += [(TURN, state)] if state is not None else []
-    run = peak = None
+    run = None
     top = float(evaluation.raw("top_speed", index))
     if evaluation.starts(index) and math.isfinite(top):
         run = states.along_the_run(batch, row)
         found.append((RUN, _rows(run, run.speed <= RUN_SHARE * top)))
-        peak = _peak(batch, row, found[-1][1])
         found.append((TOP, states.driving(batch, row, int(evaluation.raw("last_gear", index)), top)))
     last = batch.gears.shape[1] - 1
     air = float(evaluation.raw("no_load_speed", index))
     airborne = air * batch.gears["turning"][row, last] * batch.sources["speed_ratio"][row]
     names = [name for name, part in found for _ in part.time]
-    return Moments(names, _joined([part for _, part in found]), peak, run, turn, airborne, air)
+    return Moments(names, _joined([part for _, part in found]), run, turn, airborne, air)
 
 
 def _rows(of: States, wanted: NDArray[np.bool_]) -> States:
@@ -79,10 +77,19 @@ def _joined(parts: list[States]) -> States:
     return States(*(np.concatenate([getattr(part, f.name) for part in parts]) for f in fields(States)))
 
 
-def _peak(batch: Batch, row: int, run: States) -> States:
+def run_peak(evaluation: Evaluation, index: int, moments: Moments) -> States | None:
     """The first moment of the run with the largest power at the wheels: of looks the best, improved by golden section
-    (Press and others, Numerical Recipes, section Golden section search in one dimension).
+    (Press and others, Numerical Recipes, section Golden section search in one dimension); None without a run.
+
+    Args:
+        evaluation: holds the design.
+        index: its place there.
+        moments: of it.
     """
+    if moments.run is None:
+        return None
+    group, row = evaluation.group(index)
+    batch, run = group.batch, _rows(moments.states, np.array(moments.names) == RUN)
     power = run.force * run.speed
     best = int(np.argmax(power >= (1.0 - SAME_POWER) * power.max()))
     gear = int(run.gear[best])

@@ -5,14 +5,16 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from functools import partial
-from typing import Literal
+from typing import Any, Literal
 
 import numpy as np
+from numpy.typing import NDArray
 
 from ydrometer.base.reckoning import Floats
+from ydrometer.document.design import Document
 from ydrometer.document.loads import USUAL_DAY, Phase, Runs
-from ydrometer.document.sources import Motor
 from ydrometer.document.supply import Battery
+from ydrometer.evaluation.evaluate import evaluate
 from ydrometer.loads import heat
 from ydrometer.loads.asked import Asked, Warmth
 from ydrometer.loads.day import Stretch, root_mean_square
@@ -20,6 +22,8 @@ from ydrometer.loads.electrical import current_of
 
 MOST_POINTS = 1200
 """Of a curve of current."""
+WARM_POINTS = 400
+"""Of a curve of temperature, at most."""
 A_STEP = 1e-6
 """s that a step of a current takes in its curve, so that no two points lie at one time."""
 A_STRETCH = 16
@@ -80,6 +84,24 @@ class CurrentShown:
     ratings: list[Rating]
 
 
+@dataclass(frozen=True, slots=True)
+class DayShown:
+    """The day: how warm each branch of motors gets of which enough is known, and currents over one heat."""
+
+    heat: list[HeatShown]
+    currents: list[CurrentShown]
+
+
+def day_shown(document: Document) -> DayShown:
+    """The day of one design, drawn apart from its parts: they are wanted first.
+
+    Args:
+        document: as read.
+    """
+    asked = Asked(evaluate([document]))
+    return DayShown([_heat_shown(asked, warmth) for warmth in asked.warmth.values()], list(_currents_shown(asked)))
+
+
 def phases_shown(phases: tuple[Phase, ...]) -> list[PhaseShown]:
     """The phases of a day, or of the usual one where there are none."""
     return [
@@ -89,11 +111,21 @@ def phases_shown(phases: tuple[Phase, ...]) -> list[PhaseShown]:
     ]  # fmt: skip
 
 
-def heat_shown(asked: Asked, warmth: Warmth) -> HeatShown:
+def _heat_shown(asked: Asked, warmth: Warmth) -> HeatShown:
     """How warm a motor gets, with its doubt."""
     source = dict(asked.motors)[warmth.branch]
-    curve = warmth.day.curve
+    kept = _kept(warmth.day.curve)
+    curve = warmth.day.curve[kept]
     doubt = heat.DOUBT[warmth.day.nodes]
+
+    def again(**other: Any) -> list[float]:
+        """The winding with other figures."""
+        network = heat.network(source, asked.design.conditions.ambient, **other)
+        assert network is not None  # the caller knows how warm it gets
+        made = heat.gone_through(heat.Day(network, asked.blocks[warmth.branch]), asked.heats.count)
+        return made.curve[kept, 1].tolist()  # type: ignore[no-any-return]  # of an array of floats
+
+    times = curve[:, 0].tolist()
     return HeatShown(
         branch=warmth.branch,
         title=_of_branch(asked, "motor", warmth.branch),
@@ -106,28 +138,23 @@ def heat_shown(asked: Asked, warmth: Warmth) -> HeatShown:
         rest_needed=warmth.rest_needed,
         winding=curve[:, [0, 1]].tolist(),
         case=curve[:, [0, 2]].tolist(),
-        air=_again(asked, warmth.branch, source, moving_air=True).tolist(),
-        band=_band(asked, warmth.branch, source, doubt),
+        air=_rows(times, again(moving_air=True)),
+        band=_rows(times, again(hotter=-doubt), again(hotter=doubt)),
         doubt=doubt,
     )
 
 
-def _band(asked: Asked, b: int, motor: Motor, doubt: float) -> list[list[float]]:
-    """Time, and the winding if it warms less and more than said."""
-    cooler, hotter = (_again(asked, b, motor, hotter=share) for share in (-doubt, doubt))
-    made: list[list[float]] = np.column_stack([cooler, hotter[:, 1]]).tolist()
-    return made
+def _rows(*columns: list[float]) -> list[list[float]]:
+    return [list(row) for row in zip(*columns, strict=True)]
 
 
-def _again(asked: Asked, b: int, motor: Motor, *, moving_air: bool = False, hotter: float = 0.0) -> Floats:
-    """The curve of the winding with other resistances to heat: time and temperature, (k, 2)."""
-    network = heat.network(motor, asked.design.conditions.ambient, moving_air=moving_air, hotter=hotter)
-    assert network is not None  # the caller knows how warm it gets
-    made = heat.gone_through(heat.Day(network, asked.blocks(b)), asked.heats.count)
-    return made.curve[:, :2]
+def _kept(curve: Floats) -> NDArray[np.intp]:
+    """Places of as many rows as a chart shows, the hottest one among them."""
+    even = np.linspace(0, len(curve) - 1, min(len(curve), WARM_POINTS)).round().astype(int)
+    return np.union1d(even, np.argmax(curve[:, 1]))
 
 
-def currents_shown(asked: Asked) -> Iterator[CurrentShown]:
+def _currents_shown(asked: Asked) -> Iterator[CurrentShown]:
     """Currents of one motor a branch and of the supply, over one heat."""
     for b, motor in asked.motors:
         ratings = [*_rated("motor", motor), *_rated("controller", asked.design.drive.branches[b].controller)]

@@ -22,7 +22,7 @@ from ydrometer.loads.told import known
 from ydrometer.loads.turning import turning
 from ydrometer.loads.warnings import Word, warnings
 from ydrometer.loads.words import CAUTIONS, CHECKS, part_title, sentence
-from ydrometer.screens.day_shown import CurrentShown, HeatShown, PhaseShown, currents_shown, heat_shown, phases_shown
+from ydrometer.screens.day_shown import PhaseShown, phases_shown
 from ydrometer.working import Working
 from ydrometer.working.recipes import NoWorkingError
 
@@ -124,9 +124,9 @@ class LoadsShown:
     Attributes:
         sentence, state: of the worst row. use: of it, None where nothing is known. parts: in the order of the line.
         words: what should not go unsaid about its ratings. day, heats: as described, or as assumed where
-        `day_assumed`. left_out: phases that the design cannot do, and why. heat: of each branch of motors that is
-        known. currents: over one heat. turn: on the spot, None where it cannot be asked. targets: that only Loads can
-        judge. not_judged: shafts of which nothing can be said.
+        `day_assumed`; `day_shown` draws them. left_out: phases that the design cannot do, and why. turn: on the spot,
+        None where it cannot be asked. targets: that only Loads can judge. not_judged: shafts of which nothing can be
+        said.
     """
 
     sentence: str
@@ -138,8 +138,6 @@ class LoadsShown:
     heats: int
     day_assumed: bool
     left_out: list[str]
-    heat: list[HeatShown]
-    currents: list[CurrentShown]
     turn: TurnShown | None
     targets: list[JudgedTarget]
     not_judged: list[str]
@@ -167,8 +165,6 @@ def loads_shown(document: Document, mark: Document | None = None) -> LoadsShown:
         heats=asked.heats.count,
         day_assumed=asked.heats.assumed,
         left_out=[_left_out(fault) for fault in asked.heats.left_out],
-        heat=[heat_shown(asked, warmth) for warmth in asked.warmth.values()],
-        currents=list(currents_shown(asked)),
         turn=_turn(asked),
         targets=_judged(evaluation, found, marked),
         not_judged=[one.path for one in found.not_judged],

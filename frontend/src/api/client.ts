@@ -39,6 +39,7 @@ export type Mounted = Schemas["Mounted"];
 export type Loads = Schemas["LoadsShown"];
 export type LoadedPart = Loads["parts"][number];
 export type LoadRow = LoadedPart["rows"][number];
+export type LoadDay = Schemas["DayShown"];
 export type LoadHelp = Schemas["HelpShown"];
 export type LoadState = Loads["state"];
 /** What stands on one plate. */

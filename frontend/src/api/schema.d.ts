@@ -219,6 +219,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/loads/day/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description The day of a design: how warm its motors get, and what flows. */
+        post: operations["loads_day_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/loads/helps/": {
         parameters: {
             query?: never;
@@ -1075,6 +1092,11 @@ export interface components {
             ratings: components["schemas"]["Rating"][];
             title: string;
         };
+        /** @description The day: how warm each branch of motors gets of which enough is known, and currents over one heat. */
+        DayShown: {
+            currents: components["schemas"]["CurrentShown"][];
+            heat: components["schemas"]["HeatShown"][];
+        };
         DimensionEntry: {
             example: string;
             inch: components["schemas"]["DisplayUnit"];
@@ -1607,6 +1629,11 @@ export interface components {
             state: components["schemas"]["LoadStateEnum"];
             title: string;
         };
+        LoadsDayRequestRequest: {
+            document: {
+                [key: string]: unknown;
+            };
+        };
         LoadsRequestRequest: {
             document: {
                 [key: string]: unknown;
@@ -1633,15 +1660,13 @@ export interface components {
          *     Attributes:
          *         sentence, state: of the worst row. use: of it, None where nothing is known. parts: in the order of the line.
          *         words: what should not go unsaid about its ratings. day, heats: as described, or as assumed where
-         *         `day_assumed`. left_out: phases that the design cannot do, and why. heat: of each branch of motors that is
-         *         known. currents: over one heat. turn: on the spot, None where it cannot be asked. targets: that only Loads can
-         *         judge. not_judged: shafts of which nothing can be said.
+         *         `day_assumed`; `day_shown` draws them. left_out: phases that the design cannot do, and why. turn: on the spot,
+         *         None where it cannot be asked. targets: that only Loads can judge. not_judged: shafts of which nothing can be
+         *         said.
          */
         LoadsShown: {
-            currents: components["schemas"]["CurrentShown"][];
             day: components["schemas"]["PhaseShown"][];
             day_assumed: boolean;
-            heat: components["schemas"]["HeatShown"][];
             heats: number;
             left_out: string[];
             not_judged: string[];
@@ -3132,6 +3157,47 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LoadsShown"];
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    loads_day_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LoadsDayRequestRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DayShown"];
                 };
             };
             /** @description Refused, with the reason */

@@ -99,7 +99,8 @@ export function useWork(opened: Vehicle): Work {
   const { selected } = wish;
   const wheels = live?.view.line.rows.flatMap((row) => row.wheels) ?? [];
   const swept = wheels.some((w) => isSelected(selected, w.path, w.member)) ? selected : null;
-  const sweep = useSweep(of, swept, held);
+  // Only the Line shows what other sizes would do.
+  const sweep = useSweep(of, station === "line" ? swept : null, held);
   const uncertainties = useUncertainties(document, useBar().preferences.doubtAssumed);
   const judged = useMemo(() => live && withLoads(live, loads), [live, loads]);
   const figures = useMemo(

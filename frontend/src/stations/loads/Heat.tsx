@@ -1,6 +1,6 @@
 import { Box } from "@chakra-ui/react";
 import { memo } from "react";
-import type { Loads } from "../../api/client";
+import type { LoadDay } from "../../api/client";
 import { Chart } from "../../drawing/charts/Chart";
 import type { Series } from "../../drawing/charts/curves";
 import { show, type Units, useUnits } from "../../ui/fields/units";
@@ -14,7 +14,7 @@ const COPPER = "var(--chakra-colors-copper)";
 const SLATE = "var(--chakra-colors-slate)";
 const MINUTE = 60;
 
-type Heat = Loads["heat"][number];
+type Heat = LoadDay["heat"][number];
 
 /** Winding and case over the day, and what follows from them. */
 export const HeatCharts = memo(function HeatCharts({ heat }: { heat: Heat[] }) {
@@ -101,12 +101,12 @@ export const minutes = (seconds: number): string =>
   seconds < 2 * MINUTE ? `${Number(seconds.toPrecision(2))} s` : `${Math.round(seconds / MINUTE)} min`;
 
 /** What flows over one heat, against what motor, controller and battery are rated for. */
-export const CurrentCharts = memo(function CurrentCharts({ currents }: { currents: Loads["currents"] }) {
+export const CurrentCharts = memo(function CurrentCharts({ currents }: { currents: LoadDay["currents"] }) {
   const units = useUnits();
   return currents.map((one) => <CurrentChart key={one.title} current={one} units={units} />);
 });
 
-function CurrentChart({ current, units }: { current: Loads["currents"][number]; units: Units }) {
+function CurrentChart({ current, units }: { current: LoadDay["currents"][number]; units: Units }) {
   const points = current.points.map(([seconds = 0, amps = 0]): [number, number] => [seconds / MINUTE, amps]);
   const text = (amps: number) => Object.values(show(units, "current", amps)).join(" ");
   const most = Math.max(...points.map(([, amps]) => amps));

@@ -12,6 +12,7 @@ import { CurrentCharts, HeatCharts } from "./Heat";
 import { PartRows } from "./PartRows";
 import { RowsTable } from "./RowsTable";
 import { ShadedLine } from "./ShadedLine";
+import { useDay } from "./useDay";
 import { useLoadKeys } from "./useLoadKeys";
 import { csv, momentsOf } from "./words";
 
@@ -45,6 +46,7 @@ function Loaded({ loads }: { loads: Loads }) {
     },
     [loads, choose],
   );
+  const drawn = useDay(loads);
   const onKey = useLoadKeys(chosen, () => setTable((old) => !old));
   return (
     <Box
@@ -105,8 +107,8 @@ function Loaded({ loads }: { loads: Loads }) {
           </Box>
         ))}
         <Box mt="3">
-          <HeatCharts heat={loads.heat} />
-          <CurrentCharts currents={loads.currents} />
+          {drawn && <HeatCharts heat={drawn.heat} />}
+          {drawn && <CurrentCharts currents={drawn.currents} />}
         </Box>
       </Box>
     </Box>
