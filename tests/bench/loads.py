@@ -37,7 +37,9 @@ def timed(raw: dict[str, Any], *, heat: bool) -> list[float]:
         begun = time.perf_counter()
         evaluation = evaluate([document])
         if heat:
-            limits(evaluation)
+            asked = limits(evaluation).asked
+            for warmth in asked.warmth.values():
+                asked.rest_needed(warmth), asked.shove_until_limit(warmth), warmth.in_moving_air
         else:
             asked = Asked(evaluation)
             for check in CHECKS:

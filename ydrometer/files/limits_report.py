@@ -113,11 +113,11 @@ def _heat(warmth: Warmth | None, asked: Asked, b: int) -> dict[str, Any]:
         "hottest_case": day.hottest_case,
         "hottest_case_at": day.hottest_case_at,
         "moving_air": {
-            "hottest_winding": warmth.winding_in_moving_air,
-            "hottest_case": warmth.case_in_moving_air,
+            "hottest_winding": warmth.in_moving_air[0],
+            "hottest_case": warmth.in_moving_air[1],
         },
-        "shove_until_limit": warmth.shove_until_limit,
-        "rest_needed": warmth.rest_needed,
+        "shove_until_limit": asked.shove_until_limit(warmth),
+        "rest_needed": asked.rest_needed(warmth),
         "curve": day.curve.tolist(),
     }
 

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
 from functools import cached_property
 
 import numpy as np
@@ -17,8 +16,9 @@ from ydrometer.evaluation.evaluate import Evaluation
 from ydrometer.fit.setup import Setup, set_ups
 from ydrometer.loads import day, heat
 from ydrometer.loads.day import Heats
+from ydrometer.loads.heat import Block, Network
 from ydrometer.loads.loops import loop_said
-from ydrometer.loads.moments import Moments, moments
+from ydrometer.loads.moments import SHOVE, Moments, moments
 from ydrometer.loads.passing import Line, Through, line, speeds_in
 
 USUAL_LIMIT = 403.15
@@ -28,20 +28,43 @@ MARGIN = 10.0
 """K by which windings and mounts stay under their limits."""
 
 
-@dataclass(frozen=True, slots=True)
 class Warmth:
-    """How warm one motor of a branch gets: one heat, all of the day, the hottest in moving air, K, how long it can be
-    held at the shove's current, s, and the rest that each heat needs behind it, s; see `heat.until` and
-    `heat.rest_needed`.
-    """
+    """How warm one motor of a branch gets, worked out as far as it is asked for; K and s."""
 
-    branch: int
-    one: heat.Day
-    day: heat.Heat
-    winding_in_moving_air: float
-    case_in_moving_air: float
-    shove_until_limit: float | None
-    rest_needed: float | None
+    def __init__(self, branch: int, networks: tuple[Network, Network], blocks: list[Block], count: int) -> None:
+        """Keep what all of it follows from.
+
+        Args:
+            branch: of the motor.
+            networks: in still and in moving air.
+            blocks: of one heat.
+            count: heats.
+        """
+        self.branch, self.blocks, self.count = branch, blocks, count
+        self.still, self.moving = networks
+
+    @cached_property
+    def one(self) -> heat.Day:
+        """One heat."""
+        return heat.Day(self.still, self.blocks)
+
+    @cached_property
+    def day(self) -> heat.Heat:
+        """All heats."""
+        return heat.gone_through(self.one, self.count)
+
+    @cached_property
+    def in_moving_air(self) -> tuple[float, float]:
+        """The hottest winding and case where air is blown over it."""
+        return heat.Day(self.moving, self.blocks).hottest(self.count)
+
+    def held(self, current: float, limit: float) -> float | None:
+        """How long a current is carried from ambient, see `heat.until`."""
+        return heat.until(self.still, current**2, limit)
+
+    def rest_needed(self, limit: float) -> float | None:
+        """The rest that each heat needs behind it to stay under a limit, see `heat.rest_needed`."""
+        return heat.rest_needed(self.one, self.count, limit)
 
 
 class Asked:
@@ -115,11 +138,11 @@ class Asked:
         )  # fmt: skip
 
     @cached_property
-    def blocks(self) -> dict[int, list[heat.Block]]:
+    def blocks(self) -> dict[int, list[Block]]:
         """What heats one motor of each branch in one heat."""
         return {b: self._blocks(b) for b, _ in self.motors}
 
-    def _blocks(self, b: int) -> list[heat.Block]:
+    def _blocks(self, b: int) -> list[Block]:
         different = {id(stretch): stretch for stretch in self.heats.stretches}
         known = {name: day.block(stretch, b) for name, stretch in different.items()}
         return [known[id(stretch)] for stretch in self.heats.stretches]
@@ -132,15 +155,13 @@ class Asked:
         still, moving = (heat.network(source, ambient, moving_air=moved) for moved in (False, True))
         if still is None or moving is None:
             return None
-        blocks = self.blocks[b]
-        count, limit = self.heats.count, self.limit(source)
-        one = heat.Day(still, blocks)
-        shove = self.moments.states.current[self.moments.names.index("shove"), b]
-        return Warmth(
-            b,
-            one,
-            heat.gone_through(one, count),
-            *heat.Day(moving, blocks).hottest(count),
-            heat.until(still, float(shove) ** 2, limit),
-            heat.rest_needed(one, count, limit - MARGIN),
-        )
+        return Warmth(b, (still, moving), self.blocks[b], self.heats.count)
+
+    def shove_until_limit(self, warmth: Warmth) -> float | None:
+        """How long a motor is held against a wall until its winding is at its limit, s; None where it never is."""
+        shove = self.moments.states.current[self.moments.names.index(SHOVE), warmth.branch]
+        return warmth.held(float(shove), self.limit(dict(self.motors)[warmth.branch]))
+
+    def rest_needed(self, warmth: Warmth) -> float | None:
+        """The rest that each heat needs behind it to stay well under the limit, s; None where no rest helps."""
+        return warmth.rest_needed(self.limit(dict(self.motors)[warmth.branch]) - MARGIN)

@@ -229,7 +229,7 @@ def _limited(asked: Asked, row: Row) -> Iterator[_Change]:
 
 def _rested(asked: Asked, row: Row) -> list[Help]:
     b = int(row.path.split("[")[1].split("]")[0])
-    rest = asked.warmth[b].rest_needed
+    rest = asked.rest_needed(asked.warmth[b])
     if not rest:
         return []
     minutes = math.ceil(rest / 60.0)
