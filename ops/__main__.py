@@ -55,6 +55,7 @@ def main() -> int:
     commands.add_parser("search", help="REQUEST.json: look through all combinations of parts, print the best")
     commands.add_parser("fit", help="DESIGN.json: print what its sizes say about how the stages go together")
     commands.add_parser("limits", help="DESIGN.json...: print what each part has to stand, and does")
+    commands.add_parser("calibrate", help="RUNS.json...: print what test runs teach about the losses")
     commands.add_parser("schema", help="print the JSON Schema of a design file")
     commands.add_parser("selfcheck", help="work out cases known in closed form, and print the errors")
     commands.add_parser("set-up-core", help="only what evaluate needs")

@@ -214,7 +214,7 @@ class TheLine(BrowserCase):
         page = self.page()
         self.sandpiper(page)
         page.press(DRIVER, Keys.NULL)
-        page.find("select[aria-label='From the bin'] option[value='15']")
+        page.wait_text("select[aria-label='From the bin'] option", "15")
         page.press(DRIVER, Keys.ARROW_DOWN)
         page.wait(lambda: self.teeth() == 12, "the next smaller one in the bin")
         alt = ActionChains(page.driver).key_down(Keys.ALT).send_keys(Keys.ARROW_UP).key_up(Keys.ALT)

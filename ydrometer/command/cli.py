@@ -16,10 +16,13 @@ from ydrometer.document import design
 T = TypeVar("T")
 MANY = 20
 """Designs from which on compiled kernels answer sooner, though they take a moment to load."""
+MOST_RUNS_FILE = 16 * strict_json.LARGEST
+"""Bytes of a runs file, which holds many designs."""
 USAGE = """usage: ydrometer evaluate DESIGN.json...   print the measures of each design, one JSON document a line
        ydrometer search REQUEST.json       look through all combinations of parts, and print the best
        ydrometer fit DESIGN.json           print where its shafts stand, what clashes, and the ways to place them
        ydrometer limits DESIGN.json...     print what each part has to stand, one JSON document a line
+       ydrometer calibrate RUNS.json...    print what test runs teach, one JSON document a line
        ydrometer schema                    print the JSON Schema of a design file
        ydrometer selfcheck                 work out cases known in closed form, and print the errors"""
 
@@ -39,7 +42,13 @@ def main(arguments: Sequence[str]) -> int:
 
 def _fits(command: Callable[[Sequence[str]], int], files: int) -> bool:
     """Designs come one or more at a time, requests alone, the rest takes none."""
-    return files > 0 if command in (_evaluate, _limits) else files == 1 if command in (_search, _fit) else files == 0
+    return (
+        files > 0
+        if command in (_evaluate, _limits, _calibrate)
+        else files == 1
+        if command in (_search, _fit)
+        else files == 0
+    )
 
 
 def _search(names: Sequence[str]) -> int:
@@ -60,6 +69,16 @@ def _limits(names: Sequence[str]) -> int:
     known = dict(zip(names, documents, strict=True))
     for made in _each(names, lambda name: report(known[name])):
         print(json.dumps(made, ensure_ascii=False, allow_nan=False))
+    return 0
+
+
+def _calibrate(names: Sequence[str]) -> int:
+    from ydrometer.files.calibration_report import report  # noqa: PLC0415  # with it comes the compiler
+    from ydrometer.trials import runs_file  # noqa: PLC0415
+
+    files = _each(names, lambda name: runs_file.read(_load(name, MOST_RUNS_FILE, "a runs file")))
+    for file in files:
+        print(json.dumps(report(file), ensure_ascii=False, allow_nan=False))
     return 0
 
 
@@ -139,6 +158,7 @@ COMMANDS: dict[str, Callable[[Sequence[str]], int]] = {
     "search": _search,
     "fit": _fit,
     "limits": _limits,
+    "calibrate": _calibrate,
     "schema": _schema,
     "selfcheck": _selfcheck,
 }

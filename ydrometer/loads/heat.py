@@ -10,7 +10,7 @@ than the first, so every later one does, and the last is the hottest.
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass, fields
+from dataclasses import dataclass, fields, replace
 
 import numpy as np
 from numpy.typing import NDArray
@@ -86,6 +86,11 @@ def network(motor: Motor, ambient: float, *, moving_air: bool = False, hotter: f
     to_air = motor.continuous_current**2 * line.resistance * RISE_RESISTANCE / RISE / easier
     held = np.array([METAL * motor.mass / (1.0 + hotter)])
     return Network(held, np.array([[to_air]]), np.array([to_air]), line.resistance, friction, ambient)
+
+
+def scaled(net: Network, resistance: float, friction: float) -> Network:
+    """A motor of which winding and friction are so many times as large."""
+    return replace(net, resistance=net.resistance * resistance, friction=net.friction * friction)
 
 
 @dataclass(frozen=True, slots=True)

@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 from ydrometer.evaluation.evaluate import Evaluation
 from ydrometer.loads.turning import Turn, turn_on_the_spot
 from ydrometer.motion import states
-from ydrometer.motion.plant import Array
+from ydrometer.motion.plant import Array, Batch
 from ydrometer.motion.states import States
 
 HARD_START, SHOVE, TURN, RUN, RUN_PEAK, TOP = (
@@ -78,8 +78,7 @@ def _joined(parts: list[States]) -> States:
 
 
 def run_peak(evaluation: Evaluation, index: int, moments: Moments) -> States | None:
-    """The first moment of the run with the largest power at the wheels: of looks the best, improved by golden section
-    (Press and others, Numerical Recipes, section Golden section search in one dimension); None without a run.
+    """The moment of the run with the largest power at the wheels; None without a run.
 
     Args:
         evaluation: holds the design.
@@ -89,7 +88,19 @@ def run_peak(evaluation: Evaluation, index: int, moments: Moments) -> States | N
     if moments.run is None:
         return None
     group, row = evaluation.group(index)
-    batch, run = group.batch, _rows(moments.states, np.array(moments.names) == RUN)
+    return _most_power(group.batch, row, _rows(moments.states, np.array(moments.names) == RUN))
+
+
+def most_power(batch: Batch, row: int, fastest: float) -> States:
+    """The same of a row of a batch, of its run up to a speed, m/s."""
+    run = states.along_the_run(batch, row)
+    return _most_power(batch, row, _rows(run, run.speed <= fastest))
+
+
+def _most_power(batch: Batch, row: int, run: States) -> States:
+    """The first moment of a run with the largest power at the wheels: of looks the best, improved by golden section
+    (Press and others, Numerical Recipes, section Golden section search in one dimension).
+    """
     power = run.force * run.speed
     best = int(np.argmax(power >= (1.0 - SAME_POWER) * power.max()))
     gear = int(run.gear[best])

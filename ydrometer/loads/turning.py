@@ -73,8 +73,9 @@ def turn_on_the_spot(design: Design, batch: Batch, row: int) -> tuple[Turn | Non
     if vehicle.track is None or vehicle.wheelbase is None:
         return None, None
     weight, across = vehicle.total_mass * STANDARD_GRAVITY, math.hypot(vehicle.wheelbase, vehicle.track)
-    force = vehicle.grip * 0.5 * weight * vehicle.wheelbase / across
-    state = states.at_force(batch, row, SIDES * force + weight * vehicle.rolling_resistance)
+    body = batch.vehicle[row, 0]
+    force = float(body["grip"]) * 0.5 * weight * vehicle.wheelbase / across
+    state = states.at_force(batch, row, SIDES * force + weight * float(body["rolling_coefficient"]))
     if state is None:
         stalled = trace.standing(batch, row, pushing=False)
         return Turn(False, force, None, stalled.current.tolist(), stalled.bus_current), None

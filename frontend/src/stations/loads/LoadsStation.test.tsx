@@ -42,7 +42,14 @@ describe("Loads", () => {
 
   it("offers what would relieve a part, and does it", async () => {
     const help = { text: "width 12 mm: 0.83", changes: [{ path: `${GEARS}.width`, value: '"12 mm"' }] };
-    vi.spyOn(api, "POST").mockResolvedValue({ data: [help], response: new Response() } as never);
+    const answers: Record<string, unknown> = { "/api/loads/helps/": [help] };
+    vi.spyOn(api, "POST").mockImplementation(
+      (path: string) =>
+        Promise.resolve({
+          data: answers[path] ?? { heat: [], currents: [] },
+          response: new Response(),
+        }) as never,
+    );
     const made = bench();
     fireEvent.click(part("gears"));
     fireEvent.click(

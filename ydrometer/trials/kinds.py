@@ -1,0 +1,502 @@
+"""The kinds of test runs: what each one reads, and what the model says of it."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import Any, ClassVar
+
+import numpy as np
+
+from ydrometer.base import reading
+from ydrometer.base.reckoning import Floats
+from ydrometer.base.units import RPM
+from ydrometer.document import supply
+from ydrometer.document.loads import PHASES, Loads, Phase
+from ydrometer.document.sources import Motor
+from ydrometer.evaluation.evaluate import Evaluation, Group
+from ydrometer.loads import heat
+from ydrometer.loads.asked import Asked
+from ydrometer.loads.moments import HARD_START, RUN_PEAK, RUN_SHARE, SHOVE, TOP, most_power
+from ydrometer.motion import states
+from ydrometer.motion.states import States
+from ydrometer.trials.case import Conditions, Rows
+
+MOST_READINGS = 200
+MOMENTS = (HARD_START, SHOVE, RUN_PEAK, TOP)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class LeftOut:
+    """A reading that does not count, and why."""
+
+    place: int = reading.called("reading", reading.whole(0, MOST_READINGS))
+    why: str = reading.text(longest=500)
+
+
+def _readings(dimension: str) -> Any:
+    return reading.items(
+        reading.quantity_reader(dimension, above=0.0), least=1, most=MOST_READINGS, required=True
+    )  # fmt: skip
+
+
+def _sd(dimension: str) -> Any:
+    return reading.quantity(dimension, above=0.0, default=None)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Trial:
+    """One run: of which design, what was read, under which conditions.
+
+    A kind says its `dimension`, the `unit` in which answers tell it with how many of them are one SI unit, the usual
+    `scatter` of one reading relative to it, and which of its keys (`about`) tell what exactly was measured.
+    """
+
+    kind: ClassVar[str]
+    dimension: ClassVar[str]
+    unit: ClassVar[str]
+    per_si: ClassVar[float] = 1.0
+    scatter: ClassVar[float]
+    about: ClassVar[tuple[str, ...]] = ()
+    better: ClassVar[int] = 1
+
+    design: str = reading.text(longest=200)
+    left_out: tuple[LeftOut, ...] = reading.items(reading.object_reader(LeftOut), most=MOST_READINGS)
+    keep: bool = reading.flag()
+    at: str = reading.text(longest=40)
+    note: str = reading.text(longest=2000)
+    ground: str = reading.text(longest=200)
+    grade: float | None = reading.quantity("grade", default=None)
+    supply_voltage: float | None = reading.quantity("voltage", above=0.0, default=None)
+    payload: float | None = reading.quantity("mass", at_least=0.0, default=None)
+    mass: float | None = reading.quantity("mass", above=0.0, default=None)
+    air_density: float | None = reading.quantity("density", at_least=0.0, default=None)
+    ambient: float | None = reading.quantity("temperature", above=0.0, default=None)
+    supply: supply.Supply | None = reading.one_of(supply.KINDS, default=None)
+
+    readings: tuple[float, ...]
+    sd: float | None
+
+    def faults(self) -> Iterator[tuple[str, str, str]]:
+        """Readings that are left out are there, and one is left."""
+        places = [one.place for one in self.left_out]
+        for k, place in enumerate(places):
+            if place >= len(self.readings):
+                yield (
+                    f"left_out[{k}].reading", f"{place} given for {len(self.readings)} readings",
+                    f"give 0 to {len(self.readings) - 1}",
+                )  # fmt: skip
+        if not self.counted:
+            yield "left_out", "every reading is left out", "leave the whole run out, or keep one reading"
+
+    @property
+    def counted(self) -> tuple[float, ...]:
+        """Readings that are not left out, SI."""
+        places = {one.place for one in self.left_out}
+        return tuple(value for k, value in enumerate(self.readings) if k not in places)
+
+    @property
+    def conditions(self) -> Conditions:
+        """How it was made."""
+        return Conditions(
+            self.grade, self.supply_voltage, self.payload, self.mass, self.air_density, self.ambient, self.supply
+        )  # fmt: skip
+
+    def refers_to(self, key: str) -> tuple[float, ...]:
+        """Distances, speeds or times of the run that its model is asked about, SI."""
+        return ()
+
+    def values(self, rows: Rows) -> Floats:
+        """What the model says, SI, (n,); NaN where it has no value.
+
+        Args:
+            rows: the design under the run's conditions with n sets of factors.
+        """
+        raise NotImplementedError
+
+    def zero(self, ambient: float) -> float:
+        """What is taken off value and readings before they are compared: ambient of a temperature, K."""
+        return 0.0
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Spin(Trial):
+    """Turns with the wheels in the air, of a wheel or of a motor."""
+
+    kind: ClassVar[str] = "spin"
+    dimension: ClassVar[str] = "angular speed"
+    unit: ClassVar[str] = "rpm"
+    per_si: ClassVar[float] = RPM
+    scatter: ClassVar[float] = 0.01
+    about: ClassVar[tuple[str, ...]] = ("of", "branch")
+
+    readings: tuple[float, ...] = _readings("angular speed")
+    sd: float | None = _sd("angular speed")
+    of: str = reading.choice(("wheel", "motor"))
+    branch: int = reading.whole(0, 63, default=0)
+
+    def values(self, rows: Rows) -> Floats:
+        """The no-load speed over the radius; of a motor times what it turns faster."""
+        speed = rows.results.no_load_speed
+        if self.of == "wheel":
+            made: Floats = speed / rows.batch.vehicle["radius"][:, 0]
+            return made
+        turns: Floats = speed * rows.batch.gears["turning"][:, -1] * rows.batch.sources["speed_ratio"][:, self.branch]
+        return turns
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class DistanceTime(Trial):
+    """Time over a distance from rest."""
+
+    kind: ClassVar[str] = "distance_time"
+    dimension: ClassVar[str] = "time"
+    unit: ClassVar[str] = "s"
+    scatter: ClassVar[float] = 0.02
+    about: ClassVar[tuple[str, ...]] = ("distance",)
+    better: ClassVar[int] = -1
+
+    readings: tuple[float, ...] = _readings("time")
+    sd: float | None = _sd("time")
+    distance: float = reading.quantity("distance", above=0.0)
+
+    def refers_to(self, key: str) -> tuple[float, ...]:
+        """Its distance."""
+        return (self.distance,) if key == "distance" else ()
+
+    def values(self, rows: Rows) -> Floats:
+        """time_to_distance."""
+        return rows.of_the_run("time_to_distance", "distance", self.distance)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class SpeedTime(Trial):
+    """Time from rest to a speed."""
+
+    kind: ClassVar[str] = "speed_time"
+    dimension: ClassVar[str] = "time"
+    unit: ClassVar[str] = "s"
+    scatter: ClassVar[float] = 0.02
+    about: ClassVar[tuple[str, ...]] = ("speed",)
+    better: ClassVar[int] = -1
+
+    readings: tuple[float, ...] = _readings("time")
+    sd: float | None = _sd("time")
+    speed: float = reading.quantity("speed", above=0.0)
+
+    def refers_to(self, key: str) -> tuple[float, ...]:
+        """Its speed."""
+        return (self.speed,) if key == "speed" else ()
+
+    def values(self, rows: Rows) -> Floats:
+        """time_to_speed."""
+        return rows.of_the_run("time_to_speed", "speed", self.speed)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class TopSpeed(Trial):
+    """The speed at which nothing is left to accelerate."""
+
+    kind: ClassVar[str] = "top_speed"
+    dimension: ClassVar[str] = "speed"
+    unit: ClassVar[str] = "m/s"
+    scatter: ClassVar[float] = 0.02
+
+    readings: tuple[float, ...] = _readings("speed")
+    sd: float | None = _sd("speed")
+
+    def values(self, rows: Rows) -> Floats:
+        """top_speed."""
+        top: Floats = rows.results.top_speed
+        return np.where(np.isfinite(top), top, np.nan)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class SpeedAt(Trial):
+    """The speed at a distance from rest."""
+
+    kind: ClassVar[str] = "speed_at"
+    dimension: ClassVar[str] = "speed"
+    unit: ClassVar[str] = "m/s"
+    scatter: ClassVar[float] = 0.02
+    about: ClassVar[tuple[str, ...]] = ("distance",)
+
+    readings: tuple[float, ...] = _readings("speed")
+    sd: float | None = _sd("speed")
+    distance: float = reading.quantity("distance", above=0.0)
+
+    def refers_to(self, key: str) -> tuple[float, ...]:
+        """Its distance."""
+        return (self.distance,) if key == "distance" else ()
+
+    def values(self, rows: Rows) -> Floats:
+        """speed_at_distance."""
+        return rows.of_the_run("speed_at_distance", "distance", self.distance)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Push(Trial):
+    """The force against a wall."""
+
+    kind: ClassVar[str] = "push"
+    dimension: ClassVar[str] = "force"
+    unit: ClassVar[str] = "N"
+    scatter: ClassVar[float] = 0.04
+
+    readings: tuple[float, ...] = _readings("force")
+    sd: float | None = _sd("force")
+
+    def values(self, rows: Rows) -> Floats:
+        """pushing_force."""
+        made: Floats = rows.results.pushing_force
+        return made
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Tow(Trial):
+    """The pull at which it rolls slowly with its drive free."""
+
+    kind: ClassVar[str] = "tow"
+    dimension: ClassVar[str] = "force"
+    unit: ClassVar[str] = "N"
+    scatter: ClassVar[float] = 0.05
+    better: ClassVar[int] = -1
+
+    readings: tuple[float, ...] = _readings("force")
+    sd: float | None = _sd("force")
+
+    def values(self, rows: Rows) -> Floats:
+        """F_rr + m·g·sin(th)."""
+        made: Floats = rows.batch.vehicle["rolling"][:, 0] + rows.batch.vehicle["grade"][:, 0]
+        return made
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Coast(Trial):
+    """Time to roll from one speed down to another, with the drive free, or attached to motors that are open."""
+
+    kind: ClassVar[str] = "coast"
+    dimension: ClassVar[str] = "time"
+    unit: ClassVar[str] = "s"
+    scatter: ClassVar[float] = 0.03
+    about: ClassVar[tuple[str, ...]] = ("begun", "ended", "drive")
+
+    readings: tuple[float, ...] = _readings("time")
+    sd: float | None = _sd("time")
+    begun: float = reading.called("from", reading.quantity("speed", above=0.0))
+    ended: float = reading.called("to", reading.quantity("speed", at_least=0.0))
+    drive: str = reading.choice(("free", "attached"))
+
+    def faults(self) -> Iterator[tuple[str, str, str]]:
+        """It gets slower."""
+        yield from Trial.faults(self)
+        if self.ended >= self.begun:
+            yield "to", f"{self.ended:g} m/s from {self.begun:g} m/s", "give a speed below the one it began with"
+
+    def values(self, rows: Rows) -> Floats:
+        """∫ m'·dv/(A + B·v²), A what resists at any speed, B the air's."""
+        batch, body = rows.batch, rows.batch.vehicle
+        against = body["rolling"][:, 0] + body["grade"][:, 0]
+        if self.drive == "free":
+            mass = body["mass"][:, 0] + rows.case.design.vehicle.wheels_inertia / body["radius"][:, 0] ** 2
+        else:
+            mass = batch.gears["inertial_mass"][:, -1]
+            s = batch.sources
+            each = s["number"] * s["kt"] * s["no_load_current"] * s["ratio"] / s["efficiency"]
+            through = batch.gears["ratio"][:, -1] / body["trunk_efficiency"][:, 0] / body["radius"][:, 0]
+            against = against + each.sum(axis=1) * through
+        made: Floats = mass * _slowing(against, body["air"][:, 0], self.begun, self.ended)
+        return made
+
+
+def _slowing(a: Floats, b: Floats, begun: float, ended: float) -> Floats:
+    """∫ dv/(a + b·v²) between two speeds; NaN where it does not get down to the lower one."""
+    slows = a + b * ended**2 > 0.0
+    a, b = np.where(slows, a, 1.0), np.where(slows, b, 0.0)
+    root = np.sqrt(np.abs(a) * np.maximum(b, 1e-300))
+    with np.errstate(all="ignore"):
+        ratio = np.sqrt(b / np.abs(a))
+        rolls = (np.arctan(begun * ratio) - np.arctan(ended * ratio)) / root
+        glides = 0.5 / root * (_inverse(ended * ratio) - _inverse(begun * ratio))
+        whole = np.where(
+            a > 0.0, rolls, np.where(a < 0.0, glides, (1.0 / ended - 1.0 / begun) / b if ended else np.inf)
+        )
+    # Without air the speed falls evenly; the closed form has nothing to divide by there.
+    made = np.where(b * begun**2 < 1e-9 * np.abs(a), (begun - ended) / a, whole)
+    return np.where(slows & np.isfinite(made), made, np.nan)
+
+
+def _inverse(x: Floats) -> Floats:
+    """ln((x + 1)/(x − 1)), twice the inverse hyperbolic cotangent."""
+    return np.log((x + 1.0) / (x - 1.0))
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Stop(Trial):
+    """The distance in which it stands from a speed."""
+
+    kind: ClassVar[str] = "stop"
+    dimension: ClassVar[str] = "distance"
+    unit: ClassVar[str] = "m"
+    scatter: ClassVar[float] = 0.03
+    about: ClassVar[tuple[str, ...]] = ("begun",)
+    better: ClassVar[int] = -1
+
+    readings: tuple[float, ...] = _readings("distance")
+    sd: float | None = _sd("distance")
+    begun: float = reading.called("from", reading.quantity("speed", above=0.0))
+
+    def values(self, rows: Rows) -> Floats:
+        """v²/(2·b), b the least of what tyres, brakes and the rear axle hold, over the mass, and the slope."""
+        v = rows.batch.vehicle[:, 0]
+        held = np.minimum(np.minimum(v["grip"] * v["weight"] * v["braked_share"], v["brake_force"]),
+                          v["weight"] * v["rear_lift"])  # fmt: skip
+        rate = (held + v["grade"]) / v["mass"]
+        return np.where(rate > 0.0, self.begun**2 / (2.0 * np.where(rate > 0.0, rate, 1.0)), np.nan)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class AtMoment(Trial):
+    """Something electric at a moment."""
+
+    about: ClassVar[tuple[str, ...]] = ("moment",)
+
+    def values(self, rows: Rows) -> Floats:
+        """Of the state at the moment."""
+        raise NotImplementedError
+
+
+def _at(moment: str, rows: Rows) -> list[States | None]:
+    """The state of each row at a moment; None where it does not come to it."""
+    return [_state(moment, rows, i) for i in range(len(rows))]
+
+
+def _state(moment: str, rows: Rows, i: int) -> States | None:
+    if moment == HARD_START:
+        return states.hard_start(rows.batch, i)
+    if moment == SHOVE:
+        return states.shove(rows.batch, i)
+    top = float(rows.results.top_speed[i])
+    if not math.isfinite(top):
+        return None
+    if moment == TOP:
+        return states.driving(rows.batch, i, int(rows.results.last_gear[i]), top)
+    return most_power(rows.batch, i, RUN_SHARE * top)
+
+
+def _moment() -> Any:
+    return reading.choice(MOMENTS)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class SupplyCurrent(AtMoment):
+    """Current of the supply."""
+
+    kind: ClassVar[str] = "supply_current"
+    dimension: ClassVar[str] = "current"
+    unit: ClassVar[str] = "A"
+    scatter: ClassVar[float] = 0.04
+    better: ClassVar[int] = -1
+
+    readings: tuple[float, ...] = _readings("current")
+    sd: float | None = _sd("current")
+    moment: str = _moment()
+
+    def values(self, rows: Rows) -> Floats:
+        """The supply's current."""
+        return np.array([np.nan if s is None else s.bus_current[0] for s in _at(self.moment, rows)])
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class MotorCurrent(AtMoment):
+    """Current of one motor of a branch."""
+
+    kind: ClassVar[str] = "motor_current"
+    dimension: ClassVar[str] = "current"
+    unit: ClassVar[str] = "A"
+    scatter: ClassVar[float] = 0.04
+    about: ClassVar[tuple[str, ...]] = ("moment", "branch")
+    better: ClassVar[int] = -1
+
+    readings: tuple[float, ...] = _readings("current")
+    sd: float | None = _sd("current")
+    moment: str = _moment()
+    branch: int = reading.whole(0, 63, default=0)
+
+    def values(self, rows: Rows) -> Floats:
+        """One motor's current."""
+        return np.array([np.nan if s is None else s.current[0, self.branch] for s in _at(self.moment, rows)])
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class VoltageUnderLoad(AtMoment):
+    """Voltage of the supply under load."""
+
+    kind: ClassVar[str] = "supply_voltage_under_load"
+    dimension: ClassVar[str] = "voltage"
+    unit: ClassVar[str] = "V"
+    scatter: ClassVar[float] = 0.01
+
+    readings: tuple[float, ...] = _readings("voltage")
+    sd: float | None = _sd("voltage")
+    moment: str = _moment()
+
+    def values(self, rows: Rows) -> Floats:
+        """The bus voltage."""
+        return np.array([np.nan if s is None else s.bus_voltage[0] for s in _at(self.moment, rows)])
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class CaseTemperature(Trial):
+    """How warm the case of a motor is at the end of a day."""
+
+    kind: ClassVar[str] = "case_temperature"
+    dimension: ClassVar[str] = "temperature"
+    unit: ClassVar[str] = "K"
+    scatter: ClassVar[float] = 0.05
+    about: ClassVar[tuple[str, ...]] = ("day", "branch")
+    better: ClassVar[int] = -1
+
+    readings: tuple[float, ...] = _readings("temperature")
+    sd: float | None = _sd("temperature rise")
+    day: tuple[Phase, ...] = reading.items(reading.kind_reader(PHASES, key="do"), least=1, most=64, required=True)
+    branch: int = reading.whole(0, 63, default=0)
+
+    def zero(self, ambient: float) -> float:
+        """What counts is the rise above ambient."""
+        return ambient
+
+    def values(self, rows: Rows) -> Floats:
+        """The case's temperature when the day is over."""
+        return np.array([self._warm(rows, i) for i in range(len(rows))])
+
+    def _warm(self, rows: Rows, i: int) -> float:
+        design = rows.case.design
+        source = design.drive.branches[self.branch].source
+        network = heat.network(source, design.conditions.ambient) if isinstance(source, Motor) else None
+        if network is None:
+            return math.nan
+        f = rows.factors
+        kt = 1.0 / f.speed_constant[i, self.branch]
+        scaled = heat.scaled(network, f.winding[i, self.branch], kt * f.no_load[i, self.branch])
+        asked = Asked(_evaluation(rows, self.day), i)
+        if asked.heats.left_out:
+            return math.nan
+        day = heat.Day(scaled, asked.blocks[self.branch])
+        return float(day.within(day.cold)[-1, -1])
+
+
+def _evaluation(rows: Rows, day: tuple[Phase, ...]) -> Evaluation:
+    """Rows as an evaluation whose designs go through a day."""
+    document = rows.document_with(Loads(day=day, heats=1))
+    group = Group(rows.batch, rows.results, {})
+    n = len(rows)
+    return Evaluation((document,) * n, (group,), tuple((0, i) for i in range(n)))
+
+
+KINDS: dict[str, type[Trial]] = {
+    kind.kind: kind
+    for kind in (Spin, DistanceTime, SpeedTime, TopSpeed, SpeedAt, Push, Tow, Coast, Stop, SupplyCurrent, MotorCurrent,
+                 VoltageUnderLoad, CaseTemperature)
+}  # fmt: skip

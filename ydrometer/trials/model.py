@@ -1,0 +1,108 @@
+"""What the model says of all runs, and of all that is asked, for many sets of unknowns at once."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+from typing import Protocol
+
+import numpy as np
+
+from ydrometer.base.reckoning import Floats
+from ydrometer.document.design import Document
+from ydrometer.document.target import RUN_KEYS
+from ydrometer.trials.case import Case, Conditions, Rows
+from ydrometer.trials.unknowns import Unknown, factors, sure_stages
+
+STEP = 1e-3
+"""Of a difference quotient, in standard deviations."""
+
+
+class Question(Protocol):
+    """Something that can be asked of a design with other losses."""
+
+    def refers_to(self, key: str) -> tuple[float, ...]:
+        """Distances, speeds or times of the run, SI."""
+
+    def values(self, rows: Rows) -> Floats:
+        """What the model says, SI, (n,)."""
+
+    def zero(self, ambient: float) -> float:
+        """What is taken off it before it is compared."""
+
+
+@dataclass(frozen=True, slots=True)
+class Posed:
+    """A question with the design, the ground and the conditions that it is about."""
+
+    question: Question
+    design: str
+    ground: str
+    conditions: Conditions = field(default_factory=Conditions)
+
+
+class Model:
+    """Values of posed questions; those of the same design under the same conditions are worked out together."""
+
+    def __init__(self, designs: dict[str, Document], posed: Sequence[Posed]) -> None:
+        """Group the questions.
+
+        Args:
+            designs: by name.
+            posed: the questions, q of them.
+        """
+        self.posed = list(posed)
+        groups: dict[tuple[str, str, Conditions], list[int]] = {}
+        for k, one in enumerate(posed):
+            groups.setdefault((one.design, one.ground, one.conditions), []).append(k)
+        self.groups = [
+            (name, ground, Case(conditions.applied(designs[name].design), sure_stages(designs[name])), places)
+            for (name, ground, conditions), places in groups.items()
+        ]
+        self.zeros = np.zeros(len(self.posed))
+        for _, _, case, places in self.groups:
+            for k in places:
+                self.zeros[k] = self.posed[k].question.zero(case.design.conditions.ambient)
+
+    def values(self, chosen: Sequence[Unknown], theta: Floats) -> Floats:
+        """SI, (n, q); NaN where one has no value, or none above what is taken off.
+
+        Args:
+            chosen: unknowns.
+            theta: ln of their factors, (n, U).
+        """
+        made = np.full((len(theta), len(self.posed)), np.nan)
+        for name, ground, case, places in self.groups:
+            laid = factors(chosen, theta, name, ground, case.branches)
+            asked = [self.posed[k].question for k in places]
+            wanted = [sorted({at for one in asked for at in one.refers_to(key)}) for key in RUN_KEYS]
+            rows = Rows(case, laid, *wanted)
+            for k, question in zip(places, asked, strict=True):
+                made[:, k] = question.values(rows)
+        return np.where(made - self.zeros > 0.0, made, np.nan)
+
+    def logs(self, chosen: Sequence[Unknown], theta: Floats) -> Floats:
+        """ln of the values above what is taken off, (n, q)."""
+        made: Floats = np.log(self.values(chosen, theta) - self.zeros)
+        return made
+
+    def slopes(self, chosen: Sequence[Unknown], theta: Floats, *, roughly: bool = False) -> tuple[Floats, Floats]:
+        """ln of the values at one set of unknowns, (q,), and their slopes, (q, U), by difference quotients.
+
+        Where one side has no value the other one serves; 0 where neither has.
+
+        Args:
+            chosen: unknowns.
+            theta: (U,).
+            roughly: to one side alone, as good as the way down needs it.
+        """
+        steps = STEP * np.array([unknown.sigma for unknown in chosen])
+        sides = [theta + np.diag(steps)] if roughly else [theta + np.diag(steps), theta - np.diag(steps)]
+        logs = self.logs(chosen, np.concatenate([[theta], *sides]))
+        here, moved = logs[0], np.split(logs[1:], len(sides))
+        quotients = [(side - here) / (sign * steps[:, None]) for side, sign in zip(moved, (1.0, -1.0), strict=False)]
+        known = [np.isfinite(quotient) for quotient in quotients]
+        total = sum(np.where(k, q, 0.0) for k, q in zip(known, quotients, strict=True))
+        count = np.maximum(sum(k.astype(float) for k in known), 1.0)
+        made: Floats = total / count
+        return here, made.T

@@ -1,0 +1,186 @@
+"""The runs file: designs by name, what was measured with them, and what is asked of it."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass
+from typing import Any
+
+from ydrometer.base import reading
+from ydrometer.base.errors import DocumentError
+from ydrometer.base.quantities import Schema, quantity_definition
+from ydrometer.base.seen import Reading, printable, shown
+from ydrometer.base.strict_json import refuse_unsafe
+from ydrometer.document import design
+from ydrometer.document.design import Document
+from ydrometer.document.sources import Engine
+from ydrometer.document.supply import Panel
+from ydrometer.trials.kinds import KINDS, Coast, Trial
+from ydrometer.trials.unknowns import NAMES
+
+FORMAT = "ydrometer-runs"
+VERSION = 1
+MOST_RUNS, MOST_DESIGNS = 5000, 50
+AUTO = "auto"
+
+
+def _read_ground(raw: Any, path: str, seen: Reading) -> Any:
+    return raw if isinstance(raw, str) else seen.fault(path, f"{shown(raw)} given", "give the name of a ground")
+
+
+_GROUND = reading.Reader(_read_ground, lambda: {"type": "string"})
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Asked:
+    """A design whose measures are asked for, and the ground it is to run on; that of most runs where it is not said."""
+
+    design: str = reading.text(longest=200)
+    ground: str | None = reading.field_of(_GROUND, None)
+
+
+_ASKED = reading.object_reader(Asked)
+
+
+def _read_asked(raw: Any, path: str, seen: Reading) -> Any:
+    return Asked(design=raw) if isinstance(raw, str) else _ASKED(raw, path, seen)
+
+
+def _read_fit(raw: Any, path: str, seen: Reading) -> Any:
+    if raw == AUTO:
+        return AUTO
+    names = raw if isinstance(raw, list | tuple) else [None]
+    if not all(isinstance(name, str) and name in NAMES for name in names):
+        return seen.fault(path, f"{shown(raw)} given", f'give "{AUTO}" or names out of {", ".join(NAMES)}')
+    return tuple(names)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class _Body:
+    """The file without its designs."""
+
+    format: str = reading.choice((FORMAT,))
+    version: int = reading.whole(VERSION, VERSION)
+    runs: tuple[Trial, ...] = reading.items(reading.kind_reader(KINDS), most=MOST_RUNS)
+    fit: Any = reading.field_of(
+        reading.Reader(_read_fit, lambda: {"anyOf": [{"const": AUTO}, {"type": "array", "items": {"enum": [*NAMES]}}]}),
+        AUTO,
+    )
+    ask: tuple[Asked, ...] = reading.items(
+        reading.Reader(_read_asked, lambda: {"anyOf": [{"type": "string"}, _ASKED.schema()]}), most=MOST_DESIGNS
+    )
+    same_ground: bool = reading.flag()
+
+
+@dataclass(frozen=True, slots=True)
+class RunsFile:
+    """A runs file as read.
+
+    Attributes:
+        designs: by name, as read. raw: the same as they came. runs: in their order. fit: "auto", or names of unknowns.
+        ask: designs whose measures are wanted. same_ground: whether all ground counts as one.
+    """
+
+    designs: Mapping[str, Document]
+    raw: Mapping[str, Any]
+    runs: tuple[Trial, ...]
+    fit: Any
+    ask: tuple[Asked, ...]
+    same_ground: bool
+
+    def ground(self, run: Trial) -> str:
+        """The ground of a run, empty where all of it is one."""
+        return "" if self.same_ground else run.ground
+
+
+def named(name: str) -> str:
+    """A design in a path: designs.plain, designs["18 teeth"]."""
+    return f"designs.{name}" if re.fullmatch(r"\w+", name) else f'designs["{printable(name)}"]'
+
+
+def schema() -> Schema:
+    """The JSON Schema of a runs file; its designs have one of their own."""
+    body = reading.object_schema(_Body)
+    body["properties"]["designs"] = {"type": "object", "minProperties": 1, "maxProperties": MOST_DESIGNS}
+    body["required"] = [*body["required"], "designs"]
+    return {
+        "$schema": "https://json-schema.org/draft/2020-12/schema",
+        "title": "Ydrometer runs",
+        **body,
+        "$defs": {"quantity": quantity_definition()},
+    }
+
+
+def read(raw: Any) -> RunsFile:
+    """Read a runs file from parsed JSON.
+
+    Raises:
+        DocumentError: with every fault at once.
+    """
+    refuse_unsafe(raw)
+    seen = Reading()
+    if not isinstance(raw, Mapping):
+        seen.fault("", f"{shown(raw)} given", "give one runs file")
+        seen.refuse()
+    designs = _designs(raw.get("designs"), seen)
+    body = reading.read_object(_Body, {key: value for key, value in raw.items() if key != "designs"}, "", seen)
+    runs: Any = getattr(body, "runs", ())
+    for k, run in enumerate(runs if isinstance(runs, tuple) else ()):
+        if isinstance(run, Trial):
+            for key, problem, remedy in _misfits(run, designs):
+                seen.fault(f"runs[{k}].{key}", problem, remedy)
+    asked: Any = getattr(body, "ask", ())
+    for k, one in enumerate(asked if isinstance(asked, tuple) else ()):
+        if isinstance(one, Asked) and one.design not in designs:
+            seen.fault(f"ask[{k}]", f"{shown(one.design)} given", _use(designs))
+    seen.refuse()
+    return RunsFile(designs, dict(raw["designs"]), body.runs, body.fit, body.ask, body.same_ground)
+
+
+def _designs(raw: Any, seen: Reading) -> dict[str, Document]:
+    if not isinstance(raw, Mapping) or not 1 <= len(raw) <= MOST_DESIGNS:
+        seen.fault("designs", f"{shown(raw)} given", f"give 1 to {MOST_DESIGNS} designs by name")
+        return {}
+    made = {}
+    for name, one in raw.items():
+        try:
+            made[str(name)] = design.read(one)
+        except DocumentError as error:
+            seen.take(error, named(str(name)))
+    return made
+
+
+def _use(designs: Mapping[str, Document]) -> str:
+    return "use one of " + ", ".join(designs)
+
+
+def _misfits(run: Trial, designs: Mapping[str, Document]) -> Iterator[tuple[str, str, str]]:
+    """What a run cannot be of its design."""
+    if run.design not in designs:
+        yield "design", f"{shown(run.design)} given" if run.design else "missing", _use(designs)
+        return
+    drive = designs[run.design].design.drive
+    branch = getattr(run, "branch", 0)
+    if branch >= len(drive.branches):
+        yield "branch", f"{branch} given", f"the design has branches 0 to {len(drive.branches) - 1}"
+        return
+    supply = run.supply or drive.supply
+    if run.supply_voltage is not None and (supply is None or isinstance(supply, Panel)):
+        what = "a panel" if supply else "no supply"
+        yield (
+            "supply_voltage",
+            f"given for {what}",
+            "leave it out: only a battery or bench supply has a voltage at rest",
+        )
+    engines = [isinstance(one.source, Engine) for one in drive.branches]
+    if isinstance(run, Coast) and run.drive == "attached" and any(engines):
+        yield "drive", "attached to an engine", 'engines are not turned by the wheels: give "free"'
+    if engines[branch] and run.kind in ENGINELESS:
+        yield "kind", f"{run.kind} of an engine", "give a run that an engine has"
+    if supply is None and run.kind in ELECTRIC:
+        yield "kind", f"{run.kind} without a supply", "give a run that such a drive has"
+
+
+ENGINELESS = {"motor_current", "case_temperature"}
+ELECTRIC = {"supply_current", "supply_voltage_under_load"}
