@@ -12,6 +12,7 @@ from ops.places import PYTHON
 BENCHES = {
     "fit": "tests.bench.fit",
     "loads": "tests.bench.loads",
+    "calibrate": "tests.bench.calibrate",
     "ui": "tests.bench.ui",
     "core": "tests.bench.core",
     "api": "tests.bench.load",

@@ -5,13 +5,13 @@ import unittest
 from pathlib import Path
 from typing import Any
 
+from tests.core.recomputing import recomputed
 from ydrometer.document import design
 from ydrometer.evaluation.evaluate import evaluate
 from ydrometer.loads.limits import ORDER, limits
 from ydrometer.loads.row_working import row_working
 from ydrometer.loads.rows import Row
 from ydrometer.working.sheet import Working
-from ydrometer.working.sheet import evaluate as recompute
 
 CASES = Path(__file__).parent / "cases" / "loads"
 DEMO = Path(__file__).parents[2] / "server" / "demo" / "vehicles"
@@ -24,18 +24,11 @@ class RowWorkings(unittest.TestCase):
         found = limits(evaluate([design.read(raw)]))
         for row in found.rows:
             with self.subTest(check=row.check, path=row.path, member=row.member, moment=row.moment):
-                self.recomputed(row, row_working(found.asked, row))
+                self.holds(row, row_working(found.asked, row))
         return {row.check for row in found.rows if row.use is not None}
 
-    def recomputed(self, row: Row, made: Working) -> None:
-        known: dict[str, Any] = {entry.symbol: entry.value for entry in made.inputs}
-        known |= {column.symbol: column.values for column in made.table}
-        for step in made.steps:
-            value = recompute(step.expression, known)
-            self.assertAlmostEqual(value, step.value, delta=1e-12 * abs(value))
-            if step.check:
-                self.assertAlmostEqual(value, known[step.symbol], delta=1e-6 * max(1e-3, abs(value)), msg=step.symbol)
-            known[step.symbol] = value
+    def holds(self, row: Row, made: Working) -> None:
+        recomputed(self, made)
         self.assertEqual(made.value, row.demand if row.use is None else row.use)
         if row.use is not None:
             self.assertAlmostEqual(made.steps[-1].value, row.use, delta=NEAR * abs(row.use))

@@ -8,12 +8,12 @@ from typing import Any
 from hypothesis import HealthCheck, Phase, given, settings
 
 from tests.core.designs import changed, whole_documents
+from tests.core.recomputing import recomputed
 from ydrometer.base.tables.measures import MEASURES
 from ydrometer.document import design
 from ydrometer.evaluation.evaluate import evaluate
-from ydrometer.working import Working, working
+from ydrometer.working import working
 from ydrometer.working.recipes import RECIPES, NoWorkingError
-from ydrometer.working.sheet import evaluate as recompute
 
 CASES = Path(__file__).parent / "cases"
 DEMO = Path(__file__).parents[2] / "server" / "demo" / "vehicles"
@@ -29,7 +29,7 @@ class Recomputing(unittest.TestCase):
                 found = found[:: len(found) // len(document.design.drive.branches)]
             for branch, value in enumerate(found if isinstance(found, list) else [found]):
                 made = working(document, name, branch=branch if isinstance(found, list) else 0)
-                self.recomputed(made)
+                recomputed(self, made)
                 if isinstance(value, float):
                     self.assertIsNotNone(made.value)
                     if made.steps:
@@ -40,17 +40,6 @@ class Recomputing(unittest.TestCase):
                 if made.plain is not None and isinstance(value, float):
                     reached = (made.parts[-1].value if made.parts else made.plain) or 0.0
                     self.assertAlmostEqual(reached, value, delta=1e-8 * max(1.0, abs(value)))
-
-    def recomputed(self, made: Working) -> None:
-        """From the inputs and the table alone, step by step."""
-        known: dict[str, Any] = {entry.symbol: entry.value for entry in made.inputs}
-        known |= {column.symbol: column.values for column in made.table}
-        for step in made.steps:
-            value = recompute(step.expression, known)
-            self.assertAlmostEqual(value, step.value, delta=1e-12 * abs(value))
-            if step.check:
-                self.assertAlmostEqual(value, known[step.symbol], delta=1e-6 * max(1e-3, abs(value)), msg=step.symbol)
-            known[step.symbol] = value
 
     def test_the_reference_cases(self) -> None:
         for file in sorted(f for f in CASES.glob("*.json") if "expected" not in f.name):

@@ -73,6 +73,8 @@ def _limits(names: Sequence[str]) -> int:
 
 
 def _calibrate(names: Sequence[str]) -> int:
+    # Read when motion is first imported.
+    os.environ.setdefault("YDROMETER_THREADS", str(os.cpu_count() or 1))
     from ydrometer.files.calibration_report import report  # noqa: PLC0415  # with it comes the compiler
     from ydrometer.trials import runs_file  # noqa: PLC0415
 

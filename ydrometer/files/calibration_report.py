@@ -25,7 +25,11 @@ def report(file: RunsFile) -> dict[str, Any]:
     Args:
         file: as read.
     """
-    made = Calibration(file)
+    return report_of(Calibration(file))
+
+
+def report_of(made: Calibration) -> dict[str, Any]:
+    """The same of a file that is worked out already."""
     return {
         "format": FORMAT,
         "version": 1,

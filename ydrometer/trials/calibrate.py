@@ -9,6 +9,7 @@ from dataclasses import dataclass
 from functools import cached_property
 
 import numpy as np
+from numpy.typing import NDArray
 from scipy.stats import norm, qmc
 
 from ydrometer.base.reckoning import Floats
@@ -30,6 +31,7 @@ LOW, HIGH = 10.0, 90.0
 """Percentiles of bands."""
 MOST_SAMPLED = 200
 """Runs up to which their bands are sampled; beyond they are linearised."""
+Flags = NDArray[np.bool_]
 LOOKS = (-2.0, -1.0, 1.0, 2.0)
 """Standard deviations at which it is looked whether anything depends on an unknown."""
 CHANGED = 1e-9
@@ -105,18 +107,17 @@ class Calibration:
         """Those in the fit."""
         if self.file.fit != AUTO:
             return [unknown for unknown in self.unknowns if unknown.kind.name in self.file.fit]
-        return [unknown for u, unknown in enumerate(self.unknowns) if self._matters(u)]
+        matters = [self._depends(model) for model in (self.model, self.asked_model)]
+        return [unknown for u, unknown in enumerate(self.unknowns) if any(found[u] for found in matters)]
 
-    def _matters(self, u: int) -> bool:
-        """Whether a run or an asked measure depends on an unknown."""
-        theta = np.zeros((1 + len(LOOKS), len(self.unknowns)))
-        theta[1:, u] = np.array(LOOKS) * self.unknowns[u].sigma
-        for model in (self.model, self.asked_model):
-            values = model.values(self.unknowns, theta)
-            same = np.isclose(values[1:], values[0], rtol=CHANGED, atol=0.0, equal_nan=True)
-            if not same.all():
-                return True
-        return False
+    def _depends(self, model: Model) -> Flags:
+        """Whether anything that a model is asked depends on each unknown, (U,)."""
+        sigma = np.diag([unknown.sigma for unknown in self.unknowns])
+        theta = np.concatenate([np.zeros((1, len(sigma))), *(look * sigma for look in LOOKS)])
+        values = model.values(self.unknowns, theta)
+        same = np.isclose(values[1:], values[0], rtol=CHANGED, atol=0.0, equal_nan=True)
+        made: Flags = ~same.reshape(len(LOOKS), len(sigma), -1).all(axis=(0, 2))
+        return made
 
     @cached_property
     def before(self) -> Floats:

@@ -173,6 +173,8 @@ class Rows:
         self.case, self.factors = case, factors
         self.batch = case.with_factors(factors)
         self.asked = {"distance": list(distances), "speed": list(speeds), "time": list(times)}
+        self._results: Results | None = None
+        self._together: list[Rows] = [self]
 
     def __len__(self) -> int:
         return len(self.factors.rolling)
@@ -181,12 +183,13 @@ class Rows:
         """The design with a day of its own."""
         return Document(replace(self.case.design, loads=loads), {}, ())
 
-    @cached_property
+    @property
     def results(self) -> Results:
-        """All measures; the run's at the distances and speeds that are asked about."""
-        n = len(self)
-        columns = [np.tile(np.array(asked or [np.nan]), (n, 1)) for asked in self.asked.values()]
-        return measure(self.batch, Wanted(*columns))
+        """All measures; the run's at the distances, speeds and times that are asked about."""
+        if self._results is None:
+            _measured(self._together)
+        assert self._results is not None  # it has just been worked out
+        return self._results
 
     def of_the_run(self, name: str, key: str, at: float) -> Floats:
         """A measure of the run, (n,).
@@ -198,3 +201,29 @@ class Rows:
         """
         column: Floats = getattr(self.results, name)[:, self.asked[key].index(at)]
         return column
+
+
+def together(rows: Sequence[Rows]) -> None:
+    """Measure rows of the same shape in one go, once the first of them is asked for its measures."""
+    shapes: dict[tuple[Any, ...], list[Rows]] = {}
+    for one in rows:
+        shapes.setdefault(tuple(field.shape[1:] for field in one.batch), []).append(one)
+    for alike in shapes.values():
+        for one in alike:
+            one._together = alike  # of the same module
+
+
+def _measured(rows: Sequence[Rows]) -> None:
+    """Work out the measures of rows of one shape as one batch."""
+    batch = Batch(*(np.concatenate(fields) for fields in zip(*(one.batch for one in rows), strict=True)))
+    found = measure(batch, Wanted(*(_columns(rows, key) for key in ("distance", "speed", "time"))))
+    ends = np.cumsum([len(one) for one in rows])
+    for one, end in zip(rows, ends, strict=True):
+        one._results = Results(*(field[end - len(one) : end] for field in found))
+
+
+def _columns(rows: Sequence[Rows], key: str) -> Floats:
+    """What each row's run is asked for, as many columns as any of them needs."""
+    most = max(1, *(len(one.asked[key]) for one in rows))
+    padded = [[*one.asked[key], *([np.nan] * (most - len(one.asked[key])))] for one in rows]
+    return np.concatenate([np.tile(np.array(asked), (len(one), 1)) for one, asked in zip(rows, padded, strict=True)])

@@ -11,7 +11,7 @@ import numpy as np
 from ydrometer.base.reckoning import Floats
 from ydrometer.document.design import Document
 from ydrometer.document.target import RUN_KEYS
-from ydrometer.trials.case import Case, Conditions, Rows
+from ydrometer.trials.case import Case, Conditions, Factors, Rows, together
 from ydrometer.trials.unknowns import Unknown, factors, sure_stages
 
 STEP = 1e-3
@@ -41,6 +41,16 @@ class Posed:
     conditions: Conditions = field(default_factory=Conditions)
 
 
+@dataclass(frozen=True, slots=True)
+class _Group:
+    """Questions, by their places, about one design on one ground under the same conditions."""
+
+    design: str
+    ground: str
+    case: Case
+    places: list[int]
+
+
 class Model:
     """Values of posed questions; those of the same design under the same conditions are worked out together."""
 
@@ -56,13 +66,13 @@ class Model:
         for k, one in enumerate(posed):
             groups.setdefault((one.design, one.ground, one.conditions), []).append(k)
         self.groups = [
-            (name, ground, Case(conditions.applied(designs[name].design), sure_stages(designs[name])), places)
+            _Group(name, ground, Case(conditions.applied(designs[name].design), sure_stages(designs[name])), places)
             for (name, ground, conditions), places in groups.items()
         ]
         self.zeros = np.zeros(len(self.posed))
-        for _, _, case, places in self.groups:
-            for k in places:
-                self.zeros[k] = self.posed[k].question.zero(case.design.conditions.ambient)
+        for group in self.groups:
+            for k in group.places:
+                self.zeros[k] = self.posed[k].question.zero(group.case.design.conditions.ambient)
 
     def values(self, chosen: Sequence[Unknown], theta: Floats) -> Floats:
         """SI, (n, q); NaN where one has no value, or none above what is taken off.
@@ -72,14 +82,18 @@ class Model:
             theta: ln of their factors, (n, U).
         """
         made = np.full((len(theta), len(self.posed)), np.nan)
-        for name, ground, case, places in self.groups:
-            laid = factors(chosen, theta, name, ground, case.branches)
-            asked = [self.posed[k].question for k in places]
-            wanted = [sorted({at for one in asked for at in one.refers_to(key)}) for key in RUN_KEYS]
-            rows = Rows(case, laid, *wanted)
-            for k, question in zip(places, asked, strict=True):
-                made[:, k] = question.values(rows)
+        rows = [self._rows(group, factors(chosen, theta, group.design, group.ground, group.case.branches))
+                for group in self.groups]  # fmt: skip
+        together(rows)
+        for group, of_group in zip(self.groups, rows, strict=True):
+            for k in group.places:
+                made[:, k] = self.posed[k].question.values(of_group)
         return np.where(made - self.zeros > 0.0, made, np.nan)
+
+    def _rows(self, group: _Group, laid: Factors) -> Rows:
+        asked = [self.posed[k].question for k in group.places]
+        wanted = [sorted({at for one in asked for at in one.refers_to(key)}) for key in RUN_KEYS]
+        return Rows(group.case, laid, *wanted)
 
     def logs(self, chosen: Sequence[Unknown], theta: Floats) -> Floats:
         """ln of the values above what is taken off, (n, q)."""

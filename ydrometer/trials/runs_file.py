@@ -58,19 +58,22 @@ def _read_fit(raw: Any, path: str, seen: Reading) -> Any:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class _Body:
-    """The file without its designs."""
+    """The file without its designs, runs and what it asks: those are read one by one, so that each fault is told."""
 
     format: str = reading.choice((FORMAT,))
     version: int = reading.whole(VERSION, VERSION)
-    runs: tuple[Trial, ...] = reading.items(reading.kind_reader(KINDS), most=MOST_RUNS)
     fit: Any = reading.field_of(
         reading.Reader(_read_fit, lambda: {"anyOf": [{"const": AUTO}, {"type": "array", "items": {"enum": [*NAMES]}}]}),
         AUTO,
     )
-    ask: tuple[Asked, ...] = reading.items(
-        reading.Reader(_read_asked, lambda: {"anyOf": [{"type": "string"}, _ASKED.schema()]}), most=MOST_DESIGNS
-    )
     same_ground: bool = reading.flag()
+
+
+_RUNS = reading.list_reader(reading.kind_reader(KINDS), most=MOST_RUNS)
+_ASK = reading.list_reader(
+    reading.Reader(_read_asked, lambda: {"anyOf": [{"type": "string"}, _ASKED.schema()]}), most=MOST_DESIGNS
+)
+APART = {"designs", "runs", "ask"}
 
 
 @dataclass(frozen=True, slots=True)
@@ -102,7 +105,8 @@ def named(name: str) -> str:
 def schema() -> Schema:
     """The JSON Schema of a runs file; its designs have one of their own."""
     body = reading.object_schema(_Body)
-    body["properties"]["designs"] = {"type": "object", "minProperties": 1, "maxProperties": MOST_DESIGNS}
+    designs = {"type": "object", "minProperties": 1, "maxProperties": MOST_DESIGNS}
+    body["properties"] |= {"designs": designs, "runs": _RUNS.schema(), "ask": _ASK.schema()}
     body["required"] = [*body["required"], "designs"]
     return {
         "$schema": "https://json-schema.org/draft/2020-12/schema",
@@ -124,18 +128,17 @@ def read(raw: Any) -> RunsFile:
         seen.fault("", f"{shown(raw)} given", "give one runs file")
         seen.refuse()
     designs = _designs(raw.get("designs"), seen)
-    body = reading.read_object(_Body, {key: value for key, value in raw.items() if key != "designs"}, "", seen)
-    runs: Any = getattr(body, "runs", ())
+    body = reading.read_object(_Body, {key: value for key, value in raw.items() if key not in APART}, "", seen)
+    runs: Any = _RUNS(raw.get("runs", []), "runs", seen)
     for k, run in enumerate(runs if isinstance(runs, tuple) else ()):
-        if isinstance(run, Trial):
-            for key, problem, remedy in _misfits(run, designs):
-                seen.fault(f"runs[{k}].{key}", problem, remedy)
-    asked: Any = getattr(body, "ask", ())
+        for key, problem, remedy in _misfits(run, designs) if isinstance(run, Trial) else ():
+            seen.fault(f"runs[{k}].{key}", problem, remedy)
+    asked: Any = _ASK(raw.get("ask", []), "ask", seen)
     for k, one in enumerate(asked if isinstance(asked, tuple) else ()):
         if isinstance(one, Asked) and one.design not in designs:
             seen.fault(f"ask[{k}]", f"{shown(one.design)} given", _use(designs))
     seen.refuse()
-    return RunsFile(designs, dict(raw["designs"]), body.runs, body.fit, body.ask, body.same_ground)
+    return RunsFile(designs, dict(raw["designs"]), runs, body.fit, asked, body.same_ground)
 
 
 def _designs(raw: Any, seen: Reading) -> dict[str, Document]:
