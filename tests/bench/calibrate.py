@@ -8,11 +8,13 @@ import os
 import sys
 import time
 from concurrent.futures import ProcessPoolExecutor
+from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
 
 import numpy as np
 
+from ydrometer.base.reckoning import Floats
 from ydrometer.document import design
 from ydrometer.motion import measures
 from ydrometer.trials import runs_file
@@ -44,8 +46,17 @@ def vehicle(random: np.random.Generator) -> dict[str, Any]:
     return made
 
 
-def driven(designs: dict[str, Any], random: np.random.Generator, count: int = 8) -> tuple[dict[str, Any], np.ndarray]:
-    """Runs of the first gearings with hidden losses, and the truth of the last one's measures."""
+@dataclass(frozen=True)
+class Afternoon:
+    """Runs with hidden losses: the runs file, ln of the hidden factors by name, and the truth of what is asked."""
+
+    file: dict[str, Any]
+    hidden: dict[str, float]
+    truth: Floats
+
+
+def driven(designs: dict[str, Any], random: np.random.Generator, count: int = 8) -> Afternoon:
+    """Runs of the first gearings; what is asked are the measures of the last one."""
     read = {name: design.read(one) for name, one in designs.items()}
     *tried, asked = read
     hidden = unknowns(read, [(name, "") for name in read])
@@ -59,10 +70,11 @@ def driven(designs: dict[str, Any], random: np.random.Generator, count: int = 8)
         drawn = value * np.exp(random.normal(0.0, trial.scatter, READINGS))
         run["readings"] = [float(one) for one in drawn] if np.isfinite(value) else [1.0]
     distance = read[asked].design.run.distance
-    truth = Model(read, [Posed(Measure(name, distance if name != "top_speed" else None), asked, "") for name in ALWAYS])
-    return {**file, "runs": [run for run, v in zip(runs, values, strict=True) if np.isfinite(v)]}, truth.values(
-        hidden, theta[None, :]
-    )[0]
+    asking = [Posed(Measure(name, distance if name != "top_speed" else None), asked, "") for name in ALWAYS]
+    truth = Model(read, asking).values(hidden, theta[None, :])[0]
+    kept = [run for run, value in zip(runs, values, strict=True) if np.isfinite(value)]
+    names = [one.kind.name for one in hidden]
+    return Afternoon({**file, "runs": kept}, dict(zip(names, theta.tolist(), strict=True)), truth)
 
 
 def _posed(read: dict[str, Any], name: str, k: int) -> dict[str, Any]:
@@ -83,8 +95,8 @@ def tried(seed: int) -> list[tuple[float, float, bool]]:
     """Of one vehicle: relative error before and after, and whether the band holds the truth, by measure."""
     random = np.random.default_rng([SEED, seed])
     designs = vehicle(random)
-    file, truth = driven(designs, random)
-    read = runs_file.read(file)
+    made_up = driven(designs, random)
+    truth, read = made_up.truth, runs_file.read(made_up.file)
     made = Calibration(read)
     plain = made.asked_model.values(made.chosen, np.zeros((1, len(made.chosen))))[0]
     found = []
@@ -103,7 +115,7 @@ def seconds() -> list[float]:
     designs = json.loads((CASES / "02-coasting-stopping-currents.json").read_text())["designs"]
     name, one = next(iter(designs.items()))
     designs = {f"another {name}": copy.deepcopy(one), **designs}
-    file, _ = driven(designs, random, MANY_RUNS)
+    file = driven(designs, random, MANY_RUNS).file
     for run in file["runs"]:
         run["supply_voltage"] = float(run["supply_voltage"] * (1.0 + 0.02 * random.uniform(-1.0, 1.0)))
     took = []

@@ -89,12 +89,7 @@ def measure(batch: Batch, wanted: Wanted) -> Results:
         wanted: what is asked of their runs.
     """
     n = len(batch.vehicle)
-    shapes: dict[str, tuple[int, ...]] = dict.fromkeys(Results._fields, (n,))
-    shapes.update(dict.fromkeys(BY_BRANCH, batch.sources.shape))
-    shapes.update(dict.fromkeys(BY_DISTANCE, wanted.distances.shape))
-    shapes.update(time_to_speed=wanted.speeds.shape, distance_in_time=wanted.times.shape)
-    out = Results(**{name: np.full(shape, np.nan) for name, shape in shapes.items()})
-    made = for_kernels(batch)
+    out, made = _nothing(batch, wanted), for_kernels(batch)
     if THREADS == 1 or n < 2 * A_SHARE:
         _measure_all(made, wanted, out)
         return out
@@ -104,6 +99,29 @@ def measure(batch: Batch, wanted: Wanted) -> Results:
         for done in [pool.submit(_measure_all, *_rows(made, wanted, out, a, b)) for a, b in pairwise(edges)]:
             done.result()
     return out
+
+
+def measure_standing(batch: Batch) -> Results:
+    """Measure n designs of one shape as far as they stand still or spin in the air; the run is left out.
+
+    Args:
+        batch: the designs.
+    """
+    n = len(batch.vehicle)
+    none = np.full((n, 1), np.nan)
+    out = _nothing(batch, Wanted(none, none, none))
+    _measure_standing(for_kernels(batch), out)
+    return out
+
+
+def _nothing(batch: Batch, wanted: Wanted) -> Results:
+    """Results without any value."""
+    n = len(batch.vehicle)
+    shapes: dict[str, tuple[int, ...]] = dict.fromkeys(Results._fields, (n,))
+    shapes.update(dict.fromkeys(BY_BRANCH, batch.sources.shape))
+    shapes.update(dict.fromkeys(BY_DISTANCE, wanted.distances.shape))
+    shapes.update(time_to_speed=wanted.speeds.shape, distance_in_time=wanted.times.shape)
+    return Results(**{name: np.full(shape, np.nan) for name, shape in shapes.items()})
 
 
 def _rows(batch: Batch, wanted: Wanted, out: Results, low: int, high: int) -> tuple[Batch, Wanted, Results]:
@@ -127,6 +145,12 @@ def _measure_all(batch: Batch, wanted: Wanted, out: Results) -> None:
         else:
             out.held_by[i] = TORQUE if by_drive <= 0.0 else GRIP
             out.top_speed[i] = out.launch_acceleration[i] = out.stopping_distance[i] = 0.0
+
+
+@entry
+def _measure_standing(batch: Batch, out: Results) -> None:
+    for i in range(len(batch.vehicle)):
+        _at_rest(row(batch, i), i, out)
 
 
 @kernel

@@ -16,7 +16,7 @@ from ydrometer.document.sources import Engine, Motor, motor_line
 from ydrometer.document.stages import Stage, stage_efficiency
 from ydrometer.document.supply import Battery, Bench, Supply
 from ydrometer.evaluation import driveline
-from ydrometer.motion.measures import Results, Wanted, measure
+from ydrometer.motion.measures import Results, Wanted, measure, measure_standing
 from ydrometer.motion.plant import Batch
 
 LEAST_EFFICIENCY = 0.05
@@ -161,7 +161,7 @@ class Rows:
 
     def __init__(
         self, case: Case, factors: Factors, distances: Sequence[float] = (), speeds: Sequence[float] = (),
-        times: Sequence[float] = (),
+        times: Sequence[float] = (), *, moving: bool = True,
     ) -> None:  # fmt: skip
         """Lay factors on a case.
 
@@ -169,8 +169,9 @@ class Rows:
             case: the design under its conditions.
             factors: of each row.
             distances, speeds, times: that any run asks about, m, m/s and s.
+            moving: whether anything of the run is asked: it takes ten times as long as the rest.
         """
-        self.case, self.factors = case, factors
+        self.case, self.factors, self.moving = case, factors, moving
         self.batch = case.with_factors(factors)
         self.asked = {"distance": list(distances), "speed": list(speeds), "time": list(times)}
         self._results: Results | None = None
@@ -185,7 +186,9 @@ class Rows:
 
     @property
     def results(self) -> Results:
-        """All measures; the run's at the distances, speeds and times that are asked about."""
+        """All measures, the run's at the distances, speeds and times that are asked about; those of standing still and
+        of spinning in the air alone where nothing of the run is asked.
+        """
         if self._results is None:
             _measured(self._together)
         assert self._results is not None  # it has just been worked out
@@ -204,10 +207,10 @@ class Rows:
 
 
 def together(rows: Sequence[Rows]) -> None:
-    """Measure rows of the same shape in one go, once the first of them is asked for its measures."""
+    """Measure rows of the same shape that are asked for the same in one go, once one of them is asked for it."""
     shapes: dict[tuple[Any, ...], list[Rows]] = {}
     for one in rows:
-        shapes.setdefault(tuple(field.shape[1:] for field in one.batch), []).append(one)
+        shapes.setdefault((one.moving, *(field.shape[1:] for field in one.batch)), []).append(one)
     for alike in shapes.values():
         for one in alike:
             one._together = alike  # of the same module
@@ -216,7 +219,10 @@ def together(rows: Sequence[Rows]) -> None:
 def _measured(rows: Sequence[Rows]) -> None:
     """Work out the measures of rows of one shape as one batch."""
     batch = Batch(*(np.concatenate(fields) for fields in zip(*(one.batch for one in rows), strict=True)))
-    found = measure(batch, Wanted(*(_columns(rows, key) for key in ("distance", "speed", "time"))))
+    if rows[0].moving:
+        found = measure(batch, Wanted(*(_columns(rows, key) for key in ("distance", "speed", "time"))))
+    else:
+        found = measure_standing(batch)
     ends = np.cumsum([len(one) for one in rows])
     for one, end in zip(rows, ends, strict=True):
         one._results = Results(*(field[end - len(one) : end] for field in found))

@@ -50,7 +50,8 @@ class Trial:
     """One run: of which design, what was read, under which conditions.
 
     A kind says its `dimension`, the `unit` in which answers tell it with how many of them are one SI unit, the usual
-    `scatter` of one reading relative to it, and which of its keys (`about`) tell what exactly was measured.
+    `scatter` of one reading relative to it, which of its keys (`about`) tell what exactly was measured, whether more of
+    it is `better`, 1 or −1, and whether it is about the run, `moving`.
     """
 
     kind: ClassVar[str]
@@ -60,6 +61,7 @@ class Trial:
     scatter: ClassVar[float]
     about: ClassVar[tuple[str, ...]] = ()
     better: ClassVar[int] = 1
+    moving: ClassVar[bool] = True
 
     design: str = reading.text(longest=200)
     left_out: tuple[LeftOut, ...] = reading.items(reading.object_reader(LeftOut), most=MOST_READINGS)
@@ -125,6 +127,7 @@ class Spin(Trial):
     """Turns with the wheels in the air, of a wheel or of a motor."""
 
     kind: ClassVar[str] = "spin"
+    moving: ClassVar[bool] = False
     dimension: ClassVar[str] = "angular speed"
     unit: ClassVar[str] = "rpm"
     per_si: ClassVar[float] = RPM
@@ -240,6 +243,7 @@ class Push(Trial):
     """The force against a wall."""
 
     kind: ClassVar[str] = "push"
+    moving: ClassVar[bool] = False
     dimension: ClassVar[str] = "force"
     unit: ClassVar[str] = "N"
     scatter: ClassVar[float] = 0.04
@@ -258,6 +262,7 @@ class Tow(Trial):
     """The pull at which it rolls slowly with its drive free."""
 
     kind: ClassVar[str] = "tow"
+    moving: ClassVar[bool] = False
     dimension: ClassVar[str] = "force"
     unit: ClassVar[str] = "N"
     scatter: ClassVar[float] = 0.05
@@ -277,6 +282,7 @@ class Coast(Trial):
     """Time to roll from one speed down to another, with the drive free, or attached to motors that are open."""
 
     kind: ClassVar[str] = "coast"
+    moving: ClassVar[bool] = False
     dimension: ClassVar[str] = "time"
     unit: ClassVar[str] = "s"
     scatter: ClassVar[float] = 0.03
@@ -337,6 +343,7 @@ class Stop(Trial):
     """The distance in which it stands from a speed."""
 
     kind: ClassVar[str] = "stop"
+    moving: ClassVar[bool] = False
     dimension: ClassVar[str] = "distance"
     unit: ClassVar[str] = "m"
     scatter: ClassVar[float] = 0.03

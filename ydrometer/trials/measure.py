@@ -18,12 +18,28 @@ ALWAYS = ("top_speed", "time_to_distance")
 KNOWN = tuple(name for name in NUMBERS if name in Results._fields)
 
 
+STILL = {
+    "no_load_speed",
+    "stall_wheel_torque",
+    "pushing_force",
+    "pushing_bus_current",
+    "launch_bus_current",
+    "max_grade",
+}
+"""Measures that are about no run."""
+
+
 @dataclass(frozen=True, slots=True)
 class Measure:
     """A measure, at a distance, speed or time of the run where it refers to one."""
 
     name: str
     at: float | None = None
+
+    @property
+    def moving(self) -> bool:
+        """Whether it is about the run."""
+        return self.name not in STILL
 
     def refers_to(self, key: str) -> tuple[float, ...]:
         """What it refers to."""

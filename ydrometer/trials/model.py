@@ -21,6 +21,10 @@ STEP = 1e-3
 class Question(Protocol):
     """Something that can be asked of a design with other losses."""
 
+    @property
+    def moving(self) -> bool:
+        """Whether it is about the run."""
+
     def refers_to(self, key: str) -> tuple[float, ...]:
         """Distances, speeds or times of the run, SI."""
 
@@ -93,7 +97,7 @@ class Model:
     def _rows(self, group: _Group, laid: Factors) -> Rows:
         asked = [self.posed[k].question for k in group.places]
         wanted = [sorted({at for one in asked for at in one.refers_to(key)}) for key in RUN_KEYS]
-        return Rows(group.case, laid, *wanted)
+        return Rows(group.case, laid, *wanted, moving=any(one.moving for one in asked))
 
     def logs(self, chosen: Sequence[Unknown], theta: Floats) -> Floats:
         """ln of the values above what is taken off, (n, q)."""
