@@ -139,6 +139,24 @@ class Invariance(TestCase):
         np.testing.assert_allclose(calibrated(NAMES[1]).data.variance, again.variance, atol=1e-12)
 
 
+class Edges(TestCase):
+    def test_without_runs_or_questions_nothing_is_learnt(self) -> None:
+        bare = report_of(Calibration(runs_file.read(made_of())))
+        self.assertEqual((bare["unknowns"], bare["runs"], bare["ask"], bare["next"]), ([], [], {}, []))
+        self.assertEqual(bare["designs"]["plain"], PLAIN)
+
+    def test_one_run_alone_teaches_a_little(self) -> None:
+        found = report_of(Calibration(runs_file.read(made_of(run("tow", "5.2 N")))))
+        (rolling,) = found["unknowns"]
+        self.assertEqual(rolling["name"], "rolling_resistance")
+        self.assertGreater(rolling["factor"], 1.0)
+        self.assertGreater(len(found["next"]), 0)
+
+    def test_what_is_fitted_can_be_named(self) -> None:
+        raw = {**made_of(run("tow", "5.2 N"), run("top_speed", "8 m/s")), "fit": ["losses"]}
+        self.assertEqual([u["name"] for u in report_of(Calibration(runs_file.read(raw)))["unknowns"]], ["losses"])
+
+
 class Kinds(TestCase):
     def test_coasting_against_the_integral(self) -> None:
         rows = Rows(Case(design.read(PLAIN).design), Factors.ones(1, 1))

@@ -116,7 +116,7 @@ class Calibration:
         theta = np.concatenate([np.zeros((1, len(sigma))), *(look * sigma for look in LOOKS)])
         values = model.values(self.unknowns, theta)
         same = np.isclose(values[1:], values[0], rtol=CHANGED, atol=0.0, equal_nan=True)
-        made: Flags = ~same.reshape(len(LOOKS), len(sigma), -1).all(axis=(0, 2))
+        made: Flags = ~same.reshape(len(LOOKS), len(sigma), values.shape[1]).all(axis=(0, 2))
         return made
 
     @cached_property

@@ -169,4 +169,6 @@ def _words(run: Trial, a: Heap, b: Heap, mean: float, low: float, high: float, c
 def _odds(chance: float) -> str:
     if chance >= 0.5:
         return "chance alone does that as often as not"
+    if chance <= 0.0:
+        return f"chance alone does that in fewer than 1 of {DRAWN}"
     return f"chance alone does that in 1 of {max(2, round(1.0 / chance))}"
