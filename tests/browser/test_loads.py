@@ -32,6 +32,8 @@ class Loads(BrowserCase):
         page.wait_text("[data-working] [data-value]", "132 %")
         page.click("[aria-label='Close the working']")
         page.wait(lambda: not page.all("[data-working]"), "the working to close")
+        page.find("[data-bars] button").send_keys("t")
+        page.wait_text("[data-loads-table]", "over its limit")
         Select(page.find("select[aria-label=Moment]")).select_by_visible_text("top speed")
         page.wait(lambda: page.text("[data-part='toothed belt'] [data-use]") != "132 %", "the uses at top speed")
 
@@ -51,6 +53,14 @@ class Loads(BrowserCase):
         page.click("nav a[href$=line]")
         page.wait(lambda: page.all("[data-chip-load=ok]"), "how its gears stand, in the strip of the Line")
         page.click("nav a[href$=loads]")
+
+    def test_turning_on_the_spot_is_told_where_the_line_is_made(self) -> None:
+        page = self.page()
+        page.visit_demo()
+        page.click("[data-vehicle=Sandpiper] a")
+        for station, place in (("line", "[role=note]"), ("brief", "[data-cautions]")):
+            page.click(f"nav a[href$={station}]")
+            page.wait_text(place, "Turning on the spot draws")
 
     def test_a_day_is_stretched_typed_and_a_target_asks_for_it(self) -> None:
         page = self.page()

@@ -56,6 +56,8 @@ class Journey(BrowserCase):
         page.click("[data-addition] button")
         page.wait(lambda: not page.text("[data-headline]").startswith("0\n"), "something that meets all")
         self.assertEqual(Part.objects.count(), parts + 1)
+        page.wait_text("[data-options]", "loads")
+        page.wait_text("[data-worst-words]", "what")
         self.adopt(page)
 
     def fill(self, page: Page) -> None:

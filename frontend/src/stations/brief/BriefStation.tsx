@@ -1,4 +1,5 @@
 import { Box, Flex, Heading } from "@chakra-ui/react";
+import type { Standing } from "../../api/client";
 import { useDocument, useEdit, useFigures } from "../../document/context";
 import { Field, WholeNumber } from "../../document/Field";
 import { TextField } from "../../ui/fields/TextField";
@@ -55,7 +56,9 @@ function Worth() {
   );
 }
 
-/** Cautions and warnings that the figures call for. */
+const SHOWN: Record<string, Standing> = { caution: "tight", note: "unknown" };
+
+/** Cautions, notes and warnings that the figures call for. */
 function Words() {
   const { live } = useFigures();
   return (
@@ -63,7 +66,7 @@ function Words() {
       {live.messages.map((message) => (
         <Flex as="li" key={message.text} gap="2" py="1" borderTopWidth="1px" borderColor="line">
           <Box pt="1">
-            <StandingMark standing={message.level === "caution" ? "tight" : "misses"} />
+            <StandingMark standing={SHOWN[message.level] ?? "misses"} />
           </Box>
           {message.text}
         </Flex>
