@@ -142,7 +142,7 @@ def main() -> int:
     for title, errors in (("as designed", before), ("calibrated", after)):
         within = 100.0 * (errors <= GOAL_WITHIN).mean()
         print(f"{title}: median error {100.0 * np.median(errors):.2f} %, within 2 % in {within:.0f} of 100")
-    print(f"(goal: median {100.0 * GOAL_MEDIAN} %, 95 of 100)")
+    print(f"(goal: median {100.0 * GOAL_MEDIAN:.1f} %, 95 of 100)")
     print(f"the band of 80 holds the truth in {100.0 * held.mean():.0f} of 100   (goal 70 to 90)")
     return 0
 
