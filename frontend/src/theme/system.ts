@@ -10,6 +10,8 @@ const config = defineConfig({
     "svg text": { fontFamily: "body" },
     ".recharts-text": { fontSize: "12px", fontFamily: "mono" },
     ".recharts-label": { paintOrder: "stroke", stroke: "panel", strokeWidth: "3px" },
+    // The page may be longer than the window; what is below it is of the same ground.
+    html: { bg: "page" },
     body: { bg: "page", color: "ink", fontSize: "15px", lineHeight: "1.4" },
     "*:focus-visible": { outline: "2px solid {colors.spruce}", outlineOffset: "2px" },
     "select.plain": {
