@@ -51,7 +51,7 @@ def assemble(designs: Sequence[Design]) -> Batch:
     gears["turning"] = trunk[:, 1:2] * lower / vehicles["radius"][:, None]
     wheels = np.array([d.vehicle.wheels_inertia for d in designs])
     rotors = np.array([[branch.source.rotor_inertia for branch in d.drive.branches] for d in designs])
-    gears["inertial_mass"] = vehicles["mass"][:, None] + _turning_mass(wheels, rotors, vehicles, sources, gears)
+    gears["inertial_mass"] = vehicles["mass"][:, None] + turning_mass(wheels, rotors, vehicles, sources, gears)
     law = np.array([_law(design) for design in designs], dtype=record(Law))
     return Batch(vehicles[:, None], law, gears, sources, _curves(designs))
 
@@ -77,11 +77,11 @@ def with_ratios(
     gears["turning"] = speed[:, None] * lower / vehicle["radius"]
     wheels = np.full(len(torque), design.vehicle.wheels_inertia)
     rotors = np.full(sources.shape, design.drive.branches[0].source.rotor_inertia)
-    gears["inertial_mass"] = vehicle["mass"] + _turning_mass(wheels, rotors, vehicle[:, 0], sources, gears)
+    gears["inertial_mass"] = vehicle["mass"] + turning_mass(wheels, rotors, vehicle[:, 0], sources, gears)
     return batch._replace(vehicle=vehicle, gears=gears, sources=sources)
 
 
-def _turning_mass(wheels: Array, rotors: Array, vehicles: Any, sources: Any, gears: Any) -> Array:
+def turning_mass(wheels: Array, rotors: Array, vehicles: Any, sources: Any, gears: Any) -> Array:
     """m_eff − m = J_wheels/r² + Σ count·J·G²/r²: rotating masses reduced to the wheel's rim, (n, K)."""
     reduced = (sources["number"] * rotors * sources["speed_ratio"] ** 2).sum(axis=1)
     made: Array = (wheels / vehicles["radius"] ** 2)[:, None] + reduced[:, None] * gears["turning"] ** 2

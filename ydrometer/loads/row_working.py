@@ -313,14 +313,14 @@ def _box_speed(case: RowCase) -> tuple[str, str]:
     return "w_m", _rating(case, "how fast it may be turned", f"{case.row.path}.max_speed", "angular speed")
 
 
-def _heat(case: RowCase, node: int) -> tuple[str, str]:
-    """The hottest moment of a node from the heat that came and went."""
+def _heat(case: RowCase, node: int) -> None:
+    """The hottest moment of a node from the heat that came and went: T_r above the air."""
     s, warmth = case.sheet, case.asked.warmth.get(case.branch)
     ambient = case.sheet.values.get("conditions.ambient")
     s.put("T_a", "temperature of the air", case.design.conditions.ambient, "temperature",
           ambient.origin if ambient else "default", "conditions.ambient")  # fmt: skip
     if warmth is None:
-        return "T_r", ""
+        return
     name = "winding" if node == 0 else "case"
     hottest = warmth.day.hottest_winding if node == 0 else warmth.day.hottest_case
     if hottest >= RUNAWAY:
@@ -337,11 +337,10 @@ def _heat(case: RowCase, node: int) -> tuple[str, str]:
         )
         s.step("T_h", f"hottest {name}", "T_0 + (sum(Q_in) - sum(Q_out))/C_n", "temperature")
     s.step("T_r", "above the air", "T_h - T_a", "temperature rise")
-    return "T_r", "T_ok"
 
 
 def _winding(case: RowCase) -> tuple[str, str]:
-    names = _heat(case, 0)
+    _heat(case, 0)
     source = case.design.drive.branches[case.branch].source
     assert isinstance(source, Motor)
     path = f"{case.row.path}.winding_limit"
@@ -349,11 +348,11 @@ def _winding(case: RowCase) -> tuple[str, str]:
     case.sheet.put("T_l", "what its winding stands", case.asked.limit(source), "temperature",
                    said.origin if said else "assumed", path)  # fmt: skip
     case.sheet.step("T_ok", "above the air", "T_l - T_a", "temperature rise")
-    return names[0], "T_ok"
+    return "T_r", "T_ok"
 
 
 def _mount(case: RowCase) -> tuple[str, str]:
-    names = _heat(case, -1)
+    _heat(case, -1)
     source = case.design.drive.branches[case.branch].source
     assert isinstance(source, Motor)
     assert source.mount_material is not None
@@ -361,7 +360,7 @@ def _mount(case: RowCase) -> tuple[str, str]:
     case.sheet.put("T_s", "where its mount gets soft", softens, "temperature", "assumed", note=source.mount_material)
     case.sheet.put("T_m", "margin", MARGIN, "temperature rise")
     case.sheet.step("T_ok", "above the air", "T_s - T_m - T_a", "temperature rise")
-    return names[0], "T_ok"
+    return "T_r", "T_ok"
 
 
 def _brakes(case: RowCase) -> tuple[str, str]:

@@ -12,14 +12,13 @@ from ydrometer.document.design import Design, Document
 from ydrometer.document.loads import Loads
 from ydrometer.evaluation.evaluate import NOTHING, Evaluation, evaluate
 from ydrometer.evaluation.targets import Standing
-from ydrometer.loads.asked import Asked
 from ydrometer.loads.helps import helps
 from ydrometer.loads.limits import Limits, limits
 from ydrometer.loads.offers import Offer, offers
 from ydrometer.loads.row_working import row_working
 from ydrometer.loads.rows import DIMENSIONS, Row, State
 from ydrometer.loads.told import known
-from ydrometer.loads.turning import turning
+from ydrometer.loads.turning import Turn
 from ydrometer.loads.warnings import Word, warnings
 from ydrometer.loads.words import CAUTIONS, CHECKS, part_title, sentence
 from ydrometer.screens.day_shown import PhaseShown, phases_shown
@@ -94,19 +93,6 @@ class LoadedPart:
 
 
 @dataclass(frozen=True, slots=True)
-class TurnShown:
-    """Turning on the spot: whether it can, the sliding force along each side, N, how fast, rad/s, and the current of
-    one motor of each branch and of the supply, A: in the turn, or stalled where it cannot.
-    """
-
-    possible: bool
-    force_each_side: float
-    rate: float | None
-    currents: list[float]
-    bus_current: float
-
-
-@dataclass(frozen=True, slots=True)
 class JudgedTarget:
     """How a target stands that only Loads can judge: its number among the targets, its value, and that of the mark."""
 
@@ -138,7 +124,7 @@ class LoadsShown:
     heats: int
     day_assumed: bool
     left_out: list[str]
-    turn: TurnShown | None
+    turn: Turn | None
     targets: list[JudgedTarget]
     not_judged: list[str]
 
@@ -165,17 +151,10 @@ def loads_shown(document: Document, mark: Document | None = None) -> LoadsShown:
         heats=asked.heats.count,
         day_assumed=asked.heats.assumed,
         left_out=[_left_out(fault) for fault in asked.heats.left_out],
-        turn=_turn(asked),
+        turn=asked.moments.turn,
         targets=_judged(evaluation, found, marked),
         not_judged=[one.path for one in found.not_judged],
     )
-
-
-def _turn(asked: Asked) -> TurnShown | None:
-    turn = turning(asked.evaluation, asked.index)
-    if turn is None:
-        return None
-    return TurnShown(turn.possible, turn.force_each_side, turn.rate, turn.currents, turn.bus_current)
 
 
 def _judged(evaluation: Evaluation, found: Limits, marked: Limits | None) -> list[JudgedTarget]:

@@ -20,10 +20,10 @@ from ydrometer.trials import scatter
 from ydrometer.trials.case import at_voltage
 from ydrometer.trials.differences import Difference, compared
 from ydrometer.trials.fit import Data, Fit, fitted
-from ydrometer.trials.kinds import Trial
 from ydrometer.trials.measure import Measure, asked_of
 from ydrometer.trials.model import Model, Posed
 from ydrometer.trials.runs_file import AUTO, Asked, RunsFile
+from ydrometer.trials.trial import Trial
 from ydrometer.trials.unknowns import Unknown, unknowns
 
 SAMPLES, SEED = 512, 20_261_129
@@ -38,8 +38,6 @@ CHANGED = 1e-9
 VOLTAGE_STEP = 1e-3
 TIED = 0.9
 """Correlation from which on two unknowns cannot be told apart."""
-STANDING = {"spin", "push", "tow", "coast", "stop"}
-"""Kinds that a design need not start for."""
 SILENT = 0.1
 """Share of what was not known that runs must tell of an unknown, or they say nothing of it."""
 
@@ -186,13 +184,12 @@ class Calibration:
 
         Sobol points turned normal (Owen, Scrambling Sobol' and Niederreiter-Xing points).
         """
-        left = [unknown for unknown in self.unknowns if unknown not in self.chosen]
         points = qmc.Sobol(len(self.unknowns) + 1, scramble=True, seed=SEED).random(SAMPLES)
         normal = norm.ppf(np.clip(points, 1e-12, 1.0 - 1e-12))
         fitted_ones = len(self.chosen)
         root = np.linalg.cholesky(self.fit.covariance) if fitted_ones else np.eye(0)
         known = self.fit.theta + normal[:, :fitted_ones] @ root.T
-        prior = normal[:, fitted_ones:-1] * np.array([unknown.sigma for unknown in left])
+        prior = normal[:, fitted_ones:-1] * np.array([unknown.sigma for unknown in self._in_order[fitted_ones:]])
         return np.column_stack([known, prior, normal[:, -1]])
 
     @cached_property
@@ -207,8 +204,7 @@ class Calibration:
             scatter.of_one(run, zero, self.scatter) for run, zero in zip(self.runs, self.model.zeros, strict=True)
         ])  # fmt: skip
         if len(self.runs) > MOST_SAMPLED:
-            spread = np.einsum("ku,uv,kv->k", self.fit.slopes, self.fit.covariance, self.fit.slopes)
-            half = norm.ppf(HIGH / 100.0) * np.sqrt(spread + scales**2)
+            half = norm.ppf(HIGH / 100.0) * np.sqrt(self.fit.spread + scales**2)
             rise = np.exp(self.fit.logs)
             return rise * np.exp(-half) + self.model.zeros, rise * np.exp(half) + self.model.zeros
         logs = self.model.logs(self._in_order, self._drawn[:, :-1]) + self._drawn[:, -1:] * scales
@@ -250,7 +246,7 @@ class Calibration:
         run = self.runs[k]
         design = run.conditions.applied(self.designs[run.design].design)
         evaluation = evaluate([Document(design, {}, ())])
-        if not evaluation.starts(0) and run.kind not in STANDING:
+        if not evaluation.starts(0) and run.moving:
             return "the design does not start"
         return "the model has no value for it under these conditions"
 

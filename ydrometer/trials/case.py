@@ -137,7 +137,10 @@ class Case:
         if isinstance(drive.supply, Battery):
             law["q"] *= factors.supply[:, None]
         gears["turning"] /= factors.radius[:, None]
-        gears["inertial_mass"] = vehicle["mass"] + self._turning_mass(vehicle, sources, gears)
+        wheels = np.full(n, self.design.vehicle.wheels_inertia)
+        rotors = np.array([branch.source.rotor_inertia for branch in drive.branches])
+        turning = driveline.turning_mass(wheels, rotors, vehicle[:, 0], sources, gears)
+        gears["inertial_mass"] = vehicle["mass"] + turning
         return Batch(vehicle, law, gears, sources, curves)
 
     def _efficiency(self, prefix: str, stages: Sequence[Stage], losses: Floats) -> Floats:
@@ -146,13 +149,6 @@ class Case:
             lost = 1.0 - stage_efficiency(stage)
             factor = np.ones_like(losses) if f"{prefix}.stages[{k}]" in self.sure else losses
             made = made * np.maximum(LEAST_EFFICIENCY, 1.0 - lost * factor)
-        return made
-
-    def _turning_mass(self, vehicle: Any, sources: Any, gears: Any) -> Floats:
-        rotors = np.array([branch.source.rotor_inertia for branch in self.design.drive.branches])
-        reduced = (sources["number"] * rotors * sources["speed_ratio"] ** 2).sum(axis=1)
-        wheels = self.design.vehicle.wheels_inertia / vehicle["radius"] ** 2
-        made: Floats = wheels + reduced[:, None] * gears["turning"] ** 2
         return made
 
 

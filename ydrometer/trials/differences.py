@@ -12,7 +12,7 @@ import numpy as np
 from scipy import stats
 
 from ydrometer.base.reckoning import Floats
-from ydrometer.trials.kinds import Trial
+from ydrometer.trials.trial import Trial
 
 CONFIDENCE = 0.95
 MOST_WAYS = 200_000

@@ -75,10 +75,15 @@ class Fit:
     odd: frozenset[int] = frozenset()
 
     @property
+    def spread(self) -> Floats:
+        """Variance of ln of the model's values, as far as the unknowns are not known, (m,)."""
+        made: Floats = np.einsum("ku,uv,kv->k", self.slopes, self.covariance, self.slopes)
+        return made
+
+    @property
     def z(self) -> Floats:
         """How far each run is off, in its own doubt, (m,): less that of the fit it took part in, else more of it."""
-        spread = np.einsum("ku,uv,kv->k", self.slopes, self.covariance, self.slopes)
-        doubt = self.data.variance + np.where(self.data.takes_part, -spread, spread)
+        doubt = self.data.variance + np.where(self.data.takes_part, -self.spread, self.spread)
         made: Floats = (self.data.y - self.logs) / np.sqrt(np.maximum(doubt, 1e-300))
         return made
 

@@ -12,7 +12,6 @@ import numpy as np
 from ydrometer.base import reading
 from ydrometer.base.reckoning import Floats
 from ydrometer.base.units import RPM
-from ydrometer.document import supply
 from ydrometer.document.loads import PHASES, Loads, Phase
 from ydrometer.document.sources import Motor
 from ydrometer.evaluation.evaluate import Evaluation, Group
@@ -21,105 +20,10 @@ from ydrometer.loads.asked import Asked
 from ydrometer.loads.moments import HARD_START, RUN_PEAK, RUN_SHARE, SHOVE, TOP, most_power
 from ydrometer.motion import states
 from ydrometer.motion.states import States
-from ydrometer.trials.case import Conditions, Rows
+from ydrometer.trials.case import Rows
+from ydrometer.trials.trial import Trial, readings_of, sd_of
 
-MOST_READINGS = 200
 MOMENTS = (HARD_START, SHOVE, RUN_PEAK, TOP)
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class LeftOut:
-    """A reading that does not count, and why."""
-
-    place: int = reading.called("reading", reading.whole(0, MOST_READINGS))
-    why: str = reading.text(longest=500)
-
-
-def _readings(dimension: str) -> Any:
-    return reading.items(
-        reading.quantity_reader(dimension, above=0.0), least=1, most=MOST_READINGS, required=True
-    )  # fmt: skip
-
-
-def _sd(dimension: str) -> Any:
-    return reading.quantity(dimension, above=0.0, default=None)
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Trial:
-    """One run: of which design, what was read, under which conditions.
-
-    A kind says its `dimension`, the `unit` in which answers tell it with how many of them are one SI unit, the usual
-    `scatter` of one reading relative to it, which of its keys (`about`) tell what exactly was measured, whether more of
-    it is `better`, 1 or −1, and whether it is about the run, `moving`.
-    """
-
-    kind: ClassVar[str]
-    dimension: ClassVar[str]
-    unit: ClassVar[str]
-    per_si: ClassVar[float] = 1.0
-    scatter: ClassVar[float]
-    about: ClassVar[tuple[str, ...]] = ()
-    better: ClassVar[int] = 1
-    moving: ClassVar[bool] = True
-
-    design: str = reading.text(longest=200)
-    left_out: tuple[LeftOut, ...] = reading.items(reading.object_reader(LeftOut), most=MOST_READINGS)
-    keep: bool = reading.flag()
-    at: str = reading.text(longest=40)
-    note: str = reading.text(longest=2000)
-    ground: str = reading.text(longest=200)
-    grade: float | None = reading.quantity("grade", default=None)
-    supply_voltage: float | None = reading.quantity("voltage", above=0.0, default=None)
-    payload: float | None = reading.quantity("mass", at_least=0.0, default=None)
-    mass: float | None = reading.quantity("mass", above=0.0, default=None)
-    air_density: float | None = reading.quantity("density", at_least=0.0, default=None)
-    ambient: float | None = reading.quantity("temperature", above=0.0, default=None)
-    supply: supply.Supply | None = reading.one_of(supply.KINDS, default=None)
-
-    readings: tuple[float, ...]
-    sd: float | None
-
-    def faults(self) -> Iterator[tuple[str, str, str]]:
-        """Readings that are left out are there, and one is left."""
-        places = [one.place for one in self.left_out]
-        for k, place in enumerate(places):
-            if place >= len(self.readings):
-                yield (
-                    f"left_out[{k}].reading", f"{place} given for {len(self.readings)} readings",
-                    f"give 0 to {len(self.readings) - 1}",
-                )  # fmt: skip
-        if not self.counted:
-            yield "left_out", "every reading is left out", "leave the whole run out, or keep one reading"
-
-    @property
-    def counted(self) -> tuple[float, ...]:
-        """Readings that are not left out, SI."""
-        places = {one.place for one in self.left_out}
-        return tuple(value for k, value in enumerate(self.readings) if k not in places)
-
-    @property
-    def conditions(self) -> Conditions:
-        """How it was made."""
-        return Conditions(
-            self.grade, self.supply_voltage, self.payload, self.mass, self.air_density, self.ambient, self.supply
-        )  # fmt: skip
-
-    def refers_to(self, key: str) -> tuple[float, ...]:
-        """Distances, speeds or times of the run that its model is asked about, SI."""
-        return ()
-
-    def values(self, rows: Rows) -> Floats:
-        """What the model says, SI, (n,); NaN where it has no value.
-
-        Args:
-            rows: the design under the run's conditions with n sets of factors.
-        """
-        raise NotImplementedError
-
-    def zero(self, ambient: float) -> float:
-        """What is taken off value and readings before they are compared: ambient of a temperature, K."""
-        return 0.0
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -134,8 +38,8 @@ class Spin(Trial):
     scatter: ClassVar[float] = 0.01
     about: ClassVar[tuple[str, ...]] = ("of", "branch")
 
-    readings: tuple[float, ...] = _readings("angular speed")
-    sd: float | None = _sd("angular speed")
+    readings: tuple[float, ...] = readings_of("angular speed")
+    sd: float | None = sd_of("angular speed")
     of: str = reading.choice(("wheel", "motor"))
     branch: int = reading.whole(0, 63, default=0)
 
@@ -160,8 +64,8 @@ class DistanceTime(Trial):
     about: ClassVar[tuple[str, ...]] = ("distance",)
     better: ClassVar[int] = -1
 
-    readings: tuple[float, ...] = _readings("time")
-    sd: float | None = _sd("time")
+    readings: tuple[float, ...] = readings_of("time")
+    sd: float | None = sd_of("time")
     distance: float = reading.quantity("distance", above=0.0)
 
     def refers_to(self, key: str) -> tuple[float, ...]:
@@ -184,8 +88,8 @@ class SpeedTime(Trial):
     about: ClassVar[tuple[str, ...]] = ("speed",)
     better: ClassVar[int] = -1
 
-    readings: tuple[float, ...] = _readings("time")
-    sd: float | None = _sd("time")
+    readings: tuple[float, ...] = readings_of("time")
+    sd: float | None = sd_of("time")
     speed: float = reading.quantity("speed", above=0.0)
 
     def refers_to(self, key: str) -> tuple[float, ...]:
@@ -206,8 +110,8 @@ class TopSpeed(Trial):
     unit: ClassVar[str] = "m/s"
     scatter: ClassVar[float] = 0.02
 
-    readings: tuple[float, ...] = _readings("speed")
-    sd: float | None = _sd("speed")
+    readings: tuple[float, ...] = readings_of("speed")
+    sd: float | None = sd_of("speed")
 
     def values(self, rows: Rows) -> Floats:
         """top_speed."""
@@ -225,8 +129,8 @@ class SpeedAt(Trial):
     scatter: ClassVar[float] = 0.02
     about: ClassVar[tuple[str, ...]] = ("distance",)
 
-    readings: tuple[float, ...] = _readings("speed")
-    sd: float | None = _sd("speed")
+    readings: tuple[float, ...] = readings_of("speed")
+    sd: float | None = sd_of("speed")
     distance: float = reading.quantity("distance", above=0.0)
 
     def refers_to(self, key: str) -> tuple[float, ...]:
@@ -248,8 +152,8 @@ class Push(Trial):
     unit: ClassVar[str] = "N"
     scatter: ClassVar[float] = 0.04
 
-    readings: tuple[float, ...] = _readings("force")
-    sd: float | None = _sd("force")
+    readings: tuple[float, ...] = readings_of("force")
+    sd: float | None = sd_of("force")
 
     def values(self, rows: Rows) -> Floats:
         """pushing_force."""
@@ -268,8 +172,8 @@ class Tow(Trial):
     scatter: ClassVar[float] = 0.05
     better: ClassVar[int] = -1
 
-    readings: tuple[float, ...] = _readings("force")
-    sd: float | None = _sd("force")
+    readings: tuple[float, ...] = readings_of("force")
+    sd: float | None = sd_of("force")
 
     def values(self, rows: Rows) -> Floats:
         """F_rr + m·g·sin(th)."""
@@ -288,8 +192,8 @@ class Coast(Trial):
     scatter: ClassVar[float] = 0.03
     about: ClassVar[tuple[str, ...]] = ("begun", "ended", "drive")
 
-    readings: tuple[float, ...] = _readings("time")
-    sd: float | None = _sd("time")
+    readings: tuple[float, ...] = readings_of("time")
+    sd: float | None = sd_of("time")
     begun: float = reading.called("from", reading.quantity("speed", above=0.0))
     ended: float = reading.called("to", reading.quantity("speed", at_least=0.0))
     drive: str = reading.choice(("free", "attached"))
@@ -350,8 +254,8 @@ class Stop(Trial):
     about: ClassVar[tuple[str, ...]] = ("begun",)
     better: ClassVar[int] = -1
 
-    readings: tuple[float, ...] = _readings("distance")
-    sd: float | None = _sd("distance")
+    readings: tuple[float, ...] = readings_of("distance")
+    sd: float | None = sd_of("distance")
     begun: float = reading.called("from", reading.quantity("speed", above=0.0))
 
     def values(self, rows: Rows) -> Floats:
@@ -361,17 +265,6 @@ class Stop(Trial):
                           v["weight"] * v["rear_lift"])  # fmt: skip
         rate = (held + v["grade"]) / v["mass"]
         return np.where(rate > 0.0, self.begun**2 / (2.0 * np.where(rate > 0.0, rate, 1.0)), np.nan)
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class AtMoment(Trial):
-    """Something electric at a moment."""
-
-    about: ClassVar[tuple[str, ...]] = ("moment",)
-
-    def values(self, rows: Rows) -> Floats:
-        """Of the state at the moment."""
-        raise NotImplementedError
 
 
 def _at(moment: str, rows: Rows) -> list[States | None]:
@@ -397,17 +290,18 @@ def _moment() -> Any:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class SupplyCurrent(AtMoment):
+class SupplyCurrent(Trial):
     """Current of the supply."""
 
     kind: ClassVar[str] = "supply_current"
     dimension: ClassVar[str] = "current"
     unit: ClassVar[str] = "A"
     scatter: ClassVar[float] = 0.04
+    about: ClassVar[tuple[str, ...]] = ("moment",)
     better: ClassVar[int] = -1
 
-    readings: tuple[float, ...] = _readings("current")
-    sd: float | None = _sd("current")
+    readings: tuple[float, ...] = readings_of("current")
+    sd: float | None = sd_of("current")
     moment: str = _moment()
 
     def values(self, rows: Rows) -> Floats:
@@ -416,7 +310,7 @@ class SupplyCurrent(AtMoment):
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class MotorCurrent(AtMoment):
+class MotorCurrent(Trial):
     """Current of one motor of a branch."""
 
     kind: ClassVar[str] = "motor_current"
@@ -426,8 +320,8 @@ class MotorCurrent(AtMoment):
     about: ClassVar[tuple[str, ...]] = ("moment", "branch")
     better: ClassVar[int] = -1
 
-    readings: tuple[float, ...] = _readings("current")
-    sd: float | None = _sd("current")
+    readings: tuple[float, ...] = readings_of("current")
+    sd: float | None = sd_of("current")
     moment: str = _moment()
     branch: int = reading.whole(0, 63, default=0)
 
@@ -437,16 +331,17 @@ class MotorCurrent(AtMoment):
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class VoltageUnderLoad(AtMoment):
+class VoltageUnderLoad(Trial):
     """Voltage of the supply under load."""
 
     kind: ClassVar[str] = "supply_voltage_under_load"
     dimension: ClassVar[str] = "voltage"
     unit: ClassVar[str] = "V"
     scatter: ClassVar[float] = 0.01
+    about: ClassVar[tuple[str, ...]] = ("moment",)
 
-    readings: tuple[float, ...] = _readings("voltage")
-    sd: float | None = _sd("voltage")
+    readings: tuple[float, ...] = readings_of("voltage")
+    sd: float | None = sd_of("voltage")
     moment: str = _moment()
 
     def values(self, rows: Rows) -> Floats:
@@ -465,8 +360,8 @@ class CaseTemperature(Trial):
     about: ClassVar[tuple[str, ...]] = ("day", "branch")
     better: ClassVar[int] = -1
 
-    readings: tuple[float, ...] = _readings("temperature")
-    sd: float | None = _sd("temperature rise")
+    readings: tuple[float, ...] = readings_of("temperature")
+    sd: float | None = sd_of("temperature rise")
     day: tuple[Phase, ...] = reading.items(reading.kind_reader(PHASES, key="do"), least=1, most=64, required=True)
     branch: int = reading.whole(0, 63, default=0)
 
@@ -476,20 +371,20 @@ class CaseTemperature(Trial):
 
     def values(self, rows: Rows) -> Floats:
         """The case's temperature when the day is over."""
-        return np.array([self._warm(rows, i) for i in range(len(rows))])
-
-    def _warm(self, rows: Rows, i: int) -> float:
         design = rows.case.design
         source = design.drive.branches[self.branch].source
         network = heat.network(source, design.conditions.ambient) if isinstance(source, Motor) else None
         if network is None:
-            return math.nan
-        f = rows.factors
-        kt = 1.0 / f.speed_constant[i, self.branch]
-        scaled = heat.scaled(network, f.winding[i, self.branch], kt * f.no_load[i, self.branch])
-        asked = Asked(_evaluation(rows, self.day), i)
+            return np.full(len(rows), np.nan)
+        evaluation = _evaluation(rows, self.day)
+        return np.array([self._warm(rows, network, Asked(evaluation, i)) for i in range(len(rows))])
+
+    def _warm(self, rows: Rows, network: heat.Network, asked: Asked) -> float:
+        """Of one row."""
         if asked.heats.left_out:
             return math.nan
+        f, at = rows.factors, (asked.index, self.branch)
+        scaled = heat.scaled(network, f.winding[at], f.no_load[at] / f.speed_constant[at])
         day = heat.Day(scaled, asked.blocks[self.branch])
         return float(day.within(day.cold)[-1, -1])
 

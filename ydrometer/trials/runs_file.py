@@ -16,7 +16,8 @@ from ydrometer.document import design
 from ydrometer.document.design import Document
 from ydrometer.document.sources import Engine
 from ydrometer.document.supply import Panel
-from ydrometer.trials.kinds import KINDS, Coast, Trial
+from ydrometer.trials.kinds import KINDS, Coast
+from ydrometer.trials.trial import Trial
 from ydrometer.trials.unknowns import NAMES
 
 FORMAT = "ydrometer-runs"

@@ -7,7 +7,8 @@ from collections.abc import Sequence
 import numpy as np
 
 from ydrometer.base.reckoning import Floats
-from ydrometer.trials.kinds import KINDS, Trial
+from ydrometer.trials.kinds import KINDS
+from ydrometer.trials.trial import Trial
 
 MIXED_IN = 4.0
 """Degrees of freedom that the usual scatter of a kind is mixed in with."""

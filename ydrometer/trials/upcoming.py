@@ -16,10 +16,10 @@ from ydrometer.evaluation.evaluate import evaluate
 from ydrometer.loads.moments import SHOVE, TOP
 from ydrometer.trials import kinds
 from ydrometer.trials.calibrate import Calibration
-from ydrometer.trials.kinds import Trial
 from ydrometer.trials.measure import targets_of
 from ydrometer.trials.model import Model, Posed
 from ydrometer.trials.scatter import FLOOR
+from ydrometer.trials.trial import Trial
 
 READINGS = 3
 """Of a measurement that is proposed."""

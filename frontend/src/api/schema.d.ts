@@ -1674,7 +1674,7 @@ export interface components {
             sentence: string;
             state: components["schemas"]["LoadStateEnum"];
             targets: components["schemas"]["JudgedTarget"][];
-            turn: components["schemas"]["TurnShown"] | null;
+            turn: components["schemas"]["Turn"] | null;
             /** Format: double */
             use: number | null;
             words: components["schemas"]["Word"][];
@@ -2422,7 +2422,7 @@ export interface components {
             angles: number[];
             radii: number[];
         };
-        TurnShown: {
+        Turn: {
             /** Format: double */
             bus_current: number;
             currents: number[];

@@ -26,16 +26,12 @@ class Bring:
     keeps: bool = False
 
 
-def of_wheels(part: str) -> tuple[Bring, ...]:
-    """A wheel is as wide as it is; a stage is as wide as the first of its two said."""
-    return (Bring(part, "width", "width", keeps=True),)
-
-
 GEARS = (
     Bring("gear", "material", "{member}_material", among=MATERIAL_NAMES),
     Bring("gear", "allowed_stress", "{member}_allowed_stress"),
-    *of_wheels("gear"),
+    Bring("gear", "width", "width", keeps=True),
 )
+"""A stage is as wide as the first of its two wheels that says so."""
 BELTS = tuple(Bring("belt", key, key) for key in ("width", "profile", "allowed_force_per_width"))
 CHAINS = (Bring("chain", "breaking_load", "breaking_load"),)
 BOXES = tuple(Bring("gearbox", key, key) for key in ("efficiency", "torque_rating", "max_speed"))

@@ -1,0 +1,111 @@
+"""What all runs have in common: their readings, and how they were made."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import Any, ClassVar
+
+from ydrometer.base import reading
+from ydrometer.base.reckoning import Floats
+from ydrometer.document import supply
+from ydrometer.trials.case import Conditions, Rows
+
+MOST_READINGS = 200
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class LeftOut:
+    """A reading that does not count, and why."""
+
+    place: int = reading.called("reading", reading.whole(0, MOST_READINGS))
+    why: str = reading.text(longest=500)
+
+
+def readings_of(dimension: str) -> Any:
+    """A field holding the readings of a run, above 0."""
+    return reading.items(
+        reading.quantity_reader(dimension, above=0.0), least=1, most=MOST_READINGS, required=True
+    )  # fmt: skip
+
+
+def sd_of(dimension: str) -> Any:
+    """A field holding the scatter of one reading."""
+    return reading.quantity(dimension, above=0.0, default=None)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Trial:
+    """One run: of which design, what was read, under which conditions.
+
+    A kind says its `dimension`, the `unit` in which answers tell it with how many of them are one SI unit, the usual
+    `scatter` of one reading relative to it, which of its keys (`about`) tell what exactly was measured, whether more of
+    it is `better`, 1 or −1, and whether it is about the run, `moving`.
+    """
+
+    kind: ClassVar[str]
+    dimension: ClassVar[str]
+    unit: ClassVar[str]
+    per_si: ClassVar[float] = 1.0
+    scatter: ClassVar[float]
+    about: ClassVar[tuple[str, ...]] = ()
+    better: ClassVar[int] = 1
+    moving: ClassVar[bool] = True
+
+    design: str = reading.text(longest=200)
+    left_out: tuple[LeftOut, ...] = reading.items(reading.object_reader(LeftOut), most=MOST_READINGS)
+    keep: bool = reading.flag()
+    at: str = reading.text(longest=40)
+    note: str = reading.text(longest=2000)
+    ground: str = reading.text(longest=200)
+    grade: float | None = reading.quantity("grade", default=None)
+    supply_voltage: float | None = reading.quantity("voltage", above=0.0, default=None)
+    payload: float | None = reading.quantity("mass", at_least=0.0, default=None)
+    mass: float | None = reading.quantity("mass", above=0.0, default=None)
+    air_density: float | None = reading.quantity("density", at_least=0.0, default=None)
+    ambient: float | None = reading.quantity("temperature", above=0.0, default=None)
+    supply: supply.Supply | None = reading.one_of(supply.KINDS, default=None)
+
+    readings: tuple[float, ...]
+    sd: float | None
+
+    def faults(self) -> Iterator[tuple[str, str, str]]:
+        """Readings that are left out are there, and one is left."""
+        places = [one.place for one in self.left_out]
+        for k, place in enumerate(places):
+            if place >= len(self.readings):
+                yield (
+                    f"left_out[{k}].reading", f"{place} given for {len(self.readings)} readings",
+                    f"give 0 to {len(self.readings) - 1}",
+                )  # fmt: skip
+        if not self.counted:
+            yield "left_out", "every reading is left out", "leave the whole run out, or keep one reading"
+
+    @property
+    def counted(self) -> tuple[float, ...]:
+        """Readings that are not left out, SI."""
+        places = {one.place for one in self.left_out}
+        return tuple(value for k, value in enumerate(self.readings) if k not in places)
+
+    @property
+    def conditions(self) -> Conditions:
+        """How it was made."""
+        return Conditions(
+            self.grade, self.supply_voltage, self.payload, self.mass, self.air_density, self.ambient, self.supply
+        )  # fmt: skip
+
+    def refers_to(self, key: str) -> tuple[float, ...]:
+        """Distances, speeds or times of the run that its model is asked about, SI."""
+        return ()
+
+    def values(self, rows: Rows) -> Floats:
+        """What the model says, SI, (n,); NaN where it has no value.
+
+        Args:
+            rows: the design under the run's conditions with n sets of factors.
+        """
+        raise NotImplementedError
+
+    def zero(self, ambient: float) -> float:
+        """What is taken off value and readings before they are compared: ambient of a temperature, K."""
+        return 0.0
