@@ -24,11 +24,11 @@ def strength(label: str, declared: Any) -> Any:
     return labelled(label, declared, group=STRENGTH)
 
 
-Control = Literal["quantity", "whole", "numbers", "flag", "choice"]
+Control = Literal["quantity", "whole", "numbers", "flag", "text", "choice"]
 """How the value of a field is typed on a screen."""
 
 
-_CONTROLS: dict[str, Control] = {"integer": "whole", "array": "numbers", "boolean": "flag"}
+_CONTROLS: dict[str, Control] = {"integer": "whole", "array": "numbers", "boolean": "flag", "string": "text"}
 
 
 @dataclass(frozen=True, slots=True)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import dataclasses
 import re
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from statistics import NormalDist
 from typing import Any
@@ -24,6 +24,8 @@ SAMPLES = 256
 SEED = 20_261_124
 LOW, HIGH = 10.0, 90.0
 """Percentiles shown."""
+AS_FITTED = 1e-6
+"""Relative difference up to which a value counts as the one that was fitted: it was written with nine digits."""
 JUST_INSIDE = 1e-9
 """How far within a bound a draw stays that would fall beyond it, relative to the value."""
 
@@ -98,19 +100,53 @@ def usual_uncertainty(path: str, value: float) -> float:
     return uncertainties.OF_THE_VALUE.get(key, uncertainties.OTHER) * abs(value)
 
 
-def sample(document: Document, *, assumed: bool = False) -> Sample | None:
+@dataclass(frozen=True, slots=True)
+class Together:
+    """Inputs that were fitted to the same runs, and so are not independent of each other.
+
+    Attributes:
+        paths: in the document. values: as they were fitted, SI, (P,). factors: relative change of each with each of K
+        independent standard normal numbers, (P, K).
+    """
+
+    paths: tuple[str, ...]
+    values: Array
+    factors: Array
+
+    def drawn(self, inputs: Mapping[str, Value], quantiles: Array, random: np.random.Generator) -> dict[str, Array]:
+        """Samples of those inputs that still stand as they were fitted, by path, (SAMPLES,) each."""
+        columns = [random.permutation(quantiles) for _ in range(self.factors.shape[1])]
+        if not columns:
+            return {}
+        varied = self.values[:, None] * (1.0 + self.factors @ np.stack(columns))
+        rows = zip(self.paths, self.values, varied, strict=True)
+        return {path: row for path, value, row in rows if path in inputs and _stands(inputs[path], value)}
+
+
+def _stands(value: Value, fitted: float) -> bool:
+    return value.origin == "measured" and abs(value.si - fitted) <= AS_FITTED * abs(fitted)
+
+
+def sample(document: Document, *, assumed: bool = False, together: Together | None = None) -> Sample | None:
     """The design drawn `SAMPLES` times from a fixed seed, None where nothing is uncertain.
 
     Normal distributions by Latin hypercube: each input takes every quantile once, in an order of its own.
+
+    Args:
+        document: a design.
+        assumed: whether assumed values count as uncertain where they do not say how much.
+        together: inputs that vary together.
     """
     inputs = uncertain(document, assumed=assumed)
     if not inputs:
         return None
     quantiles = np.array([NormalDist().inv_cdf((i + 0.5) / SAMPLES) for i in range(SAMPLES)])
     random = np.random.default_rng(SEED)
-    columns = [_inside(v.si + v.uncertainty * random.permutation(quantiles), v) for v in inputs.values()]
-    varied = np.stack(columns, axis=1)
-    places = [_keys(path) for path in inputs]
+    drawn = {path: v.si + v.uncertainty * random.permutation(quantiles) for path, v in inputs.items()}
+    if together is not None:
+        drawn |= together.drawn(inputs, quantiles, random)
+    varied = np.stack([_inside(drawn[path], value) for path, value in inputs.items()], axis=1)
+    places = [keys_of(path) for path in inputs]
     variants = [replaced(document.design, dict(zip(places, row, strict=True))) for row in varied.tolist()]
     batch = [document, *(Document(variant, {}, ()) for variant in variants)]
     return Sample(evaluate(batch), tuple(inputs), varied)
@@ -123,7 +159,8 @@ def _inside(varied: Array, value: Value) -> Array:
     return made
 
 
-def _keys(path: str) -> Keys:
+def keys_of(path: str) -> Keys:
+    """A path as the keys along it."""
     return tuple(int(key) if key.isdigit() else key for key in _KEY.findall(path))
 
 

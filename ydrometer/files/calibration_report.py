@@ -9,12 +9,13 @@ from typing import Any
 import numpy as np
 
 from ydrometer.trials import scatter
-from ydrometer.trials.calibrate import SILENT, Calibration
+from ydrometer.trials.calibrate import Calibration
 from ydrometer.trials.differences import Difference
 from ydrometer.trials.fitted_design import fitted_design
 from ydrometer.trials.runs_file import RunsFile
 from ydrometer.trials.unknowns import Unknown
 from ydrometer.trials.upcoming import upcoming
+from ydrometer.trials.words import correlation_words, told_words, why_left_out
 
 FORMAT = "ydrometer-calibration"
 
@@ -79,7 +80,7 @@ def _unknown(made: Calibration, u: int) -> dict[str, Any]:
         "sd": float(np.sqrt(made.fit.covariance[u, u])),
         "told": told,
         "value": _one(after),
-        "words": "these runs say nothing of it" if told < SILENT else f"{100.0 * told:.0f} % of the doubt is gone",
+        "words": told_words(told),
     }
 
 
@@ -87,30 +88,9 @@ def _one(values: list[float]) -> Any:
     return values[0] if len(values) == 1 else values
 
 
-def _words(unknown: Unknown) -> str:
-    name = unknown.kind.name.replace("_", " ")
-    return f"{name} on {unknown.ground}" if unknown.ground else name
-
-
-APART = {
-    "losses": "a coast with the drive attached", "rolling_resistance": "a tow or a coast", "drag_area": "a fast coast",
-    "grip": "a push on the same ground", "motor_constant": "a spin of the motor with its voltage measured",
-    "winding_resistance": "a current in a shove", "no_load_current": "a current in the air",
-    "engine_torque": "a push", "supply_resistance": "a voltage under load", "wheel_diameter": "a rolled distance",
-    "brakes": "a stop",
-}  # fmt: skip
-"""What tells an unknown from others."""
-
-
 def _correlation(made: Calibration, a: int, b: int, value: float) -> dict[str, Any]:
     one, other = made.chosen[a], made.chosen[b]
-    apart = " or ".join(dict.fromkeys((APART[one.kind.name], APART[other.kind.name])))
-    return {
-        "a": one.kind.name,
-        "b": other.kind.name,
-        "value": value,
-        "words": f"{_words(one)} and {_words(other)} cannot be told apart by these runs; {apart} would",
-    }
+    return {"a": one.kind.name, "b": other.kind.name, "value": value, "words": correlation_words(one, other)}
 
 
 def _run(made: Calibration, k: int) -> dict[str, Any]:
@@ -130,13 +110,7 @@ def _run(made: Calibration, k: int) -> dict[str, Any]:
         "odd": k in made.fit.odd,
         "unit": run.unit,
     }
-    return told if part else {**told, "why": _why(made, k)}
-
-
-def _why(made: Calibration, k: int) -> str:
-    if math.isfinite(made.before[k]):
-        return "what was measured is not above the ambient temperature"
-    return made.why(k)
+    return told if part else {**told, "why": why_left_out(made, k)}
 
 
 def _number(value: float) -> float | None:

@@ -10,7 +10,7 @@ from ydrometer.document.design import Document
 from ydrometer.document.target import Target
 from ydrometer.evaluation import uncertainty
 from ydrometer.evaluation.readout import shown_targets
-from ydrometer.evaluation.uncertainty import Band
+from ydrometer.evaluation.uncertainty import Band, Together
 
 
 @dataclass(frozen=True, slots=True)
@@ -37,19 +37,20 @@ class Uncertainties:
     first: str
 
 
-def uncertainties(raw: dict[str, Any], *, assumed: bool) -> Uncertainties:
+def uncertainties(raw: dict[str, Any], *, assumed: bool, together: Together | None = None) -> Uncertainties:
     """How sure the gauges of a design are.
 
     Args:
         raw: a design document.
         assumed: whether assumed values are sampled with their usual spreads.
+        together: values that were fitted to the same runs.
 
     Raises:
         DocumentError: `raw` has faults.
     """
     document = design.read(raw)
     shown = shown_targets(document.design)
-    sampled = uncertainty.sample(document, assumed=assumed)
+    sampled = uncertainty.sample(document, assumed=assumed, together=together)
     if sampled is None:
         return Uncertainties([Uncertainty(t.measure, number, None, None, "", 0.0, "") for number, t in shown], "")
     bands = uncertainty.gauge_bands(sampled, [target for _, target in shown])

@@ -72,6 +72,7 @@ class Factors:
     brakes: Floats
     radius: Floats
     supply: Floats
+    reduction: Floats
     speed_constant: Floats
     winding: Floats
     no_load: Floats
@@ -81,7 +82,7 @@ class Factors:
     def ones(cls, n: int, branches: int) -> Factors:
         """Nothing is changed."""
         whole, each = (n,), (n, branches)
-        return cls(*(np.ones(whole) for _ in range(7)), *(np.ones(each) for _ in range(4)))
+        return cls(*(np.ones(whole) for _ in range(8)), *(np.ones(each) for _ in range(4)))
 
 
 class Case:
@@ -136,7 +137,8 @@ class Case:
             curves["torque"] *= factors.engine[:, :, None]
         if isinstance(drive.supply, Battery):
             law["q"] *= factors.supply[:, None]
-        gears["turning"] /= factors.radius[:, None]
+        gears["ratio"] *= factors.reduction[:, None]
+        gears["turning"] *= (factors.reduction / factors.radius)[:, None]
         wheels = np.full(n, self.design.vehicle.wheels_inertia)
         rotors = np.array([branch.source.rotor_inertia for branch in drive.branches])
         turning = driveline.turning_mass(wheels, rotors, vehicle[:, 0], sources, gears)

@@ -5,19 +5,74 @@ from __future__ import annotations
 import copy
 from collections import Counter
 from collections.abc import Iterator
+from dataclasses import dataclass
 from typing import Any
 
 import numpy as np
 
-from ydrometer.base.tables.dimensions import DIMENSIONS
-from ydrometer.base.units import parse
+from ydrometer.base.reckoning import Floats
 from ydrometer.document.design import Document
 from ydrometer.document.sources import BenchPoints, Motor
-from ydrometer.trials.calibrate import Calibration
+from ydrometer.trials.calibrate import SILENT, Calibration
 from ydrometer.trials.case import LEAST_EFFICIENCY
+from ydrometer.trials.written import typed
 
-Place = tuple[str, float, float, str]
-"""A path, its value and its spread, SI, and its dimension."""
+STEP = 1e-4
+"""Of a difference quotient, in ln of a factor."""
+
+
+@dataclass(frozen=True, slots=True)
+class Fitted:
+    """Values of a design that runs make most likely, and how they vary together.
+
+    Attributes:
+        paths: in the document. dimensions: of each. values: SI, (P,). together: relative change of each value with each
+        of K independent standard normal numbers, (P, K): together·togetherᵀ is the covariance of ln of the values.
+    """
+
+    paths: tuple[str, ...]
+    dimensions: tuple[str, ...]
+    values: Floats
+    together: Floats
+
+    @property
+    def spreads(self) -> Floats:
+        """Standard deviation of each value, SI, (P,)."""
+        made: Floats = self.values * np.sqrt((self.together**2).sum(axis=1))
+        return made
+
+
+def fitted_values(made: Calibration, name: str, *, told_alone: bool = False) -> Fitted:
+    """What the runs make of a design's values.
+
+    Args:
+        made: of the runs.
+        name: of the design.
+        told_alone: leave out unknowns of which the runs say nothing.
+    """
+    used = [u for u, told in enumerate(made.told) if not told_alone or told >= SILENT]
+    here = list(_places(made, name, made.fit.theta, used))
+    values = np.array([value for _, value, _ in here])
+    slopes = np.zeros((len(here), len(used)))
+    for k, u in enumerate(used):
+        moved = made.fit.theta.copy()
+        moved[u] += STEP
+        there = np.array([value for _, value, _ in _places(made, name, moved, used)])
+        # The end of a torque curve may be 0: that stays, whatever it is multiplied by.
+        slopes[:, k] = np.divide(there - values, values * STEP, out=np.zeros(len(here)), where=values != 0.0)
+    root = np.linalg.cholesky(made.fit.covariance[np.ix_(used, used)]) if used else np.zeros((0, 0))
+    return Fitted(tuple(path for path, _, _ in here), tuple(kind for _, _, kind in here), values, slopes @ root)
+
+
+def written(made: Calibration, fitted: Fitted) -> dict[str, dict[str, Any]]:
+    """The values as they stand in a document, by path."""
+    counted = int(made.fit.data.takes_part.sum())
+    note = f"fitted to {counted} {'run' if counted == 1 else 'runs'}"
+    rows = zip(fitted.paths, fitted.values, fitted.dimensions, fitted.spreads, strict=True)
+    return {
+        path: {"value": typed(float(value), kind, float(spread)), "origin": "measured", "note": note}
+        for path, value, kind, spread in rows
+    }
 
 
 def fitted_design(made: Calibration, name: str) -> dict[str, Any]:
@@ -28,10 +83,8 @@ def fitted_design(made: Calibration, name: str) -> dict[str, Any]:
         name: of the design.
     """
     raw: dict[str, Any] = copy.deepcopy(dict(made.file.raw[name]))
-    counted = int(made.fit.data.takes_part.sum())
-    note = f"fitted to {counted} {'run' if counted == 1 else 'runs'}"
-    for path, value, spread, dimension in _places(made, name):
-        _put(raw, path, {"value": _typed(value, spread, dimension), "origin": "measured", "note": note})
+    for path, entry in written(made, fitted_values(made, name)).items():
+        _put(raw, path, entry)
     return raw
 
 
@@ -42,23 +95,22 @@ def _ground(made: Calibration, name: str) -> str:
     return Counter(own).most_common(1)[0][0] if own else ""
 
 
-def _places(made: Calibration, name: str) -> Iterator[Place]:
+def _places(made: Calibration, name: str, theta: Floats, used: list[int]) -> Iterator[tuple[str, float, str]]:
+    """Paths with their values, SI, and dimensions at one set of unknowns."""
     document, ground = made.designs[name], _ground(made, name)
-    sd = np.sqrt(np.diag(made.fit.covariance))
-    motors: dict[int, dict[str, tuple[float, float]]] = {}
-    for unknown, theta, doubt in zip(made.chosen, made.fit.theta, sd, strict=True):
+    motors: dict[int, dict[str, float]] = {}
+    for u in used:
+        unknown, factor = made.chosen[u], float(np.exp(theta[u]))
         if not unknown.concerns(name, ground):
             continue
-        factor = float(np.exp(theta))
         if unknown.kind.name == "losses":
             for path, eta in zip(unknown.held.paths, unknown.held.values, strict=True):
-                value = max(LEAST_EFFICIENCY, 1.0 - (1.0 - eta) * factor)
-                yield path, value, (1.0 - value) * doubt, "ratio"
+                yield path, max(LEAST_EFFICIENCY, 1.0 - (1.0 - eta) * factor), "ratio"
         elif unknown.branch is not None and _by_points(document, unknown.branch):
-            motors.setdefault(unknown.branch, {})[unknown.kind.name] = factor, float(doubt)
+            motors.setdefault(unknown.branch, {})[unknown.kind.name] = factor
         else:
             for path, value in zip(unknown.held.paths, unknown.held.values, strict=True):
-                yield path, value * factor, value * factor * doubt, document.values[path].dimension
+                yield path, value * factor, document.values[path].dimension
     for b, factors in motors.items():
         yield from _points(document, b, factors)
 
@@ -68,12 +120,12 @@ def _by_points(document: Document, b: int) -> BenchPoints | None:
     return source.bench_points if isinstance(source, Motor) else None
 
 
-def _points(document: Document, b: int, factors: dict[str, tuple[float, float]]) -> Iterator[Place]:
+def _points(document: Document, b: int, factors: dict[str, float]) -> Iterator[tuple[str, float, str]]:
     """The points that make the fitted constants, at the same nominal voltage."""
     points = _by_points(document, b)
     assert points is not None  # the caller has looked
-    (kv, of_kv), (winding, of_winding), (no_load, of_no_load) = (
-        factors.get(name, (1.0, 0.0)) for name in ("motor_constant", "winding_resistance", "no_load_current")
+    kv, winding, no_load = (
+        factors.get(name, 1.0) for name in ("motor_constant", "winding_resistance", "no_load_current")
     )
     resistance = points.nominal_voltage / points.stall_current
     kt = points.stall_torque / (points.stall_current - points.free_current) / kv
@@ -81,20 +133,10 @@ def _points(document: Document, b: int, factors: dict[str, tuple[float, float]])
     resistance, free = resistance * winding, points.free_current * no_load
     stall = points.nominal_voltage / resistance
     path = f"drive.branches[{b}].source.bench_points"
-    speed = (points.nominal_voltage - free * resistance) / ke
-    torque = kt * (stall - free)
-    yield f"{path}.free_current", free, free * of_no_load, "current"
-    yield f"{path}.free_speed", speed, speed * of_kv, "angular speed"
-    yield f"{path}.stall_current", stall, stall * of_winding, "current"
-    yield f"{path}.stall_torque", torque, torque * float(np.hypot(of_kv, of_winding)), "torque"
-
-
-def _typed(value: float, spread: float, dimension: str) -> str | float:
-    """As somebody would type it: with the unit of its kind, and how sure it is."""
-    unit = DIMENSIONS[dimension].metric
-    one = parse(f"1 {unit}".strip(), dimension) if unit else 1.0
-    text = f"{value / one:.9g} +/- {spread / one:.3g}"
-    return f"{text} {unit}".strip() if unit else text
+    yield f"{path}.free_current", free, "current"
+    yield f"{path}.free_speed", (points.nominal_voltage - free * resistance) / ke, "angular speed"
+    yield f"{path}.stall_current", stall, "current"
+    yield f"{path}.stall_torque", kt * (stall - free), "torque"
 
 
 def _put(raw: Any, path: str, value: Any) -> None:

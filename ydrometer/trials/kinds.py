@@ -10,6 +10,7 @@ from typing import Any, ClassVar
 import numpy as np
 
 from ydrometer.base import reading
+from ydrometer.base.labels import labelled
 from ydrometer.base.reckoning import Floats
 from ydrometer.base.units import RPM
 from ydrometer.document.loads import PHASES, Loads, Phase
@@ -31,6 +32,7 @@ class Spin(Trial):
     """Turns with the wheels in the air, of a wheel or of a motor."""
 
     kind: ClassVar[str] = "spin"
+    title: ClassVar[str] = "Spin in the air"
     moving: ClassVar[bool] = False
     dimension: ClassVar[str] = "angular speed"
     unit: ClassVar[str] = "rpm"
@@ -40,8 +42,13 @@ class Spin(Trial):
 
     readings: tuple[float, ...] = readings_of("angular speed")
     sd: float | None = sd_of("angular speed")
-    of: str = reading.choice(("wheel", "motor"))
-    branch: int = reading.whole(0, 63, default=0)
+    of: str = labelled("Turns of", reading.choice(("wheel", "motor")))
+    branch: int = labelled("Branch", reading.whole(0, 63, default=0))
+
+    @property
+    def words(self) -> str:
+        """What was measured."""
+        return f"{self.title}, turns of the {self.of}"
 
     def values(self, rows: Rows) -> Floats:
         """The no-load speed over the radius; of a motor times what it turns faster."""
@@ -58,6 +65,7 @@ class DistanceTime(Trial):
     """Time over a distance from rest."""
 
     kind: ClassVar[str] = "distance_time"
+    title: ClassVar[str] = "Time over a distance"
     dimension: ClassVar[str] = "time"
     unit: ClassVar[str] = "s"
     scatter: ClassVar[float] = 0.02
@@ -66,7 +74,12 @@ class DistanceTime(Trial):
 
     readings: tuple[float, ...] = readings_of("time")
     sd: float | None = sd_of("time")
-    distance: float = reading.quantity("distance", above=0.0)
+    distance: float = labelled("Distance", reading.quantity("distance", above=0.0))
+
+    @property
+    def words(self) -> str:
+        """What was measured."""
+        return f"Time over {self.distance:.4g} m"
 
     def refers_to(self, key: str) -> tuple[float, ...]:
         """Its distance."""
@@ -82,6 +95,7 @@ class SpeedTime(Trial):
     """Time from rest to a speed."""
 
     kind: ClassVar[str] = "speed_time"
+    title: ClassVar[str] = "Time to a speed"
     dimension: ClassVar[str] = "time"
     unit: ClassVar[str] = "s"
     scatter: ClassVar[float] = 0.02
@@ -90,7 +104,12 @@ class SpeedTime(Trial):
 
     readings: tuple[float, ...] = readings_of("time")
     sd: float | None = sd_of("time")
-    speed: float = reading.quantity("speed", above=0.0)
+    speed: float = labelled("Speed", reading.quantity("speed", above=0.0))
+
+    @property
+    def words(self) -> str:
+        """What was measured."""
+        return f"Time to {self.speed:.4g} m/s"
 
     def refers_to(self, key: str) -> tuple[float, ...]:
         """Its speed."""
@@ -106,6 +125,7 @@ class TopSpeed(Trial):
     """The speed at which nothing is left to accelerate."""
 
     kind: ClassVar[str] = "top_speed"
+    title: ClassVar[str] = "Top speed"
     dimension: ClassVar[str] = "speed"
     unit: ClassVar[str] = "m/s"
     scatter: ClassVar[float] = 0.02
@@ -124,6 +144,7 @@ class SpeedAt(Trial):
     """The speed at a distance from rest."""
 
     kind: ClassVar[str] = "speed_at"
+    title: ClassVar[str] = "Speed at a distance"
     dimension: ClassVar[str] = "speed"
     unit: ClassVar[str] = "m/s"
     scatter: ClassVar[float] = 0.02
@@ -131,7 +152,12 @@ class SpeedAt(Trial):
 
     readings: tuple[float, ...] = readings_of("speed")
     sd: float | None = sd_of("speed")
-    distance: float = reading.quantity("distance", above=0.0)
+    distance: float = labelled("Distance", reading.quantity("distance", above=0.0))
+
+    @property
+    def words(self) -> str:
+        """What was measured."""
+        return f"Speed at {self.distance:.4g} m"
 
     def refers_to(self, key: str) -> tuple[float, ...]:
         """Its distance."""
@@ -147,6 +173,7 @@ class Push(Trial):
     """The force against a wall."""
 
     kind: ClassVar[str] = "push"
+    title: ClassVar[str] = "Push at a wall"
     moving: ClassVar[bool] = False
     dimension: ClassVar[str] = "force"
     unit: ClassVar[str] = "N"
@@ -166,6 +193,7 @@ class Tow(Trial):
     """The pull at which it rolls slowly with its drive free."""
 
     kind: ClassVar[str] = "tow"
+    title: ClassVar[str] = "Slow tow"
     moving: ClassVar[bool] = False
     dimension: ClassVar[str] = "force"
     unit: ClassVar[str] = "N"
@@ -186,6 +214,7 @@ class Coast(Trial):
     """Time to roll from one speed down to another, with the drive free, or attached to motors that are open."""
 
     kind: ClassVar[str] = "coast"
+    title: ClassVar[str] = "Coast down"
     moving: ClassVar[bool] = False
     dimension: ClassVar[str] = "time"
     unit: ClassVar[str] = "s"
@@ -194,9 +223,14 @@ class Coast(Trial):
 
     readings: tuple[float, ...] = readings_of("time")
     sd: float | None = sd_of("time")
-    begun: float = reading.called("from", reading.quantity("speed", above=0.0))
-    ended: float = reading.called("to", reading.quantity("speed", at_least=0.0))
-    drive: str = reading.choice(("free", "attached"))
+    begun: float = labelled("From", reading.called("from", reading.quantity("speed", above=0.0)))
+    ended: float = labelled("Down to", reading.called("to", reading.quantity("speed", at_least=0.0)))
+    drive: str = labelled("Drive", reading.choice(("free", "attached")))
+
+    @property
+    def words(self) -> str:
+        """What was measured."""
+        return f"Coast from {self.begun:.3g} to {self.ended:.3g} m/s, drive {self.drive}"
 
     def faults(self) -> Iterator[tuple[str, str, str]]:
         """It gets slower."""
@@ -247,6 +281,7 @@ class Stop(Trial):
     """The distance in which it stands from a speed."""
 
     kind: ClassVar[str] = "stop"
+    title: ClassVar[str] = "Stop"
     moving: ClassVar[bool] = False
     dimension: ClassVar[str] = "distance"
     unit: ClassVar[str] = "m"
@@ -256,7 +291,12 @@ class Stop(Trial):
 
     readings: tuple[float, ...] = readings_of("distance")
     sd: float | None = sd_of("distance")
-    begun: float = reading.called("from", reading.quantity("speed", above=0.0))
+    begun: float = labelled("From", reading.called("from", reading.quantity("speed", above=0.0)))
+
+    @property
+    def words(self) -> str:
+        """What was measured."""
+        return f"Stop from {self.begun:.3g} m/s"
 
     def values(self, rows: Rows) -> Floats:
         """v²/(2·b), b the least of what tyres, brakes and the rear axle hold, over the mass, and the slope."""
@@ -294,6 +334,7 @@ class SupplyCurrent(Trial):
     """Current of the supply."""
 
     kind: ClassVar[str] = "supply_current"
+    title: ClassVar[str] = "Current of the supply"
     dimension: ClassVar[str] = "current"
     unit: ClassVar[str] = "A"
     scatter: ClassVar[float] = 0.04
@@ -302,7 +343,12 @@ class SupplyCurrent(Trial):
 
     readings: tuple[float, ...] = readings_of("current")
     sd: float | None = sd_of("current")
-    moment: str = _moment()
+    moment: str = labelled("Moment", _moment())
+
+    @property
+    def words(self) -> str:
+        """What was measured."""
+        return f"{self.title}, {self.moment}"
 
     def values(self, rows: Rows) -> Floats:
         """The supply's current."""
@@ -314,6 +360,7 @@ class MotorCurrent(Trial):
     """Current of one motor of a branch."""
 
     kind: ClassVar[str] = "motor_current"
+    title: ClassVar[str] = "Current of a motor"
     dimension: ClassVar[str] = "current"
     unit: ClassVar[str] = "A"
     scatter: ClassVar[float] = 0.04
@@ -322,8 +369,13 @@ class MotorCurrent(Trial):
 
     readings: tuple[float, ...] = readings_of("current")
     sd: float | None = sd_of("current")
-    moment: str = _moment()
-    branch: int = reading.whole(0, 63, default=0)
+    moment: str = labelled("Moment", _moment())
+    branch: int = labelled("Branch", reading.whole(0, 63, default=0))
+
+    @property
+    def words(self) -> str:
+        """What was measured."""
+        return f"{self.title}, {self.moment}"
 
     def values(self, rows: Rows) -> Floats:
         """One motor's current."""
@@ -335,6 +387,7 @@ class VoltageUnderLoad(Trial):
     """Voltage of the supply under load."""
 
     kind: ClassVar[str] = "supply_voltage_under_load"
+    title: ClassVar[str] = "Voltage under load"
     dimension: ClassVar[str] = "voltage"
     unit: ClassVar[str] = "V"
     scatter: ClassVar[float] = 0.01
@@ -342,7 +395,12 @@ class VoltageUnderLoad(Trial):
 
     readings: tuple[float, ...] = readings_of("voltage")
     sd: float | None = sd_of("voltage")
-    moment: str = _moment()
+    moment: str = labelled("Moment", _moment())
+
+    @property
+    def words(self) -> str:
+        """What was measured."""
+        return f"{self.title}, {self.moment}"
 
     def values(self, rows: Rows) -> Floats:
         """The bus voltage."""
@@ -354,6 +412,7 @@ class CaseTemperature(Trial):
     """How warm the case of a motor is at the end of a day."""
 
     kind: ClassVar[str] = "case_temperature"
+    title: ClassVar[str] = "Case temperature"
     dimension: ClassVar[str] = "temperature"
     unit: ClassVar[str] = "K"
     scatter: ClassVar[float] = 0.05
@@ -363,7 +422,7 @@ class CaseTemperature(Trial):
     readings: tuple[float, ...] = readings_of("temperature")
     sd: float | None = sd_of("temperature rise")
     day: tuple[Phase, ...] = reading.items(reading.kind_reader(PHASES, key="do"), least=1, most=64, required=True)
-    branch: int = reading.whole(0, 63, default=0)
+    branch: int = labelled("Branch", reading.whole(0, 63, default=0))
 
     def zero(self, ambient: float) -> float:
         """What counts is the rise above ambient."""

@@ -7,11 +7,14 @@ from dataclasses import dataclass
 from typing import Any, ClassVar
 
 from ydrometer.base import reading
+from ydrometer.base.labels import labelled
 from ydrometer.base.reckoning import Floats
 from ydrometer.document import supply
 from ydrometer.trials.case import Conditions, Rows
 
 MOST_READINGS = 200
+CONDITIONS = "conditions"
+"""Group of the fields that say how a run was made."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -34,16 +37,22 @@ def sd_of(dimension: str) -> Any:
     return reading.quantity(dimension, above=0.0, default=None)
 
 
+def condition(label: str, declared: Any) -> Any:
+    """A field that says how a run was made."""
+    return labelled(label, declared, group=CONDITIONS)
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Trial:
     """One run: of which design, what was read, under which conditions.
 
-    A kind says its `dimension`, the `unit` in which answers tell it with how many of them are one SI unit, the usual
-    `scatter` of one reading relative to it, which of its keys (`about`) tell what exactly was measured, whether more of
-    it is `better`, 1 or −1, and whether it is about the run, `moving`.
+    A kind says its `title`, its `dimension`, the `unit` in which answers tell it with how many of them are one SI unit,
+    the usual `scatter` of one reading relative to it, which of its keys (`about`) tell what exactly was measured,
+    whether more of it is `better`, 1 or −1, and whether it is about the run, `moving`.
     """
 
     kind: ClassVar[str]
+    title: ClassVar[str]
     dimension: ClassVar[str]
     unit: ClassVar[str]
     per_si: ClassVar[float] = 1.0
@@ -57,13 +66,15 @@ class Trial:
     keep: bool = reading.flag()
     at: str = reading.text(longest=40)
     note: str = reading.text(longest=2000)
-    ground: str = reading.text(longest=200)
-    grade: float | None = reading.quantity("grade", default=None)
-    supply_voltage: float | None = reading.quantity("voltage", above=0.0, default=None)
-    payload: float | None = reading.quantity("mass", at_least=0.0, default=None)
-    mass: float | None = reading.quantity("mass", above=0.0, default=None)
-    air_density: float | None = reading.quantity("density", at_least=0.0, default=None)
-    ambient: float | None = reading.quantity("temperature", above=0.0, default=None)
+    ground: str = condition("Ground", reading.text(longest=200))
+    grade: float | None = condition("Slope", reading.quantity("grade", default=None))
+    supply_voltage: float | None = condition(
+        "Voltage at rest just before", reading.quantity("voltage", above=0.0, default=None)
+    )
+    payload: float | None = condition("Payload", reading.quantity("mass", at_least=0.0, default=None))
+    mass: float | None = condition("Mass", reading.quantity("mass", above=0.0, default=None))
+    air_density: float | None = condition("Density of the air", reading.quantity("density", at_least=0.0, default=None))
+    ambient: float | None = condition("Ambient temperature", reading.quantity("temperature", above=0.0, default=None))
     supply: supply.Supply | None = reading.one_of(supply.KINDS, default=None)
 
     readings: tuple[float, ...]
@@ -93,6 +104,11 @@ class Trial:
         return Conditions(
             self.grade, self.supply_voltage, self.payload, self.mass, self.air_density, self.ambient, self.supply
         )  # fmt: skip
+
+    @property
+    def words(self) -> str:
+        """What was measured: "Time over 12 m"."""
+        return self.title
 
     def refers_to(self, key: str) -> tuple[float, ...]:
         """Distances, speeds or times of the run that its model is asked about, SI."""

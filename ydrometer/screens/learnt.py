@@ -1,0 +1,379 @@
+"""What the runs of a vehicle show, in one answer: each against its prediction, what differs, and what was learnt."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+
+from ydrometer.base.labels import labelled_fields
+from ydrometer.base.reckoning import Floats
+from ydrometer.document import design
+from ydrometer.trials import runs_file, scatter
+from ydrometer.trials.calibrate import SILENT, Calibration
+from ydrometer.trials.differences import Difference
+from ydrometer.trials.fitted_design import fitted_values, written
+from ydrometer.trials.over_reduction import over_reduction
+from ydrometer.trials.trial import Trial
+from ydrometer.trials.tried import changed_since, essence, names, reduction
+from ydrometer.trials.unknowns import Unknown
+from ydrometer.trials.upcoming import Proposal, upcoming
+from ydrometer.trials.words import correlation_words, told_words, unknown_words, why_left_out
+from ydrometer.trials.written import typed
+
+
+@dataclass(frozen=True, slots=True)
+class KeptDesign:
+    """A design that was run: its key, the document, and the number of the revision it was, None where it was none."""
+
+    key: str
+    document: Mapping[str, Any]
+    revision: int | None
+
+
+@dataclass(frozen=True, slots=True)
+class KeptRun:
+    """A run as it is kept: its key, that of its design, and the run as in a runs file but for the design."""
+
+    key: str
+    design: str
+    document: Mapping[str, Any]
+
+
+@dataclass(frozen=True, slots=True)
+class RunJudged:
+    """A run against its prediction, SI.
+
+    Attributes:
+        key: of the run. design: what it is called. words: what was measured. dimension: of the readings.
+        readings: those that count. mean: of them. before: as designed. after: with what the runs tell.
+        low, high: between which one reading lies in 80 of 100. off: (mean − before)/before. z: how far it is off in its
+        own doubt. odd: whether that is too far. why: why it takes no part, empty where it does.
+        stale: what has changed since and matters to it.
+    """
+
+    key: str
+    design: str
+    words: str
+    dimension: str
+    readings: list[float]
+    mean: float
+    before: float | None
+    after: float | None
+    low: float | None
+    high: float | None
+    off: float | None
+    z: float | None
+    odd: bool
+    why: str
+    stale: list[str]
+
+
+@dataclass(frozen=True, slots=True)
+class UnknownShown:
+    """What was guessed of a design, and what is known of it now.
+
+    Attributes:
+        name. path, dimension, value, before: of what it stands for first, SI. factor: of the most likely value to the
+        guess. prior, sd: standard deviation of ln of the factor before and now. told: share of the doubt that is gone.
+        silent: whether the runs say nothing of it. words: the same in a sentence.
+    """
+
+    name: str
+    path: str
+    dimension: str
+    before: float
+    value: float
+    factor: float
+    prior: float
+    sd: float
+    told: float
+    silent: bool
+    words: str
+
+
+@dataclass(frozen=True, slots=True)
+class DifferenceShown:
+    """Which of two gearings is better: in words, whether it is more than chance, and what would settle it."""
+
+    what: str
+    words: str
+    real: bool
+    settle: str
+
+
+@dataclass(frozen=True, slots=True)
+class ProposalShown:
+    """A measurement worth making: in words, of which design, the run but for its readings, and the share that it cuts
+    of the variance of the most doubtful target.
+    """
+
+    words: str
+    design: str
+    run: dict[str, Any]
+    cuts: float
+
+
+@dataclass(frozen=True, slots=True)
+class PointShown:
+    """What was measured with one gearing: its reduction, the mean, standard deviation and number of the readings, SI,
+    the runs behind it, and whether something else has changed since.
+    """
+
+    design: str
+    reduction: float
+    mean: float
+    spread: float
+    count: int
+    runs: list[str]
+    stale: bool
+
+
+@dataclass(frozen=True, slots=True)
+class CurveShown:
+    """A measure over the reduction, SI: predicted for the present design before and after, and what was measured.
+
+    `better` is 1 where more of it is better, −1 where less is; `best` the reduction at which it is best.
+    """
+
+    words: str
+    dimension: str
+    better: int
+    best: float | None
+    reduction: list[float]
+    before: list[float | None]
+    after: list[float | None]
+    low: list[float | None]
+    high: list[float | None]
+    points: list[PointShown]
+
+
+@dataclass(frozen=True, slots=True)
+class Learnt:
+    """All of it.
+
+    Attributes:
+        present: what the present design is called. designs: what each is called, by key. off: of the newest run.
+        values: to be put into the present design, by path, as typed. together: how they vary with each other, for the
+        readout. converged, chi_square, degrees: of the fit.
+    """
+
+    present: str
+    designs: dict[str, str]
+    runs: list[RunJudged]
+    unknowns: list[UnknownShown]
+    tied: list[str]
+    differences: list[DifferenceShown]
+    next: list[ProposalShown]
+    curves: list[CurveShown]
+    off: float | None
+    values: dict[str, dict[str, Any]]
+    together: dict[str, Any]
+    converged: bool
+    chi_square: float
+    degrees: int
+
+
+def learnt(present: Mapping[str, Any], tried: Sequence[KeptDesign], runs: Sequence[KeptRun]) -> Learnt:
+    """What the runs of a vehicle show.
+
+    Args:
+        present: its present design.
+        tried: those that were run.
+        runs: the oldest first.
+
+    Raises:
+        DocumentError: something of it cannot be read.
+    """
+    kept = _with_present(present, tried)
+    called = names([design.read(one.document) for one in kept], [one.revision for one in kept])
+    by_key = {one.key: name for one, name in zip(kept, called, strict=True)}
+    here = next(name for one, name in zip(kept, called, strict=True) if essence(one.document) == essence(present))
+    designs = {name: one.document for one, name in zip(kept, called, strict=True)} | {here: present}
+    file = runs_file.read({
+        "format": runs_file.FORMAT, "version": runs_file.VERSION, "designs": designs, "ask": [here],
+        "runs": [{**run.document, "design": by_key[run.design]} for run in runs],
+    })  # fmt: skip
+    return _Shown(Calibration(file), here, by_key, [run.key for run in runs]).learnt()
+
+
+def _with_present(present: Mapping[str, Any], tried: Sequence[KeptDesign]) -> list[KeptDesign]:
+    """The designs that were run, and the present one where it is none of them."""
+    same = any(essence(one.document) == essence(present) for one in tried)
+    return list(tried) if same else [*tried, KeptDesign("", present, None)]
+
+
+class _Shown:
+    """A calibration, turned into what the station paints."""
+
+    def __init__(self, made: Calibration, present: str, designs: dict[str, str], keys: list[str]) -> None:
+        self.made, self.present, self.designs, self.keys = made, present, designs, keys
+        self.changed = [self._changed(run) for run in made.runs]
+
+    def learnt(self) -> Learnt:
+        """The whole answer."""
+        made = self.made
+        judged = [self._run(k) for k in range(len(made.runs))]
+        fitted = fitted_values(made, self.present, told_alone=True)
+        return Learnt(
+            present=self.present,
+            designs=self.designs,
+            runs=judged,
+            unknowns=[self._unknown(u) for u in range(len(made.chosen))] if judged else [],
+            tied=[correlation_words(made.chosen[a], made.chosen[b]) for a, b, _ in made.correlations],
+            differences=[_difference(one) for one in made.differences],
+            next=[_proposal(one) for one in upcoming(made)],
+            curves=self._curves(),
+            off=judged[-1].off if judged else None,
+            values=written(made, fitted),
+            together={"paths": list(fitted.paths), "values": fitted.values.tolist(),
+                      "factors": fitted.together.tolist()},
+            converged=made.fit.converged,
+            chi_square=made.fit.chi_square,
+            degrees=int(made.fit.data.takes_part.sum()),
+        )  # fmt: skip
+
+    def _changed(self, run: Trial) -> list[str]:
+        return changed_since(run, self.made.designs[run.design], self.made.designs[self.present])
+
+    def _run(self, k: int) -> RunJudged:
+        made = self.made
+        run, part = made.runs[k], bool(made.data.takes_part[k])
+        mean, (low, high) = scatter.mean(run), made.bands
+        before = _number(made.before[k])
+        return RunJudged(
+            key=self.keys[k],
+            design=run.design,
+            words=run.words,
+            dimension=run.dimension,
+            readings=list(run.counted),
+            mean=mean,
+            before=before,
+            after=_number(made.after[k]) if part else None,
+            low=_number(low[k]) if part else None,
+            high=_number(high[k]) if part else None,
+            off=off_by(run, mean, before, made.model.zeros[k]),
+            z=_number(made.fit.z[k]) if part else None,
+            odd=k in made.fit.odd,
+            why="" if part else why_left_out(made, k),
+            stale=self.changed[k],
+        )
+
+    def _unknown(self, u: int) -> UnknownShown:
+        unknown, factor = self.made.chosen[u], float(np.exp(self.made.fit.theta[u]))
+        before, told = unknown.held.values[0], float(self.made.told[u])
+        path = unknown.held.paths[0]
+        losses = unknown.kind.name == "losses"
+        return UnknownShown(
+            name=unknown_words(unknown),
+            path=path,
+            dimension=self._dimension(unknown, path),
+            before=before,
+            value=1.0 - (1.0 - before) * factor if losses else before * factor,
+            factor=factor,
+            prior=unknown.sigma,
+            sd=float(np.sqrt(self.made.fit.covariance[u, u])),
+            told=told,
+            silent=told < SILENT,
+            words=told_words(told),
+        )
+
+    def _dimension(self, unknown: Unknown, path: str) -> str:
+        value = self.made.designs[unknown.designs[0]].values.get(path)
+        return value.dimension if value is not None else "ratio"
+
+    def _curves(self) -> list[CurveShown]:
+        """One of each thing that was measured under the same conditions, the one with most gearings first."""
+        groups: dict[tuple[Any, ...], list[int]] = {}
+        for k, run in enumerate(self.made.runs):
+            about = tuple(getattr(run, key) for key in run.about)
+            if run.kind not in UNGEARED and self.made.data.takes_part[k]:
+                groups.setdefault((run.kind, about, self.made.grounds[k], run.grade, run.payload), []).append(k)
+        ordered = sorted(groups.values(), key=lambda places: -len({self.made.runs[k].design for k in places}))
+        return [self._curve(places) for places in ordered]
+
+    def _curve(self, places: list[int]) -> CurveShown:
+        made, run = self.made, self.made.runs[places[-1]]
+        designs: dict[str, list[int]] = {}
+        for k in places:
+            designs.setdefault(made.runs[k].design, []).append(k)
+        points = [self._point(name, of) for name, of in designs.items()]
+        reach = [reduction(made.designs[self.present].design), *(point.reduction for point in points)]
+        curve = over_reduction(made, self.present, run, made.grounds[places[-1]], reach)
+        known = np.isfinite(curve.after)
+        best = curve.reduction[known][np.argmax(run.better * curve.after[known])] if known.any() else None
+        inside = best is not None and curve.reduction[known][0] < best < curve.reduction[known][-1]
+        return CurveShown(
+            words=run.words,
+            dimension=run.dimension,
+            better=run.better,
+            best=float(best) if best is not None and inside else None,
+            reduction=curve.reduction.tolist(),
+            before=_numbers(curve.before),
+            after=_numbers(curve.after),
+            low=_numbers(curve.low),
+            high=_numbers(curve.high),
+            points=sorted(points, key=lambda point: point.reduction),
+        )
+
+    def _point(self, name: str, places: list[int]) -> PointShown:
+        counted = [k for k in places if k not in self.made.fit.odd and not self.changed[k]] or places
+        readings = [value for k in counted for value in self.made.runs[k].counted]
+        return PointShown(
+            design=name,
+            reduction=reduction(self.made.designs[name].design),
+            mean=float(np.mean(readings)),
+            spread=float(np.std(readings, ddof=1)) if len(readings) > 1 else 0.0,
+            count=len(readings),
+            runs=[self.keys[k] for k in counted],
+            stale=any(self.changed[k] for k in counted),
+        )
+
+
+UNGEARED = {"tow", "stop", "case_temperature"}
+"""Kinds that no reduction changes, or that nobody tries gearings with."""
+
+
+def off_by(run: Trial, mean: float, predicted: float | None, zero: float = 0.0) -> float | None:
+    """How far a mean is off its prediction, relative to that; None where there is none."""
+    if predicted is None or predicted <= zero:
+        return None
+    return (mean - predicted) / (predicted - zero)
+
+
+def _difference(one: Difference) -> DifferenceShown:
+    real = one.low * one.high > 0.0 and one.chance < LIKELY
+    if real:
+        settle = ""
+    elif one.needed is None:
+        settle = "the model predicts no difference"
+    else:
+        settle = f"{one.needed} repeats of each would show the predicted difference"
+    return DifferenceShown(one.run.words, one.words, real, settle)
+
+
+LIKELY = 0.05
+"""Chance from which on a difference is not told as real."""
+
+
+def _proposal(one: Proposal) -> ProposalShown:
+    run = one.run
+    kinds = {field.key: field for field in labelled_fields(type(run))}
+    keys = {"begun": "from", "ended": "to"}
+    raw: dict[str, Any] = {"kind": run.kind}
+    for key in run.about:
+        field, value = kinds.get(keys.get(key, key)), getattr(run, key)
+        if field is not None:
+            raw[field.key] = typed(value, field.dimension, places=3) if field.dimension else value
+    return ProposalShown(f"{run.words}, with {one.design}", one.design, raw, one.cuts)
+
+
+def _number(value: float) -> float | None:
+    return float(value) if math.isfinite(value) else None
+
+
+def _numbers(values: Floats) -> list[float | None]:
+    return [_number(value) for value in values]
