@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import re
+
 from django.http import Http404, HttpResponse
 
 from server.api.heavy import aside
@@ -18,6 +20,16 @@ def attachment(name: str, suffix: str, tables: files.Tables) -> HttpResponse:
     """
     if suffix not in FORMATS:
         raise Http404
-    data = aside(files.WRITE[suffix], tables)
-    disposition = {"Content-Disposition": f'attachment; filename="{name}.{suffix}"'}
-    return HttpResponse(data, content_type=FORMATS[suffix], headers=disposition)
+    return download(aside(files.WRITE[suffix], tables), FORMATS[suffix], f"{name}.{suffix}")
+
+
+def download(data: bytes, kind: str, name: str) -> HttpResponse:
+    """Data as a file to be saved.
+
+    Args:
+        data: its content.
+        kind: its media type.
+        name: of the file; what cannot stand in one is left out.
+    """
+    safe = re.sub(r"[^\w .,()-]", "", name, flags=re.ASCII)
+    return HttpResponse(data, content_type=kind, headers={"Content-Disposition": f'attachment; filename="{safe}"'})

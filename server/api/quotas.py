@@ -9,6 +9,10 @@ MOST_WORKSHOPS = 30
 """That one account owns."""
 MOST_INVITATIONS = 60
 """Of a workshop, open at once."""
+MOST_TOKENS = 40
+"""Of a workshop."""
+MOST_RUNS = 5000
+"""Of a vehicle."""
 MOST_VEHICLES = 400
 """Of a workshop."""
 MOST_REVISION_BYTES = 400_000_000

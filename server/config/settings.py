@@ -42,6 +42,7 @@ INSTALLED_APPS = [
     "server.workshops",
     "server.designs",
     "server.parts",
+    "server.runs",
     "server.searches",
     "server.demo",
 ]

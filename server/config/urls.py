@@ -10,6 +10,7 @@ from server.designs import api as designs
 from server.designs import evaluation, fit
 from server.entrance import api as entrance
 from server.parts import api as parts
+from server.runs import api as runs
 from server.searches import api as searches
 from server.workshops import api as workshops
 
@@ -42,6 +43,8 @@ api = [
     path("invitations/", workshops.RequestsView.as_view()),
     path("invitations/<uuid:invitation>/", workshops.RequestView.as_view()),
     path("joining/", workshops.JoiningView.as_view()),
+    path("workshops/<uuid:workshop>/tokens/", workshops.TokensView.as_view()),
+    path("workshops/<uuid:workshop>/tokens/<uuid:token>/", workshops.TokenView.as_view()),
     path("workshops/<uuid:workshop>/members/", workshops.MembersView.as_view()),
     path("workshops/<uuid:workshop>/members/<int:member>/", workshops.MemberView.as_view()),
     path("workshops/<uuid:workshop>/usage/", designs.UsageView.as_view()),
@@ -63,6 +66,11 @@ api = [
     path("vehicles/<uuid:vehicle>/newest/", designs.NewestView.as_view()),
     path("vehicles/<uuid:vehicle>/revisions/", designs.RevisionsView.as_view()),
     path("vehicles/<uuid:vehicle>/revisions/<int:number>/", designs.RevisionView.as_view()),
+    path("vehicles/<uuid:vehicle>/runs/", runs.RunsView.as_view()),
+    path("vehicles/<uuid:vehicle>/runs/file/", runs.RunsFileView.as_view()),
+    path("vehicles/<uuid:vehicle>/runs/<uuid:run>/", runs.RunView.as_view()),
+    path("vehicles/<uuid:vehicle>/readings/", runs.ReadingsView.as_view()),
+    path("vehicles/<uuid:vehicle>/learnt/", runs.LearntView.as_view()),
 ]
 
 urlpatterns = [

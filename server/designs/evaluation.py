@@ -13,6 +13,10 @@ from rest_framework.views import APIView
 
 from server.api.errors import BAD, SIGNED_OUT
 from server.api.requests import DocumentField, answer_of, read
+from server.designs import lessons
+from server.designs.models import Vehicle
+from server.workshops import access
+from server.workshops.access import acting
 from ydrometer.base import units
 from ydrometer.base.errors import DocumentError, Fault, QuantityError
 from ydrometer.document import design
@@ -74,10 +78,13 @@ class LoadsRowRequestSerializer(serializers.Serializer[Any]):
 
 
 class UncertaintiesRequestSerializer(serializers.Serializer[Any]):
-    """`assumed` says whether assumed values are drawn with their usual spreads."""
+    """`assumed` says whether assumed values are drawn with their usual spreads; `vehicle` whose runs have told how
+    fitted values vary together.
+    """
 
     document = DocumentField()
     assumed = serializers.BooleanField(default=True)
+    vehicle = serializers.UUIDField(required=False, allow_null=True)
 
 
 class WorkingRequestSerializer(serializers.Serializer[Any]):
@@ -192,7 +199,10 @@ class UncertaintiesView(APIView):
     )
     def post(self, request: Request) -> Response:
         asked = read(UncertaintiesRequestSerializer, request)
-        return Response(uncertainties(asked["document"], assumed=asked["assumed"]))
+        vehicle = asked.get("vehicle")
+        known = vehicle and access.belonging(Vehicle.objects.all(), acting(request), pk=vehicle)
+        together = lessons.together(known) if known else None
+        return Response(uncertainties(asked["document"], assumed=asked["assumed"], together=together))
 
 
 class WorkingView(APIView):

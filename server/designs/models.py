@@ -46,3 +46,23 @@ class Revision(models.Model):
 
     def __str__(self) -> str:
         return f"{self.vehicle}, revision {self.number}"
+
+
+class Lesson(models.Model):
+    """Values that were fitted to runs and put into a design, and how they vary together.
+
+    `together` has paths, values and factors, see `ydrometer.evaluation.uncertainty.Together`; `runs` the ids that they
+    rest on.
+    """
+
+    vehicle = models.ForeignKey(Vehicle, models.CASCADE, related_name="lessons")
+    together = models.JSONField()
+    runs = models.JSONField()
+    author = models.ForeignKey(settings.AUTH_USER_MODEL, models.SET_NULL, null=True, related_name="+")
+    learnt_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["-learnt_at", "-pk"]
+
+    def __str__(self) -> str:
+        return f"learnt about {self.vehicle} from {len(self.runs)} runs"

@@ -15,9 +15,9 @@ from rest_framework.views import APIView
 from server.accounts import patience
 from server.accounts.models import User
 from server.api.errors import BAD, HIDDEN, SIGNED_OUT, TOO_MANY
-from server.api.quotas import MOST_INVITATIONS, MOST_WORKSHOPS, need_room
+from server.api.quotas import MOST_INVITATIONS, MOST_TOKENS, MOST_WORKSHOPS, need_room
 from server.api.requests import read
-from server.workshops import access, actions
+from server.workshops import access, actions, tokens
 from server.workshops.access import acting
 from server.workshops.models import Membership, Role
 
@@ -78,6 +78,24 @@ class MemberSerializer(serializers.Serializer[Any]):
     id = serializers.IntegerField(read_only=True)
     username = serializers.CharField(read_only=True, source="user.username")
     role = serializers.ChoiceField(Role.choices)
+
+
+class NewTokenSerializer(serializers.Serializer[Any]):
+    """What the instrument is called."""
+
+    name = serializers.CharField(max_length=120)
+
+
+class TokenSerializer(serializers.Serializer[Any]):
+    """A token of an instrument. `secret` is told once, when it is made."""
+
+    id = serializers.UUIDField()
+    name = serializers.CharField()
+    author = serializers.CharField(source="author.username")
+    created_at = serializers.DateTimeField()
+    used_at = serializers.DateTimeField(allow_null=True)
+    uses = serializers.IntegerField()
+    secret = serializers.CharField(default="")
 
 
 def _shown(membership: Membership) -> dict[str, Any]:
@@ -212,6 +230,30 @@ class JoiningView(APIView):
         if asked["accept"]:
             actions.accept(acting(request), found)
         return Response(shown)
+
+
+class TokensView(APIView):
+    @extend_schema(responses={200: TokenSerializer(many=True), **HIDDEN})
+    def get(self, request: Request, workshop: UUID) -> Response:
+        found = access.workshop_for(acting(request), workshop, access.OWNERS)
+        return Response(TokenSerializer(found.tokens.select_related("author"), many=True).data)
+
+    @extend_schema(request=NewTokenSerializer, responses={201: TokenSerializer, **BAD, **HIDDEN})
+    def post(self, request: Request, workshop: UUID) -> Response:
+        """Makes a token for an instrument; what it has to send is told once."""
+        found = access.workshop_for(acting(request), workshop, access.OWNERS)
+        need_room("tokens", found.tokens.count(), MOST_TOKENS)
+        made, secret = tokens.make(acting(request), found, read(NewTokenSerializer, request)["name"])
+        return Response({**TokenSerializer(made).data, "secret": secret}, status=status.HTTP_201_CREATED)
+
+
+class TokenView(APIView):
+    @extend_schema(responses={204: None, **HIDDEN})
+    def delete(self, request: Request, workshop: UUID, token: UUID) -> Response:
+        """Takes it back: from now on it opens nothing."""
+        found = access.workshop_for(acting(request), workshop, access.OWNERS)
+        tokens.revoke(acting(request), get_object_or_404(found.tokens, pk=token))
+        return Response(status=status.HTTP_204_NO_CONTENT)
 
 
 class MembersView(APIView):

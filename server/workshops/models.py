@@ -1,4 +1,4 @@
-"""Workshops: what people share, who belongs to one, and who is asked to. Everything later belongs to a workshop."""
+"""Workshops: what people share, who belongs to one, who is asked to, and which instruments may send readings."""
 
 import uuid
 
@@ -56,3 +56,22 @@ class Invitation(models.Model):
 
     def __str__(self) -> str:
         return f"to {self.workshop} as {self.role}"
+
+
+class Token(models.Model):
+    """What an instrument shows so that it may send readings into a workshop; the secret itself is not kept."""
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    workshop = models.ForeignKey(Workshop, models.CASCADE, related_name="tokens")
+    name = models.CharField(max_length=120)
+    secret_hash = models.CharField(max_length=64, unique=True)
+    author = models.ForeignKey(settings.AUTH_USER_MODEL, models.CASCADE, related_name="+")
+    created_at = models.DateTimeField(auto_now_add=True)
+    used_at = models.DateTimeField(null=True)
+    uses = models.PositiveBigIntegerField(default=0)
+
+    class Meta:
+        ordering = ["created_at"]
+
+    def __str__(self) -> str:
+        return f"{self.name} of {self.workshop}"

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from typing import Any
+from uuid import UUID
 
 from django.db import transaction
 from django.test import override_settings
@@ -10,15 +11,21 @@ from rest_framework.test import APITestCase
 
 from server.config.urls import api
 from server.demo.load import load
+from server.runs.actions import NewRun, design_of, log_run
+from server.runs.models import Run
 from server.searches.actions import ask
 from server.searches.models import Search
+from server.workshops import tokens
 from server.workshops.actions import invite
-from server.workshops.models import Invitation, Membership, Role
+from server.workshops.models import Invitation, Membership, Role, Token
 from tests.core.designs import PLAIN
 from tests.server.people import WorkshopCase
 
 REQUEST = {"format": "ydrometer-search", "version": 1, "design": PLAIN, "layouts": [{"stages": []}]}
+PUSH = {"kind": "push", "readings": ["90 N", "92 N"]}
 OPEN, MEMBERS, EDITORS, OWNERS, SIGNED_IN, ASKED = "open", "members", "editors", "owners", "signed in", "asked"
+TOKENS = "tokens"
+"""For instruments with a token alone: nobody who is signed in."""
 THE_WORKSHOP = {"workshop": "filled in by the test"}
 
 # address -> {verb: (who, body)}; {…} are filled in by the test.
@@ -56,6 +63,8 @@ TABLE: dict[str, dict[str, tuple[str, Any]]] = {
     "invitations/": {"get": (SIGNED_IN, None)},
     "invitations/<uuid:invitation>/": {"post": (ASKED, {"accept": True})},
     "joining/": {"post": (SIGNED_IN, {"code": "none"})},
+    "workshops/<uuid:workshop>/tokens/": {"get": (OWNERS, None), "post": (OWNERS, {"name": "gates"})},
+    "workshops/<uuid:workshop>/tokens/<uuid:token>/": {"delete": (OWNERS, None)},
     "workshops/<uuid:workshop>/members/": {"get": (MEMBERS, None)},
     "workshops/<uuid:workshop>/members/<int:member>/": {
         "patch": (OWNERS, {"role": "viewer"}),
@@ -108,6 +117,14 @@ TABLE: dict[str, dict[str, tuple[str, Any]]] = {
         "get": (MEMBERS, None),
         "patch": (EDITORS, {"name": "First"}),
     },
+    "vehicles/<uuid:vehicle>/runs/": {
+        "get": (MEMBERS, None),
+        "post": (EDITORS, {"id": "00000000-0000-4000-8000-00000000000a", "document": PUSH}),
+    },
+    "vehicles/<uuid:vehicle>/runs/file/": {"get": (MEMBERS, None)},
+    "vehicles/<uuid:vehicle>/runs/<uuid:run>/": {"patch": (EDITORS, {"base": 1, "put_away": True})},
+    "vehicles/<uuid:vehicle>/readings/": {"post": (TOKENS, {"document": PUSH})},
+    "vehicles/<uuid:vehicle>/learnt/": {"get": (MEMBERS, None), "post": (EDITORS, None)},
 }
 VERBS = ("get", "post", "put", "patch", "delete")
 ALLOWED = {
@@ -117,12 +134,13 @@ ALLOWED = {
     EDITORS: {"editor", "owner"},
     OWNERS: {"owner"},
     ASKED: {"stranger"},
+    TOKENS: set(),
 }
 
 
 def refusal(person: str, who: str) -> int:
     """The status that somebody not allowed gets: what they may not see is not there."""
-    if person == "nobody":
+    if person == "nobody" or who == TOKENS:
         return 401
     return 404 if person == "stranger" or who == ASKED else 403
 
@@ -130,11 +148,16 @@ def refusal(person: str, who: str) -> int:
 class Permissions(WorkshopCase):
     search: Search
     invitation: Invitation
+    token: Token
+    run_of_it: Run
 
     @classmethod
     def setUpTestData(cls) -> None:
         super().setUpTestData()
         cls.invitation, _ = invite(cls.people["owner"], cls.workshop, Role.VIEWER, "stranger")
+        cls.token, _ = tokens.make(cls.people["owner"], cls.workshop, "gates")
+        new = NewRun(UUID("00000000-0000-4000-8000-00000000000b"), PUSH)
+        cls.run_of_it = log_run(cls.people["owner"], cls.vehicle, new, design_of(cls.vehicle, None))
         cls.search = ask(cls.people["owner"], cls.workshop, cls.vehicle, REQUEST).search
 
     def address(self, route: str) -> str:
@@ -142,6 +165,7 @@ class Permissions(WorkshopCase):
         filled = route.replace("<uuid:workshop>", str(self.workshop.id)).replace("<uuid:vehicle>", str(self.vehicle.id))
         filled = filled.replace("<uuid:search>", str(self.search.id))
         filled = filled.replace("<uuid:invitation>", str(self.invitation.id))
+        filled = filled.replace("<uuid:token>", str(self.token.id)).replace("<uuid:run>", str(self.run_of_it.id))
         return "/api/" + filled.replace("<int:member>", str(member.id)).replace("<int:number>", "1").replace(
             "<str:kind>", "svg"
         ).replace("<str:suffix>", "csv")

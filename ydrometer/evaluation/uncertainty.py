@@ -113,6 +113,13 @@ class Together:
     values: Array
     factors: Array
 
+    @classmethod
+    def of(cls, raw: Mapping[str, Any]) -> Together:
+        """As it was kept."""
+        return cls(
+            tuple(raw["paths"]), np.array(raw["values"]), np.array(raw["factors"]).reshape(len(raw["paths"]), -1)
+        )
+
     def drawn(self, inputs: Mapping[str, Value], quantiles: Array, random: np.random.Generator) -> dict[str, Array]:
         """Samples of those inputs that still stand as they were fitted, by path, (SAMPLES,) each."""
         columns = [random.permutation(quantiles) for _ in range(self.factors.shape[1])]

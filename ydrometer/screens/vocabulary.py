@@ -22,6 +22,8 @@ from ydrometer.parts.columns import TABLE, PartColumn
 from ydrometer.questions.aids import AIDS, Aid
 from ydrometer.questions.grid import MOST
 from ydrometer.search.layout import CHOICES
+from ydrometer.trials.kinds import KINDS as RUN_KINDS
+from ydrometer.trials.trial import CONDITIONS, Trial
 
 
 @dataclass(frozen=True, slots=True)
@@ -121,6 +123,20 @@ def _ratings() -> dict[str, list[LabelledField]]:
 
 
 @dataclass(frozen=True, slots=True)
+class RunKind:
+    """A kind of test run: its words, the kind of quantity that is read, and what else is said of it.
+
+    `fields` say what exactly is measured, `conditions` how it was made.
+    """
+
+    kind: str
+    title: str
+    dimension: str
+    fields: list[LabelledField]
+    conditions: list[LabelledField]
+
+
+@dataclass(frozen=True, slots=True)
 class Limits:
     """Least and most teeth of a wheel, and most counts in one table of pairs."""
 
@@ -139,6 +155,7 @@ class Vocabulary:
     parts: list[PartKind]
     stages: list[StageKind]
     ratings: list[RatedKind]
+    runs: list[RunKind]
     shapes: list[str]
     limits: Limits
 
@@ -159,9 +176,18 @@ def vocabulary() -> Vocabulary:
         ],
         [_stage_kind(kind) for kind in KINDS.values()],
         [RatedKind(kind, fields) for kind, fields in _ratings().items()],
+        [_run_kind(kind) for kind in RUN_KINDS.values()],
         list(SHAPES),
         Limits(LEAST_TEETH, MOST_TEETH, MOST),
     )
+
+
+def _run_kind(kind: type[Trial]) -> RunKind:
+    fields = labelled_fields(kind)
+    return RunKind(
+        kind.kind, kind.title, kind.dimension, [one for one in fields if one.group != CONDITIONS],
+        [one for one in fields if one.group == CONDITIONS],
+    )  # fmt: skip
 
 
 def _stage_kind(kind: type[Stage]) -> StageKind:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 from ydrometer.base import reading
@@ -24,6 +24,8 @@ FORMAT = "ydrometer-runs"
 VERSION = 1
 MOST_RUNS, MOST_DESIGNS = 5000, 50
 AUTO = "auto"
+THE_ONE = "this one"
+"""Name of the design of a run that is read by itself."""
 
 
 def _read_ground(raw: Any, path: str, seen: Reading) -> Any:
@@ -140,6 +142,24 @@ def read(raw: Any) -> RunsFile:
             seen.fault(f"ask[{k}]", f"{shown(one.design)} given", _use(designs))
     seen.refuse()
     return RunsFile(designs, dict(raw["designs"]), runs, body.fit, asked, body.same_ground)
+
+
+def read_run(raw: Any, document: Mapping[str, Any]) -> Trial:
+    """Read one run of a design.
+
+    Args:
+        raw: the run as in a runs file, without its design.
+        document: the design, valid.
+
+    Raises:
+        DocumentError: with every fault at once, paths beginning in the run.
+    """
+    run = {**raw, "design": THE_ONE} if isinstance(raw, Mapping) else raw
+    try:
+        return read({"format": FORMAT, "version": VERSION, "designs": {THE_ONE: document}, "runs": [run]}).runs[0]
+    except DocumentError as error:
+        faults = [replace(fault, path=fault.path.removeprefix("runs[0]").lstrip(".")) for fault in error.faults]
+        raise DocumentError(faults, error.more) from None
 
 
 def _designs(raw: Any, seen: Reading) -> dict[str, Document]:

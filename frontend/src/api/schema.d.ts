@@ -385,6 +385,24 @@ export interface paths {
         patch: operations["vehicles_partial_update"];
         trace?: never;
     };
+    "/api/vehicles/{vehicle}/learnt/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description What the runs show of the present design, and what was learnt. */
+        get: operations["vehicles_learnt_retrieve"];
+        put?: never;
+        /** @description The same, and keeps how its values vary together: they are about to be put into the design. */
+        post: operations["vehicles_learnt_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/vehicles/{vehicle}/newest/": {
         parameters: {
             query?: never;
@@ -396,6 +414,23 @@ export interface paths {
         get: operations["vehicles_newest_retrieve"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/vehicles/{vehicle}/readings/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Logs a run of the present design, or those that are read out of an instrument's lines. */
+        post: operations["vehicles_readings_create"];
         delete?: never;
         options?: never;
         head?: never;
@@ -433,6 +468,58 @@ export interface paths {
         options?: never;
         head?: never;
         patch: operations["vehicles_revisions_partial_update"];
+        trace?: never;
+    };
+    "/api/vehicles/{vehicle}/runs/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The log, the newest first; with those that were put away. */
+        get: operations["vehicles_runs_list"];
+        put?: never;
+        /** @description Logs a run. */
+        post: operations["vehicles_runs_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/vehicles/{vehicle}/runs/file/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description All runs as a runs file, for ./ydro calibrate and for keeping. */
+        get: operations["vehicles_runs_file_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/vehicles/{vehicle}/runs/{run}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /** @description Corrects a run, or puts it away or back. */
+        patch: operations["vehicles_runs_partial_update"];
         trace?: never;
     };
     "/api/vocabulary/": {
@@ -784,6 +871,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/workshops/{workshop}/tokens/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["workshops_tokens_list"];
+        put?: never;
+        /** @description Makes a token for an instrument; what it has to send is told once. */
+        post: operations["workshops_tokens_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/workshops/{workshop}/tokens/{token}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** @description Takes it back: from now on it opens nothing. */
+        delete: operations["workshops_tokens_destroy"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/workshops/{workshop}/usage/": {
         parameters: {
             query?: never;
@@ -1077,10 +1198,11 @@ export interface components {
          *     * `whole` - whole
          *     * `numbers` - numbers
          *     * `flag` - flag
+         *     * `text` - text
          *     * `choice` - choice
          * @enum {string}
          */
-        ControlEnum: "quantity" | "whole" | "numbers" | "flag" | "choice";
+        ControlEnum: "quantity" | "whole" | "numbers" | "flag" | "text" | "choice";
         CredentialsRequest: {
             password: string;
             username: string;
@@ -1092,10 +1214,29 @@ export interface components {
             ratings: components["schemas"]["Rating"][];
             title: string;
         };
+        CurveShown: {
+            after: (number | null)[];
+            before: (number | null)[];
+            /** Format: double */
+            best: number | null;
+            better: number;
+            dimension: string;
+            high: (number | null)[];
+            low: (number | null)[];
+            points: components["schemas"]["PointShown"][];
+            reduction: number[];
+            words: string;
+        };
         /** @description The day: how warm each branch of motors gets of which enough is known, and currents over one heat. */
         DayShown: {
             currents: components["schemas"]["CurrentShown"][];
             heat: components["schemas"]["HeatShown"][];
+        };
+        DifferenceShown: {
+            real: boolean;
+            settle: string;
+            what: string;
+            words: string;
         };
         DimensionEntry: {
             example: string;
@@ -1445,13 +1586,24 @@ export interface components {
         Input: {
             dimension: string;
             note: string;
-            origin: components["schemas"]["OriginEnum"];
+            origin: components["schemas"]["InputOriginEnum"];
             path: string;
             symbol: string;
             /** Format: double */
             value: number;
             words: string;
         };
+        /**
+         * @description * `given` - given
+         *     * `measured` - measured
+         *     * `part` - part
+         *     * `assumed` - assumed
+         *     * `default` - default
+         *     * `constant` - constant
+         *     * `solved` - solved
+         * @enum {string}
+         */
+        InputOriginEnum: "given" | "measured" | "part" | "assumed" | "default" | "constant" | "solved";
         /**
          * @description The answer: in which ranges the target is met, the present value of the unknown, and real parts beside the edges.
          *
@@ -1521,6 +1673,40 @@ export interface components {
             key: string;
             label: string;
             optional: boolean;
+        };
+        /**
+         * @description All of it.
+         *
+         *     Attributes:
+         *         present: what the present design is called. designs: what each is called, by key. off: of the newest run.
+         *         values: to be put into the present design, by path, as typed. together: how they vary with each other, for the
+         *         readout. converged, chi_square, degrees: of the fit.
+         */
+        Learnt: {
+            /** Format: double */
+            chi_square: number;
+            converged: boolean;
+            curves: components["schemas"]["CurveShown"][];
+            degrees: number;
+            designs: {
+                [key: string]: string;
+            };
+            differences: components["schemas"]["DifferenceShown"][];
+            next: components["schemas"]["ProposalShown"][];
+            /** Format: double */
+            off: number | null;
+            present: string;
+            runs: components["schemas"]["RunJudged"][];
+            tied: string[];
+            together: {
+                [key: string]: unknown;
+            };
+            unknowns: components["schemas"]["UnknownShown"][];
+            values: {
+                [key: string]: {
+                    [key: string]: unknown;
+                };
+            };
         };
         /**
          * @description * `clash` - clash
@@ -1739,6 +1925,27 @@ export interface components {
             path: string;
             words: string;
         };
+        /**
+         * @description A run of a revision, the present one where none is named, or of a design that comes with it. `id` is drawn where
+         *     the run was typed: sent twice it is one run.
+         */
+        NewRunRequest: {
+            design?: {
+                [key: string]: unknown;
+            } | null;
+            document: {
+                [key: string]: unknown;
+            };
+            /** Format: uuid */
+            id: string;
+            /** Format: date-time */
+            made_at?: string | null;
+            revision?: number | null;
+        };
+        /** @description What the instrument is called. */
+        NewTokenRequest: {
+            name: string;
+        };
         /** @description A document, or only a name for a design to start from. */
         NewVehicleRequest: {
             document?: {
@@ -1800,17 +2007,6 @@ export interface components {
             rows: components["schemas"]["OptionRow"][];
             unpriced: string[];
         };
-        /**
-         * @description * `given` - given
-         *     * `measured` - measured
-         *     * `part` - part
-         *     * `assumed` - assumed
-         *     * `default` - default
-         *     * `constant` - constant
-         *     * `solved` - solved
-         * @enum {string}
-         */
-        OriginEnum: "given" | "measured" | "part" | "assumed" | "default" | "constant" | "solved";
         Part: {
             /** Format: double */
             change: number | null;
@@ -1866,6 +2062,14 @@ export interface components {
         };
         PatchedCancelRequest: {
             state?: components["schemas"]["CancelStateEnum"];
+        };
+        /** @description `base` is the version that was changed. */
+        PatchedChangeRunRequest: {
+            base?: number;
+            document?: {
+                [key: string]: unknown;
+            };
+            put_away?: boolean;
         };
         PatchedMemberRequest: {
             role?: components["schemas"]["RoleEnum"];
@@ -1989,6 +2193,27 @@ export interface components {
             margin: number;
             up: number;
         };
+        PointShown: {
+            count: number;
+            design: string;
+            /** Format: double */
+            mean: number;
+            /** Format: double */
+            reduction: number;
+            runs: string[];
+            /** Format: double */
+            spread: number;
+            stale: boolean;
+        };
+        ProposalShown: {
+            /** Format: double */
+            cuts: number;
+            design: string;
+            run: {
+                [key: string]: unknown;
+            };
+            words: string;
+        };
         Quantity: {
             dimension: string;
             origin: string;
@@ -2020,6 +2245,21 @@ export interface components {
             ratio: number;
             remark: string;
             terms: number[] | null;
+        };
+        /**
+         * @description A run as in a runs file but for its design; or the lines that an instrument speaks, with `more` keys of the runs
+         *     that it cannot know, such as the distance between its gates. The same `id` sent again makes no second run.
+         */
+        ReadingsRequest: {
+            document?: {
+                [key: string]: unknown;
+            };
+            /** Format: uuid */
+            id?: string;
+            lines?: string[];
+            more?: {
+                [key: string]: unknown;
+            };
         };
         Real: {
             changes: {
@@ -2115,6 +2355,38 @@ export interface components {
             top: number;
             wheels: components["schemas"]["DrawnWheel"][];
         };
+        /** @description A run as it is kept. `version` counts its changes; `design` is the key of the design it was made with. */
+        Run: {
+            author?: string | null;
+            design: number;
+            dimension: string;
+            document: {
+                [key: string]: unknown;
+            };
+            /** Format: uuid */
+            id: string;
+            /** Format: date-time */
+            made_at: string;
+            /** Format: double */
+            measured: number;
+            /** Format: double */
+            off: number | null;
+            origin: components["schemas"]["RunOriginEnum"];
+            /** Format: double */
+            predicted: number | null;
+            put_away: boolean;
+            revision: number | null;
+            version: number;
+            words: string;
+        };
+        /** @description What was sent, and how the run stands now; nothing was overwritten. */
+        RunConflict: {
+            detail: string;
+            theirs: components["schemas"]["Run"];
+            yours: {
+                [key: string]: unknown;
+            } | null;
+        };
         RunCurve: {
             bus_current: number[];
             changes: components["schemas"]["GearChange"][];
@@ -2123,6 +2395,45 @@ export interface components {
             speed: number[];
             time: number[];
         };
+        RunJudged: {
+            /** Format: double */
+            after: number | null;
+            /** Format: double */
+            before: number | null;
+            design: string;
+            dimension: string;
+            /** Format: double */
+            high: number | null;
+            key: string;
+            /** Format: double */
+            low: number | null;
+            /** Format: double */
+            mean: number;
+            odd: boolean;
+            /** Format: double */
+            off: number | null;
+            readings: number[];
+            stale: string[];
+            why: string;
+            words: string;
+            /** Format: double */
+            z: number | null;
+        };
+        RunKind: {
+            conditions: components["schemas"]["LabelledField"][];
+            dimension: string;
+            fields: components["schemas"]["LabelledField"][];
+            kind: string;
+            title: string;
+        };
+        /**
+         * @description * `typed` - Typed
+         *     * `instrument` - Instrument
+         *     * `rig` - Rig
+         *     * `file` - File
+         * @enum {string}
+         */
+        RunOriginEnum: "typed" | "instrument" | "rig" | "file";
         /** @description `base` is the number of the revision that the document was made from. */
         SaveRequest: {
             base: number;
@@ -2418,6 +2729,20 @@ export interface components {
             /** @default a4 */
             sheet: components["schemas"]["SheetEnum"];
         };
+        /** @description A token of an instrument. `secret` is told once, when it is made. */
+        Token: {
+            author: string;
+            /** Format: date-time */
+            created_at: string;
+            /** Format: uuid */
+            id: string;
+            name: string;
+            /** @default  */
+            secret: string;
+            /** Format: date-time */
+            used_at: string | null;
+            uses: number;
+        };
         Tooth: {
             angles: number[];
             radii: number[];
@@ -2448,13 +2773,18 @@ export interface components {
             first: string;
             gauges: components["schemas"]["Uncertainty"][];
         };
-        /** @description `assumed` says whether assumed values are drawn with their usual spreads. */
+        /**
+         * @description `assumed` says whether assumed values are drawn with their usual spreads; `vehicle` whose runs have told how
+         *     fitted values vary together.
+         */
         UncertaintiesRequestRequest: {
             /** @default true */
             assumed: boolean;
             document: {
                 [key: string]: unknown;
             };
+            /** Format: uuid */
+            vehicle?: string | null;
         };
         Uncertainty: {
             /** Format: double */
@@ -2472,6 +2802,25 @@ export interface components {
             dimension: string;
             key: string;
             path: string;
+            words: string;
+        };
+        UnknownShown: {
+            /** Format: double */
+            before: number;
+            dimension: string;
+            /** Format: double */
+            factor: number;
+            name: string;
+            path: string;
+            /** Format: double */
+            prior: number;
+            /** Format: double */
+            sd: number;
+            silent: boolean;
+            /** Format: double */
+            told: number;
+            /** Format: double */
+            value: number;
             words: string;
         };
         /** @description `near` when it is time to say so. */
@@ -2535,6 +2884,7 @@ export interface components {
             measures: components["schemas"]["MeasureEntry"][];
             parts: components["schemas"]["PartKind"][];
             ratings: components["schemas"]["RatedKind"][];
+            runs: components["schemas"]["RunKind"][];
             shapes: string[];
             stages: components["schemas"]["StageKind"][];
         };
@@ -3769,6 +4119,111 @@ export interface operations {
             };
         };
     };
+    vehicles_learnt_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                vehicle: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Learnt"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    vehicles_learnt_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                vehicle: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Learnt"];
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     vehicles_newest_retrieve: {
         parameters: {
             query?: never;
@@ -3786,6 +4241,67 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Revision"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    vehicles_readings_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                vehicle: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["ReadingsRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Run"][];
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
             /** @description Refused, with the reason */
@@ -4041,6 +4557,235 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    vehicles_runs_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                vehicle: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Run"][];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    vehicles_runs_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                vehicle: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewRunRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Run"];
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    vehicles_runs_file_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                vehicle: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    vehicles_runs_partial_update: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run: string;
+                vehicle: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["PatchedChangeRunRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Run"];
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunConflict"];
                 };
             };
         };
@@ -5544,6 +6289,163 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Refusal"];
                 };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    workshops_tokens_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                workshop: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Token"][];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    workshops_tokens_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                workshop: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewTokenRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Token"];
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    workshops_tokens_destroy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+                workshop: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Refused, with the reason */
             401: {

@@ -1,0 +1,21 @@
+"""What runs have taught about a design: how its fitted values vary together."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from typing import Any
+
+from server.accounts.models import User
+from server.designs.models import Lesson, Vehicle
+from ydrometer.evaluation.uncertainty import Together
+
+
+def keep(user: User, vehicle: Vehicle, together: dict[str, Any], runs: Iterable[str]) -> Lesson:
+    """Keep how values vary together that are put into a design, and the runs that they rest on."""
+    return Lesson.objects.create(vehicle=vehicle, together=together, runs=list(runs), author=user)
+
+
+def together(vehicle: Vehicle) -> Together | None:
+    """How the values that were last put into the design vary together; None where none were."""
+    newest = vehicle.lessons.first()
+    return Together.of(newest.together) if newest else None

@@ -1,0 +1,118 @@
+"""Changes to runs; each is told who acts. A run is changed only by who knows its newest state, and never deleted."""
+
+from __future__ import annotations
+
+import hashlib
+from collections.abc import Mapping
+from dataclasses import dataclass
+from datetime import datetime
+from typing import Any
+from uuid import UUID
+
+import orjson
+from django.db import transaction
+
+from server.accounts.models import User
+from server.api.errors import Refused
+from server.api.quotas import MOST_RUNS, need_room
+from server.designs.models import Revision, Vehicle
+from server.runs.models import Origin, Run, Tried
+from ydrometer.trials.prediction import predicted
+from ydrometer.trials.tried import essence
+
+
+@dataclass(frozen=True, slots=True)
+class NewRun:
+    """A run as it comes: its id, the run as in a runs file but for the design, who read it, and when it was made."""
+
+    id: UUID
+    document: Mapping[str, Any]
+    origin: Origin = Origin.TYPED
+    made_at: datetime | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Stale:
+    """Somebody changed the run in between: nothing was written, and this is how it stands."""
+
+    present: Run
+
+
+def tried(vehicle: Vehicle, document: Mapping[str, Any], revision: int | None) -> Tried:
+    """A design as one that is run: the same one where it has been run before.
+
+    Args:
+        vehicle: whose design it is.
+        document: the design, valid.
+        revision: its number, None where it is none.
+    """
+    digest = hashlib.sha256(orjson.dumps(essence(document), option=orjson.OPT_SORT_KEYS)).hexdigest()
+    made, _ = Tried.objects.get_or_create(
+        vehicle=vehicle, digest=digest, defaults={"document": document, "revision": revision}
+    )
+    return made
+
+
+@transaction.atomic
+def log_run(user: User, vehicle: Vehicle, new: NewRun, of: Tried) -> Run:
+    """Write down a run; one that has come already is left as it stands.
+
+    Raises:
+        DocumentError: the run has faults.
+        Refused: another vehicle has a run of this id.
+        Full: there are too many.
+    """
+    known = Run.objects.filter(pk=new.id).first()
+    if known is not None:
+        if known.vehicle_id != vehicle.pk:
+            raise Refused("This run belongs to another vehicle: give it an id of its own.")
+        return known
+    need_room("runs", vehicle.runs.count(), MOST_RUNS, "put the vehicle away and start with a copy of it")
+    run = Run(id=new.id, vehicle=vehicle, tried=of, document=dict(new.document), origin=new.origin, author=user)
+    if new.made_at is not None:
+        run.made_at = new.made_at
+    _judge(run)
+    run.save(force_insert=True)
+    return run
+
+
+@transaction.atomic
+def change_run(
+    user: User, run: Run, base: int, *, document: Mapping[str, Any] | None = None, put_away: bool | None = None
+) -> Run | Stale:
+    """Change a run that is still in the state `base`: correct it, or put it away or back.
+
+    Raises:
+        DocumentError: the run has faults.
+    """
+    locked = Run.objects.select_for_update().select_related("tried").get(pk=run.pk)
+    if locked.version != base:
+        return Stale(locked)
+    if document is not None:
+        locked.document = dict(document)
+        _judge(locked)
+    if put_away is not None:
+        locked.put_away = put_away
+    locked.version += 1
+    locked.save()
+    return locked
+
+
+def _judge(run: Run) -> None:
+    """Note what was measured and predicted."""
+    found = predicted(run.document, run.tried.document)
+    run.words, run.dimension = found.words, found.dimension
+    run.measured, run.predicted, run.off = found.measured, found.predicted, found.off
+
+
+def design_of(vehicle: Vehicle, revision: int | None) -> Tried:
+    """A revision of a vehicle as a design that is run, the present one where none is named.
+
+    Raises:
+        Refused: there is no such revision, or no longer.
+    """
+    revisions = vehicle.revisions.all() if revision is None else vehicle.revisions.filter(number=revision)
+    found: Revision | None = revisions.first()
+    if found is None:
+        raise Refused(f"There is no revision {revision}: name one that is kept, or send the design with the run.")
+    return tried(vehicle, found.document, found.number)

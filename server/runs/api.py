@@ -1,0 +1,184 @@
+"""Runs of a vehicle: the log, what they show, and what is put into the design."""
+
+from __future__ import annotations
+
+from typing import Any, cast
+from uuid import UUID, uuid4, uuid5
+
+from django.http import Http404, HttpResponse
+from django.shortcuts import get_object_or_404
+from drf_spectacular.types import OpenApiTypes
+from drf_spectacular.utils import OpenApiResponse, extend_schema
+from rest_framework import serializers, status
+from rest_framework.request import Request
+from rest_framework.response import Response
+from rest_framework.views import APIView
+
+from server.api.errors import BAD, HIDDEN
+from server.api.files import download
+from server.api.heavy import aside
+from server.api.requests import DocumentField, answer_of, read
+from server.designs import lessons
+from server.designs.models import Vehicle
+from server.runs import actions, history
+from server.runs.actions import NewRun, Stale
+from server.runs.models import Origin
+from server.workshops import access
+from server.workshops.access import acting
+from server.workshops.models import Token
+from server.workshops.tokens import TokenAuthentication
+from ydrometer.document import design
+from ydrometer.instruments.findings import read_lines
+from ydrometer.screens.learnt import Learnt, learnt
+
+
+class RunSerializer(serializers.Serializer[Any]):
+    """A run as it is kept. `version` counts its changes; `design` is the key of the design it was made with."""
+
+    id = serializers.UUIDField()
+    version = serializers.IntegerField()
+    design = serializers.IntegerField(source="tried_id")
+    revision = serializers.IntegerField(source="tried.revision", allow_null=True)
+    document = DocumentField()
+    origin = serializers.ChoiceField(Origin.choices)
+    author = serializers.CharField(source="author.username", default=None, allow_null=True)
+    made_at = serializers.DateTimeField()
+    put_away = serializers.BooleanField()
+    words = serializers.CharField()
+    dimension = serializers.CharField()
+    measured = serializers.FloatField()
+    predicted = serializers.FloatField(allow_null=True)
+    off = serializers.FloatField(allow_null=True)
+
+
+class NewRunSerializer(serializers.Serializer[Any]):
+    """A run of a revision, the present one where none is named, or of a design that comes with it. `id` is drawn where
+    the run was typed: sent twice it is one run.
+    """
+
+    id = serializers.UUIDField()
+    document = DocumentField()
+    revision = serializers.IntegerField(min_value=1, max_value=2_000_000_000, required=False, allow_null=True)
+    design = DocumentField(required=False, allow_null=True)
+    made_at = serializers.DateTimeField(required=False, allow_null=True)
+
+
+class ReadingsSerializer(serializers.Serializer[Any]):
+    """A run as in a runs file but for its design; or the lines that an instrument speaks, with `more` keys of the runs
+    that it cannot know, such as the distance between its gates. The same `id` sent again makes no second run.
+    """
+
+    id = serializers.UUIDField(default=uuid4)
+    document = DocumentField(required=False)
+    lines = serializers.ListField(child=serializers.CharField(max_length=2000), max_length=100_000, required=False)
+    more = serializers.DictField(default=dict)
+
+    def validate(self, attrs: dict[str, Any]) -> dict[str, Any]:
+        if ("document" in attrs) == ("lines" in attrs):
+            raise serializers.ValidationError("Give either a document or lines.")
+        return attrs
+
+
+class ChangeRunSerializer(serializers.Serializer[Any]):
+    """`base` is the version that was changed."""
+
+    base = serializers.IntegerField(min_value=1, max_value=2_000_000_000)
+    document = DocumentField(required=False)
+    put_away = serializers.BooleanField(required=False)
+
+
+class RunConflictSerializer(serializers.Serializer[Any]):
+    """What was sent, and how the run stands now; nothing was overwritten."""
+
+    detail = serializers.CharField()
+    yours = DocumentField(allow_null=True)
+    theirs = RunSerializer()
+
+
+def vehicle_of(request: Request, vehicle: UUID, roles: Any = access.READERS) -> Vehicle:
+    """The vehicle, where who asks may do so."""
+    return access.belonging(Vehicle.objects.all(), acting(request), roles, pk=vehicle)
+
+
+class RunsView(APIView):
+    @extend_schema(responses={200: RunSerializer(many=True), **HIDDEN})
+    def get(self, request: Request, vehicle: UUID) -> Response:
+        """The log, the newest first; with those that were put away."""
+        runs = vehicle_of(request, vehicle).runs.select_related("author", "tried").defer("tried__document")
+        return Response(RunSerializer(runs.order_by("-made_at", "-pk"), many=True).data)
+
+    @extend_schema(request=NewRunSerializer, responses={201: RunSerializer, **BAD, **HIDDEN})
+    def post(self, request: Request, vehicle: UUID) -> Response:
+        """Logs a run."""
+        found = vehicle_of(request, vehicle, access.EDITORS)
+        asked = read(NewRunSerializer, request)
+        own = asked.get("design")
+        if own is not None:
+            design.read(own)
+        of = actions.tried(found, own, None) if own is not None else actions.design_of(found, asked.get("revision"))
+        new = NewRun(asked["id"], asked["document"], made_at=asked.get("made_at"))
+        made = actions.log_run(acting(request), found, new, of)
+        return Response(RunSerializer(made).data, status=status.HTTP_201_CREATED)
+
+
+class RunView(APIView):
+    @extend_schema(
+        request=ChangeRunSerializer, responses={200: RunSerializer, 409: RunConflictSerializer, **BAD, **HIDDEN}
+    )
+    def patch(self, request: Request, vehicle: UUID, run: UUID) -> Response:
+        """Corrects a run, or puts it away or back."""
+        found = get_object_or_404(vehicle_of(request, vehicle, access.EDITORS).runs, pk=run)
+        asked = read(ChangeRunSerializer, request)
+        made = actions.change_run(acting(request), found, **asked)
+        if isinstance(made, Stale):
+            conflict = {
+                "detail": "Somebody has changed this run since. Nothing was overwritten.",
+                "yours": asked.get("document"),
+                "theirs": RunSerializer(made.present).data,
+            }
+            return Response(conflict, status=status.HTTP_409_CONFLICT)
+        return Response(RunSerializer(made).data)
+
+
+class ReadingsView(APIView):
+    """For somebody's own instrument, with a token of the workshop and nothing else."""
+
+    authentication_classes = (TokenAuthentication,)
+
+    @extend_schema(request=ReadingsSerializer, responses={201: RunSerializer(many=True), **BAD, **HIDDEN})
+    def post(self, request: Request, vehicle: UUID) -> Response:
+        """Logs a run of the present design, or those that are read out of an instrument's lines."""
+        found = vehicle_of(request, vehicle, access.EDITORS)
+        if found.workshop_id != cast(Token, request.auth).workshop_id:
+            raise Http404
+        asked = read(ReadingsSerializer, request)
+        documents = [asked["document"]] if "document" in asked else read_lines(asked["lines"], asked["more"])
+        of = actions.design_of(found, None)
+        made = [
+            actions.log_run(acting(request), found, NewRun(uuid5(asked["id"], str(k)), one, Origin.INSTRUMENT), of)
+            for k, one in enumerate(documents)
+        ]
+        return Response(RunSerializer(made, many=True).data, status=status.HTTP_201_CREATED)
+
+
+class LearntView(APIView):
+    @extend_schema(responses={200: answer_of(Learnt), **HIDDEN})
+    def get(self, request: Request, vehicle: UUID) -> Response:
+        """What the runs show of the present design, and what was learnt."""
+        return Response(aside(learnt, *history.of(vehicle_of(request, vehicle))))
+
+    @extend_schema(request=None, responses={200: answer_of(Learnt), **BAD, **HIDDEN})
+    def post(self, request: Request, vehicle: UUID) -> Response:
+        """The same, and keeps how its values vary together: they are about to be put into the design."""
+        found = vehicle_of(request, vehicle, access.EDITORS)
+        made = aside(learnt, *history.of(found))
+        lessons.keep(acting(request), found, made.together, [run.key for run in made.runs])
+        return Response(made)
+
+
+class RunsFileView(APIView):
+    @extend_schema(responses={(200, "application/json"): OpenApiResponse(OpenApiTypes.OBJECT), **HIDDEN})
+    def get(self, request: Request, vehicle: UUID) -> HttpResponse:
+        """All runs as a runs file, for ./ydro calibrate and for keeping."""
+        found = vehicle_of(request, vehicle)
+        return download(history.runs_file(found), "application/json", f"{found.name}-runs.json")

@@ -1,0 +1,6 @@
+from django.apps import AppConfig
+
+
+class RunsConfig(AppConfig):
+    name = "server.runs"
+    label = "runs"

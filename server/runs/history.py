@@ -1,0 +1,47 @@
+"""The runs of a vehicle as the core wants them."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from typing import Any
+
+import orjson
+
+from server.designs.models import Vehicle
+from server.runs.models import Run
+from ydrometer.document import design
+from ydrometer.screens.learnt import KeptDesign, KeptRun
+from ydrometer.trials import runs_file as format_of
+from ydrometer.trials.tried import names
+
+MOST_AT_ONCE = 300
+"""Runs that are learnt from at once, the newest."""
+
+
+def of(vehicle: Vehicle) -> tuple[Mapping[str, Any], list[KeptDesign], list[KeptRun]]:
+    """The present design, the designs that were run, and the runs from the oldest to the newest."""
+    newest = vehicle.runs.filter(put_away=False).select_related("tried").order_by("-made_at", "-pk")
+    runs = list(newest[:MOST_AT_ONCE])[::-1]
+    present = vehicle.revisions.values_list("document", flat=True).first()
+    assert present is not None  # a vehicle is created with its first revision
+    designs = {run.tried_id: run.tried for run in runs}
+    recent = dict(list(designs.items())[-(format_of.MOST_DESIGNS - 1) :])
+    kept = [KeptDesign(str(key), one.document, one.revision) for key, one in recent.items()]
+    return present, kept, [_kept(run) for run in runs if run.tried_id in recent]
+
+
+def _kept(run: Run) -> KeptRun:
+    return KeptRun(str(run.pk), str(run.tried_id), run.document)
+
+
+def runs_file(vehicle: Vehicle) -> bytes:
+    """All runs as a runs file that asks for the present design."""
+    present, designs, runs = of(vehicle)
+    called = names([design.read(one.document) for one in designs], [one.revision for one in designs])
+    by_key = {one.key: name for one, name in zip(designs, called, strict=True)}
+    whole = {
+        "format": format_of.FORMAT, "version": format_of.VERSION,
+        "designs": {"present": present, **{by_key[one.key]: one.document for one in designs}},
+        "runs": [{"design": by_key[run.design], **run.document} for run in runs], "ask": ["present"],
+    }  # fmt: skip
+    return orjson.dumps(whole, option=orjson.OPT_INDENT_2)

@@ -1,0 +1,67 @@
+"""Test runs of a vehicle, and the designs they were made with."""
+
+import uuid
+
+from django.conf import settings
+from django.db import models
+from django.utils import timezone
+
+from server.designs.models import Vehicle
+
+
+class Origin(models.TextChoices):
+    """Who or what has read the readings."""
+
+    TYPED = "typed"
+    INSTRUMENT = "instrument"
+    RIG = "rig"
+    FILE = "file"
+
+
+class Tried(models.Model):
+    """A design that was run, kept whole however its revisions are thinned; of what no run depends on it has one state.
+
+    `digest` is that of its essence, see `ydrometer.trials.tried`; `revision` the number it had when it was first run.
+    """
+
+    vehicle = models.ForeignKey(Vehicle, models.CASCADE, related_name="tried")
+    digest = models.CharField(max_length=64)
+    document = models.JSONField()
+    revision = models.PositiveIntegerField(null=True)
+    created_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["vehicle", "digest"], name="one_tried_design_each")]
+        ordering = ["pk"]
+
+    def __str__(self) -> str:
+        return f"{self.vehicle}, as tried first at revision {self.revision}"
+
+
+class Run(models.Model):
+    """One run, as in a runs file but for its design. It is put away rather than deleted.
+
+    Its id is made where it was typed, so that one sent twice is one. `version` counts its changes. `measured` is the
+    mean of its readings and `predicted` what its design predicted, SI; `off` their relative difference.
+    """
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    vehicle = models.ForeignKey(Vehicle, models.CASCADE, related_name="runs")
+    tried = models.ForeignKey(Tried, models.RESTRICT, related_name="runs")
+    document = models.JSONField()
+    version = models.PositiveIntegerField(default=1)
+    origin = models.CharField(max_length=10, choices=Origin.choices, default=Origin.TYPED)
+    author = models.ForeignKey(settings.AUTH_USER_MODEL, models.SET_NULL, null=True, related_name="+")
+    made_at = models.DateTimeField(default=timezone.now)
+    put_away = models.BooleanField(default=False)
+    words = models.CharField(max_length=200)
+    dimension = models.CharField(max_length=40)
+    measured = models.FloatField()
+    predicted = models.FloatField(null=True)
+    off = models.FloatField(null=True)
+
+    class Meta:
+        ordering = ["made_at", "pk"]
+
+    def __str__(self) -> str:
+        return f"{self.words} of {self.vehicle}"

@@ -1,0 +1,158 @@
+"""Runs on the server: logged once, changed with care, learnt from, sent by instruments."""
+
+from __future__ import annotations
+
+from typing import Any
+from uuid import uuid4
+
+from rest_framework.test import APIClient
+
+from server.designs.thinning import thin
+from server.runs.models import Run
+from server.workshops import tokens
+from server.workshops.models import Membership, Role
+from tests.core.designs import changed
+from tests.server.people import WorkshopCase
+from ydrometer.trials import runs_file
+
+TIMED = {
+    "kind": "distance_time",
+    "distance": "10 m",
+    "readings": ["2.91 s", "2.95 s", "2.87 s"],
+    "supply_voltage": "24 V",
+}
+GATES = ['{"instrument": "gates"}', '{"t": 1.0, "gate": 1}', '{"t": 3.9, "gate": 2}', '{"t": 9.0, "gate": 1}',
+         '{"t": 11.95, "gate": 2}']  # fmt: skip
+
+
+class RunsCase(WorkshopCase):
+    def address(self, rest: str = "runs/") -> str:
+        return f"/api/vehicles/{self.vehicle.id}/{rest}"
+
+    def log(self, document: dict[str, Any] = TIMED, **more: Any) -> Any:
+        body = {"id": str(uuid4()), "document": document, **more}
+        return self.as_("editor").post(self.address(), body, format="json")
+
+
+class Log(RunsCase):
+    def test_a_run_is_kept_with_its_design_and_beside_its_prediction(self) -> None:
+        made = self.log().json()
+        self.assertEqual((made["words"], made["revision"], made["version"]), ("Time over 10 m", 1, 1))
+        self.assertAlmostEqual(made["measured"], 2.91)
+        self.assertAlmostEqual(made["off"], made["measured"] / made["predicted"] - 1.0)
+        self.assertEqual([one["id"] for one in self.as_("viewer").get(self.address()).json()], [made["id"]])
+
+    def test_sent_twice_it_is_one_run(self) -> None:
+        again = {"id": str(uuid4()), "document": TIMED}
+        answers = [self.as_("editor").post(self.address(), again, format="json") for _ in range(2)]
+        self.assertEqual([one.status_code for one in answers], [201, 201])
+        self.assertEqual(Run.objects.count(), 1)
+
+    def test_what_cannot_be_read_is_told_by_path_and_nothing_is_kept(self) -> None:
+        answer = self.log({**TIMED, "readings": ["2.9 s", "fast"], "distance": "-1 m"})
+        self.assertEqual(answer.status_code, 400)
+        self.assertEqual({one["path"] for one in answer.json()["faults"]}, {"readings[1]", "distance"})
+        self.assertFalse(Run.objects.exists())
+
+    def test_an_older_state_overwrites_nothing(self) -> None:
+        made = self.log().json()
+        address = self.address(f"runs/{made['id']}/")
+        left_out = {**TIMED, "left_out": [{"reading": 2, "why": "slipped at the start"}]}
+        first = self.as_("editor").patch(address, {"base": 1, "document": left_out}, format="json")
+        self.assertEqual((first.status_code, first.json()["version"]), (200, 2))
+        self.assertAlmostEqual(first.json()["measured"], 2.93)
+        second = self.as_("owner").patch(address, {"base": 1, "put_away": True}, format="json")
+        self.assertEqual(second.status_code, 409)
+        self.assertEqual(second.json()["theirs"]["document"], left_out)
+        self.assertFalse(Run.objects.get().put_away)
+
+    def test_it_keeps_its_design_when_revisions_are_thinned(self) -> None:
+        self.log()
+        self.save("editor", 1, changed({"vehicle.mass": "12 kg"}))
+        self.vehicle.revisions.filter(number=1).delete()
+        thin(self.vehicle)
+        self.assertEqual(self.log(revision=1).status_code, 400)
+        shown = self.as_("viewer").get(self.address("learnt/")).json()
+        self.assertEqual(shown["runs"][0]["stale"], ["mass 14 → 12 kg"])
+
+    def test_a_design_that_comes_along_and_the_same_one_saved_are_one(self) -> None:
+        self.log(design=changed({"drive.stages.0.driver_teeth": 20}))
+        self.save("editor", 1, changed({"drive.stages.0.driver_teeth": 20, "notes": "tried before it was saved"}))
+        self.log()
+        self.assertEqual(self.vehicle.tried.count(), 1)
+        self.assertEqual(self.log(design={"format": "nonsense"}).status_code, 400)
+
+
+class Learnt(RunsCase):
+    def test_what_was_learnt_goes_into_the_design_and_narrows_the_readout(self) -> None:
+        for readings in (["2.91 s", "2.95 s"], ["2.89 s", "2.93 s"]):
+            self.log({**TIMED, "readings": readings})
+        self.log({"kind": "tow", "readings": ["5.2 N", "5.1 N", "5.3 N"]})
+        shown = self.as_("editor").post(self.address("learnt/")).json()
+        self.assertEqual(shown["degrees"], 3)
+        self.assertIn("vehicle.rolling_resistance", shown["values"])
+        document = changed({path.replace("[", ".").replace("]", ""): value for path, value in shown["values"].items()})
+        ask = {"document": document, "vehicle": str(self.vehicle.id)}
+        wide, narrow = (self.as_("viewer").post("/api/uncertainties/", one, format="json").json()["gauges"]
+                        for one in ({"document": document}, ask))  # fmt: skip
+        widths = [[g["high"] - g["low"] for g in gauges if g["measure"] == "time_to_distance"] for gauges in (wide, narrow)]
+        self.assertLess(widths[1][0], widths[0][0])
+        self.assertEqual(self.as_("stranger").post("/api/uncertainties/", ask, format="json").status_code, 404)
+
+    def test_a_run_put_away_teaches_nothing_and_is_still_in_the_log(self) -> None:
+        made = self.log().json()
+        self.as_("editor").patch(self.address(f"runs/{made['id']}/"), {"base": 1, "put_away": True}, format="json")
+        self.assertEqual(self.as_("viewer").get(self.address("learnt/")).json()["runs"], [])
+        self.assertEqual(len(self.as_("viewer").get(self.address()).json()), 1)
+
+    def test_the_file_is_one_that_calibrate_reads(self) -> None:
+        self.log()
+        self.log(design=changed({"drive.stages.0.driver_teeth": 20}))
+        read = runs_file.read(self.as_("viewer").get(self.address("runs/file/")).json())
+        self.assertEqual((len(read.runs), len(read.designs)), (2, 3))
+
+
+class Instruments(RunsCase):
+    def send(self, secret: str, body: dict[str, Any], rest: str = "readings/") -> Any:
+        client = APIClient(headers={"Authorization": f"Bearer {secret}"})
+        return client.post(self.address(rest), body, format="json")
+
+    def setUp(self) -> None:
+        self.token, self.secret = tokens.make(self.people["editor"], self.workshop, "gates by the hall door")
+
+    def test_a_timing_gate_posts_its_lines(self) -> None:
+        body = {"id": str(uuid4()), "lines": GATES, "more": {"distance": "10 m"}}
+        for _ in range(2):
+            answer = self.send(self.secret, body)
+            self.assertEqual(answer.status_code, 201)
+        (run,) = Run.objects.all()
+        self.assertEqual(run.document, {"kind": "distance_time", "distance": "10 m", "readings": ["2.9 s", "2.95 s"]})
+        self.assertEqual((run.origin, run.author), ("instrument", self.people["editor"]))
+        self.token.refresh_from_db()
+        self.assertEqual(self.token.uses, 2)
+
+    def test_lines_with_faults_are_told_one_by_one(self) -> None:
+        answer = self.send(self.secret, {"lines": [*GATES, "what", '{"t": "now", "gate": 1}'], "more": {}})
+        self.assertEqual([one["path"] for one in answer.json()["faults"]], ["line 6", "line 7.t"])
+        self.assertFalse(Run.objects.exists())
+
+    def test_it_opens_nothing_else_and_dies_with_its_maker_or_when_taken_back(self) -> None:
+        self.assertEqual(self.send(self.secret, {}, "learnt/").status_code, 401)
+        self.assertEqual(self.send("ydro_guessed", {"document": TIMED}).status_code, 401)
+        elsewhere = self.send(tokens.make(self.people["stranger"], self.people["stranger"].memberships.get().workshop,
+                                          "other")[1], {"document": TIMED})  # fmt: skip
+        self.assertEqual(elsewhere.status_code, 404)
+        Membership.objects.filter(user=self.people["editor"]).update(role=Role.VIEWER)
+        self.assertEqual(self.send(self.secret, {"document": TIMED}).status_code, 401)
+        Membership.objects.filter(user=self.people["editor"]).update(role=Role.EDITOR)
+        gone = self.as_("owner").delete(f"/api/workshops/{self.workshop.id}/tokens/{self.token.id}/")
+        self.assertEqual(gone.status_code, 204)
+        self.assertEqual(self.send(self.secret, {"document": TIMED}).status_code, 401)
+
+    def test_what_it_has_to_send_is_told_once(self) -> None:
+        address = f"/api/workshops/{self.workshop.id}/tokens/"
+        made = self.as_("owner").post(address, {"name": "counter"}, format="json").json()
+        self.assertEqual(self.send(made["secret"], {"document": TIMED}).status_code, 201)
+        listed = self.as_("owner").get(address).json()
+        self.assertEqual([(one["name"], one["secret"]) for one in listed],
+                         [("gates by the hall door", ""), ("counter", "")])  # fmt: skip
