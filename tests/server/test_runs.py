@@ -95,7 +95,9 @@ class Learnt(RunsCase):
         ask = {"document": document, "vehicle": str(self.vehicle.id)}
         wide, narrow = (self.as_("viewer").post("/api/uncertainties/", one, format="json").json()["gauges"]
                         for one in ({"document": document}, ask))  # fmt: skip
-        widths = [[g["high"] - g["low"] for g in gauges if g["measure"] == "time_to_distance"] for gauges in (wide, narrow)]
+        widths = [
+            [g["high"] - g["low"] for g in gauges if g["measure"] == "time_to_distance"] for gauges in (wide, narrow)
+        ]
         self.assertLess(widths[1][0], widths[0][0])
         self.assertEqual(self.as_("stranger").post("/api/uncertainties/", ask, format="json").status_code, 404)
 

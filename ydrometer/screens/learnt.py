@@ -15,7 +15,7 @@ from ydrometer.document import design
 from ydrometer.trials import runs_file, scatter
 from ydrometer.trials.calibrate import SILENT, Calibration
 from ydrometer.trials.differences import Difference
-from ydrometer.trials.fitted_design import fitted_values, written
+from ydrometer.trials.fitted_design import FITTED, fitted_values, written
 from ydrometer.trials.over_reduction import over_reduction
 from ydrometer.trials.trial import Trial
 from ydrometer.trials.tried import changed_since, essence, names, reduction
@@ -157,8 +157,8 @@ class Learnt:
 
     Attributes:
         present: what the present design is called. designs: what each is called, by key. off: of the newest run.
-        values: to be put into the present design, by path, as typed. together: how they vary with each other, for the
-        readout. converged, chi_square, degrees: of the fit.
+        values: to be put into the present design, by path, as typed; none where nothing is told. together: how they
+        vary with each other, for the readout. converged, chi_square, degrees: of the fit.
     """
 
     present: str
@@ -217,18 +217,20 @@ class _Shown:
         """The whole answer."""
         made = self.made
         judged = [self._run(k) for k in range(len(made.runs))]
-        fitted = fitted_values(made, self.present, told_alone=True)
+        own = [u for u, unknown in enumerate(made.chosen) if self.present in unknown.designs] if judged else []
+        told = [self._unknown(u) for u in own]
+        fitted = fitted_values(made, self.present)
         return Learnt(
             present=self.present,
             designs=self.designs,
             runs=judged,
-            unknowns=[self._unknown(u) for u in range(len(made.chosen))] if judged else [],
+            unknowns=told,
             tied=[correlation_words(made.chosen[a], made.chosen[b]) for a, b, _ in made.correlations],
             differences=[_difference(one) for one in made.differences],
             next=[_proposal(one) for one in upcoming(made)],
             curves=self._curves(),
             off=judged[-1].off if judged else None,
-            values=written(made, fitted),
+            values=written(made, fitted) if any(not one.silent for one in told) else {},
             together={"paths": list(fitted.paths), "values": fitted.values.tolist(),
                       "factors": fitted.together.tolist()},
             converged=made.fit.converged,
@@ -278,8 +280,13 @@ class _Shown:
             sd=float(np.sqrt(self.made.fit.covariance[u, u])),
             told=told,
             silent=told < SILENT,
-            words=told_words(told),
+            words=self._carried(path) or told_words(told) if told < SILENT else told_words(told),
         )
+
+    def _carried(self, path: str) -> str:
+        """That the present design holds what earlier runs have told, where it does."""
+        value = self.made.designs[self.present].values.get(path)
+        return f"in the design already, {value.note}" if value is not None and value.note.startswith(FITTED) else ""
 
     def _dimension(self, unknown: Unknown, path: str) -> str:
         value = self.made.designs[unknown.designs[0]].values.get(path)

@@ -13,10 +13,12 @@ import numpy as np
 from ydrometer.base.reckoning import Floats
 from ydrometer.document.design import Document
 from ydrometer.document.sources import BenchPoints, Motor
-from ydrometer.trials.calibrate import SILENT, Calibration
+from ydrometer.trials.calibrate import Calibration
 from ydrometer.trials.case import LEAST_EFFICIENCY
 from ydrometer.trials.written import typed
 
+FITTED = "fitted to"
+"""How the note of a fitted value begins."""
 STEP = 1e-4
 """Of a difference quotient, in ln of a factor."""
 
@@ -42,32 +44,32 @@ class Fitted:
         return made
 
 
-def fitted_values(made: Calibration, name: str, *, told_alone: bool = False) -> Fitted:
+def fitted_values(made: Calibration, name: str) -> Fitted:
     """What the runs make of a design's values.
+
+    All that is in the fit is among them, also what the runs say little of: that varies against the rest.
 
     Args:
         made: of the runs.
         name: of the design.
-        told_alone: leave out unknowns of which the runs say nothing.
     """
-    used = [u for u, told in enumerate(made.told) if not told_alone or told >= SILENT]
-    here = list(_places(made, name, made.fit.theta, used))
+    here = list(_places(made, name, made.fit.theta))
     values = np.array([value for _, value, _ in here])
-    slopes = np.zeros((len(here), len(used)))
-    for k, u in enumerate(used):
+    slopes = np.zeros((len(here), len(made.chosen)))
+    for u in range(len(made.chosen)):
         moved = made.fit.theta.copy()
         moved[u] += STEP
-        there = np.array([value for _, value, _ in _places(made, name, moved, used)])
+        there = np.array([value for _, value, _ in _places(made, name, moved)])
         # The end of a torque curve may be 0: that stays, whatever it is multiplied by.
-        slopes[:, k] = np.divide(there - values, values * STEP, out=np.zeros(len(here)), where=values != 0.0)
-    root = np.linalg.cholesky(made.fit.covariance[np.ix_(used, used)]) if used else np.zeros((0, 0))
+        slopes[:, u] = np.divide(there - values, values * STEP, out=np.zeros(len(here)), where=values != 0.0)
+    root = np.linalg.cholesky(made.fit.covariance) if made.chosen else np.zeros((0, 0))
     return Fitted(tuple(path for path, _, _ in here), tuple(kind for _, _, kind in here), values, slopes @ root)
 
 
 def written(made: Calibration, fitted: Fitted) -> dict[str, dict[str, Any]]:
     """The values as they stand in a document, by path."""
     counted = int(made.fit.data.takes_part.sum())
-    note = f"fitted to {counted} {'run' if counted == 1 else 'runs'}"
+    note = f"{FITTED} {counted} {'run' if counted == 1 else 'runs'}"
     rows = zip(fitted.paths, fitted.values, fitted.dimensions, fitted.spreads, strict=True)
     return {
         path: {"value": typed(float(value), kind, float(spread)), "origin": "measured", "note": note}
@@ -95,12 +97,12 @@ def _ground(made: Calibration, name: str) -> str:
     return Counter(own).most_common(1)[0][0] if own else ""
 
 
-def _places(made: Calibration, name: str, theta: Floats, used: list[int]) -> Iterator[tuple[str, float, str]]:
+def _places(made: Calibration, name: str, theta: Floats) -> Iterator[tuple[str, float, str]]:
     """Paths with their values, SI, and dimensions at one set of unknowns."""
     document, ground = made.designs[name], _ground(made, name)
     motors: dict[int, dict[str, float]] = {}
-    for u in used:
-        unknown, factor = made.chosen[u], float(np.exp(theta[u]))
+    for unknown, of_it in zip(made.chosen, theta, strict=True):
+        factor = float(np.exp(of_it))
         if not unknown.concerns(name, ground):
             continue
         if unknown.kind.name == "losses":

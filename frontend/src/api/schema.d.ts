@@ -1679,8 +1679,8 @@ export interface components {
          *
          *     Attributes:
          *         present: what the present design is called. designs: what each is called, by key. off: of the newest run.
-         *         values: to be put into the present design, by path, as typed. together: how they vary with each other, for the
-         *         readout. converged, chi_square, degrees: of the fit.
+         *         values: to be put into the present design, by path, as typed; none where nothing is told. together: how they
+         *         vary with each other, for the readout. converged, chi_square, degrees: of the fit.
          */
         Learnt: {
             /** Format: double */
