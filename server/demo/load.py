@@ -13,6 +13,7 @@ from django.db import transaction
 from django.utils import timezone
 
 from server.accounts.models import User
+from server.demo import afternoons
 from server.designs.actions import add_vehicle, name_revision, save_revision
 from server.designs.models import Vehicle
 from server.parts.actions import Change, change_parts
@@ -24,6 +25,7 @@ WORKSHOP = UUID("5a17a45b-0000-4000-8000-00000000d3a0")
 NAMES = ("As first built", "Second gearing", "Third gearing")
 VEHICLES = Path(__file__).parent / "vehicles"
 """A folder a vehicle, holding its revisions as design files in their order."""
+FOLDERS = sorted(folder.name for folder in VEHICLES.iterdir())
 PARTS = Path(__file__).parent / "parts"
 """Lists of parts, read as any list that somebody brings."""
 
@@ -52,12 +54,14 @@ def repair(*, fresh: bool = False) -> None:
 
 
 def _changed(workshop: Workshop) -> bool:
-    """Whether its designs or its bin are other than as they were loaded."""
-    vehicles = [
-        [revision.document for revision in vehicle.revisions.order_by("number")] for vehicle in workshop.vehicles.all()
-    ]
+    """Whether its designs, runs or bin are other than as they were loaded."""
+    vehicles = list(workshop.vehicles.all())
+    designs = [[revision.document for revision in one.revisions.order_by("number")] for one in vehicles]
     parts = list(workshop.parts.values_list("document", flat=True))
-    return vehicles != list(_designs()) or parts != _parts() or workshop.vehicles.filter(put_away=True).exists()
+    if designs != list(_designs()) or parts != _parts() or workshop.vehicles.filter(put_away=True).exists():
+        return True
+    whole = zip(vehicles, FOLDERS, designs, strict=True)
+    return not all(afternoons.untouched(vehicle, folder, own[-1]) for vehicle, folder, own in whole)
 
 
 def _put_aside(workshop: Workshop) -> None:
@@ -89,12 +93,13 @@ def load() -> Workshop:
     workshop.searches.all().delete()
     workshop.parts.all().delete()
     change_parts(visitor, workshop, [Change(part["id"], 0, part) for part in _parts()])
-    for first, *later in _designs():
+    for folder, (first, *later) in zip(FOLDERS, _designs(), strict=True):
         vehicle = add_vehicle(visitor, workshop, first)
         for number, document in enumerate(later, start=1):
             save_revision(visitor, vehicle, number, document)
         for revision in vehicle.revisions.order_by("number"):
             name_revision(visitor, revision, NAMES[revision.number - 1])
+        afternoons.log(visitor, vehicle, folder, [first, *later][-1])
     return workshop
 
 
@@ -102,8 +107,7 @@ def load() -> Workshop:
 def _designs() -> tuple[list[dict[str, Any]], ...]:
     """The revisions of each vehicle."""
     return tuple(
-        [json.loads(file.read_text()) for file in sorted(folder.glob("*.json"))]
-        for folder in sorted(VEHICLES.iterdir())
+        [json.loads(file.read_text()) for file in sorted((VEHICLES / folder).glob("*.json"))] for folder in FOLDERS
     )
 
 

@@ -26,7 +26,7 @@ def of(vehicle: Vehicle) -> tuple[Mapping[str, Any], list[KeptDesign], list[Kept
     assert present is not None  # a vehicle is created with its first revision
     designs = {run.tried_id: run.tried for run in runs}
     recent = dict(list(designs.items())[-(format_of.MOST_DESIGNS - 1) :])
-    kept = [KeptDesign(str(key), one.document, one.revision) for key, one in recent.items()]
+    kept = [KeptDesign(str(key), one.document) for key, one in recent.items()]
     return present, kept, [_kept(run) for run in runs if run.tried_id in recent]
 
 
@@ -37,7 +37,7 @@ def _kept(run: Run) -> KeptRun:
 def runs_file(vehicle: Vehicle) -> bytes:
     """All runs as a runs file that asks for the present design."""
     present, designs, runs = of(vehicle)
-    called = names([design.read(one.document) for one in designs], [one.revision for one in designs])
+    called = names([design.read(one.document) for one in designs])
     by_key = {one.key: name for one, name in zip(designs, called, strict=True)}
     whole = {
         "format": format_of.FORMAT, "version": format_of.VERSION,

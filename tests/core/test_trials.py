@@ -22,11 +22,12 @@ from ydrometer.files.calibration_report import report_of
 from ydrometer.files.limits_report import report as limits_report
 from ydrometer.trials import runs_file
 from ydrometer.trials.calibrate import Calibration
-from ydrometer.trials.case import Case, Factors, Rows
+from ydrometer.trials.case import Case, Factors
 from ydrometer.trials.differences import by_chance
 from ydrometer.trials.fitted_design import fitted_design
 from ydrometer.trials.kinds import Coast
 from ydrometer.trials.model import Model, Posed
+from ydrometer.trials.rows import alone
 from ydrometer.trials.unknowns import unknowns
 
 CASES = Path(__file__).parent / "cases" / "runs"
@@ -159,15 +160,16 @@ class Edges(TestCase):
 
 class Kinds(TestCase):
     def test_coasting_against_the_integral(self) -> None:
-        rows = Rows(Case(design.read(PLAIN).design), Factors.ones(1, 1))
+        rows = alone(Case(design.read(PLAIN).design), Factors.ones(1, 1))
         body = rows.batch.vehicle[0, 0]
         for grade in (0.0, -0.02):
             run_ = Coast(design="plain", readings=(1.0,), begun=8.0, ended=6.0, drive="free", grade=grade)
             case = Case(run_.conditions.applied(design.read(PLAIN).design))
-            against = float(case.batch.vehicle[0, 0]["rolling"] + case.batch.vehicle[0, 0]["grade"])
+            sloping = alone(case, Factors.ones(1, 1)).batch.vehicle[0, 0]
+            against = float(sloping["rolling"] + sloping["grade"])
             exact = quad(lambda v, a=against: float(body["mass"]) / (a + float(body["air"]) * v * v), 6.0, 8.0)[0]
             with self.subTest(grade=grade):
-                self.assertAlmostEqual(float(run_.values(Rows(case, Factors.ones(1, 1)))[0]), exact, places=6)
+                self.assertAlmostEqual(float(run_.values(alone(case, Factors.ones(1, 1)))[0]), exact, places=6)
 
     def test_downhill_it_never_gets_slower(self) -> None:
         self.assertTrue(math.isnan(value(run("coast", "3 s", **{"from": "3 m/s", "to": "1 m/s"}, drive="free",

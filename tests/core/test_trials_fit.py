@@ -14,9 +14,9 @@ from ydrometer.base.reckoning import Floats
 from ydrometer.document import design
 from ydrometer.trials import runs_file
 from ydrometer.trials.calibrate import Calibration
-from ydrometer.trials.case import Rows
 from ydrometer.trials.fit import Data, Fit, fitted
 from ydrometer.trials.model import Model, Posed
+from ydrometer.trials.rows import Rows
 from ydrometer.trials.unknowns import Unknown, unknowns
 
 DOUBT = 0.02

@@ -19,8 +19,9 @@ from ydrometer.document.supply import Battery
 from ydrometer.instruments.findings import findings
 from ydrometer.instruments.lines import Stream, line_of
 from ydrometer.motion import trace
-from ydrometer.trials.case import Case, Conditions, Rows, at_voltage
+from ydrometer.trials.case import Case, Conditions, at_voltage
 from ydrometer.trials.kinds import DistanceTime, Push, Spin, SupplyCurrent, Tow
+from ydrometer.trials.rows import Rows, alone
 from ydrometer.trials.trial import Trial
 from ydrometer.trials.unknowns import KINDS, Unknown, factors, sure_stages, unknowns
 
@@ -139,9 +140,9 @@ class Bench:
         conditions = Conditions(supply=at_voltage(self.document.design.drive.supply, self.voltage or 1.0)
                                 if self.voltage else None)  # fmt: skip
         case = Case(conditions.applied(self.document.design), sure_stages(self.document))
-        laid = factors(self.unknowns, self.theta[None, :], "", "", case.branches)
+        laid = factors(self.unknowns, self.theta[None, :], [("", "")], case.branches)
         laid.winding *= 1.0 + HOTTER * self.state.warmth
-        return Rows(case, laid, trial.refers_to("distance"), trial.refers_to("speed"), moving=trial.moving)
+        return alone(case, laid, trial.refers_to("distance"), moving=trial.moving)
 
     def _value(self, trial: Trial) -> float:
         """What it would read but for scatter; NaN where it cannot be done."""

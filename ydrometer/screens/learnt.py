@@ -27,11 +27,10 @@ from ydrometer.trials.written import typed
 
 @dataclass(frozen=True, slots=True)
 class KeptDesign:
-    """A design that was run: its key, the document, and the number of the revision it was, None where it was none."""
+    """A design that was run: its key, and the document."""
 
     key: str
     document: Mapping[str, Any]
-    revision: int | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -189,9 +188,9 @@ def learnt(present: Mapping[str, Any], tried: Sequence[KeptDesign], runs: Sequen
         DocumentError: something of it cannot be read.
     """
     kept = _with_present(present, tried)
-    called = names([design.read(one.document) for one in kept], [one.revision for one in kept])
+    called = names([design.read(one.document) for one in kept])
     by_key = {one.key: name for one, name in zip(kept, called, strict=True)}
-    here = next(name for one, name in zip(kept, called, strict=True) if essence(one.document) == essence(present))
+    here = called[-1]
     designs = {name: one.document for one, name in zip(kept, called, strict=True)} | {here: present}
     file = runs_file.read({
         "format": runs_file.FORMAT, "version": runs_file.VERSION, "designs": designs, "ask": [here],
@@ -201,9 +200,9 @@ def learnt(present: Mapping[str, Any], tried: Sequence[KeptDesign], runs: Sequen
 
 
 def _with_present(present: Mapping[str, Any], tried: Sequence[KeptDesign]) -> list[KeptDesign]:
-    """The designs that were run, and the present one where it is none of them."""
-    same = any(essence(one.document) == essence(present) for one in tried)
-    return list(tried) if same else [*tried, KeptDesign("", present, None)]
+    """The designs that were run, the present one last, whether it was run or not."""
+    same = [one for one in tried if essence(one.document) == essence(present)]
+    return [*(one for one in tried if one not in same), *(same or [KeptDesign("", present)])]
 
 
 class _Shown:

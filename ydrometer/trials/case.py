@@ -1,22 +1,18 @@
-"""A design under the conditions of a run, as arrays that unknown factors can be laid on."""
+"""Designs under the conditions of runs, as arrays that unknown factors can be laid on."""
 
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
-from functools import cached_property
-from typing import Any
+from dataclasses import dataclass, fields, replace
 
 import numpy as np
 
 from ydrometer.base.reckoning import Floats
-from ydrometer.document.design import Design, Document
-from ydrometer.document.loads import Loads
+from ydrometer.document.design import Design
 from ydrometer.document.sources import Engine, Motor, motor_line
 from ydrometer.document.stages import Stage, stage_efficiency
 from ydrometer.document.supply import Battery, Bench, Supply
 from ydrometer.evaluation import driveline
-from ydrometer.motion.measures import Results, Wanted, measure, measure_standing
 from ydrometer.motion.plant import Batch
 
 LEAST_EFFICIENCY = 0.05
@@ -63,7 +59,7 @@ def at_voltage(supply: Supply | None, voltage: float) -> Supply | None:
 
 @dataclass(slots=True)
 class Factors:
-    """What quantities of a design are multiplied by, n times over: (n,), or (n, J) one a branch."""
+    """What quantities of designs are multiplied by: (n,) each, or (n, J) one a branch."""
 
     rolling: Floats
     grip: Floats
@@ -84,150 +80,104 @@ class Factors:
         whole, each = (n,), (n, branches)
         return cls(*(np.ones(whole) for _ in range(8)), *(np.ones(each) for _ in range(4)))
 
+    def of(self, rows: slice) -> Factors:
+        """Some of them."""
+        return Factors(*(getattr(self, one.name)[rows] for one in fields(self)))
 
+
+@dataclass(frozen=True, slots=True)
 class Case:
-    """A design under conditions: its batch of one, and what of it the batch no longer tells apart."""
+    """A design under the conditions of a run; `sure` are paths of stages whose efficiency was measured: their losses
+    stay.
+    """
 
-    def __init__(self, design: Design, sure: frozenset[str] = frozenset()) -> None:
-        """Keep what is multiplied.
+    design: Design
+    sure: frozenset[str] = frozenset()
+
+    @property
+    def branches(self) -> int:
+        """How many it has."""
+        return len(self.design.drive.branches)
+
+    def lost(self, prefix: str, stages: Sequence[Stage]) -> tuple[list[float], float]:
+        """What is lost in each stage whose losses are only guessed, and the efficiency of all others."""
+        guessed, known = [], 1.0
+        for k, stage in enumerate(stages):
+            if f"{prefix}.stages[{k}]" in self.sure:
+                known *= stage_efficiency(stage)
+            else:
+                guessed.append(1.0 - stage_efficiency(stage))
+        return guessed, known
+
+
+class Losses:
+    """What stages in a row lose, of G designs: so that factors can be laid on all at once."""
+
+    def __init__(self, rows: Sequence[tuple[list[float], float]]) -> None:
+        most = max((len(lost) for lost, _ in rows), default=0)
+        self.lost = np.array([[*lost, *([0.0] * (most - len(lost)))] for lost, _ in rows]).reshape(len(rows), most)
+        self.known = np.array([known for _, known in rows])
+
+    def efficiency(self, factors: Floats) -> Floats:
+        """Of all stages together, (G·n,), the rows of one design after those of the one before."""
+        n = len(factors) // len(self.known)
+        through = 1.0 - np.repeat(self.lost, n, axis=0) * factors[:, None]
+        made: Floats = np.repeat(self.known, n) * np.maximum(LEAST_EFFICIENCY, through).prod(axis=1)
+        return made
+
+
+class Stack:
+    """Cases of one shape, so that factors are laid on all of them at once."""
+
+    def __init__(self, cases: Sequence[Case]) -> None:
+        """Put together what is multiplied.
 
         Args:
-            design: under the conditions of a run.
-            sure: paths of stages whose efficiency was measured: their losses stay.
+            cases: G of them, all of one shape.
         """
-        self.design, self.sure = design, sure
-        self.branches = len(design.drive.branches)
-
-    @cached_property
-    def batch(self) -> Batch:
-        """Of the design as it is."""
-        return driveline.assemble([self.design])
-
-    @cached_property
-    def _winding(self) -> Floats:
-        """Resistance of the winding alone, without the controller's, ohm, (J,)."""
-        sources = [branch.source for branch in self.design.drive.branches]
-        return np.array([motor_line(s).resistance if isinstance(s, Motor) else 0.0 for s in sources])
+        designs = [case.design for case in cases]
+        self.cases, self.batch = tuple(cases), driveline.assemble(designs)
+        sources = [[branch.source for branch in design.drive.branches] for design in designs]
+        self._winding = np.array([
+            [motor_line(s).resistance if isinstance(s, Motor) else 0.0 for s in row] for row in sources
+        ])  # fmt: skip
+        self._rotors = np.array([[s.rotor_inertia for s in row] for row in sources])
+        self._engines = any(isinstance(s, Engine) for row in sources for s in row)
+        self._wheels = np.array([design.vehicle.wheels_inertia for design in designs])
+        self._batteries = np.array([isinstance(design.drive.supply, Battery) for design in designs])
+        self._trunk = Losses([case.lost("drive", case.design.drive.stages) for case in cases])
+        self._own = [
+            Losses([case.lost(f"drive.branches[{b}]", case.design.drive.branches[b].stages) for case in cases])
+            for b in range(len(sources[0]))
+        ]
 
     def with_factors(self, factors: Factors) -> Batch:
-        """The design n times with its losses and constants multiplied, as one batch.
+        """Each design n times with its losses and constants multiplied, as one batch.
 
         Args:
-            factors: each (n,) or (n, J).
+            factors: of G·n rows, those of one design after those of the one before.
         """
-        n = len(factors.rolling)
-        old = Batch(*(np.repeat(field, n, axis=0) for field in self.batch))
-        vehicle, law, gears, sources, curves = (field.copy() for field in old)
+        n = len(factors.rolling) // len(self.cases)
+        vehicle, law, gears, sources, curves = (np.repeat(field, n, axis=0) for field in self.batch)
         rolling = vehicle["rolling_coefficient"][:, 0]
         vehicle["rolling"][:, 0] += (factors.rolling - 1.0) * rolling * vehicle["weight"][:, 0]
         vehicle["rolling_coefficient"][:, 0] = rolling * factors.rolling
         for key, factor in (("grip", factors.grip), ("air", factors.air), ("brake_force", factors.brakes),
                             ("radius", factors.radius)):  # fmt: skip
             vehicle[key][:, 0] *= factor
-        drive = self.design.drive
-        vehicle["trunk_efficiency"][:, 0] = self._efficiency("drive", drive.stages, factors.losses)
-        for b, branch in enumerate(drive.branches):
-            sources["efficiency"][:, b] = self._efficiency(f"drive.branches[{b}]", branch.stages, factors.losses)
+        vehicle["trunk_efficiency"][:, 0] = self._trunk.efficiency(factors.losses)
+        for b, own in enumerate(self._own):
+            sources["efficiency"][:, b] = own.efficiency(factors.losses)
         for key in ("ke", "kt"):
             sources[key] /= factors.speed_constant
         sources["no_load_current"] *= factors.no_load
-        sources["resistance"] += (factors.winding - 1.0) * self._winding
-        engines = np.array([isinstance(branch.source, Engine) for branch in drive.branches])
-        if engines.any():
+        sources["resistance"] += (factors.winding - 1.0) * np.repeat(self._winding, n, axis=0)
+        if self._engines:
             curves["torque"] *= factors.engine[:, :, None]
-        if isinstance(drive.supply, Battery):
-            law["q"] *= factors.supply[:, None]
+        law["q"] *= np.where(np.repeat(self._batteries, n), factors.supply, 1.0)[:, None]
         gears["ratio"] *= factors.reduction[:, None]
         gears["turning"] *= (factors.reduction / factors.radius)[:, None]
-        wheels = np.full(n, self.design.vehicle.wheels_inertia)
-        rotors = np.array([branch.source.rotor_inertia for branch in drive.branches])
+        wheels, rotors = np.repeat(self._wheels, n), np.repeat(self._rotors, n, axis=0)
         turning = driveline.turning_mass(wheels, rotors, vehicle[:, 0], sources, gears)
         gears["inertial_mass"] = vehicle["mass"] + turning
         return Batch(vehicle, law, gears, sources, curves)
-
-    def _efficiency(self, prefix: str, stages: Sequence[Stage], losses: Floats) -> Floats:
-        made = np.ones(len(losses))
-        for k, stage in enumerate(stages):
-            lost = 1.0 - stage_efficiency(stage)
-            factor = np.ones_like(losses) if f"{prefix}.stages[{k}]" in self.sure else losses
-            made = made * np.maximum(LEAST_EFFICIENCY, 1.0 - lost * factor)
-        return made
-
-
-class Rows:
-    """A case n times with other factors, measured as far as its runs ask."""
-
-    def __init__(
-        self, case: Case, factors: Factors, distances: Sequence[float] = (), speeds: Sequence[float] = (),
-        times: Sequence[float] = (), *, moving: bool = True,
-    ) -> None:  # fmt: skip
-        """Lay factors on a case.
-
-        Args:
-            case: the design under its conditions.
-            factors: of each row.
-            distances, speeds, times: that any run asks about, m, m/s and s.
-            moving: whether anything of the run is asked: it takes ten times as long as the rest.
-        """
-        self.case, self.factors, self.moving = case, factors, moving
-        self.batch = case.with_factors(factors)
-        self.asked = {"distance": list(distances), "speed": list(speeds), "time": list(times)}
-        self._results: Results | None = None
-        self._together: list[Rows] = [self]
-
-    def __len__(self) -> int:
-        return len(self.factors.rolling)
-
-    def document_with(self, loads: Loads) -> Document:
-        """The design with a day of its own."""
-        return Document(replace(self.case.design, loads=loads), {}, ())
-
-    @property
-    def results(self) -> Results:
-        """All measures, the run's at the distances, speeds and times that are asked about; those of standing still and
-        of spinning in the air alone where nothing of the run is asked.
-        """
-        if self._results is None:
-            _measured(self._together)
-        assert self._results is not None  # it has just been worked out
-        return self._results
-
-    def of_the_run(self, name: str, key: str, at: float) -> Floats:
-        """A measure of the run, (n,).
-
-        Args:
-            name: of the measure.
-            key: what it refers to: distance, speed or time.
-            at: which one, SI.
-        """
-        column: Floats = getattr(self.results, name)[:, self.asked[key].index(at)]
-        return column
-
-
-def together(rows: Sequence[Rows]) -> None:
-    """Measure rows of the same shape that are asked for the same in one go, once one of them is asked for it."""
-    shapes: dict[tuple[Any, ...], list[Rows]] = {}
-    for one in rows:
-        shapes.setdefault((one.moving, *(field.shape[1:] for field in one.batch)), []).append(one)
-    for alike in shapes.values():
-        for one in alike:
-            one._together = alike  # of the same module
-
-
-def _measured(rows: Sequence[Rows]) -> None:
-    """Work out the measures of rows of one shape as one batch."""
-    batch = Batch(*(np.concatenate(fields) for fields in zip(*(one.batch for one in rows), strict=True)))
-    if rows[0].moving:
-        found = measure(batch, Wanted(*(_columns(rows, key) for key in ("distance", "speed", "time"))))
-    else:
-        found = measure_standing(batch)
-    ends = np.cumsum([len(one) for one in rows])
-    for one, end in zip(rows, ends, strict=True):
-        one._results = Results(*(field[end - len(one) : end] for field in found))
-
-
-def _columns(rows: Sequence[Rows], key: str) -> Floats:
-    """What each row's run is asked for, as many columns as any of them needs."""
-    most = max(1, *(len(one.asked[key]) for one in rows))
-    padded = [[*one.asked[key], *([np.nan] * (most - len(one.asked[key])))] for one in rows]
-    return np.concatenate([np.tile(np.array(asked), (len(one), 1)) for one, asked in zip(rows, padded, strict=True)])

@@ -18,6 +18,8 @@ CONFIDENCE = 0.95
 MOST_WAYS = 200_000
 """Ways to deal readings into two heaps that are all gone through; else some are drawn."""
 DRAWN, SEED = 100_000, 20_261_129
+BLOCK = 2_000_000
+"""Readings that are dealt at once."""
 SAME = 1e-9
 """Differences are equal within this share of the largest reading."""
 SAME_VOLTAGE = 0.02
@@ -123,16 +125,30 @@ def by_chance(one: Floats, other: Floats) -> float:
     readings = np.concatenate([one, other])
     n, m, total = len(readings), len(one), float(readings.sum())
     most = abs(float(one.mean() - other.mean())) - SAME * float(np.abs(readings).max())
-    if math.comb(n, m) <= MOST_WAYS:
-        dealt = np.fromiter(
-            (k for chosen in combinations(range(n), m) for k in chosen), dtype=np.intp, count=m * math.comb(n, m)
-        ).reshape(-1, m)  # fmt: skip
-        sums = readings[dealt].sum(axis=1)
-    else:
-        random = np.random.default_rng(SEED)
-        sums = np.array([random.permutation(readings)[:m].sum() for _ in range(DRAWN)])
+    sums = _every_way(readings, m) if math.comb(n, m) <= MOST_WAYS else _some_ways(readings, m)
     means = np.abs(sums / m - (total - sums) / (n - m))
     return float((means >= most).mean())
+
+
+def _every_way(readings: Floats, m: int) -> Floats:
+    """Sums of all heaps of m readings."""
+    few = min(m, len(readings) - m)
+    # by_size[j] holds the sums of all heaps of j of the readings gone through so far.
+    by_size = [np.zeros(1), *(np.empty(0) for _ in range(few))]
+    for reading in readings:
+        for j in range(few, 0, -1):
+            by_size[j] = np.concatenate([by_size[j], by_size[j - 1] + reading])
+    return by_size[few] if few == m else readings.sum() - by_size[few]
+
+
+def _some_ways(readings: Floats, m: int) -> Floats:
+    """Sums of heaps of m readings that are drawn."""
+    random = np.random.default_rng(SEED)
+    at_once = max(1, BLOCK // len(readings))
+    counts = [min(at_once, DRAWN - done) for done in range(0, DRAWN, at_once)]
+    return np.concatenate([
+        random.permuted(np.tile(readings, (count, 1)), axis=1)[:, :m].sum(axis=1) for count in counts
+    ])  # fmt: skip
 
 
 def _needed(one: float, other: float, scatter: float) -> int | None:

@@ -21,7 +21,7 @@ from ydrometer.loads.asked import Asked
 from ydrometer.loads.moments import HARD_START, RUN_PEAK, RUN_SHARE, SHOVE, TOP, most_power
 from ydrometer.motion import states
 from ydrometer.motion.states import States
-from ydrometer.trials.case import Rows
+from ydrometer.trials.rows import Rows
 from ydrometer.trials.trial import Trial, readings_of, sd_of
 
 MOMENTS = (HARD_START, SHOVE, RUN_PEAK, TOP)

@@ -11,7 +11,7 @@ from ydrometer.base.tables.measures import MEASURES, NUMBERS
 from ydrometer.document.design import Design
 from ydrometer.evaluation.targets import unbound
 from ydrometer.motion.measures import Results
-from ydrometer.trials.case import Rows
+from ydrometer.trials.rows import Rows
 
 ALWAYS = ("top_speed", "time_to_distance")
 """Asked of every design that has them."""

@@ -4,14 +4,16 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass, field
-from typing import Protocol
+from typing import Any, Protocol
 
 import numpy as np
 
 from ydrometer.base.reckoning import Floats
 from ydrometer.document.design import Document
 from ydrometer.document.target import RUN_KEYS
-from ydrometer.trials.case import Case, Conditions, Factors, Rows, together
+from ydrometer.evaluation import driveline
+from ydrometer.trials.case import Case, Conditions, Stack
+from ydrometer.trials.rows import AskedOf, Block, Rows
 from ydrometer.trials.unknowns import Unknown, factors, sure_stages
 
 STEP = 1e-3
@@ -55,6 +57,26 @@ class _Group:
     places: list[int]
 
 
+class _Stacked:
+    """Groups that are worked out together."""
+
+    def __init__(self, groups: list[_Group], posed: Sequence[Posed], *, moving: bool) -> None:
+        self.groups, self.moving = groups, moving
+        self.stack = Stack([group.case for group in groups])
+        self.grounds = [(group.design, group.ground) for group in groups]
+        self.asked = [_asked_of([posed[k].question for k in group.places]) for group in groups]
+
+    def block(self, chosen: Sequence[Unknown], theta: Floats) -> Block:
+        """The designs with n sets of unknowns."""
+        laid = factors(chosen, theta, self.grounds, self.groups[0].case.branches)
+        return Block(self.stack, laid, self.asked, moving=self.moving)
+
+
+def _asked_of(questions: Sequence[Question]) -> AskedOf:
+    """All distances, speeds and times that questions are about."""
+    return AskedOf(*(tuple(sorted({at for one in questions for at in one.refers_to(key)})) for key in RUN_KEYS))
+
+
 class Model:
     """Values of posed questions; those of the same design under the same conditions are worked out together."""
 
@@ -73,6 +95,11 @@ class Model:
             _Group(name, ground, Case(conditions.applied(designs[name].design), sure_stages(designs[name])), places)
             for (name, ground, conditions), places in groups.items()
         ]
+        alike: dict[Any, list[_Group]] = {}
+        for group in self.groups:
+            moving = any(self.posed[k].question.moving for k in group.places)
+            alike.setdefault((moving, driveline.shape(group.case.design)), []).append(group)
+        self.stacks = [_Stacked(groups, self.posed, moving=moving) for (moving, _), groups in alike.items()]
         self.zeros = np.zeros(len(self.posed))
         for group in self.groups:
             for k in group.places:
@@ -86,18 +113,13 @@ class Model:
             theta: ln of their factors, (n, U).
         """
         made = np.full((len(theta), len(self.posed)), np.nan)
-        rows = [self._rows(group, factors(chosen, theta, group.design, group.ground, group.case.branches))
-                for group in self.groups]  # fmt: skip
-        together(rows)
-        for group, of_group in zip(self.groups, rows, strict=True):
-            for k in group.places:
-                made[:, k] = self.posed[k].question.values(of_group)
+        for stack in self.stacks:
+            block = stack.block(chosen, theta)
+            for g, group in enumerate(stack.groups):
+                rows = block.rows(g)
+                for k in group.places:
+                    made[:, k] = self.posed[k].question.values(rows)
         return np.where(made - self.zeros > 0.0, made, np.nan)
-
-    def _rows(self, group: _Group, laid: Factors) -> Rows:
-        asked = [self.posed[k].question for k in group.places]
-        wanted = [sorted({at for one in asked for at in one.refers_to(key)}) for key in RUN_KEYS]
-        return Rows(group.case, laid, *wanted, moving=any(one.moving for one in asked))
 
     def logs(self, chosen: Sequence[Unknown], theta: Floats) -> Floats:
         """ln of the values above what is taken off, (n, q)."""

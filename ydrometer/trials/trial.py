@@ -10,7 +10,8 @@ from ydrometer.base import reading
 from ydrometer.base.labels import labelled
 from ydrometer.base.reckoning import Floats
 from ydrometer.document import supply
-from ydrometer.trials.case import Conditions, Rows
+from ydrometer.trials.case import Conditions
+from ydrometer.trials.rows import Rows
 
 MOST_READINGS = 200
 CONDITIONS = "conditions"

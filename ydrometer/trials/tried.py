@@ -48,23 +48,23 @@ class Wheel:
     toothed: bool
 
 
-def names(documents: Sequence[Document], revisions: Sequence[int | None]) -> list[str]:
+def names(documents: Sequence[Document]) -> list[str]:
     """What each design is called beside the others: "12 teeth", "12:60", else by its reduction; no two alike.
 
+    Of several with the same wheels the last one has the plain name.
+
     Args:
-        documents: the designs.
-        revisions: the number of each, None where it is none.
+        documents: the designs, at least one.
     """
     wheels = [{(w.stage, w.member): w for w in _wheels(one.design)} for one in documents]
     shapes = {tuple(one) for one in wheels}
     varied = [key for key in wheels[0] if len({one[key].size for one in wheels}) > 1] if len(shapes) == 1 else []
     made: list[str] = []
-    for one, document, revision in zip(wheels, documents, revisions, strict=True):
+    for one, document in zip(reversed(wheels), reversed(documents), strict=True):
         name = _sizes([one[key] for key in varied]) or f"{reduction(document.design):.3g} : 1"
-        if revision is not None and name in made:
-            name = f"{name}, revision {revision}"
-        made.append(name if name not in made else f"{name} ({len(made) + 1})")
-    return made
+        earlier = sum(other == name or other.startswith(f"{name}, earlier") for other in made)
+        made.append(name if not earlier else f"{name}, earlier" if earlier == 1 else f"{name}, earlier ({earlier})")
+    return made[::-1]
 
 
 def _wheels(design: Design) -> Iterator[Wheel]:

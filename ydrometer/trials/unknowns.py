@@ -191,22 +191,25 @@ def _doubt(kind: UnknownKind, document: Document, held: Held) -> float:
     return MEASURED if values[0] is not None and values[0].origin == "measured" else kind.sigma
 
 
-def factors(chosen: Sequence[Unknown], theta: Floats, design: str, ground: str, branches: int) -> Factors:
-    """What n sets of unknowns make of a design.
+def factors(
+    chosen: Sequence[Unknown], theta: Floats, places: Sequence[tuple[str, str]], branches: int
+) -> Factors:  # fmt: skip
+    """What n sets of unknowns make of G designs.
 
     Args:
         chosen: the unknowns.
         theta: ln of their factors, (n, U).
-        design: its name.
-        ground: that it runs on.
-        branches: how many it has.
+        places: name of each design, and the ground that it runs on.
+        branches: how many each of them has.
+
+    Returns:
+        Of G·n rows, those of one design after those of the one before.
     """
-    made = Factors.ones(len(theta), branches)
+    made, n = Factors.ones(len(places) * len(theta), branches), len(theta)
     for u, unknown in enumerate(chosen):
-        if unknown.concerns(design, ground):
-            column = getattr(made, unknown.kind.factor)
-            if unknown.branch is None:
-                column *= np.exp(theta[:, u])
-            else:
-                column[:, unknown.branch] *= np.exp(theta[:, u])
+        concerned = [g for g, place in enumerate(places) if unknown.concerns(*place)]
+        column = getattr(made, unknown.kind.factor)
+        whole = column if unknown.branch is None else column[:, min(unknown.branch, branches - 1)]
+        if concerned:
+            whole.reshape(len(places), n)[concerned] *= np.exp(theta[:, u])
     return made

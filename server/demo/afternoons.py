@@ -1,0 +1,148 @@
+"""The demo's runs: afternoons on the practice rig from fixed seeds, the same every time."""
+
+from __future__ import annotations
+
+import copy
+import json
+from dataclasses import dataclass
+from datetime import UTC, datetime, timedelta
+from functools import cache
+from typing import Any
+from uuid import uuid5
+
+from server.accounts.models import User
+from server.designs.models import Vehicle
+from server.runs.actions import tried
+from server.runs.models import Origin, Run
+from ydrometer.document import design
+from ydrometer.instruments.rig import Bench, State
+from ydrometer.trials.prediction import Predicted, predicted
+
+BEGINS = datetime(2026, 11, 14, 13, 0, tzinfo=UTC)
+BETWEEN = timedelta(minutes=7)
+READINGS = 3
+
+
+@dataclass(frozen=True, slots=True)
+class Trial:
+    """One trial on the rig: what is done, with how many teeth, and what was different that time.
+
+    `times` multiplies the readings: something went wrong that nobody saw. `mass` is what the vehicle then weighed.
+    """
+
+    action: str
+    teeth: int
+    note: str = ""
+    times: float = 1.0
+    mass: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Afternoon:
+    """What was tried with one vehicle: the seed of the rig, the wheel that was changed, and the trials."""
+
+    seed: int
+    wheel: tuple[str | int, ...]
+    trials: tuple[Trial, ...]
+
+
+def _rounds(*rounds: tuple[int, ...]) -> tuple[Trial, ...]:
+    """Each gearing once a round, in a mixed order."""
+    return tuple(Trial("run", teeth) for row in rounds for teeth in row)
+
+
+def _usual(teeth: int) -> tuple[Trial, ...]:
+    return Trial("spin", teeth), Trial("tow", teeth), Trial("push", teeth)
+
+
+FIRST = ("drive", "branches", 0, "stages", 0, "driver_teeth")
+CHAIN = ("drive", "stages", 0, "driver_teeth")
+BEHIND_THE_BOX = ("drive", "stages", 1, "driver_teeth")
+AFTERNOONS = {
+    "1-sandpiper": Afternoon(3, FIRST, (*_usual(15), *_rounds((15, 18, 14), (14, 15, 18), (18, 14, 15)))),
+    "2-knot": Afternoon(5, FIRST, (
+        Trial("run", 8, "before the tray was on", mass="0.52 kg"),
+        Trial("run", 10, "before the tray was on", mass="0.52 kg"),
+        *_usual(10), *_rounds((12, 10, 14), (10, 14, 12)), Trial("run", 14),
+        Trial("run", 10, "a hair on the axle afterwards", times=1.27), *_rounds((12, 14, 10), (10, 12)),
+    )),
+    "3-dunlin": Afternoon(8, CHAIN, (*_usual(12), *_rounds((12, 14, 13), (14, 13, 12), (13, 12, 14)))),
+    "4-turnstone": Afternoon(2, BEHIND_THE_BOX, (*_usual(13), *_rounds((13, 15), (15, 13), (13, 15), (15, 13)))),
+    "5-knot-light": Afternoon(4, FIRST, (*_usual(10), *_rounds((10, 12, 8), (8, 12, 10), (12, 10, 8)))),
+}  # fmt: skip
+
+
+@dataclass(frozen=True, slots=True)
+class Logged:
+    """A run of the demo: the design it was made with, its revision where it has one, and its prediction."""
+
+    design: dict[str, Any]
+    revision: int | None
+    document: dict[str, Any]
+    predicted: Predicted
+
+
+def log(user: User, vehicle: Vehicle, folder: str, base: dict[str, Any]) -> None:
+    """Put an afternoon's runs into the log of a vehicle.
+
+    Args:
+        user: who drove.
+        vehicle: of the demo.
+        folder: its name among the demo's vehicles.
+        base: its present design.
+    """
+    rows: list[Run] = []
+    for one in _afternoon(folder, json.dumps(base)):
+        found = one.predicted
+        rows.append(Run(
+            id=uuid5(vehicle.pk, str(len(rows))), vehicle=vehicle, tried=tried(vehicle, one.design, one.revision),
+            document=one.document, origin=Origin.RIG, author=user, made_at=BEGINS + len(rows) * BETWEEN,
+            words=found.words, dimension=found.dimension, measured=found.measured, predicted=found.predicted,
+            off=found.off,
+        ))  # fmt: skip
+    Run.objects.bulk_create(rows)
+
+
+def untouched(vehicle: Vehicle, folder: str, base: dict[str, Any]) -> bool:
+    """Whether a vehicle's log is as it was loaded."""
+    wanted = [(one.document, 1) for one in _afternoon(folder, json.dumps(base))]
+    return list(vehicle.runs.values_list("document", "version")) == wanted
+
+
+@cache
+def _afternoon(folder: str, base: str) -> list[Logged]:
+    """All that was logged, in order."""
+    raw, state, made = json.loads(base), State(), []
+    wanted = AFTERNOONS[folder]
+    for trial in wanted.trials:
+        own = _tried(raw, wanted, trial)
+        bench = Bench(design.read(raw), design.read(own), wanted.seed, state)
+        performed = bench.perform(trial.action, READINGS)
+        state = performed.state
+        for run in performed.runs():
+            document = _told(run, trial)
+            made.append(Logged(own, 2 if own == raw else None, document, predicted(document, own)))
+    return made
+
+
+def _tried(raw: dict[str, Any], wanted: Afternoon, trial: Trial) -> dict[str, Any]:
+    """The design as it was then."""
+    own: dict[str, Any] = copy.deepcopy(raw)
+    place: Any = own
+    for key in wanted.wheel[:-1]:
+        place = place[key]
+    place[wanted.wheel[-1]] = trial.teeth
+    if trial.mass:
+        own["vehicle"]["mass"] = {**own["vehicle"]["mass"], "value": trial.mass}
+    return own
+
+
+def _told(run: dict[str, Any], trial: Trial) -> dict[str, Any]:
+    """The run as it was written down."""
+    document = dict(run)
+    if trial.times != 1.0:
+        parts = [str(reading).split(" ") for reading in run["readings"]]
+        document["readings"] = [f"{trial.times * float(number):.4g} {unit}" for number, unit in parts]
+    if trial.note:
+        document["note"] = trial.note
+    return document
