@@ -59,6 +59,7 @@ api = [
     path("workshops/<uuid:workshop>/fit/", fit.FitView.as_view()),
     path("workshops/<uuid:workshop>/fit/places/", fit.PlacesView.as_view()),
     path("workshops/<uuid:workshop>/fit/template/<str:kind>/", fit.TemplateView.as_view()),
+    path("workshops/<uuid:workshop>/runs/", runs.LastRunsView.as_view()),
     path("workshops/<uuid:workshop>/inverse/", searches.InverseView.as_view()),
     path("searches/<uuid:search>/", searches.SearchView.as_view()),
     path("searches/<uuid:search>/export/<str:suffix>/", searches.ExportView.as_view()),

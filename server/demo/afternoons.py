@@ -74,10 +74,9 @@ AFTERNOONS = {
 
 @dataclass(frozen=True, slots=True)
 class Logged:
-    """A run of the demo: the design it was made with, its revision where it has one, and its prediction."""
+    """A run of the demo: the design it was made with, and its prediction."""
 
     design: dict[str, Any]
-    revision: int | None
     document: dict[str, Any]
     predicted: Predicted
 
@@ -95,7 +94,7 @@ def log(user: User, vehicle: Vehicle, folder: str, base: dict[str, Any]) -> None
     for one in _afternoon(folder, json.dumps(base)):
         found = one.predicted
         rows.append(Run(
-            id=uuid5(vehicle.pk, str(len(rows))), vehicle=vehicle, tried=tried(vehicle, one.design, one.revision),
+            id=uuid5(vehicle.pk, str(len(rows))), vehicle=vehicle, tried=tried(vehicle, one.design),
             document=one.document, origin=Origin.RIG, author=user, made_at=BEGINS + len(rows) * BETWEEN,
             words=found.words, dimension=found.dimension, measured=found.measured, predicted=found.predicted,
             off=found.off,
@@ -121,7 +120,7 @@ def _afternoon(folder: str, base: str) -> list[Logged]:
         state = performed.state
         for run in performed.runs():
             document = _told(run, trial)
-            made.append(Logged(own, 2 if own == raw else None, document, predicted(document, own)))
+            made.append(Logged(own, document, predicted(document, own)))
     return made
 
 

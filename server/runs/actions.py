@@ -15,7 +15,7 @@ from django.db import transaction
 from server.accounts.models import User
 from server.api.errors import Refused
 from server.api.quotas import MOST_RUNS, need_room
-from server.designs.models import Revision, Vehicle
+from server.designs.models import Vehicle
 from server.runs.models import Origin, Run, Tried
 from ydrometer.trials.prediction import predicted
 from ydrometer.trials.tried import essence
@@ -38,19 +38,34 @@ class Stale:
     present: Run
 
 
-def tried(vehicle: Vehicle, document: Mapping[str, Any], revision: int | None) -> Tried:
+def tried(vehicle: Vehicle, document: Mapping[str, Any]) -> Tried:
     """A design as one that is run: the same one where it has been run before.
 
     Args:
         vehicle: whose design it is.
         document: the design, valid.
-        revision: its number, None where it is none.
     """
-    digest = hashlib.sha256(orjson.dumps(essence(document), option=orjson.OPT_SORT_KEYS)).hexdigest()
+    digest = _digest(document)
+    known = Tried.objects.filter(vehicle=vehicle, digest=digest).first()
+    if known is not None:
+        return known
+    present = vehicle.revisions.first()
+    number = present.number if present is not None and _digest(present.document) == digest else None
     made, _ = Tried.objects.get_or_create(
-        vehicle=vehicle, digest=digest, defaults={"document": document, "revision": revision}
+        vehicle=vehicle, digest=digest, defaults={"document": document, "revision": number}
     )
     return made
+
+
+def present_design(vehicle: Vehicle) -> Tried:
+    """The newest revision of a vehicle as a design that is run."""
+    present = vehicle.revisions.first()
+    assert present is not None  # a vehicle is created with its first revision
+    return tried(vehicle, present.document)
+
+
+def _digest(document: Mapping[str, Any]) -> str:
+    return hashlib.sha256(orjson.dumps(essence(document), option=orjson.OPT_SORT_KEYS)).hexdigest()
 
 
 @transaction.atomic
@@ -103,16 +118,3 @@ def _judge(run: Run) -> None:
     found = predicted(run.document, run.tried.document)
     run.words, run.dimension = found.words, found.dimension
     run.measured, run.predicted, run.off = found.measured, found.predicted, found.off
-
-
-def design_of(vehicle: Vehicle, revision: int | None) -> Tried:
-    """A revision of a vehicle as a design that is run, the present one where none is named.
-
-    Raises:
-        Refused: there is no such revision, or no longer.
-    """
-    revisions = vehicle.revisions.all() if revision is None else vehicle.revisions.filter(number=revision)
-    found: Revision | None = revisions.first()
-    if found is None:
-        raise Refused(f"There is no revision {revision}: name one that is kept, or send the design with the run.")
-    return tried(vehicle, found.document, found.number)

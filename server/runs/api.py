@@ -22,7 +22,7 @@ from server.designs import lessons
 from server.designs.models import Vehicle
 from server.runs import actions, history
 from server.runs.actions import NewRun, Stale
-from server.runs.models import Origin
+from server.runs.models import Origin, Tried
 from server.workshops import access
 from server.workshops.access import acting
 from server.workshops.models import Token
@@ -52,14 +52,14 @@ class RunSerializer(serializers.Serializer[Any]):
 
 
 class NewRunSerializer(serializers.Serializer[Any]):
-    """A run of a revision, the present one where none is named, or of a design that comes with it. `id` is drawn where
-    the run was typed: sent twice it is one run.
+    """A run of a design that comes with it, or of one that was run before, by its key; else of the present one. `id` is
+    drawn where the run was typed: sent twice it is one run.
     """
 
     id = serializers.UUIDField()
     document = DocumentField()
-    revision = serializers.IntegerField(min_value=1, max_value=2_000_000_000, required=False, allow_null=True)
     design = DocumentField(required=False, allow_null=True)
+    tried = serializers.IntegerField(min_value=1, max_value=2**62, required=False, allow_null=True)
     made_at = serializers.DateTimeField(required=False, allow_null=True)
 
 
@@ -87,6 +87,15 @@ class ChangeRunSerializer(serializers.Serializer[Any]):
     put_away = serializers.BooleanField(required=False)
 
 
+class LastRunSerializer(serializers.Serializer[Any]):
+    """How many runs a vehicle has, what was measured last, and how far that was off its prediction."""
+
+    vehicle = serializers.UUIDField(source="vehicle_id")
+    count = serializers.IntegerField()
+    words = serializers.CharField()
+    off = serializers.FloatField(allow_null=True)
+
+
 class RunConflictSerializer(serializers.Serializer[Any]):
     """What was sent, and how the run stands now; nothing was overwritten."""
 
@@ -112,13 +121,26 @@ class RunsView(APIView):
         """Logs a run."""
         found = vehicle_of(request, vehicle, access.EDITORS)
         asked = read(NewRunSerializer, request)
-        own = asked.get("design")
-        if own is not None:
-            design.read(own)
-        of = actions.tried(found, own, None) if own is not None else actions.design_of(found, asked.get("revision"))
+        of = self._design(found, asked)
         new = NewRun(asked["id"], asked["document"], made_at=asked.get("made_at"))
         made = actions.log_run(acting(request), found, new, of)
         return Response(RunSerializer(made).data, status=status.HTTP_201_CREATED)
+
+    def _design(self, vehicle: Vehicle, asked: dict[str, Any]) -> Tried:
+        if asked.get("tried") is not None:
+            return get_object_or_404(vehicle.tried, pk=asked["tried"])
+        if asked.get("design") is not None:
+            design.read(asked["design"])
+            return actions.tried(vehicle, asked["design"])
+        return actions.present_design(vehicle)
+
+
+class LastRunsView(APIView):
+    @extend_schema(responses={200: LastRunSerializer(many=True), **HIDDEN})
+    def get(self, request: Request, workshop: UUID) -> Response:
+        """Of each vehicle that was run: how often, and the last run."""
+        found = access.workshop_for(acting(request), workshop)
+        return Response(LastRunSerializer(history.last_runs(found), many=True).data)
 
 
 class RunView(APIView):
@@ -153,7 +175,7 @@ class ReadingsView(APIView):
             raise Http404
         asked = read(ReadingsSerializer, request)
         documents = [asked["document"]] if "document" in asked else read_lines(asked["lines"], asked["more"])
-        of = actions.design_of(found, None)
+        of = actions.present_design(found)
         made = [
             actions.log_run(acting(request), found, NewRun(uuid5(asked["id"], str(k)), one, Origin.INSTRUMENT), of)
             for k, one in enumerate(documents)

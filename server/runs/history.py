@@ -6,9 +6,11 @@ from collections.abc import Mapping
 from typing import Any
 
 import orjson
+from django.db.models import Count, Window
 
 from server.designs.models import Vehicle
 from server.runs.models import Run
+from server.workshops.models import Workshop
 from ydrometer.document import design
 from ydrometer.screens.learnt import KeptDesign, KeptRun
 from ydrometer.trials import runs_file as format_of
@@ -45,3 +47,11 @@ def runs_file(vehicle: Vehicle) -> bytes:
         "runs": [{"design": by_key[run.design], **run.document} for run in runs], "ask": ["present"],
     }  # fmt: skip
     return orjson.dumps(whole, option=orjson.OPT_INDENT_2)
+
+
+def last_runs(workshop: Workshop) -> list[Run]:
+    """The newest run of each vehicle of a workshop, with the `count` of all of them."""
+    runs = Run.objects.filter(vehicle__workshop=workshop, put_away=False)
+    counted = Window(Count("pk"), partition_by="vehicle")
+    newest = runs.annotate(count=counted).order_by("vehicle_id", "-made_at", "-pk").distinct("vehicle_id")
+    return list(newest.only("vehicle", "words", "off"))

@@ -11,7 +11,7 @@ from rest_framework.test import APITestCase
 
 from server.config.urls import api
 from server.demo.load import load
-from server.runs.actions import NewRun, design_of, log_run
+from server.runs.actions import NewRun, log_run, present_design
 from server.runs.models import Run
 from server.searches.actions import ask
 from server.searches.models import Search
@@ -99,6 +99,7 @@ TABLE: dict[str, dict[str, tuple[str, Any]]] = {
     "workshops/<uuid:workshop>/fit/template/<str:kind>/": {
         "post": (MEMBERS, {"document": {**PLAIN, "fit": {"plate": {"hole_pitch": "12 mm", "across": 20, "up": 8}}}}),
     },
+    "workshops/<uuid:workshop>/runs/": {"get": (MEMBERS, None)},
     "workshops/<uuid:workshop>/inverse/": {
         "post": (
             MEMBERS,
@@ -157,7 +158,7 @@ class Permissions(WorkshopCase):
         cls.invitation, _ = invite(cls.people["owner"], cls.workshop, Role.VIEWER, "stranger")
         cls.token, _ = tokens.make(cls.people["owner"], cls.workshop, "gates")
         new = NewRun(UUID("00000000-0000-4000-8000-00000000000b"), PUSH)
-        cls.run_of_it = log_run(cls.people["owner"], cls.vehicle, new, design_of(cls.vehicle, None))
+        cls.run_of_it = log_run(cls.people["owner"], cls.vehicle, new, present_design(cls.vehicle))
         cls.search = ask(cls.people["owner"], cls.workshop, cls.vehicle, REQUEST).search
 
     def address(self, route: str) -> str:

@@ -42,6 +42,13 @@ class Log(RunsCase):
         self.assertAlmostEqual(made["off"], made["measured"] / made["predicted"] - 1.0)
         self.assertEqual([one["id"] for one in self.as_("viewer").get(self.address()).json()], [made["id"]])
 
+    def test_the_bench_shows_the_last_run_of_each_vehicle(self) -> None:
+        self.log({"kind": "push", "readings": ["90 N"]})
+        made = self.log().json()
+        (row,) = self.as_("viewer").get(f"/api/workshops/{self.workshop.id}/runs/").json()
+        self.assertEqual((row["vehicle"], row["count"], row["words"], row["off"]),
+                         (str(self.vehicle.id), 2, "Time over 10 m", made["off"]))  # fmt: skip
+
     def test_sent_twice_it_is_one_run(self) -> None:
         again = {"id": str(uuid4()), "document": TIMED}
         answers = [self.as_("editor").post(self.address(), again, format="json") for _ in range(2)]
@@ -71,7 +78,9 @@ class Log(RunsCase):
         self.save("editor", 1, changed({"vehicle.mass": "12 kg"}))
         self.vehicle.revisions.filter(number=1).delete()
         thin(self.vehicle)
-        self.assertEqual(self.log(revision=1).status_code, 400)
+        again = self.log(tried=self.vehicle.tried.get().pk)
+        self.assertEqual((again.status_code, again.json()["revision"]), (201, 1))
+        self.assertEqual(self.log(tried=2**40).status_code, 404)
         shown = self.as_("viewer").get(self.address("learnt/")).json()
         self.assertEqual(shown["runs"][0]["stale"], ["mass 14 → 12 kg"])
 

@@ -837,6 +837,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/workshops/{workshop}/runs/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Of each vehicle that was run: how often, and the last run. */
+        get: operations["workshops_runs_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/workshops/{workshop}/searches/": {
         parameters: {
             query?: never;
@@ -1674,6 +1691,15 @@ export interface components {
             label: string;
             optional: boolean;
         };
+        /** @description How many runs a vehicle has, what was measured last, and how far that was off its prediction. */
+        LastRun: {
+            count: number;
+            /** Format: double */
+            off: number | null;
+            /** Format: uuid */
+            vehicle: string;
+            words: string;
+        };
         /**
          * @description All of it.
          *
@@ -1926,8 +1952,8 @@ export interface components {
             words: string;
         };
         /**
-         * @description A run of a revision, the present one where none is named, or of a design that comes with it. `id` is drawn where
-         *     the run was typed: sent twice it is one run.
+         * @description A run of a design that comes with it, or of one that was run before, by its key; else of the present one. `id` is
+         *     drawn where the run was typed: sent twice it is one run.
          */
         NewRunRequest: {
             design?: {
@@ -1940,7 +1966,8 @@ export interface components {
             id: string;
             /** Format: date-time */
             made_at?: string | null;
-            revision?: number | null;
+            /** Format: int64 */
+            tried?: number | null;
         };
         /** @description What the instrument is called. */
         NewTokenRequest: {
@@ -6107,6 +6134,54 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    workshops_runs_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                workshop: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LastRun"][];
                 };
             };
             /** @description Refused, with the reason */
