@@ -37,8 +37,9 @@ export interface Figures {
   uncertainties: Uncertainties | null;
 }
 
-/** Where the design is kept: its vehicle and workshop, and when it was last saved, null while it is not. */
+/** Whose page it is, where the design is kept, and when it was last saved, null while it is not. */
 export interface Place {
+  account: string;
   vehicle: string;
   workshop: string;
   saved: string | null;

@@ -5,7 +5,11 @@ import type { DesignDocument } from "./document";
 
 const QUIET_MS = 500;
 
-export function useUncertainties(document: DesignDocument, assumed: boolean): Uncertainties | null {
+export function useUncertainties(
+  vehicle: string,
+  document: DesignDocument,
+  assumed: boolean,
+): Uncertainties | null {
   const [uncertainties, setDoubts] = useState<{ of: DesignDocument; uncertainties: Uncertainties } | null>(
     null,
   );
@@ -13,7 +17,7 @@ export function useUncertainties(document: DesignDocument, assumed: boolean): Un
     const stop = new AbortController();
     const wait = window.setTimeout(async () => {
       try {
-        const body = { document: document as unknown as Record<string, unknown>, assumed };
+        const body = { document: document as unknown as Record<string, unknown>, assumed, vehicle };
         const { data } = await api.POST("/api/uncertainties/", { body, signal: stop.signal });
         if (data) setDoubts({ of: document, uncertainties: data });
       } catch {
@@ -24,7 +28,7 @@ export function useUncertainties(document: DesignDocument, assumed: boolean): Un
       window.clearTimeout(wait);
       stop.abort();
     };
-  }, [document, assumed]);
+  }, [vehicle, document, assumed]);
   // Bands of an older design would lie beside the values.
   return uncertainties?.of === document ? uncertainties.uncertainties : null;
 }

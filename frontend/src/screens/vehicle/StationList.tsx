@@ -2,6 +2,7 @@ import { Box, Flex } from "@chakra-ui/react";
 import { memo } from "react";
 import { NavLink } from "react-router";
 import type { Live, Loads, Standing } from "../../api/client";
+import { useRunList } from "../../document/useRunList";
 import { useSearchList } from "../../stations/options/useSearches";
 import { ratioText, useUnits } from "../../ui/fields/units";
 import { Rail } from "../../ui/frame/Rail";
@@ -24,6 +25,7 @@ export const StationList = memo(function StationList({
 }) {
   const units = useUnits();
   const options = useOptionsFigure(workshop, vehicle);
+  const runs = useRunsFigure(vehicle);
   const met =
     live?.gauges.filter((g) => g.target !== null && (g.standing === "holds" || g.standing === "tight"))
       .length ?? 0;
@@ -43,6 +45,7 @@ export const StationList = memo(function StationList({
     { name: "Options", to: "options", standing: options.standing, figure: options.figure },
     { name: "Fit", to: "fit", ...fitFigure(live) },
     { name: "Loads", to: "loads", ...loadsFigure(loads) },
+    { name: "Runs", to: "runs", ...runs },
   ];
   return (
     <Rail aria-label="Stations" pt={{ md: "3" }} overflowX={{ base: "auto", md: "visible" }} data-screen-only>
@@ -80,6 +83,20 @@ function useOptionsFigure(workshop: string, vehicle: string): { standing: Standi
   if (!newest) return { standing: "unknown", figure: "not searched" };
   return { standing: newest.meeting ? "holds" : "misses", figure: `${newest.meeting ?? 0} meet all` };
 }
+
+/** How many runs there are, and how far the last one was off. */
+function useRunsFigure(vehicle: string): { standing: Standing; figure: string } {
+  const runs = useRunList(vehicle).data?.filter((run) => !run.put_away) ?? [];
+  const off = runs[0]?.off;
+  if (runs.length === 0) return { standing: "unknown", figure: "none yet" };
+  if (off === null || off === undefined) return { standing: "unknown", figure: `${runs.length}` };
+  const share = Math.abs(off);
+  const standing = share <= GOOD ? "holds" : share <= FAIR ? "tight" : "misses";
+  return { standing, figure: `${runs.length}, off by ${Math.round(100 * share)} %` };
+}
+
+/** Up to which a prediction counts as good, and as fair. */
+const [GOOD, FAIR] = [0.04, 0.1];
 
 /** It starts, its branches pull together, and it rolls forwards as far as the drawing can tell. */
 function lineStanding(live: Live | null): Standing {

@@ -27,12 +27,16 @@ const FitStation = lazy(() =>
 const LoadsStation = lazy(() =>
   import("../../stations/loads/LoadsStation").then((m) => ({ default: m.LoadsStation })),
 );
+const RunsStation = lazy(() =>
+  import("../../stations/runs/RunsStation").then((m) => ({ default: m.RunsStation })),
+);
 const STATIONS: Record<string, React.ComponentType> = {
   brief: memo(BriefStation),
   line: memo(LineStation),
   options: memo(OptionsStation),
   fit: memo(FitStation),
   loads: memo(LoadsStation),
+  runs: memo(RunsStation),
 };
 /** One vehicle with everything around it: stations, readout, undo, saving. */
 export function Workbench(opened: Vehicle) {

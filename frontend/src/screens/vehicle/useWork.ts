@@ -101,14 +101,15 @@ export function useWork(opened: Vehicle): Work {
   const swept = wheels.some((w) => isSelected(selected, w.path, w.member)) ? selected : null;
   // Only the Line shows what other sizes would do.
   const sweep = useSweep(of, station === "line" ? swept : null, held);
-  const uncertainties = useUncertainties(document, useBar().preferences.doubtAssumed);
+  const uncertainties = useUncertainties(vehicle, document, useBar().preferences.doubtAssumed);
   const judged = useMemo(() => live && withLoads(live, loads), [live, loads]);
   const figures = useMemo(
     () => judged && { live: judged, sweep, held, faults, selected, wish, marked: mark, uncertainties },
     [judged, sweep, held, faults, selected, wish, mark, uncertainties],
   );
   const saved = saving.state.kind === "saved" ? saving.state.at : null;
-  const place = useMemo(() => ({ vehicle, workshop, saved }), [vehicle, workshop, saved]);
+  const { account } = owner;
+  const place = useMemo(() => ({ account, vehicle, workshop, saved }), [account, vehicle, workshop, saved]);
   return {
     document,
     painted,

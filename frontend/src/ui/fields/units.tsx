@@ -17,6 +17,8 @@ export interface Units {
   limits: Vocabulary["limits"];
   /** What is typed of how much sources, controllers and supplies stand. */
   ratings: Vocabulary["ratings"];
+  /** Kinds of test runs. */
+  runs: Vocabulary["runs"];
   /** Of shafts and bores. */
   shapes: string[];
 }
@@ -40,6 +42,7 @@ export function makeUnits(vocabulary: Vocabulary, system: System, reducing: bool
     reducing,
     measures: vocabulary.measures,
     ratings: vocabulary.ratings,
+    runs: vocabulary.runs,
     aids: vocabulary.aids,
     kinds: makeKinds(vocabulary.stages),
     limits: vocabulary.limits,

@@ -1,0 +1,267 @@
+import { Box, Button, Flex, Input } from "@chakra-ui/react";
+import { type KeyboardEvent, useEffect, useRef, useState } from "react";
+import type { Fault, Learnt, LoggedRun, Refusal, RunKind } from "../../api/client";
+import { useDocument, usePlace } from "../../document/context";
+import { FaultText } from "../../ui/fields/FaultText";
+import { TextField } from "../../ui/fields/TextField";
+import { completed, useUnits } from "../../ui/fields/units";
+import { asDocument, type Entry, nextEntry } from "./run";
+import { SaidField } from "./SaidField";
+import type { Runs } from "./useRuns";
+import { keepEntry, storedEntry } from "./waiting";
+
+interface Props {
+  runs: Runs;
+  learnt: Learnt | undefined;
+  /** A run brought into the form: one that was refused, or one that is proposed. */
+  brought: Entry | null;
+}
+
+/** The next run: what, the readings in large fields, and the rest as it was the last time. */
+export function NewRun({ runs, learnt, brought }: Props) {
+  const { account, vehicle } = usePlace();
+  const design = useDocument();
+  const units = useUnits();
+  const logged = runs.logged ?? [];
+  const [entry, setEntry] = useState<Entry>(
+    () =>
+      storedEntry<Entry>(account, vehicle) ??
+      nextEntry(
+        units.runs,
+        (logged[0]?.document.kind as string | undefined) ?? "distance_time",
+        logged,
+        design,
+      ),
+  );
+  const [refusal, setRefusal] = useState<Refusal | null>(null);
+  const [sending, setSending] = useState(false);
+  const first = useRef<HTMLInputElement>(null);
+  useEffect(() => keepEntry(account, vehicle, entry), [account, vehicle, entry]);
+  useEffect(() => {
+    if (brought) setEntry(brought);
+  }, [brought]);
+  const kind = units.runs.find((one) => one.kind === entry.kind) ?? (units.runs[0] as RunKind);
+  const faults = refusal?.faults ?? [];
+  const say = (key: string, value: unknown) =>
+    setEntry((old) => ({ ...old, said: { ...old.said, [key]: value } }));
+  const counted = entry.readings.filter((reading) => reading.trim() !== "").length;
+  const logIt = async () => {
+    setSending(true);
+    const refused = await runs.log(asDocument(entry), entry.tried);
+    setSending(false);
+    setRefusal(refused);
+    if (!refused) setEntry((old) => ({ ...old, readings: [""], note: "" }));
+    first.current?.focus();
+  };
+  return (
+    <Box as="section" aria-label="New run" data-new-run>
+      <Flex gap="2" wrap="wrap" align="end">
+        <Box>
+          <label htmlFor="run-kind" className="visually-hidden">
+            What is measured
+          </label>
+          <select
+            id="run-kind"
+            className="plain"
+            value={entry.kind}
+            onChange={(event) =>
+              setEntry({
+                ...nextEntry(units.runs, event.target.value, logged, design, entry.tried),
+                readings: entry.readings,
+              })
+            }
+          >
+            {units.runs.map((one) => (
+              <option key={one.kind} value={one.kind}>
+                {one.title}
+              </option>
+            ))}
+          </select>
+        </Box>
+        {kind.fields.map((field) => (
+          <Box key={field.key} w={field.dimension ? "118px" : "auto"}>
+            <SaidField
+              field={field}
+              value={entry.said[field.key]}
+              fault={at(faults, field.key)}
+              onChange={(value) => say(field.key, value)}
+            />
+          </Box>
+        ))}
+        <Gearing
+          entry={entry}
+          runs={logged}
+          learnt={learnt}
+          onChoose={(tried) => setEntry({ ...entry, tried })}
+        />
+      </Flex>
+      <Readings
+        kind={kind}
+        readings={entry.readings}
+        faults={faults}
+        first={first}
+        onChange={(readings) => setEntry((old) => ({ ...old, readings }))}
+        onDone={() => counted > 0 && void logIt()}
+        complete={(text) => completed(units, kind.dimension, text)}
+      />
+      {at(faults, "readings", true) && (
+        <FaultText id="run-readings" fault={at(faults, "readings", true) as Fault} />
+      )}
+      <Flex gap="3" mt="2" align="center" wrap="wrap">
+        <Button
+          variant="solid"
+          minH="44px"
+          px="5"
+          disabled={counted === 0 || sending}
+          onClick={() => void logIt()}
+          data-log-it
+        >
+          {counted > 1 ? `Log ${counted} readings` : "Log it"}
+        </Button>
+        <Remembered kind={kind} said={entry.said} />
+      </Flex>
+      {refusal && faults.length === 0 && (
+        <Box role="alert" color="brick" mt="1">
+          {refusal.detail}
+        </Box>
+      )}
+      <details style={{ marginTop: "6px" }} open={kind.conditions.some((field) => at(faults, field.key))}>
+        <summary>How it was made</summary>
+        <Box display="grid" gap="2" mt="1" gridTemplateColumns="repeat(auto-fill, minmax(150px, 1fr))">
+          {kind.conditions.map((field) => (
+            <SaidField
+              key={field.key}
+              field={field}
+              value={entry.said[field.key]}
+              fault={at(faults, field.key)}
+              onChange={(value) => say(field.key, value)}
+            />
+          ))}
+          <TextField
+            label="Note"
+            value={entry.note}
+            onChange={(note) => setEntry((old) => ({ ...old, note }))}
+          />
+        </Box>
+      </details>
+    </Box>
+  );
+}
+
+const at = (faults: Fault[], key: string, whole = false) =>
+  faults.find((fault) => fault.path === key || (!whole && fault.path.startsWith(`${key}.`)));
+
+interface ReadingsProps {
+  kind: RunKind;
+  readings: string[];
+  faults: Fault[];
+  first: React.RefObject<HTMLInputElement | null>;
+  onChange: (readings: string[]) => void;
+  onDone: () => void;
+  complete: (text: string) => string;
+}
+
+/** A row of large fields: a number and Enter, the next number and Enter; Enter in an empty one logs them. */
+function Readings({ kind, readings, faults, first, onChange, onDone, complete }: ReadingsProps) {
+  const units = useUnits();
+  const row = useRef<HTMLDivElement>(null);
+  const example = units.entry(kind.dimension).example;
+  const put = (place: number, text: string) => onChange(readings.map((old, k) => (k === place ? text : old)));
+  const onKeyDown = (event: KeyboardEvent, place: number) => {
+    if (event.key !== "Enter") return;
+    event.preventDefault();
+    if (readings[place]?.trim() === "") return onDone();
+    const done = readings.map((old, k) => (k === place ? complete(old) : old));
+    onChange(place === readings.length - 1 ? [...done, ""] : done);
+    requestAnimationFrame(() => row.current?.querySelectorAll("input")[place + 1]?.focus());
+  };
+  return (
+    <Flex
+      ref={row}
+      gap="2"
+      mt="2"
+      wrap="wrap"
+      role="group"
+      aria-label={`Readings: ${kind.title}`}
+      data-readings
+    >
+      {readings.map((reading, place) => {
+        const fault = faults.find((one) => one.path === `readings[${place}]`);
+        return (
+          // biome-ignore lint/suspicious/noArrayIndexKey: a reading is its place in the row
+          <Box key={place}>
+            <Input
+              ref={place === 0 ? first : undefined}
+              aria-label={`Reading ${place + 1}`}
+              aria-invalid={fault ? true : undefined}
+              inputMode={units.system === "metric" ? "decimal" : "text"}
+              value={reading}
+              placeholder={place === 0 ? example : "next"}
+              w="116px"
+              h="52px"
+              fontSize="22px"
+              onChange={(event) => put(place, event.target.value)}
+              onBlur={() => reading.trim() && put(place, complete(reading))}
+              onKeyDown={(event) => onKeyDown(event, place)}
+            />
+            {fault && <FaultText id={`reading-${place}`} fault={fault} />}
+          </Box>
+        );
+      })}
+      {readings.at(-1)?.trim() !== "" && (
+        <Button h="52px" aria-label="Another reading" onClick={() => onChange([...readings, ""])}>
+          +
+        </Button>
+      )}
+    </Flex>
+  );
+}
+
+interface GearingProps {
+  entry: Entry;
+  runs: LoggedRun[];
+  learnt: Learnt | undefined;
+  onChoose: (tried: number | null) => void;
+}
+
+/** With which gearing: the design as it is, or one that was run before. */
+function Gearing({ entry, runs, learnt, onChoose }: GearingProps) {
+  const keys = [...new Set(runs.map((run) => run.design))];
+  const names = new Map(keys.map((key) => [key, learnt?.designs[String(key)]]));
+  const others = keys.filter((key) => names.get(key) && names.get(key) !== learnt?.present);
+  if (others.length === 0) return null;
+  return (
+    <Box>
+      <label htmlFor="run-gearing" className="visually-hidden">
+        With which gearing
+      </label>
+      <select
+        id="run-gearing"
+        className="plain"
+        value={entry.tried ?? ""}
+        onChange={(event) => onChoose(event.target.value ? Number(event.target.value) : null)}
+      >
+        <option value="">{`with ${learnt?.present ?? "the design as it is"}, as it is now`}</option>
+        {others.map((key) => (
+          <option key={key} value={key}>{`with ${names.get(key)}`}</option>
+        ))}
+      </select>
+    </Box>
+  );
+}
+
+/** What is taken over from the last run, in one line. */
+function Remembered({ kind, said }: { kind: RunKind; said: Record<string, unknown> }) {
+  const told = kind.conditions.filter((field) => said[field.key] !== undefined && said[field.key] !== "");
+  const voltage = said.supply_voltage === undefined;
+  return (
+    <Box fontSize="sm" color="ink.second">
+      {told.map((field) => `${field.label.toLowerCase()} ${said[field.key]}`).join(" · ")}
+      {voltage && (
+        <Box as="span" data-wants-voltage>
+          {told.length > 0 && " · "}voltage at rest not measured: the prediction gets 2 % of doubt
+        </Box>
+      )}
+    </Box>
+  );
+}

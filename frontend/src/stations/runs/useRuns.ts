@@ -1,0 +1,144 @@
+/** The log of a vehicle: what the server has, what waits on this device, and changes to either. */
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useCallback, useEffect, useRef, useState } from "react";
+import { answer, api, type LoggedRun, type Refusal, RefusedError } from "../../api/client";
+import { useEdit, usePlace } from "../../document/context";
+import { useRunList } from "../../document/useRunList";
+import type { RunDocument } from "./run";
+import { keepWaiting, type Waiting, waitingRuns } from "./waiting";
+
+const AGAIN_MS = 8000;
+
+export interface Runs {
+  /** The newest first; null before the first answer. */
+  logged: LoggedRun[] | null;
+  waiting: Waiting[];
+  /** Log a run; what the server refuses comes back, what does not reach it waits. */
+  log: (document: RunDocument, tried: number | null) => Promise<Refusal | null>;
+  /** Take one that waits away again, back into the form. */
+  takeBack: (id: string) => void;
+  change: (run: LoggedRun, patch: { document?: RunDocument; put_away?: boolean }) => Promise<void>;
+  trouble: string;
+}
+
+export function useRuns(): Runs {
+  const { account, vehicle } = usePlace();
+  const { present } = useEdit();
+  const queries = useQueryClient();
+  const [waiting, setWaiting] = useState(() => waitingRuns(account, vehicle));
+  const [trouble, setTrouble] = useState("");
+  const newest = useRef(waiting);
+  const keep = useCallback(
+    (runs: Waiting[]) => {
+      newest.current = runs;
+      keepWaiting(account, vehicle, runs);
+      setWaiting(runs);
+    },
+    [account, vehicle],
+  );
+  const list = useRunList(vehicle);
+  const arrived = useCallback(
+    (run: LoggedRun) => {
+      queries.setQueryData<LoggedRun[]>(["runs", vehicle], (old) =>
+        byTime([run, ...(old ?? []).filter((one) => one.id !== run.id)]),
+      );
+      void queries.invalidateQueries({ queryKey: ["last-runs"] });
+    },
+    [queries, vehicle],
+  );
+  const sending = useRef(false);
+  const send = useCallback(async () => {
+    if (sending.current) return;
+    sending.current = true;
+    try {
+      for (const run of newest.current.filter((one) => !one.refused)) {
+        const refused = await sent(vehicle, run, arrived);
+        const others = newest.current.filter((one) => one.id !== run.id);
+        keep(refused ? [...others, { ...run, refused }] : others);
+      }
+    } catch {
+      // No connection: they wait.
+    } finally {
+      sending.current = false;
+    }
+  }, [vehicle, arrived, keep]);
+  useEffect(() => {
+    const again = () => void send();
+    again();
+    window.addEventListener("online", again);
+    const timer = window.setInterval(() => newest.current.some((one) => !one.refused) && again(), AGAIN_MS);
+    return () => {
+      window.removeEventListener("online", again);
+      window.clearInterval(timer);
+    };
+  }, [send]);
+  return {
+    logged: list.data ?? null,
+    waiting,
+    log: async (document, tried) => {
+      const design = tried === null ? present() : null;
+      const run = { id: crypto.randomUUID(), document, design, tried, made_at: new Date().toISOString() };
+      keep([...newest.current, run]);
+      await send();
+      const refused = newest.current.find((one) => one.id === run.id)?.refused ?? null;
+      if (refused) keep(newest.current.filter((one) => one.id !== run.id));
+      return refused;
+    },
+    takeBack: (id) => keep(newest.current.filter((one) => one.id !== id)),
+    change: async (run, patch) => {
+      setTrouble("");
+      try {
+        arrived(await changed(vehicle, run, patch));
+      } catch (error) {
+        setTrouble(error instanceof Error ? error.message : "There is no connection: nothing was changed.");
+        void queries.invalidateQueries({ queryKey: ["runs", vehicle] });
+      }
+    },
+    trouble,
+  };
+}
+
+/** Send one; the refusal where there is one. */
+async function sent(
+  vehicle: string,
+  run: Waiting,
+  arrived: (run: LoggedRun) => void,
+): Promise<Refusal | null> {
+  const { refused: _, ...body } = run;
+  try {
+    const asked = api.POST("/api/vehicles/{vehicle}/runs/", {
+      params: { path: { vehicle } },
+      body: { ...body, design: body.design as unknown as Record<string, unknown> | null },
+    });
+    arrived(await answer(asked));
+    return null;
+  } catch (error) {
+    if (error instanceof RefusedError && error.status < 500 && error.status !== 401) return error.refusal;
+    throw error;
+  }
+}
+
+const changed = (vehicle: string, run: LoggedRun, patch: { document?: RunDocument; put_away?: boolean }) =>
+  answer(
+    api.PATCH("/api/vehicles/{vehicle}/runs/{run}/", {
+      params: { path: { vehicle, run: run.id } },
+      body: { base: run.version, ...patch },
+    }),
+  );
+
+const byTime = (runs: LoggedRun[]) => [...runs].sort((a, b) => b.made_at.localeCompare(a.made_at));
+
+/** What the runs show: asked again when a run or the saved design has changed, the last answer staying meanwhile. */
+export function useLearnt(runs: LoggedRun[] | null) {
+  const { vehicle, saved } = usePlace();
+  const state = runs?.map((run) => `${run.id} ${run.version}`).join() ?? "";
+  const last = useRef(saved);
+  if (saved) last.current = saved;
+  return useQuery({
+    queryKey: ["learnt", vehicle, last.current, state],
+    queryFn: () => answer(api.GET("/api/vehicles/{vehicle}/learnt/", { params: { path: { vehicle } } })),
+    enabled: runs !== null,
+    placeholderData: (old) => old,
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+}

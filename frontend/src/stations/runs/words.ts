@@ -1,0 +1,36 @@
+/** Runs in words. Pure. */
+import type { Learnt, LoggedRun, Standing } from "../../api/client";
+import { show, type Units } from "../../ui/fields/units";
+
+export type Judged = Learnt["runs"][number];
+
+/** "+4.1 %", "−0.6 %"; empty where nothing was predicted. */
+export function offText(off: number | null | undefined): string {
+  if (off === null || off === undefined) return "";
+  const share = 100 * off;
+  return `${share < 0 ? "−" : "+"}${Math.abs(share).toFixed(1)} %`;
+}
+
+const EXPECTED = 2;
+
+/** How a run stands against what is known now, in its own doubt. */
+export function standing(judged: Judged | undefined): Standing {
+  if (!judged || judged.z === null) return "unknown";
+  if (judged.odd) return "misses";
+  return Math.abs(judged.z) <= EXPECTED ? "holds" : "tight";
+}
+
+export function valueText(units: Units, dimension: string, si: number | null): string {
+  const shown = show(units, dimension, si);
+  return shown.unit ? `${shown.number} ${shown.unit}` : shown.number;
+}
+
+/** What is worth saying first: the clearest difference, else how good the prediction is. */
+export function headline(learnt: Learnt | undefined, runs: LoggedRun[]): string {
+  if (runs.length === 0) return "No runs yet";
+  const clear = learnt?.differences.filter((one) => one.real) ?? [];
+  const best = clear.find((one) => one.words.startsWith("Time") || one.what.startsWith("Time")) ?? clear[0];
+  if (best) return best.words.split(";")[0] ?? "";
+  const last = runs[0];
+  return last?.off == null ? `${last?.words ?? ""} logged` : `The last run was off by ${offText(last.off)}`;
+}
