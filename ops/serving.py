@@ -86,12 +86,14 @@ def serve(service: Service, port: int, *, fresh: bool = False) -> int:
         parts = [
             Watched("application", lambda: launch(env, listening, service.log)),
             Watched("worker", lambda: launch_worker(env, service.log)),
+            Watched("rig", lambda: launch_rig(env, service.log)),
         ]
         print("· Application …", flush=True)
         parts[0].start()
         assert parts[0].running is not None  # it has just been started
         await_answer(parts[0].running, port)
-        parts[1].start()
+        for part in parts[1:]:
+            part.start()
         took = time.monotonic() - begun
         print(f"\nYdrometer is ready after {took:.1f} s:  http://127.0.0.1:{port}/\nCtrl-C stops it.", flush=True)
         look_after(parts, service.cluster if "DATABASE_URL" not in os.environ else None, service.log)
@@ -167,6 +169,11 @@ def launch_worker(env: dict[str, str], log: Path | None = None) -> subprocess.Po
     """One process that goes through large searches on one core."""
     # Polite from its first moment: loading its libraries would hold up who waits for an answer.
     return _launch(["nice", "-n", "19", PYTHON, "manage.py", "work"], {**env, **SERVING}, log)
+
+
+def launch_rig(env: dict[str, str], log: Path | None = None) -> subprocess.Popen[bytes]:
+    """The one process that does what is ordered of practice rigs."""
+    return _launch(["nice", "-n", "10", PYTHON, "manage.py", "rig"], {**env, **SERVING}, log)
 
 
 def listen(port: int) -> socket.socket:

@@ -51,15 +51,18 @@ class RunSerializer(serializers.Serializer[Any]):
     off = serializers.FloatField(allow_null=True)
 
 
-class NewRunSerializer(serializers.Serializer[Any]):
-    """A run of a design that comes with it, or of one that was run before, by its key; else of the present one. `id` is
-    drawn where the run was typed: sent twice it is one run.
-    """
+class DesignOfRunSerializer(serializers.Serializer[Any]):
+    """A design that comes along, or one that was run before, by its key; else the present one."""
+
+    design = DocumentField(required=False, allow_null=True)
+    tried = serializers.IntegerField(min_value=1, max_value=2**62, required=False, allow_null=True)
+
+
+class NewRunSerializer(DesignOfRunSerializer):
+    """A run with its design. `id` is drawn where the run was typed: sent twice it is one run."""
 
     id = serializers.UUIDField()
     document = DocumentField()
-    design = DocumentField(required=False, allow_null=True)
-    tried = serializers.IntegerField(min_value=1, max_value=2**62, required=False, allow_null=True)
     made_at = serializers.DateTimeField(required=False, allow_null=True)
 
 
@@ -109,6 +112,21 @@ def vehicle_of(request: Request, vehicle: UUID, roles: Any = access.READERS) -> 
     return access.belonging(Vehicle.objects.all(), acting(request), roles, pk=vehicle)
 
 
+def design_of(vehicle: Vehicle, asked: dict[str, Any]) -> Tried:
+    """The design that a run is, or will be, made with.
+
+    Raises:
+        Http404: there is no such one.
+        DocumentError: the one that comes along has faults.
+    """
+    if asked.get("tried") is not None:
+        return get_object_or_404(vehicle.tried, pk=asked["tried"])
+    if asked.get("design") is not None:
+        design.read(asked["design"])
+        return actions.tried(vehicle, asked["design"])
+    return actions.present_design(vehicle)
+
+
 class RunsView(APIView):
     @extend_schema(responses={200: RunSerializer(many=True), **HIDDEN})
     def get(self, request: Request, vehicle: UUID) -> Response:
@@ -121,18 +139,10 @@ class RunsView(APIView):
         """Logs a run."""
         found = vehicle_of(request, vehicle, access.EDITORS)
         asked = read(NewRunSerializer, request)
-        of = self._design(found, asked)
+        of = design_of(found, asked)
         new = NewRun(asked["id"], asked["document"], made_at=asked.get("made_at"))
         made = actions.log_run(acting(request), found, new, of)
         return Response(RunSerializer(made).data, status=status.HTTP_201_CREATED)
-
-    def _design(self, vehicle: Vehicle, asked: dict[str, Any]) -> Tried:
-        if asked.get("tried") is not None:
-            return get_object_or_404(vehicle.tried, pk=asked["tried"])
-        if asked.get("design") is not None:
-            design.read(asked["design"])
-            return actions.tried(vehicle, asked["design"])
-        return actions.present_design(vehicle)
 
 
 class LastRunsView(APIView):

@@ -65,3 +65,58 @@ class Run(models.Model):
 
     def __str__(self) -> str:
         return f"{self.words} of {self.vehicle}"
+
+
+class Rig(models.Model):
+    """A practice rig for a vehicle: what is hidden of it, and what it remembers.
+
+    `seed` and `base` say what is hidden, see `ydrometer.instruments.rig`; `state` is that of its battery and winding.
+    `shown` says whether somebody has asked to see it.
+    """
+
+    vehicle = models.OneToOneField(Vehicle, models.CASCADE, related_name="rig")
+    seed = models.PositiveBigIntegerField()
+    base = models.JSONField()
+    state = models.JSONField(default=dict)
+    shown = models.BooleanField(default=False)
+
+    def __str__(self) -> str:
+        return f"rig of {self.vehicle}"
+
+
+class OrderState(models.TextChoices):
+    WAITING = "waiting"
+    RUNNING = "running"
+    DONE = "done"
+    STOPPED = "stopped"
+
+
+class Order(models.Model):
+    """Something the rig is to do: an action a few times, with a design. Its lines are written as time goes by."""
+
+    rig = models.ForeignKey(Rig, models.CASCADE, related_name="orders")
+    action = models.CharField(max_length=10)
+    repeats = models.PositiveSmallIntegerField()
+    tried = models.ForeignKey(Tried, models.CASCADE, related_name="+")
+    author = models.ForeignKey(settings.AUTH_USER_MODEL, models.CASCADE, related_name="+")
+    state = models.CharField(max_length=10, choices=OrderState.choices, default=OrderState.WAITING)
+    ordered_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["pk"]
+
+    def __str__(self) -> str:
+        return f"{self.action} {self.repeats} times on the {self.rig}"
+
+
+class Line(models.Model):
+    """A line that the rig has spoken; its key counts up, so that whoever listens knows where to go on."""
+
+    order = models.ForeignKey(Order, models.CASCADE, related_name="lines")
+    text = models.TextField()
+
+    class Meta:
+        ordering = ["pk"]
+
+    def __str__(self) -> str:
+        return self.text

@@ -13,6 +13,7 @@ from server.config.urls import api
 from server.demo.load import load
 from server.runs.actions import NewRun, log_run, present_design
 from server.runs.models import Run
+from server.runs.rig import order
 from server.searches.actions import ask
 from server.searches.models import Search
 from server.workshops import tokens
@@ -125,6 +126,12 @@ TABLE: dict[str, dict[str, tuple[str, Any]]] = {
     "vehicles/<uuid:vehicle>/runs/file/": {"get": (MEMBERS, None)},
     "vehicles/<uuid:vehicle>/runs/<uuid:run>/": {"patch": (EDITORS, {"base": 1, "put_away": True})},
     "vehicles/<uuid:vehicle>/readings/": {"post": (TOKENS, {"document": PUSH})},
+    "vehicles/<uuid:vehicle>/rig/": {
+        "get": (MEMBERS, None),
+        "post": (EDITORS, {"action": "spin"}),
+        "patch": (EDITORS, {"do": "charge"}),
+    },
+    "vehicles/<uuid:vehicle>/rig/stream/": {"get": (MEMBERS, None)},
     "vehicles/<uuid:vehicle>/learnt/": {"get": (MEMBERS, None), "post": (EDITORS, None)},
 }
 VERBS = ("get", "post", "put", "patch", "delete")
@@ -159,6 +166,7 @@ class Permissions(WorkshopCase):
         cls.token, _ = tokens.make(cls.people["owner"], cls.workshop, "gates")
         new = NewRun(UUID("00000000-0000-4000-8000-00000000000b"), PUSH)
         cls.run_of_it = log_run(cls.people["owner"], cls.vehicle, new, present_design(cls.vehicle))
+        order(cls.people["owner"], cls.vehicle, "spin", 1, present_design(cls.vehicle))
         cls.search = ask(cls.people["owner"], cls.workshop, cls.vehicle, REQUEST).search
 
     def address(self, route: str) -> str:

@@ -2,13 +2,17 @@
 
 from __future__ import annotations
 
+import json
 from typing import Any
+from unittest import mock
 from uuid import uuid4
 
 from rest_framework.test import APIClient
 
 from server.designs.thinning import thin
-from server.runs.models import Run
+from server.runs.models import Line, Run
+from server.runs.rig import Worker
+from server.runs.rig_api import events
 from server.workshops import tokens
 from server.workshops.models import Membership, Role
 from tests.core.designs import changed
@@ -167,3 +171,77 @@ class Instruments(RunsCase):
         listed = self.as_("owner").get(address).json()
         self.assertEqual([(one["name"], one["secret"]) for one in listed],
                          [("gates by the hall door", ""), ("counter", "")])  # fmt: skip
+
+
+class PracticeRig(RunsCase):
+    """The rig with a clock of the test's own."""
+
+    def setUp(self) -> None:
+        self.now = 0.0
+
+    def worker(self) -> Worker:
+        return Worker(clock=lambda: self.now)
+
+    def order(self, action: str = "run") -> Any:
+        return self.as_("editor").post(self.address("rig/"), {"action": action, "repeats": 2}, format="json")
+
+    def change(self, do: str) -> Any:
+        return self.as_("editor").patch(self.address("rig/"), {"do": do}, format="json").json()
+
+    def test_lines_come_as_time_goes_by_and_a_run_lands_in_the_log(self) -> None:
+        self.assertEqual(self.order().json()["action"], "run")
+        self.assertEqual(self.order().status_code, 400)
+        worker = self.worker()
+        worker.step()
+        self.now = 4.0
+        worker.step()
+        some = Line.objects.count()
+        self.assertGreater(some, 2)
+        self.now = 60.0
+        worker.step()
+        self.assertGreater(Line.objects.count(), some)
+        (run,) = Run.objects.all()
+        self.assertEqual((run.origin, run.words, len(run.document["readings"])), ("rig", "Time over 25 m", 2))
+        self.assertIsNone(self.as_("viewer").get(self.address("rig/")).json()["action"])
+
+    def test_another_process_goes_on_where_one_was_killed(self) -> None:
+        self.order()
+        first, second = self.worker(), self.worker()
+        first.step()
+        self.now = 4.0
+        first.step()
+        self.now = 9.0
+        second.step()
+        self.now = 90.0
+        second.step()
+        texts = list(Line.objects.values_list("text", flat=True))
+        times = [json.loads(text)["t"] for text in texts if '"t"' in text]
+        self.assertEqual(times, sorted(times))
+        self.assertEqual(sum('"gate": 2' in text for text in texts), 2)
+        self.assertEqual(Run.objects.count(), 1)
+
+    def test_who_comes_again_gets_neither_gap_nor_double(self) -> None:
+        self.order("push")
+        worker = self.worker()
+        worker.step()
+        self.now = 90.0
+        worker.step()
+        rig = self.vehicle.rig
+        with mock.patch("server.runs.rig_api.connection"):
+            whole = [event for event in events(rig, 0) if event.startswith("id")]
+            last = int(whole[20].split("\n")[0].removeprefix("id: "))
+            again = [event for event in events(rig, last) if event.startswith("id")]
+        self.assertEqual(whole[21:], again)
+        self.assertEqual(len(whole), Line.objects.count())
+
+    def test_what_is_stopped_is_not_logged_and_what_is_hidden_is_shown_when_asked(self) -> None:
+        self.assertEqual(self.order().json()["hidden"], [])
+        worker = self.worker()
+        worker.step()
+        self.assertIsNone(self.change("stop")["action"])
+        self.now = 90.0
+        worker.step()
+        self.assertFalse(Run.objects.exists())
+        hidden = {one["name"]: one["factor"] for one in self.change("show")["hidden"]}
+        self.assertIn("rolling_resistance", hidden)
+        self.assertEqual(self.change("start anew")["hidden"], [])

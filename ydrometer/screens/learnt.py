@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from functools import cached_property
 from typing import Any
 
 import numpy as np
@@ -19,7 +20,6 @@ from ydrometer.trials.fitted_design import FITTED, fitted_values, written
 from ydrometer.trials.over_reduction import over_reduction
 from ydrometer.trials.trial import Trial
 from ydrometer.trials.tried import changed_since, essence, names, reduction
-from ydrometer.trials.unknowns import Unknown
 from ydrometer.trials.upcoming import Proposal, upcoming
 from ydrometer.trials.words import correlation_words, told_words, unknown_words, why_left_out
 from ydrometer.trials.written import typed
@@ -76,9 +76,10 @@ class UnknownShown:
     """What was guessed of a design, and what is known of it now.
 
     Attributes:
-        name. path, dimension, value, before: of what it stands for first, SI. factor: of the most likely value to the
-        guess. prior, sd: standard deviation of ln of the factor before and now. told: share of the doubt that is gone.
-        silent: whether the runs say nothing of it. words: the same in a sentence.
+        name. path: of what it stands for first. dimension: of its value, empty where only the factor tells something.
+        before, value: SI. factor: of the most likely value to the guess. prior, sd: standard deviation of ln of the
+        factor before and now. told: share of the doubt that is gone. silent: whether the runs say nothing of it.
+        words: the same in a sentence.
     """
 
     name: str
@@ -96,12 +97,17 @@ class UnknownShown:
 
 @dataclass(frozen=True, slots=True)
 class DifferenceShown:
-    """Which of two gearings is better: in words, whether it is more than chance, and what would settle it."""
+    """Which of two gearings is better: what was measured, the better one and the other, by how much in words, whether
+    that is more than chance, what would settle it, and whether something else of one of them has changed since.
+    """
 
     what: str
+    ahead: str
+    behind: str
     words: str
     real: bool
     settle: str
+    stale: bool
 
 
 @dataclass(frozen=True, slots=True)
@@ -155,12 +161,14 @@ class Learnt:
     """All of it.
 
     Attributes:
-        present: what the present design is called. designs: what each is called, by key. off: of the newest run.
+        present: what the present design is called. sentence: what the runs say of the gearings; empty where they say
+        nothing yet. designs: what each is called, by key. off: of the newest run.
         values: to be put into the present design, by path, as typed; none where nothing is told. together: how they
         vary with each other, for the readout. converged, chi_square, degrees: of the fit.
     """
 
     present: str
+    sentence: str
     designs: dict[str, str]
     runs: list[RunJudged]
     unknowns: list[UnknownShown]
@@ -216,18 +224,21 @@ class _Shown:
         """The whole answer."""
         made = self.made
         judged = [self._run(k) for k in range(len(made.runs))]
+        differences = sorted(map(self._difference, made.differences), key=lambda one: (one.stale, not one.real))
+        curves = self._curves()
         own = [u for u, unknown in enumerate(made.chosen) if self.present in unknown.designs] if judged else []
         told = [self._unknown(u) for u in own]
         fitted = fitted_values(made, self.present)
         return Learnt(
             present=self.present,
+            sentence=_sentence(curves, differences),
             designs=self.designs,
             runs=judged,
             unknowns=told,
             tied=[correlation_words(made.chosen[a], made.chosen[b]) for a, b, _ in made.correlations],
-            differences=[_difference(one) for one in made.differences],
+            differences=differences,
             next=[_proposal(one) for one in upcoming(made)],
-            curves=self._curves(),
+            curves=curves,
             off=judged[-1].off if judged else None,
             values=written(made, fitted) if any(not one.silent for one in told) else {},
             together={"paths": list(fitted.paths), "values": fitted.values.tolist(),
@@ -267,13 +278,12 @@ class _Shown:
         unknown, factor = self.made.chosen[u], float(np.exp(self.made.fit.theta[u]))
         before, told = unknown.held.values[0], float(self.made.told[u])
         path = unknown.held.paths[0]
-        losses = unknown.kind.name == "losses"
         return UnknownShown(
             name=unknown_words(unknown),
             path=path,
-            dimension=self._dimension(unknown, path),
+            dimension=unknown.kind.dimension,
             before=before,
-            value=1.0 - (1.0 - before) * factor if losses else before * factor,
+            value=before * factor,
             factor=factor,
             prior=unknown.sigma,
             sd=float(np.sqrt(self.made.fit.covariance[u, u])),
@@ -287,9 +297,22 @@ class _Shown:
         value = self.made.designs[self.present].values.get(path)
         return f"in the design already, {value.note}" if value is not None and value.note.startswith(FITTED) else ""
 
-    def _dimension(self, unknown: Unknown, path: str) -> str:
-        value = self.made.designs[unknown.designs[0]].values.get(path)
-        return value.dimension if value is not None else "ratio"
+    def _difference(self, one: Difference) -> DifferenceShown:
+        real = one.low * one.high > 0.0 and one.chance < LIKELY
+        if real:
+            settle = ""
+        elif one.needed is None:
+            settle = "the model predicts no difference"
+        else:
+            settle = f"{one.needed} repeats of each would show the predicted difference"
+        ahead, behind = (one.a, one.b) if one.run.better * one.mean >= 0.0 else (one.b, one.a)
+        stale = bool({one.a, one.b} & self._stale_designs)
+        return DifferenceShown(one.run.words, ahead, behind, one.words, real, settle, stale)
+
+    @cached_property
+    def _stale_designs(self) -> set[str]:
+        """Those of which a run has something else changed since."""
+        return {run.design for run, changed in zip(self.made.runs, self.changed, strict=True) if changed}
 
     def _curves(self) -> list[CurveShown]:
         """One of each thing that was measured under the same conditions, the one with most gearings first."""
@@ -350,17 +373,27 @@ def off_by(run: Trial, mean: float, predicted: float | None, zero: float = 0.0) 
     return (mean - predicted) / (predicted - zero)
 
 
-def _difference(one: Difference) -> DifferenceShown:
-    real = one.low * one.high > 0.0 and one.chance < LIKELY
-    if real:
-        settle = ""
-    elif one.needed is None:
-        settle = "the model predicts no difference"
-    else:
-        settle = f"{one.needed} repeats of each would show the predicted difference"
-    return DifferenceShown(one.run.words, one.words, real, settle)
+def _sentence(curves: Sequence[CurveShown], differences: Sequence[DifferenceShown]) -> str:
+    """Which gearing is best so far in what most of them were tried in, and which cannot be told from it."""
+    tried = [(curve, [point for point in curve.points if not point.stale]) for curve in curves]
+    curve, points = max(tried, key=lambda one: len(one[1]), default=(None, []))
+    if curve is None or len(points) < SEVERAL:
+        return ""
+    best = max(points, key=lambda point: curve.better * point.mean).design
+    mine = [one for one in differences if one.what == curve.words and not one.stale and best == one.ahead]
+    worse, open_ones = ([one.behind for one in mine if one.real == real] for real in (True, False))
+    if not worse:
+        return f"{curve.words}: {best} may be best, but none is ahead of the others by more than chance yet"
+    rest = f"; {_and(open_ones)} cannot be told from it yet" if open_ones else ""
+    return f"{curve.words}: {best} is best so far, ahead of {_and(worse)}{rest}"
 
 
+def _and(names: Sequence[str]) -> str:
+    return " and ".join((", ".join(names[:-1]), names[-1])) if len(names) > 1 else names[0]
+
+
+SEVERAL = 2
+"""Gearings from which on one can be called best."""
 LIKELY = 0.05
 """Chance from which on a difference is not told as real."""
 

@@ -17,7 +17,7 @@ from ydrometer.trials.unknowns import Held, Unknown, UnknownKind
 POINTS = 33
 BEYOND = 1.3
 """How far the curve goes on beyond the gearings that were tried."""
-REDUCTION = UnknownKind("reduction", "reduction", 1.0, "", lambda document, branch: None)
+REDUCTION = UnknownKind("reduction", "reduction", 1.0, "", "", lambda document, branch: None)
 
 
 @dataclass(frozen=True, slots=True)

@@ -34,14 +34,16 @@ class UnknownKind:
 
     Attributes:
         name. factor: the field of `Factors` that it multiplies. sigma: standard deviation of ln of the factor where the
-        design does not say how sure it is. each: whether there is one a ground or one a branch. held: of a design and a
-        branch, None where it has no such thing. about: key of a motor by bench points that tells how sure it is.
+        design does not say how sure it is. each: whether there is one a ground or one a branch. dimension: of the value
+        that is told of it; empty where it stands for several and only its factor is. held: of a design and a branch,
+        None where it has no such thing.
     """
 
     name: str
     factor: str
     sigma: float
     each: str
+    dimension: str
     held: Callable[[Document, int], Held | None]
 
 
@@ -105,20 +107,20 @@ def _supply(document: Document, _: int) -> Held | None:
 
 
 KINDS = (
-    UnknownKind("rolling_resistance", "rolling", 0.25, GROUND, _at("vehicle.rolling_resistance")),
-    UnknownKind("grip", "grip", 0.12, GROUND, _at("vehicle.grip")),
-    UnknownKind("losses", "losses", 0.30, "", _losses),
-    UnknownKind("drag_area", "air", 0.20, "", _at("vehicle.drag_area")),
-    UnknownKind("motor_constant", "speed_constant", 0.05, BRANCH,
+    UnknownKind("rolling_resistance", "rolling", 0.25, GROUND, "ratio", _at("vehicle.rolling_resistance")),
+    UnknownKind("grip", "grip", 0.12, GROUND, "ratio", _at("vehicle.grip")),
+    UnknownKind("losses", "losses", 0.30, "", "", _losses),
+    UnknownKind("drag_area", "air", 0.20, "", "area", _at("vehicle.drag_area")),
+    UnknownKind("motor_constant", "speed_constant", 0.05, BRANCH, "speed constant",
                 _of_motor("kv", "free_speed", lambda m: 1.0 / motor_line(m).ke)),
-    UnknownKind("winding_resistance", "winding", 0.10, BRANCH,
+    UnknownKind("winding_resistance", "winding", 0.10, BRANCH, "resistance",
                 _of_motor("resistance", "stall_current", lambda m: motor_line(m).resistance)),
-    UnknownKind("no_load_current", "no_load", 0.20, BRANCH,
+    UnknownKind("no_load_current", "no_load", 0.20, BRANCH, "current",
                 _of_motor("no_load_current", "free_current", lambda m: motor_line(m).no_load_current)),
-    UnknownKind("engine_torque", "engine", 0.08, BRANCH, _engine),
-    UnknownKind("supply_resistance", "supply", 0.20, "", _supply),
-    UnknownKind("wheel_diameter", "radius", 0.01, "", _at("vehicle.wheel_diameter")),
-    UnknownKind("brakes", "brakes", 0.15, "", _at("vehicle.brake_force")),
+    UnknownKind("engine_torque", "engine", 0.08, BRANCH, "", _engine),
+    UnknownKind("supply_resistance", "supply", 0.20, "", "resistance", _supply),
+    UnknownKind("wheel_diameter", "radius", 0.01, "", "length", _at("vehicle.wheel_diameter")),
+    UnknownKind("brakes", "brakes", 0.15, "", "force", _at("vehicle.brake_force")),
 )  # fmt: skip
 """All kinds, with what people usually are wrong by."""
 NAMES = tuple(kind.name for kind in KINDS)

@@ -1250,8 +1250,11 @@ export interface components {
             heat: components["schemas"]["HeatShown"][];
         };
         DifferenceShown: {
+            ahead: string;
+            behind: string;
             real: boolean;
             settle: string;
+            stale: boolean;
             what: string;
             words: string;
         };
@@ -1704,7 +1707,8 @@ export interface components {
          * @description All of it.
          *
          *     Attributes:
-         *         present: what the present design is called. designs: what each is called, by key. off: of the newest run.
+         *         present: what the present design is called. sentence: what the runs say of the gearings; empty where they say
+         *         nothing yet. designs: what each is called, by key. off: of the newest run.
          *         values: to be put into the present design, by path, as typed; none where nothing is told. together: how they
          *         vary with each other, for the readout. converged, chi_square, degrees: of the fit.
          */
@@ -1723,6 +1727,7 @@ export interface components {
             off: number | null;
             present: string;
             runs: components["schemas"]["RunJudged"][];
+            sentence: string;
             tied: string[];
             together: {
                 [key: string]: unknown;

@@ -220,7 +220,10 @@ const config = defineConfig({
       textAlign: "left",
       cursor: "pointer",
       alignItems: "baseline",
-      "& .what": { minW: "0", "& span": { color: "ink.second", ml: "2", fontSize: "13.5px" } },
+      "& .what": {
+        minW: "0",
+        "& span": { color: "ink.second", ml: "2", fontSize: "13.5px", mdDown: { display: "block", ml: "0" } },
+      },
       "& .mean": { fontFamily: "mono", fontWeight: "700", fontSize: "16px" },
       "& .off": {
         fontFamily: "mono",

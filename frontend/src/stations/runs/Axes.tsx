@@ -5,23 +5,22 @@ interface Props {
   frame: Frame;
   at: Scales;
   unitX: string;
-  unitY: string;
   format: (value: number) => string;
   formatX?: (value: number) => string;
 }
 
 /** Marks along both sides with their units, and lines across. */
-export function Axes({ frame, at, unitX, unitY, format, formatX = format }: Props) {
+export function Axes({ frame, at, unitX, format, formatX = format }: Props) {
   const { width, height, left, right, top, bottom } = frame;
   const across = ticks(...at.spanX, Math.max(3, Math.floor(width / 90)));
   const up = ticks(...at.spanY, Math.max(3, Math.floor(height / 44)));
   return (
     <>
-      {up.map((value, k) => (
+      {up.map((value) => (
         <g key={value}>
           <path d={`M ${left} ${at.y(value)} H ${width - right}`} className="gridline" />
           <text x={left - 5} y={at.y(value) + 4} textAnchor="end" className="axis">
-            {k === up.length - 1 && unitY ? `${format(value)} ${unitY}` : format(value)}
+            {format(value)}
           </text>
         </g>
       ))}

@@ -29,12 +29,16 @@ export function InOrder({ runs, chosen, onChoose }: Props) {
     high: relative(run.high, run.after),
   }));
   const frame = { ...FRAME, width, height: HEIGHT };
-  const ys = rows.flatMap((row) => [row.before, row.after, row.low, row.high].map((v) => 100 * (v ?? 0)));
+  // One that is far off would press all others flat: it is drawn at the edge, with its figure.
+  const ys = rows
+    .filter((row) => !row.run.odd)
+    .flatMap((row) => [row.before, row.after, row.low, row.high].map((v) => 100 * (v ?? 0)));
   const at = scales(frame, [0.4, Math.max(2, rows.length) + 0.6], span([...ys, -2, 2]));
+  const edge = (share: number) => at.y(Math.min(at.spanY[1], Math.max(at.spanY[0], 100 * share)));
   const wide = Math.min(12, (width - 60) / (2.4 * Math.max(1, rows.length)));
   return (
     <Shown
-      title="Off the prediction, run by run"
+      title="Off the prediction, %, run by run"
       table={{
         heads: ["run", "what", "gearing", "as designed", "now"],
         rows: rows.map((row, k) => [
@@ -57,7 +61,6 @@ export function InOrder({ runs, chosen, onChoose }: Props) {
             frame={frame}
             at={at}
             unitX=""
-            unitY="%"
             format={signed}
             formatX={(v) => (Number.isInteger(v) ? `${v}` : "")}
           />
@@ -75,30 +78,28 @@ export function InOrder({ runs, chosen, onChoose }: Props) {
                   opacity={0.2}
                 />
               )}
-              {row.before !== null && (
-                <circle
-                  cx={at.x(k + 1)}
-                  cy={at.y(100 * row.before)}
-                  r={3.6}
-                  fill="none"
-                  stroke={SECOND}
-                  data-was
-                />
+              {row.before !== null && !row.run.odd && (
+                <circle cx={at.x(k + 1)} cy={edge(row.before)} r={3.6} fill="none" stroke={SECOND} data-was />
               )}
               {row.after !== null && (
                 <circle
                   cx={at.x(k + 1)}
-                  cy={at.y(100 * row.after)}
+                  cy={edge(row.after)}
                   r={4.2}
                   fill={row.run.odd ? "var(--chakra-colors-panel)" : INK}
                   stroke={row.run.odd ? "var(--chakra-colors-brick)" : INK}
                   data-now
                 />
               )}
+              {row.run.odd && (
+                <text x={at.x(k + 1) + 7} y={edge(row.after ?? 0) + 12} fontSize={12} fill={INK}>
+                  {offText(row.after)}
+                </text>
+              )}
               {chosen.has(row.run.key) && row.after !== null && (
                 <circle
                   cx={at.x(k + 1)}
-                  cy={at.y(100 * row.after)}
+                  cy={edge(row.after)}
                   r={9}
                   fill="none"
                   stroke={INK}

@@ -3,7 +3,7 @@ import type { Learnt } from "../../api/client";
 import { useWidth } from "../../drawing/useWidth";
 import { digits, ratioText, useUnits } from "../../ui/fields/units";
 import { Axes } from "./Axes";
-import { area, FRAME, line, scales, span } from "./plot";
+import { area, FRAME, type Label, line, placedLabels, scales, span } from "./plot";
 import { Shown } from "./Shown";
 
 type Curve = Learnt["curves"][number];
@@ -34,11 +34,18 @@ export function OverReduction({ curve, onChoose }: Props) {
   const xs = curve.reduction;
   const at = scales(frame, span(xs, 0), span(ys));
   const before = line(xs, curve.before.map(shown), at);
+  const labels = placedLabels(
+    curve.points.map((p) => ({ x: at.x(p.reduction), y: at.y(shown(p.mean) as number), text: p.design })),
+    frame,
+  );
   return (
-    <Shown title={`${curve.words} over the reduction`} table={tableOf(curve, shown, unit.symbol)}>
+    <Shown
+      title={`${curve.words}, ${unit.symbol}, over the reduction`}
+      table={tableOf(curve, shown, unit.symbol)}
+    >
       <Box ref={ref} minW="0">
         <svg width={width} height={HEIGHT} role="img" aria-label={spoken(curve)} style={{ display: "block" }}>
-          <Axes frame={frame} at={at} unitX=": 1" unitY={unit.symbol} format={digits} />
+          <Axes frame={frame} at={at} unitX=": 1" format={digits} />
           <path
             d={area(xs, curve.low.map(shown), curve.high.map(shown), at)}
             fill={SPRUCE}
@@ -55,13 +62,20 @@ export function OverReduction({ curve, onChoose }: Props) {
           />
           {curve.best !== null && (
             <path
-              d={`M ${at.x(curve.best)} ${HEIGHT - FRAME.bottom} l 4.5 -9 h -9 Z`}
+              d={`M ${at.x(curve.best)} ${HEIGHT - FRAME.bottom - 9} l 4.5 9 h -9 Z`}
               fill={INK}
               data-best={curve.best}
             />
           )}
-          {curve.points.map((point) => (
-            <Measured key={point.design} point={point} at={at} shown={shown} onChoose={onChoose} />
+          {curve.points.map((point, k) => (
+            <Measured
+              key={point.design}
+              point={point}
+              label={labels[k] as Label}
+              at={at}
+              shown={shown}
+              onChoose={onChoose}
+            />
           ))}
         </svg>
       </Box>
@@ -76,12 +90,13 @@ export function OverReduction({ curve, onChoose }: Props) {
 
 interface MeasuredProps {
   point: Point;
+  label: Label;
   at: ReturnType<typeof scales>;
   shown: (si: number | null) => number | null;
   onChoose: (runs: string[]) => void;
 }
 
-function Measured({ point, at, shown, onChoose }: MeasuredProps) {
+function Measured({ point, label, at, shown, onChoose }: MeasuredProps) {
   const [x, y] = [at.x(point.reduction), at.y(shown(point.mean) as number)];
   const [low, high] = [point.mean - point.spread, point.mean + point.spread].map((v) =>
     at.y(shown(v) as number),
@@ -98,8 +113,8 @@ function Measured({ point, at, shown, onChoose }: MeasuredProps) {
         stroke={INK}
         strokeDasharray={point.stale ? "2 2" : undefined}
       />
-      <text x={x + 8} y={y - 7} fontSize={12} fill={INK}>
-        {point.design}
+      <text x={label.x} y={label.y} fontSize={12} fill={INK}>
+        {label.text}
       </text>
     </g>
   );

@@ -4,6 +4,7 @@ import { answer, api, type Learnt } from "../../api/client";
 import { useEdit, usePlace } from "../../document/context";
 import { withValue } from "../../document/document";
 import { useUnits } from "../../ui/fields/units";
+import { StandingMark } from "../../ui/StandingMark";
 import { InOrder } from "./InOrder";
 import { Log } from "./Log";
 import { NewRun } from "./NewRun";
@@ -42,7 +43,7 @@ export function RunsStation() {
       _print={{ display: "block" }}
       data-runs
     >
-      <Box display="grid" gap="2" minW="0">
+      <Box display="grid" gap="2" gridTemplateColumns="minmax(0, 1fr)" minW="0">
         <Box {...FRAME}>
           <Box as="h2" fontSize="xl" fontWeight="700" lineHeight="1.25" mb="2" data-headline>
             {headline(learnt.data, logged)}
@@ -68,7 +69,7 @@ export function RunsStation() {
           <Log runs={runs} learnt={learnt.data} chosen={chosen} readOnly={readOnly} onCorrect={correct} />
         </Box>
       </Box>
-      <Box display="grid" gap="2" minW="0" aria-busy={learnt.isFetching}>
+      <Box display="grid" gap="2" gridTemplateColumns="minmax(0, 1fr)" minW="0" aria-busy={learnt.isFetching}>
         {learnt.data && (
           <Lessons
             learnt={learnt.data}
@@ -139,30 +140,46 @@ function Lessons({ learnt, chosen, onChoose, onPropose }: LessonsProps) {
 /** Which differences are real, and what would settle the others. */
 function Better({ learnt }: { learnt: Learnt }) {
   if (learnt.differences.length === 0) return null;
-  const rows = [...learnt.differences].sort((a, b) => Number(b.real) - Number(a.real));
+  const stale = learnt.differences.filter((one) => one.stale);
   return (
     <Box {...FRAME} as="section" aria-label="Which is better" data-better>
       <Box as="h2" fontSize="lg" fontWeight="700">
         Which is better
       </Box>
-      {rows.map((one) => (
-        <Box
-          key={one.words}
-          py="1"
-          borderTopWidth="1px"
-          borderColor="line"
-          fontSize="14px"
-          data-real={one.real}
-        >
-          {one.real ? <b>{one.words}.</b> : `${one.words}.`}
-          {one.settle && (
-            <Box color="ink.second" fontSize="13px">
-              {`${one.settle}.`}
-            </Box>
-          )}
-        </Box>
-      ))}
+      {learnt.differences
+        .filter((one) => !one.stale)
+        .map((one) => (
+          <Difference key={one.words} one={one} />
+        ))}
+      {stale.length > 0 && (
+        <details>
+          <summary>{`${stale.length} with something else changed since`}</summary>
+          {stale.map((one) => (
+            <Difference key={one.words} one={one} />
+          ))}
+        </details>
+      )}
     </Box>
+  );
+}
+
+function Difference({ one }: { one: Learnt["differences"][number] }) {
+  return (
+    <Flex gap="2" py="1" borderTopWidth="1px" borderColor="line" fontSize="14px" data-real={one.real}>
+      <Box pt="3px">
+        <StandingMark standing={one.real ? "holds" : "unknown"} />
+      </Box>
+      <Box>
+        {one.real ? (
+          <b>{`${one.ahead} is better than ${one.behind}`}</b>
+        ) : (
+          `${one.ahead} and ${one.behind} cannot be told apart yet`
+        )}
+        <Box color="ink.second" fontSize="13px">
+          {[one.words, one.settle].filter(Boolean).join(". ")}.
+        </Box>
+      </Box>
+    </Flex>
   );
 }
 

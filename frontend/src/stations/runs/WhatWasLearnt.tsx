@@ -1,6 +1,6 @@
 import { Box, Button, Flex } from "@chakra-ui/react";
 import type { Learnt } from "../../api/client";
-import { useUnits } from "../../ui/fields/units";
+import { type Units, useUnits } from "../../ui/fields/units";
 import { Shown } from "./Shown";
 import { valueText } from "./words";
 
@@ -31,8 +31,8 @@ export function WhatWasLearnt({ learnt, readOnly, using, onUse }: Props) {
         heads: ["what", "guessed", "now", "doubt before", "doubt now", "in words"],
         rows: rows.map((one) => [
           one.name,
-          valueText(units, one.dimension, one.before),
-          valueText(units, one.dimension, one.value),
+          valueOf(units, one, one.before, 1),
+          valueOf(units, one, one.value, one.factor),
           percent(one.prior),
           percent(one.sd),
           one.words,
@@ -60,7 +60,7 @@ export function WhatWasLearnt({ learnt, readOnly, using, onUse }: Props) {
             </Box>
             <Both one={one} widest={widest} />
             <Box fontFamily="mono" fontSize="13px" w="104px" textAlign="right" lineHeight="1.25">
-              <b>{valueText(units, one.dimension, one.value)}</b>
+              <b>{valueOf(units, one, one.value, one.factor)}</b>
               <Box color="ink.second" fontSize="12px">
                 {`± ${percent(one.sd)}`}
               </Box>
@@ -91,6 +91,10 @@ export function WhatWasLearnt({ learnt, readOnly, using, onUse }: Props) {
     </Shown>
   );
 }
+
+/** Its value; of what stands for several how many times larger it is than guessed. */
+const valueOf = (units: Units, one: Unknown, si: number, factor: number) =>
+  one.dimension ? valueText(units, one.dimension, si) : `× ${factor.toFixed(2)}`;
 
 const percent = (share: number) => `${(100 * share).toFixed(share < 0.1 ? 1 : 0)} %`;
 

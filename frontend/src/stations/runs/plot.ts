@@ -64,3 +64,34 @@ export function area(xs: number[], low: (number | null)[], high: (number | null)
   const back = [...known].reverse().map(([x, y]) => `${at.x(x).toFixed(1)} ${at.y(y as number).toFixed(1)}`);
   return `M${up.join("L")}L${back.join("L")}Z`;
 }
+
+export interface Label {
+  x: number;
+  y: number;
+  text: string;
+}
+
+const [CHARACTER, HIGH] = [6.6, 14];
+
+/** Where names of points stand: beside their points, off each other and off all points. */
+export function placedLabels(points: Label[], frame: Frame): Label[] {
+  const taken: [number, number, number, number][] = points.map(({ x, y }) => [x - 6, y - 6, x + 6, y + 6]);
+  return points.map(({ x, y, text }) => {
+    const wide = CHARACTER * text.length;
+    const spots = [
+      [x + 8, y - 8],
+      [x + 8, y + 18],
+      [x - 8 - wide, y - 8],
+      [x - 8 - wide, y + 18],
+      [x + 8, y - 24],
+      [x + 8, y + 34],
+    ] as [number, number][];
+    const free = ([left, base]: [number, number]) =>
+      left >= frame.left &&
+      left + wide <= frame.width &&
+      taken.every(([l, t, r, b]) => left > r || left + wide < l || base - HIGH > b || base < t);
+    const [left, base] = spots.find(free) ?? (spots[0] as [number, number]);
+    taken.push([left, base - HIGH, left + wide, base]);
+    return { x: left, y: base, text };
+  });
+}

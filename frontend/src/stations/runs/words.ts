@@ -25,12 +25,10 @@ export function valueText(units: Units, dimension: string, si: number | null): s
   return shown.unit ? `${shown.number} ${shown.unit}` : shown.number;
 }
 
-/** What is worth saying first: the clearest difference, else how good the prediction is. */
+/** What is worth saying first: which gearing is best, else how good the prediction is. */
 export function headline(learnt: Learnt | undefined, runs: LoggedRun[]): string {
-  if (runs.length === 0) return "No runs yet";
-  const clear = learnt?.differences.filter((one) => one.real) ?? [];
-  const best = clear.find((one) => one.words.startsWith("Time") || one.what.startsWith("Time")) ?? clear[0];
-  if (best) return best.words.split(";")[0] ?? "";
   const last = runs[0];
-  return last?.off == null ? `${last?.words ?? ""} logged` : `The last run was off by ${offText(last.off)}`;
+  if (!last) return "No runs yet";
+  if (learnt?.sentence) return `${learnt.sentence}.`;
+  return last.off === null ? `${last.words}: logged.` : `${last.words}: off by ${offText(last.off)}.`;
 }

@@ -14,7 +14,7 @@ const vocabulary: Vocabulary = {
   parts: [],
   stages: [],
   ratings: [],
-    runs: [],
+  runs: [],
   shapes: [],
   limits: { least_teeth: 5, most_teeth: 1000, most_counts: 40 },
 };
