@@ -33,6 +33,7 @@ api = [
     path("loads/day/", evaluation.LoadsDayView.as_view()),
     path("loads/helps/", evaluation.LoadsHelpsView.as_view()),
     path("loads/working/", evaluation.LoadsWorkingView.as_view()),
+    path("instruments/lines/", runs.LinesView.as_view()),
     path("grid/", evaluation.GridView.as_view()),
     path("turned-down/", evaluation.DutyLimitView.as_view()),
     path("workshops/", workshops.WorkshopsView.as_view()),

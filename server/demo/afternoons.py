@@ -13,9 +13,9 @@ from uuid import uuid5
 from server.accounts.models import User
 from server.designs.models import Vehicle
 from server.runs.actions import tried
-from server.runs.models import Origin, Run
+from server.runs.models import Origin, Rig, Run
 from ydrometer.document import design
-from ydrometer.instruments.rig import Bench, State
+from ydrometer.instruments.rig import Bench, State, kept
 from ydrometer.trials.prediction import Predicted, predicted
 
 BEGINS = datetime(2026, 11, 14, 13, 0, tzinfo=UTC)
@@ -91,7 +91,9 @@ def log(user: User, vehicle: Vehicle, folder: str, base: dict[str, Any]) -> None
         base: its present design.
     """
     rows: list[Run] = []
-    for one in _afternoon(folder, json.dumps(base)):
+    logged, state = _afternoon(folder, json.dumps(base))
+    Rig.objects.create(vehicle=vehicle, seed=AFTERNOONS[folder].seed, base=base, state=kept(state))
+    for one in logged:
         found = one.predicted
         rows.append(Run(
             id=uuid5(vehicle.pk, str(len(rows))), vehicle=vehicle, tried=tried(vehicle, one.design),
@@ -104,14 +106,15 @@ def log(user: User, vehicle: Vehicle, folder: str, base: dict[str, Any]) -> None
 
 def untouched(vehicle: Vehicle, folder: str, base: dict[str, Any]) -> bool:
     """Whether a vehicle's log is as it was loaded."""
-    wanted = [(one.document, 1) for one in _afternoon(folder, json.dumps(base))]
+    wanted = [(one.document, 1) for one in _afternoon(folder, json.dumps(base))[0]]
     return list(vehicle.runs.values_list("document", "version")) == wanted
 
 
 @cache
-def _afternoon(folder: str, base: str) -> list[Logged]:
-    """All that was logged, in order."""
-    raw, state, made = json.loads(base), State(), []
+def _afternoon(folder: str, base: str) -> tuple[list[Logged], State]:
+    """All that was logged, in order, and how the rig was left."""
+    made: list[Logged] = []
+    raw, state = json.loads(base), State()
     wanted = AFTERNOONS[folder]
     for trial in wanted.trials:
         own = _tried(raw, wanted, trial)
@@ -121,7 +124,7 @@ def _afternoon(folder: str, base: str) -> list[Logged]:
         for run in performed.runs():
             document = _told(run, trial)
             made.append(Logged(own, document, predicted(document, own)))
-    return made
+    return made, state
 
 
 def _tried(raw: dict[str, Any], wanted: Afternoon, trial: Trial) -> dict[str, Any]:

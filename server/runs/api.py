@@ -14,7 +14,7 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
-from server.api.errors import BAD, HIDDEN
+from server.api.errors import BAD, HIDDEN, SIGNED_OUT
 from server.api.files import download
 from server.api.heavy import aside
 from server.api.requests import DocumentField, answer_of, read
@@ -29,6 +29,7 @@ from server.workshops.models import Token
 from server.workshops.tokens import TokenAuthentication
 from ydrometer.document import design
 from ydrometer.instruments.findings import read_lines
+from ydrometer.screens.heard import Listened, listened
 from ydrometer.screens.learnt import Learnt, learnt
 
 
@@ -64,6 +65,13 @@ class NewRunSerializer(DesignOfRunSerializer):
     id = serializers.UUIDField()
     document = DocumentField()
     made_at = serializers.DateTimeField(required=False, allow_null=True)
+
+
+class LinesSerializer(serializers.Serializer[Any]):
+    """The lines that an instrument has spoken, with `more` keys of the runs that it cannot know."""
+
+    lines = serializers.ListField(child=serializers.CharField(max_length=2000, allow_blank=True), max_length=100_000)
+    more = serializers.DictField(default=dict)
 
 
 class ReadingsSerializer(serializers.Serializer[Any]):
@@ -191,6 +199,14 @@ class ReadingsView(APIView):
             for k, one in enumerate(documents)
         ]
         return Response(RunSerializer(made, many=True).data, status=status.HTTP_201_CREATED)
+
+
+class LinesView(APIView):
+    @extend_schema(request=LinesSerializer, responses={200: answer_of(Listened), **BAD, **SIGNED_OUT})
+    def post(self, request: Request) -> Response:
+        """What an instrument's lines hold so far; nothing here is kept."""
+        asked = read(LinesSerializer, request)
+        return Response(aside(listened, asked["lines"], asked["more"]))
 
 
 class LearntView(APIView):

@@ -174,3 +174,9 @@ def lines_after(rig: Rig, number: int) -> list[Line]:
 def newest_line(rig: Rig) -> int:
     """The number of the last line."""
     return int(Line.objects.filter(order__rig=rig).aggregate(last=Max("pk"))["last"] or 0)
+
+
+def line_before(rig: Rig, under: Order | None) -> int:
+    """The number behind which the lines of an order come, or will."""
+    first = under.lines.first() if under is not None else None
+    return first.pk - 1 if first is not None else newest_line(rig)

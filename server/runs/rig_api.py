@@ -57,12 +57,12 @@ class HiddenSerializer(serializers.Serializer[Any]):
 
 
 class RigSerializer(serializers.Serializer[Any]):
-    """How it stands: what it does, None where nothing; the number of its last line; what is hidden, where that is
-    shown.
+    """How it stands: what it does, None where nothing; the number behind which the lines of that come; what is hidden,
+    where that is shown.
     """
 
     action = serializers.CharField(allow_null=True)
-    last = serializers.IntegerField()
+    after = serializers.IntegerField()
     hidden = HiddenSerializer(many=True)
 
 
@@ -71,10 +71,10 @@ CHANGES = {"stop": rig.stop, "charge": rig.charge, "show": rig.show, "start anew
 
 def _shown(found: Rig | None) -> dict[str, Any]:
     if found is None:
-        return {"action": None, "last": 0, "hidden": []}
+        return {"action": None, "after": 0, "hidden": []}
     under = found.orders.filter(state__in=rig.OPEN).first()
     hidden = [{"name": name, "factor": factor} for name, factor in rig.truth(found)] if found.shown else []
-    return {"action": under.action if under else None, "last": rig.newest_line(found), "hidden": hidden}
+    return {"action": under.action if under else None, "after": rig.line_before(found, under), "hidden": hidden}
 
 
 class RigView(APIView):

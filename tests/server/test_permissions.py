@@ -51,6 +51,7 @@ TABLE: dict[str, dict[str, tuple[str, Any]]] = {
     "grid/": {
         "post": (SIGNED_IN, {"document": PLAIN, "path": "drive.stages[0]", "drivers": [18], "drivens": [30, 36]})
     },
+    "instruments/lines/": {"post": (SIGNED_IN, {"lines": ['{"t": 1, "newton": 9}']})},
     "turned-down/": {"post": (SIGNED_IN, {"document": PLAIN})},
     "workshops/": {"get": (SIGNED_IN, None), "post": (SIGNED_IN, {"name": "Another"})},
     "workshops/<uuid:workshop>/": {"get": (MEMBERS, None), "patch": (OWNERS, {"name": "Renamed"})},

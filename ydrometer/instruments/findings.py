@@ -81,7 +81,7 @@ def turning(times: Floats, slots: int) -> Turning | None:
         times: of the pulses, s, rising, (n,).
         slots: pulses a turn.
     """
-    kept = _without_bounces(times)
+    kept = without_bounces(times)
     if len(kept) < LEAST_PULSES:
         return None
     gaps = np.diff(kept)
@@ -102,7 +102,8 @@ def turning(times: Floats, slots: int) -> Turning | None:
     )
 
 
-def _without_bounces(times: Floats) -> Floats:
+def without_bounces(times: Floats) -> Floats:
+    """Times of pulses without those that are the same slot seen twice."""
     if len(times) < LEAST_PULSES:
         return times
     usual = float(np.median(np.diff(times)))

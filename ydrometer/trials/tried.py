@@ -29,8 +29,19 @@ _OF_A_RUN = re.compile(r"(targets|loads|fit|run)\b")
 
 
 def essence(raw: Mapping[str, Any]) -> dict[str, Any]:
-    """A document without what no run depends on: designs with the same one are the same gearing of the same vehicle."""
-    return {key: value for key, value in raw.items() if key not in ASIDE}
+    """A document without what no run depends on: designs with the same one are the same gearing of the same vehicle.
+
+    Numbers are of one kind: what wrote the document may have made 1 of 1.0.
+    """
+    return {key: _plain(value) for key, value in raw.items() if key not in ASIDE}
+
+
+def _plain(value: Any) -> Any:
+    if isinstance(value, Mapping):
+        return {key: _plain(one) for key, one in value.items()}
+    if isinstance(value, list | tuple):
+        return [_plain(one) for one in value]
+    return float(value) if isinstance(value, int) and not isinstance(value, bool) else value
 
 
 def reduction(design: Design) -> float:

@@ -135,6 +135,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/instruments/lines/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description What an instrument's lines hold so far; nothing here is kept. */
+        post: operations["instruments_lines_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/invitations/": {
         parameters: {
             query?: never;
@@ -468,6 +485,40 @@ export interface paths {
         options?: never;
         head?: never;
         patch: operations["vehicles_revisions_partial_update"];
+        trace?: never;
+    };
+    "/api/vehicles/{vehicle}/rig/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["vehicles_rig_retrieve"];
+        put?: never;
+        /** @description Has the rig do something. */
+        post: operations["vehicles_rig_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch: operations["vehicles_rig_partial_update"];
+        trace?: never;
+    };
+    "/api/vehicles/{vehicle}/rig/stream/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Its lines as server-sent events, numbered, from behind the last one that the browser has. */
+        get: operations["vehicles_rig_stream_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/api/vehicles/{vehicle}/runs/": {
@@ -959,6 +1010,14 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * @description * `spin` - spin
+         *     * `run` - run
+         *     * `push` - push
+         *     * `tow` - tow
+         * @enum {string}
+         */
+        ActionEnum: "spin" | "run" | "push" | "tow";
         AdapterPlate: {
             holes: components["schemas"]["Hole"][];
             name: string;
@@ -1132,6 +1191,14 @@ export interface components {
             } | null;
             id: string;
         };
+        /**
+         * @description * `stop` - stop
+         *     * `charge` - charge
+         *     * `show` - show
+         *     * `start anew` - start anew
+         * @enum {string}
+         */
+        ChangeRigDoEnum: "stop" | "charge" | "show" | "start anew";
         ChangeShown: {
             path: string;
             value: string;
@@ -1281,15 +1348,6 @@ export interface components {
             symbol: string;
             typed: string;
         };
-        /**
-         * @description * `runs` - runs
-         *     * `cruise` - cruise
-         *     * `shove` - shove
-         *     * `turns` - turns
-         *     * `rest` - rest
-         * @enum {string}
-         */
-        DoEnum: "runs" | "cruise" | "shove" | "turns" | "rest";
         DrawnLoop: {
             assumed: boolean;
             /** Format: double */
@@ -1549,6 +1607,13 @@ export interface components {
             drivers: number[];
             path: string;
         };
+        Heard: {
+            dimension: string;
+            /** Format: double */
+            last: number;
+            points: number[][];
+            words: string;
+        };
         HeatShown: {
             air: number[][];
             /** Format: double */
@@ -1586,6 +1651,12 @@ export interface components {
         HelpShown: {
             changes: components["schemas"]["ChangeShown"][];
             text: string;
+        };
+        /** @description What is true: the factor on what the present design holds. */
+        Hidden: {
+            /** Format: double */
+            factor: number;
+            name: string;
         };
         Hole: {
             /** Format: double */
@@ -1754,6 +1825,30 @@ export interface components {
             rows: components["schemas"]["Row"][];
             sizes_assumed: string[];
             units: number;
+        };
+        /** @description The lines that an instrument has spoken, with `more` keys of the runs that it cannot know. */
+        LinesRequest: {
+            lines: string[];
+            more?: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * @description What lines hold.
+         *
+         *     Attributes:
+         *         read: how many there were. faults: of those that could not be read, the first few; more: how many besides.
+         *         runs: as in a runs file but for their design. curves: what to look at. gates: times at which gates were passed.
+         */
+        Listened: {
+            curves: components["schemas"]["Heard"][];
+            faults: components["schemas"]["Fault"][];
+            gates: number[][];
+            more: number;
+            read: number;
+            runs: {
+                [key: string]: unknown;
+            }[];
         };
         /**
          * @description A design as the page shows it. `mark` is there where a marked design was given; `sources` are one a branch.
@@ -1956,10 +2051,7 @@ export interface components {
             path: string;
             words: string;
         };
-        /**
-         * @description A run of a design that comes with it, or of one that was run before, by its key; else of the present one. `id` is
-         *     drawn where the run was typed: sent twice it is one run.
-         */
+        /** @description A run with its design. `id` is drawn where the run was typed: sent twice it is one run. */
         NewRunRequest: {
             design?: {
                 [key: string]: unknown;
@@ -2039,6 +2131,17 @@ export interface components {
             rows: components["schemas"]["OptionRow"][];
             unpriced: string[];
         };
+        /** @description What is to be done, how often, and with which design. */
+        OrderRequest: {
+            action: components["schemas"]["ActionEnum"];
+            design?: {
+                [key: string]: unknown;
+            } | null;
+            /** @default 3 */
+            repeats: number;
+            /** Format: int64 */
+            tried?: number | null;
+        };
         Part: {
             /** Format: double */
             change: number | null;
@@ -2095,6 +2198,10 @@ export interface components {
         PatchedCancelRequest: {
             state?: components["schemas"]["CancelStateEnum"];
         };
+        /** @description What is done with it: the work stopped, the battery charged, what is hidden shown, or another vehicle taken. */
+        PatchedChangeRigRequest: {
+            do?: components["schemas"]["ChangeRigDoEnum"];
+        };
         /** @description `base` is the version that was changed. */
         PatchedChangeRunRequest: {
             base?: number;
@@ -2119,12 +2226,21 @@ export interface components {
         };
         PhaseShown: {
             count: number;
-            do: components["schemas"]["DoEnum"];
+            do: components["schemas"]["PhaseShownDoEnum"];
             /** Format: double */
             lasts: number;
             /** Format: double */
             seconds: number;
         };
+        /**
+         * @description * `runs` - runs
+         *     * `cruise` - cruise
+         *     * `shove` - shove
+         *     * `turns` - turns
+         *     * `rest` - rest
+         * @enum {string}
+         */
+        PhaseShownDoEnum: "runs" | "cruise" | "shove" | "turns" | "rest";
         Picture: {
             layout: {
                 [key: string]: unknown;
@@ -2348,6 +2464,15 @@ export interface components {
             /** Format: date-time */
             saved_at: string;
             summary: string;
+        };
+        /**
+         * @description How it stands: what it does, None where nothing; the number behind which the lines of that come; what is hidden,
+         *     where that is shown.
+         */
+        Rig: {
+            action: string | null;
+            after: number;
+            hidden: components["schemas"]["Hidden"][];
         };
         RoadWheel: {
             /** Format: double */
@@ -3301,6 +3426,47 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Grid"];
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    instruments_lines_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LinesRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Listened"];
                 };
             };
             /** @description Refused, with the reason */
@@ -4562,6 +4728,226 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    vehicles_rig_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                vehicle: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Rig"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    vehicles_rig_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                vehicle: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OrderRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Rig"];
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    vehicles_rig_partial_update: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                vehicle: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["PatchedChangeRigRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Rig"];
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    vehicles_rig_stream_retrieve: {
+        parameters: {
+            query?: {
+                after?: number;
+            };
+            header?: never;
+            path: {
+                vehicle: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": string;
                 };
             };
             /** @description Refused, with the reason */

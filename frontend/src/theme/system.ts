@@ -54,6 +54,18 @@ const config = defineConfig({
       py: "1",
       cursor: "pointer",
     },
+    "label.file": {
+      borderWidth: "1px",
+      borderColor: "line",
+      borderRadius: "3px",
+      px: "3",
+      minH: "34px",
+      display: "inline-flex",
+      alignItems: "center",
+      cursor: "pointer",
+      "& input": { position: "absolute", opacity: 0, w: "1px" },
+      "&:focus-within": { outline: "2px solid {colors.spruce}", outlineOffset: "2px" },
+    },
     "button.quiet": {
       color: "ink.second",
       cursor: "pointer",

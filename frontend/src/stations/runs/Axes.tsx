@@ -9,6 +9,9 @@ interface Props {
   formatX?: (value: number) => string;
 }
 
+/** A mark nearer to the right edge ends there. */
+const ROOM = 30;
+
 /** Marks along both sides with their units, and lines across. */
 export function Axes({ frame, at, unitX, format, formatX = format }: Props) {
   const { width, height, left, right, top, bottom } = frame;
@@ -30,7 +33,13 @@ export function Axes({ frame, at, unitX, format, formatX = format }: Props) {
         stroke="var(--chakra-colors-ink-second)"
       />
       {across.map((value, k) => (
-        <text key={value} x={at.x(value)} y={height - 8} textAnchor="middle" className="axis">
+        <text
+          key={value}
+          x={at.x(value)}
+          y={height - 8}
+          textAnchor={at.x(value) > width - ROOM ? "end" : "middle"}
+          className="axis"
+        >
           {k === across.length - 1 && unitX ? `${formatX(value)} ${unitX}` : formatX(value)}
         </text>
       ))}

@@ -10,6 +10,9 @@ const INK = "var(--chakra-colors-ink)";
 const SPRUCE = "var(--chakra-colors-spruce)";
 const SECOND = "var(--chakra-colors-ink-second)";
 
+/** Of how often as much as the largest now a run is far off, and what counts at least. */
+const [FAR, LEAST] = [3, 0.02];
+
 interface Props {
   runs: Judged[];
   chosen: ReadonlySet<string>;
@@ -29,10 +32,13 @@ export function InOrder({ runs, chosen, onChoose }: Props) {
     high: relative(run.high, run.after),
   }));
   const frame = { ...FRAME, width, height: HEIGHT };
-  // One that is far off would press all others flat: it is drawn at the edge, with its figure.
-  const ys = rows
+  // What is far off would press all others flat: it is drawn at the edge.
+  const now = rows
     .filter((row) => !row.run.odd)
-    .flatMap((row) => [row.before, row.after, row.low, row.high].map((v) => 100 * (v ?? 0)));
+    .flatMap((row) => [row.after, row.low, row.high].map((v) => v ?? 0));
+  const most = FAR * Math.max(...now.map(Math.abs), LEAST);
+  const was = rows.map((row) => row.before ?? 0).filter((share) => Math.abs(share) <= most);
+  const ys = [...now, ...was].map((share) => 100 * share);
   const at = scales(frame, [0.4, Math.max(2, rows.length) + 0.6], span([...ys, -2, 2]));
   const edge = (share: number) => at.y(Math.min(at.spanY[1], Math.max(at.spanY[0], 100 * share)));
   const wide = Math.min(12, (width - 60) / (2.4 * Math.max(1, rows.length)));

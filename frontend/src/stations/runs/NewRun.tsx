@@ -1,10 +1,11 @@
 import { Box, Button, Flex, Input } from "@chakra-ui/react";
 import { type KeyboardEvent, useEffect, useRef, useState } from "react";
-import type { Fault, Learnt, LoggedRun, Refusal, RunKind } from "../../api/client";
+import type { Fault, Learnt, Refusal, RunKind } from "../../api/client";
 import { useDocument, usePlace } from "../../document/context";
 import { FaultText } from "../../ui/fields/FaultText";
 import { TextField } from "../../ui/fields/TextField";
 import { completed, useUnits } from "../../ui/fields/units";
+import { Gearing } from "./Gearing";
 import { asDocument, type Entry, nextEntry } from "./run";
 import { SaidField } from "./SaidField";
 import type { Runs } from "./useRuns";
@@ -89,7 +90,7 @@ export function NewRun({ runs, learnt, brought }: Props) {
           </Box>
         ))}
         <Gearing
-          entry={entry}
+          tried={entry.tried}
           runs={logged}
           learnt={learnt}
           onChoose={(tried) => setEntry({ ...entry, tried })}
@@ -214,39 +215,6 @@ function Readings({ kind, readings, faults, first, onChange, onDone, complete }:
         </Button>
       )}
     </Flex>
-  );
-}
-
-interface GearingProps {
-  entry: Entry;
-  runs: LoggedRun[];
-  learnt: Learnt | undefined;
-  onChoose: (tried: number | null) => void;
-}
-
-/** With which gearing: the design as it is, or one that was run before. */
-function Gearing({ entry, runs, learnt, onChoose }: GearingProps) {
-  const keys = [...new Set(runs.map((run) => run.design))];
-  const names = new Map(keys.map((key) => [key, learnt?.designs[String(key)]]));
-  const others = keys.filter((key) => names.get(key) && names.get(key) !== learnt?.present);
-  if (others.length === 0) return null;
-  return (
-    <Box>
-      <label htmlFor="run-gearing" className="visually-hidden">
-        With which gearing
-      </label>
-      <select
-        id="run-gearing"
-        className="plain"
-        value={entry.tried ?? ""}
-        onChange={(event) => onChoose(event.target.value ? Number(event.target.value) : null)}
-      >
-        <option value="">{`with ${learnt?.present ?? "the design as it is"}, as it is now`}</option>
-        {others.map((key) => (
-          <option key={key} value={key}>{`with ${names.get(key)}`}</option>
-        ))}
-      </select>
-    </Box>
   );
 }
 

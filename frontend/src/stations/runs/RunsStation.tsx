@@ -1,16 +1,18 @@
 import { Box, Button, Flex } from "@chakra-ui/react";
-import { useState } from "react";
-import { answer, api, type Learnt } from "../../api/client";
+import { useEffect, useState } from "react";
+import { answer, api, type Learnt, type LoggedRun } from "../../api/client";
 import { useEdit, usePlace } from "../../document/context";
 import { withValue } from "../../document/document";
 import { useUnits } from "../../ui/fields/units";
 import { StandingMark } from "../../ui/StandingMark";
 import { InOrder } from "./InOrder";
+import { InstrumentPanel } from "./instrument/InstrumentPanel";
+import { RigPanel } from "./instrument/RigPanel";
 import { Log } from "./Log";
 import { NewRun } from "./NewRun";
 import { OverReduction } from "./OverReduction";
 import { asEntry, type Entry, type RunDocument } from "./run";
-import { useLearnt, useRuns } from "./useRuns";
+import { type Runs, useLearnt, useRuns } from "./useRuns";
 import { WhatWasLearnt } from "./WhatWasLearnt";
 import type { Waiting } from "./waiting";
 import { headline } from "./words";
@@ -48,7 +50,7 @@ export function RunsStation() {
           <Box as="h2" fontSize="xl" fontWeight="700" lineHeight="1.25" mb="2" data-headline>
             {headline(learnt.data, logged)}
           </Box>
-          {!readOnly && <NewRun key={vehicle} runs={runs} learnt={learnt.data} brought={brought} />}
+          {!readOnly && <Ways {...{ runs, brought, logged }} learnt={learnt.data} />}
         </Box>
         <Box {...FRAME}>
           <Flex align="baseline" gap="3">
@@ -85,6 +87,43 @@ export function RunsStation() {
         )}
       </Box>
     </Box>
+  );
+}
+
+interface WaysProps {
+  runs: Runs;
+  logged: LoggedRun[];
+  learnt: Learnt | undefined;
+  brought: Entry | null;
+}
+
+const WAYS = ["Type it", "Practice rig", "Instrument"] as const;
+
+/** The ways in which readings come: typed, from the rig, from one's own instrument. */
+function Ways({ runs, logged, learnt, brought }: WaysProps) {
+  const [way, setWay] = useState<(typeof WAYS)[number]>("Type it");
+  useEffect(() => {
+    if (brought) setWay("Type it");
+  }, [brought]);
+  return (
+    <>
+      <Flex gap="4" mb="2" role="group" aria-label="How readings come" data-screen-only>
+        {WAYS.map((one) => (
+          <button
+            key={one}
+            type="button"
+            className="tab"
+            aria-pressed={way === one}
+            onClick={() => setWay(one)}
+          >
+            {one}
+          </button>
+        ))}
+      </Flex>
+      {way === "Type it" && <NewRun runs={runs} learnt={learnt} brought={brought} />}
+      {way === "Practice rig" && <RigPanel runs={logged} learnt={learnt} />}
+      {way === "Instrument" && <InstrumentPanel runs={runs} />}
+    </>
   );
 }
 

@@ -31,8 +31,8 @@ export function WhatWasLearnt({ learnt, readOnly, using, onUse }: Props) {
         heads: ["what", "guessed", "now", "doubt before", "doubt now", "in words"],
         rows: rows.map((one) => [
           one.name,
-          valueOf(units, one, one.before, 1),
-          valueOf(units, one, one.value, one.factor),
+          toldOf(units, one, one.before, 1),
+          toldOf(units, one, one.value, one.factor),
           percent(one.prior),
           percent(one.sd),
           one.words,
@@ -60,7 +60,7 @@ export function WhatWasLearnt({ learnt, readOnly, using, onUse }: Props) {
             </Box>
             <Both one={one} widest={widest} />
             <Box fontFamily="mono" fontSize="13px" w="104px" textAlign="right" lineHeight="1.25">
-              <b>{valueOf(units, one, one.value, one.factor)}</b>
+              <b>{toldOf(units, one, one.value, one.factor)}</b>
               <Box color="ink.second" fontSize="12px">
                 {`± ${percent(one.sd)}`}
               </Box>
@@ -93,7 +93,7 @@ export function WhatWasLearnt({ learnt, readOnly, using, onUse }: Props) {
 }
 
 /** Its value; of what stands for several how many times larger it is than guessed. */
-const valueOf = (units: Units, one: Unknown, si: number, factor: number) =>
+const toldOf = (units: Units, one: Unknown, si: number, factor: number) =>
   one.dimension ? valueText(units, one.dimension, si) : `× ${factor.toFixed(2)}`;
 
 const percent = (share: number) => `${(100 * share).toFixed(share < 0.1 ? 1 : 0)} %`;
