@@ -11,6 +11,7 @@ from server.designs import evaluation, fit
 from server.entrance import api as entrance
 from server.parts import api as parts
 from server.runs import api as runs
+from server.runs import plans
 from server.runs import rig_api as rig
 from server.searches import api as searches
 from server.workshops import api as workshops
@@ -74,6 +75,8 @@ api = [
     path("vehicles/<uuid:vehicle>/runs/<uuid:run>/", runs.RunView.as_view()),
     path("vehicles/<uuid:vehicle>/readings/", runs.ReadingsView.as_view()),
     path("vehicles/<uuid:vehicle>/learnt/", runs.LearntView.as_view()),
+    path("vehicles/<uuid:vehicle>/plan/", plans.PlanView.as_view()),
+    path("vehicles/<uuid:vehicle>/plan/choices/", plans.PlanChoicesView.as_view()),
     path("vehicles/<uuid:vehicle>/rig/", rig.RigView.as_view()),
     path("vehicles/<uuid:vehicle>/rig/stream/", rig.RigStreamView.as_view()),
 ]

@@ -120,3 +120,16 @@ class Line(models.Model):
 
     def __str__(self) -> str:
         return self.text
+
+
+class Plan(models.Model):
+    """What is to be tried with a vehicle, see `ydrometer.trials.plan`; `version` counts its changes."""
+
+    vehicle = models.OneToOneField(Vehicle, models.CASCADE, related_name="plan")
+    document = models.JSONField()
+    version = models.PositiveIntegerField(default=1)
+    author = models.ForeignKey(settings.AUTH_USER_MODEL, models.SET_NULL, null=True, related_name="+")
+    changed_at = models.DateTimeField(auto_now=True)
+
+    def __str__(self) -> str:
+        return f"plan for {self.vehicle}"

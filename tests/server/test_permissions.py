@@ -23,6 +23,12 @@ from tests.core.designs import PLAIN
 from tests.server.people import WorkshopCase
 
 REQUEST = {"format": "ydrometer-search", "version": 1, "design": PLAIN, "layouts": [{"stages": []}]}
+PLAN = {
+    "format": "ydrometer-plan",
+    "version": 1,
+    "gearings": [{"name": "plain", "design": PLAIN}],
+    "measures": [{"kind": "push"}],
+}
 PUSH = {"kind": "push", "readings": ["90 N", "92 N"]}
 OPEN, MEMBERS, EDITORS, OWNERS, SIGNED_IN, ASKED = "open", "members", "editors", "owners", "signed in", "asked"
 TOKENS = "tokens"
@@ -127,6 +133,8 @@ TABLE: dict[str, dict[str, tuple[str, Any]]] = {
     "vehicles/<uuid:vehicle>/runs/file/": {"get": (MEMBERS, None)},
     "vehicles/<uuid:vehicle>/runs/<uuid:run>/": {"patch": (EDITORS, {"base": 1, "put_away": True})},
     "vehicles/<uuid:vehicle>/readings/": {"post": (TOKENS, {"document": PUSH})},
+    "vehicles/<uuid:vehicle>/plan/": {"get": (MEMBERS, None), "put": (EDITORS, {"base": 0, "document": PLAN})},
+    "vehicles/<uuid:vehicle>/plan/choices/": {"get": (MEMBERS, None)},
     "vehicles/<uuid:vehicle>/rig/": {
         "get": (MEMBERS, None),
         "post": (EDITORS, {"action": "spin"}),

@@ -25,6 +25,7 @@ TIMED = {
     "readings": ["2.91 s", "2.95 s", "2.87 s"],
     "supply_voltage": "24 V",
 }
+TIMED_PLAN = {"kind": "distance_time", "distance": "10 m"}
 GATES = ['{"instrument": "gates"}', '{"t": 1.0, "gate": 1}', '{"t": 3.9, "gate": 2}', '{"t": 9.0, "gate": 1}',
          '{"t": 11.95, "gate": 2}']  # fmt: skip
 
@@ -245,3 +246,35 @@ class PracticeRig(RunsCase):
         hidden = {one["name"]: one["factor"] for one in self.change("show")["hidden"]}
         self.assertIn("rolling_resistance", hidden)
         self.assertEqual(self.change("start anew")["hidden"], [])
+
+
+class Plans(RunsCase):
+    def plan(self, *teeth: int, **more: Any) -> dict[str, Any]:
+        gearings = [
+            {"name": f"{n} teeth", "design": changed({"drive.branches.0.stages.0.driver_teeth": n})} for n in teeth
+        ]
+        return {"format": "ydrometer-plan", "version": 1, "gearings": gearings, "measures": [TIMED_PLAN], **more}
+
+    def save(self, name: str, base: int, document: dict[str, Any]) -> Any:
+        return self.as_(name).put(self.address("plan/"), {"base": base, "document": document}, format="json")
+
+    def test_a_plan_is_dealt_kept_and_ticked_off(self) -> None:
+        self.assertIsNone(self.as_("viewer").get(self.address("plan/")).json()["planned"])
+        made = self.save("editor", 0, self.plan(13, 15, 17)).json()
+        steps = made["planned"]["steps"]
+        self.assertEqual([step["round"] for step in steps], [1, 1, 1, 2, 2, 2, 3, 3, 3])
+        self.assertIn("would look like", made["planned"]["drift"])
+        done = self.plan(13, 15, 17, done={steps[0]["key"]: str(uuid4())})
+        self.assertEqual(self.save("editor", 1, done).status_code, 200)
+        late = self.save("owner", 1, self.plan(13, 15))
+        self.assertEqual((late.status_code, late.json()["theirs"]), (409, done))
+
+    def test_what_cannot_be_read_is_told(self) -> None:
+        answer = self.save("editor", 0, {**self.plan(13), "measures": [{"kind": "dance"}], "rounds": 0})
+        self.assertEqual({one["path"] for one in answer.json()["faults"]}, {"measures[0].kind", "rounds"})
+
+    def test_what_could_be_tried(self) -> None:
+        self.log(design=changed({"drive.branches.0.stages.0.driver_teeth": 20}))
+        offered = self.as_("viewer").get(self.address("plan/choices/")).json()
+        self.assertEqual([(one["name"], one["source"]) for one in offered],
+                         [("15 teeth", "as it is now"), ("20 teeth", "run before")])  # fmt: skip

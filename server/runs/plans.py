@@ -1,0 +1,103 @@
+"""Plans of what to try: kept with their vehicle, changed only by who knows the newest state."""
+
+from __future__ import annotations
+
+from typing import Any
+from uuid import UUID
+
+from django.db import transaction
+from drf_spectacular.utils import extend_schema
+from rest_framework import serializers, status
+from rest_framework.request import Request
+from rest_framework.response import Response
+from rest_framework.views import APIView
+
+from server.accounts.models import User
+from server.api.errors import BAD, HIDDEN
+from server.api.heavy import aside
+from server.api.requests import DocumentField, answer_of, read
+from server.designs.models import Vehicle
+from server.parts.models import documents
+from server.runs.api import vehicle_of
+from server.runs.models import Plan
+from server.workshops import access
+from server.workshops.access import acting
+from ydrometer.screens.planned import GearingOffered, Planned, offered, planned
+
+
+class SavePlanSerializer(serializers.Serializer[Any]):
+    """`base` is the version that was changed, 0 where there was none."""
+
+    base = serializers.IntegerField(min_value=0, max_value=2_000_000_000)
+    document = DocumentField()
+
+
+class KeptPlanSerializer(serializers.Serializer[Any]):
+    """A plan as typed and worked out; None where there is none."""
+
+    version = serializers.IntegerField()
+    document = DocumentField(allow_null=True)
+    planned = answer_of(Planned)(allow_null=True)
+
+
+class PlanConflictSerializer(serializers.Serializer[Any]):
+    """What was sent, and how the plan stands now; nothing was overwritten."""
+
+    detail = serializers.CharField()
+    yours = DocumentField()
+    theirs = DocumentField()
+    version = serializers.IntegerField()
+
+
+@transaction.atomic
+def save_plan(user: User, vehicle: Vehicle, base: int, document: dict[str, Any]) -> Plan | None:
+    """Keep a plan that was worked out; None where somebody has changed it since."""
+    Vehicle.objects.select_for_update().get(pk=vehicle.pk)
+    present = Plan.objects.filter(vehicle=vehicle).first()
+    if (present.version if present else 0) != base:
+        return None
+    plan = present or Plan(vehicle=vehicle, version=0)
+    plan.document, plan.author, plan.version = document, user, plan.version + 1
+    plan.save()
+    return plan
+
+
+class PlanView(APIView):
+    @extend_schema(responses={200: KeptPlanSerializer, **HIDDEN})
+    def get(self, request: Request, vehicle: UUID) -> Response:
+        found = Plan.objects.filter(vehicle=vehicle_of(request, vehicle)).first()
+        if found is None:
+            return Response({"version": 0, "document": None, "planned": None})
+        return Response(_kept(found, aside(planned, found.document)))
+
+    @extend_schema(
+        request=SavePlanSerializer, responses={200: KeptPlanSerializer, 409: PlanConflictSerializer, **BAD, **HIDDEN}
+    )
+    def put(self, request: Request, vehicle: UUID) -> Response:
+        """Keeps a plan, or what of it is done."""
+        found = vehicle_of(request, vehicle, access.EDITORS)
+        asked = read(SavePlanSerializer, request)
+        made = aside(planned, asked["document"])
+        saved = save_plan(acting(request), found, asked["base"], asked["document"])
+        if saved is None:
+            present = Plan.objects.get(vehicle=found)
+            conflict = {
+                "detail": "Somebody has changed the plan since. Nothing was overwritten.",
+                "yours": asked["document"], "theirs": present.document, "version": present.version,
+            }  # fmt: skip
+            return Response(conflict, status=status.HTTP_409_CONFLICT)
+        return Response(_kept(saved, made))
+
+
+def _kept(plan: Plan, made: Planned) -> dict[str, Any]:
+    return {"version": plan.version, "document": plan.document, "planned": made}
+
+
+class PlanChoicesView(APIView):
+    @extend_schema(responses={200: answer_of(GearingOffered)(many=True), **HIDDEN})
+    def get(self, request: Request, vehicle: UUID) -> Response:
+        """Gearings that could be tried: the present one, those that were run, and what the bin has."""
+        found = vehicle_of(request, vehicle)
+        present = found.revisions.values_list("document", flat=True).first()
+        tried = list(found.tried.values_list("document", flat=True))
+        return Response(aside(offered, present, tried, documents(found.workshop)))

@@ -1,0 +1,255 @@
+"""A plan as the station shows it: its steps with what to expect, how long, how much charge, how warm."""
+
+from __future__ import annotations
+
+import copy
+import math
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass, replace
+from typing import Any
+
+import numpy as np
+
+from ydrometer.document import design
+from ydrometer.document.changes import changes
+from ydrometer.document.design import Document
+from ydrometer.document.loads import Loads, Rest, Runs
+from ydrometer.document.supply import Battery
+from ydrometer.document.walk import stages_with_paths
+from ydrometer.evaluation.evaluate import evaluate
+from ydrometer.evaluation.uncertainty import keys_of
+from ydrometer.fit.clashes import clashes
+from ydrometer.fit.setup import set_ups
+from ydrometer.loads.asked import Asked
+from ydrometer.motion import trace
+from ydrometer.parts.fitting import fits
+from ydrometer.trials.model import Model, Posed
+from ydrometer.trials.plan import Plan, dealt, looks_like, read
+from ydrometer.trials.trial import Trial
+from ydrometer.trials.tried import essence, names
+
+BRINGING_BACK_S = 45.0
+"""Between two readings with the same gearing."""
+A_PUSH_S = 3.0
+"""That anything takes which is no run."""
+MOST_SIZES = 12
+"""Of one wheel that are offered."""
+
+
+@dataclass(frozen=True, slots=True)
+class Step:
+    """One run of the plan: its key, the round from 1, which gearing, whether that is put on for it and what changes
+    then, what is measured in words and as a run without readings, what is predicted, SI, and whether it is done.
+    """
+
+    key: str
+    round: int
+    gearing: str
+    swap: bool
+    change: str
+    words: str
+    dimension: str
+    run: dict[str, Any]
+    predicted: float | None
+    done: str
+
+
+@dataclass(frozen=True, slots=True)
+class Planned:
+    """A plan worked out.
+
+    Attributes:
+        steps: in order. seconds: that all of it takes. charge: that it draws, A·s; share: of the battery; None where
+        nobody can say. hottest: of the windings, K, with no more rest than swapping gives. limit. rest: s behind each
+        run that keeps it under its limit; None where none is needed or nothing is known. drift: what order costs.
+    """
+
+    steps: list[Step]
+    seconds: float
+    charge: float | None
+    share: float | None
+    hottest: float | None
+    limit: float | None
+    rest: float | None
+    drift: str
+
+
+def planned(raw: Any) -> Planned:
+    """Work a plan out.
+
+    Raises:
+        DocumentError: it has faults.
+    """
+    plan = read(raw)
+    order = dealt(len(plan.gearings), plan.rounds, seldom=plan.seldom)
+    steps = list(_steps(plan, order))
+    per_run = [_seconds(step) for step in steps]
+    swaps = sum(step.swap for step in steps)
+    readings = plan.readings * len(steps)
+    seconds = plan.readings * sum(per_run) + swaps * plan.swap + (readings - swaps) * BRINGING_BACK_S
+    charges = [_charge(plan.gearings[order[_place(plan, k)]].document, step) for k, step in enumerate(steps)]
+    charge = plan.readings * sum(charges) if all(math.isfinite(one) for one in charges) else None
+    supply = plan.gearings[0].document.design.drive.supply
+    whole = supply.charge if isinstance(supply, Battery) else None
+    hottest, limit, rest = _warmth(plan)
+    return Planned(
+        steps, seconds, charge, charge / whole if charge is not None and whole else None, hottest, limit, rest,
+        _drift(plan),
+    )  # fmt: skip
+
+
+def _place(plan: Plan, step: int) -> int:
+    """Which place in the order a step belongs to."""
+    return step // len(plan.raw)
+
+
+def _steps(plan: Plan, order: Sequence[int]) -> Iterator[Step]:
+    before: int | None = None
+    for place, g in enumerate(order):
+        gearing = plan.gearings[g]
+        change = "" if before in (None, g) else "; ".join(changes(_essence(plan, before), _essence(plan, g)))
+        for m, run in enumerate(plan.measures[g]):
+            key = f"{place}.{m}"
+            yield Step(
+                key=key,
+                round=1 + sum(other == g for other in order[:place]),
+                gearing=gearing.name,
+                swap=m == 0 and before != g,
+                change=change if m == 0 else "",
+                words=run.words,
+                dimension=run.dimension,
+                run=dict(plan.raw[m]),
+                predicted=_predicted(gearing.document, run),
+                done=plan.done.get(key, ""),
+            )
+        before = g
+
+
+def _essence(plan: Plan, g: int | None) -> dict[str, Any]:
+    return essence(plan.gearings[g or 0].raw)
+
+
+def _predicted(document: Document, run: Trial) -> float | None:
+    model = Model({"": document}, [Posed(run, "", run.ground, run.conditions)])
+    value = float(model.values([], np.zeros((1, 0)))[0, 0])
+    return value if math.isfinite(value) else None
+
+
+def _seconds(step: Step) -> float:
+    return step.predicted if step.dimension == "time" and step.predicted is not None else A_PUSH_S
+
+
+def _charge(document: Document, step: Step) -> float:
+    """What one reading draws, A·s; NaN where nobody can say."""
+    if step.run.get("kind") in RESTING:
+        return 0.0
+    evaluation = evaluate([document])
+    if not evaluation.starts(0):
+        return math.nan
+    if step.dimension != "time":
+        return A_PUSH_S * float(evaluation.value("pushing_bus_current", 0) or math.nan)
+    group, row = evaluation.group(0)
+    made = trace.points(group.batch, row)
+    if not len(made.time):
+        return math.nan
+    until = made.time <= _seconds(step)
+    return float(np.trapezoid(made.bus_current[until], made.time[until]))
+
+
+RESTING = {"tow", "coast", "stop"}
+"""Kinds that draw nothing."""
+
+
+def _warmth(plan: Plan) -> tuple[float | None, float | None, float | None]:
+    """The hottest winding of all gearings with its limit, and the rest that each needs; None where nothing is known."""
+    found = [one for gearing in plan.gearings for one in _of_gearing(plan, gearing.document)]
+    if not found:
+        return None, None, None
+    hottest, limit, rest = max(found, key=lambda one: one[0] - one[1])
+    return hottest, limit, rest if hottest > limit else None
+
+
+def _of_gearing(plan: Plan, document: Document) -> Iterator[tuple[float, float, float | None]]:
+    """As if all rounds were made with one gearing, swapped as often as planned."""
+    runs = Runs(count=plan.readings * len(plan.raw), every=BRINGING_BACK_S)
+    day = Loads(day=(runs, Rest(lasts=max(plan.swap, 1.0))), heats=plan.rounds * len(plan.gearings))
+    asked = Asked(evaluate([Document(replace(document.design, loads=day), {}, ())]))
+    if asked.heats.left_out:
+        return
+    for b, motor in asked.motors:
+        if b in asked.warmth:
+            warmth = asked.warmth[b]
+            yield warmth.day.hottest_winding, asked.limit(motor), warmth.rest_needed(asked.limit(motor))
+
+
+def _drift(plan: Plan) -> str:
+    """What a drift would look like in the order that is chosen, and in the other one."""
+    count = len(plan.gearings)
+    if count < 2 or count * plan.rounds < 3:
+        return ""
+    mixed, seldom = (looks_like(dealt(count, plan.rounds, seldom=one)) for one in (False, True))
+    if plan.seldom:
+        own, other = seldom, f"mixed it would look like {mixed:.1f} %, with {count * plan.rounds} changes"
+    else:
+        own, other = mixed, f"swapped as seldom as possible like {seldom:.1f} %, with {count} changes"
+    return f"a drift of 1 % from the first run to the last would look like {own:.1f} % between two gearings; {other}"
+
+
+@dataclass(frozen=True, slots=True)
+class GearingOffered:
+    """A gearing that could be tried: its name, where it comes from, its design, and whether it goes on the plate."""
+
+    name: str
+    source: str
+    design: Mapping[str, Any]
+    mounts: bool
+
+
+def offered(present: Mapping[str, Any], tried: Sequence[Mapping[str, Any]],
+            parts: Sequence[Mapping[str, Any]]) -> list[GearingOffered]:  # fmt: skip
+    """What could be tried: the present design, those that were run, and the bin's wheels in the place of a driver.
+
+    Args:
+        present: the design.
+        tried: documents of the designs that were run.
+        parts: of the bin.
+    """
+    read_present = design.read(present)
+    others = [one for one in tried if essence(one) != essence(present)]
+    sized = [one for one in _other_drivers(present, read_present, parts)
+             if all(essence(one) != essence(known) for known in others)]  # fmt: skip
+    documents = [*others, *sized, present]
+    called = names([design.read(one) for one in documents])
+    sources = [*(["run before"] * len(others)), *(["in the bin"] * len(sized)), "as it is now"]
+    clashing = _clashing(read_present)
+    made = [
+        GearingOffered(name, source, one, _clashing(design.read(one)) <= clashing)
+        for name, source, one in zip(called, sources, documents, strict=True)
+    ]
+    return made[::-1]
+
+
+def _clashing(document: Document) -> int:
+    """How many things clash on its plates; 0 of a design without one."""
+    if document.design.fit is None:
+        return 0
+    return sum(clash.level == "clash" for setup in set_ups(document.design) for clash in clashes(setup))
+
+
+def _other_drivers(
+    present: Mapping[str, Any], document: Document, parts: Sequence[Mapping[str, Any]]
+) -> Iterator[dict[str, Any]]:  # fmt: skip
+    """The design with each other driver of the bin, in each of its stages with teeth."""
+    for path, stage in stages_with_paths(document.design):
+        if stage.exact_ratio is None or not stage.members:
+            continue
+        driver = stage.members[0]
+        sizes = sorted({int(fit.size) for fit in fits(stage, parts) if fit.owned} - {int(driver.measure)})
+        near = sorted(sizes, key=lambda size: abs(size - driver.measure))[:MOST_SIZES]
+        for size in sorted(near):
+            made = copy.deepcopy(dict(present))
+            place: Any = made
+            for key in keys_of(path):
+                place = place[key]
+            place[driver.key] = size
+            yield made
