@@ -98,6 +98,6 @@ class PlanChoicesView(APIView):
     def get(self, request: Request, vehicle: UUID) -> Response:
         """Gearings that could be tried: the present one, those that were run, and what the bin has."""
         found = vehicle_of(request, vehicle)
-        present = found.revisions.values_list("document", flat=True).first()
+        present = found.revisions.values_list("document", flat=True)[0]
         tried = list(found.tried.values_list("document", flat=True))
         return Response(aside(offered, present, tried, documents(found.workshop)))

@@ -37,7 +37,7 @@ MOST_SIZES = 12
 
 
 @dataclass(frozen=True, slots=True)
-class Step:
+class PlanStep:
     """One run of the plan: its key, the round from 1, which gearing, whether that is put on for it and what changes
     then, what is measured in words and as a run without readings, what is predicted, SI, and whether it is done.
     """
@@ -64,7 +64,7 @@ class Planned:
         run that keeps it under its limit; None where none is needed or nothing is known. drift: what order costs.
     """
 
-    steps: list[Step]
+    steps: list[PlanStep]
     seconds: float
     charge: float | None
     share: float | None
@@ -103,14 +103,14 @@ def _place(plan: Plan, step: int) -> int:
     return step // len(plan.raw)
 
 
-def _steps(plan: Plan, order: Sequence[int]) -> Iterator[Step]:
+def _steps(plan: Plan, order: Sequence[int]) -> Iterator[PlanStep]:
     before: int | None = None
     for place, g in enumerate(order):
         gearing = plan.gearings[g]
         change = "" if before in (None, g) else "; ".join(changes(_essence(plan, before), _essence(plan, g)))
         for m, run in enumerate(plan.measures[g]):
             key = f"{place}.{m}"
-            yield Step(
+            yield PlanStep(
                 key=key,
                 round=1 + sum(other == g for other in order[:place]),
                 gearing=gearing.name,
@@ -135,11 +135,11 @@ def _predicted(document: Document, run: Trial) -> float | None:
     return value if math.isfinite(value) else None
 
 
-def _seconds(step: Step) -> float:
+def _seconds(step: PlanStep) -> float:
     return step.predicted if step.dimension == "time" and step.predicted is not None else A_PUSH_S
 
 
-def _charge(document: Document, step: Step) -> float:
+def _charge(document: Document, step: PlanStep) -> float:
     """What one reading draws, A·s; NaN where nobody can say."""
     if step.run.get("kind") in RESTING:
         return 0.0

@@ -56,6 +56,7 @@ export type Help = Ways["helps"][number];
 export type Learnt = Schemas["Learnt"];
 export type Listened = Schemas["Listened"];
 export type RigState = Schemas["Rig"];
+export type KeptPlan = Schemas["KeptPlan"];
 export type LoggedRun = Schemas["Run"];
 export type RunKind = Vocabulary["runs"][number];
 export type Fit = Schemas["Fits"]["fits"][number];

@@ -437,6 +437,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/vehicles/{vehicle}/plan/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["vehicles_plan_retrieve"];
+        /** @description Keeps a plan, or what of it is done. */
+        put: operations["vehicles_plan_update"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/vehicles/{vehicle}/plan/choices/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Gearings that could be tried: the present one, those that were run, and what the bin has. */
+        get: operations["vehicles_plan_choices_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/vehicles/{vehicle}/readings/": {
         parameters: {
             query?: never;
@@ -1588,6 +1622,15 @@ export interface components {
             ratio: number;
             speed: number[];
         };
+        /** @description A gearing that could be tried: its name, where it comes from, its design, and whether it goes on the plate. */
+        GearingOffered: {
+            design: {
+                [key: string]: unknown;
+            };
+            mounts: boolean;
+            name: string;
+            source: string;
+        };
         /** @description A row for each driver, a column for each driven; `distance` is the run's, m. */
         Grid: {
             cells: components["schemas"]["Cell"][][];
@@ -1755,6 +1798,14 @@ export interface components {
             standing: components["schemas"]["StandingEnum"];
             /** Format: double */
             value: number | null;
+        };
+        /** @description A plan as typed and worked out; None where there is none. */
+        KeptPlan: {
+            document: {
+                [key: string]: unknown;
+            } | null;
+            planned: components["schemas"]["Planned"] | null;
+            version: number;
         };
         LabelledField: {
             choices: string[];
@@ -2279,6 +2330,17 @@ export interface components {
             /** Format: double */
             size: number;
         };
+        /** @description What was sent, and how the plan stands now; nothing was overwritten. */
+        PlanConflict: {
+            detail: string;
+            theirs: {
+                [key: string]: unknown;
+            };
+            version: number;
+            yours: {
+                [key: string]: unknown;
+            };
+        };
         PlanDrawing: {
             axle: string | null;
             /** Format: double */
@@ -2330,6 +2392,45 @@ export interface components {
             x: number;
             /** Format: double */
             y: number;
+        };
+        PlanStep: {
+            change: string;
+            dimension: string;
+            done: string;
+            gearing: string;
+            key: string;
+            /** Format: double */
+            predicted: number | null;
+            round: number;
+            run: {
+                [key: string]: unknown;
+            };
+            swap: boolean;
+            words: string;
+        };
+        /**
+         * @description A plan worked out.
+         *
+         *     Attributes:
+         *         steps: in order. seconds: that all of it takes. charge: that it draws, A·s; share: of the battery; None where
+         *         nobody can say. hottest: of the windings, K, with no more rest than swapping gives. limit. rest: s behind each
+         *         run that keeps it under its limit; None where none is needed or nothing is known. drift: what order costs.
+         */
+        Planned: {
+            /** Format: double */
+            charge: number | null;
+            drift: string;
+            /** Format: double */
+            hottest: number | null;
+            /** Format: double */
+            limit: number | null;
+            /** Format: double */
+            rest: number | null;
+            /** Format: double */
+            seconds: number;
+            /** Format: double */
+            share: number | null;
+            steps: components["schemas"]["PlanStep"][];
         };
         PlateShape: {
             across: number;
@@ -2591,6 +2692,13 @@ export interface components {
          * @enum {string}
          */
         RunOriginEnum: "typed" | "instrument" | "rig" | "file";
+        /** @description `base` is the version that was changed, 0 where there was none. */
+        SavePlanRequest: {
+            base: number;
+            document: {
+                [key: string]: unknown;
+            };
+        };
         /** @description `base` is the number of the revision that the document was made from. */
         SaveRequest: {
             base: number;
@@ -4439,6 +4547,171 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Revision"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    vehicles_plan_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                vehicle: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptPlan"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    vehicles_plan_update: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                vehicle: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SavePlanRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptPlan"];
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanConflict"];
+                };
+            };
+        };
+    };
+    vehicles_plan_choices_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                vehicle: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GearingOffered"][];
                 };
             };
             /** @description Refused, with the reason */

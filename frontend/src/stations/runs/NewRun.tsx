@@ -6,7 +6,7 @@ import { FaultText } from "../../ui/fields/FaultText";
 import { TextField } from "../../ui/fields/TextField";
 import { completed, useUnits } from "../../ui/fields/units";
 import { Gearing } from "./Gearing";
-import { asDocument, type Entry, nextEntry } from "./run";
+import { asDocument, type Entry, nextEntry, type Step } from "./run";
 import { SaidField } from "./SaidField";
 import type { Runs } from "./useRuns";
 import { keepEntry, storedEntry } from "./waiting";
@@ -16,10 +16,13 @@ interface Props {
   learnt: Learnt | undefined;
   /** A run brought into the form: one that was refused, or one that is proposed. */
   brought: Entry | null;
+  onTaken: () => void;
+  /** A step of the plan is done. */
+  onStep: (step: Step, run: string) => void;
 }
 
 /** The next run: what, the readings in large fields, and the rest as it was the last time. */
-export function NewRun({ runs, learnt, brought }: Props) {
+export function NewRun({ runs, learnt, brought, onTaken, onStep }: Props) {
   const { account, vehicle } = usePlace();
   const design = useDocument();
   const units = useUnits();
@@ -39,8 +42,11 @@ export function NewRun({ runs, learnt, brought }: Props) {
   const first = useRef<HTMLInputElement>(null);
   useEffect(() => keepEntry(account, vehicle, entry), [account, vehicle, entry]);
   useEffect(() => {
-    if (brought) setEntry(brought);
-  }, [brought]);
+    if (!brought) return;
+    setEntry(brought);
+    setRefusal(null);
+    onTaken();
+  }, [brought, onTaken]);
   const kind = units.runs.find((one) => one.kind === entry.kind) ?? (units.runs[0] as RunKind);
   const faults = refusal?.faults ?? [];
   const say = (key: string, value: unknown) =>
@@ -48,10 +54,13 @@ export function NewRun({ runs, learnt, brought }: Props) {
   const counted = entry.readings.filter((reading) => reading.trim() !== "").length;
   const logIt = async () => {
     setSending(true);
-    const refused = await runs.log(asDocument(entry), entry.tried);
+    const { id, refused } = await runs.log(asDocument(entry), entry.tried, entry.step?.design);
     setSending(false);
     setRefusal(refused);
-    if (!refused) setEntry((old) => ({ ...old, readings: [""], note: "" }));
+    if (!refused) {
+      if (entry.step) onStep(entry.step, id);
+      setEntry((old) => ({ ...old, readings: [""], note: "", step: null }));
+    }
     first.current?.focus();
   };
   return (
@@ -89,12 +98,21 @@ export function NewRun({ runs, learnt, brought }: Props) {
             />
           </Box>
         ))}
-        <Gearing
-          tried={entry.tried}
-          runs={logged}
-          learnt={learnt}
-          onChoose={(tried) => setEntry({ ...entry, tried })}
-        />
+        {entry.step ? (
+          <Box fontWeight="600" pb="6px" data-step>
+            {`with ${entry.step.gearing}, as planned`}{" "}
+            <button type="button" className="link" onClick={() => setEntry({ ...entry, step: null })}>
+              not as planned
+            </button>
+          </Box>
+        ) : (
+          <Gearing
+            tried={entry.tried}
+            runs={logged}
+            learnt={learnt}
+            onChoose={(tried) => setEntry({ ...entry, tried })}
+          />
+        )}
       </Flex>
       <Readings
         kind={kind}

@@ -1,5 +1,5 @@
 import { Box, Button, Flex } from "@chakra-ui/react";
-import { useEffect, useState } from "react";
+import { useCallback, useEffect, useState } from "react";
 import { answer, api, type Learnt, type LoggedRun } from "../../api/client";
 import { useEdit, usePlace } from "../../document/context";
 import { withValue } from "../../document/document";
@@ -8,9 +8,12 @@ import { StandingMark } from "../../ui/StandingMark";
 import { InOrder } from "./InOrder";
 import { InstrumentPanel } from "./instrument/InstrumentPanel";
 import { RigPanel } from "./instrument/RigPanel";
+import { useRig } from "./instrument/useRig";
 import { Log } from "./Log";
 import { NewRun } from "./NewRun";
 import { OverReduction } from "./OverReduction";
+import { PlanPanel } from "./plan/PlanPanel";
+import { usePlan } from "./plan/usePlan";
 import { asEntry, type Entry, type RunDocument } from "./run";
 import { type Runs, useLearnt, useRuns } from "./useRuns";
 import { WhatWasLearnt } from "./WhatWasLearnt";
@@ -50,7 +53,7 @@ export function RunsStation() {
           <Box as="h2" fontSize="xl" fontWeight="700" lineHeight="1.25" mb="2" data-headline>
             {headline(learnt.data, logged)}
           </Box>
-          {!readOnly && <Ways {...{ runs, brought, logged }} learnt={learnt.data} />}
+          {!readOnly && <Ways {...{ runs, brought, logged }} learnt={learnt.data} onBring={setBrought} />}
         </Box>
         <Box {...FRAME}>
           <Flex align="baseline" gap="3">
@@ -95,16 +98,20 @@ interface WaysProps {
   logged: LoggedRun[];
   learnt: Learnt | undefined;
   brought: Entry | null;
+  onBring: (entry: Entry | null) => void;
 }
 
-const WAYS = ["Type it", "Practice rig", "Instrument"] as const;
+const WAYS = ["Type it", "Practice rig", "Instrument", "Plan"] as const;
 
-/** The ways in which readings come: typed, from the rig, from one's own instrument. */
-function Ways({ runs, logged, learnt, brought }: WaysProps) {
+/** The ways in which readings come: typed, from the rig, from one's own instrument, as planned. */
+function Ways({ runs, logged, learnt, brought, onBring }: WaysProps) {
   const [way, setWay] = useState<(typeof WAYS)[number]>("Type it");
+  const plan = usePlan();
+  const rig = useRig();
   useEffect(() => {
     if (brought) setWay("Type it");
   }, [brought]);
+  const taken = useCallback(() => onBring(null), [onBring]);
   return (
     <>
       <Flex gap="4" mb="2" role="group" aria-label="How readings come" data-screen-only>
@@ -120,9 +127,21 @@ function Ways({ runs, logged, learnt, brought }: WaysProps) {
           </button>
         ))}
       </Flex>
-      {way === "Type it" && <NewRun runs={runs} learnt={learnt} brought={brought} />}
-      {way === "Practice rig" && <RigPanel runs={logged} learnt={learnt} />}
+      {way === "Type it" && (
+        <NewRun
+          {...{ runs, learnt, brought }}
+          onTaken={taken}
+          onStep={(step, run) => {
+            void plan.tick(step.key, run);
+            setWay("Plan");
+          }}
+        />
+      )}
+      {way === "Practice rig" && <RigPanel rig={rig} runs={logged} learnt={learnt} />}
       {way === "Instrument" && <InstrumentPanel runs={runs} />}
+      {way === "Plan" && (
+        <PlanPanel plan={plan} rig={rig} onType={onBring} onRig={() => setWay("Practice rig")} />
+      )}
     </>
   );
 }

@@ -14,6 +14,15 @@ export interface Entry {
   note: string;
   /** Key of a gearing that was run before; null for the design as it is now. */
   tried: number | null;
+  /** The step of the plan that it is. */
+  step?: Step | null;
+}
+
+/** A step of the plan: its key, what its gearing is called, and the design with that. */
+export interface Step {
+  key: string;
+  gearing: string;
+  design: DesignDocument;
 }
 
 export const documentOf = (run: LoggedRun) => run.document as unknown as RunDocument;

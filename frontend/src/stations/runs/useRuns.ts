@@ -3,18 +3,25 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { answer, api, type LoggedRun, type Refusal, RefusedError } from "../../api/client";
 import { useEdit, usePlace } from "../../document/context";
+import type { DesignDocument } from "../../document/document";
 import { useRunList } from "../../document/useRunList";
 import type { RunDocument } from "./run";
 import { keepWaiting, type Waiting, waitingRuns } from "./waiting";
 
 const AGAIN_MS = 8000;
 
+/** The id of a run, and why the server refuses it where it does. */
+export interface Logged {
+  id: string;
+  refused: Refusal | null;
+}
+
 export interface Runs {
   /** The newest first; null before the first answer. */
   logged: LoggedRun[] | null;
   waiting: Waiting[];
   /** Log a run; what the server refuses comes back, what does not reach it waits. */
-  log: (document: RunDocument, tried: number | null) => Promise<Refusal | null>;
+  log: (document: RunDocument, tried: number | null, own?: DesignDocument) => Promise<Logged>;
   /** Take one that waits away again, back into the form. */
   takeBack: (id: string) => void;
   change: (run: LoggedRun, patch: { document?: RunDocument; put_away?: boolean }) => Promise<void>;
@@ -75,14 +82,14 @@ export function useRuns(): Runs {
   return {
     logged: list.data ?? null,
     waiting,
-    log: async (document, tried) => {
-      const design = tried === null ? present() : null;
+    log: async (document, tried, own) => {
+      const design = tried === null ? (own ?? present()) : null;
       const run = { id: crypto.randomUUID(), document, design, tried, made_at: new Date().toISOString() };
       keep([...newest.current, run]);
       await send();
       const refused = newest.current.find((one) => one.id === run.id)?.refused ?? null;
       if (refused) keep(newest.current.filter((one) => one.id !== run.id));
-      return refused;
+      return { id: run.id, refused };
     },
     takeBack: (id) => keep(newest.current.filter((one) => one.id !== id)),
     change: async (run, patch) => {

@@ -43,7 +43,7 @@ export function InstrumentPanel({ runs }: { runs: Runs }) {
   const logAll = async () => {
     setTrouble("");
     for (const run of listened?.runs ?? []) {
-      const refused = await runs.log(run as RunDocument, null);
+      const { refused } = await runs.log(run as RunDocument, null);
       if (refused)
         return setTrouble(
           refused.faults?.map((one) => `${one.path}: ${one.problem}`).join("; ") || refused.detail,

@@ -6,7 +6,7 @@ import { useUnits } from "../../../ui/fields/units";
 import { Gearing } from "../Gearing";
 import { FoundRuns, Heard } from "./Heard";
 import { useListened } from "./useListened";
-import { type Action, useRig } from "./useRig";
+import type { Action, PracticeRig } from "./useRig";
 
 const ACTIONS: [Action, string][] = [
   ["spin", "Spin"],
@@ -16,9 +16,14 @@ const ACTIONS: [Action, string][] = [
 ];
 const REPEATS = [1, 2, 3, 5];
 
+interface Props {
+  rig: PracticeRig;
+  runs: LoggedRun[];
+  learnt: Learnt | undefined;
+}
+
 /** A simulated bench: a counter, two light gates, a spring scale and a logger, for the design at hand. */
-export function RigPanel({ runs, learnt }: { runs: LoggedRun[]; learnt: Learnt | undefined }) {
-  const rig = useRig();
+export function RigPanel({ rig, runs, learnt }: Props) {
   const units = useUnits();
   const design = useDocument();
   const [repeats, setRepeats] = useState(3);

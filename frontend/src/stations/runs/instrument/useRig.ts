@@ -3,6 +3,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { answer, api, type RigState } from "../../../api/client";
 import { useEdit, usePlace } from "../../../document/context";
+import type { DesignDocument } from "../../../document/document";
 
 export type Action = "spin" | "run" | "push" | "tow";
 export type Change = "stop" | "charge" | "show" | "start anew";
@@ -13,7 +14,7 @@ export interface PracticeRig {
   /** Whether its lines do not come for want of a connection. */
   lost: boolean;
   trouble: string;
-  order: (action: Action, repeats: number, tried: number | null) => Promise<void>;
+  order: (action: Action, repeats: number, tried: number | null, own?: DesignDocument) => Promise<boolean>;
   change: (what: Change) => Promise<void>;
 }
 
@@ -77,11 +78,12 @@ export function useRig(): PracticeRig {
     lines,
     lost,
     trouble,
-    order: async (action, repeats, tried) => {
-      const design = tried === null ? (present() as unknown as Record<string, unknown>) : null;
+    order: async (action, repeats, tried, own) => {
+      const design = tried === null ? ((own ?? present()) as unknown as Record<string, unknown>) : null;
       const body = { action, repeats, tried, design };
       const made = await ask(() => answer(api.POST("/api/vehicles/{vehicle}/rig/", { ...params, body })));
       if (made) listen(made.after);
+      return made !== null;
     },
     change: async (what) => {
       await ask(() => answer(api.PATCH("/api/vehicles/{vehicle}/rig/", { ...params, body: { do: what } })));
