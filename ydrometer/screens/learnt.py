@@ -19,7 +19,7 @@ from ydrometer.trials.differences import Difference
 from ydrometer.trials.fitted_design import FITTED, fitted_values, written
 from ydrometer.trials.over_reduction import over_reduction
 from ydrometer.trials.trial import Trial
-from ydrometer.trials.tried import changed_since, essence, names, reduction
+from ydrometer.trials.tried import but_wheels, changed_since, essence, names, reduction
 from ydrometer.trials.upcoming import Proposal, upcoming
 from ydrometer.trials.words import correlation_words, told_words, unknown_words, why_left_out
 from ydrometer.trials.written import typed
@@ -208,9 +208,11 @@ def learnt(present: Mapping[str, Any], tried: Sequence[KeptDesign], runs: Sequen
 
 
 def _with_present(present: Mapping[str, Any], tried: Sequence[KeptDesign]) -> list[KeptDesign]:
-    """The designs that were run, the present one last, whether it was run or not."""
+    """The designs that were run, whatever else differs first, and the present one last, whether it was run or not."""
     same = [one for one in tried if essence(one.document) == essence(present)]
-    return [*(one for one in tried if one not in same), *(same or [KeptDesign("", present)])]
+    others = [one for one in tried if one not in same]
+    others.sort(key=lambda one: but_wheels(one.document) == but_wheels(present))
+    return [*others, *(same or [KeptDesign("", present)])]
 
 
 class _Shown:
@@ -380,8 +382,10 @@ def _sentence(curves: Sequence[CurveShown], differences: Sequence[DifferenceShow
     if curve is None or len(points) < SEVERAL:
         return ""
     best = max(points, key=lambda point: curve.better * point.mean).design
-    mine = [one for one in differences if one.what == curve.words and not one.stale and best == one.ahead]
-    worse, open_ones = ([one.behind for one in mine if one.real == real] for real in (True, False))
+    mine = [one for one in differences if one.what == curve.words and not one.stale and best in {one.ahead, one.behind}]
+    worse, open_ones = (
+        [one.behind if best == one.ahead else one.ahead for one in mine if one.real == real] for real in (True, False)
+    )
     if not worse:
         return f"{curve.words}: {best} may be best, but none is ahead of the others by more than chance yet"
     rest = f"; {_and(open_ones)} cannot be told from it yet" if open_ones else ""

@@ -226,7 +226,8 @@ def offered(present: Mapping[str, Any], tried: Sequence[Mapping[str, Any]],
         GearingOffered(name, source, one, _clashing(design.read(one)) <= clashing)
         for name, source, one in zip(called, sources, documents, strict=True)
     ]
-    return made[::-1]
+    made.reverse()
+    return sorted(made, key=lambda one: not one.mounts)
 
 
 def _clashing(document: Document) -> int:

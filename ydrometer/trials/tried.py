@@ -36,6 +36,13 @@ def essence(raw: Mapping[str, Any]) -> dict[str, Any]:
     return {key: _plain(value) for key, value in raw.items() if key not in ASIDE}
 
 
+def but_wheels(raw: Mapping[str, Any]) -> dict[str, Any]:
+    """What is left of an essence without the stages: of gearings of one and the same vehicle it is the same."""
+    drive = raw.get("drive", {})
+    branches = [{k: v for k, v in branch.items() if k != "stages"} for branch in drive.get("branches", ())]
+    return essence({**raw, "drive": {**drive, "branches": branches, "stages": []}})
+
+
 def _plain(value: Any) -> Any:
     if isinstance(value, Mapping):
         return {key: _plain(one) for key, one in value.items()}

@@ -6,6 +6,7 @@ import { MiniLine } from "../../drawing/MiniLine";
 import { ratioText, show, useUnits } from "../../ui/fields/units";
 import { gaugeLabel } from "../../ui/readout/Readout";
 import { StandingMark } from "../../ui/StandingMark";
+import { offText } from "../../words/runs";
 
 /** A vehicle with its line in miniature and how its targets stand. */
 export function VehicleCardView({ vehicle, mayEdit }: { vehicle: VehicleCard; mayEdit: boolean }) {
@@ -51,6 +52,7 @@ export function VehicleCardView({ vehicle, mayEdit }: { vehicle: VehicleCard; ma
         {live.isError && <Box color="brick">This design cannot be read: {live.error.message}</Box>}
       </Box>
       {live.data && <TargetList live={live.data} />}
+      <LastRun vehicle={vehicle} />
       {mayEdit && (
         <Button
           size="xs"
@@ -63,6 +65,24 @@ export function VehicleCardView({ vehicle, mayEdit }: { vehicle: VehicleCard; ma
           {vehicle.put_away ? "Take back" : "Put away"}
         </Button>
       )}
+    </Box>
+  );
+}
+
+/** The last run, and how far it was off its prediction. */
+function LastRun({ vehicle }: { vehicle: VehicleCard }) {
+  const workshop = vehicle.workshop;
+  const runs = useQuery({
+    queryKey: ["last-runs", workshop],
+    queryFn: () => answer(api.GET("/api/workshops/{workshop}/runs/", { params: { path: { workshop } } })),
+    staleTime: 0,
+  });
+  const last = runs.data?.find((run) => run.vehicle === vehicle.id);
+  if (!last) return null;
+  return (
+    <Box fontSize="sm" color="ink.second" mt="1" data-last-run>
+      {`${last.count} ${last.count === 1 ? "run" : "runs"}, the last: ${last.words.toLowerCase()}`}
+      {last.off !== null && `, off by ${offText(last.off)}`}
     </Box>
   );
 }

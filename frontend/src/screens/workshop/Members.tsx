@@ -5,6 +5,7 @@ import { answer, api, type Role } from "../../api/client";
 import { Notice } from "../../ui/frame/Notice";
 import { TopBar, useBar } from "../../ui/frame/TopBar";
 import { Going } from "./Going";
+import { Instruments } from "./Instruments";
 import { Invitations } from "./Invitations";
 import { ROLES, RoleSelect } from "./RoleSelect";
 import { Usage } from "./Usage";
@@ -99,6 +100,7 @@ export function Members() {
           </Text>
         )}
         {mine && <Invitations workshop={workshop} />}
+        {mine && <Instruments workshop={workshop} />}
         <Usage workshop={workshop} />
         {about.data && <Going workshop={workshop} name={about.data.name} owner={mine} />}
       </Box>

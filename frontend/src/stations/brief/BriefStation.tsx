@@ -1,6 +1,7 @@
 import { Box, Flex, Heading } from "@chakra-ui/react";
+import { Link } from "react-router";
 import type { Standing } from "../../api/client";
-import { useDocument, useEdit, useFigures } from "../../document/context";
+import { useDocument, useEdit, useFigures, usePlace } from "../../document/context";
 import { Field, WholeNumber } from "../../document/Field";
 import { TextField } from "../../ui/fields/TextField";
 import { useBar } from "../../ui/frame/TopBar";
@@ -38,11 +39,17 @@ export function BriefStation() {
 /** What would be worth measuring first, and whether assumed values count as doubtful at all. */
 function Worth() {
   const { uncertainties } = useFigures();
+  const { vehicle } = usePlace();
   const { preferences, change } = useBar();
   return (
     <Box mt="4" data-doubts>
       <Box fontWeight="600" minH="1.4em">
-        {uncertainties?.first}
+        {uncertainties?.first}{" "}
+        {uncertainties?.first && (
+          <Box asChild color="spruce" textDecoration="underline" fontWeight="400">
+            <Link to={`/vehicles/${vehicle}/runs`}>Measure it in Runs</Link>
+          </Box>
+        )}
       </Box>
       <label style={{ fontSize: "14px" }}>
         <input

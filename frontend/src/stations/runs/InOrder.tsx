@@ -1,9 +1,10 @@
 import { Box } from "@chakra-ui/react";
 import { useWidth } from "../../drawing/useWidth";
+import { offText } from "../../words/runs";
 import { Axes } from "./Axes";
 import { FRAME, scales, span } from "./plot";
 import { Shown } from "./Shown";
-import { type Judged, offText } from "./words";
+import type { Judged } from "./words";
 
 const HEIGHT = 190;
 const INK = "var(--chakra-colors-ink)";

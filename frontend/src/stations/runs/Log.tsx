@@ -5,11 +5,12 @@ import { TextField } from "../../ui/fields/TextField";
 import { completed, useUnits } from "../../ui/fields/units";
 import { StandingMark } from "../../ui/StandingMark";
 import { moment } from "../../ui/when";
+import { offText } from "../../words/runs";
 import { documentOf, leftOut, type RunDocument, withLeftOut } from "./run";
 import { SaidField } from "./SaidField";
 import type { Runs } from "./useRuns";
 import type { Waiting } from "./waiting";
-import { type Judged, offText, standing, valueText } from "./words";
+import { type Judged, standing, valueText } from "./words";
 
 interface Props {
   runs: Runs;

@@ -1,15 +1,9 @@
 /** Runs in words. Pure. */
 import type { Learnt, LoggedRun, Standing } from "../../api/client";
 import { show, type Units } from "../../ui/fields/units";
+import { offText } from "../../words/runs";
 
 export type Judged = Learnt["runs"][number];
-
-/** "+4.1 %", "−0.6 %"; empty where nothing was predicted. */
-export function offText(off: number | null | undefined): string {
-  if (off === null || off === undefined) return "";
-  const share = 100 * off;
-  return `${share < 0 ? "−" : "+"}${Math.abs(share).toFixed(1)} %`;
-}
 
 const EXPECTED = 2;
 
