@@ -1,0 +1,163 @@
+"""Runs as a builder goes through them: on the rig as planned, with a stopwatch on a phone, from lines."""
+
+from __future__ import annotations
+
+import threading
+import time
+from typing import Any
+
+from django.db import connection
+from selenium.webdriver.common.keys import Keys
+from selenium.webdriver.support.ui import Select
+
+from server.designs.models import Lesson
+from server.runs.models import Run
+from server.runs.rig import Worker
+from tests.browser.case import BrowserCase
+from tests.browser.driving import Page
+
+PACE = 12.0
+"""How much faster the rig's clock runs here."""
+
+
+class RigAtWork:
+    """The rig's process, as a thread with a fast clock."""
+
+    def __enter__(self) -> RigAtWork:
+        self.over = threading.Event()
+        self.thread = threading.Thread(target=self._work)
+        self.thread.start()
+        return self
+
+    def __exit__(self, *_: object) -> None:
+        self.over.set()
+        self.thread.join()
+
+    def _work(self) -> None:
+        worker = Worker(clock=lambda: PACE * time.monotonic())
+        while not self.over.wait(0.1):
+            worker.step()
+        connection.close()
+
+
+class Runs(BrowserCase):
+    def runs(self, page: Page, vehicle: str) -> None:
+        page.visit_demo()
+        page.wait_text(f"[data-vehicle={vehicle}] [data-last-run]", "off by")
+        page.click(f"[data-vehicle={vehicle}] a")
+        page.click("nav a[href$=runs]")
+        page.find("[data-unknowns]")
+
+    def logged(self, vehicle: str) -> Any:
+        return Run.objects.filter(vehicle__name=vehicle).order_by("made_at", "pk")
+
+    def tick(self, page: Page, *names: str) -> None:
+        for label in page.all("[data-new-plan] label.tick"):
+            if label.text.split("\n")[0] in names:
+                label.click()
+
+    def test_planned_on_the_rig_learnt_used_and_a_fourth_predicted(self) -> None:
+        page = self.page()
+        self.runs(page, "Knot")
+        page.wait_text("[data-headline]", "12 teeth is best so far, ahead of 10 teeth; 14 teeth cannot be told")
+        self.assertEqual(len(page.all("[data-run][data-odd]")), 1)
+        page.wait_text("[data-remarks]", "since then mass 0.52 → 0.6 kg")
+        path = page.find("[data-after]").rect
+        self.assertGreater(path["width"], 200)
+        self.assertEqual(page.axe(), [])
+        page.button("Plan").click()
+        page.wait_text("[data-new-plan]", "12 teeth")
+        self.tick(page, "12 teeth", "14 teeth", "11 teeth")
+        Select(page.find("[data-new-plan] select")).select_by_value("1")
+        page.click("[data-deal]")
+        page.wait_text("[data-totals]", "about")
+        self.assertEqual(page.axe(), [])
+        before = self.logged("Knot").count()
+        with RigAtWork():
+            for done in range(1, 4):
+                self.next_step_on_the_rig(page, before, done)
+            page.wait_text("[data-plan]", "All of it is done")
+            page.wait(lambda: len(page.all("[data-run]")) == before + 3, "the runs in the log")
+            page.wait(lambda: page.find("[data-use]").is_enabled(), "what was learnt")
+            wide = self.band(page)
+            page.click("[data-use]")
+            page.wait_text("[data-unknowns]", "in the design already, fitted to")
+            page.wait(lambda: self.band(page) < wide, "a narrower band in the readout")
+            page.wait(Lesson.objects.exists, "how values vary together to be kept")
+            page.button("Practice rig").click()
+            page.click("[data-rig-action=run]:not([disabled])")
+            page.wait(lambda: self.logged("Knot").count() == before + 4, "the fourth")
+        self.assertLess(abs(self.logged("Knot").last().off), 0.03)
+        page.button("Show what is hidden").click()
+        page.wait_text("[data-hidden]", "rolling resistance")
+        page.button("Undo").click()
+        page.wait(lambda: page.find("[data-use]").is_enabled(), "the guesses again")
+
+    def next_step_on_the_rig(self, page: Page, before: int, done: int) -> None:
+        page.click("[data-rig-step]:not([disabled])")
+        page.find("[data-trace]")
+        page.wait(lambda: self.logged("Knot").count() == before + done, "the rig's run")
+        page.wait_text("[data-found]", "Time over a distance")
+        page.button("Plan").click()
+        page.wait(lambda: len(page.all("[data-done]")) == done, "a step ticked off")
+
+    def band(self, page: Page) -> float:
+        return float(page.find("[data-gauge=time_to_distance] [data-band]").get_attribute("width") or 0.0)
+
+    def test_a_stopwatch_on_a_phone_without_connection(self) -> None:
+        page = self.page(390, 844)
+        self.runs(page, "Sandpiper")
+        self.assertEqual(page.axe(), [])
+        self.assertLessEqual(page.driver.execute_script("return document.documentElement.scrollWidth"), 390)
+        before = self.logged("Sandpiper").count()
+        page.find("[aria-label='Reading 1']").send_keys("3.41", Keys.ENTER)
+        page.wait(lambda: "Reading 2" in (self.focus(page).get_attribute("aria-label") or ""), "the next field")
+        self.focus(page).send_keys("3.38 s", Keys.ENTER)
+        page.wait(lambda: "Reading 3" in (self.focus(page).get_attribute("aria-label") or ""), "the next field")
+        self.offline(page, True)
+        self.focus(page).send_keys(Keys.ENTER)
+        page.wait_text("[data-waiting-run]", "kept on this device")
+        page.driver.refresh()
+        self.offline(page, False)
+        page.open(page.driver.current_url.removeprefix(page.base))
+        page.wait(lambda: self.logged("Sandpiper").count() == before + 1, "the run to be sent")
+        page.wait(lambda: not page.all("[data-waiting-run]"), "nothing to wait any more")
+        self.assertEqual(self.logged("Sandpiper").last().document["readings"], ["3.41 s", "3.38 s"])
+        page.find("[aria-label='Reading 1']").send_keys("three", Keys.ENTER)
+        page.click("[data-log-it]")
+        page.wait_text("[data-readings] [role=alert]", "three")
+        self.assertEqual(page.find("[aria-label='Reading 1']").get_attribute("value"), "three")
+        self.assertEqual(self.logged("Sandpiper").count(), before + 1)
+
+    def focus(self, page: Page) -> Any:
+        return page.driver.switch_to.active_element
+
+    def offline(self, page: Page, off: bool) -> None:
+        page.driver.execute_cdp_cmd("Network.enable", {})
+        where = {"offline": off, "latency": 0, "downloadThroughput": -1, "uploadThroughput": -1}
+        page.driver.execute_cdp_cmd("Network.emulateNetworkConditions", where)
+
+    def test_an_instruments_lines_and_a_reading_left_out(self) -> None:
+        page = self.page()
+        self.runs(page, "Dunlin")
+        before = self.logged("Dunlin").count()
+        page.button("Instrument").click()
+        lines = page.find("[data-instrument] textarea")
+        lines.send_keys('{"instrument": "gates"}\n{"t": 1, "gate": 1}\n{"t": 5.4, "gate": 2}\nnoise')
+        page.wait_text("[data-heard] [role=alert]", "line 4")
+        lines.send_keys(Keys.BACKSPACE * 5)
+        page.wait_text("[data-found]", "4.4 s")
+        page.wait(lambda: page.find("[data-log-lines]").is_enabled(), "the way into the log")
+        page.click("[data-log-lines]")
+        page.wait(lambda: self.logged("Dunlin").count() == before + 1, "the run")
+        page.wait(lambda: len(page.all("[data-run]")) == before + 1, "its line in the log")
+        page.click("[data-run] button.run")
+        reason = page.find("[aria-label='Reading 1 counts']")
+        self.assertEqual(page.axe(), [])
+        Select(reason).select_by_visible_text("left out: read wrongly")
+        page.wait_text("[role=alert]", "every reading is left out")
+        page.click("[data-put-away]")
+        page.wait(lambda: len(page.all("[data-run]")) == before, "it to be put away")
+        self.assertTrue(self.logged("Dunlin").last().put_away)
+        page.button("1 put away").click()
+        page.wait(lambda: len(page.all("[data-run]")) == 1, "what is put away")
