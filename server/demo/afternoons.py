@@ -13,7 +13,7 @@ from uuid import uuid5
 from server.accounts.models import User
 from server.designs.models import Vehicle
 from server.runs.actions import tried
-from server.runs.models import Origin, Rig, Run
+from server.runs.models import Origin, Rig, Run, Tried
 from ydrometer.document import design
 from ydrometer.instruments.rig import Bench, State, kept
 from ydrometer.trials.prediction import Predicted, predicted
@@ -93,10 +93,12 @@ def log(user: User, vehicle: Vehicle, folder: str, base: dict[str, Any]) -> None
     rows: list[Run] = []
     logged, state = _afternoon(folder, json.dumps(base))
     Rig.objects.create(vehicle=vehicle, seed=AFTERNOONS[folder].seed, base=base, state=kept(state))
+    known: dict[str, Tried] = {}
     for one in logged:
-        found = one.predicted
+        found, key = one.predicted, json.dumps(one.design)
+        known[key] = known.get(key) or tried(vehicle, one.design)
         rows.append(Run(
-            id=uuid5(vehicle.pk, str(len(rows))), vehicle=vehicle, tried=tried(vehicle, one.design),
+            id=uuid5(vehicle.pk, str(len(rows))), vehicle=vehicle, tried=known[key],
             document=one.document, origin=Origin.RIG, author=user, made_at=BEGINS + len(rows) * BETWEEN,
             words=found.words, dimension=found.dimension, measured=found.measured, predicted=found.predicted,
             off=found.off,

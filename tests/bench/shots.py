@@ -21,7 +21,7 @@ def main() -> None:
         page = Page(base)
         try:
             page.visit_demo()
-            for station in (bench, line, options, fit, loads, parts, engine, tables, branches, brief, workshop):
+            for station in (bench, line, options, fit, loads, runs, parts, engine, tables, branches, brief, workshop):
                 station(page)
         finally:
             page.close()
@@ -88,6 +88,16 @@ def loads(page: Page) -> None:
     page.click("nav a[href$=loads]")
     page.find("[data-bars]")
     shot(page, "loads")
+
+
+def runs(page: Page) -> None:
+    """The log with its curve; what was learnt."""
+    vehicle(page, "Knot")
+    page.click("nav a[href$=runs]")
+    page.find("[data-unknowns]")
+    shot(page, "runs")
+    page.driver.execute_script("document.querySelector('[data-better]').scrollIntoView()")
+    shot(page, "learnt")
 
 
 def parts(page: Page) -> None:

@@ -132,7 +132,9 @@ def dealt(count: int, rounds: int, *, seldom: bool) -> list[int]:
     all rounds of one before the next.
 
     Args:
-        count: of gearings. rounds. seldom: whether to swap as seldom as possible.
+        count: of gearings.
+        rounds: how often each comes.
+        seldom: whether to swap as seldom as possible.
     """
     if seldom:
         return [gearing for gearing in range(count) for _ in range(rounds)]
