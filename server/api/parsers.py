@@ -24,3 +24,18 @@ class LimitedJSONParser(BaseParser):
             return strict_json.load(stream.read(LARGEST + 1), largest=LARGEST, deepest=DEEPEST)
         except DocumentError as error:
             raise ParseError(str(error)) from None
+
+
+class PieceParser(BaseParser):
+    """A piece of a file as it is."""
+
+    media_type = "application/octet-stream"
+    LARGEST = 4_000_000
+
+    def parse(
+        self, stream: IO[Any], media_type: str | None = None, parser_context: Mapping[str, Any] | None = None
+    ) -> Any:
+        data = stream.read(self.LARGEST + 1)
+        if len(data) > self.LARGEST:
+            raise ParseError(f"a piece has {self.LARGEST:,} bytes at most")
+        return data

@@ -13,6 +13,8 @@ MOST_TOKENS = 40
 """Of a workshop."""
 MOST_RUNS = 5000
 """Of a vehicle."""
+MOST_LOG_FILES = 40
+"""Of a vehicle; older ones go."""
 MOST_VEHICLES = 400
 """Of a workshop."""
 MOST_REVISION_BYTES = 400_000_000

@@ -116,6 +116,7 @@ SPECTACULAR_SETTINGS = {
     "COMPONENT_SPLIT_REQUEST": True,
     "ENUM_NAME_OVERRIDES": {
         "RoleEnum": "server.workshops.models.Role",
+        "FileStateEnum": "server.runs.models.FileState",
         "LoopFormEnum": "ydrometer.drawing.shapes.LOOP_FORMS",
         "LoadStateEnum": "ydrometer.loads.rows.STATES",
     },

@@ -11,6 +11,7 @@ from server.designs import evaluation, fit
 from server.entrance import api as entrance
 from server.parts import api as parts
 from server.runs import api as runs
+from server.runs import log_files_api as log_files
 from server.runs import plans
 from server.runs import rig_api as rig
 from server.searches import api as searches
@@ -77,6 +78,9 @@ api = [
     path("vehicles/<uuid:vehicle>/learnt/", runs.LearntView.as_view()),
     path("vehicles/<uuid:vehicle>/plan/", plans.PlanView.as_view()),
     path("vehicles/<uuid:vehicle>/plan/choices/", plans.PlanChoicesView.as_view()),
+    path("vehicles/<uuid:vehicle>/files/", log_files.FilesView.as_view()),
+    path("vehicles/<uuid:vehicle>/files/<uuid:file>/", log_files.FileView.as_view()),
+    path("vehicles/<uuid:vehicle>/files/<uuid:file>/pieces/<int:number>/", log_files.PieceView.as_view()),
     path("vehicles/<uuid:vehicle>/rig/", rig.RigView.as_view()),
     path("vehicles/<uuid:vehicle>/rig/stream/", rig.RigStreamView.as_view()),
 ]

@@ -133,3 +133,55 @@ class Plan(models.Model):
 
     def __str__(self) -> str:
         return f"plan for {self.vehicle}"
+
+
+class FileState(models.TextChoices):
+    COMING = "coming"
+    WAITING = "waiting"
+    READING = "reading"
+    DONE = "done"
+    CANCELLED = "cancelled"
+    FAILED = "failed"
+
+
+class LogFile(models.Model):
+    """A logger's file of a vehicle: what was said of its columns, how far it has been read, and what was found in it.
+
+    `header` is its line of names, by which what was said is remembered for the next file of the kind; `document` the
+    design that was driven; `found` is a `ydrometer.screens.logged_file.FileShown`.
+    """
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    vehicle = models.ForeignKey(Vehicle, models.CASCADE, related_name="log_files")
+    name = models.CharField(max_length=200)
+    size = models.PositiveIntegerField()
+    header = models.TextField(blank=True, default="")
+    layout = models.JSONField()
+    document = models.JSONField()
+    state = models.CharField(max_length=10, choices=FileState.choices, default=FileState.COMING)
+    rows = models.PositiveIntegerField(default=0)
+    found = models.JSONField(null=True)
+    trouble = models.TextField(blank=True, default="")
+    author = models.ForeignKey(settings.AUTH_USER_MODEL, models.SET_NULL, null=True, related_name="+")
+    begun_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["-begun_at"]
+
+    def __str__(self) -> str:
+        return f"{self.name} of {self.vehicle}"
+
+
+class FilePiece(models.Model):
+    """A piece of a file, until it has been read."""
+
+    file = models.ForeignKey(LogFile, models.CASCADE, related_name="pieces")
+    number = models.PositiveIntegerField()
+    data = models.BinaryField()
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["file", "number"], name="one_file_piece_each")]
+        ordering = ["number"]
+
+    def __str__(self) -> str:
+        return f"piece {self.number} of {self.file}"

@@ -12,7 +12,8 @@ from rest_framework.test import APITestCase
 from server.config.urls import api
 from server.demo.load import load
 from server.runs.actions import NewRun, log_run, present_design
-from server.runs.models import Run
+from server.runs.log_files import begin
+from server.runs.models import LogFile, Run
 from server.runs.rig import order
 from server.searches.actions import ask
 from server.searches.models import Search
@@ -23,6 +24,7 @@ from tests.core.designs import PLAIN
 from tests.server.people import WorkshopCase
 
 REQUEST = {"format": "ydrometer-search", "version": 1, "design": PLAIN, "layouts": [{"stages": []}]}
+PIECE = b"t,v"
 PLAN = {
     "format": "ydrometer-plan",
     "version": 1,
@@ -135,6 +137,12 @@ TABLE: dict[str, dict[str, tuple[str, Any]]] = {
     "vehicles/<uuid:vehicle>/readings/": {"post": (TOKENS, {"document": PUSH})},
     "vehicles/<uuid:vehicle>/plan/": {"get": (MEMBERS, None), "put": (EDITORS, {"base": 0, "document": PLAN})},
     "vehicles/<uuid:vehicle>/plan/choices/": {"get": (MEMBERS, None)},
+    "vehicles/<uuid:vehicle>/files/": {"post": (EDITORS, {"name": "a.csv", "size": 9, "head": "t,v\n1,2\n2,3\n"})},
+    "vehicles/<uuid:vehicle>/files/<uuid:file>/": {
+        "get": (MEMBERS, None),
+        "patch": (EDITORS, {"do": "cancel"}),
+    },
+    "vehicles/<uuid:vehicle>/files/<uuid:file>/pieces/<int:number>/": {"put": (EDITORS, PIECE)},
     "vehicles/<uuid:vehicle>/rig/": {
         "get": (MEMBERS, None),
         "post": (EDITORS, {"action": "spin"}),
@@ -167,6 +175,7 @@ class Permissions(WorkshopCase):
     invitation: Invitation
     token: Token
     run_of_it: Run
+    file: LogFile
 
     @classmethod
     def setUpTestData(cls) -> None:
@@ -175,6 +184,7 @@ class Permissions(WorkshopCase):
         cls.token, _ = tokens.make(cls.people["owner"], cls.workshop, "gates")
         new = NewRun(UUID("00000000-0000-4000-8000-00000000000b"), PUSH)
         cls.run_of_it = log_run(cls.people["owner"], cls.vehicle, new, present_design(cls.vehicle))
+        cls.file = begin(cls.people["owner"], cls.vehicle, "a.csv", 9, "t,v\n1,2\n2,3\n")
         order(cls.people["owner"], cls.vehicle, "spin", 1, present_design(cls.vehicle))
         cls.search = ask(cls.people["owner"], cls.workshop, cls.vehicle, REQUEST).search
 
@@ -184,6 +194,7 @@ class Permissions(WorkshopCase):
         filled = filled.replace("<uuid:search>", str(self.search.id))
         filled = filled.replace("<uuid:invitation>", str(self.invitation.id))
         filled = filled.replace("<uuid:token>", str(self.token.id)).replace("<uuid:run>", str(self.run_of_it.id))
+        filled = filled.replace("<uuid:file>", str(self.file.id))
         return "/api/" + filled.replace("<int:member>", str(member.id)).replace("<int:number>", "1").replace(
             "<str:kind>", "svg"
         ).replace("<str:suffix>", "csv")
@@ -206,7 +217,8 @@ class Permissions(WorkshopCase):
     def check(self, route: str, verb: str, who: str, body: Any, person: str) -> None:
         if body is THE_WORKSHOP:
             body = {"workshop": str(self.workshop.id)}
-        answer = getattr(self.as_(person), verb)(self.address(route), body, format="json")
+        sent = {"content_type": "application/octet-stream"} if body is PIECE else {"format": "json"}
+        answer = getattr(self.as_(person), verb)(self.address(route), body, **sent)
         if person in ALLOWED[who]:
             self.assertNotIn(answer.status_code, (401, 403, 500))
             if who != OPEN:

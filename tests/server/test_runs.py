@@ -2,15 +2,18 @@
 
 from __future__ import annotations
 
+import io
 import json
 from typing import Any
 from unittest import mock
 from uuid import uuid4
 
+from openpyxl import Workbook
 from rest_framework.test import APIClient
 
 from server.designs.thinning import thin
-from server.runs.models import Line, Run
+from server.runs.log_files import read_file
+from server.runs.models import FilePiece, Line, Run
 from server.runs.rig import Worker
 from server.runs.rig_api import events
 from server.workshops import tokens
@@ -278,3 +281,91 @@ class Plans(RunsCase):
         offered = self.as_("viewer").get(self.address("plan/choices/")).json()
         self.assertEqual([(one["name"], one["source"]) for one in offered],
                          [("15 teeth", "as it is now"), ("20 teeth", "run before")])  # fmt: skip
+
+
+class LogFiles(RunsCase):
+    """A logger's file, read in this process as a worker would."""
+
+    def text(self, rows: int = 1400) -> str:
+        lines = ["time [s];speed [km/h];batt amps"]
+        for k in range(rows):
+            at = k / 100.0 % 7.0
+            speed = 0.0 if at < 2.0 else min(30.0, 20.0 * (at - 2.0))
+            lines.append(f"{k / 100.0:.2f};{speed:.2f};{speed:.1f}".replace(".", ","))
+        return "\n".join(lines)
+
+    def begin(self, text: str) -> Any:
+        body = {"name": "afternoon.csv", "size": len(text), "head": text[:4000]}
+        return self.as_("editor").post(self.address("files/"), body, format="json").json()
+
+    def send(self, file: Any, text: str, size: int = 9000) -> None:
+        pieces = [text[k : k + size] for k in range(0, len(text), size)]
+        for number, piece in [*enumerate(pieces), (0, pieces[0])]:
+            where = self.address(f"files/{file['id']}/pieces/{number}/")
+            answer = self.as_("editor").put(where, piece.encode(), content_type="application/octet-stream")
+            self.assertEqual(answer.status_code, 204)
+
+    def change(self, file: Any, **body: Any) -> Any:
+        return self.as_("editor").patch(self.address(f"files/{file['id']}/"), body, format="json")
+
+    def read(self, text: str, **more: Any) -> Any:
+        file = self.begin(text)
+        self.send(file, text)
+        self.assertEqual(self.change(file, layout={**file["layout"], **more}).status_code, 200)
+        read_file(file["id"])
+        return self.as_("viewer").get(self.address(f"files/{file['id']}/")).json()
+
+    def test_it_comes_in_pieces_and_runs_are_found(self) -> None:
+        shown = self.read(self.text())
+        self.assertEqual([c["meaning"] for c in shown["layout"]["columns"]], ["time", "speed", "current"])
+        self.assertEqual((shown["state"], shown["rows"], shown["found"]["count"]), ("done", 1400, 2))
+        kinds = {run["kind"]: run["readings"] for run in shown["found"]["runs"]}
+        self.assertEqual(len(kinds["distance_time"]), 2)
+        self.assertTrue(self.log(shown["found"]["runs"][0]).status_code, 201)
+        self.assertFalse(FilePiece.objects.exists())
+
+    def test_faulty_rows_are_counted_and_the_first_are_told(self) -> None:
+        lines = self.text().split("\n")
+        for k in range(100, 130):
+            lines[k] = "what;ever;1"
+        shown = self.read("\n".join(lines))
+        self.assertEqual((shown["found"]["faulty"], len(shown["found"]["faults"])), (30, 20))
+        self.assertEqual(shown["found"]["faults"][0]["path"], "line 101")
+
+    def test_what_was_said_of_columns_is_remembered_for_the_header(self) -> None:
+        text = self.text().replace("batt amps", "channel 7")
+        first = self.begin(text)
+        self.assertEqual(first["layout"]["columns"][2]["meaning"], "")
+        columns = [*first["layout"]["columns"][:2], {"name": "channel 7", "meaning": "current", "unit": "A"}]
+        self.read(text, columns=columns)
+        self.assertEqual(self.begin(text)["layout"]["columns"][2]["meaning"], "current")
+
+    def test_a_sheet_is_looked_at_once_it_has_come(self) -> None:
+        book = Workbook()
+        for row in self.text().split("\n"):
+            cells = [cell.replace(",", ".") for cell in row.split(";")]
+            book.active.append([float(c) if c[0].isdigit() else c for c in cells])
+        whole = io.BytesIO()
+        book.save(whole)
+        body = {"name": "afternoon.xlsx", "size": len(whole.getvalue()), "head": ""}
+        file = self.as_("editor").post(self.address("files/"), body, format="json").json()
+        where = self.address(f"files/{file['id']}/pieces/0/")
+        self.as_("editor").put(where, whole.getvalue(), content_type="application/octet-stream")
+        layout = self.change(file, do="look").json()["layout"]
+        self.assertEqual([column["meaning"] for column in layout["columns"]], ["time", "speed", "current"])
+        self.change(file, layout=layout)
+        read_file(file["id"])
+        shown = self.as_("viewer").get(self.address(f"files/{file['id']}/")).json()
+        self.assertEqual((shown["state"], shown["found"]["count"]), ("done", 2))
+
+    def test_what_is_missing_wrong_or_no_longer_wanted(self) -> None:
+        text = self.text()
+        file = self.begin(text)
+        self.assertEqual(self.change(file, layout=file["layout"]).status_code, 400)
+        self.send(file, text)
+        wrong = {**file["layout"], "columns": [{"name": "t", "meaning": "weather", "unit": ""}]}
+        self.assertEqual(self.change(file, layout=wrong).json()["faults"][0]["path"], "columns[0].meaning")
+        self.assertEqual(self.change(file, do="cancel").json()["state"], "cancelled")
+        self.assertFalse(FilePiece.objects.exists())
+        words = {"name": "a.txt", "size": 30, "head": "only words here, and no numbers"}
+        self.assertEqual(self.as_("editor").post(self.address("files/"), words, format="json").status_code, 400)

@@ -57,6 +57,7 @@ export type Learnt = Schemas["Learnt"];
 export type Listened = Schemas["Listened"];
 export type RigState = Schemas["Rig"];
 export type KeptPlan = Schemas["KeptPlan"];
+export type LogFile = Schemas["LogFile"];
 export type LoggedRun = Schemas["Run"];
 export type RunKind = Vocabulary["runs"][number];
 export type Fit = Schemas["Fits"]["fits"][number];

@@ -402,6 +402,57 @@ export interface paths {
         patch: operations["vehicles_partial_update"];
         trace?: never;
     };
+    "/api/vehicles/{vehicle}/files/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Begins with a file: what its columns probably hold. */
+        post: operations["vehicles_files_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/vehicles/{vehicle}/files/{file}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["vehicles_files_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /** @description Has it read, or ends that. */
+        patch: operations["vehicles_files_partial_update"];
+        trace?: never;
+    };
+    "/api/vehicles/{vehicle}/files/{file}/pieces/{number}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description A piece of the file; sent again it changes nothing. */
+        put: operations["vehicles_files_pieces_update"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/vehicles/{vehicle}/learnt/": {
         parameters: {
             query?: never;
@@ -1519,6 +1570,35 @@ export interface components {
             kind?: components["schemas"]["FileKindEnum"];
             name: string;
         };
+        /**
+         * @description What is in a file.
+         *
+         *     Attributes:
+         *         rows, faulty, faults: how many rows there were, how many of them cannot be read, and the first of those.
+         *         journeys: the first ones. count: of all. runs: to be logged, as in a runs file but for their design.
+         *         predicted: time and speed of the run as designed.
+         */
+        FileShown: {
+            count: number;
+            faults: components["schemas"]["Fault"][];
+            faulty: number;
+            journeys: components["schemas"]["JourneyShown"][];
+            predicted: number[][];
+            rows: number;
+            runs: {
+                [key: string]: unknown;
+            }[];
+        };
+        /**
+         * @description * `coming` - Coming
+         *     * `waiting` - Waiting
+         *     * `reading` - Reading
+         *     * `done` - Done
+         *     * `cancelled` - Cancelled
+         *     * `failed` - Failed
+         * @enum {string}
+         */
+        FileStateEnum: "coming" | "waiting" | "reading" | "done" | "cancelled" | "failed";
         Filled: {
             item: number | null;
             name: string;
@@ -1789,6 +1869,15 @@ export interface components {
             accept: boolean;
             code: string;
         };
+        JourneyShown: {
+            /** Format: double */
+            begun: number;
+            curve: (number | null)[][];
+            /** Format: double */
+            distance: number;
+            /** Format: double */
+            lasted: number;
+        };
         JudgedTarget: {
             /** Format: double */
             margin: number | null;
@@ -2042,6 +2131,36 @@ export interface components {
             use: number | null;
             words: components["schemas"]["Word"][];
         };
+        LogColumn: {
+            meaning: string;
+            name: string;
+            unit: string;
+        };
+        /** @description A file: how its table is written, how far it has been read, and what was found in it. */
+        LogFile: {
+            found: components["schemas"]["FileShown"] | null;
+            /** Format: uuid */
+            id: string;
+            layout: components["schemas"]["LogLayout"];
+            meanings: {
+                [key: string]: string;
+            };
+            name: string;
+            rows: number;
+            size: number;
+            state: components["schemas"]["FileStateEnum"];
+            trouble: string;
+        };
+        /**
+         * @description How a table is written: what stands between cells, the sign before the decimals, rows before the first one with
+         *     numbers, and its columns.
+         */
+        LogLayout: {
+            columns: components["schemas"]["LogColumn"][];
+            decimal: string;
+            separator: string;
+            skip: number;
+        };
         /**
          * @description * `belt` - belt
          *     * `chain` - chain
@@ -2101,6 +2220,12 @@ export interface components {
             dimension: string;
             path: string;
             words: string;
+        };
+        /** @description A file that is about to come; `head` its first lines, empty of a sheet. */
+        NewFileRequest: {
+            head: string;
+            name: string;
+            size: number;
         };
         /** @description A run with its design. `id` is drawn where the run was typed: sent twice it is one run. */
         NewRunRequest: {
@@ -2270,6 +2395,13 @@ export interface components {
         };
         PatchedPutAwayRequest: {
             put_away?: boolean;
+        };
+        /** @description What its columns hold, confirmed; or that a sheet has come and is to be looked at, or is not wanted any more. */
+        PatchedReadFileRequest: {
+            do?: components["schemas"]["ReadFileDoEnum"];
+            layout?: {
+                [key: string]: unknown;
+            };
         };
         /** @description `closed_at` where its owner has closed it; then nothing of it is to be had. */
         PatchedWorkshopRequest: {
@@ -2495,6 +2627,12 @@ export interface components {
             remark: string;
             terms: number[] | null;
         };
+        /**
+         * @description * `look` - look
+         *     * `cancel` - cancel
+         * @enum {string}
+         */
+        ReadFileDoEnum: "look" | "cancel";
         /**
          * @description A run as in a runs file but for its design; or the lines that an instrument speaks, with `more` keys of the runs
          *     that it cannot know, such as the distance between its gates. The same `id` sent again makes no second run.
@@ -4386,6 +4524,240 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Vehicle"];
                 };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    vehicles_files_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                vehicle: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewFileRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogFile"];
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    vehicles_files_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                file: string;
+                vehicle: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogFile"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    vehicles_files_partial_update: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                file: string;
+                vehicle: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["PatchedReadFileRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogFile"];
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    vehicles_files_pieces_update: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                file: string;
+                number: number;
+                vehicle: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Refused, with the reason */
             400: {

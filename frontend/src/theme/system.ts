@@ -54,6 +54,16 @@ const config = defineConfig({
       py: "1",
       cursor: "pointer",
     },
+    "input.unit": {
+      fontFamily: "mono",
+      bg: "panel",
+      borderWidth: "1px",
+      borderColor: "line",
+      borderRadius: "3px",
+      px: "2",
+      h: "28px",
+      w: "80px",
+    },
     "label.tick": {
       display: "inline-flex",
       gap: "6px",

@@ -7,6 +7,7 @@ import { useUnits } from "../../ui/fields/units";
 import { StandingMark } from "../../ui/StandingMark";
 import { InOrder } from "./InOrder";
 import { InstrumentPanel } from "./instrument/InstrumentPanel";
+import { LogFilePanel } from "./instrument/LogFilePanel";
 import { RigPanel } from "./instrument/RigPanel";
 import { useRig } from "./instrument/useRig";
 import { Log } from "./Log";
@@ -101,7 +102,7 @@ interface WaysProps {
   onBring: (entry: Entry | null) => void;
 }
 
-const WAYS = ["Type it", "Practice rig", "Instrument", "Plan"] as const;
+const WAYS = ["Type it", "Practice rig", "Instrument", "Logger file", "Plan"] as const;
 
 /** The ways in which readings come: typed, from the rig, from one's own instrument, as planned. */
 function Ways({ runs, logged, learnt, brought, onBring }: WaysProps) {
@@ -139,6 +140,7 @@ function Ways({ runs, logged, learnt, brought, onBring }: WaysProps) {
       )}
       {way === "Practice rig" && <RigPanel rig={rig} runs={logged} learnt={learnt} />}
       {way === "Instrument" && <InstrumentPanel runs={runs} />}
+      {way === "Logger file" && <LogFilePanel runs={runs} />}
       {way === "Plan" && (
         <PlanPanel plan={plan} rig={rig} onType={onBring} onRig={() => setWay("Practice rig")} />
       )}
