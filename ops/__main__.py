@@ -13,6 +13,7 @@ BENCHES = {
     "fit": "tests.bench.fit",
     "loads": "tests.bench.loads",
     "calibrate": "tests.bench.calibrate",
+    "logger": "tests.bench.logger",
     "ui": "tests.bench.ui",
     "core": "tests.bench.core",
     "api": "tests.bench.load",

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import tempfile
 import threading
 import time
 from typing import Any
@@ -11,7 +12,8 @@ from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.support.ui import Select
 
 from server.designs.models import Lesson
-from server.runs.models import Run
+from server.runs.log_files import read_file
+from server.runs.models import FileState, LogFile, Run
 from server.runs.rig import Worker
 from tests.browser.case import BrowserCase
 from tests.browser.driving import Page
@@ -21,7 +23,7 @@ PACE = 12.0
 
 
 class RigAtWork:
-    """The rig's process, as a thread with a fast clock."""
+    """The rig's process and a worker for files, as a thread with a fast clock."""
 
     def __enter__(self) -> RigAtWork:
         self.over = threading.Event()
@@ -37,6 +39,8 @@ class RigAtWork:
         worker = Worker(clock=lambda: PACE * time.monotonic())
         while not self.over.wait(0.1):
             worker.step()
+            for file in LogFile.objects.filter(state=FileState.WAITING):
+                read_file(file.pk)
         connection.close()
 
 
@@ -161,3 +165,24 @@ class Runs(BrowserCase):
         self.assertTrue(self.logged("Dunlin").last().put_away)
         page.button("1 put away").click()
         page.wait(lambda: len(page.all("[data-run]")) == 1, "what is put away")
+
+    def test_a_loggers_file_with_faults(self) -> None:
+        page = self.page()
+        self.runs(page, "Sandpiper")
+        before = self.logged("Sandpiper").count()
+        rows = [f"{k / 50:.2f};{min(8.5, max(0.0, 5.0 * (k / 50 - 2.0))):.2f};{k % 7}" for k in range(500)]
+        rows[30] = "lost;;"
+        with tempfile.NamedTemporaryFile("w", suffix=".csv") as file, RigAtWork():
+            file.write("seconds;speed [m/s];channel 7\n" + "\n".join(rows) + "\n")
+            file.flush()
+            page.button("Logger file").click()
+            page.find("[data-log-file] input[type=file]").send_keys(file.name)
+            Select(page.find("[aria-label='What column 3 holds']")).select_by_value("current")
+            self.assertEqual(page.axe(), [])
+            page.click("[data-read-file]")
+            page.wait_text("[data-file-found]", "1 run in 500 rows")
+        page.wait_text("[data-file-found] summary", "1 row cannot be read")
+        self.assertGreater(page.find("[data-journey]").rect["width"], 200)
+        page.click("[data-log-file-runs]")
+        page.wait(lambda: self.logged("Sandpiper").count() == before + 4, "its readings in the log")
+        page.wait(lambda: len(page.all("[data-run]")) == before + 4, "their lines")

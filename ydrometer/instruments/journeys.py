@@ -4,14 +4,14 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 import numpy as np
 
 from ydrometer.document.design import Design
 from ydrometer.evaluation.driveline import overall_ratios
-from ydrometer.instruments.table import Floats, Table
+from ydrometer.instruments.table import Floats, Narrow, Table
 from ydrometer.trials.kinds import KINDS
 from ydrometer.trials.trial import MOST_READINGS
 from ydrometer.trials.written import typed
@@ -24,7 +24,8 @@ STANDS_S, MOVES_S, GAP_S = 0.2, 0.5, 2.0
 """How long it stands before a run, how long a run lasts at least, and how long a logger may be silent within one."""
 KEPT_SHARE, KEPT_SPEED = 0.15, 0.985
 """Of a run's time that is spent near its largest speed where that is its top speed."""
-MOST_POINTS = 2000
+MOST_POINTS, MOST_CURVES = 2000, 40
+"""Points of a curve, and runs whose curves are kept."""
 LONGEST_BACK_S = 1.0
 """How far back at most its beginning is looked for before it is seen to move."""
 
@@ -35,7 +36,8 @@ class Journey:
 
     Attributes:
         begun: s of the logger's clock. lasted: s. distance: m. readings: by kind of run with what else it is about.
-        curve: time from the start, s, speed, m/s, and current, A, and voltage, V, where they were logged; NaN there.
+        curve: time from the start, s, speed, m/s, and current, A, and voltage, V; NaN where they were not logged; of
+        the first runs alone.
     """
 
     begun: float
@@ -45,19 +47,19 @@ class Journey:
     curve: Floats
 
 
-def speed_of(table: Table, design: Design) -> Floats | None:
+def speed_of(table: Table, design: Design) -> Narrow | None:
     """How fast it was, m/s, (n,): as logged, else from the wheels, the distance or the motors; None without any."""
     columns, radius = table.columns, design.vehicle.wheel_diameter / 2.0
     if "speed" in columns:
-        return columns["speed"].astype(float)
+        return columns["speed"]
     if "wheel turns" in columns:
-        return columns["wheel turns"].astype(float) * radius
+        return columns["wheel turns"] * np.float32(radius)
     if "distance" in columns:
         steps = np.maximum(np.gradient(table.time), 1e-9)
-        travelled: Floats = np.gradient(columns["distance"].astype(float)) / steps
+        travelled: Narrow = (np.gradient(columns["distance"]) / steps).astype(np.float32)
         return travelled
     if "motor turns" in columns:
-        return columns["motor turns"].astype(float) * radius / overall_ratios(design)[-1][2]
+        return columns["motor turns"] * np.float32(radius / overall_ratios(design)[-1][2])
     return None
 
 
@@ -71,16 +73,23 @@ def journeys(table: Table, design: Design) -> list[Journey]:
     speed = speed_of(table, design)
     if speed is None or len(speed) < 3:
         return []
-    speed = np.nan_to_num(np.abs(speed))
+    speed = np.abs(speed)
+    np.nan_to_num(speed, copy=False)
     limit = max(LEAST_STILL, STILL * float(np.percentile(speed, 99.9)))
-    return [_journey(table, design, speed, first, last, limit) for first, last in _stretches(table.time, speed > limit)]
+    made = []
+    for first, last in _stretches(table.time, speed > limit):
+        made.append(_journey(table, design, speed, first, last, limit))
+        if len(made) > MOST_CURVES:
+            made[-1] = replace(made[-1], curve=np.empty((0, 4)))
+    return made
 
 
 def _stretches(time: Floats, moving: Any) -> Iterator[tuple[int, int]]:
     """First and last row of each stretch of motion behind a standstill."""
-    whole = np.diff(time, prepend=time[0]) <= GAP_S
-    whole &= np.diff(time, prepend=time[0] - 1.0) > 0.0
-    edges = np.flatnonzero(np.diff(np.concatenate([[False], moving & whole, [False]]).astype(int)))
+    steps = np.diff(time, prepend=2.0 * time[0] - time[1])
+    whole = (steps <= GAP_S) & (steps > 0.0)
+    del steps
+    edges = np.flatnonzero(np.diff(np.concatenate([[False], moving & whole, [False]])))
     for first, end in edges.reshape(-1, 2):
         stood = time[first] - time[np.searchsorted(time[:first], time[first] - STANDS_S)] if first else 0.0
         before = np.searchsorted(time[:first], time[first] - STANDS_S)
@@ -89,10 +98,10 @@ def _stretches(time: Floats, moving: Any) -> Iterator[tuple[int, int]]:
             yield int(first), int(end - 1)
 
 
-def _journey(table: Table, design: Design, speed: Floats, first: int, last: int, limit: float) -> Journey:
+def _journey(table: Table, design: Design, speed: Narrow, first: int, last: int, limit: float) -> Journey:
     start = _start(table.time, speed, first, last, limit)
     t = np.concatenate([[0.0], table.time[first : last + 1] - start])
-    v = np.concatenate([[0.0], speed[first : last + 1]])
+    v = np.concatenate([[0.0], speed[first : last + 1].astype(float)])
     s = np.concatenate([[0.0], np.cumsum(np.diff(t) * 0.5 * (v[1:] + v[:-1]))])
     own = slice(first, last + 1)
     readings = [*_timed(design, t, v, s), *_top(t, v), *_electric(table, own)]
@@ -100,7 +109,7 @@ def _journey(table: Table, design: Design, speed: Floats, first: int, last: int,
     return Journey(start, float(t[-1]), float(s[-1]), readings, curve)
 
 
-def _start(time: Floats, speed: Floats, first: int, last: int, limit: float) -> float:
+def _start(time: Floats, speed: Narrow, first: int, last: int, limit: float) -> float:
     """When it began to move: the first stretch of motion drawn back to standstill."""
     few = slice(first, min(last, first + max(3, int(np.searchsorted(time[first:], time[first] + 0.15)))) + 1)
     rate = float(np.polyfit(time[few] - time[first], speed[few], 1)[0]) if few.stop - few.start > 2 else 0.0

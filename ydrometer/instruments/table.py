@@ -57,17 +57,17 @@ def read_table(lines: Iterable[str], layout: LogLayout, going: Going = lambda ro
         DocumentError: no time among the columns, too many rows, or none that can be read.
     """
     meanings = [layout.columns[k].meaning for k in layout.used]
-    if "time" not in meanings or len(meanings) < 2:
-        raise DocumentError([Fault("columns", "no time and something else", "say which columns hold them")])
+    if "time" not in meanings or len(meanings) < 2 or len(set(meanings)) < len(meanings):
+        problem = "not one time and something else, each once"
+        raise DocumentError([Fault("columns", problem, "say which columns hold them")])
     reader = _Reader(layout)
-    parts: list[Floats] = []
     stream = islice(iter(lines), layout.skip, None)
     while chunk := list(islice(stream, AT_ONCE)):
-        parts.append(reader.read(chunk))
+        reader.read(chunk)
         if reader.rows > MOST_ROWS:
             raise DocumentError([Fault("", f"more than {MOST_ROWS:,} rows", "cut the file into several")])
         going(reader.rows)
-    return reader.table(parts, meanings)
+    return reader.table()
 
 
 class _Reader:
@@ -75,10 +75,20 @@ class _Reader:
 
     def __init__(self, layout: LogLayout) -> None:
         self.layout, self.used = layout, layout.used
+        columns = [layout.columns[k] for k in self.used]
+        self.scales = [scale(column.unit, MEANINGS[column.meaning][0]) for column in columns]
+        self.parts: dict[str, list[Any]] = {column.meaning: [] for column in columns}
         self.rows, self.faulty = 0, 0
         self.faults: list[Fault] = []
 
-    def read(self, chunk: list[str]) -> Floats:
+    def read(self, chunk: list[str]) -> None:
+        """Take some lines on: each column in SI, the times alone with all their digits."""
+        numbers = self._numbers(chunk)
+        for k, (meaning, (factor, offset)) in enumerate(zip(self.parts, self.scales, strict=True)):
+            kind = np.float64 if meaning == "time" else np.float32
+            self.parts[meaning].append((numbers[:, k] * factor + offset).astype(kind))
+
+    def _numbers(self, chunk: list[str]) -> Floats:
         """The numbers of some lines, (rows that can be read, columns of interest), in the units of the file."""
         begun = self.rows
         self.rows += len(chunk)
@@ -124,21 +134,11 @@ class _Reader:
         if len(self.faults) < MOST_FAULTS:
             self.faults.append(Fault(f"line {line}", problem, remedy))
 
-    def table(self, parts: list[Floats], meanings: list[str]) -> Table:
-        """All that was read, as columns in SI; the parts are let go on the way."""
-        total = sum(len(part) for part in parts)
-        if total == 0:
+    def table(self) -> Table:
+        """All that was read; the parts are let go on the way."""
+        if self.rows == self.faulty or not any(len(part) for part in self.parts["time"]):
             raise DocumentError(self.faults or [Fault("", "no row of numbers", "give one row a moment")], self.faulty)
-        columns: dict[str, Any] = {
-            meaning: np.empty(total, np.float64 if meaning == "time" else np.float32) for meaning in meanings
-        }
-        scales = [scale(self.layout.columns[k].unit, MEANINGS[self.layout.columns[k].meaning][0]) for k in self.used]
-        end = total
-        while parts:
-            part = parts.pop()
-            for k, (meaning, (factor, offset)) in enumerate(zip(meanings, scales, strict=True)):
-                columns[meaning][end - len(part) : end] = part[:, k] * factor + offset
-            end -= len(part)
+        columns = {meaning: np.concatenate(self.parts.pop(meaning)) for meaning in list(self.parts)}
         return Table(columns.pop("time"), columns, self.rows, self.faulty, self.faults)
 
 

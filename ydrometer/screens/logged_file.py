@@ -14,11 +14,9 @@ from ydrometer.document import design
 from ydrometer.evaluation.curves import run_curve
 from ydrometer.evaluation.evaluate import evaluate
 from ydrometer.instruments.columns import MEANINGS, SEPARATORS, LogColumn, LogLayout
-from ydrometer.instruments.journeys import Journey, journeys, resting_voltage, runs_of
+from ydrometer.instruments.journeys import MOST_CURVES, Journey, journeys, resting_voltage, runs_of
 from ydrometer.instruments.table import Going, read_table
 
-MOST_JOURNEYS = 40
-"""Whose curves are kept."""
 MOST_COLUMNS = 200
 
 
@@ -114,7 +112,7 @@ def file_shown(lines: Iterable[str], layout: LogLayout, document: Mapping[str, A
         rows=table.rows,
         faulty=table.faulty,
         faults=table.faults,
-        journeys=[_journey(one) for one in found[:MOST_JOURNEYS]],
+        journeys=[_journey(one) for one in found[:MOST_CURVES]],
         count=len(found),
         runs=runs_of(found, resting_voltage(table, found)),
         predicted=_predicted(driven),

@@ -20,7 +20,8 @@ interface Props {
   onCorrect: (waiting: Waiting) => void;
 }
 
-const FEW = 25;
+/** Runs, and readings of one, that are shown before more is asked for. */
+const [FEW, IN_A_ROW] = [25, 8];
 
 /** One line a run, the newest first; what the server does not have yet stands above. */
 export function Log({ runs, learnt, chosen, readOnly, onCorrect }: Props) {
@@ -124,12 +125,15 @@ function Row({ run, judged, chosen, runs, learnt, readOnly }: RowProps) {
           </span>
         </span>
         <span className="readings">
-          {document.readings.map((reading, place) => (
+          {document.readings.slice(0, IN_A_ROW).map((reading, place) => (
             // biome-ignore lint/suspicious/noArrayIndexKey: a reading is its place in the row
             <span key={place} data-left-out={out.has(place) || undefined}>
               {String(reading)}
             </span>
           ))}
+          {document.readings.length > IN_A_ROW && (
+            <span>{`and ${document.readings.length - IN_A_ROW} more`}</span>
+          )}
           <span className="when">{moment(run.made_at)}</span>
           {run.origin !== "typed" && <span className="when">{run.origin}</span>}
         </span>

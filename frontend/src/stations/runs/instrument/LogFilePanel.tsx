@@ -159,7 +159,7 @@ function WhatWasFound({ found, runs, onLogged }: { found: Found; runs: Runs; onL
       </Box>
       {found.faulty > 0 && (
         <details>
-          <summary>{`${found.faulty.toLocaleString("en")} rows cannot be read and are left out`}</summary>
+          <summary>{`${found.faulty.toLocaleString("en")} ${found.faulty === 1 ? "row" : "rows"} cannot be read`}</summary>
           <Box fontSize="13px" color="brick">
             {found.faults.map((fault) => (
               <Box key={fault.path}>{`${fault.path}: ${fault.problem}; ${fault.remedy}.`}</Box>
