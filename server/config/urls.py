@@ -11,8 +11,8 @@ from server.designs import evaluation, fit
 from server.entrance import api as entrance
 from server.parts import api as parts
 from server.runs import api as runs
+from server.runs import comparing, plans
 from server.runs import log_files_api as log_files
-from server.runs import plans
 from server.runs import rig_api as rig
 from server.searches import api as searches
 from server.workshops import api as workshops
@@ -30,7 +30,7 @@ api = [
     path("uncertainties/", evaluation.UncertaintiesView.as_view()),
     path("working/", evaluation.WorkingView.as_view()),
     path("aids/", evaluation.AidView.as_view()),
-    path("compare/", evaluation.CompareView.as_view()),
+    path("compare/", comparing.CompareView.as_view()),
     path("loads/", evaluation.LoadsView.as_view()),
     path("loads/day/", evaluation.LoadsDayView.as_view()),
     path("loads/helps/", evaluation.LoadsHelpsView.as_view()),

@@ -22,8 +22,6 @@ from ydrometer.base.errors import DocumentError, Fault, QuantityError
 from ydrometer.document import design
 from ydrometer.drawing import UNFOLDED
 from ydrometer.questions.aids import Finding, find
-from ydrometer.questions.compare import MOST as MOST_COMPARED
-from ydrometer.questions.compare import Comparison, compare
 from ydrometer.questions.duty_limit import DutyLimit, duty_limit
 from ydrometer.questions.grid import MOST as MOST_SIZES
 from ydrometer.questions.grid import Grid, grid
@@ -101,12 +99,6 @@ class AidRequestSerializer(serializers.Serializer[Any]):
 
     aid = serializers.CharField(max_length=60)
     given = serializers.DictField()
-
-
-class CompareRequestSerializer(serializers.Serializer[Any]):
-    """One to four designs; the first one's targets are asked of all."""
-
-    documents = serializers.ListField(child=DocumentField(), min_length=1, max_length=MOST_COMPARED)
 
 
 def _counts() -> serializers.ListField:
@@ -218,12 +210,6 @@ class AidView(APIView):
     def post(self, request: Request) -> Response:
         asked = read(AidRequestSerializer, request)
         return Response(find(asked["aid"], asked["given"]))
-
-
-class CompareView(APIView):
-    @extend_schema(request=CompareRequestSerializer, responses={200: answer_of(Comparison), **BAD, **SIGNED_OUT})
-    def post(self, request: Request) -> Response:
-        return Response(compare(read(CompareRequestSerializer, request)["documents"]))
 
 
 class GridView(APIView):

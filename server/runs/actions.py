@@ -17,6 +17,7 @@ from server.api.errors import Refused
 from server.api.quotas import MOST_RUNS, need_room
 from server.designs.models import Vehicle
 from server.runs.models import Origin, Run, Tried
+from ydrometer.document.changes import changes
 from ydrometer.trials.prediction import predicted
 from ydrometer.trials.tried import essence
 
@@ -86,6 +87,9 @@ def log_run(user: User, vehicle: Vehicle, new: NewRun, of: Tried) -> Run:
     run = Run(id=new.id, vehicle=vehicle, tried=of, document=dict(new.document), origin=new.origin, author=user)
     if new.made_at is not None:
         run.made_at = new.made_at
+    before = vehicle.runs.filter(put_away=False).select_related("tried").order_by("made_at", "pk").last()
+    if before is not None and before.tried_id != of.pk:
+        run.changed = changes(essence(before.tried.document), essence(of.document))
     _judge(run)
     run.save(force_insert=True)
     return run

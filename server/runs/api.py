@@ -45,6 +45,7 @@ class RunSerializer(serializers.Serializer[Any]):
     author = serializers.CharField(source="author.username", default=None, allow_null=True)
     made_at = serializers.DateTimeField()
     put_away = serializers.BooleanField()
+    changed = serializers.ListField(child=serializers.CharField())
     words = serializers.CharField()
     dimension = serializers.CharField()
     measured = serializers.FloatField()

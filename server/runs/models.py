@@ -42,7 +42,8 @@ class Run(models.Model):
     """One run, as in a runs file but for its design. It is put away rather than deleted.
 
     Its id is made where it was typed, so that one sent twice is one. `version` counts its changes. `measured` is the
-    mean of its readings and `predicted` what its design predicted, SI; `off` their relative difference.
+    mean of its readings and `predicted` what its design predicted, SI; `off` their relative difference. `changed` says
+    what of the design was other than in the run before, in words.
     """
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
@@ -59,6 +60,7 @@ class Run(models.Model):
     measured = models.FloatField()
     predicted = models.FloatField(null=True)
     off = models.FloatField(null=True)
+    changed = models.JSONField(default=list)
 
     class Meta:
         ordering = ["made_at", "pk"]

@@ -18,7 +18,7 @@ from server.runs.rig import Worker
 from server.runs.rig_api import events
 from server.workshops import tokens
 from server.workshops.models import Membership, Role
-from tests.core.designs import changed
+from tests.core.designs import PLAIN, changed
 from tests.server.people import WorkshopCase
 from ydrometer.trials import runs_file
 
@@ -62,6 +62,20 @@ class Log(RunsCase):
         answers = [self.as_("editor").post(self.address(), again, format="json") for _ in range(2)]
         self.assertEqual([one.status_code for one in answers], [201, 201])
         self.assertEqual(Run.objects.count(), 1)
+
+    def test_what_was_changed_since_the_run_before_is_said(self) -> None:
+        self.assertEqual(self.log().json()["changed"], [])
+        driver = "drive.branches.0.stages.0.driver_teeth"
+        both = self.log(design=changed({driver: 20, "vehicle.mass": "15 kg"})).json()
+        self.assertEqual(both["changed"], ["driver gear 15 → 20", "mass 14 kg → 15 kg"])
+
+    def test_compared_designs_have_what_was_measured_beside_them(self) -> None:
+        self.log({"kind": "push", "readings": ["101 N", "103 N"]})
+        body = {"documents": [PLAIN, changed({"vehicle.mass": "15 kg"})], "vehicle": str(self.vehicle.id)}
+        made = self.as_("viewer").post("/api/compare/", body, format="json").json()
+        place = next(k for k, row in enumerate(made["rows"]) if row["measure"] == "pushing_force")
+        self.assertEqual([column["values"][place]["measured"] for column in made["columns"]], [102.0, None])
+        self.assertEqual(self.as_("stranger").post("/api/compare/", body, format="json").status_code, 404)
 
     def test_what_cannot_be_read_is_told_by_path_and_nothing_is_kept(self) -> None:
         answer = self.log({**TIMED, "readings": ["2.9 s", "fast"], "distance": "-1 m"})

@@ -19,6 +19,8 @@ from ydrometer.evaluation.evaluate import Evaluation, evaluate
 from ydrometer.evaluation.readout import READOUT, shown_targets
 from ydrometer.evaluation.targets import Standing, unbound
 from ydrometer.loads.told import in_short
+from ydrometer.trials.measured import Measured
+from ydrometer.trials.tried import essence
 
 MOST = 5
 """Designs side by side."""
@@ -38,10 +40,11 @@ class ComparedRow:
 
 @dataclass(frozen=True, slots=True)
 class ComparedValue:
-    """A value, SI, and how it stands against the first design's target."""
+    """A value, SI, how it stands against the first design's target, and what was measured, where it was."""
 
     value: float | None
     standing: Standing
+    measured: float | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -72,11 +75,12 @@ class Comparison:
     columns: list[ComparedDesign]
 
 
-def compare(documents: Sequence[Mapping[str, Any]]) -> Comparison:
+def compare(documents: Sequence[Mapping[str, Any]], measured: Sequence[Measured] = ()) -> Comparison:
     """Compare designs with the first of them.
 
     Args:
         documents: one to five raw documents.
+        measured: what was measured with any of them.
 
     Raises:
         DocumentError: too many or none, or faults in one, their paths led by its number.
@@ -98,7 +102,7 @@ def compare(documents: Sequence[Mapping[str, Any]]) -> Comparison:
     named = {target.measure for target in targets}
     targets += [unbound(name) for name in (*READOUT, *MORE, *OF_LOADS) if name not in named]
     rows = [_row(first, target) for target in targets]
-    columns = [_column(evaluation, i, targets, documents) for i in range(len(read))]
+    columns = [_column(evaluation, i, targets, documents, _own(measured, documents[i])) for i in range(len(read))]
     return Comparison(rows, columns)
 
 
@@ -107,9 +111,16 @@ def _row(first: design.Design, target: Target) -> ComparedRow:
     return ComparedRow(target.measure, row.dimension, target.about(first.run), target.wanted)
 
 
+def _own(measured: Sequence[Measured], document: Mapping[str, Any]) -> list[Measured]:
+    """What was measured with one design."""
+    own = essence(document)
+    return [one for one in measured if one.design == own]
+
+
 def _column(
-    evaluation: Evaluation, index: int, targets: Sequence[Target], documents: Sequence[Mapping[str, Any]]
-) -> ComparedDesign:
+    evaluation: Evaluation, index: int, targets: Sequence[Target], documents: Sequence[Mapping[str, Any]],
+    measured: Sequence[Measured],
+) -> ComparedDesign:  # fmt: skip
     made = evaluation.documents[index].design
     short = in_short(evaluation, index)
     verdicts = [evaluation.judge(target, index, short.known).verdict for target in targets]
@@ -117,9 +128,16 @@ def _column(
         name=made.name,
         ratio=evaluation.value("overall_ratio", index)[0],
         starts=evaluation.starts(index),
-        values=[ComparedValue(verdict.value, verdict.standing) for verdict in verdicts],
+        values=[
+            ComparedValue(verdict.value, verdict.standing, _measured(measured, target.measure, target.about(made.run)))
+            for target, verdict in zip(targets, verdicts, strict=True)
+        ],
         worst=short.words,
         changes=changes(documents[0], documents[index]) if index else [],
         force=curves.force_curve(evaluation, index),
         line=draw_line(made),
     )
+
+
+def _measured(own: Sequence[Measured], measure: str, at: float | None) -> float | None:
+    return next((one.mean for one in own if one.answers(measure, at)), None)

@@ -65,6 +65,7 @@ class DistanceTime(Trial):
     """Time over a distance from rest."""
 
     kind: ClassVar[str] = "distance_time"
+    measure: ClassVar[str] = "time_to_distance"
     title: ClassVar[str] = "Time over a distance"
     dimension: ClassVar[str] = "time"
     unit: ClassVar[str] = "s"
@@ -95,6 +96,7 @@ class SpeedTime(Trial):
     """Time from rest to a speed."""
 
     kind: ClassVar[str] = "speed_time"
+    measure: ClassVar[str] = "time_to_speed"
     title: ClassVar[str] = "Time to a speed"
     dimension: ClassVar[str] = "time"
     unit: ClassVar[str] = "s"
@@ -125,6 +127,7 @@ class TopSpeed(Trial):
     """The speed at which nothing is left to accelerate."""
 
     kind: ClassVar[str] = "top_speed"
+    measure: ClassVar[str] = "top_speed"
     title: ClassVar[str] = "Top speed"
     dimension: ClassVar[str] = "speed"
     unit: ClassVar[str] = "m/s"
@@ -144,6 +147,7 @@ class SpeedAt(Trial):
     """The speed at a distance from rest."""
 
     kind: ClassVar[str] = "speed_at"
+    measure: ClassVar[str] = "speed_at_distance"
     title: ClassVar[str] = "Speed at a distance"
     dimension: ClassVar[str] = "speed"
     unit: ClassVar[str] = "m/s"
@@ -173,6 +177,7 @@ class Push(Trial):
     """The force against a wall."""
 
     kind: ClassVar[str] = "push"
+    measure: ClassVar[str] = "pushing_force"
     title: ClassVar[str] = "Push at a wall"
     moving: ClassVar[bool] = False
     dimension: ClassVar[str] = "force"

@@ -49,7 +49,8 @@ class Trial:
 
     A kind says its `title`, its `dimension`, the `unit` in which answers tell it with how many of them are one SI unit,
     the usual `scatter` of one reading relative to it, which of its keys (`about`) tell what exactly was measured,
-    whether more of it is `better`, 1 or −1, and whether it is about the run, `moving`.
+    which `measure` of a design that is, if any, whether more of it is `better`, 1 or −1, and whether it is about the
+    run, `moving`.
     """
 
     kind: ClassVar[str]
@@ -59,6 +60,7 @@ class Trial:
     per_si: ClassVar[float] = 1.0
     scatter: ClassVar[float]
     about: ClassVar[tuple[str, ...]] = ()
+    measure: ClassVar[str] = ""
     better: ClassVar[int] = 1
     moving: ClassVar[bool] = True
 

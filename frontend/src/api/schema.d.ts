@@ -1320,11 +1320,13 @@ export interface components {
             values: number[];
             words: string;
         };
-        /** @description One to four designs; the first one's targets are asked of all. */
+        /** @description One to four designs; the first one's targets are asked of all. `vehicle` whose runs stand beside them. */
         CompareRequestRequest: {
             documents: {
                 [key: string]: unknown;
             }[];
+            /** Format: uuid */
+            vehicle?: string | null;
         };
         ComparedDesign: {
             changes: string[];
@@ -1345,6 +1347,8 @@ export interface components {
             wanted: string;
         };
         ComparedValue: {
+            /** Format: double */
+            measured: number | null;
             standing: components["schemas"]["StandingEnum"];
             /** Format: double */
             value: number | null;
@@ -2754,6 +2758,7 @@ export interface components {
         /** @description A run as it is kept. `version` counts its changes; `design` is the key of the design it was made with. */
         Run: {
             author?: string | null;
+            changed: string[];
             design: number;
             dimension: string;
             document: {
@@ -3616,6 +3621,24 @@ export interface operations {
             };
             /** @description Refused, with the reason */
             401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -138,19 +138,26 @@ function Row({ run, judged, chosen, runs, learnt, readOnly }: RowProps) {
           {run.origin !== "typed" && <span className="when">{run.origin}</span>}
         </span>
       </button>
-      <Remarks judged={judged} note={String(document.note ?? "")} />
+      <Remarks judged={judged} changed={run.changed} note={String(document.note ?? "")} />
       {open && <Details {...{ run, document, runs, readOnly }} />}
     </Box>
   );
 }
 
+interface RemarksProps {
+  judged: Judged | undefined;
+  changed: string[];
+  note: string;
+}
+
 /** What has to be known before a run is believed. */
-function Remarks({ judged, note }: { judged: Judged | undefined; note: string }) {
+function Remarks({ judged, changed, note }: RemarksProps) {
   const words = [
     judged?.odd &&
       `odd: ${Math.abs(judged.z ?? 0).toFixed(1)} times its own doubt off, so it teaches nothing`,
     judged?.why && `takes no part: ${judged.why}`,
     judged?.stale.length && `since then ${judged.stale.join(", ")}: not counted in curves`,
+    changed.length > 1 && `changed at once: ${changed.join(", ")}`,
     note,
   ].filter(Boolean);
   if (words.length === 0) return null;

@@ -1,6 +1,6 @@
 import { Box, Button, Flex, Input } from "@chakra-ui/react";
 import { type KeyboardEvent, useEffect, useRef, useState } from "react";
-import type { Fault, Learnt, Refusal, RunKind } from "../../api/client";
+import type { Fault, Learnt, LoggedRun, Refusal, RunKind } from "../../api/client";
 import { useDocument, usePlace } from "../../document/context";
 import { FaultText } from "../../ui/fields/FaultText";
 import { TextField } from "../../ui/fields/TextField";
@@ -39,6 +39,7 @@ export function NewRun({ runs, learnt, brought, onTaken, onStep }: Props) {
   );
   const [refusal, setRefusal] = useState<Refusal | null>(null);
   const [sending, setSending] = useState(false);
+  const [several, setSeveral] = useState<LoggedRun | null>(null);
   const first = useRef<HTMLInputElement>(null);
   useEffect(() => keepEntry(account, vehicle, entry), [account, vehicle, entry]);
   useEffect(() => {
@@ -54,7 +55,8 @@ export function NewRun({ runs, learnt, brought, onTaken, onStep }: Props) {
   const counted = entry.readings.filter((reading) => reading.trim() !== "").length;
   const logIt = async () => {
     setSending(true);
-    const { id, refused } = await runs.log(asDocument(entry), entry.tried, entry.step?.design);
+    const { id, refused, run } = await runs.log(asDocument(entry), entry.tried, entry.step?.design);
+    setSeveral(run && run.changed.length > 1 ? run : null);
     setSending(false);
     setRefusal(refused);
     if (!refused) {
@@ -139,6 +141,32 @@ export function NewRun({ runs, learnt, brought, onTaken, onStep }: Props) {
         </Button>
         <Remembered kind={kind} said={entry.said} />
       </Flex>
+      {several && (
+        <Box
+          role="alertdialog"
+          aria-label="Several things changed"
+          bg="copper.wash"
+          p="2"
+          mt="2"
+          data-several
+        >
+          {`Since the run before, ${several.changed.length} things have changed: ${several.changed.join("; ")}. Which of them made the difference cannot be told.`}
+          <Flex gap="2" mt="1">
+            <Button size="xs" onClick={() => setSeveral(null)}>
+              That was meant
+            </Button>
+            <Button
+              size="xs"
+              onClick={() => {
+                void runs.change(several, { put_away: true });
+                setSeveral(null);
+              }}
+            >
+              Put the run away
+            </Button>
+          </Flex>
+        </Box>
+      )}
       {refusal && faults.length === 0 && (
         <Box role="alert" color="brick" mt="1">
           {refusal.detail}

@@ -10,10 +10,11 @@ import { keepWaiting, type Waiting, waitingRuns } from "./waiting";
 
 const AGAIN_MS = 8000;
 
-/** The id of a run, and why the server refuses it where it does. */
+/** The id of a run, why the server refuses it where it does, and the run where it has come. */
 export interface Logged {
   id: string;
   refused: Refusal | null;
+  run: LoggedRun | null;
 }
 
 export interface Runs {
@@ -89,7 +90,8 @@ export function useRuns(): Runs {
       await send();
       const refused = newest.current.find((one) => one.id === run.id)?.refused ?? null;
       if (refused) keep(newest.current.filter((one) => one.id !== run.id));
-      return { id: run.id, refused };
+      const known = queries.getQueryData<LoggedRun[]>(["runs", vehicle])?.find((one) => one.id === run.id);
+      return { id: run.id, refused, run: known ?? null };
     },
     takeBack: (id) => keep(newest.current.filter((one) => one.id !== id)),
     change: async (run, patch) => {

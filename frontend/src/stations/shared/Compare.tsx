@@ -108,12 +108,15 @@ function OtherVehicles({ chosen, onChoose }: { chosen: string[]; onChoose: (id: 
 export function Columns({ others }: { others: Other[] }) {
   const document = useDocument();
   const { faults } = useFigures();
+  const { vehicle } = usePlace();
   const documents = [document, ...others.map((o) => o.document)];
   const asked = useQuery({
     queryKey: ["compare", documents],
     queryFn: () =>
       answer(
-        api.POST("/api/compare/", { body: { documents: documents as unknown as Record<string, unknown>[] } }),
+        api.POST("/api/compare/", {
+          body: { documents: documents as unknown as Record<string, unknown>[], vehicle },
+        }),
       ),
     enabled: faults.length === 0,
     placeholderData: (old) => old,
@@ -177,6 +180,11 @@ function ComparedTable({ found, names }: { found: Comparison; names: string[] })
                   <td key={names[i]}>
                     {value && row.wanted && <StandingMark standing={value.standing} size={10} />}{" "}
                     {Object.values(show(units, row.dimension, value?.value)).join(" ")}
+                    {value?.measured != null && (
+                      <Box color="ink.second" data-measured={row.measure}>
+                        {`measured ${Object.values(show(units, row.dimension, value.measured)).join(" ")}`}
+                      </Box>
+                    )}
                   </td>
                 );
               })}

@@ -1,0 +1,45 @@
+"""Designs side by side, with what was measured of them."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from drf_spectacular.utils import extend_schema
+from rest_framework import serializers
+from rest_framework.request import Request
+from rest_framework.response import Response
+from rest_framework.views import APIView
+
+from server.api.errors import BAD, HIDDEN
+from server.api.requests import DocumentField, answer_of, read
+from server.designs.models import Vehicle
+from server.runs import history
+from server.workshops import access
+from server.workshops.access import acting
+from ydrometer.questions.compare import MOST as MOST_COMPARED
+from ydrometer.questions.compare import Comparison, compare
+from ydrometer.trials.measured import Measured, measured_of
+
+
+class CompareRequestSerializer(serializers.Serializer[Any]):
+    """One to four designs; the first one's targets are asked of all. `vehicle` whose runs stand beside them."""
+
+    vehicle = serializers.UUIDField(required=False, allow_null=True)
+    documents = serializers.ListField(child=DocumentField(), min_length=1, max_length=MOST_COMPARED)
+
+
+def _measured(request: Request, asked: dict[str, Any]) -> list[Measured]:
+    """What the runs of the vehicle have measured, where one is named."""
+    if not asked.get("vehicle"):
+        return []
+    vehicle = access.belonging(Vehicle.objects.all(), acting(request), pk=asked["vehicle"])
+    _, tried, runs = history.of(vehicle)
+    documents = {one.key: one.document for one in tried}
+    return measured_of([(documents[run.design], run.document) for run in runs])
+
+
+class CompareView(APIView):
+    @extend_schema(request=CompareRequestSerializer, responses={200: answer_of(Comparison), **BAD, **HIDDEN})
+    def post(self, request: Request) -> Response:
+        asked = read(CompareRequestSerializer, request)
+        return Response(compare(asked["documents"], _measured(request, asked)))
