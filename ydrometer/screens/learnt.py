@@ -256,7 +256,7 @@ class _Shown:
     def _run(self, k: int) -> RunJudged:
         made = self.made
         run, part = made.runs[k], bool(made.data.takes_part[k])
-        mean, (low, high) = scatter.mean(run), made.bands
+        mean, (low, high) = scatter.mean(run), made.linear_bands
         before = _number(made.before[k])
         return RunJudged(
             key=self.keys[k],

@@ -200,16 +200,24 @@ class Calibration:
     @cached_property
     def bands(self) -> tuple[Floats, Floats]:
         """Between which values one reading of each run lies in 80 of 100, SI, (m,) each."""
-        scales = np.array([
-            scatter.of_one(run, zero, self.scatter) for run, zero in zip(self.runs, self.model.zeros, strict=True)
-        ])  # fmt: skip
         if len(self.runs) > MOST_SAMPLED:
-            half = norm.ppf(HIGH / 100.0) * np.sqrt(self.fit.spread + scales**2)
-            rise = np.exp(self.fit.logs)
-            return rise * np.exp(-half) + self.model.zeros, rise * np.exp(half) + self.model.zeros
-        logs = self.model.logs(self._in_order, self._drawn[:, :-1]) + self._drawn[:, -1:] * scales
+            return self.linear_bands
+        logs = self.model.logs(self._in_order, self._drawn[:, :-1]) + self._drawn[:, -1:] * self._of_one
         low, high = _percentiles(np.exp(logs))
         return low + self.model.zeros, high + self.model.zeros
+
+    @cached_property
+    def linear_bands(self) -> tuple[Floats, Floats]:
+        """The same, linearised: of many runs, or where somebody waits for them."""
+        half = norm.ppf(HIGH / 100.0) * np.sqrt(self.fit.spread + self._of_one**2)
+        rise = np.exp(self.fit.logs)
+        return rise * np.exp(-half) + self.model.zeros, rise * np.exp(half) + self.model.zeros
+
+    @cached_property
+    def _of_one(self) -> Floats:
+        """Relative scatter of one reading of each run, (m,)."""
+        pairs = zip(self.runs, self.model.zeros, strict=True)
+        return np.array([scatter.of_one(run, zero, self.scatter) for run, zero in pairs])
 
     @cached_property
     def answers(self) -> list[Answer]:

@@ -5,10 +5,12 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 from itertools import combinations
 from typing import Any
 
 import numpy as np
+from numpy.typing import NDArray
 from scipy import stats
 
 from ydrometer.base.reckoning import Floats
@@ -20,6 +22,8 @@ MOST_WAYS = 200_000
 DRAWN, SEED = 100_000, 20_261_129
 BLOCK = 2_000_000
 """Readings that are dealt at once."""
+FEW = 48
+"""Readings up to which what was dealt is kept."""
 SAME = 1e-9
 """Differences are equal within this share of the largest reading."""
 SAME_VOLTAGE = 0.02
@@ -143,12 +147,22 @@ def _every_way(readings: Floats, m: int) -> Floats:
 
 def _some_ways(readings: Floats, m: int) -> Floats:
     """Sums of heaps of m readings that are drawn."""
-    random = np.random.default_rng(SEED)
-    at_once = max(1, BLOCK // len(readings))
+    n = len(readings)
+    if n <= FEW:
+        made: Floats = readings[_drawn(n, m)].sum(axis=1)
+        return made
+    random, at_once = np.random.default_rng(SEED), max(1, BLOCK // n)
     counts = [min(at_once, DRAWN - done) for done in range(0, DRAWN, at_once)]
     return np.concatenate([
         random.permuted(np.tile(readings, (count, 1)), axis=1)[:, :m].sum(axis=1) for count in counts
     ])  # fmt: skip
+
+
+@lru_cache(maxsize=4)
+def _drawn(n: int, m: int) -> NDArray[np.uint8]:
+    """Places of the m readings out of n in each heap that is drawn, (DRAWN, m); kept: other pairs ask for the same."""
+    places = np.tile(np.arange(n, dtype=np.uint8), (DRAWN, 1))
+    return np.random.default_rng(SEED).permuted(places, axis=1)[:, :m].copy()
 
 
 def _needed(one: float, other: float, scatter: float) -> int | None:

@@ -34,6 +34,7 @@ export function NewPlan({ onDeal, onBack, trouble }: Props) {
   const [seldom, setSeldom] = useState(false);
   const [swap, setSwap] = useState("6 min");
   const chosen = choices.data?.filter((one) => ticked.has(one.name)) ?? [];
+  const unmounted = choices.data?.filter((one) => !one.mounts) ?? [];
   const deal = () => {
     const measures = [...kinds].map((kind) => {
       const { said } = nextEntry(units.runs, kind, [], design);
@@ -57,16 +58,34 @@ export function NewPlan({ onDeal, onBack, trouble }: Props) {
     <Box as="section" aria-label="New plan" data-new-plan>
       <Box fontWeight="600">Which gearings are to be tried?</Box>
       <Flex gap="2" wrap="wrap" my="1" role="group" aria-label="Gearings">
-        {choices.data?.map((one) => (
-          <Tick
-            key={one.name}
-            on={ticked.has(one.name)}
-            onChange={() => setTicked(toggled(ticked, one.name))}
-            words={one.name}
-            more={one.mounts ? one.source : `${one.source}, does not go on the plate`}
-          />
-        ))}
+        {choices.data
+          ?.filter((one) => one.mounts)
+          .map((one) => (
+            <Tick
+              key={one.name}
+              on={ticked.has(one.name)}
+              onChange={() => setTicked(toggled(ticked, one.name))}
+              words={one.name}
+              more={one.source}
+            />
+          ))}
       </Flex>
+      {unmounted.length > 0 && (
+        <details>
+          <summary>{`${unmounted.length} that do not go on the plate`}</summary>
+          <Flex gap="2" wrap="wrap" my="1">
+            {unmounted.map((one) => (
+              <Tick
+                key={one.name}
+                on={ticked.has(one.name)}
+                onChange={() => setTicked(toggled(ticked, one.name))}
+                words={one.name}
+                more={one.source}
+              />
+            ))}
+          </Flex>
+        </details>
+      )}
       <Box fontWeight="600" mt="2">
         What is measured?
       </Box>
