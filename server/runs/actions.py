@@ -18,7 +18,7 @@ from server.api.quotas import MOST_RUNS, need_room
 from server.designs.models import Vehicle
 from server.runs.models import Origin, Run, Tried
 from ydrometer.document.changes import changes
-from ydrometer.trials.prediction import predicted
+from ydrometer.trials.prediction import predicted, with_its_day
 from ydrometer.trials.tried import essence
 
 
@@ -84,7 +84,14 @@ def log_run(user: User, vehicle: Vehicle, new: NewRun, of: Tried) -> Run:
             raise Refused("This run belongs to another vehicle: give it an id of its own.")
         return known
     need_room("runs", vehicle.runs.count(), MOST_RUNS, "put the vehicle away and start with a copy of it")
-    run = Run(id=new.id, vehicle=vehicle, tried=of, document=dict(new.document), origin=new.origin, author=user)
+    run = Run(
+        id=new.id,
+        vehicle=vehicle,
+        tried=of,
+        document=with_its_day(new.document, of.document),
+        origin=new.origin,
+        author=user,
+    )
     if new.made_at is not None:
         run.made_at = new.made_at
     before = vehicle.runs.filter(put_away=False).select_related("tried").order_by("made_at", "pk").last()
@@ -108,7 +115,7 @@ def change_run(
     if locked.version != base:
         return Stale(locked)
     if document is not None:
-        locked.document = dict(document)
+        locked.document = with_its_day(document, locked.tried.document)
         _judge(locked)
     if put_away is not None:
         locked.put_away = put_away

@@ -96,8 +96,9 @@ def _kept(plan: Plan, made: Planned) -> dict[str, Any]:
 class PlanChoicesView(APIView):
     @extend_schema(responses={200: answer_of(GearingOffered)(many=True), **HIDDEN})
     def get(self, request: Request, vehicle: UUID) -> Response:
-        """Gearings that could be tried: the present one, those that were run, and what the bin has."""
+        """Gearings that could be tried: the present one, those that were run or kept, and what the bin has."""
         found = vehicle_of(request, vehicle)
         present = found.revisions.values_list("document", flat=True)[0]
         tried = list(found.tried.values_list("document", flat=True))
-        return Response(aside(offered, present, tried, documents(found.workshop)))
+        kept = list(found.revisions.exclude(name="").values_list("document", flat=True))
+        return Response(aside(offered, present, tried, kept, documents(found.workshop)))

@@ -203,6 +203,8 @@ class Plans(TestCase):
     def test_what_the_bin_offers_in_the_place_of_a_driver(self) -> None:
         parts = [{"id": f"g{n}", "kind": "gear", "teeth": n, "module": "1 mm", "owned": owned}
                  for n, owned in ((12, 1), (20, 0), (24, 2))]  # fmt: skip
-        found = offered(PLAIN, [geared(18)], parts)
-        self.assertEqual([one.name for one in found], ["15 teeth", "24 teeth", "12 teeth", "18 teeth"])
-        self.assertEqual([one.source for one in found], ["as it is now", "in the bin", "in the bin", "run before"])
+        found = offered(PLAIN, [geared(18)], [PLAIN, geared(16)], parts)
+        self.assertEqual([one.name for one in found], ["15 teeth", "18 teeth", "16 teeth", "12 teeth", "24 teeth"])
+        self.assertEqual(
+            [one.source for one in found], ["as it is now", "run before", "kept", "in the bin", "in the bin"]
+        )

@@ -63,6 +63,17 @@ class Log(RunsCase):
         self.assertEqual([one.status_code for one in answers], [201, 201])
         self.assertEqual(Run.objects.count(), 1)
 
+    def test_a_case_gets_warm_over_the_day_of_its_design(self) -> None:
+        thermal = {"winding_capacity": "45 J/K", "winding_to_case": "1.1 K/W", "case_capacity": "310 J/K",
+                   "case_to_air": "3.2 K/W"}  # fmt: skip
+        day = [{"do": "runs", "count": 4, "every": "30 s"}]
+        warm = changed({"drive.branches.0.source.thermal": thermal, "loads": {"day": day}})
+        made = self.log({"kind": "case_temperature", "readings": ["31 degC"]}, design=warm)
+        self.assertEqual((made.status_code, made.json()["document"]["day"]), (201, day))
+        self.assertEqual(
+            self.log({"kind": "case_temperature", "readings": ["31 degC"]}).json()["faults"][0]["path"], "day"
+        )
+
     def test_what_was_changed_since_the_run_before_is_said(self) -> None:
         self.assertEqual(self.log().json()["changed"], [])
         driver = "drive.branches.0.stages.0.driver_teeth"

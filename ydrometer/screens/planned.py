@@ -205,28 +205,33 @@ class GearingOffered:
     mounts: bool
 
 
-def offered(present: Mapping[str, Any], tried: Sequence[Mapping[str, Any]],
-            parts: Sequence[Mapping[str, Any]]) -> list[GearingOffered]:  # fmt: skip
-    """What could be tried: the present design, those that were run, and the bin's wheels in the place of a driver.
+def offered(
+    present: Mapping[str, Any], tried: Sequence[Mapping[str, Any]], kept: Sequence[Mapping[str, Any]],
+    parts: Sequence[Mapping[str, Any]],
+) -> list[GearingOffered]:  # fmt: skip
+    """What could be tried: the present design, those that were run or kept, and the bin's wheels in place of a driver.
 
     Args:
         present: the design.
         tried: documents of the designs that were run.
+        kept: documents of the revisions that have a name.
         parts: of the bin.
     """
-    read_present = design.read(present)
-    others = [one for one in tried if essence(one) != essence(present)]
-    sized = [one for one in _other_drivers(present, read_present, parts)
-             if all(essence(one) != essence(known) for known in others)]  # fmt: skip
-    documents = [*others, *sized, present]
-    called = names([design.read(one) for one in documents])
-    sources = [*(["run before"] * len(others)), *(["in the bin"] * len(sized)), "as it is now"]
-    clashing = _clashing(read_present)
+    own = design.read(present)
+    found = [("as it is now", present), *(("run before", one) for one in tried), *(("kept", one) for one in kept)]
+    found += [("in the bin", one) for one in _other_drivers(present, own, parts)]
+    once: list[tuple[str, Mapping[str, Any]]] = []
+    for source, one in found:
+        if all(essence(one) != essence(other) for _, other in once):
+            once.append((source, one))
+    read_ones = [design.read(one) for _, one in once]
+    # Of the same wheels the last one has the plain name: that is to be the present one.
+    called = names(read_ones[::-1])[::-1]
+    clashing = _clashing(own)
     made = [
-        GearingOffered(name, source, one, _clashing(design.read(one)) <= clashing)
-        for name, source, one in zip(called, sources, documents, strict=True)
+        GearingOffered(name, source, one, _clashing(document) <= clashing)
+        for name, (source, one), document in zip(called, once, read_ones, strict=True)
     ]
-    made.reverse()
     return sorted(made, key=lambda one: not one.mounts)
 
 

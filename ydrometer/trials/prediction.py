@@ -11,6 +11,7 @@ import numpy as np
 
 from ydrometer.document import design
 from ydrometer.trials import scatter
+from ydrometer.trials.kinds import CaseTemperature
 from ydrometer.trials.model import Model, Posed
 from ydrometer.trials.runs_file import THE_ONE, read_run
 
@@ -27,6 +28,14 @@ class Predicted:
     measured: float
     predicted: float | None
     off: float | None
+
+
+def with_its_day(raw: Mapping[str, Any], document: Mapping[str, Any]) -> dict[str, Any]:
+    """A run with the day of its design, where it is one of a day and says none."""
+    loads = document.get("loads")
+    day = loads.get("day") if isinstance(loads, Mapping) else None
+    asks = raw.get("kind") == CaseTemperature.kind and "day" not in raw
+    return {**raw, "day": day} if asks and day else dict(raw)
 
 
 def predicted(raw: Mapping[str, Any], document: Mapping[str, Any]) -> Predicted:

@@ -1,5 +1,5 @@
 import { Box, Button, Flex, Input } from "@chakra-ui/react";
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import type { Learnt, LoggedRun } from "../../api/client";
 import { TextField } from "../../ui/fields/TextField";
 import { completed, useUnits } from "../../ui/fields/units";
@@ -94,6 +94,10 @@ interface RowProps extends Omit<Props, "chosen" | "onCorrect"> {
 
 function Row({ run, judged, chosen, runs, learnt, readOnly }: RowProps) {
   const [open, setOpen] = useState(false);
+  const row = useRef<HTMLLIElement>(null);
+  useEffect(() => {
+    if (chosen) row.current?.scrollIntoView({ block: "nearest" });
+  }, [chosen]);
   const units = useUnits();
   const document = documentOf(run);
   const out = new Map(leftOut(document).map((one) => [one.reading, one.why]));
@@ -101,6 +105,7 @@ function Row({ run, judged, chosen, runs, learnt, readOnly }: RowProps) {
   return (
     <Box
       as="li"
+      ref={row}
       borderTopWidth="1px"
       borderColor="line"
       bg={chosen ? "spruce.wash" : undefined}

@@ -3,9 +3,11 @@ import { type KeyboardEvent, useEffect, useRef, useState } from "react";
 import type { Fault, Learnt, LoggedRun, Refusal, RunKind } from "../../api/client";
 import { useDocument, usePlace } from "../../document/context";
 import { FaultText } from "../../ui/fields/FaultText";
+import { isWithin } from "../../ui/fields/faults";
 import { TextField } from "../../ui/fields/TextField";
 import { completed, useUnits } from "../../ui/fields/units";
 import { Gearing } from "./Gearing";
+import { OtherSupply } from "./OtherSupply";
 import { asDocument, type Entry, nextEntry, type Step } from "./run";
 import { SaidField } from "./SaidField";
 import type { Runs } from "./useRuns";
@@ -50,6 +52,8 @@ export function NewRun({ runs, learnt, brought, onTaken, onStep }: Props) {
   }, [brought, onTaken]);
   const kind = units.runs.find((one) => one.kind === entry.kind) ?? (units.runs[0] as RunKind);
   const faults = refusal?.faults ?? [];
+  const shown = ["readings", "supply", ...[...kind.fields, ...kind.conditions].map((field) => field.key)];
+  const elsewhere = faults.filter((fault) => !shown.some((key) => isWithin(fault, key)));
   const say = (key: string, value: unknown) =>
     setEntry((old) => ({ ...old, said: { ...old.said, [key]: value } }));
   const counted = entry.readings.filter((reading) => reading.trim() !== "").length;
@@ -167,12 +171,15 @@ export function NewRun({ runs, learnt, brought, onTaken, onStep }: Props) {
           </Flex>
         </Box>
       )}
-      {refusal && faults.length === 0 && (
+      {refusal && (faults.length === 0 || elsewhere.length > 0) && (
         <Box role="alert" color="brick" mt="1">
-          {refusal.detail}
+          {elsewhere.map((one) => `${one.path}: ${one.problem}, ${one.remedy}`).join("; ") || refusal.detail}
         </Box>
       )}
-      <details style={{ marginTop: "6px" }} open={kind.conditions.some((field) => at(faults, field.key))}>
+      <details
+        style={{ marginTop: "6px" }}
+        open={[...kind.conditions.map((field) => field.key), "supply"].some((key) => at(faults, key))}
+      >
         <summary>How it was made</summary>
         <Box display="grid" gap="2" mt="1" gridTemplateColumns="repeat(auto-fill, minmax(150px, 1fr))">
           {kind.conditions.map((field) => (
@@ -184,6 +191,11 @@ export function NewRun({ runs, learnt, brought, onTaken, onStep }: Props) {
               onChange={(value) => say(field.key, value)}
             />
           ))}
+          <OtherSupply
+            value={entry.said.supply}
+            faults={faults}
+            onChange={(supply) => say("supply", supply)}
+          />
           <TextField
             label="Note"
             value={entry.note}
@@ -267,13 +279,15 @@ function Readings({ kind, readings, faults, first, onChange, onDone, complete }:
 /** What is taken over from the last run, in one line. */
 function Remembered({ kind, said }: { kind: RunKind; said: Record<string, unknown> }) {
   const told = kind.conditions.filter((field) => said[field.key] !== undefined && said[field.key] !== "");
+  const other = said.supply ? [`on a ${(said.supply as { kind: string }).kind}`] : [];
   const voltage = said.supply_voltage === undefined;
   return (
     <Box fontSize="sm" color="ink.second">
-      {told.map((field) => `${field.label.toLowerCase()} ${said[field.key]}`).join(" · ")}
+      {[...told.map((field) => `${field.label.toLowerCase()} ${said[field.key]}`), ...other].join(" · ")}
       {voltage && (
         <Box as="span" data-wants-voltage>
-          {told.length > 0 && " · "}voltage at rest not measured: the prediction gets 2 % of doubt
+          {told.length + other.length > 0 && " · "}voltage at rest not measured: the prediction gets 2 % of
+          doubt
         </Box>
       )}
     </Box>

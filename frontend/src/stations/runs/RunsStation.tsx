@@ -31,6 +31,9 @@ export function RunsStation() {
   const { vehicle } = usePlace();
   const learnt = useLearnt(runs.logged);
   const [chosen, setChosen] = useState(NONE);
+  const [way, setWay] = useState<Way>("Type it");
+  // On paper a plan stands alone.
+  const aside = way === "Plan" ? { "data-screen-only": true } : {};
   const [brought, setBrought] = useState<Entry | null>(null);
   const choose = (keys: string[]) => setChosen(new Set(keys));
   if (runs.logged === null && runs.waiting.length === 0)
@@ -51,12 +54,19 @@ export function RunsStation() {
     >
       <Box display="grid" gap="2" gridTemplateColumns="minmax(0, 1fr)" minW="0">
         <Box {...FRAME}>
-          <Box as="h2" fontSize="xl" fontWeight="700" lineHeight="1.25" mb="2" data-headline>
+          <Box as="h2" fontSize="xl" fontWeight="700" lineHeight="1.25" mb="2" data-headline {...aside}>
             {headline(learnt.data, logged)}
           </Box>
-          {!readOnly && <Ways {...{ runs, brought, logged }} learnt={learnt.data} onBring={setBrought} />}
+          {!readOnly && (
+            <Ways
+              {...{ runs, brought, logged, way }}
+              learnt={learnt.data}
+              onBring={setBrought}
+              onWay={setWay}
+            />
+          )}
         </Box>
-        <Box {...FRAME}>
+        <Box {...FRAME} {...aside}>
           <Flex align="baseline" gap="3">
             <Box as="h2" fontSize="lg" fontWeight="700" flex="1">
               {logged.length === 1 ? "1 run" : `${logged.length} runs`}
@@ -75,7 +85,14 @@ export function RunsStation() {
           <Log runs={runs} learnt={learnt.data} chosen={chosen} readOnly={readOnly} onCorrect={correct} />
         </Box>
       </Box>
-      <Box display="grid" gap="2" gridTemplateColumns="minmax(0, 1fr)" minW="0" aria-busy={learnt.isFetching}>
+      <Box
+        display="grid"
+        gap="2"
+        gridTemplateColumns="minmax(0, 1fr)"
+        minW="0"
+        aria-busy={learnt.isFetching}
+        {...aside}
+      >
         {learnt.data && (
           <Lessons
             learnt={learnt.data}
@@ -100,18 +117,20 @@ interface WaysProps {
   learnt: Learnt | undefined;
   brought: Entry | null;
   onBring: (entry: Entry | null) => void;
+  way: Way;
+  onWay: (way: Way) => void;
 }
 
 const WAYS = ["Type it", "Practice rig", "Instrument", "Logger file", "Plan"] as const;
+type Way = (typeof WAYS)[number];
 
 /** The ways in which readings come: typed, from the rig, from one's own instrument, as planned. */
-function Ways({ runs, logged, learnt, brought, onBring }: WaysProps) {
-  const [way, setWay] = useState<(typeof WAYS)[number]>("Type it");
+function Ways({ runs, logged, learnt, brought, onBring, way, onWay }: WaysProps) {
   const plan = usePlan();
   const rig = useRig();
   useEffect(() => {
-    if (brought) setWay("Type it");
-  }, [brought]);
+    if (brought) onWay("Type it");
+  }, [brought, onWay]);
   const taken = useCallback(() => onBring(null), [onBring]);
   return (
     <>
@@ -122,7 +141,7 @@ function Ways({ runs, logged, learnt, brought, onBring }: WaysProps) {
             type="button"
             className="tab"
             aria-pressed={way === one}
-            onClick={() => setWay(one)}
+            onClick={() => onWay(one)}
           >
             {one}
           </button>
@@ -134,7 +153,7 @@ function Ways({ runs, logged, learnt, brought, onBring }: WaysProps) {
           onTaken={taken}
           onStep={(step, run) => {
             void plan.tick(step.key, run);
-            setWay("Plan");
+            onWay("Plan");
           }}
         />
       )}
@@ -142,7 +161,7 @@ function Ways({ runs, logged, learnt, brought, onBring }: WaysProps) {
       {way === "Instrument" && <InstrumentPanel runs={runs} />}
       {way === "Logger file" && <LogFilePanel runs={runs} />}
       {way === "Plan" && (
-        <PlanPanel plan={plan} rig={rig} onType={onBring} onRig={() => setWay("Practice rig")} />
+        <PlanPanel plan={plan} rig={rig} onType={onBring} onRig={() => onWay("Practice rig")} />
       )}
     </>
   );

@@ -41,7 +41,8 @@ export function nextEntry(
   const said: Record<string, unknown> = {};
   for (const field of found?.fields ?? [])
     said[field.key] = alike?.[field.key] ?? design.run?.[field.key] ?? field.choices[0];
-  for (const field of found?.conditions ?? []) said[field.key] = last?.[field.key];
+  for (const key of [...(found?.conditions ?? []).map((field) => field.key), "supply"])
+    said[key] = last?.[key];
   return { kind, said, readings: [""], note: "", tried };
 }
 
