@@ -7,7 +7,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Any
-from uuid import UUID
+from uuid import UUID, uuid5
 
 import orjson
 from django.db import transaction
@@ -18,8 +18,12 @@ from server.api.quotas import MOST_RUNS, need_room
 from server.designs.models import Vehicle
 from server.runs.models import Origin, Run, Tried
 from ydrometer.document.changes import changes
+from ydrometer.trials import runs_file
 from ydrometer.trials.prediction import predicted, with_its_day
 from ydrometer.trials.tried import essence
+
+MOST_AT_ONCE = 400
+"""Runs that are read out of one file."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -100,6 +104,28 @@ def log_run(user: User, vehicle: Vehicle, new: NewRun, of: Tried) -> Run:
     _judge(run)
     run.save(force_insert=True)
     return run
+
+
+@transaction.atomic
+def log_file(user: User, vehicle: Vehicle, raw: dict[str, Any]) -> list[Run]:
+    """Write down the runs of a file, each with the design that it names; all of them or none.
+
+    Raises:
+        DocumentError: the file has faults.
+        Refused: it has more runs than are read at once.
+    """
+    file = runs_file.read(raw)
+    if len(file.runs) > MOST_AT_ONCE:
+        raise Refused(f"The file has {len(file.runs):,} runs; {MOST_AT_ONCE} are read at once: cut it into several.")
+    designs = {name: tried(vehicle, document) for name, document in file.raw.items()}
+    made = []
+    for run in raw["runs"]:
+        of = designs[run["design"]]
+        document = {key: value for key, value in run.items() if key != "design"}
+        # The same run of the same design is the same one, however often the file is opened.
+        key = uuid5(vehicle.pk, f"{of.pk} {orjson.dumps(document, option=orjson.OPT_SORT_KEYS).decode()}")
+        made.append(log_run(user, vehicle, NewRun(key, document, Origin.FILE), of))
+    return made
 
 
 @transaction.atomic

@@ -68,6 +68,12 @@ class NewRunSerializer(DesignOfRunSerializer):
     made_at = serializers.DateTimeField(required=False, allow_null=True)
 
 
+class RunsFileSerializer(serializers.Serializer[Any]):
+    """A runs file, see docs/runs.md."""
+
+    file = DocumentField()
+
+
 class LinesSerializer(serializers.Serializer[Any]):
     """The lines that an instrument has spoken, with `more` keys of the runs that it cannot know."""
 
@@ -231,3 +237,10 @@ class RunsFileView(APIView):
         """All runs as a runs file, for ./ydro calibrate and for keeping."""
         found = vehicle_of(request, vehicle)
         return download(history.runs_file(found), "application/json", f"{found.name}-runs.json")
+
+    @extend_schema(request=RunsFileSerializer, responses={201: RunSerializer(many=True), **BAD, **HIDDEN})
+    def post(self, request: Request, vehicle: UUID) -> Response:
+        """Logs the runs of a file, all or none; one that is there already stays one."""
+        found = vehicle_of(request, vehicle, access.EDITORS)
+        made = actions.log_file(acting(request), found, read(RunsFileSerializer, request)["file"])
+        return Response(RunSerializer(made, many=True).data, status=status.HTTP_201_CREATED)

@@ -25,6 +25,7 @@ from tests.server.people import WorkshopCase
 
 REQUEST = {"format": "ydrometer-search", "version": 1, "design": PLAIN, "layouts": [{"stages": []}]}
 PIECE = b"t,v"
+RUNS_FILE = {"format": "ydrometer-runs", "version": 1, "designs": {"plain": PLAIN}, "runs": []}
 PLAN = {
     "format": "ydrometer-plan",
     "version": 1,
@@ -132,7 +133,7 @@ TABLE: dict[str, dict[str, tuple[str, Any]]] = {
         "get": (MEMBERS, None),
         "post": (EDITORS, {"id": "00000000-0000-4000-8000-00000000000a", "document": PUSH}),
     },
-    "vehicles/<uuid:vehicle>/runs/file/": {"get": (MEMBERS, None)},
+    "vehicles/<uuid:vehicle>/runs/file/": {"get": (MEMBERS, None), "post": (EDITORS, {"file": RUNS_FILE})},
     "vehicles/<uuid:vehicle>/runs/<uuid:run>/": {"patch": (EDITORS, {"base": 1, "put_away": True})},
     "vehicles/<uuid:vehicle>/readings/": {"post": (TOKENS, {"document": PUSH})},
     "vehicles/<uuid:vehicle>/plan/": {"get": (MEMBERS, None), "put": (EDITORS, {"base": 0, "document": PLAN})},

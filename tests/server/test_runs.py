@@ -11,6 +11,7 @@ from uuid import uuid4
 from openpyxl import Workbook
 from rest_framework.test import APIClient
 
+from server.designs.actions import add_vehicle
 from server.designs.thinning import thin
 from server.runs.log_files import read_file
 from server.runs.models import FilePiece, Line, Run
@@ -154,6 +155,21 @@ class Learnt(RunsCase):
         self.log(design=changed({"drive.stages.0.driver_teeth": 20}))
         read = runs_file.read(self.as_("viewer").get(self.address("runs/file/")).json())
         self.assertEqual((len(read.runs), len(read.designs)), (2, 3))
+
+
+class Files(RunsCase):
+    def test_what_was_saved_is_opened_again_without_doubles(self) -> None:
+        self.log()
+        self.log({"kind": "push", "readings": ["90 N"]}, design=changed({"vehicle.mass": "15 kg"}))
+        saved = self.as_("viewer").get(self.address("runs/file/")).json()
+        elsewhere = add_vehicle(self.people["owner"], self.workshop, PLAIN)
+        where = f"/api/vehicles/{elsewhere.id}/runs/file/"
+        for _ in range(2):
+            self.assertEqual(self.as_("editor").post(where, {"file": saved}, format="json").status_code, 201)
+        self.assertEqual([run.words for run in elsewhere.runs.all()], ["Time over 10 m", "Push at a wall"])
+        self.assertEqual({run.origin for run in elsewhere.runs.all()}, {"file"})
+        broken = {**saved, "runs": [saved["runs"][0], {**saved["runs"][1], "readings": []}]}
+        self.assertEqual(self.as_("editor").post(where, {"file": broken}, format="json").status_code, 400)
 
 
 class Instruments(RunsCase):

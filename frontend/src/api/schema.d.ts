@@ -512,7 +512,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** @description Gearings that could be tried: the present one, those that were run, and what the bin has. */
+        /** @description Gearings that could be tried: the present one, those that were run or kept, and what the bin has. */
         get: operations["vehicles_plan_choices_list"];
         put?: never;
         post?: never;
@@ -634,7 +634,8 @@ export interface paths {
         /** @description All runs as a runs file, for ./ydro calibrate and for keeping. */
         get: operations["vehicles_runs_file_retrieve"];
         put?: never;
-        post?: never;
+        /** @description Logs the runs of a file, all or none; one that is there already stays one. */
+        post: operations["vehicles_runs_file_create"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2835,6 +2836,12 @@ export interface components {
          * @enum {string}
          */
         RunOriginEnum: "typed" | "instrument" | "rig" | "file";
+        /** @description A runs file, see docs/runs.md. */
+        RunsFileRequest: {
+            file: {
+                [key: string]: unknown;
+            };
+        };
         /** @description `base` is the version that was changed, 0 where there was none. */
         SavePlanRequest: {
             base: number;
@@ -5775,6 +5782,67 @@ export interface operations {
                     "application/json": {
                         [key: string]: unknown;
                     };
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    vehicles_runs_file_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                vehicle: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RunsFileRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Run"][];
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
             /** @description Refused, with the reason */

@@ -105,6 +105,7 @@ const config = defineConfig({
       display: "inline-flex",
       alignItems: "center",
       cursor: "pointer",
+      "&.small": { px: "2", minH: "28px", fontSize: "13px", fontWeight: "500" },
       "& input": { position: "absolute", opacity: 0, w: "1px" },
       "&:focus-within": { outline: "2px solid {colors.spruce}", outlineOffset: "2px" },
     },

@@ -71,6 +71,20 @@ export function RunsStation() {
             <Box as="h2" fontSize="lg" fontWeight="700" flex="1">
               {logged.length === 1 ? "1 run" : `${logged.length} runs`}
             </Box>
+            {!readOnly && (
+              <label className="file small" data-screen-only>
+                Open a file
+                <input
+                  type="file"
+                  accept=".json"
+                  onChange={(event) => {
+                    const file = event.target.files?.[0];
+                    if (file) void runs.open(file);
+                    event.target.value = "";
+                  }}
+                />
+              </label>
+            )}
             {logged.length > 0 && (
               <Button size="xs" asChild data-screen-only>
                 <a href={`/api/vehicles/${vehicle}/runs/file/`}>Save as a file</a>

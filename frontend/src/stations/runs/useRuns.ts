@@ -26,6 +26,8 @@ export interface Runs {
   /** Take one that waits away again, back into the form. */
   takeBack: (id: string) => void;
   change: (run: LoggedRun, patch: { document?: RunDocument; put_away?: boolean }) => Promise<void>;
+  /** Log the runs of a file, all or none. */
+  open: (file: File) => Promise<void>;
   trouble: string;
 }
 
@@ -101,6 +103,23 @@ export function useRuns(): Runs {
       } catch (error) {
         setTrouble(error instanceof Error ? error.message : "There is no connection: nothing was changed.");
         void queries.invalidateQueries({ queryKey: ["runs", vehicle] });
+      }
+    },
+    open: async (file) => {
+      setTrouble("");
+      try {
+        const body = { file: JSON.parse(await file.text()) };
+        const params = { params: { path: { vehicle } } };
+        await answer(api.POST("/api/vehicles/{vehicle}/runs/file/", { ...params, body }));
+        void queries.invalidateQueries({ queryKey: ["runs", vehicle] });
+      } catch (error) {
+        const faults = error instanceof RefusedError ? error.refusal.faults : undefined;
+        const told = faults?.map((one) => `${one.path}: ${one.problem}, ${one.remedy}`).join("; ");
+        setTrouble(
+          error instanceof SyntaxError
+            ? "This is no JSON: open a runs file."
+            : told || (error instanceof Error ? error.message : "Nothing was logged."),
+        );
       }
     },
     trouble,
