@@ -30,7 +30,8 @@ from server.workshops.tokens import TokenAuthentication
 from ydrometer.document import design
 from ydrometer.instruments.findings import read_lines
 from ydrometer.screens.heard import Listened, listened
-from ydrometer.screens.learnt import Learnt, learnt
+from ydrometer.screens.learnt import learnt
+from ydrometer.screens.learnt_shown import Learnt
 
 
 class RunSerializer(serializers.Serializer[Any]):

@@ -14,7 +14,8 @@ from tests.core.test_trials import calibrated
 from ydrometer.base.errors import DocumentError
 from ydrometer.document import design
 from ydrometer.evaluation.uncertainty import Together, sample
-from ydrometer.screens.learnt import KeptDesign, KeptRun, Learnt, learnt
+from ydrometer.screens.learnt import KeptDesign, KeptRun, learnt
+from ydrometer.screens.learnt_shown import Learnt
 from ydrometer.screens.planned import offered, planned
 from ydrometer.trials.fitted_design import fitted_values, written
 from ydrometer.trials.over_reduction import over_reduction

@@ -1,0 +1,8 @@
+/** A panel of the station. */
+export const FRAME = {
+  bg: "panel",
+  borderWidth: "1px",
+  borderColor: "line",
+  borderRadius: "3px",
+  p: "3",
+} as const;
