@@ -143,7 +143,15 @@ function Ways({ runs, logged, learnt, brought, onBring, way, onWay }: WaysProps)
   const taken = useCallback(() => onBring(null), [onBring]);
   return (
     <>
-      <Flex gap="4" mb="2" role="group" aria-label="How readings come" data-screen-only>
+      <Flex
+        gap={{ base: "3", md: "4" }}
+        mb="2"
+        overflowX="auto"
+        whiteSpace="nowrap"
+        role="group"
+        aria-label="How readings come"
+        data-screen-only
+      >
         {WAYS.map((one) => (
           <button
             key={one}

@@ -9,6 +9,8 @@ import type { RunDocument } from "./run";
 import { keepWaiting, type Waiting, waitingRuns } from "./waiting";
 
 const AGAIN_MS = 8000;
+/** After which it is looked whether others have logged something. */
+const OTHERS_MS = 10_000;
 
 /** The id of a run, why the server refuses it where it does, and the run where it has come. */
 export interface Logged {
@@ -46,7 +48,7 @@ export function useRuns(): Runs {
     },
     [account, vehicle],
   );
-  const list = useRunList(vehicle);
+  const list = useRunList(vehicle, OTHERS_MS);
   const arrived = useCallback(
     (run: LoggedRun) => {
       queries.setQueryData<LoggedRun[]>(["runs", vehicle], (old) =>

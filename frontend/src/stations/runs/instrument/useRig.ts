@@ -5,6 +5,8 @@ import { answer, api, type RigState } from "../../../api/client";
 import { useEdit, usePlace } from "../../../document/context";
 import type { DesignDocument } from "../../../document/document";
 
+const LOOK_MS = 2500;
+
 export type Action = "spin" | "run" | "push" | "tow";
 export type Change = "stop" | "charge" | "show" | "start anew";
 
@@ -32,6 +34,8 @@ export function useRig(): PracticeRig {
     queryKey: key,
     queryFn: () => answer(api.GET("/api/vehicles/{vehicle}/rig/", params)),
     staleTime: 0,
+    // Somebody else may set it to work: then it is watched here too.
+    refetchInterval: LOOK_MS,
   });
   const over = useCallback(() => {
     stream.current?.close();
