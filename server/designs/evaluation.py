@@ -11,7 +11,7 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
-from server.api.errors import BAD, SIGNED_OUT
+from server.api.errors import BAD, HIDDEN, SIGNED_OUT
 from server.api.requests import DocumentField, answer_of, read
 from server.designs import lessons
 from server.designs.models import Vehicle
@@ -186,9 +186,7 @@ class SweepView(APIView):
 
 
 class UncertaintiesView(APIView):
-    @extend_schema(
-        request=UncertaintiesRequestSerializer, responses={200: answer_of(Uncertainties), **BAD, **SIGNED_OUT}
-    )
+    @extend_schema(request=UncertaintiesRequestSerializer, responses={200: answer_of(Uncertainties), **BAD, **HIDDEN})
     def post(self, request: Request) -> Response:
         asked = read(UncertaintiesRequestSerializer, request)
         vehicle = asked.get("vehicle")
