@@ -26,7 +26,7 @@ from server.workshops.models import Membership, Role, Workshop
 from tests.core.designs import PLAIN, changed
 
 SCHEMA = Path(__file__).parents[2] / "frontend" / "src" / "api" / "openapi.json"
-EXAMPLES = int(os.environ.get("YDROMETER_FUZZ", "8"))
+EXAMPLES = int(os.environ.get("YDROMETER_FUZZ", "6"))
 """Drawn requests for each address and verb; more with the environment's leave."""
 CHECKS = [
     schemathesis.checks.not_a_server_error,
