@@ -159,7 +159,7 @@ interface RemarksProps {
 function Remarks({ judged, changed, note }: RemarksProps) {
   const words = [
     judged?.odd &&
-      `odd: ${Math.abs(judged.z ?? 0).toFixed(1)} times its own doubt off, so it teaches nothing`,
+      `odd: ${Math.abs(judged.z ?? 0).toFixed(1)} times its own doubt off; with four runs or more it is set aside`,
     judged?.why && `takes no part: ${judged.why}`,
     judged?.stale.length && `since then ${judged.stale.join(", ")}: not counted in curves`,
     changed.length > 1 && `changed at once: ${changed.join(", ")}`,
