@@ -52,8 +52,7 @@ def report_of(made: Calibration) -> dict[str, Any]:
 
 def _about(run: Any) -> Mapping[str, Any]:
     """What a proposed measurement is of, by the keys of the runs file."""
-    keys = {"begun": "from", "ended": "to"}
-    return {keys.get(key, key): getattr(run, key) for key in run.about if key not in {"day"}}
+    return {key: value for key, value in run.told_about.items() if key != "day"}
 
 
 def _place(unknown: Unknown) -> dict[str, Any]:

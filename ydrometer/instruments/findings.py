@@ -12,7 +12,7 @@ import numpy as np
 
 from ydrometer.base.errors import DocumentError, Fault
 from ydrometer.base.reckoning import Floats
-from ydrometer.instruments.lines import Sample, Stream
+from ydrometer.instruments.lines import MOST_FAULTS, Sample, Stream
 from ydrometer.trials.kinds import KINDS
 from ydrometer.trials.written import typed
 
@@ -25,8 +25,6 @@ STEADY = 0.97
 LEAST_PULSES = 6
 FROM_GATES = {"distance_time"}
 """Kinds that need to be told more than an instrument knows."""
-MOST_FAULTS = 20
-"""That are told one by one."""
 AT_REST = 0.2
 """A, below which a battery counts as resting."""
 
@@ -146,10 +144,20 @@ def read_lines(lines: Iterable[str], more: Mapping[str, Any]) -> list[dict[str, 
     stream.take(lines)
     if stream.faults:
         raise DocumentError(stream.faults[:MOST_FAULTS], max(0, len(stream.faults) - MOST_FAULTS))
-    found = findings(stream)
+    found = runs_in(stream, more)
     if not found:
         raise DocumentError([Fault("lines", f"no run in {stream.read} lines", "give pulses, gates or pulls of a run")])
-    return [one.run(more if one.kind in FROM_GATES else {}) for one in found]
+    return found
+
+
+def runs_in(stream: Stream, more: Mapping[str, Any]) -> list[dict[str, Any]]:
+    """The runs of a stream so far, each as in a runs file but for the design.
+
+    Args:
+        stream: as far as it has been read.
+        more: keys of the runs that the instrument cannot know.
+    """
+    return [one.run(more if one.kind in FROM_GATES else {}) for one in findings(stream)]
 
 
 def trials(stream: Stream, key: str) -> Iterator[list[Sample]]:

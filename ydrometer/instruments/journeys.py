@@ -12,6 +12,7 @@ import numpy as np
 from ydrometer.document.design import Design
 from ydrometer.evaluation.driveline import overall_ratios
 from ydrometer.instruments.table import Floats, Narrow, Table
+from ydrometer.instruments.thinning import thinned
 from ydrometer.trials.kinds import KINDS
 from ydrometer.trials.trial import MOST_READINGS
 from ydrometer.trials.written import typed
@@ -105,7 +106,9 @@ def _journey(table: Table, design: Design, speed: Narrow, first: int, last: int,
     s = np.concatenate([[0.0], np.cumsum(np.diff(t) * 0.5 * (v[1:] + v[:-1]))])
     own = slice(first, last + 1)
     readings = [*_timed(design, t, v, s), *_top(t, v), *_electric(table, own)]
-    curve = _thinned(np.column_stack([t[1:], v[1:], *(_column(table, key, own) for key in ("current", "voltage"))]))
+    curve = thinned(
+        np.column_stack([t[1:], v[1:], *(_column(table, key, own) for key in ("current", "voltage"))]), MOST_POINTS
+    )
     return Journey(start, float(t[-1]), float(s[-1]), readings, curve)
 
 
@@ -151,16 +154,6 @@ def _column(table: Table, key: str, own: slice) -> Floats:
     found = table.columns.get(key)
     length = own.stop - own.start
     return np.full(length, np.nan) if found is None else found[own].astype(float)
-
-
-def _thinned(points: Floats) -> Floats:
-    """At most so many rows, of each stretch the slowest and the fastest."""
-    if len(points) <= MOST_POINTS:
-        return points
-    kept = []
-    for part in np.array_split(points, MOST_POINTS // 2):
-        kept += [part[k] for k in sorted({int(np.argmin(part[:, 1])), int(np.argmax(part[:, 1]))})]
-    return np.array(kept)
 
 
 def runs_of(found: list[Journey], resting: float | None) -> list[dict[str, Any]]:

@@ -13,6 +13,8 @@ from ydrometer.base.seen import shown
 
 LONGEST, MOST = 2_000, 500_000
 """Characters of a line, and lines of a stream."""
+MOST_FAULTS = 20
+"""That are told one by one, of lines as of rows."""
 WRAP = 2.0**32 / 1e6
 """Seconds after which a clock of 32 bits that counts microseconds begins again."""
 NEAR_WRAP = 0.05

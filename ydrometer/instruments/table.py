@@ -15,12 +15,11 @@ from ydrometer.base.errors import DocumentError, Fault
 from ydrometer.base.seen import shown
 from ydrometer.base.units import scale
 from ydrometer.instruments.columns import MEANINGS, LogLayout, number
+from ydrometer.instruments.lines import MOST_FAULTS
 
 MOST_ROWS = 2_000_000
 AT_ONCE = 20_000
 """Rows that are read together."""
-MOST_FAULTS = 20
-"""That are told one by one."""
 LONGEST_CELL = 40
 
 Floats = NDArray[np.float64]

@@ -10,14 +10,12 @@ from typing import Any
 import numpy as np
 
 from ydrometer.base.errors import Fault
-from ydrometer.base.reckoning import Floats
-from ydrometer.instruments.findings import FROM_GATES, findings, trials, without_bounces
-from ydrometer.instruments.lines import VALUES, Sample, Stream
+from ydrometer.instruments.findings import runs_in, trials, without_bounces
+from ydrometer.instruments.lines import MOST_FAULTS, VALUES, Sample, Stream
+from ydrometer.instruments.thinning import thinned
 
 MOST_POINTS = 400
 """Of a curve."""
-MOST_FAULTS = 20
-"""That are told one by one."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -59,12 +57,11 @@ def listened(lines: Sequence[str], more: Mapping[str, Any]) -> Listened:
     """
     stream = Stream()
     stream.take(lines)
-    found = [one.run(more if one.kind in FROM_GATES else {}) for one in findings(stream)]
     return Listened(
         read=stream.read,
         faults=stream.faults[:MOST_FAULTS],
         more=max(0, len(stream.faults) - MOST_FAULTS),
-        runs=found,
+        runs=runs_in(stream, more),
         curves=list(_curves(stream)),
         gates=[[sample.t, sample.value] for sample in stream.samples if sample.key == "gate"],
     )
@@ -91,16 +88,5 @@ def _turning(pulses: Sequence[Sample], slots: int) -> Iterator[tuple[float, floa
 
 
 def _heard(words: str, dimension: str, points: Sequence[tuple[float, float]]) -> Heard:
-    made = _thinned(np.array(points))
+    made = thinned(np.array(points), MOST_POINTS)
     return Heard(words, dimension, made.tolist(), float(points[-1][1]))
-
-
-def _thinned(points: Floats) -> Floats:
-    """At most so many points, of each stretch the lowest and the highest."""
-    if len(points) <= MOST_POINTS:
-        return points
-    kept = []
-    for part in np.array_split(points, MOST_POINTS // 2):
-        ends = sorted({int(np.argmin(part[:, 1])), int(np.argmax(part[:, 1]))})
-        kept += [part[k] for k in ends]
-    return np.array(kept)

@@ -27,6 +27,7 @@ from ydrometer.trials.calibrate import SILENT, Calibration
 from ydrometer.trials.differences import Difference
 from ydrometer.trials.fitted_design import FITTED, fitted_values, written
 from ydrometer.trials.over_reduction import over_reduction
+from ydrometer.trials.prediction import off_by
 from ydrometer.trials.trial import Trial
 from ydrometer.trials.tried import but_wheels, changed_since, essence, names, reduction
 from ydrometer.trials.upcoming import Proposal, upcoming
@@ -136,7 +137,7 @@ class _Shown:
             after=_number(made.after[k]) if part else None,
             low=_number(low[k]) if part else None,
             high=_number(high[k]) if part else None,
-            off=off_by(run, mean, before, made.model.zeros[k]),
+            off=off_by(mean, before, float(made.model.zeros[k])),
             z=_number(made.fit.z[k]) if part else None,
             odd=k in made.fit.odd,
             why="" if part else why_left_out(made, k),
@@ -158,7 +159,7 @@ class _Shown:
             sd=float(np.sqrt(self.made.fit.covariance[u, u])),
             told=told,
             silent=told < SILENT,
-            words=self._carried(path) or told_words(told) if told < SILENT else told_words(told),
+            words=(self._carried(path) if told < SILENT else "") or told_words(told),
         )
 
     def _carried(self, path: str) -> str:
@@ -188,7 +189,7 @@ class _Shown:
         groups: dict[tuple[Any, ...], list[int]] = {}
         for k, run in enumerate(self.made.runs):
             about = tuple(getattr(run, key) for key in run.about)
-            if run.kind not in UNGEARED and self.made.data.takes_part[k]:
+            if run.geared and self.made.data.takes_part[k]:
                 groups.setdefault((run.kind, about, self.made.grounds[k], run.grade, run.payload), []).append(k)
         ordered = sorted(groups.values(), key=lambda places: -len({self.made.runs[k].design for k in places}))
         return [self._curve(places) for places in ordered]
@@ -231,17 +232,6 @@ class _Shown:
         )
 
 
-UNGEARED = {"tow", "stop", "case_temperature"}
-"""Kinds that no reduction changes, or that nobody tries gearings with."""
-
-
-def off_by(run: Trial, mean: float, predicted: float | None, zero: float = 0.0) -> float | None:
-    """How far a mean is off its prediction, relative to that; None where there is none."""
-    if predicted is None or predicted <= zero:
-        return None
-    return (mean - predicted) / (predicted - zero)
-
-
 def _sentence(curves: Sequence[CurveShown], differences: Sequence[DifferenceShown]) -> str:
     """Which gearing is best so far in what most of them were tried in, and which cannot be told from it."""
     tried = [(curve, [point for point in curve.points if not point.stale]) for curve in curves]
@@ -271,12 +261,11 @@ LIKELY = 0.05
 
 def _proposal(one: Proposal) -> ProposalShown:
     run = one.run
-    kinds = {field.key: field for field in labelled_fields(type(run))}
-    keys = {"begun": "from", "ended": "to"}
+    about = run.told_about
     raw: dict[str, Any] = {"kind": run.kind}
-    for key in run.about:
-        field, value = kinds.get(keys.get(key, key)), getattr(run, key)
-        if field is not None:
+    for field in labelled_fields(type(run)):
+        if field.key in about:
+            value = about[field.key]
             raw[field.key] = typed(value, field.dimension, places=3) if field.dimension else value
     return ProposalShown(f"{run.words}, with {one.design}", one.design, raw, one.cuts)
 

@@ -23,7 +23,7 @@ from ydrometer.fit.setup import set_ups
 from ydrometer.loads.asked import Asked
 from ydrometer.motion import trace
 from ydrometer.parts.fitting import fits
-from ydrometer.trials.model import Model, Posed
+from ydrometer.trials.model import as_designed
 from ydrometer.trials.plan import Plan, dealt, looks_like, read
 from ydrometer.trials.trial import Trial
 from ydrometer.trials.tried import essence, names
@@ -82,13 +82,18 @@ def planned(raw: Any) -> Planned:
     """
     plan = read(raw)
     order = dealt(len(plan.gearings), plan.rounds, seldom=plan.seldom)
-    steps = list(_steps(plan, order))
-    per_run = [_seconds(step) for step in steps]
+    expected = [
+        [_expected(gearing.document, run) for run in runs]
+        for gearing, runs in zip(plan.gearings, plan.measures, strict=True)
+    ]
+    steps = list(_steps(plan, order, expected))
+    each = [one for g in order for one in expected[g]]
     swaps = sum(step.swap for step in steps)
     readings = plan.readings * len(steps)
-    seconds = plan.readings * sum(per_run) + swaps * plan.swap + (readings - swaps) * BRINGING_BACK_S
-    charges = [_charge(plan.gearings[order[_place(plan, k)]].document, step) for k, step in enumerate(steps)]
-    charge = plan.readings * sum(charges) if all(math.isfinite(one) for one in charges) else None
+    seconds = plan.readings * sum(one.seconds for one in each)
+    seconds += swaps * plan.swap + (readings - swaps) * BRINGING_BACK_S
+    drawn = plan.readings * math.fsum(one.charge for one in each)
+    charge = drawn if math.isfinite(drawn) else None
     supply = plan.gearings[0].document.design.drive.supply
     whole = supply.charge if isinstance(supply, Battery) else None
     hottest, limit, rest = _warmth(plan)
@@ -98,66 +103,61 @@ def planned(raw: Any) -> Planned:
     )  # fmt: skip
 
 
-def _place(plan: Plan, step: int) -> int:
-    """Which place in the order a step belongs to."""
-    return step // len(plan.raw)
+@dataclass(frozen=True, slots=True)
+class _Expected:
+    """What one reading of a run gives, SI, None where nothing is predicted; how long it takes, s; and what it draws,
+    A·s, NaN where nobody can say.
+    """
+
+    predicted: float | None
+    seconds: float
+    charge: float
 
 
-def _steps(plan: Plan, order: Sequence[int]) -> Iterator[PlanStep]:
-    before: int | None = None
-    for place, g in enumerate(order):
-        gearing = plan.gearings[g]
-        change = "" if before in (None, g) else "; ".join(changes(_essence(plan, before), _essence(plan, g)))
-        for m, run in enumerate(plan.measures[g]):
-            key = f"{place}.{m}"
-            yield PlanStep(
-                key=key,
-                round=1 + sum(other == g for other in order[:place]),
-                gearing=gearing.name,
-                swap=m == 0 and before != g,
-                change=change if m == 0 else "",
-                words=run.words,
-                dimension=run.dimension,
-                run=dict(plan.raw[m]),
-                predicted=_predicted(gearing.document, run),
-                done=plan.done.get(key, ""),
-            )
-        before = g
+def _expected(document: Document, run: Trial) -> _Expected:
+    value, _ = as_designed(document, run, run.conditions)
+    predicted = value if math.isfinite(value) else None
+    timed = run.dimension == "time" and predicted is not None
+    seconds = value if timed else A_PUSH_S
+    return _Expected(predicted, seconds, _charge(document, run, seconds))
 
 
-def _essence(plan: Plan, g: int | None) -> dict[str, Any]:
-    return essence(plan.gearings[g or 0].raw)
-
-
-def _predicted(document: Document, run: Trial) -> float | None:
-    model = Model({"": document}, [Posed(run, "", run.ground, run.conditions)])
-    value = float(model.values([], np.zeros((1, 0)))[0, 0])
-    return value if math.isfinite(value) else None
-
-
-def _seconds(step: PlanStep) -> float:
-    return step.predicted if step.dimension == "time" and step.predicted is not None else A_PUSH_S
-
-
-def _charge(document: Document, step: PlanStep) -> float:
-    """What one reading draws, A·s; NaN where nobody can say."""
-    if step.run.get("kind") in RESTING:
+def _charge(document: Document, run: Trial, seconds: float) -> float:
+    if not run.draws:
         return 0.0
     evaluation = evaluate([document])
     if not evaluation.starts(0):
         return math.nan
-    if step.dimension != "time":
+    if run.dimension != "time":
         return A_PUSH_S * float(evaluation.value("pushing_bus_current", 0) or math.nan)
     group, row = evaluation.group(0)
     made = trace.points(group.batch, row)
     if not len(made.time):
         return math.nan
-    until = made.time <= _seconds(step)
+    until = made.time <= seconds
     return float(np.trapezoid(made.bus_current[until], made.time[until]))
 
 
-RESTING = {"tow", "coast", "stop"}
-"""Kinds that draw nothing."""
+def _steps(plan: Plan, order: Sequence[int], expected: Sequence[Sequence[_Expected]]) -> Iterator[PlanStep]:
+    essences = [essence(gearing.raw) for gearing in plan.gearings]
+    before: int | None = None
+    for place, g in enumerate(order):
+        change = "" if before is None or before == g else "; ".join(changes(essences[before], essences[g]))
+        for m, run in enumerate(plan.measures[g]):
+            key = f"{place}.{m}"
+            yield PlanStep(
+                key=key,
+                round=1 + sum(other == g for other in order[:place]),
+                gearing=plan.gearings[g].name,
+                swap=m == 0 and before != g,
+                change=change if m == 0 else "",
+                words=run.words,
+                dimension=run.dimension,
+                run=dict(plan.raw[m]),
+                predicted=expected[g][m].predicted,
+                done=plan.done.get(key, ""),
+            )
+        before = g
 
 
 def _warmth(plan: Plan) -> tuple[float | None, float | None, float | None]:
@@ -221,8 +221,10 @@ def offered(
     found = [("as it is now", present), *(("run before", one) for one in tried), *(("kept", one) for one in kept)]
     found += [("in the bin", one) for one in _other_drivers(present, own, parts)]
     once: list[tuple[str, Mapping[str, Any]]] = []
+    known: list[dict[str, Any]] = []
     for source, one in found:
-        if all(essence(one) != essence(other) for _, other in once):
+        if (of_it := essence(one)) not in known:
+            known.append(of_it)
             once.append((source, one))
     read_ones = [design.read(one) for _, one in once]
     # Of the same wheels the last one has the plain name: that is to be the present one.

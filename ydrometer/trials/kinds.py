@@ -198,6 +198,8 @@ class Tow(Trial):
     """The pull at which it rolls slowly with its drive free."""
 
     kind: ClassVar[str] = "tow"
+    geared: ClassVar[bool] = False
+    draws: ClassVar[bool] = False
     title: ClassVar[str] = "Slow tow"
     moving: ClassVar[bool] = False
     dimension: ClassVar[str] = "force"
@@ -219,6 +221,7 @@ class Coast(Trial):
     """Time to roll from one speed down to another, with the drive free, or attached to motors that are open."""
 
     kind: ClassVar[str] = "coast"
+    draws: ClassVar[bool] = False
     title: ClassVar[str] = "Coast down"
     moving: ClassVar[bool] = False
     dimension: ClassVar[str] = "time"
@@ -286,6 +289,8 @@ class Stop(Trial):
     """The distance in which it stands from a speed."""
 
     kind: ClassVar[str] = "stop"
+    geared: ClassVar[bool] = False
+    draws: ClassVar[bool] = False
     title: ClassVar[str] = "Stop"
     moving: ClassVar[bool] = False
     dimension: ClassVar[str] = "distance"
@@ -417,6 +422,7 @@ class CaseTemperature(Trial):
     """How warm the case of a motor is at the end of a day."""
 
     kind: ClassVar[str] = "case_temperature"
+    geared: ClassVar[bool] = False
     title: ClassVar[str] = "Case temperature"
     dimension: ClassVar[str] = "temperature"
     unit: ClassVar[str] = "K"

@@ -72,6 +72,19 @@ class _Stacked:
         return Block(self.stack, laid, self.asked, moving=self.moving)
 
 
+def as_designed(document: Document, question: Question, conditions: Conditions) -> tuple[float, float]:
+    """What the model says of one question by itself, and what is taken off that before it is compared, SI; the value is
+    NaN where there is none.
+
+    Args:
+        document: the design.
+        question: about it.
+        conditions: under which it is asked.
+    """
+    model = Model({"": document}, [Posed(question, "", "", conditions)])
+    return float(model.values([], np.zeros((1, 0)))[0, 0]), float(model.zeros[0])
+
+
 def _asked_of(questions: Sequence[Question]) -> AskedOf:
     """All distances, speeds and times that questions are about."""
     return AskedOf(*(tuple(sorted({at for one in questions for at in one.refers_to(key)})) for key in RUN_KEYS))

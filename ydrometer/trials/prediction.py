@@ -7,13 +7,10 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Any
 
-import numpy as np
-
-from ydrometer.document import design
 from ydrometer.trials import scatter
 from ydrometer.trials.kinds import CaseTemperature
-from ydrometer.trials.model import Model, Posed
-from ydrometer.trials.runs_file import THE_ONE, read_run
+from ydrometer.trials.model import as_designed
+from ydrometer.trials.runs_file import read_run_of
 
 
 @dataclass(frozen=True, slots=True)
@@ -48,10 +45,18 @@ def predicted(raw: Mapping[str, Any], document: Mapping[str, Any]) -> Predicted:
     Raises:
         DocumentError: the run cannot be read.
     """
-    run = read_run(raw, document)
-    model = Model({THE_ONE: design.read(document)}, [Posed(run, THE_ONE, run.ground, run.conditions)])
-    value, zero = float(model.values([], np.zeros((1, 0)))[0, 0]), float(model.zeros[0])
-    mean = scatter.mean(run)
-    if not math.isfinite(value):
-        return Predicted(run.kind, run.dimension, run.words, mean, None, None)
-    return Predicted(run.kind, run.dimension, run.words, mean, value, (mean - value) / (value - zero))
+    run, read = read_run_of(raw, document)
+    value, zero = as_designed(read, run, run.conditions)
+    mean, known = scatter.mean(run), value if math.isfinite(value) else None
+    return Predicted(run.kind, run.dimension, run.words, mean, known, off_by(mean, known, zero))
+
+
+def off_by(mean: float, predicted: float | None, zero: float) -> float | None:
+    """How far a mean is off its prediction, relative to what counts of that; None where nothing is predicted.
+
+    Args:
+        mean: of readings, SI.
+        predicted: SI.
+        zero: what is taken off both: the ambient temperature of a temperature.
+    """
+    return None if predicted is None or predicted <= zero else (mean - predicted) / (predicted - zero)

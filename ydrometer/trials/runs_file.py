@@ -154,12 +154,22 @@ def read_run(raw: Any, document: Mapping[str, Any]) -> Trial:
     Raises:
         DocumentError: with every fault at once, paths beginning in the run.
     """
+    return read_run_of(raw, document)[0]
+
+
+def read_run_of(raw: Any, document: Mapping[str, Any]) -> tuple[Trial, Document]:
+    """Read one run of a design, and the design.
+
+    Raises:
+        DocumentError: as `read_run`.
+    """
     run = {**raw, "design": THE_ONE} if isinstance(raw, Mapping) else raw
     try:
-        return read({"format": FORMAT, "version": VERSION, "designs": {THE_ONE: document}, "runs": [run]}).runs[0]
+        file = read({"format": FORMAT, "version": VERSION, "designs": {THE_ONE: document}, "runs": [run]})
     except DocumentError as error:
         faults = [replace(fault, path=fault.path.removeprefix("runs[0]").lstrip(".")) for fault in error.faults]
         raise DocumentError(faults, error.more) from None
+    return file.runs[0], file.designs[THE_ONE]
 
 
 def _designs(raw: Any, seen: Reading) -> dict[str, Document]:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, fields
 from typing import Any, ClassVar
 
 from ydrometer.base import reading
@@ -49,8 +49,8 @@ class Trial:
 
     A kind says its `title`, its `dimension`, the `unit` in which answers tell it with how many of them are one SI unit,
     the usual `scatter` of one reading relative to it, which of its keys (`about`) tell what exactly was measured,
-    which `measure` of a design that is, if any, whether more of it is `better`, 1 or −1, and whether it is about the
-    run, `moving`.
+    which `measure` of a design that is, if any, whether gearings are told apart by it, `geared`, whether it `draws` on
+    the supply, whether more of it is `better`, 1 or −1, and whether it is about the run, `moving`.
     """
 
     kind: ClassVar[str]
@@ -61,6 +61,8 @@ class Trial:
     scatter: ClassVar[float]
     about: ClassVar[tuple[str, ...]] = ()
     measure: ClassVar[str] = ""
+    geared: ClassVar[bool] = True
+    draws: ClassVar[bool] = True
     better: ClassVar[int] = 1
     moving: ClassVar[bool] = True
 
@@ -107,6 +109,11 @@ class Trial:
         return Conditions(
             self.grade, self.supply_voltage, self.payload, self.mass, self.air_density, self.ambient, self.supply
         )  # fmt: skip
+
+    @property
+    def told_about(self) -> dict[str, Any]:
+        """What exactly was measured, SI, by the keys of the runs file."""
+        return {reading.key_of(one): getattr(self, one.name) for one in fields(self) if one.name in self.about}
 
     @property
     def words(self) -> str:
