@@ -34,8 +34,8 @@ def _measured(request: Request, asked: dict[str, Any]) -> list[Measured]:
         return []
     vehicle = access.belonging(Vehicle.objects.all(), acting(request), pk=asked["vehicle"])
     _, tried, runs = history.of(vehicle)
-    documents = {one.key: one.document for one in tried}
-    return measured_of([(documents[run.design], run.document) for run in runs])
+    designs = {one.key: one.document for one in tried}
+    return measured_of(designs, [{**run.document, "design": run.design} for run in runs])
 
 
 class CompareView(APIView):

@@ -10,7 +10,7 @@ import json
 import secrets
 import time
 from collections.abc import Callable
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from uuid import uuid5
 
 from django.db import connection, transaction
@@ -25,7 +25,8 @@ from ydrometer.document import design
 from ydrometer.instruments import rig as bench
 from ydrometer.instruments.rig import Bench, Performed
 
-TICK_S = 0.1
+TICK_S, IDLE_S = 0.1, 0.4
+"""Between two looks while there is something to do, and while there is not."""
 LONGEST_S = 12.0
 """Of what is shown: trials that take longer are told faster than they happen."""
 KEPT = 20
@@ -98,7 +99,7 @@ class Under:
     performed: Performed
     due: list[float]
     written: int
-    begun: float = field(default_factory=time.monotonic)
+    begun: float
 
 
 class Worker:
@@ -163,7 +164,7 @@ def work() -> None:
         cursor.execute("select pg_advisory_lock(%s)", [ONLY_ONE])
         while True:
             worker.step()
-            time.sleep(TICK_S)
+            time.sleep(TICK_S if worker.under else IDLE_S)
 
 
 def lines_after(rig: Rig, number: int) -> list[Line]:

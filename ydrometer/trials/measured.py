@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from ydrometer.document.target import RUN_KEYS
-from ydrometer.trials.runs_file import read_run
+from ydrometer.trials import runs_file
 from ydrometer.trials.tried import essence
 
 NEAR = 1e-6
@@ -36,24 +36,27 @@ class Measured:
         return self.measure == measure and same
 
 
-def measured_of(runs: Sequence[tuple[Mapping[str, Any], Mapping[str, Any]]]) -> list[Measured]:
+def measured_of(
+    designs: Mapping[str, Mapping[str, Any]], runs: Sequence[Mapping[str, Any]]
+) -> list[Measured]:  # fmt: skip
     """All that runs have measured of measures that a design is asked for.
 
     Args:
-        runs: each as the document of its design and the run as in a runs file.
+        designs: documents by name.
+        runs: as in a runs file.
     """
-    found: dict[tuple[int, str, float | None], list[float]] = {}
-    designs: list[Mapping[str, Any]] = []
-    for document, raw in runs:
-        run = read_run(raw, document)
-        own = essence(document)
-        if not run.measure:
-            continue
-        if own not in designs:
-            designs.append(own)
-        at = next((at for key in RUN_KEYS for at in run.refers_to(key)), None)
-        found.setdefault((designs.index(own), run.measure, at), []).extend(run.counted)
+    if not runs:
+        return []
+    file = runs_file.read({
+        "format": runs_file.FORMAT, "version": runs_file.VERSION, "designs": designs, "runs": list(runs),
+    })  # fmt: skip
+    found: dict[tuple[str, str, float | None], list[float]] = {}
+    for run in file.runs:
+        if run.measure:
+            at = next((at for key in RUN_KEYS for at in run.refers_to(key)), None)
+            found.setdefault((run.design, run.measure, at), []).extend(run.counted)
+    own = {name: essence(document) for name, document in designs.items()}
     return [
-        Measured(designs[d], measure, at, math.fsum(readings) / len(readings), len(readings))
-        for (d, measure, at), readings in found.items()
+        Measured(own[name], measure, at, math.fsum(readings) / len(readings), len(readings))
+        for (name, measure, at), readings in found.items()
     ]
