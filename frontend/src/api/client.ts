@@ -76,6 +76,18 @@ export class RefusedError extends Error {
   }
 }
 
+/** What was wrong, each fault with its place and what would be right. */
+export function refusalText({ detail, faults }: Refusal): string {
+  const told = faults?.map((one) => `${one.path && `${one.path}: `}${one.problem}, ${one.remedy}`);
+  return told?.join("; ") || detail;
+}
+
+/** Why something failed, in words. */
+export function troubleText(error: unknown): string {
+  if (error instanceof RefusedError) return refusalText(error.refusal);
+  return error instanceof Error ? error.message : "There is no connection: try again.";
+}
+
 function cookie(name: string): string {
   const found = document.cookie.split("; ").find((entry) => entry.startsWith(`${name}=`));
   return found ? decodeURIComponent(found.slice(name.length + 1)) : "";

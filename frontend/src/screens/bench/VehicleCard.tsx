@@ -2,6 +2,7 @@ import { Box, Button, Flex } from "@chakra-ui/react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { answer, api, type Live, type VehicleCard } from "../../api/client";
+import { useLastRuns } from "../../document/useLastRuns";
 import { MiniLine } from "../../drawing/MiniLine";
 import { ratioText, show, useUnits } from "../../ui/fields/units";
 import { gaugeLabel } from "../../ui/readout/Readout";
@@ -71,12 +72,7 @@ export function VehicleCardView({ vehicle, mayEdit }: { vehicle: VehicleCard; ma
 
 /** The last run, and how far it was off its prediction. */
 function LastRun({ vehicle }: { vehicle: VehicleCard }) {
-  const workshop = vehicle.workshop;
-  const runs = useQuery({
-    queryKey: ["last-runs", workshop],
-    queryFn: () => answer(api.GET("/api/workshops/{workshop}/runs/", { params: { path: { workshop } } })),
-    staleTime: 0,
-  });
+  const runs = useLastRuns(vehicle.workshop);
   const last = runs.data?.find((run) => run.vehicle === vehicle.id);
   if (!last) return null;
   return (

@@ -2,7 +2,7 @@ import { Box, Flex } from "@chakra-ui/react";
 import { memo } from "react";
 import { NavLink } from "react-router";
 import type { Live, Loads, Standing } from "../../api/client";
-import { useRunList } from "../../document/useRunList";
+import { useLastRuns } from "../../document/useLastRuns";
 import { useSearchList } from "../../stations/options/useSearches";
 import { ratioText, useUnits } from "../../ui/fields/units";
 import { Rail } from "../../ui/frame/Rail";
@@ -25,7 +25,7 @@ export const StationList = memo(function StationList({
 }) {
   const units = useUnits();
   const options = useOptionsFigure(workshop, vehicle);
-  const runs = useRunsFigure(vehicle);
+  const runs = useRunsFigure(workshop, vehicle);
   const met =
     live?.gauges.filter((g) => g.target !== null && (g.standing === "holds" || g.standing === "tight"))
       .length ?? 0;
@@ -85,14 +85,14 @@ function useOptionsFigure(workshop: string, vehicle: string): { standing: Standi
 }
 
 /** How many runs there are, and how far the last one was off. */
-function useRunsFigure(vehicle: string): { standing: Standing; figure: string } {
-  const runs = useRunList(vehicle).data?.filter((run) => !run.put_away) ?? [];
-  const off = runs[0]?.off;
-  if (runs.length === 0) return { standing: "unknown", figure: "none yet" };
-  if (off === null || off === undefined) return { standing: "unknown", figure: `${runs.length}` };
+function useRunsFigure(workshop: string, vehicle: string): { standing: Standing; figure: string } {
+  const last = useLastRuns(workshop).data?.find((run) => run.vehicle === vehicle);
+  if (!last) return { standing: "unknown", figure: "none yet" };
+  const { count, off } = last;
+  if (off === null) return { standing: "unknown", figure: `${count}` };
   const share = Math.abs(off);
   const standing = share <= GOOD ? "holds" : share <= FAIR ? "tight" : "misses";
-  return { standing, figure: `${runs.length}, off by ${Math.round(100 * share)} %` };
+  return { standing, figure: `${count}, off by ${Math.round(100 * share)} %` };
 }
 
 /** Up to which a prediction counts as good, and as fair. */

@@ -1,6 +1,6 @@
 import { Box, Button, Flex, Input } from "@chakra-ui/react";
 import { useEffect, useRef, useState } from "react";
-import type { Learnt, LoggedRun } from "../../api/client";
+import { type Learnt, type LoggedRun, refusalText } from "../../api/client";
 import { TextField } from "../../ui/fields/TextField";
 import { completed, useUnits } from "../../ui/fields/units";
 import { StandingMark } from "../../ui/StandingMark";
@@ -74,7 +74,7 @@ function WaitingRow({ run, onCorrect }: { run: Waiting; onCorrect: () => void })
       <Box>{run.document.readings.join("  ")}</Box>
       <Box fontSize="sm" role="status">
         {run.refused
-          ? `The server refuses it: ${run.refused.faults?.map((one) => `${one.path}: ${one.problem}, ${one.remedy}`).join("; ") || run.refused.detail}`
+          ? `The server refuses it: ${refusalText(run.refused)}`
           : "kept on this device until there is a connection"}
       </Box>
       {run.refused && (

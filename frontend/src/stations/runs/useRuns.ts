@@ -1,10 +1,9 @@
 /** The log of a vehicle: what the server has, what waits on this device, and changes to either. */
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
-import { answer, api, type LoggedRun, type Refusal, RefusedError } from "../../api/client";
+import { answer, api, type LoggedRun, type Refusal, RefusedError, troubleText } from "../../api/client";
 import { useEdit, usePlace } from "../../document/context";
 import type { DesignDocument } from "../../document/document";
-import { useRunList } from "../../document/useRunList";
 import type { RunDocument } from "./run";
 import { keepWaiting, type Waiting, waitingRuns } from "./waiting";
 
@@ -48,7 +47,11 @@ export function useRuns(): Runs {
     },
     [account, vehicle],
   );
-  const list = useRunList(vehicle, OTHERS_MS);
+  const list = useQuery({
+    queryKey: ["runs", vehicle],
+    queryFn: () => answer(api.GET("/api/vehicles/{vehicle}/runs/", { params: { path: { vehicle } } })),
+    refetchInterval: OTHERS_MS,
+  });
   const arrived = useCallback(
     (run: LoggedRun) => {
       queries.setQueryData<LoggedRun[]>(["runs", vehicle], (old) =>
@@ -115,13 +118,7 @@ export function useRuns(): Runs {
         await answer(api.POST("/api/vehicles/{vehicle}/runs/file/", { ...params, body }));
         void queries.invalidateQueries({ queryKey: ["runs", vehicle] });
       } catch (error) {
-        const faults = error instanceof RefusedError ? error.refusal.faults : undefined;
-        const told = faults?.map((one) => `${one.path}: ${one.problem}, ${one.remedy}`).join("; ");
-        setTrouble(
-          error instanceof SyntaxError
-            ? "This is no JSON: open a runs file."
-            : told || (error instanceof Error ? error.message : "Nothing was logged."),
-        );
+        setTrouble(error instanceof SyntaxError ? "This is no JSON: open a runs file." : troubleText(error));
       }
     },
     trouble,

@@ -1,5 +1,6 @@
 import { Box, Button, Flex } from "@chakra-ui/react";
 import { useRef, useState } from "react";
+import { refusalText } from "../../../api/client";
 import { useDocument } from "../../../document/context";
 import { QuantityField } from "../../../ui/fields/QuantityField";
 import { useUnits } from "../../../ui/fields/units";
@@ -44,10 +45,7 @@ export function InstrumentPanel({ runs }: { runs: Runs }) {
     setTrouble("");
     for (const run of listened?.runs ?? []) {
       const { refused } = await runs.log(run as RunDocument, null);
-      if (refused)
-        return setTrouble(
-          refused.faults?.map((one) => `${one.path}: ${one.problem}`).join("; ") || refused.detail,
-        );
+      if (refused) return setTrouble(refusalText(refused));
     }
     setLines([]);
   };

@@ -1,6 +1,6 @@
 import { Box, Button, Flex } from "@chakra-ui/react";
 import { useEffect, useState } from "react";
-import type { LogFile } from "../../../api/client";
+import { type LogFile, refusalText } from "../../../api/client";
 import { useWidth } from "../../../drawing/useWidth";
 import { digits, useUnits } from "../../../ui/fields/units";
 import { Axes } from "../Axes";
@@ -143,10 +143,7 @@ function WhatWasFound({ found, runs, onLogged }: { found: Found; runs: Runs; onL
     for (const [k, run] of found.runs.entries()) {
       if (!ticked.has(k)) continue;
       const { refused } = await runs.log(run as RunDocument, null);
-      if (refused)
-        return setTrouble(
-          refused.faults?.map((one) => `${one.path}: ${one.problem}`).join("; ") || refused.detail,
-        );
+      if (refused) return setTrouble(refusalText(refused));
     }
     onLogged();
   };

@@ -1,6 +1,6 @@
 /** A logger's file on its way: its first lines looked at, sent in pieces, read by a worker; with progress and cancel. */
 import { useCallback, useEffect, useRef, useState } from "react";
-import { answer, api, type LogFile, RefusedError } from "../../../api/client";
+import { answer, api, type LogFile, troubleText } from "../../../api/client";
 import { usePlace } from "../../../document/context";
 
 export type LogLayout = LogFile["layout"];
@@ -33,9 +33,7 @@ export function useLogFile(): LogFileHeld {
     try {
       await work();
     } catch (error) {
-      const faults = error instanceof RefusedError ? error.refusal.faults : undefined;
-      const words = faults?.map((one) => `${one.path} ${one.problem}: ${one.remedy}`.trim()).join("; ");
-      setTrouble(words || (error instanceof Error ? error.message : "There is no connection: try again."));
+      setTrouble(troubleText(error));
     }
     setSent(null);
   }, []);

@@ -1,7 +1,7 @@
 /** The plan of a vehicle: as typed and worked out, kept by the server; ticks are shown before it answers. */
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { answer, api, type KeptPlan, RefusedError } from "../../../api/client";
+import { answer, api, type KeptPlan, troubleText } from "../../../api/client";
 import { usePlace } from "../../../document/context";
 import type { DesignDocument } from "../../../document/document";
 
@@ -44,9 +44,7 @@ export function usePlan(): PlanHeld {
     try {
       queries.setQueryData(key, await answer(api.PUT("/api/vehicles/{vehicle}/plan/", { ...params, body })));
     } catch (error) {
-      const faults = error instanceof RefusedError ? error.refusal.faults : undefined;
-      const words = faults?.map((one) => `${one.path}: ${one.problem}, ${one.remedy}`).join("; ");
-      setTrouble(words || (error instanceof Error ? error.message : "There is no connection: try again."));
+      setTrouble(troubleText(error));
       void queries.invalidateQueries({ queryKey: key });
     }
   };
