@@ -10,6 +10,7 @@ from ydrometer.base import reading
 from ydrometer.base.quantities import Schema, quantity_definition
 from ydrometer.base.seen import Reading, Value
 from ydrometer.base.strict_json import refuse_unsafe
+from ydrometer.document.building import Building
 from ydrometer.document.drive import STAGE, Drive
 from ydrometer.document.loads import Loads
 from ydrometer.document.mounting import Mounting
@@ -37,6 +38,7 @@ class Design:
     targets: tuple[Target, ...] = TARGETS
     loads: Loads | None = reading.nested(Loads, default=None)
     fit: Mounting | None = reading.nested(Mounting, default=None)
+    build: Building | None = reading.nested(Building, default=None)
 
 
 @dataclass(frozen=True, slots=True)

@@ -15,6 +15,7 @@ from typing import Any, Literal
 from ydrometer.base.tables.dimensions import DIMENSIONS
 from ydrometer.base.tables.strengths import BELT_PROFILES
 from ydrometer.document.mounting import SHAPES
+from ydrometer.parts.part import SUNDRIES
 
 Type = Literal["text", "whole", "quantity", "quantities", "ratios", "choice", "curve"]
 
@@ -74,7 +75,8 @@ def _shape(path: str, head: str) -> PartColumn:
 
 _NAME = _text("name", "name", 26)
 _BORE = (_size("bore"), _shape("bore_shape", "bore shape"))
-_COMMON = (_whole("owned", "owned"), _size("price", dimension="price"), _size("mass", dimension="mass"))
+_COMMON = (_whole("owned", "owned"), _size("price", dimension="price"), _size("mass", dimension="mass"),
+           _size("lead_time", "lead time", dimension="lead time"))  # fmt: skip
 _NOTE = _text("note", "note", 20)
 _PITCH = _size("pitch", needed=True)
 _TEETH = _whole("teeth", "teeth", needed=True)
@@ -174,6 +176,7 @@ _ROWS: tuple[tuple[str, str, str, tuple[PartColumn, ...], dict[str, Any]], ...] 
         _shape("outside_shape", "outside shape"), _size("width"),
     ), {}),
     ("sleeve", "sleeve", "Sleeves", (_size("shaft", needed=True), _size("outside", needed=True), _size("width")), {}),
+    ("sundry", "sundry", "Sundries", (_column("what", "what", "choice", choices=SUNDRIES), _text("size", "size")), {}),
 )  # fmt: skip
 
 _NAMED = ("motor", "engine", "battery", "panel", "gearbox")

@@ -16,7 +16,7 @@ from ydrometer.document import sources, supply
 from ydrometer.document.stages import fields
 from ydrometer.document.stages.forms import GEAR, GROOVED, PULLEY, SPROCKET, Form
 from ydrometer.document.stages.planetary import STEP_RATING
-from ydrometer.parts.part import AroundPart, OnShaft, Part, PowerWheel, needed_length, optional_length, shape
+from ydrometer.parts.part import SUNDRIES, AroundPart, OnShaft, Part, PowerWheel, needed_length, optional_length, shape
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -269,9 +269,18 @@ class SleevePart(Part):
     width: float | None = optional_length()
 
 
+@dataclass(frozen=True, slots=True, kw_only=True)
+class SundryPart(Part):
+    """Screws, a fuse, locker and other small things, told by what they are and a size in words."""
+
+    kind: ClassVar[str] = "sundry"
+    what: str = reading.choice(SUNDRIES, default="other")
+    size: str = reading.text(longest=80)
+
+
 KINDS: dict[str, type[Part]] = {
     kind.kind: kind
     for kind in (MotorPart, EnginePart, SupplyPart, PanelPart, ControllerPart, GearPart, PulleyPart, BeltPart,
                  SprocketPart, ChainPart, VPulleyPart, VBeltPart, GearboxPart, RoadWheelPart, SpacerPart, BearingPart,
-                 AdapterPart, SleevePart)
+                 AdapterPart, SleevePart, SundryPart)
 }  # fmt: skip

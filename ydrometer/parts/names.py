@@ -29,6 +29,7 @@ _TOLD: dict[str, tuple[str, ...]] = {
     "bearing": ("bore", "outside_diameter", "width"),
     "adapter": ("shaft", "outside"),
     "sleeve": ("shaft", "outside"),
+    "sundry": ("what", "size"),
 }
 """For each kind the values by which its parts are told apart."""
 _WORDS = {"module": "module ", "diametral_pitch": "DP ", "supply.cells.series": "cells "}

@@ -11,9 +11,13 @@ from ydrometer.document.mounting import SHAPES
 from ydrometer.document.stages.forms import Form
 
 LONGEST_ID = 80
+SUNDRIES = ("screws", "fuse", "key", "locker", "grease", "retaining compound", "shaft", "plate", "other")
+"""Small things that a build needs besides its parts."""
 
 
 MOST_OWNED = 10_000
+YEAR_S = 366 * 24 * 3600.0
+"""s; nobody waits longer for a part."""
 
 
 def optional_length() -> Any:
@@ -33,7 +37,7 @@ def shape() -> Any:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Part:
-    """What every part has: its id, how many are owned, what one costs, what it weighs."""
+    """What every part has: its id, how many are owned, what one costs, what it weighs, how long an order takes."""
 
     kind: ClassVar[str]
     id: str = reading.text(longest=LONGEST_ID)
@@ -41,6 +45,7 @@ class Part:
     owned: int = reading.whole(0, MOST_OWNED, default=0)
     price: float | None = reading.quantity("price", at_least=0.0, default=None)
     mass: float | None = reading.quantity("mass", at_least=0.0, default=None)
+    lead_time: float | None = reading.quantity("lead time", at_least=0.0, at_most=YEAR_S, default=None)
     note: str = reading.text()
 
     def faults(self) -> Iterator[tuple[str, str, str]]:

@@ -31,6 +31,7 @@ _ROWS = (
     ("acceleration",       "m/s^2",      "m/s^2",    "ft/s^2",  "3 m/s^2"),
     ("angular speed",      "rad/s",      "rpm",      "rpm",     "7400 rpm"),
     ("time",               "s",          "s",        "s",       "3.5 s"),
+    ("lead time",          "s",          "day",      "day",     "7 days"),
     ("force",              "N",          "N",        "lbf",     "90 N"),
     ("force per width",    "N/m",        "N/mm",     "lbf/in",  "8 N/mm"),
     ("stress",             "Pa",         "MPa",      "ksi",     "240 MPa"),

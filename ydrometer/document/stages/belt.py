@@ -14,7 +14,8 @@ from ydrometer.base.labels import labelled, strength
 from ydrometer.base.reckoning import Floats, Reckoning
 from ydrometer.base.tables import efficiencies
 from ydrometer.base.tables.strengths import BELT_PROFILES, belt_force_per_width
-from ydrometer.document.stages import bring, fields, forms, wheeled
+from ydrometer.document.stages import belt_build, bring, fields, forms, wheeled
+from ydrometer.document.stages.assembly import Hands, Job
 from ydrometer.document.stages.plane import Loop
 from ydrometer.document.stages.strain import FORCE, Passing, Strain
 from ydrometer.geometry import loops
@@ -91,6 +92,10 @@ class Belt(wheeled.Toothed):
     def lacking(self) -> str:
         """Without a pitch nobody knows how large its pulleys are."""
         return "no pitch given" if self.pitch is None else ""
+
+    def jobs(self, hands: Hands) -> Iterator[Job]:
+        """Walked on, in line, tensioned."""
+        return belt_build.jobs(hands, f"{self.belt_teeth}-tooth" if self.belt_teeth else "")
 
     def strains(self, passing: Passing) -> Iterator[Strain]:
         """The pull against what its width carries, and whether its slack run still holds the teeth down (ISO 5295,

@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import ClassVar
 
 from ydrometer.base.tables import efficiencies
-from ydrometer.document.stages import fields, forms, wheeled
+from ydrometer.document.stages import bevel_build, fields, forms, wheeled
+from ydrometer.document.stages.assembly import Hands, Job
 from ydrometer.document.stages.plane import OtherPlane
 
 
@@ -30,6 +32,10 @@ class Bevel(wheeled.Toothed):
     def default_efficiency(self) -> float:
         """Of one bevel mesh."""
         return efficiencies.BEVEL_MESH
+
+    def jobs(self, hands: Hands) -> Iterator[Job]:
+        """Shimmed, in line, turned."""
+        return bevel_build.jobs(hands)
 
     @property
     def remark(self) -> str:

@@ -14,7 +14,8 @@ from ydrometer.base.labels import labelled, strength
 from ydrometer.base.reckoning import Floats, Reckoning
 from ydrometer.base.tables import efficiencies
 from ydrometer.base.tables.strengths import NARROW_BREAKS, NARROW_PITCH, SAME_PITCH, chain_breaks
-from ydrometer.document.stages import bring, fields, forms, wheeled
+from ydrometer.document.stages import bring, chain_build, fields, forms, wheeled
+from ydrometer.document.stages.assembly import Hands, Job
 from ydrometer.document.stages.plane import Loop
 from ydrometer.document.stages.strain import FORCE, Passing, Strain
 
@@ -85,6 +86,10 @@ class Chain(wheeled.Toothed):
     def lacking(self) -> str:
         """Without a pitch nobody knows how large its sprockets are."""
         return "no pitch given" if self.pitch is None else ""
+
+    def jobs(self, hands: Hands) -> Iterator[Job]:
+        """Counted, joined, in line, its sag set."""
+        return chain_build.jobs(hands, self.links)
 
     def strains(self, passing: Passing) -> Iterator[Strain]:
         """The pull against a fifth of what breaks it, and whether its sprockets have teeth enough (makers' manuals of

@@ -9,7 +9,8 @@ from typing import ClassVar
 from ydrometer.base import reading
 from ydrometer.base.labels import labelled
 from ydrometer.base.tables import efficiencies
-from ydrometer.document.stages import fields, forms, wheeled
+from ydrometer.document.stages import fields, forms, friction_build, wheeled
+from ydrometer.document.stages.assembly import Hands, Job
 from ydrometer.document.stages.plane import Contact
 
 USUAL_FRICTION = 0.6
@@ -59,6 +60,10 @@ class Friction(wheeled.Slipping):
     def rotation(self) -> int:
         """Rims that touch on their outsides turn against each other."""
         return -1
+
+    def jobs(self, hands: Hands) -> Iterator[Job]:
+        """Cleaned, in line, pressed on."""
+        return friction_build.jobs(hands, self.press_force)
 
     def cautions(self, torque: float) -> Iterator[tuple[str, str]]:
         """The force at the rims, T/r, against what they pass."""

@@ -13,7 +13,8 @@ from ydrometer.base.labels import labelled
 from ydrometer.base.reckoning import Reckoning
 from ydrometer.base.tables import efficiencies
 from ydrometer.base.tables.strengths import LEAST_LEWIS, MATERIALS, USUAL_MATERIAL, lewis_form
-from ydrometer.document.stages import bring, fields, forms, wheeled
+from ydrometer.document.stages import bring, fields, forms, gear_build, wheeled
+from ydrometer.document.stages.assembly import Hands, Job
 from ydrometer.document.stages.plane import Mesh
 from ydrometer.document.stages.stage import Member, Reversal
 from ydrometer.document.stages.strain import STRESS, Passing, Strain
@@ -107,6 +108,10 @@ class Gear(wheeled.Toothed):
                 "idlers",
                 [IDLER],
             )
+
+    def jobs(self, hands: Hands) -> Iterator[Job]:
+        """Loosely in mesh, in line, the play set."""
+        return gear_build.jobs(hands)
 
     @property
     def remark(self) -> str:

@@ -10,7 +10,8 @@ from typing import ClassVar
 from ydrometer.base import reading
 from ydrometer.base.labels import labelled
 from ydrometer.base.tables import efficiencies
-from ydrometer.document.stages import fields
+from ydrometer.document.stages import fields, multi_speed_box_build
+from ydrometer.document.stages.assembly import Hands, Job
 from ydrometer.document.stages.box import Box
 from ydrometer.document.stages.plane import Coaxial
 from ydrometer.document.stages.steps import Given, Step
@@ -59,6 +60,10 @@ class MultiSpeedBox(Box):
     def working(self, symbol: str, gear: int) -> Iterator[Step]:
         """The ratio of the gear engaged."""
         yield Given(f"i_{symbol}", f"ratio of gear {gear + 1}", f"ratios[{gear}]", self.ratios[gear])
+
+    def jobs(self, hands: Hands) -> Iterator[Job]:
+        """Mounted, then each gear engaged."""
+        return multi_speed_box_build.jobs(hands, len(self.ratios))
 
     def faults(self) -> Iterator[tuple[str, str, str]]:
         """The lowest gear, the largest ratio, comes first."""

@@ -13,7 +13,8 @@ from ydrometer.base import reading
 from ydrometer.base.labels import labelled
 from ydrometer.base.reckoning import Reckoning
 from ydrometer.base.tables import efficiencies
-from ydrometer.document.stages import bring, fields, stage
+from ydrometer.document.stages import bring, fields, planetary_build, stage
+from ydrometer.document.stages.assembly import Hands, Job
 from ydrometer.document.stages.box import Box
 from ydrometer.document.stages.plane import Coaxial
 from ydrometer.document.stages.strain import NEAR, TORQUE, Passing, Strain
@@ -52,6 +53,10 @@ class Planetary(Box):
     def default_efficiency(self) -> float:
         """Every step loses its share."""
         return float(efficiencies.PLANETARY_STEP ** len(self.reductions))
+
+    def jobs(self, hands: Hands) -> Iterator[Job]:
+        """In order, greased, closed, mounted."""
+        return planetary_build.jobs(hands, self.reductions)
 
     def strains(self, passing: Passing) -> Iterator[Strain]:
         """The torque at the output of each step; the stack's loss is spread evenly over its steps."""

@@ -12,6 +12,8 @@ from fractions import Fraction
 from typing import Any, ClassVar, NamedTuple, Self
 
 from ydrometer.base.reckoning import Floats
+from ydrometer.document.stages import box_build
+from ydrometer.document.stages.assembly import Hands, Job
 from ydrometer.document.stages.bring import Bring
 from ydrometer.document.stages.forms import Form
 from ydrometer.document.stages.plane import InPlane
@@ -177,6 +179,14 @@ class Stage(ABC):
             passing: what goes through it, the geometry of its loop known.
         """
         return None
+
+    def jobs(self, hands: Hands) -> Iterator[Job]:
+        """How it is put together, in order; of a kind that says nothing of its own, as a closed box is.
+
+        Args:
+            hands: what is at hand there.
+        """
+        return box_build.jobs(hands, self.noun)
 
     def faults(self) -> Iterator[tuple[str, str, str]]:
         """Key, problem and remedy of what only shows in combination."""

@@ -14,7 +14,8 @@ from ydrometer.base.labels import labelled, strength
 from ydrometer.base.reckoning import Floats, Reckoning
 from ydrometer.base.tables import efficiencies
 from ydrometer.base.tables.strengths import SURFACES, V_FRICTION, WET
-from ydrometer.document.stages import fields, forms, wheeled
+from ydrometer.document.stages import fields, forms, v_belt_build, wheeled
+from ydrometer.document.stages.assembly import Hands, Job
 from ydrometer.document.stages.plane import Loop
 from ydrometer.document.stages.stage import Reversal
 from ydrometer.document.stages.strain import FORCE, Passing, Strain
@@ -85,6 +86,10 @@ class VBelt(wheeled.Slipping):
     def reversals(self) -> Iterator[Reversal]:
         """Crossed or not."""
         yield Reversal("Uncross the V-belt." if self.crossed else "Cross the V-belt.", "crossed", not self.crossed)
+
+    def jobs(self, hands: Hands) -> Iterator[Job]:
+        """Laid on, in line, tensioned."""
+        return v_belt_build.jobs(hands, crossed=self.crossed)
 
     def strains(self, passing: Passing) -> Iterator[Strain]:
         """Where it slips: Ft against 2·(Fi − c)·(e^x − 1)/(e^x + 1), x = mu·wrap/sin(groove/2) (capstan equation with

@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import ClassVar
 
 from ydrometer.base import reading
 from ydrometer.base.labels import labelled
-from ydrometer.document.stages import fields
+from ydrometer.document.stages import fields, worm_build
+from ydrometer.document.stages.assembly import Hands, Job
 from ydrometer.document.stages.box import Box
 from ydrometer.document.stages.plane import OtherPlane
 
@@ -35,3 +37,7 @@ class Worm(Box):
     def default_efficiency(self) -> float:
         """The given one: there is none to assume."""
         return self.efficiency
+
+    def jobs(self, hands: Hands) -> Iterator[Job]:
+        """Greased, then mounted."""
+        return worm_build.jobs(hands)

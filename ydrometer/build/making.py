@@ -1,0 +1,157 @@
+"""What has to be done to parts before they fit: bored out, turned down, cut, printed, drilled."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+
+from ydrometer.base.tables.strengths import MATERIALS
+from ydrometer.build.matching import Owned, seated
+from ydrometer.build.needs import Need
+from ydrometer.build.workshop import Workshop
+from ydrometer.document.sources import Motor
+from ydrometer.document.stages.assembly import EYES, FUMES, Job, mm
+from ydrometer.fit.setup import Setup
+from ydrometer.fit.touching import clear_of_shaft, shafts_beside
+
+DRILL_STEP = 2e-3
+"""m by which each drill is wider than the one before: more grabs in thin hubs (workshop practice)."""
+REAMED = 2e-4
+"""m that a reamer takes off."""
+SOFTENING = "Printed parts soften near a hot motor: {} from about {:.0f} degC."
+ROUND = 1e-4
+HALF = 5e-4
+"""m between the drills of a usual set."""
+
+
+@dataclass(frozen=True, slots=True)
+class Making:
+    """Something to be done to a part.
+
+    Attributes:
+        what: "bore out", "turn the flange down" … start, end: sizes before and after, m; None where there is none.
+        words: the whole of it, with the sizes on the way. caution: for the hands. verb: of its build step.
+    """
+
+    what: str
+    start: float | None
+    end: float | None
+    words: str
+    caution: str
+    verb: str
+
+
+def drills(start: float, end: float) -> list[float]:
+    """Sizes on the way from one bore to a wider one, m: drills in steps, then a reamer.
+
+    Args:
+        start: bore as it is, m.
+        end: bore that is wanted, m, wider.
+
+    Returns:
+        Drills from the smallest up, the last one `REAMED` below the end, then the end itself for the reamer.
+    """
+    last = end - REAMED
+    steps = max(0, round((last - start) / DRILL_STEP + 0.49) - 1)
+    between = [round((start + (k + 1) * (last - start) / (steps + 1)) / HALF) * HALF for k in range(steps)]
+    return [*(size for size in between if start < size < last), *([last] if last > start else []), end]
+
+
+def of_part(shop: Workshop, need: Need, owned: Owned | None) -> list[Making]:
+    """What has to be done to the part that is matched with a need, or to what is made for it.
+
+    Args:
+        shop: of the design.
+        need: of it.
+        owned: the part; None where none is matched.
+    """
+    return [*(_bored(need, owned) if owned else ()), *(_turned(shop, need, owned) if owned else ()), *_made(shop, need)]
+
+
+def _bored(need: Need, owned: Owned) -> Iterator[Making]:
+    found = seated(need, owned.part)
+    if found is None or found.answer != "bore out":
+        return
+    bore: float = getattr(owned.part, "bore")  # noqa: B009  # only what is on a shaft is seated
+    if found.size <= bore + ROUND / 2:
+        yield Making("file a flat", bore, found.size, found.words, EYES, "flat")
+        return
+    *on_the_way, reamer = drills(bore, found.size)
+    sizes = ", ".join(f"{1e3 * size:g}" for size in on_the_way)
+    words = f"Bore it out from {mm(bore)} to {mm(reamer)}: drills of {sizes} mm, then a reamer of {mm(reamer)}"
+    yield Making("bore out", bore, reamer, words, EYES, "bore")
+
+
+def _turned(shop: Workshop, need: Need, owned: Owned) -> Iterator[Making]:
+    """A flange that touches the shaft beside it, turned down until it clears."""
+    rim: float | None = getattr(owned.part, "rim", None)
+    if rim is None:
+        return
+    room = min((_room(plate, name) for plate in shop.plates for name in need.where), default=rim)
+    if room < rim - ROUND:
+        words = f"Turn its flange down from {mm(rim)} to {mm(room)}, or it touches the shaft beside it"
+        yield Making("turn the flange down", rim, room, words, EYES, "turn_down")
+
+
+def _room(plate: Setup, name: str) -> float:
+    """The widest rim that a wheel may have beside other shafts, m."""
+    found = float("inf")
+    for wheel, path in shafts_beside(plate):
+        if wheel.name == name:
+            at, other = plate.at(wheel.shaft), plate.at(path)
+            apart = ((at[0] - other[0]) ** 2 + (at[1] - other[1]) ** 2) ** 0.5
+            widest = 2.0 * (apart - clear_of_shaft(plate, 0.0, path))
+            # A flange is turned down to what the belt needs, no further.
+            found = min(found, widest) if widest > 2.0 * wheel.pitch_radius else found
+    return found
+
+
+def _made(shop: Workshop, need: Need) -> Iterator[Making]:
+    if need.kind == "shaft":
+        length = shop.mount(need.where[0]).length
+        if length:
+            words = f"Cut the shaft to {mm(length)} and chamfer both ends"
+            yield Making("cut to length", None, length, words, EYES, "cut")
+    elif need.kind == "screws":
+        yield from _shortened(shop, need)
+    elif need.kind == "plate" and need.where[0] == "fit.plate":
+        yield Making("drill by the template", None, None, "Drill it by the template that Fit prints", EYES, "")
+    elif need.kind == "motor":
+        yield from _printed(shop, need)
+
+
+def _shortened(shop: Workshop, need: Need) -> Iterator[Making]:
+    """Screws that go too deep behind the plate."""
+    bolts, plate = shop.mount(need.where[0]).bolts, shop.fit.plate
+    if bolts is None or bolts.length is None or bolts.depth is None or plate is None or plate.thickness is None:
+        return
+    most = plate.thickness + bolts.depth
+    if bolts.length > most:
+        words = f"Cut the screws from {mm(bolts.length)} to {mm(most)}, or they go too deep; file the thread's end"
+        yield Making("cut to length", bolts.length, most, words, EYES, "shorten")
+
+
+def _printed(shop: Workshop, need: Need) -> Iterator[Making]:
+    source = shop.design.drive.branches[int(need.where[0].split("[", 1)[1].split("]")[0])].source
+    material = source.mount_material if isinstance(source, Motor) else None
+    softens = MATERIALS[material].softens if material else None
+    if material and softens is not None:
+        caution = f"{SOFTENING.format(material, softens - 273.15)} {FUMES}"
+        yield Making("print", None, None, f"Print its mount in {material}", caution, "print")
+
+
+def jobs(makings: Sequence[tuple[Need, Making]]) -> list[Job]:
+    """The makings as jobs of one unit.
+
+    Args:
+        makings: what has to be done, and to what.
+    """
+    return [
+        Job(
+            place=place, verb=making.verb, kind="make", minutes=25,
+            title=f"{need.words[0].upper()}{need.words[1:]}: {making.words[0].lower()}{making.words[1:]}",
+            parts=(place,), cautions=(making.caution,), tools=("vice",),
+        )
+        for need, making in makings if making.verb
+        for place in need.where
+    ]  # fmt: skip

@@ -1,0 +1,196 @@
+"""Which part of the bin is what a design needs, and what the nearest ones lack."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from typing import Any
+
+from ydrometer.base.tables.dimensions import DIMENSIONS
+from ydrometer.build.needs import Need
+from ydrometer.document.stages.assembly import mm
+from ydrometer.document.supply import Battery
+from ydrometer.fit.bores import SAME, Answer, Seat, seat
+from ydrometer.parts.kinds import KINDS, SundryPart
+from ydrometer.parts.names import called
+from ydrometer.parts.part import SUNDRIES, OnShaft, Part
+
+EQUAL = 1e-6
+"""Relative difference up to which two sizes are the same."""
+ALIKE = 0.02
+"""The same of supplies and sources, whose figures makers round."""
+NEAREST = 3
+EASE: tuple[Answer, ...] = ("fits", "sleeve", "adapter", "bore out", "another")
+WAY_OFF = 1e9
+
+
+@dataclass(frozen=True, slots=True)
+class Owned:
+    """A part of the bin, as typed and as read."""
+
+    raw: Mapping[str, Any]
+    part: Part
+
+    @property
+    def name(self) -> str:
+        """What it is called."""
+        return called(self.raw)
+
+
+@dataclass(frozen=True, slots=True)
+class Near:
+    """A part that is nearly what is needed, and in words what differs."""
+
+    id: str
+    name: str
+    differs: str
+    owned: int
+
+
+def kind_in_bin(need: Need) -> str:
+    """The kind of a bin's parts that holds what is needed: its own, or sundries."""
+    return need.kind if need.kind in KINDS else SundryPart.kind if need.kind in SUNDRIES else ""
+
+
+def match(need: Need, bin_: Sequence[Owned]) -> Owned | None:
+    """The part of the bin that is what is needed: of several that with the least work, then of which most are owned.
+
+    Args:
+        need: of the design.
+        bin_: its parts.
+    """
+    kinds = {kind_in_bin(need)} - {""}
+    fitting = [owned for owned in bin_ if owned.part.kind in kinds and not differences(need, owned.part)]
+    brought = [owned for owned in bin_ if owned.part.kind == need.comes_with and _brings(need, owned.part)]
+    ranked = sorted(fitting or brought, key=lambda owned: (_work(need, owned.part), -owned.part.owned, owned.part.id))
+    return ranked[0] if ranked and _work(need, ranked[0].part) < WAY_OFF else None
+
+
+def nearest(need: Need, bin_: Sequence[Owned]) -> list[Near]:
+    """Parts of the kind that come nearest, with what differs.
+
+    Args:
+        need: of the design.
+        bin_: its parts.
+    """
+    of_kind = [owned for owned in bin_ if owned.part.kind == need.kind and need.sizes]
+    ranked = sorted(of_kind, key=lambda owned: (_off(need, owned.part), -owned.part.owned, owned.part.id))
+    found = [owned for owned in ranked if _off(need, owned.part) < 1.0][:NEAREST]
+    return [Near(owned.part.id, owned.name, _lacks(need, owned.part), owned.part.owned) for owned in found]
+
+
+def _lacks(need: Need, part: Part) -> str:
+    found = seated(need, part)
+    return ", ".join(differences(need, part)) or ("" if found is None or found.answer == "fits" else found.words)
+
+
+def differences(need: Need, part: Part) -> list[str]:
+    """In which sizes a part is not what is needed, in words; empty where it is.
+
+    Args:
+        need: of the design.
+        part: of the same kind.
+    """
+    if isinstance(part, SundryPart):
+        same = part.what == need.kind and (not part.size or part.size in need.words)
+        return [] if same else [f"{part.what} {part.size}".strip()]
+    has = {key: _has(part, key) for key in need.sizes}
+    return [_told(key, has[key]) for key, wanted in need.sizes.items() if _distance(wanted, has[key]) > EQUAL]
+
+
+def seated(need: Need, part: Part) -> Seat | None:
+    """How a wheel's bore stands to its shaft; None where one of them is not known.
+
+    Args:
+        need: of the design.
+        part: that is matched with it.
+    """
+    if need.shaft is None or not isinstance(part, OnShaft) or part.bore is None:
+        return None
+    return seat(part.bore, part.bore_shape, *need.shaft)
+
+
+def _work(need: Need, part: Part) -> float:
+    """How much has to be done to a part: nothing, a sleeve, an adapter, boring out; and whether it is too narrow."""
+    found = seated(need, part)
+    work = 0.0 if found is None else float(EASE.index(found.answer))
+    narrow = [key for key, least in need.wishes.items() if (_has(part, key) or least) < least * (1.0 - EQUAL)]
+    return WAY_OFF if found and found.answer == "another" else work + 10.0 * len(narrow)
+
+
+def _brings(need: Need, part: Part) -> bool:
+    """Whether a motor brings a controller of the wanted limit along, or an engine its clutch."""
+    brought = getattr(part, need.kind, None)
+    return brought is not None and all(_distance(w, _has(part, key)) <= EQUAL for key, w in need.sizes.items())
+
+
+def _has(part: Part, path: str) -> Any:
+    found: Any = part
+    if path == "source":
+        source: Any = getattr(part, "source", None)
+        return getattr(source, "torque_curve", None) or getattr(source, "constants", None) or source.bench_points
+    for key in path.split("."):
+        found = getattr(found, key, None)
+    return found
+
+
+def _off(need: Need, part: Part) -> float:
+    """How far a part is from what is needed: the sum of relative differences."""
+    return sum(_distance(wanted, _has(part, key)) for key, wanted in need.sizes.items())
+
+
+def _distance(wanted: Any, has: Any) -> float:
+    """Relative difference of two sizes, 0 where they are the same, 1 or more where they have nothing to do with each
+    other.
+    """
+    if wanted is None or has is None:
+        return 0.0 if wanted == has else 1.0
+    if isinstance(wanted, int | float) and isinstance(has, int | float):
+        if abs(wanted - has) <= max(EQUAL * abs(wanted), SAME if isinstance(wanted, float) and wanted < 1.0 else 0.0):
+            return 0.0
+        return abs(wanted - has) / max(abs(wanted), abs(has))
+    if type(wanted) is not type(has):
+        return 1.0
+    wanted, has = _figures(wanted), _figures(has)
+    if len(wanted) != len(has):
+        return 1.0
+    worst = max((abs(w - h) / max(abs(w), abs(h), 1e-12) for w, h in zip(wanted, has, strict=True)), default=0.0)
+    return 0.0 if worst <= ALIKE else worst
+
+
+def _figures(thing: Any) -> list[float]:
+    """The figures by which a source, a supply or a row of ratios is told."""
+    if isinstance(thing, Battery):
+        return [thing.voltage, *([thing.charge] if thing.charge else [])]
+    if isinstance(thing, tuple):
+        return [float(x) for entry in thing for x in (entry if isinstance(entry, tuple) else (entry,))]
+    values = [getattr(thing, name) for name in thing.__dataclass_fields__]
+    return [float(value) for value in values if isinstance(value, int | float) and not isinstance(value, bool)]
+
+
+_LENGTHS = {
+    "bore",
+    "width",
+    "thickness",
+    "diameter",
+    "pitch_diameter",
+    "outside_diameter",
+    "around",
+    "tooth_size",
+    "loop_pitch",
+}
+_WORDS = {"tooth_size": "tooth size", "around": "length", "loop_pitch": "pitch"}
+
+
+def _told(key: str, value: Any) -> str:
+    """A size that differs, in words."""
+    words = _WORDS.get(key, key.rpartition(".")[2].replace("_", " "))
+    if value is None:
+        return f"{words} not known"
+    if key in _LENGTHS:
+        return f"{words} {mm(value)}"
+    if isinstance(value, int | float) and math.isfinite(value):
+        unit = DIMENSIONS["current"].si if "current" in key else ""
+        return f"{value:g} {words}" if key == "teeth" else f"{words} {value:.4g} {unit}".strip()
+    return f"another {words}"

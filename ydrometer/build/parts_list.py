@@ -1,0 +1,151 @@
+"""The parts list: one line a thing needed, with what the bin has of it, what has to be bought, and what to be made."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass
+
+from ydrometer.build.making import Making, of_part
+from ydrometer.build.matching import Near, Owned, kind_in_bin, match, nearest, seated
+from ydrometer.build.needs import Need, needs
+from ydrometer.build.workshop import Workshop
+from ydrometer.document.stages.assembly import mm
+from ydrometer.parts.part import Part
+from ydrometer.parts.read import read_part
+
+USUAL_LEAD_DAYS = 7.0
+"""Days that an order takes where nothing is said."""
+DAY_S = 86_400.0
+
+
+@dataclass(frozen=True, slots=True)
+class Line:
+    """One line.
+
+    Attributes:
+        need: what is needed. part: of the bin that it is matched with. nearest: where none is.
+        owned: how many of it are there for this line, after other lines and vehicles. taken: how many others have.
+        to_buy: how many are missing. each: price of one. price: of all that has to be bought. mass: of all, kg.
+        lead_days: of an order; assumed_lead: whether nobody has said so. make: what has to be done to it.
+    """
+
+    need: Need
+    part: Owned | None
+    nearest: list[Near]
+    owned: int
+    taken: int
+    to_buy: int
+    each: float | None
+    price: float | None
+    mass: float | None
+    lead_days: float
+    assumed_lead: bool
+    make: list[Making]
+
+    @property
+    def key(self) -> str:
+        """By which what was said of a line is found again when the design changes: what it is."""
+        return f"{self.need.kind}: {self.need.words}"
+
+
+@dataclass(frozen=True, slots=True)
+class PartsList:
+    """All lines of a design, and what they come to.
+
+    Attributes:
+        lines. price: of what has to be bought, as far as prices are known. mass: of what has one, kg.
+        unpriced, unknown_mass: words of lines of which that is not known.
+    """
+
+    lines: list[Line]
+    price: float
+    mass: float
+    unpriced: list[str]
+    unknown_mass: list[str]
+
+    @property
+    def from_the_bin(self) -> bool:
+        """Whether nothing has to be bought."""
+        return not any(line.to_buy for line in self.lines)
+
+
+def owned_parts(bin_: Sequence[Mapping[str, object]]) -> list[Owned]:
+    """The parts of a bin, as typed, with what they are.
+
+    Args:
+        bin_: documents of its parts, read before.
+    """
+    return [Owned(raw, read_part(raw)) for raw in bin_]
+
+
+def parts_list(shop: Workshop, bin_: Sequence[Owned] = (), taken: Mapping[str, int] | None = None) -> PartsList:
+    """What a design needs, matched with a bin.
+
+    Args:
+        shop: of the design.
+        bin_: its parts.
+        taken: by the ids of parts, how many of them other vehicles have.
+    """
+    left = {owned.part.id: max(0, owned.part.owned - (taken or {}).get(owned.part.id, 0)) for owned in bin_}
+    wanted = needs(shop)
+    found = [(need, match(need, bin_)) for need in wanted]
+    found += [(extra, match(extra, bin_)) for extra in _adapters(found)]
+    lines = [_line(shop, need, owned, bin_, left, taken or {}) for need, owned in found]
+    return PartsList(
+        lines=lines,
+        price=sum(line.price or 0.0 for line in lines),
+        mass=sum(line.mass or 0.0 for line in lines),
+        unpriced=[line.need.words for line in lines if line.price is None],
+        unknown_mass=[line.need.words for line in lines if line.mass is None],
+    )
+
+
+def makings(lines: Sequence[Line]) -> list[tuple[Need, Making]]:
+    """All that has to be made, with what it is made for."""
+    return [(line.need, making) for line in lines for making in line.make]
+
+
+def _adapters(found: Sequence[tuple[Need, Owned | None]]) -> Iterator[Need]:
+    """Sleeves and adapters between the bores of what was matched and its shafts."""
+    for need, owned in found:
+        answer = None if owned is None else seated(need, owned.part)
+        if answer is None or need.shaft is None or answer.answer not in ("sleeve", "adapter"):
+            continue
+        sizes = {"shaft": need.shaft[0], "outside": answer.size}
+        words = f"{answer.answer} {mm(need.shaft[0])} to {mm(answer.size)}, for the {need.words}"
+        yield Need(answer.answer, words, need.number, need.where, sizes)
+
+
+def _line(
+    shop: Workshop, need: Need, owned: Owned | None, bin_: Sequence[Owned], left: dict[str, int],
+    taken: Mapping[str, int],
+) -> Line:  # fmt: skip
+    """A line; what it takes of a part is gone for the lines after it."""
+    make = of_part(shop, need, owned)
+    if owned is None:
+        near = nearest(need, bin_) if kind_in_bin(need) else []
+        return Line(need, None, near, 0, 0, need.number, None, None, None, USUAL_LEAD_DAYS, True, make)
+    part = owned.part
+    brought = part.kind == need.comes_with
+    has = need.number if brought else left[part.id]
+    to_buy = max(0, need.number - has)
+    left[part.id] = left[part.id] if brought else max(0, has - need.number)
+    each = 0.0 if brought else part.price
+    return Line(
+        need=need,
+        part=owned,
+        nearest=[],
+        owned=has,
+        taken=0 if brought else min(part.owned, taken.get(part.id, 0)),
+        to_buy=to_buy,
+        each=each,
+        price=0.0 if to_buy == 0 else None if each is None else to_buy * each,
+        mass=0.0 if brought else _mass(part, need.number),
+        lead_days=USUAL_LEAD_DAYS if part.lead_time is None else part.lead_time / DAY_S,
+        assumed_lead=part.lead_time is None,
+        make=make,
+    )
+
+
+def _mass(part: Part, number: int) -> float | None:
+    return None if part.mass is None else number * part.mass

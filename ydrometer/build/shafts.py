@@ -1,0 +1,125 @@
+"""Shafts and what sits on them: bearings, the stack in its order, collars left loose, end play."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from ydrometer.build import plates
+from ydrometer.build.line import Sitting
+from ydrometer.build.workshop import Workshop
+from ydrometer.document.stages.assembly import CURE, FUMES, Job, Loose, Record, mm
+from ydrometer.document.stages.plane import Loop
+
+
+def jobs(shop: Workshop) -> Iterator[Job]:
+    """The jobs of every shaft that no motor and no box brings along.
+
+    Args:
+        shop: of the design.
+    """
+    for path in shop.line.shafts:
+        wheels = shop.line.on(path)
+        if path in shop.line.sources:
+            yield from (_on_motor(shop, path, wheels) if wheels else ())
+        elif path in shop.line.hidden:
+            yield from (_on_output(shop, path, wheels) if wheels else ())
+        else:
+            yield from _shaft(shop, path, wheels)
+
+
+def put_on(shop: Workshop, shaft: str) -> str:
+    """Id of the job after which the wheels of a shaft are on it; empty where it has none."""
+    bare = shaft in shop.line.sources or shaft in shop.line.hidden
+    return f"{shaft}:wheel" if bare and shop.line.on(shaft) else "" if bare else f"{shaft}:stack"
+
+
+def _shaft(shop: Workshop, path: str, wheels: list[Sitting]) -> Iterator[Job]:
+    said, name = shop.mount(path), shop.shaft(path)
+    names = tuple(wheel.name for wheel in wheels)
+    on = _listed([wheel.words for wheel in wheels])
+    across = f"{mm(said.diameter)} " if said.diameter else ""
+    if wheels:
+        goes = "it goes" if len(wheels) == 1 else "each goes"
+        yield Job(
+            place=path, verb="try", kind="shaft", minutes=10, parts=(path, *names), tools=("caliper",),
+            title=f"Try the {on} on the {across}{name}: {goes} on by hand and does not rock",
+            why="A bore that nobody measured stops the evening.",
+        )  # fmt: skip
+    yield _bearings(shop, path)
+    content = _in_order(shop, path) or on or "its bearings and collars"
+    yield Job(
+        place=path, verb="stack", kind="shaft", minutes=20, parts=(path, *names), tools=("hex keys", "caliper"),
+        title=f"Put together on the {name}: {content}; all left loose",
+        why=_around(shop, path), after=(f"{path}:try", f"{path}:bearings"), opens=_opened(shop, path, wheels),
+    )  # fmt: skip
+    yield Job(
+        place=path, verb="end_play", kind="shaft", minutes=10, parts=(path,), tools=("feeler gauge", "hex keys"),
+        title=f"Set the collars of the {name}: 0.1 to 0.3 mm of end play, then tighten them and turn it by hand",
+        why="Without any, bearings run hot; with much, wheels wander out of line.",
+        after=(f"{path}:stack", *(f"{between.path}:line_up" for between in shop.line.at(path))),
+        closes=(shop.collars(path).id,), record=Record("end play", "mm"),
+    )  # fmt: skip
+
+
+def _bearings(shop: Workshop, path: str) -> Job:
+    """Bearings that go into a hole of the plate are glued, a day before; others are bolted on."""
+    said, name = shop.mount(path), shop.shaft(path)
+    if said.opening is None:
+        return Job(
+            place=path, verb="bearings", kind="bearing", minutes=15, parts=(path,), after=plates.ready(shop),
+            title=f"Mount the bearings of the {name}, and turn it in them by hand", tools=("hex keys",),
+        )  # fmt: skip
+    return Job(
+        place=path, verb="bearings", kind="bearing", minutes=20, parts=(path,), after=plates.ready(shop),
+        title=f"Glue the bearings of the {name} into their {mm(said.opening)} holes: compound on the bearing alone",
+        why="What is wiped into the hole runs into the bearing, and so does swarf: no drilling after it.",
+        wait=CURE, tools=("retaining compound",),
+        buries=plates.ready(shop), cautions=(FUMES,),
+    )  # fmt: skip
+
+
+def _opened(shop: Workshop, path: str, wheels: list[Sitting]) -> tuple[Loose, ...]:
+    plates_loose = (shop.bolts(path),) if shop.moved_by(path) else ()
+    return (*(shop.fastening(wheel.name) for wheel in wheels), *plates_loose, shop.collars(path))
+
+
+def _in_order(shop: Workshop, path: str) -> str:
+    """What is on a shaft, from the first face; empty where nothing says so."""
+    stack = shop.mount(path).stack
+    if stack is None:
+        return ""
+    return ", ".join(f"{item.name or 'item'} {mm(item.width)}" for item in stack.items)
+
+
+def _around(shop: Workshop, path: str) -> str:
+    """What has to lie around a shaft before it is closed in."""
+    nouns = [between.stage.noun for between in shop.line.at(path) if isinstance(between.stage.in_plane, Loop)]
+    if not nouns or shop.mount(path).stack is None:
+        return ""
+    return f"The {_listed(nouns)} has to lie around it before the second face closes."
+
+
+def _on_motor(shop: Workshop, path: str, wheels: list[Sitting]) -> Iterator[Job]:
+    on, motor = _listed([wheel.words for wheel in wheels]), shop.line.shafts[path]
+    key = "with its key" if shop.mount(path).shape in ("keyway", "spline") else "its screw over the flat"
+    yield Job(
+        place=path, verb="wheel", kind="motor", minutes=15, parts=(path, *(wheel.name for wheel in wheels)),
+        title=f"Put the {on} on the {motor} shaft, {key}; loose until it is in line",
+        why="A screw on the round of a shaft holds until the first hard start.",
+        after=(f"{path}:mount",), opens=tuple(shop.fastening(wheel.name) for wheel in wheels), tools=("hex keys",),
+    )  # fmt: skip
+
+
+def _on_output(shop: Workshop, path: str, wheels: list[Sitting]) -> Iterator[Job]:
+    on = _listed([wheel.words for wheel in wheels])
+    yield Job(
+        place=path, verb="wheel", kind="shaft", minutes=15, parts=(path, *(wheel.name for wheel in wheels)),
+        title=f"Put the {on} on the {shop.shaft(path)}, with its key or over the flat; loose until it is in line",
+        after=(f"{path}:tighten", f"{path}:line_up"), tools=("hex keys",),
+        opens=tuple(shop.fastening(wheel.name) for wheel in wheels),
+    )  # fmt: skip
+
+
+def _listed(words: list[str]) -> str:
+    """Each once: "56-tooth gear and the 18-tooth pulley"."""
+    return " and the ".join(dict.fromkeys(words))

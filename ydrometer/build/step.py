@@ -1,0 +1,47 @@
+"""A step of a build, and what is written down of one that was done."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from ydrometer.document.stages.assembly import Loose, Record
+
+POWERED = ("power", "run")
+"""Kinds of steps for which nothing may be loose."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Step:
+    """One step, in the order in which it can be done.
+
+    Attributes:
+        id: place, verb, and from the second unit on its number; it stays as long as its place does.
+        title, why: what to do, with its numbers. kind: of work. place: of the design. unit: from 1, 0 for all at once.
+        needs: ids of steps before it. opens: what it leaves loose. closes: ids of that.
+        buries: ids of steps that nobody can do after it. wait: s after it, before what needs it.
+        parts: paths of the design that it handles. about: the same in words. tools, cautions: in words.
+        minutes: of work. record: what it measures; None where nothing is.
+    """
+
+    id: str
+    title: str
+    kind: str
+    place: str
+    minutes: float
+    why: str = ""
+    unit: int = 0
+    needs: tuple[str, ...] = ()
+    opens: tuple[Loose, ...] = ()
+    closes: tuple[str, ...] = ()
+    buries: tuple[str, ...] = ()
+    wait: float = 0.0
+    parts: tuple[str, ...] = ()
+    about: str = ""
+    tools: tuple[str, ...] = ()
+    record: Record | None = None
+    cautions: tuple[str, ...] = ()
+
+    @property
+    def powers(self) -> bool:
+        """Whether something turns under power in it."""
+        return self.kind in POWERED

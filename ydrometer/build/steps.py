@@ -1,0 +1,123 @@
+"""All steps of a design in an order that can be followed."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Iterator, Sequence
+from dataclasses import replace
+
+from ydrometer.build import motors, plates, power, shafts, wiring
+from ydrometer.build.order import in_order
+from ydrometer.build.step import Step
+from ydrometer.build.workshop import Workshop, workshop
+from ydrometer.document.design import Document
+from ydrometer.document.stages.assembly import Job, Loose
+
+MOST_UNITS = 4
+"""Drive units that have steps of their own; of more than that one step is for all."""
+
+
+def steps_of(document: Document, made: Sequence[Job] = ()) -> list[Step]:
+    """The steps that make a design.
+
+    Args:
+        document: as read.
+        made: jobs on parts before they fit, of one unit, such as bores (`making.jobs`).
+
+    Returns:
+        Steps, each behind all that it needs, with ids that stay while their places do. What one opens exactly one later
+        step closes, and nothing is needed after it is buried.
+    """
+    shop = workshop(document)
+    once = [*plates.jobs(shop), *made, *motors.jobs(shop), *shafts.jobs(shop), *_stages(shop), *wiring.per_unit(shop)]
+    each = [*_needing_parts(once, made), *_locked(power.per_unit(shop), once)]
+    ready = tuple(job.id for job in each if job.kind != "power")
+    whole = [power.road_wheels(), *wiring.jobs(shop), *power.jobs(shop, (*ready, *power.before_power(shop)))]
+    return in_order(_linked(each, whole, shop.design.drive.units, _words(shop)))
+
+
+def _stages(shop: Workshop) -> Iterator[Job]:
+    """The jobs of every stage, the first of each behind what its shafts need, and behind whoever moves one of them."""
+    for between in shop.line.stages:
+        first, *others = between.stage.jobs(shop.hands(between))
+        own = between.driven if between.driven in shop.line.hidden else ""
+        on = [shafts.put_on(shop, shaft) for shaft in between.shafts if shaft != own]
+        mounted = [f"{shaft}:mount" for shaft in between.drivers if shaft in shop.line.sources]
+        moved = [f"{path}:tighten" for path in _movers(shop, between.path)]
+        yield replace(first, after=(*first.after, *filter(None, on), *mounted, *moved))
+        yield from others
+
+
+def _movers(shop: Workshop, path: str) -> Iterator[str]:
+    """Other stages for which a shaft of this one is moved: they are set before it."""
+    between = next(entry for entry in shop.line.stages if entry.path == path)
+    movers = {shop.moved_by(shaft) for shaft in between.shafts}
+    return (mover for mover in movers if mover and mover != path)
+
+
+def _needing_parts(jobs: Iterable[Job], made: Sequence[Job]) -> Iterator[Job]:
+    """Whatever handles a part comes behind what has to be done to it."""
+    own = {job.id for job in made}
+    for job in jobs:
+        first = tuple(one.id for one in made if job.id not in own and set(one.parts) & set(job.parts))
+        yield replace(job, after=(*job.after, *first))
+
+
+def _locked(jobs: Iterable[Job], once: Sequence[Job]) -> Iterator[Job]:
+    """Locker comes when all of a unit is set."""
+    every = tuple(job.id for job in once)
+    for job in jobs:
+        yield replace(job, after=every) if job.kind == "locker" else job
+
+
+def _linked(each: Sequence[Job], whole: Sequence[Job], units: int, words: dict[str, str]) -> list[Step]:
+    """Steps of all units: what one unit refers to is its own, what the vehicle refers to is that of every unit."""
+    numbers = range(1, units + 1) if 1 < units <= MOST_UNITS else (0,)
+    known = {job.id for job in each}
+    once = {job.id for job in whole}
+    made = [
+        _step(
+            job, number, units, {id_: (_of_unit(id_, number),) for id_ in known} | {id_: (id_,) for id_ in once}, words
+        )
+        for number in numbers
+        for job in each
+    ]
+    every = {id_: tuple(_of_unit(id_, number) for number in numbers) for id_ in known} | {id_: (id_,) for id_ in once}
+    return made + [_step(job, 0, 1, every, words) for job in whole]
+
+
+def _of_unit(id_: str, number: int) -> str:
+    """Of the second unit on an id has the unit's number."""
+    return f"{id_}@{number}" if number > 1 else id_
+
+
+def _step(job: Job, unit: int, units: int, ids: dict[str, tuple[str, ...]], words: dict[str, str]) -> Step:
+    needs = dict.fromkeys(id_ for after in (*job.after, *job.buries) for id_ in ids.get(after, ()))
+    suffix = f" (unit {unit})" if unit else f" (on each of the {units} units)" if units > 1 else ""
+    return Step(
+        id=_of_unit(job.id, unit),
+        title=job.title + suffix,
+        kind=job.kind,
+        place=job.place,
+        minutes=job.minutes * (1 if unit else units),
+        why=job.why,
+        unit=unit,
+        needs=tuple(needs),
+        opens=tuple(
+            Loose(_of_unit(loose.id, unit), loose.words + (f", unit {unit}" if unit else "")) for loose in job.opens
+        ),
+        closes=tuple(_of_unit(id_, unit) for id_ in job.closes),
+        buries=tuple(id_ for buried in job.buries for id_ in ids.get(buried, ())),
+        wait=job.wait,
+        parts=tuple(dict.fromkeys(job.parts)),
+        about=", ".join(dict.fromkeys(words[part] for part in job.parts if part in words)),
+        tools=job.tools,
+        record=job.record,
+        cautions=job.cautions,
+    )
+
+
+def _words(shop: Workshop) -> dict[str, str]:
+    """What of a design a step is made for: when one of these words changes, the step was done for something else."""
+    stages = {between.path: f"{between.stage.noun} {between.stage.told}" for between in shop.line.stages}
+    wheels = {wheel.name: wheel.words for wheel in shop.line.wheels}
+    return stages | wheels

@@ -1,0 +1,109 @@
+"""What whoever builds has before them: the design, its line, Fit's numbers, and what each loose thing is called."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+
+from ydrometer.build.line import Between, Line, line
+from ydrometer.document.building import Building
+from ydrometer.document.design import Design, Document
+from ydrometer.document.mounting import Mounting, ShaftMount
+from ydrometer.document.stages.assembly import Hands, Loose
+from ydrometer.fit.settings import settings
+from ydrometer.fit.setup import Setup, set_ups
+
+
+@dataclass(frozen=True, slots=True)
+class Workshop:
+    """A design with all that its jobs ask of it.
+
+    Attributes:
+        document: as read. line: of one drive unit. plates: the design on each of its plates.
+        settings: Fit's numbers by name, SI, by the path of the stage. ways: the builder's schools.
+    """
+
+    document: Document
+    line: Line
+    plates: Sequence[Setup]
+    settings: Mapping[str, Mapping[str, float]]
+    ways: Building
+
+    @property
+    def design(self) -> Design:
+        """The design itself."""
+        return self.document.design
+
+    @property
+    def fit(self) -> Mounting:
+        """Its `fit` section, empty where it has none."""
+        return self.design.fit or Mounting()
+
+    def mount(self, shaft: str) -> ShaftMount:
+        """How a shaft is mounted; a further motor of a branch as the first one where nothing is said of it."""
+        first = shaft.partition("source[")[0] + "source" if "source[" in shaft else shaft
+        return self.fit.of(shaft) or self.fit.of(first) or ShaftMount(shaft=shaft, mount="free")
+
+    def shaft(self, path: str) -> str:
+        """A shaft in words, as it stands in a sentence."""
+        words = self.line.shafts[path]
+        return f"{words} shaft" if path in self.line.sources else words
+
+    def named(self, source: str) -> str:
+        """A motor or engine as it stands in a sentence; several that share one name together."""
+        each = self.line.sources[source]
+        words = self.line.shafts[source]
+        return f"each of the {each} motors" if each > 1 else words if words[-1].isdigit() else f"the {words}"
+
+    def fastening(self, wheel: str) -> Loose:
+        """What holds a wheel on its shaft, by the wheel's name."""
+        words = next(sitting.words for sitting in self.line.wheels if sitting.name == wheel)
+        return Loose(f"{wheel}:fastening", f"fastening of the {words}")
+
+    def bolts(self, shaft: str) -> Loose:
+        """What holds a shaft on its mount."""
+        if shaft in self.line.sources:
+            return Loose(f"{shaft}:bolts", f"{self.line.shafts[shaft]} mount bolts")
+        return Loose(f"{shaft}:plates", f"bearing plates of the {self.line.shafts[shaft]}")
+
+    def collars(self, shaft: str) -> Loose:
+        """What keeps a shaft from moving along itself."""
+        return Loose(f"{shaft}:collars", f"collars of the {self.line.shafts[shaft]}")
+
+    def moved_by(self, shaft: str) -> str:
+        """The stage that a shaft is moved for; empty where it stays."""
+        return next((path for path, shafts in self.line.moved.items() if shaft in shafts), "")
+
+    def hands(self, between: Between) -> Hands:
+        """What is at hand at a stage."""
+        path, wheels = between.path, self.line.of(between.path)
+        moved = self.line.moved[path]
+        said = self.fit.loop(path)
+        return Hands(
+            path=path,
+            wheels=tuple(dict.fromkeys(wheel.words for wheel in wheels)),
+            names=tuple(wheel.name for wheel in wheels),
+            fastenings=tuple(self.fastening(wheel.name).id for wheel in wheels),
+            slides=" and ".join(self._slides(shaft) for shaft in moved),
+            mount=tuple(self.bolts(shaft).id for shaft in moved),
+            tensioner=said is not None and said.tensioner is not None,
+            settings=self.settings.get(path, {}),
+            ways=self.ways,
+        )
+
+    def _slides(self, shaft: str) -> str:
+        return self.named(shaft) if shaft in self.line.sources else f"the {self.bolts(shaft).words}"
+
+
+def workshop(document: Document) -> Workshop:
+    """The workshop of a design.
+
+    Args:
+        document: as read, with or without a `fit` section.
+    """
+    plates = set_ups(document.design)
+    known: dict[str, dict[str, float]] = {}
+    for entry in (entry for plate in plates for entry in settings(plate)):
+        known[entry.path] = {setting.name: setting.value for setting in entry.settings}
+    ways = document.design.build or Building()
+    return Workshop(document, line(document.design), plates, known, ways)

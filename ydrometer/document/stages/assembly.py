@@ -1,0 +1,163 @@
+"""What a kind of stage says of putting it together: jobs, each of which opens, closes or buries something.
+
+A kind knows its own jobs and the names of its neighbours' loose things, never who else builds what. `ydrometer.build`
+gathers the jobs of a whole design, repeats them for each drive unit and puts them in order.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from typing import NamedTuple
+
+from ydrometer.document.building import Building
+
+DAY_S = 24.0 * 3600.0
+CURE = DAY_S
+"""s until medium thread locker or retaining compound has its full strength (makers' data sheets: 24 h at 20 degC)."""
+
+FINGERS = "Battery disconnected and motor blocked while hands are in here; turning by hand draws fingers in too."
+EYES = "Eye protection; hold the work in a vice; no gloves near turning parts."
+FUMES = "Air the room and keep it off the skin; its maker's instructions come first."
+GUARD = "Never run it without the guard, nor reach past it."
+
+
+class Loose(NamedTuple):
+    """Something that is left loose on purpose: its id, and what the ledger calls it."""
+
+    id: str
+    words: str
+
+
+class Record(NamedTuple):
+    """A value that a step measures: what, and the unit in which it is written down."""
+
+    what: str
+    unit: str
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Job:
+    """One thing to do at one place of the design.
+
+    Attributes:
+        place: path of the stage, shaft, source or section. verb: what is done there; place and verb are its id.
+        title: imperative, with its numbers. kind: of work. minutes: for whoever does it a second time.
+        why: where the title does not say it.
+        after: ids of jobs that come before it; those that a design does not have are left out.
+        opens: what it leaves loose. closes: ids of what others left loose. buries: ids of jobs that nobody can do after
+        it. wait: s until the next one, for glue to cure or a pack to charge.
+        parts: paths of the design that it handles. tools, cautions: in words. record: what is measured.
+    """
+
+    place: str
+    verb: str
+    title: str
+    kind: str
+    minutes: float
+    why: str = ""
+    after: tuple[str, ...] = ()
+    opens: tuple[Loose, ...] = ()
+    closes: tuple[str, ...] = ()
+    buries: tuple[str, ...] = ()
+    wait: float = 0.0
+    parts: tuple[str, ...] = ()
+    tools: tuple[str, ...] = ()
+    record: Record | None = None
+    cautions: tuple[str, ...] = ()
+
+    @property
+    def id(self) -> str:
+        """Of the first unit's job; it stays the same as long as its place does."""
+        return f"{self.place}:{self.verb}"
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Hands:
+    """What the hands have in front of them at a stage.
+
+    Attributes:
+        path: of the stage. wheels: its wheels in words, from driver to driven. names: the same as stacks name them.
+        fastenings: ids of what holds each wheel on its shaft and is loose until it is in line.
+        slides: what is moved to set the stage, in words, empty where nothing is; mount: ids of what holds that and is
+        loose. tensioner: whether a wheel of its own takes up slack.
+        settings: Fit's numbers by name, SI; none where it does not know where the shafts stand.
+        ways: the builder's schools.
+    """
+
+    path: str
+    wheels: tuple[str, ...] = ()
+    names: tuple[str, ...] = ()
+    fastenings: tuple[str, ...] = ()
+    slides: str = ""
+    mount: tuple[str, ...] = ()
+    tensioner: bool = False
+    settings: Mapping[str, float] = field(default_factory=dict)
+    ways: Building = field(default_factory=Building)
+
+    @property
+    def driver(self) -> str:
+        """Its first wheel in words."""
+        return self.wheels[0]
+
+    @property
+    def driven(self) -> str:
+        """Its last wheel in words."""
+        return self.wheels[-1]
+
+    def told(self, name: str, words: str) -> str:
+        """A phrase with one of Fit's lengths in it, empty where that is not known.
+
+        Args:
+            name: of the setting.
+            words: with {} where the length goes.
+        """
+        return words.format(mm(self.settings[name])) if name in self.settings else ""
+
+
+def mm(size: float) -> str:
+    """A length as hands can set it: hundredths below 100 mm, tenths above, no zeros behind."""
+    return f"{round(1e3 * size, 2 if abs(size) < 0.1 else 1):g} mm"
+
+
+def made_fast(ways: Building) -> str:
+    """How screws are tightened, in words; locker comes last of all, on one day for the whole unit.
+
+    Args:
+        ways: of the builder.
+    """
+    nuts = "with lock nuts, " if ways.locking == "lock nuts" else ""
+    return f"{nuts}a little at a time, crosswise"
+
+
+def in_line(hands: Hands, how: str, *, after: tuple[str, ...] = ()) -> Job:
+    """The wheels of a stage set in line and held on their shafts.
+
+    Args:
+        hands: at the stage.
+        how: they are set in line.
+        after: ids of jobs before it.
+    """
+    both = " and the ".join(dict.fromkeys((hands.driver, hands.driven)))
+    return Job(
+        place=hands.path, verb="line_up", kind="align", minutes=15,
+        title=f"Set the {both} in line {how}, then fasten both and pull at each",
+        why="A wheel that walks along its shaft throws the belt or wears half of its teeth.",
+        after=after, closes=hands.fastenings, parts=(hands.path, *hands.names),
+        tools=("straight edge", "hex keys"), cautions=(FINGERS,),
+    )  # fmt: skip
+
+
+def tightened(hands: Hands, after: str) -> Job:
+    """What was moved to set a stage made fast.
+
+    Args:
+        hands: at the stage.
+        after: id of the job that set it.
+    """
+    return Job(
+        place=hands.path, verb="tighten", kind="fasten", minutes=10,
+        title=f"Tighten {hands.slides}: {made_fast(hands.ways)}",
+        why="Tightening moves it: a little at a time, all round, keeps the setting.",
+        after=(after,), closes=hands.mount, parts=(hands.path,), tools=("hex keys",),
+    )  # fmt: skip

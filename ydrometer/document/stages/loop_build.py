@@ -1,0 +1,76 @@
+"""What all that runs around two wheels has in common: walked on, in line, tensioned, tight, turned, guarded."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from ydrometer.document.stages.assembly import FINGERS, GUARD, Hands, Job, Record, in_line, tightened
+
+
+def straight(hands: Hands, *, after: tuple[str, ...]) -> Job:
+    """Its wheels in line by a straight edge.
+
+    Args:
+        hands: at the stage.
+        after: ids of jobs before it.
+    """
+    off = hands.told("straight_edge", ", no further off than {}")
+    return in_line(hands, f"by a straight edge across both faces{off}", after=after)
+
+
+def tensioned(hands: Hands, how: str, what: Record | None, tools: tuple[str, ...]) -> Iterator[Job]:
+    """Tension set, made fast, turned by hand, and looked at again.
+
+    Args:
+        hands: at the stage.
+        how: the tension is judged, in words.
+        what: is measured.
+        tools: for it.
+    """
+    by = "nothing slides here, so the length alone sets it"
+    if hands.slides or hands.tensioner:
+        by = f"slide {hands.slides}" if hands.slides else "move the tensioner"
+    yield Job(
+        place=hands.path, verb="tension", kind="belt", minutes=15, title=f"Set the tension: {by}; {how}",
+        why="Too tight bends the shaft and eats bearings, too loose jumps or slips.",
+        after=(f"{hands.path}:line_up",), record=what, parts=(hands.path,), tools=tools, cautions=(FINGERS,),
+    )  # fmt: skip
+    last = f"{hands.path}:tension"
+    if hands.slides:
+        yield tightened(hands, last)
+        last = f"{hands.path}:tighten"
+    yield Job(
+        place=hands.path, verb="turn", kind="check", minutes=5, after=(last,), parts=(hands.path,),
+        title=f"Turn it by hand ten times round, then look again: tension and line as before ({how})",
+        why="It settles in the first turns.", record=what, tools=tools, cautions=(FINGERS,),
+    )  # fmt: skip
+
+
+def guarded(hands: Hands, noun: str) -> Job:
+    """A guard over what draws fingers in.
+
+    Args:
+        hands: at the stage.
+        noun: what runs around, in words.
+    """
+    return Job(
+        place=hands.path, verb="guard", kind="fasten", minutes=15, after=(f"{hands.path}:turn",),
+        title=f"Put the guard over the {noun} and turn it by hand: nothing touches", parts=(hands.path,),
+        cautions=(GUARD,),
+    )  # fmt: skip
+
+
+def judged(hands: Hands) -> tuple[str, Record | None, tuple[str, ...]]:
+    """How the tension of a belt is judged, by the builder's school: words, what is measured, tools.
+
+    Args:
+        hands: at the stage; without a tension given there is only the rough check.
+    """
+    known = hands.settings
+    if hands.ways.tension == "pluck" and "note" in known:
+        return f"a plucked run sounds at {known['note']:.0f} Hz", Record("sound of a plucked run", "Hz"), ("phone",)
+    if hands.ways.tension != "twist" and "push" in known:
+        depth = hands.told("deflection", "{}")
+        words = f"{known['push']:.1f} N push it in by {depth} at mid-span"
+        return words, Record(f"force that pushes it in by {depth}", "N"), ("spring scale", "straight edge")
+    return "at mid-span finger and thumb can just turn it by a quarter turn", None, ()

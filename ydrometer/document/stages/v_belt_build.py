@@ -1,0 +1,29 @@
+"""Putting a V-belt on."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from ydrometer.document.stages import loop_build
+from ydrometer.document.stages.assembly import FINGERS, Hands, Job
+
+
+def jobs(hands: Hands, *, crossed: bool) -> Iterator[Job]:
+    """The jobs of the belt.
+
+    Args:
+        hands: at the stage.
+        crossed: whether its runs cross.
+    """
+    slack = f"slide {hands.slides} to the slack end" if hands.slides else "all slack"
+    nearer = hands.told("room_to_put_on", " ({} nearer)")
+    way = "crossed, half a turn between the pulleys" if crossed else "by hand, one groove at a time"
+    yield Job(
+        place=hands.path, verb="walk_on", kind="belt", minutes=10,
+        title=f"Wipe the grooves dry, {slack}{nearer}, and lay the V-belt on {way}",
+        why="Oil in a groove slips, and a lever breaks the cords.",
+        parts=(hands.path, *hands.names), cautions=(FINGERS,),
+    )  # fmt: skip
+    yield loop_build.straight(hands, after=(f"{hands.path}:walk_on",))
+    yield from loop_build.tensioned(hands, *loop_build.judged(hands))
+    yield loop_build.guarded(hands, "V-belt")
