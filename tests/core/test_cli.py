@@ -72,3 +72,31 @@ class Search(Streams):
         self.assertEqual((status, out), (2, ""))
         self.assertIn("layouts: missing", err)
         self.assertEqual(self.run_main("search")[0], 2)
+
+
+class Building(Streams):
+    def test_a_parts_list_is_matched_with_a_bin(self) -> None:
+        part = {"kind": "gear", "id": "g15", "teeth": 15, "module": "1 mm", "owned": 2}
+        names = self.file("a.json", PLAIN), "--bin", self.file("bin.json", {"parts": [part]})
+        status, out, err = self.run_main("parts", *names)
+        self.assertEqual((status, err), (0, ""))
+        found = {line["bin"]: line["to_buy"] for line in json.loads(out)["lines"]}
+        self.assertEqual(found["g15"], 0)
+
+    def test_a_build_is_planned_to_its_event(self) -> None:
+        words = "--event", "2999-06-12T09:00", "--people", "2", "--hours=2,2,2,2,2,6,6"
+        status, out, _ = self.run_main("build", self.file("a.json", PLAIN), *words)
+        plan = json.loads(out)["plan"]
+        self.assertEqual((status, plan["event"], plan["late_by_days"]), (0, "2999-06-12T09:00", 0))
+
+    def test_every_word_that_is_wrong_is_told(self) -> None:
+        words = "--event", "soon", "--people", "0", "--hours", "1,2"
+        status, out, err = self.run_main("build", self.file("a.json", PLAIN), *words)
+        self.assertEqual((status, out), (2, ""))
+        self.assertEqual([line.split(":")[0] for line in err.splitlines()], ["--event", "--people", "--hours"])
+        self.assertEqual(self.run_main("parts", "--speed")[0], 2)
+        self.assertIn("bin.json", self.run_main("parts", self.file("a.json", PLAIN), "--bin", "bin.json")[2])
+
+    def test_schemas_are_printed(self) -> None:
+        self.assertIn("late_by_days", self.run_main("schema", "build")[1])
+        self.assertEqual(self.run_main("schema", "other")[0], 2)

@@ -82,7 +82,8 @@ def line(design: Design) -> Line:
     Args:
         design: with or without a `fit` section.
     """
-    stages, sources = [], {}
+    stages: list[Between] = []
+    sources: dict[str, int] = {}
     joint = ""
     for b, branch in enumerate(design.drive.branches):
         source = f"drive.branches[{b}].source"
@@ -98,7 +99,9 @@ def line(design: Design) -> Line:
     names = dict(_named(design, sources, stages, wheels, axle))
     boxes = {between.driven for between in stages if not between.stage.members}
     hidden = frozenset(boxes - {between.driven for between in stages if between.stage.members} - set(sources))
-    return Line(names, sources, stages, wheels, axle, hidden, _moved(design.fit or Mounting(), stages, set(sources)))
+    return Line(
+        names, sources, stages, wheels, axle, hidden, _moved(design.fit or Mounting(), stages, set(sources), hidden)
+    )
 
 
 def _between(motors: Sequence[str], stages: Sequence[tuple[str, Stage]], joint: str) -> Iterator[Between]:
@@ -151,7 +154,9 @@ def _named(
         yield between.driven, "axle" if between.driven == axle else words
 
 
-def _moved(fit: Mounting, stages: Sequence[Between], sources: set[str]) -> dict[str, tuple[str, ...]]:
+def _moved(
+    fit: Mounting, stages: Sequence[Between], sources: set[str], hidden: frozenset[str]
+) -> dict[str, tuple[str, ...]]:
     """Which shafts are moved to set each stage: its driver where that can be moved, else its driven one.
 
     A shaft is moved for one stage alone: whoever moves it again upsets what was set before.
@@ -159,7 +164,7 @@ def _moved(fit: Mounting, stages: Sequence[Between], sources: set[str]) -> dict[
     taken: set[str] = set()
     found: dict[str, tuple[str, ...]] = {}
     for between in stages:
-        free = [shaft for shaft in between.shafts if shaft not in taken and _movable(fit, shaft, sources)]
+        free = [s for s in between.shafts if s not in taken and s not in hidden and _movable(fit, s, sources)]
         chosen = tuple(shaft for shaft in free if shaft in between.drivers) or tuple(free[:1])
         if isinstance(between.stage.in_plane, Coaxial | OtherPlane):
             chosen = ()

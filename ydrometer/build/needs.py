@@ -160,7 +160,7 @@ def _shafts(shop: Workshop) -> Iterator[Need]:
         if said.bolts is not None:
             long = f", {mm(said.bolts.length)} long" if said.bolts.length else ""
             number = said.bolts.count * shop.line.sources.get(path, 1)
-            yield Need("screws", f"screw for a {mm(said.bolts.hole)} hole{long}", number, (path,))
+            yield Need("screws", f"screws for {mm(said.bolts.hole)} holes{long}", number, (path,))
     for plate in shop.plates:
         if plate.mounting.plate is not None:
             yield _plate(plate.mounting.plate, plate.plane.behind)

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from ydrometer.build.making import Making, of_part
 from ydrometer.build.matching import Near, Owned, kind_in_bin, match, nearest, seated
 from ydrometer.build.needs import Need, needs
+from ydrometer.build.plan import Order
 from ydrometer.build.workshop import Workshop
 from ydrometer.document.stages.assembly import mm
 from ydrometer.parts.part import Part
@@ -149,3 +150,12 @@ def _line(
 
 def _mass(part: Part, number: int) -> float | None:
     return None if part.mass is None else number * part.mass
+
+
+def orders(found: PartsList) -> list[Order]:
+    """What has to be bought, with where it goes and how long that takes.
+
+    Args:
+        found: of a design.
+    """
+    return [Order(line.need.words, line.need.where, line.lead_days) for line in found.lines if line.to_buy]

@@ -26,7 +26,8 @@ def per_unit(shop: Workshop) -> Iterator[Job]:
     """
     if shop.ways.locking == "locker":
         yield Job(
-            place="vehicle", verb="locker", kind="locker", minutes=30, wait=CURE, parts=tuple(shop.line.shafts),
+            place="vehicle", verb="locker", kind="locker", minutes=30, wait=CURE,
+            parts=("build.locking", *shop.line.shafts),
             title="One screw after the other out, a drop of medium locker on it, in again: mounts, plates, wheels",
             why="All at once out loses the settings; the locker has its full strength after 24 hours.",
             tools=("thread locker", "hex keys"), cautions=(FUMES,),

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import replace
 
 from ydrometer.build import motors, plates, power, shafts, wiring
@@ -72,17 +72,13 @@ def _locked(jobs: Iterable[Job], once: Sequence[Job]) -> Iterator[Job]:
 def _linked(each: Sequence[Job], whole: Sequence[Job], units: int, words: dict[str, str]) -> list[Step]:
     """Steps of all units: what one unit refers to is its own, what the vehicle refers to is that of every unit."""
     numbers = range(1, units + 1) if 1 < units <= MOST_UNITS else (0,)
-    known = {job.id for job in each}
-    once = {job.id for job in whole}
-    made = [
-        _step(
-            job, number, units, {id_: (_of_unit(id_, number),) for id_ in known} | {id_: (id_,) for id_ in once}, words
-        )
-        for number in numbers
-        for job in each
-    ]
-    every = {id_: tuple(_of_unit(id_, number) for number in numbers) for id_ in known} | {id_: (id_,) for id_ in once}
-    return made + [_step(job, 0, 1, every, words) for job in whole]
+    alone: dict[str, tuple[str, ...]] = {job.id: (job.id,) for job in whole}
+    made = []
+    for number in numbers:
+        of_unit = {job.id: (_of_unit(job.id, number),) for job in each}
+        made += [_step(job, number, units, {**alone, **of_unit}, words) for job in each]
+    every = {job.id: tuple(_of_unit(job.id, number) for number in numbers) for job in each}
+    return made + [_step(job, 0, 1, alone | every, words) for job in whole]
 
 
 def _of_unit(id_: str, number: int) -> str:
@@ -90,7 +86,7 @@ def _of_unit(id_: str, number: int) -> str:
     return f"{id_}@{number}" if number > 1 else id_
 
 
-def _step(job: Job, unit: int, units: int, ids: dict[str, tuple[str, ...]], words: dict[str, str]) -> Step:
+def _step(job: Job, unit: int, units: int, ids: Mapping[str, tuple[str, ...]], words: dict[str, str]) -> Step:
     needs = dict.fromkeys(id_ for after in (*job.after, *job.buries) for id_ in ids.get(after, ()))
     suffix = f" (unit {unit})" if unit else f" (on each of the {units} units)" if units > 1 else ""
     return Step(

@@ -18,12 +18,18 @@ MANY = 20
 """Designs from which on compiled kernels answer sooner, though they take a moment to load."""
 MOST_RUNS_FILE = 16 * strict_json.LARGEST
 """Bytes of a runs file, which holds many designs."""
+MOST_BIN_FILE = 8 * strict_json.LARGEST
+"""Bytes of a bin file, as of a search request."""
 USAGE = """usage: ydrometer evaluate DESIGN.json...   print the measures of each design, one JSON document a line
        ydrometer search REQUEST.json       look through all combinations of parts, and print the best
        ydrometer fit DESIGN.json           print where its shafts stand, what clashes, and the ways to place them
        ydrometer limits DESIGN.json...     print what each part has to stand, one JSON document a line
        ydrometer calibrate RUNS.json...    print what test runs teach, one JSON document a line
-       ydrometer schema                    print the JSON Schema of a design file
+       ydrometer parts DESIGN.json [--bin BIN.json]
+                                           print what it needs, what of it the bin has, and what has to be made
+       ydrometer build DESIGN.json [--bin BIN.json] [--event 2027-06-12T09:00] [--people 2] [--hours 2,2,2,2,2,6,6]
+                                           print the steps that make it, and the days to an event
+       ydrometer schema [parts|build]      print the JSON Schema of a design file
        ydrometer selfcheck                 work out cases known in closed form, and print the errors"""
 
 
@@ -47,6 +53,10 @@ def _fits(command: Callable[[Sequence[str]], int], files: int) -> bool:
         if command in (_evaluate, _limits, _calibrate)
         else files == 1
         if command in (_search, _fit)
+        else files > 0
+        if command in (_parts, _build)
+        else files <= 1
+        if command is _schema
         else files == 0
     )
 
@@ -138,8 +148,44 @@ def _fit(names: Sequence[str]) -> int:
     return 0
 
 
-def _schema(_: Sequence[str]) -> int:
-    print(json.dumps(design.schema(), indent=1, ensure_ascii=False))
+def _parts(words: Sequence[str]) -> int:
+    from ydrometer.command import building  # noqa: PLC0415
+    from ydrometer.files.parts_report import report  # noqa: PLC0415
+
+    asked = building.read_parts_words(words)
+    return _print_each(asked.designs, lambda name: report(_read(name), _bin(asked.bin)))
+
+
+def _build(words: Sequence[str]) -> int:
+    os.environ.setdefault("YDROMETER_INTERPRET", "1")
+    from ydrometer.command import building  # noqa: PLC0415
+    from ydrometer.files.build_report import report  # noqa: PLC0415
+
+    asked = building.read_build_words(words)
+    return _print_each(asked.designs, lambda name: report(_read(name), _bin(asked.bin), asked.deadline))
+
+
+def _bin(name: str) -> list[dict[str, Any]]:
+    """The parts of a bin file; none where no name is given."""
+    from ydrometer.parts.read import read_bin  # noqa: PLC0415
+
+    return read_bin(_load(name, MOST_BIN_FILE, "a bin file")) if name else []
+
+
+def _print_each(names: Sequence[str], work: Callable[[str], Any]) -> int:
+    for made in _each(names, work):
+        print(json.dumps(made, ensure_ascii=False, allow_nan=False))
+    return 0
+
+
+def _schema(words: Sequence[str]) -> int:
+    from ydrometer.files import answer_schemas  # noqa: PLC0415
+
+    made = {"": design.schema, "parts": answer_schemas.parts_list, "build": answer_schemas.build}
+    wanted = words[0] if words else ""
+    if wanted not in made:
+        raise DocumentError([Fault("schema", f'"{wanted[:40]}" given', "give parts or build, or nothing for a design")])
+    print(json.dumps(made[wanted](), indent=1, ensure_ascii=False))
     return 0
 
 
@@ -161,6 +207,8 @@ COMMANDS: dict[str, Callable[[Sequence[str]], int]] = {
     "fit": _fit,
     "limits": _limits,
     "calibrate": _calibrate,
+    "parts": _parts,
+    "build": _build,
     "schema": _schema,
     "selfcheck": _selfcheck,
 }

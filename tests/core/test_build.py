@@ -1,0 +1,163 @@
+import unittest
+from typing import Any
+
+import jsonschema
+from hypothesis import given, settings
+
+from tests.core.designs import PLAIN, SIX_STAGES, changed
+from tests.core.lines import lines, stage
+from ydrometer.base.errors import DocumentError
+from ydrometer.build.making import jobs
+from ydrometer.build.order import before, in_order
+from ydrometer.build.own import read_own, with_own
+from ydrometer.build.parts_list import makings, parts_list
+from ydrometer.build.step import Step
+from ydrometer.build.steps import steps_of
+from ydrometer.build.workshop import workshop
+from ydrometer.document import design
+from ydrometer.document.stages import KINDS
+from ydrometer.document.walk import shaft_paths, stages_with_paths
+from ydrometer.files.answer_schemas import build as schema
+from ydrometer.files.build_report import report
+
+
+def made(document: dict[str, Any]) -> list[Step]:
+    read = design.read(document)
+    return steps_of(read, jobs(makings(parts_list(workshop(read)).lines)))
+
+
+def titles(document: dict[str, Any]) -> dict[str, str]:
+    return {step.id: step.title for step in made(document)}
+
+
+class OfEveryDesign(unittest.TestCase):
+    def check(self, document: dict[str, Any]) -> None:
+        steps = made(document)
+        place = {step.id: number for number, step in enumerate(steps)}
+        self.assertEqual(len(place), len(steps), "ids are unique")
+        for step in steps:
+            self.assertLessEqual(set(step.needs), set(place), f"{step.id} needs what is not there")
+            self.assertTrue(all(place[need] < place[step.id] for need in step.needs), step.id)
+        self.nothing_stays_loose(steps, place)
+        self.nothing_buried_is_needed_later(steps, place)
+        self.every_part_is_in_a_step(document, steps)
+
+    def nothing_stays_loose(self, steps: list[Step], place: dict[str, int]) -> None:
+        opened = {loose.id: step.id for step in steps for loose in step.opens}
+        closed = [(id_, step.id) for step in steps for id_ in step.closes]
+        self.assertEqual(sorted(opened), sorted(id_ for id_, _ in closed), "opened and closed once each")
+        signed = place["vehicle:sign_off"]
+        for id_, closer in closed:
+            self.assertLess(place[opened[id_]], place[closer], id_)
+            self.assertLess(place[closer], signed, id_)
+            for step in steps:
+                if step.powers:
+                    self.assertLess(place[closer], place[step.id], f"{id_} is loose under power")
+
+    def nothing_buried_is_needed_later(self, steps: list[Step], place: dict[str, int]) -> None:
+        for step in steps:
+            self.assertTrue(all(place[buried] < place[step.id] for buried in step.buries), step.id)
+
+    def every_part_is_in_a_step(self, document: dict[str, Any], steps: list[Step]) -> None:
+        read = design.read(document).design
+        handled = {part for step in steps for part in step.parts}
+        stages = [path for path, _ in stages_with_paths(read)]
+        wheels = [f"{path} {m.name}" for path, one in stages_with_paths(read) for m in one.members]
+        supply = ["drive.supply"] if read.drive.supply else []
+        for wanted in (*stages, *wheels, *shaft_paths(read), *supply):
+            self.assertIn(wanted, handled)
+
+    @settings(max_examples=60, deadline=None, derandomize=True)
+    @given(lines())
+    def test_can_be_followed(self, document: dict[str, Any]) -> None:
+        self.check(document)
+
+    def test_every_kind_by_itself_can_be_followed_and_is_written_as_published(self) -> None:
+        for kind in KINDS:
+            with self.subTest(kind):
+                document = changed({"drive.stages": [stage(kind)]})
+                self.check(document)
+                jsonschema.validate(report(design.read(document)), schema())
+
+    def test_two_branches_of_several_motors(self) -> None:
+        self.check(SIX_STAGES)
+
+
+class Ids(unittest.TestCase):
+    def test_stay_when_something_else_changes(self) -> None:
+        ids = set(titles(PLAIN))
+        other_teeth = {"drive.branches.0.stages.0.driver_teeth": 17, "vehicle.mass": "20 kg"}
+        self.assertEqual(set(titles(changed(other_teeth))), ids)
+
+    def test_of_the_first_unit_stay_when_units_are_added(self) -> None:
+        one, three = (set(titles(changed({"drive.units": units}))) for units in (1, 3))
+        self.assertLess(one, three)
+        self.assertTrue(all(id_.endswith(("@2", "@3")) for id_ in three - one))
+
+    def test_of_many_units_there_is_one_step_for_all(self) -> None:
+        found = titles(changed({"drive.units": 12}))
+        self.assertIn("(on each of the 12 units)", found["drive.branches[0].stages[0]:play"])
+
+
+class Numbers(unittest.TestCase):
+    def test_play_has_its_paper_and_what_is_felt(self) -> None:
+        play = titles(PLAIN)["drive.branches[0].stages[0]:play"]
+        # Backlash of 0.04 modules: 0.04 mm/2·cos 20° of paper, 0.04 mm/28 mm felt at 100 mm.
+        self.assertIn("a paper strip of 0.02 mm", play)
+        self.assertIn("0.14 mm to be felt 100 mm out", play)
+
+    def test_schools_have_their_own_words(self) -> None:
+        by_ear = titles(changed({"build": {"backlash": "ear", "locking": "lock nuts"}}))
+        self.assertIn("a howl is too tight", by_ear["drive.branches[0].stages[0]:play"])
+        self.assertIn("lock nuts", by_ear["drive.branches[0].stages[0]:tighten"])
+        self.assertNotIn("vehicle:locker", by_ear)
+        taut = {"fit": {"loops": [{"stage": "drive.stages[0]", "tension": "45 N", "mass_per_length": "46 g/m"}]}}
+        self.assertIn("N push it in by", titles(changed(taut))["drive.stages[0]:tension"])
+        plucked = titles(changed({**taut, "build": {"tension": "pluck"}}))["drive.stages[0]:tension"]
+        self.assertRegex(plucked, r"sounds at \d+ Hz")
+
+    def test_the_wheel_in_the_air_is_predicted(self) -> None:
+        self.assertRegex(titles(PLAIN)["vehicle:spin"], r"\d{3,} rpm are predicted")
+
+    def test_an_odd_chain_ends_in_an_offset_link(self) -> None:
+        chain = {"kind": "chain", "driver_teeth": 11, "driven_teeth": 22, "pitch": "6.35 mm", "links": 61}
+        self.assertIn("offset link", titles(changed({"drive.stages": [chain]}))["drive.stages[0]:count"])
+
+    def test_a_neighbour_hides_the_cable_that_is_laid_before_it(self) -> None:
+        steps = made(changed({"drive.branches.0.count": 3}))
+        hides = {step.id: step.buries for step in steps if step.id.endswith(":mount")}
+        source = "drive.branches[0].source"
+        self.assertEqual(hides[f"{source}[2]:mount"], (f"{source}:plug", f"{source}[1]:plug"))
+
+
+class Order(unittest.TestCase):
+    def test_a_shaft_that_is_moved_for_one_stage_stands_before_the_next_is_set(self) -> None:
+        slot = {"mount": "slot", "slot": {"start": ["60 mm", "48 mm"], "end": ["90 mm", "48 mm"]}}
+        fixed = {"shaft": "drive.branches[0].source", "mount": "fixed", "at": ["10 mm", "48 mm"]}
+        jack = {"shaft": "drive.branches[0].stages[0]", **slot}
+        steps = made(changed({"fit": {"shafts": [fixed, jack]}, "drive.units": 1}))
+        self.assertIn("drive.branches[0].stages[0]:tighten", before(steps)["drive.stages[0]:tension"])
+
+    def test_a_circle_is_refused_with_its_steps(self) -> None:
+        round_ = [Step(id=a, title=a, kind="own", place="", minutes=1.0, needs=(b,)) for a, b in ("ab", "bc", "ca")]
+        with self.assertRaises(DocumentError) as caught:
+            in_order(round_)
+        self.assertIn("circle", str(caught.exception))
+
+
+class OwnSteps(unittest.TestCase):
+    def test_stand_behind_the_step_they_name_and_before_what_needs_it(self) -> None:
+        steps = made(PLAIN)
+        own = read_own({"steps": [{"id": "own-1", "title": "Engrave the number", "after": "fit:mark_out"}]})
+        ids = [step.id for step in with_own(steps, own)]
+        self.assertEqual(ids.index("own-1"), ids.index("fit:mark_out") + 1)
+        self.assertEqual([id_ for id_ in ids if id_ != "own-1"], [step.id for step in steps])
+
+    def test_one_whose_place_is_gone_stands_at_the_end(self) -> None:
+        own = read_own({"steps": [{"id": "own-1", "title": "Polish", "after": "drive.stages[7]:play"}]})
+        self.assertEqual(with_own(made(PLAIN), own)[-1].id, "own-1")
+
+    def test_without_words_is_refused(self) -> None:
+        with self.assertRaises(DocumentError) as caught:
+            read_own({"steps": [{"id": "own-1", "title": " "}]})
+        self.assertEqual(caught.exception.faults[0].path, "steps[0].title")

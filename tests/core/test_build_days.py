@@ -1,0 +1,123 @@
+import unittest
+from datetime import datetime, timedelta
+from typing import Any
+
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from tests.core.designs import PLAIN
+from tests.core.lines import lines
+from ydrometer.build.hours import LEAST_PIECE, Hours
+from ydrometer.build.late import Asked, reliefs, sentence
+from ydrometer.build.parts_list import orders, parts_list
+from ydrometer.build.plan import Order, Plan, pace, plan
+from ydrometer.build.step import Step
+from ydrometer.build.steps import steps_of
+from ydrometer.build.workshop import workshop
+from ydrometer.document import design
+
+NOW = datetime(2027, 5, 3, 12)
+EVENT = datetime(2027, 6, 12, 9)
+WEEK = Hours(1, (2, 2, 2, 2, 2, 6, 6))
+
+
+def step(id_: str, minutes: float = 30.0, *needs: str, wait: float = 0.0, parts: tuple[str, ...] = ()) -> Step:
+    return Step(id=id_, title=id_, kind="own", place="", minutes=minutes, needs=needs, wait=wait, parts=parts)
+
+
+def of_design(document: dict[str, Any]) -> tuple[list[Step], list[Order]]:
+    read = design.read(document)
+    return steps_of(read), orders(parts_list(workshop(read)))
+
+
+class Days(unittest.TestCase):
+    def check(self, steps: list[Step], found: Plan, hours: Hours) -> None:
+        for day in found.days:
+            most = 60.0 * hours.people * hours.weekdays[day.date.weekday()]
+            self.assertLessEqual(day.minutes, most + 1e-6, day.date)
+        worked = sum(day.minutes for day in found.days)
+        self.assertAlmostEqual(worked, sum(one.minutes for one in steps), delta=0.1)
+        known = {one.id: one for one in steps}
+        for one in steps:
+            for need in known.keys() & set(one.needs):
+                earliest = found.starts[need] + timedelta(minutes=known[need].minutes, seconds=known[need].wait - 1)
+                self.assertGreaterEqual(found.starts[one.id], earliest, f"{one.id} waits for {need}")
+
+    weekdays = st.tuples(*[st.sampled_from([0.0, 0.25, 1.0, 2.0, 5.0, 14.0])] * 7).filter(any)
+
+    @settings(max_examples=40, deadline=None, derandomize=True)
+    @given(lines(), weekdays, st.integers(1, 3), st.integers(0, 60))
+    def test_keep_hours_needs_and_waits(
+        self, document: dict[str, Any], weekdays: tuple[float, ...], people: int, days: int
+    ) -> None:
+        steps, bought = of_design(document)
+        steps = [one for one in steps if one.minutes <= 120]
+        hours = Hours(people, weekdays)
+        event = NOW + timedelta(days=days)
+        try:
+            found = plan(steps, bought, event, NOW, hours)
+        except ValueError:  # quarters of an hour a week take years
+            return
+        self.check(steps, found, hours)
+        ends = max(found.starts.values())
+        self.assertTrue(found.late_by_days or ends <= event)
+        self.assertTrue(all(start >= NOW for start in found.starts.values()))
+
+    def test_work_is_as_late_as_it_can_be(self) -> None:
+        found = plan([step("a"), step("b", 30, "a")], [], EVENT, NOW, WEEK)
+        # Nobody works on the day of the event before nine; on Friday from 18 to 20.
+        self.assertEqual(found.starts["b"], datetime(2027, 6, 11, 19, 30))
+        self.assertEqual(found.starts["a"], datetime(2027, 6, 11, 19, 0))
+
+    def test_waits_run_through_nights(self) -> None:
+        found = plan([step("glue", wait=86400.0), step("on", 30, "glue")], [], EVENT, NOW, WEEK)
+        self.assertEqual(found.starts["glue"], datetime(2027, 6, 10, 19, 0))
+
+    def test_no_piece_of_work_is_shorter_than_a_quarter_of_an_hour(self) -> None:
+        found = plan([step("long", 125)], [], EVENT, NOW, WEEK)
+        minutes = [day.minutes for day in found.days]
+        self.assertEqual(sorted(minutes), [15.0, 110.0])
+        self.assertGreaterEqual(min(minutes), LEAST_PIECE)
+
+    def test_orders_are_due_before_the_first_step_that_handles_the_part(self) -> None:
+        bought = [Order("pulley", ("drive.stages[0] driver",), 7.0)]
+        found = plan([step("on", parts=("drive.stages[0] driver",))], bought, EVENT, NOW, WEEK)
+        self.assertEqual(str(found.orders[0].latest), "2027-06-04")
+
+    def test_nobody_works_on_any_day(self) -> None:
+        with self.assertRaises(ValueError):
+            plan([step("a")], [], EVENT, NOW, Hours(1, (0.0,) * 7))
+
+
+class Late(unittest.TestCase):
+    def asked(self, event: datetime) -> Asked:
+        steps, bought = of_design(PLAIN)
+        return Asked(steps, bought, event, NOW, WEEK)
+
+    def test_is_told_with_what_helps(self) -> None:
+        asked = self.asked(NOW + timedelta(days=5))
+        found = asked.plan()
+        self.assertGreater(found.late_by_days, 0)
+        self.assertRegex(sentence(asked, found), r"^Late by \d+ days?\. Order today: ")
+        helping = reliefs(asked, found)
+        self.assertTrue(helping)
+        self.assertTrue(all(one.late_by_days < found.late_by_days for one in helping))
+
+    def test_in_time_says_what_is_next(self) -> None:
+        asked = self.asked(EVENT)
+        self.assertRegex(sentence(asked, asked.plan()), r"^In time\. Next: order the .* by \w+day, \d\d \w+\.$")
+
+    def test_what_is_done_is_not_planned(self) -> None:
+        steps, bought = of_design(PLAIN)
+        found = plan(steps, bought, EVENT, NOW, WEEK, done={steps[0].id})
+        self.assertNotIn(steps[0].id, found.starts)
+
+    def test_the_longest_way_is_critical(self) -> None:
+        steps = [step("glue", wait=86400.0), step("paint"), step("on", 30, "glue", "paint")]
+        self.assertEqual(plan(steps, [], EVENT, NOW, WEEK).critical, ["glue", "on"])
+
+
+class Pace(unittest.TestCase):
+    def test_is_the_median_once_five_steps_are_known(self) -> None:
+        four = [(20.0, 10.0), (30.0, 10.0), (10.0, 10.0), (15.0, 10.0)]
+        self.assertEqual((pace(four), pace([*four, (100.0, 10.0)])), (1.0, 2.0))

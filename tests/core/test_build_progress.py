@@ -1,0 +1,93 @@
+import unittest
+from dataclasses import replace
+from datetime import datetime, timedelta
+
+from tests.core.designs import changed
+from ydrometer.build.progress import Tick, held_back, ledger, ready, rechecks, touched
+from ydrometer.build.step import Step
+from ydrometer.build.steps import steps_of
+from ydrometer.document import design
+
+AT = datetime(2027, 5, 3, 18)
+STEPS = steps_of(design.read(changed({"drive.units": 1})))
+BY_ID = {step.id: step for step in STEPS}
+GEARS = "drive.branches[0].stages[0]"
+MOTOR = "drive.branches[0].source"
+
+
+def ticked(*ids: str, steps: list[Step] = STEPS) -> dict[str, Tick]:
+    return {step.id: Tick(AT, step.about, step.title) for step in steps if step.id in ids}
+
+
+def up_to(last: str) -> list[str]:
+    ids = [step.id for step in STEPS]
+    return ids[: ids.index(last) + 1]
+
+
+class Ledger(unittest.TestCase):
+    def test_names_what_is_loose_and_who_closes_it(self) -> None:
+        found = ledger(STEPS, {f"{MOTOR}:mount"})
+        self.assertEqual(
+            [(entry.words, entry.closed_by) for entry in found], [("motor mount bolts", f"{GEARS}:tighten")]
+        )
+
+    def test_is_empty_when_all_is_done(self) -> None:
+        self.assertEqual(ledger(STEPS, BY_ID), [])
+
+
+class Held(unittest.TestCase):
+    def test_power_waits_for_what_is_loose(self) -> None:
+        done = set(BY_ID) - {f"{GEARS}:tighten"}
+        found = held_back(BY_ID["vehicle:spin"], STEPS, done)
+        self.assertEqual([one.words for one in found], ["loose: motor mount bolts"])
+
+    def test_a_step_waits_for_what_it_needs(self) -> None:
+        found = held_back(BY_ID[f"{GEARS}:play"], STEPS, up_to(f"{GEARS}:mesh"))
+        self.assertEqual(found[0].step, f"{GEARS}:line_up")
+
+    def test_nothing_is_buried_before_it_is_done(self) -> None:
+        steps = steps_of(design.read(changed({"drive.stages": [{"kind": "planetary", "reductions": [4]}]})))
+        close = next(step for step in steps if step.id == "drive.stages[0]:close")
+        self.assertIn("it buries this, which is not done: Grease", held_back(close, steps, set())[0].words)
+
+    def test_a_signature_asks_for_an_empty_ledger(self) -> None:
+        done = set(BY_ID) - {f"{GEARS}:tighten", "vehicle:sign_off"}
+        self.assertTrue(held_back(BY_ID["vehicle:sign_off"], STEPS, done))
+
+
+class Ready(unittest.TestCase):
+    def test_what_waits_comes_last_and_says_until_when(self) -> None:
+        glued = {"fit": {"shafts": [{"shaft": "drive.stages[0]", "mount": "free", "opening": "22 mm"}]}}
+        steps = steps_of(design.read(changed({**glued, "drive.units": 1})))
+        done = ticked("fit:mark_out", "drive.stages[0]:try", "drive.stages[0]:bearings", steps=steps)
+        found = ready(steps, done, AT + timedelta(hours=1))
+        self.assertIsNone(found[0].until)
+        self.assertEqual((found[-1].step, found[-1].until), ("drive.stages[0]:stack", AT + timedelta(hours=24)))
+        self.assertIn("Glue the bearings", found[-1].waits_for)
+
+
+class ChangedDesign(unittest.TestCase):
+    def test_says_for_what_a_step_was_done_and_what_has_to_be_opened(self) -> None:
+        done = ticked(*up_to(f"{GEARS}:tighten"))
+        now = steps_of(design.read(changed({"drive.units": 1, "drive.branches.0.stages.0.driver_teeth": 17})))
+        found = {one.step: one for one in touched(now, done)}
+        self.assertEqual(found[f"{MOTOR}:wheel"].was, "15-tooth gear")
+        self.assertEqual(found[f"{MOTOR}:wheel"].now, "17-tooth gear")
+        self.assertEqual(found[f"{GEARS}:mesh"].again[0], f"{GEARS}:tighten")
+        self.assertNotIn("drive.stages[0]:stack", {id_ for id_ in found if "36-tooth" in found[id_].was})
+
+    def test_an_unrelated_change_touches_nothing(self) -> None:
+        now = steps_of(design.read(changed({"drive.units": 1, "name": "Other"})))
+        self.assertEqual(touched(now, ticked(*BY_ID)), [])
+
+    def test_numbers_alone_are_told_by_their_titles(self) -> None:
+        done = {f"{GEARS}:play": replace(ticked(f"{GEARS}:play")[f"{GEARS}:play"], title="Set the play: 0.1 mm")}
+        self.assertEqual(touched(STEPS, done)[0].was, "Set the play: 0.1 mm")
+
+
+class Rechecks(unittest.TestCase):
+    def test_are_all_that_was_closed_and_every_setting(self) -> None:
+        words = [what for _, what in rechecks(STEPS)]
+        self.assertIn("motor mount bolts", words)
+        self.assertIn("play at the pitch circle", words)
+        self.assertEqual(len({id_ for step in STEPS for id_ in step.closes}) <= len(words), True)

@@ -1,0 +1,131 @@
+import unittest
+from collections.abc import Mapping
+from typing import Any
+
+import jsonschema
+from hypothesis import given, settings
+
+from tests.core.designs import PLAIN, changed
+from tests.core.lines import PLATE, lines
+from ydrometer.base.errors import DocumentError
+from ydrometer.build.making import drills
+from ydrometer.build.parts_list import Line, PartsList, owned_parts, parts_list
+from ydrometer.build.workshop import workshop
+from ydrometer.document import design
+from ydrometer.files.answer_schemas import parts_list as schema
+from ydrometer.files.parts_report import report
+from ydrometer.parts.read import read_bin
+
+PINION = {"kind": "gear", "id": "g15", "teeth": 15, "module": "1 mm", "bore": "5 mm", "owned": 2, "price": 3.5,
+          "mass": "13 g"}  # fmt: skip
+BELT = {"kind": "belt", "id": "b84", "teeth": 84, "pitch": "5 mm", "owned": 1, "price": 7, "lead_time": "3 days"}
+
+
+def listed(document: dict[str, Any], *bin_: dict[str, Any], taken: Mapping[str, int] | None = None) -> PartsList:
+    return parts_list(workshop(design.read(document)), owned_parts(bin_), taken)
+
+
+def line(found: PartsList, words: str) -> Line:
+    return next(line for line in found.lines if line.need.words.startswith(words))
+
+
+class Numbers(unittest.TestCase):
+    def test_units_and_motors_are_multiplied_out(self) -> None:
+        found = listed(changed({"drive.units": 3, "drive.branches.0.count": 2}))
+        number = {line.need.words: line.need.number for line in found.lines}
+        self.assertEqual(number["15-tooth gear, module 1 mm"], 6, "one on each motor")
+        self.assertEqual(number["56-tooth gear, module 1 mm"], 3, "one a unit")
+        self.assertEqual(number["controller, 22 A"], 6)
+        self.assertEqual(number["battery, 25.2 V"], 1)
+
+    def test_a_part_used_twice_is_one_line_with_both_places(self) -> None:
+        second = {"kind": "gear", "driver_teeth": 15, "driven_teeth": 30, "module": "1 mm"}
+        found = line(listed(changed({"drive.stages": [second], "drive.units": 1})), "15-tooth")
+        self.assertEqual(found.need.number, 2)
+        self.assertEqual(found.need.where, ("drive.branches[0].stages[0] driver", "drive.stages[0] driver"))
+
+    def test_an_odd_chain_needs_an_offset_link(self) -> None:
+        chain = {"kind": "chain", "driver_teeth": 11, "driven_teeth": 22, "pitch": "6.35 mm", "links": 61}
+        self.assertIn("offset link", {one.need.kind for one in listed(changed({"drive.stages": [chain]})).lines})
+        even = listed(changed({"drive.stages": [{**chain, "links": 60}]}))
+        self.assertNotIn("offset link", {one.need.kind for one in even.lines})
+
+    @settings(max_examples=30, deadline=None, derandomize=True)
+    @given(lines())
+    def test_are_written_as_published(self, document: dict[str, Any]) -> None:
+        jsonschema.validate(report(design.read(document), [PINION, BELT]), schema())
+
+
+class Matching(unittest.TestCase):
+    def test_what_is_owned_is_not_bought(self) -> None:
+        found = listed(PLAIN, PINION, BELT)
+        self.assertEqual((line(found, "15-tooth").to_buy, line(found, "belt").to_buy), (0, 1))
+        self.assertEqual((found.price, line(found, "belt").lead_days), (7.0, 3.0))
+        self.assertAlmostEqual(found.mass, 0.026)
+
+    def test_an_owned_part_is_promised_once(self) -> None:
+        found = line(listed(PLAIN, PINION, taken={"g15": 1}), "15-tooth")
+        self.assertEqual((found.owned, found.taken, found.to_buy), (1, 1, 1))
+
+    def test_the_nearest_say_what_differs(self) -> None:
+        near = line(listed(PLAIN, {**PINION, "teeth": 16}), "15-tooth").nearest
+        self.assertEqual([(one.id, one.differs) for one in near], [("g15", "16 teeth")])
+
+    def test_a_part_that_fits_goes_before_one_to_be_bored(self) -> None:
+        wide = {**PINION, "id": "wide", "bore": "8 mm", "owned": 1}
+        shaft = {"shaft": "drive.branches[0].source", "mount": "free", "diameter": "8 mm"}
+        found = line(listed(changed({"fit": {"shafts": [shaft]}}), PINION, wide), "15-tooth")
+        assert found.part is not None
+        self.assertEqual(found.part.part.id, "wide")
+
+    def test_a_motor_brings_its_controller(self) -> None:
+        branch = PLAIN["drive"]["branches"][0]
+        motor = {"kind": "motor", "id": "m", "source": branch["source"], "controller": branch["controller"], "owned": 2}
+        found = line(listed(PLAIN, motor), "controller")
+        assert found.part is not None
+        self.assertEqual((found.part.part.id, found.to_buy, found.price), ("m", 0, 0.0))
+
+    def test_all_in_the_bin_is_said(self) -> None:
+        self.assertFalse(listed(PLAIN, PINION).from_the_bin)
+
+
+class Making(unittest.TestCase):
+    def test_drills_rise_to_the_reamer(self) -> None:
+        found = [round(1e3 * size, 3) for size in drills(5e-3, 10e-3)]
+        self.assertEqual(found, [6.5, 8.0, 9.8, 10.0])
+        self.assertEqual([round(1e3 * size, 3) for size in drills(7.9e-3, 8e-3)], [8.0])
+
+    def test_a_narrow_bore_is_bored_out_in_a_step_of_its_own(self) -> None:
+        shaft = {"shaft": "drive.branches[0].source", "mount": "free", "diameter": "8 mm"}
+        found = line(listed(changed({"fit": {"shafts": [shaft]}}), PINION), "15-tooth")
+        self.assertEqual([(m.what, m.start, m.end) for m in found.make], [("bore out", 0.005, 0.008)])
+        self.assertIn("no gloves", found.make[0].caution)
+
+    def test_a_wide_bore_asks_for_a_sleeve(self) -> None:
+        shaft = {"shaft": "drive.branches[0].source", "mount": "free", "diameter": "3 mm"}
+        found = line(listed(changed({"fit": {"shafts": [shaft]}}), PINION), "sleeve 3 mm to 5 mm")
+        self.assertEqual((found.need.number, found.to_buy), (2, 2))
+
+    def test_a_printed_mount_says_where_it_softens(self) -> None:
+        found = line(listed(changed({"drive.branches.0.source.mount_material": "printed PETG"})), "motor")
+        self.assertRegex(found.make[0].caution, r"soften near a hot motor: printed PETG from about \d\d degC")
+
+    def test_screws_that_go_too_deep_are_cut(self) -> None:
+        bolts = {"count": 4, "circle": "25 mm", "hole": "3.2 mm", "length": "12 mm", "depth": "4 mm"}
+        shaft = {"shaft": "drive.branches[0].source", "bolts": bolts, "mount": "free"}
+        found = line(listed(changed({"fit": {"plate": PLATE, "shafts": [shaft]}})), "screws")
+        self.assertEqual(
+            [(m.what, m.start, round(m.end or 0, 6)) for m in found.make], [("cut to length", 0.012, 0.007)]
+        )
+
+
+class BinFiles(unittest.TestCase):
+    def test_are_a_list_or_an_object(self) -> None:
+        self.assertEqual(read_bin([PINION]), read_bin({"parts": [PINION]}))
+
+    def test_every_fault_has_its_path(self) -> None:
+        with self.assertRaises(DocumentError) as caught:
+            read_bin({"parts": [{**PINION, "teeth": 0}, BELT, BELT]})
+        self.assertEqual([fault.path for fault in caught.exception.faults], ["parts[0].teeth", "parts[2].id"])
+        with self.assertRaises(DocumentError):
+            read_bin(7)

@@ -1,0 +1,81 @@
+"""What `./ydro build` prints: the steps of a design in their order, and the days to an event."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from datetime import datetime
+from typing import Any
+
+from ydrometer.build.hours import Hours
+from ydrometer.build.making import jobs
+from ydrometer.build.parts_list import makings, orders, owned_parts, parts_list
+from ydrometer.build.plan import Plan, plan
+from ydrometer.build.step import Step
+from ydrometer.build.steps import steps_of
+from ydrometer.build.workshop import workshop
+from ydrometer.document.design import Document
+
+FORMAT = "ydrometer-build"
+
+
+@dataclass(frozen=True, slots=True)
+class Deadline:
+    """The event by which all has to be done, from when on people work, and when."""
+
+    event: datetime
+    now: datetime
+    hours: Hours
+
+
+def report(
+    document: Document, bin_: Sequence[Mapping[str, Any]] = (), deadline: Deadline | None = None
+) -> dict[str, Any]:
+    """The answer as JSON; waits in s, work in minutes.
+
+    Args:
+        document: a design as read.
+        bin_: documents of the parts of a bin, read before; what it does not have is ordered.
+        deadline: for the plan; None for the steps alone.
+
+    Raises:
+        ValueError: nobody works on any day.
+    """
+    shop = workshop(document)
+    found = parts_list(shop, owned_parts(bin_))
+    steps = steps_of(document, jobs(makings(found.lines)))
+    made = None
+    if deadline is not None:
+        made = _plan(plan(steps, orders(found), deadline.event, deadline.now, deadline.hours))
+    return {"format": FORMAT, "version": 1, "steps": [_step(step) for step in steps], "plan": made}
+
+
+def _step(step: Step) -> dict[str, Any]:
+    return {
+        "id": step.id,
+        "title": step.title,
+        "why": step.why,
+        "needs": list(step.needs),
+        "opens": [{"id": loose.id, "words": loose.words} for loose in step.opens],
+        "closes": list(step.closes),
+        "buries": list(step.buries),
+        "wait": step.wait,
+        "parts": list(step.parts),
+        "tools": list(step.tools),
+        "minutes": step.minutes,
+        "record": step.record._asdict() if step.record else None,
+        "cautions": list(step.cautions),
+        "kind": step.kind,
+    }
+
+
+def _plan(found: Plan) -> dict[str, Any]:
+    return {
+        "event": found.event.isoformat(timespec="minutes"),
+        "days": [
+            {"date": day.date.isoformat(), "minutes": day.minutes, "steps": list(day.steps)} for day in found.days
+        ],
+        "orders": [{"part": due.part, "latest": due.latest.isoformat()} for due in found.orders],
+        "late_by_days": found.late_by_days,
+        "critical": found.critical,
+    }
