@@ -30,7 +30,7 @@ class PieceParser(BaseParser):
     """A piece of a file as it is."""
 
     media_type = "application/octet-stream"
-    LARGEST = 4_000_000
+    LARGEST: int = 4_000_000
 
     def parse(
         self, stream: IO[Any], media_type: str | None = None, parser_context: Mapping[str, Any] | None = None
@@ -39,3 +39,9 @@ class PieceParser(BaseParser):
         if len(data) > self.LARGEST:
             raise ParseError(f"a piece has {self.LARGEST:,} bytes at most")
         return data
+
+
+class PhotoParser(PieceParser):
+    """A photo as a phone makes it."""
+
+    LARGEST = 12_000_000

@@ -13,6 +13,14 @@ MOST_TOKENS = 40
 """Of a workshop."""
 MOST_RUNS = 5000
 """Of a vehicle."""
+MOST_ENTRIES = 5000
+"""Of a vehicle, said of its steps, and as many of its parts."""
+MOST_PHOTOS = 200
+"""Of a vehicle."""
+MOST_INSPECTIONS = 1000
+"""Of a vehicle."""
+MOST_TEMPLATES = 100
+"""Of own steps, in a workshop."""
 MOST_LOG_FILES = 40
 """Of a vehicle; older ones go."""
 MOST_VEHICLES = 400

@@ -43,6 +43,7 @@ INSTALLED_APPS = [
     "server.designs",
     "server.parts",
     "server.runs",
+    "server.builds",
     "server.searches",
     "server.demo",
 ]
@@ -119,6 +120,7 @@ SPECTACULAR_SETTINGS = {
         "FileStateEnum": "server.runs.models.FileState",
         "LoopFormEnum": "ydrometer.drawing.shapes.LOOP_FORMS",
         "LoadStateEnum": "ydrometer.loads.rows.STATES",
+        "PurchaseStateEnum": "ydrometer.build.purchase.PURCHASE_STATES",
     },
 }
 

@@ -3,6 +3,9 @@
 from django.urls import path, re_path
 
 from server.api.errors import not_found
+from server.builds import api as builds
+from server.builds import parts_api as parts_lists
+from server.builds import templates_api as step_templates
 from server.config import health
 from server.config.page import page
 from server.demo import api as demo
@@ -64,6 +67,10 @@ api = [
     path("workshops/<uuid:workshop>/fit/places/", fit.PlacesView.as_view()),
     path("workshops/<uuid:workshop>/fit/template/<str:kind>/", fit.TemplateView.as_view()),
     path("workshops/<uuid:workshop>/runs/", runs.LastRunsView.as_view()),
+    path("workshops/<uuid:workshop>/orders/", parts_lists.OrdersView.as_view()),
+    path("workshops/<uuid:workshop>/orders/export/<str:suffix>/", parts_lists.OrdersExportView.as_view()),
+    path("workshops/<uuid:workshop>/step-templates/", step_templates.StepTemplatesView.as_view()),
+    path("workshops/<uuid:workshop>/step-templates/<int:template>/", step_templates.StepTemplateView.as_view()),
     path("workshops/<uuid:workshop>/inverse/", searches.InverseView.as_view()),
     path("searches/<uuid:search>/", searches.SearchView.as_view()),
     path("searches/<uuid:search>/export/<str:suffix>/", searches.ExportView.as_view()),
@@ -81,6 +88,19 @@ api = [
     path("vehicles/<uuid:vehicle>/files/", log_files.FilesView.as_view()),
     path("vehicles/<uuid:vehicle>/files/<uuid:file>/", log_files.FileView.as_view()),
     path("vehicles/<uuid:vehicle>/files/<uuid:file>/pieces/<int:number>/", log_files.PieceView.as_view()),
+    path("vehicles/<uuid:vehicle>/parts-list/", parts_lists.PartsListView.as_view()),
+    path("vehicles/<uuid:vehicle>/parts-list/working/", parts_lists.PriceWorkingView.as_view()),
+    path("vehicles/<uuid:vehicle>/parts-list/entries/", parts_lists.PartEntriesView.as_view()),
+    path("vehicles/<uuid:vehicle>/parts-list/file/", parts_lists.PartsImportView.as_view()),
+    path("vehicles/<uuid:vehicle>/parts-list/export/<str:suffix>/", parts_lists.PartsExportView.as_view()),
+    path("vehicles/<uuid:vehicle>/build/", builds.BuildView.as_view()),
+    path("vehicles/<uuid:vehicle>/build/book/", builds.BookView.as_view()),
+    path("vehicles/<uuid:vehicle>/build/entries/", builds.EntriesView.as_view()),
+    path("vehicles/<uuid:vehicle>/build/pulse/", builds.PulseView.as_view()),
+    path("vehicles/<uuid:vehicle>/build/calendar/", builds.CalendarView.as_view()),
+    path("vehicles/<uuid:vehicle>/build/photos/", builds.PhotosView.as_view()),
+    path("vehicles/<uuid:vehicle>/build/photos/<uuid:photo>/", builds.PhotoView.as_view()),
+    path("vehicles/<uuid:vehicle>/build/inspections/", builds.InspectionsView.as_view()),
     path("vehicles/<uuid:vehicle>/rig/", rig.RigView.as_view()),
     path("vehicles/<uuid:vehicle>/rig/stream/", rig.RigStreamView.as_view()),
 ]

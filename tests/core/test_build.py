@@ -22,8 +22,8 @@ from ydrometer.files.build_report import report
 
 
 def made(document: dict[str, Any]) -> list[Step]:
-    read = design.read(document)
-    return steps_of(read, jobs(makings(parts_list(workshop(read)).lines)))
+    shop = workshop(design.read(document))
+    return steps_of(shop, jobs(makings(parts_list(shop).lines)))
 
 
 def titles(document: dict[str, Any]) -> dict[str, str]:

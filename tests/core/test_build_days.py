@@ -26,8 +26,8 @@ def step(id_: str, minutes: float = 30.0, *needs: str, wait: float = 0.0, parts:
 
 
 def of_design(document: dict[str, Any]) -> tuple[list[Step], list[Order]]:
-    read = design.read(document)
-    return steps_of(read), orders(parts_list(workshop(read)))
+    shop = workshop(design.read(document))
+    return steps_of(shop), orders(parts_list(shop))
 
 
 class Days(unittest.TestCase):

@@ -1,15 +1,22 @@
 import unittest
 from dataclasses import replace
 from datetime import datetime, timedelta
+from typing import Any
 
 from tests.core.designs import changed
 from ydrometer.build.progress import Tick, held_back, ledger, ready, rechecks, touched
 from ydrometer.build.step import Step
 from ydrometer.build.steps import steps_of
+from ydrometer.build.workshop import Workshop, workshop
 from ydrometer.document import design
 
+
+def shop(document: dict[str, Any]) -> Workshop:
+    return workshop(design.read(document))
+
+
 AT = datetime(2027, 5, 3, 18)
-STEPS = steps_of(design.read(changed({"drive.units": 1})))
+STEPS = steps_of(shop(changed({"drive.units": 1})))
 BY_ID = {step.id: step for step in STEPS}
 GEARS = "drive.branches[0].stages[0]"
 MOTOR = "drive.branches[0].source"
@@ -46,7 +53,7 @@ class Held(unittest.TestCase):
         self.assertEqual(found[0].step, f"{GEARS}:line_up")
 
     def test_nothing_is_buried_before_it_is_done(self) -> None:
-        steps = steps_of(design.read(changed({"drive.stages": [{"kind": "planetary", "reductions": [4]}]})))
+        steps = steps_of(shop(changed({"drive.stages": [{"kind": "planetary", "reductions": [4]}]})))
         close = next(step for step in steps if step.id == "drive.stages[0]:close")
         self.assertIn("it buries this, which is not done: Grease", held_back(close, steps, set())[0].words)
 
@@ -58,7 +65,7 @@ class Held(unittest.TestCase):
 class Ready(unittest.TestCase):
     def test_what_waits_comes_last_and_says_until_when(self) -> None:
         glued = {"fit": {"shafts": [{"shaft": "drive.stages[0]", "mount": "free", "opening": "22 mm"}]}}
-        steps = steps_of(design.read(changed({**glued, "drive.units": 1})))
+        steps = steps_of(shop(changed({**glued, "drive.units": 1})))
         done = ticked("fit:mark_out", "drive.stages[0]:try", "drive.stages[0]:bearings", steps=steps)
         found = ready(steps, done, AT + timedelta(hours=1))
         self.assertIsNone(found[0].until)
@@ -69,7 +76,7 @@ class Ready(unittest.TestCase):
 class ChangedDesign(unittest.TestCase):
     def test_says_for_what_a_step_was_done_and_what_has_to_be_opened(self) -> None:
         done = ticked(*up_to(f"{GEARS}:tighten"))
-        now = steps_of(design.read(changed({"drive.units": 1, "drive.branches.0.stages.0.driver_teeth": 17})))
+        now = steps_of(shop(changed({"drive.units": 1, "drive.branches.0.stages.0.driver_teeth": 17})))
         found = {one.step: one for one in touched(now, done)}
         self.assertEqual(found[f"{MOTOR}:wheel"].was, "15-tooth gear")
         self.assertEqual(found[f"{MOTOR}:wheel"].now, "17-tooth gear")
@@ -77,7 +84,7 @@ class ChangedDesign(unittest.TestCase):
         self.assertNotIn("drive.stages[0]:stack", {id_ for id_ in found if "36-tooth" in found[id_].was})
 
     def test_an_unrelated_change_touches_nothing(self) -> None:
-        now = steps_of(design.read(changed({"drive.units": 1, "name": "Other"})))
+        now = steps_of(shop(changed({"drive.units": 1, "name": "Other"})))
         self.assertEqual(touched(now, ticked(*BY_ID)), [])
 
     def test_numbers_alone_are_told_by_their_titles(self) -> None:

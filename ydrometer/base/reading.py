@@ -125,13 +125,18 @@ def whole_reader(least: int, most: int) -> Reader:
 
 def text(default: str = "", *, longest: int = LONGEST_TEXT) -> Any:
     """A field holding a text of at most `longest` characters."""
+    return _declare(text_reader(longest=longest), default)
+
+
+def text_reader(*, longest: int = LONGEST_TEXT) -> Reader:
+    """Reads a text of at most `longest` characters."""
 
     def read(raw: Any, path: str, reading: Reading) -> Any:
         if not isinstance(raw, str) or len(raw) > longest or "\0" in raw:
             return reading.fault(path, f"{shown(raw)} given", f"give a text of at most {longest} characters")
         return raw
 
-    return _declare(Reader(read, lambda: {"type": "string", "maxLength": longest}), default)
+    return Reader(read, lambda: {"type": "string", "maxLength": longest})
 
 
 def flag(default: bool = False) -> Any:

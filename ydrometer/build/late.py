@@ -84,9 +84,9 @@ def _changes(asked: Asked) -> Iterator[tuple[str, Asked]]:
     yield "one more person", replace(asked, hours=people)
     longer = tuple(min(24.0, hours + 1.0) for hours in asked.hours.weekdays)
     yield "one hour more each day", replace(asked, hours=replace(asked.hours, weekdays=longer))
-    slow = max(asked.orders, key=lambda order: order.days, default=None)
+    slow = max((one for one in asked.orders if not one.placed), key=lambda order: order.days, default=None)
     if slow is not None and slow.days > EXPRESS_DAYS:
-        quick = [replace(order, days=min(order.days, EXPRESS_DAYS)) for order in asked.orders]
+        quick = [one if one.placed else replace(one, days=min(one.days, EXPRESS_DAYS)) for one in asked.orders]
         yield (
             f"orders that are here in {EXPRESS_DAYS:.0f} days, or bought over the counter",
             replace(asked, orders=quick),

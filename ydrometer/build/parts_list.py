@@ -4,7 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 
+import orjson
+
+from ydrometer.build.book import OwnLine
 from ydrometer.build.making import Making, of_part
 from ydrometer.build.matching import Near, Owned, kind_in_bin, match, nearest, seated
 from ydrometer.build.needs import Need, needs
@@ -76,22 +80,31 @@ def owned_parts(bin_: Sequence[Mapping[str, object]]) -> list[Owned]:
     Args:
         bin_: documents of its parts, read before.
     """
-    return [Owned(raw, read_part(raw)) for raw in bin_]
+    return [Owned(raw, _read(orjson.dumps(raw, option=orjson.OPT_SORT_KEYS))) for raw in bin_]
 
 
-def parts_list(shop: Workshop, bin_: Sequence[Owned] = (), taken: Mapping[str, int] | None = None) -> PartsList:
+@lru_cache(maxsize=8192)  # a bin changes part by part, and is looked at with each change of a design
+def _read(document: bytes) -> Part:
+    return read_part(orjson.loads(document))
+
+
+def parts_list(
+    shop: Workshop, bin_: Sequence[Owned] = (), taken: Mapping[str, int] | None = None, own: Sequence[OwnLine] = ()
+) -> PartsList:
     """What a design needs, matched with a bin.
 
     Args:
         shop: of the design.
         bin_: its parts.
         taken: by the ids of parts, how many of them other vehicles have.
+        own: lines of the builder's own.
     """
     left = {owned.part.id: max(0, owned.part.owned - (taken or {}).get(owned.part.id, 0)) for owned in bin_}
     wanted = needs(shop)
     found = [(need, match(need, bin_)) for need in wanted]
     found += [(extra, match(extra, bin_)) for extra in _adapters(found)]
     lines = [_line(shop, need, owned, bin_, left, taken or {}) for need, owned in found]
+    lines += [_own(line) for line in own]
     return PartsList(
         lines=lines,
         price=sum(line.price or 0.0 for line in lines),
@@ -148,6 +161,15 @@ def _line(
     )
 
 
+def _own(own: OwnLine) -> Line:
+    """A line of the builder's own: all of it has to be bought."""
+    need = Need("own", own.words, own.number, ())
+    price = None if own.price is None else own.number * own.price
+    mass = None if own.mass is None else own.number * own.mass
+    lead = USUAL_LEAD_DAYS if own.lead_time is None else own.lead_time / DAY_S
+    return Line(need, None, [], 0, 0, own.number, own.price, price, mass, lead, own.lead_time is None, [])
+
+
 def _mass(part: Part, number: int) -> float | None:
     return None if part.mass is None else number * part.mass
 
@@ -159,3 +181,19 @@ def orders(found: PartsList) -> list[Order]:
         found: of a design.
     """
     return [Order(line.need.words, line.need.where, line.lead_days) for line in found.lines if line.to_buy]
+
+
+def used(shop: Workshop, bin_: Sequence[Owned], taken: Mapping[str, int]) -> dict[str, int]:
+    """How many of each part of a bin a design takes, by its id.
+
+    Args:
+        shop: of the design.
+        bin_: its parts.
+        taken: by the ids of parts, how many of them other vehicles have.
+    """
+    found: dict[str, int] = {}
+    for line in parts_list(shop, bin_, taken).lines:
+        if line.part is not None and line.part.part.kind != line.need.comes_with:
+            id_ = line.part.part.id
+            found[id_] = found.get(id_, 0) + min(line.owned, line.need.number)
+    return {id_: number for id_, number in found.items() if number}

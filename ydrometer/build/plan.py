@@ -17,11 +17,14 @@ ENOUGH_TO_JUDGE = 5
 
 @dataclass(frozen=True, slots=True)
 class Order:
-    """A part that has to be bought: its words, paths of the design it goes to, and days until it is here."""
+    """A part that has to be bought: its words, paths of the design it goes to, and days until it is here; `placed` says
+    that it has been ordered.
+    """
 
     part: str
     where: tuple[str, ...]
     days: float
+    placed: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -78,7 +81,7 @@ def plan(
     left = [step for step in steps if step.id not in set(done)]
     back = _backwards(left, event, hours)
     begins = {id_: event - timedelta(minutes=pieces[-1][1]) for id_, pieces in back.items()}
-    due = [Due(order.part, _latest(order, left, begins, event).date()) for order in orders]
+    due = [Due(one.part, _latest(one, left, begins, event).date()) for one in orders if not one.placed]
     early = min([*begins.values(), *(_latest(order, left, begins, event) for order in orders)], default=event)
     if early >= now:
         spans = {id_: [(event - timedelta(minutes=e), event - timedelta(minutes=s)) for s, e in reversed(pieces)]

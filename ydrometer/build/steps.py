@@ -8,26 +8,24 @@ from dataclasses import replace
 from ydrometer.build import motors, plates, power, shafts, wiring
 from ydrometer.build.order import in_order
 from ydrometer.build.step import Step
-from ydrometer.build.workshop import Workshop, workshop
-from ydrometer.document.design import Document
+from ydrometer.build.workshop import Workshop
 from ydrometer.document.stages.assembly import Job, Loose
 
 MOST_UNITS = 4
 """Drive units that have steps of their own; of more than that one step is for all."""
 
 
-def steps_of(document: Document, made: Sequence[Job] = ()) -> list[Step]:
+def steps_of(shop: Workshop, made: Sequence[Job] = ()) -> list[Step]:
     """The steps that make a design.
 
     Args:
-        document: as read.
+        shop: of the design.
         made: jobs on parts before they fit, of one unit, such as bores (`making.jobs`).
 
     Returns:
         Steps, each behind all that it needs, with ids that stay while their places do. What one opens exactly one later
         step closes, and nothing is needed after it is buried.
     """
-    shop = workshop(document)
     once = [*plates.jobs(shop), *made, *motors.jobs(shop), *shafts.jobs(shop), *_stages(shop), *wiring.per_unit(shop)]
     each = [*_needing_parts(once, made), *_locked(power.per_unit(shop), once)]
     ready = tuple(job.id for job in each if job.kind != "power")

@@ -8,12 +8,10 @@ from dataclasses import dataclass
 from datetime import datetime
 
 from ydrometer.base.errors import DocumentError, Fault
+from ydrometer.build.book import MOST_PEOPLE, USUAL_HOURS
 from ydrometer.build.hours import Hours
 from ydrometer.files.build_report import Deadline
 
-USUAL_HOURS = (2.0, 2.0, 2.0, 2.0, 2.0, 6.0, 6.0)
-"""Hours on each weekday, Monday first: evenings, and most of a weekend."""
-MOST_PEOPLE = 64
 DAY_H = 24.0
 
 

@@ -43,7 +43,7 @@ def report(
     """
     shop = workshop(document)
     found = parts_list(shop, owned_parts(bin_))
-    steps = steps_of(document, jobs(makings(found.lines)))
+    steps = steps_of(shop, jobs(makings(found.lines)))
     made = None
     if deadline is not None:
         made = _plan(plan(steps, orders(found), deadline.event, deadline.now, deadline.hours))

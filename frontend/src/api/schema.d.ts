@@ -402,6 +402,145 @@ export interface paths {
         patch: operations["vehicles_partial_update"];
         trace?: never;
     };
+    "/api/vehicles/{vehicle}/build/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The steps of the newest design with what was done. */
+        get: operations["vehicles_build_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/vehicles/{vehicle}/build/book/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description What is said beside the design. */
+        get: operations["vehicles_build_book_retrieve"];
+        /** @description Puts another in its place, unless somebody else has meanwhile. */
+        put: operations["vehicles_build_book_update"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/vehicles/{vehicle}/build/calendar/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Orders, evenings and cures for a calendar. */
+        get: operations["vehicles_build_calendar_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/vehicles/{vehicle}/build/entries/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Writes down what is said of steps; what is held back comes back with words. */
+        post: operations["vehicles_build_entries_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/vehicles/{vehicle}/build/inspections/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description All inspections, the oldest first. */
+        get: operations["vehicles_build_inspections_list"];
+        put?: never;
+        /** @description Writes one down. */
+        post: operations["vehicles_build_inspections_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/vehicles/{vehicle}/build/photos/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Keeps a photo of a step: a JPEG or PNG as it is. */
+        post: operations["vehicles_build_photos_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/vehicles/{vehicle}/build/photos/{photo}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The picture. */
+        get: operations["vehicles_build_photos_retrieve"];
+        put?: never;
+        post?: never;
+        /** @description Takes it away for good. */
+        delete: operations["vehicles_build_photos_destroy"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/vehicles/{vehicle}/build/pulse/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Something that changes with all that the station shows. */
+        get: operations["vehicles_build_pulse_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/vehicles/{vehicle}/files/": {
         parameters: {
             query?: never;
@@ -482,6 +621,91 @@ export interface paths {
         get: operations["vehicles_newest_retrieve"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/vehicles/{vehicle}/parts-list/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description What a design needs, what of it the bin has, and what was said of it. */
+        post: operations["vehicles_parts_list_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/vehicles/{vehicle}/parts-list/entries/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Writes down what is said of lines. */
+        post: operations["vehicles_parts_list_entries_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/vehicles/{vehicle}/parts-list/export/{suffix}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The list of the newest design as a file. */
+        get: operations["vehicles_parts_list_export_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/vehicles/{vehicle}/parts-list/file/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Takes states and prices from a file that was exported; all of them or none. */
+        post: operations["vehicles_parts_list_file_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/vehicles/{vehicle}/parts-list/working/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description How the price of a design comes about. */
+        post: operations["vehicles_parts_list_working_create"];
         delete?: never;
         options?: never;
         head?: never;
@@ -891,6 +1115,40 @@ export interface paths {
         patch: operations["workshops_members_partial_update"];
         trace?: never;
     };
+    "/api/workshops/{workshop}/orders/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description One order list for several vehicles, or for all on the bench. */
+        get: operations["workshops_orders_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/workshops/{workshop}/orders/export/{suffix}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The same as a file. */
+        get: operations["workshops_orders_export_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/workshops/{workshop}/parts/": {
         parameters: {
             query?: never;
@@ -1020,6 +1278,41 @@ export interface paths {
         put?: never;
         post: operations["workshops_searches_survey_create"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/workshops/{workshop}/step-templates/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description All templates of the workshop. */
+        get: operations["workshops_step_templates_list"];
+        put?: never;
+        /** @description Keeps own steps. */
+        post: operations["workshops_step_templates_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/workshops/{workshop}/step-templates/{template}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** @description Takes one away; builds that have taken its steps keep them. */
+        delete: operations["workshops_step_templates_destroy"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1166,6 +1459,24 @@ export interface components {
             };
             version: number;
         };
+        BookConflict: {
+            detail: string;
+            present: components["schemas"]["BookOf"];
+        };
+        BookOf: {
+            author?: string | null;
+            book: {
+                [key: string]: unknown;
+            };
+            version: number;
+        };
+        /** @description What is said beside the design, see docs/build.md; `base` is the version that it was made from, 0 for none. */
+        BookRequest: {
+            base: number;
+            book: {
+                [key: string]: unknown;
+            };
+        };
         Box: {
             /** Format: double */
             angle: number;
@@ -1222,6 +1533,29 @@ export interface components {
             part: string;
             to: string;
         };
+        /** @description The station, with the version of its book; `pulse` changes with everything that is shown. */
+        BuildAnswer: {
+            cares: components["schemas"]["Care"][];
+            /** Format: double */
+            hours: number;
+            pulse: string;
+            shown: components["schemas"]["BuildShown"];
+            version: number;
+        };
+        BuildShown: {
+            done: number;
+            judged: number;
+            loose: components["schemas"]["LooseShown"][];
+            next: string[];
+            /** Format: double */
+            pace: number;
+            plan: components["schemas"]["DaysShown"] | null;
+            rechecks: components["schemas"]["Recheck"][];
+            /** Format: date-time */
+            signed_at: string | null;
+            signed_by: string;
+            steps: components["schemas"]["StepShown"][];
+        };
         /**
          * @description * `belt` - belt
          *     * `chain` - chain
@@ -1246,6 +1580,15 @@ export interface components {
          * @enum {string}
          */
         CancelStateEnum: "cancelled";
+        Care: {
+            due: boolean;
+            /** Format: double */
+            last: number | null;
+            /** Format: double */
+            next: number;
+            step: string;
+            words: string;
+        };
         Cell: {
             /** Format: double */
             per_turn: number | null;
@@ -1406,6 +1749,16 @@ export interface components {
             currents: components["schemas"]["CurrentShown"][];
             heat: components["schemas"]["HeatShown"][];
         };
+        DaysShown: {
+            days: components["schemas"]["PlannedDay"][];
+            /** Format: date-time */
+            event: string;
+            late_by_days: number;
+            orders: components["schemas"]["DueShown"][];
+            reliefs: components["schemas"]["ReliefShown"][];
+            sentence: string;
+            trouble: string;
+        };
         DifferenceShown: {
             ahead: string;
             behind: string;
@@ -1438,6 +1791,13 @@ export interface components {
             symbol: string;
             typed: string;
         };
+        /**
+         * @description * `done` - done
+         *     * `undone` - undone
+         *     * `later` - later
+         * @enum {string}
+         */
+        DoingEnum: "done" | "undone" | "later";
         DrawnLoop: {
             assumed: boolean;
             /** Format: double */
@@ -1506,6 +1866,12 @@ export interface components {
          * @enum {string}
          */
         DrawnWheelFormEnum: "gear" | "ring" | "bevel" | "pulley" | "sprocket" | "grooved" | "roller";
+        DueShown: {
+            late: boolean;
+            /** Format: date */
+            latest: string;
+            part: string;
+        };
         /** @description The present design and the ways to the wanted speed, m/s; `why` says why there are none, or nothing wanted. */
         DutyLimit: {
             /** Format: double */
@@ -1535,6 +1901,30 @@ export interface components {
             x: number;
             /** Format: double */
             y: number;
+        };
+        EntriesRequest: {
+            entries: components["schemas"]["EntryRequest"][];
+        };
+        /** @description What is said of a step; its id is made on the device, so that one sent twice is one. */
+        EntryRequest: {
+            /** @default  */
+            about: string;
+            /** Format: date-time */
+            at: string;
+            doing: components["schemas"]["DoingEnum"];
+            /** Format: uuid */
+            id: string;
+            /** Format: double */
+            minutes?: number | null;
+            /** @default  */
+            note: string;
+            /** @default  */
+            reason: string;
+            step: string;
+            /** @default  */
+            title: string;
+            /** @default  */
+            value: string;
         };
         Failing: {
             count: number;
@@ -1566,9 +1956,10 @@ export interface components {
          *     * `bearing` - bearing
          *     * `adapter` - adapter
          *     * `sleeve` - sleeve
+         *     * `sundry` - sundry
          * @enum {string}
          */
-        FileKindEnum: "motor" | "engine" | "battery" | "panel" | "controller" | "gear" | "pulley" | "belt" | "sprocket" | "chain" | "v_pulley" | "v_belt" | "gearbox" | "wheel" | "spacer" | "bearing" | "adapter" | "sleeve";
+        FileKindEnum: "motor" | "engine" | "battery" | "panel" | "controller" | "gear" | "pulley" | "belt" | "sprocket" | "chain" | "v_pulley" | "v_belt" | "gearbox" | "wheel" | "spacer" | "bearing" | "adapter" | "sleeve" | "sundry";
         /** @description A CSV or XLSX file in base64; `kind` is that of rows which do not say theirs. */
         FileRequest: {
             data: string;
@@ -1765,6 +2156,10 @@ export interface components {
             title: string;
             winding: number[][];
         };
+        HeldBackShown: {
+            id: string;
+            reasons: components["schemas"]["Reason"][];
+        };
         Help: {
             /** Format: double */
             extra: number;
@@ -1823,6 +2218,17 @@ export interface components {
          * @enum {string}
          */
         InputOriginEnum: "given" | "measured" | "part" | "assumed" | "default" | "constant" | "solved";
+        /** @description An inspection as docs/build.md has it. */
+        Inspection: {
+            /** Format: date-time */
+            at: string;
+            author?: string | null;
+            document: {
+                [key: string]: unknown;
+            };
+            /** Format: uuid */
+            id: string;
+        };
         /**
          * @description The answer: in which ranges the target is met, the present value of the unknown, and real parts beside the edges.
          *
@@ -2173,11 +2579,21 @@ export interface components {
          * @enum {string}
          */
         LoopFormEnum: "belt" | "chain" | "v_belt";
+        LooseShown: {
+            closed_by: string;
+            id: string;
+            opened_by: string;
+            words: string;
+        };
         MadeAdapter: {
             /** Format: double */
             between: number | null;
             name: string;
             plates: components["schemas"]["AdapterPlate"][];
+        };
+        MakeShown: {
+            caution: string;
+            words: string;
         };
         Mark: {
             level: string;
@@ -2186,6 +2602,16 @@ export interface components {
             x: number;
             /** Format: double */
             y: number;
+        };
+        MassShown: {
+            /** Format: double */
+            design: number;
+            /** Format: double */
+            known: number;
+            unknown: string[];
+            /** Format: double */
+            weighed: number | null;
+            words: string;
         };
         MeasureEntry: {
             dimension: string;
@@ -2221,6 +2647,12 @@ export interface components {
             adapters: components["schemas"]["MadeAdapter"][];
             plates: components["schemas"]["OnPlate"][];
         };
+        NearPart: {
+            differs: string;
+            id: string;
+            name: string;
+            owned: number;
+        };
         Need: {
             dimension: string;
             path: string;
@@ -2231,6 +2663,16 @@ export interface components {
             head: string;
             name: string;
             size: number;
+        };
+        /** @description An inspection as docs/build.md has it. */
+        NewInspectionRequest: {
+            /** Format: date-time */
+            at: string;
+            document: {
+                [key: string]: unknown;
+            };
+            /** Format: uuid */
+            id: string;
         };
         /** @description A run with its design. `id` is drawn where the run was typed: sent twice it is one run. */
         NewRunRequest: {
@@ -2246,6 +2688,13 @@ export interface components {
             made_at?: string | null;
             /** Format: int64 */
             tried?: number | null;
+        };
+        /** @description Own steps as docs/build.md has them, under a name; one that had the name gives way. */
+        NewStepTemplateRequest: {
+            name: string;
+            steps: {
+                [key: string]: unknown;
+            }[];
         };
         /** @description What the instrument is called. */
         NewTokenRequest: {
@@ -2312,6 +2761,25 @@ export interface components {
             rows: components["schemas"]["OptionRow"][];
             unpriced: string[];
         };
+        OrderLine: {
+            /** Format: double */
+            each: number | null;
+            key: string;
+            /** Format: double */
+            lead_days: number;
+            number: number;
+            /** Format: double */
+            price: number | null;
+            vehicles: string[];
+            words: string;
+        };
+        /** @description All that is still to be bought, the slowest to come first; `price` as far as prices are known. */
+        OrderList: {
+            lines: components["schemas"]["OrderLine"][];
+            /** Format: double */
+            price: number;
+            unpriced: string[];
+        };
         /** @description What is to be done, how often, and with which design. */
         OrderRequest: {
             action: components["schemas"]["ActionEnum"];
@@ -2344,6 +2812,22 @@ export interface components {
             detail: string;
             present: components["schemas"]["BinPart"][];
         };
+        PartEntriesRequest: {
+            entries: components["schemas"]["PartEntryRequest"][];
+        };
+        /** @description What is said of a line; its id is made on the device, so that one sent twice is one. */
+        PartEntryRequest: {
+            /** Format: date-time */
+            at: string;
+            /** Format: date */
+            expected?: string | null;
+            /** Format: uuid */
+            id: string;
+            key: string;
+            /** Format: double */
+            paid?: number | null;
+            state: components["schemas"]["PurchaseStateEnum"];
+        };
         PartKind: {
             columns: components["schemas"]["PartColumn"][];
             fixed: {
@@ -2353,6 +2837,38 @@ export interface components {
             listed: boolean;
             many: string;
             one: string;
+        };
+        PartLine: {
+            assumed_lead: boolean;
+            /** Format: date-time */
+            at: string | null;
+            bin: string;
+            by: string;
+            /** Format: double */
+            each: number | null;
+            /** Format: date */
+            expected: string | null;
+            key: string;
+            kind: string;
+            /** Format: double */
+            lead_days: number;
+            make: components["schemas"]["MakeShown"][];
+            /** Format: double */
+            mass: number | null;
+            name: string;
+            nearest: components["schemas"]["NearPart"][];
+            note: string;
+            number: number;
+            owned: number;
+            /** Format: double */
+            paid: number | null;
+            /** Format: double */
+            price: number | null;
+            state: components["schemas"]["PurchaseStateEnum"];
+            taken: components["schemas"]["TakenBy"][];
+            to_buy: number;
+            where: string;
+            words: string;
         };
         /**
          * @description Parts as they would stand in the bin, and what is wrong with the lines they came from; nothing is written yet.
@@ -2367,6 +2883,46 @@ export interface components {
                 [key: string]: unknown;
             }[];
             versions: number[];
+        };
+        /** @description The station, with the version of the book. */
+        PartsAnswer: {
+            pulse: string;
+            shown: components["schemas"]["PartsShown"];
+            version: number;
+        };
+        /** @description What a file said: how many lines it changed, and what was wrong with it; with faults nothing was written. */
+        PartsFileRead: {
+            changed: number;
+            faults: components["schemas"]["CellFault"][];
+        };
+        /** @description A CSV or XLSX file of a parts list, in base64. */
+        PartsFileRequest: {
+            data: string;
+            name: string;
+        };
+        /** @description A design as it stands on the page, and another to compare with. */
+        PartsListRequestRequest: {
+            document: {
+                [key: string]: unknown;
+            };
+            mark?: {
+                [key: string]: unknown;
+            } | null;
+        };
+        PartsShown: {
+            /** Format: double */
+            budget: number | null;
+            lines: components["schemas"]["PartLine"][];
+            mass: components["schemas"]["MassShown"];
+            open: number;
+            savings: components["schemas"]["Saving"][];
+            sentence: string;
+            /** Format: double */
+            spent: number;
+            targets: components["schemas"]["JudgedTarget"][];
+            /** Format: double */
+            to_spend: number;
+            unpriced: string[];
         };
         PasswordRequest: {
             current: string;
@@ -2429,6 +2985,11 @@ export interface components {
          * @enum {string}
          */
         PhaseShownDoEnum: "runs" | "cruise" | "shove" | "turns" | "rest";
+        PhotoKept: {
+            /** Format: uuid */
+            id: string;
+            step: string;
+        };
         Picture: {
             layout: {
                 [key: string]: unknown;
@@ -2569,6 +3130,14 @@ export interface components {
             share: number | null;
             steps: components["schemas"]["PlanStep"][];
         };
+        PlannedDay: {
+            critical: boolean;
+            /** Format: date */
+            date: string;
+            /** Format: double */
+            minutes: number;
+            steps: string[];
+        };
         PlateShape: {
             across: number;
             /** Format: double */
@@ -2600,6 +3169,17 @@ export interface components {
             };
             words: string;
         };
+        Pulse: {
+            pulse: string;
+        };
+        /**
+         * @description * `needed` - needed
+         *     * `ordered` - ordered
+         *     * `here` - here
+         *     * `fitted` - fitted
+         * @enum {string}
+         */
+        PurchaseStateEnum: "needed" | "ordered" | "here" | "fitted";
         Quantity: {
             dimension: string;
             origin: string;
@@ -2666,6 +3246,14 @@ export interface components {
             value: number | null;
             words: string;
         };
+        Reason: {
+            step: string;
+            words: string;
+        };
+        Recheck: {
+            step: string;
+            words: string;
+        };
         /**
          * @description `fields` says what is wrong with which entry of a form; `faults` with which place of a document, and `more` how
          *     many faults there are besides those that are told.
@@ -2677,6 +3265,10 @@ export interface components {
                 [key: string]: string[];
             };
             more?: number;
+        };
+        ReliefShown: {
+            late_by_days: number;
+            words: string;
         };
         Remedy: {
             changes: components["schemas"]["Change"][];
@@ -2842,6 +3434,11 @@ export interface components {
                 [key: string]: unknown;
             };
         };
+        /** @description What became of entries: those that were not taken; all others are written down. */
+        Said: {
+            held_back: components["schemas"]["HeldBackShown"][];
+            pulse: string;
+        };
         /** @description `base` is the version that was changed, 0 where there was none. */
         SavePlanRequest: {
             base: number;
@@ -2855,6 +3452,12 @@ export interface components {
             document: {
                 [key: string]: unknown;
             };
+        };
+        Saving: {
+            changes: {
+                [key: string]: number;
+            };
+            words: string;
         };
         /** @description A search with its request, but for the parts, and what was found where it is done. */
         SearchAnswer: {
@@ -3063,6 +3666,54 @@ export interface components {
             value: number;
             words: string;
         };
+        StepShown: {
+            about: string;
+            again: string[];
+            /** Format: date-time */
+            at: string | null;
+            by: string;
+            cautions: string[];
+            critical: boolean;
+            done: boolean;
+            found: string[];
+            held: components["schemas"]["Reason"][];
+            id: string;
+            kind: string;
+            later: string;
+            measured_in: string;
+            /** Format: double */
+            minutes: number;
+            note: string;
+            now: string;
+            own: boolean;
+            parts: string[];
+            photos: string[];
+            reason: string;
+            /** Format: date-time */
+            start: string | null;
+            title: string;
+            /** Format: double */
+            took: number | null;
+            tools: string[];
+            unit: number;
+            /** Format: date-time */
+            until: string | null;
+            value: string;
+            /** Format: double */
+            wait: number;
+            waits_for: string;
+            was: string;
+            what: string;
+            why: string;
+        };
+        /** @description Own steps as docs/build.md has them, under a name; one that had the name gives way. */
+        StepTemplate: {
+            id: number;
+            name: string;
+            steps: {
+                [key: string]: unknown;
+            }[];
+        };
         /**
          * @description What could be searched for, before it is.
          *
@@ -3114,6 +3765,10 @@ export interface components {
             standing: components["schemas"]["StandingEnum"];
             /** Format: double */
             value: number | null;
+        };
+        TakenBy: {
+            number: number;
+            vehicle: string;
         };
         /**
          * @description A template ready to be saved.
@@ -4611,6 +5266,616 @@ export interface operations {
             };
         };
     };
+    vehicles_build_retrieve: {
+        parameters: {
+            query?: {
+                /** @description the time on the clock of whoever asks, such as 2027-05-03T18:00 */
+                now?: string;
+            };
+            header?: never;
+            path: {
+                vehicle: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildAnswer"];
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    vehicles_build_book_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                vehicle: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BookOf"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    vehicles_build_book_update: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                vehicle: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BookRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BookOf"];
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BookConflict"];
+                };
+            };
+        };
+    };
+    vehicles_build_calendar_retrieve: {
+        parameters: {
+            query?: {
+                /** @description the time on the clock of whoever asks, such as 2027-05-03T18:00 */
+                now?: string;
+            };
+            header?: never;
+            path: {
+                vehicle: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/calendar": string;
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    vehicles_build_entries_create: {
+        parameters: {
+            query?: {
+                /** @description the time on the clock of whoever asks, such as 2027-05-03T18:00 */
+                now?: string;
+            };
+            header?: never;
+            path: {
+                vehicle: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EntriesRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Said"];
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    vehicles_build_inspections_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                vehicle: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Inspection"][];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    vehicles_build_inspections_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                vehicle: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewInspectionRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Inspection"];
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    vehicles_build_photos_create: {
+        parameters: {
+            query: {
+                id: string;
+                step: string;
+            };
+            header?: never;
+            path: {
+                vehicle: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoKept"];
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    vehicles_build_photos_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                photo: string;
+                vehicle: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": string;
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    vehicles_build_photos_destroy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                photo: string;
+                vehicle: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    vehicles_build_pulse_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                vehicle: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Pulse"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     vehicles_files_create: {
         parameters: {
             query?: never;
@@ -4967,6 +6232,313 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Revision"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    vehicles_parts_list_create: {
+        parameters: {
+            query?: {
+                /** @description the time on the clock of whoever asks, such as 2027-05-03T18:00 */
+                now?: string;
+            };
+            header?: never;
+            path: {
+                vehicle: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PartsListRequestRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartsAnswer"];
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    vehicles_parts_list_entries_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                vehicle: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PartEntriesRequest"];
+            };
+        };
+        responses: {
+            /** @description No response body */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    vehicles_parts_list_export_retrieve: {
+        parameters: {
+            query?: {
+                /** @description the time on the clock of whoever asks, such as 2027-05-03T18:00 */
+                now?: string;
+            };
+            header?: never;
+            path: {
+                suffix: string;
+                vehicle: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": string;
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    vehicles_parts_list_file_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                vehicle: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PartsFileRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartsFileRead"];
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    vehicles_parts_list_working_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                vehicle: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PartsListRequestRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Working"];
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
             /** @description Refused, with the reason */
@@ -6950,6 +8522,129 @@ export interface operations {
             };
         };
     };
+    workshops_orders_retrieve: {
+        parameters: {
+            query?: {
+                /** @description the time on the clock of whoever asks, such as 2027-05-03T18:00 */
+                now?: string;
+                vehicle?: string[];
+            };
+            header?: never;
+            path: {
+                workshop: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OrderList"];
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    workshops_orders_export_retrieve: {
+        parameters: {
+            query?: {
+                /** @description the time on the clock of whoever asks, such as 2027-05-03T18:00 */
+                now?: string;
+                vehicle?: string[];
+            };
+            header?: never;
+            path: {
+                suffix: string;
+                workshop: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": string;
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     workshops_parts_list: {
         parameters: {
             query?: never;
@@ -7131,7 +8826,7 @@ export interface operations {
     workshops_parts_export_retrieve: {
         parameters: {
             query?: {
-                kind?: "adapter" | "battery" | "bearing" | "belt" | "chain" | "controller" | "engine" | "gear" | "gearbox" | "motor" | "panel" | "pulley" | "sleeve" | "spacer" | "sprocket" | "v_belt" | "v_pulley" | "wheel";
+                kind?: "adapter" | "battery" | "bearing" | "belt" | "chain" | "controller" | "engine" | "gear" | "gearbox" | "motor" | "panel" | "pulley" | "sleeve" | "spacer" | "sprocket" | "sundry" | "v_belt" | "v_pulley" | "wheel";
             };
             header?: never;
             path: {
@@ -7509,6 +9204,163 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Refusal"];
                 };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    workshops_step_templates_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                workshop: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StepTemplate"][];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    workshops_step_templates_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                workshop: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewStepTemplateRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StepTemplate"];
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    workshops_step_templates_destroy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                template: number;
+                workshop: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Refused, with the reason */
             401: {

@@ -1,0 +1,240 @@
+"""Changes to a build; each is told who acts. What was said of steps and lines is added, never changed or taken away."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
+from datetime import date, datetime, timedelta
+from typing import Any
+from uuid import UUID, uuid4
+
+from django.db import transaction
+from django.utils import timezone
+
+from server.accounts.models import User
+from server.api.errors import Refused
+from server.api.quotas import MOST_ENTRIES, MOST_INSPECTIONS, MOST_TEMPLATES, need_room
+from server.builds.models import Build, InspectionEntry, PartEntry, StepEntry, StepTemplate
+from server.builds.site import Clock, entry_of, site_of
+from server.designs.models import Vehicle
+from server.parts.actions import Change, change_parts
+from server.parts.actions import Stale as StaleParts
+from server.workshops.models import Workshop
+from ydrometer.build.book import read_book
+from ydrometer.build.inspection import read_inspection
+from ydrometer.build.own import read_own
+from ydrometer.document.design import Document
+from ydrometer.files.parts_sheet import SaidInFile
+from ydrometer.parts.read import read_part
+from ydrometer.screens.build_shown import Reason, Site, refused
+from ydrometer.screens.parts_shown import PartLine, PartsShown
+
+AHEAD = timedelta(minutes=10)
+"""By how much a device's clock may run before the server's."""
+
+
+@dataclass(frozen=True, slots=True)
+class NewEntry:
+    """What is said of a step, as it comes: see `StepEntry`."""
+
+    id: UUID
+    step: str
+    doing: str
+    at: datetime
+    minutes: float | None = None
+    value: str = ""
+    note: str = ""
+    reason: str = ""
+    about: str = ""
+    title: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class HeldBack:
+    """An entry that was not taken, and why."""
+
+    id: UUID
+    reasons: list[Reason]
+
+
+@dataclass(frozen=True, slots=True)
+class Stale:
+    """Somebody changed the book in between: nothing was written, and this is how it stands."""
+
+    present: Build
+
+
+@transaction.atomic
+def say_of_steps(
+    user: User, vehicle: Vehicle, entries: Sequence[NewEntry], document: Document, clock: Clock
+) -> list[HeldBack]:
+    """Write down what is said of steps, in the order in which it was said; one that has come already is left as it is.
+
+    A step that is held back, by what is loose or not done before it, is ticked only with a reason, which is kept.
+
+    Returns:
+        What was not taken.
+
+    Raises:
+        Refused: another vehicle has an entry of this id, or something is undone without a reason.
+        Full: there are too many.
+    """
+    Vehicle.objects.select_for_update().get(pk=vehicle.pk)
+    known = dict(StepEntry.objects.filter(pk__in=[one.id for one in entries]).values_list("pk", "vehicle"))
+    if any(owner != vehicle.pk for owner in known.values()):
+        raise Refused("An entry belongs to another vehicle: give it an id of its own.")
+    new = [one for one in sorted(entries, key=lambda one: one.at) if one.id not in known]
+    need_room("entries", vehicle.step_entries.count() + len(new) - 1, MOST_ENTRIES, "start with a copy of the vehicle")
+    site, back = site_of(vehicle, clock), []
+    for one in new:
+        reasons = _held(one, document, site)
+        if reasons:
+            back.append(HeldBack(one.id, reasons))
+            continue
+        made = _step_entry(user, vehicle, one)
+        site = replace(site, entries=[*site.entries, entry_of(made, clock)])
+    return back
+
+
+def _held(new: NewEntry, document: Document, site: Site) -> list[Reason]:
+    if new.doing == "undone" and not new.reason.strip():
+        raise Refused("Say why it is not done any more: the next one at the bench wants to know.")
+    if new.doing == "later" and not new.reason.strip():
+        raise Refused("Say why not now.")
+    return [] if new.doing != "done" or new.reason.strip() else refused(document, site, new.step)
+
+
+def _step_entry(user: User, vehicle: Vehicle, new: NewEntry) -> StepEntry:
+    return StepEntry.objects.create(
+        id=new.id, vehicle=vehicle, step=new.step, doing=new.doing, at=min(new.at, timezone.now() + AHEAD),
+        minutes=new.minutes, value=new.value, note=new.note, reason=new.reason, about=new.about, title=new.title,
+        author=user,
+    )  # fmt: skip
+
+
+@dataclass(frozen=True, slots=True)
+class NewPartEntry:
+    """What is said of a line of the parts list, as it comes."""
+
+    id: UUID
+    key: str
+    state: str
+    at: datetime
+    expected: date | None = None
+    paid: float | None = None
+
+
+@transaction.atomic
+def say_of_parts(user: User, vehicle: Vehicle, entries: Sequence[NewPartEntry]) -> None:
+    """Write down what is said of lines; one that has come already is left as it is.
+
+    Raises:
+        Refused: another vehicle has an entry of this id.
+        Full: there are too many.
+    """
+    known = dict(PartEntry.objects.filter(pk__in=[one.id for one in entries]).values_list("pk", "vehicle"))
+    if any(owner != vehicle.pk for owner in known.values()):
+        raise Refused("An entry belongs to another vehicle: give it an id of its own.")
+    new = [one for one in entries if one.id not in known]
+    need_room("entries", vehicle.part_entries.count() + len(new) - 1, MOST_ENTRIES, "start with a copy of the vehicle")
+    PartEntry.objects.bulk_create(
+        PartEntry(
+            id=one.id, vehicle=vehicle, key=one.key, state=one.state, expected=one.expected, paid=one.paid,
+            at=min(one.at, timezone.now() + AHEAD), author=user,
+        )
+        for one in new
+    )  # fmt: skip
+
+
+@transaction.atomic
+def change_book(user: User, vehicle: Vehicle, base: int, book: Mapping[str, Any]) -> Build | Stale:
+    """Put another book in the place of version `base`, 0 where there is none yet.
+
+    Raises:
+        DocumentError: it has faults.
+    """
+    read_book(book)
+    Vehicle.objects.select_for_update().get(pk=vehicle.pk)
+    build = Build.objects.filter(vehicle=vehicle).first()
+    if build is None:
+        build = Build(vehicle=vehicle, version=0)
+    if build.version != base:
+        return Stale(build)
+    build.book, build.author, build.version = dict(book), user, build.version + 1
+    build.save()
+    return build
+
+
+@transaction.atomic
+def inspect(user: User, vehicle: Vehicle, id_: UUID, document: Mapping[str, Any], at: datetime) -> InspectionEntry:
+    """Write an inspection down; one that has come already is left as it is.
+
+    Raises:
+        DocumentError: it has faults.
+        Refused: another vehicle has one of this id.
+        Full: there are too many.
+    """
+    read_inspection(document)
+    known = InspectionEntry.objects.filter(pk=id_).first()
+    if known is not None:
+        if known.vehicle_id != vehicle.pk:
+            raise Refused("This inspection belongs to another vehicle: give it an id of its own.")
+        return known
+    need_room("inspections", vehicle.inspections.count(), MOST_INSPECTIONS, "start with a copy of the vehicle")
+    when = min(at, timezone.now() + AHEAD)
+    return InspectionEntry.objects.create(id=id_, vehicle=vehicle, document=dict(document), at=when, author=user)
+
+
+@transaction.atomic
+def keep_template(user: User, workshop: Workshop, name: str, steps: Sequence[Mapping[str, Any]]) -> StepTemplate:
+    """Keep own steps under a name, in the place of those that had it.
+
+    Raises:
+        DocumentError: they have faults.
+        Full: there are too many.
+    """
+    read_own({"steps": list(steps)})
+    if not workshop.step_templates.filter(name=name).exists():
+        need_room("templates", workshop.step_templates.count(), MOST_TEMPLATES)
+    made, _ = StepTemplate.objects.update_or_create(
+        workshop=workshop, name=name, defaults={"steps": list(steps), "author": user}
+    )
+    return made
+
+
+@transaction.atomic
+def take_file(user: User, vehicle: Vehicle, said: Sequence[SaidInFile], shown: PartsShown) -> int:
+    """Take states and prices of a parts list from a file; prices go to the parts of the bin.
+
+    Returns:
+        How many lines were changed.
+    """
+    lines = {line.key: line for line in shown.lines}
+    changed = [one for one in said if _differs(one, lines[one.key])]
+    now = timezone.now()
+    say_of_parts(user, vehicle, [
+        NewPartEntry(uuid4(), one.key, one.state, now, one.expected, one.paid) for one in changed
+    ])  # fmt: skip
+    prices = {lines[one.key].bin: one.each for one in said if one.each is not None and lines[one.key].bin}
+    repriced = _reprice(user, vehicle.workshop, prices)
+    return len(changed) + repriced
+
+
+def _differs(said: SaidInFile, line: PartLine) -> bool:
+    return (said.state, said.expected, said.paid) != (line.state, line.expected, line.paid)
+
+
+def _reprice(user: User, workshop: Workshop, prices: Mapping[str, float]) -> int:
+    """Put other prices to parts of the bin."""
+    parts = workshop.parts.filter(ref__in=prices)
+    changes = [
+        Change(part.ref, part.version, {**part.document, "price": prices[part.ref]})
+        for part in parts if _price_of(part.document) != prices[part.ref]
+    ]  # fmt: skip
+    if changes and isinstance(change_parts(user, workshop, changes), StaleParts):
+        raise Refused("Somebody else has changed the bin meanwhile: open the file once more.")
+    return len(changes)
+
+
+def _price_of(document: Mapping[str, Any]) -> float | None:
+    return read_part(document).price

@@ -1,0 +1,243 @@
+"""Build for the page: steps with what was done, the ledger, the days to the event, photos and inspections."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any
+from uuid import UUID
+
+from django.http import HttpResponse
+from django.shortcuts import get_object_or_404
+from drf_spectacular.types import OpenApiTypes
+from drf_spectacular.utils import OpenApiParameter, OpenApiResponse, extend_schema
+from rest_framework import serializers, status
+from rest_framework.request import Request
+from rest_framework.response import Response
+from rest_framework.views import APIView
+
+from server.api.errors import BAD, HIDDEN
+from server.api.files import download
+from server.api.parsers import PhotoParser
+from server.api.requests import DocumentField, answer_of, read
+from server.builds import actions, photos
+from server.builds.actions import NewEntry, Stale
+from server.builds.models import Build, Photo
+from server.builds.site import Clock, hours_run, inspections_of, present, pulse_of, site_of
+from server.designs.models import Vehicle
+from server.workshops import access
+from server.workshops.access import acting
+from ydrometer.build.inspection import Care, cares
+from ydrometer.files.calendar import calendar
+from ydrometer.screens.build_shown import DOINGS, BuildShown, Reason, build_shown, steps_for
+
+MOST_AT_ONCE = 200
+NOW = OpenApiParameter("now", str, description="the time on the clock of whoever asks, such as 2027-05-03T18:00")
+
+
+def vehicle_of(request: Request, vehicle: UUID, roles: Any = access.READERS) -> Vehicle:
+    """The vehicle, where who asks may do so."""
+    return access.belonging(Vehicle.objects.select_related("workshop"), acting(request), roles, pk=vehicle)
+
+
+def clock_of(request: Request) -> Clock:
+    """The clock of whoever asks."""
+    return Clock(request.query_params.get("now"))
+
+
+@dataclass(frozen=True, slots=True)
+class BuildAnswer:
+    """The station, with the version of its book; `pulse` changes with everything that is shown."""
+
+    version: int
+    pulse: str
+    shown: BuildShown
+    hours: float
+    cares: list[Care]
+
+
+@dataclass(frozen=True, slots=True)
+class HeldBackShown:
+    """An entry that was not taken, and why."""
+
+    id: str
+    reasons: list[Reason]
+
+
+@dataclass(frozen=True, slots=True)
+class Said:
+    """What became of entries: those that were not taken; all others are written down."""
+
+    pulse: str
+    held_back: list[HeldBackShown]
+
+
+class EntrySerializer(serializers.Serializer[Any]):
+    """What is said of a step; its id is made on the device, so that one sent twice is one."""
+
+    id = serializers.UUIDField()
+    step = serializers.CharField(max_length=200)
+    doing = serializers.ChoiceField(choices=DOINGS)
+    at = serializers.DateTimeField()
+    minutes = serializers.FloatField(min_value=0.0, max_value=1e5, required=False, allow_null=True, default=None)
+    value = serializers.CharField(max_length=100, required=False, allow_blank=True, default="")
+    note = serializers.CharField(max_length=4000, required=False, allow_blank=True, default="")
+    reason = serializers.CharField(max_length=1000, required=False, allow_blank=True, default="")
+    about = serializers.CharField(max_length=1000, required=False, allow_blank=True, default="")
+    title = serializers.CharField(max_length=1000, required=False, allow_blank=True, default="")
+
+
+class EntriesSerializer(serializers.Serializer[Any]):
+    entries = serializers.ListField(child=EntrySerializer(), max_length=MOST_AT_ONCE)
+
+
+class BookSerializer(serializers.Serializer[Any]):
+    """What is said beside the design, see docs/build.md; `base` is the version that it was made from, 0 for none."""
+
+    base = serializers.IntegerField(min_value=0)
+    book = DocumentField()
+
+
+class BookOfSerializer(serializers.Serializer[Any]):
+    version = serializers.IntegerField()
+    book = DocumentField()
+    author = serializers.CharField(source="author.username", default=None, allow_null=True)
+
+
+class BookConflictSerializer(serializers.Serializer[Any]):
+    detail = serializers.CharField()
+    present = BookOfSerializer()
+
+
+class NewInspectionSerializer(serializers.Serializer[Any]):
+    """An inspection as docs/build.md has it."""
+
+    id = serializers.UUIDField()
+    at = serializers.DateTimeField()
+    document = DocumentField()
+
+
+class InspectionSerializer(NewInspectionSerializer):
+    author = serializers.CharField(source="author.username", default=None, allow_null=True)
+
+
+class PulseSerializer(serializers.Serializer[Any]):
+    pulse = serializers.CharField()
+
+
+class PhotoKeptSerializer(serializers.Serializer[Any]):
+    id = serializers.UUIDField()
+    step = serializers.CharField()
+
+
+class BuildView(APIView):
+    @extend_schema(parameters=[NOW], responses={200: answer_of(BuildAnswer), **BAD, **HIDDEN})
+    def get(self, request: Request, vehicle: UUID) -> Response:
+        """The steps of the newest design with what was done."""
+        found, clock = vehicle_of(request, vehicle), clock_of(request)
+        document, site = present(found), site_of(found, clock)
+        hours = hours_run(found)
+        version = Build.objects.filter(vehicle=found).values_list("version", flat=True).first() or 0
+        care = cares(steps_for(document, site.bench), hours, inspections_of(found))
+        return Response(BuildAnswer(version, pulse_of(found), build_shown(document, site), hours, care))
+
+
+class BookView(APIView):
+    @extend_schema(responses={200: BookOfSerializer, **HIDDEN})
+    def get(self, request: Request, vehicle: UUID) -> Response:
+        """What is said beside the design."""
+        found = vehicle_of(request, vehicle)
+        build = Build.objects.filter(vehicle=found).select_related("author").first()
+        return Response(BookOfSerializer(build or Build(vehicle=found, version=0)).data)
+
+    @extend_schema(
+        request=BookSerializer, responses={200: BookOfSerializer, 409: BookConflictSerializer, **BAD, **HIDDEN}
+    )
+    def put(self, request: Request, vehicle: UUID) -> Response:
+        """Puts another in its place, unless somebody else has meanwhile."""
+        found = vehicle_of(request, vehicle, access.EDITORS)
+        asked = read(BookSerializer, request)
+        made = actions.change_book(acting(request), found, asked["base"], asked["book"])
+        if isinstance(made, Stale):
+            detail = "Somebody else has changed this meanwhile. Nothing was overwritten."
+            answer = {"detail": detail, "present": BookOfSerializer(made.present).data}
+            return Response(answer, status=status.HTTP_409_CONFLICT)
+        return Response(BookOfSerializer(made).data)
+
+
+class EntriesView(APIView):
+    @extend_schema(request=EntriesSerializer, parameters=[NOW], responses={201: answer_of(Said), **BAD, **HIDDEN})
+    def post(self, request: Request, vehicle: UUID) -> Response:
+        """Writes down what is said of steps; what is held back comes back with words."""
+        found, clock = vehicle_of(request, vehicle, access.EDITORS), clock_of(request)
+        new = [NewEntry(**entry) for entry in read(EntriesSerializer, request)["entries"]]
+        back = actions.say_of_steps(acting(request), found, new, present(found), clock)
+        held = [HeldBackShown(str(one.id), one.reasons) for one in back]
+        return Response(Said(pulse_of(found), held), status=status.HTTP_201_CREATED)
+
+
+class PulseView(APIView):
+    @extend_schema(responses={200: PulseSerializer, **HIDDEN})
+    def get(self, request: Request, vehicle: UUID) -> Response:
+        """Something that changes with all that the station shows."""
+        return Response({"pulse": pulse_of(vehicle_of(request, vehicle))})
+
+
+class CalendarView(APIView):
+    @extend_schema(parameters=[NOW], responses={(200, "text/calendar"): OpenApiResponse(OpenApiTypes.STR), **HIDDEN})
+    def get(self, request: Request, vehicle: UUID) -> HttpResponse:
+        """Orders, evenings and cures for a calendar."""
+        found = vehicle_of(request, vehicle)
+        shown = build_shown(present(found), site_of(found, clock_of(request)))
+        made = calendar(found.name, str(found.pk), shown)
+        return download(made, "text/calendar; charset=utf-8", f"{found.name}-build.ics")
+
+
+class PhotosView(APIView):
+    parser_classes = (PhotoParser,)
+
+    @extend_schema(
+        request={"application/octet-stream": OpenApiTypes.BINARY},
+        parameters=[OpenApiParameter("step", str, required=True), OpenApiParameter("id", UUID, required=True)],
+        responses={201: PhotoKeptSerializer, **BAD, **HIDDEN},
+    )
+    def post(self, request: Request, vehicle: UUID) -> Response:
+        """Keeps a photo of a step: a JPEG or PNG as it is."""
+        found = vehicle_of(request, vehicle, access.EDITORS)
+        asked = PhotoKeptSerializer(data=request.query_params)
+        asked.is_valid(raise_exception=True)
+        which = asked.validated_data
+        if not isinstance(request.data, bytes):
+            raise serializers.ValidationError({"data": "Send the picture as bytes."})
+        made = photos.keep(acting(request), found, which["step"][:200], which["id"], request.data)
+        return Response(PhotoKeptSerializer(made).data, status=status.HTTP_201_CREATED)
+
+
+class PhotoView(APIView):
+    @extend_schema(responses={(200, "image/jpeg"): OpenApiResponse(OpenApiTypes.BINARY), **HIDDEN})
+    def get(self, request: Request, vehicle: UUID, photo: UUID) -> HttpResponse:
+        """The picture."""
+        found = get_object_or_404(Photo, vehicle=vehicle_of(request, vehicle), pk=photo)
+        kept = {"Cache-Control": "private, max-age=31536000, immutable"}
+        return HttpResponse(bytes(found.data), content_type="image/jpeg", headers=kept)
+
+    @extend_schema(responses={204: None, **HIDDEN})
+    def delete(self, request: Request, vehicle: UUID, photo: UUID) -> Response:
+        """Takes it away for good."""
+        get_object_or_404(Photo, vehicle=vehicle_of(request, vehicle, access.EDITORS), pk=photo).delete()
+        return Response(status=status.HTTP_204_NO_CONTENT)
+
+
+class InspectionsView(APIView):
+    @extend_schema(responses={200: InspectionSerializer(many=True), **HIDDEN})
+    def get(self, request: Request, vehicle: UUID) -> Response:
+        """All inspections, the oldest first."""
+        found = vehicle_of(request, vehicle).inspections.select_related("author")
+        return Response(InspectionSerializer(found, many=True).data)
+
+    @extend_schema(request=NewInspectionSerializer, responses={201: InspectionSerializer, **BAD, **HIDDEN})
+    def post(self, request: Request, vehicle: UUID) -> Response:
+        """Writes one down."""
+        found = vehicle_of(request, vehicle, access.EDITORS)
+        asked = read(NewInspectionSerializer, request)
+        made = actions.inspect(acting(request), found, asked["id"], asked["document"], asked["at"])
+        return Response(InspectionSerializer(made).data, status=status.HTTP_201_CREATED)

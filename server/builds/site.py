@@ -1,0 +1,176 @@
+"""What is kept of a build, as the core wants it."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from datetime import datetime, timedelta
+from typing import Any
+
+from django.db.models import Count
+from django.utils import timezone
+
+from server.builds.models import Build, InspectionEntry, StepEntry
+from server.designs.models import Revision, Vehicle
+from server.parts.models import documents
+from server.workshops.models import Workshop
+from ydrometer.base.errors import DocumentError, Fault
+from ydrometer.build.book import EMPTY, Book, read_book
+from ydrometer.build.inspection import Inspection, read_inspection
+from ydrometer.build.parts_list import owned_parts, used
+from ydrometer.build.purchase import Said
+from ydrometer.build.workshop import workshop
+from ydrometer.document import design
+from ydrometer.document.design import Document
+from ydrometer.screens.build_shown import Entry, Finding, Site
+from ydrometer.screens.parts_shown import Bench
+
+QUARTER = timedelta(minutes=15)
+FARTHEST = timedelta(hours=15)
+"""Between the clocks of two places on earth."""
+MOST_BEFORE = 40
+"""Vehicles whose parts are looked at for what they have taken."""
+A_RUN_S = 60.0
+"""That a run takes of which no time is measured."""
+
+
+class Clock:
+    """The local time of whoever asks, by what their device says; else the server's."""
+
+    def __init__(self, said: str | None) -> None:
+        here = timezone.now()
+        self.offset = timezone.localtime(here).utcoffset() or timedelta(0)
+        if said:
+            apart = _local(said) - here.replace(tzinfo=None)
+            self.offset = round(apart / QUARTER) * QUARTER
+            if abs(self.offset) > FARTHEST:
+                raise DocumentError([Fault("now", f'"{said[:40]}" given', "give the time on your clock")])
+
+    @property
+    def now(self) -> datetime:
+        """Local time."""
+        return self.local(timezone.now())
+
+    def local(self, moment: datetime) -> datetime:
+        """A moment as the clock shows it."""
+        return (moment.replace(tzinfo=None) + self.offset).replace(microsecond=0)
+
+
+def _local(said: str) -> datetime:
+    try:
+        return datetime.fromisoformat(said).replace(tzinfo=None)
+    except ValueError:
+        problem = f'"{said[:40]}" given'
+        raise DocumentError([Fault("now", problem, "give a local time, such as 2027-05-03T18:00")]) from None
+
+
+def present(vehicle: Vehicle) -> Document:
+    """The newest design of a vehicle."""
+    newest = vehicle.revisions.values_list("document", flat=True).first()
+    return design.read(newest)
+
+
+def book_of(vehicle: Vehicle) -> Book:
+    """What is said beside the design."""
+    build = Build.objects.filter(vehicle=vehicle).first()
+    return EMPTY if build is None else read_book(build.book)
+
+
+def bench_of(vehicle: Vehicle, clock: Clock, bin_: list[dict[str, Any]] | None = None) -> Bench:
+    """What stands around a vehicle on its bench."""
+    parts = documents(vehicle.workshop) if bin_ is None else bin_
+    return Bench(parts, others(vehicle, parts), book_of(vehicle), said_of(vehicle, clock))
+
+
+def said_of(vehicle: Vehicle, clock: Clock) -> dict[str, Said]:
+    """What was said last of each line."""
+    entries = vehicle.part_entries.select_related("author")
+    return {
+        entry.key: Said(
+            state=entry.state,  # type: ignore[arg-type]  # one of its choices
+            at=clock.local(entry.at),
+            by=entry.author.username if entry.author else "",
+            expected=entry.expected,
+            paid=entry.paid,
+        )
+        for entry in entries
+    }
+
+
+def others(vehicle: Vehicle, bin_: list[dict[str, Any]]) -> Mapping[str, Mapping[str, int]]:
+    """How many of each part those vehicles have that stand before this one on the bench: a part is promised once."""
+    before = Vehicle.objects.filter(workshop=vehicle.workshop, put_away=False, created_at__lt=vehicle.created_at)
+    taken: dict[str, dict[str, int]] = {}
+    for other in before.order_by("created_at")[:MOST_BEFORE]:
+        free = {id_: sum(named.values()) for id_, named in taken.items()}
+        for id_, number in used(workshop(present(other)), owned_parts(bin_), free).items():
+            taken.setdefault(id_, {})[other.name] = number
+    return taken
+
+
+def site_of(vehicle: Vehicle, clock: Clock) -> Site:
+    """All that is known of the building of a vehicle."""
+    entries = vehicle.step_entries.select_related("author")
+    photos: dict[str, list[str]] = {}
+    for step, id_ in vehicle.photos.values_list("step", "id"):
+        photos.setdefault(step, []).append(str(id_))
+    return Site(
+        bench=bench_of(vehicle, clock),
+        now=clock.now,
+        entries=[entry_of(entry, clock) for entry in entries],
+        findings=[finding for one in vehicle.inspections.all() for finding in _findings(one, clock)],
+        photos=photos,
+    )
+
+
+def entry_of(entry: StepEntry, clock: Clock) -> Entry:
+    """What was said of a step, for the core."""
+    return Entry(
+        step=entry.step,
+        doing=entry.doing,  # type: ignore[arg-type]  # one of its choices
+        at=clock.local(entry.at),
+        by=entry.author.username if entry.author else "",
+        minutes=entry.minutes,
+        value=entry.value,
+        note=entry.note,
+        reason=entry.reason,
+        about=entry.about,
+        title=entry.title,
+    )
+
+
+def _findings(entry: InspectionEntry, clock: Clock) -> list[Finding]:
+    day = clock.local(entry.at).date()
+    return [Finding(one.step, one.told, day) for one in read_inspection(entry.document).findings]
+
+
+def inspections_of(vehicle: Vehicle) -> list[Inspection]:
+    """All inspections, the oldest first."""
+    return [read_inspection(document) for document in vehicle.inspections.values_list("document", flat=True)]
+
+
+def hours_run(vehicle: Vehicle) -> float:
+    """Hours of running: what the last inspection says, else the runs that were logged, whichever is more."""
+    seconds = 0.0
+    for dimension, measured, document in vehicle.runs.filter(put_away=False).values_list(
+        "dimension", "measured", "document"
+    ):
+        seconds += (measured if dimension == "time" else A_RUN_S) * len(document.get("readings", ()))
+    said = [inspection.hours for inspection in inspections_of(vehicle)]
+    return max([seconds / 3600.0, *said])
+
+
+def pulse_of(vehicle: Vehicle) -> str:
+    """Something that changes with all that the station shows, cheap to ask for."""
+    counted = Vehicle.objects.filter(pk=vehicle.pk).aggregate(
+        entries=Count("step_entries", distinct=True), parts=Count("part_entries", distinct=True),
+        photos=Count("photos", distinct=True), inspections=Count("inspections", distinct=True),
+    )  # fmt: skip
+    version = Build.objects.filter(vehicle=vehicle).values_list("version", flat=True).first() or 0
+    number = Revision.objects.filter(vehicle=vehicle).values_list("number", flat=True).first() or 0
+    return ".".join(str(part) for part in (version, number, *counted.values()))
+
+
+def vehicles_on(bench: Workshop, ids: list[Any]) -> list[Vehicle]:
+    """Vehicles of a workshop by their ids; those that stand on its bench where none is named."""
+    mine = bench.vehicles.filter(put_away=False)
+    return list(mine.filter(pk__in=ids) if ids else mine)

@@ -1,0 +1,349 @@
+"""What the station Build shows: steps with what was done, what is next, what is loose, and the days to the event."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
+from datetime import date, datetime
+from typing import Literal
+
+from ydrometer.build.late import Asked, reliefs, sentence
+from ydrometer.build.making import jobs
+from ydrometer.build.own import with_own
+from ydrometer.build.parts_list import PartsList, makings, owned_parts, parts_list
+from ydrometer.build.plan import Plan, pace, paced
+from ydrometer.build.progress import Tick, held_back, ledger, ready, rechecks, touched
+from ydrometer.build.purchase import open_orders
+from ydrometer.build.step import Step
+from ydrometer.build.steps import steps_of
+from ydrometer.build.workshop import workshop
+from ydrometer.document.design import Document
+from ydrometer.screens.parts_shown import Bench
+
+NEXT = 3
+Doing = Literal["done", "undone", "later"]
+DOINGS: tuple[Doing, ...] = ("done", "undone", "later")
+
+
+@dataclass(frozen=True, slots=True)
+class Entry:
+    """What somebody has said of a step: that it is done, not done any more, or not now and why.
+
+    Attributes:
+        step: its id. doing. at, by: when and who. minutes: that it took; None where nobody says so. value: that was
+        measured, as typed. note, reason: in words. about, title: of the step, when it was done.
+    """
+
+    step: str
+    doing: Doing
+    at: datetime
+    by: str
+    minutes: float | None = None
+    value: str = ""
+    note: str = ""
+    reason: str = ""
+    about: str = ""
+    title: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Finding:
+    """Something that an inspection has found at a step: worn, loosened …, with the day."""
+
+    step: str
+    words: str
+    on: date
+
+
+@dataclass(frozen=True, slots=True)
+class Site:
+    """What is known of a build beside its design.
+
+    Attributes:
+        bench: parts, book, what was said of lines. entries: of steps, the oldest first. findings: of inspections.
+        photos: ids of photos by step. now: local time.
+    """
+
+    bench: Bench
+    now: datetime
+    entries: Sequence[Entry] = ()
+    findings: Sequence[Finding] = ()
+    photos: Mapping[str, Sequence[str]] = field(default_factory=dict)
+
+
+@dataclass(frozen=True, slots=True)
+class Reason:
+    """Why a step is held back, and the step that would help, empty where none would."""
+
+    words: str
+    step: str
+
+
+@dataclass(frozen=True, slots=True)
+class StepShown:
+    """A step as it is shown, see `build.step.Step`.
+
+    Attributes:
+        by, at, took, value, note, reason: what was said of it last. later: why not now, empty where nobody has said so.
+        held: why it cannot be done yet. until, waits_for: where it waits for a cure.
+        was, now, again: where the design has changed under it: for what it was done, for what it would be now, and ids
+        of steps to be opened again. found: of inspections, the newest first. start: planned. critical: on the longest
+        way.
+    """
+
+    id: str
+    title: str
+    why: str
+    kind: str
+    unit: int
+    minutes: float
+    about: str
+    parts: list[str]
+    tools: list[str]
+    cautions: list[str]
+    what: str
+    measured_in: str
+    wait: float
+    own: bool
+    done: bool
+    by: str
+    at: datetime | None
+    took: float | None
+    value: str
+    note: str
+    reason: str
+    later: str
+    held: list[Reason]
+    until: datetime | None
+    waits_for: str
+    was: str
+    now: str
+    again: list[str]
+    found: list[str]
+    photos: list[str]
+    start: datetime | None
+    critical: bool
+
+
+@dataclass(frozen=True, slots=True)
+class LooseShown:
+    """A line of the ledger: what is loose, and the steps that left it so and close it."""
+
+    id: str
+    words: str
+    opened_by: str
+    closed_by: str
+
+
+@dataclass(frozen=True, slots=True)
+class PlannedDay:
+    """A day with work: its minutes, and ids of its steps."""
+
+    date: date
+    minutes: float
+    steps: list[str]
+    critical: bool
+
+
+@dataclass(frozen=True, slots=True)
+class DueShown:
+    """An order with the latest day on which it can be made; `late` where that is today or past."""
+
+    part: str
+    latest: date
+    late: bool
+
+
+@dataclass(frozen=True, slots=True)
+class ReliefShown:
+    """What helps: in words, and by how many days the plan is late with it."""
+
+    words: str
+    late_by_days: int
+
+
+@dataclass(frozen=True, slots=True)
+class DaysShown:
+    """The days to the event."""
+
+    event: datetime
+    sentence: str
+    late_by_days: int
+    days: list[PlannedDay]
+    orders: list[DueShown]
+    reliefs: list[ReliefShown]
+    trouble: str
+
+
+@dataclass(frozen=True, slots=True)
+class Recheck:
+    """What is looked at again after the first runs: the step that closed or set it, and words."""
+
+    step: str
+    words: str
+
+
+@dataclass(frozen=True, slots=True)
+class BuildShown:
+    """The station.
+
+    Attributes:
+        steps: in their order. next: ids of those that can be done now, the nearest first, those that wait last.
+        loose: the ledger. plan: None without an event. pace: how much longer this builder takes than assumed; `judged`
+        from how many steps. rechecks: after the first runs. signed: when it was signed off, and by whom.
+    """
+
+    steps: list[StepShown]
+    next: list[str]
+    loose: list[LooseShown]
+    plan: DaysShown | None
+    pace: float
+    judged: int
+    rechecks: list[Recheck]
+    done: int
+    signed_at: datetime | None
+    signed_by: str
+
+
+@dataclass(frozen=True, slots=True)
+class _Built:
+    """The parts of a design, and its steps with the builder's own between them."""
+
+    parts: PartsList
+    steps: list[Step]
+
+
+def _built(document: Document, bench: Bench) -> _Built:
+    shop = workshop(document)
+    found = parts_list(shop, owned_parts(bench.bin), bench.taken, bench.book.lines)
+    return _Built(found, with_own(steps_of(shop, jobs(makings(found.lines))), bench.book.steps))
+
+
+def steps_for(document: Document, bench: Bench) -> list[Step]:
+    """The steps of a design with the builder's own between them.
+
+    Args:
+        document: as read.
+        bench: whose bin says what has to be made, and whose book has own steps.
+    """
+    return _built(document, bench).steps
+
+
+def build_shown(document: Document, site: Site) -> BuildShown:
+    """What the station shows of a design.
+
+    Args:
+        document: as read.
+        site: what is known of its build.
+    """
+    built = _built(document, site.bench)
+    steps = built.steps
+    last = {entry.step: entry for entry in site.entries}
+    done = {e.step: Tick(e.at, e.about, e.title) for e in last.values() if e.doing == "done"}
+    known = {step.id: step for step in steps}
+    taken = [(e.minutes, known[e.step].minutes) for e in last.values() if e.minutes and e.step in known]
+    factor = pace(taken)
+    found = _plan(paced(steps, factor), built.parts, site, done)
+    return BuildShown(
+        steps=_shown(steps, site, last, done, found),
+        next=[one.step for one in ready(steps, done, site.now)],
+        loose=[LooseShown(one.id, one.words, one.opened_by, one.closed_by) for one in ledger(steps, done)],
+        plan=_days(found),
+        pace=factor,
+        judged=len(taken),
+        rechecks=[Recheck(step, words) for step, words in rechecks(steps)],
+        done=sum(step.id in done for step in steps),
+        signed_at=last["vehicle:sign_off"].at if "vehicle:sign_off" in done else None,
+        signed_by=last["vehicle:sign_off"].by if "vehicle:sign_off" in done else "",
+    )
+
+
+def refused(document: Document, site: Site, step: str) -> list[Reason]:
+    """Why a step cannot be ticked; nothing where it can.
+
+    Args:
+        document: as read.
+        site: what is known of its build.
+        step: its id; of one that the design does not have, nothing is said: it was ticked before a change.
+    """
+    steps = steps_for(document, site.bench)
+    last = {entry.step: entry for entry in site.entries}
+    done = {entry.step for entry in last.values() if entry.doing == "done"}
+    known = next((one for one in steps if one.id == step), None)
+    return [] if known is None else [Reason(held.words, held.step) for held in held_back(known, steps, done)]
+
+
+@dataclass(frozen=True, slots=True)
+class _Planned:
+    """A plan with what it was made from, or why there is none."""
+
+    asked: Asked
+    plan: Plan | None
+    trouble: str
+
+
+def _plan(steps: Sequence[Step], parts: PartsList, site: Site, done: Mapping[str, Tick]) -> _Planned | None:
+    event = site.bench.book.deadline
+    if event is None:
+        return None
+    orders = open_orders(parts.lines, site.bench.said, site.now)
+    asked = Asked(steps, orders, event, site.now, site.bench.book.work, set(done))
+    try:
+        return _Planned(asked, asked.plan(), "")
+    except ValueError as error:
+        return _Planned(asked, None, str(error))
+
+
+def _days(found: _Planned | None) -> DaysShown | None:
+    if found is None:
+        return None
+    plan, asked = found.plan, found.asked
+    if plan is None:
+        return DaysShown(asked.event, found.trouble, 0, [], [], [], found.trouble)
+    critical, today = set(plan.critical), asked.now.date()
+    return DaysShown(
+        event=plan.event,
+        sentence=sentence(asked, plan),
+        late_by_days=plan.late_by_days,
+        days=[PlannedDay(day.date, day.minutes, list(day.steps), bool(critical & set(day.steps))) for day in plan.days],
+        orders=[DueShown(due.part, due.latest, due.latest <= today) for due in plan.orders],
+        reliefs=[ReliefShown(one.words, one.late_by_days) for one in reliefs(asked, plan)],
+        trouble="",
+    )
+
+
+def _shown(
+    steps: Sequence[Step], site: Site, last: Mapping[str, Entry], done: Mapping[str, Tick], found: _Planned | None
+) -> list[StepShown]:
+    changed = {one.step: one for one in touched(steps, done)}
+    waits = {one.step: one for one in ready(steps, done, site.now)}
+    plan = found.plan if found else None
+    critical = set(plan.critical) if plan else set()
+    made = []
+    for step in steps:
+        said, wait, again = last.get(step.id), waits.get(step.id), changed.get(step.id)
+        held = [] if step.id in done else held_back(step, steps, done)
+        made.append(StepShown(
+            id=step.id, title=step.title, why=step.why, kind=step.kind, unit=step.unit, minutes=step.minutes,
+            about=step.about, parts=list(step.parts), tools=list(step.tools), cautions=list(step.cautions),
+            what=step.record.what if step.record else "", measured_in=step.record.unit if step.record else "",
+            wait=step.wait, own=step.kind == "own", done=step.id in done,
+            by=said.by if said else "", at=said.at if said else None, took=said.minutes if said else None,
+            value=said.value if said else "", note=said.note if said else "", reason=said.reason if said else "",
+            later=said.reason if said and said.doing == "later" else "",
+            held=[Reason(one.words, one.step) for one in held],
+            until=wait.until if wait else None, waits_for=wait.waits_for if wait else "",
+            was=again.was if again else "", now=again.now if again else "", again=list(again.again) if again else [],
+            found=_found(step.id, site.findings), photos=list(site.photos.get(step.id, ())),
+            start=plan.starts.get(step.id) if plan else None, critical=step.id in critical,
+        ))  # fmt: skip
+    return made
+
+
+def _found(step: str, findings: Sequence[Finding]) -> list[str]:
+    """What inspections have found at a step, the newest first, the same words once with how often."""
+    own = sorted((one for one in findings if one.step == step), key=lambda one: one.on, reverse=True)
+    counts: dict[str, int] = {}
+    for one in own:
+        counts[one.words] = counts.get(one.words, 0) + 1
+    return [words if number == 1 else f"{words} ({number} times)" for words, number in counts.items()]
