@@ -103,7 +103,8 @@ def others(vehicle: Vehicle, bin_: list[dict[str, Any]]) -> Mapping[str, Mapping
     for other in before.order_by("created_at")[:MOST_BEFORE]:
         free = {id_: sum(named.values()) for id_, named in taken.items()}
         for id_, number in used(workshop(present(other)), owned_parts(bin_), free).items():
-            taken.setdefault(id_, {})[other.name] = number
+            named = taken.setdefault(id_, {})
+            named[other.name] = named.get(other.name, 0) + number
     return taken
 
 

@@ -9,6 +9,8 @@ from django.db import transaction
 from django.test import override_settings
 from rest_framework.test import APITestCase
 
+from server.builds.actions import keep_template
+from server.builds.models import Photo, StepTemplate
 from server.config.urls import api
 from server.demo.load import load
 from server.runs.actions import NewRun, log_run, present_design
@@ -25,6 +27,7 @@ from tests.server.people import WorkshopCase
 
 REQUEST = {"format": "ydrometer-search", "version": 1, "design": PLAIN, "layouts": [{"stages": []}]}
 PIECE = b"t,v"
+NEW_ID = "00000000-0000-4000-8000-00000000000c"
 RUNS_FILE = {"format": "ydrometer-runs", "version": 1, "designs": {"plain": PLAIN}, "runs": []}
 PLAN = {
     "format": "ydrometer-plan",
@@ -111,6 +114,13 @@ TABLE: dict[str, dict[str, tuple[str, Any]]] = {
         "post": (MEMBERS, {"document": {**PLAIN, "fit": {"plate": {"hole_pitch": "12 mm", "across": 20, "up": 8}}}}),
     },
     "workshops/<uuid:workshop>/runs/": {"get": (MEMBERS, None)},
+    "workshops/<uuid:workshop>/orders/": {"get": (MEMBERS, None)},
+    "workshops/<uuid:workshop>/orders/export/<str:suffix>/": {"get": (MEMBERS, None)},
+    "workshops/<uuid:workshop>/step-templates/": {
+        "get": (MEMBERS, None),
+        "post": (EDITORS, {"name": "pit", "steps": [{"id": "a", "title": "Charge the radio"}]}),
+    },
+    "workshops/<uuid:workshop>/step-templates/<int:template>/": {"delete": (EDITORS, None)},
     "workshops/<uuid:workshop>/inverse/": {
         "post": (
             MEMBERS,
@@ -144,6 +154,22 @@ TABLE: dict[str, dict[str, tuple[str, Any]]] = {
         "patch": (EDITORS, {"do": "cancel"}),
     },
     "vehicles/<uuid:vehicle>/files/<uuid:file>/pieces/<int:number>/": {"put": (EDITORS, PIECE)},
+    "vehicles/<uuid:vehicle>/parts-list/": {"post": (MEMBERS, {"document": PLAIN})},
+    "vehicles/<uuid:vehicle>/parts-list/working/": {"post": (MEMBERS, {"document": PLAIN})},
+    "vehicles/<uuid:vehicle>/parts-list/entries/": {"post": (EDITORS, {"entries": []})},
+    "vehicles/<uuid:vehicle>/parts-list/file/": {"post": (EDITORS, {"name": "a.csv", "data": "a2V5"})},
+    "vehicles/<uuid:vehicle>/parts-list/export/<str:suffix>/": {"get": (MEMBERS, None)},
+    "vehicles/<uuid:vehicle>/build/": {"get": (MEMBERS, None)},
+    "vehicles/<uuid:vehicle>/build/book/": {"get": (MEMBERS, None), "put": (EDITORS, {"base": 0, "book": {}})},
+    "vehicles/<uuid:vehicle>/build/entries/": {"post": (EDITORS, {"entries": []})},
+    "vehicles/<uuid:vehicle>/build/pulse/": {"get": (MEMBERS, None)},
+    "vehicles/<uuid:vehicle>/build/calendar/": {"get": (MEMBERS, None)},
+    "vehicles/<uuid:vehicle>/build/photos/": {"post": (EDITORS, PIECE)},
+    "vehicles/<uuid:vehicle>/build/photos/<uuid:photo>/": {"get": (MEMBERS, None), "delete": (EDITORS, None)},
+    "vehicles/<uuid:vehicle>/build/inspections/": {
+        "get": (MEMBERS, None),
+        "post": (EDITORS, {"id": NEW_ID, "at": "2027-05-03T18:00:00Z", "document": {}}),
+    },
     "vehicles/<uuid:vehicle>/rig/": {
         "get": (MEMBERS, None),
         "post": (EDITORS, {"action": "spin"}),
@@ -177,6 +203,8 @@ class Permissions(WorkshopCase):
     token: Token
     run_of_it: Run
     file: LogFile
+    photo: Photo
+    template: StepTemplate
 
     @classmethod
     def setUpTestData(cls) -> None:
@@ -186,6 +214,8 @@ class Permissions(WorkshopCase):
         new = NewRun(UUID("00000000-0000-4000-8000-00000000000b"), PUSH)
         cls.run_of_it = log_run(cls.people["owner"], cls.vehicle, new, present_design(cls.vehicle))
         cls.file = begin(cls.people["owner"], cls.vehicle, "a.csv", 9, "t,v\n1,2\n2,3\n")
+        cls.photo = Photo.objects.create(vehicle=cls.vehicle, step="fit:mark_out", data=b"jpeg")
+        cls.template = keep_template(cls.people["owner"], cls.workshop, "evening", [{"id": "a", "title": "Sweep"}])
         order(cls.people["owner"], cls.vehicle, "spin", 1, present_design(cls.vehicle))
         cls.search = ask(cls.people["owner"], cls.workshop, cls.vehicle, REQUEST).search
 
@@ -195,7 +225,8 @@ class Permissions(WorkshopCase):
         filled = filled.replace("<uuid:search>", str(self.search.id))
         filled = filled.replace("<uuid:invitation>", str(self.invitation.id))
         filled = filled.replace("<uuid:token>", str(self.token.id)).replace("<uuid:run>", str(self.run_of_it.id))
-        filled = filled.replace("<uuid:file>", str(self.file.id))
+        filled = filled.replace("<uuid:file>", str(self.file.id)).replace("<uuid:photo>", str(self.photo.id))
+        filled = filled.replace("<int:template>", str(self.template.pk))
         return "/api/" + filled.replace("<int:member>", str(member.id)).replace("<int:number>", "1").replace(
             "<str:kind>", "svg"
         ).replace("<str:suffix>", "csv")

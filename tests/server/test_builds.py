@@ -1,0 +1,301 @@
+import base64
+import io
+from datetime import timedelta
+from typing import Any
+from uuid import uuid4
+
+from django.utils import timezone
+from icalendar import Calendar
+from openpyxl import load_workbook
+from PIL import Image
+
+from server.builds.models import Photo, StepEntry
+from server.builds.site import Clock, hours_run
+from server.designs.actions import add_vehicle, save_revision
+from server.parts.actions import Change, change_parts
+from tests.core.designs import PLAIN, changed
+from tests.server.people import WorkshopCase
+from ydrometer.base.errors import DocumentError
+
+GEARS = "drive.branches[0].stages[0]"
+MOTOR = "drive.branches[0].source"
+PINION = {"kind": "gear", "id": "g15", "teeth": 15, "module": "1 mm", "owned": 2, "price": 3.5}
+PULLEY = {"kind": "pulley", "id": "p36", "teeth": 36, "pitch": "5 mm", "owned": 0, "price": 9.0}
+
+
+def entry(step: str, doing: str = "done", **more: Any) -> dict[str, Any]:
+    return {"id": str(uuid4()), "step": step, "doing": doing, "at": timezone.now().isoformat(), **more}
+
+
+class BuildCase(WorkshopCase):
+    def setUp(self) -> None:
+        owner = self.people["owner"]
+        save_revision(owner, self.vehicle, 1, changed({"drive.units": 1}))
+        parts = [Change("g15", 0, PINION), Change("p36", 0, PULLEY)]
+        change_parts(owner, self.workshop, parts)
+
+    def get(self, person: str, rest: str = "build/", **query: str) -> Any:
+        answer = self.as_(person).get(f"/api/vehicles/{self.vehicle.id}/{rest}", query)
+        self.assertEqual(answer.status_code, 200, answer.content[:300])
+        return answer.json() if answer.headers["Content-Type"] == "application/json" else answer
+
+    def post(self, person: str, rest: str, body: Any, status: int = 201) -> Any:
+        answer = self.as_(person).post(f"/api/vehicles/{self.vehicle.id}/{rest}", body, format="json")
+        self.assertEqual(answer.status_code, status, answer.content[:300])
+        return answer.json() if answer.content else None
+
+    def say(self, person: str, *entries: dict[str, Any]) -> list[dict[str, Any]]:
+        found: list[dict[str, Any]] = self.post(person, "build/entries/", {"entries": list(entries)})["held_back"]
+        return found
+
+    def steps(self, person: str = "owner") -> dict[str, Any]:
+        return {step["id"]: step for step in self.get(person)["shown"]["steps"]}
+
+    def do(self, person: str, last: str) -> None:
+        """Tick all steps up to one."""
+        ids = list(self.steps())
+        self.assertEqual(self.say(person, *(entry(id_) for id_ in ids[: ids.index(last) + 1])), [])
+
+
+class Ticks(BuildCase):
+    def test_two_people_tick_and_both_are_kept(self) -> None:
+        self.say("owner", entry("fit:mark_out", minutes=30))
+        self.say("editor", entry(f"{GEARS}:try", value="8.02", note="a little tight"))
+        found = self.steps()
+        self.assertEqual(found["fit:mark_out"]["by"], self.people["owner"].username)
+        tried = found[f"{GEARS}:try"]
+        self.assertEqual(
+            (tried["by"], tried["value"], tried["note"]), (self.people["editor"].username, "8.02", "a little tight")
+        )
+
+    def test_sent_twice_is_one(self) -> None:
+        tick = entry("fit:mark_out")
+        self.say("owner", tick)
+        self.say("owner", tick)
+        self.assertEqual(StepEntry.objects.count(), 1)
+
+    def test_the_last_word_holds_in_whatever_order_it_comes(self) -> None:
+        early, late = timezone.now() - timedelta(hours=2), timezone.now() - timedelta(hours=1)
+        self.say("owner", entry("fit:mark_out", "undone", reason="drilled off centre") | {"at": late.isoformat()})
+        self.say("editor", entry("fit:mark_out") | {"at": early.isoformat()})
+        self.assertFalse(self.steps()["fit:mark_out"]["done"])
+
+    def test_a_step_out_of_turn_is_held_back_and_overruled_with_a_reason(self) -> None:
+        held = self.say("owner", entry("vehicle:spin"))
+        self.assertIn("needs first", held[0]["reasons"][0]["words"])
+        self.assertEqual(self.say("owner", entry("vehicle:spin", reason="bench test of one motor")), [])
+        self.assertEqual(self.steps()["vehicle:spin"]["reason"], "bench test of one motor")
+
+    def test_what_is_loose_is_told_and_keeps_power_off(self) -> None:
+        ids = list(self.steps())
+        self.say(
+            "owner", *(entry(id_, reason="x") for id_ in ids[: ids.index("vehicle:stand") + 1] if ":tighten" not in id_)
+        )
+        shown = self.get("owner")["shown"]
+        self.assertIn("motor mount bolts", [one["words"] for one in shown["loose"]])
+        held = self.say("owner", entry(f"{MOTOR}:alone"))
+        self.assertIn("loose: motor mount bolts", [reason["words"] for reason in held[0]["reasons"]])
+
+    def test_undone_and_not_now_want_a_reason(self) -> None:
+        self.post("owner", "build/entries/", {"entries": [entry("fit:mark_out", "undone")]}, 400)
+        self.assertEqual(self.say("owner", entry("fit:mark_out", "later", reason="no drill tonight")), [])
+        self.assertEqual(self.steps()["fit:mark_out"]["later"], "no drill tonight")
+
+    def test_a_changed_design_says_what_to_do_once_more(self) -> None:
+        self.do("owner", f"{MOTOR}:wheel")
+        steps = self.steps()
+        again = entry(f"{MOTOR}:wheel", about=steps[f"{MOTOR}:wheel"]["about"], title=steps[f"{MOTOR}:wheel"]["title"])
+        self.say("owner", again)
+        teeth = {"drive.units": 1, "drive.branches.0.stages.0.driver_teeth": 17}
+        save_revision(self.people["owner"], self.vehicle, 2, changed(teeth))
+        found = self.steps()[f"{MOTOR}:wheel"]
+        self.assertEqual((found["done"], found["was"], found["now"]), (True, "15-tooth gear", "17-tooth gear"))
+
+    def test_an_entry_of_another_vehicle_is_refused(self) -> None:
+        tick = entry("fit:mark_out")
+        self.say("owner", tick)
+        other = add_vehicle(self.people["owner"], self.workshop, PLAIN)
+        answer = self.as_("owner").post(f"/api/vehicles/{other.id}/build/entries/", {"entries": [tick]}, format="json")
+        self.assertEqual(answer.status_code, 400)
+
+    def test_the_pulse_changes_with_what_is_shown(self) -> None:
+        before = self.get("owner", "build/pulse/")["pulse"]
+        self.say("owner", entry("fit:mark_out"))
+        self.assertNotEqual(before, self.get("owner", "build/pulse/")["pulse"])
+
+
+class BookOfABuild(BuildCase):
+    def put(self, base: int, book: dict[str, Any], person: str = "owner") -> Any:
+        address = f"/api/vehicles/{self.vehicle.id}/build/book/"
+        return self.as_(person).put(address, {"base": base, "book": book}, format="json")
+
+    def test_nobody_overwrites_what_somebody_else_has_said(self) -> None:
+        self.assertEqual(self.put(0, {"people": 2}).status_code, 200)
+        stale = self.put(0, {"people": 3}, "editor")
+        self.assertEqual((stale.status_code, stale.json()["present"]["book"]), (409, {"people": 2}))
+        self.assertEqual(self.put(1, {"people": 3}, "editor").status_code, 200)
+
+    def test_faults_have_their_paths(self) -> None:
+        faults = self.put(0, {"event": "soon", "hours": [1, 2]}).json()["faults"]
+        self.assertEqual([fault["path"] for fault in faults], ["event", "hours"])
+
+    def test_an_event_makes_a_plan_and_a_calendar(self) -> None:
+        now = timezone.now().replace(tzinfo=None)
+        event = (now + timedelta(days=40)).strftime("%Y-%m-%dT09:00")
+        own = {"id": "own-1", "title": "Paint", "wait": "12 h"}
+        self.put(0, {"event": event, "people": 2, "steps": [own]})
+        shown = self.get("owner", now=now.isoformat())["shown"]
+        self.assertRegex(shown["plan"]["sentence"], r"^In time\. Next: order the ")
+        self.assertIn("own-1", [step["id"] for step in shown["steps"]])
+        first, second = (self.get("viewer", "build/calendar/").content for _ in range(2))
+        read = Calendar.from_ical(first)
+        words = [str(event["SUMMARY"]) for event in read.walk("VEVENT")]
+        self.assertTrue(any("order the" in one or "order " in one for one in words))
+        self.assertTrue(any("it cures" in one for one in words))
+        uids = [[str(event["UID"]) for event in Calendar.from_ical(one).walk("VEVENT")] for one in (first, second)]
+        self.assertEqual(uids[0], uids[1])
+        self.assertEqual(len(set(uids[0])), len(uids[0]))
+
+
+class Photos(BuildCase):
+    def send(self, data: bytes, id_: str = "") -> Any:
+        query = f"?step=fit:mark_out&id={id_ or uuid4()}"
+        address = f"/api/vehicles/{self.vehicle.id}/build/photos/{query}"
+        return self.as_("owner").post(address, data, content_type="application/octet-stream")
+
+    def picture(self, form: str = "JPEG") -> bytes:
+        made = io.BytesIO()
+        picture = Image.new("RGB", (3000, 2000), "red")
+        exif = picture.getexif()
+        exif[0x0110] = "camera"
+        exif.get_ifd(0x8825)[2] = (50.0, 1.0, 2.0)
+        picture.save(made, form, exif=exif)
+        return made.getvalue()
+
+    def test_are_made_anew_without_where_they_were_taken(self) -> None:
+        for form in ("JPEG", "PNG"):
+            answer = self.send(self.picture(form))
+            self.assertEqual(answer.status_code, 201)
+            kept = self.get("viewer", f"build/photos/{answer.json()['id']}/").content
+            read = Image.open(io.BytesIO(kept))
+            self.assertEqual((read.format, max(read.size), dict(read.getexif())), ("JPEG", 1600, {}))
+        self.assertEqual(len(self.steps()["fit:mark_out"]["photos"]), 2)
+
+    def test_sent_twice_is_one_and_it_can_be_taken_away(self) -> None:
+        id_ = str(uuid4())
+        self.assertEqual([self.send(self.picture(), id_).status_code for _ in range(2)], [201, 201])
+        self.assertEqual(Photo.objects.count(), 1)
+        address = f"/api/vehicles/{self.vehicle.id}/build/photos/{id_}/"
+        self.assertEqual(self.as_("owner").delete(address).status_code, 204)
+
+    def test_others_are_refused_with_words(self) -> None:
+        heic = self.send(b"\0\0\0\x18ftypheic" + bytes(80))
+        self.assertIn("HEIC", heic.json()["detail"])
+        self.assertIn("cannot be read", self.send(b"not a picture").json()["detail"])
+
+
+class PartsLists(BuildCase):
+    def shown(self, person: str = "owner", vehicle: Any = None) -> Any:
+        address = f"/api/vehicles/{(vehicle or self.vehicle).id}/parts-list/"
+        return self.as_(person).post(address, {"document": changed({"drive.units": 1})}, format="json").json()["shown"]
+
+    def line(self, words: str, **more: Any) -> Any:
+        return next(line for line in self.shown(**more)["lines"] if line["words"].startswith(words))
+
+    def buy(self, words: str, state: str, **more: Any) -> None:
+        key = self.line(words)["key"]
+        said = {"id": str(uuid4()), "key": key, "state": state, "at": timezone.now().isoformat(), **more}
+        self.post("editor", "parts-list/entries/", {"entries": [said]})
+
+    def test_states_say_who_and_when_and_what_was_paid(self) -> None:
+        self.assertEqual((self.shown()["spent"], self.shown()["to_spend"]), (0.0, 9.0))
+        self.buy("36-tooth", "ordered", expected="2027-05-20", paid=8.5)
+        found = self.line("36-tooth")
+        self.assertEqual(
+            (found["state"], found["expected"], found["by"]), ("ordered", "2027-05-20", self.people["editor"].username)
+        )
+        self.assertEqual((self.shown()["spent"], self.shown()["to_spend"]), (8.5, 0.0))
+
+    def test_an_owned_part_is_promised_to_whoever_stands_first(self) -> None:
+        second = add_vehicle(self.people["owner"], self.workshop, PLAIN)
+        third = add_vehicle(self.people["owner"], self.workshop, PLAIN)
+        self.assertEqual(self.line("15-tooth")["taken"], [])
+        taken = self.line("15-tooth", vehicle=second)["taken"]
+        self.assertEqual([(one["vehicle"], one["number"]) for one in taken], [(self.vehicle.name, 1)])
+        self.assertEqual(self.line("15-tooth", vehicle=third)["to_buy"], 1)
+
+    def test_a_price_target_lives(self) -> None:
+        document = changed({"targets": [{"measure": "price", "at_most": 5}], "drive.units": 1})
+        address = f"/api/vehicles/{self.vehicle.id}/parts-list/"
+        shown = self.as_("owner").post(address, {"document": document}, format="json").json()["shown"]
+        self.assertEqual((shown["targets"][0]["value"], shown["targets"][0]["standing"]), (9.0, "misses"))
+        self.assertEqual(shown["budget"], 5.0)
+        working = self.as_("owner").post(f"{address}working/", {"document": document}, format="json").json()
+        self.assertEqual((working["value"], working["steps"][-1]["expression"]), (9.0, "n_0*c_0"))
+
+    def test_a_file_comes_back_with_states_and_prices(self) -> None:
+        sheet = self.get("owner", "parts-list/export/xlsx/").content
+        book = load_workbook(io.BytesIO(sheet))
+        rows = book.active
+        heads = [cell.value for cell in rows[1]]
+        for row in rows.iter_rows(min_row=2):
+            if str(row[heads.index("what")].value).startswith("36-tooth"):
+                row[heads.index("state")].value, row[heads.index("paid")].value = "here", 8
+                row[heads.index("each")].value = 8
+        made = io.BytesIO()
+        book.save(made)
+        body = {"name": "parts.xlsx", "data": base64.b64encode(made.getvalue()).decode()}
+        self.assertEqual(self.post("editor", "parts-list/file/", body, 200), {"changed": 2, "faults": []})
+        self.assertEqual((self.line("36-tooth")["state"], self.line("36-tooth")["each"]), ("here", 8.0))
+
+    def test_a_faulty_file_changes_nothing(self) -> None:
+        body = {"name": "a.csv", "data": base64.b64encode(b"key,state\nno such line,here\n").decode()}
+        answer = self.post("editor", "parts-list/file/", body, 200)
+        self.assertEqual((answer["changed"], answer["faults"][0]["row"]), (0, 2))
+
+    def test_one_order_list_for_several_vehicles(self) -> None:
+        add_vehicle(self.people["owner"], self.workshop, {**PLAIN, "name": "Second"})
+        answer = self.as_("viewer").get(f"/api/workshops/{self.workshop.id}/orders/").json()
+        pulley = next(one for one in answer["lines"] if one["words"].startswith("36-tooth"))
+        self.assertEqual(
+            (pulley["number"], pulley["vehicles"], pulley["price"]), (3, [self.vehicle.name, "Second"], 27.0)
+        )
+        file = self.as_("viewer").get(f"/api/workshops/{self.workshop.id}/orders/export/csv/")
+        self.assertIn("36-tooth pulley", file.content.decode())
+
+
+class LookingAfter(BuildCase):
+    def test_what_was_found_is_shown_at_its_step(self) -> None:
+        found = {"step": f"{GEARS}:tighten", "found": "loosened", "words": "one screw"}
+        document = {"hours": 0.5, "after": "first evening", "findings": [found]}
+        for _ in range(2):
+            body = {"id": str(uuid4()), "at": timezone.now().isoformat(), "document": document}
+            self.post("editor", "build/inspections/", body)
+        self.assertEqual(self.steps()[f"{GEARS}:tighten"]["found"], ["loosened: one screw (2 times)"])
+        care = {one["step"]: one for one in self.get("owner")["cares"]}
+        self.assertEqual((care[f"{GEARS}:tighten"]["last"], care[f"{GEARS}:tighten"]["next"]), (0.5, 1.0))
+        self.assertEqual(hours_run(self.vehicle), 0.5)
+
+    def test_other_things_are_said_in_words(self) -> None:
+        body = {"id": str(uuid4()), "at": timezone.now().isoformat(), "document": {"findings": [{"found": "other"}]}}
+        faults = self.post("owner", "build/inspections/", body, 400)["faults"]
+        self.assertEqual(faults[0]["path"], "findings[0].words")
+
+
+class Templates(BuildCase):
+    def test_own_steps_are_kept_for_other_builds(self) -> None:
+        address = f"/api/workshops/{self.workshop.id}/step-templates/"
+        steps = [{"id": "a", "title": "Engrave the number", "minutes": "10 min"}]
+        for name in ("event", "event"):
+            self.as_("editor").post(address, {"name": name, "steps": steps}, format="json")
+        kept = self.as_("viewer").get(address).json()
+        self.assertEqual([(one["name"], one["steps"]) for one in kept], [("event", steps)])
+
+
+class Clocks(WorkshopCase):
+    def test_of_another_zone_are_taken_as_they_are_and_nonsense_is_not(self) -> None:
+        there = (timezone.now() + timedelta(hours=9, minutes=1)).replace(tzinfo=None)
+        self.assertEqual(Clock(there.isoformat()).offset, timedelta(hours=9))
+        for said in ("soon", "1999-01-01T00:00"):
+            with self.assertRaises(DocumentError):
+                Clock(said)
