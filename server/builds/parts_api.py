@@ -133,7 +133,9 @@ class PartsExportView(APIView):
 
 
 class PartsImportView(APIView):
-    @extend_schema(request=PartsFileSerializer, responses={200: answer_of(PartsFileRead), **BAD, **HIDDEN})
+    @extend_schema(
+        request=PartsFileSerializer, parameters=[NOW], responses={200: answer_of(PartsFileRead), **BAD, **HIDDEN}
+    )
     def post(self, request: Request, vehicle: UUID) -> Response:
         """Takes states and prices from a file that was exported; all of them or none."""
         found, clock = vehicle_of(request, vehicle, access.EDITORS), clock_of(request)

@@ -80,6 +80,16 @@ class Reason:
 
 
 @dataclass(frozen=True, slots=True)
+class LooseShown:
+    """A line of the ledger: what is loose, and the steps that left it so and close it."""
+
+    id: str
+    words: str
+    opened_by: str
+    closed_by: str
+
+
+@dataclass(frozen=True, slots=True)
 class StepShown:
     """A step as it is shown, see `build.step.Step`.
 
@@ -105,6 +115,7 @@ class StepShown:
     measured_in: str
     wait: float
     own: bool
+    opens: list[LooseShown]
     done: bool
     by: str
     at: datetime | None
@@ -123,16 +134,6 @@ class StepShown:
     photos: list[str]
     start: datetime | None
     critical: bool
-
-
-@dataclass(frozen=True, slots=True)
-class LooseShown:
-    """A line of the ledger: what is loose, and the steps that left it so and close it."""
-
-    id: str
-    words: str
-    opened_by: str
-    closed_by: str
 
 
 @dataclass(frozen=True, slots=True)
@@ -319,6 +320,11 @@ def _shown(
     waits = {one.step: one for one in ready(steps, done, site.now)}
     plan = found.plan if found else None
     critical = set(plan.critical) if plan else set()
+    closers = {id_: step.id for step in steps for id_ in step.closes}
+    opened = {
+        step.id: [LooseShown(one.id, one.words, step.id, closers.get(one.id, "")) for one in step.opens]
+        for step in steps
+    }
     made = []
     for step in steps:
         said, wait, again = last.get(step.id), waits.get(step.id), changed.get(step.id)
@@ -327,7 +333,7 @@ def _shown(
             id=step.id, title=step.title, why=step.why, kind=step.kind, unit=step.unit, minutes=step.minutes,
             about=step.about, parts=list(step.parts), tools=list(step.tools), cautions=list(step.cautions),
             what=step.record.what if step.record else "", measured_in=step.record.unit if step.record else "",
-            wait=step.wait, own=step.kind == "own", done=step.id in done,
+            wait=step.wait, own=step.kind == "own", opens=opened[step.id], done=step.id in done,
             by=said.by if said else "", at=said.at if said else None, took=said.minutes if said else None,
             value=said.value if said else "", note=said.note if said else "", reason=said.reason if said else "",
             later=said.reason if said and said.doing == "later" else "",

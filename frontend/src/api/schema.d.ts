@@ -3685,6 +3685,7 @@ export interface components {
             minutes: number;
             note: string;
             now: string;
+            opens: components["schemas"]["LooseShown"][];
             own: boolean;
             parts: string[];
             photos: string[];
@@ -6450,7 +6451,10 @@ export interface operations {
     };
     vehicles_parts_list_file_create: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description the time on the clock of whoever asks, such as 2027-05-03T18:00 */
+                now?: string;
+            };
             header?: never;
             path: {
                 vehicle: string;

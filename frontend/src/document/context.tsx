@@ -4,7 +4,7 @@
  * painted twice for one key press.
  */
 import { createContext, type ReactNode, useContext, useDeferredValue } from "react";
-import type { Fault, Live, LoadRow, Loads, Mounted, Sweep, Uncertainties } from "../api/client";
+import type { Fault, Live, LoadRow, Loads, Mounted, PartsAnswer, Sweep, Uncertainties } from "../api/client";
 import { isWithin } from "../ui/fields/faults";
 import type { DesignDocument } from "./document";
 import type { Selected } from "./selected";
@@ -59,6 +59,7 @@ const EditContext = createContext<Edit | null>(null);
 const FiguresContext = createContext<Figures | null>(null);
 const DocumentContext = createContext<DesignDocument | null>(null);
 const LoadsContext = createContext<Loads | null>(null);
+const PartsContext = createContext<PartsAnswer | null>(null);
 const MountedContext = createContext<Mounted | null>(null);
 
 function used<T>(value: T | null): T {
@@ -74,6 +75,8 @@ export const usePlace = () => used(useContext(PlaceContext));
 export const useDocument = () => used(useContext(DocumentContext));
 /** How near its parts are to what they stand; null until that has been answered. */
 export const useLoadsShown = () => useContext(LoadsContext);
+/** What the design needs, and what was said of it; null until that has been answered. */
+export const usePartsAnswer = () => useContext(PartsContext);
 /** How the design stands on its plate; null until that has been asked for and answered. */
 export const useMounted = () => useContext(MountedContext);
 
@@ -84,6 +87,7 @@ interface Props {
   document: DesignDocument;
   mounted?: Mounted | null;
   loads?: Loads | null;
+  parts?: PartsAnswer | null;
   onAsk?: (asked: Asked) => void;
   children: ReactNode;
 }
@@ -95,6 +99,7 @@ export function WorkProvider({
   document,
   mounted = null,
   loads = null,
+  parts = null,
   onAsk = IGNORED,
   children,
 }: Props) {
@@ -105,7 +110,9 @@ export function WorkProvider({
           <FiguresContext value={figures}>
             <DocumentContext value={document}>
               <MountedContext value={mounted}>
-                <LoadsContext value={loads}>{children}</LoadsContext>
+                <LoadsContext value={loads}>
+                  <PartsContext value={parts}>{children}</PartsContext>
+                </LoadsContext>
               </MountedContext>
             </DocumentContext>
           </FiguresContext>

@@ -25,6 +25,16 @@ function saveBlob(name: string, blob: Blob): void {
   URL.revokeObjectURL(link.href);
 }
 
+/** A file's bytes in base64. */
+export function base64(file: File): Promise<string> {
+  return new Promise((resolve, reject) => {
+    const reader = new FileReader();
+    reader.onload = () => resolve(String(reader.result).replace(/^[^,]*,/, ""));
+    reader.onerror = () => reject(new Error(`${file.name} cannot be read`));
+    reader.readAsDataURL(file);
+  });
+}
+
 export function fileName(name: string): string {
   return (
     name

@@ -17,3 +17,14 @@ export function moment(at: string | number): string {
 export function day(at: string | number): string {
   return new Date(at).toLocaleDateString([], { ...DAY, year: "numeric" });
 }
+
+/** The time on the clock here, as the server takes it: "2027-05-03T18:00:00". */
+export function clockNow(): string {
+  const here = new Date();
+  return new Date(here.getTime() - here.getTimezoneOffset() * 60_000).toISOString().slice(0, 19);
+}
+
+/** Weekday, day and month. */
+export function weekday(at: string | number): string {
+  return new Date(at).toLocaleDateString([], { weekday: "short", ...DAY });
+}

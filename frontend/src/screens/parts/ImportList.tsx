@@ -4,6 +4,7 @@ import { useRef } from "react";
 import { answer, api, type PartList } from "../../api/client";
 import { type Bin, type PartDocument, partOf } from "../../document/bin/bin";
 import type { PartKind } from "../../document/bin/cells";
+import { base64 } from "../../document/files";
 
 interface Props {
   workshop: string;
@@ -119,13 +120,4 @@ export function FaultTable({ faults, first }: { faults: PartList["faults"]; firs
       </table>
     </Box>
   );
-}
-
-function base64(file: File): Promise<string> {
-  return new Promise((resolve, reject) => {
-    const reader = new FileReader();
-    reader.onload = () => resolve(String(reader.result).replace(/^[^,]*,/, ""));
-    reader.onerror = () => reject(new Error(`${file.name} cannot be read`));
-    reader.readAsDataURL(file);
-  });
 }

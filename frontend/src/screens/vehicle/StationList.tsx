@@ -1,7 +1,8 @@
 import { Box, Flex } from "@chakra-ui/react";
 import { memo } from "react";
 import { NavLink } from "react-router";
-import type { Live, Loads, Standing } from "../../api/client";
+import type { Live, Loads, PartsAnswer, Standing } from "../../api/client";
+import { useBuild } from "../../document/useBuild";
 import { useLastRuns } from "../../document/useLastRuns";
 import { useSearchList } from "../../stations/options/useSearches";
 import { ratioText, useUnits } from "../../ui/fields/units";
@@ -15,17 +16,20 @@ export const StationList = memo(function StationList({
   workshop,
   live,
   loads,
+  parts,
   targets,
 }: {
   vehicle: string;
   workshop: string;
   live: Live | null;
   loads: Loads | null;
+  parts: PartsAnswer | null;
   targets: number;
 }) {
   const units = useUnits();
   const options = useOptionsFigure(workshop, vehicle);
   const runs = useRunsFigure(workshop, vehicle);
+  const build = useBuildFigure(vehicle);
   const met =
     live?.gauges.filter((g) => g.target !== null && (g.standing === "holds" || g.standing === "tight"))
       .length ?? 0;
@@ -45,6 +49,8 @@ export const StationList = memo(function StationList({
     { name: "Options", to: "options", standing: options.standing, figure: options.figure },
     { name: "Fit", to: "fit", ...fitFigure(live) },
     { name: "Loads", to: "loads", ...loadsFigure(loads) },
+    { name: "Parts list", to: "parts", ...partsFigure(parts) },
+    { name: "Build", to: "build", ...build },
     { name: "Runs", to: "runs", ...runs },
   ];
   return (
@@ -82,6 +88,29 @@ function useOptionsFigure(workshop: string, vehicle: string): { standing: Standi
   const newest = useSearchList(workshop, vehicle).data?.find((search) => search.meeting !== null);
   if (!newest) return { standing: "unknown", figure: "not searched" };
   return { standing: newest.meeting ? "holds" : "misses", figure: `${newest.meeting ?? 0} meet all` };
+}
+
+/** How many things are still to come, and whether they cost more than there is. */
+function partsFigure(parts: PartsAnswer | null): { standing: Standing; figure: string } {
+  if (!parts) return { standing: "unknown", figure: "" };
+  const { open, spent, to_spend, budget } = parts.shown;
+  const over = budget !== null && spent + to_spend > budget;
+  const figure = open ? `${open} to come` : "all here";
+  return { standing: over ? "misses" : open ? "tight" : "holds", figure };
+}
+
+/** How many steps are done, and what is loose. */
+function useBuildFigure(vehicle: string): { standing: Standing; figure: string } {
+  const shown = useBuild(vehicle, false).data?.shown;
+  if (!shown) return { standing: "unknown", figure: "" };
+  const figure = `${shown.done} of ${shown.steps.length}`;
+  if (shown.signed_at) return { standing: "holds", figure: "signed off" };
+  if (!shown.done) return { standing: "unknown", figure };
+  const loose = shown.loose.length;
+  return {
+    standing: loose || shown.plan?.late_by_days ? "tight" : "unknown",
+    figure: loose ? `${figure}, ${loose} loose` : figure,
+  };
 }
 
 /** How many runs there are, and how far the last one was off. */

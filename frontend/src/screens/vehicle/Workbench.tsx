@@ -27,6 +27,12 @@ const FitStation = lazy(() =>
 const LoadsStation = lazy(() =>
   import("../../stations/loads/LoadsStation").then((m) => ({ default: m.LoadsStation })),
 );
+const PartsStation = lazy(() =>
+  import("../../stations/parts/PartsStation").then((m) => ({ default: m.PartsStation })),
+);
+const BuildStation = lazy(() =>
+  import("../../stations/build/BuildStation").then((m) => ({ default: m.BuildStation })),
+);
 const RunsStation = lazy(() =>
   import("../../stations/runs/RunsStation").then((m) => ({ default: m.RunsStation })),
 );
@@ -36,6 +42,8 @@ const STATIONS: Record<string, React.ComponentType> = {
   options: memo(OptionsStation),
   fit: memo(FitStation),
   loads: memo(LoadsStation),
+  parts: memo(PartsStation),
+  build: memo(BuildStation),
   runs: memo(RunsStation),
 };
 /** One vehicle with everything around it: stations, readout, undo, saving. */
@@ -66,6 +74,7 @@ export function Workbench(opened: Vehicle) {
           workshop={workshop}
           live={live}
           loads={work.loads}
+          parts={work.parts}
           targets={document.targets?.length ?? 0}
         />
         <Box
@@ -84,6 +93,7 @@ export function Workbench(opened: Vehicle) {
               figures={figures}
               mounted={work.mounted}
               loads={work.loads}
+              parts={work.parts}
               onAsk={ask}
               document={work.painted}
             >

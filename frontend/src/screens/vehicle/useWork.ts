@@ -1,6 +1,6 @@
 /** A vehicle being worked on: its document with undo and saving, what is selected and marked, and the core's answers. */
 import { type Dispatch, useCallback, useDeferredValue, useMemo, useReducer, useRef, useState } from "react";
-import type { Conflict, Fault, Live, Loads, Mounted, Uncertainties } from "../../api/client";
+import type { Conflict, Fault, Live, Loads, Mounted, PartsAnswer, Uncertainties } from "../../api/client";
 import type { Edit, Figures, Place } from "../../document/context";
 import { type DesignDocument, withValue } from "../../document/document";
 import type { Left } from "../../document/draft";
@@ -11,6 +11,7 @@ import { type Autosave, type Base, type Owner, useAutosave } from "../../documen
 import { useLive, type Wish } from "../../document/useLive";
 import { useLoads } from "../../document/useLoads";
 import { useOthers } from "../../document/useOthers";
+import { useParts } from "../../document/useParts";
 import { useSweep } from "../../document/useSweep";
 import { useUncertainties } from "../../document/useUncertainties";
 import { useUndoKeys } from "../../document/useUndoKeys";
@@ -50,6 +51,7 @@ export interface Work {
   figures: Figures | null;
   mounted: Mounted | null;
   loads: Loads | null;
+  parts: PartsAnswer | null;
   uncertainties: Uncertainties | null;
   faults: Fault[];
   trouble: string | null;
@@ -96,13 +98,18 @@ export function useWork(opened: Vehicle): Work {
     stored.document,
   );
   const loads = useLoads(document, mark, station === "loads");
+  const parts = useParts(vehicle, document, mark, station === "parts");
   const { selected } = wish;
   const wheels = live?.view.line.rows.flatMap((row) => row.wheels) ?? [];
   const swept = wheels.some((w) => isSelected(selected, w.path, w.member)) ? selected : null;
   // Only the Line shows what other sizes would do.
   const sweep = useSweep(of, station === "line" ? swept : null, held);
   const uncertainties = useUncertainties(vehicle, document, useBar().preferences.doubtAssumed);
-  const judged = useMemo(() => live && withLoads(live, loads), [live, loads]);
+  const elsewhere = useMemo(
+    () => [...(loads?.targets ?? []), ...(parts?.shown.targets ?? [])],
+    [loads?.targets, parts?.shown.targets],
+  );
+  const judged = useMemo(() => live && withJudged(live, elsewhere), [live, elsewhere]);
   const figures = useMemo(
     () => judged && { live: judged, sweep, held, faults, selected, wish, marked: mark, uncertainties },
     [judged, sweep, held, faults, selected, wish, mark, uncertainties],
@@ -124,17 +131,18 @@ export function useWork(opened: Vehicle): Work {
     figures,
     mounted,
     loads,
+    parts,
     uncertainties,
     faults,
     trouble,
   };
 }
 
-/** Targets that only Loads can judge take their values from there; the figures never wait for them. */
-function withLoads(live: Live, loads: Loads | null): Live {
-  if (!loads?.targets.length) return live;
+/** Targets that only Loads or the parts list can judge take their values from there; the figures never wait for them. */
+function withJudged(live: Live, targets: Loads["targets"]): Live {
+  if (!targets.length) return live;
   const gauges = live.gauges.map((gauge) => {
-    const found = loads.targets.find((target) => target.number === gauge.target);
+    const found = targets.find((target) => target.number === gauge.target);
     return found ? { ...gauge, ...pick(found) } : gauge;
   });
   return { ...live, gauges };

@@ -3,7 +3,7 @@ import { memo } from "react";
 import type { Clash, OnPlate } from "../../api/client";
 import type { Selected } from "../../document/selected";
 import { StandingMark } from "../../ui/StandingMark";
-import { FRAME } from "./frame";
+import { FRAME } from "../shared/frame";
 import { selectionAt } from "./selection";
 
 interface Props {

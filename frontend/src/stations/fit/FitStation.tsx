@@ -21,9 +21,9 @@ import {
   withShaft,
 } from "../../document/mounting";
 import { useBar } from "../../ui/frame/TopBar";
+import { FRAME } from "../shared/frame";
 import { Adapters } from "./Adapters";
 import { Clashes } from "./Clashes";
-import { FRAME } from "./frame";
 import { Numbers } from "./Numbers";
 import { Placings } from "./Placings";
 import { Plan } from "./Plan";

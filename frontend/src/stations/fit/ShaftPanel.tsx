@@ -14,7 +14,7 @@ import {
 import { ChoiceField } from "../../ui/fields/ChoiceField";
 import { useUnits } from "../../ui/fields/units";
 import { MOUNT_WORDS } from "../../words/measures";
-import { FRAME } from "./frame";
+import { FRAME } from "../shared/frame";
 import { lengthText } from "./lengths";
 
 const PAIR = { display: "grid", gap: "2", gridTemplateColumns: "1fr 1fr" } as const;

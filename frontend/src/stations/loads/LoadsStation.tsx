@@ -6,6 +6,7 @@ import { saveText } from "../../document/files";
 import { show, useUnits } from "../../ui/fields/units";
 import { StandingMark } from "../../ui/StandingMark";
 import { STANDS } from "../../words/loads";
+import { FRAME } from "../shared/frame";
 import { Bars, partKey } from "./Bars";
 import { Day } from "./Day";
 import { CurrentCharts, HeatCharts } from "./Heat";
@@ -15,8 +16,6 @@ import { ShadedLine } from "./ShadedLine";
 import { useDay } from "./useDay";
 import { useLoadKeys } from "./useLoadKeys";
 import { csv, momentsOf } from "./words";
-
-const FRAME = { bg: "panel", borderWidth: "1px", borderColor: "line", borderRadius: "3px", p: "3" } as const;
 
 /** What gets hot, slips, bends or breaks, and how near it is to that. */
 export function LoadsStation() {

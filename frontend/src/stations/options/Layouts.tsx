@@ -4,8 +4,8 @@ import type { Picture } from "../../api/client";
 import type { PartDocument } from "../../document/bin/bin";
 import { MiniLine } from "../../drawing/MiniLine";
 import { useKinds } from "../../ui/fields/units";
+import { whole } from "../../ui/money";
 import { parseCounts } from "../../words/ranges";
-import { whole } from "./money";
 import { type StageChoice, sameLayout, toggled } from "./request";
 
 interface Props {

@@ -2,11 +2,11 @@ import { Box, Button, Flex } from "@chakra-ui/react";
 import type { Options } from "../../api/client";
 import { useEdit } from "../../document/context";
 import { change, ratioText, show, useUnits } from "../../ui/fields/units";
+import { money } from "../../ui/money";
 import { runText } from "../../ui/readout/Readout";
 import { StandingMark } from "../../ui/StandingMark";
 import { STANDS } from "../../words/loads";
 import { label } from "../../words/measures";
-import { money } from "./money";
 
 interface Props {
   options: Options;

@@ -4,11 +4,11 @@ import type { Options } from "../../api/client";
 import { usePainted } from "../../document/useAfterPaint";
 import { MiniLine } from "../../drawing/MiniLine";
 import { ratioText, useUnits } from "../../ui/fields/units";
+import { money } from "../../ui/money";
 import { runText } from "../../ui/readout/Readout";
 import { StandingMark } from "../../ui/StandingMark";
 import { percent as percentOf, STANDS } from "../../words/loads";
 import { label } from "../../words/measures";
-import { money } from "./money";
 
 /** Rows that the list shows without scrolling, and one more. */
 const AT_FIRST = 8;

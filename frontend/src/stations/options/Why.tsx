@@ -4,7 +4,7 @@ import { answer, api, type Options } from "../../api/client";
 import { freeId } from "../../document/bin/cells";
 import { useParts } from "../../document/bin/useBin";
 import { useEdit, usePlace } from "../../document/context";
-import { whole } from "./money";
+import { whole } from "../../ui/money";
 
 /** Why options fail, as counts by reason, and what single addition would help most. */
 export function Why({ options, onAdded }: { options: Options; onAdded: () => void }) {

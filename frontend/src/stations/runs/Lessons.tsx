@@ -5,7 +5,7 @@ import { useEdit, usePlace } from "../../document/context";
 import { withValue } from "../../document/document";
 import { useUnits } from "../../ui/fields/units";
 import { StandingMark } from "../../ui/StandingMark";
-import { FRAME } from "./frame";
+import { FRAME } from "../shared/frame";
 import { InOrder } from "./InOrder";
 import { OverReduction } from "./OverReduction";
 import type { RunDocument } from "./run";

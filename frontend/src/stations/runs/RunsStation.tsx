@@ -2,7 +2,7 @@ import { Box, Button, Flex } from "@chakra-ui/react";
 import { useCallback, useEffect, useState } from "react";
 import type { Learnt, LoggedRun } from "../../api/client";
 import { useEdit, usePlace } from "../../document/context";
-import { FRAME } from "./frame";
+import { FRAME } from "../shared/frame";
 import { InstrumentPanel } from "./instrument/InstrumentPanel";
 import { LogFilePanel } from "./instrument/LogFilePanel";
 import { RigPanel } from "./instrument/RigPanel";

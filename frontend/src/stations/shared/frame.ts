@@ -1,4 +1,4 @@
-/** A panel of the station. */
+/** A panel of a station. */
 export const FRAME = {
   bg: "panel",
   borderWidth: "1px",

@@ -1,0 +1,220 @@
+import { Box, Button, Flex, Input } from "@chakra-ui/react";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { answer, api, type BuildAnswer, type BuildStep, type Care, troubleText } from "../../../api/client";
+import { usePlace } from "../../../document/context";
+import { moment } from "../../../ui/when";
+import { FRAME } from "../../shared/frame";
+
+interface Found {
+  step: string;
+  found: string;
+  words: string;
+}
+
+interface Inspection {
+  hours?: number;
+  after?: string;
+  findings?: Found[];
+}
+
+const KINDS = ["loosened", "rubbed", "worn", "cracked", "other"];
+
+/** What is due to be looked at, writing an inspection down, and those that were. */
+export function LookAfter({
+  answer: { shown, cares, hours },
+  readOnly,
+}: {
+  answer: BuildAnswer;
+  readOnly: boolean;
+}) {
+  const { vehicle } = usePlace();
+  const path = { vehicle };
+  const log = useQuery({
+    queryKey: ["inspections", vehicle],
+    queryFn: () => answer(api.GET("/api/vehicles/{vehicle}/build/inspections/", { params: { path } })),
+  });
+  const due = cares.filter((care) => care.due);
+  const titles = new Map(shown.steps.map((step) => [step.id, step]));
+  return (
+    <Box
+      display="grid"
+      gap="2"
+      alignItems="start"
+      gridTemplateColumns={{ base: "minmax(0, 1fr)", lg: "minmax(0, 1fr) 430px" }}
+      data-look-after
+    >
+      <Box {...FRAME}>
+        <Box as="h2" fontSize="xl" fontWeight="700" data-due-count={due.length}>
+          {due.length
+            ? `${due.length} things are due after ${hoursText(hours)} of running.`
+            : `Nothing is due after ${hoursText(hours)} of running.`}
+        </Box>
+        <CareTable cares={cares} />
+      </Box>
+      <Box display="grid" gap="2">
+        {!readOnly && <NewInspection key={hours} hours={hours} steps={shown.steps} cares={cares} />}
+        <Box {...FRAME} data-inspections={log.data?.length ?? 0}>
+          <Box as="h2" fontSize="lg" fontWeight="700">
+            {log.data?.length ? `${log.data.length} inspections` : "No inspection yet"}
+          </Box>
+          {[...(log.data ?? [])].reverse().map((one) => {
+            const document = one.document as Inspection;
+            return (
+              <Box key={one.id} borderTopWidth="1px" borderColor="line" py="1" fontSize="14px">
+                <b>{document.after || hoursText(document.hours ?? 0)}</b>
+                <Box as="span" color="ink.second">{` ${one.author ?? ""}, ${moment(one.at)}`}</Box>
+                {(document.findings ?? []).map((found) => (
+                  <Box key={`${found.step} ${found.words}`}>
+                    {`${found.found === "other" ? "" : `${found.found}: `}${found.words}`}
+                    <Box as="span" color="ink.second">{` ${titles.get(found.step)?.about ?? ""}`}</Box>
+                  </Box>
+                ))}
+                {!document.findings?.length && <Box>nothing found</Box>}
+              </Box>
+            );
+          })}
+        </Box>
+      </Box>
+    </Box>
+  );
+}
+
+function CareTable({ cares }: { cares: Care[] }) {
+  return (
+    <table className="parts">
+      <thead>
+        <tr>
+          <th scope="col">what is looked at</th>
+          <th scope="col">last at</th>
+          <th scope="col">due at</th>
+        </tr>
+      </thead>
+      <tbody>
+        {cares.map((care) => (
+          <tr key={care.step} data-due={care.due || undefined}>
+            <th scope="row">{care.words}</th>
+            <td className="figure">{care.last === null ? "never" : hoursText(care.last)}</td>
+            <td className="figure">{care.due ? <b>now</b> : hoursText(care.next)}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+interface NewProps {
+  hours: number;
+  steps: BuildStep[];
+  cares: Care[];
+}
+
+function NewInspection({ hours, steps, cares }: NewProps) {
+  const { vehicle } = usePlace();
+  const queries = useQueryClient();
+  const [run, setRun] = useState(hours ? String(Math.round(hours * 100) / 100) : "0");
+  const [after, setAfter] = useState("");
+  const [findings, setFindings] = useState<Found[]>([]);
+  const [trouble, setTrouble] = useState("");
+  const put = (i: number, part: Partial<Found>) =>
+    setFindings(findings.map((one, j) => (i === j ? { ...one, ...part } : one)));
+  const keep = async () => {
+    try {
+      const document = { hours: Number(run.replace(",", ".")), after: after.trim(), findings };
+      const body = { id: crypto.randomUUID(), at: new Date().toISOString(), document };
+      await answer(
+        api.POST("/api/vehicles/{vehicle}/build/inspections/", { params: { path: { vehicle } }, body }),
+      );
+      setFindings([]);
+      setAfter("");
+      setTrouble("");
+      for (const key of ["inspections", "build", "pulse"])
+        void queries.invalidateQueries({ queryKey: [key, vehicle] });
+    } catch (error) {
+      setTrouble(troubleText(error));
+    }
+  };
+  const places = cares.map((care) => care.step);
+  const shown = steps.filter((step) => places.includes(step.id));
+  return (
+    <Box {...FRAME} data-new-inspection>
+      <Box as="h2" fontSize="lg" fontWeight="700">
+        Look it over
+      </Box>
+      <Flex gap="2">
+        <Box as="label" fontSize="sm" flex="1">
+          after what
+          <Input
+            fontFamily="body"
+            placeholder="such as Causeway Day"
+            value={after}
+            onChange={(event) => setAfter(event.target.value)}
+          />
+        </Box>
+        <Box as="label" fontSize="sm" w="110px">
+          hours run in all
+          <Input inputMode="decimal" value={run} onChange={(event) => setRun(event.target.value)} />
+        </Box>
+      </Flex>
+      {findings.map((found, i) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: a finding is its place in the list
+        <Flex key={i} gap="1" mt="2" wrap="wrap" data-finding>
+          <select
+            className="plain"
+            aria-label="What happened"
+            value={found.found}
+            onChange={(event) => put(i, { found: event.target.value })}
+          >
+            {KINDS.map((kind) => (
+              <option key={kind}>{kind}</option>
+            ))}
+          </select>
+          <Box flex="1 1 180px">
+            <select
+              className="plain"
+              style={{ width: "100%" }}
+              aria-label="Where"
+              value={found.step}
+              onChange={(event) => put(i, { step: event.target.value })}
+            >
+              {shown.map((step) => (
+                <option key={step.id} value={step.id}>
+                  {step.title}
+                </option>
+              ))}
+            </select>
+          </Box>
+          <Input
+            aria-label="In words"
+            fontFamily="body"
+            placeholder="in words"
+            flex="1 1 100%"
+            value={found.words}
+            onChange={(event) => put(i, { words: event.target.value })}
+          />
+        </Flex>
+      ))}
+      <Flex gap="1" mt="2">
+        <Button
+          size="xs"
+          onClick={() =>
+            setFindings([...findings, { step: shown[0]?.id ?? "", found: "loosened", words: "" }])
+          }
+        >
+          Something was found
+        </Button>
+        <Button size="xs" variant="solid" onClick={() => void keep()}>
+          {findings.length ? "Keep this inspection" : "All was well: keep it"}
+        </Button>
+      </Flex>
+      {trouble && (
+        <Box role="alert" color="brick" fontSize="sm">
+          {trouble}
+        </Box>
+      )}
+    </Box>
+  );
+}
+
+const hoursText = (hours: number) =>
+  hours < 1 ? `${Math.round(hours * 60)} min` : `${Math.round(hours * 10) / 10} h`;

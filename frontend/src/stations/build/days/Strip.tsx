@@ -1,0 +1,62 @@
+import { Box } from "@chakra-ui/react";
+import { useState } from "react";
+import type { BuildStep, Days } from "../../../api/client";
+import { weekday } from "../../../ui/when";
+import { minutes } from "../words";
+
+interface Props {
+  plan: Days;
+  titles: Map<string, BuildStep>;
+  onChoose: (step: string) => void;
+}
+
+const HIGH = 64;
+
+/** A bar a day, as high as there is work in it; critical days darker; the event at the end. */
+export function Strip({ plan, titles, onChoose }: Props) {
+  const [open, setOpen] = useState("");
+  const most = Math.max(...plan.days.map((one) => one.minutes), 1);
+  const chosen = plan.days.find((one) => one.date === open);
+  return (
+    <Box mt="3" data-strip={plan.days.length}>
+      <Box fontWeight="700" mb="1">
+        Days with work
+      </Box>
+      <Box display="flex" gap="2px" alignItems="flex-end" overflowX="auto" pb="1">
+        {plan.days.map((one) => (
+          <button
+            key={one.date}
+            type="button"
+            className="day"
+            aria-pressed={one.date === open}
+            aria-label={`${weekday(one.date)}: ${minutes(one.minutes)}, ${one.steps.length} steps${one.critical ? ", critical" : ""}`}
+            onClick={() => setOpen(one.date === open ? "" : one.date)}
+          >
+            <i
+              data-critical={one.critical || undefined}
+              style={{ height: Math.max(4, (HIGH * one.minutes) / most) }}
+            />
+            <span>{weekday(one.date)}</span>
+            <b>{minutes(one.minutes)}</b>
+          </button>
+        ))}
+        <Box className="day" data-event>
+          <i style={{ height: HIGH }} />
+          <span>{weekday(plan.event)}</span>
+          <b>event</b>
+        </Box>
+      </Box>
+      {chosen && (
+        <Box data-day={chosen.date}>
+          {chosen.steps.map((id) => (
+            <Box key={id}>
+              <button type="button" className="link" onClick={() => onChoose(id)}>
+                {titles.get(id)?.title}
+              </button>
+            </Box>
+          ))}
+        </Box>
+      )}
+    </Box>
+  );
+}

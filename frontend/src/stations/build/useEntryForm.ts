@@ -1,0 +1,40 @@
+/** What is typed at a step; it stays on the device while the step is open, whatever happens to the page. */
+import { useState } from "react";
+import type { BuildStep } from "../../api/client";
+import { usePlace } from "../../document/context";
+import { readKept, writeKept } from "../../document/kept";
+import type { More } from "./useTicks";
+
+interface Typed {
+  value: string;
+  minutes: string;
+  note: string;
+}
+
+export function useEntryForm(step: BuildStep) {
+  const { account, vehicle } = usePlace();
+  const place = `ydrometer-build|${account}|${vehicle}|${step.id}`;
+  const stored: Typed = {
+    value: step.value,
+    minutes: step.took === null ? "" : String(step.took),
+    note: step.note,
+  };
+  const [typed, setTyped] = useState<Typed>(() => readKept<Typed | null>(place, null) ?? stored);
+  const amount = typed.minutes.trim() === "" ? null : Number(typed.minutes.replace(",", "."));
+  const wrong = amount !== null && !(amount > 0);
+  return {
+    ...typed,
+    wrong,
+    changed: JSON.stringify(typed) !== JSON.stringify(stored),
+    put: (part: Partial<Typed>) => {
+      const next = { ...typed, ...part };
+      setTyped(next);
+      writeKept(place, next);
+    },
+    /** What goes along with a tick; it is no longer kept here. */
+    more: (): More => {
+      writeKept(place, null);
+      return { value: typed.value.trim(), note: typed.note.trim(), minutes: wrong ? null : amount };
+    },
+  };
+}

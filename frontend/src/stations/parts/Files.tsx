@@ -1,0 +1,63 @@
+import { Box, Button } from "@chakra-ui/react";
+import { useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link } from "react-router";
+import { answer, api, troubleText } from "../../api/client";
+import { usePlace } from "../../document/context";
+import { base64 } from "../../document/files";
+import { clockNow } from "../../ui/when";
+
+/** The list as a file, and states and prices back from one; the order list of several vehicles. */
+export function Files({ vehicle, readOnly }: { vehicle: string; readOnly: boolean }) {
+  const { workshop } = usePlace();
+  const queries = useQueryClient();
+  const [words, setWords] = useState("");
+  const open = async (file: File) => {
+    try {
+      const data = await base64(file);
+      const asked = {
+        params: { path: { vehicle }, query: { now: clockNow() } },
+        body: { name: file.name, data },
+      };
+      const read = await answer(api.POST("/api/vehicles/{vehicle}/parts-list/file/", asked));
+      void queries.invalidateQueries({ queryKey: ["pulse", vehicle] });
+      const faults = read.faults.map((f) => `row ${f.row}, ${f.column}: ${f.problem}, ${f.remedy}`);
+      setWords(faults.length ? `Nothing was taken. ${faults.join("; ")}` : `${read.changed} lines changed.`);
+    } catch (error) {
+      setWords(troubleText(error));
+    }
+  };
+  return (
+    <>
+      {["csv", "xlsx"].map((suffix) => (
+        <Button key={suffix} size="xs" asChild>
+          <a
+            href={`/api/vehicles/${vehicle}/parts-list/export/${suffix}/`}
+          >{`Save as ${suffix.toUpperCase()}`}</a>
+        </Button>
+      ))}
+      {!readOnly && (
+        <label className="file small">
+          Take states and prices from a file
+          <input
+            type="file"
+            accept=".csv,.xlsx"
+            onChange={(event) => {
+              const file = event.target.files?.[0];
+              if (file) void open(file);
+              event.target.value = "";
+            }}
+          />
+        </label>
+      )}
+      <Button size="xs" asChild>
+        <Link to={`/workshops/${workshop}/orders`}>Order list of the bench</Link>
+      </Button>
+      {words && (
+        <Box role="status" fontSize="sm" w="100%" data-file-words>
+          {words}
+        </Box>
+      )}
+    </>
+  );
+}
