@@ -13,7 +13,7 @@ from django.db import transaction
 from django.utils import timezone
 
 from server.accounts.models import User
-from server.demo import afternoons
+from server.demo import afternoons, builds
 from server.designs.actions import add_vehicle, name_revision, save_revision
 from server.designs.models import Vehicle
 from server.parts.actions import Change, change_parts
@@ -47,6 +47,8 @@ def repair(*, fresh: bool = False) -> None:
     workshop = Workshop.objects.filter(id=WORKSHOP).first()
     if workshop is not None and not _changed(workshop):
         _let_in(workshop)
+        for vehicle, folder in zip(workshop.vehicles.all(), FOLDERS, strict=True):
+            builds.renew(vehicle, folder)
         return
     if workshop is not None and not fresh:
         _put_aside(workshop)
@@ -54,14 +56,17 @@ def repair(*, fresh: bool = False) -> None:
 
 
 def _changed(workshop: Workshop) -> bool:
-    """Whether its designs, runs or bin are other than as they were loaded."""
+    """Whether its designs, runs, builds or bin are other than as they were loaded."""
     vehicles = list(workshop.vehicles.all())
     designs = [[revision.document for revision in one.revisions.order_by("number")] for one in vehicles]
     parts = list(workshop.parts.values_list("document", flat=True))
     if designs != list(_designs()) or parts != _parts() or workshop.vehicles.filter(put_away=True).exists():
         return True
     whole = zip(vehicles, FOLDERS, designs, strict=True)
-    return not all(afternoons.untouched(vehicle, folder, own[-1]) for vehicle, folder, own in whole)
+    return not all(
+        builds.untouched(vehicle, folder) and afternoons.untouched(vehicle, folder, own[-1])
+        for vehicle, folder, own in whole
+    )
 
 
 def _put_aside(workshop: Workshop) -> None:
@@ -100,6 +105,7 @@ def load() -> Workshop:
         for revision in vehicle.revisions.order_by("number"):
             name_revision(visitor, revision, NAMES[revision.number - 1])
         afternoons.log(visitor, vehicle, folder, [first, *later][-1])
+        builds.tell(visitor, vehicle, folder)
     return workshop
 
 

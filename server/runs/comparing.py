@@ -1,4 +1,4 @@
-"""Designs side by side, with what was measured of them."""
+"""Designs side by side, with what was measured of them and what they cost."""
 
 from __future__ import annotations
 
@@ -12,12 +12,15 @@ from rest_framework.views import APIView
 
 from server.api.errors import BAD, HIDDEN
 from server.api.requests import DocumentField, answer_of, read
+from server.builds.site import Clock, bench_of
 from server.designs.models import Vehicle
 from server.runs import history
 from server.workshops import access
 from server.workshops.access import acting
 from ydrometer.questions.compare import MOST as MOST_COMPARED
 from ydrometer.questions.compare import Comparison, compare
+from ydrometer.screens.live import readable
+from ydrometer.screens.parts_shown import price_of
 from ydrometer.trials.measured import Measured, measured_of
 
 
@@ -28,18 +31,26 @@ class CompareRequestSerializer(serializers.Serializer[Any]):
     documents = serializers.ListField(child=DocumentField(), min_length=1, max_length=MOST_COMPARED)
 
 
-def _measured(request: Request, asked: dict[str, Any]) -> list[Measured]:
-    """What the runs of the vehicle have measured, where one is named."""
-    if not asked.get("vehicle"):
-        return []
-    vehicle = access.belonging(Vehicle.objects.all(), acting(request), pk=asked["vehicle"])
+def _measured(vehicle: Vehicle) -> list[Measured]:
+    """What the runs of a vehicle have measured."""
     _, tried, runs = history.of(vehicle)
     designs = {one.key: one.document for one in tried}
     return measured_of(designs, [{**run.document, "design": run.design} for run in runs])
+
+
+def _prices(vehicle: Vehicle, documents: list[dict[str, Any]]) -> list[float]:
+    """What each design costs with the vehicle's bin and what was paid already; nothing where one has faults."""
+    bench = bench_of(vehicle, Clock(None))
+    found = [readable(document) for document in documents]
+    return [price_of(one, bench) for one in found if one is not None] if all(found) else []
 
 
 class CompareView(APIView):
     @extend_schema(request=CompareRequestSerializer, responses={200: answer_of(Comparison), **BAD, **HIDDEN})
     def post(self, request: Request) -> Response:
         asked = read(CompareRequestSerializer, request)
-        return Response(compare(asked["documents"], _measured(request, asked)))
+        documents = asked["documents"]
+        if not asked.get("vehicle"):
+            return Response(compare(documents))
+        vehicle = access.belonging(Vehicle.objects.all(), acting(request), pk=asked["vehicle"])
+        return Response(compare(documents, _measured(vehicle), _prices(vehicle, documents)))

@@ -85,6 +85,13 @@ class Matching(unittest.TestCase):
         assert found.part is not None
         self.assertEqual((found.part.part.id, found.to_buy, found.price), ("m", 0, 0.0))
 
+    def test_sundries_are_told_by_what_they_are_and_a_size(self) -> None:
+        shaft = {"shaft": "drive.stages[0]", "mount": "free", "diameter": "12 mm"}
+        document = changed({"fit": {"shafts": [shaft]}})
+        for size, number in (("2 mm", 2), ("12 mm", 0), ("", 0)):
+            rod = {"kind": "sundry", "id": "rod", "what": "shaft", "size": size, "owned": 4}
+            self.assertEqual(line(listed(document, rod), "axle").to_buy, number, size)
+
     def test_all_in_the_bin_is_said(self) -> None:
         self.assertFalse(listed(PLAIN, PINION).from_the_bin)
 

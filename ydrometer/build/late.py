@@ -2,14 +2,16 @@
 
 from __future__ import annotations
 
-from collections.abc import Collection, Iterator, Sequence
+from collections.abc import Callable, Collection, Iterator, Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime
+from functools import partial
 
 from ydrometer.build.hours import Hours
 from ydrometer.build.plan import Order, Plan, plan
 from ydrometer.build.step import Step
 
+DAY_H = 24.0
 EXPRESS_DAYS = 2.0
 """Days that an order takes which is paid for."""
 
@@ -61,7 +63,12 @@ def reliefs(asked: Asked, found: Plan) -> list[Relief]:
     """
     if not found.late_by_days:
         return []
-    tried = [Relief(words, changed.plan().late_by_days) for words, changed in _changes(asked)]
+    changes = list(_changes(asked))
+    tried = [Relief(words, change(asked).plan().late_by_days) for words, change in changes]
+    together = asked
+    for _, change in changes:
+        together = change(together)
+    tried.append(Relief("all of these", together.plan().late_by_days))
     return sorted((one for one in tried if one.late_by_days < found.late_by_days), key=lambda one: one.late_by_days)
 
 
@@ -79,21 +86,35 @@ def _first(asked: Asked, found: Plan) -> str:
     return f"Next, on {found.days[0].date:%A, %d %B}: {titles[found.days[0].steps[0]]}." if found.days else ""
 
 
-def _changes(asked: Asked) -> Iterator[tuple[str, Asked]]:
-    people = replace(asked.hours, people=asked.hours.people + 1)
-    yield "one more person", replace(asked, hours=people)
-    longer = tuple(min(24.0, hours + 1.0) for hours in asked.hours.weekdays)
-    yield "one hour more each day", replace(asked, hours=replace(asked.hours, weekdays=longer))
-    slow = max((one for one in asked.orders if not one.placed), key=lambda order: order.days, default=None)
-    if slow is not None and slow.days > EXPRESS_DAYS:
-        quick = [one if one.placed else replace(one, days=min(one.days, EXPRESS_DAYS)) for one in asked.orders]
-        yield (
-            f"orders that are here in {EXPRESS_DAYS:.0f} days, or bought over the counter",
-            replace(asked, orders=quick),
-        )
-    if any(step.kind == "locker" and step.wait for step in asked.steps):
-        dry = [replace(step, wait=0.0) if step.kind == "locker" else step for step in asked.steps]
-        yield "lock nuts instead of locker, which needs no day to cure", replace(asked, steps=dry)
-    if any(step.kind == "bearing" and step.wait for step in asked.steps):
-        pressed = [replace(step, wait=0.0) if step.kind == "bearing" else step for step in asked.steps]
-        yield "bearings pressed in instead of glued", replace(asked, steps=pressed)
+Change = Callable[[Asked], Asked]
+
+
+def _changes(asked: Asked) -> Iterator[tuple[str, Change]]:
+    """What might help, in words, and how the question is changed by it."""
+    yield "one more person", lambda a: replace(a, hours=replace(a.hours, people=a.hours.people + 1))
+    yield "one hour more each day", _longer
+    if any(order.days > EXPRESS_DAYS and not order.placed for order in asked.orders):
+        yield f"orders that are here in {EXPRESS_DAYS:.0f} days", _express
+    for kind, words in _CURES.items():
+        if any(step.kind == kind and step.wait for step in asked.steps):
+            yield words, partial(_without_wait, kind=kind)
+
+
+_CURES = {
+    "locker": "lock nuts instead of locker, which needs no day to cure",
+    "bearing": "bearings pressed in instead of glued",
+}
+
+
+def _longer(asked: Asked) -> Asked:
+    weekdays = tuple(min(DAY_H, hours + 1.0) for hours in asked.hours.weekdays)
+    return replace(asked, hours=replace(asked.hours, weekdays=weekdays))
+
+
+def _express(asked: Asked) -> Asked:
+    quick = [one if one.placed else replace(one, days=min(one.days, EXPRESS_DAYS)) for one in asked.orders]
+    return replace(asked, orders=quick)
+
+
+def _without_wait(asked: Asked, kind: str) -> Asked:
+    return replace(asked, steps=[replace(step, wait=0.0) if step.kind == kind else step for step in asked.steps])

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+import re
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
@@ -93,10 +94,15 @@ def differences(need: Need, part: Part) -> list[str]:
         part: of the same kind.
     """
     if isinstance(part, SundryPart):
-        same = part.what == need.kind and (not part.size or part.size in need.words)
+        same = part.what == need.kind and (not part.size or _names(need.words, part.size))
         return [] if same else [f"{part.what} {part.size}".strip()]
     has = {key: _has(part, key) for key in need.sizes}
     return [_told(key, has[key]) for key, wanted in need.sizes.items() if _distance(wanted, has[key]) > EQUAL]
+
+
+def _names(words: str, size: str) -> bool:
+    """Whether words name a size, and not one that ends in it: 12 mm is not 2 mm."""
+    return re.search(rf"(?<![\w.]){re.escape(size)}(?!\w)", words) is not None
 
 
 def seated(need: Need, part: Part) -> Seat | None:

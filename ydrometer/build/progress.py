@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Collection, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime, timedelta
@@ -9,6 +10,7 @@ from datetime import datetime, timedelta
 from ydrometer.build.order import before
 from ydrometer.build.step import Step
 
+_NUMBERS = re.compile(r"\d+(?:\.\d+)?")
 SIGNED = "sign_off"
 """The kind of step that asks for an empty ledger."""
 
@@ -148,10 +150,15 @@ def touched(steps: Sequence[Step], done: Mapping[str, Tick]) -> list[Touched]:
 
 
 def _differs(step: Step, tick: Tick) -> Iterator[tuple[str, str]]:
-    """For what a step was done and for what it would be now: its parts where those differ, else its numbers."""
-    if tick.about != step.about:
-        yield tick.about or "nothing of it", step.about or "nothing of it"
-    elif tick.title != step.title:
+    """For what a step was done and for what it would be now: parts that took the place of others, else other numbers.
+
+    Words alone do not count: they may be put better without anything having changed at the bench.
+    """
+    was, now = tick.about.split(", "), step.about.split(", ")
+    gone, new = [one for one in was if one not in now], [one for one in now if one not in was]
+    if gone and new and tick.about:
+        yield ", ".join(gone), ", ".join(new)
+    elif tick.title and _NUMBERS.findall(tick.title) != _NUMBERS.findall(step.title):
         yield tick.title, step.title
 
 

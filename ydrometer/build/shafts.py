@@ -53,7 +53,7 @@ def _shaft(shop: Workshop, path: str, wheels: list[Sitting]) -> Iterator[Job]:
         why=_around(shop, path), after=(f"{path}:try", f"{path}:bearings"), opens=_opened(shop, path, wheels),
     )  # fmt: skip
     yield Job(
-        place=path, verb="end_play", kind="shaft", minutes=10, parts=(path,), tools=("feeler gauge", "hex keys"),
+        place=path, verb="end_play", kind="shaft", minutes=10, parts=(path, *names), tools=("feeler gauge", "hex keys"),
         title=f"Set the collars of the {name}: 0.1 to 0.3 mm of end play, then tighten them and turn it by hand",
         why="Without any, bearings run hot; with much, wheels wander out of line.",
         after=(f"{path}:stack", *(f"{between.path}:line_up" for between in shop.line.at(path))),

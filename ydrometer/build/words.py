@@ -6,22 +6,30 @@ from collections.abc import Sequence
 
 from ydrometer.build.workshop import Workshop
 
+MOST_NAMED = 3
 _WHOLE = {
     "drive.supply": "supply", "fit.plate": "plate", "vehicle.wheel_diameter": "wheels on the ground",
     "build.locking": "all screws",
 }  # fmt: skip
 
 
-def place_words(shop: Workshop, path: str) -> str:
+ON_SHAFTS = ("bearing", "shaft", "spacer", "key")
+"""Kinds of things that belong to the shaft of a path, not to the stage that turns it."""
+
+
+def place_words(shop: Workshop, path: str, kind: str = "") -> str:
     """Where something goes, in words.
 
     Args:
         shop: of the design.
         path: a wheel as stacks name it, a stage, a shaft, a source, or a section.
+        kind: of what goes there.
     """
     for wheel in shop.line.wheels:
         if wheel.name == path:
             return f"on the {shop.shaft(wheel.shaft)}"
+    if kind in ON_SHAFTS and path in shop.line.shafts:
+        return shop.shaft(path)
     for between in shop.line.stages:
         if between.path == path:
             return f"{between.stage.noun} {between.stage.told}"
@@ -30,7 +38,7 @@ def place_words(shop: Workshop, path: str) -> str:
     return _WHOLE.get(path, path.rpartition(".")[2].partition("[")[0].replace("_", " "))
 
 
-def places_words(shop: Workshop, paths: Sequence[str]) -> str:
+def places_words(shop: Workshop, paths: Sequence[str], kind: str = "") -> str:
     """Several places, each once; many are counted."""
-    words = list(dict.fromkeys(place_words(shop, path) for path in paths))
-    return "; ".join(words) if len(words) <= 3 else f"{words[0]}; and {len(words) - 1} more places"
+    words = list(dict.fromkeys(place_words(shop, path, kind) for path in paths))
+    return "; ".join(words) if len(words) <= MOST_NAMED else f"{words[0]}; and {len(words) - 1} more places"

@@ -15,7 +15,7 @@ from ydrometer.document.target import Target
 from ydrometer.drawing import LineDrawing, draw_line
 from ydrometer.evaluation import curves
 from ydrometer.evaluation.curves import ForceCurve
-from ydrometer.evaluation.evaluate import Evaluation, evaluate
+from ydrometer.evaluation.evaluate import NOTHING, Evaluation, Known, evaluate
 from ydrometer.evaluation.readout import READOUT, shown_targets
 from ydrometer.evaluation.targets import Standing, unbound
 from ydrometer.loads.told import in_short
@@ -75,12 +75,15 @@ class Comparison:
     columns: list[ComparedDesign]
 
 
-def compare(documents: Sequence[Mapping[str, Any]], measured: Sequence[Measured] = ()) -> Comparison:
+def compare(
+    documents: Sequence[Mapping[str, Any]], measured: Sequence[Measured] = (), prices: Sequence[float] = ()
+) -> Comparison:
     """Compare designs with the first of them.
 
     Args:
         documents: one to five raw documents.
         measured: what was measured with any of them.
+        prices: of each, where somebody knows them.
 
     Raises:
         DocumentError: too many or none, or faults in one, their paths led by its number.
@@ -100,9 +103,13 @@ def compare(documents: Sequence[Mapping[str, Any]], measured: Sequence[Measured]
     evaluation = evaluate(alike)
     targets = [target for _, target in shown_targets(first)]
     named = {target.measure for target in targets}
-    targets += [unbound(name) for name in (*READOUT, *MORE, *OF_LOADS) if name not in named]
+    priced = ("price",) if prices else ()
+    targets += [unbound(name) for name in (*READOUT, *MORE, *priced, *OF_LOADS) if name not in named]
     rows = [_row(first, target) for target in targets]
-    columns = [_column(evaluation, i, targets, documents, _own(measured, documents[i])) for i in range(len(read))]
+    known = [{"price": price} for price in prices] or [NOTHING] * len(read)
+    columns = [
+        _column(evaluation, i, targets, documents, _own(measured, documents[i]), known[i]) for i in range(len(read))
+    ]
     return Comparison(rows, columns)
 
 
@@ -119,11 +126,11 @@ def _own(measured: Sequence[Measured], document: Mapping[str, Any]) -> list[Meas
 
 def _column(
     evaluation: Evaluation, index: int, targets: Sequence[Target], documents: Sequence[Mapping[str, Any]],
-    measured: Sequence[Measured],
+    measured: Sequence[Measured], known: Known,
 ) -> ComparedDesign:  # fmt: skip
     made = evaluation.documents[index].design
     short = in_short(evaluation, index)
-    verdicts = [evaluation.judge(target, index, short.known).verdict for target in targets]
+    verdicts = [evaluation.judge(target, index, {**short.known, **known}).verdict for target in targets]
     return ComparedDesign(
         name=made.name,
         ratio=evaluation.value("overall_ratio", index)[0],

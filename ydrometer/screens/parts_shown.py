@@ -20,7 +20,7 @@ from ydrometer.working.sheet import Sheet, Working
 
 HEAVIER = 0.02
 """By what share the weighed mass may differ from the design's before that is told."""
-MOST_NAMED = 4
+MOST_NAMED = 3
 
 
 @dataclass(frozen=True, slots=True)
@@ -262,7 +262,7 @@ def _line(shop: Workshop, line: Line, bench: Bench) -> PartLine:
         kind=line.need.kind,
         words=line.need.words,
         number=line.need.number,
-        where=places_words(shop, line.need.where),
+        where=places_words(shop, line.need.where, line.need.kind),
         bin=part.part.id if part else "",
         name=part.name if part else "",
         note=part.part.note if part else "",

@@ -132,6 +132,19 @@ const config = defineConfig({
       "& tr[aria-current] th, & tr[aria-current] td": { bg: "spruce.wash" },
       "& tr[data-due] td": { color: "brick", fontWeight: "600" },
       "& select": { minW: "92px" },
+      mdDown: {
+        "& thead": { display: "none" },
+        "& tbody tr": {
+          display: "grid",
+          gridTemplateColumns: "36px minmax(0, 1fr) auto auto",
+          alignItems: "center",
+          borderTopWidth: "1px",
+          borderColor: "line",
+          py: "4px",
+        },
+        "& tbody th": { gridColumn: "1 / -1" },
+        "& tbody th, & td": { borderTopWidth: 0 },
+      },
     },
     "button.loose": {
       cursor: "pointer",

@@ -12,6 +12,7 @@ import { RunTable } from "./RunTable";
 export const askedOf = (gauge: Gauge): Asked => ({ measure: gauge.measure, at: gauge.at });
 
 interface Props {
+  vehicle: string;
   asked: Asked;
   document: DesignDocument;
   onAsk: (asked: Asked) => void;
@@ -42,7 +43,7 @@ const ORIGINS: Record<string, string> = {
 };
 
 /** Where a number comes from: made by the core, set in type here. */
-export default function WorkingDrawer({ asked, document, onAsk, onClose }: Props) {
+export default function WorkingDrawer({ vehicle, asked, document, onAsk, onClose }: Props) {
   const units = useUnits();
   const [branch, setBranch] = useState(0);
   const branches = document.drive.branches.length;
@@ -51,16 +52,18 @@ export default function WorkingDrawer({ asked, document, onAsk, onClose }: Props
     queryFn: () =>
       asked.row
         ? ofRow(document, asked.row)
-        : answer(
-            api.POST("/api/working/", {
-              body: {
-                document: document as unknown as Record<string, unknown>,
-                measure: asked.measure,
-                branch: Math.min(branch, branches - 1),
-                at: asked.at,
-              },
-            }),
-          ),
+        : asked.measure === "price"
+          ? ofPrice(vehicle, document)
+          : answer(
+              api.POST("/api/working/", {
+                body: {
+                  document: document as unknown as Record<string, unknown>,
+                  measure: asked.measure,
+                  branch: Math.min(branch, branches - 1),
+                  at: asked.at,
+                },
+              }),
+            ),
     staleTime: Number.POSITIVE_INFINITY,
     retry: false,
   });
@@ -114,6 +117,15 @@ const ofRow = (document: DesignDocument, { check, path, member, moment }: LoadRo
     }),
   );
 
+/** The price depends on the vehicle's bin, and on what was paid. */
+const ofPrice = (vehicle: string, document: DesignDocument) =>
+  answer(
+    api.POST("/api/vehicles/{vehicle}/parts-list/working/", {
+      params: { path: { vehicle } },
+      body: { document: document as unknown as Record<string, unknown> },
+    }),
+  );
+
 /** The measure with the distance, speed or time it refers to. */
 function titleOf(asked: Asked, units: Units): string {
   if (asked.row) return `${asked.row.part}: ${asked.row.title}`;
@@ -134,13 +146,11 @@ function Other({ onAsk }: { onAsk: (asked: Asked) => void }) {
       onChange={(event) => onAsk({ measure: event.target.value, at: null })}
     >
       <option value="">Another number</option>
-      {[...OTHERS, ...units.measures.filter((m) => !m.loads && m.name !== "price").map((m) => m.name)].map(
-        (name) => (
-          <option key={name} value={name}>
-            {label(name)}
-          </option>
-        ),
-      )}
+      {[...OTHERS, ...units.measures.filter((m) => !m.loads).map((m) => m.name)].map((name) => (
+        <option key={name} value={name}>
+          {label(name)}
+        </option>
+      ))}
     </select>
   );
 }

@@ -1,6 +1,6 @@
 import { Box, Flex } from "@chakra-ui/react";
-import { memo } from "react";
-import { NavLink } from "react-router";
+import { memo, useEffect, useRef } from "react";
+import { NavLink, useLocation } from "react-router";
 import type { Live, Loads, PartsAnswer, Standing } from "../../api/client";
 import { useBuild } from "../../document/useBuild";
 import { useLastRuns } from "../../document/useLastRuns";
@@ -30,6 +30,13 @@ export const StationList = memo(function StationList({
   const options = useOptionsFigure(workshop, vehicle);
   const runs = useRunsFigure(workshop, vehicle);
   const build = useBuildFigure(vehicle);
+  const rail = useRef<HTMLDivElement>(null);
+  const { pathname } = useLocation();
+  // biome-ignore lint/correctness/useExhaustiveDependencies: on a phone the present station comes into sight
+  useEffect(() => {
+    const here = rail.current?.querySelector("[aria-current=page]");
+    here?.scrollIntoView?.({ inline: "center", block: "nearest" });
+  }, [pathname]);
   const met =
     live?.gauges.filter((g) => g.target !== null && (g.standing === "holds" || g.standing === "tight"))
       .length ?? 0;
@@ -54,7 +61,13 @@ export const StationList = memo(function StationList({
     { name: "Runs", to: "runs", ...runs },
   ];
   return (
-    <Rail aria-label="Stations" pt={{ md: "3" }} overflowX={{ base: "auto", md: "visible" }} data-screen-only>
+    <Rail
+      ref={rail}
+      aria-label="Stations"
+      pt={{ md: "3" }}
+      overflowX={{ base: "auto", md: "visible" }}
+      data-screen-only
+    >
       {stations.map((station) => (
         <NavLink key={station.to} to={`/vehicles/${vehicle}/${station.to}`} style={{ display: "block" }}>
           {({ isActive }) => (
@@ -103,7 +116,7 @@ function partsFigure(parts: PartsAnswer | null): { standing: Standing; figure: s
 function useBuildFigure(vehicle: string): { standing: Standing; figure: string } {
   const shown = useBuild(vehicle, false).data?.shown;
   if (!shown) return { standing: "unknown", figure: "" };
-  const figure = `${shown.done} of ${shown.steps.length}`;
+  const figure = `${shown.done}/${shown.steps.length}`;
   if (shown.signed_at) return { standing: "holds", figure: "signed off" };
   if (!shown.done) return { standing: "unknown", figure };
   const loose = shown.loose.length;

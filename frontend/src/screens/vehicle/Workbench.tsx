@@ -115,7 +115,13 @@ export function Workbench(opened: Vehicle) {
       </Box>
       {asked && (
         <Suspense fallback={null}>
-          <WorkingDrawer asked={asked} document={document} onAsk={ask} onClose={() => setAsked(null)} />
+          <WorkingDrawer
+            vehicle={vehicle}
+            asked={asked}
+            document={document}
+            onAsk={ask}
+            onClose={() => setAsked(null)}
+          />
         </Suspense>
       )}
     </Flex>

@@ -21,6 +21,9 @@ interface Props {
   onChoose: (step: string) => void;
 }
 
+/** On a phone the readout stands below; what the thumb wants stands over it. */
+const READOUT = "96px";
+
 type Asking = "" | "later" | "undone" | "overrule";
 
 const ASKED: Record<Exclude<Asking, "">, string> = {
@@ -101,13 +104,22 @@ export function NextStep({ step, ticks, readOnly, isNext, onBack, onDone, onChoo
       {!readOnly && (
         <>
           <Fields step={step} form={form} />
-          <Flex gap="2" mt="3" wrap="wrap">
+          <Flex
+            gap="2"
+            mt="3"
+            wrap="wrap"
+            position={{ base: "sticky", md: "static" }}
+            bottom={READOUT}
+            bg="panel"
+            py={{ base: "2", md: "0" }}
+            data-actions
+          >
             {!step.done && (
               <Button
                 variant="solid"
                 minH="60px"
                 fontSize="20px"
-                flex={{ base: "1 1 100%", md: "0 1 240px" }}
+                flex={{ base: "1 1 170px", md: "0 1 240px" }}
                 onClick={() => (step.held.length ? setAsking("overrule") : say("done"))}
                 data-tick
               >
@@ -115,7 +127,7 @@ export function NextStep({ step, ticks, readOnly, isNext, onBack, onDone, onChoo
               </Button>
             )}
             {!step.done && (
-              <Button minH="44px" onClick={() => setAsking("later")}>
+              <Button minH={{ base: "60px", md: "44px" }} onClick={() => setAsking("later")}>
                 Not now, because …
               </Button>
             )}
@@ -170,8 +182,10 @@ function Said({ step }: { step: BuildStep }) {
 function Drawing({ step }: { step: BuildStep }) {
   const { live } = useFigures();
   const parts = new Set(step.parts);
+  // A step that names no wheel is about all of its stage.
+  const whole = !step.parts.some((part) => part.includes(" "));
   const touched = (path: string, member: string) =>
-    parts.has(`${path} ${member}`.trim()) || (member === "" && parts.has(path));
+    parts.has(`${path} ${member}`) || ((whole || member === "") && parts.has(path));
   if (!step.about && step.parts.every((part) => !part.startsWith("drive."))) return null;
   return (
     <Box maxW="420px" mt="2" data-drawing>

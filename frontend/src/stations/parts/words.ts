@@ -1,5 +1,5 @@
 import type { PartLine, PurchaseState, Standing } from "../../api/client";
-import { day } from "../../ui/when";
+import { weekday } from "../../ui/when";
 
 /** The states of a line in their order, with what a button says. */
 export const STATES: [PurchaseState, string][] = [
@@ -17,7 +17,7 @@ export function standing(line: PartLine): Standing {
 
 /** Where a line comes from, in a few words. */
 export function source(line: PartLine): string {
-  if (line.state === "ordered") return line.expected ? `expected ${day(line.expected)}` : "ordered";
+  if (line.state === "ordered") return line.expected ? `by ${weekday(line.expected)}` : "ordered";
   if (line.to_buy === 0) return line.owned > line.number ? `${line.owned} owned` : "owned";
   return line.owned > 0 ? `${line.owned} of ${line.number} owned` : "to buy";
 }

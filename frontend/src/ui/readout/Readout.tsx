@@ -79,7 +79,7 @@ const GaugeView = memo(function GaugeView({ gauge, band, onAsk }: GaugeProps) {
           type="button"
           className="value"
           onClick={() => onAsk({ measure: gauge.measure, at: gauge.at })}
-          disabled={gauge.value === null || gauge.measure === "price"}
+          disabled={gauge.value === null}
           title="Show the working"
           aria-label={`${gaugeLabel(gauge, units)}: ${shown.number} ${shown.unit}. Show the working`}
           data-value

@@ -3,7 +3,7 @@ import { useState } from "react";
 import type { BuildShown, Days } from "../../../api/client";
 import { usePlace } from "../../../document/context";
 import type { BookOf } from "../../../document/useBook";
-import { clockNow, day, weekday } from "../../../ui/when";
+import { clockNow, weekday } from "../../../ui/when";
 import { FRAME } from "../../shared/frame";
 import { minutes } from "../words";
 import { Strip } from "./Strip";
@@ -185,7 +185,6 @@ function When({ book, readOnly }: { book: BookOf; readOnly: boolean }) {
           {book.trouble}
         </Box>
       )}
-      {event && <Box fontSize="sm" color="ink.second" mt="1">{`${weekday(event)}, ${day(event)}`}</Box>}
     </Box>
   );
 }

@@ -12,10 +12,29 @@ interface Props {
 
 const HIGH = 64;
 
-/** A bar a day, as high as there is work in it; critical days darker; the event at the end. */
+/** A bar a day, as high as there is work in it; critical days darker; what lies behind the event is too late. */
 export function Strip({ plan, titles, onChoose }: Props) {
   const [open, setOpen] = useState("");
   const most = Math.max(...plan.days.map((one) => one.minutes), 1);
+  const after = plan.days.filter((one) => one.date >= plan.event.slice(0, 10));
+  const before = plan.days.filter((one) => !after.includes(one));
+  const bar = (one: Days["days"][number]) => (
+    <button
+      key={one.date}
+      type="button"
+      className="day"
+      aria-pressed={one.date === open}
+      aria-label={`${weekday(one.date)}: ${minutes(one.minutes)}, ${one.steps.length} steps${one.critical ? ", critical" : ""}`}
+      onClick={() => setOpen(one.date === open ? "" : one.date)}
+    >
+      <i
+        data-critical={one.critical || undefined}
+        style={{ height: Math.max(4, (HIGH * one.minutes) / most) }}
+      />
+      <span>{weekday(one.date)}</span>
+      <b>{minutes(one.minutes)}</b>
+    </button>
+  );
   const chosen = plan.days.find((one) => one.date === open);
   return (
     <Box mt="3" data-strip={plan.days.length}>
@@ -23,28 +42,13 @@ export function Strip({ plan, titles, onChoose }: Props) {
         Days with work
       </Box>
       <Box display="flex" gap="2px" alignItems="flex-end" overflowX="auto" pb="1">
-        {plan.days.map((one) => (
-          <button
-            key={one.date}
-            type="button"
-            className="day"
-            aria-pressed={one.date === open}
-            aria-label={`${weekday(one.date)}: ${minutes(one.minutes)}, ${one.steps.length} steps${one.critical ? ", critical" : ""}`}
-            onClick={() => setOpen(one.date === open ? "" : one.date)}
-          >
-            <i
-              data-critical={one.critical || undefined}
-              style={{ height: Math.max(4, (HIGH * one.minutes) / most) }}
-            />
-            <span>{weekday(one.date)}</span>
-            <b>{minutes(one.minutes)}</b>
-          </button>
-        ))}
+        {before.map(bar)}
         <Box className="day" data-event>
           <i style={{ height: HIGH }} />
           <span>{weekday(plan.event)}</span>
           <b>event</b>
         </Box>
+        {after.map(bar)}
       </Box>
       {chosen && (
         <Box data-day={chosen.date}>

@@ -1,0 +1,138 @@
+"""The demo's builds: Sandpiper's under way with two things loose, Knot's done and looked after, Turnstone's late."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+from typing import Any
+from uuid import UUID, uuid5
+
+from django.utils import timezone
+
+from server.accounts.models import User
+from server.builds.models import Build, InspectionEntry, PartEntry, StepEntry
+from server.builds.site import Clock, bench_of, present
+from server.designs.models import Vehicle
+from ydrometer.build.parts_list import owned_parts, parts_list
+from ydrometer.build.step import Step
+from ydrometer.build.workshop import workshop
+from ydrometer.screens.build_shown import steps_for
+
+SLOWLY = 1.3
+"""How much longer the demo's builders take than assumed."""
+BETWEEN = timedelta(minutes=25)
+LAST = "vehicle:sign_off"
+PINION = "drive.branches[0].source:wheel"
+
+
+@dataclass(frozen=True, slots=True)
+class Told:
+    """What is told of one vehicle's build.
+
+    Attributes:
+        days: until its event; None without one. people: who build. until: the last step that is done, empty where none
+        is. ordered: words of the line that is ordered. inspections: hours, after what, and what was found.
+    """
+
+    days: int | None = None
+    people: int = 1
+    until: str = ""
+    ordered: str = ""
+    inspections: tuple[tuple[float, str, tuple[dict[str, str], ...]], ...] = ()
+
+
+def _loosened(words: str) -> dict[str, str]:
+    return {"step": PINION, "found": "loosened", "words": words}
+
+
+BUILDS = {
+    "1-sandpiper": Told(days=24, people=2, until="drive.stages[0]:line_up", ordered="axle"),
+    "2-knot": Told(until=LAST, inspections=(
+        (0.1, "first afternoon", (_loosened("the pinion's screw"),)),
+        (1.2, "class heats", ({"step": "vehicle:road_wheels", "found": "rubbed", "words": "one wheel on the frame"},)),
+        (3.0, "second afternoon", (_loosened("the pinion's screw"),)),
+    )),
+    "3-dunlin": Told(),
+    "4-turnstone": Told(days=3),
+    "5-knot-light": Told(),
+}  # fmt: skip
+
+
+def tell(user: User, vehicle: Vehicle, folder: str) -> None:
+    """Put a build into its first state.
+
+    Args:
+        user: who builds.
+        vehicle: of the demo, with its newest design.
+        folder: its name among the demo's vehicles.
+    """
+    told, now = BUILDS[folder], timezone.now().replace(second=0, microsecond=0)
+    if told.days is not None:
+        Build.objects.create(vehicle=vehicle, book=_book(told), author=user)
+    document, clock = present(vehicle), Clock(None)
+    bench = bench_of(vehicle, clock)
+    steps = steps_for(document, bench)
+    done = _done(steps, told.until)
+    StepEntry.objects.bulk_create(
+        _ticked(user, vehicle, step, now - (len(done) - number) * BETWEEN) for number, step in enumerate(done)
+    )
+    if told.ordered:
+        lines = parts_list(workshop(document), owned_parts(bench.bin), bench.taken).lines
+        line = next(line for line in lines if line.need.words.startswith(told.ordered) and line.to_buy)
+        PartEntry.objects.create(
+            id=uuid5(vehicle.pk, line.key), vehicle=vehicle, key=line.key, state="ordered", at=now, author=user,
+            expected=(now + timedelta(days=5)).date(), paid=line.price,
+        )  # fmt: skip
+    for number, (hours, after, findings) in enumerate(told.inspections):
+        InspectionEntry.objects.create(
+            id=_inspection(vehicle, number), vehicle=vehicle, at=now - timedelta(days=9 - 3 * number), author=user,
+            document={"hours": hours, "after": after, "findings": list(findings)},
+        )  # fmt: skip
+
+
+def _book(told: Told) -> dict[str, Any]:
+    return {"event": _event(told), "people": told.people}
+
+
+def _event(told: Told) -> str:
+    day = datetime.now() + timedelta(days=told.days or 0)
+    return day.strftime("%Y-%m-%dT09:00")
+
+
+def _done(steps: list[Step], until: str) -> list[Step]:
+    """All steps up to one."""
+    ids = [step.id for step in steps]
+    return steps[: ids.index(until) + 1] if until else []
+
+
+def _ticked(user: User, vehicle: Vehicle, step: Step, at: datetime) -> StepEntry:
+    value = "99.6" if step.id.startswith("fit.plate:template") else ""
+    return StepEntry(
+        id=uuid5(vehicle.pk, step.id), vehicle=vehicle, step=step.id, doing="done", at=at, author=user, value=value,
+        minutes=round(SLOWLY * step.minutes), about=step.about, title=step.title,
+    )  # fmt: skip
+
+
+def _inspection(vehicle: Vehicle, number: int) -> UUID:
+    return uuid5(vehicle.pk, f"inspection {number}")
+
+
+def untouched(vehicle: Vehicle, folder: str) -> bool:
+    """Whether a build is as it was told; its event may be another day's."""
+    told = BUILDS[folder]
+    inspections = {_inspection(vehicle, number) for number in range(len(told.inspections))}
+    if set(vehicle.inspections.values_list("pk", flat=True)) != inspections or vehicle.photos.exists():
+        return False
+    own = {uuid5(vehicle.pk, step) for step in vehicle.step_entries.values_list("step", flat=True)}
+    if set(vehicle.step_entries.values_list("pk", flat=True)) != own or vehicle.part_entries.count() != bool(
+        told.ordered
+    ):
+        return False
+    versions = list(Build.objects.filter(vehicle=vehicle).values_list("version", flat=True))
+    return versions == ([] if told.days is None else [1])
+
+
+def renew(vehicle: Vehicle, folder: str) -> None:
+    """Put the event as many days from now as when the demo was loaded."""
+    told = BUILDS[folder]
+    Build.objects.filter(vehicle=vehicle).update(book=_book(told))
