@@ -19,9 +19,9 @@ from server.api.errors import BAD, HIDDEN
 from server.api.files import download
 from server.api.parsers import PhotoParser
 from server.api.requests import DocumentField, answer_of, read
-from server.builds import actions, photos
+from server.builds import actions, booklets, photos
 from server.builds.actions import NewEntry, Stale
-from server.builds.models import Build, Photo
+from server.builds.models import Booklet, BookletState, Build, Photo
 from server.builds.site import Clock, hours_run, inspections_of, present, pulse_of, site_of
 from server.designs.models import Vehicle
 from server.workshops import access
@@ -241,3 +241,38 @@ class InspectionsView(APIView):
         asked = read(NewInspectionSerializer, request)
         made = actions.inspect(acting(request), found, asked["id"], asked["document"], asked["at"])
         return Response(InspectionSerializer(made).data, status=status.HTTP_201_CREATED)
+
+
+class BookletSerializer(serializers.Serializer[Any]):
+    """A booklet being written: how many of how many chapters are done."""
+
+    id = serializers.UUIDField()
+    state = serializers.ChoiceField(BookletState.choices)
+    written = serializers.IntegerField()
+    chapters = serializers.IntegerField()
+    trouble = serializers.CharField()
+
+
+class BookletsView(APIView):
+    @extend_schema(request=None, responses={201: BookletSerializer, **BAD, **HIDDEN})
+    def post(self, request: Request, vehicle: UUID) -> Response:
+        """Has one written."""
+        made = booklets.ask(acting(request), vehicle_of(request, vehicle))
+        return Response(BookletSerializer(made).data, status=status.HTTP_201_CREATED)
+
+
+class BookletView(APIView):
+    @extend_schema(responses={200: BookletSerializer, **HIDDEN})
+    def get(self, request: Request, vehicle: UUID, booklet: UUID) -> Response:
+        """How far it is."""
+        found = get_object_or_404(Booklet.objects.defer("data"), vehicle=vehicle_of(request, vehicle), pk=booklet)
+        return Response(BookletSerializer(found).data)
+
+
+class BookletFileView(APIView):
+    @extend_schema(responses={(200, "application/pdf"): OpenApiResponse(OpenApiTypes.BINARY), **HIDDEN})
+    def get(self, request: Request, vehicle: UUID, booklet: UUID) -> HttpResponse:
+        """The file."""
+        found = vehicle_of(request, vehicle)
+        written = get_object_or_404(Booklet, vehicle=found, pk=booklet, state=BookletState.DONE)
+        return download(bytes(written.data or b""), "application/pdf", f"{found.name}-booklet.pdf")

@@ -133,7 +133,6 @@ class Booklet(models.Model):
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
     vehicle = models.ForeignKey(Vehicle, models.CASCADE, related_name="booklets")
     state = models.CharField(max_length=10, choices=BookletState.choices, default=BookletState.WAITING)
-    now = models.CharField(max_length=40)
     written = models.PositiveIntegerField(default=0)
     chapters = models.PositiveIntegerField(default=0)
     data = models.BinaryField(null=True)

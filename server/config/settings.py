@@ -120,6 +120,7 @@ SPECTACULAR_SETTINGS = {
         "FileStateEnum": "server.runs.models.FileState",
         "LoopFormEnum": "ydrometer.drawing.shapes.LOOP_FORMS",
         "LoadStateEnum": "ydrometer.loads.rows.STATES",
+        "BookletStateEnum": "server.builds.models.BookletState",
         "PurchaseStateEnum": "ydrometer.build.purchase.PURCHASE_STATES",
     },
 }

@@ -10,7 +10,7 @@ from django.test import override_settings
 from rest_framework.test import APITestCase
 
 from server.builds.actions import keep_template
-from server.builds.models import Photo, StepTemplate
+from server.builds.models import Booklet, Photo, StepTemplate
 from server.config.urls import api
 from server.demo.load import load
 from server.runs.actions import NewRun, log_run, present_design
@@ -164,6 +164,9 @@ TABLE: dict[str, dict[str, tuple[str, Any]]] = {
     "vehicles/<uuid:vehicle>/build/entries/": {"post": (EDITORS, {"entries": []})},
     "vehicles/<uuid:vehicle>/build/pulse/": {"get": (MEMBERS, None)},
     "vehicles/<uuid:vehicle>/build/calendar/": {"get": (MEMBERS, None)},
+    "vehicles/<uuid:vehicle>/build/booklets/": {"post": (MEMBERS, None)},
+    "vehicles/<uuid:vehicle>/build/booklets/<uuid:booklet>/": {"get": (MEMBERS, None)},
+    "vehicles/<uuid:vehicle>/build/booklets/<uuid:booklet>/file/": {"get": (MEMBERS, None)},
     "vehicles/<uuid:vehicle>/build/photos/": {"post": (EDITORS, PIECE)},
     "vehicles/<uuid:vehicle>/build/photos/<uuid:photo>/": {"get": (MEMBERS, None), "delete": (EDITORS, None)},
     "vehicles/<uuid:vehicle>/build/inspections/": {
@@ -205,6 +208,7 @@ class Permissions(WorkshopCase):
     file: LogFile
     photo: Photo
     template: StepTemplate
+    booklet: Booklet
 
     @classmethod
     def setUpTestData(cls) -> None:
@@ -215,6 +219,7 @@ class Permissions(WorkshopCase):
         cls.run_of_it = log_run(cls.people["owner"], cls.vehicle, new, present_design(cls.vehicle))
         cls.file = begin(cls.people["owner"], cls.vehicle, "a.csv", 9, "t,v\n1,2\n2,3\n")
         cls.photo = Photo.objects.create(vehicle=cls.vehicle, step="fit:mark_out", data=b"jpeg")
+        cls.booklet = Booklet.objects.create(vehicle=cls.vehicle, state="done", data=b"pdf")
         cls.template = keep_template(cls.people["owner"], cls.workshop, "evening", [{"id": "a", "title": "Sweep"}])
         order(cls.people["owner"], cls.vehicle, "spin", 1, present_design(cls.vehicle))
         cls.search = ask(cls.people["owner"], cls.workshop, cls.vehicle, REQUEST).search
@@ -226,6 +231,7 @@ class Permissions(WorkshopCase):
         filled = filled.replace("<uuid:invitation>", str(self.invitation.id))
         filled = filled.replace("<uuid:token>", str(self.token.id)).replace("<uuid:run>", str(self.run_of_it.id))
         filled = filled.replace("<uuid:file>", str(self.file.id)).replace("<uuid:photo>", str(self.photo.id))
+        filled = filled.replace("<uuid:booklet>", str(self.booklet.pk))
         filled = filled.replace("<int:template>", str(self.template.pk))
         return "/api/" + filled.replace("<int:member>", str(member.id)).replace("<int:number>", "1").replace(
             "<str:kind>", "svg"

@@ -11,6 +11,8 @@ from ydrometer.build.step import Step
 from ydrometer.build.workshop import Workshop
 from ydrometer.document.stages.assembly import Job, Loose
 
+OF_VEHICLE = "vehicle"
+"""How places begin that the whole vehicle has once."""
 MOST_UNITS = 4
 """Drive units that have steps of their own; of more than that one step is for all."""
 
@@ -26,10 +28,20 @@ def steps_of(shop: Workshop, made: Sequence[Job] = ()) -> list[Step]:
         Steps, each behind all that it needs, with ids that stay while their places do. What one opens exactly one later
         step closes, and nothing is needed after it is buried.
     """
-    once = [*plates.jobs(shop), *made, *motors.jobs(shop), *shafts.jobs(shop), *_stages(shop), *wiring.per_unit(shop)]
-    each = [*_needing_parts(once, made), *_locked(power.per_unit(shop), once)]
+    of_unit = [job for job in made if not job.place.startswith(OF_VEHICLE)]
+    once = [
+        *plates.jobs(shop),
+        *of_unit,
+        *motors.jobs(shop),
+        *shafts.jobs(shop),
+        *_stages(shop),
+        *wiring.per_unit(shop),
+    ]
+    each = [*_needing_parts(once, of_unit), *_locked(power.per_unit(shop), once)]
     ready = tuple(job.id for job in each if job.kind != "power")
-    whole = [power.road_wheels(), *wiring.jobs(shop), *power.jobs(shop, (*ready, *power.before_power(shop)))]
+    of_vehicle = [job for job in made if job not in of_unit]
+    wheels = _needing_parts([*of_vehicle, power.road_wheels()], of_vehicle)
+    whole = [*wheels, *wiring.jobs(shop), *power.jobs(shop, (*ready, *power.before_power(shop)))]
     return in_order(_linked(each, whole, shop.design.drive.units, _words(shop)))
 
 

@@ -106,7 +106,7 @@ def compare(
     priced = ("price",) if prices else ()
     targets += [unbound(name) for name in (*READOUT, *MORE, *priced, *OF_LOADS) if name not in named]
     rows = [_row(first, target) for target in targets]
-    known = [{"price": price} for price in prices] or [NOTHING] * len(read)
+    known: list[Known] = [{"price": price} for price in prices] or [NOTHING] * len(read)
     columns = [
         _column(evaluation, i, targets, documents, _own(measured, documents[i]), known[i]) for i in range(len(read))
     ]

@@ -16,6 +16,7 @@ import { usePreferences } from "../ui/frame/preferences";
 import { TopBar, TopBarContext } from "../ui/frame/TopBar";
 
 const PartsScreen = lazy(() => import("../screens/parts/PartsScreen"));
+const OrdersScreen = lazy(() => import("../screens/orders/OrdersScreen"));
 
 export function App() {
   const session = useSession();
@@ -43,6 +44,14 @@ export function App() {
             element={
               <Suspense fallback={<TopBar />}>
                 <PartsScreen />
+              </Suspense>
+            }
+          />
+          <Route
+            path="/workshops/:workshop/orders"
+            element={
+              <Suspense fallback={<TopBar />}>
+                <OrdersScreen />
               </Suspense>
             }
           />

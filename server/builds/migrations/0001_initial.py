@@ -22,7 +22,6 @@ class Migration(migrations.Migration):
             fields=[
                 ('id', models.UUIDField(default=uuid.uuid4, editable=False, primary_key=True, serialize=False)),
                 ('state', models.CharField(choices=[('waiting', 'Waiting'), ('writing', 'Writing'), ('done', 'Done'), ('failed', 'Failed')], default='waiting', max_length=10)),
-                ('now', models.CharField(max_length=40)),
                 ('written', models.PositiveIntegerField(default=0)),
                 ('chapters', models.PositiveIntegerField(default=0)),
                 ('data', models.BinaryField(null=True)),

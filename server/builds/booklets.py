@@ -1,0 +1,69 @@
+"""Booklets: asked for in the page, written by a worker chapter by chapter, fetched when done."""
+
+from __future__ import annotations
+
+import logging
+from pathlib import Path
+from uuid import UUID
+
+from django.conf import settings
+from django.db import transaction
+from procrastinate.contrib.django import app
+
+from server.accounts.models import User
+from server.builds.models import Booklet, BookletState
+from server.builds.site import Clock, present, site_of
+from server.designs.models import Vehicle
+from server.searches.queue import QUEUE
+from ydrometer.drawing import draw_line
+from ydrometer.files.booklet import Content, booklet
+from ydrometer.screens.build_shown import build_shown
+from ydrometer.screens.parts_shown import parts_shown
+
+WRITE = "server.builds.tasks.write_booklet"
+FIRST = 10_000
+"""Priority: somebody waits for it."""
+KEPT = 3
+"""Booklets of a vehicle; older ones go."""
+log = logging.getLogger(__name__)
+
+
+@transaction.atomic
+def ask(user: User, vehicle: Vehicle) -> Booklet:
+    """Have a booklet written of the newest design as far as it is built."""
+    old = list(vehicle.booklets.values_list("pk", flat=True)[KEPT - 1 :])
+    Booklet.objects.filter(pk__in=old).delete()
+    made = Booklet.objects.create(vehicle=vehicle)
+    app.configure_task(WRITE, queue=QUEUE, priority=FIRST).defer(booklet=str(made.pk))
+    return made
+
+
+def write(key: UUID) -> None:
+    """Write one that waits. Doing it twice does no harm: it is written once."""
+    if not Booklet.objects.filter(pk=key, state=BookletState.WAITING).update(state=BookletState.WRITING):
+        return
+    try:
+        data = booklet(content_of(Booklet.objects.select_related("vehicle__workshop").get(pk=key)), _fonts(),
+                       lambda done, of: _going(key, done, of))  # fmt: skip
+    except Exception:
+        log.exception("booklet %s", key)
+        trouble = "It could not be written: try again."
+        Booklet.objects.filter(pk=key).update(state=BookletState.FAILED, trouble=trouble)
+    else:
+        Booklet.objects.filter(pk=key).update(state=BookletState.DONE, data=data)
+
+
+def content_of(asked: Booklet) -> Content:
+    """What is written in it."""
+    vehicle, document = asked.vehicle, present(asked.vehicle)
+    site = site_of(vehicle, Clock(None))
+    shown = parts_shown(document, site.bench)
+    return Content(vehicle.name, build_shown(document, site), shown, draw_line(document.design))
+
+
+def _going(key: UUID, written: int, chapters: int) -> None:
+    Booklet.objects.filter(pk=key).update(written=written, chapters=chapters)
+
+
+def _fonts() -> Path:
+    return Path(settings.PAGE) / "assets"

@@ -1,0 +1,169 @@
+"""The steps of a build on paper: boxes to tick, drawings and numbers, for a bench without a screen; and the order list.
+
+Written in chapters, so that whoever waits sees how far it is.
+"""
+
+from __future__ import annotations
+
+import html
+from collections.abc import Callable, Iterator, Sequence
+from dataclasses import dataclass
+from itertools import groupby
+from pathlib import Path
+from typing import TYPE_CHECKING, Any
+
+from ydrometer.drawing.shapes import LineDrawing
+from ydrometer.files.sheets.mini_line import mini_line
+from ydrometer.screens.build_shown import BuildShown, StepShown
+from ydrometer.screens.parts_shown import PartLine, PartsShown
+
+if TYPE_CHECKING:
+    from weasyprint import Document
+    from weasyprint.text.fonts import FontConfiguration
+
+MOST_IN_CHAPTER = 14
+"""Steps: a chapter of so many takes about half a second."""
+
+STYLE = """
+@page { size: A4; margin: 16mm 15mm 18mm;
+  @bottom-left { content: string(vehicle); font: 8.5pt Bench, sans-serif; color: #55666A }
+  @bottom-right { content: string(chapter) ", page " counter(page) " of " counter(pages);
+    font: 8.5pt Bench, sans-serif; color: #55666A } }
+body { font-family: Bench, sans-serif; font-size: 10.5pt; line-height: 1.32; color: #1B292C; margin: 0 }
+.vehicle { string-set: vehicle content(); position: absolute; visibility: hidden }
+h1 { font-size: 22pt; margin: 0 0 3mm } h2 { font-size: 15pt; margin: 0 0 3mm; string-set: chapter content() }
+.step { border-top: 0.5pt solid #D3DAD4; padding: 2.4mm 0; break-inside: avoid; overflow: hidden }
+.box { float: left; width: 6mm; height: 6mm; border: 1.2pt solid #1B292C; border-radius: 1pt; margin-top: 0.6mm;
+  font-size: 15pt; line-height: 6mm; text-align: center }
+.title { font-size: 12.5pt; font-weight: 700; line-height: 1.25 } .why, .more { color: #55666A }
+.caution { border-left: 2.4pt solid #8A5C0A; padding-left: 2.5mm; margin: 1mm 0 }
+.record { margin-top: 1.5mm } .line { display: inline-block; width: 32mm; border-bottom: 0.8pt solid #1B292C }
+.words { margin-left: 11mm } .drawing { float: right; margin: 0 0 1mm 4mm }
+.figure { font-family: BenchMono, monospace }
+table { width: 100%; border-collapse: collapse } th { text-align: left; font-weight: 400; color: #55666A }
+td, th { border-top: 0.5pt solid #D3DAD4; padding: 1.2mm 3mm 1.2mm 0; vertical-align: top }
+td.number, th.number { text-align: right; font-family: BenchMono, monospace }
+"""
+FACES = (("Bench", "next", "400 700"), ("BenchMono", "mono", "400 700"))
+FILE = "atkinson-hyperlegible-{}-latin-wght-normal*.woff2"
+
+
+@dataclass(frozen=True, slots=True)
+class Content:
+    """What the booklet shows: the vehicle's name, what the stations show, and its line in one row."""
+
+    name: str
+    build: BuildShown
+    parts: PartsShown
+    line: LineDrawing
+
+
+def booklet(content: Content, fonts: Path, said: Callable[[int, int], None] = lambda done, of: None) -> bytes:
+    """The booklet as PDF.
+
+    Args:
+        content: of it.
+        fonts: folder with the faces that ship with the page; without them common ones are taken.
+        said: is told after each chapter how many of how many are done.
+    """
+    from weasyprint import CSS, HTML  # noqa: PLC0415  # a second that nothing else needs
+    from weasyprint.text.fonts import FontConfiguration  # noqa: PLC0415
+
+    config: FontConfiguration = FontConfiguration()
+    style = CSS(string=_faces(fonts) + STYLE, font_config=config)
+    chapters = [_cover(content), *_chapters(content)]
+    written: list[Document] = []
+    for number, chapter in enumerate(chapters, 1):
+        body = f'<span class="vehicle">{html.escape(content.name)}</span>{chapter}'
+        written.append(HTML(string=body).render(stylesheets=[style], font_config=config))
+        said(number, len(chapters))
+    pages = [page for document in written for page in document.pages]
+    made: Any = written[0].copy(pages).write_pdf()
+    return bytes(made)
+
+
+def _faces(fonts: Path) -> str:
+    """Rules for the faces that ship with the page."""
+    made = []
+    for name, face, weights in FACES:
+        for file in sorted(fonts.glob(FILE.format(face)))[:1]:
+            source = f"url('{file.resolve().as_uri()}')"
+            made.append(f"@font-face {{ font-family: {name}; font-weight: {weights}; src: {source} }}")
+    return "".join(made)
+
+
+def _cover(content: Content) -> str:
+    build = content.build
+    parts = [f"<h1>{html.escape(content.name)}</h1><h2>Before you begin</h2>"]
+    parts.append(f"<p>{build.done} of {len(build.steps)} steps are done.</p>")
+    if build.plan is not None:
+        parts.append(f"<p><b>{html.escape(build.plan.sentence)}</b></p>")
+    if build.loose:
+        words = "".join(f"<li>{html.escape(loose.words)}</li>" for loose in build.loose)
+        parts.append(f"<p><b>{len(build.loose)} loose:</b></p><ul>{words}</ul>")
+    parts.append(mini_line(content.line, lambda path, member: False))
+    parts.append(_orders(content.parts))
+    return "".join(parts)
+
+
+def _orders(parts: PartsShown) -> str:
+    """What is still to be bought, with a box for each."""
+    open_ = [line for line in parts.lines if line.to_buy and line.state in ("needed", "ordered")]
+    if not open_:
+        return "<p>All parts are here.</p>"
+    heads = '<tr><th></th><th>to get</th><th class="number">number</th><th class="number">price</th><th>days</th></tr>'
+    return f"<p><b>Parts</b></p><table>{heads}{''.join(_order(line) for line in open_)}</table>"
+
+
+def _order(line: PartLine) -> str:
+    price = "" if line.price is None else f"{line.price:g}"
+    box = '<div class="box"></div>'
+    where = f'<div class="more">{html.escape(line.where)}</div>'
+    days = "ordered" if line.state == "ordered" else f"{line.lead_days:g}"
+    return (
+        f'<tr><td>{box}</td><td>{html.escape(line.words)}{where}</td><td class="number">{line.to_buy}</td>'
+        f'<td class="number">{price}</td><td>{days}</td></tr>'
+    )
+
+
+def _chapters(content: Content) -> Iterator[str]:
+    """Steps by drive unit, a few pages at a time."""
+    for unit, group in groupby(content.build.steps, lambda step: step.unit):
+        steps = list(group)
+        title = f"Unit {unit}" if unit else "The whole vehicle"
+        for begin in range(0, len(steps), MOST_IN_CHAPTER):
+            more = ", continued" if begin else ""
+            body = "".join(_step(step, content.line) for step in steps[begin : begin + MOST_IN_CHAPTER])
+            yield f"<h2>{title}{more}</h2>{body}"
+
+
+def _step(step: StepShown, line: LineDrawing) -> str:
+    """One step: a box, what to do in bold, why, what to mind, its drawing, and a line for what is measured."""
+    parts = [f'<div class="title">{html.escape(step.title)}</div>']
+    if step.why:
+        parts.append(f'<div class="why">{html.escape(step.why)}</div>')
+    parts += [f'<div class="caution">{html.escape(caution)}</div>' for caution in step.cautions]
+    if step.opens:
+        loose = "; ".join(one.words for one in step.opens)
+        parts.append(f'<div class="more">Leaves loose: {html.escape(loose)}.</div>')
+    parts.append(_record(step))
+    drawing = f'<div class="drawing">{mini_line(line, _touched(step.parts))}</div>' if step.about else ""
+    box = f'<div class="box">{"✓" if step.done else ""}</div>'
+    return f'<div class="step">{box}{drawing}<div class="words">{"".join(parts)}</div></div>'
+
+
+def _touched(parts: Sequence[str]) -> Callable[[str, str], bool]:
+    """What a step handles; one that names no wheel is about all of its stage."""
+    whole = not any(" " in part for part in parts)
+    return lambda path, member: f"{path} {member}" in parts or ((whole or not member) and path in parts)
+
+
+def _record(step: StepShown) -> str:
+    told = []
+    if step.what:
+        value = html.escape(step.value) if step.value else '<span class="line">&nbsp;</span>'
+        told.append(f'{html.escape(step.what)}: <span class="figure">{value} {html.escape(step.measured_in)}</span>')
+    told.append(f'<span class="more">about {step.minutes:.0f} min</span>')
+    if step.wait:
+        told.append(f"<b>then wait {step.wait / 3600.0:g} h</b>")
+    return f'<div class="record">{"; ".join(told)}</div>'
