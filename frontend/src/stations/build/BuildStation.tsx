@@ -1,5 +1,5 @@
 import { Box, Flex } from "@chakra-ui/react";
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import type { BuildAnswer } from "../../api/client";
 import { useEdit, usePlace } from "../../document/context";
 import { useBook } from "../../document/useBook";
@@ -17,6 +17,8 @@ import { useTicks } from "./useTicks";
 
 const PARTS = ["Steps", "Days", "Look after"] as const;
 type Part = (typeof PARTS)[number];
+/** Pixels that the ledger takes where it stays in sight. */
+const LEDGER = 130;
 
 /** The steps that make the design, one thumb to tick; what is loose always in sight. */
 export function BuildStation() {
@@ -40,6 +42,11 @@ function Building({ answer }: { answer: BuildAnswer }) {
   const [part, setPart] = useState<Part>("Steps");
   const [chosen, setChosen] = useState("");
   const { shown } = ticks;
+  const card = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    if (chosen && card.current && card.current.getBoundingClientRect().top < LEDGER)
+      card.current.scrollIntoView({ block: "start" });
+  }, [chosen]);
   const next = shown.steps.find((step) => step.id === (chosen || shown.next[0]));
   return (
     <Box data-build>
@@ -66,7 +73,13 @@ function Building({ answer }: { answer: BuildAnswer }) {
           alignItems="start"
           gridTemplateColumns={{ base: "minmax(0, 1fr)", lg: "minmax(0, 1fr) 430px" }}
         >
-          <Box display="grid" gap="2" gridTemplateColumns="minmax(0, 1fr)">
+          <Box
+            display="grid"
+            gap="2"
+            gridTemplateColumns="minmax(0, 1fr)"
+            ref={card}
+            scrollMarginTop={`${LEDGER}px`}
+          >
             {next ? (
               <NextStep
                 key={next.id}

@@ -11,7 +11,7 @@ import { Money } from "./Money";
 import { OwnLines } from "./OwnLines";
 import { PartLines } from "./PartLines";
 import { Savings } from "./Savings";
-import { useSaying } from "./useSaying";
+import { type Say, useSaying } from "./useSaying";
 
 /** What the design needs: here, to buy, to make; what it costs and weighs. */
 export function PartsStation() {
@@ -27,6 +27,11 @@ function Shown({ shown }: { shown: PartsShown }) {
   const [chosen, setChosen] = useState("");
   const saying = useSaying(vehicle);
   const lines = shown.lines.map(saying.with);
+  // What something was said of stays in sight.
+  const say: Say = (line, said) => {
+    setChosen(line.key);
+    saying.say(line, said);
+  };
   const line = lines.find((one) => one.key === chosen) ?? firstToBuy(lines);
   return (
     <Box
@@ -51,7 +56,7 @@ function Shown({ shown }: { shown: PartsShown }) {
           lines={lines}
           chosen={line?.key ?? ""}
           onChoose={setChosen}
-          onSay={readOnly ? null : saying.say}
+          onSay={readOnly ? null : say}
         />
         <Flex gap="1" mt="2" wrap="wrap" data-screen-only>
           <Files vehicle={vehicle} readOnly={readOnly} />
@@ -61,7 +66,7 @@ function Shown({ shown }: { shown: PartsShown }) {
         </Flex>
       </Box>
       <Box display="grid" gap="2" gridTemplateColumns="minmax(0, 1fr)" data-screen-only>
-        {line && <LinePanel key={line.key} line={line} onSay={readOnly ? null : saying.say} />}
+        {line && <LinePanel key={line.key} line={line} onSay={readOnly ? null : say} />}
         {shown.savings.length > 0 && <Savings savings={shown.savings} readOnly={readOnly} />}
         <Mass mass={shown.mass} book={book} readOnly={readOnly} />
         <OwnLines book={book} readOnly={readOnly} />

@@ -24,7 +24,6 @@ export function Strip({ plan, titles, onChoose }: Props) {
       type="button"
       className="day"
       aria-pressed={one.date === open}
-      aria-label={`${weekday(one.date)}: ${minutes(one.minutes)}, ${one.steps.length} steps${one.critical ? ", critical" : ""}`}
       onClick={() => setOpen(one.date === open ? "" : one.date)}
     >
       <i
@@ -33,6 +32,7 @@ export function Strip({ plan, titles, onChoose }: Props) {
       />
       <span>{weekday(one.date)}</span>
       <b>{minutes(one.minutes)}</b>
+      <em className="visually-hidden">{`, ${one.steps.length} steps${one.critical ? ", critical" : ""}`}</em>
     </button>
   );
   const chosen = plan.days.find((one) => one.date === open);
