@@ -12,6 +12,7 @@ from ops.places import PYTHON
 BENCHES = {
     "fit": "tests.bench.fit",
     "loads": "tests.bench.loads",
+    "build": "tests.bench.build",
     "calibrate": "tests.bench.calibrate",
     "logger": "tests.bench.logger",
     "ui": "tests.bench.ui",

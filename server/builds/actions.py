@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
+import contextlib
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from datetime import date, datetime, timedelta
 from typing import Any
-from uuid import UUID, uuid4
+from uuid import UUID, uuid4, uuid5
 
 from django.db import transaction
 from django.utils import timezone
@@ -19,10 +20,13 @@ from server.builds.site import Clock, entry_of, site_of
 from server.designs.models import Vehicle
 from server.parts.actions import Change, change_parts
 from server.parts.actions import Stale as StaleParts
+from server.runs.actions import NewRun, log_run, present_design
 from server.workshops.models import Workshop
+from ydrometer.base.errors import DocumentError
 from ydrometer.build.book import read_book
 from ydrometer.build.inspection import read_inspection
 from ydrometer.build.own import read_own
+from ydrometer.build.power import SPIN
 from ydrometer.document.design import Document
 from ydrometer.files.parts_sheet import SaidInFile
 from ydrometer.parts.read import read_part
@@ -92,6 +96,7 @@ def say_of_steps(
             back.append(HeldBack(one.id, reasons))
             continue
         made = _step_entry(user, vehicle, one)
+        _log_spin(user, vehicle, one)
         site = replace(site, entries=[*site.entries, entry_of(made, clock)])
     return back
 
@@ -110,6 +115,15 @@ def _step_entry(user: User, vehicle: Vehicle, new: NewEntry) -> StepEntry:
         minutes=new.minutes, value=new.value, note=new.note, reason=new.reason, about=new.about, title=new.title,
         author=user,
     )  # fmt: skip
+
+
+def _log_spin(user: User, vehicle: Vehicle, new: NewEntry) -> None:
+    """Turns counted in the air are a run in the air, with its prediction; what is no number stays a note."""
+    if new.step != SPIN or new.doing != "done" or not new.value.strip():
+        return
+    run = {"kind": "spin", "of": "wheel", "readings": [f"{new.value.strip()} rpm"], "note": "counted while building"}
+    with contextlib.suppress(DocumentError):
+        log_run(user, vehicle, NewRun(uuid5(new.id, "spin"), run, made_at=new.at), present_design(vehicle))
 
 
 @dataclass(frozen=True, slots=True)

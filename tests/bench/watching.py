@@ -8,8 +8,8 @@ WATCH = """
 const [key, place] = arguments;
 window.__settled = [];
 let begun = 0;
-document.addEventListener("keydown", (event) => {
-  if (event.key.startsWith(key)) begun = performance.now();
+document.addEventListener(key ? "keydown" : "click", (event) => {
+  if (!key || event.key.startsWith(key)) begun = performance.now();
 }, true);
 new MutationObserver(() => {
   const since = begun;
@@ -25,7 +25,10 @@ new MutationObserver(() => {
 
 
 def watch(page: Page, key: str, place: str) -> None:
-    """Note in the page how long it takes from a key, told by the beginning of its name, until a place has changed."""
+    """Note in the page how long it takes from a key, told by the beginning of its name, until a place has changed.
+
+    Without a key it is from a click.
+    """
     page.driver.execute_script(WATCH, key, place)
 
 

@@ -111,6 +111,14 @@ class Ticks(BuildCase):
         found = self.steps()[f"{MOTOR}:wheel"]
         self.assertEqual((found["done"], found["was"], found["now"]), (True, "15-tooth gear", "17-tooth gear"))
 
+    def test_turns_counted_in_the_air_are_a_run(self) -> None:
+        self.say("owner", entry("vehicle:spin", value="1400", reason="on the stand"))
+        run = self.vehicle.runs.get()
+        self.assertEqual((run.document["kind"], run.document["readings"]), ("spin", ["1400 rpm"]))
+        self.assertIsNotNone(run.predicted)
+        self.say("owner", entry("vehicle:spin", value="many", reason="on the stand"))
+        self.assertEqual(self.vehicle.runs.count(), 1)
+
     def test_an_entry_of_another_vehicle_is_refused(self) -> None:
         tick = entry("fit:mark_out")
         self.say("owner", tick)

@@ -8,6 +8,7 @@ from ydrometer.build.workshop import Workshop
 from ydrometer.document.stages.assembly import EYES, Job, Record, mm
 from ydrometer.fit.setup import Setup
 
+WELDED = "Welds that carry people are for licensed people, and are looked at before anybody rides."
 LAST = "deburr"
 """The verb after which a plate is ready."""
 
@@ -20,7 +21,7 @@ def jobs(shop: Workshop) -> Iterator[Job]:
     """
     drilled = [plate for plate in shop.plates if plate.mounting.plate is not None]
     for plate in drilled:
-        yield from _plate(plate)
+        yield from _plate(plate, _minded(shop))
     if not drilled:
         yield _marked_out(shop)
 
@@ -35,7 +36,7 @@ def _place(plate: Setup) -> str:
     return f"{plate.plane.behind}:plate" if plate.plane.behind else "fit.plate"
 
 
-def _plate(plate: Setup) -> Iterator[Job]:
+def _plate(plate: Setup, cautions: tuple[str, ...]) -> Iterator[Job]:
     said, place = plate.mounting.plate, _place(plate)
     assert said is not None  # see jobs
     behind = " behind the turning stage" if plate.plane.behind else ""
@@ -54,13 +55,18 @@ def _plate(plate: Setup) -> Iterator[Job]:
     yield Job(
         place=place, verb="drill", kind="plate", minutes=45, parts=part, tools=("drill", "vice", "cutting oil"),
         title=f"Drill every hole undersize first, then to size{_sizes(plate)}", after=(f"{place}:punch",),
-        why="A small hole follows the punch mark, a large drill wanders off it.", cautions=(EYES,),
+        why="A small hole follows the punch mark, a large drill wanders off it.", cautions=cautions,
     )  # fmt: skip
     yield Job(
         place=place, verb=LAST, kind="plate", minutes=15, parts=part, tools=("countersink", "file"),
         title=f"Deburr both faces of the plate{behind} and try a screw in every hole", after=(f"{place}:drill",),
         cautions=(EYES,),
     )  # fmt: skip
+
+
+def _minded(shop: Workshop) -> tuple[str, ...]:
+    """What to mind while holes are made; more where somebody rides."""
+    return (EYES, WELDED) if shop.design.vehicle.payload else (EYES,)
 
 
 def _sizes(plate: Setup) -> str:
@@ -81,5 +87,5 @@ def _marked_out(shop: Workshop) -> Job:
         place="fit", verb="mark_out", kind="plate", minutes=45, parts=tuple(shop.line.shafts),
         title=f"Mark out and drill where the {len(shop.line.shafts)} shafts stand, and measure from each to the next",
         why="Fit has their places, and prints a template where there is a plate.", tools=("ruler", "scriber", "drill"),
-        cautions=(EYES,),
+        cautions=_minded(shop),
     )  # fmt: skip

@@ -12,6 +12,10 @@ from ydrometer.document.stages.assembly import CURE, FUMES, Job, Record
 from ydrometer.evaluation.evaluate import evaluate
 from ydrometer.evaluation.result import in_rpm
 
+RECHECK = "recheck"
+"""The kind of steps that look again at all that was closed and set."""
+SPIN = "vehicle:spin"
+"""The step that counts the wheel's turns in the air."""
 STAND = "Wheels off the ground on a firm stand, nobody in line with them, hand on the off switch."
 CLEAR = "Bystanders clear of the track; the brakes hold the speed before it is raised, more so on slopes."
 RIDER = "Helmet and proper ground; local law and event rules come first, and roads are for what is licensed."
@@ -90,7 +94,7 @@ def _on_the_ground(shop: Workshop) -> Iterator[Job]:
         ("recheck_1_h", "recheck_5_min", 20, "After an hour of running"),
     ):
         yield Job(
-            place="vehicle", verb=verb, kind="check", minutes=minutes, after=(f"vehicle:{after}",), cautions=(LOOK,),
+            place="vehicle", verb=verb, kind=RECHECK, minutes=minutes, after=(f"vehicle:{after}",), cautions=(LOOK,),
             title=f"{time}: every fastening, play and tension again; feel and measure what is hot",
             why="What backs out or settles does so in the first minutes.",
             record=Record("hottest place", "degC"), tools=("hex keys", "thermometer"),

@@ -12,6 +12,7 @@ from ydrometer.build.making import jobs
 from ydrometer.build.own import with_own
 from ydrometer.build.parts_list import PartsList, makings, owned_parts, parts_list
 from ydrometer.build.plan import Plan, pace, paced
+from ydrometer.build.power import RECHECK
 from ydrometer.build.progress import Tick, held_back, ledger, ready, rechecks, touched
 from ydrometer.build.purchase import open_orders
 from ydrometer.build.step import Step
@@ -90,10 +91,19 @@ class LooseShown:
 
 
 @dataclass(frozen=True, slots=True)
+class Recheck:
+    """What is looked at again after the first runs: the step that closed or set it, and words."""
+
+    step: str
+    words: str
+
+
+@dataclass(frozen=True, slots=True)
 class StepShown:
     """A step as it is shown, see `build.step.Step`.
 
     Attributes:
+        looks: what is looked at again in it. opens: what it leaves loose.
         by, at, took, value, note, reason: what was said of it last. later: why not now, empty where nobody has said so.
         held: why it cannot be done yet. until, waits_for: where it waits for a cure.
         was, now, again: where the design has changed under it: for what it was done, for what it would be now, and ids
@@ -115,6 +125,7 @@ class StepShown:
     measured_in: str
     wait: float
     own: bool
+    looks: list[Recheck]
     opens: list[LooseShown]
     done: bool
     by: str
@@ -177,21 +188,13 @@ class DaysShown:
 
 
 @dataclass(frozen=True, slots=True)
-class Recheck:
-    """What is looked at again after the first runs: the step that closed or set it, and words."""
-
-    step: str
-    words: str
-
-
-@dataclass(frozen=True, slots=True)
 class BuildShown:
     """The station.
 
     Attributes:
         steps: in their order. next: ids of those that can be done now, the nearest first, those that wait last.
         loose: the ledger. plan: None without an event. pace: how much longer this builder takes than assumed; `judged`
-        from how many steps. rechecks: after the first runs. signed: when it was signed off, and by whom.
+        from how many steps. signed: when it was signed off, and by whom.
     """
 
     steps: list[StepShown]
@@ -200,7 +203,6 @@ class BuildShown:
     plan: DaysShown | None
     pace: float
     judged: int
-    rechecks: list[Recheck]
     done: int
     signed_at: datetime | None
     signed_by: str
@@ -252,7 +254,6 @@ def build_shown(document: Document, site: Site) -> BuildShown:
         plan=_days(found),
         pace=factor,
         judged=len(taken),
-        rechecks=[Recheck(step, words) for step, words in rechecks(steps)],
         done=sum(step.id in done for step in steps),
         signed_at=last["vehicle:sign_off"].at if "vehicle:sign_off" in done else None,
         signed_by=last["vehicle:sign_off"].by if "vehicle:sign_off" in done else "",
@@ -325,6 +326,7 @@ def _shown(
         step.id: [LooseShown(one.id, one.words, step.id, closers.get(one.id, "")) for one in step.opens]
         for step in steps
     }
+    again_and_again = [Recheck(step, words) for step, words in rechecks(steps)]
     made = []
     for step in steps:
         said, wait, again = last.get(step.id), waits.get(step.id), changed.get(step.id)
@@ -333,7 +335,8 @@ def _shown(
             id=step.id, title=step.title, why=step.why, kind=step.kind, unit=step.unit, minutes=step.minutes,
             about=step.about, parts=list(step.parts), tools=list(step.tools), cautions=list(step.cautions),
             what=step.record.what if step.record else "", measured_in=step.record.unit if step.record else "",
-            wait=step.wait, own=step.kind == "own", opens=opened[step.id], done=step.id in done,
+            wait=step.wait, own=step.kind == "own",
+            looks=again_and_again if step.kind == RECHECK else [], opens=opened[step.id], done=step.id in done,
             by=said.by if said else "", at=said.at if said else None, took=said.minutes if said else None,
             value=said.value if said else "", note=said.note if said else "", reason=said.reason if said else "",
             later=said.reason if said and said.doing == "later" else "",

@@ -1618,7 +1618,6 @@ export interface components {
             /** Format: double */
             pace: number;
             plan: components["schemas"]["DaysShown"] | null;
-            rechecks: components["schemas"]["Recheck"][];
             /** Format: date-time */
             signed_at: string | null;
             signed_by: string;
@@ -3748,6 +3747,7 @@ export interface components {
             id: string;
             kind: string;
             later: string;
+            looks: components["schemas"]["Recheck"][];
             measured_in: string;
             /** Format: double */
             minutes: number;

@@ -33,7 +33,7 @@ export function useBuild(vehicle: string, often: boolean) {
   const { data, refetch } = build;
   const stale = pulse !== undefined && data !== undefined && data.pulse !== pulse;
   useEffect(() => {
-    if (stale) void refetch();
+    if (stale) void refetch({ cancelRefetch: false });
   }, [stale, refetch]);
   return build;
 }

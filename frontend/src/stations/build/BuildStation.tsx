@@ -1,5 +1,5 @@
 import { Box, Flex } from "@chakra-ui/react";
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
 import type { BuildAnswer } from "../../api/client";
 import { useEdit, usePlace } from "../../document/context";
 import { useBook } from "../../document/useBook";
@@ -47,6 +47,7 @@ function Building({ answer }: { answer: BuildAnswer }) {
     if (chosen && card.current && card.current.getBoundingClientRect().top < LEDGER)
       card.current.scrollIntoView({ block: "start" });
   }, [chosen]);
+  const titles = useMemo(() => new Map(shown.steps.map((step) => [step.id, step.title])), [shown.steps]);
   const next = shown.steps.find((step) => step.id === (chosen || shown.next[0]));
   return (
     <Box data-build>
@@ -84,6 +85,7 @@ function Building({ answer }: { answer: BuildAnswer }) {
               <NextStep
                 key={next.id}
                 step={next}
+                titles={titles}
                 ticks={ticks}
                 readOnly={readOnly}
                 isNext={!chosen || next.id === shown.next[0]}

@@ -13,6 +13,8 @@ import { minutes } from "./words";
 
 interface Props {
   step: BuildStep;
+  /** Of all steps, by their ids. */
+  titles: ReadonlyMap<string, string>;
   ticks: Ticks;
   readOnly: boolean;
   isNext: boolean;
@@ -33,7 +35,7 @@ const ASKED: Record<Exclude<Asking, "">, string> = {
 };
 
 /** One step in large type with its numbers and its little drawing; one thumb to tick it. */
-export function NextStep({ step, ticks, readOnly, isNext, onBack, onDone, onChoose }: Props) {
+export function NextStep({ step, titles, ticks, readOnly, isNext, onBack, onDone, onChoose }: Props) {
   const [asking, setAsking] = useState<Asking>("");
   const form = useEntryForm(step);
   const back = ticks.back.find((one) => one.entry.step === step.id);
@@ -76,6 +78,16 @@ export function NextStep({ step, ticks, readOnly, isNext, onBack, onDone, onChoo
           {`Done for ${step.was}, now ${step.now}: once more?`}
           {step.again.length > 0 &&
             ` To get there, ${step.again.length} later steps have to be opened again.`}
+        </Box>
+      )}
+      {step.looks.length > 0 && (
+        <Box mt="2" data-looks={step.looks.length}>
+          <b>Look again at</b>
+          <Box as="ul" pl="5" listStyleType="square">
+            {step.looks.map((one) => (
+              <li key={`${one.step} ${one.words}`}>{one.words}</li>
+            ))}
+          </Box>
         </Box>
       )}
       {step.cautions.map((caution) => (
@@ -158,6 +170,29 @@ export function NextStep({ step, ticks, readOnly, isNext, onBack, onDone, onChoo
         </>
       )}
       {step.by && step.at && <Said step={step} />}
+    </Box>
+  );
+}
+
+interface ListedProps {
+  words: string;
+  steps: string[];
+  titles: ReadonlyMap<string, string>;
+  onChoose: (step: string) => void;
+}
+
+/** Steps by their titles, each one touch away. */
+function Listed({ words, steps, titles, onChoose }: ListedProps) {
+  return (
+    <Box mt="1">
+      {words}
+      {steps.map((id) => (
+        <Box key={id}>
+          <button type="button" className="link" onClick={() => onChoose(id)}>
+            {titles.get(id) ?? id}
+          </button>
+        </Box>
+      ))}
     </Box>
   );
 }
