@@ -21,7 +21,7 @@ def main() -> None:
         page = Page(base)
         try:
             page.visit_demo()
-            for station in (bench, line, options, fit, loads, runs, parts, engine, tables, branches, brief, workshop):
+            for station in STATIONS:
                 station(page)
         finally:
             page.close()
@@ -100,6 +100,19 @@ def runs(page: Page) -> None:
     shot(page, "learnt")
 
 
+def building(page: Page) -> None:
+    """The parts list; the next step on a phone, with what is loose."""
+    vehicle(page, "Sandpiper")
+    page.click("nav a[href$=parts]")
+    page.find("[data-money]")
+    shot(page, "parts-list")
+    page.size(390, 844)
+    page.click("nav a[href$=build]")
+    page.find("[data-ledger='2']")
+    shot(page, "build-phone")
+    page.size(1280, 800)
+
+
 def parts(page: Page) -> None:
     page.open("/parts?kind=gear")
     page.find("tr[data-part]")
@@ -144,6 +157,10 @@ def workshop(page: Page) -> None:
     page.find("[data-usage]")
     shot(page, "workshop")
 
+
+STATIONS = (
+    bench, line, options, fit, loads, runs, building, parts, engine, tables, branches, brief, workshop,
+)  # fmt: skip
 
 if __name__ == "__main__":
     main()

@@ -37,7 +37,9 @@ h1 { font-size: 22pt; margin: 0 0 3mm } h2 { font-size: 15pt; margin: 0 0 3mm; s
   font-size: 15pt; line-height: 6mm; text-align: center }
 .title { font-size: 12.5pt; font-weight: 700; line-height: 1.25 } .why, .more { color: #55666A }
 .caution { border-left: 2.4pt solid #8A5C0A; padding-left: 2.5mm; margin: 1mm 0 }
-.record { margin-top: 1.5mm } .looks { columns: 2; list-style: square; margin: 1mm 0; padding-left: 5mm } .line { display: inline-block; width: 32mm; border-bottom: 0.8pt solid #1B292C }
+.record { margin-top: 1.5mm }
+.looks { columns: 2; list-style: square; margin: 1mm 0; padding-left: 5mm }
+.line { display: inline-block; width: 32mm; border-bottom: 0.8pt solid #1B292C }
 .words { margin-left: 11mm } .drawing { float: right; margin: 0 0 1mm 4mm }
 .figure { font-family: BenchMono, monospace }
 table { width: 100%; border-collapse: collapse } th { text-align: left; font-weight: 400; color: #55666A }

@@ -76,8 +76,13 @@ export function NextStep({ step, titles, ticks, readOnly, isNext, onBack, onDone
       {step.was && (
         <Box role="note" bg="copper.wash" px="2" py="1" mt="2" data-once-more>
           {`Done for ${step.was}, now ${step.now}: once more?`}
-          {step.again.length > 0 &&
-            ` To get there, ${step.again.length} later steps have to be opened again.`}
+          {step.again.length > 0 && (
+            <Listed
+              words="To get there, these have to be opened again:"
+              steps={step.again}
+              {...{ titles, onChoose }}
+            />
+          )}
         </Box>
       )}
       {step.looks.length > 0 && (
