@@ -21,11 +21,9 @@ export function PartLines({ lines, chosen, onChoose, onSay }: Props) {
     if (!step || (event.target as HTMLElement).tagName === "SELECT") return;
     event.preventDefault();
     const at = lines.findIndex((line) => line.key === chosen);
-    const next = lines[Math.min(lines.length - 1, Math.max(0, at + step))];
-    if (next) {
-      onChoose(next.key);
-      table.current?.querySelector<HTMLElement>(`[data-line="${CSS.escape(next.key)}"] button`)?.focus();
-    }
+    const next = Math.min(lines.length - 1, Math.max(0, at + step));
+    onChoose(lines[next]?.key ?? "");
+    table.current?.querySelectorAll<HTMLElement>("tbody tr")[next]?.querySelector("button")?.focus();
   };
   return (
     <Box overflowX="auto" onKeyDown={onKeyDown}>
