@@ -183,7 +183,10 @@ class PulseView(APIView):
 
 
 class CalendarView(APIView):
-    @extend_schema(parameters=[NOW], responses={(200, "text/calendar"): OpenApiResponse(OpenApiTypes.STR), **HIDDEN})
+    @extend_schema(
+        parameters=[NOW],
+        responses={(200, "text/calendar"): OpenApiResponse(OpenApiTypes.STR), **BAD, **HIDDEN},
+    )
     def get(self, request: Request, vehicle: UUID) -> HttpResponse:
         """Orders, evenings and cures for a calendar."""
         found = vehicle_of(request, vehicle)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 import os
+import traceback
 from pathlib import Path
 from typing import Any
 
@@ -85,9 +86,9 @@ class Fuzz(LiveServerTestCase):
 
         try:
             send()
-        except Exception as error:  # whatever was found
+        except (Exception, BaseExceptionGroup) as error:  # whatever was found
             # What was found cannot go from one process to another as it is, and the tests would wait for it for good.
-            self.fail(str(error))
+            self.fail("".join(traceback.format_exception_only(error)))
         return tried
 
 

@@ -6,7 +6,7 @@ Written in chapters, so that whoever waits sees how far it is.
 from __future__ import annotations
 
 import html
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from itertools import groupby
 from pathlib import Path
@@ -152,15 +152,17 @@ def _step(step: StepShown, line: LineDrawing) -> str:
         loose = "; ".join(one.words for one in step.opens)
         parts.append(f'<div class="more">Leaves loose: {html.escape(loose)}.</div>')
     parts.append(_record(step))
-    drawing = f'<div class="drawing">{mini_line(line, _touched(step.parts))}</div>' if step.about else ""
+    drawing = _drawing(step, line)
     box = f'<div class="box">{"✓" if step.done else ""}</div>'
     return f'<div class="step">{box}{drawing}<div class="words">{"".join(parts)}</div></div>'
 
 
-def _touched(parts: Sequence[str]) -> Callable[[str, str], bool]:
-    """What a step handles; one that names no wheel is about all of its stage."""
-    whole = not any(" " in part for part in parts)
-    return lambda path, member: f"{path} {member}" in parts or ((whole or not member) and path in parts)
+def _drawing(step: StepShown, line: LineDrawing) -> str:
+    """The line with what the step handles; nothing of a step that handles none of it."""
+    marks = {(mark.path, mark.member) for mark in step.marks}
+    if not marks:
+        return ""
+    return f'<div class="drawing">{mini_line(line, lambda path, member: (path, member) in marks)}</div>'
 
 
 def _record(step: StepShown) -> str:

@@ -8,7 +8,8 @@ from datetime import UTC, date, datetime, timedelta
 
 from icalendar import Calendar, Event
 
-from ydrometer.screens.build_shown import BuildShown, DaysShown, StepShown
+from ydrometer.screens.build_shown import BuildShown, StepShown
+from ydrometer.screens.days_shown import DaysShown
 
 NAMESPACE = uuid.UUID("5a17a45b-0000-4000-8000-00000000ca1e")
 DAY_S = 86_400.0

@@ -7,18 +7,18 @@ from dataclasses import dataclass, field
 from datetime import date, datetime
 from typing import Literal
 
-from ydrometer.build.late import Asked, reliefs, sentence
+from ydrometer.build.line import Line
 from ydrometer.build.making import jobs
 from ydrometer.build.own import with_own
 from ydrometer.build.parts_list import PartsList, makings, owned_parts, parts_list
-from ydrometer.build.plan import Plan, pace, paced
+from ydrometer.build.plan import pace, paced
 from ydrometer.build.power import RECHECK
 from ydrometer.build.progress import Tick, held_back, ledger, ready, rechecks, touched
-from ydrometer.build.purchase import open_orders
 from ydrometer.build.step import Step
 from ydrometer.build.steps import steps_of
 from ydrometer.build.workshop import workshop
 from ydrometer.document.design import Document
+from ydrometer.screens.days_shown import DaysShown, Planned, days_shown, planned
 from ydrometer.screens.parts_shown import Bench
 
 NEXT = 3
@@ -99,11 +99,19 @@ class Recheck:
 
 
 @dataclass(frozen=True, slots=True)
+class Mark:
+    """A wheel of the drawing that a step handles, or with an empty `member` a box or source, by its path."""
+
+    path: str
+    member: str
+
+
+@dataclass(frozen=True, slots=True)
 class StepShown:
     """A step as it is shown, see `build.step.Step`.
 
     Attributes:
-        looks: what is looked at again in it. opens: what it leaves loose.
+        marks: what of the drawing it handles. looks: what is looked at again in it. opens: what it leaves loose.
         by, at, took, value, note, reason: what was said of it last. later: why not now, empty where nobody has said so.
         held: why it cannot be done yet. until, waits_for: where it waits for a cure.
         was, now, again: where the design has changed under it: for what it was done, for what it would be now, and ids
@@ -118,7 +126,7 @@ class StepShown:
     unit: int
     minutes: float
     about: str
-    parts: list[str]
+    marks: list[Mark]
     tools: list[str]
     cautions: list[str]
     what: str
@@ -148,46 +156,6 @@ class StepShown:
 
 
 @dataclass(frozen=True, slots=True)
-class PlannedDay:
-    """A day with work: its minutes, and ids of its steps."""
-
-    date: date
-    minutes: float
-    steps: list[str]
-    critical: bool
-
-
-@dataclass(frozen=True, slots=True)
-class DueShown:
-    """An order with the latest day on which it can be made; `late` where that is today or past."""
-
-    part: str
-    latest: date
-    late: bool
-
-
-@dataclass(frozen=True, slots=True)
-class ReliefShown:
-    """What helps: in words, and by how many days the plan is late with it."""
-
-    words: str
-    late_by_days: int
-
-
-@dataclass(frozen=True, slots=True)
-class DaysShown:
-    """The days to the event."""
-
-    event: datetime
-    sentence: str
-    late_by_days: int
-    days: list[PlannedDay]
-    orders: list[DueShown]
-    reliefs: list[ReliefShown]
-    trouble: str
-
-
-@dataclass(frozen=True, slots=True)
 class BuildShown:
     """The station.
 
@@ -210,8 +178,9 @@ class BuildShown:
 
 @dataclass(frozen=True, slots=True)
 class _Built:
-    """The parts of a design, and its steps with the builder's own between them."""
+    """The line and the parts of a design, and its steps with the builder's own between them."""
 
+    line: Line
     parts: PartsList
     steps: list[Step]
 
@@ -219,7 +188,7 @@ class _Built:
 def _built(document: Document, bench: Bench) -> _Built:
     shop = workshop(document)
     found = parts_list(shop, owned_parts(bench.bin), bench.taken, bench.book.lines)
-    return _Built(found, with_own(steps_of(shop, jobs(makings(found.lines))), bench.book.steps))
+    return _Built(shop.line, found, with_own(steps_of(shop, jobs(makings(found.lines))), bench.book.steps))
 
 
 def steps_for(document: Document, bench: Bench) -> list[Step]:
@@ -246,12 +215,12 @@ def build_shown(document: Document, site: Site) -> BuildShown:
     known = {step.id: step for step in steps}
     taken = [(e.minutes, known[e.step].minutes) for e in last.values() if e.minutes and e.step in known]
     factor = pace(taken)
-    found = _plan(paced(steps, factor), built.parts, site, done)
+    found = planned(paced(steps, factor), built.parts, site.bench, site.now, done)
     return BuildShown(
-        steps=_shown(steps, site, last, done, found),
+        steps=_shown(built, site, last, done, found),
         next=[one.step for one in ready(steps, done, site.now)],
         loose=[LooseShown(one.id, one.words, one.opened_by, one.closed_by) for one in ledger(steps, done)],
-        plan=_days(found),
+        plan=days_shown(found),
         pace=factor,
         judged=len(taken),
         done=sum(step.id in done for step in steps),
@@ -275,48 +244,10 @@ def refused(document: Document, site: Site, step: str) -> list[Reason]:
     return [] if known is None else [Reason(held.words, held.step) for held in held_back(known, steps, done)]
 
 
-@dataclass(frozen=True, slots=True)
-class _Planned:
-    """A plan with what it was made from, or why there is none."""
-
-    asked: Asked
-    plan: Plan | None
-    trouble: str
-
-
-def _plan(steps: Sequence[Step], parts: PartsList, site: Site, done: Mapping[str, Tick]) -> _Planned | None:
-    event = site.bench.book.deadline
-    if event is None:
-        return None
-    orders = open_orders(parts.lines, site.bench.said, site.now)
-    asked = Asked(steps, orders, event, site.now, site.bench.book.work, set(done))
-    try:
-        return _Planned(asked, asked.plan(), "")
-    except ValueError as error:
-        return _Planned(asked, None, str(error))
-
-
-def _days(found: _Planned | None) -> DaysShown | None:
-    if found is None:
-        return None
-    plan, asked = found.plan, found.asked
-    if plan is None:
-        return DaysShown(asked.event, found.trouble, 0, [], [], [], found.trouble)
-    critical, today = set(plan.critical), asked.now.date()
-    return DaysShown(
-        event=plan.event,
-        sentence=sentence(asked, plan),
-        late_by_days=plan.late_by_days,
-        days=[PlannedDay(day.date, day.minutes, list(day.steps), bool(critical & set(day.steps))) for day in plan.days],
-        orders=[DueShown(due.part, due.latest, due.latest <= today) for due in plan.orders],
-        reliefs=[ReliefShown(one.words, one.late_by_days) for one in reliefs(asked, plan)],
-        trouble="",
-    )
-
-
 def _shown(
-    steps: Sequence[Step], site: Site, last: Mapping[str, Entry], done: Mapping[str, Tick], found: _Planned | None
+    built: _Built, site: Site, last: Mapping[str, Entry], done: Mapping[str, Tick], found: Planned | None
 ) -> list[StepShown]:
+    steps, line = built.steps, built.line
     changed = {one.step: one for one in touched(steps, done)}
     waits = {one.step: one for one in ready(steps, done, site.now)}
     plan = found.plan if found else None
@@ -333,7 +264,7 @@ def _shown(
         held = [] if step.id in done else held_back(step, steps, done)
         made.append(StepShown(
             id=step.id, title=step.title, why=step.why, kind=step.kind, unit=step.unit, minutes=step.minutes,
-            about=step.about, parts=list(step.parts), tools=list(step.tools), cautions=list(step.cautions),
+            about=step.about, marks=_marks(step, line), tools=list(step.tools), cautions=list(step.cautions),
             what=step.record.what if step.record else "", measured_in=step.record.unit if step.record else "",
             wait=step.wait, own=step.kind == "own",
             looks=again_and_again if step.kind == RECHECK else [], opens=opened[step.id], done=step.id in done,
@@ -347,6 +278,15 @@ def _shown(
             start=plan.starts.get(step.id) if plan else None, critical=step.id in critical,
         ))  # fmt: skip
     return made
+
+
+def _marks(step: Step, line: Line) -> list[Mark]:
+    """What of the drawing a step handles; one that names no wheel is about all of its stages."""
+    named = [wheel for wheel in line.wheels if wheel.name in step.parts]
+    wheels = named or [wheel for wheel in line.wheels if wheel.stage in step.parts]
+    bare = [path for path in step.parts if path in line.sources or any(b.path == path for b in line.stages)]
+    members = [Mark(wheel.stage, wheel.name.removeprefix(wheel.stage).strip()) for wheel in wheels]
+    return [*members, *(Mark(path, "") for path in bare)]
 
 
 def _found(step: str, findings: Sequence[Finding]) -> list[str]:

@@ -13,7 +13,7 @@ import { NextStep } from "./NextStep";
 import { OwnStepForm } from "./OwnStepForm";
 import { Schools } from "./Schools";
 import { StepList } from "./StepList";
-import { useTicks } from "./useTicks";
+import { type TakenBack, useTicks } from "./useTicks";
 
 const PARTS = ["Steps", "Days", "Look after"] as const;
 type Part = (typeof PARTS)[number];
@@ -81,6 +81,7 @@ function Building({ answer }: { answer: BuildAnswer }) {
             ref={card}
             scrollMarginTop={`${LEDGER}px`}
           >
+            <Back back={ticks.back.filter((one) => one.entry.step !== next?.id)} onChoose={setChosen} />
             {next ? (
               <NextStep
                 key={next.id}
@@ -120,6 +121,19 @@ function Building({ answer }: { answer: BuildAnswer }) {
       {part === "Look after" && <LookAfter answer={answer} readOnly={readOnly} />}
     </Box>
   );
+}
+
+/** Ticks that were taken back, where their steps are not in sight. */
+function Back({ back, onChoose }: { back: TakenBack[]; onChoose: (step: string) => void }) {
+  return back.map(({ entry, reasons }) => (
+    <Box key={entry.id} role="alert" {...FRAME} borderColor="brick" data-taken-back={entry.step}>
+      The tick was taken back:{" "}
+      <button type="button" className="link" onClick={() => onChoose(entry.step)}>
+        {entry.title}
+      </button>
+      <Box color="ink.second">{reasons[0]?.words}</Box>
+    </Box>
+  ));
 }
 
 function dueText({ cares, shown }: BuildAnswer): string {

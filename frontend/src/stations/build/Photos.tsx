@@ -8,27 +8,7 @@ import { usePlace } from "../../document/context";
 export function Photos({ step }: { step: BuildStep }) {
   const { vehicle } = usePlace();
   const queries = useQueryClient();
-  const [trouble, setTrouble] = useState("");
-  const [sending, setSending] = useState(false);
   const changed = () => queries.invalidateQueries({ queryKey: ["build", vehicle] });
-  const send = async (file: File) => {
-    setSending(true);
-    setTrouble("");
-    try {
-      await answer(
-        api.POST("/api/vehicles/{vehicle}/build/photos/", {
-          params: { path: { vehicle }, query: { step: step.id, id: crypto.randomUUID() } },
-          body: file as never,
-          bodySerializer: (body: unknown) => body as Blob,
-          headers: { "Content-Type": "application/octet-stream" },
-        }),
-      );
-      await changed();
-    } catch (error) {
-      setTrouble(troubleText(error));
-    }
-    setSending(false);
-  };
   const drop = async (photo: string) => {
     const path = { vehicle, photo };
     await api.DELETE("/api/vehicles/{vehicle}/build/photos/{photo}/", { params: { path } });
@@ -36,6 +16,61 @@ export function Photos({ step }: { step: BuildStep }) {
   };
   return (
     <Flex gap="2" mt="3" wrap="wrap" align="center" data-photos={step.photos.length}>
+      <TakePhoto step={step.id} onTaken={() => void changed()} />
+      {step.photos.map((photo) => (
+        <Box key={photo}>
+          <Picture photo={photo} of={step.title} />
+          <button type="button" className="quiet" onClick={() => void drop(photo)}>
+            take away
+          </button>
+        </Box>
+      ))}
+    </Flex>
+  );
+}
+
+/** A kept photo in small; it opens in full. */
+export function Picture({ photo, of }: { photo: string; of: string }) {
+  const { vehicle } = usePlace();
+  const address = `/api/vehicles/${vehicle}/build/photos/${photo}/`;
+  return (
+    <a href={address} target="_blank" rel="noreferrer">
+      <img src={address} alt={`Of: ${of}`} style={{ height: 72, borderRadius: 3 }} loading="lazy" />
+    </a>
+  );
+}
+
+interface TakeProps {
+  step: string;
+  onTaken: (photo: string) => void;
+}
+
+/** A photo of a step from the camera or a file. */
+export function TakePhoto({ step, onTaken }: TakeProps) {
+  const { vehicle } = usePlace();
+  const [trouble, setTrouble] = useState("");
+  const [sending, setSending] = useState(false);
+  const send = async (file: File) => {
+    setSending(true);
+    setTrouble("");
+    try {
+      const id = crypto.randomUUID();
+      await answer(
+        api.POST("/api/vehicles/{vehicle}/build/photos/", {
+          params: { path: { vehicle }, query: { step, id } },
+          body: file as never,
+          bodySerializer: (body: unknown) => body as Blob,
+          headers: { "Content-Type": "application/octet-stream" },
+        }),
+      );
+      onTaken(id);
+    } catch (error) {
+      setTrouble(troubleText(error));
+    }
+    setSending(false);
+  };
+  return (
+    <>
       <label className="file">
         {sending ? "Sending the photo …" : "Photo"}
         <input
@@ -50,26 +85,11 @@ export function Photos({ step }: { step: BuildStep }) {
           }}
         />
       </label>
-      {step.photos.map((photo) => (
-        <Box key={photo} position="relative">
-          <a href={`/api/vehicles/${vehicle}/build/photos/${photo}/`} target="_blank" rel="noreferrer">
-            <img
-              src={`/api/vehicles/${vehicle}/build/photos/${photo}/`}
-              alt={`Of: ${step.title}`}
-              style={{ height: 72, borderRadius: 3 }}
-              loading="lazy"
-            />
-          </a>
-          <button type="button" className="quiet" onClick={() => void drop(photo)}>
-            take away
-          </button>
-        </Box>
-      ))}
       {trouble && (
         <Box role="alert" color="brick" w="100%">
           {trouble}
         </Box>
       )}
-    </Flex>
+    </>
   );
 }

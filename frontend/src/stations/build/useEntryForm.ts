@@ -11,6 +11,8 @@ interface Typed {
   note: string;
 }
 
+export type EntryForm = ReturnType<typeof useEntryForm>;
+
 export function useEntryForm(step: BuildStep) {
   const { account, vehicle } = usePlace();
   const place = `ydrometer-build|${account}|${vehicle}|${step.id}`;

@@ -5,11 +5,13 @@ import { answer, api, type BuildAnswer, type BuildStep, type Care, troubleText }
 import { usePlace } from "../../../document/context";
 import { moment } from "../../../ui/when";
 import { FRAME } from "../../shared/frame";
+import { Picture, TakePhoto } from "../Photos";
 
 interface Found {
   step: string;
   found: string;
   words: string;
+  photo?: string;
 }
 
 interface Inspection {
@@ -68,6 +70,7 @@ export function LookAfter({
                   <Box key={`${found.step} ${found.words}`}>
                     {`${found.found === "other" ? "" : `${found.found}: `}${found.words}`}
                     <Box as="span" color="ink.second">{` ${titles.get(found.step)?.about ?? ""}`}</Box>
+                    {found.photo && <Picture photo={found.photo} of={found.words} />}
                   </Box>
                 ))}
                 {!document.findings?.length && <Box>nothing found</Box>}
@@ -192,6 +195,11 @@ function NewInspection({ hours, steps, cares }: NewProps) {
             value={found.words}
             onChange={(event) => put(i, { words: event.target.value })}
           />
+          {found.photo ? (
+            <Picture photo={found.photo} of={found.words} />
+          ) : (
+            <TakePhoto step={found.step} onTaken={(photo) => put(i, { photo })} />
+          )}
         </Flex>
       ))}
       <Flex gap="1" mt="2">

@@ -1,0 +1,105 @@
+"""The days to an event as the station Build shows them: what is late, what helps, and what is due when."""
+
+from __future__ import annotations
+
+from collections.abc import Collection, Sequence
+from dataclasses import dataclass
+from datetime import date, datetime
+
+from ydrometer.build.late import Asked, reliefs, sentence
+from ydrometer.build.parts_list import PartsList
+from ydrometer.build.plan import Plan
+from ydrometer.build.purchase import open_orders
+from ydrometer.build.step import Step
+from ydrometer.screens.parts_shown import Bench
+
+
+@dataclass(frozen=True, slots=True)
+class PlannedDay:
+    """A day with work: its minutes, and ids of its steps."""
+
+    date: date
+    minutes: float
+    steps: list[str]
+    critical: bool
+
+
+@dataclass(frozen=True, slots=True)
+class DueShown:
+    """An order with the latest day on which it can be made; `late` where that is today or past."""
+
+    part: str
+    latest: date
+    late: bool
+
+
+@dataclass(frozen=True, slots=True)
+class ReliefShown:
+    """What helps: in words, and by how many days the plan is late with it."""
+
+    words: str
+    late_by_days: int
+
+
+@dataclass(frozen=True, slots=True)
+class DaysShown:
+    """The days to the event."""
+
+    event: datetime
+    sentence: str
+    late_by_days: int
+    days: list[PlannedDay]
+    orders: list[DueShown]
+    reliefs: list[ReliefShown]
+    trouble: str
+
+
+@dataclass(frozen=True, slots=True)
+class Planned:
+    """A plan with what it was made from, or why there is none."""
+
+    asked: Asked
+    plan: Plan | None
+    trouble: str
+
+
+def planned(
+    steps: Sequence[Step], parts: PartsList, bench: Bench, now: datetime, done: Collection[str]
+) -> Planned | None:
+    """The plan of what is left to do; None without an event.
+
+    Args:
+        steps: with the minutes of their builder.
+        parts: of the design, some of which have still to come.
+        bench: whose book has the event, and what was said of lines.
+        now: local time.
+        done: ids of steps that are done.
+    """
+    event = bench.book.deadline
+    if event is None:
+        return None
+    orders = open_orders(parts.lines, bench.said, now)
+    asked = Asked(steps, orders, event, now, bench.book.work, set(done))
+    try:
+        return Planned(asked, asked.plan(), "")
+    except ValueError as error:
+        return Planned(asked, None, str(error))
+
+
+def days_shown(found: Planned | None) -> DaysShown | None:
+    """What is shown of a plan."""
+    if found is None:
+        return None
+    plan, asked = found.plan, found.asked
+    if plan is None:
+        return DaysShown(asked.event, found.trouble, 0, [], [], [], found.trouble)
+    critical, today = set(plan.critical), asked.now.date()
+    return DaysShown(
+        event=plan.event,
+        sentence=sentence(asked, plan),
+        late_by_days=plan.late_by_days,
+        days=[PlannedDay(day.date, day.minutes, list(day.steps), bool(critical & set(day.steps))) for day in plan.days],
+        orders=[DueShown(due.part, due.latest, due.latest <= today) for due in plan.orders],
+        reliefs=[ReliefShown(one.words, one.late_by_days) for one in reliefs(asked, plan)],
+        trouble="",
+    )
