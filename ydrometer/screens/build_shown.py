@@ -99,7 +99,7 @@ class Recheck:
 
 
 @dataclass(frozen=True, slots=True)
-class Mark:
+class Handled:
     """A wheel of the drawing that a step handles, or with an empty `member` a box or source, by its path."""
 
     path: str
@@ -126,7 +126,7 @@ class StepShown:
     unit: int
     minutes: float
     about: str
-    marks: list[Mark]
+    marks: list[Handled]
     tools: list[str]
     cautions: list[str]
     what: str
@@ -280,13 +280,13 @@ def _shown(
     return made
 
 
-def _marks(step: Step, line: Line) -> list[Mark]:
+def _marks(step: Step, line: Line) -> list[Handled]:
     """What of the drawing a step handles; one that names no wheel is about all of its stages."""
     named = [wheel for wheel in line.wheels if wheel.name in step.parts]
     wheels = named or [wheel for wheel in line.wheels if wheel.stage in step.parts]
     bare = [path for path in step.parts if path in line.sources or any(b.path == path for b in line.stages)]
-    members = [Mark(wheel.stage, wheel.name.removeprefix(wheel.stage).strip()) for wheel in wheels]
-    return [*members, *(Mark(path, "") for path in bare)]
+    members = [Handled(wheel.stage, wheel.name.removeprefix(wheel.stage).strip()) for wheel in wheels]
+    return [*members, *(Handled(path, "") for path in bare)]
 
 
 def _found(step: str, findings: Sequence[Finding]) -> list[str]:

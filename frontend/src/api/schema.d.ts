@@ -2193,6 +2193,10 @@ export interface components {
             drivers: number[];
             path: string;
         };
+        Handled: {
+            member: string;
+            path: string;
+        };
         Heard: {
             dimension: string;
             /** Format: double */
@@ -3748,6 +3752,7 @@ export interface components {
             kind: string;
             later: string;
             looks: components["schemas"]["Recheck"][];
+            marks: components["schemas"]["Handled"][];
             measured_in: string;
             /** Format: double */
             minutes: number;
@@ -3755,7 +3760,6 @@ export interface components {
             now: string;
             opens: components["schemas"]["LooseShown"][];
             own: boolean;
-            parts: string[];
             photos: string[];
             reason: string;
             /** Format: date-time */
@@ -5687,6 +5691,15 @@ export interface operations {
                 };
                 content: {
                     "text/calendar": string;
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
             /** @description Refused, with the reason */
