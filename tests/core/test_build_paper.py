@@ -1,0 +1,144 @@
+import unittest
+from datetime import date, datetime
+from pathlib import Path
+
+import pypdfium2 as pdfium
+from icalendar import Calendar
+
+from tests.core.designs import changed
+from ydrometer.build.book import read_book
+from ydrometer.build.inspection import cares, next_look, read_inspection
+from ydrometer.build.parts_list import owned_parts, parts_list
+from ydrometer.build.purchase import Said, open_orders, spending
+from ydrometer.build.savings import swaps
+from ydrometer.build.workshop import workshop
+from ydrometer.document import design
+from ydrometer.drawing import draw_line
+from ydrometer.files.booklet import Content, booklet
+from ydrometer.files.calendar import calendar
+from ydrometer.files.parts_sheet import order_list, read_table, table
+from ydrometer.screens.build_shown import Entry, Site, build_shown, steps_for
+from ydrometer.screens.parts_shown import Bench, PartsShown, parts_shown, price_working
+
+NOW = datetime(2027, 5, 3, 12)
+PULLEY = {"kind": "pulley", "id": "p36", "teeth": 36, "pitch": "5 mm", "price": 9.0}
+DOCUMENT = design.read(changed({"drive.units": 1}))
+
+
+def bench(**book: object) -> Bench:
+    return Bench([PULLEY], book=read_book(book))
+
+
+class Booklet(unittest.TestCase):
+    def test_has_every_step_with_its_numbers_and_tells_how_far_it_is(self) -> None:
+        site = Site(bench(event="2027-06-12T09:00"), NOW)
+        shown = build_shown(DOCUMENT, site)
+        content = Content("Sandpiper & Co", shown, parts_shown(DOCUMENT, site.bench), draw_line(DOCUMENT.design))
+        said: list[tuple[int, int]] = []
+        data = booklet(content, Path("nowhere"), lambda done, of: said.append((done, of)))
+        with pdfium.PdfDocument(data) as read:
+            text = " ".join(page.get_textpage().get_text_bounded() for page in read)
+        words = " ".join(text.split())
+        self.assertIn("Sandpiper & Co", words)
+        self.assertIn("36-tooth pulley, pitch 5 mm", words)
+        for step in shown.steps:
+            self.assertIn(" ".join(step.title.split()[:4]), words)
+        self.assertEqual(said[-1][0], said[-1][1])
+        self.assertEqual([done for done, _ in said], list(range(1, len(said) + 1)))
+
+
+class ICalendar(unittest.TestCase):
+    def test_is_read_back_with_the_same_uids_when_it_is_written_anew(self) -> None:
+        def made(people: int) -> dict[str, tuple[str, object]]:
+            shown = build_shown(DOCUMENT, Site(bench(event="2027-06-12T09:00", people=people), NOW))
+            events = Calendar.from_ical(calendar("Knot", "key", shown)).walk("VEVENT")
+            return {str(event["UID"]): (str(event["SUMMARY"]), event.decoded("DTSTART")) for event in events}
+
+        one, two = made(1), made(2)
+        orders = {uid for uid, (words, _) in one.items() if ": order " in words}
+        self.assertTrue(orders)
+        self.assertLessEqual(orders, set(two))
+        self.assertIn(("Knot: event", datetime(2027, 6, 12, 9)), one.values())
+        self.assertTrue(any("it cures" in words for words, _ in one.values()))
+
+    def test_without_an_event_is_empty(self) -> None:
+        shown = build_shown(DOCUMENT, Site(bench(), NOW))
+        self.assertEqual(Calendar.from_ical(calendar("Knot", "key", shown)).walk("VEVENT"), [])
+
+
+class Money(unittest.TestCase):
+    def lines(self) -> PartsShown:
+        return parts_shown(DOCUMENT, bench())
+
+    def test_what_was_paid_goes_before_the_price(self) -> None:
+        shown = self.lines()
+        self.assertEqual((shown.spent, shown.to_spend), (0.0, 9.0))
+        key = next(line.key for line in shown.lines if line.words.startswith("36-tooth"))
+        said = {key: Said("ordered", NOW, "me", date(2027, 5, 10), 8.0)}
+        paid = parts_shown(DOCUMENT, Bench([PULLEY], said=said))
+        self.assertEqual((paid.spent, paid.to_spend), (8.0, 0.0))
+        working = price_working(DOCUMENT, Bench([PULLEY], said=said))
+        self.assertEqual((working.value, working.steps[-1].expression), (8.0, "p_0"))
+
+    def test_an_order_is_awaited_and_what_is_here_is_not(self) -> None:
+        found = parts_list(workshop(DOCUMENT), owned_parts([PULLEY]))
+        line = next(line for line in found.lines if line.need.words.startswith("36-tooth"))
+        ordered = {line.key: Said("ordered", NOW, "me", date(2027, 5, 10))}
+        order = next(one for one in open_orders(found.lines, ordered, NOW) if one.part == line.need.words)
+        self.assertEqual((order.days, order.placed), (7, True))
+        here = {line.key: Said("here", NOW, "me")}
+        self.assertNotIn(line.need.words, [one.part for one in open_orders(found.lines, here, NOW)])
+        self.assertEqual(spending(found.lines, here).spent, 9.0)
+
+    def test_a_table_is_read_back(self) -> None:
+        shown = self.lines()
+        rows = table(shown)
+        rows[1][rows[0].index("state")] = "Fitted"
+        rows[2][rows[0].index("paid")] = "a lot"
+        said, faults = read_table(rows, [line.key for line in shown.lines])
+        self.assertEqual(said[0].state, "fitted")
+        self.assertEqual([(fault.row, fault.column) for fault in faults], [(3, "paid")])
+
+    def test_vehicles_share_what_comes_out_of_a_tube(self) -> None:
+        orders = order_list({"one": self.lines(), "two": self.lines()})
+        number = {line.words: line.number for line in orders.lines}
+        self.assertEqual((number["grease"], number["36-tooth pulley, pitch 5 mm"]), (1, 2))
+
+
+class Savings(unittest.TestCase):
+    def test_name_owned_wheels_of_the_same_reduction(self) -> None:
+        owned = [
+            {"kind": kind, "id": f"{kind}{teeth}", "teeth": teeth, **size, "owned": 1}
+            for kind, size, counts in (
+                ("gear", {"module": "1 mm"}, (15, 30, 56)),
+                ("pulley", {"pitch": "5 mm"}, (16, 32)),
+            )
+            for teeth in counts
+        ]  # fmt: skip
+        found = swaps(DOCUMENT.design, owned_parts(owned), {str(part["id"]): 1 for part in owned})
+        self.assertEqual(found[0].changes, {"drive.stages[0].driver_teeth": 16, "drive.stages[0].driven_teeth": 32})
+        self.assertIn("the same reduction", found[0].words)
+
+    def test_are_none_where_nothing_is_owned(self) -> None:
+        self.assertEqual(swaps(DOCUMENT.design, owned_parts([PULLEY]), {"p36": 0}), [])
+
+
+class LookingAfter(unittest.TestCase):
+    def test_first_after_five_minutes_then_an_hour_then_each_five(self) -> None:
+        looks = [next_look(hours) for hours in (0.0, 0.1, 1.0, 5.9, 6.0)]
+        self.assertEqual([round(look, 3) for look in looks], [0.083, 1.0, 6.0, 6.0, 11.0])
+
+    def test_what_was_looked_at_is_not_due(self) -> None:
+        steps = steps_for(DOCUMENT, bench())
+        self.assertTrue(all(care.due for care in cares(steps, 0.5, [])))
+        whole = read_inspection({"hours": 0.5})
+        self.assertFalse(any(care.due for care in cares(steps, 0.5, [whole])))
+        one = read_inspection({"hours": 0.5, "looked": [steps[0].id]})
+        self.assertTrue(any(care.due for care in cares(steps, 0.5, [one])))
+
+    def test_the_looks_after_the_first_runs_are_listed(self) -> None:
+        shown = build_shown(DOCUMENT, Site(bench(), NOW, [Entry("fit:mark_out", "done", NOW, "me")]))
+        looks = {step.id: [look.words for look in step.looks] for step in shown.steps}
+        self.assertIn("motor mount bolts", looks["vehicle:recheck_5_min"])
+        self.assertEqual(looks["fit:mark_out"], [])
+        self.assertEqual(shown.done, 1)
