@@ -183,5 +183,11 @@ def rechecks(steps: Sequence[Step]) -> list[tuple[str, str]]:
     """
     words = {loose.id: loose.words for step in steps for loose in step.opens}
     found = [(step.id, words[id_]) for step in steps for id_ in step.closes if id_ in words]
-    measured = [(s.id, s.record.what) for s in steps if s.record and s.kind in ("gear", "belt", "friction")]
+    measured = [(s.id, _measured(s)) for s in steps if s.record and s.kind in ("gear", "belt", "friction")]
     return [*found, *((id_, what) for id_, what in measured)]
+
+
+def _measured(step: Step) -> str:
+    """What a step measures, with the wheels and the unit that it is of."""
+    unit = f", unit {step.unit}" if step.unit else ""
+    return f"{step.record.what if step.record else ''} ({step.about}{unit})"

@@ -48,7 +48,9 @@ def steps_of(shop: Workshop, made: Sequence[Job] = ()) -> list[Step]:
 def _stages(shop: Workshop) -> Iterator[Job]:
     """The jobs of every stage, the first of each behind what its shafts need, and behind whoever moves one of them."""
     for between in shop.line.stages:
-        first, *others = between.stage.jobs(shop.hands(between))
+        hands = shop.hands(between)
+        # Whatever is done at a stage is done for its wheels: with others it is done once more.
+        first, *others = (replace(job, parts=(*job.parts, *hands.names)) for job in between.stage.jobs(hands))
         own = between.driven if between.driven in shop.line.hidden else ""
         on = [shafts.put_on(shop, shaft) for shaft in between.shafts if shaft != own]
         mounted = [f"{shaft}:mount" for shaft in between.drivers if shaft in shop.line.sources]
@@ -123,7 +125,9 @@ def _step(job: Job, unit: int, units: int, ids: Mapping[str, tuple[str, ...]], w
 
 
 def _words(shop: Workshop) -> dict[str, str]:
-    """What of a design a step is made for: when one of these words changes, the step was done for something else."""
-    stages = {between.path: f"{between.stage.noun} {between.stage.told}" for between in shop.line.stages}
-    wheels = {wheel.name: wheel.words for wheel in shop.line.wheels}
-    return stages | wheels
+    """What a step may be made for: wheels, and stages that have none. When one of these words changes, the step was
+    done for something else.
+    """
+    boxes = [between for between in shop.line.stages if not between.stage.members]
+    stages = {between.path: f"{between.stage.noun} {between.stage.told}" for between in boxes}
+    return stages | {wheel.name: wheel.words for wheel in shop.line.wheels}

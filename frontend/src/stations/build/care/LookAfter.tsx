@@ -48,9 +48,7 @@ export function LookAfter({
     >
       <Box {...FRAME}>
         <Box as="h2" fontSize="xl" fontWeight="700" data-due-count={due.length}>
-          {due.length
-            ? `${due.length} things are due after ${hoursText(hours)} of running.`
-            : `Nothing is due after ${hoursText(hours)} of running.`}
+          {headline(shown.signed_at, due.length, hours)}
         </Box>
         <CareTable cares={cares} />
       </Box>
@@ -81,6 +79,14 @@ export function LookAfter({
       </Box>
     </Box>
   );
+}
+
+/** What is due, once the vehicle is built. */
+function headline(signed: string | null, due: number, hours: number): string {
+  if (!signed) return "It is not signed off yet. Once it runs, these are looked at again and again:";
+  const after = `after ${hoursText(hours)} of running`;
+  if (due === 0) return `Nothing is due ${after}.`;
+  return due === 1 ? `One thing is due ${after}.` : `${due} things are due ${after}.`;
 }
 
 function CareTable({ cares }: { cares: Care[] }) {
