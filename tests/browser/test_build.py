@@ -76,12 +76,12 @@ class Building(BrowserCase):
         first = phone.text("[data-title]")
         self.assertIn("end play", first)
         phone.find("[data-value-field]").send_keys("0.2")
-        phone.click("[data-tick]")
+        self.tick(phone)
         phone.find("[data-ledger='1']")
         other.find("[data-ledger='1']")
         self.assertNotEqual(phone.text("[data-title]"), first)
         other.wait(lambda: other.text("[data-title]") == phone.text("[data-title]"), "the same next step")
-        other.click("[data-tick]")
+        self.tick(other)
         other.wait_text("[data-ledger]", "Nothing is loose")
         phone.wait_text("[data-ledger]", "Nothing is loose")
         self.without_connection(phone)
@@ -98,16 +98,17 @@ class Building(BrowserCase):
         before = self.entries().count()
         phone.offline(True)
         for number in (1, 2):
-            title = phone.text("[data-title]")
-            phone.click("[data-tick]")
+            self.tick(phone)
             phone.find(f"[data-waiting='{number}']")
-            self.moves_on(phone, title)
         phone.offline(False)
         phone.wait(lambda: not phone.all("[data-waiting]"), "the ticks to be sent")
         self.assertEqual(self.entries().count(), before + 2)
 
-    def moves_on(self, phone: Page, title: str) -> None:
-        phone.wait(lambda: phone.text("[data-title]") != title, "the next step")
+    def tick(self, page: Page) -> None:
+        """Tick the step that is shown, once it stands still; another one comes."""
+        title = page.text("[data-title]")
+        page.click("[data-tick]")
+        page.wait(lambda: page.text("[data-title]") != title, "the next step")
 
     def held_back(self, phone: Page) -> None:
         """Power before its time is held back with words, and what would help is one touch away."""

@@ -17,13 +17,21 @@ export function StepList({ shown, chosen, onChoose }: Props) {
   const list = useRef<HTMLDivElement>(null);
   // biome-ignore lint/correctness/useExhaustiveDependencies: with another step chosen it comes into sight
   useEffect(() => {
-    const row = list.current?.querySelector("[aria-current]");
-    if (row && window.matchMedia("(min-width: 62em)").matches) row.scrollIntoView?.({ block: "nearest" });
+    const row = list.current?.querySelector<HTMLElement>("[aria-current]");
+    // The list alone: the step under the thumb must not move.
+    list.current?.scrollTo?.({ top: (row?.offsetTop ?? 0) - ABOVE });
   }, [chosen]);
   const next = new Set(shown.next.slice(0, NEXT));
   const steps = shown.steps.filter((step) => all || !step.done || step.id === chosen || step.was);
   return (
-    <Box {...FRAME} maxH={{ lg: "calc(100vh - 260px)" }} overflowY={{ lg: "auto" }} ref={list} data-steps>
+    <Box
+      {...FRAME}
+      position="relative"
+      maxH={{ lg: "calc(100vh - 260px)" }}
+      overflowY={{ lg: "auto" }}
+      ref={list}
+      data-steps
+    >
       <Flex align="baseline" gap="3">
         <Box as="h2" fontSize="lg" fontWeight="700" flex="1">
           {`${shown.steps.length - shown.done} to do`}
@@ -57,6 +65,8 @@ export function StepList({ shown, chosen, onChoose }: Props) {
 }
 
 const NEXT = 3;
+/** Pixels of the list that stay above the chosen row. */
+const ABOVE = 44;
 
 function below(step: BuildStep): string {
   if (step.was) return `done for ${step.was}: once more?`;
