@@ -31,9 +31,10 @@ export function useBuild(vehicle: string, often: boolean) {
     refetchInterval: SELDOM_MS,
   });
   const { data, refetch } = build;
-  const stale = pulse !== undefined && data !== undefined && data.pulse !== pulse;
+  // An answer that was on its way when something was said may be older than that: then it is asked once more.
   useEffect(() => {
-    if (stale) void refetch({ cancelRefetch: false });
-  }, [stale, refetch]);
+    if (pulse !== undefined && data !== undefined && data.pulse !== pulse)
+      void refetch({ cancelRefetch: false });
+  }, [pulse, data, refetch]);
   return build;
 }
