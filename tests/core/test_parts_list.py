@@ -50,6 +50,18 @@ class Numbers(unittest.TestCase):
         even = listed(changed({"drive.stages": [{**chain, "links": 60}]}))
         self.assertNotIn("offset link", {one.need.kind for one in even.lines})
 
+    def test_a_longer_chain_is_parted_and_a_belt_without_a_length_is_no_part(self) -> None:
+        chain = {"kind": "chain", "driver_teeth": 11, "driven_teeth": 22, "pitch": "6.35 mm", "links": 60}
+        long = {"kind": "chain", "id": "long", "pitch": "6.35 mm", "links": 74, "owned": 1}
+        metre, short = {**long, "id": "metre", "links": None}, {**long, "id": "short", "links": 48}
+        document = changed({"drive.stages": [chain], "drive.units": 1})
+        for part, fits in ((long, True), (metre, True), (short, False)):
+            found = line(listed(document, {key: v for key, v in part.items() if v is not None}), "chain")
+            self.assertEqual(found.to_buy == 0, fits, part["id"])
+            self.assertEqual([making.what for making in found.make], ["part"] if fits else [])
+        loose = {"kind": "belt", "driver_teeth": 18, "driven_teeth": 36, "pitch": "5 mm"}
+        self.assertIsNone(line(listed(changed({"drive.stages": [loose]}), BELT), "belt").part)
+
     @settings(max_examples=30, deadline=None, derandomize=True)
     @given(lines())
     def test_are_written_as_published(self, document: dict[str, Any]) -> None:

@@ -6,7 +6,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 from ydrometer.base.tables.strengths import MATERIALS
-from ydrometer.build.matching import Owned, seated
+from ydrometer.build.matching import Owned, is_longer, seated
 from ydrometer.build.needs import Need
 from ydrometer.build.workshop import Workshop
 from ydrometer.document.sources import Motor
@@ -65,7 +65,9 @@ def of_part(shop: Workshop, need: Need, owned: Owned | None) -> list[Making]:
         need: of it.
         owned: the part; None where none is matched.
     """
-    return [*(_bored(need, owned) if owned else ()), *(_turned(shop, need, owned) if owned else ()), *_made(shop, need)]
+    if owned is None:
+        return list(_made(shop, need))
+    return [*_bored(need, owned), *_turned(shop, need, owned), *_parted(need, owned), *_made(shop, need)]
 
 
 def _bored(need: Need, owned: Owned) -> Iterator[Making]:
@@ -80,6 +82,13 @@ def _bored(need: Need, owned: Owned) -> Iterator[Making]:
     sizes = ", ".join(f"{1e3 * size:g}" for size in on_the_way)
     words = f"Bore it out from {mm(bore)} to {mm(reamer)}: drills of {sizes} mm, then a reamer of {mm(reamer)}"
     yield Making("bore out", bore, reamer, words, EYES, "bore")
+
+
+def _parted(need: Need, owned: Owned) -> Iterator[Making]:
+    """A chain that is longer than it has to be; its step counts the links."""
+    if is_longer(need, owned.part):
+        has: float | None = getattr(owned.part, "around", None)
+        yield Making("part", has, need.sizes["around"], "Count its links and part it", EYES, "")
 
 
 def _turned(shop: Workshop, need: Need, owned: Owned) -> Iterator[Making]:

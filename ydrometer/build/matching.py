@@ -97,7 +97,7 @@ def differences(need: Need, part: Part) -> list[str]:
         same = part.what == need.kind and (not part.size or _names(need.words, part.size))
         return [] if same else [f"{part.what} {part.size}".strip()]
     has = {key: _has(part, key) for key in need.sizes}
-    return [_told(key, has[key]) for key, wanted in need.sizes.items() if _distance(wanted, has[key]) > EQUAL]
+    return [_told(key, has[key]) for key in need.sizes if _off_in(need, part, key) > EQUAL]
 
 
 def _names(words: str, size: str) -> bool:
@@ -122,7 +122,8 @@ def _work(need: Need, part: Part) -> float:
     found = seated(need, part)
     work = 0.0 if found is None else float(EASE.index(found.answer))
     narrow = [key for key, least in need.wishes.items() if (_has(part, key) or least) < least * (1.0 - EQUAL)]
-    return WAY_OFF if found and found.answer == "another" else work + 10.0 * len(narrow)
+    cut = 0.5 if is_longer(need, part) else 0.0
+    return WAY_OFF if found and found.answer == "another" else work + cut + 10.0 * len(narrow)
 
 
 def _brings(need: Need, part: Part) -> bool:
@@ -143,7 +144,21 @@ def _has(part: Part, path: str) -> Any:
 
 def _off(need: Need, part: Part) -> float:
     """How far a part is from what is needed: the sum of relative differences."""
-    return sum(_distance(wanted, _has(part, key)) for key, wanted in need.sizes.items())
+    return sum(_off_in(need, part, key) for key in need.sizes)
+
+
+def _off_in(need: Need, part: Part, key: str) -> float:
+    """How far a part is off in one size; what is cut to its length may be longer, or be sold by the metre."""
+    wanted, has = need.sizes[key], _has(part, key)
+    if need.may_be_longer and key == "around" and wanted is not None and (has is None or has > wanted):
+        return 0.0
+    return _distance(wanted, has)
+
+
+def is_longer(need: Need, part: Part) -> bool:
+    """Whether a part has to be cut to its length."""
+    wanted = need.sizes.get("around")
+    return need.may_be_longer and wanted is not None and _distance(wanted, _has(part, "around")) > EQUAL
 
 
 def _distance(wanted: Any, has: Any) -> float:

@@ -28,7 +28,7 @@ class Need:
         kind: of the bin's parts, or of a sundry. words: what it is. number: of all units. where: paths of the design.
         sizes: by which a part is told, SI, by their keys in the bin.
         wishes: least sizes that it would better have. shaft: on which it goes: across, m, and its shape.
-        comes_with: kind of part that may bring it along.
+        comes_with: kind of part that may bring it along. may_be_longer: it is cut to its length, as a chain is.
     """
 
     kind: str
@@ -39,6 +39,7 @@ class Need:
     wishes: Mapping[str, float] = field(default_factory=dict)
     shaft: tuple[float, str] | None = None
     comes_with: str = ""
+    may_be_longer: bool = False
 
     @property
     def identity(self) -> tuple[Any, ...]:
@@ -127,16 +128,13 @@ def _loop(shop: Workshop, stage: Stage, path: str) -> Iterator[Need]:
     assert isinstance(lies, Loop)  # see _stages
     said = shop.fit.loop(path)
     length = stage.loop_length or (said.length if said else None)
-    sizes: dict[str, Any] = {"loop_pitch": size} if size else {}
-    words = lies.noun
-    if length:
-        named = lies.named(length, size or 1.0)
-        words = f"{lies.noun}, {named}"
-        sizes["around"] = length
+    # Of a loop without a length no part is the right one.
+    sizes: dict[str, Any] = ({"loop_pitch": size} if size else {}) | {"around": length}
+    words = f"{lies.noun}, {lies.named(length, size or 1.0)}" if length else lies.noun
     words += f", pitch {1e3 * size:.6g} mm" if size else ""
     wishes = {"width": stage.loop_width} if stage.loop_width else {}
     words += f", {mm(stage.loop_width)} wide" if stage.loop_width else ""
-    yield Need(lies.part, words, 1, (path,), sizes, wishes)
+    yield Need(lies.part, words, 1, (path,), sizes, wishes, may_be_longer=lies.step == 2)
     pieces = round(length / size) if length and size and lies.pieces else 0
     if lies.step == 2 and pieces % 2:
         yield Need("offset link", f"offset link, pitch {1e3 * (size or 0.0):.6g} mm", 1, (path,))

@@ -1,6 +1,6 @@
 /** Ticks: shown at once, kept on the device until the server has them, taken back with words where it refuses. */
 import { useQueryClient } from "@tanstack/react-query";
-import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { useMemo, useState } from "react";
 import {
   answer,
   api,
@@ -13,11 +13,8 @@ import {
   type StepEntry,
 } from "../../api/client";
 import { usePlace } from "../../document/context";
-import { readKept, writeKept } from "../../document/kept";
+import { useOutbox } from "../../document/useOutbox";
 import { clockNow } from "../../ui/when";
-
-const AGAIN_MS = 5000;
-const MOST_AT_ONCE = 100;
 
 export type Doing = StepEntry["doing"];
 export interface More {
@@ -38,8 +35,6 @@ export interface Ticks {
   /** How many wait for a connection. */
   waiting: number;
   back: TakenBack[];
-  drop: (id: string) => void;
-  trouble: string;
   /** What is shown, with what was said here and has not come back yet. */
   shown: BuildShown;
 }
@@ -47,68 +42,29 @@ export interface Ticks {
 export function useTicks(shown: BuildShown): Ticks {
   const { account, vehicle } = usePlace();
   const queries = useQueryClient();
-  const place = `ydrometer-build|${account}|${vehicle}`;
-  const [waiting, setWaiting] = useState(() => readKept<StepEntry[]>(place, []));
   const [back, setBack] = useState<TakenBack[]>([]);
-  const [trouble, setTrouble] = useState("");
   /** Taken by the server, and not yet in what it shows. */
   const [sent, setSent] = useState<StepEntry[]>([]);
-  const newest = useRef(waiting);
-  const sending = useRef(false);
-  const keep = useCallback(
-    (entries: StepEntry[]) => {
-      newest.current = entries;
-      writeKept(place, entries.length ? entries : null);
-      setWaiting(entries);
-    },
-    [place],
-  );
-  const send = useCallback(async () => {
-    if (sending.current) return;
-    sending.current = true;
-    try {
-      while (newest.current.length > 0) {
-        const entries = newest.current.slice(0, MOST_AT_ONCE);
-        const refused = await written(vehicle, entries);
-        const ids = new Set(entries.map((one) => one.id));
-        keep(newest.current.filter((one) => !ids.has(one.id)));
-        const held = new Set(refused.map((one) => one.entry.id));
-        setSent((old) => [...old, ...entries.filter((one) => !held.has(one.id))]);
-        setBack((old) => [...old.filter((one) => !held.has(one.entry.id)), ...refused]);
-        setTrouble("");
-      }
-      await queries.invalidateQueries({ queryKey: ["build", vehicle] });
-      setSent([]);
-    } catch {
-      // No connection: they wait.
-    } finally {
-      sending.current = false;
-    }
-  }, [vehicle, keep, queries]);
-  useEffect(() => {
-    const again = () => newest.current.length > 0 && void send();
-    again();
-    window.addEventListener("online", again);
-    const timer = window.setInterval(again, AGAIN_MS);
-    return () => {
-      window.removeEventListener("online", again);
-      window.clearInterval(timer);
-    };
-  }, [send]);
+  const { waiting, add } = useOutbox<StepEntry>(`ydrometer-build|${account}|${vehicle}`, async (entries) => {
+    const refused = await written(vehicle, entries);
+    const held = new Set(refused.map((one) => one.entry.id));
+    setSent((old) => [...old, ...entries.filter((one) => !held.has(one.id))]);
+    setBack((old) => [...old.filter((one) => !held.has(one.entry.id)), ...refused]);
+    // What is shown from now on has them.
+    void queries
+      .invalidateQueries({ queryKey: ["build", vehicle] })
+      .then(() => setSent((old) => old.filter((one) => !entries.includes(one))));
+  });
   return {
     say: (step, doing, more = {}) => {
       const { id, about, title } = step;
       const now = new Date().toISOString();
       const none = { value: "", note: "", reason: "" };
-      const entry = { ...none, id: crypto.randomUUID(), step: id, doing, at: now, about, title, ...more };
       setBack((old) => old.filter((one) => one.entry.step !== id));
-      keep([...newest.current, entry]);
-      void send();
+      add({ ...none, id: crypto.randomUUID(), step: id, doing, at: now, about, title, ...more });
     },
     waiting: waiting.length,
     back,
-    drop: (id) => setBack((old) => old.filter((one) => one.entry.id !== id)),
-    trouble,
     shown: useMemo(() => withEntries(shown, [...sent, ...waiting], account), [shown, sent, waiting, account]),
   };
 }
