@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
+import threading
+import time
 from typing import Any, ClassVar
 
 from django.contrib.staticfiles.testing import StaticLiveServerTestCase
+from django.core.signals import request_finished, request_started
 from django.test import override_settings
 
 from server.demo.load import load
@@ -15,6 +18,35 @@ DRIVER = "[data-wheel='drive.branches[0].stages[0] driver']"
 """The first driver as the keyboard finds it."""
 BODY = "[data-body='drive.branches[0].stages[0] driver']"
 """The same as the pointer finds it."""
+
+
+class InFlight:
+    """How many requests are being answered in this process."""
+
+    def __init__(self) -> None:
+        self.count = 0
+        self.lock = threading.Lock()
+        request_started.connect(self._begun)
+        request_finished.connect(self._ended)
+
+    def _begun(self, **_: object) -> None:
+        with self.lock:
+            self.count += 1
+
+    def _ended(self, **_: object) -> None:
+        with self.lock:
+            self.count -= 1
+
+    def wait_for_none(self) -> None:
+        """Wait until all are answered, or for as long as none should take."""
+        late = time.monotonic() + LONGEST_S
+        while self.count > 0 and time.monotonic() < late:
+            time.sleep(0.02)
+        self.count = 0
+
+
+LONGEST_S = 8.0
+IN_FLIGHT = InFlight()
 
 
 @override_settings(DEMO=True)
@@ -35,12 +67,16 @@ class BrowserCase(StaticLiveServerTestCase):
         super().tearDownClass()
 
     def setUp(self) -> None:
+        # Runs last: while a request is answered the database cannot be emptied.
+        self.addCleanup(IN_FLIGHT.wait_for_none)
         load()
 
     def page(self, width: int = 1280, height: int = 800) -> Page:
         base = self.live_server_url
         page = self.idle.pop().renew(base, width, height) if self.idle else Page(base, width, height)
         self.addCleanup(self.idle.append, page)
+        # Runs first: a page that is still open asks for what is new.
+        self.addCleanup(page.leave)
         return page
 
     def sandpiper(self, page: Page, station: str = "line") -> None:

@@ -64,6 +64,11 @@ class Page:
         self.driver.quit()
         self.profile.cleanup()
 
+    def leave(self) -> None:
+        """Go where nothing asks the server any more."""
+        self.offline(False)
+        self.driver.get("about:blank")
+
     def open(self, path: str) -> None:
         self.driver.get(self.base + path)
 
