@@ -214,7 +214,7 @@ def _term(sheet: Sheet, number: int, line: Line, said: Said | None) -> str:
     if said is not None and said.state != "needed" and said.paid is not None:
         sheet.put(f"p_{number}", f"paid for: {line.need.words}", said.paid, "price", "given")
         return f"p_{number}"
-    sheet.put(f"n_{number}", f"to buy: {line.need.words}", line.to_buy, "ratio", "solved")
+    sheet.put(f"n_{number}", f"to buy: {line.need.words}", line.to_buy, "ratio", "given")
     sheet.put(f"c_{number}", "price of one", line.each or 0.0, "price", "part")
     return f"n_{number}*c_{number}"
 

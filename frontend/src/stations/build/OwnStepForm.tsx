@@ -120,7 +120,7 @@ function Templates({ own, book }: { own: OwnStep[]; book: BookOf }) {
     <Flex gap="1" mt="2" wrap="wrap" align="flex-end" data-templates>
       {kept.data?.map((template) => (
         <Button key={template.id} size="xs" onClick={() => take(template.steps as unknown as OwnStep[])}>
-          {`Take “${template.name}”, ${template.steps.length} steps`}
+          {`Take “${template.name}”, ${template.steps.length === 1 ? "1 step" : `${template.steps.length} steps`}`}
         </Button>
       ))}
       {own.length > 0 && (
