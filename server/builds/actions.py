@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import contextlib
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from datetime import date, datetime, timedelta
 from typing import Any
 from uuid import UUID, uuid4, uuid5
@@ -27,10 +27,11 @@ from ydrometer.build.book import read_book
 from ydrometer.build.inspection import read_inspection
 from ydrometer.build.own import read_own
 from ydrometer.build.power import SPIN
+from ydrometer.build.step import Step
 from ydrometer.document.design import Document
 from ydrometer.files.parts_sheet import SaidInFile
 from ydrometer.parts.read import read_part
-from ydrometer.screens.build_shown import Reason, Site, refused
+from ydrometer.screens.build_shown import Entry, Reason, refused, steps_for
 from ydrometer.screens.parts_shown import PartLine, PartsShown
 
 AHEAD = timedelta(minutes=10)
@@ -90,23 +91,24 @@ def say_of_steps(
     new = [one for one in sorted(entries, key=lambda one: one.at) if one.id not in known]
     need_room("entries", vehicle.step_entries.count() + len(new) - 1, MOST_ENTRIES, "start with a copy of the vehicle")
     site, back = site_of(vehicle, clock), []
+    steps, said = steps_for(document, site.bench), list(site.entries)
     for one in new:
-        reasons = _held(one, document, site)
+        reasons = _held(one, steps, said)
         if reasons:
             back.append(HeldBack(one.id, reasons))
             continue
         made = _step_entry(user, vehicle, one)
         _log_spin(user, vehicle, one)
-        site = replace(site, entries=[*site.entries, entry_of(made, clock)])
+        said.append(entry_of(made, clock))
     return back
 
 
-def _held(new: NewEntry, document: Document, site: Site) -> list[Reason]:
+def _held(new: NewEntry, steps: Sequence[Step], said: Sequence[Entry]) -> list[Reason]:
     if new.doing == "undone" and not new.reason.strip():
         raise Refused("Say why it is not done any more: the next one at the bench wants to know.")
     if new.doing == "later" and not new.reason.strip():
         raise Refused("Say why not now.")
-    return [] if new.doing != "done" or new.reason.strip() else refused(document, site, new.step)
+    return [] if new.doing != "done" or new.reason.strip() else refused(steps, said, new.step)
 
 
 def _step_entry(user: User, vehicle: Vehicle, new: NewEntry) -> StepEntry:

@@ -75,9 +75,9 @@ def book_of(vehicle: Vehicle) -> Book:
     return EMPTY if build is None else read_book(build.book)
 
 
-def bench_of(vehicle: Vehicle, clock: Clock, bin_: list[dict[str, Any]] | None = None) -> Bench:
+def bench_of(vehicle: Vehicle, clock: Clock) -> Bench:
     """What stands around a vehicle on its bench."""
-    parts = documents(vehicle.workshop) if bin_ is None else bin_
+    parts = documents(vehicle.workshop)
     return Bench(parts, others(vehicle, parts), book_of(vehicle), said_of(vehicle, clock))
 
 
@@ -99,10 +99,10 @@ def said_of(vehicle: Vehicle, clock: Clock) -> dict[str, Said]:
 def others(vehicle: Vehicle, bin_: list[dict[str, Any]]) -> Mapping[str, Mapping[str, int]]:
     """How many of each part those vehicles have that stand before this one on the bench: a part is promised once."""
     before = Vehicle.objects.filter(workshop=vehicle.workshop, put_away=False, created_at__lt=vehicle.created_at)
-    taken: dict[str, dict[str, int]] = {}
+    owned, taken = owned_parts(bin_), dict[str, dict[str, int]]()
     for other in before.order_by("created_at")[:MOST_BEFORE]:
         free = {id_: sum(named.values()) for id_, named in taken.items()}
-        for id_, number in used(workshop(present(other)), owned_parts(bin_), free).items():
+        for id_, number in used(workshop(present(other)), owned, free).items():
             named = taken.setdefault(id_, {})
             named[other.name] = named.get(other.name, 0) + number
     return taken

@@ -10,7 +10,7 @@ from ydrometer.document.mounting import Mounting
 from ydrometer.document.sources import Engine
 from ydrometer.document.stages import Stage
 from ydrometer.document.stages.plane import Coaxial, OtherPlane
-from ydrometer.document.walk import further_motors, own_stages, trunk_stages
+from ydrometer.document.walk import branch_of, further_motors, own_stages, trunk_stages
 
 
 @dataclass(frozen=True, slots=True)
@@ -129,7 +129,7 @@ def _drivers(between: Between, words: str, design: Design) -> Iterator[Sitting]:
     """The driver on each motor's shaft; one for all where the motors have no names of their own."""
     times = 1
     if between.drivers[0].endswith(".source"):
-        branch = design.drive.branches[int(between.drivers[0].split("[")[1].split("]")[0])]
+        branch = design.drive.branches[branch_of(between.drivers[0])]
         times = branch.count // len(between.drivers)
     for number, shaft in enumerate(between.drivers, 1):
         name = f"{between.path} driver" + (f" {number}" if number > 1 else "")
@@ -142,7 +142,7 @@ def _named(
     """Every shaft once, with what it is called."""
     several = len(sources) > 1
     for number, path in enumerate(sources, 1):
-        branch = design.drive.branches[int(path.split("[")[1].split("]")[0])]
+        branch = design.drive.branches[branch_of(path)]
         word = "engine" if isinstance(branch.source, Engine) else "motor"
         yield path, f"{word} {number}" if several else word
     for between in stages:

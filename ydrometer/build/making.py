@@ -11,6 +11,7 @@ from ydrometer.build.needs import Need
 from ydrometer.build.workshop import Workshop
 from ydrometer.document.sources import Motor
 from ydrometer.document.stages.assembly import EYES, FUMES, Job, mm
+from ydrometer.document.walk import branch_of
 from ydrometer.fit.setup import Setup
 from ydrometer.fit.touching import clear_of_shaft, shafts_beside
 
@@ -141,7 +142,7 @@ def _shortened(shop: Workshop, need: Need) -> Iterator[Making]:
 
 
 def _printed(shop: Workshop, need: Need) -> Iterator[Making]:
-    source = shop.design.drive.branches[int(need.where[0].split("[", 1)[1].split("]")[0])].source
+    source = shop.design.drive.branches[branch_of(need.where[0])].source
     material = source.mount_material if isinstance(source, Motor) else None
     softens = MATERIALS[material].softens if material else None
     if material and softens is not None:

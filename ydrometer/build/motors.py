@@ -9,6 +9,7 @@ from ydrometer.build import plates
 from ydrometer.build.workshop import Workshop
 from ydrometer.document.sources import Engine
 from ydrometer.document.stages.assembly import Job, made_fast, mm
+from ydrometer.document.walk import branch_of
 from ydrometer.fit.seating import HOLDS
 
 HIDES = 0.02
@@ -27,7 +28,7 @@ def jobs(shop: Workshop) -> Iterator[Job]:
         if any(_neighbours(shop, path, other) for other in shop.line.sources if other != path):
             yield _plugged(shop, path)
         yield _mounted(shop, path, tuple(f"{other}:plug" for other in hidden))
-        if isinstance(shop.design.drive.branches[_branch(path)].source, Engine):
+        if isinstance(shop.design.drive.branches[branch_of(path)].source, Engine):
             yield _clutch(path)
         mounted.append(path)
 
@@ -81,12 +82,8 @@ def _depth(shop: Workshop, path: str) -> str:
 
 def _neighbours(shop: Workshop, one: str, other: str) -> bool:
     """Whether one motor hides the plug of another: of one branch, or nearer than its own radius and 20 mm."""
-    if _branch(one) == _branch(other):
+    if branch_of(one) == branch_of(other):
         return True
     at = [(plate.stands[path].at, plate) for plate in shop.plates for path in (one, other) if path in plate.stands]
     body = max((shop.mount(path).body or 0.0) for path in (one, other))
     return len(at) == 2 and bool(body) and math.dist(at[0][0], at[1][0]) <= body + HIDES
-
-
-def _branch(path: str) -> int:
-    return int(path.split("[", 1)[1].split("]", maxsplit=1)[0])

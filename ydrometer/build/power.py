@@ -9,6 +9,7 @@ from ydrometer.build.wiring import SAFE_ENGINE
 from ydrometer.build.workshop import Workshop
 from ydrometer.document.sources import Engine
 from ydrometer.document.stages.assembly import CURE, FUMES, Job, Record
+from ydrometer.document.walk import branch_of
 from ydrometer.evaluation.evaluate import evaluate
 from ydrometer.evaluation.result import in_rpm
 
@@ -113,12 +114,12 @@ def before_power(shop: Workshop) -> tuple[str, ...]:
 
 def _standing(shop: Workshop, source: str) -> tuple[str, ...]:
     """What to mind while a source turns in the air."""
-    said = shop.design.drive.branches[int(source.split("[", 1)[1].split("]", maxsplit=1)[0])].source
+    said = shop.design.drive.branches[branch_of(source)].source
     return (STAND, SAFE_ENGINE) if isinstance(said, Engine) else (STAND,)
 
 
 def _sense(shop: Workshop, source: str) -> str:
-    said = shop.design.drive.branches[int(source.split("[", 1)[1].split("]", maxsplit=1)[0])].source
+    said = shop.design.drive.branches[branch_of(source)].source
     return "anticlockwise as the Line shows it" if said.reversed else "clockwise as the Line shows it"
 
 

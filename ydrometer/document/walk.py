@@ -27,6 +27,11 @@ def stages_with_paths(design: HasDrive) -> Iterator[tuple[str, Stage]]:
     yield from trunk_stages(design)
 
 
+def branch_of(path: str) -> int:
+    """The number of the branch that a path in the document leads into, such as 1 for "drive.branches[1].source"."""
+    return int(path.split("[", 1)[1].split("]", 1)[0])
+
+
 def shaft_numbers(design: HasDrive) -> tuple[list[list[int]], list[int]]:
     """Numbers of the shafts of each branch, from its source to where it joins, and of the trunk, from there on.
 

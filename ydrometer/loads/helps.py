@@ -16,6 +16,7 @@ from ydrometer.document.design import Design, Document
 from ydrometer.document.mounting import LoopMount, Mounting
 from ydrometer.document.sources import Controller
 from ydrometer.document.stages import Stage
+from ydrometer.document.walk import branch_of
 from ydrometer.evaluation.evaluate import evaluate
 from ydrometer.loads import electrical, mechanical, shafts
 from ydrometer.loads.asked import Asked
@@ -151,7 +152,7 @@ def _with_stage(design: Design, path: str, made: Stage) -> Design:
     drive = design.drive
     if path.startswith("drive.stages"):
         return replace(design, drive=replace(drive, stages=_put(drive.stages, path, made)))
-    b = int(path.split("[")[1].split("]", maxsplit=1)[0])
+    b = branch_of(path)
     branch = replace(drive.branches[b], stages=_put(drive.branches[b].stages, path, made))
     return replace(design, drive=replace(drive, branches=(*drive.branches[:b], branch, *drive.branches[b + 1 :])))
 
@@ -215,7 +216,7 @@ def _tighter(asked: Asked, row: Row) -> Iterator[_Change]:
 
 def _limited(asked: Asked, row: Row) -> Iterator[_Change]:
     """A current limit of the controller that just holds."""
-    b = int(row.path.split("[")[1].split("]")[0])
+    b = branch_of(row.path)
     branch = asked.design.drive.branches[b]
     if row.capacity is None:
         return
@@ -228,7 +229,7 @@ def _limited(asked: Asked, row: Row) -> Iterator[_Change]:
 
 
 def _rested(asked: Asked, row: Row) -> list[Help]:
-    b = int(row.path.split("[")[1].split("]")[0])
+    b = branch_of(row.path)
     rest = asked.rest_needed(asked.warmth[b])
     if not rest:
         return []

@@ -15,7 +15,7 @@ import numpy as np
 from ydrometer.base.reckoning import Floats, Put, Reckoning
 from ydrometer.base.tables.strengths import FUSE, MATERIALS
 from ydrometer.document.sources import Engine, Motor, motor_line
-from ydrometer.document.walk import own_stages, trunk_stages
+from ydrometer.document.walk import branch_of, own_stages, trunk_stages
 from ydrometer.loads import electrical
 from ydrometer.loads.asked import MARGIN, Asked
 from ydrometer.loads.balance import balance
@@ -71,7 +71,7 @@ def row_working(asked: Asked, row: Row) -> Working:
 
 def _branch(path: str) -> int:
     """The branch that a path is of; 0 of what is of none."""
-    return int(path.split("[")[1].split("]", maxsplit=1)[0]) if path.startswith("drive.branches[") else 0
+    return branch_of(path) if path.startswith("drive.branches[") else 0
 
 
 def _of_stage(case: RowCase) -> tuple[str, str]:

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from ydrometer.document.design import Design
 from ydrometer.document.stages import Stage
-from ydrometer.document.walk import stages_with_paths
+from ydrometer.document.walk import branch_of, stages_with_paths
 from ydrometer.loads.rows import Row
 
 TWICE = 1.995
@@ -243,7 +243,7 @@ def _member(row: Row) -> str | None:
 
 def _kind(design: Design, path: str) -> str:
     branches = design.drive.branches
-    b = int(path.split("[")[1].split("]", maxsplit=1)[0])
+    b = branch_of(path)
     kind: str = branches[b].source.kind
     return kind if len(branches) == 1 else f"{kind} of branch {b + 1}"
 

@@ -10,7 +10,7 @@ from typing import Literal
 from ydrometer.build.line import Line
 from ydrometer.build.making import jobs
 from ydrometer.build.own import with_own
-from ydrometer.build.parts_list import PartsList, makings, owned_parts, parts_list
+from ydrometer.build.parts_list import PartsList, makings
 from ydrometer.build.plan import pace, paced
 from ydrometer.build.power import RECHECK
 from ydrometer.build.progress import Tick, held_back, ledger, ready, rechecks, touched
@@ -19,9 +19,8 @@ from ydrometer.build.steps import steps_of
 from ydrometer.build.workshop import workshop
 from ydrometer.document.design import Document
 from ydrometer.screens.days_shown import DaysShown, Planned, days_shown, planned
-from ydrometer.screens.parts_shown import Bench
+from ydrometer.screens.parts_shown import Bench, listed
 
-NEXT = 3
 Doing = Literal["done", "undone", "later"]
 DOINGS: tuple[Doing, ...] = ("done", "undone", "later")
 
@@ -187,7 +186,7 @@ class _Built:
 
 def _built(document: Document, bench: Bench) -> _Built:
     shop = workshop(document)
-    found = parts_list(shop, owned_parts(bench.bin), bench.taken, bench.book.lines)
+    found = listed(shop, bench)
     return _Built(shop.line, found, with_own(steps_of(shop, jobs(makings(found.lines))), bench.book.steps))
 
 
@@ -229,16 +228,15 @@ def build_shown(document: Document, site: Site) -> BuildShown:
     )
 
 
-def refused(document: Document, site: Site, step: str) -> list[Reason]:
+def refused(steps: Sequence[Step], entries: Sequence[Entry], step: str) -> list[Reason]:
     """Why a step cannot be ticked; nothing where it can.
 
     Args:
-        document: as read.
-        site: what is known of its build.
+        steps: of the design, see `steps_for`.
+        entries: what was said of them, the oldest first.
         step: its id; of one that the design does not have, nothing is said: it was ticked before a change.
     """
-    steps = steps_for(document, site.bench)
-    last = {entry.step: entry for entry in site.entries}
+    last = {entry.step: entry for entry in entries}
     done = {entry.step for entry in last.values() if entry.doing == "done"}
     known = next((one for one in steps if one.id == step), None)
     return [] if known is None else [Reason(held.words, held.step) for held in held_back(known, steps, done)]

@@ -146,6 +146,11 @@ class PartsShown:
     open: int
 
 
+def listed(shop: Workshop, bench: Bench) -> PartsList:
+    """The parts list of a design on its bench."""
+    return parts_list(shop, owned_parts(bench.bin), bench.taken, bench.book.lines)
+
+
 def parts_shown(document: Document, bench: Bench = Bench(), mark: Document | None = None) -> PartsShown:
     """What the parts list of a design shows.
 
@@ -156,7 +161,7 @@ def parts_shown(document: Document, bench: Bench = Bench(), mark: Document | Non
     """
     shop = workshop(document)
     owned = owned_parts(bench.bin)
-    found = parts_list(shop, owned, bench.taken, bench.book.lines)
+    found = listed(shop, bench)
     money = spending(found.lines, bench.said)
     left = {one.part.id: max(0, one.part.owned - bench.taken.get(one.part.id, 0)) for one in owned}
     buying = any(line.to_buy for line in found.lines if line.need.kind in ("gear", "pulley", "sprocket"))
@@ -181,7 +186,7 @@ def price_of(document: Document, bench: Bench) -> float:
         document: as read.
         bench: what stands around the vehicle.
     """
-    lines = parts_list(workshop(document), owned_parts(bench.bin), bench.taken, bench.book.lines).lines
+    lines = listed(workshop(document), bench).lines
     return spending(lines, bench.said).whole
 
 
@@ -192,7 +197,7 @@ def price_working(document: Document, bench: Bench = Bench()) -> Working:
         document: as read.
         bench: what stands around the vehicle.
     """
-    lines = parts_list(workshop(document), owned_parts(bench.bin), bench.taken, bench.book.lines).lines
+    lines = listed(workshop(document), bench).lines
     sheet, terms = Sheet({}), []
     for number, line in enumerate(line for line in lines if _costs(line, bench)):
         terms.append(_term(sheet, number, line, bench.said.get(line.key)))
