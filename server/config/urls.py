@@ -30,6 +30,8 @@ api = [
     path("vocabulary/", evaluation.VocabularyView.as_view()),
     path("live/", evaluation.LiveView.as_view()),
     path("sweep/", evaluation.SweepView.as_view()),
+    path("typical/", evaluation.TypicalView.as_view()),
+    path("starts/", evaluation.StartsView.as_view()),
     path("uncertainties/", evaluation.UncertaintiesView.as_view()),
     path("working/", evaluation.WorkingView.as_view()),
     path("aids/", evaluation.AidView.as_view()),

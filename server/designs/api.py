@@ -21,8 +21,10 @@ from server.designs.actions import Stale
 from server.designs.models import Revision, Vehicle
 from server.workshops import access
 from server.workshops.access import acting
-from ydrometer.document.template import new_vehicle
+from server.workshops.models import Workshop
 from ydrometer.search.layout import MOST_PARTS
+from ydrometer.starting.answers import begun
+from ydrometer.starting.starts import BY_KEY
 
 NEWEST = 20
 """Revisions without a name that are listed."""
@@ -59,15 +61,22 @@ class VehicleWithRevisionSerializer(VehicleSerializer):
     revision = RevisionWithDocumentSerializer()
 
 
-class NewVehicleSerializer(serializers.Serializer[Any]):
-    """A document, or only a name for a design to start from."""
+class BeginningSerializer(serializers.Serializer[Any]):
+    """A vehicle to start from by its key, and the answers to the questions after it."""
 
-    name = serializers.CharField(max_length=200, required=False)
+    start = serializers.ChoiceField(choices=list(BY_KEY))
+    answers = DocumentField()
+
+
+class NewVehicleSerializer(serializers.Serializer[Any]):
+    """A document, or how somebody begins."""
+
     document = DocumentField(required=False)
+    beginning = BeginningSerializer(required=False)
 
     def validate(self, attrs: dict[str, Any]) -> dict[str, Any]:
-        if ("name" in attrs) == ("document" in attrs):
-            raise serializers.ValidationError("Give either a name or a document.")
+        if ("beginning" in attrs) == ("document" in attrs):
+            raise serializers.ValidationError("Give either a document or a beginning.")
         return attrs
 
 
@@ -124,9 +133,15 @@ class VehiclesView(APIView):
     def post(self, request: Request, workshop: UUID) -> Response:
         found = access.workshop_for(acting(request), workshop, access.EDITORS)
         asked = read(NewVehicleSerializer, request)
-        document = asked["document"] if "document" in asked else new_vehicle(asked["name"])
+        document = asked["document"] if "document" in asked else _begun(found, **asked["beginning"])
         vehicle = actions.add_vehicle(acting(request), found, document)
         return Response(VehicleSerializer(vehicle).data, status=status.HTTP_201_CREATED)
+
+
+def _begun(workshop: Workshop, start: str, answers: dict[str, Any]) -> dict[str, Any]:
+    chosen = {answers.get("source"), answers.get("supply")} - {None, ""}
+    parts = workshop.parts.filter(ref__in=[str(ref) for ref in chosen]) if chosen else ()
+    return begun(BY_KEY[start], answers, [part.document for part in parts])
 
 
 class UsageView(APIView):

@@ -25,10 +25,12 @@ from ydrometer.questions.aids import Finding, find
 from ydrometer.questions.duty_limit import DutyLimit, duty_limit
 from ydrometer.questions.grid import MOST as MOST_SIZES
 from ydrometer.questions.grid import Grid, grid
+from ydrometer.questions.typical import TypicalValue, offers
 from ydrometer.screens.day_shown import DayShown, day_shown
 from ydrometer.screens.gauge_bands import Uncertainties, uncertainties
 from ydrometer.screens.live import Live, Wish, look, readable
 from ydrometer.screens.loads import HelpShown, LoadsShown, RowWanted, helps_shown, loads_shown, working_shown
+from ydrometer.screens.starts_shown import StartsShown, starts_shown
 from ydrometer.screens.sweeps import Sweep, sweep_of
 from ydrometer.screens.vocabulary import Vocabulary, vocabulary
 from ydrometer.working import Working, working
@@ -123,6 +125,13 @@ class DutyLimitRequestSerializer(serializers.Serializer[Any]):
     speed = serializers.CharField(max_length=60, required=False)
 
 
+class TypicalRequestSerializer(serializers.Serializer[Any]):
+    """`path` of a field of the design, which may have faults."""
+
+    document = DocumentField()
+    path = serializers.CharField(max_length=200)
+
+
 class VocabularyView(APIView):
     permission_classes = (AllowAny,)
 
@@ -208,6 +217,23 @@ class AidView(APIView):
     def post(self, request: Request) -> Response:
         asked = read(AidRequestSerializer, request)
         return Response(find(asked["aid"], asked["given"]))
+
+
+class TypicalView(APIView):
+    @extend_schema(
+        request=TypicalRequestSerializer, responses={200: answer_of(TypicalValue)(many=True), **BAD, **SIGNED_OUT}
+    )
+    def post(self, request: Request) -> Response:
+        """What the value of a field usually is."""
+        asked = read(TypicalRequestSerializer, request)
+        return Response(offers(asked["document"], asked["path"]))
+
+
+class StartsView(APIView):
+    @extend_schema(responses={200: answer_of(StartsShown), **SIGNED_OUT})
+    def get(self, request: Request) -> Response:
+        """The vehicles to start from."""
+        return Response(starts_shown())
 
 
 class GridView(APIView):

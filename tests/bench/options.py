@@ -61,7 +61,7 @@ def sandpiper(page: Page) -> None:
 def in_the_page(page: Page, vehicle: str) -> None:
     """From the click to the options painted; Turnstone with all of its own layout, three speeds and an engine."""
     page.open("/")
-    page.find(f"[data-vehicle={vehicle}] a").click()
+    page.click(f"[data-vehicle={vehicle}] a")
     page.click("nav a[href$=options]")
     page.find("[data-search]:not([disabled])")
     if vehicle == "Sandpiper":

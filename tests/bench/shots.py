@@ -36,7 +36,7 @@ def shot(page: Page, name: str) -> None:
 def vehicle(page: Page, name: str) -> None:
     """The Line of a demo vehicle."""
     page.open("/")
-    page.find(f"[data-vehicle={name}] a").click()
+    page.click(f"[data-vehicle={name}] a")
     page.find(".recharts-line path")
 
 
@@ -145,7 +145,7 @@ def branches(page: Page) -> None:
 
 def brief(page: Page) -> None:
     vehicle(page, "Dunlin")
-    page.find("nav a[href$=brief]").click()
+    page.click("nav a[href$=brief]")
     page.find("[data-target=top_speed]")
     page.find("[data-band]")
     shot(page, "brief")
@@ -153,7 +153,7 @@ def brief(page: Page) -> None:
 
 def workshop(page: Page) -> None:
     page.open("/")
-    page.find("a[href^='/workshops/']").click()
+    page.click("a[href^='/workshops/']")
     page.find("[data-usage]")
     shot(page, "workshop")
 

@@ -50,7 +50,7 @@ wheel.focus();
 def open_sandpiper(page: Page) -> None:
     """The demo's first vehicle."""
     page.open("/")
-    page.find("[data-vehicle=Sandpiper] a").click()
+    page.click("[data-vehicle=Sandpiper] a")
 
 
 def open_six_stages(page: Page) -> None:
@@ -62,7 +62,7 @@ def open_six_stages(page: Page) -> None:
         file.flush()
         page.find("input[type=file]").send_keys(file.name)
         page.wait(lambda: "/vehicles/" in page.driver.current_url, "the design to open")
-    page.find("nav a[href$=line]").click()
+    page.click("nav a[href$=line]")
 
 
 def presses(page: Page) -> list[float]:

@@ -9,8 +9,13 @@ from pathlib import Path
 from typing import Any, TypeVar
 
 from selenium import webdriver
-from selenium.common.exceptions import StaleElementReferenceException, TimeoutException
+from selenium.common.exceptions import (
+    ElementClickInterceptedException,
+    StaleElementReferenceException,
+    TimeoutException,
+)
 from selenium.webdriver.common.by import By
+from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.remote.webelement import WebElement
 from selenium.webdriver.support.ui import WebDriverWait
 
@@ -42,6 +47,8 @@ class Page:
     def size(self, width: int, height: int) -> None:
         metrics = {"width": width, "height": height, "deviceScaleFactor": 1, "mobile": width < 500}
         self.driver.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", metrics)
+        # A new tab has no focus of its own, and then tells no field of it.
+        self.driver.execute_cdp_cmd("Emulation.setFocusEmulationEnabled", {"enabled": True})
 
     def renew(self, base: str, width: int, height: int) -> Page:
         """As a browser that was never here: a new tab, and nothing kept of what was."""
@@ -84,20 +91,29 @@ class Page:
 
     def wait(self, condition: Callable[[], T | None], what: str = "") -> T:
         waiting = WebDriverWait(
-            self.driver, PATIENCE, poll_frequency=0.05, ignored_exceptions=[StaleElementReferenceException]
-        )
+            self.driver, PATIENCE, poll_frequency=0.05,
+            ignored_exceptions=[StaleElementReferenceException, ElementClickInterceptedException],
+        )  # fmt: skip
         return waiting.until(lambda _: condition() or False, f"waited in vain for {what or condition}")
 
     def click(self, css: str) -> None:
-        """Scroll there as a user would, and click; again where it was painted anew meanwhile."""
+        """Scroll there as a user would, and click."""
+        self._click(lambda: self.find(css), css)
+
+    def click_button(self, text: str) -> None:
+        """The same for a button that says this."""
+        self._click(lambda: self.button(text), text)
+
+    def _click(self, found: Callable[[], WebElement], what: str) -> None:
+        """Click; again where it was painted anew or moved away meanwhile."""
 
         def clicked() -> bool:
-            element = self.find(css)
+            element = found()
             self.driver.execute_script("arguments[0].scrollIntoView({block: 'center'})", element)
             element.click()
             return True
 
-        self.wait(clicked, css)
+        self.wait(clicked, what)
 
     def press(self, css: str, *keys: str) -> None:
         """Put the focus there, and press keys; again where it was painted anew before the first of them."""
@@ -128,13 +144,17 @@ class Page:
 
     def type_into(self, label: str, text: str) -> WebElement:
         field = self.find(f'[data-field="{label}"] input, input[aria-label="{label}"]')
-        self.driver.execute_script("arguments[0].focus(); arguments[0].select()", field)
-        field.send_keys(text, "\n")
+        self.driver.execute_script("arguments[0].focus()", field)
+        field.send_keys(Keys.CONTROL, "a", Keys.NULL, text, "\n")
         return field
+
+    def take_cookie(self, name: str, value: str) -> None:
+        """As if the server had given it."""
+        self.driver.execute_cdp_cmd("Network.setCookie", {"name": name, "value": value, "url": self.base})
 
     def visit_demo(self) -> None:
         self.open("/")
-        self.button("Visit the Saltmarsh Workshop").click()
+        self.click_button("Visit the Saltmarsh Workshop")
         self.find("[data-vehicle]")
 
     def offline(self, off: bool) -> None:

@@ -24,7 +24,7 @@ class Working(BrowserCase):
         for words in ("Plain estimate", "friction in the stages", "measured: rolled 3 turns, 1178 mm", "assumed"):
             self.assertIn(words, body)
         self.assertEqual(page.axe(), [])
-        page.find("[aria-label='Another number'] option[value=pushing_force]").click()
+        page.click("[aria-label='Another number'] option[value=pushing_force]")
         page.wait_text("[data-working=pushing_force]", "104 N")
         page.find("[data-working]").send_keys(Keys.ESCAPE)
         page.wait(lambda: not page.all("[data-working]"), "the drawer to close")
@@ -41,17 +41,17 @@ class Vehicle(BrowserCase):
         page.driver.execute_script("arguments[0].focus()", handle)
         handle.send_keys(Keys.SHIFT, Keys.ARROW_RIGHT)
         page.wait(lambda: self.newest()["vehicle"]["cg_ahead_of_rear"] not in ("200 mm", ""), "the mass to move")
-        page.button("Undo").click()
+        page.click_button("Undo")
         page.wait(lambda: self.newest()["vehicle"]["cg_ahead_of_rear"] == "200 mm", "it to move back")
 
     def test_a_measured_value_is_kept_with_how_it_was_measured(self) -> None:
         page = self.page()
         self.sandpiper(page, "brief")
-        page.find("[aria-label='Measure a value'] option[value=rolled_distance]").click()
+        page.click("[aria-label='Measure a value'] option[value=rolled_distance]")
         for placeholder, text in (("1178 mm", "1200 mm"), ("3", "3")):
             page.find(f"[data-aid] input[placeholder='{placeholder}']").send_keys(text)
         page.wait_text("[data-found]", "127 mm")
-        page.button("Use as rolling diameter").click()
+        page.click_button("Use as rolling diameter")
         page.wait_text("[data-field='Rolling diameter, loaded']", "rolled 3 turns, 1200 mm")
         page.wait(lambda: self.newest()["vehicle"]["wheel_diameter"]["origin"] == "measured", "it to be saved")
 
@@ -66,8 +66,7 @@ class Vehicle(BrowserCase):
 
 class Source(BrowserCase):
     def open(self, page: Page, name: str) -> None:
-        page.visit_demo()
-        page.find(f"[data-vehicle='{name}'] a").click()
+        self.visit(page, name)
         page.find("[data-drawing]")
 
     def drive(self, name: str) -> Any:
@@ -97,10 +96,10 @@ class Source(BrowserCase):
         page = self.page()
         self.sandpiper(page)
         self.choose(page, "[aria-label='Motor and supply']")
-        page.find("[data-panel] option[value=engine]").click()
+        page.click("[data-panel] option[value=engine]")
         page.find(ENGINE)
         page.wait(lambda: "supply" not in self.newest()["drive"], "the supply to go")
-        page.button("Undo").click()
+        page.click_button("Undo")
         page.wait(lambda: "supply" in self.newest()["drive"], "the motor to come back")
 
     def test_a_pack_by_its_cells(self) -> None:

@@ -46,9 +46,7 @@ class Writer:
 
 class Building(BrowserCase):
     def station(self, page: Page, vehicle: str, station: str, wanted: str) -> None:
-        page.visit_demo()
-        page.click(f"[data-vehicle={vehicle}] a")
-        page.click(f"nav a[href$={station}]")
+        self.visit(page, vehicle, station)
         page.find(wanted)
 
     def entries(self) -> Any:
@@ -116,9 +114,9 @@ class Building(BrowserCase):
             "[...document.querySelectorAll('button.step')].find(b => b.textContent.includes('full throttle')).click()"
         )
         phone.wait_text("[data-held]", "Not yet:")
-        phone.find("[data-held] button.link").click()
+        phone.click("[data-held] button.link")
         phone.wait(lambda: "full throttle" not in phone.text("[data-title]"), "the step that would help")
-        phone.button("back to the next step").click()
+        phone.click_button("back to the next step")
 
     def changed_meanwhile(self, phone: Page, other: Page) -> None:
         """One tooth less: what was done for the old pinion is asked about, and nothing is lost."""
@@ -132,14 +130,14 @@ class Building(BrowserCase):
             " && b.textContent.includes('once more')).click()"
         )
         phone.wait_text("[data-once-more]", "Done for 15-tooth gear, now 14-tooth gear: once more?")
-        phone.button("Done once more").click()
+        phone.click_button("Done once more")
         phone.wait(lambda: self.entries().count() == done + 1, "it to be written down")
         self.assertEqual(self.entries().last().about, "14-tooth gear")
 
     def test_days_calendar_looking_after_and_booklet(self) -> None:
         page = self.page()
         self.station(page, "Turnstone", "build", "[data-ledger]")
-        page.button("Days").click()
+        page.click_button("Days")
         page.wait_text("[data-plan-sentence]", "Late by")
         page.wait_text("[data-reliefs]", "orders that are here in 2 days")
         self.assertEqual(page.axe(), [])
@@ -148,25 +146,25 @@ class Building(BrowserCase):
             "const done = arguments[1]; fetch(arguments[0]).then(a => a.text()).then(done)", address
         )
         self.assertGreater(len(Calendar.from_ical(file).walk("VEVENT")), 5)
-        page.button("Look after").click()
+        page.click_button("Look after")
         page.wait_text("[data-inspections]", "No inspection yet")
         self.assertEqual(page.axe(), [])
-        page.button("Something was found").click()
+        page.click_button("Something was found")
         page.find("[aria-label='In words']").send_keys("a bolt of the box")
-        page.button("Keep this inspection").click()
+        page.click_button("Keep this inspection")
         page.wait_text("[data-inspections]", "loosened: a bolt of the box")
         with Writer():
-            page.button("Booklet (PDF)").click()
+            page.click_button("Booklet (PDF)")
             page.find("[data-booklet=done]")
         self.assertTrue(bytes(Booklet.objects.get(vehicle__name="Turnstone").data or b"").startswith(b"%PDF"))
 
     def test_own_steps_schools_and_what_is_said_of_a_step(self) -> None:
         page = self.page()
         self.station(page, "Sandpiper", "build", "[data-ledger='2']")
-        page.button("Add a step of your own").click()
+        page.click_button("Add a step of your own")
         page.find("[data-own-steps] input").send_keys("Engrave the number", Keys.ENTER)
         page.wait_text("[data-steps]", "Engrave the number")
-        page.button("Not now, because …").click()
+        page.click_button("Not now, because …")
         page.find("[data-because] input").send_keys("no light", Keys.ENTER)
         page.wait_text("[data-steps]", "not now: no light")
         Select(page.find("[data-schools] select")).select_by_value("lock nuts")
@@ -190,7 +188,7 @@ class Building(BrowserCase):
         page.wait_text("[data-money]", "44.5")
         page.find("[data-mass] input").send_keys("15 kg", Keys.ENTER)
         page.wait_text("[data-mass-words]", "0.8 kg heavier than the design has")
-        page.button("Put into the design").click()
+        page.click_button("Put into the design")
         page.wait(lambda: self.newest()["vehicle"]["mass"]["value"] == "15 kg", "the mass in the design")
         page.driver.execute_script(
             "[...document.querySelectorAll('a')].find(a => a.textContent === 'Order list of the bench').click()"

@@ -47,7 +47,7 @@ class Lower(BrowserCase):
         self.tab(page, "pairs")
         page.wait(lambda: len(page.all("[data-pairs] td")) == 81, "nine by nine pairs")
         page.wait_text("[data-pairs] td[aria-current]", "7.47")
-        page.button("Save as CSV").click()
+        page.click_button("Save as CSV")
         saved = Path(page.profile.name) / "pairs.csv"
         page.wait(saved.exists, "the file")
         self.assertIn("15,56,7.46667", saved.read_text())

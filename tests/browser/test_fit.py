@@ -23,9 +23,7 @@ MOTOR = "[data-shaft='drive.branches[0].source']"
 
 class Fit(BrowserCase):
     def fit(self, page: Page, vehicle: str = "Sandpiper") -> None:
-        page.visit_demo()
-        page.click(f"[data-vehicle={vehicle}] a")
-        page.click("nav a[href$=fit]")
+        self.visit(page, vehicle, "fit")
         page.find("[data-plan] [data-shaft]")
 
     def shafts(self) -> dict[str, Any]:
@@ -49,7 +47,7 @@ class Fit(BrowserCase):
         page.wait_text("nav", "no clash")
         page.wait(lambda: self.newest()["drive"]["stages"][0]["belt_teeth"] == 80, "the length to be saved")
         # The Line knows as well, and undo takes all of it back at once.
-        page.button("Undo").click()
+        page.click_button("Undo")
         page.find("[data-clashes='1']")
         page.click("nav a[href$=line]")
         page.wait_text("[data-chip-clash]", "does not fit")
@@ -68,7 +66,7 @@ class Fit(BrowserCase):
         page.wait(lambda: page.find(AXLE).location["y"] < before - 20, "the shaft to follow")
         at = page.wait(lambda: (found := self.shafts()["drive.stages[0]"]["at"])[1] != "48 mm" and found, "a new hole")
         self.assertTrue(all(float(place.split()[0]) % 12 == 0 for place in at), at)
-        page.button("Undo").click()
+        page.click_button("Undo")
         page.wait(lambda: self.shafts()["drive.stages[0]"]["at"][1] == "48 mm", "the drag to be undone as one")
 
     def test_the_lines_selection_carries_over_and_a_slot_shows_where_it_stands(self) -> None:
@@ -106,7 +104,7 @@ class Fit(BrowserCase):
 
     def test_from_no_plate_to_a_template(self) -> None:
         page = self.page()
-        page.visit_demo()
+        self.visit(page)
         page.find("[aria-label='Name of the new vehicle']").send_keys("Plover\n")
         page.find("[data-target=top_speed]")
         page.click("nav a[href$=fit]")
@@ -133,7 +131,7 @@ class Fit(BrowserCase):
     def test_measuring_from_shaft_to_shaft(self) -> None:
         page = self.page()
         self.fit(page)
-        page.button("Measure").click()
+        page.click_button("Measure")
         page.find("[data-measure]")
         places = [page.find(css).rect for css in (JACK, AXLE)]
         for place in places:

@@ -33,7 +33,7 @@ class Line(BrowserCase):
         self.sandpiper(page)
         page.type_into("Teeth", "20")
         page.wait_text("[data-labels]", "20")
-        page.button("Undo").click()
+        page.click_button("Undo")
         page.wait_text("[data-labels]", "15")
         page.find("body").send_keys(Keys.CONTROL, Keys.SHIFT, "z")
         page.wait_text("[data-labels]", "20")
@@ -56,7 +56,7 @@ class Line(BrowserCase):
         self.sandpiper(page)
         sizes = [str(teeth) for teeth in range(9, 22)]
         page.wait(lambda: [cell.text for cell in page.all("[data-sweep] thead th")][1:] == sizes, "thirteen sizes")
-        page.find("[aria-label='Take 14 teeth']").click()
+        page.click("[aria-label='Take 14 teeth']")
         page.wait_text("[data-labels]", "14")
         page.wait(lambda: page.all("[data-sweep] thead th")[7].text == "14", "the sweep to move along")
 
@@ -69,7 +69,7 @@ class Line(BrowserCase):
         page.wait_text("[data-gauge=pushing_force] [data-change]", "−")
         page.wait_text("[data-gauge=top_speed] [data-change]", "+")
         page.wait_text("[data-chart^=Force]", "mark")
-        page.button("Drop it").click()
+        page.click_button("Drop it")
         page.wait(lambda: not page.all("[data-mark]"), "the mark to go")
 
     def test_tab_walks_from_wheel_to_wheel(self) -> None:
@@ -103,7 +103,7 @@ class Line(BrowserCase):
         page.click("[aria-label='Add a stage after this'] option[value=chain]")
         page.wait_text("[data-panel] h2", "Roller chain")
         page.wait(lambda: len(page.all("[data-shaft]")) == 4, "one more shaft")
-        page.button("Remove this stage").click()
+        page.click_button("Remove this stage")
         page.wait(lambda: len(page.all("[data-shaft]")) == 3, "the shaft to go")
 
     def test_backwards_is_told_and_mended(self) -> None:

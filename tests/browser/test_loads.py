@@ -11,8 +11,7 @@ from tests.browser.case import BrowserCase
 class Loads(BrowserCase):
     def test_from_the_sentence_to_a_day_of_ones_own(self) -> None:
         page = self.page()
-        page.visit_demo()
-        page.click("[data-vehicle=Sandpiper] a")
+        self.visit(page, "Sandpiper")
         page.wait_text("nav a[href$=loads]", "%")
         page.click("nav a[href$=loads]")
         page.wait_text("[data-sentence]", "asks of its controller")
@@ -25,7 +24,7 @@ class Loads(BrowserCase):
         page.find("[data-part='toothed belt']").send_keys("1")
         page.wait_text("[data-check=belt_jump]", "59.2 N of 62.0 N")
         page.wait(lambda: page.all("[data-part='toothed belt'] [data-mark]"), "the mark that was set")
-        page.button("Undo").click()
+        page.click_button("Undo")
         page.wait_text("[data-part='toothed belt'] [data-use]", "132 %")
         page.click("[data-check=belt_jump] [data-ask]")
         page.wait_text("[data-working]", "what the slack run loses")
@@ -39,9 +38,7 @@ class Loads(BrowserCase):
 
     def test_what_is_not_known_is_settled_on_the_spot(self) -> None:
         page = self.page()
-        page.visit_demo()
-        page.click("[data-vehicle=Knot] a")
-        page.click("nav a[href$=loads]")
+        self.visit(page, "Knot", "loads")
         page.wait_text("[data-sentence]", "warms its winding")
         page.wait_text("[data-rest]", "more rest between heats is needed")
         page.wait_text("[data-part=gears]", "wants width")
@@ -56,17 +53,14 @@ class Loads(BrowserCase):
 
     def test_turning_on_the_spot_is_told_where_the_line_is_made(self) -> None:
         page = self.page()
-        page.visit_demo()
-        page.click("[data-vehicle=Sandpiper] a")
+        self.visit(page, "Sandpiper")
         for station, place in (("line", "[role=note]"), ("brief", "[data-cautions]")):
             page.click(f"nav a[href$={station}]")
             page.wait_text(place, "Turning on the spot draws")
 
     def test_a_day_is_stretched_typed_and_a_target_asks_for_it(self) -> None:
         page = self.page()
-        page.visit_demo()
-        page.click("[data-vehicle=Knot] a")
-        page.click("nav a[href$=brief]")
+        self.visit(page, "Knot", "brief")
         Select(page.find("[aria-label='Add a target']")).select_by_visible_text(
             "Let the winding get to … over the day")  # fmt: skip
         page.wait_text("[data-readout]", "Hottest winding of the day")
@@ -75,22 +69,20 @@ class Loads(BrowserCase):
         edge = page.find("[data-edge='2']")
         ActionChains(page.driver).drag_and_drop_by_offset(edge, 60, 0).perform()
         page.wait(lambda: page.text("[data-phase=rest] [data-lasts]") != "2 min", "a longer rest")
-        page.button("Undo").click()
+        page.click_button("Undo")
         page.wait_text("[data-phase=rest] [data-lasts]", "2 min")
         page.click("[data-phase=shove] button")
         page.type_into("for", "5 s")
         page.wait_text("[data-phase=shove] [data-lasts]", "5 s")
         rest = len(page.all("[data-phase]"))
-        page.button("Add a block").click()
+        page.click_button("Add a block")
         page.wait(lambda: len(page.all("[data-phase]")) == rest + 1, "another block")
-        page.button("Undo").click()
+        page.click_button("Undo")
         page.wait(lambda: len(page.all("[data-phase]")) == rest, "the block to go")
 
     def test_on_a_phone(self) -> None:
         page = self.page(390, 844)
-        page.visit_demo()
-        page.click("[data-vehicle=Dunlin] a")
-        page.click("nav a[href$=loads]")
+        self.visit(page, "Dunlin", "loads")
         page.wait_text("[data-sentence]", "distance in which it has to stop")
         self.assertEqual(page.axe(), [])
         width = page.driver.execute_script("return document.documentElement.scrollWidth")

@@ -45,7 +45,7 @@ class Journey(BrowserCase):
         page.wait_text("main", "No gears yet")
         self.fill(page)
         page.open("/")
-        page.find("[data-vehicle=Sandpiper] a").click()
+        page.click("[data-vehicle=Sandpiper] a")
         page.click("nav a[href$=options]")
         page.click("[data-search]:not([disabled])")
         page.wait_text("[data-headline]", "0\nof")
@@ -62,22 +62,22 @@ class Journey(BrowserCase):
 
     def fill(self, page: Page) -> None:
         """In bulk, from a list with faults and then without."""
-        page.button("Add many gears").click()
+        page.click_button("Add many gears")
         lines = page.find("#bulk")
         lines.send_keys("module 1: 15x2 16x2 18x2 fish")
         page.wait_text("[data-faults]", "fish")
         lines.send_keys(Keys.BACKSPACE * 4, "56x2 30")
         page.wait_text("[data-bulk]", "gear-30-module-1-mm")
-        page.button("Put 5 into the bin").click()
+        page.click_button("Put 5 into the bin")
         page.wait(lambda: len(page.all("tr[data-part]")) == 6, "five gears and the next row")
-        page.button("Read a list").click()
+        page.click_button("Read a list")
         self.file(page, FAULTY)
         page.wait_text("[data-import]", "3 faults. Nothing was written")
         told = [row.text.split("\n")[0] for row in page.all("[data-faults] tbody tr")]
         self.assertEqual([line.split()[:2] for line in told], [["3", "teeth"], ["4", "kind"], ["5", "module"]])
         self.file(page, GOOD)
         page.wait_text("[data-import]", "2 new")
-        page.button("Put them into the bin").click()
+        page.click_button("Put them into the bin")
         page.wait(lambda: Part.objects.count() == 7, "seven parts to be saved")
 
     def adopt(self, page: Page) -> None:
@@ -89,13 +89,13 @@ class Journey(BrowserCase):
         page.wait(lambda: page.find("[data-gauge=pushing_force]").get_attribute("data-standing") != "misses")
         page.wait_text("[data-gauge=pushing_force] [data-change]", "+")
         page.wait(lambda: self.newest() != before, "the option to be saved as a revision")
-        page.button("Undo").click()
+        page.click_button("Undo")
         page.wait(lambda: self.newest() == before, "the design before it")
 
     def test_a_part_is_typed_mended_undone_and_found_again_after_a_reload(self) -> None:
         self.empty()
         page = self.page()
-        page.visit_demo()
+        self.visit(page)
         page.open("/parts?kind=gear")
         self.type(page, "teeth of the next gear", "3")
         page.wait_text("tr.faults", "5 to 1000")
@@ -107,7 +107,7 @@ class Journey(BrowserCase):
         self.assertEqual(page.all("tr.faults"), [])
         self.type(page, "owned of gear 14 1", "3")
         page.wait(lambda: Part.objects.get().document["owned"] == 3, "three to be saved")
-        page.button("Undo").click()
+        page.click_button("Undo")
         page.wait(lambda: Part.objects.get().document["owned"] == 1, "one again")
         self.assertEqual(page.axe(), [])
 
@@ -117,7 +117,7 @@ class Journey(BrowserCase):
     def test_somebody_elses_change_is_not_overwritten(self) -> None:
         one, other = self.page(), self.page()
         for page in (one, other):
-            page.visit_demo()
+            self.visit(page)
             page.open("/parts?kind=panel")
             page.find("tr[data-part]")
         label = "owned of light panel, 5 W"
@@ -127,12 +127,12 @@ class Journey(BrowserCase):
         self.type(other, label, "8")
         other.find("[role=alertdialog]")
         self.assertEqual(panel.get().document["owned"], 7)
-        other.button("Save yours over theirs").click()
+        other.click_button("Save yours over theirs")
         other.wait(lambda: panel.get().document["owned"] == 8, "eight to be saved")
 
     def test_the_lists_go_out(self) -> None:
         page = self.page()
-        page.visit_demo()
+        self.visit(page)
         page.open("/parts?kind=gear")
         page.find("tr[data-part]")
         page.driver.find_element(By.LINK_TEXT, "XLSX").click()
@@ -149,7 +149,7 @@ class Searching(BrowserCase):
         with mock.patch.object(actions, "AT_ONCE", 0):
             page.click("[data-search]:not([disabled])")
             page.wait_text("[data-progress]", "begins")
-        page.button("Cancel").click()
+        page.click_button("Cancel")
         page.wait_text("main", "Cancelled")
         self.assertEqual(Search.objects.get().state, "cancelled")
 
@@ -170,9 +170,7 @@ class Searching(BrowserCase):
 
     def test_what_goes_on_the_plate_brings_its_length_and_places_along(self) -> None:
         page = self.page()
-        page.visit_demo()
-        page.click("[data-vehicle=Sandpiper] a")
-        page.click("nav a[href$=options]")
+        self.visit(page, "Sandpiper", "options")
         page.click("[data-layouts] button[aria-expanded]")
         for member, teeth in (("driver", "12-18"), ("driven", "48-64")):
             page.find(f"input[aria-label='{member} teeth, stage 1']").send_keys(teeth, "\n")
@@ -182,7 +180,7 @@ class Searching(BrowserCase):
         page.wait(lambda: re.sub(r"\D", "", page.text("[data-search]")) not in ("", "15120"), "fewer of them")
         page.click("[data-search]")
         page.find("[data-detail]")
-        page.button("Put on the bench").click()
+        page.click_button("Put on the bench")
         page.wait(
             lambda: (
                 [s.get("belt_teeth") is not None for s in self.newest()["drive"]["branches"][0]["stages"]]
@@ -200,7 +198,7 @@ class Searching(BrowserCase):
         self.sandpiper(page)
         page.click("nav a[href$=options]")
         page.find("[data-search]:not([disabled])")
-        page.button("The question turned round").click()
+        page.click_button("The question turned round")
         page.click("[aria-label='Measure'] option[value=pushing_force]")
         field = page.find("[data-turned-round] input")
         field.send_keys(Keys.CONTROL, "a")

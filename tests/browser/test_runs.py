@@ -46,10 +46,7 @@ class RigAtWork:
 
 class Runs(BrowserCase):
     def runs(self, page: Page, vehicle: str) -> None:
-        page.visit_demo()
-        page.wait_text(f"[data-vehicle={vehicle}] [data-last-run]", "off by")
-        page.click(f"[data-vehicle={vehicle}] a")
-        page.click("nav a[href$=runs]")
+        self.visit(page, vehicle, "runs")
         page.find("[data-unknowns]")
 
     def logged(self, vehicle: str) -> Any:
@@ -69,7 +66,7 @@ class Runs(BrowserCase):
         path = page.find("[data-after]").rect
         self.assertGreater(path["width"], 200)
         self.assertEqual(page.axe(), [])
-        page.button("Plan").click()
+        page.click_button("Plan")
         page.wait_text("[data-new-plan]", "12 teeth")
         self.tick(page, "12 teeth", "14 teeth", "11 teeth")
         Select(page.find("[data-new-plan] select")).select_by_value("1")
@@ -88,13 +85,13 @@ class Runs(BrowserCase):
             page.wait_text("[data-unknowns]", "in the design already, fitted to")
             page.wait(lambda: self.band(page) < wide, "a narrower band in the readout")
             page.wait(Lesson.objects.exists, "how values vary together to be kept")
-            page.button("Practice rig").click()
+            page.click_button("Practice rig")
             page.click("[data-rig-action=run]:not([disabled])")
             page.wait(lambda: self.logged("Knot").count() == before + 4, "the fourth")
         self.assertLess(abs(self.logged("Knot").last().off), 0.03)
-        page.button("Show what is hidden").click()
+        page.click_button("Show what is hidden")
         page.wait_text("[data-hidden]", "rolling resistance")
-        page.button("Undo").click()
+        page.click_button("Undo")
         page.wait(lambda: page.find("[data-use]").is_enabled(), "the guesses again")
 
     def next_step_on_the_rig(self, page: Page, before: int, done: int) -> None:
@@ -102,7 +99,7 @@ class Runs(BrowserCase):
         page.find("[data-trace]")
         page.wait(lambda: self.logged("Knot").count() == before + done, "the rig's run")
         page.wait_text("[data-found]", "Time over a distance")
-        page.button("Plan").click()
+        page.click_button("Plan")
         page.wait(lambda: len(page.all("[data-done]")) == done, "a step ticked off")
 
     def band(self, page: Page) -> float:
@@ -140,7 +137,7 @@ class Runs(BrowserCase):
         page = self.page()
         self.runs(page, "Dunlin")
         before = self.logged("Dunlin").count()
-        page.button("Instrument").click()
+        page.click_button("Instrument")
         lines = page.find("[data-instrument] textarea")
         lines.send_keys('{"instrument": "gates"}\n{"t": 1, "gate": 1}\n{"t": 5.4, "gate": 2}\nnoise')
         page.wait_text("[data-heard] [role=alert]", "line 4")
@@ -158,7 +155,7 @@ class Runs(BrowserCase):
         page.click("[data-put-away]")
         page.wait(lambda: len(page.all("[data-run]")) == before, "it to be put away")
         self.assertTrue(self.logged("Dunlin").last().put_away)
-        page.button("1 put away").click()
+        page.click_button("1 put away")
         page.wait(lambda: len(page.all("[data-run]")) == 1, "what is put away")
 
     def test_a_loggers_file_with_faults(self) -> None:
@@ -170,7 +167,7 @@ class Runs(BrowserCase):
         with tempfile.NamedTemporaryFile("w", suffix=".csv") as file, RigAtWork():
             file.write("seconds;speed [m/s];channel 7\n" + "\n".join(rows) + "\n")
             file.flush()
-            page.button("Logger file").click()
+            page.click_button("Logger file")
             page.find("[data-log-file] input[type=file]").send_keys(file.name)
             Select(page.find("[aria-label='What column 3 holds']")).select_by_value("current")
             self.assertEqual(page.axe(), [])

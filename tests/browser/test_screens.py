@@ -17,25 +17,25 @@ class Bench(BrowserCase):
     def test_a_new_user_from_empty_bench_to_figures(self) -> None:
         page = self.page()
         page.open("/")
-        page.button("I am new here").click()
+        page.click_button("I am new here")
         page.find("#entry-name").send_keys("newcomer")
         page.find("#entry-password").send_keys("1234")
-        page.button("Make the account").click()
+        page.click_button("Make the account")
         page.wait_text("#entry-password-complaint", "too short")
         page.find("#entry-password").clear()
         page.find("#entry-password").send_keys(PASSWORD)
-        page.button("Make the account").click()
+        page.click_button("Make the account")
         page.wait_text("main", "The bench is empty")
         page.find("[aria-label='Name of the new vehicle']").send_keys("Dunlin\n")
         page.find("[data-target=top_speed]")
         self.assertTrue(page.gauge("top_speed"))
-        page.button("Sign out").click()
+        page.click_button("Sign out")
         page.button("Sign in")
 
     def test_a_design_goes_out_as_a_file_and_comes_in_again(self) -> None:
         page = self.page()
         self.sandpiper(page)
-        page.button("Export").click()
+        page.click_button("Export")
         file = Path(page.profile.name) / "sandpiper.json"
         page.wait(file.exists, "the file")
         self.assertEqual(json.loads(file.read_text()), self.newest())
@@ -49,7 +49,7 @@ class Bench(BrowserCase):
 
     def test_a_faulty_file_is_told_line_by_line(self) -> None:
         page = self.page()
-        page.visit_demo()
+        self.visit(page)
         file = Path(page.profile.name) / "faulty.json"
         file.write_text(json.dumps(changed({"vehicle.mass": "much", "vehicle.driven": "sideways"}, PLAIN)))
         page.driver.find_element(By.CSS_SELECTOR, "input[type=file]").send_keys(str(file))
@@ -58,11 +58,11 @@ class Bench(BrowserCase):
 
     def test_put_away_and_back(self) -> None:
         page = self.page()
-        page.visit_demo()
-        page.find("[aria-label='Put away: Knot']").click()
+        self.visit(page)
+        page.click("[aria-label='Put away: Knot']")
         page.wait(lambda: len(page.all("[data-vehicle]")) == 4, "Knot to go")
-        page.button("Put away: 1").click()
-        page.find("[aria-label='Take back: Knot']").click()
+        page.click_button("Put away: 1")
+        page.click("[aria-label='Take back: Knot']")
         page.wait(lambda: not Vehicle.objects.filter(put_away=True).exists(), "Knot to come back")
 
 
@@ -75,7 +75,7 @@ class Brief(BrowserCase):
         page.wait(lambda: self.newest()["vehicle"]["wheel_diameter"] == "3 1/2 in", "it to be kept as typed")
         page.type_into("Mass, battery in", "15")
         page.wait(lambda: self.newest()["vehicle"]["mass"] == "15 kg", "the unit on display to be added")
-        page.find("[aria-label^='Units: metric']").click()
+        page.click("[aria-label^='Units: metric']")
         page.wait_text("[data-gauge=top_speed]", "mph")
         page.wait_text("[data-field='Mass, battery in']", "33.1 lb")
 
@@ -94,9 +94,9 @@ class Brief(BrowserCase):
             lambda: page.find("[data-gauge=pushing_force]").get_attribute("data-standing") == "holds",
             "the push to hold",
         )
-        page.find("[aria-label='Add a target'] option[value=stopping_distance]").click()
+        page.click("[aria-label='Add a target'] option[value=stopping_distance]")
         page.find("[data-target=stopping_distance]")
-        page.find("[aria-label='Take out: Stopping distance']").click()
+        page.click("[aria-label='Take out: Stopping distance']")
         page.wait(lambda: not page.all("[data-target=stopping_distance]"), "the sentence to go")
 
 
@@ -108,13 +108,14 @@ class ForEverybody(BrowserCase):
         found = {"sign in": page.axe()}
         page.visit_demo()
         page.find("[data-vehicle] svg")
+        page.wait_text("[data-vehicle=Knot] [data-last-run]", "off by")
         found["bench"] = page.axe()
-        page.find("[data-vehicle=Sandpiper] a").click()
+        page.click("[data-vehicle=Sandpiper] a")
         page.find(DRIVER)
         page.find(".recharts-line path")
         for colours in ("light", "dark"):
             found[f"line, {colours}"] = page.axe()
-            page.find("[aria-label$=' colours']").click()
+            page.click("[aria-label$=' colours']")
         page.find(DRIVER).send_keys("mt")
         page.find("[data-line-table]")
         page.click("[data-panel] button[aria-expanded]")
@@ -127,12 +128,12 @@ class ForEverybody(BrowserCase):
         page.find(DRIVER).send_keys("?")
         page.find("[data-keys]")
         found["keys"] = page.axe()
-        page.button("Close").click()
+        page.click_button("Close")
         page.wait(lambda: not page.all("[data-keys]"), "the list of keys to go")
         page.driver.execute_script("arguments[0].focus()", page.find("[aria-label='Motor and supply']"))
         page.wait_text("[data-panel] h2", "Motor and supply")
         found["motor"] = page.axe()
-        page.find("nav a[href$=brief]").click()
+        page.click("nav a[href$=brief]")
         page.find("[data-target=top_speed]")
         found["brief"] = page.axe()
         page.click("nav a[href$=options]")

@@ -41,9 +41,9 @@ class Stages(BrowserCase):
         page.wait(lambda: self.kinds() == [["gear"], ["gear", "belt"]], "the gear to stand in the trunk")
         page.driver.refresh()
         self.shafts(page, 4)
-        page.button("Undo").click()
+        page.click_button("Undo")
         page.wait(lambda: self.kinds() == [["gear", "gear"], ["belt"]], "the move to be undone")
-        page.button("Redo").click()
+        page.click_button("Redo")
         page.wait(lambda: self.kinds() == [["gear"], ["gear", "belt"]], "and done again")
         page.press(DRIVER, Keys.DELETE)
         page.wait(lambda: self.kinds() == [[], ["gear", "belt"]], "the first to go")
@@ -53,10 +53,10 @@ class Stages(BrowserCase):
         self.sandpiper(page)
         page.click("[aria-label='Add a stage after this'] option[value=chain]")
         page.wait_text("[data-panel] h2", "Roller chain")
-        page.button("Undo").click()
+        page.click_button("Undo")
         self.shafts(page, 3)
         self.assertEqual(page.complaints(), [])
-        page.button("Redo").click()
+        page.click_button("Redo")
         self.shafts(page, 4)
 
     def test_another_kind_keeps_the_teeth(self) -> None:
@@ -89,7 +89,7 @@ class Stages(BrowserCase):
         page.click("[data-panel] button[aria-expanded]")
         page.wait_text("[data-swap]", "0.268")
         self.assertEqual(self.teeth(), 15)
-        page.button("Swap them").click()
+        page.click_button("Swap them")
         page.wait(lambda: self.teeth() == 56, "driver and driven to be exchanged")
 
     def test_a_stage_is_dragged_to_another_place(self) -> None:
@@ -108,14 +108,14 @@ class Stages(BrowserCase):
         page.find("[data-dragged]")
         ActionChains(page.driver).move_by_offset(-6, 6).release().perform()
         page.wait(lambda: int(page.find("[data-teeth]").get_attribute("value") or 0) > 60, "more teeth")
-        page.button("Undo").click()
+        page.click_button("Undo")
         page.wait(lambda: page.find("[data-teeth]").get_attribute("value") == "56", "all of the drag to be undone")
 
     def test_a_second_branch_joins_and_goes(self) -> None:
         page = self.page()
         self.sandpiper(page)
         self.focus(page, "[aria-label='Motor and supply']")
-        page.button("Add a branch like this").click()
+        page.click_button("Add a branch like this")
         page.wait_text("[data-panel] h2", "branch 2")
         self.shafts(page, 4)
         page.wait_text("[data-strip]", "branch 2")
@@ -126,14 +126,14 @@ class Stages(BrowserCase):
 
         page.wait(lambda: speeds()[1:] == ["500 rpm/V"], "the second motor to be changed")
         self.assertNotEqual(speeds()[0], "500 rpm/V")
-        page.button("Remove this branch").click()
+        page.click_button("Remove this branch")
         self.shafts(page, 3)
 
     def test_a_branch_that_works_against_the_first_is_told(self) -> None:
         page = self.page()
         self.sandpiper(page)
         self.focus(page, "[aria-label='Motor and supply']")
-        page.button("Add a branch like this").click()
+        page.click_button("Add a branch like this")
         page.wait_text("[data-panel] h2", "branch 2")
         page.click("[aria-label='Add a stage after this'] option[value=gear]")
         page.wait_text("[data-turning]", "Branch 2 turns against branch 1")
@@ -142,8 +142,7 @@ class Stages(BrowserCase):
 
     def test_an_engine_is_helped_by_its_belt_not_by_its_leads(self) -> None:
         page = self.page()
-        page.visit_demo()
-        page.click("[data-vehicle=Turnstone] a")
+        self.visit(page, "Turnstone")
         self.focus(page, "[aria-label='Engine and clutch']")
         page.click("[aria-label='Add a stage after this'] option[value=gear]")
         page.wait_text("[data-turning]", "would run backwards")
@@ -165,8 +164,7 @@ class Words(BrowserCase):
 
     def test_a_v_pulley_is_walked_by_key(self) -> None:
         page = self.page()
-        page.visit_demo()
-        page.click("[data-vehicle=Turnstone] a")
+        self.visit(page, "Turnstone")
         pulley = page.find("[data-wheel='drive.branches[0].stages[0] driver']")
         page.wait_text("[data-sweep]", "62.0")
         pulley.send_keys(Keys.ARROW_UP)
@@ -180,7 +178,7 @@ class Words(BrowserCase):
         page.wait_text("[data-line-table]", "anticlockwise")
         page.find(DRIVER).send_keys("?")
         page.wait_text("[data-keys]", "double the selected stage")
-        page.button("Close").click()
+        page.click_button("Close")
         page.wait(lambda: not page.all("[data-keys]"), "the list to go")
         page.find(DRIVER).send_keys(Keys.ARROW_RIGHT)
         page.wait_text("[data-panel] h2", "driven gear")

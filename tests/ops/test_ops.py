@@ -19,6 +19,7 @@ from ops.say import GiveUp, run
 from ops.serving import Service
 
 KEEP = Service("keep", "ydrometer_keep", demo=True)
+PRISTINE = Service("pristine", "ydrometer_pristine", demo=True)
 
 
 class Elsewhere(Cluster):
@@ -93,12 +94,17 @@ class InTheWay(unittest.TestCase):
 
 
 class Safekeeping(unittest.TestCase):
-    """On the test server, with a database of its own."""
+    """On the test server, with a database of its own that is the demo's again before each test."""
+
+    @classmethod
+    def setUpClass(cls) -> None:
+        TEST.sql(f'drop database if exists "{PRISTINE.database}"')
+        serving.prepare(PRISTINE, TEST)
 
     def setUp(self) -> None:
         for name in (KEEP.database, *safekeeping.kept_of(TEST, KEEP.database)):
             TEST.sql(f'drop database if exists "{name}"')
-        serving.prepare(KEEP, TEST)
+        TEST.sql(f'create database "{KEEP.database}" template "{PRISTINE.database}" owner {APPLICATION}')
         folder = tempfile.TemporaryDirectory()
         self.addCleanup(folder.cleanup)
         self.file = Path(folder.name) / "demo.backup"

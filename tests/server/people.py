@@ -27,6 +27,11 @@ def small_pieces(size: int) -> Iterator[None]:
         yield
 
 
+def beginning(name: str) -> dict[str, Any]:
+    """What is sent to put a vehicle of this name on a bench."""
+    return {"beginning": {"start": "empty", "answers": {"name": name}}}
+
+
 class WorkshopCase(APITestCase):
     """A workshop with an owner, an editor, a viewer and a vehicle, and a stranger with a workshop of their own."""
 

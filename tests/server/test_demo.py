@@ -10,7 +10,7 @@ from server.designs.actions import add_vehicle
 from server.designs.models import Revision, Vehicle
 from server.workshops.models import Membership, Role, Workshop
 from tests.core.designs import changed
-from tests.server.people import WorkshopCase
+from tests.server.people import WorkshopCase, beginning
 from ydrometer.document import design
 from ydrometer.evaluation.evaluate import evaluate
 from ydrometer.evaluation.sweep import variants
@@ -55,7 +55,10 @@ class Demo(TestCase):
         client = APIClient()
         client.force_login(User.objects.get(username=VISITOR))
         home = f"/api/workshops/{workshop.id}/"
-        self.assertEqual(client.post(f"{home}vehicles/", {"name": "Mine"}, format="json").status_code, 201)
+        self.assertEqual(
+            client.post(f"{home}vehicles/", beginning("Mine"), format="json").status_code,
+            201,
+        )
         self.assertEqual(client.post(f"{home}leaving/").status_code, 400)
         for address in ("invitations/", "closing/"):
             self.assertEqual(client.post(home + address, {"role": "owner"}, format="json").status_code, 403)

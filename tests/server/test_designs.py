@@ -7,7 +7,7 @@ from rest_framework.test import APIClient
 
 from server.designs.models import Revision, Vehicle
 from tests.core.designs import GEAR, PLAIN, changed
-from tests.server.people import WorkshopCase
+from tests.server.people import WorkshopCase, beginning
 
 
 class Vehicles(WorkshopCase):
@@ -15,7 +15,7 @@ class Vehicles(WorkshopCase):
         return f"/api/workshops/{self.workshop.id}/vehicles/"
 
     def test_a_name_is_enough_to_start(self) -> None:
-        made = self.as_("editor").post(self.vehicles(), {"name": "Dunlin"}, format="json").json()
+        made = self.as_("editor").post(self.vehicles(), beginning("Dunlin"), format="json").json()
         loaded = self.as_("viewer").get(f"/api/vehicles/{made['id']}/").json()
         self.assertEqual(loaded["name"], "Dunlin")
         self.assertEqual(loaded["revision"]["number"], 1)
@@ -193,4 +193,7 @@ class Names(WorkshopCase):
         self.assertEqual(listed[-1]["name"], "First")
 
     def test_no_such_revision(self) -> None:
-        self.assertEqual(self.as_("editor").patch(f"{self.address}99/", {"name": "x"}, format="json").status_code, 404)
+        self.assertEqual(
+            self.as_("editor").patch(f"{self.address}99/", beginning("x"), format="json").status_code,
+            404,
+        )

@@ -23,7 +23,7 @@ from server.workshops import tokens
 from server.workshops.actions import invite
 from server.workshops.models import Invitation, Membership, Role, Token
 from tests.core.designs import PLAIN
-from tests.server.people import WorkshopCase
+from tests.server.people import WorkshopCase, beginning
 
 REQUEST = {"format": "ydrometer-search", "version": 1, "design": PLAIN, "layouts": [{"stages": []}]}
 PIECE = b"t,v"
@@ -56,6 +56,8 @@ TABLE: dict[str, dict[str, tuple[str, Any]]] = {
     "loads/helps/": {"post": (SIGNED_IN, {"document": PLAIN, "check": "gear_tooth", "path": "drive.stages[0]"})},
     "loads/working/": {"post": (SIGNED_IN, {"document": PLAIN, "check": "brakes", "path": "vehicle"})},
     "sweep/": {"post": (SIGNED_IN, {"document": PLAIN, "path": "drive.stages[0]", "member": "driver"})},
+    "typical/": {"post": (SIGNED_IN, {"document": PLAIN, "path": "vehicle.grip"})},
+    "starts/": {"get": (SIGNED_IN, None)},
     "uncertainties/": {"post": (SIGNED_IN, {"document": PLAIN})},
     "working/": {"post": (SIGNED_IN, {"document": PLAIN, "measure": "top_speed"})},
     "aids/": {"post": (SIGNED_IN, {"aid": "rolled_distance", "given": {"x": "1 m", "n": "3"}})},
@@ -85,7 +87,10 @@ TABLE: dict[str, dict[str, tuple[str, Any]]] = {
         "delete": (OWNERS, None),
     },
     "workshops/<uuid:workshop>/usage/": {"get": (MEMBERS, None)},
-    "workshops/<uuid:workshop>/vehicles/": {"get": (MEMBERS, None), "post": (EDITORS, {"name": "Dunlin"})},
+    "workshops/<uuid:workshop>/vehicles/": {
+        "get": (MEMBERS, None),
+        "post": (EDITORS, beginning("Dunlin")),
+    },
     "workshops/<uuid:workshop>/parts/": {
         "get": (MEMBERS, None),
         "post": (

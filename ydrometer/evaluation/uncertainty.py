@@ -69,7 +69,9 @@ class Sample:
         if len(results) <= len(self.inputs) or np.ptp(results) <= 1e-12 * abs(results).max() or not moving.any():
             return {}
         inputs = (varied[:, moving] - varied[:, moving].mean(axis=0)) / scale[moving]
-        slopes = np.linalg.lstsq(inputs, results - results.mean(), rcond=None)[0] ** 2
+        # In parts of the largest: the square of a huge result would be beyond what a number can hold.
+        parts = results / abs(results).max()
+        slopes = np.linalg.lstsq(inputs, parts - parts.mean(), rcond=None)[0] ** 2
         names = [name for name, moves in zip(self.inputs, moving, strict=True) if moves]
         return {name: float(s / slopes.sum()) for name, s in zip(names, slopes, strict=True)}
 

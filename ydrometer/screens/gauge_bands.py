@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any
 
@@ -30,11 +31,28 @@ class Uncertainty:
 
 
 @dataclass(frozen=True, slots=True)
+class Guess:
+    """A value that was only assumed.
+
+    Attributes:
+        path, name: which. note: what it is typical of, where that is known.
+        measure: the target in whose doubt it has the largest part, in words; share: that part.
+    """
+
+    path: str
+    name: str
+    note: str
+    measure: str
+    share: float
+
+
+@dataclass(frozen=True, slots=True)
 class Uncertainties:
-    """The gauges in their order, and the one sentence that matters most."""
+    """The gauges in their order, the one sentence that matters most, and the assumed values, to be checked in order."""
 
     gauges: list[Uncertainty]
     first: str
+    guesses: list[Guess]
 
 
 def uncertainties(raw: dict[str, Any], *, assumed: bool, together: Together | None = None) -> Uncertainties:
@@ -52,11 +70,11 @@ def uncertainties(raw: dict[str, Any], *, assumed: bool, together: Together | No
     shown = shown_targets(document.design)
     sampled = uncertainty.sample(document, assumed=assumed, together=together)
     if sampled is None:
-        return Uncertainties([Uncertainty(t.measure, number, None, None, "", 0.0, "") for number, t in shown], "")
+        return Uncertainties([Uncertainty(t.measure, number, None, None, "", 0.0, "") for number, t in shown], "", [])
     bands = uncertainty.gauge_bands(sampled, [target for _, target in shown])
     gauges = [_uncertainty(document, number, target, band) for (number, target), band in zip(shown, bands, strict=True)]
     told = [gauge for gauge in gauges if gauge.target is not None and gauge.words] or [g for g in gauges if g.words]
-    return Uncertainties(gauges, max(told, key=_width).words if told else "")
+    return Uncertainties(gauges, max(told, key=_width).words if told else "", _guesses(document, shown, bands))
 
 
 def _uncertainty(document: Document, number: int | None, target: Target, band: Band) -> Uncertainty:
@@ -69,7 +87,23 @@ def _uncertainty(document: Document, number: int | None, target: Target, band: B
     return Uncertainty(target.measure, number, band.low, band.high, path, share, words)
 
 
-def _width(of: Uncertainty) -> float:
+def _width(of: Uncertainty | Band) -> float:
     """Width of a band relative to where it lies."""
     low, high = of.low or 0.0, of.high or 0.0
     return (high - low) / max(abs(low + high), 1e-12)
+
+
+def _guesses(document: Document, shown: Sequence[tuple[int | None, Target]], bands: Sequence[Band]) -> list[Guess]:
+    """The assumed values, first the one that moves a target most; without targets all gauges count."""
+    targets = [entry for entry in zip(shown, bands, strict=True) if entry[0][0] is not None]
+    counted = targets or list(zip(shown, bands, strict=True))
+    found = []
+    for path, value in document.values.items():
+        if value.origin != "assumed":
+            continue
+        moved = [(_width(band) * band.spread_from.get(path, 0.0), target, band) for (_, target), band in counted]
+        weight, target, band = max(moved, key=lambda entry: entry[0])
+        share = band.spread_from.get(path, 0.0)
+        name = names.input_name(document.design, path)
+        found.append((weight, Guess(path, name, value.note, names.measure_name(target.measure), share)))
+    return [guess for _, guess in sorted(found, key=lambda entry: -entry[0])]

@@ -21,6 +21,7 @@ from ydrometer.parts import bulk
 from ydrometer.parts.columns import TABLE, PartColumn
 from ydrometer.questions.aids import AIDS, Aid
 from ydrometer.questions.grid import MOST
+from ydrometer.questions.typical import OFFERED
 from ydrometer.search.layout import CHOICES
 from ydrometer.trials.kinds import KINDS as RUN_KINDS
 from ydrometer.trials.trial import CONDITIONS, Trial
@@ -147,7 +148,9 @@ class Limits:
 
 @dataclass(frozen=True, slots=True)
 class Vocabulary:
-    """Everything the page would otherwise have to copy."""
+    """Everything the page would otherwise have to copy; `typical` are the fields with typical values, any place in a
+    list left open.
+    """
 
     dimensions: list[DimensionEntry]
     measures: list[MeasureEntry]
@@ -157,6 +160,7 @@ class Vocabulary:
     ratings: list[RatedKind]
     runs: list[RunKind]
     shapes: list[str]
+    typical: list[str]
     limits: Limits
 
 
@@ -178,6 +182,7 @@ def vocabulary() -> Vocabulary:
         [RatedKind(kind, fields) for kind, fields in _ratings().items()],
         [_run_kind(kind) for kind in RUN_KINDS.values()],
         list(SHAPES),
+        list(OFFERED),
         Limits(LEAST_TEETH, MOST_TEETH, MOST),
     )
 

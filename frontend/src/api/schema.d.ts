@@ -338,6 +338,23 @@ export interface paths {
         patch: operations["session_partial_update"];
         trace?: never;
     };
+    "/api/starts/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The vehicles to start from. */
+        get: operations["starts_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sweep/": {
         parameters: {
             query?: never;
@@ -364,6 +381,23 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["turned_down_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/typical/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description What the value of a field usually is. */
+        post: operations["typical_create"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1504,6 +1538,13 @@ export interface components {
             symbol: string;
             words: string;
         };
+        /** @description A vehicle to start from by its key, and the answers to the questions after it. */
+        BeginningRequest: {
+            answers: {
+                [key: string]: unknown;
+            };
+            start: components["schemas"]["StartEnum"];
+        };
         BinPart: {
             document: {
                 [key: string]: unknown;
@@ -1545,6 +1586,13 @@ export interface components {
          * @enum {string}
          */
         BookletStateEnum: "waiting" | "writing" | "done" | "failed";
+        /**
+         * @description * `at_least` - at_least
+         *     * `at_most` - at_most
+         *     * `between` - between
+         * @enum {string}
+         */
+        BoundEnum: "at_least" | "at_most" | "between";
         Box: {
             /** Format: double */
             angle: number;
@@ -2174,6 +2222,12 @@ export interface components {
             name: string;
             source: string;
         };
+        Goal: {
+            bound: components["schemas"]["BoundEnum"];
+            dimension: string;
+            measure: string;
+            values: string[];
+        };
         /** @description A row for each driver, a column for each driven; `distance` is the run's, m. */
         Grid: {
             cells: components["schemas"]["Cell"][][];
@@ -2192,6 +2246,21 @@ export interface components {
             drivens: number[];
             drivers: number[];
             path: string;
+        };
+        /**
+         * @description * `floor` - floor
+         *     * `rail` - rail
+         *     * `snow` - snow
+         * @enum {string}
+         */
+        GroundEnum: "floor" | "rail" | "snow";
+        Guess: {
+            measure: string;
+            name: string;
+            note: string;
+            path: string;
+            /** Format: double */
+            share: number;
         };
         Handled: {
             member: string;
@@ -2771,12 +2840,12 @@ export interface components {
         NewTokenRequest: {
             name: string;
         };
-        /** @description A document, or only a name for a design to start from. */
+        /** @description A document, or how somebody begins. */
         NewVehicleRequest: {
+            beginning?: components["schemas"]["BeginningRequest"];
             document?: {
                 [key: string]: unknown;
             };
-            name?: string;
         };
         Offer: {
             of: string;
@@ -3038,6 +3107,10 @@ export interface components {
         /** @description `closed_at` where its owner has closed it; then nothing of it is to be had. */
         PatchedWorkshopRequest: {
             name?: string;
+        };
+        Person: {
+            head: number[];
+            line: number[][];
         };
         PhaseShown: {
             count: number;
@@ -3397,6 +3470,13 @@ export interface components {
          * @enum {string}
          */
         RoleEnum: "owner" | "editor" | "viewer";
+        Rolling: {
+            driven: boolean;
+            /** Format: double */
+            radius: number;
+            /** Format: double */
+            x: number;
+        };
         Rotation: {
             against: number[];
             forwards: boolean;
@@ -3628,6 +3708,13 @@ export interface components {
          * @enum {string}
          */
         SheetEnum: "a4" | "letter";
+        SidePicture: {
+            ground?: components["schemas"]["GroundEnum"];
+            lines?: number[][][];
+            outlines: number[][][];
+            person?: components["schemas"]["Person"] | null;
+            wheels: components["schemas"]["Rolling"][];
+        };
         SignUpRequest: {
             password: string;
             username: string;
@@ -3727,6 +3814,42 @@ export interface components {
             /** Format: double */
             margin: number | null;
             standing: components["schemas"]["StandingEnum"];
+        };
+        /**
+         * @description * `ride_on_motor` - ride_on_motor
+         *     * `ride_on_engine` - ride_on_engine
+         *     * `board` - board
+         *     * `contest_robot` - contest_robot
+         *     * `small_car` - small_car
+         *     * `class_model` - class_model
+         *     * `panel_car` - panel_car
+         *     * `rail_hauler` - rail_hauler
+         *     * `sled` - sled
+         *     * `empty` - empty
+         * @enum {string}
+         */
+        StartEnum: "ride_on_motor" | "ride_on_engine" | "board" | "contest_robot" | "small_car" | "class_model" | "panel_car" | "rail_hauler" | "sled" | "empty";
+        StartShown: {
+            footing: string;
+            goals: components["schemas"]["Goal"][];
+            key: string;
+            line: components["schemas"]["LineDrawing"];
+            /** Format: double */
+            mass: number;
+            picture: components["schemas"]["SidePicture"];
+            source: string;
+            supply: string;
+            title: string;
+            /** Format: double */
+            wheel_diameter: number;
+            words: string;
+        };
+        /** @description All of them, with what stands in the lists of the questions: footings, sizes of motors, kinds of cells. */
+        StartsShown: {
+            cells: string[];
+            footings: string[];
+            sizes: string[];
+            starts: components["schemas"]["StartShown"][];
         };
         Step: {
             check: boolean;
@@ -3911,10 +4034,38 @@ export interface components {
          * @enum {string}
          */
         TypeEnum: "text" | "whole" | "quantity" | "quantities" | "ratios" | "choice" | "curve";
-        /** @description The gauges in their order, and the one sentence that matters most. */
+        /** @description `path` of a field of the design, which may have faults. */
+        TypicalRequestRequest: {
+            document: {
+                [key: string]: unknown;
+            };
+            path: string;
+        };
+        /**
+         * @description A typical value of a field.
+         *
+         *     Attributes:
+         *         of: what it is typical of. low, high: its range, in the SI unit of `dimension`.
+         *         value: as it is kept in the design: the middle of the range with its uncertainty, marked as assumed.
+         *         source: where the range is from.
+         */
+        TypicalValue: {
+            dimension: string;
+            /** Format: double */
+            high: number;
+            /** Format: double */
+            low: number;
+            of: string;
+            source: string;
+            value: {
+                [key: string]: string;
+            };
+        };
+        /** @description The gauges in their order, the one sentence that matters most, and the assumed values, to be checked in order. */
         Uncertainties: {
             first: string;
             gauges: components["schemas"]["Uncertainty"][];
+            guesses: components["schemas"]["Guess"][];
         };
         /**
          * @description `assumed` says whether assumed values are drawn with their usual spreads; `vehicle` whose runs have told how
@@ -4019,7 +4170,10 @@ export interface components {
             ratio: number;
             run: components["schemas"]["RunCurve"] | null;
         };
-        /** @description Everything the page would otherwise have to copy. */
+        /**
+         * @description Everything the page would otherwise have to copy; `typical` are the fields with typical values, any place in a
+         *     list left open.
+         */
         Vocabulary: {
             aids: components["schemas"]["Aid"][];
             dimensions: components["schemas"]["DimensionEntry"][];
@@ -4030,6 +4184,7 @@ export interface components {
             runs: components["schemas"]["RunKind"][];
             shapes: string[];
             stages: components["schemas"]["StageKind"][];
+            typical: string[];
         };
         Way: {
             /** Format: double */
@@ -5089,6 +5244,34 @@ export interface operations {
             };
         };
     };
+    starts_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StartsShown"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     sweep_create: {
         parameters: {
             query?: never;
@@ -5149,6 +5332,47 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DutyLimit"];
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    typical_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TypicalRequestRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TypicalValue"][];
                 };
             };
             /** @description Refused, with the reason */

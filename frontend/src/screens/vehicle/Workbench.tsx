@@ -147,14 +147,15 @@ const Head = memo(function Head({ name, saved, kind, workshop, present, ...steps
       <Box as="h1" fontWeight="600">
         {name || "Unnamed vehicle"}
       </Box>
-      <Box fontSize="sm" color="ink.second" role="status" data-save={kind}>
-        {saved}
-      </Box>
       <UndoRedo {...steps}>
         <Button size="xs" onClick={() => saveDesignFile(present())}>
           Export
         </Button>
       </UndoRedo>
+      {/* Last, since its words change: what comes after them would move under the hand. */}
+      <Box fontSize="sm" color="ink.second" role="status" data-save={kind}>
+        {saved}
+      </Box>
     </TopBar>
   );
 });

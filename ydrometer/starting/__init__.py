@@ -1,0 +1,1 @@
+"""Where somebody begins who has nothing yet: whole designs to start from, and a few questions in plain words."""
