@@ -121,6 +121,7 @@ SPECTACULAR_SETTINGS = {
         "LoopFormEnum": "ydrometer.drawing.shapes.LOOP_FORMS",
         "LoadStateEnum": "ydrometer.loads.rows.STATES",
         "BookletStateEnum": "server.builds.models.BookletState",
+        "StartEnum": "ydrometer.starting.starts.KEYS",
         "PurchaseStateEnum": "ydrometer.build.purchase.PURCHASE_STATES",
     },
 }

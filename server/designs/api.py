@@ -24,7 +24,7 @@ from server.workshops.access import acting
 from server.workshops.models import Workshop
 from ydrometer.search.layout import MOST_PARTS
 from ydrometer.starting.answers import begun
-from ydrometer.starting.starts import BY_KEY
+from ydrometer.starting.starts import BY_KEY, KEYS
 
 NEWEST = 20
 """Revisions without a name that are listed."""
@@ -64,7 +64,7 @@ class VehicleWithRevisionSerializer(VehicleSerializer):
 class BeginningSerializer(serializers.Serializer[Any]):
     """A vehicle to start from by its key, and the answers to the questions after it."""
 
-    start = serializers.ChoiceField(choices=list(BY_KEY))
+    start = serializers.ChoiceField(choices=KEYS)
     answers = DocumentField()
 
 

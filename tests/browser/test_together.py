@@ -111,7 +111,8 @@ class Together(BrowserCase):
 
     def test_text_in_a_field_is_saved_when_the_page_goes(self) -> None:
         page = self.page()
-        self.sandpiper(page, "brief")
+        self.sandpiper(page)
+        page.click("nav a[href$=brief]")
         field = page.find("[data-field='Mass, battery in'] input")
         page.driver.execute_script("arguments[0].focus(); arguments[0].select()", field)
         field.send_keys("13.5 kg")
@@ -124,7 +125,9 @@ class Together(BrowserCase):
 
     def test_signing_in_on_the_spot_goes_on(self) -> None:
         page = self.page()
-        self.sandpiper(page)
+        page.visit_demo()
+        page.click("[data-vehicle=Sandpiper] a")
+        page.find("[data-sweep] table")
         Session.objects.all().delete()
         page.find(DRIVER).send_keys(Keys.ARROW_DOWN)
         page.wait_text("[role=dialog]", "You are signed out")

@@ -12,7 +12,7 @@ from ydrometer.document import design
 from ydrometer.document.sources import Engine
 from ydrometer.drawing import LineDrawing, draw_line
 from ydrometer.starting.pictures import PICTURES, SidePicture
-from ydrometer.starting.starts import STARTS, Start, design_of
+from ydrometer.starting.starts import STARTS, Key, Start, design_of
 
 Bound = Literal["at_least", "at_most", "between"]
 
@@ -38,7 +38,7 @@ class StartShown:
         goals: what it is to do.
     """
 
-    key: str
+    key: Key
     title: str
     words: str
     picture: SidePicture

@@ -34,9 +34,9 @@ class SidePicture:
 
     wheels: tuple[Rolling, ...]
     outlines: tuple[Points, ...]
-    lines: tuple[Points, ...] = ()
-    person: Person | None = None
-    ground: Ground = "floor"
+    lines: tuple[Points, ...]
+    person: Person | None
+    ground: Ground
 
 
 _LOW_CART: Points = (
@@ -52,7 +52,7 @@ _TRACK: Points = (
 PICTURES: dict[str, SidePicture] = {
     "ride_on_motor": SidePicture(
         (Rolling(0.0, 0.13, True), Rolling(0.95, 0.13, False)),
-        (_LOW_CART,), (((0.68, 0.62), (0.84, 0.28)),), _LOW_RIDER,
+        (_LOW_CART,), (((0.68, 0.62), (0.84, 0.28)),), _LOW_RIDER, "floor",
     ),
     "ride_on_engine": SidePicture(
         (Rolling(0.0, 0.165, True), Rolling(1.05, 0.165, False)),
@@ -61,26 +61,26 @@ PICTURES: dict[str, SidePicture] = {
             ((-0.16, 0.34), (0.30, 0.34), (0.30, 0.50), (-0.02, 0.54), (-0.08, 0.86), (-0.18, 0.86)),
         ),
         (((0.72, 0.68), (0.58, 0.86)),),
-        Person(((0.58, 0.86), (0.14, 1.08), (0.14, 0.56), (0.54, 0.58), (0.58, 0.30)), (0.18, 1.25)),
+        Person(((0.58, 0.86), (0.14, 1.08), (0.14, 0.56), (0.54, 0.58), (0.58, 0.30)), (0.18, 1.25)), "floor",
     ),
     "board": SidePicture(
         (Rolling(0.0, 0.045, True), Rolling(0.68, 0.045, False)),
         (((-0.16, 0.12), (0.84, 0.12), (0.90, 0.15), (-0.22, 0.15)),), (((0.34, 0.88), (0.56, 0.52), (0.60, 0.15)),),
-        Person(((0.60, 0.98), (0.36, 1.38), (0.34, 0.88), (0.16, 0.54), (0.10, 0.15)), (0.40, 1.56)),
+        Person(((0.60, 0.98), (0.36, 1.38), (0.34, 0.88), (0.16, 0.54), (0.10, 0.15)), (0.40, 1.56)), "floor",
     ),
     "contest_robot": SidePicture(
         (Rolling(0.0, 0.0625, True), Rolling(0.38, 0.0625, True)),
         (
             ((-0.09, 0.045), (0.46, 0.045), (0.54, 0.018), (0.54, 0.10), (0.42, 0.155), (-0.07, 0.155)),
             ((0.06, 0.155), (0.24, 0.155), (0.24, 0.19), (0.06, 0.19)),
-        ),
+        ), (), None, "floor",
     ),
     "small_car": SidePicture(
         (Rolling(0.0, 0.0325, True), Rolling(0.26, 0.0325, False)),
         ((
             (-0.06, 0.028), (0.33, 0.028), (0.335, 0.056), (0.25, 0.072), (0.18, 0.115), (0.05, 0.115), (-0.02, 0.078),
             (-0.06, 0.074),
-        ),),
+        ),), (), None, "floor",
     ),
     "class_model": SidePicture(
         (Rolling(0.0, 0.03, True), Rolling(0.14, 0.03, False)),
@@ -88,7 +88,7 @@ PICTURES: dict[str, SidePicture] = {
             ((-0.045, 0.034), (0.185, 0.034), (0.185, 0.042), (-0.045, 0.042)),
             ((-0.01, 0.042), (0.05, 0.042), (0.05, 0.078), (-0.01, 0.078)),
             ((0.085, 0.042), (0.15, 0.042), (0.15, 0.062), (0.085, 0.062)),
-        ),
+        ), (), None, "floor",
     ),
     "panel_car": SidePicture(
         (Rolling(0.0, 0.04, True), Rolling(0.3, 0.04, False)),
@@ -96,7 +96,7 @@ PICTURES: dict[str, SidePicture] = {
             ((-0.06, 0.048), (0.36, 0.048), (0.36, 0.058), (-0.06, 0.058)),
             ((-0.07, 0.130), (0.38, 0.150), (0.38, 0.160), (-0.07, 0.140)),
         ),
-        (((0.02, 0.058), (0.02, 0.134)), ((0.28, 0.058), (0.28, 0.146))),
+        (((0.02, 0.058), (0.02, 0.134)), ((0.28, 0.058), (0.28, 0.146))), None, "floor",
     ),
     "rail_hauler": SidePicture(
         (Rolling(0.0, 0.09, True), Rolling(0.6, 0.09, True)),
@@ -119,6 +119,6 @@ PICTURES: dict[str, SidePicture] = {
         ),
         Person(((0.82, 0.66), (0.36, 1.00), (0.28, 0.48), (0.64, 0.54), (0.78, 0.22)), (0.42, 1.17)), "snow",
     ),
-    "empty": SidePicture((), ()),
+    "empty": SidePicture((), (), (), None, "floor"),
 }  # fmt: skip
 """By the key of the start."""

@@ -7,16 +7,22 @@ import json
 from dataclasses import dataclass
 from functools import cache
 from importlib import resources
-from typing import Any
+from typing import Any, Literal, get_args
 
 from ydrometer.document.template import new_vehicle
+
+Key = Literal[
+    "ride_on_motor", "ride_on_engine", "board", "contest_robot", "small_car", "class_model", "panel_car", "rail_hauler",
+    "sled", "empty",
+]  # fmt: skip
+KEYS = get_args(Key)
 
 
 @dataclass(frozen=True, slots=True)
 class Start:
     """A vehicle to start from: its key, what it is called, and what it is in one sentence."""
 
-    key: str
+    key: Key
     title: str
     words: str
 
@@ -33,7 +39,7 @@ STARTS = (
     Start("sled", "Tracked sled", "A rubber track on snow, one motor, a chain to the track's sprocket."),
     Start("empty", "Empty bench", "A motor and one pair of gears, to be made into whatever it is."),
 )
-BY_KEY = {start.key: start for start in STARTS}
+BY_KEY: dict[str, Start] = {start.key: start for start in STARTS}
 
 
 def design_of(start: Start) -> dict[str, Any]:

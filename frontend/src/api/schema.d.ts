@@ -3709,10 +3709,10 @@ export interface components {
          */
         SheetEnum: "a4" | "letter";
         SidePicture: {
-            ground?: components["schemas"]["GroundEnum"];
-            lines?: number[][][];
+            ground: components["schemas"]["GroundEnum"];
+            lines: number[][][];
             outlines: number[][][];
-            person?: components["schemas"]["Person"] | null;
+            person: components["schemas"]["Person"] | null;
             wheels: components["schemas"]["Rolling"][];
         };
         SignUpRequest: {
@@ -3832,7 +3832,7 @@ export interface components {
         StartShown: {
             footing: string;
             goals: components["schemas"]["Goal"][];
-            key: string;
+            key: components["schemas"]["StartEnum"];
             line: components["schemas"]["LineDrawing"];
             /** Format: double */
             mass: number;

@@ -16,6 +16,7 @@ import { usePreferences } from "../ui/frame/preferences";
 import { TopBar, TopBarContext } from "../ui/frame/TopBar";
 
 const PartsScreen = lazy(() => import("../screens/parts/PartsScreen"));
+const Begin = lazy(() => import("../screens/begin/Begin"));
 const OrdersScreen = lazy(() => import("../screens/orders/OrdersScreen"));
 
 export function App() {
@@ -44,6 +45,14 @@ export function App() {
             element={
               <Suspense fallback={<TopBar />}>
                 <PartsScreen />
+              </Suspense>
+            }
+          />
+          <Route
+            path="/workshops/:workshop/new"
+            element={
+              <Suspense fallback={<TopBar />}>
+                <Begin />
               </Suspense>
             }
           />

@@ -1,8 +1,10 @@
 import { QuantityField } from "../ui/fields/QuantityField";
 import { TextField } from "../ui/fields/TextField";
+import { useUnits } from "../ui/fields/units";
 import { WholeField } from "../ui/fields/WholeField";
 import { faultAt, siAt, useDocument, useEdit, useFigures } from "./context";
 import { at } from "./document";
+import { TypicalField } from "./TypicalField";
 
 interface Props {
   path: string;
@@ -17,9 +19,11 @@ export function Field({ path, label, dimension, optional, inline }: Props) {
   const document = useDocument();
   const { live, faults } = useFigures();
   const { set, readOnly } = useEdit();
-  return (
+  const { typical } = useUnits();
+  const field = (
     <QuantityField
       label={label}
+      path={path}
       dimension={dimension}
       value={at(document, path)}
       si={siAt(live, path)}
@@ -29,6 +33,12 @@ export function Field({ path, label, dimension, optional, inline }: Props) {
       readOnly={readOnly}
       onChange={(text) => set(path, text)}
     />
+  );
+  if (!typical.includes(path.replace(/\[\d+\]/g, "[]"))) return field;
+  return (
+    <TypicalField path={path} label={label}>
+      {field}
+    </TypicalField>
   );
 }
 

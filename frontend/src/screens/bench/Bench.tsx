@@ -1,10 +1,11 @@
-import { Box, Button, Flex, Heading, Input } from "@chakra-ui/react";
+import { Box, Button, Flex, Heading } from "@chakra-ui/react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { type FormEvent, useRef, useState } from "react";
+import { useRef, useState } from "react";
 import { Link, useNavigate, useSearchParams } from "react-router";
 import { answer, api, RefusedError } from "../../api/client";
 import { useWorkshopAtHand } from "../../api/workshops";
 import { TopBar } from "../../ui/frame/TopBar";
+import { StartGrid, useStarts } from "../begin/StartGrid";
 import { Requests } from "./Requests";
 import { VehicleCardView } from "./VehicleCard";
 
@@ -46,12 +47,7 @@ export function Bench() {
                 <Link to={`/workshops/${chosen.id}`}>Who works here</Link>
               </Box>
             </Flex>
-            <Vehicles
-              key={chosen.id}
-              workshop={chosen.id}
-              name={chosen.name}
-              mayEdit={chosen.role !== "viewer"}
-            />
+            <Vehicles key={chosen.id} workshop={chosen.id} mayEdit={chosen.role !== "viewer"} />
           </>
         )}
       </Box>
@@ -75,7 +71,20 @@ function MakeWorkshop() {
   );
 }
 
-function Vehicles({ workshop, name, mayEdit }: { workshop: string; name: string; mayEdit: boolean }) {
+/** What to do first, with the pictures to begin from. */
+function EmptyBench({ workshop, mayEdit }: { workshop: string; mayEdit: boolean }) {
+  const starts = useStarts();
+  return (
+    <>
+      <Box color="ink.second" mb="3">
+        The bench is empty.{mayEdit && " Choose what your vehicle is most like, or open a design file."}
+      </Box>
+      {mayEdit && starts.data && <StartGrid workshop={workshop} starts={starts.data} />}
+    </>
+  );
+}
+
+function Vehicles({ workshop, mayEdit }: { workshop: string; mayEdit: boolean }) {
   const params = { params: { path: { workshop } } };
   const vehicles = useQuery({
     queryKey: ["vehicles", workshop],
@@ -88,18 +97,13 @@ function Vehicles({ workshop, name, mayEdit }: { workshop: string; name: string;
   const shown = showAway ? away : all.filter((v) => !v.put_away);
   return (
     <>
-      {vehicles.isSuccess && all.length === 0 && (
-        <Box color="ink.second" mb="3">
-          The bench is empty. Put a vehicle on it: start with a name and change the figures, or open a design
-          file.
-        </Box>
-      )}
+      {vehicles.isSuccess && all.length === 0 && <EmptyBench workshop={workshop} mayEdit={mayEdit} />}
       <Box display="grid" gridTemplateColumns="repeat(auto-fill, minmax(320px, 1fr))" gap="4">
         {shown.map((vehicle) => (
           <VehicleCardView key={vehicle.id} vehicle={vehicle} mayEdit={mayEdit} />
         ))}
       </Box>
-      {mayEdit && <NewVehicle workshop={workshop} bench={name} />}
+      {mayEdit && <NewVehicle workshop={workshop} />}
       {(away.length > 0 || showAway) && (
         <Button mt="4" variant="ghost" onClick={() => setShowAway(!showAway)}>
           {showAway ? "Back to the bench" : `Put away: ${away.length}`}
@@ -109,15 +113,15 @@ function Vehicles({ workshop, name, mayEdit }: { workshop: string; name: string;
   );
 }
 
-function NewVehicle({ workshop, bench }: { workshop: string; bench: string }) {
+/** The ways in which a vehicle comes onto the bench. */
+function NewVehicle({ workshop }: { workshop: string }) {
   const navigate = useNavigate();
-  const [name, setName] = useState("");
   const [trouble, setTrouble] = useState<string[]>([]);
   const file = useRef<HTMLInputElement>(null);
   const params = { params: { path: { workshop } } };
   const add = useMutation({
-    mutationFn: (body: { name: string } | { document: Record<string, unknown> }) =>
-      answer(api.POST("/api/workshops/{workshop}/vehicles/", { ...params, body })),
+    mutationFn: (document: Record<string, unknown>) =>
+      answer(api.POST("/api/workshops/{workshop}/vehicles/", { ...params, body: { document } })),
     onSuccess: (vehicle) => navigate(`/vehicles/${vehicle.id}/brief`),
     onError: (error) => {
       const faults = error instanceof RefusedError ? error.refusal.faults : undefined;
@@ -128,41 +132,27 @@ function NewVehicle({ workshop, bench }: { workshop: string; bench: string }) {
     if (!chosen) return;
     setTrouble([]);
     try {
-      add.mutate({ document: JSON.parse(await chosen.text()) });
+      add.mutate(JSON.parse(await chosen.text()));
     } catch {
       setTrouble([`${chosen.name} is not JSON: choose a design file.`]);
     }
   };
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
-    if (name.trim()) add.mutate({ name: name.trim() });
-  };
   return (
-    <Box mt="5" borderTopWidth="1px" borderColor="line" pt="4">
-      <form onSubmit={submit}>
-        <Flex gap="2" wrap="wrap" align="center">
-          <Input
-            aria-label="Name of the new vehicle"
-            placeholder="name of a new vehicle"
-            value={name}
-            onChange={(event) => setName(event.target.value)}
-            maxW="20rem"
-            fontFamily="body"
-          />
-          <Button type="submit" variant="solid" disabled={!name.trim()}>
-            Put on the bench of {bench}
-          </Button>
-          <Button onClick={() => file.current?.click()}>Open a design file</Button>
-          <input
-            ref={file}
-            type="file"
-            accept="application/json,.json"
-            hidden
-            aria-label="Design file"
-            onChange={(event) => void open(event.target.files?.[0])}
-          />
-        </Flex>
-      </form>
+    <Box mt="4">
+      <Flex gap="2" wrap="wrap" align="center">
+        <Button asChild variant="solid">
+          <Link to={`/workshops/${workshop}/new`}>Put a vehicle on the bench</Link>
+        </Button>
+        <Button onClick={() => file.current?.click()}>Open a design file</Button>
+        <input
+          ref={file}
+          type="file"
+          accept="application/json,.json"
+          hidden
+          aria-label="Design file"
+          onChange={(event) => void open(event.target.files?.[0])}
+        />
+      </Flex>
       {trouble.length > 0 && (
         <Box as="ul" role="alert" color="brick" mt="2" pl="4">
           {trouble.map((line) => (

@@ -9,6 +9,7 @@ import { ratioText, useUnits } from "../../ui/fields/units";
 import { Rail } from "../../ui/frame/Rail";
 import { StandingMark } from "../../ui/StandingMark";
 import { percent, STANDS } from "../../words/loads";
+import { STATION_NAMES } from "../../words/stations";
 
 /** The stations in the order of the work, each with its state and its one figure. */
 export const StationList = memo(function StationList({
@@ -42,23 +43,23 @@ export const StationList = memo(function StationList({
       .length ?? 0;
   const stations: { name: string; to: string; standing: Standing; figure: string }[] = [
     {
-      name: "Brief",
+      name: STATION_NAMES.brief,
       to: "brief",
       standing: worst(live),
       figure: targets ? `${met} of ${targets} met` : "no targets yet",
     },
     {
-      name: "Line",
+      name: STATION_NAMES.line,
       to: "line",
       standing: lineStanding(live),
       figure: live ? ratioText(units, live.view.ratio) : "",
     },
-    { name: "Options", to: "options", standing: options.standing, figure: options.figure },
-    { name: "Fit", to: "fit", ...fitFigure(live) },
-    { name: "Loads", to: "loads", ...loadsFigure(loads) },
-    { name: "Parts list", to: "parts", ...partsFigure(parts) },
-    { name: "Build", to: "build", ...build },
-    { name: "Runs", to: "runs", ...runs },
+    { name: STATION_NAMES.options, to: "options", standing: options.standing, figure: options.figure },
+    { name: STATION_NAMES.fit, to: "fit", ...fitFigure(live) },
+    { name: STATION_NAMES.loads, to: "loads", ...loadsFigure(loads) },
+    { name: STATION_NAMES.parts, to: "parts", ...partsFigure(parts) },
+    { name: STATION_NAMES.build, to: "build", ...build },
+    { name: STATION_NAMES.runs, to: "runs", ...runs },
   ];
   return (
     <Rail

@@ -11,8 +11,10 @@ import { BriefStation } from "../../stations/brief/BriefStation";
 import { LineStation } from "../../stations/line/LineStation";
 import { TopBar } from "../../ui/frame/TopBar";
 import { UndoRedo } from "../../ui/frame/UndoRedo";
+import { useTitle } from "../../ui/frame/useTitle";
 import { Readout } from "../../ui/readout/Readout";
 import { hour, moment } from "../../ui/when";
+import { STATION_NAMES, type StationKey } from "../../words/stations";
 import { StationList } from "./StationList";
 import { useWork, type Vehicle, type Work } from "./useWork";
 
@@ -53,6 +55,7 @@ export function Workbench(opened: Vehicle) {
   const work = useWork(opened);
   const { document, live, faults, figures, uncertainties } = work;
   const [asked, setAsked] = useState<Asked | null>(null);
+  useTitle(`${document.name || "Unnamed vehicle"}, ${STATION_NAMES[station as StationKey] ?? station}`);
   const ask = useCallback((gauge: Asked) => setAsked(gauge), []);
   const Station = STATIONS[station];
   if (!Station) return <Navigate to={`/vehicles/${vehicle}/line`} replace />;

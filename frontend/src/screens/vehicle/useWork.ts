@@ -17,6 +17,7 @@ import { useUncertainties } from "../../document/useUncertainties";
 import { useUndoKeys } from "../../document/useUndoKeys";
 import { useAfterFit, useFit } from "../../stations/fit/useFit";
 import { useBar } from "../../ui/frame/TopBar";
+import { useDeepLink } from "./useDeepLink";
 
 /** What was opened: which vehicle at which station, as it is stored, and as it may have been typed on meanwhile. */
 export interface Vehicle {
@@ -100,6 +101,7 @@ export function useWork(opened: Vehicle): Work {
   const loads = useLoads(document, mark, station === "loads");
   const parts = useParts(vehicle, document, mark, station === "parts");
   const { selected } = wish;
+  useDeepLink(station, selected ?? null, FIRST_WHEEL, edit.select);
   const wheels = live?.view.line.rows.flatMap((row) => row.wheels) ?? [];
   const swept = wheels.some((w) => isSelected(selected, w.path, w.member)) ? selected : null;
   // Only the Line shows what other sizes would do.

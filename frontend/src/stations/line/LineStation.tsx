@@ -7,6 +7,7 @@ import { useAfterPaint } from "../../document/useAfterPaint";
 import { LineFigure } from "../../drawing/LineFigure";
 import { show, useUnits } from "../../ui/fields/units";
 import { MOMENTS } from "../../words/measures";
+import { CheckFirst } from "../shared/CheckFirst";
 import { KeysHelp } from "./KeysHelp";
 import { LineTable } from "./LineTable";
 import { Lower } from "./lower/Lower";
@@ -50,6 +51,7 @@ export function LineStation() {
       <Box gridArea="lower" minW="0">
         <Lower>
           <Box display="grid" gap="2">
+            <CheckFirst />
             <SweepStrip />
             <Suspense fallback={<Box h={`${CHART_HEIGHT + 30}px`} />}>
               <LineCharts live={charted} height={CHART_HEIGHT} onPick={onPick} />

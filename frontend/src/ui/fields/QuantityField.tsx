@@ -9,12 +9,16 @@ import { completed, show, useUnits } from "./units";
 
 interface Props {
   label: string;
+  /** Where its value stands in the document, if it does. */
+  path?: string;
   dimension: string;
   value: unknown;
   /** SI value as the core read it, for a second look in the units on display. */
   si?: number;
   fault?: Fault;
   optional?: boolean;
+  /** What stands in its place while it is empty. */
+  empty?: string;
   inline?: boolean;
   readOnly?: boolean;
   onChange: (text: string | undefined) => void;
@@ -23,11 +27,13 @@ interface Props {
 /** A quantity as typed, in any unit; what cannot be read stays there, with what would be right. */
 export function QuantityField({
   label,
+  path,
   dimension,
   value,
   si,
   fault,
   optional,
+  empty,
   inline,
   readOnly,
   onChange,
@@ -55,7 +61,7 @@ export function QuantityField({
     [fault && `${id}-fault`, note(value) && `${id}-note`].filter(Boolean).join(" ") || undefined;
 
   return (
-    <Box display={inline ? "inline-block" : "block"} verticalAlign="top" data-field={label}>
+    <Box display={inline ? "inline-block" : "block"} verticalAlign="top" data-field={label} data-path={path}>
       {!inline && <FieldLabel id={id}>{label}</FieldLabel>}
       <Box display="flex" alignItems="baseline" gap="2">
         <Input
@@ -65,7 +71,7 @@ export function QuantityField({
           aria-describedby={described}
           value={text}
           readOnly={readOnly}
-          placeholder={optional ? "not given" : entry.example}
+          placeholder={empty ?? (optional ? "not given" : entry.example)}
           onChange={(event) => setText(event.target.value)}
           onBlur={commit}
           onKeyDown={onKeyDown}

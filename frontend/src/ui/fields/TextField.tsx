@@ -10,12 +10,13 @@ interface Props {
   value: string;
   readOnly?: boolean;
   lines?: number;
+  placeholder?: string;
   fault?: Fault;
   onChange: (text: string) => void;
 }
 
 /** A plain text, taken over when the field is left. */
-export function TextField({ label, value, readOnly, lines = 1, fault, onChange }: Props) {
+export function TextField({ label, value, readOnly, lines = 1, placeholder, fault, onChange }: Props) {
   const [text, setText] = useState(value);
   const id = useId();
   useEffect(() => setText(value), [value]);
@@ -27,6 +28,7 @@ export function TextField({ label, value, readOnly, lines = 1, fault, onChange }
     id,
     value: text,
     readOnly,
+    placeholder,
     "aria-invalid": fault ? true : undefined,
     "aria-describedby": fault ? `${id}-fault` : undefined,
     onBlur: commit,

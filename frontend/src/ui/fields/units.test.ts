@@ -16,6 +16,7 @@ const vocabulary: Vocabulary = {
   ratings: [],
   runs: [],
   shapes: [],
+  typical: [],
   limits: { least_teeth: 5, most_teeth: 1000, most_counts: 40 },
 };
 const metric = makeUnits(vocabulary, "metric", true);

@@ -21,6 +21,8 @@ export interface Units {
   runs: Vocabulary["runs"];
   /** Of shafts and bores. */
   shapes: string[];
+  /** Fields that have typical values, any place in a list left open. */
+  typical: string[];
 }
 
 const UnitsContext = createContext<Units | null>(null);
@@ -47,6 +49,7 @@ export function makeUnits(vocabulary: Vocabulary, system: System, reducing: bool
     kinds: makeKinds(vocabulary.stages),
     limits: vocabulary.limits,
     shapes: vocabulary.shapes,
+    typical: vocabulary.typical,
     entry: (dimension) => {
       const found = entries.get(dimension);
       if (!found) throw new Error(`no dimension ${dimension}`);

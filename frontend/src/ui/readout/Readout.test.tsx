@@ -37,6 +37,7 @@ test("a band stands under a value that has no target", () => {
   const at = PLAIN.gauges.findIndex((g) => g.target === null);
   const uncertainties = {
     first: "",
+    guesses: [],
     gauges: PLAIN.gauges.map((g) => ({
       measure: g.measure,
       target: g.target,
