@@ -3,22 +3,27 @@
 from __future__ import annotations
 
 import itertools
+import json
 import math
 from typing import Any
-from unittest import TestCase
+from unittest import TestCase, mock
 
 from tests.core.designs import PLAIN
 from tests.core.test_search import Brute, gear, motor, request
+from ydrometer.base.tables.measures import ELSEWHERE
 from ydrometer.document.design import read
 from ydrometer.evaluation.evaluate import evaluate
 from ydrometer.evaluation.targets import unbound
 from ydrometer.search import read_request
-from ydrometer.search.block import STEP
+from ydrometer.search.block import SAME_DRIVE, STEP
 from ydrometer.search.compose import compose
+from ydrometer.search.found import Found
+from ydrometer.search.groups import SAME
 from ydrometer.search.layouts import picture, stages_of, suggested
 from ydrometer.search.options import LISTED, Options, options_of
 from ydrometer.search.run import search
 from ydrometer.search.table import rows_of
+from ydrometer.search.ways import MOST_SHOWN
 
 GEARS = [gear(z, owned=z % 2, price=z / 8) for z in (12, 16, 20, 24, 36, 48)]
 TWO = [{"stages": [{"kind": "gear"}, {"kind": "gear"}]}]
@@ -38,7 +43,6 @@ class Rows(TestCase):
             key = (tuple(sorted(s["driver_teeth"] for s in stages)), tuple(sorted(s["driven_teeth"] for s in stages)))
             self.assertNotIn(key, seen)
             seen.add(key)
-        self.assertTrue(any(row.alike for row in options.rows))
 
     def test_each_says_what_it_takes_and_costs(self) -> None:
         options = found(GEARS, TWO)
@@ -63,7 +67,8 @@ class Rows(TestCase):
     def test_another_tooth_size_is_told(self) -> None:
         finer = [gear(z, id=f"f{z}", module="0.5 mm") for z in (12, 20)]
         options = found([gear(12), gear(20), *finer], [{"stages": [{"kind": "gear", "ratio": [1.1, 9]}]}])
-        self.assertEqual({row.words for row in options.rows}, {"gears 12 : 20", "gears 12 : 20, 0.5 mm"})
+        row = options.rows[0]
+        self.assertEqual({row.words, *(way.words for way in row.others)}, {"gears 12 : 20", "gears 12 : 20, 0.5 mm"})
 
     def test_what_has_no_price_is_named_and_what_would_help_is_a_part(self) -> None:
         options = found([gear(12), gear(20)], [{"stages": [{"kind": "gear"}]}],
@@ -112,6 +117,48 @@ class TheField(TestCase):
         self.assertLessEqual(options.listed, LISTED)
         ratios = {round(row.ratio, 9) for row in options.rows[options.listed :]}
         self.assertGreater(len(ratios), 3)
+
+
+class WaysToADrive(TestCase):
+    def test_each_is_counted_and_the_best_few_are_kept(self) -> None:
+        raw = request(GEARS, TWO)
+        seen = search(read_request(raw))
+        by_ratio: dict[int, list[Any]] = {}
+        for row in Brute({**raw, "keep": 10_000}).rows:
+            stages = row["design"]["drive"]["branches"][0]["stages"]
+            ratio = math.prod(s["driven_teeth"] / s["driver_teeth"] for s in stages)
+            by_ratio.setdefault(round(math.log(ratio) / SAME_DRIVE), []).append(row)
+        self.assertEqual(len(seen.ways), len(by_ratio))
+        for drive, ways in seen.ways.items():
+            rows = by_ratio[drive[2]]
+            self.assertEqual(ways.count, len(rows))
+            self.assertEqual(ways.from_bin, sum(row["price"] == 0.0 for row in rows))
+            self.assertEqual(ways.price, min(row["price"] for row in rows))
+            self.assertEqual([list(key[-1]) for key, _ in ways.best], [row["parts"] for row in rows[:MOST_SHOWN]])
+
+    def test_in_pieces_they_are_the_same(self) -> None:
+        asked = read_request(request(GEARS, TWO))
+        whole = search(asked)
+        with mock.patch("ydrometer.search.run.CHUNK", 7):
+            pieces = search(asked)
+        self.assertEqual(pieces.ways, whole.ways)
+        self.assertEqual(Found.from_json(json.loads(json.dumps(whole.as_json()))), whole)
+
+    def test_rows_of_the_list_differ_in_what_they_do(self) -> None:
+        options = found(GEARS, TWO)
+        asked = [i for i, measure in enumerate(options.measures) if measure.measure not in ELSEWHERE]
+        for one, other in itertools.combinations(options.rows[: options.listed], 2):
+            pairs = [(one.values[i], other.values[i]) for i in asked]
+            far = [a is None or b is None or abs(a - b) > 0.9 * SAME * max(abs(a), abs(b)) for a, b in pairs if a != b]
+            self.assertTrue(any(far), (one.words, other.words))
+
+    def test_of_ways_to_the_same_the_row_shows_what_people_would_choose(self) -> None:
+        dear = [gear(z, owned=0, price=9.0) for z in (12, 24)]
+        owned = [gear(z, owned=9, price=9.0) for z in (18, 36)]
+        options = found([*dear, *owned], [{"stages": [{"kind": "gear", "ratio": [1.1, 9]}]}])
+        row = next(row for row in options.rows if abs(row.ratio - 2.0) < 1e-9)
+        self.assertEqual((row.words, row.ways, row.from_bin, row.from_price), ("gears 18 : 36", 2, 1, 0.0))
+        self.assertEqual([way.words for way in row.others], ["gears 12 : 24"])
 
 
 class Files(TestCase):

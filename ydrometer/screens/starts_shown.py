@@ -9,7 +9,6 @@ from typing import Any, Literal
 from ydrometer.base.tables import typical as tables
 from ydrometer.base.tables.measures import TARGETABLE
 from ydrometer.document import design
-from ydrometer.document.sources import Engine
 from ydrometer.drawing import LineDrawing, draw_line
 from ydrometer.starting.pictures import PICTURES, SidePicture
 from ydrometer.starting.starts import STARTS, Key, Start, design_of
@@ -34,7 +33,8 @@ class StartShown:
     Attributes:
         key, title, words. picture: from the side. line: its power path in miniature.
         mass: all of it together, kg. wheel_diameter: m. footing: what it is taken to stand on.
-        source: kind of what drives it. supply: kind of what feeds that, empty of an engine.
+        source: kind of what drives it. size: of a motor, as the table names it.
+        supply: kind of what feeds that, empty of an engine. cells: of a battery, likewise.
         goals: what it is to do.
     """
 
@@ -47,7 +47,9 @@ class StartShown:
     wheel_diameter: float
     footing: str
     source: str
+    size: str
     supply: str
+    cells: str
     goals: list[Goal]
 
 
@@ -74,17 +76,25 @@ def starts_shown() -> StartsShown:
 
 def _shown(start: Start) -> StartShown:
     raw = design_of(start)
-    made = design.read(raw).design
+    document = design.read(raw)
+    made = document.design
     source = made.drive.branches[0].source
-    note = raw["vehicle"]["grip"].get("note", "")
+    notes = [value.note for value in document.values.values()]
     return StartShown(
         start.key, start.title, start.words, PICTURES[start.key], draw_line(made),
         made.vehicle.total_mass, made.vehicle.wheel_diameter,
-        next((footing.words for footing in tables.FOOTINGS if footing.words in note), ""),
-        "engine" if isinstance(source, Engine) else "motor",
+        _named([footing.words for footing in tables.FOOTINGS], notes),
+        source.kind,
+        _named([size.words for size in tables.MOTOR_SIZES], notes),
         made.drive.supply.kind if made.drive.supply else "",
+        _named([kind.words for kind in tables.CELL_KINDS], [note.replace(" cells", " cell") for note in notes]),
         [_goal(target) for target in raw["targets"]],
     )  # fmt: skip
+
+
+def _named(rows: list[str], notes: list[str]) -> str:
+    """The row of a table that a note names, empty where none does."""
+    return next((row for row in rows if any(f"typical of {row}:" in note or f" {row}:" in note for note in notes)), "")
 
 
 def _goal(target: dict[str, Any]) -> Goal:

@@ -15,8 +15,9 @@ from ydrometer.loads.told import told_by_loads
 from ydrometer.search.block import ids
 from ydrometer.search.choices import NO_PART, Slot, slots, stage_json, trunk_from, used
 from ydrometer.search.cost import head_cost, prices, stage_costs
-from ydrometer.search.found import Found, Option
+from ydrometer.search.found import Found
 from ydrometer.search.nearest import nearest_changes
+from ydrometer.search.option import Option
 from ydrometer.search.request import SearchRequest
 from ydrometer.search.run import search
 from ydrometer.search.settled import with_mounting

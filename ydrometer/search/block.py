@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+from collections import defaultdict
 from collections.abc import Iterator, Sequence
+from dataclasses import astuple
 from typing import Any, NamedTuple
 
 import numpy as np
@@ -12,13 +14,17 @@ from ydrometer.search import classes
 from ydrometer.search.choices import NO_PART, Floats, Head, Ints, Slot, trunk_from
 from ydrometer.search.classes import Drive, Known, Standing
 from ydrometer.search.cost import Cost
-from ydrometer.search.found import Found, Key, Option
+from ydrometer.search.found import Found
 from ydrometer.search.mount import together
+from ydrometer.search.option import Entry, Option
 from ydrometer.search.request import SearchRequest
+from ydrometer.search.ways import MOST_KEPT, MOST_SHOWN, Ways, best_of
 
 ROUNDED = 1e-9
 """Step to which the first two keys of the ranking are rounded."""
 SAME_RATIO = 1e-12
+SAME_DRIVE = 1e-9
+"""Relative step in which overall ratios and losses are told apart when ways are counted."""
 STEP = 1.05
 """Relative step between the overall ratios whose best combinations are kept for the field."""
 
@@ -29,6 +35,7 @@ class Ranked(NamedTuple):
     Attributes:
         head: of all of them. rows: their places in the block. which: the class of each, as its place in `first`.
         first, second: the first two keys, of each class. stretch: of overall ratios, of each class.
+        ratio, left: overall, and what is left after all losses, in whole steps, of each class.
         price, buy: of each combination.
     """
 
@@ -38,6 +45,8 @@ class Ranked(NamedTuple):
     first: Ints
     second: Ints
     stretch: Ints
+    ratio: Ints
+    left: Ints
     price: Floats
     buy: Ints
 
@@ -70,14 +79,17 @@ class Block:
         asked, which = _present(self.which[rows], len(self.drive.mass))
         drive = Drive(*(column[asked] for column in self.drive))
         stands = self.known.standing(self.request, self.number, self.layout, head, head_cost[2], drive)
-        overall = drive.speed * drive.trunk_speed
-        stands, overall, which = self._by_price(stands, overall, which, price[rows])
+        overall, kept = drive.speed * drive.trunk_speed, drive.efficiency * drive.trunk_efficiency
+        stands, of_class, which = self._by_price(stands, which, price[rows])
+        overall, kept = overall[of_class], kept[of_class]
         self._count(stands, np.bincount(which, minlength=len(overall)), found)
         first, second = self._keys(stands)
         stretch = np.round(np.log(overall) / np.log(STEP)).astype(np.int64)
-        ranked = Ranked(head, rows, which, first, second, stretch, price[rows], buy[rows])
+        ratio, left = _steps(overall), _steps(kept)
+        ranked = Ranked(head, rows, which, first, second, stretch, ratio, left, price[rows], buy[rows])
         self._keep(ranked, found)
         self._represent(ranked, found)
+        self._count_ways(ranked, found)
 
     def _within(self, price: Floats, buy: Ints) -> Any:
         limits = self.request.body.limits
@@ -94,19 +106,19 @@ class Block:
             within &= (overall >= low * (1.0 - SAME_RATIO)) & (overall <= high * (1.0 + SAME_RATIO))
         return within
 
-    def _by_price(self, stands: Standing, overall: Floats, which: Ints, price: Floats) -> tuple[Standing, Floats, Ints]:
-        """Classes split by price if a target is about it; else as they are."""
+    def _by_price(self, stands: Standing, which: Ints, price: Floats) -> tuple[Standing, Ints, Ints]:
+        """Classes split by price if a target is about it, and what they were split from; else as they are."""
         asked = self.request.asked
         columns = [column for column, target in enumerate(asked) if target.measure == "price"]
         if not columns:
-            return stands, overall, which
+            return stands, np.arange(len(stands.held_by)), which
         known, code = np.unique(price, return_inverse=True)
         pairs, finer = np.unique(which * len(known) + code, return_inverse=True)
         whole, cost = pairs // len(known), known[pairs % len(known)]
         margins, met = stands.margins[whole], stands.met[whole]
         for column in columns:
             margins[:, column], met[:, column] = classes.price_standing(asked[column], cost)
-        return Standing(margins, met, stands.held_by[whole]), overall[whole], finer
+        return Standing(margins, met, stands.held_by[whole]), whole, finer
 
     def _count(self, stands: Standing, sizes: Ints, found: Found) -> None:
         """Add up classes by how many combinations each has."""
@@ -154,7 +166,40 @@ class Block:
         for row in left.tolist():
             found.represent(int(stretches[codes[row]]), self._entry(ranked, row))
 
-    def _entry(self, ranked: Ranked, row: int) -> tuple[Key, Option]:
+    def _count_ways(self, ranked: Ranked, found: Found) -> None:
+        """Count the ways to each of the best drives, and keep the best few of each."""
+        order = np.lexsort((ranked.left, ranked.ratio, ranked.second, ranked.first))[:MOST_KEPT]
+        kept = np.zeros(len(ranked.first), bool)
+        kept[order] = True
+        rows = np.flatnonzero(kept[ranked.which])
+        codes, size = ranked.which[rows], len(kept)
+        counts = np.bincount(codes, minlength=size)
+        owned = np.bincount(codes[ranked.buy[rows] == 0], minlength=size)
+        price = np.full(size, np.inf)
+        np.minimum.at(price, codes, ranked.price[rows])
+        best = self._best_ways(ranked, rows)
+        for code in order.tolist():
+            ways = Ways(int(counts[code]), int(owned[code]), float(price[code]), best[code])
+            found.ways.setdefault(self._drive(ranked, code), Ways()).add(ways)
+        found.ways = best_of(found.ways)
+
+    def _best_ways(self, ranked: Ranked, rows: Ints) -> dict[int, list[Entry]]:
+        """The best few combinations of each class, of these rows."""
+        best: dict[int, list[Entry]] = defaultdict(list)
+        for _ in range(MOST_SHOWN):
+            left = rows
+            for values in (ranked.price, ranked.buy, *(rank[ranked.rows] for rank in self.ranks)):
+                left = _least(values[left], ranked.which[left], len(ranked.first), left)
+            for row in left.tolist():
+                best[int(ranked.which[row])].append(self._entry(ranked, row))
+            rows = np.setdiff1d(rows, left, assume_unique=True)
+        return best
+
+    def _drive(self, ranked: Ranked, code: int) -> tuple[Any, ...]:
+        keys = (ranked.first, ranked.second, ranked.ratio, ranked.left)
+        return (*(int(key[code]) for key in keys), *astuple(ranked.head))
+
+    def _entry(self, ranked: Ranked, row: int) -> Entry:
         """A combination with its whole key."""
         place, price, buy = ranked.rows[row], float(ranked.price[row]), int(ranked.buy[row])
         option = Option(self.number, ranked.head, tuple(int(c[place]) for c in self.chosen), price, buy)
@@ -171,6 +216,11 @@ def _least(values: Any, groups: Ints, count: int, entries: Ints) -> Ints:
     np.minimum.at(least, groups, values)
     smallest_ones: Ints = entries[values == least[groups]]
     return smallest_ones
+
+
+def _steps(values: Floats) -> Ints:
+    """Positive numbers in whole steps that tell apart what is told apart in the classes."""
+    return np.round(np.log(values) / SAME_DRIVE).astype(np.int64)
 
 
 def _present(codes: Ints, count: int) -> tuple[Ints, Ints]:

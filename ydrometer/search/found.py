@@ -1,26 +1,13 @@
-"""What a search has seen: counts, the best combinations, and one for each stretch of overall ratios."""
+"""What a search has seen: counts, the best combinations, one for each stretch of overall ratios, the ways to drives."""
 
 from __future__ import annotations
 
 from collections import Counter
-from dataclasses import astuple, dataclass, field
+from dataclasses import dataclass, field
 from typing import Any
 
-from ydrometer.search.choices import Head
-
-Key = tuple[Any, ...]
-"""What a combination is ranked by, smaller first."""
-
-
-@dataclass(frozen=True, slots=True)
-class Option:
-    """One combination: its layout, its head, the option of each slot, its price and what has to be bought."""
-
-    layout: int
-    head: Head
-    chosen: tuple[int, ...]
-    price: float
-    buy: int
+from ydrometer.search.option import Entry, entry_from_json, entry_json
+from ydrometer.search.ways import Drive, Ways, best_of
 
 
 @dataclass(slots=True)
@@ -30,13 +17,15 @@ class Found:
     Attributes:
         combinations: that the limits leave. meeting: how many of them meet every target. failing: reasons, counted.
         best: in the order of their keys. field: the best of each stretch of overall ratios, by the stretch's number.
+        ways: to each of the best drives.
     """
 
     combinations: int = 0
     meeting: int = 0
     failing: Counter[str] = field(default_factory=Counter)
-    best: list[tuple[Key, Option]] = field(default_factory=list)
-    field: dict[int, tuple[Key, Option]] = field(default_factory=dict)
+    best: list[Entry] = field(default_factory=list)
+    ways: dict[Drive, Ways] = field(default_factory=dict)
+    field: dict[int, Entry] = field(default_factory=dict)
 
     def add(self, other: Found, keep: int) -> None:
         """Take in what was seen elsewhere."""
@@ -46,8 +35,11 @@ class Found:
         self.best = sorted([*self.best, *other.best], key=lambda entry: entry[0])[:keep]
         for stretch, entry in other.field.items():
             self.represent(stretch, entry)
+        for drive, ways in other.ways.items():
+            self.ways.setdefault(drive, Ways()).add(ways)
+        self.ways = best_of(self.ways)
 
-    def represent(self, stretch: int, entry: tuple[Key, Option]) -> None:
+    def represent(self, stretch: int, entry: Entry) -> None:
         """Let a combination stand for its stretch of ratios, where it is better than the one that does."""
         if stretch not in self.field or entry[0] < self.field[stretch][0]:
             self.field[stretch] = entry
@@ -58,24 +50,16 @@ class Found:
             "combinations": self.combinations,
             "meeting": self.meeting,
             "failing": dict(self.failing),
-            "best": [_entry_json(entry) for entry in self.best],
-            "field": [[stretch, _entry_json(entry)] for stretch, entry in sorted(self.field.items())],
+            "best": [entry_json(entry) for entry in self.best],
+            "field": [[stretch, entry_json(entry)] for stretch, entry in sorted(self.field.items())],
+            "ways": [[list(drive), ways.as_json()] for drive, ways in self.ways.items()],
         }
 
     @classmethod
     def from_json(cls, raw: dict[str, Any]) -> Found:
         """What `as_json` has made."""
-        best = [_entry(entry) for entry in raw["best"]]
-        represented = {stretch: _entry(entry) for stretch, entry in raw["field"]}
-        return cls(raw["combinations"], raw["meeting"], Counter(raw["failing"]), best, represented)
-
-
-def _entry_json(entry: tuple[Key, Option]) -> list[Any]:
-    key, option = entry
-    return [*key[:-1], list(key[-1]), option.layout, list(astuple(option.head)), list(option.chosen)]
-
-
-def _entry(raw: list[Any]) -> tuple[Key, Option]:
-    *key, names, layout, head, chosen = raw
-    option = Option(layout, Head(*head), tuple(chosen), price=key[2], buy=key[3])
-    return (*key, tuple(names)), option
+        best = [entry_from_json(entry) for entry in raw["best"]]
+        represented = {stretch: entry_from_json(entry) for stretch, entry in raw["field"]}
+        # Searches kept from before have counted no ways.
+        ways = {tuple(drive): Ways.from_json(entry) for drive, entry in raw.get("ways", ())}
+        return cls(raw["combinations"], raw["meeting"], Counter(raw["failing"]), best, ways, represented)

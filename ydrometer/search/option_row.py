@@ -8,8 +8,8 @@ from dataclasses import dataclass
 from typing import Any
 
 from ydrometer.base.tables.measures import ELSEWHERE
+from ydrometer.document import design
 from ydrometer.document.changes import changes
-from ydrometer.document.design import Design
 from ydrometer.document.stages import KINDS, Stage
 from ydrometer.document.target import Target
 from ydrometer.document.walk import stages_with_paths
@@ -19,9 +19,11 @@ from ydrometer.evaluation.targets import Standing
 from ydrometer.loads.rows import State
 from ydrometer.loads.told import in_short
 from ydrometer.parts.names import called
+from ydrometer.search.answer import design_of
 from ydrometer.search.choices import NO_PART, Slot
 from ydrometer.search.cost import head_needs
-from ydrometer.search.found import Option
+from ydrometer.search.groups import Group
+from ydrometer.search.option import Option
 from ydrometer.search.request import SearchRequest
 
 SIZES = ("module", "diametral_pitch", "pitch")
@@ -62,6 +64,16 @@ class WorstUse:
 
 
 @dataclass(frozen=True, slots=True)
+class OtherWay:
+    """Other parts that do the same: its stages in words, its price, what has to be bought, and its design file."""
+
+    words: str
+    price: float
+    buy: int
+    design: dict[str, Any]
+
+
+@dataclass(frozen=True, slots=True)
 class OptionRow:
     """One option.
 
@@ -70,7 +82,8 @@ class OptionRow:
         values: in the order of the measures. targets: how each target stands.
         price: of what has to be bought. buy: how many parts that is. uses: the parts it takes.
         changes: from the present design to it, in words. design: as a design file.
-        alike: options that differ from it only in the order of equal places.
+        ways: options that do the same, this one among them; None where they were not counted. from_bin: of those how
+        many take owned parts alone. from_price: the least that one of them costs. others: a few, the best first.
         worst: of its loads, of those in the list.
     """
 
@@ -84,18 +97,22 @@ class OptionRow:
     uses: list[Use]
     changes: list[str]
     design: dict[str, Any]
-    alike: int
+    ways: int | None
+    from_bin: int
+    from_price: float
+    others: list[OtherWay]
     worst: WorstUse | None
 
 
 @dataclass(frozen=True, slots=True)
 class Shown:
-    """One option that is to be shown: itself, how many others are alike, its design file, and whether it is drawn."""
+    """One option that is to be shown: itself, its group in the list, None where it only stands in the field, and its
+    design file.
+    """
 
     option: Option
-    alike: int
+    group: Group | None
     raw: dict[str, Any]
-    drawn: bool
 
 
 class Rows:
@@ -123,17 +140,21 @@ class Rows:
             for target in self._shown
         ]
 
+    def _other(self, option: Option) -> OtherWay:
+        raw = design_of(self._request, self._layouts[option.layout], option)
+        return OtherWay(_words(raw, _read_stages(raw), self._sizes), option.price, option.buy, raw)
+
     def row(self, index: int, found: Shown) -> OptionRow:
         """One option, whose design has this index in the evaluation."""
         evaluation, option = self._evaluation, found.option
         made = evaluation.documents[index].design
-        short = in_short(evaluation, index) if found.drawn else None
+        short = in_short(evaluation, index) if found.group else None
         known: Known = {**(short.known if short else {}), "price": option.price}
         judged = [evaluation.judge(target, index, known).verdict for target in made.targets]
         return OptionRow(
-            words=_words(found.raw, made, self._sizes),
+            words=_words(found.raw, [stage for _, stage in stages_with_paths(made)], self._sizes),
             ratio=evaluation.value("overall_ratio", index)[0],
-            line=draw_line(made) if found.drawn else None,
+            line=draw_line(made) if found.group else None,
             values=self.values(index, known),
             targets=[Standings(verdict.margin, verdict.standing) for verdict in judged],
             price=option.price,
@@ -141,9 +162,17 @@ class Rows:
             uses=_uses(self._request, self._layouts[option.layout], option),
             changes=changes(self._present, _without_sizes(found.raw)),
             design=found.raw,
-            alike=found.alike,
+            ways=found.group.count if found.group else None,
+            from_bin=found.group.from_bin if found.group else 0,
+            from_price=found.group.price if found.group else option.price,
+            others=[self._other(one) for one in found.group.options[1:]] if found.group else [],
             worst=WorstUse(short.state, short.use, short.words) if short else None,
         )
+
+
+def _read_stages(raw: Mapping[str, Any]) -> tuple[Stage, ...]:
+    drive = raw["drive"]
+    return (*design.read_stages(drive["branches"][0].get("stages", [])), *design.read_stages(drive.get("stages", [])))
 
 
 def _stages(raw: Mapping[str, Any]) -> list[dict[str, Any]]:
@@ -159,8 +188,7 @@ def _without_sizes(raw: Mapping[str, Any]) -> dict[str, Any]:
     return {**raw, "drive": {**drive, "branches": [{**drive["branches"][0], "stages": []}], "stages": stages}}
 
 
-def _words(raw: Mapping[str, Any], made: Design, usual: set[str]) -> str:
-    read = [stage for _, stage in stages_with_paths(made)]
+def _words(raw: Mapping[str, Any], read: Sequence[Stage], usual: set[str]) -> str:
     return " · ".join(_stage_words(typed, stage, usual) for typed, stage in zip(_stages(raw), read, strict=True))
 
 

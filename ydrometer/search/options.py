@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections import Counter
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Any
@@ -16,10 +15,12 @@ from ydrometer.evaluation.targets import unbound
 from ydrometer.loads.told import in_short
 from ydrometer.parts.names import called
 from ydrometer.search.answer import design_of
-from ydrometer.search.choices import NO_PART, Slot, slots, used
+from ydrometer.search.choices import Slot, slots, used
 from ydrometer.search.classes import head_design
-from ydrometer.search.found import Found, Option
+from ydrometer.search.found import Found
+from ydrometer.search.groups import Group, grouped, leads
 from ydrometer.search.nearest import nearest_changes
+from ydrometer.search.option import Option
 from ydrometer.search.option_row import OptionRow, Rows, Shown
 from ydrometer.search.request import SearchRequest
 
@@ -74,8 +75,8 @@ class Options:
     Attributes:
         combinations: that the limits leave. meeting_all: how many of them meet every target.
         measures: the targets first. present: the present design's values.
-        rows: the best options, `listed` of them in the order of the ranking; those after them stand for other
-        overall ratios, so that the field shows what lies around the best. failing: the commonest reason first.
+        rows: `listed` options that differ in what they do, the best first; those after them stand for the rest of the
+        set, so that the field shows what lies around the best. failing: the commonest reason first.
         unpriced: parts counted as costing nothing.
         additions: what would help most, where nothing meets all.
     """
@@ -99,18 +100,16 @@ def options_of(request: SearchRequest, found: Found) -> Options:
         found: what there is.
     """
     layouts = [slots(request, layout) for layout in request.body.layouts]
-    listed = _folded(request, layouts, [option for _, option in found.best])[:LISTED]
-    kept = listed + _around(found, [option for option, _ in listed])
-    raw = [design_of(request, layouts[option.layout], option) for option, _ in kept]
-    read = [_document(request, option, entry) for (option, _), entry in zip(kept, raw, strict=True)]
     asked = request.document.design.targets
     targets = [*asked, *(unbound(name) for name in NUMBERS if name not in {t.measure for t in asked})]
+    groups = _groups(request, layouts, found, targets)
+    listed = groups[:LISTED]
+    kept = [*((group.options[0], group) for group in listed), *_around(found, groups)]
+    raw = [design_of(request, layouts[option.layout], option) for option, _ in kept]
+    read = [_document(request, option, entry) for (option, _), entry in zip(kept, raw, strict=True)]
     evaluation = evaluate([request.document, *read])
     rows = Rows(request, layouts, evaluation, targets)
-    shown = [
-        Shown(option, alike, entry, drawn=place < len(listed))
-        for place, ((option, alike), entry) in enumerate(zip(kept, raw, strict=True))
-    ]
+    shown = [Shown(option, group, entry) for (option, group), entry in zip(kept, raw, strict=True)]
     return Options(
         combinations=found.combinations,
         meeting_all=found.meeting,
@@ -141,29 +140,27 @@ def _document(request: SearchRequest, option: Option, raw: Mapping[str, Any]) ->
     return replace(request.document, design=replace(made, drive=drive))
 
 
-def _around(found: Found, listed: Sequence[Option]) -> list[tuple[Option, int]]:
-    """The best of each stretch of overall ratios that the list does not show, evenly thinned where there are many."""
-    others = [option for _, (_, option) in sorted(found.field.items()) if option not in listed]
+def _groups(
+    request: SearchRequest, layouts: Sequence[list[Slot]], found: Found, shown: Sequence[Target]
+) -> list[Group]:
+    """What was found, as options that differ in what they do."""
+    compared = leads(found)
+    read = [
+        _document(request, lead.option, design_of(request, layouts[lead.option.layout], lead.option))
+        for lead in compared
+    ]
+    return grouped(layouts, compared, evaluate(read), shown) if read else []
+
+
+def _around(found: Found, groups: Sequence[Group]) -> list[tuple[Option, None]]:
+    """What lies around the list: groups that it has no room for, and the best of each stretch of overall ratios, evenly
+    thinned where there are many.
+    """
+    listed = {option for group in groups[:LISTED] for option in group.options}
+    others = [group.options[0] for group in groups[LISTED:]]
+    others += [option for _, (_, option) in sorted(found.field.items()) if option not in listed]
     step = max(1, -(-len(others) // IN_FIELD))
-    return [(option, 0) for option in others[::step]]
-
-
-def _folded(request: SearchRequest, layouts: Sequence[list[Slot]], best: Sequence[Option]) -> list[tuple[Option, int]]:
-    """Options without those that only have the same parts in other, equal places; with how many those are."""
-    kept: dict[Any, Option] = {}
-    alike: Counter[Any] = Counter()
-    for option in best:
-        places = sorted(
-            (slot.choice.kind, end, int(slot.parts[chosen][end]))
-            if slot.parts[chosen][0] != NO_PART
-            else (slot.choice.kind, end, place if end == 0 else NO_PART)
-            for place, (slot, chosen) in enumerate(zip(layouts[option.layout], option.chosen, strict=True))
-            for end in (0, 1)
-        )
-        key = (option.head, tuple(places))
-        kept.setdefault(key, option)
-        alike[key] += 1
-    return [(option, alike[key] - 1) for key, option in kept.items()]
+    return [(option, None) for option in others[::step]]
 
 
 def _measure(document: Document, target: Target) -> OptionMeasure:

@@ -2873,13 +2873,16 @@ export interface components {
             wanted: string;
         };
         OptionRow: {
-            alike: number;
             buy: number;
             changes: string[];
             design: {
                 [key: string]: unknown;
             };
+            from_bin: number;
+            /** Format: double */
+            from_price: number;
             line: components["schemas"]["LineDrawing"] | null;
+            others: components["schemas"]["OtherWay"][];
             /** Format: double */
             price: number;
             /** Format: double */
@@ -2887,6 +2890,7 @@ export interface components {
             targets: components["schemas"]["Standings"][];
             uses: components["schemas"]["Use"][];
             values: (number | null)[];
+            ways: number | null;
             words: string;
             worst: components["schemas"]["WorstUse"] | null;
         };
@@ -2930,6 +2934,15 @@ export interface components {
             repeats: number;
             /** Format: int64 */
             tried?: number | null;
+        };
+        OtherWay: {
+            buy: number;
+            design: {
+                [key: string]: unknown;
+            };
+            /** Format: double */
+            price: number;
+            words: string;
         };
         Part: {
             /** Format: double */
@@ -3110,7 +3123,7 @@ export interface components {
         };
         Person: {
             head: number[];
-            line: number[][];
+            lines: number[][][];
         };
         PhaseShown: {
             count: number;
@@ -3830,6 +3843,7 @@ export interface components {
          */
         StartEnum: "ride_on_motor" | "ride_on_engine" | "board" | "contest_robot" | "small_car" | "class_model" | "panel_car" | "rail_hauler" | "sled" | "empty";
         StartShown: {
+            cells: string;
             footing: string;
             goals: components["schemas"]["Goal"][];
             key: components["schemas"]["StartEnum"];
@@ -3837,6 +3851,7 @@ export interface components {
             /** Format: double */
             mass: number;
             picture: components["schemas"]["SidePicture"];
+            size: string;
             source: string;
             supply: string;
             title: string;

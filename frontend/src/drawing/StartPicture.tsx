@@ -39,7 +39,9 @@ export function StartPicture({ picture, title }: Props) {
       </g>
       {picture.person && (
         <g stroke={SECOND} fill="none" strokeWidth={3.2} strokeLinecap="round" strokeLinejoin="round">
-          <path d={path(picture.person.line)} />
+          {picture.person.lines.map((line) => (
+            <path key={path(line)} d={path(line)} />
+          ))}
           <circle cx={x(picture.person.head[0] ?? 0)} cy={y(picture.person.head[1] ?? 0)} r={HEAD * scale} />
         </g>
       )}

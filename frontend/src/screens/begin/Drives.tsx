@@ -56,7 +56,7 @@ function SourceChoice({ workshop, start, starts, answers, put }: Props) {
   const label = engine ? answers.engine : answers.motor;
   const fresh = engine
     ? { engine: { power: "", speed: "" } }
-    : { motor: { size: starts.sizes[0] ?? "", kv: "" } };
+    : { motor: { size: start.size || starts.sizes[0] || "", kv: "" } };
   return (
     <ChoiceField
       label={engine ? "Engine" : "Motor"}
@@ -122,9 +122,9 @@ function EngineLabel({ answers, put, faults }: Props) {
   );
 }
 
-function SupplyChoice({ workshop, starts, answers, put }: Props) {
+function SupplyChoice({ workshop, start, starts, answers, put }: Props) {
   const parts = useChoices(workshop, "battery");
-  const fresh = { cells: starts.cells[0] ?? "", voltage: "", capacity: "" };
+  const fresh = { cells: start.cells || starts.cells[0] || "", voltage: "", capacity: "" };
   return (
     <ChoiceField
       label="Battery"

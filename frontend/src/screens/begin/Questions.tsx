@@ -1,6 +1,6 @@
 import { Box, Button, Flex, Heading } from "@chakra-ui/react";
 import { useMutation } from "@tanstack/react-query";
-import { type FormEvent, useState } from "react";
+import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { answer, api, type Fault, RefusedError, type Start, type Starts } from "../../api/client";
 import { StartPicture } from "../../drawing/StartPicture";
@@ -42,12 +42,8 @@ export function Questions({ workshop, start, starts }: Props) {
   });
   const faults: Fault[] =
     begin.error instanceof RefusedError ? ((begin.error.refusal.faults ?? []) as Fault[]) : [];
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
-    begin.mutate();
-  };
   return (
-    <form onSubmit={submit}>
+    <Box>
       <Flex gap="5" align="flex-start" direction={{ base: "column", md: "row" }}>
         <Box w={{ base: "100%", md: "300px" }} flexShrink={0} position={{ md: "sticky" }} top="2">
           <Box bg="panel" borderWidth="1px" borderColor="line" borderRadius="3px" p="3">
@@ -63,7 +59,18 @@ export function Questions({ workshop, start, starts }: Props) {
             <Link to={`/workshops/${workshop}/new`}>Another picture</Link>
           </Box>
         </Box>
-        <Box flex="1" minW="0" maxW="640px" w="100%">
+        <Box
+          flex="1"
+          minW="0"
+          maxW="700px"
+          w="100%"
+          bg="panel"
+          borderWidth="1px"
+          borderColor="line"
+          borderRadius="3px"
+          px="4"
+          py="3"
+        >
           <Box color="ink.second" mb="2">
             What you leave alone stays typical, is marked as assumed, and can be put right later.
           </Box>
@@ -122,7 +129,13 @@ export function Questions({ workshop, start, starts }: Props) {
             <Goals start={start} answers={answers} put={put} faults={faults} />
           </Box>
           <Flex gap="3" align="center" mt="3">
-            <Button type="submit" variant="solid" size="md" loading={begin.isPending} data-begin>
+            <Button
+              variant="solid"
+              size="md"
+              onClick={() => begin.mutate()}
+              loading={begin.isPending}
+              data-begin
+            >
               Put it on the bench
             </Button>
             {begin.isError && (
@@ -137,6 +150,6 @@ export function Questions({ workshop, start, starts }: Props) {
           </Flex>
         </Box>
       </Flex>
-    </form>
+    </Box>
   );
 }

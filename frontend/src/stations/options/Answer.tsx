@@ -12,7 +12,7 @@ import { Field } from "./Field";
 import { OptionDetail } from "./OptionDetail";
 import { isOver, OptionList } from "./OptionList";
 import { isOpen, type Searches } from "./useSearches";
-import { Why } from "./Why";
+import { NearestMiss, Why } from "./Why";
 
 const MOST_PINNED = 4;
 
@@ -122,12 +122,11 @@ const Found = memo(function Found({ options, search, stale, onAgain }: FoundProp
   const [pinned, setPinned] = useState<ReadonlySet<number>>(new Set());
   const [sound, setSound] = useState(false);
   const over = options.rows.slice(0, options.listed).filter(isOver).length;
-  const take = (index: number) => {
-    const row = options.rows[index];
-    if (!row || readOnly) return;
+  const take = (design: Record<string, unknown> | undefined) => {
+    if (!design || readOnly) return;
     // What was there becomes the mark, so that the readout shows what the option changes.
     setMark();
-    edit(() => row.design as unknown as DesignDocument);
+    edit(() => design as unknown as DesignDocument);
   };
   const pin = (index: number) => {
     const left = [...pinned].filter((entry) => entry !== index);
@@ -137,6 +136,7 @@ const Found = memo(function Found({ options, search, stale, onAgain }: FoundProp
   return (
     <Box data-found>
       <Headline options={options} search={search} stale={stale} onAgain={onAgain} />
+      {options.meeting_all === 0 && <NearestMiss options={options} onAdded={onAgain} />}
       <Box
         display="grid"
         gridTemplateColumns={{ base: "minmax(0,1fr)", xl: "minmax(0, 1fr) 290px" }}
@@ -164,7 +164,7 @@ const Found = memo(function Found({ options, search, stale, onAgain }: FoundProp
                 chosen={chosen}
                 onChoose={setChosen}
                 pinned={pinned}
-                onTake={take}
+                onTake={(index) => take(options.rows[index]?.design)}
                 onPin={pin}
               />
             </>
@@ -175,7 +175,7 @@ const Found = memo(function Found({ options, search, stale, onAgain }: FoundProp
             options={options}
             index={chosen}
             pinned={pinned.has(chosen)}
-            onTake={() => take(chosen)}
+            onTake={take}
             onPin={() => pin(chosen)}
           />
           <Box mt="3">

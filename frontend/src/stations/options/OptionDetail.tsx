@@ -1,8 +1,9 @@
 import { Box, Button, Flex } from "@chakra-ui/react";
+import { useState } from "react";
 import type { Options } from "../../api/client";
 import { useEdit } from "../../document/context";
 import { change, ratioText, show, useUnits } from "../../ui/fields/units";
-import { money } from "../../ui/money";
+import { money, whole } from "../../ui/money";
 import { runText } from "../../ui/readout/Readout";
 import { StandingMark } from "../../ui/StandingMark";
 import { STANDS } from "../../words/loads";
@@ -12,7 +13,8 @@ interface Props {
   options: Options;
   index: number;
   pinned: boolean;
-  onTake: () => void;
+  /** Puts a design on the bench: the option's own, or another way to the same. */
+  onTake: (design: Record<string, unknown>) => void;
   onPin: () => void;
 }
 
@@ -91,13 +93,56 @@ export function OptionDetail({ options, index, pinned, onTake, onPin }: Props) {
         )}
       </Box>
       <Flex gap="2" mt="2">
-        <Button variant="solid" disabled={readOnly} onClick={onTake} title="Enter">
+        <Button variant="solid" disabled={readOnly} onClick={() => onTake(row.design)} title="Enter">
           Put on the bench
         </Button>
         <Button aria-pressed={pinned} onClick={onPin} title="P">
           {pinned ? "Unpin" : "Pin"}
         </Button>
       </Flex>
+      <OtherWays key={index} row={row} readOnly={readOnly} onTake={onTake} />
+    </Box>
+  );
+}
+
+interface WaysProps {
+  row: Options["rows"][number];
+  readOnly: boolean;
+  onTake: Props["onTake"];
+}
+
+/** Other parts that do the same, the best first. */
+function OtherWays({ row, readOnly, onTake }: WaysProps) {
+  const [open, setOpen] = useState(false);
+  const others = (row.ways ?? 1) - 1;
+  if (row.others.length === 0) return null;
+  return (
+    <Box mt="2" fontSize="13px" data-other-ways>
+      <button type="button" className="linkish" aria-expanded={open} onClick={() => setOpen(!open)}>
+        {others === 1 ? "The other way to the same" : `${whole(others)} other ways to the same`}
+      </button>
+      {open && (
+        <Box as="ul" listStyleType="none" p="0">
+          {row.others.map((way) => (
+            <Flex as="li" key={`${way.words} ${way.price} ${way.buy}`} gap="2" align="center" py="1">
+              <Box flex="1">
+                {way.words}
+                <Box as="span" color="ink.second">
+                  {way.buy === 0 ? ", owned" : `, ${way.buy} to buy for ${money(way.price)}`}
+                </Box>
+              </Box>
+              <Button size="xs" disabled={readOnly} onClick={() => onTake(way.design)}>
+                Take this
+              </Button>
+            </Flex>
+          ))}
+          {others > row.others.length && (
+            <Box as="li" color="ink.second">
+              and {whole(others - row.others.length)} more: narrow the overall ratio to see them
+            </Box>
+          )}
+        </Box>
+      )}
     </Box>
   );
 }

@@ -4,7 +4,7 @@ import type { Options } from "../../api/client";
 import { usePainted } from "../../document/useAfterPaint";
 import { MiniLine } from "../../drawing/MiniLine";
 import { ratioText, useUnits } from "../../ui/fields/units";
-import { money } from "../../ui/money";
+import { money, whole } from "../../ui/money";
 import { runText } from "../../ui/readout/Readout";
 import { StandingMark } from "../../ui/StandingMark";
 import { percent as percentOf, STANDS } from "../../words/loads";
@@ -141,12 +141,19 @@ function Row({ options, row, index, chosen, drawn, pinned, onChoose }: RowProps)
               <StandingMark standing={STANDS[row.worst.state]} size={11} /> loads {percentOf(row.worst.use)}
             </span>
           )}
-          {row.alike > 0 && `${row.alike} more in another order`}
+          {(row.ways ?? 1) > 1 && <span data-ways>{waysText(row)}</span>}
         </div>
       </div>
       <div className="price">{row.buy === 0 ? "owned" : money(row.price)}</div>
     </div>
   );
+}
+
+/** "14 ways, from 0 marks, 6 from the bin alone". */
+export function waysText({ ways, from_price, from_bin }: Options["rows"][number]): string {
+  const owned =
+    from_bin === ways ? "all from the bin alone" : from_bin > 0 && `${whole(from_bin)} from the bin alone`;
+  return [`${whole(ways ?? 1)} ways`, `from ${money(from_price)}`, owned].filter(Boolean).join(", ");
 }
 
 /** A margin as a signed share of what is wanted. */

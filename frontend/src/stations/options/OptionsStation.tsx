@@ -14,6 +14,9 @@ import { useSearches, useSurvey } from "./useSearches";
 
 const FRAME = { bg: "panel", borderWidth: "1px", borderColor: "line", borderRadius: "3px", p: "3" } as const;
 
+/** What is left between the head and the readout. */
+const PANEL_HEIGHT = "calc(100dvh - 172px)";
+
 /** What could reach the targets with the parts at hand, and why the rest does not. */
 export function OptionsStation() {
   const { vehicle, workshop } = usePlace();
@@ -45,30 +48,36 @@ export function OptionsStation() {
       gap="2"
       alignItems="start"
     >
-      <Box {...FRAME} data-screen-only>
-        {parts.isSuccess && documents.length === 0 && <EmptyBin workshop={workshop} />}
-        <Layouts
-          layouts={wishes.layouts}
-          suggested={survey.data?.suggested ?? []}
-          pictures={survey.data?.pictures ?? []}
-          combinations={survey.data?.combinations ?? []}
-          parts={documents}
-          onChange={(layouts) => setWishes({ ...wishes, layouts })}
-        />
-        <Box mt="2">
-          <Choices wishes={wishes} parts={documents} onChange={(part) => setWishes({ ...wishes, ...part })} />
+      <Flex {...FRAME} direction="column" maxH={{ lg: PANEL_HEIGHT }} data-screen-only>
+        <Box flex="1" minH="0" overflowY={{ lg: "auto" }} pr="1">
+          {parts.isSuccess && documents.length === 0 && <EmptyBin workshop={workshop} />}
+          <Layouts
+            layouts={wishes.layouts}
+            suggested={survey.data?.suggested ?? []}
+            pictures={survey.data?.pictures ?? []}
+            combinations={survey.data?.combinations ?? []}
+            parts={documents}
+            onChange={(layouts) => setWishes({ ...wishes, layouts })}
+          />
+          <Box mt="2">
+            <Choices
+              wishes={wishes}
+              parts={documents}
+              onChange={(part) => setWishes({ ...wishes, ...part })}
+            />
+          </Box>
         </Box>
-        <Box position={{ lg: "sticky" }} bottom="0" zIndex={1} bg="panel" py="2" mx="-1px">
-          <Button
-            variant="solid"
-            w="100%"
-            disabled={readOnly || total === 0 || searches.starting}
-            onClick={again}
-            data-search
-          >
-            Search {whole(total)} combinations
-          </Button>
-        </Box>
+        <Button
+          mt="2"
+          variant="solid"
+          w="100%"
+          flexShrink={0}
+          disabled={readOnly || total === 0 || searches.starting}
+          onClick={again}
+          data-search
+        >
+          Search {whole(total)} combinations
+        </Button>
         <Faults
           survey={survey.data?.faults ?? []}
           trouble={searches.trouble}
@@ -79,7 +88,7 @@ export function OptionsStation() {
             So many are gone through in the background; you can go on meanwhile.
           </Box>
         )}
-      </Box>
+      </Flex>
       <Box minW="0" {...FRAME}>
         <Flex gap="4" mb="2" fontSize="sm" align="center" wrap="wrap" data-screen-only>
           <Flex gap="4" role="tablist" aria-label="Options">
