@@ -42,7 +42,11 @@ class SelectedSerializer(serializers.Serializer[Any]):
 
 
 class SweepRequestSerializer(SelectedSerializer):
+    """`of` says which of the things to sweep there; `parts` are documents of the bin that may be tried."""
+
     document = DocumentField()
+    of = serializers.CharField(max_length=20, allow_blank=True, default="")
+    parts = serializers.ListField(child=DocumentField(), max_length=500, required=False)
 
 
 class LiveRequestSerializer(serializers.Serializer[Any]):
@@ -191,7 +195,8 @@ class SweepView(APIView):
     @extend_schema(request=SweepRequestSerializer, responses={200: answer_of(Sweep), **BAD, **SIGNED_OUT})
     def post(self, request: Request) -> Response:
         asked = read(SweepRequestSerializer, request)
-        return Response(sweep_of(asked["document"], asked["path"], asked["member"]))
+        parts = asked.get("parts", ())
+        return Response(sweep_of(asked["document"], asked["path"], asked["member"], asked["of"], parts))
 
 
 class UncertaintiesView(APIView):

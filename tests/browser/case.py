@@ -93,6 +93,10 @@ class BrowserCase(StaticLiveServerTestCase):
         self.visit(page, "Sandpiper", station)
         page.find("[data-target=top_speed]" if station == "brief" else DRIVER)
 
+    def focus(self, page: Page, css: str) -> Any:
+        page.driver.execute_script("arguments[0].focus()", page.find(css))
+        return page.driver.switch_to.active_element
+
     def teeth(self) -> int:
         """As the newest revision has it."""
         return int(self.newest()["drive"]["branches"][0]["stages"][0]["driver_teeth"])

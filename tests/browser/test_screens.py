@@ -6,9 +6,12 @@ import json
 from pathlib import Path
 
 from selenium.webdriver.common.by import By
+from selenium.webdriver.common.keys import Keys
+from selenium.webdriver.support.ui import Select
 
 from server.designs.models import Vehicle
 from tests.browser.case import DRIVER, BrowserCase
+from tests.browser.driving import Page
 from tests.core.designs import PLAIN, changed
 from tests.server.people import PASSWORD
 
@@ -26,11 +29,39 @@ class Bench(BrowserCase):
         page.find("#entry-password").send_keys(PASSWORD)
         page.click_button("Make the account")
         page.wait_text("main", "The bench is empty")
-        page.find("[aria-label='Name of the new vehicle']").send_keys("Dunlin\n")
-        page.find("[data-target=top_speed]")
-        self.assertTrue(page.gauge("top_speed"))
+        page.find("[data-start=sled] svg")
+        self.assertEqual(page.axe(), [])
+        page.click("[data-start=board]")
+        self.begin_with_a_label(page)
+        self.check_what_matters_most(page)
         page.click_button("Sign out")
         page.button("Sign in")
+
+    def begin_with_a_label(self, page: Page) -> None:
+        """The few questions, one answer of which cannot be read at first."""
+        page.type_into("Name", "Plover")
+        page.type_into("Mass, all of it", "85")
+        Select(page.find("[data-field=Motor] select")).select_by_visible_text("I only know the label")
+        page.type_into("Speed constant on its label", "fast")
+        self.assertEqual(page.axe(), [])
+        page.click("[data-begin]")
+        page.wait_text("[data-field='Speed constant on its label'] [role=alert]", "a speed constant such as")
+        page.type_into("Speed constant on its label", "170")
+        page.click("[data-begin]")
+        page.wait_text("header h1", "Plover")
+        page.wait(lambda: page.gauge("top_speed"), "figures")
+
+    def check_what_matters_most(self, page: Page) -> None:
+        """From the list of assumed values to a field, whose typical values are taken by one key."""
+        page.wait_text("[data-check-first]", "check first the grip")
+        page.click("[data-check-first] button")
+        page.click("[data-guess='vehicle.rolling_resistance'] button")
+        page.wait_text("[data-typical]", "polyurethane wheel on dry asphalt")
+        page.driver.switch_to.active_element.send_keys(Keys.ARROW_DOWN)
+        page.driver.switch_to.active_element.send_keys(Keys.ARROW_DOWN)
+        page.wait_text("[data-path='vehicle.rolling_resistance']", "typical of air-filled tyre on dry asphalt")
+        self.assertEqual(page.axe(), [])
+        page.wait(lambda: "Plover, Brief" in page.driver.title, "the window to say what it shows")
 
     def test_a_design_goes_out_as_a_file_and_comes_in_again(self) -> None:
         page = self.page()

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from typing import Any
-
 from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.keys import Keys
 
@@ -23,10 +21,6 @@ class Stages(BrowserCase):
     def kinds(self) -> list[list[str]]:
         drive = self.newest()["drive"]
         return [[s["kind"] for s in stages] for stages in (drive["branches"][0]["stages"], drive.get("stages", []))]
-
-    def focus(self, page: Page, css: str) -> Any:
-        page.driver.execute_script("arguments[0].focus()", page.find(css))
-        return page.driver.switch_to.active_element
 
     def shafts(self, page: Page, count: int) -> None:
         page.wait(lambda: len(page.all("[data-shaft]")) == count, f"{count} shafts")
@@ -177,8 +171,54 @@ class Words(BrowserCase):
         page.wait_text("[data-line-table]", "Toothed belt")
         page.wait_text("[data-line-table]", "anticlockwise")
         page.find(DRIVER).send_keys("?")
-        page.wait_text("[data-keys]", "double the selected stage")
+        page.wait_text("[data-keys]", "Double the selected stage")
         page.click_button("Close")
         page.wait(lambda: not page.all("[data-keys]"), "the list to go")
         page.find(DRIVER).send_keys(Keys.ARROW_RIGHT)
         page.wait_text("[data-panel] h2", "driven gear")
+        page.wait(lambda: "driven" in page.driver.current_url, "the address to say what is chosen")
+        page.driver.refresh()
+        page.wait_text("[data-panel] h2", "driven gear")
+
+    def test_anything_is_found_by_a_few_letters(self) -> None:
+        page = self.page()
+        self.sandpiper(page)
+        page.find("body").send_keys(Keys.CONTROL, "k")
+        page.find("[data-finder] input").send_keys("working push")
+        page.wait_text("[data-finder] [aria-selected=true]", "Show the working of push at a wall")
+        self.assertEqual(page.axe(), [])
+        page.find("[data-finder] input").send_keys(Keys.ENTER)
+        page.wait_text("[data-working]", "push")
+        page.click("[aria-label='Close the working']")
+        page.click("[aria-label='Find anything']")
+        page.find("[data-finder] input").send_keys("dunlin")
+        page.wait_text("[data-finder] [aria-selected=true]", "Dunlin")
+        page.find("[data-finder] input").send_keys(Keys.ENTER)
+        page.wait_text("header h1", "Dunlin")
+        page.find("body").send_keys("?")
+        page.wait_text("[data-keys]", "Find anything")
+
+    def test_what_else_than_a_wheel_is_swept_by_the_same_keys(self) -> None:
+        page = self.page()
+        self.sandpiper(page)
+        page.wait(lambda: page.all("[data-sweep] table"), "the first sweep")
+        self.focus(page, "[aria-label='Motor and supply']")
+        page.wait_text("[data-sweep]", "motors a unit")
+        page.driver.switch_to.active_element.send_keys(Keys.ARROW_UP)
+        page.wait(lambda: self.newest()["drive"]["branches"][0]["count"] == 2, "a second motor")
+        page.click("[data-sweep] [role=tab]:nth-of-type(2)")
+        page.wait_text("[data-sweep]", "motor of the bin")
+        page.click("[aria-label='Take outrunner, 330 rpm/V']")
+        page.wait(lambda: "330" in str(self.newest()["drive"]["branches"][0]["source"]), "the other motor")
+        self.focus(page, "[aria-label='Wheel on the ground']")
+        page.wait_text("[data-sweep]", "wheel, mm")
+        page.driver.switch_to.active_element.send_keys(Keys.ARROW_DOWN)
+        page.wait(lambda: self.newest()["vehicle"]["wheel_diameter"] == "120 mm", "a smaller wheel")
+
+    def test_the_end_of_the_bin_is_told(self) -> None:
+        page = self.page()
+        self.sandpiper(page)
+        page.wait_text("[data-panel]", "owned")
+        for _ in range(3):
+            page.find(DRIVER).send_keys(Keys.PAGE_DOWN)
+        page.wait_text("[data-end]", "in the bin; Alt ↓ for any size")

@@ -16,9 +16,11 @@ from ydrometer.evaluation.result import result
 from ydrometer.evaluation.sweep import PathError, diameter_step, variants
 from ydrometer.screens.live import look
 from ydrometer.screens.sweeps import sweep_of
+from ydrometer.screens.swept import readable
 from ydrometer.screens.vocabulary import vocabulary
 
 STAGE = "drive.branches[0].stages[0]"
+SOURCE = "drive.branches[0].source"
 
 
 class Sweep(unittest.TestCase):
@@ -42,7 +44,7 @@ class Sweep(unittest.TestCase):
     def test_a_v_pulley_is_tried_in_round_steps_of_its_diameter(self) -> None:
         belt = {"kind": "v_belt", "driver_pitch_diameter": "62 mm", "driven_pitch_diameter": "155 mm"}
         swept = sweep_of(changed({"drive.stages": [belt]}), "drive.stages[0]", "driver")
-        self.assertFalse(swept.toothed)
+        self.assertEqual(swept.dimension, "length")
         self.assertEqual([round(1e3 * column.size) for column in swept.columns], list(range(50, 75, 2)))
         self.assertAlmostEqual(swept.columns[6].ratio or 0.0, look(changed({"drive.stages": [belt]})).view.ratio)
         for diameter, step in ((0.02, 0.001), (0.155, 0.01), (0.4, 0.02)):
@@ -53,6 +55,53 @@ class Sweep(unittest.TestCase):
         ratios = {evaluate([made]).value("overall_ratio", 0)[0] for _, made in tried if made}
         self.assertEqual(len(ratios), 1)
         self.assertEqual([teeth for teeth, _ in tried][6], 30)
+
+    def test_motors_and_cells_are_counted(self) -> None:
+        swept = sweep_of(changed(), SOURCE, "motor")
+        self.assertEqual([choice.key for choice in swept.choices], ["count", "cells"])
+        self.assertEqual([column.size for column in swept.columns], list(range(1, 9)))
+        self.same_as_alone(swept)
+        cells = {"series": 3, "cell_voltage": "4.2 V", "cell_resistance": "3 mohm"}
+        packed = changed({"drive.supply": {"kind": "battery", "cells": cells}})
+        self.same_as_alone(sweep_of(packed, SOURCE, "motor", "cells"), packed)
+        whole = sweep_of(changed(), SOURCE, "motor", "cells")
+        self.same_as_alone(whole)
+        speeds = [column.values[0].value or 0.0 for column in whole.columns if column.values]
+        self.assertEqual(speeds, sorted(speeds))
+
+    def test_the_motors_of_the_bin_come_in_the_order_of_their_speed_constants(self) -> None:
+        own = changed()["drive"]["branches"][0]["source"]
+        parts = [
+            {"id": f"m{kv}", "kind": "motor", "name": f"{kv}", "controller": {"current_limit": "20 A"},
+             "source": {**own, "constants": {**own["constants"], "kv": f"{kv} rpm/V"}}}
+            for kv in (900, 100, 250)
+        ]  # fmt: skip
+        broken: list[dict[str, Any]] = [{"id": "x", "kind": "motor", "source": {"kind": "motor"}}, {"kind": "gear"}, {}]
+        same = [{"id": "same", "kind": "motor", "source": own}]
+        swept = sweep_of(changed(), SOURCE, "motor", "part", [*parts, *broken, *same])
+        self.assertEqual(len(swept.columns), 4)
+        self.assertEqual([column.words for column in swept.columns if column.changes], ["100", "250", "900"])
+        self.assertEqual([column.size for column in swept.columns], sorted(column.size for column in swept.columns))
+        self.same_as_alone(swept)
+
+    def test_the_road_wheel_is_tried_in_what_the_bin_has_and_in_round_sizes(self) -> None:
+        parts = [{"id": f"w{d}", "kind": "wheel", "diameter": f"{d} mm"} for d in (80, 125, 150, 200)]
+        swept = sweep_of(changed(), "vehicle", "wheel", "", parts)
+        self.same_as_alone(swept)
+        sizes = [round(1e3 * column.size) for column in swept.columns]
+        self.assertEqual(sizes, sorted(sizes))
+        self.assertTrue({80, 150, 200} <= set(sizes))
+        self.assertEqual(len(sizes), 13)
+
+    def same_as_alone(self, swept: Any, base: dict[str, Any] | None = None) -> None:
+        """Each column has the figures of the design with its changes made."""
+        self.assertEqual([i for i, column in enumerate(swept.columns) if not column.changes], [swept.here])
+        for column in swept.columns:
+            made = readable(base or changed(), column.changes)
+            assert made is not None and column.values is not None
+            alone = evaluate([made])
+            for gauge, value in zip(look(base or changed()).gauges, column.values, strict=True):
+                self.assertAlmostEqual(value.value or 0.0, alone.value(gauge.measure, 0) or 0.0, places=9)
 
     def test_no_such_wheel(self) -> None:
         for path, member in ((STAGE, "idler 1"), ("drive.stages[7]", "driver"), ("vehicle", "driver"), (STAGE, "lid")):

@@ -156,6 +156,14 @@ def _number(match: re.Match[str], text: str, dimension: str) -> float:
 
 
 @lru_cache(maxsize=1024)
+def symbol(unit: str) -> str:
+    """A unit as people write it: "N·m", "m²", "mΩ"."""
+    plain = unit.replace("*", "·").replace("^2", "²").replace("^3", "³")
+    return (
+        plain.replace("mohm", "mΩ").replace("ohm", "Ω").replace("degC", "°C").replace("degF", "°F").replace("deg", "°")
+    )
+
+
 def scale(unit: str, dimension: str) -> tuple[float, float]:
     """Factor and offset that turn a number in `unit` into SI: si = number·factor + offset.
 

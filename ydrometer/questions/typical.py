@@ -203,10 +203,9 @@ def assumed(of: str, span: Range, dimension: str, unit: str) -> dict[str, str]:
     unit = "ohm" if unit == "mohm" and span[0] >= 1.0 else unit
     low, high = (_in(end, dimension, unit) for end in span)
     tail = f" {unit}" if unit else ""
+    ends = f"{_digits(low, 3)} to {_digits(high, 3)} {units.symbol(unit)}".rstrip()
     value = f"{_digits((low + high) / 2, 3)}{tail} +/- {_digits((high - low) / tables.SIGMAS, 2)}{tail}"
-    return {
-        "value": value, "origin": "assumed", "note": f"typical of {of}: {_digits(low, 3)} to {_digits(high, 3)}{tail}",
-    }  # fmt: skip
+    return {"value": value, "origin": "assumed", "note": f"typical of {of}: {ends}"}
 
 
 def _digits(value: float, count: int) -> str:

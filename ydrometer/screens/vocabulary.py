@@ -218,11 +218,4 @@ def _stage_kind(kind: type[Stage]) -> StageKind:
 
 def _unit(text: str, dimension: str) -> DisplayUnit:
     factor, offset = units.scale(text, dimension)
-    return DisplayUnit(_symbol(text), text, factor, offset)
-
-
-def _symbol(text: str) -> str:
-    plain = text.replace("*", "·").replace("^2", "²").replace("^3", "³")
-    return (
-        plain.replace("mohm", "mΩ").replace("ohm", "Ω").replace("degC", "°C").replace("degF", "°F").replace("deg", "°")
-    )
+    return DisplayUnit(units.symbol(text), text, factor, offset)

@@ -22,7 +22,7 @@ class Rolling:
 
 @dataclass(frozen=True, slots=True)
 class Person:
-    """Who rides or drives: the line from hand over shoulder and hip to the foot, the other leg where it is seen, and the
+    """Who rides or drives: the line from hand over shoulder and hip to the foot, another leg where it is seen, and the
     middle of the head.
     """
 

@@ -3947,29 +3947,51 @@ export interface components {
             };
         };
         /**
-         * @description The selected wheel in sizes below and above its own: in teeth, or as its diameter, m, where it has none.
+         * @description What is selected in sizes below and above its own.
          *
-         *     `place` is where the document has that.
+         *     Attributes:
+         *         path, member: what is selected. of: which of its `choices` is swept.
+         *         words: what the sizes are, such as "driver, teeth". dimension: of a size, empty of a plain number.
+         *         place: where the document has the size, empty where a size is more than one value.
+         *         here: the present column's place.
          */
         Sweep: {
+            choices: components["schemas"]["SweepOf"][];
             columns: components["schemas"]["SweepColumn"][];
+            dimension: string;
+            here: number;
             member: string;
+            of: string;
             path: string;
             place: string;
-            toothed: boolean;
+            words: string;
         };
         SweepColumn: {
+            changes: {
+                [key: string]: unknown;
+            };
             /** Format: double */
             ratio: number | null;
             /** Format: double */
             size: number;
             values: components["schemas"]["SweepValue"][] | null;
+            words: string;
         };
+        SweepOf: {
+            key: string;
+            words: string;
+        };
+        /** @description `of` says which of the things to sweep there; `parts` are documents of the bin that may be tried. */
         SweepRequestRequest: {
             document: {
                 [key: string]: unknown;
             };
             member: string;
+            /** @default  */
+            of: string;
+            parts?: {
+                [key: string]: unknown;
+            }[];
             path: string;
         };
         SweepValue: {

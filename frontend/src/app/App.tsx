@@ -14,6 +14,7 @@ import { makeUnits, UnitsProvider } from "../ui/fields/units";
 import { Notice } from "../ui/frame/Notice";
 import { usePreferences } from "../ui/frame/preferences";
 import { TopBar, TopBarContext } from "../ui/frame/TopBar";
+import { Commands } from "./Commands";
 
 const PartsScreen = lazy(() => import("../screens/parts/PartsScreen"));
 const Begin = lazy(() => import("../screens/begin/Begin"));
@@ -38,42 +39,44 @@ export function App() {
   return (
     <UnitsProvider value={units}>
       <TopBarContext value={bar}>
-        <Routes>
-          <Route path="/" element={<Bench />} />
-          <Route
-            path="/parts"
-            element={
-              <Suspense fallback={<TopBar />}>
-                <PartsScreen />
-              </Suspense>
-            }
-          />
-          <Route
-            path="/workshops/:workshop/new"
-            element={
-              <Suspense fallback={<TopBar />}>
-                <Begin />
-              </Suspense>
-            }
-          />
-          <Route
-            path="/workshops/:workshop/orders"
-            element={
-              <Suspense fallback={<TopBar />}>
-                <OrdersScreen />
-              </Suspense>
-            }
-          />
-          <Route path="/join" element={<Join />} />
-          <Route path="/account" element={<AccountPage />} />
-          <Route path="/workshops/:workshop" element={<Members />} />
-          <Route path="/vehicles/:vehicle" element={<Navigate to="line" replace />} />
-          <Route path="/vehicles/:vehicle/:station" element={<VehicleScreen />} />
-          <Route
-            path="*"
-            element={<Notice title="There is nothing at this address">The bench is at the start.</Notice>}
-          />
-        </Routes>
+        <Commands>
+          <Routes>
+            <Route path="/" element={<Bench />} />
+            <Route
+              path="/parts"
+              element={
+                <Suspense fallback={<TopBar />}>
+                  <PartsScreen />
+                </Suspense>
+              }
+            />
+            <Route
+              path="/workshops/:workshop/new"
+              element={
+                <Suspense fallback={<TopBar />}>
+                  <Begin />
+                </Suspense>
+              }
+            />
+            <Route
+              path="/workshops/:workshop/orders"
+              element={
+                <Suspense fallback={<TopBar />}>
+                  <OrdersScreen />
+                </Suspense>
+              }
+            />
+            <Route path="/join" element={<Join />} />
+            <Route path="/account" element={<AccountPage />} />
+            <Route path="/workshops/:workshop" element={<Members />} />
+            <Route path="/vehicles/:vehicle" element={<Navigate to="line" replace />} />
+            <Route path="/vehicles/:vehicle/:station" element={<VehicleScreen />} />
+            <Route
+              path="*"
+              element={<Notice title="There is nothing at this address">The bench is at the start.</Notice>}
+            />
+          </Routes>
+        </Commands>
         {connection === "signed out" && <SignInAgain username={username} demo={visitor} />}
       </TopBarContext>
     </UnitsProvider>

@@ -65,7 +65,7 @@ function Choice({ values, label, taken, onTake }: ChoiceProps) {
       zIndex="5"
       top="100%"
       left="0"
-      w="max(100%, 330px)"
+      w="max(100%, 420px)"
       maxW="92vw"
       bg="panel"
       borderWidth="1px"

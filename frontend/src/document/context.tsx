@@ -17,6 +17,8 @@ export interface Edit {
   wish: (part: Partial<Wish>) => void;
   /** While something is dragged, what is heavy to paint waits. */
   hold: (held: boolean) => void;
+  /** Which of several things is swept where more than one can be. */
+  sweep: (of: string) => void;
   /** The document as it is now: what is painted may be a key press older. */
   present: () => DesignDocument;
   /** Put another value at a path; undefined takes it away. Edits of one gesture are undone together. */

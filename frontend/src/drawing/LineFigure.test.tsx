@@ -18,6 +18,7 @@ function figure(live = PLAIN, more: Partial<Parameters<typeof LineFigure>[0]> = 
   const ways = {
     onSelect: vi.fn(),
     onStep: vi.fn(),
+    onSweep: vi.fn(),
     onTeeth: vi.fn(),
     onKey: vi.fn(),
     onHold: vi.fn(),

@@ -4,7 +4,7 @@ import { isSelected, type Selected } from "../document/selected";
 import { digits } from "../ui/fields/units";
 import { COPPER, INK, PANEL, SECOND, SLATE } from "./colours";
 import { FIGURES, LABELS, levelsFor, ownShafts, ShaftFigures, WheelLabels } from "./Figures";
-import { type Stop, stops } from "./order";
+import { ROAD_WHEEL, type Stop, stops } from "./order";
 import { type Frame, framesFor, turningArrow } from "./paths";
 import { RimHandle } from "./RimHandle";
 import { BoxShape, Ground, LoopShape, MarkShapes, RoadShape, SourceShape } from "./Shapes";
@@ -30,6 +30,8 @@ interface Props {
   onSelect: (selected: Selected) => void;
   /** Change a wheel by this many sizes; of any size, or of those at hand. */
   onStep: (wheel: Wheel, by: number, any: boolean) => void;
+  /** Take another of the sizes that are swept, so many to the right. */
+  onSweep: (by: number) => void;
   /** While its rim is dragged. */
   onTeeth: (wheel: Wheel, teeth: number, gesture: string) => void;
   onKey: (event: KeyboardEvent) => void;
@@ -41,7 +43,8 @@ interface Props {
 
 /** The power path to scale, from the sources to the wheel on the ground; wheels are chosen and changed on it. */
 export function LineFigure(props: Props) {
-  const { line, mark, flow, selected, readOnly, onSelect, onStep, onTeeth, onKey, onHold, onRoom } = props;
+  const { line, mark, flow, selected, readOnly, onSelect, onStep, onSweep, onTeeth, onKey, onHold, onRoom } =
+    props;
   const [ref, width] = useWidth<HTMLDivElement>(760);
   const longest = Math.round((2 * FOLD * (width - SIDES.left - SIDES.right)) / ALONE) / 2;
   useEffect(() => onRoom(longest), [longest, onRoom]);
@@ -73,7 +76,6 @@ export function LineFigure(props: Props) {
             // biome-ignore lint/suspicious/noArrayIndexKey: a row is its place in the line
             <g key={i}>
               {road && <Ground y={frame.y(road.y - road.radius)} width={width} />}
-              {road && <RoadShape road={road} frame={frame} />}
               <Bodies row={row} frame={frame} chosen={chosen} gear={flow?.gear ?? 0} onSelect={onSelect} />
               <g pointerEvents="none">
                 {row.loops.map((loop) => (
@@ -112,6 +114,7 @@ export function LineFigure(props: Props) {
             chosen={chosen(stop.at.path, stop.at.member)}
             onSelect={() => onSelect(stop.at)}
             onStep={onStep}
+            onSweep={onSweep}
           />
         ))}
         {!readOnly && (
@@ -148,6 +151,15 @@ function Bodies({ row, frame, chosen, gear, onSelect }: BodiesProps) {
   const ordered = [...row.wheels].sort((a, b) => b.outer_radius - a.outer_radius);
   return (
     <g aria-hidden="true">
+      {row.road_wheel && (
+        <g {...pick(ROAD_WHEEL.path, ROAD_WHEEL.member)}>
+          <RoadShape
+            road={row.road_wheel}
+            frame={frame}
+            weight={chosen(ROAD_WHEEL.path, ROAD_WHEEL.member) ? 3 : 1.5}
+          />
+        </g>
+      )}
       {row.sources.map((source) => (
         <g key={source.path} {...pick(source.path, "motor")}>
           <SourceShape source={source} frame={frame} selected={chosen(source.path, "motor")} />
@@ -177,10 +189,11 @@ interface ControlProps {
   chosen: boolean;
   onSelect: () => void;
   onStep: Props["onStep"];
+  onSweep: Props["onSweep"];
 }
 
 /** What the keyboard and a screen reader find, in the order of power: no paint but the focus. */
-function Control({ stop, frame, chosen, onSelect, onStep }: ControlProps) {
+function Control({ stop, frame, chosen, onSelect, onStep, onSweep }: ControlProps) {
   const name = `${stop.at.path} ${stop.at.member}`;
   const common = {
     tabIndex: 0,
@@ -213,10 +226,13 @@ function Control({ stop, frame, chosen, onSelect, onStep }: ControlProps) {
       />
     );
   }
-  const at = stop.kind === "source" ? stop.source : stop.box;
-  const r = (stop.kind === "source" ? stop.source.radius : stop.box.height / 2) * frame.scale;
-  const label =
-    stop.kind === "source" ? sourceLabel(stop.source) : `${stop.box.title}, ${digits(stop.box.ratio)} to 1`;
+  const { at, radius, label } = shown(stop);
+  const onKeyDown = (event: KeyboardEvent) => {
+    const by = { ArrowUp: 1, ArrowDown: -1 }[event.key];
+    if (by === undefined || stop.kind === "box") return;
+    event.preventDefault();
+    onSweep(by);
+  };
   return (
     <circle
       {...common}
@@ -225,9 +241,19 @@ function Control({ stop, frame, chosen, onSelect, onStep }: ControlProps) {
       aria-pressed={chosen}
       cx={frame.x(at.x)}
       cy={frame.y(at.y)}
-      r={r}
+      r={radius * frame.scale}
+      onKeyDown={onKeyDown}
     />
   );
+}
+
+/** Where it is, how large, and what it is called. */
+function shown(stop: Exclude<Stop, { kind: "wheel" }>) {
+  if (stop.kind === "source")
+    return { at: stop.source, radius: stop.source.radius, label: sourceLabel(stop.source) };
+  if (stop.kind === "road") return { at: stop.road, radius: stop.road.radius, label: "Wheel on the ground" };
+  const { box } = stop;
+  return { at: box, radius: box.height / 2, label: `${box.title}, ${digits(box.ratio)} to 1` };
 }
 
 function sourceLabel(source: Source): string {

@@ -206,7 +206,7 @@ export function RoadShape({
   frame: Frame;
   weight?: number;
 }) {
-  const at = { cx: frame.x(road.x), cy: frame.y(road.y), fill: "none", stroke: SLATE };
+  const at = { cx: frame.x(road.x), cy: frame.y(road.y), fill: "transparent", stroke: SLATE };
   const r = road.radius * frame.scale;
   return (
     <>

@@ -5,6 +5,7 @@ import { type PartDocument, partsOf } from "../../document/bin/bin";
 import { type Column, calledPart, cellText, type PartKind } from "../../document/bin/cells";
 import { type Filter, matches, type Order, sorted } from "../../document/bin/order";
 import type { BinOnScreen } from "../../document/bin/useBin";
+import { keysOf, useCommands } from "../../ui/commands/commands";
 import { isWithin } from "../../ui/fields/faults";
 import { useUnits } from "../../ui/fields/units";
 import { Cell } from "./Cell";
@@ -21,8 +22,14 @@ interface Props {
   tools: ReactNode;
 }
 
+const KEYS = keysOf("The table of parts", [
+  ["Enter, ↓ ↑", "the same column in the next or the previous row"],
+  ["Tab", "the next column"],
+]);
+
 /** The parts of one kind as a table to type in; the last row is the next part. */
 export function PartsTable({ kind, bin, readOnly, tools }: Props) {
+  useCommands(KEYS);
   const units = useUnits();
   const [filter, setFilter] = useState<Filter>({ words: "", owned: false });
   const [order, setOrder] = useState<Order | null>(null);

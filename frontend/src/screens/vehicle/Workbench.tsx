@@ -17,6 +17,7 @@ import { hour, moment } from "../../ui/when";
 import { STATION_NAMES, type StationKey } from "../../words/stations";
 import { StationList } from "./StationList";
 import { useWork, type Vehicle, type Work } from "./useWork";
+import { useWorkCommands } from "./useWorkCommands";
 
 const WorkingDrawer = lazy(() => import("../../document/working/WorkingDrawer"));
 
@@ -57,6 +58,7 @@ export function Workbench(opened: Vehicle) {
   const [asked, setAsked] = useState<Asked | null>(null);
   useTitle(`${document.name || "Unnamed vehicle"}, ${STATION_NAMES[station as StationKey] ?? station}`);
   const ask = useCallback((gauge: Asked) => setAsked(gauge), []);
+  useWorkCommands(work, vehicle, ask);
   const Station = STATIONS[station];
   if (!Station) return <Navigate to={`/vehicles/${vehicle}/line`} replace />;
   return (

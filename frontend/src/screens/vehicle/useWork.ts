@@ -1,5 +1,14 @@
 /** A vehicle being worked on: its document with undo and saving, what is selected and marked, and the core's answers. */
-import { type Dispatch, useCallback, useDeferredValue, useMemo, useReducer, useRef, useState } from "react";
+import {
+  type Dispatch,
+  useCallback,
+  useDeferredValue,
+  useEffect,
+  useMemo,
+  useReducer,
+  useRef,
+  useState,
+} from "react";
 import type { Conflict, Fault, Live, Loads, Mounted, PartsAnswer, Uncertainties } from "../../api/client";
 import type { Edit, Figures, Place } from "../../document/context";
 import { type DesignDocument, withValue } from "../../document/document";
@@ -87,7 +96,7 @@ export function useWork(opened: Vehicle): Work {
     [rebase],
   );
   useOthers(vehicle, saving, arrived);
-  const { edit, wish, mark, held } = useEdits(document, dispatch, opened.readOnly);
+  const { edit, wish, mark, held, sweepOf } = useEdits(document, dispatch, opened.readOnly);
   // The question goes out first; what shows the document is painted while it is answered.
   const painted = useDeferredValue(document);
   // Asked before the figures: a shaft under the hand must not wait for what it does not change.
@@ -103,9 +112,12 @@ export function useWork(opened: Vehicle): Work {
   const { selected } = wish;
   useDeepLink(station, selected ?? null, FIRST_WHEEL, edit.select);
   const wheels = live?.view.line.rows.flatMap((row) => row.wheels) ?? [];
-  const swept = wheels.some((w) => isSelected(selected, w.path, w.member)) ? selected : null;
+  useFirstWheel(wheels[0], selected ?? null, edit.select);
+  const there = selected?.member === "motor" || selected?.member === "wheel";
+  const swept =
+    there || wheels.some((w) => isSelected(selected, w.path, w.member)) ? (selected ?? null) : null;
   // Only the Line shows what other sizes would do.
-  const sweep = useSweep(of, station === "line" ? swept : null, held);
+  const sweep = useSweep(of, station === "line" ? swept : null, held, workshop, sweepOf);
   const uncertainties = useUncertainties(vehicle, document, useBar().preferences.doubtAssumed);
   const elsewhere = useMemo(
     () => [...(loads?.targets ?? []), ...(parts?.shown.targets ?? [])],
@@ -140,6 +152,15 @@ export function useWork(opened: Vehicle): Work {
   };
 }
 
+/** Where the first branch has no stage of its own, what is looked at first is the first wheel of the trunk. */
+function useFirstWheel(first: Selected | undefined, selected: Selected | null, select: Edit["select"]): void {
+  const { path, member } = first ?? FIRST_WHEEL;
+  const elsewhere = selected === FIRST_WHEEL && path !== FIRST_WHEEL.path;
+  useEffect(() => {
+    if (elsewhere) select({ path, member });
+  }, [elsewhere, path, member, select]);
+}
+
 /** Targets that only Loads or the parts list can judge take their values from there; the figures never wait for them. */
 function withJudged(live: Live, targets: Loads["targets"]): Live {
   if (!targets.length) return live;
@@ -162,6 +183,7 @@ function useEdits(document: DesignDocument, dispatch: Work["dispatch"], readOnly
   const [mark, setMark] = useState<DesignDocument | null>(null);
   const [wish, setWish] = useState<Wish>({ selected: FIRST_WHEEL });
   const [held, setHeld] = useState(false);
+  const [sweepOf, setSweepOf] = useState("");
   const present = useRef(document);
   present.current = document;
   const edit = useMemo((): Edit => {
@@ -179,6 +201,7 @@ function useEdits(document: DesignDocument, dispatch: Work["dispatch"], readOnly
         })),
       wish: (part) => setWish((old) => ({ ...old, ...part })),
       hold: setHeld,
+      sweep: setSweepOf,
       present: () => present.current,
       edit: change,
       set: (path, value, gesture) => change((old) => withValue(old, path, value), gesture),
@@ -186,5 +209,5 @@ function useEdits(document: DesignDocument, dispatch: Work["dispatch"], readOnly
       dropMark: () => setMark(null),
     };
   }, [readOnly, dispatch]);
-  return { edit, wish, mark, held };
+  return { edit, wish, mark, held, sweepOf };
 }

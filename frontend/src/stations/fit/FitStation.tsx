@@ -20,6 +20,7 @@ import {
   withPlate,
   withShaft,
 } from "../../document/mounting";
+import { keysOf, useCommands } from "../../ui/commands/commands";
 import { useBar } from "../../ui/frame/TopBar";
 import { FRAME } from "../shared/frame";
 import { Adapters } from "./Adapters";
@@ -61,10 +62,19 @@ export function FitStation() {
   return <Fitted mounted={mounted} />;
 }
 
+const KEYS = keysOf("Fit, while its plan has the focus", [
+  ["← → ↑ ↓", "the shaft from hole to hole, or along its slot"],
+  ["L", "measure a distance"],
+  ["F", "fill the stack of the shaft with the spacers at hand"],
+  ["T", "the plan as a table"],
+  ["+ − 0", "larger, smaller, whole"],
+]);
+
 function Fitted({ mounted }: { mounted: Mounted }) {
   const document = useDocument();
   const edit = useEdit();
   const { selected } = useFigures();
+  useCommands(KEYS);
   const { letterKeys } = useBar().preferences;
   const [zoom, setZoom] = useState(0);
   const [measuring, setMeasuring] = useState(false);

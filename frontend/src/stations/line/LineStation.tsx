@@ -8,10 +8,9 @@ import { LineFigure } from "../../drawing/LineFigure";
 import { show, useUnits } from "../../ui/fields/units";
 import { MOMENTS } from "../../words/measures";
 import { CheckFirst } from "../shared/CheckFirst";
-import { KeysHelp } from "./KeysHelp";
 import { LineTable } from "./LineTable";
 import { Lower } from "./lower/Lower";
-import { SweepStrip, typedSize } from "./SweepStrip";
+import { SweepStrip, useTake } from "./SweepStrip";
 import { SelectedPanel } from "./selected/SelectedPanel";
 import { StageStrip } from "./selected/StageStrip";
 import { nextSize, useKnownFits } from "./selected/useFits";
@@ -67,12 +66,11 @@ export function LineStation() {
 function Drawing() {
   const { live, sweep, selected, wish } = useFigures();
   const edit = useEdit();
-  const units = useUnits();
   const [moment, setMoment] = useState<Flow["moment"]>("top speed");
   const [table, setTable] = useState(false);
-  const [keys, setKeys] = useState(false);
+  const [end, setEnd] = useState("");
   const flow = live.flows.find((f) => f.moment === moment) ?? live.flows.find((f) => f.moment !== "picked");
-  const onKey = useLineKeys({ toggleTable: () => setTable((old) => !old), showKeys: () => setKeys(true) });
+  const onKey = useLineKeys(() => setTable((old) => !old));
   // A moment picked on a chart is meant to be seen at once.
   useEffect(() => setMoment(wish.picked === undefined ? "top speed" : "picked"), [wish.picked]);
   const onRoom = useCallback((longest: number) => edit.wish({ longest }), [edit]);
@@ -81,18 +79,27 @@ function Drawing() {
   // Sizes come from the bin; with Alt, and where the bin has none, from all there are.
   const step = (wheel: Wheel, by: number, any: boolean) => {
     const known = any ? [] : knownFits(wheel.path);
-    if (wheel.teeth === null) return stepDiameter(by);
+    if (wheel.teeth === null) return stepSweep(by);
+    const atEnd = known.length > 0 && nextSize(known, wheel.teeth, by) === wheel.teeth;
+    setEnd(
+      atEnd
+        ? `No ${by > 0 ? "larger" : "smaller"} ${wheel.noun} in the bin; Alt ${by > 0 ? "↑" : "↓"} for any size.`
+        : "",
+    );
+    if (atEnd) return;
     edit.edit((document) => {
       const teeth = Number(at(document, wheel.place));
       const next = Math.max(wheel.least, nextSize(known, teeth, by));
       return Number.isFinite(teeth) ? withValue(document, wheel.place, next) : document;
     });
   };
-  // A wheel without teeth goes through the sizes that the core has tried.
-  const stepDiameter = (by: number) => {
-    const next = sweep?.columns[(sweep.columns.length - 1) / 2 + by];
-    if (!sweep || !next || sweep.toothed) return;
-    edit.set(sweep.place, typedSize(next.size, false, units));
+  // biome-ignore lint/correctness/useExhaustiveDependencies: it is said of the wheel that was selected then
+  useEffect(() => setEnd(""), [selected]);
+  // What has no teeth goes through the sizes that the core has tried.
+  const take = useTake();
+  const stepSweep = (by: number) => {
+    const next = sweep?.columns[sweep.here + by];
+    if (sweep && next?.values) take(sweep, next);
   };
   return (
     <>
@@ -104,6 +111,7 @@ function Drawing() {
         readOnly={edit.readOnly}
         onSelect={edit.select}
         onStep={step}
+        onSweep={stepSweep}
         onTeeth={(wheel, teeth, gesture) => edit.set(wheel.place, teeth, gesture)}
         onKey={onKey}
         onHold={edit.hold}
@@ -111,16 +119,12 @@ function Drawing() {
       />
       <Flex px="2" py="1" gap="1" align="center" wrap="wrap" fontSize="sm">
         <StageStrip />
-        <Tools
-          flow={flow}
-          onMoment={setMoment}
-          table={table}
-          onTable={() => setTable(!table)}
-          onKeys={() => setKeys(true)}
-        />
+        <Box as="span" role="status" color="copper" data-end>
+          {end}
+        </Box>
+        <Tools flow={flow} onMoment={setMoment} table={table} onTable={() => setTable(!table)} />
       </Flex>
       {table && <LineTable live={live} flow={flow} />}
-      {keys && <KeysHelp onClose={() => setKeys(false)} />}
     </>
   );
 }
@@ -130,10 +134,9 @@ interface ToolsProps {
   onMoment: (moment: Flow["moment"]) => void;
   table: boolean;
   onTable: () => void;
-  onKeys: () => void;
 }
 
-function Tools({ flow, onMoment, table, onTable, onKeys }: ToolsProps) {
+function Tools({ flow, onMoment, table, onTable }: ToolsProps) {
   const { live, marked } = useFigures();
   const { setMark, dropMark } = useEdit();
   return (
@@ -149,9 +152,6 @@ function Tools({ flow, onMoment, table, onTable, onKeys }: ToolsProps) {
       )}
       <Button size="xs" aria-pressed={table} onClick={onTable} title="T" aria-label="The drawing as a table">
         Table
-      </Button>
-      <Button size="xs" onClick={onKeys} aria-label="Keys" title="?">
-        ?
       </Button>
     </Flex>
   );

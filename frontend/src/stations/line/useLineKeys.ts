@@ -2,42 +2,80 @@
 import type { KeyboardEvent } from "react";
 import { useEdit, useFigures } from "../../document/context";
 import { duplicateStage, moveStage, removeStage } from "../../document/stages";
+import { type Command, useCommands } from "../../ui/commands/commands";
 import { useBar } from "../../ui/frame/TopBar";
 import { useChange } from "./selected/StageActions";
 
-interface Ways {
-  toggleTable: () => void;
-  showKeys: () => void;
-}
+const GROUP = "Line, while its drawing has the focus";
+/** Keys that act on what has the focus, and so on nothing from elsewhere. */
+const WALKING: Command[] = [
+  { keys: "Tab, ← →", words: "to the next wheel, box or motor", group: GROUP },
+  { keys: "↑ ↓", words: "the next size in the bin, or of what is swept", group: GROUP },
+  { keys: "Alt ↑, Alt ↓", words: "one tooth more or less", group: GROUP },
+  { keys: "Page ↑, Page ↓", words: "five sizes more or less", group: GROUP },
+];
 
-export function useLineKeys({ toggleTable, showKeys }: Ways): (event: KeyboardEvent) => void {
+export function useLineKeys(toggleTable: () => void): (event: KeyboardEvent) => void {
   const { selected } = useFigures();
   const { setMark } = useEdit();
   const { preferences } = useBar();
   const change = useChange();
   const path = selected?.path ?? "";
-  const letters: Record<string, () => void> = {
-    m: setMark,
-    d: () => change((old, kinds) => duplicateStage(kinds, old, path)),
-    a: () =>
-      document.querySelector<HTMLSelectElement>("select[aria-label='Add a stage after this']")?.focus(),
-    t: toggleTable,
-  };
-  const others: Record<string, () => void> = {
-    "?": showKeys,
-    Delete: () => change((old, kinds) => removeStage(kinds, old, path)),
-    ArrowLeft: () => walk(-1),
-    ArrowRight: () => walk(1),
-    "Shift ArrowLeft": () => change((old, kinds) => moveStage(kinds, old, path, -1)),
-    "Shift ArrowRight": () => change((old, kinds) => moveStage(kinds, old, path, 1)),
-  };
+  const acts: (Command & { on: string; letter?: boolean; run: () => void })[] = [
+    {
+      on: "m",
+      letter: true,
+      keys: "M",
+      words: "Set the mark: every value then shows the difference",
+      run: setMark,
+    },
+    {
+      on: "a",
+      letter: true,
+      keys: "A",
+      words: "Add a stage after the selected one",
+      run: () =>
+        document.querySelector<HTMLSelectElement>("select[aria-label='Add a stage after this']")?.focus(),
+    },
+    {
+      on: "d",
+      letter: true,
+      keys: "D",
+      words: "Double the selected stage",
+      run: () => change((old, kinds) => duplicateStage(kinds, old, path)),
+    },
+    { on: "t", letter: true, keys: "T", words: "The drawing as a table", run: toggleTable },
+    {
+      on: "Delete",
+      keys: "Del",
+      words: "Remove the selected stage",
+      run: () => change((old, kinds) => removeStage(kinds, old, path)),
+    },
+    {
+      on: "Shift ArrowLeft",
+      keys: "Shift ←",
+      words: "The selected stage one place earlier",
+      run: () => change((old, kinds) => moveStage(kinds, old, path, -1)),
+    },
+    {
+      on: "Shift ArrowRight",
+      keys: "Shift →",
+      words: "The selected stage one place later",
+      run: () => change((old, kinds) => moveStage(kinds, old, path, 1)),
+    },
+  ].map((act) => ({ ...act, group: GROUP }));
+  useCommands([...WALKING, ...acts]);
   return (event) => {
     if (event.ctrlKey || event.metaKey || event.altKey) return;
     const name = event.shiftKey && event.key.startsWith("Arrow") ? `Shift ${event.key}` : event.key;
-    const act = others[name] ?? (preferences.letterKeys ? letters[event.key.toLowerCase()] : undefined);
-    if (!act) return;
+    const walked = { ArrowLeft: -1, ArrowRight: 1 }[name];
+    const act = acts.find((one) =>
+      one.letter ? preferences.letterKeys && one.on === name.toLowerCase() : one.on === name,
+    );
+    if (!act && walked === undefined) return;
     event.preventDefault();
-    act();
+    if (walked !== undefined) walk(walked);
+    act?.run();
   };
 }
 

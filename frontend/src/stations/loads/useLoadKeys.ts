@@ -2,14 +2,24 @@
 import type { KeyboardEvent } from "react";
 import type { LoadedPart } from "../../api/client";
 import { useAsk, useEdit } from "../../document/context";
+import { keysOf, useCommands } from "../../ui/commands/commands";
 import { useBar } from "../../ui/frame/TopBar";
 import { relieved } from "./PartRows";
 import { useHelps, useTry } from "./useHelps";
+
+const KEYS = keysOf("Loads, while its bars have the focus", [
+  ["↑ ↓", "the next part"],
+  ["1 2 3", "try what would relieve it"],
+  ["W", "its working"],
+  ["T", "the bars as a table"],
+  ["M", "set the mark"],
+]);
 
 export function useLoadKeys(
   part: LoadedPart | null,
   toggleTable: () => void,
 ): (event: KeyboardEvent) => void {
+  useCommands(KEYS);
   const { setMark, readOnly } = useEdit();
   const { preferences } = useBar();
   const ask = useAsk();

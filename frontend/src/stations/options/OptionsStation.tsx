@@ -4,6 +4,7 @@ import { Link } from "react-router";
 import { RefusedError } from "../../api/client";
 import { useParts } from "../../document/bin/useBin";
 import { useDocument, useEdit, usePlace } from "../../document/context";
+import { keysOf, useCommands } from "../../ui/commands/commands";
 import { whole } from "../../ui/money";
 import { Answer, Earlier } from "./Answer";
 import { Choices } from "./Choices";
@@ -14,11 +15,19 @@ import { useSearches, useSurvey } from "./useSearches";
 
 const FRAME = { bg: "panel", borderWidth: "1px", borderColor: "line", borderRadius: "3px", p: "3" } as const;
 
+const KEYS = keysOf("Options, while the list or the field has the focus", [
+  ["↑ ↓", "the next option of the list"],
+  ["← →", "along the best edge of the field"],
+  ["Enter", "put the option on the bench"],
+  ["P", "pin it, to be set side by side"],
+]);
+
 /** What is left between the head and the readout. */
 const PANEL_HEIGHT = "calc(100dvh - 172px)";
 
 /** What could reach the targets with the parts at hand, and why the rest does not. */
 export function OptionsStation() {
+  useCommands(KEYS);
   const { vehicle, workshop } = usePlace();
   const { readOnly } = useEdit();
   const document = useDocument();

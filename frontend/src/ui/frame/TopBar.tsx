@@ -2,6 +2,7 @@ import { Box, Button, Flex } from "@chakra-ui/react";
 import { createContext, memo, type ReactNode, useContext, useState } from "react";
 import { Link, NavLink } from "react-router";
 import { useSignOut } from "../../api/session";
+import { useAllCommands } from "../commands/commands";
 import { draftCount, dropAll } from "../drafts";
 import type { Preferences } from "./preferences";
 
@@ -62,8 +63,12 @@ const Home = memo(function Home({ workshop }: { workshop?: string }) {
 
 const Switches = memo(function Switches() {
   const { preferences, change, username } = useBar();
+  const { find } = useAllCommands();
   return (
     <Flex ml="auto" gap="2" align="center" wrap="wrap">
+      <Button size="xs" onClick={find} title="Ctrl K" aria-label="Find anything">
+        Find
+      </Button>
       <Button
         size="xs"
         onClick={() => change({ system: preferences.system === "metric" ? "inch" : "metric" })}

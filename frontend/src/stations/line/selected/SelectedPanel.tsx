@@ -3,6 +3,7 @@ import { memo } from "react";
 import type { Live } from "../../../api/client";
 import { useDocument, useFigures } from "../../../document/context";
 import { at, type Stage } from "../../../document/document";
+import { Field } from "../../../document/Field";
 import { useKinds } from "../../../ui/fields/units";
 import { StandingMark } from "../../../ui/StandingMark";
 import { FromBin } from "../../shared/FromBin";
@@ -31,6 +32,8 @@ export const SelectedPanel = memo(function SelectedPanel() {
         <WheelPanel wheel={wheel} />
       ) : selected?.member === "motor" ? (
         <SourcePanel path={selected.path} />
+      ) : selected?.member === "wheel" ? (
+        <RoadWheelPanel />
       ) : box ? (
         <BoxPanel path={box.path} />
       ) : (
@@ -44,6 +47,27 @@ export const SelectedPanel = memo(function SelectedPanel() {
 function Nothing() {
   return (
     <Box color="ink.second">Choose the motor or a wheel in the drawing: click it, or walk with Tab.</Box>
+  );
+}
+
+/** The wheel on the ground: its diameter, typed or from the bin. */
+function RoadWheelPanel() {
+  return (
+    <>
+      <Heading as="h2" size="sm" mb="2">
+        Wheel on the ground
+      </Heading>
+      <Box display="grid" gap="2">
+        <FromBin
+          label="Take a wheel of the bin"
+          kinds={["wheel"]}
+          changes={(part) => ({ "vehicle.wheel_diameter": part.diameter })}
+        />
+        <Field path="vehicle.wheel_diameter" label="Rolling diameter, loaded" dimension="length" />
+        <Field path="vehicle.rolling_resistance" label="Rolling resistance" dimension="ratio" optional />
+        <Field path="vehicle.grip" label="Grip" dimension="ratio" optional />
+      </Box>
+    </>
   );
 }
 

@@ -1,0 +1,187 @@
+"""What else than a wheel of the line can be swept, and which sizes of it are tried."""
+
+from __future__ import annotations
+
+import copy
+import re
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass
+from typing import Any
+
+from ydrometer.base.errors import DocumentError
+from ydrometer.base.tables.typical import CELL_KINDS
+from ydrometer.document import design
+from ydrometer.document.design import Document
+from ydrometer.document.sources import Engine, Motor, motor_line
+from ydrometer.document.supply import Battery
+from ydrometer.evaluation.sweep import SPAN, diameter_step
+from ydrometer.parts.kinds import EnginePart, MotorPart, RoadWheelPart
+from ydrometer.parts.read import read_part
+from ydrometer.questions.typical import cells_in_series
+
+MOST_COUNT = 8
+"""Sources of a branch up to which more of them are tried."""
+LITHIUM = CELL_KINDS[0]
+_BRANCH = re.compile(r"drive\.branches\[(\d+)\]\.source")
+
+
+@dataclass(frozen=True, slots=True)
+class Tried:
+    """One size: how much, what it is called where it is a part, and what it changes in the document, by path."""
+
+    size: float
+    words: str
+    changes: dict[str, Any]
+
+
+@dataclass(frozen=True, slots=True)
+class Swept:
+    """One thing to sweep: its key and words, the dimension of its sizes, where the document has them, and the sizes.
+
+    One size changes nothing: it is the present one.
+    """
+
+    key: str
+    words: str
+    dimension: str
+    place: str
+    tried: list[Tried]
+
+
+def kinds_at(
+    raw: Mapping[str, Any], document: Document, path: str, member: str, parts: Sequence[Mapping[str, Any]]
+) -> list[Swept]:
+    """What can be swept where a source or the road wheel is selected; nothing elsewhere.
+
+    Args:
+        raw: the design document. document: the same, read.
+        path, member: what is selected.
+        parts: documents of the bin; what cannot be read of them is left out.
+    """
+    if (path, member) == ("vehicle", "wheel"):
+        return [_road_wheel(document, parts)]
+    branch = _BRANCH.fullmatch(path)
+    if branch is None or member != "motor" or int(branch[1]) >= len(document.design.drive.branches):
+        return []
+    place = int(branch[1])
+    found = [_count(document, place), *_sources(document, place, parts), *_series(document)]
+    return [kind for kind in found if len(kind.tried) > 1]
+
+
+def readable(raw: dict[str, Any], changes: Mapping[str, Any]) -> Document | None:
+    """The design with values at paths replaced; None where it has faults then."""
+    made = copy.deepcopy(raw)
+    for path, value in changes.items():
+        *way, last = (int(key) if key.isdigit() else key for key in re.findall(r"[^.\[\]]+", path))
+        place: Any = made
+        for key in way:
+            place = place[key] if isinstance(key, int) else place.setdefault(key, {})
+        if value is None:
+            place.pop(last, None)
+        else:
+            place[last] = value
+    try:
+        return design.read(made)
+    except DocumentError:
+        return None
+
+
+def _count(document: Document, place: int) -> Swept:
+    branch = document.design.drive.branches[place]
+    path = f"drive.branches[{place}].count"
+    noun = "engines a unit" if isinstance(branch.source, Engine) else "motors a unit"
+    sizes = range(1, max(MOST_COUNT, branch.count + 2) + 1)
+    return Swept("count", noun, "", path, [Tried(n, "", {} if n == branch.count else {path: n}) for n in sizes])
+
+
+def _sources(document: Document, place: int, parts: Sequence[Mapping[str, Any]]) -> Iterator[Swept]:
+    """The bin's motors by their speed constant, or its engines by their highest speed."""
+    source = document.design.drive.branches[place].source
+    engine = isinstance(source, Engine)
+    path = f"drive.branches[{place}]"
+    present = Tried(_measure(source), source.name, {})
+    others = [
+        Tried(_measure(part.source), part.name, _source_changes(path, raw, source.reversed))
+        for raw, part in _read("engine" if engine else "motor", parts)
+        if isinstance(part, MotorPart | EnginePart) and _law(part.source) != _law(source)
+    ]
+    tried = sorted([present, *others], key=lambda one: one.size)
+    here = tried.index(present)
+    words, dimension = ("engine of the bin", "angular speed") if engine else ("motor of the bin", "speed constant")
+    yield Swept("part", words, dimension, "", tried[max(0, here - SPAN) : here + SPAN + 1])
+
+
+def _measure(source: Motor | Engine) -> float:
+    """What sources are put in order by: speed constant, rad/s per volt, or the highest speed, rad/s."""
+    return source.torque_curve[-1][0] if isinstance(source, Engine) else 1.0 / motor_line(source).ke
+
+
+def _law(source: Motor | Engine) -> object:
+    """What makes two sources the same, whatever they are called."""
+    return source.torque_curve if isinstance(source, Engine) else motor_line(source)
+
+
+def _source_changes(branch: str, part: Mapping[str, Any], turned: bool) -> dict[str, Any]:
+    """A part in the place of the source: with its name and mass, turned as the present one, and what it brings."""
+    known = {key: part[key] for key in ("name", "mass") if part.get(key)}
+    source = {**known, **part["source"], **({"reversed": True} if turned else {})}
+    brought = {f"{branch}.{key}": part[key] for key in ("controller", "clutch") if key in part}
+    return {f"{branch}.source": source, **brought}
+
+
+def _series(document: Document) -> Iterator[Swept]:
+    """Cells in a row: as many as the battery says, or as many lithium cells as make up its voltage."""
+    supply = document.design.drive.supply
+    if not isinstance(supply, Battery):
+        return
+    if supply.cells is not None:
+        path, present = "drive.supply.cells.series", supply.cells.series
+        tried = [Tried(n, "", {} if n == present else {path: n}) for n in _around(present)]
+        yield Swept("cells", "cells in series", "", path, tried)
+        return
+    present = cells_in_series(LITHIUM, supply.voltage)
+    each = supply.voltage / present, supply.internal_resistance / present
+    tried = [Tried(n, "", {} if n == present else _pack_of(n, *each)) for n in _around(present)]
+    yield Swept("cells", f"cells of {each[0]:.3g} V in series", "", "", tried)
+
+
+def _pack_of(count: int, voltage: float, resistance: float) -> dict[str, Any]:
+    """A pack of so many cells that are each like the present one's."""
+    return {
+        "drive.supply.open_circuit_voltage": f"{count * voltage:.5g} V",
+        "drive.supply.resistance": f"{1e3 * count * resistance:.5g} mohm",
+    }
+
+
+def _around(present: int) -> range:
+    return range(max(1, present - SPAN), present + SPAN + 1)
+
+
+def _road_wheel(document: Document, parts: Sequence[Mapping[str, Any]]) -> Swept:
+    """The bin's wheels, and round sizes between them where the bin has few."""
+    path, present = "vehicle.wheel_diameter", document.design.vehicle.wheel_diameter
+    tried = {round(present, 9): Tried(present, "", {})}
+    for raw, part in _read("wheel", parts):
+        assert isinstance(part, RoadWheelPart)
+        size = round(part.diameter, 9)
+        tried.setdefault(size, Tried(part.diameter, part.name, {path: raw["diameter"]}))
+    step = diameter_step(present)
+    for n in (*range(1, SPAN + 1), *range(-1, -SPAN - 1, -1)):
+        size = round(present + n * step, 9)
+        side = [one for one in tried if (one > present) == (n > 0) and one != round(present, 9)]
+        if size > 0.0 and len(side) < SPAN:
+            tried.setdefault(size, Tried(size, "", {path: f"{1e3 * size:.6g} mm"}))
+    ordered = [tried[size] for size in sorted(tried)]
+    here = next(i for i, one in enumerate(ordered) if not one.changes)
+    return Swept("wheel", "wheel", "length", path, ordered[max(0, here - SPAN) : here + SPAN + 1])
+
+
+def _read(kind: str, parts: Sequence[Mapping[str, Any]]) -> Iterator[tuple[Mapping[str, Any], Any]]:
+    """The bin's parts of a kind, as typed and as read."""
+    for raw in parts:
+        if raw.get("kind") != kind:
+            continue
+        try:
+            yield raw, read_part(raw)
+        except DocumentError:
+            continue
