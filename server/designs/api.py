@@ -18,6 +18,7 @@ from server.api.quotas import MOST_REVISION_BYTES, MOST_VEHICLES, NEAR
 from server.api.requests import DocumentField, read
 from server.designs import actions
 from server.designs.actions import Stale
+from server.designs.copying import copy_vehicle
 from server.designs.models import Revision, Vehicle
 from server.workshops import access
 from server.workshops.access import acting
@@ -51,8 +52,9 @@ class VehicleSerializer(serializers.Serializer[Any]):
 
 
 class VehicleCardSerializer(VehicleSerializer):
-    """With the present design, so that the bench can draw it."""
+    """With the present design, so that the bench can draw it, and when it was last changed."""
 
+    changed_at = serializers.DateTimeField()
     document = DocumentField(source="present")
 
 
@@ -82,6 +84,12 @@ class NewVehicleSerializer(serializers.Serializer[Any]):
 
 class PutAwaySerializer(serializers.Serializer[Any]):
     put_away = serializers.BooleanField()
+
+
+class CopySerializer(serializers.Serializer[Any]):
+    """`workshop` is where the copy goes; without it, beside what was copied."""
+
+    workshop = serializers.UUIDField(required=False)
 
 
 class SaveSerializer(serializers.Serializer[Any]):
@@ -118,16 +126,17 @@ def _vehicle(request: Request, vehicle: UUID, roles: Any = access.READERS) -> Ve
     return access.belonging(Vehicle.objects.all(), acting(request), roles, pk=vehicle)
 
 
-def _with_present(vehicles: QuerySet[Vehicle]) -> QuerySet[Vehicle]:
+def with_present(vehicles: QuerySet[Vehicle]) -> QuerySet[Vehicle]:
     newest = Revision.objects.filter(vehicle=OuterRef("pk")).order_by("-number")
-    return vehicles.annotate(present=Subquery(newest.values("document")[:1]))
+    latest = {"present": "document", "changed_at": "saved_at"}
+    return vehicles.annotate(**{name: Subquery(newest.values(column)[:1]) for name, column in latest.items()})
 
 
 class VehiclesView(APIView):
     @extend_schema(responses={200: VehicleCardSerializer(many=True), **HIDDEN})
     def get(self, request: Request, workshop: UUID) -> Response:
         found = access.workshop_for(acting(request), workshop)
-        return Response(VehicleCardSerializer(_with_present(found.vehicles.all()), many=True).data)
+        return Response(VehicleCardSerializer(with_present(found.vehicles.all()), many=True).data)
 
     @extend_schema(request=NewVehicleSerializer, responses={201: VehicleSerializer, **BAD, **HIDDEN})
     def post(self, request: Request, workshop: UUID) -> Response:
@@ -172,6 +181,16 @@ class VehicleView(APIView):
         found = _vehicle(request, vehicle, access.EDITORS)
         actions.put_away(acting(request), found, read(PutAwaySerializer, request)["put_away"])
         return Response(VehicleSerializer(found).data)
+
+
+class CopiesView(APIView):
+    @extend_schema(request=CopySerializer, responses={201: VehicleSerializer, **BAD, **HIDDEN})
+    def post(self, request: Request, vehicle: UUID) -> Response:
+        """Copy a vehicle, within its workshop or to another one that the user may change."""
+        found = _vehicle(request, vehicle)
+        to = read(CopySerializer, request).get("workshop", found.workshop_id)
+        made = copy_vehicle(acting(request), found, access.workshop_for(acting(request), to, access.EDITORS))
+        return Response(VehicleSerializer(made).data, status=status.HTTP_201_CREATED)
 
 
 class NewestView(APIView):

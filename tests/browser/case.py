@@ -93,7 +93,7 @@ class BrowserCase(StaticLiveServerTestCase):
         self.visit(page, "Sandpiper", station)
         page.find("[data-target=top_speed]" if station == "brief" else DRIVER)
 
-    def focus(self, page: Page, css: str) -> Any:
+    def focus_on(self, page: Page, css: str) -> Any:
         page.driver.execute_script("arguments[0].focus()", page.find(css))
         return page.driver.switch_to.active_element
 

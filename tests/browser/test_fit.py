@@ -105,8 +105,10 @@ class Fit(BrowserCase):
     def test_from_no_plate_to_a_template(self) -> None:
         page = self.page()
         self.visit(page)
-        page.find("[aria-label='Name of the new vehicle']").send_keys("Plover\n")
-        page.find("[data-target=top_speed]")
+        page.click("a[href$='/new']")
+        page.click("[data-start=empty]")
+        page.type_into("Name", "Plover")
+        page.click("[data-begin]")
         page.click("nav a[href$=fit]")
         page.click("[data-no-plate] button")
         page.wait_text("nav", "clash")

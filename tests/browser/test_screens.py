@@ -87,12 +87,20 @@ class Bench(BrowserCase):
         page.wait_text("[role=alert]", "vehicle.mass")
         page.wait_text("[role=alert]", "vehicle.driven")
 
-    def test_put_away_and_back(self) -> None:
+    def test_a_copy_is_made_and_a_vehicle_put_away_and_back(self) -> None:
         page = self.page()
         self.visit(page)
-        page.click("[aria-label='Put away: Knot']")
-        page.wait(lambda: len(page.all("[data-vehicle]")) == 4, "Knot to go")
-        page.click_button("Put away: 1")
+        page.click("[aria-label='More for Knot']")
+        page.click("[data-value='copy 5a17a45b-0000-4000-8000-00000000d3a0']")
+        page.wait_text("header h1", "Knot, copy")
+        page.click("header a[href='/']")
+        page.wait(lambda: len(page.all("[data-vehicle]")) == 6, "the copy on the bench")
+        page.click("[aria-label='More for Knot']")
+        page.find("[role=menu]")
+        self.assertEqual(page.axe(), [])
+        page.click("[data-value=away]")
+        page.wait(lambda: len(page.all("[data-vehicle]")) == 5, "Knot to go")
+        page.click("[data-drawer] summary")
         page.click("[aria-label='Take back: Knot']")
         page.wait(lambda: not Vehicle.objects.filter(put_away=True).exists(), "Knot to come back")
 

@@ -96,7 +96,7 @@ class Stages(BrowserCase):
     def test_the_rim_is_dragged_and_undone_as_one_step(self) -> None:
         page = self.page()
         self.sandpiper(page)
-        self.focus(page, "[data-wheel='drive.branches[0].stages[0] driven']")
+        self.focus_on(page, "[data-wheel='drive.branches[0].stages[0] driven']")
         page.wait_text("[data-panel] h2", "driven gear")
         ActionChains(page.driver).click_and_hold(page.find("[data-rim]")).move_by_offset(-9, 9).perform()
         page.find("[data-dragged]")
@@ -108,7 +108,7 @@ class Stages(BrowserCase):
     def test_a_second_branch_joins_and_goes(self) -> None:
         page = self.page()
         self.sandpiper(page)
-        self.focus(page, "[aria-label='Motor and supply']")
+        self.focus_on(page, "[aria-label='Motor and supply']")
         page.click_button("Add a branch like this")
         page.wait_text("[data-panel] h2", "branch 2")
         self.shafts(page, 4)
@@ -126,7 +126,7 @@ class Stages(BrowserCase):
     def test_a_branch_that_works_against_the_first_is_told(self) -> None:
         page = self.page()
         self.sandpiper(page)
-        self.focus(page, "[aria-label='Motor and supply']")
+        self.focus_on(page, "[aria-label='Motor and supply']")
         page.click_button("Add a branch like this")
         page.wait_text("[data-panel] h2", "branch 2")
         page.click("[aria-label='Add a stage after this'] option[value=gear]")
@@ -137,7 +137,7 @@ class Stages(BrowserCase):
     def test_an_engine_is_helped_by_its_belt_not_by_its_leads(self) -> None:
         page = self.page()
         self.visit(page, "Turnstone")
-        self.focus(page, "[aria-label='Engine and clutch']")
+        self.focus_on(page, "[aria-label='Engine and clutch']")
         page.click("[aria-label='Add a stage after this'] option[value=gear]")
         page.wait_text("[data-turning]", "would run backwards")
         self.assertNotIn("leads", page.text("[data-turning]"))
@@ -202,7 +202,7 @@ class Words(BrowserCase):
         page = self.page()
         self.sandpiper(page)
         page.wait(lambda: page.all("[data-sweep] table"), "the first sweep")
-        self.focus(page, "[aria-label='Motor and supply']")
+        self.focus_on(page, "[aria-label='Motor and supply']")
         page.wait_text("[data-sweep]", "motors a unit")
         page.driver.switch_to.active_element.send_keys(Keys.ARROW_UP)
         page.wait(lambda: self.newest()["drive"]["branches"][0]["count"] == 2, "a second motor")
@@ -210,7 +210,7 @@ class Words(BrowserCase):
         page.wait_text("[data-sweep]", "motor of the bin")
         page.click("[aria-label='Take outrunner, 330 rpm/V']")
         page.wait(lambda: "330" in str(self.newest()["drive"]["branches"][0]["source"]), "the other motor")
-        self.focus(page, "[aria-label='Wheel on the ground']")
+        self.focus_on(page, "[aria-label='Wheel on the ground']")
         page.wait_text("[data-sweep]", "wheel, mm")
         page.driver.switch_to.active_element.send_keys(Keys.ARROW_DOWN)
         page.wait(lambda: self.newest()["vehicle"]["wheel_diameter"] == "120 mm", "a smaller wheel")

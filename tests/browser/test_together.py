@@ -35,7 +35,7 @@ class Together(BrowserCase):
         page.open("/")
         page.find("#entry-name").send_keys(name)
         page.find("#entry-password").send_keys(PASSWORD, "\n")
-        page.find("[aria-label='Name of the new vehicle']")
+        page.find("[data-starts], a[href$='/new']")
 
     def mass(self, page: Page, text: str) -> None:
         page.click("nav a[href$=brief]")

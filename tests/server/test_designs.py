@@ -5,7 +5,9 @@ from typing import Any
 from django.test import TransactionTestCase
 from rest_framework.test import APIClient
 
+from server.designs.actions import name_revision, save_revision
 from server.designs.models import Revision, Vehicle
+from server.workshops.actions import create_workshop
 from tests.core.designs import GEAR, PLAIN, changed
 from tests.server.people import WorkshopCase, beginning
 
@@ -47,6 +49,30 @@ class Vehicles(WorkshopCase):
             (card,) = self.as_("viewer").get(self.vehicles()).json()
             self.assertEqual(card["put_away"], away)
             self.assertEqual(card["document"], PLAIN)
+
+
+class Copies(WorkshopCase):
+    def copy(self, person: str, **to: Any) -> Any:
+        return self.as_(person).post(f"/api/vehicles/{self.vehicle.id}/copies/", to, format="json")
+
+    def test_a_copy_has_a_name_of_its_own_and_the_named_revisions(self) -> None:
+        owner = self.people["owner"]
+        name_revision(owner, self.vehicle.revisions.get(), "First")
+        save_revision(owner, self.vehicle, 1, changed({f"{GEAR}.driver_teeth": 13}))
+        save_revision(owner, self.vehicle, 2, changed({f"{GEAR}.driver_teeth": 12}))
+        made = Vehicle.objects.get(pk=self.copy("editor").json()["id"])
+        self.assertEqual(made.name, f"{self.vehicle.name}, copy")
+        self.assertEqual([(r.number, r.name) for r in made.revisions.order_by("number")], [(1, "First"), (2, "")])
+        newest = made.revisions.first()
+        assert newest is not None
+        self.assertEqual(newest.document, {**changed({f"{GEAR}.driver_teeth": 12}), "name": made.name})
+        self.assertEqual(self.copy("editor").json()["name"], f"{self.vehicle.name}, copy 2")
+
+    def test_it_goes_where_one_may_change_things(self) -> None:
+        mine = create_workshop(self.people["viewer"], "Mine")
+        self.assertEqual(self.copy("viewer").status_code, 403)
+        self.assertEqual(self.copy("viewer", workshop=str(mine.id)).json()["workshop"], str(mine.id))
+        self.assertEqual(self.copy("editor", workshop=str(mine.id)).status_code, 404)
 
 
 class Saving(WorkshopCase):

@@ -9,6 +9,7 @@ from django.db import transaction
 from django.test import override_settings
 from rest_framework.test import APITestCase
 
+from server.accounts.models import User
 from server.builds.actions import keep_template
 from server.builds.models import Booklet, Photo, StepTemplate
 from server.config.urls import api
@@ -20,7 +21,7 @@ from server.runs.rig import order
 from server.searches.actions import ask
 from server.searches.models import Search
 from server.workshops import tokens
-from server.workshops.actions import invite
+from server.workshops.actions import create_workshop, invite
 from server.workshops.models import Invitation, Membership, Role, Token
 from tests.core.designs import PLAIN
 from tests.server.people import WorkshopCase, beginning
@@ -37,6 +38,8 @@ PLAN = {
 }
 PUSH = {"kind": "push", "readings": ["90 N", "92 N"]}
 OPEN, MEMBERS, EDITORS, OWNERS, SIGNED_IN, ASKED = "open", "members", "editors", "owners", "signed in", "asked"
+DEMO = "demo"
+"""For everybody signed in, where the demo is served: elsewhere there is no such address."""
 TOKENS = "tokens"
 """For instruments with a token alone: nobody who is signed in."""
 THE_WORKSHOP = {"workshop": "filled in by the test"}
@@ -50,6 +53,8 @@ TABLE: dict[str, dict[str, tuple[str, Any]]] = {
     "accounts/sign-out/": {"post": (SIGNED_IN, None)},
     "accounts/password/": {"post": (SIGNED_IN, {"current": "a", "password": "b"})},
     "demo/": {"post": (OPEN, None)},
+    "demo/vehicles/": {"get": (DEMO, None)},
+    "demo/vehicles/<uuid:vehicle>/copies/": {"post": (DEMO, {})},
     "live/": {"post": (SIGNED_IN, {"document": PLAIN})},
     "loads/": {"post": (SIGNED_IN, {"document": PLAIN})},
     "loads/day/": {"post": (SIGNED_IN, {"document": PLAIN})},
@@ -135,6 +140,7 @@ TABLE: dict[str, dict[str, tuple[str, Any]]] = {
     "searches/<uuid:search>/": {"get": (MEMBERS, None), "patch": (EDITORS, {"state": "cancelled"})},
     "searches/<uuid:search>/export/<str:suffix>/": {"get": (MEMBERS, None)},
     "vehicles/<uuid:vehicle>/": {"get": (MEMBERS, None), "patch": (EDITORS, {"put_away": True})},
+    "vehicles/<uuid:vehicle>/copies/": {"post": (EDITORS, {})},
     "vehicles/<uuid:vehicle>/newest/": {"get": (MEMBERS, None)},
     "vehicles/<uuid:vehicle>/revisions/": {
         "get": (MEMBERS, None),
@@ -194,6 +200,7 @@ ALLOWED = {
     EDITORS: {"editor", "owner"},
     OWNERS: {"owner"},
     ASKED: {"stranger"},
+    DEMO: set(),
     TOKENS: set(),
 }
 
@@ -202,7 +209,7 @@ def refusal(person: str, who: str) -> int:
     """The status that somebody not allowed gets: what they may not see is not there."""
     if person == "nobody" or who == TOKENS:
         return 401
-    return 404 if person == "stranger" or who == ASKED else 403
+    return 404 if person == "stranger" or who in (ASKED, DEMO) else 403
 
 
 class Permissions(WorkshopCase):
@@ -283,3 +290,17 @@ class Demo(APITestCase):
         with override_settings(DEMO=True):
             answer = self.client.post("/api/demo/")
         self.assertEqual(answer.json(), {"username": "saltmarsh-visitor", "demo": True, "visitor": True})
+
+    def test_its_vehicles_are_copied_to_a_bench_of_ones_own_and_nowhere_else(self) -> None:
+        load()
+        user = User.objects.create_user("newcomer")
+        mine = create_workshop(user, "Mine")
+        self.client.force_login(user)
+        with override_settings(DEMO=True):
+            cards = self.client.get("/api/demo/vehicles/").json()
+            knot = next(card for card in cards if card["name"] == "Knot")
+            address = f"/api/demo/vehicles/{knot['id']}/copies/"
+            self.assertEqual(self.client.post(address, {}, format="json").status_code, 404)
+            made = self.client.post(address, {"workshop": str(mine.id)}, format="json")
+        self.assertEqual((made.status_code, made.json()["name"]), (201, "Knot"))
+        self.assertEqual(mine.vehicles.get().revisions.latest("number").document, {**knot["document"], "name": "Knot"})

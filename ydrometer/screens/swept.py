@@ -54,8 +54,10 @@ def kinds_at(
     """What can be swept where a source or the road wheel is selected; nothing elsewhere.
 
     Args:
-        raw: the design document. document: the same, read.
-        path, member: what is selected.
+        raw: the design document.
+        document: the same, read.
+        path: of what is selected.
+        member: of it.
         parts: documents of the bin; what cannot be read of them is left out.
     """
     if (path, member) == ("vehicle", "wheel"):

@@ -1,11 +1,16 @@
-import { Box, Button, Flex, Heading } from "@chakra-ui/react";
+import { Box, Button, Flex, Heading, Input } from "@chakra-ui/react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { Link, useNavigate, useSearchParams } from "react-router";
-import { answer, api, RefusedError } from "../../api/client";
+import { answer, api, RefusedError, type VehicleCard } from "../../api/client";
+import { useSession } from "../../api/session";
 import { useWorkshopAtHand } from "../../api/workshops";
 import { TopBar } from "../../ui/frame/TopBar";
+import { useTitle } from "../../ui/frame/useTitle";
+import { moment } from "../../ui/when";
 import { StartGrid, useStarts } from "../begin/StartGrid";
+import { type Arranged, arranged, ORDERS } from "./arrange";
+import { usePutAway } from "./CardMenu";
 import { Requests } from "./Requests";
 import { VehicleCardView } from "./VehicleCard";
 
@@ -13,6 +18,7 @@ import { VehicleCardView } from "./VehicleCard";
 export function Bench() {
   const { open, chosen, homeless } = useWorkshopAtHand();
   const [, setSearch] = useSearchParams();
+  useTitle(chosen ? `Bench of ${chosen.name}` : "");
   const stand = (workshop: string) => {
     setSearch({ workshop });
     void api.PATCH("/api/session/", { body: { workshop } });
@@ -84,6 +90,9 @@ function EmptyBench({ workshop, mayEdit }: { workshop: string; mayEdit: boolean 
   );
 }
 
+/** Vehicles on the bench from which on they are sorted and filtered. */
+const MANY = 6;
+
 function Vehicles({ workshop, mayEdit }: { workshop: string; mayEdit: boolean }) {
   const params = { params: { path: { workshop } } };
   const vehicles = useQuery({
@@ -91,30 +100,140 @@ function Vehicles({ workshop, mayEdit }: { workshop: string; mayEdit: boolean })
     queryFn: () => answer(api.GET("/api/workshops/{workshop}/vehicles/", params)),
     staleTime: 0,
   });
-  const [showAway, setShowAway] = useState(false);
+  const [typed, setTyped] = useState("");
+  const [order, setOrder] = useState<Arranged>("changed");
   const all = vehicles.data ?? [];
-  const away = all.filter((v) => v.put_away);
-  const shown = showAway ? away : all.filter((v) => !v.put_away);
+  const here = all.filter((v) => !v.put_away);
+  const many = here.length > MANY;
+  const shown = many ? arranged(here, typed, order) : here;
   return (
     <>
       {vehicles.isSuccess && all.length === 0 && <EmptyBench workshop={workshop} mayEdit={mayEdit} />}
+      {many && <Arrange {...{ typed, setTyped, order, setOrder }} />}
       <Box display="grid" gridTemplateColumns="repeat(auto-fill, minmax(320px, 1fr))" gap="4">
         {shown.map((vehicle) => (
           <VehicleCardView key={vehicle.id} vehicle={vehicle} mayEdit={mayEdit} />
         ))}
       </Box>
-      {mayEdit && <NewVehicle workshop={workshop} />}
-      {(away.length > 0 || showAway) && (
-        <Button mt="4" variant="ghost" onClick={() => setShowAway(!showAway)}>
-          {showAway ? "Back to the bench" : `Put away: ${away.length}`}
-        </Button>
-      )}
+      {many && shown.length === 0 && <Box color="ink.second">No vehicle is called that.</Box>}
+      {mayEdit && vehicles.isSuccess && <NewVehicle workshop={workshop} empty={all.length === 0} />}
+      <Drawer vehicles={all.filter((v) => v.put_away)} mayEdit={mayEdit} />
     </>
   );
 }
 
+interface ArrangeProps {
+  typed: string;
+  setTyped: (typed: string) => void;
+  order: Arranged;
+  setOrder: (order: Arranged) => void;
+}
+
+function Arrange({ typed, setTyped, order, setOrder }: ArrangeProps) {
+  return (
+    <Flex gap="2" mb="3" wrap="wrap" data-arrange>
+      <Input
+        aria-label="Find a vehicle"
+        placeholder="find by name or notes"
+        fontFamily="body"
+        maxW="18rem"
+        value={typed}
+        onChange={(event) => setTyped(event.target.value)}
+      />
+      <select
+        className="plain"
+        aria-label="Order of the vehicles"
+        value={order}
+        onChange={(event) => setOrder(event.target.value as Arranged)}
+      >
+        {Object.entries(ORDERS).map(([key, words]) => (
+          <option key={key} value={key}>
+            {words}
+          </option>
+        ))}
+      </select>
+    </Flex>
+  );
+}
+
+/** What was put away, each with the way back. */
+function Drawer({ vehicles, mayEdit }: { vehicles: VehicleCard[]; mayEdit: boolean }) {
+  if (vehicles.length === 0) return null;
+  return (
+    <Box asChild mt="5" maxW="560px" data-drawer>
+      <details>
+        <Box asChild cursor="pointer" color="ink.second">
+          <summary>Put away: {vehicles.length}</summary>
+        </Box>
+        <Box as="ul" listStyleType="none" p="0" mt="2">
+          {vehicles.map((vehicle) => (
+            <PutAway key={vehicle.id} vehicle={vehicle} mayEdit={mayEdit} />
+          ))}
+        </Box>
+      </details>
+    </Box>
+  );
+}
+
+function PutAway({ vehicle, mayEdit }: { vehicle: VehicleCard; mayEdit: boolean }) {
+  const takeBack = usePutAway(vehicle);
+  return (
+    <Flex as="li" gap="3" py="1" align="center" borderTopWidth="1px" borderColor="line">
+      <Box asChild flex="1" textDecoration="underline">
+        <Link to={`/vehicles/${vehicle.id}/line`}>{vehicle.name}</Link>
+      </Box>
+      <Box color="ink.second" fontSize="sm">
+        changed {moment(vehicle.changed_at)}
+      </Box>
+      {mayEdit && (
+        <Button size="xs" onClick={() => takeBack.mutate()} aria-label={`Take back: ${vehicle.name}`}>
+          Take back
+        </Button>
+      )}
+    </Flex>
+  );
+}
+
+/** On a server with the demo, its vehicles to be copied to a bench of one's own. */
+function FromDemo({ workshop }: { workshop: string }) {
+  const session = useSession().data;
+  const navigate = useNavigate();
+  const wanted = session?.demo === true && !session.visitor;
+  const vehicles = useQuery({
+    queryKey: ["demo vehicles"],
+    queryFn: () => answer(api.GET("/api/demo/vehicles/")),
+    enabled: wanted,
+  });
+  const copy = useMutation({
+    mutationFn: (vehicle: string) =>
+      answer(
+        api.POST("/api/demo/vehicles/{vehicle}/copies/", {
+          params: { path: { vehicle } },
+          body: { workshop },
+        }),
+      ),
+    onSuccess: (made) => navigate(`/vehicles/${made.id}/line`),
+  });
+  if (!wanted || !vehicles.data?.length) return null;
+  return (
+    <Flex gap="2" mt="3" wrap="wrap" align="center" fontSize="sm" data-from-demo>
+      <Box color="ink.second">Or copy one of the Saltmarsh Workshop:</Box>
+      {vehicles.data.map((vehicle) => (
+        <Button key={vehicle.id} size="xs" onClick={() => copy.mutate(vehicle.id)}>
+          {vehicle.name}
+        </Button>
+      ))}
+      {copy.isError && (
+        <Box role="alert" color="brick">
+          {copy.error.message}
+        </Box>
+      )}
+    </Flex>
+  );
+}
+
 /** The ways in which a vehicle comes onto the bench. */
-function NewVehicle({ workshop }: { workshop: string }) {
+function NewVehicle({ workshop, empty }: { workshop: string; empty: boolean }) {
   const navigate = useNavigate();
   const [trouble, setTrouble] = useState<string[]>([]);
   const file = useRef<HTMLInputElement>(null);
@@ -140,9 +259,11 @@ function NewVehicle({ workshop }: { workshop: string }) {
   return (
     <Box mt="4">
       <Flex gap="2" wrap="wrap" align="center">
-        <Button asChild variant="solid">
-          <Link to={`/workshops/${workshop}/new`}>Put a vehicle on the bench</Link>
-        </Button>
+        {!empty && (
+          <Button asChild variant="solid">
+            <Link to={`/workshops/${workshop}/new`}>Put a vehicle on the bench</Link>
+          </Button>
+        )}
         <Button onClick={() => file.current?.click()}>Open a design file</Button>
         <input
           ref={file}
@@ -153,6 +274,7 @@ function NewVehicle({ workshop }: { workshop: string }) {
           onChange={(event) => void open(event.target.files?.[0])}
         />
       </Flex>
+      <FromDemo workshop={workshop} />
       {trouble.length > 0 && (
         <Box as="ul" role="alert" color="brick" mt="2" pl="4">
           {trouble.map((line) => (

@@ -1,5 +1,5 @@
-import { Box, Button, Flex } from "@chakra-ui/react";
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { Box, Flex } from "@chakra-ui/react";
+import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { answer, api, type Live, type VehicleCard } from "../../api/client";
 import { useLastRuns } from "../../document/useLastRuns";
@@ -8,23 +8,13 @@ import { ratioText, show, useUnits } from "../../ui/fields/units";
 import { gaugeLabel } from "../../ui/readout/Readout";
 import { StandingMark } from "../../ui/StandingMark";
 import { offText } from "../../words/runs";
+import { CardMenu } from "./CardMenu";
 
 /** A vehicle with its line in miniature and how its targets stand. */
 export function VehicleCardView({ vehicle, mayEdit }: { vehicle: VehicleCard; mayEdit: boolean }) {
-  const queries = useQueryClient();
   const live = useQuery({
     queryKey: ["card", vehicle.id, vehicle.document],
     queryFn: () => answer(api.POST("/api/live/", { body: { document: vehicle.document } })),
-  });
-  const putAway = useMutation({
-    mutationFn: () =>
-      answer(
-        api.PATCH("/api/vehicles/{vehicle}/", {
-          params: { path: { vehicle: vehicle.id } },
-          body: { put_away: !vehicle.put_away },
-        }),
-      ),
-    onSuccess: () => queries.invalidateQueries({ queryKey: ["vehicles", vehicle.workshop] }),
   });
   return (
     <Box
@@ -46,7 +36,10 @@ export function VehicleCardView({ vehicle, mayEdit }: { vehicle: VehicleCard; ma
         >
           <Link to={`/vehicles/${vehicle.id}/line`}>{vehicle.name}</Link>
         </Box>
-        {live.data && <Ratio live={live.data} />}
+        <Flex align="baseline" gap="2">
+          {live.data && <Ratio live={live.data} />}
+          <CardMenu vehicle={vehicle} mayEdit={mayEdit} />
+        </Flex>
       </Flex>
       <Box minH="110px" my="1">
         {live.data && <MiniLine line={live.data.view.line} name={vehicle.name} />}
@@ -54,18 +47,6 @@ export function VehicleCardView({ vehicle, mayEdit }: { vehicle: VehicleCard; ma
       </Box>
       {live.data && <TargetList live={live.data} />}
       <LastRun vehicle={vehicle} />
-      {mayEdit && (
-        <Button
-          size="xs"
-          mt="2"
-          position="relative"
-          zIndex="1"
-          onClick={() => putAway.mutate()}
-          aria-label={`${vehicle.put_away ? "Take back" : "Put away"}: ${vehicle.name}`}
-        >
-          {vehicle.put_away ? "Take back" : "Put away"}
-        </Button>
-      )}
     </Box>
   );
 }
