@@ -3,6 +3,7 @@
 from django.urls import path, re_path
 
 from server.api.errors import not_found
+from server.archive import api as archive
 from server.builds import api as builds
 from server.builds import parts_api as parts_lists
 from server.builds import templates_api as step_templates
@@ -47,6 +48,8 @@ api = [
     path("turned-down/", evaluation.DutyLimitView.as_view()),
     path("workshops/", workshops.WorkshopsView.as_view()),
     path("workshops/<uuid:workshop>/", workshops.WorkshopView.as_view()),
+    path("archives/", archive.ArchivesView.as_view()),
+    path("workshops/<uuid:workshop>/archive/", archive.ArchiveView.as_view()),
     path("workshops/<uuid:workshop>/closing/", workshops.ClosingView.as_view()),
     path("workshops/<uuid:workshop>/leaving/", workshops.LeavingView.as_view()),
     path("workshops/<uuid:workshop>/invitations/", workshops.InvitationsView.as_view()),
@@ -79,6 +82,7 @@ api = [
     path("searches/<uuid:search>/", searches.SearchView.as_view()),
     path("searches/<uuid:search>/export/<str:suffix>/", searches.ExportView.as_view()),
     path("vehicles/<uuid:vehicle>/", designs.VehicleView.as_view()),
+    path("vehicles/<uuid:vehicle>/sheet/", designs.SheetView.as_view()),
     path("vehicles/<uuid:vehicle>/copies/", designs.CopiesView.as_view()),
     path("vehicles/<uuid:vehicle>/newest/", designs.NewestView.as_view()),
     path("vehicles/<uuid:vehicle>/revisions/", designs.RevisionsView.as_view()),

@@ -2,18 +2,23 @@
 
 from __future__ import annotations
 
+from pathlib import Path
 from typing import Any
 from uuid import UUID
 
+from django.conf import settings
 from django.db.models import OuterRef, Q, QuerySet, Subquery
+from django.http import HttpResponse
 from django.shortcuts import get_object_or_404
-from drf_spectacular.utils import extend_schema
+from drf_spectacular.types import OpenApiTypes
+from drf_spectacular.utils import OpenApiParameter, OpenApiResponse, extend_schema
 from rest_framework import serializers, status
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from server.api.errors import BAD, HIDDEN
+from server.api.heavy import aside
 from server.api.quotas import MOST_REVISION_BYTES, MOST_VEHICLES, NEAR
 from server.api.requests import DocumentField, read
 from server.designs import actions
@@ -23,6 +28,7 @@ from server.designs.models import Revision, Vehicle
 from server.workshops import access
 from server.workshops.access import acting
 from server.workshops.models import Workshop
+from ydrometer.files.design_sheet import Heading, System, design_sheet
 from ydrometer.search.layout import MOST_PARTS
 from ydrometer.starting.answers import begun
 from ydrometer.starting.starts import BY_KEY, KEYS
@@ -191,6 +197,23 @@ class CopiesView(APIView):
         to = read(CopySerializer, request).get("workshop", found.workshop_id)
         made = copy_vehicle(acting(request), found, access.workshop_for(acting(request), to, access.EDITORS))
         return Response(VehicleSerializer(made).data, status=status.HTTP_201_CREATED)
+
+
+class SheetView(APIView):
+    @extend_schema(
+        parameters=[OpenApiParameter("system", str, enum=["metric", "inch"])],
+        responses={(200, "application/pdf"): OpenApiResponse(OpenApiTypes.BINARY), **HIDDEN},
+    )
+    def get(self, request: Request, vehicle: UUID) -> HttpResponse:
+        """The newest design on one page, to be looked at or printed."""
+        found = _vehicle(request, vehicle)
+        newest = found.revisions.first()
+        assert newest is not None  # a vehicle is created with its first revision
+        revision = newest.name or f"revision {newest.number}"
+        heading = Heading(revision, f"{newest.saved_at:%-d %B %Y}", found.workshop.name)
+        system: System = "inch" if request.query_params.get("system") == "inch" else "metric"
+        data = aside(design_sheet, newest.document, heading, Path(settings.PAGE) / "assets", system)
+        return HttpResponse(data, content_type="application/pdf")
 
 
 class NewestView(APIView):

@@ -74,6 +74,8 @@ TABLE: dict[str, dict[str, tuple[str, Any]]] = {
     "turned-down/": {"post": (SIGNED_IN, {"document": PLAIN})},
     "workshops/": {"get": (SIGNED_IN, None), "post": (SIGNED_IN, {"name": "Another"})},
     "workshops/<uuid:workshop>/": {"get": (MEMBERS, None), "patch": (OWNERS, {"name": "Renamed"})},
+    "archives/": {"post": (SIGNED_IN, PIECE)},
+    "workshops/<uuid:workshop>/archive/": {"get": (MEMBERS, None)},
     "workshops/<uuid:workshop>/closing/": {
         "post": (OWNERS, {"name": "Saltmarsh Workshop"}),
         "delete": (OWNERS, None),
@@ -140,6 +142,7 @@ TABLE: dict[str, dict[str, tuple[str, Any]]] = {
     "searches/<uuid:search>/": {"get": (MEMBERS, None), "patch": (EDITORS, {"state": "cancelled"})},
     "searches/<uuid:search>/export/<str:suffix>/": {"get": (MEMBERS, None)},
     "vehicles/<uuid:vehicle>/": {"get": (MEMBERS, None), "patch": (EDITORS, {"put_away": True})},
+    "vehicles/<uuid:vehicle>/sheet/": {"get": (MEMBERS, None)},
     "vehicles/<uuid:vehicle>/copies/": {"post": (EDITORS, {})},
     "vehicles/<uuid:vehicle>/newest/": {"get": (MEMBERS, None)},
     "vehicles/<uuid:vehicle>/revisions/": {

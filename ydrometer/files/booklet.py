@@ -72,7 +72,7 @@ def booklet(content: Content, fonts: Path, said: Callable[[int, int], None] = la
     from weasyprint.text.fonts import FontConfiguration  # noqa: PLC0415
 
     config: FontConfiguration = FontConfiguration()
-    style = CSS(string=_faces(fonts) + STYLE, font_config=config)
+    style = CSS(string=faces(fonts) + STYLE, font_config=config)
     chapters = [_cover(content), *_chapters(content)]
     written: list[Document] = []
     for number, chapter in enumerate(chapters, 1):
@@ -84,7 +84,7 @@ def booklet(content: Content, fonts: Path, said: Callable[[int, int], None] = la
     return bytes(made)
 
 
-def _faces(fonts: Path) -> str:
+def faces(fonts: Path) -> str:
     """Rules for the faces that ship with the page."""
     made = []
     for name, face, weights in FACES:

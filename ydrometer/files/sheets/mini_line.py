@@ -7,8 +7,8 @@ from collections.abc import Callable, Iterator
 
 from ydrometer.drawing.shapes import DrawnLoop, LineDrawing, Row
 
-WIDE, HIGH = 136.0, 52.0
-"""Points."""
+SMALL = (136.0, 52.0)
+"""Width and height, points."""
 EDGE = 4.0
 INK, ACCENT, WASH, GROUND = "#1B292C", "#1F5D5A", "#E6EFEA", "#4A5A73"
 THIN, THICK = 1.0, 2.2
@@ -16,20 +16,22 @@ THIN, THICK = 1.0, 2.2
 Marked = Callable[[str, str], bool]
 
 
-def mini_line(line: LineDrawing, marked: Marked) -> str:
+def mini_line(line: LineDrawing, marked: Marked, room: tuple[float, float] = SMALL) -> str:
     """The first row of a line as one SVG element.
 
     Args:
         line: as drawn, in one row.
         marked: whether a wheel, box or source stands out, by path and what it is there, empty of a box or source.
+        room: width and height that it may take, points.
     """
+    wide, high = room
     row = line.rows[0]
-    scale = min((WIDE - 2 * EDGE) / (row.right - row.left), (HIGH - 2 * EDGE) / (row.top - row.bottom))
+    scale = min((wide - 2 * EDGE) / (row.right - row.left), (high - 2 * EDGE) / (row.top - row.bottom))
     shapes = "".join(_shapes(row, marked, scale))
-    move = f"translate({EDGE - scale * row.left:.2f} {HIGH - EDGE + scale * row.bottom:.2f}) scale(1 -1)"
+    move = f"translate({EDGE - scale * row.left:.2f} {high - EDGE + scale * row.bottom:.2f}) scale(1 -1)"
     return (
-        f'<svg xmlns="http://www.w3.org/2000/svg" width="{WIDE:.0f}pt" height="{HIGH:.0f}pt" '
-        f'viewBox="0 0 {WIDE:.0f} {HIGH:.0f}"><g transform="{move}" fill="none">{shapes}</g></svg>'
+        f'<svg xmlns="http://www.w3.org/2000/svg" width="{wide:.0f}pt" height="{high:.0f}pt" '
+        f'viewBox="0 0 {wide:.0f} {high:.0f}"><g transform="{move}" fill="none">{shapes}</g></svg>'
     )
 
 

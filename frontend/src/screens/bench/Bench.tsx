@@ -109,6 +109,7 @@ function Vehicles({ workshop, mayEdit }: { workshop: string; mayEdit: boolean })
   return (
     <>
       {vehicles.isSuccess && all.length === 0 && <EmptyBench workshop={workshop} mayEdit={mayEdit} />}
+      {mayEdit && vehicles.isSuccess && <NewVehicle workshop={workshop} empty={all.length === 0} />}
       {many && <Arrange {...{ typed, setTyped, order, setOrder }} />}
       <Box display="grid" gridTemplateColumns="repeat(auto-fill, minmax(320px, 1fr))" gap="4">
         {shown.map((vehicle) => (
@@ -116,7 +117,6 @@ function Vehicles({ workshop, mayEdit }: { workshop: string; mayEdit: boolean })
         ))}
       </Box>
       {many && shown.length === 0 && <Box color="ink.second">No vehicle is called that.</Box>}
-      {mayEdit && vehicles.isSuccess && <NewVehicle workshop={workshop} empty={all.length === 0} />}
       <Drawer vehicles={all.filter((v) => v.put_away)} mayEdit={mayEdit} />
     </>
   );
@@ -257,7 +257,7 @@ function NewVehicle({ workshop, empty }: { workshop: string; empty: boolean }) {
     }
   };
   return (
-    <Box mt="4">
+    <Box mb="4" mt={empty ? "4" : "0"}>
       <Flex gap="2" wrap="wrap" align="center">
         {!empty && (
           <Button asChild variant="solid">

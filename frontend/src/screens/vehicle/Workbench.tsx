@@ -9,6 +9,7 @@ import { LeftBehind, Strip } from "../../document/Unsaved";
 import { revisionOf, type SaveState } from "../../document/useAutosave";
 import { BriefStation } from "../../stations/brief/BriefStation";
 import { LineStation } from "../../stations/line/LineStation";
+import { useUnits } from "../../ui/fields/units";
 import { TopBar } from "../../ui/frame/TopBar";
 import { UndoRedo } from "../../ui/frame/UndoRedo";
 import { useTitle } from "../../ui/frame/useTitle";
@@ -69,7 +70,7 @@ export function Workbench(opened: Vehicle) {
         kind={work.saving.state.kind}
         undoable={work.past.past.length > 0}
         redoable={work.past.future.length > 0}
-        {...{ workshop, dispatch: work.dispatch, present: work.edit.present }}
+        {...{ workshop, vehicle, dispatch: work.dispatch, present: work.edit.present }}
       />
       <Trouble work={work} />
       <Unsaved work={work} opened={opened} />
@@ -141,12 +142,14 @@ interface HeadProps {
   undoable: boolean;
   redoable: boolean;
   workshop: string;
+  vehicle: string;
   dispatch: Work["dispatch"];
   present: Edit["present"];
 }
 
 /** The vehicle's name, whether it is saved, undo and export. */
-const Head = memo(function Head({ name, saved, kind, workshop, present, ...steps }: HeadProps) {
+const Head = memo(function Head({ name, saved, kind, workshop, vehicle, present, ...steps }: HeadProps) {
+  const { system } = useUnits();
   return (
     <TopBar workshop={workshop}>
       <Box as="h1" fontWeight="600">
@@ -155,6 +158,11 @@ const Head = memo(function Head({ name, saved, kind, workshop, present, ...steps
       <UndoRedo {...steps}>
         <Button size="xs" onClick={() => saveDesignFile(present())}>
           Export
+        </Button>
+        <Button asChild size="xs" hideBelow="md">
+          <a href={`/api/vehicles/${vehicle}/sheet/?system=${system}`} target="_blank" rel="noreferrer">
+            Sheet
+          </a>
         </Button>
       </UndoRedo>
       {/* Last, since its words change: what comes after them would move under the hand. */}

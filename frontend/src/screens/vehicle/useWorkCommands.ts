@@ -23,6 +23,11 @@ export function useWorkCommands(work: Work, vehicle: string, ask: (asked: Asked)
     { words: "Redo", group, keys: "Ctrl Shift Z", run: () => dispatch({ type: "redo" }) },
     { words: "Set the mark", group, run: edit.setMark },
     { words: "Export as a design file", group, run: () => saveDesignFile(edit.present()) },
+    {
+      words: "Sheet on one page, as PDF",
+      group,
+      run: () => window.open(`/api/vehicles/${vehicle}/sheet/?system=${units.system}`, "_blank"),
+    },
     ...(live?.gauges ?? []).map((gauge) => ({
       words: `Show the working of ${gaugeLabel(gauge, units).toLowerCase()}`,
       group,

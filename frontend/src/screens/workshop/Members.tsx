@@ -4,6 +4,7 @@ import { useParams } from "react-router";
 import { answer, api, type Role } from "../../api/client";
 import { Notice } from "../../ui/frame/Notice";
 import { TopBar, useBar } from "../../ui/frame/TopBar";
+import { Archive } from "./Archive";
 import { Going } from "./Going";
 import { Instruments } from "./Instruments";
 import { Invitations } from "./Invitations";
@@ -102,6 +103,7 @@ export function Members() {
         {mine && <Invitations workshop={workshop} />}
         {mine && <Instruments workshop={workshop} />}
         <Usage workshop={workshop} />
+        <Archive workshop={workshop} />
         {about.data && <Going workshop={workshop} name={about.data.name} owner={mine} />}
       </Box>
     </>

@@ -1,0 +1,66 @@
+import { Box, Button, Flex, Heading } from "@chakra-ui/react";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useRef } from "react";
+import { useNavigate } from "react-router";
+import { answer, api, RefusedError } from "../../api/client";
+
+/** The workshop as one file, and a file as a workshop. */
+export function Archive({ workshop }: { workshop: string }) {
+  const file = useRef<HTMLInputElement>(null);
+  const navigate = useNavigate();
+  const queries = useQueryClient();
+  const open = useMutation({
+    mutationFn: (chosen: File) =>
+      answer(
+        api.POST("/api/archives/", {
+          body: chosen as unknown as string,
+          bodySerializer: (body: unknown) => body as Blob,
+          headers: { "Content-Type": "application/octet-stream" },
+        }),
+      ),
+    onSuccess: async (made) => {
+      await queries.invalidateQueries({ queryKey: ["workshops"] });
+      navigate(`/?workshop=${made.id}`);
+    },
+  });
+  const faults = open.error instanceof RefusedError ? (open.error.refusal.faults ?? []) : [];
+  return (
+    <Box mt="8" data-archive>
+      <Heading as="h2" size="md" mb="1">
+        As one file
+      </Heading>
+      <Box color="ink.second" mb="2">
+        Designs with their named revisions, the bin and all runs, in open formats. Builds and photos stay
+        here.
+      </Box>
+      <Flex gap="2" wrap="wrap" align="center">
+        <Button asChild>
+          <a href={`/api/workshops/${workshop}/archive/`} download>
+            Save the archive
+          </a>
+        </Button>
+        <Button loading={open.isPending} onClick={() => file.current?.click()}>
+          Open one as a workshop of its own
+        </Button>
+        <input
+          ref={file}
+          type="file"
+          accept=".zip,application/zip"
+          hidden
+          aria-label="Archive file"
+          onChange={(event) => {
+            const [chosen] = event.target.files ?? [];
+            if (chosen) open.mutate(chosen);
+          }}
+        />
+      </Flex>
+      {open.isError && (
+        <Box role="alert" color="brick" mt="2">
+          {faults.length > 0
+            ? faults.map((fault) => `${fault.path}: ${fault.problem}, ${fault.remedy}`).join("; ")
+            : open.error.message}
+        </Box>
+      )}
+    </Box>
+  );
+}

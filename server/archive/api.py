@@ -1,0 +1,56 @@
+"""Archives over the wire: one out of a workshop, and one in that becomes a workshop."""
+
+from __future__ import annotations
+
+from uuid import UUID
+
+from django.http import HttpResponse
+from drf_spectacular.types import OpenApiTypes
+from drf_spectacular.utils import OpenApiResponse, extend_schema
+from rest_framework import serializers, status
+from rest_framework.request import Request
+from rest_framework.response import Response
+from rest_framework.views import APIView
+
+from server.api.errors import BAD, HIDDEN, SIGNED_OUT
+from server.api.files import download
+from server.api.parsers import PieceParser
+from server.api.quotas import MOST_WORKSHOPS, need_room
+from server.archive.pack import pack
+from server.archive.unpack import unpack
+from server.workshops import access
+from server.workshops.access import acting
+from server.workshops.api import WorkshopSerializer
+from server.workshops.models import Membership, Role
+
+
+class ArchiveParser(PieceParser):
+    """A whole archive as it is."""
+
+    LARGEST = 60_000_000
+
+
+class ArchiveView(APIView):
+    @extend_schema(responses={(200, "application/zip"): OpenApiResponse(OpenApiTypes.BINARY), **HIDDEN})
+    def get(self, request: Request, workshop: UUID) -> HttpResponse:
+        """A workshop as one file: designs, bin and runs."""
+        found = access.workshop_for(acting(request), workshop)
+        return download(pack(found), "application/zip", f"{found.name}.zip")
+
+
+class ArchivesView(APIView):
+    parser_classes = (ArchiveParser,)
+
+    @extend_schema(
+        request={"application/octet-stream": OpenApiTypes.BINARY},
+        responses={201: WorkshopSerializer, **BAD, **SIGNED_OUT},
+    )
+    def post(self, request: Request) -> Response:
+        """A workshop of one's own from an archive."""
+        user = acting(request)
+        owned = Membership.objects.filter(user=user, role=Role.OWNER).count()
+        need_room("workshops", owned, MOST_WORKSHOPS, "close or leave one first")
+        if not isinstance(request.data, bytes):
+            raise serializers.ValidationError({"data": "Send the archive as bytes."})
+        made = unpack(user, request.data)
+        return Response(WorkshopSerializer(made).data, status=status.HTTP_201_CREATED)

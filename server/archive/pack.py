@@ -1,0 +1,71 @@
+"""Writing an archive: a zip whose parts every other program can open."""
+
+from __future__ import annotations
+
+import io
+import re
+import zipfile
+from typing import Any
+
+import orjson
+
+from server.designs.models import Vehicle
+from server.parts.models import documents
+from server.runs import history
+from server.workshops.models import Workshop
+from ydrometer.parts import files, sheet
+
+FORMAT, VERSION = "ydrometer-archive", 1
+HEAD, PARTS = "workshop.json", "parts.json"
+README = """A workshop of Ydrometer, as it was when this file was made.
+
+workshop.json            what is in here: vehicles in their order, with their revisions
+parts.json               the bin, a part an entry, as in a search request
+parts.csv                the same as a table
+vehicles/…/*.json        designs, a file a revision: the named ones and the newest
+vehicles/…/runs.json     all runs, with the designs they were made with
+
+Formats are described in docs/format.md of the application. Opening the file on the bench of another one makes a
+workshop of it. Builds and photos are not in it.
+"""
+
+
+def pack(workshop: Workshop) -> bytes:
+    """The archive of a workshop."""
+    made = io.BytesIO()
+    with zipfile.ZipFile(made, "w", zipfile.ZIP_DEFLATED) as archive:
+        vehicles = [_vehicle(archive, number, one) for number, one in enumerate(workshop.vehicles.all(), 1)]
+        head = {"format": FORMAT, "version": VERSION, "name": workshop.name, "vehicles": vehicles}
+        parts = documents(workshop)
+        _write(archive, HEAD, head)
+        _write(archive, PARTS, parts)
+        archive.writestr("parts.csv", files.WRITE["csv"]([("", sheet.rows_of(parts))]))
+        archive.writestr("README.txt", README)
+    return made.getvalue()
+
+
+def _vehicle(archive: zipfile.ZipFile, number: int, vehicle: Vehicle) -> dict[str, Any]:
+    """Write a vehicle's files; what is said of it in the head."""
+    folder = f"vehicles/{number:02d}-{_plain(vehicle.name)}"
+    newest = vehicle.revisions.first()
+    assert newest is not None  # a vehicle is created with its first revision
+    kept = [*vehicle.revisions.exclude(name="").exclude(pk=newest.pk).order_by("number"), newest]
+    revisions = []
+    for revision in kept:
+        file = f"{folder}/revision-{revision.number}.json"
+        _write(archive, file, revision.document)
+        revisions.append({"file": file, "name": revision.name, "saved_at": revision.saved_at.isoformat()})
+    told = {"name": vehicle.name, "put_away": vehicle.put_away, "revisions": revisions}
+    if not vehicle.runs.exists():
+        return told
+    archive.writestr(f"{folder}/runs.json", history.runs_file(vehicle))
+    return {**told, "runs": f"{folder}/runs.json"}
+
+
+def _write(archive: zipfile.ZipFile, name: str, content: Any) -> None:
+    archive.writestr(name, orjson.dumps(content, option=orjson.OPT_INDENT_2))
+
+
+def _plain(name: str) -> str:
+    """A name that any file system takes."""
+    return re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-")[:60] or "vehicle"
