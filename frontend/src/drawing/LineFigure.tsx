@@ -52,8 +52,11 @@ export function LineFigure(props: Props) {
   const levels = levelsFor(Math.max(...line.rows.map((row) => ownShafts(row).length)), width);
   const strips = FIGURES * branches * levels;
   const circles = line.rows.length > 1 ? STACKED : ALONE;
-  const height = LABELS + 14 + circles + strips + 12;
-  const room = { width, height, ...SIDES, top: LABELS + 14, bottom: strips + 12 };
+  // How many such lines there are is said where there is room: beside the labels, or under the figures.
+  const said = width < NARROW && line.units > 1 ? 16 : 0;
+  const under = strips + 12 + said;
+  const height = LABELS + 14 + circles + under;
+  const room = { width, height, ...SIDES, top: LABELS + 14, bottom: under };
   const [held, setHeld] = useState<Frame[] | null>(null);
   const fitted = framesFor(line.rows, mark?.line.rows ?? [], room);
   const frames = held?.length === line.rows.length ? held : fitted;
@@ -88,19 +91,14 @@ export function LineFigure(props: Props) {
               </g>
               <WheelLabels row={row} frame={frame} width={width} top={i * height} selected={selected} />
               {i === 0 && line.units > 1 && (
-                <SvgText
-                  x={SIDES.left}
-                  y={width < NARROW ? height - strips - 2 : 20}
-                  anchor="start"
-                  fill={SECOND}
-                >
+                <SvgText x={SIDES.left} y={said > 0 ? height - 4 : 20} anchor="start" fill={SECOND}>
                   {`${line.units} × this line`}
                 </SvgText>
               )}
               {flow && (
                 <ShaftFigures
                   {...{ row, branches, flow, frame, width, levels }}
-                  top={(i + 1) * height - strips}
+                  top={(i + 1) * height - strips - said}
                 />
               )}
             </g>

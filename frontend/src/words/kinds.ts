@@ -22,9 +22,3 @@ export function measureKeys(kind: StageKind | undefined): [string, string] | nul
 export function ratioField(kind: StageKind): StageKind["fields"][number] | undefined {
   return kind.fields.find((field) => field.key !== "efficiency" && !field.optional);
 }
-
-/** Teeth of driver and driven, as they stand in a row of many; empty where there are none. */
-export function teethWords(kind: StageKind | undefined, stage: Record<string, unknown>): string {
-  const keys = kind?.toothed ? measureKeys(kind) : null;
-  return keys ? keys.map((key) => String(stage[key] ?? "")).join(" → ") : "";
-}

@@ -102,6 +102,7 @@ export function Entry({ label, value, onChange, complaint, type = "text", autoCo
         id={id}
         type={type}
         value={value}
+        name={autoComplete}
         autoComplete={autoComplete}
         required
         aria-invalid={complaint ? true : undefined}

@@ -110,7 +110,7 @@ function LoopFields({ stage }: { stage: StageSettings }) {
   const path = `fit.loops[${place}]`;
   const tensioned = Boolean(mountingOf(document).loops?.[place]?.tensioner);
   return (
-    <Box mt="2" display="grid" gap="1" gridTemplateColumns="1fr 1fr">
+    <Box mt="2" display="grid" gap="1" gridTemplateColumns="repeat(2, minmax(0, 1fr))">
       {stage.asks_length && <Field path={`${path}.length`} label="belt length" dimension="length" optional />}
       <Field path={`${path}.tension`} label="tension at rest" dimension="force" optional />
       <Field path={`${path}.mass_per_length`} label="mass per length" dimension="linear density" optional />

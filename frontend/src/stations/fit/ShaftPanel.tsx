@@ -17,7 +17,7 @@ import { MOUNT_WORDS } from "../../words/measures";
 import { FRAME } from "../shared/frame";
 import { lengthText } from "./lengths";
 
-const PAIR = { display: "grid", gap: "2", gridTemplateColumns: "1fr 1fr" } as const;
+const PAIR = { display: "grid", gap: "2", gridTemplateColumns: "repeat(2, minmax(0, 1fr))" } as const;
 
 /** How the chosen shaft is mounted, and what goes through the plate there. */
 export const ShaftPanel = memo(function ShaftPanel({ shaft }: { shaft: PlanShaft }) {

@@ -44,13 +44,13 @@ export function LineStation() {
       </Box>
       <Box gridArea="panel" minW="0" data-screen-only>
         <Later>
+          <CheckFirst />
           <SelectedPanel />
         </Later>
       </Box>
       <Box gridArea="lower" minW="0">
         <Lower>
           <Box display="grid" gap="2">
-            <CheckFirst />
             <SweepStrip />
             <Suspense fallback={<Box h={`${CHART_HEIGHT + 30}px`} />}>
               <LineCharts live={charted} height={CHART_HEIGHT} onPick={onPick} />
@@ -142,8 +142,8 @@ function Tools({ flow, onMoment, table, onTable }: ToolsProps) {
   return (
     <Flex ml="auto" gap="1" wrap="wrap" data-screen-only>
       <MomentChoice flows={live.flows} moment={flow?.moment} onChange={onMoment} />
-      <Button size="xs" onClick={setMark} title="M">
-        Set mark
+      <Button size="xs" onClick={setMark} title="M" aria-label="Set mark">
+        Mark
       </Button>
       {marked && (
         <Button size="xs" onClick={dropMark}>

@@ -65,8 +65,11 @@ export function useTake(): (sweep: Sweep, column: Column) => void {
   const { edit, set } = useEdit();
   const units = useUnits();
   return (sweep, column) => {
+    const [change, ...more] = Object.values(column.changes);
+    if (change === undefined) return;
     // A plain length is written in the unit on display.
-    if (sweep.dimension === "length" && !column.words) set(sweep.place, typedSize(column.size, units));
+    const plain = sweep.dimension === "length" && !column.words;
+    if (sweep.place && more.length === 0) set(sweep.place, plain ? typedSize(column.size, units) : change);
     else edit((old) => withValues(old, absent(column.changes)));
   };
 }

@@ -16,13 +16,14 @@ export function CheckFirst() {
       borderWidth="1px"
       borderColor="line"
       borderRadius="3px"
-      px="2"
+      px="3"
       py="1"
+      mb="2"
       fontSize="sm"
       data-check-first
       data-screen-only
     >
-      <Flex gap="2" align="baseline" wrap="wrap">
+      <Flex columnGap="2" align="baseline" wrap="wrap">
         <button type="button" className="linkish" aria-expanded={open} onClick={() => setOpen(!open)}>
           {guesses.length === 1 ? "1 value is assumed" : `${guesses.length} values are assumed`}
         </button>

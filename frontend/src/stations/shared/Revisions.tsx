@@ -88,7 +88,7 @@ function Keep({ newest }: { newest: Revision | undefined }) {
         <Input
           size="sm"
           aria-label="Name of this state"
-          placeholder="with the 16-tooth driver"
+          placeholder="a name for it"
           value={name}
           maxLength={200}
           fontFamily="body"

@@ -61,9 +61,16 @@ export function QuantityField({
     [fault && `${id}-fault`, note(value) && `${id}-note`].filter(Boolean).join(" ") || undefined;
 
   return (
-    <Box display={inline ? "inline-block" : "block"} verticalAlign="top" data-field={label} data-path={path}>
+    <Box
+      display={inline ? "inline-block" : "block"}
+      minW="0"
+      verticalAlign="top"
+      data-field={label}
+      data-path={path}
+    >
       {!inline && <FieldLabel id={id}>{label}</FieldLabel>}
-      <Box display="flex" alignItems="baseline" gap="2">
+      {/* What is typed is never cut: what stands beside it goes to the next line instead. */}
+      <Box display="flex" flexWrap="wrap" alignItems="baseline" columnGap="2">
         <Input
           id={id}
           aria-label={inline ? label : undefined}
@@ -75,8 +82,9 @@ export function QuantityField({
           onChange={(event) => setText(event.target.value)}
           onBlur={commit}
           onKeyDown={onKeyDown}
-          width={inline ? `${Math.max(text.length, 4) + 2.6}ch` : "100%"}
-          minWidth="0"
+          width={inline ? `${Math.max(text.length, 4) + 2.6}ch` : "auto"}
+          flex={inline ? undefined : "1 1 0"}
+          minWidth={inline ? "0" : `min(100%, ${Math.max(text.length, 4) + 2.6}ch)`}
         />
         {second && !inline && (
           <Box as="span" fontFamily="mono" fontSize="xs" color="ink.second" whiteSpace="nowrap">

@@ -4,9 +4,10 @@ import type { Live } from "../../../api/client";
 import { useDocument, useEdit, useFigures, useLoadsShown } from "../../../document/context";
 import { at, type DesignDocument, type Stage } from "../../../document/document";
 import { dropStage, selectedOf } from "../../../document/stages";
+import { typedText } from "../../../ui/fields/typed";
 import { digits, ratioText, useKinds, useUnits } from "../../../ui/fields/units";
 import { StandingMark } from "../../../ui/StandingMark";
-import { teethWords } from "../../../words/kinds";
+import { measureKeys, type StageKind } from "../../../words/kinds";
 import { ofMember, percent, STANDS } from "../../../words/loads";
 import { useChange } from "./StageActions";
 
@@ -87,11 +88,11 @@ function Chip({ stage, path, live }: { stage: Stage; path: string; live: Live })
       onDragLeave={() => setOver(false)}
       onDrop={drop}
       data-chip={path}
-      title={clash?.text}
+      title={clash && `does not fit: ${clash.text}`}
     >
       {clash && (
         <Box as="span" color="brick" fontFamily="body" mr="1" data-chip-clash>
-          <StandingMark standing="misses" /> does not fit
+          <StandingMark standing="misses" /> fit
         </Box>
       )}
       {loaded && loaded.state !== "unknown" && (
@@ -102,13 +103,19 @@ function Chip({ stage, path, live }: { stage: Stage; path: string; live: Live })
           data-chip-load={loaded.state}
         >
           <StandingMark standing={STANDS[loaded.state]} size={11} />
-          {loaded.state !== "ok" && loaded.use !== null && ` ${percent(loaded.use)}`}
+          {loaded.state === "over" && loaded.use !== null && ` ${percent(loaded.use)}`}
         </Box>
       )}
-      {kind?.short ?? stage.kind} <b>{teethWords(kind, stage)}</b>{" "}
+      {kind?.short ?? stage.kind} <b>{sizesText(kind, stage)}</b>{" "}
       {ratio !== undefined && <span>{digits(units.reducing ? ratio : 1 / ratio)}</span>}
     </button>
   );
+}
+
+/** Teeth, or diameters as typed, of driver and driven; empty of a closed box. */
+function sizesText(kind: StageKind | undefined, stage: Stage): string {
+  const sizes = (measureKeys(kind) ?? []).map((key) => typedText(stage[key], kind?.toothed ? "" : "m"));
+  return sizes.join(" → ");
 }
 
 function Overall({ live }: { live: Live }) {
