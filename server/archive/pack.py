@@ -25,8 +25,8 @@ parts.csv                the same as a table
 vehicles/…/*.json        designs, a file a revision: the named ones and the newest
 vehicles/…/runs.json     all runs, with the designs they were made with
 
-Formats are described in docs/format.md of the application. Opening the file on the bench of another one makes a
-workshop of it. Builds and photos are not in it.
+Formats are described by ./ydro schema and in the docs of the application. Opened at "Who works here" of another one,
+it becomes a workshop there. Builds and photos are not in it.
 """
 
 

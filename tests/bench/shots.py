@@ -45,6 +45,12 @@ def bench(page: Page) -> None:
     shot(page, "bench")
 
 
+def begin(page: Page) -> None:
+    page.click("a[href$='/new']")
+    page.find("[data-start=board] svg")
+    shot(page, "begin")
+
+
 def line(page: Page) -> None:
     vehicle(page, "Sandpiper")
     shot(page, "line")

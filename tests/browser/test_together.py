@@ -148,7 +148,7 @@ class Together(BrowserCase):
         link = str(ada.find("[aria-label='Link to join']").get_attribute("value"))
         self.assertEqual(ada.axe(), [])
         self.sign_in(bo, "bo")
-        bo.wait_text("form", "Put on the bench of bo's workshop")
+        bo.wait_text("main h1", "bo's workshop")
         bo.driver.get(link)
         bo.wait_text("main", "Join Saltmarsh Workshop?")
         bo.click_button("Join")

@@ -10,6 +10,7 @@ from tests.drills.report import Row, equal
 from tests.drills.visitor import Visitor
 
 SECRET = "Nobody else may read this"
+BEGINNING = {"beginning": {"start": "empty", "answers": {"name": "Mine"}}}
 
 
 def drill(port: int) -> Iterator[Row]:
@@ -36,6 +37,6 @@ def drill(port: int) -> Iterator[Row]:
     name = owner.send("GET", "/api/session/").json["username"]
     bait = stranger.send("POST", "/api/workshops/", {"name": "!"}).json["id"]
     stranger.send("POST", f"/api/workshops/{bait}/invitations/", {"username": name, "role": "owner"})
-    owner.send("POST", f"/api/workshops/{owner.workshop()}/vehicles/", {"name": "Mine"})
+    owner.send("POST", f"/api/workshops/{owner.workshop()}/vehicles/", BEGINNING)
     seen = stranger.send("GET", f"/api/workshops/{bait}/vehicles/").json
     yield equal("stranger", "vehicles of somebody invited, unasked, that land with the stranger", len(seen), 0)

@@ -13,7 +13,7 @@ from server.searches.models import Search, State
 from server.workshops.actions import create_workshop
 from tests.bench.search import request
 from tests.core.designs import changed
-from tests.server.people import WorkshopCase
+from tests.server.people import WorkshopCase, beginning
 
 NOW = datetime(2026, 11, 28, 12, 0, tzinfo=UTC)
 
@@ -50,7 +50,7 @@ class Keeping(WorkshopCase):
         self.assertIn("There is room for 100 bytes of designs", answer.json()["detail"])
         with mock.patch("server.designs.actions.MOST_VEHICLES", 1):
             address = f"/api/workshops/{self.workshop.id}/vehicles/"
-            answer = self.as_("editor").post(address, {"name": "Dunlin"}, format="json")
+            answer = self.as_("editor").post(address, beginning("Dunlin"), format="json")
         self.assertIn("start another workshop", answer.json()["detail"])
 
     def test_it_is_told_before(self) -> None:

@@ -1,4 +1,4 @@
-import { Box, IconButton, Menu, Portal } from "@chakra-ui/react";
+import { Box, IconButton, Menu } from "@chakra-ui/react";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useNavigate } from "react-router";
 import { answer, api, type VehicleCard } from "../../api/client";
@@ -26,28 +26,27 @@ export function CardMenu({ vehicle, mayEdit }: { vehicle: VehicleCard; mayEdit: 
           ⋯
         </IconButton>
       </Menu.Trigger>
-      <Portal>
-        <Menu.Positioner>
-          <Menu.Content bg="panel" color="ink" borderWidth="1px" borderColor="line" boxShadow="none">
-            {targets.map((one) => (
-              <Menu.Item key={one.id} value={`copy ${one.id}`} onClick={() => copy.mutate(one.id)}>
-                {one.id === vehicle.workshop ? "Copy" : `Copy to ${one.name}`}
-              </Menu.Item>
-            ))}
-            <Menu.Item
-              value="export"
-              onClick={() => saveDesignFile(vehicle.document as unknown as DesignDocument)}
-            >
-              Export as a design file
+      {/* Within the card, and so within the landmark that it belongs to; over the card's own link. */}
+      <Menu.Positioner zIndex="dropdown">
+        <Menu.Content bg="panel" color="ink" borderWidth="1px" borderColor="line" boxShadow="none">
+          {targets.map((one) => (
+            <Menu.Item key={one.id} value={`copy ${one.id}`} onClick={() => copy.mutate(one.id)}>
+              {one.id === vehicle.workshop ? "Copy" : `Copy to ${one.name}`}
             </Menu.Item>
-            {mayEdit && (
-              <Menu.Item value="away" onClick={() => putAway.mutate()}>
-                {vehicle.put_away ? "Take back" : "Put away"}
-              </Menu.Item>
-            )}
-          </Menu.Content>
-        </Menu.Positioner>
-      </Portal>
+          ))}
+          <Menu.Item
+            value="export"
+            onClick={() => saveDesignFile(vehicle.document as unknown as DesignDocument)}
+          >
+            Export as a design file
+          </Menu.Item>
+          {mayEdit && (
+            <Menu.Item value="away" onClick={() => putAway.mutate()}>
+              {vehicle.put_away ? "Take back" : "Put away"}
+            </Menu.Item>
+          )}
+        </Menu.Content>
+      </Menu.Positioner>
       {copy.isError && (
         <Box role="alert" color="brick" fontSize="sm">
           {copy.error.message}
