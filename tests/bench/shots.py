@@ -165,7 +165,7 @@ def workshop(page: Page) -> None:
 
 
 STATIONS = (
-    bench, line, options, fit, loads, runs, building, parts, engine, tables, branches, brief, workshop,
+    bench, begin, line, options, fit, loads, runs, building, parts, engine, tables, branches, brief, workshop,
 )  # fmt: skip
 
 if __name__ == "__main__":
