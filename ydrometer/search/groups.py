@@ -16,9 +16,9 @@ from ydrometer.search.ways import Ways
 
 SAME = 5e-3
 """Relative difference within which two options do the same."""
-MOST_LEADS = 90
+MOST_LEADS = 80
 """Drives that are compared with each other, the best first."""
-MOST_OTHERS = 8
+MOST_OTHERS = 5
 """Other ways that a row can show."""
 
 

@@ -8,7 +8,6 @@ from dataclasses import dataclass
 from typing import Any
 
 from ydrometer.base.tables.measures import ELSEWHERE
-from ydrometer.document import design
 from ydrometer.document.changes import changes
 from ydrometer.document.stages import KINDS, Stage
 from ydrometer.document.target import Target
@@ -23,6 +22,7 @@ from ydrometer.search.answer import design_of
 from ydrometer.search.choices import NO_PART, Slot
 from ydrometer.search.cost import head_needs
 from ydrometer.search.groups import Group
+from ydrometer.search.known_stages import read_known
 from ydrometer.search.option import Option
 from ydrometer.search.request import SearchRequest
 
@@ -142,7 +142,7 @@ class Rows:
 
     def _other(self, option: Option) -> OtherWay:
         raw = design_of(self._request, self._layouts[option.layout], option)
-        return OtherWay(_words(raw, _read_stages(raw), self._sizes), option.price, option.buy, raw)
+        return OtherWay(_words(raw, read_known(_stages(raw)), self._sizes), option.price, option.buy, raw)
 
     def row(self, index: int, found: Shown) -> OptionRow:
         """One option, whose design has this index in the evaluation."""
@@ -168,11 +168,6 @@ class Rows:
             others=[self._other(one) for one in found.group.options[1:]] if found.group else [],
             worst=WorstUse(short.state, short.use, short.words) if short else None,
         )
-
-
-def _read_stages(raw: Mapping[str, Any]) -> tuple[Stage, ...]:
-    drive = raw["drive"]
-    return (*design.read_stages(drive["branches"][0].get("stages", [])), *design.read_stages(drive.get("stages", [])))
 
 
 def _stages(raw: Mapping[str, Any]) -> list[dict[str, Any]]:

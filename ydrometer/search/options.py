@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 from typing import Any
 
 from ydrometer.base.tables.measures import NUMBERS, TARGETABLE
-from ydrometer.document import design, names
+from ydrometer.document import names
 from ydrometer.document.design import Document
 from ydrometer.document.target import Target
 from ydrometer.evaluation.evaluate import evaluate
@@ -19,6 +19,7 @@ from ydrometer.search.choices import Slot, slots, used
 from ydrometer.search.classes import head_design
 from ydrometer.search.found import Found
 from ydrometer.search.groups import Group, grouped, leads
+from ydrometer.search.known_stages import read_known
 from ydrometer.search.nearest import nearest_changes
 from ydrometer.search.option import Option
 from ydrometer.search.option_row import OptionRow, Rows, Shown
@@ -135,8 +136,8 @@ def _document(request: SearchRequest, option: Option, raw: Mapping[str, Any]) ->
     if request.body.add_part_masses:
         made = replace(made, vehicle=replace(made.vehicle, mass=raw["vehicle"]["mass"]))
     branch, trunk = raw["drive"]["branches"][0]["stages"], raw["drive"]["stages"]
-    branches = (replace(made.drive.branches[0], stages=design.read_stages(branch)),)
-    drive = replace(made.drive, branches=branches, stages=design.read_stages(trunk))
+    branches = (replace(made.drive.branches[0], stages=read_known(branch)),)
+    drive = replace(made.drive, branches=branches, stages=read_known(trunk))
     return replace(request.document, design=replace(made, drive=drive))
 
 
