@@ -37,6 +37,9 @@ class TypicalValue:
     source: str
 
 
+_Values = Callable[[Mapping[str, Any], str], Iterator[TypicalValue]]
+
+
 def offers(raw: Mapping[str, Any], path: str) -> list[TypicalValue]:
     """Typical values of the field at a path of a design, those nearest to the rest of the design first.
 
@@ -80,24 +83,6 @@ def _height(raw: Mapping[str, Any], path: str) -> Iterator[TypicalValue]:
         yield _offer(words, span, "length", "mm", tables.HEIGHTS_FROM)
 
 
-def _winding(raw: Mapping[str, Any], path: str) -> Iterator[TypicalValue]:
-    source = path.removesuffix(".constants.resistance")
-    kv = _si(raw, f"{source}.constants.kv", "speed constant")
-    if kv is None:
-        return
-    for size in _sizes(raw, source):
-        yield _offer(size.words, winding_resistance(size, kv), "resistance", "mohm", tables.MOTOR_SIZES_FROM)
-
-
-def _no_load_current(raw: Mapping[str, Any], path: str) -> Iterator[TypicalValue]:
-    source = path.removesuffix(".constants.no_load_current")
-    kv = _si(raw, f"{source}.constants.kv", "speed constant")
-    if kv is None:
-        return
-    for size in _sizes(raw, source):
-        yield _offer(size.words, no_load_current(size, kv), "current", "A", tables.MOTOR_SIZES_FROM)
-
-
 def winding_resistance(size: tables.MotorSize, kv: float) -> Range:
     """Range of the winding's resistance, ohm: R = (kt/Km)² with kt = 1/Kv (Hughes and Drury, Electric Motors and
     Drives, chapter 3, Conventional d.c. motors).
@@ -127,6 +112,20 @@ def _sizes(raw: Mapping[str, Any], source: str) -> list[tables.MotorSize]:
     if not mass:
         return list(tables.MOTOR_SIZES)
     return sorted(tables.MOTOR_SIZES, key=lambda size: abs(math.log(mass / math.sqrt(size.mass[0] * size.mass[1]))))
+
+
+def _of_motor(key: str, law: Callable[[tables.MotorSize, float], Range], dimension: str, unit: str) -> _Values:
+    """Typical values of one of a motor's constants, which follow from its size and its speed constant by a law."""
+
+    def found(raw: Mapping[str, Any], path: str) -> Iterator[TypicalValue]:
+        source = path.removesuffix(f".constants.{key}")
+        kv = _si(raw, f"{source}.constants.kv", "speed constant")
+        if kv is None:
+            return
+        for size in _sizes(raw, source):
+            yield _offer(size.words, law(size, kv), dimension, unit, tables.MOTOR_SIZES_FROM)
+
+    return found
 
 
 def _cell(raw: Mapping[str, Any], path: str) -> Iterator[TypicalValue]:
@@ -176,14 +175,13 @@ def pack_resistance(kind: tables.CellKind, cells: int, capacity: float) -> Range
     return cells * low * HOUR / capacity, cells * high * HOUR / capacity
 
 
-_Values = Callable[[Mapping[str, Any], str], Iterator[TypicalValue]]
 _TABLES: dict[str, _Values] = {
     "vehicle.rolling_resistance": _rolling,
     "vehicle.grip": _grip,
     "vehicle.drag_area": _drag_area,
     "vehicle.cg_height": _height,
-    "drive.branches[].source.constants.resistance": _winding,
-    "drive.branches[].source.constants.no_load_current": _no_load_current,
+    "drive.branches[].source.constants.resistance": _of_motor("resistance", winding_resistance, "resistance", "mohm"),
+    "drive.branches[].source.constants.no_load_current": _of_motor("no_load_current", no_load_current, "current", "A"),
     "drive.supply.resistance": _pack,
     "drive.supply.cells.cell_resistance": _cell,
 }
