@@ -51,9 +51,10 @@ class Journey(BrowserCase):
         page.wait_text("[data-headline]", "0\nof")
         page.wait_text("[data-why]", "miss pushing force")
         page.wait_text("[data-addition]", "would meet every target")
+        page.wait_text("[data-nearest]", "The nearest misses")
         self.assertEqual(page.axe(), [])
         parts = Part.objects.count()
-        page.click("[data-addition] button")
+        page.click("[data-nearest] button")
         page.wait(lambda: not page.text("[data-headline]").startswith("0\n"), "something that meets all")
         self.assertEqual(Part.objects.count(), parts + 1)
         page.wait_text("[data-options]", "loads")
@@ -175,11 +176,16 @@ class Searching(BrowserCase):
         for member, teeth in (("driver", "12-18"), ("driven", "48-64")):
             page.find(f"input[aria-label='{member} teeth, stage 1']").send_keys(teeth, "\n")
         page.wait(lambda: re.sub(r"\D", "", page.text("[data-search]")) == "15120", "the narrowed count")
+        page.click("[data-search]")
+        page.wait_text("[data-ways]", "16 ways, from 18")
+        page.click("[data-other-ways] button")
+        page.wait(lambda: len(page.all("[data-other-ways] li")) > 3, "other ways to the same")
         for words in ("only belts and chains at hand", "only what goes on this plate"):
             page.driver.find_element("xpath", f"//label[contains(., '{words}')]/input").click()
         page.wait(lambda: re.sub(r"\D", "", page.text("[data-search]")) not in ("", "15120"), "fewer of them")
+        found = page.text("[data-headline]")
         page.click("[data-search]")
-        page.find("[data-detail]")
+        page.wait(lambda: page.text("[data-headline]") != found, "what goes on the plate")
         page.click_button("Put on the bench")
         page.wait(
             lambda: (

@@ -9,6 +9,7 @@ from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.support.ui import Select
 
+from server.demo.load import WORKSHOP
 from server.designs.models import Vehicle
 from tests.browser.case import DRIVER, BrowserCase
 from tests.browser.driving import Page
@@ -77,6 +78,23 @@ class Bench(BrowserCase):
         page.driver.find_element(By.CSS_SELECTOR, "input[type=file]").send_keys(str(copy))
         page.wait_text("header h1", "Sandpiper again")
         self.assertEqual(Vehicle.objects.filter(name="Sandpiper again").count(), 1)
+
+    def test_a_workshop_goes_out_as_a_file_and_comes_in_as_another(self) -> None:
+        page = self.page()
+        self.visit(page)
+        page.open(f"/workshops/{WORKSHOP}")
+        page.click("[data-archive] a")
+        file = Path(page.profile.name) / "Saltmarsh Workshop.zip"
+        page.wait(file.exists, "the archive")
+        page.find("[aria-label='Archive file']").send_keys(str(file))
+        page.wait(lambda: len(page.all("[aria-label=Workshop] option")) == 2, "a second workshop to stand at")
+        page.wait(lambda: len(page.all("[data-vehicle]")) == 5, "its vehicles")
+        page.click("[data-vehicle=Dunlin] a")
+        sheet = str(page.find("header a[href*=sheet]").get_attribute("href"))
+        head = page.driver.execute_async_script(
+            "fetch(arguments[0]).then(r => r.text()).then(t => arguments[1](t.slice(0, 5)))", sheet
+        )
+        self.assertEqual(head, "%PDF-")
 
     def test_a_faulty_file_is_told_line_by_line(self) -> None:
         page = self.page()
