@@ -16,6 +16,8 @@ const config = defineConfig({
     "*:focus-visible": { outline: "2px solid {colors.spruce}", outlineOffset: "2px" },
     "select.plain": {
       font: "inherit",
+      // A long choice is cut rather than making the screen wider than a phone.
+      maxW: "100%",
       height: "34px",
       px: "2",
       bg: "panel",
