@@ -7,5 +7,10 @@ export default defineConfig({
   plugins: [react()],
   build: { manifest: true, chunkSizeWarningLimit: 700, target: "es2022", assetsInlineLimit: 0 },
   // Machines are noisy: how long a test takes says nothing.
-  test: { environment: "jsdom", include: ["src/**/*.test.{ts,tsx}"], testTimeout: 60_000, maxWorkers: "100%" },
+  test: {
+    environment: "jsdom",
+    include: ["src/**/*.test.{ts,tsx}"],
+    testTimeout: 60_000,
+    maxWorkers: "100%",
+  },
 });
