@@ -155,7 +155,6 @@ def _number(match: re.Match[str], text: str, dimension: str) -> float:
     return -size if match["sign"] in ("-", "−") else size
 
 
-@lru_cache(maxsize=1024)
 def symbol(unit: str) -> str:
     """A unit as people write it: "N·m", "m²", "mΩ"."""
     plain = unit.replace("*", "·").replace("^2", "²").replace("^3", "³")
@@ -164,6 +163,7 @@ def symbol(unit: str) -> str:
     )
 
 
+@lru_cache(maxsize=1024)
 def scale(unit: str, dimension: str) -> tuple[float, float]:
     """Factor and offset that turn a number in `unit` into SI: si = number·factor + offset.
 
