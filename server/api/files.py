@@ -3,13 +3,20 @@
 from __future__ import annotations
 
 import re
+from pathlib import Path
 
+from django.conf import settings
 from django.http import Http404, HttpResponse
 
 from server.api.heavy import aside
 from ydrometer.parts import files
 
 FORMATS = {"csv": "text/csv", "xlsx": "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"}
+
+
+def faces_folder() -> Path:
+    """Where the faces lie that ship with the page."""
+    return Path(settings.PAGE) / "assets"
 
 
 def attachment(name: str, suffix: str, tables: files.Tables) -> HttpResponse:

@@ -15,13 +15,11 @@ from rest_framework.views import APIView
 from server.api.errors import BAD, HIDDEN, SIGNED_OUT
 from server.api.files import download
 from server.api.parsers import PieceParser
-from server.api.quotas import MOST_WORKSHOPS, need_room
 from server.archive.pack import pack
 from server.archive.unpack import unpack
 from server.workshops import access
 from server.workshops.access import acting
-from server.workshops.api import WorkshopSerializer
-from server.workshops.models import Membership, Role
+from server.workshops.api import WorkshopSerializer, need_room_for_another, shown
 
 
 class ArchiveParser(PieceParser):
@@ -48,9 +46,8 @@ class ArchivesView(APIView):
     def post(self, request: Request) -> Response:
         """A workshop of one's own from an archive."""
         user = acting(request)
-        owned = Membership.objects.filter(user=user, role=Role.OWNER).count()
-        need_room("workshops", owned, MOST_WORKSHOPS, "close or leave one first")
+        need_room_for_another(user)
         if not isinstance(request.data, bytes):
             raise serializers.ValidationError({"data": "Send the archive as bytes."})
         made = unpack(user, request.data)
-        return Response(WorkshopSerializer(made).data, status=status.HTTP_201_CREATED)
+        return Response(shown(made.memberships.get(user=user)), status=status.HTTP_201_CREATED)

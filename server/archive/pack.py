@@ -9,6 +9,7 @@ from typing import Any
 
 import orjson
 
+from server.designs.copying import kept_revisions
 from server.designs.models import Vehicle
 from server.parts.models import documents
 from server.runs import history
@@ -47,11 +48,8 @@ def pack(workshop: Workshop) -> bytes:
 def _vehicle(archive: zipfile.ZipFile, number: int, vehicle: Vehicle) -> dict[str, Any]:
     """Write a vehicle's files; what is said of it in the head."""
     folder = f"vehicles/{number:02d}-{_plain(vehicle.name)}"
-    newest = vehicle.revisions.first()
-    assert newest is not None  # a vehicle is created with its first revision
-    kept = [*vehicle.revisions.exclude(name="").exclude(pk=newest.pk).order_by("number"), newest]
     revisions = []
-    for revision in kept:
+    for revision in kept_revisions(vehicle):
         file = f"{folder}/revision-{revision.number}.json"
         _write(archive, file, revision.document)
         revisions.append({"file": file, "name": revision.name, "saved_at": revision.saved_at.isoformat()})

@@ -13,7 +13,8 @@ from django.db import transaction
 
 from server.accounts.models import User
 from server.archive.pack import FORMAT, HEAD, PARTS, VERSION
-from server.designs.actions import add_vehicle, name_revision, put_away, save_revision
+from server.designs.actions import put_away
+from server.designs.copying import with_revision
 from server.designs.models import Vehicle
 from server.parts.actions import Change, change_parts
 from server.runs.actions import log_file
@@ -74,15 +75,12 @@ def _vehicle(user: User, workshop: Workshop, archive: zipfile.ZipFile, told: Any
     revisions = [(_text(one, "file"), _text(one, "name")) for one in _list(told, "revisions", path)]
     if not revisions:
         raise _fault(path, "a vehicle without revisions")
-    (first, _), *later = revisions
-    document = _object(archive, first)
-    with _inside(first):
-        vehicle = add_vehicle(user, workshop, document)
-    for file, _ in later:
-        newest, document = vehicle.revisions.latest("number"), _object(archive, file)
+    vehicle: Vehicle | None = None
+    for file, name in revisions:
+        document = _object(archive, file)
         with _inside(file):
-            save_revision(user, vehicle, newest.number, document)
-    _name(user, vehicle, archive, revisions)
+            vehicle = with_revision(user, workshop, vehicle, document, name[:LONGEST_NAME])
+    assert vehicle is not None  # there is at least one
     runs = _text(told, "runs")
     if runs:
         logged = _object(archive, runs)
@@ -90,14 +88,6 @@ def _vehicle(user: User, workshop: Workshop, archive: zipfile.ZipFile, told: Any
             log_file(user, vehicle, logged)
     if told.get("put_away") is True:
         put_away(user, vehicle, True)
-
-
-def _name(user: User, vehicle: Vehicle, archive: zipfile.ZipFile, revisions: list[tuple[str, str]]) -> None:
-    """Give the revisions their names; what was saved twice is one revision, which has the later name."""
-    for file, name in revisions:
-        revision = vehicle.revisions.filter(document=_read(archive, file)).order_by("-number").first()
-        if name and revision is not None:
-            name_revision(user, revision, name[:LONGEST_NAME])
 
 
 @contextmanager

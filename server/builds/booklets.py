@@ -3,14 +3,13 @@
 from __future__ import annotations
 
 import logging
-from pathlib import Path
 from uuid import UUID
 
-from django.conf import settings
 from django.db import transaction
 from procrastinate.contrib.django import app
 
 from server.accounts.models import User
+from server.api.files import faces_folder
 from server.builds.models import Booklet, BookletState
 from server.builds.site import Clock, present, site_of
 from server.designs.models import Vehicle
@@ -43,7 +42,7 @@ def write(key: UUID) -> None:
     if not Booklet.objects.filter(pk=key, state=BookletState.WAITING).update(state=BookletState.WRITING):
         return
     try:
-        data = booklet(content_of(Booklet.objects.select_related("vehicle__workshop").get(pk=key)), _fonts(),
+        data = booklet(content_of(Booklet.objects.select_related("vehicle__workshop").get(pk=key)), faces_folder(),
                        lambda done, of: _going(key, done, of))  # fmt: skip
     except Exception:
         log.exception("booklet %s", key)
@@ -63,7 +62,3 @@ def content_of(asked: Booklet) -> Content:
 
 def _going(key: UUID, written: int, chapters: int) -> None:
     Booklet.objects.filter(pk=key).update(written=written, chapters=chapters)
-
-
-def _fonts() -> Path:
-    return Path(settings.PAGE) / "assets"

@@ -12,20 +12,16 @@ from django.db.models import QuerySet
 from django.http import Http404
 from django.shortcuts import get_object_or_404
 from drf_spectacular.utils import extend_schema
-from rest_framework import status
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from server.accounts.models import User
 from server.api.errors import BAD, HIDDEN, REFUSAL, SIGNED_OUT
-from server.api.requests import read
 from server.demo.load import VISITOR, WORKSHOP
-from server.designs.api import CopySerializer, VehicleCardSerializer, VehicleSerializer, with_present
-from server.designs.copying import copy_vehicle
+from server.designs.api import CopySerializer, VehicleCardSerializer, VehicleSerializer, copied, with_present
 from server.designs.models import Vehicle
 from server.entrance.api import PublicView, SessionSerializer, session
-from server.workshops.access import EDITORS, acting, workshop_for
 
 
 class DemoSignInView(PublicView):
@@ -49,10 +45,7 @@ class DemoCopiesView(APIView):
     @extend_schema(request=CopySerializer, responses={201: VehicleSerializer, **BAD, **HIDDEN})
     def post(self, request: Request, vehicle: UUID) -> Response:
         """Copy one of them into a workshop of one's own."""
-        found = get_object_or_404(_vehicles(), pk=vehicle)
-        to = read(CopySerializer, request).get("workshop", found.workshop_id)
-        made = copy_vehicle(acting(request), found, workshop_for(acting(request), to, EDITORS))
-        return Response(VehicleSerializer(made).data, status=status.HTTP_201_CREATED)
+        return copied(request, get_object_or_404(_vehicles(), pk=vehicle))
 
 
 def _vehicles() -> QuerySet[Vehicle]:

@@ -2,11 +2,9 @@
 
 from __future__ import annotations
 
-from pathlib import Path
 from typing import Any
 from uuid import UUID
 
-from django.conf import settings
 from django.db.models import OuterRef, Q, QuerySet, Subquery
 from django.http import HttpResponse
 from django.shortcuts import get_object_or_404
@@ -18,6 +16,7 @@ from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from server.api.errors import BAD, HIDDEN
+from server.api.files import faces_folder
 from server.api.heavy import aside
 from server.api.quotas import MOST_REVISION_BYTES, MOST_VEHICLES, NEAR
 from server.api.requests import DocumentField, read
@@ -189,14 +188,18 @@ class VehicleView(APIView):
         return Response(VehicleSerializer(found).data)
 
 
+def copied(request: Request, vehicle: Vehicle) -> Response:
+    """Copy a vehicle that the user may see to where the request says, which they must be allowed to change."""
+    to = read(CopySerializer, request).get("workshop", vehicle.workshop_id)
+    made = copy_vehicle(acting(request), vehicle, access.workshop_for(acting(request), to, access.EDITORS))
+    return Response(VehicleSerializer(made).data, status=status.HTTP_201_CREATED)
+
+
 class CopiesView(APIView):
     @extend_schema(request=CopySerializer, responses={201: VehicleSerializer, **BAD, **HIDDEN})
     def post(self, request: Request, vehicle: UUID) -> Response:
         """Copy a vehicle, within its workshop or to another one that the user may change."""
-        found = _vehicle(request, vehicle)
-        to = read(CopySerializer, request).get("workshop", found.workshop_id)
-        made = copy_vehicle(acting(request), found, access.workshop_for(acting(request), to, access.EDITORS))
-        return Response(VehicleSerializer(made).data, status=status.HTTP_201_CREATED)
+        return copied(request, _vehicle(request, vehicle))
 
 
 class SheetView(APIView):
@@ -207,12 +210,11 @@ class SheetView(APIView):
     def get(self, request: Request, vehicle: UUID) -> HttpResponse:
         """The newest design on one page, to be looked at or printed."""
         found = _vehicle(request, vehicle)
-        newest = found.revisions.first()
-        assert newest is not None  # a vehicle is created with its first revision
+        newest = found.revisions.latest("number")
         revision = newest.name or f"revision {newest.number}"
         heading = Heading(revision, f"{newest.saved_at:%-d %B %Y}", found.workshop.name)
         system: System = "inch" if request.query_params.get("system") == "inch" else "metric"
-        data = aside(design_sheet, newest.document, heading, Path(settings.PAGE) / "assets", system)
+        data = aside(design_sheet, newest.document, heading, faces_folder(), system)
         return HttpResponse(data, content_type="application/pdf")
 
 

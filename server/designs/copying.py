@@ -25,28 +25,36 @@ def copy_vehicle(user: User, vehicle: Vehicle, workshop: Workshop) -> Vehicle:
         workshop: where to, its own or another.
     """
     name = _free_name(vehicle.name, workshop)
-    first, *later = [(entry, {**entry.document, "name": name}) for entry in _revisions(vehicle)]
-    made = add_vehicle(user, workshop, first[1])
-    for number, (_, document) in enumerate(later, start=1):
-        save_revision(user, made, number, document)
-    _name(user, made, [first, *later])
+    made: Vehicle | None = None
+    for entry in kept_revisions(vehicle):
+        made = with_revision(user, workshop, made, {**entry.document, "name": name}, entry.name)
+    assert made is not None  # a vehicle is created with its first revision
     return made
 
 
-def _revisions(vehicle: Vehicle) -> list[Revision]:
+def kept_revisions(vehicle: Vehicle) -> list[Revision]:
     """Those with a name, and the newest, in their order."""
-    newest = vehicle.revisions.first()
-    assert newest is not None  # a vehicle is created with its first revision
-    named = vehicle.revisions.exclude(name="").exclude(pk=newest.pk).order_by("number")
-    return [*named, newest]
+    newest = vehicle.revisions.latest("number")
+    return [*vehicle.revisions.exclude(name="").exclude(pk=newest.pk).order_by("number"), newest]
 
 
-def _name(user: User, made: Vehicle, copied: list[tuple[Revision, dict[str, Any]]]) -> None:
-    """Give the copies their names; two that are alike are one revision, which has the later name."""
-    for entry, document in copied:
-        same = made.revisions.filter(document=document).order_by("-number").first()
-        if same is not None and entry.name:
-            name_revision(user, same, entry.name)
+def with_revision(
+    user: User, workshop: Workshop, vehicle: Vehicle | None, document: dict[str, Any], name: str
+) -> Vehicle:
+    """A vehicle with one revision more; without one yet, a new one on the workshop's bench.
+
+    A document like the newest one's adds none: that one then has the name.
+
+    Raises:
+        DocumentError: the document has faults.
+    """
+    if vehicle is None:
+        vehicle = add_vehicle(user, workshop, document)
+    else:
+        save_revision(user, vehicle, vehicle.revisions.latest("number").number, document)
+    if name:
+        name_revision(user, vehicle.revisions.latest("number"), name)
+    return vehicle
 
 
 def _free_name(name: str, workshop: Workshop) -> str:

@@ -7,7 +7,6 @@ from pathlib import Path
 from typing import Any
 from uuid import UUID
 
-from django.conf import settings
 from django.db.models import Count, Max, Sum
 from django.http import Http404
 from drf_spectacular.utils import extend_schema
@@ -17,6 +16,7 @@ from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from server.api.errors import BAD, HIDDEN
+from server.api.files import faces_folder
 from server.api.heavy import aside
 from server.api.requests import DocumentField, answer_of, read
 from server.parts.models import Part
@@ -98,6 +98,5 @@ class TemplateView(APIView):
 @cache
 def template_fonts() -> tuple[Path, ...]:
     """The face that ships with the page, where the page is built: common signs first, then the others."""
-    assets = Path(settings.PAGE) / "assets"
     names = ("latin-wght", "latin-ext-wght")
-    return tuple(f for name in names for f in assets.glob(f"atkinson-hyperlegible-next-{name}-normal*.woff2"))
+    return tuple(f for name in names for f in faces_folder().glob(f"atkinson-hyperlegible-next-{name}-normal*.woff2"))

@@ -98,7 +98,7 @@ class TokenSerializer(serializers.Serializer[Any]):
     secret = serializers.CharField(default="")
 
 
-def _shown(membership: Membership) -> dict[str, Any]:
+def shown(membership: Membership) -> dict[str, Any]:
     workshop = membership.workshop
     return {"id": workshop.id, "name": workshop.name, "role": membership.role, "closed_at": workshop.closed_at}
 
@@ -116,33 +116,38 @@ def _mine(user: User) -> list[Membership]:
     )  # fmt: skip
 
 
+def need_room_for_another(user: User) -> None:
+    """Refuse one workshop more than an account may own."""
+    owned = Membership.objects.filter(user=user, role=Role.OWNER).count()
+    need_room("workshops", owned, MOST_WORKSHOPS)
+
+
 class WorkshopsView(APIView):
     @extend_schema(responses={200: WorkshopSerializer(many=True), **SIGNED_OUT})
     def get(self, request: Request) -> Response:
         """The first one is the bench that is shown."""
-        return Response([_shown(membership) for membership in _mine(acting(request))])
+        return Response([shown(membership) for membership in _mine(acting(request))])
 
     @extend_schema(request=WorkshopSerializer, responses={201: WorkshopSerializer, **BAD, **SIGNED_OUT})
     def post(self, request: Request) -> Response:
         user = acting(request)
         form = read(WorkshopSerializer, request)
-        owned = Membership.objects.filter(user=user, role=Role.OWNER).count()
-        need_room("workshops", owned, MOST_WORKSHOPS)
+        need_room_for_another(user)
         workshop = actions.create_workshop(user, form["name"])
-        return Response(_shown(workshop.memberships.get(user=user)), status=status.HTTP_201_CREATED)
+        return Response(shown(workshop.memberships.get(user=user)), status=status.HTTP_201_CREATED)
 
 
 class WorkshopView(APIView):
     @extend_schema(responses={200: WorkshopSerializer, **HIDDEN})
     def get(self, request: Request, workshop: UUID) -> Response:
         found = access.workshop_for(acting(request), workshop)
-        return Response(_shown(found.memberships.get(user=acting(request))))
+        return Response(shown(found.memberships.get(user=acting(request))))
 
     @extend_schema(request=WorkshopSerializer, responses={200: WorkshopSerializer, **BAD, **HIDDEN})
     def patch(self, request: Request, workshop: UUID) -> Response:
         found = access.workshop_for(acting(request), workshop, access.OWNERS)
         actions.rename_workshop(acting(request), found, read(WorkshopSerializer, request)["name"])
-        return Response(_shown(found.memberships.get(user=acting(request))))
+        return Response(shown(found.memberships.get(user=acting(request))))
 
 
 class ClosingView(APIView):

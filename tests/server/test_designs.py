@@ -68,6 +68,18 @@ class Copies(WorkshopCase):
         self.assertEqual(newest.document, {**changed({f"{GEAR}.driver_teeth": 12}), "name": made.name})
         self.assertEqual(self.copy("editor").json()["name"], f"{self.vehicle.name}, copy 2")
 
+    def test_a_named_design_that_comes_back_costs_nothing_that_came_after_it(self) -> None:
+        owner, newest = self.people["owner"], changed({f"{GEAR}.driver_teeth": 12})
+        first = self.vehicle.revisions.get()
+        for number, document in enumerate((newest, first.document, newest), start=1):
+            save_revision(owner, self.vehicle, number, document)
+        for number, name in ((1, "First"), (3, "First again")):
+            name_revision(owner, self.vehicle.revisions.get(number=number), name)
+        made = Vehicle.objects.get(pk=self.copy("editor").json()["id"])
+        kept = [(r.name, r.document) for r in made.revisions.order_by("number")]
+        documents = [{**one, "name": made.name} for one in (first.document, newest)]
+        self.assertEqual(kept, [("First again", documents[0]), ("", documents[1])])
+
     def test_it_goes_where_one_may_change_things(self) -> None:
         mine = create_workshop(self.people["viewer"], "Mine")
         self.assertEqual(self.copy("viewer").status_code, 403)
