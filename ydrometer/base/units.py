@@ -12,6 +12,7 @@ import math
 import re
 from functools import cache, lru_cache
 
+import numpy as np
 import pint
 
 from ydrometer.base.errors import QuantityError
@@ -161,6 +162,11 @@ def symbol(unit: str) -> str:
     return (
         plain.replace("mohm", "mΩ").replace("ohm", "Ω").replace("degC", "°C").replace("degF", "°F").replace("deg", "°")
     )
+
+
+def digits(value: float, count: int = 3) -> str:
+    """A number with so many significant digits, never with an exponent."""
+    return np.format_float_positional(value, precision=count, fractional=False, trim="-")
 
 
 @lru_cache(maxsize=1024)

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import dataclasses
-import re
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from statistics import NormalDist
@@ -11,6 +10,7 @@ from typing import Any
 
 import numpy as np
 
+from ydrometer.base.paths import Keys, keys_of
 from ydrometer.base.seen import Value
 from ydrometer.base.tables import uncertainties
 from ydrometer.base.tables.measures import MEASURES
@@ -28,9 +28,6 @@ AS_FITTED = 1e-6
 """Relative difference up to which a value counts as the one that was fitted: it was written with nine digits."""
 JUST_INSIDE = 1e-9
 """How far within a bound a draw stays that would fall beyond it, relative to the value."""
-
-Keys = tuple[str | int, ...]
-_KEY = re.compile(r"[^.\[\]]+")
 
 
 @dataclass(frozen=True, slots=True)
@@ -166,11 +163,6 @@ def _inside(varied: Array, value: Value) -> Array:
     room = JUST_INSIDE * max(abs(value.si), 1.0)
     made: Array = np.clip(varied, max(above + room, least), most)
     return made
-
-
-def keys_of(path: str) -> Keys:
-    """A path as the keys along it."""
-    return tuple(int(key) if key.isdigit() else key for key in _KEY.findall(path))
 
 
 def replaced(node: Any, changes: dict[Keys, float]) -> Any:

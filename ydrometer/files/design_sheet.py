@@ -8,8 +8,6 @@ from dataclasses import dataclass
 from pathlib import Path
 from typing import Any, Literal
 
-import numpy as np
-
 from ydrometer.base import units
 from ydrometer.base.tables.dimensions import DIMENSIONS
 from ydrometer.base.tables.measures import MEASURES, TARGETABLE
@@ -125,7 +123,7 @@ def _overall(made: Design) -> str:
     """The reduction of each branch, of a box of several speeds in each gear: "32.5 / 19.3 / 12.2 : 1"."""
     gears: dict[int, list[str]] = {}
     for branch, _, ratio in overall_ratios(made):
-        gears.setdefault(branch, []).append(_digits(ratio))
+        gears.setdefault(branch, []).append(units.digits(ratio))
     return " and ".join(f"{' / '.join(each)} : 1" for each in gears.values())
 
 
@@ -142,7 +140,7 @@ def _row(*cells: str, last: str = "number") -> str:
 def _stages(document: Document, views: Sequence[RatioView]) -> Iterator[str]:
     ratios = {view.path: view.ratio for view in views}
     for path, stage in stages_with_paths(document.design):
-        yield _row(f"{stage.noun} {stage.told}", f"{_digits(ratios[path])} : 1")
+        yield _row(f"{stage.noun} {stage.told}", f"{units.digits(ratios[path])} : 1")
 
 
 def _measures(evaluation: Evaluation, system: System) -> Iterator[str]:
@@ -191,8 +189,4 @@ def _shown(si: float | None, dimension: str, system: System) -> str:
         return "–"
     unit = getattr(DIMENSIONS[dimension], system)
     factor, offset = units.scale(unit, dimension)
-    return f"{_digits((si - offset) / factor)} {units.symbol(unit)}".strip()
-
-
-def _digits(value: float) -> str:
-    return np.format_float_positional(value, precision=3, fractional=False, trim="-")
+    return f"{units.digits((si - offset) / factor)} {units.symbol(unit)}".strip()

@@ -8,10 +8,9 @@ from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass
 from typing import Any
 
-import numpy as np
-
 from ydrometer.base import units
 from ydrometer.base.errors import QuantityError
+from ydrometer.base.paths import value_at
 from ydrometer.base.tables import typical as tables
 from ydrometer.base.tables.typical import Range
 
@@ -69,7 +68,7 @@ def _grip(raw: Mapping[str, Any], path: str) -> Iterator[TypicalValue]:
 
 def _standing(raw: Mapping[str, Any]) -> list[tables.Footing]:
     """All footings, first the one that another value of the vehicle names already."""
-    notes = [value.get("note", "") for value in (_at(raw, "vehicle") or {}).values() if isinstance(value, Mapping)]
+    notes = [value.get("note", "") for value in (value_at(raw, "vehicle") or {}).values() if isinstance(value, Mapping)]
     return sorted(tables.FOOTINGS, key=lambda footing: not any(footing.words in str(note) for note in notes))
 
 
@@ -201,14 +200,9 @@ def assumed(of: str, span: Range, dimension: str, unit: str) -> dict[str, str]:
     unit = "ohm" if unit == "mohm" and span[0] >= 1.0 else unit
     low, high = (_in(end, dimension, unit) for end in span)
     tail = f" {unit}" if unit else ""
-    ends = f"{_digits(low, 3)} to {_digits(high, 3)} {units.symbol(unit)}".rstrip()
-    value = f"{_digits((low + high) / 2, 3)}{tail} +/- {_digits((high - low) / tables.SIGMAS, 2)}{tail}"
+    ends = f"{units.digits(low, 3)} to {units.digits(high, 3)} {units.symbol(unit)}".rstrip()
+    value = f"{units.digits((low + high) / 2, 3)}{tail} +/- {units.digits((high - low) / tables.SIGMAS, 2)}{tail}"
     return {"value": value, "origin": "assumed", "note": f"typical of {of}: {ends}"}
-
-
-def _digits(value: float, count: int) -> str:
-    """A number with so many significant digits, never with an exponent."""
-    return np.format_float_positional(value, precision=count, fractional=False, trim="-")
 
 
 def _offer(of: str, span: Range, dimension: str, unit: str, source: str) -> TypicalValue:
@@ -220,19 +214,9 @@ def _in(si: float, dimension: str, unit: str) -> float:
     return (si - offset) / factor
 
 
-def _at(raw: Any, path: str) -> Any:
-    """What stands at a path; None where nothing does."""
-    for key in re.findall(r"[^.\[\]]+", path):
-        try:
-            raw = raw[int(key)] if isinstance(raw, list) else raw[key]
-        except (KeyError, IndexError, TypeError, ValueError):
-            return None
-    return raw
-
-
 def _si(raw: Mapping[str, Any], path: str, dimension: str) -> float | None:
     """The quantity at a path, SI; None where there is none that can be read, or none above 0."""
-    typed = _at(raw, path)
+    typed = value_at(raw, path)
     typed = typed.get("value") if isinstance(typed, Mapping) else typed
     if typed is None:
         return None

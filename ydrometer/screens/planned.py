@@ -10,6 +10,7 @@ from typing import Any
 
 import numpy as np
 
+from ydrometer.base.paths import put
 from ydrometer.document import design
 from ydrometer.document.changes import changes
 from ydrometer.document.design import Document
@@ -17,7 +18,6 @@ from ydrometer.document.loads import Loads, Rest, Runs
 from ydrometer.document.supply import Battery
 from ydrometer.document.walk import stages_with_paths
 from ydrometer.evaluation.evaluate import evaluate
-from ydrometer.evaluation.uncertainty import keys_of
 from ydrometer.fit.clashes import clashes
 from ydrometer.fit.setup import set_ups
 from ydrometer.loads.asked import Asked
@@ -256,8 +256,5 @@ def _other_drivers(
         near = sorted(sizes, key=lambda size: abs(size - driver.measure))[:MOST_SIZES]
         for size in sorted(near):
             made = copy.deepcopy(dict(present))
-            place: Any = made
-            for key in keys_of(path):
-                place = place[key]
-            place[driver.key] = size
+            put(made, f"{path}.{driver.key}", size)
             yield made

@@ -9,6 +9,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from ydrometer.base.errors import DocumentError
+from ydrometer.base.paths import put
 from ydrometer.base.tables.typical import CELL_KINDS
 from ydrometer.document import design
 from ydrometer.document.design import Document
@@ -17,6 +18,7 @@ from ydrometer.document.supply import Battery
 from ydrometer.evaluation.sweep import SPAN, diameter_step
 from ydrometer.parts.kinds import EnginePart, MotorPart, RoadWheelPart
 from ydrometer.parts.read import read_part
+from ydrometer.parts.taken import with_source
 from ydrometer.questions.typical import cells_in_series
 
 MOST_COUNT = 8
@@ -74,14 +76,7 @@ def readable(raw: dict[str, Any], changes: Mapping[str, Any]) -> Document | None
     """The design with values at paths replaced; None where it has faults then."""
     made = copy.deepcopy(raw)
     for path, value in changes.items():
-        *way, last = (int(key) if key.isdigit() else key for key in re.findall(r"[^.\[\]]+", path))
-        place: Any = made
-        for key in way:
-            place = place[key] if isinstance(key, int) else place.setdefault(key, {})
-        if value is None:
-            place.pop(last, None)
-        else:
-            place[last] = value
+        put(made, path, value)
     try:
         return design.read(made)
     except DocumentError:
@@ -124,11 +119,10 @@ def _law(source: Motor | Engine) -> object:
 
 
 def _source_changes(branch: str, part: Mapping[str, Any], turned: bool) -> dict[str, Any]:
-    """A part in the place of the source: with its name and mass, turned as the present one, and what it brings."""
-    known = {key: part[key] for key in ("name", "mass") if part.get(key)}
-    source = {**known, **part["source"], **({"reversed": True} if turned else {})}
-    brought = {f"{branch}.{key}": part[key] for key in ("controller", "clutch") if key in part}
-    return {f"{branch}.source": source, **brought}
+    """A part in the place of the source, turned as the present one, and what it brings."""
+    taken = with_source({}, part)
+    taken["source"].update({"reversed": True} if turned else {})
+    return {f"{branch}.{key}": value for key, value in taken.items()}
 
 
 def _series(document: Document) -> Iterator[Swept]:

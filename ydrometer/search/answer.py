@@ -12,6 +12,7 @@ from ydrometer.evaluation.evaluate import Evaluation, evaluate
 from ydrometer.evaluation.result import measure
 from ydrometer.evaluation.result import target as target_document
 from ydrometer.loads.told import told_by_loads
+from ydrometer.parts.taken import with_source
 from ydrometer.search.block import ids
 from ydrometer.search.choices import NO_PART, Slot, slots, stage_json, trunk_from, used
 from ydrometer.search.cost import head_cost, prices, stage_costs
@@ -85,7 +86,7 @@ def design_of(request: SearchRequest, options: list[Slot], option: Option) -> di
     if head.count != branch.get("count", 1):
         branch["count"] = head.count
     if head.source != NO_PART:
-        branch = _with_source(branch, raw_parts[head.source])
+        branch = with_source(branch, raw_parts[head.source])
     if head.supply != NO_PART:
         drive["supply"] = raw_parts[head.supply]["supply"]
     elif branch["source"].get("kind") == "engine":
@@ -102,20 +103,6 @@ def design_of(request: SearchRequest, options: list[Slot], option: Option) -> di
     branches = [{**branch, "stages": stages[:trunk]}]
     made = {**raw, "vehicle": vehicle, "drive": {**drive, "branches": branches, "stages": stages[trunk:]}}
     return with_mounting(request, layout, options, option.chosen, made)
-
-
-def _with_source(branch: dict[str, Any], part: dict[str, Any]) -> dict[str, Any]:
-    engine = part["kind"] == "engine"
-    named = {"name": part["name"]} if part.get("name") and not part["source"].get("name") else {}
-    # How warm it gets depends on what it weighs, which the bin knows as it does of any part.
-    weighed = {"mass": part["mass"]} if part.get("mass") is not None else {}
-    made = {**branch, "source": {**weighed, **part["source"], **named}}
-    for key, keeps in (("controller", not engine), ("clutch", engine)):
-        if part.get(key) is not None:
-            made[key] = part[key]
-        elif not keeps:
-            made.pop(key, None)
-    return made
 
 
 def _mass(request: SearchRequest, options: list[Slot], option: Option) -> float:

@@ -12,6 +12,7 @@ from ydrometer.base.reading import finish, read_object
 from ydrometer.base.seen import Reading
 from ydrometer.base.tables import typical as tables
 from ydrometer.document import design
+from ydrometer.parts.taken import with_source
 from ydrometer.questions import typical
 from ydrometer.starting.starts import Start, design_of
 
@@ -130,12 +131,9 @@ def _source(
 ) -> None:
     branch = drive["branches"][0]
     if answers.source:
-        part = _part(parts, answers.source, "answers.source")
         turned = {"reversed": True} if branch["source"].get("reversed") else {}
-        branch["source"] = {**part["source"], **turned}
-        for key in ("controller", "clutch"):
-            if key in part:
-                branch[key] = part[key]
+        branch.update(with_source(branch, _part(parts, answers.source, "answers.source")))
+        branch["source"].update(turned)
     elif answers.motor is not None:
         branch["source"] = _motor(branch["source"], raw["motor"], answers.motor)
     elif answers.engine is not None:

@@ -10,6 +10,7 @@ from typing import Any
 
 import numpy as np
 
+from ydrometer.base.paths import put
 from ydrometer.base.reckoning import Floats
 from ydrometer.document.design import Document
 from ydrometer.document.sources import BenchPoints, Motor
@@ -86,7 +87,7 @@ def fitted_design(made: Calibration, name: str) -> dict[str, Any]:
     """
     raw: dict[str, Any] = copy.deepcopy(dict(made.file.raw[name]))
     for path, entry in written(made, fitted_values(made, name)).items():
-        _put(raw, path, entry)
+        put(raw, path, entry)
     return raw
 
 
@@ -139,14 +140,3 @@ def _points(document: Document, b: int, factors: dict[str, float]) -> Iterator[t
     yield f"{path}.free_speed", (points.nominal_voltage - free * resistance) / ke, "angular speed"
     yield f"{path}.stall_current", stall, "current"
     yield f"{path}.stall_torque", kt * (stall - free), "torque"
-
-
-def _put(raw: Any, path: str, value: Any) -> None:
-    """Put a value at a path of a document; objects on the way are made."""
-    keys: list[str | int] = []
-    for piece in path.split("."):
-        name, *places = piece.replace("]", "").split("[")
-        keys += [name, *(int(place) for place in places)]
-    for key in keys[:-1]:
-        raw = raw[key] if isinstance(key, int) else raw.setdefault(key, {})
-    raw[keys[-1]] = value

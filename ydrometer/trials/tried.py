@@ -9,12 +9,13 @@ from typing import Any
 
 import numpy as np
 
+from ydrometer.base.paths import keys_of
 from ydrometer.document.design import Design, Document
 from ydrometer.document.names import input_name
 from ydrometer.document.sources import Motor, Source
 from ydrometer.document.walk import stages_with_paths
 from ydrometer.evaluation.driveline import overall_ratios
-from ydrometer.evaluation.uncertainty import keys_of, replaced
+from ydrometer.evaluation.uncertainty import replaced
 from ydrometer.trials.model import Model, Posed
 from ydrometer.trials.trial import Trial
 from ydrometer.trials.unknowns import KINDS
