@@ -1,4 +1,4 @@
-import { useQuery } from "@tanstack/react-query";
+import { queryOptions, useQuery } from "@tanstack/react-query";
 import { useSearchParams } from "react-router";
 import { answer, api } from "./client";
 
@@ -6,6 +6,13 @@ import { answer, api } from "./client";
 export function useWorkshops() {
   return useQuery({ queryKey: ["workshops"], queryFn: () => answer(api.GET("/api/workshops/")) });
 }
+
+/** How the vehicles of a workshop are asked for. */
+export const vehiclesQuery = (workshop: string) =>
+  queryOptions({
+    queryKey: ["vehicles", workshop],
+    queryFn: () => answer(api.GET("/api/workshops/{workshop}/vehicles/", { params: { path: { workshop } } })),
+  });
 
 /** The workshops that are open, and the one at hand: which the address names, else where one stood last. */
 export function useWorkshopAtHand() {

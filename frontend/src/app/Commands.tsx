@@ -1,9 +1,8 @@
 import { useQueries } from "@tanstack/react-query";
 import { type ReactNode, useEffect, useMemo, useState } from "react";
 import { useNavigate } from "react-router";
-import { answer, api } from "../api/client";
-import { useWorkshops } from "../api/workshops";
-import type { PartDocument } from "../document/bin/bin";
+import { useWorkshopAtHand, vehiclesQuery } from "../api/workshops";
+import { partsQuery } from "../document/bin/useBin";
 import { usePartName } from "../document/bin/usePartName";
 import { type Command, CommandsContext, useAllCommands, useCommands } from "../ui/commands/commands";
 import { Finder } from "../ui/commands/Finder";
@@ -87,24 +86,12 @@ function AllFinder({ onClose }: { onClose: () => void }) {
 function useThings(): Command[] {
   const navigate = useNavigate();
   const name = usePartName();
-  const open = (useWorkshops().data ?? []).filter((one) => one.closed_at === null);
-  const vehicles = useQueries({
-    queries: open.map(({ id }) => ({
-      queryKey: ["vehicles", id],
-      queryFn: () =>
-        answer(api.GET("/api/workshops/{workshop}/vehicles/", { params: { path: { workshop: id } } })),
-    })),
-  });
-  const parts = useQueries({
-    queries: open.map(({ id }) => ({
-      queryKey: ["parts", id],
-      queryFn: () =>
-        answer(api.GET("/api/workshops/{workshop}/parts/", { params: { path: { workshop: id } } })),
-    })),
-  });
+  const { open } = useWorkshopAtHand();
+  const vehicles = useQueries({ queries: open.map(({ id }) => vehiclesQuery(id)) });
+  const parts = useQueries({ queries: open.map(({ id }) => partsQuery(id)) });
   return open.flatMap((workshop, i) => [
     {
-      words: `Put a vehicle on the bench`,
+      words: "Put a vehicle on the bench",
       group: workshop.name,
       run: () => navigate(`/workshops/${workshop.id}/new`),
     },
@@ -114,8 +101,7 @@ function useThings(): Command[] {
       group: workshop.name,
       run: () => navigate(`/vehicles/${vehicle.id}/line`),
     })),
-    ...(parts[i]?.data ?? []).map(({ document }) => {
-      const part = document as unknown as PartDocument;
+    ...(parts[i]?.data ?? []).map(({ document: part }) => {
       const run = () => navigate(`/parts?workshop=${workshop.id}&kind=${part.kind}`);
       return { words: name(part), group: `parts, ${workshop.name}`, run };
     }),

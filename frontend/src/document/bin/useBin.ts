@@ -1,5 +1,5 @@
 /** The bin of a workshop: loaded once, changed at typing speed, saved shortly after each change. */
-import { useQuery } from "@tanstack/react-query";
+import { queryOptions, useQuery } from "@tanstack/react-query";
 import { type Dispatch, useEffect, useReducer, useRef, useState } from "react";
 import { answer, api, type Fault, type PartConflict, type Refusal } from "../../api/client";
 import { useUndoKeys } from "../useUndoKeys";
@@ -17,8 +17,9 @@ import {
 const QUIET_MS = 350;
 const RETRY_MS = 4000;
 
-export function useParts(workshop: string) {
-  return useQuery({
+/** How the bin of a workshop is asked for. */
+export const partsQuery = (workshop: string) =>
+  queryOptions({
     queryKey: ["parts", workshop],
     queryFn: async () => {
       const found = await answer(
@@ -26,8 +27,10 @@ export function useParts(workshop: string) {
       );
       return found as unknown as Stored[];
     },
-    staleTime: 0,
   });
+
+export function useParts(workshop: string) {
+  return useQuery({ ...partsQuery(workshop), staleTime: 0 });
 }
 
 export interface BinOnScreen {

@@ -2,7 +2,15 @@ import { Box, Button, Flex, Heading } from "@chakra-ui/react";
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
-import { answer, api, type Fault, RefusedError, type Start, type Starts } from "../../api/client";
+import {
+  answer,
+  api,
+  type Fault,
+  RefusedError,
+  type Start,
+  type Starts,
+  troubleText,
+} from "../../api/client";
 import { StartPicture } from "../../drawing/StartPicture";
 import { ChoiceField } from "../../ui/fields/ChoiceField";
 import { TextField } from "../../ui/fields/TextField";
@@ -140,11 +148,7 @@ export function Questions({ workshop, start, starts }: Props) {
             </Button>
             {begin.isError && (
               <Box role="alert" color="brick" fontSize="sm">
-                {faults.length > 0
-                  ? faults
-                      .map((f) => `${f.path.replace(/^answers\./, "")}: ${f.problem}, ${f.remedy}`)
-                      .join("; ")
-                  : begin.error.message}
+                {troubleText(begin.error).replaceAll("answers.", "")}
               </Box>
             )}
           </Flex>

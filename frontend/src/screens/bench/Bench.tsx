@@ -4,7 +4,7 @@ import { useRef, useState } from "react";
 import { Link, useNavigate, useSearchParams } from "react-router";
 import { answer, api, RefusedError, type VehicleCard } from "../../api/client";
 import { useSession } from "../../api/session";
-import { useWorkshopAtHand } from "../../api/workshops";
+import { useWorkshopAtHand, vehiclesQuery } from "../../api/workshops";
 import { TopBar } from "../../ui/frame/TopBar";
 import { useTitle } from "../../ui/frame/useTitle";
 import { moment } from "../../ui/when";
@@ -94,12 +94,7 @@ function EmptyBench({ workshop, mayEdit }: { workshop: string; mayEdit: boolean 
 const MANY = 6;
 
 function Vehicles({ workshop, mayEdit }: { workshop: string; mayEdit: boolean }) {
-  const params = { params: { path: { workshop } } };
-  const vehicles = useQuery({
-    queryKey: ["vehicles", workshop],
-    queryFn: () => answer(api.GET("/api/workshops/{workshop}/vehicles/", params)),
-    staleTime: 0,
-  });
+  const vehicles = useQuery({ ...vehiclesQuery(workshop), staleTime: 0 });
   const [typed, setTyped] = useState("");
   const [order, setOrder] = useState<Arranged>("changed");
   const all = vehicles.data ?? [];

@@ -2,7 +2,7 @@ import { Box, Button, Flex, Heading } from "@chakra-ui/react";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useRef } from "react";
 import { useNavigate } from "react-router";
-import { answer, api, RefusedError } from "../../api/client";
+import { answer, api, troubleText } from "../../api/client";
 
 /** The workshop as one file, and a file as a workshop. */
 export function Archive({ workshop }: { workshop: string }) {
@@ -23,7 +23,6 @@ export function Archive({ workshop }: { workshop: string }) {
       navigate(`/?workshop=${made.id}`);
     },
   });
-  const faults = open.error instanceof RefusedError ? (open.error.refusal.faults ?? []) : [];
   return (
     <Box mt="8" data-archive>
       <Heading as="h2" size="md" mb="1">
@@ -56,9 +55,7 @@ export function Archive({ workshop }: { workshop: string }) {
       </Flex>
       {open.isError && (
         <Box role="alert" color="brick" mt="2">
-          {faults.length > 0
-            ? faults.map((fault) => `${fault.path}: ${fault.problem}, ${fault.remedy}`).join("; ")
-            : open.error.message}
+          {troubleText(open.error)}
         </Box>
       )}
     </Box>
