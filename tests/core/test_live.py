@@ -69,6 +69,22 @@ class Sweep(unittest.TestCase):
         speeds = [column.values[0].value or 0.0 for column in whole.columns if column.values]
         self.assertEqual(speeds, sorted(speeds))
 
+    def test_the_supply_by_itself_in_cells_volts_or_panels(self) -> None:
+        panel = {"kind": "panel", "short_circuit_current": "1.4 A", "open_circuit_voltage": "22 V",
+                 "max_power_voltage": "17.8 V", "max_power_current": "1.3 A"}  # fmt: skip
+        for supply, keys, sizes in (
+            (changed()["drive"]["supply"], ["cells"], None),
+            ({"kind": "bench", "voltage": "2.5 V"}, ["voltage"], [1, 2, 2.5, 3, 4, 5, 6, 7, 8]),
+            (panel, ["panels in series", "panels side by side"], [1, 2, 3, 4, 5, 6]),
+        ):
+            base = changed({"drive.supply": supply})
+            for key in keys:
+                swept = sweep_of(base, "drive.supply", "supply", key)
+                self.assertEqual([choice.key for choice in swept.choices], keys)
+                self.same_as_alone(swept, base)
+                if sizes:
+                    self.assertEqual([column.size for column in swept.columns], sizes)
+
     def test_the_motors_of_the_bin_come_in_the_order_of_their_speed_constants(self) -> None:
         own = changed()["drive"]["branches"][0]["source"]
         parts = [

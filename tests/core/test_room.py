@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
+import itertools
 import math
 from typing import Any
 from unittest import TestCase
+
+import numpy as np
 
 from tests.core.designs import changed
 from tests.core.plates import AXLE, JACK, MOTOR, PLATE, at, shaft
@@ -18,8 +21,11 @@ from ydrometer.geometry import loops
 from ydrometer.screens.mounted import mounted
 from ydrometer.search import read_request
 from ydrometer.search.answer import answer
-from ydrometer.search.choices import slots
+from ydrometer.search.choices import NO_PART, Head, Slot, slots
 from ydrometer.search.compose import compose
+from ydrometer.search.mount import together
+from ydrometer.search.on_plate import OnPlate
+from ydrometer.search.option import Option
 from ydrometer.search.request import SearchRequest
 
 STAGES = [{"kind": "gear", "ratio": [0, 100]}, {"kind": "belt", "ratio": [0, 100]}]
@@ -88,6 +94,7 @@ class Room(TestCase):
             self.assertIn(words, str(raised.exception))
 
 
+HEAD = Head(NO_PART, NO_PART, NO_PART, 1)
 SMALL = {"hole_pitch": "12 mm", "across": 14, "up": 3}
 COARSE = {"tolerance": "1.5 mm", "loop_tolerance": "1.5 mm",
           "frame": [{"name": "rail", "start": at(20, -26), "end": at(60, -26)}]}  # fmt: skip
@@ -182,3 +189,40 @@ class Together(TestCase):
 def teeth_of(raw: dict[str, Any]) -> tuple[int, ...]:
     stages = raw["drive"]["branches"][0]["stages"]
     return tuple(stage[key] for stage in stages for key in ("driver_teeth", "driven_teeth"))
+
+
+class NotAsked(TestCase):
+    """Where a search was not asked for what goes on the plate, a look at single options says it all the same."""
+
+    def test_a_look_at_each_option_finds_just_those_that_a_search_for_the_plate_keeps(self) -> None:
+        base = {**changed({}), "fit": {**COARSE, "plate": SMALL, "shafts": MOUNTS["one on holes"]}}
+        raw = {"format": "ydrometer-search", "version": 1, "design": base, "layouts": [{"stages": STAGES}]}
+        free = read_request(compose(raw, PARTS))
+        options = slots(free, free.body.layouts[0])
+        plate = OnPlate(free, [options])
+        chosen = list(itertools.product(*(range(len(slot)) for slot in options)))[::7]
+        found = {pick for pick in chosen if plate.goes(Option(0, HEAD, pick, 0.0, 0))}
+        bound = read_request(compose({**raw, "requires": {"plate": True}}, PARTS))
+        kept = slots(bound, bound.body.layouts[0])
+        left = [{tuple(pair): i for i, pair in enumerate(slot.parts.tolist())} for slot in kept]
+        wanted = set()
+        for pick in chosen:
+            places = [known.get(tuple(slot.parts[i].tolist()), -1)
+                      for known, slot, i in zip(left, options, pick, strict=True)]  # fmt: skip
+            if -1 not in places and all_at_once(kept, places):
+                wanted.add(pick)
+        self.assertEqual(found, wanted)
+        self.assertTrue(0 < len(found) < len(chosen))
+
+    def test_without_a_plate_or_with_other_stages_nothing_is_said_against_any(self) -> None:
+        for fit, stages in (({}, STAGES), (FIT, STAGES[1:])):
+            base = {**changed({}), **({"fit": fit} if fit else {})}
+            raw = {"format": "ydrometer-search", "version": 1, "design": base, "layouts": [{"stages": stages}]}
+            request = read_request(compose(raw, PARTS))
+            plate = OnPlate(request, [slots(request, request.body.layouts[0])])
+            self.assertTrue(plate.goes(Option(0, HEAD, (0,) * len(stages), 0.0, 0)))
+
+
+def all_at_once(kept: list[Slot], places: list[int]) -> bool:
+    found = together([slot.places for slot in kept if slot.places], [np.array([i]) for i in places])
+    return found is None or bool(found[0])

@@ -78,8 +78,8 @@ def sweep_of(
 
     Args:
         raw: a design document.
-        path: of a stage, of a source, or "vehicle".
-        member: of it: "driver", "driven", "idler 1" …, "motor", or "wheel".
+        path: of a stage, of a source, "drive.supply", or "vehicle".
+        member: of it: "driver", "driven", "idler 1" …, "motor", "supply", or "wheel".
         of: which of the things to sweep there; the first where it is not said.
         parts: documents of the bin, of which motors, engines and wheels are tried.
 

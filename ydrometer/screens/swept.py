@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import copy
+import math
 import re
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
@@ -14,7 +15,7 @@ from ydrometer.base.tables.typical import CELL_KINDS
 from ydrometer.document import design
 from ydrometer.document.design import Document
 from ydrometer.document.sources import Engine, Motor, motor_line
-from ydrometer.document.supply import Battery
+from ydrometer.document.supply import Battery, Bench, Panel
 from ydrometer.evaluation.sweep import SPAN, diameter_step
 from ydrometer.parts.kinds import EnginePart, MotorPart, RoadWheelPart
 from ydrometer.parts.read import read_part
@@ -53,7 +54,7 @@ class Swept:
 def kinds_at(
     raw: Mapping[str, Any], document: Document, path: str, member: str, parts: Sequence[Mapping[str, Any]]
 ) -> list[Swept]:
-    """What can be swept where a source or the road wheel is selected; nothing elsewhere.
+    """What can be swept where a source, the supply or the road wheel is selected; nothing elsewhere.
 
     Args:
         raw: the design document.
@@ -64,11 +65,13 @@ def kinds_at(
     """
     if (path, member) == ("vehicle", "wheel"):
         return [_road_wheel(document, parts)]
+    if (path, member) == ("drive.supply", "supply"):
+        return list(_supply(document))
     branch = _BRANCH.fullmatch(path)
     if branch is None or member != "motor" or int(branch[1]) >= len(document.design.drive.branches):
         return []
     place = int(branch[1])
-    found = [_count(document, place), *_sources(document, place, parts), *_series(document)]
+    found = [_count(document, place), *_sources(document, place, parts), *_supply(document)]
     return [kind for kind in found if len(kind.tried) > 1]
 
 
@@ -125,20 +128,48 @@ def _source_changes(branch: str, part: Mapping[str, Any], turned: bool) -> dict[
     return {f"{branch}.{key}": value for key, value in taken.items()}
 
 
-def _series(document: Document) -> Iterator[Swept]:
-    """Cells in a row: as many as the battery says, or as many lithium cells as make up its voltage."""
+def _supply(document: Document) -> Iterator[Swept]:
+    """Cells of a battery, the voltage of a bench supply, panels in a row and side by side."""
     supply = document.design.drive.supply
-    if not isinstance(supply, Battery):
-        return
-    if supply.cells is not None:
-        path, present = "drive.supply.cells.series", supply.cells.series
+    if isinstance(supply, Battery):
+        yield _series(supply)
+    elif isinstance(supply, Bench):
+        yield _voltage(supply)
+    elif isinstance(supply, Panel):
+        yield _panels("panels in series", supply, ("open_circuit_voltage", "max_power_voltage"), "V")
+        yield _panels("panels side by side", supply, ("short_circuit_current", "max_power_current"), "A")
+
+
+def _series(battery: Battery) -> Swept:
+    """Cells in a row: as many as the battery says, or as many lithium cells as make up its voltage."""
+    if battery.cells is not None:
+        path, present = "drive.supply.cells.series", battery.cells.series
         tried = [Tried(n, "", {} if n == present else {path: n}) for n in _around(present)]
-        yield Swept("cells", "cells in series", "", path, tried)
-        return
-    present = cells_in_series(LITHIUM, supply.voltage)
-    each = supply.voltage / present, supply.internal_resistance / present
+        return Swept("cells", "cells in series", "", path, tried)
+    present = cells_in_series(LITHIUM, battery.voltage)
+    each = battery.voltage / present, battery.internal_resistance / present
     tried = [Tried(n, "", {} if n == present else _pack_of(n, *each)) for n in _around(present)]
-    yield Swept("cells", f"cells of {each[0]:.3g} V in series", "", "", tried)
+    return Swept("cells", f"cells of {each[0]:.3g} V in series", "", "", tried)
+
+
+def _voltage(bench: Bench) -> Swept:
+    """Whole volts below and above the present voltage."""
+    path, present = "drive.supply.voltage", bench.voltage
+    below = [v for v in range(math.ceil(present) - SPAN, math.ceil(present)) if v > 0]
+    above = range(math.floor(present) + 1, math.floor(present) + SPAN + 1)
+    volts = [*(Tried(v, "", {path: f"{v} V"}) for v in below), Tried(present, "", {}),
+             *(Tried(v, "", {path: f"{v} V"}) for v in above)]  # fmt: skip
+    return Swept("voltage", "voltage", "voltage", path, volts)
+
+
+def _panels(words: str, panel: Panel, keys: Sequence[str], unit: str) -> Swept:
+    """So many panels like this one: in a row their voltages add up, side by side their currents."""
+
+    def with_(n: int) -> dict[str, Any]:
+        return {f"drive.supply.{key}": f"{n * getattr(panel, key):.6g} {unit}" for key in keys}
+
+    tried = [Tried(n, "", {} if n == 1 else with_(n)) for n in range(1, SPAN + 1)]
+    return Swept(words, words, "", "", tried)
 
 
 def _pack_of(count: int, voltage: float, resistance: float) -> dict[str, Any]:

@@ -11,6 +11,7 @@ from ydrometer.document.target import Target
 from ydrometer.evaluation.evaluate import Evaluation
 from ydrometer.search.choices import NO_PART, Slot
 from ydrometer.search.found import Found
+from ydrometer.search.on_plate import OnPlate
 from ydrometer.search.option import Entry, Option
 from ydrometer.search.ways import Ways
 
@@ -55,8 +56,9 @@ def leads(found: Found) -> list[Lead]:
 
 
 def grouped(
-    layouts: Sequence[list[Slot]], compared: Sequence[Lead], evaluation: Evaluation, shown: Sequence[Target]
-) -> list[Group]:
+    layouts: Sequence[list[Slot]], compared: Sequence[Lead], evaluation: Evaluation, shown: Sequence[Target],
+    plate: OnPlate,
+) -> list[Group]:  # fmt: skip
     """Leads whose measures agree, as one group each, in the order of the best of each.
 
     Args:
@@ -74,7 +76,7 @@ def grouped(
             heads.append((values, [lead]))
         else:
             alike.append(lead)
-    return [_group(layouts, members) for _, members in heads]
+    return [_group(layouts, members, plate) for _, members in heads]
 
 
 def _agree(one: Sequence[float | None], other: Sequence[float | None]) -> bool:
@@ -87,8 +89,8 @@ def _same(one: float | None, other: float | None) -> bool:
     return abs(one - other) <= SAME * max(abs(one), abs(other))
 
 
-def _group(layouts: Sequence[list[Slot]], members: Sequence[Lead]) -> Group:
-    entries = sorted(chain.from_iterable(lead.entries for lead in members), key=lambda e: _preferred(layouts, e))
+def _group(layouts: Sequence[list[Slot]], members: Sequence[Lead], plate: OnPlate) -> Group:
+    entries = sorted(chain.from_iterable(lead.entries for lead in members), key=lambda e: _preferred(layouts, e, plate))
     options: dict[object, Option] = {}
     for _, option in entries:
         options.setdefault(_places(layouts, option), option)
@@ -101,14 +103,15 @@ def _group(layouts: Sequence[list[Slot]], members: Sequence[Lead]) -> Group:
     )
 
 
-def _preferred(layouts: Sequence[list[Slot]], entry: Entry) -> tuple[object, ...]:
-    """Ways to the same in the order in which people would choose: from the bin, cheap, little to buy, small."""
+def _preferred(layouts: Sequence[list[Slot]], entry: Entry, plate: OnPlate) -> tuple[object, ...]:
+    """Ways to the same in the order in which people would choose: from the bin, cheap, little to buy,
+    going on the plate, small."""
     key, option = entry
     size = sum(
         int(slot.driver[chosen]) + int(slot.driven[chosen])
         for slot, chosen in zip(layouts[option.layout], option.chosen, strict=True)
     )
-    return option.buy > 0, option.price, option.buy, size, key
+    return option.buy > 0, option.price, option.buy, not plate.goes(option), size, key
 
 
 def _places(layouts: Sequence[list[Slot]], option: Option) -> object:

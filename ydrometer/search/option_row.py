@@ -23,6 +23,7 @@ from ydrometer.search.choices import NO_PART, Slot
 from ydrometer.search.cost import head_needs
 from ydrometer.search.groups import Group
 from ydrometer.search.known_stages import read_known
+from ydrometer.search.on_plate import OnPlate
 from ydrometer.search.option import Option
 from ydrometer.search.request import SearchRequest
 
@@ -65,11 +66,14 @@ class WorstUse:
 
 @dataclass(frozen=True, slots=True)
 class OtherWay:
-    """Other parts that do the same: its stages in words, its price, what has to be bought, and its design file."""
+    """Other parts that do the same: its stages in words, its price, what has to be bought, whether it goes on the
+    plate, and its design file.
+    """
 
     words: str
     price: float
     buy: int
+    mounts: bool
     design: dict[str, Any]
 
 
@@ -84,6 +88,7 @@ class OptionRow:
         changes: from the present design to it, in words. design: as a design file.
         ways: options that do the same, this one among them; None where they were not counted. from_bin: of those how
         many take owned parts alone. from_price: the least that one of them costs. others: a few, the best first.
+        mounts: whether it goes on the design's plate, where one is known.
         worst: of its loads, of those in the list.
     """
 
@@ -101,6 +106,7 @@ class OptionRow:
     from_bin: int
     from_price: float
     others: list[OtherWay]
+    mounts: bool
     worst: WorstUse | None
 
 
@@ -119,8 +125,9 @@ class Rows:
     """The options of one search as rows, each told against the design that was searched for."""
 
     def __init__(
-        self, request: SearchRequest, layouts: Sequence[list[Slot]], evaluation: Evaluation, shown: Sequence[Target]
-    ) -> None:
+        self, request: SearchRequest, layouts: Sequence[list[Slot]], evaluation: Evaluation, shown: Sequence[Target],
+        plate: OnPlate,
+    ) -> None:  # fmt: skip
         """Keep what all rows have in common.
 
         Args:
@@ -128,8 +135,10 @@ class Rows:
             layouts: the options of the stages of each layout.
             evaluation: the present design, then the options'.
             shown: measures in the order of a row's values.
+            plate: of the design.
         """
         self._request, self._layouts, self._evaluation, self._shown = request, layouts, evaluation, shown
+        self._plate = plate
         self._present = _without_sizes(request.raw["design"])
         self._sizes = {str(stage[key]) for stage in _stages(request.raw["design"]) for key in SIZES if key in stage}
 
@@ -142,7 +151,9 @@ class Rows:
 
     def _other(self, option: Option) -> OtherWay:
         raw = design_of(self._request, self._layouts[option.layout], option)
-        return OtherWay(_words(raw, read_known(_stages(raw)), self._sizes), option.price, option.buy, raw)
+        return OtherWay(
+            _words(raw, read_known(_stages(raw)), self._sizes), option.price, option.buy, self._plate.goes(option), raw
+        )
 
     def row(self, index: int, found: Shown) -> OptionRow:
         """One option, whose design has this index in the evaluation."""
@@ -166,6 +177,7 @@ class Rows:
             from_bin=found.group.from_bin if found.group else 0,
             from_price=found.group.price if found.group else option.price,
             others=[self._other(one) for one in found.group.options[1:]] if found.group else [],
+            mounts=self._plate.goes(option) if found.group else True,
             worst=WorstUse(short.state, short.use, short.words) if short else None,
         )
 

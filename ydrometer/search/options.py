@@ -21,6 +21,7 @@ from ydrometer.search.found import Found
 from ydrometer.search.groups import Group, grouped, leads
 from ydrometer.search.known_stages import read_known
 from ydrometer.search.nearest import nearest_changes
+from ydrometer.search.on_plate import OnPlate
 from ydrometer.search.option import Option
 from ydrometer.search.option_row import OptionRow, Rows, Shown
 from ydrometer.search.request import SearchRequest
@@ -103,13 +104,14 @@ def options_of(request: SearchRequest, found: Found) -> Options:
     layouts = [slots(request, layout) for layout in request.body.layouts]
     asked = request.document.design.targets
     targets = [*asked, *(unbound(name) for name in NUMBERS if name not in {t.measure for t in asked})]
-    groups = _groups(request, layouts, found, targets)
+    plate = OnPlate(request, layouts)
+    groups = _groups(request, layouts, found, targets, plate)
     listed = groups[:LISTED]
     kept = [*((group.options[0], group) for group in listed), *_around(found, groups)]
     raw = [design_of(request, layouts[option.layout], option) for option, _ in kept]
     read = [_document(request, option, entry) for (option, _), entry in zip(kept, raw, strict=True)]
     evaluation = evaluate([request.document, *read])
-    rows = Rows(request, layouts, evaluation, targets)
+    rows = Rows(request, layouts, evaluation, targets, plate)
     shown = [Shown(option, group, entry) for (option, group), entry in zip(kept, raw, strict=True)]
     return Options(
         combinations=found.combinations,
@@ -142,7 +144,7 @@ def _document(request: SearchRequest, option: Option, raw: Mapping[str, Any]) ->
 
 
 def _groups(
-    request: SearchRequest, layouts: Sequence[list[Slot]], found: Found, shown: Sequence[Target]
+    request: SearchRequest, layouts: Sequence[list[Slot]], found: Found, shown: Sequence[Target], plate: OnPlate
 ) -> list[Group]:
     """What was found, as options that differ in what they do."""
     compared = leads(found)
@@ -150,7 +152,7 @@ def _groups(
         _document(request, lead.option, design_of(request, layouts[lead.option.layout], lead.option))
         for lead in compared
     ]
-    return grouped(layouts, compared, evaluate(read), shown) if read else []
+    return grouped(layouts, compared, evaluate(read), shown, plate) if read else []
 
 
 def _around(found: Found, groups: Sequence[Group]) -> list[tuple[Option, None]]:

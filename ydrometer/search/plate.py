@@ -16,7 +16,7 @@ from ydrometer.fit.coupling import Coupling
 from ydrometer.fit.places import as_problem
 from ydrometer.fit.setup import Setup, set_up
 from ydrometer.fit.stock import stock_of
-from ydrometer.search.layout import PAIRS
+from ydrometer.search.layout import PAIRS, Mount
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -74,6 +74,18 @@ def _mount(setup: Setup, wanted: Requires) -> dict[str, Any] | None:
     frame = [{"start": list(line.start), "end": list(line.end)} for line in mounting.frame]
     said = {} if mounting.tolerance is None else {"tolerance": mounting.tolerance}
     return {"shafts": spots, **said, "loop_tolerance": mounting.loop_tolerance, "frame": frame, "gap": mounting.gap}
+
+
+def on_plate(setup: Setup) -> tuple[list[str], Mount]:
+    """The kinds of the pairs that are mounted, in the order of power, and where their shafts may stand.
+
+    Raises:
+        DocumentError: there is no plate, or nothing on it.
+    """
+    seen = Reading()
+    raw = _mount(setup, Requires(plate=True))
+    mount = reading.finish(reading.read_object(Mount, raw, "mount", seen), seen)
+    return [coupling.stage.kind for coupling in _in_row(setup)], mount
 
 
 def _in_row(setup: Setup) -> list[Coupling]:

@@ -2989,6 +2989,7 @@ export interface components {
             /** Format: double */
             from_price: number;
             line: components["schemas"]["LineDrawing"] | null;
+            mounts: boolean;
             others: components["schemas"]["OtherWay"][];
             /** Format: double */
             price: number;
@@ -3047,6 +3048,7 @@ export interface components {
             design: {
                 [key: string]: unknown;
             };
+            mounts: boolean;
             /** Format: double */
             price: number;
             words: string;

@@ -9,7 +9,7 @@ test("a wheel, a field of a stage, of a source and of the supply choose what the
   });
   expect(selectionOf("drive.stages[1].efficiency")).toEqual({ path: "drive.stages[1]", member: "driver" });
   expect(selectionOf("drive.branches[1].source.constants.kv")?.path).toBe("drive.branches[1].source");
-  expect(selectionOf("drive.supply.resistance")?.member).toBe("motor");
+  expect(selectionOf("drive.supply.resistance")?.member).toBe("supply");
   expect(selectionOf("vehicle.grip")).toBeNull();
 });
 

@@ -1,7 +1,7 @@
 /** What is looked at, in the address: "?at=drive.stages[0] driver" is a wheel, "?at=vehicle.grip" a field. */
 import { useEffect } from "react";
 import { useSearchParams } from "react-router";
-import type { Selected } from "../../document/selected";
+import { type Selected, SUPPLY } from "../../document/selected";
 
 const FIRST_SOURCE: Selected = { path: "drive.branches[0].source", member: "motor" };
 const QUIET_MS = 300;
@@ -14,6 +14,7 @@ export function selectionOf(at: string): Selected | null {
   if (stage) return { path: stage[0], member: member.join(" ") || "driver" };
   const branch = /^drive\.branches\[\d+\]/.exec(path);
   if (branch) return { path: `${branch[0]}.source`, member: "motor" };
+  if (path.startsWith(SUPPLY.path)) return SUPPLY;
   return path.startsWith("drive.") ? FIRST_SOURCE : null;
 }
 

@@ -14,7 +14,7 @@ import type { Edit, Figures, Place } from "../../document/context";
 import { type DesignDocument, withValue } from "../../document/document";
 import type { Left } from "../../document/draft";
 import { type History, type HistoryAction, history } from "../../document/history";
-import { isSelected, type Selected } from "../../document/selected";
+import { isSelected, type Selected, SUPPLY } from "../../document/selected";
 import { recall, useKeptSteps } from "../../document/steps";
 import { type Autosave, type Base, type Owner, useAutosave } from "../../document/useAutosave";
 import { useLive, type Wish } from "../../document/useLive";
@@ -69,6 +69,9 @@ export interface Work {
 
 const FIRST_WHEEL: Selected = { path: "drive.branches[0].stages[0]", member: "driver" };
 
+/** What can be swept besides the wheels of the line. */
+const SWEPT = ["motor", SUPPLY.member, "wheel"];
+
 export function useWork(opened: Vehicle): Work {
   const { owner, workshop, station, stored, first } = opened;
   const { vehicle } = owner;
@@ -113,7 +116,7 @@ export function useWork(opened: Vehicle): Work {
   useDeepLink(station, selected ?? null, FIRST_WHEEL, edit.select);
   const wheels = live?.view.line.rows.flatMap((row) => row.wheels) ?? [];
   useFirstWheel(wheels[0], selected ?? null, edit.select);
-  const there = selected?.member === "motor" || selected?.member === "wheel";
+  const there = SWEPT.includes(selected?.member ?? "");
   const swept =
     there || wheels.some((w) => isSelected(selected, w.path, w.member)) ? (selected ?? null) : null;
   // Only the Line shows what other sizes would do.

@@ -118,7 +118,7 @@ function Drawing() {
         onRoom={onRoom}
       />
       <Flex px="2" py="1" gap="1" align="center" wrap="wrap" fontSize="sm">
-        <StageStrip />
+        <StageStrip onSweep={stepSweep} />
         <Box as="span" role="status" color="copper" data-end>
           {end}
         </Box>

@@ -31,7 +31,7 @@ export function SweepStrip() {
         </>
       ) : (
         <Box color="ink.second" p="1">
-          Choose a wheel or the motor in the drawing to see what six sizes below and above it would do.
+          Choose a wheel, the motor or the supply to see what six sizes below and above it would do.
         </Box>
       )}
     </Box>

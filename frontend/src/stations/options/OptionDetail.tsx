@@ -129,6 +129,7 @@ function OtherWays({ row, readOnly, onTake }: WaysProps) {
                 {way.words}
                 <Box as="span" color="ink.second">
                   {way.buy === 0 ? ", owned" : `, ${way.buy} to buy for ${money(way.price)}`}
+                  {!way.mounts && ", not on this plate"}
                 </Box>
               </Box>
               <Button size="xs" disabled={readOnly} onClick={() => onTake(way.design)}>

@@ -141,6 +141,7 @@ function Row({ options, row, index, chosen, drawn, pinned, onChoose }: RowProps)
               <StandingMark standing={STANDS[row.worst.state]} size={11} /> loads {percentOf(row.worst.use)}
             </span>
           )}
+          {!row.mounts && <span data-not-on-plate>not on this plate</span>}
           {(row.ways ?? 1) > 1 && <span data-ways>{waysText(row)}</span>}
         </div>
       </div>

@@ -4,11 +4,12 @@ import type { Live } from "../../../api/client";
 import { useDocument, useFigures } from "../../../document/context";
 import { at, type Stage } from "../../../document/document";
 import { Field } from "../../../document/Field";
+import { SUPPLY } from "../../../document/selected";
 import { useKinds } from "../../../ui/fields/units";
 import { StandingMark } from "../../../ui/StandingMark";
 import { FromBin } from "../../shared/FromBin";
 import { Clocked } from "../Clocked";
-import { SourcePanel } from "../source/SourcePanel";
+import { SourcePanel, SupplyPanel } from "../source/SourcePanel";
 import { wholeChanges, wholeKind } from "./binChanges";
 import { RatioWords } from "./RatioWords";
 import { StageActions } from "./StageActions";
@@ -32,6 +33,8 @@ export const SelectedPanel = memo(function SelectedPanel() {
         <WheelPanel wheel={wheel} />
       ) : selected?.member === "motor" ? (
         <SourcePanel path={selected.path} />
+      ) : selected?.member === SUPPLY.member ? (
+        <SupplyPanel />
       ) : selected?.member === "wheel" ? (
         <RoadWheelPanel />
       ) : box ? (

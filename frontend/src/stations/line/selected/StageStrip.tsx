@@ -1,8 +1,9 @@
 import { Box, Flex } from "@chakra-ui/react";
-import { type DragEvent, useState } from "react";
+import { type DragEvent, type KeyboardEvent, useState } from "react";
 import type { Live } from "../../../api/client";
 import { useDocument, useEdit, useFigures, useLoadsShown } from "../../../document/context";
 import { at, type DesignDocument, type Stage } from "../../../document/document";
+import { isSelected, SUPPLY } from "../../../document/selected";
 import { dropStage, selectedOf } from "../../../document/stages";
 import { typedText } from "../../../ui/fields/typed";
 import { digits, ratioText, useKinds, useUnits } from "../../../ui/fields/units";
@@ -11,19 +12,61 @@ import { measureKeys, type StageKind } from "../../../words/kinds";
 import { ofMember, percent, STANDS } from "../../../words/loads";
 import { useChange } from "./StageActions";
 
-/** The stages as a sentence from source to ground, each with its ratio; dragged to another place, or clicked. */
-export function StageStrip() {
+/** The supply and the stages as a sentence from source to ground, each with its ratio; dragged to another place, or clicked. */
+export function StageStrip({ onSweep }: { onSweep: (by: number) => void }) {
   const document = useDocument();
   const { live } = useFigures();
   const lists = [...document.drive.branches.map((_, b) => `drive.branches[${b}].stages`), "drive.stages"];
   return (
     <Flex gap="1" align="center" wrap="wrap" data-strip>
+      <SupplyChip onSweep={onSweep} />
       {lists.map((list, i) => (
         <List key={list} list={list} document={document} live={live} joins={i > 0} />
       ))}
       <Overall live={live} />
     </Flex>
   );
+}
+
+/** What feeds the motors: clicked it is chosen, and ↑ ↓ change its cells. */
+function SupplyChip({ onSweep }: { onSweep: (by: number) => void }) {
+  const { drive } = useDocument();
+  const { selected } = useFigures();
+  const { select } = useEdit();
+  const supply = drive.supply as SupplyTyped | undefined;
+  if (!supply) return null;
+  const onKeyDown = (event: KeyboardEvent) => {
+    const by = { ArrowUp: 1, ArrowDown: -1 }[event.key];
+    if (by === undefined) return;
+    event.preventDefault();
+    onSweep(by);
+  };
+  return (
+    <button
+      type="button"
+      className="chip"
+      aria-pressed={isSelected(selected, SUPPLY.path, SUPPLY.member)}
+      onClick={() => select(SUPPLY)}
+      onKeyDown={onKeyDown}
+      data-chip={SUPPLY.path}
+    >
+      {supply.kind} <b>{voltageText(supply)}</b>
+    </button>
+  );
+}
+
+interface SupplyTyped {
+  kind: string;
+  cells?: { series?: unknown; cell_voltage?: unknown };
+  open_circuit_voltage?: unknown;
+  max_power_voltage?: unknown;
+  voltage?: unknown;
+}
+
+/** "7 × 3.6 V", or its voltage as typed. */
+function voltageText({ cells, ...supply }: SupplyTyped): string {
+  if (cells) return `${typedText(cells.series, "")} × ${typedText(cells.cell_voltage, "V")}`;
+  return typedText(supply.max_power_voltage ?? supply.open_circuit_voltage ?? supply.voltage, "V");
 }
 
 interface ListProps {

@@ -46,21 +46,21 @@ describe("turning", () => {
 
 describe("the strip of stages", () => {
   it("reads from source to ground with the ratio of each", () => {
-    const { container } = onTheBench(<StageStrip />);
+    const { container } = onTheBench(<StageStrip onSweep={() => undefined} />);
     const chips = [...container.querySelectorAll("[data-chip]")].map((e) => e.textContent);
     expect(chips).toEqual(["Gears 15 → 56 3.73", "Belt 18 → 36 2.00"]);
     expect(container.querySelector("[data-overall]")?.textContent).toBe("= 7.47 : 1");
   });
 
   it("tells branches apart", () => {
-    const { container } = onTheBench(<StageStrip />, { live: SIX }, DOCUMENTS.six);
+    const { container } = onTheBench(<StageStrip onSweep={() => undefined} />, { live: SIX }, DOCUMENTS.six);
     expect(container.textContent).toContain("branch 1:");
     expect(container.textContent).toContain("+ branch 2:");
     expect(container.textContent).toContain("joined:");
   });
 
   it("chooses a stage", () => {
-    const { edit } = onTheBench(<StageStrip />);
+    const { edit } = onTheBench(<StageStrip onSweep={() => undefined} />);
     fireEvent.click(screen.getByRole("button", { name: /Belt/ }));
     expect(edit.select).toHaveBeenCalledWith({ path: "drive.stages[0]", member: "driver" });
   });

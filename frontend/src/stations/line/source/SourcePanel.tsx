@@ -72,34 +72,65 @@ export function SourcePanel({ path }: { path: string }) {
               optional
             />
             <Ratings kind="controller" path={`${branch}.controller`} title="What the controller stands" />
-            <Choice
-              label="Supply"
-              value={String(at(document, "drive.supply.kind") ?? "")}
-              options={{ battery: "battery", panel: "light panel", bench: "bench supply" }}
-              change={withSupply}
-            />
-            <FromBin
-              label="Take a battery or panel of the bin"
-              kinds={["battery", "panel"]}
-              changes={(part) => ({ "drive.supply": part.supply })}
-            />
-            <SupplyFields />
-            <Ratings
-              kind={String(at(document, "drive.supply.kind") ?? "")}
-              path="drive.supply"
-              title="What the supply stands"
-            />
+            <Supply />
           </>
         )}
       </Box>
       <BranchActions number={number} several={several} />
       <StageActions path={path} />
-      <Box fontSize="xs" color="ink.second" mt="3">
-        {engine
-          ? "Never run an engine above its safe speed or defeat its governor; mind the fumes. The maker's instructions come first."
-          : "Charge lithium packs watched and in a fire-safe place; put a fuse close to the battery. The makers' instructions come first."}
-      </Box>
+      {engine ? (
+        <Box fontSize="xs" color="ink.second" mt="3">
+          Never run an engine above its safe speed or defeat its governor; mind the fumes. The maker's
+          instructions come first.
+        </Box>
+      ) : (
+        <BatteryCaution />
+      )}
     </>
+  );
+}
+
+const SUPPLIES = { battery: "battery", panel: "light panel", bench: "bench supply" };
+
+/** Which supply it is, what it gives and what it stands. */
+function Supply() {
+  const document = useDocument();
+  const kind = String(at(document, "drive.supply.kind") ?? "");
+  return (
+    <>
+      <Choice label="Supply" value={kind} options={SUPPLIES} change={withSupply} />
+      <FromBin
+        label="Take a battery or panel of the bin"
+        kinds={["battery", "panel"]}
+        changes={(part) => ({ "drive.supply": part.supply })}
+      />
+      <SupplyFields />
+      <Ratings kind={kind} path="drive.supply" title="What the supply stands" />
+    </>
+  );
+}
+
+/** The supply by itself. */
+export function SupplyPanel() {
+  return (
+    <>
+      <Heading as="h2" size="sm" mb="2">
+        Supply
+      </Heading>
+      <Box display="grid" gap="2">
+        <Supply />
+      </Box>
+      <BatteryCaution />
+    </>
+  );
+}
+
+function BatteryCaution() {
+  return (
+    <Box fontSize="xs" color="ink.second" mt="3">
+      Charge lithium packs watched and in a fire-safe place; put a fuse close to the battery. The makers'
+      instructions come first.
+    </Box>
   );
 }
 
