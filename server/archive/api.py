@@ -25,13 +25,13 @@ from server.workshops.api import WorkshopSerializer, need_room_for_another, show
 class ArchiveParser(PieceParser):
     """A whole archive as it is."""
 
-    LARGEST = 60_000_000
+    LARGEST = 200_000_000
 
 
 class ArchiveView(APIView):
     @extend_schema(responses={(200, "application/zip"): OpenApiResponse(OpenApiTypes.BINARY), **HIDDEN})
     def get(self, request: Request, workshop: UUID) -> HttpResponse:
-        """A workshop as one file: designs, bin and runs."""
+        """A workshop as one file: designs, bin, runs, builds and photos."""
         found = access.workshop_for(acting(request), workshop)
         return download(pack(found), "application/zip", f"{found.name}.zip")
 

@@ -9,6 +9,8 @@ from typing import Any
 
 import orjson
 
+from server.archive import building
+from server.builds.models import Photo
 from server.designs.copying import kept_revisions
 from server.designs.models import Vehicle
 from server.parts.models import documents
@@ -20,14 +22,16 @@ FORMAT, VERSION = "ydrometer-archive", 1
 HEAD, PARTS = "workshop.json", "parts.json"
 README = """A workshop of Ydrometer, as it was when this file was made.
 
-workshop.json            what is in here: vehicles in their order, with their revisions
+workshop.json            what is in here: vehicles in their order, with their revisions; steps kept under a name
 parts.json               the bin, a part an entry, as in a search request
 parts.csv                the same as a table
 vehicles/…/*.json        designs, a file a revision: the named ones and the newest
 vehicles/…/runs.json     all runs, with the designs they were made with
+vehicles/…/build.json    what was said of steps and parts, inspections, and which photo belongs to which step
+vehicles/…/photos/*.jpg  the photos
 
 Formats are described by ./ydro schema and in the docs of the application. Opened at "Who works here" of another one,
-it becomes a workshop there. Builds and photos are not in it.
+it becomes a workshop there.
 """
 
 
@@ -36,7 +40,8 @@ def pack(workshop: Workshop) -> bytes:
     made = io.BytesIO()
     with zipfile.ZipFile(made, "w", zipfile.ZIP_DEFLATED) as archive:
         vehicles = [_vehicle(archive, number, one) for number, one in enumerate(workshop.vehicles.all(), 1)]
-        head = {"format": FORMAT, "version": VERSION, "name": workshop.name, "vehicles": vehicles}
+        head = {"format": FORMAT, "version": VERSION, "name": workshop.name, "vehicles": vehicles,
+                "templates": building.templates_of(workshop)}  # fmt: skip
         parts = documents(workshop)
         _write(archive, HEAD, head)
         _write(archive, PARTS, parts)
@@ -54,10 +59,21 @@ def _vehicle(archive: zipfile.ZipFile, number: int, vehicle: Vehicle) -> dict[st
         _write(archive, file, revision.document)
         revisions.append({"file": file, "name": revision.name, "saved_at": revision.saved_at.isoformat()})
     told = {"name": vehicle.name, "put_away": vehicle.put_away, "revisions": revisions}
-    if not vehicle.runs.exists():
-        return told
-    archive.writestr(f"{folder}/runs.json", history.runs_file(vehicle))
-    return {**told, "runs": f"{folder}/runs.json"}
+    if vehicle.runs.exists():
+        archive.writestr(f"{folder}/runs.json", history.runs_file(vehicle))
+        told["runs"] = f"{folder}/runs.json"
+    build = building.written(vehicle, lambda photo: _photo(archive, folder, photo))
+    if build is not None:
+        _write(archive, f"{folder}/build.json", build)
+        told["build"] = f"{folder}/build.json"
+    return told
+
+
+def _photo(archive: zipfile.ZipFile, folder: str, photo: Photo) -> str:
+    """Write a photo, which no packing makes smaller; its file's name."""
+    name = f"{folder}/photos/{photo.pk}.jpg"
+    archive.writestr(name, bytes(photo.data), zipfile.ZIP_STORED)
+    return name
 
 
 def _write(archive: zipfile.ZipFile, name: str, content: Any) -> None:

@@ -12,6 +12,7 @@ from typing import Any
 from django.db import transaction
 
 from server.accounts.models import User
+from server.archive import building
 from server.archive.pack import FORMAT, HEAD, PARTS, VERSION
 from server.designs.actions import put_away
 from server.designs.copying import with_revision
@@ -45,6 +46,8 @@ def unpack(user: User, data: bytes) -> Workshop:
     with transaction.atomic():
         workshop = create_workshop(user, str(head.get("name") or "Workshop")[:LONGEST_NAME])
         _parts(user, workshop, archive)
+        with _inside(HEAD):
+            building.take_templates(user, workshop, _list({"templates": [], **head}, "templates", HEAD))
         for place, told in enumerate(_list(head, "vehicles", HEAD)):
             _vehicle(user, workshop, archive, told, f"{HEAD}: vehicles[{place}]")
     return workshop
@@ -86,6 +89,11 @@ def _vehicle(user: User, workshop: Workshop, archive: zipfile.ZipFile, told: Any
         logged = _object(archive, runs)
         with _inside(runs):
             log_file(user, vehicle, logged)
+    build = _text(told, "build")
+    if build:
+        said = _object(archive, build)
+        with _inside(build):
+            building.take(user, vehicle, said, lambda file: _bytes(archive, file))
     if told.get("put_away") is True:
         put_away(user, vehicle, True)
 
@@ -101,14 +109,19 @@ def _inside(file: str) -> Iterator[None]:
 
 
 def _read(archive: zipfile.ZipFile, file: str) -> Any:
-    """A file of the archive as JSON; never more of it than is read of any document."""
-    try:
-        with archive.open(file) as stream:
-            data = stream.read(LARGEST + 1)
-    except (KeyError, zipfile.BadZipFile, NotImplementedError, RuntimeError, EOFError, zlib.error):
-        raise _fault(file or "$", "missing or damaged in the archive") from None
+    """A file of the archive as JSON."""
+    data = _bytes(archive, file)
     with _inside(file):
         return strict_json.load(data, largest=LARGEST, deepest=DEEPEST)
+
+
+def _bytes(archive: zipfile.ZipFile, file: str) -> bytes:
+    """A file of the archive; never more of it than is read of any document."""
+    try:
+        with archive.open(file) as stream:
+            return stream.read(LARGEST + 1)
+    except (KeyError, zipfile.BadZipFile, NotImplementedError, RuntimeError, EOFError, zlib.error):
+        raise _fault(file or "$", "missing or damaged in the archive") from None
 
 
 def _object(archive: zipfile.ZipFile, file: str) -> dict[str, Any]:

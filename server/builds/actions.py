@@ -119,6 +119,14 @@ def _step_entry(user: User, vehicle: Vehicle, new: NewEntry) -> StepEntry:
     )  # fmt: skip
 
 
+@transaction.atomic
+def take_said(user: User, vehicle: Vehicle, steps: Sequence[NewEntry], parts: Sequence[NewPartEntry]) -> None:
+    """Write down what was said elsewhere of a vehicle that is new here; it was held against the steps of its day."""
+    for one in steps:
+        _step_entry(user, vehicle, one)
+    say_of_parts(user, vehicle, parts)
+
+
 def _log_spin(user: User, vehicle: Vehicle, new: NewEntry) -> None:
     """Turns counted in the air are a run in the air, with its prediction; what is no number stays a note."""
     if new.step != SPIN or new.doing != "done" or not new.value.strip():

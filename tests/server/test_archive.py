@@ -7,7 +7,12 @@ import json
 import zipfile
 from typing import Any
 
+from PIL import Image
+
+from server.builds.actions import keep_template
+from server.builds.models import Photo
 from server.demo.load import load
+from server.designs.models import Vehicle
 from server.workshops.models import Membership, Role, Workshop
 from tests.core.designs import PLAIN, changed
 from tests.server.people import WorkshopCase
@@ -24,6 +29,26 @@ def packed(files: dict[str, Any]) -> bytes:
 def archive(*vehicles: dict[str, Any], **files: Any) -> bytes:
     head = {"format": "ydrometer-archive", "version": 1, "name": "Sent", "vehicles": list(vehicles)}
     return packed({"workshop.json": head, "parts.json": [], **files})
+
+
+def built(vehicle: Vehicle) -> tuple[Any, ...]:
+    """All that is kept of a vehicle's building, but the ids."""
+    build = getattr(vehicle, "build", None)
+    return (
+        build and build.book,
+        [*vehicle.step_entries.values_list("step", "doing", "at", "minutes", "value", "note", "reason", "title")],
+        [*vehicle.part_entries.values_list("key", "state", "at", "expected", "paid")],
+        [*vehicle.inspections.values_list("at", "document")],
+    )
+
+
+def picture() -> bytes:
+    made = io.BytesIO()
+    Image.new("RGB", (20, 10), "white").save(made, "JPEG")
+    return made.getvalue()
+
+
+OWN = [{"id": "paint", "title": "Paint it"}]
 
 
 class Archive(WorkshopCase):
@@ -52,6 +77,17 @@ class Archive(WorkshopCase):
             self.assertEqual(mine.runs.count(), theirs.runs.count())
             readings = [sorted(str(run.document["readings"]) for run in one.runs.all()) for one in (mine, theirs)]
             self.assertEqual(*readings)
+            self.assertEqual(*(built(one) for one in (mine, theirs)))
+        self.assertTrue(any(one.step_entries.exists() for one in made.vehicles.all()))
+
+    def test_photos_and_own_steps_come_too(self) -> None:
+        photo = Photo.objects.create(vehicle=self.vehicle, step="own/1", data=picture())
+        keep_template(self.people["owner"], self.workshop, "paint", OWN)
+        out = self.as_("owner").get(f"/api/workshops/{self.workshop.id}/archive/")
+        made = Workshop.objects.get(pk=self.send(out.content).json()["id"])
+        copied = Photo.objects.get(vehicle__workshop=made)
+        self.assertEqual((copied.step, copied.taken_at), (photo.step, photo.taken_at))
+        self.assertEqual([(one.name, one.steps) for one in made.step_templates.all()], [("paint", OWN)])
 
     def test_what_is_put_away_comes_so(self) -> None:
         vehicle = {"name": "x", "put_away": True, "revisions": [{"file": "a.json", "name": ""}]}
@@ -70,4 +106,13 @@ class Archive(WorkshopCase):
         self.assertEqual(self.fault(archive(lone, **{"a.json": heavy})), "a.json: vehicle.mass")
         self.assertEqual(self.fault(archive({**lone, "runs": "r.json"}, **{"a.json": PLAIN, "r.json": {}})),
                          "r.json: designs")  # fmt: skip
+        missing = {"step": "x", "taken_at": "2026-01-01T00:00Z", "file": "a.json"}
+        for build, path in (
+            ({}, "format"), ({"book": {"steps": 3}}, "steps"), ({"steps": [{"step": "x"}]}, "steps[0].doing"),
+            ({"photos": [missing]}, "photos[0]"), ({"parts": 3}, "parts"),
+        ):  # fmt: skip
+            told = {"format": "ydrometer-build", "version": 1, **build} if build else {}
+            files = {"a.json": PLAIN, "b.json": told}
+            self.assertEqual(self.fault(archive({**lone, "build": "b.json"}, **files)), f"b.json: {path}")
+        self.assertEqual(self.fault(archive(**{"workshop.json": 3})), "workshop.json")
         self.assertEqual(self.fault(archive(**{"parts.json": 3})), "parts.json")

@@ -15,6 +15,8 @@ from ydrometer.base.tables import typical as tables
 from ydrometer.base.tables.typical import Range
 
 HOUR = 3600.0
+OVER_FULL = 1.02
+"""How far above a full cell's voltage one may be, by rounding and by meters."""
 _INDEX = re.compile(r"\[\d+\]")
 
 
@@ -157,8 +159,8 @@ def pack_words(kind: tables.CellKind, cells: int) -> str:
 
 
 def cells_in_series(kind: tables.CellKind, voltage: float) -> int:
-    """How many cells in a row give a full pack's voltage, V; at least one."""
-    return max(1, round(voltage / kind.full))
+    """The fewest cells in a row that give a pack's voltage, V, full or not; at least one."""
+    return max(1, math.ceil(voltage / (OVER_FULL * kind.full)))
 
 
 def pack_resistance(kind: tables.CellKind, cells: int, capacity: float) -> Range:

@@ -29,8 +29,7 @@ export function Archive({ workshop }: { workshop: string }) {
         As one file
       </Heading>
       <Box color="ink.second" mb="2">
-        Designs with their named revisions, the bin and all runs, in open formats. Builds and photos stay
-        here.
+        Designs with their named revisions, the bin, all runs, builds and photos, in open formats.
       </Box>
       <Flex gap="2" wrap="wrap" align="center">
         <Button asChild>
