@@ -35,6 +35,11 @@ class Bench(BrowserCase):
         page.click("[data-start=board]")
         self.begin_with_a_label(page)
         self.check_what_matters_most(page)
+        page.click("header a[href='/']")
+        page.find("[data-from-demo]")
+        page.click_button("Knot")
+        page.wait_text("header h1", "Knot")
+        page.wait(lambda: page.gauge("top_speed"), "the demo's Knot on a bench of one's own")
         page.click_button("Sign out")
         page.button("Sign in")
 

@@ -1125,7 +1125,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** @description A workshop as one file: designs, bin and runs. */
+        /** @description A workshop as one file: designs, bin, runs, builds and photos. */
         get: operations["workshops_archive_retrieve"];
         put?: never;
         post?: never;

@@ -9,6 +9,7 @@ import { SvgText } from "./SvgText";
 /** Heights kept free for the two, in pixels. */
 export const LABELS = 42;
 export const FIGURES = 68;
+const ONE_LINE = 22;
 
 /** Shafts closer than this have their figures in two levels, one a little lower than the next. */
 const CLOSE = 88;
@@ -110,21 +111,71 @@ export const ownShafts = (row: Row) => row.shafts.filter((shaft) => (shaft.branc
 
 /** Under each shaft its speed, torque and power, and between two shafts what their stage loses; a strip a branch. */
 export function ShaftFigures({ row, branches, flow, frame, width, levels, top }: FigureProps) {
-  const own = (branch: number) => row.shafts.filter((shaft) => shaft.branch === branch);
-  const others = Array.from({ length: branches - 1 }, (_, i) => own(i + 1)).filter(
-    (shafts) => shafts.length > 0,
-  );
-  const first = ownShafts(row);
+  const others = otherShafts(row, branches);
+  const below = top + levels * FIGURES;
   return (
     <g>
-      {[first, ...others].map((shafts, i) => (
-        <Strip
-          key={shafts[0]?.index}
-          {...{ shafts, row, branches, flow, frame, width, levels }}
-          top={top + i * levels * FIGURES}
-          led={i === 0}
-        />
-      ))}
+      <Strip {...{ row, branches, flow, frame, width, levels, top }} shafts={ownShafts(row)} led />
+      {others.map((shafts, i) => {
+        const at = below + others.slice(0, i).reduce((sum, one) => sum + stripHeight(one, levels), 0);
+        return shafts.length === 1 ? (
+          <OneLine key={shafts[0]?.index} {...{ row, branches, flow }} shaft={shafts[0] as Shaft} top={at} />
+        ) : (
+          <Strip
+            key={shafts[0]?.index}
+            {...{ shafts, row, branches, flow, frame, width, levels }}
+            top={at}
+            led={false}
+          />
+        );
+      })}
+    </g>
+  );
+}
+
+/** Shafts of the second branch and those after it, where they have some of their own. */
+const otherShafts = (row: Row, branches: number): Shaft[][] =>
+  Array.from({ length: branches - 1 }, (_, i) => row.shafts.filter((shaft) => shaft.branch === i + 1)).filter(
+    (shafts) => shafts.length > 0,
+  );
+
+/** A branch of one shaft is told in one line. */
+const stripHeight = (shafts: Shaft[], levels: number) => (shafts.length === 1 ? ONE_LINE : levels * FIGURES);
+
+/** Height of all figures under a row, pixels. */
+export function figuresHeight(row: Row, branches: number, levels: number): number {
+  const others = otherShafts(row, branches).map((shafts) => stripHeight(shafts, levels));
+  return others.reduce((sum, height) => sum + height, levels * FIGURES);
+}
+
+interface OneLineProps {
+  shaft: Shaft;
+  row: Row;
+  branches: number;
+  flow: Flow;
+  top: number;
+}
+
+function OneLine({ shaft, row, branches, flow, top }: OneLineProps) {
+  const units = useUnits();
+  const text = (dimension: string, si: number) => Object.values(show(units, dimension, si)).join(" ");
+  const state = flow.shafts.find((one) => one.shaft === shaft.index);
+  if (!state) return null;
+  const loss = lossAfter(flow, shaft);
+  const figures = [
+    text("angular speed", state.speed),
+    text("torque", state.torque),
+    text("power", state.power),
+    ...(loss ? [`−${text("power", loss)}`] : []),
+  ];
+  return (
+    <g data-shaft={shaft.index}>
+      <SvgText x={14} y={top + 15} anchor="start" bold>
+        {shaftName(shaft, row, branches)}
+      </SvgText>
+      <SvgText x={76} y={top + 15} anchor="start" mono>
+        {figures.join(" · ")}
+      </SvgText>
     </g>
   );
 }

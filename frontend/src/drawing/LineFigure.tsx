@@ -3,7 +3,7 @@ import type { Flow, LineDrawing, Row, Source, View, Wheel } from "../api/client"
 import { isSelected, type Selected } from "../document/selected";
 import { digits } from "../ui/fields/units";
 import { COPPER, INK, PANEL, SECOND, SLATE } from "./colours";
-import { FIGURES, LABELS, levelsFor, ownShafts, ShaftFigures, WheelLabels } from "./Figures";
+import { figuresHeight, LABELS, levelsFor, ownShafts, ShaftFigures, WheelLabels } from "./Figures";
 import { ROAD_WHEEL, type Stop, stops } from "./order";
 import { type Frame, framesFor, turningArrow } from "./paths";
 import { RimHandle } from "./RimHandle";
@@ -50,7 +50,7 @@ export function LineFigure(props: Props) {
   useEffect(() => onRoom(longest), [longest, onRoom]);
   const branches = Math.max(1, ...line.rows.map((row) => row.sources.length));
   const levels = levelsFor(Math.max(...line.rows.map((row) => ownShafts(row).length)), width);
-  const strips = FIGURES * branches * levels;
+  const strips = Math.max(...line.rows.map((row) => figuresHeight(row, branches, levels)));
   const circles = line.rows.length > 1 ? STACKED : ALONE;
   // How many such lines there are is said where there is room: beside the labels, or under the figures.
   const said = width < NARROW && line.units > 1 ? 16 : 0;

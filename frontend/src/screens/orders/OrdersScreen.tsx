@@ -55,7 +55,7 @@ export default function OrdersScreen() {
         </Flex>
         {shown && (
           <>
-            <Flex align="flex-end" gap="4" my="3">
+            <Flex align="flex-end" gap="4" my="3" wrap="wrap">
               <Box>
                 <Box fontSize="sm" color="ink.second">
                   to order, in all

@@ -20,7 +20,7 @@ export function SweepStrip() {
       borderRadius="3px"
       px="2"
       py="1"
-      minH="146px"
+      minH="116px"
       overflowX="auto"
       data-sweep
     >

@@ -1,4 +1,4 @@
-import { Box, Flex } from "@chakra-ui/react";
+import { Box } from "@chakra-ui/react";
 import { type DragEvent, type KeyboardEvent, useState } from "react";
 import type { Live } from "../../../api/client";
 import { useDocument, useEdit, useFigures, useLoadsShown } from "../../../document/context";
@@ -18,13 +18,14 @@ export function StageStrip({ onSweep }: { onSweep: (by: number) => void }) {
   const { live } = useFigures();
   const lists = [...document.drive.branches.map((_, b) => `drive.branches[${b}].stages`), "drive.stages"];
   return (
-    <Flex gap="1" align="center" wrap="wrap" data-strip>
+    // What stands beside the strip goes on in its last line.
+    <Box display="contents" data-strip>
       <SupplyChip onSweep={onSweep} />
       {lists.map((list, i) => (
         <List key={list} list={list} document={document} live={live} joins={i > 0} />
       ))}
       <Overall live={live} />
-    </Flex>
+    </Box>
   );
 }
 

@@ -1,5 +1,5 @@
 import { fireEvent, screen } from "@testing-library/react";
-import { describe, expect, it } from "vitest";
+import { describe, expect, it, vi } from "vitest";
 import { BACKWARDS, DOCUMENTS, onTheBench, PLAIN, SIX } from "../../../fixtures";
 import { LineTable } from "../LineTable";
 import { SweepStrip } from "../SweepStrip";
@@ -48,7 +48,7 @@ describe("the strip of stages", () => {
   it("reads from source to ground with the ratio of each", () => {
     const { container } = onTheBench(<StageStrip onSweep={() => undefined} />);
     const chips = [...container.querySelectorAll("[data-chip]")].map((e) => e.textContent);
-    expect(chips).toEqual(["Gears 15 → 56 3.73", "Belt 18 → 36 2.00"]);
+    expect(chips).toEqual(["battery 25.2 V", "Gears 15 → 56 3.73", "Belt 18 → 36 2.00"]);
     expect(container.querySelector("[data-overall]")?.textContent).toBe("= 7.47 : 1");
   });
 
@@ -57,6 +57,17 @@ describe("the strip of stages", () => {
     expect(container.textContent).toContain("branch 1:");
     expect(container.textContent).toContain("+ branch 2:");
     expect(container.textContent).toContain("joined:");
+  });
+
+  it("chooses the supply, and steps its cells by key", () => {
+    const onSweep = vi.fn();
+    const { edit } = onTheBench(<StageStrip onSweep={onSweep} />);
+    const chip = screen.getByRole("button", { name: /battery/ });
+    fireEvent.click(chip);
+    expect(edit.select).toHaveBeenCalledWith({ path: "drive.supply", member: "supply" });
+    fireEvent.keyDown(chip, { key: "ArrowUp" });
+    fireEvent.keyDown(chip, { key: "x" });
+    expect(onSweep.mock.calls).toEqual([[1]]);
   });
 
   it("chooses a stage", () => {
