@@ -115,7 +115,7 @@ def _difference(
         interval = stats.ttest_ind(one, other, equal_var=False).confidence_interval(CONFIDENCE)
         low, high = float(interval.low), float(interval.high)
     chance = by_chance(one, other)
-    needed = _needed(predicted[a.runs[0]], predicted[b.runs[0]], scatter[run.kind])
+    needed = repeats_needed(predicted[a.runs[0]], predicted[b.runs[0]], scatter[run.kind])
     return Difference(
         run, a.design, b.design, mean, low, high, chance, needed, _words(run, a, b, mean, low, high, chance)
     )
@@ -165,7 +165,14 @@ def _drawn(n: int, m: int) -> NDArray[np.uint8]:
     return np.random.default_rng(SEED).permuted(places, axis=1)[:, :m].copy()
 
 
-def _needed(one: float, other: float, scatter: float) -> int | None:
+def repeats_needed(one: float, other: float, scatter: float) -> int | None:
+    """Runs of each of two designs that would show their difference, 95 % on two sides with 90 % power (Snedecor and
+    Cochran, Statistical Methods, section How many replicates); at least `LEAST_REPEATS`, None of none.
+
+    Args:
+        one, other: what is predicted for each.
+        scatter: of a single run, relative.
+    """
     apart = abs(one - other)
     if not math.isfinite(apart) or apart <= SAME * abs(one):
         return None

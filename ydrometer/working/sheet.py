@@ -12,7 +12,7 @@ from ydrometer.base.seen import Value
 Origin = Literal["given", "measured", "part", "assumed", "default", "constant", "solved"]
 FUNCTIONS: dict[str, Any] = {
     name: getattr(math, name) for name in ("sin", "cos", "tan", "atan", "atan2", "acos", "hypot", "exp", "log", "sqrt")
-} | {"min": min, "max": max, "sum": sum}
+} | {"min": min, "max": max, "sum": sum, "abs": abs}
 
 
 @dataclass(frozen=True, slots=True)

@@ -1,0 +1,166 @@
+"""What a kind poses: a question with its answer, the usual mistakes, three hints, the working, and a design to draw."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass, field
+from typing import Any
+
+from ydrometer.practice.draw import Again, Draw
+from ydrometer.practice.mistakes import MISTAKES
+from ydrometer.working.sheet import Sheet, evaluate
+
+Answer = float | str | tuple[int, ...]
+"""A number, SI; the key of a choice or of a wheel; or teeth of wheels picked from a bag."""
+APART = 0.03
+"""Relative distance that numbers of answers and mistakes keep from each other."""
+
+
+@dataclass(frozen=True, slots=True)
+class Choice:
+    """One answer to choose from."""
+
+    key: str
+    words: str
+
+
+@dataclass(frozen=True, slots=True)
+class NumberAsked:
+    """A number of some dimension, shown in a unit; any unit is taken."""
+
+    dimension: str
+    unit: str
+
+
+@dataclass(frozen=True, slots=True)
+class ChoiceAsked:
+    """One of some answers; `arrows` where they are senses of turning, shown as arrows."""
+
+    choices: tuple[Choice, ...]
+    arrows: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class WheelAsked:
+    """A wheel to be clicked in the drawing, one of these by path and member."""
+
+    choices: tuple[Choice, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class PicksAsked:
+    """Wheels picked from the bag, each once: one for each of these places, in their order."""
+
+    places: tuple[str, ...]
+    bag: tuple[int, ...]
+    ratio: Callable[[tuple[int, ...]], float]
+    """What picked teeth come to; picks that come to the same as the answer are as right."""
+
+
+Ask = NumberAsked | ChoiceAsked | WheelAsked | PicksAsked
+
+
+@dataclass(frozen=True, slots=True)
+class Mistake:
+    """What a usual mistake leads to, and its name."""
+
+    answer: Answer
+    name: str
+
+
+@dataclass(frozen=True, slots=True)
+class Posed:
+    """A question.
+
+    Attributes:
+        words: the question. ask: what kind of answer. answer: the core's own. mistakes: by what they lead to.
+        hints: three, each a smaller step. formula: in words. sheet: the working, whose last step is the answer.
+        said: what is given besides the sheet's numbers. design: as a design file, to be drawn and opened on the Line.
+        still: whether the drawing must not say which way things turn.
+    """
+
+    words: str
+    ask: Ask
+    answer: Answer
+    mistakes: tuple[Mistake, ...]
+    hints: tuple[str, str, str]
+    formula: str
+    sheet: Sheet
+    design: dict[str, Any]
+    said: Mapping[str, Any] = field(default_factory=dict)
+    still: bool = False
+
+
+@dataclass(slots=True)
+class Sum:
+    """A sum being set up: its sheet, with shorter words for what exercises put in."""
+
+    sheet: Sheet = field(default_factory=lambda: Sheet({}))
+
+    def given(self, symbol: str, words: str, value: float, dimension: str = "ratio") -> float:
+        """A number that the question tells."""
+        return self.sheet.put(symbol, words, value, dimension, "given")
+
+    def teeth(self, **counts: int) -> None:
+        """Tooth counts by symbol."""
+        for symbol, count in counts.items():
+            self.given(symbol, f"teeth of wheel {symbol}", count)
+
+    def step(self, symbol: str, words: str, expression: str, dimension: str = "ratio") -> float:
+        """A line of the working."""
+        return self.sheet.step(symbol, words, expression, dimension)
+
+    def number(
+        self, d: Draw, words: str, dimension: str, answer: float, mistakes: Mapping[str, str],
+        hints: tuple[str, str, str], design: dict[str, Any], formula: str,
+    ) -> Posed:  # fmt: skip
+        """A question for a number.
+
+        Args:
+            d: what it was drawn with.
+            words: the question.
+            dimension: of the answer.
+            answer: by the core.
+            mistakes: by name, each with what it works out, over the sheet's symbols.
+            hints, design, formula: as of `Posed`.
+
+        Raises:
+            Again: answer and mistakes are too near to each other, or no sizes of real vehicles.
+        """
+        made = tuple(Mistake(evaluate(expression, self.sheet.known), name) for name, expression in mistakes.items())
+        need_apart([answer, *(float(one.answer) for one in made)])
+        asked = NumberAsked(dimension, d.unit(dimension))
+        return Posed(words, asked, answer, known(made), hints, formula, self.sheet, design)
+
+
+def choose(
+    words: str, choices: Sequence[Choice], answer: str, mistakes: Mapping[str, str], hints: tuple[str, str, str],
+    design: dict[str, Any], formula: str, sheet: Sheet | None = None, **more: Any,
+) -> Posed:  # fmt: skip
+    """A question with some answers to choose from; `mistakes` names what leads to each wrong one, by key."""
+    made = tuple(Mistake(key, name) for key, name in mistakes.items() if key != answer)
+    arrows = more.pop("arrows", False)
+    ask = ChoiceAsked(tuple(choices), arrows)
+    return Posed(words, ask, answer, known(made), hints, formula, sheet or Sheet({}), design, **more)
+
+
+def known(mistakes: tuple[Mistake, ...]) -> tuple[Mistake, ...]:
+    """The same: each has a name that can be explained."""
+    missing = [one.name for one in mistakes if one.name not in MISTAKES]
+    assert not missing, missing
+    return mistakes
+
+
+def need_apart(numbers: Sequence[float]) -> None:
+    """All different enough to be told apart, and none of them 0.
+
+    Raises:
+        Again: they are not.
+    """
+    sizes = sorted(numbers)
+    if not all(math.isfinite(size) and size != 0.0 for size in sizes):
+        raise Again
+    for one, other in zip(sizes, sizes[1:], strict=False):
+        if abs(other - one) <= APART * max(abs(one), abs(other)):
+            raise Again
