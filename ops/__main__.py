@@ -61,6 +61,7 @@ def main() -> int:
     commands.add_parser("calibrate", help="RUNS.json...: print what test runs teach about the losses")
     commands.add_parser("parts", help="DESIGN.json...: print what a design needs, what of it the bin has")
     commands.add_parser("build", help="DESIGN.json...: print the steps that make it, and the days to an event")
+    commands.add_parser("practice", help="--kind KIND --level 2 --seed 7: print an exercise; --list prints all kinds")
     commands.add_parser("schema", help="print the JSON Schema of a design file, a parts list or a build")
     commands.add_parser("selfcheck", help="work out cases known in closed form, and print the errors")
     commands.add_parser("set-up-core", help="only what evaluate needs")

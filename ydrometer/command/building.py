@@ -10,6 +10,7 @@ from datetime import datetime
 from ydrometer.base.errors import DocumentError, Fault
 from ydrometer.build.book import MOST_PEOPLE, USUAL_HOURS
 from ydrometer.build.hours import Hours
+from ydrometer.command.words import split
 from ydrometer.files.build_report import Deadline
 
 DAY_H = 24.0
@@ -36,7 +37,7 @@ def read_parts_words(words: Sequence[str]) -> PartsAsked:
     Raises:
         DocumentError: a word is not known, or lacks its value.
     """
-    designs, options = _split(words, ("--bin",))
+    designs, options = _designs(words, ("--bin",))
     return PartsAsked(designs, options.get("--bin", ""))
 
 
@@ -46,7 +47,7 @@ def read_build_words(words: Sequence[str]) -> BuildAsked:
     Raises:
         DocumentError: with every word that is wrong.
     """
-    designs, options = _split(words, ("--bin", "--event", "--people", "--hours"))
+    designs, options = _designs(words, ("--bin", "--event", "--people", "--hours"))
     faults: list[Fault] = []
     event = _event(options.get("--event", ""), faults)
     people = _people(options.get("--people", "1"), faults)
@@ -58,22 +59,10 @@ def read_build_words(words: Sequence[str]) -> BuildAsked:
     return BuildAsked(designs, options.get("--bin", ""), deadline)
 
 
-def _split(words: Sequence[str], known: Sequence[str]) -> tuple[list[str], dict[str, str]]:
-    """Files, and options with their values: `--bin FILE` or `--bin=FILE`."""
-    designs: list[str] = []
-    options: dict[str, str] = {}
-    rest = iter(words)
-    for word in rest:
-        name, equals, value = word.partition("=")
-        if not word.startswith("--"):
-            designs.append(word)
-        elif name not in known:
-            raise DocumentError([Fault(name[:40], "not known here", f"give {', '.join(known)}")])
-        else:
-            options[name] = value if equals else next(rest, "")
-    empty = [Fault(name, "no value", f"give one behind {name}") for name, value in options.items() if not value]
-    if empty or not designs:
-        raise DocumentError(empty or [Fault("$", "no design", "give a design file")])
+def _designs(words: Sequence[str], known: Sequence[str]) -> tuple[list[str], dict[str, str]]:
+    designs, options = split(words, known)
+    if not designs:
+        raise DocumentError([Fault("$", "no design", "give a design file")])
     return designs, options
 
 

@@ -29,6 +29,8 @@ USAGE = """usage: ydrometer evaluate DESIGN.json...   print the measures of each
                                            print what it needs, what of it the bin has, and what has to be made
        ydrometer build DESIGN.json [--bin BIN.json] [--event 2027-06-12T09:00] [--people 2] [--hours 2,2,2,2,2,6,6]
                                            print the steps that make it, and the days to an event
+       ydrometer practice --kind KIND [--level 2] [--seed 7] [--units inch]
+                                           print an exercise with its answer; --list prints all kinds
        ydrometer schema [parts|build]      print the JSON Schema of a design file
        ydrometer selfcheck                 work out cases known in closed form, and print the errors"""
 
@@ -54,7 +56,7 @@ def _fits(command: Callable[[Sequence[str]], int], files: int) -> bool:
         else files == 1
         if command in (_search, _fit)
         else files > 0
-        if command in (_parts, _build)
+        if command in (_parts, _build, _practice)
         else files <= 1
         if command is _schema
         else files == 0
@@ -165,6 +167,14 @@ def _build(words: Sequence[str]) -> int:
     return _print_each(asked.designs, lambda name: report(_read(name), _bin(asked.bin), asked.deadline))
 
 
+def _practice(words: Sequence[str]) -> int:
+    os.environ.setdefault("YDROMETER_INTERPRET", "1")
+    from ydrometer.command import practising  # noqa: PLC0415
+
+    print(json.dumps(practising.asked(words), ensure_ascii=False, allow_nan=False))
+    return 0
+
+
 def _bin(name: str) -> list[dict[str, Any]]:
     """The parts of a bin file; none where no name is given."""
     from ydrometer.parts.read import read_bin  # noqa: PLC0415
@@ -209,6 +219,7 @@ COMMANDS: dict[str, Callable[[Sequence[str]], int]] = {
     "calibrate": _calibrate,
     "parts": _parts,
     "build": _build,
+    "practice": _practice,
     "schema": _schema,
     "selfcheck": _selfcheck,
 }

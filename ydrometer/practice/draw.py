@@ -23,7 +23,7 @@ Span = tuple[float, float, float]
 T = TypeVar("T")
 
 
-class Again(Exception):
+class Again(Exception):  # noqa: N818  # a signal, not a fault
     """What was drawn makes no good exercise: it is drawn again."""
 
 

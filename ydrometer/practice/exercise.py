@@ -47,7 +47,9 @@ class Exercise:
         number = isinstance(posed.ask, NumberAsked)
         dimension = posed.ask.dimension if isinstance(posed.ask, NumberAsked) else "ratio"
         value = float(posed.answer) if number and not isinstance(posed.answer, tuple) else None
-        return Working(self.kind, dimension, value, "", posed.formula, "", sheet.inputs, sheet.table, sheet.steps, None, [])
+        return Working(
+            self.kind, dimension, value, "", posed.formula, "", sheet.inputs, sheet.table, sheet.steps, None, []
+        )
 
 
 def exercise(kind: str, level: int, seed: int, units: str = "metric") -> Exercise:
@@ -72,7 +74,7 @@ def exercise(kind: str, level: int, seed: int, units: str = "metric") -> Exercis
     if faults:
         raise DocumentError(faults)
     known: Level = LEVELS[level - 1]
-    system: Units = SYSTEMS[SYSTEMS.index(units)]  # type: ignore[arg-type]  # looked at above
+    system: Units = SYSTEMS[SYSTEMS.index(units)]
     return Exercise(kind, known, seed, system, _posed(kind, Draw(kind, known, seed, system)))
 
 

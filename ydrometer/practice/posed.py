@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field
+from itertools import pairwise
 from typing import Any
 
 from ydrometer.practice.draw import Again, Draw
@@ -129,7 +130,7 @@ class Sum:
             Again: answer and mistakes are too near to each other, or no sizes of real vehicles.
         """
         made = tuple(Mistake(evaluate(expression, self.sheet.known), name) for name, expression in mistakes.items())
-        need_apart([answer, *(float(one.answer) for one in made)])
+        need_apart([answer, *(float(str(one.answer)) for one in made)])
         asked = NumberAsked(dimension, d.unit(dimension))
         return Posed(words, asked, answer, known(made), hints, formula, self.sheet, design)
 
@@ -161,6 +162,6 @@ def need_apart(numbers: Sequence[float]) -> None:
     sizes = sorted(numbers)
     if not all(math.isfinite(size) and size != 0.0 for size in sizes):
         raise Again
-    for one, other in zip(sizes, sizes[1:], strict=False):
+    for one, other in pairwise(sizes):
         if abs(other - one) <= APART * max(abs(one), abs(other)):
             raise Again

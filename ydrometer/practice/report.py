@@ -67,5 +67,3 @@ def answered(ask: Ask, answer: Answer) -> dict[str, Any]:
     if isinstance(ask, NumberAsked):
         return {"value": answer, "unit": DIMENSIONS[ask.dimension].si}
     return {"wheel" if isinstance(ask, WheelAsked) else "choice": answer}
-
-

@@ -7,8 +7,8 @@ from collections.abc import Sequence
 from typing import Any
 
 from ydrometer.document import design
-from ydrometer.document.design import Document
 from ydrometer.document.stages import Stage
+from ydrometer.document.stages.gear import Gear
 from ydrometer.evaluation.driveline import overall
 from ydrometer.evaluation.evaluate import Evaluation, evaluate
 
@@ -19,6 +19,11 @@ PLENTY = 5.0
 def gears(driver: int, driven: int, **more: Any) -> dict[str, Any]:
     """A pair of gears without loss."""
     return {"kind": "gear", "driver_teeth": driver, "driven_teeth": driven, "module": "1 mm", "efficiency": 1.0, **more}
+
+
+def ratio(driver: int, driven: int) -> float:
+    """Ratio of a pair by itself."""
+    return Gear(driver_teeth=driver, driven_teeth=driven).ratio
 
 
 def rig(
@@ -64,11 +69,6 @@ def with_torque(torque: float, stages: Sequence[dict[str, Any]], *, limit: float
     """A rig whose motor gives this torque at its controller's limit, N·m."""
     volts = 24.0
     return rig(stages, volts=volts, turns=volts * limit / torque, resistance=0.1, limit=limit, **more)
-
-
-def read(raw: dict[str, Any]) -> Document:
-    """The design that was put together."""
-    return design.read(raw)
 
 
 def evaluated(*raw: dict[str, Any]) -> Evaluation:

@@ -5,6 +5,8 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping
 from dataclasses import dataclass, field
+from functools import lru_cache
+from types import CodeType
 from typing import Any, Literal
 
 from ydrometer.base.seen import Value
@@ -137,4 +139,9 @@ class Sheet:
 
 def evaluate(expression: str, known: dict[str, Any]) -> float:
     """The value of an expression of this package's own making, over the numbers known by symbol."""
-    return float(eval(expression, {"__builtins__": {}}, {**FUNCTIONS, **known}))
+    return float(eval(_compiled(expression), {"__builtins__": {}}, {**FUNCTIONS, **known}))
+
+
+@lru_cache(maxsize=4096)
+def _compiled(expression: str) -> CodeType:
+    return compile(expression, "<working>", "eval")

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 from itertools import permutations
 
@@ -18,7 +19,7 @@ CLEARLY = 1.02
 
 def comes_to(picks: Sequence[int]) -> float:
     """Overall ratio of picked wheels, driver and driven in turn."""
-    return rigs.reduction(*(gears(a, b) for a, b in zip(picks[::2], picks[1::2], strict=True)))
+    return math.prod(rigs.ratio(a, b) for a, b in zip(picks[::2], picks[1::2], strict=True))
 
 
 def _nearest(bag: Sequence[int], wanted: float, count: int) -> tuple[int, ...]:
@@ -28,7 +29,7 @@ def _nearest(bag: Sequence[int], wanted: float, count: int) -> tuple[int, ...]:
         Again: others come nearly as near.
     """
     best: dict[float, tuple[int, ...]] = {}
-    ratio = {(a, b): rigs.reduction(gears(a, b)) for a, b in permutations(sorted(set(bag)), 2)}
+    ratio = {(a, b): rigs.ratio(a, b) for a, b in permutations(sorted(set(bag)), 2)}
     for picks in permutations(bag, count):
         total = 1.0
         for pair in zip(picks[::2], picks[1::2], strict=True):
@@ -55,15 +56,27 @@ def _posed(d: Draw, words: str, bag: tuple[int, ...], wanted: float, picks: tupl
         s.sheet.put(symbol, f"teeth of the {place}", teeth, "ratio", "solved")
     s.step("i", "what they come to", "b/a" if len(picks) == 2 else "b/a*e/c")
     turned = tuple(teeth for pair in zip(picks[1::2], picks[::2], strict=True) for teeth in pair)
-    hints = ("Ratio: teeth of the driven wheel by teeth of the driver.",
-             "Take a driver and multiply its teeth by what is wanted: is there such a wheel, or one near it?"
-             if len(picks) == 2 else "What must the second pair do once the first is chosen?",
-             f"Begin with the driver of {picks[0]} teeth.")  # fmt: skip
+    hints = (
+        "Ratio: teeth of the driven wheel by teeth of the driver.",
+        "Take a driver and multiply its teeth by what is wanted: is there such a wheel, or one near it?"
+        if len(picks) == 2
+        else "What must the second pair do once the first is chosen?",
+        f"Begin with the driver of {picks[0]} teeth.",
+    )
     stages = [gears(a, b) for a, b in zip(picks[::2], picks[1::2], strict=True)]
     ask = PicksAsked(places, bag, comes_to)
     mistakes = (Mistake(turned, "ratio turned over"),)
-    return Posed(words, ask, picks, known(mistakes), hints, "ratio = product of driven teeth / driver teeth", s.sheet,
-                 rig(stages), {"bag": list(bag)})  # fmt: skip
+    return Posed(
+        words,
+        ask,
+        picks,
+        known(mistakes),
+        hints,
+        "ratio = product of driven teeth / driver teeth",
+        s.sheet,
+        rig(stages),
+        {"bag": list(bag)},
+    )
 
 
 def bag_pair(d: Draw) -> Posed:
@@ -85,7 +98,8 @@ def bag_two_pairs(d: Draw) -> Posed:
     total = made[1] / made[0] * made[3] / made[2]
     wanted = round(total, 2) if d.level == 1 else round(total, 1)
     words = (
-        f"In the bag are gears with {_listed(bag)} teeth, one of each. Build two pairs, one behind the other, that come "
+        f"In the bag are gears with {_listed(bag)} teeth, one of each. Build two pairs, one behind the other, "
+        "that come "
         f"nearest to {wanted:g} turns of the first driver for one turn of the last gear."
     )
     return _posed(d, words, bag, wanted, _nearest(bag, wanted, 4))

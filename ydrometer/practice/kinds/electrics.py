@@ -32,13 +32,24 @@ def free_speed(d: Draw) -> Posed:
         told = f"on {times(cells, 'cell')} in a row, {CELL:g} V each"
     s.step("w", "speed without load", "K*V", "angular speed")
     words = f"A motor of {kv:g} rpm/V runs {told}, without load. How fast does it turn?"
-    hints = ("The speed constant says how fast it turns for each volt.", "How many volts are there?",
-             "Multiply the two.")  # fmt: skip
+    hints = (
+        "The speed constant says how fast it turns for each volt.",
+        "How many volts are there?",
+        "Multiply the two.",
+    )
     mistakes = {"divided instead of multiplied": "K/V"}
     if d.level > 1:
         mistakes |= {"one cell counted": "K*V_c"}
-    return s.number(d, words, "angular speed", volts / motor_line(motor).ke, mistakes, hints,
-                    rig([gears(12, 48)], volts=volts, turns=kv / RPM * volts), "speed = speed constant · voltage")  # fmt: skip
+    return s.number(
+        d,
+        words,
+        "angular speed",
+        volts / motor_line(motor).ke,
+        mistakes,
+        hints,
+        rig([gears(12, 48)], volts=volts, turns=kv / RPM * volts),
+        "speed = speed constant · voltage",
+    )
 
 
 def series_parallel(d: Draw) -> Posed:
@@ -47,35 +58,64 @@ def series_parallel(d: Draw) -> Posed:
     if series == parallel:
         raise Again
     volts, charge, ohm = d.one((1.2, 3.2, 3.6, 3.7)), d.one((2.0, 2.5, 3.0, 4.0, 5.0)), d.number(0.008, 0.04, 0.002)
-    pack = Battery(cells=Cells(series=series, parallel=parallel, cell_voltage=volts, cell_resistance=ohm,
-                               cell_capacity=charge * HOUR))  # fmt: skip
+    pack = Battery(
+        cells=Cells(
+            series=series, parallel=parallel, cell_voltage=volts, cell_resistance=ohm, cell_capacity=charge * HOUR
+        )
+    )
     s = Sum()
     s.given("n", "cells in a row", series)
     s.given("k", "rows side by side", parallel)
     built = f"A pack has {series} cells in a row, and {parallel} such rows side by side."
-    hints = ("In a row: the same current passes every cell.", "Side by side: the voltage of all rows is the same.",
-             "Decide which of the two numbers counts for what is asked, and how.")  # fmt: skip
+    hints = (
+        "In a row: the same current passes every cell.",
+        "Side by side: the voltage of all rows is the same.",
+        "Decide which of the two numbers counts for what is asked, and how.",
+    )
     design = rig([gears(12, 48)], volts=series * volts)
     asked = "voltage" if d.level == 1 else d.one(("charge", "resistance"))
     if asked == "voltage":
         s.given("V_c", "voltage of a cell", volts, "voltage")
         s.step("V", "voltage of the pack", "n*V_c", "voltage")
         mistakes = {"series and parallel mixed up": "k*V_c", "all cells counted": "n*k*V_c", "one cell counted": "V_c"}
-        return s.number(d, f"{built} A cell has {volts:g} V. What voltage has the pack?", "voltage", pack.voltage, mistakes,
-                        hints, design, "voltage of the pack = cells in a row · voltage of a cell")  # fmt: skip
+        return s.number(
+            d,
+            f"{built} A cell has {volts:g} V. What voltage has the pack?",
+            "voltage",
+            pack.voltage,
+            mistakes,
+            hints,
+            design,
+            "voltage of the pack = cells in a row · voltage of a cell",
+        )
     if asked == "charge":
         s.given("Q_c", "charge of a cell", charge * HOUR, "charge")
         s.step("Q", "charge of the pack", "k*Q_c", "charge")
         mistakes = {"series and parallel mixed up": "n*Q_c", "all cells counted": "n*k*Q_c", "one cell counted": "Q_c"}
-        return s.number(d, f"{built} A cell holds {charge:g} A·h. How much charge does the pack give?", "charge",
-                        pack.charge or 0.0, mistakes, hints, design,
-                        "charge of the pack = rows side by side · charge of a cell")  # fmt: skip
+        return s.number(
+            d,
+            f"{built} A cell holds {charge:g} A·h. How much charge does the pack give?",
+            "charge",
+            pack.charge or 0.0,
+            mistakes,
+            hints,
+            design,
+            "charge of the pack = rows side by side · charge of a cell",
+        )
     s.given("R_c", "resistance of a cell", ohm, "resistance")
     s.step("R", "resistance of the pack", "R_c*n/k", "resistance")
     mistakes = {"series and parallel mixed up": "R_c*k/n", "all cells counted": "R_c*n*k", "one cell counted": "R_c"}
     words = f"{built} A cell has a resistance of {d.say(ohm, 'resistance')}. What resistance has the pack?"
-    return s.number(d, words, "resistance", pack.internal_resistance, mistakes, hints, design,
-                    "resistance of the pack = cells in a row · resistance of a cell / rows side by side")  # fmt: skip
+    return s.number(
+        d,
+        words,
+        "resistance",
+        pack.internal_resistance,
+        mistakes,
+        hints,
+        design,
+        "resistance of the pack = cells in a row · resistance of a cell / rows side by side",
+    )
 
 
 def sag(d: Draw) -> Posed:
@@ -93,14 +133,26 @@ def sag(d: Draw) -> Posed:
     s.step("U", "lost inside", "I*R", "voltage")
     s.step("V_l", "voltage under load", "V - U", "voltage")
     words = (
-        f"A battery has {volts:g} V at rest and a resistance of {d.say(ohm, 'resistance')} inside. What voltage is left at its leads "
+        f"A battery has {volts:g} V at rest and a resistance of {d.say(ohm, 'resistance')} inside. What voltage "
+        "is left at its leads "
         f"while it gives {current:g} A?"
     )
-    hints = ("The current passes the resistance inside the battery too.", "Volts lost: current times resistance.",
-             f"Mind the unit: {d.say(ohm, 'resistance')} are {ohm:g} ohms.")  # fmt: skip
+    hints = (
+        "The current passes the resistance inside the battery too.",
+        "Volts lost: current times resistance.",
+        f"Mind the unit: {d.say(ohm, 'resistance')} are {ohm:g} ohms.",
+    )
     mistakes = {"sag forgotten": "V", "sag added": "V + U"}
-    return s.number(d, words, "voltage", (line.s - line.q * current) / line.p, mistakes, hints,
-                    rig([gears(12, 48)], volts=volts, pack=ohm), "voltage = voltage at rest − current · resistance")  # fmt: skip
+    return s.number(
+        d,
+        words,
+        "voltage",
+        (line.s - line.q * current) / line.p,
+        mistakes,
+        hints,
+        rig([gears(12, 48)], volts=volts, pack=ohm),
+        "voltage = voltage at rest − current · resistance",
+    )
 
 
 def start_current(d: Draw) -> Posed:
@@ -116,16 +168,28 @@ def start_current(d: Draw) -> Posed:
     s.step("I", "current", "V/R", "current")
     battery = "a supply that keeps its voltage" if pack == 0.0 else f"a battery with {d.say(pack, 'resistance')} inside"
     words = (
-        f"A motor whose winding has {d.say(motor, 'resistance')} is switched straight onto {battery}, {volts:g} V at rest. What current "
+        f"A motor whose winding has {d.say(motor, 'resistance')} is switched straight onto {battery}, {volts:g} "
+        "V at rest. What current "
         "flows in the moment it starts, before it turns?"
     )
-    hints = ("A motor that stands gives no voltage of its own.", "Only resistance limits the current.",
-             f"Mind the unit: {d.say(motor, 'resistance')} are {motor:g} ohms.")  # fmt: skip
+    hints = (
+        "A motor that stands gives no voltage of its own.",
+        "Only resistance limits the current.",
+        f"Mind the unit: {d.say(motor, 'resistance')} are {motor:g} ohms.",
+    )
     mistakes = {"multiplied instead of divided": "V*R"}
     if pack:
         mistakes |= {"pack forgotten": "V/R_m", "pack alone": "V/R_b"}
-    return s.number(d, words, "current", rigs.measured(raw, "launch_motor_current"), mistakes, hints, raw,
-                    "current = voltage / all resistance in the way")  # fmt: skip
+    return s.number(
+        d,
+        words,
+        "current",
+        rigs.measured(raw, "launch_motor_current"),
+        mistakes,
+        hints,
+        raw,
+        "current = voltage / all resistance in the way",
+    )
 
 
 def which_controller(d: Draw) -> Posed:
@@ -149,16 +213,34 @@ def which_controller(d: Draw) -> Posed:
     s.step("I", "current at the start", "V/(R_m + R_b)", "current")
     inside = f", with {d.say(pack, 'resistance')} inside" if pack else ""
     words = (
-        f"A motor of {d.say(motor, 'resistance')} runs on {volts:g} V{inside}. While it runs it draws {running:g} A. Controllers for at most "
-        f"{', '.join(f'{one:g} A' for one in offered[:-1])} and {offered[-1]:g} A are on the shelf, and none of them limits the current "
+        f"A motor of {d.say(motor, 'resistance')} runs on {volts:g} V{inside}. While it runs it draws "
+        f"{running:g} A. Controllers for at most "
+        f"{', '.join(f'{one:g} A' for one in offered[:-1])} and {offered[-1]:g} A are on the shelf, and none of "
+        "them limits the current "
         "by itself. Which is the smallest that stands a hard start?"
     )
-    hints = ("A controller burns in the moment in which most current flows.", "When does the motor give no voltage of its own?",
-             "Divide the voltage by all resistance in the way.")  # fmt: skip
+    hints = (
+        "A controller burns in the moment in which most current flows.",
+        "When does the motor give no voltage of its own?",
+        "Divide the voltage by all resistance in the way.",
+    )
     choices = [Choice(f"{one:g}", f"{one:g} A") for one in offered]
-    names = {f"{offered[0]:g}": "running current taken", f"{offered[1]:g}": "sag added", f"{offered[3]:g}": "largest taken"}
-    return choose(words, choices, f"{offered[2]:g}", names, hints, raw, "current at the start = voltage / resistance", s.sheet,
-                  said={"offered": offered})  # fmt: skip
+    names = {
+        f"{offered[0]:g}": "running current taken",
+        f"{offered[1]:g}": "too small for the start",
+        f"{offered[3]:g}": "largest taken",
+    }
+    return choose(
+        words,
+        choices,
+        f"{offered[2]:g}",
+        names,
+        hints,
+        raw,
+        "current at the start = voltage / resistance",
+        s.sheet,
+        said={"offered": offered},
+    )
 
 
 CLEAR = 1.3
@@ -167,7 +249,11 @@ CLEAR = 1.3
 def shove(d: Draw) -> Posed:
     """Heat of a shove against a wall."""
     count = 1 if d.level == 1 else d.one((2, 4))
-    current, ohm, volts = d.number(10, 60, 5 if d.level == 1 else 1), d.number(0.03, 0.2, 0.01 if d.level == 1 else 0.005), 24.0
+    current, ohm, volts = (
+        d.number(10, 60, 5 if d.level == 1 else 1),
+        d.number(0.03, 0.2, 0.01 if d.level == 1 else 0.005),
+        24.0,
+    )
     if not 1.3 < ohm * current < 0.7 * volts or not 20.0 < ohm * current**2 * count < 2000.0:
         raise Again
     raw = rig([gears(12, 48)], volts=volts, resistance=ohm, limit=current, count=count)
@@ -179,14 +265,21 @@ def shove(d: Draw) -> Posed:
     s.given("V", "voltage of the supply", volts, "voltage")
     s.step("P_1", "heat in one motor", "I*I*R", "power")
     s.step("P", "heat in all", "k*P_1", "power")
-    who = "A motor pushes" if count == 1 else f"{count} motors push"
+    who = (
+        "A motor pushes against a wall and stands still"
+        if count == 1
+        else f"{count} motors push against a wall and stand still"
+    )
     each = "" if count == 1 else " each"
     words = (
-        f"{who} against a wall and stand still. The controller holds {current:g} A{each}, the winding has {d.say(ohm, 'resistance')}{each}, "
+        f"{who}. The controller holds {current:g} A{each}, the winding has {d.say(ohm, 'resistance')}{each}, "
         f"the supply {volts:g} V. How much power turns into heat in the {'motor' if count == 1 else 'motors'}?"
     )
-    hints = ("Nothing moves: all power that goes in becomes heat.", "Volts across a winding: current times resistance.",
-             "Power: volts across the winding times current.")  # fmt: skip
+    hints = (
+        "Nothing moves: all power that goes in becomes heat.",
+        "Volts across a winding: current times resistance.",
+        "Power: volts across the winding times current.",
+    )
     mistakes = {"current not squared": "k*I*R", "whole voltage taken": "k*V*I"}
     if count > 1:
         mistakes["one motor counted"] = "P_1"

@@ -42,14 +42,30 @@ def centres(d: Draw) -> Posed:
     s.step("c", "from middle to middle", "(d_b - d_a)/2" if internal else "(d_a + d_b)/2", "length")
     what = f"inside a ring of {b} teeth" if internal else f"with one of {b} teeth"
     words = f"A gear with {a} teeth meshes {what}, {told}. How far apart are the two shafts, without backlash?"
-    hints = ("Pitch diameter: module times teeth." if d.system == "metric" else "Pitch diameter: teeth by diametral pitch.",
-             "Where the pitch circles touch, two radii meet." if not internal else "The ring's circle touches the gear's from outside.",
-             "Take radii, not diameters.")  # fmt: skip
-    mistakes = {"not halved": "d_b - d_a" if internal else "d_a + d_b",
-                "sum for difference" if internal else "difference for sum": "(d_a + d_b)/2" if internal else "(d_b - d_a)/2"}  # fmt: skip
+    hints = (
+        "Pitch diameter: module times teeth." if d.system == "metric" else "Pitch diameter: teeth by diametral pitch.",
+        "Where the pitch circles touch, two radii meet."
+        if not internal
+        else "The ring's circle touches the gear's from outside.",
+        "Take radii, not diameters.",
+    )
+    mistakes = {
+        "not halved": "d_b - d_a" if internal else "d_a + d_b",
+        "sum for difference" if internal else "difference for sum": "(d_a + d_b)/2" if internal else "(d_b - d_a)/2",
+    }
     stage = _of_size(gears(a, b, internal=internal) if internal else gears(a, b), size)
-    return s.number(d, words, "length", apart, mistakes, hints, rig([stage]),
-                    "centre distance = half of the difference" if internal else "centre distance = half of the sum of the pitch diameters")  # fmt: skip
+    return s.number(
+        d,
+        words,
+        "length",
+        apart,
+        mistakes,
+        hints,
+        rig([stage]),
+        "centre distance = half of the difference"
+        if internal
+        else "centre distance = half of the sum of the pitch diameters",
+    )
 
 
 def on_holes(d: Draw) -> Posed:
@@ -80,19 +96,41 @@ def on_holes(d: Draw) -> Posed:
     s.step("h", "distance of the holes", "hypot(x, y)*p", "length")
     size = "module 1 mm" if d.system == "metric" else "diametral pitch 32 1/in"
     words = (
-        f"The holes of a plate are {d.say(pitch, 'length')} apart, across and up. A pair of {a} and {b} teeth, {size}, is to go on two "
+        f"The holes of a plate are {d.say(pitch, 'length')} apart, across and up. A pair of {a} and {b} teeth, "
+        f"{size}, is to go on two "
         "of them. How far from each other must the holes be?"
     )
-    hints = ("First the centre distance of the pair.", "How many hole distances is that?",
-             "Across and up together: the straight line between the two holes counts.")  # fmt: skip
+    hints = (
+        "First the centre distance of the pair.",
+        "How many hole distances is that?",
+        "Across and up together: the straight line between the two holes counts.",
+    )
     names = {}
     for key in doubled:
-        around = "not halved" if ways[key] > 1.6 * apart else "difference for sum" if ways[key] < 0.7 * apart else "across and up added"
+        around = (
+            "not halved"
+            if ways[key] > 1.6 * apart
+            else "difference for sum"
+            if ways[key] < 0.7 * apart
+            else "across and up added"
+        )
         names[key] = around
     choices = [Choice(key, _hole_words(*map(int, key.split()))) for key in sorted(ways)]
     said = {"ways": [[int(n) for n in key.split()] for key in sorted(ways)]}
-    stage = gears(a, b) if d.system == "metric" else _of_size(gears(a, b), {"module": None, "diametral_pitch": "32 1/in"})
-    return choose(words, choices, answer, names, hints, rig([stage]), "centre distance = module · sum of teeth / 2", s.sheet, said=said)  # fmt: skip
+    stage = (
+        gears(a, b) if d.system == "metric" else _of_size(gears(a, b), {"module": None, "diametral_pitch": "32 1/in"})
+    )
+    return choose(
+        words,
+        choices,
+        answer,
+        names,
+        hints,
+        rig([stage]),
+        "centre distance = module · sum of teeth / 2",
+        s.sheet,
+        said=said,
+    )
 
 
 def _ways(across: int, up: int, steps: float) -> list[tuple[int, int]]:
@@ -128,15 +166,34 @@ def belt_reaches(d: Draw) -> Posed:
     s.step("K", "around both pulleys", f"{PI}*(r_a + r_b) + 2*u*(r_b - r_a)", "length")
     s.step("c_0", "centre distance, once more", "(L - K)/2/cos(u)", "length")
     words = (
-        f"A toothed belt of {teeth} teeth, {d.say(pitch, 'length')} apart, runs over pulleys of {a} and {b} teeth. How far apart must the "
+        f"A toothed belt of {teeth} teeth, {d.say(pitch, 'length')} apart, runs over pulleys of {a} and {b} "
+        "teeth. How far apart must the "
         "shafts be for it to be taut?"
     )
-    hints = ("How long is the belt?", "Part of it lies around the pulleys: about half of the circumference of each.",
-             "What is left are two straight runs.")  # fmt: skip
+    hints = (
+        "How long is the belt?",
+        "Part of it lies around the pulleys: about half of the circumference of each.",
+        "What is left are two straight runs.",
+    )
     mistakes = {"wrap left out": "L/2", "whole diameters taken off": "L/2 - 2*r_a - 2*r_b"}
-    stage = {"kind": "belt", "driver_teeth": a, "driven_teeth": b, "pitch": f"{pitch:.9g} m", "belt_teeth": teeth, "efficiency": 1.0}
-    return s.number(d, words, "length", apart, mistakes, hints, rig([stage]),
-                    "belt = two straight runs + what lies around the pulleys")  # fmt: skip
+    stage = {
+        "kind": "belt",
+        "driver_teeth": a,
+        "driven_teeth": b,
+        "pitch": f"{pitch:.9g} m",
+        "belt_teeth": teeth,
+        "efficiency": 1.0,
+    }
+    return s.number(
+        d,
+        words,
+        "length",
+        apart,
+        mistakes,
+        hints,
+        rig([stage]),
+        "belt = two straight runs + what lies around the pulleys",
+    )
 
 
 def stack_order(d: Draw) -> Posed:
@@ -145,7 +202,9 @@ def stack_order(d: Draw) -> Posed:
     torque = d.size("torque", (0.2, 0.8, 0.1), (2, 7, 1))
     unit = 1.0 if d.system == "metric" else 0.112984829
     ratings = [d.whole(2, 14) * unit * (1.0 if d.system == "metric" else 8.0) for _ in range(2)]
-    uses = {key: _worst(torque, [steps[k] for k in order], [ratings[k] for k in order]) for key, order in ORDERS.items()}
+    uses = {
+        key: _worst(torque, [steps[k] for k in order], [ratings[k] for k in order]) for key, order in ORDERS.items()
+    }
     best = min(uses, key=lambda key: uses[key])
     if not uses[best] < 0.95 or max(uses.values()) < 1.05 or abs(ratings[0] - ratings[1]) < 0.2 * ratings[0]:
         raise Again
@@ -159,19 +218,36 @@ def stack_order(d: Draw) -> Posed:
     s.step("T_2", "behind the second step", f"T_1*i_{last}", "torque")
     s.step("k", "the second step, of what it stands", f"T_2/R_{last}")
     words = (
-        f"Two planetary steps are to be stacked behind a motor of {d.say(torque, 'torque')}: A, {steps[0]:g} : 1, stands "
-        f"{d.say(ratings[0], 'torque')} at its output; B, {steps[1]:g} : 1, stands {d.say(ratings[1], 'torque')}. Which of the two belongs at the "
+        f"Two planetary steps are to be stacked behind a motor of {d.say(torque, 'torque')}: A, {steps[0]:g} : "
+        "1, stands "
+        f"{d.say(ratings[0], 'torque')} at its output; B, {steps[1]:g} : 1, stands "
+        f"{d.say(ratings[1], 'torque')}. Which of the two belongs at the "
         "motor, so that both hold?"
     )
-    hints = ("Torque grows from step to step.", "What does each step have to stand at its output, in either order?",
-             "The last step has to stand the most, whichever it is.")  # fmt: skip
+    hints = (
+        "Torque grows from step to step.",
+        "What does each step have to stand at its output, in either order?",
+        "The last step has to stand the most, whichever it is.",
+    )
     choices = (Choice("A", "step A at the motor"), Choice("B", "step B at the motor"))
     name = {"A": "weak step at the wheels", "B": "weak step at the wheels"}
     order = ORDERS[best]
-    stage = {"kind": "planetary", "reductions": [steps[k] for k in order], "torque_ratings": [ratings[k] for k in order],
-             "efficiency": 1.0}  # fmt: skip
-    return choose(words, choices, best, name, hints, rigs.with_torque(torque, [stage]), "torque behind a step = torque before · its ratio",
-                  s.sheet)  # fmt: skip
+    stage = {
+        "kind": "planetary",
+        "reductions": [steps[k] for k in order],
+        "torque_ratings": [ratings[k] for k in order],
+        "efficiency": 1.0,
+    }
+    return choose(
+        words,
+        choices,
+        best,
+        name,
+        hints,
+        rigs.with_torque(torque, [stage]),
+        "torque behind a step = torque before · its ratio",
+        s.sheet,
+    )
 
 
 ORDERS = {"A": (0, 1), "B": (1, 0)}
@@ -193,8 +269,10 @@ def slips_first(d: Draw) -> Posed:
         driven = d.size("length", (90, 220, 10), (3.5, 9, 0.5)) if by_wrap else driver
         apart = d.size("length", (160, 320, 20), (6, 12, 1))
         made[key] = driver, driven, apart
-    wraps = {key: loops.wraps(driver / 2, driven / 2, apart)[0] if apart > 0.55 * (driver + driven) else 0.0
-             for key, (driver, driven, apart) in made.items()}  # fmt: skip
+    wraps = {
+        key: loops.wraps(driver / 2, driven / 2, apart)[0] if apart > 0.55 * (driver + driven) else 0.0
+        for key, (driver, driven, apart) in made.items()
+    }
     if min(wraps.values()) == 0.0 or (by_wrap and abs(wraps["A"] - wraps["B"]) < 0.12):
         raise Again
     if not by_wrap and max(made[key][0] for key in made) < 1.2 * min(made[key][0] for key in made):
@@ -206,23 +284,40 @@ def slips_first(d: Draw) -> Posed:
         s.given(f"D_{key}", f"driven of {key}, running diameter", driven, "length")
         s.given(f"c_{key}", f"centre distance of {key}", apart, "length")
     for key in made:
-        s.step(f"w_{key}", f"how far {key} lies around its driver", f"{PI} - 2*atan2(D_{key} - d_{key}, sqrt(4*c_{key}**2 - (D_{key} - d_{key})**2))",
-               "angle")  # fmt: skip
+        s.step(
+            f"w_{key}",
+            f"how far {key} lies around its driver",
+            f"{PI} - 2*atan2(D_{key} - d_{key}, sqrt(4*c_{key}**2 - (D_{key} - d_{key})**2))",
+            "angle",
+        )
     told = "; ".join(
-        f"belt {key} from {d.say(driver, 'length')} to {d.say(driven, 'length')}, {d.say(apart, 'length')} between the shafts"
+        f"belt {key} from {d.say(driver, 'length')} to {d.say(driven, 'length')}, {d.say(apart, 'length')} "
+        "between the shafts"
         for key, (driver, driven, apart) in made.items()
     )
     words = (
-        f"Two V-belts of one kind, equally tight, pass the same torque from a small driver: {told} (running diameters). Which one "
+        f"Two V-belts of one kind, equally tight, pass the same torque: {told} (running diameters). Which one "
         "slips first?"
     )
-    hints = ("A belt holds by how far it lies around the smaller pulley.",
-             "The larger the other pulley, and the nearer it is, the less it lies around the small one."
-             if by_wrap else "Both lie around by half a turn. What force does the same torque need on a smaller pulley?",
-             "Less wrap, or a smaller pulley: which of the two has that?")  # fmt: skip
+    hints = (
+        "A belt holds by how far it lies around the smaller pulley.",
+        "The larger the other pulley, and the nearer it is, the less it lies around the small one."
+        if by_wrap
+        else "Both lie around by half a turn. What force does the same torque need on a smaller pulley?",
+        "Less wrap, or a smaller pulley: which of the two has that?",
+    )
     choices = (Choice("A", "belt A"), Choice("B", "belt B"))
     name = {"A": "slipping pulley overlooked", "B": "slipping pulley overlooked"}
     driver, driven, _ = made[first]
     stage = {"kind": "v_belt", "driver_pitch_diameter": driver, "driven_pitch_diameter": driven}
-    return choose(words, choices, first, name, hints, rig([stage]), "little wrap and a small pulley slip first", s.sheet,
-                  said={"by": "wrap" if by_wrap else "diameter"})  # fmt: skip
+    return choose(
+        words,
+        choices,
+        first,
+        name,
+        hints,
+        rig([stage]),
+        "little wrap and a small pulley slip first",
+        s.sheet,
+        said={"by": "wrap" if by_wrap else "diameter"},
+    )

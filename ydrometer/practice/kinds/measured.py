@@ -34,11 +34,16 @@ def counted_held(d: Draw) -> Posed:
         f"{times(n_m, 'time')}, and the other wheel turns {times(n_w, 'time')}. What is the reduction when both wheels "
         "turn, in motor turns for one turn of the wheels?"
     )
-    hints = ("A differential shares the turns out: what one wheel does not turn, the other one turns in addition.",
-             "With one wheel held, the other turns twice as far.",
-             f"With both turning, each would have turned {n_w / 2:g} times.")  # fmt: skip
-    mistakes = {"held wheel forgotten": "n_m/n_w", "halved instead of doubled": "n_m/n_w/2",
-                "ratio turned over": "n_w/n_m"}  # fmt: skip
+    hints = (
+        "A differential shares the turns out: what one wheel does not turn, the other one turns in addition.",
+        "With one wheel held, the other turns twice as far.",
+        f"With both turning, each would have turned {n_w / 2:g} times.",
+    )
+    mistakes = {
+        "held wheel forgotten": "n_m/n_w",
+        "halved instead of doubled": "n_m/n_w/2",
+        "ratio turned over": "n_w/n_m",
+    }
     return s.number(d, words, "ratio", found, mistakes, hints, _box(found), HELD)
 
 
@@ -54,8 +59,11 @@ def counted_both(d: Draw) -> Posed:
         f"The vehicle is pushed along, and both driven wheels turn {times(n_w, 'time')}. Meanwhile the motor turns "
         f"{times(n_m, 'time')}. What is the reduction, in motor turns for one turn of the wheels?"
     )
-    hints = ("Nothing is held here.", "How many turns of the motor come on one turn of the wheels?",
-             f"Share out {n_m} turns over {n_w}.")  # fmt: skip
+    hints = (
+        "Nothing is held here.",
+        "How many turns of the motor come on one turn of the wheels?",
+        f"Share out {n_m} turns over {n_w}.",
+    )
     mistakes = {"doubled though both turned": "2*n_m/n_w", "ratio turned over": "n_w/n_m"}
     return s.number(d, words, "ratio", found, mistakes, hints, _box(found), BOTH)
 
@@ -76,8 +84,13 @@ def _runs(rim: float, depth: float) -> float:
 
 
 def _v_belt(driver: float, driven: float) -> dict[str, object]:
-    return {"kind": "v_belt", "driver_pitch_diameter": driver, "driven_pitch_diameter": driven, "creep": 0.0,
-            "efficiency": 1.0}  # fmt: skip
+    return {
+        "kind": "v_belt",
+        "driver_pitch_diameter": driver,
+        "driven_pitch_diameter": driven,
+        "creep": 0.0,
+        "efficiency": 1.0,
+    }
 
 
 def v_pulley(d: Draw) -> Posed:
@@ -87,13 +100,27 @@ def v_pulley(d: Draw) -> Posed:
     s.given("d_o", "rim of the driver", rim, "length")
     s.given("y", "depth of the belt's pitch line", depth, "length")
     small = s.step("d_p", "running diameter of the driver", "d_o - 2*y", "length")
-    said = f"A V-pulley is {d.say(rim, 'length')} across its rim, and the belt's pitch line sits {d.say(depth, 'length')} below the rim."
-    hints = ("The label of a V-pulley is its rim; the belt runs deeper.", "The depth counts on both sides of the pulley.",
-             "Take twice the depth off the rim.")  # fmt: skip
+    said = (
+        f"A V-pulley is {d.say(rim, 'length')} across its rim, and the belt's pitch line sits "
+        f"{d.say(depth, 'length')} below the rim."
+    )
+    hints = (
+        "The label of a V-pulley is its rim; the belt runs deeper.",
+        "The depth counts on both sides of the pulley.",
+        "Take twice the depth off the rim.",
+    )
     if d.level == 1:
         mistakes = {"rim for running diameter": "d_o", "depth taken once": "d_o - y", "depth added": "d_o + 2*y"}
-        return s.number(d, f"{said} At which diameter does the belt run?", "length", _runs(rim, depth), mistakes, hints,
-                        rig([_v_belt(small, 2.0 * small)]), "running diameter = rim − 2 · depth")  # fmt: skip
+        return s.number(
+            d,
+            f"{said} At which diameter does the belt run?",
+            "length",
+            _runs(rim, depth),
+            mistakes,
+            hints,
+            rig([_v_belt(small, 2.0 * small)]),
+            "running diameter = rim − 2 · depth",
+        )
     other = d.size("length", (100, 180, 5), (4, 7, 0.25))
     s.given("D_o", "rim of the driven pulley", other, "length")
     large = s.step("D_p", "running diameter of the driven pulley", "D_o - 2*y", "length")
@@ -102,11 +129,23 @@ def v_pulley(d: Draw) -> Posed:
         f"{said} It drives a pulley of {d.say(other, 'length')} across its rim, with the belt as deep. How many times "
         "does the driver turn for one turn of the driven, without creep?"
     )
-    mistakes = {"rim for running diameter": "D_o/d_o", "depth added": "(D_o + 2*y)/(d_o + 2*y)", "ratio turned over": "1/i"}
+    mistakes = {
+        "rim for running diameter": "D_o/d_o",
+        "depth added": "(D_o + 2*y)/(d_o + 2*y)",
+        "ratio turned over": "1/i",
+    }
     if d.level == 3:
         mistakes["depth taken once"] = "(D_o - y)/(d_o - y)"
-    return s.number(d, words, "ratio", _runs(other, depth) / _runs(rim, depth), mistakes, hints,
-                    rig([_v_belt(small, large)]), "ratio = running diameter of the driven / that of the driver")  # fmt: skip
+    return s.number(
+        d,
+        words,
+        "ratio",
+        _runs(other, depth) / _runs(rim, depth),
+        mistakes,
+        hints,
+        rig([_v_belt(small, large)]),
+        "ratio = running diameter of the driven / that of the driver",
+    )
 
 
 def runs_smaller(d: Draw) -> Posed:
@@ -114,7 +153,12 @@ def runs_smaller(d: Draw) -> Posed:
     (rim, depth), (other, deeper) = _pulley(d), _pulley(d)
     one, two = _runs(rim, depth), _runs(other, deeper)
     fools = (rim < other) != (one < two)
-    if abs(one - two) < 0.02 * one or rim == other or (d.level > 1 and not fools) or (d.level == 1 and abs(rim - other) > 0.02):
+    if (
+        abs(one - two) < 0.02 * one
+        or rim == other
+        or (d.level > 1 and not fools)
+        or (d.level == 1 and abs(rim - other) > 0.02)
+    ):
         raise Again
     s = Sum()
     for name, value, down in (("A", rim, depth), ("B", other, deeper)):
@@ -129,5 +173,13 @@ def runs_smaller(d: Draw) -> Posed:
     hints = ("Do not go by the rims.", "Take twice the depth off each rim.", "Compare what is left.")
     choices = (Choice("A", "pulley A"), Choice("B", "pulley B"))
     name = "rim for running diameter" if fools else "depth added"
-    return choose(words, choices, "A" if one < two else "B", {"A": name, "B": name}, hints, rig([_v_belt(one, two)]),
-                  "running diameter = rim − 2 · depth", s.sheet)  # fmt: skip
+    return choose(
+        words,
+        choices,
+        "A" if one < two else "B",
+        {"A": name, "B": name},
+        hints,
+        rig([_v_belt(one, two)]),
+        "running diameter = rim − 2 · depth",
+        s.sheet,
+    )

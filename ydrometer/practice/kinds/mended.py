@@ -5,16 +5,26 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import replace
 
-from ydrometer.base import units
 from ydrometer.base.tables.dimensions import DIMENSIONS
 from ydrometer.practice.draw import Again, Draw
 from ydrometer.practice.kinds import electrics, fits, measured, pushes, ratios, speeds, trains
 from ydrometer.practice.posed import Choice, ChoiceAsked, Mistake, NumberAsked, Posed, known
 
 WORKED: tuple[Callable[[Draw], Posed], ...] = (
-    ratios.ratio, ratios.turns, trains.compound, trains.idler_changes, trains.idler_or_compound, measured.counted_held,
-    measured.v_pulley, speeds.road_speed, speeds.roll_per_turn, pushes.wheel_torque, pushes.rim_force, electrics.sag, fits.centres,
-)  # fmt: skip
+    ratios.ratio,
+    ratios.turns,
+    trains.compound,
+    trains.idler_changes,
+    trains.idler_or_compound,
+    measured.counted_held,
+    measured.v_pulley,
+    speeds.road_speed,
+    speeds.roll_per_turn,
+    pushes.wheel_torque,
+    pushes.rim_force,
+    electrics.sag,
+    fits.centres,
+)
 OTHERS = 2
 """Mistakes that were not made, among the choices at level 1."""
 
@@ -24,25 +34,35 @@ def find_mistake(d: Draw) -> Posed:
     posed = d.one(WORKED)(d)
     assert isinstance(posed.ask, NumberAsked)
     made = d.one(posed.mistakes)
-    wrong = float(str(made.answer)) if isinstance(made.answer, str) else float(made.answer if not isinstance(made.answer, tuple) else 0)
+    wrong = float(str(made.answer))
     told = f'{posed.words} Somebody worked it out and says: "{d.say(wrong, posed.ask.dimension)}."'
     said = {**posed.said, "worked": {"value": wrong, "unit": DIMENSIONS[posed.ask.dimension].si}, "made": made.name}
     if d.level > 1:
         mistakes = [Mistake(wrong, "mistake left in")]
         mistakes += [one for one in posed.mistakes if one is not made]
-        return replace(posed, words=f"{told} There is a mistake in it. What should it be?", mistakes=known(tuple(mistakes)), said=said)
+        return replace(
+            posed,
+            words=f"{told} There is a mistake in it. What should it be?",
+            mistakes=known(tuple(mistakes)),
+            said=said,
+        )
     others = [one.name for one in posed.mistakes if one is not made]
     if not others:
         raise Again
     offered = d.some(others, min(OTHERS, len(others)))
     choices = tuple(Choice(name, name) for name in sorted([made.name, *offered]))
     mistakes = [Mistake(name, "another mistake seen") for name in offered]
-    hints = ("Work it out yourself first.", "What would each of these mistakes have led to?",
-             f"Right would be {units.digits(1.0, 1) if False else d.say(_number(posed), posed.ask.dimension)}.")  # fmt: skip
-    return replace(posed, words=f"{told} Which mistake was made?", ask=ChoiceAsked(choices), answer=made.name,
-                   mistakes=known(tuple(mistakes)), hints=hints, said=said)  # fmt: skip
-
-
-def _number(posed: Posed) -> float:
-    assert isinstance(posed.answer, float)
-    return posed.answer
+    hints = (
+        "Work it out yourself first.",
+        "What would each of these mistakes have led to?",
+        f"Right would be {d.say(float(str(posed.answer)), posed.ask.dimension)}.",
+    )
+    return replace(
+        posed,
+        words=f"{told} Which mistake was made?",
+        ask=ChoiceAsked(choices),
+        answer=made.name,
+        mistakes=known(tuple(mistakes)),
+        hints=hints,
+        said=said,
+    )

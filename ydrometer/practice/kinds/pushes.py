@@ -7,9 +7,9 @@ from typing import Any
 
 from ydrometer.base.units import STANDARD_GRAVITY
 from ydrometer.practice import rigs
-from ydrometer.practice.draw import Again, Draw
+from ydrometer.practice.draw import MOST, Again, Draw
 from ydrometer.practice.posed import Choice, Posed, Sum, choose
-from ydrometer.practice.rigs import gears, rig, with_torque
+from ydrometer.practice.rigs import gears, with_torque
 
 CLEARLY = 1.2
 """How far what is compared has to be apart."""
@@ -36,14 +36,28 @@ def wheel_torque(d: Draw) -> Posed:
     s.step("T_w", "torque at the wheel", "T*G*e", "torque")
     told = ", then ".join(f"{a} on {b}" for a, b in pairs)
     loss = "without loss" if kept == 1.0 else f"and {100 * kept:g} % of it gets through"
-    words = f"A motor gives {d.say(torque, 'torque')}. It drives the wheel through {told} teeth, driver first, {loss}. What torque is at the wheel?"
-    hints = ("What turns slower turns stronger.", "Torque grows by as much as the turns shrink.",
-             "Multiply the torque by the reduction" + ("." if kept == 1.0 else ", and take the loss off."))  # fmt: skip
+    words = (
+        f"A motor gives {d.say(torque, 'torque')}. It drives the wheel through {told} teeth, driver first, {loss}. "
+        "What torque is at the wheel?"
+    )
+    hints = (
+        "What turns slower turns stronger.",
+        "Torque grows by as much as the turns shrink.",
+        "Multiply the torque by the reduction" + ("." if kept == 1.0 else ", and take the loss off."),
+    )
     mistakes = {"divided instead of multiplied": "T/G*e", "ratio left out": "T*e"}
     if kept < 1.0:
         mistakes |= {"loss forgotten": "T*G", "loss taken twice": "T*G*e*e"}
-    return s.number(d, words, "torque", rigs.measured(raw, "stall_wheel_torque"), mistakes, hints, raw,
-                    "torque at the wheel = torque of the motor · reduction · share that gets through")  # fmt: skip
+    return s.number(
+        d,
+        words,
+        "torque",
+        rigs.measured(raw, "stall_wheel_torque"),
+        mistakes,
+        hints,
+        raw,
+        "torque at the wheel = torque of the motor · reduction · share that gets through",
+    )
 
 
 def rim_force(d: Draw) -> Posed:
@@ -57,16 +71,21 @@ def rim_force(d: Draw) -> Posed:
     s.step("r", "radius", "D/2", "length")
     s.step("F", "force at the rim", "T/r", "force")
     words = (
-        f"A wheel of {d.say(wheel, 'length')} diameter is turned with {d.say(torque, 'torque')}. With what force does it push at "
+        f"A wheel of {d.say(wheel, 'length')} diameter is turned with {d.say(torque, 'torque')}. With what force "
+        "does it push at "
         "its rim?"
     )
-    hints = ("Torque is a force on a lever arm.", "The arm goes from the middle to the rim.",
-             f"The arm is {d.say(wheel / 2, 'length')}.")  # fmt: skip
+    hints = (
+        "Torque is a force on a lever arm.",
+        "The arm goes from the middle to the rim.",
+        f"The arm is {d.say(wheel / 2, 'length')}.",
+    )
     mistakes = {"diameter for radius": "T/D", "multiplied instead of divided": "T*r"}
     if d.level == 3:
         mistakes["pi forgotten"] = "T/(3.141592653589793*D)"
-    return s.number(d, words, "force", rigs.measured(raw, "pushing_force"), mistakes, hints, raw,
-                    "force = torque / radius")  # fmt: skip
+    return s.number(
+        d, words, "force", rigs.measured(raw, "pushing_force"), mistakes, hints, raw, "force = torque / radius"
+    )
 
 
 EFFECTS = {
@@ -82,6 +101,8 @@ WORDS = {0.5: "half", 1.0: "same", 2.0: "double"}
 def twice(d: Draw) -> Posed:
     """What twice the ratio, half of it, or a second motor does."""
     (a, b), torque = d.pair(), _torque(d)
+    if 2 * b > MOST:
+        raise Again
     what = d.one(("ratio", "motor") if d.level == 1 else ("ratio", "motor", "wheel", "half"))
     changed: dict[str, Any] = {"wheel": 0.1}
     if what == "ratio":
@@ -99,23 +120,44 @@ def twice(d: Draw) -> Posed:
         "motor": f"A second motor of the same kind is put on the same gear, {a} on {b} teeth.",
         "wheel": f"Behind a pair of {a} on {b} teeth the road wheel is changed for one twice as large.",
     }[what]
-    words = f"{asked} With grip enough and the same voltage: what happens to the top speed without load and to the push at standstill?"
+    words = (
+        f"{asked} With grip enough and the same voltage: what happens to the top speed without load and to the push "
+        "at standstill?"
+    )
     s = Sum()
     s.given("k_n", "turns of the wheel, new by old", speed if what != "wheel" else 1.0)
     s.given("k_D", "diameter, new by old", 2.0 if what == "wheel" else 1.0)
-    s.given("k_T", "torque at the wheel, new by old", 2.0 if what in ("ratio", "motor") else 0.5 if what == "half" else 1.0)
+    s.given(
+        "k_T", "torque at the wheel, new by old", 2.0 if what in ("ratio", "motor") else 0.5 if what == "half" else 1.0
+    )
     s.step("k_v", "speed, new by old", "k_n*k_D")
     s.step("k_F", "push, new by old", "k_T/k_D")
-    hints = ("Speed: how often does the wheel turn, and how far does one turn roll?",
-             "Push: the torque at the wheel, by the radius of the wheel.",
-             "Gears trade one for the other; a motor brings more of one alone.")  # fmt: skip
-    names = {"double, double": "motors taken for speed" if what == "motor" else "speed for pull", "same, same": "nothing expected",
-             "double, half": "ratio turned over", "half, double": "ratio turned over", "same, double": "speed for pull"}  # fmt: skip
+    hints = (
+        "Speed: how often does the wheel turn, and how far does one turn roll?",
+        "Push: the torque at the wheel, by the radius of the wheel.",
+        "Gears trade one for the other; a motor brings more of one alone.",
+    )
+    names = {
+        "double, double": "motors taken for speed" if what == "motor" else "speed for pull",
+        "same, same": "nothing expected",
+        "double, half": "ratio turned over",
+        "half, double": "ratio turned over",
+        "same, double": "speed for pull",
+    }
     if what == "motor":
         names["half, double"] = names["double, half"] = "motors taken for speed"
     choices = [Choice(key, told) for key, told in EFFECTS.items()]
-    return choose(words, choices, answer, names, hints, after, "what gears give in push they take in speed", s.sheet,
-                  said={"change": what})  # fmt: skip
+    return choose(
+        words,
+        choices,
+        answer,
+        names,
+        hints,
+        after,
+        "what gears give in push they take in speed",
+        s.sheet,
+        said={"change": what},
+    )
 
 
 def start_slope(d: Draw) -> Posed:
@@ -135,7 +177,7 @@ def start_slope(d: Draw) -> Posed:
     s.given("mu", "grip", grip)
     s.step("T_w", "torque at the wheels", "T*b/a", "torque")
     drive = s.step("F", "what the motor gives at the rim", "2*T_w/D", "force")
-    weight = s.step("W", "weight", f"m*{STANDARD_GRAVITY}", "force")
+    s.step("W", "weight", f"m*{STANDARD_GRAVITY}", "force")
     needed = s.step("F_s", "what the slope asks for", "W*s/sqrt(1 + s*s)", "force")
     held = s.step("F_g", "what the tyres hold", "mu*W/sqrt(1 + s*s)", "force")
     if not all(one > CLEARLY * other or other > CLEARLY * one for one, other in ((drive, needed), (held, needed))):
@@ -146,17 +188,28 @@ def start_slope(d: Draw) -> Posed:
     answer = "starts" if made.starts(0) else {"torque": "torque", "grip": "grip"}[made.held_by(0)]
     words = (
         f"A vehicle of {d.say(mass, 'mass')} stands on a slope of {100 * grade:g} %. At standstill its motor gives "
-        f"{d.say(torque, 'torque')}, {a} teeth drive {b}, all wheels are {d.say(wheel, 'length')} across and driven, and "
+        f"{d.say(torque, 'torque')}, {a} teeth drive {b}, all wheels are {d.say(wheel, 'length')} across and "
+        "driven, and "
         f"the grip is {grip:g}. Does it start uphill? Nothing is lost on the way."
     )
-    hints = ("Three forces along the slope: what the motor gives, what the tyres hold, what the slope asks for.",
-             f"The slope asks for about {100 * grade:g} % of the weight.",
-             "The smaller of what the motor gives and what the tyres hold has to be larger than that.")  # fmt: skip
-    choices = (Choice("starts", "it starts"), Choice("torque", "no: the motor is too weak"),
-               Choice("grip", "no: the tyres slip"))  # fmt: skip
-    names = {"starts": "grip forgotten" if answer == "grip" else "motor trusted", "torque": "diameter for radius",
-             "grip": "grip blamed"}  # fmt: skip
-    return choose(words, choices, answer, names, hints, raw, "the motor's force and the grip against the slope's pull", s.sheet)
+    hints = (
+        "Three forces along the slope: what the motor gives, what the tyres hold, what the slope asks for.",
+        f"The slope asks for about {100 * grade:g} % of the weight.",
+        "The smaller of what the motor gives and what the tyres hold has to be larger than that.",
+    )
+    choices = (
+        Choice("starts", "it starts"),
+        Choice("torque", "no: the motor is too weak"),
+        Choice("grip", "no: the tyres slip"),
+    )
+    names = {
+        "starts": "grip forgotten" if answer == "grip" else "motor trusted",
+        "torque": "motor blamed",
+        "grip": "grip blamed",
+    }
+    return choose(
+        words, choices, answer, names, hints, raw, "the motor's force and the grip against the slope's pull", s.sheet
+    )
 
 
 def spin_or_stall(d: Draw) -> Posed:
@@ -178,13 +231,26 @@ def spin_or_stall(d: Draw) -> Posed:
         raise Again
     limit = rigs.evaluated(raw).value("pushing_limit", 0)
     words = (
-        f"A vehicle of {d.say(mass, 'mass')}, all of it on driven wheels of {d.say(wheel, 'length')}, pushes against a wall. "
-        f"Its motor gives {d.say(torque, 'torque')} at standstill, {a} teeth drive {b}, the grip is {grip:g}. Do the wheels "
+        f"A vehicle of {d.say(mass, 'mass')}, all of it on driven wheels of {d.say(wheel, 'length')}, pushes "
+        "against a wall. "
+        f"Its motor gives {d.say(torque, 'torque')} at standstill, {a} teeth drive {b}, the grip is {grip:g}. Do "
+        "the wheels "
         "spin, or does the motor stall?"
     )
-    hints = ("Compare two forces at the rim.", "The tyres hold the weight times the grip.",
-             "What the motor gives: its torque times the ratio, by the radius.")  # fmt: skip
+    hints = (
+        "Compare two forces at the rim.",
+        "The tyres hold the weight times the grip.",
+        "What the motor gives: its torque times the ratio, by the radius.",
+    )
     choices = (Choice("spin", "the wheels spin"), Choice("stall", "the motor stalls"))
     names = {"spin": "motor trusted", "stall": "grip forgotten"}
-    return choose(words, choices, "spin" if limit == "grip" else "stall", names, hints, raw,
-                  "the motor's force at the rim against grip · weight", s.sheet)  # fmt: skip
+    return choose(
+        words,
+        choices,
+        "spin" if limit == "grip" else "stall",
+        names,
+        hints,
+        raw,
+        "the motor's force at the rim against grip · weight",
+        s.sheet,
+    )

@@ -22,12 +22,21 @@ def ratio(d: Draw) -> Posed:
         f"A gear with {a} teeth drives a gear with {b} teeth. How many times does the driver turn for one turn of the "
         "driven gear?"
     )
-    hints = (FEWER, "Count teeth: in one turn the driven gear pushes all of its teeth past the mesh.",
-             f"The driver has to push {b} teeth past, {a} at each of its turns.")  # fmt: skip
+    hints = (
+        FEWER,
+        "Count teeth: in one turn the driven gear pushes all of its teeth past the mesh.",
+        f"The driver has to push {b} teeth past, {a} at each of its turns.",
+    )
     return s.number(
-        d, words, "ratio", rigs.reduction(gears(a, b)), {"ratio turned over": "a/b", "teeth subtracted": "abs(b - a)"},
-        hints, rig([gears(a, b)]), RATIO,
-    )  # fmt: skip
+        d,
+        words,
+        "ratio",
+        rigs.reduction(gears(a, b)),
+        {"ratio turned over": "a/b", "teeth subtracted": "abs(b - a)"},
+        hints,
+        rig([gears(a, b)]),
+        RATIO,
+    )
 
 
 def turns(d: Draw) -> Posed:
@@ -45,8 +54,16 @@ def turns(d: Draw) -> Posed:
     )
     hints = (FEWER, "First for one turn of the driven wheel, then for all of them.", f"One turn takes {b}/{a} turns.")
     mistakes = {"ratio turned over": "n*a/b", "turns left out": "b/a", "teeth subtracted": "abs(b - a)"}
-    return s.number(d, words, "ratio", n * rigs.reduction(stage), mistakes, hints, rig([stage]),
-                    "turns of the driver = ratio · turns of the driven wheel")  # fmt: skip
+    return s.number(
+        d,
+        words,
+        "ratio",
+        n * rigs.reduction(stage),
+        mistakes,
+        hints,
+        rig([stage]),
+        "turns of the driver = ratio · turns of the driven wheel",
+    )
 
 
 def _chain(a: int, b: int) -> dict[str, object]:
@@ -71,10 +88,21 @@ def taller(d: Draw) -> Posed:
         f"{other[1]}. Which of the two is geared taller, so that the wheel turns faster?"
     )
     answer = "A" if first < second else "B"
-    hints = ("Taller: fewer turns of the motor for one turn of the wheel.", "Work out both ratios.",
-             "The smaller ratio, driven by driver, is the taller gearing.")  # fmt: skip
-    return choose(words, (Choice("A", f"pair A, {one[0]} : {one[1]}"), Choice("B", f"pair B, {other[0]} : {other[1]}")),
-                  answer, {"A": "ratio turned over", "B": "ratio turned over"}, hints, rig([gears(*one)]), RATIO, s)  # fmt: skip
+    hints = (
+        "Taller: fewer turns of the motor for one turn of the wheel.",
+        "Work out both ratios.",
+        "The smaller ratio, driven by driver, is the taller gearing.",
+    )
+    return choose(
+        words,
+        (Choice("A", f"pair A, {one[0]} : {one[1]}"), Choice("B", f"pair B, {other[0]} : {other[1]}")),
+        answer,
+        {"A": "ratio turned over", "B": "ratio turned over"},
+        hints,
+        rig([gears(*one)]),
+        RATIO,
+        s,
+    )
 
 
 def other_way_round(d: Draw) -> Posed:
@@ -85,15 +113,25 @@ def other_way_round(d: Draw) -> Posed:
     s.given("x", "turns of the wheel for one turn of the motor", said)
     s.step("i", "motor turns for one turn of the wheel", "1/x")
     words = (
-        f'Somebody says: "My gearing is {said}." They mean turns of the wheel for one turn of the motor. How many turns '
-        "of the motor does one turn of the wheel take?"
+        f'Somebody says: "My gearing is {said}." They mean turns of the wheel for one turn of the motor. How many '
+        "turns of the motor does one turn of the wheel take?"
     )
-    hints = ("Both say the same gearing, seen from its two ends.",
-             "If the wheel turns less often than the motor, the motor turns more often than the wheel.",
-             f"How many times does {said} go into one whole turn?")  # fmt: skip
+    hints = (
+        "Both say the same gearing, seen from its two ends.",
+        "If the wheel turns less often than the motor, the motor turns more often than the wheel.",
+        f"How many times does {said} go into one whole turn?",
+    )
     mistakes = {"taken as it was said": "x", "subtracted from one": "1 - x"}
-    return s.number(d, words, "ratio", rigs.reduction(gears(a, b)), mistakes, hints, rig([gears(a, b)]),
-                    "motor turns per wheel turn = 1 / wheel turns per motor turn")  # fmt: skip
+    return s.number(
+        d,
+        words,
+        "ratio",
+        rigs.reduction(gears(a, b)),
+        mistakes,
+        hints,
+        rig([gears(a, b)]),
+        "motor turns per wheel turn = 1 / wheel turns per motor turn",
+    )
 
 
 PLACES = ("first", "second", "third")
@@ -108,20 +146,33 @@ def mark_driver(d: Draw) -> Posed:
     path = "drive.branches[0].stages[{}] {}"
     choices = tuple(
         Choice(path.format(k, member), f"{teeth[m]} teeth, {PLACES[k]} pair")
-        for k, teeth in enumerate(pairs) for m, member in enumerate(("driver", "driven"))
-    )  # fmt: skip
+        for k, teeth in enumerate(pairs)
+        for m, member in enumerate(("driver", "driven"))
+    )
     mistakes = [Mistake(path.format(asked, "driven"), "driver and driven mixed up")]
     mistakes += [Mistake(path.format(k, "driver"), "stages mixed up") for k in range(count) if k != asked]
     words = (
-        "The motor is on the left. Choose the driver in the drawing." if count == 1 else
-        f"The motor is on the left. Choose the driver of the {PLACES[asked]} pair in the drawing."
-    )  # fmt: skip
-    hints = ("Power goes from the motor to the wheel on the ground.", "A driver pushes, a driven wheel is pushed.",
-             "Behind the first pair the shaft that was driven carries the next driver.")  # fmt: skip
+        "The motor is on the left. Choose the driver in the drawing."
+        if count == 1
+        else f"The motor is on the left. Choose the driver of the {PLACES[asked]} pair in the drawing."
+    )
+    hints = (
+        "Power goes from the motor to the wheel on the ground.",
+        "A driver pushes, a driven wheel is pushed.",
+        "Behind the first pair the shaft that was driven carries the next driver.",
+    )
     sheet = Sheet({})
     sheet.put("k", "pair that is asked for, from the motor on", asked + 1, "ratio", "given")
-    return Posed(words, WheelAsked(choices), path.format(asked, "driver"), known(tuple(mistakes)), hints,
-                 "power enters a pair by its driver", sheet, rig(stages))  # fmt: skip
+    return Posed(
+        words,
+        WheelAsked(choices),
+        path.format(asked, "driver"),
+        known(tuple(mistakes)),
+        hints,
+        "power enters a pair by its driver",
+        sheet,
+        rig(stages),
+    )
 
 
 def speed_or_pull(d: Draw) -> Posed:
@@ -141,10 +192,16 @@ def speed_or_pull(d: Draw) -> Posed:
         f"From the motor to the wheel: {told} teeth, driver first. Compared with the wheel straight on the motor's "
         "shaft: is it geared for speed or for pull?"
     )
-    choices = (Choice("speed", "for speed: the wheel turns faster than the motor"),
-               Choice("pull", "for pull: the wheel turns slower than the motor"))  # fmt: skip
-    hints = (FEWER, "Work out each ratio, driven by driver, and multiply them.",
-             "Above 1 the motor turns more often than the wheel.")  # fmt: skip
+    choices = (
+        Choice("speed", "for speed: the wheel turns faster than the motor"),
+        Choice("pull", "for pull: the wheel turns slower than the motor"),
+    )
+    hints = (
+        FEWER,
+        "Work out each ratio, driven by driver, and multiply them.",
+        "Above 1 the motor turns more often than the wheel.",
+    )
     wrong = {"speed": "ratio turned over", "pull": "ratio turned over"}
-    return choose(words, choices, "pull" if total > 1.0 else "speed", wrong, hints, rig([gears(*p) for p in pairs]),
-                  RATIO, s)  # fmt: skip
+    return choose(
+        words, choices, "pull" if total > 1.0 else "speed", wrong, hints, rig([gears(*p) for p in pairs]), RATIO, s
+    )

@@ -12,7 +12,9 @@ from ydrometer.practice.posed import Choice, Posed, choose
 from ydrometer.practice.rigs import gears, rig
 from ydrometer.working.sheet import Sheet
 
-SENSE = "each outside mesh turns the sense round; a ring, an open belt and a chain keep it; a crossed belt turns it round"
+SENSE = (
+    "each outside mesh turns the sense round; a ring, an open belt and a chain keep it; a crossed belt turns it round"
+)
 ARROWS = (Choice("clockwise", "clockwise"), Choice("anticlockwise", "anticlockwise"))
 
 
@@ -34,12 +36,20 @@ def _ring(d: Draw) -> tuple[dict[str, Any], str, str]:
 
 def _belt(d: Draw) -> tuple[dict[str, Any], str, str]:
     a, b = d.whole(14, 22), d.whole(28, 48)
-    return {"kind": "belt", "driver_teeth": a, "driven_teeth": b, "pitch": "5 mm"}, "a toothed belt", "belt counted as a mesh"
+    return (
+        {"kind": "belt", "driver_teeth": a, "driven_teeth": b, "pitch": "5 mm"},
+        "a toothed belt",
+        "belt counted as a mesh",
+    )
 
 
 def _crossed(d: Draw) -> tuple[dict[str, Any], str, str]:
-    stage = {"kind": "v_belt", "driver_pitch_diameter": f"{d.whole(25, 40)} mm",
-             "driven_pitch_diameter": f"{d.whole(50, 90)} mm", "crossed": True}  # fmt: skip
+    stage = {
+        "kind": "v_belt",
+        "driver_pitch_diameter": f"{d.whole(25, 40)} mm",
+        "driven_pitch_diameter": f"{d.whole(50, 90)} mm",
+        "crossed": True,
+    }
     return stage, "a crossed belt", "crossed belt taken for an open one"
 
 
@@ -56,15 +66,21 @@ def last_wheel(d: Draw) -> Posed:
     answer = "clockwise" if start == forwards else "anticlockwise"
     first = "clockwise" if start else "anticlockwise"
     told = ", then ".join(words for _, words, _ in made)
-    words = f"The first wheel turns {first}. Then comes {told}. Which way does the last wheel turn, seen from the same side?"
+    words = (
+        f"The first wheel turns {first}. Then comes {told}. Which way does the last wheel turn, seen from the same "
+        "side?"
+    )
     # What is easiest to get wrong comes last in the list of kinds.
     name = max(made, key=lambda one: makers.index(makers[made.index(one)]))[2]
     sheet = Sheet({})
     for k, stage in enumerate(rigs.stages_of(*stages), 1):
         sheet.put(f"s_{k}", f"sense behind {made[k - 1][1]}", stage.rotation, "ratio", "solved")
     sheet.step("s", "the last wheel against the first", "*".join(f"s_{k}" for k in range(1, len(stages) + 1)), "ratio")
-    hints = ("Go from wheel to wheel, one contact at a time.", "Two gears that mesh from outside turn against each other.",
-             "Count only the contacts that turn the sense round: an even number leaves it as it was.")  # fmt: skip
+    hints = (
+        "Go from wheel to wheel, one contact at a time.",
+        "Two gears that mesh from outside turn against each other.",
+        "Count only the contacts that turn the sense round: an even number leaves it as it was.",
+    )
     wrong = {"clockwise": name, "anticlockwise": name}
     said = {"first": first, "contacts": [words for _, words, _ in made]}
     return choose(words, ARROWS, answer, wrong, hints, rig(stages), SENSE, sheet, said=said, still=True, arrows=True)
@@ -91,12 +107,25 @@ def other_source(d: Draw) -> Posed:
     for k, stage in enumerate(rigs.stages_of(*own), 1):
         sheet.put(f"s_{k}", f"sense behind motor {k}", stage.rotation, "ratio", "solved")
     sheet.step("s", "one against the other", "s_1*s_2", "ratio")
-    hints = ("Both have to turn the common shaft the same way.", "Count the outside meshes behind each motor.",
-             "One more or one less between them, and the motors turn against each other.")  # fmt: skip
+    hints = (
+        "Both have to turn the common shaft the same way.",
+        "Count the outside meshes behind each motor.",
+        "One more or one less between them, and the motors turn against each other.",
+    )
     name = "idler left out" if any(idlers) else "ring counted as an outside mesh" if ring else "a reversal miscounted"
     choices = (Choice("yes", "yes, the other way"), Choice("no", "no, the same way"))
-    return choose(words, choices, "yes" if against else "no", {"yes": name, "no": name}, hints, raw, SENSE, sheet,
-                  said={"through": [_between(stage) for stage in own]}, still=True)  # fmt: skip
+    return choose(
+        words,
+        choices,
+        "yes" if against else "no",
+        {"yes": name, "no": name},
+        hints,
+        raw,
+        SENSE,
+        sheet,
+        said={"through": [_between(stage) for stage in own]},
+        still=True,
+    )
 
 
 def _between(stage: dict[str, Any]) -> str:

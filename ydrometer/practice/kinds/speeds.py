@@ -7,7 +7,7 @@ from typing import Any
 
 from ydrometer.base.units import RPM
 from ydrometer.practice import rigs
-from ydrometer.practice.draw import Again, Draw, times
+from ydrometer.practice.draw import FEWEST, MOST, Again, Draw, times
 from ydrometer.practice.posed import Posed, Sum
 from ydrometer.practice.rigs import gears, rig
 from ydrometer.questions import aids
@@ -42,10 +42,18 @@ def road_speed(d: Draw) -> Posed:
         f"A motor turns at {rpm:g} rpm and drives wheels of {d.say(wheel, 'length')} rolling diameter through a "
         f"reduction of {ratio:g}. How fast does the vehicle roll, without slip?"
     )
-    hints = ("How often does the wheel turn in a second?", HINTS_ROLL,
-             f"The wheel turns {rpm / 60 / ratio:.3g} times in a second.")  # fmt: skip
-    mistakes = {"pi forgotten": "n_w*D", "multiplied instead of divided": "n*G*U", "radius for diameter": "n_w*U/2",
-                "minutes taken for seconds": "60*v", "ratio left out": "n*U"}  # fmt: skip
+    hints = (
+        "How often does the wheel turn in a second?",
+        HINTS_ROLL,
+        f"The wheel turns {rpm / 60 / ratio:.3g} times in a second.",
+    )
+    mistakes = {
+        "pi forgotten": "n_w*D",
+        "multiplied instead of divided": "n*G*U",
+        "radius for diameter": "n_w*U/2",
+        "minutes taken for seconds": "60*v",
+        "ratio left out": "n*U",
+    }
     return s.number(d, words, "speed", speed, mistakes, hints, raw, "speed = turns of the wheel · pi · diameter")
 
 
@@ -63,13 +71,28 @@ def roll_per_turn(d: Draw) -> Posed:
         f"A pinion with {a} teeth on the motor drives a spur gear with {b} teeth on the axle; the wheels roll on "
         f"{d.say(wheel, 'length')}. How far does the vehicle roll for one turn of the motor?"
     )
-    hints = (HINTS_ROLL, "How much of a turn does the wheel make for one turn of the motor?",
-             f"The wheel makes {a}/{b} of a turn.")  # fmt: skip
-    mistakes = {"pi forgotten": "D/G", "multiplied instead of divided": "U*G", "radius for diameter": "U/2/G",
-                "ratio left out": "U"}  # fmt: skip
+    hints = (
+        HINTS_ROLL,
+        "How much of a turn does the wheel make for one turn of the motor?",
+        f"The wheel makes {a}/{b} of a turn.",
+    )
+    mistakes = {
+        "pi forgotten": "D/G",
+        "multiplied instead of divided": "U*G",
+        "radius for diameter": "U/2/G",
+        "ratio left out": "U",
+    }
     # At one turn of the motor in a second it rolls as far in a second.
-    return s.number(d, words, "length", rigs.measured(raw, "no_load_speed"), mistakes, hints, raw,
-                    "roll per motor turn = pi · diameter / reduction")  # fmt: skip
+    return s.number(
+        d,
+        words,
+        "length",
+        rigs.measured(raw, "no_load_speed"),
+        mistakes,
+        hints,
+        raw,
+        "roll per motor turn = pi · diameter / reduction",
+    )
 
 
 def wheel_counter(d: Draw) -> Posed:
@@ -85,7 +108,10 @@ def wheel_counter(d: Draw) -> Posed:
     s.given("D", "rolling diameter", wheel, "length")
     s.step("U", "rolled in one turn", f"{PI}*D", "length")
     s.step("v", "speed", "n*U", "speed")
-    words = f"A counter on a driven wheel of {d.say(wheel, 'length')} shows {times(rpm, 'turn')} a minute. How fast is the vehicle, without slip?"
+    words = (
+        f"A counter on a driven wheel of {d.say(wheel, 'length')} shows {times(rpm, 'turn')} a minute. How fast is "
+        "the vehicle, without slip?"
+    )
     hints = ("How many turns is that in a second?", HINTS_ROLL, f"{rpm / 60:.3g} turns a second.")
     mistakes = {"pi forgotten": "n*D", "radius for diameter": "v/2", "minutes taken for seconds": "60*v"}
     return s.number(d, words, "speed", speed, mistakes, hints, raw, "speed = turns in a second · pi · diameter")
@@ -100,14 +126,26 @@ def scale_speed(d: Draw) -> Posed:
     s.given("N", "scale, 1 to", scale)
     s.step("v_f", "full-size equivalent", "v_m*N", "speed")
     words = (
-        f"A model built 1 : {scale:g} runs at {d.say(speed, 'speed')}. What speed does that look like at full size, with "
+        f"A model built 1 : {scale:g} runs at {d.say(speed, 'speed')}. What speed does that look like at full "
+        "size, with "
         "lengths in proportion and time as it is?"
     )
-    hints = ("In the same time the original covers a longer way.", f"Every length is {scale:g} times as long.",
-             "So is the way of one second.")  # fmt: skip
+    hints = (
+        "In the same time the original covers a longer way.",
+        f"Every length is {scale:g} times as long.",
+        "So is the way of one second.",
+    )
     mistakes = {"scale turned over": "v_m/N", "taken as it was said": "v_m"}
-    return s.number(d, words, "speed", aids.find("scale_speed", {"v_m": speed, "N": scale}).value, mistakes, hints,
-                    rig([gears(12, 60)]), "full-size speed = model's speed · scale")  # fmt: skip
+    return s.number(
+        d,
+        words,
+        "speed",
+        aids.find("scale_speed", {"v_m": speed, "N": scale}).value,
+        mistakes,
+        hints,
+        rig([gears(12, 60)]),
+        "full-size speed = model's speed · scale",
+    )
 
 
 def swap_speed(d: Draw) -> Posed:
@@ -116,7 +154,7 @@ def swap_speed(d: Draw) -> Posed:
     z_2, y_2 = z_1 + d.one((-4, -3, -2, 2, 3, 4)), y_1
     if d.level == 3:
         y_2 += d.one((-8, -6, 6, 8))
-    if z_2 < 8 or y_2 <= z_2:
+    if z_2 < FEWEST or not z_2 < y_2 <= MOST:
         raise Again
     given: dict[str, Any] = {"v_1": speed, "z_1": str(z_1), "z_2": str(z_2), "y_1": str(y_1), "y_2": str(y_2)}
     s = Sum()
@@ -133,10 +171,21 @@ def swap_speed(d: Draw) -> Posed:
         f"With {z_1} teeth on {y_1}, driver first, a vehicle was clocked at {d.say(speed, 'speed')}. Swapping "
         f"{change}: how fast is it then, by proportion?"
     )
-    hints = ("The motor turns about as fast as before.", "Behind a larger ratio the wheels turn slower.",
-             "Multiply the speed by the ratio before and divide by the ratio after.")  # fmt: skip
+    hints = (
+        "The motor turns about as fast as before.",
+        "Behind a larger ratio the wheels turn slower.",
+        "Multiply the speed by the ratio before and divide by the ratio after.",
+    )
     mistakes = {"proportion turned over": "v_1*G_2/G_1", "taken as it was said": "v_1"}
     if d.level == 3:
         mistakes["one wheel of the swap left out"] = "v_1*z_2/z_1"
-    return s.number(d, words, "speed", aids.find("swapped_wheel", given).value, mistakes, hints, rig([gears(z_2, y_2)]),
-                    "speed after = speed before · ratio before / ratio after")  # fmt: skip
+    return s.number(
+        d,
+        words,
+        "speed",
+        aids.find("swapped_wheel", given).value,
+        mistakes,
+        hints,
+        rig([gears(z_2, y_2)]),
+        "speed after = speed before · ratio before / ratio after",
+    )

@@ -20,20 +20,36 @@ def idler_changes(d: Draw) -> Posed:
     if len(idlers) > 1:
         s.given("e", "teeth of the second idler", idlers[1])
     s.step("i", "ratio, in which the idlers cancel", "c/a*e/c*b/e" if len(idlers) > 1 else "c/a*b/c")
-    between = f"an idler with {idlers[0]} teeth" if len(idlers) == 1 else f"idlers with {idlers[0]} and {idlers[1]} teeth"
+    between = (
+        f"an idler with {idlers[0]} teeth" if len(idlers) == 1 else f"idlers with {idlers[0]} and {idlers[1]} teeth"
+    )
     words = (
         f"A gear with {a} teeth drives one with {b} teeth over {between} between them. How many times does the driver "
         "turn for one turn of the last gear?"
     )
-    hints = ("An idler sits on a shaft of its own that carries nothing else.",
-             "Every tooth that is pushed into the idler on one side comes out on the other.",
-             "So count the teeth of the first and of the last gear alone.")  # fmt: skip
+    hints = (
+        "An idler sits on a shaft of its own that carries nothing else.",
+        "Every tooth that is pushed into the idler on one side comes out on the other.",
+        "So count the teeth of the first and of the last gear alone.",
+    )
     added = "c/a + e/c + b/e" if len(idlers) > 1 else "c/a + b/c"
-    mistakes = {"stopped at the idler": "c/a", "begun at the idler": "b/c", "added instead of multiplied": added,
-                "ratio turned over": "a/b"}  # fmt: skip
+    mistakes = {
+        "stopped at the idler": "c/a",
+        "begun at the idler": "b/c",
+        "added instead of multiplied": added,
+        "ratio turned over": "a/b",
+    }
     stage = gears(a, b, idlers=idlers)
-    return s.number(d, words, "ratio", rigs.reduction(stage), mistakes, hints, rig([stage]),
-                    "an idler changes the sense and the spacing, not the ratio")  # fmt: skip
+    return s.number(
+        d,
+        words,
+        "ratio",
+        rigs.reduction(stage),
+        mistakes,
+        hints,
+        rig([stage]),
+        "an idler changes the sense and the spacing, not the ratio",
+    )
 
 
 def idler_or_compound(d: Draw) -> Posed:
@@ -49,8 +65,11 @@ def idler_or_compound(d: Draw) -> Posed:
         f"A gear with {a} teeth drives one with {large} teeth. On the same shaft as that one sits a gear with {small} "
         f"teeth, and it drives a gear with {b} teeth. How many times does the first gear turn for one turn of the last?"
     )
-    hints = ("Two wheels on one shaft are no idler: power enters by one and leaves by the other.",
-             "There are two meshes between different wheels: two ratios.", f"The first is {large}/{a}.")  # fmt: skip
+    hints = (
+        "Two wheels on one shaft are no idler: power enters by one and leaves by the other.",
+        "There are two meshes between different wheels: two ratios.",
+        f"The first is {large}/{a}.",
+    )
     mistakes = {"one pair left out": "b/a", "added instead of multiplied": "c/a + b/e", "ratio turned over": "a/c*e/b"}
     stages = [gears(a, large), gears(small, b)]
     return s.number(d, words, "ratio", rigs.reduction(*stages), mistakes, hints, rig(stages), MULTIPLY)
@@ -68,11 +87,20 @@ def compound(d: Draw) -> Posed:
         s.step(f"i_{k}", f"pair {k}", f"b_{k}/a_{k}")
     s.step("i", "overall", "*".join(f"i_{k}" for k in places))
     told = ", then ".join(f"{a} on {b}" for a, b in pairs)
-    words = f"A motor drives the wheel through {told} teeth, driver first. How many times does the motor turn for one turn of the wheel?"
-    hints = ("Each pair works on what the one before has left.", "Work out the ratio of each pair, driven by driver.",
-             "Multiply them.")  # fmt: skip
-    mistakes = {"added instead of multiplied": " + ".join(f"i_{k}" for k in places), "one pair left out": "i_1",
-                "ratio turned over": "1/i"}  # fmt: skip
+    words = (
+        f"A motor drives the wheel through {told} teeth, driver first. How many times does the motor turn for one "
+        "turn of the wheel?"
+    )
+    hints = (
+        "Each pair works on what the one before has left.",
+        "Work out the ratio of each pair, driven by driver.",
+        "Multiply them.",
+    )
+    mistakes = {
+        "added instead of multiplied": " + ".join(f"i_{k}" for k in places),
+        "one pair left out": "i_1",
+        "ratio turned over": "1/i",
+    }
     stages = [gears(a, b) for a, b in pairs]
     return s.number(d, words, "ratio", rigs.reduction(*stages), mistakes, hints, rig(stages), MULTIPLY)
 
@@ -87,11 +115,19 @@ def planetary_steps(d: Draw) -> Posed:
     places = range(1, count + 1)
     s.step("i", "of the stack", "*".join(f"i_{k}" for k in places))
     told = " and ".join((", ".join(f"{step:g} : 1" for step in steps[:-1]), f"{steps[-1]:g} : 1"))
-    words = f"A planetary gearbox is stacked from steps of {told}. How many times does its motor turn for one turn of its output?"
-    hints = ("Each step takes what the one before gives.", "What does the second step make of one turn of the first?",
-             "Multiply the steps.")  # fmt: skip
-    mistakes = {"added instead of multiplied": " + ".join(f"i_{k}" for k in places),
-                "one pair left out": "*".join(f"i_{k}" for k in places[:-1])}  # fmt: skip
+    words = (
+        f"A planetary gearbox is stacked from steps of {told}. How many times does its motor turn for one turn of "
+        "its output?"
+    )
+    hints = (
+        "Each step takes what the one before gives.",
+        "What does the second step make of one turn of the first?",
+        "Multiply the steps.",
+    )
+    mistakes = {
+        "added instead of multiplied": " + ".join(f"i_{k}" for k in places),
+        "one pair left out": "*".join(f"i_{k}" for k in places[:-1]),
+    }
     stage = {"kind": "planetary", "reductions": steps, "efficiency": 1.0}
     return s.number(d, words, "ratio", rigs.reduction(stage), mistakes, hints, rig([stage]), "product of the steps")
 
@@ -117,8 +153,14 @@ def third_stage(d: Draw) -> Posed:
         f"An overall ratio of {wanted:g} is wanted, in motor turns for one turn of the wheel. Two pairs are there: "
         f"{told} teeth, driver first. What ratio must the third pair have?"
     )
-    hints = ("All three multiplied have to give what is wanted.", "What do the first two give together?",
-             "Divide what is wanted by that.")  # fmt: skip
-    mistakes = {"subtracted instead of divided": "G - i_1 - i_2", "one pair left out": "G/i_1",
-                "added instead of multiplied": "G/(i_1 + i_2)"}  # fmt: skip
+    hints = (
+        "All three multiplied have to give what is wanted.",
+        "What do the first two give together?",
+        "Divide what is wanted by that.",
+    )
+    mistakes = {
+        "subtracted instead of divided": "G - i_1 - i_2",
+        "one pair left out": "G/i_1",
+        "added instead of multiplied": "G/(i_1 + i_2)",
+    }
     return s.number(d, words, "ratio", wanted / before, mistakes, hints, rig([gears(a, b) for a, b in pairs]), MULTIPLY)
