@@ -54,6 +54,8 @@ ACCOUNT = Limit("account", free=20, first_s=2.0, most_s=30.0)
 SIGN_UP = Limit("sign-up", free=60, first_s=5.0, most_s=300.0)
 PASSWORD = Limit("password", free=5, first_s=2.0, most_s=300.0)
 INVITATION = Limit("invitation", free=30, first_s=2.0, most_s=300.0)
+CLASS = Limit("class", free=10, first_s=6.0, most_s=60.0)
+"""Wrong codes of a class from one address: ten in a minute."""
 JOINING = Limit("joining", free=10, first_s=2.0, most_s=300.0)
 
 

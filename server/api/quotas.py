@@ -21,6 +21,12 @@ MOST_INSPECTIONS = 1000
 """Of a vehicle."""
 MOST_TEMPLATES = 100
 """Of own steps, in a workshop."""
+MOST_SETS = 100
+"""Of exercises, in a workshop."""
+MOST_PUPILS = 60
+"""Of a set."""
+MOST_ANSWERS = 1000
+"""Of a pupil."""
 MOST_LOG_FILES = 40
 """Of a vehicle; older ones go."""
 MOST_VEHICLES = 400

@@ -39,7 +39,9 @@ def pack(workshop: Workshop) -> bytes:
     """The archive of a workshop."""
     made = io.BytesIO()
     with zipfile.ZipFile(made, "w", zipfile.ZIP_DEFLATED) as archive:
-        vehicles = [_vehicle(archive, number, one) for number, one in enumerate(workshop.vehicles.all(), 1)]
+        vehicles = [
+            _vehicle(archive, number, one) for number, one in enumerate(workshop.vehicles.filter(scratch=False), 1)
+        ]
         head = {"format": FORMAT, "version": VERSION, "name": workshop.name, "vehicles": vehicles,
                 "templates": building.templates_of(workshop)}  # fmt: skip
         parts = documents(workshop)

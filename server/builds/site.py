@@ -173,5 +173,5 @@ def pulse_of(vehicle: Vehicle) -> str:
 
 def vehicles_on(bench: Workshop, ids: list[Any]) -> list[Vehicle]:
     """Vehicles of a workshop by their ids; those that stand on its bench where none is named."""
-    mine = bench.vehicles.filter(put_away=False)
+    mine = bench.vehicles.filter(put_away=False, scratch=False)
     return list(mine.filter(pk__in=ids) if ids else mine)

@@ -44,6 +44,7 @@ INSTALLED_APPS = [
     "server.parts",
     "server.runs",
     "server.builds",
+    "server.practice",
     "server.searches",
     "server.demo",
 ]
@@ -121,6 +122,9 @@ SPECTACULAR_SETTINGS = {
         "LoopFormEnum": "ydrometer.drawing.shapes.LOOP_FORMS",
         "LoadStateEnum": "ydrometer.loads.rows.STATES",
         "BookletStateEnum": "server.builds.models.BookletState",
+        "AskKindEnum": "ydrometer.screens.practised.ASK_KINDS",
+        "ExerciseKindEnum": "server.practice.requests.KIND_NAMES",
+        "LevelEnum": "ydrometer.practice.draw.LEVELS",
         "StartEnum": "ydrometer.starting.starts.KEYS",
         "PurchaseStateEnum": "ydrometer.build.purchase.PURCHASE_STATES",
     },

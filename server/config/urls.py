@@ -14,6 +14,8 @@ from server.designs import api as designs
 from server.designs import evaluation, fit
 from server.entrance import api as entrance
 from server.parts import api as parts
+from server.practice import api as practice
+from server.practice import class_api as classes
 from server.runs import api as runs
 from server.runs import comparing, plans
 from server.runs import log_files_api as log_files
@@ -44,6 +46,19 @@ api = [
     path("loads/helps/", evaluation.LoadsHelpsView.as_view()),
     path("loads/working/", evaluation.LoadsWorkingView.as_view()),
     path("instruments/lines/", runs.LinesView.as_view()),
+    path("practice/", practice.PracticeView.as_view()),
+    path("practice/exercise/", practice.ExerciseView.as_view()),
+    path("practice/judge/", practice.JudgeView.as_view()),
+    path("practice/solved/", practice.SolvedView.as_view()),
+    path("practice/open/", practice.OpenView.as_view()),
+    path("workshops/<uuid:workshop>/sets/", classes.SetsView.as_view()),
+    path("sets/<uuid:which>/", classes.SetView.as_view()),
+    path("sets/<uuid:which>/pupils/", classes.SetPupilsView.as_view()),
+    path("sets/<uuid:which>/wall/<int:place>/", classes.WallView.as_view()),
+    path("sets/<uuid:which>/sheet/", classes.SetSheetView.as_view()),
+    path("class/", classes.ClassView.as_view()),
+    path("class/joining/", classes.JoiningClassView.as_view()),
+    path("class/exercises/<int:place>/", classes.ClassExerciseView.as_view()),
     path("grid/", evaluation.GridView.as_view()),
     path("turned-down/", evaluation.DutyLimitView.as_view()),
     path("workshops/", workshops.WorkshopsView.as_view()),

@@ -47,7 +47,7 @@ def repair(*, fresh: bool = False) -> None:
     workshop = Workshop.objects.filter(id=WORKSHOP).first()
     if workshop is not None and not _changed(workshop):
         _let_in(workshop)
-        for vehicle, folder in zip(workshop.vehicles.all(), FOLDERS, strict=True):
+        for vehicle, folder in zip(workshop.vehicles.filter(scratch=False), FOLDERS, strict=True):
             builds.renew(vehicle, folder)
         return
     if workshop is not None and not fresh:
@@ -57,7 +57,7 @@ def repair(*, fresh: bool = False) -> None:
 
 def _changed(workshop: Workshop) -> bool:
     """Whether its designs, runs, builds or bin are other than as they were loaded."""
-    vehicles = list(workshop.vehicles.all())
+    vehicles = list(workshop.vehicles.filter(scratch=False))
     designs = [[revision.document for revision in one.revisions.order_by("number")] for one in vehicles]
     parts = list(workshop.parts.values_list("document", flat=True))
     if designs != list(_designs()) or parts != _parts() or workshop.vehicles.filter(put_away=True).exists():

@@ -91,6 +91,12 @@ def name_revision(user: User, revision: Revision, name: str) -> None:
     revision.save(update_fields=["name", "summary"])
 
 
+def keep(user: User, vehicle: Vehicle) -> None:
+    """Put a scratch vehicle on the bench for good."""
+    vehicle.scratch = False
+    vehicle.save(update_fields=["scratch"])
+
+
 def put_away(user: User, vehicle: Vehicle, away: bool) -> None:
     """Take a vehicle off the bench, or back onto it; nothing of it is lost."""
     vehicle.put_away = away

@@ -54,6 +54,7 @@ class VehicleSerializer(serializers.Serializer[Any]):
     workshop = serializers.UUIDField(source="workshop_id")
     name = serializers.CharField()
     put_away = serializers.BooleanField()
+    scratch = serializers.BooleanField()
 
 
 class VehicleCardSerializer(VehicleSerializer):
@@ -87,8 +88,11 @@ class NewVehicleSerializer(serializers.Serializer[Any]):
         return attrs
 
 
-class PutAwaySerializer(serializers.Serializer[Any]):
-    put_away = serializers.BooleanField()
+class PlaceSerializer(serializers.Serializer[Any]):
+    """Where a vehicle is: on the bench or put away; `keep` puts a scratch vehicle on the bench for good."""
+
+    put_away = serializers.BooleanField(required=False)
+    keep = serializers.ChoiceField(choices=[True], required=False)
 
 
 class CopySerializer(serializers.Serializer[Any]):
@@ -141,7 +145,7 @@ class VehiclesView(APIView):
     @extend_schema(responses={200: VehicleCardSerializer(many=True), **HIDDEN})
     def get(self, request: Request, workshop: UUID) -> Response:
         found = access.workshop_for(acting(request), workshop)
-        return Response(VehicleCardSerializer(with_present(found.vehicles.all()), many=True).data)
+        return Response(VehicleCardSerializer(with_present(found.vehicles.filter(scratch=False)), many=True).data)
 
     @extend_schema(request=NewVehicleSerializer, responses={201: VehicleSerializer, **BAD, **HIDDEN})
     def post(self, request: Request, workshop: UUID) -> Response:
@@ -181,10 +185,14 @@ class VehicleView(APIView):
         shown = VehicleSerializer(found).data
         return Response({**shown, "role": role, "revision": RevisionWithDocumentSerializer(revision).data})
 
-    @extend_schema(request=PutAwaySerializer, responses={200: VehicleSerializer, **BAD, **HIDDEN})
+    @extend_schema(request=PlaceSerializer, responses={200: VehicleSerializer, **BAD, **HIDDEN})
     def patch(self, request: Request, vehicle: UUID) -> Response:
         found = _vehicle(request, vehicle, access.EDITORS)
-        actions.put_away(acting(request), found, read(PutAwaySerializer, request)["put_away"])
+        asked = read(PlaceSerializer, request)
+        if "keep" in asked:
+            actions.keep(acting(request), found)
+        if "put_away" in asked:
+            actions.put_away(acting(request), found, asked["put_away"])
         return Response(VehicleSerializer(found).data)
 
 

@@ -15,6 +15,8 @@ class Vehicle(models.Model):
     workshop = models.ForeignKey(Workshop, models.CASCADE, related_name="vehicles")
     name = models.CharField(max_length=200)
     put_away = models.BooleanField(default=False)
+    scratch = models.BooleanField(default=False)
+    """On no bench, and gone after a day unless somebody keeps it."""
     created_at = models.DateTimeField(auto_now_add=True)
 
     class Meta:

@@ -14,6 +14,8 @@ from server.builds.actions import keep_template
 from server.builds.models import Booklet, Photo, StepTemplate
 from server.config.urls import api
 from server.demo.load import load
+from server.practice.actions import make_set
+from server.practice.models import ExerciseSet
 from server.runs.actions import NewRun, log_run, present_design
 from server.runs.log_files import begin
 from server.runs.models import LogFile, Run
@@ -43,6 +45,8 @@ DEMO = "demo"
 TOKENS = "tokens"
 """For instruments with a token alone: nobody who is signed in."""
 THE_WORKSHOP = {"workshop": "filled in by the test"}
+WHICH = {"kind": "ratio", "level": 1, "seed": 7, "units": "metric"}
+A_SET = {"name": "Tuesday", "ideas": ["ratio"], "levels": [1], "count": 2}
 
 # address -> {verb: (who, body)}; {…} are filled in by the test.
 TABLE: dict[str, dict[str, tuple[str, Any]]] = {
@@ -72,6 +76,19 @@ TABLE: dict[str, dict[str, tuple[str, Any]]] = {
     },
     "instruments/lines/": {"post": (SIGNED_IN, {"lines": ['{"t": 1, "newton": 9}']})},
     "turned-down/": {"post": (SIGNED_IN, {"document": PLAIN})},
+    "practice/": {"get": (OPEN, None), "post": (OPEN, {**WHICH, "went": "well"})},
+    "practice/exercise/": {"post": (OPEN, WHICH)},
+    "practice/judge/": {"post": (OPEN, {**WHICH, "answer": "2"})},
+    "practice/solved/": {"post": (OPEN, WHICH)},
+    "practice/open/": {"post": (EDITORS, {**WHICH, **THE_WORKSHOP})},
+    "workshops/<uuid:workshop>/sets/": {"get": (OWNERS, None), "post": (OWNERS, A_SET)},
+    "sets/<uuid:which>/": {"get": (OWNERS, None), "delete": (OWNERS, None)},
+    "sets/<uuid:which>/pupils/": {"delete": (OWNERS, None)},
+    "sets/<uuid:which>/wall/<int:place>/": {"get": (OWNERS, None), "post": (OWNERS, None)},
+    "sets/<uuid:which>/sheet/": {"get": (OWNERS, None)},
+    "class/": {"get": (OPEN, None), "delete": (OPEN, None)},
+    "class/joining/": {"post": (OPEN, {"code": "ABCDEF", "nickname": "Wren"})},
+    "class/exercises/<int:place>/": {"get": (OPEN, None), "post": (OPEN, {"answer": "2"})},
     "workshops/": {"get": (SIGNED_IN, None), "post": (SIGNED_IN, {"name": "Another"})},
     "workshops/<uuid:workshop>/": {"get": (MEMBERS, None), "patch": (OWNERS, {"name": "Renamed"})},
     "archives/": {"post": (SIGNED_IN, PIECE)},
@@ -224,6 +241,7 @@ class Permissions(WorkshopCase):
     photo: Photo
     template: StepTemplate
     booklet: Booklet
+    exercises: ExerciseSet
 
     @classmethod
     def setUpTestData(cls) -> None:
@@ -237,6 +255,7 @@ class Permissions(WorkshopCase):
         cls.booklet = Booklet.objects.create(vehicle=cls.vehicle, state="done", data=b"pdf")
         cls.template = keep_template(cls.people["owner"], cls.workshop, "evening", [{"id": "a", "title": "Sweep"}])
         order(cls.people["owner"], cls.vehicle, "spin", 1, present_design(cls.vehicle))
+        cls.exercises = make_set(cls.people["owner"], cls.workshop, {**A_SET, "own_numbers": False, "units": "metric"})
         cls.search = ask(cls.people["owner"], cls.workshop, cls.vehicle, REQUEST).search
 
     def address(self, route: str) -> str:
@@ -246,6 +265,7 @@ class Permissions(WorkshopCase):
         filled = filled.replace("<uuid:invitation>", str(self.invitation.id))
         filled = filled.replace("<uuid:token>", str(self.token.id)).replace("<uuid:run>", str(self.run_of_it.id))
         filled = filled.replace("<uuid:file>", str(self.file.id)).replace("<uuid:photo>", str(self.photo.id))
+        filled = filled.replace("<uuid:which>", str(self.exercises.pk)).replace("<int:place>", "0")
         filled = filled.replace("<uuid:booklet>", str(self.booklet.pk))
         filled = filled.replace("<int:template>", str(self.template.pk))
         return "/api/" + filled.replace("<int:member>", str(member.id)).replace("<int:number>", "1").replace(
@@ -268,8 +288,8 @@ class Permissions(WorkshopCase):
                         transaction.set_rollback(True)
 
     def check(self, route: str, verb: str, who: str, body: Any, person: str) -> None:
-        if body is THE_WORKSHOP:
-            body = {"workshop": str(self.workshop.id)}
+        if isinstance(body, dict) and body.get("workshop") == THE_WORKSHOP["workshop"]:
+            body = {**body, "workshop": str(self.workshop.id)}
         sent = {"content_type": "application/octet-stream"} if body is PIECE else {"format": "json"}
         answer = getattr(self.as_(person), verb)(self.address(route), body, **sent)
         if person in ALLOWED[who]:

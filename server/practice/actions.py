@@ -1,0 +1,153 @@
+"""What practice changes: what somebody has of an idea, a scratch vehicle to look at an exercise, sets and pupils."""
+
+from __future__ import annotations
+
+import secrets
+from collections.abc import Mapping, Sequence
+from dataclasses import asdict
+from datetime import timedelta
+from random import Random
+from typing import Any
+
+from django.db import transaction
+from django.db.models import Max
+from django.utils import timezone
+
+from server.accounts.models import User
+from server.api.errors import Refused
+from server.api.quotas import MOST_ANSWERS, MOST_PUPILS, MOST_SETS, need_room
+from server.designs.actions import add_vehicle
+from server.designs.models import Vehicle
+from server.practice.models import ExerciseSet, Learnt, Pupil, PupilAnswer
+from server.workshops.models import Workshop
+from ydrometer.practice import IDEAS, KINDS, Exercise, Judgement, exercise, judge
+from ydrometer.practice.memory import Memory, Went, after
+
+LETTERS = "ABCDEFGHJKLMNPQRSTUVWXYZ"
+"""Of join codes: without I and O, which look like figures."""
+CODE = 6
+SCRATCH_FOR = timedelta(days=1)
+PUPILS_FOR = timedelta(days=90)
+"""After so long a set's pupils are forgotten by themselves."""
+SEEDS = 10**9
+
+
+def known_to(user: User | None) -> dict[str, Memory]:
+    """What somebody has of ideas; nothing of those who are not signed in, or have no password of their own."""
+    if not keeps(user):
+        return {}
+    return {row.idea: Memory(**row.memory) for row in Learnt.objects.filter(user=user) if row.idea in IDEAS}
+
+
+def keeps(user: User | None) -> bool:
+    """Whether anything is kept of them: the demo's visitor is everybody."""
+    return user is not None and user.has_usable_password()
+
+
+@transaction.atomic
+def note(user: User, idea: str, went: Went) -> None:
+    """Keep how an exercise went."""
+    row = Learnt.objects.select_for_update().filter(user=user, idea=idea).first()
+    made = after(Memory(**row.memory) if row else None, went, timezone.now())
+    Learnt.objects.update_or_create(user=user, idea=idea, defaults={"memory": asdict(made)})
+
+
+@transaction.atomic
+def open_on_line(user: User, workshop: Workshop, made: Exercise) -> Vehicle:
+    """A scratch vehicle of an exercise's design: it is on no bench, and goes after a day unless it is kept."""
+    workshop.vehicles.filter(scratch=True, created_at__lt=timezone.now() - SCRATCH_FOR).delete()
+    vehicle = add_vehicle(user, workshop, {**made.posed.design, "name": f"Exercise: {made.idea}"})
+    vehicle.scratch = True
+    vehicle.save(update_fields=["scratch"])
+    return vehicle
+
+
+@transaction.atomic
+def make_set(user: User, workshop: Workshop, asked: Mapping[str, Any]) -> ExerciseSet:
+    """Make a set for a class: so many exercises of these ideas, in turn, at these levels.
+
+    Raises:
+        Full: there are too many sets.
+    """
+    need_room("sets", workshop.exercise_sets.count(), MOST_SETS)
+    seed = secrets.randbelow(SEEDS)
+    plan = _plan(asked["ideas"], asked["levels"], asked["count"], seed)
+    return ExerciseSet.objects.create(
+        workshop=workshop, name=asked["name"], plan=plan, own_numbers=asked["own_numbers"], seed=seed,
+        units=asked["units"], code=_new_code(), author=user,
+    )  # fmt: skip
+
+
+def _plan(ideas: Sequence[str], levels: Sequence[int], count: int, seed: int) -> list[dict[str, Any]]:
+    """Kinds and levels: ideas in the order in which they are taught, their kinds and the levels in turn."""
+    random = Random(seed)
+    kinds = {idea: [kind.name for kind in KINDS.values() if kind.idea == idea] for idea in IDEAS if idea in ideas}
+    for names in kinds.values():
+        random.shuffle(names)
+    ordered = list(kinds)
+    found = [(ordered[k % len(ordered)], k // len(ordered)) for k in range(count)]
+    found.sort(key=lambda entry: (ordered.index(entry[0]), entry[1]))
+    return [
+        {"kind": kinds[idea][turn % len(kinds[idea])], "level": sorted(levels)[turn % len(levels)]}
+        for idea, turn in found
+    ]  # fmt: skip
+
+
+def _new_code() -> str:
+    while True:
+        code = "".join(secrets.choice(LETTERS) for _ in range(CODE))
+        if not ExerciseSet.objects.filter(code=code).exists():
+            return code
+
+
+def of_set(found: ExerciseSet, place: int, number: int = 0) -> Exercise:
+    """One exercise of a set, by its place from 0, for the pupil of a number where each has their own."""
+    entry = found.plan[place]
+    own = number if found.own_numbers else 0
+    return exercise(entry["kind"], entry["level"], (found.seed + 7919 * place + 104_729 * own) % SEEDS, found.units)
+
+
+@transaction.atomic
+def join(code: str, nickname: str) -> Pupil | None:
+    """Let somebody into the set of a code; None where there is no such code.
+
+    Raises:
+        Full: too many have joined.
+        Refused: somebody of that name is there.
+    """
+    found = ExerciseSet.objects.select_for_update().filter(code=code.strip().upper()).first()
+    if found is None or found.workshop.closed_at is not None:
+        return None
+    need_room("pupils", found.pupils.count(), MOST_PUPILS, "ask the teacher")
+    if found.pupils.filter(nickname__iexact=nickname).exists():
+        raise Refused(f'There is a "{nickname}" already: take another name.')
+    number = (found.pupils.aggregate(last=Max("number"))["last"] or 0) + 1
+    return Pupil.objects.create(set=found, number=number, nickname=nickname)
+
+
+@transaction.atomic
+def answer(pupil: Pupil, place: int, given: object) -> Judgement:
+    """Judge and keep a pupil's answer.
+
+    Raises:
+        DocumentError: it is no answer.
+        Full: there are too many.
+    """
+    made = of_set(pupil.set, place, pupil.number)
+    found = judge(made, given)
+    need_room("answers", pupil.answers.count(), MOST_ANSWERS, "ask the teacher")
+    PupilAnswer.objects.create(pupil=pupil, place=place, given=given, verdict=found.verdict, mistake=found.mistake)
+    return found
+
+
+def forget_pupils(found: ExerciseSet) -> None:
+    """Take away all pupils of a set with their answers; the set stays."""
+    found.pupils.all().delete()
+
+
+def forget_old() -> int:
+    """Take away pupils who joined too long ago; how many there were."""
+    old = Pupil.objects.filter(joined_at__lt=timezone.now() - PUPILS_FOR)
+    count = old.count()
+    old.delete()
+    return count
