@@ -124,7 +124,6 @@ SPECTACULAR_SETTINGS = {
         "BookletStateEnum": "server.builds.models.BookletState",
         "AskKindEnum": "ydrometer.screens.practised.ASK_KINDS",
         "ExerciseKindEnum": "server.practice.requests.KIND_NAMES",
-        "LevelEnum": "ydrometer.practice.draw.LEVELS",
         "StartEnum": "ydrometer.starting.starts.KEYS",
         "PurchaseStateEnum": "ydrometer.build.purchase.PURCHASE_STATES",
     },

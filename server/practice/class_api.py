@@ -21,7 +21,7 @@ from server.api.requests import answer_of, read
 from server.entrance.api import PublicView
 from server.practice import actions
 from server.practice.models import ExerciseSet, Pupil
-from server.practice.requests import JoinSerializer, NewSetSerializer, PupilAnswerSerializer
+from server.practice.requests import JoinClassSerializer, NewSetSerializer, PupilAnswerSerializer
 from server.practice.shown import ClassShown, SetShown, class_shown, set_shown
 from server.workshops import access
 from server.workshops.access import acting
@@ -128,10 +128,10 @@ def _pupil(request: Request) -> Pupil:
 
 
 class JoiningClassView(PublicView):
-    @extend_schema(request=JoinSerializer, responses={200: answer_of(ClassShown), **BAD, **TOO_MANY, **HIDDEN})
+    @extend_schema(request=JoinClassSerializer, responses={200: answer_of(ClassShown), **BAD, **TOO_MANY, **HIDDEN})
     def post(self, request: Request) -> Response:
         """Joins a class by its code, under a nickname."""
-        asked = read(JoinSerializer, request)
+        asked = read(JoinClassSerializer, request)
         tried = (patience.CLASS, patience.address_of(request))
         patience.count(tried)
         pupil = actions.join(asked["code"], asked["nickname"])

@@ -22,7 +22,7 @@ class WhichSerializer(serializers.Serializer[Any]):
     """An exercise: the same four always give the same one."""
 
     kind = serializers.ChoiceField(choices=KIND_NAMES)
-    level = serializers.ChoiceField(choices=LEVELS)
+    level = serializers.IntegerField(min_value=LEVELS[0], max_value=LEVELS[-1])
     seed = serializers.IntegerField(min_value=0, max_value=SEEDS)
     units = serializers.ChoiceField(choices=SYSTEMS, default=SYSTEMS[0])
 
@@ -65,13 +65,15 @@ class NewSetSerializer(serializers.Serializer[Any]):
     ideas = serializers.ListField(
         child=serializers.ChoiceField(choices=list(IDEAS)), min_length=1, max_length=len(IDEAS)
     )
-    levels = serializers.ListField(child=serializers.ChoiceField(choices=LEVELS), min_length=1, max_length=3)
+    levels = serializers.ListField(
+        child=serializers.IntegerField(min_value=LEVELS[0], max_value=LEVELS[-1]), min_length=1, max_length=3
+    )
     count = serializers.IntegerField(min_value=1, max_value=MOST_EXERCISES)
     own_numbers = serializers.BooleanField(default=False)
     units = serializers.ChoiceField(choices=SYSTEMS, default=SYSTEMS[0])
 
 
-class JoinSerializer(serializers.Serializer[Any]):
+class JoinClassSerializer(serializers.Serializer[Any]):
     """The code of a class's set, and a first name or nickname."""
 
     code = serializers.CharField(max_length=20)

@@ -70,7 +70,7 @@ class Solved:
 
 @dataclass(frozen=True, slots=True)
 class IdeaShown:
-    """One idea on the map: how well it is had, the level that comes next, and how many exercises went right and wrong."""
+    """One idea on the map: how well it is had, the level that comes next, how many exercises went right and wrong."""
 
     idea: str
     kinds: list[str]

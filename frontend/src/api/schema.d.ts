@@ -103,6 +103,59 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/class/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description How far this pupil is. */
+        get: operations["class_retrieve"];
+        put?: never;
+        post?: never;
+        /** @description Leaves the class on this device. */
+        delete: operations["class_destroy"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/class/exercises/{place}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description One exercise of the pupil's set, with their numbers. */
+        get: operations["class_exercises_retrieve"];
+        put?: never;
+        /** @description Judges an answer and keeps it. */
+        post: operations["class_exercises_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/class/joining/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Joins a class by its code, under a nickname. */
+        post: operations["class_joining_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compare/": {
         parameters: {
             query?: never;
@@ -338,6 +391,92 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practice/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The map of ideas, and what comes next. */
+        get: operations["practice_retrieve"];
+        put?: never;
+        /** @description Notes how an exercise went; of those who are not signed in nothing is kept. */
+        post: operations["practice_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/exercise/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description An exercise without its answer. */
+        post: operations["practice_exercise_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/judge/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description What is to be said of an answer. */
+        post: operations["practice_judge_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/open/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Opens an exercise on the Line, as a scratch vehicle. */
+        post: operations["practice_open_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/solved/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description The answer, and how it comes about. */
+        post: operations["practice_solved_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/searches/{search}/": {
         parameters: {
             query?: never;
@@ -387,6 +526,76 @@ export interface paths {
         head?: never;
         /** @description Says whose bench is before the user now: the next visit begins there. */
         patch: operations["session_partial_update"];
+        trace?: never;
+    };
+    "/api/sets/{which}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description How far everybody is, and which mistakes are made. */
+        get: operations["sets_retrieve"];
+        put?: never;
+        post?: never;
+        /** @description Takes the set away for good, with its pupils and their answers. */
+        delete: operations["sets_destroy"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sets/{which}/pupils/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** @description Forgets all pupils of the set with their answers. */
+        delete: operations["sets_pupils_destroy"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sets/{which}/sheet/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The set on paper: exercises with drawings, and their answers with working on pages of their own. */
+        get: operations["sets_sheet_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sets/{which}/wall/{place}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description One exercise for the wall, with the set's own numbers and without names. */
+        get: operations["sets_wall_retrieve"];
+        put?: never;
+        /** @description Its answer, once the class has seen it. */
+        post: operations["sets_wall_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/api/starts/": {
@@ -1470,6 +1679,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/workshops/{workshop}/sets/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description All sets of a workshop, the newest first. */
+        get: operations["workshops_sets_list"];
+        put?: never;
+        /** @description Makes a set with a code to join it by. */
+        post: operations["workshops_sets_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/workshops/{workshop}/step-templates/": {
         parameters: {
             query?: never;
@@ -1625,6 +1852,15 @@ export interface components {
         AnswerRequest: {
             accept: boolean;
         };
+        /**
+         * @description * `number` - number
+         *     * `choice` - choice
+         *     * `arrow` - arrow
+         *     * `wheel` - wheel
+         *     * `picks` - picks
+         * @enum {string}
+         */
+        AskKindEnum: "number" | "choice" | "arrow" | "wheel" | "picks";
         /** @description A search request without parts: they come from the bin. `vehicle` is what it is for. */
         AskRequest: {
             request: {
@@ -1632,6 +1868,13 @@ export interface components {
             };
             /** Format: uuid */
             vehicle?: string | null;
+        };
+        AskShown: {
+            bag: number[];
+            choices: components["schemas"]["ChoiceShown"][];
+            kind: components["schemas"]["AskKindEnum"];
+            places: string[];
+            unit: string;
         };
         Asked: {
             dimension: string;
@@ -1863,6 +2106,10 @@ export interface components {
             missing: number;
             words: string;
         };
+        ChoiceShown: {
+            key: string;
+            words: string;
+        };
         Clash: {
             /** Format: double */
             amount: number;
@@ -1870,6 +2117,12 @@ export interface components {
             level: components["schemas"]["LevelEnum"];
             path: string;
             text: string;
+        };
+        /** @description What a pupil sees: the set's name, their own nickname, and how far they are. */
+        ClassShown: {
+            exercises: components["schemas"]["PupilExercise"][];
+            name: string;
+            nickname: string;
         };
         /** @description The workshop's name, typed to be sure. */
         CloseRequest: {
@@ -2148,6 +2401,66 @@ export interface components {
             /** @default  */
             value: string;
         };
+        /**
+         * @description * `ratio` - ratio
+         *     * `turns` - turns
+         *     * `taller` - taller
+         *     * `other_way_round` - other_way_round
+         *     * `mark_driver` - mark_driver
+         *     * `speed_or_pull` - speed_or_pull
+         *     * `last_wheel` - last_wheel
+         *     * `other_source` - other_source
+         *     * `idler_changes` - idler_changes
+         *     * `idler_or_compound` - idler_or_compound
+         *     * `compound` - compound
+         *     * `planetary_steps` - planetary_steps
+         *     * `third_stage` - third_stage
+         *     * `bag_pair` - bag_pair
+         *     * `bag_two_pairs` - bag_two_pairs
+         *     * `rare_wheel` - rare_wheel
+         *     * `counted_held` - counted_held
+         *     * `counted_both` - counted_both
+         *     * `v_pulley` - v_pulley
+         *     * `runs_smaller` - runs_smaller
+         *     * `road_speed` - road_speed
+         *     * `roll_per_turn` - roll_per_turn
+         *     * `wheel_counter` - wheel_counter
+         *     * `scale_speed` - scale_speed
+         *     * `swap_speed` - swap_speed
+         *     * `wheel_torque` - wheel_torque
+         *     * `rim_force` - rim_force
+         *     * `twice` - twice
+         *     * `start_slope` - start_slope
+         *     * `spin_or_stall` - spin_or_stall
+         *     * `free_speed` - free_speed
+         *     * `series_parallel` - series_parallel
+         *     * `sag` - sag
+         *     * `start_current` - start_current
+         *     * `which_controller` - which_controller
+         *     * `shove` - shove
+         *     * `centres` - centres
+         *     * `on_holes` - on_holes
+         *     * `belt_reaches` - belt_reaches
+         *     * `stack_order` - stack_order
+         *     * `slips_first` - slips_first
+         *     * `more_than_scatter` - more_than_scatter
+         *     * `how_many_runs` - how_many_runs
+         *     * `find_mistake` - find_mistake
+         * @enum {string}
+         */
+        ExerciseKindEnum: "ratio" | "turns" | "taller" | "other_way_round" | "mark_driver" | "speed_or_pull" | "last_wheel" | "other_source" | "idler_changes" | "idler_or_compound" | "compound" | "planetary_steps" | "third_stage" | "bag_pair" | "bag_two_pairs" | "rare_wheel" | "counted_held" | "counted_both" | "v_pulley" | "runs_smaller" | "road_speed" | "roll_per_turn" | "wheel_counter" | "scale_speed" | "swap_speed" | "wheel_torque" | "rim_force" | "twice" | "start_slope" | "spin_or_stall" | "free_speed" | "series_parallel" | "sag" | "start_current" | "which_controller" | "shove" | "centres" | "on_holes" | "belt_reaches" | "stack_order" | "slips_first" | "more_than_scatter" | "how_many_runs" | "find_mistake";
+        /** @description An exercise to be answered; kind, level, seed and units give it again. */
+        ExerciseShown: {
+            ask: components["schemas"]["AskShown"];
+            drawing: components["schemas"]["LineDrawing"];
+            hints: string[];
+            idea: string;
+            kind: string;
+            level: number;
+            seed: number;
+            units: string;
+            words: string;
+        };
         Failing: {
             count: number;
             key: string;
@@ -2335,6 +2648,13 @@ export interface components {
             measure: string;
             values: string[];
         };
+        /**
+         * @description * `new` - new
+         *     * `shaky` - shaky
+         *     * `sure` - sure
+         * @enum {string}
+         */
+        GraspEnum: "new" | "shaky" | "sure";
         /** @description A row for each driver, a column for each driven; `distance` is the run's, m. */
         Grid: {
             cells: components["schemas"]["Cell"][][];
@@ -2437,6 +2757,35 @@ export interface components {
             /** Format: double */
             y: number;
         };
+        IdeaShown: {
+            grasp: components["schemas"]["GraspEnum"];
+            idea: string;
+            kinds: string[];
+            level: number;
+            right: number;
+            wrong: number;
+        };
+        /**
+         * @description * `ratio` - ratio
+         *     * `driver and driven` - driver and driven
+         *     * `turning sense` - turning sense
+         *     * `idlers` - idlers
+         *     * `stages multiply` - stages multiply
+         *     * `from a bag` - from a bag
+         *     * `counted turns` - counted turns
+         *     * `running diameter` - running diameter
+         *     * `speed` - speed
+         *     * `torque and push` - torque and push
+         *     * `start and grip` - start and grip
+         *     * `volts and cells` - volts and cells
+         *     * `current` - current
+         *     * `fits` - fits
+         *     * `weak place` - weak place
+         *     * `which is better` - which is better
+         *     * `find the mistake` - find the mistake
+         * @enum {string}
+         */
+        IdeasEnum: "ratio" | "driver and driven" | "turning sense" | "idlers" | "stages multiply" | "from a bag" | "counted turns" | "running diameter" | "speed" | "torque and push" | "start and grip" | "volts and cells" | "current" | "fits" | "weak place" | "which is better" | "find the mistake";
         Idler: {
             at: number[];
             /** Format: double */
@@ -2521,6 +2870,11 @@ export interface components {
             /** @default  */
             username: string;
         };
+        /** @description The code of a class's set, and a first name or nickname. */
+        JoinClassRequest: {
+            code: string;
+            nickname: string;
+        };
         /** @description A code; without `accept` only what it stands for is told. */
         JoinRequest: {
             /** @default false */
@@ -2536,6 +2890,15 @@ export interface components {
             /** Format: double */
             lasted: number;
         };
+        /** @description An exercise: the same four always give the same one. */
+        JudgeRequest: {
+            answer: string | number[];
+            kind: components["schemas"]["ExerciseKindEnum"];
+            level: number;
+            seed: number;
+            /** @default metric */
+            units: components["schemas"]["UnitsEnum"];
+        };
         JudgedTarget: {
             /** Format: double */
             margin: number | null;
@@ -2546,6 +2909,17 @@ export interface components {
             /** Format: double */
             value: number | null;
         };
+        /** @description A verdict; the name of the mistake, empty where it is none of the usual ones; and a sentence. */
+        Judgement: {
+            mistake: string;
+            verdict: components["schemas"]["VerdictEnum"];
+            words: string;
+        };
+        /**
+         * @description * `True` - True
+         * @enum {boolean}
+         */
+        KeepEnum: true;
         /** @description A plan as typed and worked out; None where there is none. */
         KeptPlan: {
             document: {
@@ -2876,6 +3250,10 @@ export interface components {
             path: string;
             text: string;
         };
+        MistakeCount: {
+            count: number;
+            name: string;
+        };
         /**
          * @description * `hard start` - hard start
          *     * `shove` - shove
@@ -2936,6 +3314,17 @@ export interface components {
             /** Format: int64 */
             tried?: number | null;
         };
+        /** @description A set for a class: so many exercises of these ideas at these levels. */
+        NewSetRequest: {
+            count: number;
+            ideas: components["schemas"]["IdeasEnum"][];
+            levels: number[];
+            name: string;
+            /** @default false */
+            own_numbers: boolean;
+            /** @default metric */
+            units: components["schemas"]["UnitsEnum"];
+        };
         /** @description Own steps as docs/build.md has them, under a name; one that had the name gives way. */
         NewStepTemplateRequest: {
             name: string;
@@ -2966,6 +3355,16 @@ export interface components {
             plan: components["schemas"]["PlanDrawing"];
             sections: components["schemas"]["Section"][];
             settings: components["schemas"]["StageSettings"][];
+        };
+        /** @description The workshop in which the scratch vehicle stands. */
+        OpenRequest: {
+            kind: components["schemas"]["ExerciseKindEnum"];
+            level: number;
+            seed: number;
+            /** @default metric */
+            units: components["schemas"]["UnitsEnum"];
+            /** Format: uuid */
+            workshop: string;
         };
         OptionMeasure: {
             /** Format: double */
@@ -3216,7 +3615,9 @@ export interface components {
         PatchedNameRequest: {
             name?: string;
         };
-        PatchedPutAwayRequest: {
+        /** @description Where a vehicle is: on the bench or put away; `keep` puts a scratch vehicle on the bench for good. */
+        PatchedPlaceRequest: {
+            keep?: components["schemas"]["KeepEnum"];
             put_away?: boolean;
         };
         /** @description What its columns hold, confirmed; or that a sheet has come and is to be looked at, or is not wanted any more. */
@@ -3426,6 +3827,11 @@ export interface components {
             spread: number;
             stale: boolean;
         };
+        /** @description The map of ideas, and which of them comes next. */
+        PracticeShown: {
+            ideas: components["schemas"]["IdeaShown"][];
+            next: string;
+        };
         ProposalShown: {
             /** Format: double */
             cuts: number;
@@ -3437,6 +3843,20 @@ export interface components {
         };
         Pulse: {
             pulse: string;
+        };
+        PupilAnswerRequest: {
+            answer: string | number[];
+        };
+        PupilExercise: {
+            idea: string;
+            place: number;
+            right: boolean;
+            tried: boolean;
+        };
+        PupilShown: {
+            done: string[];
+            nickname: string;
+            right: number;
         };
         /**
          * @description * `needed` - needed
@@ -3808,6 +4228,39 @@ export interface components {
             username: string | null;
             visitor: boolean;
         };
+        /** @description A set in a list, with how many have joined it. */
+        SetCard: {
+            code: string;
+            readonly count: number;
+            /** Format: uuid */
+            readonly id: string;
+            readonly joined: number;
+            /** Format: date-time */
+            readonly made_at: string;
+            name: string;
+        };
+        SetExercise: {
+            idea: string;
+            level: number;
+            mistakes: components["schemas"]["MistakeCount"][];
+            place: number;
+            right: number;
+            tried: number;
+            words: string;
+        };
+        /** @description A set, live: its exercises, its pupils, and the mistakes made in all of it, the commonest first. */
+        SetShown: {
+            code: string;
+            exercises: components["schemas"]["SetExercise"][];
+            /** Format: uuid */
+            id: string;
+            /** Format: date-time */
+            made_at: string;
+            mistakes: components["schemas"]["MistakeCount"][];
+            name: string;
+            own_numbers: boolean;
+            pupils: components["schemas"]["PupilShown"][];
+        };
         Setting: {
             dimension: string;
             name: string;
@@ -3852,6 +4305,12 @@ export interface components {
             y1: number;
             /** Format: double */
             y2: number;
+        };
+        /** @description The answer, as words and as a key where it is a choice or a wheel, and how it comes about. */
+        Solved: {
+            key: string;
+            words: string;
+            working: components["schemas"]["Working"];
         };
         SourceDisc: {
             branch: number;
@@ -4238,6 +4697,12 @@ export interface components {
             target: number | null;
             words: string;
         };
+        /**
+         * @description * `metric` - metric
+         *     * `inch` - inch
+         * @enum {string}
+         */
+        UnitsEnum: "metric" | "inch";
         Unknown: {
             dimension: string;
             key: string;
@@ -4283,6 +4748,7 @@ export interface components {
             id: string;
             name: string;
             put_away: boolean;
+            scratch: boolean;
             /** Format: uuid */
             workshop: string;
         };
@@ -4297,6 +4763,7 @@ export interface components {
             id: string;
             name: string;
             put_away: boolean;
+            scratch: boolean;
             /** Format: uuid */
             workshop: string;
         };
@@ -4307,9 +4774,18 @@ export interface components {
             put_away: boolean;
             revision: components["schemas"]["RevisionWithDocument"];
             role: string;
+            scratch: boolean;
             /** Format: uuid */
             workshop: string;
         };
+        /**
+         * @description * `right` - right
+         *     * `rounded early` - rounded early
+         *     * `mistake` - mistake
+         *     * `wrong` - wrong
+         * @enum {string}
+         */
+        VerdictEnum: "right" | "rounded early" | "mistake" | "wrong";
         View: {
             force: components["schemas"]["ForceCurve"];
             line: components["schemas"]["LineDrawing"];
@@ -4360,6 +4836,30 @@ export interface components {
             helps: components["schemas"]["Help"][];
             more: boolean;
             ways: components["schemas"]["Placing"][];
+        };
+        /**
+         * @description * `missed` - missed
+         *     * `with help` - with help
+         *     * `well` - well
+         * @enum {string}
+         */
+        WentEnum: "missed" | "with help" | "well";
+        /** @description How an exercise went, once it is over. */
+        WentRequest: {
+            kind: components["schemas"]["ExerciseKindEnum"];
+            level: number;
+            seed: number;
+            /** @default metric */
+            units: components["schemas"]["UnitsEnum"];
+            went: components["schemas"]["WentEnum"];
+        };
+        /** @description An exercise: the same four always give the same one. */
+        WhichRequest: {
+            kind: components["schemas"]["ExerciseKindEnum"];
+            level: number;
+            seed: number;
+            /** @default metric */
+            units: components["schemas"]["UnitsEnum"];
         };
         Word: {
             path: string;
@@ -4659,6 +5159,247 @@ export interface operations {
             };
             /** @description Refused, with the reason */
             401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    class_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClassShown"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    class_destroy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    class_exercises_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                place: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExerciseShown"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    class_exercises_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                place: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PupilAnswerRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Judgement"];
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    class_joining_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JoinClassRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClassShown"];
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5296,6 +6037,212 @@ export interface operations {
             };
         };
     };
+    practice_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeShown"];
+                };
+            };
+        };
+    };
+    practice_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WentRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeShown"];
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    practice_exercise_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhichRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExerciseShown"];
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    practice_judge_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JudgeRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Judgement"];
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    practice_open_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OpenRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Vehicle"];
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    practice_solved_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhichRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Solved"];
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     searches_retrieve: {
         parameters: {
             query?: never;
@@ -5500,6 +6447,294 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    sets_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                which: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SetShown"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    sets_destroy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                which: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    sets_pupils_destroy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                which: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    sets_sheet_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                which: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    sets_wall_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                place: number;
+                which: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExerciseShown"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    sets_wall_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                place: number;
+                which: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Solved"];
                 };
             };
             /** @description Refused, with the reason */
@@ -5800,7 +7035,7 @@ export interface operations {
         };
         requestBody?: {
             content: {
-                "application/json": components["schemas"]["PatchedPutAwayRequest"];
+                "application/json": components["schemas"]["PatchedPlaceRequest"];
             };
         };
         responses: {
@@ -10104,6 +11339,115 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Survey"];
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    workshops_sets_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                workshop: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SetCard"][];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    workshops_sets_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                workshop: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewSetRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SetCard"];
                 };
             };
             /** @description Refused, with the reason */
