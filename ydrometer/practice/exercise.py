@@ -7,9 +7,10 @@ from dataclasses import dataclass, replace
 from ydrometer.base.errors import DocumentError, Fault
 from ydrometer.document import design
 from ydrometer.drawing import LineDrawing, draw_line
+from ydrometer.drawing.bag import draw_bag
 from ydrometer.practice.draw import LEVELS, Again, Draw, Level, Units
 from ydrometer.practice.kinds import KINDS
-from ydrometer.practice.posed import NumberAsked, Posed
+from ydrometer.practice.posed import NumberAsked, PicksAsked, Posed
 from ydrometer.working.sheet import Working
 
 MOST_DRAWN = 2000
@@ -33,11 +34,13 @@ class Exercise:
         return KINDS[self.kind].idea
 
     def drawing(self, longest: float = 1e9) -> LineDrawing:
-        """Its line to scale; where the turning sense is asked for, without any.
+        """Its line to scale; where the turning sense is asked for, without any; of what is picked from a bag, the bag.
 
         Args:
             longest: how many times as long as high a row may be before the line is folded.
         """
+        if isinstance(self.posed.ask, PicksAsked):
+            return draw_bag(self.posed.ask.bag)
         made = draw_line(design.read(self.posed.design).design, longest)
         return _still(made) if self.posed.still else made
 

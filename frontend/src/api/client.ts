@@ -77,6 +77,17 @@ export type HeldBack = Schemas["HeldBackShown"];
 export type StepEntry = Schemas["EntryRequest"];
 export type RunKind = Vocabulary["runs"][number];
 export type Fit = Schemas["Fits"]["fits"][number];
+/** Which exercise: the same four always give the same one. */
+export type Which = Schemas["WhichRequest"];
+export type Exercise = Schemas["ExerciseShown"];
+export type Ask = Exercise["ask"];
+export type Judgement = Schemas["Judgement"];
+export type Solved = Schemas["Solved"];
+export type Practice = Schemas["PracticeShown"];
+export type Idea = Practice["ideas"][number];
+export type Went = Schemas["WentEnum"];
+export type ExerciseSet = Schemas["SetShown"];
+export type Pupils = Schemas["ClassShown"];
 export type Revision = Schemas["Revision"];
 export type Refusal = Schemas["Refusal"];
 export type Conflict = Schemas["Conflict"];

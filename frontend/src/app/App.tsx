@@ -1,5 +1,5 @@
 import { Box } from "@chakra-ui/react";
-import { lazy, Suspense, useMemo } from "react";
+import { lazy, type ReactNode, Suspense, useMemo } from "react";
 import { Navigate, Route, Routes } from "react-router";
 import { useConnection } from "../api/connection";
 import { useSession, useVocabulary } from "../api/session";
@@ -18,7 +18,21 @@ import { Commands } from "./Commands";
 
 const PartsScreen = lazy(() => import("../screens/parts/PartsScreen"));
 const Begin = lazy(() => import("../screens/begin/Begin"));
+const PracticeScreen = lazy(() => import("../screens/practice/PracticeScreen"));
+const ClassScreen = lazy(() => import("../screens/class/ClassScreen"));
+const SetsScreen = lazy(() => import("../screens/class/SetsScreen"));
+const SetScreen = lazy(() => import("../screens/class/SetScreen"));
+const WallScreen = lazy(() => import("../screens/class/WallScreen"));
 const OrdersScreen = lazy(() => import("../screens/orders/OrdersScreen"));
+
+/** A screen that comes when it is first gone to; the bar is there at once. */
+const later = (screen: ReactNode) => <Suspense fallback={<TopBar />}>{screen}</Suspense>;
+
+/** Screens for those who are not signed in as well. */
+const OPEN_TO_ALL = [
+  <Route key="practice" path="/practice" element={later(<PracticeScreen />)} />,
+  <Route key="class" path="/class" element={later(<ClassScreen />)} />,
+];
 
 export function App() {
   const session = useSession();
@@ -33,7 +47,17 @@ export function App() {
     return <Notice title="The server does not answer">Check that it runs, then load the page again.</Notice>;
   }
   if (!session.data || !units) return <Box role="status" aria-label="Loading" />;
-  if (session.data.username === null) return <SignIn demo={session.data.demo} />;
+  if (session.data.username === null)
+    return (
+      <UnitsProvider value={units}>
+        <TopBarContext value={{ preferences, change, username: "" }}>
+          <Routes>
+            {OPEN_TO_ALL}
+            <Route path="*" element={<SignIn demo={session.data.demo} />} />
+          </Routes>
+        </TopBarContext>
+      </UnitsProvider>
+    );
   const { username, visitor } = session.data;
   const bar = { preferences, change, username };
   return (
@@ -42,30 +66,13 @@ export function App() {
         <Commands>
           <Routes>
             <Route path="/" element={<Bench />} />
-            <Route
-              path="/parts"
-              element={
-                <Suspense fallback={<TopBar />}>
-                  <PartsScreen />
-                </Suspense>
-              }
-            />
-            <Route
-              path="/workshops/:workshop/new"
-              element={
-                <Suspense fallback={<TopBar />}>
-                  <Begin />
-                </Suspense>
-              }
-            />
-            <Route
-              path="/workshops/:workshop/orders"
-              element={
-                <Suspense fallback={<TopBar />}>
-                  <OrdersScreen />
-                </Suspense>
-              }
-            />
+            {OPEN_TO_ALL}
+            <Route path="/parts" element={later(<PartsScreen />)} />
+            <Route path="/workshops/:workshop/new" element={later(<Begin />)} />
+            <Route path="/workshops/:workshop/orders" element={later(<OrdersScreen />)} />
+            <Route path="/workshops/:workshop/sets" element={later(<SetsScreen />)} />
+            <Route path="/sets/:set" element={later(<SetScreen />)} />
+            <Route path="/sets/:set/wall/:place" element={later(<WallScreen />)} />
             <Route path="/join" element={<Join />} />
             <Route path="/account" element={<AccountPage />} />
             <Route path="/workshops/:workshop" element={<Members />} />

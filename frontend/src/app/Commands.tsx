@@ -54,6 +54,7 @@ function Everywhere({ onFind, onKeys }: { onFind: () => void; onKeys: () => void
     { words: "The keys of this screen", group, keys: "?, F1", run: onKeys },
     { words: "Bench", group, run: () => navigate("/") },
     { words: "Parts", group, run: () => navigate("/parts") },
+    { words: "Practice", group, run: () => navigate("/practice") },
     { words: "Account", group, run: () => navigate("/account") },
     {
       words: preferences.system === "metric" ? "Show inch units" : "Show metric units",

@@ -7,6 +7,7 @@ import { type Base, clean } from "./useAutosave";
 export interface Opened {
   workshop: string;
   role: string;
+  scratch: boolean;
   tab: string;
   stored: Base;
   /** To go on with: this tab's own, else the only one that a tab which is gone has left. */
@@ -20,7 +21,7 @@ export async function open(account: string, vehicle: string): Promise<Opened> {
   const { number, document, saved_at } = found.revision;
   const stored: Base = { number, document: document as unknown as DesignDocument, saved_at };
   const tab = await tabName();
-  const opened = { workshop: found.workshop, role: found.role, tab, stored };
+  const opened = { workshop: found.workshop, role: found.role, scratch: found.scratch, tab, stored };
   if (found.role === "viewer") return { ...opened, draft: null, left: [] };
   const left = (await leftBehind(account, vehicle, tab)).filter((draft) => {
     const same = clean(stored, draft.document);

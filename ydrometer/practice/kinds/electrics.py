@@ -8,7 +8,7 @@ from ydrometer.document.supply import Battery, Cells
 from ydrometer.practice import rigs
 from ydrometer.practice.draw import Again, Draw, times
 from ydrometer.practice.posed import Choice, Posed, Sum, choose
-from ydrometer.practice.rigs import gears, rig
+from ydrometer.practice.rigs import rig
 
 CELL = 3.7
 HOUR = 3600.0
@@ -47,7 +47,7 @@ def free_speed(d: Draw) -> Posed:
         volts / motor_line(motor).ke,
         mistakes,
         hints,
-        rig([gears(12, 48)], volts=volts, turns=kv / RPM * volts),
+        rig([], volts=volts, turns=kv / RPM * volts),
         "speed = speed constant · voltage",
     )
 
@@ -72,7 +72,7 @@ def series_parallel(d: Draw) -> Posed:
         "Side by side: the voltage of all rows is the same.",
         "Decide which of the two numbers counts for what is asked, and how.",
     )
-    design = rig([gears(12, 48)], volts=series * volts)
+    design = rig([], volts=series * volts)
     asked = "voltage" if d.level == 1 else d.one(("charge", "resistance"))
     if asked == "voltage":
         s.given("V_c", "voltage of a cell", volts, "voltage")
@@ -150,7 +150,7 @@ def sag(d: Draw) -> Posed:
         (line.s - line.q * current) / line.p,
         mistakes,
         hints,
-        rig([gears(12, 48)], volts=volts, pack=ohm),
+        rig([], volts=volts, pack=ohm),
         "voltage = voltage at rest − current · resistance",
     )
 
@@ -159,7 +159,7 @@ def start_current(d: Draw) -> Posed:
     """Current in the moment of the start, with nothing that limits it."""
     volts, motor = d.number(6, 24, 1), d.number(0.04, 0.3, 0.02 if d.level == 1 else 0.005)
     pack = 0.0 if d.level == 1 else d.number(0.01, 0.08, 0.005)
-    raw = rig([gears(12, 48)], volts=volts, resistance=motor, pack=pack)
+    raw = rig([], volts=volts, resistance=motor, pack=pack)
     s = Sum()
     s.given("V", "voltage at rest", volts, "voltage")
     s.given("R_m", "resistance of the winding", motor, "resistance")
@@ -196,7 +196,7 @@ def which_controller(d: Draw) -> Posed:
     """The smallest controller that stands the start."""
     volts, motor = d.number(6, 20, 1), d.number(0.06, 0.3, 0.01)
     pack = 0.0 if d.level == 1 else d.number(0.01, 0.06, 0.005)
-    raw = rig([gears(12, 48)], volts=volts, resistance=motor, pack=pack)
+    raw = rig([], volts=volts, resistance=motor, pack=pack)
     start = rigs.measured(raw, "launch_motor_current")
     running = round(start * d.number(0.1, 0.3, 0.02))
     if not 15.0 < start < 250.0:
@@ -256,7 +256,7 @@ def shove(d: Draw) -> Posed:
     )
     if not 1.3 < ohm * current < 0.7 * volts or not 20.0 < ohm * current**2 * count < 2000.0:
         raise Again
-    raw = rig([gears(12, 48)], volts=volts, resistance=ohm, limit=current, count=count)
+    raw = rig([], volts=volts, resistance=ohm, limit=current, count=count)
     heat = volts * rigs.measured(raw, "pushing_bus_current")
     s = Sum()
     s.given("k", "motors", count)

@@ -231,13 +231,7 @@ def stack_order(d: Draw) -> Posed:
     )
     choices = (Choice("A", "step A at the motor"), Choice("B", "step B at the motor"))
     name = {"A": "weak step at the wheels", "B": "weak step at the wheels"}
-    order = ORDERS[best]
-    stage = {
-        "kind": "planetary",
-        "reductions": [steps[k] for k in order],
-        "torque_ratings": [ratings[k] for k in order],
-        "efficiency": 1.0,
-    }
+    stage = {"kind": "planetary", "reductions": steps, "torque_ratings": ratings, "efficiency": 1.0}
     return choose(
         words,
         choices,
@@ -308,7 +302,7 @@ def slips_first(d: Draw) -> Posed:
     )
     choices = (Choice("A", "belt A"), Choice("B", "belt B"))
     name = {"A": "slipping pulley overlooked", "B": "slipping pulley overlooked"}
-    driver, driven, _ = made[first]
+    driver, driven, _ = made["A"]
     stage = {"kind": "v_belt", "driver_pitch_diameter": driver, "driven_pitch_diameter": driven}
     return choose(
         words,

@@ -143,7 +143,7 @@ def scale_speed(d: Draw) -> Posed:
         aids.find("scale_speed", {"v_m": speed, "N": scale}).value,
         mistakes,
         hints,
-        rig([gears(12, 60)]),
+        rig([]),
         "full-size speed = model's speed · scale",
     )
 

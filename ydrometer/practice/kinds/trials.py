@@ -8,7 +8,7 @@ import numpy as np
 
 from ydrometer.practice.draw import Again, Draw
 from ydrometer.practice.posed import Choice, Posed, Sum, choose
-from ydrometer.practice.rigs import gears, rig
+from ydrometer.practice.rigs import rig
 from ydrometer.trials.differences import by_chance, repeats_needed
 
 SURE, OPEN = 0.02, 0.25
@@ -58,7 +58,7 @@ def more_than_scatter(d: Draw) -> Posed:
             faster,
             {"open": "difference overlooked", slower: "slower taken for faster"},
             hints,
-            rig([gears(14, 56)]),
+            rig([]),
             "a difference counts that chance alone seldom makes",
             s.sheet,
             said={"heaps": heaps},
@@ -70,7 +70,7 @@ def more_than_scatter(d: Draw) -> Posed:
         "open",
         wrong,
         hints,
-        rig([gears(14, 56)]),
+        rig([]),
         "a difference counts that chance alone seldom makes",
         s.sheet,
         said={"heaps": heaps},
@@ -112,7 +112,7 @@ def how_many_runs(d: Draw) -> Posed:
         if not backwards
         else "Take the square root of how many more runs there are.",
     )
-    design, asked = rig([gears(14, 56)]), {"asked": "difference" if backwards else "runs"}
+    design, asked = rig([]), {"asked": "difference" if backwards else "runs"}
     if backwards:
         s.step("d_2", "difference that shows then, about", "d_1/sqrt(k)")
         shares = {"same": 1.0, "part": 1.0 / factor, "square": 1.0 / factor**2}

@@ -1,7 +1,7 @@
 import { Box, Button, Flex, Heading, Input, Text } from "@chakra-ui/react";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
-import { useLocation } from "react-router";
+import { Link, useLocation } from "react-router";
 import { answer, api, RefusedError } from "../../api/client";
 
 /** Signing in, signing up, and the demo's one button. */
@@ -77,6 +77,10 @@ export function SignIn({ demo }: { demo: boolean }) {
             </Button>
           </Flex>
         </form>
+        <Flex gap="4" mt="5" pt="4" borderTopWidth="1px" borderColor="line" fontSize="sm" wrap="wrap">
+          <Link to="/class">Join a class with a code</Link>
+          <Link to="/practice">Practise without an account</Link>
+        </Flex>
       </Box>
     </Flex>
   );

@@ -33,7 +33,7 @@ export function VehicleScreen() {
       </>
     );
   }
-  const { workshop, role, tab, stored, draft, left } = data;
+  const { workshop, role, scratch, tab, stored, draft, left } = data;
   return (
     <Workbench
       key={vehicle}
@@ -45,6 +45,7 @@ export function VehicleScreen() {
       document={draft?.document ?? stored.document}
       typedAt={draft?.at ?? null}
       left={left}
+      scratch={scratch}
       readOnly={role === "viewer"}
     />
   );

@@ -16,6 +16,7 @@ import { useTitle } from "../../ui/frame/useTitle";
 import { Readout } from "../../ui/readout/Readout";
 import { hour, moment } from "../../ui/when";
 import { STATION_NAMES, type StationKey } from "../../words/stations";
+import { Scratch } from "./Scratch";
 import { StationList } from "./StationList";
 import { useWork, type Vehicle, type Work } from "./useWork";
 import { useWorkCommands } from "./useWorkCommands";
@@ -74,6 +75,7 @@ export function Workbench(opened: Vehicle) {
       />
       <Trouble work={work} />
       <Unsaved work={work} opened={opened} />
+      {opened.scratch && <Scratch vehicle={vehicle} />}
       <Flex flex="1" minH="0" direction={{ base: "column", md: "row" }} _print={{ display: "block" }}>
         <StationList
           vehicle={vehicle}

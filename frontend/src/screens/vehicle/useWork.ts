@@ -39,6 +39,8 @@ export interface Vehicle {
   document: DesignDocument;
   /** When it was typed, where it was never saved. */
   typedAt: string | null;
+  /** It is on no bench, and goes after a day unless it is kept. */
+  scratch: boolean;
   /** Of other tabs, typed and never saved. */
   left: Left[];
   readOnly: boolean;

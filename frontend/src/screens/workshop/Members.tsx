@@ -1,6 +1,6 @@
 import { Box, Button, Flex, Heading, Text } from "@chakra-ui/react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useParams } from "react-router";
+import { Link, useParams } from "react-router";
 import { answer, api, type Role } from "../../api/client";
 import { Notice } from "../../ui/frame/Notice";
 import { TopBar, useBar } from "../../ui/frame/TopBar";
@@ -102,6 +102,19 @@ export function Members() {
         )}
         {mine && <Invitations workshop={workshop} />}
         {mine && <Instruments workshop={workshop} />}
+        {mine && (
+          <Box mt="8" data-class>
+            <Heading as="h2" size="md" mb="1">
+              A class
+            </Heading>
+            <Box color="ink.second" mb="2">
+              Exercises for pupils who join with a code; they see nothing of the workshop.
+            </Box>
+            <Button asChild>
+              <Link to={`/workshops/${workshop}/sets`}>Exercises for a class</Link>
+            </Button>
+          </Box>
+        )}
         <Usage workshop={workshop} />
         <Archive workshop={workshop} />
         {about.data && <Going workshop={workshop} name={about.data.name} owner={mine} />}

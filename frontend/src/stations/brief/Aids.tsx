@@ -6,6 +6,7 @@ import { at, type DesignDocument, type Stage } from "../../document/document";
 import { Formula, Sign } from "../../document/working/formula";
 import { FaultText } from "../../ui/fields/FaultText";
 import { completed, show, useUnits } from "../../ui/fields/units";
+import { PractiseThis } from "../../ui/PractiseThis";
 import type { Kinds, StageKind } from "../../words/kinds";
 import { useFinding } from "../shared/useFinding";
 
@@ -33,6 +34,14 @@ export function Aids() {
     </Box>
   );
 }
+
+/** What an aid measures is practised elsewhere. */
+const IDEAS: Record<string, string> = {
+  counted_turns: "counted turns",
+  rim_and_depth: "running diameter",
+  swapped_wheel: "speed",
+  scale_speed: "speed",
+};
 
 function AidForm({ aid }: { aid: Aid }) {
   const units = useUnits();
@@ -67,6 +76,7 @@ function AidForm({ aid }: { aid: Aid }) {
         )}
       </Flex>
       {finding && <Found aid={aid} finding={finding} />}
+      {IDEAS[aid.name] && <PractiseThis idea={IDEAS[aid.name] as string} />}
     </Box>
   );
 }

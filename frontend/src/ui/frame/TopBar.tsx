@@ -9,6 +9,7 @@ import type { Preferences } from "./preferences";
 interface Bar {
   preferences: Preferences;
   change: (part: Partial<Preferences>) => void;
+  /** Empty of somebody who is not signed in. */
   username: string;
 }
 
@@ -46,16 +47,24 @@ export function TopBar({ workshop, children }: { workshop?: string; children?: R
 
 /** What is the same while a design changes is not painted anew with it. */
 const Home = memo(function Home({ workshop }: { workshop?: string }) {
+  const { username } = useBar();
+  const name = (
+    <Box asChild fontWeight="700" fontSize="lg">
+      <Link to="/">Ydrometer</Link>
+    </Box>
+  );
+  if (!username) return name;
   return (
     <>
-      <Box asChild fontWeight="700" fontSize="lg">
-        <Link to="/">Ydrometer</Link>
-      </Box>
+      {name}
       <Box asChild color="ink.second" _hover={{ color: "ink" }}>
         <NavLink to="/">Bench</NavLink>
       </Box>
       <Box asChild color="ink.second" _hover={{ color: "ink" }}>
         <NavLink to={workshop ? `/parts?workshop=${workshop}` : "/parts"}>Parts</NavLink>
+      </Box>
+      <Box asChild color="ink.second" _hover={{ color: "ink" }}>
+        <NavLink to="/practice">Practice</NavLink>
       </Box>
     </>
   );
@@ -66,9 +75,11 @@ const Switches = memo(function Switches() {
   const { find } = useAllCommands();
   return (
     <Flex ml="auto" gap="2" align="center" wrap="wrap">
-      <Button size="xs" onClick={find} title="Ctrl K" aria-label="Find anything">
-        Find
-      </Button>
+      {username && (
+        <Button size="xs" onClick={find} title="Ctrl K" aria-label="Find anything">
+          Find
+        </Button>
+      )}
       <Button
         size="xs"
         onClick={() => change({ system: preferences.system === "metric" ? "inch" : "metric" })}
@@ -91,10 +102,18 @@ const Switches = memo(function Switches() {
       >
         {preferences.dark ? "light" : "dark"}
       </Button>
-      <Box asChild color="ink.second" fontSize="sm" hideBelow="md">
-        <Link to="/account">{username}</Link>
-      </Box>
-      <SignOut />
+      {username ? (
+        <>
+          <Box asChild color="ink.second" fontSize="sm" hideBelow="md">
+            <Link to="/account">{username}</Link>
+          </Box>
+          <SignOut />
+        </>
+      ) : (
+        <Box asChild color="ink.second" fontSize="sm">
+          <Link to="/">Sign in</Link>
+        </Box>
+      )}
     </Flex>
   );
 });

@@ -3,6 +3,7 @@ import { useId } from "react";
 import { useEdit, useFigures } from "../../../document/context";
 import { branchPath } from "../../../document/stages";
 import { digits } from "../../../ui/fields/units";
+import { PractiseThis } from "../../../ui/PractiseThis";
 
 /** The ratio of a stage in words, in both directions, as a fraction and in numbers; and of the whole line. */
 export function RatioWords({ path }: { path: string }) {
@@ -41,6 +42,7 @@ export function RatioWords({ path }: { path: string }) {
         </Box>
       )}
       <Told key={path} />
+      <PractiseThis idea="ratio" />
     </Box>
   );
 }

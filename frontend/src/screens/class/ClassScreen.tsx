@@ -1,0 +1,175 @@
+import { Box, Button, Flex, Heading, Text } from "@chakra-ui/react";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { type FormEvent, useState } from "react";
+import { answer, api, type Pupils, RefusedError } from "../../api/client";
+import { TopBar } from "../../ui/frame/TopBar";
+import { useTitle } from "../../ui/frame/useTitle";
+import { StandingMark } from "../../ui/StandingMark";
+import { Entry } from "../account/SignIn";
+import { ExerciseView } from "../practice/ExerciseView";
+
+/** A pupil's page: joining by a code, then one exercise after the other. */
+export default function ClassScreen() {
+  useTitle("Class");
+  const queries = useQueryClient();
+  const mine = useQuery({
+    queryKey: ["class"],
+    queryFn: async () => {
+      const { data, response } = await api.GET("/api/class/");
+      return response.status === 404 ? null : (data ?? null);
+    },
+  });
+  const set = (made: Pupils | null) => queries.setQueryData(["class"], made);
+  return (
+    <>
+      <TopBar />
+      <Box as="main" maxW="46rem" mx="auto" px="4" py="4">
+        {mine.isError && <Box role="alert">{mine.error.message}</Box>}
+        {mine.isSuccess && (mine.data ? <Joined mine={mine.data} onChange={set} /> : <Join onJoined={set} />)}
+      </Box>
+    </>
+  );
+}
+
+function Join({ onJoined }: { onJoined: (mine: Pupils) => void }) {
+  const [code, setCode] = useState("");
+  const [nickname, setNickname] = useState("");
+  const join = useMutation({
+    mutationFn: () => answer(api.POST("/api/class/joining/", { body: { code, nickname } })),
+    onSuccess: onJoined,
+  });
+  const faults = join.error instanceof RefusedError ? (join.error.refusal.fields ?? {}) : {};
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    join.mutate();
+  };
+  return (
+    <Box maxW="22rem" mx="auto" mt="6">
+      <Heading as="h1" size="xl" mb="3">
+        Join a class
+      </Heading>
+      <form onSubmit={submit}>
+        <Entry
+          label="Code, six letters"
+          value={code}
+          onChange={(text) => setCode(text.toUpperCase())}
+          complaint={faults.code}
+          autoComplete="off"
+        />
+        <Entry
+          label="First name or nickname"
+          value={nickname}
+          onChange={setNickname}
+          complaint={faults.nickname}
+          autoComplete="off"
+        />
+        {join.error && Object.keys(faults).length === 0 && (
+          <Text role="alert" color="brick" fontSize="sm" mb="2">
+            {join.error.message}
+          </Text>
+        )}
+        <Button type="submit" size="lg" variant="solid" loading={join.isPending}>
+          Join
+        </Button>
+      </form>
+      <Text fontSize="sm" color="ink.second" mt="4">
+        Your teacher sees this name and your answers. They are deleted with the exercises, at the latest after
+        90 days. Nobody asks for an e-mail address.
+      </Text>
+    </Box>
+  );
+}
+
+function Joined({ mine, onChange }: { mine: Pupils; onChange: (mine: Pupils | null) => void }) {
+  const open = mine.exercises.find((one) => !one.right)?.place ?? 0;
+  const [place, setPlace] = useState(open);
+  const leave = useMutation({
+    mutationFn: () => answer(api.DELETE("/api/class/") as Promise<never>),
+    onSuccess: () => onChange(null),
+  });
+  const done = mine.exercises.filter((one) => one.right).length;
+  const refresh = async () => onChange(await answer(api.GET("/api/class/")));
+  const next = mine.exercises.find((one) => !one.right && one.place !== place)?.place;
+  return (
+    <>
+      <Flex align="baseline" gap="3" wrap="wrap">
+        <Heading as="h1" size="lg">
+          {mine.name}
+        </Heading>
+        <Box color="ink.second">{mine.nickname}</Box>
+        <Box ml="auto" fontFamily="mono" data-done>
+          {done} of {mine.exercises.length}
+        </Box>
+      </Flex>
+      <Flex as="nav" aria-label="Exercises" gap="1" wrap="wrap" my="2">
+        {mine.exercises.map((one) => (
+          <Button
+            key={one.place}
+            size="sm"
+            variant={one.place === place ? "solid" : "outline"}
+            aria-current={one.place === place ? "true" : undefined}
+            aria-label={`Exercise ${one.place + 1}, ${one.right ? "right" : one.tried ? "tried" : "new"}`}
+            onClick={() => setPlace(one.place)}
+            data-place={one.place}
+          >
+            {one.place !== place && (
+              <StandingMark standing={one.right ? "holds" : one.tried ? "tight" : "unknown"} size={11} />
+            )}
+            {one.place + 1}
+          </Button>
+        ))}
+      </Flex>
+      <Box bg="panel" borderWidth="1px" borderColor="line" borderRadius="3px" p={{ base: "3", md: "5" }}>
+        <One
+          key={place}
+          place={place}
+          onOver={() => void refresh()}
+          after={
+            next === undefined ? (
+              <Box fontSize="lg" color="spruce">
+                That was the last one.
+              </Box>
+            ) : (
+              <Button size="lg" variant="solid" autoFocus onClick={() => setPlace(next)} data-next>
+                Next
+              </Button>
+            )
+          }
+        />
+      </Box>
+      <Flex mt="4" gap="3" fontSize="sm" color="ink.second" align="center" wrap="wrap">
+        <Box flex="1">Your answers are deleted with the exercises, at the latest after 90 days.</Box>
+        <Button size="xs" onClick={() => leave.mutate()}>
+          Leave on this device
+        </Button>
+      </Flex>
+    </>
+  );
+}
+
+interface OneProps {
+  place: number;
+  onOver: () => void;
+  after: React.ReactNode;
+}
+
+function One({ place, onOver, after }: OneProps) {
+  const path = { params: { path: { place } } };
+  const exercise = useQuery({
+    queryKey: ["class exercise", place],
+    queryFn: () => answer(api.GET("/api/class/exercises/{place}/", path)),
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+  if (exercise.isError) return <Box role="alert">{exercise.error.message}</Box>;
+  if (!exercise.data) return <Box role="status" aria-label="Loading" minH="400px" />;
+  return (
+    <ExerciseView
+      exercise={exercise.data}
+      judge={(given) =>
+        answer(api.POST("/api/class/exercises/{place}/", { ...path, body: { answer: given } }))
+      }
+      onOver={onOver}
+      after={after}
+    />
+  );
+}

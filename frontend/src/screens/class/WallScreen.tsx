@@ -1,0 +1,97 @@
+import { Box, Button, Flex, Heading } from "@chakra-ui/react";
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { Link, useNavigate, useParams } from "react-router";
+import { answer, api } from "../../api/client";
+import { WorkingSheet } from "../../document/working/WorkingSheet";
+import { Notice } from "../../ui/frame/Notice";
+import { useTitle } from "../../ui/frame/useTitle";
+import { ExerciseDrawing } from "../practice/ExerciseDrawing";
+
+/** One exercise of a set, large, for the wall: no names, and the answer only when it is asked for. */
+export default function WallScreen() {
+  const { set = "", place = "1" } = useParams();
+  const number = Number(place);
+  const navigate = useNavigate();
+  const params = { params: { path: { which: set, place: number - 1 } } };
+  useTitle(`Exercise ${number}`);
+  const exercise = useQuery({
+    queryKey: ["wall", set, number],
+    queryFn: () => answer(api.GET("/api/sets/{which}/wall/{place}/", params)),
+    retry: false,
+  });
+  const solve = useMutation({
+    mutationFn: () => answer(api.POST("/api/sets/{which}/wall/{place}/", params)),
+  });
+  const go = (by: number) => {
+    solve.reset();
+    navigate(`/sets/${set}/wall/${number + by}`, { replace: true });
+  };
+  if (exercise.isError)
+    return (
+      <Notice title="There is no such exercise">
+        It is not there, or it belongs to a workshop of others.
+      </Notice>
+    );
+  const shown = exercise.data;
+  return (
+    <Box as="main" maxW="1400px" mx="auto" p="6" data-wall>
+      <Flex gap="2" mb="4" align="center" wrap="wrap">
+        <Box asChild textDecoration="underline" color="spruce">
+          <Link to={`/sets/${set}`}>Back to the set</Link>
+        </Box>
+        <Box flex="1" />
+        <Button disabled={number <= 1} onClick={() => go(-1)}>
+          Before
+        </Button>
+        <Button onClick={() => go(1)}>Next</Button>
+        <Button
+          variant="solid"
+          disabled={Boolean(solve.data)}
+          loading={solve.isPending}
+          onClick={() => solve.mutate()}
+        >
+          Show the answer
+        </Button>
+      </Flex>
+      {shown && (
+        <>
+          <Box fontSize="20px" color="ink.second">
+            {number}. {shown.idea}
+          </Box>
+          <Heading as="h1" fontSize={{ base: "26px", md: "38px" }} lineHeight="1.3" fontWeight="600">
+            {shown.words}
+          </Heading>
+          <ExerciseDrawing
+            line={shown.drawing}
+            choices={[]}
+            chosen={solve.data ? [solve.data.key] : []}
+            onChoose={() => undefined}
+          />
+          <Flex gap="6" wrap="wrap" fontSize="24px" mt="3">
+            {shown.ask.choices.map((choice, i) => (
+              <Box key={choice.key}>
+                <Box as="span" fontFamily="mono" color="ink.second">
+                  {i + 1}{" "}
+                </Box>
+                {choice.words}
+              </Box>
+            ))}
+          </Flex>
+        </>
+      )}
+      {solve.data && (
+        <Box mt="4" pt="4" borderTopWidth="1px" borderColor="line" data-solved>
+          <Box fontSize="36px" fontWeight="700" color="spruce">
+            {solve.data.words}
+          </Box>
+          <Box fontSize="lg">
+            <WorkingSheet
+              working={{ ...solve.data.working, text: solve.data.words }}
+              title={`Exercise ${number}`}
+            />
+          </Box>
+        </Box>
+      )}
+    </Box>
+  );
+}
