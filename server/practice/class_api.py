@@ -6,7 +6,6 @@ from typing import Any
 from uuid import UUID
 
 from django.http import Http404, HttpResponse
-from django.shortcuts import get_object_or_404
 from drf_spectacular.types import OpenApiTypes
 from drf_spectacular.utils import OpenApiResponse, extend_schema
 from rest_framework import serializers, status
@@ -123,8 +122,15 @@ def _pupil(request: Request) -> Pupil:
     Raises:
         Http404: as nobody, or as somebody who is forgotten.
     """
+    pupil = _known(request)
+    if pupil is None:
+        raise Http404
+    return pupil
+
+
+def _known(request: Request) -> Pupil | None:
     known = request.session.get(PUPIL)
-    return get_object_or_404(Pupil.objects.select_related("set__workshop"), pk=known or UUID(int=0))
+    return Pupil.objects.select_related("set__workshop").filter(pk=known).first() if known else None
 
 
 class JoiningClassView(PublicView):
@@ -143,10 +149,11 @@ class JoiningClassView(PublicView):
 
 
 class ClassView(PublicView):
-    @extend_schema(responses={200: answer_of(ClassShown), **HIDDEN})
+    @extend_schema(responses={200: answer_of(ClassShown), 204: None})
     def get(self, request: Request) -> Response:
-        """How far this pupil is."""
-        return Response(class_shown(_pupil(request)))
+        """How far this pupil is; nothing where this browser has joined no class."""
+        pupil = _known(request)
+        return Response(status=status.HTTP_204_NO_CONTENT) if pupil is None else Response(class_shown(pupil))
 
     @extend_schema(request=None, responses={204: None})
     def delete(self, request: Request) -> Response:

@@ -137,7 +137,8 @@ class Class(WorkshopCase):
         self.assertEqual(wren.get("/api/class/exercises/9/").status_code, 404)
         self.assertNotIn("answer", wren.get("/api/class/exercises/0/").json())
         wren.delete("/api/class/")
-        self.assertEqual(wren.get("/api/class/").status_code, 404)
+        self.assertEqual(wren.get("/api/class/").status_code, 204)
+        self.assertEqual(wren.get("/api/class/exercises/0/").status_code, 404)
 
     def test_each_their_own_numbers_or_all_the_same(self) -> None:
         words = {self.pupil(name).get("/api/class/exercises/4/").json()["words"] for name in ("Wren", "Tern")}

@@ -134,7 +134,8 @@ class Box:
         title: in words. steps: its reductions, or its gears from the lowest up.
         x, y: its middle. length, height, angle: of its case, turned about the middle.
         parts: what is seen inside; nothing of a closed gearbox.
-        ratio: of the whole, of several speeds in the lowest gear. shaft: number of the one that leaves it.
+        ratio: of the whole, of several speeds in the lowest gear; 0 where it is not to be told.
+        shaft: number of the one that leaves it.
     """
 
     path: str

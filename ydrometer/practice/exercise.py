@@ -42,6 +42,7 @@ class Exercise:
         if isinstance(self.posed.ask, PicksAsked):
             return draw_bag(self.posed.ask.bag)
         made = draw_line(design.read(self.posed.design).design, longest)
+        made = _closed(made) if self.posed.closed else made
         return _still(made) if self.posed.still else made
 
     def working(self) -> Working:
@@ -88,6 +89,11 @@ def _posed(kind: str, draw: Draw) -> Posed:
         except Again:
             continue
     raise AssertionError(f"{kind} finds no numbers that suit it")
+
+
+def _closed(line: LineDrawing) -> LineDrawing:
+    """A drawing that does not say what its cases reduce."""
+    return replace(line, rows=[replace(row, boxes=[replace(box, ratio=0.0) for box in row.boxes]) for row in line.rows])
 
 
 def _still(line: LineDrawing) -> LineDrawing:

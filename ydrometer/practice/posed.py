@@ -78,7 +78,7 @@ class Posed:
         words: the question. ask: what kind of answer. answer: the core's own. mistakes: by what they lead to.
         hints: three, each a smaller step. formula: in words. sheet: the working, whose last step is the answer.
         said: what is given besides the sheet's numbers. design: as a design file, to be drawn and opened on the Line.
-        still: whether the drawing must not say which way things turn.
+        still: whether the drawing must not say which way things turn. closed: nor what a case reduces.
     """
 
     words: str
@@ -91,6 +91,7 @@ class Posed:
     design: dict[str, Any]
     said: Mapping[str, Any] = field(default_factory=dict)
     still: bool = False
+    closed: bool = False
 
 
 @dataclass(slots=True)
@@ -103,10 +104,10 @@ class Sum:
         """A number that the question tells."""
         return self.sheet.put(symbol, words, value, dimension, "given")
 
-    def teeth(self, **counts: int) -> None:
-        """Tooth counts by symbol."""
-        for symbol, count in counts.items():
-            self.given(symbol, f"teeth of wheel {symbol}", count)
+    def teeth(self, a: int, b: int) -> None:
+        """Tooth counts of a driver and of what it drives."""
+        self.given("a", "teeth of the driver", a)
+        self.given("b", "teeth of the driven wheel", b)
 
     def step(self, symbol: str, words: str, expression: str, dimension: str = "ratio") -> float:
         """A line of the working."""

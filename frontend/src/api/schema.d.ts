@@ -110,7 +110,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** @description How far this pupil is. */
+        /** @description How far this pupil is; nothing where this browser has joined no class. */
         get: operations["class_retrieve"];
         put?: never;
         post?: never;
@@ -5185,32 +5185,12 @@ export interface operations {
                     "application/json": components["schemas"]["ClassShown"];
                 };
             };
-            /** @description Refused, with the reason */
-            401: {
+            /** @description No response body */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description Refused, with the reason */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description Refused, with the reason */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
+                content?: never;
             };
         };
     };

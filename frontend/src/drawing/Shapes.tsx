@@ -80,7 +80,7 @@ export function BoxShape({ box, frame, selected, engaged = 0 }: BoxProps) {
           faint={box.form === "speeds" && part.step !== engaged}
         />
       ))}
-      {closed && (
+      {closed && box.ratio > 0 && (
         <SvgText x={x} y={y + 4} mono size={12} rim={PANEL}>
           {`${box.ratio} : 1`}
         </SvgText>

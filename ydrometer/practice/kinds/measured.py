@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from ydrometer.practice.draw import Again, Draw, times
 from ydrometer.practice.posed import Choice, Posed, Sum, choose
 from ydrometer.practice.rigs import rig
@@ -44,7 +46,7 @@ def counted_held(d: Draw) -> Posed:
         "halved instead of doubled": "n_m/n_w/2",
         "ratio turned over": "n_w/n_m",
     }
-    return s.number(d, words, "ratio", found, mistakes, hints, _box(found), HELD)
+    return replace(s.number(d, words, "ratio", found, mistakes, hints, _box(found), HELD), closed=True)
 
 
 def counted_both(d: Draw) -> Posed:
@@ -65,7 +67,7 @@ def counted_both(d: Draw) -> Posed:
         f"Share out {n_m} turns over {n_w}.",
     )
     mistakes = {"doubled though both turned": "2*n_m/n_w", "ratio turned over": "n_w/n_m"}
-    return s.number(d, words, "ratio", found, mistakes, hints, _box(found), BOTH)
+    return replace(s.number(d, words, "ratio", found, mistakes, hints, _box(found), BOTH), closed=True)
 
 
 def _box(ratio: float) -> dict[str, object]:

@@ -16,7 +16,7 @@ def ratio(d: Draw) -> Posed:
     """Driver turns for one turn of the driven."""
     a, b = d.pair(up=d.level == 3 and d.one((True, False)))
     s = Sum()
-    s.teeth(a=a, b=b)
+    s.teeth(a, b)
     s.step("i", "ratio", "b/a")
     words = (
         f"A gear with {a} teeth drives a gear with {b} teeth. How many times does the driver turn for one turn of the "
@@ -43,7 +43,7 @@ def turns(d: Draw) -> Posed:
     """Driver turns for some turns of the driven."""
     (a, b), n = d.pair(), d.whole(2, 12)
     s = Sum()
-    s.teeth(a=a, b=b)
+    s.teeth(a, b)
     s.given("n", "turns of the driven wheel", n)
     s.step("i", "ratio", "b/a")
     s.step("n_a", "turns of the driver", "n*i")
@@ -163,6 +163,7 @@ def mark_driver(d: Draw) -> Posed:
     )
     sheet = Sheet({})
     sheet.put("k", "pair that is asked for, from the motor on", asked + 1, "ratio", "given")
+    sheet.step("n", "which wheel it is, counted from the motor on", "2*k - 1", "ratio")
     return Posed(
         words,
         WheelAsked(choices),

@@ -62,7 +62,7 @@ def roll_per_turn(d: Draw) -> Posed:
     wheel, (a, b) = _wheel(d), d.pair()
     raw = rig([gears(a, b)], wheel=wheel, turns=2.0 * math.pi)
     s = Sum()
-    s.teeth(a=a, b=b)
+    s.teeth(a, b)
     s.given("D", "rolling diameter", wheel, "length")
     s.step("G", "reduction", "b/a")
     s.step("U", "rolled in one turn of the wheel", f"{PI}*D", "length")

@@ -16,7 +16,8 @@ def idler_changes(d: Draw) -> Posed:
     a, b = d.pair()
     idlers = [d.whole(10, 60) for _ in range(2 if d.level == 3 else 1)]
     s = Sum()
-    s.teeth(a=a, c=idlers[0], b=b)
+    s.teeth(a, b)
+    s.given("c", "teeth of the idler" if len(idlers) == 1 else "teeth of the first idler", idlers[0])
     if len(idlers) > 1:
         s.given("e", "teeth of the second idler", idlers[1])
     s.step("i", "ratio, in which the idlers cancel", "c/a*e/c*b/e" if len(idlers) > 1 else "c/a*b/c")
@@ -57,7 +58,10 @@ def idler_or_compound(d: Draw) -> Posed:
     a, b = d.pair()
     large, small = d.whole(24, 60), d.whole(10, 22)
     s = Sum()
-    s.teeth(a=a, c=large, e=small, b=b)
+    s.given("a", "teeth of the first gear", a)
+    s.given("c", "teeth of what it drives", large)
+    s.given("e", "teeth of the gear on the same shaft", small)
+    s.given("b", "teeth of the last gear", b)
     s.step("i_1", "first pair", "c/a")
     s.step("i_2", "second pair", "b/e")
     s.step("i", "overall", "i_1*i_2")

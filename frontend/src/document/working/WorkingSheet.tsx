@@ -21,15 +21,28 @@ function text(units: Units, dimension: string, si: number | null): string {
     .trim();
 }
 
+interface Props {
+  working: Working;
+  title: string;
+  /** In the place of the number, where it is told in other words. */
+  told?: string;
+}
+
 /** The lines behind a number: what was put in, what was worked out, and where the formula is from. */
-export function WorkingSheet({ working, title }: { working: Working; title: string }) {
+export function WorkingSheet({ working, title, told }: Props) {
   const units = useUnits();
   const copy = () => void navigator.clipboard?.writeText(asText(working, title, units));
   return (
     <Box fontSize="sm">
       <Flex align="baseline" gap="4" mb="1">
-        <Box fontFamily="mono" fontWeight="700" fontSize="32px" lineHeight="1.1" data-value>
-          {working.text || text(units, working.dimension, working.value)}
+        <Box
+          fontFamily={told ? "body" : "mono"}
+          fontWeight="700"
+          fontSize={told ? "24px" : "32px"}
+          lineHeight="1.15"
+          data-value
+        >
+          {told ?? (working.text || text(units, working.dimension, working.value))}
         </Box>
         <Button size="xs" onClick={copy}>
           Copy the working

@@ -16,7 +16,7 @@ export default function ClassScreen() {
     queryKey: ["class"],
     queryFn: async () => {
       const { data, response } = await api.GET("/api/class/");
-      return response.status === 404 ? null : (data ?? null);
+      return response.status === 200 ? (data ?? null) : null;
     },
   });
   const set = (made: Pupils | null) => queries.setQueryData(["class"], made);

@@ -177,7 +177,7 @@ function ExerciseList({ set }: { set: ExerciseSet }) {
             {one.words}
           </Box>
           <Box fontFamily="mono" color="ink.second">
-            {one.right} of {one.tried} right
+            {one.tried > 0 ? `${one.right} of ${one.tried} right` : "nobody yet"}
           </Box>
           <Box asChild data-screen-only textDecoration="underline" color="spruce">
             <Link to={`/sets/${set.id}/wall/${one.place + 1}`}>On the wall</Link>

@@ -81,15 +81,10 @@ export default function WallScreen() {
       )}
       {solve.data && (
         <Box mt="4" pt="4" borderTopWidth="1px" borderColor="line" data-solved>
-          <Box fontSize="36px" fontWeight="700" color="spruce">
-            {solve.data.words}
-          </Box>
-          <Box fontSize="lg">
-            <WorkingSheet
-              working={{ ...solve.data.working, text: solve.data.words }}
-              title={`Exercise ${number}`}
-            />
-          </Box>
+          <Heading as="h2" fontSize="lg" color="ink.second" fontWeight="400">
+            The answer
+          </Heading>
+          <WorkingSheet working={solve.data.working} title={`Exercise ${number}`} told={solve.data.words} />
         </Box>
       )}
     </Box>

@@ -55,7 +55,12 @@ export function ExerciseView({ exercise, judge, solve, onOver, after }: Props) {
     void check();
   };
   return (
-    <Box as="form" onSubmit={onSubmit} data-exercise={exercise.kind}>
+    <Box
+      as="form"
+      onSubmit={onSubmit}
+      data-exercise={exercise.kind}
+      data-drawn={`${exercise.level} ${exercise.seed} ${exercise.units}`}
+    >
       <Box fontSize="sm" color="ink.second">
         {exercise.idea}, level {exercise.level}
       </Box>
@@ -103,13 +108,7 @@ export function ExerciseView({ exercise, judge, solve, onOver, after }: Props) {
       )}
       {solved && (
         <Box mt="4" pt="3" borderTopWidth="1px" borderColor="line" data-solved>
-          <Box fontSize="sm" color="ink.second">
-            the answer
-          </Box>
-          <Box fontSize="22px" fontWeight="700" mb="2">
-            {solved.words}
-          </Box>
-          <WorkingSheet working={{ ...solved.working, text: solved.words }} title={exercise.idea} />
+          <WorkingSheet working={solved.working} title={exercise.idea} told={solved.words} />
         </Box>
       )}
     </Box>

@@ -5,14 +5,6 @@ import { type Mounting, shaftOf } from "../../document/mounting";
 import { type Bench, DOCUMENTS, MOUNTED, ON_PLATE, onTheBench } from "../../fixtures";
 import { FitStation } from "./FitStation";
 
-vi.stubGlobal(
-  "ResizeObserver",
-  class {
-    observe() {}
-    disconnect() {}
-  },
-);
-
 const JACK = "drive.branches[0].stages[0]";
 const AXLE = "drive.stages[0]";
 

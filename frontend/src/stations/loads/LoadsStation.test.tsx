@@ -7,14 +7,6 @@ import { percent } from "../../words/loads";
 import { LoadsStation } from "./LoadsStation";
 import { against, csv, momentsOf, shareOf } from "./words";
 
-vi.stubGlobal(
-  "ResizeObserver",
-  class {
-    observe() {}
-    disconnect() {}
-  },
-);
-
 const GEARS = "drive.branches[0].stages[0]";
 
 const bench = (loads = LOADS): Bench => onTheBench(<LoadsStation />, {}, DOCUMENTS.mounted, null, loads);

@@ -7,14 +7,6 @@ import { OptionDetail } from "./OptionDetail";
 import { OptionList, percent } from "./OptionList";
 import { NO_WISHES, requestOf, toggled } from "./request";
 
-vi.stubGlobal(
-  "ResizeObserver",
-  class {
-    observe() {}
-    disconnect() {}
-  },
-);
-
 const spots = [
   { index: 0, x: 1, y: 5 },
   { index: 1, x: 2, y: 4 },
