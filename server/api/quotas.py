@@ -23,6 +23,8 @@ MOST_TEMPLATES = 100
 """Of own steps, in a workshop."""
 MOST_SETS = 100
 """Of exercises, in a workshop."""
+MOST_RACES = 100
+"""In a workshop."""
 MOST_PUPILS = 60
 """Of a set."""
 MOST_ANSWERS = 1000

@@ -16,6 +16,7 @@ from server.entrance import api as entrance
 from server.parts import api as parts
 from server.practice import api as practice
 from server.practice import class_api as classes
+from server.practice import races_api as racing
 from server.runs import api as runs
 from server.runs import comparing, plans
 from server.runs import log_files_api as log_files
@@ -56,6 +57,8 @@ api = [
     path("sets/<uuid:which>/pupils/", classes.SetPupilsView.as_view()),
     path("sets/<uuid:which>/wall/<int:place>/", classes.WallView.as_view()),
     path("sets/<uuid:which>/sheet/", classes.SetSheetView.as_view()),
+    path("workshops/<uuid:workshop>/races/", racing.RacesView.as_view()),
+    path("races/<uuid:race>/", racing.RaceView.as_view()),
     path("class/", classes.ClassView.as_view()),
     path("class/joining/", classes.JoiningClassView.as_view()),
     path("class/exercises/<int:place>/", classes.ClassExerciseView.as_view()),

@@ -47,6 +47,23 @@ class ExerciseSet(models.Model):
         return self.name
 
 
+class RaceBoard(models.Model):
+    """A race as `ydrometer.practice.races` has it; `version` counts its changes."""
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    workshop = models.ForeignKey(Workshop, models.CASCADE, related_name="races")
+    document = models.JSONField()
+    version = models.PositiveIntegerField(default=1)
+    author = models.ForeignKey(settings.AUTH_USER_MODEL, models.SET_NULL, null=True, related_name="+")
+    made_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["-made_at"]
+
+    def __str__(self) -> str:
+        return str(self.document.get("name", "race"))
+
+
 class Pupil(models.Model):
     """Somebody who joined a set under a nickname, without an account; forgotten with the set or after some time."""
 

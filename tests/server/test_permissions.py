@@ -14,8 +14,9 @@ from server.builds.actions import keep_template
 from server.builds.models import Booklet, Photo, StepTemplate
 from server.config.urls import api
 from server.demo.load import load
+from server.practice import racing
 from server.practice.actions import make_set
-from server.practice.models import ExerciseSet
+from server.practice.models import ExerciseSet, RaceBoard
 from server.runs.actions import NewRun, log_run, present_design
 from server.runs.log_files import begin
 from server.runs.models import LogFile, Run
@@ -46,6 +47,14 @@ TOKENS = "tokens"
 """For instruments with a token alone: nobody who is signed in."""
 THE_WORKSHOP = {"workshop": "filled in by the test"}
 WHICH = {"kind": "ratio", "level": 1, "seed": 7, "units": "metric"}
+RACE = {
+    "format": "ydrometer-race",
+    "version": 1,
+    "name": "Corridor",
+    "distance": "12 m",
+    "mode": "everyone",
+    "entries": [],
+}
 A_SET = {"name": "Tuesday", "ideas": ["ratio"], "levels": [1], "count": 2}
 
 # address -> {verb: (who, body)}; {…} are filled in by the test.
@@ -86,6 +95,12 @@ TABLE: dict[str, dict[str, tuple[str, Any]]] = {
     "sets/<uuid:which>/pupils/": {"delete": (OWNERS, None)},
     "sets/<uuid:which>/wall/<int:place>/": {"get": (OWNERS, None), "post": (OWNERS, None)},
     "sets/<uuid:which>/sheet/": {"get": (OWNERS, None)},
+    "workshops/<uuid:workshop>/races/": {"get": (MEMBERS, None), "post": (EDITORS, {"document": RACE})},
+    "races/<uuid:race>/": {
+        "get": (MEMBERS, None),
+        "put": (EDITORS, {"base": 1, "document": RACE}),
+        "delete": (EDITORS, None),
+    },
     "class/": {"get": (OPEN, None), "delete": (OPEN, None)},
     "class/joining/": {"post": (OPEN, {"code": "ABCDEF", "nickname": "Wren"})},
     "class/exercises/<int:place>/": {"get": (OPEN, None), "post": (OPEN, {"answer": "2"})},
@@ -242,6 +257,7 @@ class Permissions(WorkshopCase):
     template: StepTemplate
     booklet: Booklet
     exercises: ExerciseSet
+    race: RaceBoard
 
     @classmethod
     def setUpTestData(cls) -> None:
@@ -256,6 +272,7 @@ class Permissions(WorkshopCase):
         cls.template = keep_template(cls.people["owner"], cls.workshop, "evening", [{"id": "a", "title": "Sweep"}])
         order(cls.people["owner"], cls.vehicle, "spin", 1, present_design(cls.vehicle))
         cls.exercises = make_set(cls.people["owner"], cls.workshop, {**A_SET, "own_numbers": False, "units": "metric"})
+        cls.race = racing.make(cls.people["owner"], cls.workshop, RACE)
         cls.search = ask(cls.people["owner"], cls.workshop, cls.vehicle, REQUEST).search
 
     def address(self, route: str) -> str:
@@ -266,6 +283,7 @@ class Permissions(WorkshopCase):
         filled = filled.replace("<uuid:token>", str(self.token.id)).replace("<uuid:run>", str(self.run_of_it.id))
         filled = filled.replace("<uuid:file>", str(self.file.id)).replace("<uuid:photo>", str(self.photo.id))
         filled = filled.replace("<uuid:which>", str(self.exercises.pk)).replace("<int:place>", "0")
+        filled = filled.replace("<uuid:race>", str(self.race.pk))
         filled = filled.replace("<uuid:booklet>", str(self.booklet.pk))
         filled = filled.replace("<int:template>", str(self.template.pk))
         return "/api/" + filled.replace("<int:member>", str(member.id)).replace("<int:number>", "1").replace(

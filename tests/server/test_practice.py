@@ -5,14 +5,18 @@ from __future__ import annotations
 from datetime import timedelta
 from typing import Any
 from unittest import mock
+from uuid import uuid4
 
 from django.utils import timezone
 from rest_framework.test import APIClient
 
 from server.accounts import patience
+from server.designs.actions import save_revision
 from server.designs.models import Vehicle
 from server.practice import actions
 from server.practice.models import ExerciseSet, Learnt, Pupil, PupilAnswer
+from server.runs.actions import NewRun, log_run, present_design
+from tests.core.designs import changed
 from tests.server.people import WorkshopCase
 from ydrometer.base.tables.dimensions import DIMENSIONS
 from ydrometer.practice import IDEAS, Exercise
@@ -175,3 +179,64 @@ class Class(WorkshopCase):
         self.pupil("Tern")
         self.as_("owner").delete(f"/api/sets/{self.set.pk}/")
         self.assertFalse(ExerciseSet.objects.exists() or Pupil.objects.exists())
+
+
+RACE: dict[str, Any] = {
+    "format": "ydrometer-race",
+    "version": 1,
+    "name": "Corridor",
+    "distance": "12 m",
+    "lanes": 2,
+    "mode": "knockout",
+}
+
+
+class Race(WorkshopCase):
+    def setUp(self) -> None:
+        entries = [{"id": "a", "name": "Reds", "vehicle": str(self.vehicle.pk)}, {"id": "b", "name": "Blues"}]
+        made = self.as_("editor").post(
+            f"/api/workshops/{self.workshop.id}/races/", {"document": {**RACE, "entries": entries}}, format="json"
+        )
+        self.assertEqual(made.status_code, 201, made.content)
+        self.board = made.json()
+        self.address = f"/api/races/{self.board['id']}/"
+
+    def put(self, **changed: Any) -> Any:
+        document = {**self.board["document"], **changed}
+        body = {"base": self.board["version"], "document": document}
+        answer = self.as_("editor").put(self.address, body, format="json")
+        if answer.status_code == 200:
+            self.board = answer.json()
+        return answer
+
+    def heat(self, number: int, *times: str | None) -> dict[str, Any]:
+        return {"round": number, "entries": ["a", "b"], "times": list(times)}
+
+    def test_predicted_beside_run_and_who_is_next(self) -> None:
+        self.assertEqual(self.board["next"], {"round": 1, "entries": ["a", "b"]})
+        reds, blues = self.board["entries"]
+        self.assertGreater(reds["predicted"], 1.0)
+        self.assertIsNone(blues["predicted"])
+        run = {"kind": "distance_time", "distance": "12 m", "readings": ["3.41 s"]}
+        log_run(self.people["editor"], self.vehicle, NewRun(uuid4(), run), present_design(self.vehicle))
+        self.assertAlmostEqual(self.as_("viewer").get(self.address).json()["entries"][0]["last_run"], 3.41)
+        self.put(heats=[self.heat(1, "3.41 s", None)])
+        self.assertIsNone(self.board["next"])
+        self.assertEqual([place["entry"] for place in self.board["standings"]], ["a", "b"])
+
+    def test_what_a_team_changed_between_its_starts(self) -> None:
+        self.put(heats=[self.heat(1, "3.4 s", "3.5 s")])
+        self.assertEqual(self.board["document"]["heats"][0]["revisions"], [1, None])
+        save_revision(self.people["editor"], self.vehicle, 1, changed({"vehicle.mass": "15 kg"}))
+        self.put(heats=[*self.board["document"]["heats"], self.heat(1, "3.6 s", "3.5 s")])
+        (between,) = self.board["entries"][0]["log"]
+        self.assertEqual((between["before"], between["after"]), (1, 2))
+        self.assertIn("mass 14 kg → 15 kg", " ".join(between["changes"]))
+
+    def test_who_comes_late_overwrites_nothing_and_faults_are_told(self) -> None:
+        self.put(name="Long corridor")
+        late = self.as_("owner").put(self.address, {"base": 1, "document": {**RACE, "entries": []}}, format="json")
+        self.assertEqual((late.status_code, late.json()["present"]["document"]["name"]), (409, "Long corridor"))
+        self.assertEqual(self.put(lanes=99).json()["faults"][0]["path"], "lanes")
+        self.assertEqual(self.put(entries=[{"id": "a", "name": "x", "vehicle": "nonsense"}]).status_code, 200)
+        self.assertEqual(len(self.as_("viewer").get(f"/api/workshops/{self.workshop.id}/races/").json()), 1)

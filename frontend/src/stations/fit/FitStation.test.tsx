@@ -1,5 +1,5 @@
 import { fireEvent, screen, within } from "@testing-library/react";
-import { describe, expect, it, vi } from "vitest";
+import { describe, expect, it } from "vitest";
 import type { PlanShaft } from "../../api/client";
 import { type Mounting, shaftOf } from "../../document/mounting";
 import { type Bench, DOCUMENTS, MOUNTED, ON_PLATE, onTheBench } from "../../fixtures";
