@@ -53,6 +53,7 @@ class BoardShown:
     """A board with who runs next, None where it is over, and how everybody stands; `distance` in m."""
 
     id: UUID
+    workshop: UUID
     version: int
     document: dict[str, Any]
     distance: float
@@ -127,8 +128,9 @@ def shown(board: RaceBoard) -> BoardShown:
         for entry in made.entries
     ]  # fmt: skip
     return BoardShown(
-        board.pk, board.version, board.document, made.distance, races.next_heat(made), races.standings(made), entries
-    )
+        board.pk, board.workshop_id, board.version, board.document, made.distance, races.next_heat(made),
+        races.standings(made), entries,
+    )  # fmt: skip
 
 
 def _predicted(vehicles: Mapping[str, Vehicle], distance: float) -> dict[str, float | None]:

@@ -6,7 +6,9 @@ from typing import Any
 
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
+from selenium.webdriver.support.ui import Select
 
+from server.demo.load import WORKSHOP
 from server.designs.models import Vehicle
 from server.practice.models import Learnt, Pupil
 from server.workshops.models import Membership
@@ -149,3 +151,36 @@ class Class(BrowserCase):
         teacher.click_button("Forget all pupils")
         teacher.click_button("Forget them")
         teacher.wait(lambda: not Pupil.objects.exists(), "the pupils to be forgotten")
+
+
+class Race(BrowserCase):
+    def test_teams_are_entered_run_and_one_has_won(self) -> None:
+        page = self.page()
+        self.visit(page)
+        page.open(f"/workshops/{WORKSHOP}/races")
+        page.find("form input")
+        page.click_button("Make the board")
+        for name, vehicle in (("", "Knot"), ("Blues", "")):
+            self.enter(page, name, vehicle)
+        page.wait_text("[data-lane='1']", "predicted 3.")
+        page.wait_text("[data-lane='1']", "last run, 3.")
+        self.assertEqual(page.axe(), [])
+        page.click("[data-lane='1'] button")
+        page.find("[data-lane='2'] input").send_keys("fast")
+        page.click_button("Write it down")
+        page.wait_text("[role=alert]", "heats[0].times[1]")
+        page.find("[data-lane='2'] input").send_keys(Keys.CONTROL, "a", Keys.NULL, "3.9")
+        page.click_button("Write it down")
+        page.wait_text("[data-champion]", "Knot has won")
+        self.assertEqual(page.axe(), [])
+        page.click_button("Undo")
+        page.find("[data-next-heat]")
+
+    def enter(self, page: Page, name: str, vehicle: str) -> None:
+        count = len(page.all("[data-team]"))
+        page.find("[aria-label='Name of a team']").send_keys(name)
+        if vehicle:
+            page.wait(lambda: vehicle in page.find("[aria-label='Its vehicle']").text, vehicle)
+            Select(page.find("[aria-label='Its vehicle']")).select_by_visible_text(vehicle)
+        page.click_button("Enter the team")
+        page.wait(lambda: len(page.all("[data-team]")) == count + 1, "the team")

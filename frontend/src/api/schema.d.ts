@@ -477,6 +477,25 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/races/{race}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description A board, with who runs next and how everybody stands. */
+        get: operations["races_retrieve"];
+        /** @description Changes it: entries, settings, and heats that were run. */
+        put: operations["races_update"];
+        post?: never;
+        /** @description Takes it away for good. */
+        delete: operations["races_destroy"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/searches/{search}/": {
         parameters: {
             query?: never;
@@ -1628,6 +1647,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/workshops/{workshop}/races/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description All races of a workshop, the newest first. */
+        get: operations["workshops_races_list"];
+        put?: never;
+        /** @description Makes a board. */
+        post: operations["workshops_races_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/workshops/{workshop}/runs/": {
         parameters: {
             query?: never;
@@ -1890,11 +1927,32 @@ export interface components {
             };
             start: components["schemas"]["StartEnum"];
         };
+        Between: {
+            after: number;
+            before: number;
+            changes: string[];
+        };
         BinPart: {
             document: {
                 [key: string]: unknown;
             };
             version: number;
+        };
+        /** @description A board with who runs next, None where it is over, and how everybody stands; `distance` in m. */
+        BoardShown: {
+            /** Format: double */
+            distance: number;
+            document: {
+                [key: string]: unknown;
+            };
+            entries: components["schemas"]["EntryShown"][];
+            /** Format: uuid */
+            id: string;
+            next: components["schemas"]["NextHeat"] | null;
+            standings: components["schemas"]["Place"][];
+            version: number;
+            /** Format: uuid */
+            workshop: string;
         };
         BookConflict: {
             detail: string;
@@ -2400,6 +2458,17 @@ export interface components {
             title: string;
             /** @default  */
             value: string;
+        };
+        EntryShown: {
+            id: string;
+            /** Format: double */
+            last_run: number | null;
+            log: components["schemas"]["Between"][];
+            name: string;
+            /** Format: double */
+            predicted: number | null;
+            vehicle: string;
+            vehicle_name: string;
         };
         /**
          * @description * `ratio` - ratio
@@ -3299,6 +3368,12 @@ export interface components {
             /** Format: uuid */
             id: string;
         };
+        /** @description A board as docs/practice.md has it. */
+        NewRaceRequest: {
+            document: {
+                [key: string]: unknown;
+            };
+        };
         /** @description A run with its design. `id` is drawn where the run was typed: sent twice it is one run. */
         NewRunRequest: {
             design?: {
@@ -3342,6 +3417,10 @@ export interface components {
             document?: {
                 [key: string]: unknown;
             };
+        };
+        NextHeat: {
+            entries: string[];
+            round: number;
         };
         Offer: {
             of: string;
@@ -3664,6 +3743,17 @@ export interface components {
             line: components["schemas"]["LineDrawing"] | null;
             words: string;
         };
+        Place: {
+            /** Format: double */
+            best: number | null;
+            entry: string;
+            /** Format: double */
+            mean: number | null;
+            out: boolean;
+            place: number;
+            runs: number;
+            wins: number;
+        };
         Placed: {
             /** Format: double */
             end: number;
@@ -3874,6 +3964,21 @@ export interface components {
             si: number;
             /** Format: double */
             uncertainty: number;
+        };
+        /** @description A race in a list. */
+        RaceCard: {
+            entries: number;
+            heats: number;
+            /** Format: uuid */
+            id: string;
+            /** Format: date-time */
+            made_at: string;
+            name: string;
+        };
+        /** @description Somebody has changed it since: nothing was overwritten, and this is how it stands. */
+        RaceConflict: {
+            detail: string;
+            present: components["schemas"]["BoardShown"];
         };
         Range: {
             /** Format: double */
@@ -4134,6 +4239,13 @@ export interface components {
         };
         /** @description `base` is the version that was changed, 0 where there was none. */
         SavePlanRequest: {
+            base: number;
+            document: {
+                [key: string]: unknown;
+            };
+        };
+        /** @description `base` is the version that was changed. */
+        SaveRaceRequest: {
             base: number;
             document: {
                 [key: string]: unknown;
@@ -6214,6 +6326,170 @@ export interface operations {
             };
             /** @description Refused, with the reason */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    races_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                race: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoardShown"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    races_update: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                race: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaveRaceRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoardShown"];
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RaceConflict"];
+                };
+            };
+        };
+    };
+    races_destroy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                race: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11090,6 +11366,115 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Fits"];
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    workshops_races_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                workshop: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RaceCard"][];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    workshops_races_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                workshop: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewRaceRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoardShown"];
                 };
             };
             /** @description Refused, with the reason */

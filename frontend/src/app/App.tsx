@@ -23,6 +23,8 @@ const ClassScreen = lazy(() => import("../screens/class/ClassScreen"));
 const SetsScreen = lazy(() => import("../screens/class/SetsScreen"));
 const SetScreen = lazy(() => import("../screens/class/SetScreen"));
 const WallScreen = lazy(() => import("../screens/class/WallScreen"));
+const RacesScreen = lazy(() => import("../screens/race/RacesScreen"));
+const RaceScreen = lazy(() => import("../screens/race/RaceScreen"));
 const OrdersScreen = lazy(() => import("../screens/orders/OrdersScreen"));
 
 /** A screen that comes when it is first gone to; the bar is there at once. */
@@ -71,6 +73,8 @@ export function App() {
             <Route path="/workshops/:workshop/new" element={later(<Begin />)} />
             <Route path="/workshops/:workshop/orders" element={later(<OrdersScreen />)} />
             <Route path="/workshops/:workshop/sets" element={later(<SetsScreen />)} />
+            <Route path="/workshops/:workshop/races" element={later(<RacesScreen />)} />
+            <Route path="/races/:race" element={later(<RaceScreen />)} />
             <Route path="/sets/:set" element={later(<SetScreen />)} />
             <Route path="/sets/:set/wall/:place" element={later(<WallScreen />)} />
             <Route path="/join" element={<Join />} />

@@ -115,6 +115,17 @@ export function Members() {
             </Button>
           </Box>
         )}
+        <Box mt="8" data-races>
+          <Heading as="h2" size="md" mb="1">
+            Races
+          </Heading>
+          <Box color="ink.second" mb="2">
+            Teams, lanes, who runs next, and what was predicted beside what was run.
+          </Box>
+          <Button asChild>
+            <Link to={`/workshops/${workshop}/races`}>Race boards</Link>
+          </Button>
+        </Box>
         <Usage workshop={workshop} />
         <Archive workshop={workshop} />
         {about.data && <Going workshop={workshop} name={about.data.name} owner={mine} />}
