@@ -13,6 +13,7 @@ BENCHES = {
     "fit": "tests.bench.fit",
     "loads": "tests.bench.loads",
     "build": "tests.bench.build",
+    "practice": "tests.bench.practice",
     "calibrate": "tests.bench.calibrate",
     "logger": "tests.bench.logger",
     "ui": "tests.bench.ui",

@@ -125,7 +125,6 @@ def join(code: str, nickname: str) -> Pupil | None:
     return Pupil.objects.create(set=found, number=number, nickname=nickname)
 
 
-@transaction.atomic
 def answer(pupil: Pupil, place: int, given: object) -> Judgement:
     """Judge and keep a pupil's answer.
 

@@ -130,7 +130,7 @@ def _pupil(request: Request) -> Pupil:
 
 def _known(request: Request) -> Pupil | None:
     known = request.session.get(PUPIL)
-    return Pupil.objects.select_related("set__workshop").filter(pk=known).first() if known else None
+    return Pupil.objects.select_related("set").filter(pk=known).first() if known else None
 
 
 class JoiningClassView(PublicView):

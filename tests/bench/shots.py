@@ -8,6 +8,10 @@ from pathlib import Path
 from tests.bench.serving import demo
 from tests.bench.ui import open_six_stages
 from tests.browser.driving import Page
+from tests.drills.visitor import Visitor
+from ydrometer.base.tables.dimensions import DIMENSIONS
+from ydrometer.practice import exercise
+from ydrometer.practice.posed import NumberAsked
 
 FOLDER = Path(__file__).parents[2] / "docs" / "screenshots"
 SETTLE = 1.2
@@ -76,17 +80,12 @@ def options(page: Page) -> None:
 
 
 def fit(page: Page) -> None:
-    """The plan with its clash; the section along a shaft, filled; a chain and its numbers."""
+    """The plan with its clash."""
     vehicle(page, "Sandpiper")
     page.click("nav a[href$=fit]")
     page.press("[data-shaft='drive.branches[0].stages[0]']", "")
     page.find("[data-numbers]")
     shot(page, "fit")
-    page.driver.find_elements("css selector", "[aria-label=Fit] [role=tab]")[1].click()
-    page.press("[data-shaft='drive.branches[0].stages[0]']", "f")
-    page.wait_text("[data-section]", "Full")
-    page.driver.execute_script("document.querySelector('main').scrollTo(0, 310)")
-    shot(page, "fit-section")
 
 
 def loads(page: Page) -> None:
@@ -125,12 +124,6 @@ def parts(page: Page) -> None:
     shot(page, "parts")
 
 
-def engine(page: Page) -> None:
-    vehicle(page, "Turnstone")
-    page.driver.execute_script("arguments[0].focus()", page.find("[aria-label='Engine and clutch']"))
-    shot(page, "line-engine")
-
-
 def tables(page: Page) -> None:
     """What stands under the drawing: the pairs, and designs side by side."""
     for tab in ("pairs", "compare"):
@@ -164,8 +157,54 @@ def workshop(page: Page) -> None:
     shot(page, "workshop")
 
 
+def practice(page: Page) -> None:
+    """A usual mistake, answered by its name."""
+    page.open("/practice?idea=idlers")
+    shown = page.find("[data-exercise]")
+    level, seed, system = str(shown.get_attribute("data-drawn")).split()
+    made = exercise(str(shown.get_attribute("data-exercise")), int(level), int(seed), system)
+    mistake = made.posed.mistakes[0]
+    page.find("[data-answer]").send_keys(f"{mistake.answer:.4g}", "\n")
+    page.wait_text("[data-said]", mistake.name)
+    shot(page, "practice")
+
+
+NICKNAMES = ("Wren", "Tern", "Rook", "Jay", "Plover", "Dipper")
+
+
+def class_(page: Page) -> None:
+    """A class at work, as its teacher sees it; the last one, for the browser is the teacher's then."""
+    port = int(page.base.rsplit(":", 1)[1])
+    teacher = Visitor(port).sign_up("heron")
+    asked = {"name": "Tuesday, first hour", "ideas": ["ratio", "idlers", "speed"], "levels": [1], "count": 9}
+    made = teacher.send("POST", f"/api/workshops/{teacher.workshop()}/sets/", asked).json
+    for number, nickname in enumerate(NICKNAMES):
+        pupil = Visitor(port)
+        pupil.send("GET", "/api/session/")
+        pupil.send("POST", "/api/class/joining/", {"code": made["code"], "nickname": nickname})
+        for place in range(3 + number % 4):
+            answer(pupil, place, wrong=(number + 2 * place) % 5 == 0)
+    page.driver.delete_all_cookies()
+    for name, value in teacher.cookies.items():
+        page.driver.add_cookie({"name": name, "value": value})
+    page.open(f"/sets/{made['id']}")
+    page.find("[data-pupil=Dipper]")
+    shot(page, "class")
+
+
+def answer(pupil: Visitor, place: int, *, wrong: bool) -> None:
+    """Answer right, or with a usual mistake."""
+    shown = pupil.send("GET", f"/api/class/exercises/{place}/").json
+    posed = exercise(shown["kind"], shown["level"], shown["seed"], shown["units"]).posed
+    given = posed.mistakes[0].answer if wrong else posed.answer
+    si = DIMENSIONS[posed.ask.dimension].si if isinstance(posed.ask, NumberAsked) else ""
+    typed = f"{given:.6g} {si}" if isinstance(given, float) else given
+    pupil.send("POST", f"/api/class/exercises/{place}/", {"answer": typed})
+
+
 STATIONS = (
-    bench, begin, line, options, fit, loads, runs, building, parts, engine, tables, branches, brief, workshop,
+    bench, begin, line, options, fit, loads, runs, building, parts, tables, branches, brief, workshop,
+    practice, class_,
 )  # fmt: skip
 
 if __name__ == "__main__":

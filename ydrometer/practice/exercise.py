@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
+from functools import lru_cache
 
 from ydrometer.base.errors import DocumentError, Fault
 from ydrometer.document import design
@@ -56,8 +57,9 @@ class Exercise:
         )
 
 
+@lru_cache(maxsize=1024)
 def exercise(kind: str, level: int, seed: int, units: str = "metric") -> Exercise:
-    """Draw an exercise.
+    """Draw an exercise; the last ones are kept, for a whole class has the same.
 
     Args:
         kind: a key of `KINDS`.
