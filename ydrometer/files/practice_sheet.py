@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import html
+import re
 from collections.abc import Sequence
 from pathlib import Path
 from typing import Any
@@ -94,14 +95,16 @@ def _answer(number: int, exercise: Exercise) -> str:
 
 
 def _line(step: Step, exercise: Exercise) -> str:
-    cells = (html.escape(step.words), f"{html.escape(step.symbol)} = {html.escape(_plain(step.expression))}",
-             _value(step.value, step.dimension, exercise))  # fmt: skip
-    return f'<tr><td>{cells[0]}</td><td class="figure">{cells[1]}</td><td class="figure">{cells[2]}</td></tr>'
+    sum_ = f"{_signs(step.symbol)} = {_signs(step.expression)}"
+    value = _value(step.value, step.dimension, exercise)
+    return f'<tr><td>{html.escape(step.words)}</td><td class="figure">{sum_}</td><td class="figure">{value}</td></tr>'
 
 
-def _plain(expression: str) -> str:
+def _signs(expression: str) -> str:
     """An expression as people write it."""
-    return expression.replace("3.141592653589793", "π").replace("*", " · ").replace("/", " / ")
+    plain = expression.replace("3.141592653589793", "π").replace("*", " · ").replace("/", " / ")
+    named = re.sub(r"\bmu\b", "μ", re.sub(r"\bsqrt\b", "√", plain))
+    return re.sub(r"_(\w+)", r"<sub>\1</sub>", html.escape(named))
 
 
 def _value(value: float, dimension: str, exercise: Exercise) -> str:
