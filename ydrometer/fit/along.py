@@ -11,8 +11,6 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from itertools import pairwise, product
 
-from scipy.optimize import minimize_scalar
-
 Point = tuple[float, float]
 Interval = tuple[float, float]
 NOISE = 1e-9
@@ -179,5 +177,7 @@ def _candidates(interval: Interval, wanted: Sequence[tuple[_Seen, float]], error
     ends = sorted({low, high, *(s for s in kinks if low < s < high)})
     yield from ends
     if len(wanted) > 1:
+        from scipy.optimize import minimize_scalar  # noqa: PLC0415  # a third of a second that few designs need
+
         for one, other in pairwise(ends):
             yield float(minimize_scalar(error, bounds=(one, other), method="bounded").x)

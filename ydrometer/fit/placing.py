@@ -16,7 +16,6 @@ from typing import Any, NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.spatial import cKDTree
 
 from ydrometer.fit.along import NOISE, Frame, Point, Reach, best_settings, off_all
 
@@ -273,7 +272,14 @@ def _place(problem: Problem, shaft: PlacedShaft, partial: _Partial, effort: Effo
 def _in_tree(holes: tuple[Point, ...]) -> tuple[Floats, Any]:
     """Holes as an array, (n, 2), and in a tree in which those near a place are found."""
     spots = np.array(holes)
-    return spots, cKDTree(spots)
+    return spots, _tree(spots)
+
+
+def _tree(spots: Floats) -> Any:
+    """Places, (n, 2), as a tree."""
+    from scipy.spatial import cKDTree  # noqa: PLC0415  # loaded when shafts are placed, not with every design
+
+    return cKDTree(spots)
 
 
 def _drill(problem: Problem, shaft: PlacedShaft, partial: _Partial, effort: Effort) -> tuple[_Partial, bool]:
@@ -356,7 +362,7 @@ def _near(
     effort.spend(number + int(total[kept - 1]))
     order = order[:kept]
     used, again = np.unique(anchor[order], return_inverse=True)
-    near = cKDTree(anchors[used]).sparse_distance_matrix(tree, far, output_type="ndarray")
+    near = _tree(anchors[used]).sparse_distance_matrix(tree, far, output_type="ndarray")
     near = near[near["v"] >= low]
     # All holes of the anchor of each row, one after the other.
     near = near[np.argsort(near["i"], kind="stable")]

@@ -5,10 +5,13 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
+from typing import TYPE_CHECKING
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.optimize import Bounds, LinearConstraint, milp
+
+if TYPE_CHECKING:
+    from scipy.optimize import LinearConstraint
 
 Floats = NDArray[np.float64]
 MOST_PIECES = 12
@@ -65,6 +68,8 @@ def _least(
 
     Unknown are the counts, gap by gap, then the error of each gap, mm.
     """
+    from scipy.optimize import LinearConstraint  # noqa: PLC0415  # a third of a second that little else needs
+
     kinds, number = len(sizes), len(gaps)
     widths, counts = 1e3 * np.array(sizes), kinds * number
     each = np.kron(np.eye(number), widths)
@@ -92,6 +97,8 @@ def _solved(
     instead: Floats | None = None,
 ) -> tuple[Floats, bool]:
     """The unknowns at the least cost, and whether the time sufficed to know that it is the least."""
+    from scipy.optimize import Bounds, milp  # noqa: PLC0415  # as above
+
     whole = np.r_[np.ones(counts), np.zeros(number)]
     found = milp(cost, integrality=whole, bounds=Bounds(0, np.inf), constraints=rules,
                  options={"time_limit": limit, "mip_rel_gap": 0.0})  # fmt: skip

@@ -14,8 +14,8 @@ from dataclasses import dataclass, fields, replace
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.optimize import brentq
 
+from ydrometer.base.solving import root
 from ydrometer.base.tables.strengths import ZERO_CELSIUS
 from ydrometer.document.sources import Motor, motor_line
 
@@ -338,8 +338,7 @@ def rest_needed(day: Day, heats: int, limit: float) -> float | None:
         return 0.0
     if day.hottest(1)[0] > limit or day.hottest(heats, FARTHEST)[0] > limit:
         return None
-    found: float = brentq(lambda rest: day.hottest(heats, rest)[0] - limit, 0.0, FARTHEST, xtol=1e-3, rtol=1e-9)
-    return found
+    return root(lambda rest: day.hottest(heats, rest)[0] - limit, 0.0, FARTHEST, absolute=1e-3, relative=1e-9)
 
 
 def until(net: Network, square: float, limit: float) -> float | None:
@@ -362,5 +361,5 @@ def until(net: Network, square: float, limit: float) -> float | None:
     low = 1e-6
     while warmth(2.0 * low) < limit:
         low *= 2.0
-    found: float = brentq(lambda t: warmth(t) - limit, low, 2.0 * low, xtol=1e-9, rtol=1e-12)
+    found = root(lambda t: warmth(t) - limit, low, 2.0 * low, absolute=1e-9, relative=1e-12)
     return found if math.isfinite(found) else None

@@ -10,8 +10,7 @@ import math
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 
-from scipy.optimize import brentq
-
+from ydrometer.base.solving import root
 from ydrometer.document.design import Document
 from ydrometer.document.stages.gearbox import Gearbox
 from ydrometer.document.target import Target
@@ -21,8 +20,8 @@ from ydrometer.evaluation.sweep import with_wheels
 from ydrometer.evaluation.variants import with_drive
 
 LEAST_DUTY = 0.02
-CLOSE = 1e-5
-"""Relative closeness at which a duty or a ratio is found."""
+CLOSE, ABSOLUTE = 1e-5, 2e-12
+"""Relative closeness at which a duty or a ratio is found, and an absolute one for those next to 0."""
 MOST_REDUCTION = 20.0
 """How much shorter than now a gearing is looked for."""
 
@@ -134,7 +133,7 @@ def _root(function: Callable[[float], float], low: float, high: float) -> float 
     """Where the function vanishes between two places; None where it has one sign at both."""
     if function(low) * function(high) > 0.0:
         return None
-    return float(brentq(function, low, high, rtol=CLOSE))
+    return root(function, low, high, absolute=ABSOLUTE, relative=CLOSE)
 
 
 def _way(words: str, evaluation: Evaluation, index: int, duty: float, note: str) -> Way:

@@ -85,36 +85,25 @@ def on_holes(d: Draw) -> Posed:
     answer = min(ways, key=lambda key: abs(ways[key] - apart))
     if sorted(abs(way - apart) for way in ways.values())[1] < 0.03 * apart or answer != f"{across} {up}":
         raise Again
-    doubled, around = ways.keys() - {answer}, ""
     s = Sum()
     s.given("m", "module", unit, "length")
     s.teeth(a, b)
     s.given("p", "from hole to hole", pitch, "length")
-    s.given("x", "holes across", across)
-    s.given("y", "holes up", up)
+    s.sheet.put("x", "holes across", across, "ratio", "solved")
+    s.sheet.put("y", "holes up", up, "ratio", "solved")
     s.step("c", "centre distance of the pair", "m*(a + b)/2", "length")
     s.step("h", "distance of the holes", "hypot(x, y)*p", "length")
     size = "module 1 mm" if d.system == "metric" else "diametral pitch 32 1/in"
     words = (
         f"The holes of a plate are {d.say(pitch, 'length')} apart, across and up. A pair of {a} and {b} teeth, "
-        f"{size}, is to go on two "
-        "of them. How far from each other must the holes be?"
+        f"{size}, is to go on two of them. How far from each other must the holes be?"
     )
     hints = (
         "First the centre distance of the pair.",
         "How many hole distances is that?",
         "Across and up together: the straight line between the two holes counts.",
     )
-    names = {}
-    for key in doubled:
-        around = (
-            "not halved"
-            if ways[key] > 1.6 * apart
-            else "difference for sum"
-            if ways[key] < 0.7 * apart
-            else "across and up added"
-        )
-        names[key] = around
+    names = {key: _hole_mistake(way / apart) for key, way in ways.items() if key != answer}
     choices = [Choice(key, _hole_words(*map(int, key.split()))) for key in sorted(ways)]
     said = {"ways": [[int(n) for n in key.split()] for key in sorted(ways)]}
     stage = (
@@ -138,6 +127,13 @@ def _ways(across: int, up: int, steps: float) -> list[tuple[int, int]]:
     found = [(across, up), (2 * across, 2 * up), (max(1, round(steps / 2)), 0)]
     found.append((across - up, up) if up and across - up > 0 else (across + 2, up))
     return list(dict.fromkeys(found))
+
+
+def _hole_mistake(share: float) -> str:
+    """What leads to holes that are so many times as far apart as they should be."""
+    if share > 1.6:
+        return "not halved"
+    return "difference for sum" if share < 0.7 else "across and up added"
 
 
 def _hole_words(across: int, up: int) -> str:

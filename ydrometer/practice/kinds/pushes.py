@@ -125,11 +125,11 @@ def twice(d: Draw) -> Posed:
         "at standstill?"
     )
     s = Sum()
-    s.given("k_n", "turns of the wheel, new by old", speed if what != "wheel" else 1.0)
-    s.given("k_D", "diameter, new by old", 2.0 if what == "wheel" else 1.0)
-    s.given(
-        "k_T", "torque at the wheel, new by old", 2.0 if what in ("ratio", "motor") else 0.5 if what == "half" else 1.0
-    )
+    s.teeth(a, b)
+    larger = 2.0 if what == "wheel" else 1.0
+    s.sheet.put("k_D", "diameter of the road wheel, new by old", larger, "ratio", "solved")
+    s.sheet.put("k_n", "turns of the wheel, new by old", speed / larger, "ratio", "solved")
+    s.sheet.put("k_T", "torque at the wheel, new by old", push * larger, "ratio", "solved")
     s.step("k_v", "speed, new by old", "k_n*k_D")
     s.step("k_F", "push, new by old", "k_T/k_D")
     hints = (

@@ -58,7 +58,7 @@ BY_LEVEL = {1: (_mesh, _idlers), 2: (_mesh, _idlers, _ring, _belt), 3: (_mesh, _
 
 def last_wheel(d: Draw) -> Posed:
     """Which way the last wheel turns."""
-    makers = [d.one(BY_LEVEL[d.level]) for _ in range(1 if d.level == 1 else d.level)]
+    makers = [d.one(BY_LEVEL[d.level]) for _ in range(d.level)]
     made = [maker(d) for maker in makers]
     stages = [stage for stage, _, _ in made]
     forwards = rigs.sense(*stages) > 0
@@ -70,8 +70,9 @@ def last_wheel(d: Draw) -> Posed:
         f"The first wheel turns {first}. Then comes {told}. Which way does the last wheel turn, seen from the same "
         "side?"
     )
-    # What is easiest to get wrong comes last in the list of kinds.
-    name = max(made, key=lambda one: makers.index(makers[made.index(one)]))[2]
+    # What is easiest to get wrong comes last in the lists.
+    trap = max(range(len(makers)), key=lambda k: BY_LEVEL[d.level].index(makers[k]))
+    name = made[trap][2]
     sheet = Sheet({})
     for k, stage in enumerate(rigs.stages_of(*stages), 1):
         sheet.put(f"s_{k}", f"sense behind {made[k - 1][1]}", stage.rotation, "ratio", "solved")

@@ -78,7 +78,10 @@ function ChoiceAnswer({ ask, given, disabled, onChange }: Props) {
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       const chosen = ask.choices[Number(event.key) - 1];
-      if (chosen && !disabled && !event.ctrlKey && !event.metaKey && !event.altKey) onChange(chosen.key);
+      if (!chosen || disabled || event.ctrlKey || event.metaKey || event.altKey) return;
+      onChange(chosen.key);
+      // Enter then checks it.
+      requestAnimationFrame(() => document.querySelector<HTMLElement>("[data-check]")?.focus());
     };
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);

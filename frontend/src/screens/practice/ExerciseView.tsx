@@ -79,7 +79,7 @@ export function ExerciseView({ exercise, judge, solve, onOver, after }: Props) {
       <Said said={said} trouble={trouble} />
       {!over && (
         <Flex gap="2" mt="3" wrap="wrap">
-          <Button type="submit" size="lg" variant="solid" disabled={!isWhole(ask, given)}>
+          <Button type="submit" size="lg" variant="solid" disabled={!isWhole(ask, given)} data-check>
             Check it
           </Button>
           {hints < exercise.hints.length && (

@@ -5,6 +5,7 @@ import { Link, useNavigate, useSearchParams } from "react-router";
 import { answer, api, type Idea, type Practice, type Went, type Which } from "../../api/client";
 import { useSession } from "../../api/session";
 import { useWorkshopAtHand } from "../../api/workshops";
+import { keysOf, useCommands } from "../../ui/commands/commands";
 import { TopBar, useBar } from "../../ui/frame/TopBar";
 import { useTitle } from "../../ui/frame/useTitle";
 import { ExerciseView } from "./ExerciseView";
@@ -28,8 +29,14 @@ export default function PracticeScreen() {
   );
 }
 
+const KEYS = keysOf("Practice", [
+  ["1, 2, 3 …", "Choose an answer"],
+  ["Enter", "Check it; then on to the next"],
+]);
+
 function Practising({ map, onMap }: { map: Practice; onMap: (map: Practice) => void }) {
   const [search, setSearch] = useSearchParams();
+  useCommands(KEYS);
   const session = useSession().data;
   const kept = Boolean(session?.username) && !session?.visitor;
   const wanted = search.get("idea") ?? map.next;
