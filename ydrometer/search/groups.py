@@ -66,6 +66,7 @@ def grouped(
         compared: the leads.
         evaluation: their designs, in the same order.
         shown: the measures that have to agree; what only Loads or a price list tells is not asked.
+        plate: of the design.
     """
     asked = [target for target in shown if target.measure not in ELSEWHERE]
     heads: list[tuple[list[float | None], list[Lead]]] = []
