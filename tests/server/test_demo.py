@@ -1,3 +1,4 @@
+from django.apps import apps
 from django.db import connection
 from django.db.migrations.executor import MigrationExecutor
 from django.test import TestCase, TransactionTestCase
@@ -102,10 +103,13 @@ class Apart(WorkshopCase):
 class Migrations(TransactionTestCase):
     def test_forwards_and_back(self) -> None:
         executor = MigrationExecutor(connection)
-        ours = {"accounts", "workshops", "designs", "parts", "runs", "builds", "searches"}
-        ahead = [key for key in executor.loader.graph.leaf_nodes() if key[0] in ours]
-        self.assertEqual({app for app, _ in ahead}, ours)
+        own = {app.label for app in apps.get_app_configs() if app.name.startswith("server.")}
+        ahead = [key for key in executor.loader.graph.leaf_nodes() if key[0] in own]
+        ours = {app for app, _ in ahead}
+        # What is taken back and not brought again would be missing to the tests after this one.
+        self.assertLessEqual({"accounts", "designs", "practice"}, ours)
         executor.migrate([(app, None) for app in ours - {"accounts"}])
         self.assertNotIn("designs_vehicle", connection.introspection.table_names())
         MigrationExecutor(connection).migrate(ahead)
         self.assertLessEqual({"designs_vehicle", "parts_part"}, set(connection.introspection.table_names()))
+        self.assertIn("practice_pupil", connection.introspection.table_names())
