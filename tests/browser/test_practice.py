@@ -110,6 +110,7 @@ class Class(BrowserCase):
         workshop = Membership.objects.get(user__username="teacher").workshop_id
         teacher.open(f"/workshops/{workshop}")
         teacher.click("[data-class] a")
+        teacher.find("[data-set-ideas] input")
         for label in teacher.find("[data-set-ideas]").find_elements(By.TAG_NAME, "label")[:2]:
             label.click()
         teacher.click_button("Make the set")
