@@ -21,6 +21,7 @@ from server.designs.models import Vehicle
 from server.practice.models import ExerciseSet, Learnt, Pupil, PupilAnswer
 from server.workshops.models import Workshop
 from ydrometer.practice import IDEAS, KINDS, Exercise, Judgement, exercise, judge
+from ydrometer.practice.draw import SEEDS
 from ydrometer.practice.memory import Memory, Went, after
 
 LETTERS = "ABCDEFGHJKLMNPQRSTUVWXYZ"
@@ -29,7 +30,6 @@ CODE = 6
 SCRATCH_FOR = timedelta(days=1)
 PUPILS_FOR = timedelta(days=90)
 """After so long a set's pupils are forgotten by themselves."""
-SEEDS = 10**9
 
 
 def known_to(user: User | None) -> dict[str, Memory]:

@@ -50,13 +50,12 @@ class EntryShown:
 
 @dataclass(frozen=True, slots=True)
 class BoardShown:
-    """A board with who runs next, None where it is over, and how everybody stands; `distance` in m."""
+    """A board with who runs next, None where it is over, and how everybody stands."""
 
     id: UUID
     workshop: UUID
     version: int
     document: dict[str, Any]
-    distance: float
     next: NextHeat | None
     standings: list[Place]
     entries: list[EntryShown]
@@ -128,7 +127,7 @@ def shown(board: RaceBoard) -> BoardShown:
         for entry in made.entries
     ]  # fmt: skip
     return BoardShown(
-        board.pk, board.workshop_id, board.version, board.document, made.distance, races.next_heat(made),
+        board.pk, board.workshop_id, board.version, board.document, races.next_heat(made),
         races.standings(made), entries,
     )  # fmt: skip
 

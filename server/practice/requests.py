@@ -7,9 +7,8 @@ from typing import Any
 from drf_spectacular.utils import extend_schema_field
 from rest_framework import serializers
 
-from server.practice.actions import SEEDS
 from ydrometer.practice import IDEAS, KINDS
-from ydrometer.practice.draw import LEVELS
+from ydrometer.practice.draw import LEVELS, SEEDS
 from ydrometer.practice.exercise import SYSTEMS
 from ydrometer.practice.memory import RATINGS
 

@@ -8,10 +8,10 @@ from typing import Any
 from ydrometer.base.errors import DocumentError, Fault
 from ydrometer.command.words import split
 from ydrometer.practice import exercise
+from ydrometer.practice.draw import SEEDS
 from ydrometer.practice.report import kinds, report
 
 LIST = "--list"
-LARGEST_SEED = 10**9
 
 
 def asked(words: Sequence[str]) -> dict[str, Any]:
@@ -28,7 +28,7 @@ def asked(words: Sequence[str]) -> dict[str, Any]:
         raise DocumentError([Fault("--kind", given, f"give --kind and one of what {LIST} prints")])
     faults: list[Fault] = []
     level = _whole("--level", options.get("--level", "1"), 3, faults)
-    seed = _whole("--seed", options.get("--seed", "0"), LARGEST_SEED, faults)
+    seed = _whole("--seed", options.get("--seed", "0"), SEEDS, faults)
     if faults:
         raise DocumentError(faults)
     return report(exercise(options["--kind"], level, seed, options.get("--units", "metric")))

@@ -9,11 +9,10 @@ from pathlib import Path
 from typing import Any
 
 from ydrometer.base import units
-from ydrometer.base.tables.dimensions import DIMENSIONS
 from ydrometer.files.booklet import faces
 from ydrometer.files.sheets.mini_line import mini_line
 from ydrometer.practice import Exercise
-from ydrometer.practice.draw import SAID
+from ydrometer.practice.draw import said
 from ydrometer.practice.posed import ChoiceAsked, NumberAsked, PicksAsked, WheelAsked
 from ydrometer.screens.practised import solved
 from ydrometer.working.sheet import Step
@@ -96,7 +95,7 @@ def _answer(number: int, exercise: Exercise) -> str:
 
 def _line(step: Step, exercise: Exercise) -> str:
     sum_ = f"{_signs(step.symbol)} = {_signs(step.expression)}"
-    value = _value(step.value, step.dimension, exercise)
+    value = said(step.value, step.dimension, exercise.units)
     return f'<tr><td>{html.escape(step.words)}</td><td class="figure">{sum_}</td><td class="figure">{value}</td></tr>'
 
 
@@ -105,9 +104,3 @@ def _signs(expression: str) -> str:
     plain = expression.replace("3.141592653589793", "π").replace("*", " · ").replace("/", " / ")
     named = re.sub(r"\bmu\b", "μ", re.sub(r"\bsqrt\b", "√", plain))
     return re.sub(r"_(\w+)", r"<sub>\1</sub>", html.escape(named))
-
-
-def _value(value: float, dimension: str, exercise: Exercise) -> str:
-    known = DIMENSIONS[dimension]
-    unit = known.metric if exercise.units == "metric" else known.inch
-    return f"{units.digits(value / units.scale(unit, dimension)[0], SAID)} {units.symbol(unit)}".strip()

@@ -18,6 +18,8 @@ FEWEST, MOST = 8, 80
 """Teeth of a wheel in an exercise."""
 SAID = 4
 """Significant digits of a number in a sentence."""
+SEEDS = 10**9
+"""Largest seed that is taken from outside."""
 Span = tuple[float, float, float]
 """Least, largest, and the step between, in the unit of display."""
 T = TypeVar("T")
@@ -25,6 +27,18 @@ T = TypeVar("T")
 
 class Again(Exception):  # noqa: N818  # a signal, not a fault
     """What was drawn makes no good exercise: it is drawn again."""
+
+
+def unit_of(dimension: str, system: Units) -> str:
+    """In which a dimension is shown."""
+    known = DIMENSIONS[dimension]
+    return known.metric if system == "metric" else known.inch
+
+
+def said(value: float, dimension: str, system: Units) -> str:
+    """A quantity, SI, in words: "125 mm"."""
+    unit = unit_of(dimension, system)
+    return f"{units.digits(value / units.scale(unit, dimension)[0], SAID)} {units.symbol(unit)}".strip()
 
 
 class Draw:
@@ -66,14 +80,11 @@ class Draw:
 
     def unit(self, dimension: str) -> str:
         """In which a dimension is shown."""
-        known = DIMENSIONS[dimension]
-        return known.metric if self.system == "metric" else known.inch
+        return unit_of(dimension, self.system)
 
     def say(self, value: float, dimension: str) -> str:
         """A quantity in words: "125 mm"."""
-        unit = self.unit(dimension)
-        number = units.digits(value / units.scale(unit, dimension)[0], SAID)
-        return f"{number} {units.symbol(unit)}".strip()
+        return said(value, dimension, self.system)
 
     def pair(self, *, up: bool = False) -> tuple[int, int]:
         """Teeth of a driver and of a driven wheel with more; `up` asks for one with fewer.

@@ -10,7 +10,7 @@ from ydrometer.base import units
 from ydrometer.base.errors import DocumentError, Fault, QuantityError
 from ydrometer.practice.exercise import Exercise
 from ydrometer.practice.mistakes import MISTAKES
-from ydrometer.practice.posed import Answer, ChoiceAsked, NumberAsked, PicksAsked, WheelAsked
+from ydrometer.practice.posed import Answer, ChoiceAsked, NumberAsked, PicksAsked, WheelAsked, number_of
 
 RIGHT, EARLY = 0.01, 0.03
 """Relative distance within which a number is right, and within which it was only rounded early."""
@@ -52,7 +52,7 @@ def judge(exercise: Exercise, given: object) -> Judgement:
     posed = exercise.posed
     answer = read_answer(exercise, given)
     if isinstance(posed.ask, NumberAsked):
-        return _judge_number(exercise, float(str(answer)))
+        return _judge_number(exercise, number_of(answer))
     if _same(exercise, answer, posed.answer):
         return Judgement("right", "", SAID["right"])
     found = next((one.name for one in posed.mistakes if _same(exercise, answer, one.answer)), "")
@@ -101,12 +101,12 @@ def _read_picks(ask: PicksAsked, given: object) -> tuple[int, ...]:
 
 
 def _judge_number(exercise: Exercise, value: float) -> Judgement:
-    right = float(str(exercise.posed.answer))
+    right = number_of(exercise.posed.answer)
     off = abs(value - right) / abs(right)
     if off <= RIGHT:
         return Judgement("right", "", SAID["right"])
     near = [one for one in exercise.posed.mistakes
-            if abs(value - float(str(one.answer))) <= BY_MISTAKE * abs(float(str(one.answer)))]  # fmt: skip
+            if abs(value - number_of(one.answer)) <= BY_MISTAKE * abs(number_of(one.answer))]  # fmt: skip
     if off <= EARLY and not near:
         return Judgement("rounded early", "", SAID["rounded early"])
     return _missed(near[0].name if near else "")

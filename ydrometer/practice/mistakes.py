@@ -18,7 +18,6 @@ MISTAKES: dict[str, str] = {
     "added instead of multiplied": "That adds the stages. Each one works on what the one before has left.",
     "one pair left out": "One of the pairs is not in it. Go along the shafts and count the meshes.",
     "subtracted instead of divided": "That takes the others away. Stages multiply: what undoes that?",
-    "nearest tooth counts taken": "These come near, but others come nearer.",
     "held wheel forgotten": "One wheel was held. What does an open differential do to the other one then?",
     "doubled though both turned": "Both wheels turned together: nothing has to be doubled.",
     "halved instead of doubled": "The held wheel's share goes to the other one: think again which way that corrects.",

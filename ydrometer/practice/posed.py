@@ -14,6 +14,14 @@ from ydrometer.working.sheet import Sheet, evaluate
 
 Answer = float | str | tuple[int, ...]
 """A number, SI; the key of a choice or of a wheel; or teeth of wheels picked from a bag."""
+
+
+def number_of(answer: Answer) -> float:
+    """An answer that is a number."""
+    assert isinstance(answer, float | int)  # else something else was asked for
+    return float(answer)
+
+
 APART = 0.03
 """Relative distance that numbers of answers and mistakes keep from each other."""
 
@@ -109,6 +117,12 @@ class Sum:
         self.given("a", "teeth of the driver", a)
         self.given("b", "teeth of the driven wheel", b)
 
+    def pairs(self, pairs: Sequence[tuple[int, int]]) -> None:
+        """Tooth counts of pairs one behind the other: a_1, b_1, a_2 …"""
+        for k, (a, b) in enumerate(pairs, 1):
+            self.given(f"a_{k}", f"teeth of driver {k}", a)
+            self.given(f"b_{k}", f"teeth of driven wheel {k}", b)
+
     def step(self, symbol: str, words: str, expression: str, dimension: str = "ratio") -> float:
         """A line of the working."""
         return self.sheet.step(symbol, words, expression, dimension)
@@ -131,7 +145,7 @@ class Sum:
             Again: answer and mistakes are too near to each other, or no sizes of real vehicles.
         """
         made = tuple(Mistake(evaluate(expression, self.sheet.known), name) for name, expression in mistakes.items())
-        need_apart([answer, *(float(str(one.answer)) for one in made)])
+        need_apart([answer, *(number_of(one.answer) for one in made)])
         asked = NumberAsked(dimension, d.unit(dimension))
         return Posed(words, asked, answer, known(made), hints, formula, self.sheet, design)
 

@@ -10,9 +10,9 @@ from typing import Literal, get_args
 from ydrometer.base import units
 from ydrometer.drawing import LineDrawing
 from ydrometer.practice import IDEAS, KINDS, Exercise
-from ydrometer.practice.draw import SAID
+from ydrometer.practice.draw import said
 from ydrometer.practice.memory import Grasp, Memory, grasp, next_idea
-from ydrometer.practice.posed import ChoiceAsked, NumberAsked, PicksAsked, WheelAsked
+from ydrometer.practice.posed import ChoiceAsked, NumberAsked, PicksAsked, WheelAsked, number_of
 from ydrometer.working.sheet import Working
 
 AskKind = Literal["number", "choice", "arrow", "wheel", "picks"]
@@ -112,9 +112,7 @@ def solved(exercise: Exercise) -> Solved:
     ask, answer = exercise.posed.ask, exercise.posed.answer
     working = exercise.working()
     if isinstance(ask, NumberAsked):
-        factor = units.scale(ask.unit, ask.dimension)[0]
-        number = units.digits(float(str(answer)) / factor, SAID)
-        return Solved(f"{number} {units.symbol(ask.unit)}".strip(), "", working)
+        return Solved(said(number_of(answer), ask.dimension, exercise.units), "", working)
     if isinstance(answer, tuple) and isinstance(ask, PicksAsked):
         told = [f"{place} {teeth}" for place, teeth in zip(ask.places, answer, strict=True)]
         return Solved(", ".join(told), "", working)

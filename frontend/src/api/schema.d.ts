@@ -1938,10 +1938,8 @@ export interface components {
             };
             version: number;
         };
-        /** @description A board with who runs next, None where it is over, and how everybody stands; `distance` in m. */
+        /** @description A board with who runs next, None where it is over, and how everybody stands. */
         BoardShown: {
-            /** Format: double */
-            distance: number;
             document: {
                 [key: string]: unknown;
             };

@@ -10,9 +10,10 @@ from ydrometer.practice import rigs
 from ydrometer.practice.draw import Again, Draw
 from ydrometer.practice.posed import Choice, Posed, Sum, choose
 from ydrometer.practice.rigs import gears, rig
+from ydrometer.questions import aids
 
 ANGLE = math.radians(20.0)
-PI = "3.141592653589793"
+PI = aids.PI
 
 
 def _module(d: Draw) -> tuple[float, str, dict[str, object]]:

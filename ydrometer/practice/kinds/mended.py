@@ -8,7 +8,7 @@ from dataclasses import replace
 from ydrometer.base.tables.dimensions import DIMENSIONS
 from ydrometer.practice.draw import Again, Draw
 from ydrometer.practice.kinds import electrics, fits, measured, pushes, ratios, speeds, trains
-from ydrometer.practice.posed import Choice, ChoiceAsked, Mistake, NumberAsked, Posed, known
+from ydrometer.practice.posed import Choice, ChoiceAsked, Mistake, NumberAsked, Posed, known, number_of
 
 WORKED: tuple[Callable[[Draw], Posed], ...] = (
     ratios.ratio,
@@ -34,7 +34,7 @@ def find_mistake(d: Draw) -> Posed:
     posed = d.one(WORKED)(d)
     assert isinstance(posed.ask, NumberAsked)
     made = d.one(posed.mistakes)
-    wrong = float(str(made.answer))
+    wrong = number_of(made.answer)
     told = f'{posed.words} Somebody worked it out and says: "{d.say(wrong, posed.ask.dimension)}."'
     said = {**posed.said, "worked": {"value": wrong, "unit": DIMENSIONS[posed.ask.dimension].si}, "made": made.name}
     if d.level > 1:
@@ -55,7 +55,7 @@ def find_mistake(d: Draw) -> Posed:
     hints = (
         "Work it out yourself first.",
         "What would each of these mistakes have led to?",
-        f"Right would be {d.say(float(str(posed.answer)), posed.ask.dimension)}.",
+        f"Right would be {d.say(number_of(posed.answer), posed.ask.dimension)}.",
     )
     return replace(
         posed,

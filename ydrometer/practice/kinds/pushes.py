@@ -28,9 +28,7 @@ def wheel_torque(d: Draw) -> Posed:
     raw = with_torque(torque, stages)
     s = Sum()
     s.given("T", "torque of the motor", torque, "torque")
-    for k, (a, b) in enumerate(pairs, 1):
-        s.given(f"a_{k}", f"teeth of driver {k}", a)
-        s.given(f"b_{k}", f"teeth of driven wheel {k}", b)
+    s.pairs(pairs)
     s.given("e", "share that gets through", kept)
     s.step("G", "reduction", "*".join(f"b_{k}/a_{k}" for k in range(1, len(pairs) + 1)))
     s.step("T_w", "torque at the wheel", "T*G*e", "torque")

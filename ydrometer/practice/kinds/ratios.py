@@ -183,10 +183,8 @@ def speed_or_pull(d: Draw) -> Posed:
     total = rigs.reduction(*(gears(a, b) for a, b in pairs))
     if 0.85 < total < 1.18:
         raise Again
-    s = Sheet({})
-    for k, (a, b) in enumerate(pairs, 1):
-        s.put(f"a_{k}", f"teeth of driver {k}", a, "ratio", "given")
-        s.put(f"b_{k}", f"teeth of driven wheel {k}", b, "ratio", "given")
+    s = Sum()
+    s.pairs(pairs)
     s.step("i", "overall ratio", "*".join(f"b_{k}/a_{k}" for k in range(1, len(pairs) + 1)), "ratio")
     told = ", then ".join(f"{a} on {b}" for a, b in pairs)
     words = (
@@ -204,5 +202,12 @@ def speed_or_pull(d: Draw) -> Posed:
     )
     wrong = {"speed": "ratio turned over", "pull": "ratio turned over"}
     return choose(
-        words, choices, "pull" if total > 1.0 else "speed", wrong, hints, rig([gears(*p) for p in pairs]), RATIO, s
+        words,
+        choices,
+        "pull" if total > 1.0 else "speed",
+        wrong,
+        hints,
+        rig([gears(*p) for p in pairs]),
+        RATIO,
+        s.sheet,
     )

@@ -83,9 +83,7 @@ def compound(d: Draw) -> Posed:
     """The overall ratio of two or three pairs."""
     pairs = d.pairs(3 if d.level == 3 else 2)
     s = Sum()
-    for k, (a, b) in enumerate(pairs, 1):
-        s.given(f"a_{k}", f"teeth of driver {k}", a)
-        s.given(f"b_{k}", f"teeth of driven wheel {k}", b)
+    s.pairs(pairs)
     places = range(1, len(pairs) + 1)
     for k in places:
         s.step(f"i_{k}", f"pair {k}", f"b_{k}/a_{k}")
@@ -146,9 +144,7 @@ def third_stage(d: Draw) -> Posed:
         raise Again
     s = Sum()
     s.given("G", "overall ratio wanted", wanted)
-    for k, (a, b) in enumerate(pairs, 1):
-        s.given(f"a_{k}", f"teeth of driver {k}", a)
-        s.given(f"b_{k}", f"teeth of driven wheel {k}", b)
+    s.pairs(pairs)
     s.step("i_1", "first pair", "b_1/a_1")
     s.step("i_2", "second pair", "b_2/a_2")
     s.step("i_3", "third pair", "G/(i_1*i_2)")

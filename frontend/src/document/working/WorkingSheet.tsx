@@ -31,7 +31,7 @@ interface Props {
 /** The lines behind a number: what was put in, what was worked out, and where the formula is from. */
 export function WorkingSheet({ working, title, told }: Props) {
   const units = useUnits();
-  const copy = () => void navigator.clipboard?.writeText(asText(working, title, units));
+  const copy = () => void navigator.clipboard?.writeText(asText(working, title, units, told));
   return (
     <Box fontSize="sm">
       <Flex align="baseline" gap="4" mb="1">
@@ -172,8 +172,8 @@ function Steps({ working }: { working: Working }) {
   );
 }
 
-function asText(working: Working, title: string, units: Units): string {
-  const value = working.text || text(units, working.dimension, working.value);
+function asText(working: Working, title: string, units: Units, told?: string): string {
+  const value = told ?? (working.text || text(units, working.dimension, working.value));
   return [
     `${title}: ${value}`,
     working.formula,
