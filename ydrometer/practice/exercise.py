@@ -11,7 +11,7 @@ from ydrometer.drawing import LineDrawing, draw_line
 from ydrometer.drawing.bag import draw_bag
 from ydrometer.practice.draw import LEVELS, Again, Draw, Level, Units
 from ydrometer.practice.kinds import KINDS
-from ydrometer.practice.posed import NumberAsked, PicksAsked, Posed
+from ydrometer.practice.posed import NumberAsked, PicksAsked, Posed, number_of
 from ydrometer.working.sheet import Working
 
 MOST_DRAWN = 2000
@@ -51,7 +51,7 @@ class Exercise:
         posed, sheet = self.posed, self.posed.sheet
         number = isinstance(posed.ask, NumberAsked)
         dimension = posed.ask.dimension if isinstance(posed.ask, NumberAsked) else "ratio"
-        value = float(posed.answer) if number and not isinstance(posed.answer, tuple) else None
+        value = number_of(posed.answer) if number else None
         return Working(
             self.kind, dimension, value, "", posed.formula, "", sheet.inputs, sheet.table, sheet.steps, None, []
         )
