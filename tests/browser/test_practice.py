@@ -40,6 +40,8 @@ def give(page: Page, made: Exercise, answer: Any) -> None:
             page.click(f"[data-pick='{teeth}']")
     elif page.all("[data-wheel-asked]"):
         page.click(f"[data-wheel='{answer}']")
+    elif page.all("[data-arrow]"):
+        page.find(f"[data-arrow='{answer}']").send_keys(Keys.ENTER)
     else:
         page.click(f"[data-choice='{answer}']")
     page.click_button("Check it")

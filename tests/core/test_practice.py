@@ -11,10 +11,12 @@ from unittest import TestCase
 from tests.core.exercise_oracles import ORACLES, Told
 from ydrometer.base.errors import DocumentError
 from ydrometer.base.tables.dimensions import DIMENSIONS
+from ydrometer.files.practice_sheet import sheet_html
 from ydrometer.practice import IDEAS, KINDS, Exercise, exercise, judge
 from ydrometer.practice.mistakes import MISTAKES
 from ydrometer.practice.posed import APART, NumberAsked, PicksAsked
 from ydrometer.practice.report import answered, given, kinds, report
+from ydrometer.screens.practised import exercise_shown
 
 Base: Any = TestCase if TYPE_CHECKING else object
 SEEDS = 2000
@@ -122,7 +124,33 @@ class Whole(TestCase):
     def test_a_drawing_does_not_say_which_way_it_turns_where_that_is_asked(self) -> None:
         line = exercise("last_wheel", 3, 1).drawing()
         self.assertEqual({shaft.rotation for row in line.rows for shaft in row.shafts}, {0})
-        self.assertEqual({wheel.rotation for row in line.rows for wheel in row.wheels}, {0})
+        first, *others = [wheel.rotation for row in line.rows for wheel in row.wheels]
+        self.assertEqual((abs(first), set(others)), (1, {0}))  # the first one's is told
+
+    def test_an_arrow_is_marked_around_the_last_wheel(self) -> None:
+        for level in (1, 2, 3):
+            made = exercise_shown(exercise("last_wheel", level, 5))
+            last = made.drawing.rows[-1].wheels[-1]
+            self.assertEqual((made.ask.kind, made.ask.around), ("arrow", f"{last.path} {last.member}"))
+
+    def test_holes_are_drawn_on_their_plate_and_what_is_driven_only_once_it_is_solved(self) -> None:
+        for seed in range(30):
+            made = drawn("on_holes", seed)
+            shown, whole = exercise_shown(made), made.plate(whole=True)
+            assert shown.plate and shown.plate.plate and whole
+            self.assertEqual((len(shown.plate.wheels), len(whole.wheels)), (1, 2))
+            right = next(one.hole for one in shown.ask.choices if one.key == made.posed.answer)
+            assert right
+            driven = whole.wheels[1]
+            self.assertAlmostEqual(right.x, driven.x)
+            self.assertAlmostEqual(right.y, driven.y)
+            plate = shown.plate.plate
+            for one in shown.ask.choices:
+                assert one.hole
+                self.assertLess(one.hole.x, plate.across * plate.hole_pitch)
+                self.assertLess(one.hole.y, plate.up * plate.hole_pitch)
+            self.assertIn(">d</text>" if len(shown.ask.choices) == 4 else ">c</text>", sheet_html("Holes", [made]))
+        self.assertIn("plate", report(made))
 
     def test_what_is_not_there_is_told(self) -> None:
         with self.assertRaises(DocumentError) as raised:

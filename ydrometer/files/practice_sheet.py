@@ -11,10 +11,11 @@ from typing import Any
 from ydrometer.base import units
 from ydrometer.files.booklet import faces
 from ydrometer.files.sheets.mini_line import mini_line
+from ydrometer.files.sheets.mini_plate import mini_plate
 from ydrometer.practice import Exercise
 from ydrometer.practice.draw import said
 from ydrometer.practice.posed import ChoiceAsked, NumberAsked, PicksAsked, WheelAsked
-from ydrometer.screens.practised import solved
+from ydrometer.screens.practised import exercise_shown, solved
 from ydrometer.working.sheet import Step
 
 DRAWING = (230.0, 84.0)
@@ -68,7 +69,7 @@ def sheet_html(name: str, exercises: Sequence[Exercise]) -> str:
 
 def _question(number: int, exercise: Exercise) -> str:
     posed = exercise.posed
-    picture = mini_line(exercise.drawing(), lambda path, member: False, DRAWING)
+    picture = _picture(exercise)
     choices = ""
     if isinstance(posed.ask, ChoiceAsked | WheelAsked):
         choices = "<ol>" + "".join(f"<li>{html.escape(one.words)}</li>" for one in posed.ask.choices) + "</ol>"
@@ -78,6 +79,14 @@ def _question(number: int, exercise: Exercise) -> str:
     head = f"{number}. {html.escape(exercise.idea)}, level {exercise.level}{unit}"
     room = "" if choices else '<div class="room"></div>'
     return f'<div class="one"><h2>{head}</h2><div>{html.escape(posed.words)}</div>{picture}{choices}{room}</div>'
+
+
+def _picture(exercise: Exercise) -> str:
+    shown = exercise_shown(exercise)
+    if shown.plate is None:
+        return mini_line(shown.drawing, lambda path, member: False, DRAWING)
+    holes = [(choice.hole.x, choice.hole.y) for choice in shown.ask.choices if choice.hole is not None]
+    return mini_plate(shown.plate, holes, LETTERS, DRAWING)
 
 
 def _answer(number: int, exercise: Exercise) -> str:

@@ -9,9 +9,11 @@ from ydrometer.base.errors import DocumentError, Fault
 from ydrometer.document import design
 from ydrometer.drawing import LineDrawing, draw_line
 from ydrometer.drawing.bag import draw_bag
+from ydrometer.drawing.plan import PlanDrawing, draw_plan
+from ydrometer.fit.setup import set_up
 from ydrometer.practice.draw import LEVELS, Again, Draw, Level, Units
 from ydrometer.practice.kinds import KINDS
-from ydrometer.practice.posed import NumberAsked, PicksAsked, Posed, number_of
+from ydrometer.practice.posed import ChoiceAsked, NumberAsked, PicksAsked, Posed, number_of
 from ydrometer.working.sheet import Working
 
 MOST_DRAWN = 2000
@@ -44,7 +46,14 @@ class Exercise:
             return draw_bag(self.posed.ask.bag)
         made = draw_line(design.read(self.posed.design).design, longest)
         made = _closed(made) if self.posed.closed else made
-        return _still(made) if self.posed.still else made
+        return _still(made, self.posed.first) if self.posed.still else made
+
+    def plate(self, *, whole: bool = False) -> PlanDrawing | None:
+        """Where holes are asked for, the plate with the driver on it; `whole` with what it drives in its place too."""
+        if not (isinstance(self.posed.ask, ChoiceAsked) and self.posed.ask.holes):
+            return None
+        made = draw_plan(set_up(design.read(self.posed.design).design), [])
+        return made if whole else replace(made, shafts=made.shafts[:1], wheels=made.wheels[:1])
 
     def working(self) -> Working:
         """How the answer comes about, a line at a time."""
@@ -98,13 +107,13 @@ def _closed(line: LineDrawing) -> LineDrawing:
     return replace(line, rows=[replace(row, boxes=[replace(box, ratio=0.0) for box in row.boxes]) for row in line.rows])
 
 
-def _still(line: LineDrawing) -> LineDrawing:
-    """A drawing that does not say which way anything turns."""
+def _still(line: LineDrawing, first: int) -> LineDrawing:
+    """A drawing that does not say which way anything turns but the first wheel, where that is told."""
     rows = [
         replace(
             row,
             shafts=[replace(shaft, rotation=0, rotation_known=False) for shaft in row.shafts],
-            wheels=[replace(wheel, rotation=0) for wheel in row.wheels],
+            wheels=[replace(wheel, rotation=0 if place else first) for place, wheel in enumerate(row.wheels)],
             sources=[replace(source, rotation=0) for source in row.sources],
             road_wheel=row.road_wheel and replace(row.road_wheel, rotation=0),
         )

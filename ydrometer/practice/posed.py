@@ -44,10 +44,17 @@ class NumberAsked:
 
 @dataclass(frozen=True, slots=True)
 class ChoiceAsked:
-    """One of some answers; `arrows` where they are senses of turning, shown as arrows."""
+    """One of some answers.
+
+    Attributes:
+        choices: of which one is right.
+        around: where they are senses of turning, the wheel around which they are marked, by path and member.
+        holes: where they are places on a plate, how far across and up each is from the driver, in holes.
+    """
 
     choices: tuple[Choice, ...]
-    arrows: bool = False
+    around: str = ""
+    holes: tuple[tuple[int, int], ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -86,7 +93,8 @@ class Posed:
         words: the question. ask: what kind of answer. answer: the core's own. mistakes: by what they lead to.
         hints: three, each a smaller step. formula: in words. sheet: the working, whose last step is the answer.
         said: what is given besides the sheet's numbers. design: as a design file, to be drawn and opened on the Line.
-        still: whether the drawing must not say which way things turn. closed: nor what a case reduces.
+        still: whether the drawing must not say which way things turn. first: but for the first wheel, where the
+            question tells it: +1 clockwise, −1 anticlockwise. closed: nor what a case reduces.
     """
 
     words: str
@@ -99,6 +107,7 @@ class Posed:
     design: dict[str, Any]
     said: Mapping[str, Any] = field(default_factory=dict)
     still: bool = False
+    first: int = 0
     closed: bool = False
 
 
@@ -156,8 +165,7 @@ def choose(
 ) -> Posed:  # fmt: skip
     """A question with some answers to choose from; `mistakes` names what leads to each wrong one, by key."""
     made = tuple(Mistake(key, name) for key, name in mistakes.items() if key != answer)
-    arrows = more.pop("arrows", False)
-    ask = ChoiceAsked(tuple(choices), arrows)
+    ask = ChoiceAsked(tuple(choices), more.pop("around", ""), more.pop("holes", ()))
     return Posed(words, ask, answer, known(made), hints, formula, sheet or Sheet({}), design, **more)
 
 

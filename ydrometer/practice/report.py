@@ -16,7 +16,7 @@ FORMAT = "ydrometer-exercise"
 
 def report(exercise: Exercise) -> dict[str, Any]:
     """The whole exercise with its answer, as JSON has it."""
-    posed = exercise.posed
+    posed, plate = exercise.posed, exercise.plate()
     return {
         "format": FORMAT,
         "version": VERSION,
@@ -28,6 +28,7 @@ def report(exercise: Exercise) -> dict[str, Any]:
         "words": posed.words,
         "given": given(exercise),
         "drawing": asdict(exercise.drawing()),
+        **({} if plate is None else {"plate": asdict(plate)}),
         "ask": asked(posed.ask),
         "answer": answered(posed.ask, posed.answer),
         "mistakes": [{"answer": answered(posed.ask, one.answer), "name": one.name} for one in posed.mistakes],
@@ -56,8 +57,12 @@ def asked(ask: Ask) -> dict[str, Any]:
         return {"kind": "number", "dimension": ask.dimension, "unit": ask.unit}
     if isinstance(ask, PicksAsked):
         return {"kind": "picks", "places": list(ask.places), "bag": list(ask.bag)}
-    kind = "wheel" if isinstance(ask, WheelAsked) else "arrow" if ask.arrows else "choice"
-    return {"kind": kind, "choices": [asdict(choice) for choice in ask.choices]}
+    choices = [asdict(choice) for choice in ask.choices]
+    if isinstance(ask, WheelAsked):
+        return {"kind": "wheel", "choices": choices}
+    if ask.around:
+        return {"kind": "arrow", "choices": choices, "around": ask.around}
+    return {"kind": "choice", "choices": choices}
 
 
 def answered(ask: Ask, answer: Answer) -> dict[str, Any]:

@@ -9,6 +9,7 @@ from typing import Literal, get_args
 
 from ydrometer.base import units
 from ydrometer.drawing import LineDrawing
+from ydrometer.drawing.plan import PlanDrawing
 from ydrometer.practice import IDEAS, KINDS, Exercise
 from ydrometer.practice.draw import said
 from ydrometer.practice.memory import Grasp, Memory, grasp, next_idea
@@ -20,11 +21,20 @@ ASK_KINDS = get_args(AskKind)
 
 
 @dataclass(frozen=True, slots=True)
+class Spot:
+    """A place on a plate, m."""
+
+    x: float
+    y: float
+
+
+@dataclass(frozen=True, slots=True)
 class ChoiceShown:
-    """One answer to choose from; of a wheel its path and member."""
+    """One answer to choose from; of a wheel its path and member; of a place on a plate where that is, m."""
 
     key: str
     words: str
+    hole: Spot | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,19 +44,21 @@ class AskShown:
     Attributes:
         kind: a number, one of some choices, an arrow, a wheel of the drawing, or wheels picked from a bag.
         unit: of a number as it is shown, empty of a plain one. choices: of the next three.
+        around: the wheel, by path and member, around which an arrow is marked, empty of other kinds.
         places, bag: what wheels are picked for, and their teeth.
     """
 
     kind: AskKind
     unit: str
     choices: list[ChoiceShown]
+    around: str
     places: list[str]
     bag: list[int]
 
 
 @dataclass(frozen=True, slots=True)
 class ExerciseShown:
-    """An exercise to be answered; kind, level, seed and units give it again."""
+    """An exercise to be answered; kind, level, seed and units give it again. `plate` where holes are asked for."""
 
     kind: str
     idea: str
@@ -56,16 +68,20 @@ class ExerciseShown:
     words: str
     ask: AskShown
     drawing: LineDrawing
+    plate: PlanDrawing | None
     hints: list[str]
 
 
 @dataclass(frozen=True, slots=True)
 class Solved:
-    """The answer, as words and as a key where it is a choice or a wheel, and how it comes about."""
+    """The answer, as words and as a key where it is a choice or a wheel, and how it comes about; where holes are
+    asked for, the plate with all in its place.
+    """
 
     words: str
     key: str
     working: Working
+    plate: PlanDrawing | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -93,18 +109,32 @@ def exercise_shown(exercise: Exercise) -> ExerciseShown:
     posed = exercise.posed
     return ExerciseShown(
         exercise.kind, exercise.idea, exercise.level, exercise.seed, exercise.units, posed.words, _ask(exercise),
-        exercise.drawing(), list(posed.hints),
+        exercise.drawing(), exercise.plate(), list(posed.hints),
     )  # fmt: skip
 
 
 def _ask(exercise: Exercise) -> AskShown:
     ask = exercise.posed.ask
     if isinstance(ask, NumberAsked):
-        return AskShown("number", units.symbol(ask.unit), [], [], [])
+        return AskShown("number", units.symbol(ask.unit), [], "", [], [])
     if isinstance(ask, PicksAsked):
-        return AskShown("picks", "", [], list(ask.places), list(ask.bag))
-    kind: AskKind = "wheel" if isinstance(ask, WheelAsked) else "arrow" if ask.arrows else "choice"
-    return AskShown(kind, "", [ChoiceShown(choice.key, choice.words) for choice in ask.choices], [], [])
+        return AskShown("picks", "", [], "", list(ask.places), list(ask.bag))
+    if isinstance(ask, WheelAsked):
+        return AskShown("wheel", "", [ChoiceShown(one.key, one.words, None) for one in ask.choices], "", [], [])
+    kind: AskKind = "arrow" if ask.around else "choice"
+    return AskShown(kind, "", _choices(exercise, ask), ask.around, [], [])
+
+
+def _choices(exercise: Exercise, ask: ChoiceAsked) -> list[ChoiceShown]:
+    """What is to choose from, with its hole where the plate is drawn."""
+    plate = exercise.plate()
+    if plate is None or plate.plate is None:
+        return [ChoiceShown(one.key, one.words, None) for one in ask.choices]
+    home, pitch = plate.shafts[0], plate.plate.hole_pitch
+    return [
+        ChoiceShown(one.key, one.words, Spot(home.x + pitch * across, home.y + pitch * up))
+        for one, (across, up) in zip(ask.choices, ask.holes, strict=True)
+    ]
 
 
 def solved(exercise: Exercise) -> Solved:
@@ -112,13 +142,13 @@ def solved(exercise: Exercise) -> Solved:
     ask, answer = exercise.posed.ask, exercise.posed.answer
     working = exercise.working()
     if isinstance(ask, NumberAsked):
-        return Solved(said(number_of(answer), ask.dimension, exercise.units), "", working)
+        return Solved(said(number_of(answer), ask.dimension, exercise.units), "", working, None)
     if isinstance(answer, tuple) and isinstance(ask, PicksAsked):
         told = [f"{place} {teeth}" for place, teeth in zip(ask.places, answer, strict=True)]
-        return Solved(", ".join(told), "", working)
+        return Solved(", ".join(told), "", working, None)
     assert isinstance(ask, ChoiceAsked | WheelAsked)
     words = next(choice.words for choice in ask.choices if choice.key == answer)
-    return Solved(words, str(answer), working)
+    return Solved(words, str(answer), working, exercise.plate(whole=True))
 
 
 def practice_shown(known: Mapping[str, Memory], now: datetime) -> PracticeShown:

@@ -1907,6 +1907,7 @@ export interface components {
             vehicle?: string | null;
         };
         AskShown: {
+            around: string;
             bag: number[];
             choices: components["schemas"]["ChoiceShown"][];
             kind: components["schemas"]["AskKindEnum"];
@@ -2163,6 +2164,7 @@ export interface components {
             words: string;
         };
         ChoiceShown: {
+            hole: components["schemas"]["Spot"] | null;
             key: string;
             words: string;
         };
@@ -2516,7 +2518,7 @@ export interface components {
          * @enum {string}
          */
         ExerciseKindEnum: "ratio" | "turns" | "taller" | "other_way_round" | "mark_driver" | "speed_or_pull" | "last_wheel" | "other_source" | "idler_changes" | "idler_or_compound" | "compound" | "planetary_steps" | "third_stage" | "bag_pair" | "bag_two_pairs" | "rare_wheel" | "counted_held" | "counted_both" | "v_pulley" | "runs_smaller" | "road_speed" | "roll_per_turn" | "wheel_counter" | "scale_speed" | "swap_speed" | "wheel_torque" | "rim_force" | "twice" | "start_slope" | "spin_or_stall" | "free_speed" | "series_parallel" | "sag" | "start_current" | "which_controller" | "shove" | "centres" | "on_holes" | "belt_reaches" | "stack_order" | "slips_first" | "more_than_scatter" | "how_many_runs" | "find_mistake";
-        /** @description An exercise to be answered; kind, level, seed and units give it again. */
+        /** @description An exercise to be answered; kind, level, seed and units give it again. `plate` where holes are asked for. */
         ExerciseShown: {
             ask: components["schemas"]["AskShown"];
             drawing: components["schemas"]["LineDrawing"];
@@ -2524,6 +2526,7 @@ export interface components {
             idea: string;
             kind: string;
             level: number;
+            plate: components["schemas"]["PlanDrawing"] | null;
             seed: number;
             units: string;
             words: string;
@@ -4416,9 +4419,13 @@ export interface components {
             /** Format: double */
             y2: number;
         };
-        /** @description The answer, as words and as a key where it is a choice or a wheel, and how it comes about. */
+        /**
+         * @description The answer, as words and as a key where it is a choice or a wheel, and how it comes about; where holes are
+         *     asked for, the plate with all in its place.
+         */
         Solved: {
             key: string;
+            plate: components["schemas"]["PlanDrawing"] | null;
             words: string;
             working: components["schemas"]["Working"];
         };
@@ -4443,6 +4450,12 @@ export interface components {
          * @enum {string}
          */
         SourceDiscKindEnum: "motor" | "engine";
+        Spot: {
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+        };
         StageFlow: {
             assumed: boolean;
             driven_shaft: number;

@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
+from typing import Any
 
 from ydrometer.geometry import loops
 from ydrometer.geometry.gears import centre_distance
@@ -14,6 +16,10 @@ from ydrometer.questions import aids
 
 ANGLE = math.radians(20.0)
 PI = aids.PI
+HOME = (2, 2)
+"""The driver's hole on a plate, counted across and up."""
+BEYOND = 2
+"""Holes of a plate beyond the farthest one that is asked about."""
 
 
 def _module(d: Draw) -> tuple[float, str, dict[str, object]]:
@@ -105,8 +111,8 @@ def on_holes(d: Draw) -> Posed:
         "Across and up together: the straight line between the two holes counts.",
     )
     names = {key: _hole_mistake(way / apart) for key, way in ways.items() if key != answer}
-    choices = [Choice(key, _hole_words(*map(int, key.split()))) for key in sorted(ways)]
-    said = {"ways": [[int(n) for n in key.split()] for key in sorted(ways)]}
+    holes = [_hole(key) for key in sorted(ways)]
+    choices = [Choice(key, _hole_words(*_hole(key))) for key in sorted(ways)]
     stage = (
         gears(a, b) if d.system == "metric" else _of_size(gears(a, b), {"module": None, "diametral_pitch": "32 1/in"})
     )
@@ -116,11 +122,28 @@ def on_holes(d: Draw) -> Posed:
         answer,
         names,
         hints,
-        rig([stage]),
+        {**rig([stage]), "fit": _on_plate(pitch, _hole(answer), holes)},
         "centre distance = module · sum of teeth / 2",
         s.sheet,
-        said=said,
+        said={"ways": [list(hole) for hole in holes]},
+        holes=tuple(holes),
     )
+
+
+def _hole(key: str) -> tuple[int, int]:
+    across, up = map(int, key.split())
+    return across, up
+
+
+def _on_plate(pitch: float, driven: tuple[int, int], holes: Sequence[tuple[int, int]]) -> dict[str, Any]:
+    """A plate with the driver in its hole and what it drives in another; it has room for all that are asked about."""
+    across, up = (HOME[k] + max(hole[k] for hole in holes) + BEYOND for k in range(2))
+    spots = {"drive.branches[0].source": (0, 0), "drive.branches[0].stages[0]": driven}
+    shafts = [
+        {"shaft": path, "mount": "holes", "at": [pitch * (HOME[k] + hole[k]) for k in range(2)]}
+        for path, hole in spots.items()
+    ]
+    return {"plate": {"hole_pitch": pitch, "across": across + 1, "up": up + 1}, "shafts": shafts}
 
 
 def _ways(across: int, up: int, steps: float) -> list[tuple[int, int]]:

@@ -84,7 +84,10 @@ def last_wheel(d: Draw) -> Posed:
     )
     wrong = {"clockwise": name, "anticlockwise": name}
     said = {"first": first, "contacts": [words for _, words, _ in made]}
-    return choose(words, ARROWS, answer, wrong, hints, rig(stages), SENSE, sheet, said=said, still=True, arrows=True)
+    return choose(
+        words, ARROWS, answer, wrong, hints, rig(stages), SENSE, sheet,
+        said=said, still=True, first=1 if start else -1, around=f"drive.branches[0].stages[{len(stages) - 1}] driven",
+    )  # fmt: skip
 
 
 def other_source(d: Draw) -> Posed:

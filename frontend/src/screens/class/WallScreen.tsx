@@ -5,7 +5,7 @@ import { answer, api } from "../../api/client";
 import { WorkingSheet } from "../../document/working/WorkingSheet";
 import { Notice } from "../../ui/frame/Notice";
 import { useTitle } from "../../ui/frame/useTitle";
-import { ExerciseDrawing } from "../practice/ExerciseDrawing";
+import { Picture } from "../practice/Picture";
 
 /** One exercise of a set, large, for the wall: no names, and the answer only when it is asked for. */
 export default function WallScreen() {
@@ -61,11 +61,11 @@ export default function WallScreen() {
           <Heading as="h1" fontSize={{ base: "26px", md: "38px" }} lineHeight="1.3" fontWeight="600">
             {shown.words}
           </Heading>
-          <ExerciseDrawing
-            line={shown.drawing}
-            choices={[]}
+          <Picture
+            exercise={shown}
+            solved={solve.data ?? null}
             chosen={solve.data ? [solve.data.key] : []}
-            onChoose={() => undefined}
+            onChoose={null}
           />
           <Flex gap="6" wrap="wrap" fontSize="24px" mt="3">
             {shown.ask.choices.map((choice, i) => (

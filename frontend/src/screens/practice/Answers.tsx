@@ -5,6 +5,8 @@ import type { Ask } from "../../api/client";
 /** What is given as an answer: a text as typed, the key of a choice or wheel, or picked wheels in their places. */
 export type Given = string | number[];
 
+export type Choice = Ask["choices"][number];
+
 export const NOTHING: Given = "";
 
 /** Whether there is enough to be judged. */
@@ -90,6 +92,7 @@ function ChoiceAnswer({ ask, given, disabled, onChange }: Props) {
   return (
     <Flex
       direction={arrows ? "row" : "column"}
+      wrap={arrows ? "wrap" : "nowrap"}
       gap="2"
       maxW="34rem"
       role="radiogroup"

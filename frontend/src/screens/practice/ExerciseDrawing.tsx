@@ -1,30 +1,42 @@
-import type { LineDrawing, Row, Wheel } from "../../api/client";
+import type { Exercise, Row, Wheel } from "../../api/client";
 import { INK, SECOND, SPRUCE } from "../../drawing/colours";
 import { LineShapes } from "../../drawing/MiniLine";
 import { type Frame, framesFor, spread } from "../../drawing/paths";
 import { SvgText } from "../../drawing/SvgText";
 import { useWidth } from "../../drawing/useWidth";
+import { pressed } from "./pressed";
+import { TurningArrows } from "./TurningArrows";
 
 const HEIGHT = 210;
 const ROOM = { left: 12, right: 12, top: 40, bottom: 10 };
+/** Room beside a wheel for the arrows around it. */
+const ARROW_ROOM = 46;
 const LABEL_GAP = 46;
 
 interface Props {
-  line: LineDrawing;
-  /** Wheels that may be chosen, by path and member; none where nothing is asked of the drawing. */
-  choices: string[];
-  /** Those that are. */
+  exercise: Exercise;
+  /** Wheels that stand out, by path and member, or the key of what is chosen. */
   chosen: string[];
-  onChoose: (key: string) => void;
+  /** Nothing where it can only be looked at. */
+  onChoose: ((key: string) => void) | null;
 }
 
 export const keyOf = (wheel: Wheel) => `${wheel.path} ${wheel.member}`;
 
-/** The line of an exercise, to scale, with its tooth counts; where a wheel is asked for, wheels can be chosen on it. */
-export function ExerciseDrawing({ line, choices, chosen, onChoose }: Props) {
+/** Wheels of the drawing that an answer is given by. */
+function wheelsAsked({ ask, drawing }: Exercise): string[] {
+  if (ask.kind === "wheel") return ask.choices.map((choice) => choice.key);
+  return ask.kind === "picks" ? drawing.rows.flatMap((row) => row.wheels.map(keyOf)) : [];
+}
+
+/** The line of an exercise, to scale, with its tooth counts; wheels and arrows that are asked for are chosen on it. */
+export function ExerciseDrawing({ exercise, chosen, onChoose }: Props) {
   const [ref, width] = useWidth<HTMLDivElement>(640);
-  const [row] = line.rows;
-  const [frame] = framesFor(line.rows, [], { width, height: HEIGHT, ...ROOM });
+  const { ask, drawing } = exercise;
+  const [row] = drawing.rows;
+  const room = ask.around ? { ...ROOM, left: ARROW_ROOM, right: ARROW_ROOM } : ROOM;
+  const [frame] = framesFor(drawing.rows, [], { width, height: HEIGHT, ...room });
+  const choices = onChoose ? wheelsAsked(exercise) : [];
   if (!row || !frame) return null;
   return (
     <div ref={ref}>
@@ -42,6 +54,7 @@ export function ExerciseDrawing({ line, choices, chosen, onChoose }: Props) {
           marked={(path, member) => chosen.includes(`${path} ${member}`)}
         />
         <Labels row={row} frame={frame} width={width} chosen={chosen} />
+        <TurningArrows {...{ ask, frame, chosen, onChoose }} wheels={row.wheels} />
         {row.wheels
           .filter((wheel) => choices.includes(keyOf(wheel)))
           .map((wheel) => (
@@ -50,7 +63,7 @@ export function ExerciseDrawing({ line, choices, chosen, onChoose }: Props) {
               wheel={wheel}
               frame={frame}
               chosen={chosen.includes(keyOf(wheel))}
-              onChoose={() => onChoose(keyOf(wheel))}
+              onChoose={() => onChoose?.(keyOf(wheel))}
             />
           ))}
       </svg>
@@ -75,18 +88,11 @@ function Grip({ wheel, frame, chosen, onChoose }: GripProps) {
       cy={frame.y(wheel.y)}
       r={Math.max(LEAST_GRIP, wheel.outer_radius * frame.scale)}
       fill="transparent"
-      style={{ cursor: "pointer", outlineOffset: 3 }}
-      tabIndex={0}
       role="button"
+      tabIndex={0}
+      {...pressed(onChoose)}
       aria-pressed={chosen}
       aria-label={`wheel with ${wheel.teeth} teeth`}
-      onClick={onChoose}
-      onKeyDown={(event) => {
-        if (event.key !== "Enter" && event.key !== " ") return;
-        event.preventDefault();
-        event.stopPropagation();
-        onChoose();
-      }}
       data-wheel={keyOf(wheel)}
     />
   );

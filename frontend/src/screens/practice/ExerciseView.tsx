@@ -4,7 +4,8 @@ import { type Exercise, type Judgement, type Solved, troubleText, type Went } fr
 import { WorkingSheet } from "../../document/working/WorkingSheet";
 import { StandingMark } from "../../ui/StandingMark";
 import { Answers, type Given, isWhole, NOTHING, picking } from "./Answers";
-import { ExerciseDrawing, keyOf } from "./ExerciseDrawing";
+import { keyOf } from "./ExerciseDrawing";
+import { Picture } from "./Picture";
 import { wentBy } from "./went";
 
 interface Props {
@@ -67,11 +68,11 @@ export function ExerciseView({ exercise, judge, solve, onOver, after }: Props) {
       <Heading as="h2" fontSize={{ base: "18px", md: "21px" }} fontWeight="600" lineHeight="1.35" my="1">
         {exercise.words}
       </Heading>
-      <ExerciseDrawing
-        line={exercise.drawing}
-        choices={over ? [] : wheelsAsked(exercise)}
-        chosen={wheelsOf(exercise, given)}
-        onChoose={(key) => change(ask.kind === "picks" ? withPick(exercise, given, key) : key)}
+      <Picture
+        exercise={exercise}
+        solved={solved}
+        chosen={chosenOf(exercise, given)}
+        onChoose={over ? null : (key) => change(ask.kind === "picks" ? withPick(exercise, given, key) : key)}
       />
       <Box mt="2">
         <Answers ask={ask} given={given} disabled={over} onChange={change} />
@@ -115,15 +116,9 @@ export function ExerciseView({ exercise, judge, solve, onOver, after }: Props) {
   );
 }
 
-/** Wheels of the drawing that an answer is given by. */
-function wheelsAsked({ ask, drawing }: Exercise): string[] {
-  if (ask.kind === "wheel") return ask.choices.map((choice) => choice.key);
-  return ask.kind === "picks" ? drawing.rows.flatMap((row) => row.wheels.map(keyOf)) : [];
-}
-
-/** Those that the answer has now. */
-function wheelsOf({ ask, drawing }: Exercise, given: Given): string[] {
-  if (ask.kind === "wheel") return [String(given)];
+/** What stands out in the drawing by the answer that is given now. */
+function chosenOf({ ask, drawing }: Exercise, given: Given): string[] {
+  if (ask.kind !== "picks") return [String(given)];
   const picked = Array.isArray(given) ? given : [];
   const wheels = drawing.rows.flatMap((row) => row.wheels);
   return wheels.filter((wheel) => picked.includes(wheel.teeth ?? 0)).map(keyOf);

@@ -1,19 +1,20 @@
 import { fireEvent, screen } from "@testing-library/react";
 import { describe, expect, it, vi } from "vitest";
-import type { Ask, Exercise, Idea, Judgement } from "../../api/client";
-import { onTheBench, PLAIN } from "../../fixtures";
+import type { Ask, Exercise, Idea, Judgement, Working } from "../../api/client";
+import { ON_PLATE, onTheBench, PLAIN } from "../../fixtures";
 import { Answers, isWhole, picking } from "./Answers";
+import { keyOf } from "./ExerciseDrawing";
 import { ExerciseView } from "./ExerciseView";
 import { anotherKind, following, wentBy } from "./went";
 
-const NUMBER: Ask = { kind: "number", unit: "m/s", choices: [], places: [], bag: [] };
+const NUMBER: Ask = { kind: "number", unit: "m/s", choices: [], around: "", places: [], bag: [] };
 const PICKS: Ask = { ...NUMBER, kind: "picks", places: ["driver", "driven wheel"], bag: [12, 20, 36] };
 const CHOICE: Ask = {
   ...NUMBER,
   kind: "choice",
   choices: [
-    { key: "A", words: "pair A" },
-    { key: "B", words: "pair B" },
+    { key: "A", words: "pair A", hole: null },
+    { key: "B", words: "pair B", hole: null },
   ],
 };
 const EXERCISE: Exercise = {
@@ -25,7 +26,22 @@ const EXERCISE: Exercise = {
   words: "How fast does it roll?",
   ask: NUMBER,
   drawing: PLAIN.view.line,
+  plate: null,
   hints: ["one", "two", "three"],
+};
+
+const SHEET: Working = {
+  measure: "on_holes",
+  dimension: "ratio",
+  value: null,
+  text: "",
+  formula: "as far apart as the pitch circles ask",
+  source: "",
+  inputs: [],
+  table: [],
+  steps: [],
+  plain: null,
+  parts: [],
 };
 
 describe("how it went", () => {
@@ -97,6 +113,53 @@ describe("an exercise", () => {
     expect(await screen.findByText("Next")).toBeTruthy();
     expect(onOver.mock.calls).toEqual([["with help"]]);
     expect(judge.mock.calls).toEqual([["2"], ["7 m/s"]]);
+  });
+
+  it("takes an arrow around the wheel that is asked about, in the drawing", async () => {
+    const [wheel] = PLAIN.view.line.rows.flatMap((row) => row.wheels);
+    const ask: Ask = {
+      ...CHOICE,
+      kind: "arrow",
+      around: wheel ? keyOf(wheel) : "",
+      choices: ["clockwise", "anticlockwise"].map((key) => ({ key, words: key, hole: null })),
+    };
+    const judge = vi.fn().mockResolvedValue(said("right"));
+    onTheBench(<ExerciseView exercise={{ ...EXERCISE, ask }} judge={judge} onOver={vi.fn()} after={null} />);
+    fireEvent.click(screen.getByLabelText("the last wheel turns anticlockwise"));
+    expect(screen.getByRole("radio", { name: /anticlockwise/ }).getAttribute("aria-checked")).toBe("true");
+    fireEvent.click(screen.getByText("Check it"));
+    await screen.findByText("so.");
+    expect(judge.mock.calls).toEqual([["anticlockwise"]]);
+    expect(screen.queryByLabelText("the last wheel turns anticlockwise")).toBeNull();
+  });
+
+  it("takes a hole of the plate, and shows the whole plate with the answer", async () => {
+    const { plan } = ON_PLATE;
+    const ask: Ask = {
+      ...CHOICE,
+      choices: [1, 2].map((k) => ({
+        key: `${k} 0`,
+        words: `${k} across`,
+        hole: { x: 0.01 * k, y: 0 },
+      })),
+    };
+    const exercise = { ...EXERCISE, ask, plate: { ...plan, wheels: [], shafts: [] } };
+    const solve = vi.fn().mockResolvedValue({
+      words: "2 across",
+      key: "2 0",
+      plate: plan,
+      working: SHEET,
+    });
+    const judge = vi.fn().mockResolvedValue(said("right"));
+    const { container } = onTheBench(
+      <ExerciseView exercise={exercise} judge={judge} solve={solve} onOver={vi.fn()} after={null} />,
+    );
+    fireEvent.keyDown(screen.getByLabelText("hole 2: 2 across"), { key: "Enter" });
+    fireEvent.click(screen.getByText("Check it"));
+    await screen.findByText("so.");
+    expect(judge.mock.calls).toEqual([["2 0"]]);
+    expect(container.querySelectorAll("[data-hole]")).toHaveLength(2);
+    expect(container.querySelectorAll("[data-exercise-plate] text").length).toBeGreaterThan(2);
   });
 
   it("keeps what was typed where the server refuses it", async () => {

@@ -3,22 +3,13 @@ import { useDrag } from "@use-gesture/react";
 import { type KeyboardEvent, useState } from "react";
 import type { OnPlate, PlanDrawing, PlanShaft } from "../../api/client";
 import type { Spot } from "../../document/mounting";
+import { PlateHoles } from "../../drawing/PlateHoles";
 import { Ground, LoopShape } from "../../drawing/Shapes";
 import { useWidth } from "../../drawing/useWidth";
 import { WheelShape } from "../../drawing/WheelShape";
 import { BY_POINTER } from "../../ui/dragging";
 import { Measure } from "./Measure";
-import {
-  Feet,
-  FrameLines,
-  HeldLoops,
-  Marks,
-  PlateHoles,
-  RoadWheel,
-  SlackRun,
-  Slot,
-  Tensioners,
-} from "./PlanShapes";
+import { Feet, FrameLines, HeldLoops, Marks, RoadWheel, SlackRun, Slot, Tensioners } from "./PlanShapes";
 import { type Held, ShaftGrip } from "./ShaftGrip";
 import { heightFor, usePlanFrame } from "./usePlanFrame";
 
