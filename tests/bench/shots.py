@@ -41,7 +41,7 @@ def vehicle(page: Page, name: str) -> None:
     """The Line of a demo vehicle."""
     page.open("/")
     page.click(f"[data-vehicle={name}] a")
-    page.find(".recharts-line path")
+    page.find("[data-series]")
 
 
 def bench(page: Page) -> None:
@@ -138,7 +138,7 @@ def tables(page: Page) -> None:
 
 def branches(page: Page) -> None:
     open_six_stages(page)
-    page.find(".recharts-line path")
+    page.find("[data-series]")
     shot(page, "line-branches")
 
 

@@ -68,7 +68,7 @@ def open_six_stages(page: Page) -> None:
 def presses(page: Page) -> list[float]:
     """Times of single presses, in ms, up and down in turn so that the design stays near its own."""
     page.find("[data-wheel]")
-    page.find(".recharts-line path")
+    page.find("[data-series]")
     time.sleep(1.0)
     page.driver.execute_script(WATCH)
     wheel = page.find("[data-wheel='drive.branches[0].stages[0] driver']")

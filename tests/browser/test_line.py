@@ -86,9 +86,9 @@ class Line(BrowserCase):
     def test_the_charts_are_drawn_at_size(self) -> None:
         page = self.page()
         self.sandpiper(page)
-        page.wait(lambda: len(page.all(".recharts-line path")) >= 7, "seven lines in three charts")
+        page.wait(lambda: len(page.all("[data-series]")) >= 7, "seven lines in three charts")
         widths = (
-            "return [...document.querySelectorAll('.recharts-line path')].map(p => p.getBoundingClientRect().width)"
+            "return [...document.querySelectorAll('[data-series]')].map(p => p.getBoundingClientRect().width)"
         )
         page.wait(lambda: min(page.driver.execute_script(widths)) > 100, "lines of a size that can be seen")
 

@@ -174,7 +174,7 @@ class ForEverybody(BrowserCase):
         found["bench"] = page.axe()
         page.click("[data-vehicle=Sandpiper] a")
         page.find(DRIVER)
-        page.find(".recharts-line path")
+        page.find("[data-series]")
         for colours in ("light", "dark"):
             found[f"line, {colours}"] = page.axe()
             page.click("[aria-label$=' colours']")

@@ -8,8 +8,6 @@ const config = defineConfig({
   globalCss: {
     "html, body, #root": { height: "100%", _print: { height: "auto" } },
     "svg text": { fontFamily: "body" },
-    ".recharts-text": { fontSize: "12px", fontFamily: "mono" },
-    ".recharts-label": { paintOrder: "stroke", stroke: "panel", strokeWidth: "3px" },
     // The page may be longer than the window; what is below it is of the same ground.
     html: { bg: "page" },
     body: { bg: "page", color: "ink", fontSize: "15px", lineHeight: "1.4" },

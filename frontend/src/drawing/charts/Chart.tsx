@@ -1,19 +1,20 @@
-import { ticks } from "d3-array";
 /** A line chart with axes in units, labels at the lines, notches on an axis and shaded bands; no words of the job. */
-import { memo } from "react";
-import {
-  Area,
-  CartesianGrid,
-  ComposedChart,
-  Line,
-  ReferenceArea,
-  ReferenceDot,
-  ReferenceLine,
-  XAxis,
-  YAxis,
-} from "recharts";
+import { ticks } from "d3-array";
+import { Fragment, memo } from "react";
+import { INK, LINE, PANEL, SECOND } from "../colours";
+import { SvgText } from "../SvgText";
 import { useWidth } from "../useWidth";
-import { BETWEEN, labelPlace, niceTop, rows, type Series, TICKS, ticksThatFit } from "./curves";
+import {
+  bandPath,
+  labelPlace,
+  linePath,
+  niceTop,
+  type Point,
+  plotOf,
+  type Series,
+  TICKS,
+  ticksThatFit,
+} from "./curves";
 
 /** A line across the chart with its words; without any words a mere notch on the axis. */
 export interface Notch {
@@ -40,26 +41,15 @@ interface Props {
   format: (value: number) => string;
 }
 
-const INK = "var(--chakra-colors-ink)";
-const SECOND = "var(--chakra-colors-ink-second)";
-const FACE = { fontFamily: "var(--chakra-fonts-mono)", fontSize: 12, fill: SECOND };
-/** Where the plot lies in the chart; what is laid over it is placed by the same numbers (see `.cursor` of the theme). */
-const MARGIN = { top: 14, right: 18, bottom: 2, left: 0 };
-const AXES = { width: 42, height: 22 };
+type Plot = ReturnType<typeof plotOf>;
+
+const COPPER = "var(--chakra-colors-copper)";
 /** Below this share of the height a name under its line would lie on the axis. */
 const LOW = 0.2;
-
-interface Place {
-  cx?: number;
-  cy?: number;
-}
-
-const NotchUp = ({ cx = 0, cy = 0 }: Place) => (
-  <path d={`M ${cx} ${cy - 9} l 4.5 9 h -9 Z`} fill={INK} data-notch />
-);
-const NotchRight = ({ cx = 0, cy = 0 }: Place) => (
-  <path d={`M ${cx + 9} ${cy} l -9 4.5 v -9 Z`} fill={INK} data-notch />
-);
+/** Share of the width beyond which words beside a line stand on its left. */
+const FAR = 0.6;
+/** Between a line and the words at it, pixels. */
+const GAP = 5;
 
 export const Chart = memo(function Chart({
   height,
@@ -73,126 +63,144 @@ export const Chart = memo(function Chart({
 }: Props) {
   const [ref, width] = useWidth<HTMLDivElement>(250);
   const top = y.max ?? niceTop(Math.max(...series.flatMap((s) => s.points.map((p) => p[1]))));
-  const across = ticksThatFit(x.max, width - AXES.width - MARGIN.right, format);
+  const plot = plotOf(width, height, x.max, top);
   return (
-    <div ref={ref} style={{ minWidth: 0 }} aria-hidden="true">
-      <ComposedChart
-        width={width}
-        height={height}
-        data={rows(series, between)}
-        margin={MARGIN}
-        accessibilityLayer={false}
-      >
-        <CartesianGrid vertical={false} stroke="var(--chakra-colors-line)" />
-        {bands.map((band) => (
-          <ReferenceArea
-            key={band.text}
-            x1={band.from}
-            x2={band.to}
-            fill="var(--chakra-colors-copper)"
-            fillOpacity={0.1}
-            stroke="none"
-            label={{ value: band.text, position: "insideTopLeft", fontSize: 11.5, fill: SECOND }}
-          />
-        ))}
-        <XAxis
-          dataKey="x"
-          type="number"
-          domain={[0, x.max]}
-          allowDataOverflow
-          ticks={across}
-          tick={FACE}
-          stroke={SECOND}
-          height={AXES.height}
-          tickFormatter={(v: number) => (v === across.at(-1) ? `${format(v)} ${x.unit}` : format(v))}
-        />
-        <YAxis
-          type="number"
-          domain={[0, top]}
-          allowDataOverflow
-          ticks={ticks(0, top, TICKS)}
-          tick={FACE}
-          stroke="none"
-          width={AXES.width}
-          tickFormatter={format}
-        />
-        {notches.map((n) =>
-          n.text === undefined ? (
-            <ReferenceDot
-              key={`${n.axis}${n.value}`}
-              x={n.axis === "x" ? n.value : 0}
-              y={n.axis === "y" ? n.value : 0}
-              r={0}
-              shape={n.axis === "x" ? NotchUp : NotchRight}
-              ifOverflow="visible"
-            />
-          ) : (
-            <ReferenceLine
-              key={`${n.axis}${n.value}${n.text}`}
-              {...{ [n.axis]: n.value }}
-              stroke={SECOND}
-              strokeDasharray="2 3"
-              label={{
-                value: n.text,
-                position:
-                  n.axis === "y"
-                    ? "insideBottomLeft"
-                    : n.value > 0.6 * x.max
-                      ? "insideTopRight"
-                      : "insideTopLeft",
-                fontSize: 12,
-                fill: INK,
-              }}
-            />
-          ),
-        )}
-        {between.length > 0 && (
-          <Area
-            dataKey={BETWEEN}
-            fill="var(--chakra-colors-copper)"
-            fillOpacity={0.16}
-            stroke="none"
-            isAnimationActive={false}
-            activeDot={false}
-            connectNulls
-            type="linear"
-          />
-        )}
-        {series.map((s) => (
-          <Line
-            key={s.key}
-            dataKey={s.key}
-            name={s.name}
-            stroke={s.colour}
-            strokeWidth={s.thin ? 1.2 : 2.2}
-            strokeDasharray={s.dash}
-            dot={false}
-            activeDot={false}
-            isAnimationActive={false}
-            connectNulls
-            type="linear"
-          />
-        ))}
-        {series.map((s) => {
-          const place = labelPlace(s, x.max, top);
-          return (
-            place && (
-              <ReferenceDot
-                key={s.key}
-                x={place[0]}
-                y={place[1]}
-                r={0}
-                label={{
-                  value: s.name,
-                  position: s.labelBelow && place[1] > LOW * top ? "bottom" : "top",
-                  fontSize: 12,
-                  fill: s.thin ? SECOND : s.colour,
-                }}
+    <div ref={ref} style={{ minWidth: 0 }}>
+      <svg width={width} height={height} aria-hidden="true" style={{ display: "block" }}>
+        <Upright plot={plot} marks={ticks(0, top, TICKS)} format={format} />
+        <Across plot={plot} marks={ticksThatFit(x.max, plot.width, format)} unit={x.unit} format={format} />
+        {/* What goes beyond the axes is cut off. */}
+        <svg x={plot.left} y={plot.top} width={plot.width} height={plot.height} aria-hidden="true">
+          <g transform={`translate(${-plot.left} ${-plot.top})`}>
+            {bands.map((band) => (
+              <rect
+                key={band.text}
+                x={plot.x(band.from)}
+                y={plot.top}
+                width={Math.max(0, plot.x(band.to) - plot.x(band.from))}
+                height={plot.height}
+                fill={COPPER}
+                fillOpacity={0.1}
               />
-            )
-          );
-        })}
-      </ComposedChart>
+            ))}
+            {between.length > 0 && <path d={bandPath(plot, between)} fill={COPPER} fillOpacity={0.16} />}
+            {series.map((s) => (
+              <path
+                key={s.key}
+                d={linePath(plot, s.points)}
+                fill="none"
+                stroke={s.colour}
+                strokeWidth={s.thin ? 1.2 : 2.2}
+                strokeDasharray={s.dash}
+                data-series={s.key}
+              />
+            ))}
+          </g>
+        </svg>
+        {bands.map((band) => (
+          <Words key={band.text} at={[plot.x(band.from) + GAP, plot.top + 13]} anchor="start" fill={SECOND}>
+            {band.text}
+          </Words>
+        ))}
+        {notches.map((notch) => (
+          <NotchShape key={`${notch.axis}${notch.value}${notch.text}`} notch={notch} plot={plot} />
+        ))}
+        {series.map((s) => (
+          <Name key={s.key} of={s} plot={plot} />
+        ))}
+      </svg>
     </div>
   );
 });
+
+interface AxisProps {
+  plot: Plot;
+  marks: number[];
+  format: (value: number) => string;
+}
+
+function Upright({ plot, marks, format }: AxisProps) {
+  return marks.map((mark) => (
+    <Fragment key={mark}>
+      <path d={`M ${plot.left} ${plot.y(mark)} h ${plot.width}`} stroke={LINE} />
+      <SvgText x={plot.left - 8} y={plot.y(mark) + 4} mono size={12} anchor="end" fill={SECOND}>
+        {format(mark)}
+      </SvgText>
+    </Fragment>
+  ));
+}
+
+function Across({ plot, marks, unit, format }: AxisProps & { unit: string }) {
+  return (
+    <>
+      <path d={`M ${plot.left} ${plot.bottom} h ${plot.width}`} stroke={SECOND} />
+      {marks.map((mark) => {
+        const last = mark === marks.at(-1);
+        return (
+          <Fragment key={mark}>
+            <path d={`M ${plot.x(mark)} ${plot.bottom} v 5`} stroke={SECOND} />
+            <SvgText x={plot.x(mark)} y={plot.bottom + 17} mono size={12} fill={SECOND}>
+              {last ? `${format(mark)} ${unit}` : format(mark)}
+            </SvgText>
+          </Fragment>
+        );
+      })}
+    </>
+  );
+}
+
+function NotchShape({ notch, plot }: { notch: Notch; plot: Plot }) {
+  const { axis, value, text } = notch;
+  const across = axis === "x";
+  const at = across ? plot.x(value) : plot.y(value);
+  if (text === undefined) {
+    const shape = across
+      ? `M ${at} ${plot.bottom - 9} l 4.5 9 h -9 Z`
+      : `M ${plot.left + 9} ${at} l -9 4.5 v -9 Z`;
+    return <path d={shape} fill={INK} data-notch />;
+  }
+  const left = across && value > FAR * plot.most;
+  return (
+    <>
+      <path
+        d={across ? `M ${at} ${plot.top} V ${plot.bottom}` : `M ${plot.left} ${at} h ${plot.width}`}
+        stroke={SECOND}
+        strokeDasharray="2 3"
+      />
+      <Words
+        at={across ? [at + (left ? -GAP : GAP), plot.top + 13] : [plot.left + GAP, at - GAP]}
+        anchor={left ? "end" : "start"}
+        fill={INK}
+      >
+        {text}
+      </Words>
+    </>
+  );
+}
+
+/** The name of a line at it. */
+function Name({ of, plot }: { of: Series; plot: Plot }) {
+  const place = labelPlace(of, plot.most, plot.highest);
+  if (!place) return null;
+  const below = of.labelBelow && place[1] > LOW * plot.highest;
+  return (
+    <Words
+      at={[plot.x(place[0]), plot.y(place[1]) + (below ? GAP + 10 : -GAP)]}
+      anchor="middle"
+      fill={of.thin ? SECOND : of.colour}
+    >
+      {of.name}
+    </Words>
+  );
+}
+
+interface WordsProps {
+  at: Point;
+  anchor: "start" | "middle" | "end";
+  fill: string;
+  children: string;
+}
+
+const Words = ({ at: [x, y], ...rest }: WordsProps) => (
+  <SvgText x={x} y={y} mono size={12} rim={PANEL} {...rest} />
+);

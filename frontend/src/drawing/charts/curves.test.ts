@@ -1,5 +1,15 @@
 import { describe, expect, it, test } from "vitest";
-import { csv, labelPlace, niceTop, readings, rows, ticksThatFit, valueAt } from "./curves";
+import {
+  bandPath,
+  csv,
+  labelPlace,
+  linePath,
+  niceTop,
+  plotOf,
+  readings,
+  ticksThatFit,
+  valueAt,
+} from "./curves";
 
 test("an axis ends at a round number above its largest value", () => {
   expect(niceTop(125)).toBe(150);
@@ -12,32 +22,31 @@ test("marks of an axis do not run into each other", () => {
   expect(ticksThatFit(0.13, 10, (v) => v.toFixed(2))).toEqual([0, 0.1]);
 });
 
-describe("rows", () => {
-  it("join series by x, each with its own points", () => {
-    const base = { name: "", colour: "" };
-    const table = rows([
-      {
-        key: "a",
-        ...base,
-        points: [
-          [0, 1],
-          [2, 3],
-        ],
-      },
-      {
-        key: "b",
-        ...base,
-        points: [
-          [1, 5],
-          [2, 6],
-        ],
-      },
-    ]);
-    expect(table).toEqual([
-      { x: 0, a: 1 },
-      { x: 1, b: 5 },
-      { x: 2, a: 3, b: 6 },
-    ]);
+describe("paths", () => {
+  const plot = plotOf(160, 138, 10, 50);
+
+  it("lie in a plot whose axes start at 0", () => {
+    expect([plot.x(0), plot.x(10), plot.y(0), plot.y(50)]).toEqual([42, 142, 114, 14]);
+    expect(
+      linePath(plot, [
+        [0, 0],
+        [5, 25],
+        [10, 50],
+      ]),
+    ).toBe("M42.0 114.0L92.0 64.0L142.0 14.0");
+  });
+
+  it("go along the low values and back along the high ones", () => {
+    expect(
+      bandPath(plot, [
+        [0, 0, 25],
+        [10, 25, 50],
+      ]),
+    ).toBe("M42.0 114.0L142.0 64.0L142.0 14.0L42.0 64.0Z");
+  });
+
+  it("of nothing are empty", () => {
+    expect(linePath(plot, [])).toBe("");
   });
 });
 

@@ -1,4 +1,4 @@
-/** Points of lines: their place at a value, rows of a table, text for a spreadsheet. Pure. */
+/** Points of lines: their place at a value, their paths, readings of a table, text for a spreadsheet. Pure. */
 import { nice, ticks } from "d3-array";
 
 /** About so many ticks on an axis that starts at 0. */
@@ -9,9 +9,6 @@ const ROOM = 1.08;
 /** Width of a character on an axis, and the room between two labels, pixels. */
 const CHARACTER = 7.3;
 const APART = 10;
-
-/** Key of what is shaded between two values. */
-export const BETWEEN = "between";
 
 export type Point = [number, number];
 
@@ -27,20 +24,36 @@ export interface Series {
   labelBelow?: boolean;
 }
 
-type Row = Record<string, number | [number, number]>;
+/** Where the plot lies in the chart; what is laid over it is placed by the same numbers (see `.cursor` of the theme). */
+const SIDES = { left: 42, right: 18, top: 14, bottom: 24 };
 
-/** All series in rows of one table, by x; a series has no entry where it has no point. */
-export function rows(series: Series[], between: [number, number, number][] = []): Row[] {
-  const table = new Map<number, Row>();
-  for (const [x, low, high] of between) table.set(x, { x, [BETWEEN]: [low, high] });
-  for (const { key, points } of series) {
-    for (const [x, y] of points) {
-      const row = table.get(x) ?? { x };
-      row[key] = y;
-      table.set(x, row);
-    }
-  }
-  return [...table.values()].sort((a, b) => (a.x as number) - (b.x as number));
+/** The plot in a chart of so many pixels, with what turns values into them; both axes start at 0. */
+export function plotOf(across: number, high: number, most: number, highest: number) {
+  const width = Math.max(1, across - SIDES.left - SIDES.right);
+  const height = Math.max(1, high - SIDES.top - SIDES.bottom);
+  const { left, top } = SIDES;
+  const bottom = top + height;
+  return {
+    ...{ left, top, bottom, width, height, most, highest },
+    x: (value: number) => left + (width * value) / most,
+    y: (value: number) => bottom - (height * value) / highest,
+  };
+}
+
+type Plot = Pick<ReturnType<typeof plotOf>, "x" | "y">;
+
+/** A line straight from point to point, to a tenth of a pixel. */
+export function linePath(plot: Plot, points: Point[]): string {
+  return points
+    .map(([x, y], i) => `${i === 0 ? "M" : "L"}${plot.x(x).toFixed(1)} ${plot.y(y).toFixed(1)}`)
+    .join("");
+}
+
+/** What lies between a low and a high value at each x, as a closed path. */
+export function bandPath(plot: Plot, between: [number, number, number][]): string {
+  const low = between.map(([x, y]): Point => [x, y]);
+  const high = between.map(([x, , y]): Point => [x, y]);
+  return `${linePath(plot, [...low, ...high.reverse()])}Z`;
 }
 
 /** Round numbers from 0 to `max`, as many as can be written side by side over so many pixels, about one each 48. */
