@@ -1,11 +1,13 @@
 /** Our look: a plain daylight workshop, hairlines instead of shadows, 3 px corners, figures in a mono face. */
 import { createSystem, defaultConfig, defineConfig } from "@chakra-ui/react";
+import { PAINTED } from "./painted";
 
 const both = (light: string, dark: string) => ({ value: { base: light, _dark: dark } });
 const corner = { value: "3px" };
 
 const config = defineConfig({
   globalCss: {
+    ...PAINTED,
     "html, body, #root": { height: "100%", _print: { height: "auto" } },
     "svg text": { fontFamily: "body" },
     // The page may be longer than the window; what is below it is of the same ground.

@@ -1,4 +1,3 @@
-import { Box, Flex } from "@chakra-ui/react";
 import { memo, useEffect, useRef } from "react";
 import { NavLink, useLocation } from "react-router";
 import type { Live, Loads, PartsAnswer, Standing } from "../../api/client";
@@ -70,27 +69,12 @@ export const StationList = memo(function StationList({
       data-screen-only
     >
       {stations.map((station) => (
-        <NavLink key={station.to} to={`/vehicles/${vehicle}/${station.to}`} style={{ display: "block" }}>
-          {({ isActive }) => (
-            <Flex
-              gap="3"
-              px="4"
-              py="2"
-              bg={isActive ? "panel" : "transparent"}
-              borderLeftWidth="3px"
-              borderColor={isActive ? "spruce" : "transparent"}
-            >
-              <Box pt="1">
-                <StandingMark standing={station.standing} />
-              </Box>
-              <Box>
-                <Box fontWeight="600">{station.name}</Box>
-                <Box fontFamily="mono" fontSize="13px" color="ink.second" whiteSpace="nowrap">
-                  {station.figure}
-                </Box>
-              </Box>
-            </Flex>
-          )}
+        <NavLink key={station.to} to={`/vehicles/${vehicle}/${station.to}`} className="station">
+          <StandingMark standing={station.standing} />
+          <div>
+            <div className="name">{station.name}</div>
+            <div className="figure">{station.figure}</div>
+          </div>
         </NavLink>
       ))}
     </Rail>

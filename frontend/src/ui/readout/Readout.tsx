@@ -1,11 +1,9 @@
-import { Box, Flex } from "@chakra-ui/react";
 import { memo } from "react";
 import type { Gauge, Uncertainties } from "../../api/client";
 import { label } from "../../words/measures";
 import { change, show, type Units, useUnits } from "../fields/units";
 import { StandingMark } from "../StandingMark";
 
-/** One gauge for each target and a few more measures, on every station. */
 interface Props {
   gauges: Gauge[];
   uncertainties: Uncertainties | null;
@@ -14,22 +12,13 @@ interface Props {
   onAsk: (asked: { measure: string; at: number | null }) => void;
 }
 
+/**
+ * One gauge for each target and a few more measures, on every station. Plain elements with the theme's classes: it is
+ * painted anew with every key press.
+ */
 export const Readout = memo(function Readout({ gauges, uncertainties, stale, onAsk }: Props) {
   return (
-    <Flex
-      as="section"
-      aria-label="Readout"
-      aria-busy={stale}
-      bg="panel"
-      borderTopWidth="1px"
-      borderColor="line"
-      px="4"
-      py="1"
-      gap="4"
-      overflowX="auto"
-      opacity={stale ? 0.6 : 1}
-      data-readout
-    >
+    <section className="readout" aria-label="Readout" aria-busy={stale} data-readout>
       {gauges.map((gauge, i) => (
         <GaugeView
           key={`${gauge.measure} ${gauge.target}`}
@@ -38,7 +27,7 @@ export const Readout = memo(function Readout({ gauges, uncertainties, stale, onA
           onAsk={onAsk}
         />
       ))}
-    </Flex>
+    </section>
   );
 });
 
@@ -67,14 +56,12 @@ const GaugeView = memo(function GaugeView({ gauge, band, onAsk }: GaugeProps) {
   const shown = show(units, gauge.dimension, gauge.value);
   const moved = change(units, gauge.dimension, gauge.value, gauge.mark);
   return (
-    <Box minW="168px" flex="1 1 0" maxW="230px" data-gauge={gauge.measure} data-standing={gauge.standing}>
-      <Flex gap="2" align="center" fontSize="sm" lineHeight="1.35">
+    <div className="gauge" data-gauge={gauge.measure} data-standing={gauge.standing}>
+      <div className="name">
         {gauge.target !== null && <StandingMark standing={gauge.standing} />}
-        <Box as="span" whiteSpace="nowrap">
-          {gaugeLabel(gauge, units)}
-        </Box>
-      </Flex>
-      <Box fontFamily="mono" lineHeight="1.25" whiteSpace="nowrap">
+        <span>{gaugeLabel(gauge, units)}</span>
+      </div>
+      <div className="figure">
         <button
           type="button"
           className="value"
@@ -86,24 +73,19 @@ const GaugeView = memo(function GaugeView({ gauge, band, onAsk }: GaugeProps) {
         >
           {shown.number}
         </button>{" "}
-        <Box as="span" fontSize="sm">
-          {shown.unit}
-        </Box>{" "}
-        <Box as="span" fontSize="sm" color="ink.second" data-change>
+        <span className="unit">{shown.unit}</span>{" "}
+        <span className="change" data-change>
           {moved}
-        </Box>
-      </Box>
+        </span>
+      </div>
       <Scale gauge={gauge} band={band} />
-      <Box fontSize="xs" color="ink.second" minH="1.2em" lineHeight="1.3">
-        {gauge.wanted || bandText(units, gauge, band)}
-      </Box>
-    </Box>
+      <div className="wanted">{gauge.wanted || bandText(units, gauge, band)}</div>
+    </div>
   );
 });
 
 const WIDTH = 160;
 
-/** The value on a short scale, the target as a notch, the mark as a thin stroke. */
 /** Where the value probably lies, in words. */
 function bandText(units: Units, gauge: Gauge, band: Band): string {
   if (!band || band.low === null || band.high === null) return "";
@@ -112,11 +94,12 @@ function bandText(units: Units, gauge: Gauge, band: Band): string {
   return low === high ? "" : `${low} to ${high}`;
 }
 
+/** The value on a short scale, the target as a notch, the mark as a thin stroke. */
 function Scale({ gauge, band }: { gauge: Gauge; band: Band }) {
   const places = [gauge.value, gauge.lower, gauge.upper, gauge.mark, band?.high ?? null].filter(
     (v): v is number => v !== null,
   );
-  if (gauge.value === null || places.length === 0) return <Box h="14px" />;
+  if (gauge.value === null || places.length === 0) return <div style={{ height: 14 }} />;
   const high = Math.max(...places) * 1.25 || 1;
   const low = Math.min(0, ...places);
   const x = (value: number) => 3 + ((WIDTH - 6) * (value - low)) / (high - low);
