@@ -6,17 +6,19 @@
 import { createContext, type ReactNode, useContext, useDeferredValue } from "react";
 import type { Fault, Live, LoadRow, Loads, Mounted, PartsAnswer, Sweep, Uncertainties } from "../api/client";
 import { isWithin } from "../ui/fields/faults";
+import type { Wish } from "./answers";
 import type { DesignDocument } from "./document";
 import type { Selected } from "./selected";
-import type { Wish } from "./useLive";
 
 export interface Edit {
   readOnly: boolean;
   select: (selected: Selected | null) => void;
   /** What else is looked at: a picked moment, a told ratio, the room of the drawing. */
   wish: (part: Partial<Wish>) => void;
-  /** While something is dragged, what is heavy to paint waits. */
+  /** While something is dragged or a key is held down, what is heavy to paint waits. */
   hold: (held: boolean) => void;
+  /** Ask about these documents once nothing else is to be done: they are what the next keys lead to. */
+  ahead: (documents: DesignDocument[]) => void;
   /** Which of several things is swept where more than one can be. */
   sweep: (of: string) => void;
   /** The document as it is now: what is painted may be a key press older. */

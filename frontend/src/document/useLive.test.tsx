@@ -18,7 +18,13 @@ vi.mock("../api/client", () => ({
   },
 }));
 
-const design = (name: string) => ({ name }) as unknown as DesignDocument;
+const made = new Map<string, DesignDocument>();
+/** The same object for the same name, as a document is the same until it is changed. */
+function design(name: string): DesignDocument {
+  const found = made.get(name) ?? ({ name } as unknown as DesignDocument);
+  made.set(name, found);
+  return found;
+}
 const live = (name: string): Answer => ({ data: { name }, response: { status: 200 } });
 const start = () =>
   renderHook(({ name }) => useLive(design(name), null, WISH, READABLE), { initialProps: { name: "one" } });
@@ -51,6 +57,46 @@ test("faults leave the figures that were there", async () => {
   await act(async () => asked[1]?.answer({ error: { detail: "no", faults }, response: { status: 400 } }));
   expect(result.current.live).toEqual({ name: "one" });
   expect(result.current.faults).toEqual(faults);
+});
+
+test("what was answered before is there at once, and is not asked again", async () => {
+  const { result, rerender } = start();
+  await waitFor(() => expect(asked).toHaveLength(1));
+  await act(async () => asked[0]?.answer(live("one")));
+  rerender({ name: "two" });
+  await act(async () => asked[1]?.answer(live("two")));
+  rerender({ name: "one" });
+  expect(result.current.live).toEqual({ name: "one" });
+  expect(result.current.of).toBe(design("one"));
+  expect(asked).toHaveLength(2);
+});
+
+test("what is asked ahead waits for its turn, and is there when it is wanted", async () => {
+  const { result, rerender } = start();
+  await waitFor(() => expect(asked).toHaveLength(1));
+  await act(async () => asked[0]?.answer(live("one")));
+  act(() => result.current.ahead([design("two"), design("three"), design("four")]));
+  expect(asked.map((a) => a.name)).toEqual(["one", "two", "three"]);
+  await act(async () => asked[1]?.answer(live("two")));
+  expect(asked.map((a) => a.name)).toEqual(["one", "two", "three", "four"]);
+  expect(result.current.live).toEqual({ name: "one" });
+  rerender({ name: "two" });
+  expect(result.current.live).toEqual({ name: "two" });
+  // On its way already: it is waited for.
+  rerender({ name: "three" });
+  expect(asked).toHaveLength(4);
+  await act(async () => asked[2]?.answer(live("three")));
+  expect(result.current.live).toEqual({ name: "three" });
+});
+
+test("an answer that comes late does not take the place of a newer one", async () => {
+  const { result, rerender } = start();
+  await waitFor(() => expect(asked).toHaveLength(1));
+  await act(async () => asked[0]?.answer(live("one")));
+  rerender({ name: "two" });
+  rerender({ name: "one" });
+  await act(async () => asked[1]?.answer(live("two")));
+  expect(result.current.live).toEqual({ name: "one" });
 });
 
 test("a lost connection is told", async () => {

@@ -1,13 +1,13 @@
 /**
  * The design evaluated while it changes: one request at a time, always ending with the newest, never out of order; asked
- * again with growing pauses while there is no answer.
+ * again with growing pauses while there is no answer. What was answered before is there at once.
  */
 import { replaceEqualDeep } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
-import { api, type Fault, type Live, type Refusal } from "../api/client";
-import { mayPass, pause, whenBack } from "../api/connection";
+import type { Fault, Live } from "../api/client";
+import { pause, whenBack } from "../api/connection";
+import { Answers, type Asked, type Wish } from "./answers";
 import type { DesignDocument } from "./document";
-import type { Selected } from "./selected";
 
 export interface LiveState {
   live: Live | null;
@@ -18,18 +18,9 @@ export interface LiveState {
   trouble: string;
 }
 
-/** What of the design is looked at, see the core's `Wish`. */
-export interface Wish {
-  selected: Selected | null;
-  picked?: number;
-  longest?: number;
-  told?: number;
-}
-
-interface Asked {
-  document: DesignDocument;
-  mark: DesignDocument | null;
-  wish: Wish;
+export interface Following extends LiveState {
+  /** Ask about these documents while nothing else is to be done: they are what the next keys lead to. */
+  ahead: (documents: DesignDocument[]) => void;
 }
 
 /**
@@ -40,14 +31,22 @@ export function useLive(
   mark: DesignDocument | null,
   wish: Wish,
   readable: DesignDocument,
-): LiveState {
+): Following {
+  const [answers] = useState(() => new Answers());
   const [state, setState] = useState<LiveState>({ live: null, of: null, faults: [], trouble: "" });
+  const [shown, setShown] = useState<Asked | null>(null);
   const next = useRef<Asked | null>(null);
   const newest = useRef<Asked>({ document, mark, wish });
   const fallback = useRef<DesignDocument | null>(readable);
   const busy = useRef(false);
   /** Ends the pause before the next try. */
   const pausing = useRef<(() => void) | null>(null);
+
+  if (!(shown?.document === document && shown.mark === mark && shown.wish === wish)) {
+    setShown({ document, mark, wish });
+    const known = answers.get({ document, mark, wish });
+    if (known) setState((old) => showing(old, known, document));
+  }
 
   const run = useCallback(async () => {
     next.current = newest.current;
@@ -56,17 +55,17 @@ export function useLive(
     for (let tries = 0; next.current; ) {
       const asked: Asked = next.current;
       next.current = null;
-      const { retry, ...result } = await ask(asked);
-      // What is the same as before stays the same object, so that nothing is painted anew for it.
-      setState((old) => {
-        const live = result.live && replaceEqualDeep(old.live, result.live);
-        return live ? { ...result, live } : { ...result, live: old.live, of: old.of };
-      });
-      if (result.live) fallback.current = null;
-      else if (result.faults.length > 0 && fallback.current) {
-        const before = await ask({ ...asked, document: fallback.current });
+      if (answers.get(asked) && asked !== newest.current) continue;
+      const { retry, live, faults, trouble } = await answers.ask(asked);
+      // Something newer may have been known, and stand there already.
+      if (asked === newest.current || !answers.get(newest.current))
+        setState((old) => (live ? showing(old, live, asked.document) : { ...old, faults, trouble }));
+      if (live) fallback.current = null;
+      else if (faults.length > 0 && fallback.current) {
+        const of = fallback.current;
+        const before = (await answers.ask({ ...asked, document: of })).live;
         fallback.current = null;
-        if (before.live) setState((old) => ({ ...old, live: before.live, of: before.of }));
+        if (before) setState((old) => ({ ...old, live: before, of }));
       }
       if (!retry) tries = 0;
       else if (!next.current) {
@@ -81,13 +80,13 @@ export function useLive(
       }
     }
     busy.current = false;
-  }, []);
+  }, [answers]);
 
   useEffect(() => {
     newest.current = { document, mark, wish };
-    void run();
+    if (!answers.get(newest.current)) void run();
     pausing.current?.();
-  }, [document, mark, wish, run]);
+  }, [document, mark, wish, run, answers]);
   useEffect(
     () =>
       whenBack(() => {
@@ -96,34 +95,18 @@ export function useLive(
       }),
     [run],
   );
-
-  return state;
+  const ahead = useCallback(
+    (documents: DesignDocument[]) =>
+      answers.next(documents.map((one) => ({ ...newest.current, document: one }))),
+    [answers],
+  );
+  return { ...state, ahead };
 }
 
-interface Result extends LiveState {
-  /** Whether the same question may be answered later. */
-  retry: boolean;
-}
-
-async function ask({ document, mark, wish }: Asked): Promise<Result> {
-  try {
-    const { data, error, response } = await api.POST("/api/live/", {
-      body: {
-        document: document as unknown as Record<string, unknown>,
-        mark: mark as unknown as Record<string, unknown> | null,
-        ...wish,
-      },
-    });
-    if (data) return { live: data, of: document, faults: [], trouble: "", retry: false };
-    const refusal = error as Refusal | undefined;
-    const none = { live: null, of: null, faults: [] };
-    if (refusal?.faults) return { ...none, faults: refusal.faults, trouble: "", retry: false };
-    if (response.status === 401)
-      return { ...none, trouble: "You are signed out: the figures are not up to date.", retry: false };
-    const trouble = refusal?.detail ?? `The server answered with ${response.status}; it is asked again.`;
-    return { ...none, trouble, retry: mayPass(response.status) };
-  } catch {
-    const trouble = "No connection to the server: the figures are not up to date; it is asked again.";
-    return { live: null, of: null, faults: [], trouble, retry: true };
-  }
-}
+/** What is the same as before stays the same object, so that nothing is painted anew for it. */
+const showing = (old: LiveState, live: Live, of: DesignDocument): LiveState => ({
+  live: replaceEqualDeep(old.live, live),
+  of,
+  faults: [],
+  trouble: "",
+});

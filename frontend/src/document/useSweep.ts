@@ -5,6 +5,7 @@ import type { Stored } from "./bin/bin";
 import { useParts } from "./bin/useBin";
 import type { DesignDocument } from "./document";
 import type { Selected } from "./selected";
+import { afterPaint } from "./useAfterPaint";
 
 /** Null while nothing with sizes is selected; the last one while the next is being asked for, or `held`. */
 export function useSweep(
@@ -33,9 +34,9 @@ export function useSweep(
         // Asked again meanwhile, or no connection: what stands there stays.
       }
     };
-    const frame = requestAnimationFrame(() => window.setTimeout(() => void ask()));
+    const calledOff = afterPaint(() => void ask());
     return () => {
-      cancelAnimationFrame(frame);
+      calledOff();
       stop.abort();
     };
   }, [document, selected, held, bin, of]);

@@ -35,7 +35,7 @@ interface Props {
   /** While its rim is dragged. */
   onTeeth: (wheel: Wheel, teeth: number, gesture: string) => void;
   onKey: (event: KeyboardEvent) => void;
-  /** A rim is being dragged, or no longer. */
+  /** A rim is being dragged or a key held down, or no longer. */
   onHold: (held: boolean) => void;
   /** How many times as long as high a row may be before it is better folded. */
   onRoom: (longest: number) => void;
@@ -113,6 +113,7 @@ export function LineFigure(props: Props) {
             onSelect={() => onSelect(stop.at)}
             onStep={onStep}
             onSweep={onSweep}
+            onHold={onHold}
           />
         ))}
         {!readOnly && (
@@ -188,14 +189,17 @@ interface ControlProps {
   onSelect: () => void;
   onStep: Props["onStep"];
   onSweep: Props["onSweep"];
+  onHold: Props["onHold"];
 }
 
 /** What the keyboard and a screen reader find, in the order of power: no paint but the focus. */
-function Control({ stop, frame, chosen, onSelect, onStep, onSweep }: ControlProps) {
+function Control({ stop, frame, chosen, onSelect, onStep, onSweep, onHold }: ControlProps) {
   const name = `${stop.at.path} ${stop.at.member}`;
   const common = {
     tabIndex: 0,
     onFocus: onSelect,
+    onKeyUp: () => onHold(false),
+    onBlur: () => onHold(false),
     fill: "none",
     pointerEvents: "none" as const,
     style: { outlineOffset: 3 },
@@ -207,6 +211,7 @@ function Control({ stop, frame, chosen, onSelect, onStep, onSweep }: ControlProp
       const by = { ArrowUp: 1, ArrowDown: -1, PageUp: 5, PageDown: -5 }[event.key];
       if (by === undefined) return;
       event.preventDefault();
+      onHold(event.repeat);
       onStep(wheel, by, event.altKey);
     };
     return (

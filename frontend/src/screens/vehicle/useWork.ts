@@ -10,6 +10,7 @@ import {
   useState,
 } from "react";
 import type { Conflict, Fault, Live, Loads, Mounted, PartsAnswer, Uncertainties } from "../../api/client";
+import type { Wish } from "../../document/answers";
 import type { Edit, Figures, Place } from "../../document/context";
 import { type DesignDocument, withValue } from "../../document/document";
 import type { Left } from "../../document/draft";
@@ -17,7 +18,7 @@ import { type History, type HistoryAction, history } from "../../document/histor
 import { isSelected, type Selected, SUPPLY } from "../../document/selected";
 import { recall, useKeptSteps } from "../../document/steps";
 import { type Autosave, type Base, type Owner, useAutosave } from "../../document/useAutosave";
-import { useLive, type Wish } from "../../document/useLive";
+import { useLive } from "../../document/useLive";
 import { useLoads } from "../../document/useLoads";
 import { useOthers } from "../../document/useOthers";
 import { useParts } from "../../document/useParts";
@@ -101,17 +102,19 @@ export function useWork(opened: Vehicle): Work {
     [rebase],
   );
   useOthers(vehicle, saving, arrived);
-  const { edit, wish, mark, held, sweepOf } = useEdits(document, dispatch, opened.readOnly);
-  // The question goes out first; what shows the document is painted while it is answered.
-  const painted = useDeferredValue(document);
+  const { edits, wish, mark, held, sweepOf } = useEdits(document, dispatch, opened.readOnly);
   // Asked before the figures: a shaft under the hand must not wait for what it does not change.
   const { fit: mounted, of: placed } = useFit(workshop, station === "fit" ? document : null);
-  const { live, of, faults, trouble } = useLive(
+  const { live, of, faults, trouble, ahead } = useLive(
     useAfterFit(document, placed, station === "fit"),
     mark,
     wish,
     stored.document,
   );
+  // The question goes out first; what shows the document is painted while it is answered, or at once with the answer.
+  const deferred = useDeferredValue(document);
+  const painted = of === document ? document : deferred;
+  const edit = useMemo((): Edit => ({ ...edits, ahead }), [edits, ahead]);
   const loads = useLoads(document, mark, station === "loads");
   const parts = useParts(vehicle, document, mark, station === "parts");
   const { selected } = wish;
@@ -191,7 +194,7 @@ function useEdits(document: DesignDocument, dispatch: Work["dispatch"], readOnly
   const [sweepOf, setSweepOf] = useState("");
   const present = useRef(document);
   present.current = document;
-  const edit = useMemo((): Edit => {
+  const edits = useMemo((): Omit<Edit, "ahead"> => {
     const change: Edit["edit"] = (how, gesture) => {
       if (!readOnly) dispatch({ type: "edit", edit: how, gesture });
     };
@@ -214,5 +217,5 @@ function useEdits(document: DesignDocument, dispatch: Work["dispatch"], readOnly
       dropMark: () => setMark(null),
     };
   }, [readOnly, dispatch]);
-  return { edit, wish, mark, held, sweepOf };
+  return { edits, wish, mark, held, sweepOf };
 }

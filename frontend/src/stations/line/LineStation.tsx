@@ -2,7 +2,6 @@ import { Box, Button, Flex } from "@chakra-ui/react";
 import { lazy, Suspense, useCallback, useEffect, useState } from "react";
 import type { Flow, Wheel } from "../../api/client";
 import { Later, useEdit, useFigures } from "../../document/context";
-import { at, withValue } from "../../document/document";
 import { useAfterPaint } from "../../document/useAfterPaint";
 import { LineFigure } from "../../drawing/LineFigure";
 import { show, useUnits } from "../../ui/fields/units";
@@ -13,8 +12,8 @@ import { Lower } from "./lower/Lower";
 import { SweepStrip, useTake } from "./SweepStrip";
 import { SelectedPanel } from "./selected/SelectedPanel";
 import { StageStrip } from "./selected/StageStrip";
-import { nextSize, useKnownFits } from "./selected/useFits";
 import { useLineKeys } from "./useLineKeys";
+import { useSteps } from "./useSteps";
 
 const LineCharts = lazy(() => import("./LineCharts"));
 const CHART_HEIGHT = 124;
@@ -75,23 +74,12 @@ function Drawing() {
   useEffect(() => setMoment(wish.picked === undefined ? "top speed" : "picked"), [wish.picked]);
   const onRoom = useCallback((longest: number) => edit.wish({ longest }), [edit]);
 
-  const knownFits = useKnownFits();
-  // Sizes come from the bin; with Alt, and where the bin has none, from all there are.
+  const steps = useSteps();
   const step = (wheel: Wheel, by: number, any: boolean) => {
-    const known = any ? [] : knownFits(wheel.path);
     if (wheel.teeth === null) return stepSweep(by);
-    const atEnd = known.length > 0 && nextSize(known, wheel.teeth, by) === wheel.teeth;
-    setEnd(
-      atEnd
-        ? `No ${by > 0 ? "larger" : "smaller"} ${wheel.noun} in the bin; Alt ${by > 0 ? "↑" : "↓"} for any size.`
-        : "",
-    );
-    if (atEnd) return;
-    edit.edit((document) => {
-      const teeth = Number(at(document, wheel.place));
-      const next = Math.max(wheel.least, nextSize(known, teeth, by));
-      return Number.isFinite(teeth) ? withValue(document, wheel.place, next) : document;
-    });
+    const [more, key] = by > 0 ? ["larger", "↑"] : ["smaller", "↓"];
+    const there = steps(wheel, by, any);
+    setEnd(there || any ? "" : `No ${more} ${wheel.noun} in the bin; Alt ${key} for any size.`);
   };
   // biome-ignore lint/correctness/useExhaustiveDependencies: it is said of the wheel that was selected then
   useEffect(() => setEnd(""), [selected]);
