@@ -1,5 +1,43 @@
 /** Classes of what is painted anew with every key press: plain elements cost a tenth of styled ones. */
 export const PAINTED = {
+  ".workbench": {
+    display: "flex",
+    flexDirection: "column",
+    minH: "100%",
+    h: { md: "100%" },
+    _print: { h: "auto", display: "block" },
+    "& > .beside": {
+      display: "flex",
+      flexDirection: { base: "column", md: "row" },
+      flex: "1",
+      minH: "0",
+      _print: { display: "block" },
+    },
+    "& main": {
+      position: "relative",
+      flex: "1",
+      minW: "0",
+      p: "2",
+      overflowY: { md: "auto" },
+      _print: { overflow: "visible" },
+    },
+    "& > .foot": { position: { base: "sticky", md: "static" }, bottom: "0", minH: "96px", bg: "panel" },
+  },
+  ".strip": {
+    display: "flex",
+    flexWrap: "wrap",
+    alignItems: "center",
+    gap: "1",
+    px: "2",
+    py: "1",
+    fontSize: "sm",
+    "& .list": { color: "ink.second" },
+    "& .clash": { color: "brick", fontFamily: "body", mr: "1" },
+    "& .load": { mr: "1" },
+    "& .overall": { px: "1", whiteSpace: "nowrap", "& b": { fontFamily: "mono" } },
+    "& .end": { color: "copper" },
+    "& .tools": { display: "flex", flexWrap: "wrap", gap: "1", ml: "auto" },
+  },
   ".readout": {
     display: "flex",
     gap: "4",

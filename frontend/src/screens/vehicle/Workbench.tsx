@@ -1,4 +1,4 @@
-import { Box, Button, Flex } from "@chakra-ui/react";
+import { Box, Button } from "@chakra-ui/react";
 import { lazy, memo, Suspense, useCallback, useState } from "react";
 import { Link, Navigate } from "react-router";
 import { Conflict } from "../../document/Conflict";
@@ -64,7 +64,7 @@ export function Workbench(opened: Vehicle) {
   const Station = STATIONS[station];
   if (!Station) return <Navigate to={`/vehicles/${vehicle}/line`} replace />;
   return (
-    <Flex direction="column" minH="100%" h={{ md: "100%" }} _print={{ h: "auto", display: "block" }}>
+    <div className="workbench">
       <Head
         name={document.name}
         saved={readOnly ? "you may look, not change" : saveWords(work.saving.state)}
@@ -76,7 +76,7 @@ export function Workbench(opened: Vehicle) {
       <Trouble work={work} />
       <Unsaved work={work} opened={opened} />
       {opened.scratch && <Scratch vehicle={vehicle} />}
-      <Flex flex="1" minH="0" direction={{ base: "column", md: "row" }} _print={{ display: "block" }}>
+      <div className="beside">
         <StationList
           vehicle={vehicle}
           workshop={workshop}
@@ -85,15 +85,7 @@ export function Workbench(opened: Vehicle) {
           parts={work.parts}
           targets={document.targets?.length ?? 0}
         />
-        <Box
-          as="main"
-          position="relative"
-          flex="1"
-          minW="0"
-          p="2"
-          overflowY={{ md: "auto" }}
-          _print={{ overflow: "visible" }}
-        >
+        <main>
           {figures ? (
             <WorkProvider
               place={work.place}
@@ -114,13 +106,13 @@ export function Workbench(opened: Vehicle) {
               <Unreadable faults={faults.map((f) => `${f.path}: ${f.problem}, ${f.remedy}`)} />
             )
           )}
-        </Box>
-      </Flex>
-      <Box position={{ base: "sticky", md: "static" }} bottom="0" minH="96px" bg="panel">
+        </main>
+      </div>
+      <div className="foot">
         {live && (
           <Readout gauges={live.gauges} uncertainties={uncertainties} stale={faults.length > 0} onAsk={ask} />
         )}
-      </Box>
+      </div>
       {asked && (
         <Suspense fallback={null}>
           <WorkingDrawer
@@ -132,7 +124,7 @@ export function Workbench(opened: Vehicle) {
           />
         </Suspense>
       )}
-    </Flex>
+    </div>
   );
 }
 

@@ -1,8 +1,7 @@
-import { Box, Button, Flex } from "@chakra-ui/react";
-import { lazy, Suspense, useCallback, useEffect, useState } from "react";
+import { Box, Button } from "@chakra-ui/react";
+import { lazy, memo, Suspense, useCallback, useEffect, useState } from "react";
 import type { Flow, Wheel } from "../../api/client";
-import { Later, useEdit, useFigures } from "../../document/context";
-import { useAfterPaint } from "../../document/useAfterPaint";
+import { AfterPaint, Later, useEdit, useFigures } from "../../document/context";
 import { LineFigure } from "../../drawing/LineFigure";
 import { show, useUnits } from "../../ui/fields/units";
 import { MOMENTS } from "../../words/measures";
@@ -31,11 +30,6 @@ const AREAS = {
 
 /** The heart: the power path drawn to scale, and what a change of a wheel does. */
 export function LineStation() {
-  const { live, held } = useFigures();
-  const { wish } = useEdit();
-  const onPick = useCallback((picked: number) => wish({ picked }), [wish]);
-  // The figures and the drawing come first; the charts follow when they are painted.
-  const charted = useAfterPaint(live, held);
   return (
     <Box display="grid" gap="2" alignItems="start" {...AREAS} _print={{ display: "block" }}>
       <Box gridArea="drawing" minW="0" bg="panel" {...FRAME} position="relative">
@@ -49,27 +43,39 @@ export function LineStation() {
       </Box>
       <Box gridArea="lower" minW="0">
         <Lower>
-          <Box display="grid" gap="2">
-            <SweepStrip />
-            <Suspense fallback={<Box h={`${CHART_HEIGHT + 30}px`} />}>
-              <LineCharts live={charted} height={CHART_HEIGHT} onPick={onPick} />
-            </Suspense>
-          </Box>
+          <AfterPaint>
+            <Box display="grid" gap="2">
+              <SweepStrip />
+              <Charts />
+            </Box>
+          </AfterPaint>
         </Lower>
       </Box>
     </Box>
   );
 }
 
+function Charts() {
+  const { live } = useFigures();
+  const { wish } = useEdit();
+  const onPick = useCallback((picked: number) => wish({ picked }), [wish]);
+  return (
+    <Suspense fallback={<Box h={`${CHART_HEIGHT + 30}px`} />}>
+      <LineCharts live={live} height={CHART_HEIGHT} onPick={onPick} />
+    </Suspense>
+  );
+}
+
 /** The drawing with what is chosen about it, its stages as a strip, and itself as a table. */
 function Drawing() {
-  const { live, sweep, selected, wish } = useFigures();
+  const { live, sweep, selected, wish, marked } = useFigures();
   const edit = useEdit();
   const [moment, setMoment] = useState<Flow["moment"]>("top speed");
   const [table, setTable] = useState(false);
   const [end, setEnd] = useState("");
   const flow = live.flows.find((f) => f.moment === moment) ?? live.flows.find((f) => f.moment !== "picked");
-  const onKey = useLineKeys(() => setTable((old) => !old));
+  const onTable = useCallback(() => setTable((old) => !old), []);
+  const onKey = useLineKeys(onTable);
   // A moment picked on a chart is meant to be seen at once.
   useEffect(() => setMoment(wish.picked === undefined ? "top speed" : "picked"), [wish.picked]);
   const onRoom = useCallback((longest: number) => edit.wish({ longest }), [edit]);
@@ -105,31 +111,31 @@ function Drawing() {
         onHold={edit.hold}
         onRoom={onRoom}
       />
-      <Flex px="2" py="1" gap="1" align="center" wrap="wrap" fontSize="sm">
+      <div className="strip">
         <StageStrip onSweep={stepSweep} />
-        <Box as="span" role="status" color="copper" data-end>
+        <span className="end" role="status" data-end>
           {end}
-        </Box>
-        <Tools flow={flow} onMoment={setMoment} table={table} onTable={() => setTable(!table)} />
-      </Flex>
+        </span>
+        <div className="tools" data-screen-only>
+          <MomentChoice flows={live.flows} moment={flow?.moment} onChange={setMoment} />
+          <Tools marked={marked !== null} table={table} onTable={onTable} />
+        </div>
+      </div>
       {table && <LineTable live={live} flow={flow} />}
     </>
   );
 }
 
 interface ToolsProps {
-  flow: Flow | undefined;
-  onMoment: (moment: Flow["moment"]) => void;
+  marked: boolean;
   table: boolean;
   onTable: () => void;
 }
 
-function Tools({ flow, onMoment, table, onTable }: ToolsProps) {
-  const { live, marked } = useFigures();
+const Tools = memo(function Tools({ marked, table, onTable }: ToolsProps) {
   const { setMark, dropMark } = useEdit();
   return (
-    <Flex ml="auto" gap="1" wrap="wrap" data-screen-only>
-      <MomentChoice flows={live.flows} moment={flow?.moment} onChange={onMoment} />
+    <>
       <Button size="xs" onClick={setMark} title="M" aria-label="Set mark">
         Mark
       </Button>
@@ -141,9 +147,9 @@ function Tools({ flow, onMoment, table, onTable }: ToolsProps) {
       <Button size="xs" aria-pressed={table} onClick={onTable} title="T" aria-label="The drawing as a table">
         Table
       </Button>
-    </Flex>
+    </>
   );
-}
+});
 
 function MomentChoice({
   flows,

@@ -1,4 +1,3 @@
-import { Box } from "@chakra-ui/react";
 import { type DragEvent, type KeyboardEvent, useState } from "react";
 import type { Live } from "../../../api/client";
 import { useDocument, useEdit, useFigures, useLoadsShown } from "../../../document/context";
@@ -19,13 +18,13 @@ export function StageStrip({ onSweep }: { onSweep: (by: number) => void }) {
   const lists = [...document.drive.branches.map((_, b) => `drive.branches[${b}].stages`), "drive.stages"];
   return (
     // What stands beside the strip goes on in its last line.
-    <Box display="contents" data-strip>
+    <div style={{ display: "contents" }} data-strip>
       <SupplyChip onSweep={onSweep} />
       {lists.map((list, i) => (
         <List key={list} list={list} document={document} live={live} joins={i > 0} />
       ))}
       <Overall live={live} />
-    </Box>
+    </div>
   );
 }
 
@@ -84,9 +83,9 @@ function List({ list, document, live, joins }: ListProps) {
   return (
     <>
       {several && (
-        <Box color="ink.second">
+        <div className="list">
           {branch === undefined ? "joined:" : `${joins ? "+ " : ""}branch ${Number(branch) + 1}:`}
-        </Box>
+        </div>
       )}
       {stages.map((stage, i) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: a stage is its place in the line
@@ -135,20 +134,19 @@ function Chip({ stage, path, live }: { stage: Stage; path: string; live: Live })
       title={clash && `does not fit: ${clash.text}`}
     >
       {clash && (
-        <Box as="span" color="brick" fontFamily="body" mr="1" data-chip-clash>
+        <span className="clash" data-chip-clash>
           <StandingMark standing="misses" /> fit
-        </Box>
+        </span>
       )}
       {loaded && loaded.state !== "unknown" && (
-        <Box
-          as="span"
-          mr="1"
+        <span
+          className="load"
           title={`${percent(loaded.use ?? 0)} of what it stands`}
           data-chip-load={loaded.state}
         >
           <StandingMark standing={STANDS[loaded.state]} size={11} />
           {loaded.state === "over" && loaded.use !== null && ` ${percent(loaded.use)}`}
-        </Box>
+        </span>
       )}
       {kind?.short ?? stage.kind} <b>{sizesText(kind, stage)}</b>{" "}
       {ratio !== undefined && <span>{digits(units.reducing ? ratio : 1 / ratio)}</span>}
@@ -165,11 +163,8 @@ function sizesText(kind: StageKind | undefined, stage: Stage): string {
 function Overall({ live }: { live: Live }) {
   const units = useUnits();
   return (
-    <Box px="1" whiteSpace="nowrap" data-overall>
-      ={" "}
-      <Box as="b" fontFamily="mono">
-        {ratioText(units, live.view.ratio)}
-      </Box>
-    </Box>
+    <div className="overall" data-overall>
+      = <b>{ratioText(units, live.view.ratio)}</b>
+    </div>
   );
 }
