@@ -3,7 +3,7 @@
  * press, its figures with each answer, the ways to change it never. What shows figures alone is then not
  * painted twice for one key press.
  */
-import { createContext, type ReactNode, useContext, useDeferredValue, useRef } from "react";
+import { createContext, type ReactNode, useContext, useMemo } from "react";
 import type { Fault, Live, LoadRow, Loads, Mounted, PartsAnswer, Sweep, Uncertainties } from "../api/client";
 import { isWithin } from "../ui/fields/faults";
 import type { Wish } from "./answers";
@@ -127,33 +127,16 @@ export function WorkProvider({
   );
 }
 
-/** What may be painted after the drawing and the readout: its figures follow a moment later; see `Still`. */
+/** What may be painted after all else: it follows a frame later, and waits while something is held. */
 export function Later({ children }: { children: ReactNode }) {
-  return <Still figures={useDeferredValue(useFigures())}>{children}</Still>;
-}
-
-/** What is heavy to paint: its figures follow when all else is painted; see `Still`. */
-export function AfterPaint({ children }: { children: ReactNode }) {
-  const now = useFigures();
-  return <Still figures={useAfterPaint(now, now.held)}>{children}</Still>;
-}
-
-/** While something is held, nothing in here changes. */
-function Still({ figures, children }: { figures: Figures; children: ReactNode }) {
-  const { held } = useFigures();
-  const shown = useStill(figures, held);
-  const document = useStill(useDocument(), held);
+  const [figures, document] = [useFigures(), useDocument()];
+  const now = useMemo(() => ({ figures, document }), [figures, document]);
+  const shown = useAfterPaint(now, figures.held);
   return (
-    <FiguresContext value={shown}>
-      <DocumentContext value={document}>{children}</DocumentContext>
+    <FiguresContext value={shown.figures}>
+      <DocumentContext value={shown.document}>{children}</DocumentContext>
     </FiguresContext>
   );
-}
-
-function useStill<T>(value: T, held: boolean): T {
-  const kept = useRef(value);
-  if (!held) kept.current = value;
-  return kept.current;
 }
 
 /** The fault at a path, or within it. */
