@@ -67,6 +67,14 @@ WSGI_APPLICATION = "server.config.wsgi.application"
 TEMPLATES = [{"BACKEND": "django.template.backends.django.DjangoTemplates", "DIRS": [PAGE]}]
 
 DATABASES = {"default": from_url(os.environ.get("DATABASE_URL", "postgresql://ydrometer@127.0.0.1:5433/ydrometer"))}
+CACHES = {
+    "default": {"BACKEND": "django.core.cache.backends.locmem.LocMemCache", "LOCATION": "default"},
+    # Who asked lately, in this process: see `RecentSession`.
+    "recent": {
+        "BACKEND": "django.core.cache.backends.locmem.LocMemCache", "LOCATION": "recent", "TIMEOUT": 10,
+        "OPTIONS": {"MAX_ENTRIES": 1000},
+    },
+}  # fmt: skip
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 
 POLITENESS: int = politeness.POLITENESS

@@ -11,6 +11,7 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
+from server.api.authentication import RecentSession
 from server.api.errors import BAD, HIDDEN, SIGNED_OUT
 from server.api.requests import DocumentField, answer_of, read
 from server.designs import lessons
@@ -145,6 +146,8 @@ class VocabularyView(APIView):
 
 
 class LiveView(APIView):
+    authentication_classes = (RecentSession,)
+
     @extend_schema(request=LiveRequestSerializer, responses={200: answer_of(Live), **BAD, **SIGNED_OUT})
     def post(self, request: Request) -> Response:
         asked = read(LiveRequestSerializer, request)
@@ -155,6 +158,8 @@ class LiveView(APIView):
 
 
 class LoadsView(APIView):
+    authentication_classes = (RecentSession,)
+
     @extend_schema(request=LoadsRequestSerializer, responses={200: answer_of(LoadsShown), **BAD, **SIGNED_OUT})
     def post(self, request: Request) -> Response:
         """What each part has to stand, and does; how warm motors get over the day."""
@@ -192,6 +197,8 @@ class LoadsWorkingView(APIView):
 
 
 class SweepView(APIView):
+    authentication_classes = (RecentSession,)
+
     @extend_schema(request=SweepRequestSerializer, responses={200: answer_of(Sweep), **BAD, **SIGNED_OUT})
     def post(self, request: Request) -> Response:
         asked = read(SweepRequestSerializer, request)

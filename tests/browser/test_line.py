@@ -87,9 +87,7 @@ class Line(BrowserCase):
         page = self.page()
         self.sandpiper(page)
         page.wait(lambda: len(page.all("[data-series]")) >= 7, "seven lines in three charts")
-        widths = (
-            "return [...document.querySelectorAll('[data-series]')].map(p => p.getBoundingClientRect().width)"
-        )
+        widths = "return [...document.querySelectorAll('[data-series]')].map(p => p.getBoundingClientRect().width)"
         page.wait(lambda: min(page.driver.execute_script(widths)) > 100, "lines of a size that can be seen")
 
     def test_motor_stage_and_supply_are_edited_beside_the_drawing(self) -> None:
