@@ -5,7 +5,30 @@ import { defineConfig } from "vite";
 export default defineConfig({
   base: "/static/app/",
   plugins: [react()],
-  build: { manifest: true, chunkSizeWarningLimit: 700, target: "es2022", assetsInlineLimit: 0 },
+  build: {
+    manifest: true,
+    chunkSizeWarningLimit: 700,
+    target: "es2022",
+    assetsInlineLimit: 0,
+    // A few files instead of thirty small ones: what every screen uses is in two of them.
+    rolldownOptions: {
+      output: {
+        advancedChunks: {
+          groups: [
+            // But what opens menus and dialogs, and is dragged: that comes when it is first wanted.
+            {
+              name: "libraries",
+              test: /node_modules\/(?!@use-gesture|@tanstack\/(react-)?virtual|@zag-js|@ark-ui|@floating-ui|.*components\/(menu|dialog|drawer|portal))/,
+            },
+            {
+              name: "shared",
+              test: /src\/(api|theme|words|ui(?!\/commands\/[FK])|drawing(?!\/charts)|document(?!\/working))\//,
+            },
+          ],
+        },
+      },
+    },
+  },
   // Machines are noisy: how long a test takes says nothing.
   test: {
     environment: "jsdom",

@@ -4,14 +4,22 @@ import { answer, api } from "./client";
 
 /** All workshops that one is in, those that are closed too. */
 export function useWorkshops() {
-  return useQuery({ queryKey: ["workshops"], queryFn: () => answer(api.GET("/api/workshops/")) });
+  return useQuery({
+    queryKey: ["workshops"],
+    queryFn: () => answer(api.GET("/api/workshops/")),
+    // Several parts of a screen ask for them while it is painted.
+    staleTime: 2000,
+  });
 }
+
+export const vehiclesOf = (workshop: string) =>
+  answer(api.GET("/api/workshops/{workshop}/vehicles/", { params: { path: { workshop } } }));
 
 /** How the vehicles of a workshop are asked for. */
 export const vehiclesQuery = (workshop: string) =>
   queryOptions({
     queryKey: ["vehicles", workshop],
-    queryFn: () => answer(api.GET("/api/workshops/{workshop}/vehicles/", { params: { path: { workshop } } })),
+    queryFn: () => vehiclesOf(workshop),
   });
 
 /** The workshops that are open, and the one at hand: which the address names, else where one stood last. */

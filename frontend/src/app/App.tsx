@@ -7,7 +7,6 @@ import { AccountPage } from "../screens/account/AccountPage";
 import { SignIn } from "../screens/account/SignIn";
 import { SignInAgain } from "../screens/account/SignInAgain";
 import { Bench } from "../screens/bench/Bench";
-import { VehicleScreen } from "../screens/vehicle/VehicleScreen";
 import { Join } from "../screens/workshop/Join";
 import { Members } from "../screens/workshop/Members";
 import { makeUnits, UnitsProvider } from "../ui/fields/units";
@@ -16,6 +15,15 @@ import { usePreferences } from "../ui/frame/preferences";
 import { TopBar, TopBarContext } from "../ui/frame/TopBar";
 import { Commands } from "./Commands";
 
+/** Within which the bench has been painted. */
+const BENCH_FIRST_MS = 1500;
+
+const vehicleScreen = () => import("../screens/vehicle/VehicleScreen");
+// Where it is what was asked for, it is loaded at once; from the bench once the bench is there.
+if (window.location.pathname.startsWith("/vehicles/")) void vehicleScreen();
+else window.setTimeout(() => void vehicleScreen(), BENCH_FIRST_MS);
+
+const VehicleScreen = lazy(() => vehicleScreen().then((m) => ({ default: m.VehicleScreen })));
 const PartsScreen = lazy(() => import("../screens/parts/PartsScreen"));
 const Begin = lazy(() => import("../screens/begin/Begin"));
 const PracticeScreen = lazy(() => import("../screens/practice/PracticeScreen"));
@@ -81,7 +89,7 @@ export function App() {
             <Route path="/account" element={<AccountPage />} />
             <Route path="/workshops/:workshop" element={<Members />} />
             <Route path="/vehicles/:vehicle" element={<Navigate to="line" replace />} />
-            <Route path="/vehicles/:vehicle/:station" element={<VehicleScreen />} />
+            <Route path="/vehicles/:vehicle/:station" element={later(<VehicleScreen />)} />
             <Route
               path="*"
               element={<Notice title="There is nothing at this address">The bench is at the start.</Notice>}

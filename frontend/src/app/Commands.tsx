@@ -1,13 +1,14 @@
 import { useQueries } from "@tanstack/react-query";
-import { type ReactNode, useEffect, useMemo, useState } from "react";
+import { lazy, type ReactNode, Suspense, useEffect, useMemo, useState } from "react";
 import { useNavigate } from "react-router";
 import { useWorkshopAtHand, vehiclesQuery } from "../api/workshops";
 import { partsQuery } from "../document/bin/useBin";
 import { usePartName } from "../document/bin/usePartName";
 import { type Command, CommandsContext, useAllCommands, useCommands } from "../ui/commands/commands";
-import { Finder } from "../ui/commands/Finder";
-import { KeyList } from "../ui/commands/KeyList";
 import { useBar } from "../ui/frame/TopBar";
+
+const Finder = lazy(() => import("../ui/commands/Finder").then((m) => ({ default: m.Finder })));
+const KeyList = lazy(() => import("../ui/commands/KeyList").then((m) => ({ default: m.KeyList })));
 
 type Shown = "finder" | "keys" | null;
 
@@ -30,8 +31,10 @@ export function Commands({ children }: { children: ReactNode }) {
     <CommandsContext value={all}>
       <Everywhere onFind={all.find} onKeys={() => setShown("keys")} />
       {children}
-      {shown === "finder" && <AllFinder onClose={close} />}
-      {shown === "keys" && <KeyList commands={[...all.registry.values()].flat()} onClose={close} />}
+      <Suspense fallback={null}>
+        {shown === "finder" && <AllFinder onClose={close} />}
+        {shown === "keys" && <KeyList commands={[...all.registry.values()].flat()} onClose={close} />}
+      </Suspense>
     </CommandsContext>
   );
 }

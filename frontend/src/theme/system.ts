@@ -1,5 +1,6 @@
 /** Our look: a plain daylight workshop, hairlines instead of shadows, 3 px corners, figures in a mono face. */
-import { createSystem, defaultConfig, defineConfig } from "@chakra-ui/react";
+import { createSystem, defineConfig } from "@chakra-ui/react";
+import { chakra } from "./chakra";
 import { PAINTED } from "./painted";
 
 const both = (light: string, dark: string) => ({ value: { base: light, _dark: dark } });
@@ -519,7 +520,7 @@ const config = defineConfig({
         ochre: both("#8A5C0A", "#D9A441"),
         brick: both("#A0392B", "#E58A7C"),
         bg: { DEFAULT: both("#F3F5F0", "#12191B"), panel: both("#FCFDFA", "#1A2427") },
-        border: { DEFAULT: both("#D3DAD4", "#33454A") },
+        border: { DEFAULT: both("#D3DAD4", "#33454A"), error: both("#A0392B", "#E58A7C") },
       },
     },
     recipes: {
@@ -563,4 +564,4 @@ const config = defineConfig({
   },
 });
 
-export const system = createSystem(defaultConfig, config);
+export const system = createSystem(chakra, config);

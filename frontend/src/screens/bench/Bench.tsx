@@ -4,15 +4,15 @@ import { useRef, useState } from "react";
 import { Link, useNavigate, useSearchParams } from "react-router";
 import { answer, api, RefusedError, type VehicleCard } from "../../api/client";
 import { useSession } from "../../api/session";
-import { useWorkshopAtHand, vehiclesQuery } from "../../api/workshops";
+import { useWorkshopAtHand, vehiclesOf, vehiclesQuery } from "../../api/workshops";
 import { TopBar } from "../../ui/frame/TopBar";
 import { useTitle } from "../../ui/frame/useTitle";
 import { moment } from "../../ui/when";
 import { StartGrid, useStarts } from "../begin/StartGrid";
 import { type Arranged, arranged, ORDERS } from "./arrange";
-import { usePutAway } from "./CardMenu";
 import { Requests } from "./Requests";
-import { VehicleCardView } from "./VehicleCard";
+import { usePutAway } from "./usePutAway";
+import { cardQuery, VehicleCardView } from "./VehicleCard";
 
 /** The vehicles of a workshop as cards; home. */
 export function Bench() {
@@ -94,7 +94,17 @@ function EmptyBench({ workshop, mayEdit }: { workshop: string; mayEdit: boolean 
 const MANY = 6;
 
 function Vehicles({ workshop, mayEdit }: { workshop: string; mayEdit: boolean }) {
-  const vehicles = useQuery({ ...vehiclesQuery(workshop), staleTime: 0 });
+  const queries = useQueryClient();
+  const vehicles = useQuery({
+    ...vehiclesQuery(workshop),
+    // Figures of the cards are asked for before the cards are painted.
+    queryFn: async () => {
+      const found = await vehiclesOf(workshop);
+      for (const one of found) if (!one.put_away) void queries.prefetchQuery(cardQuery(one));
+      return found;
+    },
+    staleTime: 0,
+  });
   const [typed, setTyped] = useState("");
   const [order, setOrder] = useState<Arranged>("changed");
   const all = vehicles.data ?? [];

@@ -1,88 +1,34 @@
-import { Box, IconButton, Menu } from "@chakra-ui/react";
-import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { useNavigate } from "react-router";
-import { answer, api, type VehicleCard } from "../../api/client";
-import { useWorkshopAtHand } from "../../api/workshops";
-import type { DesignDocument } from "../../document/document";
-import { saveDesignFile } from "../../document/files";
+import { IconButton } from "@chakra-ui/react";
+import { lazy, Suspense, useState } from "react";
+import type { VehicleCard } from "../../api/client";
 
-/** What else can be done with a vehicle on the bench. */
-export function CardMenu({ vehicle, mayEdit }: { vehicle: VehicleCard; mayEdit: boolean }) {
-  const { open } = useWorkshopAtHand();
-  const copy = useCopy(vehicle.id);
-  const putAway = usePutAway(vehicle);
-  const targets = open.filter((one) => one.role !== "viewer");
-  return (
-    <Menu.Root positioning={{ placement: "bottom-end" }}>
-      <Menu.Trigger asChild>
-        <IconButton
-          size="xs"
-          variant="ghost"
-          position="relative"
-          zIndex="1"
-          aria-label={`More for ${vehicle.name}`}
-          loading={copy.isPending}
-        >
-          ⋯
-        </IconButton>
-      </Menu.Trigger>
-      {/* Within the card, and so within the landmark that it belongs to; over the card's own link. */}
-      <Menu.Positioner zIndex="dropdown">
-        <Menu.Content bg="panel" color="ink" borderWidth="1px" borderColor="line" boxShadow="none">
-          {targets.map((one) => (
-            <Menu.Item key={one.id} value={`copy ${one.id}`} onClick={() => copy.mutate(one.id)}>
-              {one.id === vehicle.workshop ? "Copy" : `Copy to ${one.name}`}
-            </Menu.Item>
-          ))}
-          <Menu.Item
-            value="export"
-            onClick={() => saveDesignFile(vehicle.document as unknown as DesignDocument)}
-          >
-            Export as a design file
-          </Menu.Item>
-          {mayEdit && (
-            <Menu.Item value="away" onClick={() => putAway.mutate()}>
-              {vehicle.put_away ? "Take back" : "Put away"}
-            </Menu.Item>
-          )}
-        </Menu.Content>
-      </Menu.Positioner>
-      {copy.isError && (
-        <Box role="alert" color="brick" fontSize="sm">
-          {copy.error.message}
-        </Box>
-      )}
-    </Menu.Root>
+const OpenMenu = lazy(() => import("./OpenMenu"));
+
+export interface CardMenuProps {
+  vehicle: VehicleCard;
+  mayEdit: boolean;
+}
+
+/** How the button looks, whether its menu has come or not. */
+export const MORE = { size: "xs", variant: "ghost", position: "relative", zIndex: "1" } as const;
+
+/** What else can be done with a vehicle on the bench: the menu itself comes when it is first wanted. */
+export function CardMenu({ vehicle, mayEdit }: CardMenuProps) {
+  const [wanted, setWanted] = useState(false);
+  const button = (
+    <IconButton
+      {...MORE}
+      aria-label={`More for ${vehicle.name}`}
+      aria-haspopup="menu"
+      onClick={() => setWanted(true)}
+    >
+      ⋯
+    </IconButton>
   );
-}
-
-/** The copy is opened at once: it is made to be changed. */
-function useCopy(vehicle: string) {
-  const navigate = useNavigate();
-  const queries = useQueryClient();
-  return useMutation({
-    mutationFn: (workshop: string) =>
-      answer(
-        api.POST("/api/vehicles/{vehicle}/copies/", { params: { path: { vehicle } }, body: { workshop } }),
-      ),
-    onSuccess: (made) => {
-      void queries.invalidateQueries({ queryKey: ["vehicles", made.workshop] });
-      navigate(`/vehicles/${made.id}/line`);
-    },
-  });
-}
-
-/** Off the bench, or back onto it; nothing of it is lost. */
-export function usePutAway(vehicle: VehicleCard) {
-  const queries = useQueryClient();
-  return useMutation({
-    mutationFn: () =>
-      answer(
-        api.PATCH("/api/vehicles/{vehicle}/", {
-          params: { path: { vehicle: vehicle.id } },
-          body: { put_away: !vehicle.put_away },
-        }),
-      ),
-    onSuccess: () => queries.invalidateQueries({ queryKey: ["vehicles", vehicle.workshop] }),
-  });
+  if (!wanted) return button;
+  return (
+    <Suspense fallback={button}>
+      <OpenMenu vehicle={vehicle} mayEdit={mayEdit} />
+    </Suspense>
+  );
 }

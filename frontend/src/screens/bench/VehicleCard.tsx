@@ -1,5 +1,5 @@
 import { Box, Flex } from "@chakra-ui/react";
-import { useQuery } from "@tanstack/react-query";
+import { queryOptions, useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { answer, api, type Live, type VehicleCard } from "../../api/client";
 import { useLastRuns } from "../../document/useLastRuns";
@@ -10,12 +10,17 @@ import { StandingMark } from "../../ui/StandingMark";
 import { offText } from "../../words/runs";
 import { CardMenu } from "./CardMenu";
 
-/** A vehicle with its line in miniature and how its targets stand. */
-export function VehicleCardView({ vehicle, mayEdit }: { vehicle: VehicleCard; mayEdit: boolean }) {
-  const live = useQuery({
+/** How the figures of a card are asked for. */
+export const cardQuery = (vehicle: Pick<VehicleCard, "id" | "document">) =>
+  queryOptions({
     queryKey: ["card", vehicle.id, vehicle.document],
     queryFn: () => answer(api.POST("/api/live/", { body: { document: vehicle.document } })),
+    staleTime: 2000,
   });
+
+/** A vehicle with its line in miniature and how its targets stand. */
+export function VehicleCardView({ vehicle, mayEdit }: { vehicle: VehicleCard; mayEdit: boolean }) {
+  const live = useQuery(cardQuery(vehicle));
   return (
     <Box
       as="article"

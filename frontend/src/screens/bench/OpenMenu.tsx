@@ -1,0 +1,68 @@
+import { Box, IconButton, Menu } from "@chakra-ui/react";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useNavigate } from "react-router";
+import { answer, api } from "../../api/client";
+import { useWorkshopAtHand } from "../../api/workshops";
+import type { DesignDocument } from "../../document/document";
+import { saveDesignFile } from "../../document/files";
+import { type CardMenuProps, MORE } from "./CardMenu";
+import { usePutAway } from "./usePutAway";
+
+/** The menu of a card, open when it comes. */
+export default function OpenMenu({ vehicle, mayEdit }: CardMenuProps) {
+  const { open } = useWorkshopAtHand();
+  const copy = useCopy(vehicle.id);
+  const putAway = usePutAway(vehicle);
+  const targets = open.filter((one) => one.role !== "viewer");
+  return (
+    <Menu.Root positioning={{ placement: "bottom-end" }} defaultOpen>
+      <Menu.Trigger asChild>
+        <IconButton {...MORE} aria-label={`More for ${vehicle.name}`} loading={copy.isPending}>
+          ⋯
+        </IconButton>
+      </Menu.Trigger>
+      {/* Within the card, and so within the landmark that it belongs to; over the card's own link. */}
+      <Menu.Positioner zIndex="dropdown">
+        <Menu.Content bg="panel" color="ink" borderWidth="1px" borderColor="line" boxShadow="none">
+          {targets.map((one) => (
+            <Menu.Item key={one.id} value={`copy ${one.id}`} onClick={() => copy.mutate(one.id)}>
+              {one.id === vehicle.workshop ? "Copy" : `Copy to ${one.name}`}
+            </Menu.Item>
+          ))}
+          <Menu.Item
+            value="export"
+            onClick={() => saveDesignFile(vehicle.document as unknown as DesignDocument)}
+          >
+            Export as a design file
+          </Menu.Item>
+          {mayEdit && (
+            <Menu.Item value="away" onClick={() => putAway.mutate()}>
+              {vehicle.put_away ? "Take back" : "Put away"}
+            </Menu.Item>
+          )}
+        </Menu.Content>
+      </Menu.Positioner>
+      {copy.isError && (
+        <Box role="alert" color="brick" fontSize="sm">
+          {copy.error.message}
+        </Box>
+      )}
+    </Menu.Root>
+  );
+}
+
+/** The copy is opened at once: it is made to be changed. */
+function useCopy(vehicle: string) {
+  const navigate = useNavigate();
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: (workshop: string) =>
+      answer(
+        api.POST("/api/vehicles/{vehicle}/copies/", { params: { path: { vehicle } }, body: { workshop } }),
+      ),
+    onSuccess: (made) => {
+      void queries.invalidateQueries({ queryKey: ["vehicles", made.workshop] });
+      navigate(`/vehicles/${made.id}/line`);
+    },
+  });
+}
