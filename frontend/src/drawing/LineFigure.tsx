@@ -28,8 +28,8 @@ interface Props {
   selected: Selected | null;
   readOnly: boolean;
   onSelect: (selected: Selected) => void;
-  /** Change a wheel by this many sizes; of any size, or of those at hand. */
-  onStep: (wheel: Wheel, by: number, any: boolean) => void;
+  /** Change a wheel by this many sizes; of any size, or of those at hand; by a key that is held down. */
+  onStep: (wheel: Wheel, by: number, any: boolean, held: boolean) => void;
   /** Take another of the sizes that are swept, so many to the right. */
   onSweep: (by: number) => void;
   /** While its rim is dragged. */
@@ -211,8 +211,7 @@ function Control({ stop, frame, chosen, onSelect, onStep, onSweep, onHold }: Con
       const by = { ArrowUp: 1, ArrowDown: -1, PageUp: 5, PageDown: -5 }[event.key];
       if (by === undefined) return;
       event.preventDefault();
-      onHold(event.repeat);
-      onStep(wheel, by, event.altKey);
+      onStep(wheel, by, event.altKey, event.repeat);
     };
     return (
       <circle

@@ -81,10 +81,11 @@ function Drawing() {
   const onRoom = useCallback((longest: number) => edit.wish({ longest }), [edit]);
 
   const steps = useSteps();
-  const step = (wheel: Wheel, by: number, any: boolean) => {
+  const step = (wheel: Wheel, by: number, any: boolean, held: boolean) => {
     if (wheel.teeth === null) return stepSweep(by);
     const [more, key] = by > 0 ? ["larger", "↑"] : ["smaller", "↓"];
     const there = steps(wheel, by, any);
+    if (there) edit.hold(held);
     setEnd(there || any ? "" : `No ${more} ${wheel.noun} in the bin; Alt ${key} for any size.`);
   };
   // biome-ignore lint/correctness/useExhaustiveDependencies: it is said of the wheel that was selected then
