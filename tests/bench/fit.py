@@ -24,7 +24,7 @@ AXLE = "[data-shaft='drive.stages[0]']"
 STEPS = 60
 SOLVED = 10
 LOOKED = 200
-GOAL_SETTLED_MS = 100.0
+GOAL_SETTLED_MS = 70.0
 GOAL_SOLVED_S = 1.0
 
 

@@ -6,7 +6,7 @@
 import { createContext, type ReactNode, useContext, useMemo } from "react";
 import type { Fault, Live, LoadRow, Loads, Mounted, PartsAnswer, Sweep, Uncertainties } from "../api/client";
 import { isWithin } from "../ui/fields/faults";
-import type { Wish } from "./answers";
+import type { Wish } from "./asking";
 import type { DesignDocument } from "./document";
 import type { Selected } from "./selected";
 import { useAfterPaint } from "./useAfterPaint";

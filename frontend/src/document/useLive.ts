@@ -6,7 +6,8 @@ import { replaceEqualDeep } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
 import type { Fault, Live } from "../api/client";
 import { pause, whenBack } from "../api/connection";
-import { Answers, type Asked, type Wish } from "./answers";
+import { Answers } from "./answers";
+import { type Asked, askLive, type Wish } from "./asking";
 import type { DesignDocument } from "./document";
 
 export interface LiveState {
@@ -32,7 +33,7 @@ export function useLive(
   wish: Wish,
   readable: DesignDocument,
 ): Following {
-  const [answers] = useState(() => new Answers());
+  const [answers] = useState(() => new Answers(askLive, ({ live }) => live !== null));
   const [state, setState] = useState<LiveState>({ live: null, of: null, faults: [], trouble: "" });
   const [shown, setShown] = useState<Asked | null>(null);
   const next = useRef<Asked | null>(null);
@@ -44,7 +45,7 @@ export function useLive(
 
   if (!(shown?.document === document && shown.mark === mark && shown.wish === wish)) {
     setShown({ document, mark, wish });
-    const known = answers.get({ document, mark, wish });
+    const known = answers.get({ document, mark, wish })?.live;
     if (known) setState((old) => showing(old, known, document));
   }
 

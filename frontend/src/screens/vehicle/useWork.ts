@@ -10,7 +10,7 @@ import {
   useState,
 } from "react";
 import type { Conflict, Fault, Live, Loads, Mounted, PartsAnswer, Uncertainties } from "../../api/client";
-import type { Wish } from "../../document/answers";
+import type { Wish } from "../../document/asking";
 import type { Edit, Figures, Place } from "../../document/context";
 import { type DesignDocument, withValue } from "../../document/document";
 import type { Left } from "../../document/draft";

@@ -1,7 +1,9 @@
 /** How the design stands on its plate, asked for with each change; the last answer while the next is on its way. */
 import { replaceEqualDeep } from "@tanstack/react-query";
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
 import { api, type Mounted } from "../../api/client";
+import { Answers } from "../../document/answers";
+import { useParts } from "../../document/bin/useBin";
 import type { DesignDocument } from "../../document/document";
 
 export interface FitState {
@@ -10,31 +12,52 @@ export interface FitState {
   of: DesignDocument | null;
 }
 
-/** Asks nothing without a document. */
+interface Answered {
+  /** Null where it was refused, or there was no connection. */
+  fit: Mounted | null;
+}
+
+/** Asks nothing without a document; what was answered before is there at once. */
 export function useFit(workshop: string, document: DesignDocument | null): FitState {
+  // What is at hand in the bin is part of the answer.
+  const bin = useParts(workshop).data;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another bin has other answers
+  const answers = useMemo(() => new Answers(askFit(workshop), ({ fit }) => fit !== null), [workshop, bin]);
   const [state, setState] = useState<FitState>({ fit: null, of: null });
+  const known = document && state.of !== document && answers.get(document);
+  if (document && known) setState((old) => showing(old, known, document));
   useEffect(() => {
-    if (!document) return;
-    const stop = new AbortController();
-    const ask = async () => {
-      try {
-        const { data } = await api.POST("/api/workshops/{workshop}/fit/", {
-          params: { path: { workshop } },
-          body: { document: document as unknown as Record<string, unknown> },
-          signal: stop.signal,
-        });
-        // What is the same as before stays the same object, so that nothing is painted anew for it.
-        setState((old) => ({ fit: data ? replaceEqualDeep(old.fit, data) : old.fit, of: document }));
-      } catch {
-        // Asked again meanwhile, or no connection: what stands there stays.
-        if (!stop.signal.aborted) setState((old) => ({ ...old, of: document }));
-      }
+    if (!document || answers.get(document)) return;
+    let stale = false;
+    void answers.ask(document).then((found) => {
+      if (!stale) setState((old) => showing(old, found, document));
+    });
+    return () => {
+      stale = true;
     };
-    void ask();
-    return () => stop.abort();
-  }, [workshop, document]);
+  }, [answers, document]);
   return state;
 }
+
+/** What is the same as before stays the same object, so that nothing is painted anew for it. */
+const showing = (old: FitState, { fit }: Answered, of: DesignDocument): FitState => ({
+  fit: fit ? replaceEqualDeep(old.fit, fit) : old.fit,
+  of,
+});
+
+const askFit =
+  (workshop: string) =>
+  async (document: DesignDocument): Promise<Answered> => {
+    try {
+      const { data } = await api.POST("/api/workshops/{workshop}/fit/", {
+        params: { path: { workshop } },
+        body: { document: document as unknown as Record<string, unknown> },
+      });
+      return { fit: data ?? null };
+    } catch {
+      return { fit: null };
+    }
+  };
 
 /** The document to evaluate: one in which only the mounting is another waits until the plan has been answered. */
 export function useAfterFit(
