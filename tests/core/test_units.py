@@ -7,6 +7,7 @@ from hypothesis import strategies as st
 from ydrometer.base import units
 from ydrometer.base.errors import QuantityError
 from ydrometer.base.tables.dimensions import DIMENSIONS
+from ydrometer.base.tables.usual_units import USUAL
 
 
 class TypedQuantities(unittest.TestCase):
@@ -96,3 +97,16 @@ class TypedQuantities(unittest.TestCase):
             self.assertTrue(math.isfinite(units.parse(text, dimension)))
         except QuantityError as error:
             self.assertTrue(error.remedy)
+
+
+class UsualUnits(unittest.TestCase):
+    def test_have_the_scales_of_the_units_library(self) -> None:
+        for dimension, scales in USUAL.items():
+            for unit, scale in scales.items():
+                with self.subTest(dimension, unit=unit):
+                    self.assertEqual(units.library_scale(unit, dimension), scale)
+
+    def test_are_all_that_the_page_shows(self) -> None:
+        for name, dimension in DIMENSIONS.items():
+            for unit in {dimension.metric, dimension.inch} - {dimension.si}:
+                self.assertIn(unit, USUAL[name])

@@ -11,12 +11,16 @@ from __future__ import annotations
 import math
 import re
 from functools import cache, lru_cache
+from typing import TYPE_CHECKING
 
 import numpy as np
-import pint
 
 from ydrometer.base.errors import QuantityError
 from ydrometer.base.tables.dimensions import DIMENSIONS
+from ydrometer.base.tables.usual_units import USUAL
+
+if TYPE_CHECKING:
+    import pint
 
 STANDARD_GRAVITY = 9.80665
 """m/s², by definition (ISO 80000-3)."""
@@ -49,6 +53,8 @@ _SPELLINGS = {"Nm": "N*m", "Ncm": "N*cm", "ozin": "ozf*in", "inlb": "lbf*in", "f
 @cache
 def _registry() -> pint.UnitRegistry[float]:
     """The units library's own tables; read from its cache, a command starts half a second sooner."""
+    import pint  # noqa: PLC0415  # a quarter of a second, and seldom needed
+
     try:
         return pint.UnitRegistry(cache_folder=":auto:")
     except OSError:  # nowhere to keep a cache
@@ -176,12 +182,22 @@ def scale(unit: str, dimension: str) -> tuple[float, float]:
     Raises:
         QuantityError: no such unit, or one of another dimension.
     """
-    wanted = DIMENSIONS[dimension]
-    if unit == wanted.si:
+    if unit == DIMENSIONS[dimension].si:
         return 1.0, 0.0
+    return USUAL.get(dimension, {}).get(unit) or library_scale(unit, dimension)
+
+
+def library_scale(unit: str, dimension: str) -> tuple[float, float]:
+    """The same for any unit that the units library knows.
+
+    Raises:
+        QuantityError: as for `scale`.
+    """
+    import pint  # noqa: PLC0415
+
     try:
         given = _pint_unit(unit)
-        target = _pint_unit(wanted.si)
+        target = _pint_unit(DIMENSIONS[dimension].si)
         if dimension == "temperature":
             zero, one = (_registry().Quantity(n, given).to(target).magnitude for n in (0.0, 1.0))
             return float(one - zero), float(zero)
@@ -212,6 +228,8 @@ def _pint_unit(text: str) -> pint.Unit:
 
 def _named(name: str) -> pint.Unit:
     """One unit by its name or symbol, with or without a prefix."""
+    import pint  # noqa: PLC0415
+
     registry = _registry()
     if name == "1":
         return registry.Unit("")
