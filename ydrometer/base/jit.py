@@ -28,6 +28,14 @@ def kernel(function: F) -> F:
     return _made(function, no_cpython_wrapper=True, no_cfunc_wrapper=True, _nrt=False)
 
 
+def inner(function: F) -> F:
+    """Mark a kernel whose machine code is put where it is called.
+
+    A design is five arrays with their shapes: handing them on takes longer than what a small kernel does with them.
+    """
+    return _made(function, no_cpython_wrapper=True, no_cfunc_wrapper=True, _nrt=False, forceinline=True)
+
+
 def leaf(function: F) -> F:
     """Mark a small kernel whose text is put where it is called."""
     return _made(function, no_cpython_wrapper=True, no_cfunc_wrapper=True, _nrt=False, inline="always")

@@ -13,7 +13,7 @@ from __future__ import annotations
 
 import math
 
-from ydrometer.base.jit import kernel, leaf
+from ydrometer.base.jit import inner, kernel, leaf
 from ydrometer.motion.plant import Plant, turning
 
 EDGE = 1e-9
@@ -47,7 +47,7 @@ def power(p: Plant, k: int, v: float, u: float) -> float:
     return total
 
 
-@kernel
+@inner
 def highest_root(p: Plant, k: int, v: float, a: float, b: float, c: float, w: float, low: float, high: float) -> float:
     """The highest u in [low, high] with a·u² + b·P(u) − c·u − w = 0; NaN where there is none.
 
@@ -92,7 +92,7 @@ def upper_root(a: float, b: float, c: float) -> float:
     return -2.0 * c / (b + math.sqrt(inner))
 
 
-@kernel
+@inner
 def bus_voltage(p: Plant, k: int, v: float, duty: float) -> float:
     """The highest Vb, V, at which the motors at a given duty draw exactly the current that the supply gives.
 
@@ -132,7 +132,7 @@ def bus_voltage_for_power(p: Plant, watts: float) -> float:
     return high
 
 
-@kernel
+@inner
 def electric(p: Plant, k: int, v: float, duty: float) -> tuple[float, float, float]:
     """State at a duty d ≤ 1: applied voltage u, bus voltage Vb, bus current Ibus. A battery's current limit lowers u.
 
@@ -184,7 +184,7 @@ def source_torque(p: Plant, k: int, j: int, v: float, u: float, duty: float) -> 
     return p.sources[j].kt * (motor_current(p, k, j, v, u) - p.sources[j].no_load_current)
 
 
-@kernel
+@inner
 def joined_torque(p: Plant, k: int, v: float, u: float, duty: float) -> float:
     """Torque of all sources where the branches join, N·m. A braking torque is divided by the efficiency instead."""
     joined = 0.0
@@ -194,7 +194,7 @@ def joined_torque(p: Plant, k: int, v: float, u: float, duty: float) -> float:
     return joined
 
 
-@kernel
+@inner
 def drive_force(p: Plant, k: int, v: float, u: float, duty: float) -> float:
     """F_drive at the rim of all driven wheels, N."""
     force = joined_torque(p, k, v, u, duty) * p.gears[k].ratio / p.vehicle[0].radius

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import math
 
-from ydrometer.base.jit import kernel, leaf
+from ydrometer.base.jit import inner, kernel, leaf
 from ydrometer.motion import currents
 from ydrometer.motion.plant import Plant
 
@@ -56,7 +56,7 @@ def braking(p: Plant) -> float:
     return (held + p.vehicle[0].grade) / p.vehicle[0].mass
 
 
-@kernel
+@inner
 def accelerations(p: Plant, k: int, v: float) -> tuple[float, float]:
     """Acceleration allowed by the drive at full throttle, and by the tyres, m/s²; the vehicle has the smaller one."""
     drive = drive_force(p, k, v, electric(p, k, v, FULL)[0], FULL)
@@ -64,14 +64,14 @@ def accelerations(p: Plant, k: int, v: float) -> tuple[float, float]:
     return (drive - against) / p.gears[k].inertial_mass, (traction(p, v) - against) / p.vehicle[0].mass
 
 
-@kernel
+@inner
 def acceleration(p: Plant, k: int, v: float) -> float:
     """a(v) in gear k, m/s²."""
     by_drive, by_grip = accelerations(p, k, v)
     return min(by_drive, by_grip)
 
 
-@kernel
+@inner
 def as_driven(p: Plant, k: int, v: float) -> tuple[float, float, float, float, float]:
     """State of the run at speed v: acceleration, u, Vb, Ibus, throttle. The driver eases off at the limit of grip.
 

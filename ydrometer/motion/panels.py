@@ -11,7 +11,7 @@ from __future__ import annotations
 import math
 from typing import Any
 
-from ydrometer.base.jit import kernel, leaf
+from ydrometer.base.jit import inner, kernel, leaf
 from ydrometer.motion import forces, speeds, stretches
 from ydrometer.motion.plant import Plant
 from ydrometer.motion.stretches import Quadratic
@@ -57,7 +57,7 @@ quadratic, stretch = stretches.quadratic, stretches.stretch
 NONE = Quadratic(0.0, 0.0, 0.0)
 
 
-@kernel
+@inner
 def rates(p: Plant, k: int, end: float, start: float, s: float) -> tuple[float, float, float]:
     """dt/ds, dx/ds, dE/ds at s."""
     gap = (end - start) * math.exp(-s)
