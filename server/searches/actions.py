@@ -16,16 +16,15 @@ from server.api.quotas import MOST_OPEN_SEARCHES, need_room
 from server.designs.models import Vehicle
 from server.parts.models import documents
 from server.searches import queue
+from server.searches.aside import begun_as_json
 from server.searches.models import Piece, Search, State
 from server.workshops.models import Workshop
 from ydrometer.base.errors import DocumentError, Fault
 from ydrometer.search import SearchRequest, read_request
-from ydrometer.search.begin import begin
 from ydrometer.search.classes import Known
 from ydrometer.search.compose import compose
 from ydrometer.search.found import Found
 from ydrometer.search.layouts import words_of
-from ydrometer.search.options import Options
 from ydrometer.search.run import Piece as Stretch
 from ydrometer.search.run import search_piece
 
@@ -40,10 +39,10 @@ OPEN = (State.WAITING, State.RUNNING)
 
 @dataclass(frozen=True, slots=True)
 class Asked:
-    """A search as it was written, and what was found where it was small."""
+    """A search as it was written, and what was found where it was small, as JSON."""
 
     search: Search
-    options: Options | None
+    options: bytes | None
 
 
 def ask(user: User, workshop: Workshop, vehicle: Vehicle | None, raw: dict[str, Any]) -> Asked:
@@ -61,7 +60,7 @@ def ask(user: User, workshop: Workshop, vehicle: Vehicle | None, raw: dict[str, 
     open_ones = Search.objects.filter(author=user, state__in=OPEN).count()
     need_room("searches under way", open_ones, MOST_OPEN_SEARCHES, "wait for one of them, or end it")
     whole = compose(raw, documents(workshop))
-    begun = aside(begin, whole, AT_ONCE, MOST)
+    begun, options = aside(begun_as_json, whole, AT_ONCE, MOST)
     if begun.combinations > MOST:
         fault = Fault("layouts", f"{begun.combinations} combinations", f"choose fewer stages or parts: at most {MOST}")
         raise DocumentError([fault])
@@ -80,7 +79,7 @@ def ask(user: User, workshop: Workshop, vehicle: Vehicle | None, raw: dict[str, 
     if found is None:
         # It may have been the one to begin with.
         made.refresh_from_db(fields=["state", "started_at"])
-    return Asked(made, begun.options)
+    return Asked(made, options)
 
 
 def _words(raw: dict[str, Any]) -> str:

@@ -8,6 +8,7 @@ from functools import lru_cache
 from typing import Any
 from uuid import UUID
 
+import orjson
 from django.db.models import Count, Q
 from django.http import Http404, HttpResponse
 from django.shortcuts import get_object_or_404
@@ -173,7 +174,9 @@ class SearchesView(APIView):
         if asked.get("vehicle"):
             vehicle = get_object_or_404(Vehicle, pk=asked["vehicle"], workshop=found)
         made = actions.ask(acting(request), found, vehicle, asked["request"])
-        return Response(_answer(made.search, made.options), status=status.HTTP_201_CREATED)
+        # The options are JSON already, and stay as they are.
+        options: Any = None if made.options is None else orjson.Fragment(made.options)
+        return Response(_answer(made.search, options), status=status.HTTP_201_CREATED)
 
 
 class SearchView(APIView):
