@@ -23,7 +23,7 @@ TEETH = (12, 14, 15, 16, 18, 20, 21, 24, 28, 30, 32, 35, 36, 40, 42, 45, 48, 54,
          100, 105, 108, 110, 112, 120, 125, 126)  # fmt: skip
 SIZES = {"10^4": (6, 5, 6), "10^5": (9, 7, 9), "10^6": (13, 11, 13), "10^7": (20, 15, 20), "10^8": (29, 22, 30)}
 """How many gears, pulleys and sprockets make about so many combinations."""
-GOAL_S, GOAL_GB = 10.0, 1.5
+GOAL_S, GOAL_LARGEST_S, GOAL_GB = 4.0, 15.0, 1.5
 AT_ONCE = 20_000
 
 
@@ -99,8 +99,9 @@ def main() -> None:
               f"{one / two:6.2f}   {growth}")  # fmt: skip
         before = one
     ten = read_request(request(*SIZES["10^7"]))
-    print(f"  (goal: 10^7 in at most {GOAL_S:g} s and {GOAL_GB:g} GB on two cores; peak so far {peak_gb():.2f} GB; "
-          f"two cores at least 1.6 times one; {distinct(ten):,} distinct drives in its first layout)")  # fmt: skip
+    print(f"  (goal: 10^7 in at most {GOAL_S:g} s, 10^8 in {GOAL_LARGEST_S:g} s, and {GOAL_GB:g} GB on two cores; "
+          f"peak so far {peak_gb():.2f} GB; two cores at least 1.6 times one; "
+          f"{distinct(ten):,} distinct drives in its first layout)")  # fmt: skip
     hard = read_request(hardest())
     seconds, found = timed(hard, 2)
     drives_ = sum(distinct(hard, number) for number in range(len(hard.body.layouts)))
