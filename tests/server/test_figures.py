@@ -1,6 +1,6 @@
 """Uncertainties, workings and aids over the API: what goes in, what comes out, how faults are told."""
 
-from rest_framework.test import APITestCase
+from rest_framework.test import APIClient, APITestCase
 
 from server.accounts.models import User
 from tests.core.designs import PLAIN, changed
@@ -45,6 +45,22 @@ class Figures(APITestCase):
             "/api/aids/", {"aid": "rolled_distance", "given": {"x": "1178 mm", "n": "3"}}, format="json"
         )
         self.assertEqual(answer.json()["typed"], "124.99 mm")
+
+    def test_a_session_is_looked_up_once_in_a_while(self) -> None:
+        body = {"document": PLAIN}
+        self.client.post("/api/live/", body, format="json")
+        with self.assertNumQueries(0):
+            self.assertEqual(self.client.post("/api/live/", body, format="json").status_code, 200)
+        with self.assertNumQueries(0):
+            self.assertEqual(self.client.post("/api/loads/", body, format="json").status_code, 200)
+        self.client.logout()
+        self.assertEqual(self.client.post("/api/live/", body, format="json").status_code, 401)
+
+    def test_a_recent_session_needs_its_token_too(self) -> None:
+        asked = APIClient(enforce_csrf_checks=True)
+        asked.force_login(User.objects.create_user("careful"))
+        for _ in range(2):
+            self.assertEqual(asked.post("/api/live/", {"document": PLAIN}, format="json").status_code, 403)
 
     def test_an_address_that_is_none(self) -> None:
         answer = self.client.get("/api/nowhere/")

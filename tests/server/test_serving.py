@@ -11,6 +11,7 @@ from django.db import DatabaseError
 from django.test import Client
 from django.test import TestCase as DatabaseCase
 
+from server.accounts.models import User
 from server.api import heavy
 from server.config import deadline
 from server.config.logs import OnceWhole, Stamped
@@ -61,6 +62,16 @@ class Lines(DatabaseCase):
     def test_what_strangers_send_stays_in_one_line(self) -> None:
         record = logging.makeLogRecord({"msg": "GET /a\nFAKE \x1b[2J", "name": "x"})
         self.assertNotIn("\n", Stamped().format(record))
+
+
+class FirstPage(DatabaseCase):
+    def test_tells_the_browser_what_will_be_asked_for(self) -> None:
+        self.assertNotIn("workshops", self.client.get("/").headers["Link"])
+        self.client.force_login(User.objects.create_user("somebody"))
+        here = self.client.get("/").headers["Link"]
+        self.assertEqual(here.count("rel=preload"), 3)
+        self.assertIn("</api/workshops/>", here)
+        self.assertNotIn("workshops", self.client.get("/practice").headers["Link"])
 
 
 class Aside(TestCase):

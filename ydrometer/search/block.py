@@ -63,8 +63,7 @@ class Block:
         self.request, self.number, self.layout, self.known = request, number, request.body.layouts[number], known
         self.options, self.chosen, self.cost = options, chosen, cost
         mass = cost.mass if request.body.add_part_masses else np.zeros(len(cost.mass))
-        every = classes.drives(options, trunk_from(self.layout), chosen, mass)
-        self.drive, self.which = classes.unique(every)
+        self.drive, self.which = classes.distinct(options, trunk_from(self.layout), chosen, mass)
         self.ranks = _id_ranks(request, options, chosen)
         pairs = [(slot.places, option) for slot, option in zip(options, chosen, strict=True) if slot.places is not None]
         self.placed = together([places for places, _ in pairs], [option for _, option in pairs]) if pairs else None
@@ -82,12 +81,13 @@ class Block:
         overall, kept = drive.speed * drive.trunk_speed, drive.efficiency * drive.trunk_efficiency
         stands, of_class, which = self._by_price(stands, which, price[rows])
         overall, kept = overall[of_class], kept[of_class]
-        self._count(stands, np.bincount(which, minlength=len(overall)), found)
+        sizes = np.bincount(which, minlength=len(overall))
+        self._count(stands, sizes, found)
         first, second = self._keys(stands)
         stretch = np.round(np.log(overall) / np.log(STEP)).astype(np.int64)
         ratio, left = _steps(overall), _steps(kept)
         ranked = Ranked(head, rows, which, first, second, stretch, ratio, left, price[rows], buy[rows])
-        self._keep(ranked, found)
+        self._keep(ranked, sizes, found)
         self._represent(ranked, found)
         self._count_ways(ranked, found)
 
@@ -141,11 +141,13 @@ class Block:
         second = np.round(-(stands.margins * weights).sum(axis=1) / ROUNDED).astype(np.int64)
         return first, second
 
-    def _keep(self, ranked: Ranked, found: Found) -> None:
+    def _keep(self, ranked: Ranked, sizes: Ints, found: Found) -> None:
         keep = self.request.body.keep
-        keys = [ranked.first[ranked.which], ranked.second[ranked.which], ranked.price, ranked.buy]
-        ranks = [rank[ranked.rows] for rank in self.ranks]
-        found.best += [self._entry(ranked, row) for row in smallest([*keys, *ranks], keep)]
+        rows = np.flatnonzero(_leading(ranked, sizes, keep)[ranked.which])
+        which = ranked.which[rows]
+        keys = [ranked.first[which], ranked.second[which], ranked.price[rows], ranked.buy[rows]]
+        ranks = [rank[ranked.rows[rows]] for rank in self.ranks]
+        found.best += [self._entry(ranked, int(rows[place])) for place in smallest([*keys, *ranks], keep)]
         found.best.sort(key=lambda entry: entry[0])
         del found.best[keep:]
 
@@ -207,6 +209,18 @@ class Block:
         of_class = ranked.which[row]
         first, second = int(ranked.first[of_class]), int(ranked.second[of_class])
         return (first, second, price, buy, self.number, ranked.head.count, names), option
+
+
+def _leading(ranked: Ranked, sizes: Ints, count: int) -> Any:
+    """Of each class whether it may be among the first `count` combinations: those before it are fewer."""
+    order = np.lexsort((ranked.second, ranked.first))
+    enough = np.searchsorted(np.cumsum(sizes[order]), count)
+    if enough >= len(order):
+        return np.ones(len(order), bool)
+    last = order[enough]
+    return (ranked.first < ranked.first[last]) | (
+        (ranked.first == ranked.first[last]) & (ranked.second <= ranked.second[last])
+    )
 
 
 def _least(values: Any, groups: Ints, count: int, entries: Ints) -> Ints:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Any, NamedTuple
@@ -69,6 +70,44 @@ def _product(slots: Sequence[Slot], chosen: Sequence[Ints], size: int) -> tuple[
     # One division of whole numbers: equal fractions are equal floats, in whatever order the stages stand.
     teeth = driven / driver
     return teeth * torque, teeth * speed, efficiency
+
+
+def distinct(slots: Sequence[Slot], trunk: int, chosen: Sequence[Ints], mass: Floats) -> tuple[Drive, Ints]:
+    """The distinct drives of stage combinations, and for each combination which one it is.
+
+    Many options of a stage drive alike. Where no masses tell them apart, each way to put together what drives
+    differently is looked at once, and combinations are only looked up among these.
+
+    Args:
+        slots, trunk, chosen, mass: as for `drives`.
+    """
+    if not chosen or mass.any():
+        return unique(drives(slots, trunk, chosen, mass))
+    code, lengths, examples = np.zeros(len(mass), np.int64), [], []
+    for slot, option in zip(slots, chosen, strict=True):
+        place, example = _alike(slot, np.bincount(option, minlength=len(slot)) > 0)
+        code = code * len(example) + place[option]
+        lengths.append(len(example))
+        examples.append(example)
+    if math.prod(lengths) > len(mass):
+        return unique(drives(slots, trunk, chosen, mass))
+    every = np.unravel_index(np.arange(math.prod(lengths)), lengths)
+    ways = [example[place] for example, place in zip(examples, every, strict=True)]
+    drive, which = unique(drives(slots, trunk, ways, np.zeros(math.prod(lengths))))
+    return drive, which[code]
+
+
+def _alike(slot: Slot, present: Any) -> tuple[Ints, Ints]:
+    """For each option of a slot, to which of those that drive differently it belongs, and one option for each of them;
+    only of options that are present.
+    """
+    options = np.flatnonzero(present)
+    columns = (slot.driver, slot.driven, slot.torque, slot.speed, slot.efficiency)
+    table = np.stack([np.asarray(column, float)[options] for column in columns], axis=1)
+    _, example, inverse = np.unique(table, axis=0, return_index=True, return_inverse=True)
+    place = np.zeros(len(slot), np.int64)
+    place[options] = inverse.ravel()
+    return place, options[example]
 
 
 def unique(drive: Drive) -> tuple[Drive, Ints]:

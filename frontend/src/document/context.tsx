@@ -127,11 +127,23 @@ export function WorkProvider({
   );
 }
 
-/** What may be painted after all else: it follows a frame later, and waits while something is held. */
+/** What may be painted after the drawing and the readout: a frame later, and now and then while something is held. */
 export function Later({ children }: { children: ReactNode }) {
+  return <Behind wait={NOW_AND_THEN_MS}>{children}</Behind>;
+}
+
+/** What is heavy to paint: it follows a frame later, and waits as long as something is held. */
+export function Last({ children }: { children: ReactNode }) {
+  return <Behind wait={Number.POSITIVE_INFINITY}>{children}</Behind>;
+}
+
+/** Between two changes of what follows while something is held. */
+const NOW_AND_THEN_MS = 250;
+
+function Behind({ wait, children }: { wait: number; children: ReactNode }) {
   const [figures, document] = [useFigures(), useDocument()];
   const now = useMemo(() => ({ figures, document }), [figures, document]);
-  const shown = useAfterPaint(now, figures.held);
+  const shown = useAfterPaint(now, figures.held ? wait : 0);
   return (
     <FiguresContext value={shown.figures}>
       <DocumentContext value={shown.document}>{children}</DocumentContext>

@@ -5,7 +5,7 @@ import { answer, api } from "../../api/client";
 import { useWorkshopAtHand } from "../../api/workshops";
 import type { DesignDocument } from "../../document/document";
 import { saveDesignFile } from "../../document/files";
-import { type CardMenuProps, MORE } from "./CardMenu";
+import { type CardMenuProps, MORE } from "./more";
 import { usePutAway } from "./usePutAway";
 
 /** The menu of a card, open when it comes. */

@@ -104,7 +104,11 @@ export function useWork(opened: Vehicle): Work {
   useOthers(vehicle, saving, arrived);
   const { edits, wish, mark, held, sweepOf } = useEdits(document, dispatch, opened.readOnly);
   // Asked before the figures: a shaft under the hand must not wait for what it does not change.
-  const { fit: mounted, of: placed } = useFit(workshop, station === "fit" ? document : null);
+  const {
+    fit: mounted,
+    of: placed,
+    ahead: placedAhead,
+  } = useFit(workshop, station === "fit" ? document : null);
   const { live, of, faults, trouble, ahead } = useLive(
     useAfterFit(document, placed, station === "fit"),
     mark,
@@ -114,7 +118,8 @@ export function useWork(opened: Vehicle): Work {
   // The question goes out first; what shows the document is painted while it is answered, or at once with the answer.
   const deferred = useDeferredValue(document);
   const painted = of === document ? document : deferred;
-  const edit = useMemo((): Edit => ({ ...edits, ahead }), [edits, ahead]);
+  const asked = station === "fit" ? placedAhead : ahead;
+  const edit = useMemo((): Edit => ({ ...edits, ahead: asked }), [edits, asked]);
   const loads = useLoads(document, mark, station === "loads");
   const parts = useParts(vehicle, document, mark, station === "parts");
   const { selected } = wish;

@@ -35,6 +35,7 @@ import { SectionView } from "./SectionView";
 import { ShaftPanel } from "./ShaftPanel";
 import { chosenPlate, chosenShaft, selectionOf } from "./selection";
 import { Templates } from "./Templates";
+import { useWalkAhead } from "./useWalkAhead";
 
 const ZOOMS = [1, 1.5, 2, 3, 4.5, 7];
 
@@ -91,10 +92,13 @@ function Fitted({ mounted }: { mounted: Mounted }) {
   const laterShaft = useMemo(() => chosenShaft(later, selected), [later, selected]);
 
   const select = useCallback((chosen: PlanShaft) => edit.select(selectionOf(fit, chosen)), [edit, fit]);
+  const walked = useWalkAhead(mounted, fit);
   const move = useCallback(
-    (path: string, to: { x: number; y: number }, gesture: string) =>
-      edit.edit((old) => moved(old, path, to, behind), gesture),
-    [edit, behind],
+    (path: string, to: { x: number; y: number }, gesture: string) => {
+      walked(path, to);
+      edit.edit((old) => moved(old, path, to, behind), gesture);
+    },
+    [edit, behind, walked],
   );
   const fill = () => {
     const section = fit.sections.find((entry) => entry.shaft === shaft?.path);

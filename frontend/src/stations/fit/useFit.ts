@@ -1,15 +1,20 @@
 /** How the design stands on its plate, asked for with each change; the last answer while the next is on its way. */
 import { replaceEqualDeep } from "@tanstack/react-query";
-import { useEffect, useMemo, useRef, useState } from "react";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { api, type Mounted } from "../../api/client";
 import { Answers } from "../../document/answers";
 import { useParts } from "../../document/bin/useBin";
 import type { DesignDocument } from "../../document/document";
 
-export interface FitState {
+interface Placed {
   fit: Mounted | null;
   /** The document that was answered, or refused, last. */
   of: DesignDocument | null;
+}
+
+export interface FitState extends Placed {
+  /** Ask about these documents while nothing else is to be done: they are what the next keys lead to. */
+  ahead: (documents: DesignDocument[]) => void;
 }
 
 interface Answered {
@@ -23,7 +28,7 @@ export function useFit(workshop: string, document: DesignDocument | null): FitSt
   const bin = useParts(workshop).data;
   // biome-ignore lint/correctness/useExhaustiveDependencies: another bin has other answers
   const answers = useMemo(() => new Answers(askFit(workshop), ({ fit }) => fit !== null), [workshop, bin]);
-  const [state, setState] = useState<FitState>({ fit: null, of: null });
+  const [state, setState] = useState<Placed>({ fit: null, of: null });
   const known = document && state.of !== document && answers.get(document);
   if (document && known) setState((old) => showing(old, known, document));
   useEffect(() => {
@@ -36,11 +41,12 @@ export function useFit(workshop: string, document: DesignDocument | null): FitSt
       stale = true;
     };
   }, [answers, document]);
-  return state;
+  const ahead = useCallback((documents: DesignDocument[]) => answers.next(documents), [answers]);
+  return { ...state, ahead };
 }
 
 /** What is the same as before stays the same object, so that nothing is painted anew for it. */
-const showing = (old: FitState, { fit }: Answered, of: DesignDocument): FitState => ({
+const showing = (old: Placed, { fit }: Answered, of: DesignDocument): Placed => ({
   fit: fit ? replaceEqualDeep(old.fit, fit) : old.fit,
   of,
 });

@@ -1,7 +1,7 @@
 import { Box, Button } from "@chakra-ui/react";
 import { lazy, memo, Suspense, useCallback, useEffect, useState } from "react";
 import type { Flow, Wheel } from "../../api/client";
-import { Later, useEdit, useFigures } from "../../document/context";
+import { Last, Later, useEdit, useFigures } from "../../document/context";
 import { LineFigure } from "../../drawing/LineFigure";
 import { show, useUnits } from "../../ui/fields/units";
 import { MOMENTS } from "../../words/measures";
@@ -43,12 +43,12 @@ export function LineStation() {
       </Box>
       <Box gridArea="lower" minW="0">
         <Lower>
-          <Later>
+          <Last>
             <Box display="grid" gap="2">
               <SweepStrip />
               <Charts />
             </Box>
-          </Later>
+          </Last>
         </Lower>
       </Box>
     </Box>

@@ -10,7 +10,7 @@ export function useDay(loads: Loads): LoadDay | null {
   const { present } = useEdit();
   const { held } = useFigures();
   const [document, setDocument] = useState(present);
-  const painted = useAfterPaint(loads, held);
+  const painted = useAfterPaint(loads, held ? Number.POSITIVE_INFINITY : 0);
   // biome-ignore lint/correctness/useExhaustiveDependencies: asked when the bars are painted, not with each key press
   useEffect(() => setDocument(present()), [painted, present]);
   const found = useQuery({
