@@ -7,11 +7,11 @@ import threading
 import time
 from unittest import TestCase, mock
 
+from django.contrib.auth import get_user_model
 from django.db import DatabaseError
 from django.test import Client
 from django.test import TestCase as DatabaseCase
 
-from server.accounts.models import User
 from server.api import heavy
 from server.config import deadline
 from server.config.logs import OnceWhole, Stamped
@@ -67,7 +67,7 @@ class Lines(DatabaseCase):
 class FirstPage(DatabaseCase):
     def test_tells_the_browser_what_will_be_asked_for(self) -> None:
         self.assertNotIn("workshops", self.client.get("/").headers["Link"])
-        self.client.force_login(User.objects.create_user("somebody"))
+        self.client.force_login(get_user_model().objects.create_user("somebody"))
         here = self.client.get("/").headers["Link"]
         self.assertEqual(here.count("rel=preload"), 3)
         self.assertIn("</api/workshops/>", here)
