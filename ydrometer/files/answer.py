@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from typing import Any
 
-from ydrometer.base.tables.measures import OF_LOADS
 from ydrometer.document.design import Document
 from ydrometer.evaluation import uncertainty
-from ydrometer.evaluation.evaluate import NOTHING, Evaluation, Known, evaluate
+from ydrometer.evaluation.evaluate import evaluate
 from ydrometer.evaluation.result import result as plain
+from ydrometer.loads.told import told_by_loads
 
 
 def result(document: Document) -> dict[str, Any]:
@@ -16,13 +16,5 @@ def result(document: Document) -> dict[str, Any]:
     sampled = uncertainty.sample(document)
     if sampled is None:
         evaluation = evaluate([document])
-        return plain(evaluation, known=_told_by_loads(evaluation))
-    return plain(sampled.evaluation, 0, uncertainty.bands(sampled), _told_by_loads(sampled.evaluation))
-
-
-def _told_by_loads(evaluation: Evaluation) -> Known:
-    if not any(target.measure in OF_LOADS for target in evaluation.documents[0].design.targets):
-        return NOTHING
-    from ydrometer.loads.told import told_by_loads  # noqa: PLC0415  # a third of the time of starting, seldom needed
-
-    return told_by_loads(evaluation)
+        return plain(evaluation, known=told_by_loads(evaluation))
+    return plain(sampled.evaluation, 0, uncertainty.bands(sampled), told_by_loads(sampled.evaluation))

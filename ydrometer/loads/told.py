@@ -3,12 +3,15 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import TYPE_CHECKING
 
 from ydrometer.base.tables.measures import OF_LOADS
 from ydrometer.evaluation.evaluate import NOTHING, Evaluation, Known
-from ydrometer.loads.limits import Limits, limits
 from ydrometer.loads.rows import State
 from ydrometer.loads.words import sentence
+
+if TYPE_CHECKING:
+    from ydrometer.loads.limits import Limits
 
 
 @dataclass(frozen=True, slots=True)
@@ -33,7 +36,7 @@ def in_short(evaluation: Evaluation, index: int = 0) -> InShort:
         evaluation: holds it.
         index: its place there.
     """
-    found = limits(evaluation, index)
+    found = _limits(evaluation, index)
     worst = found.worst
     state: State = worst.state if worst else "unknown"
     return InShort(state, worst.use if worst else None, sentence(found.asked.design, worst), known(found))
@@ -51,4 +54,10 @@ def known(found: Limits) -> Known:
 def told_by_loads(evaluation: Evaluation, index: int = 0) -> Known:
     """The same where a target asks for one of them; nothing is worked out for one that does not."""
     targets = evaluation.documents[index].design.targets
-    return known(limits(evaluation, index)) if any(t.measure in OF_LOADS for t in targets) else NOTHING
+    return known(_limits(evaluation, index)) if any(t.measure in OF_LOADS for t in targets) else NOTHING
+
+
+def _limits(evaluation: Evaluation, index: int) -> Limits:
+    from ydrometer.loads.limits import limits  # noqa: PLC0415  # a third of a command's start, and seldom asked for
+
+    return limits(evaluation, index)

@@ -13,7 +13,7 @@ from ydrometer.drawing.plan import PlanDrawing
 from ydrometer.practice import IDEAS, KINDS, Exercise
 from ydrometer.practice.draw import said
 from ydrometer.practice.memory import Grasp, Memory, grasp, next_idea
-from ydrometer.practice.posed import ChoiceAsked, NumberAsked, PicksAsked, WheelAsked, number_of
+from ydrometer.practice.posed import Ask, ChoiceAsked, NumberAsked, PicksAsked, WheelAsked, number_of
 from ydrometer.working.sheet import Working
 
 AskKind = Literal["number", "choice", "arrow", "wheel", "picks"]
@@ -106,15 +106,14 @@ class PracticeShown:
 
 def exercise_shown(exercise: Exercise) -> ExerciseShown:
     """An exercise without its answer."""
-    posed = exercise.posed
+    posed, plate = exercise.posed, exercise.plate()
     return ExerciseShown(
-        exercise.kind, exercise.idea, exercise.level, exercise.seed, exercise.units, posed.words, _ask(exercise),
-        exercise.drawing(), exercise.plate(), list(posed.hints),
+        exercise.kind, exercise.idea, exercise.level, exercise.seed, exercise.units, posed.words,
+        _ask(posed.ask, plate), exercise.drawing(), plate, list(posed.hints),
     )  # fmt: skip
 
 
-def _ask(exercise: Exercise) -> AskShown:
-    ask = exercise.posed.ask
+def _ask(ask: Ask, plate: PlanDrawing | None) -> AskShown:
     if isinstance(ask, NumberAsked):
         return AskShown("number", units.symbol(ask.unit), [], "", [], [])
     if isinstance(ask, PicksAsked):
@@ -122,12 +121,11 @@ def _ask(exercise: Exercise) -> AskShown:
     if isinstance(ask, WheelAsked):
         return AskShown("wheel", "", [ChoiceShown(one.key, one.words, None) for one in ask.choices], "", [], [])
     kind: AskKind = "arrow" if ask.around else "choice"
-    return AskShown(kind, "", _choices(exercise, ask), ask.around, [], [])
+    return AskShown(kind, "", _choices(ask, plate), ask.around, [], [])
 
 
-def _choices(exercise: Exercise, ask: ChoiceAsked) -> list[ChoiceShown]:
+def _choices(ask: ChoiceAsked, plate: PlanDrawing | None) -> list[ChoiceShown]:
     """What is to choose from, with its hole where the plate is drawn."""
-    plate = exercise.plate()
     if plate is None or plate.plate is None:
         return [ChoiceShown(one.key, one.words, None) for one in ask.choices]
     home, pitch = plate.shafts[0], plate.plate.hole_pitch

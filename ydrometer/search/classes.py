@@ -83,17 +83,18 @@ def distinct(slots: Sequence[Slot], trunk: int, chosen: Sequence[Ints], mass: Fl
     """
     if not chosen or mass.any():
         return unique(drives(slots, trunk, chosen, mass))
-    code, lengths, examples = np.zeros(len(mass), np.int64), [], []
+    code, examples = np.zeros(len(mass), np.int64), []
     for slot, option in zip(slots, chosen, strict=True):
         place, example = _alike(slot, np.bincount(option, minlength=len(slot)) > 0)
         code = code * len(example) + place[option]
-        lengths.append(len(example))
         examples.append(example)
-    if math.prod(lengths) > len(mass):
+    lengths = [len(example) for example in examples]
+    size = math.prod(lengths)
+    if size > len(mass):
         return unique(drives(slots, trunk, chosen, mass))
-    every = np.unravel_index(np.arange(math.prod(lengths)), lengths)
+    every = np.unravel_index(np.arange(size), lengths)
     ways = [example[place] for example, place in zip(examples, every, strict=True)]
-    drive, which = unique(drives(slots, trunk, ways, np.zeros(math.prod(lengths))))
+    drive, which = unique(drives(slots, trunk, ways, np.zeros(size)))
     return drive, which[code]
 
 

@@ -37,7 +37,7 @@ def mini_line(line: LineDrawing, marked: Marked, room: tuple[float, float] = SMA
 
 def _shapes(row: Row, marked: Marked, scale: float) -> Iterator[str]:
     if row.road_wheel is not None:
-        yield _circle(row.road_wheel.x, row.road_wheel.y, row.road_wheel.radius, scale, GROUND, THICK)
+        yield circle(row.road_wheel.x, row.road_wheel.y, row.road_wheel.radius, scale, GROUND, THICK)
     for source in row.sources:
         yield _round(source.x, source.y, source.radius, scale, marked(source.path, ""))
     for box in row.boxes:
@@ -47,17 +47,18 @@ def _shapes(row: Row, marked: Marked, scale: float) -> Iterator[str]:
         yield f'<rect {at} {size} fill="{WASH if on else "none"}" stroke="{ACCENT if on else INK}"/>'
     for wheel in row.wheels:
         yield _round(wheel.x, wheel.y, wheel.outer_radius, scale, marked(wheel.path, wheel.member))
-        yield _circle(wheel.x, wheel.y, wheel.pitch_radius, scale, INK, 0.4)
+        yield circle(wheel.x, wheel.y, wheel.pitch_radius, scale, INK, 0.4)
     for loop in row.loops:
         yield f'<path d="{_path(loop, scale)}" stroke="{INK}" stroke-width="{THICK}"/>'
 
 
 def _round(x: float, y: float, radius: float, scale: float, on: bool) -> str:
     """A wheel or a source; one that stands out is filled and drawn thicker."""
-    return _circle(x, y, radius, scale, ACCENT if on else INK, THICK if on else THIN, WASH if on else "none")
+    return circle(x, y, radius, scale, ACCENT if on else INK, THICK if on else THIN, WASH if on else "none")
 
 
-def _circle(x: float, y: float, radius: float, scale: float, stroke: str, width: float, fill: str = "none") -> str:
+def circle(x: float, y: float, radius: float, scale: float, stroke: str, width: float, fill: str = "none") -> str:
+    """One circle as SVG, scaled to points."""
     at = f'cx="{scale * x:.2f}" cy="{scale * y:.2f}" r="{max(0.5, scale * radius):.2f}"'
     return f'<circle {at} stroke="{stroke}" stroke-width="{width}" fill="{fill}"/>'
 

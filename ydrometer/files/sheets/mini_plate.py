@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 
 from ydrometer.drawing.plan import PlanDrawing, PlateShape
-from ydrometer.files.sheets.mini_line import EDGE, INK, THICK
+from ydrometer.files.sheets.mini_line import EDGE, INK, THICK, circle
 
 GRID = "#9AA8A6"
 LETTER = 3.6
@@ -28,7 +28,7 @@ def mini_plate(plan: PlanDrawing, holes: Sequence[tuple[float, float]], letters:
         return EDGE + scale * (x - plan.left), high - EDGE - scale * (y - plan.bottom)
 
     grid = [] if plan.plate is None else [_dot(*at(*hole)) for hole in _grid(plan.plate)]
-    wheels = [_ring(*at(wheel.x, wheel.y), scale * wheel.pitch_radius, INK, THICK) for wheel in plan.wheels]
+    wheels = [circle(*at(wheel.x, wheel.y), scale * wheel.pitch_radius, 1.0, INK, THICK) for wheel in plan.wheels]
     marks = [_lettered(*at(*hole), letter) for hole, letter in zip(holes, letters, strict=False)]
     return (
         f'<svg xmlns="http://www.w3.org/2000/svg" width="{wide:.0f}pt" height="{high:.0f}pt" '
@@ -42,16 +42,10 @@ def _grid(plate: PlateShape) -> Iterator[tuple[float, float]]:
             yield column * plate.hole_pitch, row * plate.hole_pitch
 
 
-def _ring(x: float, y: float, radius: float, stroke: str, width: float, fill: str = "none") -> str:
-    return (
-        f'<circle cx="{x:.2f}" cy="{y:.2f}" r="{radius:.2f}" stroke="{stroke}" stroke-width="{width}" fill="{fill}"/>'
-    )
-
-
 def _dot(x: float, y: float) -> str:
-    return _ring(x, y, 0.8, GRID, 0.5)
+    return circle(x, y, 0.8, 1.0, GRID, 0.5)
 
 
 def _lettered(x: float, y: float, letter: str) -> str:
     text = f'<text x="{x:.2f}" y="{y + 1.9:.2f}" font-size="5.5" text-anchor="middle" fill="{INK}">{letter}</text>'
-    return _ring(x, y, LETTER, INK, 0.6, "#FFFFFF") + text
+    return circle(x, y, LETTER, 1.0, INK, 0.6, "#FFFFFF") + text
