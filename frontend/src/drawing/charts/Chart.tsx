@@ -8,6 +8,7 @@ import {
   bandPath,
   labelPlace,
   linePath,
+  marked,
   niceTop,
   type Point,
   plotOf,
@@ -131,20 +132,18 @@ function Upright({ plot, marks, format }: AxisProps) {
 }
 
 function Across({ plot, marks, unit, format }: AxisProps & { unit: string }) {
+  const texts = marked(marks, unit, format, plot.x);
   return (
     <>
       <path d={`M ${plot.left} ${plot.bottom} h ${plot.width}`} stroke={SECOND} />
-      {marks.map((mark) => {
-        const last = mark === marks.at(-1);
-        return (
-          <Fragment key={mark}>
-            <path d={`M ${plot.x(mark)} ${plot.bottom} v 5`} stroke={SECOND} />
-            <SvgText x={plot.x(mark)} y={plot.bottom + 17} mono size={12} fill={SECOND}>
-              {last ? `${format(mark)} ${unit}` : format(mark)}
-            </SvgText>
-          </Fragment>
-        );
-      })}
+      {marks.map((mark, i) => (
+        <Fragment key={mark}>
+          <path d={`M ${plot.x(mark)} ${plot.bottom} v 5`} stroke={SECOND} />
+          <SvgText x={plot.x(mark)} y={plot.bottom + 17} mono size={12} fill={SECOND}>
+            {texts[i]}
+          </SvgText>
+        </Fragment>
+      ))}
     </>
   );
 }

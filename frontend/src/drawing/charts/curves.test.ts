@@ -4,6 +4,7 @@ import {
   csv,
   labelPlace,
   linePath,
+  marked,
   niceTop,
   plotOf,
   readings,
@@ -20,6 +21,12 @@ test("marks of an axis do not run into each other", () => {
   expect(ticksThatFit(100, 190, String)).toEqual([0, 20, 40, 60, 80, 100]);
   expect(ticksThatFit(0.13, 190, (v) => v.toFixed(2))).toEqual([0, 0.05, 0.1]);
   expect(ticksThatFit(0.13, 10, (v) => v.toFixed(2))).toEqual([0, 0.1]);
+});
+
+test("a mark that the last one with its unit would run into has no words", () => {
+  const at = (pixels: number) => (value: number) => value * pixels;
+  expect(marked([0, 38, 40], "min", String, at(16))).toEqual(["0", "", "40 min"]);
+  expect(marked([0, 20, 40], "min", String, at(16))).toEqual(["0", "20", "40 min"]);
 });
 
 describe("paths", () => {

@@ -67,6 +67,21 @@ export function ticksThatFit(max: number, width: number, format: (value: number)
   return ticks(0, max, 1);
 }
 
+/** What is written at the marks of an axis: the last one carries the unit, and one that it would run into is left out. */
+export function marked(
+  marks: number[],
+  unit: string,
+  format: (value: number) => string,
+  place: (value: number) => number,
+): string[] {
+  const texts = marks.map((mark, i) => (i === marks.length - 1 ? `${format(mark)} ${unit}` : format(mark)));
+  const [before, last] = texts.slice(-2);
+  const room = place(marks.at(-1) ?? 0) - place(marks.at(-2) ?? 0);
+  if (last && before && (CHARACTER * (before.length + last.length) + APART) / 2 > room)
+    texts[texts.length - 2] = "";
+  return texts;
+}
+
 /** A line at x, straight between its points; nothing outside them. */
 export function valueAt(points: Point[], x: number): number | null {
   const after = points.findIndex(([px]) => px >= x);
