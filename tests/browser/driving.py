@@ -164,10 +164,16 @@ class Page:
         self.driver.execute_cdp_cmd("Network.emulateNetworkConditions", where)
 
     def axe(self) -> list[dict[str, Any]]:
-        """Violations of WCAG 2.2 AA and of good practice, as axe-core finds them."""
+        """Violations of WCAG 2.2 AA and of good practice, as axe-core finds them.
+
+        A colour that is still changing has a contrast that nobody gets to read, so transitions end first.
+        """
         self.driver.execute_script(AXE.read_text())
         found = self.driver.execute_async_script(
-            "const done = arguments[0]; axe.run(document, {resultTypes: ['violations']})"
+            "const done = arguments[0];"
+            "const changing = document.getAnimations().filter(a => a instanceof CSSTransition);"
+            "Promise.allSettled(changing.map(a => a.finished))"
+            ".then(() => axe.run(document, {resultTypes: ['violations']}))"
             ".then(r => done(JSON.stringify(r.violations)))"
         )
         violations: list[dict[str, Any]] = json.loads(found)
