@@ -85,8 +85,10 @@ def python(*, testing: bool = False) -> None:
 
 
 def kernels() -> None:
-    """The kernels of motion compiled, so that no request waits for it."""
-    sources = fingerprint(ROOT / "ydrometer" / "motion", ROOT / "ydrometer" / "base" / "jit.py", ROOT / "uv.lock")
+    """The kernels of motion, loads and the search compiled, so that no request waits for it."""
+    core = ROOT / "ydrometer"
+    compiled = (core / "motion", core / "loads", core / "search" / "walk.py", core / "base" / "jit.py")
+    sources = fingerprint(*compiled, ROOT / "uv.lock")
     if _differs(RUN / "kernels-ready", sources):
         with say.step("Kernels"):
             say.run([PYTHON, "-m", "ydrometer.command.warm"], cwd=ROOT)

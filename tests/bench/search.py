@@ -14,7 +14,7 @@ from tests.core.designs import changed
 from ydrometer.search import answer, read_request
 from ydrometer.search.block import smallest
 from ydrometer.search.choices import slots, trunk_from
-from ydrometer.search.classes import drives, unique
+from ydrometer.search.drives import drives_of
 from ydrometer.search.found import Found
 from ydrometer.search.request import SearchRequest
 from ydrometer.search.run import pieces, search, sizes
@@ -66,10 +66,8 @@ def timed(asked: SearchRequest, processes: int) -> tuple[float, Found]:
 def distinct(asked: SearchRequest, number: int = 0) -> int:
     """Distinct drives among all combinations of a layout."""
     layout = asked.body.layouts[number]
-    options = slots(asked, layout)
-    size = [len(slot) for slot in options]
-    every = [np.asarray(i) for i in np.unravel_index(np.arange(int(np.prod(size))), size)]
-    return len(unique(drives(options, trunk_from(layout), every, np.zeros(len(every[0]))))[0].mass)
+    made = drives_of(slots(asked, layout), trunk_from(layout))
+    return len(made.drive.mass) if made else 0
 
 
 def peak_gb() -> float:

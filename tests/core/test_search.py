@@ -6,8 +6,10 @@ import copy
 import itertools
 import json
 import unittest
+from contextlib import ExitStack
 from fractions import Fraction
-from typing import Any
+from typing import Any, ClassVar
+from unittest import mock
 
 from hypothesis import given, settings
 from hypothesis import strategies as st
@@ -17,15 +19,16 @@ from ydrometer.base.errors import DocumentError
 from ydrometer.document import design
 from ydrometer.evaluation.evaluate import evaluate
 from ydrometer.search import answer, read_request
+from ydrometer.search.run import search
 
 SLOW = frozenset({"top_speed", "launch_acceleration", "time_to_distance", "stopping_distance", "peak_bus_current"})
+TARGETS = [{"measure": "top_speed", "at_least": "7 m/s"}, {"measure": "pushing_force", "at_least": "110 N"}]
 PAIRS = {"gear": "gear", "belt": "pulley", "chain": "sprocket", "v_belt": "v_pulley"}
 
 
 def request(parts: list[dict[str, Any]], layouts: list[dict[str, Any]], **more: Any) -> dict[str, Any]:
     base = changed({"run": {"distance": "25 m"}, "drive.branches.0.controller": {"current_limit": "60 A"}})
-    base["targets"] = more.pop("targets", [{"measure": "top_speed", "at_least": "7 m/s"},
-                                           {"measure": "pushing_force", "at_least": "110 N"}])  # fmt: skip
+    base["targets"] = more.pop("targets", TARGETS)
     return {"format": "ydrometer-search", "version": 1, "design": base, "parts": parts, "layouts": layouts, **more}
 
 
@@ -229,6 +232,46 @@ class AgainstBrute(unittest.TestCase):
         parts = [gear(t, owned=o, price=float(p)) for t, o, p in teeth]
         layout = {"count": count, "stages": [{"kind": "gear", "ratio": [low, 8]}] * stages}
         self.check(request(parts, [layout], keep=keep))
+
+
+class InPieces(unittest.TestCase):
+    """However a search is cut, and whether its drives are known beforehand or told from each other afterwards."""
+
+    box: ClassVar[Any] = {"kind": "fixed", "stage": {"kind": "speeds", "ratios": [2, 1], "shift_time": "0.2 s"}}
+    pairs: ClassVar[Any] = [{"kind": "gear"}, {"kind": "gear", "ratio": [0.5, 9]}]
+
+    def found(self, raw: dict[str, Any], **small: int) -> dict[str, Any]:
+        with ExitStack() as stack:
+            for name, size in small.items():
+                stack.enter_context(mock.patch(f"ydrometer.search.{name.replace('__', '.')}", size))
+            return search(read_request(raw)).as_json()
+
+    def check(self, limits: Any, targets: list[Any], **more: Any) -> None:
+        layouts = [{"stages": self.pairs}, {"count": [1, 2], "stages": [*self.pairs[:1], self.box]}, {"stages": []}]
+        raw = request(GEARS, layouts, limits=limits, targets=[*TARGETS, *targets], keep=20, **more)
+        whole = self.found(raw)
+        self.assertGreater(whole["combinations"], 5)
+        self.assertEqual(self.found(raw, run__CHUNK=97, run__CHUNK_APART=31), whole)
+        self.assertEqual(self.found(raw, walk__FASTEST=1, walk__AT_ONCE=50), whole)
+        self.assertEqual(self.found(raw, drives__MOST=20), whole)
+        self.assertEqual(self.found(raw, classes__MOST_REMEMBERED=0, run__CHUNK=200), whole)
+
+    def test_limits(self) -> None:
+        self.check({}, [])
+        self.check({"price_at_most": 25, "overall_ratio": [2, 12]}, [])
+        self.check({"parts_to_buy_at_most": 1}, [])
+
+    def test_prices_and_masses(self) -> None:
+        self.check({"price_at_most": 25}, [{"measure": "price", "at_most": 12}])
+        self.check({"parts_to_buy_at_most": 3}, [], add_part_masses=True)
+
+    def test_the_same_parts_cost_the_same_in_whatever_order(self) -> None:
+        parts = [gear(t, price=p) for t, p in ((12, 0.1), (15, 0.2), (40, 0.3), (48, 0.7))]
+        layouts = [{"stages": [{"kind": "gear"}, {"kind": "gear"}]}]
+        found = search(read_request(request(parts, layouts, limits={"price_at_most": 2.6}, keep=99)))
+        prices = {(tuple(sorted(key[-1])), option.price) for key, option in found.best}
+        self.assertEqual(len(prices), len({names for names, _ in prices}))
+        self.assertIn(2.6, {price for _, price in prices})
 
 
 class Requests(unittest.TestCase):

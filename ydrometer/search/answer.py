@@ -15,7 +15,7 @@ from ydrometer.loads.told import told_by_loads
 from ydrometer.parts.taken import with_source
 from ydrometer.search.block import ids
 from ydrometer.search.choices import NO_PART, Slot, slots, stage_json, trunk_from, used
-from ydrometer.search.cost import head_cost, prices, stage_costs
+from ydrometer.search.cost import head_cost, prices, stage_mass
 from ydrometer.search.found import Found
 from ydrometer.search.nearest import nearest_changes
 from ydrometer.search.option import Option
@@ -109,4 +109,4 @@ def _mass(request: SearchRequest, options: list[Slot], option: Option) -> float:
     """Of all parts of an option, as many as are needed, kg."""
     table = prices(request)
     chosen = [np.array([c]) for c in option.chosen]
-    return head_cost(request, table, option.head)[2] + float(stage_costs(request, table, options, chosen).mass[0])
+    return head_cost(request, table, option.head)[2] + float(stage_mass(request, table, options, chosen)[0])

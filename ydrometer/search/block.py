@@ -1,10 +1,15 @@
-"""A stretch of stage combinations behind each head: judged by classes, counted, and the best of them kept."""
+"""A stretch of stage combinations behind each head: judged by classes, counted, and the best of them kept.
+
+Combinations are gone through twice: first they are counted by class, and once it is known how the classes stand, those
+of the best classes are written down.
+"""
 
 from __future__ import annotations
 
+import math
 from collections import defaultdict
 from collections.abc import Iterator, Sequence
-from dataclasses import astuple
+from dataclasses import astuple, dataclass
 from typing import Any, NamedTuple
 
 import numpy as np
@@ -12,12 +17,14 @@ import numpy as np
 from ydrometer.motion.measures import WORDS
 from ydrometer.search import classes
 from ydrometer.search.choices import NO_PART, Floats, Head, Ints, Slot, trunk_from
-from ydrometer.search.classes import Drive, Known, Standing
-from ydrometer.search.cost import Cost
+from ydrometer.search.classes import Known, Standing
+from ydrometer.search.cost import prices, stage_mass
+from ydrometer.search.drives import Drive, Drives, drives, unique
 from ydrometer.search.found import Found
 from ydrometer.search.mount import together
 from ydrometer.search.option import Entry, Option
 from ydrometer.search.request import SearchRequest
+from ydrometer.search.walk import Bounds, Rows, Walk, digits
 from ydrometer.search.ways import MOST_KEPT, MOST_SHOWN, Ways, best_of
 
 ROUNDED = 1e-9
@@ -25,86 +32,149 @@ ROUNDED = 1e-9
 SAME_RATIO = 1e-12
 SAME_DRIVE = 1e-9
 """Relative step in which overall ratios and losses are told apart when ways are counted."""
+NO_LIMIT = 1 << 62
+"""Parts to buy, where there may be as many as one likes."""
 STEP = 1.05
 """Relative step between the overall ratios whose best combinations are kept for the field."""
 
 
 class Ranked(NamedTuple):
-    """Combinations within the limits, with what they are ranked by.
+    """Classes that have combinations within the limits, with what they are ranked by.
 
     Attributes:
-        head: of all of them. rows: their places in the block. which: the class of each, as its place in `first`.
-        first, second: the first two keys, of each class. stretch: of overall ratios, of each class.
-        ratio, left: overall, and what is left after all losses, in whole steps, of each class.
-        price, buy: of each combination.
+        head: of all of them. sizes: how many combinations each has.
+        first, second: the first two keys. stretch: of overall ratios.
+        ratio, left: overall, and what is left after all losses, in whole steps.
     """
 
     head: Head
-    rows: Ints
-    which: Ints
+    sizes: Ints
     first: Ints
     second: Ints
     stretch: Ints
     ratio: Ints
     left: Ints
-    price: Floats
-    buy: Ints
+
+
+@dataclass(frozen=True, slots=True)
+class _Rank:
+    """How the id of the part at one end of a stage ranks, worked out for the combinations that it is asked of.
+
+    Attributes:
+        place: of the combinations in the layout. stride: combinations from one option of the stage to the next.
+        of_option: the rank, of each option of the stage.
+    """
+
+    place: Ints
+    stride: int
+    of_option: Ints
+
+    def __getitem__(self, rows: Ints) -> Ints:
+        return np.asarray(self.of_option[self.place[rows] // self.stride % len(self.of_option)])
 
 
 class Block:
-    """A stretch of stage combinations of one layout, `chosen` being the option of each slot for each of them.
+    """A stretch of the stage combinations of one layout.
 
-    `placed` tells for which of them the shafts have places, None where all have.
+    Args:
+        request: what is looked through.
+        number: of the layout.
+        options: of its slots.
+        stretch: the place of the first combination, and the one after the last.
+        known: what other stretches have found out.
     """
 
     def __init__(
-        self, request: SearchRequest, number: int, options: list[Slot], chosen: list[Ints], cost: Cost, known: Known
+        self, request: SearchRequest, number: int, options: list[Slot], stretch: tuple[int, int], known: Known
     ) -> None:
         self.request, self.number, self.layout, self.known = request, number, request.body.layouts[number], known
-        self.options, self.chosen, self.cost = options, chosen, cost
-        mass = cost.mass if request.body.add_part_masses else np.zeros(len(cost.mass))
-        self.drive, self.which = classes.distinct(options, trunk_from(self.layout), chosen, mass)
-        self.ranks = _id_ranks(request, options, chosen)
-        pairs = [(slot.places, option) for slot, option in zip(options, chosen, strict=True) if slot.places is not None]
-        self.placed = together([places for places, _ in pairs], [option for _, option in pairs]) if pairs else None
+        self.options, self.lengths = options, [len(slot) for slot in options]
+        self.rank = _id_rank(request)
+        self.drive, which = self._drives(stretch)
+        units = request.document.design.drive.units
+        self.walk = Walk(options, stretch, prices(request), units, which, self._placed(stretch))
+        self.within = self._of_ratio()
+        self._sizes: dict[Bounds, Ints] = {}
+
+    def _drives(self, stretch: tuple[int, int]) -> tuple[Drive, Drives | Ints]:
+        """The distinct drives of the stretch, or of the whole layout, and which of them each combination is."""
+        made = self.known.drives(self.request, self.number, self.options)
+        if made is not None:
+            return made.drive, made
+        chosen = digits(np.arange(*stretch), self.lengths)
+        mass = stage_mass(self.request, prices(self.request), self.options, chosen)
+        weighs = self.request.body.add_part_masses
+        return unique(drives(self.options, trunk_from(self.layout), chosen, mass if weighs else np.zeros_like(mass)))
+
+    def _placed(self, stretch: tuple[int, int]) -> Any:
+        """For which combinations the shafts have places, None where all have."""
+        if all(slot.places is None for slot in self.options):
+            return None
+        chosen = digits(np.arange(*stretch), self.lengths)
+        pairs = [(slot.places, option) for slot, option in zip(self.options, chosen, strict=True) if slot.places]
+        return together([places for places, _ in pairs], [option for _, option in pairs])
+
+    def _of_ratio(self) -> Any:
+        """Whether the overall ratio of each drive is within the limits."""
+        limits, overall = self.request.body.limits, self.drive.overall
+        if limits.overall_ratio is None:
+            return np.ones(len(overall), np.bool_)
+        low, high = limits.overall_ratio
+        return (overall >= low * (1.0 - SAME_RATIO)) & (overall <= high * (1.0 + SAME_RATIO))
 
     def look(self, head: Head, head_cost: tuple[float, int, float], found: Found) -> None:
         """Count the combinations of a head, and keep the best."""
-        price, buy = self.cost.price + head_cost[0], self.cost.buy + head_cost[1]
-        rows = np.flatnonzero(self._within(price, buy))
-        if not len(rows):
-            return
+        bounds = self._bounds(head_cost)
+        sizes = self._sizes_within(bounds)
         # Of classes that no combination within the limits has, nothing is asked.
-        asked, which = _present(self.which[rows], len(self.drive.mass))
-        drive = Drive(*(column[asked] for column in self.drive))
-        stands = self.known.standing(self.request, self.number, self.layout, head, head_cost[2], drive)
-        overall, kept = drive.speed * drive.trunk_speed, drive.efficiency * drive.trunk_efficiency
-        stands, of_class, which = self._by_price(stands, which, price[rows])
-        overall, kept = overall[of_class], kept[of_class]
-        sizes = np.bincount(which, minlength=len(overall))
+        asked = np.flatnonzero(sizes)
+        if not len(asked):
+            return
+        stands = self._standing(head, head_cost[2], asked)
+        drive, sizes, rows = self.drive.at(asked), sizes[asked], None
+        if any(target.measure == "price" for target in self.request.asked):
+            every = self._rows(bounds, asked, np.ones(len(asked), np.bool_))
+            stands, of_class, which = self._by_price(stands, every.drive, every.price)
+            rows, drive, sizes = every._replace(drive=which), drive.at(of_class), np.bincount(which)
         self._count(stands, sizes, found)
-        first, second = self._keys(stands)
-        stretch = np.round(np.log(overall) / np.log(STEP)).astype(np.int64)
-        ratio, left = _steps(overall), _steps(kept)
-        ranked = Ranked(head, rows, which, first, second, stretch, ratio, left, price[rows], buy[rows])
-        self._keep(ranked, sizes, found)
-        self._represent(ranked, found)
-        self._count_ways(ranked, found)
+        ranked = Ranked(head, sizes, *self._keys(stands), _stretch(drive), _steps(drive.overall), _steps(drive.left))
+        leading, leaders, first = _leading(ranked, self.request.body.keep), _leaders(ranked), _first(ranked)
+        if rows is None:
+            wanted = leading | leaders
+            wanted[first] = True
+            rows = self._rows(bounds, asked, wanted)
+        self._keep(ranked, rows.at(leading[rows.drive]), found)
+        self._represent(ranked, rows.at(leaders[rows.drive]), found)
+        self._count_ways(ranked, rows, first, found)
 
-    def _within(self, price: Floats, buy: Ints) -> Any:
+    def _bounds(self, head_cost: tuple[float, int, float]) -> Bounds:
         limits = self.request.body.limits
-        within = np.ones(len(price), bool) if self.placed is None else self.placed.copy()
-        if limits.owned_only:
-            within &= buy == 0
-        if limits.price_at_most is not None:
-            within &= price <= limits.price_at_most
-        if limits.parts_to_buy_at_most is not None:
-            within &= buy <= limits.parts_to_buy_at_most
-        if limits.overall_ratio is not None:
-            low, high = limits.overall_ratio
-            overall = (self.drive.speed * self.drive.trunk_speed)[self.which]
-            within &= (overall >= low * (1.0 - SAME_RATIO)) & (overall <= high * (1.0 + SAME_RATIO))
-        return within
+        price_at_most = math.inf if limits.price_at_most is None else limits.price_at_most
+        buy_at_most = NO_LIMIT if limits.parts_to_buy_at_most is None else limits.parts_to_buy_at_most
+        return Bounds(*head_cost[:2], price_at_most, 0 if limits.owned_only else buy_at_most)
+
+    def _sizes_within(self, bounds: Bounds) -> Ints:
+        """How many combinations within the limits each drive has; heads that cost the same leave the same."""
+        unlimited = bounds.price_at_most == math.inf and bounds.buy_at_most == NO_LIMIT
+        asked = Bounds(0.0, 0, math.inf, NO_LIMIT) if unlimited else bounds
+        if asked not in self._sizes:
+            sizes = self.walk.sizes(asked, len(self.drive.mass))
+            self._sizes[asked] = np.where(self.within, sizes, 0)
+        return self._sizes[asked]
+
+    def _rows(self, bounds: Bounds, asked: Ints, wanted: Any) -> Rows:
+        """The combinations of wanted classes, which are some of the `asked` drives."""
+        sizes, which = self._sizes_within(bounds), np.zeros(len(self.drive.mass), np.int64)
+        which[asked] = np.arange(len(asked))
+        of_drive = np.zeros(len(which), np.bool_)
+        of_drive[asked[wanted]] = True
+        rows = self.walk.rows(bounds, sizes, of_drive)
+        return rows._replace(drive=which[rows.drive])
+
+    def _standing(self, head: Head, head_mass: float, asked: Ints) -> Standing:
+        if self.known.drives(self.request, self.number, self.options) is None:
+            return classes.standing(self.request, self.layout, head, head_mass, self.drive.at(asked))
+        return self.known.standing(self.request, self.number, head, self.drive, asked)
 
     def _by_price(self, stands: Standing, which: Ints, price: Floats) -> tuple[Standing, Ints, Ints]:
         """Classes split by price if a target is about it, and what they were split from; else as they are."""
@@ -141,86 +211,95 @@ class Block:
         second = np.round(-(stands.margins * weights).sum(axis=1) / ROUNDED).astype(np.int64)
         return first, second
 
-    def _keep(self, ranked: Ranked, sizes: Ints, found: Found) -> None:
+    def _keep(self, ranked: Ranked, rows: Rows, found: Found) -> None:
+        """The best of these combinations."""
         keep = self.request.body.keep
-        rows = np.flatnonzero(_leading(ranked, sizes, keep)[ranked.which])
-        which = ranked.which[rows]
-        keys = [ranked.first[which], ranked.second[which], ranked.price[rows], ranked.buy[rows]]
-        ranks = [rank[ranked.rows[rows]] for rank in self.ranks]
-        found.best += [self._entry(ranked, int(rows[place])) for place in smallest([*keys, *ranks], keep)]
+        keys = [ranked.first[rows.drive], ranked.second[rows.drive], rows.price, rows.buy, *self._ranks(rows)]
+        found.best += [self._entry(ranked, rows, place) for place in smallest(keys, keep)]
         found.best.sort(key=lambda entry: entry[0])
         del found.best[keep:]
 
-    def _represent(self, ranked: Ranked, found: Found) -> None:
-        """The best of each stretch of overall ratios: first among classes, then among the combinations of those."""
-        stretches, code = np.unique(ranked.stretch, return_inverse=True)
-        best = np.arange(len(code))
-        for key in (ranked.first, ranked.second):
-            best = _least(key[best], code[best], len(stretches), best)
-        of_the_best = np.zeros(len(code), bool)
-        of_the_best[best] = True
-        left = np.flatnonzero(of_the_best[ranked.which])
-        codes = code[ranked.which]
-        for values in (ranked.price, ranked.buy):
-            left = _least(values[left], codes[left], len(stretches), left)
-        for rank in self.ranks:
-            left = _least(rank[ranked.rows[left]], codes[left], len(stretches), left)
-        for row in left.tolist():
-            found.represent(int(stretches[codes[row]]), self._entry(ranked, row))
+    def _represent(self, ranked: Ranked, rows: Rows, found: Found) -> None:
+        """The best of each stretch of overall ratios, of combinations whose class leads its stretch."""
+        stretches, codes = np.unique(ranked.stretch[rows.drive], return_inverse=True)
+        for row in self._best(rows, codes, len(stretches), np.arange(len(codes))).tolist():
+            found.represent(int(stretches[codes[row]]), self._entry(ranked, rows, row))
 
-    def _count_ways(self, ranked: Ranked, found: Found) -> None:
-        """Count the ways to each of the best drives, and keep the best few of each."""
-        order = np.lexsort((ranked.left, ranked.ratio, ranked.second, ranked.first))[:MOST_KEPT]
-        kept = np.zeros(len(ranked.first), bool)
-        kept[order] = True
-        rows = np.flatnonzero(kept[ranked.which])
-        codes, size = ranked.which[rows], len(kept)
-        counts = np.bincount(codes, minlength=size)
-        owned = np.bincount(codes[ranked.buy[rows] == 0], minlength=size)
+    def _count_ways(self, ranked: Ranked, rows: Rows, first: Ints, found: Found) -> None:
+        """Count the ways to each of the first classes, and keep the best few of each."""
+        size = len(ranked.first)
+        kept = np.zeros(size, np.bool_)
+        kept[first] = True
+        rows = rows.at(kept[rows.drive])
+        owned = np.bincount(rows.drive[rows.buy == 0], minlength=size)
         price = np.full(size, np.inf)
-        np.minimum.at(price, codes, ranked.price[rows])
+        np.minimum.at(price, rows.drive, rows.price)
         best = self._best_ways(ranked, rows)
-        for code in order.tolist():
-            ways = Ways(int(counts[code]), int(owned[code]), float(price[code]), best[code])
-            found.ways.setdefault(self._drive(ranked, code), Ways()).add(ways)
+        for code in first.tolist():
+            ways = Ways(int(ranked.sizes[code]), int(owned[code]), float(price[code]), best[code])
+            found.ways.setdefault(_drive(ranked, code), Ways()).add(ways)
         found.ways = best_of(found.ways)
 
-    def _best_ways(self, ranked: Ranked, rows: Ints) -> dict[int, list[Entry]]:
+    def _best_ways(self, ranked: Ranked, rows: Rows) -> dict[int, list[Entry]]:
         """The best few combinations of each class, of these rows."""
         best: dict[int, list[Entry]] = defaultdict(list)
+        left = np.ones(len(rows.drive), np.bool_)
         for _ in range(MOST_SHOWN):
-            left = rows
-            for values in (ranked.price, ranked.buy, *(rank[ranked.rows] for rank in self.ranks)):
-                left = _least(values[left], ranked.which[left], len(ranked.first), left)
-            for row in left.tolist():
-                best[int(ranked.which[row])].append(self._entry(ranked, row))
-            rows = np.setdiff1d(rows, left, assume_unique=True)
+            of_each = self._best(rows, rows.drive, len(ranked.first), np.flatnonzero(left))
+            for row in of_each.tolist():
+                best[int(rows.drive[row])].append(self._entry(ranked, rows, row))
+            left[of_each] = False
         return best
 
-    def _drive(self, ranked: Ranked, code: int) -> tuple[Any, ...]:
-        keys = (ranked.first, ranked.second, ranked.ratio, ranked.left)
-        return (*(int(key[code]) for key in keys), *astuple(ranked.head))
+    def _best(self, rows: Rows, groups: Ints, count: int, left: Ints) -> Ints:
+        """The best row of each group among those that are left, by price, parts to buy and ids."""
+        keys: list[Any] = [rows.price, rows.buy, *self._ranks(rows)]
+        for values in keys:
+            left = _least(values[left], groups[left], count, left)
+        return left
 
-    def _entry(self, ranked: Ranked, row: int) -> Entry:
+    def _ranks(self, rows: Rows) -> list[_Rank]:
+        """For each place of a stage, how its part's id ranks among all as text."""
+        strides = [math.prod(self.lengths[place + 1 :]) for place in range(len(self.lengths))]
+        return [_Rank(rows.place, stride, self.rank[slot.parts[:, end]])
+                for slot, stride in zip(self.options, strides, strict=True) for end in (0, 1)]  # fmt: skip
+
+    def _entry(self, ranked: Ranked, rows: Rows, row: int) -> Entry:
         """A combination with its whole key."""
-        place, price, buy = ranked.rows[row], float(ranked.price[row]), int(ranked.buy[row])
-        option = Option(self.number, ranked.head, tuple(int(c[place]) for c in self.chosen), price, buy)
+        price, buy, of_class = float(rows.price[row]), int(rows.buy[row]), rows.drive[row]
+        chosen = tuple(int(option) for option in digits(rows.place[row], self.lengths))
+        option = Option(self.number, ranked.head, chosen, price, buy)
         names = tuple(ids(self.request, self.options, option))
-        of_class = ranked.which[row]
         first, second = int(ranked.first[of_class]), int(ranked.second[of_class])
         return (first, second, price, buy, self.number, ranked.head.count, names), option
 
 
-def _leading(ranked: Ranked, sizes: Ints, count: int) -> Any:
+def _drive(ranked: Ranked, code: int) -> tuple[Any, ...]:
+    keys = (ranked.first, ranked.second, ranked.ratio, ranked.left)
+    return (*(int(key[code]) for key in keys), *astuple(ranked.head))
+
+
+def _leading(ranked: Ranked, count: int) -> Any:
     """Of each class whether it may be among the first `count` combinations: those before it are fewer."""
     order = np.lexsort((ranked.second, ranked.first))
-    enough = np.searchsorted(np.cumsum(sizes[order]), count)
+    enough = np.searchsorted(np.cumsum(ranked.sizes[order]), count)
     if enough >= len(order):
-        return np.ones(len(order), bool)
+        return np.ones(len(order), np.bool_)
     last = order[enough]
     return (ranked.first < ranked.first[last]) | (
         (ranked.first == ranked.first[last]) & (ranked.second <= ranked.second[last])
     )
+
+
+def _leaders(ranked: Ranked) -> Any:
+    """Of each class whether none is better by the first two keys in its stretch of overall ratios."""
+    stretches, code = np.unique(ranked.stretch, return_inverse=True)
+    best = np.arange(len(code))
+    for key in (ranked.first, ranked.second):
+        best = _least(key[best], code[best], len(stretches), best)
+    leaders = np.zeros(len(code), np.bool_)
+    leaders[best] = True
+    return leaders
 
 
 def _least(values: Any, groups: Ints, count: int, entries: Ints) -> Ints:
@@ -232,16 +311,19 @@ def _least(values: Any, groups: Ints, count: int, entries: Ints) -> Ints:
     return smallest_ones
 
 
+def _first(ranked: Ranked) -> Ints:
+    """The first classes in the order of drives, as many as have their ways counted."""
+    return np.asarray(np.lexsort((ranked.left, ranked.ratio, ranked.second, ranked.first))[:MOST_KEPT])
+
+
+def _stretch(drive: Drive) -> Ints:
+    """In which stretch of overall ratios each drive lies."""
+    return np.asarray(np.round(np.log(drive.overall) / np.log(STEP)), np.int64)
+
+
 def _steps(values: Floats) -> Ints:
     """Positive numbers in whole steps that tell apart what is told apart in the classes."""
     return np.round(np.log(values) / SAME_DRIVE).astype(np.int64)
-
-
-def _present(codes: Ints, count: int) -> tuple[Ints, Ints]:
-    """The codes from 0 to count − 1 that occur, and for each entry the place of its own among them."""
-    occurs = np.bincount(codes, minlength=count) > 0
-    place = np.cumsum(occurs) - 1
-    return np.flatnonzero(occurs), place[codes]
 
 
 def smallest(keys: Sequence[Any], count: int) -> list[int]:
@@ -271,9 +353,9 @@ def ids(request: SearchRequest, options: Sequence[Slot], option: Option) -> Iter
     return (parts[place].id for place in places if place != NO_PART)
 
 
-def _id_ranks(request: SearchRequest, options: Sequence[Slot], chosen: Sequence[Ints]) -> list[Ints]:
-    """For each place of a stage, how its part's id ranks among all as text."""
+def _id_rank(request: SearchRequest) -> Ints:
+    """How the id of each part ranks among all as text; the last entry is that of no part."""
     order = sorted(range(len(request.body.parts)), key=lambda i: request.body.parts[i].id)
     rank = np.zeros(len(order) + 1, np.int64)
     rank[order] = np.arange(len(order))
-    return [rank[slot.parts[option, end]] for slot, option in zip(options, chosen, strict=True) for end in (0, 1)]
+    return rank

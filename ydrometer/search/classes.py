@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Any, NamedTuple
@@ -16,7 +15,8 @@ from ydrometer.evaluation import driveline, targets
 from ydrometer.motion import measures
 from ydrometer.motion.measures import Results, Wanted
 from ydrometer.motion.plant import Batch
-from ydrometer.search.choices import NO_PART, Floats, Head, Ints, Slot
+from ydrometer.search.choices import NO_PART, Floats, Head, Ints, Slot, trunk_from
+from ydrometer.search.drives import Drive, Drives, drives_of
 from ydrometer.search.layout import Fixed, Layout
 from ydrometer.search.request import SearchRequest
 
@@ -29,108 +29,8 @@ OF_THE_RUN = frozenset({
 """Measures that count as missed altogether if a design does not start."""
 TOGETHER = 20_000
 """Classes computed as one batch."""
-
-
-class Drive(NamedTuple):
-    """What matters for motion in each of m stage combinations, (m,) each: ratios and efficiencies of branch and trunk,
-    and the mass of the parts.
-    """
-
-    torque: Floats
-    speed: Floats
-    efficiency: Floats
-    trunk_torque: Floats
-    trunk_speed: Floats
-    trunk_efficiency: Floats
-    mass: Floats
-
-
-def drives(slots: Sequence[Slot], trunk: int, chosen: Sequence[Ints], mass: Floats) -> Drive:
-    """The drives of stage combinations.
-
-    Args:
-        slots: of the layout.
-        trunk: the slot from which on stages belong to the trunk.
-        chosen: for each slot the option of each combination, (m,).
-        mass: of the parts, to be added to the vehicle's, (m,).
-    """
-    own = _product(slots[:trunk], chosen[:trunk], len(mass))
-    return Drive(*own, *_product(slots[trunk:], chosen[trunk:], len(mass)), mass)
-
-
-def _product(slots: Sequence[Slot], chosen: Sequence[Ints], size: int) -> tuple[Floats, Floats, Floats]:
-    driver, driven = np.ones(size, np.int64), np.ones(size, np.int64)
-    torque, speed, efficiency = np.ones(size), np.ones(size), np.ones(size)
-    for slot, option in zip(slots, chosen, strict=True):
-        driver *= slot.driver[option]
-        driven *= slot.driven[option]
-        torque *= slot.torque[option]
-        speed *= slot.speed[option]
-        efficiency *= slot.efficiency[option]
-    # One division of whole numbers: equal fractions are equal floats, in whatever order the stages stand.
-    teeth = driven / driver
-    return teeth * torque, teeth * speed, efficiency
-
-
-def distinct(slots: Sequence[Slot], trunk: int, chosen: Sequence[Ints], mass: Floats) -> tuple[Drive, Ints]:
-    """The distinct drives of stage combinations, and for each combination which one it is.
-
-    Many options of a stage drive alike. Where no masses tell them apart, each way to put together what drives
-    differently is looked at once, and combinations are only looked up among these.
-
-    Args:
-        slots, trunk, chosen, mass: as for `drives`.
-    """
-    if not chosen or mass.any():
-        return unique(drives(slots, trunk, chosen, mass))
-    code, examples = np.zeros(len(mass), np.int64), []
-    for slot, option in zip(slots, chosen, strict=True):
-        place, example = _alike(slot, np.bincount(option, minlength=len(slot)) > 0)
-        code = code * len(example) + place[option]
-        examples.append(example)
-    lengths = [len(example) for example in examples]
-    size = math.prod(lengths)
-    if size > len(mass):
-        return unique(drives(slots, trunk, chosen, mass))
-    every = np.unravel_index(np.arange(size), lengths)
-    ways = [example[place] for example, place in zip(examples, every, strict=True)]
-    drive, which = unique(drives(slots, trunk, ways, np.zeros(size)))
-    return drive, which[code]
-
-
-def _alike(slot: Slot, present: Any) -> tuple[Ints, Ints]:
-    """For each option of a slot, to which of those that drive differently it belongs, and one option for each of them;
-    only of options that are present.
-    """
-    options = np.flatnonzero(present)
-    columns = (slot.driver, slot.driven, slot.torque, slot.speed, slot.efficiency)
-    table = np.stack([np.asarray(column, float)[options] for column in columns], axis=1)
-    _, example, inverse = np.unique(table, axis=0, return_index=True, return_inverse=True)
-    place = np.zeros(len(slot), np.int64)
-    place[options] = inverse.ravel()
-    return place, options[example]
-
-
-def unique(drive: Drive) -> tuple[Drive, Ints]:
-    """The distinct drives, and for each combination which one it is."""
-    varying = _varying(drive)
-    if not varying:
-        return Drive(*(column[:1] for column in drive)), np.zeros(len(drive.mass), np.int64)
-    codes: Any = varying[0]
-    for column in varying[1:]:
-        values, inverse = np.unique(column, return_inverse=True)
-        codes = np.unique(codes, return_inverse=True)[1] * len(values) + inverse
-    _, first, inverse = np.unique(codes, return_index=True, return_inverse=True)
-    return Drive(*(column[first] for column in drive)), inverse
-
-
-def _varying(drive: Drive) -> list[Floats]:
-    """Columns that distinguish combinations: neither constant nor equal to another column."""
-    found: list[Floats] = []
-    for column in drive:
-        if (column != column[0]).any() and not any(np.array_equal(column, other) for other in found):
-            found.append(column)
-    return found
+MOST_REMEMBERED = 4_000_000
+"""Classes of which one search remembers how they stand, at most."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -141,15 +41,16 @@ class Standing:
     met: Any
     held_by: Ints
 
-    def joined(self, other: Standing) -> Standing:
-        """These classes and then the others."""
-        return Standing(
-            np.concatenate([self.margins, other.margins]),
-            np.concatenate([self.met, other.met]),
-            np.concatenate([self.held_by, other.held_by]),
-        )
+    @classmethod
+    def unknown(cls, count: int, targets: int) -> Standing:
+        """Room for so many classes."""
+        return cls(np.zeros((count, targets)), np.zeros((count, targets), np.bool_), np.zeros(count, np.int64))
 
-    def at(self, places: Sequence[int]) -> Standing:
+    def take(self, places: Ints, other: Standing) -> None:
+        """Write down how the classes at some places stand."""
+        self.margins[places], self.met[places], self.held_by[places] = other.margins, other.met, other.held_by
+
+    def at(self, places: Ints) -> Standing:
         """Some of the classes."""
         return Standing(self.margins[places], self.met[places], self.held_by[places])
 
@@ -181,31 +82,48 @@ def with_source(branch: Any, part: Any) -> Any:
 
 
 class Known:
-    """Cache of computed classes, by layout and head, so that no piece of a search computes one twice.
-
-    Where the mass of the parts counts, hardly two pieces have a class in common, and nothing is kept.
-    """
+    """What pieces of one search have found out for each other: the drives of each layout, and how they stand."""
 
     def __init__(self) -> None:
-        self._places: dict[tuple[int, Head], dict[bytes, int]] = {}
-        self._stands: dict[tuple[int, Head], Standing] = {}
+        self._drives: dict[int, Drives | None] = {}
+        self._stands: dict[tuple[int, Head], tuple[Any, Standing]] = {}
+        self._kept = 0
 
-    def standing(
-        self, request: SearchRequest, number: int, layout: Layout, head: Head, head_mass: float, drive: Drive
-    ) -> Standing:
-        """Like the function `standing`, for the layout of a number, but computing each class only once."""
-        if request.body.add_part_masses:
-            return standing(request, layout, head, head_mass, drive)
-        places = self._places.setdefault((number, head), {})
-        table = np.ascontiguousarray(np.stack(drive, axis=1))
-        keys: list[Any] = table.view(np.dtype((np.void, table.shape[1] * table.itemsize))).ravel().tolist()
-        new = [i for i, key in enumerate(keys) if key not in places]
-        if new:
-            made = standing(request, layout, head, head_mass, Drive(*(column[new] for column in drive)))
-            places.update({keys[i]: len(places) + n for n, i in enumerate(new)})
-            before = self._stands.get((number, head))
-            self._stands[number, head] = made if before is None else before.joined(made)
-        return self._stands[number, head].at([places[key] for key in keys])
+    def drives(self, request: SearchRequest, number: int, slots: Sequence[Slot]) -> Drives | None:
+        """The distinct drives of the layout of a number; None where masses tell its combinations apart, or where
+        there are too many.
+        """
+        if number not in self._drives:
+            trunk = trunk_from(request.body.layouts[number])
+            self._drives[number] = None if request.body.add_part_masses else drives_of(slots, trunk)
+        return self._drives[number]
+
+    def standing(self, request: SearchRequest, number: int, head: Head, drive: Drive, asked: Ints) -> Standing:
+        """Like the function `standing`, of some drives of the layout of a number, computing each only once.
+
+        Args:
+            request: what is looked through.
+            number: of the layout.
+            head: the drives' head.
+            drive: all that the layout has, (d,).
+            asked: which of them.
+        """
+        done, stands = self._of(number, head, len(drive.mass), len(request.asked))
+        new = asked[~done[asked]]
+        if len(new):
+            stands.take(new, standing(request, request.body.layouts[number], head, 0.0, drive.at(new)))
+            done[new] = True
+        return stands.at(asked)
+
+    def _of(self, number: int, head: Head, count: int, targets: int) -> tuple[Any, Standing]:
+        """Of each drive whether it has been computed, and how those stand."""
+        if (number, head) in self._stands:
+            return self._stands[number, head]
+        made = np.zeros(count, np.bool_), Standing.unknown(count, targets)
+        if self._kept + count <= MOST_REMEMBERED:
+            self._stands[number, head] = made
+            self._kept += count
+        return made
 
 
 def standing(request: SearchRequest, layout: Layout, head: Head, head_mass: float, drive: Drive) -> Standing:

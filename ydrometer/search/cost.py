@@ -35,15 +35,6 @@ def prices(request: SearchRequest) -> Prices:
     )
 
 
-@dataclass(frozen=True, slots=True)
-class Cost:
-    """Price, parts to buy and mass of combinations."""
-
-    price: Floats
-    buy: Ints
-    mass: Floats
-
-
 def head_needs(request: SearchRequest, head: Head) -> list[tuple[int, int]]:
     """The places of source, supply and wheel, NO_PART for the design's own, and how many of each are needed."""
     units = request.document.design.drive.units
@@ -58,56 +49,17 @@ def head_cost(request: SearchRequest, table: Prices, head: Head) -> tuple[float,
     return float((buy * table.price[place]).sum()), int(buy.sum()), float(mass.sum())
 
 
-def stage_costs(request: SearchRequest, table: Prices, slots: Sequence[Slot], chosen: Sequence[Ints]) -> Cost:
-    """Price, parts to buy and mass of stage combinations.
+def stage_mass(request: SearchRequest, table: Prices, slots: Sequence[Slot], chosen: Sequence[Ints]) -> Floats:
+    """Mass of the parts of stage combinations, kg, (m,).
 
     Args:
         request: for the number of drive units.
-        table: prices.
+        table: prices, with the masses.
         slots: of the layout.
         chosen: for each slot the option of each combination, (m,).
     """
     units = request.document.design.drive.units
-    size = len(chosen[0]) if chosen else 1
-    price, buy, mass = np.zeros(size), np.zeros(size, np.int64), np.zeros(size)
-    columns: list[tuple[Ints, Ints]] = []
+    mass = np.zeros(len(chosen[0]) if chosen else 1)
     for slot, option in zip(slots, chosen, strict=True):
-        for end in (0, 1):
-            part = slot.parts[:, end]
-            if (part == NO_PART).all():
-                continue
-            one = table.bought(part, np.full(len(part), units))
-            price += (one * table.price[part])[option]
-            buy += one[option]
-            mass += np.where(part == NO_PART, 0.0, table.mass[part] * units)[option]
-            columns.append((np.unique(part), part[option]))
-    _correct_doubles(units, table, columns, price, buy)
-    return Cost(price, buy, mass)
-
-
-def _correct_doubles(units: int, table: Prices, columns: list[tuple[Ints, Ints]], price: Floats, buy: Ints) -> None:
-    """Where a part stands in several places, what is owned covers only the first of them.
-
-    `columns`: for each place of a part, all that can stand there, and what does in each combination.
-    """
-    doubled = np.zeros(len(price), bool)
-    for i, (known, place) in enumerate(columns):
-        for other_known, other in columns[i + 1 :]:
-            if np.intersect1d(known, other_known).size:
-                doubled |= (place == other) & (place != NO_PART)
-    rows = np.flatnonzero(doubled)
-    if not len(rows):
-        return
-    places = np.sort(np.stack([place[rows] for _, place in columns], axis=1), axis=1)
-    first = np.ones(places.shape, bool)
-    first[:, 1:] = places[:, 1:] != places[:, :-1]
-    # At the first of each run of equal places: how long the run is.
-    run = np.zeros(places.shape, np.int64)
-    length = np.ones(len(rows), np.int64)
-    for column in range(places.shape[1] - 1, -1, -1):
-        run[:, column] = np.where(first[:, column], length, 0)
-        length = np.where(first[:, column], 1, length + 1)
-    needed = table.bought(places, run * units)
-    needed[~first] = 0
-    price[rows] = (needed * table.price[places]).sum(axis=1)
-    buy[rows] = needed.sum(axis=1)
+        mass += (table.mass[slot.parts] * units).sum(axis=1)[option]
+    return mass

@@ -6,17 +6,17 @@ from collections.abc import Sequence
 from multiprocessing import get_context
 from typing import NamedTuple
 
-import numpy as np
-
 from ydrometer.search.block import Block
-from ydrometer.search.choices import Ints, heads, slots, total
+from ydrometer.search.choices import Slot, heads, slots, total
 from ydrometer.search.classes import Known
-from ydrometer.search.cost import head_cost, prices, stage_costs
+from ydrometer.search.cost import head_cost, prices
 from ydrometer.search.found import Found
 from ydrometer.search.request import SearchRequest
 
-CHUNK = 1_000_000
-"""Stage combinations gone through at a time."""
+CHUNK = 16_000_000
+"""Stage combinations of a piece."""
+CHUNK_APART = 1_000_000
+"""Stage combinations of a piece where something is held of each of them."""
 
 
 class Piece(NamedTuple):
@@ -31,9 +31,16 @@ def pieces(request: SearchRequest) -> list[Piece]:
     """The whole search in pieces that can be gone through by themselves, in any order."""
     found = []
     for number, layout in enumerate(request.body.layouts):
-        size = total([len(slot) for slot in slots(request, layout)])
-        found += [Piece(number, low, min(low + CHUNK, size)) for low in range(0, size, CHUNK)]
+        options = slots(request, layout)
+        size, step = total([len(slot) for slot in options]), _chunk(request, options)
+        found += [Piece(number, low, min(low + step, size)) for low in range(0, size, step)]
     return found
+
+
+def _chunk(request: SearchRequest, options: Sequence[Slot]) -> int:
+    priced = any(target.measure == "price" for target in request.asked)
+    placed = any(slot.places is not None for slot in options)
+    return min(CHUNK, CHUNK_APART) if priced or placed or request.body.add_part_masses else CHUNK
 
 
 def sizes(request: SearchRequest) -> list[int]:
@@ -88,13 +95,9 @@ def search_piece(request: SearchRequest, piece: Piece, known: Known) -> Found:
     """
     found, table, layout = Found(), prices(request), request.body.layouts[piece.layout]
     options = slots(request, layout)
-    chosen = _chosen([len(slot) for slot in options], piece.low, piece.high)
-    block = Block(request, piece.layout, options, chosen, stage_costs(request, table, options, chosen), known)
-    for head in heads(request, layout):
-        block.look(head, head_cost(request, table, head), found)
+    step = CHUNK_APART if known.drives(request, piece.layout, options) is None else CHUNK
+    for low in range(piece.low, piece.high, step):
+        block = Block(request, piece.layout, options, (low, min(low + step, piece.high)), known)
+        for head in heads(request, layout):
+            block.look(head, head_cost(request, table, head), found)
     return found
-
-
-def _chosen(lengths: Sequence[int], low: int, high: int) -> list[Ints]:
-    """The options of each slot for combinations `low` up to `high`, the last slot running fastest."""
-    return [np.asarray(i) for i in np.unravel_index(np.arange(low, high), lengths)] if lengths else []
