@@ -59,8 +59,8 @@ def batch_of(document: Document, number: int) -> tuple[Batch, Wanted]:
     batch.gears["turning"] *= spread[:, None]
     batch.vehicle["mass"] *= spread[::-1, None]
     run = document.design.run
-    wanted = Wanted(*(np.full((number, 1), value or np.nan) for value in (run.distance, run.speed, run.time)))
-    return batch, wanted
+    distance, speed, time = (np.full((number, 1), value or np.nan) for value in (run.distance, run.speed, run.time))
+    return batch, Wanted(distance, speed, time)
 
 
 def seconds(work: Callable[[], Any]) -> float:
@@ -145,7 +145,7 @@ def main() -> None:
     print("with the formulas as plain Python, and with them compiled:")
     for name, document in known.items():
         batch, wanted = batch_of(document, MANY)
-        measures.measure(Batch(*(part[:10] for part in batch)), Wanted(*(part[:10] for part in wanted)))
+        measures.measure(*batch_of(document, 10))
         each = seconds(partial(measures.measure, batch, wanted)) / MANY
         step = statistics.median(stepped(document) for _ in range(STEPPED))
         times_as_long = f"{plain[name] / each:7.0f} plain {step / each:6.0f} compiled"

@@ -68,10 +68,16 @@ def in_the_page(page: Page, vehicle: str) -> None:
         sandpiper(page)
     combinations = f"{vehicle}: {page.text('[data-search]')}"
     page.driver.set_script_timeout(60)
-    times = [float(page.driver.execute_async_script(CLICK)) for _ in range(RUNS + 3)][3:]
+    times = [_searched(page) for _ in range(RUNS + 3)][3:]
     spread = "  ".join(f"{name} {percentile(times, share):.0f}" for name, share in
                        (("min", 0.0), ("median", 0.5), ("p90", 0.9), ("p95", 0.95), ("max", 1.0)))  # fmt: skip
     print(f"{combinations}, from the click to the options painted, ms: {spread}   (goal {GOAL_MS:g})")
+
+
+def _searched(page: Page) -> float:
+    """One search; nobody asks for the next one before the list is whole."""
+    page.wait(lambda: not page.all("[data-following]"), "the rest of the list")
+    return float(page.driver.execute_async_script(CLICK))
 
 
 def asked(page: Page, address: str, body: Any = None) -> Any:

@@ -27,23 +27,23 @@ TIME, DISTANCE, ENERGY = panels.TIME, panels.DISTANCE, panels.ENERGY
 
 
 @kernel
-def run(p: Plant, panels: Any) -> tuple[int, int, float, float]:
-    """The run from rest of a design that starts: number of panels, last gear, top speed, largest bus current.
+def run(p: Plant, panels: Any) -> tuple[int, int, float, int]:
+    """The run from rest of a design that starts: number of panels, last gear, top speed, number of legs.
 
     Args:
         p: the design.
-        panels: empty, (MOST_PANELS + 1, 8); filled with the panels, the sums at the end of the last one after it.
+        panels: empty, (MOST_PANELS + 1, 8); filled with the panels, the sums at the end of the last one after it. From
+            its last row backwards the legs are noted, each in one gear.
 
-    A top speed that has no end is infinite; there are no panels then. Without a motor there is no current, NaN.
+    A top speed that has no end is infinite; there are no panels then.
     """
     panels[0, TIME] = panels[0, DISTANCE] = panels[0, ENERGY] = 0.0
     count, leg, k, start = 0, 0, starting_gear(p), 0.0
     while True:
         end = end_speed(p, k, True, start)
         if math.isinf(end):
-            return 0, k, end, math.nan
+            return 0, k, end, 0
         stop, to = next_change(p, k, start, end)
-        # The rows from the end on note the legs, until the largest current has been looked for.
         note = MOST_PANELS - leg
         panels[note, GEAR], panels[note, START], panels[note, END] = k, start, stop
         leg += 1
@@ -56,23 +56,23 @@ def run(p: Plant, panels: Any) -> tuple[int, int, float, float]:
             panels, count, -1 - to, end, stop, 0.0, p.vehicle[0].shift_time, p.vehicle[0].shift_time, covered, 0.0
         )
         k, start = to, after
-    if engines_alone(p):
-        return count, k, end, math.nan
-    return count, k, end, peak_of_run(p, panels, count, leg, PEAK_SHARE * end)
+    return count, k, end, leg
 
 
 @kernel
-def peak_of_run(p: Plant, panels: Any, count: int, legs: int, fastest: float) -> float:
-    """The largest bus current of a run up to a speed, A.
+def peak_of_run(p: Plant, panels: Any, count: int, legs: int, top: float) -> float:
+    """The largest bus current of a run nearly up to its top speed, A; NaN without a motor.
 
     Args:
         p: the design.
         panels: of the run; its legs are noted from the last row backwards.
         count: number of panels.
         legs: number of legs, each in one gear.
-        fastest: the speed to look up to, m/s.
+        top: the top speed, m/s.
     """
-    peak = 0.0
+    if engines_alone(p):
+        return math.nan
+    peak, fastest = 0.0, PEAK_SHARE * top
     for i in range(count):
         # Corners, where panels begin, are where the current peaks if not between them.
         panel = panels[i]

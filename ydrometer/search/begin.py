@@ -17,7 +17,7 @@ class Begun:
 
     Attributes:
         combinations: before the limits. pieces: to be gone through; none where it is done.
-        found, options: where it was small.
+        found, options: where it was small, of the options the first.
     """
 
     combinations: int
@@ -37,7 +37,7 @@ def begin(raw: Any, at_once: int, most: int) -> Begun:
     if total > at_once:
         return Begun(total, pieces(request) if total <= most else [], None, None)
     found = search(request)
-    return Begun(total, [], found, options_of(request, found))
+    return Begun(total, [], found, options_of(request, found, at_first=True))
 
 
 def sizes_of(raw: Any) -> list[int]:

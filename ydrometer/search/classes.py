@@ -28,7 +28,7 @@ OF_THE_RUN = frozenset({
 })  # fmt: skip
 """Measures that count as missed altogether if a design does not start."""
 TOGETHER = 20_000
-"""Classes computed as one batch."""
+"""Classes computed as one batch, at most."""
 MOST_REMEMBERED = 4_000_000
 """Classes of which one search remembers how they stand, at most."""
 
@@ -128,17 +128,20 @@ class Known:
 
 def standing(request: SearchRequest, layout: Layout, head: Head, head_mass: float, drive: Drive) -> Standing:
     """How the classes of one head stand against the targets, but for a target on price."""
-    asked = request.asked
-    margins, met, held = [], [], []
-    for low in range(0, len(drive.mass), TOGETHER):
-        part = Drive(*(column[low : low + TOGETHER] for column in drive))
-        measured = _measured(request, layout, head, head_mass, part)
-        judged = [_judged(target, measured) for target in asked]
-        size = len(part.mass)
-        margins.append(np.stack([m for m, _ in judged], axis=1) if judged else np.zeros((size, 0)))
-        met.append(np.stack([m for _, m in judged], axis=1) if judged else np.zeros((size, 0), bool))
-        held.append(measured.results.held_by.astype(np.int64))
-    return Standing(np.concatenate(margins), np.concatenate(met), np.concatenate(held))
+    parts = [
+        _standing(request, layout, head, head_mass, drive.at(slice(low, low + TOGETHER)))
+        for low in range(0, len(drive.mass), TOGETHER)
+    ]
+    columns = zip(*((part.margins, part.met, part.held_by) for part in parts), strict=True)
+    return Standing(*(np.concatenate(column) for column in columns))
+
+
+def _standing(request: SearchRequest, layout: Layout, head: Head, head_mass: float, drive: Drive) -> Standing:
+    size, measured = len(drive.mass), _measured(request, layout, head, head_mass, drive)
+    judged = [_judged(target, measured) for target in request.asked]
+    margins = np.stack([m for m, _ in judged], axis=1) if judged else np.zeros((size, 0))
+    met = np.stack([m for _, m in judged], axis=1) if judged else np.zeros((size, 0), np.bool_)
+    return Standing(margins, met, measured.results.held_by.astype(np.int64))
 
 
 class _Measured(NamedTuple):
@@ -170,7 +173,8 @@ def _measured(request: SearchRequest, layout: Layout, head: Head, head_mass: flo
         run = getattr(design.run, key) if needed else None
         row = np.array([np.nan if run is None else run, *own])
         asked[key] = np.tile(row, (len(drive.mass), 1))
-    wanted = Wanted(asked["distance"], asked["speed"], asked["time"])
+    peak = any(target.measure == "peak_bus_current" for target in request.asked)
+    wanted = Wanted(asked["distance"], asked["speed"], asked["time"], peak)
     return _Measured(bases[0], batch, measures.measure(batch, wanted), columns)
 
 

@@ -28,6 +28,8 @@ from ydrometer.search.request import SearchRequest
 
 LISTED = 30
 """Rows of the list, at most."""
+AT_FIRST = 10
+"""Rows that are told at once where somebody waits, the others after them."""
 IN_FIELD = 40
 """Options that stand in the field besides, at most."""
 LESS_IS_BETTER = frozenset({
@@ -78,7 +80,8 @@ class Options:
         combinations: that the limits leave. meeting_all: how many of them meet every target.
         measures: the targets first. present: the present design's values.
         rows: `listed` options that differ in what they do, the best first; those after them stand for the rest of the
-        set, so that the field shows what lies around the best. failing: the commonest reason first.
+        set, so that the field shows what lies around the best. whole: whether these are all the rows there are.
+        failing: the commonest reason first.
         unpriced: parts counted as costing nothing.
         additions: what would help most, where nothing meets all.
     """
@@ -89,25 +92,27 @@ class Options:
     present: list[float | None]
     rows: list[OptionRow]
     listed: int
+    whole: bool
     failing: list[Failing]
     unpriced: list[str]
     additions: list[Addition]
 
 
-def options_of(request: SearchRequest, found: Found) -> Options:
+def options_of(request: SearchRequest, found: Found, *, at_first: bool = False) -> Options:
     """What was found, to be looked at.
 
     Args:
         request: what was searched for.
         found: what there is.
+        at_first: only the first rows, which take a fifth of the time.
     """
     layouts = [slots(request, layout) for layout in request.body.layouts]
     asked = request.document.design.targets
     targets = [*asked, *(unbound(name) for name in NUMBERS if name not in {t.measure for t in asked})]
     plate = OnPlate(request, layouts)
     groups = _groups(request, layouts, found, targets, plate)
-    listed = groups[:LISTED]
-    kept = [*((group.options[0], group) for group in listed), *_around(found, groups)]
+    listed = groups[: AT_FIRST if at_first else LISTED]
+    kept = [*((group.options[0], group) for group in listed), *([] if at_first else _around(found, groups))]
     raw = [design_of(request, layouts[option.layout], option) for option, _ in kept]
     read = [_document(request, option, entry) for (option, _), entry in zip(kept, raw, strict=True)]
     evaluation = evaluate([request.document, *read])
@@ -120,6 +125,7 @@ def options_of(request: SearchRequest, found: Found) -> Options:
         present=rows.values(0, in_short(evaluation).known),
         rows=[rows.row(place, entry) for place, entry in enumerate(shown, start=1)],
         listed=len(listed),
+        whole=not at_first,
         failing=[Failing(key, _reason(key), count) for key, count in found.failing.most_common()],
         unpriced=[
             called(request.raw["parts"][i]) for i in used(request, layouts) if request.body.parts[i].price is None

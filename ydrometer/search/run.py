@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from itertools import pairwise
 from multiprocessing import get_context
 from typing import NamedTuple
 
@@ -13,10 +14,10 @@ from ydrometer.search.cost import head_cost, prices
 from ydrometer.search.found import Found
 from ydrometer.search.request import SearchRequest
 
-CHUNK = 16_000_000
-"""Stage combinations of a piece."""
+CHUNK = 8_000_000
+"""Stage combinations of a piece, at most."""
 CHUNK_APART = 1_000_000
-"""Stage combinations of a piece where something is held of each of them."""
+"""Stage combinations of a piece, at most, where something is held of each of them."""
 
 
 class Piece(NamedTuple):
@@ -33,7 +34,10 @@ def pieces(request: SearchRequest) -> list[Piece]:
     for number, layout in enumerate(request.body.layouts):
         options = slots(request, layout)
         size, step = total([len(slot) for slot in options]), _chunk(request, options)
-        found += [Piece(number, low, min(low + step, size)) for low in range(0, size, step)]
+        # All of them alike: so several processes end at about the same time.
+        count = -(-size // step)
+        ends = [size * i // count for i in range(count + 1)] if count else []
+        found += [Piece(number, low, high) for low, high in pairwise(ends)]
     return found
 
 

@@ -49,7 +49,8 @@ class Block:
         """
         if not self.moving:
             return measure_standing(self.batch)
-        return measure(self.batch, Wanted(*(self._columns(key) for key in RUN_KEYS)))
+        distances, speeds, times = (self._columns(key) for key in RUN_KEYS)
+        return measure(self.batch, Wanted(distances, speeds, times))
 
     def _columns(self, key: str) -> Floats:
         """What each row is asked for, as many columns as any of them needs."""

@@ -96,7 +96,7 @@ def _stripped(evaluation: Evaluation, index: int, design: Design, effects: tuple
     batch = driveline.assemble([design])
     for _, remove in effects:
         remove(batch, 0)
-    wanted = Wanted(*(np.array([[value or math.nan]]) for value in
-                      (design.run.distance, design.run.speed, design.run.time)))  # fmt: skip
-    group = Group(batch, measures.measure(batch, wanted), {})
+    run = (design.run.distance, design.run.speed, design.run.time)
+    distance, speed, time = (np.array([[value or math.nan]]) for value in run)
+    group = Group(batch, measures.measure(batch, Wanted(distance, speed, time)), {})
     return Evaluation((evaluation.documents[index],), (group,), ((0, 0),))

@@ -3491,6 +3491,7 @@ export interface components {
             present: (number | null)[];
             rows: components["schemas"]["OptionRow"][];
             unpriced: string[];
+            whole: boolean;
         };
         OrderLine: {
             /** Format: double */

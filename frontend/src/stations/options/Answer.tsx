@@ -167,6 +167,11 @@ const Found = memo(function Found({ options, search, stale, onAgain }: FoundProp
                 onTake={(index) => take(options.rows[index]?.design)}
                 onPin={pin}
               />
+              {!options.whole && (
+                <Box role="status" fontSize="sm" color="ink.second" mt="1" data-following>
+                  The rest of the list follows …
+                </Box>
+              )}
             </>
           )}
         </Box>
