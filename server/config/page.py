@@ -2,17 +2,20 @@
 
 from __future__ import annotations
 
-from django.conf import settings
+from collections.abc import Iterator
+
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
 from django.views.decorators.cache import never_cache
 from django.views.decorators.csrf import ensure_csrf_cookie
 from django.views.decorators.http import require_safe
 
+from server.workshops.api import mine
+
 EVERYWHERE = ("/api/session/", "/api/vocabulary/")
 """What every screen asks for first."""
-ON_THE_BENCH = ("/api/workshops/",)
-"""What the bench of somebody who is signed in asks for next."""
+ON_THE_BENCH = ("/api/workshops/", "/api/workshops/{}/vehicles/", "/api/workshops/{}/cards/")
+"""What the bench of somebody who is signed in asks for next, of the workshop at hand."""
 
 
 @require_safe
@@ -23,7 +26,14 @@ def page(request: HttpRequest) -> HttpResponse:
     browser asks for that while the scripts are read.
     """
     answer = render(request, "index.html")
-    bench = request.path == "/" and settings.SESSION_COOKIE_NAME in request.COOKIES
-    addresses = EVERYWHERE + ON_THE_BENCH if bench else EVERYWHERE
+    addresses = [*EVERYWHERE, *(_of_the_bench(request) if request.path == "/" else ())]
     answer.headers["Link"] = ", ".join(f"<{address}>; rel=preload; as=fetch; crossorigin" for address in addresses)
     return answer
+
+
+def _of_the_bench(request: HttpRequest) -> Iterator[str]:
+    if not request.user.is_authenticated:
+        return
+    for membership in mine(request.user)[:1]:
+        for address in ON_THE_BENCH:
+            yield address.format(membership.workshop_id)

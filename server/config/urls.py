@@ -11,7 +11,7 @@ from server.config import health
 from server.config.page import page
 from server.demo import api as demo
 from server.designs import api as designs
-from server.designs import evaluation, fit
+from server.designs import cards, evaluation, fit
 from server.entrance import api as entrance
 from server.parts import api as parts
 from server.practice import api as practice
@@ -81,6 +81,7 @@ api = [
     path("workshops/<uuid:workshop>/members/<int:member>/", workshops.MemberView.as_view()),
     path("workshops/<uuid:workshop>/usage/", designs.UsageView.as_view()),
     path("workshops/<uuid:workshop>/vehicles/", designs.VehiclesView.as_view()),
+    path("workshops/<uuid:workshop>/cards/", cards.CardsView.as_view()),
     path("workshops/<uuid:workshop>/parts/", parts.PartsView.as_view()),
     path("workshops/<uuid:workshop>/parts/bulk/", parts.BulkView.as_view()),
     path("workshops/<uuid:workshop>/parts/fits/", parts.FitsView.as_view()),

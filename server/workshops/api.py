@@ -103,7 +103,7 @@ def shown(membership: Membership) -> dict[str, Any]:
     return {"id": workshop.id, "name": workshop.name, "role": membership.role, "closed_at": workshop.closed_at}
 
 
-def _mine(user: User) -> list[Membership]:
+def mine(user: User) -> list[Membership]:
     """The user's workshops: the one at hand last, then those they own, the oldest first; closed ones at the end."""
     found = Membership.objects.filter(user=user).select_related("workshop")
     seen = [m for m in found if m.workshop.closed_at is None or m.role == Role.OWNER]
@@ -126,7 +126,7 @@ class WorkshopsView(APIView):
     @extend_schema(responses={200: WorkshopSerializer(many=True), **SIGNED_OUT})
     def get(self, request: Request) -> Response:
         """The first one is the bench that is shown."""
-        return Response([shown(membership) for membership in _mine(acting(request))])
+        return Response([shown(membership) for membership in mine(acting(request))])
 
     @extend_schema(request=WorkshopSerializer, responses={201: WorkshopSerializer, **BAD, **SIGNED_OUT})
     def post(self, request: Request) -> Response:

@@ -126,6 +126,7 @@ TABLE: dict[str, dict[str, tuple[str, Any]]] = {
         "delete": (OWNERS, None),
     },
     "workshops/<uuid:workshop>/usage/": {"get": (MEMBERS, None)},
+    "workshops/<uuid:workshop>/cards/": {"get": (MEMBERS, None)},
     "workshops/<uuid:workshop>/vehicles/": {
         "get": (MEMBERS, None),
         "post": (EDITORS, beginning("Dunlin")),

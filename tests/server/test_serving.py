@@ -7,7 +7,6 @@ import threading
 import time
 from unittest import TestCase, mock
 
-from django.contrib.auth import get_user_model
 from django.db import DatabaseError
 from django.test import Client
 from django.test import TestCase as DatabaseCase
@@ -62,16 +61,6 @@ class Lines(DatabaseCase):
     def test_what_strangers_send_stays_in_one_line(self) -> None:
         record = logging.makeLogRecord({"msg": "GET /a\nFAKE \x1b[2J", "name": "x"})
         self.assertNotIn("\n", Stamped().format(record))
-
-
-class FirstPage(DatabaseCase):
-    def test_tells_the_browser_what_will_be_asked_for(self) -> None:
-        self.assertNotIn("workshops", self.client.get("/").headers["Link"])
-        self.client.force_login(get_user_model().objects.create_user("somebody"))
-        here = self.client.get("/").headers["Link"]
-        self.assertEqual(here.count("rel=preload"), 3)
-        self.assertIn("</api/workshops/>", here)
-        self.assertNotIn("workshops", self.client.get("/practice").headers["Link"])
 
 
 class Aside(TestCase):

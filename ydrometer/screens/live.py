@@ -134,7 +134,7 @@ def look(raw: dict[str, Any], mark: dict[str, Any] | None = None, wish: Wish = W
     marked = readable(mark)
     evaluation = evaluate([document, marked] if marked else [document])
     shown = shown_targets(document.design)
-    gauges = [_gauge(evaluation, number, target, 1 if marked else None) for number, target in shown]
+    gauges = [gauge(evaluation, number, target, 1 if marked else None) for number, target in shown]
     return Live(
         state="ok" if evaluation.starts(0) else "will not start",
         held_by=evaluation.held_by(0),
@@ -182,7 +182,15 @@ def _view(evaluation: Evaluation, index: int, longest: float) -> View:
     )
 
 
-def _gauge(evaluation: Evaluation, number: int | None, target: Target, mark: int | None) -> Gauge:
+def gauge(evaluation: Evaluation, number: int | None, target: Target, mark: int | None = None) -> Gauge:
+    """How the first design stands to a target.
+
+    Args:
+        evaluation: of the design.
+        number: of the target among the design's, None for a measure without one.
+        target: what is wanted.
+        mark: which design of the evaluation is the marked one.
+    """
     verdict = evaluation.judge(target, 0).verdict
     return Gauge(
         measure=target.measure,

@@ -1363,6 +1363,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/workshops/{workshop}/cards/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Of all vehicles on the bench; those that were put away have none. */
+        get: operations["workshops_cards_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/workshops/{workshop}/closing/": {
         parameters: {
             query?: never;
@@ -2097,6 +2114,19 @@ export interface components {
          * @enum {string}
          */
         CancelStateEnum: "cancelled";
+        Card: {
+            gauges: components["schemas"]["Gauge"][];
+            line: components["schemas"]["LineDrawing"];
+            /** Format: double */
+            ratio: number;
+        };
+        /** @description The card of a vehicle, or why its design cannot be read. */
+        CardShown: {
+            card: components["schemas"]["Card"] | null;
+            trouble: string;
+            /** Format: uuid */
+            vehicle: string;
+        };
         Care: {
             due: boolean;
             /** Format: double */
@@ -10154,6 +10184,54 @@ export interface operations {
                 };
                 content: {
                     "application/zip": string;
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    workshops_cards_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                workshop: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CardShown"][];
                 };
             };
             /** @description Refused, with the reason */

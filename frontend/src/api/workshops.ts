@@ -12,14 +12,11 @@ export function useWorkshops() {
   });
 }
 
-export const vehiclesOf = (workshop: string) =>
-  answer(api.GET("/api/workshops/{workshop}/vehicles/", { params: { path: { workshop } } }));
-
 /** How the vehicles of a workshop are asked for. */
 export const vehiclesQuery = (workshop: string) =>
   queryOptions({
     queryKey: ["vehicles", workshop],
-    queryFn: () => vehiclesOf(workshop),
+    queryFn: () => answer(api.GET("/api/workshops/{workshop}/vehicles/", { params: { path: { workshop } } })),
   });
 
 /** The workshops that are open, and the one at hand: which the address names, else where one stood last. */

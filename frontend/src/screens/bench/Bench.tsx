@@ -4,7 +4,7 @@ import { useRef, useState } from "react";
 import { Link, useNavigate, useSearchParams } from "react-router";
 import { answer, api, RefusedError, type VehicleCard } from "../../api/client";
 import { useSession } from "../../api/session";
-import { useWorkshopAtHand, vehiclesOf, vehiclesQuery } from "../../api/workshops";
+import { useWorkshopAtHand, vehiclesQuery } from "../../api/workshops";
 import { TopBar } from "../../ui/frame/TopBar";
 import { useTitle } from "../../ui/frame/useTitle";
 import { moment } from "../../ui/when";
@@ -12,7 +12,7 @@ import { StartGrid, useStarts } from "../begin/StartGrid";
 import { type Arranged, arranged, ORDERS } from "./arrange";
 import { Requests } from "./Requests";
 import { usePutAway } from "./usePutAway";
-import { cardQuery, VehicleCardView } from "./VehicleCard";
+import { cardsQuery, VehicleCardView } from "./VehicleCard";
 
 /** The vehicles of a workshop as cards; home. */
 export function Bench() {
@@ -94,17 +94,9 @@ function EmptyBench({ workshop, mayEdit }: { workshop: string; mayEdit: boolean 
 const MANY = 6;
 
 function Vehicles({ workshop, mayEdit }: { workshop: string; mayEdit: boolean }) {
-  const queries = useQueryClient();
-  const vehicles = useQuery({
-    ...vehiclesQuery(workshop),
-    // Figures of the cards are asked for before the cards are painted.
-    queryFn: async () => {
-      const found = await vehiclesOf(workshop);
-      for (const one of found) if (!one.put_away) void queries.prefetchQuery(cardQuery(one));
-      return found;
-    },
-    staleTime: 0,
-  });
+  const vehicles = useQuery({ ...vehiclesQuery(workshop), staleTime: 0 });
+  // The cards are asked for beside the vehicles, not after them.
+  useQuery({ ...cardsQuery(workshop), staleTime: 0 });
   const [typed, setTyped] = useState("");
   const [order, setOrder] = useState<Arranged>("changed");
   const all = vehicles.data ?? [];

@@ -1,7 +1,7 @@
 import { Box, Flex } from "@chakra-ui/react";
 import { queryOptions, useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
-import { answer, api, type Live, type VehicleCard } from "../../api/client";
+import { answer, api, type Gauge, type VehicleCard } from "../../api/client";
 import { useLastRuns } from "../../document/useLastRuns";
 import { MiniLine } from "../../drawing/MiniLine";
 import { ratioText, show, useUnits } from "../../ui/fields/units";
@@ -10,17 +10,20 @@ import { StandingMark } from "../../ui/StandingMark";
 import { offText } from "../../words/runs";
 import { CardMenu } from "./CardMenu";
 
-/** How the figures of a card are asked for. */
-export const cardQuery = (vehicle: Pick<VehicleCard, "id" | "document">) =>
+/** How the cards of a workshop are asked for; they change where its vehicles do. */
+export const cardsQuery = (workshop: string) =>
   queryOptions({
-    queryKey: ["card", vehicle.id, vehicle.document],
-    queryFn: () => answer(api.POST("/api/live/", { body: { document: vehicle.document } })),
+    queryKey: ["vehicles", workshop, "cards"],
+    queryFn: () => answer(api.GET("/api/workshops/{workshop}/cards/", { params: { path: { workshop } } })),
+    // Several cards ask while they are painted.
     staleTime: 2000,
   });
 
 /** A vehicle with its line in miniature and how its targets stand. */
 export function VehicleCardView({ vehicle, mayEdit }: { vehicle: VehicleCard; mayEdit: boolean }) {
-  const live = useQuery(cardQuery(vehicle));
+  const cards = useQuery(cardsQuery(vehicle.workshop));
+  const shown = cards.data?.find((one) => one.vehicle === vehicle.id);
+  const card = shown?.card;
   return (
     <Box
       as="article"
@@ -42,15 +45,16 @@ export function VehicleCardView({ vehicle, mayEdit }: { vehicle: VehicleCard; ma
           <Link to={`/vehicles/${vehicle.id}/line`}>{vehicle.name}</Link>
         </Box>
         <Flex align="baseline" gap="2">
-          {live.data && <Ratio live={live.data} />}
+          {card && <Ratio ratio={card.ratio} />}
           <CardMenu vehicle={vehicle} mayEdit={mayEdit} />
         </Flex>
       </Flex>
       <Box minH="110px" my="1">
-        {live.data && <MiniLine line={live.data.view.line} name={vehicle.name} />}
-        {live.isError && <Box color="brick">This design cannot be read: {live.error.message}</Box>}
+        {card && <MiniLine line={card.line} name={vehicle.name} />}
+        {shown?.trouble && <Box color="brick">This design cannot be read: {shown.trouble}</Box>}
+        {cards.isError && <Box color="brick">Its figures are missing: {cards.error.message}</Box>}
       </Box>
-      {live.data && <TargetList live={live.data} />}
+      {card && <TargetList gauges={card.gauges} />}
       <LastRun vehicle={vehicle} />
     </Box>
   );
@@ -69,22 +73,21 @@ function LastRun({ vehicle }: { vehicle: VehicleCard }) {
   );
 }
 
-function Ratio({ live }: { live: Live }) {
+function Ratio({ ratio }: { ratio: number }) {
   const units = useUnits();
   return (
     <Box fontFamily="mono" color="ink.second">
-      {ratioText(units, live.view.ratio)}
+      {ratioText(units, ratio)}
     </Box>
   );
 }
 
-function TargetList({ live }: { live: Live }) {
+function TargetList({ gauges }: { gauges: Gauge[] }) {
   const units = useUnits();
-  const shown = live.gauges.filter((gauge) => gauge.target !== null);
-  if (shown.length === 0) return <Box color="ink.second">No targets yet.</Box>;
+  if (gauges.length === 0) return <Box color="ink.second">No targets yet.</Box>;
   return (
     <Box as="ul" listStyleType="none" p="0">
-      {shown.map((gauge) => {
+      {gauges.map((gauge) => {
         const { number, unit } = show(units, gauge.dimension, gauge.value);
         return (
           <Flex as="li" key={gauge.target} gap="2" align="center" fontSize="sm" py="1px">

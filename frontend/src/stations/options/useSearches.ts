@@ -81,7 +81,8 @@ export function useSearches(): Searches {
       queries.setQueryData(["search", made.search.id], made);
       setChosen(made.search.id);
       // The first rows come with the answer, the others after they have been painted.
-      if (made.options?.whole === false) void queries.invalidateQueries({ queryKey: ["search", made.search.id] });
+      if (made.options?.whole === false)
+        void queries.invalidateQueries({ queryKey: ["search", made.search.id] });
       void queries.invalidateQueries({ queryKey: ["searches", vehicle] });
     },
   });
