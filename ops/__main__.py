@@ -32,6 +32,8 @@ def main() -> int:
     for name, about in (("demo", "serve the invented scenario"), ("start", "serve your own data")):
         serve = commands.add_parser(name, help=about)
         serve.add_argument("--port", type=int, default=8000)
+        serve.add_argument("--lan", action="store_true", help="serve the local network too: phones, other computers")
+        serve.add_argument("--https", action="store_true", help="with --lan: by HTTPS, its certificate made here")
         if name == "demo":
             serve.add_argument("--fresh", action="store_true", help="put the demo's workshop back to what it was")
     commands.add_parser("worker", help="run one more worker for large searches; DATABASE_URL names another machine's")
@@ -83,7 +85,8 @@ def run(chosen: argparse.Namespace) -> int:
         case "demo" | "start":
             demo = chosen.command == "demo"
             service = serving.DEMO if demo else serving.OWN
-            return serving.serve(service, chosen.port, fresh=demo and chosen.fresh)
+            reach = serving.Reach(chosen.lan, chosen.https)
+            return serving.serve(service, chosen.port, fresh=demo and chosen.fresh, reach=reach)
         case "worker":
             return serving.work()
         case "stop":

@@ -5,6 +5,7 @@ from __future__ import annotations
 import contextlib
 import json
 import os
+import shutil
 import signal
 import socket
 import subprocess
@@ -17,6 +18,7 @@ from types import FrameType
 
 from ops import say, setup
 from ops.cluster import Cluster, port_taken
+from ops.lan import EVERYWHERE, launch_terminator, local_network
 from ops.places import PYTHON, ROOT, RUN
 from ops.say import GiveUp
 from ops.watching import Watched, adopt_orphans, end, look_after
@@ -27,6 +29,7 @@ SERVING = {"PYTHONPATH": str(ROOT), "OPENBLAS_NUM_THREADS": "1"}
 START_LIMIT = 60.0
 """Seconds within which the application must answer."""
 SERVES = "serves"
+HERE = "127.0.0.1"
 
 
 @dataclass(frozen=True)
@@ -65,7 +68,19 @@ OWN = Service("start", "ydrometer", demo=False)
 DEMO = Service("demo", "ydrometer_demo", demo=True)
 
 
-def serve(service: Service, port: int, *, fresh: bool = False) -> int:
+@dataclass(frozen=True)
+class Reach:
+    """From where it can be reached besides this machine: the local network, and there by HTTPS."""
+
+    lan: bool = False
+    https: bool = False
+
+    def __post_init__(self) -> None:
+        if self.https and not self.lan:
+            raise GiveUp("--https is for the local network: add --lan")
+
+
+def serve(service: Service, port: int, *, fresh: bool = False, reach: Reach = Reach()) -> int:
     """Set up, start, print the address, and look after all of it until told to stop."""
     begun = time.monotonic()
     for sign in (signal.SIGINT, signal.SIGTERM):
@@ -81,14 +96,18 @@ def serve(service: Service, port: int, *, fresh: bool = False) -> int:
     service.record.write_text(f"{os.getpid()} {port}")
     parts: list[Watched] = []
     try:
-        env = prepare(service, fresh=fresh)
-        listening = listen(port)
+        lan = local_network(port, https=reach.https) if reach.lan else None
+        env = {**prepare(service, fresh=fresh), **(lan.env if lan else {}), **counting(service)}
+        # By HTTPS the network's own addresses are not the application's.
+        listening = listen(port, EVERYWHERE if lan and not lan.certificate else HERE)
         parts = [
             Watched("application", lambda: launch(env, listening, service.log)),
             Watched("worker", lambda: launch_worker(env, service.log)),
             Watched("rig", lambda: launch_rig(env, service.log)),
         ]
         print("· Application …", flush=True)
+        if lan and lan.certificate:
+            parts.append(Watched("HTTPS", lambda: launch_terminator(lan, service.log)))
         parts[0].start()
         assert parts[0].running is not None  # it has just been started
         await_answer(parts[0].running, port)
@@ -96,6 +115,8 @@ def serve(service: Service, port: int, *, fresh: bool = False) -> int:
             part.start()
         took = time.monotonic() - begun
         print(f"\nYdrometer is ready after {took:.1f} s:  http://127.0.0.1:{port}/\nCtrl-C stops it.", flush=True)
+        if lan:
+            lan.tell()
         look_after(parts, service.cluster if "DATABASE_URL" not in os.environ else None, service.log)
         return 0
     except KeyboardInterrupt:
@@ -117,6 +138,14 @@ def prepare(service: Service, cluster: Cluster | None = None, *, fresh: bool = F
         env = {**found, "YDROMETER_DEMO": str(int(service.demo))}
         migrate(env, fresh=fresh)
     return env
+
+
+def counting(service: Service) -> dict[str, str]:
+    """Where the processes of the application count for `/metrics`; they begin at 0."""
+    folder = RUN / f"metrics-{service.name}"
+    shutil.rmtree(folder, ignore_errors=True)
+    folder.mkdir()
+    return {"PROMETHEUS_MULTIPROC_DIR": str(folder)}
 
 
 def migrate(env: dict[str, str], *, fresh: bool = False) -> None:
@@ -176,10 +205,12 @@ def launch_rig(env: dict[str, str], log: Path | None = None) -> subprocess.Popen
     return _launch(["nice", "-n", "10", PYTHON, "manage.py", "rig"], {**env, **SERVING}, log)
 
 
-def listen(port: int) -> socket.socket:
-    """A socket of this machine's own that outlives the application: who comes while that starts again waits for it."""
+def listen(port: int, address: str = HERE) -> socket.socket:
+    """A socket that outlives the application: who comes while that starts again waits for it. It is of this machine's
+    own unless another address is given.
+    """
     try:
-        return socket.create_server(("127.0.0.1", port), backlog=1024)
+        return socket.create_server((address, port), backlog=1024)
     except OSError as error:
         raise GiveUp(f"port {port} cannot be had ({error.strerror}): choose another with --port N") from None
 

@@ -49,6 +49,7 @@ def set_up_worker() -> None:
 def debian(*, testing: bool) -> None:
     """Debian's packages: the database server, what sets booklets, and the browser for the tests."""
     missing = [] if any(Path("/usr/lib/postgresql").glob("*/bin/initdb")) else ["postgresql", "postgresql-client"]
+    missing += [] if shutil.which("openssl") else ["openssl"]
     missing += [package for package, library in PRINTING.items() if ctypes.util.find_library(library) is None]
     if testing and not (shutil.which("chromium") and shutil.which("chromedriver")):
         missing += ["chromium", "chromium-driver", "fonts-liberation", "fonts-dejavu-core"]

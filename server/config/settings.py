@@ -28,7 +28,15 @@ def _secret() -> str:
 SECRET_KEY = _secret()
 DEBUG = False
 DEMO = os.environ.get("YDROMETER_DEMO") == "1"
-ALLOWED_HOSTS = ["127.0.0.1", "localhost"]
+LAN_HOSTS = [host for host in os.environ.get("YDROMETER_HOSTS", "").split(",") if host]
+"""Addresses of this machine in its networks, where those are served."""
+LAN_ORIGINS = [origin for origin in os.environ.get("YDROMETER_ORIGINS", "").split(",") if origin]
+"""The same as browsers find them."""
+FINGERPRINT = os.environ.get("YDROMETER_FINGERPRINT", "")
+"""Of the certificate that was made on this machine, where HTTPS is spoken."""
+ALLOWED_HOSTS = ["127.0.0.1", "localhost", *LAN_HOSTS]
+# Behind HTTPS the application itself hears plain HTTP.
+CSRF_TRUSTED_ORIGINS = [origin for origin in LAN_ORIGINS if origin.startswith("https:")]
 
 INSTALLED_APPS = [
     "django.contrib.auth",
@@ -51,6 +59,7 @@ INSTALLED_APPS = [
 
 MIDDLEWARE = [
     "server.config.logs.request_log",
+    "server.config.metrics.count_requests",
     "server.config.deadline.deadline",
     "django.middleware.security.SecurityMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",

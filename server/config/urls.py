@@ -8,11 +8,13 @@ from server.builds import api as builds
 from server.builds import parts_api as parts_lists
 from server.builds import templates_api as step_templates
 from server.config import health
+from server.config.metrics import metrics
 from server.config.page import page
 from server.demo import api as demo
 from server.designs import api as designs
 from server.designs import cards, evaluation, fit
 from server.entrance import api as entrance
+from server.entrance import reach
 from server.parts import api as parts
 from server.practice import api as practice
 from server.practice import class_api as classes
@@ -30,6 +32,7 @@ api = [
     path("accounts/sign-in/", entrance.SignInView.as_view()),
     path("accounts/sign-out/", entrance.SignOutView.as_view()),
     path("accounts/password/", entrance.PasswordView.as_view()),
+    path("reach/", reach.ReachView.as_view()),
     path("demo/", demo.DemoSignInView.as_view()),
     path("demo/vehicles/", demo.DemoVehiclesView.as_view()),
     path("demo/vehicles/<uuid:vehicle>/copies/", demo.DemoCopiesView.as_view()),
@@ -138,6 +141,7 @@ api = [
 
 urlpatterns = [
     path("healthz", health.alive),
+    path("metrics", metrics),
     path("readyz", health.ready),
     *(path(f"api/{route.pattern}", route.callback) for route in api),
     re_path(r"^api/", not_found),

@@ -116,6 +116,7 @@ TABLE: dict[str, dict[str, tuple[str, Any]]] = {
     "workshops/<uuid:workshop>/invitations/": {"get": (OWNERS, None), "post": (OWNERS, {"role": "viewer"})},
     "workshops/<uuid:workshop>/invitations/<uuid:invitation>/": {"delete": (OWNERS, None)},
     "invitations/": {"get": (SIGNED_IN, None)},
+    "reach/": {"get": (SIGNED_IN, None)},
     "invitations/<uuid:invitation>/": {"post": (ASKED, {"accept": True})},
     "joining/": {"post": (SIGNED_IN, {"code": "none"})},
     "workshops/<uuid:workshop>/tokens/": {"get": (OWNERS, None), "post": (OWNERS, {"name": "gates"})},

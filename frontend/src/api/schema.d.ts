@@ -496,6 +496,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/reach/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["reach_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/searches/{search}/": {
         parameters: {
             query?: never;
@@ -4036,6 +4052,18 @@ export interface components {
             terms: number[] | null;
         };
         /**
+         * @description Addresses for other devices, none where the local network is not served.
+         *
+         *     Attributes:
+         *         addresses: the one to try first comes first. qr: that one as a picture, a data address.
+         *         fingerprint: of the certificate that was made on this machine, empty without HTTPS.
+         */
+        Reach: {
+            addresses: string[];
+            fingerprint: string;
+            qr: string;
+        };
+        /**
          * @description * `look` - look
          *     * `cancel` - cancel
          * @enum {string}
@@ -6532,6 +6560,34 @@ export interface operations {
             };
             /** @description Refused, with the reason */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    reach_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Reach"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -2,8 +2,10 @@
  * What is typed but not yet saved, kept by the browser until the server has it: one draft an account, a vehicle and a
  * tab, so that two tabs never take each other's.
  */
+
 import { draftKey, storedDrafts } from "../ui/drafts";
 import type { DesignDocument } from "./document";
+import { newId } from "./newId";
 
 export interface Draft {
   /** The revision it was made from, and its document, so that two people's changes can be told apart. */
@@ -24,7 +26,7 @@ let mine: Promise<string> | undefined;
 
 /** This tab's own name: the same after a reload, another one in a copy of the tab. */
 export function tabName(): Promise<string> {
-  mine ??= claim(sessionStorage.getItem("ydrometer-tab") ?? crypto.randomUUID?.() ?? String(Math.random()));
+  mine ??= claim(sessionStorage.getItem("ydrometer-tab") ?? newId());
   return mine;
 }
 

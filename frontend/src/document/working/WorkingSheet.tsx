@@ -1,5 +1,6 @@
 import { Box, Button, Flex } from "@chakra-ui/react";
 import type { Working } from "../../api/client";
+import { copyText } from "../../ui/copying";
 import { show, type Units, useUnits } from "../../ui/fields/units";
 import { Formula, plainFormula, Sign } from "./formula";
 import { RunTable } from "./RunTable";
@@ -31,7 +32,7 @@ interface Props {
 /** The lines behind a number: what was put in, what was worked out, and where the formula is from. */
 export function WorkingSheet({ working, title, told }: Props) {
   const units = useUnits();
-  const copy = () => void navigator.clipboard?.writeText(asText(working, title, units, told));
+  const copy = () => void copyText(asText(working, title, units, told));
   return (
     <Box fontSize="sm">
       <Flex align="baseline" gap="4" mb="1">

@@ -1,5 +1,6 @@
 import { Box, Flex } from "@chakra-ui/react";
 import { useState } from "react";
+import { copyText } from "../../ui/copying";
 import { type Band, Chart, type Notch } from "./Chart";
 import { type At, Cursor } from "./Cursor";
 import { csv, readings, type Series } from "./curves";
@@ -34,7 +35,7 @@ export function ChartPanel({
   const { title, x, y, series, notches, bands } = data;
   const head = `${x.words}, ${x.unit}`;
   const copy = async () => {
-    await navigator.clipboard?.writeText(csv(head, series, x.max, CSV_ROWS));
+    await copyText(csv(head, series, x.max, CSV_ROWS));
     setCopied(true);
   };
   return (

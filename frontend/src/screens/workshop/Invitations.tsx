@@ -2,6 +2,7 @@ import { Box, Button, Flex, Heading, Input, Text } from "@chakra-ui/react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { answer, api, type Role } from "../../api/client";
+import { copyText } from "../../ui/copying";
 import { day } from "../../ui/when";
 import { ROLES, RoleSelect } from "./RoleSelect";
 
@@ -116,7 +117,7 @@ function JoinLink({ code }: { code: string }) {
         <Input readOnly aria-label="Link to join" value={link} onFocus={(event) => event.target.select()} />
         <Button
           onClick={() => {
-            void navigator.clipboard?.writeText(link).then(() => setCopied(true));
+            void copyText(link).then(() => setCopied(true));
           }}
         >
           {copied ? "Copied" : "Copy"}

@@ -8,6 +8,7 @@ import { Archive } from "./Archive";
 import { Going } from "./Going";
 import { Instruments } from "./Instruments";
 import { Invitations } from "./Invitations";
+import { OnAPhone } from "./OnAPhone";
 import { ROLES, RoleSelect } from "./RoleSelect";
 import { Usage } from "./Usage";
 
@@ -101,6 +102,7 @@ export function Members() {
           </Text>
         )}
         {mine && <Invitations workshop={workshop} />}
+        <OnAPhone />
         {mine && <Instruments workshop={workshop} />}
         {mine && (
           <Box mt="8" data-class>

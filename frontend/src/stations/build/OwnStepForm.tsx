@@ -3,6 +3,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api, type BuildStep, troubleText } from "../../api/client";
 import { usePlace } from "../../document/context";
+import { newId } from "../../document/newId";
 import type { BookOf, OwnStep } from "../../document/useBook";
 import { FRAME } from "../shared/frame";
 
@@ -25,7 +26,7 @@ export function OwnStepForm({ book, steps, after }: Props) {
   const add = async () => {
     const at = steps.findIndex((step) => step.id === after);
     const before = steps[at - 1]?.id;
-    const step: OwnStep = { id: `own-${crypto.randomUUID().slice(0, 8)}`, title: typed.title.trim() };
+    const step: OwnStep = { id: `own-${newId().slice(0, 8)}`, title: typed.title.trim() };
     if (before) step.after = before;
     if (typed.minutes.trim()) step.minutes = typed.minutes.trim();
     if (typed.wait.trim()) step.wait = typed.wait.trim();

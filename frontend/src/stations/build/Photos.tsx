@@ -3,6 +3,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api, type BuildStep, troubleText } from "../../api/client";
 import { usePlace } from "../../document/context";
+import { newId } from "../../document/newId";
 
 /** Photos of a step: taken with the phone, or chosen; made smaller and freed of where they were taken by the server. */
 export function Photos({ step }: { step: BuildStep }) {
@@ -54,7 +55,7 @@ export function TakePhoto({ step, onTaken }: TakeProps) {
     setSending(true);
     setTrouble("");
     try {
-      const id = crypto.randomUUID();
+      const id = newId();
       await answer(
         api.POST("/api/vehicles/{vehicle}/build/photos/", {
           params: { path: { vehicle }, query: { step, id } },

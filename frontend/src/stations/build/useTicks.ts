@@ -1,4 +1,5 @@
 /** Ticks: shown at once, kept on the device until the server has them, taken back with words where it refuses. */
+
 import { useQueryClient } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 import {
@@ -13,6 +14,7 @@ import {
   type StepEntry,
 } from "../../api/client";
 import { usePlace } from "../../document/context";
+import { newId } from "../../document/newId";
 import { useOutbox } from "../../document/useOutbox";
 import { clockNow } from "../../ui/when";
 
@@ -61,7 +63,7 @@ export function useTicks(shown: BuildShown): Ticks {
       const now = new Date().toISOString();
       const none = { value: "", note: "", reason: "" };
       setBack((old) => old.filter((one) => one.entry.step !== id));
-      add({ ...none, id: crypto.randomUUID(), step: id, doing, at: now, about, title, ...more });
+      add({ ...none, id: newId(), step: id, doing, at: now, about, title, ...more });
     },
     waiting: waiting.length,
     back,

@@ -1,5 +1,6 @@
 import { Box, Button, Flex, Input } from "@chakra-ui/react";
 import { useState } from "react";
+import { newId } from "../../document/newId";
 import type { BookOf, OwnLine } from "../../document/useBook";
 import { FRAME } from "../shared/frame";
 
@@ -13,7 +14,7 @@ export function OwnLines({ book, readOnly }: { book: BookOf; readOnly: boolean }
     setTyped({ ...typed, [key]: event.target.value });
   const add = async () => {
     const line: OwnLine = {
-      id: crypto.randomUUID(),
+      id: newId(),
       words: typed.words.trim(),
       number: Number(typed.number) || 1,
     };

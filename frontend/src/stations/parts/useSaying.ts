@@ -1,8 +1,10 @@
 /** What is said of lines: shown at once, kept on the device until the server has it. */
+
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api, type PartLine, type PurchaseState, RefusedError, refusalText } from "../../api/client";
 import { usePlace } from "../../document/context";
+import { newId } from "../../document/newId";
 import { useOutbox } from "../../document/useOutbox";
 
 export interface Said {
@@ -40,7 +42,7 @@ export function useSaying(vehicle: string): Saying {
     say: (line, said) => {
       const { key, state, expected, paid } = line;
       const at = new Date().toISOString();
-      add({ id: crypto.randomUUID(), key, state, expected, paid, at, ...said });
+      add({ id: newId(), key, state, expected, paid, at, ...said });
     },
     with: (line) => {
       const own = [...sent, ...waiting].filter((one) => one.key === line.key).at(-1);

@@ -1,9 +1,11 @@
 /** The log of a vehicle: what the server has, what waits on this device, and changes to either. */
+
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { answer, api, type LoggedRun, type Refusal, RefusedError, troubleText } from "../../api/client";
 import { useEdit, usePlace } from "../../document/context";
 import type { DesignDocument } from "../../document/document";
+import { newId } from "../../document/newId";
 import type { RunDocument } from "./run";
 import { keepWaiting, type Waiting, waitingRuns } from "./waiting";
 
@@ -92,7 +94,7 @@ export function useRuns(): Runs {
     waiting,
     log: async (document, tried, own) => {
       const design = tried === null ? (own ?? present()) : null;
-      const run = { id: crypto.randomUUID(), document, design, tried, made_at: new Date().toISOString() };
+      const run = { id: newId(), document, design, tried, made_at: new Date().toISOString() };
       keep([...newest.current, run]);
       await send();
       const refused = newest.current.find((one) => one.id === run.id)?.refused ?? null;

@@ -3,6 +3,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api, type BuildAnswer, type BuildStep, type Care, troubleText } from "../../../api/client";
 import { usePlace } from "../../../document/context";
+import { newId } from "../../../document/newId";
 import { moment } from "../../../ui/when";
 import { FRAME } from "../../shared/frame";
 import { Picture, TakePhoto } from "../Photos";
@@ -130,7 +131,7 @@ function NewInspection({ hours, steps, cares }: NewProps) {
   const keep = async () => {
     try {
       const document = { hours: Number(run.replace(",", ".")), after: after.trim(), findings };
-      const body = { id: crypto.randomUUID(), at: new Date().toISOString(), document };
+      const body = { id: newId(), at: new Date().toISOString(), document };
       await answer(
         api.POST("/api/vehicles/{vehicle}/build/inspections/", { params: { path: { vehicle } }, body }),
       );

@@ -1,0 +1,143 @@
+"""Serving the local network: under which addresses, with which certificate, and what is told of it."""
+
+from __future__ import annotations
+
+import json
+import os
+import shutil
+import socket
+import subprocess
+from dataclasses import dataclass
+from pathlib import Path
+
+from ops import say
+from ops.places import PYTHON, ROOT, RUN
+from ops.say import GiveUp
+
+VALID_DAYS = 397
+"""Longer ones some phones refuse."""
+EVERYWHERE = "0.0.0.0"
+
+
+@dataclass(frozen=True)
+class Certificate:
+    """A certificate made on this machine, which nobody but its owner vouches for."""
+
+    file: Path
+    key: Path
+
+    @property
+    def fingerprint(self) -> str:
+        """By which it can be told from others' (SHA-256)."""
+        told = say.run(["openssl", "x509", "-in", self.file, "-noout", "-fingerprint", "-sha256"])
+        return told.strip().split("=", 1)[1]
+
+
+@dataclass(frozen=True)
+class Lan:
+    """How the local network is served.
+
+    Attributes:
+        addresses: of this machine; the first one is told to people.
+        port: the same for all.
+        certificate: for HTTPS, None for plain HTTP.
+    """
+
+    addresses: tuple[str, ...]
+    port: int
+    certificate: Certificate | None
+
+    @property
+    def origins(self) -> list[str]:
+        """Where browsers find it."""
+        scheme = "https" if self.certificate else "http"
+        return [f"{scheme}://{address}:{self.port}" for address in self.addresses]
+
+    @property
+    def env(self) -> dict[str, str]:
+        """What the application has to know of it."""
+        print_ = self.certificate.fingerprint if self.certificate else ""
+        return {"YDROMETER_HOSTS": ",".join(self.addresses), "YDROMETER_ORIGINS": ",".join(self.origins),
+                "YDROMETER_FINGERPRINT": print_}  # fmt: skip
+
+    def tell(self) -> None:
+        """Print the address, also as a QR code, and what to be careful of."""
+        address = f"{self.origins[0]}/"
+        print(f"\nOn the local network:  {address}")
+        for other in self.origins[1:]:
+            print(f"                 also:  {other}/")
+        print(say.run([PYTHON, "-m", "segno.cli", "--compact", "--border", "2", address]))
+        if self.certificate:
+            print("HTTPS with a certificate made on this machine: the phone asks once whether you trust it; its\n"
+                  f"fingerprint must be\n  {self.certificate.fingerprint}")  # fmt: skip
+        else:
+            print("Plain HTTP: whoever listens on this network can read passwords and designs. On a network that you\n"
+                  "do not trust, add --https.")  # fmt: skip
+
+
+def local_network(port: int, *, https: bool) -> Lan:
+    """The machine's own addresses, and a certificate for them where one is wanted.
+
+    Raises:
+        GiveUp: it is in no network.
+    """
+    found = addresses()
+    if not found:
+        raise GiveUp("this machine is in no network: join one first, or leave out --lan")
+    return Lan(found, port, certificate(found) if https else None)
+
+
+def addresses() -> tuple[str, ...]:
+    """The machine's IPv4 addresses in its networks, the one that leads outside first."""
+    found = _listed()
+    way_out = _way_out()
+    return tuple(sorted(found, key=lambda address: address != way_out))
+
+
+def _listed() -> list[str]:
+    ip = shutil.which("ip") or shutil.which("ip", path="/usr/sbin:/sbin")
+    if ip is None:
+        way_out = _way_out()
+        return [way_out] if way_out else []
+    told = subprocess.run([ip, "-j", "-4", "addr", "show", "up", "scope", "global"], capture_output=True, check=False)
+    return [one["local"] for link in json.loads(told.stdout or b"[]") for one in link.get("addr_info", [])]
+
+
+def _way_out() -> str | None:
+    """The address that a packet to elsewhere would carry; none is sent."""
+    with socket.socket(socket.AF_INET, socket.SOCK_DGRAM) as asked:
+        try:
+            asked.connect(("192.0.2.1", 9))
+        except OSError:
+            return None
+        address: str = asked.getsockname()[0]
+        return None if address == EVERYWHERE else address
+
+
+def certificate(names: tuple[str, ...]) -> Certificate:
+    """A certificate for some addresses; made anew where they are others, or where it runs out within a month."""
+    home = RUN / "certificate"
+    made, stamp = Certificate(home / "certificate.pem", home / "key.pem"), home / "for"
+    lasts = made.file.exists() and not subprocess.run(
+        ["openssl", "x509", "-in", str(made.file), "-noout", "-checkend", str(30 * 86_400)],
+        capture_output=True, check=False,
+    ).returncode  # fmt: skip
+    if lasts and stamp.exists() and stamp.read_text() == ",".join(names):
+        return made
+    home.mkdir(parents=True, exist_ok=True, mode=0o700)
+    alternatives = ",".join([*(f"IP:{name}" for name in names), "IP:127.0.0.1", "DNS:localhost"])
+    say.run(["openssl", "req", "-x509", "-newkey", "ec", "-pkeyopt", "ec_paramgen_curve:prime256v1", "-nodes",
+             "-keyout", made.key, "-out", made.file, "-days", str(VALID_DAYS), "-subj", "/CN=Ydrometer of this machine",
+             "-addext", f"subjectAltName={alternatives}"])  # fmt: skip
+    made.key.chmod(0o600)
+    stamp.write_text(",".join(names))
+    return made
+
+
+def launch_terminator(lan: Lan, log: Path) -> subprocess.Popen[bytes]:
+    """What speaks HTTPS on the network's addresses, and hands on to the application on this machine's own."""
+    assert lan.certificate is not None
+    command = [PYTHON, "-m", "ops.terminator", str(lan.port), lan.certificate.file, lan.certificate.key, *lan.addresses]
+    with log.open("ab") as out:
+        return subprocess.Popen(list(map(str, command)), cwd=ROOT, start_new_session=True, stdout=out, stderr=out,
+                                env={**os.environ, "PYTHONPATH": str(ROOT)})  # fmt: skip
