@@ -44,6 +44,8 @@ def main() -> int:
     logs.add_argument("--lines", type=int, default=100)
     kept = commands.add_parser("kept", help="list what restoring has kept, or take one of them away")
     kept.add_argument("--remove", metavar="NAME")
+    reset = commands.add_parser("reset-password", help="print a link with which NAME chooses a new password, once")
+    reset.add_argument("name", metavar="NAME")
     test = commands.add_parser("test", help="run every check")
     test.add_argument("only", nargs="*", help="names of checks; all without")
     for name, about in (
@@ -87,17 +89,15 @@ def run(chosen: argparse.Namespace) -> int:
             service = serving.DEMO if demo else serving.OWN
             reach = serving.Reach(chosen.lan, chosen.https)
             return serving.serve(service, chosen.port, fresh=demo and chosen.fresh, reach=reach)
-        case "worker":
-            return serving.work()
-        case "stop":
-            return serving.stop()
-        case "status":
-            return serving.status()
+        case "worker" | "stop" | "status":
+            return {"worker": serving.work, "stop": serving.stop, "status": serving.status}[chosen.command]()
         case "logs":
             named = {"start": serving.OWN, "demo": serving.DEMO}.get(chosen.which)
             return serving.logs(named, chosen.lines)
         case "kept":
             return safekeeping.remove(chosen.remove) if chosen.remove else safekeeping.kept()
+        case "reset-password":
+            return serving.reset_password(chosen.name)
         case "test":
             return checks.test(chosen.only)
         case "backup":

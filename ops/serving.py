@@ -194,6 +194,21 @@ def work() -> int:
         end(worker)
 
 
+def reset_password(name: str) -> int:
+    """Print the link with which somebody who forgot their password chooses a new one."""
+    running = OWN.running()
+    env = database(OWN)
+    try:
+        code = say.run([PYTHON, "manage.py", "reset_password", name], env={**env, **SERVING}, cwd=ROOT).strip()
+    finally:
+        if not running and "DATABASE_URL" not in os.environ and not DEMO.running():
+            MAIN.stop()
+    port = running[1] if running else 8000
+    print(f"Within a day and once, a new password for {name}:\n  http://{HERE}:{port}/reset#{code}")
+    print("From another device: the same behind its address of this server.")
+    return 0
+
+
 def launch_worker(env: dict[str, str], log: Path | None = None) -> subprocess.Popen[bytes]:
     """One process that goes through large searches on one core."""
     # Polite from its first moment: loading its libraries would hold up who waits for an answer.

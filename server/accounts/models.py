@@ -1,5 +1,8 @@
 """Who uses the application."""
 
+import uuid
+
+from django.conf import settings
 from django.contrib.auth.models import AbstractUser
 from django.db import models
 
@@ -22,3 +25,34 @@ class Attempts(models.Model):
 
     def __str__(self) -> str:
         return f"{self.key}: {self.count}"
+
+
+class SignedIn(models.Model):
+    """A device on which somebody is signed in; it ends with Django's session of the same key."""
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    user = models.ForeignKey(settings.AUTH_USER_MODEL, models.CASCADE, related_name="devices")
+    session_key = models.CharField(max_length=40, unique=True)
+    device = models.CharField(max_length=10)
+    """"phone", "tablet" or "computer", by what its browser says of itself."""
+    address = models.GenericIPAddressField(null=True)
+    since = models.DateTimeField(auto_now_add=True)
+    last_at = models.DateTimeField()
+
+    class Meta:
+        ordering = ["-last_at"]
+
+    def __str__(self) -> str:
+        return f"{self.user} on a {self.device}"
+
+
+class ResetCode(models.Model):
+    """Who brings the code may choose a new password for one account, once; the code itself is not kept."""
+
+    user = models.OneToOneField(settings.AUTH_USER_MODEL, models.CASCADE, related_name="reset_code")
+    code_hash = models.CharField(max_length=64, unique=True)
+    author = models.ForeignKey(settings.AUTH_USER_MODEL, models.SET_NULL, null=True, related_name="+")
+    expires_at = models.DateTimeField()
+
+    def __str__(self) -> str:
+        return f"a new password for {self.user}"

@@ -14,6 +14,7 @@ from server.demo import api as demo
 from server.designs import api as designs
 from server.designs import cards, evaluation, fit
 from server.entrance import api as entrance
+from server.entrance import devices_api as devices
 from server.entrance import reach
 from server.parts import api as parts
 from server.practice import api as practice
@@ -32,6 +33,9 @@ api = [
     path("accounts/sign-in/", entrance.SignInView.as_view()),
     path("accounts/sign-out/", entrance.SignOutView.as_view()),
     path("accounts/password/", entrance.PasswordView.as_view()),
+    path("accounts/devices/", devices.DevicesView.as_view()),
+    path("accounts/devices/<uuid:device>/", devices.DeviceView.as_view()),
+    path("accounts/reset/", devices.ResetView.as_view()),
     path("reach/", reach.ReachView.as_view()),
     path("demo/", demo.DemoSignInView.as_view()),
     path("demo/vehicles/", demo.DemoVehiclesView.as_view()),
@@ -82,6 +86,8 @@ api = [
     path("workshops/<uuid:workshop>/tokens/<uuid:token>/", workshops.TokenView.as_view()),
     path("workshops/<uuid:workshop>/members/", workshops.MembersView.as_view()),
     path("workshops/<uuid:workshop>/members/<int:member>/", workshops.MemberView.as_view()),
+    path("workshops/<uuid:workshop>/members/<int:member>/reset/", devices.ResetLinkView.as_view()),
+    path("workshops/<uuid:workshop>/handing-over/", workshops.HandingOverView.as_view()),
     path("workshops/<uuid:workshop>/usage/", designs.UsageView.as_view()),
     path("workshops/<uuid:workshop>/vehicles/", designs.VehiclesView.as_view()),
     path("workshops/<uuid:workshop>/cards/", cards.CardsView.as_view()),

@@ -23,7 +23,7 @@ from server.accounts.models import User
 from server.api.errors import BAD, HIDDEN, SIGNED_OUT, TOO_MANY
 from server.api.requests import read
 from server.config.logs import security
-from server.entrance import actions
+from server.entrance import actions, devices
 from server.workshops import access
 
 
@@ -78,7 +78,10 @@ class SessionView(PublicView):
     @method_decorator(ensure_csrf_cookie)
     @extend_schema(responses=SessionSerializer)
     def get(self, request: Request) -> Response:
-        return Response(session(request.user if isinstance(request.user, User) else None))
+        user = request.user if isinstance(request.user, User) else None
+        if user is not None:
+            devices.note(request, user)
+        return Response(session(user))
 
     @extend_schema(request=BenchSerializer, responses={204: None, **BAD, **HIDDEN})
     def patch(self, request: Request) -> Response:
@@ -101,6 +104,7 @@ class SignUpView(PublicView):
             user = actions.sign_up(**form.validated_data)
         patience.signed_in(user.username, patience.address_of(request))
         login(request, user)
+        devices.note(request, user)
         security.info("account %s signed up", user.pk)
         return Response(session(user), status=status.HTTP_201_CREATED)
 
@@ -119,6 +123,7 @@ class SignInView(PublicView):
             raise serializers.ValidationError({"password": "This name and password do not belong together."})
         patience.signed_in(name, address)
         login(request, user)
+        devices.note(request, user)
         security.info("account %s signed in", user.pk)
         return Response(session(user))
 
@@ -126,6 +131,9 @@ class SignInView(PublicView):
 class SignOutView(APIView):
     @extend_schema(request=None, responses={204: None, **SIGNED_OUT})
     def post(self, request: Request) -> Response:
+        devices.end(
+            access.acting(request), access.acting(request).devices.filter(session_key=request.session.session_key)
+        )
         logout(request)
         return Response(status=status.HTTP_204_NO_CONTENT)
 
@@ -143,6 +151,8 @@ class PasswordView(APIView):
                 raise serializers.ValidationError({"current": "This is not the present password."})
             actions.change_password(user, form.validated_data["password"])
         patience.forgive((patience.PASSWORD, str(user.pk)))
+        devices.end(user, user.devices.exclude(session_key=request.session.session_key))
         update_session_auth_hash(request, user)
+        devices.note(request, user)
         security.info("account %s changed its password", user.pk)
         return Response(status=status.HTTP_204_NO_CONTENT)

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import hashlib
-import secrets
 from datetime import timedelta
 
 from django.db import IntegrityError, transaction
@@ -11,6 +9,7 @@ from django.db.models import QuerySet
 from django.utils import timezone
 from rest_framework import serializers
 
+from server.accounts import codes
 from server.accounts.models import User
 from server.api.errors import Refused
 from server.config.logs import security
@@ -62,9 +61,9 @@ def invite(user: User, workshop: Workshop, role: Role, username: str = "") -> tu
     """
     expires = timezone.now() + OPEN_FOR
     if not username:
-        code = secrets.token_urlsafe(24)
+        code, code_hash = codes.draw()
         made = Invitation.objects.create(
-            workshop=workshop, role=role, code_hash=_hash(code), author=user, expires_at=expires
+            workshop=workshop, role=role, code_hash=code_hash, author=user, expires_at=expires
         )
         return made, code
     to = User.objects.filter(username__iexact=username, is_active=True).first()
@@ -90,7 +89,7 @@ def standing() -> QuerySet[Invitation]:
 
 def by_code(code: str) -> Invitation | None:
     """The invitation that a code belongs to, where it still stands."""
-    return standing().filter(code_hash=_hash(code)).select_related("workshop", "author").first()
+    return standing().filter(code_hash=codes.hash_of(code)).select_related("workshop", "author").first()
 
 
 @transaction.atomic
@@ -113,11 +112,6 @@ def accept(user: User, invitation: Invitation) -> Membership:
     return made
 
 
-def _hash(code: str) -> str:
-    # The code is long and drawn: a plain hash is enough.
-    return hashlib.sha256(code.encode()).hexdigest()
-
-
 @transaction.atomic
 def change_role(user: User, membership: Membership, role: Role) -> None:
     """Give a member another role; the last owner stays one."""
@@ -126,6 +120,15 @@ def change_role(user: User, membership: Membership, role: Role) -> None:
     membership.role = role
     membership.save(update_fields=["role"])
     security.info("account %s made %s %s of %s", user.pk, membership.user_id, role, membership.workshop_id)
+
+
+@transaction.atomic
+def hand_over(user: User, workshop: Workshop, to: Membership) -> None:
+    """Make another member the owner, and oneself an editor."""
+    to.role = Role.OWNER
+    to.save(update_fields=["role"])
+    workshop.memberships.filter(user=user).update(role=Role.EDITOR)
+    security.info("account %s handed workshop %s over to %s", user.pk, workshop.pk, to.user_id)
 
 
 @transaction.atomic

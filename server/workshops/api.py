@@ -122,6 +122,12 @@ def need_room_for_another(user: User) -> None:
     need_room("workshops", owned, MOST_WORKSHOPS)
 
 
+class HandOverSerializer(serializers.Serializer[Any]):
+    """`member` is the number of their membership."""
+
+    member = serializers.IntegerField()
+
+
 class WorkshopsView(APIView):
     @extend_schema(responses={200: WorkshopSerializer(many=True), **SIGNED_OUT})
     def get(self, request: Request) -> Response:
@@ -283,3 +289,16 @@ class MemberView(APIView):
     def _membership(self, request: Request, workshop: UUID, member: int) -> Membership:
         found = access.workshop_for(acting(request), workshop, access.OWNERS)
         return get_object_or_404(found.memberships.select_related("user"), pk=member)
+
+
+class HandingOverView(APIView):
+    @extend_schema(request=HandOverSerializer, responses={204: None, **BAD, **HIDDEN})
+    def post(self, request: Request, workshop: UUID) -> Response:
+        """Makes another member the owner; whoever hands it over stays as an editor."""
+        found = access.workshop_for(acting(request), workshop, access.OWNERS)
+        member = read(HandOverSerializer, request)["member"]
+        to = found.memberships.exclude(user=acting(request)).filter(pk=member).first()
+        if to is None:
+            raise serializers.ValidationError({"member": "Nobody else of this workshop has that number."})
+        actions.hand_over(acting(request), found, to)
+        return Response(status=status.HTTP_204_NO_CONTENT)

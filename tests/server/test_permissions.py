@@ -2,14 +2,17 @@
 
 from __future__ import annotations
 
+from datetime import timedelta
 from typing import Any
 from uuid import UUID
 
+from django.contrib.sessions.models import Session
 from django.db import transaction
 from django.test import override_settings
+from django.utils import timezone
 from rest_framework.test import APITestCase
 
-from server.accounts.models import User
+from server.accounts.models import SignedIn, User
 from server.builds.actions import keep_template
 from server.builds.models import Booklet, Photo, StepTemplate
 from server.config.urls import api
@@ -45,6 +48,8 @@ DEMO = "demo"
 """For everybody signed in, where the demo is served: elsewhere there is no such address."""
 TOKENS = "tokens"
 """For instruments with a token alone: nobody who is signed in."""
+OWN = "own"
+"""What is the owner's account's alone."""
 THE_WORKSHOP = {"workshop": "filled in by the test"}
 WHICH = {"kind": "ratio", "level": 1, "seed": 7, "units": "metric"}
 RACE = {
@@ -117,6 +122,11 @@ TABLE: dict[str, dict[str, tuple[str, Any]]] = {
     "workshops/<uuid:workshop>/invitations/<uuid:invitation>/": {"delete": (OWNERS, None)},
     "invitations/": {"get": (SIGNED_IN, None)},
     "reach/": {"get": (SIGNED_IN, None)},
+    "accounts/devices/": {"get": (SIGNED_IN, None), "delete": (SIGNED_IN, None)},
+    "accounts/devices/<uuid:device>/": {"delete": (OWN, None)},
+    "accounts/reset/": {"post": (OPEN, {"code": "none", "password": "rivets-and-rope-8"})},
+    "workshops/<uuid:workshop>/members/<int:member>/reset/": {"post": (OWNERS, None)},
+    "workshops/<uuid:workshop>/handing-over/": {"post": (OWNERS, {"member": 0})},
     "invitations/<uuid:invitation>/": {"post": (ASKED, {"accept": True})},
     "joining/": {"post": (SIGNED_IN, {"code": "none"})},
     "workshops/<uuid:workshop>/tokens/": {"get": (OWNERS, None), "post": (OWNERS, {"name": "gates"})},
@@ -237,6 +247,7 @@ ALLOWED = {
     EDITORS: {"editor", "owner"},
     OWNERS: {"owner"},
     ASKED: {"stranger"},
+    OWN: {"owner"},
     DEMO: set(),
     TOKENS: set(),
 }
@@ -246,7 +257,7 @@ def refusal(person: str, who: str) -> int:
     """The status that somebody not allowed gets: what they may not see is not there."""
     if person == "nobody" or who == TOKENS:
         return 401
-    return 404 if person == "stranger" or who in (ASKED, DEMO) else 403
+    return 404 if person == "stranger" or who in (ASKED, DEMO, OWN) else 403
 
 
 class Permissions(WorkshopCase):
@@ -260,6 +271,7 @@ class Permissions(WorkshopCase):
     booklet: Booklet
     exercises: ExerciseSet
     race: RaceBoard
+    device: SignedIn
 
     @classmethod
     def setUpTestData(cls) -> None:
@@ -275,6 +287,10 @@ class Permissions(WorkshopCase):
         order(cls.people["owner"], cls.vehicle, "spin", 1, present_design(cls.vehicle))
         cls.exercises = make_set(cls.people["owner"], cls.workshop, {**A_SET, "own_numbers": False, "units": "metric"})
         cls.race = racing.make(cls.people["owner"], cls.workshop, RACE)
+        until = timezone.now() + timedelta(days=1)
+        Session.objects.create(session_key="a" * 32, session_data="", expire_date=until)
+        about = {"session_key": "a" * 32, "device": "phone", "last_at": timezone.now()}
+        cls.device = SignedIn.objects.create(user=cls.people["owner"], **about)
         cls.search = ask(cls.people["owner"], cls.workshop, cls.vehicle, REQUEST).search
 
     def address(self, route: str) -> str:
@@ -285,6 +301,7 @@ class Permissions(WorkshopCase):
         filled = filled.replace("<uuid:token>", str(self.token.id)).replace("<uuid:run>", str(self.run_of_it.id))
         filled = filled.replace("<uuid:file>", str(self.file.id)).replace("<uuid:photo>", str(self.photo.id))
         filled = filled.replace("<uuid:which>", str(self.exercises.pk)).replace("<int:place>", "0")
+        filled = filled.replace("<uuid:device>", str(self.device.pk))
         filled = filled.replace("<uuid:race>", str(self.race.pk))
         filled = filled.replace("<uuid:booklet>", str(self.booklet.pk))
         filled = filled.replace("<int:template>", str(self.template.pk))

@@ -94,6 +94,7 @@ export type Revision = Schemas["Revision"];
 export type Refusal = Schemas["Refusal"];
 export type Conflict = Schemas["Conflict"];
 export type VehicleCard = Schemas["VehicleCard"];
+export type Member = Schemas["Member"];
 export type Role = Schemas["RoleEnum"];
 
 export class RefusedError extends Error {

@@ -27,6 +27,7 @@ const VehicleScreen = lazy(() => vehicleScreen().then((m) => ({ default: m.Vehic
 const PartsScreen = lazy(() => import("../screens/parts/PartsScreen"));
 const Begin = lazy(() => import("../screens/begin/Begin"));
 const PracticeScreen = lazy(() => import("../screens/practice/PracticeScreen"));
+const NewPassword = lazy(() => import("../screens/account/NewPassword"));
 const ClassScreen = lazy(() => import("../screens/class/ClassScreen"));
 const SetsScreen = lazy(() => import("../screens/class/SetsScreen"));
 const SetScreen = lazy(() => import("../screens/class/SetScreen"));
@@ -42,6 +43,7 @@ const later = (screen: ReactNode) => <Suspense fallback={<TopBar />}>{screen}</S
 const OPEN_TO_ALL = [
   <Route key="practice" path="/practice" element={later(<PracticeScreen />)} />,
   <Route key="class" path="/class" element={later(<ClassScreen />)} />,
+  <Route key="reset" path="/reset" element={later(<NewPassword />)} />,
 ];
 
 export function App() {

@@ -4,6 +4,7 @@ import { type FormEvent, useState } from "react";
 import { answer, api, RefusedError } from "../../api/client";
 import { TopBar, useBar } from "../../ui/frame/TopBar";
 import { ClosedWorkshops } from "./ClosedWorkshops";
+import { Devices } from "./Devices";
 import { Entry } from "./SignIn";
 
 /** The password, and the letter keys. */
@@ -56,6 +57,7 @@ export function AccountPage() {
             </Text>
           )}
         </form>
+        <Devices />
         <ClosedWorkshops />
         <Heading as="h2" size="md" mt="8" mb="1">
           Letter keys

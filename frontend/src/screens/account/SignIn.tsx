@@ -77,6 +77,13 @@ export function SignIn({ demo }: { demo: boolean }) {
             </Button>
           </Flex>
         </form>
+        <Box asChild mt="4" fontSize="sm" color="ink.second">
+          <details>
+            <summary>I forgot my password</summary>
+            An owner of your workshop makes a link for a new one, under "Who works here". Whoever looks after
+            this server can do it too: <code>./ydro reset-password NAME</code>
+          </details>
+        </Box>
         <Flex gap="4" mt="5" pt="4" borderTopWidth="1px" borderColor="line" fontSize="sm" wrap="wrap">
           <Link to="/class">Join a class with a code</Link>
           <Link to="/practice">Practise without an account</Link>

@@ -2,9 +2,9 @@ import { Box, Button, Flex, Heading, Input, Text } from "@chakra-ui/react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { answer, api, type Role } from "../../api/client";
-import { copyText } from "../../ui/copying";
 import { day } from "../../ui/when";
 import { ROLES, RoleSelect } from "./RoleSelect";
+import { ToldOnce } from "./ToldOnce";
 
 /** Asking people to join: with a link that one person can use, or by the name of their account. */
 export function Invitations({ workshop }: { workshop: string }) {
@@ -69,7 +69,13 @@ export function Invitations({ workshop }: { workshop: string }) {
           </Button>
         </Flex>
       </form>
-      {invite.data?.code && <JoinLink code={invite.data.code} />}
+      {invite.data?.code && (
+        <ToldOnce
+          label="Link to join"
+          words="Give this to the person you invite."
+          path={`/join#${invite.data.code}`}
+        />
+      )}
       {trouble && (
         <Text role="alert" color="brick" mt="2">
           {trouble.message}
@@ -100,29 +106,6 @@ export function Invitations({ workshop }: { workshop: string }) {
           </Flex>
         ))}
       </Box>
-    </Box>
-  );
-}
-
-/** The link, told once: the server keeps no copy of it. */
-function JoinLink({ code }: { code: string }) {
-  const link = `${window.location.origin}/join#${code}`;
-  const [copied, setCopied] = useState(false);
-  return (
-    <Box mt="3" p="3" bg="panel" borderWidth="1px" borderColor="line" borderRadius="3px">
-      <Box fontSize="sm" color="ink.second" mb="1">
-        Give this to the person you invite. It is shown only now.
-      </Box>
-      <Flex gap="2">
-        <Input readOnly aria-label="Link to join" value={link} onFocus={(event) => event.target.select()} />
-        <Button
-          onClick={() => {
-            void copyText(link).then(() => setCopied(true));
-          }}
-        >
-          {copied ? "Copied" : "Copy"}
-        </Button>
-      </Flex>
     </Box>
   );
 }

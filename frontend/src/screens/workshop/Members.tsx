@@ -1,15 +1,16 @@
 import { Box, Button, Flex, Heading, Text } from "@chakra-ui/react";
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { Link, useParams } from "react-router";
-import { answer, api, type Role } from "../../api/client";
+import { answer, api } from "../../api/client";
 import { Notice } from "../../ui/frame/Notice";
 import { TopBar, useBar } from "../../ui/frame/TopBar";
 import { Archive } from "./Archive";
 import { Going } from "./Going";
 import { Instruments } from "./Instruments";
 import { Invitations } from "./Invitations";
+import { MemberRow } from "./MemberRow";
 import { OnAPhone } from "./OnAPhone";
-import { ROLES, RoleSelect } from "./RoleSelect";
+import { ROLES } from "./RoleSelect";
 import { Usage } from "./Usage";
 
 /** A workshop: its name, who works in it, who is asked to, and the way out. */
@@ -17,7 +18,6 @@ export function Members() {
   const { workshop = "" } = useParams();
   const { username } = useBar();
   const path = { params: { path: { workshop } } };
-  const queries = useQueryClient();
   const about = useQuery({
     queryKey: ["workshop", workshop],
     queryFn: () => answer(api.GET("/api/workshops/{workshop}/", path)),
@@ -25,20 +25,6 @@ export function Members() {
   const members = useQuery({
     queryKey: ["members", workshop],
     queryFn: () => answer(api.GET("/api/workshops/{workshop}/members/", path)),
-  });
-  const change = useMutation({
-    mutationFn: ({ id, role }: { id: number; role: Role | null }) => {
-      const params = { path: { workshop, member: id } };
-      return role === null
-        ? answer(api.DELETE("/api/workshops/{workshop}/members/{member}/", { params }))
-        : answer(
-            api.PATCH("/api/workshops/{workshop}/members/{member}/", {
-              params,
-              body: { role },
-            }) as Promise<never>,
-          );
-    },
-    onSettled: () => queries.invalidateQueries({ queryKey: ["members", workshop] }),
   });
   if (about.isError)
     return <Notice title="There is no such workshop">It is not there, or you are not a member of it.</Notice>;
@@ -54,53 +40,24 @@ export function Members() {
           Everybody here sees its vehicles; nobody else does.
         </Text>
         <Box as="ul" listStyleType="none" p="0">
-          {members.data?.map((member) => (
-            <Flex
-              as="li"
-              key={member.id}
-              gap="3"
-              align="center"
-              py="2"
-              borderTopWidth="1px"
-              borderColor="line"
-            >
-              <Box flex="1" fontWeight="600">
-                {member.username}
-                {member.username === username && (
-                  <Box as="span" fontWeight="400" color="ink.second">
-                    {" "}
-                    (you)
-                  </Box>
-                )}
-              </Box>
-              {mine ? (
-                <>
-                  <RoleSelect
-                    label={`Role of ${member.username}`}
-                    value={member.role}
-                    onChange={(next) => change.mutate({ id: member.id, role: next })}
-                  />
-                  {member.username !== username && (
-                    <Button
-                      size="sm"
-                      variant="ghost"
-                      onClick={() => change.mutate({ id: member.id, role: null })}
-                    >
-                      Remove
-                    </Button>
-                  )}
-                </>
-              ) : (
+          {members.data?.map((member) =>
+            mine ? (
+              <MemberRow
+                key={member.id}
+                workshop={workshop}
+                member={member}
+                self={member.username === username}
+              />
+            ) : (
+              <Flex as="li" key={member.id} gap="3" py="2" borderTopWidth="1px" borderColor="line">
+                <Box flex="1" fontWeight="600">
+                  {member.username}
+                </Box>
                 <Box color="ink.second">{ROLES[member.role]}</Box>
-              )}
-            </Flex>
-          ))}
+              </Flex>
+            ),
+          )}
         </Box>
-        {change.error && (
-          <Text role="alert" color="brick" mt="2">
-            {change.error.message}
-          </Text>
-        )}
         {mine && <Invitations workshop={workshop} />}
         <OnAPhone />
         {mine && <Instruments workshop={workshop} />}

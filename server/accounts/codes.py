@@ -1,0 +1,17 @@
+"""Codes that open one thing to whoever brings them: drawn here, told once, kept as a hash alone."""
+
+from __future__ import annotations
+
+import hashlib
+import secrets
+
+
+def draw() -> tuple[str, str]:
+    """A new code, and its hash."""
+    code = secrets.token_urlsafe(24)
+    return code, hash_of(code)
+
+
+def hash_of(code: str) -> str:
+    """By which a code is found again. It is long and drawn: a plain hash is enough."""
+    return hashlib.sha256(code.encode()).hexdigest()

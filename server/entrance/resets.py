@@ -1,0 +1,65 @@
+"""A password that was forgotten: a code from somebody who may give one, and with it a new password, once."""
+
+from __future__ import annotations
+
+from datetime import timedelta
+
+from django.db import transaction
+from django.utils import timezone
+from rest_framework import serializers
+
+from server.accounts import codes
+from server.accounts.models import ResetCode, User
+from server.api.errors import Refused
+from server.config.logs import security
+from server.entrance import actions, devices
+from server.workshops.models import Membership, Role
+
+STANDS_FOR = timedelta(hours=24)
+
+
+def make(user: User, author: User | None = None) -> str:
+    """A code with which the user chooses a new password; an earlier one no longer stands. It is told only now."""
+    code, code_hash = codes.draw()
+    fresh = {"code_hash": code_hash, "author": author, "expires_at": timezone.now() + STANDS_FOR}
+    ResetCode.objects.update_or_create(user=user, defaults=fresh)
+    security.warning("a new password for account %s may be chosen, given by %s", user.pk, author.pk if author else "-")
+    return code
+
+
+def make_for_member(owner: User, membership: Membership) -> str:
+    """As `make`, by an owner of the workshop.
+
+    Whoever brings the code is that member from then on. So it is given only where the owner sees all of theirs anyway.
+
+    Raises:
+        Refused: the member has a place in a workshop that is not the owner's, or is the demo's visitor.
+    """
+    member = membership.user
+    if not member.has_usable_password():
+        raise Refused("The demo's visitor has no password.")
+    owned = Membership.objects.filter(user=owner, role=Role.OWNER).values("workshop")
+    elsewhere = member.memberships.exclude(workshop__in=owned)
+    # Everybody begins with a workshop of their own: where nothing is in it, there is nothing to see.
+    if elsewhere.exclude(workshop__vehicles__isnull=True, workshop__parts__isnull=True).exists():
+        told = f"{member.username} also works where you are no owner. Whoever looks after this machine can help:"
+        raise Refused(f"{told} ./ydro reset-password {member.username}")
+    return make(member, owner)
+
+
+@transaction.atomic
+def use(code: str, password: str) -> User:
+    """Give the account of a code another password, and sign it out everywhere.
+
+    Raises:
+        serializers.ValidationError: the code does not stand, or the password is too weak.
+    """
+    standing = ResetCode.objects.select_for_update().filter(expires_at__gt=timezone.now(), user__is_active=True)
+    found = standing.filter(code_hash=codes.hash_of(code)).select_related("user").first()
+    if found is None:
+        raise serializers.ValidationError({"code": "This link does not stand, or no longer: ask for another one."})
+    actions.change_password(found.user, password)
+    devices.end(found.user, found.user.devices.all())
+    found.delete()
+    security.info("account %s chose a new password with a code", found.user.pk)
+    return found.user

@@ -1,0 +1,123 @@
+"""Where one is signed in, handing a workshop over, and passwords that were forgotten."""
+
+from __future__ import annotations
+
+from io import StringIO
+from typing import Any
+
+from django.core.management import CommandError, call_command
+from django.test import Client
+from django.utils import timezone
+
+from server.accounts.models import ResetCode
+from server.entrance.devices import device_of
+from server.workshops.actions import create_workshop
+from server.workshops.models import Membership
+from tests.server.people import PASSWORD, WorkshopCase, beginning
+
+NEW = "gaskets-and-glue-9"
+PHONE = "Mozilla/5.0 (Linux; Android 15) Mobile"
+
+
+class Devices(WorkshopCase):
+    def device(self, agent: str = "") -> Client:
+        """A browser that somebody signs in with."""
+        client = Client(headers={"user-agent": agent})
+        entered = {"username": "owner", "password": PASSWORD}
+        self.assertEqual(client.post("/api/accounts/sign-in/", entered, "application/json").status_code, 200)
+        return client
+
+    def listed(self, client: Client) -> list[Any]:
+        found: list[Any] = client.get("/api/accounts/devices/").json()
+        return found
+
+    def test_what_a_browser_says_of_itself(self) -> None:
+        told = {PHONE: "phone", "Mozilla/5.0 (X11; Linux)": "computer", "": "computer", "(iPad; like)": "tablet"}
+        self.assertEqual({agent: device_of(agent) for agent in told}, told)
+
+    def test_one_is_ended_and_then_all_others(self) -> None:
+        here, phone, third = self.device(), self.device(PHONE), self.device()
+        shown = self.listed(here)
+        self.assertEqual(len(shown), 3)
+        self.assertEqual(sorted(one["device"] for one in shown if not one["here"]), ["computer", "phone"])
+        (there,) = [one["id"] for one in shown if one["device"] == "phone"]
+        self.assertEqual(here.delete(f"/api/accounts/devices/{there}/").status_code, 204)
+        self.assertEqual(phone.get("/api/workshops/").status_code, 401)
+        self.assertEqual(third.get("/api/workshops/").status_code, 200)
+        self.assertEqual(here.delete("/api/accounts/devices/").status_code, 204)
+        self.assertEqual(third.get("/api/workshops/").status_code, 401)
+        self.assertEqual([one["here"] for one in self.listed(here)], [True])
+
+    def test_signing_out_and_another_password_end_them(self) -> None:
+        here, phone = self.device(), self.device(PHONE)
+        phone.post("/api/accounts/sign-out/")
+        self.assertEqual(len(self.listed(here)), 1)
+        phone = self.device(PHONE)
+        here.post("/api/accounts/password/", {"current": PASSWORD, "password": NEW}, "application/json")
+        self.assertEqual(phone.get("/api/workshops/").status_code, 401)
+        self.assertEqual([one["here"] for one in self.listed(here)], [True])
+
+    def test_the_demos_visitors_see_nothing_of_each_other(self) -> None:
+        user = self.people["owner"]
+        user.set_unusable_password()
+        user.save()
+        one, other = Client(), Client()
+        one.force_login(user)
+        other.force_login(user)
+        self.assertEqual([len(self.listed(client)) for client in (one, other)], [1, 1])
+        self.assertEqual(one.delete("/api/accounts/devices/").status_code, 204)
+        self.assertEqual(other.get("/api/workshops/").status_code, 200)
+
+
+class HandingOver(WorkshopCase):
+    def test_another_becomes_owner_and_one_stays(self) -> None:
+        member = Membership.objects.get(workshop=self.workshop, user=self.people["editor"])
+        address = f"/api/workshops/{self.workshop.pk}/handing-over/"
+        self.assertEqual(self.as_("owner").post(address, {"member": member.pk}, format="json").status_code, 204)
+        roles = dict(self.workshop.memberships.values_list("user__username", "role"))
+        self.assertEqual((roles["editor"], roles["owner"]), ("owner", "editor"))
+        mine = Membership.objects.get(workshop=self.workshop, user=self.people["owner"])
+        self.assertEqual(self.as_("editor").post(address, {"member": 0}, format="json").status_code, 400)
+        self.assertEqual(self.as_("editor").post(address, {"member": mine.pk}, format="json").status_code, 204)
+
+
+class Forgotten(WorkshopCase):
+    def code(self) -> Any:
+        member = Membership.objects.get(workshop=self.workshop, user=self.people["editor"])
+        return self.as_("owner").post(f"/api/workshops/{self.workshop.pk}/members/{member.pk}/reset/")
+
+    def use(self, code: str, password: str = NEW) -> Any:
+        return Client().post("/api/accounts/reset/", {"code": code, "password": password}, "application/json")
+
+    def test_an_owners_link_is_good_once(self) -> None:
+        there = Client()
+        there.force_login(self.people["editor"])
+        first, code = self.code().json()["code"], self.code().json()["code"]
+        self.assertEqual(self.use(first).status_code, 400)
+        self.assertEqual(self.use(code, "123").status_code, 400)
+        self.assertEqual(self.use(code).status_code, 204)
+        self.assertEqual(there.get("/api/workshops/").status_code, 401)
+        self.assertIn("ask for another", self.use(code).json()["fields"]["code"][0])
+        entered = {"username": "editor", "password": NEW}
+        self.assertEqual(Client().post("/api/accounts/sign-in/", entered, "application/json").status_code, 200)
+
+    def test_it_stands_for_a_day(self) -> None:
+        code = self.code().json()["code"]
+        ResetCode.objects.update(expires_at=timezone.now())
+        self.assertEqual(self.use(code).status_code, 400)
+
+    def test_nobody_is_let_into_what_is_not_theirs(self) -> None:
+        """An owner may not come by the workshop of a member in this way."""
+        own = create_workshop(self.people["editor"], "Mine alone")
+        self.assertEqual(self.code().status_code, 201)
+        self.as_("editor").post(f"/api/workshops/{own.pk}/vehicles/", beginning("Dunlin"), format="json")
+        refused = self.code()
+        self.assertGreaterEqual(refused.status_code, 400)
+        self.assertIn("./ydro reset-password editor", refused.json()["detail"])
+
+    def test_on_the_machine(self) -> None:
+        told = StringIO()
+        call_command("reset_password", "EDITOR", stdout=told)
+        self.assertEqual(self.use(told.getvalue().strip()).status_code, 204)
+        with self.assertRaisesRegex(CommandError, "there are: .*owner"):
+            call_command("reset_password", "nobody")
