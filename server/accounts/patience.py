@@ -56,6 +56,8 @@ PASSWORD = Limit("password", free=5, first_s=2.0, most_s=300.0)
 INVITATION = Limit("invitation", free=30, first_s=2.0, most_s=300.0)
 CLASS = Limit("class", free=10, first_s=6.0, most_s=60.0)
 """Wrong codes of a class from one address: ten in a minute."""
+SHARED = Limit("shared", free=20, first_s=2.0, most_s=300.0)
+"""Wrong codes of shared designs from one address."""
 RESET = Limit("reset", free=10, first_s=2.0, most_s=300.0)
 JOINING = Limit("joining", free=10, first_s=2.0, most_s=300.0)
 

@@ -12,7 +12,7 @@ from server.config.metrics import metrics
 from server.config.page import page
 from server.demo import api as demo
 from server.designs import api as designs
-from server.designs import cards, evaluation, fit
+from server.designs import cards, evaluation, fit, sharing
 from server.entrance import api as entrance
 from server.entrance import devices_api as devices
 from server.entrance import reach
@@ -111,6 +111,10 @@ api = [
     path("searches/<uuid:search>/export/<str:suffix>/", searches.ExportView.as_view()),
     path("vehicles/<uuid:vehicle>/", designs.VehicleView.as_view()),
     path("vehicles/<uuid:vehicle>/sheet/", designs.SheetView.as_view()),
+    path("vehicles/<uuid:vehicle>/shares/", sharing.SharesView.as_view()),
+    path("vehicles/<uuid:vehicle>/shares/<uuid:share>/", sharing.ShareView.as_view()),
+    path("shared/", sharing.SharedView.as_view()),
+    path("shared/working/", sharing.SharedWorkingView.as_view()),
     path("vehicles/<uuid:vehicle>/copies/", designs.CopiesView.as_view()),
     path("vehicles/<uuid:vehicle>/newest/", designs.NewestView.as_view()),
     path("vehicles/<uuid:vehicle>/revisions/", designs.RevisionsView.as_view()),

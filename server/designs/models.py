@@ -68,3 +68,25 @@ class Lesson(models.Model):
 
     def __str__(self) -> str:
         return f"learnt about {self.vehicle} from {len(self.runs)} runs"
+
+
+class Share(models.Model):
+    """A design as it stood when it was shared: whoever brings the code sees it, and nothing else, until it expires.
+
+    The code itself is not kept.
+    """
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    vehicle = models.ForeignKey(Vehicle, models.CASCADE, related_name="shares")
+    document = models.JSONField()
+    code_hash = models.CharField(max_length=64, unique=True)
+    author = models.ForeignKey(settings.AUTH_USER_MODEL, models.SET_NULL, null=True, related_name="+")
+    made_at = models.DateTimeField(auto_now_add=True)
+    expires_at = models.DateTimeField()
+    opened = models.PositiveIntegerField(default=0)
+
+    class Meta:
+        ordering = ["-made_at"]
+
+    def __str__(self) -> str:
+        return f"{self.vehicle}, shared until {self.expires_at}"

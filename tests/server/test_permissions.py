@@ -17,6 +17,7 @@ from server.builds.actions import keep_template
 from server.builds.models import Booklet, Photo, StepTemplate
 from server.config.urls import api
 from server.demo.load import load
+from server.designs.models import Share
 from server.practice import racing
 from server.practice.actions import make_set
 from server.practice.models import ExerciseSet, RaceBoard
@@ -121,6 +122,10 @@ TABLE: dict[str, dict[str, tuple[str, Any]]] = {
     "workshops/<uuid:workshop>/invitations/": {"get": (OWNERS, None), "post": (OWNERS, {"role": "viewer"})},
     "workshops/<uuid:workshop>/invitations/<uuid:invitation>/": {"delete": (OWNERS, None)},
     "invitations/": {"get": (SIGNED_IN, None)},
+    "vehicles/<uuid:vehicle>/shares/": {"get": (EDITORS, None), "post": (EDITORS, {"days": 7})},
+    "vehicles/<uuid:vehicle>/shares/<uuid:share>/": {"delete": (EDITORS, None)},
+    "shared/": {"post": (OPEN, {"code": "none"})},
+    "shared/working/": {"post": (OPEN, {"code": "none", "measure": "top_speed"})},
     "reach/": {"get": (SIGNED_IN, None)},
     "accounts/devices/": {"get": (SIGNED_IN, None), "delete": (SIGNED_IN, None)},
     "accounts/devices/<uuid:device>/": {"delete": (OWN, None)},
@@ -272,6 +277,7 @@ class Permissions(WorkshopCase):
     exercises: ExerciseSet
     race: RaceBoard
     device: SignedIn
+    share: Share
 
     @classmethod
     def setUpTestData(cls) -> None:
@@ -291,6 +297,7 @@ class Permissions(WorkshopCase):
         Session.objects.create(session_key="a" * 32, session_data="", expire_date=until)
         about = {"session_key": "a" * 32, "device": "phone", "last_at": timezone.now()}
         cls.device = SignedIn.objects.create(user=cls.people["owner"], **about)
+        cls.share = Share.objects.create(vehicle=cls.vehicle, document=PLAIN, code_hash="a", expires_at=until)
         cls.search = ask(cls.people["owner"], cls.workshop, cls.vehicle, REQUEST).search
 
     def address(self, route: str) -> str:
@@ -301,6 +308,7 @@ class Permissions(WorkshopCase):
         filled = filled.replace("<uuid:token>", str(self.token.id)).replace("<uuid:run>", str(self.run_of_it.id))
         filled = filled.replace("<uuid:file>", str(self.file.id)).replace("<uuid:photo>", str(self.photo.id))
         filled = filled.replace("<uuid:which>", str(self.exercises.pk)).replace("<int:place>", "0")
+        filled = filled.replace("<uuid:share>", str(self.share.pk))
         filled = filled.replace("<uuid:device>", str(self.device.pk))
         filled = filled.replace("<uuid:race>", str(self.race.pk))
         filled = filled.replace("<uuid:booklet>", str(self.booklet.pk))

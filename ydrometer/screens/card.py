@@ -8,12 +8,13 @@ from typing import Any
 from ydrometer.document import design
 from ydrometer.drawing import LineDrawing, draw_line
 from ydrometer.evaluation.evaluate import evaluate
+from ydrometer.evaluation.readout import shown_targets
 from ydrometer.screens.live import Gauge, gauge
 
 
 @dataclass(frozen=True, slots=True)
 class Card:
-    """What a card shows; `ratio` is overall, in the lowest gear, and the gauges are those of the targets."""
+    """What a card shows; `ratio` is overall, in the lowest gear, and the gauges are those of the readout."""
 
     ratio: float
     line: LineDrawing
@@ -34,5 +35,5 @@ def card(raw: dict[str, Any]) -> Card:
     return Card(
         ratio=evaluation.value("overall_ratio", 0)[0],
         line=draw_line(document.design),
-        gauges=[gauge(evaluation, number, target) for number, target in enumerate(document.design.targets)],
+        gauges=[gauge(evaluation, number, target) for number, target in shown_targets(document.design)],
     )

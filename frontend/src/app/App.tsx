@@ -27,6 +27,7 @@ const VehicleScreen = lazy(() => vehicleScreen().then((m) => ({ default: m.Vehic
 const PartsScreen = lazy(() => import("../screens/parts/PartsScreen"));
 const Begin = lazy(() => import("../screens/begin/Begin"));
 const PracticeScreen = lazy(() => import("../screens/practice/PracticeScreen"));
+const SharedScreen = lazy(() => import("../screens/shared/SharedScreen"));
 const NewPassword = lazy(() => import("../screens/account/NewPassword"));
 const ClassScreen = lazy(() => import("../screens/class/ClassScreen"));
 const SetsScreen = lazy(() => import("../screens/class/SetsScreen"));
@@ -44,6 +45,7 @@ const OPEN_TO_ALL = [
   <Route key="practice" path="/practice" element={later(<PracticeScreen />)} />,
   <Route key="class" path="/class" element={later(<ClassScreen />)} />,
   <Route key="reset" path="/reset" element={later(<NewPassword />)} />,
+  <Route key="shared" path="/shared" element={later(<SharedScreen />)} />,
 ];
 
 export function App() {

@@ -1,11 +1,13 @@
 import { Box, IconButton, Menu } from "@chakra-ui/react";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
 import { useNavigate } from "react-router";
 import { answer, api } from "../../api/client";
 import { useWorkshopAtHand } from "../../api/workshops";
 import type { DesignDocument } from "../../document/document";
 import { saveDesignFile } from "../../document/files";
 import { type CardMenuProps, MORE } from "./more";
+import { ShareDialog } from "./ShareDialog";
 import { usePutAway } from "./usePutAway";
 
 /** The menu of a card, open when it comes. */
@@ -13,6 +15,7 @@ export default function OpenMenu({ vehicle, mayEdit }: CardMenuProps) {
   const { open } = useWorkshopAtHand();
   const copy = useCopy(vehicle.id);
   const putAway = usePutAway(vehicle);
+  const [sharing, setSharing] = useState(false);
   const targets = open.filter((one) => one.role !== "viewer");
   return (
     <Menu.Root positioning={{ placement: "bottom-end" }} defaultOpen>
@@ -36,12 +39,18 @@ export default function OpenMenu({ vehicle, mayEdit }: CardMenuProps) {
             Export as a design file
           </Menu.Item>
           {mayEdit && (
+            <Menu.Item value="share" onClick={() => setSharing(true)}>
+              Show it to somebody …
+            </Menu.Item>
+          )}
+          {mayEdit && (
             <Menu.Item value="away" onClick={() => putAway.mutate()}>
               {vehicle.put_away ? "Take back" : "Put away"}
             </Menu.Item>
           )}
         </Menu.Content>
       </Menu.Positioner>
+      {sharing && <ShareDialog vehicle={vehicle} onClose={() => setSharing(false)} />}
       {copy.isError && (
         <Box role="alert" color="brick" fontSize="sm">
           {copy.error.message}

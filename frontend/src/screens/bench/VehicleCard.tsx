@@ -54,7 +54,7 @@ export function VehicleCardView({ vehicle, mayEdit }: { vehicle: VehicleCard; ma
         {shown?.trouble && <Box color="brick">This design cannot be read: {shown.trouble}</Box>}
         {cards.isError && <Box color="brick">Its figures are missing: {cards.error.message}</Box>}
       </Box>
-      {card && <TargetList gauges={card.gauges} />}
+      {card && <TargetList gauges={card.gauges.filter((gauge) => gauge.target !== null)} />}
       <LastRun vehicle={vehicle} />
     </Box>
   );

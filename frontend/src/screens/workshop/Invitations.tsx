@@ -2,9 +2,9 @@ import { Box, Button, Flex, Heading, Input, Text } from "@chakra-ui/react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { answer, api, type Role } from "../../api/client";
+import { ToldOnce } from "../../ui/ToldOnce";
 import { day } from "../../ui/when";
 import { ROLES, RoleSelect } from "./RoleSelect";
-import { ToldOnce } from "./ToldOnce";
 
 /** Asking people to join: with a link that one person can use, or by the name of their account. */
 export function Invitations({ workshop }: { workshop: string }) {

@@ -2,8 +2,8 @@ import { Box, Button, Flex } from "@chakra-ui/react";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api, type Member, type Role, troubleText } from "../../api/client";
+import { ToldOnce } from "../../ui/ToldOnce";
 import { RoleSelect } from "./RoleSelect";
-import { ToldOnce } from "./ToldOnce";
 
 interface Props {
   workshop: string;

@@ -1,6 +1,6 @@
 import { Box, Button, Flex, Input } from "@chakra-ui/react";
 import { useState } from "react";
-import { copyText } from "../../ui/copying";
+import { copyText } from "./copying";
 
 /** A link that is told once: the server keeps no copy of it. */
 export function ToldOnce({ label, words, path }: { label: string; words: string; path: string }) {

@@ -1,0 +1,143 @@
+"""A design shown to whoever brings a link: made, looked at without an account, taken back."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+from typing import Any
+from uuid import UUID
+
+from django.db.models import F
+from django.http import Http404
+from django.shortcuts import get_object_or_404
+from django.utils import timezone
+from drf_spectacular.utils import extend_schema
+from rest_framework import serializers, status
+from rest_framework.request import Request
+from rest_framework.response import Response
+from rest_framework.views import APIView
+
+from server.accounts import codes, patience
+from server.api.errors import BAD, HIDDEN, TOO_MANY
+from server.api.quotas import need_room
+from server.api.requests import answer_of, read
+from server.config.logs import security
+from server.designs.models import Share, Vehicle
+from server.entrance.api import PublicView
+from server.workshops import access
+from server.workshops.access import acting
+from ydrometer.document import design
+from ydrometer.screens.card import Card, card
+from ydrometer.working import Working, working
+
+DAYS = (1, 7, 30, 90)
+"""For how many days a link may stand."""
+MOST = 20
+"""Links of a vehicle that stand at once."""
+
+
+class NewShareSerializer(serializers.Serializer[Any]):
+    days = serializers.ChoiceField(choices=DAYS)
+
+
+class ShareSerializer(serializers.ModelSerializer[Share]):
+    """A link that stands; `code` is told when it is made, and never again."""
+
+    author = serializers.CharField(source="author.username", default=None, allow_null=True)
+    code = serializers.CharField(read_only=True, default="")
+
+    class Meta:
+        model = Share
+        fields = ["id", "author", "made_at", "expires_at", "opened", "code"]
+
+
+class CodeSerializer(serializers.Serializer[Any]):
+    code = serializers.CharField(max_length=100)
+
+
+class SharedWorkingSerializer(CodeSerializer):
+    measure = serializers.CharField(max_length=60)
+    at = serializers.FloatField(allow_null=True, required=False)
+
+
+@dataclass(frozen=True, slots=True)
+class Shared:
+    """A design as it stood when it was shared, and how long the link stands."""
+
+    name: str
+    made_at: datetime
+    expires_at: datetime
+    card: Card
+
+
+class SharesView(APIView):
+    @extend_schema(responses={200: ShareSerializer(many=True), **HIDDEN})
+    def get(self, request: Request, vehicle: UUID) -> Response:
+        """The links that stand."""
+        return Response(ShareSerializer(_standing(_vehicle(request, vehicle)), many=True).data)
+
+    @extend_schema(request=NewShareSerializer, responses={201: ShareSerializer, **BAD, **HIDDEN})
+    def post(self, request: Request, vehicle: UUID) -> Response:
+        """Makes a link to the design as it stands now."""
+        found = _vehicle(request, vehicle)
+        days = read(NewShareSerializer, request)["days"]
+        need_room("links", _standing(found).count(), MOST)
+        code, code_hash = codes.draw()
+        made = Share.objects.create(
+            vehicle=found, document=found.revisions.latest("number").document, code_hash=code_hash,
+            author=acting(request), expires_at=timezone.now() + timedelta(days=days),
+        )  # fmt: skip
+        found.shares.filter(expires_at__lte=timezone.now()).delete()
+        security.info("account %s shared vehicle %s for %d days", acting(request).pk, found.pk, days)
+        return Response({**ShareSerializer(made).data, "code": code}, status=status.HTTP_201_CREATED)
+
+
+class ShareView(APIView):
+    @extend_schema(responses={204: None, **HIDDEN})
+    def delete(self, request: Request, vehicle: UUID, share: UUID) -> Response:
+        """Takes a link back."""
+        get_object_or_404(_vehicle(request, vehicle).shares, pk=share).delete()
+        security.info("account %s took link %s back", acting(request).pk, share)
+        return Response(status=status.HTTP_204_NO_CONTENT)
+
+
+class SharedView(PublicView):
+    @extend_schema(request=CodeSerializer, responses={200: answer_of(Shared), **BAD, **HIDDEN, **TOO_MANY})
+    def post(self, request: Request) -> Response:
+        """What a link shows, to anybody who has it."""
+        found = _shared(request, read(CodeSerializer, request)["code"])
+        Share.objects.filter(pk=found.pk).update(opened=F("opened") + 1)
+        name = design.read(found.document).design.name
+        return Response(Shared(name, found.made_at, found.expires_at, card(found.document)))
+
+
+class SharedWorkingView(PublicView):
+    @extend_schema(request=SharedWorkingSerializer, responses={200: answer_of(Working), **BAD, **HIDDEN, **TOO_MANY})
+    def post(self, request: Request) -> Response:
+        """Where one of its numbers comes from."""
+        asked = read(SharedWorkingSerializer, request)
+        found = _shared(request, asked["code"])
+        return Response(working(design.read(found.document), asked["measure"], at=asked.get("at")))
+
+
+def _vehicle(request: Request, vehicle: UUID) -> Vehicle:
+    return access.belonging(Vehicle.objects.all(), acting(request), access.EDITORS, pk=vehicle)
+
+
+def _standing(vehicle: Vehicle) -> Any:
+    return vehicle.shares.filter(expires_at__gt=timezone.now()).select_related("author")
+
+
+def _shared(request: Request, code: str) -> Share:
+    """The share that a code belongs to, while it stands and its workshop is open.
+
+    Raises:
+        Http404: none does; who tries codes one after another waits.
+    """
+    key = (patience.SHARED, patience.address_of(request))
+    standing = Share.objects.filter(expires_at__gt=timezone.now(), vehicle__workshop__closed_at__isnull=True)
+    found = standing.filter(code_hash=codes.hash_of(code)).first()
+    if found is None:
+        patience.count(key)
+        raise Http404
+    return found
