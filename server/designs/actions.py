@@ -3,15 +3,18 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from datetime import timedelta
 from typing import Any
 from uuid import UUID
 
 import orjson
 from django.db import transaction
 from django.db.models import Sum
+from django.utils import timezone
 
 from server.accounts.models import User
 from server.api.quotas import MOST_REVISION_BYTES, MOST_VEHICLES, need_room
+from server.config.logs import security
 from server.designs.models import Revision, Vehicle
 from server.designs.thinning import EVERY, thin
 from server.workshops.models import Workshop
@@ -19,6 +22,8 @@ from ydrometer.document import design
 from ydrometer.document.changes import summary
 
 UNNAMED = "Unnamed vehicle"
+IN_THE_DRAWER = timedelta(days=30)
+"""How long a deleted vehicle can be taken back."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -99,5 +104,20 @@ def keep(user: User, vehicle: Vehicle) -> None:
 
 def put_away(user: User, vehicle: Vehicle, away: bool) -> None:
     """Take a vehicle off the bench, or back onto it; nothing of it is lost."""
-    vehicle.put_away = away
-    vehicle.save(update_fields=["put_away"])
+    vehicle.put_away, vehicle.gone_at = away, None
+    vehicle.save(update_fields=["put_away", "gone_at"])
+
+
+def delete(user: User, vehicle: Vehicle) -> None:
+    """Have a vehicle go for good in a month, with its runs and its build; until then it can be taken back."""
+    vehicle.put_away, vehicle.gone_at = True, timezone.now() + IN_THE_DRAWER
+    vehicle.save(update_fields=["put_away", "gone_at"])
+    security.info("account %s deleted vehicle %s; it goes at %s", user.pk, vehicle.pk, vehicle.gone_at)
+
+
+def remove_gone() -> int:
+    """Take away the vehicles whose month is over; returns how many those were."""
+    gone = Vehicle.objects.filter(gone_at__lte=timezone.now())
+    count = gone.count()
+    gone.delete()
+    return count

@@ -61,6 +61,7 @@ class VehicleCardSerializer(VehicleSerializer):
     """With the present design, so that the bench can draw it, and when it was last changed."""
 
     changed_at = serializers.DateTimeField()
+    gone_at = serializers.DateTimeField(allow_null=True)
     document = DocumentField(source="present")
 
 
@@ -89,9 +90,12 @@ class NewVehicleSerializer(serializers.Serializer[Any]):
 
 
 class PlaceSerializer(serializers.Serializer[Any]):
-    """Where a vehicle is: on the bench or put away; `keep` puts a scratch vehicle on the bench for good."""
+    """Where a vehicle is: on the bench or put away; `keep` puts a scratch vehicle on the bench for good, with `delete`
+    it goes for good in a month.
+    """
 
     put_away = serializers.BooleanField(required=False)
+    delete = serializers.BooleanField(required=False)
     keep = serializers.ChoiceField(choices=[True], required=False)
 
 
@@ -191,7 +195,9 @@ class VehicleView(APIView):
         asked = read(PlaceSerializer, request)
         if "keep" in asked:
             actions.keep(acting(request), found)
-        if "put_away" in asked:
+        if asked.get("delete"):
+            actions.delete(acting(request), found)
+        elif "put_away" in asked:
             actions.put_away(acting(request), found, asked["put_away"])
         return Response(VehicleSerializer(found).data)
 

@@ -15,6 +15,8 @@ class Vehicle(models.Model):
     workshop = models.ForeignKey(Workshop, models.CASCADE, related_name="vehicles")
     name = models.CharField(max_length=200)
     put_away = models.BooleanField(default=False)
+    gone_at = models.DateTimeField(null=True)
+    """When it goes for good, with all that belongs to it; it is put away until then."""
     scratch = models.BooleanField(default=False)
     """On no bench, and gone after a day unless somebody keeps it."""
     created_at = models.DateTimeField(auto_now_add=True)

@@ -8,8 +8,11 @@ from django.db import transaction
 from rest_framework import serializers
 
 from server.accounts.models import User
+from server.api.errors import Refused
+from server.config.logs import security
+from server.entrance import devices
 from server.workshops import actions as workshops
-from server.workshops.models import Workshop
+from server.workshops.models import Role, Workshop
 
 
 def sign_up(username: str, password: str) -> User:
@@ -25,6 +28,29 @@ def sign_up(username: str, password: str) -> User:
         user.save()
         workshops.create_workshop(user, f"{username}'s workshop")
     return user
+
+
+@transaction.atomic
+def delete_account(user: User) -> None:
+    """Take an account away, and the workshops that are only theirs.
+
+    What they did in others' workshops stays there, without their name.
+
+    Raises:
+        Refused: others work in a workshop of which they are the only owner.
+    """
+    needed = []
+    for membership in user.memberships.select_related("workshop"):
+        others = membership.workshop.memberships.exclude(user=user)
+        if not others.exists():
+            membership.workshop.delete()
+        elif membership.role == Role.OWNER and not others.filter(role=Role.OWNER).exists():
+            needed.append(membership.workshop.name)
+    if needed:
+        raise Refused(f"Others work in {', '.join(needed)}, and nobody else owns it: hand it over first.")
+    devices.end(user, user.devices.all())
+    security.warning("account %s was deleted by its owner", user.pk)
+    user.delete()
 
 
 def stand_at(user: User, workshop: Workshop) -> None:

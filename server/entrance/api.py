@@ -20,7 +20,7 @@ from rest_framework.views import APIView
 
 from server.accounts import patience
 from server.accounts.models import User
-from server.api.errors import BAD, HIDDEN, SIGNED_OUT, TOO_MANY
+from server.api.errors import BAD, HIDDEN, SIGNED_OUT, TOO_MANY, Refused
 from server.api.requests import read
 from server.config.logs import security
 from server.entrance import actions, devices
@@ -44,6 +44,12 @@ class SignUpSerializer(CredentialsSerializer):
 
 class PasswordSerializer(serializers.Serializer[Any]):
     current = serializers.CharField(max_length=200, trim_whitespace=False)
+    password = serializers.CharField(max_length=200, trim_whitespace=False)
+
+
+class DeletingSerializer(serializers.Serializer[Any]):
+    """The password again, to be sure who asks."""
+
     password = serializers.CharField(max_length=200, trim_whitespace=False)
 
 
@@ -155,4 +161,21 @@ class PasswordView(APIView):
         update_session_auth_hash(request, user)
         devices.note(request, user)
         security.info("account %s changed its password", user.pk)
+        return Response(status=status.HTTP_204_NO_CONTENT)
+
+
+class DeletingView(APIView):
+    @extend_schema(request=DeletingSerializer, responses={204: None, **BAD, **SIGNED_OUT, **TOO_MANY})
+    def post(self, request: Request) -> Response:
+        """Deletes the account, and all that is only theirs."""
+        user = access.acting(request)
+        if not user.has_usable_password():
+            raise Refused("The demo's visitor stays: everybody who looks in shares this account.")
+        patience.count((patience.PASSWORD, str(user.pk)))
+        with patience.hashing():
+            if not user.check_password(read(DeletingSerializer, request)["password"]):
+                raise serializers.ValidationError({"password": "This is not the password."})
+        patience.forgive((patience.PASSWORD, str(user.pk)))
+        actions.delete_account(user)
+        logout(request)
         return Response(status=status.HTTP_204_NO_CONTENT)

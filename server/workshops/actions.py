@@ -53,6 +53,21 @@ def open_again(user: User, workshop: Workshop) -> None:
     security.info("account %s opened workshop %s again", user.pk, workshop.pk)
 
 
+def erase_workshop(user: User, workshop: Workshop, name: str) -> None:
+    """Take a closed workshop away for good, with everything in it.
+
+    Raises:
+        serializers.ValidationError: the name, which is typed to be sure, is another.
+        Refused: it is open.
+    """
+    if workshop.closed_at is None:
+        raise Refused("It is open: close it first. A closed workshop can be opened again, an erased one cannot.")
+    if name.strip() != workshop.name.strip():
+        raise serializers.ValidationError({"name": f'To erase it, type its name: "{workshop.name}".'})
+    security.warning("account %s erased workshop %s", user.pk, workshop.pk)
+    workshop.delete()
+
+
 def invite(user: User, workshop: Workshop, role: Role, username: str = "") -> tuple[Invitation, str]:
     """Ask an account by name to join, or make a code that one person can join with; the code is told only now.
 

@@ -171,6 +171,15 @@ class ClosingView(APIView):
         return Response(status=status.HTTP_204_NO_CONTENT)
 
 
+class ErasingView(APIView):
+    @extend_schema(request=CloseSerializer, responses={204: None, **BAD, **HIDDEN})
+    def post(self, request: Request, workshop: UUID) -> Response:
+        """Takes a closed workshop away for good."""
+        found = access.closed_workshop_for(acting(request), workshop)
+        actions.erase_workshop(acting(request), found, read(CloseSerializer, request)["name"])
+        return Response(status=status.HTTP_204_NO_CONTENT)
+
+
 class LeavingView(APIView):
     @extend_schema(request=None, responses={204: None, **BAD, **HIDDEN})
     def post(self, request: Request, workshop: UUID) -> Response:

@@ -126,6 +126,8 @@ TABLE: dict[str, dict[str, tuple[str, Any]]] = {
     "vehicles/<uuid:vehicle>/shares/<uuid:share>/": {"delete": (EDITORS, None)},
     "shared/": {"post": (OPEN, {"code": "none"})},
     "shared/working/": {"post": (OPEN, {"code": "none", "measure": "top_speed"})},
+    "accounts/deleting/": {"post": (SIGNED_IN, {"password": "another-one-3"})},
+    "workshops/<uuid:workshop>/erasing/": {"post": (OWNERS, {"name": "Shed"})},
     "reach/": {"get": (SIGNED_IN, None)},
     "accounts/devices/": {"get": (SIGNED_IN, None), "delete": (SIGNED_IN, None)},
     "accounts/devices/<uuid:device>/": {"delete": (OWN, None)},

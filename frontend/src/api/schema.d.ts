@@ -21,6 +21,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/accounts/deleting/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Deletes the account, and all that is only theirs. */
+        post: operations["accounts_deleting_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/accounts/devices/": {
         parameters: {
             query?: never;
@@ -1534,6 +1551,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/workshops/{workshop}/erasing/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Takes a closed workshop away for good. */
+        post: operations["workshops_erasing_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/workshops/{workshop}/fit/": {
         parameters: {
             query?: never;
@@ -2502,6 +2536,10 @@ export interface components {
             reliefs: components["schemas"]["ReliefShown"][];
             sentence: string;
             trouble: string;
+        };
+        /** @description The password again, to be sure who asks. */
+        DeletingRequest: {
+            password: string;
         };
         /** @description A device on which one is signed in; `here` is the one that asks. */
         Device: {
@@ -3927,8 +3965,12 @@ export interface components {
         PatchedNameRequest: {
             name?: string;
         };
-        /** @description Where a vehicle is: on the bench or put away; `keep` puts a scratch vehicle on the bench for good. */
+        /**
+         * @description Where a vehicle is: on the bench or put away; `keep` puts a scratch vehicle on the bench for good, with `delete`
+         *     it goes for good in a month.
+         */
         PatchedPlaceRequest: {
+            delete?: boolean;
             keep?: components["schemas"]["KeepEnum"];
             put_away?: boolean;
         };
@@ -5162,6 +5204,8 @@ export interface components {
             document: {
                 [key: string]: unknown;
             };
+            /** Format: date-time */
+            gone_at: string | null;
             /** Format: uuid */
             id: string;
             name: string;
@@ -5354,6 +5398,55 @@ export interface operations {
             };
             /** @description Refused, with the reason */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    accounts_deleting_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DeletingRequest"];
+            };
+        };
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11045,6 +11138,66 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    workshops_erasing_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                workshop: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CloseRequest"];
+            };
+        };
         responses: {
             /** @description No response body */
             204: {

@@ -2,14 +2,17 @@ import { Box, Button, Heading, Text } from "@chakra-ui/react";
 import { useMutation } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { answer, api, RefusedError } from "../../api/client";
+import { useSession } from "../../api/session";
 import { TopBar, useBar } from "../../ui/frame/TopBar";
 import { ClosedWorkshops } from "./ClosedWorkshops";
+import { DeleteAccount } from "./DeleteAccount";
 import { Devices } from "./Devices";
 import { Entry } from "./SignIn";
 
 /** The password, and the letter keys. */
 export function AccountPage() {
   const { username, preferences, change } = useBar();
+  const visitor = useSession().data?.visitor !== false;
   const [current, setCurrent] = useState("");
   const [password, setPassword] = useState("");
   const save = useMutation({
@@ -71,6 +74,7 @@ export function AccountPage() {
         >
           {preferences.letterKeys ? "Switch letter keys off" : "Switch letter keys on"}
         </Button>
+        {!visitor && <DeleteAccount />}
       </Box>
     </>
   );

@@ -1,17 +1,13 @@
 import { Box, Button, Flex, Heading } from "@chakra-ui/react";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { answer, api } from "../../api/client";
+import { useState } from "react";
+import { answer, api, troubleText } from "../../api/client";
 import { useWorkshops } from "../../api/workshops";
+import { Sure } from "../../ui/Sure";
 
-/** Workshops that one has closed, to be opened again. */
+/** Workshops that one has closed, to be opened again or erased. */
 export function ClosedWorkshops() {
-  const queries = useQueryClient();
   const workshops = useWorkshops();
-  const reopen = useMutation({
-    mutationFn: (workshop: string) =>
-      answer(api.DELETE("/api/workshops/{workshop}/closing/", { params: { path: { workshop } } })),
-    onSettled: () => queries.invalidateQueries({ queryKey: ["workshops"] }),
-  });
   const closed = workshops.data?.filter((workshop) => workshop.closed_at !== null) ?? [];
   if (closed.length === 0) return null;
   return (
@@ -20,13 +16,57 @@ export function ClosedWorkshops() {
         Closed workshops
       </Heading>
       {closed.map((workshop) => (
-        <Flex key={workshop.id} gap="3" align="center" py="1">
-          <Box flex="1">{workshop.name}</Box>
-          <Button size="sm" onClick={() => reopen.mutate(workshop.id)}>
-            Open again
-          </Button>
-        </Flex>
+        <Closed key={workshop.id} id={workshop.id} name={workshop.name} />
       ))}
     </>
+  );
+}
+
+/** One of them: opened again, or taken away for good. */
+function Closed({ id, name }: { id: string; name: string }) {
+  const queries = useQueryClient();
+  const [erasing, setErasing] = useState(false);
+  const again = () => queries.invalidateQueries({ queryKey: ["workshops"] });
+  const params = { path: { workshop: id } };
+  const reopen = useMutation({
+    mutationFn: () => answer(api.DELETE("/api/workshops/{workshop}/closing/", { params })),
+    onSettled: again,
+  });
+  const erase = useMutation({
+    mutationFn: (typed: string) =>
+      answer(api.POST("/api/workshops/{workshop}/erasing/", { params, body: { name: typed } })),
+    onSuccess: again,
+  });
+  return (
+    <Box py="1" borderTopWidth="1px" borderColor="line" data-closed={name}>
+      <Flex gap="3" align="center">
+        <Box flex="1">{name}</Box>
+        <Button size="sm" onClick={() => reopen.mutate()}>
+          Open again
+        </Button>
+        <Button size="sm" variant="ghost" aria-expanded={erasing} onClick={() => setErasing(!erasing)}>
+          Erase
+        </Button>
+      </Flex>
+      {erasing && (
+        <Box my="2">
+          <Sure
+            action="Erase it for good"
+            label="Name of the workshop to erase"
+            placeholder={name}
+            busy={erase.isPending}
+            onSure={(typed) => erase.mutate(typed)}
+          >
+            Its vehicles, parts, runs, builds and photos go with it, and nobody can bring them back. Save its
+            archive first. To be sure, type its name.
+          </Sure>
+          {erase.error && (
+            <Box role="alert" color="brick" fontSize="sm">
+              {troubleText(erase.error)}
+            </Box>
+          )}
+        </Box>
+      )}
+    </Box>
   );
 }

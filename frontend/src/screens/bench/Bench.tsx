@@ -7,11 +7,11 @@ import { useSession } from "../../api/session";
 import { useWorkshopAtHand, vehiclesQuery } from "../../api/workshops";
 import { TopBar } from "../../ui/frame/TopBar";
 import { useTitle } from "../../ui/frame/useTitle";
-import { moment } from "../../ui/when";
+import { day, moment } from "../../ui/when";
 import { StartGrid, useStarts } from "../begin/StartGrid";
 import { type Arranged, arranged, ORDERS } from "./arrange";
 import { Requests } from "./Requests";
-import { usePutAway } from "./usePutAway";
+import { useDelete, usePutAway } from "./usePutAway";
 import { cardsQuery, VehicleCardView } from "./VehicleCard";
 
 /** The vehicles of a workshop as cards; home. */
@@ -174,14 +174,28 @@ function Drawer({ vehicles, mayEdit }: { vehicles: VehicleCard[]; mayEdit: boole
 
 function PutAway({ vehicle, mayEdit }: { vehicle: VehicleCard; mayEdit: boolean }) {
   const takeBack = usePutAway(vehicle);
+  const remove = useDelete(vehicle);
   return (
-    <Flex as="li" gap="3" py="1" align="center" borderTopWidth="1px" borderColor="line">
+    <Flex as="li" gap="3" py="1" align="center" wrap="wrap" borderTopWidth="1px" borderColor="line">
       <Box asChild flex="1" textDecoration="underline">
         <Link to={`/vehicles/${vehicle.id}/line`}>{vehicle.name}</Link>
       </Box>
       <Box color="ink.second" fontSize="sm">
-        changed {moment(vehicle.changed_at)}
+        {vehicle.gone_at
+          ? `goes for good on ${day(vehicle.gone_at)}`
+          : `changed ${moment(vehicle.changed_at)}`}
       </Box>
+      {mayEdit && !vehicle.gone_at && (
+        <Button
+          size="xs"
+          variant="ghost"
+          onClick={() => remove.mutate()}
+          aria-label={`Delete: ${vehicle.name}`}
+          title="It stays here for 30 days, and can be taken back until then"
+        >
+          Delete
+        </Button>
+      )}
       {mayEdit && (
         <Button size="xs" onClick={() => takeBack.mutate()} aria-label={`Take back: ${vehicle.name}`}>
           Take back

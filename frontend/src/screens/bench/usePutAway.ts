@@ -15,3 +15,18 @@ export function usePutAway(vehicle: VehicleCard) {
     onSuccess: () => queries.invalidateQueries({ queryKey: ["vehicles", vehicle.workshop] }),
   });
 }
+
+/** Out of the drawer for good, in a month. */
+export function useDelete(vehicle: VehicleCard) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: () =>
+      answer(
+        api.PATCH("/api/vehicles/{vehicle}/", {
+          params: { path: { vehicle: vehicle.id } },
+          body: { delete: true },
+        }),
+      ),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ["vehicles", vehicle.workshop] }),
+  });
+}

@@ -48,7 +48,12 @@ export default function SharedScreen() {
             <MiniLine line={card.line} name={name} />
           </Box>
         </Box>
-        <Box css={{ "& .readout": { position: "static", flexWrap: "wrap", rowGap: "10px" }, "& .gauge": { minW: "140px" } }}>
+        <Box
+          css={{
+            "& .readout": { position: "static", flexWrap: "wrap", rowGap: "10px" },
+            "& .gauge": { minW: "140px" },
+          }}
+        >
           <Readout gauges={card.gauges} uncertainties={null} stale={false} onAsk={setAsked} />
         </Box>
         {shown ? (
