@@ -5,8 +5,9 @@ from __future__ import annotations
 import argparse
 import sys
 from pathlib import Path
+from typing import Any
 
-from ops import checks, safekeeping, say, serving, setup
+from ops import checks, production, safekeeping, say, serving, setup
 from ops.places import PYTHON
 
 BENCHES = {
@@ -23,19 +24,15 @@ BENCHES = {
     "options": "tests.bench.options",
 }
 """What can be measured, and the module that does it."""
+KEEPING = {"backup": safekeeping.backup, "restore": safekeeping.restore, "check-backup": safekeeping.check}
+"""What is done with the file of a backup."""
 
 
 def main() -> int:
     """Run one command; returns its exit status."""
     parser = argparse.ArgumentParser(prog="./ydro", description="Ydrometer: set up, serve, test, keep safe.")
     commands = parser.add_subparsers(dest="command", required=True, metavar="COMMAND")
-    for name, about in (("demo", "serve the invented scenario"), ("start", "serve your own data")):
-        serve = commands.add_parser(name, help=about)
-        serve.add_argument("--port", type=int, default=8000)
-        serve.add_argument("--lan", action="store_true", help="serve the local network too: phones, other computers")
-        serve.add_argument("--https", action="store_true", help="with --lan: by HTTPS, its certificate made here")
-        if name == "demo":
-            serve.add_argument("--fresh", action="store_true", help="put the demo's workshop back to what it was")
+    _ways_to_serve(commands)
     commands.add_parser("worker", help="run one more worker for large searches; DATABASE_URL names another machine's")
     commands.add_parser("stop", help="stop all that runs")
     commands.add_parser("status", help="say what runs")
@@ -51,6 +48,7 @@ def main() -> int:
     for name, about in (
         ("backup", "write your data into FILE"),
         ("restore", "bring your data back from FILE"),
+        ("check-backup", "read FILE into a database beside, count what is in it, and drop it again"),
     ):
         keep = commands.add_parser(name, help=about)
         keep.add_argument("file", type=Path, metavar="FILE")
@@ -81,6 +79,22 @@ def main() -> int:
         return 130
 
 
+def _ways_to_serve(commands: Any) -> None:
+    for name, about in (("demo", "serve the invented scenario"), ("start", "serve your own data")):
+        serve = commands.add_parser(name, help=about)
+        serve.add_argument("--port", type=int, default=8000)
+        serve.add_argument("--lan", action="store_true", help="serve the local network too: phones, other computers")
+        serve.add_argument("--https", action="store_true", help="with --lan: by HTTPS, its certificate made here")
+        if name == "demo":
+            serve.add_argument("--fresh", action="store_true", help="put the demo's workshop back to what it was")
+    host = commands.add_parser("serve", help="serve others from this host, settings from the environment")
+    host.add_argument("--production", action="store_true", required=True)
+    host.add_argument("--port", type=int, default=8000)
+    host.add_argument("--address", default=serving.HERE, help="to listen on; without it only this machine")
+    change = commands.add_parser("migrate", help="bring the host's database up to this version")
+    change.add_argument("--back", action="store_true", help="back to how far it was before")
+
+
 def run(chosen: argparse.Namespace) -> int:
     """Do what was asked."""
     match chosen.command:
@@ -89,6 +103,10 @@ def run(chosen: argparse.Namespace) -> int:
             service = serving.DEMO if demo else serving.OWN
             reach = serving.Reach(chosen.lan, chosen.https)
             return serving.serve(service, chosen.port, fresh=demo and chosen.fresh, reach=reach)
+        case "serve":
+            return production.serve(chosen.port, chosen.address)
+        case "migrate":
+            return production.migrate(back=chosen.back)
         case "worker" | "stop" | "status":
             return {"worker": serving.work, "stop": serving.stop, "status": serving.status}[chosen.command]()
         case "logs":
@@ -100,10 +118,8 @@ def run(chosen: argparse.Namespace) -> int:
             return serving.reset_password(chosen.name)
         case "test":
             return checks.test(chosen.only)
-        case "backup":
-            return safekeeping.backup(chosen.file)
-        case "restore":
-            return safekeeping.restore(chosen.file)
+        case "backup" | "restore" | "check-backup":
+            return KEEPING[chosen.command](chosen.file)
         case "refresh":
             setup.set_up(testing=True)
             return checks.refresh()

@@ -50,6 +50,46 @@ def restore(file: Path) -> int:
     return 0
 
 
+COUNTED = {
+    "accounts": "accounts_user", "workshops": "workshops_workshop", "vehicles": "designs_vehicle",
+    "revisions": "designs_revision", "parts": "parts_part", "runs": "runs_run", "steps of builds": "builds_stepentry",
+    "photos": "builds_photo",
+}  # fmt: skip
+"""What a backup is counted by, and the table that holds it."""
+
+
+def check(file: Path) -> int:
+    """Read a backup into a database beside, count what is in it beside what is in the own data, and drop it again.
+
+    1 where it holds nothing that the own data do.
+    """
+    if not file.is_file():
+        raise GiveUp(f"there is no file {file}")
+    setup.python()
+    server, database = _own()
+    with _started(server):
+        refuse_foreign(server, file)
+        scratch = f"{database}_checked"
+        server.sql(f'drop database if exists "{scratch}"')
+        try:
+            with say.step(f"Reading {file}"):
+                read_dump_into(server, scratch, file)
+            found = {name: counted(server, scratch, table) for name, table in COUNTED.items()}
+            present = {name: counted(server, database, table) for name, table in COUNTED.items()}
+        finally:
+            server.sql(f'drop database if exists "{scratch}"')
+    print(f"{'':18}{'backup':>10}{'now':>10}")
+    for name, count in found.items():
+        print(f"{name:18}{count:10}{present[name]:10}")
+    return int(not any(found.values()) and any(present.values()))
+
+
+def counted(server: DatabaseServer, database: str, table: str) -> int:
+    """Rows of a table, 0 where there is none of that name: a backup may be older than it."""
+    known = server.sql(f"select to_regclass('public.{table}') is not null", database).strip() == "t"
+    return int(server.sql(f"select count(*) from {table}", database)) if known else 0
+
+
 def kept() -> int:
     """List what restoring has kept, with its size."""
     server, database = _own()
@@ -108,20 +148,25 @@ def bring_back(server: DatabaseServer, database: str, file: Path) -> str | None:
     Raises:
         GiveUp: it cannot be brought back; nothing was changed.
     """
-    _refuse_foreign(server, file)
+    refuse_foreign(server, file)
     _refuse_in_use(server, database)
     incoming = f"{database}_incoming"
     server.sql(f'drop database if exists "{incoming}"')
     try:
         with say.step(f"Reading {file}"):
-            server.create(incoming)
-            server.client("pg_restore", "--exit-on-error", "--no-owner", "--no-privileges", "--single-transaction",
-                          "-d", incoming, file.resolve(), role=server.owner)  # fmt: skip
+            read_dump_into(server, incoming, file)
             migrate({**server.env(incoming), "YDROMETER_DEMO": "0"})
         return _change_places(server, database, incoming)
     except GiveUp as error:
         server.sql(f'drop database if exists "{incoming}"')
         raise GiveUp(f"{file} could not be brought back; your data is as it was ({_first(error)})") from None
+
+
+def read_dump_into(server: DatabaseServer, database: str, file: Path) -> None:
+    """A new database with what a dump holds."""
+    server.create(database)
+    server.client("pg_restore", "--exit-on-error", "--no-owner", "--no-privileges", "--single-transaction",
+                  "-d", database, file.resolve(), role=server.owner)  # fmt: skip
 
 
 def _change_places(server: DatabaseServer, database: str, incoming: str) -> str | None:
@@ -146,7 +191,7 @@ def _free_name(server: DatabaseServer, wanted: str) -> str:
     return name
 
 
-def _refuse_foreign(server: DatabaseServer, file: Path) -> None:
+def refuse_foreign(server: DatabaseServer, file: Path) -> None:
     """Look into a file before anything is touched: what it is, whether it is whole, and which version wrote it."""
     untouched = "; your data is as it was"
     if file.stat().st_size == 0:

@@ -84,7 +84,7 @@ def serve(service: Service, port: int, *, fresh: bool = False, reach: Reach = Re
     """Set up, start, print the address, and look after all of it until told to stop."""
     begun = time.monotonic()
     for sign in (signal.SIGINT, signal.SIGTERM):
-        signal.signal(sign, _interrupt)
+        signal.signal(sign, interrupt)
     already = service.running()
     if already:
         print(f"It {_state(already[1])}:  http://127.0.0.1:{already[1]}/   (./ydro stop ends it)")
@@ -183,7 +183,7 @@ def work() -> int:
     setup.set_up_worker()
     worker = launch_worker(database(service or OWN))
     for sign in (signal.SIGINT, signal.SIGTERM):
-        signal.signal(sign, _interrupt)
+        signal.signal(sign, interrupt)
     print("A worker runs. Ctrl-C stops it.", flush=True)
     try:
         return worker.wait()
@@ -249,7 +249,7 @@ def _launch(command: list[str | Path], env: dict[str, str], log: Path | None, *k
         )
 
 
-def await_answer(application: subprocess.Popen[bytes], port: int) -> None:
+def await_answer(application: subprocess.Popen[bytes], port: int, address: str = HERE) -> None:
     """Wait until the application can do its work.
 
     Raises:
@@ -259,16 +259,16 @@ def await_answer(application: subprocess.Popen[bytes], port: int) -> None:
     while time.monotonic() < limit:
         if application.poll() is not None:
             raise GiveUp("the application ended while starting: ./ydro logs says why")
-        if trouble(port) is None:
+        if trouble(port, address) is None:
             return
         time.sleep(0.1)
     raise GiveUp(f"the application does not answer after {START_LIMIT:.0f} s: ./ydro logs says why")
 
 
-def trouble(port: int) -> str | None:
+def trouble(port: int, address: str = HERE) -> str | None:
     """What stands in the way of serving at a port, None where nothing does."""
     try:
-        with urllib.request.urlopen(f"http://127.0.0.1:{port}/readyz", timeout=5):
+        with urllib.request.urlopen(_asked(port, address), timeout=5):
             return None
     except urllib.error.HTTPError as error:
         with contextlib.suppress(ValueError):
@@ -278,7 +278,14 @@ def trouble(port: int) -> str | None:
         return f"It does not answer ({error})."
 
 
-def _interrupt(signum: int, frame: FrameType | None) -> None:
+def _asked(port: int, address: str) -> urllib.request.Request:
+    # Whatever names it is served under: it always knows itself by this one.
+    where = HERE if address == EVERYWHERE else address
+    return urllib.request.Request(f"http://{where}:{port}/readyz", headers={"Host": HERE})
+
+
+def interrupt(signum: int, frame: FrameType | None) -> None:
+    """End what is under way, as Ctrl-C does."""
     raise KeyboardInterrupt
 
 
