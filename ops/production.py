@@ -118,9 +118,10 @@ def migrate(*, back: bool) -> int:
     before = _manage(env, "migrate_to", "--list")
     made = _manage(env, "migrate_to")
     if made.strip():
-        EARLIER.write_text(before)
         print(made, end="")
-        print("· ./ydro migrate --back takes this back, from this version, and keeps what was entered meanwhile")
+        if any(not line.endswith(".zero") for line in before.split()):
+            EARLIER.write_text(before)
+            print("· ./ydro migrate --back takes this back, from this version, and keeps what was entered meanwhile")
     else:
         print("· the database is of this version already")
     return 0

@@ -12,7 +12,7 @@ from server.config.metrics import metrics
 from server.config.page import page
 from server.demo import api as demo
 from server.designs import api as designs
-from server.designs import cards, evaluation, fit, sharing
+from server.designs import cards, evaluation, fit, history, sharing
 from server.entrance import api as entrance
 from server.entrance import devices_api as devices
 from server.entrance import reach
@@ -119,6 +119,7 @@ api = [
     path("shared/working/", sharing.SharedWorkingView.as_view()),
     path("vehicles/<uuid:vehicle>/copies/", designs.CopiesView.as_view()),
     path("vehicles/<uuid:vehicle>/newest/", designs.NewestView.as_view()),
+    path("vehicles/<uuid:vehicle>/history/", history.HistoryView.as_view()),
     path("vehicles/<uuid:vehicle>/revisions/", designs.RevisionsView.as_view()),
     path("vehicles/<uuid:vehicle>/revisions/<int:number>/", designs.RevisionView.as_view()),
     path("vehicles/<uuid:vehicle>/runs/", runs.RunsView.as_view()),

@@ -20,7 +20,7 @@ from server.api.files import faces_folder
 from server.api.heavy import aside
 from server.api.quotas import MOST_REVISION_BYTES, MOST_VEHICLES, NEAR
 from server.api.requests import DocumentField, read
-from server.designs import actions
+from server.designs import actions, history
 from server.designs.actions import Stale
 from server.designs.copying import copy_vehicle
 from server.designs.models import Revision, Vehicle
@@ -35,6 +35,7 @@ from ydrometer.starting.starts import BY_KEY, KEYS
 NEWEST = 20
 """Revisions without a name that are listed."""
 MOST_LISTED = 500
+STATIONS = ("brief", "line", "options", "fit", "loads", "parts", "build", "runs")
 
 
 class RevisionSerializer(serializers.Serializer[Any]):
@@ -43,6 +44,17 @@ class RevisionSerializer(serializers.Serializer[Any]):
     saved_at = serializers.DateTimeField()
     name = serializers.CharField()
     summary = serializers.CharField()
+
+
+class OtherSerializer(serializers.Serializer[Any]):
+    """Somebody else who is at the vehicle, and at which station."""
+
+    username = serializers.CharField(source="user.username")
+    station = serializers.CharField()
+
+
+class NewestSerializer(RevisionSerializer):
+    others = OtherSerializer(many=True)
 
 
 class RevisionWithDocumentSerializer(RevisionSerializer):
@@ -233,11 +245,20 @@ class SheetView(APIView):
 
 
 class NewestView(APIView):
-    @extend_schema(responses={200: RevisionSerializer, **HIDDEN})
+    @extend_schema(
+        parameters=[OpenApiParameter("station", str, enum=STATIONS)], responses={200: NewestSerializer, **HIDDEN}
+    )
     def get(self, request: Request, vehicle: UUID) -> Response:
-        """Its newest revision without the document: asked every few seconds whether somebody else has saved."""
-        newest = _vehicle(request, vehicle).revisions.select_related("author").defer("document").first()
-        return Response(RevisionSerializer(newest).data)
+        """Its newest revision without the document, and who else is at it: asked every few seconds. `station` is where
+        the user is.
+        """
+        found = _vehicle(request, vehicle)
+        station = request.query_params.get("station")
+        if station in STATIONS:
+            history.be_at(acting(request), found, station)
+        newest = found.revisions.select_related("author").defer("document").first()
+        return Response({**RevisionSerializer(newest).data, "others": OtherSerializer(
+            history.others_at(acting(request), found), many=True).data})  # fmt: skip
 
 
 class RevisionsView(APIView):

@@ -92,3 +92,18 @@ class Share(models.Model):
 
     def __str__(self) -> str:
         return f"{self.vehicle}, shared until {self.expires_at}"
+
+
+class AtVehicle(models.Model):
+    """Who was at a vehicle last, and at which station."""
+
+    vehicle = models.ForeignKey(Vehicle, models.CASCADE, related_name="at_it")
+    user = models.ForeignKey(settings.AUTH_USER_MODEL, models.CASCADE, related_name="+")
+    station = models.CharField(max_length=20)
+    at = models.DateTimeField()
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["vehicle", "user"], name="one_place_each")]
+
+    def __str__(self) -> str:
+        return f"{self.user} at {self.station} of {self.vehicle}"

@@ -128,6 +128,7 @@ TABLE: dict[str, dict[str, tuple[str, Any]]] = {
     "shared/working/": {"post": (OPEN, {"code": "none", "measure": "top_speed"})},
     "accounts/deleting/": {"post": (SIGNED_IN, {"password": "another-one-3"})},
     "workshops/<uuid:workshop>/erasing/": {"post": (OWNERS, {"name": "Shed"})},
+    "vehicles/<uuid:vehicle>/history/": {"get": (MEMBERS, None)},
     "reach/": {"get": (SIGNED_IN, None)},
     "accounts/devices/": {"get": (SIGNED_IN, None), "delete": (SIGNED_IN, None)},
     "accounts/devices/<uuid:device>/": {"delete": (OWN, None)},

@@ -90,6 +90,9 @@ export type ExerciseSet = Schemas["SetShown"];
 export type Pupils = Schemas["ClassShown"];
 export type Race = Schemas["BoardShown"];
 export type RaceEntry = Race["entries"][number];
+export type HistoryEntry = Schemas["HistoryEntry"];
+/** Somebody else who is at the vehicle now. */
+export type Other = Schemas["Other"];
 export type Revision = Schemas["Revision"];
 export type Refusal = Schemas["Refusal"];
 export type Conflict = Schemas["Conflict"];

@@ -1091,6 +1091,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/vehicles/{vehicle}/history/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The newest first; `before` asks for what came before an entry's number. */
+        get: operations["vehicles_history_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/vehicles/{vehicle}/learnt/": {
         parameters: {
             query?: never;
@@ -1116,7 +1133,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** @description Its newest revision without the document: asked every few seconds whether somebody else has saved. */
+        /**
+         * @description Its newest revision without the document, and who else is at it: asked every few seconds. `station` is where
+         *     the user is.
+         */
         get: operations["vehicles_newest_retrieve"];
         put?: never;
         post?: never;
@@ -3084,6 +3104,24 @@ export interface components {
             factor: number;
             name: string;
         };
+        /**
+         * @description What one person changed at a sitting.
+         *
+         *     Attributes:
+         *         number: of the revision that it led to. before: of the one that it began from, None of the first there is.
+         *         author: None where the account is gone. began, ended: when. words: what was changed. name: of the revision.
+         */
+        HistoryEntry: {
+            author: string | null;
+            before: number | null;
+            /** Format: date-time */
+            began: string;
+            /** Format: date-time */
+            ended: string;
+            name: string;
+            number: number;
+            words: string;
+        };
         Hole: {
             /** Format: double */
             radius: number;
@@ -3688,6 +3726,15 @@ export interface components {
                 [key: string]: unknown;
             };
         };
+        Newest: {
+            author?: string | null;
+            name: string;
+            number: number;
+            others: components["schemas"]["Other"][];
+            /** Format: date-time */
+            saved_at: string;
+            summary: string;
+        };
         NextHeat: {
             entries: string[];
             round: number;
@@ -3791,6 +3838,11 @@ export interface components {
             repeats: number;
             /** Format: int64 */
             tried?: number | null;
+        };
+        /** @description Somebody else who is at the vehicle, and at which station. */
+        Other: {
+            station: string;
+            username: string;
         };
         OtherWay: {
             buy: number;
@@ -9100,6 +9152,56 @@ export interface operations {
             };
         };
     };
+    vehicles_history_list: {
+        parameters: {
+            query?: {
+                before?: number;
+            };
+            header?: never;
+            path: {
+                vehicle: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HistoryEntry"][];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     vehicles_learnt_retrieve: {
         parameters: {
             query?: never;
@@ -9207,7 +9309,9 @@ export interface operations {
     };
     vehicles_newest_retrieve: {
         parameters: {
-            query?: never;
+            query?: {
+                station?: "brief" | "build" | "fit" | "line" | "loads" | "options" | "parts" | "runs";
+            };
             header?: never;
             path: {
                 vehicle: string;
@@ -9221,7 +9325,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Revision"];
+                    "application/json": components["schemas"]["Newest"];
                 };
             };
             /** @description Refused, with the reason */

@@ -1,16 +1,22 @@
-/** Shows what others save, within a few seconds and without a reload. */
-import { useEffect } from "react";
-import { api } from "../api/client";
+/** Shows what others save, within a few seconds and without a reload, and who they are. */
+import { useEffect, useState } from "react";
+import { api, type Other } from "../api/client";
+import type { StationKey } from "../words/stations";
 import type { Autosave, Base } from "./useAutosave";
 
 const EVERY_MS = 4000;
 
-/** `arrived` is told of each revision that others have saved while nothing here waits to be saved. */
+/**
+ * Who else is at the vehicle. `arrived` is told of each revision that others have saved while nothing here waits to be
+ * saved; the others are told at which station one is.
+ */
 export function useOthers(
   vehicle: string,
+  station: StationKey,
   saving: Autosave,
   arrived: (revision: Base, author: string | null) => void,
-): void {
+): Other[] {
+  const [others, setOthers] = useState<Other[]>([]);
   const { state, base } = saving;
   const quiet = state.kind === "saved";
   useEffect(() => {
@@ -19,11 +25,16 @@ export function useOthers(
     const look = async () => {
       if (window.document.visibilityState === "hidden") return;
       const path = { params: { path: { vehicle } } };
-      const newest = await api.GET("/api/vehicles/{vehicle}/newest/", path);
-      if (gone || !newest.data || newest.data.number <= base.current.number) return;
-      const found = await api.GET("/api/vehicles/{vehicle}/", path);
-      if (gone || !found.data) return;
-      const { number, document, saved_at, author } = found.data.revision;
+      const here = { params: { path: { vehicle }, query: { station } } };
+      const newest = await api.GET("/api/vehicles/{vehicle}/newest/", here);
+      if (gone || !newest.data) return;
+      const { others: found } = newest.data;
+      // The same people at the same stations are not painted again.
+      setOthers((known) => (JSON.stringify(known) === JSON.stringify(found) ? known : found));
+      if (newest.data.number <= base.current.number) return;
+      const whole = await api.GET("/api/vehicles/{vehicle}/", path);
+      if (gone || !whole.data) return;
+      const { number, document, saved_at, author } = whole.data.revision;
       arrived({ number, document: document as unknown as Base["document"], saved_at }, author ?? null);
     };
     const timer = window.setInterval(() => void look().catch(() => {}), EVERY_MS);
@@ -31,5 +42,6 @@ export function useOthers(
       gone = true;
       window.clearInterval(timer);
     };
-  }, [vehicle, quiet, base, arrived]);
+  }, [vehicle, station, quiet, base, arrived]);
+  return others;
 }

@@ -1,6 +1,7 @@
 import { Box, Button } from "@chakra-ui/react";
 import { lazy, memo, Suspense, useCallback, useState } from "react";
 import { Link, Navigate } from "react-router";
+import type { Other } from "../../api/client";
 import { Conflict } from "../../document/Conflict";
 import { type Asked, type Edit, WorkProvider } from "../../document/context";
 import type { DesignDocument } from "../../document/document";
@@ -69,6 +70,7 @@ export function Workbench(opened: Vehicle) {
         name={document.name}
         saved={readOnly ? "you may look, not change" : saveWords(work.saving.state)}
         kind={work.saving.state.kind}
+        others={work.others}
         undoable={work.past.past.length > 0}
         redoable={work.past.future.length > 0}
         {...{ workshop, vehicle, dispatch: work.dispatch, present: work.edit.present }}
@@ -137,12 +139,42 @@ interface HeadProps {
   redoable: boolean;
   workshop: string;
   vehicle: string;
+  others: Other[];
   dispatch: Work["dispatch"];
   present: Edit["present"];
 }
 
+/** Who else is at this vehicle now, each with the way to where they are. */
+function Others({ others }: { others: Other[] }) {
+  if (others.length === 0) return null;
+  return (
+    <Box fontSize="sm" data-others>
+      {others.map(({ username, station }) => (
+        <Box as="span" key={username} mr="2">
+          <Box as="span" fontWeight="600">
+            {username}
+          </Box>{" "}
+          is at{" "}
+          <Link to={`../${station}`} relative="path">
+            {STATION_NAMES[station as StationKey] ?? station}
+          </Link>
+        </Box>
+      ))}
+    </Box>
+  );
+}
+
 /** The vehicle's name, whether it is saved, undo and export. */
-const Head = memo(function Head({ name, saved, kind, workshop, vehicle, present, ...steps }: HeadProps) {
+const Head = memo(function Head({
+  name,
+  saved,
+  kind,
+  others,
+  workshop,
+  vehicle,
+  present,
+  ...steps
+}: HeadProps) {
   const { system } = useUnits();
   return (
     <TopBar workshop={workshop}>
@@ -159,6 +191,7 @@ const Head = memo(function Head({ name, saved, kind, workshop, vehicle, present,
           </a>
         </Button>
       </UndoRedo>
+      <Others others={others} />
       {/* Last, since its words change: what comes after them would move under the hand. */}
       <Box fontSize="sm" color="ink.second" role="status" data-save={kind}>
         {saved}

@@ -9,7 +9,16 @@ import {
   useRef,
   useState,
 } from "react";
-import type { Conflict, Fault, Live, Loads, Mounted, PartsAnswer, Uncertainties } from "../../api/client";
+import type {
+  Conflict,
+  Fault,
+  Live,
+  Loads,
+  Mounted,
+  Other,
+  PartsAnswer,
+  Uncertainties,
+} from "../../api/client";
 import type { Wish } from "../../document/asking";
 import type { Edit, Figures, Place } from "../../document/context";
 import { type DesignDocument, withValue } from "../../document/document";
@@ -27,6 +36,7 @@ import { useUncertainties } from "../../document/useUncertainties";
 import { useUndoKeys } from "../../document/useUndoKeys";
 import { useAfterFit, useFit } from "../../stations/fit/useFit";
 import { useBar } from "../../ui/frame/TopBar";
+import type { StationKey } from "../../words/stations";
 import { useDeepLink } from "./useDeepLink";
 
 /** What was opened: which vehicle at which station, as it is stored, and as it may have been typed on meanwhile. */
@@ -57,6 +67,8 @@ export interface Work {
   /** What somebody else has saved meanwhile, in a sentence. */
   news: string;
   dropNews: () => void;
+  /** Who else is at the vehicle. */
+  others: Other[];
   place: Place;
   edit: Edit;
   live: Live | null;
@@ -101,7 +113,7 @@ export function useWork(opened: Vehicle): Work {
     },
     [rebase],
   );
-  useOthers(vehicle, saving, arrived);
+  const others = useOthers(vehicle, station as StationKey, saving, arrived);
   const { edits, wish, mark, held, sweepOf } = useEdits(document, dispatch, opened.readOnly);
   // Asked before the figures: a shaft under the hand must not wait for what it does not change.
   const {
@@ -151,6 +163,7 @@ export function useWork(opened: Vehicle): Work {
     dispatch,
     saving,
     news,
+    others,
     dropNews: () => setNews(""),
     place,
     edit,

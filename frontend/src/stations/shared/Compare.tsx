@@ -13,6 +13,7 @@ import { ratioText, show, useUnits } from "../../ui/fields/units";
 import { runText } from "../../ui/readout/Readout";
 import { StandingMark } from "../../ui/StandingMark";
 import { label } from "../../words/measures";
+import { History } from "./History";
 import { documentOf, Revisions } from "./Revisions";
 
 const MOST = 4;
@@ -41,6 +42,7 @@ export function Compare() {
     >
       <Box>
         <Revisions compared={revisions} onCompare={(number) => setRevisions(toggle(revisions, number))} />
+        <History compared={revisions} onCompare={(number) => setRevisions(toggle(revisions, number))} />
         <OtherVehicles chosen={vehicles} onChoose={(id) => setVehicles(toggle(vehicles, id))} />
         {full && <Box color="ink.second">Four side by side is the most.</Box>}
       </Box>
