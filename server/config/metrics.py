@@ -75,7 +75,9 @@ class _Database(Collector):
         begun = time.perf_counter()
         try:
             with connection.cursor() as cursor:
-                cursor.execute("select state, count(*) from searches_search where state in %s group by 1", [OPEN])
+                cursor.execute(
+                    "select state, count(*) from searches_search where state = any(%s) group by 1", [list(OPEN)]
+                )
                 searches = dict(cursor.fetchall())
                 cursor.execute("select pg_database_size(current_database())")
                 (size,) = cursor.fetchone()
