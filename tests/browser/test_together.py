@@ -19,7 +19,7 @@ class Together(BrowserCase):
     def deaf(self, page: Page) -> None:
         """Let a page hear nothing of what others save before it saves itself."""
         page.driver.execute_cdp_cmd("Network.enable", {})
-        page.driver.execute_cdp_cmd("Network.setBlockedURLs", {"urls": ["*/newest/"]})
+        page.driver.execute_cdp_cmd("Network.setBlockedURLs", {"urls": ["*/newest/*"]})
 
     def one_saves_unheard(self) -> tuple[Page, Page]:
         """Two people at one vehicle: the first has saved a pinion of 14 teeth, of which the second hears nothing."""
@@ -60,6 +60,30 @@ class Together(BrowserCase):
         other.wait_text("[data-strip]", "Their changes and yours are both kept")
         other.wait(lambda: self.newest()["vehicle"]["mass"] == "13.5 kg", "both to be saved")
         self.assertEqual(self.teeth(), 14)
+
+    def test_each_sees_the_other_and_one_takes_a_change_back(self) -> None:
+        """What the other has changed since stays as it is."""
+        ben = User.objects.create_user("ben", password=PASSWORD)
+        Membership.objects.create(workshop_id=WORKSHOP, user=ben, role=Role.EDITOR)
+        one, other = self.page(), self.page()
+        self.sandpiper(one)
+        other.open("/")
+        other.find("#entry-name").send_keys("ben")
+        other.find("#entry-password").send_keys(PASSWORD, "\n")
+        other.find("[data-vehicle=Sandpiper]")
+        other.driver.get(one.driver.current_url)
+        other.find(DRIVER)
+        one.wait_text("[data-others]", "ben is at")
+        one.find(DRIVER).send_keys(Keys.ARROW_DOWN)
+        other.wait_text("[data-labels]", "14")
+        self.mass(other, "13.5 kg")
+        one.wait_text("[data-strip]", "ben saved revision")
+        one.click("#tab-compare")
+        one.wait_text("[data-history]", "ben")
+        self.assertEqual(one.axe(), [])
+        one.click("[data-history] li:nth-child(2) button:last-child")
+        one.wait(lambda: self.teeth() == 15, "the pinion of before")
+        self.assertEqual(self.newest()["vehicle"]["mass"], "13.5 kg")
 
     def test_what_cannot_be_read_comes_back_with_its_fault_and_can_be_dropped(self) -> None:
         page = self.page()
