@@ -94,7 +94,7 @@ class Block:
         units = request.document.design.drive.units
         self.walk = Walk(options, stretch, prices(request), units, which, self._placed(stretch))
         self.within = self._of_ratio()
-        self._sizes: dict[Bounds, Ints] = {}
+        self._sizes: tuple[Bounds, Ints] | None = None
 
     def _drives(self, stretch: tuple[int, int]) -> tuple[Drive, Drives | Ints]:
         """The distinct drives of the stretch, or of the whole layout, and which of them each combination is."""
@@ -154,13 +154,13 @@ class Block:
         return Bounds(*head_cost[:2], price_at_most, 0 if limits.owned_only else buy_at_most)
 
     def _sizes_within(self, bounds: Bounds) -> Ints:
-        """How many combinations within the limits each drive has; heads that cost the same leave the same."""
+        """How many combinations within the limits each drive has; without limits on cost all heads leave the same."""
         unlimited = bounds.price_at_most == math.inf and bounds.buy_at_most == NO_LIMIT
         asked = Bounds(0.0, 0, math.inf, NO_LIMIT) if unlimited else bounds
-        if asked not in self._sizes:
+        if self._sizes is None or self._sizes[0] != asked:
             sizes = self.walk.sizes(asked, len(self.drive.mass))
-            self._sizes[asked] = np.where(self.within, sizes, 0)
-        return self._sizes[asked]
+            self._sizes = asked, np.where(self.within, sizes, 0)
+        return self._sizes[1]
 
     def _rows(self, bounds: Bounds, asked: Ints, wanted: Any) -> Rows:
         """The combinations of wanted classes, which are some of the `asked` drives."""
