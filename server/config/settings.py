@@ -13,6 +13,7 @@ from server.config.database import from_url
 
 ROOT = Path(__file__).resolve().parents[2]
 PAGE = ROOT / "frontend" / "dist"
+MAILS = ROOT / "server" / "entrance" / "templates"
 
 
 def _secret() -> str:
@@ -71,9 +72,19 @@ MIDDLEWARE = [
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
 ]
 
+# Without a host nothing is sent: an owner, or whoever looks after the machine, makes links for a new password.
+EMAIL_HOST = os.environ.get("EMAIL_HOST", "")
+EMAIL_PORT = int(os.environ.get("EMAIL_PORT", "587"))
+EMAIL_HOST_USER = os.environ.get("EMAIL_HOST_USER", "")
+EMAIL_HOST_PASSWORD = os.environ.get("EMAIL_HOST_PASSWORD", "")
+EMAIL_USE_TLS = os.environ.get("EMAIL_USE_TLS", "1") == "1"
+EMAIL_TIMEOUT = 5
+DEFAULT_FROM_EMAIL = os.environ.get("EMAIL_FROM", "ydrometer@localhost")
+PASSWORD_RESET_TIMEOUT = 86_400
+
 ROOT_URLCONF = "server.config.urls"
 WSGI_APPLICATION = "server.config.wsgi.application"
-TEMPLATES = [{"BACKEND": "django.template.backends.django.DjangoTemplates", "DIRS": [PAGE]}]
+TEMPLATES = [{"BACKEND": "django.template.backends.django.DjangoTemplates", "DIRS": [PAGE, MAILS]}]
 
 DATABASES = {"default": from_url(os.environ.get("DATABASE_URL", "postgresql://ydrometer@127.0.0.1:5433/ydrometer"))}
 CACHES = {

@@ -15,7 +15,7 @@ from server.designs import api as designs
 from server.designs import cards, evaluation, fit, history, sharing
 from server.entrance import api as entrance
 from server.entrance import devices_api as devices
-from server.entrance import reach
+from server.entrance import mail, reach
 from server.parts import api as parts
 from server.practice import api as practice
 from server.practice import class_api as classes
@@ -36,6 +36,8 @@ api = [
     path("accounts/devices/", devices.DevicesView.as_view()),
     path("accounts/devices/<uuid:device>/", devices.DeviceView.as_view()),
     path("accounts/deleting/", entrance.DeletingView.as_view()),
+    path("accounts/forgotten/", mail.ForgottenView.as_view()),
+    path("accounts/email/", mail.EmailView.as_view()),
     path("accounts/reset/", devices.ResetView.as_view()),
     path("reach/", reach.ReachView.as_view()),
     path("demo/", demo.DemoSignInView.as_view()),

@@ -58,16 +58,20 @@ class BenchSerializer(serializers.Serializer[Any]):
 
 
 class SessionSerializer(serializers.Serializer[Any]):
-    """Who is signed in, if anybody; whether this is the demo, and they its visitor, who has no password."""
+    """Who is signed in, if anybody; whether this is the demo, and they its visitor, who has no password; whether the
+    server can send mail.
+    """
 
     username = serializers.CharField(allow_null=True)
     demo = serializers.BooleanField()
+    mail = serializers.BooleanField()
     visitor = serializers.BooleanField()
 
 
 def session(user: User | None) -> dict[str, Any]:
     visitor = user is not None and not user.has_usable_password()
-    return {"username": user.username if user else None, "demo": settings.DEMO, "visitor": visitor}
+    return {"username": user.username if user else None, "demo": settings.DEMO,
+            "mail": bool(settings.EMAIL_HOST), "visitor": visitor}
 
 
 class PublicView(APIView):

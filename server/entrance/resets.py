@@ -12,9 +12,10 @@ from server.accounts import codes
 from server.accounts.models import ResetCode, User
 from server.api.errors import Refused
 from server.config.logs import security
-from server.entrance import actions, devices
+from server.entrance import actions, devices, mail
 from server.workshops.models import Membership, Role
 
+GONE = {"code": "This link does not stand, or no longer: ask for another one."}
 STANDS_FOR = timedelta(hours=24)
 
 
@@ -54,12 +55,26 @@ def use(code: str, password: str) -> User:
     Raises:
         serializers.ValidationError: the code does not stand, or the password is too weak.
     """
+    if "." in code:
+        return _by_mail(code, password)
     standing = ResetCode.objects.select_for_update().filter(expires_at__gt=timezone.now(), user__is_active=True)
     found = standing.filter(code_hash=codes.hash_of(code)).select_related("user").first()
     if found is None:
-        raise serializers.ValidationError({"code": "This link does not stand, or no longer: ask for another one."})
-    actions.change_password(found.user, password)
-    devices.end(found.user, found.user.devices.all())
+        raise serializers.ValidationError(GONE)
+    _choose(found.user, password)
     found.delete()
-    security.info("account %s chose a new password with a code", found.user.pk)
     return found.user
+
+
+def _by_mail(code: str, password: str) -> User:
+    user = mail.user_of(code)
+    if user is None:
+        raise serializers.ValidationError(GONE)
+    _choose(user, password)
+    return user
+
+
+def _choose(user: User, password: str) -> None:
+    actions.change_password(user, password)
+    devices.end(user, user.devices.all())
+    security.info("account %s chose a new password with a link", user.pk)

@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+from functools import partial
 from io import StringIO
 from typing import Any
 
+from django.core import mail
 from django.core.management import CommandError, call_command
 from django.test import Client
 from django.utils import timezone
@@ -114,6 +116,23 @@ class Forgotten(WorkshopCase):
         refused = self.code()
         self.assertGreaterEqual(refused.status_code, 400)
         self.assertIn("./ydro reset-password editor", refused.json()["detail"])
+
+    def test_by_mail_where_the_server_can_send_any(self) -> None:
+        address = {"email": "editor@gears.example.org"}
+        ask = partial(Client().post, "/api/accounts/forgotten/", address, "application/json")
+        self.assertEqual(ask().status_code, 404)
+        entered = {**address, "password": PASSWORD}
+        self.assertEqual(self.as_("editor").post("/api/accounts/email/", {**entered, "password": "x"}).status_code, 400)
+        self.assertEqual(self.as_("editor").post("/api/accounts/email/", entered, format="json").status_code, 204)
+        with self.settings(EMAIL_HOST="mail.example.org"):
+            self.assertEqual(ask().status_code, 204)
+            self.assertEqual(len(mail.outbox), 1)
+            told = Client().post("/api/accounts/forgotten/", {"email": "nobody@example.org"}, "application/json")
+            self.assertEqual((told.status_code, len(mail.outbox)), (204, 1))
+        code = str(mail.outbox[0].body).split("/reset#")[1].split()[0]
+        self.assertEqual(self.use(code[:-1] + "x").status_code, 400)
+        self.assertEqual(self.use(code).status_code, 204)
+        self.assertEqual(self.use(code, NEW + "1").status_code, 400)
 
     def test_on_the_machine(self) -> None:
         told = StringIO()

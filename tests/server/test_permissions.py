@@ -129,6 +129,8 @@ TABLE: dict[str, dict[str, tuple[str, Any]]] = {
     "accounts/deleting/": {"post": (SIGNED_IN, {"password": "another-one-3"})},
     "workshops/<uuid:workshop>/erasing/": {"post": (OWNERS, {"name": "Shed"})},
     "vehicles/<uuid:vehicle>/history/": {"get": (MEMBERS, None)},
+    "accounts/forgotten/": {"post": (OPEN, {"email": "ada@gears.example.org"})},
+    "accounts/email/": {"get": (SIGNED_IN, None), "post": (SIGNED_IN, {"email": "", "password": "another-one-3"})},
     "reach/": {"get": (SIGNED_IN, None)},
     "accounts/devices/": {"get": (SIGNED_IN, None), "delete": (SIGNED_IN, None)},
     "accounts/devices/<uuid:device>/": {"delete": (OWN, None)},
@@ -360,7 +362,7 @@ class Demo(APITestCase):
         self.assertEqual(self.client.post("/api/demo/").status_code, 404)
         with override_settings(DEMO=True):
             answer = self.client.post("/api/demo/")
-        self.assertEqual(answer.json(), {"username": "saltmarsh-visitor", "demo": True, "visitor": True})
+        self.assertEqual(answer.json(), {"username": "saltmarsh-visitor", "demo": True, "mail": False, "visitor": True})
 
     def test_its_vehicles_are_copied_to_a_bench_of_ones_own_and_nowhere_else(self) -> None:
         load()

@@ -67,7 +67,7 @@ export function App() {
         <TopBarContext value={{ preferences, change, username: "" }}>
           <Routes>
             {OPEN_TO_ALL}
-            <Route path="*" element={<SignIn demo={session.data.demo} />} />
+            <Route path="*" element={<SignIn demo={session.data.demo} mail={session.data.mail} />} />
           </Routes>
         </TopBarContext>
       </UnitsProvider>

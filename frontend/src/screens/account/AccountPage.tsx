@@ -7,12 +7,14 @@ import { TopBar, useBar } from "../../ui/frame/TopBar";
 import { ClosedWorkshops } from "./ClosedWorkshops";
 import { DeleteAccount } from "./DeleteAccount";
 import { Devices } from "./Devices";
+import { Email } from "./Email";
 import { Entry } from "./SignIn";
 
 /** The password, and the letter keys. */
 export function AccountPage() {
   const { username, preferences, change } = useBar();
-  const visitor = useSession().data?.visitor !== false;
+  const session = useSession().data;
+  const visitor = session?.visitor !== false;
   const [current, setCurrent] = useState("");
   const [password, setPassword] = useState("");
   const save = useMutation({
@@ -60,6 +62,7 @@ export function AccountPage() {
             </Text>
           )}
         </form>
+        {session?.mail && !visitor && <Email />}
         <Devices />
         <ClosedWorkshops />
         <Heading as="h2" size="md" mt="8" mb="1">

@@ -3,9 +3,10 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { Link, useLocation } from "react-router";
 import { answer, api, RefusedError } from "../../api/client";
+import { Forgotten } from "./Forgotten";
 
 /** Signing in, signing up, and the demo's one button. */
-export function SignIn({ demo }: { demo: boolean }) {
+export function SignIn({ demo, mail }: { demo: boolean; mail: boolean }) {
   const queries = useQueryClient();
   const invited = useLocation().pathname === "/join";
   const [joining, setJoining] = useState(invited);
@@ -77,13 +78,7 @@ export function SignIn({ demo }: { demo: boolean }) {
             </Button>
           </Flex>
         </form>
-        <Box asChild mt="4" fontSize="sm" color="ink.second">
-          <details>
-            <summary>I forgot my password</summary>
-            An owner of your workshop makes a link for a new one, under "Who works here". Whoever looks after
-            this server can do it too: <code>./ydro reset-password NAME</code>
-          </details>
-        </Box>
+        <Forgotten mail={mail} />
         <Flex gap="4" mt="5" pt="4" borderTopWidth="1px" borderColor="line" fontSize="sm" wrap="wrap">
           <Link to="/class">Join a class with a code</Link>
           <Link to="/practice">Practise without an account</Link>
