@@ -70,8 +70,12 @@ class SessionSerializer(serializers.Serializer[Any]):
 
 def session(user: User | None) -> dict[str, Any]:
     visitor = user is not None and not user.has_usable_password()
-    return {"username": user.username if user else None, "demo": settings.DEMO,
-            "mail": bool(settings.EMAIL_HOST), "visitor": visitor}
+    return {
+        "username": user.username if user else None,
+        "demo": settings.DEMO,
+        "mail": bool(settings.EMAIL_HOST),
+        "visitor": visitor,
+    }
 
 
 class PublicView(APIView):
