@@ -79,7 +79,7 @@ def count(*tries: tuple[Limit, str]) -> None:
     with transaction.atomic():
         # In the order of their keys, so that two requests never wait for each other.
         rows = [(limit, _row(_key(limit.name, of), now)) for limit, of in sorted(tries, key=lambda pair: pair[1])]
-        waits = [limit.wait(row.count) - (now - row.last_at).total_seconds() for limit, row in rows]
+        waits = [_left(limit, row, now) for limit, row in rows]
         longest = max(waits, default=0.0)
         if longest <= 0.0:
             for _, row in rows:
@@ -88,6 +88,14 @@ def count(*tries: tuple[Limit, str]) -> None:
     if longest > 0.0:
         security.warning("too many tries: %s", ", ".join(limit.name for limit, _ in tries))
         raise Throttled(wait=longest)
+
+
+def _left(limit: Limit, row: Attempts, now: datetime) -> float:
+    """Seconds that a try has to wait still. One at the same moment may have been counted a little after `now`: that
+    alone is no reason to wait.
+    """
+    wait = limit.wait(row.count)
+    return wait - (now - row.last_at).total_seconds() if wait > 0.0 else 0.0
 
 
 def _row(key: str, now: datetime) -> Attempts:

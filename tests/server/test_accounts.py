@@ -5,7 +5,8 @@ from unittest import mock
 from django.utils import timezone
 from rest_framework.test import APIClient
 
-from server.accounts.models import User
+from server.accounts import patience
+from server.accounts.models import Attempts, User
 from tests.server.people import PASSWORD, WorkshopCase
 
 
@@ -108,6 +109,14 @@ class Guessing(WorkshopCase):
         body = {"username": "viewer", "password": PASSWORD}
         tries = [APIClient().post("/api/accounts/", body, format="json").status_code for _ in range(61)]
         self.assertEqual(tries[-2:], [400, 429])
+
+    def test_who_comes_at_the_same_moment_does_not_wait_for_it(self) -> None:
+        """Thirty pupils sign up at once, and the first one was counted a little after the second one's clock."""
+        key = (patience.SIGN_UP, "192.0.2.7")
+        patience.count(key)
+        Attempts.objects.update(last_at=timezone.now() + timedelta(seconds=5))
+        patience.count(key)
+        self.assertEqual(Attempts.objects.get().count, 2)
 
 
 class Invitations(WorkshopCase):
