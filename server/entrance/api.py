@@ -24,6 +24,7 @@ from server.api.errors import BAD, HIDDEN, SIGNED_OUT, TOO_MANY, Refused
 from server.api.requests import read
 from server.config.logs import security
 from server.entrance import actions, devices
+from server.entrance.sure import confirm
 from server.workshops import access
 
 
@@ -158,13 +159,9 @@ class PasswordView(APIView):
         user = cast(User, request.user)
         form = PasswordSerializer(data=request.data)
         form.is_valid(raise_exception=True)
-        patience.count((patience.PASSWORD, str(user.pk)))
+        confirm(user, form.validated_data["current"], "current")
         with patience.hashing():
-            if not user.check_password(form.validated_data["current"]):
-                security.warning("account %s gave a wrong present password", user.pk)
-                raise serializers.ValidationError({"current": "This is not the present password."})
             actions.change_password(user, form.validated_data["password"])
-        patience.forgive((patience.PASSWORD, str(user.pk)))
         devices.end(user, user.devices.exclude(session_key=request.session.session_key))
         update_session_auth_hash(request, user)
         devices.note(request, user)
@@ -179,11 +176,7 @@ class DeletingView(APIView):
         user = access.acting(request)
         if not user.has_usable_password():
             raise Refused("The demo's visitor stays: everybody who looks in shares this account.")
-        patience.count((patience.PASSWORD, str(user.pk)))
-        with patience.hashing():
-            if not user.check_password(read(DeletingSerializer, request)["password"]):
-                raise serializers.ValidationError({"password": "This is not the password."})
-        patience.forgive((patience.PASSWORD, str(user.pk)))
+        confirm(user, read(DeletingSerializer, request)["password"])
         actions.delete_account(user)
         logout(request)
         return Response(status=status.HTTP_204_NO_CONTENT)

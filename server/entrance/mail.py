@@ -20,6 +20,7 @@ from server.accounts.models import User
 from server.api.errors import BAD, HIDDEN, SIGNED_OUT, TOO_MANY
 from server.api.requests import read
 from server.entrance.api import PublicView
+from server.entrance.sure import confirm
 from server.workshops.access import acting
 
 
@@ -57,11 +58,7 @@ class EmailView(APIView):
     def post(self, request: Request) -> Response:
         """Another address."""
         user, asked = acting(request), read(EmailSerializer, request)
-        patience.count((patience.PASSWORD, str(user.pk)))
-        with patience.hashing():
-            if not user.check_password(asked["password"]):
-                raise serializers.ValidationError({"password": "This is not the password."})
-        patience.forgive((patience.PASSWORD, str(user.pk)))
+        confirm(user, asked["password"])
         user.email = asked["email"]
         user.save(update_fields=["email"])
         return Response(status=status.HTTP_204_NO_CONTENT)

@@ -11,7 +11,7 @@ import { day, moment } from "../../ui/when";
 import { StartGrid, useStarts } from "../begin/StartGrid";
 import { type Arranged, arranged, ORDERS } from "./arrange";
 import { Requests } from "./Requests";
-import { useDelete, usePutAway } from "./usePutAway";
+import { useWhere } from "./useWhere";
 import { cardsQuery, VehicleCardView } from "./VehicleCard";
 
 /** The vehicles of a workshop as cards; home. */
@@ -173,8 +173,7 @@ function Drawer({ vehicles, mayEdit }: { vehicles: VehicleCard[]; mayEdit: boole
 }
 
 function PutAway({ vehicle, mayEdit }: { vehicle: VehicleCard; mayEdit: boolean }) {
-  const takeBack = usePutAway(vehicle);
-  const remove = useDelete(vehicle);
+  const where = useWhere(vehicle);
   return (
     <Flex as="li" gap="3" py="1" align="center" wrap="wrap" borderTopWidth="1px" borderColor="line">
       <Box asChild flex="1" textDecoration="underline">
@@ -189,7 +188,7 @@ function PutAway({ vehicle, mayEdit }: { vehicle: VehicleCard; mayEdit: boolean 
         <Button
           size="xs"
           variant="ghost"
-          onClick={() => remove.mutate()}
+          onClick={() => where.mutate({ delete: true })}
           aria-label={`Delete: ${vehicle.name}`}
           title="It stays here for 30 days, and can be taken back until then"
         >
@@ -197,7 +196,11 @@ function PutAway({ vehicle, mayEdit }: { vehicle: VehicleCard; mayEdit: boolean 
         </Button>
       )}
       {mayEdit && (
-        <Button size="xs" onClick={() => takeBack.mutate()} aria-label={`Take back: ${vehicle.name}`}>
+        <Button
+          size="xs"
+          onClick={() => where.mutate({ put_away: false })}
+          aria-label={`Take back: ${vehicle.name}`}
+        >
           Take back
         </Button>
       )}

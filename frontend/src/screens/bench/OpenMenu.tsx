@@ -8,13 +8,13 @@ import type { DesignDocument } from "../../document/document";
 import { saveDesignFile } from "../../document/files";
 import { type CardMenuProps, MORE } from "./more";
 import { ShareDialog } from "./ShareDialog";
-import { usePutAway } from "./usePutAway";
+import { useWhere } from "./useWhere";
 
 /** The menu of a card, open when it comes. */
 export default function OpenMenu({ vehicle, mayEdit }: CardMenuProps) {
   const { open } = useWorkshopAtHand();
   const copy = useCopy(vehicle.id);
-  const putAway = usePutAway(vehicle);
+  const where = useWhere(vehicle);
   const [sharing, setSharing] = useState(false);
   const targets = open.filter((one) => one.role !== "viewer");
   return (
@@ -44,7 +44,7 @@ export default function OpenMenu({ vehicle, mayEdit }: CardMenuProps) {
             </Menu.Item>
           )}
           {mayEdit && (
-            <Menu.Item value="away" onClick={() => putAway.mutate()}>
+            <Menu.Item value="away" onClick={() => where.mutate({ put_away: !vehicle.put_away })}>
               {vehicle.put_away ? "Take back" : "Put away"}
             </Menu.Item>
           )}
