@@ -69,7 +69,7 @@ class HistoryView(APIView):
         """The newest first; `before` asks for what came before an entry's number."""
         found = access.belonging(Vehicle.objects.all(), acting(request), pk=vehicle)
         before = request.query_params.get("before", "")
-        return Response(entries(found, int(before) if before.isdigit() else None))
+        return Response(entries(found, int(before) if before.isdecimal() else None))
 
 
 def entries(vehicle: Vehicle, before: int | None = None) -> list[HistoryEntry]:

@@ -28,6 +28,12 @@ class ForgottenSerializer(serializers.Serializer[Any]):
     email = serializers.EmailField()
 
 
+class KnownEmailSerializer(serializers.Serializer[Any]):
+    """Empty where none is known."""
+
+    email = serializers.CharField(allow_blank=True)
+
+
 class EmailSerializer(serializers.Serializer[Any]):
     """An empty address takes it away. The password again, for whoever reads the mail can choose a new one."""
 
@@ -49,7 +55,7 @@ class ForgottenView(PublicView):
 
 
 class EmailView(APIView):
-    @extend_schema(responses={200: ForgottenSerializer, **SIGNED_OUT})
+    @extend_schema(responses={200: KnownEmailSerializer, **SIGNED_OUT})
     def get(self, request: Request) -> Response:
         """Where a link for a new password is sent."""
         return Response({"email": acting(request).email})

@@ -55,6 +55,8 @@ class Histories(WorkshopCase):
         self.assertNotIn("15 kg", before["words"])
         self.assertEqual((first["number"], first["before"], first["words"]), (1, None, "put on the bench"))
         self.assertEqual(self.entries("?before=2"), [first])
+        for odd in ("²", "-1", "x", "9" * 40):
+            self.assertEqual(self.entries(f"?before={odd}"), [newest, before, first])
 
     def test_what_came_to_nothing_and_who_is_gone(self) -> None:
         mass = self.vehicle.revisions.get(number=1).document["vehicle"]["mass"]

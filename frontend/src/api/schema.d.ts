@@ -2980,10 +2980,6 @@ export interface components {
             speed: number[];
             traction: number[];
         };
-        Forgotten: {
-            /** Format: email */
-            email: string;
-        };
         ForgottenRequest: {
             /** Format: email */
             email: string;
@@ -3349,6 +3345,10 @@ export interface components {
             } | null;
             planned: components["schemas"]["Planned"] | null;
             version: number;
+        };
+        /** @description Empty where none is known. */
+        KnownEmail: {
+            email: string;
         };
         LabelledField: {
             choices: string[];
@@ -5685,7 +5685,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Forgotten"];
+                    "application/json": components["schemas"]["KnownEmail"];
                 };
             };
             /** @description Refused, with the reason */
