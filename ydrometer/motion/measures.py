@@ -121,11 +121,13 @@ def measure_standing(batch: Batch) -> Results:
 def _nothing(batch: Batch, wanted: Wanted) -> Results:
     """Results without any value."""
     n = len(batch.vehicle)
-    shapes: dict[str, tuple[int, ...]] = dict.fromkeys(Results._fields, (n,))
-    shapes.update(dict.fromkeys(BY_BRANCH, batch.sources.shape))
+    shapes: dict[str, tuple[int, ...]] = dict.fromkeys(BY_BRANCH, batch.sources.shape)
     shapes.update(dict.fromkeys(BY_DISTANCE, wanted.distances.shape))
     shapes.update(time_to_speed=wanted.speeds.shape, distance_in_time=wanted.times.shape)
-    return Results(**{name: np.full(shape, np.nan) for name, shape in shapes.items()})
+    # Those of one number a design lie in one piece: an array of its own takes longer to make than to fill.
+    alone = [name for name in Results._fields if name not in shapes]
+    made = dict(zip(alone, np.full((len(alone), n), np.nan), strict=True))
+    return Results(**made, **{name: np.full(shape, np.nan) for name, shape in shapes.items()})
 
 
 def _rows(batch: Batch, wanted: Wanted, out: Results, low: int, high: int) -> tuple[Batch, Wanted, Results]:
