@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import json
-import os
 import shutil
 import socket
 import subprocess
@@ -11,7 +10,7 @@ from dataclasses import dataclass
 from pathlib import Path
 
 from ops import say
-from ops.places import PYTHON, ROOT, RUN
+from ops.places import PYTHON, RUN
 from ops.say import GiveUp
 
 VALID_DAYS = 397
@@ -59,6 +58,13 @@ class Lan:
         print_ = self.certificate.fingerprint if self.certificate else ""
         return {"YDROMETER_HOSTS": ",".join(self.addresses), "YDROMETER_ORIGINS": ",".join(self.origins),
                 "YDROMETER_FINGERPRINT": print_}  # fmt: skip
+
+    @property
+    def terminator(self) -> list[str | Path]:
+        """The command that speaks HTTPS on the network's addresses, and hands on to the application."""
+        assert self.certificate is not None
+        return [PYTHON, "-m", "ops.terminator", str(self.port), self.certificate.file, self.certificate.key,
+                *self.addresses]  # fmt: skip
 
     def tell(self) -> None:
         """Print the address, also as a QR code, and what to be careful of."""
@@ -132,12 +138,3 @@ def certificate(names: tuple[str, ...]) -> Certificate:
     made.key.chmod(0o600)
     stamp.write_text(",".join(names))
     return made
-
-
-def launch_terminator(lan: Lan, log: Path) -> subprocess.Popen[bytes]:
-    """What speaks HTTPS on the network's addresses, and hands on to the application on this machine's own."""
-    assert lan.certificate is not None
-    command = [PYTHON, "-m", "ops.terminator", str(lan.port), lan.certificate.file, lan.certificate.key, *lan.addresses]
-    with log.open("ab") as out:
-        return subprocess.Popen(list(map(str, command)), cwd=ROOT, start_new_session=True, stdout=out, stderr=out,
-                                env={**os.environ, "PYTHONPATH": str(ROOT)})  # fmt: skip

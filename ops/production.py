@@ -11,8 +11,8 @@ from urllib.parse import urlsplit
 from ops import say, setup
 from ops.places import PYTHON, ROOT, RUN
 from ops.say import GiveUp
-from ops.serving import SERVING, Service, await_answer, counting, interrupt, launch, launch_rig, launch_worker, listen
-from ops.watching import Watched, adopt_orphans, look_after
+from ops.serving import SERVING, Service, counting, interrupt, listen, parts_of, started
+from ops.watching import adopt_orphans, look_after
 
 HOST = Service("production", "", demo=False)
 SETTINGS = "server.config.production"
@@ -77,26 +77,15 @@ def serve(port: int, address: str) -> int:
     env |= counting(HOST)
     listening = listen(port, address)
     HOST.record.write_text(f"{os.getpid()} {port}")
-    parts = [
-        Watched("application", lambda: launch(env, listening)),
-        Watched("worker", lambda: launch_worker(env)),
-        Watched("rig", lambda: launch_rig(env)),
-    ]
+    parts = parts_of(env, listening)
     try:
-        parts[0].start()
-        assert parts[0].running is not None  # it has just been started
-        await_answer(parts[0].running, port, address)
-        for part in parts[1:]:
-            part.start()
-        print(f"Ydrometer is ready on {address}:{port}, for what stands in front.", flush=True)
-        look_after(parts, None, HOST.log)
+        with started(parts, port, address):
+            print(f"Ydrometer is ready on {address}:{port}, for what stands in front.", flush=True)
+            look_after(parts, None, HOST.log)
         return 0
     except KeyboardInterrupt:
         return 0
     finally:
-        signal.signal(signal.SIGINT, signal.SIG_IGN)
-        for part in reversed(parts):
-            part.end()
         HOST.record.unlink(missing_ok=True)
 
 

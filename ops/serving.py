@@ -12,13 +12,14 @@ import subprocess
 import time
 import urllib.error
 import urllib.request
+from collections.abc import Iterator
 from dataclasses import dataclass
 from pathlib import Path
 from types import FrameType
 
 from ops import say, setup
 from ops.cluster import Cluster, port_taken
-from ops.lan import EVERYWHERE, launch_terminator, local_network
+from ops.lan import EVERYWHERE, local_network
 from ops.places import PYTHON, ROOT, RUN
 from ops.say import GiveUp
 from ops.watching import Watched, adopt_orphans, end, look_after
@@ -94,41 +95,55 @@ def serve(service: Service, port: int, *, fresh: bool = False, reach: Reach = Re
     setup.set_up()
     adopt_orphans()
     service.record.write_text(f"{os.getpid()} {port}")
-    parts: list[Watched] = []
     try:
         lan = local_network(port, https=reach.https) if reach.lan else None
         env = {**prepare(service, fresh=fresh), **(lan.env if lan else {}), **counting(service)}
         # By HTTPS the network's own addresses are not the application's.
         listening = listen(port, EVERYWHERE if lan and not lan.certificate else HERE)
-        parts = [
-            Watched("application", lambda: launch(env, listening, service.log)),
-            Watched("worker", lambda: launch_worker(env, service.log)),
-            Watched("rig", lambda: launch_rig(env, service.log)),
-        ]
-        print("· Application …", flush=True)
+        parts = parts_of(env, listening, service.log)
         if lan and lan.certificate:
-            parts.append(Watched("HTTPS", lambda: launch_terminator(lan, service.log)))
-        parts[0].start()
-        assert parts[0].running is not None  # it has just been started
-        await_answer(parts[0].running, port)
-        for part in parts[1:]:
-            part.start()
-        took = time.monotonic() - begun
-        print(f"\nYdrometer is ready after {took:.1f} s:  http://127.0.0.1:{port}/\nCtrl-C stops it.", flush=True)
-        if lan:
-            lan.tell()
-        look_after(parts, service.cluster if "DATABASE_URL" not in os.environ else None, service.log)
+            parts.append(Watched("HTTPS", lambda: _launch(lan.terminator, {**os.environ, **SERVING}, service.log)))
+        print("· Application …", flush=True)
+        with started(parts, port):
+            took = time.monotonic() - begun
+            print(f"\nYdrometer is ready after {took:.1f} s:  http://127.0.0.1:{port}/\nCtrl-C stops it.", flush=True)
+            if lan:
+                lan.tell()
+            look_after(parts, service.cluster if "DATABASE_URL" not in os.environ else None, service.log)
         return 0
     except KeyboardInterrupt:
         print("\n· stopping", flush=True)
         return 0
     finally:
         signal.signal(signal.SIGINT, signal.SIG_IGN)
-        for part in reversed(parts):
-            part.end()
         service.record.unlink(missing_ok=True)
         if not any(other.running() for other in (OWN, DEMO) if other.cluster == service.cluster):
             service.cluster.stop()
+
+
+def parts_of(env: dict[str, str], listening: socket.socket, log: Path | None = None) -> list[Watched]:
+    """What serves together: the application behind a socket, a worker and the rig."""
+    return [
+        Watched("application", lambda: launch(env, listening, log)),
+        Watched("worker", lambda: launch_worker(env, log)),
+        Watched("rig", lambda: launch_rig(env, log)),
+    ]
+
+
+@contextlib.contextmanager
+def started(parts: list[Watched], port: int, address: str = HERE) -> Iterator[None]:
+    """The first of them started until it answers, then the others; all of them end with the block."""
+    try:
+        parts[0].start()
+        assert parts[0].running is not None  # it has just been started
+        await_answer(parts[0].running, port, address)
+        for part in parts[1:]:
+            part.start()
+        yield
+    finally:
+        signal.signal(signal.SIGINT, signal.SIG_IGN)
+        for part in reversed(parts):
+            part.end()
 
 
 def prepare(service: Service, cluster: Cluster | None = None, *, fresh: bool = False) -> dict[str, str]:

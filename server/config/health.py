@@ -8,6 +8,8 @@ from django.http import HttpRequest, JsonResponse
 from django.views.decorators.cache import never_cache
 from django.views.decorators.http import require_safe
 
+from server.config.migrations import waiting
+
 
 @require_safe
 @never_cache
@@ -21,10 +23,9 @@ def alive(request: HttpRequest) -> JsonResponse:
 def ready(request: HttpRequest) -> JsonResponse:
     """The database answers, and is as this version wants it; 503 where not."""
     try:
-        executor = MigrationExecutor(connection)
-        waiting = executor.migration_plan(executor.loader.graph.leaf_nodes())
+        late = waiting(MigrationExecutor(connection))
     except DatabaseError:
         return JsonResponse({"ready": False, "detail": "The database does not answer."}, status=503)
-    if waiting:
+    if late:
         return JsonResponse({"ready": False, "detail": "The database waits for a migration."}, status=503)
     return JsonResponse({"ready": True})

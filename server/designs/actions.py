@@ -115,9 +115,6 @@ def delete(user: User, vehicle: Vehicle) -> None:
     security.info("account %s deleted vehicle %s; it goes at %s", user.pk, vehicle.pk, vehicle.gone_at)
 
 
-def remove_gone() -> int:
-    """Take away the vehicles whose month is over; returns how many those were."""
-    gone = Vehicle.objects.filter(gone_at__lte=timezone.now())
-    count = gone.count()
-    gone.delete()
-    return count
+def remove_gone() -> None:
+    """Take away the vehicles whose month is over."""
+    Vehicle.objects.filter(gone_at__lte=timezone.now()).delete()

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import hashlib
 import secrets
 from typing import Any
 
@@ -13,6 +12,7 @@ from rest_framework.authentication import BaseAuthentication
 from rest_framework.exceptions import AuthenticationFailed
 from rest_framework.request import Request
 
+from server.accounts import codes
 from server.accounts.models import User
 from server.config.logs import security
 from server.workshops.access import EDITORS
@@ -26,18 +26,13 @@ def make(user: User, workshop: Workshop, name: str) -> tuple[Token, str]:
     """A token by a name, and what an instrument sends; that is told only now."""
     secret = PREFIX + secrets.token_urlsafe(32)
     security.info("account %s made token %s of workshop %s", user.pk, name, workshop.pk)
-    return Token.objects.create(workshop=workshop, name=name, author=user, secret_hash=_hash(secret)), secret
+    return Token.objects.create(workshop=workshop, name=name, author=user, secret_hash=codes.hash_of(secret)), secret
 
 
 def revoke(user: User, token: Token) -> None:
     """Take a token back."""
     token.delete()
     security.info("account %s took token %s of workshop %s back", user.pk, token.name, token.workshop_id)
-
-
-def _hash(secret: str) -> str:
-    # It is long and drawn: a plain hash is enough.
-    return hashlib.sha256(secret.encode()).hexdigest()
 
 
 class TokenAuthentication(BaseAuthentication):
@@ -47,7 +42,7 @@ class TokenAuthentication(BaseAuthentication):
         scheme, _, secret = request.headers.get("Authorization", "").partition(" ")
         if scheme != SCHEME:
             return None
-        token = Token.objects.select_related("author").filter(secret_hash=_hash(secret.strip())).first()
+        token = Token.objects.select_related("author").filter(secret_hash=codes.hash_of(secret.strip())).first()
         if token is None or not token.author.is_active or not _may_write(token):
             raise AuthenticationFailed("This token does not stand, or no longer: make another one.")
         Token.objects.filter(pk=token.pk).update(used_at=timezone.now(), uses=F("uses") + 1)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import os
 import shutil
 import socket
 import ssl
@@ -13,9 +14,9 @@ from pathlib import Path
 from unittest import mock
 
 from ops import lan
-from ops.lan import Lan, certificate, launch_terminator, local_network
+from ops.lan import Lan, certificate, local_network
 from ops.say import GiveUp
-from ops.serving import Reach
+from ops.serving import SERVING, Reach, _launch
 from ops.terminator import stands_for
 from ops.watching import end
 
@@ -67,7 +68,8 @@ class LocalNetwork(unittest.TestCase):
         self.addCleanup(behind.server_close)
         self.addCleanup(behind.shutdown)
         made = certificate(("127.0.0.2",))
-        terminator = launch_terminator(Lan(("127.0.0.2",), behind.server_port, made), self.folder / "log")
+        command = Lan(("127.0.0.2",), behind.server_port, made).terminator
+        terminator = _launch(command, {**os.environ, **SERVING}, self.folder / "log")
         self.addCleanup(end, terminator)
         self.assertTrue(self.asked(behind.server_port, made.file).endswith(b"127.0.0.1"))
 

@@ -35,7 +35,7 @@ class Health(DatabaseCase):
             answer = Client().get("/readyz")
         self.assertEqual((answer.status_code, answer.json()["ready"]), (503, False))
         with mock.patch("server.config.health.MigrationExecutor") as executor:
-            executor.return_value.migration_plan.return_value = ["one"]
+            executor.return_value.migration_plan.return_value = [(mock.Mock(app_label="designs"), False)]
             self.assertIn("migration", Client().get("/readyz").json()["detail"])
 
 

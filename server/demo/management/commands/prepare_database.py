@@ -6,7 +6,7 @@ from django.core.management.base import BaseCommand, CommandParser
 from django.db import connection
 from django.db.migrations.executor import MigrationExecutor
 
-from server.config.migrations import first_unknown
+from server.config.migrations import first_unknown, waiting
 from server.demo.load import repair
 
 
@@ -24,7 +24,7 @@ class Command(BaseCommand):
         ahead = first_unknown(executor.loader.applied_migrations)
         if ahead:
             return ahead
-        if executor.migration_plan(executor.loader.graph.leaf_nodes()):
+        if waiting(executor):
             call_command("migrate", interactive=False, verbosity=0)
         if settings.DEMO:
             repair(fresh=options["fresh"])
