@@ -29,11 +29,23 @@ export default defineConfig({
       },
     },
   },
-  // Machines are noisy: how long a test takes says nothing.
   test: {
-    environment: "jsdom",
-    include: ["src/**/*.test.{ts,tsx}"],
+    // Machines are noisy: how long a test takes says nothing.
     testTimeout: 60_000,
     maxWorkers: "100%",
+    // Modules are read once for all files of a process; nothing in them may stay changed, see fixtures/browser.ts.
+    isolate: false,
+    projects: [
+      { extends: true, test: { name: "logic", environment: "node", include: ["src/**/*.test.ts"] } },
+      {
+        extends: true,
+        test: {
+          name: "page",
+          environment: "jsdom",
+          include: ["src/**/*.test.tsx"],
+          setupFiles: ["src/fixtures/browser.ts"],
+        },
+      },
+    ],
   },
 });

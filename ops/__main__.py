@@ -67,8 +67,10 @@ def main() -> int:
     commands.add_parser("practice", help="--kind KIND --level 2 --seed 7: print an exercise; --list prints all kinds")
     commands.add_parser("schema", help="print the JSON Schema of a design file, a parts list or a build")
     commands.add_parser("selfcheck", help="work out cases known in closed form, and print the errors")
-    commands.add_parser("set-up-core", help="only what evaluate needs")
-    commands.add_parser("refresh", help="write the API's schema and the page's client anew")
+    core = commands.add_parser("set-up-core", help="only what evaluate needs")
+    core.add_argument("--kernels", action="store_true", help="and compile what is compiled when it is first used")
+    refresh = commands.add_parser("refresh", help="write the API's schema and the page's client anew")
+    refresh.add_argument("--check", action="store_true", help="write nothing: say whether they are current")
     commands.add_parser("shots", help="take the pictures in docs/screenshots anew")
     chosen = parser.parse_args()
     try:
@@ -121,8 +123,8 @@ def run(chosen: argparse.Namespace) -> int:
         case "backup" | "restore" | "check-backup":
             return KEEPING[chosen.command](chosen.file)
         case "refresh":
-            setup.set_up(testing=True)
-            return checks.refresh()
+            setup.set_up_but_kernels(testing=True)
+            return checks.client_is_current() if chosen.check else checks.refresh()
         case "drill":
             setup.set_up(testing=True)
             return checks.with_test_database([str(PYTHON), "-m", "tests.drills.run", *chosen.only])
@@ -131,7 +133,7 @@ def run(chosen: argparse.Namespace) -> int:
             setup.set_up(testing=True)
             flags = ["--without-largest"] if getattr(chosen, "without_largest", False) else []
             return checks.with_test_database([str(PYTHON), "-m", module, *flags])
-    setup.python()
+    setup.set_up_core(compiled=getattr(chosen, "kernels", False))
     return 0
 
 

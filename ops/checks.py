@@ -7,9 +7,11 @@ import json
 import os
 import re
 import subprocess
+import sys
 import tempfile
 import time
 from collections.abc import Callable
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
 from pathlib import Path
 
@@ -19,6 +21,8 @@ from ops.places import PAGE, PYTHON, ROOT, VENV
 
 TEST = Cluster("test", durable=False)
 CLIENT = PAGE / "src" / "api"
+KERNELS = "kernels"
+"""They are compiled while what does not need them is checked."""
 SIDE_BY_SIDE = 2
 """Processes that run tests: a browser or the core keeps one processor busy."""
 
@@ -32,25 +36,32 @@ class Check:
     cwd: Path = ROOT
     counts: str = ""
     database: bool = False
+    fills: bool = False
+    """Whether it keeps all processors busy by itself."""
 
 
 def _checks() -> list[Check]:
+    """Those that share the processors come first, the longest of them first."""
     tool = VENV / "bin"
+    ours = [sys.executable, "-m", "ops"]
+    tests = r"Ran (\d+) tests?"
     return [
-        Check("ruff", [f"{tool}/ruff", "check", "."]),
-        Check("format", [f"{tool}/ruff", "format", "--check", "."]),
-        Check("imports", [f"{tool}/lint-imports"]),
+        Check(KERNELS, [*ours, "set-up-core", "--kernels"]),
+        Check("ops", _django("tests.ops", 1), counts=tests, database=True),
         Check("types", [f"{tool}/mypy"]),
-        Check("biome", ["npm", "run", "lint"], PAGE),
         Check("tsc", ["npm", "run", "types"], PAGE),
-        Check("lock", ["npm", "ci", "--dry-run", "--no-audit", "--no-fund"], PAGE),
+        Check("client", [*ours, "refresh", "--check"]),
         Check("deploy", [str(PYTHON), "-m", "ops.deploy_check"], database=True),
         Check("migrations", [str(PYTHON), "manage.py", "makemigrations", "--check", "--dry-run"], database=True),
-        Check("page", ["npm", "run", "test"], PAGE, counts=r"Tests .*?(\d+) passed"),
-        Check("core", _django("tests.core"), counts=r"Ran (\d+) tests?", database=True),
-        Check("ops", _django("tests.ops", 1), counts=r"Ran (\d+) tests?", database=True),
-        Check("server", _django("tests.server"), counts=r"Ran (\d+) tests?", database=True),
-        Check("browser", _django("tests.browser"), counts=r"Ran (\d+) tests?", database=True),
+        Check("biome", ["npm", "run", "lint"], PAGE),
+        Check("lock", ["npm", "ci", "--dry-run", "--no-audit", "--no-fund"], PAGE),
+        Check("imports", [f"{tool}/lint-imports"]),
+        Check("ruff", [f"{tool}/ruff", "check", "."]),
+        Check("format", [f"{tool}/ruff", "format", "--check", "."]),
+        Check("page", ["npm", "run", "test"], PAGE, counts=r"Tests .*?(\d+) passed", fills=True),
+        Check("core", _django("tests.core"), counts=tests, database=True, fills=True),
+        Check("server", _django("tests.server"), counts=tests, database=True, fills=True),
+        Check("browser", _django("tests.browser"), counts=tests, database=True, fills=True),
     ]
 
 
@@ -62,43 +73,40 @@ def _django(package: str, processes: int = SIDE_BY_SIDE) -> list[str]:
 
 def test(only: list[str]) -> int:
     """Set up and run all checks, or the named ones; 0 where every one passed."""
-    setup.set_up(testing=True)
-    known = [*(check.name for check in _checks()), "client"]
+    setup.set_up_but_kernels(testing=True)
+    known = [check.name for check in _checks()]
     unknown = [name for name in only if name not in known]
     if unknown:
         raise say.GiveUp(f"there is no check {unknown[0]}: known are {', '.join(known)}")
+    chosen = [check for check in _checks() if not only or check.name in (*only, KERNELS)]
     TEST.start()
-    failed: list[str] = []
-    total = 0
     try:
-        for check in _checks():
-            if only and check.name not in only:
-                continue
-            passed, count = _run(check)
-            total += count
-            failed += [] if passed else [check.name]
-        if (not only or "client" in only) and not _client_is_current():
-            failed.append("client")
+        with ThreadPoolExecutor(SIDE_BY_SIDE) as shared:
+            counts = list(shared.map(_run, (check for check in chosen if not check.fills)))
+        counts += [_run(check) for check in chosen if check.fills]
     finally:
         TEST.stop()
+    passed = sum(count for count in counts if count is not None)
+    failed = [check.name for check, count in zip(chosen, counts, strict=True) if count is None]
     if failed:
         print(f"\nfailed: {', '.join(failed)}")
-    print(f"\n{total} passed, {len(failed)} failed", flush=True)
+    print(f"\n{passed} passed, {len(failed)} failed", flush=True)
     return 1 if failed else 0
 
 
-def _run(check: Check) -> tuple[bool, int]:
-    print(f"\n── {check.name}", flush=True)
+def _run(check: Check) -> int | None:
+    """How many tests passed, None where one failed."""
     env = {**setup.node_env(), **(TEST.env("ydrometer") if check.database else {}), "PYTHONPATH": str(ROOT)}
     begun = time.monotonic()
     done = subprocess.run(check.command, cwd=check.cwd, env=env, stdout=subprocess.PIPE, stderr=subprocess.STDOUT,
                           text=True, stdin=subprocess.DEVNULL, check=False)  # fmt: skip
     passed = done.returncode == 0
+    said = _last_line(done.stdout) if passed else done.stdout.strip()[-20_000:]
+    took = f"{'passed' if passed else 'FAILED'} in {time.monotonic() - begun:.1f} s"
+    # In one piece, since another check may end at the same time.
+    print(f"\n── {check.name}\n{said}\n{took}\n", end="", flush=True)
     found = re.findall(check.counts, _plain(done.stdout)) if check.counts else []
-    count = int(found[-1]) if found else 1
-    print(done.stdout.strip()[-20_000:] if not passed else _last_line(done.stdout))
-    print(f"{'passed' if passed else 'FAILED'} in {time.monotonic() - begun:.1f} s", flush=True)
-    return passed, count if passed else 0
+    return (int(found[-1]) if found else 1) if passed else None
 
 
 def _plain(text: str) -> str:
@@ -111,14 +119,14 @@ def _last_line(text: str) -> str:
     return (told or lines or [""])[-1]
 
 
-def _client_is_current() -> bool:
-    print("\n── client", flush=True)
+def client_is_current() -> int:
+    """0 where the page's client is of the server as it is."""
     with tempfile.TemporaryDirectory() as folder:
         made = Path(folder)
         _write_client(made)
         stale = [name for name in ("openapi.json", "schema.d.ts") if not _same(made / name, CLIENT / name)]
-    print(f"{', '.join(stale)} no longer fit the server: run ./ydro refresh" if stale else "current", flush=True)
-    return not stale
+    print(f"{', '.join(stale)} no longer fit the server: run ./ydro refresh" if stale else "current")
+    return int(bool(stale))
 
 
 def _same(made: Path, kept: Path) -> bool:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import os
 import signal
+import socket
 from collections.abc import Iterator, Mapping
 from pathlib import Path
 from urllib.parse import urlsplit
@@ -11,10 +12,9 @@ from urllib.parse import urlsplit
 from ops import say, setup
 from ops.places import PYTHON, ROOT, RUN
 from ops.say import GiveUp
-from ops.serving import SERVING, Service, counting, interrupt, listen, parts_of, started
+from ops.serving import HOST, SERVING, counting, interrupt, listen, parts_of, started
 from ops.watching import adopt_orphans, look_after
 
-HOST = Service("production", "", demo=False)
 SETTINGS = "server.config.production"
 LEAST_SECRET = 50
 """Characters that Django wants of a secret key."""
@@ -76,17 +76,26 @@ def serve(port: int, address: str) -> int:
     adopt_orphans()
     env |= counting(HOST)
     listening = listen(port, address)
-    HOST.record.write_text(f"{os.getpid()} {port}")
+    HOST.note(port, address)
     parts = parts_of(env, listening)
     try:
         with started(parts, port, address):
             print(f"Ydrometer is ready on {address}:{port}, for what stands in front.", flush=True)
+            tell_systemd()
             look_after(parts, None, HOST.log)
         return 0
     except KeyboardInterrupt:
         return 0
     finally:
         HOST.record.unlink(missing_ok=True)
+
+
+def tell_systemd() -> None:
+    """Where systemd started this and waits (`Type=notify`): that it serves now, by the protocol of sd_notify(3)."""
+    address = os.environ.get("NOTIFY_SOCKET", "")
+    if address:
+        with socket.socket(socket.AF_UNIX, socket.SOCK_DGRAM) as telling:
+            telling.sendto(b"READY=1", address.replace("@", "\0", 1))
 
 
 def migrate(*, back: bool) -> int:

@@ -14,6 +14,10 @@ class GiveUp(Exception):
     """Something only the user can mend; its text is the one line they get."""
 
 
+IN_WORDS = "CommandError: "
+"""With this Django's commands begin what only the user can mend."""
+
+
 @contextmanager
 def step(what: str) -> Iterator[None]:
     """Announce a step, and how long it took."""
@@ -39,6 +43,8 @@ def run(command: Sequence[str | Path], *, env: Mapping[str, str] | None = None, 
         raise GiveUp(f"{command[0]} is not installed") from None
     if done.returncode:
         said = (done.stderr or done.stdout).strip().splitlines()
+        if said and said[-1].startswith(IN_WORDS):
+            raise GiveUp(said[-1].removeprefix(IN_WORDS))
         raise GiveUp(f"{Path(str(command[0])).name} failed: " + "\n  ".join(said[-12:] or ["no word why"]))
     return done.stdout
 

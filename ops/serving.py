@@ -16,6 +16,8 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from pathlib import Path
 from types import FrameType
+from typing import NamedTuple
+from urllib.parse import urlsplit
 
 from ops import say, setup
 from ops.cluster import Cluster, port_taken
@@ -33,6 +35,14 @@ SERVES = "serves"
 HERE = "127.0.0.1"
 
 
+class Running(NamedTuple):
+    """A process that serves, and where it listens."""
+
+    process: int
+    port: int
+    address: str = HERE
+
+
 @dataclass(frozen=True)
 class Service:
     """One way of serving: the user's own data, or the demo's."""
@@ -44,7 +54,7 @@ class Service:
 
     @property
     def record(self) -> Path:
-        """Holds the process that serves and its port, while it does."""
+        """Holds the process that serves, its port and its address, while it does."""
         return RUN / f"serving-{self.name}"
 
     @property
@@ -52,21 +62,27 @@ class Service:
         """What its processes write."""
         return RUN / "logs" / f"{self.name}.log"
 
-    def running(self) -> tuple[int, int] | None:
-        """(process, port) where it serves now."""
+    def note(self, port: int, address: str = HERE) -> None:
+        """Write down that this process serves."""
+        self.record.write_text(f"{os.getpid()} {port} {address}")
+
+    def running(self) -> Running | None:
+        """The process that serves now."""
         try:
-            process, port = map(int, self.record.read_text().split())
-        except FileNotFoundError:
+            process, port, address = self.record.read_text().split()
+        except (FileNotFoundError, ValueError):
             return None
         command = Path(f"/proc/{process}/cmdline")
         if command.exists() and b"ops" in command.read_bytes():
-            return process, port
+            return Running(int(process), int(port), address)
         self.record.unlink(missing_ok=True)
         return None
 
 
 OWN = Service("start", "ydrometer", demo=False)
 DEMO = Service("demo", "ydrometer_demo", demo=True)
+HOST = Service("production", "", demo=False)
+"""Serving others, with the database that the environment names."""
 
 
 @dataclass(frozen=True)
@@ -88,13 +104,13 @@ def serve(service: Service, port: int, *, fresh: bool = False, reach: Reach = Re
         signal.signal(sign, interrupt)
     already = service.running()
     if already:
-        print(f"It {_state(already[1])}:  http://127.0.0.1:{already[1]}/   (./ydro stop ends it)")
+        print(f"It {_state(already)}:  http://{HERE}:{already.port}/   (./ydro stop ends it)")
         return 0
     if port_taken(port):
         raise GiveUp(f"port {port} is taken by another program: stop that one, or choose another with --port N")
     setup.set_up()
     adopt_orphans()
-    service.record.write_text(f"{os.getpid()} {port}")
+    service.note(port)
     try:
         lan = local_network(port, https=reach.https) if reach.lan else None
         env = {**prepare(service, fresh=fresh), **(lan.env if lan else {}), **counting(service)}
@@ -218,8 +234,9 @@ def reset_password(name: str) -> int:
     finally:
         if not running and "DATABASE_URL" not in os.environ and not DEMO.running():
             MAIN.stop()
-    port = running[1] if running else 8000
-    print(f"Within a day and once, a new password for {name}:\n  http://{HERE}:{port}/reset#{code}")
+    named = os.environ.get("ALLOWED_HOSTS", "").split(",")[0]
+    where = f"https://{named}" if named else f"http://{HERE}:{running.port if running else 8000}"
+    print(f"Within a day and once, a new password for {name}:\n  {where}/reset#{code}")
     print("From another device: the same behind its address of this server.")
     return 0
 
@@ -306,10 +323,10 @@ def interrupt(signum: int, frame: FrameType | None) -> None:
 
 def stop() -> int:
     """End whatever this checkout serves, and its database servers."""
-    for service in (OWN, DEMO):
+    for service in (OWN, DEMO, HOST):
         running = service.running()
         if running:
-            os.kill(running[0], signal.SIGTERM)
+            os.kill(running.process, signal.SIGTERM)
             while service.running():
                 time.sleep(0.1)
             print(f"· {service.name} stopped")
@@ -323,19 +340,21 @@ def stop() -> int:
 def status() -> int:
     """Say what runs, and whether it can do its work; 1 where something that runs cannot."""
     wrong = False
-    for service in (OWN, DEMO):
+    for service in (OWN, DEMO, *([HOST] if HOST.running() else [])):
         running = service.running()
-        state = _state(running[1]) if running else ""
-        where = f"{state} at http://127.0.0.1:{running[1]}/" if running else "not running"
+        state = _state(running) if running else ""
+        where = f"{state} at http://{running.address}:{running.port}/" if running else "not running"
         wrong = wrong or state not in ("", SERVES)
         print(f"{service.name:10} {where}")
+    named = urlsplit(os.environ.get("DATABASE_URL", ""))
     state = f"runs on port {MAIN.port}" if MAIN.running() else "not running"
-    print(f"{'database':10} {state}, in {MAIN.home}")
+    where = f"of DATABASE_URL, on {named.hostname}" if named.hostname else f"{state}, in {MAIN.home}"
+    print(f"{'database':10} {where}")
     return int(wrong)
 
 
-def _state(port: int) -> str:
-    found = trouble(port)
+def _state(running: Running) -> str:
+    found = trouble(running.port, running.address)
     return SERVES if found is None else f"runs but cannot serve ({found})"
 
 

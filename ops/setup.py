@@ -9,6 +9,7 @@ import shutil
 import subprocess
 import sys
 from collections.abc import Callable
+from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 
 from ops import say
@@ -23,18 +24,48 @@ PRINTING = {
     "libpango-1.0-0": "pango-1.0", "libpangoft2-1.0-0": "pangoft2-1.0", "libharfbuzz-subset0": "harfbuzz-subset",
 }  # fmt: skip
 """Debian's packages that set the text of booklets, and the libraries by which they are found."""
+CERTIFICATES = Path("/etc/ssl/certs/ca-certificates.crt")
 
 
 def set_up(*, testing: bool = False) -> None:
-    """Everything the application needs; with `testing`, the tools of the checks too."""
+    """Everything the application needs; with `testing`, the tools of the checks too.
+
+    The kernels take longest, and one processor: the page is built beside them.
+    """
+    _languages(testing=testing)
+    with ThreadPoolExecutor(1) as aside:
+        compiling = aside.submit(_compile) if _kernels_wait() else None
+        page()
+        if compiling is not None:
+            with say.step("Kernels"):
+                compiling.result()
+    _secret()
+
+
+def set_up_but_kernels(*, testing: bool = False) -> None:
+    """The same, without the kernels."""
+    _languages(testing=testing)
+    page()
+    _secret()
+
+
+def _languages(*, testing: bool) -> None:
     need_space()
     RUN.mkdir(exist_ok=True)
     debian(testing=testing)
     python(testing=testing)
-    kernels()
-    page()
+
+
+def _secret() -> None:
     if not SECRET.exists():
         _write_private(SECRET, secrets.token_urlsafe(50))
+
+
+def set_up_core(*, compiled: bool) -> None:
+    """What the core's commands need; `compiled` where no first use shall wait for its kernels."""
+    python()
+    if compiled:
+        kernels()
 
 
 def set_up_worker() -> None:
@@ -42,8 +73,7 @@ def set_up_worker() -> None:
     need_space()
     python()
     kernels()
-    if not SECRET.exists():
-        _write_private(SECRET, secrets.token_urlsafe(50))
+    _secret()
 
 
 def debian(*, testing: bool) -> None:
@@ -74,7 +104,7 @@ def python(*, testing: bool = False) -> None:
     if any(_differs(mark, stamp) for mark in done):
         with say.step("Python environment"):
             _tools()
-            env = {**os.environ, "UV_PYTHON_DOWNLOADS": "never", "UV_PROJECT_ENVIRONMENT": str(VENV)}
+            env = {**_trusting(), "UV_PYTHON_DOWNLOADS": "never", "UV_PROJECT_ENVIRONMENT": str(VENV)}
             groups: list[str] = [] if testing else ["--no-dev", "--inexact"]
             options = ["--locked", "--compile-bytecode", "--python", sys.executable, *groups]
             say.run([TOOLS / "bin" / "uv", "sync", *options], env=env, cwd=ROOT)
@@ -87,13 +117,25 @@ def python(*, testing: bool = False) -> None:
 
 def kernels() -> None:
     """The kernels of motion, loads and the search compiled, so that no request waits for it."""
-    core = ROOT / "ydrometer"
-    compiled = (core / "motion", core / "loads", core / "search" / "walk.py", core / "base" / "jit.py")
-    sources = fingerprint(*compiled, ROOT / "uv.lock")
-    if _differs(RUN / "kernels-ready", sources):
+    if _kernels_wait():
         with say.step("Kernels"):
-            say.run([PYTHON, "-m", "ydrometer.command.warm"], cwd=ROOT)
-            (RUN / "kernels-ready").write_text(sources)
+            _compile()
+
+
+def _compile() -> None:
+    sources = _sources_of_kernels()
+    say.run([PYTHON, "-m", "ydrometer.command.warm"], cwd=ROOT)
+    (RUN / "kernels-ready").write_text(sources)
+
+
+def _kernels_wait() -> bool:
+    return _differs(RUN / "kernels-ready", _sources_of_kernels())
+
+
+def _sources_of_kernels() -> str:
+    core = ROOT / "ydrometer"
+    return fingerprint(core / "motion", core / "loads", core / "search" / "walk.py", core / "base" / "jit.py",
+                       ROOT / "uv.lock")  # fmt: skip
 
 
 def page() -> None:
@@ -114,12 +156,21 @@ def page() -> None:
 
 def node_env() -> dict[str, str]:
     """The environment in which node and npm are found."""
-    return {**os.environ, "PATH": f"{TOOLS / 'bin'}:{os.environ['PATH']}"}
+    return {**_trusting(), "PATH": f"{TOOLS / 'bin'}:{os.environ['PATH']}"}
+
+
+def _trusting() -> dict[str, str]:
+    """The environment in which pip, uv and npm trust whom the machine trusts, where nothing else was said.
+
+    Some schools and firms read all that is downloaded, under a certificate of their own. Debian is told of it, but
+    these tools bring lists of their own along.
+    """
+    ours = {"PIP_CERT": str(CERTIFICATES), "NODE_EXTRA_CA_CERTS": str(CERTIFICATES), "UV_SYSTEM_CERTS": "true"}
+    return {**(ours if CERTIFICATES.exists() else {}), **os.environ}
 
 
 def _collect() -> None:
-    if not SECRET.exists():
-        _write_private(SECRET, secrets.token_urlsafe(50))
+    _secret()
     shutil.rmtree(RUN / "static", ignore_errors=True)
     say.run([PYTHON, "manage.py", "collectstatic", "--noinput", "-v0"], cwd=ROOT)
 
@@ -129,7 +180,7 @@ def _npm() -> list[str]:
     if _node_version() < LEAST_NODE or not shutil.which("npm", path=node_env()["PATH"]):
         with say.step("Node"):
             _tools()
-            say.run([TOOLS / "bin" / "pip", "install", "-q", NODE_WHEEL])
+            say.run([TOOLS / "bin" / "pip", "install", "-q", NODE_WHEEL], env=_trusting())
             _link_node()
     return ["npm"]
 
@@ -160,7 +211,7 @@ def _tools() -> None:
     if _differs(RUN / "tools-ready", f"{TOOLS} {UV}") or not pip.exists():
         shutil.rmtree(TOOLS, ignore_errors=True)
         say.run([sys.executable, "-m", "venv", TOOLS])
-        say.run([pip, "install", "-q", UV])
+        say.run([pip, "install", "-q", UV], env=_trusting())
         (RUN / "tools-ready").write_text(f"{TOOLS} {UV}")
 
 

@@ -6,7 +6,7 @@ from django.http import HttpRequest, HttpResponseBase
 
 # Styles are inline because the style library writes them so; everything else comes from here alone.
 POLICY = (
-    "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; font-src 'self' data:; "
+    "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; font-src 'self' data:; "
     "object-src 'none'; base-uri 'none'; frame-ancestors 'none'; form-action 'self'"
 )
 

@@ -180,4 +180,5 @@ class Together(BrowserCase):
         self.assertIn("bo's workshop", bo.text("h1"))
         bo.open(f"/workshops/{WORKSHOP}")
         bo.click_button("Leave this workshop")
+        bo.click_button("Yes: leave, until somebody invites me again")
         bo.wait(lambda: not Membership.objects.filter(workshop_id=WORKSHOP, user__username="bo").exists(), "bo to go")

@@ -74,6 +74,11 @@ class InTheWay(unittest.TestCase):
         with self.assertRaisesRegex(GiveUp, "no-such-tool is not installed"):
             run(["no-such-tool"])
 
+    def test_what_a_command_of_djangos_says_is_passed_on_alone(self) -> None:
+        said = "import sys; sys.exit('CommandError: there is no account named \"nobody\"')"
+        with self.assertRaisesRegex(GiveUp, '^there is no account named "nobody"$'):
+            run(["python3", "-c", said])
+
     def test_backups_are_not_written_over_or_made_up(self) -> None:
         file = self.folder / "kept.backup"
         with self.assertRaisesRegex(GiveUp, "there is no file"):
@@ -91,6 +96,27 @@ class InTheWay(unittest.TestCase):
         before = places.fingerprint(file)
         file.write_text("b")
         self.assertNotEqual(places.fingerprint(file), before)
+
+
+class Serving(unittest.TestCase):
+    def setUp(self) -> None:
+        folder = self.enterContext(tempfile.TemporaryDirectory())
+        self.enterContext(mock.patch("ops.serving.RUN", Path(folder)))
+        self.service = Service("trial", "trial", demo=False)
+
+    def test_what_serves_is_known_by_its_process(self) -> None:
+        self.assertIsNone(self.service.running())
+        with mock.patch("ops.serving.os.getpid", return_value=1), mock.patch.object(Path, "read_bytes") as command:
+            self.service.note(8123, "10.0.0.7")
+            command.return_value = b"python3\0-m\0ops\0serve"
+            self.assertEqual(self.service.running(), (1, 8123, "10.0.0.7"))
+            command.return_value = b"somebody else's"
+            self.assertIsNone(self.service.running())
+            self.assertFalse(self.service.record.exists())
+
+    def test_a_record_of_an_older_version_is_none(self) -> None:
+        self.service.record.write_text("1 8123")
+        self.assertIsNone(self.service.running())
 
 
 class Safekeeping(unittest.TestCase):

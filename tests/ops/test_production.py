@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import socket
 import tempfile
 import unittest
 from pathlib import Path
@@ -40,3 +41,20 @@ class Faults(unittest.TestCase):
         with mock.patch.dict("os.environ", {"PATH": "/bin"}, clear=True), self.assertRaises(GiveUp) as caught:
             production.environment()
         self.assertEqual(str(caught.exception).count("\n  * "), 4)
+
+
+class Systemd(unittest.TestCase):
+    def test_is_told_by_a_path_or_by_an_abstract_name(self) -> None:
+        with tempfile.TemporaryDirectory() as folder:
+            for given, bound in ((f"{folder}/notify", f"{folder}/notify"), (f"@{folder}", f"\0{folder}")):
+                with self.subTest(given), socket.socket(socket.AF_UNIX, socket.SOCK_DGRAM) as systemd:
+                    systemd.bind(bound)
+                    with mock.patch.dict("os.environ", {"NOTIFY_SOCKET": given}):
+                        production.tell_systemd()
+                    systemd.settimeout(10)
+                    self.assertEqual(systemd.recv(100), b"READY=1")
+
+    def test_is_not_told_where_it_did_not_start_this(self) -> None:
+        with mock.patch.dict("os.environ", clear=True), mock.patch("socket.socket") as made:
+            production.tell_systemd()
+        made.assert_not_called()

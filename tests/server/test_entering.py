@@ -71,6 +71,26 @@ class Devices(WorkshopCase):
         self.assertEqual(other.get("/api/workshops/").status_code, 200)
 
 
+class Reach(WorkshopCase):
+    """Where a phone finds the server."""
+
+    def reach(self, **how: Any) -> Any:
+        with self.settings(**how):
+            return self.as_("editor").get("/api/reach/").json()
+
+    def test_nowhere_while_this_computer_alone_is_served(self) -> None:
+        self.assertEqual(self.reach(), {"addresses": [], "qr": "", "local": True, "fingerprint": ""})
+
+    def test_in_the_local_network_by_its_addresses(self) -> None:
+        told = self.reach(LAN_ORIGINS=["http://10.0.0.7:8000"])
+        self.assertEqual((told["addresses"], told["local"]), (["http://10.0.0.7:8000/"], True))
+        self.assertTrue(told["qr"].startswith("data:image/svg+xml"))
+
+    def test_on_a_host_by_the_name_it_was_asked_under(self) -> None:
+        told = self.reach(IS_PUBLIC=True)
+        self.assertEqual((told["addresses"], told["local"]), (["http://testserver/"], False))
+
+
 class HandingOver(WorkshopCase):
     def test_another_becomes_owner_and_one_stays(self) -> None:
         member = Membership.objects.get(workshop=self.workshop, user=self.people["editor"])

@@ -1,6 +1,6 @@
 /** The server, through a client whose types are generated from its schema. */
 import createClient, { type Middleware } from "openapi-fetch";
-import { lost } from "./connection";
+import { lost, mayPass } from "./connection";
 import type { components, paths } from "./schema";
 
 type Schemas = components["schemas"];
@@ -109,6 +109,13 @@ export class RefusedError extends Error {
   }
 }
 
+/** Whether the answer would be the same another time: not where the server was busy, or one was signed out meanwhile. */
+export function isRefusal(error: unknown): error is RefusedError {
+  return error instanceof RefusedError && error.status !== SIGNED_OUT && !mayPass(error.status);
+}
+
+const SIGNED_OUT = 401;
+
 /** What was wrong, each fault with its place and what would be right. */
 export function refusalText({ detail, faults }: Refusal): string {
   const told = faults?.map((one) => `${one.path && `${one.path}: `}${one.problem}, ${one.remedy}`);
@@ -132,7 +139,7 @@ const session: Middleware = {
     return request;
   },
   onResponse({ response }) {
-    if (response.status === 401) lost();
+    if (response.status === SIGNED_OUT) lost();
   },
 };
 

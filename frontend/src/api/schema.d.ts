@@ -4379,15 +4379,17 @@ export interface components {
             terms: number[] | null;
         };
         /**
-         * @description Addresses for other devices, none where the local network is not served.
+         * @description Addresses for other devices, none where this computer alone is served.
          *
          *     Attributes:
          *         addresses: the one to try first comes first. qr: that one as a picture, a data address.
+         *         local: whether the other device has to be in the same network.
          *         fingerprint: of the certificate that was made on this machine, empty without HTTPS.
          */
         Reach: {
             addresses: string[];
             fingerprint: string;
+            local: boolean;
             qr: string;
         };
         /**

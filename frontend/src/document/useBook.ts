@@ -16,7 +16,7 @@ export interface OwnStep {
 export interface OwnLine {
   id: string;
   words: string;
-  number?: number;
+  number?: number | string;
   price?: number | string;
   mass?: string;
   lead_time?: string;

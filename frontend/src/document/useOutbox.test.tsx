@@ -1,8 +1,6 @@
 import { act, renderHook } from "@testing-library/react";
-import { beforeEach, expect, test, vi } from "vitest";
+import { expect, test, vi } from "vitest";
 import { useOutbox } from "./useOutbox";
-
-beforeEach(() => localStorage.clear());
 
 test("what is said goes out in its order, and once", async () => {
   const deliver = vi.fn(async () => undefined);

@@ -4,13 +4,6 @@ import { onTheBench, PLAIN, SIX, WHEEL } from "../fixtures";
 import { LineFigure } from "./LineFigure";
 
 beforeAll(() => {
-  vi.stubGlobal(
-    "ResizeObserver",
-    class {
-      observe() {}
-      disconnect() {}
-    },
-  );
   Element.prototype.setPointerCapture = vi.fn();
 });
 

@@ -179,7 +179,7 @@ const config = defineConfig({
         "& thead": { display: "none" },
         "& tbody tr": {
           display: "grid",
-          gridTemplateColumns: "36px minmax(0, 1fr) auto auto",
+          gridTemplateColumns: "minmax(36px, auto) minmax(0, 1fr) auto auto",
           alignItems: "center",
           borderTopWidth: "1px",
           borderColor: "line",

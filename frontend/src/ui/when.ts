@@ -24,7 +24,9 @@ export function clockNow(): string {
   return new Date(here.getTime() - here.getTimezoneOffset() * 60_000).toISOString().slice(0, 19);
 }
 
-/** Weekday, day and month. */
-export function weekday(at: string | number): string {
-  return new Date(at).toLocaleDateString([], { weekday: "short", ...DAY });
+/** Weekday, day and month, of a time or of a date alone: "2027-05-03". */
+export function weekday(at: string): string {
+  // A date alone would be taken for the midnight of Greenwich, which west of it belongs to the day before.
+  const here = at.length === "2027-05-03".length ? `${at}T00:00` : at;
+  return new Date(here).toLocaleDateString([], { weekday: "short", ...DAY });
 }

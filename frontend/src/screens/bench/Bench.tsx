@@ -2,9 +2,10 @@ import { Box, Button, Flex, Heading, Input } from "@chakra-ui/react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { Link, useNavigate, useSearchParams } from "react-router";
-import { answer, api, RefusedError, type VehicleCard } from "../../api/client";
+import { answer, api, RefusedError, troubleText, type VehicleCard } from "../../api/client";
 import { useSession } from "../../api/session";
 import { useWorkshopAtHand, vehiclesQuery } from "../../api/workshops";
+import { FileInput } from "../../ui/fields/FileInput";
 import { TopBar } from "../../ui/frame/TopBar";
 import { useTitle } from "../../ui/frame/useTitle";
 import { day, moment } from "../../ui/when";
@@ -73,6 +74,11 @@ function MakeWorkshop() {
       <Button variant="solid" onClick={() => make.mutate()}>
         Make one
       </Button>
+      {make.error && (
+        <Box role="alert" color="brick" mt="2">
+          {troubleText(make.error)}
+        </Box>
+      )}
     </Box>
   );
 }
@@ -204,6 +210,11 @@ function PutAway({ vehicle, mayEdit }: { vehicle: VehicleCard; mayEdit: boolean 
           Take back
         </Button>
       )}
+      {where.error && (
+        <Box role="alert" color="brick" fontSize="sm" w="100%">
+          {troubleText(where.error)}
+        </Box>
+      )}
     </Flex>
   );
 }
@@ -261,8 +272,7 @@ function NewVehicle({ workshop, empty }: { workshop: string; empty: boolean }) {
       setTrouble(faults ? faults.map((f) => `${f.path}: ${f.problem}, ${f.remedy}`) : [error.message]);
     },
   });
-  const open = async (chosen: File | undefined) => {
-    if (!chosen) return;
+  const open = async (chosen: File) => {
     setTrouble([]);
     try {
       add.mutate(JSON.parse(await chosen.text()));
@@ -279,13 +289,12 @@ function NewVehicle({ workshop, empty }: { workshop: string; empty: boolean }) {
           </Button>
         )}
         <Button onClick={() => file.current?.click()}>Open a design file</Button>
-        <input
+        <FileInput
           ref={file}
-          type="file"
           accept="application/json,.json"
           hidden
           aria-label="Design file"
-          onChange={(event) => void open(event.target.files?.[0])}
+          onPick={(file) => void open(file)}
         />
       </Flex>
       <FromDemo workshop={workshop} />

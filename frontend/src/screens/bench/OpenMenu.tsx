@@ -2,7 +2,7 @@ import { Box, IconButton, Menu } from "@chakra-ui/react";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
-import { answer, api } from "../../api/client";
+import { answer, api, troubleText } from "../../api/client";
 import { useWorkshopAtHand } from "../../api/workshops";
 import type { DesignDocument } from "../../document/document";
 import { saveDesignFile } from "../../document/files";
@@ -16,6 +16,7 @@ export default function OpenMenu({ vehicle, mayEdit }: CardMenuProps) {
   const copy = useCopy(vehicle.id);
   const where = useWhere(vehicle);
   const [sharing, setSharing] = useState(false);
+  const trouble = copy.error ?? where.error;
   const targets = open.filter((one) => one.role !== "viewer");
   return (
     <Menu.Root positioning={{ placement: "bottom-end" }} defaultOpen>
@@ -51,9 +52,9 @@ export default function OpenMenu({ vehicle, mayEdit }: CardMenuProps) {
         </Menu.Content>
       </Menu.Positioner>
       {sharing && <ShareDialog vehicle={vehicle} onClose={() => setSharing(false)} />}
-      {copy.isError && (
+      {trouble && (
         <Box role="alert" color="brick" fontSize="sm">
-          {copy.error.message}
+          {troubleText(trouble)}
         </Box>
       )}
     </Menu.Root>

@@ -1,6 +1,6 @@
 import { Box, Button, Flex } from "@chakra-ui/react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { answer, api } from "../../api/client";
+import { answer, api, troubleText } from "../../api/client";
 
 /** Workshops that ask one to join, by name. */
 export function Requests() {
@@ -21,7 +21,7 @@ export function Requests() {
     onSettled: () =>
       Promise.all(["requests", "workshops"].map((key) => queries.invalidateQueries({ queryKey: [key] }))),
   });
-  return requests.data?.map((request) => (
+  const asked = requests.data?.map((request) => (
     <Flex
       key={request.id}
       role="status"
@@ -45,4 +45,14 @@ export function Requests() {
       </Button>
     </Flex>
   ));
+  return (
+    <>
+      {asked}
+      {decide.error && (
+        <Box role="alert" color="brick" mb="4">
+          {troubleText(decide.error)}
+        </Box>
+      )}
+    </>
+  );
 }

@@ -4,6 +4,7 @@ import { useState } from "react";
 import { answer, api, troubleText, type VehicleCard } from "../../api/client";
 import { ToldOnce } from "../../ui/ToldOnce";
 import { day } from "../../ui/when";
+import { counted } from "../../words/counted";
 
 const DAYS = { 1: "a day", 7: "a week", 30: "a month", 90: "three months" } as const;
 type Days = keyof typeof DAYS;
@@ -90,7 +91,7 @@ export function ShareDialog({ vehicle, onClose }: { vehicle: VehicleCard; onClos
                       <Box as="span" color="ink.second" fontSize="sm">
                         {" "}
                         · by {link.author ?? "somebody"} on {day(link.made_at)} ·{" "}
-                        {link.opened === 0 ? "not opened yet" : `opened ${link.opened} times`}
+                        {link.opened ? `opened ${counted(link.opened, "time")}` : "not opened yet"}
                       </Box>
                     </Box>
                     <Button size="sm" variant="ghost" onClick={() => takeBack.mutate(link.id)}>

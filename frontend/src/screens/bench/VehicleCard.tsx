@@ -7,6 +7,7 @@ import { MiniLine } from "../../drawing/MiniLine";
 import { ratioText, show, useUnits } from "../../ui/fields/units";
 import { gaugeLabel } from "../../ui/readout/Readout";
 import { StandingMark } from "../../ui/StandingMark";
+import { counted } from "../../words/counted";
 import { offText } from "../../words/runs";
 import { CardMenu } from "./CardMenu";
 
@@ -67,7 +68,7 @@ function LastRun({ vehicle }: { vehicle: VehicleCard }) {
   if (!last) return null;
   return (
     <Box fontSize="sm" color="ink.second" mt="1" data-last-run>
-      {`${last.count} ${last.count === 1 ? "run" : "runs"}, the last: ${last.words.toLowerCase()}`}
+      {`${counted(last.count, "run")}, the last: ${last.words.toLowerCase()}`}
       {last.off !== null && `, off by ${offText(last.off)}`}
     </Box>
   );

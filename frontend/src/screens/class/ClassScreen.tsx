@@ -2,6 +2,7 @@ import { Box, Button, Flex, Heading, Text } from "@chakra-ui/react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { answer, api, type Pupils, RefusedError } from "../../api/client";
+import { AskAgain } from "../../ui/AskAgain";
 import { TopBar } from "../../ui/frame/TopBar";
 import { useTitle } from "../../ui/frame/useTitle";
 import { StandingMark } from "../../ui/StandingMark";
@@ -139,9 +140,12 @@ function Joined({ mine, onChange }: { mine: Pupils; onChange: (mine: Pupils | nu
       </Box>
       <Flex mt="4" gap="3" fontSize="sm" color="ink.second" align="center" wrap="wrap">
         <Box flex="1">Your answers are deleted with the exercises, at the latest after 90 days.</Box>
-        <Button size="xs" onClick={() => leave.mutate()}>
-          Leave on this device
-        </Button>
+        <AskAgain
+          size="xs"
+          ask="Leave on this device"
+          sure="Yes: leave; to come back takes another name"
+          onSure={() => leave.mutate()}
+        />
       </Flex>
     </>
   );

@@ -7,6 +7,7 @@ import { Notice } from "../../ui/frame/Notice";
 import { TopBar } from "../../ui/frame/TopBar";
 import { useTitle } from "../../ui/frame/useTitle";
 import { StandingMark } from "../../ui/StandingMark";
+import { counted } from "../../words/counted";
 
 const LOOK_MS = 2000;
 
@@ -58,7 +59,7 @@ function Live({ set }: { set: ExerciseSet }) {
             {set.name}
           </Heading>
           <Box color="ink.second">
-            {set.exercises.length} exercises, {set.pupils.length} joined,{" "}
+            {counted(set.exercises.length, "exercise")}, {set.pupils.length} joined,{" "}
             {set.own_numbers ? "each their own numbers" : "the same numbers for all"}
           </Box>
         </Box>
@@ -214,7 +215,7 @@ function Forgetting({ set }: { set: ExerciseSet }) {
           <Box color="brick">
             {asked === "set"
               ? "The set goes for good, with all pupils and answers."
-              : `${set.pupils.length} pupils and their answers go for good.`}
+              : `${counted(set.pupils.length, "pupil")} and all answers go for good.`}
           </Box>
           <Button variant="solid" loading={act.isPending} onClick={() => act.mutate(asked)}>
             {asked === "set" ? "Delete the set" : "Forget them"}

@@ -8,6 +8,7 @@ import { Notice } from "../../ui/frame/Notice";
 import { TopBar, useBar } from "../../ui/frame/TopBar";
 import { useTitle } from "../../ui/frame/useTitle";
 import { day } from "../../ui/when";
+import { counted } from "../../words/counted";
 
 /** Sets of exercises for a class: those there are, and a new one. */
 export default function SetsScreen() {
@@ -49,7 +50,7 @@ export default function SetsScreen() {
                   {set.code}
                 </Box>
                 <Box color="ink.second" fontSize="sm">
-                  {set.count} exercises, {set.joined} joined, {day(set.made_at)}
+                  {counted(set.count, "exercise")}, {set.joined} joined, {day(set.made_at)}
                 </Box>
               </Flex>
             ))}

@@ -19,6 +19,10 @@ export default function WallScreen() {
     queryFn: () => answer(api.GET("/api/sets/{which}/wall/{place}/", params)),
     retry: false,
   });
+  const count = useQuery({
+    queryKey: ["set", set],
+    queryFn: () => answer(api.GET("/api/sets/{which}/", { params: { path: { which: set } } })),
+  }).data?.exercises.length;
   const solve = useMutation({
     mutationFn: () => answer(api.POST("/api/sets/{which}/wall/{place}/", params)),
   });
@@ -43,7 +47,9 @@ export default function WallScreen() {
         <Button disabled={number <= 1} onClick={() => go(-1)}>
           Before
         </Button>
-        <Button onClick={() => go(1)}>Next</Button>
+        <Button disabled={number === count} onClick={() => go(1)}>
+          Next
+        </Button>
         <Button
           variant="solid"
           disabled={Boolean(solve.data)}

@@ -45,7 +45,8 @@ export function BulkAdd({ workshop, kind, onAdd }: Props) {
     return () => window.clearTimeout(wait);
   }, [text, mutate]);
   const found = text.trim() ? read.data : undefined;
-  const good = found && found.faults.length === 0;
+  // What is being typed still has not been read: it is not what would be put in.
+  const good = found && found.faults.length === 0 && read.variables === text;
   return (
     <Box bg="panel" borderWidth="1px" borderColor="line" borderRadius="3px" p="3" data-bulk>
       <label htmlFor="bulk">

@@ -5,6 +5,8 @@ import { answer, api, type PartList } from "../../api/client";
 import { type Bin, type PartDocument, partOf } from "../../document/bin/bin";
 import type { PartKind } from "../../document/bin/cells";
 import { base64 } from "../../document/files";
+import { FileInput } from "../../ui/fields/FileInput";
+import { counted } from "../../words/counted";
 
 interface Props {
   workshop: string;
@@ -36,17 +38,12 @@ export function ImportList({ workshop, kind, state, onAdd }: Props) {
       </Box>
       <Flex gap="3" mt="2" align="center" wrap="wrap">
         <Button onClick={() => file.current?.click()}>Choose a file</Button>
-        <input
+        <FileInput
           ref={file}
-          type="file"
           accept=".csv,.xlsx,text/csv"
           hidden
           aria-label="List of parts"
-          onChange={(event) => {
-            const [chosen] = event.target.files ?? [];
-            if (chosen) read.mutate(chosen);
-            event.target.value = "";
-          }}
+          onPick={(file) => read.mutate(file)}
         />
         {read.data && <Verdict found={read.data} state={state} onAdd={onAdd} />}
       </Flex>
@@ -74,8 +71,8 @@ function Verdict({
   if (found.faults.length > 0) {
     return (
       <Box role="status">
-        {found.name}: {found.faults.length} {found.faults.length === 1 ? "fault" : "faults"}. Nothing was
-        written; mend the file and choose it again.
+        {found.name}: {counted(found.faults.length, "fault")}. Nothing was written; mend the file and choose
+        it again.
       </Box>
     );
   }

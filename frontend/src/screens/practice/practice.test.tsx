@@ -1,13 +1,13 @@
 import { fireEvent, screen } from "@testing-library/react";
 import { describe, expect, it, vi } from "vitest";
-import type { Ask, Exercise, Idea, Judgement, Working } from "../../api/client";
+import type { Ask, Idea, Judgement, Working } from "../../api/client";
 import { ON_PLATE, onTheBench, PLAIN } from "../../fixtures";
+import { EXERCISE, NUMBER } from "../../fixtures/exercises";
 import { Answers, isWhole, picking } from "./Answers";
 import { keyOf } from "./ExerciseDrawing";
 import { ExerciseView } from "./ExerciseView";
 import { anotherKind, following, wentBy } from "./went";
 
-const NUMBER: Ask = { kind: "number", unit: "m/s", choices: [], around: "", places: [], bag: [] };
 const PICKS: Ask = { ...NUMBER, kind: "picks", places: ["driver", "driven wheel"], bag: [12, 20, 36] };
 const CHOICE: Ask = {
   ...NUMBER,
@@ -17,19 +17,6 @@ const CHOICE: Ask = {
     { key: "B", words: "pair B", hole: null },
   ],
 };
-const EXERCISE: Exercise = {
-  kind: "road_speed",
-  idea: "speed",
-  level: 1,
-  seed: 7,
-  units: "metric",
-  words: "How fast does it roll?",
-  ask: NUMBER,
-  drawing: PLAIN.view.line,
-  plate: null,
-  hints: ["one", "two", "three"],
-};
-
 const SHEET: Working = {
   measure: "on_holes",
   dimension: "ratio",

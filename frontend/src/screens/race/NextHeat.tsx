@@ -2,21 +2,23 @@ import { Box, Button, Flex, Input } from "@chakra-ui/react";
 import { type FormEvent, useState } from "react";
 import type { Race } from "../../api/client";
 import { completed, show, useUnits } from "../../ui/fields/units";
-import { type Board, withHeat } from "./board";
+import { type Board, running } from "./board";
+import type { BoardHeld } from "./useBoard";
 
 interface Props {
   race: Race;
   board: Board;
-  onChange: (board: Board) => void;
+  onChange: BoardHeld["change"];
 }
 
 /** Who runs next, large enough for the whole room, with a place for each time. */
 export function NextHeat({ race, board, onChange }: Props) {
   const { next } = race;
   if (!next) return null;
-  const key = `${next.round} ${next.entries.join(" ")} ${board.heats.length}`;
-  return <Start key={key} next={next} {...{ race, board, onChange }} />;
+  return <Start key={`${nextOf(race)} ${board.heats.length}`} next={next} {...{ race, board, onChange }} />;
 }
+
+const nextOf = ({ next }: Race) => next && `${next.round} ${next.entries.join(" ")}`;
 
 function Start({ race, board, onChange, next }: Props & { next: NonNullable<Race["next"]> }) {
   const units = useUnits();
@@ -24,7 +26,9 @@ function Start({ race, board, onChange, next }: Props & { next: NonNullable<Race
   const submit = (event: FormEvent) => {
     event.preventDefault();
     const typed = times.map((text) => (text.trim() ? completed(units, "time", text) : null));
-    onChange(withHeat(board, { round: next.round, entries: next.entries, times: typed }));
+    const names = new Map(race.entries.map((one) => [one.id, one.name]));
+    const heat = { round: next.round, entries: next.entries, times: typed };
+    void onChange(running(heat, names), (theirs) => nextOf(theirs) === nextOf(race));
   };
   const set = (lane: number, text: string) => setTimes(times.map((old, i) => (i === lane ? text : old)));
   return (

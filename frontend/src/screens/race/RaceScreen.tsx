@@ -1,15 +1,16 @@
 import { Box, Button, Flex, Heading } from "@chakra-ui/react";
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
+import { useQuery } from "@tanstack/react-query";
 import { useParams } from "react-router";
-import { answer, api, type Race, troubleText } from "../../api/client";
+import { answer, api, type Race } from "../../api/client";
 import { show, useUnits } from "../../ui/fields/units";
 import { Notice } from "../../ui/frame/Notice";
 import { TopBar } from "../../ui/frame/TopBar";
 import { useTitle } from "../../ui/frame/useTitle";
-import { type Board, boardOf, MODES, withoutHeat } from "./board";
+import { counted } from "../../words/counted";
+import { type Board, boardOf, heatWords, MODES, striking } from "./board";
 import { NextHeat } from "./NextHeat";
 import { Teams } from "./Teams";
+import { type BoardHeld, useBoard } from "./useBoard";
 
 const LOOK_MS = 5000;
 
@@ -38,30 +39,7 @@ export default function RaceScreen() {
 }
 
 function Running({ race }: { race: Race }) {
-  const queries = useQueryClient();
-  const [past, setPast] = useState<Board[]>([]);
-  const board = boardOf(race.document);
-  const save = useMutation({
-    mutationFn: (document: Board) =>
-      answer(
-        api.PUT("/api/races/{race}/", {
-          params: { path: { race: race.id } },
-          body: { base: race.version, document: document as unknown as Record<string, unknown> },
-        }),
-      ),
-    onSuccess: (made) => queries.setQueryData(["race", race.id], made),
-    onError: () => queries.invalidateQueries({ queryKey: ["race", race.id] }),
-  });
-  const change = (made: Board) => {
-    setPast([...past, board]);
-    save.mutate(made);
-  };
-  const undo = () => {
-    const before = past.at(-1);
-    if (!before) return;
-    setPast(past.slice(0, -1));
-    save.mutate(before);
-  };
+  const { board, change, undo, trouble } = useBoard(race);
   return (
     <>
       <Flex gap="3" align="baseline" wrap="wrap" mb="3">
@@ -69,10 +47,10 @@ function Running({ race }: { race: Race }) {
           {board.name}
         </Heading>
         <Box color="ink.second">
-          {board.distance}, {board.lanes} {board.lanes === 1 ? "lane" : "lanes"}, {MODES[board.mode]}
+          {board.distance}, {counted(board.lanes, "lane")}, {MODES[board.mode]}
         </Box>
         <Flex ml="auto" gap="2" data-screen-only>
-          <Button size="sm" disabled={past.length === 0} onClick={undo}>
+          <Button size="sm" disabled={undo === null} onClick={() => undo?.()}>
             Undo
           </Button>
           <Button size="sm" onClick={() => window.print()}>
@@ -80,9 +58,9 @@ function Running({ race }: { race: Race }) {
           </Button>
         </Flex>
       </Flex>
-      {save.isError && (
+      {trouble && (
         <Box role="alert" color="brick" mb="2">
-          {troubleText(save.error)}
+          {trouble}
         </Box>
       )}
       <NextHeat race={race} board={board} onChange={change} />
@@ -166,7 +144,7 @@ function Standings({ race, board }: { race: Race; board: Board }) {
 interface HeatsProps {
   race: Race;
   board: Board;
-  onChange: (board: Board) => void;
+  onChange: BoardHeld["change"];
 }
 
 function Heats({ race, board, onChange }: HeatsProps) {
@@ -193,16 +171,12 @@ function Heats({ race, board, onChange }: HeatsProps) {
             <Box color="ink.second" fontFamily="mono" minW="2em">
               {place + 1}
             </Box>
-            <Box flex="1">
-              {heat.entries
-                .map((id, lane) => `${names.get(id) ?? id} ${heat.times[lane] ?? "did not finish"}`)
-                .join(" · ")}
-            </Box>
+            <Box flex="1">{heatWords(heat, names)}</Box>
             <Button
               size="xs"
               variant="ghost"
               data-screen-only
-              onClick={() => onChange(withoutHeat(board, place))}
+              onClick={() => void onChange(striking(heat, place, names))}
             >
               Take it out
             </Button>

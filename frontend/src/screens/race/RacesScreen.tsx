@@ -9,6 +9,7 @@ import { Notice } from "../../ui/frame/Notice";
 import { TopBar } from "../../ui/frame/TopBar";
 import { useTitle } from "../../ui/frame/useTitle";
 import { day } from "../../ui/when";
+import { counted } from "../../words/counted";
 import { type Board, MODES } from "./board";
 
 /** Race boards of a workshop, and a new one. */
@@ -42,7 +43,7 @@ export default function RacesScreen() {
               <Link to={`/races/${race.id}`}>{race.name}</Link>
             </Box>
             <Box color="ink.second" fontSize="sm">
-              {race.entries} teams, {race.heats} heats, {day(race.made_at)}
+              {counted(race.entries, "team")}, {counted(race.heats, "heat")}, {day(race.made_at)}
             </Box>
           </Flex>
         ))}

@@ -3,12 +3,13 @@ import { useQuery } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import type { Race } from "../../api/client";
 import { useWorkshops, vehiclesQuery } from "../../api/workshops";
-import { type Board, mayLeave, withEntry, withoutEntry } from "./board";
+import { type Board, entering, leaving, mayLeave } from "./board";
+import type { BoardHeld } from "./useBoard";
 
 interface Props {
   race: Race;
   board: Board;
-  onChange: (board: Board) => void;
+  onChange: BoardHeld["change"];
 }
 
 /** Teams are entered by a name, with a vehicle of the workshop or without. */
@@ -16,13 +17,14 @@ export function Teams({ race, board, onChange }: Props) {
   const [name, setName] = useState("");
   const [vehicle, setVehicle] = useState("");
   const vehicles = useVehiclesOf(race.workshop);
-  const submit = (event: FormEvent) => {
+  const submit = async (event: FormEvent) => {
     event.preventDefault();
     const called = name.trim() || vehicles.find((one) => one.id === vehicle)?.name || "";
     if (!called) return;
-    onChange(withEntry(board, called, vehicle));
-    setName("");
-    setVehicle("");
+    if (!(await onChange(entering(called, vehicle)))) return;
+    // What has been typed since is the next team's.
+    setName((now) => (now === name ? "" : now));
+    setVehicle((now) => (now === vehicle ? "" : now));
   };
   return (
     <Box as="section" mt="6" data-screen-only data-teams>
@@ -38,7 +40,7 @@ export function Teams({ race, board, onChange }: Props) {
             </Box>
           </Box>
           {mayLeave(board, entry.id) && (
-            <Button size="xs" variant="ghost" onClick={() => onChange(withoutEntry(board, entry.id))}>
+            <Button size="xs" variant="ghost" onClick={() => void onChange(leaving(entry))}>
               Take it out
             </Button>
           )}

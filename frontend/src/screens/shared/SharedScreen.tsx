@@ -1,6 +1,7 @@
 import { Box, Heading } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
+import { useLocation } from "react-router";
 import { answer, api, type Gauge } from "../../api/client";
 import { WorkingSheet } from "../../document/working/WorkingSheet";
 import { MiniLine } from "../../drawing/MiniLine";
@@ -13,7 +14,7 @@ import { day } from "../../ui/when";
 
 /** A design that somebody has shared. The code is behind the "#", which no log is sent. */
 export default function SharedScreen() {
-  const code = window.location.hash.slice(1);
+  const code = useLocation().hash.slice(1);
   const units = useUnits();
   const [asked, setAsked] = useState<Pick<Gauge, "measure" | "at"> | null>(null);
   const shared = useQuery({

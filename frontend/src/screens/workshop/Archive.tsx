@@ -3,6 +3,7 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useRef } from "react";
 import { useNavigate } from "react-router";
 import { answer, api, troubleText } from "../../api/client";
+import { FileInput } from "../../ui/fields/FileInput";
 
 /** The workshop as one file, and a file as a workshop. */
 export function Archive({ workshop }: { workshop: string }) {
@@ -40,16 +41,12 @@ export function Archive({ workshop }: { workshop: string }) {
         <Button loading={open.isPending} onClick={() => file.current?.click()}>
           Open one as a workshop of its own
         </Button>
-        <input
+        <FileInput
           ref={file}
-          type="file"
           accept=".zip,application/zip"
           hidden
           aria-label="Archive file"
-          onChange={(event) => {
-            const [chosen] = event.target.files ?? [];
-            if (chosen) open.mutate(chosen);
-          }}
+          onPick={(file) => open.mutate(file)}
         />
       </Flex>
       {open.isError && (

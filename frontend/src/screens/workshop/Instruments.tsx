@@ -1,8 +1,9 @@
-import { Box, Button, Flex, Input } from "@chakra-ui/react";
+import { Box, Button, Flex, Heading, Input } from "@chakra-ui/react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api } from "../../api/client";
 import { moment } from "../../ui/when";
+import { counted } from "../../words/counted";
 
 /** Tokens with which instruments send readings, for owners: made, told once, taken back. */
 export function Instruments({ workshop }: { workshop: string }) {
@@ -30,10 +31,10 @@ export function Instruments({ workshop }: { workshop: string }) {
   });
   const trouble = make.error ?? revoke.error;
   return (
-    <Box as="section" aria-labelledby="instruments" mt="6" data-instruments>
-      <Box as="h2" id="instruments" fontSize="lg" fontWeight="700">
+    <Box as="section" aria-labelledby="instruments" mt="8" data-instruments>
+      <Heading as="h2" id="instruments" size="md">
         Instruments
-      </Box>
+      </Heading>
       <Box color="ink.second" fontSize="sm" mb="2">
         A timing gate or counter of your own may log runs with a token, and do nothing else.
         docs/instruments.md says how.
@@ -43,7 +44,9 @@ export function Instruments({ workshop }: { workshop: string }) {
           <Flex as="li" key={token.id} gap="3" py="1" align="center" borderTopWidth="1px" borderColor="line">
             <Box flex="1">{token.name}</Box>
             <Box fontSize="sm" color="ink.second">
-              {token.used_at ? `${token.uses} times, last ${moment(token.used_at)}` : "not used yet"}
+              {token.used_at
+                ? `${counted(token.uses, "time")}, last ${moment(token.used_at)}`
+                : "not used yet"}
             </Box>
             <Button size="xs" onClick={() => revoke.mutate(token.id)}>
               Take back

@@ -1,6 +1,6 @@
 import { Box, Button, Heading, Text } from "@chakra-ui/react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useNavigate } from "react-router";
+import { useLocation, useNavigate } from "react-router";
 import { answer, api } from "../../api/client";
 import { Notice } from "../../ui/frame/Notice";
 import { TopBar } from "../../ui/frame/TopBar";
@@ -8,7 +8,8 @@ import { ROLES } from "./RoleSelect";
 
 /** What a link to join stands for, and the one button. The code is behind the "#", which no server and no log is sent. */
 export function Join() {
-  const code = window.location.hash.slice(1);
+  // Not the browser's: that changes on the way out, while this is still shown, and the page would ask about no code.
+  const code = useLocation().hash.slice(1);
   const queries = useQueryClient();
   const navigate = useNavigate();
   const about = useQuery({

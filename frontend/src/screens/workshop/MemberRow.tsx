@@ -2,6 +2,7 @@ import { Box, Button, Flex } from "@chakra-ui/react";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api, type Member, type Role, troubleText } from "../../api/client";
+import { AskAgain } from "../../ui/AskAgain";
 import { ToldOnce } from "../../ui/ToldOnce";
 import { RoleSelect } from "./RoleSelect";
 
@@ -16,7 +17,6 @@ interface Props {
 export function MemberRow({ workshop, member, self }: Props) {
   const queries = useQueryClient();
   const [more, setMore] = useState(false);
-  const [sure, setSure] = useState(false);
   const params = { path: { workshop, member: member.id } };
   const again = () => queries.invalidateQueries({ queryKey: ["members", workshop] });
   const role = useMutation({
@@ -86,18 +86,20 @@ export function MemberRow({ workshop, member, self }: Props) {
           <Button size="sm" loading={reset.isPending} onClick={() => reset.mutate()}>
             They forgot their password
           </Button>
-          {sure ? (
-            <Button size="sm" variant="solid" loading={handOver.isPending} onClick={() => handOver.mutate()}>
-              Yes: {member.username} owns it, I stay an editor
-            </Button>
-          ) : (
-            <Button size="sm" onClick={() => setSure(true)}>
-              Hand the workshop over
-            </Button>
-          )}
-          <Button size="sm" onClick={() => remove.mutate()}>
-            Remove
-          </Button>
+          <AskAgain
+            size="sm"
+            ask="Hand the workshop over"
+            sure={`Yes: ${member.username} owns it, I stay an editor`}
+            loading={handOver.isPending}
+            onSure={() => handOver.mutate()}
+          />
+          <AskAgain
+            size="sm"
+            ask="Remove"
+            sure={`Yes: ${member.username} sees it no more`}
+            loading={remove.isPending}
+            onSure={() => remove.mutate()}
+          />
         </Flex>
       )}
       {reset.data && (

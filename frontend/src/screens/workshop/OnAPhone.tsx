@@ -30,10 +30,11 @@ export function OnAPhone() {
               </Box>
             )}
             <Box fontSize="sm" color="ink.second" mt="1">
-              Point the phone's camera at it. The phone has to be in the same network, and everybody signs in
-              with an account of their own.
+              Point the phone's camera at it.
+              {reach.data.local && " The phone has to be in the same network."} Everybody signs in with an
+              account of their own.
             </Box>
-            {reach.data.fingerprint ? (
+            {!reach.data.local ? null : reach.data.fingerprint ? (
               <Box fontSize="sm" mt="1">
                 The certificate was made on this machine, so the phone asks once whether you trust it. Its
                 fingerprint (SHA-256) must be{" "}

@@ -13,6 +13,7 @@ import { NextStep } from "./NextStep";
 import { OwnStepForm } from "./OwnStepForm";
 import { Schools } from "./Schools";
 import { StepList } from "./StepList";
+import { usePhotos } from "./usePhotos";
 import { type TakenBack, useTicks } from "./useTicks";
 
 const PARTS = ["Steps", "Days", "Look after"] as const;
@@ -38,6 +39,7 @@ function Building({ answer }: { answer: BuildAnswer }) {
   const { readOnly } = useEdit();
   const { vehicle } = usePlace();
   const ticks = useTicks(answer.shown);
+  const photos = usePhotos();
   const book = useBook(vehicle);
   const [part, setPart] = useState<Part>("Steps");
   const [chosen, setChosen] = useState("");
@@ -88,6 +90,7 @@ function Building({ answer }: { answer: BuildAnswer }) {
                 step={next}
                 titles={titles}
                 ticks={ticks}
+                photos={photos}
                 readOnly={readOnly}
                 isNext={!chosen || next.id === shown.next[0]}
                 onBack={() => setChosen("")}
@@ -118,7 +121,7 @@ function Building({ answer }: { answer: BuildAnswer }) {
           }}
         />
       )}
-      {part === "Look after" && <LookAfter answer={answer} readOnly={readOnly} />}
+      {part === "Look after" && <LookAfter answer={answer} photos={photos} readOnly={readOnly} />}
     </Box>
   );
 }

@@ -7,6 +7,7 @@ import { HeldWords } from "./HeldWords";
 import { Photos } from "./Photos";
 import { Because, Drawing, Fields, Said } from "./StepParts";
 import { useEntryForm } from "./useEntryForm";
+import type { PhotosHeld } from "./usePhotos";
 import type { Ticks } from "./useTicks";
 import { minutes } from "./words";
 
@@ -15,6 +16,7 @@ interface Props {
   /** Of all steps, by their ids. */
   titles: ReadonlyMap<string, string>;
   ticks: Ticks;
+  photos: PhotosHeld;
   readOnly: boolean;
   isNext: boolean;
   onBack: () => void;
@@ -34,7 +36,7 @@ const ASKED: Record<Exclude<Asking, "">, string> = {
 };
 
 /** One step in large type with its numbers and its little drawing; one thumb to tick it. */
-export function NextStep({ step, titles, ticks, readOnly, isNext, onBack, onDone, onChoose }: Props) {
+export function NextStep({ step, titles, ticks, photos, readOnly, isNext, onBack, onDone, onChoose }: Props) {
   const [asking, setAsking] = useState<Asking>("");
   const form = useEntryForm(step);
   const back = ticks.back.find((one) => one.entry.step === step.id);
@@ -170,7 +172,7 @@ export function NextStep({ step, titles, ticks, readOnly, isNext, onBack, onDone
               onSay={(reason) => say(asking === "overrule" ? "done" : asking, reason)}
             />
           )}
-          <Photos step={step} />
+          <Photos step={step} photos={photos} />
         </>
       )}
       {step.by && step.at && <Said step={step} />}

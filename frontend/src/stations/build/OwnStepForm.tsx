@@ -5,6 +5,7 @@ import { answer, api, type BuildStep, troubleText } from "../../api/client";
 import { usePlace } from "../../document/context";
 import { newId } from "../../document/newId";
 import type { BookOf, OwnStep } from "../../document/useBook";
+import { counted } from "../../words/counted";
 import { FRAME } from "../shared/frame";
 
 const EMPTY = { title: "", minutes: "15 min", wait: "" };
@@ -121,7 +122,7 @@ function Templates({ own, book }: { own: OwnStep[]; book: BookOf }) {
     <Flex gap="1" mt="2" wrap="wrap" align="flex-end" data-templates>
       {kept.data?.map((template) => (
         <Button key={template.id} size="xs" onClick={() => take(template.steps as unknown as OwnStep[])}>
-          {`Take “${template.name}”, ${template.steps.length === 1 ? "1 step" : `${template.steps.length} steps`}`}
+          {`Take “${template.name}”, ${counted(template.steps.length, "step")}`}
         </Button>
       ))}
       {own.length > 0 && (

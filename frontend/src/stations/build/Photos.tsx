@@ -1,96 +1,87 @@
 import { Box, Flex } from "@chakra-ui/react";
-import { useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
-import { answer, api, type BuildStep, troubleText } from "../../api/client";
+import { useEffect, useState } from "react";
+import type { BuildStep } from "../../api/client";
 import { usePlace } from "../../document/context";
-import { newId } from "../../document/newId";
+import { keptFile } from "../../document/keptFiles";
+import { FileInput } from "../../ui/fields/FileInput";
+import type { PhotosHeld } from "./usePhotos";
 
 /** Photos of a step: taken with the phone, or chosen; made smaller and freed of where they were taken by the server. */
-export function Photos({ step }: { step: BuildStep }) {
-  const { vehicle } = usePlace();
-  const queries = useQueryClient();
-  const changed = () => queries.invalidateQueries({ queryKey: ["build", vehicle] });
-  const drop = async (photo: string) => {
-    const path = { vehicle, photo };
-    await api.DELETE("/api/vehicles/{vehicle}/build/photos/{photo}/", { params: { path } });
-    await changed();
-  };
+export function Photos({ step, photos }: { step: BuildStep; photos: PhotosHeld }) {
+  // For a moment one is both: on the server, and not yet gone from here.
+  const waiting = photos.waiting.filter((one) => one.step === step.id && !step.photos.includes(one.id));
   return (
     <Flex gap="2" mt="3" wrap="wrap" align="center" data-photos={step.photos.length}>
-      <TakePhoto step={step.id} onTaken={() => void changed()} />
+      <TakePhoto onTaken={(file) => photos.take(step.id, file)} />
       {step.photos.map((photo) => (
         <Box key={photo}>
           <Picture photo={photo} of={step.title} />
-          <button type="button" className="quiet" onClick={() => void drop(photo)}>
+          <button type="button" className="quiet" onClick={() => void photos.remove(photo)}>
             take away
           </button>
         </Box>
       ))}
+      {waiting.map(({ id }) => (
+        <Box key={id} data-photo-waiting>
+          <KeptPicture photo={id} of={step.title} />
+          <Box fontSize="sm" color="ink.second">
+            kept here until it is sent
+          </Box>
+        </Box>
+      ))}
+      <PhotoTrouble photos={photos} />
     </Flex>
   );
 }
 
-/** A kept photo in small; it opens in full. */
+/** Why a photo was not taken by the server. */
+export function PhotoTrouble({ photos }: { photos: PhotosHeld }) {
+  if (!photos.trouble) return null;
+  return (
+    <Box role="alert" color="brick" w="100%">
+      {photos.trouble}
+    </Box>
+  );
+}
+
+const SMALL = { height: 72, borderRadius: 3 };
+
+/** A photo in small, from the server; it opens in full. */
 export function Picture({ photo, of }: { photo: string; of: string }) {
   const { vehicle } = usePlace();
   const address = `/api/vehicles/${vehicle}/build/photos/${photo}/`;
   return (
     <a href={address} target="_blank" rel="noreferrer">
-      <img src={address} alt={`Of: ${of}`} style={{ height: 72, borderRadius: 3 }} loading="lazy" />
+      <img src={address} alt={`Of: ${of}`} style={SMALL} loading="lazy" />
     </a>
   );
 }
 
-interface TakeProps {
-  step: string;
-  onTaken: (photo: string) => void;
+/** One that is still on this device alone. */
+export function KeptPicture({ photo, of }: { photo: string; of: string }) {
+  const [address, setAddress] = useState("");
+  useEffect(() => {
+    let made = "";
+    let gone = false;
+    void keptFile(photo).then((file) => {
+      if (!file || gone) return;
+      made = URL.createObjectURL(file);
+      setAddress(made);
+    });
+    return () => {
+      gone = true;
+      if (made) URL.revokeObjectURL(made);
+    };
+  }, [photo]);
+  return address ? <img src={address} alt={`Of: ${of}`} style={SMALL} /> : null;
 }
 
-/** A photo of a step from the camera or a file. */
-export function TakePhoto({ step, onTaken }: TakeProps) {
-  const { vehicle } = usePlace();
-  const [trouble, setTrouble] = useState("");
-  const [sending, setSending] = useState(false);
-  const send = async (file: File) => {
-    setSending(true);
-    setTrouble("");
-    try {
-      const id = newId();
-      await answer(
-        api.POST("/api/vehicles/{vehicle}/build/photos/", {
-          params: { path: { vehicle }, query: { step, id } },
-          body: file as never,
-          bodySerializer: (body: unknown) => body as Blob,
-          headers: { "Content-Type": "application/octet-stream" },
-        }),
-      );
-      onTaken(id);
-    } catch (error) {
-      setTrouble(troubleText(error));
-    }
-    setSending(false);
-  };
+/** A photo from the camera or a file. */
+export function TakePhoto({ onTaken }: { onTaken: (file: File) => void }) {
   return (
-    <>
-      <label className="file">
-        {sending ? "Sending the photo …" : "Photo"}
-        <input
-          type="file"
-          accept="image/*"
-          capture="environment"
-          disabled={sending}
-          onChange={(event) => {
-            const file = event.target.files?.[0];
-            if (file) void send(file);
-            event.target.value = "";
-          }}
-        />
-      </label>
-      {trouble && (
-        <Box role="alert" color="brick" w="100%">
-          {trouble}
-        </Box>
-      )}
-    </>
+    <label className="file">
+      Photo
+      <FileInput accept="image/*" capture="environment" onPick={onTaken} />
+    </label>
   );
 }

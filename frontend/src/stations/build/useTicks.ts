@@ -8,8 +8,8 @@ import {
   type BuildShown,
   type BuildStep,
   type HeldBack,
+  isRefusal,
   type Loose,
-  RefusedError,
   refusalText,
   type StepEntry,
 } from "../../api/client";
@@ -81,7 +81,7 @@ async function written(vehicle: string, entries: StepEntry[]): Promise<TakenBack
       return entry ? [{ entry, reasons: one.reasons }] : [];
     });
   } catch (error) {
-    if (error instanceof RefusedError && error.status < 500 && error.status !== 401)
+    if (isRefusal(error))
       return entries.map((entry) => ({ entry, reasons: [{ words: refusalText(error.refusal), step: "" }] }));
     throw error;
   }

@@ -18,17 +18,18 @@ interface Sent {
   body: object;
 }
 
-vi.spyOn(api, "POST").mockImplementation((async (address: string, { params, body }: Sent) =>
-  answered(address, { ...params.path, ...body })) as never);
-HTMLAnchorElement.prototype.click = vi.fn();
+beforeEach(() => {
+  answered.mockReset();
+  vi.spyOn(api, "POST").mockImplementation((async (address: string, { params, body }: Sent) =>
+    answered(address, { ...params.path, ...body })) as never);
+  vi.spyOn(HTMLAnchorElement.prototype, "click").mockReturnValue();
+});
 
 /** As the client hands an answer on. */
 const json = (value: unknown, status = 200) => ({
   [status < 400 ? "data" : "error"]: value,
   response: new Response(null, { status }),
 });
-
-beforeEach(() => answered.mockReset());
 
 const onThePlate = (shown: React.ReactNode) => onTheBench(shown, {}, DOCUMENTS.mounted, MOUNTED);
 
@@ -98,7 +99,9 @@ describe("ways to place the shafts", () => {
 describe("templates", () => {
   it("are asked for of the plate, or of an adapter for the chosen shaft", async () => {
     vi.stubGlobal("URL", Object.assign(URL, { createObjectURL: () => "blob:x", revokeObjectURL: vi.fn() }));
-    answered.mockReturnValue(json(new Blob(["0"])));
+    answered.mockReturnValue(
+      json({ name: "plate.dxf", type: "application/dxf", holes: 60, sheets: 1, data: "MA==" }),
+    );
     onThePlate(<Templates shaft={ON_PLATE.plan.shafts[0] ?? null} behind="" />);
     fireEvent.click(screen.getByRole("button", { name: "Save DXF" }));
     await waitFor(() => expect(answered).toHaveBeenCalledTimes(1));

@@ -1,6 +1,7 @@
 /** A template as the core makes it: a file in base64, with how many holes and sheets it has. */
 import { answer, api, type Template } from "../../api/client";
 import type { DesignDocument } from "../../document/document";
+import { counted } from "../../words/counted";
 
 export interface Asked {
   document: DesignDocument;
@@ -31,6 +32,6 @@ export async function fetchTemplate(
 
 /** "plate.pdf: 60 holes on 2 sheets". */
 export function told({ name, type, holes, sheets }: Template): string {
-  const paper = type === "application/pdf" ? ` on ${sheets} ${sheets === 1 ? "sheet" : "sheets"}` : "";
-  return `${name}: ${holes} ${holes === 1 ? "hole" : "holes"}${paper}`;
+  const paper = type === "application/pdf" ? ` on ${counted(sheets, "sheet")}` : "";
+  return `${name}: ${counted(holes, "hole")}${paper}`;
 }

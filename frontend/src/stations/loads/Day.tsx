@@ -7,6 +7,7 @@ import { at, type DesignDocument, withValue } from "../../document/document";
 import { Field, Switch, WholeNumber } from "../../document/Field";
 import { BY_POINTER } from "../../ui/dragging";
 import { ChoiceField } from "../../ui/fields/ChoiceField";
+import { counted } from "../../words/counted";
 import { described, type Phase, stretched, stretchedTo, typedTime, widthOf } from "./blocks";
 
 const DOES: [string, string][] = [
@@ -88,7 +89,7 @@ export function Day({ loads }: { loads: Loads }) {
         )}
       </Flex>
       <Box mt="1" color="ink.second" fontSize="12.5px">
-        {`${loads.day_assumed ? "Taken for usual, until you touch it" : "One heat"}; ${loads.heats} ${loads.heats === 1 ? "heat" : "heats"}. Pull a block's edge to stretch it, click it to type.`}
+        {`${loads.day_assumed ? "Taken for usual, until you touch it" : "One heat"}; ${counted(loads.heats, "heat")}. Pull a block's edge to stretch it, click it to type.`}
       </Box>
       {chosen !== null && typed && (
         <Typed k={chosen} does={String(typed.do)} onGone={() => setChosen(null)} />
@@ -221,6 +222,6 @@ function Typed({ k, does, onGone }: { k: number; does: string; onGone: () => voi
 
 /** What is done, and how long. */
 function phaseWords({ do: does, count, seconds }: Phase): [string, string] {
-  if (does === "runs") return [`${count} ${count === 1 ? "run" : "runs"}, one every`, typedTime(seconds)];
+  if (does === "runs") return [`${counted(count, "run")}, one every`, typedTime(seconds)];
   return [DOES.find(([key]) => key === does)?.[1] ?? does, typedTime(seconds)];
 }

@@ -102,7 +102,7 @@ export function useSearches(): Searches {
     start: start.mutate,
     cancel: () => id && cancel.mutate(id),
     open: setChosen,
-    trouble: start.error ?? one.error,
+    trouble: start.error ?? cancel.error ?? one.error,
     starting: start.isPending,
   };
 }

@@ -5,7 +5,9 @@ import { Link } from "react-router";
 import { answer, api, troubleText } from "../../api/client";
 import { usePlace } from "../../document/context";
 import { base64 } from "../../document/files";
+import { FileInput } from "../../ui/fields/FileInput";
 import { clockNow } from "../../ui/when";
+import { counted } from "../../words/counted";
 
 /** The list as a file, and states and prices back from one; the order list of several vehicles. */
 export function Files({ vehicle, readOnly }: { vehicle: string; readOnly: boolean }) {
@@ -22,7 +24,11 @@ export function Files({ vehicle, readOnly }: { vehicle: string; readOnly: boolea
       const read = await answer(api.POST("/api/vehicles/{vehicle}/parts-list/file/", asked));
       void queries.invalidateQueries({ queryKey: ["pulse", vehicle] });
       const faults = read.faults.map((f) => `row ${f.row}, ${f.column}: ${f.problem}, ${f.remedy}`);
-      setWords(faults.length ? `Nothing was taken. ${faults.join("; ")}` : `${read.changed} lines changed.`);
+      setWords(
+        faults.length
+          ? `Nothing was taken. ${faults.join("; ")}`
+          : `${counted(read.changed, "line")} changed.`,
+      );
     } catch (error) {
       setWords(troubleText(error));
     }
@@ -39,15 +45,7 @@ export function Files({ vehicle, readOnly }: { vehicle: string; readOnly: boolea
       {!readOnly && (
         <label className="file small">
           Take states and prices from a file
-          <input
-            type="file"
-            accept=".csv,.xlsx"
-            onChange={(event) => {
-              const file = event.target.files?.[0];
-              if (file) void open(file);
-              event.target.value = "";
-            }}
-          />
+          <FileInput accept=".csv,.xlsx" onPick={(file) => void open(file)} />
         </label>
       )}
       <Button size="xs" asChild>

@@ -6,6 +6,12 @@ import { FRAME } from "../shared/frame";
 
 const EMPTY = { words: "", number: "1", price: "", mass: "" };
 
+/** As it is typed where it is no number: then the server says what would be right. */
+function numberOf(text: string): number | string {
+  const number = Number(text.replace(",", "."));
+  return text.trim() === "" ? 1 : Number.isNaN(number) ? text.trim() : number;
+}
+
 /** Things that the design does not know of, such as the frame. */
 export function OwnLines({ book, readOnly }: { book: BookOf; readOnly: boolean }) {
   const lines = book.book.lines ?? [];
@@ -16,7 +22,7 @@ export function OwnLines({ book, readOnly }: { book: BookOf; readOnly: boolean }
     const line: OwnLine = {
       id: newId(),
       words: typed.words.trim(),
-      number: Number(typed.number) || 1,
+      number: numberOf(typed.number),
     };
     if (typed.price.trim()) line.price = typed.price.trim();
     if (typed.mass.trim()) line.mass = typed.mass.trim();

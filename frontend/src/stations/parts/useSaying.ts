@@ -2,7 +2,7 @@
 
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { answer, api, type PartLine, type PurchaseState, RefusedError, refusalText } from "../../api/client";
+import { answer, api, isRefusal, type PartLine, type PurchaseState, refusalText } from "../../api/client";
 import { usePlace } from "../../document/context";
 import { newId } from "../../document/newId";
 import { useOutbox } from "../../document/useOutbox";
@@ -61,8 +61,7 @@ async function written(vehicle: string, entries: Said[]): Promise<string> {
     await answer(api.POST("/api/vehicles/{vehicle}/parts-list/entries/", asked));
     return "";
   } catch (error) {
-    if (error instanceof RefusedError && error.status < 500 && error.status !== 401)
-      return refusalText(error.refusal);
+    if (isRefusal(error)) return refusalText(error.refusal);
     throw error;
   }
 }

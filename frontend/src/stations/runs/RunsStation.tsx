@@ -2,6 +2,8 @@ import { Box, Button, Flex } from "@chakra-ui/react";
 import { useCallback, useEffect, useState } from "react";
 import type { Learnt, LoggedRun } from "../../api/client";
 import { useEdit, usePlace } from "../../document/context";
+import { FileInput } from "../../ui/fields/FileInput";
+import { counted } from "../../words/counted";
 import { FRAME } from "../shared/frame";
 import { InstrumentPanel } from "./instrument/InstrumentPanel";
 import { LogFilePanel } from "./instrument/LogFilePanel";
@@ -64,20 +66,12 @@ export function RunsStation() {
         <Box {...FRAME} {...aside}>
           <Flex align="baseline" gap="3">
             <Box as="h2" fontSize="lg" fontWeight="700" flex="1">
-              {logged.length === 1 ? "1 run" : `${logged.length} runs`}
+              {counted(logged.length, "run")}
             </Box>
             {!readOnly && (
               <label className="file small" data-screen-only>
                 Open a file
-                <input
-                  type="file"
-                  accept=".json"
-                  onChange={(event) => {
-                    const file = event.target.files?.[0];
-                    if (file) void runs.open(file);
-                    event.target.value = "";
-                  }}
-                />
+                <FileInput accept=".json" onPick={(file) => void runs.open(file)} />
               </label>
             )}
             {logged.length > 0 && (
@@ -169,7 +163,7 @@ function Ways({ runs, logged, learnt, brought, onBring, way, onWay }: WaysProps)
           {...{ runs, learnt, brought }}
           onTaken={taken}
           onStep={(step, run) => {
-            void plan.tick(step.key, run);
+            plan.tick(step.key, run);
             onWay("Plan");
           }}
         />

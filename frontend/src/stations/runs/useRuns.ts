@@ -2,7 +2,7 @@
 
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
-import { answer, api, type LoggedRun, type Refusal, RefusedError, troubleText } from "../../api/client";
+import { answer, api, isRefusal, type LoggedRun, type Refusal, troubleText } from "../../api/client";
 import { useEdit, usePlace } from "../../document/context";
 import type { DesignDocument } from "../../document/document";
 import { newId } from "../../document/newId";
@@ -142,7 +142,7 @@ async function sent(
     arrived(await answer(asked));
     return null;
   } catch (error) {
-    if (error instanceof RefusedError && error.status < 500 && error.status !== 401) return error.refusal;
+    if (isRefusal(error)) return error.refusal;
     throw error;
   }
 }

@@ -3,10 +3,13 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api, type BuildAnswer, type BuildStep, type Care, troubleText } from "../../../api/client";
 import { usePlace } from "../../../document/context";
+import { useKept } from "../../../document/kept";
 import { newId } from "../../../document/newId";
 import { moment } from "../../../ui/when";
+import { counted } from "../../../words/counted";
 import { FRAME } from "../../shared/frame";
-import { Picture, TakePhoto } from "../Photos";
+import { KeptPicture, PhotoTrouble, Picture, TakePhoto } from "../Photos";
+import type { PhotosHeld } from "../usePhotos";
 
 interface Found {
   step: string;
@@ -26,9 +29,11 @@ const KINDS = ["loosened", "rubbed", "worn", "cracked", "other"];
 /** What is due to be looked at, writing an inspection down, and those that were. */
 export function LookAfter({
   answer: { shown, cares, hours },
+  photos,
   readOnly,
 }: {
   answer: BuildAnswer;
+  photos: PhotosHeld;
   readOnly: boolean;
 }) {
   const { vehicle } = usePlace();
@@ -54,10 +59,10 @@ export function LookAfter({
         <CareTable cares={cares} />
       </Box>
       <Box display="grid" gap="2">
-        {!readOnly && <NewInspection key={hours} hours={hours} steps={shown.steps} cares={cares} />}
+        {!readOnly && <NewInspection hours={hours} steps={shown.steps} cares={cares} photos={photos} />}
         <Box {...FRAME} data-inspections={log.data?.length ?? 0}>
           <Box as="h2" fontSize="lg" fontWeight="700">
-            {log.data?.length ? `${log.data.length} inspections` : "No inspection yet"}
+            {log.data?.length ? counted(log.data.length, "inspection") : "No inspection yet"}
           </Box>
           {[...(log.data ?? [])].reverse().map((one) => {
             const document = one.document as Inspection;
@@ -117,27 +122,38 @@ interface NewProps {
   hours: number;
   steps: BuildStep[];
   cares: Care[];
+  photos: PhotosHeld;
 }
 
-function NewInspection({ hours, steps, cares }: NewProps) {
-  const { vehicle } = usePlace();
+/** As it is typed. Its number stays the same until the server has it: sent twice, it is kept once. */
+interface Typed {
+  id: string;
+  hours: string | null;
+  after: string;
+  findings: Found[];
+}
+
+const nothing = (): Typed => ({ id: newId(), hours: null, after: "", findings: [] });
+
+function NewInspection({ hours, steps, cares, photos }: NewProps) {
+  const { account, vehicle } = usePlace();
   const queries = useQueryClient();
-  const [run, setRun] = useState(hours ? String(Math.round(hours * 100) / 100) : "0");
-  const [after, setAfter] = useState("");
-  const [findings, setFindings] = useState<Found[]>([]);
+  const [typed, setTyped] = useKept(`ydrometer-inspection|${account}|${vehicle}`, nothing);
   const [trouble, setTrouble] = useState("");
+  const { after, findings } = typed;
+  const run = typed.hours ?? String(Math.round(hours * 100) / 100);
+  const say = (part: Partial<Typed>) => setTyped({ ...typed, ...part });
   const put = (i: number, part: Partial<Found>) =>
-    setFindings(findings.map((one, j) => (i === j ? { ...one, ...part } : one)));
+    say({ findings: findings.map((one, j) => (i === j ? { ...one, ...part } : one)) });
   const keep = async () => {
+    setTrouble("");
     try {
       const document = { hours: Number(run.replace(",", ".")), after: after.trim(), findings };
-      const body = { id: newId(), at: new Date().toISOString(), document };
+      const body = { id: typed.id, at: new Date().toISOString(), document };
       await answer(
         api.POST("/api/vehicles/{vehicle}/build/inspections/", { params: { path: { vehicle } }, body }),
       );
-      setFindings([]);
-      setAfter("");
-      setTrouble("");
+      setTyped(null);
       for (const key of ["inspections", "build", "pulse"])
         void queries.invalidateQueries({ queryKey: [key, vehicle] });
     } catch (error) {
@@ -158,12 +174,12 @@ function NewInspection({ hours, steps, cares }: NewProps) {
             fontFamily="body"
             placeholder="such as Causeway Day"
             value={after}
-            onChange={(event) => setAfter(event.target.value)}
+            onChange={(event) => say({ after: event.target.value })}
           />
         </Box>
         <Box as="label" fontSize="sm" w="110px">
           hours run in all
-          <Input inputMode="decimal" value={run} onChange={(event) => setRun(event.target.value)} />
+          <Input inputMode="decimal" value={run} onChange={(event) => say({ hours: event.target.value })} />
         </Box>
       </Flex>
       {findings.map((found, i) => (
@@ -202,10 +218,12 @@ function NewInspection({ hours, steps, cares }: NewProps) {
             value={found.words}
             onChange={(event) => put(i, { words: event.target.value })}
           />
-          {found.photo ? (
-            <Picture photo={found.photo} of={found.words} />
+          {!found.photo ? (
+            <TakePhoto onTaken={(file) => put(i, { photo: photos.take(found.step, file) })} />
+          ) : photos.waiting.some((one) => one.id === found.photo) ? (
+            <KeptPicture photo={found.photo} of={found.words} />
           ) : (
-            <TakePhoto step={found.step} onTaken={(photo) => put(i, { photo })} />
+            <Picture photo={found.photo} of={found.words} />
           )}
         </Flex>
       ))}
@@ -213,7 +231,7 @@ function NewInspection({ hours, steps, cares }: NewProps) {
         <Button
           size="xs"
           onClick={() =>
-            setFindings([...findings, { step: shown[0]?.id ?? "", found: "loosened", words: "" }])
+            say({ findings: [...findings, { step: shown[0]?.id ?? "", found: "loosened", words: "" }] })
           }
         >
           Something was found
@@ -222,6 +240,7 @@ function NewInspection({ hours, steps, cares }: NewProps) {
           {findings.length ? "Keep this inspection" : "All was well: keep it"}
         </Button>
       </Flex>
+      <PhotoTrouble photos={photos} />
       {trouble && (
         <Box role="alert" color="brick" fontSize="sm">
           {trouble}

@@ -4,6 +4,7 @@ import type { BuildShown, Days } from "../../../api/client";
 import { usePlace } from "../../../document/context";
 import type { BookOf } from "../../../document/useBook";
 import { clockNow, weekday } from "../../../ui/when";
+import { counted } from "../../../words/counted";
 import { FRAME } from "../../shared/frame";
 import { minutes } from "../words";
 import { Strip } from "./Strip";
@@ -72,7 +73,7 @@ function Planned({ plan, shown, onChoose }: { plan: Days; shown: BuildShown; onC
           <Box as="ul" pl="5" listStyleType="disc">
             {plan.reliefs.map((one) => (
               <li key={one.words}>
-                {`${one.words}: ${one.late_by_days ? `late by ${one.late_by_days} days` : "in time"}`}
+                {`${one.words}: ${one.late_by_days ? `late by ${counted(one.late_by_days, "day")}` : "in time"}`}
               </li>
             ))}
           </Box>

@@ -2,6 +2,7 @@ import { Box } from "@chakra-ui/react";
 import { useState } from "react";
 import type { BuildStep, Days } from "../../../api/client";
 import { weekday } from "../../../ui/when";
+import { counted } from "../../../words/counted";
 import { minutes } from "../words";
 
 interface Props {
@@ -32,7 +33,7 @@ export function Strip({ plan, titles, onChoose }: Props) {
       />
       <span>{weekday(one.date)}</span>
       <b>{minutes(one.minutes)}</b>
-      <em className="visually-hidden">{`, ${one.steps.length} steps${one.critical ? ", critical" : ""}`}</em>
+      <em className="visually-hidden">{`, ${counted(one.steps.length, "step")}${one.critical ? ", critical" : ""}`}</em>
     </button>
   );
   const chosen = plan.days.find((one) => one.date === open);

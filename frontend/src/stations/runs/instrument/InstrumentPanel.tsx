@@ -2,6 +2,7 @@ import { Box, Button, Flex } from "@chakra-ui/react";
 import { useRef, useState } from "react";
 import { refusalText } from "../../../api/client";
 import { useDocument } from "../../../document/context";
+import { FileInput } from "../../../ui/fields/FileInput";
 import { QuantityField } from "../../../ui/fields/QuantityField";
 import { useUnits } from "../../../ui/fields/units";
 import type { RunDocument } from "../run";
@@ -75,14 +76,9 @@ export function InstrumentPanel({ runs }: { runs: Runs }) {
         </Box>
         <label className="file">
           Open a file
-          <input
-            type="file"
+          <FileInput
             accept=".jsonl,.json,.txt,.log"
-            onChange={async (event) => {
-              const file = event.target.files?.[0];
-              if (file) setLines((await file.text()).split(/\r?\n/));
-              event.target.value = "";
-            }}
+            onPick={async (file) => setLines((await file.text()).split(/\r?\n/))}
           />
         </label>
         {serial && (

@@ -2,7 +2,9 @@ import { Box, Button, Flex } from "@chakra-ui/react";
 import { useEffect, useState } from "react";
 import { type LogFile, refusalText } from "../../../api/client";
 import { useWidth } from "../../../drawing/useWidth";
+import { FileInput } from "../../../ui/fields/FileInput";
 import { digits, useUnits } from "../../../ui/fields/units";
+import { counted } from "../../../words/counted";
 import { Axes } from "../Axes";
 import { FRAME, line, scales, span } from "../plot";
 import type { RunDocument } from "../run";
@@ -21,15 +23,7 @@ export function LogFilePanel({ runs }: { runs: Runs }) {
       <Flex gap="3" align="center" wrap="wrap">
         <label className="file">
           Open a logger's table
-          <input
-            type="file"
-            accept=".csv,.tsv,.txt,.log,.xlsx"
-            onChange={(event) => {
-              const picked = event.target.files?.[0];
-              if (picked) void held.begin(picked);
-              event.target.value = "";
-            }}
-          />
+          <FileInput accept=".csv,.tsv,.txt,.log,.xlsx" onPick={(file) => void held.begin(file)} />
         </label>
         <Box fontSize="13.5px" color="ink.second">
           CSV with any separator, or XLSX; up to 2,000,000 rows.
@@ -152,11 +146,11 @@ function WhatWasFound({ found, runs, onLogged }: { found: Found; runs: Runs; onL
       <Box fontWeight="600">
         {found.count === 0
           ? "No run in it: it never stood still and then moved."
-          : `${found.count} ${found.count === 1 ? "run" : "runs"} in ${found.rows.toLocaleString("en")} rows`}
+          : `${counted(found.count, "run")} in ${counted(found.rows, "row")}`}
       </Box>
       {found.faulty > 0 && (
         <details>
-          <summary>{`${found.faulty.toLocaleString("en")} ${found.faulty === 1 ? "row" : "rows"} cannot be read`}</summary>
+          <summary>{`${counted(found.faulty, "row")} cannot be read`}</summary>
           <Box fontSize="13px" color="brick">
             {found.faults.map((fault) => (
               <Box key={fault.path}>{`${fault.path}: ${fault.problem}; ${fault.remedy}.`}</Box>

@@ -1,35 +1,57 @@
-/** What the core makes of an instrument's lines so far; asked again as they come, but not more often than it answers. */
+/**
+ * What the core makes of an instrument's lines so far: one request at a time, always ending with the newest lines, and
+ * asked again where no answer came.
+ */
 import { useEffect, useRef, useState } from "react";
-import { answer, api, type Listened } from "../../../api/client";
+import { answer, api, isRefusal, type Listened } from "../../../api/client";
+import { pause } from "../../../api/connection";
 
 const EVERY_MS = 350;
 
+interface Question {
+  lines: string[];
+  distance: string;
+}
+
 export function useListened(lines: string[], distance: string): Listened | null {
   const [listened, setListened] = useState<Listened | null>(null);
-  const newest = useRef({ lines, distance });
-  newest.current = { lines, distance };
-  const timer = useRef<number | null>(null);
+  const newest = useRef<Question | null>(null);
+  const busy = useRef(false);
   useEffect(
     () => () => {
-      if (timer.current !== null) window.clearTimeout(timer.current);
+      newest.current = null;
     },
     [],
   );
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the lines and the distance are read when they are sent
   useEffect(() => {
-    if (lines.length === 0) setListened(null);
-    else if (timer.current === null)
-      timer.current = window.setTimeout(async () => {
-        timer.current = null;
-        const sent = newest.current;
-        try {
-          const body = { lines: sent.lines, more: { distance: sent.distance } };
-          const made = await answer(api.POST("/api/instruments/lines/", { body }));
-          if (newest.current.lines.length > 0) setListened(made);
-        } catch {
-          // No connection: what stands there stays, and the next lines ask again.
-        }
-      }, EVERY_MS);
+    newest.current = lines.length > 0 ? { lines, distance } : null;
+    if (newest.current === null) setListened(null);
+    else void follow();
+
+    async function follow() {
+      if (busy.current) return;
+      busy.current = true;
+      let answered: Question | null = null;
+      for (let tries = 0; newest.current && newest.current !== answered; ) {
+        await new Promise((passed) => window.setTimeout(passed, tries ? pause(tries - 1) : EVERY_MS));
+        const asked: Question | null = newest.current;
+        const made = asked && (await listen(asked));
+        tries = made === "later" ? tries + 1 : 0;
+        if (made === "later") continue;
+        answered = asked;
+        if (newest.current && made) setListened(made);
+      }
+      busy.current = false;
+    }
   }, [lines, distance]);
   return listened;
+}
+
+/** "later" where there was no answer; none where asking again would change nothing. */
+async function listen({ lines, distance }: Question): Promise<Listened | "later" | null> {
+  try {
+    return await answer(api.POST("/api/instruments/lines/", { body: { lines, more: { distance } } }));
+  } catch (error) {
+    return isRefusal(error) ? null : "later";
+  }
 }

@@ -72,7 +72,11 @@ export function NewPlan({ onDeal, onBack, trouble }: Props) {
       </Flex>
       {unmounted.length > 0 && (
         <details>
-          <summary>{`${unmounted.length} that do not go on the plate`}</summary>
+          <summary>
+            {unmounted.length === 1
+              ? "1 that does not go on the plate"
+              : `${unmounted.length} that do not go on the plate`}
+          </summary>
           <Flex gap="2" wrap="wrap" my="1">
             {unmounted.map((one) => (
               <Tick

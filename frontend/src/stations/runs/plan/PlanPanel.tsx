@@ -2,6 +2,7 @@ import { Box, Button, Flex } from "@chakra-ui/react";
 import { useState } from "react";
 import type { KeptPlan } from "../../../api/client";
 import { show, useUnits } from "../../../ui/fields/units";
+import { counted } from "../../../words/counted";
 import type { PracticeRig } from "../instrument/useRig";
 import { asEntry, type Entry, type RunDocument } from "../run";
 import { valueText } from "../words";
@@ -29,8 +30,7 @@ export function PlanPanel({ plan, rig, onType, onRig }: Props) {
     return (
       <NewPlan
         onDeal={async (made) => {
-          await plan.save(made);
-          setAnew(false);
+          if (await plan.save(made)) setAnew(false);
         }}
         onBack={document ? () => setAnew(false) : null}
         trouble={plan.trouble}
@@ -49,7 +49,7 @@ export function PlanPanel({ plan, rig, onType, onRig }: Props) {
     const action = ON_THE_RIG[String(step.run.kind)];
     if (!action || !(await rig.order(action, document.readings, null, design(step)))) return;
     onRig();
-    await plan.tick(step.key, "rig");
+    plan.tick(step.key, "rig");
   };
   return (
     <Box as="section" aria-label="Plan" data-plan>
@@ -110,7 +110,7 @@ function NextStep({ step, readings, busy, onType, onRig }: NextProps) {
         </Box>
       )}
       <Box fontSize="22px" fontWeight="700" lineHeight="1.25">
-        {`${step.words}, ${readings} ${readings === 1 ? "reading" : "readings"}, with ${step.gearing}`}
+        {`${step.words}, ${counted(readings, "reading")}, with ${step.gearing}`}
       </Box>
       {step.predicted !== null && (
         <Box color="ink.second">{`predicted ${valueText(units, step.dimension, step.predicted)}`}</Box>
@@ -181,7 +181,7 @@ function Steps({ planned, document, onTick }: StepsProps) {
                   type="checkbox"
                   aria-label={`${step.words} with ${step.gearing}, round ${step.round}`}
                   checked={step.done !== ""}
-                  onChange={(event) => void onTick(step.key, event.target.checked ? "by hand" : null)}
+                  onChange={(event) => onTick(step.key, event.target.checked ? "by hand" : null)}
                 />
               </td>
               <td>{step.swap ? <b>{step.gearing}</b> : step.gearing}</td>

@@ -1,9 +1,11 @@
-/** The plan of a vehicle: as typed and worked out, kept by the server; ticks are shown before it answers. */
+/** The plan of a vehicle: as typed and worked out, kept by the server; ticks are shown at once, connection or not. */
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
-import { answer, api, type KeptPlan, troubleText } from "../../../api/client";
+import { useMemo, useState } from "react";
+import { answer, api, isRefusal, type KeptPlan, troubleText } from "../../../api/client";
+import { upon } from "../../../api/upon";
 import { usePlace } from "../../../document/context";
 import type { DesignDocument } from "../../../document/document";
+import { useOutbox } from "../../../document/useOutbox";
 
 export interface PlanDocument {
   format: "ydrometer-plan";
@@ -20,53 +22,83 @@ export interface PlanDocument {
 export interface PlanHeld {
   kept: KeptPlan | undefined;
   document: PlanDocument | null;
-  save: (document: PlanDocument) => Promise<void>;
-  /** Tick a step off with the run that it became, or take the tick away. */
-  tick: (key: string, run: string | null) => Promise<void>;
+  /** Whether it is kept now; else `trouble` says why not. */
+  save: (document: PlanDocument) => Promise<boolean>;
+  /** Tick a step off with the run that it became, or take the tick away; kept on the device until the server has it. */
+  tick: (step: string, run: string | null) => void;
   trouble: string;
 }
 
+/** A step that is done, and the run that it became; none where it is not done any more. */
+interface Tick {
+  step: string;
+  run: string | null;
+}
+
 export function usePlan(): PlanHeld {
-  const { vehicle } = usePlace();
+  const { account, vehicle } = usePlace();
   const queries = useQueryClient();
   const [trouble, setTrouble] = useState("");
-  const key = ["plan", vehicle];
   const params = { params: { path: { vehicle } } };
-  const plan = useQuery({
-    queryKey: key,
+  const asked = {
+    queryKey: ["plan", vehicle],
     queryFn: () => answer(api.GET("/api/vehicles/{vehicle}/plan/", params)),
-  });
-  const kept = plan.data;
-  const document = (kept?.document ?? null) as PlanDocument | null;
-  const save = async (next: PlanDocument) => {
-    setTrouble("");
-    const body = { base: kept?.version ?? 0, document: next as unknown as Record<string, unknown> };
-    try {
-      queries.setQueryData(key, await answer(api.PUT("/api/vehicles/{vehicle}/plan/", { ...params, body })));
-    } catch (error) {
-      setTrouble(troubleText(error));
-      void queries.invalidateQueries({ queryKey: key });
-    }
   };
+  const plan = useQuery(asked);
+  const put = async (base: number, next: PlanDocument) => {
+    const body = { base, document: next as unknown as Record<string, unknown> };
+    const made = await answer(api.PUT("/api/vehicles/{vehicle}/plan/", { ...params, body }));
+    queries.setQueryData(asked.queryKey, made);
+  };
+  const tickUpon = async (kept: KeptPlan, ticks: Tick[]) => {
+    const next = documentOf(withTicks(kept, ticks));
+    if (next) await put(kept.version, next);
+  };
+  const { waiting, add } = useOutbox<Tick>(`ydrometer-plan|${account}|${vehicle}`, async (ticks) => {
+    try {
+      const known = await queries.ensureQueryData(asked);
+      await upon(
+        known,
+        () => queries.fetchQuery(asked),
+        (kept) => tickUpon(kept, ticks),
+      );
+    } catch (error) {
+      if (!isRefusal(error)) throw error;
+      setTrouble(troubleText(error));
+      void queries.invalidateQueries({ queryKey: asked.queryKey });
+    }
+  });
+  const kept = useMemo(() => plan.data && withTicks(plan.data, waiting), [plan.data, waiting]);
   return {
     kept,
-    document,
-    save,
-    tick: async (step, run) => {
-      if (!document || !kept) return;
-      const { [step]: _, ...others } = document.done ?? {};
-      const done = run === null ? others : { ...others, [step]: run };
-      // The hand sees its tick at once; what the server says replaces it.
-      queries.setQueryData<KeptPlan>(key, {
-        ...kept,
-        document: { ...document, done } as unknown as Record<string, unknown>,
-        planned: kept.planned && {
-          ...kept.planned,
-          steps: kept.planned.steps.map((one) => (one.key === step ? { ...one, done: run ?? "" } : one)),
-        },
-      });
-      await save({ ...document, done });
+    document: documentOf(kept),
+    save: async (next) => {
+      setTrouble("");
+      try {
+        await put(plan.data?.version ?? 0, next);
+        return true;
+      } catch (error) {
+        setTrouble(troubleText(error));
+        void queries.invalidateQueries({ queryKey: asked.queryKey });
+        return false;
+      }
+    },
+    tick: (step, run) => {
+      setTrouble("");
+      add({ step, run });
     },
     trouble,
   };
+}
+
+const documentOf = (kept: KeptPlan | undefined) => (kept?.document ?? null) as PlanDocument | null;
+
+/** Of steps that another plan does not have any more nothing is ticked. */
+function withTicks(kept: KeptPlan, ticks: Tick[]): KeptPlan {
+  const { document, planned } = kept;
+  if (!document || !planned || ticks.length === 0) return kept;
+  const runs = new Map(ticks.map(({ step, run }) => [step, run ?? ""]));
+  const steps = planned.steps.map((one) => ({ ...one, done: runs.get(one.key) ?? one.done }));
+  const done = Object.fromEntries(steps.filter((one) => one.done).map((one) => [one.key, one.done]));
+  return { ...kept, document: { ...document, done }, planned: { ...planned, steps } };
 }

@@ -1,14 +1,11 @@
 import { renderHook } from "@testing-library/react";
-import { beforeEach, expect, test, vi } from "vitest";
+import { expect, test, vi } from "vitest";
 import { recall, useKeptSteps } from "./steps";
-
-beforeEach(() => sessionStorage.clear());
 
 test("steps outlive a reload, if the document is still the one they led to", () => {
   vi.useFakeTimers();
   renderHook(() => useKeptSteps("v", { past: [{ n: 1 }], present: { n: 2 }, future: [{ n: 3 }] }));
   vi.runAllTimers();
-  vi.useRealTimers();
   expect(recall("v", { n: 2 })).toEqual({ past: [{ n: 1 }], present: { n: 2 }, future: [{ n: 3 }] });
   expect(recall("v", { n: 9 })).toEqual({ past: [], present: { n: 9 }, future: [] });
   expect(recall("another", { n: 2 }).past).toEqual([]);

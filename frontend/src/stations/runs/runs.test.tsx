@@ -1,4 +1,4 @@
-import { beforeEach, describe, expect, test } from "vitest";
+import { describe, expect, test } from "vitest";
 import type { LoggedRun, RunKind } from "../../api/client";
 import type { DesignDocument } from "../../document/document";
 import { area, FRAME, line, placedLabels, scales, span } from "./plot";
@@ -75,8 +75,6 @@ describe("the next run", () => {
 });
 
 describe("what waits on the device", () => {
-  beforeEach(() => localStorage.clear());
-
   test("is kept by account and vehicle, and gone when it has been sent", () => {
     const run = {
       id: "a",

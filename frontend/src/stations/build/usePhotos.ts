@@ -1,0 +1,80 @@
+/** Photos: kept on the device from the moment they are taken until the server has them. */
+import { useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { answer, api, isRefusal, troubleText } from "../../api/client";
+import { usePlace } from "../../document/context";
+import { dropFile, keepFile, keptFile } from "../../document/keptFiles";
+import { newId } from "../../document/newId";
+import { useOutbox } from "../../document/useOutbox";
+
+export interface Photo {
+  id: string;
+  step: string;
+}
+
+export interface PhotosHeld {
+  /** Those that the server does not have yet. */
+  waiting: Photo[];
+  /** Take one of a step; its id is known at once. */
+  take: (step: string, file: File) => string;
+  /** Take one away that the server has. */
+  remove: (photo: string) => Promise<void>;
+  trouble: string;
+}
+
+export function usePhotos(): PhotosHeld {
+  const { account, vehicle } = usePlace();
+  const queries = useQueryClient();
+  const [trouble, setTrouble] = useState("");
+  const shownAnew = () => queries.invalidateQueries({ queryKey: ["build", vehicle] });
+  const { waiting, add } = useOutbox<Photo>(`ydrometer-photos|${account}|${vehicle}`, async (photos) => {
+    for (const photo of photos) {
+      const refused = await send(vehicle, photo);
+      if (refused) setTrouble(refused);
+      await dropFile(photo.id);
+    }
+    await shownAnew();
+  });
+  return {
+    waiting,
+    take: (step, file) => {
+      const id = newId();
+      setTrouble("");
+      void keepFile(id, file);
+      add({ id, step });
+      return id;
+    },
+    remove: async (photo) => {
+      setTrouble("");
+      try {
+        const path = { vehicle, photo };
+        await answer(api.DELETE("/api/vehicles/{vehicle}/build/photos/{photo}/", { params: { path } }));
+        await shownAnew();
+      } catch (error) {
+        setTrouble(troubleText(error));
+      }
+    },
+    trouble,
+  };
+}
+
+/** Why the server does not want it, empty where it has it. */
+async function send(vehicle: string, { id, step }: Photo): Promise<string> {
+  const file = await keptFile(id);
+  // It went with an answer that did not come back.
+  if (!file) return "";
+  try {
+    await answer(
+      api.POST("/api/vehicles/{vehicle}/build/photos/", {
+        params: { path: { vehicle }, query: { step, id } },
+        body: file as never,
+        bodySerializer: (body: unknown) => body as Blob,
+        headers: { "Content-Type": "application/octet-stream" },
+      }),
+    );
+    return "";
+  } catch (error) {
+    if (isRefusal(error)) return troubleText(error);
+    throw error;
+  }
+}
