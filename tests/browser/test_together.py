@@ -126,7 +126,7 @@ class Together(BrowserCase):
             lambda: page.find("[data-field='Mass, battery in'] input").get_attribute("value") == "abc", "its own text"
         )
         page.click_button("Sign out")
-        page.wait_text("header [role=alert]", "What is not saved yet will go")
+        page.wait_text("header [role=alert]", "lost by it: design changes.")
         page.click_button("Sign out all the same")
         page.find("#entry-name")
         self.assertEqual(

@@ -1,9 +1,15 @@
 import { expect, test } from "vitest";
-import { isRefusal, RefusedError } from "./client";
+import { answer, api, isRefusal, RefusedError, troubleText } from "./client";
 
 test("is final where the same would be said another time", () => {
   const statuses = [400, 401, 403, 404, 408, 409, 413, 429, 500, 503];
   const final = statuses.filter((status) => isRefusal(new RefusedError({ detail: "no" }, status)));
   expect(final).toEqual([400, 403, 404, 409, 413]);
   expect(isRefusal(new TypeError("no connection"))).toBe(false);
+});
+
+test("a lost connection is told in words of ours", async () => {
+  const fetch = () => Promise.reject(new TypeError("Failed to fetch"));
+  const asked = answer(api.GET("/api/session/", { baseUrl: "http://localhost", fetch }));
+  expect(await asked.catch(troubleText)).toBe("There is no connection: try again.");
 });

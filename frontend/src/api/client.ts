@@ -115,6 +115,7 @@ export function isRefusal(error: unknown): error is RefusedError {
 }
 
 const SIGNED_OUT = 401;
+const NO_CONNECTION = "There is no connection: try again.";
 
 /** What was wrong, each fault with its place and what would be right. */
 export function refusalText({ detail, faults }: Refusal): string {
@@ -125,7 +126,7 @@ export function refusalText({ detail, faults }: Refusal): string {
 /** Why something failed, in words. */
 export function troubleText(error: unknown): string {
   if (error instanceof RefusedError) return refusalText(error.refusal);
-  return error instanceof Error ? error.message : "There is no connection: try again.";
+  return error instanceof Error ? error.message : String(error);
 }
 
 function cookie(name: string): string {
@@ -140,6 +141,10 @@ const session: Middleware = {
   },
   onResponse({ response }) {
     if (response.status === SIGNED_OUT) lost();
+  },
+  onError({ error }) {
+    // The browser's own words for it, "Failed to fetch", help nobody.
+    return error instanceof TypeError ? new Error(NO_CONNECTION) : undefined;
   },
 };
 

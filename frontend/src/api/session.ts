@@ -19,12 +19,12 @@ export function useVocabulary() {
 }
 
 /** @param before is called once the server has agreed, before the page begins anew. */
-export function useSignOut(before: () => void) {
+export function useSignOut(before: () => Promise<void>) {
   return useMutation({
     mutationFn: () => answer(api.POST("/api/accounts/sign-out/")),
     // Loaded anew, the page keeps nothing of what it has shown.
-    onSuccess: () => {
-      before();
+    onSuccess: async () => {
+      await before();
       window.location.assign("/");
     },
   });

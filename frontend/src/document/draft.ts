@@ -3,7 +3,7 @@
  * tab, so that two tabs never take each other's.
  */
 
-import { draftKey, storedDrafts } from "../ui/drafts";
+import { keptKey, keptOf, readKept, writeKept } from "../ui/kept";
 import type { DesignDocument } from "./document";
 import { newId } from "./newId";
 
@@ -63,39 +63,34 @@ function reloaded(): boolean {
 }
 
 export function keepDraft(account: string, vehicle: string, tab: string, draft: Omit<Draft, "at">): void {
-  try {
-    const kept = { ...draft, at: new Date().toISOString() };
-    localStorage.setItem(draftKey(account, vehicle, tab), JSON.stringify(kept));
-  } catch {
-    // A full or forbidden store only means that a reload before saving starts from the last saved state.
-  }
+  writeKept(keptKey("draft", account, vehicle, tab), { ...draft, at: new Date().toISOString() });
 }
 
 export function dropDraft(account: string, vehicle: string, tab: string): void {
-  localStorage.removeItem(draftKey(account, vehicle, tab));
+  writeKept(keptKey("draft", account, vehicle, tab), null);
 }
 
 export function readDraft(account: string, vehicle: string, tab: string): Draft | null {
-  return parsed(draftKey(account, vehicle, tab));
+  return whole(keptKey("draft", account, vehicle, tab));
 }
 
 /** What tabs that are gone have left of a vehicle, the newest first. */
 export async function leftBehind(account: string, vehicle: string, tab: string): Promise<Left[]> {
   const held = new Set((await navigator.locks?.query())?.held?.map((entry) => entry.name));
-  return storedDrafts()
-    .filter(([of, what, by]) => of === account && what === vehicle && by !== tab && !held.has(lock(by)))
-    .flatMap(([of, what, by]) => {
-      const draft = parsed(draftKey(of, what, by));
+  return keptOf(account)
+    .filter(
+      ({ kind, place, part: by }) =>
+        kind === "draft" && place === vehicle && by !== tab && !held.has(lock(by)),
+    )
+    .flatMap(({ key, part: by }) => {
+      const draft = whole(key);
       return draft ? [{ ...draft, tab: by }] : [];
     })
     .sort((one, other) => other.at.localeCompare(one.at));
 }
 
-function parsed(name: string): Draft | null {
-  try {
-    const draft = JSON.parse(localStorage.getItem(name) ?? "null") as Draft | null;
-    return draft?.document && draft.from ? draft : null;
-  } catch {
-    return null;
-  }
+/** Null where another version of the page has written it. */
+function whole(key: string): Draft | null {
+  const draft = readKept<Draft | null>(key, null);
+  return draft?.document && draft.from ? draft : null;
 }

@@ -191,7 +191,7 @@ export function clean(base: Base, document: DesignDocument): boolean {
 function reason(refusal: Refusal | undefined, status: number): string {
   const count = (refusal?.faults?.length ?? 0) + (refusal?.more ?? 0);
   if (count > 0)
-    return `${count === 1 ? "one value" : `${count} values`} cannot be read; the figures are those before`;
+    return `${count === 1 ? "one value" : `${count} values`} cannot be read; figures are those before`;
   if (status === 401) return "you are signed out; kept on this device";
   return refusal?.detail ?? `the server answered with ${status}; it is tried again`;
 }

@@ -1,6 +1,6 @@
 /** Things said on this device that the server does not have yet: kept through a lost connection, sent in their order. */
 import { useCallback, useEffect, useRef, useState } from "react";
-import { readKept, writeKept } from "./kept";
+import { readKept, writeKept } from "../ui/kept";
 
 const AGAIN_MS = 5000;
 const MOST_AT_ONCE = 100;

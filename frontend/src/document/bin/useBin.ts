@@ -2,17 +2,9 @@
 import { queryOptions, useQuery } from "@tanstack/react-query";
 import { type Dispatch, useEffect, useReducer, useRef, useState } from "react";
 import { answer, api, type Fault, type PartConflict, type Refusal } from "../../api/client";
+import { keptKey, readKept, writeKept } from "../../ui/kept";
 import { useUndoKeys } from "../useUndoKeys";
-import {
-  type Bin,
-  type BinAction,
-  bin,
-  emptyBin,
-  type PartDocument,
-  type Sent,
-  type Stored,
-  toSend,
-} from "./bin";
+import { type Bin, type BinAction, bin, emptyBin, type Sent, type Stored, toSend } from "./bin";
 
 const QUIET_MS = 350;
 const RETRY_MS = 4000;
@@ -41,9 +33,10 @@ export interface BinOnScreen {
   saving: string;
 }
 
-export function useBin(workshop: string): BinOnScreen {
+export function useBin(account: string, workshop: string): BinOnScreen {
+  const place = keptKey("bin", account, workshop);
   const parts = useParts(workshop);
-  const [state, dispatch] = useReducer(bin, workshop, (w) => emptyBin(recalled(w)));
+  const [state, dispatch] = useReducer(bin, null, () => emptyBin(readKept(place, [])));
   const [trouble, setTrouble] = useState("");
   const [turn, setTurn] = useState(0);
   const busy = useRef(false);
@@ -51,7 +44,10 @@ export function useBin(workshop: string): BinOnScreen {
   useEffect(() => {
     if (parts.data && !busy.current) dispatch({ type: "loaded", parts: parts.data });
   }, [parts.data]);
-  useEffect(() => keep(workshop, state.pending), [workshop, state.pending]);
+  useEffect(
+    () => writeKept(place, state.pending.size > 0 ? [...state.pending] : null),
+    [place, state.pending],
+  );
   useUndoKeys(dispatch);
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: a turn asks for another try of the same changes
@@ -113,23 +109,4 @@ function refused(
   if (faults.size === 0) return `not saved: ${refusal?.detail ?? `the server answered with ${status}`}`;
   dispatch({ type: "refused", faults });
   return "";
-}
-
-const key = (workshop: string) => `ydrometer-bin-${workshop}`;
-
-function keep(workshop: string, pending: Bin["pending"]): void {
-  try {
-    if (pending.size === 0) localStorage.removeItem(key(workshop));
-    else localStorage.setItem(key(workshop), JSON.stringify([...pending]));
-  } catch {
-    // A full or forbidden store only means that a reload before saving starts from what was saved last.
-  }
-}
-
-function recalled(workshop: string): [string, PartDocument | null][] {
-  try {
-    return JSON.parse(localStorage.getItem(key(workshop)) ?? "[]");
-  } catch {
-    return [];
-  }
 }

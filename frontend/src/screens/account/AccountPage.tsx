@@ -77,7 +77,7 @@ export function AccountPage() {
         >
           {preferences.letterKeys ? "Switch letter keys off" : "Switch letter keys on"}
         </Button>
-        {!visitor && <DeleteAccount />}
+        {!visitor && <DeleteAccount username={username} />}
       </Box>
     </>
   );

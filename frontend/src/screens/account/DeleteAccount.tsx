@@ -1,13 +1,17 @@
 import { Box, Heading } from "@chakra-ui/react";
 import { useMutation } from "@tanstack/react-query";
 import { answer, api, troubleText } from "../../api/client";
+import { dropKept } from "../../ui/kept";
 import { Sure } from "../../ui/Sure";
 
 /** The account's end. */
-export function DeleteAccount() {
+export function DeleteAccount({ username }: { username: string }) {
   const remove = useMutation({
     mutationFn: (password: string) => answer(api.POST("/api/accounts/deleting/", { body: { password } })),
-    onSuccess: () => window.location.assign("/"),
+    onSuccess: async () => {
+      await dropKept(username);
+      window.location.assign("/");
+    },
   });
   return (
     <Box as="section" mt="8" mb="8" aria-labelledby="delete-account" data-delete-account>

@@ -12,6 +12,7 @@ import { day, moment } from "../../ui/when";
 import { StartGrid, useStarts } from "../begin/StartGrid";
 import { type Arranged, arranged, ORDERS } from "./arrange";
 import { Requests } from "./Requests";
+import { UnsentHere } from "./UnsentHere";
 import { useWhere } from "./useWhere";
 import { cardsQuery, VehicleCardView } from "./VehicleCard";
 
@@ -29,6 +30,7 @@ export function Bench() {
       <TopBar workshop={chosen?.id} />
       <Box as="main" maxW="1180px" mx="auto" px="4" py="5">
         <Requests />
+        <UnsentHere />
         {homeless && <MakeWorkshop />}
         {chosen && (
           <>

@@ -1,8 +1,9 @@
 import { fireEvent, screen, waitFor } from "@testing-library/react";
-import { describe, expect, it } from "vitest";
+import { describe, expect, it, vi } from "vitest";
 import type { VehicleCard } from "../../api/client";
 import { DOCUMENTS, fileOf, onAScreen, PLAIN, press } from "../../fixtures";
 import { Refuses, serving } from "../../fixtures/server";
+import { keptKey, keptOf, writeKept } from "../../ui/kept";
 import { Bench } from "./Bench";
 import { ShareDialog } from "./ShareDialog";
 
@@ -183,5 +184,34 @@ describe("showing a design to somebody", () => {
     expect(await screen.findByText(/opened 1 time$/)).toBeTruthy();
     await press("Take back");
     await waitFor(() => expect(calls[0]?.path).toEqual({ vehicle: "v", share: "s" }));
+  });
+});
+
+describe("what waits on the device", () => {
+  /** Looked at again in a moment, as the page does in two seconds. */
+  function soon() {
+    const every = window.setInterval.bind(window);
+    vi.spyOn(window, "setInterval").mockImplementation(((look: () => void) => every(look, 20)) as never);
+  }
+
+  it("is told with the way to where it is sent from, and no longer once it is sent", async () => {
+    writeKept(keptKey("runs", "tester", "v"), [{ id: "1" }]);
+    soon();
+    bench();
+    const way = await screen.findByRole("link", { name: "1 run" });
+    expect(way.getAttribute("href")).toBe("/vehicles/v/runs");
+    expect(way.closest("li")?.textContent).toContain("Knot: ");
+    writeKept(keptKey("runs", "tester", "v"), null);
+    await waitFor(() => expect(screen.queryByText(/Kept on this device/)).toBeNull());
+  });
+
+  it("can be dropped where its vehicle is not one's own any more", async () => {
+    writeKept(keptKey("build", "tester", "gone"), [{ id: "1" }, { id: "2" }]);
+    soon();
+    bench();
+    await press("Drop it");
+    expect(screen.getByRole("link", { name: "2 ticks" })).toBeTruthy();
+    await press("Drop it for good");
+    await waitFor(() => expect(keptOf("tester")).toEqual([]));
   });
 });

@@ -6,7 +6,7 @@ import { useWorkshopAtHand } from "../../api/workshops";
 import { type Bin, type PartDocument, partOf, partsOf } from "../../document/bin/bin";
 import type { PartKind } from "../../document/bin/cells";
 import { type BinOnScreen, useBin } from "../../document/bin/useBin";
-import { TopBar } from "../../ui/frame/TopBar";
+import { TopBar, useBar } from "../../ui/frame/TopBar";
 import { UndoRedo } from "../../ui/frame/UndoRedo";
 import { BulkAdd } from "./BulkAdd";
 import { ImportList } from "./ImportList";
@@ -43,25 +43,23 @@ interface Props {
 }
 
 function BinOf({ workshop, name, kinds, readOnly }: Props) {
-  const bin = useBin(workshop);
+  const bin = useBin(useBar().username, workshop);
   const [search, setSearch] = useSearchParams();
   const kind =
     kinds.find((k) => k.kind === search.get("kind")) ?? (kinds.find((k) => k.kind === "gear") as PartKind);
   const choose = (chosen: string) => setSearch({ workshop, kind: chosen }, { replace: true });
   const parts = partsOf(bin.state);
   const [open, setOpen] = useState<Way>(null);
+  const words = readOnly ? "you may look, not change" : (SAVING[bin.saving] ?? bin.saving);
   const add = (documents: PartDocument[]) => {
     bin.dispatch({ type: "edit", changes: additions(bin.state, documents) });
     setOpen(null);
   };
   return (
     <Flex direction="column" h={{ md: "100%" }}>
-      <TopBar workshop={workshop}>
+      <TopBar workshop={workshop} saved={{ kind: bin.saving, words }}>
         <Box as="h1" fontWeight="600">
           Parts of {name}
-        </Box>
-        <Box fontSize="sm" color="ink.second" role="status" data-save={bin.saving}>
-          {readOnly ? "you may look, not change" : (SAVING[bin.saving] ?? bin.saving)}
         </Box>
         <UndoRedo
           undoable={bin.state.past.length > 0}

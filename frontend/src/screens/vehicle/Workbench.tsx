@@ -68,7 +68,7 @@ export function Workbench(opened: Vehicle) {
     <div className="workbench">
       <Head
         name={document.name}
-        saved={readOnly ? "you may look, not change" : saveWords(work.saving.state)}
+        words={readOnly ? "you may look, not change" : saveWords(work.saving.state)}
         kind={work.saving.state.kind}
         others={work.others}
         undoable={work.past.past.length > 0}
@@ -132,8 +132,8 @@ export function Workbench(opened: Vehicle) {
 
 interface HeadProps {
   name: string | undefined;
-  /** Whether it is saved, in words. */
-  saved: string;
+  /** Whether it is saved. */
+  words: string;
   kind: SaveState["kind"];
   undoable: boolean;
   redoable: boolean;
@@ -167,7 +167,7 @@ function Others({ others }: { others: Other[] }) {
 /** The vehicle's name, whether it is saved, undo and export. */
 const Head = memo(function Head({
   name,
-  saved,
+  words,
   kind,
   others,
   workshop,
@@ -177,7 +177,7 @@ const Head = memo(function Head({
 }: HeadProps) {
   const { system } = useUnits();
   return (
-    <TopBar workshop={workshop}>
+    <TopBar workshop={workshop} saved={{ kind, words }}>
       <Box as="h1" fontWeight="600">
         {name || "Unnamed vehicle"}
       </Box>
@@ -192,10 +192,6 @@ const Head = memo(function Head({
         </Button>
       </UndoRedo>
       <Others others={others} />
-      {/* Last, since its words change: what comes after them would move under the hand. */}
-      <Box fontSize="sm" color="ink.second" role="status" data-save={kind}>
-        {saved}
-      </Box>
     </TopBar>
   );
 });

@@ -1,6 +1,6 @@
 import { Box, Flex } from "@chakra-ui/react";
 import { useEffect, useMemo, useRef, useState } from "react";
-import type { BuildAnswer } from "../../api/client";
+import { type BuildAnswer, troubleText } from "../../api/client";
 import { useEdit, usePlace } from "../../document/context";
 import { useBook } from "../../document/useBook";
 import { useBuild } from "../../document/useBuild";
@@ -29,7 +29,7 @@ export function BuildStation() {
   if (build.isError)
     return (
       <Box role="alert" {...FRAME}>
-        {build.error instanceof Error ? build.error.message : "The steps cannot be had now."}
+        {troubleText(build.error)}
       </Box>
     );
   return <Box role="status" aria-label="Loading" h="480px" />;

@@ -2,8 +2,8 @@ import { Box, Flex } from "@chakra-ui/react";
 import { useEffect, useState } from "react";
 import type { BuildStep } from "../../api/client";
 import { usePlace } from "../../document/context";
-import { keptFile } from "../../document/keptFiles";
 import { FileInput } from "../../ui/fields/FileInput";
+import { keptFile } from "../../ui/keptFiles";
 import type { PhotosHeld } from "./usePhotos";
 
 /** Photos of a step: taken with the phone, or chosen; made smaller and freed of where they were taken by the server. */
@@ -21,9 +21,9 @@ export function Photos({ step, photos }: { step: BuildStep; photos: PhotosHeld }
           </button>
         </Box>
       ))}
-      {waiting.map(({ id }) => (
+      {waiting.map(({ id, file }) => (
         <Box key={id} data-photo-waiting>
-          <KeptPicture photo={id} of={step.title} />
+          <KeptPicture file={file} of={step.title} />
           <Box fontSize="sm" color="ink.second">
             kept here until it is sent
           </Box>
@@ -57,22 +57,28 @@ export function Picture({ photo, of }: { photo: string; of: string }) {
   );
 }
 
+/** A photo by its number: from this device as long as it waits there, then from the server. */
+export function PhotoOf({ photo, of, photos }: { photo: string; of: string; photos: PhotosHeld }) {
+  const waiting = photos.waiting.find((one) => one.id === photo);
+  return waiting ? <KeptPicture file={waiting.file} of={of} /> : <Picture photo={photo} of={of} />;
+}
+
 /** One that is still on this device alone. */
-export function KeptPicture({ photo, of }: { photo: string; of: string }) {
+function KeptPicture({ file, of }: { file: string; of: string }) {
   const [address, setAddress] = useState("");
   useEffect(() => {
     let made = "";
     let gone = false;
-    void keptFile(photo).then((file) => {
-      if (!file || gone) return;
-      made = URL.createObjectURL(file);
+    void keptFile(file).then((found) => {
+      if (!found || gone) return;
+      made = URL.createObjectURL(found);
       setAddress(made);
     });
     return () => {
       gone = true;
       if (made) URL.revokeObjectURL(made);
     };
-  }, [photo]);
+  }, [file]);
   return address ? <img src={address} alt={`Of: ${of}`} style={SMALL} /> : null;
 }
 

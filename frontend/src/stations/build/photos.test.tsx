@@ -1,9 +1,9 @@
 import { fireEvent, screen, waitFor } from "@testing-library/react";
 import { beforeEach, describe, expect, it, vi } from "vitest";
 import type { BuildStep } from "../../api/client";
-import { keptFile } from "../../document/keptFiles";
 import { onTheBench, press } from "../../fixtures";
 import { Refuses, serving } from "../../fixtures/server";
+import { keptFile } from "../../ui/keptFiles";
 import { Photos } from "./Photos";
 import { usePhotos } from "./usePhotos";
 
@@ -23,7 +23,8 @@ const take = () => fireEvent.change(screen.getByLabelText("Photo"), { target: { 
 const nothing = () => {
   throw new TypeError("no connection");
 };
-const kept = () => JSON.parse(localStorage.getItem(PLACE) ?? "[]") as { id: string; step: string }[];
+const kept = () =>
+  JSON.parse(localStorage.getItem(PLACE) ?? "[]") as { id: string; step: string; file: string }[];
 
 beforeEach(() => {
   vi.stubGlobal("URL", Object.assign(URL, { createObjectURL: () => "blob:x", revokeObjectURL: vi.fn() }));
@@ -33,10 +34,10 @@ describe("a photo", () => {
   it("goes to the server with the step it is of, and leaves nothing here", async () => {
     const { calls } = step({ [`POST ${ADDRESS}`]: undefined });
     take();
-    const [{ id } = { id: "" }] = kept();
+    const [{ file } = { file: "" }] = kept();
     await waitFor(() => expect(kept()).toEqual([]));
     expect(calls.map((call) => [call.what, call.body])).toEqual([[`POST ${ADDRESS}`, FILE]]);
-    expect(await keptFile(id)).toBeUndefined();
+    expect(await keptFile(file)).toBeUndefined();
   });
 
   it("taken without a connection is seen, outlives a reload, and is sent once there is one", async () => {
@@ -44,13 +45,13 @@ describe("a photo", () => {
     take();
     expect(await screen.findByText("kept here until it is sent")).toBeTruthy();
     await waitFor(() => expect(screen.getAllByAltText("Of: Tighten the belt")).toHaveLength(2));
-    const [{ id } = { id: "" }] = kept();
+    const [{ file } = { file: "" }] = kept();
     first.unmount();
     const again = step({ [`POST ${ADDRESS}`]: undefined });
     await waitFor(() => expect(kept()).toEqual([]));
     expect(again.calls[0]?.body).toBe(FILE);
     expect(screen.queryByText("kept here until it is sent")).toBeNull();
-    expect(await keptFile(id)).toBeUndefined();
+    expect(await keptFile(file)).toBeUndefined();
   });
 
   it("that the server cannot read is told, and not sent again", async () => {

@@ -2,7 +2,7 @@
 import { useState } from "react";
 import type { BuildStep } from "../../api/client";
 import { usePlace } from "../../document/context";
-import { readKept, writeKept } from "../../document/kept";
+import { keptKey, readKept, writeKept } from "../../ui/kept";
 import type { More } from "./useTicks";
 
 interface Typed {
@@ -15,7 +15,7 @@ export type EntryForm = ReturnType<typeof useEntryForm>;
 
 export function useEntryForm(step: BuildStep) {
   const { account, vehicle } = usePlace();
-  const place = `ydrometer-build|${account}|${vehicle}|${step.id}`;
+  const place = keptKey("build", account, vehicle, step.id);
   const stored: Typed = {
     value: step.value,
     minutes: step.took === null ? "" : String(step.took),

@@ -3,13 +3,16 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api, isRefusal, troubleText } from "../../api/client";
 import { usePlace } from "../../document/context";
-import { dropFile, keepFile, keptFile } from "../../document/keptFiles";
 import { newId } from "../../document/newId";
 import { useOutbox } from "../../document/useOutbox";
+import { keptKey } from "../../ui/kept";
+import { dropFile, keepFile, keptFile } from "../../ui/keptFiles";
 
 export interface Photo {
   id: string;
   step: string;
+  /** Of its file on this device. */
+  file: string;
 }
 
 export interface PhotosHeld {
@@ -27,11 +30,11 @@ export function usePhotos(): PhotosHeld {
   const queries = useQueryClient();
   const [trouble, setTrouble] = useState("");
   const shownAnew = () => queries.invalidateQueries({ queryKey: ["build", vehicle] });
-  const { waiting, add } = useOutbox<Photo>(`ydrometer-photos|${account}|${vehicle}`, async (photos) => {
+  const { waiting, add } = useOutbox<Photo>(keptKey("photos", account, vehicle), async (photos) => {
     for (const photo of photos) {
       const refused = await send(vehicle, photo);
       if (refused) setTrouble(refused);
-      await dropFile(photo.id);
+      await dropFile(photo.file);
     }
     await shownAnew();
   });
@@ -39,9 +42,10 @@ export function usePhotos(): PhotosHeld {
     waiting,
     take: (step, file) => {
       const id = newId();
+      const kept = keptKey("photos", account, vehicle, id);
       setTrouble("");
-      void keepFile(id, file);
-      add({ id, step });
+      void keepFile(kept, file);
+      add({ id, step, file: kept });
       return id;
     },
     remove: async (photo) => {
@@ -59,8 +63,8 @@ export function usePhotos(): PhotosHeld {
 }
 
 /** Why the server does not want it, empty where it has it. */
-async function send(vehicle: string, { id, step }: Photo): Promise<string> {
-  const file = await keptFile(id);
+async function send(vehicle: string, { id, step, file: kept }: Photo): Promise<string> {
+  const file = await keptFile(kept);
   // It went with an answer that did not come back.
   if (!file) return "";
   try {

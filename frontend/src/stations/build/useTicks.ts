@@ -16,6 +16,7 @@ import {
 import { usePlace } from "../../document/context";
 import { newId } from "../../document/newId";
 import { useOutbox } from "../../document/useOutbox";
+import { keptKey } from "../../ui/kept";
 import { clockNow } from "../../ui/when";
 
 export type Doing = StepEntry["doing"];
@@ -47,7 +48,7 @@ export function useTicks(shown: BuildShown): Ticks {
   const [back, setBack] = useState<TakenBack[]>([]);
   /** Taken by the server, and not yet in what it shows. */
   const [sent, setSent] = useState<StepEntry[]>([]);
-  const { waiting, add } = useOutbox<StepEntry>(`ydrometer-build|${account}|${vehicle}`, async (entries) => {
+  const { waiting, add } = useOutbox<StepEntry>(keptKey("build", account, vehicle), async (entries) => {
     const refused = await written(vehicle, entries);
     const held = new Set(refused.map((one) => one.entry.id));
     setSent((old) => [...old, ...entries.filter((one) => !held.has(one.id))]);

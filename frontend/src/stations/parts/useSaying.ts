@@ -6,6 +6,7 @@ import { answer, api, isRefusal, type PartLine, type PurchaseState, refusalText 
 import { usePlace } from "../../document/context";
 import { newId } from "../../document/newId";
 import { useOutbox } from "../../document/useOutbox";
+import { keptKey } from "../../ui/kept";
 
 export interface Said {
   id: string;
@@ -31,7 +32,7 @@ export function useSaying(vehicle: string): Saying {
   /** Written down by the server, and not yet in what it shows. */
   const [sent, setSent] = useState<Said[]>([]);
   const [trouble, setTrouble] = useState("");
-  const { waiting, add } = useOutbox<Said>(`ydrometer-parts|${account}|${vehicle}`, async (entries) => {
+  const { waiting, add } = useOutbox<Said>(keptKey("parts", account, vehicle), async (entries) => {
     const refused = await written(vehicle, entries);
     setTrouble(refused);
     if (refused) return;

@@ -1,6 +1,6 @@
 import { Box, Button, Flex } from "@chakra-ui/react";
 import { useState } from "react";
-import { answer, api, type Learnt } from "../../api/client";
+import { answer, api, type Learnt, troubleText } from "../../api/client";
 import { useEdit, usePlace } from "../../document/context";
 import { withValue } from "../../document/document";
 import { useUnits } from "../../ui/fields/units";
@@ -125,7 +125,7 @@ function Using({ learnt }: { learnt: Learnt }) {
         "use what was learnt",
       );
     } catch (error) {
-      setTrouble(error instanceof Error ? error.message : "There is no connection: nothing was changed.");
+      setTrouble(troubleText(error));
     }
     setUsing(false);
   };

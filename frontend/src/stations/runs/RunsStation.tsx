@@ -1,6 +1,6 @@
 import { Box, Button, Flex } from "@chakra-ui/react";
 import { useCallback, useEffect, useState } from "react";
-import type { Learnt, LoggedRun } from "../../api/client";
+import { type Learnt, type LoggedRun, troubleText } from "../../api/client";
 import { useEdit, usePlace } from "../../document/context";
 import { FileInput } from "../../ui/fields/FileInput";
 import { counted } from "../../words/counted";
@@ -106,7 +106,7 @@ export function RunsStation() {
         )}
         {learnt.isError && (
           <Box role="alert" {...FRAME}>
-            {learnt.error instanceof Error ? learnt.error.message : "What the runs show cannot be had now."}
+            {troubleText(learnt.error)}
           </Box>
         )}
       </Box>

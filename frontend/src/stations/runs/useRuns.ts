@@ -108,7 +108,7 @@ export function useRuns(): Runs {
       try {
         arrived(await changed(vehicle, run, patch));
       } catch (error) {
-        setTrouble(error instanceof Error ? error.message : "There is no connection: nothing was changed.");
+        setTrouble(troubleText(error));
         void queries.invalidateQueries({ queryKey: ["runs", vehicle] });
       }
     },

@@ -1,7 +1,7 @@
 /** Runs that were typed and that the server does not have yet, kept on the device: by account and vehicle. */
 import type { Refusal } from "../../api/client";
 import type { DesignDocument } from "../../document/document";
-import { readKept, writeKept } from "../../document/kept";
+import { keptKey, readKept, writeKept } from "../../ui/kept";
 import type { RunDocument } from "./run";
 
 export interface Waiting {
@@ -14,7 +14,8 @@ export interface Waiting {
   refused?: Refusal;
 }
 
-const place = (account: string, vehicle: string) => `ydrometer-runs|${account}|${vehicle}`;
+const place = (account: string, vehicle: string) => keptKey("runs", account, vehicle);
+const form = (account: string, vehicle: string) => keptKey("runs", account, vehicle, "form");
 
 export function waitingRuns(account: string, vehicle: string): Waiting[] {
   return readKept(place(account, vehicle), []);
@@ -26,9 +27,9 @@ export function keepWaiting(account: string, vehicle: string, runs: Waiting[]): 
 
 /** What stands half typed in the form. */
 export function storedEntry<T>(account: string, vehicle: string): T | null {
-  return readKept<T | null>(`${place(account, vehicle)}|form`, null);
+  return readKept<T | null>(form(account, vehicle), null);
 }
 
 export function keepEntry(account: string, vehicle: string, entry: unknown): void {
-  writeKept(`${place(account, vehicle)}|form`, entry);
+  writeKept(form(account, vehicle), entry);
 }

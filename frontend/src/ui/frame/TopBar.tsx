@@ -1,9 +1,11 @@
 import { Box, Button, Flex } from "@chakra-ui/react";
 import { createContext, memo, type ReactNode, useContext, useState } from "react";
 import { Link, NavLink } from "react-router";
+import { troubleText } from "../../api/client";
 import { useSignOut } from "../../api/session";
 import { useAllCommands } from "../commands/commands";
-import { draftCount, dropAll } from "../drafts";
+import { dropKept } from "../kept";
+import { lostWords } from "../unsent";
 import type { Preferences } from "./preferences";
 
 interface Bar {
@@ -22,8 +24,20 @@ export function useBar(): Bar {
   return bar;
 }
 
+/** Whether what is typed is saved. */
+export interface Saved {
+  kind: string;
+  words: string;
+}
+
+interface Props {
+  workshop?: string;
+  saved?: Saved;
+  children?: ReactNode;
+}
+
 /** Name and way home on the left, what belongs to the screen beside it, switches and account on the right. */
-export function TopBar({ workshop, children }: { workshop?: string; children?: ReactNode }) {
+export function TopBar({ workshop, saved, children }: Props) {
   return (
     <Flex
       as="header"
@@ -34,14 +48,35 @@ export function TopBar({ workshop, children }: { workshop?: string; children?: R
       py="1"
       minH="46px"
       align="center"
-      gap="3"
+      gap={{ base: "2", md: "3" }}
       wrap="wrap"
       _print={{ "& button, & a": { display: "none" } }}
     >
       <Home workshop={workshop} />
       {children}
+      {saved && <SavedWords {...saved} />}
       <Switches />
     </Flex>
+  );
+}
+
+/** Its place has one size, whatever the words: they change by themselves, and no button may move under the hand. */
+function SavedWords({ kind, words }: Saved) {
+  return (
+    <Box
+      role="status"
+      data-save={kind}
+      title={words}
+      fontSize="xs"
+      lineHeight="1.25"
+      color="ink.second"
+      flex={{ base: "1 0 100%", md: "1 1 11rem" }}
+      order={{ base: 1, md: 0 }}
+      minW="0"
+      lineClamp={{ md: 2 }}
+    >
+      {words}
+    </Box>
   );
 }
 
@@ -73,6 +108,7 @@ const Home = memo(function Home({ workshop }: { workshop?: string }) {
 const Switches = memo(function Switches() {
   const { preferences, change, username } = useBar();
   const { find } = useAllCommands();
+  const turns = preferences.reducing ? "motor per wheel" : "wheel per motor";
   return (
     <Flex ml="auto" gap="2" align="center" wrap="wrap">
       {username && (
@@ -91,13 +127,14 @@ const Switches = memo(function Switches() {
         size="xs"
         onClick={() => change({ reducing: !preferences.reducing })}
         hideBelow="md"
-        aria-label={`Ratios are read as ${preferences.reducing ? "motor turns per wheel turn" : "wheel turns per motor turn"}. Switch`}
+        aria-label={`Ratios are turns of ${turns}. Switch`}
       >
-        {preferences.reducing ? "motor turns per wheel turn" : "wheel turns per motor turn"}
+        {turns}
       </Button>
       <Button
         size="xs"
         onClick={() => change({ dark: !preferences.dark })}
+        hideBelow={username ? "md" : undefined}
         aria-label={preferences.dark ? "Light colours" : "Dark colours"}
       >
         {preferences.dark ? "light" : "dark"}
@@ -118,27 +155,33 @@ const Switches = memo(function Switches() {
   );
 });
 
-/** Drafts go with the account: where something is not saved, that is said first. */
+/** What is kept on the device goes with the account: where the server does not have it, that is said first. */
 function SignOut() {
   const { username } = useBar();
-  const signOut = useSignOut(() => dropAll(username));
-  const [asked, setAsked] = useState(false);
+  const signOut = useSignOut(() => dropKept(username));
+  const [lost, setLost] = useState("");
   const leave = () => {
-    if (draftCount(username) > 0 && !asked) setAsked(true);
+    const words = lost ? "" : lostWords(username);
+    if (words) setLost(words);
     else signOut.mutate();
   };
   return (
     <>
-      {asked && (
+      {lost && (
         <Box role="alert" fontSize="sm" color="brick">
-          What is not saved yet will go.
-          <Button size="xs" ml="2" onClick={() => setAsked(false)}>
+          Not saved, and lost by it: {lost}.
+          <Button size="xs" ml="2" onClick={() => setLost("")}>
             Stay
           </Button>
         </Box>
       )}
+      {signOut.error && (
+        <Box role="alert" fontSize="sm" color="brick">
+          You are still signed in. {troubleText(signOut.error)}
+        </Box>
+      )}
       <Button size="xs" variant="ghost" onClick={leave}>
-        {asked ? "Sign out all the same" : "Sign out"}
+        {lost ? "Sign out all the same" : "Sign out"}
       </Button>
     </>
   );

@@ -3,12 +3,12 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api, type BuildAnswer, type BuildStep, type Care, troubleText } from "../../../api/client";
 import { usePlace } from "../../../document/context";
-import { useKept } from "../../../document/kept";
 import { newId } from "../../../document/newId";
+import { keptKey, useKept } from "../../../ui/kept";
 import { moment } from "../../../ui/when";
 import { counted } from "../../../words/counted";
 import { FRAME } from "../../shared/frame";
-import { KeptPicture, PhotoTrouble, Picture, TakePhoto } from "../Photos";
+import { PhotoOf, PhotoTrouble, TakePhoto } from "../Photos";
 import type { PhotosHeld } from "../usePhotos";
 
 interface Found {
@@ -74,7 +74,7 @@ export function LookAfter({
                   <Box key={`${found.step} ${found.words}`}>
                     {`${found.found === "other" ? "" : `${found.found}: `}${found.words}`}
                     <Box as="span" color="ink.second">{` ${titles.get(found.step)?.about ?? ""}`}</Box>
-                    {found.photo && <Picture photo={found.photo} of={found.words} />}
+                    {found.photo && <PhotoOf photo={found.photo} of={found.words} photos={photos} />}
                   </Box>
                 ))}
                 {!document.findings?.length && <Box>nothing found</Box>}
@@ -138,7 +138,7 @@ const nothing = (): Typed => ({ id: newId(), hours: null, after: "", findings: [
 function NewInspection({ hours, steps, cares, photos }: NewProps) {
   const { account, vehicle } = usePlace();
   const queries = useQueryClient();
-  const [typed, setTyped] = useKept(`ydrometer-inspection|${account}|${vehicle}`, nothing);
+  const [typed, setTyped] = useKept(keptKey("inspection", account, vehicle), nothing);
   const [trouble, setTrouble] = useState("");
   const { after, findings } = typed;
   const run = typed.hours ?? String(Math.round(hours * 100) / 100);
@@ -220,10 +220,8 @@ function NewInspection({ hours, steps, cares, photos }: NewProps) {
           />
           {!found.photo ? (
             <TakePhoto onTaken={(file) => put(i, { photo: photos.take(found.step, file) })} />
-          ) : photos.waiting.some((one) => one.id === found.photo) ? (
-            <KeptPicture photo={found.photo} of={found.words} />
           ) : (
-            <Picture photo={found.photo} of={found.words} />
+            <PhotoOf photo={found.photo} of={found.words} photos={photos} />
           )}
         </Flex>
       ))}

@@ -1,7 +1,7 @@
 /** The practice rig of a vehicle: what it does, and its lines as they come, over a connection that may break. */
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
-import { answer, api, type RigState } from "../../../api/client";
+import { answer, api, type RigState, troubleText } from "../../../api/client";
 import { useEdit, usePlace } from "../../../document/context";
 import type { DesignDocument } from "../../../document/document";
 
@@ -73,7 +73,7 @@ export function useRig(): PracticeRig {
       queries.setQueryData(key, made);
       return made;
     } catch (error) {
-      setTrouble(error instanceof Error ? error.message : "There is no connection: try again.");
+      setTrouble(troubleText(error));
       return null;
     }
   };

@@ -6,6 +6,7 @@ import { upon } from "../../../api/upon";
 import { usePlace } from "../../../document/context";
 import type { DesignDocument } from "../../../document/document";
 import { useOutbox } from "../../../document/useOutbox";
+import { keptKey } from "../../../ui/kept";
 
 export interface PlanDocument {
   format: "ydrometer-plan";
@@ -54,7 +55,7 @@ export function usePlan(): PlanHeld {
     const next = documentOf(withTicks(kept, ticks));
     if (next) await put(kept.version, next);
   };
-  const { waiting, add } = useOutbox<Tick>(`ydrometer-plan|${account}|${vehicle}`, async (ticks) => {
+  const { waiting, add } = useOutbox<Tick>(keptKey("plan", account, vehicle), async (ticks) => {
     try {
       const known = await queries.ensureQueryData(asked);
       await upon(

@@ -1,0 +1,64 @@
+import { Box } from "@chakra-ui/react";
+import { useQueries } from "@tanstack/react-query";
+import { Link } from "react-router";
+import { useWorkshops, vehiclesQuery } from "../../api/workshops";
+import { AskAgain } from "../../ui/AskAgain";
+import { useBar } from "../../ui/frame/TopBar";
+import { dropKept } from "../../ui/kept";
+import { type Unsent, useUnsent } from "../../ui/unsent";
+
+/** What was typed on this device and has not reached the server, each with the way to where it is sent from. */
+export function UnsentHere() {
+  const account = useBar().username;
+  const unsent = useUnsent(account);
+  const names = useNames(unsent.length > 0);
+  if (unsent.length === 0) return null;
+  const places = [...new Set(unsent.map((one) => one.place))];
+  return (
+    <Box role="status" mb="4" px="4" py="2" bg="copper.wash" data-unsent>
+      Kept on this device, not sent yet. Open it with a connection, and it goes.
+      <Box as="ul" listStyleType="none">
+        {places.map((place) => (
+          <li key={place}>
+            <b>{names.of(place)}</b>: <Ways unsent={unsent.filter((one) => one.place === place)} />
+            {names.known && !names.has(place) && (
+              <AskAgain
+                ask="Drop it"
+                sure="Drop it for good"
+                size="xs"
+                ml="2"
+                onSure={() => void dropKept(account, place)}
+              />
+            )}
+          </li>
+        ))}
+      </Box>
+    </Box>
+  );
+}
+
+function Ways({ unsent }: { unsent: Unsent[] }) {
+  return unsent.map(({ to, words }, i) => (
+    <span key={`${to} ${words}`}>
+      {i > 0 && ", "}
+      <Box asChild color="spruce" textDecoration="underline">
+        <Link to={to}>{words}</Link>
+      </Box>
+    </span>
+  ));
+}
+
+/** What the vehicles and workshops are called that one has a part in. */
+function useNames(wanted: boolean) {
+  const workshops = useWorkshops().data ?? [];
+  const asked = useQueries({
+    queries: workshops.map(({ id }) => ({ ...vehiclesQuery(id), enabled: wanted })),
+  });
+  const named = [...workshops, ...asked.flatMap(({ data }) => data ?? [])];
+  const names = new Map(named.map(({ id, name }) => [id, name]));
+  return {
+    known: asked.length > 0 && asked.every(({ isSuccess }) => isSuccess),
+    has: (place: string) => names.has(place),
+    of: (place: string) => names.get(place) ?? "What you cannot open any more",
+  };
+}
