@@ -8,6 +8,7 @@ import { BrowserRouter } from "react-router";
 import { makeQueries } from "./api/queries";
 import { App } from "./app/App";
 import { system } from "./theme/system";
+import { Guarded } from "./ui/frame/Guarded";
 
 const queries = makeQueries();
 
@@ -16,7 +17,9 @@ createRoot(document.getElementById("root") as HTMLElement).render(
     <ChakraProvider value={system}>
       <QueryClientProvider client={queries}>
         <BrowserRouter>
-          <App />
+          <Guarded>
+            <App />
+          </Guarded>
         </BrowserRouter>
       </QueryClientProvider>
     </ChakraProvider>

@@ -20,7 +20,7 @@ from selenium.webdriver.remote.webelement import WebElement
 from selenium.webdriver.support.ui import WebDriverWait
 
 T = TypeVar("T")
-PATIENCE = 20
+PATIENCE = 60
 """Seconds a condition may take; the machines are noisy."""
 
 FLAGS = (

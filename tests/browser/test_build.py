@@ -98,7 +98,15 @@ class Building(BrowserCase):
         for number in (1, 2):
             self.tick(phone)
             phone.find(f"[data-waiting='{number}']")
+        # A station that was never opened is there all the same, and takes readings.
+        phone.click("nav a[href$=runs]")
+        phone.find("[aria-label='Reading 1']")
+        phone.wait_text("header [role=status]", "The server does not answer")
+        phone.driver.find_element("link text", "Bench").click()
+        phone.wait_text("[data-unsent]", "2 ticks")
         phone.offline(False)
+        phone.click("[data-unsent] a")
+        phone.find("[data-tick]")
         phone.wait(lambda: not phone.all("[data-waiting]"), "the ticks to be sent")
         self.assertEqual(self.entries().count(), before + 2)
 

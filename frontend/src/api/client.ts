@@ -1,6 +1,6 @@
 /** The server, through a client whose types are generated from its schema. */
 import createClient, { type Middleware } from "openapi-fetch";
-import { lost, mayPass } from "./connection";
+import { answered, lost, mayPass, unanswered } from "./connection";
 import type { components, paths } from "./schema";
 
 type Schemas = components["schemas"];
@@ -115,6 +115,8 @@ export function isRefusal(error: unknown): error is RefusedError {
 }
 
 const SIGNED_OUT = 401;
+/** What a host says on its way to a server that is down. */
+const NOBODY_THERE = new Set([502, 504]);
 const NO_CONNECTION = "There is no connection: try again.";
 
 /** What was wrong, each fault with its place and what would be right. */
@@ -141,10 +143,15 @@ const session: Middleware = {
   },
   onResponse({ response }) {
     if (response.status === SIGNED_OUT) lost();
+    else if (NOBODY_THERE.has(response.status)) unanswered();
+    else answered();
   },
   onError({ error }) {
+    // Everything else was taken back by the page itself.
+    if (!(error instanceof TypeError)) return;
+    unanswered();
     // The browser's own words for it, "Failed to fetch", help nobody.
-    return error instanceof TypeError ? new Error(NO_CONNECTION) : undefined;
+    return new Error(NO_CONNECTION);
   },
 };
 

@@ -1,23 +1,40 @@
 /** Whether the server answers and knows who asks, and who wants to hear when it does again. */
 import { useSyncExternalStore } from "react";
 
-export type Connection = "fine" | "signed out";
+export type Connection = "fine" | "no answer" | "signed out";
 
 let state: Connection = "fine";
 const watching = new Set<() => void>();
 const waiting = new Set<() => void>();
 
-/** An answer said that nobody is signed in any more. */
-export function lost(): void {
-  if (state === "signed out") return;
-  state = "signed out";
+function become(next: Connection): void {
+  if (state === next) return;
+  state = next;
   for (const tell of watching) tell();
 }
 
-/** Somebody has signed in, or the network is back: what waits tries again at once. */
+/** An answer said that nobody is signed in any more. */
+export function lost(): void {
+  become("signed out");
+}
+
+/** A request came to nothing. */
+export function unanswered(): void {
+  if (state === "fine") become("no answer");
+}
+
+/** The server has answered, whatever it said. */
+export function answered(): void {
+  if (state === "no answer") back();
+}
+
+/** Somebody has signed in, or the server answers again: what waits tries again at once. */
 export function back(): void {
-  state = "fine";
-  for (const tell of watching) tell();
+  become("fine");
+  tryAgain();
+}
+
+function tryAgain(): void {
   for (const again of [...waiting]) again();
 }
 
@@ -37,7 +54,7 @@ export function useConnection(): Connection {
   );
 }
 
-window.addEventListener("online", back);
+window.addEventListener("online", tryAgain);
 
 const FIRST_MS = 1500;
 const LONGEST_MS = 30_000;

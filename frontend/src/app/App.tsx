@@ -1,6 +1,7 @@
 import { Box } from "@chakra-ui/react";
-import { lazy, type ReactNode, Suspense, useMemo } from "react";
+import { type ReactNode, Suspense, useEffect, useMemo } from "react";
 import { Navigate, Route, Routes } from "react-router";
+import { api } from "../api/client";
 import { useConnection } from "../api/connection";
 import { useSession, useVocabulary } from "../api/session";
 import { AccountPage } from "../screens/account/AccountPage";
@@ -11,31 +12,34 @@ import { Join } from "../screens/workshop/Join";
 import { Members } from "../screens/workshop/Members";
 import { makeUnits, UnitsProvider } from "../ui/fields/units";
 import { Notice } from "../ui/frame/Notice";
+import { fetchParts, part } from "../ui/frame/part";
 import { usePreferences } from "../ui/frame/preferences";
 import { TopBar, TopBarContext } from "../ui/frame/TopBar";
+import { Unavailable } from "../ui/frame/Unavailable";
 import { Commands } from "./Commands";
 
-/** Within which the bench has been painted. */
-const BENCH_FIRST_MS = 1500;
+/** Within which the first screen has been painted. */
+const FIRST_MS = 1500;
+const ASK_AGAIN_MS = 4000;
 
-const vehicleScreen = () => import("../screens/vehicle/VehicleScreen");
-// Where it is what was asked for, it is loaded at once; from the bench once the bench is there.
+const vehicleScreen = () => import("../screens/vehicle/VehicleScreen").then((m) => m.VehicleScreen);
+// Where it is what was asked for, it is loaded at once; all else once the first screen is there.
 if (window.location.pathname.startsWith("/vehicles/")) void vehicleScreen();
-else window.setTimeout(() => void vehicleScreen(), BENCH_FIRST_MS);
+window.setTimeout(() => void fetchParts(), FIRST_MS);
 
-const VehicleScreen = lazy(() => vehicleScreen().then((m) => ({ default: m.VehicleScreen })));
-const PartsScreen = lazy(() => import("../screens/parts/PartsScreen"));
-const Begin = lazy(() => import("../screens/begin/Begin"));
-const PracticeScreen = lazy(() => import("../screens/practice/PracticeScreen"));
-const SharedScreen = lazy(() => import("../screens/shared/SharedScreen"));
-const NewPassword = lazy(() => import("../screens/account/NewPassword"));
-const ClassScreen = lazy(() => import("../screens/class/ClassScreen"));
-const SetsScreen = lazy(() => import("../screens/class/SetsScreen"));
-const SetScreen = lazy(() => import("../screens/class/SetScreen"));
-const WallScreen = lazy(() => import("../screens/class/WallScreen"));
-const RacesScreen = lazy(() => import("../screens/race/RacesScreen"));
-const RaceScreen = lazy(() => import("../screens/race/RaceScreen"));
-const OrdersScreen = lazy(() => import("../screens/orders/OrdersScreen"));
+const VehicleScreen = part(vehicleScreen);
+const PartsScreen = part(() => import("../screens/parts/PartsScreen").then((m) => m.default));
+const Begin = part(() => import("../screens/begin/Begin").then((m) => m.default));
+const PracticeScreen = part(() => import("../screens/practice/PracticeScreen").then((m) => m.default));
+const SharedScreen = part(() => import("../screens/shared/SharedScreen").then((m) => m.default));
+const NewPassword = part(() => import("../screens/account/NewPassword").then((m) => m.default));
+const ClassScreen = part(() => import("../screens/class/ClassScreen").then((m) => m.default));
+const SetsScreen = part(() => import("../screens/class/SetsScreen").then((m) => m.default));
+const SetScreen = part(() => import("../screens/class/SetScreen").then((m) => m.default));
+const WallScreen = part(() => import("../screens/class/WallScreen").then((m) => m.default));
+const RacesScreen = part(() => import("../screens/race/RacesScreen").then((m) => m.default));
+const RaceScreen = part(() => import("../screens/race/RaceScreen").then((m) => m.default));
+const OrdersScreen = part(() => import("../screens/orders/OrdersScreen").then((m) => m.default));
 
 /** A screen that comes when it is first gone to; the bar is there at once. */
 const later = (screen: ReactNode) => <Suspense fallback={<TopBar />}>{screen}</Suspense>;
@@ -48,19 +52,38 @@ const OPEN_TO_ALL = [
   <Route key="shared" path="/shared" element={later(<SharedScreen />)} />,
 ];
 
+/** While there is no answer, ask for one: nothing else may be on its way. */
+function useAskedAgain(silent: boolean): void {
+  useEffect(() => {
+    if (!silent) return;
+    const timer = window.setInterval(
+      () => void api.GET("/api/session/").catch(() => undefined),
+      ASK_AGAIN_MS,
+    );
+    return () => window.clearInterval(timer);
+  }, [silent]);
+}
+
 export function App() {
   const session = useSession();
   const vocabulary = useVocabulary();
   const connection = useConnection();
+  useAskedAgain(connection === "no answer");
   const [preferences, change] = usePreferences();
   const units = useMemo(
     () => vocabulary.data && makeUnits(vocabulary.data, preferences.system, preferences.reducing),
     [vocabulary.data, preferences.system, preferences.reducing],
   );
-  if (session.isError || vocabulary.isError) {
-    return <Notice title="The server does not answer">Check that it runs, then load the page again.</Notice>;
+  if (!session.data || !units) {
+    const trouble = session.failureReason ?? vocabulary.failureReason;
+    return trouble ? (
+      <Unavailable error={trouble} title="The page cannot be shown">
+        {trouble.message}
+      </Unavailable>
+    ) : (
+      <Box role="status" aria-label="Loading" />
+    );
   }
-  if (!session.data || !units) return <Box role="status" aria-label="Loading" />;
   if (session.data.username === null)
     return (
       <UnitsProvider value={units}>

@@ -1,14 +1,15 @@
 import { useQueries } from "@tanstack/react-query";
-import { lazy, type ReactNode, Suspense, useEffect, useMemo, useState } from "react";
+import { type ReactNode, Suspense, useEffect, useMemo, useState } from "react";
 import { useNavigate } from "react-router";
 import { useWorkshopAtHand, vehiclesQuery } from "../api/workshops";
 import { partsQuery } from "../document/bin/useBin";
 import { usePartName } from "../document/bin/usePartName";
 import { type Command, CommandsContext, useAllCommands, useCommands } from "../ui/commands/commands";
+import { part } from "../ui/frame/part";
 import { useBar } from "../ui/frame/TopBar";
 
-const Finder = lazy(() => import("../ui/commands/Finder").then((m) => ({ default: m.Finder })));
-const KeyList = lazy(() => import("../ui/commands/KeyList").then((m) => ({ default: m.KeyList })));
+const Finder = part(() => import("../ui/commands/Finder").then((m) => m.Finder));
+const KeyList = part(() => import("../ui/commands/KeyList").then((m) => m.KeyList));
 
 type Shown = "finder" | "keys" | null;
 

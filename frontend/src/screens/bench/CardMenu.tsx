@@ -1,8 +1,9 @@
 import { IconButton } from "@chakra-ui/react";
-import { lazy, Suspense, useState } from "react";
+import { Suspense, useState } from "react";
+import { part } from "../../ui/frame/part";
 import { type CardMenuProps, MORE } from "./more";
 
-const OpenMenu = lazy(() => import("./OpenMenu"));
+const OpenMenu = part(() => import("./OpenMenu").then((m) => m.default));
 
 /** What else can be done with a vehicle on the bench: the menu itself comes when it is first wanted. */
 export function CardMenu({ vehicle, mayEdit }: CardMenuProps) {

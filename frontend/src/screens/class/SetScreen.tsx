@@ -3,8 +3,8 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { answer, api, type ExerciseSet } from "../../api/client";
-import { Notice } from "../../ui/frame/Notice";
 import { TopBar } from "../../ui/frame/TopBar";
+import { Unavailable } from "../../ui/frame/Unavailable";
 import { useTitle } from "../../ui/frame/useTitle";
 import { StandingMark } from "../../ui/StandingMark";
 import { counted } from "../../words/counted";
@@ -21,9 +21,11 @@ export default function SetScreen() {
     refetchInterval: LOOK_MS,
   });
   useTitle(found.data?.name ?? "Class");
-  if (found.isError && !found.data)
+  if (!found.data && found.failureReason)
     return (
-      <Notice title="There is no such set">It is not there, or it belongs to a workshop of others.</Notice>
+      <Unavailable error={found.failureReason} title="There is no such set">
+        It is not there, or it belongs to a workshop of others.
+      </Unavailable>
     );
   return (
     <>

@@ -4,8 +4,8 @@ import { type FormEvent, useId, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { answer, api } from "../../api/client";
 import { FieldLabel } from "../../ui/fields/FieldLabel";
-import { Notice } from "../../ui/frame/Notice";
 import { TopBar, useBar } from "../../ui/frame/TopBar";
+import { Unavailable } from "../../ui/frame/Unavailable";
 import { useTitle } from "../../ui/frame/useTitle";
 import { day } from "../../ui/when";
 import { counted } from "../../words/counted";
@@ -18,8 +18,12 @@ export default function SetsScreen() {
     queryKey: ["sets", workshop],
     queryFn: () => answer(api.GET("/api/workshops/{workshop}/sets/", { params: { path: { workshop } } })),
   });
-  if (sets.isError)
-    return <Notice title="No class here">Sets of exercises are made by an owner of the workshop.</Notice>;
+  if (!sets.data && sets.failureReason)
+    return (
+      <Unavailable error={sets.failureReason} title="No class here">
+        Sets of exercises are made by an owner of the workshop.
+      </Unavailable>
+    );
   return (
     <>
       <TopBar workshop={workshop} />

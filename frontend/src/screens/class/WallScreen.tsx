@@ -1,11 +1,14 @@
 import { Box, Button, Flex, Heading } from "@chakra-ui/react";
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { Link, useNavigate, useParams } from "react-router";
-import { answer, api } from "../../api/client";
+import { answer, api, troubleText } from "../../api/client";
 import { WorkingSheet } from "../../document/working/WorkingSheet";
-import { Notice } from "../../ui/frame/Notice";
+import { Unavailable } from "../../ui/frame/Unavailable";
 import { useTitle } from "../../ui/frame/useTitle";
 import { Picture } from "../practice/Picture";
+
+/** As large as the exercise above it. */
+const FROM_THE_BACK_ROW = { zoom: { base: 1, md: 1.6 } };
 
 /** One exercise of a set, large, for the wall: no names, and the answer only when it is asked for. */
 export default function WallScreen() {
@@ -17,7 +20,6 @@ export default function WallScreen() {
   const exercise = useQuery({
     queryKey: ["wall", set, number],
     queryFn: () => answer(api.GET("/api/sets/{which}/wall/{place}/", params)),
-    retry: false,
   });
   const count = useQuery({
     queryKey: ["set", set],
@@ -30,11 +32,11 @@ export default function WallScreen() {
     solve.reset();
     navigate(`/sets/${set}/wall/${number + by}`, { replace: true });
   };
-  if (exercise.isError)
+  if (!exercise.data && exercise.failureReason)
     return (
-      <Notice title="There is no such exercise">
+      <Unavailable error={exercise.failureReason} title="There is no such exercise">
         It is not there, or it belongs to a workshop of others.
-      </Notice>
+      </Unavailable>
     );
   const shown = exercise.data;
   return (
@@ -59,6 +61,11 @@ export default function WallScreen() {
           Show the answer
         </Button>
       </Flex>
+      {solve.error && (
+        <Box role="alert" color="brick">
+          {troubleText(solve.error)}
+        </Box>
+      )}
       {shown && (
         <>
           <Box fontSize="20px" color="ink.second">
@@ -86,7 +93,7 @@ export default function WallScreen() {
         </>
       )}
       {solve.data && (
-        <Box mt="4" pt="4" borderTopWidth="1px" borderColor="line" data-solved>
+        <Box mt="4" pt="4" borderTopWidth="1px" borderColor="line" css={FROM_THE_BACK_ROW} data-solved>
           <Heading as="h2" fontSize="lg" color="ink.second" fontWeight="400">
             The answer
           </Heading>

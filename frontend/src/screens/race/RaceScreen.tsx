@@ -3,8 +3,8 @@ import { useQuery } from "@tanstack/react-query";
 import { useParams } from "react-router";
 import { answer, api, type Race } from "../../api/client";
 import { show, useUnits } from "../../ui/fields/units";
-import { Notice } from "../../ui/frame/Notice";
 import { TopBar } from "../../ui/frame/TopBar";
+import { Unavailable } from "../../ui/frame/Unavailable";
 import { useTitle } from "../../ui/frame/useTitle";
 import { counted } from "../../words/counted";
 import { type Board, boardOf, heatWords, MODES, striking } from "./board";
@@ -24,9 +24,11 @@ export default function RaceScreen() {
     refetchInterval: LOOK_MS,
   });
   useTitle(found.data ? boardOf(found.data.document).name : "Race");
-  if (found.isError && !found.data)
+  if (!found.data && found.failureReason)
     return (
-      <Notice title="There is no such race">It is not there, or it belongs to a workshop of others.</Notice>
+      <Unavailable error={found.failureReason} title="There is no such race">
+        It is not there, or it belongs to a workshop of others.
+      </Unavailable>
     );
   return (
     <>

@@ -5,8 +5,8 @@ import { Link, useNavigate, useParams } from "react-router";
 import { answer, api, troubleText } from "../../api/client";
 import { FieldLabel } from "../../ui/fields/FieldLabel";
 import { completed, useUnits } from "../../ui/fields/units";
-import { Notice } from "../../ui/frame/Notice";
 import { TopBar } from "../../ui/frame/TopBar";
+import { Unavailable } from "../../ui/frame/Unavailable";
 import { useTitle } from "../../ui/frame/useTitle";
 import { day } from "../../ui/when";
 import { counted } from "../../words/counted";
@@ -20,8 +20,12 @@ export default function RacesScreen() {
     queryKey: ["races", workshop],
     queryFn: () => answer(api.GET("/api/workshops/{workshop}/races/", { params: { path: { workshop } } })),
   });
-  if (races.isError)
-    return <Notice title="No races here">The workshop is not there, or you are not a member of it.</Notice>;
+  if (!races.data && races.failureReason)
+    return (
+      <Unavailable error={races.failureReason} title="No races here">
+        The workshop is not there, or you are not a member of it.
+      </Unavailable>
+    );
   return (
     <>
       <TopBar workshop={workshop} />

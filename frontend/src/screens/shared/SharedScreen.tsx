@@ -6,8 +6,8 @@ import { answer, api, type Gauge } from "../../api/client";
 import { WorkingSheet } from "../../document/working/WorkingSheet";
 import { MiniLine } from "../../drawing/MiniLine";
 import { ratioText, useUnits } from "../../ui/fields/units";
-import { Notice } from "../../ui/frame/Notice";
 import { TopBar } from "../../ui/frame/TopBar";
+import { Unavailable } from "../../ui/frame/Unavailable";
 import { useTitle } from "../../ui/frame/useTitle";
 import { gaugeLabel, Readout } from "../../ui/readout/Readout";
 import { day } from "../../ui/when";
@@ -20,17 +20,17 @@ export default function SharedScreen() {
   const shared = useQuery({
     queryKey: ["shared", code],
     queryFn: () => answer(api.POST("/api/shared/", { body: { code } })),
-    retry: false,
     staleTime: Number.POSITIVE_INFINITY,
   });
   useTitle(shared.data?.name ?? "");
-  if (shared.isError)
-    return (
-      <Notice title="This link does not stand, or no longer">
+  if (!shared.data)
+    return shared.failureReason ? (
+      <Unavailable error={shared.failureReason} title="This link does not stand, or no longer">
         It has run out, or was taken back. Ask whoever sent it for another one.
-      </Notice>
+      </Unavailable>
+    ) : (
+      <TopBar />
     );
-  if (!shared.data) return <TopBar />;
   const { name, card, made_at, expires_at } = shared.data;
   const shown = asked && card.gauges.find((one) => one.measure === asked.measure && one.at === asked.at);
   return (

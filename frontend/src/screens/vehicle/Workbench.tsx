@@ -1,5 +1,5 @@
 import { Box, Button } from "@chakra-ui/react";
-import { lazy, memo, Suspense, useCallback, useState } from "react";
+import { memo, Suspense, useCallback, useState } from "react";
 import { Link, Navigate } from "react-router";
 import type { Other } from "../../api/client";
 import { Conflict } from "../../document/Conflict";
@@ -11,6 +11,8 @@ import { revisionOf, type SaveState } from "../../document/useAutosave";
 import { BriefStation } from "../../stations/brief/BriefStation";
 import { LineStation } from "../../stations/line/LineStation";
 import { useUnits } from "../../ui/fields/units";
+import { Guarded } from "../../ui/frame/Guarded";
+import { part } from "../../ui/frame/part";
 import { TopBar } from "../../ui/frame/TopBar";
 import { UndoRedo } from "../../ui/frame/UndoRedo";
 import { useTitle } from "../../ui/frame/useTitle";
@@ -22,26 +24,16 @@ import { StationList } from "./StationList";
 import { useWork, type Vehicle, type Work } from "./useWork";
 import { useWorkCommands } from "./useWorkCommands";
 
-const WorkingDrawer = lazy(() => import("../../document/working/WorkingDrawer"));
+const WorkingDrawer = part(() => import("../../document/working/WorkingDrawer").then((m) => m.default));
 
-const OptionsStation = lazy(() =>
-  import("../../stations/options/OptionsStation").then((m) => ({ default: m.OptionsStation })),
+const OptionsStation = part(() =>
+  import("../../stations/options/OptionsStation").then((m) => m.OptionsStation),
 );
-const FitStation = lazy(() =>
-  import("../../stations/fit/FitStation").then((m) => ({ default: m.FitStation })),
-);
-const LoadsStation = lazy(() =>
-  import("../../stations/loads/LoadsStation").then((m) => ({ default: m.LoadsStation })),
-);
-const PartsStation = lazy(() =>
-  import("../../stations/parts/PartsStation").then((m) => ({ default: m.PartsStation })),
-);
-const BuildStation = lazy(() =>
-  import("../../stations/build/BuildStation").then((m) => ({ default: m.BuildStation })),
-);
-const RunsStation = lazy(() =>
-  import("../../stations/runs/RunsStation").then((m) => ({ default: m.RunsStation })),
-);
+const FitStation = part(() => import("../../stations/fit/FitStation").then((m) => m.FitStation));
+const LoadsStation = part(() => import("../../stations/loads/LoadsStation").then((m) => m.LoadsStation));
+const PartsStation = part(() => import("../../stations/parts/PartsStation").then((m) => m.PartsStation));
+const BuildStation = part(() => import("../../stations/build/BuildStation").then((m) => m.BuildStation));
+const RunsStation = part(() => import("../../stations/runs/RunsStation").then((m) => m.RunsStation));
 const STATIONS: Record<string, React.ComponentType> = {
   brief: memo(BriefStation),
   line: memo(LineStation),
@@ -99,9 +91,11 @@ export function Workbench(opened: Vehicle) {
               onAsk={ask}
               document={work.painted}
             >
-              <Suspense fallback={<Box role="status" aria-label="Loading" />}>
-                <Station />
-              </Suspense>
+              <Guarded>
+                <Suspense fallback={<Box role="status" aria-label="Loading" />}>
+                  <Station />
+                </Suspense>
+              </Guarded>
             </WorkProvider>
           ) : (
             faults.length > 0 && (

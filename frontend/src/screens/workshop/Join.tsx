@@ -2,8 +2,8 @@ import { Box, Button, Heading, Text } from "@chakra-ui/react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useLocation, useNavigate } from "react-router";
 import { answer, api } from "../../api/client";
-import { Notice } from "../../ui/frame/Notice";
 import { TopBar } from "../../ui/frame/TopBar";
+import { Unavailable } from "../../ui/frame/Unavailable";
 import { ROLES } from "./RoleSelect";
 
 /** What a link to join stands for, and the one button. The code is behind the "#", which no server and no log is sent. */
@@ -15,7 +15,6 @@ export function Join() {
   const about = useQuery({
     queryKey: ["joining", code],
     queryFn: () => answer(api.POST("/api/joining/", { body: { code, accept: false } })),
-    retry: false,
   });
   const join = useMutation({
     mutationFn: () => answer(api.POST("/api/joining/", { body: { code, accept: true } })),
@@ -24,7 +23,12 @@ export function Join() {
       await navigate("/");
     },
   });
-  if (about.isError) return <Notice title="This link does not stand">{about.error.message}</Notice>;
+  if (!about.data && about.failureReason)
+    return (
+      <Unavailable error={about.failureReason} title="This link does not stand">
+        {about.failureReason.message}
+      </Unavailable>
+    );
   return (
     <>
       <TopBar />

@@ -2,8 +2,8 @@ import { Box, Button, Flex, Heading, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { Link, useParams } from "react-router";
 import { answer, api } from "../../api/client";
-import { Notice } from "../../ui/frame/Notice";
 import { TopBar, useBar } from "../../ui/frame/TopBar";
+import { Unavailable } from "../../ui/frame/Unavailable";
 import { Archive } from "./Archive";
 import { Going } from "./Going";
 import { Instruments } from "./Instruments";
@@ -26,8 +26,12 @@ export function Members() {
     queryKey: ["members", workshop],
     queryFn: () => answer(api.GET("/api/workshops/{workshop}/members/", path)),
   });
-  if (about.isError)
-    return <Notice title="There is no such workshop">It is not there, or you are not a member of it.</Notice>;
+  if (!about.data && about.failureReason)
+    return (
+      <Unavailable error={about.failureReason} title="There is no such workshop">
+        It is not there, or you are not a member of it.
+      </Unavailable>
+    );
   const mine = about.data?.role === "owner";
   return (
     <>

@@ -1,9 +1,10 @@
 import { Box, Button } from "@chakra-ui/react";
-import { lazy, memo, Suspense, useCallback, useEffect, useState } from "react";
+import { memo, Suspense, useCallback, useEffect, useState } from "react";
 import type { Flow, Wheel } from "../../api/client";
 import { Last, Later, useEdit, useFigures } from "../../document/context";
 import { LineFigure } from "../../drawing/LineFigure";
 import { show, useUnits } from "../../ui/fields/units";
+import { part } from "../../ui/frame/part";
 import { MOMENTS } from "../../words/measures";
 import { CheckFirst } from "../shared/CheckFirst";
 import { LineTable } from "./LineTable";
@@ -14,7 +15,7 @@ import { StageStrip } from "./selected/StageStrip";
 import { useLineKeys } from "./useLineKeys";
 import { useSteps } from "./useSteps";
 
-const LineCharts = lazy(() => import("./LineCharts"));
+const LineCharts = part(() => import("./LineCharts").then((m) => m.default));
 const CHART_HEIGHT = 124;
 const FRAME = { borderWidth: "1px", borderColor: "line", borderRadius: "3px" } as const;
 

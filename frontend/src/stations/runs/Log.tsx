@@ -47,7 +47,7 @@ export function Log({ runs, learnt, chosen, readOnly, onCorrect }: Props) {
           />
         ))}
       </Box>
-      {logged.length === 0 && (
+      {runs.logged && logged.length === 0 && (
         <Box color="ink.second" py="2">
           {away ? "None is put away." : "The first reading makes the first line."}
         </Box>

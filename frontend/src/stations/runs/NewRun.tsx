@@ -8,7 +8,7 @@ import { TextField } from "../../ui/fields/TextField";
 import { completed, useUnits } from "../../ui/fields/units";
 import { Gearing } from "./Gearing";
 import { OtherSupply } from "./OtherSupply";
-import { asDocument, type Entry, nextEntry, type Step } from "./run";
+import { asDocument, type Entry, isTouched, nextEntry, type Step } from "./run";
 import { SaidField } from "./SaidField";
 import type { Runs } from "./useRuns";
 import { keepEntry, storedEntry } from "./waiting";
@@ -43,7 +43,8 @@ export function NewRun({ runs, learnt, brought, onTaken, onStep }: Props) {
   const [sending, setSending] = useState(false);
   const [several, setSeveral] = useState<LoggedRun | null>(null);
   const first = useRef<HTMLInputElement>(null);
-  useEffect(() => keepEntry(account, vehicle, entry), [account, vehicle, entry]);
+  const touched = isTouched(entry, nextEntry(units.runs, entry.kind, logged, design, entry.tried));
+  useEffect(() => keepEntry(account, vehicle, touched ? entry : null), [account, vehicle, entry, touched]);
   useEffect(() => {
     if (!brought) return;
     setEntry(brought);

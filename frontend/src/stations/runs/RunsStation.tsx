@@ -21,6 +21,8 @@ import { headline } from "./words";
 
 const NONE: ReadonlySet<string> = new Set();
 
+const UNREAD = "The log cannot be had now. What you type is kept here, and sent later.";
+
 /** Try it, keep it, and learn from the difference. */
 export function RunsStation() {
   const runs = useRuns();
@@ -33,7 +35,7 @@ export function RunsStation() {
   const aside = way === "Plan" ? { "data-screen-only": true } : {};
   const [brought, setBrought] = useState<Entry | null>(null);
   const choose = (keys: string[]) => setChosen(new Set(keys));
-  if (runs.logged === null && runs.waiting.length === 0)
+  if (runs.logged === null && !runs.unread && runs.waiting.length === 0)
     return <Box role="status" aria-label="Loading" h="480px" />;
   const logged = (runs.logged ?? []).filter((run) => !run.put_away);
   const correct = (waiting: Waiting) => {
@@ -52,7 +54,7 @@ export function RunsStation() {
       <Box display="grid" gap="2" gridTemplateColumns="minmax(0, 1fr)" minW="0">
         <Box {...FRAME}>
           <Box as="h2" fontSize="xl" fontWeight="700" lineHeight="1.25" mb="2" data-headline {...aside}>
-            {headline(learnt.data, logged)}
+            {runs.unread ? UNREAD : headline(learnt.data, logged)}
           </Box>
           {!readOnly && (
             <Ways
@@ -66,7 +68,7 @@ export function RunsStation() {
         <Box {...FRAME} {...aside}>
           <Flex align="baseline" gap="3">
             <Box as="h2" fontSize="lg" fontWeight="700" flex="1">
-              {counted(logged.length, "run")}
+              {runs.logged ? counted(logged.length, "run") : "Runs"}
             </Box>
             {!readOnly && (
               <label className="file small" data-screen-only>

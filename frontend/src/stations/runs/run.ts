@@ -46,6 +46,12 @@ export function nextEntry(
   return { kind, said, readings: [""], note: "", tried };
 }
 
+/** Whether more stands in the form than it would show by itself. */
+export function isTouched(entry: Entry, fresh: Entry): boolean {
+  const bare = (one: Entry) => JSON.stringify({ ...one, step: one.step ?? undefined });
+  return bare(entry) !== bare(fresh);
+}
+
 /** The run behind what was typed. */
 export function asDocument(entry: Entry): RunDocument {
   const said = Object.fromEntries(Object.entries(entry.said).filter(([, value]) => value !== undefined));

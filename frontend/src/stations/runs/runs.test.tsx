@@ -1,8 +1,13 @@
+import { fireEvent, screen, waitFor } from "@testing-library/react";
 import { describe, expect, test } from "vitest";
 import type { LoggedRun, RunKind } from "../../api/client";
 import type { DesignDocument } from "../../document/document";
+import { onTheBench, press } from "../../fixtures";
+import { serving } from "../../fixtures/server";
+import { keptOf } from "../../ui/kept";
 import { area, FRAME, line, placedLabels, scales, span } from "./plot";
-import { asDocument, asEntry, leftOut, nextEntry, withLeftOut } from "./run";
+import { RunsStation } from "./RunsStation";
+import { asDocument, asEntry, isTouched, leftOut, nextEntry, withLeftOut } from "./run";
 import { csv } from "./Shown";
 import { keepWaiting, type Waiting, waitingRuns } from "./waiting";
 
@@ -71,6 +76,39 @@ describe("the next run", () => {
     const two = withLeftOut(withLeftOut(document, 2, "slipped"), 0, "read wrongly");
     expect(leftOut(two).map((one) => one.reading)).toEqual([0, 2]);
     expect(withLeftOut(withLeftOut(two, 0, null), 2, null)).toEqual(document);
+  });
+});
+
+describe("a form", () => {
+  const fresh = nextEntry(KINDS, "spin", [], {} as DesignDocument);
+
+  test("that nothing was typed in is not kept", () => {
+    expect(isTouched(fresh, fresh)).toBe(false);
+    expect(isTouched({ ...fresh, step: null }, fresh)).toBe(false);
+    expect(isTouched({ ...fresh, note: "cold" }, fresh)).toBe(true);
+    expect(isTouched({ ...fresh, readings: ["9", ""] }, fresh)).toBe(true);
+  });
+});
+
+describe("in the pit", () => {
+  const lost = () => {
+    throw new TypeError("no connection");
+  };
+
+  test("readings are typed before the log was ever seen, and wait", async () => {
+    serving({
+      "GET /api/vehicles/{vehicle}/runs/": lost,
+      "GET /api/vehicles/{vehicle}/plan/": lost,
+      "GET /api/workshops/{workshop}/runs/": lost,
+      "POST /api/vehicles/{vehicle}/runs/": lost,
+    });
+    const shown = onTheBench(<RunsStation />);
+    expect(await screen.findByText(/The log cannot be had now. What you type is kept here/)).toBeTruthy();
+    expect(keptOf("a")).toEqual([]);
+    fireEvent.change(screen.getByLabelText("Reading 1"), { target: { value: "3.42 s" } });
+    await press("Log it");
+    await waitFor(() => expect(shown.container.querySelector("[data-waiting-run]")).toBeTruthy());
+    expect(waitingRuns("a", "v").map((one) => one.document.readings)).toEqual([["3.42 s"]]);
   });
 });
 

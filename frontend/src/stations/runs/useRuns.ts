@@ -23,6 +23,8 @@ export interface Logged {
 export interface Runs {
   /** The newest first; null before the first answer. */
   logged: LoggedRun[] | null;
+  /** Whether the log cannot be had now, and none is known from before. */
+  unread: boolean;
   waiting: Waiting[];
   /** Log a run; what the server refuses comes back, what does not reach it waits. */
   log: (document: RunDocument, tried: number | null, own?: DesignDocument) => Promise<Logged>;
@@ -91,6 +93,7 @@ export function useRuns(): Runs {
   }, [send]);
   return {
     logged: list.data ?? null,
+    unread: !list.data && list.failureReason !== null,
     waiting,
     log: async (document, tried, own) => {
       const design = tried === null ? (own ?? present()) : null;

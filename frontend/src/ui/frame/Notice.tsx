@@ -1,5 +1,6 @@
-import { Box, Heading, Link } from "@chakra-ui/react";
+import { Box, Heading } from "@chakra-ui/react";
 import type { ReactNode } from "react";
+import { Link } from "react-router";
 
 /** A whole screen that only says something, with the way back. */
 export function Notice({ title, children }: { title: string; children: ReactNode }) {
@@ -19,9 +20,9 @@ export function Notice({ title, children }: { title: string; children: ReactNode
         {title}
       </Heading>
       <Box mb="3">{children}</Box>
-      <Link href="/" color="spruce" textDecoration="underline">
-        Go to the bench
-      </Link>
+      <Box asChild color="spruce" textDecoration="underline">
+        <Link to="/">Go to the bench</Link>
+      </Box>
     </Box>
   );
 }

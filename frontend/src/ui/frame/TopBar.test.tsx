@@ -1,11 +1,14 @@
-import { fireEvent, screen, waitFor } from "@testing-library/react";
-import { expect, it, vi } from "vitest";
+import { act, fireEvent, screen, waitFor } from "@testing-library/react";
+import { afterEach, expect, it, vi } from "vitest";
+import { back, unanswered } from "../../api/connection";
 import { onAScreen, press } from "../../fixtures";
 import { Refuses, serving } from "../../fixtures/server";
 import { keptKey, keptOf, writeKept } from "../kept";
 import { TopBar } from "./TopBar";
 
 const RUNS = keptKey("runs", "tester", "v");
+
+afterEach(() => back());
 
 function bar(answer: unknown = undefined) {
   const calls = serving({ "POST /api/accounts/sign-out/": answer });
@@ -54,4 +57,19 @@ it("says so where it cannot be done, and nothing is lost", async () => {
   expect(await screen.findByText("You are still signed in. The server is busy.")).toBeTruthy();
   expect(assign).not.toHaveBeenCalled();
   expect(keptOf("tester")).toHaveLength(1);
+});
+
+it("says on every screen that the server does not answer, unless that is what keeps from saving", () => {
+  onAScreen(
+    <>
+      <TopBar />
+      <TopBar saved={{ kind: "saved", words: "saved 09:31" }} />
+      <TopBar saved={{ kind: "waiting", words: "not saved yet: no connection" }} />
+    </>,
+  );
+  const words = () => screen.getAllByRole("status").map((one) => one.textContent);
+  expect(words()).toEqual(["saved 09:31", "not saved yet: no connection"]);
+  act(unanswered);
+  const none = "The server does not answer; it is asked again";
+  expect(words()).toEqual([none, `saved 09:31. ${none}`, "not saved yet: no connection"]);
 });

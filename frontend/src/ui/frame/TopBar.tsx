@@ -2,6 +2,7 @@ import { Box, Button, Flex } from "@chakra-ui/react";
 import { createContext, memo, type ReactNode, useContext, useState } from "react";
 import { Link, NavLink } from "react-router";
 import { troubleText } from "../../api/client";
+import { useConnection } from "../../api/connection";
 import { useSignOut } from "../../api/session";
 import { useAllCommands } from "../commands/commands";
 import { dropKept } from "../kept";
@@ -38,6 +39,7 @@ interface Props {
 
 /** Name and way home on the left, what belongs to the screen beside it, switches and account on the right. */
 export function TopBar({ workshop, saved, children }: Props) {
+  const told = useTold(saved);
   return (
     <Flex
       as="header"
@@ -54,10 +56,18 @@ export function TopBar({ workshop, saved, children }: Props) {
     >
       <Home workshop={workshop} />
       {children}
-      {saved && <SavedWords {...saved} />}
+      {told && <SavedWords {...told} />}
       <Switches />
     </Flex>
   );
+}
+
+/** Where the server does not answer that is said on every screen, unless it is what keeps from saving. */
+function useTold(saved: Saved | undefined): Saved | undefined {
+  const silent = useConnection() === "no answer";
+  if (!silent || saved?.kind === "waiting") return saved;
+  const words = "The server does not answer; it is asked again";
+  return { kind: "no answer", words: saved ? `${saved.words}. ${words}` : words };
 }
 
 /** Its place has one size, whatever the words: they change by themselves, and no button may move under the hand. */

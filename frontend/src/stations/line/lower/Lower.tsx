@@ -1,11 +1,10 @@
 import { Box, Flex } from "@chakra-ui/react";
-import { type KeyboardEvent, lazy, type ReactNode, Suspense, useState } from "react";
+import { type KeyboardEvent, type ReactNode, Suspense, useState } from "react";
+import { part } from "../../../ui/frame/part";
 
-const Pairs = lazy(() => import("./Pairs").then((m) => ({ default: m.Pairs })));
-const SoftwareOrGearing = lazy(() =>
-  import("./SoftwareOrGearing").then((m) => ({ default: m.SoftwareOrGearing })),
-);
-const Compare = lazy(() => import("../../shared/Compare").then((m) => ({ default: m.Compare })));
+const Pairs = part(() => import("./Pairs").then((m) => m.Pairs));
+const SoftwareOrGearing = part(() => import("./SoftwareOrGearing").then((m) => m.SoftwareOrGearing));
+const Compare = part(() => import("../../shared/Compare").then((m) => m.Compare));
 
 const VIEWS = {
   sweep: "Sweep and curves",
