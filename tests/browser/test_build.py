@@ -104,9 +104,10 @@ class Building(BrowserCase):
         phone.wait_text("header [role=status]", "The server does not answer")
         phone.driver.find_element("link text", "Bench").click()
         phone.wait_text("[data-unsent]", "2 ticks")
-        phone.offline(False)
         phone.click("[data-unsent] a")
+        phone.find("[data-waiting='2']")
         phone.find("[data-tick]")
+        phone.offline(False)
         phone.wait(lambda: not phone.all("[data-waiting]"), "the ticks to be sent")
         self.assertEqual(self.entries().count(), before + 2)
 

@@ -1,10 +1,7 @@
 import { act, renderHook } from "@testing-library/react";
-import { afterEach, beforeEach, expect, test, vi } from "vitest";
+import { expect, test, vi } from "vitest";
 import { api } from "./client";
 import { back, lost, useConnection, whenBack } from "./connection";
-
-beforeEach(back);
-afterEach(back);
 
 /** Ask once, and be answered so. */
 async function asked(answer: number | Error) {

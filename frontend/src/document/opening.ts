@@ -1,8 +1,7 @@
 /** What a vehicle is opened with: its newest revision, or what was typed on it in this browser and never saved. */
-import { answer, api } from "../api/client";
-import type { DesignDocument } from "./document";
 import { type Draft, dropDraft, type Left, leftBehind, readDraft, tabName } from "./draft";
-import { type Base, clean } from "./useAutosave";
+import { type Base, vehicleNow } from "./seen";
+import { clean } from "./useAutosave";
 
 export interface Opened {
   workshop: string;
@@ -17,11 +16,10 @@ export interface Opened {
 }
 
 export async function open(account: string, vehicle: string): Promise<Opened> {
-  const found = await answer(api.GET("/api/vehicles/{vehicle}/", { params: { path: { vehicle } } }));
-  const { number, document, saved_at } = found.revision;
-  const stored: Base = { number, document: document as unknown as DesignDocument, saved_at };
+  const found = await vehicleNow(vehicle);
+  const { stored } = found;
   const tab = await tabName();
-  const opened = { workshop: found.workshop, role: found.role, scratch: found.scratch, tab, stored };
+  const opened = { ...found, tab };
   if (found.role === "viewer") return { ...opened, draft: null, left: [] };
   const left = (await leftBehind(account, vehicle, tab)).filter((draft) => {
     const same = clean(stored, draft.document);
@@ -30,7 +28,7 @@ export async function open(account: string, vehicle: string): Promise<Opened> {
   });
   const own = readDraft(account, vehicle, tab);
   if (own) return { ...opened, draft: clean(stored, own.document) ? null : own, left };
-  const only = left.length === 1 && left[0]?.base === number ? left[0] : null;
+  const only = left.length === 1 && left[0]?.base === stored.number ? left[0] : null;
   if (only) dropDraft(account, vehicle, only.tab);
   return { ...opened, draft: only, left: only ? [] : left };
 }

@@ -6,7 +6,8 @@ import { DOCUMENTS } from "../fixtures";
 import { type Call, Refuses, serving } from "../fixtures/server";
 import { type DesignDocument, withValue } from "./document";
 import { readDraft } from "./draft";
-import { type Base, useAutosave } from "./useAutosave";
+import type { Base } from "./seen";
+import { useAutosave } from "./useAutosave";
 
 const DRIVER = "drive.branches[0].stages[0].driver_teeth";
 const DRIVEN = "drive.branches[0].stages[0].driven_teeth";

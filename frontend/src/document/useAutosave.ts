@@ -7,6 +7,7 @@ import { takeAll } from "../ui/fields/leaving";
 import { type DesignDocument, differences } from "./document";
 import { dropDraft, keepDraft } from "./draft";
 import { merge } from "./merge";
+import { type Base, sawRevision } from "./seen";
 
 const QUIET_MS = 600;
 const LONGEST_MS = 5000;
@@ -19,13 +20,6 @@ export type SaveState =
   | { kind: "saving" }
   | { kind: "waiting"; why: string }
   | { kind: "conflict"; conflict: Conflict };
-
-/** The revision that changes are made from. */
-export interface Base {
-  number: number;
-  document: DesignDocument;
-  saved_at: string;
-}
 
 export interface Owner {
   account: string;
@@ -66,6 +60,13 @@ export function useAutosave(
   const { account, vehicle, tab } = owner;
   const queries = useQueryClient();
 
+  const standOn = useCallback(
+    (next: Base) => {
+      base.current = next;
+      sawRevision(vehicle, next);
+    },
+    [vehicle],
+  );
   const save = useCallback(
     async (parting = false) => {
       const sent = present.current;
@@ -82,7 +83,7 @@ export function useAutosave(
         tries.current = 0;
         if (parting) void queries.invalidateQueries({ queryKey: ["vehicles"] });
         if (data) {
-          base.current = { number: data.number, document: sent, saved_at: data.saved_at };
+          standOn({ number: data.number, document: sent, saved_at: data.saved_at });
           if (present.current === sent) dropDraft(account, vehicle, tab);
           setState(present.current === sent ? { kind: "saved", at: data.saved_at } : { kind: "unsaved" });
         } else if (response.status === 409) {
@@ -91,7 +92,7 @@ export function useAutosave(
           const found = merge(from.document, present.current, theirs.document);
           if (found.collisions.length > 0) setState({ kind: "conflict", conflict });
           else {
-            base.current = theirs;
+            standOn(theirs);
             setState({ kind: "unsaved" });
             told.current(found.document, conflict.theirs);
           }
@@ -107,7 +108,7 @@ export function useAutosave(
         busy.current = false;
       }
     },
-    [account, vehicle, tab, again, queries],
+    [account, vehicle, tab, again, queries, standOn],
   );
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: a turn asks for another try of the same document
@@ -142,11 +143,11 @@ export function useAutosave(
 
   const rebase = useCallback(
     (onto: Base) => {
-      base.current = onto;
+      standOn(onto);
       setState({ kind: "unsaved" });
       again();
     },
-    [again],
+    [again, standOn],
   );
 
   return { state, base, rebase };
@@ -193,5 +194,7 @@ function reason(refusal: Refusal | undefined, status: number): string {
   if (count > 0)
     return `${count === 1 ? "one value" : `${count} values`} cannot be read; figures are those before`;
   if (status === 401) return "you are signed out; kept on this device";
+  if (status === 403 || status === 404)
+    return "it is not yours to change any more; Export saves it as a file";
   return refusal?.detail ?? `the server answered with ${status}; it is tried again`;
 }

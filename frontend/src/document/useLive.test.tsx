@@ -27,7 +27,9 @@ function design(name: string): DesignDocument {
 }
 const live = (name: string): Answer => ({ data: { name }, response: { status: 200 } });
 const start = () =>
-  renderHook(({ name }) => useLive(design(name), null, WISH, READABLE), { initialProps: { name: "one" } });
+  renderHook(({ name }) => useLive(design(name), null, WISH, READABLE, null), {
+    initialProps: { name: "one" },
+  });
 const WISH = { selected: null };
 const READABLE = design("before");
 

@@ -26,15 +26,22 @@ export interface Following extends LiveState {
 
 /**
  * @param readable a document that could be read: its figures stand where the first one asked about cannot be.
+ * @param seen figures of the document from before, to be shown until they are answered.
  */
 export function useLive(
   document: DesignDocument,
   mark: DesignDocument | null,
   wish: Wish,
   readable: DesignDocument,
+  seen: Live | null,
 ): Following {
   const [answers] = useState(() => new Answers(askLive, ({ live }) => live !== null));
-  const [state, setState] = useState<LiveState>({ live: null, of: null, faults: [], trouble: "" });
+  const [state, setState] = useState<LiveState>({
+    live: seen,
+    of: seen && document,
+    faults: [],
+    trouble: "",
+  });
   const [shown, setShown] = useState<Asked | null>(null);
   const next = useRef<Asked | null>(null);
   const newest = useRef<Asked>({ document, mark, wish });

@@ -2,7 +2,8 @@
 import { useEffect, useState } from "react";
 import { api, type Other } from "../api/client";
 import type { StationKey } from "../words/stations";
-import type { Autosave, Base } from "./useAutosave";
+import type { Base } from "./seen";
+import type { Autosave } from "./useAutosave";
 
 const EVERY_MS = 4000;
 

@@ -19,6 +19,7 @@ describe("what is kept on a device", () => {
       "1 photo /vehicles/v/build",
       "2 runs /vehicles/v/runs",
       "design changes /vehicles/v/brief",
+      "design changes /vehicles/v/brief",
     ]);
     expect(unsentOf("cy")).toEqual([]);
   });
@@ -26,7 +27,11 @@ describe("what is kept on a device", () => {
   it("would be lost with the account, what is half typed too", () => {
     expect(lostWords("bo")).toBe("1 run");
     expect(lostWords("cy")).toBe("");
-    expect(lostWords("ada")).toMatch(/^[^&]*(, |)[^&]* and something half typed$/);
+    expect(
+      lostWords("ada")
+        .split(/, | and /)
+        .sort(),
+    ).toEqual(["1 photo", "2 runs", "design changes", "something half typed"]);
   });
 
   it("keeps the part of a place whole", () => {

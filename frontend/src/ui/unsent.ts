@@ -7,6 +7,7 @@ import { type KeptKind, keptOf, readKept } from "./kept";
 const LOOK_AGAIN_MS = 2000;
 
 export interface Unsent {
+  key: string;
   /** A vehicle, or the workshop of a bin. */
   place: string;
   /** "2 runs". */
@@ -26,23 +27,23 @@ const SENT_FROM: Partial<Record<KeptKind, { station: StationKey; one: string }>>
 
 /** What is ready to be sent; what is still being typed is none of it. */
 export function unsentOf(account: string): Unsent[] {
-  const found = keptOf(account).flatMap(({ key, kind, place, part }): Unsent[] => {
+  return keptOf(account).flatMap(({ key, kind, place, part }): Unsent[] => {
     const count = () => readKept<unknown[]>(key, []).length;
-    if (kind === "draft") return [{ place, words: "design changes", to: `/vehicles/${place}/brief` }];
-    if (kind === "bin") return [{ place, words: counted(count(), "part"), to: `/parts?workshop=${place}` }];
+    if (kind === "draft") return [{ key, place, words: "design changes", to: `/vehicles/${place}/brief` }];
+    if (kind === "bin")
+      return [{ key, place, words: counted(count(), "part"), to: `/parts?workshop=${place}` }];
     const rule = SENT_FROM[kind];
     if (!rule || part) return [];
-    return [{ place, words: counted(count(), rule.one), to: `/vehicles/${place}/${rule.station}` }];
+    return [{ key, place, words: counted(count(), rule.one), to: `/vehicles/${place}/${rule.station}` }];
   });
-  // Two tabs may have changed one design.
-  return found.filter(({ words, to }, i) => found.findIndex((o) => o.to === to && o.words === words) === i);
 }
 
 /** All that would be lost with the account, as "2 runs, 1 photo and something half typed"; empty where nothing would. */
 export function lostWords(account: string): string {
   const unsent = unsentOf(account);
   const half = keptOf(account).some(({ kind, part }) => kind === "inspection" || (kind !== "draft" && part));
-  const words = [...unsent.map((one) => one.words), ...(half ? ["something half typed"] : [])];
+  // Two tabs may have changed one design.
+  const words = [...new Set(unsent.map((one) => one.words)), ...(half ? ["something half typed"] : [])];
   const last = words.pop() ?? "";
   return words.length > 0 ? `${words.join(", ")} and ${last}` : last;
 }

@@ -1,10 +1,12 @@
-import { Box } from "@chakra-ui/react";
+import { Box, Button } from "@chakra-ui/react";
 import { useQueries } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { useWorkshops, vehiclesQuery } from "../../api/workshops";
+import type { DesignDocument } from "../../document/document";
+import { saveDesignFile } from "../../document/files";
 import { AskAgain } from "../../ui/AskAgain";
 import { useBar } from "../../ui/frame/TopBar";
-import { dropKept } from "../../ui/kept";
+import { dropKept, readKept } from "../../ui/kept";
 import { type Unsent, useUnsent } from "../../ui/unsent";
 
 /** What was typed on this device and has not reached the server, each with the way to where it is sent from. */
@@ -22,12 +24,9 @@ export function UnsentHere() {
           <li key={place}>
             <b>{names.of(place)}</b>: <Ways unsent={unsent.filter((one) => one.place === place)} />
             {names.known && !names.has(place) && (
-              <AskAgain
-                ask="Drop it"
-                sure="Drop it for good"
-                size="xs"
-                ml="2"
-                onSure={() => void dropKept(account, place)}
+              <Nowhere
+                unsent={unsent.filter((one) => one.place === place)}
+                onDrop={() => void dropKept(account, place)}
               />
             )}
           </li>
@@ -38,14 +37,33 @@ export function UnsentHere() {
 }
 
 function Ways({ unsent }: { unsent: Unsent[] }) {
-  return unsent.map(({ to, words }, i) => (
-    <span key={`${to} ${words}`}>
+  return unsent.map(({ key, to, words }, i) => (
+    <span key={key}>
       {i > 0 && ", "}
       <Box asChild color="spruce" textDecoration="underline">
         <Link to={to}>{words}</Link>
       </Box>
     </span>
   ));
+}
+
+/** What can be done with what has nowhere to go: its vehicle is gone, or no longer one's own. */
+function Nowhere({ unsent, onDrop }: { unsent: Unsent[]; onDrop: () => void }) {
+  return (
+    <>
+      {unsent.map(({ key }) => {
+        const design = readKept<{ document?: DesignDocument }>(key, {}).document;
+        return (
+          design && (
+            <Button key={key} size="xs" ml="2" onClick={() => saveDesignFile(design)}>
+              Save it as a file
+            </Button>
+          )
+        );
+      })}
+      <AskAgain ask="Drop it" sure="Drop it for good" size="xs" ml="2" onSure={onDrop} />
+    </>
+  );
 }
 
 /** What the vehicles and workshops are called that one has a part in. */

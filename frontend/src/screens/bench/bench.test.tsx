@@ -205,10 +205,16 @@ describe("what waits on the device", () => {
     await waitFor(() => expect(screen.queryByText(/Kept on this device/)).toBeNull());
   });
 
-  it("can be dropped where its vehicle is not one's own any more", async () => {
+  it("can be saved as a file and dropped where its vehicle is not one's own any more", async () => {
     writeKept(keptKey("build", "tester", "gone"), [{ id: "1" }, { id: "2" }]);
+    writeKept(keptKey("draft", "tester", "gone", "tab"), { document: DOCUMENTS.plain });
+    const made = vi.fn(() => "blob:design");
+    vi.stubGlobal("URL", Object.assign(URL, { createObjectURL: made, revokeObjectURL: vi.fn() }));
+    vi.spyOn(HTMLAnchorElement.prototype, "click").mockImplementation(() => undefined);
     soon();
     bench();
+    await press("Save it as a file");
+    expect(made).toHaveBeenCalledOnce();
     await press("Drop it");
     expect(screen.getByRole("link", { name: "2 ticks" })).toBeTruthy();
     await press("Drop it for good");

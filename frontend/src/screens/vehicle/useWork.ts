@@ -24,9 +24,10 @@ import type { Edit, Figures, Place } from "../../document/context";
 import { type DesignDocument, withValue } from "../../document/document";
 import type { Left } from "../../document/draft";
 import { type History, type HistoryAction, history } from "../../document/history";
+import { type Base, figuresSeen, sawFigures } from "../../document/seen";
 import { isSelected, type Selected, SUPPLY } from "../../document/selected";
 import { recall, useKeptSteps } from "../../document/steps";
-import { type Autosave, type Base, type Owner, useAutosave } from "../../document/useAutosave";
+import { type Autosave, type Owner, useAutosave } from "../../document/useAutosave";
 import { useLive } from "../../document/useLive";
 import { useLoads } from "../../document/useLoads";
 import { useOthers } from "../../document/useOthers";
@@ -121,12 +122,17 @@ export function useWork(opened: Vehicle): Work {
     of: placed,
     ahead: placedAhead,
   } = useFit(workshop, station === "fit" ? document : null);
+  const [seen] = useState(() => figuresSeen(vehicle, document));
   const { live, of, faults, trouble, ahead } = useLive(
     useAfterFit(document, placed, station === "fit"),
     mark,
     wish,
     stored.document,
+    seen,
   );
+  useEffect(() => {
+    if (live && of) sawFigures(vehicle, of, live);
+  }, [vehicle, live, of]);
   // The question goes out first; what shows the document is painted while it is answered, or at once with the answer.
   const deferred = useDeferredValue(document);
   const painted = of === document ? document : deferred;

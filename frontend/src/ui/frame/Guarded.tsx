@@ -16,7 +16,7 @@ export function Guarded({ children }: { children: ReactNode }) {
 function Mishap({ error }: { error: unknown }) {
   return (
     <Box role="alert" maxW="36rem" mx="auto" my="6" p="5" bg="panel" borderWidth="1px" borderColor="line">
-      <Heading as="h1" size="md" mb="2">
+      <Heading as="h2" size="md" mb="2">
         This part of the page cannot be shown
       </Heading>
       The server may have a newer version by now, or the page has a fault. What you typed is kept.

@@ -1,14 +1,12 @@
 import { act, fireEvent, screen, waitFor } from "@testing-library/react";
-import { afterEach, expect, it, vi } from "vitest";
-import { back, unanswered } from "../../api/connection";
+import { expect, it, vi } from "vitest";
+import { unanswered } from "../../api/connection";
 import { onAScreen, press } from "../../fixtures";
 import { Refuses, serving } from "../../fixtures/server";
 import { keptKey, keptOf, writeKept } from "../kept";
 import { TopBar } from "./TopBar";
 
 const RUNS = keptKey("runs", "tester", "v");
-
-afterEach(() => back());
 
 function bar(answer: unknown = undefined) {
   const calls = serving({ "POST /api/accounts/sign-out/": answer });
