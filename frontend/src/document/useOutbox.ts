@@ -1,6 +1,6 @@
 /** Things said on this device that the server does not have yet: kept through a lost connection, sent in their order. */
 import { useCallback, useEffect, useRef, useState } from "react";
-import { readKept, writeKept } from "../ui/kept";
+import { readList, writeKept } from "../ui/kept";
 
 const AGAIN_MS = 5000;
 const MOST_AT_ONCE = 100;
@@ -15,7 +15,7 @@ export interface Outbox<T> {
  * @param deliver hands some of them to the server; where it throws they stay, and are tried again.
  */
 export function useOutbox<T>(place: string, deliver: (entries: T[]) => Promise<void>): Outbox<T> {
-  const [waiting, setWaiting] = useState(() => readKept<T[]>(place, []));
+  const [waiting, setWaiting] = useState(() => readList<T>(place));
   const newest = useRef(waiting);
   const sending = useRef(false);
   const delivering = useRef(deliver);

@@ -46,6 +46,12 @@ export function readKept<T>(key: string, otherwise: T): T {
   }
 }
 
+/** A list; empty where another version of the page has kept something else. */
+export function readList<T>(key: string): T[] {
+  const kept = readKept<T[]>(key, []);
+  return Array.isArray(kept) ? kept : [];
+}
+
 /** @param value null takes it away. */
 export function writeKept(key: string, value: unknown): void {
   try {

@@ -34,6 +34,11 @@ describe("what is kept on a device", () => {
     ).toEqual(["1 photo", "2 runs", "design changes", "something half typed"]);
   });
 
+  it("is nothing where another version of the page has kept it otherwise", () => {
+    writeKept(keptKey("parts", "cy", "v"), { odd: true });
+    expect(lostWords("cy")).toBe("");
+  });
+
   it("keeps the part of a place whole", () => {
     expect(keptOf("ada").find((one) => one.place === "w")?.part).toBe("motor|left");
   });

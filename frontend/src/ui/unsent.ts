@@ -2,7 +2,7 @@
 import { useEffect, useState } from "react";
 import { counted } from "../words/counted";
 import type { StationKey } from "../words/stations";
-import { type KeptKind, keptOf, readKept } from "./kept";
+import { type KeptKind, keptOf, readList } from "./kept";
 
 const LOOK_AGAIN_MS = 2000;
 
@@ -16,25 +16,25 @@ export interface Unsent {
   to: string;
 }
 
-/** The station that sends a kind, and what one of them is called. */
-const SENT_FROM: Partial<Record<KeptKind, { station: StationKey; one: string }>> = {
-  build: { station: "build", one: "tick" },
-  photos: { station: "build", one: "photo" },
-  parts: { station: "parts", one: "parts-list tick" },
-  plan: { station: "runs", one: "planned run" },
-  runs: { station: "runs", one: "run" },
+const at = (station: StationKey) => (vehicle: string) => `/vehicles/${vehicle}/${station}`;
+
+/** What one of a kind is called, and where it is sent from. */
+const SENT_FROM: Partial<Record<KeptKind, { one: string; to: (place: string) => string }>> = {
+  bin: { one: "part", to: (workshop) => `/parts?workshop=${workshop}` },
+  build: { one: "tick", to: at("build") },
+  photos: { one: "photo", to: at("build") },
+  parts: { one: "parts-list tick", to: at("parts") },
+  plan: { one: "planned run", to: at("runs") },
+  runs: { one: "run", to: at("runs") },
 };
 
 /** What is ready to be sent; what is still being typed is none of it. */
 export function unsentOf(account: string): Unsent[] {
   return keptOf(account).flatMap(({ key, kind, place, part }): Unsent[] => {
-    const count = () => readKept<unknown[]>(key, []).length;
-    if (kind === "draft") return [{ key, place, words: "design changes", to: `/vehicles/${place}/brief` }];
-    if (kind === "bin")
-      return [{ key, place, words: counted(count(), "part"), to: `/parts?workshop=${place}` }];
+    if (kind === "draft") return [{ key, place, words: "design changes", to: at("brief")(place) }];
     const rule = SENT_FROM[kind];
-    if (!rule || part) return [];
-    return [{ key, place, words: counted(count(), rule.one), to: `/vehicles/${place}/${rule.station}` }];
+    const count = rule && !part ? readList(key).length : 0;
+    return rule && count > 0 ? [{ key, place, words: counted(count, rule.one), to: rule.to(place) }] : [];
   });
 }
 

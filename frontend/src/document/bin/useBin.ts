@@ -2,7 +2,7 @@
 import { queryOptions, useQuery } from "@tanstack/react-query";
 import { type Dispatch, useEffect, useReducer, useRef, useState } from "react";
 import { answer, api, type Fault, type PartConflict, type Refusal } from "../../api/client";
-import { keptKey, readKept, writeKept } from "../../ui/kept";
+import { keptKey, readList, writeKept } from "../../ui/kept";
 import { useUndoKeys } from "../useUndoKeys";
 import { type Bin, type BinAction, bin, emptyBin, type Sent, type Stored, toSend } from "./bin";
 
@@ -36,7 +36,7 @@ export interface BinOnScreen {
 export function useBin(account: string, workshop: string): BinOnScreen {
   const place = keptKey("bin", account, workshop);
   const parts = useParts(workshop);
-  const [state, dispatch] = useReducer(bin, null, () => emptyBin(readKept(place, [])));
+  const [state, dispatch] = useReducer(bin, null, () => emptyBin(readList(place)));
   const [trouble, setTrouble] = useState("");
   const [turn, setTurn] = useState(0);
   const busy = useRef(false);

@@ -1,7 +1,7 @@
 /** Runs that were typed and that the server does not have yet, kept on the device: by account and vehicle. */
 import type { Refusal } from "../../api/client";
 import type { DesignDocument } from "../../document/document";
-import { keptKey, readKept, writeKept } from "../../ui/kept";
+import { keptKey, readKept, readList, writeKept } from "../../ui/kept";
 import type { RunDocument } from "./run";
 
 export interface Waiting {
@@ -18,7 +18,7 @@ const place = (account: string, vehicle: string) => keptKey("runs", account, veh
 const form = (account: string, vehicle: string) => keptKey("runs", account, vehicle, "form");
 
 export function waitingRuns(account: string, vehicle: string): Waiting[] {
-  return readKept(place(account, vehicle), []);
+  return readList(place(account, vehicle));
 }
 
 export function keepWaiting(account: string, vehicle: string, runs: Waiting[]): void {
