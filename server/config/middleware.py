@@ -1,8 +1,10 @@
-"""One header Django 5 does not set by itself."""
+"""Headers that Django 5 does not set by itself."""
 
 from collections.abc import Callable
 
 from django.http import HttpRequest, HttpResponseBase
+
+from server.config.page import version
 
 # Styles are inline because the style library writes them so; everything else comes from here alone.
 POLICY = (
@@ -19,6 +21,18 @@ def content_security_policy(get_response: GetResponse) -> GetResponse:
     def respond(request: HttpRequest) -> HttpResponseBase:
         response = get_response(request)
         response.headers.setdefault("Content-Security-Policy", POLICY)
+        return response
+
+    return respond
+
+
+def page_version(get_response: GetResponse) -> GetResponse:
+    """Tell a page that is open which version is served by now: after an upgrade it asks to be loaded again."""
+
+    def respond(request: HttpRequest) -> HttpResponseBase:
+        response = get_response(request)
+        if request.path.startswith("/api/"):
+            response.headers["Page-Version"] = version()
         return response
 
     return respond

@@ -2,10 +2,13 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterator
+from functools import cache
 
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
+from django.template.loader import get_template
 from django.views.decorators.cache import never_cache
 from django.views.decorators.csrf import ensure_csrf_cookie
 from django.views.decorators.http import require_safe
@@ -16,6 +19,14 @@ EVERYWHERE = ("/api/session/", "/api/vocabulary/")
 """What every screen asks for first."""
 ON_THE_BENCH = ("/api/workshops/", "/api/workshops/{}/vehicles/", "/api/workshops/{}/cards/")
 """What the bench of somebody who is signed in asks for next, of the workshop at hand."""
+
+
+@cache
+def version() -> str:
+    """The name of the page's first script. It changes with anything in the page; a page that is open knows its own."""
+    source = get_template("index.html").render()
+    found = re.search(r'src="[^"]*/(index-[^"/]+)\.js"', source)
+    return found[1] if found else ""
 
 
 @require_safe

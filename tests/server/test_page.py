@@ -18,3 +18,9 @@ class FirstPage(TestCase):
         self.assertIn(f"</api/workshops/{workshop.pk}/cards/>", here)
         self.assertIn("</api/workshops/>", here)
         self.assertNotIn("workshops", self.client.get("/practice").headers["Link"])
+
+    def test_each_answer_names_the_page_that_is_served(self) -> None:
+        said = self.client.get("/api/vocabulary/").headers["Page-Version"]
+        self.assertRegex(said, r"^index-[\w-]+$")
+        self.assertIn(f"/{said}.js", self.client.get("/").content.decode())
+        self.assertNotIn("Page-Version", self.client.get("/").headers)

@@ -2,6 +2,7 @@
 import createClient, { type Middleware } from "openapi-fetch";
 import { answered, lost, mayPass, unanswered } from "./connection";
 import type { components, paths } from "./schema";
+import { sawVersion } from "./version";
 
 type Schemas = components["schemas"];
 export type Live = Schemas["Live"];
@@ -142,6 +143,7 @@ const session: Middleware = {
     return request;
   },
   onResponse({ response }) {
+    sawVersion(response.headers.get("Page-Version"));
     if (response.status === SIGNED_OUT) lost();
     else if (NOBODY_THERE.has(response.status)) unanswered();
     else answered();

@@ -1,6 +1,7 @@
 import { act, fireEvent, screen, waitFor } from "@testing-library/react";
 import { expect, it, vi } from "vitest";
 import { unanswered } from "../../api/connection";
+import { sawVersion } from "../../api/version";
 import { onAScreen, press } from "../../fixtures";
 import { Refuses, serving } from "../../fixtures/server";
 import { keptKey, keptOf, writeKept } from "../kept";
@@ -70,4 +71,25 @@ it("says on every screen that the server does not answer, unless that is what ke
   act(unanswered);
   const none = "The server does not answer; it is asked again";
   expect(words()).toEqual([none, `saved 09:31. ${none}`, "not saved yet: no connection"]);
+});
+
+it("says that the server has a newer page by now, and loads it", () => {
+  const script = document.createElement("script");
+  script.type = "module";
+  script.src = "/static/app/assets/index-old.js";
+  document.head.append(script);
+  const reload = vi.fn();
+  vi.stubGlobal("location", { ...window.location, reload });
+  onAScreen(<TopBar saved={{ kind: "saved", words: "saved 09:31" }} />);
+  const words = () => screen.getByRole("status").textContent;
+  act(() => sawVersion("index-old"));
+  expect(words()).toBe("saved 09:31");
+  act(() => sawVersion("index-new"));
+  expect(words()).toBe("saved 09:31. The server has a newer page: load it");
+  fireEvent.click(screen.getByText("load it"));
+  expect(reload).toHaveBeenCalledOnce();
+  // Another host may not be as far yet.
+  act(() => sawVersion("index-old"));
+  expect(words()).toBe("saved 09:31");
+  script.remove();
 });

@@ -4,6 +4,7 @@ import { Link, NavLink } from "react-router";
 import { troubleText } from "../../api/client";
 import { useConnection } from "../../api/connection";
 import { useSignOut } from "../../api/session";
+import { useOtherVersion } from "../../api/version";
 import { useAllCommands } from "../commands/commands";
 import { dropKept } from "../kept";
 import { lostWords } from "../unsent";
@@ -29,6 +30,8 @@ export function useBar(): Bar {
 export interface Saved {
   kind: string;
   words: string;
+  /** Whether loading the page again is what helps. */
+  reload?: boolean;
 }
 
 interface Props {
@@ -62,16 +65,21 @@ export function TopBar({ workshop, saved, children }: Props) {
   );
 }
 
-/** Where the server does not answer that is said on every screen, unless it is what keeps from saving. */
+/** Beside whether it is saved: that the server does not answer, or has a newer page. What keeps from saving stands alone. */
 function useTold(saved: Saved | undefined): Saved | undefined {
   const silent = useConnection() === "no answer";
-  if (!silent || saved?.kind === "waiting") return saved;
-  const words = "The server does not answer; it is asked again";
-  return { kind: "no answer", words: saved ? `${saved.words}. ${words}` : words };
+  const newer = useOtherVersion();
+  if (saved?.kind === "waiting" || (!silent && !newer)) return saved;
+  const words = silent ? "The server does not answer; it is asked again" : "The server has a newer page:";
+  return {
+    kind: silent ? "no answer" : "newer",
+    words: saved ? `${saved.words}. ${words}` : words,
+    reload: !silent,
+  };
 }
 
 /** Its place has one size, whatever the words: they change by themselves, and no button may move under the hand. */
-function SavedWords({ kind, words }: Saved) {
+function SavedWords({ kind, words, reload }: Saved) {
   return (
     <Box
       role="status"
@@ -86,6 +94,14 @@ function SavedWords({ kind, words }: Saved) {
       lineClamp={{ md: 2 }}
     >
       {words}
+      {reload && (
+        <>
+          {" "}
+          <button type="button" className="link" onClick={() => window.location.reload()}>
+            load it
+          </button>
+        </>
+      )}
     </Box>
   );
 }
