@@ -152,7 +152,7 @@ class Class(BrowserCase):
         self.assertEqual(teacher.axe(), [])
         teacher.click("[data-wall] a")
         teacher.click_button("Forget all pupils")
-        teacher.click_button("Forget them")
+        teacher.click_button("Yes: 1 pupil and all answers go for good")
         teacher.wait(lambda: not Pupil.objects.exists(), "the pupils to be forgotten")
 
 

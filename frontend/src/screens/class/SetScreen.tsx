@@ -1,8 +1,8 @@
 import { Box, Button, Flex, Heading } from "@chakra-ui/react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
-import { answer, api, type ExerciseSet } from "../../api/client";
+import { answer, api, type ExerciseSet, troubleText } from "../../api/client";
+import { AskAgain } from "../../ui/AskAgain";
 import { TopBar } from "../../ui/frame/TopBar";
 import { Unavailable } from "../../ui/frame/Unavailable";
 import { useTitle } from "../../ui/frame/useTitle";
@@ -193,47 +193,40 @@ function ExerciseList({ set }: { set: ExerciseSet }) {
 
 /** Both ask once more, for neither can be undone. */
 function Forgetting({ set }: { set: ExerciseSet }) {
-  const [asked, setAsked] = useState<"pupils" | "set" | null>(null);
   const navigate = useNavigate();
   const queries = useQueryClient();
   const params = { params: { path: { which: set.id } } };
-  const act = useMutation({
-    mutationFn: (what: "pupils" | "set") =>
-      answer(
-        (what === "set"
-          ? api.DELETE("/api/sets/{which}/", params)
-          : api.DELETE("/api/sets/{which}/pupils/", params)) as Promise<never>,
-      ),
-    onSuccess: (_, what) => {
-      setAsked(null);
-      if (what === "set") navigate("/");
-      else void queries.invalidateQueries({ queryKey: ["set", set.id] });
-    },
+  const forget = useMutation({
+    mutationFn: () => answer(api.DELETE("/api/sets/{which}/pupils/", params)),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ["set", set.id] }),
   });
+  const remove = useMutation({
+    mutationFn: () => answer(api.DELETE("/api/sets/{which}/", params)),
+    onSuccess: () => navigate("/"),
+  });
+  const trouble = forget.error ?? remove.error;
   return (
     <Flex mt="6" gap="2" wrap="wrap" align="center" data-screen-only>
-      {asked ? (
-        <>
-          <Box color="brick">
-            {asked === "set"
-              ? "The set goes for good, with all pupils and answers."
-              : `${counted(set.pupils.length, "pupil")} and all answers go for good.`}
-          </Box>
-          <Button variant="solid" loading={act.isPending} onClick={() => act.mutate(asked)}>
-            {asked === "set" ? "Delete the set" : "Forget them"}
-          </Button>
-          <Button onClick={() => setAsked(null)}>Keep it</Button>
-        </>
-      ) : (
-        <>
-          <Button disabled={set.pupils.length === 0} onClick={() => setAsked("pupils")}>
-            Forget all pupils
-          </Button>
-          <Button onClick={() => setAsked("set")}>Delete this set</Button>
-          <Box fontSize="sm" color="ink.second">
-            After 90 days pupils are forgotten by themselves.
-          </Box>
-        </>
+      <AskAgain
+        ask="Forget all pupils"
+        sure={`Yes: ${counted(set.pupils.length, "pupil")} and all answers go for good`}
+        disabled={set.pupils.length === 0}
+        loading={forget.isPending}
+        onSure={() => forget.mutate()}
+      />
+      <AskAgain
+        ask="Delete this set"
+        sure="Yes: the set goes for good, with all pupils and answers"
+        loading={remove.isPending}
+        onSure={() => remove.mutate()}
+      />
+      <Box fontSize="sm" color="ink.second">
+        After 90 days pupils are forgotten by themselves.
+      </Box>
+      {trouble && (
+        <Box role="alert" color="brick" w="100%">
+          {troubleText(trouble)}
+        </Box>
       )}
     </Flex>
   );

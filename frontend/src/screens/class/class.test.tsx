@@ -110,19 +110,20 @@ describe("a set of exercises, live", () => {
     expect(states.map((cell) => cell.getAttribute("data-state"))).toEqual(["right", ""]);
   });
 
-  it("forgets pupils, and itself, when asked once more", async () => {
+  it("forgets pupils, and itself, when asked once more, or says why not", async () => {
+    const answers = [new Refuses({ detail: "The server is busy." }, 503), undefined];
     const calls = live(SET, {
-      "DELETE /api/sets/{which}/pupils/": undefined,
+      "DELETE /api/sets/{which}/pupils/": () => answers.shift(),
       "DELETE /api/sets/{which}/": undefined,
     });
-    await press("Forget all pupils");
-    expect(screen.getByText("1 pupil and all answers go for good.")).toBeTruthy();
-    await press("Keep it");
-    await press("Forget all pupils");
-    await press("Forget them");
-    await waitFor(() => expect(calls).toHaveLength(1));
+    for (const told of ["The server is busy.", null]) {
+      await press("Forget all pupils");
+      await press("Yes: 1 pupil and all answers go for good");
+      await waitFor(() => expect(screen.queryByRole("alert")?.textContent ?? null).toBe(told));
+    }
+    expect(calls).toHaveLength(2);
     await press("Delete this set");
-    await press("Delete the set");
+    await press(/^Yes: the set goes for good/);
     expect(await screen.findByText("at /")).toBeTruthy();
   });
 
