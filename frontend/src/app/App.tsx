@@ -1,7 +1,7 @@
 import { Box } from "@chakra-ui/react";
 import { type ReactNode, Suspense, useEffect, useMemo } from "react";
 import { Navigate, Route, Routes } from "react-router";
-import { api } from "../api/client";
+import { api, troubleText } from "../api/client";
 import { useConnection } from "../api/connection";
 import { useSession, useVocabulary } from "../api/session";
 import { AccountPage } from "../screens/account/AccountPage";
@@ -78,7 +78,7 @@ export function App() {
     const trouble = session.failureReason ?? vocabulary.failureReason;
     return trouble ? (
       <Unavailable error={trouble} title="The page cannot be shown">
-        {trouble.message}
+        {troubleText(trouble)}
       </Unavailable>
     ) : (
       <Box role="status" aria-label="Loading" />

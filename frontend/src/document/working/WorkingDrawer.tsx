@@ -1,7 +1,7 @@
 import { Box, CloseButton, Drawer, Portal } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { answer, api, type Gauge, type LoadRow } from "../../api/client";
+import { answer, api, type Gauge, type LoadRow, troubleText } from "../../api/client";
 import { show, type Units, useUnits } from "../../ui/fields/units";
 import { label } from "../../words/measures";
 import type { Asked } from "../context";
@@ -84,7 +84,7 @@ export default function WorkingDrawer({ vehicle, asked, document, onAsk, onClose
               {working.data ? (
                 <WorkingSheet working={working.data} title={titleOf(asked, units)} />
               ) : working.isError ? (
-                <Box role="alert">{working.error.message}</Box>
+                <Box role="alert">{troubleText(working.error)}</Box>
               ) : (
                 <Box role="status">Working it out</Box>
               )}

@@ -1,7 +1,7 @@
 import { Box, Button, Heading, Text } from "@chakra-ui/react";
 import { useMutation } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
-import { answer, api, RefusedError } from "../../api/client";
+import { answer, api, RefusedError, troubleText } from "../../api/client";
 import { Entry } from "./SignIn";
 
 /** Choosing a new password with a link that somebody gave. The code is behind the "#", which no log is sent. */
@@ -40,7 +40,7 @@ export default function NewPassword() {
           />
           {choose.error && !faults.password && (
             <Text role="alert" color="brick" fontSize="sm" mb="2">
-              {faults.code?.join(" ") ?? choose.error.message}
+              {faults.code?.join(" ") ?? troubleText(choose.error)}
             </Text>
           )}
           <Button type="submit" variant="solid" loading={choose.isPending}>

@@ -2,7 +2,7 @@ import { Box, Button, Flex, Heading, Input, Text } from "@chakra-ui/react";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { Link, useLocation } from "react-router";
-import { answer, api, RefusedError } from "../../api/client";
+import { answer, api, RefusedError, troubleText } from "../../api/client";
 import { Forgotten } from "./Forgotten";
 
 /** Signing in, signing up, and the demo's one button. */
@@ -66,7 +66,7 @@ export function SignIn({ demo, mail }: { demo: boolean; mail: boolean }) {
           />
           {enter.error && Object.keys(faults).length === 0 && (
             <Text role="alert" color="brick" fontSize="sm" mb="2">
-              {enter.error.message}
+              {troubleText(enter.error)}
             </Text>
           )}
           <Flex gap="2" align="center" wrap="wrap">

@@ -1,7 +1,7 @@
 import { Box, Button, Flex, Heading, Text } from "@chakra-ui/react";
 import { useMutation } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
-import { answer, api } from "../../api/client";
+import { answer, api, troubleText } from "../../api/client";
 import { back } from "../../api/connection";
 import { Entry } from "./SignIn";
 
@@ -64,7 +64,7 @@ export function SignInAgain({ username, demo }: { username: string; demo: boolea
         )}
         {enter.error && (
           <Text role="alert" color="brick" mt="2">
-            {enter.error.message}
+            {troubleText(enter.error)}
           </Text>
         )}
         <Button mt="3" size="xs" variant="ghost" onClick={() => window.location.assign("/")}>

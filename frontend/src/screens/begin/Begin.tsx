@@ -1,5 +1,6 @@
 import { Box, Heading } from "@chakra-ui/react";
 import { useParams, useSearchParams } from "react-router";
+import { troubleText } from "../../api/client";
 import { TopBar } from "../../ui/frame/TopBar";
 import { useTitle } from "../../ui/frame/useTitle";
 import { Questions } from "./Questions";
@@ -16,7 +17,7 @@ export default function Begin() {
     <>
       <TopBar workshop={workshop} />
       <Box as="main" maxW="1180px" mx="auto" px="4" py="4">
-        {starts.isError && <Box role="alert">{starts.error.message}</Box>}
+        {starts.isError && <Box role="alert">{troubleText(starts.error)}</Box>}
         {starts.data && chosen && (
           <Questions key={chosen.key} workshop={workshop} start={chosen} starts={starts.data} />
         )}

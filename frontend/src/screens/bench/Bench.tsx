@@ -252,7 +252,7 @@ function FromDemo({ workshop }: { workshop: string }) {
       ))}
       {copy.isError && (
         <Box role="alert" color="brick">
-          {copy.error.message}
+          {troubleText(copy.error)}
         </Box>
       )}
     </Flex>
@@ -271,7 +271,7 @@ function NewVehicle({ workshop, empty }: { workshop: string; empty: boolean }) {
     onSuccess: (vehicle) => navigate(`/vehicles/${vehicle.id}/brief`),
     onError: (error) => {
       const faults = error instanceof RefusedError ? error.refusal.faults : undefined;
-      setTrouble(faults ? faults.map((f) => `${f.path}: ${f.problem}, ${f.remedy}`) : [error.message]);
+      setTrouble(faults ? faults.map((f) => `${f.path}: ${f.problem}, ${f.remedy}`) : [troubleText(error)]);
     },
   });
   const open = async (chosen: File) => {

@@ -1,7 +1,7 @@
 import { Box, Flex } from "@chakra-ui/react";
 import { queryOptions, useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
-import { answer, api, type Gauge, type VehicleCard } from "../../api/client";
+import { answer, api, type Gauge, troubleText, type VehicleCard } from "../../api/client";
 import { useLastRuns } from "../../document/useLastRuns";
 import { MiniLine } from "../../drawing/MiniLine";
 import { ratioText, show, useUnits } from "../../ui/fields/units";
@@ -53,7 +53,7 @@ export function VehicleCardView({ vehicle, mayEdit }: { vehicle: VehicleCard; ma
       <Box minH="110px" my="1">
         {card && <MiniLine line={card.line} name={vehicle.name} />}
         {shown?.trouble && <Box color="brick">This design cannot be read: {shown.trouble}</Box>}
-        {cards.isError && <Box color="brick">Its figures are missing: {cards.error.message}</Box>}
+        {cards.isError && <Box color="brick">Its figures are missing: {troubleText(cards.error)}</Box>}
       </Box>
       {card && <TargetList gauges={card.gauges.filter((gauge) => gauge.target !== null)} />}
       <LastRun vehicle={vehicle} />

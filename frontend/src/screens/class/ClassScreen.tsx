@@ -1,7 +1,7 @@
 import { Box, Button, Flex, Heading, Text } from "@chakra-ui/react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
-import { answer, api, type Pupils, RefusedError } from "../../api/client";
+import { answer, api, type Pupils, RefusedError, troubleText } from "../../api/client";
 import { AskAgain } from "../../ui/AskAgain";
 import { TopBar } from "../../ui/frame/TopBar";
 import { useTitle } from "../../ui/frame/useTitle";
@@ -25,7 +25,7 @@ export default function ClassScreen() {
     <>
       <TopBar />
       <Box as="main" maxW="46rem" mx="auto" px="4" py="4">
-        {mine.isError && <Box role="alert">{mine.error.message}</Box>}
+        {mine.isError && <Box role="alert">{troubleText(mine.error)}</Box>}
         {mine.isSuccess && (mine.data ? <Joined mine={mine.data} onChange={set} /> : <Join onJoined={set} />)}
       </Box>
     </>
@@ -66,7 +66,7 @@ function Join({ onJoined }: { onJoined: (mine: Pupils) => void }) {
         />
         {join.error && Object.keys(faults).length === 0 && (
           <Text role="alert" color="brick" fontSize="sm" mb="2">
-            {join.error.message}
+            {troubleText(join.error)}
           </Text>
         )}
         <Button type="submit" size="lg" variant="solid" loading={join.isPending}>
@@ -164,7 +164,7 @@ function One({ place, onOver, after }: OneProps) {
     queryFn: () => answer(api.GET("/api/class/exercises/{place}/", path)),
     staleTime: Number.POSITIVE_INFINITY,
   });
-  if (exercise.isError) return <Box role="alert">{exercise.error.message}</Box>;
+  if (exercise.isError) return <Box role="alert">{troubleText(exercise.error)}</Box>;
   if (!exercise.data) return <Box role="status" aria-label="Loading" minH="400px" />;
   return (
     <ExerciseView

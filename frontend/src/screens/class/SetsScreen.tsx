@@ -2,7 +2,7 @@ import { Box, Button, Flex, Heading, Input } from "@chakra-ui/react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useId, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
-import { answer, api } from "../../api/client";
+import { answer, api, troubleText } from "../../api/client";
 import { FieldLabel } from "../../ui/fields/FieldLabel";
 import { TopBar, useBar } from "../../ui/frame/TopBar";
 import { Unavailable } from "../../ui/frame/Unavailable";
@@ -166,7 +166,7 @@ function NewSet({ workshop }: { workshop: string }) {
       </Flex>
       {make.isError && (
         <Box role="alert" color="brick" mt="2">
-          {make.error.message}
+          {troubleText(make.error)}
         </Box>
       )}
       <Button

@@ -2,7 +2,7 @@ import { Box, Button, Flex } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useParams } from "react-router";
-import { answer, api } from "../../api/client";
+import { answer, api, troubleText } from "../../api/client";
 import { TopBar } from "../../ui/frame/TopBar";
 import { money } from "../../ui/money";
 import { clockNow } from "../../ui/when";
@@ -110,7 +110,7 @@ export default function OrdersScreen() {
             <Link to="/">Go to the bench</Link>
           </Box>
         )}
-        {orders.isError && <Box role="alert">{orders.error.message}</Box>}
+        {orders.isError && <Box role="alert">{troubleText(orders.error)}</Box>}
       </Box>
     </>
   );

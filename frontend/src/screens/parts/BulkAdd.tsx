@@ -1,7 +1,7 @@
 import { Box, Button, Flex } from "@chakra-ui/react";
 import { useMutation } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
-import { answer, api, type PartList } from "../../api/client";
+import { answer, api, type PartList, troubleText } from "../../api/client";
 import type { PartDocument } from "../../document/bin/bin";
 import type { PartKind } from "../../document/bin/cells";
 import { FaultTable } from "./ImportList";
@@ -61,7 +61,7 @@ export function BulkAdd({ workshop, kind, onAdd }: Props) {
         style={{ fontFamily: "var(--chakra-fonts-mono)", marginTop: "6px" }}
       />
       {found && found.faults.length > 0 && <FaultTable faults={found.faults} first="line" />}
-      {read.isError && <Box role="alert">{read.error.message}</Box>}
+      {read.isError && <Box role="alert">{troubleText(read.error)}</Box>}
       <Flex gap="3" mt="2" align="center">
         <Button
           variant="solid"

@@ -1,7 +1,7 @@
 import { Box, Button, Flex } from "@chakra-ui/react";
 import { useMutation } from "@tanstack/react-query";
 import { useRef } from "react";
-import { answer, api, type PartList } from "../../api/client";
+import { answer, api, type PartList, troubleText } from "../../api/client";
 import { type Bin, type PartDocument, partOf } from "../../document/bin/bin";
 import type { PartKind } from "../../document/bin/cells";
 import { base64 } from "../../document/files";
@@ -49,7 +49,7 @@ export function ImportList({ workshop, kind, state, onAdd }: Props) {
       </Flex>
       {read.isError && (
         <Box role="alert" color="brick" mt="2">
-          {read.error.message}
+          {troubleText(read.error)}
         </Box>
       )}
       {read.data && read.data.faults.length > 0 && <FaultTable faults={read.data.faults} first="row" />}

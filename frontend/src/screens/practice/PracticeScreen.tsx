@@ -2,7 +2,7 @@ import { Box, Button, Flex, Heading } from "@chakra-ui/react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useNavigate, useSearchParams } from "react-router";
-import { answer, api, type Idea, type Practice, type Went, type Which } from "../../api/client";
+import { answer, api, type Idea, type Practice, troubleText, type Went, type Which } from "../../api/client";
 import { useSession } from "../../api/session";
 import { useWorkshopAtHand } from "../../api/workshops";
 import { keysOf, useCommands } from "../../ui/commands/commands";
@@ -22,7 +22,7 @@ export default function PracticeScreen() {
     <>
       <TopBar />
       <Box as="main" maxW="1180px" mx="auto" px="4" py="4">
-        {map.isError && <Box role="alert">{map.error.message}</Box>}
+        {map.isError && <Box role="alert">{troubleText(map.error)}</Box>}
         {map.data && <Practising map={map.data} onMap={keep} />}
       </Box>
     </>
@@ -139,7 +139,7 @@ function One({ which, next, onOver, onMap, onNext, onAgain }: OneProps) {
     onOver(went);
     onMap(await answer(api.POST("/api/practice/", { body: { ...body, went } })));
   };
-  if (exercise.isError) return <Box role="alert">{exercise.error.message}</Box>;
+  if (exercise.isError) return <Box role="alert">{troubleText(exercise.error)}</Box>;
   if (!exercise.data) return <Box role="status" aria-label="Loading" minH="420px" />;
   return (
     <ExerciseView
@@ -189,7 +189,7 @@ function OpenInWorkshop({ body }: { body: Which }) {
       <Button size="lg" loading={open.isPending} onClick={() => open.mutate(chosen.id)}>
         Open it on the Line
       </Button>
-      {open.isError && <Box role="alert">{open.error.message}</Box>}
+      {open.isError && <Box role="alert">{troubleText(open.error)}</Box>}
     </>
   );
 }

@@ -2,7 +2,7 @@ import { Box, Heading } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useLocation } from "react-router";
-import { answer, api, type Gauge } from "../../api/client";
+import { answer, api, type Gauge, troubleText } from "../../api/client";
 import { WorkingSheet } from "../../document/working/WorkingSheet";
 import { MiniLine } from "../../drawing/MiniLine";
 import { ratioText, useUnits } from "../../ui/fields/units";
@@ -97,7 +97,7 @@ function SharedWorking({ code, gauge }: { code: string; gauge: Gauge }) {
       {working.data ? (
         <WorkingSheet working={working.data} title={gaugeLabel(gauge, units)} />
       ) : working.isError ? (
-        <Box role="alert">{working.error.message}</Box>
+        <Box role="alert">{troubleText(working.error)}</Box>
       ) : (
         <Box role="status">Working it out</Box>
       )}

@@ -1,7 +1,7 @@
 import { Box, Button } from "@chakra-ui/react";
 import { useMutation } from "@tanstack/react-query";
 import { Link } from "react-router";
-import { answer, api } from "../../api/client";
+import { answer, api, troubleText } from "../../api/client";
 import { Strip } from "../../document/Unsaved";
 
 /** Over a scratch vehicle: that it goes by itself, and how it is kept. */
@@ -20,7 +20,7 @@ export function Scratch({ vehicle }: { vehicle: string }) {
       <Button size="xs" variant="outline" asChild>
         <Link to="/practice">Back to practice</Link>
       </Button>
-      {keep.isError && <Box role="alert">{keep.error.message}</Box>}
+      {keep.isError && <Box role="alert">{troubleText(keep.error)}</Box>}
     </Strip>
   );
 }

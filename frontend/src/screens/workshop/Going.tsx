@@ -1,7 +1,7 @@
 import { Box, Heading, Text } from "@chakra-ui/react";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useNavigate } from "react-router";
-import { answer, api } from "../../api/client";
+import { answer, api, troubleText } from "../../api/client";
 import { AskAgain } from "../../ui/AskAgain";
 import { Sure } from "../../ui/Sure";
 
@@ -51,7 +51,7 @@ export function Going({ workshop, name, owner }: { workshop: string; name: strin
       )}
       {trouble && (
         <Text role="alert" color="brick" mt="2">
-          {trouble.message}
+          {troubleText(trouble)}
         </Text>
       )}
     </Box>

@@ -1,7 +1,7 @@
 import { Box, Button, Flex, Heading, Input } from "@chakra-ui/react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { answer, api } from "../../api/client";
+import { answer, api, troubleText } from "../../api/client";
 import { moment } from "../../ui/when";
 import { counted } from "../../words/counted";
 
@@ -87,7 +87,7 @@ export function Instruments({ workshop }: { workshop: string }) {
       )}
       {trouble && (
         <Box role="alert" color="brick">
-          {trouble.message}
+          {troubleText(trouble)}
         </Box>
       )}
     </Box>

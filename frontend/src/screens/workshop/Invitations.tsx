@@ -1,7 +1,7 @@
 import { Box, Button, Flex, Heading, Input, Text } from "@chakra-ui/react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
-import { answer, api, type Role } from "../../api/client";
+import { answer, api, type Role, troubleText } from "../../api/client";
 import { ToldOnce } from "../../ui/ToldOnce";
 import { day } from "../../ui/when";
 import { ROLES, RoleSelect } from "./RoleSelect";
@@ -78,7 +78,7 @@ export function Invitations({ workshop }: { workshop: string }) {
       )}
       {trouble && (
         <Text role="alert" color="brick" mt="2">
-          {trouble.message}
+          {troubleText(trouble)}
         </Text>
       )}
       <Box as="ul" listStyleType="none" p="0" mt="3">

@@ -1,7 +1,7 @@
 import { Box, Button, Heading, Text } from "@chakra-ui/react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useLocation, useNavigate } from "react-router";
-import { answer, api } from "../../api/client";
+import { answer, api, troubleText } from "../../api/client";
 import { TopBar } from "../../ui/frame/TopBar";
 import { Unavailable } from "../../ui/frame/Unavailable";
 import { ROLES } from "./RoleSelect";
@@ -47,7 +47,7 @@ export function Join() {
             </Button>
             {join.error && (
               <Text role="alert" color="brick" mt="2">
-                {join.error.message}
+                {troubleText(join.error)}
               </Text>
             )}
           </>

@@ -1,7 +1,7 @@
 import { Box, Button } from "@chakra-ui/react";
 import { useMutation } from "@tanstack/react-query";
 import { useRef } from "react";
-import { answer, api } from "../../api/client";
+import { answer, api, troubleText } from "../../api/client";
 import { useDocument, useEdit, usePlace } from "../../document/context";
 import type { DesignDocument } from "../../document/document";
 import { helped, placed, plateOf } from "../../document/mounting";
@@ -60,7 +60,7 @@ export function Placings({ behind }: { behind: string }) {
       </Box>
       {search.isError && (
         <Box role="alert" color="brick" mt="2">
-          {search.error.message}
+          {troubleText(search.error)}
         </Box>
       )}
       {found && found.count === 0 && (

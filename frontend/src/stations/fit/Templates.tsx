@@ -1,6 +1,6 @@
 import { Box, Button, Flex } from "@chakra-ui/react";
 import { useRef, useState } from "react";
-import type { PlanShaft, Template } from "../../api/client";
+import { type PlanShaft, type Template, troubleText } from "../../api/client";
 import { useDocument, usePlace } from "../../document/context";
 import { saveBase64 } from "../../document/files";
 import { type Adapter, mountingOf } from "../../document/mounting";
@@ -50,7 +50,7 @@ export function Templates({ shaft, behind }: { shaft: PlanShaft | null; behind: 
       if (navigator.userActivation.isActive) saveBase64(template);
     } catch (error) {
       if (mine.signal.aborted) return;
-      setTrouble(error instanceof Error ? error.message : "The template could not be made; try again.");
+      setTrouble(troubleText(error));
     }
     setDrawing("");
   };

@@ -1,7 +1,7 @@
 import { Box, Button, Flex, Input } from "@chakra-ui/react";
 import { useMutation } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
-import { answer, api, type Inverse, RefusedError, type Unknown } from "../../api/client";
+import { answer, api, type Inverse, RefusedError, troubleText, type Unknown } from "../../api/client";
 import { useDocument, useEdit, usePlace } from "../../document/context";
 import { at, type Target, withValues } from "../../document/document";
 import { completed, digits, show, type Units, useUnits } from "../../ui/fields/units";
@@ -105,7 +105,7 @@ export function TurnedRound({ unknowns }: { unknowns: Unknown[] }) {
         <Box role="alert" color="brick" mt="2">
           {faults.length > 0
             ? faults.map((f) => `${f.problem}, ${f.remedy}`).join("; ")
-            : solve.error.message}
+            : troubleText(solve.error)}
         </Box>
       )}
       {solve.data && <Solved found={solve.data} />}

@@ -1,6 +1,6 @@
 import { Box, Button, Flex } from "@chakra-ui/react";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { answer, api, type Options } from "../../api/client";
+import { answer, api, type Options, troubleText } from "../../api/client";
 import { freeId } from "../../document/bin/cells";
 import { useParts } from "../../document/bin/useBin";
 import { useEdit, usePlace } from "../../document/context";
@@ -85,7 +85,7 @@ export function NearestMiss({ options, onAdded }: Props) {
       )}
       {add.isError && (
         <Box role="alert" color="brick">
-          {add.error.message}
+          {troubleText(add.error)}
         </Box>
       )}
     </Flex>
@@ -139,7 +139,7 @@ function Additions({ options, onAdded }: Props) {
       </Box>
       {add.isError && (
         <Box role="alert" color="brick">
-          {add.error.message}
+          {troubleText(add.error)}
         </Box>
       )}
     </Box>

@@ -1,7 +1,7 @@
 import { Box } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { answer, api, type Comparison } from "../../api/client";
+import { answer, api, type Comparison, troubleText } from "../../api/client";
 import { useDocument, useFigures, usePlace } from "../../document/context";
 import type { DesignDocument } from "../../document/document";
 import { Chart } from "../../drawing/charts/Chart";
@@ -124,7 +124,7 @@ export function Columns({ others }: { others: Other[] }) {
     placeholderData: (old) => old,
     retry: false,
   });
-  if (asked.isError) return <Box role="alert">{asked.error.message}</Box>;
+  if (asked.isError) return <Box role="alert">{troubleText(asked.error)}</Box>;
   if (!asked.data) return <Box role="status">Working it out</Box>;
   const names = ["present", ...others.map((o) => o.name)].slice(0, asked.data.columns.length);
   return (

@@ -1,6 +1,6 @@
 import { Box, Button, Flex } from "@chakra-ui/react";
 import { useInfiniteQuery, useMutation } from "@tanstack/react-query";
-import { answer, api, type HistoryEntry } from "../../api/client";
+import { answer, api, type HistoryEntry, troubleText } from "../../api/client";
 import { useEdit, usePlace } from "../../document/context";
 import { merge } from "../../document/merge";
 import { moment } from "../../ui/when";
@@ -67,7 +67,7 @@ function Entry({ entry, newest, compared, onCompare }: EntryProps) {
   const { readOnly } = useEdit();
   const putBack = usePutBack(entry);
   const takeBack = useTakeBack(entry);
-  const told = takeBack.error?.message ?? putBack.error?.message;
+  const trouble = takeBack.error ?? putBack.error;
   return (
     <Box as="li" py="1" borderTopWidth="1px" borderColor="line" fontSize="sm" data-entry={entry.number}>
       <Box>{entry.words}</Box>
@@ -90,9 +90,9 @@ function Entry({ entry, newest, compared, onCompare }: EntryProps) {
           </Button>
         )}
       </Flex>
-      {told && (
+      {trouble && (
         <Box role="alert" color="brick">
-          {told}
+          {troubleText(trouble)}
         </Box>
       )}
     </Box>

@@ -1,7 +1,7 @@
 import { Box, Button, Flex, Input } from "@chakra-ui/react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
-import { answer, api, type Revision } from "../../api/client";
+import { answer, api, type Revision, troubleText } from "../../api/client";
 import { useEdit, usePlace } from "../../document/context";
 import type { DesignDocument } from "../../document/document";
 import { day } from "../../ui/when";
@@ -100,7 +100,7 @@ function Keep({ newest }: { newest: Revision | undefined }) {
       </Flex>
       {keep.isError && (
         <Box role="alert" color="brick">
-          {keep.error.message}
+          {troubleText(keep.error)}
         </Box>
       )}
     </form>

@@ -1,7 +1,7 @@
 import { Box, Button, Flex, Input } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useId, useState } from "react";
-import { answer, api, type Grid } from "../../../api/client";
+import { answer, api, type Grid, troubleText } from "../../../api/client";
 import { useDocument, useEdit, useFigures } from "../../../document/context";
 import { at, type Stage, withValue } from "../../../document/document";
 import { saveText } from "../../../document/files";
@@ -75,7 +75,7 @@ function PairsOf({ path, stage }: { path: string; stage: Stage }) {
       </Flex>
       {grid.isError && (
         <Box role="alert" color="brick">
-          {grid.error.message}
+          {troubleText(grid.error)}
         </Box>
       )}
       {grid.data && <PairsTable grid={grid.data} />}

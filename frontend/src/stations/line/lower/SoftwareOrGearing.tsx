@@ -1,7 +1,7 @@
 import { Box } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { answer, api, type DutyLimit, RefusedError } from "../../../api/client";
+import { answer, api, type DutyLimit, RefusedError, troubleText } from "../../../api/client";
 import { useDocument, useFigures } from "../../../document/context";
 import { QuantityField } from "../../../ui/fields/QuantityField";
 import { digits, ratioText, show, useUnits } from "../../../ui/fields/units";
@@ -36,7 +36,7 @@ export function SoftwareOrGearing() {
           onChange={setSpeed}
         />
       </Box>
-      {asked.isError && !refused && <Box role="alert">{asked.error.message}</Box>}
+      {asked.isError && !refused && <Box role="alert">{troubleText(asked.error)}</Box>}
       {asked.data ? <Answer found={asked.data} /> : !asked.isError && <Box role="status">Working it out</Box>}
     </Box>
   );
