@@ -140,9 +140,8 @@ interface HeadProps {
 
 /** Who else is at this vehicle now, each with the way to where they are. */
 function Others({ others }: { others: Other[] }) {
-  if (others.length === 0) return null;
   return (
-    <Box fontSize="sm" data-others>
+    <Box data-others>
       {others.map(({ username, station }) => (
         <Box as="span" key={username} mr="2">
           <Box as="span" fontWeight="600">
@@ -171,7 +170,11 @@ const Head = memo(function Head({
 }: HeadProps) {
   const { system } = useUnits();
   return (
-    <TopBar workshop={workshop} saved={{ kind, words }}>
+    <TopBar
+      workshop={workshop}
+      saved={{ kind, words }}
+      others={others.length > 0 && <Others others={others} />}
+    >
       <Box as="h1" fontWeight="600">
         {name || "Unnamed vehicle"}
       </Box>
@@ -185,7 +188,6 @@ const Head = memo(function Head({
           </a>
         </Button>
       </UndoRedo>
-      <Others others={others} />
     </TopBar>
   );
 });

@@ -37,11 +37,13 @@ export interface Saved {
 interface Props {
   workshop?: string;
   saved?: Saved;
+  /** Said under it: who else is here. */
+  others?: ReactNode;
   children?: ReactNode;
 }
 
 /** Name and way home on the left, what belongs to the screen beside it, switches and account on the right. */
-export function TopBar({ workshop, saved, children }: Props) {
+export function TopBar({ workshop, saved, others, children }: Props) {
   const told = useTold(saved);
   return (
     <Flex
@@ -59,7 +61,12 @@ export function TopBar({ workshop, saved, children }: Props) {
     >
       <Home workshop={workshop} />
       {children}
-      {told && <SavedWords {...told} />}
+      {(told || others) && (
+        <Said>
+          {told && <SavedWords {...told} />}
+          {others}
+        </Said>
+      )}
       <Switches />
     </Flex>
   );
@@ -78,21 +85,27 @@ function useTold(saved: Saved | undefined): Saved | undefined {
   };
 }
 
-/** Its place has one size, whatever the words: they change by themselves, and no button may move under the hand. */
-function SavedWords({ kind, words, reload }: Saved) {
+/** Its place has one size, whatever it says: it changes by itself, and no button may move under the hand. */
+function Said({ children }: { children: ReactNode }) {
   return (
     <Box
-      role="status"
-      data-save={kind}
-      title={words}
       fontSize="xs"
       lineHeight="1.25"
       color="ink.second"
       flex={{ base: "1 0 100%", md: "1 1 11rem" }}
       order={{ base: 1, md: 0 }}
       minW="0"
-      lineClamp={{ md: 2 }}
+      maxH={{ md: "2.5em" }}
+      overflow="hidden"
     >
+      {children}
+    </Box>
+  );
+}
+
+function SavedWords({ kind, words, reload }: Saved) {
+  return (
+    <Box role="status" data-save={kind} title={words}>
       {words}
       {reload && (
         <>
