@@ -34,9 +34,9 @@ LAN_HOSTS = [host for host in os.environ.get("YDROMETER_HOSTS", "").split(",") i
 LAN_ORIGINS = [origin for origin in os.environ.get("YDROMETER_ORIGINS", "").split(",") if origin]
 """The same as browsers find them."""
 FINGERPRINT = os.environ.get("YDROMETER_FINGERPRINT", "")
+"""Of the certificate that was made on this machine, where HTTPS is spoken."""
 IS_PUBLIC = False
 """Whether others find it by the name under which it was asked, as on a host."""
-"""Of the certificate that was made on this machine, where HTTPS is spoken."""
 ALLOWED_HOSTS = ["127.0.0.1", "localhost", *LAN_HOSTS]
 # Behind HTTPS the application itself hears plain HTTP.
 CSRF_TRUSTED_ORIGINS = [origin for origin in LAN_ORIGINS if origin.startswith("https:")]

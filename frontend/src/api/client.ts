@@ -110,9 +110,14 @@ export class RefusedError extends Error {
   }
 }
 
-/** Whether the answer would be the same another time: not where the server was busy, or one was signed out meanwhile. */
+/** Whether the same may be answered otherwise before long: there was no answer, or the server was busy. */
+export function isPassing(error: unknown): boolean {
+  return !(error instanceof RefusedError) || mayPass(error.status);
+}
+
+/** Whether the answer would be the same another time: not where one was signed out meanwhile either. */
 export function isRefusal(error: unknown): error is RefusedError {
-  return error instanceof RefusedError && error.status !== SIGNED_OUT && !mayPass(error.status);
+  return error instanceof RefusedError && error.status !== SIGNED_OUT && !isPassing(error);
 }
 
 const SIGNED_OUT = 401;

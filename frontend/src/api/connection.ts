@@ -1,36 +1,31 @@
 /** Whether the server answers and knows who asks, and who wants to hear when it does again. */
-import { useSyncExternalStore } from "react";
+import { told } from "./told";
 
 export type Connection = "fine" | "no answer" | "signed out";
 
-let state: Connection = "fine";
-const watching = new Set<() => void>();
+const state = told<Connection>("fine");
 const waiting = new Set<() => void>();
 
-function become(next: Connection): void {
-  if (state === next) return;
-  state = next;
-  for (const tell of watching) tell();
-}
+export const useConnection = state.use;
 
 /** An answer said that nobody is signed in any more. */
 export function lost(): void {
-  become("signed out");
+  state.set("signed out");
 }
 
 /** A request came to nothing. */
 export function unanswered(): void {
-  if (state === "fine") become("no answer");
+  if (state.get() === "fine") state.set("no answer");
 }
 
 /** The server has answered, whatever it said. */
 export function answered(): void {
-  if (state === "no answer") back();
+  if (state.get() === "no answer") back();
 }
 
 /** Somebody has signed in, or the server answers again: what waits tries again at once. */
 export function back(): void {
-  become("fine");
+  state.set("fine");
   tryAgain();
 }
 
@@ -42,16 +37,6 @@ function tryAgain(): void {
 export function whenBack(again: () => void): () => void {
   waiting.add(again);
   return () => waiting.delete(again);
-}
-
-export function useConnection(): Connection {
-  return useSyncExternalStore(
-    (tell) => {
-      watching.add(tell);
-      return () => watching.delete(tell);
-    },
-    () => state,
-  );
 }
 
 window.addEventListener("online", tryAgain);

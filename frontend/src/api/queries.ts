@@ -1,7 +1,7 @@
 /** How the server is asked: again where it did not answer, and whatever the browser believes of the network. */
 import { QueryClient } from "@tanstack/react-query";
-import { RefusedError } from "./client";
-import { mayPass, pause, whenBack } from "./connection";
+import { isPassing } from "./client";
+import { pause, whenBack } from "./connection";
 
 const MOST_TRIES = 6;
 /** A server on this computer answers without any network, and what cannot be sent is to say so at once. */
@@ -26,5 +26,5 @@ export function makeQueries(): QueryClient {
 
 /** A refusal stays one; where the server did not answer, it is asked again with growing pauses. */
 function worthAsking(tries: number, error: Error): boolean {
-  return tries < MOST_TRIES && (!(error instanceof RefusedError) || mayPass(error.status));
+  return tries < MOST_TRIES && isPassing(error);
 }

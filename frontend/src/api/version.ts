@@ -1,8 +1,9 @@
 /** Whether the server has another version of the page by now than the one that is open. */
-import { useSyncExternalStore } from "react";
+import { told } from "./told";
 
-let other = false;
-const watching = new Set<() => void>();
+const other = told(false);
+
+export const useOtherVersion = other.use;
 
 /** The name of the page's first script. */
 function own(): string {
@@ -13,17 +14,5 @@ function own(): string {
 /** @param served as the server names it in each answer; null where an answer came from elsewhere. */
 export function sawVersion(served: string | null): void {
   const mine = own();
-  if (!served || !mine || (served !== mine) === other) return;
-  other = served !== mine;
-  for (const tell of watching) tell();
-}
-
-export function useOtherVersion(): boolean {
-  return useSyncExternalStore(
-    (tell) => {
-      watching.add(tell);
-      return () => watching.delete(tell);
-    },
-    () => other,
-  );
+  if (served && mine) other.set(served !== mine);
 }

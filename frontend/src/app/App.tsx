@@ -23,9 +23,8 @@ const FIRST_MS = 1500;
 const ASK_AGAIN_MS = 4000;
 
 const vehicleScreen = () => import("../screens/vehicle/VehicleScreen").then((m) => m.VehicleScreen);
-// Where it is what was asked for, it is loaded at once; all else once the first screen is there.
+// Where it is what was asked for, it is loaded at once.
 if (window.location.pathname.startsWith("/vehicles/")) void vehicleScreen();
-window.setTimeout(() => void fetchParts(), FIRST_MS);
 
 const VehicleScreen = part(vehicleScreen);
 const PartsScreen = part(() => import("../screens/parts/PartsScreen").then((m) => m.default));
@@ -64,11 +63,21 @@ function useAskedAgain(silent: boolean): void {
   }, [silent]);
 }
 
+/** Whoever works here has all parts of the page once the first screen stands; a stranger with a link needs none. */
+function useAllParts(wanted: boolean): void {
+  useEffect(() => {
+    if (!wanted) return;
+    const timer = window.setTimeout(() => void fetchParts(), FIRST_MS);
+    return () => window.clearTimeout(timer);
+  }, [wanted]);
+}
+
 export function App() {
   const session = useSession();
   const vocabulary = useVocabulary();
   const connection = useConnection();
   useAskedAgain(connection === "no answer");
+  useAllParts(Boolean(session.data?.username));
   const [preferences, change] = usePreferences();
   const units = useMemo(
     () => vocabulary.data && makeUnits(vocabulary.data, preferences.system, preferences.reducing),

@@ -1,6 +1,5 @@
 /** What this page has seen last of each vehicle: it opens again, with its figures, where the server is out of reach. */
-import { answer, api, type Live, RefusedError } from "../api/client";
-import { mayPass } from "../api/connection";
+import { answer, api, isPassing, type Live } from "../api/client";
 import { type DesignDocument, differences } from "./document";
 
 /** A revision that changes are made from. */
@@ -32,7 +31,7 @@ export async function vehicleNow(vehicle: string): Promise<Seen> {
     return seen;
   } catch (error) {
     const before = vehicles.get(vehicle);
-    if (!before || (error instanceof RefusedError && !mayPass(error.status))) throw error;
+    if (!before || !isPassing(error)) throw error;
     return before;
   }
 }

@@ -20,17 +20,17 @@ export function UnsentHere() {
     <Box role="status" mb="4" px="4" py="2" bg="copper.wash" data-unsent>
       Kept on this device, not sent yet. Open it with a connection, and it goes.
       <Box as="ul" listStyleType="none">
-        {places.map((place) => (
-          <li key={place}>
-            <b>{names.of(place)}</b>: <Ways unsent={unsent.filter((one) => one.place === place)} />
-            {names.known && !names.has(place) && (
-              <Nowhere
-                unsent={unsent.filter((one) => one.place === place)}
-                onDrop={() => void dropKept(account, place)}
-              />
-            )}
-          </li>
-        ))}
+        {places.map((place) => {
+          const here = unsent.filter((one) => one.place === place);
+          return (
+            <li key={place}>
+              <b>{names.of(place)}</b>: <Ways unsent={here} />
+              {names.known && !names.has(place) && (
+                <Nowhere unsent={here} onDrop={() => void dropKept(account, place)} />
+              )}
+            </li>
+          );
+        })}
       </Box>
     </Box>
   );
