@@ -14,6 +14,7 @@ BENCHES = {
     "fit": "tests.bench.fit",
     "loads": "tests.bench.loads",
     "build": "tests.bench.build",
+    "grown": "tests.bench.grown",
     "practice": "tests.bench.practice",
     "calibrate": "tests.bench.calibrate",
     "logger": "tests.bench.logger",

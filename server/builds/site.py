@@ -6,7 +6,6 @@ from collections.abc import Mapping
 from datetime import datetime, timedelta
 from typing import Any
 
-from django.db.models import Count
 from django.utils import timezone
 
 from server.builds.models import Build, InspectionEntry, StepEntry
@@ -162,13 +161,13 @@ def hours_run(vehicle: Vehicle) -> float:
 
 def pulse_of(vehicle: Vehicle) -> str:
     """Something that changes with all that the station shows, cheap to ask for."""
-    counted = Vehicle.objects.filter(pk=vehicle.pk).aggregate(
-        entries=Count("step_entries", distinct=True), parts=Count("part_entries", distinct=True),
-        photos=Count("photos", distinct=True), inspections=Count("inspections", distinct=True),
-    )  # fmt: skip
+    # One count each: several relations counted in one aggregate are joined, and their rows multiply.
+    counts = [
+        told.count() for told in (vehicle.step_entries, vehicle.part_entries, vehicle.photos, vehicle.inspections)
+    ]
     version = Build.objects.filter(vehicle=vehicle).values_list("version", flat=True).first() or 0
     number = Revision.objects.filter(vehicle=vehicle).values_list("number", flat=True).first() or 0
-    return ".".join(str(part) for part in (version, number, *counted.values()))
+    return ".".join(str(part) for part in (version, number, *counts))
 
 
 def vehicles_on(bench: Workshop, ids: list[Any]) -> list[Vehicle]:

@@ -8,7 +8,7 @@ from typing import Any
 from ops.checks import TEST
 from ops.serving import launch_worker
 from ops.watching import end
-from tests.bench.serving import BENCH, demo
+from tests.bench.serving import BENCH, LOG, demo
 from tests.browser.driving import Page
 from tests.figures import percentile
 
@@ -96,7 +96,7 @@ def through_workers(page: Page, env: dict[str, str]) -> None:
     large = {**request, "layouts": [{"stages": PIECES_LAYOUT}]}
     took = []
     for count in (1, 2):
-        workers = [launch_worker(env) for _ in range(count)]
+        workers = [launch_worker(env, LOG) for _ in range(count)]
         try:
             lasting(page, workshop, small)  # kernels loaded, requests known
             lasting(page, workshop, small)

@@ -6,10 +6,13 @@ from collections.abc import Iterator
 from contextlib import contextmanager
 
 from ops.checks import TEST
+from ops.places import RUN
 from ops.serving import Service, await_answer, launch, listen, prepare
 from ops.watching import end
 
 BENCH = Service("bench", "ydrometer_bench", demo=True)
+LOG = RUN / "bench.log"
+"""What the server writes, so that a table of figures stands alone."""
 
 
 @contextmanager
@@ -18,7 +21,7 @@ def demo(port: int) -> Iterator[str]:
     TEST.start()
     TEST.sql(f'drop database if exists "{BENCH.database}"')
     listening = listen(port)
-    application = launch(prepare(BENCH, TEST), listening)
+    application = launch(prepare(BENCH, TEST), listening, LOG)
     try:
         await_answer(application, port)
         yield f"http://127.0.0.1:{port}"

@@ -49,7 +49,10 @@ def start() -> subprocess.Popen[bytes]:
     """The serving command, once it serves."""
     # The test server's database, which the environment names here, is another one.
     env = {name: value for name, value in os.environ.items() if name not in ("DATABASE_URL", "PGPASSFILE")}
-    made = subprocess.Popen([PYTHON, "-m", "tests.drills.site"], cwd=ROOT, env=env, stdout=subprocess.DEVNULL)
+    DRILL.log.parent.mkdir(exist_ok=True)
+    with DRILL.log.open("ab") as log:
+        command = [PYTHON, "-m", "tests.drills.site"]
+        made = subprocess.Popen(command, cwd=ROOT, env=env, stdout=subprocess.DEVNULL, stderr=log)
     limit = time.monotonic() + 90.0
     while serving.trouble(PORT) is not None:
         if made.poll() is not None or time.monotonic() > limit:

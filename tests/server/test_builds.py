@@ -4,13 +4,15 @@ from datetime import timedelta
 from typing import Any
 from uuid import uuid4
 
+from django.db import connection
+from django.test.utils import CaptureQueriesContext
 from django.utils import timezone
 from icalendar import Calendar
 from openpyxl import load_workbook
 from PIL import Image
 
 from server.builds.models import Photo, StepEntry
-from server.builds.site import Clock, hours_run
+from server.builds.site import Clock, hours_run, pulse_of
 from server.designs.actions import add_vehicle, save_revision
 from server.parts.actions import Change, change_parts
 from tests.core.designs import PLAIN, changed
@@ -130,6 +132,11 @@ class Ticks(BuildCase):
         before = self.get("owner", "build/pulse/")["pulse"]
         self.say("owner", entry("fit:mark_out"))
         self.assertNotEqual(before, self.get("owner", "build/pulse/")["pulse"])
+
+    def test_the_pulse_joins_nothing_so_that_rows_do_not_multiply(self) -> None:
+        with CaptureQueriesContext(connection) as asked:
+            pulse_of(self.vehicle)
+        self.assertEqual([query["sql"] for query in asked if "JOIN" in query["sql"]], [])
 
 
 class BookOfABuild(BuildCase):
