@@ -150,7 +150,7 @@ SPECTACULAR_SETTINGS = {
     "ENUM_NAME_OVERRIDES": {
         "RoleEnum": "server.workshops.models.Role",
         "FileStateEnum": "server.runs.models.FileState",
-        "LoopFormEnum": "ydrometer.drawing.shapes.LOOP_FORMS",
+        "LoopFormEnum": "ydrometer.document.stages.plane.LOOP_FORMS",
         "LoadStateEnum": "ydrometer.loads.rows.STATES",
         "BookletStateEnum": "server.builds.models.BookletState",
         "AskKindEnum": "ydrometer.screens.practised.ASK_KINDS",

@@ -26,7 +26,7 @@ from server.workshops import access
 from server.workshops.access import acting
 from ydrometer.base.errors import DocumentError, Fault
 from ydrometer.document import design
-from ydrometer.evaluation.sweep import stage_at
+from ydrometer.document.walk import stage_at
 from ydrometer.parts import bulk, files, sheet
 from ydrometer.parts.columns import TABLE
 from ydrometer.parts.fitting import Fit, fits

@@ -19,7 +19,8 @@ from ydrometer.document.design import Design
 from ydrometer.document.drive import Branch
 from ydrometer.document.sources import Engine, motor_line
 from ydrometer.document.supply import Panel
-from ydrometer.evaluation.driveline import gear_ratios, overall
+from ydrometer.evaluation.driveline import gear_ratios
+from ydrometer.evaluation.train import overall
 
 G = 9.80665
 SETTLED = 1e-9
@@ -63,7 +64,7 @@ class Reference:
     # ratios and masses
 
     def trunk(self, gear: int) -> tuple[float, float, float]:
-        torque, speed, efficiency = self.shared
+        torque, speed, efficiency = self.shared[:3]
         share = self.gears[gear] / self.gears[0]
         return torque * share, speed * share, efficiency
 
@@ -78,6 +79,12 @@ class Reference:
         for branch in self.branches:
             ratio = self.own[id(branch)][1] * self.trunk(gear)[1]
             turning += self.number(branch) * branch.source.rotor_inertia * ratio**2
+            for k, stage in enumerate(branch.stages):
+                after = math.prod(s.speed_ratio for s in branch.stages[k:]) * self.trunk(gear)[1]
+                turning += self.number(branch) * stage.inertia * after**2
+        for k, stage in enumerate(self.design.drive.stages):
+            after = math.prod(s.ratio_in(gear) / (1.0 - s.slip) for s in self.design.drive.stages[k:])
+            turning += self.design.drive.units * stage.inertia * after**2
         return self.mass + turning / self.radius**2
 
     # electricity
@@ -170,7 +177,7 @@ class Reference:
     def drive(self, gear: int, v: float, u: float, duty: float) -> float:
         joined = 0.0
         for branch in self.branches:
-            ratio, _, efficiency = self.own[id(branch)]
+            ratio, _, efficiency = self.own[id(branch)][:3]
             torque = self.number(branch) * self.source_torque(branch, gear, v, u, duty) * ratio
             joined += torque * efficiency if torque >= 0 else torque / efficiency
         ratio, _, efficiency = self.trunk(gear)

@@ -12,6 +12,7 @@ from tests.core.designs import changed
 from tests.core.reference import Reference
 from ydrometer.document import design
 from ydrometer.evaluation import driveline
+from ydrometer.evaluation.train import overall
 from ydrometer.motion import trace
 
 AMPS = st.floats(5.0, 300.0)
@@ -105,7 +106,7 @@ class Bus(unittest.TestCase):
             reference = Reference(made)
             state = trace.standing(driveline.assemble([made]), 0, pushing=True)
             force = sum(
-                reference.number(b) * torque * driveline.overall(b.stages)[0] * driveline.overall(b.stages)[2]
+                reference.number(b) * torque * overall(b.stages).torque * overall(b.stages).efficiency
                 for b, torque in zip(made.drive.branches, state.torque, strict=True)
             )
             ratio, _, efficiency = reference.trunk(0)
@@ -134,6 +135,6 @@ class Losses(unittest.TestCase):
         no_load = Reference(document.design).no_load(0)
         step = 1e-4 * no_load
         below, above = trace.forces_over(batch, 0, 0, np.array([no_load - step, no_load + step]))[0]
-        lost = driveline.overall(document.design.drive.branches[0].stages)[2]
-        lost *= driveline.overall(document.design.drive.stages)[2]
+        lost = overall(document.design.drive.branches[0].stages).efficiency
+        lost *= overall(document.design.drive.stages).efficiency
         self.assertAlmostEqual(-below / above, lost**2, places=6)

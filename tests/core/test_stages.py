@@ -21,6 +21,7 @@ ROWS: tuple[tuple[dict[str, Any], float, float, float, int], ...] = (
     ({"kind": "bevel", "driver_teeth": 15, "driven_teeth": 30}, 2.0, 2.0, 0.95, 1),
     ({"kind": "planetary", "reductions": [4, 3]}, 12.0, 12.0, 0.95**2, 1),
     ({"kind": "planetary", "reductions": [4, 3], "efficiency": 0.8}, 12.0, 12.0, 0.8, 1),
+    ({"kind": "cycloidal", "lobes": 11}, 11.0, 11.0, 0.85, -1),
     ({"kind": "gearbox", "ratio": 5}, 5.0, 5.0, 0.9, 1),
     ({"kind": "worm", "ratio": 20, "efficiency": 0.6}, 20.0, 20.0, 0.6, 1),
     ({"kind": "belt", "driver_teeth": 18, "driven_teeth": 36}, 2.0, 2.0, 0.96, 1),
@@ -75,8 +76,8 @@ class Kinds(unittest.TestCase):
                 box = self.box({"kind": "planetary", "reductions": [reduction, 3]})
                 self.assertEqual(box.steps, [reduction, 3.0])
                 step = [part for part in box.parts if part.step == 0]
-                (sun,), (ring,) = ([p for p in step if p.form == form] for form in ("sun", "ring"))
-                planets = [p for p in step if p.form == "planet"]
+                (sun,), (ring,) = ([p for p in step if p.form == form] for form in ("solid", "rim"))
+                planets = [p for p in step if p.form == "roller"]
                 self.assertAlmostEqual(1.0 + ring.radius / sun.radius, reduction)
                 for planet in planets:
                     orbit = math.dist((planet.x, planet.y), (sun.x, sun.y))
@@ -87,13 +88,13 @@ class Kinds(unittest.TestCase):
                         self.assertTrue(other is planet or apart > 2.0 * planet.radius)
 
     def test_a_step_without_room_for_planets_shows_none(self) -> None:
-        self.assertEqual({p.form for p in self.box({"kind": "planetary", "reductions": [2]}).parts}, {"ring", "sun"})
+        self.assertEqual({p.form for p in self.box({"kind": "planetary", "reductions": [2]}).parts}, {"rim", "solid"})
 
     def test_each_gear_is_a_pair_in_its_ratio_at_one_distance(self) -> None:
         box = self.box({"kind": "speeds", "ratios": [3.2, 1.9, 0.8]})
         self.assertEqual(len(box.parts), 6)
         for ratio, driver, driven in zip(box.steps, box.parts[::2], box.parts[1::2], strict=True):
-            self.assertEqual((driver.form, driven.form, driver.x), ("driver", "driven", driven.x))
+            self.assertEqual((driver.form, driven.form, driver.x), ("wheel", "wheel", driven.x))
             self.assertAlmostEqual(driven.radius / driver.radius, ratio)
             self.assertAlmostEqual(driver.y - driven.y, driver.radius + driven.radius)
             self.assertLess(abs(driver.x - box.x), 0.5 * box.length)

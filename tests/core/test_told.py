@@ -11,7 +11,6 @@ from tests.core.designs import changed
 from ydrometer.base.labels import labelled_fields
 from ydrometer.document import design
 from ydrometer.document.stages import KINDS
-from ydrometer.document.stages.bring import brought
 from ydrometer.evaluation.evaluate import evaluate
 from ydrometer.files import answer
 from ydrometer.loads.asked import Asked
@@ -173,14 +172,6 @@ class Offers(TestCase):
 
 
 class Bringing(TestCase):
-    def test_a_part_brings_what_it_says_and_no_more(self) -> None:
-        gear = {"kind": "gear", "teeth": 20, "material": "brass", "width": "6 mm"}
-        self.assertEqual(brought(KINDS["gear"].brings, gear, "driven"), {"driven_material": "brass", "width": "6 mm"})
-        self.assertEqual(brought(KINDS["gear"].brings, {**gear, "material": "what lay about"}, "driver"),
-                         {"width": "6 mm"})  # fmt: skip
-        box = {"kind": "gearbox", "ratio": 5, "torque_rating": "4 N*m"}
-        self.assertEqual(brought(KINDS["gearbox"].brings, box), {"torque_rating": "4 N*m"})
-
     def test_all_keys_are_keys_of_the_kind(self) -> None:
         for name, kind in KINDS.items():
             known = {field.key for field in labelled_fields(kind)} | {"torque_ratings"}

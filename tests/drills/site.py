@@ -51,7 +51,7 @@ def start() -> subprocess.Popen[bytes]:
     env = {name: value for name, value in os.environ.items() if name not in ("DATABASE_URL", "PGPASSFILE")}
     DRILL.log.parent.mkdir(exist_ok=True)
     with DRILL.log.open("ab") as log:
-        command = [PYTHON, "-m", "tests.drills.site"]
+        command: list[str | Path] = [PYTHON, "-m", "tests.drills.site"]
         made = subprocess.Popen(command, cwd=ROOT, env=env, stdout=subprocess.DEVNULL, stderr=log)
     limit = time.monotonic() + 90.0
     while serving.trouble(PORT) is not None:

@@ -30,3 +30,15 @@ def put(raw: Any, path: str, value: Any) -> None:
     for key in way:
         raw = raw[key] if isinstance(key, int) else raw.setdefault(key, {})
     raw[last] = value
+
+
+def take_out(raw: Any, path: str) -> None:
+    """Take out what stands at a path of a document, where something does."""
+    *way, last = keys_of(path)
+    for key in way:
+        try:
+            raw = raw[key]
+        except (KeyError, IndexError, TypeError):
+            return
+    if isinstance(raw, dict):
+        raw.pop(last, None)

@@ -29,6 +29,7 @@ class Need:
         sizes: by which a part is told, SI, by their keys in the bin.
         wishes: least sizes that it would better have. shaft: on which it goes: across, m, and its shape.
         comes_with: kind of part that may bring it along. may_be_longer: it is cut to its length, as a chain is.
+        mass: of one, kg, where the design says it.
     """
 
     kind: str
@@ -40,6 +41,7 @@ class Need:
     shaft: tuple[float, str] | None = None
     comes_with: str = ""
     may_be_longer: bool = False
+    mass: float | None = None
 
     @property
     def identity(self) -> tuple[Any, ...]:
@@ -141,9 +143,9 @@ def _loop(shop: Workshop, stage: Stage, path: str) -> Iterator[Need]:
 
 
 def _box(stage: Stage, path: str) -> Need:
-    keys = ("ratio", "reductions", "ratios")
-    sizes = {key: getattr(stage, key) for key in keys if key in getattr(stage, "__dataclass_fields__", {})}
-    return Need(stage.whole_part or "gearbox", f"{stage.noun}, {stage.told}", 1, (path,), sizes)
+    """A closed stage; one of a kind that no bin holds is to be bought or made."""
+    sizes = {stage.ratio_key: getattr(stage, stage.ratio_key)} if stage.whole_part else {}
+    return Need(stage.whole_part or stage.kind, f"{stage.noun}, {stage.told}", 1, (path,), sizes, mass=stage.mass)
 
 
 def _shafts(shop: Workshop) -> Iterator[Need]:

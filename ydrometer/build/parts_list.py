@@ -138,7 +138,8 @@ def _line(
     make = of_part(shop, need, owned)
     if owned is None:
         near = nearest(need, bin_) if kind_in_bin(need) else []
-        return Line(need, None, near, 0, 0, need.number, None, None, None, USUAL_LEAD_DAYS, True, make)
+        mass = None if need.mass is None else need.number * need.mass
+        return Line(need, None, near, 0, 0, need.number, None, None, mass, USUAL_LEAD_DAYS, True, make)
     part = owned.part
     brought = part.kind == need.comes_with
     has = need.number if brought else left[part.id]
@@ -154,7 +155,7 @@ def _line(
         to_buy=to_buy,
         each=each,
         price=0.0 if to_buy == 0 else None if each is None else to_buy * each,
-        mass=0.0 if brought else _mass(part, need.number),
+        mass=0.0 if brought else _mass(part, need),
         lead_days=USUAL_LEAD_DAYS if part.lead_time is None else part.lead_time / DAY_S,
         assumed_lead=part.lead_time is None,
         make=make,
@@ -170,8 +171,10 @@ def _own(own: OwnLine) -> Line:
     return Line(need, None, [], 0, 0, own.number, own.price, price, mass, lead, own.lead_time is None, [])
 
 
-def _mass(part: Part, number: int) -> float | None:
-    return None if part.mass is None else number * part.mass
+def _mass(part: Part, need: Need) -> float | None:
+    """Of all of them: what the bin weighs, else what the design says."""
+    each = need.mass if part.mass is None else part.mass
+    return None if each is None else need.number * each
 
 
 def orders(found: PartsList) -> list[Order]:

@@ -2,17 +2,22 @@
 
 from __future__ import annotations
 
+import dataclasses
 import math
 from collections import Counter
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from itertools import product
-from typing import Any
+from typing import Any, cast
 
 from ydrometer.build.matching import Owned
 from ydrometer.document.design import Design
 from ydrometer.document.stages import Stage
+from ydrometer.document.stages.forms import OF_PART
 from ydrometer.document.walk import stages_with_paths
+from ydrometer.parts.fitting import SAME_SIZE
+from ydrometer.parts.part import PowerWheel
+from ydrometer.taking import Changes, pair_values
 
 SAME = 0.01
 """By how much a reduction may differ and still count as the same."""
@@ -29,11 +34,12 @@ class Swap:
     """Wheels of parts that are owned, in place of some that would be bought.
 
     Attributes:
-        words: in a sentence. changes: values by their paths. off: by what share the overall reduction differs.
+        words: in a sentence. changes: values by their paths, all that the wheels bring included; None takes one out.
+        off: by what share the overall reduction differs.
     """
 
     words: str
-    changes: dict[str, int]
+    changes: Changes
     off: float
 
 
@@ -51,8 +57,7 @@ def swaps(design: Design, bin_: Sequence[Owned], left: Mapping[str, int]) -> lis
         return []
     wanted = math.prod(stage.ratio for _, stage in stages)
     found = [swap for chosen in product(*choices) for swap in _swap(chosen, wanted, left)]
-    changed = [swap for swap in found if swap.changes]
-    return sorted(changed, key=lambda swap: (round(swap.off, 4), len(swap.changes)))[:KEPT]
+    return sorted(found, key=lambda swap: (round(swap.off, 4), len(swap.changes)))[:KEPT]
 
 
 @dataclass(frozen=True, slots=True)
@@ -60,44 +65,75 @@ class _Pair:
     """A driver and a driven part for a stage; `need` says how many of each are needed."""
 
     path: str
-    stage: Any
-    driver: int
-    driven: int
+    stage: Stage
+    driver: Owned
+    driven: Owned
     need: Mapping[str, int]
 
     @property
-    def changes(self) -> dict[str, int]:
-        """Teeth that differ from the design's."""
-        wanted = {"driver_teeth": self.driver, "driven_teeth": self.driven}
-        return {f"{self.path}.{key}": teeth for key, teeth in wanted.items() if getattr(self.stage, key) != teeth}
+    def teeth(self) -> tuple[int, int]:
+        """Of driver and driven."""
+        return _teeth(self.driver), _teeth(self.driven)
+
+    @property
+    def ratio(self) -> float:
+        """Driven over driver."""
+        driver, driven = self.teeth
+        return driven / driver
+
+    @property
+    def is_other(self) -> bool:
+        """Whether its teeth are not those of the design."""
+        return self.teeth != tuple(int(member.measure) for member in self.stage.members)
+
+    def changes(self) -> Changes:
+        """All that taking both wheels changes."""
+        typed = dataclasses.asdict(self.stage)  # type: ignore[call-overload]  # kinds are dataclasses
+        chosen = {"driver": self.driver.raw, "driven": self.driven.raw}
+        values = pair_values(type(self.stage), chosen, typed)
+        return {f"{self.path}.{key}": value for key, value in values.items() if typed.get(key) != value}
+
+
+def swappable() -> frozenset[str]:
+    """Kinds of parts that may be swapped for others: wheels with teeth."""
+    return frozenset(part for part, form in OF_PART.items() if form.toothed)
+
+
+def _teeth(owned: Owned) -> int:
+    part: Any = owned.part
+    return int(part.measure)
 
 
 def _pairs_of(stage: Stage) -> bool:
     """Whether a stage is a pair of wheels with teeth that a bin may hold, and nothing between them."""
-    return bool(stage.form and stage.form.part and stage.form.toothed and stage.tooth_size) and len(stage.members) == 2
+    wheels = stage.form is not None and stage.form.part in swappable() and len(stage.members) == 2
+    return wheels and bool(stage.tooth_size) and not any(member.form.encloses for member in stage.members)
 
 
 def _choices(path: str, stage: Stage, bin_: Sequence[Owned], left: Mapping[str, int], units: int) -> list[_Pair]:
+    size = stage.tooth_size or 0.0
     wheels = [
-        (int(getattr(owned.part, "teeth")), owned.part.id)  # noqa: B009  # a form with teeth has them
-        for owned in bin_
+        owned for owned in bin_
         if stage.form and owned.part.kind == stage.form.part and left.get(owned.part.id, 0) >= units
-        and abs(getattr(owned.part, "tooth_size", 0.0) - (stage.tooth_size or 0.0)) <= 1e-6
+        and abs(cast(PowerWheel, owned.part).tooth_size - size) <= SAME_SIZE * size
     ]  # fmt: skip
     found = [
-        _Pair(path, stage, a, b, Counter({one: units}) + Counter({other: units}))
-        for (a, one), (b, other) in product(wheels, wheels)
-        if abs(b / a / stage.ratio - 1.0) <= BAND and b >= a
+        _Pair(path, stage, one, other, Counter({one.part.id: units}) + Counter({other.part.id: units}))
+        for one, other in product(wheels, wheels)
+        if abs(_teeth(other) / _teeth(one) / stage.ratio - 1.0) <= BAND and _teeth(other) >= _teeth(one)
     ]
-    return sorted(found, key=lambda pair: abs(pair.driven / pair.driver / stage.ratio - 1.0))[:MOST_PAIRS]
+    return sorted(found, key=lambda pair: abs(pair.ratio / stage.ratio - 1.0))[:MOST_PAIRS]
 
 
 def _swap(chosen: Sequence[_Pair], wanted: float, left: Mapping[str, int]) -> Iterator[Swap]:
-    off = math.prod(pair.driven / pair.driver for pair in chosen) / wanted - 1.0
+    off = math.prod(pair.ratio for pair in chosen) / wanted - 1.0
     need = sum((Counter(pair.need) for pair in chosen), Counter())
     if abs(off) > SAME or any(left.get(id_, 0) < number for id_, number in need.items()):
         return
-    changes = {path: teeth for pair in chosen for path, teeth in pair.changes.items()}
-    told = ", ".join(f"{pair.stage.noun} {pair.driver} : {pair.driven}" for pair in chosen if pair.changes)
+    others = [pair for pair in chosen if pair.is_other]
+    if not others:
+        return
+    changes = {path: value for pair in others for path, value in pair.changes().items()}
+    told = ", ".join(f"{pair.stage.noun} {pair.teeth[0]} : {pair.teeth[1]}" for pair in others)
     same = "the same reduction" if abs(off) < 5e-4 else f"the reduction {100.0 * off:+.1f} %"
     yield Swap(f"{told}: all owned, {same}", changes, abs(off))

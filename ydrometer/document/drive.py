@@ -8,7 +8,6 @@ from dataclasses import dataclass
 from ydrometer.base import reading
 from ydrometer.document import sources, stages, supply
 from ydrometer.document.stages import Stage
-from ydrometer.document.stages.multi_speed_box import MultiSpeedBox
 
 STAGE = reading.kind_reader(stages.KINDS)
 """Reads one stage of any kind."""
@@ -63,6 +62,6 @@ class Drive:
             yield f"stages[{index}]", f"a second {self.stages[index].noun}", "one is computed at most"
 
     @property
-    def box(self) -> MultiSpeedBox | None:
+    def box(self) -> Stage | None:
         """The box of several speeds, where there is one."""
-        return next((stage for stage in self.stages if isinstance(stage, MultiSpeedBox)), None)
+        return next((stage for stage in self.stages if stage.several_speeds), None)

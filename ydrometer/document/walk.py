@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterator
 from typing import Protocol
 
@@ -25,6 +26,45 @@ def stages_with_paths(design: HasDrive) -> Iterator[tuple[str, Stage]]:
     for b in range(len(design.drive.branches)):
         yield from own_stages(design, b)
     yield from trunk_stages(design)
+
+
+_STAGE = re.compile(r"drive(?:\.branches\[(\d+)\])?\.stages\[(\d+)\]")
+_BRANCH = re.compile(r"drive\.branches\[\d+\]")
+
+
+def place_of(path: str) -> tuple[int | None, int]:
+    """The branch of a stage, None of one of the trunk, and its place there.
+
+    Args:
+        path: such as "drive.branches[0].stages[1]".
+
+    Raises:
+        ValueError: it leads to no stage.
+    """
+    match = _STAGE.fullmatch(path)
+    if match is None:
+        raise ValueError(path)
+    return (None if match[1] is None else int(match[1])), int(match[2])
+
+
+def stage_at(design: HasDrive, path: str) -> Stage | None:
+    """The stage at a path of the document; None where there is none."""
+    try:
+        branch, index = place_of(path)
+        return (design.drive.stages if branch is None else design.drive.branches[branch].stages)[index]
+    except (IndexError, ValueError):
+        return None
+
+
+def in_trunk(path: str) -> bool:
+    """Whether a path leads to a stage that all branches share."""
+    return path.startswith("drive.stages[")
+
+
+def branch_path(path: str) -> str:
+    """The path of the branch that a path leads into, of the first one where it leads into none."""
+    found = _BRANCH.match(path)
+    return found[0] if found else "drive.branches[0]"
 
 
 def branch_of(path: str) -> int:

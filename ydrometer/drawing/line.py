@@ -11,10 +11,11 @@ from typing import Any, Literal
 from ydrometer.document.design import Design
 from ydrometer.document.sources import Engine
 from ydrometer.document.stages import Stage
+from ydrometer.document.stages.inside import BoxPart
 from ydrometer.document.stages.plane import OtherPlane
 from ydrometer.document.walk import own_stages, shaft_numbers, trunk_stages
 from ydrometer.drawing.shapes import DrawnLoop, DrawnShaft, LineDrawing, RoadWheel, Row, Segment, SourceDisc
-from ydrometer.drawing.stages import DRAW, Layout, Start
+from ydrometer.drawing.stages import Layout, Start, lay_out
 
 MOTOR_DENSITY = 4000.0
 """kg/m³ of a motor as a whole, to draw one of known mass at about its size."""
@@ -93,7 +94,7 @@ def _stretch(
     for step, (path, stage) in enumerate(stages):
         before = made.end
         shafts = (numbers[step], numbers[step + 1])
-        layout = DRAW[stage.kind](stage, Start(path, shafts, before.x, before.rotation, road_radius))
+        layout = lay_out(stage, Start(path, shafts, before.x, before.rotation, road_radius))
         made.layouts.append(layout)
         made.paths.append(path)
         known = before.rotation_known and not isinstance(stage.in_plane, OtherPlane)
@@ -201,6 +202,11 @@ def _turned(part: Stretch, angle: float) -> Stretch:
     return _moved(part, angle, part.end.x)
 
 
+def _turned_part(part: BoxPart, angle: float) -> BoxPart:
+    """A piece of a box whose outline turns with it."""
+    return replace(part, angles=tuple(at + angle for at in part.angles)) if part.angles else part
+
+
 def _moved(part: Stretch, angle: float, pivot: float) -> Stretch:
     """The stretch turned about (pivot, 0), which becomes the origin."""
     cosine, sine = math.cos(angle), math.sin(angle)
@@ -223,7 +229,7 @@ def _moved(part: Stretch, angle: float, pivot: float) -> Stretch:
             d.x - pivot,
             [put(w, phase=w.phase + angle) for w in d.wheels],
             [loop(one) for one in d.loops],
-            [put(b, angle=b.angle + angle, parts=[put(p) for p in b.parts]) for b in d.boxes],
+            [put(b, angle=b.angle + angle, parts=[_turned_part(put(p), angle) for p in b.parts]) for b in d.boxes],
             d.assumed,
         )
         for d in part.layouts

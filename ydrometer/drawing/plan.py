@@ -7,10 +7,10 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from ydrometer.document.mounting import Plate, ShaftMount
-from ydrometer.document.stages.plane import Mesh
+from ydrometer.document.stages.plane import LoopForm, Mesh
 from ydrometer.drawing import loops as paths
 from ydrometer.drawing import wheels as wheel_shapes
-from ydrometer.drawing.shapes import DrawnWheel, LoopForm, Segment
+from ydrometer.drawing.shapes import DrawnWheel, Segment
 from ydrometer.fit import coupling as fit_coupling
 from ydrometer.fit.bodies import free_side
 from ydrometer.fit.clash import Clash
@@ -250,7 +250,8 @@ def _meshed(
 
 
 def _loop(setup: Setup, coupling: Coupling) -> PlanLoop:
-    form: LoopForm = coupling.stage.kind  # type: ignore[assignment]  # only loops come here
+    assert coupling.loop is not None  # only loops come here
+    form = coupling.loop.form
     one, other = (setup.at(path) for path in coupling.shafts)
     pitch = coupling.driver.size or None
     if setup.distance(coupling) <= coupling.free:
@@ -263,7 +264,7 @@ def _loop(setup: Setup, coupling: Coupling) -> PlanLoop:
         return PlanLoop(coupling.path, form, pitch, [], None)
     # A driver that turns clockwise pulls the run on its right, as seen towards the driven wheel.
     # Behind a stage that turns the axis the sense is not known.
-    slack = None if setup.plane.behind else 0 if setup.plane.turns[coupling.driver.shaft] > 0 else 2
+    slack = None if setup.plane.behind else 0 if coupling.turns > 0 else 2
     segments = (paths.crossed_path if coupling.stage.crossed else paths.path)(one, loop.radii[0], other, loop.radii[1])
     return PlanLoop(coupling.path, form, pitch, segments, slack)
 

@@ -8,14 +8,11 @@ coordinates of its own.
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import Literal, get_args
+from typing import Literal
 
 from ydrometer.document.stages.forms import FormName
-
-LoopForm = Literal["belt", "chain", "v_belt"]
-LOOP_FORMS = get_args(LoopForm)
-BoxForm = Literal["planetary", "gearbox", "worm", "speeds"]
-BoxPartForm = Literal["sun", "planet", "ring", "driver", "driven", "worm", "worm wheel"]
+from ydrometer.document.stages.inside import BoxPart
+from ydrometer.document.stages.plane import LoopForm
 
 
 @dataclass(frozen=True, slots=True)
@@ -116,22 +113,12 @@ class DrawnLoop:
 
 
 @dataclass(frozen=True, slots=True)
-class BoxPart:
-    """Something inside a box: a circle of `radius`, of a worm half its thickness; `step` counts from 0."""
-
-    form: BoxPartForm
-    step: int
-    x: float
-    y: float
-    radius: float
-
-
-@dataclass(frozen=True, slots=True)
 class Box:
     """A stage whose sizes the design does not give, drawn as a cut with the right proportions.
 
     Attributes:
-        title: in words. steps: its reductions, or its gears from the lowest up.
+        title: in words. one_at_a_time: whether one of its steps is engaged and the others are not.
+        steps: numbers that stand below it: its reductions, or its gears from the lowest up.
         x, y: its middle. length, height, angle: of its case, turned about the middle.
         parts: what is seen inside; nothing of a closed gearbox.
         ratio: of the whole, of several speeds in the lowest gear; 0 where it is not to be told.
@@ -140,7 +127,7 @@ class Box:
 
     path: str
     title: str
-    form: BoxForm
+    one_at_a_time: bool
     steps: list[float]
     x: float
     y: float

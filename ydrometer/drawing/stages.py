@@ -1,39 +1,25 @@
-"""Each kind of stage as it is drawn: circles that touch, loops around them, boxes where sizes are not given."""
+"""A stage as it is drawn, by how it lies in the plane: circles that touch, loops around them, boxes."""
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable
 from dataclasses import dataclass, field
-from typing import Any
 
 from ydrometer.document.stages import Stage
-from ydrometer.document.stages.belt import Belt
-from ydrometer.document.stages.bevel import Bevel
-from ydrometer.document.stages.chain import Chain
-from ydrometer.document.stages.friction import Friction
-from ydrometer.document.stages.gear import Gear
-from ydrometer.document.stages.gearbox import Gearbox
-from ydrometer.document.stages.multi_speed_box import MultiSpeedBox
-from ydrometer.document.stages.planetary import Planetary
-from ydrometer.document.stages.v_belt import VBelt
-from ydrometer.document.stages.worm import Worm
-from ydrometer.drawing import boxes, loops, wheels
-from ydrometer.drawing.boxes import CLEAR
-from ydrometer.drawing.shapes import Box, BoxForm, DrawnLoop, DrawnWheel, LoopForm
+from ydrometer.document.stages.plane import Coaxial, Contact, Loop, Mesh, OtherPlane
+from ydrometer.drawing import loops, wheels
+from ydrometer.drawing.shapes import Box, DrawnLoop, DrawnWheel
 from ydrometer.drawing.wheels import Spot
 from ydrometer.geometry.loops import centre_distance, crossed_wraps, wraps
 
-ASSUMED_MODULE = 1e-3
-ASSUMED_BELT_PITCH = 5e-3
-ASSUMED_CHAIN_PITCH = 6.35e-3
 SPACING = 1.35
 """Centre distance of a loop of unknown length, relative to the sum of its wheels' radii."""
-BEVEL_SIZE = 0.55
-"""Radius of the larger gear of a bevel pair relative to the road wheel's."""
+SYMBOL_SIZE = 0.55
+"""Radius of the larger wheel of a pair whose sizes are not known, relative to the road wheel's."""
 BOX_SIZE = 0.6
 """Height of a case relative to the road wheel's radius."""
-GEARBOX_LENGTH = 0.9
-"""Length of a closed case relative to the road wheel's radius."""
+CLEAR = 0.5
+"""Gap between a wheel's shaft and the case behind it, relative to the road wheel's radius."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -58,9 +44,24 @@ class Layout:
     assumed: bool = False
 
 
-def gear(stage: Gear, start: Start) -> Layout:
+def lay_out(stage: Stage, start: Start) -> Layout:
+    """A stage from its first shaft to its last.
+
+    Args:
+        stage: of any kind.
+        start: where it begins.
+    """
+    return _LAY_OUT[type(stage.in_plane)](stage, start) if stage.members else _boxed(stage, start)
+
+
+def _size(stage: Stage) -> float:
+    """Size of its teeth, m: the usual one of its form where it is not given, 0 where it has none."""
+    return stage.tooth_size or (stage.form.usual_size if stage.form else 0.0)
+
+
+def _meshing(stage: Stage, start: Start) -> Layout:
     """Pitch circles that touch, in one row; a ring holds its partner inside."""
-    size = stage.tooth_size or ASSUMED_MODULE
+    size = _size(stage)
     made = Layout(start.x, assumed=stage.tooth_size is None)
     row, rotation, phase = stage.members, start.rotation, 0.0
     for place, member in enumerate(row):
@@ -76,22 +77,7 @@ def gear(stage: Gear, start: Start) -> Layout:
     return made
 
 
-def belt(stage: Belt, start: Start) -> Layout:
-    """Pulleys and the belt's pitch line around them, as far apart as its length says."""
-    return _looped(stage, start, "belt", stage.pitch or ASSUMED_BELT_PITCH, stage.belt_teeth)
-
-
-def chain(stage: Chain, start: Start) -> Layout:
-    """Sprockets on their pitch circles, and the chain; its length follows the circles of z·p/(2·π)."""
-    return _looped(stage, start, "chain", stage.pitch or ASSUMED_CHAIN_PITCH, stage.links)
-
-
-def v_belt(stage: VBelt, start: Start) -> Layout:
-    """Grooved pulleys on the circles where the belt runs; a crossed belt turns the driven one round."""
-    return _looped(stage, start, "v_belt", 0.0, None)
-
-
-def friction(stage: Friction, start: Start) -> Layout:
+def _touching(stage: Stage, start: Start) -> Layout:
     """Two rims that touch."""
     driver, driven = (member.form.pitch_radius(0.0, member.measure) for member in stage.members)
     made = Layout(start.x + driver + driven)
@@ -99,35 +85,31 @@ def friction(stage: Friction, start: Start) -> Layout:
     return made
 
 
-def bevel(stage: Bevel, start: Start) -> Layout:
-    """Both gears turned into the plane of the drawing; sizes are symbols with the right ratio."""
-    size = 2.0 * BEVEL_SIZE * start.road_radius / max(stage.driver_teeth, stage.driven_teeth)
-    made = Layout(start.x + 0.5 * size * (stage.driver_teeth + stage.driven_teeth), assumed=True)
+def _turned_into_the_plane(stage: Stage, start: Start) -> Layout:
+    """Both wheels turned into the plane of the drawing; sizes are symbols with the right ratio."""
+    measures = [member.measure for member in stage.members]
+    size = 2.0 * SYMBOL_SIZE * start.road_radius / max(measures)
+    made = Layout(start.x + 0.5 * size * sum(measures), assumed=True)
     made.wheels = _pair(stage, start, size, made.x)
     return made
 
 
-def planetary(stage: Planetary, start: Start) -> Layout:
-    """A cut through each step, side by side though they share one axis."""
-    inner = boxes.planetary(stage.reductions, BOX_SIZE * start.road_radius)
-    return _boxed(stage, start, inner, "planetary", stage.reductions)
-
-
-def gearbox(stage: Gearbox, start: Start) -> Layout:
-    """A closed case between its two shafts, which are in line; its size is a symbol."""
-    inner = boxes.closed(GEARBOX_LENGTH * start.road_radius, BOX_SIZE * start.road_radius)
-    return _boxed(stage, start, inner, "gearbox", ())
-
-
-def worm(stage: Worm, start: Start) -> Layout:
-    """The worm across the shafts, its wheel end on: crossed axes turned into the plane."""
-    return _boxed(stage, start, boxes.worm(BOX_SIZE * start.road_radius), "worm", ())
-
-
-def speeds(stage: MultiSpeedBox, start: Start) -> Layout:
-    """A pair of wheels for each gear, all at one centre distance."""
-    inner = boxes.speeds(stage.ratios, BOX_SIZE * start.road_radius)
-    return _boxed(stage, start, inner, "speeds", stage.ratios)
+def _looped(stage: Stage, start: Start) -> Layout:
+    """Two wheels and what runs around them, as far apart as its length says, else as is usual."""
+    loop, members, pitch = stage.in_plane, stage.members, _size(stage)
+    assert isinstance(loop, Loop)  # see _LAY_OUT
+    by_length = [member.form.loop_radius(pitch, member.measure) for member in members]
+    r1, r2 = (member.form.pitch_radius(pitch, member.measure) for member in members)
+    taut = centre_distance(stage.loop_length, *by_length) if stage.loop_length else None
+    distance = taut or SPACING * max(sum(by_length), 1.2 * start.road_radius)
+    made = Layout(start.x + distance, assumed=not taut)
+    made.wheels = _pair(stage, start, pitch, made.x)
+    shape = loops.crossed_path if stage.crossed else loops.path
+    contact = (crossed_wraps if stage.crossed else wraps)(r1, r2, distance)
+    segments = shape((start.x, 0.0), r1, (start.x + distance, 0.0), r2)
+    pieces = stage.loop_pieces
+    made.loops = [DrawnLoop(start.path, loop.form, pitch or None, pieces, distance, not taut, *contact, segments)]
+    return made
 
 
 def _pair(stage: Stage, start: Start, size: float, x: float) -> list[DrawnWheel]:
@@ -140,41 +122,18 @@ def _pair(stage: Stage, start: Start, size: float, x: float) -> list[DrawnWheel]
     return made
 
 
-def _looped(stage: Stage, start: Start, form: LoopForm, pitch: float, pieces: int | None) -> Layout:
-    """Two wheels and what runs around them, as far apart as its length says, else as is usual."""
-    members = stage.members
-    by_length = [member.form.loop_radius(pitch, member.measure) for member in members]
-    r1, r2 = (member.form.pitch_radius(pitch, member.measure) for member in members)
-    taut = centre_distance(stage.loop_length, *by_length) if stage.loop_length else None
-    distance = taut or SPACING * max(sum(by_length), 1.2 * start.road_radius)
-    made = Layout(start.x + distance, assumed=not taut)
-    made.wheels = _pair(stage, start, pitch, made.x)
-    shape = loops.crossed_path if stage.crossed else loops.path
-    contact = (crossed_wraps if stage.crossed else wraps)(r1, r2, distance)
-    segments = shape((start.x, 0.0), r1, (start.x + distance, 0.0), r2)
-    made.loops = [DrawnLoop(start.path, form, pitch or None, pieces, distance, not taut, *contact, segments)]
-    return made
-
-
-def _boxed(stage: Stage, start: Start, inner: boxes.Inner, form: BoxForm, steps: Sequence[float]) -> Layout:
+def _boxed(stage: Stage, start: Start) -> Layout:
+    """A case between its two shafts; its size is a symbol, what is inside has the right proportions."""
+    inside = stage.inside(BOX_SIZE * start.road_radius)
     # The case stands clear of the wheel before it on the same shaft.
     near = start.x + CLEAR * start.road_radius
-    middle = near + 0.5 * inner.length
-    box = Box(start.path, stage.title, form, list(steps), middle, 0.0, inner.length, inner.height, 0.0,
-              inner.placed(near), stage.ratio, start.shafts[1])  # fmt: skip
-    return Layout(near + inner.length + CLEAR * start.road_radius, boxes=[box], assumed=True)
+    middle = near + 0.5 * inside.length
+    box = Box(start.path, stage.title, stage.several_speeds, list(inside.steps), middle, 0.0, inside.length,
+              inside.height, 0.0, inside.placed(near), stage.ratio, start.shafts[1])  # fmt: skip
+    return Layout(near + inside.length + CLEAR * start.road_radius, boxes=[box], assumed=True)
 
 
-DRAW: dict[str, Callable[[Any, Start], Layout]] = {
-    Gear.kind: gear,
-    Bevel.kind: bevel,
-    Planetary.kind: planetary,
-    Gearbox.kind: gearbox,
-    Worm.kind: worm,
-    Belt.kind: belt,
-    VBelt.kind: v_belt,
-    Friction.kind: friction,
-    Chain.kind: chain,
-    MultiSpeedBox.kind: speeds,
-}
-"""How each kind is drawn."""
+_LAY_OUT: dict[type, Callable[[Stage, Start], Layout]] = {
+    Mesh: _meshing, Contact: _touching, Loop: _looped, OtherPlane: _turned_into_the_plane, Coaxial: _boxed,
+}  # fmt: skip
+"""How what has wheels is drawn, by how it lies in the plane."""

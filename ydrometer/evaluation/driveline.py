@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable, Sequence
+from collections.abc import Sequence
 from typing import Any
 
 import numpy as np
@@ -12,8 +12,8 @@ from ydrometer.base.units import STANDARD_GRAVITY
 from ydrometer.document.design import Design
 from ydrometer.document.drive import Branch
 from ydrometer.document.sources import Engine, motor_line
-from ydrometer.document.stages import Stage, stage_efficiency
 from ydrometer.document.vehicle import Vehicle
+from ydrometer.evaluation.train import Overall, overall
 from ydrometer.motion.plant import PIECES, Array, Batch, Gear, Law, Point, Source, record
 from ydrometer.motion.plant import Vehicle as Body
 
@@ -26,7 +26,7 @@ _NO_MOTOR = {"ke": 1.0, "kt": 0.0, "no_load_current": 0.0, "resistance": 1.0, "c
 def shape(design: Design) -> Shape:
     """What designs must share to be evaluated as one batch: numbers of branches and of gears."""
     box = design.drive.box
-    return len(design.drive.branches), len(box.ratios) if box else 1
+    return len(design.drive.branches), len(box.gears) if box else 1
 
 
 def assemble(designs: Sequence[Design]) -> Batch:
@@ -44,72 +44,74 @@ def assemble(designs: Sequence[Design]) -> Batch:
     vehicles = _records([_vehicle_row(design) for design in designs], Body)
     sources = _records([[_source_row(d, b) for b in d.drive.branches] for d in designs], Source)
     ratios = np.array([gear_ratios(design) for design in designs])
-    trunk = np.array([overall(design.drive.stages) for design in designs])
+    trunk = Overall(*np.array([overall(design.drive.stages) for design in designs]).T)
     gears = np.zeros(ratios.shape, record(Gear))
-    lower = ratios / ratios[:, :1]
-    gears["ratio"] = trunk[:, :1] * lower
-    gears["turning"] = trunk[:, 1:2] * lower / vehicles["radius"][:, None]
+    units = np.array([d.drive.units for d in designs])
     wheels = np.array([d.vehicle.wheels_inertia for d in designs])
-    rotors = np.array([[branch.source.rotor_inertia for branch in d.drive.branches] for d in designs])
-    gears["inertial_mass"] = vehicles["mass"][:, None] + turning_mass(wheels, rotors, vehicles, sources, gears)
-    law = np.array([_law(design) for design in designs], dtype=record(Law))
-    return Batch(vehicles[:, None], law, gears, sources, _curves(designs))
+    _put_trunk(gears, trunk, ratios, vehicles["radius"], units, wheels)
+    batch = Batch(vehicles[:, None], _laws(designs), gears, sources, _curves(designs))
+    gears["inertial_mass"] = inertial_mass(batch)
+    return batch
 
 
-def with_ratios(
-    batch: Batch, design: Design, branch: tuple[Array, Array, Array], trunk: tuple[Array, Array, Array]
-) -> Batch:
-    """A batch of one branch with other ratios and efficiencies, everything else as it is.
+def with_ratios(batch: Batch, design: Design, branch: Overall, trunk: Overall) -> Batch:
+    """A batch of one branch with other stages, everything else as it is.
 
     Args:
         batch: of n designs.
-        design: one of them; what turns in the others, and their box of several speeds, are its own.
-        branch: torque ratio, speed ratio and efficiency of the branch's stages, each (n,).
-        trunk: the same of the trunk's, in the lowest gear.
+        design: one of them; what turns in the others besides, and their box of several speeds, are its own.
+        branch: the stages of the branch, (n,) each.
+        trunk: the stages of the trunk, likewise.
     """
     vehicle, gears, sources = batch.vehicle.copy(), batch.gears.copy(), batch.sources.copy()
-    for key, values in zip(("ratio", "speed_ratio", "efficiency"), branch, strict=True):
-        sources[key] = values[:, None]
-    torque, speed, efficiency = trunk
-    vehicle["trunk_efficiency"] = efficiency[:, None]
-    lower = np.array(gear_ratios(design)) / gear_ratios(design)[0]
-    gears["ratio"] = torque[:, None] * lower
-    gears["turning"] = speed[:, None] * lower / vehicle["radius"]
-    wheels = np.full(len(torque), design.vehicle.wheels_inertia)
-    rotors = np.full(sources.shape, design.drive.branches[0].source.rotor_inertia)
-    gears["inertial_mass"] = vehicle["mass"] + turning_mass(wheels, rotors, vehicle[:, 0], sources, gears)
-    return batch._replace(vehicle=vehicle, gears=gears, sources=sources)
-
-
-def turning_mass(wheels: Array, rotors: Array, vehicles: Any, sources: Any, gears: Any) -> Array:
-    """m_eff − m = J_wheels/r² + Σ count·J·G²/r²: rotating masses reduced to the wheel's rim, (n, K)."""
-    reduced = (sources["number"] * rotors * sources["speed_ratio"] ** 2).sum(axis=1)
-    made: Array = (wheels / vehicles["radius"] ** 2)[:, None] + reduced[:, None] * gears["turning"] ** 2
+    sources["ratio"], sources["speed_ratio"] = branch.torque[:, None], branch.speed[:, None]
+    sources["efficiency"] = branch.efficiency[:, None]
+    rotor = design.drive.branches[0].source.rotor_inertia
+    sources["inertia"] = (rotor * branch.speed**2 + branch.inertia)[:, None]
+    vehicle["trunk_efficiency"] = trunk.efficiency[:, None]
+    units, wheels = design.drive.units, design.vehicle.wheels_inertia
+    _put_trunk(gears, trunk, np.array([gear_ratios(design)]), vehicle["radius"][:, 0], units, wheels)
+    made = batch._replace(vehicle=vehicle, gears=gears, sources=sources)
+    gears["inertial_mass"] = inertial_mass(made)
     return made
 
 
-def overall(stages: Iterable[Stage]) -> tuple[float, float, float]:
-    """Torque ratio, speed ratio and efficiency of stages in a row."""
-    row = tuple(stages)
-    return (
-        math.prod(s.ratio for s in row),
-        math.prod(s.speed_ratio for s in row),
-        math.prod(stage_efficiency(s) for s in row),
-    )
+def _put_trunk(gears: Any, trunk: Overall, ratios: Array, radius: Array, units: Any, wheels: Any) -> None:
+    """What the trunk is in each gear.
+
+    Args:
+        gears: records to be filled, (n, K).
+        trunk: in the lowest gear, (n,) each.
+        ratios: of the gears, (n, K) or (1, K). radius: of the wheels, m, (n,).
+        units: drive units, (n,) or a number. wheels: inertia of all wheels, kg·m², likewise.
+    """
+    lower = ratios / ratios[:, :1]
+    gears["ratio"] = trunk.torque[:, None] * lower
+    gears["turning"] = trunk.speed[:, None] * lower / radius[:, None]
+    fixed, geared = wheels + units * trunk.inertia, units * trunk.geared
+    gears["inertia"] = fixed[:, None] + geared[:, None] * lower**2
+
+
+def inertial_mass(batch: Batch) -> Array:
+    """m_eff = m + J_trunk/r² + Σ count·J_b·(G_trunk/r)²: what turns, reduced to the wheels' rim, (n, K)."""
+    sources = (batch.sources["number"] * batch.sources["inertia"]).sum(axis=1)
+    radius, gears = batch.vehicle["radius"], batch.gears
+    made: Array = batch.vehicle["mass"] + gears["inertia"] / radius**2 + sources[:, None] * gears["turning"] ** 2
+    return made
 
 
 def gear_ratios(design: Design) -> tuple[float, ...]:
     """Ratios of the box of several speeds, or 1 where there is none."""
     box = design.drive.box
-    return box.ratios if box else (1.0,)
+    return box.gears if box else (1.0,)
 
 
 def overall_ratios(design: Design) -> list[tuple[int, int, float]]:
     """G as branch, gear, motor turns per wheel turn."""
     lowest = gear_ratios(design)[0]
-    trunk = overall(design.drive.stages)[1]
+    trunk = overall(design.drive.stages).speed
     return [
-        (b, g, overall(branch.stages)[1] * trunk * ratio / lowest)
+        (b, g, overall(branch.stages).speed * trunk * ratio / lowest)
         for b, branch in enumerate(design.drive.branches)
         for g, ratio in enumerate(gear_ratios(design))
     ]
@@ -139,7 +141,7 @@ def _vehicle_row(design: Design) -> dict[str, float]:
         "brake_force": _or(vehicle.brake_force, math.inf),
         "braked_share": vehicle.braked_share,
         "supply_limit": _or(drive.supply.current_limit if drive.supply else None, math.inf),
-        "trunk_efficiency": overall(drive.stages)[2],
+        "trunk_efficiency": overall(drive.stages).efficiency,
         "shift_time": drive.box.shift_time if drive.box else 0.0,
     }
 
@@ -160,21 +162,25 @@ def _axles(vehicle: Vehicle) -> dict[str, float]:
     }
 
 
-def _law(design: Design) -> list[tuple[float, ...]]:
-    supply = design.drive.supply
-    pieces: list[tuple[float, ...]] = [*supply.pieces] if supply else []
-    return [*pieces, *([_NO_PIECE] * (PIECES - len(pieces)))]
+def _laws(designs: Sequence[Design]) -> Any:
+    """The straight pieces of each supply's law, (n, PIECES)."""
+    laws = []
+    for design in designs:
+        pieces: list[tuple[float, ...]] = [*design.drive.supply.pieces] if design.drive.supply else []
+        laws.append([*pieces, *([_NO_PIECE] * (PIECES - len(pieces)))])
+    return np.array(laws, dtype=record(Law))
 
 
 def _source_row(design: Design, branch: Branch) -> dict[str, float]:
     source = branch.source
-    ratio, speed_ratio, efficiency = overall(branch.stages)
+    stages = overall(branch.stages)
     row = {
         "engine": float(isinstance(source, Engine)),
         "number": float(design.drive.units * branch.count),
-        "ratio": ratio,
-        "speed_ratio": speed_ratio,
-        "efficiency": efficiency,
+        "inertia": source.rotor_inertia * stages.speed**2 + stages.inertia,
+        "ratio": stages.torque,
+        "speed_ratio": stages.speed,
+        "efficiency": stages.efficiency,
         "max_speed": _or(source.max_speed, math.inf),
         "engagement": branch.clutch.engagement_speed if branch.clutch else 0.0,
     }

@@ -84,7 +84,7 @@ def question(design: Design, path: str, told: float) -> str:
             where = f" in gear {gear + 1}" if len(gear_ratios(design)) > 1 else ""
             return f"That is the reduction of the whole line{where}, not of this stage alone, which makes {own:.4g}."
     asked = f"This stage makes {own:.4g} : 1, you were told {told:.4g}."
-    if stage.exact_ratio is not None:
+    if stage.form is not None and stage.form.toothed:
         driver = int(stage.members[0].measure)
         nearest = max(1, round(driver * told))
         return (

@@ -4,18 +4,16 @@ from __future__ import annotations
 
 import dataclasses
 import math
-import re
 from collections.abc import Mapping
 from typing import Any
 
 from ydrometer.base.errors import YdrometerError
 from ydrometer.document.design import Design, Document
 from ydrometer.document.stages import Stage
+from ydrometer.document.walk import place_of, stage_at
 
 SPAN = 6
 """Sizes tried on either side."""
-
-_PATH = re.compile(r"drive(?:\.branches\[(\d+)\])?\.stages\[(\d+)\]")
 
 
 class PathError(YdrometerError):
@@ -55,15 +53,6 @@ def diameter_step(diameter: float) -> float:
     return power * min((1.0, 2.0, 5.0, 10.0), key=lambda n: abs(math.log(n * power / rough)))
 
 
-def stage_at(design: Design, path: str) -> Stage | None:
-    """The stage at a path of the document; None where there is none."""
-    try:
-        branch, index = _place(path)
-        return (design.drive.stages if branch is None else design.drive.branches[branch].stages)[index]
-    except (IndexError, ValueError):
-        return None
-
-
 def with_wheels(document: Document, path: str, sizes: Mapping[str, float]) -> Document | None:
     """The design with other sizes of wheels of one stage; None where that cannot be.
 
@@ -83,15 +72,8 @@ def with_stage(document: Document, path: str, stage: Stage) -> Document:
     return dataclasses.replace(document, design=_put(document.design, path, stage))
 
 
-def _place(path: str) -> tuple[int | None, int]:
-    match = _PATH.fullmatch(path)
-    if match is None:
-        raise ValueError(path)
-    return (None if match[1] is None else int(match[1])), int(match[2])
-
-
 def _put(design: Design, path: str, stage: Stage) -> Design:
-    branch, index = _place(path)
+    branch, index = place_of(path)
     drive = design.drive
     if branch is None:
         drive = dataclasses.replace(drive, stages=_swapped(drive.stages, index, stage))

@@ -70,7 +70,8 @@ class Coupling:
     Attributes:
         path: of the stage, of a mesh that turns an idler that idler's. stage: to which they belong. driver, driven.
         reaches. free: least distance at which they go together at all, m; of a ring the most. lengths: of a loop, m,
-        with what each is called; several where the stage has none.
+        with what each is called; several where the stage has none. turns: +1 where the driver turns clockwise, −1
+        where it does not.
         pressure_angle: of teeth that mesh, rad. around_driven: of a further motor on the same gear, how far around that
         it is from the first one where nothing says so, rad.
     """
@@ -81,6 +82,7 @@ class Coupling:
     driven: Wheel
     reaches: tuple[Reach, ...]
     free: float
+    turns: int = 1
     lengths: tuple[tuple[float, str], ...] = ()
     pressure_angle: float = 0.0
     around_driven: float = 0.0

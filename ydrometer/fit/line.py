@@ -11,7 +11,6 @@ from ydrometer.document.design import Design
 from ydrometer.document.mounting import Mounting
 from ydrometer.document.sources import Engine
 from ydrometer.document.stages import Member, Stage
-from ydrometer.document.stages.gear import Gear
 from ydrometer.document.stages.plane import Coaxial, Contact, Loop, Mesh, OtherPlane
 from ydrometer.document.walk import MOST_AROUND, further_motors, own_stages, trunk_stages
 from ydrometer.fit.coupling import Coupling, Wheel, contact_reach, gear_reach, taut_reach
@@ -162,16 +161,18 @@ def _stand(start: _End, joint: _End | None, laid: _Laid) -> _End:
     if joint is None:
         plane.shafts += [f"{path}.{member.key}" for member in stage.members if member.idle] + [path]
     ends = plane.standing(start.shaft), plane.standing(end.shaft)
-    _couple(plane, _Step(path, stage, laid.mounting, laid.stock, *ends))
+    # Behind a box its driver stands where the shaft before the box does, and may turn the other way.
+    _couple(plane, _Step(path, stage, laid.mounting, laid.stock, *ends, plane.turns[start.shaft]))
     return end
 
 
 @dataclass(frozen=True, slots=True)
 class _Step(_Laid):
-    """A stage between two shafts: that of its driver, and that of its driven."""
+    """A stage between the places of two shafts: that of its driver, which turns +1 clockwise or −1, and its driven."""
 
     driver: str
     driven: str
+    turns: int
 
     @property
     def wheels(self) -> list[Wheel]:
@@ -199,20 +200,22 @@ def _couple(made: Plane, step: _Step) -> None:
 
 def _meshing(made: Plane, step: _Step, wheels: Sequence[Wheel]) -> Iterator[Coupling]:
     """Each gear with the next one of the row."""
-    assert isinstance(step.stage, Gear)  # what meshes has a pressure angle
     angle = step.stage.pressure_angle
-    for one, other in pairwise(wheels):
+    for number, (one, other) in enumerate(pairwise(wheels)):
+        # Every idler of a row turns it round.
+        turns = -step.turns if number % 2 else step.turns
         teeth, ring = (one.teeth, other.teeth), other.form.encloses
         reach = gear_reach(one.size, teeth, angle, step.mounting.tolerance, ring=ring)
         free = reach.high if ring else reach.low
         path = step.path if other is wheels[-1] else other.place
-        yield Coupling(path, step.stage, one, other, (reach,), free, pressure_angle=angle)
+        yield Coupling(path, step.stage, one, other, (reach,), free, turns, pressure_angle=angle)
 
 
 def _touching(made: Plane, step: _Step, wheels: Sequence[Wheel]) -> Iterator[Coupling]:
     driver, driven = wheels
     free = driver.pitch_radius + driven.pitch_radius
-    yield Coupling(step.path, step.stage, driver, driven, (contact_reach(free, step.mounting.tolerance),), free)
+    reach = contact_reach(free, step.mounting.tolerance)
+    yield Coupling(step.path, step.stage, driver, driven, (reach,), free, step.turns)
 
 
 def _around(made: Plane, step: _Step, wheels: Sequence[Wheel]) -> Iterator[Coupling]:
@@ -221,9 +224,8 @@ def _around(made: Plane, step: _Step, wheels: Sequence[Wheel]) -> Iterator[Coupl
     assert isinstance(loop, Loop)  # see _COUPLE
     lengths = _lengths(step, loop)
     said = step.mounting.loop(step.path)
-    bare = Coupling(
-        step.path, step.stage, driver, driven, (), driver.pitch_radius + driven.pitch_radius, tuple(lengths)
-    )
+    touching = driver.pitch_radius + driven.pitch_radius
+    bare = Coupling(step.path, step.stage, driver, driven, (), touching, step.turns, tuple(lengths))
     if not lengths:
         made.missing[step.path] = "no length given"
     if said is not None and said.tensioner is not None:

@@ -5,11 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from ydrometer.base.tables.strengths import BELT_PROFILES, belt_force_per_width, chain_breaks
 from ydrometer.document.design import Design
 from ydrometer.document.sources import Motor
-from ydrometer.document.stages.belt import Belt
-from ydrometer.document.stages.chain import Chain
 from ydrometer.document.walk import stages_with_paths
 from ydrometer.loads.rows import Row
 
@@ -44,17 +41,5 @@ def _of_windings(design: Design, row: Row) -> Iterator[Offer]:
 
 def _of_stages(design: Design, row: Row) -> Iterator[Offer]:
     stage = dict(stages_with_paths(design)).get(row.path)
-    if isinstance(stage, Belt) and row.check == "belt_force" and stage.pitch and not stage.allowed_force_per_width:
-        for profile in (stage.profile,) if stage.profile else BELT_PROFILES:
-            allowed = belt_force_per_width(stage.pitch, profile)
-            if allowed is not None:
-                yield Offer(
-                    f"{row.path}.allowed_force_per_width", f"{1e-3 * allowed:.3g} N/mm",
-                    f"{profile} belts of {1e3 * stage.pitch:.4g} mm pitch",
-                )  # fmt: skip
-    if isinstance(stage, Chain) and row.check == "chain_force" and stage.pitch and not stage.breaking_load:
-        breaks = chain_breaks(stage.pitch)
-        if breaks is not None:
-            yield Offer(
-                f"{row.path}.breaking_load", f"{1e-3 * breaks:.3g} kN", f"chains of {1e3 * stage.pitch:.4g} mm pitch"
-            )
+    for key, value, of in stage.offers(row.check) if stage else ():
+        yield Offer(f"{row.path}.{key}", value, of)

@@ -1,8 +1,8 @@
 """What every stage and shaft of the line passes at each moment.
 
-A motor's torque goes through the stages with their losses; what speeds up its rotor, J·dw/dt, is taken off it at every
-shaft by the ratios of speed, without losses, so that the last stage passes what the ground takes and what turns the
-wheels (the effective mass of `motion`, seen from inside).
+A motor's torque goes through the stages with their losses; what speeds up its rotor and what turns in the stages
+before, J·dw/dt, is taken off it at every shaft by the ratios of speed, without losses, so that the last stage passes
+what the ground takes and what turns the wheels (the effective mass of `motion`, seen from inside).
 """
 
 from __future__ import annotations
@@ -59,11 +59,14 @@ class Line:
 
 @dataclass(frozen=True, slots=True)
 class _Carried:
-    """Torque of the sources, what of it speeds their rotors up, and the speed of the shaft, (m,)."""
+    """Torque of the sources, what of it speeds up what turns before the shaft, speed of the shaft, how fast that grows;
+    (m,) each.
+    """
 
     torque: Array
     rotors: Array
     speed: Array
+    growth: Array
 
     @property
     def passed(self) -> Array:
@@ -84,11 +87,11 @@ def line(design: Design, states: States) -> Line:
         source = branch.source
         turning = _turning(design, b, gear)
         inertia = source.rotor_inertia if isinstance(source, Motor) else 0.0
-        rotors = inertia * states.acceleration * turning
-        at = _Carried(states.torque[:, b], rotors, states.source_speed[:, b])
+        growth = states.acceleration * turning
+        at = _Carried(states.torque[:, b], inertia * growth, states.source_speed[:, b], growth)
         path = f"drive.branches[{b}].source"
         made.shafts.append(OnShaft(path, at.speed, branch.count * at.passed))
-        behind = _Carried(at.torque, at.rotors, states.behind[:, b])
+        behind = _Carried(at.torque, at.rotors, states.behind[:, b], growth)
         ends.append(_walk(made, own_stages(design, b), behind, gear, b, branch.count))
     # Where branches join is one shaft: it stands under the last stage of the first one.
     joint = _together([(end, branch.count) for end, branch in zip(ends, design.drive.branches, strict=True)])
@@ -108,15 +111,12 @@ def _walk(
     made: Line, stages: Iterable[tuple[str, Stage]], at: _Carried, gear: Array, branch: int | None, count: int
 ) -> _Carried:
     for path, stage in stages:
-        ratio = (
-            np.array([stage.ratio_in(k) for k in range(int(gear.max(initial=0)) + 1)])[gear]
-            if (stage.several_speeds)
-            else stage.ratio
-        )
+        ratio = np.array(stage.gears)[gear] if stage.several_speeds else stage.ratio
         by_speed = ratio / (1.0 - stage.slip)
         efficiency = stage_efficiency(stage)
         driven = np.where(at.torque >= 0.0, efficiency, 1.0 / efficiency)
-        after = _Carried(at.torque * ratio * driven, at.rotors * by_speed, at.speed / by_speed)
+        rotors = (at.rotors + stage.inertia * at.growth) * by_speed
+        after = _Carried(at.torque * ratio * driven, rotors, at.speed / by_speed, at.growth / by_speed)
         made.stages.append(Through(path, stage, branch, at.passed, after.passed, at.speed, after.speed))
         made.shafts.append(OnShaft(path, after.speed, count * after.passed))
         at = after
@@ -126,7 +126,7 @@ def _walk(
 def _together(ends: list[tuple[_Carried, int]]) -> _Carried:
     torque = sum((count * end.torque for end, count in ends), np.zeros_like(ends[0][0].torque))
     rotors = sum((count * end.rotors for end, count in ends), np.zeros_like(torque))
-    return _Carried(torque, rotors, ends[0][0].speed)
+    return _Carried(torque, rotors, ends[0][0].speed, ends[0][0].growth)
 
 
 def _join(made: Line, design: Design, joint: _Carried) -> None:
@@ -159,5 +159,5 @@ def speeds_in(design: Design, airborne: Array) -> dict[str, float]:
     last = len(driveline.gear_ratios(design)) - 1
     for path, stage in trunk_stages(design):
         found[path] = joint
-        joint /= stage.ratio_in(last) / (1.0 - stage.slip) if stage.several_speeds else stage.speed_ratio
+        joint /= stage.ratio_in(last) / (1.0 - stage.slip)
     return found

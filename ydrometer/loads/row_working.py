@@ -7,43 +7,28 @@ stands how the torque gets there from the sources.
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
 from functools import partial
 
 import numpy as np
 
 from ydrometer.base.reckoning import Floats, Put, Reckoning
 from ydrometer.base.tables.strengths import FUSE, MATERIALS
-from ydrometer.document.sources import Engine, Motor, motor_line
-from ydrometer.document.walk import branch_of, own_stages, trunk_stages
+from ydrometer.document.sources import Engine, Motor
+from ydrometer.document.walk import branch_of
 from ydrometer.loads import electrical
 from ydrometer.loads.asked import MARGIN, Asked
 from ydrometer.loads.balance import balance
 from ydrometer.loads.day import Stretch, longest_currents, squares
 from ydrometer.loads.electrical import IN_THE_AIR
 from ydrometer.loads.heat import RUNAWAY
+from ydrometer.loads.row_arriving import RowCase, arriving, at_moment, ratios
 from ydrometer.loads.rows import DIMENSIONS, Row, largest
 from ydrometer.loads.words import CHECKS
-from ydrometer.motion.states import States
-from ydrometer.motion.trace import Sources
-from ydrometer.working import measures, power
+from ydrometer.working import measures
 from ydrometer.working.sheet import Column, Sheet, Working
 
 WHOLE = ("fit.", "loads.", "vehicle.", "drive.")
 """How keys begin that are of the whole document."""
-
-
-@dataclass(frozen=True, slots=True)
-class RowCase(measures.Asked):
-    """The row whose working is written, of a design worked out as far as it is asked."""
-
-    asked: Asked
-    row: Row
-
-    @property
-    def states(self) -> States:
-        """Its moments."""
-        return self.asked.moments.states
 
 
 def row_working(asked: Asked, row: Row) -> Working:
@@ -79,7 +64,7 @@ def _of_stage(case: RowCase) -> tuple[str, str]:
     strain, at = case.row.strain, case.row.at
     assert strain is not None  # the caller has looked
     if at is not None:
-        _arriving(case, at)
+        arriving(case, at)
     _copied(case, strain.of, at or 0)
     return strain.wants, strain.stands
 
@@ -98,123 +83,10 @@ def _copied(case: RowCase, reckoning: Reckoning, at: int) -> None:
         case.sheet.put(line.symbol, line.words, number, line.dimension, origin, path, note)
 
 
-def _at(case: RowCase, at: int) -> None:
-    """Sources and supply at a moment."""
-    states, s = case.states, case.sheet
-    s.put("v", f"speed of the wheels' rims, {case.asked.moments.names[at]}", float(states.speed[at]), "speed", "solved")
-    gear = int(states.gear[at])
-    power.sources(case, _sources(case, at, gear if gear >= 0 else -1 - gear))
-
-
-def _sources(case: RowCase, at: int, gear: int) -> Sources:
-    """A moment as workings take it: what duty or throttle gives the currents and torques that were found."""
-    states, design = case.states, case.design
-    applied, throttle = [0.0], [0.0]
-    for b, branch in enumerate(design.drive.branches):
-        if isinstance(branch.source, Engine):
-            curve = np.array(branch.source.torque_curve)
-            full = float(np.interp(states.source_speed[at, b], curve[:, 0], curve[:, 1]))
-            throttle.append(float(states.torque[at, b]) / full if full > 0.0 else 0.0)
-            continue
-        line = motor_line(branch.source)
-        resistance = line.resistance + (branch.controller.resistance if branch.controller else 0.0)
-        applied.append(float(states.current[at, b] * resistance + line.ke * states.source_speed[at, b]))
-    return Sources(
-        gear, max(applied), float(states.bus_voltage[at]), float(states.bus_current[at]), max(throttle),
-        states.source_speed[at], states.torque[at], states.current[at], states.behind[at],
-    )  # fmt: skip
-
-
-def _arriving(case: RowCase, at: int) -> None:
-    """The torque that comes to a stage and leaves it, and its speed: T_d, T_o, w_d.
-
-    What speeds rotors up is taken off by ratios of speed alone.
-    """
-    through = next((t for t in case.asked.line.stages if t.path == case.row.path), None)
-    if through is None or case.row.check == "shaft_stress":
-        return
-    _at(case, at)
-    rotors = _rotors(case, at)
-    s = case.sheet
-    for symbol, words, torque, inside in (
-        ("d", "the driver", through.torque_in, False), ("o", "the output", through.torque_out, True),
-    ):  # fmt: skip
-        sent, kept = _way(case, inside=inside)
-        s.step(f"S_{symbol}", f"torque of the sources as far as {words}, with losses", sent, "torque")
-        if rotors and kept:
-            s.step(f"R_{symbol}", "what of it speeds their rotors up", kept, "torque")
-        expression = f"S_{symbol} - R_{symbol}" if rotors and kept else f"S_{symbol}"
-        negative = float(torque[at]) < 0.0
-        expression = f"-({expression})" if negative else expression
-        s.step(f"T_{symbol}", f"torque on {words}, whichever way", expression, "torque")
-    slower = "/".join([f"w{case.suffix(through.branch or 0)}", *_ratios(case, "j", inside=False)])
-    s.step("w_d", "speed of the driver", slower, "angular speed")
-
-
-def _rotors(case: RowCase, at: int) -> bool:
-    """Put in how rotors are sped up; whether they are."""
-    a, s = float(case.states.acceleration[at]), case.sheet
-    found = False
-    for b, branch in enumerate(case.design.drive.branches):
-        if isinstance(branch.source, Motor) and branch.source.rotor_inertia > 0.0 and a != 0.0:
-            x = case.suffix(b)
-            s.put("a", "acceleration", a, "acceleration", "solved")
-            s.given(f"J{x}", "inertia of one rotor", f"drive.branches[{b}].source.rotor_inertia")
-            s.step(f"R{x}_0", "torque that speeds one rotor up", f"J{x}*a*G{x}/r", "torque")
-            found = True
-    return found
-
-
-def _names(case: RowCase, path: str) -> list[tuple[str, str]]:
-    """Names and paths of the stages of a row of stages, up to and with one; all of them where it is not among them."""
-    rows = [(f"b{b + 1}", own_stages(case.design, b)) for b in range(len(case.design.drive.branches))]
-    for name, stages in [*rows, ("t", trunk_stages(case.design))]:
-        listed = [(f"{name}{k + 1}", where) for k, (where, _) in enumerate(stages)]
-        at = next((k for k, (_, where) in enumerate(listed) if where == path), None)
-        if at is not None:
-            return listed[: at + 1]
-    return []
-
-
-def _ratios(case: RowCase, kind: str, *, inside: bool) -> list[str]:
-    """Symbols of the ratios of torque (i) or speed (j) that lie between the sources and the row's stage."""
-    names = [name for name, _ in _names(case, case.row.path)]
-    names = names if inside else names[:-1]
-    trunk = case.row.path.startswith("drive.stages")
-    joined = [f"{kind}_b1"] if trunk and kind == "j" else []
-    known = case.sheet.known
-    return joined + [f"{kind}_{n}" if f"{kind}_{n}" in known else f"i_{n}" for n in names]
-
-
-def _way(case: RowCase, *, inside: bool) -> tuple[str, str]:
-    """What sources send as far as the row's stage, and what of it rotors keep, as expressions."""
-    names = [name for name, _ in _names(case, case.row.path)]
-    names = names if inside else names[:-1]
-    torques, known = case.sheet.known, case.sheet.known
-    if not case.row.path.startswith("drive.stages"):
-        x = case.suffix(case.branch)
-        sign = "*" if torques[f"T{x}"] >= 0.0 else "/"
-        sent = f"T{x}" + "".join(f"*i_{n}{sign}eta_{n}" for n in names)
-        kept = f"R{x}_0" + "".join(f"*{ratio}" for ratio in _ratios(case, "j", inside=inside))
-        return sent, kept if f"R{x}_0" in known else ""
-    joined, rotors, total = [], [], 0.0
-    for b in range(len(case.design.drive.branches)):
-        x, name = case.suffix(b), f"b{b + 1}"
-        loss = known[f"eta_{name}"] if torques[f"T{x}"] >= 0.0 else 1.0 / known[f"eta_{name}"]
-        total += known[f"n{x}"] * torques[f"T{x}"] * known[f"i_{name}"] * loss
-        joined.append(f"n{x}*T{x}*i_{name}{'*' if torques[f'T{x}'] >= 0.0 else '/'}eta_{name}")
-        if f"R{x}_0" in known:
-            rotors.append(f"n{x}*R{x}_0*j_{name}")
-    sign = "*" if total >= 0.0 else "/"
-    sent = f"({' + '.join(joined)})" + "".join(f"*i_{n}{sign}eta_{n}" for n in names)
-    own = [ratio for ratio in _ratios(case, "j", inside=inside) if ratio != "j_b1"]
-    return sent, "*".join([f"({' + '.join(rotors)})", *own]) if rotors else ""
-
-
 def _current(case: RowCase, key: str, capacity_words: str) -> tuple[str, str]:
     """The current of one motor at its moment against a rating."""
     assert case.row.at is not None  # the check has looked
-    _at(case, case.row.at)
+    at_moment(case, case.row.at)
     x = case.suffix(case.branch)
     case.sheet.step("I_p", "the largest current, whichever way", f"max(I{x}, -I{x})", "current")
     return "I_p", _rating(case, capacity_words, key, "current")
@@ -242,14 +114,14 @@ def _controller_peak(case: RowCase) -> tuple[str, str]:
 
 def _supply_peak(case: RowCase) -> tuple[str, str]:
     assert case.row.at is not None  # the check has looked
-    _at(case, case.row.at)
+    at_moment(case, case.row.at)
     case.sheet.step("I_p", "current of the supply", "I_bus", "current")
     return "I_p", _rating(case, "what it gives for a moment", "drive.supply.peak_current", "current")
 
 
 def _supply_voltage(case: RowCase) -> tuple[str, str]:
     assert case.row.at is not None  # the check has looked
-    _at(case, case.row.at)
+    at_moment(case, case.row.at)
     if case.row.demand is not None:
         case.sheet.given("V_off", "voltage at which electronics drop out", "drive.supply.cutoff_voltage")
     case.sheet.step("V_l", "lowest voltage of the bus", "V_b", "voltage")
@@ -296,7 +168,7 @@ def _source_speed(case: RowCase) -> tuple[str, str]:
     if case.row.moment == IN_THE_AIR:
         measures.no_load_speed(case)
     else:
-        _at(case, largest(np.abs(case.states.source_speed[:, case.branch])))
+        at_moment(case, largest(np.abs(case.states.source_speed[:, case.branch])))
     engine = isinstance(case.design.drive.branches[case.branch].source, Engine) and case.row.moment != IN_THE_AIR
     case.sheet.step("w_m", "fastest speed", f"w_e{x}" if engine else f"w{x}", "angular speed")
     return "w_m", _rating(case, "how fast it may turn", f"{case.row.path}.max_speed", "angular speed")
@@ -307,8 +179,8 @@ def _box_speed(case: RowCase) -> tuple[str, str]:
     if case.row.moment == IN_THE_AIR:
         measures.no_load_speed(case)
     else:
-        _at(case, largest(np.abs(through.speed_in)))
-    slower = "/".join([f"w{case.suffix(through.branch or 0)}", *_ratios(case, "j", inside=False)])
+        at_moment(case, largest(np.abs(through.speed_in)))
+    slower = "/".join([f"w{case.suffix(through.branch or 0)}", *ratios(case, "j", inside=False)])
     case.sheet.step("w_m", "fastest speed of its input", slower, "angular speed")
     return "w_m", _rating(case, "how fast it may be turned", f"{case.row.path}.max_speed", "angular speed")
 

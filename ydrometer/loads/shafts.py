@@ -171,19 +171,11 @@ def _pull(
     size = coupling.stage.tooth_size or 0.0
     radius = 0.5 * size * coupling.stage.members[0].measure
     force = passing.torque_in / radius
-    sense = _sense(setup, coupling) * (-1.0 if coupling.inside else 1.0)
+    sense = coupling.turns * (-1.0 if coupling.inside else 1.0)
     along = sense * np.array([towards[1], -towards[0]])
     away = towards * math.tan(coupling.pressure_angle) * (-1.0 if coupling.inside else 1.0)
     sign = -1.0 if driving else 1.0
     return Pull(wheel.name, words, sign * np.outer(away, force), sign * np.outer(along, force), torque)
-
-
-def _sense(setup: Setup, coupling: Coupling) -> int:
-    """+1 where the driver of a mesh turns clockwise, −1 where it does not: every idler of a row turns it round."""
-    members = [member.name for member in coupling.stage.members]
-    first = next(c for c in setup.plane.couplings if c.driver.path == coupling.driver.path)
-    reversals = members.index(coupling.driver.member)
-    return setup.plane.turns[first.driver.shaft] * (-1 if reversals % 2 else 1)
 
 
 def _brought(coupling: Coupling, driving: bool, torque_in: Floats, torque_out: Floats) -> Floats:

@@ -59,10 +59,13 @@ class Law(NamedTuple):
 
 
 class Gear(NamedTuple):
-    """Torque ratio of the trunk; speed of its first shaft per speed of the vehicle, rad/m; m_eff."""
+    """Torque ratio of the trunk; speed of its first shaft per speed of the vehicle, rad/m; inertia of the wheels and of
+    what turns in the trunk, about the wheels, kg·m²; m_eff.
+    """
 
     ratio: float
     turning: float
+    inertia: float
     inertial_mass: float
 
 
@@ -72,6 +75,7 @@ class Source(NamedTuple):
     Attributes:
         engine: 1, or 0 for a motor. number: in the whole vehicle.
         ke, kt, no_load_current, resistance, current_limit: of one motor with its controller; infinite: no limit.
+        inertia: of one source with what turns in its stages, about the shaft where they join, kg·m².
         ratio, speed_ratio, efficiency: of the branch's own stages.
         engagement: speed of a clutch. max_speed: infinite where not given.
     """
@@ -83,6 +87,7 @@ class Source(NamedTuple):
     no_load_current: float
     resistance: float
     current_limit: float
+    inertia: float
     ratio: float
     speed_ratio: float
     efficiency: float

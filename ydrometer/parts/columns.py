@@ -15,6 +15,7 @@ from typing import Any, Literal
 from ydrometer.base.tables.dimensions import DIMENSIONS
 from ydrometer.base.tables.strengths import BELT_PROFILES
 from ydrometer.document.mounting import SHAPES
+from ydrometer.parts.boxes import BOX, BROUGHT, RATIOS, BoxValue
 from ydrometer.parts.part import SUNDRIES
 
 Type = Literal["text", "whole", "quantity", "quantities", "ratios", "choice", "curve"]
@@ -71,6 +72,20 @@ def _whole(path: str, head: str, *, needed: bool = False) -> PartColumn:
 
 def _shape(path: str, head: str) -> PartColumn:
     return _column(path, head, "choice", choices=SHAPES)
+
+
+_OF_SCHEMA: dict[str, Type] = {"integer": "whole", "string": "text"}
+"""What a cell holds, by the JSON type of a value that is neither a quantity nor a list."""
+
+
+def _of_box(value: BoxValue) -> PartColumn:
+    """The column of what a kind of box says, by how that kind reads it."""
+    spec = value.declared.metadata["spec"]
+    if spec.absent is not None:
+        return _column(value.key, value.head, "quantity", spec.absent.dimension)
+    if value.is_list:
+        return _column(value.key, value.head, "quantities" if value.each else "ratios", value.each)
+    return _column(value.key, value.head, _OF_SCHEMA[spec.read.schema()["type"]])
 
 
 _NAME = _text("name", "name", 26)
@@ -158,13 +173,8 @@ _ROWS: tuple[tuple[str, str, str, tuple[PartColumn, ...], dict[str, Any]], ...] 
         _size("pitch_diameter", "pitch diameter", needed=True), _size("outside_diameter"), _size("width"), *_BORE,
     ), {}),
     ("v_belt", "V-belt", "V-belts", (_size("length", needed=True), _size("width")), {}),
-    ("gearbox", "gearbox", "Gearboxes", (
-        _size("ratio", dimension="ratio"), _column("reductions", "planetary steps", "ratios"),
-        _column("ratios", "several speeds", "ratios"), _size("efficiency", dimension="ratio"),
-        _size("torque_rating", dimension="torque"),
-        _column("torque_ratings", "rating of each step", "quantities", "torque"),
-        _size("max_speed", "highest speed", dimension="angular speed"),
-        _size("bore"), _size("shaft"),
+    (BOX, "gearbox", "Gearboxes", (
+        *(_of_box(value) for value in (*RATIOS.values(), *BROUGHT.values())), _size("bore"), _size("shaft"),
     ), {}),
     ("wheel", "wheel", "Wheels", (_size("diameter", "rolling diameter", needed=True), _size("width"), *_BORE), {}),
     ("spacer", "spacer", "Spacers", (_size("thickness", needed=True), _size("bore"), _size("outside_diameter")), {}),
@@ -179,7 +189,7 @@ _ROWS: tuple[tuple[str, str, str, tuple[PartColumn, ...], dict[str, Any]], ...] 
     ("sundry", "sundry", "Sundries", (_column("what", "what", "choice", choices=SUNDRIES), _text("size", "size")), {}),
 )  # fmt: skip
 
-_NAMED = ("motor", "engine", "battery", "panel", "gearbox")
+_NAMED = ("motor", "engine", "battery", "panel", BOX)
 """Kinds whose parts people tell by a name; all others by their sizes."""
 
 

@@ -15,7 +15,7 @@ from ydrometer.base.tables.strengths import BELT_PROFILES
 from ydrometer.document import sources, supply
 from ydrometer.document.stages import fields
 from ydrometer.document.stages.forms import GEAR, GROOVED, PULLEY, SPROCKET, Form
-from ydrometer.document.stages.planetary import STEP_RATING
+from ydrometer.parts.boxes import GearboxPart
 from ydrometer.parts.part import SUNDRIES, AroundPart, OnShaft, Part, PowerWheel, needed_length, optional_length, shape
 
 
@@ -190,33 +190,6 @@ class ChainPart(AroundPart):
     def loop_pitch(self) -> float:
         """Its pitch, m."""
         return self.pitch
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class GearboxPart(Part):
-    """A bought box: of one ratio, a planetary stack of `reductions`, or of several speeds, `ratios`."""
-
-    kind: ClassVar[str] = "gearbox"
-    ratio: float | None = reading.quantity("ratio", above=0.0, at_most=1e6, default=None)
-    reductions: tuple[float, ...] = reading.items(reading.quantity_reader("ratio", above=0.0, at_most=1000.0), most=12)
-    ratios: tuple[float, ...] = reading.items(reading.quantity_reader("ratio", above=0.0, at_most=1000.0), most=12)
-    efficiency: float | None = fields.efficiency()
-    torque_rating: float | None = reading.quantity("torque", above=0.0, default=None)
-    torque_ratings: tuple[float | None, ...] = reading.items(STEP_RATING, most=12)
-    max_speed: float | None = reading.quantity("angular speed", above=0.0, default=None)
-    bore: float | None = optional_length()
-    shaft: float | None = optional_length()
-
-    def faults(self) -> Iterator[tuple[str, str, str]]:
-        """One ratio, the steps of a stack, or the ratios of several speeds."""
-        yield from Part.faults(self)
-        if (self.ratio is not None) + bool(self.reductions) + bool(self.ratios) != 1:
-            yield "ratio", "given twice or not at all", "give one of ratio, reductions and ratios"
-        if self.torque_ratings and len(self.torque_ratings) != len(self.reductions):
-            given = f"{len(self.torque_ratings)} ratings given for {len(self.reductions)} steps"
-            yield "torque_ratings", given, "give one a step, - where it is not known"
-        if list(self.ratios) != sorted(set(self.ratios), reverse=True):
-            yield "ratios", "not falling", "give the ratios from the lowest gear up, such as 3.2 1.9 1.2"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

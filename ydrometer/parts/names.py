@@ -7,6 +7,7 @@ import unicodedata
 from collections.abc import Iterable, Mapping
 from typing import Any
 
+from ydrometer.parts.boxes import BOX, RATIOS
 from ydrometer.parts.columns import TABLE, cell_text, value_at
 from ydrometer.parts.part import LONGEST_ID
 
@@ -23,7 +24,7 @@ _TOLD: dict[str, tuple[str, ...]] = {
     "chain": ("links", "pitch"),
     "v_pulley": ("pitch_diameter",),
     "v_belt": ("length",),
-    "gearbox": ("ratio", "reductions", "ratios"),
+    BOX: tuple(RATIOS),
     "wheel": ("diameter",),
     "spacer": ("thickness", "bore"),
     "bearing": ("bore", "outside_diameter", "width"),

@@ -8,9 +8,8 @@ from typing import Any
 
 from ydrometer.document import design
 from ydrometer.document.stages import Stage
-from ydrometer.document.stages.gear import Gear
-from ydrometer.evaluation.driveline import overall
 from ydrometer.evaluation.evaluate import Evaluation, evaluate
+from ydrometer.evaluation.train import overall
 
 PLENTY = 5.0
 """Grip of a vehicle whose wheels are not to spin."""
@@ -23,7 +22,7 @@ def gears(driver: int, driven: int, **more: Any) -> dict[str, Any]:
 
 def ratio(driver: int, driven: int) -> float:
     """Ratio of a pair by itself."""
-    return Gear(driver_teeth=driver, driven_teeth=driven).ratio
+    return driven / driver
 
 
 def rig(
@@ -89,7 +88,8 @@ def stages_of(*raw: dict[str, Any]) -> tuple[Stage, ...]:
 
 def reduction(*raw: dict[str, Any]) -> float:
     """Overall torque ratio of stages in a row."""
-    return overall(stages_of(*raw))[0]
+    found: float = overall(stages_of(*raw)).torque
+    return found
 
 
 def sense(*raw: dict[str, Any]) -> int:

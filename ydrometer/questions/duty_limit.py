@@ -12,7 +12,7 @@ from dataclasses import dataclass
 
 from ydrometer.base.solving import root
 from ydrometer.document.design import Document
-from ydrometer.document.stages.gearbox import Gearbox
+from ydrometer.document.stages import of_ratio
 from ydrometer.document.target import Target
 from ydrometer.document.walk import stages_with_paths
 from ydrometer.evaluation.evaluate import Evaluation, evaluate
@@ -103,7 +103,7 @@ def _geared(document: Document, wanted: float) -> Iterator[Way]:
 
     def at(factor: float) -> Evaluation:
         # A stage without loss stands for the change of the whole.
-        extra = Gearbox(ratio=factor, efficiency=1.0)
+        extra = of_ratio(factor, efficiency=1.0)
         return evaluate([with_drive(document, stages=(*stages, extra))])
 
     factor = _root(lambda f: (at(f).value("top_speed", 0) or 0.0) - wanted, MOST_REDUCTION, 1.0)

@@ -9,8 +9,9 @@ from dataclasses import dataclass
 from ydrometer.base.errors import DocumentError, Fault
 from ydrometer.document.design import Document
 from ydrometer.document.stages.forms import LEAST_TEETH, MOST_TEETH
+from ydrometer.document.walk import stage_at
 from ydrometer.evaluation.evaluate import Evaluation, evaluate
-from ydrometer.evaluation.sweep import stage_at, with_wheels
+from ydrometer.evaluation.sweep import with_wheels
 from ydrometer.evaluation.targets import Standing
 
 MOST = 40
@@ -58,7 +59,7 @@ def grid(document: Document, path: str, drivers: Sequence[int], drivens: Sequenc
     """
     faults = [*_faults("drivers", drivers), *_faults("drivens", drivens)]
     stage = stage_at(document.design, path)
-    if stage is None or stage.exact_ratio is None:
+    if stage is None or stage.form is None or not stage.form.toothed:
         faults.append(Fault("path", f'"{path[:60]}" given', "give the path of a stage with teeth"))
     if faults:
         raise DocumentError(faults)

@@ -16,14 +16,13 @@ from ydrometer.base.errors import DocumentError, Fault
 from ydrometer.base.tables.measures import MEASURES
 from ydrometer.document import design
 from ydrometer.document.design import Document
-from ydrometer.document.stages import Stage, stage_efficiency
-from ydrometer.document.stages.gearbox import Gearbox
+from ydrometer.document.stages import Stage, of_ratio, stage_efficiency
 from ydrometer.document.target import Target
-from ydrometer.document.walk import stages_with_paths
+from ydrometer.document.walk import stage_at, stages_with_paths
 from ydrometer.evaluation.evaluate import evaluate
-from ydrometer.evaluation.sweep import stage_at, with_stage
+from ydrometer.evaluation.sweep import with_stage
 from ydrometer.evaluation.variants import series_of, with_count, with_series, with_vehicle
-from ydrometer.questions.candidates import Candidate, Unknown, candidates
+from ydrometer.questions.candidates import Candidate, Unknown, candidates, taking
 
 SAMPLES = 96
 """Values at which a continuous unknown is looked at first; a range narrower than their spacing can be missed."""
@@ -140,7 +139,7 @@ def inverse(
         present_met=bool(_met(document, asked, wanted, np.array([present]))[0]),
         whole=whole,
         ranges=ranges,
-        real=[] if whole else list(_real(document, asked, wanted, ranges, parts)),
+        real=[] if whole else list(_real(raw, document, asked, wanted, ranges, parts)),
     )
 
 
@@ -171,13 +170,10 @@ def _variant(document: Document, unknown: Unknown, value: float) -> Document:
 
 
 def _with_ratio(stage: Stage, ratio: float) -> Stage:
-    """The stage with another driven wheel where that may have any diameter: it slips as before.
-
-    Else a box of that ratio stands for it: teeth come in whole numbers only.
+    """The stage with that ratio where it is free; else a box of that ratio stands for it, as teeth come in whole
+    numbers only.
     """
-    free = stage.members and not stage.members[-1].form.toothed
-    made = stage.resized({"driven": stage.members[0].measure * ratio}) if free else None
-    return made or Gearbox(ratio=ratio, efficiency=stage_efficiency(stage))
+    return stage.with_ratio(ratio) or of_ratio(ratio, stage_efficiency(stage))
 
 
 def _judged(documents: Sequence[Document], target: Target) -> list[tuple[float | None, bool]]:
@@ -220,7 +216,7 @@ def _edges(met: Callable[[Any], list[bool]], cells: Sequence[tuple[float, float]
     for _ in range(ROUNDS):
         inner = np.linspace(lows, highs, SPLITS + 1, axis=1)
         known = np.array(met(inner.ravel())).reshape(inner.shape)
-        # The first place at which it is no longer as at the lower end.
+        # The first value whose answer differs from that at the lower end of its cell.
         change = np.argmax(known != ~rising[:, None], axis=1).clip(1)
         rows = np.arange(len(cells))
         lows, highs = inner[rows, change - 1], inner[rows, change]
@@ -228,8 +224,9 @@ def _edges(met: Callable[[Any], list[bool]], cells: Sequence[tuple[float, float]
 
 
 def _real(
-    document: Document, unknown: Unknown, target: Target, ranges: Sequence[Range], parts: Sequence[Mapping[str, Any]]
-) -> Iterator[Real]:
+    raw: Mapping[str, Any], document: Document, unknown: Unknown, target: Target, ranges: Sequence[Range],
+    parts: Sequence[Mapping[str, Any]],
+) -> Iterator[Real]:  # fmt: skip
     """The nearest real parts below and above each edge."""
     known = list(candidates(document, unknown, parts))
     edges = sorted({edge for r in ranges for edge in (r.low, r.high) if edge is not None})
@@ -245,4 +242,4 @@ def _real(
             chosen.setdefault(id(best), ("above", best))
     judged = _judged([c.document for _, c in chosen.values()], target) if chosen else []
     for (side, c), (value, met) in zip(chosen.values(), judged, strict=True):
-        yield Real(c.words, side, c.value, value, met, c.changes, c.part)
+        yield Real(c.words, side, c.value, value, met, taking(raw, unknown.path, c), c.part)

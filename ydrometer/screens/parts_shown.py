@@ -10,7 +10,7 @@ from typing import Any
 from ydrometer.build.book import EMPTY, Book
 from ydrometer.build.parts_list import Line, PartsList, owned_parts, parts_list
 from ydrometer.build.purchase import PurchaseState, Said, Spending, spending
-from ydrometer.build.savings import Swap, swaps
+from ydrometer.build.savings import Swap, swappable, swaps
 from ydrometer.build.words import places_words
 from ydrometer.build.workshop import Workshop, workshop
 from ydrometer.document.design import Document
@@ -164,7 +164,7 @@ def parts_shown(document: Document, bench: Bench = Bench(), mark: Document | Non
     found = listed(shop, bench)
     money = spending(found.lines, bench.said)
     left = {one.part.id: max(0, one.part.owned - bench.taken.get(one.part.id, 0)) for one in owned}
-    buying = any(line.to_buy for line in found.lines if line.need.kind in ("gear", "pulley", "sprocket"))
+    buying = any(line.to_buy for line in found.lines if line.need.kind in swappable())
     return PartsShown(
         sentence=_sentence(found),
         lines=[_line(shop, line, bench) for line in found.lines],

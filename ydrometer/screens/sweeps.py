@@ -8,6 +8,7 @@ from typing import Any
 
 from ydrometer.document import design
 from ydrometer.document.design import Document
+from ydrometer.document.walk import stage_at
 from ydrometer.evaluation import sweep
 from ydrometer.evaluation.evaluate import evaluate
 from ydrometer.evaluation.readout import shown_targets
@@ -103,7 +104,7 @@ def sweep_of(
 
 def _wheel(raw: dict[str, Any], document: Document, path: str, member: str) -> Sweep:
     variants = sweep.variants(document, path, member)
-    stage = sweep.stage_at(document.design, path)
+    stage = stage_at(document.design, path)
     wheel = stage.member(member) if stage else None
     assert wheel is not None  # else there was nothing to sweep
     place, toothed = f"{path}.{wheel.key}", wheel.form.toothed

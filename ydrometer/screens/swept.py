@@ -19,8 +19,8 @@ from ydrometer.document.supply import Battery, Bench, Panel
 from ydrometer.evaluation.sweep import SPAN, diameter_step
 from ydrometer.parts.kinds import EnginePart, MotorPart, RoadWheelPart
 from ydrometer.parts.read import read_part
-from ydrometer.parts.taken import with_source
 from ydrometer.questions.typical import cells_in_series
+from ydrometer.taking import branch_with
 
 MOST_COUNT = 8
 """Sources of a branch up to which more of them are tried."""
@@ -123,7 +123,7 @@ def _law(source: Motor | Engine) -> object:
 
 def _source_changes(branch: str, part: Mapping[str, Any], turned: bool) -> dict[str, Any]:
     """A part in the place of the source, turned as the present one, and what it brings."""
-    taken = with_source({}, part)
+    taken = branch_with({}, part)
     taken["source"].update({"reversed": True} if turned else {})
     return {f"{branch}.{key}": value for key, value in taken.items()}
 

@@ -6,13 +6,13 @@ from typing import Any
 
 import numpy as np
 
+from ydrometer.base.paths import put
 from ydrometer.base.tables.measures import MEASURES
 from ydrometer.document import design
 from ydrometer.evaluation.evaluate import Evaluation, evaluate
 from ydrometer.evaluation.result import measure
 from ydrometer.evaluation.result import target as target_document
 from ydrometer.loads.told import told_by_loads
-from ydrometer.parts.taken import with_source
 from ydrometer.search.block import ids
 from ydrometer.search.choices import NO_PART, Slot, slots, stage_json, trunk_from, used
 from ydrometer.search.cost import head_cost, prices, stage_mass
@@ -22,6 +22,7 @@ from ydrometer.search.option import Option
 from ydrometer.search.request import SearchRequest
 from ydrometer.search.run import search
 from ydrometer.search.settled import with_mounting
+from ydrometer.taking import branch_with, once_values
 
 FORMAT = "ydrometer-options"
 
@@ -86,13 +87,9 @@ def design_of(request: SearchRequest, options: list[Slot], option: Option) -> di
     if head.count != branch.get("count", 1):
         branch["count"] = head.count
     if head.source != NO_PART:
-        branch = with_source(branch, raw_parts[head.source])
-    if head.supply != NO_PART:
-        drive["supply"] = raw_parts[head.supply]["supply"]
-    elif branch["source"].get("kind") == "engine":
+        branch = branch_with(branch, raw_parts[head.source])
+    if head.supply == NO_PART and branch["source"].get("kind") == "engine":
         drive.pop("supply", None)
-    if head.wheel != NO_PART:
-        vehicle["wheel_diameter"] = raw_parts[head.wheel]["diameter"]
     stages = [
         stage_json(request, slot, chosen, layout, place)
         for place, (slot, chosen) in enumerate(zip(options, option.chosen, strict=True))
@@ -102,6 +99,9 @@ def design_of(request: SearchRequest, options: list[Slot], option: Option) -> di
         vehicle["mass"] = request.document.design.vehicle.mass + _mass(request, options, option)
     branches = [{**branch, "stages": stages[:trunk]}]
     made = {**raw, "vehicle": vehicle, "drive": {**drive, "branches": branches, "stages": stages[trunk:]}}
+    for place in (head.supply, head.wheel):
+        for path, value in once_values(raw_parts[place]).items() if place != NO_PART else ():
+            put(made, path, value)
     return with_mounting(request, layout, options, option.chosen, made)
 
 

@@ -12,14 +12,13 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ydrometer.document.stages import KINDS, Stage, stage_efficiency
-from ydrometer.document.stages.bring import brought
-from ydrometer.document.stages.gearbox import Gearbox
-from ydrometer.document.stages.planetary import Planetary
+from ydrometer.evaluation.train import StageFigures
 from ydrometer.parts.fitting import SAME_SIZE
 from ydrometer.search.layout import BoxChoice, Choice, Fixed, Layout, Mount, Pair
 from ydrometer.search.mount import Options, PairPlaces, pair_places
 from ydrometer.search.request import SUPPLIES, SearchRequest, boxes
 from ydrometer.search.room import has_room, outer_radius
+from ydrometer.taking import pair_values, whole_stage
 
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
@@ -45,8 +44,8 @@ class Slot:
 
     Attributes:
         choice: what the request says. parts: places of driver and driven, NO_PART where there is none, (n, 2).
-        driven, driver: teeth, 1 where there are none. torque, speed: ratio of what has no teeth, else 1.
-        efficiency: of each. places: how they fit between their shafts, where the layout says where those may stand.
+        driver, driven, torque, speed, efficiency, inertia: see `StageFigures`. several_speeds: whether it is the box
+        whose ratio changes. places: how they fit between their shafts, where the layout says where those may stand.
     """
 
     choice: Any
@@ -56,10 +55,19 @@ class Slot:
     torque: Floats
     speed: Floats
     efficiency: Floats
+    inertia: Floats
+    several_speeds: bool = False
     places: PairPlaces | None = None
 
     def __len__(self) -> int:
         return len(self.parts)
+
+    def figures(self, option: Any) -> StageFigures:
+        """Of some options."""
+        return StageFigures(
+            self.driver[option], self.driven[option], self.torque[option], self.speed[option],
+            self.efficiency[option], self.inertia[option], self.several_speeds,
+        )  # fmt: skip
 
 
 def heads(request: SearchRequest, layout: Layout) -> list[Head]:
@@ -102,32 +110,25 @@ def _slot(request: SearchRequest, choice: Fixed | BoxChoice) -> Slot:
     if isinstance(choice, Fixed):
         return _single(choice, [choice.stage], np.full((1, 2), NO_PART))
     known = [(i, part) for i, part in boxes(request) if choice.parts is None or part.id in choice.parts]
-    stages = [_box(part) for _, part in known]
+    stages = [part.stage for _, part in known]
     places = np.array([(i, NO_PART) for i, _ in known], np.int64).reshape(-1, 2)
     return _single(choice, stages, places)
 
 
-def _box(part: Any) -> Stage:
-    if part.reductions:
-        return Planetary(reductions=part.reductions, efficiency=part.efficiency)
-    return Gearbox(ratio=part.ratio, efficiency=part.efficiency)
-
-
 def _single(choice: Any, stages: Sequence[Stage], places: Ints) -> Slot:
     """Options that are whole stages: teeth are kept as such, so that equal fractions stay equal."""
-    teeth = [_teeth(stage) for stage in stages]
-    counts = np.array([pair or (1, 1) for pair in teeth], np.int64).reshape(-1, 2)
-    torque = np.array([1.0 if pair else stage.ratio for stage, pair in zip(stages, teeth, strict=True)])
-    speed = np.array([1.0 if pair else stage.speed_ratio for stage, pair in zip(stages, teeth, strict=True)])
-    efficiency = np.array([stage_efficiency(stage) for stage in stages])
-    return Slot(choice, places, counts[:, 0], counts[:, 1], torque, speed, efficiency)
-
-
-def _teeth(stage: Stage) -> tuple[int, int] | None:
-    """Teeth of driver and driven; None of a stage whose ratio is no fraction of them."""
-    if stage.exact_ratio is None:
-        return None
-    return int(stage.members[0].measure), int(stage.members[-1].measure)
+    figures = [StageFigures.of(stage) for stage in stages]
+    return Slot(
+        choice=choice,
+        parts=places,
+        driver=np.array([one.driver for one in figures], np.int64),
+        driven=np.array([one.driven for one in figures], np.int64),
+        torque=np.array([one.torque for one in figures], float),
+        speed=np.array([one.speed for one in figures], float),
+        efficiency=np.array([one.efficiency for one in figures], float),
+        inertia=np.array([one.inertia for one in figures], float),
+        several_speeds=any(one.several_speeds for one in figures),
+    )
 
 
 @dataclass(frozen=True, slots=True)
@@ -201,6 +202,7 @@ def _slot_of(choice: Pair, driver: _End, driven: _End, chosen: tuple[Ints, Ints]
         torque=torque,
         speed=torque * (usual.speed_ratio / usual.ratio),
         efficiency=np.full(len(one), stage_efficiency(usual)),
+        inertia=np.zeros(len(one)),
         places=places,
     )
 
@@ -217,30 +219,14 @@ def stage_json(request: SearchRequest, slot: Slot, option: int, layout: Layout, 
     """The chosen stage as a design file has it."""
     choice = slot.choice
     one, other = (int(p) for p in slot.parts[option])
-    parts: Any = request.body.parts
+    raw_parts: Any = request.raw["parts"]
     if isinstance(choice, Fixed):
         raw: dict[str, Any] = request.raw["layouts"][request.body.layouts.index(layout)]["stages"][place]["stage"]
         return raw
     if isinstance(choice, BoxChoice):
-        part = parts[one]
-        made = {"kind": "planetary", "reductions": list(part.reductions)} if part.reductions else {
-            "kind": "gearbox", "ratio": part.ratio}  # fmt: skip
-        return {**made, **brought(KINDS[str(made["kind"])].brings, request.raw["parts"][one])}
-    return {"kind": choice.kind, **_pair_json(request, choice, one, other)}
-
-
-def _pair_json(request: SearchRequest, choice: Pair, driver: int, driven: int) -> dict[str, Any]:
-    """A pair by its measures and the driver's tooth size, as they were typed, and what both wheels say besides."""
-    form, ends = choice.form, {"driver": driver, "driven": driven}
-    raw: Any = request.raw["parts"]
-    made = {f"{end}_{form.measure}": raw[place][form.measure] for end, place in ends.items()}
-    size = next((key for key in form.size_keys if raw[driver].get(key) is not None), None)
-    made |= {} if size is None else {size: raw[driver][size]}
-    # A pair is as wide as the narrower of the two, so that one has the last word.
-    parts: Any = request.body.parts
-    for end, place in sorted(ends.items(), key=lambda one: -(parts[one[1]].width or math.inf)):
-        made |= brought(KINDS[choice.kind].brings, raw[place], end)
-    return made
+        return whole_stage(raw_parts[one])
+    chosen = {"driver": raw_parts[one], "driven": raw_parts[other]}
+    return {"kind": choice.kind, **pair_values(KINDS[choice.kind], chosen)}
 
 
 def used(request: SearchRequest, layouts: Sequence[Sequence[Slot]]) -> Iterator[int]:

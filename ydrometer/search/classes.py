@@ -19,6 +19,7 @@ from ydrometer.search.choices import NO_PART, Floats, Head, Ints, Slot, trunk_fr
 from ydrometer.search.drives import Drive, Drives, drives_of
 from ydrometer.search.layout import Fixed, Layout
 from ydrometer.search.request import SearchRequest
+from ydrometer.taking import with_source
 
 LEAST_MARGIN, MOST_MARGIN = -1.0, 0.25
 OF_THE_RUN = frozenset({
@@ -72,13 +73,6 @@ def head_design(request: SearchRequest, layout: Layout, head: Head, mass: float)
         vehicle = replace(vehicle, wheel_diameter=parts[head.wheel].diameter)
     boxes = [c.stage for c in layout.stages if isinstance(c, Fixed) and c.stage.several_speeds]
     return replace(made, vehicle=vehicle, drive=replace(drive, branches=(branch,), stages=tuple(boxes)))
-
-
-def with_source(branch: Any, part: Any) -> Any:
-    """The branch with another source, which brings its controller or clutch where it has one."""
-    if part.kind == "engine":
-        return replace(branch, source=part.source, clutch=part.clutch or branch.clutch, controller=None)
-    return replace(branch, source=part.source, controller=part.controller or branch.controller, clutch=None)
 
 
 class Known:
@@ -161,7 +155,7 @@ def _measured(request: SearchRequest, layout: Layout, head: Head, head_mass: flo
     bases = [head_design(request, layout, head, head_mass + mass if weights else 0.0) for mass in masses]
     made = driveline.assemble(bases)
     batch = Batch(*(field[which] for field in made))
-    batch = driveline.with_ratios(batch, bases[0], drive[:3], drive[3:6])
+    batch = driveline.with_ratios(batch, bases[0], drive.branch, drive.trunk)
     design = request.document.design
     asked: dict[str, Any] = {}
     columns: dict[tuple[str, float], int] = {}

@@ -6,10 +6,12 @@ from collections.abc import Mapping, Sequence
 from typing import Any
 
 from ydrometer.base.errors import DocumentError, Fault
-from ydrometer.search.layout import EVERY
+from ydrometer.document.stages import KINDS
+from ydrometer.search.layout import EVERY, PAIRS
 from ydrometer.search.plate import required
 
-STAGE_PARTS = ("gear", "pulley", "sprocket", "v_pulley", "gearbox")
+STAGE_PARTS = frozenset({pair.form.part for pair in PAIRS.values()} | {kind.whole_part for kind in KINDS.values()})
+"""Kinds of parts that stages are made of."""
 HEADS = {"sources": ("motor", "engine"), "supplies": ("battery", "panel"), "wheels": ("wheel",)}
 """What besides stages a layout may choose, and of which kinds of parts."""
 

@@ -9,6 +9,7 @@ from typing import Any, NamedTuple
 
 import numpy as np
 
+from ydrometer.evaluation.train import Overall, Train
 from ydrometer.search.choices import Floats, Ints, Slot
 
 MOST = 4_000_000
@@ -16,69 +17,39 @@ MOST = 4_000_000
 
 
 class Drive(NamedTuple):
-    """What matters for motion in each of m stage combinations, (m,) each: ratios and efficiencies of branch and trunk,
-    and the mass of the parts.
+    """What matters for motion in each of m stage combinations, (m,) each: the stages of branch and trunk as one, and
+    the mass of the parts.
     """
 
-    torque: Floats
-    speed: Floats
-    efficiency: Floats
-    trunk_torque: Floats
-    trunk_speed: Floats
-    trunk_efficiency: Floats
+    branch: Overall
+    trunk: Overall
     mass: Floats
 
     def at(self, places: Any) -> Drive:
         """Some of them."""
-        return Drive(*(column[places] for column in self))
+        branch, trunk = (Overall(*(column[places] for column in side)) for side in (self.branch, self.trunk))
+        return Drive(branch, trunk, self.mass[places])
+
+    @property
+    def columns(self) -> list[Floats]:
+        """All of it, column by column."""
+        return [*self.branch, *self.trunk, self.mass]
 
     @property
     def overall(self) -> Floats:
         """The ratio of speeds from the source to the wheel."""
-        return self.speed * self.trunk_speed
+        return np.asarray(self.branch.speed * self.trunk.speed)
 
     @property
     def left(self) -> Floats:
         """What is left of the power after all losses."""
-        return self.efficiency * self.trunk_efficiency
+        return np.asarray(self.branch.efficiency * self.trunk.efficiency)
 
 
-class _Side(NamedTuple):
-    """What some stages of a branch, or of the trunk, make: products of what their options have, (m,) each."""
-
-    driver: Ints
-    driven: Ints
-    torque: Floats
-    speed: Floats
-    efficiency: Floats
-
-    @classmethod
-    def without_stages(cls, size: int) -> _Side:
-        whole, one = np.ones(size, np.int64), np.ones(size)
-        return cls(whole, whole, one, one, one)
-
-    def on(self, slot: Slot, option: Ints) -> _Side:
-        """With an option of one more stage."""
-        return _Side(
-            self.driver * slot.driver[option],
-            self.driven * slot.driven[option],
-            self.torque * slot.torque[option],
-            self.speed * slot.speed[option],
-            self.efficiency * slot.efficiency[option],
-        )
-
-    def at(self, places: Any) -> _Side:
-        return _Side(*(column[places] for column in self))
-
-    @property
-    def teeth(self) -> Floats:
-        # One division of whole numbers: equal fractions are equal floats, in whatever order the stages stand.
-        return np.asarray(self.driven / self.driver)
-
-    @property
-    def ratios(self) -> tuple[Floats, Floats, Floats]:
-        """Of torque and of speed, and what is left after losses."""
-        return self.teeth * self.torque, self.teeth * self.speed, self.efficiency
+def _bare(size: int) -> list[Train]:
+    """Branch and trunk without stages, as columns of so many rows."""
+    train = Train.without_stages(np.ones(size, np.int64), np.ones(size))
+    return [train, train]
 
 
 def drives(slots: Sequence[Slot], trunk: int, chosen: Sequence[Ints], mass: Floats) -> Drive:
@@ -90,15 +61,15 @@ def drives(slots: Sequence[Slot], trunk: int, chosen: Sequence[Ints], mass: Floa
         chosen: for each slot the option of each combination, (m,).
         mass: of the parts, to be added to the vehicle's, (m,).
     """
-    sides = [_Side.without_stages(len(mass)), _Side.without_stages(len(mass))]
+    sides = _bare(len(mass))
     for place, (slot, option) in enumerate(zip(slots, chosen, strict=True)):
-        sides[place >= trunk] = sides[place >= trunk].on(slot, option)
-    return Drive(*sides[0].ratios, *sides[1].ratios, mass)
+        sides[place >= trunk] = sides[place >= trunk].on(slot.figures(option))
+    return Drive(sides[0].overall, sides[1].overall, mass)
 
 
 def unique(drive: Drive) -> tuple[Drive, Ints]:
     """The distinct drives, and for each combination which one it is."""
-    first, which = _distinct(drive)
+    first, which = _distinct(drive.columns)
     return drive.at(first), which
 
 
@@ -143,21 +114,21 @@ def drives_of(slots: Sequence[Slot], trunk: int) -> Drives | None:
         slots: of the layout.
         trunk: the slot from which on stages belong to the trunk.
     """
-    sides = [_Side.without_stages(1), _Side.without_stages(1)]
+    sides = _bare(1)
     kinds, steps = [], []
     for place, slot in enumerate(slots):
-        example, kind = _distinct((slot.driven / slot.driver, slot.torque, slot.speed, slot.efficiency))
+        example, kind = _distinct((slot.driven / slot.driver, slot.torque, slot.speed, slot.efficiency, slot.inertia))
         shape = (len(sides[0].driver), len(example))
         if math.prod(shape) > MOST:
             return None
         before, option = (np.ravel(i) for i in np.indices(shape))
         sides = [side.at(before) for side in sides]
-        sides[place >= trunk] = sides[place >= trunk].on(slot, example[option])
+        sides[place >= trunk] = sides[place >= trunk].on(slot.figures(example[option]))
         first, which = _distinct([column for side in sides for column in (side.teeth, *side[2:])])
         sides = [side.at(first) for side in sides]
         kinds.append(kind)
         steps.append(which.reshape(shape))
-    drive, which = unique(Drive(*sides[0].ratios, *sides[1].ratios, np.zeros(len(sides[0].driver))))
+    drive, which = unique(Drive(sides[0].overall, sides[1].overall, np.zeros(len(sides[0].driver))))
     if steps:
         steps[-1] = which[steps[-1]]
     return Drives(drive, tuple(kinds), tuple(steps))

@@ -15,6 +15,7 @@ from ydrometer.document.stages import KINDS as STAGES
 from ydrometer.document.stages import Stage
 from ydrometer.document.stages.forms import Form
 from ydrometer.document.stages.plane import Loop
+from ydrometer.parts.boxes import BOX
 
 MOST_PARTS = 5000
 
@@ -114,7 +115,7 @@ PAIRS = {name: _pair_of(kind) for name, kind in STAGES.items() if kind.form is n
 class BoxChoice:
     """One gearbox out of several."""
 
-    kind: ClassVar[str] = "gearbox"
+    kind: ClassVar[str] = BOX
     parts: Choice = _choice()
 
 

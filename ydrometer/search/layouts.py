@@ -10,16 +10,14 @@ from typing import Any
 
 from ydrometer.base.errors import DocumentError
 from ydrometer.document import design, names
-from ydrometer.document.stages import KINDS
+from ydrometer.document.stages import KINDS, size_keys
 from ydrometer.drawing import LineDrawing, draw_line
 from ydrometer.search.layout import PAIRS, BoxChoice
 
 MOST_SUGGESTED = 6
-SIZES = ("module", "pitch", "belt_teeth", "links")
-"""Keys of a usual stage that a picture does without."""
 TOOTHED = [kind for kind, pair in PAIRS.items() if pair.form.toothed]
 _PICTURED: dict[str, dict[str, Any]] = {
-    kind.kind: {"kind": kind.kind, **{key: value for key, value in kind.start.items() if key not in SIZES}}
+    kind.kind: {"kind": kind.kind, **{key: value for key, value in kind.start.items() if key not in size_keys(kind)}}
     for kind in KINDS.values() if kind.kind in PAIRS or kind.kind == BoxChoice.kind
 }  # fmt: skip
 """What a stage looks like whose parts are not chosen yet."""
@@ -84,11 +82,11 @@ def _neighbours(own: list[dict[str, Any]]) -> Iterator[list[dict[str, Any]]]:
         for kind in TOOTHED:
             yield [*own[:i], {"kind": kind}, *own[i + 1 :]]
     for i in pairs[:1]:
-        yield [*own[: i + 1], {"kind": "gear"}, *own[i + 1 :]]
+        yield [*own[: i + 1], {"kind": TOOTHED[0]}, *own[i + 1 :]]
     for i in pairs if len(own) > 1 else []:
         yield [*own[:i], *own[i + 1 :]]
     if not pairs:
-        yield [{"kind": "gear"}, *own]
+        yield [{"kind": TOOTHED[0]}, *own]
 
 
 def _stage(choice: Mapping[str, Any]) -> Mapping[str, Any]:

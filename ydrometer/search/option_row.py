@@ -10,6 +10,8 @@ from typing import Any
 from ydrometer.base.tables.measures import ELSEWHERE
 from ydrometer.document.changes import changes
 from ydrometer.document.stages import KINDS, Stage
+from ydrometer.document.stages.forms import OF_PART
+from ydrometer.document.stages.plane import Loop
 from ydrometer.document.target import Target
 from ydrometer.document.walk import stages_with_paths
 from ydrometer.drawing import LineDrawing, draw_line
@@ -26,13 +28,12 @@ from ydrometer.search.known_stages import read_known
 from ydrometer.search.on_plate import OnPlate
 from ydrometer.search.option import Option
 from ydrometer.search.request import SearchRequest
+from ydrometer.taking.wheels import ENDS
 
-SIZES = ("module", "diametral_pitch", "pitch")
-
-
-ENDS = ("driver", "driven")
+SIZES = tuple(dict.fromkeys(key for form in OF_PART.values() for key in form.size_keys))
 _BROUGHT = {bring.to.format(member=end) for kind in KINDS.values() for bring in kind.brings for end in ENDS}
-LEFT_OPEN = {"belt_teeth", "links", "width", "profile", *_BROUGHT} - {"efficiency"}
+_PIECES = {kind.in_plane.pieces_key for kind in KINDS.values() if isinstance(kind.in_plane, Loop)}
+LEFT_OPEN = (_PIECES | _BROUGHT) - {"efficiency"}
 """What a search leaves open, or takes from the parts without being asked."""
 
 

@@ -14,6 +14,7 @@ from ydrometer.document import design
 from ydrometer.document.design import Document
 from ydrometer.document.target import Target
 from ydrometer.parts import kinds as parts
+from ydrometer.parts.boxes import BOX
 from ydrometer.parts.part import Part
 from ydrometer.search.layout import MOST_PARTS, BoxChoice, Choice, Fixed, Layout, Pair, band
 
@@ -116,11 +117,10 @@ def read_request(raw: Any) -> SearchRequest:
     return SearchRequest(document, body, raw)
 
 
-def boxes(request: SearchRequest) -> list[tuple[int, parts.GearboxPart]]:
-    """Gearboxes that a layout may pick, with their places: a box of several speeds is taken as a fixed stage."""
-    return [
-        (i, part) for i, part in request.of_kind("gearbox") if isinstance(part, parts.GearboxPart) and not part.ratios
-    ]
+def boxes(request: SearchRequest) -> list[tuple[int, Any]]:
+    """Boxes that a layout may pick, with their places: one of several speeds is taken as a fixed stage."""
+    known: list[tuple[int, Any]] = request.of_kind(BOX)
+    return [(i, part) for i, part in known if not part.stage_kind.several_speeds]
 
 
 def _one_branch(document: Document) -> Iterator[Fault]:
@@ -156,7 +156,7 @@ def _ids(body: _Body) -> Iterator[Fault]:
     for i, part in enumerate(body.parts):
         if part.id in known:
             yield Fault(f"parts[{i}].id", f'"{part.id}" a second time', "give each part an id of its own")
-        several = isinstance(part, parts.GearboxPart) and part.ratios
+        several = part.kind == BOX and getattr(part, "stage_kind").several_speeds  # noqa: B009  # boxes have one
         known[part.id] = "box of several speeds" if several else part.kind
     for i, layout in enumerate(body.layouts):
         asked: list[tuple[str, Choice, tuple[str, ...]]] = [
@@ -168,7 +168,7 @@ def _ids(body: _Body) -> Iterator[Fault]:
             if isinstance(stage, Pair):
                 asked += [(f"stages[{s}].{end}", getattr(stage, end), (stage.part,)) for end in ("driver", "driven")]
             elif isinstance(stage, BoxChoice):
-                asked.append((f"stages[{s}].parts", stage.parts, ("gearbox",)))
+                asked.append((f"stages[{s}].parts", stage.parts, (BOX,)))
         for where, choice, kinds in asked:
             for name in choice or ():
                 if known.get(name) not in kinds:

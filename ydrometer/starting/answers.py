@@ -12,9 +12,9 @@ from ydrometer.base.reading import finish, read_object
 from ydrometer.base.seen import Reading
 from ydrometer.base.tables import typical as tables
 from ydrometer.document import design
-from ydrometer.parts.taken import with_source
 from ydrometer.questions import typical
 from ydrometer.starting.starts import Start, design_of
+from ydrometer.taking import branch_with
 
 FROM_LABEL = "from its label"
 SIZES = {size.words: size for size in tables.MOTOR_SIZES}
@@ -132,8 +132,9 @@ def _source(
     branch = drive["branches"][0]
     if answers.source:
         turned = {"reversed": True} if branch["source"].get("reversed") else {}
-        branch.update(with_source(branch, _part(parts, answers.source, "answers.source")))
+        branch = branch_with(branch, _part(parts, answers.source, "answers.source"))
         branch["source"].update(turned)
+        drive["branches"][0] = branch
     elif answers.motor is not None:
         branch["source"] = _motor(branch["source"], raw["motor"], answers.motor)
     elif answers.engine is not None:

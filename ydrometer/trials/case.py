@@ -141,9 +141,7 @@ class Stack:
         self._winding = np.array([
             [motor_line(s).resistance if isinstance(s, Motor) else 0.0 for s in row] for row in sources
         ])  # fmt: skip
-        self._rotors = np.array([[s.rotor_inertia for s in row] for row in sources])
         self._engines = any(isinstance(s, Engine) for row in sources for s in row)
-        self._wheels = np.array([design.vehicle.wheels_inertia for design in designs])
         self._batteries = np.array([isinstance(design.drive.supply, Battery) for design in designs])
         self._trunk = Losses([case.lost("drive", case.design.drive.stages) for case in cases])
         self._own = [
@@ -177,7 +175,6 @@ class Stack:
         law["q"] *= np.where(np.repeat(self._batteries, n), factors.supply, 1.0)[:, None]
         gears["ratio"] *= factors.reduction[:, None]
         gears["turning"] *= (factors.reduction / factors.radius)[:, None]
-        wheels, rotors = np.repeat(self._wheels, n), np.repeat(self._rotors, n, axis=0)
-        turning = driveline.turning_mass(wheels, rotors, vehicle[:, 0], sources, gears)
-        gears["inertial_mass"] = vehicle["mass"] + turning
-        return Batch(vehicle, law, gears, sources, curves)
+        made = Batch(vehicle, law, gears, sources, curves)
+        gears["inertial_mass"] = driveline.inertial_mass(made)
+        return made

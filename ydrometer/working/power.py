@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+
 from ydrometer.document.drive import Branch
 from ydrometer.document.sources import Engine, Motor
 from ydrometer.document.stages import Stage
@@ -186,6 +188,25 @@ def drive_force(case: Case, state: Sources) -> None:
     s.step("F_drive", "driving force at the wheels' rim", f"T_j*i_t{loss}/r", "force")
 
 
+def _turning_in(case: Case, name: str, stages: tuple[Stage, ...], behind: str) -> Iterator[str]:
+    """Inertia of what turns in each stage of a row, reduced to the wheels, as an expression.
+
+    Args:
+        case: with the ratios of all stages.
+        name: of the row.
+        stages: of the row.
+        behind: what the row's ratio is multiplied by on the way to the wheels.
+    """
+    s, prefix = case.sheet, "drive" if name == "t" else f"drive.branches[{int(name[1:]) - 1}]"
+    numbers = [f"{name}{k + 1}" for k in range(len(stages))]
+    speeds = [f"j_{n}" if f"j_{n}" in s.known else f"i_{n}" for n in numbers]
+    for k, stage in enumerate(stages):
+        if stage.inertia:
+            words = f"inertia of the {stage.noun}, about its input"
+            s.given(f"J_{numbers[k]}", words, f"{prefix}.stages[{k}].inertia")
+            yield f"J_{numbers[k]}*({'*'.join(speeds[k:])}{behind})**2"
+
+
 def inertial_mass(case: Case) -> None:
     """m_eff with wheels and rotors reduced to the rim."""
     s, turning = case.sheet, []
@@ -196,4 +217,6 @@ def inertial_mass(case: Case) -> None:
         x, key = case.suffix(b), "inertia" if isinstance(branch.source, Engine) else "rotor_inertia"
         s.given(f"J{x}", "inertia of one source", f"drive.branches[{b}].source.{key}")
         turning.append(f"n_u*n{x}*J{x}*G{x}**2")
+        turning += [f"n_u*n{x}*{term}" for term in _turning_in(case, f"b{b + 1}", branch.stages, "*j_t")]
+    turning += [f"n_u*{term}" for term in _turning_in(case, "t", case.design.drive.stages, "")]
     s.step("m_eff", "mass with what turns", f"m + (J_w + {' + '.join(turning)})/r**2", "mass")

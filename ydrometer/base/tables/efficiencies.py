@@ -13,4 +13,7 @@ V_BELT = 0.93
 FRICTION_ROLLER = 0.92
 ROLLER_CHAIN = 0.96
 GEARBOX = 0.90
+CYCLOIDAL = 0.85
+"""Plain pins; with rollers on them some 0.9 (Sensinger, Unified approach to cycloid drive profile, stress, and
+efficiency optimization, Journal of Mechanical Design 132, 2010)."""
 SPEEDS = 0.97

@@ -44,10 +44,12 @@ class Belt(wheeled.Toothed):
     noun: ClassVar[str] = "toothed belt"
     form: ClassVar[forms.Form] = forms.PULLEY
     in_plane: ClassVar[Loop] = Loop(
+        form="belt",
         part="belt",
         noun="belt",
         pieces="teeth",
         pieces_key="belt_teeth",
+        part_key="teeth",
         least_in_mesh=LEAST_IN_MESH,
         put_on_pieces=PUT_ON,
         tighten_share=TIGHTEN,
@@ -92,6 +94,16 @@ class Belt(wheeled.Toothed):
     def lacking(self) -> str:
         """Without a pitch nobody knows how large its pulleys are."""
         return "no pitch given" if self.pitch is None else ""
+
+    def offers(self, check: str) -> Iterator[tuple[str, str, str]]:
+        """What belts of its pitch and profile, or of each profile, are allowed."""
+        if check != "belt_force" or not self.pitch or self.allowed_force_per_width:
+            return
+        for profile in (self.profile,) if self.profile else BELT_PROFILES:
+            allowed = belt_force_per_width(self.pitch, profile)
+            if allowed is not None:
+                of = f"{profile} belts of {1e3 * self.pitch:.4g} mm pitch"
+                yield "allowed_force_per_width", f"{1e-3 * allowed:.3g} N/mm", of
 
     def jobs(self, hands: Hands) -> Iterator[Job]:
         """Walked on, in line, tensioned."""

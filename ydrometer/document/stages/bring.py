@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass
 from typing import Any
 
@@ -15,40 +15,50 @@ class Bring:
 
     Attributes:
         part: kind of the part. key: where it says it. to: key of the stage, with {member} for the wheel that it
-        becomes. among: values that may come along; all where it is empty. keeps: whether what the stage says already
-        stays.
+        becomes. among: values that may come along; all where it is empty. narrower: of what the stage says already and
+        what the part says the smaller one holds. head: what a table of parts calls it, where that is not its key.
+        each: kind of quantity of the entries of a list.
     """
 
     part: str
     key: str
     to: str
     among: tuple[str, ...] = ()
-    keeps: bool = False
+    narrower: bool = False
+    head: str = ""
+    each: str = ""
+
+    def of(self, part: Mapping[str, Any]) -> Any:
+        """The value that a part, as typed, brings; None where it brings none."""
+        value = part.get(self.key)
+        return None if self.among and value not in self.among else value
 
 
 GEARS = (
     Bring("gear", "material", "{member}_material", among=MATERIAL_NAMES),
     Bring("gear", "allowed_stress", "{member}_allowed_stress"),
-    Bring("gear", "width", "width", keeps=True),
+    Bring("gear", "width", "width", narrower=True),
 )
-"""A stage is as wide as the first of its two wheels that says so."""
+"""A stage is as wide as the narrower of its two wheels."""
 BELTS = tuple(Bring("belt", key, key) for key in ("width", "profile", "allowed_force_per_width"))
 CHAINS = (Bring("chain", "breaking_load", "breaking_load"),)
-BOXES = tuple(Bring("gearbox", key, key) for key in ("efficiency", "torque_rating", "max_speed"))
-STACKS = tuple(Bring("gearbox", key, key) for key in ("efficiency", "torque_ratings", "max_speed"))
+BOXES = (
+    Bring("gearbox", "efficiency", "efficiency"),
+    Bring("gearbox", "torque_rating", "torque_rating"),
+    Bring("gearbox", "max_speed", "max_speed", head="highest speed"),
+)
+STACKS = (
+    Bring("gearbox", "efficiency", "efficiency"),
+    Bring("gearbox", "torque_ratings", "torque_ratings", head="rating of each step", each="torque"),
+    Bring("gearbox", "max_speed", "max_speed", head="highest speed"),
+)
 
 
-def brought(brings: Iterable[Bring], part: Mapping[str, Any], member: str = "") -> dict[str, Any]:
-    """What a part, as typed, brings to a stage that says nothing yet, by the stage's keys.
+def of_wheel(brings: Iterable[Bring], part: str) -> Iterator[Bring]:
+    """What parts of a kind bring.
 
     Args:
-        brings: of the stage's kind.
-        part: of the bin.
-        member: the wheel that it becomes; empty of a whole stage or of what runs around.
+        brings: of a kind of stage.
+        part: the kind of parts.
     """
-    found = {}
-    for bring in brings:
-        value = part.get(bring.key)
-        if bring.part == part.get("kind") and value is not None and (not bring.among or value in bring.among):
-            found[bring.to.format(member=member)] = value
-    return found
+    return (bring for bring in brings if bring.part == part)

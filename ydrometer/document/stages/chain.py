@@ -44,10 +44,12 @@ class Chain(wheeled.Toothed):
     noun: ClassVar[str] = "chain"
     form: ClassVar[forms.Form] = forms.SPROCKET
     in_plane: ClassVar[Loop] = Loop(
+        form="chain",
         part="chain",
         noun="chain",
         pieces="links",
         pieces_key="links",
+        part_key="links",
         step=2,
         stretch=STRETCH,
         sag=SAG,
@@ -86,6 +88,12 @@ class Chain(wheeled.Toothed):
     def lacking(self) -> str:
         """Without a pitch nobody knows how large its sprockets are."""
         return "no pitch given" if self.pitch is None else ""
+
+    def offers(self, check: str) -> Iterator[tuple[str, str, str]]:
+        """What chains of its pitch break at."""
+        breaks = chain_breaks(self.pitch) if check == "chain_force" and self.pitch and not self.breaking_load else None
+        if breaks is not None:
+            yield "breaking_load", f"{1e-3 * breaks:.3g} kN", f"chains of {1e3 * (self.pitch or 0.0):.4g} mm pitch"
 
     def jobs(self, hands: Hands) -> Iterator[Job]:
         """Counted, joined, in line, its sag set."""

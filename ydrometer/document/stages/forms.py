@@ -6,9 +6,12 @@ its measure: a number of teeth, or a diameter in metres.
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
-from typing import Literal
+from typing import Any, Literal
 
+from ydrometer.base.errors import QuantityError
+from ydrometer.base.units import parse_uncertain
 from ydrometer.geometry import chains, gears, loops
 
 FormName = Literal["gear", "ring", "bevel", "pulley", "sprocket", "grooved", "roller"]
@@ -30,6 +33,25 @@ GROOVE = 1.06
 """Rim of a V-pulley relative to the circle on which the belt runs, where the bin does not say."""
 
 
+PER_LENGTH = "diametral pitch"
+PER_LENGTH_KEYS = ("diametral_pitch",)
+"""Keys that give the size of teeth by how many go on a length."""
+
+
+def read_typed(typed: Any, dimension: str) -> float | None:
+    """A quantity as typed, SI; None where nothing stands, or nothing that can be read.
+
+    Args:
+        typed: a text, a number, or an object that has it as its `value`.
+        dimension: of the quantity.
+    """
+    plain = typed.get("value") if isinstance(typed, Mapping) else typed
+    try:
+        return None if plain is None else parse_uncertain(plain, dimension)[0]
+    except QuantityError:
+        return None
+
+
 @dataclass(frozen=True, slots=True)
 class Form:
     """A form of wheel; this one stands for gears seen from outside, the others differ as they say.
@@ -37,7 +59,7 @@ class Form:
     Attributes:
         name: as drawings have it. noun: as sentences have it. part: kind of a bin's parts that are such wheels, empty
         where a bin has none. measure: the key of what tells two of one tooth size apart. size_keys: the keys under
-        which a part or a stage gives the size of the teeth.
+        which a part or a stage gives the size of the teeth. usual_size: of teeth, m, to draw one whose is not given.
     """
 
     name: FormName
@@ -45,6 +67,19 @@ class Form:
     part: str = ""
     measure: Measure = "teeth"
     size_keys: tuple[str, ...] = ()
+    usual_size: float = 0.0
+
+    def size_in(self, typed: Mapping[str, Any]) -> float | None:
+        """Size of the teeth, m, of a part or a stage as typed; None where it says none that can be read.
+
+        Args:
+            typed: with one of `size_keys`.
+        """
+        for key in self.size_keys:
+            value = read_typed(typed.get(key), PER_LENGTH if key in PER_LENGTH_KEYS else "length")
+            if value:
+                return 1.0 / value if key in PER_LENGTH_KEYS else value
+        return None
 
     @property
     def encloses(self) -> bool:
@@ -160,11 +195,11 @@ class _Grooved(_Plain):
         return 0.5 * (GROOVE * measure if rim is None else rim)
 
 
-GEAR = Form("gear", "gear", "gear", size_keys=("module", "diametral_pitch"))
-RING = _Ring("ring", "ring gear", "gear", size_keys=("module", "diametral_pitch"))
+GEAR = Form("gear", "gear", "gear", size_keys=("module", "diametral_pitch"), usual_size=1e-3)
+RING = _Ring("ring", "ring gear", "gear", size_keys=("module", "diametral_pitch"), usual_size=1e-3)
 BEVEL = Form("bevel", "bevel gear")
-PULLEY = _Pulley("pulley", "pulley", "pulley", size_keys=("pitch",))
-SPROCKET = _Sprocket("sprocket", "sprocket", "sprocket", size_keys=("pitch",))
+PULLEY = _Pulley("pulley", "pulley", "pulley", size_keys=("pitch",), usual_size=5e-3)
+SPROCKET = _Sprocket("sprocket", "sprocket", "sprocket", size_keys=("pitch",), usual_size=6.35e-3)
 GROOVED = _Grooved("grooved", "V-pulley", "v_pulley", "pitch_diameter")
 ROLLER = _Plain("roller", "rim", measure="diameter")
 

@@ -41,6 +41,7 @@ class Gear(wheeled.Toothed):
     short: ClassVar[str] = "Gears"
     noun: ClassVar[str] = "gears"
     form: ClassVar[forms.Form] = forms.GEAR
+    idlers_key: ClassVar[str] = "idlers"
     in_plane: ClassVar[Mesh] = Mesh(
         "A strip of paper of that thickness runs through the mesh and comes out creased, not cut."
     )
@@ -82,7 +83,7 @@ class Gear(wheeled.Toothed):
     def members(self) -> tuple[Member, ...]:
         """Driver, idlers, driven."""
         idlers = (
-            Member(f"idler {i + 1}", f"idlers[{i}]", forms.GEAR, teeth, idle=True)
+            Member(f"idler {i + 1}", self.measure_key(f"idler {i + 1}"), forms.GEAR, teeth, idle=True)
             for i, teeth in enumerate(self.idlers)
         )
         driven = Member("driven", "driven_teeth", forms.RING if self.internal else forms.GEAR, self.driven_teeth)

@@ -20,6 +20,7 @@ class Gearbox(Box):
     short: ClassVar[str] = "Gearbox"
     noun: ClassVar[str] = "gearbox"
     in_plane: ClassVar[Coaxial] = Coaxial()
+    ratio_key: ClassVar[str] = "ratio"
     whole_part: ClassVar[str] = "gearbox"
     start: ClassVar[dict[str, object]] = {"ratio": 4}
 

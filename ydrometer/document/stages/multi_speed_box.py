@@ -5,14 +5,15 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 from itertools import pairwise
-from typing import ClassVar
+from typing import Any, ClassVar
 
 from ydrometer.base import reading
 from ydrometer.base.labels import labelled
 from ydrometer.base.tables import efficiencies
-from ydrometer.document.stages import fields, multi_speed_box_build
+from ydrometer.document.stages import fields, multi_speed_box_build, multi_speed_box_inside, stage
 from ydrometer.document.stages.assembly import Hands, Job
 from ydrometer.document.stages.box import Box
+from ydrometer.document.stages.inside import Inside
 from ydrometer.document.stages.plane import Coaxial
 from ydrometer.document.stages.steps import Given, Step
 
@@ -26,8 +27,11 @@ class MultiSpeedBox(Box):
     short: ClassVar[str] = "Speeds"
     noun: ClassVar[str] = "box of several speeds"
     in_plane: ClassVar[Coaxial] = Coaxial()
+    ratio_key: ClassVar[str] = "ratios"
+    ratio_head: ClassVar[str] = "several speeds"
+    whole_part: ClassVar[str] = "gearbox"
     several_speeds: ClassVar[bool] = True
-    start: ClassVar[dict[str, object]] = {"ratios": [3.2, 1.9, 1.2], "shift_time": "0.3 s"}
+    start: ClassVar[dict[str, Any]] = {"ratios": [3.2, 1.9, 1.2], "shift_time": "0.3 s"}
 
     ratios: tuple[float, ...] = labelled(
         "Ratios, the lowest gear first",
@@ -43,9 +47,10 @@ class MultiSpeedBox(Box):
         """Of the lowest gear."""
         return self.ratios[0]
 
-    def ratio_in(self, gear: int) -> float:
-        """Of a gear, from 0."""
-        return self.ratios[gear]
+    @property
+    def gears(self) -> tuple[float, ...]:
+        """All of them."""
+        return self.ratios
 
     @property
     def default_efficiency(self) -> float:
@@ -60,6 +65,16 @@ class MultiSpeedBox(Box):
     def working(self, symbol: str, gear: int) -> Iterator[Step]:
         """The ratio of the gear engaged."""
         yield Given(f"i_{symbol}", f"ratio of gear {gear + 1}", f"ratios[{gear}]", self.ratios[gear])
+
+    @classmethod
+    def typed_ratio(cls, ratio: float) -> Any:
+        """The usual gears, the lowest of this ratio and the others in proportion."""
+        usual = cls.start["ratios"]
+        return [stage.short_ratio(ratio * gear / usual[0]) for gear in usual]
+
+    def inside(self, height: float) -> Inside:
+        """A pair of wheels for each gear, all at one centre distance."""
+        return multi_speed_box_inside.inside(self.ratios, height)
 
     def jobs(self, hands: Hands) -> Iterator[Job]:
         """Mounted, then each gear engaged."""

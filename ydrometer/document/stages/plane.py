@@ -3,6 +3,11 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Literal, get_args
+
+LoopForm = Literal["belt", "chain", "v_belt"]
+"""How what runs around wheels is painted: with teeth, with links, or plain."""
+LOOP_FORMS = get_args(LoopForm)
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,9 +39,10 @@ class Loop:
     """Something that runs around two wheels.
 
     Attributes:
-        part: kind of a bin's parts that have its lengths. noun: as sentences have it.
+        form: as it is painted. part: kind of a bin's parts that have its lengths. noun: as sentences have it.
         pieces: what its length is counted in, empty where it is a plain length.
-        pieces_key: the key under which a stage says how many pieces its loop has, empty likewise.
+        pieces_key: the key under which a stage says how many pieces its loop has, empty likewise; part_key: the one
+        under which a part of the bin says it.
         step: of how many pieces each longer loop has more.
         least_in_mesh: teeth of a wheel below which it is rated lower, 0 where teeth do not carry it.
         stretch: share of its distance by which it may stand nearer than taut.
@@ -49,10 +55,12 @@ class Loop:
         check: the rough check without tools.
     """
 
+    form: LoopForm
     part: str
     noun: str
     pieces: str = ""
     pieces_key: str = ""
+    part_key: str = ""
     step: int = 1
     least_in_mesh: int = 0
     stretch: float = 0.0

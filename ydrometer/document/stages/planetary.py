@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator
 from dataclasses import dataclass
-from typing import ClassVar
+from typing import Any, ClassVar
 
 import numpy as np
 
@@ -13,9 +13,10 @@ from ydrometer.base import reading
 from ydrometer.base.labels import labelled
 from ydrometer.base.reckoning import Reckoning
 from ydrometer.base.tables import efficiencies
-from ydrometer.document.stages import bring, fields, planetary_build, stage
+from ydrometer.document.stages import bring, fields, planetary_build, planetary_inside, stage
 from ydrometer.document.stages.assembly import Hands, Job
 from ydrometer.document.stages.box import Box
+from ydrometer.document.stages.inside import Inside
 from ydrometer.document.stages.plane import Coaxial
 from ydrometer.document.stages.strain import NEAR, TORQUE, Passing, Strain
 
@@ -32,6 +33,8 @@ class Planetary(Box):
     short: ClassVar[str] = "Planetary"
     noun: ClassVar[str] = "planetary stack"
     in_plane: ClassVar[Coaxial] = Coaxial()
+    ratio_key: ClassVar[str] = "reductions"
+    ratio_head: ClassVar[str] = "planetary steps"
     whole_part: ClassVar[str] = "gearbox"
     brings: ClassVar[tuple[bring.Bring, ...]] = bring.STACKS
     start: ClassVar[dict[str, object]] = {"reductions": [4, 3]}
@@ -53,6 +56,15 @@ class Planetary(Box):
     def default_efficiency(self) -> float:
         """Every step loses its share."""
         return float(efficiencies.PLANETARY_STEP ** len(self.reductions))
+
+    @classmethod
+    def typed_ratio(cls, ratio: float) -> Any:
+        """One step of that reduction."""
+        return [stage.short_ratio(ratio)]
+
+    def inside(self, height: float) -> Inside:
+        """Sun, planets and ring of each step."""
+        return planetary_inside.inside(self.reductions, height)
 
     def jobs(self, hands: Hands) -> Iterator[Job]:
         """In order, greased, closed, mounted."""

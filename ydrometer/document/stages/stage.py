@@ -1,10 +1,11 @@
 """A stage of the drive: what all kinds have in common, and everything that a kind says of itself.
 
-Whoever needs to know how kinds differ asks the stage: no other module names a kind, but the kind's own and its drawing.
+Whoever needs to know how kinds differ asks the stage: no other module names a kind, but the kind's own.
 """
 
 from __future__ import annotations
 
+import copy
 import dataclasses
 from abc import ABC, abstractmethod
 from collections.abc import Iterator, Mapping
@@ -16,7 +17,8 @@ from ydrometer.document.stages import box_build
 from ydrometer.document.stages.assembly import Hands, Job
 from ydrometer.document.stages.bring import Bring
 from ydrometer.document.stages.forms import Form
-from ydrometer.document.stages.plane import InPlane
+from ydrometer.document.stages.inside import Inside, closed
+from ydrometer.document.stages.plane import InPlane, Loop
 from ydrometer.document.stages.steps import Given, Step
 from ydrometer.document.stages.strain import Passing, Strain
 
@@ -47,12 +49,44 @@ class Reversal(NamedTuple):
 class Stage(ABC):
     """One reduction of the drive, from the shaft power enters by to the one it leaves by.
 
-    Class attributes, said by each kind:
+    **To write a kind.** It is a frozen dataclass below `Stage`, or below `Toothed` or `Slipping` (`wheeled.py`) where
+    it has two wheels, or below `Box` (`box.py`) where it is bought closed. What is typed of it are its fields,
+    declared with the functions of `base/reading.py` and `fields.py`: a label for screens, units, bounds and a default.
+
+    It must have, as class attributes:
         kind: as the file has it. title, short, noun: its words as a heading, in a row of many, and in a sentence.
-        in_plane: how it lies in the plane of a plate.
-        start: a usual stage of the kind, as typed, to be changed.
-        form: of its wheels, None of one known by its ratio alone.
-        whole_part: kind of a bin's parts that are the whole stage, empty where there are none.
+        in_plane: how it lies on a plate (`plane.py`). start: a usual stage of the kind, as typed, to be changed.
+
+    and as properties:
+        ratio, default_efficiency.
+
+    It says, where the default is not true of it:
+
+    | subject | hooks |
+    |---|---|
+    | ratio | `ratio_key`, `exact_ratio`, `with_ratio`, `typed_ratio`; `slip` and `speed_ratio` |
+    | several speeds | `several_speeds`, `gears`, `shift_time` |
+    | its wheels | `form`, `members`, `tooth_size`, `lacking`, `pressure_angle` |
+    | its loop | `crossed`, `loop_length`, `loop_width` |
+    | how it turns | `rotation`, `reversals` |
+    | what it weighs | `inertia`, `mass` |
+    | parts of a bin | `whole_part`, `ratio_head`, `brings` |
+    | its picture | `inside`, of one without wheels |
+    | words | `told`, `remark`, `cautions` with `minds_torque`, `working` |
+    | Loads | `strains`, `pull`, `offers` |
+    | Build | `jobs` |
+    | reading | `faults`, for what only shows in combination |
+
+    The rest follows: evaluation, working, drawing, Fit, Loads, the bin, the parts list, Build, search, page and schema
+    ask these hooks and nothing else. `tests/core/test_every_kind.py` asks each kind all of it.
+
+    Class attributes with a default:
+        ratio_key: where the document has the ratio of one that is known by it alone, or its ratios, or what makes it.
+        ratio_head: what a table of parts calls that.
+        form: of its wheels, None of one known by its ratio alone. idlers_key: where it lists the measures of idlers.
+        whole_part: kind of a bin's parts that are the whole stage, empty where there are none; the part of that kind
+        which says something under `ratio_key` is a stage of this kind.
+        brings: what parts of a bin say of it besides.
         several_speeds: whether it has several ratios, changed while driving.
         minds_torque: whether `cautions` has something to say about torque.
     """
@@ -65,7 +99,10 @@ class Stage(ABC):
     noun: ClassVar[str]
     in_plane: ClassVar[InPlane]
     start: ClassVar[Mapping[str, Any]]
+    ratio_key: ClassVar[str] = ""
+    ratio_head: ClassVar[str] = ""
     form: ClassVar[Form | None] = None
+    idlers_key: ClassVar[str] = ""
     whole_part: ClassVar[str] = ""
     several_speeds: ClassVar[bool] = False
     minds_torque: ClassVar[bool] = False
@@ -88,9 +125,19 @@ class Stage(ABC):
         """Driver turns per driven turn; differs from `ratio` only where something slips."""
         return self.ratio
 
+    @property
+    def gears(self) -> tuple[float, ...]:
+        """Its torque ratios from the lowest gear up; only one with several speeds has more than one."""
+        return (self.ratio,)
+
     def ratio_in(self, gear: int) -> float:
-        """The torque ratio in a gear, from 0; only one with several speeds has more than one."""
-        return self.ratio
+        """The torque ratio in a gear of the vehicle, from 0, which changes only in one with several speeds."""
+        return self.gears[gear] if self.several_speeds else self.ratio
+
+    @property
+    def shift_time(self) -> float:
+        """How long a change of gear takes, s."""
+        return 0.0
 
     @property
     @abstractmethod
@@ -113,6 +160,21 @@ class Stage(ABC):
         return None
 
     @property
+    def pressure_angle(self) -> float:
+        """At which its teeth push on each other, rad; 0 where none mesh."""
+        return 0.0
+
+    @property
+    def inertia(self) -> float:
+        """Inertia of what turns in it about its input, kg·m²: its output's, through the ratio, is part of it."""
+        return 0.0
+
+    @property
+    def mass(self) -> float | None:
+        """What one weighs, kg, where the stage says it."""
+        return None
+
+    @property
     def lacking(self) -> str:
         """What is not given that says where its shafts stand; empty where nothing is."""
         return ""
@@ -126,6 +188,12 @@ class Stage(ABC):
     def loop_length(self) -> float | None:
         """Length of what runs around its wheels, m; None where it does not say."""
         return None
+
+    @property
+    def loop_pieces(self) -> int | None:
+        """Number of teeth or links of what runs around its wheels; None where it does not say."""
+        key = self.in_plane.pieces_key if isinstance(self.in_plane, Loop) else ""
+        return getattr(self, key) if key else None
 
     @property
     def loop_width(self) -> float | None:
@@ -180,6 +248,22 @@ class Stage(ABC):
         """
         return None
 
+    def offers(self, check: str) -> Iterator[tuple[str, str, str]]:
+        """Usual values for what a check of it wants or has assumed: key, value as typed, and what it is usual of.
+
+        Args:
+            check: name of the check.
+        """
+        return iter(())
+
+    def inside(self, height: float) -> Inside:
+        """What is seen of one without wheels, in a case of this height, m; a closed case of a kind that says nothing.
+
+        Args:
+            height: of the case, m.
+        """
+        return closed(height)
+
     def jobs(self, hands: Hands) -> Iterator[Job]:
         """How it is put together, in order; of a kind that says nothing of its own, as a closed box is.
 
@@ -195,6 +279,55 @@ class Stage(ABC):
     def member(self, name: str) -> Member | None:
         """The wheel of a name; None where it has none such."""
         return next((member for member in self.members if member.name == name), None)
+
+    @classmethod
+    def measure_key(cls, member: str) -> str:
+        """Where the document has the measure of a wheel, below the stage; empty of a kind that has no such wheel.
+
+        Args:
+            member: driver, driven, or idler with its number.
+        """
+        if cls.form and member in ("driver", "driven"):
+            return f"{member}_{cls.form.measure}"
+        idle, _, number = member.partition(" ")
+        if cls.idlers_key and idle == "idler" and number.isdecimal() and int(number) > 0:
+            return f"{cls.idlers_key}[{int(number) - 1}]"
+        return ""
+
+    @classmethod
+    def started(cls, ratio: float) -> dict[str, Any]:
+        """A usual stage of the kind, as typed, with about this ratio.
+
+        Args:
+            ratio: driver turns per driven turn, above 0.
+        """
+        made = {"kind": cls.kind, **copy.deepcopy(dict(cls.start))}
+        if cls.form is not None:
+            return made | _driven_for(cls.form, made, ratio)
+        return made | ({cls.ratio_key: cls.typed_ratio(ratio)} if cls.ratio_key else {})
+
+    @classmethod
+    def typed_ratio(cls, ratio: float) -> Any:
+        """What stands under `ratio_key` for about this ratio, as typed.
+
+        Args:
+            ratio: driver turns per driven turn, above 0.
+        """
+        return short_ratio(ratio)
+
+    def with_ratio(self, ratio: float) -> Self | None:
+        """The stage with another ratio; None of one whose ratio is not free, as with teeth.
+
+        Args:
+            ratio: driver turns per driven turn, above 0.
+        """
+        if self.form is not None:
+            free = not self.members[-1].form.toothed
+            return self.resized({"driven": self.members[0].measure * ratio}) if free else None
+        if self.ratio_key != "ratio":
+            return None
+        made: Self = dataclasses.replace(self, ratio=ratio)  # type: ignore[type-var]  # kinds are dataclasses
+        return made
 
     def resized(self, measures: Mapping[str, float]) -> Self | None:
         """The stage with other wheels; None where that cannot be.
@@ -218,6 +351,25 @@ class Stage(ABC):
     def _with(self, member: Member, measure: float) -> Self:
         made: Self = dataclasses.replace(self, **{member.key: measure})  # type: ignore[type-var]  # kinds are dataclasses
         return made
+
+
+def _driven_for(form: Form, start: Mapping[str, Any], ratio: float) -> dict[str, Any]:
+    """The driven wheel that makes a ratio with the driver of a usual stage, as typed."""
+    driver, key = start[f"driver_{form.measure}"], f"driven_{form.measure}"
+    if form.toothed:
+        return {key: int(min(max(form.least, round(driver * ratio)), form.most))}
+    size, _, unit = str(driver).partition(" ")
+    return {key: f"{float(size) * ratio:.4g} {unit}"}
+
+
+def short_ratio(ratio: float) -> float | int:
+    """A ratio as it is typed: in six digits, a whole number where it is one.
+
+    Args:
+        ratio: driver turns per driven turn.
+    """
+    made = float(f"{ratio:.6g}")
+    return int(made) if made.is_integer() else made
 
 
 def stage_efficiency(stage: Stage) -> float:

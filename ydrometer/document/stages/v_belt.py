@@ -44,6 +44,7 @@ class VBelt(wheeled.Slipping):
     slip_noun: ClassVar[str] = "creep"
     form: ClassVar[forms.Form] = forms.GROOVED
     in_plane: ClassVar[Loop] = Loop(
+        form="v_belt",
         part="v_belt",
         noun="V-belt",
         put_on_share=PUT_ON,

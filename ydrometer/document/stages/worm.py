@@ -8,9 +8,10 @@ from typing import ClassVar
 
 from ydrometer.base import reading
 from ydrometer.base.labels import labelled
-from ydrometer.document.stages import fields, worm_build
+from ydrometer.document.stages import fields, worm_build, worm_inside
 from ydrometer.document.stages.assembly import Hands, Job
 from ydrometer.document.stages.box import Box
+from ydrometer.document.stages.inside import Inside
 from ydrometer.document.stages.plane import OtherPlane
 
 
@@ -26,6 +27,7 @@ class Worm(Box):
     short: ClassVar[str] = "Worm"
     noun: ClassVar[str] = "worm"
     in_plane: ClassVar[OtherPlane] = OtherPlane()
+    ratio_key: ClassVar[str] = "ratio"
     start: ClassVar[dict[str, object]] = {"ratio": 20, "efficiency": 0.6}
 
     ratio: float = fields.ratio_field()
@@ -37,6 +39,10 @@ class Worm(Box):
     def default_efficiency(self) -> float:
         """The given one: there is none to assume."""
         return self.efficiency
+
+    def inside(self, height: float) -> Inside:
+        """The worm across the shafts, its wheel end on: crossed axes turned into the plane."""
+        return worm_inside.inside(height)
 
     def jobs(self, hands: Hands) -> Iterator[Job]:
         """Greased, then mounted."""

@@ -1,0 +1,266 @@
+"""What a part of the bin becomes in a design: one rule, whoever asks it."""
+
+from __future__ import annotations
+
+from typing import Any, ClassVar
+from unittest import TestCase
+
+from tests.core.designs import changed
+from ydrometer.base.errors import DocumentError
+from ydrometer.build.matching import match
+from ydrometer.build.needs import needs
+from ydrometer.build.parts_list import owned_parts
+from ydrometer.build.savings import swaps
+from ydrometer.build.workshop import workshop
+from ydrometer.document import design
+from ydrometer.document.drive import Branch
+from ydrometer.document.stages import KINDS, whole_kinds
+from ydrometer.evaluation.evaluate import evaluate
+from ydrometer.loads.limits import limits
+from ydrometer.parts.boxes import BOX
+from ydrometer.parts.kinds import EnginePart, MotorPart
+from ydrometer.parts.read import read_part
+from ydrometer.questions.inverse import inverse
+from ydrometer.search import answer, read_request
+from ydrometer.taking import applied, branch_with, changes, pair_values, whole_stage, with_source
+
+GEARS = "drive.branches[0].stages[0]"
+WORM = {"kind": "worm", "ratio": 20, "efficiency": 0.6}
+BOXES: list[dict[str, Any]] = [
+    {"id": "b5", "kind": "gearbox", "ratio": 5, "efficiency": 0.88, "torque_rating": "9 N*m", "max_speed": "9000 rpm"},
+    {"id": "p", "kind": "gearbox", "reductions": [4, 3], "torque_ratings": ["2 N*m", None]},
+    {"id": "s", "kind": "gearbox", "ratios": [3, 2, 1]},
+    {"id": "c", "kind": "gearbox", "lobes": 11, "inertia": "2e-5 kg*m^2", "mass": "0.4 kg", "torque_rating": "7 N*m"},
+]
+
+
+def gear(teeth: int, **more: Any) -> dict[str, Any]:
+    return {"id": f"g{teeth}", "kind": "gear", "teeth": teeth, "module": "1 mm", **more}
+
+
+def taken(part: dict[str, Any], path: str = GEARS, member: str = "", **stage: Any) -> dict[str, Any]:
+    document = changed({"drive.branches.0.stages.0": {"kind": "gear", "driver_teeth": 15, "driven_teeth": 56, **stage}})
+    return changes(document, path, member, part)
+
+
+class AWheel(TestCase):
+    def test_its_teeth_its_size_and_what_it_brings(self) -> None:
+        made = taken(gear(20, material="brass", width="6 mm"), member="driven")
+        self.assertEqual(made, {f"{GEARS}.driven_teeth": 20, f"{GEARS}.module": "1 mm",
+                                f"{GEARS}.driven_material": "brass", f"{GEARS}.width": "6 mm"})  # fmt: skip
+
+    def test_a_material_of_which_nothing_is_known_stays_in_the_bin(self) -> None:
+        made = taken(gear(20, material="what lay about"), member="driver", module="1 mm")
+        self.assertEqual(made, {f"{GEARS}.driver_teeth": 20})
+
+    def test_what_the_wheel_before_said_goes(self) -> None:
+        made = taken(gear(20), member="driver", module="1 mm", driver_material="steel", driven_material="brass")
+        self.assertEqual(made, {f"{GEARS}.driver_teeth": 20, f"{GEARS}.driver_material": None})
+
+    def test_the_narrower_wheel_says_how_wide_a_stage_is_in_whatever_order_they_come(self) -> None:
+        for present, new, then in (
+            ("10 mm", "6 mm", "6 mm"), ("6 mm", "10 mm", "6 mm"), ("0.5 in", "10 mm", "10 mm"), (None, "6 mm", "6 mm"),
+            ({"value": "5 mm", "origin": "measured"}, "6 mm", {"value": "5 mm", "origin": "measured"}),
+            ("not a width", "6 mm", "6 mm"), ("6 mm", None, "6 mm"),
+        ):  # fmt: skip
+            stage: dict[str, Any] = {} if present is None else {"width": present}
+            part = gear(20) if new is None else gear(20, width=new)
+            made = taken(part, member="driver", module="1 mm", **stage)
+            with self.subTest(present=present, new=new):
+                self.assertEqual(made.get(f"{GEARS}.width", present), then)
+
+    def test_an_idler_has_its_teeth_in_the_list_and_no_material_of_its_own(self) -> None:
+        made = taken(gear(24, material="steel", width="4 mm"), member="idler 1", idlers=[20], module="1 mm")
+        self.assertEqual(made, {f"{GEARS}.idlers[0]": 24, f"{GEARS}.width": "4 mm"})
+        document = applied(changed({f"drive.branches.0.stages.0.{k}": v for k, v in (("idlers", [20]),)}), made)
+        self.assertEqual(document["drive"]["branches"][0]["stages"][0]["idlers"], [24])
+
+    def test_teeth_of_another_size_are_refused_with_both_sizes(self) -> None:
+        for size in ({"module": "0.5 mm"}, {"diametral_pitch": "32 1/in"}):
+            with self.assertRaisesRegex(DocumentError, "teeth of 1 mm where the stage has 0"):
+                taken(gear(20), member="driver", **dict(size))
+        same = taken({**gear(20), "module": "0.79375 mm"}, member="driver", diametral_pitch="32 1/in")
+        self.assertEqual(same, {f"{GEARS}.driver_teeth": 20})
+
+    def test_what_cannot_be_taken_there_is_refused(self) -> None:
+        pulley = {"id": "p", "kind": "pulley", "teeth": 20, "pitch": "5 mm"}
+        places: list[tuple[dict[str, Any], str, str]] = [
+            (pulley, GEARS, "driver"), (gear(20), GEARS, "idle"), (gear(20), GEARS, ""), (gear(20), "no", "driver"),
+            (gear(20), "drive.stages[99]", "driver"), (gear(20), "vehicle", "driver"), (BOXES[2], GEARS, ""),
+            ({"id": "x", "kind": "spacer", "thickness": "1 mm"}, GEARS, ""), (gear(20), GEARS, "idler 0"),
+        ]  # fmt: skip
+        for part, path, member in places:
+            with self.subTest(part=part["kind"], path=path, member=member), self.assertRaises(DocumentError):
+                taken(part, path, member)
+
+    def test_a_bad_part_is_refused_with_its_faults(self) -> None:
+        with self.assertRaisesRegex(DocumentError, "teeth"):
+            taken({"id": "x", "kind": "gear", "module": "1 mm"}, member="driver")
+
+
+class BothWheels(TestCase):
+    def test_what_they_say_holds_alone(self) -> None:
+        stage = {"kind": "gear", "module": "1 mm", "width": "3 mm", "driver_material": "steel", "driven_teeth": 50}
+        chosen = {"driver": gear(12, width="10 mm"), "driven": gear(48, width="6 mm", material="brass")}
+        made = pair_values(KINDS["gear"], chosen, stage)
+        self.assertEqual(made, {"driver_teeth": 12, "driven_teeth": 48, "width": "6 mm", "driver_material": None,
+                                "driven_material": "brass"})  # fmt: skip
+
+    def test_of_a_new_stage_nothing_is_taken_out(self) -> None:
+        made = pair_values(KINDS["gear"], {"driver": gear(12), "driven": gear(48)})
+        self.assertEqual(made, {"driver_teeth": 12, "module": "1 mm", "driven_teeth": 48})
+
+    def test_options_by_hand_and_turned_round_give_the_same_width(self) -> None:
+        parts = [gear(12, width="10 mm", owned=1), gear(48, width="6 mm", owned=1)]
+        bare = changed({"drive.branches.0.stages": [], "drive.stages": [], "targets": []})
+        layout = {"stages": [{"kind": "gear"}]}
+        request = {"format": "ydrometer-search", "version": 1, "design": bare, "parts": parts, "layouts": [layout]}
+        options = answer(read_request(request))["options"]
+        searched = next(
+            o["design"]["drive"]["branches"][0]["stages"][0] for o in options if o["parts"] == ["g12", "g48"]
+        )
+        document = changed({"drive.branches.0.stages.0": {"kind": "gear", "driver_teeth": 12, "driven_teeth": 48}})
+        for member, part in (("driver", parts[0]), ("driven", parts[1])):
+            document = applied(document, changes(document, GEARS, member, part))
+        by_hand = document["drive"]["branches"][0]["stages"][0]
+        self.assertEqual(searched, by_hand)
+        turned = inverse(document, "reduction", GEARS, {"measure": "no_load_speed", "at_most": "5 m/s"}, parts)
+        found = [real.changes for real in turned.real if real.changes.get(f"{GEARS}.driven_teeth") == 48]
+        self.assertEqual([made.get(f"{GEARS}.width") for made in found], ["6 mm"] * len(found))
+
+
+class InsteadOfBuying(TestCase):
+    def test_the_wheels_bring_their_material_and_width(self) -> None:
+        stage = {"kind": "gear", "driver_teeth": 15, "driven_teeth": 60, "module": "1 mm", "width": "20 mm",
+                 "driver_material": "steel", "driven_material": "steel"}  # fmt: skip
+        document = changed({"drive.branches.0.stages.0": stage, "drive.stages": []})
+        bin_ = owned_parts([gear(12, width="2 mm", material="nylon", owned=4), gear(48, width="3 mm", owned=4)])
+        (swap,) = swaps(design.read(document).design, bin_, {"g12": 4, "g48": 4})
+        self.assertEqual(swap.changes, {
+            f"{GEARS}.driver_teeth": 12, f"{GEARS}.driven_teeth": 48, f"{GEARS}.width": "2 mm",
+            f"{GEARS}.driver_material": "nylon", f"{GEARS}.driven_material": None,
+        })  # fmt: skip
+        before, after = (
+            max(row.use or 0.0 for row in limits(evaluate([design.read(raw)])).rows if row.check == "gear_tooth")
+            for raw in (document, applied(document, swap.changes))
+        )
+        self.assertGreater(after, 5.0 * before)
+
+    def test_a_ring_is_no_gear_of_the_bin(self) -> None:
+        stage = {"kind": "gear", "driver_teeth": 15, "driven_teeth": 60, "module": "1 mm", "internal": True}
+        document = changed({"drive.branches.0.stages.0": stage, "drive.stages": []})
+        bin_ = owned_parts([gear(12, owned=4), gear(48, owned=4)])
+        self.assertEqual(swaps(design.read(document).design, bin_, {"g12": 4, "g48": 4}), [])
+
+
+class WholeStages(TestCase):
+    def test_each_becomes_the_kind_whose_ratio_it_says_with_all_that_this_kind_takes(self) -> None:
+        self.assertEqual([whole_stage(part) for part in BOXES], [
+            {"kind": "gearbox", "ratio": 5, "efficiency": 0.88, "torque_rating": "9 N*m", "max_speed": "9000 rpm"},
+            {"kind": "planetary", "reductions": [4, 3], "torque_ratings": ["2 N*m", None]},
+            {"kind": "speeds", "ratios": [3, 2, 1]},
+            {"kind": "cycloidal", "lobes": 11, "torque_rating": "7 N*m", "inertia": "2e-5 kg*m^2", "mass": "0.4 kg"},
+        ])  # fmt: skip
+
+    def test_read_and_typed_are_the_same_stage(self) -> None:
+        for part in BOXES:
+            with self.subTest(part["id"]):
+                (typed,) = design.read_stages([whole_stage(part)])
+                read: Any = read_part(part)
+                self.assertEqual(read.stage, typed)
+
+    def test_a_box_says_one_ratio(self) -> None:
+        for more in ({}, {"ratio": 5, "lobes": 11}, {"reductions": [4], "ratios": [2, 1]}):
+            with self.assertRaisesRegex(
+                DocumentError, "ratio: given twice or not at all, give one of ratio, lobes, reductions and ratios"
+            ):
+                read_part({"id": "x", "kind": "gearbox", **more})
+
+    def test_one_of_several_speeds_goes_where_all_branches_meet(self) -> None:
+        self.assertEqual(
+            taken(BOXES[2], "drive.stages[0]"), {"drive.stages[0]": {"kind": "speeds", "ratios": [3, 2, 1]}}
+        )
+        with self.assertRaisesRegex(DocumentError, "in a branch"):
+            taken(BOXES[2])
+
+    def test_the_question_turned_round_keeps_its_rating(self) -> None:
+        document = changed({"drive.branches.0.stages.0": {"kind": "gearbox", "ratio": 4}})
+        asked = inverse(document, "reduction", GEARS, {"measure": "no_load_speed", "at_most": "15 m/s"}, BOXES)
+        found = next(real for real in asked.real if real.part == "b5")
+        self.assertEqual(found.changes, {GEARS: whole_stage(BOXES[0])})
+
+    def test_a_kind_without_parts_in_a_bin_is_owned_by_nobody(self) -> None:
+        box = {"id": "b20", "kind": "gearbox", "ratio": 20, "owned": 3}
+        shop = workshop(design.read(changed({"drive.stages": [WORM]})))
+        (need,) = [need for need in needs(shop) if "worm" in need.words]
+        self.assertIsNone(match(need, owned_parts([box])))
+        shop = workshop(design.read(changed({"drive.stages": [{"kind": "gearbox", "ratio": 20}]})))
+        (need,) = [need for need in needs(shop) if need.kind == BOX]
+        self.assertIsNotNone(match(need, owned_parts([box])))
+
+    def test_every_kind_of_box_can_be_told_by_the_key_of_its_ratio(self) -> None:
+        keys = [kind.ratio_key for kind in whole_kinds(BOX)]
+        self.assertEqual(len(set(keys)), len(keys))
+
+
+class WhatAVehicleHasOnce(TestCase):
+    def test_each_goes_to_its_place(self) -> None:
+        supply = {"kind": "battery", "open_circuit_voltage": "12 V"}
+        for part, made in (
+            ({"id": "b", "kind": "battery", "supply": supply}, {"drive.supply": supply}),
+            ({"id": "w", "kind": "wheel", "diameter": "4 in"}, {"vehicle.wheel_diameter": "4 in"}),
+            ({"id": "c", "kind": "controller", "controller": {"current_limit": "20 A"}},
+             {"drive.branches[0].controller": {"current_limit": "20 A"}}),
+        ):  # fmt: skip
+            with self.subTest(part["kind"]):
+                self.assertEqual(taken(part), made)
+
+    def test_a_belt_brings_its_length_and_what_it_stands(self) -> None:
+        belt = {"id": "b", "kind": "belt", "pitch": "5 mm", "teeth": 90, "width": "9 mm", "profile": "curved"}
+        stage = {"kind": "belt", "driver_teeth": 18, "driven_teeth": 36, "allowed_force_per_width": "9 N/mm"}
+        made = changes(changed({"drive.stages": [stage]}), "drive.stages[0]", "", belt)
+        self.assertEqual(made, {
+            "drive.stages[0].belt_teeth": 90, "drive.stages[0].width": "9 mm", "drive.stages[0].profile": "curved",
+            "drive.stages[0].allowed_force_per_width": None, "drive.stages[0].pitch": "5 mm",
+        })  # fmt: skip
+
+
+class ASource(TestCase):
+    MOTOR: ClassVar[dict[str, Any]] = {"id": "m", "kind": "motor", "name": "mill", "mass": "0.3 kg",
+             "source": {"kind": "motor", "constants": {"kv": "300 rpm/V", "resistance": "0.1 ohm",
+                                                       "no_load_current": "1 A"}},
+             "controller": {"current_limit": "30 A"}}  # fmt: skip
+    ENGINE: ClassVar[dict[str, Any]] = {
+        "id": "e", "kind": "engine", "clutch": {"engagement_speed": "1500 rpm"},
+        "source": {"kind": "engine", "torque_curve": [[100, 1], [300, 2], [400, 0]]},
+    }  # fmt: skip
+    OF_AN_ENGINE: ClassVar[dict[str, Any]] = {"source": ENGINE["source"], "clutch": {"engagement_speed": "900 rpm"}}
+    OF_A_MOTOR: ClassVar[dict[str, Any]] = {"source": MOTOR["source"], "controller": {"current_limit": "5 A"}}
+
+    def test_a_motor_takes_a_clutch_away_and_keeps_a_controller_where_it_has_none(self) -> None:
+        self.assertEqual(branch_with(self.OF_AN_ENGINE, self.MOTOR), {
+            "source": {"mass": "0.3 kg", **self.MOTOR["source"], "name": "mill"},
+            "controller": {"current_limit": "30 A"},
+        })  # fmt: skip
+        plain = {key: value for key, value in self.MOTOR.items() if key != "controller"}
+        self.assertEqual(branch_with(self.OF_A_MOTOR, plain)["controller"], {"current_limit": "5 A"})
+
+    def test_an_engine_takes_a_controller_away(self) -> None:
+        self.assertEqual(set(branch_with(self.OF_A_MOTOR, self.ENGINE)), {"source", "clutch"})
+        made = taken(self.ENGINE, "drive.branches[0].source")
+        self.assertIsNone(made["drive.branches[0].controller"])
+
+    def test_typed_and_read_are_one_rule(self) -> None:
+        for part in (self.MOTOR, self.ENGINE):
+            for branch in (self.OF_A_MOTOR, self.OF_AN_ENGINE):
+                read = read_part(part)
+                assert isinstance(read, MotorPart | EnginePart)
+                made = with_source(self.read(branch), read)
+                typed = self.read(branch_with(branch, part))
+                self.assertEqual((made.clutch, made.controller), (typed.clutch, typed.controller))
+
+    def read(self, branch: dict[str, Any]) -> Branch:
+        document = changed({"drive.branches.0": {**branch, "stages": []}})
+        if "clutch" in branch:
+            del document["drive"]["supply"]
+        return design.read(document).design.drive.branches[0]
