@@ -12,7 +12,7 @@ from server.config.metrics import metrics
 from server.config.page import page
 from server.demo import api as demo
 from server.designs import api as designs
-from server.designs import cards, evaluation, fit, history, sharing
+from server.designs import cards, changing, evaluation, fit, history, sharing
 from server.entrance import api as entrance
 from server.entrance import devices_api as devices
 from server.entrance import mail, reach
@@ -46,6 +46,8 @@ api = [
     path("vocabulary/", evaluation.VocabularyView.as_view()),
     path("live/", evaluation.LiveView.as_view()),
     path("sweep/", evaluation.SweepView.as_view()),
+    path("changes/part/", changing.TakingView.as_view()),
+    path("changes/kind/", changing.OtherKindView.as_view()),
     path("typical/", evaluation.TypicalView.as_view()),
     path("starts/", evaluation.StartsView.as_view()),
     path("uncertainties/", evaluation.UncertaintiesView.as_view()),

@@ -35,6 +35,7 @@ from tests.server.people import WorkshopCase, beginning
 
 REQUEST = {"format": "ydrometer-search", "version": 1, "design": PLAIN, "layouts": [{"stages": []}]}
 PIECE = b"t,v"
+WHEEL = {"id": "w", "kind": "wheel", "diameter": "125 mm"}
 NEW_ID = "00000000-0000-4000-8000-00000000000c"
 RUNS_FILE = {"format": "ydrometer-runs", "version": 1, "designs": {"plain": PLAIN}, "runs": []}
 PLAN = {
@@ -75,6 +76,8 @@ TABLE: dict[str, dict[str, tuple[str, Any]]] = {
     "demo/vehicles/": {"get": (DEMO, None)},
     "demo/vehicles/<uuid:vehicle>/copies/": {"post": (DEMO, {})},
     "live/": {"post": (SIGNED_IN, {"document": PLAIN})},
+    "changes/part/": {"post": (SIGNED_IN, {"document": PLAIN, "part": WHEEL})},
+    "changes/kind/": {"post": (SIGNED_IN, {"document": PLAIN, "path": "drive.stages[0]", "kind": "chain"})},
     "loads/": {"post": (SIGNED_IN, {"document": PLAIN})},
     "loads/day/": {"post": (SIGNED_IN, {"document": PLAIN})},
     "loads/helps/": {"post": (SIGNED_IN, {"document": PLAIN, "check": "gear_tooth", "path": "drive.stages[0]"})},

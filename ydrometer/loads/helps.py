@@ -71,7 +71,7 @@ def helps(found: Limits, row: Row) -> list[Help]:
     if row.state not in ("near", "over"):
         return []
     if row.check == "order_of_steps":
-        return _swapped(asked, row)
+        return _rearranged(asked, row)
     if row.check == "winding_temperature":
         return _rested(asked, row)
     before = {_key(one): one for one in found.rows}
@@ -188,14 +188,15 @@ def _stronger(asked: Asked, row: Row) -> Iterator[_Change]:
 
 def _teeth(asked: Asked, row: Row) -> Iterator[_Change]:
     """A driver with one or two teeth more: less force at its rim, and another gearing."""
-    stage: Any = _stage(asked, row.path)
+    stage = _stage(asked, row.path)
     if not stage.members or not stage.members[0].form.toothed:
         return
-    for more in (1, 2):
-        made = stage.resized({"driver": stage.driver_teeth + more})
+    driver = stage.members[0]
+    for teeth in (int(driver.measure) + 1, int(driver.measure) + 2):
+        made = stage.resized({driver.name: teeth})
         if made is not None:
-            words = f"{stage.driver_teeth + more}-tooth driver"
-            values = {f"{row.path}.driver_teeth": stage.driver_teeth + more}
+            words = f"{teeth}-tooth driver"
+            values = {f"{row.path}.{driver.key}": teeth}
             yield _Change(words, _with_stage(asked.design, row.path, made), values, moves=True)
 
 
@@ -239,11 +240,9 @@ def _rested(asked: Asked, row: Row) -> list[Help]:
     return [Help(f"rest of {minutes} min more between heats", None, changes)]
 
 
-def _swapped(asked: Asked, row: Row) -> list[Help]:
-    stage: Any = _stage(asked, row.path)
-    order = sorted(range(len(stage.reductions)), key=lambda k: stage.torque_ratings[k])
-    changes = {
-        f"{row.path}.reductions": [stage.reductions[k] for k in order],
-        f"{row.path}.torque_ratings": [stage.torque_ratings[k] for k in order],
-    }
-    return [Help("steps swapped", None, changes)]
+def _rearranged(asked: Asked, row: Row) -> list[Help]:
+    """What the kind of stage would put in another order."""
+    return [
+        Help(words, None, {f"{row.path}.{key}": value for key, value in values.items()})
+        for words, values in _stage(asked, row.path).rearranged(row.check)
+    ]

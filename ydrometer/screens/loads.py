@@ -7,9 +7,11 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from ydrometer.base.errors import Fault
+from ydrometer.base.labels import labelled_fields
 from ydrometer.base.tables.measures import OF_LOADS
 from ydrometer.document.design import Design, Document
 from ydrometer.document.loads import Loads
+from ydrometer.document.walk import stage_at
 from ydrometer.evaluation.evaluate import NOTHING, Evaluation, evaluate
 from ydrometer.evaluation.targets import Standing
 from ydrometer.loads.helps import helps
@@ -294,19 +296,25 @@ def _row(design: Design, row: Row) -> LoadRow:
         check=row.check, title=CHECKS[row.check].title, part=part_title(design, row), path=row.path,
         member=row.member or "", moment=row.moment or "", demand=row.demand, capacity=row.capacity,
         dimension=DIMENSIONS[row.unit] if row.unit else "", use=row.use, state=row.state, assumed=list(row.assumed),
-        needs=[need for path in row.needs for need in _needs(path)], remarks=list(row.remarks),
+        needs=[need for path in row.needs for need in _needs(design, path)], remarks=list(row.remarks),
         marks=[MomentUse(moment, use) for moment, use in row.marks], offers=offers(design, row),
         caution=CAUTIONS.get(row.check, "") if row.state in {"near", "over"} else "",
     )  # fmt: skip
 
 
-def _needs(path: str) -> list[Need]:
+def _needs(design: Design, path: str) -> list[Need]:
     base, _, key = path.rpartition(".")
     if path.startswith("fit."):
         return [Need(path, "tension at rest" if key == "tension" else "diameter of the shaft", "")]
     if key == "thermal":
         # The two that a maker's page has; the four of two nodes come from a test.
         return [Need(f"{base}.{name}", *NEEDED[name]) for name in ("mass", "continuous_current")]
-    if key.startswith("torque_ratings"):
-        return [Need(path, f"torque rating of step {int(key[15:-1]) + 1}", "")]
-    return [Need(path, *NEEDED[key])]
+    if key in NEEDED:
+        return [Need(path, *NEEDED[key])]
+    name, _, number = key.partition("[")
+    if number:
+        return [Need(path, f"{name.removesuffix('s').replace('_', ' ')} of step {int(number[:-1]) + 1}", "")]
+    stage = stage_at(design, base)
+    declared = {field.key: field for field in labelled_fields(type(stage))} if stage else {}
+    field = declared.get(key)
+    return [Need(path, field.label.lower(), field.dimension) if field else Need(path, key.replace("_", " "), "")]

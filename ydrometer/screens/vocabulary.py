@@ -13,7 +13,6 @@ from ydrometer.base.tables.measures import OF_LOADS, TARGETABLE
 from ydrometer.document.mounting import SHAPES
 from ydrometer.document.sources import Controller, Motor, SourceShaft, Thermal
 from ydrometer.document.stages import KINDS, Stage
-from ydrometer.document.stages.bring import Bring
 from ydrometer.document.stages.forms import LEAST_TEETH, MOST_TEETH
 from ydrometer.document.stages.plane import Loop
 from ydrometer.document.supply import Battery, Fuse
@@ -83,8 +82,9 @@ class StageKind:
         part: kind of the bin's parts that its wheels are, empty where a bin has none.
         whole_part: kind of the parts that are the whole stage, likewise.
         loop_key: key under which it says how long what runs around it is; empty where it does not.
+        loop_part, loop_noun: kind of the parts that run around its wheels, and what that is called; empty of others.
         trunk_only: whether it stands among the stages that all branches share, and only once.
-        searched: whether a search can choose its parts. brings: what parts of the bin say of it besides.
+        searched: whether a search can choose its parts.
     """
 
     kind: str
@@ -99,9 +99,10 @@ class StageKind:
     part: str
     whole_part: str
     loop_key: str
+    loop_part: str
+    loop_noun: str
     trunk_only: bool
     searched: bool
-    brings: list[Bring]
 
 
 @dataclass(frozen=True, slots=True)
@@ -210,9 +211,10 @@ def _stage_kind(kind: type[Stage]) -> StageKind:
         part=form.part if form else "",
         whole_part=kind.whole_part,
         loop_key=loop.pieces_key if isinstance(loop, Loop) else "",
+        loop_part=loop.part if isinstance(loop, Loop) and loop.pieces_key else "",
+        loop_noun=loop.noun if isinstance(loop, Loop) else "",
         trunk_only=kind.several_speeds,
         searched=kind.kind in CHOICES,
-        brings=list(kind.brings),
     )
 
 

@@ -67,12 +67,21 @@ def stages_of(document: Mapping[str, Any]) -> list[dict[str, Any]]:
 
 
 def _choice(stage: Mapping[str, Any]) -> dict[str, Any]:
-    plain = stage.get("kind") in PAIRS and not stage.get("internal") and not stage.get("idlers")
-    if plain and not stage.get("crossed"):
+    if stage.get("kind") in PAIRS and _is_plain(stage):
         return {"kind": stage["kind"]}
     if stage.get("kind") == BoxChoice.kind:
         return {"kind": BoxChoice.kind}
     return {"kind": "fixed", "stage": copy.deepcopy(dict(stage))}
+
+
+def _is_plain(stage: Mapping[str, Any]) -> bool:
+    """Whether a stage, as typed, is two wheels of its kind's form and nothing more, as a search makes them."""
+    try:
+        (read,) = design.read_stages([dict(stage)])
+    except DocumentError:
+        return True
+    wheels = [member.form for member in read.members]
+    return wheels == [read.form, read.form] and not read.crossed
 
 
 def _neighbours(own: list[dict[str, Any]]) -> Iterator[list[dict[str, Any]]]:

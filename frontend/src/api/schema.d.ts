@@ -206,6 +206,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/changes/kind/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Another kind of stage with what stays of the present one. */
+        post: operations["changes_kind_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/changes/part/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description What a part of the bin becomes where it is taken. */
+        post: operations["changes_part_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/class/": {
         parameters: {
             query?: never;
@@ -2274,11 +2308,11 @@ export interface components {
         Box: {
             /** Format: double */
             angle: number;
-            form: components["schemas"]["BoxFormEnum"];
             /** Format: double */
             height: number;
             /** Format: double */
             length: number;
+            one_at_a_time: boolean;
             parts: components["schemas"]["BoxPart"][];
             path: string;
             /** Format: double */
@@ -2291,16 +2325,10 @@ export interface components {
             /** Format: double */
             y: number;
         };
-        /**
-         * @description * `planetary` - planetary
-         *     * `gearbox` - gearbox
-         *     * `worm` - worm
-         *     * `speeds` - speeds
-         * @enum {string}
-         */
-        BoxFormEnum: "planetary" | "gearbox" | "worm" | "speeds";
         BoxPart: {
+            angles?: number[];
             form: components["schemas"]["BoxPartFormEnum"];
+            radii?: number[];
             /** Format: double */
             radius: number;
             step: number;
@@ -2310,23 +2338,16 @@ export interface components {
             y: number;
         };
         /**
-         * @description * `sun` - sun
-         *     * `planet` - planet
-         *     * `ring` - ring
-         *     * `driver` - driver
-         *     * `driven` - driven
+         * @description * `solid` - solid
+         *     * `rim` - rim
+         *     * `roller` - roller
+         *     * `wheel` - wheel
+         *     * `thick wheel` - thick wheel
          *     * `worm` - worm
-         *     * `worm wheel` - worm wheel
+         *     * `outline` - outline
          * @enum {string}
          */
-        BoxPartFormEnum: "sun" | "planet" | "ring" | "driver" | "driven" | "worm" | "worm wheel";
-        Bring: {
-            among?: string[];
-            keeps?: boolean;
-            key: string;
-            part: string;
-            to: string;
-        };
+        BoxPartFormEnum: "solid" | "rim" | "roller" | "wheel" | "thick wheel" | "worm" | "outline";
         /** @description The station, with the version of its book; `pulse` changes with everything that is shown. */
         BuildAnswer: {
             cares: components["schemas"]["Care"][];
@@ -2437,6 +2458,12 @@ export interface components {
         ChangeShown: {
             path: string;
             value: string;
+        };
+        /** @description Values as typed, by their paths in the document; null takes one out. */
+        ChangedValues: {
+            changes: {
+                [key: string]: unknown;
+            };
         };
         ChangesRequest: {
             changes: components["schemas"]["ChangeRequest"][];
@@ -3892,6 +3919,14 @@ export interface components {
             station: string;
             username: string;
         };
+        /** @description `path` of a stage, `kind` of the one that takes its place. */
+        OtherKindRequest: {
+            document: {
+                [key: string]: unknown;
+            };
+            kind: string;
+            path: string;
+        };
         OtherWay: {
             buy: number;
             design: {
@@ -4902,12 +4937,13 @@ export interface components {
             title: string;
         };
         StageKind: {
-            brings: components["schemas"]["Bring"][];
             fields: components["schemas"]["LabelledField"][];
             kind: string;
             /** Format: double */
             least: number;
             loop_key: string;
+            loop_noun: string;
+            loop_part: string;
             measure: string;
             noun: string;
             part: string;
@@ -5121,6 +5157,19 @@ export interface components {
         TakenBy: {
             number: number;
             vehicle: string;
+        };
+        /** @description `part` is a document of the bin; `path` of what takes it, `member` the wheel there that it becomes. */
+        TakingRequest: {
+            document: {
+                [key: string]: unknown;
+            };
+            /** @default  */
+            member: string;
+            part: {
+                [key: string]: unknown;
+            };
+            /** @default  */
+            path: string;
         };
         /**
          * @description A template ready to be saved.
@@ -6034,6 +6083,88 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Workshop"];
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    changes_kind_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OtherKindRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangedValues"];
+                };
+            };
+            /** @description Refused, with the reason */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Refused, with the reason */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    changes_part_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakingRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangedValues"];
                 };
             };
             /** @description Refused, with the reason */

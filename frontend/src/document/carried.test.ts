@@ -1,9 +1,9 @@
 import { describe, expect, it } from "vitest";
 import { KINDS, kind } from "../fixtures/kinds";
 import { carried } from "./carried";
-import type { DesignDocument } from "./document";
+import { type DesignDocument, withValue } from "./document";
 import type { Mounting } from "./mounting";
-import { addStage, changeKind, moveStage, removeStage } from "./stages";
+import { addStage, moveStage, removeStage } from "./stages";
 
 const DESIGN = {
   format: "ydrometer-design",
@@ -63,7 +63,7 @@ describe("what is said of mounting", () => {
   });
 
   it("stays where another kind of stage takes the place", () => {
-    const made = carried(DESIGN, changeKind(KINDS, DESIGN, "drive.stages[0]", kind("gear"), 2).document);
+    const made = carried(DESIGN, withValue(DESIGN, "drive.stages[0]", kind("gear").start));
     expect(shafts(made)).toEqual(shafts(DESIGN));
   });
 

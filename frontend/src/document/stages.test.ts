@@ -4,7 +4,6 @@ import type { DesignDocument, Stage } from "./document";
 import {
   addBranch,
   addStage,
-  changeKind,
   dropStage,
   duplicateStage,
   moveStage,
@@ -90,36 +89,6 @@ it("duplicates and removes, and tells what is selected then", () => {
   expect(twice.selected?.path).toBe("drive.branches[0].stages[1]");
   expect(removeStage(KINDS, twice.document, "drive.branches[0].stages[1]").selected?.path).toBe(GEAR_PATH);
   expect(removeStage(KINDS, made([GEAR], []), GEAR_PATH).selected).toBeNull();
-});
-
-describe("changeKind", () => {
-  const changed = (from: Stage, to: string, ratio: number) =>
-    changeKind(KINDS, made([], [from]), "drive.stages[0]", kind(to), ratio).document.drive.stages?.[0];
-
-  it("keeps the teeth between toothed kinds, and the ratio otherwise", () => {
-    expect(changed(GEAR, "belt", 4)).toEqual({
-      kind: "belt",
-      driver_teeth: 14,
-      driven_teeth: 56,
-      pitch: "5 mm",
-    });
-    expect(changed(GEAR, "gearbox", 4)).toEqual({ kind: "gearbox", ratio: 4 });
-    expect(changed({ kind: "gearbox", ratio: 4 }, "gear", 4)).toMatchObject({
-      driver_teeth: 16,
-      driven_teeth: 64,
-    });
-    expect(changed(GEAR, "v_belt", 4)).toMatchObject({ driven_pitch_diameter: "240 mm" });
-    expect(changed(GEAR, "planetary", 4)).toMatchObject({ reductions: [4] });
-    expect(changed(GEAR, "friction", 5)).toMatchObject({
-      driver_diameter: "30 mm",
-      driven_diameter: "150 mm",
-    });
-  });
-
-  it("lets a box of several speeds be only in the trunk", () => {
-    const document = made([GEAR], []);
-    expect(changeKind(KINDS, document, GEAR_PATH, kind("speeds"), 4).document).toBe(document);
-  });
 });
 
 it("swaps driver and driven where there are two", () => {

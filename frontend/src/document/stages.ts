@@ -1,6 +1,6 @@
 /** Changing the stages and branches of a document. Pure; each tells what is selected afterwards. */
 
-import { type Kinds, measureKeys, ratioField, type StageKind } from "../words/kinds";
+import { type Kinds, measureKeys, type StageKind } from "../words/kinds";
 import { at, type Branch, type DesignDocument, type Stage, withValue } from "./document";
 import type { Selected } from "./selected";
 
@@ -29,7 +29,7 @@ const stagesAt = (document: DesignDocument, list: string): Stage[] =>
   (at(document, list) as Stage[] | undefined) ?? [];
 
 /** What is selected of a stage: its driver, or the whole of a closed box. */
-export const selectedOf = (kinds: Kinds, path: string, stage: Stage): Selected => ({
+export const selectedOf = (kinds: Kinds, path: string, stage: Pick<Stage, "kind">): Selected => ({
   path,
   member: kinds.of(stage.kind)?.measure ? "driver" : "box",
 });
@@ -116,51 +116,6 @@ export function dropStage(kinds: Kinds, document: DesignDocument, from: string, 
   if (one.list === other.list) return shifted(kinds, document, one, other.index, stage);
   if (trunkOnly(kinds, stage)) return { document, selected: null };
   return inserted(kinds, removeStage(kinds, document, from).document, other.list, other.index, stage);
-}
-
-/**
- * Another kind of stage in its place. Kept is what both kinds have: teeth, else the ratio as the core gave it, and a
- * width; an efficiency was that of the old kind, and a length that of the old pair of wheels.
- */
-export function changeKind(
-  kinds: Kinds,
-  document: DesignDocument,
-  path: string,
-  kind: StageKind,
-  ratio: number,
-): Changed {
-  const old = at(document, path) as Stage | undefined;
-  const place = placeOf(path);
-  if (!old || !place || (kind.trunk_only && place.list !== TRUNK)) return { document, selected: null };
-  const made: Stage = { ...newStage(kind), ...keptWidth(old, kind), ...keptRatio(kinds, old, kind, ratio) };
-  if (kind.loop_key) delete made[kind.loop_key];
-  return { document: withValue(document, path, made), selected: selectedOf(kinds, path, made) };
-}
-
-/** Wheels that a bin has are as wide as those before them. */
-function keptWidth(old: Stage, kind: StageKind): Partial<Stage> {
-  return old.width !== undefined && kind.toothed && kind.part ? { width: old.width } : {};
-}
-
-function keptRatio(kinds: Kinds, old: Stage, kind: StageKind, ratio: number): Partial<Stage> {
-  const keys = measureKeys(kind);
-  if (!keys) return ofRatio(kind, Number(ratio.toPrecision(6)));
-  const [driver, driven] = keys;
-  if (kinds.of(old.kind)?.measure === kind.measure) return { [driver]: old[driver], [driven]: old[driven] };
-  if (kind.toothed) return { [driven]: Math.max(kind.least, Math.round(Number(kind.start[driver]) * ratio)) };
-  return { [driven]: scaled(String(kind.start[driver]), ratio) };
-}
-
-function ofRatio(kind: StageKind, ratio: number): Partial<Stage> {
-  const field = ratioField(kind);
-  if (!field) return {};
-  return { [field.key]: field.control === "numbers" ? [ratio] : ratio };
-}
-
-/** A quantity as typed, so many times as large: "60 mm" by 2.5 is "150 mm". */
-function scaled(text: string, factor: number): string {
-  const [size = "", ...unit] = text.split(" ");
-  return [Number((Number(size) * factor).toPrecision(4)), ...unit].join(" ");
 }
 
 /** Driver and driven of a stage exchanged; null where it has no two members. */

@@ -1,7 +1,7 @@
 /** The painted parts of a line besides its wheels: loops, boxes, sources, the road wheel, the mark. */
 import type { Box, LineDrawing, Loop, Row, Source } from "../api/client";
 import { COPPER, INK, PANEL, SECOND, SLATE, SPRUCE, WASH } from "./colours";
-import { type Frame, loopPath } from "./paths";
+import { type Frame, loopPath, outlinePath } from "./paths";
 import { SvgText } from "./SvgText";
 
 /** What is painted of a loop. */
@@ -77,7 +77,7 @@ export function BoxShape({ box, frame, selected, engaged = 0 }: BoxProps) {
           part={part}
           box={box}
           frame={frame}
-          faint={box.form === "speeds" && part.step !== engaged}
+          faint={box.one_at_a_time && part.step !== engaged}
         />
       ))}
       {closed && box.ratio > 0 && (
@@ -98,7 +98,7 @@ export function BoxShape({ box, frame, selected, engaged = 0 }: BoxProps) {
               mono
               size={12}
               rim={PANEL}
-              bold={box.form === "speeds" && i === engaged}
+              bold={box.one_at_a_time && i === engaged}
             >
               {String(step)}
             </SvgText>
@@ -136,18 +136,19 @@ function PartShape({
       </g>
     );
   }
-  const thick = part.form === "ring" || part.form === "worm wheel" ? 2.4 : 1.2;
+  if (part.form === "outline") return <path d={outlinePath(part, frame)} fill={PANEL} strokeWidth={1.4} />;
+  const thick = part.form === "rim" || part.form === "thick wheel" ? 2.4 : 1.2;
   return (
     <g opacity={faint ? 0.35 : 1}>
       <circle
         cx={cx}
         cy={cy}
         r={Math.max(1, r)}
-        fill={part.form === "sun" ? "currentColor" : "none"}
+        fill={part.form === "solid" ? "currentColor" : "none"}
         fillOpacity={0.12}
         strokeWidth={faint ? 0.9 : thick}
       />
-      {part.form !== "ring" && part.form !== "planet" && <circle cx={cx} cy={cy} r={1.8} fill={INK} />}
+      {part.form !== "rim" && part.form !== "roller" && <circle cx={cx} cy={cy} r={1.8} fill={INK} />}
     </g>
   );
 }

@@ -1,5 +1,5 @@
 /** From the core's geometry (metres, y up) to what SVG wants (pixels, y down). Pure functions. */
-import type { Row, Wheel } from "../api/client";
+import type { Box, Row, Wheel } from "../api/client";
 
 export interface Frame {
   /** Pixels per metre. */
@@ -68,6 +68,15 @@ export function loopPath(loop: Pick<Loop, "segments">, frame: Frame): string {
 }
 
 /** The outline of a wheel, tooth by tooth. */
+/** A closed outline that a box has inside: its points about its middle. */
+export function outlinePath(part: Box["parts"][number], frame: Frame): string {
+  const points = (part.radii ?? []).map((radius, i) => {
+    const angle = part.angles?.[i] ?? 0;
+    return `${frame.x(part.x + radius * Math.cos(angle))} ${frame.y(part.y + radius * Math.sin(angle))}`;
+  });
+  return `M ${points.join(" L ")} Z`;
+}
+
 export function toothPath(wheel: Wheel, frame: Frame): string {
   const { tooth, teeth } = wheel;
   if (!tooth || !teeth) return "";

@@ -17,8 +17,3 @@ export function makeKinds(list: StageKind[]): Kinds {
 export function measureKeys(kind: StageKind | undefined): [string, string] | null {
   return kind?.measure ? [`driver_${kind.measure}`, `driven_${kind.measure}`] : null;
 }
-
-/** The key under which a stage without wheels has its ratio, or its ratios. */
-export function ratioField(kind: StageKind): StageKind["fields"][number] | undefined {
-  return kind.fields.find((field) => field.key !== "efficiency" && !field.optional);
-}

@@ -20,6 +20,7 @@ from ydrometer.document.stages.inside import Inside
 from ydrometer.document.stages.plane import Coaxial
 from ydrometer.document.stages.strain import NEAR, TORQUE, Passing, Strain
 
+MOST_OF_A_STEP = 1000.0
 STEP_RATING = reading.or_null(reading.quantity_reader("torque", above=0.0))
 """Reads what a step's output is rated for; null where that is not known."""
 
@@ -41,7 +42,9 @@ class Planetary(Box):
 
     reductions: tuple[float, ...] = labelled(
         "Reductions, from the motor on",
-        reading.items(reading.quantity_reader("ratio", above=0.0, at_most=1000.0), least=1, most=12, required=True),
+        reading.items(
+            reading.quantity_reader("ratio", above=0.0, at_most=MOST_OF_A_STEP), least=1, most=12, required=True
+        ),
     )
     torque_ratings: tuple[float | None, ...] = reading.items(STEP_RATING, most=12)
     max_speed: float | None = fields.max_speed()
@@ -60,7 +63,7 @@ class Planetary(Box):
     @classmethod
     def typed_ratio(cls, ratio: float) -> Any:
         """One step of that reduction."""
-        return [stage.short_ratio(ratio)]
+        return [stage.short_ratio(min(ratio, MOST_OF_A_STEP))]
 
     def inside(self, height: float) -> Inside:
         """Sun, planets and ring of each step."""
@@ -119,6 +122,18 @@ class Planetary(Box):
         words = ", ".join(f"{self.reductions[k]:g}" for k in order)
         remark = (f"from the motor on {words} would carry it: the strongest step belongs at the output",)
         return Strain("order_of_steps", "", Reckoning(), remarks=remark if wrong else (), settled=not wrong)
+
+    def rearranged(self, check: str) -> Iterator[tuple[str, dict[str, Any]]]:
+        """The steps in the order of their ratings, the strongest at the output."""
+        if check == "order_of_steps":
+            order = sorted(range(len(self.reductions)), key=lambda k: self._rating(k) or 0.0)
+            yield (
+                "steps swapped",
+                {
+                    "reductions": [self.reductions[k] for k in order],
+                    "torque_ratings": [self._rating(k) for k in order],
+                },
+            )
 
     def faults(self) -> Iterator[tuple[str, str, str]]:
         """A rating a step."""

@@ -16,7 +16,7 @@ from ydrometer.base.reckoning import Floats
 from ydrometer.document.stages import box_build
 from ydrometer.document.stages.assembly import Hands, Job
 from ydrometer.document.stages.bring import Bring
-from ydrometer.document.stages.forms import Form
+from ydrometer.document.stages.forms import Form, read_typed
 from ydrometer.document.stages.inside import Inside, closed
 from ydrometer.document.stages.plane import InPlane, Loop
 from ydrometer.document.stages.steps import Given, Step
@@ -73,7 +73,7 @@ class Stage(ABC):
     | parts of a bin | `whole_part`, `ratio_head`, `brings` |
     | its picture | `inside`, of one without wheels |
     | words | `told`, `remark`, `cautions` with `minds_torque`, `working` |
-    | Loads | `strains`, `pull`, `offers` |
+    | Loads | `strains`, `pull`, `offers`, `rearranged` |
     | Build | `jobs` |
     | reading | `faults`, for what only shows in combination |
 
@@ -256,6 +256,14 @@ class Stage(ABC):
         """
         return iter(())
 
+    def rearranged(self, check: str) -> Iterator[tuple[str, dict[str, Any]]]:
+        """What of it might be put in another order to relieve a check of it: in words, and values by their keys.
+
+        Args:
+            check: name of the check.
+        """
+        return iter(())
+
     def inside(self, height: float) -> Inside:
         """What is seen of one without wheels, in a case of this height, m; a closed case of a kind that says nothing.
 
@@ -358,8 +366,8 @@ def _driven_for(form: Form, start: Mapping[str, Any], ratio: float) -> dict[str,
     driver, key = start[f"driver_{form.measure}"], f"driven_{form.measure}"
     if form.toothed:
         return {key: int(min(max(form.least, round(driver * ratio)), form.most))}
-    size, _, unit = str(driver).partition(" ")
-    return {key: f"{float(size) * ratio:.4g} {unit}"}
+    size = min(max(form.least, (read_typed(driver, "length") or 0.0) * ratio), form.most)
+    return {key: f"{1e3 * size:.4g} mm"}
 
 
 def short_ratio(ratio: float) -> float | int:

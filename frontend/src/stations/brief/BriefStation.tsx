@@ -106,11 +106,7 @@ function Measures() {
       <Field path="vehicle.payload" label="Payload or rider" dimension="mass" optional />
       <Box>
         <Field path="vehicle.wheel_diameter" label="Rolling diameter, loaded" dimension="length" />
-        <FromBin
-          label="Take a wheel of the bin"
-          kinds={["wheel"]}
-          changes={(part) => ({ "vehicle.wheel_diameter": part.diameter })}
-        />
+        <FromBin label="Take a wheel of the bin" kinds={["wheel"]} />
       </Box>
       <DrivenAxle />
       <Field path="vehicle.wheelbase" label="Wheelbase" dimension="length" optional />

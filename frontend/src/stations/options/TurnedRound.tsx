@@ -2,8 +2,9 @@ import { Box, Button, Flex, Input } from "@chakra-ui/react";
 import { useMutation } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { answer, api, type Inverse, RefusedError, troubleText, type Unknown } from "../../api/client";
+import { holds, withChanges } from "../../document/changes";
 import { useDocument, useEdit, usePlace } from "../../document/context";
-import { at, type Target, withValues } from "../../document/document";
+import type { Target } from "../../document/document";
 import { completed, digits, show, type Units, useUnits } from "../../ui/fields/units";
 import { StandingMark } from "../../ui/StandingMark";
 import { label, MEASURES } from "../../words/measures";
@@ -183,11 +184,8 @@ function RealParts({ found }: { found: Inverse }) {
                 <Button
                   size="xs"
                   fontFamily="body"
-                  disabled={
-                    readOnly ||
-                    Object.entries(real.changes).every(([path, value]) => at(document, path) === value)
-                  }
-                  onClick={() => edit((old) => withValues(old, real.changes))}
+                  disabled={readOnly || holds(document, real.changes)}
+                  onClick={() => edit((old) => withChanges(old, real.changes))}
                   aria-label={`Put on the bench: ${real.words}`}
                 >
                   Put on the bench

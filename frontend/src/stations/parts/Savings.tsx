@@ -1,7 +1,7 @@
 import { Box, Button } from "@chakra-ui/react";
 import type { PartsShown } from "../../api/client";
+import { withChanges } from "../../document/changes";
 import { useEdit } from "../../document/context";
-import { withValues } from "../../document/document";
 import { FRAME } from "../shared/frame";
 
 /** What one could swap to buy nothing for the line. */
@@ -16,7 +16,7 @@ export function Savings({ savings, readOnly }: { savings: PartsShown["savings"];
         <Box key={saving.words} mt="1" fontSize="14px">
           {saving.words}.{" "}
           {!readOnly && (
-            <Button size="xs" onClick={() => edit((old) => withValues(old, saving.changes))}>
+            <Button size="xs" onClick={() => edit((old) => withChanges(old, saving.changes))}>
               Take these
             </Button>
           )}

@@ -10,7 +10,6 @@ import { StandingMark } from "../../../ui/StandingMark";
 import { FromBin } from "../../shared/FromBin";
 import { Clocked } from "../Clocked";
 import { SourcePanel, SupplyPanel } from "../source/SourcePanel";
-import { wholeChanges, wholeKind } from "./binChanges";
 import { RatioWords } from "./RatioWords";
 import { StageActions } from "./StageActions";
 import { StageFields } from "./StageFields";
@@ -61,11 +60,7 @@ function RoadWheelPanel() {
         Wheel on the ground
       </Heading>
       <Box display="grid" gap="2">
-        <FromBin
-          label="Take a wheel of the bin"
-          kinds={["wheel"]}
-          changes={(part) => ({ "vehicle.wheel_diameter": part.diameter })}
-        />
+        <FromBin label="Take a wheel of the bin" kinds={["wheel"]} />
         <Field path="vehicle.wheel_diameter" label="Rolling diameter, loaded" dimension="length" />
         <Field path="vehicle.rolling_resistance" label="Rolling resistance" dimension="ratio" optional />
         <Field path="vehicle.grip" label="Grip" dimension="ratio" optional />
@@ -86,12 +81,7 @@ function BoxPanel({ path }: { path: string }) {
         {kind?.title ?? stage.kind}
       </Heading>
       {kind?.whole_part && (
-        <FromBin
-          label={`Take a ${kind.whole_part} of the bin`}
-          kinds={[kind.whole_part]}
-          only={(part) => wholeKind(kinds, part) !== undefined}
-          changes={(part) => wholeChanges(kinds, path, part)}
-        />
+        <FromBin label={`Take a ${kind.whole_part} of the bin`} kinds={[kind.whole_part]} path={path} />
       )}
       <RatioWords path={path} />
       <StageFields stage={stage} path={path} />

@@ -6,15 +6,17 @@ import { at, type DesignDocument, type Stage } from "../../../document/document"
 import {
   addStage,
   type Changed,
-  changeKind,
   duplicateStage,
   moveStage,
   placeOf,
   removeStage,
+  selectedOf,
   swapMembers,
 } from "../../../document/stages";
+import { useChoice } from "../../../document/useChoice";
 import { show, useKinds, useUnits } from "../../../ui/fields/units";
 import { gaugeLabel } from "../../../ui/readout/Readout";
+import { Trouble } from "../../../ui/Trouble";
 import type { Kinds, StageKind } from "../../../words/kinds";
 import { useWhatIf } from "../useWhatIf";
 
@@ -33,14 +35,13 @@ export function useChange(): (change: (document: DesignDocument, kinds: Kinds) =
 /** Stages are added after the selected one, moved, doubled, turned into another kind or taken out. */
 export function StageActions({ path }: { path: string }) {
   const document = useDocument();
-  const { live } = useFigures();
-  const { readOnly } = useEdit();
+  const { readOnly, select } = useEdit();
   const change = useChange();
+  const { make, trouble } = useChoice();
   const kinds = useKinds();
   const [swapping, setSwapping] = useState(false);
   if (readOnly) return null;
   const stage = placeOf(path) ? (at(document, path) as Stage | undefined) : undefined;
-  const ratio = live.ratios.find((r) => r.path === path)?.ratio ?? 1;
   const swapped = stage ? swapMembers(kinds, document, path) : null;
   return (
     <Box mt="3" data-screen-only>
@@ -54,7 +55,9 @@ export function StageActions({ path }: { path: string }) {
             <KindChoice
               label="Change the kind"
               except={stage.kind}
-              onChoose={(kind) => change((old, kinds) => changeKind(kinds, old, path, kind, ratio))}
+              onChoose={(kind) =>
+                make({ path, kind: kind.kind }, () => select(selectedOf(kinds, path, kind)))
+              }
             />
             <Button
               size="xs"
@@ -92,6 +95,7 @@ export function StageActions({ path }: { path: string }) {
           </>
         )}
       </Flex>
+      <Trouble text={trouble} />
       {swapping && swapped && <SwapPreview path={path} swapped={swapped} onDone={() => setSwapping(false)} />}
     </Box>
   );

@@ -1,11 +1,12 @@
 import { Heading } from "@chakra-ui/react";
 import type { Fit, Wheel } from "../../../api/client";
 import { useParts } from "../../../document/bin/useBin";
-import { useDocument, useEdit, useFigures, usePlace } from "../../../document/context";
-import { at, type Stage, withValues } from "../../../document/document";
+import { useDocument, useFigures, usePlace } from "../../../document/context";
+import { at, type Stage } from "../../../document/document";
+import { useChoice } from "../../../document/useChoice";
 import { digits, show, useKinds, useUnits } from "../../../ui/fields/units";
+import { Trouble } from "../../../ui/Trouble";
 import { FromBin } from "../../shared/FromBin";
-import { wheelChanges } from "./binChanges";
 import { Facts } from "./Facts";
 import { RatioWords } from "./RatioWords";
 import { StageActions } from "./StageActions";
@@ -20,14 +21,13 @@ export function WheelPanel({ wheel }: { wheel: Wheel }) {
   const fits = useFits(wheel.path);
   const kind = useKinds().of(stage?.kind ?? "");
   const { workshop } = usePlace();
-  const { edit } = useEdit();
+  const { make, trouble } = useChoice();
   const parts = useParts(workshop).data;
   // Undone in the document, and still in the figures until they follow.
   if (!stage) return null;
-  const take = ({ id, size }: Fit) => {
+  const take = ({ id }: Fit) => {
     const part = parts?.find((one) => one.document.id === id)?.document;
-    const changes = wheelChanges(kind, stage, wheel.path, wheel.member, part);
-    edit((old) => withValues(old, { [wheel.place]: size, ...changes }));
+    if (part) make({ path: wheel.path, member: wheel.member, part });
   };
   return (
     <>
@@ -49,12 +49,14 @@ export function WheelPanel({ wheel }: { wheel: Wheel }) {
         <FromBin
           label={`Take a ${wheel.noun} of the bin`}
           kinds={[kind.part]}
-          changes={(part) => ({
-            [wheel.place]: part[kind.measure],
-            ...wheelChanges(kind, stage, wheel.path, wheel.member, part),
-          })}
+          path={wheel.path}
+          member={wheel.member}
         />
       )}
+      {kind?.loop_part && (
+        <FromBin label={`Take a ${kind.loop_noun} of the bin`} kinds={[kind.loop_part]} path={wheel.path} />
+      )}
+      <Trouble text={trouble} />
       <RatioWords path={wheel.path} />
       <WheelFacts wheel={wheel} />
       <StageFields stage={stage} path={wheel.path} />

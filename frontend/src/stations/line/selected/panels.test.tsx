@@ -1,6 +1,7 @@
 import { fireEvent, screen } from "@testing-library/react";
 import { describe, expect, it, vi } from "vitest";
 import { BACKWARDS, DOCUMENTS, onTheBench, PLAIN, SIX } from "../../../fixtures";
+import { Refuses, serving } from "../../../fixtures/server";
 import { LineTable } from "../LineTable";
 import { SweepStrip } from "../SweepStrip";
 import { RatioWords } from "./RatioWords";
@@ -89,14 +90,19 @@ describe("stages", () => {
     expect(document().drive.branches[0]?.stages).toHaveLength(1);
   });
 
-  it("change their kind and keep their teeth", () => {
-    const { document } = onTheBench(<StageActions path={STAGE} />);
+  it("become another kind as the core says it, or tell why they cannot", async () => {
+    const chain = { kind: "chain", driver_teeth: 15, driven_teeth: 56 };
+    const address = "POST /api/changes/kind/";
+    const calls = serving({ [address]: { changes: { [STAGE]: chain } } });
+    const { document, edit } = onTheBench(<StageActions path={STAGE} />);
     fireEvent.change(screen.getByLabelText("Change the kind"), { target: { value: "chain" } });
-    expect(document().drive.branches[0]?.stages?.[0]).toMatchObject({
-      kind: "chain",
-      driver_teeth: 15,
-      driven_teeth: 56,
-    });
+    await vi.waitFor(() => expect(document().drive.branches[0]?.stages?.[0]).toEqual(chain));
+    expect(calls.at(-1)?.body).toMatchObject({ path: STAGE, kind: "chain" });
+    expect(edit.select).toHaveBeenLastCalledWith({ path: STAGE, member: "driver" });
+    serving({ [address]: new Refuses({ detail: "put one among the stages that all branches share" }) });
+    fireEvent.change(screen.getByLabelText("Change the kind"), { target: { value: "speeds" } });
+    expect((await screen.findByRole("alert")).textContent).toContain("all branches share");
+    expect(document().drive.branches[0]?.stages?.[0]).toEqual(chain);
   });
 });
 

@@ -5,7 +5,6 @@ import { Field, WholeNumber } from "../../../document/Field";
 import { addBranch, branchPath, removeBranch } from "../../../document/stages";
 import { show, useUnits } from "../../../ui/fields/units";
 import { FromBin } from "../../shared/FromBin";
-import { sourceChanges } from "../selected/binChanges";
 import { StageActions, useChange } from "../selected/StageActions";
 import { Ratings } from "../selected/Strength";
 import { SupplyFields } from "./SupplyFields";
@@ -30,7 +29,7 @@ export function SourcePanel({ path }: { path: string }) {
         <FromBin
           label={engine ? "Take an engine of the bin" : "Take a motor of the bin"}
           kinds={[engine ? "engine" : "motor"]}
-          changes={(part) => sourceChanges(branch, part)}
+          path={path}
         />
         <Choice
           label="Source"
@@ -54,11 +53,7 @@ export function SourcePanel({ path }: { path: string }) {
         ) : (
           <>
             <Field path={`${path}.rotor_inertia`} label="Inertia of the rotor" dimension="inertia" optional />
-            <FromBin
-              label="Take a controller of the bin"
-              kinds={["controller"]}
-              changes={(part) => ({ [`${branch}.controller`]: part.controller })}
-            />
+            <FromBin label="Take a controller of the bin" kinds={["controller"]} path={path} />
             <Field
               path={`${branch}.controller.current_limit`}
               label="Controller's current limit"
@@ -99,11 +94,7 @@ function Supply() {
   return (
     <>
       <Choice label="Supply" value={kind} options={SUPPLIES} change={withSupply} />
-      <FromBin
-        label="Take a battery or panel of the bin"
-        kinds={["battery", "panel"]}
-        changes={(part) => ({ "drive.supply": part.supply })}
-      />
+      <FromBin label="Take a battery or panel of the bin" kinds={["battery", "panel"]} />
       <SupplyFields />
       <Ratings kind={kind} path="drive.supply" title="What the supply stands" />
     </>
