@@ -36,9 +36,8 @@ def exchanged(document: Mapping[str, Any], path: str, kind: str) -> dict[str, An
     if before is None or after is None:
         given = f'"{kind[:40]}" at "{path[:60]}"'
         raise DocumentError([Fault("kind", given, f"name a stage and one of {', '.join(KINDS)}")])
-    if after.several_speeds and _has_no_room(document, path):
-        remedy = "put one there, and one only, among the stages that all branches share"
-        raise DocumentError([Fault("kind", f"a {after.noun} at {path}", remedy)])
+    if after.several_speeds:
+        _need_room(document, path, after)
     made = after.started(_ratio(old, before))
     if after.form and before.form and after.form.measure == before.form.measure:
         keys = [after.measure_key(end) for end in ENDS]
@@ -65,9 +64,13 @@ def _widens(kind: type[Stage]) -> bool:
     return bool(kind.form and kind.form.toothed and kind.form.part)
 
 
-def _has_no_room(document: Mapping[str, Any], path: str) -> bool:
-    """Whether a box of several speeds cannot stand at a path: in a branch, or beside another one."""
+def _need_room(document: Mapping[str, Any], path: str, kind: type[Stage]) -> None:
+    """A box of several speeds stands once, among the stages that all branches share."""
     trunk = paths.value_at(document, "drive.stages")
     others = [stage for i, stage in enumerate(trunk if isinstance(trunk, list) else []) if f"drive.stages[{i}]" != path]
-    several = {name for name, kind in KINDS.items() if kind.several_speeds}
-    return not in_trunk(path) or any(isinstance(o, Mapping) and o.get("kind") in several for o in others)
+    several = {name for name, one in KINDS.items() if one.several_speeds}
+    if not in_trunk(path):
+        remedy = "add it behind the stage where all branches have come together"
+        raise DocumentError([Fault("kind", f"a {kind.noun} in a branch", remedy)])
+    if any(isinstance(other, Mapping) and other.get("kind") in several for other in others):
+        raise DocumentError([Fault("kind", f"a second {kind.noun}", "take the first one out: one is computed at most")])

@@ -45,6 +45,7 @@ export function StageActions({ path }: { path: string }) {
   const swapped = stage ? swapMembers(kinds, document, path) : null;
   return (
     <Box mt="3" data-screen-only>
+      <Trouble text={trouble} />
       <Flex gap="1" wrap="wrap" align="center">
         <KindChoice
           label="Add a stage after this"
@@ -95,7 +96,6 @@ export function StageActions({ path }: { path: string }) {
           </>
         )}
       </Flex>
-      <Trouble text={trouble} />
       {swapping && swapped && <SwapPreview path={path} swapped={swapped} onDone={() => setSwapping(false)} />}
     </Box>
   );
