@@ -73,8 +73,8 @@ LISTED: dict[str, Any] = {
     "ratios": [4, 2, 1],
     "torque_ratings": ["2 N*m", "3 N*m"],
 }
-SAME_RATIO = {"driver_teeth": 17, "belt_teeth": 97, "links": 71, "lobes": 13, "creep": 0.02, "slip": 0.02}
-LEAST_RATIO = {"cycloidal": 3.0}
+NOT_GIVEN = {"belt_teeth": 97, "links": 71}
+"""The same of whole numbers that a usual stage does not say."""
 SAYS_NOTHING = {("chain", "width"): "kept as typed: no check knows yet how wide chains of a pitch are"}
 """Fields that change no answer, and why."""
 WITHOUT: dict[tuple[str, str], str] = {("gear", "module"): "diametral_pitch", ("gear", "diametral_pitch"): "module"}
@@ -335,7 +335,8 @@ class EveryKind(unittest.TestCase):
                     assert before is not None
                     assert after is not None
                     self.assertEqual(after.kind, other)
-                    nearest = max(before.ratio, LEAST_RATIO.get(other, 0.0))
+                    least, most = (design.read_stages([kind.started(ratio)])[0].ratio for ratio in (1e-3, 1e5))
+                    nearest = min(max(before.ratio, least), most)
                     self.assertAlmostEqual(after.ratio / nearest, 1.0, delta=0.1)
 
     def test_every_declared_field_changes_some_answer(self) -> None:
@@ -383,7 +384,10 @@ def another(kind: type[Stage], key: str, stage: dict[str, Any]) -> Any:
     schema = spec.read.schema()
     if "enum" in schema:
         return next(value for value in schema["enum"] if value != stage.get(key))
-    return SAME_RATIO.get(key, OTHERWISE[schema["type"]])
+    present = stage.get(key)
+    if schema["type"] == "integer" and present is not None:
+        return present + 1 if present < schema["maximum"] else present - 1
+    return NOT_GIVEN.get(key, OTHERWISE[schema["type"]])
 
 
 def answers_about(document: dict[str, Any]) -> str:

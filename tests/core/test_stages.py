@@ -22,6 +22,7 @@ ROWS: tuple[tuple[dict[str, Any], float, float, float, int], ...] = (
     ({"kind": "planetary", "reductions": [4, 3]}, 12.0, 12.0, 0.95**2, 1),
     ({"kind": "planetary", "reductions": [4, 3], "efficiency": 0.8}, 12.0, 12.0, 0.8, 1),
     ({"kind": "cycloidal", "lobes": 11}, 11.0, 11.0, 0.85, -1),
+    ({"kind": "strain_wave", "flexible_teeth": 120}, 60.0, 60.0, 0.75, -1),
     ({"kind": "gearbox", "ratio": 5}, 5.0, 5.0, 0.9, 1),
     ({"kind": "worm", "ratio": 20, "efficiency": 0.6}, 20.0, 20.0, 0.6, 1),
     ({"kind": "belt", "driver_teeth": 18, "driven_teeth": 36}, 2.0, 2.0, 0.96, 1),

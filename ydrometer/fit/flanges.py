@@ -102,7 +102,7 @@ def _bolted(bolts: Bolts | None, what: str, across: float | None = None) -> Iter
 
 
 def _bore(adapter: FlangeAdapter, side: Flange) -> Hole | None:
-    """The central bore of a plate: the larger of what the flange's spigot and the shafts' coupling need; None of neither."""
+    """The central bore of a plate, as wide as a flange's spigot or a coupling of shafts needs; None without either."""
     centred = 0.0 if side.spigot else side.centring or 0.0
     across = max(centred, adapter.coupling_diameter or 0.0)
     return Hole("centring" if centred >= across else "coupling", 0.0, 0.0, 0.5 * across) if across else None

@@ -128,7 +128,8 @@ def _ratings() -> dict[str, list[LabelledField]]:
 class RunKind:
     """A kind of test run: its words, the kind of quantity that is read, and what else is said of it.
 
-    `fields` say what exactly is measured, `conditions` how it was made.
+    `fields` say what exactly is measured, `conditions` how it was made; `rig` what the practice rig does to measure it,
+    empty where it cannot.
     """
 
     kind: str
@@ -136,6 +137,7 @@ class RunKind:
     dimension: str
     fields: list[LabelledField]
     conditions: list[LabelledField]
+    rig: str
 
 
 @dataclass(frozen=True, slots=True)
@@ -192,7 +194,7 @@ def _run_kind(kind: type[Trial]) -> RunKind:
     fields = labelled_fields(kind)
     return RunKind(
         kind.kind, kind.title, kind.dimension, [one for one in fields if one.group != CONDITIONS],
-        [one for one in fields if one.group == CONDITIONS],
+        [one for one in fields if one.group == CONDITIONS], kind.rig,
     )  # fmt: skip
 
 

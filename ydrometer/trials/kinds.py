@@ -32,6 +32,7 @@ class Spin(Trial):
     """Turns with the wheels in the air, of a wheel or of a motor."""
 
     kind: ClassVar[str] = "spin"
+    rig: ClassVar[str] = "spin"
     title: ClassVar[str] = "Spin in the air"
     moving: ClassVar[bool] = False
     dimension: ClassVar[str] = "angular speed"
@@ -65,6 +66,7 @@ class DistanceTime(Trial):
     """Time over a distance from rest."""
 
     kind: ClassVar[str] = "distance_time"
+    rig: ClassVar[str] = "run"
     measure: ClassVar[str] = "time_to_distance"
     title: ClassVar[str] = "Time over a distance"
     dimension: ClassVar[str] = "time"
@@ -177,6 +179,7 @@ class Push(Trial):
     """The force against a wall."""
 
     kind: ClassVar[str] = "push"
+    rig: ClassVar[str] = "push"
     measure: ClassVar[str] = "pushing_force"
     title: ClassVar[str] = "Push at a wall"
     moving: ClassVar[bool] = False
@@ -198,6 +201,7 @@ class Tow(Trial):
     """The pull at which it rolls slowly with its drive free."""
 
     kind: ClassVar[str] = "tow"
+    rig: ClassVar[str] = "tow"
     geared: ClassVar[bool] = False
     draws: ClassVar[bool] = False
     title: ClassVar[str] = "Slow tow"

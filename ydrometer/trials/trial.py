@@ -50,7 +50,8 @@ class Trial:
     A kind says its `title`, its `dimension`, the `unit` in which answers tell it with how many of them are one SI unit,
     the usual `scatter` of one reading relative to it, which of its keys (`about`) tell what exactly was measured,
     which `measure` of a design that is, if any, whether gearings are told apart by it, `geared`, whether it `draws` on
-    the supply, whether more of it is `better`, 1 or −1, and whether it is about the run, `moving`.
+    the supply, whether more of it is `better`, 1 or −1, whether it is about the run, `moving`, and what the practice rig does to
+    measure it, `rig`, empty where it cannot.
     """
 
     kind: ClassVar[str]
@@ -65,6 +66,7 @@ class Trial:
     draws: ClassVar[bool] = True
     better: ClassVar[int] = 1
     moving: ClassVar[bool] = True
+    rig: ClassVar[str] = ""
 
     design: str = reading.text(longest=200)
     left_out: tuple[LeftOut, ...] = reading.items(reading.object_reader(LeftOut), most=MOST_READINGS)

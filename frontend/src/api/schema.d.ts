@@ -4648,6 +4648,7 @@ export interface components {
             dimension: string;
             fields: components["schemas"]["LabelledField"][];
             kind: string;
+            rig: string;
             title: string;
         };
         /**

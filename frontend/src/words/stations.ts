@@ -11,3 +11,5 @@ export const STATION_NAMES = {
 } as const;
 
 export type StationKey = keyof typeof STATION_NAMES;
+
+export const STATIONS = Object.keys(STATION_NAMES) as StationKey[];

@@ -16,4 +16,5 @@ GEARBOX = 0.90
 CYCLOIDAL = 0.85
 """Plain pins; with rollers on them some 0.9 (Sensinger, Unified approach to cycloid drive profile, stress, and
 efficiency optimization, Journal of Mechanical Design 132, 2010)."""
+STRAIN_WAVE = 0.75
 SPEEDS = 0.97

@@ -11,12 +11,26 @@ from ydrometer.document.stages.multi_speed_box import MultiSpeedBox
 from ydrometer.document.stages.plane import Loop
 from ydrometer.document.stages.planetary import Planetary
 from ydrometer.document.stages.stage import Member, Stage, power_lost, stage_efficiency
+from ydrometer.document.stages.strain_wave import StrainWave
 from ydrometer.document.stages.v_belt import VBelt
 from ydrometer.document.stages.worm import Worm
 
 KINDS: dict[str, type[Stage]] = {
     kind.kind: kind
-    for kind in (Gear, Belt, Chain, VBelt, Friction, Bevel, Planetary, Gearbox, Cycloidal, Worm, MultiSpeedBox)
+    for kind in (
+        Gear,
+        Belt,
+        Chain,
+        VBelt,
+        Friction,
+        Bevel,
+        Planetary,
+        Gearbox,
+        Cycloidal,
+        StrainWave,
+        Worm,
+        MultiSpeedBox,
+    )
 }
 """Every kind, in the order in which they are offered."""
 

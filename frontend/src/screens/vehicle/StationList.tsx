@@ -8,7 +8,7 @@ import { ratioText, useUnits } from "../../ui/fields/units";
 import { Rail } from "../../ui/frame/Rail";
 import { StandingMark } from "../../ui/StandingMark";
 import { percent, STANDS } from "../../words/loads";
-import { STATION_NAMES } from "../../words/stations";
+import { STATION_NAMES, STATIONS, type StationKey } from "../../words/stations";
 
 /** The stations in the order of the work, each with its state and its one figure. */
 export const StationList = memo(function StationList({
@@ -40,26 +40,16 @@ export const StationList = memo(function StationList({
   const met =
     live?.gauges.filter((g) => g.target !== null && (g.standing === "holds" || g.standing === "tight"))
       .length ?? 0;
-  const stations: { name: string; to: string; standing: Standing; figure: string }[] = [
-    {
-      name: STATION_NAMES.brief,
-      to: "brief",
-      standing: worst(live),
-      figure: targets ? `${met} of ${targets} met` : "no targets yet",
-    },
-    {
-      name: STATION_NAMES.line,
-      to: "line",
-      standing: lineStanding(live),
-      figure: live ? ratioText(units, live.view.ratio) : "",
-    },
-    { name: STATION_NAMES.options, to: "options", standing: options.standing, figure: options.figure },
-    { name: STATION_NAMES.fit, to: "fit", ...fitFigure(live) },
-    { name: STATION_NAMES.loads, to: "loads", ...loadsFigure(loads) },
-    { name: STATION_NAMES.parts, to: "parts", ...partsFigure(parts) },
-    { name: STATION_NAMES.build, to: "build", ...build },
-    { name: STATION_NAMES.runs, to: "runs", ...runs },
-  ];
+  const figures: Record<StationKey, { standing: Standing; figure: string }> = {
+    brief: { standing: worst(live), figure: targets ? `${met} of ${targets} met` : "no targets yet" },
+    line: { standing: lineStanding(live), figure: live ? ratioText(units, live.view.ratio) : "" },
+    options,
+    fit: fitFigure(live),
+    loads: loadsFigure(loads),
+    parts: partsFigure(parts),
+    build,
+    runs,
+  };
   return (
     <Rail
       ref={rail}
@@ -68,12 +58,12 @@ export const StationList = memo(function StationList({
       overflowX={{ base: "auto", md: "visible" }}
       data-screen-only
     >
-      {stations.map((station) => (
-        <NavLink key={station.to} to={`/vehicles/${vehicle}/${station.to}`} className="station">
-          <StandingMark standing={station.standing} />
+      {STATIONS.map((station) => (
+        <NavLink key={station} to={`/vehicles/${vehicle}/${station}`} className="station">
+          <StandingMark standing={figures[station].standing} />
           <div>
-            <div className="name">{station.name}</div>
-            <div className="figure">{station.figure}</div>
+            <div className="name">{STATION_NAMES[station]}</div>
+            <div className="figure">{figures[station].figure}</div>
           </div>
         </NavLink>
       ))}

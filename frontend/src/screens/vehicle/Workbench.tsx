@@ -34,7 +34,7 @@ const LoadsStation = part(() => import("../../stations/loads/LoadsStation").then
 const PartsStation = part(() => import("../../stations/parts/PartsStation").then((m) => m.PartsStation));
 const BuildStation = part(() => import("../../stations/build/BuildStation").then((m) => m.BuildStation));
 const RunsStation = part(() => import("../../stations/runs/RunsStation").then((m) => m.RunsStation));
-const STATIONS: Record<string, React.ComponentType> = {
+const STATIONS: Record<StationKey, React.ComponentType> = {
   brief: memo(BriefStation),
   line: memo(LineStation),
   options: memo(OptionsStation),
@@ -54,7 +54,7 @@ export function Workbench(opened: Vehicle) {
   useTitle(`${document.name || "Unnamed vehicle"}, ${STATION_NAMES[station as StationKey] ?? station}`);
   const ask = useCallback((gauge: Asked) => setAsked(gauge), []);
   useWorkCommands(work, vehicle, ask);
-  const Station = STATIONS[station];
+  const Station = STATIONS[station as StationKey] as React.ComponentType | undefined;
   if (!Station) return <Navigate to={`/vehicles/${vehicle}/line`} replace />;
   return (
     <div className="workbench">

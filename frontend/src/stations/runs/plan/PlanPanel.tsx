@@ -24,6 +24,7 @@ interface Props {
 /** What is to be tried: the next step large, all of them to be ticked off, and what they take. */
 export function PlanPanel({ plan, rig, onType, onRig }: Props) {
   const [anew, setAnew] = useState(false);
+  const rigAction = useRigAction();
   const { kept, document } = plan;
   if (!kept) return <Box role="status" aria-label="Loading" h="120px" />;
   if (!kept.planned || !document || anew)
@@ -46,7 +47,7 @@ export function PlanPanel({ plan, rig, onType, onRig }: Props) {
     onType({ ...entry, step: { key: step.key, gearing: step.gearing, design: own } });
   };
   const onTheRig = async (step: Step) => {
-    const action = ON_THE_RIG[String(step.run.kind)];
+    const action = rigAction(step);
     if (!action || !(await rig.order(action, document.readings, null, design(step)))) return;
     onRig();
     plan.tick(step.key, "rig");
@@ -85,12 +86,14 @@ export function PlanPanel({ plan, rig, onType, onRig }: Props) {
   );
 }
 
-const ON_THE_RIG: Record<string, "spin" | "run" | "push" | "tow"> = {
-  spin: "spin",
-  distance_time: "run",
-  push: "push",
-  tow: "tow",
-};
+type RigAction = Parameters<PracticeRig["order"]>[0];
+
+/** What the practice rig does for a step of the plan; nothing for most. */
+function useRigAction(): (step: Step) => RigAction | undefined {
+  const { runs } = useUnits();
+  return (step) =>
+    (runs.find(({ kind }) => kind === step.run.kind)?.rig || undefined) as RigAction | undefined;
+}
 
 interface NextProps {
   step: Step;
@@ -102,6 +105,7 @@ interface NextProps {
 
 function NextStep({ step, readings, busy, onType, onRig }: NextProps) {
   const units = useUnits();
+  const rigAction = useRigAction();
   return (
     <Box data-next-step={step.key} data-screen-only>
       {step.swap && (
@@ -119,7 +123,7 @@ function NextStep({ step, readings, busy, onType, onRig }: NextProps) {
         <Button variant="solid" minH="44px" px="5" onClick={onType} data-type-step>
           Type it
         </Button>
-        {ON_THE_RIG[String(step.run.kind)] && (
+        {rigAction(step) && (
           <Button minH="44px" disabled={busy} onClick={onRig} data-rig-step>
             On the practice rig
           </Button>
