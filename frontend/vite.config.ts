@@ -1,10 +1,12 @@
 /// <reference types="vitest/config" />
+import { fileURLToPath } from "node:url";
 import react from "@vitejs/plugin-react";
 import { defineConfig } from "vite";
 
 export default defineConfig({
   base: "/static/app/",
   plugins: [react()],
+  resolve: { alias: { "@generated": fileURLToPath(new URL("./generated", import.meta.url)) } },
   build: {
     manifest: true,
     chunkSizeWarningLimit: 700,

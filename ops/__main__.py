@@ -70,8 +70,7 @@ def main() -> int:
     commands.add_parser("selfcheck", help="work out cases known in closed form, and print the errors")
     core = commands.add_parser("set-up-core", help="only what evaluate needs")
     core.add_argument("--kernels", action="store_true", help="and compile what is compiled when it is first used")
-    refresh = commands.add_parser("refresh", help="write the API's schema and the page's client anew")
-    refresh.add_argument("--check", action="store_true", help="write nothing: say whether they are current")
+    commands.add_parser("refresh", help="make the API's schema and the page's client anew after a change")
     commands.add_parser("shots", help="take the pictures in docs/screenshots anew")
     chosen = parser.parse_args()
     try:
@@ -125,7 +124,7 @@ def run(chosen: argparse.Namespace) -> int:
             return KEEPING[chosen.command](chosen.file)
         case "refresh":
             setup.set_up_but_kernels(testing=True)
-            return checks.client_is_current() if chosen.check else checks.refresh()
+            return checks.refresh()
         case "drill":
             setup.set_up(testing=True)
             return checks.with_test_database([str(PYTHON), "-m", "tests.drills.run", *chosen.only])

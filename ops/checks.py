@@ -2,13 +2,10 @@
 
 from __future__ import annotations
 
-import filecmp
-import json
 import os
 import re
 import subprocess
 import sys
-import tempfile
 import time
 from collections.abc import Callable
 from concurrent.futures import ThreadPoolExecutor
@@ -16,13 +13,17 @@ from dataclasses import dataclass
 from pathlib import Path
 
 from ops import say, setup
+from ops.client import client
 from ops.cluster import Cluster
-from ops.places import PAGE, PYTHON, ROOT, VENV
+from ops.places import GENERATED, PAGE, PYTHON, ROOT, VENV
 
 TEST = Cluster("test", durable=False)
-CLIENT = PAGE / "src" / "api"
 KERNELS = "kernels"
 """They are compiled while what does not need them is checked."""
+ANSWERS = "answers"
+"""What the core says of some designs: the page's tests stand on them."""
+FIRST = {"page": ANSWERS, "tsc": ANSWERS}
+"""What a check needs that is made by another one."""
 SIDE_BY_SIDE = 2
 """Processes that run tests: a browser or the core keeps one processor busy."""
 
@@ -49,8 +50,6 @@ def _checks() -> list[Check]:
         Check(KERNELS, [*ours, "set-up-core", "--kernels"]),
         Check("ops", _django("tests.ops", 1), counts=tests, database=True),
         Check("types", [f"{tool}/mypy"]),
-        Check("tsc", ["npm", "run", "types"], PAGE),
-        Check("client", [*ours, "refresh", "--check"]),
         Check("deploy", [str(PYTHON), "-m", "ops.deploy_check"], database=True),
         Check("migrations", [str(PYTHON), "manage.py", "makemigrations", "--check", "--dry-run"], database=True),
         Check("biome", ["npm", "run", "lint"], PAGE),
@@ -58,6 +57,8 @@ def _checks() -> list[Check]:
         Check("imports", [f"{tool}/lint-imports"]),
         Check("ruff", [f"{tool}/ruff", "check", "."]),
         Check("format", [f"{tool}/ruff", "format", "--check", "."]),
+        Check(ANSWERS, [str(PYTHON), "-m", "tests.answers", str(GENERATED / "answers.json")], fills=True),
+        Check("tsc", ["npm", "run", "types"], PAGE, fills=True),
         Check("page", ["npm", "run", "test"], PAGE, counts=r"Tests .*?(\d+) passed", fills=True),
         Check("core", _django("tests.core"), counts=tests, database=True, fills=True),
         Check("server", _django("tests.server"), counts=tests, database=True, fills=True),
@@ -78,7 +79,8 @@ def test(only: list[str]) -> int:
     unknown = [name for name in only if name not in known]
     if unknown:
         raise say.GiveUp(f"there is no check {unknown[0]}: known are {', '.join(known)}")
-    chosen = [check for check in _checks() if not only or check.name in (*only, KERNELS)]
+    wanted = {KERNELS, *only, *(FIRST[name] for name in only if name in FIRST)}
+    chosen = [check for check in _checks() if not only or check.name in wanted]
     TEST.start()
     try:
         with ThreadPoolExecutor(SIDE_BY_SIDE) as shared:
@@ -119,46 +121,10 @@ def _last_line(text: str) -> str:
     return (told or lines or [""])[-1]
 
 
-def client_is_current() -> int:
-    """0 where the page's client is of the server as it is."""
-    with tempfile.TemporaryDirectory() as folder:
-        made = Path(folder)
-        _write_client(made)
-        stale = [name for name in ("openapi.json", "schema.d.ts") if not _same(made / name, CLIENT / name)]
-    print(f"{', '.join(stale)} no longer fit the server: run ./ydro refresh" if stale else "current")
-    return int(bool(stale))
-
-
-def _same(made: Path, kept: Path) -> bool:
-    return kept.exists() and filecmp.cmp(made, kept, shallow=False)
-
-
 def refresh() -> int:
-    """Write the API's schema, the page's client and the answers its tests stand on from the server as it is."""
-    _write_client(CLIENT)
-    say.run([PYTHON, "-m", "tests.answers", CLIENT.parent / "fixtures" / "answers.json"], cwd=ROOT)
-    return 0
-
-
-def _write_client(folder: Path) -> None:
-    schema = folder / "openapi.json"
-    say.run(
-        [
-            PYTHON,
-            "manage.py",
-            "spectacular",
-            "--fail-on-warn",
-            "--validate",
-            "--format",
-            "openapi-json",
-            "--file",
-            schema,
-        ],
-        cwd=ROOT,
-    )
-    schema.write_text(json.dumps(json.loads(schema.read_text()), indent=1, sort_keys=True) + "\n")
-    command = ["npx", "--no-install", "openapi-typescript", str(schema), "-o", str(folder / "schema.d.ts")]
-    say.run(command, cwd=PAGE, env=setup.node_env())
+    """Make anew what is made of the server and the core for the page: its client, and answers for its tests."""
+    client(setup.node_env(), anew=True)
+    return subprocess.call([str(PYTHON), "-m", "tests.answers", str(GENERATED / "answers.json")], cwd=ROOT)
 
 
 def with_test_database(command: list[str]) -> int:

@@ -11,6 +11,8 @@ from ops.say import GiveUp
 
 ROOT = Path(__file__).resolve().parents[1]
 RUN = ROOT / ".run"
+GENERATED = ROOT / "frontend" / "generated"
+"""What is made of the server for the page and its tests: schema, client, answers."""
 VENV = ROOT / ".venv"
 PYTHON = VENV / "bin" / "python"
 TOOLS = RUN / "tools"

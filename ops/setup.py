@@ -13,6 +13,7 @@ from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 
 from ops import say
+from ops.client import client
 from ops.places import IS_ROOT, PAGE, PYTHON, ROOT, RUN, SECRET, TOOLS, VENV, fingerprint, need_space
 from ops.say import GiveUp
 
@@ -47,6 +48,8 @@ def set_up_but_kernels(*, testing: bool = False) -> None:
     _languages(testing=testing)
     page()
     _secret()
+    if testing:
+        client(node_env())
 
 
 def _languages(*, testing: bool) -> None:

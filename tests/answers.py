@@ -86,4 +86,4 @@ def _rounded(value: Any) -> Any:
 
 
 if __name__ == "__main__":
-    Path(sys.argv[1]).write_text(json.dumps(answers(), ensure_ascii=False, separators=(",", ":")) + "\n")
+    Path(sys.argv[1]).write_text(json.dumps(answers(), ensure_ascii=False, indent=1) + "\n")

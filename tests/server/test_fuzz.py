@@ -5,7 +5,6 @@ from __future__ import annotations
 import json
 import os
 import traceback
-from pathlib import Path
 from typing import Any
 
 import schemathesis
@@ -21,12 +20,13 @@ from schemathesis.specs.openapi.checks import (
     status_code_conformance,
 )
 
+from ops.places import GENERATED
 from server.accounts.models import User
 from server.designs.actions import add_vehicle
 from server.workshops.models import Membership, Role, Workshop
 from tests.core.designs import PLAIN, changed
 
-SCHEMA = Path(__file__).parents[2] / "frontend" / "src" / "api" / "openapi.json"
+SCHEMA = GENERATED / "openapi.json"
 EXAMPLES = int(os.environ.get("YDROMETER_FUZZ", "6"))
 """Drawn requests for each address and verb; more with the environment's leave."""
 CHECKS = [

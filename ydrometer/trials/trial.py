@@ -50,8 +50,8 @@ class Trial:
     A kind says its `title`, its `dimension`, the `unit` in which answers tell it with how many of them are one SI unit,
     the usual `scatter` of one reading relative to it, which of its keys (`about`) tell what exactly was measured,
     which `measure` of a design that is, if any, whether gearings are told apart by it, `geared`, whether it `draws` on
-    the supply, whether more of it is `better`, 1 or −1, whether it is about the run, `moving`, and what the practice rig does to
-    measure it, `rig`, empty where it cannot.
+    the supply, whether more of it is `better`, 1 or −1, whether it is about the run, `moving`, and what the practice
+    rig does to measure it, `rig`, empty where it cannot.
     """
 
     kind: ClassVar[str]

@@ -1,7 +1,8 @@
 /** The server, through a client whose types are generated from its schema. */
+
+import type { components, paths } from "@generated/schema";
 import createClient, { type Middleware } from "openapi-fetch";
 import { answered, lost, mayPass, unanswered } from "./connection";
-import type { components, paths } from "./schema";
 import { sawVersion } from "./version";
 
 type Schemas = components["schemas"];
