@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+from pathlib import Path
 
 from ops import say
 from ops.places import GENERATED, PAGE, PYTHON, ROOT, RUN, fingerprint
@@ -24,9 +25,16 @@ def client(env: dict[str, str], *, anew: bool = False) -> None:
     with say.step("Client of the page"):
         GENERATED.mkdir(exist_ok=True)
         schema = GENERATED / "openapi.json"
-        options = ["--fail-on-warn", "--validate", "--format", "openapi-json", "--file", schema]
+        options: list[str | Path] = ["--fail-on-warn", "--validate", "--format", "openapi-json", "--file", schema]
         say.run([PYTHON, "manage.py", "spectacular", *options], cwd=ROOT)
         schema.write_text(json.dumps(json.loads(schema.read_text()), indent=1, sort_keys=True) + "\n")
-        types = ["npx", "--no-install", "openapi-typescript", str(schema), "-o", str(GENERATED / "schema.d.ts")]
+        types: list[str | Path] = [
+            "npx",
+            "--no-install",
+            "openapi-typescript",
+            str(schema),
+            "-o",
+            str(GENERATED / "schema.d.ts"),
+        ]
         say.run(types, cwd=PAGE, env=env)
         STAMP.write_text(sources)

@@ -8,6 +8,7 @@ YDROMETER_INTERPRET=1 the same functions run as plain Python.
 from __future__ import annotations
 
 import hashlib
+import math
 import os
 from collections.abc import Callable
 from functools import cache
@@ -51,6 +52,15 @@ def entry(function: F) -> F:
     return _made(function, no_cfunc_wrapper=True, nogil=True)
 
 
+def divided(dividend: float, divisor: float) -> float:
+    """A quotient in plain Python that is infinite, or NaN, where the divisor is 0."""
+    try:
+        return dividend / divisor
+    except ZeroDivisionError:
+        undefined = math.isnan(dividend) or dividend == 0.0
+        return math.nan if undefined else math.copysign(math.inf, dividend) * math.copysign(1.0, divisor)
+
+
 def _made(function: F, **options: Any) -> F:
     if INTERPRETED:
         return function
@@ -70,7 +80,7 @@ def _keeps() -> bool:
 
     package = Path(__file__).parents[1]
     digest = hashlib.sha256()
-    for source in sorted((package / "motion").glob("*.py")):
+    for source in [Path(__file__), *sorted((package / "motion").glob("*.py"))]:
         digest.update(source.name.encode() + source.read_bytes())
     folder = package / "__pycache__" / f"kernels-{digest.hexdigest()[:16]}"
     try:
@@ -79,3 +89,14 @@ def _keeps() -> bool:
         return False
     config.CACHE_DIR = str(folder)  # type: ignore[attr-defined]  # made at import from the environment
     return os.access(folder, os.W_OK)
+
+
+@leaf
+def _over(dividend: float, divisor: float) -> float:
+    return dividend / divisor
+
+
+over = divided if INTERPRETED else _over
+"""A quotient whose divisor may be 0: then it is infinite, or NaN of 0 and of NaN (IEEE 754, section 7.3). Compiled
+kernels divide so by themselves, Python does not.
+"""

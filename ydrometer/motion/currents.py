@@ -13,7 +13,7 @@ from __future__ import annotations
 
 import math
 
-from ydrometer.base.jit import inner, kernel, leaf
+from ydrometer.base.jit import inner, kernel, leaf, over
 from ydrometer.motion.plant import Plant, turning
 
 EDGE = 1e-9
@@ -244,7 +244,7 @@ def duty_for_force(p: Plant, k: int, v: float, force: float) -> float:
     for _ in range(DUTY_STEPS):
         if f_low >= 0.0 or f_high <= 0.0 or high - low < 1e-14:
             break
-        duty = high - f_high * (high - low) / (f_high - f_low)
+        duty = high - over(f_high * (high - low), f_high - f_low)
         f = drive_force(p, k, v, electric(p, k, v, duty)[0], duty) - force
         if f > 0.0:
             high, f_high = duty, f
@@ -268,9 +268,9 @@ def eased_off(p: Plant, k: int, v: float, force: float) -> tuple[float, float, f
         u = voltage_for_force(p, k, v, force, electric(p, k, v, FULL)[0])
         watts = power(p, k, v, u)
         bus = bus_voltage_for_power(p, watts)
-        return u, bus, watts / bus, FULL
+        return u, bus, over(watts, bus), FULL
     if not motors:
-        return 0.0, 0.0, 0.0, force / drive_force(p, k, v, 0.0, FULL)
+        return 0.0, 0.0, 0.0, over(force, drive_force(p, k, v, 0.0, FULL))
     duty = duty_for_force(p, k, v, force)
     u, bus, drawn = electric(p, k, v, duty)
     return u, bus, drawn, duty

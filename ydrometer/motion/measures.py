@@ -10,7 +10,7 @@ from typing import Any, NamedTuple
 
 import numpy as np
 
-from ydrometer.base.jit import entry, kernel
+from ydrometer.base.jit import entry, kernel, over
 from ydrometer.motion import currents, forces, gears, moments, panels, run, speeds
 from ydrometer.motion.plant import Batch, Plant, for_kernels, row, turning
 
@@ -198,7 +198,7 @@ def _in_motion(p: Plant, i: int, panels: Any, wanted: Wanted, out: Results) -> N
     out.launch_acceleration[i] = acceleration(p, starting_gear(p), 0.0)
     out.limited_by[i] = GEARING if top >= GEARING_SHARE * no_load else GRIP if by_grip < by_drive else POWER
     if rate > 0.0:
-        out.stopping_distance[i] = 0.5 * top * top / rate
+        out.stopping_distance[i] = over(0.5 * top * top, rate)
     if math.isinf(top):
         return
     electrical = False
@@ -237,4 +237,4 @@ def _over_distances(p: Plant, i: int, panels: Any, count: int, cruise: float, wa
             out.energy_per_run[i, m] = energy
         if rate > 0.0:
             v, t, _, _ = find(p, panels, count, top, cruise, 2, distance, rate)
-            out.sprint_and_stop[i, m] = t + v / rate
+            out.sprint_and_stop[i, m] = t + over(v, rate)

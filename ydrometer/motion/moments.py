@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from typing import Any
 
-from ydrometer.base.jit import kernel
+from ydrometer.base.jit import kernel, over
 from ydrometer.motion import forces, panels, stretches
 from ydrometer.motion.plant import Plant
 
@@ -66,7 +66,7 @@ def last_speed(p: Plant, panel: Any) -> float:
 @kernel
 def reading_of(v: float, t: float, x: float, what: int, rate: float) -> float:
     """The quantity asked for: 0 time, 1 distance, 2 where it would stand still when braking at `rate` from here."""
-    return t if what == 0 else x if what == 1 else x + 0.5 * v * v / rate
+    return t if what == 0 else x if what == 1 else x + over(0.5 * v * v, rate)
 
 
 @kernel
@@ -96,7 +96,7 @@ def find(
             if abs(off) <= CLOSE * wanted or high - low <= CLOSE * high:
                 break
             dt = 1.0 if panel[GEAR] < 0.0 else (panel[END] - v) / max(a, 1e-300)
-            slope = dt * (1.0 if what == 0 else v if what == 1 else v + v * a / rate)
+            slope = dt * (1.0 if what == 0 else v if what == 1 else v + over(v * a, rate))
             following = at - off / slope if slope > 0.0 else 0.5 * (low + high)
             if not low < following < high:
                 following = 0.5 * (low + high)
@@ -105,7 +105,7 @@ def find(
         return v, t, x, e
     t, x, e = panels[count, TIME], panels[count, DISTANCE], panels[count, ENERGY]
     rest = wanted - reading_of(top, t, x, what, rate)
-    seconds = rest if what == 0 else rest / top
+    seconds = rest if what == 0 else over(rest, top)
     return top, t + seconds, x + seconds * top, e + seconds * cruise
 
 

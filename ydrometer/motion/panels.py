@@ -11,7 +11,7 @@ from __future__ import annotations
 import math
 from typing import Any
 
-from ydrometer.base.jit import inner, kernel, leaf
+from ydrometer.base.jit import inner, kernel, leaf, over
 from ydrometer.motion import forces, speeds, stretches
 from ydrometer.motion.plant import Plant
 from ydrometer.motion.stretches import Quadratic
@@ -82,7 +82,7 @@ def over_speeds(q: Quadratic, at: float, half: float) -> tuple[float, float, flo
     t, x = 0.0, 0.0
     for i in range(-3, 4):
         u = half * _NODES[2 * abs(i)] * (1.0 if i > 0 else -1.0)
-        dt = _GAUSS[2 * abs(i)] / value(q, u)
+        dt = over(_GAUSS[2 * abs(i)], value(q, u))
         t, x = t + dt, x + dt * (at + u)
     return half * t, half * x, 0.0, 0.0, 0.0
 

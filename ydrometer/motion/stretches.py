@@ -13,7 +13,7 @@ from __future__ import annotations
 import math
 from typing import NamedTuple
 
-from ydrometer.base.jit import kernel, leaf
+from ydrometer.base.jit import kernel, leaf, over
 from ydrometer.motion import currents, forces, speeds
 from ydrometer.motion.plant import Plant, turning
 
@@ -71,8 +71,8 @@ def falls(q: Quadratic, room: float) -> float:
         return math.inf
     # The root that is reached falling, in the form that loses no digits.
     if q.line < 0.0:
-        return 2.0 * q.rest / (math.sqrt(inner) - q.line)
-    return (q.line + math.sqrt(inner)) / (-2.0 * q.square)
+        return over(2.0 * q.rest, math.sqrt(inner) - q.line)
+    return over(q.line + math.sqrt(inner), -2.0 * q.square)
 
 
 @kernel
