@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 import argparse
+import subprocess
 import sys
 from pathlib import Path
 from typing import Any
 
 from ops import checks, production, safekeeping, say, serving, setup
-from ops.places import PYTHON
+from ops.places import PYTHON, ROOT
 
 BENCHES = {
     "fit": "tests.bench.fit",
@@ -56,6 +57,9 @@ def main() -> int:
     bench = commands.add_parser("bench", help="measure speed: " + ", ".join(BENCHES))
     bench.add_argument("what", choices=list(BENCHES))
     bench.add_argument("--without-largest", action="store_true", help="of search: leave 10^8 out")
+    mutate = commands.add_parser("mutate", help="draw small changes in the core, list those that no test notices")
+    mutate.add_argument("--seed", type=int, default=1)
+    mutate.add_argument("--count", type=int, default=60)
     drill = commands.add_parser("drill", help="make go wrong what could, on a server of its own, and print a table")
     drill.add_argument("only", nargs="*", help="names of drills; all without")
     commands.add_parser("evaluate", help="DESIGN.json...: print the measures of design files")
@@ -118,13 +122,10 @@ def run(chosen: argparse.Namespace) -> int:
             return safekeeping.remove(chosen.remove) if chosen.remove else safekeeping.kept()
         case "reset-password":
             return serving.reset_password(chosen.name)
-        case "test":
-            return checks.test(chosen.only)
         case "backup" | "restore" | "check-backup":
             return KEEPING[chosen.command](chosen.file)
-        case "refresh":
-            setup.set_up_but_kernels(testing=True)
-            return checks.refresh()
+        case "test" | "refresh" | "mutate":
+            return _checked(chosen)
         case "drill":
             setup.set_up(testing=True)
             return checks.with_test_database([str(PYTHON), "-m", "tests.drills.run", *chosen.only])
@@ -135,6 +136,17 @@ def run(chosen: argparse.Namespace) -> int:
             return checks.with_test_database([str(PYTHON), "-m", module, *flags])
     setup.set_up_core(compiled=getattr(chosen, "kernels", False))
     return 0
+
+
+def _checked(chosen: argparse.Namespace) -> int:
+    """What is for those who work on it."""
+    if chosen.command == "test":
+        return checks.test(chosen.only)
+    setup.set_up_but_kernels(testing=True)
+    if chosen.command == "refresh":
+        return checks.refresh()
+    drawn = ["--seed", str(chosen.seed), "--count", str(chosen.count)]
+    return subprocess.call([str(PYTHON), "-m", "tests.mutate", *drawn], cwd=ROOT)
 
 
 sys.exit(main())

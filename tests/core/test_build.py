@@ -130,6 +130,16 @@ class Numbers(unittest.TestCase):
         self.assertEqual(hides[f"{source}[2]:mount"], (f"{source}:plug", f"{source}[1]:plug"))
 
 
+class Sources(unittest.TestCase):
+    def test_an_engine_has_its_clutch_put_on_and_a_motor_has_none(self) -> None:
+        curve = [["1800 rpm", "6 N*m"], ["3600 rpm", "5 N*m"]]
+        engine = {"source": {"kind": "engine", "torque_curve": curve}, "clutch": {"engagement_speed": "2200 rpm"},
+                  "stages": PLAIN["drive"]["branches"][0]["stages"]}  # fmt: skip
+        mixed = changed({"drive.branches": [PLAIN["drive"]["branches"][0], engine], "drive.units": 1})
+        clutches = [id_ for id_ in titles(mixed) if id_.endswith(":clutch")]
+        self.assertEqual(clutches, ["drive.branches[1].source:clutch"])
+
+
 class Order(unittest.TestCase):
     def test_a_shaft_that_is_moved_for_one_stage_stands_before_the_next_is_set(self) -> None:
         slot = {"mount": "slot", "slot": {"start": ["60 mm", "48 mm"], "end": ["90 mm", "48 mm"]}}

@@ -10,10 +10,12 @@ from hypothesis import strategies as st
 
 from tests.core.designs import changed
 from tests.core.reference import Reference
+from ydrometer.base import jit
 from ydrometer.document import design
 from ydrometer.evaluation import driveline
 from ydrometer.evaluation.train import overall
-from ydrometer.motion import trace
+from ydrometer.motion import currents, trace
+from ydrometer.motion.plant import Batch, for_kernels, row
 
 AMPS = st.floats(5.0, 300.0)
 NO_LIMIT: dict[str, Any] = {}
@@ -138,3 +140,47 @@ class Losses(unittest.TestCase):
         lost = overall(document.design.drive.branches[0].stages).efficiency
         lost *= overall(document.design.drive.stages).efficiency
         self.assertAlmostEqual(-below / above, lost**2, places=6)
+
+
+@jit.entry
+def force_at(batch: Batch, speed: float, u: float) -> float:
+    return currents.drive_force(row(batch, 0), 0, speed, u, 1.0)
+
+
+@jit.entry
+def voltage_for(batch: Batch, speed: float, force: float, full: float) -> float:
+    return currents.voltage_for_force(row(batch, 0), 0, speed, force, full)
+
+
+class EasedOff(unittest.TestCase):
+    """The voltage at which motors give a force: the inverse of a line that is bent at each motor's limit."""
+
+    SPEED, FULL = 2.0, 24.0
+
+    def setUp(self) -> None:
+        document = two_kinds(limited(40.0), limited(60.0), battery(0.001))
+        self.records = driveline.assemble([document.design])
+        self.batch = for_kernels(self.records)
+
+    def bends(self) -> list[float]:
+        """Where a motor's current reaches its limit, or its torque changes sign."""
+        found = []
+        for source in self.records.sources[0]:
+            ke, resistance = float(source["ke"]), float(source["resistance"])
+            e = ke * float(source["speed_ratio"]) * float(self.records.gears[0][0]["turning"]) * self.SPEED
+            found += [e + float(source[key]) * resistance for key in ("no_load_current", "current_limit")]
+        return sorted(found)
+
+    def test_at_each_bend_and_between_them(self) -> None:
+        first, second, third, fourth = self.bends()
+        for u in (first - 0.7, first, second, 0.5 * (second + third), third, 0.5 * (third + fourth)):
+            force = force_at(self.batch, self.SPEED, u)
+            with self.subTest(u=u):
+                self.assertAlmostEqual(voltage_for(self.batch, self.SPEED, force, self.FULL), u, places=9)
+
+    def test_where_no_motor_gives_more_the_highest_voltage_is_as_good(self) -> None:
+        most = force_at(self.batch, self.SPEED, self.FULL)
+        self.assertGreater(self.FULL, self.bends()[-1])
+        u = voltage_for(self.batch, self.SPEED, most, self.FULL)
+        self.assertTrue(math.isfinite(u))
+        self.assertAlmostEqual(force_at(self.batch, self.SPEED, u), most, places=9)

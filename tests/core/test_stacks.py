@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 import math
-from typing import Any
-from unittest import TestCase
+from typing import Any, cast
+from unittest import TestCase, mock
 
 import numpy as np
 
@@ -13,7 +13,8 @@ from tests.core.plates import AXLE, CHAIN, JACK, MOTOR, PLATE, about, at, look, 
 from ydrometer.base.errors import DocumentError
 from ydrometer.files.fit_report import report
 from ydrometer.files.sheets.outline import NOTES, Circle, plate_outline
-from ydrometer.fit.setup import set_up
+from ydrometer.fit.coupling import Wheel
+from ydrometer.fit.setup import Setup, same_depth, set_up
 from ydrometer.geometry import gears
 from ydrometer.screens.mounted import places
 
@@ -69,6 +70,19 @@ class Depths(TestCase):
         (told,) = report(read(fit))["stacks"]
         for gap, wanted in zip(told["gaps"], (0.0, -2e-3, -5e-3, -3e-3), strict=True):
             self.assertAlmostEqual(gap, wanted)
+
+
+class SameDepth(TestCase):
+    def test_wheels_share_a_depth_where_their_spans_overlap(self) -> None:
+        for one, other, same in (
+            ((0.0, 0.01), (0.005, 0.015), True), ((0.0, 0.01), (0.002, 0.004), True), ((0.0, 0.01), (0.0, 0.01), True),
+            ((0.0, 0.01), (0.01, 0.02), False), ((0.0, 0.01), (0.03, 0.04), False), ((0.0, 0.01), None, False),
+            (None, None, False),
+        ):  # fmt: skip
+            for spans in ([one, other], [other, one]):
+                with self.subTest(spans), mock.patch("ydrometer.fit.setup.depth", side_effect=spans):
+                    setup, wheel = cast(Setup, None), cast(Wheel, None)
+                    self.assertEqual(same_depth(setup, wheel, wheel), same)
 
 
 class Tolerances(TestCase):

@@ -1,0 +1,229 @@
+"""./ydro mutate: small changes drawn in the core, each run against the nearest tests; lists those that no test noticed.
+
+A change stands in a copy of the sources. Nearest are the tests that import the changed module, else those that import
+what imports it. Kernels run as plain Python, so that nothing is compiled anew for each change.
+"""
+
+from __future__ import annotations
+
+import argparse
+import ast
+import copy
+import os
+import random
+import shutil
+import subprocess
+import sys
+import tempfile
+import time
+from collections.abc import Iterator
+from concurrent.futures import ThreadPoolExecutor
+from dataclasses import dataclass
+from functools import cache
+from pathlib import Path
+
+ROOT = Path(__file__).parents[1]
+COPIED = ("ydrometer", "tests", "server", "ops", "docs", "pyproject.toml", "uv.lock", "README.md")
+LEFT_OUT = ("ydrometer/base/tables", "ydrometer/command/warm.py", "ydrometer/starting")
+"""Data, and what only makes things quicker."""
+NEAREST = 6
+"""Test modules that are run for a change, at most."""
+LIMIT_S = 120.0
+"""A test module that takes longer than this has noticed the change."""
+SLOW = ("test_motion", "test_interpreted", "test_every_kind")
+"""Modules that are too slow for this as plain Python."""
+SIDE_BY_SIDE = 2
+GOAL = 0.95
+COMPARED: dict[type[ast.cmpop], type[ast.cmpop]] = {
+    ast.Lt: ast.LtE, ast.LtE: ast.Lt, ast.Gt: ast.GtE, ast.GtE: ast.Gt, ast.Eq: ast.NotEq, ast.NotEq: ast.Eq,
+    ast.Is: ast.IsNot, ast.IsNot: ast.Is, ast.In: ast.NotIn, ast.NotIn: ast.In,
+}  # fmt: skip
+RECKONED: dict[type[ast.operator], type[ast.operator]] = {
+    ast.Add: ast.Sub, ast.Sub: ast.Add, ast.Mult: ast.Div, ast.Div: ast.Mult,
+}  # fmt: skip
+CALLED = {"min": "max", "max": "min", "any": "all", "all": "any", "sin": "cos", "cos": "sin"}
+
+
+@dataclass(frozen=True)
+class Change:
+    """One change: the module's path, its line, what stood there and what stands there now, the whole new text."""
+
+    path: str
+    line: int
+    before: str
+    after: str
+    text: str
+
+
+@dataclass(frozen=True)
+class Verdict:
+    """What became of a change: the test module that noticed it, empty where none did."""
+
+    change: Change
+    noticed_by: str
+    tests: tuple[str, ...]
+
+
+def changed(node: ast.AST) -> Iterator[ast.AST]:
+    """What might stand in the place of a node: the same but for one thing."""
+    other = copy.deepcopy(node)
+    match other:
+        case ast.Compare(ops=[op]) if type(op) in COMPARED:
+            other.ops = [COMPARED[type(op)]()]
+            yield other
+        case ast.BinOp(op=op) if type(op) in RECKONED:
+            other.op = RECKONED[type(op)]()
+            yield other
+        case ast.BoolOp(op=op):
+            other.op = ast.Or() if isinstance(op, ast.And) else ast.And()
+            yield other
+        case ast.UnaryOp(op=ast.Not() | ast.USub(), operand=inner):
+            yield inner
+        case ast.Constant(value=bool() as value):
+            other.value = not value
+            yield other
+        case ast.Constant(value=int() | float() as number):
+            other.value = number + 1 if isinstance(number, int) else (1.1 * number or 0.1)
+            yield other
+        case ast.Call(func=ast.Name(id=name)) if name in CALLED:
+            other.func = ast.Name(CALLED[name], ast.Load())
+            yield other
+        case ast.IfExp(body=body, orelse=orelse):
+            other.body, other.orelse = orelse, body
+            yield other
+
+
+def places(tree: ast.Module) -> list[ast.AST]:
+    """The nodes of a module that can be changed: inside functions, and not in what is only said of types."""
+    found = []
+    for function in (node for node in ast.walk(tree) if isinstance(node, ast.FunctionDef)):
+        for statement in function.body:
+            if not isinstance(statement, ast.FunctionDef | ast.Assert):
+                found += [node for node in ast.walk(statement) if any(True for _ in changed(node))]
+    return list(dict.fromkeys(found))
+
+
+def draw(random_: random.Random, files: list[Path]) -> Change:
+    """One change somewhere in the core; longer modules are drawn more often."""
+    sizes = [file.stat().st_size for file in files]
+    while True:
+        (file,) = random_.choices(files, sizes)
+        text = file.read_text()
+        known = places(ast.parse(text))
+        if known:
+            return _made(file, text, random_.choice(known))
+
+
+def _made(file: Path, text: str, node: ast.AST) -> Change:
+    other = next(changed(node))
+    lines = text.splitlines(keepends=True)
+    start = _offset(lines, node.lineno, node.col_offset)  # type: ignore[attr-defined]  # expressions have a place
+    end = _offset(lines, node.end_lineno, node.end_col_offset)  # type: ignore[attr-defined]
+    data = text.encode()
+    new = f"({ast.unparse(other)})".encode()
+    return Change(
+        file.relative_to(ROOT).as_posix(), node.lineno, ast.unparse(node), ast.unparse(other),  # type: ignore[attr-defined]
+        (data[:start] + new + data[end:]).decode(),
+    )  # fmt: skip
+
+
+def _offset(lines: list[str], line: int, column: int) -> int:
+    """Bytes before a place: the columns of a tree count bytes."""
+    return len("".join(lines[: line - 1]).encode()) + column
+
+
+@cache
+def imported(file: Path) -> frozenset[str]:
+    """Modules of the core that a file imports."""
+    found = set()
+    for node in ast.walk(ast.parse(file.read_text())):
+        if isinstance(node, ast.ImportFrom) and (node.module or "").startswith("ydrometer"):
+            found |= {node.module or "", *(f"{node.module}.{alias.name}" for alias in node.names)}
+    return frozenset(found)
+
+
+def nearest(path: str) -> list[str]:
+    """Test modules that import a module, then those that import what imports it, and so on."""
+    core = {file: _name(file) for file in sorted((ROOT / "ydrometer").rglob("*.py"))}
+    tests = [test for test in sorted((ROOT / "tests" / "core").glob("test_*.py")) if test.stem not in SLOW]
+    level, seen, found = {_name(ROOT / path)}, set[str](), list[str]()
+    while level and len(found) < NEAREST:
+        mine = [test for test in tests if imported(test) & level and _name(test) not in found]
+        # Of equally near ones those that import least are about it most.
+        found += [_name(test) for test in sorted(mine, key=lambda test: len(imported(test)))]
+        seen |= level
+        level = {name for file, name in core.items() if imported(file) & level} - seen
+    return found[:NEAREST]
+
+
+def _name(file: Path) -> str:
+    return file.relative_to(ROOT).with_suffix("").as_posix().removesuffix("/__init__").replace("/", ".")
+
+
+class Copy:
+    """A copy of the sources in which changes are tried, one at a time."""
+
+    def __init__(self, folder: Path) -> None:
+        self.folder = folder
+        for name in COPIED:
+            source = ROOT / name
+            if source.is_dir():
+                shutil.copytree(source, folder / name, ignore=shutil.ignore_patterns("__pycache__"))
+            else:
+                shutil.copy(source, folder / name)
+
+    def tried(self, change: Change) -> Verdict:
+        """Put a change in, run the nearest tests until one fails, take it out."""
+        file = self.folder / change.path
+        before, tests = file.read_text(), nearest(change.path)
+        file.write_text(change.text)
+        try:
+            noticed = next((test for test in tests if not self.passes(test)), "")
+        finally:
+            file.write_text(before)
+        return Verdict(change, noticed, tuple(tests))
+
+    def passes(self, test: str) -> bool:
+        """Whether a test module passes in time."""
+        environment = {**os.environ, "YDROMETER_INTERPRET": "1", "PYTHONPATH": str(self.folder),
+                       "PYTHONDONTWRITEBYTECODE": "1"}  # fmt: skip
+        command = [sys.executable, "-m", "unittest", "-f", test]
+        try:
+            done = subprocess.run(command, cwd=self.folder, env=environment, capture_output=True, timeout=LIMIT_S,
+                                  check=False)  # fmt: skip
+        except subprocess.TimeoutExpired:
+            return False
+        return done.returncode == 0
+
+
+def main() -> None:
+    """Draw, try, and print what nobody noticed."""
+    parser = argparse.ArgumentParser(prog="./ydro mutate")
+    parser.add_argument("--seed", type=int, default=1)
+    parser.add_argument("--count", type=int, default=60)
+    asked = parser.parse_args()
+    files = [file for file in sorted((ROOT / "ydrometer").rglob("*.py"))
+             if not file.relative_to(ROOT).as_posix().startswith(LEFT_OUT)]  # fmt: skip
+    random_ = random.Random(asked.seed)
+    changes = [draw(random_, files) for _ in range(asked.count)]
+    begun = time.monotonic()
+    with tempfile.TemporaryDirectory() as folder, ThreadPoolExecutor(SIDE_BY_SIDE) as pool:
+        copies = [Copy(Path(folder) / str(k)) for k in range(SIDE_BY_SIDE)]
+        found = [
+            v for part in pool.map(_all, copies, (changes[k::SIDE_BY_SIDE] for k in range(SIDE_BY_SIDE))) for v in part
+        ]
+    survivors = [verdict for verdict in found if not verdict.noticed_by]
+    for verdict in survivors:
+        change = verdict.change
+        print(f"{change.path}:{change.line}: {change.before}  →  {change.after}   ({', '.join(verdict.tests)})")
+    killed = len(found) - len(survivors)
+    print(f"{killed} of {len(found)} noticed, {100.0 * killed / len(found):.0f} % (goal {100 * GOAL:g} %), "
+          f"{time.monotonic() - begun:.0f} s")  # fmt: skip
+
+
+def _all(copy_: Copy, changes: list[Change]) -> list[Verdict]:
+    return [copy_.tried(change) for change in changes]
+
+
+if __name__ == "__main__":
+    main()
