@@ -222,7 +222,13 @@ def main() -> None:
 
 
 def _all(copy_: Copy, changes: list[Change]) -> list[Verdict]:
-    return [copy_.tried(change) for change in changes]
+    found = []
+    for change in changes:
+        verdict = copy_.tried(change)
+        told = f"noticed by {verdict.noticed_by}" if verdict.noticed_by else "not noticed"
+        print(f"{change.path}:{change.line}: {told}", file=sys.stderr, flush=True)
+        found.append(verdict)
+    return found
 
 
 if __name__ == "__main__":

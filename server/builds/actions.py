@@ -21,6 +21,7 @@ from server.designs.models import Vehicle
 from server.parts.actions import Change, change_parts
 from server.parts.actions import Stale as StaleParts
 from server.runs.actions import NewRun, log_run, present_design
+from server.workshops.access import EDITORS, allowed
 from server.workshops.models import Workshop
 from ydrometer.base.errors import DocumentError
 from ydrometer.build.book import read_book
@@ -69,6 +70,7 @@ class Stale:
     present: Build
 
 
+@allowed(EDITORS)
 @transaction.atomic
 def say_of_steps(
     user: User, vehicle: Vehicle, entries: Sequence[NewEntry], document: Document, clock: Clock
@@ -119,6 +121,7 @@ def _step_entry(user: User, vehicle: Vehicle, new: NewEntry) -> StepEntry:
     )  # fmt: skip
 
 
+@allowed(EDITORS)
 @transaction.atomic
 def take_said(user: User, vehicle: Vehicle, steps: Sequence[NewEntry], parts: Sequence[NewPartEntry]) -> None:
     """Write down what was said elsewhere of a vehicle that is new here; it was held against the steps of its day."""
@@ -148,6 +151,7 @@ class NewPartEntry:
     paid: float | None = None
 
 
+@allowed(EDITORS)
 @transaction.atomic
 def say_of_parts(user: User, vehicle: Vehicle, entries: Sequence[NewPartEntry]) -> None:
     """Write down what is said of lines; one that has come already is left as it is.
@@ -170,6 +174,7 @@ def say_of_parts(user: User, vehicle: Vehicle, entries: Sequence[NewPartEntry]) 
     )  # fmt: skip
 
 
+@allowed(EDITORS)
 @transaction.atomic
 def change_book(user: User, vehicle: Vehicle, base: int, book: Mapping[str, Any]) -> Build | Stale:
     """Put another book in the place of version `base`, 0 where there is none yet.
@@ -189,6 +194,7 @@ def change_book(user: User, vehicle: Vehicle, base: int, book: Mapping[str, Any]
     return build
 
 
+@allowed(EDITORS)
 @transaction.atomic
 def inspect(user: User, vehicle: Vehicle, id_: UUID, document: Mapping[str, Any], at: datetime) -> InspectionEntry:
     """Write an inspection down; one that has come already is left as it is.
@@ -209,6 +215,7 @@ def inspect(user: User, vehicle: Vehicle, id_: UUID, document: Mapping[str, Any]
     return InspectionEntry.objects.create(id=id_, vehicle=vehicle, document=dict(document), at=when, author=user)
 
 
+@allowed(EDITORS)
 @transaction.atomic
 def keep_template(user: User, workshop: Workshop, name: str, steps: Sequence[Mapping[str, Any]]) -> StepTemplate:
     """Keep own steps under a name, in the place of those that had it.
@@ -226,6 +233,13 @@ def keep_template(user: User, workshop: Workshop, name: str, steps: Sequence[Map
     return made
 
 
+@allowed(EDITORS)
+def remove_template(user: User, template: StepTemplate) -> None:
+    """Take a template away; builds that have taken its steps keep them."""
+    template.delete()
+
+
+@allowed(EDITORS)
 @transaction.atomic
 def take_file(user: User, vehicle: Vehicle, said: Sequence[SaidInFile], shown: PartsShown) -> int:
     """Take states and prices of a parts list from a file; prices go to the parts of the bin.

@@ -226,7 +226,8 @@ class PhotoView(APIView):
     @extend_schema(responses={204: None, **HIDDEN})
     def delete(self, request: Request, vehicle: UUID, photo: UUID) -> Response:
         """Takes it away for good."""
-        get_object_or_404(Photo, vehicle=vehicle_of(request, vehicle, access.EDITORS), pk=photo).delete()
+        found = get_object_or_404(Photo, vehicle=vehicle_of(request, vehicle, access.EDITORS), pk=photo)
+        photos.remove(acting(request), found)
         return Response(status=status.HTTP_204_NO_CONTENT)
 
 

@@ -14,6 +14,7 @@ from server.builds.models import Booklet, BookletState
 from server.builds.site import Clock, present, site_of
 from server.designs.models import Vehicle
 from server.searches.queue import QUEUE
+from server.workshops.access import READERS, allowed
 from ydrometer.drawing import draw_line
 from ydrometer.files.booklet import Content, booklet
 from ydrometer.screens.build_shown import build_shown
@@ -27,6 +28,7 @@ KEPT = 3
 log = logging.getLogger(__name__)
 
 
+@allowed(READERS)
 @transaction.atomic
 def ask(user: User, vehicle: Vehicle) -> Booklet:
     """Have a booklet written of the newest design as far as it is built."""

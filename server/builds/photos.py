@@ -13,6 +13,7 @@ from server.api.errors import Refused
 from server.api.quotas import MOST_PHOTOS, need_room
 from server.builds.models import Photo
 from server.designs.models import Vehicle
+from server.workshops.access import EDITORS, allowed
 
 LARGEST = 2_000_000
 """Bytes of a photo that is kept."""
@@ -22,6 +23,7 @@ QUALITIES = (82, 70, 55, 40)
 FORMATS = ("JPEG", "PNG")
 
 
+@allowed(EDITORS)
 @transaction.atomic
 def keep(user: User, vehicle: Vehicle, step: str, id_: UUID, data: bytes) -> Photo:
     """Keep a photo of a step; one that has come already is left as it is.
@@ -37,6 +39,12 @@ def keep(user: User, vehicle: Vehicle, step: str, id_: UUID, data: bytes) -> Pho
         return known
     need_room("photos", vehicle.photos.count(), MOST_PHOTOS)
     return Photo.objects.create(id=id_, vehicle=vehicle, step=step, data=made_anew(data), author=user)
+
+
+@allowed(EDITORS)
+def remove(user: User, photo: Photo) -> None:
+    """Take a photo away for good."""
+    photo.delete()
 
 
 def made_anew(data: bytes) -> bytes:

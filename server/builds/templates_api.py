@@ -53,5 +53,5 @@ class StepTemplateView(APIView):
     def delete(self, request: Request, workshop: UUID, template: int) -> Response:
         """Takes one away; builds that have taken its steps keep them."""
         found = access.workshop_for(acting(request), workshop, access.EDITORS)
-        get_object_or_404(StepTemplate, workshop=found, pk=template).delete()
+        actions.remove_template(acting(request), get_object_or_404(StepTemplate, workshop=found, pk=template))
         return Response(status=status.HTTP_204_NO_CONTENT)

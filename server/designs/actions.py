@@ -17,6 +17,7 @@ from server.api.quotas import MOST_REVISION_BYTES, MOST_VEHICLES, need_room
 from server.config.logs import security
 from server.designs.models import Revision, Vehicle
 from server.designs.thinning import EVERY, thin
+from server.workshops.access import EDITORS, allowed
 from server.workshops.models import Workshop
 from ydrometer.document import design
 from ydrometer.document.changes import summary
@@ -33,6 +34,7 @@ class Stale:
     present: Revision
 
 
+@allowed(EDITORS)
 @transaction.atomic
 def add_vehicle(user: User, workshop: Workshop, document: dict[str, Any]) -> Vehicle:
     """Put a vehicle on the workshop's bench, with its first revision.
@@ -61,6 +63,7 @@ def bytes_of(workshop: UUID) -> int:
     return int(found or 0)
 
 
+@allowed(EDITORS)
 @transaction.atomic
 def save_revision(user: User, vehicle: Vehicle, base: int, document: dict[str, Any]) -> Revision | Stale:
     """Add a revision made from revision `base`, unless another has come since.
@@ -85,6 +88,7 @@ def save_revision(user: User, vehicle: Vehicle, base: int, document: dict[str, A
     return made
 
 
+@allowed(EDITORS)
 def name_revision(user: User, revision: Revision, name: str) -> None:
     """Give a revision a name, with what was changed since the named one before it; an empty one takes it away."""
     revision.name = name.strip()
@@ -96,18 +100,21 @@ def name_revision(user: User, revision: Revision, name: str) -> None:
     revision.save(update_fields=["name", "summary"])
 
 
+@allowed(EDITORS)
 def keep(user: User, vehicle: Vehicle) -> None:
     """Put a scratch vehicle on the bench for good."""
     vehicle.scratch = False
     vehicle.save(update_fields=["scratch"])
 
 
+@allowed(EDITORS)
 def put_away(user: User, vehicle: Vehicle, away: bool) -> None:
     """Take a vehicle off the bench, or back onto it; nothing of it is lost."""
     vehicle.put_away, vehicle.gone_at = away, None
     vehicle.save(update_fields=["put_away", "gone_at"])
 
 
+@allowed(EDITORS)
 def delete(user: User, vehicle: Vehicle) -> None:
     """Have a vehicle go for good in a month, with its runs and its build; until then it can be taken back."""
     vehicle.put_away, vehicle.gone_at = True, timezone.now() + IN_THE_DRAWER

@@ -7,9 +7,11 @@ from typing import Any
 
 from server.accounts.models import User
 from server.designs.models import Lesson, Vehicle
+from server.workshops.access import EDITORS, allowed
 from ydrometer.evaluation.uncertainty import Together
 
 
+@allowed(EDITORS)
 def keep(user: User, vehicle: Vehicle, together: dict[str, Any], runs: Iterable[str]) -> Lesson:
     """Keep how values vary together that are put into a design, and the runs that they rest on."""
     return Lesson.objects.create(vehicle=vehicle, together=together, runs=list(runs), author=user)

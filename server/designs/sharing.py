@@ -18,6 +18,7 @@ from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from server.accounts import codes, patience
+from server.accounts.models import User
 from server.api.errors import BAD, HIDDEN, TOO_MANY
 from server.api.quotas import need_room
 from server.api.requests import answer_of, read
@@ -25,7 +26,7 @@ from server.config.logs import security
 from server.designs.models import Share, Vehicle
 from server.entrance.api import PublicView
 from server.workshops import access
-from server.workshops.access import acting
+from server.workshops.access import EDITORS, acting, allowed
 from ydrometer.document import design
 from ydrometer.screens.card import Card, card
 from ydrometer.working import Working, working
@@ -70,6 +71,31 @@ class Shared:
     card: Card
 
 
+@allowed(EDITORS)
+def share(user: User, vehicle: Vehicle, days: int) -> tuple[Share, str]:
+    """Make a link to a design as it stands now; its code is told only now.
+
+    Raises:
+        Full: there are too many links.
+    """
+    need_room("links", _standing(vehicle).count(), MOST)
+    code, code_hash = codes.draw()
+    made = Share.objects.create(
+        vehicle=vehicle, document=vehicle.revisions.latest("number").document, code_hash=code_hash, author=user,
+        expires_at=timezone.now() + timedelta(days=days),
+    )  # fmt: skip
+    vehicle.shares.filter(expires_at__lte=timezone.now()).delete()
+    security.info("account %s shared vehicle %s for %d days", user.pk, vehicle.pk, days)
+    return made, code
+
+
+@allowed(EDITORS)
+def take_back(user: User, link: Share) -> None:
+    """Take a link back."""
+    security.info("account %s took link %s back", user.pk, link.pk)
+    link.delete()
+
+
 class SharesView(APIView):
     @extend_schema(responses={200: ShareSerializer(many=True), **HIDDEN})
     def get(self, request: Request, vehicle: UUID) -> Response:
@@ -79,16 +105,7 @@ class SharesView(APIView):
     @extend_schema(request=NewShareSerializer, responses={201: ShareSerializer, **BAD, **HIDDEN})
     def post(self, request: Request, vehicle: UUID) -> Response:
         """Makes a link to the design as it stands now."""
-        found = _vehicle(request, vehicle)
-        days = read(NewShareSerializer, request)["days"]
-        need_room("links", _standing(found).count(), MOST)
-        code, code_hash = codes.draw()
-        made = Share.objects.create(
-            vehicle=found, document=found.revisions.latest("number").document, code_hash=code_hash,
-            author=acting(request), expires_at=timezone.now() + timedelta(days=days),
-        )  # fmt: skip
-        found.shares.filter(expires_at__lte=timezone.now()).delete()
-        security.info("account %s shared vehicle %s for %d days", acting(request).pk, found.pk, days)
+        made, code = share(acting(request), _vehicle(request, vehicle), read(NewShareSerializer, request)["days"])
         return Response({**ShareSerializer(made).data, "code": code}, status=status.HTTP_201_CREATED)
 
 
@@ -96,8 +113,7 @@ class ShareView(APIView):
     @extend_schema(responses={204: None, **HIDDEN})
     def delete(self, request: Request, vehicle: UUID, share: UUID) -> Response:
         """Takes a link back."""
-        get_object_or_404(_vehicle(request, vehicle).shares, pk=share).delete()
-        security.info("account %s took link %s back", acting(request).pk, share)
+        take_back(acting(request), get_object_or_404(_vehicle(request, vehicle).shares, pk=share))
         return Response(status=status.HTTP_204_NO_CONTENT)
 
 

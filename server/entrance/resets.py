@@ -13,6 +13,7 @@ from server.accounts.models import ResetCode, User
 from server.api.errors import Refused
 from server.config.logs import security
 from server.entrance import actions, devices, mail
+from server.workshops.access import OWNERS, allowed
 from server.workshops.models import Membership, Role
 
 GONE = {"code": "This link does not stand, or no longer: ask for another one."}
@@ -28,6 +29,7 @@ def make(user: User, author: User | None = None) -> str:
     return code
 
 
+@allowed(OWNERS)
 def make_for_member(owner: User, membership: Membership) -> str:
     """As `make`, by an owner of the workshop.
 

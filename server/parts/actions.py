@@ -10,6 +10,7 @@ from django.db import transaction
 
 from server.accounts.models import User
 from server.parts.models import Part
+from server.workshops.access import EDITORS, allowed
 from server.workshops.models import Workshop
 from ydrometer.base.errors import DocumentError, Fault
 from ydrometer.base.seen import Reading
@@ -33,6 +34,7 @@ class Stale:
     present: list[Part]
 
 
+@allowed(EDITORS)
 @transaction.atomic
 def change_parts(user: User, workshop: Workshop, changes: Sequence[Change]) -> list[Part] | Stale:
     """Make all changes, unless one was made from a version that is no longer there.

@@ -19,6 +19,7 @@ from server.api.quotas import MOST_ANSWERS, MOST_PUPILS, MOST_SETS, need_room
 from server.designs.actions import add_vehicle
 from server.designs.models import Vehicle
 from server.practice.models import ExerciseSet, Learnt, Pupil, PupilAnswer
+from server.workshops.access import EDITORS, OWNERS, allowed
 from server.workshops.models import Workshop
 from ydrometer.practice import IDEAS, KINDS, Exercise, Judgement, exercise, judge
 from ydrometer.practice.draw import SEEDS
@@ -52,6 +53,7 @@ def note(user: User, idea: str, went: Went) -> None:
     Learnt.objects.update_or_create(user=user, idea=idea, defaults={"memory": asdict(made)})
 
 
+@allowed(EDITORS)
 @transaction.atomic
 def open_on_line(user: User, workshop: Workshop, made: Exercise) -> Vehicle:
     """A scratch vehicle of an exercise's design: it is on no bench, and goes after a day unless it is kept."""
@@ -62,6 +64,7 @@ def open_on_line(user: User, workshop: Workshop, made: Exercise) -> Vehicle:
     return vehicle
 
 
+@allowed(OWNERS)
 @transaction.atomic
 def make_set(user: User, workshop: Workshop, asked: Mapping[str, Any]) -> ExerciseSet:
     """Make a set for a class: so many exercises of these ideas, in turn, at these levels.
@@ -139,7 +142,14 @@ def answer(pupil: Pupil, place: int, given: object) -> Judgement:
     return found
 
 
-def forget_pupils(found: ExerciseSet) -> None:
+@allowed(OWNERS)
+def delete_set(user: User, found: ExerciseSet) -> None:
+    """Take a set away for good, its pupils with it."""
+    found.delete()
+
+
+@allowed(OWNERS)
+def forget_pupils(user: User, found: ExerciseSet) -> None:
     """Take away all pupils of a set with their answers; the set stays."""
     found.pupils.all().delete()
 

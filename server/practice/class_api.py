@@ -77,7 +77,7 @@ class SetView(APIView):
     @extend_schema(responses={204: None, **HIDDEN})
     def delete(self, request: Request, which: UUID) -> Response:
         """Takes the set away for good, with its pupils and their answers."""
-        _set(request, which).delete()
+        actions.delete_set(acting(request), _set(request, which))
         return Response(status=status.HTTP_204_NO_CONTENT)
 
 
@@ -85,7 +85,7 @@ class SetPupilsView(APIView):
     @extend_schema(responses={204: None, **HIDDEN})
     def delete(self, request: Request, which: UUID) -> Response:
         """Forgets all pupils of the set with their answers."""
-        actions.forget_pupils(_set(request, which))
+        actions.forget_pupils(acting(request), _set(request, which))
         return Response(status=status.HTTP_204_NO_CONTENT)
 
 

@@ -93,5 +93,5 @@ class RaceView(APIView):
     @extend_schema(responses={204: None, **HIDDEN})
     def delete(self, request: Request, race: UUID) -> Response:
         """Takes it away for good."""
-        _board(request, race, access.EDITORS).delete()
+        racing.delete(acting(request), _board(request, race, access.EDITORS))
         return Response(status=status.HTTP_204_NO_CONTENT)

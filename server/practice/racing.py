@@ -15,6 +15,7 @@ from server.api.quotas import MOST_RACES, need_room
 from server.designs.models import Revision, Vehicle
 from server.practice.models import RaceBoard
 from server.runs.models import Run
+from server.workshops.access import EDITORS, allowed
 from server.workshops.models import Workshop
 from ydrometer.base.errors import DocumentError
 from ydrometer.document import design
@@ -61,6 +62,7 @@ class BoardShown:
     entries: list[EntryShown]
 
 
+@allowed(EDITORS)
 @transaction.atomic
 def make(user: User, workshop: Workshop, document: Mapping[str, Any]) -> RaceBoard:
     """Keep a new board.
@@ -74,6 +76,7 @@ def make(user: User, workshop: Workshop, document: Mapping[str, Any]) -> RaceBoa
     return RaceBoard.objects.create(workshop=workshop, document=dict(document), author=user)
 
 
+@allowed(EDITORS)
 @transaction.atomic
 def change(user: User, board: RaceBoard, base: int, document: Mapping[str, Any]) -> RaceBoard | None:
     """Put another document in the place of version `base`; None where somebody has changed it since.
@@ -89,6 +92,12 @@ def change(user: User, board: RaceBoard, base: int, document: Mapping[str, Any])
     locked.author, locked.version = user, locked.version + 1
     locked.save()
     return locked
+
+
+@allowed(EDITORS)
+def delete(user: User, board: RaceBoard) -> None:
+    """Take a race away for good."""
+    board.delete()
 
 
 def _with_revisions(board: RaceBoard, made: Board, heats: list[Any]) -> list[Any]:

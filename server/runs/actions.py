@@ -17,6 +17,7 @@ from server.api.errors import Refused
 from server.api.quotas import MOST_RUNS, need_room
 from server.designs.models import Vehicle
 from server.runs.models import Origin, Run, Tried
+from server.workshops.access import EDITORS, allowed
 from ydrometer.document.changes import changes
 from ydrometer.trials import runs_file
 from ydrometer.trials.prediction import predicted, with_its_day
@@ -73,6 +74,7 @@ def _digest(document: Mapping[str, Any]) -> str:
     return hashlib.sha256(orjson.dumps(essence(document), option=orjson.OPT_SORT_KEYS)).hexdigest()
 
 
+@allowed(EDITORS)
 @transaction.atomic
 def log_run(user: User, vehicle: Vehicle, new: NewRun, of: Tried) -> Run:
     """Write down a run; one that has come already is left as it stands.
@@ -106,6 +108,7 @@ def log_run(user: User, vehicle: Vehicle, new: NewRun, of: Tried) -> Run:
     return run
 
 
+@allowed(EDITORS)
 @transaction.atomic
 def log_file(user: User, vehicle: Vehicle, raw: dict[str, Any]) -> list[Run]:
     """Write down the runs of a file, each with the design that it names; all of them or none.
@@ -128,6 +131,7 @@ def log_file(user: User, vehicle: Vehicle, raw: dict[str, Any]) -> list[Run]:
     return made
 
 
+@allowed(EDITORS)
 @transaction.atomic
 def change_run(
     user: User, run: Run, base: int, *, document: Mapping[str, Any] | None = None, put_away: bool | None = None

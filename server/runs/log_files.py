@@ -22,6 +22,7 @@ from server.api.quotas import MOST_LOG_FILES
 from server.designs.models import Vehicle
 from server.runs.models import FilePiece, FileState, LogFile
 from server.searches.queue import QUEUE
+from server.workshops.access import EDITORS, allowed
 from ydrometer.base.errors import DocumentError
 from ydrometer.instruments.columns import HEAD, LogLayout, guess
 from ydrometer.instruments.table import rows_of_sheet
@@ -43,6 +44,7 @@ class CancelledReadingError(Exception):
     """Nobody wants it any more."""
 
 
+@allowed(EDITORS)
 @transaction.atomic
 def begin(user: User, vehicle: Vehicle, name: str, size: int, head: str) -> LogFile:
     """A file that is about to come, with a guess of its columns, or what was said of the last one with this header.
@@ -71,6 +73,7 @@ def _looked_at(vehicle: Vehicle, head: list[str]) -> tuple[dict[str, Any], str]:
     return (before.layout if before else asdict(made)), header
 
 
+@allowed(EDITORS)
 def look(user: User, file: LogFile) -> None:
     """What the columns of a sheet hold, once it has come.
 
@@ -81,6 +84,7 @@ def look(user: User, file: LogFile) -> None:
     file.save(update_fields=["layout", "header"])
 
 
+@allowed(EDITORS)
 def add_piece(user: User, file: LogFile, number: int, data: bytes) -> None:
     """Keep a piece; one that comes again changes nothing.
 
@@ -92,6 +96,7 @@ def add_piece(user: User, file: LogFile, number: int, data: bytes) -> None:
     FilePiece.objects.get_or_create(file=file, number=number, defaults={"data": data})
 
 
+@allowed(EDITORS)
 def read_it(user: User, file: LogFile, layout: dict[str, Any]) -> None:
     """Have a worker read it, now that its columns are confirmed.
 
@@ -108,6 +113,7 @@ def read_it(user: User, file: LogFile, layout: dict[str, Any]) -> None:
         app.configure_task(READ, queue=QUEUE, priority=FIRST).defer(file=str(file.pk))
 
 
+@allowed(EDITORS)
 def cancel(user: User, file: LogFile) -> None:
     """Nobody wants it any more; nothing of it is kept."""
     LogFile.objects.filter(pk=file.pk, state__in=OPEN).update(state=FileState.CANCELLED)

@@ -21,7 +21,7 @@ from server.parts.models import documents
 from server.runs.api import vehicle_of
 from server.runs.models import Plan
 from server.workshops import access
-from server.workshops.access import acting
+from server.workshops.access import EDITORS, acting, allowed
 from ydrometer.screens.planned import GearingOffered, Planned, offered, planned
 
 
@@ -49,6 +49,7 @@ class PlanConflictSerializer(serializers.Serializer[Any]):
     version = serializers.IntegerField()
 
 
+@allowed(EDITORS)
 @transaction.atomic
 def save_plan(user: User, vehicle: Vehicle, base: int, document: dict[str, Any]) -> Plan | None:
     """Keep a plan that was worked out; None where somebody has changed it since."""

@@ -21,6 +21,7 @@ from server.api.errors import Refused
 from server.designs.models import Vehicle
 from server.runs.actions import NewRun, log_run
 from server.runs.models import Line, Order, OrderState, Origin, Rig, Tried
+from server.workshops.access import EDITORS, allowed, may
 from ydrometer.document import design
 from ydrometer.instruments import rig as bench
 from ydrometer.instruments.rig import Bench, Performed
@@ -42,6 +43,7 @@ def rig_of(vehicle: Vehicle) -> Rig | None:
     return Rig.objects.filter(vehicle=vehicle).first()
 
 
+@allowed(EDITORS)
 @transaction.atomic
 def order(user: User, vehicle: Vehicle, action: str, repeats: int, of: Tried) -> Order:
     """Have the rig do something with a design.
@@ -61,23 +63,27 @@ def order(user: User, vehicle: Vehicle, action: str, repeats: int, of: Tried) ->
     return Order.objects.create(rig=locked, action=action, repeats=repeats, tried=of, author=user)
 
 
+@allowed(EDITORS)
 def stop(user: User, rig: Rig) -> None:
     """End what it is doing; nothing of that is logged."""
     rig.orders.filter(state__in=OPEN).update(state=OrderState.STOPPED)
 
 
+@allowed(EDITORS)
 def start_anew(user: User, rig: Rig) -> None:
     """Another vehicle of the same design: hidden anew, the battery full, the motor cold."""
     rig.seed, rig.state, rig.shown = secrets.randbelow(2**32), {}, False
     rig.save(update_fields=["seed", "state", "shown"])
 
 
+@allowed(EDITORS)
 def charge(user: User, rig: Rig) -> None:
     """Fill the battery."""
     rig.state = {**rig.state, "charge": 0.0}
     rig.save(update_fields=["state"])
 
 
+@allowed(EDITORS)
 def show(user: User, rig: Rig) -> None:
     """Show what is hidden."""
     rig.shown = True
@@ -149,7 +155,9 @@ class Worker:
     def _end(self, under: Under) -> None:
         """Log the runs that are read from the lines, and say so to whoever listens."""
         order, rig = under.order, under.order.rig
-        for k, document in enumerate(under.performed.runs()):
+        # Who ordered it may have left the workshop since.
+        told = may(order.author, rig.vehicle, EDITORS)
+        for k, document in enumerate(under.performed.runs() if told else ()):
             new = NewRun(uuid5(rig.vehicle_id, f"{order.pk} {k}"), document, Origin.RIG)
             log_run(order.author, rig.vehicle, new, order.tried)
         Rig.objects.filter(pk=rig.pk).update(state=bench.kept(under.performed.state))

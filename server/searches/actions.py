@@ -18,6 +18,7 @@ from server.parts.models import documents
 from server.searches import queue
 from server.searches.aside import begun_as_json
 from server.searches.models import Piece, Search, State
+from server.workshops.access import EDITORS, allowed
 from server.workshops.models import Workshop
 from ydrometer.base.errors import DocumentError, Fault
 from ydrometer.search import SearchRequest, read_request
@@ -45,6 +46,7 @@ class Asked:
     options: bytes | None
 
 
+@allowed(EDITORS)
 def ask(user: User, workshop: Workshop, vehicle: Vehicle | None, raw: dict[str, Any]) -> Asked:
     """Search now where that takes no time, else put the search into the workshop's row.
 
@@ -138,6 +140,7 @@ def _keep(piece: Piece, found: Found) -> None:
     _end(whole, State.DONE)
 
 
+@allowed(EDITORS)
 def cancel(user: User, search: Search) -> None:
     """End a search that is waiting or running; the pieces under way come to nothing."""
     with transaction.atomic():

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
-from typing import TypeVar, cast
+from collections.abc import Callable
+from functools import wraps
+from typing import Any, TypeVar, cast
 from uuid import UUID
 
 from django.db.models import Model, QuerySet
@@ -14,6 +16,7 @@ from server.accounts.models import User
 from server.workshops.models import Membership, Role, Workshop
 
 M = TypeVar("M", bound=Model)
+F = TypeVar("F", bound=Callable[..., Any])
 
 READERS = (Role.OWNER, Role.EDITOR, Role.VIEWER)
 EDITORS = (Role.OWNER, Role.EDITOR)
@@ -23,6 +26,60 @@ OWNERS = (Role.OWNER,)
 def acting(request: Request) -> User:
     """The user who acts; permission classes have let nobody else in."""
     return cast(User, request.user)
+
+
+def workshop_of(place: Any) -> UUID:
+    """The id of the workshop that something belongs to: a workshop itself, what has one, or what a vehicle has."""
+    if isinstance(place, Workshop):
+        return place.pk
+    found: UUID = place.workshop_id if hasattr(place, "workshop_id") else place.vehicle.workshop_id
+    return found
+
+
+def need(user: User, place: Any, roles: tuple[Role, ...], *, closed: bool = False) -> None:
+    """Let an action go on only for those who may do it.
+
+    Args:
+        user: who acts.
+        place: a workshop, or what belongs to one.
+        roles: that may.
+        closed: whether the workshop may be a closed one.
+
+    Raises:
+        Http404, PermissionDenied: as `workshop_for`.
+    """
+    of_user = Membership.objects.filter(workshop_id=workshop_of(place), user=user)
+    membership = (of_user if closed else of_user.filter(workshop__closed_at__isnull=True)).first()
+    if membership is None:
+        raise Http404
+    _in_role(membership, roles)
+
+
+def may(user: User | None, place: Any, roles: tuple[Role, ...]) -> bool:
+    """Whether somebody may do something, for what goes on by itself long after they have asked for it."""
+    open_ones = Membership.objects.filter(workshop_id=workshop_of(place), workshop__closed_at__isnull=True)
+    return user is not None and open_ones.filter(user=user, role__in=roles).exists()
+
+
+def allowed(roles: tuple[Role, ...], *, closed: bool = False) -> Callable[[F], F]:
+    """Make an action check its actor before it does anything, so that no view can forget it.
+
+    The action is told who acts first, and then what is changed: a workshop, or what belongs to one.
+
+    Args:
+        roles: that may.
+        closed: whether the workshop may be a closed one.
+    """
+
+    def around(action: F) -> F:
+        @wraps(action)
+        def checked(user: User, place: Any, *args: Any, **kwargs: Any) -> Any:
+            need(user, place, roles, closed=closed)
+            return action(user, place, *args, **kwargs)
+
+        return cast(F, checked)
+
+    return around
 
 
 def workshop_for(user: User, workshop: UUID, roles: tuple[Role, ...] = READERS) -> Workshop:

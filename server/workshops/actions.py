@@ -13,6 +13,7 @@ from server.accounts import codes
 from server.accounts.models import User
 from server.api.errors import Refused
 from server.config.logs import security
+from server.workshops.access import OWNERS, allowed, need
 from server.workshops.models import Invitation, Membership, Role, Workshop
 
 OPEN_FOR = timedelta(days=14)
@@ -27,12 +28,14 @@ def create_workshop(user: User, name: str) -> Workshop:
     return workshop
 
 
+@allowed(OWNERS)
 def rename_workshop(user: User, workshop: Workshop, name: str) -> None:
     """Give the workshop another name."""
     workshop.name = name
     workshop.save(update_fields=["name"])
 
 
+@allowed(OWNERS)
 def close_workshop(user: User, workshop: Workshop, name: str) -> None:
     """Close a workshop: it goes out of everybody's sight, and nothing of it is lost.
 
@@ -46,6 +49,7 @@ def close_workshop(user: User, workshop: Workshop, name: str) -> None:
     security.info("account %s closed workshop %s", user.pk, workshop.pk)
 
 
+@allowed(OWNERS, closed=True)
 def open_again(user: User, workshop: Workshop) -> None:
     """Open a closed workshop."""
     workshop.closed_at = None
@@ -53,6 +57,7 @@ def open_again(user: User, workshop: Workshop) -> None:
     security.info("account %s opened workshop %s again", user.pk, workshop.pk)
 
 
+@allowed(OWNERS, closed=True)
 def erase_workshop(user: User, workshop: Workshop, name: str) -> None:
     """Take a closed workshop away for good, with everything in it.
 
@@ -68,6 +73,7 @@ def erase_workshop(user: User, workshop: Workshop, name: str) -> None:
     workshop.delete()
 
 
+@allowed(OWNERS)
 def invite(user: User, workshop: Workshop, role: Role, username: str = "") -> tuple[Invitation, str]:
     """Ask an account by name to join, or make a code that one person can join with; the code is told only now.
 
@@ -93,7 +99,9 @@ def invite(user: User, workshop: Workshop, role: Role, username: str = "") -> tu
 
 
 def withdraw(user: User, invitation: Invitation) -> None:
-    """Take an invitation back."""
+    """Take an invitation back, or decline one's own."""
+    if invitation.to_id != user.pk:
+        need(user, invitation, OWNERS)
     invitation.delete()
 
 
@@ -127,6 +135,7 @@ def accept(user: User, invitation: Invitation) -> Membership:
     return made
 
 
+@allowed(OWNERS)
 @transaction.atomic
 def change_role(user: User, membership: Membership, role: Role) -> None:
     """Give a member another role; the last owner stays one."""
@@ -137,6 +146,7 @@ def change_role(user: User, membership: Membership, role: Role) -> None:
     security.info("account %s made %s %s of %s", user.pk, membership.user_id, role, membership.workshop_id)
 
 
+@allowed(OWNERS)
 @transaction.atomic
 def hand_over(user: User, workshop: Workshop, to: Membership) -> None:
     """Make another member the owner, and oneself an editor."""
@@ -149,6 +159,8 @@ def hand_over(user: User, workshop: Workshop, to: Membership) -> None:
 @transaction.atomic
 def remove_member(user: User, membership: Membership) -> None:
     """Take somebody out of the workshop, oneself perhaps; the last owner stays."""
+    if membership.user_id != user.pk:
+        need(user, membership, OWNERS)
     _keep_an_owner(membership)
     if not membership.user.has_usable_password():
         raise Refused("The demo's visitor stays: everybody who looks in shares this account.")

@@ -15,13 +15,14 @@ from rest_framework.request import Request
 from server.accounts import codes
 from server.accounts.models import User
 from server.config.logs import security
-from server.workshops.access import EDITORS
+from server.workshops.access import EDITORS, OWNERS, allowed
 from server.workshops.models import Membership, Token, Workshop
 
 SCHEME = "Bearer"
 PREFIX = "ydro_"
 
 
+@allowed(OWNERS)
 def make(user: User, workshop: Workshop, name: str) -> tuple[Token, str]:
     """A token by a name, and what an instrument sends; that is told only now."""
     secret = PREFIX + secrets.token_urlsafe(32)
@@ -29,6 +30,7 @@ def make(user: User, workshop: Workshop, name: str) -> tuple[Token, str]:
     return Token.objects.create(workshop=workshop, name=name, author=user, secret_hash=codes.hash_of(secret)), secret
 
 
+@allowed(OWNERS)
 def revoke(user: User, token: Token) -> None:
     """Take a token back."""
     token.delete()
