@@ -89,16 +89,12 @@ def _row(asked: Asked, setup: Setup, path: str, through: dict[str, Through]) -> 
     """The row of one shaft; None where nothing can be said."""
     mine = [coupling for coupling in setup.plane.couplings if path in coupling.shafts and not coupling.around_driven]
     own, mount = _own(asked, path), setup.mounting.of(path)
-    if path in setup.plane.in_line.values() or _joins_several(asked, path):
-        return None
     bearings = _bearings(mount.stack) if mount and mount.stack else []
-    if own is None and (mount is None or (mount.overhang is None and len(bearings) != TWO)):
-        return None
-    if any(isinstance(c.stage.in_plane, Contact) or not said(setup, c) for c in mine):
+    if not _is_of_one_piece(asked, setup, path) or not _is_carried(own, mount, bearings) or not _is_told(setup, mine):
         return None
     lacking = _lacking(setup, path)
     if lacking:
-        needs = tuple(f"{stage}.{'module' if _is_mesh(asked, stage) else 'pitch'}" for stage in lacking)
+        needs = tuple(f"{stage}.{_size_key(asked, stage)}" for stage in lacking)
         return Row(CHECK, path, None, None, None, _capacity(own or mount, path), STRESS, None, "unknown", needs=needs)
     pulls = [pull for c in mine if (pull := _pull(asked, setup, c, path, through)) is not None]
     if len(pulls) < len(mine):
@@ -107,10 +103,26 @@ def _row(asked: Asked, setup: Setup, path: str, through: dict[str, Through]) -> 
     return None if bent is None else _judged(asked, path, own or mount, bent)
 
 
-def _is_mesh(asked: Asked, path: str) -> bool:
-    """Whether the size of a stage's teeth is a module."""
-    stages = {through.path: through.stage for through in asked.line.stages}
-    return isinstance(stages[path].in_plane, Mesh)
+def _is_of_one_piece(asked: Asked, setup: Setup, path: str) -> bool:
+    """Whether a shaft is one: not the two in line of a box, nor several sources that come together."""
+    return path not in setup.plane.in_line.values() and not _joins_several(asked, path)
+
+
+def _is_carried(own: SourceShaft | None, mount: ShaftMount | None, bearings: Sequence[float]) -> bool:
+    """Whether it is known how a shaft is carried: a source's own, overhung, or on two bearings."""
+    return own is not None or (mount is not None and (mount.overhang is not None or len(bearings) == TWO))
+
+
+def _is_told(setup: Setup, couplings: Sequence[Coupling]) -> bool:
+    """Whether the forces of all couplings can be told: their shafts have places, and nothing is pressed on."""
+    return all(not isinstance(one.stage.in_plane, Contact) and said(setup, one) for one in couplings)
+
+
+def _size_key(asked: Asked, path: str) -> str:
+    """The key of the size of a stage's teeth."""
+    form = next(through.stage for through in asked.line.stages if through.path == path).form
+    assert form is not None  # it has wheels of which nobody knows how large they are
+    return form.size_keys[0]
 
 
 def _own(asked: Asked, path: str) -> SourceShaft | None:

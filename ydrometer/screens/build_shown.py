@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from datetime import date, datetime
-from typing import Literal
+from typing import Any, Literal
 
 from ydrometer.build.line import Line
 from ydrometer.build.making import jobs
@@ -13,7 +13,7 @@ from ydrometer.build.own import with_own
 from ydrometer.build.parts_list import PartsList, makings
 from ydrometer.build.plan import pace, paced
 from ydrometer.build.power import RECHECK
-from ydrometer.build.progress import Tick, held_back, ledger, ready, rechecks, touched
+from ydrometer.build.progress import Ready, Tick, Touched, held_back, ledger, ready, rechecks, touched
 from ydrometer.build.step import Step
 from ydrometer.build.steps import steps_of
 from ydrometer.build.workshop import workshop
@@ -245,37 +245,64 @@ def refused(steps: Sequence[Step], entries: Sequence[Entry], step: str) -> list[
 def _shown(
     built: _Built, site: Site, last: Mapping[str, Entry], done: Mapping[str, Tick], found: Planned | None
 ) -> list[StepShown]:
-    steps, line = built.steps, built.line
+    """Every step with all that is known of it."""
+    steps = built.steps
     changed = {one.step: one for one in touched(steps, done)}
     waits = {one.step: one for one in ready(steps, done, site.now)}
     plan = found.plan if found else None
-    critical = set(plan.critical) if plan else set()
+    starts, critical = (plan.starts, set(plan.critical)) if plan else ({}, set())
     closers = {id_: step.id for step in steps for id_ in step.closes}
-    opened = {
-        step.id: [LooseShown(one.id, one.words, step.id, closers.get(one.id, "")) for one in step.opens]
-        for step in steps
-    }
     again_and_again = [Recheck(step, words) for step, words in rechecks(steps)]
-    made = []
-    for step in steps:
-        said, wait, again = last.get(step.id), waits.get(step.id), changed.get(step.id)
-        held = [] if step.id in done else held_back(step, steps, done)
-        made.append(StepShown(
-            id=step.id, title=step.title, why=step.why, kind=step.kind, unit=step.unit, minutes=step.minutes,
-            about=step.about, marks=_marks(step, line), tools=list(step.tools), cautions=list(step.cautions),
-            what=step.record.what if step.record else "", measured_in=step.record.unit if step.record else "",
-            wait=step.wait, own=step.kind == "own",
-            looks=again_and_again if step.kind == RECHECK else [], opens=opened[step.id], done=step.id in done,
-            by=said.by if said else "", at=said.at if said else None, took=said.minutes if said else None,
-            value=said.value if said else "", note=said.note if said else "", reason=said.reason if said else "",
-            later=said.reason if said and said.doing == "later" else "",
-            held=[Reason(one.words, one.step) for one in held],
-            until=wait.until if wait else None, waits_for=wait.waits_for if wait else "",
-            was=again.was if again else "", now=again.now if again else "", again=list(again.again) if again else [],
-            found=_found(step.id, site.findings), photos=list(site.photos.get(step.id, ())),
-            start=plan.starts.get(step.id) if plan else None, critical=step.id in critical,
-        ))  # fmt: skip
-    return made
+    return [
+        StepShown(
+            **_of_step(step, built.line, closers),
+            **_of_entry(last.get(step.id)),
+            **_of_wait(waits.get(step.id)),
+            **_of_change(changed.get(step.id)),
+            looks=again_and_again if step.kind == RECHECK else [],
+            done=step.id in done,
+            held=[] if step.id in done else [Reason(one.words, one.step) for one in held_back(step, steps, done)],
+            found=_found(step.id, site.findings),
+            photos=list(site.photos.get(step.id, ())),
+            start=starts.get(step.id),
+            critical=step.id in critical,
+        )
+        for step in steps
+    ]
+
+
+def _of_step(step: Step, line: Line, closers: Mapping[str, str]) -> dict[str, Any]:
+    """What a step is, whatever was said of it."""
+    record = step.record
+    return {
+        "id": step.id, "title": step.title, "why": step.why, "kind": step.kind, "unit": step.unit,
+        "minutes": step.minutes, "about": step.about, "marks": _marks(step, line), "tools": list(step.tools),
+        "cautions": list(step.cautions), "what": record.what if record else "",
+        "measured_in": record.unit if record else "", "wait": step.wait, "own": step.kind == "own",
+        "opens": [LooseShown(one.id, one.words, step.id, closers.get(one.id, "")) for one in step.opens],
+    }  # fmt: skip
+
+
+def _of_entry(said: Entry | None) -> dict[str, Any]:
+    """What was said of a step last."""
+    if said is None:
+        return {"by": "", "at": None, "took": None, "value": "", "note": "", "reason": "", "later": ""}
+    return {
+        "by": said.by, "at": said.at, "took": said.minutes, "value": said.value, "note": said.note,
+        "reason": said.reason, "later": said.reason if said.doing == "later" else "",
+    }  # fmt: skip
+
+
+def _of_wait(wait: Ready | None) -> dict[str, Any]:
+    """Until when a step has to wait, and what for."""
+    return {"until": wait.until if wait else None, "waits_for": wait.waits_for if wait else ""}
+
+
+def _of_change(touched_: Touched | None) -> dict[str, Any]:
+    """What a change of the design has done to a step that was done."""
+    if touched_ is None:
+        return {"was": "", "now": "", "again": []}
+    return {"was": touched_.was, "now": touched_.now, "again": list(touched_.again)}
 
 
 def _marks(step: Step, line: Line) -> list[Handled]:
