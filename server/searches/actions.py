@@ -39,7 +39,7 @@ OPEN = (State.WAITING, State.RUNNING)
 
 
 @dataclass(frozen=True, slots=True)
-class Asked:
+class AskedSearch:
     """A search as it was written, and what was found where it was small, as JSON."""
 
     search: Search
@@ -47,7 +47,7 @@ class Asked:
 
 
 @allowed(EDITORS)
-def ask(user: User, workshop: Workshop, vehicle: Vehicle | None, raw: dict[str, Any]) -> Asked:
+def ask(user: User, workshop: Workshop, vehicle: Vehicle | None, raw: dict[str, Any]) -> AskedSearch:
     """Search now where that takes no time, else put the search into the workshop's row.
 
     Args:
@@ -81,7 +81,7 @@ def ask(user: User, workshop: Workshop, vehicle: Vehicle | None, raw: dict[str, 
     if found is None:
         # It may have been the one to begin with.
         made.refresh_from_db(fields=["state", "started_at"])
-    return Asked(made, options)
+    return AskedSearch(made, options)
 
 
 def _words(raw: dict[str, Any]) -> str:

@@ -15,7 +15,7 @@ from tests.browser.driving import Page
 from ydrometer.document import design
 from ydrometer.evaluation.evaluate import evaluate
 from ydrometer.loads import electrical, shafts
-from ydrometer.loads.asked import Asked
+from ydrometer.loads.asked import LoadCase
 from ydrometer.loads.limits import CHECKS, limits
 
 CASE = Path(__file__).parents[1] / "core" / "cases" / "loads" / "01-robot.json"
@@ -41,7 +41,7 @@ def timed(raw: dict[str, Any], *, heat: bool) -> list[float]:
             for warmth in asked.warmth.values():
                 asked.rest_needed(warmth), asked.shove_until_limit(warmth), warmth.in_moving_air
         else:
-            asked = Asked(evaluation)
+            asked = LoadCase(evaluation)
             for check in CHECKS:
                 if check not in OF_THE_DAY:
                     list(check(asked))

@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 from tests.core.designs import PLAIN
 from tests.core.lines import lines
 from ydrometer.build.hours import LEAST_PIECE, Hours
-from ydrometer.build.late import Asked, reliefs, sentence
+from ydrometer.build.late import LateCase, reliefs, sentence
 from ydrometer.build.parts_list import orders, parts_list
 from ydrometer.build.plan import Order, Plan, pace, plan
 from ydrometer.build.step import Step
@@ -90,9 +90,9 @@ class Days(unittest.TestCase):
 
 
 class Late(unittest.TestCase):
-    def asked(self, event: datetime) -> Asked:
+    def asked(self, event: datetime) -> LateCase:
         steps, bought = of_design(PLAIN)
-        return Asked(steps, bought, event, NOW, WEEK)
+        return LateCase(steps, bought, event, NOW, WEEK)
 
     def test_is_told_with_what_helps(self) -> None:
         asked = self.asked(NOW + timedelta(days=5))

@@ -12,13 +12,13 @@ from tests.core.designs import GEAR, MOTOR, REMOVED, changed, read
 from tests.core.test_live import MIXED
 from ydrometer.document.stages import forms
 from ydrometer.drawing import draw_line, loops, teeth, wheels
-from ydrometer.drawing.shapes import Row
+from ydrometer.drawing.shapes import DrawnRow
 from ydrometer.geometry import loops as fit
 
 RADIUS = st.floats(0.005, 0.2)
 
 
-def drawn(changes: dict[str, Any] | None = None) -> Row:
+def drawn(changes: dict[str, Any] | None = None) -> DrawnRow:
     (row,) = draw_line(read(changes).design).rows
     return row
 

@@ -19,7 +19,7 @@ from ydrometer.base.tables.strengths import belt_force_per_width, chain_breaks, 
 from ydrometer.document import design
 from ydrometer.evaluation.evaluate import evaluate
 from ydrometer.files.limits_report import report
-from ydrometer.loads.asked import Asked
+from ydrometer.loads.asked import LoadCase
 from ydrometer.loads.helps import helps
 from ydrometer.loads.limits import limits
 from ydrometer.loads.rows import judged
@@ -195,7 +195,7 @@ class Moments(TestCase):
         """The last stage passes what moves the mass: F = m·a + resistance, whatever the rotors weigh."""
         raw = changed({"drive.branches.0.source.rotor_inertia": "2e-4 kg*m^2", "vehicle.wheels_inertia": 0.0})
         evaluation = evaluate([design.read(raw)])
-        asked = Asked(evaluation)
+        asked = LoadCase(evaluation)
         last = asked.line.shafts[-1].torque[0]
         vehicle = asked.design.vehicle
         acceleration = float(asked.moments.states.acceleration[0])
@@ -223,7 +223,7 @@ class Shafts(TestCase):
 
     def test_an_overhung_shaft_by_hand(self) -> None:
         raw = changed({"fit": self.fit(overhang="15 mm", **{"yield": "400 MPa"})})
-        asked = Asked(evaluate([design.read(raw)]))
+        asked = LoadCase(evaluate([design.read(raw)]))
         gear, belt = (asked.passing(through) for through in asked.line.stages)
         size = asked.design.drive.branches[0].stages[0].tooth_size or 0.0
         teeth = asked.design.drive.branches[0].stages[0].members[0].measure

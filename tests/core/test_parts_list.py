@@ -9,7 +9,7 @@ from tests.core.designs import PLAIN, changed
 from tests.core.lines import PLATE, lines
 from ydrometer.base.errors import DocumentError
 from ydrometer.build.making import drills
-from ydrometer.build.parts_list import Line, PartsList, owned_parts, parts_list
+from ydrometer.build.parts_list import PartsList, PartsListLine, owned_parts, parts_list
 from ydrometer.build.workshop import workshop
 from ydrometer.document import design
 from ydrometer.files.answer_schemas import parts_list as schema
@@ -25,7 +25,7 @@ def listed(document: dict[str, Any], *bin_: dict[str, Any], taken: Mapping[str, 
     return parts_list(workshop(design.read(document)), owned_parts(bin_), taken)
 
 
-def line(found: PartsList, words: str) -> Line:
+def line(found: PartsList, words: str) -> PartsListLine:
     return next(line for line in found.lines if line.need.words.startswith(words))
 
 

@@ -10,7 +10,7 @@ from ydrometer.document import design
 from ydrometer.evaluation.evaluate import evaluate
 from ydrometer.loads.limits import ORDER, limits
 from ydrometer.loads.row_working import row_working
-from ydrometer.loads.rows import Row
+from ydrometer.loads.rows import UseRow
 from ydrometer.working.sheet import Working
 
 CASES = Path(__file__).parent / "cases" / "loads"
@@ -27,7 +27,7 @@ class RowWorkings(unittest.TestCase):
                 self.holds(row, row_working(found.asked, row))
         return {row.check for row in found.rows if row.use is not None}
 
-    def holds(self, row: Row, made: Working) -> None:
+    def holds(self, row: UseRow, made: Working) -> None:
         recomputed(self, made)
         self.assertEqual(made.value, row.demand if row.use is None else row.use)
         if row.use is not None:

@@ -13,7 +13,7 @@ from ydrometer.document import design
 from ydrometer.document.stages import KINDS
 from ydrometer.evaluation.evaluate import evaluate
 from ydrometer.files import answer
-from ydrometer.loads.asked import Asked
+from ydrometer.loads.asked import LoadCase
 from ydrometer.loads.limits import limits
 from ydrometer.loads.offers import offers
 from ydrometer.loads.told import in_short, told_by_loads
@@ -32,8 +32,8 @@ SOURCE = "drive.branches.0.source"
 GEARS = "drive.branches[0].stages[0]"
 
 
-def asked(changes: dict[str, Any]) -> Asked:
-    return Asked(evaluate([design.read(changed(changes))]))
+def asked(changes: dict[str, Any]) -> LoadCase:
+    return LoadCase(evaluate([design.read(changed(changes))]))
 
 
 def demo(name: str) -> dict[str, Any]:
@@ -68,7 +68,7 @@ class Warnings(TestCase):
     def test_an_engine_over_its_safe_speed_with_the_wheels_in_the_air(self) -> None:
         raw = demo("turnstone")
         raw["drive"]["branches"][0]["source"]["max_speed"] = "1000 rpm"
-        found = warnings(Asked(evaluate([design.read(raw)])))
+        found = warnings(LoadCase(evaluate([design.read(raw)])))
         self.assertIn("never defeat its governor", found[0].text)
 
 

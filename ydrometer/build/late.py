@@ -25,7 +25,7 @@ class Relief:
 
 
 @dataclass(frozen=True, slots=True)
-class Asked:
+class LateCase:
     """All that a plan was made from, to make it once more with one thing changed."""
 
     steps: Sequence[Step]
@@ -40,7 +40,7 @@ class Asked:
         return plan(self.steps, self.orders, self.event, self.now, self.hours, self.done)
 
 
-def sentence(asked: Asked, found: Plan) -> str:
+def sentence(asked: LateCase, found: Plan) -> str:
     """How the plan stands, and what to do first.
 
     Args:
@@ -54,7 +54,7 @@ def sentence(asked: Asked, found: Plan) -> str:
     return f"Late by {days}. {first}"
 
 
-def reliefs(asked: Asked, found: Plan) -> list[Relief]:
+def reliefs(asked: LateCase, found: Plan) -> list[Relief]:
     """Single changes that make a late plan less late, the best first.
 
     Args:
@@ -72,7 +72,7 @@ def reliefs(asked: Asked, found: Plan) -> list[Relief]:
     return sorted((one for one in tried if one.late_by_days < found.late_by_days), key=lambda one: one.late_by_days)
 
 
-def _first(asked: Asked, found: Plan) -> str:
+def _first(asked: LateCase, found: Plan) -> str:
     """The order or step that cannot wait."""
     today = asked.now.date()
     urgent = [due.part for due in found.orders if due.latest <= today]
@@ -86,10 +86,10 @@ def _first(asked: Asked, found: Plan) -> str:
     return f"Next, on {found.days[0].date:%A, %d %B}: {titles[found.days[0].steps[0]]}." if found.days else ""
 
 
-Change = Callable[[Asked], Asked]
+Change = Callable[[LateCase], LateCase]
 
 
-def _changes(asked: Asked) -> Iterator[tuple[str, Change]]:
+def _changes(asked: LateCase) -> Iterator[tuple[str, Change]]:
     """What might help, in words, and how the question is changed by it."""
     yield "one more person", lambda a: replace(a, hours=replace(a.hours, people=a.hours.people + 1))
     yield "one hour more each day", _longer
@@ -106,15 +106,15 @@ _CURES = {
 }
 
 
-def _longer(asked: Asked) -> Asked:
+def _longer(asked: LateCase) -> LateCase:
     weekdays = tuple(min(DAY_H, hours + 1.0) for hours in asked.hours.weekdays)
     return replace(asked, hours=replace(asked.hours, weekdays=weekdays))
 
 
-def _express(asked: Asked) -> Asked:
+def _express(asked: LateCase) -> LateCase:
     quick = [one if one.placed else replace(one, days=min(one.days, EXPRESS_DAYS)) for one in asked.orders]
     return replace(asked, orders=quick)
 
 
-def _without_wait(asked: Asked, kind: str) -> Asked:
+def _without_wait(asked: LateCase, kind: str) -> LateCase:
     return replace(asked, steps=[replace(step, wait=0.0) if step.kind == kind else step for step in asked.steps])

@@ -24,7 +24,7 @@ DAY_S = 86_400.0
 
 
 @dataclass(frozen=True, slots=True)
-class Line:
+class PartsListLine:
     """One line.
 
     Attributes:
@@ -62,7 +62,7 @@ class PartsList:
         unpriced, unknown_mass: words of lines of which that is not known.
     """
 
-    lines: list[Line]
+    lines: list[PartsListLine]
     price: float
     mass: float
     unpriced: list[str]
@@ -114,7 +114,7 @@ def parts_list(
     )
 
 
-def makings(lines: Sequence[Line]) -> list[tuple[Need, Making]]:
+def makings(lines: Sequence[PartsListLine]) -> list[tuple[Need, Making]]:
     """All that has to be made, with what it is made for."""
     return [(line.need, making) for line in lines for making in line.make]
 
@@ -133,20 +133,20 @@ def _adapters(found: Sequence[tuple[Need, Owned | None]]) -> Iterator[Need]:
 def _line(
     shop: Workshop, need: Need, owned: Owned | None, bin_: Sequence[Owned], left: dict[str, int],
     taken: Mapping[str, int],
-) -> Line:  # fmt: skip
+) -> PartsListLine:  # fmt: skip
     """A line; what it takes of a part is gone for the lines after it."""
     make = of_part(shop, need, owned)
     if owned is None:
         near = nearest(need, bin_) if kind_in_bin(need) else []
         mass = None if need.mass is None else need.number * need.mass
-        return Line(need, None, near, 0, 0, need.number, None, None, mass, USUAL_LEAD_DAYS, True, make)
+        return PartsListLine(need, None, near, 0, 0, need.number, None, None, mass, USUAL_LEAD_DAYS, True, make)
     part = owned.part
     brought = part.kind == need.comes_with
     has = need.number if brought else left[part.id]
     to_buy = max(0, need.number - has)
     left[part.id] = left[part.id] if brought else max(0, has - need.number)
     each = 0.0 if brought else part.price
-    return Line(
+    return PartsListLine(
         need=need,
         part=owned,
         nearest=[],
@@ -162,13 +162,13 @@ def _line(
     )
 
 
-def _own(own: OwnLine) -> Line:
+def _own(own: OwnLine) -> PartsListLine:
     """A line of the builder's own: all of it has to be bought."""
     need = Need("own", own.words, own.number, ())
     price = None if own.price is None else own.number * own.price
     mass = None if own.mass is None else own.number * own.mass
     lead = USUAL_LEAD_DAYS if own.lead_time is None else own.lead_time / DAY_S
-    return Line(need, None, [], 0, 0, own.number, own.price, price, mass, lead, own.lead_time is None, [])
+    return PartsListLine(need, None, [], 0, 0, own.number, own.price, price, mass, lead, own.lead_time is None, [])
 
 
 def _mass(part: Part, need: Need) -> float | None:

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from datetime import date, datetime
 from typing import Literal
 
-from ydrometer.build.parts_list import Line
+from ydrometer.build.parts_list import PartsListLine
 from ydrometer.build.plan import Order
 
 PurchaseState = Literal["needed", "ordered", "here", "fitted"]
@@ -42,7 +42,7 @@ class Spending:
         return self.spent + self.to_spend
 
 
-def spending(lines: Sequence[Line], said: Mapping[str, Said]) -> Spending:
+def spending(lines: Sequence[PartsListLine], said: Mapping[str, Said]) -> Spending:
     """What is spent and what is still to be spent.
 
     Args:
@@ -65,7 +65,7 @@ def spending(lines: Sequence[Line], said: Mapping[str, Said]) -> Spending:
     return Spending(spent, to_spend, unpriced)
 
 
-def open_orders(lines: Sequence[Line], said: Mapping[str, Said], now: datetime) -> list[Order]:
+def open_orders(lines: Sequence[PartsListLine], said: Mapping[str, Said], now: datetime) -> list[Order]:
     """What has still to come: not ordered yet, or ordered and expected.
 
     Args:
@@ -76,7 +76,7 @@ def open_orders(lines: Sequence[Line], said: Mapping[str, Said], now: datetime) 
     return [order for line in lines for order in _order(line, said.get(line.key), now)]
 
 
-def _order(line: Line, said: Said | None, now: datetime) -> list[Order]:
+def _order(line: PartsListLine, said: Said | None, now: datetime) -> list[Order]:
     if line.to_buy == 0 or (said is not None and said.state in ("here", "fitted")):
         return []
     if said is None or said.state == "needed":

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 
 from ydrometer.document.stages import forms
 from ydrometer.drawing import wheels
-from ydrometer.drawing.shapes import LineDrawing, Row
+from ydrometer.drawing.shapes import DrawnRow, LineDrawing
 from ydrometer.drawing.wheels import Spot
 
 MODULE = 1e-3
@@ -28,5 +28,5 @@ def draw_bag(teeth: Sequence[int]) -> LineDrawing:
         drawn.append(wheels.wheel(spot, forms.GEAR, MODULE, count, angle=ANGLE))
         x += radius + BETWEEN
     top = max(wheel.y + wheel.outer_radius for wheel in drawn)
-    row = Row([], drawn, [], [], [], None, left=0.0, right=x - BETWEEN, bottom=0.0, top=top)
+    row = DrawnRow([], drawn, [], [], [], None, left=0.0, right=x - BETWEEN, bottom=0.0, top=top)
     return LineDrawing(rows=[row], units=1, sizes_assumed=[])

@@ -14,7 +14,7 @@ from ydrometer.document.stages import Stage
 from ydrometer.document.stages.inside import BoxPart
 from ydrometer.document.stages.plane import OtherPlane
 from ydrometer.document.walk import own_stages, shaft_numbers, trunk_stages
-from ydrometer.drawing.shapes import DrawnLoop, DrawnShaft, LineDrawing, RoadWheel, Row, Segment, SourceDisc
+from ydrometer.drawing.shapes import DrawnLoop, DrawnRow, DrawnShaft, LineDrawing, RoadWheel, Segment, SourceDisc
 from ydrometer.drawing.stages import Layout, Start, lay_out
 
 MOTOR_DENSITY = 4000.0
@@ -132,7 +132,9 @@ def source_radius(design: Design, b: int, branch: Stretch, road_radius: float) -
     return min(max(2.2 * first, 0.3 * road_radius), 0.7 * road_radius)
 
 
-def _rows(design: Design, branches: list[Stretch], trunk: Stretch, road_radius: float, longest: float) -> list[Row]:
+def _rows(
+    design: Design, branches: list[Stretch], trunk: Stretch, road_radius: float, longest: float
+) -> list[DrawnRow]:
     """Rows no longer than they may be, each from where the one before ends; a fan of branches stays whole."""
     line = _joined(branches[0], trunk) if len(branches) == 1 else trunk
     others = branches if len(branches) > 1 else []
@@ -160,7 +162,9 @@ def _joined(branch: Stretch, trunk: Stretch) -> Stretch:
     return Stretch([*branch.shafts, *trunk.shafts[1:]], branch.layouts + trunk.layouts, branch.paths + trunk.paths)
 
 
-def _row(design: Design, line: Stretch, fan: list[Stretch], sources: list[Stretch], road_radius: float | None) -> Row:
+def _row(
+    design: Design, line: Stretch, fan: list[Stretch], sources: list[Stretch], road_radius: float | None
+) -> DrawnRow:
     parts = [*fan, line]
     # The shaft where branches join is drawn once, with the trunk; a branch without stages is nothing but that shaft.
     shafts = [shaft for part in fan for shaft in part.shafts[:-1]] + line.shafts
@@ -169,7 +173,7 @@ def _row(design: Design, line: Stretch, fan: list[Stretch], sources: list[Stretc
     circles = [circle for part in parts for circle in part.circles()] + [(d.x, d.y, d.radius) for d in discs]
     if road is not None:
         circles.append((road.x, road.y, road.radius))
-    return Row(
+    return DrawnRow(
         shafts=shafts,
         wheels=[wheel for part in parts for layout in part.layouts for wheel in layout.wheels],
         loops=[loop for part in parts for layout in part.layouts for loop in layout.loops],

@@ -165,7 +165,7 @@ class RoadWheel:
 
 
 @dataclass(frozen=True, slots=True)
-class Row:
+class DrawnRow:
     """A stretch of the line with the extent of what is drawn in it."""
 
     shafts: list[DrawnShaft]
@@ -190,6 +190,6 @@ class LineDrawing:
         sizes_assumed: paths of stages drawn with a tooth size or distance that the design does not give.
     """
 
-    rows: list[Row]
+    rows: list[DrawnRow]
     units: int
     sizes_assumed: list[str]

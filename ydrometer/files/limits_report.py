@@ -10,12 +10,12 @@ import numpy as np
 from ydrometer.base.errors import DocumentError
 from ydrometer.document.design import Document
 from ydrometer.evaluation.evaluate import evaluate
-from ydrometer.loads.asked import Asked, Warmth
+from ydrometer.loads.asked import LoadCase, Warmth
 from ydrometer.loads.helps import helps
-from ydrometer.loads.limits import Limits, limits
+from ydrometer.loads.limits import LoadRows, limits
 from ydrometer.loads.moments import RUN, RUN_PEAK, TURN, run_peak
-from ydrometer.loads.passing import Line, line
-from ydrometer.loads.rows import Row
+from ydrometer.loads.passing import PowerPath, line
+from ydrometer.loads.rows import UseRow
 from ydrometer.motion.states import States
 
 FORMAT = "ydrometer-limits"
@@ -54,7 +54,7 @@ def report(document: Document) -> dict[str, Any]:
     }  # fmt: skip
 
 
-def _moments(asked: Asked) -> list[dict[str, Any]]:
+def _moments(asked: LoadCase) -> list[dict[str, Any]]:
     moments = asked.moments
     single = [name for name in dict.fromkeys(moments.names) if name != RUN]
     made = [_moment(name, moments.states, asked.line, moments.names.index(name)) for name in single]
@@ -64,7 +64,7 @@ def _moments(asked: Asked) -> list[dict[str, Any]]:
     return made
 
 
-def _moment(name: str, states: States, through: Line, at: int) -> dict[str, Any]:
+def _moment(name: str, states: States, through: PowerPath, at: int) -> dict[str, Any]:
     turning = name == TURN
     electric = not np.isnan(states.current[at]).all()
     return {
@@ -90,14 +90,14 @@ def _or_null(value: Any) -> float | None:
     return None if np.isnan(value) else float(value)
 
 
-def _check(row: Row, helping: list[str]) -> dict[str, Any]:
+def _check(row: UseRow, helping: list[str]) -> dict[str, Any]:
     told = {"check", "path", "member", "moment", "demand", "capacity", "unit", "use", "state"}
-    made: dict[str, Any] = {f.name: getattr(row, f.name) for f in fields(Row) if f.name in told}
+    made: dict[str, Any] = {f.name: getattr(row, f.name) for f in fields(UseRow) if f.name in told}
     lists = {name: list(getattr(row, name)) for name in ("assumed", "needs", "remarks")}
     return {**made, **lists, "helps": helping, **row.told}
 
 
-def _heat(warmth: Warmth | None, asked: Asked, b: int) -> dict[str, Any]:
+def _heat(warmth: Warmth | None, asked: LoadCase, b: int) -> dict[str, Any]:
     if warmth is None:
         nothing = dict.fromkeys(("winding", "case", "hottest_winding", "at", "hottest_case", "hottest_case_at"))
         return {"branch": b, "nodes": 0, **nothing, "moving_air": None, "shove_until_limit": None,
@@ -122,6 +122,6 @@ def _heat(warmth: Warmth | None, asked: Asked, b: int) -> dict[str, Any]:
     }
 
 
-def _worst(found: Limits) -> dict[str, Any] | None:
+def _worst(found: LoadRows) -> dict[str, Any] | None:
     worst = found.worst
     return None if worst is None else {"check": worst.check, "path": worst.path, "use": worst.use}

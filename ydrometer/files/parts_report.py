@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from typing import Any
 
-from ydrometer.build.parts_list import Line, owned_parts, parts_list
+from ydrometer.build.parts_list import PartsListLine, owned_parts, parts_list
 from ydrometer.build.workshop import workshop
 from ydrometer.document.design import Document
 
@@ -31,7 +31,7 @@ def report(document: Document, bin_: Sequence[Mapping[str, Any]] = ()) -> dict[s
     }
 
 
-def _line(line: Line) -> dict[str, Any]:
+def _line(line: PartsListLine) -> dict[str, Any]:
     return {
         "kind": line.need.kind,
         "words": line.need.words,

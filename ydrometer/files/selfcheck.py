@@ -17,7 +17,7 @@ G = STANDARD_GRAVITY
 
 
 @dataclass(frozen=True, slots=True)
-class Row:
+class ClosedForm:
     """A case: what was found, and what is exact."""
 
     name: str
@@ -35,7 +35,7 @@ class Row:
         return self.error <= ALLOWED
 
 
-def rows() -> list[Row]:
+def rows() -> list[ClosedForm]:
     """All cases."""
     return [*_exponential(), *_constant_force(), *_grip(), *_slopes(), *_drag(), *_panel(), *_engine(), *_gears()]
 
@@ -66,63 +66,71 @@ def _design(**parts: Any) -> Evaluation:
     return evaluate([design.read(raw)])
 
 
-def _exponential() -> Iterator[Row]:
+def _exponential() -> Iterator[ClosedForm]:
     """v(t) = vtop·(1 − e^−t/τ): a motor on a stiff supply, no resistance."""
     found = _design()
     top = 12.0 * 20.0 / 4.0 * 0.1
     launch = 0.05 * (12.0 / 0.5) * 4.0 / 0.1 / 10.0
     tau = top / launch
-    yield Row("motor alone: no-load speed", found.value("no_load_speed", 0), top)
-    yield Row("motor alone: launch acceleration", found.value("launch_acceleration", 0), launch)
-    yield Row("motor alone: time to speed", found.value("time_to_speed", 0), -tau * math.log1p(-4.0 / top))
-    yield Row("motor alone: distance in time", found.value("distance_in_time", 0),
+    yield ClosedForm("motor alone: no-load speed", found.value("no_load_speed", 0), top)
+    yield ClosedForm("motor alone: launch acceleration", found.value("launch_acceleration", 0), launch)
+    yield ClosedForm("motor alone: time to speed", found.value("time_to_speed", 0), -tau * math.log1p(-4.0 / top))
+    yield ClosedForm("motor alone: distance in time", found.value("distance_in_time", 0),
               top * (2.0 - tau * (1.0 - math.exp(-2.0 / tau))))  # fmt: skip
     time = found.value("time_to_distance", 0)
-    yield Row("motor alone: distance at the time found", top * (time - tau * (1.0 - math.exp(-time / tau))), 20.0)
+    yield ClosedForm(
+        "motor alone: distance at the time found", top * (time - tau * (1.0 - math.exp(-time / tau))), 20.0
+    )
     stall = 12.0 / 0.5
     energy = 12.0 * stall * tau * (1.0 - math.exp(-time / tau))
-    yield Row("motor alone: energy over the distance", found.value("energy_per_run", 0), energy)
+    yield ClosedForm("motor alone: energy over the distance", found.value("energy_per_run", 0), energy)
     sagging = _design(drive={"supply": {"kind": "battery", "open_circuit_voltage": 12.0, "resistance": 0.25}})
-    yield Row("battery: current held still", sagging.value("launch_bus_current", 0), 12.0 / 0.75)
+    yield ClosedForm("battery: current held still", sagging.value("launch_bus_current", 0), 12.0 / 0.75)
 
 
-def _constant_force() -> Iterator[Row]:
+def _constant_force() -> Iterator[ClosedForm]:
     """A controller that holds the current: the force is constant while it does."""
     found = _design(branch={"controller": {"current_limit": 2.0}}, run={"distance": 3.0, "speed": 1.5})
     force = 0.05 * 2.0 * 4.0 / 0.1
-    yield Row("current held: time to speed", found.value("time_to_speed", 0), 1.5 / (force / 10.0))
-    yield Row(
+    yield ClosedForm("current held: time to speed", found.value("time_to_speed", 0), 1.5 / (force / 10.0))
+    yield ClosedForm(
         "current held: time to distance", found.value("time_to_distance", 0), math.sqrt(2.0 * 3.0 / (force / 10.0))
     )
-    yield Row("current held: pushing force", found.value("pushing_force", 0), force)
+    yield ClosedForm("current held: pushing force", found.value("pushing_force", 0), force)
 
 
-def _grip() -> Iterator[Row]:
+def _grip() -> Iterator[ClosedForm]:
     """Tyres at their limit."""
     found = _design(vehicle={"grip": 0.2}, run={"distance": 1.5})
-    yield Row("at the limit of grip: time", found.value("time_to_distance", 0), math.sqrt(2.0 * 1.5 / (0.2 * G)))
+    yield ClosedForm("at the limit of grip: time", found.value("time_to_distance", 0), math.sqrt(2.0 * 1.5 / (0.2 * G)))
     rear = {"driven": "rear", "wheelbase": 0.8, "cg_ahead_of_rear": 0.5, "cg_height": 0.2, "grip": 0.3}
     held = 0.3 * (0.3 / 0.8) / (1.0 - 0.3 * 0.2 / 0.8) * G
-    yield Row("rear drive: launch with weight transfer", _design(vehicle=rear).value("launch_acceleration", 0), held)
+    yield ClosedForm(
+        "rear drive: launch with weight transfer", _design(vehicle=rear).value("launch_acceleration", 0), held
+    )
     front = {**rear, "driven": "front"}
     held = 0.3 * (0.5 / 0.8) / (1.0 + 0.3 * 0.2 / 0.8) * G
-    yield Row("front drive: launch with weight transfer", _design(vehicle=front).value("launch_acceleration", 0), held)
+    yield ClosedForm(
+        "front drive: launch with weight transfer", _design(vehicle=front).value("launch_acceleration", 0), held
+    )
     lifting = {**rear, "cg_ahead_of_rear": 0.02, "grip": 2.0}
-    yield Row("front wheels lift", _design(vehicle=lifting).value("launch_acceleration", 0), G * 0.02 / 0.2)
+    yield ClosedForm("front wheels lift", _design(vehicle=lifting).value("launch_acceleration", 0), G * 0.02 / 0.2)
 
 
-def _slopes() -> Iterator[Row]:
+def _slopes() -> Iterator[ClosedForm]:
     """The steepest slope, and braking."""
-    yield Row("steepest slope by grip", _design(vehicle={"grip": 0.4}).value("max_grade", 0), 0.4)
+    yield ClosedForm("steepest slope by grip", _design(vehicle={"grip": 0.4}).value("max_grade", 0), 0.4)
     weak = _design(branch={"controller": {"current_limit": 2.0}})
-    yield Row("steepest slope by torque", weak.value("max_grade", 0), math.tan(math.asin(4.0 / (10.0 * G))))
+    yield ClosedForm("steepest slope by torque", weak.value("max_grade", 0), math.tan(math.asin(4.0 / (10.0 * G))))
     braked = _design(vehicle={"brake_force": 30.0}, conditions={"grade": 0.1})
     slope = math.atan(0.1)
     rate = 3.0 + G * math.sin(slope)
-    yield Row("stopping uphill", braked.value("stopping_distance", 0), braked.value("top_speed", 0) ** 2 / (2 * rate))
+    yield ClosedForm(
+        "stopping uphill", braked.value("stopping_distance", 0), braked.value("top_speed", 0) ** 2 / (2 * rate)
+    )
 
 
-def _drag() -> Iterator[Row]:
+def _drag() -> Iterator[ClosedForm]:
     """Against the air under constant force: v = c·tanh(t·a/c), x = c²/a·ln cosh(t·a/c)."""
     found = _design(
         vehicle={"drag_area": 2.0, "mass": 2.0}, branch={"controller": {"current_limit": 2.0}},
@@ -130,30 +138,30 @@ def _drag() -> Iterator[Row]:
     )  # fmt: skip
     a, air = 4.0 / 2.0, 0.5 * 1.2 * 2.0 / 2.0
     end = math.sqrt(a / air)
-    yield Row("against the air: top speed", found.value("top_speed", 0), end)
-    yield Row("against the air: distance in time", found.value("distance_in_time", 0),
+    yield ClosedForm("against the air: top speed", found.value("top_speed", 0), end)
+    yield ClosedForm("against the air: distance in time", found.value("distance_in_time", 0),
               math.log(math.cosh(math.sqrt(a * air))) / air)  # fmt: skip
 
 
-def _panel() -> Iterator[Row]:
+def _panel() -> Iterator[ClosedForm]:
     """A panel on the steep piece of its curve feeds a motor that stands still."""
     panel = {"kind": "panel", "short_circuit_current": 2.0, "open_circuit_voltage": 20.0,
              "max_power_voltage": 16.0, "max_power_current": 1.8}  # fmt: skip
     found = _design(drive={"supply": panel})
-    yield Row("panel: current held still", found.value("launch_bus_current", 0), 2.0 / (1.0 + 0.2 / 16.0 * 0.5))
+    yield ClosedForm("panel: current held still", found.value("launch_bus_current", 0), 2.0 / (1.0 + 0.2 / 16.0 * 0.5))
 
 
-def _engine() -> Iterator[Row]:
+def _engine() -> Iterator[ClosedForm]:
     """An engine of constant torque, cut off at a speed."""
     engine = {"source": {"kind": "engine", "torque_curve": [[100.0, 1.0], [400.0, 1.0]]},
               "clutch": {"engagement_speed": 150.0}}  # fmt: skip
     found = _design(branch=engine, drive={"supply": None}, run={"distance": 9.0, "speed": 3.0})
     rate = 1.0 * 4.0 / 0.1 / 10.0
-    yield Row("engine cut off: top speed", found.value("top_speed", 0), 400.0 / 4.0 * 0.1)
-    yield Row("engine: time to speed, clutch and all", found.value("time_to_speed", 0), 3.0 / rate)
+    yield ClosedForm("engine cut off: top speed", found.value("top_speed", 0), 400.0 / 4.0 * 0.1)
+    yield ClosedForm("engine: time to speed, clutch and all", found.value("time_to_speed", 0), 3.0 / rate)
 
 
-def _gears() -> Iterator[Row]:
+def _gears() -> Iterator[ClosedForm]:
     """Two gears of a motor without resistance: changed where both pull alike, v = V/(ke·(G1 + G2))·r."""
     speeds = [{"kind": "speeds", "ratios": [2.0, 1.0], "shift_time": 0.0, "efficiency": 1.0}]
     found = _design(drive={"stages": speeds}, run={"speed": 5.0})
@@ -163,4 +171,4 @@ def _gears() -> Iterator[Row]:
     taus = tuple(end / launch for end, launch in zip(ends, launches, strict=True))
     first = -taus[0] * math.log1p(-change / ends[0])
     second = taus[1] * math.log((ends[1] - change) / (ends[1] - 5.0))
-    yield Row("two gears, changed at once: time to speed", found.value("time_to_speed", 0), first + second)
+    yield ClosedForm("two gears, changed at once: time to speed", found.value("time_to_speed", 0), first + second)

@@ -16,10 +16,10 @@ from ydrometer.evaluation.evaluate import Evaluation
 from ydrometer.fit.setup import Setup, set_ups
 from ydrometer.loads import day, heat
 from ydrometer.loads.day import Heats
-from ydrometer.loads.heat import Block, Network
+from ydrometer.loads.heat import HeatBlock, Network
 from ydrometer.loads.loops import loop_said
 from ydrometer.loads.moments import SHOVE, Moments, moments
-from ydrometer.loads.passing import Line, Through, line, speeds_in
+from ydrometer.loads.passing import PowerPath, Through, line, speeds_in
 
 USUAL_LIMIT = 403.15
 """K that a winding stands where its maker says nothing: insulation class B, 130 °C (IEC 60085, Electrical insulation:
@@ -31,7 +31,7 @@ MARGIN = 10.0
 class Warmth:
     """How warm one motor of a branch gets, worked out as far as it is asked for; K and s."""
 
-    def __init__(self, branch: int, networks: tuple[Network, Network], blocks: list[Block], count: int) -> None:
+    def __init__(self, branch: int, networks: tuple[Network, Network], blocks: list[HeatBlock], count: int) -> None:
         """Keep what all of it follows from.
 
         Args:
@@ -67,7 +67,7 @@ class Warmth:
         return heat.rest_needed(self.one, self.count, limit)
 
 
-class Asked:
+class LoadCase:
     """One design, worked out as far as it is asked for."""
 
     def __init__(self, evaluation: Evaluation, index: int = 0) -> None:
@@ -81,7 +81,7 @@ class Asked:
         return moments(self.evaluation, self.index)
 
     @cached_property
-    def line(self) -> Line:
+    def line(self) -> PowerPath:
         """What goes through stages and shafts."""
         return line(self.design, self.moments.states)
 
@@ -138,11 +138,11 @@ class Asked:
         )  # fmt: skip
 
     @cached_property
-    def blocks(self) -> dict[int, list[Block]]:
+    def blocks(self) -> dict[int, list[HeatBlock]]:
         """What heats one motor of each branch in one heat."""
         return {b: self._blocks(b) for b, _ in self.motors}
 
-    def _blocks(self, b: int) -> list[Block]:
+    def _blocks(self, b: int) -> list[HeatBlock]:
         different = {id(stretch): stretch for stretch in self.heats.stretches}
         known = {name: day.block(stretch, b) for name, stretch in different.items()}
         return [known[id(stretch)] for stretch in self.heats.stretches]

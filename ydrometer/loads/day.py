@@ -13,7 +13,7 @@ from ydrometer.base.jit import entry
 from ydrometer.base.tables.strengths import FUSE
 from ydrometer.document.loads import USUAL_DAY, USUAL_HEATS, Cruise, Loads, Phase, Rest, Runs, Shove, Turns
 from ydrometer.evaluation.evaluate import Evaluation
-from ydrometer.loads.heat import Block, Pieces
+from ydrometer.loads.heat import HeatBlock, Pieces
 from ydrometer.loads.moments import SHOVE, TOP, TURN, Moments
 from ydrometer.motion import trace
 
@@ -147,7 +147,7 @@ def _run(evaluation: Evaluation, index: int, moments: Moments, phase: Runs) -> S
     )
 
 
-def block(stretch: Stretch, branch: int) -> Block:
+def block(stretch: Stretch, branch: int) -> HeatBlock:
     """What a stretch heats in one motor of a branch: pieces of the run, each with the mean square of its current."""
     steps = np.diff(stretch.time)
     current, speed = stretch.current[:, branch], stretch.speed[:, branch]
@@ -160,7 +160,7 @@ def block(stretch: Stretch, branch: int) -> Block:
     ]  # fmt: skip
     pieces += [(0.0, 0.0, stretch.wait)] if stretch.wait > 0.0 else []
     squares, speeds, times = np.array(pieces).T
-    return Block(Pieces(squares, speeds, times), stretch.count)
+    return HeatBlock(Pieces(squares, speeds, times), stretch.count)
 
 
 def squares(day: Heats, of: Callable[[Stretch], Floats]) -> tuple[Floats, Floats]:

@@ -9,9 +9,9 @@ import numpy as np
 
 from ydrometer.base.tables.strengths import FUSE, MATERIALS
 from ydrometer.document.supply import Battery
-from ydrometer.loads.asked import MARGIN, Asked
+from ydrometer.loads.asked import MARGIN, LoadCase
 from ydrometer.loads.day import Floats, Stretch, longest_currents, root_mean_square
-from ydrometer.loads.rows import Row, by_moment, largest, row
+from ydrometer.loads.rows import UseRow, by_moment, largest, row
 
 AMPERE, VOLT, KELVIN, RADIANS = "A", "V", "K", "rad/s"
 RUN, IN_THE_AIR = "run", "wheels in the air"
@@ -21,7 +21,7 @@ def _source(b: int) -> str:
     return f"drive.branches[{b}].source"
 
 
-def motor_peak_current(asked: Asked) -> Iterator[Row]:
+def motor_peak_current(asked: LoadCase) -> Iterator[UseRow]:
     """The largest current of one motor against what its maker allows for a moment."""
     for b, motor in asked.motors:
         current, moment, at = _peak(asked, b)
@@ -31,20 +31,20 @@ def motor_peak_current(asked: Asked) -> Iterator[Row]:
                   marks=marks, at=at)  # fmt: skip
 
 
-def _peak(asked: Asked, b: int) -> tuple[float, str, int]:
+def _peak(asked: LoadCase, b: int) -> tuple[float, str, int]:
     """The largest current of one motor of a branch, by magnitude, its moment, and the place of that among all."""
     currents = np.abs(asked.moments.states.current[:, b])
     at = largest(currents)
     return float(currents[at]), asked.moments.names[at], at
 
 
-def _marks(asked: Asked, b: int, capacity: float | None) -> tuple[tuple[str, float], ...]:
+def _marks(asked: LoadCase, b: int, capacity: float | None) -> tuple[tuple[str, float], ...]:
     """Uses of a current of one motor in each moment; none where nobody knows what is allowed."""
     currents = np.abs(asked.moments.states.current[:, b])
     return by_moment(currents / capacity, asked.moments.names) if capacity else ()
 
 
-def winding_temperature(asked: Asked) -> Iterator[Row]:
+def winding_temperature(asked: LoadCase) -> Iterator[UseRow]:
     """The hottest winding of the day above ambient against its limit."""
     ambient = asked.design.conditions.ambient
     for b, motor in asked.motors:
@@ -62,11 +62,11 @@ def winding_temperature(asked: Asked) -> Iterator[Row]:
         )  # fmt: skip
 
 
-def _of_the_day(asked: Asked) -> list[str]:
+def _of_the_day(asked: LoadCase) -> list[str]:
     return ["a usual day"] if asked.heats.assumed else []
 
 
-def mount_softening(asked: Asked) -> Iterator[Row]:
+def mount_softening(asked: LoadCase) -> Iterator[UseRow]:
     """The hottest case of the day above ambient against where a plastic mount gets soft."""
     ambient = asked.design.conditions.ambient
     for b, motor in asked.motors:
@@ -82,7 +82,7 @@ def mount_softening(asked: Asked) -> Iterator[Row]:
         )  # fmt: skip
 
 
-def source_speed(asked: Asked) -> Iterator[Row]:
+def source_speed(asked: LoadCase) -> Iterator[UseRow]:
     """The fastest speed of the run, and with the wheels in the air, against what a source may turn."""
     for b, branch in enumerate(asked.design.drive.branches):
         most = branch.source.max_speed
@@ -93,7 +93,7 @@ def source_speed(asked: Asked) -> Iterator[Row]:
             yield row("source_speed", _source(b), RADIANS, speed, most, moment=moment, needs=needs)
 
 
-def controller_peak(asked: Asked) -> Iterator[Row]:
+def controller_peak(asked: LoadCase) -> Iterator[UseRow]:
     """The same current against what the controller carries for a moment."""
     for b, _ in asked.motors:
         path = f"drive.branches[{b}]"
@@ -108,7 +108,7 @@ def controller_peak(asked: Asked) -> Iterator[Row]:
                   remarks=remarks, marks=marks, at=at)  # fmt: skip
 
 
-def controller_continuous(asked: Asked) -> Iterator[Row]:
+def controller_continuous(asked: LoadCase) -> Iterator[UseRow]:
     """The root mean square of a motor's current over the day against what the controller carries for long."""
     for b, _ in asked.motors:
         path = f"drive.branches[{b}]"
@@ -127,7 +127,7 @@ def current_of(b: int, stretch: Stretch) -> Floats:
 SUPPLY = "drive.supply"
 
 
-def supply_peak(asked: Asked) -> Iterator[Row]:
+def supply_peak(asked: LoadCase) -> Iterator[UseRow]:
     """The largest current of a battery against its rating; a limit is none."""
     supply, states = asked.design.drive.supply, asked.moments.states
     if not isinstance(supply, Battery):
@@ -142,7 +142,7 @@ def supply_peak(asked: Asked) -> Iterator[Row]:
               moment=asked.moments.names[at], needs=needs, remarks=remarks, marks=marks, at=at)  # fmt: skip
 
 
-def supply_continuous(asked: Asked) -> Iterator[Row]:
+def supply_continuous(asked: LoadCase) -> Iterator[UseRow]:
     """The root mean square of a battery's current over the day against its rating."""
     supply = asked.design.drive.supply
     if not isinstance(supply, Battery):
@@ -153,7 +153,7 @@ def supply_continuous(asked: Asked) -> Iterator[Row]:
               needs=needs)  # fmt: skip
 
 
-def supply_voltage(asked: Asked) -> Iterator[Row]:
+def supply_voltage(asked: LoadCase) -> Iterator[UseRow]:
     """The voltage under which electronics drop out against the lowest of the bus."""
     supply, states = asked.design.drive.supply, asked.moments.states
     if not isinstance(supply, Battery):
@@ -164,7 +164,7 @@ def supply_voltage(asked: Asked) -> Iterator[Row]:
               moment=asked.moments.names[at], needs=needs, at=at)  # fmt: skip
 
 
-def fuse(asked: Asked) -> Iterator[Row]:
+def fuse(asked: LoadCase) -> Iterator[UseRow]:
     """Currents by how long they last against what a blade fuse is sure to carry for so long; the worst of the rows."""
     supply = asked.design.drive.supply
     if supply is None or supply.fuse is None:

@@ -170,7 +170,7 @@ class Pieces:
 
 
 @dataclass(frozen=True, slots=True)
-class Block:
+class HeatBlock:
     """Pieces that are gone through `count` times, one after the other."""
 
     pieces: Pieces
@@ -216,7 +216,7 @@ LOOKED = tuple(f.name for f in fields(Looks))
 class Day:
     """The blocks of one heat, ready to be gone through again and again."""
 
-    def __init__(self, net: Network, blocks: list[Block]) -> None:
+    def __init__(self, net: Network, blocks: list[HeatBlock]) -> None:
         self.net = net
         self.seconds = 0.0
         whole = Map(np.eye(net.nodes), np.zeros(net.nodes))

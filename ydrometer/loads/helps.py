@@ -19,9 +19,9 @@ from ydrometer.document.stages import Stage
 from ydrometer.document.walk import branch_of
 from ydrometer.evaluation.evaluate import evaluate
 from ydrometer.loads import electrical, mechanical, shafts
-from ydrometer.loads.asked import Asked
-from ydrometer.loads.limits import Limits
-from ydrometer.loads.rows import Row
+from ydrometer.loads.asked import LoadCase
+from ydrometer.loads.limits import LoadRows
+from ydrometer.loads.rows import UseRow
 from ydrometer.loads.words import part_title
 
 MOST = 3
@@ -31,7 +31,7 @@ EASED = 0.97
 WELL = 0.8
 SAME = 0.005
 """Relative change of the top speed that is none."""
-CHECKS: tuple[Callable[[Asked], Iterator[Row]], ...] = (
+CHECKS: tuple[Callable[[LoadCase], Iterator[UseRow]], ...] = (
     electrical.motor_peak_current, electrical.source_speed, electrical.controller_peak, electrical.supply_peak,
     electrical.supply_voltage, mechanical.stages, mechanical.box_speed, mechanical.brakes,
 )  # fmt: skip
@@ -60,7 +60,7 @@ class _Change:
     moves: bool
 
 
-def helps(found: Limits, row: Row) -> list[Help]:
+def helps(found: LoadRows, row: UseRow) -> list[Help]:
     """At most three changes that relieve a row which is near or over, the gentlest first.
 
     Args:
@@ -79,17 +79,17 @@ def helps(found: Limits, row: Row) -> list[Help]:
     return made[:MOST]
 
 
-def _rows(asked: Asked) -> list[Row]:
+def _rows(asked: LoadCase) -> list[UseRow]:
     return [row for check in CHECKS for row in check(asked)] + shafts.shafts(asked)[0]
 
 
-def _key(row: Row) -> tuple[str, str, str | None, str]:
+def _key(row: UseRow) -> tuple[str, str, str | None, str]:
     """What tells rows apart whose moment may be another after a change."""
     air = row.moment or ""
     return row.check, row.path, row.member, air if air == electrical.IN_THE_AIR else ""
 
 
-def _tried(asked: Asked, row: Row, change: _Change, before: Mapping[Any, Row]) -> Help | None:
+def _tried(asked: LoadCase, row: UseRow, change: _Change, before: Mapping[Any, UseRow]) -> Help | None:
     """A change worked out; None where it does not relieve the row."""
     other = _changed(asked, change)
     after = {_key(one): one for one in _rows(other)}
@@ -104,22 +104,22 @@ def _tried(asked: Asked, row: Row, change: _Change, before: Mapping[Any, Row]) -
     return Help(text, found.use, change.values)
 
 
-def _worse(before: Row, after: Row) -> bool:
+def _worse(before: UseRow, after: UseRow) -> bool:
     return before.state != "over" and after.state == "over"
 
 
-def _changed(asked: Asked, change: _Change) -> Asked:
+def _changed(asked: LoadCase, change: _Change) -> LoadCase:
     document = asked.evaluation.documents[asked.index]
     new = Document(change.design, document.values, document.assumed)
     if change.moves:
-        return Asked(evaluate([new]))
+        return LoadCase(evaluate([new]))
     documents = tuple(new if i == asked.index else one for i, one in enumerate(asked.evaluation.documents))
-    made = Asked(replace(asked.evaluation, documents=documents), asked.index)
+    made = LoadCase(replace(asked.evaluation, documents=documents), asked.index)
     made.__dict__["moments"] = asked.moments
     return made
 
 
-def _cost(asked: Asked, other: Asked) -> str:
+def _cost(asked: LoadCase, other: LoadCase) -> str:
     """What a change does to top speed and push."""
     speeds = [one.evaluation.value("top_speed", one.index) or 0.0 for one in (asked, other)]
     push = other.evaluation.value("pushing_force", other.index) or 0.0
@@ -127,7 +127,7 @@ def _cost(asked: Asked, other: Asked) -> str:
     return f"top speed {'as it is' if same else f'{speeds[1]:.3g} m/s'}, push {push:.3g} N"
 
 
-def _changes(asked: Asked, row: Row) -> Iterator[_Change]:
+def _changes(asked: LoadCase, row: UseRow) -> Iterator[_Change]:
     """What might relieve a row, by its check."""
     if row.check == "gear_tooth":
         yield from _wider(asked, row)
@@ -143,7 +143,7 @@ def _changes(asked: Asked, row: Row) -> Iterator[_Change]:
         yield from _limited(asked, row)
 
 
-def _stage(asked: Asked, path: str) -> Stage:
+def _stage(asked: LoadCase, path: str) -> Stage:
     return next(through.stage for through in asked.line.stages if through.path == path)
 
 
@@ -162,7 +162,7 @@ def _put(stages: tuple[Stage, ...], path: str, made: Stage) -> tuple[Stage, ...]
     return (*stages[:k], made, *stages[k + 1 :])
 
 
-def _wider(asked: Asked, row: Row) -> Iterator[_Change]:
+def _wider(asked: LoadCase, row: UseRow) -> Iterator[_Change]:
     """As wide as eases it well, in whole millimetres; at most twice as wide as now."""
     stage: Any = _stage(asked, row.path)
     if row.check == "chain_force" or not stage.width or row.use is None:
@@ -173,7 +173,7 @@ def _wider(asked: Asked, row: Row) -> Iterator[_Change]:
         yield _Change(f"width {wanted} mm", design, {f"{row.path}.width": f"{wanted} mm"}, moves=False)
 
 
-def _stronger(asked: Asked, row: Row) -> Iterator[_Change]:
+def _stronger(asked: LoadCase, row: UseRow) -> Iterator[_Change]:
     """The weakest material that eases it, where the maker's own figure is not given."""
     stage: Any = _stage(asked, row.path)
     end = row.member if row.member in ("driver", "driven") else "driven"
@@ -186,7 +186,7 @@ def _stronger(asked: Asked, row: Row) -> Iterator[_Change]:
         yield _Change(f"{name} for the {end}", design, {f"{row.path}.{end}_material": name}, moves=False)
 
 
-def _teeth(asked: Asked, row: Row) -> Iterator[_Change]:
+def _teeth(asked: LoadCase, row: UseRow) -> Iterator[_Change]:
     """A driver with one or two teeth more: less force at its rim, and another gearing."""
     stage = _stage(asked, row.path)
     if not stage.members or not stage.members[0].form.toothed:
@@ -200,7 +200,7 @@ def _teeth(asked: Asked, row: Row) -> Iterator[_Change]:
             yield _Change(words, _with_stage(asked.design, row.path, made), values, moves=True)
 
 
-def _tighter(asked: Asked, row: Row) -> Iterator[_Change]:
+def _tighter(asked: LoadCase, row: UseRow) -> Iterator[_Change]:
     """The tension at rest with which it just holds."""
     fit = asked.design.fit or Mounting()
     place = next((i for i, loop in enumerate(fit.loops) if loop.stage == row.path), len(fit.loops))
@@ -215,7 +215,7 @@ def _tighter(asked: Asked, row: Row) -> Iterator[_Change]:
     yield _Change(f"tension {wanted} N", design, {f"fit.loops[{place}].tension": f"{wanted} N"}, moves=False)
 
 
-def _limited(asked: Asked, row: Row) -> Iterator[_Change]:
+def _limited(asked: LoadCase, row: UseRow) -> Iterator[_Change]:
     """A current limit of the controller that just holds."""
     b = branch_of(row.path)
     branch = asked.design.drive.branches[b]
@@ -229,7 +229,7 @@ def _limited(asked: Asked, row: Row) -> Iterator[_Change]:
     yield _Change(f"current limit {row.capacity:.3g} A", design, {path: f"{row.capacity:.6g} A"}, moves=True)
 
 
-def _rested(asked: Asked, row: Row) -> list[Help]:
+def _rested(asked: LoadCase, row: UseRow) -> list[Help]:
     b = branch_of(row.path)
     rest = asked.rest_needed(asked.warmth[b])
     if not rest:
@@ -240,7 +240,7 @@ def _rested(asked: Asked, row: Row) -> list[Help]:
     return [Help(f"rest of {minutes} min more between heats", None, changes)]
 
 
-def _rearranged(asked: Asked, row: Row) -> list[Help]:
+def _rearranged(asked: LoadCase, row: UseRow) -> list[Help]:
     """What the kind of stage would put in another order."""
     return [
         Help(words, None, {f"{row.path}.{key}": value for key, value in values.items()})

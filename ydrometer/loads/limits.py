@@ -7,8 +7,8 @@ from dataclasses import dataclass
 
 from ydrometer.evaluation.evaluate import Evaluation
 from ydrometer.loads import electrical, mechanical, shafts
-from ydrometer.loads.asked import Asked
-from ydrometer.loads.rows import Row
+from ydrometer.loads.asked import LoadCase
+from ydrometer.loads.rows import UseRow
 from ydrometer.loads.shafts import NotJudged
 
 ORDER = (
@@ -20,7 +20,7 @@ ORDER = (
 """Checks in the order in which they are told."""
 NO_LOADS = ("chain_teeth", "order_of_steps")
 """Checks that are about no load, and so never the worst."""
-CHECKS: tuple[Callable[[Asked], Iterator[Row]], ...] = (
+CHECKS: tuple[Callable[[LoadCase], Iterator[UseRow]], ...] = (
     electrical.motor_peak_current, electrical.winding_temperature, electrical.mount_softening,
     electrical.source_speed, electrical.controller_peak, electrical.controller_continuous, electrical.supply_peak,
     electrical.supply_continuous, electrical.supply_voltage, electrical.fuse, mechanical.stages, mechanical.box_speed,
@@ -29,26 +29,26 @@ CHECKS: tuple[Callable[[Asked], Iterator[Row]], ...] = (
 
 
 @dataclass(frozen=True, slots=True)
-class Limits:
+class LoadRows:
     """The rows of a design in their order, what could not be judged, and the row of the largest use."""
 
-    asked: Asked
-    rows: list[Row]
+    asked: LoadCase
+    rows: list[UseRow]
     not_judged: list[NotJudged]
-    worst: Row | None
+    worst: UseRow | None
 
 
-def limits(evaluation: Evaluation, index: int = 0) -> Limits:
+def limits(evaluation: Evaluation, index: int = 0) -> LoadRows:
     """What each part of one design has to stand, and does.
 
     Args:
         evaluation: holds the design.
         index: its place there.
     """
-    asked = Asked(evaluation, index)
+    asked = LoadCase(evaluation, index)
     found = [row for check in CHECKS for row in check(asked)]
     of_shafts, not_judged = shafts.shafts(asked)
     places = {shaft.path: place for place, shaft in enumerate(asked.line.shafts)}
     rows = sorted([*found, *of_shafts], key=lambda row: (ORDER.index(row.check), places.get(row.path, -1)))
     used = [row for row in rows if row.use is not None and row.check not in NO_LOADS]
-    return Limits(asked, rows, not_judged, max(used, key=lambda row: row.use or 0.0, default=None))
+    return LoadRows(asked, rows, not_judged, max(used, key=lambda row: row.use or 0.0, default=None))

@@ -8,15 +8,15 @@ from collections.abc import Iterator
 import numpy as np
 
 from ydrometer.document.stages.box import Box
-from ydrometer.loads.asked import Asked
+from ydrometer.loads.asked import LoadCase
 from ydrometer.loads.electrical import IN_THE_AIR, RADIANS, RUN
-from ydrometer.loads.rows import Row, row, strained
+from ydrometer.loads.rows import UseRow, row, strained
 
 KA_FREE = ("belt_jump", "v_belt_slip", "chain_teeth", "order_of_steps")
 """Checks whose demand no application factor multiplies."""
 
 
-def stages(asked: Asked) -> Iterator[Row]:
+def stages(asked: LoadCase) -> Iterator[UseRow]:
     """What each stage says of its parts."""
     for through in asked.line.stages:
         for strain in through.stage.strains(asked.passing(through)):
@@ -24,7 +24,7 @@ def stages(asked: Asked) -> Iterator[Row]:
             yield strained(through.path, strain, asked.moments.names, assumed)
 
 
-def box_speed(asked: Asked) -> Iterator[Row]:
+def box_speed(asked: LoadCase) -> Iterator[UseRow]:
     """The fastest input speed of a box in the run, and with the wheels in the air, against what it may turn."""
     for through in asked.line.stages:
         if not isinstance(through.stage, Box):
@@ -36,12 +36,12 @@ def box_speed(asked: Asked) -> Iterator[Row]:
             yield row("box_speed", through.path, RADIANS, speed, most, moment=moment, needs=needs)
 
 
-def brakes(asked: Asked) -> Iterator[Row]:
+def brakes(asked: LoadCase) -> Iterator[UseRow]:
     """The distance in which it stops from top speed against the one in which it has to."""
     sight = asked.design.vehicle.sight
     stopping = asked.evaluation.value("stopping_distance", asked.index)
     if sight is not None and stopping is None:
-        yield Row("brakes", "vehicle", None, None, None, sight, "m", None, "over",
+        yield UseRow("brakes", "vehicle", None, None, None, sight, "m", None, "over",
                   remarks=("the slope is steeper than the brakes hold",))  # fmt: skip
         return
     known = stopping if stopping is not None and math.isfinite(stopping) else None

@@ -50,7 +50,7 @@ class OnShaft:
 
 
 @dataclass(frozen=True, slots=True)
-class Line:
+class PowerPath:
     """All stages and all shafts, in the order of power."""
 
     stages: list[Through]
@@ -73,7 +73,7 @@ class _Carried:
         return self.torque - self.rotors
 
 
-def line(design: Design, states: States) -> Line:
+def line(design: Design, states: States) -> PowerPath:
     """What goes through a design.
 
     Args:
@@ -81,7 +81,7 @@ def line(design: Design, states: States) -> Line:
         states: at m moments.
     """
     gear = np.where(states.gear < 0, -1 - states.gear, states.gear)
-    made = Line([], [])
+    made = PowerPath([], [])
     ends = []
     for b, branch in enumerate(design.drive.branches):
         source = branch.source
@@ -108,7 +108,7 @@ def _turning(design: Design, branch: int, gear: Array) -> Array:
 
 
 def _walk(
-    made: Line, stages: Iterable[tuple[str, Stage]], at: _Carried, gear: Array, branch: int | None, count: int
+    made: PowerPath, stages: Iterable[tuple[str, Stage]], at: _Carried, gear: Array, branch: int | None, count: int
 ) -> _Carried:
     for path, stage in stages:
         ratio = np.array(stage.gears)[gear] if stage.several_speeds else stage.ratio
@@ -129,7 +129,7 @@ def _together(ends: list[tuple[_Carried, int]]) -> _Carried:
     return _Carried(torque, rotors, ends[0][0].speed, ends[0][0].growth)
 
 
-def _join(made: Line, design: Design, joint: _Carried) -> None:
+def _join(made: PowerPath, design: Design, joint: _Carried) -> None:
     """One shaft where branches join, in place of the last one of each."""
     if len(design.drive.branches) == 1:
         return

@@ -11,19 +11,19 @@ import numpy as np
 from ydrometer.document.sources import Engine, Motor, motor_line
 from ydrometer.document.stages import Stage
 from ydrometer.document.walk import own_stages, trunk_stages
-from ydrometer.loads.asked import Asked
-from ydrometer.loads.rows import Row
+from ydrometer.loads.asked import LoadCase
+from ydrometer.loads.rows import UseRow
 from ydrometer.motion.states import States
 from ydrometer.motion.trace import Sources
 from ydrometer.working import measures, power
 
 
 @dataclass(frozen=True, slots=True)
-class RowCase(measures.Asked):
+class RowCase(measures.MeasureCase):
     """The row whose working is written, of a design worked out as far as it is asked."""
 
-    asked: Asked
-    row: Row
+    asked: LoadCase
+    row: UseRow
 
     @property
     def states(self) -> States:

@@ -16,13 +16,13 @@ from ydrometer.base.tables.strengths import FUSE, MATERIALS
 from ydrometer.document.sources import Engine, Motor
 from ydrometer.document.walk import branch_of
 from ydrometer.loads import electrical
-from ydrometer.loads.asked import MARGIN, Asked
+from ydrometer.loads.asked import MARGIN, LoadCase
 from ydrometer.loads.balance import balance
 from ydrometer.loads.day import Stretch, longest_currents, squares
 from ydrometer.loads.electrical import IN_THE_AIR
 from ydrometer.loads.heat import RUNAWAY
 from ydrometer.loads.row_arriving import RowCase, arriving, at_moment, ratios
-from ydrometer.loads.rows import DIMENSIONS, Row, largest
+from ydrometer.loads.rows import DIMENSIONS, UseRow, largest
 from ydrometer.loads.words import CHECKS
 from ydrometer.working import measures
 from ydrometer.working.sheet import Column, Sheet, Working
@@ -31,7 +31,7 @@ WHOLE = ("fit.", "loads.", "vehicle.", "drive.")
 """How keys begin that are of the whole document."""
 
 
-def row_working(asked: Asked, row: Row) -> Working:
+def row_working(asked: LoadCase, row: UseRow) -> Working:
     """The working behind the use of a row; of its demand where nobody knows what its part stands.
 
     Args:

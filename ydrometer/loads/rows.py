@@ -25,7 +25,7 @@ DIMENSIONS = {
 
 
 @dataclass(frozen=True, slots=True)
-class Row:
+class UseRow:
     """One row.
 
     Attributes:
@@ -64,14 +64,14 @@ def row(
     check: str, path: str, unit: str, demand: float | None, capacity: float | None, *, moment: str | None = None,
     assumed: Sequence[str] = (), needs: Sequence[str] = (), remarks: Sequence[str] = (),
     marks: tuple[tuple[str, float], ...] = (), at: int | None = None,
-) -> Row:  # fmt: skip
+) -> UseRow:  # fmt: skip
     """A row of one demand and one capacity."""
     use: float | None = None
     state: State = "unknown"
     if demand is not None and capacity is not None:
         use = demand / capacity if capacity > 0.0 else None
         state = "over" if use is None else judged(use)
-    return Row(check, path, None, moment, demand, capacity, unit, use, state, tuple(assumed), tuple(needs),
+    return UseRow(check, path, None, moment, demand, capacity, unit, use, state, tuple(assumed), tuple(needs),
                tuple(remarks), marks=marks, at=at)  # fmt: skip
 
 
@@ -92,7 +92,7 @@ def largest(values: Floats) -> int:
     return int(np.argmax(values >= (most * SAME if most > 0.0 else most)))
 
 
-def strained(path: str, strain: Strain, moments: Sequence[str], prefix: Sequence[str] = ()) -> Row:
+def strained(path: str, strain: Strain, moments: Sequence[str], prefix: Sequence[str] = ()) -> UseRow:
     """The row of what a stage says of one of its parts.
 
     Args:
@@ -108,9 +108,9 @@ def strained(path: str, strain: Strain, moments: Sequence[str], prefix: Sequence
 
     marks: tuple[tuple[str, float], ...] = ()
 
-    def made(at: int | None, demand: float | None, capacity: float | None, use: float | None, state: State) -> Row:
+    def made(at: int | None, demand: float | None, capacity: float | None, use: float | None, state: State) -> UseRow:
         moment = None if at is None or strain.unit == "" else moments[at]
-        return Row(strain.check, path, member, moment, demand, capacity, strain.unit, use, state, assumed, needs,
+        return UseRow(strain.check, path, member, moment, demand, capacity, strain.unit, use, state, assumed, needs,
                    strain.remarks, told, marks, None if moment is None else at, strain)  # fmt: skip
 
     if strain.demand is None or strain.capacity is None:

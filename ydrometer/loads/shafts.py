@@ -23,10 +23,10 @@ from ydrometer.document.stages.plane import Contact, Mesh
 from ydrometer.document.stages.strain import STRESS, Strain
 from ydrometer.fit.coupling import Coupling
 from ydrometer.fit.setup import Setup
-from ydrometer.loads.asked import Asked
+from ydrometer.loads.asked import LoadCase
 from ydrometer.loads.loops import said
 from ydrometer.loads.passing import Through
-from ydrometer.loads.rows import Row, strained
+from ydrometer.loads.rows import UseRow, strained
 
 CHECK = "shaft_stress"
 SAFETY = 2.0
@@ -60,7 +60,7 @@ class Pull:
     torque: Floats
 
 
-def shafts(asked: Asked) -> tuple[list[Row], list[NotJudged]]:
+def shafts(asked: LoadCase) -> tuple[list[UseRow], list[NotJudged]]:
     """The rows of all shafts, and those that nothing can be said about."""
     rows, unjudged = [], []
     through = {stage.path: stage for stage in asked.line.stages}
@@ -85,7 +85,7 @@ def _lacking(setup: Setup, path: str) -> list[str]:
             and not any(c.path == stage for c in setup.plane.couplings)]  # fmt: skip
 
 
-def _row(asked: Asked, setup: Setup, path: str, through: dict[str, Through]) -> Row | None:
+def _row(asked: LoadCase, setup: Setup, path: str, through: dict[str, Through]) -> UseRow | None:
     """The row of one shaft; None where nothing can be said."""
     mine = [coupling for coupling in setup.plane.couplings if path in coupling.shafts and not coupling.around_driven]
     own, mount = _own(asked, path), setup.mounting.of(path)
@@ -95,7 +95,9 @@ def _row(asked: Asked, setup: Setup, path: str, through: dict[str, Through]) -> 
     lacking = _lacking(setup, path)
     if lacking:
         needs = tuple(f"{stage}.{_size_key(asked, stage)}" for stage in lacking)
-        return Row(CHECK, path, None, None, None, _capacity(own or mount, path), STRESS, None, "unknown", needs=needs)
+        return UseRow(
+            CHECK, path, None, None, None, _capacity(own or mount, path), STRESS, None, "unknown", needs=needs
+        )
     pulls = [pull for c in mine if (pull := _pull(asked, setup, c, path, through)) is not None]
     if len(pulls) < len(mine):
         return None
@@ -103,7 +105,7 @@ def _row(asked: Asked, setup: Setup, path: str, through: dict[str, Through]) -> 
     return None if bent is None else _judged(asked, path, own or mount, bent)
 
 
-def _is_of_one_piece(asked: Asked, setup: Setup, path: str) -> bool:
+def _is_of_one_piece(asked: LoadCase, setup: Setup, path: str) -> bool:
     """Whether a shaft is one: not the two in line of a box, nor several sources that come together."""
     return path not in setup.plane.in_line.values() and not _joins_several(asked, path)
 
@@ -118,14 +120,14 @@ def _is_told(setup: Setup, couplings: Sequence[Coupling]) -> bool:
     return all(not isinstance(one.stage.in_plane, Contact) and said(setup, one) for one in couplings)
 
 
-def _size_key(asked: Asked, path: str) -> str:
+def _size_key(asked: LoadCase, path: str) -> str:
     """The key of the size of a stage's teeth."""
     form = next(through.stage for through in asked.line.stages if through.path == path).form
     assert form is not None  # it has wheels of which nobody knows how large they are
     return form.size_keys[0]
 
 
-def _own(asked: Asked, path: str) -> SourceShaft | None:
+def _own(asked: LoadCase, path: str) -> SourceShaft | None:
     """A source's own shaft, where its path is one."""
     for b, branch in enumerate(asked.design.drive.branches):
         if path == f"drive.branches[{b}].source":
@@ -133,7 +135,7 @@ def _own(asked: Asked, path: str) -> SourceShaft | None:
     return None
 
 
-def _joins_several(asked: Asked, path: str) -> bool:
+def _joins_several(asked: LoadCase, path: str) -> bool:
     """Whether several sources of a branch come together on a shaft."""
     for b, branch in enumerate(asked.design.drive.branches):
         last = f"drive.branches[{b}].stages[{len(branch.stages) - 1}]" if branch.stages else ""
@@ -148,7 +150,7 @@ def _bearings(stack: Stack) -> list[float]:
     return sorted(0.5 * sum(span) for item, span in laid if item.bearing)
 
 
-def _passed(asked: Asked, path: str, through: dict[str, Through]) -> Floats:
+def _passed(asked: LoadCase, path: str, through: dict[str, Through]) -> Floats:
     """Torque on a shaft of one source, or of a unit where all have come together, N·m, (m,)."""
     for b, branch in enumerate(asked.design.drive.branches):
         if path == f"drive.branches[{b}].source":
@@ -163,7 +165,7 @@ def _passed(asked: Asked, path: str, through: dict[str, Through]) -> Floats:
 
 
 def _pull(
-    asked: Asked, setup: Setup, coupling: Coupling, path: str, through: dict[str, Through]
+    asked: LoadCase, setup: Setup, coupling: Coupling, path: str, through: dict[str, Through]
 ) -> Pull | None:  # fmt: skip
     """What a coupling does to one of its two shafts; None where that is not known."""
     stage = through[coupling.driver.path]
@@ -288,7 +290,7 @@ def _capacity(shaft: SourceShaft | ShaftMount | None, path: str) -> float:
     return (shaft.yield_strength or MATERIALS[shaft.material or usual].yields) / SAFETY
 
 
-def _judged(asked: Asked, path: str, shaft: SourceShaft | ShaftMount | None, r: Reckoning) -> Row:
+def _judged(asked: LoadCase, path: str, shaft: SourceShaft | ShaftMount | None, r: Reckoning) -> UseRow:
     """The row of a shaft of which all but its diameter is known."""
     capacity = _capacity(shaft, path)
     usual = USUAL_SOURCE_SHAFT if isinstance(shaft, SourceShaft) else USUAL_MATERIAL
@@ -299,7 +301,7 @@ def _judged(asked: Asked, path: str, shaft: SourceShaft | ShaftMount | None, r: 
     diameter = shaft.diameter if shaft is not None else None
     entry = _entry(asked.design.fit or Mounting(), path)
     if diameter is None:
-        return Row(CHECK, path, None, None, None, capacity, STRESS, None, "unknown", tuple(assumed),
+        return UseRow(CHECK, path, None, None, None, capacity, STRESS, None, "unknown", tuple(assumed),
                    (f"fit.shafts[{entry}].diameter",), remarks)  # fmt: skip
     mine = f"fit.shafts[{entry}]." if isinstance(shaft, ShaftMount) else "shaft."
     r.put("d_z", "diameter of the shaft", diameter, "length", f"{mine}diameter")
@@ -318,7 +320,7 @@ def _entry(mounting: Mounting, path: str) -> int:
     return next((i for i, shaft in enumerate(mounting.shafts) if shaft.shaft == path), len(mounting.shafts))
 
 
-def _branch(asked: Asked, path: str) -> int | None:
+def _branch(asked: LoadCase, path: str) -> int | None:
     """The branch that a shaft belongs to; None of the trunk's, and of the one where several branches join."""
     for b, branch in enumerate(asked.design.drive.branches):
         last = f"drive.branches[{b}].stages[{len(branch.stages) - 1}]"
@@ -329,6 +331,6 @@ def _branch(asked: Asked, path: str) -> int | None:
     return None
 
 
-def _last(asked: Asked) -> str:
+def _last(asked: LoadCase) -> str:
     """The shaft with the road wheels."""
     return asked.line.shafts[-1].path

@@ -11,7 +11,7 @@ from ydrometer.loads.rows import State
 from ydrometer.loads.words import sentence
 
 if TYPE_CHECKING:
-    from ydrometer.loads.limits import Limits
+    from ydrometer.loads.limits import LoadRows
 
 
 @dataclass(frozen=True, slots=True)
@@ -42,7 +42,7 @@ def in_short(evaluation: Evaluation, index: int = 0) -> InShort:
     return InShort(state, worst.use if worst else None, sentence(found.asked.design, worst), known(found))
 
 
-def known(found: Limits) -> Known:
+def known(found: LoadRows) -> Known:
     """Values of the measures of Loads."""
     hottest = [warmth.day.hottest_winding for warmth in found.asked.warmth.values()]
     return {
@@ -57,7 +57,7 @@ def told_by_loads(evaluation: Evaluation, index: int = 0) -> Known:
     return known(_limits(evaluation, index)) if any(t.measure in OF_LOADS for t in targets) else NOTHING
 
 
-def _limits(evaluation: Evaluation, index: int) -> Limits:
+def _limits(evaluation: Evaluation, index: int) -> LoadRows:
     from ydrometer.loads.limits import limits  # noqa: PLC0415  # a third of a command's start, and seldom asked for
 
     return limits(evaluation, index)

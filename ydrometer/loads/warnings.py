@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from ydrometer.base.tables.strengths import FUSE
 from ydrometer.document.sources import Engine, Motor, motor_line
 from ydrometer.document.supply import Battery
-from ydrometer.loads.asked import Asked
+from ydrometer.loads.asked import LoadCase
 from ydrometer.loads.moments import SHOVE
 
 LONG = max(FUSE)
@@ -23,7 +23,7 @@ class Word:
     text: str
 
 
-def warnings(asked: Asked) -> list[Word]:
+def warnings(asked: LoadCase) -> list[Word]:
     """All of them, source first."""
     found: list[Word] = []
     for b, branch in enumerate(asked.design.drive.branches):
@@ -64,7 +64,7 @@ def _limit_over_rating(path: str, controller: object) -> Iterator[Word]:
         )
 
 
-def _stall(asked: Asked, b: int, motor: Motor) -> Iterator[Word]:
+def _stall(asked: LoadCase, b: int, motor: Motor) -> Iterator[Word]:
     """Nobody has said what motor or controller stand, and nothing holds the current back."""
     controller = asked.design.drive.branches[b].controller
     held = controller is not None and controller.current_limit is not None
@@ -83,7 +83,7 @@ def _stall(asked: Asked, b: int, motor: Motor) -> Iterator[Word]:
     )
 
 
-def _engine_in_the_air(asked: Asked, b: int, engine: Engine) -> Iterator[Word]:
+def _engine_in_the_air(asked: LoadCase, b: int, engine: Engine) -> Iterator[Word]:
     most, air = engine.max_speed, float(asked.moments.airborne[b])
     if most is not None and air > most:
         yield Word(
@@ -93,7 +93,7 @@ def _engine_in_the_air(asked: Asked, b: int, engine: Engine) -> Iterator[Word]:
         )
 
 
-def _cut_off(asked: Asked, supply: Battery) -> Iterator[Word]:
+def _cut_off(asked: LoadCase, supply: Battery) -> Iterator[Word]:
     lowest = float(asked.moments.states.bus_voltage.min())
     if supply.cutoff_voltage is not None and lowest < supply.cutoff_voltage:
         yield Word(
@@ -103,7 +103,7 @@ def _cut_off(asked: Asked, supply: Battery) -> Iterator[Word]:
         )
 
 
-def _fuse(asked: Asked) -> Iterator[Word]:
+def _fuse(asked: LoadCase) -> Iterator[Word]:
     """A shove that is held is longer than any row of the fuse's table."""
     supply, moments = asked.design.drive.supply, asked.moments
     fuse = getattr(supply, "fuse", None)

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from ydrometer.document.design import Design
 from ydrometer.document.stages import Stage
 from ydrometer.document.walk import branch_of, stages_with_paths
-from ydrometer.loads.rows import Row
+from ydrometer.loads.rows import UseRow
 
 TWICE = 1.995
 """Use from which on it is told as "twice" or so many times with one digit."""
@@ -204,7 +204,7 @@ CAUTIONS = {
 """What to mind where a part is near its limit or over it, by check."""
 
 
-def part_title(design: Design, row: Row) -> str:
+def part_title(design: Design, row: UseRow) -> str:
     """The part that a row is about: "15-tooth gear", "motor", "toothed belt"."""
     stage = dict(stages_with_paths(design)).get(row.path)
     if stage is not None:
@@ -220,7 +220,7 @@ def part_title(design: Design, row: Row) -> str:
 SHAFT = "shaft_stress"
 
 
-def _of_stage(stage: Stage, row: Row) -> str:
+def _of_stage(stage: Stage, row: UseRow) -> str:
     """A wheel or a step of a stage, the shaft that it turns, or the stage as a whole."""
     member = _member(row)
     wheel = next((m for m in stage.members if m.name == member), None)
@@ -234,7 +234,7 @@ def _of_stage(stage: Stage, row: Row) -> str:
     return f"shaft of the {stage.noun}" if row.check == SHAFT else stage.noun
 
 
-def _member(row: Row) -> str | None:
+def _member(row: UseRow) -> str | None:
     """A member as a stage names it: "idlers[0]" is its "idler 1"."""
     if row.member and row.member.startswith("idlers["):
         return f"idler {int(row.member[7:-1]) + 1}"
@@ -248,7 +248,7 @@ def _kind(design: Design, path: str) -> str:
     return kind if len(branches) == 1 else f"{kind} of branch {b + 1}"
 
 
-def sentence(design: Design, row: Row | None) -> str:
+def sentence(design: Design, row: UseRow | None) -> str:
     """The one sentence that matters, of the worst row."""
     if row is None or row.use is None:
         return "Nothing is known yet of what its parts stand."

@@ -14,7 +14,7 @@ from ydrometer.working.sheet import Sheet, Step
 
 
 @dataclass(frozen=True, slots=True)
-class Asked:
+class AidInput:
     """One thing to measure: its symbol in the formula, what it is, its kind of quantity.
 
     A `flag` is yes or no and counts as 2 or 1 in the formula.
@@ -42,7 +42,7 @@ class Aid:
     name: str
     title: str
     hint: str
-    asked: tuple[Asked, ...]
+    asked: tuple[AidInput, ...]
     symbol: str
     words: str
     expression: str
@@ -70,28 +70,28 @@ AIDS = (
         "rolled_distance", "Roll it and measure",
         "With everything on board, mark tyre and floor, roll it some turns straight ahead, measure from mark to mark. "
         "A soft tyre rolls smaller than its label.",
-        (Asked("x", "distance rolled", "distance", "1178 mm"), Asked("n", "turns of the wheel", "ratio", "3")),
+        (AidInput("x", "distance rolled", "distance", "1178 mm"), AidInput("n", "turns of the wheel", "ratio", "3")),
         "D", "rolling diameter", f"x/(n*{PI})", "length", "vehicle.wheel_diameter", "rolled {n} turns, {x}",
     ),
     Aid(
         "weighed_axles", "Weigh both axles",
         "Level floor, one axle on the scale, the other on a block of the same height; then the other way round.",
-        (Asked("m_f", "front axle", "mass", "49.5 kg"), Asked("m_r", "rear axle", "mass", "68.5 kg"),
-         Asked("L", "wheelbase", "length", "1050 mm")),
+        (AidInput("m_f", "front axle", "mass", "49.5 kg"), AidInput("m_r", "rear axle", "mass", "68.5 kg"),
+         AidInput("L", "wheelbase", "length", "1050 mm")),
         "b", "centre of mass ahead of the rear axle", "L*m_f/(m_f + m_r)", "length", "vehicle.cg_ahead_of_rear",
         "front axle {m_f}, rear {m_r}",
     ),
     Aid(
         "towed_pull", "Tow it with a spring scale",
         "Drive disengaged, level ground, a steady walking pace; read the scale while it rolls. Keep feet clear.",
-        (Asked("F", "pull while rolling", "force", "4.2 N"), Asked("m", "all-up mass", "mass", "14.2 kg")),
+        (AidInput("F", "pull while rolling", "force", "4.2 N"), AidInput("m", "all-up mass", "mass", "14.2 kg")),
         "C_rr", "rolling resistance", f"F/(m*{STANDARD_GRAVITY})", "ratio", "vehicle.rolling_resistance",
         "towed at {F}, {m}",
     ),
     Aid(
         "slid_pull", "Pull until it slides",
         "All wheels blocked, on the ground of the event; pull level at axle height until it slides.",
-        (Asked("F", "pull at which it slides", "force", "125 N"), Asked("m", "all-up mass", "mass", "14.2 kg")),
+        (AidInput("F", "pull at which it slides", "force", "125 N"), AidInput("m", "all-up mass", "mass", "14.2 kg")),
         "mu", "grip", f"F/(m*{STANDARD_GRAVITY})", "ratio", "vehicle.grip", "slid at {F}, {m}",
     ),
     Aid(
@@ -99,8 +99,8 @@ AIDS = (
         "Supply disconnected and no fingers near gears, belts or chains, also when turning by hand. Mark motor and "
         "wheel; of a box alone, its two shafts. With an open differential and one wheel held, the other turns twice as "
         "far: the count is half the reduction.",
-        (Asked("n_m", "turns of the motor", "ratio", "42"), Asked("n_w", "turns of the wheel", "ratio", "10"),
-         Asked("k", "one wheel was held", "ratio", "", flag=True)),
+        (AidInput("n_m", "turns of the motor", "ratio", "42"), AidInput("n_w", "turns of the wheel", "ratio", "10"),
+         AidInput("k", "one wheel was held", "ratio", "", flag=True)),
         "G", "reduction, motor turns per wheel turn", "k*n_m/n_w", "ratio", "stages[].ratio",
         "{n_m} turns of the motor for {n_w} of the wheel",
     ),
@@ -108,29 +108,29 @@ AIDS = (
         "rim_and_depth", "Rim of a V-pulley and how deep the belt sits",
         "The label is the rim. Measure the rim, and from the rim down to the belt's pitch line, about a third of the "
         "belt's height below its back.",
-        (Asked("d_o", "diameter of the rim", "length", "160 mm"),
-         Asked("y", "depth to the pitch line", "length", "2.5 mm")),
+        (AidInput("d_o", "diameter of the rim", "length", "160 mm"),
+         AidInput("y", "depth to the pitch line", "length", "2.5 mm")),
         "d_p", "running diameter", "d_o - 2*y", "length", "stages[].pitch_diameter", "rim {d_o}, belt {y} down",
     ),
     Aid(
         "swapped_wheel", "Speed before and after a swap",
         "For those who know only what they clocked before: by proportion, everything else the same.",
-        (Asked("v_1", "speed clocked before", "speed", "7.4 m/s"),
-         Asked("z_1", "driver teeth before", "ratio", "14"), Asked("z_2", "driver teeth after", "ratio", "16"),
-         Asked("y_1", "driven teeth before", "ratio", "56"), Asked("y_2", "driven teeth after", "ratio", "56")),
+        (AidInput("v_1", "speed clocked before", "speed", "7.4 m/s"),
+         AidInput("z_1", "driver teeth before", "ratio", "14"), AidInput("z_2", "driver teeth after", "ratio", "16"),
+         AidInput("y_1", "driven teeth before", "ratio", "56"), AidInput("y_2", "driven teeth after", "ratio", "56")),
         "v_2", "speed after the swap, about", "v_1*(y_1/z_1)/(y_2/z_2)", "speed", "", "clocked {v_1} before",
     ),
     Aid(
         "clocked_before", "Speed clocked before, another reduction now",
         "By proportion, everything else the same: a check that needs no figures of the motor.",
-        (Asked("v_1", "speed clocked before", "speed", "7.4 m/s"),
-         Asked("G_1", "reduction then", "ratio", "8.62"), Asked("G_2", "reduction now", "ratio", "8")),
+        (AidInput("v_1", "speed clocked before", "speed", "7.4 m/s"),
+         AidInput("G_1", "reduction then", "ratio", "8.62"), AidInput("G_2", "reduction now", "ratio", "8")),
         "v_2", "speed now, about", "v_1*G_1/G_2", "speed", "", "clocked {v_1} before",
     ),
     Aid(
         "scale_speed", "Full-size speed of a scale model",
         "What the model's speed looks like beside its original: lengths in proportion, time as it is.",
-        (Asked("v_m", "speed of the model", "speed", "4.1 m/s"), Asked("N", "scale, 1 to", "ratio", "10")),
+        (AidInput("v_m", "speed of the model", "speed", "4.1 m/s"), AidInput("N", "scale, 1 to", "ratio", "10")),
         "v_f", "full-size equivalent", "v_m*N", "speed", "", "1 : {N}",
     ),
 )  # fmt: skip
@@ -170,7 +170,7 @@ def find(name: str, given: Mapping[str, Any]) -> Finding:
     return Finding(aid.name, value, aid.dimension, typed, note, aid.path, sheet.steps)
 
 
-def _number(asked: Asked, typed: Any, faults: list[Fault]) -> float:
+def _number(asked: AidInput, typed: Any, faults: list[Fault]) -> float:
     if asked.flag:
         return 2.0 if typed is True else 1.0
     try:

@@ -16,7 +16,7 @@ from ydrometer.document.loads import USUAL_DAY, Phase, Runs
 from ydrometer.document.supply import Battery
 from ydrometer.evaluation.evaluate import evaluate
 from ydrometer.loads import heat
-from ydrometer.loads.asked import Asked, Warmth
+from ydrometer.loads.asked import LoadCase, Warmth
 from ydrometer.loads.day import Stretch, root_mean_square
 from ydrometer.loads.electrical import current_of
 
@@ -98,7 +98,7 @@ def day_shown(document: Document) -> DayShown:
     Args:
         document: as read.
     """
-    asked = Asked(evaluate([document]))
+    asked = LoadCase(evaluate([document]))
     return DayShown([_heat_shown(asked, warmth) for warmth in asked.warmth.values()], list(_currents_shown(asked)))
 
 
@@ -111,7 +111,7 @@ def phases_shown(phases: tuple[Phase, ...]) -> list[PhaseShown]:
     ]  # fmt: skip
 
 
-def _heat_shown(asked: Asked, warmth: Warmth) -> HeatShown:
+def _heat_shown(asked: LoadCase, warmth: Warmth) -> HeatShown:
     """How warm a motor gets, with its doubt."""
     source = dict(asked.motors)[warmth.branch]
     kept = _kept(warmth.day.curve)
@@ -154,7 +154,7 @@ def _kept(curve: Floats) -> NDArray[np.intp]:
     return np.union1d(even, np.argmax(curve[:, 1]))
 
 
-def _currents_shown(asked: Asked) -> Iterator[CurrentShown]:
+def _currents_shown(asked: LoadCase) -> Iterator[CurrentShown]:
     """Currents of one motor a branch and of the supply, over one heat."""
     for b, motor in asked.motors:
         ratings = [*_rated("motor", motor), *_rated("controller", asked.design.drive.branches[b].controller)]
@@ -174,11 +174,11 @@ def _rated(noun: str, part: object) -> Iterator[Rating]:
             yield Rating(f"{noun} {words}", value)
 
 
-def _current(asked: Asked, title: str, of: Callable[[Stretch], Floats], ratings: list[Rating]) -> CurrentShown:
+def _current(asked: LoadCase, title: str, of: Callable[[Stretch], Floats], ratings: list[Rating]) -> CurrentShown:
     return CurrentShown(title, _points(asked, of), root_mean_square(asked.heats, of), ratings)
 
 
-def _points(asked: Asked, of: Callable[[Stretch], Floats]) -> list[list[float]]:
+def _points(asked: LoadCase, of: Callable[[Stretch], Floats]) -> list[list[float]]:
     """One heat, thinned to what a chart shows."""
     made, begun = [[0.0, 0.0]], 0.0
     times = sum(stretch.count for stretch in asked.heats.stretches)
@@ -196,5 +196,5 @@ def _points(asked: Asked, of: Callable[[Stretch], Floats]) -> list[list[float]]:
     return [*made, [begun, 0.0]]
 
 
-def _of_branch(asked: Asked, noun: str, b: int) -> str:
+def _of_branch(asked: LoadCase, noun: str, b: int) -> str:
     return noun if len(asked.design.drive.branches) == 1 else f"{noun} of branch {b + 1}"

@@ -6,7 +6,7 @@ from collections.abc import Collection, Sequence
 from dataclasses import dataclass
 from datetime import date, datetime
 
-from ydrometer.build.late import Asked, reliefs, sentence
+from ydrometer.build.late import LateCase, reliefs, sentence
 from ydrometer.build.parts_list import PartsList
 from ydrometer.build.plan import Plan
 from ydrometer.build.purchase import open_orders
@@ -58,7 +58,7 @@ class DaysShown:
 class Planned:
     """A plan with what it was made from, or why there is none."""
 
-    asked: Asked
+    asked: LateCase
     plan: Plan | None
     trouble: str
 
@@ -79,7 +79,7 @@ def planned(
     if event is None:
         return None
     orders = open_orders(parts.lines, bench.said, now)
-    asked = Asked(steps, orders, event, now, bench.book.work, set(done))
+    asked = LateCase(steps, orders, event, now, bench.book.work, set(done))
     try:
         return Planned(asked, asked.plan(), "")
     except ValueError as error:

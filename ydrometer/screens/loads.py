@@ -15,10 +15,10 @@ from ydrometer.document.walk import stage_at
 from ydrometer.evaluation.evaluate import NOTHING, Evaluation, evaluate
 from ydrometer.evaluation.targets import Standing
 from ydrometer.loads.helps import helps
-from ydrometer.loads.limits import Limits, limits
+from ydrometer.loads.limits import LoadRows, limits
 from ydrometer.loads.offers import Offer, offers
 from ydrometer.loads.row_working import row_working
-from ydrometer.loads.rows import DIMENSIONS, Row, State
+from ydrometer.loads.rows import DIMENSIONS, State, UseRow
 from ydrometer.loads.told import known
 from ydrometer.loads.turning import Turn
 from ydrometer.loads.warnings import Word, warnings
@@ -58,7 +58,7 @@ class MomentUse:
 
 @dataclass(frozen=True, slots=True)
 class LoadRow:
-    """A row as it is shown, see `loads.rows.Row`; `title` is its check in words, `part` what it is about; `offers` are
+    """A row as it is shown, see `loads.rows.UseRow`; `title` is its check in words, `part` what it is about, `offers`
     usual values, `caution` what to mind where it is near its limit or over it.
     """
 
@@ -159,7 +159,7 @@ def loads_shown(document: Document, mark: Document | None = None) -> LoadsShown:
     )
 
 
-def _judged(evaluation: Evaluation, found: Limits, marked: Limits | None) -> list[JudgedTarget]:
+def _judged(evaluation: Evaluation, found: LoadRows, marked: LoadRows | None) -> list[JudgedTarget]:
     values, before = known(found), known(marked) if marked else NOTHING
     made = []
     for number, target in enumerate(found.asked.design.targets):
@@ -228,14 +228,14 @@ def working_shown(document: Document, wanted: RowWanted) -> Working:
     return row_working(found.asked, row)
 
 
-def _found(document: Document, wanted: RowWanted) -> tuple[Limits, Row | None]:
+def _found(document: Document, wanted: RowWanted) -> tuple[LoadRows, UseRow | None]:
     """All rows of a design, and the one that is wanted."""
     found = limits(evaluate([document]))
     named = (wanted.check, wanted.path, wanted.member, wanted.moment)
     return found, next((row for row in found.rows if _name(row) == named), None)
 
 
-def _name(row: Row) -> tuple[str, str, str, str]:
+def _name(row: UseRow) -> tuple[str, str, str, str]:
     return row.check, row.path, row.member or "", row.moment or ""
 
 
@@ -248,20 +248,20 @@ PartKey = tuple[str, bool]
 """Tells parts apart: a path, and whether it is about the shaft there."""
 
 
-def _grouped(found: Limits) -> dict[PartKey, list[Row]]:
-    groups: dict[PartKey, list[Row]] = {}
+def _grouped(found: LoadRows) -> dict[PartKey, list[UseRow]]:
+    groups: dict[PartKey, list[UseRow]] = {}
     for row in found.rows:
         groups.setdefault((row.path, row.check == "shaft_stress"), []).append(row)
     return groups
 
 
-def _marks(marked: Limits) -> dict[PartKey, float]:
+def _marks(marked: LoadRows) -> dict[PartKey, float]:
     """The largest use of each part."""
     uses = {key: [row.use for row in rows if row.use is not None] for key, rows in _grouped(marked).items()}
     return {key: max(found) for key, found in uses.items() if found}
 
 
-def _parts(design: Design, found: Limits, marks: Mapping[PartKey, float]) -> list[LoadedPart]:
+def _parts(design: Design, found: LoadRows, marks: Mapping[PartKey, float]) -> list[LoadedPart]:
     """Rows together that are about one part, in the order of the line: the source first."""
     groups = _grouped(found)
     places = [shaft.path for shaft in found.asked.line.shafts]
@@ -277,12 +277,12 @@ def _parts(design: Design, found: Limits, marks: Mapping[PartKey, float]) -> lis
     return [_part(design, groups[key], marks.get(key)) for key in ordered]
 
 
-def _part(design: Design, rows: Sequence[Row], mark: float | None) -> LoadedPart:
+def _part(design: Design, rows: Sequence[UseRow], mark: float | None) -> LoadedPart:
     shown = sorted(
         (_row(design, row) for row in rows), key=lambda row: (-ORDER[row.state], -(row.use or 0.0))
     )  # fmt: skip
     first = rows[0]
-    whole = Row(first.check, first.path, None, None, None, None, "", None, "unknown")
+    whole = UseRow(first.check, first.path, None, None, None, None, "", None, "unknown")
     title = part_title(design, whole)
     if first.check.startswith("controller"):
         title = "controller" if len(design.drive.branches) == 1 else f"controller, {first.path}"
@@ -291,7 +291,7 @@ def _part(design: Design, rows: Sequence[Row], mark: float | None) -> LoadedPart
     return LoadedPart(title, first.path, shown[0].state, shown, mark)
 
 
-def _row(design: Design, row: Row) -> LoadRow:
+def _row(design: Design, row: UseRow) -> LoadRow:
     return LoadRow(
         check=row.check, title=CHECKS[row.check].title, part=part_title(design, row), path=row.path,
         member=row.member or "", moment=row.moment or "", demand=row.demand, capacity=row.capacity,

@@ -8,7 +8,7 @@ from datetime import date, datetime
 from typing import Any
 
 from ydrometer.build.book import EMPTY, Book
-from ydrometer.build.parts_list import Line, PartsList, owned_parts, parts_list
+from ydrometer.build.parts_list import PartsList, PartsListLine, owned_parts, parts_list
 from ydrometer.build.purchase import PurchaseState, Said, Spending, spending
 from ydrometer.build.savings import Swap, swappable, swaps
 from ydrometer.build.words import places_words
@@ -209,12 +209,12 @@ def price_working(document: Document, bench: Bench = Bench()) -> Working:
     return Working("price", "price", value, "", formula, "", sheet.inputs, [], sheet.steps, None, [])
 
 
-def _costs(line: Line, bench: Bench) -> bool:
+def _costs(line: PartsListLine, bench: Bench) -> bool:
     known = bench.said.get(line.key)
     return bool(line.price) or bool(known and known.paid)
 
 
-def _term(sheet: Sheet, number: int, line: Line, said: Said | None) -> str:
+def _term(sheet: Sheet, number: int, line: PartsListLine, said: Said | None) -> str:
     """The symbol, or product of symbols, of one line."""
     if said is not None and said.state != "needed" and said.paid is not None:
         sheet.put(f"p_{number}", f"paid for: {line.need.words}", said.paid, "price", "given")
@@ -251,14 +251,14 @@ def _sentence(found: PartsList) -> str:
     return f"{count} of {len(found.lines)} things are in the bin. To buy: {named}{more}."
 
 
-def _state(line: Line, bench: Bench) -> PurchaseState:
+def _state(line: PartsListLine, bench: Bench) -> PurchaseState:
     known = bench.said.get(line.key)
     if known is not None and known.state != "needed":
         return known.state
     return "here" if line.to_buy == 0 else "needed"
 
 
-def _line(shop: Workshop, line: Line, bench: Bench) -> PartLine:
+def _line(shop: Workshop, line: PartsListLine, bench: Bench) -> PartLine:
     known = bench.said.get(line.key)
     part = line.part
     taken = bench.others.get(part.part.id, {}) if part else {}

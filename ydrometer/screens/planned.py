@@ -20,7 +20,7 @@ from ydrometer.document.walk import stages_with_paths
 from ydrometer.evaluation.evaluate import evaluate
 from ydrometer.fit.clashes import clashes
 from ydrometer.fit.setup import set_ups
-from ydrometer.loads.asked import Asked
+from ydrometer.loads.asked import LoadCase
 from ydrometer.motion import trace
 from ydrometer.parts.fitting import fits
 from ydrometer.trials.model import as_designed
@@ -173,7 +173,7 @@ def _of_gearing(plan: Plan, document: Document) -> Iterator[tuple[float, float, 
     """As if all rounds were made with one gearing, swapped as often as planned."""
     runs = Runs(count=plan.readings * len(plan.raw), every=BRINGING_BACK_S)
     day = Loads(day=(runs, Rest(lasts=max(plan.swap, 1.0))), heats=plan.rounds * len(plan.gearings))
-    asked = Asked(evaluate([Document(replace(document.design, loads=day), {}, ())]))
+    asked = LoadCase(evaluate([Document(replace(document.design, loads=day), {}, ())]))
     if asked.heats.left_out:
         return
     for b, motor in asked.motors:

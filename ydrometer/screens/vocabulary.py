@@ -141,7 +141,7 @@ class RunKind:
 
 
 @dataclass(frozen=True, slots=True)
-class Limits:
+class TeethLimits:
     """Least and most teeth of a wheel, and most counts in one table of pairs."""
 
     least_teeth: int
@@ -164,7 +164,7 @@ class Vocabulary:
     runs: list[RunKind]
     shapes: list[str]
     typical: list[str]
-    limits: Limits
+    limits: TeethLimits
 
 
 @cache
@@ -186,7 +186,7 @@ def vocabulary() -> Vocabulary:
         [_run_kind(kind) for kind in RUN_KINDS.values()],
         list(SHAPES),
         list(OFFERED),
-        Limits(LEAST_TEETH, MOST_TEETH, MOST),
+        TeethLimits(LEAST_TEETH, MOST_TEETH, MOST),
     )
 
 

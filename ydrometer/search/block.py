@@ -73,7 +73,7 @@ class _Rank:
         return np.asarray(self.of_option[self.place[rows] // self.stride % len(self.of_option)])
 
 
-class Block:
+class SearchBlock:
     """A stretch of the stage combinations of one layout.
 
     Args:

@@ -28,7 +28,7 @@ SUPPLIES = ("battery", "panel")
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Limits:
+class SearchLimits:
     """What a combination must keep to be counted at all."""
 
     owned_only: bool = reading.flag()
@@ -62,7 +62,7 @@ class _Body:
     layouts: tuple[Layout, ...] = reading.items(
         reading.object_reader(Layout), least=1, most=MOST_LAYOUTS, required=True
     )
-    limits: Limits = reading.nested(Limits, default=Limits())
+    limits: SearchLimits = reading.nested(SearchLimits, default=SearchLimits())
     keep: int = reading.whole(1, MOST_KEPT, default=50)
     weights: dict[str, float] | None = _weights()
     add_part_masses: bool = reading.flag()

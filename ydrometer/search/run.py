@@ -7,7 +7,7 @@ from itertools import pairwise
 from multiprocessing import get_context
 from typing import NamedTuple
 
-from ydrometer.search.block import Block
+from ydrometer.search.block import SearchBlock
 from ydrometer.search.choices import Slot, heads, slots, total
 from ydrometer.search.classes import Known
 from ydrometer.search.cost import head_cost, prices
@@ -101,7 +101,7 @@ def search_piece(request: SearchRequest, piece: Piece, known: Known) -> Found:
     options = slots(request, layout)
     step = CHUNK_APART if known.drives(request, piece.layout, options) is None else CHUNK
     for low in range(piece.low, piece.high, step):
-        block = Block(request, piece.layout, options, (low, min(low + step, piece.high)), known)
+        block = SearchBlock(request, piece.layout, options, (low, min(low + step, piece.high)), known)
         for head in heads(request, layout):
             block.look(head, head_cost(request, table, head), found)
     return found

@@ -22,7 +22,7 @@ from ydrometer.trials.differences import Difference, compared
 from ydrometer.trials.fit import Data, Fit, fitted
 from ydrometer.trials.measure import Measure, asked_of
 from ydrometer.trials.model import Model, Posed
-from ydrometer.trials.runs_file import AUTO, Asked, RunsFile
+from ydrometer.trials.runs_file import AUTO, AskedPrediction, RunsFile
 from ydrometer.trials.trial import Trial
 from ydrometer.trials.unknowns import Unknown, unknowns
 
@@ -65,7 +65,7 @@ class Calibration:
         return [self.file.ground(run) for run in self.runs]
 
     @cached_property
-    def asked(self) -> list[tuple[Asked, str]]:
+    def asked(self) -> list[tuple[AskedPrediction, str]]:
         """Designs that are asked for, each with its ground: that of most runs, the first at a tie."""
         return [(one, self.usual_ground if one.ground is None else one.ground) for one in self.file.ask]
 

@@ -17,7 +17,7 @@ from ydrometer.document.loads import PHASES, Loads, Phase
 from ydrometer.document.sources import Motor
 from ydrometer.evaluation.evaluate import Evaluation, Group
 from ydrometer.loads import heat
-from ydrometer.loads.asked import Asked
+from ydrometer.loads.asked import LoadCase
 from ydrometer.loads.moments import HARD_START, RUN_PEAK, RUN_SHARE, SHOVE, TOP, most_power
 from ydrometer.motion import states
 from ydrometer.motion.states import States
@@ -451,9 +451,9 @@ class CaseTemperature(Trial):
         if network is None:
             return np.full(len(rows), np.nan)
         evaluation = _evaluation(rows, self.day)
-        return np.array([self._warm(rows, network, Asked(evaluation, i)) for i in range(len(rows))])
+        return np.array([self._warm(rows, network, LoadCase(evaluation, i)) for i in range(len(rows))])
 
-    def _warm(self, rows: Rows, network: heat.Network, asked: Asked) -> float:
+    def _warm(self, rows: Rows, network: heat.Network, asked: LoadCase) -> float:
         """Of one row."""
         if asked.heats.left_out:
             return math.nan

@@ -13,7 +13,7 @@ from ydrometer.document.design import Document
 from ydrometer.document.target import RUN_KEYS
 from ydrometer.evaluation import driveline
 from ydrometer.trials.case import Case, Conditions, Stack
-from ydrometer.trials.rows import AskedOf, Block, Rows
+from ydrometer.trials.rows import AskedOf, Rows, TrialBlock
 from ydrometer.trials.unknowns import Unknown, factors, sure_stages
 
 STEP = 1e-3
@@ -66,10 +66,10 @@ class _Stacked:
         self.grounds = [(group.design, group.ground) for group in groups]
         self.asked = [_asked_of([posed[k].question for k in group.places]) for group in groups]
 
-    def block(self, chosen: Sequence[Unknown], theta: Floats) -> Block:
+    def block(self, chosen: Sequence[Unknown], theta: Floats) -> TrialBlock:
         """The designs with n sets of unknowns."""
         laid = factors(chosen, theta, self.grounds, self.groups[0].case.branches)
-        return Block(self.stack, laid, self.asked, moving=self.moving)
+        return TrialBlock(self.stack, laid, self.asked, moving=self.moving)
 
 
 def as_designed(document: Document, question: Question, conditions: Conditions) -> tuple[float, float]:

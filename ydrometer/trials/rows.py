@@ -26,7 +26,7 @@ class AskedOf:
     time: tuple[float, ...] = ()
 
 
-class Block:
+class TrialBlock:
     """The designs of a stack with their factors, measured in one go once one of them is asked for."""
 
     def __init__(self, stack: Stack, factors: Factors, asked: Sequence[AskedOf], *, moving: bool) -> None:
@@ -67,7 +67,7 @@ class Block:
 class Rows:
     """One design of a block, n times with other factors."""
 
-    def __init__(self, block: Block, g: int) -> None:
+    def __init__(self, block: TrialBlock, g: int) -> None:
         own = slice(g * block.n, (g + 1) * block.n)
         self.block, self.own, self.asked = block, own, block.asked[g]
         self.case, self.factors = block.stack.cases[g], block.factors.of(own)
@@ -106,4 +106,4 @@ def alone(case: Case, factors: Factors, distances: tuple[float, ...] = (), *, mo
         distances: that its run is asked about, m.
         moving: whether anything of the run is asked.
     """
-    return Block(Stack([case]), factors, [AskedOf(distances)], moving=moving).rows(0)
+    return TrialBlock(Stack([case]), factors, [AskedOf(distances)], moving=moving).rows(0)

@@ -36,18 +36,18 @@ _GROUND = reading.Reader(_read_ground, lambda: {"type": "string"})
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Asked:
+class AskedPrediction:
     """A design whose measures are asked for, and the ground it is to run on; that of most runs where it is not said."""
 
     design: str = reading.text(longest=200)
     ground: str | None = reading.field_of(_GROUND, None)
 
 
-_ASKED = reading.object_reader(Asked)
+_ASKED = reading.object_reader(AskedPrediction)
 
 
 def _read_asked(raw: Any, path: str, seen: Reading) -> Any:
-    return Asked(design=raw) if isinstance(raw, str) else _ASKED(raw, path, seen)
+    return AskedPrediction(design=raw) if isinstance(raw, str) else _ASKED(raw, path, seen)
 
 
 def _read_fit(raw: Any, path: str, seen: Reading) -> Any:
@@ -92,7 +92,7 @@ class RunsFile:
     raw: Mapping[str, Any]
     runs: tuple[Trial, ...]
     fit: Any
-    ask: tuple[Asked, ...]
+    ask: tuple[AskedPrediction, ...]
     same_ground: bool
 
     def ground(self, run: Trial) -> str:
@@ -138,7 +138,7 @@ def read(raw: Any) -> RunsFile:
             seen.fault(f"runs[{k}].{key}", problem, remedy)
     asked: Any = _ASK(raw.get("ask", []), "ask", seen)
     for k, one in enumerate(asked if isinstance(asked, tuple) else ()):
-        if isinstance(one, Asked) and one.design not in designs:
+        if isinstance(one, AskedPrediction) and one.design not in designs:
             seen.fault(f"ask[{k}]", f"{shown(one.design)} given", _use(designs))
     seen.refuse()
     return RunsFile(designs, dict(raw["designs"]), runs, body.fit, asked, body.same_ground)

@@ -22,26 +22,26 @@ GOLDEN = 0.6180339887498949
 
 
 @dataclass(frozen=True, slots=True)
-class Asked(Case):
+class MeasureCase(Case):
     """A case with the branch that is asked for."""
 
     branch: int
 
 
-def _value(case: Asked, name: str) -> float:
+def _value(case: MeasureCase, name: str) -> float:
     return float(case.evaluation.value(name, case.index))
 
 
-def _last(case: Asked) -> int:
+def _last(case: MeasureCase) -> int:
     return int(case.evaluation.raw("last_gear", case.index))
 
 
-def _state(case: Asked, gear: int, speed: float) -> trace.Sources:
+def _state(case: MeasureCase, gear: int, speed: float) -> trace.Sources:
     group, row = case.evaluation.group(case.index)
     return trace.driving(group.batch, row, gear, speed)
 
 
-def at_top(case: Asked) -> None:
+def at_top(case: MeasureCase) -> None:
     """The state at top speed: driving force and resistance."""
     top = _value(case, "top_speed")
     case.sheet.put("v", "speed at which nothing is left to accelerate", top, "speed", "solved")
@@ -49,19 +49,19 @@ def at_top(case: Asked) -> None:
     blocks.resistance(case)
 
 
-def _at_rest(case: Asked, *, pushing: bool) -> None:
+def _at_rest(case: MeasureCase, *, pushing: bool) -> None:
     group, row = case.evaluation.group(case.index)
     case.sheet.put("v", "speed", 0.0, "speed")
     power.drive_force(case, trace.standing(group.batch, row, pushing=pushing))
 
 
-def overall_ratio(case: Asked) -> None:
+def overall_ratio(case: MeasureCase) -> None:
     """G of a branch in its lowest gear."""
     power.ratios(case, 0)
     case.sheet.step("G", "source turns per wheel turn", f"G{case.suffix(case.branch)}", "ratio")
 
 
-def no_load_speed(case: Asked) -> None:
+def no_load_speed(case: MeasureCase) -> None:
     """Where the driving force ends."""
     gear = len(case.evaluation.group(case.index)[0].batch.gears[0]) - 1
     speed = _value(case, "no_load_speed")
@@ -70,19 +70,19 @@ def no_load_speed(case: Asked) -> None:
     case.sheet.step("v_0", "speed with the wheels in the air", f"w{case.suffix(0)}*r/G{case.suffix(0)}", "speed")
 
 
-def no_load_wheel_rpm(case: Asked) -> None:
+def no_load_wheel_rpm(case: MeasureCase) -> None:
     """The same as turns of the wheel."""
     no_load_speed(case)
     case.sheet.step("w_wheel", "speed of the wheel", "v_0/r", "angular speed")
 
 
-def top_speed(case: Asked) -> None:
+def top_speed(case: MeasureCase) -> None:
     """Where driving force and resistance meet."""
     at_top(case)
     case.sheet.step("v_top", "top speed", f"w{case.suffix(0)}*r/G{case.suffix(0)}", "speed")
 
 
-def limited_by(case: Asked) -> None:
+def limited_by(case: MeasureCase) -> None:
     """The share of the no-load speed that is reached."""
     at_top(case)
     blocks.traction(case)
@@ -91,7 +91,7 @@ def limited_by(case: Asked) -> None:
     case.sheet.step("share_0", "share of the no-load speed; from 0.90 up it is the gearing", "v/v_0", "ratio")
 
 
-def launch_acceleration(case: Asked) -> None:
+def launch_acceleration(case: MeasureCase) -> None:
     """The lesser of what the drive and the tyres allow."""
     group, row = case.evaluation.group(case.index)
     gear = int(trace.points(group.batch, row).gear[0])
@@ -106,23 +106,23 @@ def launch_acceleration(case: Asked) -> None:
     step("a_0", "acceleration at the start", "min(a_drive, a_grip)", "acceleration")
 
 
-def stall_wheel_torque(case: Asked) -> None:
+def stall_wheel_torque(case: MeasureCase) -> None:
     """Full throttle, wheels held."""
     _at_rest(case, pushing=False)
     case.sheet.step("T_wheel", "torque at all driven wheels", "F_drive*r", "torque")
 
 
-def pushing_force(case: Asked) -> None:
+def pushing_force(case: MeasureCase) -> None:
     """The lesser of the drive and the tyres."""
     _at_rest(case, pushing=False)
     blocks.wall(case)
     case.sheet.step("F_push", "pushing force", "min(F_drive, F_wall)", "force")
 
 
-def current(moment: Callable[[Asked], None], words: str) -> Callable[[Asked], None]:
+def current(moment: Callable[[MeasureCase], None], words: str) -> Callable[[MeasureCase], None]:
     """The current of one motor of the branch asked for, at a moment."""
 
-    def write(case: Asked) -> None:
+    def write(case: MeasureCase) -> None:
         moment(case)
         x = case.suffix(case.branch)
         case.sheet.step(f"I_m{x}", words, f"I{x}", "current")
@@ -130,28 +130,28 @@ def current(moment: Callable[[Asked], None], words: str) -> Callable[[Asked], No
     return write
 
 
-def bus(moment: Callable[[Asked], None]) -> Callable[[Asked], None]:
+def bus(moment: Callable[[MeasureCase], None]) -> Callable[[MeasureCase], None]:
     """The current of the supply at a moment."""
 
-    def write(case: Asked) -> None:
+    def write(case: MeasureCase) -> None:
         moment(case)
         case.sheet.step("I_supply", "current of the supply", "I_bus", "current")
 
     return write
 
 
-def launching(case: Asked) -> None:
+def launching(case: MeasureCase) -> None:
     """The state in the hard start."""
     _at_rest(case, pushing=False)
 
 
-def pushing(case: Asked) -> None:
+def pushing(case: MeasureCase) -> None:
     """The state while pushing at a wall."""
     _at_rest(case, pushing=True)
     blocks.wall(case)
 
 
-def peak_bus_current(case: Asked) -> None:
+def peak_bus_current(case: MeasureCase) -> None:
     """The moment of the run at which most is drawn."""
     gear, speed = _peak(case)
     case.sheet.put("v", "speed at which most is drawn", speed, "speed", "solved")
@@ -159,7 +159,7 @@ def peak_bus_current(case: Asked) -> None:
     case.sheet.step("I_peak", "largest current of the supply", "I_bus", "current")
 
 
-def _peak(case: Asked) -> tuple[int, float]:
+def _peak(case: MeasureCase) -> tuple[int, float]:
     """Gear and speed of the largest current: the best point of the run, improved between its neighbours."""
     group, row = case.evaluation.group(case.index)
     points = trace.points(group.batch, row)
@@ -180,14 +180,14 @@ def _peak(case: Asked) -> tuple[int, float]:
     return gear, middle if drawn(middle) > points.bus_current[best] else float(points.speed[best])
 
 
-def stopping_distance(case: Asked) -> None:
+def stopping_distance(case: MeasureCase) -> None:
     """From top speed at constant deceleration."""
     blocks.braking(case)
     case.sheet.put("v_top", "top speed", _value(case, "top_speed"), "speed", "solved")
     case.sheet.step("x_stop", "distance to stand still", "v_top**2/(2*b_rate)", "distance")
 
 
-def max_grade(case: Asked) -> None:
+def max_grade(case: MeasureCase) -> None:
     """Where the first of drive, tyres and front axle gives way."""
     _at_rest(case, pushing=False)
     s, vehicle = case.sheet, case.design.vehicle
@@ -213,7 +213,7 @@ def max_grade(case: Asked) -> None:
            "grade")  # fmt: skip
 
 
-def motor_speed_at_top(case: Asked) -> None:
+def motor_speed_at_top(case: MeasureCase) -> None:
     """The source's own speed."""
     at_top(case)
     x = case.suffix(case.branch)
@@ -221,7 +221,7 @@ def motor_speed_at_top(case: Asked) -> None:
     case.sheet.step(f"w_top{x}", "speed of the source at top speed", own, "angular speed")
 
 
-def endurance_at_top(case: Asked) -> None:
+def endurance_at_top(case: MeasureCase) -> None:
     """Capacity over current."""
     at_top(case)
     s, source = case.sheet, case.design.drive.supply
@@ -235,13 +235,13 @@ def endurance_at_top(case: Asked) -> None:
     s.step("t_top", "time at top speed", "Q/I_bus", "time")
 
 
-def range_at_top(case: Asked) -> None:
+def range_at_top(case: MeasureCase) -> None:
     """That time at that speed."""
     endurance_at_top(case)
     case.sheet.step("x_top", "range at top speed", "t_top*v", "distance")
 
 
-def _table(case: Asked, time: float) -> None:
+def _table(case: MeasureCase, time: float) -> None:
     """The run up to a time in rows: from one speed to the next, what time, distance and energy that takes."""
     group, row = case.evaluation.group(case.index)
     points = trace.points(group.batch, row)
@@ -262,10 +262,10 @@ def _table(case: Asked, time: float) -> None:
     )
 
 
-def run(symbol: str, words: str, expression: str, dimension: str, until: str) -> Callable[[Asked], None]:
+def run(symbol: str, words: str, expression: str, dimension: str, until: str) -> Callable[[MeasureCase], None]:
     """A number of the run, summed up from its rows up to the moment that `until` names."""
 
-    def write(case: Asked) -> None:
+    def write(case: MeasureCase) -> None:
         time = case.design.run.time if until == "run" else _value(case, until)
         assert time is not None
         launch_acceleration(case)
@@ -275,7 +275,7 @@ def run(symbol: str, words: str, expression: str, dimension: str, until: str) ->
     return write
 
 
-def sprint_and_stop(case: Asked) -> None:
+def sprint_and_stop(case: MeasureCase) -> None:
     """The run up to the braking point, then braking."""
     blocks.braking(case)
     rate = float(case.sheet.known["b_rate"])

@@ -12,7 +12,7 @@ from ydrometer.document.design import Document
 from ydrometer.evaluation.evaluate import Evaluation, evaluate
 from ydrometer.working import measures as m
 from ydrometer.working.ladder import climb
-from ydrometer.working.measures import Asked
+from ydrometer.working.measures import MeasureCase
 from ydrometer.working.sheet import Sheet, Working
 
 DYNAMICS = "Longitudinal model of a vehicle: Gillespie, Fundamentals of Vehicle Dynamics, chapters 1, 2 and 4."
@@ -34,7 +34,7 @@ class Recipe:
     """How a measure is worked out: in words, by which steps, from which source."""
 
     formula: str
-    write: Callable[[Asked], None]
+    write: Callable[[MeasureCase], None]
     source: str
     level: str = "moving"
     """Whether it needs a design that starts: moving, or standing."""
@@ -64,7 +64,7 @@ def working(document: Document, name: str, *, branch: int = 0, at: float | None 
     recipe, sheet = RECIPES[name], Sheet(document.values)
     value = _of(evaluation, name, branch)
     if value is not None and (recipe.level == "standing" or evaluation.value("top_speed", 0)):
-        recipe.write(Asked(evaluation, 0, sheet, branch))
+        recipe.write(MeasureCase(evaluation, 0, sheet, branch))
     text = value if isinstance(value, str) else ""
     plain, parts = climb(evaluation, 0, lambda e: _number(_of(e, name, branch)))
     return Working(

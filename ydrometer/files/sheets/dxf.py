@@ -5,7 +5,7 @@ from __future__ import annotations
 import io
 from typing import TYPE_CHECKING
 
-from ydrometer.files.sheets.outline import LAYERS, TEXT, Circle, Line, Oblong, Outline, Text
+from ydrometer.files.sheets.outline import LAYERS, TEXT, Circle, Oblong, Outline, StraightLine, Text
 
 if TYPE_CHECKING:
     from ezdxf.layouts.layout import Modelspace
@@ -35,7 +35,7 @@ def dxf(outline: Outline) -> bytes:
         match shape:
             case Circle(x=x, y=y, radius=r):
                 space.add_circle((MM * x, MM * y), MM * r, dxfattribs=attributes)
-            case Line(x1=x1, y1=y1, x2=x2, y2=y2):
+            case StraightLine(x1=x1, y1=y1, x2=x2, y2=y2):
                 space.add_line((MM * x1, MM * y1), (MM * x2, MM * y2), dxfattribs=attributes)
             case Oblong():
                 _oblong(space, shape, attributes)

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Callable, Iterator
 
-from ydrometer.drawing.shapes import DrawnLoop, LineDrawing, Row
+from ydrometer.drawing.shapes import DrawnLoop, DrawnRow, LineDrawing
 
 SMALL = (136.0, 52.0)
 """Width and height, points."""
@@ -35,7 +35,7 @@ def mini_line(line: LineDrawing, marked: Marked, room: tuple[float, float] = SMA
     )
 
 
-def _shapes(row: Row, marked: Marked, scale: float) -> Iterator[str]:
+def _shapes(row: DrawnRow, marked: Marked, scale: float) -> Iterator[str]:
     if row.road_wheel is not None:
         yield circle(row.road_wheel.x, row.road_wheel.y, row.road_wheel.radius, scale, GROUND, THICK)
     for source in row.sources:

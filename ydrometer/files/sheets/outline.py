@@ -39,7 +39,7 @@ class Circle:
 
 
 @dataclass(frozen=True, slots=True)
-class Line:
+class StraightLine:
     """A straight line."""
 
     layer: str
@@ -85,7 +85,7 @@ class Text:
     text: str
 
 
-Shape = Circle | Line | Oblong | Text
+Shape = Circle | StraightLine | Oblong | Text
 
 
 @dataclass(slots=True)
@@ -112,7 +112,7 @@ def box(shape: Shape) -> tuple[float, float, float, float]:
             return x, y, x + 0.6 * TEXT * len(shape.text), y + TEXT
         case Oblong(radius=r):
             grown = r
-        case Line():
+        case StraightLine():
             grown = 0.0
     left, right = sorted((shape.x1, shape.x2))
     bottom, top = sorted((shape.y1, shape.y2))
@@ -137,7 +137,7 @@ def plate_outline(setup: Setup) -> Outline:
         body = setup.shaft(path).body
         if body is not None:
             made.shapes += _body(setup, path, 0.5 * body)
-    made.shapes += [Line(FRAME, *line.start, *line.end) for line in setup.mounting.frame]
+    made.shapes += [StraightLine(FRAME, *line.start, *line.end) for line in setup.mounting.frame]
     return made
 
 
@@ -147,7 +147,7 @@ def _body(setup: Setup, path: str, radius: float) -> Iterator[Shape]:
     yield Circle(NOTES, x, y, radius)
     way = free_side(setup, path) or 0.0
     across, up = math.cos(way), math.sin(way)
-    yield Line(NOTES, x + radius * across, y + radius * up, x + 1.4 * radius * across, y + 1.4 * radius * up)
+    yield StraightLine(NOTES, x + radius * across, y + radius * up, x + 1.4 * radius * across, y + 1.4 * radius * up)
     yield Text(NOTES, x + 1.45 * radius * across, y + 1.45 * radius * up, "wires")
 
 
@@ -208,7 +208,7 @@ def _plate(plate: Plate) -> Iterator[Shape]:
     left, bottom, right, top = plate.corners
     corners = [(left, bottom), (right, bottom), (right, top), (left, top)]
     for one, other in zip(corners, [*corners[1:], corners[0]], strict=True):
-        yield Line(OUTLINE, *one, *other)
+        yield StraightLine(OUTLINE, *one, *other)
     if plate.hole is not None:
         for x, y in plate.holes():
             yield Circle(HOLES, x, y, 0.5 * plate.hole)
@@ -246,5 +246,5 @@ def _bolts(bolts: Bolts, at: Point, slot: Slot | None) -> Iterator[Shape]:
 
 
 def _cross(at: Point) -> Iterator[Shape]:
-    yield Line(NOTES, at[0] - CROSS, at[1], at[0] + CROSS, at[1])
-    yield Line(NOTES, at[0], at[1] - CROSS, at[0], at[1] + CROSS)
+    yield StraightLine(NOTES, at[0] - CROSS, at[1], at[0] + CROSS, at[1])
+    yield StraightLine(NOTES, at[0], at[1] - CROSS, at[0], at[1] + CROSS)

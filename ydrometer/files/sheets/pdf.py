@@ -11,7 +11,7 @@ from itertools import product
 from pathlib import Path
 from typing import TYPE_CHECKING
 
-from ydrometer.files.sheets.outline import LAYERS, TEXT, Circle, Line, Oblong, Outline, Shape, Text, box
+from ydrometer.files.sheets.outline import LAYERS, TEXT, Circle, Oblong, Outline, Shape, StraightLine, Text, box
 from ydrometer.files.sheets.svg import BAR, CHECK, MM, STROKE, STROKES, TICKS
 
 if TYPE_CHECKING:
@@ -184,7 +184,7 @@ def _draw(book: FPDF, shape: Shape, origin: tuple[float, float]) -> None:
     match shape:
         case Circle(x=x, y=y, radius=r):
             book.circle(*at(x, y), MM * r)
-        case Line(x1=x1, y1=y1, x2=x2, y2=y2):
+        case StraightLine(x1=x1, y1=y1, x2=x2, y2=y2):
             book.line(*at(x1, y1), *at(x2, y2))
         case Oblong():
             _oblong(book, shape, at)

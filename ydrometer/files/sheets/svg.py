@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from html import escape
 
-from ydrometer.files.sheets.outline import LAYERS, NOTES, TEXT, Circle, Line, Oblong, Outline, Shape, Text
+from ydrometer.files.sheets.outline import LAYERS, NOTES, TEXT, Circle, Oblong, Outline, Shape, StraightLine, Text
 
 MM = 1e3
 STROKES = {NOTES: 0.1}
@@ -51,7 +51,7 @@ def _shape(shape: Shape) -> str:
     match shape:
         case Circle(x=x, y=y, radius=r):
             return f'<circle cx="{MM * x:.4f}" cy="{-MM * y:.4f}" r="{MM * r:.4f}"/>'
-        case Line(x1=x1, y1=y1, x2=x2, y2=y2):
+        case StraightLine(x1=x1, y1=y1, x2=x2, y2=y2):
             return f'<line x1="{MM * x1:.4f}" y1="{-MM * y1:.4f}" x2="{MM * x2:.4f}" y2="{-MM * y2:.4f}"/>'
         case Oblong():
             return _oblong(shape)
