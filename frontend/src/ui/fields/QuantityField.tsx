@@ -1,11 +1,12 @@
 import { Box, Input } from "@chakra-ui/react";
-import { type KeyboardEvent, useEffect, useId, useState } from "react";
+import { type KeyboardEvent, useId } from "react";
 import type { Fault } from "../../api/client";
 import { FaultText } from "./FaultText";
 import { FieldLabel } from "./FieldLabel";
 import { useTakenOnLeaving } from "./leaving";
 import { note, typedText } from "./typed";
 import { completed, show, useUnits } from "./units";
+import { useTyped } from "./useTyped";
 
 interface Props {
   label: string;
@@ -41,11 +42,11 @@ export function QuantityField({
   const units = useUnits();
   const entry = units.entry(dimension);
   const stored = typedText(value, entry.metric.factor === 1 ? entry.metric.typed : "");
-  const [text, setText] = useState(stored);
+  const { text, type, taken } = useTyped(stored);
   const id = useId();
-  useEffect(() => setText(stored), [stored]);
 
   const commit = () => {
+    taken();
     if (text.trim() === stored.trim()) return;
     if (text.trim() === "" && optional) onChange(undefined);
     else onChange(completed(units, dimension, text));
@@ -53,7 +54,7 @@ export function QuantityField({
   useTakenOnLeaving(commit);
   const onKeyDown = (event: KeyboardEvent) => {
     if (event.key === "Enter") commit();
-    if (event.key === "Escape") setText(stored);
+    if (event.key === "Escape") type(stored);
   };
   // Beside what cannot be read stands no value that it does not have.
   const second = si === undefined || fault ? "" : otherwise(stored, show(units, dimension, si));
@@ -79,7 +80,7 @@ export function QuantityField({
           value={text}
           readOnly={readOnly}
           placeholder={empty ?? (optional ? "not given" : entry.example)}
-          onChange={(event) => setText(event.target.value)}
+          onChange={(event) => type(event.target.value)}
           onBlur={commit}
           onKeyDown={onKeyDown}
           width={inline ? `${Math.max(text.length, 4) + 2.6}ch` : "auto"}

@@ -1,9 +1,10 @@
 import { Box, Input } from "@chakra-ui/react";
-import { useEffect, useId, useState } from "react";
+import { useId } from "react";
 import type { Fault } from "../../api/client";
 import { FaultText } from "./FaultText";
 import { FieldLabel } from "./FieldLabel";
 import { useTakenOnLeaving } from "./leaving";
+import { useTyped } from "./useTyped";
 
 interface Props {
   label: string;
@@ -17,10 +18,10 @@ interface Props {
 
 /** A plain text, taken over when the field is left. */
 export function TextField({ label, value, readOnly, lines = 1, placeholder, fault, onChange }: Props) {
-  const [text, setText] = useState(value);
+  const { text, type, taken } = useTyped(value);
   const id = useId();
-  useEffect(() => setText(value), [value]);
   const commit = () => {
+    taken();
     if (text !== value) onChange(text);
   };
   useTakenOnLeaving(commit);
@@ -37,14 +38,9 @@ export function TextField({ label, value, readOnly, lines = 1, placeholder, faul
     <Box data-field={label}>
       <FieldLabel id={id}>{label}</FieldLabel>
       {lines > 1 ? (
-        <textarea
-          className="plain"
-          rows={lines}
-          {...given}
-          onChange={(event) => setText(event.target.value)}
-        />
+        <textarea className="plain" rows={lines} {...given} onChange={(event) => type(event.target.value)} />
       ) : (
-        <Input fontFamily="body" {...given} onChange={(event) => setText(event.target.value)} />
+        <Input fontFamily="body" {...given} onChange={(event) => type(event.target.value)} />
       )}
       {fault && <FaultText id={`${id}-fault`} fault={fault} />}
     </Box>

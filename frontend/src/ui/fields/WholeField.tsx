@@ -1,8 +1,9 @@
 import { Box, Input } from "@chakra-ui/react";
-import { useEffect, useId, useState } from "react";
+import { useId } from "react";
 import type { Fault } from "../../api/client";
 import { FieldLabel } from "./FieldLabel";
 import { useTakenOnLeaving } from "./leaving";
+import { useTyped } from "./useTyped";
 
 interface Props {
   label: string;
@@ -16,10 +17,10 @@ interface Props {
 /** A whole number as typed; anything else is handed on as it is, for the core to refuse with a remedy. */
 export function WholeField({ label, value, fault, optional, readOnly, onChange }: Props) {
   const stored = value === undefined ? "" : String(value);
-  const [text, setText] = useState(stored);
+  const { text, type, taken } = useTyped(stored);
   const id = useId();
-  useEffect(() => setText(stored), [stored]);
   const commit = () => {
+    taken();
     const plain = text.trim();
     if (plain === stored) return;
     if (plain === "" && optional) onChange(undefined);
@@ -37,7 +38,7 @@ export function WholeField({ label, value, fault, optional, readOnly, onChange }
         value={text}
         readOnly={readOnly}
         placeholder={optional ? "not given" : undefined}
-        onChange={(event) => setText(event.target.value)}
+        onChange={(event) => type(event.target.value)}
         onBlur={commit}
         onKeyDown={(event) => event.key === "Enter" && commit()}
       />

@@ -1,8 +1,8 @@
 import { Box, Button, Flex, Input } from "@chakra-ui/react";
-import { useEffect, useState } from "react";
 import type { Fit } from "../../../api/client";
 import { faultAt, useEdit, useFigures } from "../../../document/context";
 import { FaultText } from "../../../ui/fields/FaultText";
+import { useTyped } from "../../../ui/fields/useTyped";
 
 interface Props {
   /** Parts of the bin that fit here. */
@@ -21,12 +21,12 @@ interface Props {
 export function TeethEditor({ shown, typed, least, path, fits, onTake }: Props) {
   const { faults } = useFigures();
   const { set, readOnly } = useEdit();
-  const [text, setText] = useState(typed);
-  useEffect(() => setText(typed), [typed]);
+  const { text, type, taken } = useTyped(typed);
   const teeth = /^\d+$/.test(typed) ? Number(typed) : shown;
   const fault = faultAt(faults, path);
   const change = (value: number | string) => set(path, value);
   const commit = () => {
+    taken();
     if (text.trim() !== typed) change(/^\d+$/.test(text.trim()) ? Number(text) : text.trim());
   };
   return (
@@ -48,7 +48,7 @@ export function TeethEditor({ shown, typed, least, path, fits, onTake }: Props) 
           inputMode="numeric"
           value={text}
           readOnly={readOnly}
-          onChange={(event) => setText(event.target.value)}
+          onChange={(event) => type(event.target.value)}
           onBlur={commit}
           onKeyDown={(event) => event.key === "Enter" && commit()}
           fontSize="32px"
