@@ -178,7 +178,11 @@ class Instruments(RunsCase):
         return client.post(self.address(rest), body, format="json")
 
     def setUp(self) -> None:
+        # Owners make tokens; who made this one was an owner then.
+        maker = Membership.objects.filter(user=self.people["editor"])
+        maker.update(role=Role.OWNER)
         self.token, self.secret = tokens.make(self.people["editor"], self.workshop, "gates by the hall door")
+        maker.update(role=Role.EDITOR)
 
     def test_a_timing_gate_posts_its_lines(self) -> None:
         body = {"id": str(uuid4()), "lines": GATES, "more": {"distance": "10 m"}}
