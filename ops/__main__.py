@@ -142,7 +142,7 @@ def _checked(chosen: argparse.Namespace) -> int:
     """What is for those who work on it."""
     if chosen.command == "test":
         return checks.test(chosen.only)
-    setup.set_up_but_kernels(testing=chosen.command == "mutate")
+    setup.set_up_but_kernels(testing=True)
     if chosen.command == "refresh":
         return checks.refresh()
     drawn = ["--seed", str(chosen.seed), "--count", str(chosen.count)]

@@ -13,7 +13,6 @@ from dataclasses import dataclass
 from pathlib import Path
 
 from ops import say, setup
-from ops.client import client
 from ops.cluster import Cluster
 from ops.places import GENERATED, PAGE, PYTHON, ROOT, VENV
 
@@ -122,8 +121,7 @@ def _last_line(text: str) -> str:
 
 
 def refresh() -> int:
-    """Make anew what is made of the server and the core for the page: its client, and answers for its tests."""
-    client(setup.node_env(), anew=True)
+    """Make anew what the page's tests stand on; its client set-up has made, where the server has changed."""
     return subprocess.call([str(PYTHON), "-m", "tests.answers", str(GENERATED / "answers.json")], cwd=ROOT)
 
 

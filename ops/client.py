@@ -11,16 +11,15 @@ from ops.places import GENERATED, PAGE, PYTHON, ROOT, RUN, fingerprint
 STAMP = RUN / "client-ready"
 
 
-def client(env: dict[str, str], *, anew: bool = False) -> None:
+def client(env: dict[str, str]) -> None:
     """Make the client where the server or the core has changed since.
 
     Args:
         env: in which node is found.
-        anew: whether to make it in any case.
     """
     sources = fingerprint(ROOT / "server", ROOT / "ydrometer", PAGE / "package-lock.json")
     current = STAMP.exists() and STAMP.read_text() == sources and (GENERATED / "schema.d.ts").exists()
-    if current and not anew:
+    if current:
         return
     with say.step("Client of the page"):
         GENERATED.mkdir(exist_ok=True)

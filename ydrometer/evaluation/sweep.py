@@ -69,10 +69,11 @@ def with_wheels(document: Document, path: str, sizes: Mapping[str, float]) -> Do
 def with_stage(document: Document, path: str, stage: Stage) -> Document:
     """The design with another stage at a path that is there."""
     # Its values by path are those of the design it came from: nothing that is asked of a variant needs them.
-    return dataclasses.replace(document, design=_put(document.design, path, stage))
+    return dataclasses.replace(document, design=put_stage(document.design, path, stage))
 
 
-def _put(design: Design, path: str, stage: Stage) -> Design:
+def put_stage(design: Design, path: str, stage: Stage) -> Design:
+    """A design with another stage at a path that is there."""
     branch, index = place_of(path)
     drive = design.drive
     if branch is None:

@@ -18,6 +18,7 @@ from ydrometer.document.sources import Controller
 from ydrometer.document.stages import Stage
 from ydrometer.document.walk import branch_of
 from ydrometer.evaluation.evaluate import evaluate
+from ydrometer.evaluation.sweep import put_stage
 from ydrometer.loads import electrical, mechanical, shafts
 from ydrometer.loads.asked import LoadCase
 from ydrometer.loads.limits import LoadRows
@@ -147,21 +148,6 @@ def _stage(asked: LoadCase, path: str) -> Stage:
     return next(through.stage for through in asked.line.stages if through.path == path)
 
 
-def _with_stage(design: Design, path: str, made: Stage) -> Design:
-    """The design with another stage at a path."""
-    drive = design.drive
-    if path.startswith("drive.stages"):
-        return replace(design, drive=replace(drive, stages=_put(drive.stages, path, made)))
-    b = branch_of(path)
-    branch = replace(drive.branches[b], stages=_put(drive.branches[b].stages, path, made))
-    return replace(design, drive=replace(drive, branches=(*drive.branches[:b], branch, *drive.branches[b + 1 :])))
-
-
-def _put(stages: tuple[Stage, ...], path: str, made: Stage) -> tuple[Stage, ...]:
-    k = int(path.rsplit("[", 1)[1][:-1])
-    return (*stages[:k], made, *stages[k + 1 :])
-
-
 def _wider(asked: LoadCase, row: UseRow) -> Iterator[_Change]:
     """As wide as eases it well, in whole millimetres; at most twice as wide as now."""
     stage: Any = _stage(asked, row.path)
@@ -169,7 +155,7 @@ def _wider(asked: LoadCase, row: UseRow) -> Iterator[_Change]:
         return
     wanted = math.ceil(1e3 * stage.width * min(2.0, max(row.use / WELL, 1.0)) - 1e-9)
     if 1e-3 * wanted > stage.width:
-        design = _with_stage(asked.design, row.path, replace(stage, width=1e-3 * wanted))
+        design = put_stage(asked.design, row.path, replace(stage, width=1e-3 * wanted))
         yield _Change(f"width {wanted} mm", design, {f"{row.path}.width": f"{wanted} mm"}, moves=False)
 
 
@@ -182,7 +168,7 @@ def _stronger(asked: LoadCase, row: UseRow) -> Iterator[_Change]:
     now = MATERIALS[getattr(stage, f"{end}_material") or USUAL_MATERIAL].tooth
     better = sorted((m.tooth, name) for name, m in MATERIALS.items() if m.tooth > now and m.tooth >= row.demand)
     for _, name in better[:1]:
-        design = _with_stage(asked.design, row.path, replace(stage, **{f"{end}_material": name}))
+        design = put_stage(asked.design, row.path, replace(stage, **{f"{end}_material": name}))
         yield _Change(f"{name} for the {end}", design, {f"{row.path}.{end}_material": name}, moves=False)
 
 
@@ -197,7 +183,7 @@ def _teeth(asked: LoadCase, row: UseRow) -> Iterator[_Change]:
         if made is not None:
             words = f"{teeth}-tooth driver"
             values = {f"{row.path}.{driver.key}": teeth}
-            yield _Change(words, _with_stage(asked.design, row.path, made), values, moves=True)
+            yield _Change(words, put_stage(asked.design, row.path, made), values, moves=True)
 
 
 def _tighter(asked: LoadCase, row: UseRow) -> Iterator[_Change]:
