@@ -22,7 +22,7 @@ from ydrometer.parts.kinds import EnginePart, MotorPart
 from ydrometer.parts.read import read_part
 from ydrometer.questions.inverse import inverse
 from ydrometer.search import answer, read_request
-from ydrometer.taking import applied, branch_with, changes, pair_values, whole_stage, with_source
+from ydrometer.taking import applied, branch_with, changes, exchanged, pair_values, whole_stage, with_source
 
 GEARS = "drive.branches[0].stages[0]"
 WORM = {"kind": "worm", "ratio": 20, "efficiency": 0.6}
@@ -201,6 +201,45 @@ class WholeStages(TestCase):
     def test_every_kind_of_box_can_be_told_by_the_key_of_its_ratio(self) -> None:
         keys = [kind.ratio_key for kind in whole_kinds(BOX)]
         self.assertEqual(len(set(keys)), len(keys))
+
+
+class AnotherKind(TestCase):
+    GEAR: ClassVar[dict[str, Any]] = {
+        "kind": "gear", "driver_teeth": 14, "driven_teeth": 56, "module": "1 mm", "width": "6 mm", "efficiency": 0.9,
+    }  # fmt: skip
+
+    def become(self, old: dict[str, Any], kind: str, path: str = "drive.stages[0]") -> dict[str, Any]:
+        return exchanged(changed({"drive.stages": [old, {"kind": "chain", "driver_teeth": 9}]}), path, kind)
+
+    def test_teeth_and_width_stay_between_toothed_kinds_and_the_ratio_otherwise(self) -> None:
+        self.assertEqual(self.become(self.GEAR, "belt"), {
+            "kind": "belt", "driver_teeth": 14, "driven_teeth": 56, "pitch": "5 mm", "width": "6 mm",
+        })  # fmt: skip
+        self.assertEqual(self.become(self.GEAR, "gearbox"), {"kind": "gearbox", "ratio": 4})
+        self.assertEqual(self.become(self.GEAR, "planetary"), {"kind": "planetary", "reductions": [4]})
+        self.assertEqual(self.become(self.GEAR, "cycloidal"), {"kind": "cycloidal", "lobes": 4})
+        box = {"kind": "gearbox", "ratio": 4}
+        for kind, wanted in (
+            ("gear", {"driver_teeth": 16, "driven_teeth": 64}), ("v_belt", {"driven_pitch_diameter": "240 mm"}),
+            ("friction", {"driver_diameter": "30 mm", "driven_diameter": "120 mm"}),
+        ):  # fmt: skip
+            with self.subTest(kind):
+                self.assertLessEqual(wanted.items(), self.become(box, kind).items())
+
+    def test_a_stage_that_cannot_be_read_counts_as_a_usual_one(self) -> None:
+        self.assertEqual(self.become({"kind": "gearbox", "ratio": "many"}, "planetary")["reductions"], [4])
+
+    def test_a_box_of_several_speeds_stands_once_and_where_all_branches_meet(self) -> None:
+        self.assertEqual(self.become(self.GEAR, "speeds")["ratios"][0], 4)
+        with self.assertRaisesRegex(DocumentError, "in a branch"):
+            self.become(self.GEAR, "speeds", GEARS)
+        with self.assertRaisesRegex(DocumentError, "a second"):
+            self.become({"kind": "speeds", "ratios": [3, 2]}, "speeds", "drive.stages[1]")
+
+    def test_no_such_stage_or_kind(self) -> None:
+        for kind, path in (("sail", "drive.stages[0]"), ("gear", "drive.stages[7]"), ("gear", "vehicle")):
+            with self.subTest(kind, path=path), self.assertRaises(DocumentError):
+                self.become(self.GEAR, kind, path)
 
 
 class WhatAVehicleHasOnce(TestCase):
