@@ -264,6 +264,14 @@ class WhatAVehicleHasOnce(TestCase):
         })  # fmt: skip
 
 
+class ALoop(TestCase):
+    def test_of_another_pitch_is_refused(self) -> None:
+        stage = {"kind": "belt", "driver_teeth": 18, "driven_teeth": 36, "pitch": "5 mm"}
+        belt = {"id": "b", "kind": "belt", "pitch": "3 mm", "teeth": 90}
+        with self.assertRaisesRegex(DocumentError, "teeth of 3 mm where the stage has 5 mm"):
+            changes(changed({"drive.stages": [stage]}), "drive.stages[0]", "", belt)
+
+
 class ASource(TestCase):
     MOTOR: ClassVar[dict[str, Any]] = {"id": "m", "kind": "motor", "name": "mill", "mass": "0.3 kg",
              "source": {"kind": "motor", "constants": {"kv": "300 rpm/V", "resistance": "0.1 ohm",

@@ -14,7 +14,7 @@ from ydrometer.document.stages.plane import Loop
 from ydrometer.document.walk import branch_path, in_trunk
 from ydrometer.parts.read import read_part
 from ydrometer.taking.sources import source_values
-from ydrometer.taking.wheels import wheel_values
+from ydrometer.taking.wheels import size_values, wheel_values
 
 Changes = dict[str, Any]
 """Values as typed, by their paths in the document; None takes a value out."""
@@ -111,9 +111,7 @@ def _loop_values(kind: type[Stage], stage: Mapping[str, Any], part: Mapping[str,
     values = {bring.to: bring.of(part) for bring in kind.brings if bring.part == loop.part}
     if loop.pieces_key:
         values[loop.pieces_key] = part.get(loop.part_key)
-        # The wheels have their pitch already; a stage that says none takes that of its loop.
-        keys = kind.form.size_keys if kind.form else ()
-        values |= {key: part[key] for key in keys if stage.get(key) is None and key in part}
+        values |= size_values(kind.form, stage, part) if kind.form else {}
     return values
 
 

@@ -35,7 +35,7 @@ def wheel_values(kind: type[Stage], stage: Mapping[str, Any], member: str, part:
         told = f"a {part['kind']} as {member[:40] or 'whole'} of {kind.noun}"
         raise DocumentError([Fault("part", told, "take a part of the stage's own kind for one of its wheels")])
     values: dict[str, Any] = {key: part[form.measure]}
-    values |= _sizes(form, stage, part)
+    values |= size_values(form, stage, part)
     for bring in of_wheel(kind.brings, form.part):
         to, value = bring.to.format(member=member), bring.of(part)
         if bring.narrower:
@@ -66,14 +66,18 @@ def pair_values(
     return values if stage else {key: value for key, value in values.items() if value is not None}
 
 
-def _sizes(form: Form, stage: Mapping[str, Any], part: Mapping[str, Any]) -> dict[str, Any]:
-    """The size of the teeth, where the stage does not say it."""
+def size_values(form: Form, stage: Mapping[str, Any], part: Mapping[str, Any]) -> dict[str, Any]:
+    """The size of the teeth, where the stage does not say it.
+
+    Raises:
+        DocumentError: it is another one than the stage's.
+    """
     own, its = form.size_in(stage), form.size_in(part)
     if own is None and not any(stage.get(key) is not None for key in form.size_keys):
         return {key: part[key] for key in form.size_keys if part.get(key) is not None}
     if own is not None and its is not None and abs(own - its) > SAME_SIZE * own:
         told = f"teeth of {1e3 * its:.4g} mm where the stage has {1e3 * own:.4g} mm"
-        raise DocumentError([Fault("part", told, "take a wheel of the same module or pitch")])
+        raise DocumentError([Fault("part", told, "take a part of the same module or pitch")])
     return {}
 
 

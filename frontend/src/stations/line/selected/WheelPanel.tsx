@@ -1,4 +1,4 @@
-import { Heading } from "@chakra-ui/react";
+import { Box, Heading } from "@chakra-ui/react";
 import type { Fit, Wheel } from "../../../api/client";
 import { useParts } from "../../../document/bin/useBin";
 import { useDocument, useFigures, usePlace } from "../../../document/context";
@@ -54,7 +54,9 @@ export function WheelPanel({ wheel }: { wheel: Wheel }) {
         />
       )}
       {kind?.loop_part && (
-        <FromBin label={`Take a ${kind.loop_noun} of the bin`} kinds={[kind.loop_part]} path={wheel.path} />
+        <Box mt="2">
+          <FromBin label={`Take a ${kind.loop_noun} of the bin`} kinds={[kind.loop_part]} path={wheel.path} />
+        </Box>
       )}
       <Trouble text={trouble} />
       <RatioWords path={wheel.path} />
