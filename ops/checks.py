@@ -67,8 +67,17 @@ def _checks() -> list[Check]:
 
 def _django(package: str, processes: int = SIDE_BY_SIDE) -> list[str]:
     """The tests of a package; classes of tests run side by side, each process with a database of its own."""
-    return [str(PYTHON), "manage.py", "test", package, "--noinput", "-t", ".", "--settings=server.config.testing",
-            f"--parallel={processes}"]  # fmt: skip
+    return [
+        str(PYTHON),
+        "manage.py",
+        "test",
+        package,
+        "--noinput",
+        "-t",
+        ".",
+        "--settings=server.config.testing",
+        f"--parallel={processes}",
+    ]
 
 
 def test(only: list[str]) -> int:
@@ -99,15 +108,23 @@ def _run(check: Check) -> int | None:
     """How many tests passed, None where one failed."""
     env = {**setup.node_env(), **(TEST.env("ydrometer") if check.database else {}), "PYTHONPATH": str(ROOT)}
     begun = time.monotonic()
-    done = subprocess.run(check.command, cwd=check.cwd, env=env, stdout=subprocess.PIPE, stderr=subprocess.STDOUT,
-                          text=True, stdin=subprocess.DEVNULL, check=False)  # fmt: skip
+    done = subprocess.run(
+        check.command,
+        cwd=check.cwd,
+        env=env,
+        stdout=subprocess.PIPE,
+        stderr=subprocess.STDOUT,
+        text=True,
+        stdin=subprocess.DEVNULL,
+        check=False,
+    )
     passed = done.returncode == 0
     said = _last_line(done.stdout) if passed else done.stdout.strip()[-20_000:]
     took = f"{'passed' if passed else 'FAILED'} in {time.monotonic() - begun:.1f} s"
     # In one piece, since another check may end at the same time.
     print(f"\n── {check.name}\n{said}\n{took}\n", end="", flush=True)
-    found = re.findall(check.counts, _plain(done.stdout)) if check.counts else []
-    return (int(found[-1]) if found else 1) if passed else None
+    counts = re.findall(check.counts, _plain(done.stdout)) if check.counts else []
+    return (int(counts[-1]) if counts else 1) if passed else None
 
 
 def _plain(text: str) -> str:
@@ -116,8 +133,8 @@ def _plain(text: str) -> str:
 
 def _last_line(text: str) -> str:
     lines = [line for line in _plain(text).splitlines() if line.strip()]
-    told = [line for line in lines if line.startswith("Ran ") or "passed" in line]
-    return (told or lines or [""])[-1]
+    counted = [line for line in lines if line.startswith("Ran ") or "passed" in line]
+    return (counted or lines or [""])[-1]
 
 
 def refresh() -> int:

@@ -193,11 +193,11 @@ class Cluster(DatabaseServer):
     def _need_application_role(self) -> None:
         if self.application_passfile.exists():
             return
-        made = self.sql(f"select 1 from pg_roles where rolname = '{APPLICATION}'").strip()
+        exists = self.sql(f"select 1 from pg_roles where rolname = '{APPLICATION}'").strip()
         password = secrets.token_urlsafe(24)
         # The tests make databases of their own.
         rights = "nosuperuser nocreaterole login " + ("nocreatedb" if self.durable else "createdb")
-        self.sql(f"{'alter' if made else 'create'} role {APPLICATION} {rights} password '{password}'")
+        self.sql(f"{'alter' if exists else 'create'} role {APPLICATION} {rights} password '{password}'")
         self._write_pass(self.application_passfile, APPLICATION, password)
 
     def _write_pass(self, file: Path, role: str, password: str) -> None:
@@ -223,9 +223,17 @@ class Cluster(DatabaseServer):
         given = self.home / "password"
         self._write(given, password)
         self._as_owner(
-            "initdb", "-D", self.data, "-U", ADMIN, "--auth=scram-sha-256", f"--pwfile={given}",
-            "--encoding=UTF8", "--locale=C.UTF-8", "--no-instructions",
-        )  # fmt: skip
+            "initdb",
+            "-D",
+            self.data,
+            "-U",
+            ADMIN,
+            "--auth=scram-sha-256",
+            f"--pwfile={given}",
+            "--encoding=UTF8",
+            "--locale=C.UTF-8",
+            "--no-instructions",
+        )
         given.unlink()
         port = _free_port(self.name)
         safety = "" if self.durable else "fsync = off\nsynchronous_commit = off\nfull_page_writes = off\n"

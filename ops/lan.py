@@ -28,8 +28,8 @@ class Certificate:
     @property
     def fingerprint(self) -> str:
         """By which it can be told from others' (SHA-256)."""
-        told = say.run(["openssl", "x509", "-in", self.file, "-noout", "-fingerprint", "-sha256"])
-        return told.strip().split("=", 1)[1]
+        output = say.run(["openssl", "x509", "-in", self.file, "-noout", "-fingerprint", "-sha256"])
+        return output.strip().split("=", 1)[1]
 
 
 @dataclass(frozen=True)
@@ -56,15 +56,25 @@ class Lan:
     def env(self) -> dict[str, str]:
         """What the application has to know of it."""
         print_ = self.certificate.fingerprint if self.certificate else ""
-        return {"YDROMETER_HOSTS": ",".join(self.addresses), "YDROMETER_ORIGINS": ",".join(self.origins),
-                "YDROMETER_FINGERPRINT": print_}  # fmt: skip
+        return {
+            "YDROMETER_HOSTS": ",".join(self.addresses),
+            "YDROMETER_ORIGINS": ",".join(self.origins),
+            "YDROMETER_FINGERPRINT": print_,
+        }
 
     @property
     def terminator(self) -> list[str | Path]:
         """The command that speaks HTTPS on the network's addresses, and hands on to the application."""
         assert self.certificate is not None
-        return [PYTHON, "-m", "ops.terminator", str(self.port), self.certificate.file, self.certificate.key,
-                *self.addresses]  # fmt: skip
+        return [
+            PYTHON,
+            "-m",
+            "ops.terminator",
+            str(self.port),
+            self.certificate.file,
+            self.certificate.key,
+            *self.addresses,
+        ]
 
     def tell(self) -> None:
         """Print the address, also as a QR code, and what to be careful of."""
@@ -74,11 +84,15 @@ class Lan:
             print(f"                 also:  {other}/")
         print(say.run([PYTHON, "-m", "segno.cli", "--compact", "--border", "2", address]))
         if self.certificate:
-            print("HTTPS with a certificate made on this machine: the phone asks once whether you trust it; its\n"
-                  f"fingerprint must be\n  {self.certificate.fingerprint}")  # fmt: skip
+            print(
+                "HTTPS with a certificate made on this machine: the phone asks once whether you trust it; its\n"
+                f"fingerprint must be\n  {self.certificate.fingerprint}"
+            )
         else:
-            print("Plain HTTP: whoever listens on this network can read passwords and designs. On a network that you\n"
-                  "do not trust, add --https.")  # fmt: skip
+            print(
+                "Plain HTTP: whoever listens on this network can read passwords and designs. On a network that you\n"
+                "do not trust, add --https."
+            )
 
 
 def local_network(port: int, *, https: bool) -> Lan:
@@ -87,17 +101,17 @@ def local_network(port: int, *, https: bool) -> Lan:
     Raises:
         GiveUp: it is in no network.
     """
-    found = addresses()
-    if not found:
+    listed = addresses()
+    if not listed:
         raise GiveUp("this machine is in no network: join one first, or leave out --lan")
-    return Lan(found, port, certificate(found) if https else None)
+    return Lan(listed, port, certificate(listed) if https else None)
 
 
 def addresses() -> tuple[str, ...]:
     """The machine's IPv4 addresses in its networks, the one that leads outside first."""
-    found = _listed()
+    listed = _listed()
     way_out = _way_out()
-    return tuple(sorted(found, key=lambda address: address != way_out))
+    return tuple(sorted(listed, key=lambda address: address != way_out))
 
 
 def _listed() -> list[str]:
@@ -105,36 +119,59 @@ def _listed() -> list[str]:
     if ip is None:
         way_out = _way_out()
         return [way_out] if way_out else []
-    told = subprocess.run([ip, "-j", "-4", "addr", "show", "up", "scope", "global"], capture_output=True, check=False)
-    return [one["local"] for link in json.loads(told.stdout or b"[]") for one in link.get("addr_info", [])]
+    output = subprocess.run([ip, "-j", "-4", "addr", "show", "up", "scope", "global"], capture_output=True, check=False)
+    return [address["local"] for link in json.loads(output.stdout or b"[]") for address in link.get("addr_info", [])]
 
 
 def _way_out() -> str | None:
     """The address that a packet to elsewhere would carry; none is sent."""
-    with socket.socket(socket.AF_INET, socket.SOCK_DGRAM) as asked:
+    with socket.socket(socket.AF_INET, socket.SOCK_DGRAM) as probe:
         try:
-            asked.connect(("192.0.2.1", 9))
+            probe.connect(("192.0.2.1", 9))
         except OSError:
             return None
-        address: str = asked.getsockname()[0]
+        address: str = probe.getsockname()[0]
         return None if address == EVERYWHERE else address
 
 
 def certificate(names: tuple[str, ...]) -> Certificate:
     """A certificate for some addresses; made anew where they are others, or where it runs out within a month."""
     home = RUN / "certificate"
-    made, stamp = Certificate(home / "certificate.pem", home / "key.pem"), home / "for"
-    lasts = made.file.exists() and not subprocess.run(
-        ["openssl", "x509", "-in", str(made.file), "-noout", "-checkend", str(30 * 86_400)],
-        capture_output=True, check=False,
-    ).returncode  # fmt: skip
+    pair, stamp = Certificate(home / "certificate.pem", home / "key.pem"), home / "for"
+    lasts = (
+        pair.file.exists()
+        and not subprocess.run(
+            ["openssl", "x509", "-in", str(pair.file), "-noout", "-checkend", str(30 * 86_400)],
+            capture_output=True,
+            check=False,
+        ).returncode
+    )
     if lasts and stamp.exists() and stamp.read_text() == ",".join(names):
-        return made
+        return pair
     home.mkdir(parents=True, exist_ok=True, mode=0o700)
     alternatives = ",".join([*(f"IP:{name}" for name in names), "IP:127.0.0.1", "DNS:localhost"])
-    say.run(["openssl", "req", "-x509", "-newkey", "ec", "-pkeyopt", "ec_paramgen_curve:prime256v1", "-nodes",
-             "-keyout", made.key, "-out", made.file, "-days", str(VALID_DAYS), "-subj", "/CN=Ydrometer of this machine",
-             "-addext", f"subjectAltName={alternatives}"])  # fmt: skip
-    made.key.chmod(0o600)
+    say.run(
+        [
+            "openssl",
+            "req",
+            "-x509",
+            "-newkey",
+            "ec",
+            "-pkeyopt",
+            "ec_paramgen_curve:prime256v1",
+            "-nodes",
+            "-keyout",
+            pair.key,
+            "-out",
+            pair.file,
+            "-days",
+            str(VALID_DAYS),
+            "-subj",
+            "/CN=Ydrometer of this machine",
+            "-addext",
+            f"subjectAltName={alternatives}",
+        ]
+    )
+    pair.key.chmod(0o600)
     stamp.write_text(",".join(names))
-    return made
+    return pair

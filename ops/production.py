@@ -35,8 +35,10 @@ def faults(env: Mapping[str, str]) -> Iterator[str]:
         yield "DATABASE_URL is not set, or no postgresql://user@host:port/name"
     proxies = env.get("YDROMETER_PROXIES", "")
     if not proxies.isdigit() or int(proxies) < 1:
-        yield (f'YDROMETER_PROXIES is "{proxies}": how many servers of yours stand in front; 1 with nginx alone. What '
-               "they say of a browser's address is believed, and that it came by HTTPS")  # fmt: skip
+        yield (
+            f'YDROMETER_PROXIES is "{proxies}": how many servers of yours stand in front; 1 with nginx alone. What '
+            "they say of a browser's address is believed, and that it came by HTTPS"
+        )
 
 
 def _of_the_secret(env: Mapping[str, str]) -> Iterator[str]:
@@ -58,9 +60,9 @@ def environment() -> dict[str, str]:
     Raises:
         GiveUp: with all that is wrong about it.
     """
-    found = list(faults(os.environ))
-    if found:
-        raise GiveUp("it cannot serve others yet:\n" + "\n".join(f"  * {fault}" for fault in found))
+    wrong = list(faults(os.environ))
+    if wrong:
+        raise GiveUp("it cannot serve others yet:\n" + "\n".join(f"  * {fault}" for fault in wrong))
     return {**os.environ, **SERVING, "DJANGO_SETTINGS_MODULE": SETTINGS, "YDROMETER_DEMO": "0"}
 
 
@@ -114,9 +116,9 @@ def migrate(*, back: bool) -> int:
         EARLIER.unlink()
         return 0
     before = _manage(env, "migrate_to", "--list")
-    made = _manage(env, "migrate_to")
-    if made.strip():
-        print(made, end="")
+    outcome = _manage(env, "migrate_to")
+    if outcome.strip():
+        print(outcome, end="")
         if any(not line.endswith(".zero") for line in before.split()):
             EARLIER.write_text(before)
             print("· ./ydro migrate --back takes this back, from this version, and keeps what was entered meanwhile")

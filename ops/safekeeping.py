@@ -51,10 +51,15 @@ def restore(file: Path) -> int:
 
 
 COUNTED = {
-    "accounts": "accounts_user", "workshops": "workshops_workshop", "vehicles": "designs_vehicle",
-    "revisions": "designs_revision", "parts": "parts_part", "runs": "runs_run", "steps of builds": "builds_stepentry",
+    "accounts": "accounts_user",
+    "workshops": "workshops_workshop",
+    "vehicles": "designs_vehicle",
+    "revisions": "designs_revision",
+    "parts": "parts_part",
+    "runs": "runs_run",
+    "steps of builds": "builds_stepentry",
     "photos": "builds_photo",
-}  # fmt: skip
+}
 """What a backup is counted by, and the table that holds it."""
 
 
@@ -74,14 +79,14 @@ def check(file: Path) -> int:
         try:
             with say.step(f"Reading {file}"):
                 read_dump_into(server, scratch, file)
-            found = {name: counted(server, scratch, table) for name, table in COUNTED.items()}
+            counts = {name: counted(server, scratch, table) for name, table in COUNTED.items()}
             present = {name: counted(server, database, table) for name, table in COUNTED.items()}
         finally:
             server.sql(f'drop database if exists "{scratch}"')
     print(f"{'':18}{'backup':>10}{'now':>10}")
-    for name, count in found.items():
+    for name, count in counts.items():
         print(f"{name:18}{count:10}{present[name]:10}")
-    return int(not any(found.values()) and any(present.values()))
+    return int(not any(counts.values()) and any(present.values()))
 
 
 def counted(server: DatabaseServer, database: str, table: str) -> int:
@@ -94,11 +99,11 @@ def kept() -> int:
     """List what restoring has kept, with its size."""
     server, database = _own()
     with _started(server):
-        found = kept_of(server, database)
-        for name in found:
+        copies = kept_of(server, database)
+        for name in copies:
             size = int(server.sql(f"select pg_database_size('{name}')"))
             print(f"{name}   {size / 1e6:.0f} MB")
-    print("./ydro kept --remove NAME takes one away" if found else "Nothing is kept.")
+    print("./ydro kept --remove NAME takes one away" if copies else "Nothing is kept.")
     return 0
 
 
@@ -106,9 +111,9 @@ def remove(name: str) -> int:
     """Take a kept database away for good."""
     server, database = _own()
     with _started(server):
-        found = kept_of(server, database)
-        if name not in found:
-            raise GiveUp(f"{name} is not kept: there are {', '.join(found) or 'none'}")
+        copies = kept_of(server, database)
+        if name not in copies:
+            raise GiveUp(f"{name} is not kept: there are {', '.join(copies) or 'none'}")
         server.sql(f'drop database "{name}"')
     print(f"· {name} is gone")
     return 0
@@ -165,8 +170,17 @@ def bring_back(server: DatabaseServer, database: str, file: Path) -> str | None:
 def read_dump_into(server: DatabaseServer, database: str, file: Path) -> None:
     """A new database with what a dump holds."""
     server.create(database)
-    server.client("pg_restore", "--exit-on-error", "--no-owner", "--no-privileges", "--single-transaction",
-                  "-d", database, file.resolve(), role=server.owner)  # fmt: skip
+    server.client(
+        "pg_restore",
+        "--exit-on-error",
+        "--no-owner",
+        "--no-privileges",
+        "--single-transaction",
+        "-d",
+        database,
+        file.resolve(),
+        role=server.owner,
+    )
 
 
 def _change_places(server: DatabaseServer, database: str, incoming: str) -> str | None:

@@ -165,8 +165,8 @@ def started(parts: list[Watched], port: int, address: str = HERE) -> Iterator[No
 def prepare(service: Service, cluster: Cluster | None = None, *, fresh: bool = False) -> dict[str, str]:
     """The database started and migrated, the demo loaded; the environment to serve in."""
     with say.step("Database"):
-        found = own_database(cluster, service) if cluster else database(service)
-        env = {**found, "YDROMETER_DEMO": str(int(service.demo))}
+        url = own_database(cluster, service) if cluster else database(service)
+        env = {**url, "YDROMETER_DEMO": str(int(service.demo))}
         migrate(env, fresh=fresh)
     return env
 
@@ -354,15 +354,15 @@ def status() -> int:
 
 
 def _state(running: Running) -> str:
-    found = trouble(running.port, running.address)
-    return SERVES if found is None else f"runs but cannot serve ({found})"
+    fault = trouble(running.port, running.address)
+    return SERVES if fault is None else f"runs but cannot serve ({fault})"
 
 
 def logs(service: Service | None, lines: int) -> int:
     """Print the end of a log: of what is named, else of what runs, else of what ran last."""
-    ran = [found for found in (OWN, DEMO) if found.log.exists()]
+    ran = [service for service in (OWN, DEMO) if service.log.exists()]
     if service is None and ran:
-        service = max(ran, key=lambda one: (one.running() is not None, one.log.stat().st_mtime))
+        service = max(ran, key=lambda each: (each.running() is not None, each.log.stat().st_mtime))
     if service is None or not service.log.exists():
         raise GiveUp("nothing has been written yet: ./ydro start or demo first")
     print(f"{service.log}:")

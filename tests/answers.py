@@ -28,15 +28,25 @@ MOUNTED: dict[str, Any] = {
     "fit": {
         "plate": {"hole_pitch": "12 mm", "across": 26, "up": 8, "hole": "5 mm"},
         "shafts": [
-            {"shaft": "drive.branches[0].source", "mount": "slot",
-             "slot": {"start": ["74 mm", "48 mm"], "end": ["92 mm", "48 mm"]}},
-            {"shaft": "drive.branches[0].stages[0]", "mount": "fixed", "at": ["120 mm", "48 mm"], "diameter": "8 mm",
-             "stack": {"between": "30 mm",
-                       "items": [{"name": "gear", "width": "10 mm"}, {"name": "pulley", "width": "16 mm"}]}},
+            {
+                "shaft": "drive.branches[0].source",
+                "mount": "slot",
+                "slot": {"start": ["74 mm", "48 mm"], "end": ["92 mm", "48 mm"]},
+            },
+            {
+                "shaft": "drive.branches[0].stages[0]",
+                "mount": "fixed",
+                "at": ["120 mm", "48 mm"],
+                "diameter": "8 mm",
+                "stack": {
+                    "between": "30 mm",
+                    "items": [{"name": "gear", "width": "10 mm"}, {"name": "pulley", "width": "16 mm"}],
+                },
+            },
             {"shaft": "drive.stages[0]", "mount": "holes", "at": ["264 mm", "48 mm"]},
         ],
     },
-}  # fmt: skip
+}
 """The belt is too short for where the axle stands, and a stack leaves a gap."""
 SPACERS = [{"kind": "spacer", "id": "s", "thickness": "2 mm", "bore": "8 mm", "owned": 4}]
 WEAK = {"drive.branches.0.stages.0.width": "5 mm", "drive.branches.0.stages.0.driven_material": "acetal"}
@@ -50,7 +60,7 @@ DIGITS = 9
 def answers() -> dict[str, Any]:
     """By name, each as it goes over the wire."""
     forwards = changed({"drive.branches.0.source.reversed": True})
-    made = {
+    document = {
         "vocabulary": vocabulary(),
         "plain": look(forwards, changed({"drive.branches.0.stages.0.driver_teeth": 14}), Wish((STAGE, "driver"))),
         "backwards": look(copy.deepcopy(PLAIN)),
@@ -62,7 +72,7 @@ def answers() -> dict[str, Any]:
         "loads": loads_shown(design.read(changed(WEAK, MOUNTED))),
         "documents": {"plain": forwards, "six": SIX_STAGES, "mounted": MOUNTED},
     }
-    plain: dict[str, Any] = orjson.loads(orjson.dumps(made))
+    plain: dict[str, Any] = orjson.loads(orjson.dumps(document))
     return {name: _rounded(value) for name, value in plain.items()}
 
 
@@ -71,9 +81,15 @@ def _options(document: dict[str, Any]) -> Options:
     gears = [
         {"id": f"g{z}", "kind": "gear", "teeth": z, "module": "1 mm", "owned": z % 3, "price": z / 8} for z in TEETH
     ]
-    asked = {"format": "ydrometer-search", "version": 1, "design": document, "parts": gears,
-             "layouts": [{"stages": [{"kind": "gear"}, {"kind": "gear"}]}], "keep": 30}  # fmt: skip
-    request = read_request(asked)
+    body = {
+        "format": "ydrometer-search",
+        "version": 1,
+        "design": document,
+        "parts": gears,
+        "layouts": [{"stages": [{"kind": "gear"}, {"kind": "gear"}]}],
+        "keep": 30,
+    }
+    request = read_request(body)
     return options_of(request, search(request))
 
 

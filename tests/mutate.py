@@ -35,12 +35,23 @@ SLOW = ("test_motion", "test_interpreted", "test_every_kind")
 SIDE_BY_SIDE = 2
 GOAL = 0.95
 COMPARED: dict[type[ast.cmpop], type[ast.cmpop]] = {
-    ast.Lt: ast.LtE, ast.LtE: ast.Lt, ast.Gt: ast.GtE, ast.GtE: ast.Gt, ast.Eq: ast.NotEq, ast.NotEq: ast.Eq,
-    ast.Is: ast.IsNot, ast.IsNot: ast.Is, ast.In: ast.NotIn, ast.NotIn: ast.In,
-}  # fmt: skip
+    ast.Lt: ast.LtE,
+    ast.LtE: ast.Lt,
+    ast.Gt: ast.GtE,
+    ast.GtE: ast.Gt,
+    ast.Eq: ast.NotEq,
+    ast.NotEq: ast.Eq,
+    ast.Is: ast.IsNot,
+    ast.IsNot: ast.Is,
+    ast.In: ast.NotIn,
+    ast.NotIn: ast.In,
+}
 RECKONED: dict[type[ast.operator], type[ast.operator]] = {
-    ast.Add: ast.Sub, ast.Sub: ast.Add, ast.Mult: ast.Div, ast.Div: ast.Mult,
-}  # fmt: skip
+    ast.Add: ast.Sub,
+    ast.Sub: ast.Add,
+    ast.Mult: ast.Div,
+    ast.Div: ast.Mult,
+}
 CALLED = {"min": "max", "max": "min", "any": "all", "all": "any", "sin": "cos", "cos": "sin"}
 
 
@@ -122,9 +133,12 @@ def _made(file: Path, text: str, node: ast.AST) -> Change:
     data = text.encode()
     new = f"({ast.unparse(other)})".encode()
     return Change(
-        file.relative_to(ROOT).as_posix(), node.lineno, ast.unparse(node), ast.unparse(other),  # type: ignore[attr-defined]
+        file.relative_to(ROOT).as_posix(),
+        node.lineno,  # type: ignore[attr-defined]
+        ast.unparse(node),
+        ast.unparse(other),
         (data[:start] + new + data[end:]).decode(),
-    )  # fmt: skip
+    )
 
 
 def _offset(lines: list[str], line: int, column: int) -> int:
@@ -185,12 +199,17 @@ class Copy:
 
     def passes(self, test: str) -> bool:
         """Whether a test module passes in time."""
-        environment = {**os.environ, "YDROMETER_INTERPRET": "1", "PYTHONPATH": str(self.folder),
-                       "PYTHONDONTWRITEBYTECODE": "1"}  # fmt: skip
+        environment = {
+            **os.environ,
+            "YDROMETER_INTERPRET": "1",
+            "PYTHONPATH": str(self.folder),
+            "PYTHONDONTWRITEBYTECODE": "1",
+        }
         command = [sys.executable, "-m", "unittest", "-f", test]
         try:
-            done = subprocess.run(command, cwd=self.folder, env=environment, capture_output=True, timeout=LIMIT_S,
-                                  check=False)  # fmt: skip
+            done = subprocess.run(
+                command, cwd=self.folder, env=environment, capture_output=True, timeout=LIMIT_S, check=False
+            )
         except subprocess.TimeoutExpired:
             return False
         return done.returncode == 0
@@ -202,8 +221,11 @@ def main() -> None:
     parser.add_argument("--seed", type=int, default=1)
     parser.add_argument("--count", type=int, default=60)
     asked = parser.parse_args()
-    files = [file for file in sorted((ROOT / "ydrometer").rglob("*.py"))
-             if not file.relative_to(ROOT).as_posix().startswith(LEFT_OUT)]  # fmt: skip
+    files = [
+        file
+        for file in sorted((ROOT / "ydrometer").rglob("*.py"))
+        if not file.relative_to(ROOT).as_posix().startswith(LEFT_OUT)
+    ]
     random_ = random.Random(asked.seed)
     changes = [draw(random_, files) for _ in range(asked.count)]
     begun = time.monotonic()
@@ -217,16 +239,18 @@ def main() -> None:
         change = verdict.change
         print(f"{change.path}:{change.line}: {change.before}  →  {change.after}   ({', '.join(verdict.tests)})")
     killed = len(found) - len(survivors)
-    print(f"{killed} of {len(found)} noticed, {100.0 * killed / len(found):.0f} % (goal {100 * GOAL:g} %), "
-          f"{time.monotonic() - begun:.0f} s")  # fmt: skip
+    print(
+        f"{killed} of {len(found)} noticed, {100.0 * killed / len(found):.0f} % (goal {100 * GOAL:g} %), "
+        f"{time.monotonic() - begun:.0f} s"
+    )
 
 
 def _all(copy_: Copy, changes: list[Change]) -> list[Verdict]:
     found = []
     for change in changes:
         verdict = copy_.tried(change)
-        told = f"noticed by {verdict.noticed_by}" if verdict.noticed_by else "not noticed"
-        print(f"{change.path}:{change.line}: {told}", file=sys.stderr, flush=True)
+        lines = f"noticed by {verdict.noticed_by}" if verdict.noticed_by else "not noticed"
+        print(f"{change.path}:{change.line}: {lines}", file=sys.stderr, flush=True)
         found.append(verdict)
     return found
 

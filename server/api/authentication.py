@@ -29,10 +29,10 @@ class RecentSession(SessionAuthentication):
         if user is not None:
             self.enforce_csrf(request)
             return user, None
-        found: tuple[Any, None] | None = super().authenticate(request)
-        if found is not None and key:
-            caches["recent"].set(key, found[0])
-        return found
+        signed_in: tuple[Any, None] | None = super().authenticate(request)
+        if signed_in is not None and key:
+            caches["recent"].set(key, signed_in[0])
+        return signed_in
 
 
 class SessionScheme(OpenApiAuthenticationExtension):

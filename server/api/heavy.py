@@ -59,8 +59,8 @@ def aside(work: Callable[P, R], *args: P.args, **kwargs: P.kwargs) -> R:
     if not _places.acquire(blocking=False):
         raise Busy
     try:
-        found: R = _working().schedule(work, args=args, kwargs=kwargs, timeout=LIMIT_S).result()
-        return found
+        result: R = _working().schedule(work, args=args, kwargs=kwargs, timeout=LIMIT_S).result()
+        return result
     except TookTooLong:
         raise TooLong from None
     except (ProcessExpired, BrokenProcessPool):
@@ -80,10 +80,10 @@ def _working() -> ProcessPool:
 def _pool() -> ProcessPool:
     """One process, begun when it is first asked for. It is not forked: the threads here may hold locks."""
     context = multiprocessing.get_context("spawn")
-    made = ProcessPool(max_workers=1, context=context, initializer=_begin, initargs=[settings.POLITENESS])
+    pool = ProcessPool(max_workers=1, context=context, initializer=_begin, initargs=[settings.POLITENESS])
     # A process waits for its children before it ends: they are told to end first.
-    Finalize(None, _end, args=(made,), exitpriority=10)
-    return made
+    Finalize(None, _end, args=(pool,), exitpriority=10)
+    return pool
 
 
 def _end(pool: ProcessPool) -> None:

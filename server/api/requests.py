@@ -21,7 +21,7 @@ def answer_of(kind: type[Any]) -> type[DataclassSerializer[Any]]:
 
 def read(form: type[serializers.Serializer[Any]], request: Request) -> dict[str, Any]:
     """The validated content of a request; what is wrong with it is answered with 400."""
-    made = form(data=request.data)
-    made.is_valid(raise_exception=True)
-    asked: dict[str, Any] = made.validated_data
-    return asked
+    serializer = form(data=request.data)
+    serializer.is_valid(raise_exception=True)
+    values: dict[str, Any] = serializer.validated_data
+    return values

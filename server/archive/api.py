@@ -32,8 +32,8 @@ class ArchiveView(APIView):
     @extend_schema(responses={(200, "application/zip"): OpenApiResponse(OpenApiTypes.BINARY), **HIDDEN})
     def get(self, request: Request, workshop: UUID) -> HttpResponse:
         """A workshop as one file: designs, bin, runs, builds and photos."""
-        found = access.workshop_for(acting(request), workshop)
-        return download(pack(found), "application/zip", f"{found.name}.zip")
+        workshop_row = access.workshop_for(acting(request), workshop)
+        return download(pack(workshop_row), "application/zip", f"{workshop_row.name}.zip")
 
 
 class ArchivesView(APIView):
@@ -49,5 +49,5 @@ class ArchivesView(APIView):
         need_room_for_another(user)
         if not isinstance(request.data, bytes):
             raise serializers.ValidationError({"data": "Send the archive as bytes."})
-        made = unpack(user, request.data)
-        return Response(shown(made.memberships.get(user=user)), status=status.HTTP_201_CREATED)
+        workshop_row = unpack(user, request.data)
+        return Response(shown(workshop_row.memberships.get(user=user)), status=status.HTTP_201_CREATED)

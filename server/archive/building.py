@@ -53,7 +53,7 @@ def _rows(serializer: type[Read], rows: Any) -> list[dict[str, Any]]:
 
 def templates_of(workshop: Workshop) -> list[dict[str, Any]]:
     """Own steps that the workshop keeps under a name."""
-    return [{"name": one.name, "steps": one.steps} for one in workshop.step_templates.all()]
+    return [{"name": template.name, "steps": template.steps} for template in workshop.step_templates.all()]
 
 
 def take_templates(user: User, workshop: Workshop, raw: Sequence[Any]) -> None:
@@ -63,10 +63,14 @@ def take_templates(user: User, workshop: Workshop, raw: Sequence[Any]) -> None:
         DocumentError: there are faults in them.
     """
     need_room("templates", len(raw) - 1, MOST_TEMPLATES)
-    for one in raw:
-        if not isinstance(one, Mapping) or not isinstance(one.get("steps"), list) or not one.get("name"):
+    for raw_template in raw:
+        if (
+            not isinstance(raw_template, Mapping)
+            or not isinstance(raw_template.get("steps"), list)
+            or not raw_template.get("name")
+        ):
             raise DocumentError([Fault("templates", "no name and steps", "give both")])
-        actions.keep_template(user, workshop, str(one["name"])[:LONGEST_TEMPLATE], one["steps"])
+        actions.keep_template(user, workshop, str(raw_template["name"])[:LONGEST_TEMPLATE], raw_template["steps"])
 
 
 def take(user: User, vehicle: Vehicle, raw: Mapping[str, Any], photo: Callable[[str], bytes]) -> None:
@@ -93,9 +97,9 @@ def take(user: User, vehicle: Vehicle, raw: Mapping[str, Any], photo: Callable[[
     actions.take_said(user, vehicle, steps, parts)
     for row in _read(NewInspectionSerializer, raw, "inspections", MOST_INSPECTIONS):
         actions.inspect(user, vehicle, row["id"], row["document"], row["at"])
-    for place, told in enumerate(_read(PhotoToldSerializer, raw, "photos", MOST_PHOTOS)):
+    for place, about in enumerate(_read(PhotoToldSerializer, raw, "photos", MOST_PHOTOS)):
         try:
-            _photo(user, vehicle, told, photo(told["file"]))
+            _photo(user, vehicle, about, photo(about["file"]))
         except Refused as refused:
             raise DocumentError([Fault(f"photos[{place}]", str(refused.detail), "or leave it out")]) from None
 
@@ -108,22 +112,22 @@ class PhotoToldSerializer(serializers.Serializer[Any]):
     taken_at = serializers.DateTimeField()
 
 
-def _photo(user: User, vehicle: Vehicle, told: Mapping[str, Any], data: bytes) -> None:
-    made = photos.keep(user, vehicle, told["step"], uuid4(), data)
-    made.taken_at = min(told["taken_at"], made.taken_at)
-    made.save(update_fields=["taken_at"])
+def _photo(user: User, vehicle: Vehicle, about: Mapping[str, Any], data: bytes) -> None:
+    photo = photos.keep(user, vehicle, about["step"], uuid4(), data)
+    photo.taken_at = min(about["taken_at"], photo.taken_at)
+    photo.save(update_fields=["taken_at"])
 
 
 def _read(serializer: type[Read], raw: Mapping[str, Any], key: str, most: int) -> list[dict[str, Any]]:
     """Rows of a list, each checked as if it were sent, with an id of its own."""
-    found = []
+    rows = []
     for place, row in enumerate(_listed(raw, key, most)):
-        asked = serializer(data={**row, "id": uuid4()} if isinstance(row, Mapping) else {})
-        if not asked.is_valid():
-            field = next(iter(asked.errors))
-            raise DocumentError([Fault(f"{key}[{place}].{field}", str(asked.errors[field][0]), "correct it")])
-        found.append(dict(asked.validated_data))
-    return found
+        form = serializer(data={**row, "id": uuid4()} if isinstance(row, Mapping) else {})
+        if not form.is_valid():
+            field = next(iter(form.errors))
+            raise DocumentError([Fault(f"{key}[{place}].{field}", str(form.errors[field][0]), "correct it")])
+        rows.append(dict(form.validated_data))
+    return rows
 
 
 def _listed(raw: Mapping[str, Any], key: str, most: int) -> list[Any]:

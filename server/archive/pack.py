@@ -37,19 +37,25 @@ it becomes a workshop there.
 
 def pack(workshop: Workshop) -> bytes:
     """The archive of a workshop."""
-    made = io.BytesIO()
-    with zipfile.ZipFile(made, "w", zipfile.ZIP_DEFLATED) as archive:
+    stream = io.BytesIO()
+    with zipfile.ZipFile(stream, "w", zipfile.ZIP_DEFLATED) as archive:
         vehicles = [
-            _vehicle(archive, number, one) for number, one in enumerate(workshop.vehicles.filter(scratch=False), 1)
+            _vehicle(archive, number, vehicle)
+            for number, vehicle in enumerate(workshop.vehicles.filter(scratch=False), 1)
         ]
-        head = {"format": FORMAT, "version": VERSION, "name": workshop.name, "vehicles": vehicles,
-                "templates": building.templates_of(workshop)}  # fmt: skip
+        head = {
+            "format": FORMAT,
+            "version": VERSION,
+            "name": workshop.name,
+            "vehicles": vehicles,
+            "templates": building.templates_of(workshop),
+        }
         parts = documents(workshop)
         _write(archive, HEAD, head)
         _write(archive, PARTS, parts)
         archive.writestr("parts.csv", files.WRITE["csv"]([("", sheet.rows_of(parts))]))
         archive.writestr("README.txt", README)
-    return made.getvalue()
+    return stream.getvalue()
 
 
 def _vehicle(archive: zipfile.ZipFile, number: int, vehicle: Vehicle) -> dict[str, Any]:
@@ -60,15 +66,15 @@ def _vehicle(archive: zipfile.ZipFile, number: int, vehicle: Vehicle) -> dict[st
         file = f"{folder}/revision-{revision.number}.json"
         _write(archive, file, revision.document)
         revisions.append({"file": file, "name": revision.name, "saved_at": revision.saved_at.isoformat()})
-    told = {"name": vehicle.name, "put_away": vehicle.put_away, "revisions": revisions}
+    head = {"name": vehicle.name, "put_away": vehicle.put_away, "revisions": revisions}
     if vehicle.runs.exists():
         archive.writestr(f"{folder}/runs.json", history.runs_file(vehicle))
-        told["runs"] = f"{folder}/runs.json"
+        head["runs"] = f"{folder}/runs.json"
     build = building.written(vehicle, lambda photo: _photo(archive, folder, photo))
     if build is not None:
         _write(archive, f"{folder}/build.json", build)
-        told["build"] = f"{folder}/build.json"
-    return told
+        head["build"] = f"{folder}/build.json"
+    return head
 
 
 def _photo(archive: zipfile.ZipFile, folder: str, photo: Photo) -> str:

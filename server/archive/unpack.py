@@ -48,8 +48,8 @@ def unpack(user: User, data: bytes) -> Workshop:
         _parts(user, workshop, archive)
         with _inside(HEAD):
             building.take_templates(user, workshop, _list({"templates": [], **head}, "templates", HEAD))
-        for place, told in enumerate(_list(head, "vehicles", HEAD)):
-            _vehicle(user, workshop, archive, told, f"{HEAD}: vehicles[{place}]")
+        for place, vehicle_head in enumerate(_list(head, "vehicles", HEAD)):
+            _vehicle(user, workshop, archive, vehicle_head, f"{HEAD}: vehicles[{place}]")
     return workshop
 
 
@@ -60,8 +60,13 @@ def _opened(data: bytes) -> zipfile.ZipFile:
         raise _fault("$", "not a zip file") from None
     entries = archive.infolist()
     if len(entries) > MOST_FILES or sum(entry.file_size for entry in entries) > MOST_BYTES:
-        raise DocumentError([Fault("$", "more than is opened at once",
-                                   f"at most {MOST_FILES:,} files and {MOST_BYTES // 1_000_000} MB")])  # fmt: skip
+        raise DocumentError(
+            [
+                Fault(
+                    "$", "more than is opened at once", f"at most {MOST_FILES:,} files and {MOST_BYTES // 1_000_000} MB"
+                )
+            ]
+        )
     return archive
 
 
@@ -74,8 +79,8 @@ def _parts(user: User, workshop: Workshop, archive: zipfile.ZipFile) -> None:
         change_parts(user, workshop, changes)
 
 
-def _vehicle(user: User, workshop: Workshop, archive: zipfile.ZipFile, told: Any, path: str) -> None:
-    revisions = [(_text(one, "file"), _text(one, "name")) for one in _list(told, "revisions", path)]
+def _vehicle(user: User, workshop: Workshop, archive: zipfile.ZipFile, head: Any, path: str) -> None:
+    revisions = [(_text(revision, "file"), _text(revision, "name")) for revision in _list(head, "revisions", path)]
     if not revisions:
         raise _fault(path, "a vehicle without revisions")
     vehicle: Vehicle | None = None
@@ -84,17 +89,17 @@ def _vehicle(user: User, workshop: Workshop, archive: zipfile.ZipFile, told: Any
         with _inside(file):
             vehicle = with_revision(user, workshop, vehicle, document, name[:LONGEST_NAME])
     assert vehicle is not None  # there is at least one
-    runs = _text(told, "runs")
+    runs = _text(head, "runs")
     if runs:
         logged = _object(archive, runs)
         with _inside(runs):
             log_file(user, vehicle, logged)
-    build = _text(told, "build")
+    build = _text(head, "build")
     if build:
         said = _object(archive, build)
         with _inside(build):
             building.take(user, vehicle, said, lambda file: _bytes(archive, file))
-    if told.get("put_away") is True:
+    if head.get("put_away") is True:
         put_away(user, vehicle, True)
 
 
@@ -125,22 +130,22 @@ def _bytes(archive: zipfile.ZipFile, file: str) -> bytes:
 
 
 def _object(archive: zipfile.ZipFile, file: str) -> dict[str, Any]:
-    found = _read(archive, file)
-    if not isinstance(found, dict):
+    value = _read(archive, file)
+    if not isinstance(value, dict):
         raise _fault(file, "not an object")
-    return found
+    return value
 
 
 def _list(raw: Any, key: str, path: str) -> list[Any]:
-    found = raw.get(key) if isinstance(raw, Mapping) else None
-    if not isinstance(found, list):
+    entries = raw.get(key) if isinstance(raw, Mapping) else None
+    if not isinstance(entries, list):
         raise _fault(path, f"no list of {key}")
-    return found
+    return entries
 
 
 def _text(raw: Any, key: str) -> str:
-    found = raw.get(key, "") if isinstance(raw, Mapping) else ""
-    return found if isinstance(found, str) else ""
+    text = raw.get(key, "") if isinstance(raw, Mapping) else ""
+    return text if isinstance(text, str) else ""
 
 
 def _fault(path: str, problem: str) -> DocumentError:

@@ -87,21 +87,21 @@ def say_of_steps(
         Full: there are too many.
     """
     Vehicle.objects.select_for_update().get(pk=vehicle.pk)
-    known = dict(StepEntry.objects.filter(pk__in=[one.id for one in entries]).values_list("pk", "vehicle"))
+    known = dict(StepEntry.objects.filter(pk__in=[entry.id for entry in entries]).values_list("pk", "vehicle"))
     if any(owner != vehicle.pk for owner in known.values()):
         raise Refused("An entry belongs to another vehicle: give it an id of its own.")
-    new = [one for one in sorted(entries, key=lambda one: one.at) if one.id not in known]
+    new = [entry for entry in sorted(entries, key=lambda entry: entry.at) if entry.id not in known]
     need_room("entries", vehicle.step_entries.count() + len(new) - 1, MOST_ENTRIES, "start with a copy of the vehicle")
     site, back = site_of(vehicle, clock), []
     steps, said = steps_for(document, site.bench), list(site.entries)
-    for one in new:
-        reasons = _held(one, steps, said)
+    for entry in new:
+        reasons = _held(entry, steps, said)
         if reasons:
-            back.append(HeldBack(one.id, reasons))
+            back.append(HeldBack(entry.id, reasons))
             continue
-        made = _step_entry(user, vehicle, one)
-        _log_spin(user, vehicle, one)
-        said.append(entry_of(made, clock))
+        row = _step_entry(user, vehicle, entry)
+        _log_spin(user, vehicle, entry)
+        said.append(entry_of(row, clock))
     return back
 
 
@@ -115,18 +115,27 @@ def _held(new: NewEntry, steps: Sequence[Step], said: Sequence[Entry]) -> list[R
 
 def _step_entry(user: User, vehicle: Vehicle, new: NewEntry) -> StepEntry:
     return StepEntry.objects.create(
-        id=new.id, vehicle=vehicle, step=new.step, doing=new.doing, at=min(new.at, timezone.now() + AHEAD),
-        minutes=new.minutes, value=new.value, note=new.note, reason=new.reason, about=new.about, title=new.title,
+        id=new.id,
+        vehicle=vehicle,
+        step=new.step,
+        doing=new.doing,
+        at=min(new.at, timezone.now() + AHEAD),
+        minutes=new.minutes,
+        value=new.value,
+        note=new.note,
+        reason=new.reason,
+        about=new.about,
+        title=new.title,
         author=user,
-    )  # fmt: skip
+    )
 
 
 @allowed(EDITORS)
 @transaction.atomic
 def take_said(user: User, vehicle: Vehicle, steps: Sequence[NewEntry], parts: Sequence[NewPartEntry]) -> None:
     """Write down what was said elsewhere of a vehicle that is new here; it was held against the steps of its day."""
-    for one in steps:
-        _step_entry(user, vehicle, one)
+    for raw_step in steps:
+        _step_entry(user, vehicle, raw_step)
     say_of_parts(user, vehicle, parts)
 
 
@@ -160,18 +169,24 @@ def say_of_parts(user: User, vehicle: Vehicle, entries: Sequence[NewPartEntry]) 
         Refused: another vehicle has an entry of this id.
         Full: there are too many.
     """
-    known = dict(PartEntry.objects.filter(pk__in=[one.id for one in entries]).values_list("pk", "vehicle"))
+    known = dict(PartEntry.objects.filter(pk__in=[entry.id for entry in entries]).values_list("pk", "vehicle"))
     if any(owner != vehicle.pk for owner in known.values()):
         raise Refused("An entry belongs to another vehicle: give it an id of its own.")
-    new = [one for one in entries if one.id not in known]
+    new = [entry for entry in entries if entry.id not in known]
     need_room("entries", vehicle.part_entries.count() + len(new) - 1, MOST_ENTRIES, "start with a copy of the vehicle")
     PartEntry.objects.bulk_create(
         PartEntry(
-            id=one.id, vehicle=vehicle, key=one.key, state=one.state, expected=one.expected, paid=one.paid,
-            at=min(one.at, timezone.now() + AHEAD), author=user,
+            id=entry.id,
+            vehicle=vehicle,
+            key=entry.key,
+            state=entry.state,
+            expected=entry.expected,
+            paid=entry.paid,
+            at=min(entry.at, timezone.now() + AHEAD),
+            author=user,
         )
-        for one in new
-    )  # fmt: skip
+        for entry in new
+    )
 
 
 @allowed(EDITORS)
@@ -227,10 +242,10 @@ def keep_template(user: User, workshop: Workshop, name: str, steps: Sequence[Map
     read_own({"steps": list(steps)})
     if not workshop.step_templates.filter(name=name).exists():
         need_room("templates", workshop.step_templates.count(), MOST_TEMPLATES)
-    made, _ = StepTemplate.objects.update_or_create(
+    template, _ = StepTemplate.objects.update_or_create(
         workshop=workshop, name=name, defaults={"steps": list(steps), "author": user}
     )
-    return made
+    return template
 
 
 @allowed(EDITORS)
@@ -248,12 +263,12 @@ def take_file(user: User, vehicle: Vehicle, said: Sequence[SaidInFile], shown: P
         How many lines were changed.
     """
     lines = {line.key: line for line in shown.lines}
-    changed = [one for one in said if _differs(one, lines[one.key])]
+    changed = [line for line in said if _differs(line, lines[line.key])]
     now = timezone.now()
-    say_of_parts(user, vehicle, [
-        NewPartEntry(uuid4(), one.key, one.state, now, one.expected, one.paid) for one in changed
-    ])  # fmt: skip
-    prices = {lines[one.key].bin: one.each for one in said if one.each is not None and lines[one.key].bin}
+    say_of_parts(
+        user, vehicle, [NewPartEntry(uuid4(), line.key, line.state, now, line.expected, line.paid) for line in changed]
+    )
+    prices = {lines[line.key].bin: line.each for line in said if line.each is not None and lines[line.key].bin}
     repriced = _reprice(user, vehicle.workshop, prices)
     return len(changed) + repriced
 
@@ -267,8 +282,9 @@ def _reprice(user: User, workshop: Workshop, prices: Mapping[str, float]) -> int
     parts = workshop.parts.filter(ref__in=prices)
     changes = [
         Change(part.ref, part.version, {**part.document, "price": prices[part.ref]})
-        for part in parts if _price_of(part.document) != prices[part.ref]
-    ]  # fmt: skip
+        for part in parts
+        if _price_of(part.document) != prices[part.ref]
+    ]
     if changes and isinstance(change_parts(user, workshop, changes), StaleParts):
         raise Refused("Somebody else has changed the bin meanwhile: open the file once more.")
     return len(changes)

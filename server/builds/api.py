@@ -133,46 +133,46 @@ class BuildView(APIView):
     @extend_schema(parameters=[NOW], responses={200: answer_of(BuildAnswer), **BAD, **HIDDEN})
     def get(self, request: Request, vehicle: UUID) -> Response:
         """The steps of the newest design with what was done."""
-        found, clock = vehicle_of(request, vehicle), clock_of(request)
-        document, site = present(found), site_of(found, clock)
-        hours = hours_run(found)
-        version = Build.objects.filter(vehicle=found).values_list("version", flat=True).first() or 0
-        care = cares(steps_for(document, site.bench), hours, inspections_of(found))
-        return Response(BuildAnswer(version, pulse_of(found), build_shown(document, site), hours, care))
+        vehicle_row, clock = vehicle_of(request, vehicle), clock_of(request)
+        document, site = present(vehicle_row), site_of(vehicle_row, clock)
+        hours = hours_run(vehicle_row)
+        version = Build.objects.filter(vehicle=vehicle_row).values_list("version", flat=True).first() or 0
+        care = cares(steps_for(document, site.bench), hours, inspections_of(vehicle_row))
+        return Response(BuildAnswer(version, pulse_of(vehicle_row), build_shown(document, site), hours, care))
 
 
 class BookView(APIView):
     @extend_schema(responses={200: BookOfSerializer, **HIDDEN})
     def get(self, request: Request, vehicle: UUID) -> Response:
         """What is said beside the design."""
-        found = vehicle_of(request, vehicle)
-        build = Build.objects.filter(vehicle=found).select_related("author").first()
-        return Response(BookOfSerializer(build or Build(vehicle=found, version=0)).data)
+        vehicle_row = vehicle_of(request, vehicle)
+        build = Build.objects.filter(vehicle=vehicle_row).select_related("author").first()
+        return Response(BookOfSerializer(build or Build(vehicle=vehicle_row, version=0)).data)
 
     @extend_schema(
         request=BookSerializer, responses={200: BookOfSerializer, 409: BookConflictSerializer, **BAD, **HIDDEN}
     )
     def put(self, request: Request, vehicle: UUID) -> Response:
         """Puts another in its place, unless somebody else has meanwhile."""
-        found = vehicle_of(request, vehicle, access.EDITORS)
-        asked = read(BookSerializer, request)
-        made = actions.change_book(acting(request), found, asked["base"], asked["book"])
-        if isinstance(made, Stale):
+        vehicle_row = vehicle_of(request, vehicle, access.EDITORS)
+        body = read(BookSerializer, request)
+        book = actions.change_book(acting(request), vehicle_row, body["base"], body["book"])
+        if isinstance(book, Stale):
             detail = "Somebody else has changed this meanwhile. Nothing was overwritten."
-            answer = {"detail": detail, "present": BookOfSerializer(made.present).data}
+            answer = {"detail": detail, "present": BookOfSerializer(book.present).data}
             return Response(answer, status=status.HTTP_409_CONFLICT)
-        return Response(BookOfSerializer(made).data)
+        return Response(BookOfSerializer(book).data)
 
 
 class EntriesView(APIView):
     @extend_schema(request=EntriesSerializer, parameters=[NOW], responses={201: answer_of(Said), **BAD, **HIDDEN})
     def post(self, request: Request, vehicle: UUID) -> Response:
         """Writes down what is said of steps; what is held back comes back with words."""
-        found, clock = vehicle_of(request, vehicle, access.EDITORS), clock_of(request)
+        vehicle_row, clock = vehicle_of(request, vehicle, access.EDITORS), clock_of(request)
         new = [NewEntry(**entry) for entry in read(EntriesSerializer, request)["entries"]]
-        back = actions.say_of_steps(acting(request), found, new, present(found), clock)
-        held = [HeldBackShown(str(one.id), one.reasons) for one in back]
-        return Response(Said(pulse_of(found), held), status=status.HTTP_201_CREATED)
+        back = actions.say_of_steps(acting(request), vehicle_row, new, present(vehicle_row), clock)
+        held = [HeldBackShown(str(each.id), each.reasons) for each in back]
+        return Response(Said(pulse_of(vehicle_row), held), status=status.HTTP_201_CREATED)
 
 
 class PulseView(APIView):
@@ -189,10 +189,10 @@ class CalendarView(APIView):
     )
     def get(self, request: Request, vehicle: UUID) -> HttpResponse:
         """Orders, evenings and cures for a calendar."""
-        found = vehicle_of(request, vehicle)
-        shown = build_shown(present(found), site_of(found, clock_of(request)))
-        made = calendar(found.name, str(found.pk), shown)
-        return download(made, "text/calendar; charset=utf-8", f"{found.name}-build.ics")
+        vehicle_row = vehicle_of(request, vehicle)
+        shown = build_shown(present(vehicle_row), site_of(vehicle_row, clock_of(request)))
+        feed = calendar(vehicle_row.name, str(vehicle_row.pk), shown)
+        return download(feed, "text/calendar; charset=utf-8", f"{vehicle_row.name}-build.ics")
 
 
 class PhotosView(APIView):
@@ -205,29 +205,29 @@ class PhotosView(APIView):
     )
     def post(self, request: Request, vehicle: UUID) -> Response:
         """Keeps a photo of a step: a JPEG or PNG as it is."""
-        found = vehicle_of(request, vehicle, access.EDITORS)
-        asked = PhotoKeptSerializer(data=request.query_params)
-        asked.is_valid(raise_exception=True)
-        which = asked.validated_data
+        vehicle_row = vehicle_of(request, vehicle, access.EDITORS)
+        body = PhotoKeptSerializer(data=request.query_params)
+        body.is_valid(raise_exception=True)
+        which = body.validated_data
         if not isinstance(request.data, bytes):
             raise serializers.ValidationError({"data": "Send the picture as bytes."})
-        made = photos.keep(acting(request), found, which["step"][:200], which["id"], request.data)
-        return Response(PhotoKeptSerializer(made).data, status=status.HTTP_201_CREATED)
+        photo = photos.keep(acting(request), vehicle_row, which["step"][:200], which["id"], request.data)
+        return Response(PhotoKeptSerializer(photo).data, status=status.HTTP_201_CREATED)
 
 
 class PhotoView(APIView):
     @extend_schema(responses={(200, "image/jpeg"): OpenApiResponse(OpenApiTypes.BINARY), **HIDDEN})
     def get(self, request: Request, vehicle: UUID, photo: UUID) -> HttpResponse:
         """The picture."""
-        found = get_object_or_404(Photo, vehicle=vehicle_of(request, vehicle), pk=photo)
+        photo_row = get_object_or_404(Photo, vehicle=vehicle_of(request, vehicle), pk=photo)
         kept = {"Cache-Control": "private, max-age=31536000, immutable"}
-        return HttpResponse(bytes(found.data), content_type="image/jpeg", headers=kept)
+        return HttpResponse(bytes(photo_row.data), content_type="image/jpeg", headers=kept)
 
     @extend_schema(responses={204: None, **HIDDEN})
     def delete(self, request: Request, vehicle: UUID, photo: UUID) -> Response:
         """Takes it away for good."""
-        found = get_object_or_404(Photo, vehicle=vehicle_of(request, vehicle, access.EDITORS), pk=photo)
-        photos.remove(acting(request), found)
+        photo_row = get_object_or_404(Photo, vehicle=vehicle_of(request, vehicle, access.EDITORS), pk=photo)
+        photos.remove(acting(request), photo_row)
         return Response(status=status.HTTP_204_NO_CONTENT)
 
 
@@ -235,16 +235,16 @@ class InspectionsView(APIView):
     @extend_schema(responses={200: InspectionSerializer(many=True), **HIDDEN})
     def get(self, request: Request, vehicle: UUID) -> Response:
         """All inspections, the oldest first."""
-        found = vehicle_of(request, vehicle).inspections.select_related("author")
-        return Response(InspectionSerializer(found, many=True).data)
+        inspections = vehicle_of(request, vehicle).inspections.select_related("author")
+        return Response(InspectionSerializer(inspections, many=True).data)
 
     @extend_schema(request=NewInspectionSerializer, responses={201: InspectionSerializer, **BAD, **HIDDEN})
     def post(self, request: Request, vehicle: UUID) -> Response:
         """Writes one down."""
-        found = vehicle_of(request, vehicle, access.EDITORS)
-        asked = read(NewInspectionSerializer, request)
-        made = actions.inspect(acting(request), found, asked["id"], asked["document"], asked["at"])
-        return Response(InspectionSerializer(made).data, status=status.HTTP_201_CREATED)
+        vehicle_row = vehicle_of(request, vehicle, access.EDITORS)
+        body = read(NewInspectionSerializer, request)
+        inspection = actions.inspect(acting(request), vehicle_row, body["id"], body["document"], body["at"])
+        return Response(InspectionSerializer(inspection).data, status=status.HTTP_201_CREATED)
 
 
 class BookletSerializer(serializers.Serializer[Any]):
@@ -261,22 +261,22 @@ class BookletsView(APIView):
     @extend_schema(request=None, responses={201: BookletSerializer, **BAD, **HIDDEN})
     def post(self, request: Request, vehicle: UUID) -> Response:
         """Has one written."""
-        made = booklets.ask(acting(request), vehicle_of(request, vehicle))
-        return Response(BookletSerializer(made).data, status=status.HTTP_201_CREATED)
+        asked_for = booklets.ask(acting(request), vehicle_of(request, vehicle))
+        return Response(BookletSerializer(asked_for).data, status=status.HTTP_201_CREATED)
 
 
 class BookletView(APIView):
     @extend_schema(responses={200: BookletSerializer, **HIDDEN})
     def get(self, request: Request, vehicle: UUID, booklet: UUID) -> Response:
         """How far it is."""
-        found = get_object_or_404(Booklet.objects.defer("data"), vehicle=vehicle_of(request, vehicle), pk=booklet)
-        return Response(BookletSerializer(found).data)
+        booklet_row = get_object_or_404(Booklet.objects.defer("data"), vehicle=vehicle_of(request, vehicle), pk=booklet)
+        return Response(BookletSerializer(booklet_row).data)
 
 
 class BookletFileView(APIView):
     @extend_schema(responses={(200, "application/pdf"): OpenApiResponse(OpenApiTypes.BINARY), **HIDDEN})
     def get(self, request: Request, vehicle: UUID, booklet: UUID) -> HttpResponse:
         """The file."""
-        found = vehicle_of(request, vehicle)
-        written = get_object_or_404(Booklet, vehicle=found, pk=booklet, state=BookletState.DONE)
-        return download(bytes(written.data or b""), "application/pdf", f"{found.name}-booklet.pdf")
+        vehicle_row = vehicle_of(request, vehicle)
+        written = get_object_or_404(Booklet, vehicle=vehicle_row, pk=booklet, state=BookletState.DONE)
+        return download(bytes(written.data or b""), "application/pdf", f"{vehicle_row.name}-booklet.pdf")

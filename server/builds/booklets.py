@@ -34,9 +34,9 @@ def ask(user: User, vehicle: Vehicle) -> Booklet:
     """Have a booklet written of the newest design as far as it is built."""
     old = list(vehicle.booklets.values_list("pk", flat=True)[KEPT - 1 :])
     Booklet.objects.filter(pk__in=old).delete()
-    made = Booklet.objects.create(vehicle=vehicle)
-    app.configure_task(WRITE, queue=QUEUE, priority=FIRST).defer(booklet=str(made.pk))
-    return made
+    row = Booklet.objects.create(vehicle=vehicle)
+    app.configure_task(WRITE, queue=QUEUE, priority=FIRST).defer(booklet=str(row.pk))
+    return row
 
 
 def write(key: UUID) -> None:
@@ -44,8 +44,11 @@ def write(key: UUID) -> None:
     if not Booklet.objects.filter(pk=key, state=BookletState.WAITING).update(state=BookletState.WRITING):
         return
     try:
-        data = booklet(content_of(Booklet.objects.select_related("vehicle__workshop").get(pk=key)), faces_folder(),
-                       lambda done, of: _going(key, done, of))  # fmt: skip
+        data = booklet(
+            content_of(Booklet.objects.select_related("vehicle__workshop").get(pk=key)),
+            faces_folder(),
+            lambda done, of: _going(key, done, of),
+        )
     except Exception:
         log.exception("booklet %s", key)
         trouble = "It could not be written: try again."
@@ -54,9 +57,9 @@ def write(key: UUID) -> None:
         Booklet.objects.filter(pk=key).update(state=BookletState.DONE, data=data)
 
 
-def content_of(asked: Booklet) -> Content:
+def content_of(row: Booklet) -> Content:
     """What is written in it."""
-    vehicle, document = asked.vehicle, present(asked.vehicle)
+    vehicle, document = row.vehicle, present(row.vehicle)
     site = site_of(vehicle, Clock(None))
     shown = parts_shown(document, site.bench)
     return Content(vehicle.name, build_shown(document, site), shown, draw_line(document.design))

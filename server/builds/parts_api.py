@@ -90,33 +90,34 @@ class PartsFileSerializer(serializers.Serializer[Any]):
 
 class PartsListView(APIView):
     @extend_schema(
-        request=PartsListRequestSerializer, parameters=[NOW],
+        request=PartsListRequestSerializer,
+        parameters=[NOW],
         responses={200: answer_of(PartsAnswer), **BAD, **HIDDEN},
-    )  # fmt: skip
+    )
     def post(self, request: Request, vehicle: UUID) -> Response:
         """What a design needs, what of it the bin has, and what was said of it."""
-        found, asked = vehicle_of(request, vehicle), read(PartsListRequestSerializer, request)
-        bench = bench_of(found, clock_of(request))
-        shown = parts_shown(design.read(asked["document"]), bench, readable(asked.get("mark")))
-        version = Build.objects.filter(vehicle=found).values_list("version", flat=True).first() or 0
-        return Response(PartsAnswer(version, pulse_of(found), shown))
+        vehicle_row, body = vehicle_of(request, vehicle), read(PartsListRequestSerializer, request)
+        bench = bench_of(vehicle_row, clock_of(request))
+        shown = parts_shown(design.read(body["document"]), bench, readable(body.get("mark")))
+        version = Build.objects.filter(vehicle=vehicle_row).values_list("version", flat=True).first() or 0
+        return Response(PartsAnswer(version, pulse_of(vehicle_row), shown))
 
 
 class PriceWorkingView(APIView):
     @extend_schema(request=PartsListRequestSerializer, responses={200: answer_of(Working), **BAD, **HIDDEN})
     def post(self, request: Request, vehicle: UUID) -> Response:
         """How the price of a design comes about."""
-        found, asked = vehicle_of(request, vehicle), read(PartsListRequestSerializer, request)
-        return Response(price_working(design.read(asked["document"]), bench_of(found, clock_of(request))))
+        vehicle_row, body = vehicle_of(request, vehicle), read(PartsListRequestSerializer, request)
+        return Response(price_working(design.read(body["document"]), bench_of(vehicle_row, clock_of(request))))
 
 
 class PartEntriesView(APIView):
     @extend_schema(request=PartEntriesSerializer, responses={201: None, **BAD, **HIDDEN})
     def post(self, request: Request, vehicle: UUID) -> Response:
         """Writes down what is said of lines."""
-        found = vehicle_of(request, vehicle, access.EDITORS)
+        vehicle_row = vehicle_of(request, vehicle, access.EDITORS)
         entries = read(PartEntriesSerializer, request)["entries"]
-        actions.say_of_parts(acting(request), found, [NewPartEntry(**entry) for entry in entries])
+        actions.say_of_parts(acting(request), vehicle_row, [NewPartEntry(**entry) for entry in entries])
         return Response(status=status.HTTP_201_CREATED)
 
 
@@ -127,9 +128,9 @@ class PartsExportView(APIView):
     )
     def get(self, request: Request, vehicle: UUID, suffix: str) -> HttpResponse:
         """The list of the newest design as a file."""
-        found = vehicle_of(request, vehicle)
-        shown = parts_shown(present(found), bench_of(found, clock_of(request)))
-        return attachment(f"{found.name}-parts", suffix, [("Parts", table(shown))])
+        vehicle_row = vehicle_of(request, vehicle)
+        shown = parts_shown(present(vehicle_row), bench_of(vehicle_row, clock_of(request)))
+        return attachment(f"{vehicle_row.name}-parts", suffix, [("Parts", table(shown))])
 
 
 class PartsImportView(APIView):
@@ -138,18 +139,18 @@ class PartsImportView(APIView):
     )
     def post(self, request: Request, vehicle: UUID) -> Response:
         """Takes states and prices from a file that was exported; all of them or none."""
-        found, clock = vehicle_of(request, vehicle, access.EDITORS), clock_of(request)
-        asked = read(PartsFileSerializer, request)
+        vehicle_row, clock = vehicle_of(request, vehicle, access.EDITORS), clock_of(request)
+        body = read(PartsFileSerializer, request)
         try:
-            data = base64.b64decode(asked["data"], validate=True)
+            data = base64.b64decode(body["data"], validate=True)
         except (binascii.Error, ValueError):
             raise DocumentError([Fault("data", "not base64", "give the file's bytes in base64")]) from None
-        tables = aside(files.tables_in, asked["name"], data)
-        shown = parts_shown(present(found), bench_of(found, clock))
+        tables = aside(files.tables_in, body["name"], data)
+        shown = parts_shown(present(vehicle_row), bench_of(vehicle_row, clock))
         said, faults = read_table(tables[0][1] if tables else [], [line.key for line in shown.lines])
         if faults:
             return Response(PartsFileRead(0, faults))
-        return Response(PartsFileRead(actions.take_file(acting(request), found, said, shown), []))
+        return Response(PartsFileRead(actions.take_file(acting(request), vehicle_row, said, shown), []))
 
 
 class OrdersView(APIView):
@@ -173,12 +174,12 @@ class OrdersExportView(APIView):
 
 
 def _orders(request: Request, workshop: UUID) -> OrderList:
-    found, clock = access.workshop_for(acting(request), workshop), clock_of(request)
+    workshop_row, clock = access.workshop_for(acting(request), workshop), clock_of(request)
     try:
         ids = [UUID(text) for text in request.query_params.getlist("vehicle")]
     except ValueError:
         raise ValidationError({"vehicle": ["This is no vehicle: give its id."]}) from None
-    vehicles = vehicles_on(found, ids)
+    vehicles = vehicles_on(workshop_row, ids)
     if len(vehicles) < len(set(ids)):
         raise Http404
     return order_list({vehicle.name: _shown(vehicle, clock) for vehicle in vehicles})

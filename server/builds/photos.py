@@ -67,9 +67,9 @@ def made_anew(data: bytes) -> bytes:
         raise Refused("This cannot be read as a picture: send it as JPEG or PNG.") from None
     upright.thumbnail((LONGEST_SIDE, LONGEST_SIDE))
     for quality in QUALITIES:
-        made = io.BytesIO()
+        stream = io.BytesIO()
         # A picture made anew from pixels has no metadata: neither where nor by whom it was taken.
-        Image.frombytes("RGB", upright.size, upright.tobytes()).save(made, "JPEG", quality=quality)
-        if made.tell() <= LARGEST:
+        Image.frombytes("RGB", upright.size, upright.tobytes()).save(stream, "JPEG", quality=quality)
+        if stream.tell() <= LARGEST:
             break
-    return made.getvalue()
+    return stream.getvalue()

@@ -117,7 +117,7 @@ def site_of(vehicle: Vehicle, clock: Clock) -> Site:
         bench=bench_of(vehicle, clock),
         now=clock.now,
         entries=[entry_of(entry, clock) for entry in entries],
-        findings=[finding for one in vehicle.inspections.all() for finding in _findings(one, clock)],
+        findings=[finding for inspection in vehicle.inspections.all() for finding in _findings(inspection, clock)],
         photos=photos,
     )
 
@@ -140,7 +140,7 @@ def entry_of(entry: StepEntry, clock: Clock) -> Entry:
 
 def _findings(entry: InspectionEntry, clock: Clock) -> list[Finding]:
     day = clock.local(entry.at).date()
-    return [Finding(one.step, one.told, day) for one in read_inspection(entry.document).findings]
+    return [Finding(finding.step, finding.told, day) for finding in read_inspection(entry.document).findings]
 
 
 def inspections_of(vehicle: Vehicle) -> list[Inspection]:
@@ -163,7 +163,7 @@ def pulse_of(vehicle: Vehicle) -> str:
     """Something that changes with all that the station shows, cheap to ask for."""
     # One count each: several relations counted in one aggregate are joined, and their rows multiply.
     counts = [
-        told.count() for told in (vehicle.step_entries, vehicle.part_entries, vehicle.photos, vehicle.inspections)
+        entries.count() for entries in (vehicle.step_entries, vehicle.part_entries, vehicle.photos, vehicle.inspections)
     ]
     version = Build.objects.filter(vehicle=vehicle).values_list("version", flat=True).first() or 0
     number = Revision.objects.filter(vehicle=vehicle).values_list("number", flat=True).first() or 0

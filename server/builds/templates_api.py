@@ -36,22 +36,22 @@ class StepTemplatesView(APIView):
     @extend_schema(responses={200: StepTemplateSerializer(many=True), **HIDDEN})
     def get(self, request: Request, workshop: UUID) -> Response:
         """All templates of the workshop."""
-        found = access.workshop_for(acting(request), workshop)
-        return Response(StepTemplateSerializer(found.step_templates, many=True).data)
+        workshop_row = access.workshop_for(acting(request), workshop)
+        return Response(StepTemplateSerializer(workshop_row.step_templates, many=True).data)
 
     @extend_schema(request=NewStepTemplateSerializer, responses={201: StepTemplateSerializer, **BAD, **HIDDEN})
     def post(self, request: Request, workshop: UUID) -> Response:
         """Keeps own steps."""
-        found = access.workshop_for(acting(request), workshop, access.EDITORS)
-        asked = read(NewStepTemplateSerializer, request)
-        made = actions.keep_template(acting(request), found, asked["name"], asked["steps"])
-        return Response(StepTemplateSerializer(made).data, status=status.HTTP_201_CREATED)
+        workshop_row = access.workshop_for(acting(request), workshop, access.EDITORS)
+        body = read(NewStepTemplateSerializer, request)
+        template = actions.keep_template(acting(request), workshop_row, body["name"], body["steps"])
+        return Response(StepTemplateSerializer(template).data, status=status.HTTP_201_CREATED)
 
 
 class StepTemplateView(APIView):
     @extend_schema(responses={204: None, **HIDDEN})
     def delete(self, request: Request, workshop: UUID, template: int) -> Response:
         """Takes one away; builds that have taken its steps keep them."""
-        found = access.workshop_for(acting(request), workshop, access.EDITORS)
-        actions.remove_template(acting(request), get_object_or_404(StepTemplate, workshop=found, pk=template))
+        workshop_row = access.workshop_for(acting(request), workshop, access.EDITORS)
+        actions.remove_template(acting(request), get_object_or_404(StepTemplate, workshop=workshop_row, pk=template))
         return Response(status=status.HTTP_204_NO_CONTENT)

@@ -33,10 +33,10 @@ def request_log(get_response: Callable[[HttpRequest], HttpResponseBase]) -> Call
         taken = time.perf_counter() - begun
         response.headers[ID_HEADER] = identity
         line = "%s %s %s %s %s %.0f ms"
-        told = (identity, _user(request), request.method, request.path, response.status_code, 1e3 * taken)
-        access.info(line, *told)
+        values = (identity, _user(request), request.method, request.path, response.status_code, 1e3 * taken)
+        access.info(line, *values)
         if taken > SLOW_S:
-            slow.warning(line, *told)
+            slow.warning(line, *values)
         return response
 
     return respond
@@ -45,8 +45,8 @@ def request_log(get_response: Callable[[HttpRequest], HttpResponseBase]) -> Call
 def _user(request: HttpRequest) -> str:
     user = getattr(request, "user", None)
     # A session that nobody has looked into is not looked into for the log.
-    found = getattr(request, "_cached_user", None) or (user if user is not None and not _lazy(user) else None)
-    return str(getattr(found, "pk", None) or "-")
+    signed_in = getattr(request, "_cached_user", None) or (user if user is not None and not _lazy(user) else None)
+    return str(getattr(signed_in, "pk", None) or "-")
 
 
 def _lazy(user: Any) -> bool:
@@ -66,9 +66,9 @@ class OnceWhole(logging.Filter):
             return True
         key, now = _place(record.exc_info), time.monotonic()
         with self._lock:
-            count, told = self._seen.get(key, (0, 0.0))
-            whole, due = count == 0, now - told >= AGAIN_S
-            self._seen[key] = (count + 1, now if whole or due else told)
+            count, last = self._seen.get(key, (0, 0.0))
+            whole, due = count == 0, now - last >= AGAIN_S
+            self._seen[key] = (count + 1, now if whole or due else last)
         if not whole:
             record.msg, record.args = "%s in %s, line %d, again: %d times so far", (*key, count + 1)
             record.exc_info = record.exc_text = None

@@ -52,19 +52,19 @@ def metrics(request: HttpRequest) -> HttpResponse:
     """Requests, evaluation times (the routes live and sweep), the row of searches, and the database."""
     if request.META.get("REMOTE_ADDR") not in HERE:
         return HttpResponseNotFound()
-    found = _counted()
-    found.register(_Database())
-    return HttpResponse(generate_latest(found), content_type=CONTENT_TYPE_LATEST)
+    registry = _counted()
+    registry.register(_Database())
+    return HttpResponse(generate_latest(registry), content_type=CONTENT_TYPE_LATEST)
 
 
 def _counted() -> CollectorRegistry:
-    found = CollectorRegistry()
+    registry = CollectorRegistry()
     if "PROMETHEUS_MULTIPROC_DIR" in os.environ:
-        MultiProcessCollector(found)
+        MultiProcessCollector(registry)
     else:
-        found.register(requests)
-        found.register(seconds)
-    return found
+        registry.register(requests)
+        registry.register(seconds)
+    return registry
 
 
 class _Database(Collector):

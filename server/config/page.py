@@ -25,8 +25,8 @@ ON_THE_BENCH = ("/api/workshops/", "/api/workshops/{}/vehicles/", "/api/workshop
 def version() -> str:
     """The name of the page's first script. It changes with anything in the page; a page that is open knows its own."""
     source = get_template("index.html").render()
-    found = re.search(r'src="[^"]*/(index-[^"/]+)\.js"', source)
-    return found[1] if found else ""
+    match = re.search(r'src="[^"]*/(index-[^"/]+)\.js"', source)
+    return match[1] if match else ""
 
 
 @require_safe

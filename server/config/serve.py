@@ -102,13 +102,24 @@ def _serve(listening: socket.socket, application: Any, commander: int) -> None:
     threading.Timer(BESIDE_S, heavy.warm).start()
     deadline.watch()
     proxies = int(os.environ.get("YDROMETER_PROXIES", "0"))
-    behind: dict[str, Any] = {"trusted_proxy": "*", "trusted_proxy_count": proxies,
-                              "trusted_proxy_headers": {"x-forwarded-for", "x-forwarded-proto"}}  # fmt: skip
+    behind: dict[str, Any] = {
+        "trusted_proxy": "*",
+        "trusted_proxy_count": proxies,
+        "trusted_proxy_headers": {"x-forwarded-for", "x-forwarded-proto"},
+    }
     server = create_server(
-        application, sockets=[listening], threads=THREADS, connection_limit=CONNECTIONS, asyncore_use_poll=True,
-        channel_timeout=READ_LIMIT_S, cleanup_interval=2, max_request_body_size=LARGEST_BODY, ident=None,
-        max_request_header_size=32_768, **(behind if proxies else {}),
-    )  # fmt: skip
+        application,
+        sockets=[listening],
+        threads=THREADS,
+        connection_limit=CONNECTIONS,
+        asyncore_use_poll=True,
+        channel_timeout=READ_LIMIT_S,
+        cleanup_interval=2,
+        max_request_body_size=LARGEST_BODY,
+        ident=None,
+        max_request_header_size=32_768,
+        **(behind if proxies else {}),
+    )
     server.channel_class = PatientOnlyOnce
     # At the end it takes no new connections, while those under way are answered.
     die_with_parent(GRACE_S, commander, lambda: server.trigger.pull_trigger(server.del_channel))

@@ -94,19 +94,25 @@ CACHES = {
     "default": {"BACKEND": "django.core.cache.backends.locmem.LocMemCache", "LOCATION": "default"},
     # Who asked lately, in this process: see `RecentSession`.
     "recent": {
-        "BACKEND": "django.core.cache.backends.locmem.LocMemCache", "LOCATION": "recent", "TIMEOUT": 10,
+        "BACKEND": "django.core.cache.backends.locmem.LocMemCache",
+        "LOCATION": "recent",
+        "TIMEOUT": 10,
         "OPTIONS": {"MAX_ENTRIES": 1000},
     },
-}  # fmt: skip
+}
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 
 POLITENESS: int = politeness.POLITENESS
 AUTH_USER_MODEL = "accounts.User"
 AUTH_PASSWORD_VALIDATORS = [
     {"NAME": f"django.contrib.auth.password_validation.{name}"}
-    for name in ("UserAttributeSimilarityValidator", "MinimumLengthValidator", "CommonPasswordValidator",
-                 "NumericPasswordValidator")
-]  # fmt: skip
+    for name in (
+        "UserAttributeSimilarityValidator",
+        "MinimumLengthValidator",
+        "CommonPasswordValidator",
+        "NumericPasswordValidator",
+    )
+]
 SESSION_COOKIE_SAMESITE = "Lax"
 CSRF_COOKIE_SAMESITE = "Lax"
 CSRF_FAILURE_VIEW = "server.api.errors.csrf_failure"

@@ -94,28 +94,38 @@ def log(user: User, vehicle: Vehicle, folder: str, base: dict[str, Any]) -> None
     logged, state = _afternoon(folder, json.dumps(base))
     Rig.objects.create(vehicle=vehicle, seed=AFTERNOONS[folder].seed, base=base, state=kept(state))
     known: dict[str, Tried] = {}
-    for one in logged:
-        found, key = one.predicted, json.dumps(one.design)
-        known[key] = known.get(key) or tried(vehicle, one.design)
-        rows.append(Run(
-            id=uuid5(vehicle.pk, str(len(rows))), vehicle=vehicle, tried=known[key],
-            document=one.document, origin=Origin.RIG, author=user, made_at=BEGINS + len(rows) * BETWEEN,
-            words=found.words, dimension=found.dimension, measured=found.measured, predicted=found.predicted,
-            off=found.off,
-        ))  # fmt: skip
+    for run in logged:
+        prediction, key = run.predicted, json.dumps(run.design)
+        known[key] = known.get(key) or tried(vehicle, run.design)
+        rows.append(
+            Run(
+                id=uuid5(vehicle.pk, str(len(rows))),
+                vehicle=vehicle,
+                tried=known[key],
+                document=run.document,
+                origin=Origin.RIG,
+                author=user,
+                made_at=BEGINS + len(rows) * BETWEEN,
+                words=prediction.words,
+                dimension=prediction.dimension,
+                measured=prediction.measured,
+                predicted=prediction.predicted,
+                off=prediction.off,
+            )
+        )
     Run.objects.bulk_create(rows)
 
 
 def untouched(vehicle: Vehicle, folder: str, base: dict[str, Any]) -> bool:
     """Whether a vehicle's log is as it was loaded."""
-    wanted = [(one.document, 1) for one in _afternoon(folder, json.dumps(base))[0]]
+    wanted = [(run.document, 1) for run in _afternoon(folder, json.dumps(base))[0]]
     return list(vehicle.runs.values_list("document", "version")) == wanted
 
 
 @cache
 def _afternoon(folder: str, base: str) -> tuple[list[Logged], State]:
     """All that was logged, in order, and how the rig was left."""
-    made: list[Logged] = []
+    runs: list[Logged] = []
     raw, state = json.loads(base), State()
     wanted = AFTERNOONS[folder]
     for trial in wanted.trials:
@@ -125,8 +135,8 @@ def _afternoon(folder: str, base: str) -> tuple[list[Logged], State]:
         state = performed.state
         for run in performed.runs():
             document = _told(run, trial)
-            made.append(Logged(own, document, predicted(document, own)))
-    return made, state
+            runs.append(Logged(own, document, predicted(document, own)))
+    return runs, state
 
 
 def _tried(raw: dict[str, Any], wanted: Afternoon, trial: Trial) -> dict[str, Any]:

@@ -47,15 +47,22 @@ def _loosened(words: str) -> dict[str, str]:
 
 BUILDS = {
     "1-sandpiper": Told(days=24, people=2, until="drive.stages[0]:line_up", ordered="axle"),
-    "2-knot": Told(until=LAST, inspections=(
-        (0.1, "first afternoon", (_loosened("the pinion's screw"),)),
-        (1.2, "class heats", ({"step": "vehicle:road_wheels", "found": "rubbed", "words": "one wheel on the frame"},)),
-        (3.0, "second afternoon", (_loosened("the pinion's screw"),)),
-    )),
+    "2-knot": Told(
+        until=LAST,
+        inspections=(
+            (0.1, "first afternoon", (_loosened("the pinion's screw"),)),
+            (
+                1.2,
+                "class heats",
+                ({"step": "vehicle:road_wheels", "found": "rubbed", "words": "one wheel on the frame"},),
+            ),
+            (3.0, "second afternoon", (_loosened("the pinion's screw"),)),
+        ),
+    ),
     "3-dunlin": Told(),
     "4-turnstone": Told(days=3),
     "5-knot-light": Told(),
-}  # fmt: skip
+}
 
 
 def tell(user: User, vehicle: Vehicle, folder: str) -> None:
@@ -66,36 +73,45 @@ def tell(user: User, vehicle: Vehicle, folder: str) -> None:
         vehicle: of the demo, with its newest design.
         folder: its name among the demo's vehicles.
     """
-    told, now = BUILDS[folder], timezone.now().replace(second=0, microsecond=0)
-    if told.days is not None:
-        Build.objects.create(vehicle=vehicle, book=_book(told), author=user)
+    build, now = BUILDS[folder], timezone.now().replace(second=0, microsecond=0)
+    if build.days is not None:
+        Build.objects.create(vehicle=vehicle, book=_book(build), author=user)
     document, clock = present(vehicle), Clock(None)
     bench = bench_of(vehicle, clock)
     steps = steps_for(document, bench)
-    done = _done(steps, told.until)
+    done = _done(steps, build.until)
     StepEntry.objects.bulk_create(
         _ticked(user, vehicle, step, now - (len(done) - number) * BETWEEN) for number, step in enumerate(done)
     )
-    if told.ordered:
+    if build.ordered:
         lines = parts_list(workshop(document), owned_parts(bench.bin), bench.taken).lines
-        line = next(line for line in lines if line.need.words.startswith(told.ordered) and line.to_buy)
+        line = next(line for line in lines if line.need.words.startswith(build.ordered) and line.to_buy)
         PartEntry.objects.create(
-            id=uuid5(vehicle.pk, line.key), vehicle=vehicle, key=line.key, state="ordered", at=now, author=user,
-            expected=(now + timedelta(days=5)).date(), paid=line.price,
-        )  # fmt: skip
-    for number, (hours, after, findings) in enumerate(told.inspections):
+            id=uuid5(vehicle.pk, line.key),
+            vehicle=vehicle,
+            key=line.key,
+            state="ordered",
+            at=now,
+            author=user,
+            expected=(now + timedelta(days=5)).date(),
+            paid=line.price,
+        )
+    for number, (hours, after, findings) in enumerate(build.inspections):
         InspectionEntry.objects.create(
-            id=_inspection(vehicle, number), vehicle=vehicle, at=now - timedelta(days=9 - 3 * number), author=user,
+            id=_inspection(vehicle, number),
+            vehicle=vehicle,
+            at=now - timedelta(days=9 - 3 * number),
+            author=user,
             document={"hours": hours, "after": after, "findings": list(findings)},
-        )  # fmt: skip
+        )
 
 
-def _book(told: Told) -> dict[str, Any]:
-    return {"event": _event(told), "people": told.people}
+def _book(build: Told) -> dict[str, Any]:
+    return {"event": _event(build), "people": build.people}
 
 
-def _event(told: Told) -> str:
-    day = datetime.now() + timedelta(days=told.days or 0)
+def _event(build: Told) -> str:
+    day = datetime.now() + timedelta(days=build.days or 0)
     return day.strftime("%Y-%m-%dT09:00")
 
 
@@ -108,9 +124,17 @@ def _done(steps: list[Step], until: str) -> list[Step]:
 def _ticked(user: User, vehicle: Vehicle, step: Step, at: datetime) -> StepEntry:
     value = "99.6" if step.id.startswith("fit.plate:template") else ""
     return StepEntry(
-        id=uuid5(vehicle.pk, step.id), vehicle=vehicle, step=step.id, doing="done", at=at, author=user, value=value,
-        minutes=round(SLOWLY * step.minutes), about=step.about, title=step.title,
-    )  # fmt: skip
+        id=uuid5(vehicle.pk, step.id),
+        vehicle=vehicle,
+        step=step.id,
+        doing="done",
+        at=at,
+        author=user,
+        value=value,
+        minutes=round(SLOWLY * step.minutes),
+        about=step.about,
+        title=step.title,
+    )
 
 
 def _inspection(vehicle: Vehicle, number: int) -> UUID:
@@ -119,20 +143,20 @@ def _inspection(vehicle: Vehicle, number: int) -> UUID:
 
 def untouched(vehicle: Vehicle, folder: str) -> bool:
     """Whether a build is as it was told; its event may be another day's."""
-    told = BUILDS[folder]
-    inspections = {_inspection(vehicle, number) for number in range(len(told.inspections))}
+    build = BUILDS[folder]
+    inspections = {_inspection(vehicle, number) for number in range(len(build.inspections))}
     if set(vehicle.inspections.values_list("pk", flat=True)) != inspections or vehicle.photos.exists():
         return False
     own = {uuid5(vehicle.pk, step) for step in vehicle.step_entries.values_list("step", flat=True)}
     if set(vehicle.step_entries.values_list("pk", flat=True)) != own or vehicle.part_entries.count() != bool(
-        told.ordered
+        build.ordered
     ):
         return False
     versions = list(Build.objects.filter(vehicle=vehicle).values_list("version", flat=True))
-    return versions == ([] if told.days is None else [1])
+    return versions == ([] if build.days is None else [1])
 
 
 def renew(vehicle: Vehicle, folder: str) -> None:
     """Put the event as many days from now as when the demo was loaded."""
-    told = BUILDS[folder]
-    Build.objects.filter(vehicle=vehicle).update(book=_book(told))
+    build = BUILDS[folder]
+    Build.objects.filter(vehicle=vehicle).update(book=_book(build))

@@ -58,7 +58,7 @@ def repair(*, fresh: bool = False) -> None:
 def _changed(workshop: Workshop) -> bool:
     """Whether its designs, runs, builds or bin are other than as they were loaded."""
     vehicles = list(workshop.vehicles.filter(scratch=False))
-    designs = [[revision.document for revision in one.revisions.order_by("number")] for one in vehicles]
+    designs = [[revision.document for revision in vehicle.revisions.order_by("number")] for vehicle in vehicles]
     parts = list(workshop.parts.values_list("document", flat=True))
     if designs != list(_designs()) or parts != _parts() or workshop.vehicles.filter(put_away=True).exists():
         return True

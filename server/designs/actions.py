@@ -59,8 +59,8 @@ def _write(user: User, vehicle: Vehicle, number: int, document: dict[str, Any]) 
 
 def bytes_of(workshop: UUID) -> int:
     """What all revisions of a workshop's vehicles take."""
-    found = Revision.objects.filter(vehicle__workshop_id=workshop).aggregate(all=Sum("size"))["all"]
-    return int(found or 0)
+    size = Revision.objects.filter(vehicle__workshop_id=workshop).aggregate(all=Sum("size"))["all"]
+    return int(size or 0)
 
 
 @allowed(EDITORS)
@@ -82,10 +82,10 @@ def save_revision(user: User, vehicle: Vehicle, base: int, document: dict[str, A
         return Stale(present)
     locked.name = read.design.name or UNNAMED
     locked.save(update_fields=["name"])
-    made = _write(user, locked, base + 1, document)
-    if made.number % EVERY == 0:
+    revision = _write(user, locked, base + 1, document)
+    if revision.number % EVERY == 0:
         thin(locked)
-    return made
+    return revision
 
 
 @allowed(EDITORS)

@@ -160,15 +160,17 @@ def with_present(vehicles: QuerySet[Vehicle]) -> QuerySet[Vehicle]:
 class VehiclesView(APIView):
     @extend_schema(responses={200: VehicleCardSerializer(many=True), **HIDDEN})
     def get(self, request: Request, workshop: UUID) -> Response:
-        found = access.workshop_for(acting(request), workshop)
-        return Response(VehicleCardSerializer(with_present(found.vehicles.filter(scratch=False)), many=True).data)
+        workshop_row = access.workshop_for(acting(request), workshop)
+        return Response(
+            VehicleCardSerializer(with_present(workshop_row.vehicles.filter(scratch=False)), many=True).data
+        )
 
     @extend_schema(request=NewVehicleSerializer, responses={201: VehicleSerializer, **BAD, **HIDDEN})
     def post(self, request: Request, workshop: UUID) -> Response:
-        found = access.workshop_for(acting(request), workshop, access.EDITORS)
-        asked = read(NewVehicleSerializer, request)
-        document = asked["document"] if "document" in asked else _begun(found, **asked["beginning"])
-        vehicle = actions.add_vehicle(acting(request), found, document)
+        workshop_row = access.workshop_for(acting(request), workshop, access.EDITORS)
+        body = read(NewVehicleSerializer, request)
+        document = body["document"] if "document" in body else _begun(workshop_row, **body["beginning"])
+        vehicle = actions.add_vehicle(acting(request), workshop_row, document)
         return Response(VehicleSerializer(vehicle).data, status=status.HTTP_201_CREATED)
 
 
@@ -182,43 +184,44 @@ class UsageView(APIView):
     @extend_schema(responses={200: UsageSerializer(many=True), **HIDDEN})
     def get(self, request: Request, workshop: UUID) -> Response:
         """How much of its room a workshop uses."""
-        found = access.workshop_for(acting(request), workshop)
+        workshop_row = access.workshop_for(acting(request), workshop)
         rows = (
-            ("vehicles", found.vehicles.count(), MOST_VEHICLES),
-            ("bytes of designs", actions.bytes_of(found.pk), MOST_REVISION_BYTES),
-            ("parts", found.parts.count(), MOST_PARTS),
+            ("vehicles", workshop_row.vehicles.count(), MOST_VEHICLES),
+            ("bytes of designs", actions.bytes_of(workshop_row.pk), MOST_REVISION_BYTES),
+            ("parts", workshop_row.parts.count(), MOST_PARTS),
         )
-        return Response([{"what": what, "used": used, "most": most, "near": used > NEAR * most}
-                         for what, used, most in rows])  # fmt: skip
+        return Response(
+            [{"what": what, "used": used, "most": most, "near": used > NEAR * most} for what, used, most in rows]
+        )
 
 
 class VehicleView(APIView):
     @extend_schema(responses={200: VehicleWithRevisionSerializer, **HIDDEN})
     def get(self, request: Request, vehicle: UUID) -> Response:
-        found = _vehicle(request, vehicle)
-        revision = found.revisions.select_related("author").first()
-        role = found.workshop.memberships.get(user=acting(request)).role
-        shown = VehicleSerializer(found).data
+        vehicle_row = _vehicle(request, vehicle)
+        revision = vehicle_row.revisions.select_related("author").first()
+        role = vehicle_row.workshop.memberships.get(user=acting(request)).role
+        shown = VehicleSerializer(vehicle_row).data
         return Response({**shown, "role": role, "revision": RevisionWithDocumentSerializer(revision).data})
 
     @extend_schema(request=PlaceSerializer, responses={200: VehicleSerializer, **BAD, **HIDDEN})
     def patch(self, request: Request, vehicle: UUID) -> Response:
-        found = _vehicle(request, vehicle, access.EDITORS)
-        asked = read(PlaceSerializer, request)
-        if "keep" in asked:
-            actions.keep(acting(request), found)
-        if asked.get("delete"):
-            actions.delete(acting(request), found)
-        elif "put_away" in asked:
-            actions.put_away(acting(request), found, asked["put_away"])
-        return Response(VehicleSerializer(found).data)
+        vehicle_row = _vehicle(request, vehicle, access.EDITORS)
+        body = read(PlaceSerializer, request)
+        if "keep" in body:
+            actions.keep(acting(request), vehicle_row)
+        if body.get("delete"):
+            actions.delete(acting(request), vehicle_row)
+        elif "put_away" in body:
+            actions.put_away(acting(request), vehicle_row, body["put_away"])
+        return Response(VehicleSerializer(vehicle_row).data)
 
 
 def copied(request: Request, vehicle: Vehicle) -> Response:
     """Copy a vehicle that the user may see to where the request says, which they must be allowed to change."""
     to = read(CopySerializer, request).get("workshop", vehicle.workshop_id)
-    made = copy_vehicle(acting(request), vehicle, access.workshop_for(acting(request), to, access.EDITORS))
-    return Response(VehicleSerializer(made).data, status=status.HTTP_201_CREATED)
+    copy = copy_vehicle(acting(request), vehicle, access.workshop_for(acting(request), to, access.EDITORS))
+    return Response(VehicleSerializer(copy).data, status=status.HTTP_201_CREATED)
 
 
 class CopiesView(APIView):
@@ -235,10 +238,10 @@ class SheetView(APIView):
     )
     def get(self, request: Request, vehicle: UUID) -> HttpResponse:
         """The newest design on one page, to be looked at or printed."""
-        found = _vehicle(request, vehicle)
-        newest = found.revisions.latest("number")
+        vehicle_row = _vehicle(request, vehicle)
+        newest = vehicle_row.revisions.latest("number")
         revision = newest.name or f"revision {newest.number}"
-        heading = Heading(revision, f"{newest.saved_at:%-d %B %Y}", found.workshop.name)
+        heading = Heading(revision, f"{newest.saved_at:%-d %B %Y}", vehicle_row.workshop.name)
         system: System = "inch" if request.query_params.get("system") == "inch" else "metric"
         data = aside(design_sheet, newest.document, heading, faces_folder(), system)
         return HttpResponse(data, content_type="application/pdf")
@@ -252,13 +255,17 @@ class NewestView(APIView):
         """Its newest revision without the document, and who else is at it: asked every few seconds. `station` is where
         the user is.
         """
-        found = _vehicle(request, vehicle)
+        vehicle_row = _vehicle(request, vehicle)
         station = request.query_params.get("station")
         if station in STATIONS:
-            history.be_at(acting(request), found, station)
-        newest = found.revisions.select_related("author").defer("document").first()
-        return Response({**RevisionSerializer(newest).data, "others": OtherSerializer(
-            history.others_at(acting(request), found), many=True).data})  # fmt: skip
+            history.be_at(acting(request), vehicle_row, station)
+        newest = vehicle_row.revisions.select_related("author").defer("document").first()
+        return Response(
+            {
+                **RevisionSerializer(newest).data,
+                "others": OtherSerializer(history.others_at(acting(request), vehicle_row), many=True).data,
+            }
+        )
 
 
 class RevisionsView(APIView):
@@ -274,13 +281,13 @@ class RevisionsView(APIView):
         request=SaveSerializer, responses={201: RevisionSerializer, 409: ConflictSerializer, **BAD, **HIDDEN}
     )
     def post(self, request: Request, vehicle: UUID) -> Response:
-        found = _vehicle(request, vehicle, access.EDITORS)
-        asked = read(SaveSerializer, request)
-        saved = actions.save_revision(acting(request), found, **asked)
+        vehicle_row = _vehicle(request, vehicle, access.EDITORS)
+        body = read(SaveSerializer, request)
+        saved = actions.save_revision(acting(request), vehicle_row, **body)
         if isinstance(saved, Stale):
             conflict = {
                 "detail": f"Revision {saved.present.number} has been saved since. Nothing was overwritten.",
-                "yours": asked["document"],
+                "yours": body["document"],
                 "theirs": RevisionWithDocumentSerializer(saved.present).data,
             }
             return Response(conflict, status=status.HTTP_409_CONFLICT)
@@ -290,12 +297,12 @@ class RevisionsView(APIView):
 class RevisionView(APIView):
     @extend_schema(responses={200: RevisionWithDocumentSerializer, **HIDDEN})
     def get(self, request: Request, vehicle: UUID, number: int) -> Response:
-        found = _vehicle(request, vehicle)
-        return Response(RevisionWithDocumentSerializer(get_object_or_404(found.revisions, number=number)).data)
+        vehicle_row = _vehicle(request, vehicle)
+        return Response(RevisionWithDocumentSerializer(get_object_or_404(vehicle_row.revisions, number=number)).data)
 
     @extend_schema(request=NameSerializer, responses={200: RevisionSerializer, **BAD, **HIDDEN})
     def patch(self, request: Request, vehicle: UUID, number: int) -> Response:
-        found = _vehicle(request, vehicle, access.EDITORS)
-        revision = get_object_or_404(found.revisions.select_related("author"), number=number)
+        vehicle_row = _vehicle(request, vehicle, access.EDITORS)
+        revision = get_object_or_404(vehicle_row.revisions.select_related("author"), number=number)
         actions.name_revision(acting(request), revision, read(NameSerializer, request)["name"])
         return Response(RevisionSerializer(revision).data)

@@ -38,8 +38,8 @@ class CardsView(APIView):
     @extend_schema(responses={200: answer_of(CardShown)(many=True), **HIDDEN})
     def get(self, request: Request, workshop: UUID) -> Response:
         """Of all vehicles on the bench; those that were put away have none."""
-        found = access.workshop_for(acting(request), workshop)
-        here = with_present(found.vehicles.filter(scratch=False, put_away=False))
+        workshop_row = access.workshop_for(acting(request), workshop)
+        here = with_present(workshop_row.vehicles.filter(scratch=False, put_away=False))
         rows: list[Any] = list(here)  # each has its present document besides
         return Response([CardShown(row.pk, *_card(orjson.dumps(row.present))) for row in rows])
 

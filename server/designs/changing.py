@@ -47,8 +47,8 @@ class TakingView(APIView):
     @extend_schema(request=TakingSerializer, responses={200: answer_of(ChangedValues), **BAD, **SIGNED_OUT})
     def post(self, request: Request) -> Response:
         """What a part of the bin becomes where it is taken."""
-        asked = read(TakingSerializer, request)
-        return Response(ChangedValues(changes(asked["document"], asked["path"], asked["member"], asked["part"])))
+        body = read(TakingSerializer, request)
+        return Response(ChangedValues(changes(body["document"], body["path"], body["member"], body["part"])))
 
 
 class OtherKindView(APIView):
@@ -57,6 +57,6 @@ class OtherKindView(APIView):
     @extend_schema(request=OtherKindSerializer, responses={200: answer_of(ChangedValues), **BAD, **SIGNED_OUT})
     def post(self, request: Request) -> Response:
         """Another kind of stage with what stays of the present one."""
-        asked = read(OtherKindSerializer, request)
-        stage = exchanged(asked["document"], asked["path"], asked["kind"])
-        return Response(ChangedValues({asked["path"]: stage}))
+        body = read(OtherKindSerializer, request)
+        stage = exchanged(body["document"], body["path"], body["kind"])
+        return Response(ChangedValues({body["path"]: stage}))

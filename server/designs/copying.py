@@ -25,11 +25,11 @@ def copy_vehicle(user: User, vehicle: Vehicle, workshop: Workshop) -> Vehicle:
         workshop: where to, its own or another.
     """
     name = _free_name(vehicle.name, workshop)
-    made: Vehicle | None = None
+    copied: Vehicle | None = None
     for entry in kept_revisions(vehicle):
-        made = with_revision(user, workshop, made, {**entry.document, "name": name}, entry.name)
-    assert made is not None  # a vehicle is created with its first revision
-    return made
+        copied = with_revision(user, workshop, copied, {**entry.document, "name": name}, entry.name)
+    assert copied is not None  # a vehicle is created with its first revision
+    return copied
 
 
 def kept_revisions(vehicle: Vehicle) -> list[Revision]:
@@ -60,4 +60,4 @@ def with_revision(
 def _free_name(name: str, workshop: Workshop) -> str:
     taken = set(workshop.vehicles.values_list("name", flat=True))
     tried = (name if n == 0 else f"{name}, copy" if n == 1 else f"{name}, copy {n}" for n in range(MOST_COPIES))
-    return next((one for one in tried if one not in taken), name)
+    return next((name for name in tried if name not in taken), name)

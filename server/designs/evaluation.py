@@ -150,11 +150,11 @@ class LiveView(APIView):
 
     @extend_schema(request=LiveRequestSerializer, responses={200: answer_of(Live), **BAD, **SIGNED_OUT})
     def post(self, request: Request) -> Response:
-        asked = read(LiveRequestSerializer, request)
-        chosen = asked.get("selected")
+        body = read(LiveRequestSerializer, request)
+        chosen = body.get("selected")
         selected = (chosen["path"], chosen["member"]) if chosen else None
-        wish = Wish(selected, asked.get("picked"), asked.get("longest", UNFOLDED), asked.get("told"))
-        return Response(look(asked["document"], asked.get("mark"), wish))
+        wish = Wish(selected, body.get("picked"), body.get("longest", UNFOLDED), body.get("told"))
+        return Response(look(body["document"], body.get("mark"), wish))
 
 
 class LoadsView(APIView):
@@ -163,8 +163,8 @@ class LoadsView(APIView):
     @extend_schema(request=LoadsRequestSerializer, responses={200: answer_of(LoadsShown), **BAD, **SIGNED_OUT})
     def post(self, request: Request) -> Response:
         """What each part has to stand, and does; how warm motors get over the day."""
-        asked = read(LoadsRequestSerializer, request)
-        return Response(loads_shown(design.read(asked["document"]), readable(asked.get("mark"))))
+        body = read(LoadsRequestSerializer, request)
+        return Response(loads_shown(design.read(body["document"]), readable(body.get("mark"))))
 
 
 class LoadsDayView(APIView):
@@ -174,8 +174,8 @@ class LoadsDayView(APIView):
         return Response(day_shown(design.read(read(LoadsDayRequestSerializer, request)["document"])))
 
 
-def _row_wanted(asked: dict[str, Any]) -> RowWanted:
-    return RowWanted(asked["check"], asked["path"], asked["member"], asked["moment"])
+def _row_wanted(body: dict[str, Any]) -> RowWanted:
+    return RowWanted(body["check"], body["path"], body["member"], body["moment"])
 
 
 class LoadsHelpsView(APIView):
@@ -184,16 +184,16 @@ class LoadsHelpsView(APIView):
     )
     def post(self, request: Request) -> Response:
         """What would relieve one row."""
-        asked = read(LoadsRowRequestSerializer, request)
-        return Response(helps_shown(design.read(asked["document"]), _row_wanted(asked)))
+        body = read(LoadsRowRequestSerializer, request)
+        return Response(helps_shown(design.read(body["document"]), _row_wanted(body)))
 
 
 class LoadsWorkingView(APIView):
     @extend_schema(request=LoadsRowRequestSerializer, responses={200: answer_of(Working), **BAD, **SIGNED_OUT})
     def post(self, request: Request) -> Response:
         """How one row comes about."""
-        asked = read(LoadsRowRequestSerializer, request)
-        return Response(working_shown(design.read(asked["document"]), _row_wanted(asked)))
+        body = read(LoadsRowRequestSerializer, request)
+        return Response(working_shown(design.read(body["document"]), _row_wanted(body)))
 
 
 class SweepView(APIView):
@@ -201,34 +201,34 @@ class SweepView(APIView):
 
     @extend_schema(request=SweepRequestSerializer, responses={200: answer_of(Sweep), **BAD, **SIGNED_OUT})
     def post(self, request: Request) -> Response:
-        asked = read(SweepRequestSerializer, request)
-        parts = asked.get("parts", ())
-        return Response(sweep_of(asked["document"], asked["path"], asked["member"], asked["of"], parts))
+        body = read(SweepRequestSerializer, request)
+        parts = body.get("parts", ())
+        return Response(sweep_of(body["document"], body["path"], body["member"], body["of"], parts))
 
 
 class UncertaintiesView(APIView):
     @extend_schema(request=UncertaintiesRequestSerializer, responses={200: answer_of(Uncertainties), **BAD, **HIDDEN})
     def post(self, request: Request) -> Response:
-        asked = read(UncertaintiesRequestSerializer, request)
-        vehicle = asked.get("vehicle")
+        body = read(UncertaintiesRequestSerializer, request)
+        vehicle = body.get("vehicle")
         known = vehicle and access.belonging(Vehicle.objects.all(), acting(request), pk=vehicle)
         together = lessons.together(known) if known else None
-        return Response(uncertainties(asked["document"], assumed=asked["assumed"], together=together))
+        return Response(uncertainties(body["document"], assumed=body["assumed"], together=together))
 
 
 class WorkingView(APIView):
     @extend_schema(request=WorkingRequestSerializer, responses={200: answer_of(Working), **BAD, **SIGNED_OUT})
     def post(self, request: Request) -> Response:
-        asked = read(WorkingRequestSerializer, request)
-        document = design.read(asked["document"])
-        return Response(working(document, asked["measure"], branch=asked["branch"], at=asked.get("at")))
+        body = read(WorkingRequestSerializer, request)
+        document = design.read(body["document"])
+        return Response(working(document, body["measure"], branch=body["branch"], at=body.get("at")))
 
 
 class AidView(APIView):
     @extend_schema(request=AidRequestSerializer, responses={200: answer_of(Finding), **BAD, **SIGNED_OUT})
     def post(self, request: Request) -> Response:
-        asked = read(AidRequestSerializer, request)
-        return Response(find(asked["aid"], asked["given"]))
+        body = read(AidRequestSerializer, request)
+        return Response(find(body["aid"], body["given"]))
 
 
 class TypicalView(APIView):
@@ -237,8 +237,8 @@ class TypicalView(APIView):
     )
     def post(self, request: Request) -> Response:
         """What the value of a field usually is."""
-        asked = read(TypicalRequestSerializer, request)
-        return Response(offers(asked["document"], asked["path"]))
+        body = read(TypicalRequestSerializer, request)
+        return Response(offers(body["document"], body["path"]))
 
 
 class StartsView(APIView):
@@ -251,8 +251,8 @@ class StartsView(APIView):
 class GridView(APIView):
     @extend_schema(request=GridRequestSerializer, responses={200: answer_of(Grid), **BAD, **SIGNED_OUT})
     def post(self, request: Request) -> Response:
-        asked = read(GridRequestSerializer, request)
-        return Response(grid(design.read(asked["document"]), asked["path"], asked["drivers"], asked["drivens"]))
+        body = read(GridRequestSerializer, request)
+        return Response(grid(design.read(body["document"]), body["path"], body["drivers"], body["drivens"]))
 
 
 def typed_speed(text: str) -> float:
@@ -273,6 +273,6 @@ def typed_speed(text: str) -> float:
 class DutyLimitView(APIView):
     @extend_schema(request=DutyLimitRequestSerializer, responses={200: answer_of(DutyLimit), **BAD, **SIGNED_OUT})
     def post(self, request: Request) -> Response:
-        asked = read(DutyLimitRequestSerializer, request)
-        document = design.read(asked["document"])
-        return Response(duty_limit(document, typed_speed(asked["speed"]) if "speed" in asked else None))
+        body = read(DutyLimitRequestSerializer, request)
+        document = design.read(body["document"])
+        return Response(duty_limit(document, typed_speed(body["speed"]) if "speed" in body else None))

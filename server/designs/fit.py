@@ -66,18 +66,18 @@ class FitView(APIView):
     @extend_schema(request=FitRequestSerializer, responses={200: answer_of(Mounted), **BAD, **HIDDEN})
     def post(self, request: Request, workshop: UUID) -> Response:
         """A design as it stands, with the parts of a bin."""
-        found = access.workshop_for(acting(request), workshop)
+        workshop_row = access.workshop_for(acting(request), workshop)
         document = design.read(read(FitRequestSerializer, request)["document"])
-        return Response(mounted(document, _hand(found)))
+        return Response(mounted(document, _hand(workshop_row)))
 
 
 class PlacesView(APIView):
     @extend_schema(request=PlacesRequestSerializer, responses={200: answer_of(Ways), **BAD, **HIDDEN})
     def post(self, request: Request, workshop: UUID) -> Response:
         """All ways to place its shafts."""
-        found = access.workshop_for(acting(request), workshop)
-        asked = read(PlacesRequestSerializer, request)
-        return Response(aside(places, design.read(asked["document"]), _hand(found), asked["behind"]))
+        workshop_row = access.workshop_for(acting(request), workshop)
+        body = read(PlacesRequestSerializer, request)
+        return Response(aside(places, design.read(body["document"]), _hand(workshop_row), body["behind"]))
 
 
 class TemplateView(APIView):
@@ -87,12 +87,12 @@ class TemplateView(APIView):
     )
     def post(self, request: Request, workshop: UUID, kind: str) -> Response:
         """A template at full size: pdf, svg or dxf."""
-        found = access.workshop_for(acting(request), workshop)
+        workshop_row = access.workshop_for(acting(request), workshop)
         if kind not in TYPES:
             raise Http404
-        asked = read(TemplateRequestSerializer, request)
-        wish = Wish(kind, asked["sheet"], asked["shaft"], asked["behind"])
-        return Response(aside(template, asked["document"], _hand(found), wish, template_fonts()))
+        body = read(TemplateRequestSerializer, request)
+        wish = Wish(kind, body["sheet"], body["shaft"], body["behind"])
+        return Response(aside(template, body["document"], _hand(workshop_row), wish, template_fonts()))
 
 
 @cache

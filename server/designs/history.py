@@ -67,9 +67,9 @@ class HistoryView(APIView):
     )
     def get(self, request: Request, vehicle: UUID) -> Response:
         """The newest first; `before` asks for what came before an entry's number."""
-        found = access.belonging(Vehicle.objects.all(), acting(request), pk=vehicle)
+        vehicle_row = access.belonging(Vehicle.objects.all(), acting(request), pk=vehicle)
         before = request.query_params.get("before", "")
-        return Response(entries(found, int(before) if before.isdecimal() else None))
+        return Response(entries(vehicle_row, int(before) if before.isdecimal() else None))
 
 
 def entries(vehicle: Vehicle, before: int | None = None) -> list[HistoryEntry]:

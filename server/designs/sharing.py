@@ -80,13 +80,16 @@ def share(user: User, vehicle: Vehicle, days: int) -> tuple[Share, str]:
     """
     need_room("links", _standing(vehicle).count(), MOST)
     code, code_hash = codes.draw()
-    made = Share.objects.create(
-        vehicle=vehicle, document=vehicle.revisions.latest("number").document, code_hash=code_hash, author=user,
+    shared = Share.objects.create(
+        vehicle=vehicle,
+        document=vehicle.revisions.latest("number").document,
+        code_hash=code_hash,
+        author=user,
         expires_at=timezone.now() + timedelta(days=days),
-    )  # fmt: skip
+    )
     vehicle.shares.filter(expires_at__lte=timezone.now()).delete()
     security.info("account %s shared vehicle %s for %d days", user.pk, vehicle.pk, days)
-    return made, code
+    return shared, code
 
 
 @allowed(EDITORS)
@@ -105,8 +108,8 @@ class SharesView(APIView):
     @extend_schema(request=NewShareSerializer, responses={201: ShareSerializer, **BAD, **HIDDEN})
     def post(self, request: Request, vehicle: UUID) -> Response:
         """Makes a link to the design as it stands now."""
-        made, code = share(acting(request), _vehicle(request, vehicle), read(NewShareSerializer, request)["days"])
-        return Response({**ShareSerializer(made).data, "code": code}, status=status.HTTP_201_CREATED)
+        share_row, code = share(acting(request), _vehicle(request, vehicle), read(NewShareSerializer, request)["days"])
+        return Response({**ShareSerializer(share_row).data, "code": code}, status=status.HTTP_201_CREATED)
 
 
 class ShareView(APIView):
@@ -121,19 +124,19 @@ class SharedView(PublicView):
     @extend_schema(request=CodeSerializer, responses={200: answer_of(Shared), **BAD, **HIDDEN, **TOO_MANY})
     def post(self, request: Request) -> Response:
         """What a link shows, to anybody who has it."""
-        found = _shared(request, read(CodeSerializer, request)["code"])
-        Share.objects.filter(pk=found.pk).update(opened=F("opened") + 1)
-        name = design.read(found.document).design.name
-        return Response(Shared(name, found.made_at, found.expires_at, card(found.document)))
+        shared = _shared(request, read(CodeSerializer, request)["code"])
+        Share.objects.filter(pk=shared.pk).update(opened=F("opened") + 1)
+        name = design.read(shared.document).design.name
+        return Response(Shared(name, shared.made_at, shared.expires_at, card(shared.document)))
 
 
 class SharedWorkingView(PublicView):
     @extend_schema(request=SharedWorkingSerializer, responses={200: answer_of(Working), **BAD, **HIDDEN, **TOO_MANY})
     def post(self, request: Request) -> Response:
         """Where one of its numbers comes from."""
-        asked = read(SharedWorkingSerializer, request)
-        found = _shared(request, asked["code"])
-        return Response(working(design.read(found.document), asked["measure"], at=asked.get("at")))
+        body = read(SharedWorkingSerializer, request)
+        shared = _shared(request, body["code"])
+        return Response(working(design.read(shared.document), body["measure"], at=body.get("at")))
 
 
 def _vehicle(request: Request, vehicle: UUID) -> Vehicle:
@@ -152,8 +155,8 @@ def _shared(request: Request, code: str) -> Share:
     """
     key = (patience.SHARED, patience.address_of(request))
     standing = Share.objects.filter(expires_at__gt=timezone.now(), vehicle__workshop__closed_at__isnull=True)
-    found = standing.filter(code_hash=codes.hash_of(code)).first()
-    if found is None:
+    shared = standing.filter(code_hash=codes.hash_of(code)).first()
+    if shared is None:
         patience.count(key)
         raise Http404
-    return found
+    return shared

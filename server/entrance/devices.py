@@ -22,8 +22,12 @@ def note(request: Any, user: User) -> None:
     key, now = request.session.session_key, timezone.now()
     if key is None:
         return
-    seen: dict[str, Any] = {"user": user, "last_at": now, "address": patience.address_of(request) or None,
-                            "device": device_of(request.META.get("HTTP_USER_AGENT", ""))}  # fmt: skip
+    seen: dict[str, Any] = {
+        "user": user,
+        "last_at": now,
+        "address": patience.address_of(request) or None,
+        "device": device_of(request.META.get("HTTP_USER_AGENT", "")),
+    }
     if not SignedIn.objects.filter(session_key=key, user=user, last_at__gt=now - NEWS).exists():
         SignedIn.objects.update_or_create(session_key=key, defaults=seen)
 
@@ -40,8 +44,8 @@ def of(user: User, here: str | None) -> QuerySet[SignedIn]:
     people, who see nothing of each other.
     """
     alive = Session.objects.filter(expire_date__gt=timezone.now()).values("session_key")
-    found = user.devices.filter(session_key__in=alive)
-    return found if user.has_usable_password() else found.filter(session_key=here)
+    devices = user.devices.filter(session_key__in=alive)
+    return devices if user.has_usable_password() else devices.filter(session_key=here)
 
 
 def end(user: User, devices: QuerySet[SignedIn]) -> None:

@@ -70,8 +70,8 @@ class DeviceView(APIView):
     @extend_schema(responses={204: None, **HIDDEN})
     def delete(self, request: Request, device: UUID) -> Response:
         """Signs out there."""
-        found = get_object_or_404(_mine(request), pk=device)
-        devices.end(acting(request), SignedIn.objects.filter(pk=found.pk))
+        device_row = get_object_or_404(_mine(request), pk=device)
+        devices.end(acting(request), SignedIn.objects.filter(pk=device_row.pk))
         return Response(status=status.HTTP_204_NO_CONTENT)
 
 
@@ -81,9 +81,9 @@ class ResetView(PublicView):
         """Chooses a new password with a code."""
         key = (patience.RESET, patience.address_of(request))
         patience.count(key)
-        asked = read(ResetSerializer, request)
+        body = read(ResetSerializer, request)
         with patience.hashing():
-            resets.use(asked["code"], asked["password"])
+            resets.use(body["code"], body["password"])
         patience.forgive(key)
         return Response(status=status.HTTP_204_NO_CONTENT)
 
@@ -92,6 +92,6 @@ class ResetLinkView(APIView):
     @extend_schema(request=None, responses={201: ResetLinkSerializer, **BAD, **HIDDEN})
     def post(self, request: Request, workshop: UUID, member: int) -> Response:
         """Makes a code with which a member who forgot it chooses a new password, within a day."""
-        found = access.workshop_for(acting(request), workshop, access.OWNERS)
-        membership = get_object_or_404(found.memberships.select_related("user"), pk=member)
+        workshop_row = access.workshop_for(acting(request), workshop, access.OWNERS)
+        membership = get_object_or_404(workshop_row.memberships.select_related("user"), pk=member)
         return Response({"code": resets.make_for_member(acting(request), membership)}, status=status.HTTP_201_CREATED)

@@ -63,9 +63,9 @@ class EmailView(APIView):
     @extend_schema(request=EmailSerializer, responses={204: None, **BAD, **SIGNED_OUT, **TOO_MANY})
     def post(self, request: Request) -> Response:
         """Another address."""
-        user, asked = acting(request), read(EmailSerializer, request)
-        confirm(user, asked["password"])
-        user.email = asked["email"]
+        user, body = acting(request), read(EmailSerializer, request)
+        confirm(user, body["password"])
+        user.email = body["email"]
         user.save(update_fields=["email"])
         return Response(status=status.HTTP_204_NO_CONTENT)
 
@@ -77,5 +77,5 @@ def user_of(code: str) -> User | None:
         number = int(urlsafe_base64_decode(uid))
     except ValueError:
         return None
-    found = User.objects.filter(pk=number, is_active=True).first()
-    return found if found is not None and default_token_generator.check_token(found, token) else None
+    user = User.objects.filter(pk=number, is_active=True).first()
+    return user if user is not None and default_token_generator.check_token(user, token) else None

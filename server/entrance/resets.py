@@ -45,8 +45,8 @@ def make_for_member(owner: User, membership: Membership) -> str:
     elsewhere = member.memberships.exclude(workshop__in=owned)
     # Everybody begins with a workshop of their own: where nothing is in it, there is nothing to see.
     if elsewhere.exclude(workshop__vehicles__isnull=True, workshop__parts__isnull=True).exists():
-        told = f"{member.username} also works where you are no owner. Whoever looks after this machine can help:"
-        raise Refused(f"{told} ./ydro reset-password {member.username}")
+        sentence = f"{member.username} also works where you are no owner. Whoever looks after this machine can help:"
+        raise Refused(f"{sentence} ./ydro reset-password {member.username}")
     return make(member, owner)
 
 
@@ -60,12 +60,12 @@ def use(code: str, password: str) -> User:
     if "." in code:
         return _by_mail(code, password)
     standing = ResetCode.objects.select_for_update().filter(expires_at__gt=timezone.now(), user__is_active=True)
-    found = standing.filter(code_hash=codes.hash_of(code)).select_related("user").first()
-    if found is None:
+    link = standing.filter(code_hash=codes.hash_of(code)).select_related("user").first()
+    if link is None:
         raise serializers.ValidationError(GONE)
-    _choose(found.user, password)
-    found.delete()
-    return found.user
+    _choose(link.user, password)
+    link.delete()
+    return link.user
 
 
 def _by_mail(code: str, password: str) -> User:

@@ -113,62 +113,64 @@ class FitsRequestSerializer(serializers.Serializer[Any]):
 class PartsView(APIView):
     @extend_schema(responses={200: BinPartSerializer(many=True), **HIDDEN})
     def get(self, request: Request, workshop: UUID) -> Response:
-        found = access.workshop_for(acting(request), workshop)
-        return Response(list(found.parts.values("version", "document")))
+        workshop_row = access.workshop_for(acting(request), workshop)
+        return Response(list(workshop_row.parts.values("version", "document")))
 
     @extend_schema(
         request=ChangesSerializer,
         responses={200: BinPartSerializer(many=True), 409: PartConflictSerializer, **BAD, **HIDDEN},
     )
     def post(self, request: Request, workshop: UUID) -> Response:
-        found = access.workshop_for(acting(request), workshop, access.EDITORS)
-        asked = read(ChangesSerializer, request)["changes"]
-        made = change_parts(acting(request), found, [Change(c["id"], c["base"], c["document"]) for c in asked])
-        if isinstance(made, Stale):
+        workshop_row = access.workshop_for(acting(request), workshop, access.EDITORS)
+        changes = read(ChangesSerializer, request)["changes"]
+        changed = change_parts(
+            acting(request), workshop_row, [Change(c["id"], c["base"], c["document"]) for c in changes]
+        )
+        if isinstance(changed, Stale):
             detail = "Somebody else has changed these parts since. Nothing was overwritten."
-            present = BinPartSerializer(made.present, many=True).data
+            present = BinPartSerializer(changed.present, many=True).data
             return Response({"detail": detail, "present": present}, status=status.HTTP_409_CONFLICT)
-        return Response(BinPartSerializer(made, many=True).data)
+        return Response(BinPartSerializer(changed, many=True).data)
 
 
 class FitsView(APIView):
     @extend_schema(request=FitsRequestSerializer, responses={200: answer_of(Fits), **BAD, **HIDDEN})
     def post(self, request: Request, workshop: UUID) -> Response:
         """The parts of the bin that could stand in a stage of a design."""
-        found = access.workshop_for(acting(request), workshop)
-        asked = read(FitsRequestSerializer, request)
-        stage = stage_at(design.read(asked["document"]).design, asked["path"])
+        workshop_row = access.workshop_for(acting(request), workshop)
+        body = read(FitsRequestSerializer, request)
+        stage = stage_at(design.read(body["document"]).design, body["path"])
         if stage is None:
-            raise DocumentError([Fault("path", f'"{asked["path"][:60]}" given', "give the path of a stage")])
-        parts = found.parts.filter(document__kind=stage.form.part if stage.form else "")
+            raise DocumentError([Fault("path", f'"{body["path"][:60]}" given', "give the path of a stage")])
+        parts = workshop_row.parts.filter(document__kind=stage.form.part if stage.form else "")
         return Response(Fits(fits(stage, list(parts.values_list("document", flat=True)))))
 
 
 class BulkView(APIView):
     @extend_schema(request=BulkSerializer, responses={200: answer_of(PartList), **BAD, **HIDDEN})
     def post(self, request: Request, workshop: UUID) -> Response:
-        found = access.workshop_for(acting(request), workshop, access.EDITORS)
-        asked = read(BulkSerializer, request)
-        parts, faults = bulk.read_lines(asked["kind"], asked["text"])
-        ids = Ids(found.parts.values_list("ref", flat=True))
+        workshop_row = access.workshop_for(acting(request), workshop, access.EDITORS)
+        body = read(BulkSerializer, request)
+        parts, faults = bulk.read_lines(body["kind"], body["text"])
+        ids = Ids(workshop_row.parts.values_list("ref", flat=True))
         for part in parts:
             part["id"] = ids.new(part)
-        told = [sheet.CellFault(f.line, "", f.problem, f.remedy) for f in faults]
-        return Response(PartList(parts, [0] * len(parts), told))
+        cell_faults = [sheet.CellFault(f.line, "", f.problem, f.remedy) for f in faults]
+        return Response(PartList(parts, [0] * len(parts), cell_faults))
 
 
 class FileView(APIView):
     @extend_schema(request=FileSerializer, responses={200: answer_of(PartList), **BAD, **HIDDEN})
     def post(self, request: Request, workshop: UUID) -> Response:
         """Reads a file; what it holds is put into the bin by a change, all or nothing."""
-        found = access.workshop_for(acting(request), workshop, access.EDITORS)
-        asked = read(FileSerializer, request)
+        workshop_row = access.workshop_for(acting(request), workshop, access.EDITORS)
+        body = read(FileSerializer, request)
         try:
-            data = base64.b64decode(asked["data"], validate=True)
+            data = base64.b64decode(body["data"], validate=True)
         except (binascii.Error, ValueError):
             raise DocumentError([Fault("data", "not base64", "give the file's bytes in base64")]) from None
-        versions = dict(found.parts.values_list("ref", "version"))
-        parts, faults = aside(files.parts_in, asked["name"], data, asked.get("kind", ""), tuple(versions))
+        versions = dict(workshop_row.parts.values_list("ref", "version"))
+        parts, faults = aside(files.parts_in, body["name"], data, body.get("kind", ""), tuple(versions))
         return Response(PartList(parts, [versions.get(part["id"], 0) for part in parts], faults))
 
 
@@ -179,9 +181,9 @@ class ExportView(APIView):
     )
     def get(self, request: Request, workshop: UUID, suffix: str) -> HttpResponse:
         """All parts, or those of one kind, as a file."""
-        found = access.workshop_for(acting(request), workshop)
+        workshop_row = access.workshop_for(acting(request), workshop)
         kind = request.query_params.get("kind")
-        parts = [part for part in documents(found) if kind in (None, part["kind"])]
+        parts = [part for part in documents(workshop_row) if kind in (None, part["kind"])]
         # A book has a sheet for each kind, CSV has one table for all.
         tables = sheet.sheets_of(parts) if suffix == "xlsx" else [("", sheet.rows_of(parts))]
         return attachment("parts", suffix, tables)

@@ -49,16 +49,16 @@ def keeps(user: User | None) -> bool:
 def note(user: User, idea: str, went: Went) -> None:
     """Keep how an exercise went."""
     row = Learnt.objects.select_for_update().filter(user=user, idea=idea).first()
-    made = after(Memory(**row.memory) if row else None, went, timezone.now())
-    Learnt.objects.update_or_create(user=user, idea=idea, defaults={"memory": asdict(made)})
+    memory = after(Memory(**row.memory) if row else None, went, timezone.now())
+    Learnt.objects.update_or_create(user=user, idea=idea, defaults={"memory": asdict(memory)})
 
 
 @allowed(EDITORS)
 @transaction.atomic
-def open_on_line(user: User, workshop: Workshop, made: Exercise) -> Vehicle:
+def open_on_line(user: User, workshop: Workshop, drawn: Exercise) -> Vehicle:
     """A scratch vehicle of an exercise's design: it is on no bench, and goes after a day unless it is kept."""
     workshop.vehicles.filter(scratch=True, created_at__lt=timezone.now() - SCRATCH_FOR).delete()
-    vehicle = add_vehicle(user, workshop, {**made.posed.design, "name": f"Exercise: {made.idea}"})
+    vehicle = add_vehicle(user, workshop, {**drawn.posed.design, "name": f"Exercise: {drawn.idea}"})
     vehicle.scratch = True
     vehicle.save(update_fields=["scratch"])
     return vehicle
@@ -66,7 +66,7 @@ def open_on_line(user: User, workshop: Workshop, made: Exercise) -> Vehicle:
 
 @allowed(OWNERS)
 @transaction.atomic
-def make_set(user: User, workshop: Workshop, asked: Mapping[str, Any]) -> ExerciseSet:
+def make_set(user: User, workshop: Workshop, wanted: Mapping[str, Any]) -> ExerciseSet:
     """Make a set for a class: so many exercises of these ideas, in turn, at these levels.
 
     Raises:
@@ -74,11 +74,17 @@ def make_set(user: User, workshop: Workshop, asked: Mapping[str, Any]) -> Exerci
     """
     need_room("sets", workshop.exercise_sets.count(), MOST_SETS)
     seed = secrets.randbelow(SEEDS)
-    plan = _plan(asked["ideas"], asked["levels"], asked["count"], seed)
+    plan = _plan(wanted["ideas"], wanted["levels"], wanted["count"], seed)
     return ExerciseSet.objects.create(
-        workshop=workshop, name=asked["name"], plan=plan, own_numbers=asked["own_numbers"], seed=seed,
-        units=asked["units"], code=_new_code(), author=user,
-    )  # fmt: skip
+        workshop=workshop,
+        name=wanted["name"],
+        plan=plan,
+        own_numbers=wanted["own_numbers"],
+        seed=seed,
+        units=wanted["units"],
+        code=_new_code(),
+        author=user,
+    )
 
 
 def _plan(ideas: Sequence[str], levels: Sequence[int], count: int, seed: int) -> list[dict[str, Any]]:
@@ -88,12 +94,12 @@ def _plan(ideas: Sequence[str], levels: Sequence[int], count: int, seed: int) ->
     for names in kinds.values():
         random.shuffle(names)
     ordered = list(kinds)
-    found = [(ordered[k % len(ordered)], k // len(ordered)) for k in range(count)]
-    found.sort(key=lambda entry: (ordered.index(entry[0]), entry[1]))
+    plan = [(ordered[k % len(ordered)], k // len(ordered)) for k in range(count)]
+    plan.sort(key=lambda entry: (ordered.index(entry[0]), entry[1]))
     return [
         {"kind": kinds[idea][turn % len(kinds[idea])], "level": sorted(levels)[turn % len(levels)]}
-        for idea, turn in found
-    ]  # fmt: skip
+        for idea, turn in plan
+    ]
 
 
 def _new_code() -> str:
@@ -103,11 +109,13 @@ def _new_code() -> str:
             return code
 
 
-def of_set(found: ExerciseSet, place: int, number: int = 0) -> Exercise:
+def of_set(exercise_set: ExerciseSet, place: int, number: int = 0) -> Exercise:
     """One exercise of a set, by its place from 0, for the pupil of a number where each has their own."""
-    entry = found.plan[place]
-    own = number if found.own_numbers else 0
-    return exercise(entry["kind"], entry["level"], (found.seed + 7919 * place + 104_729 * own) % SEEDS, found.units)
+    entry = exercise_set.plan[place]
+    own = number if exercise_set.own_numbers else 0
+    return exercise(
+        entry["kind"], entry["level"], (exercise_set.seed + 7919 * place + 104_729 * own) % SEEDS, exercise_set.units
+    )
 
 
 @transaction.atomic
@@ -118,14 +126,14 @@ def join(code: str, nickname: str) -> Pupil | None:
         Full: too many have joined.
         Refused: somebody of that name is there.
     """
-    found = ExerciseSet.objects.select_for_update().filter(code=code.strip().upper()).first()
-    if found is None or found.workshop.closed_at is not None:
+    exercise_set = ExerciseSet.objects.select_for_update().filter(code=code.strip().upper()).first()
+    if exercise_set is None or exercise_set.workshop.closed_at is not None:
         return None
-    need_room("pupils", found.pupils.count(), MOST_PUPILS, "ask the teacher")
-    if found.pupils.filter(nickname__iexact=nickname).exists():
+    need_room("pupils", exercise_set.pupils.count(), MOST_PUPILS, "ask the teacher")
+    if exercise_set.pupils.filter(nickname__iexact=nickname).exists():
         raise Refused(f'There is a "{nickname}" already: take another name.')
-    number = (found.pupils.aggregate(last=Max("number"))["last"] or 0) + 1
-    return Pupil.objects.create(set=found, number=number, nickname=nickname)
+    number = (exercise_set.pupils.aggregate(last=Max("number"))["last"] or 0) + 1
+    return Pupil.objects.create(set=exercise_set, number=number, nickname=nickname)
 
 
 def answer(pupil: Pupil, place: int, given: object) -> Judgement:
@@ -135,23 +143,23 @@ def answer(pupil: Pupil, place: int, given: object) -> Judgement:
         DocumentError: it is no answer.
         Full: there are too many.
     """
-    made = of_set(pupil.set, place, pupil.number)
-    found = judge(made, given)
+    drawn = of_set(pupil.set, place, pupil.number)
+    verdict = judge(drawn, given)
     need_room("answers", pupil.answers.count(), MOST_ANSWERS, "ask the teacher")
-    PupilAnswer.objects.create(pupil=pupil, place=place, given=given, verdict=found.verdict, mistake=found.mistake)
-    return found
+    PupilAnswer.objects.create(pupil=pupil, place=place, given=given, verdict=verdict.verdict, mistake=verdict.mistake)
+    return verdict
 
 
 @allowed(OWNERS)
-def delete_set(user: User, found: ExerciseSet) -> None:
+def delete_set(user: User, exercise_set: ExerciseSet) -> None:
     """Take a set away for good, its pupils with it."""
-    found.delete()
+    exercise_set.delete()
 
 
 @allowed(OWNERS)
-def forget_pupils(user: User, found: ExerciseSet) -> None:
+def forget_pupils(user: User, exercise_set: ExerciseSet) -> None:
     """Take away all pupils of a set with their answers; the set stays."""
-    found.pupils.all().delete()
+    exercise_set.pupils.all().delete()
 
 
 def forget_old() -> int:

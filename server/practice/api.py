@@ -24,8 +24,8 @@ from ydrometer.practice import KINDS, Exercise, Judgement, exercise, judge
 from ydrometer.screens.practised import ExerciseShown, PracticeShown, Solved, exercise_shown, practice_shown, solved
 
 
-def _drawn(asked: dict[str, Any]) -> Exercise:
-    return exercise(asked["kind"], asked["level"], asked["seed"], asked["units"])
+def _drawn(body: dict[str, Any]) -> Exercise:
+    return exercise(body["kind"], body["level"], body["seed"], body["units"])
 
 
 def _user(request: Request) -> User | None:
@@ -41,9 +41,9 @@ class PracticeView(PublicView):
     @extend_schema(request=WentSerializer, responses={200: answer_of(PracticeShown), **BAD})
     def post(self, request: Request) -> Response:
         """Notes how an exercise went; of those who are not signed in nothing is kept."""
-        asked, user = read(WentSerializer, request), _user(request)
+        body, user = read(WentSerializer, request), _user(request)
         if user is not None and actions.keeps(user):
-            actions.note(user, KINDS[asked["kind"]].idea, asked["went"])
+            actions.note(user, KINDS[body["kind"]].idea, body["went"])
         return Response(practice_shown(actions.known_to(user), timezone.now()))
 
 
@@ -58,8 +58,8 @@ class JudgeView(PublicView):
     @extend_schema(request=JudgeSerializer, responses={200: answer_of(Judgement), **BAD})
     def post(self, request: Request) -> Response:
         """What is to be said of an answer."""
-        asked = read(JudgeSerializer, request)
-        return Response(judge(_drawn(asked), asked["answer"]))
+        body = read(JudgeSerializer, request)
+        return Response(judge(_drawn(body), body["answer"]))
 
 
 class SolvedView(PublicView):
@@ -73,7 +73,7 @@ class OpenView(APIView):
     @extend_schema(request=OpenSerializer, responses={201: VehicleSerializer, **BAD, **HIDDEN})
     def post(self, request: Request) -> Response:
         """Opens an exercise on the Line, as a scratch vehicle."""
-        asked = read(OpenSerializer, request)
-        workshop = access.workshop_for(acting(request), asked["workshop"], access.EDITORS)
-        made = actions.open_on_line(acting(request), workshop, _drawn(asked))
-        return Response(VehicleSerializer(made).data, status=status.HTTP_201_CREATED)
+        body = read(OpenSerializer, request)
+        workshop = access.workshop_for(acting(request), body["workshop"], access.EDITORS)
+        vehicle_row = actions.open_on_line(acting(request), workshop, _drawn(body))
+        return Response(VehicleSerializer(vehicle_row).data, status=status.HTTP_201_CREATED)

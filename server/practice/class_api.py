@@ -42,11 +42,11 @@ class SetCardSerializer(serializers.ModelSerializer[ExerciseSet]):
         model = ExerciseSet
         fields = ("id", "name", "code", "made_at", "count", "joined")
 
-    def get_count(self, found: ExerciseSet) -> int:
-        return len(found.plan)
+    def get_count(self, exercise_set: ExerciseSet) -> int:
+        return len(exercise_set.plan)
 
-    def get_joined(self, found: ExerciseSet) -> int:
-        return found.pupils.count()
+    def get_joined(self, exercise_set: ExerciseSet) -> int:
+        return exercise_set.pupils.count()
 
 
 def _set(request: Request, which: UUID) -> ExerciseSet:
@@ -57,15 +57,15 @@ class SetsView(APIView):
     @extend_schema(responses={200: SetCardSerializer(many=True), **HIDDEN})
     def get(self, request: Request, workshop: UUID) -> Response:
         """All sets of a workshop, the newest first."""
-        found = access.workshop_for(acting(request), workshop, access.OWNERS)
-        return Response(SetCardSerializer(found.exercise_sets.all(), many=True).data)
+        workshop_row = access.workshop_for(acting(request), workshop, access.OWNERS)
+        return Response(SetCardSerializer(workshop_row.exercise_sets.all(), many=True).data)
 
     @extend_schema(request=NewSetSerializer, responses={201: SetCardSerializer, **BAD, **HIDDEN})
     def post(self, request: Request, workshop: UUID) -> Response:
         """Makes a set with a code to join it by."""
-        found = access.workshop_for(acting(request), workshop, access.OWNERS)
-        made = actions.make_set(acting(request), found, read(NewSetSerializer, request))
-        return Response(SetCardSerializer(made).data, status=status.HTTP_201_CREATED)
+        workshop_row = access.workshop_for(acting(request), workshop, access.OWNERS)
+        set_row = actions.make_set(acting(request), workshop_row, read(NewSetSerializer, request))
+        return Response(SetCardSerializer(set_row).data, status=status.HTTP_201_CREATED)
 
 
 class SetView(APIView):
@@ -93,25 +93,27 @@ class WallView(APIView):
     @extend_schema(responses={200: answer_of(ExerciseShown), **HIDDEN})
     def get(self, request: Request, which: UUID, place: int) -> Response:
         """One exercise for the wall, with the set's own numbers and without names."""
-        return Response(exercise_shown(actions.of_set(found := _set(request, which), _place(found, place))))
+        return Response(exercise_shown(actions.of_set(set_row := _set(request, which), _place(set_row, place))))
 
     @extend_schema(request=None, responses={200: answer_of(Solved), **HIDDEN})
     def post(self, request: Request, which: UUID, place: int) -> Response:
         """Its answer, once the class has seen it."""
-        return Response(solved(actions.of_set(found := _set(request, which), _place(found, place))))
+        return Response(solved(actions.of_set(set_row := _set(request, which), _place(set_row, place))))
 
 
 class SetSheetView(APIView):
     @extend_schema(responses={(200, "application/pdf"): OpenApiResponse(OpenApiTypes.BINARY), **HIDDEN})
     def get(self, request: Request, which: UUID) -> HttpResponse:
         """The set on paper: exercises with drawings, and their answers with working on pages of their own."""
-        found = _set(request, which)
-        made = [actions.of_set(found, place) for place in range(len(found.plan))]
-        return download(practice_sheet(found.name, made, faces_folder()), "application/pdf", f"{found.name}.pdf")
+        set_row = _set(request, which)
+        exercises = [actions.of_set(set_row, place) for place in range(len(set_row.plan))]
+        return download(
+            practice_sheet(set_row.name, exercises, faces_folder()), "application/pdf", f"{set_row.name}.pdf"
+        )
 
 
-def _place(found: ExerciseSet, place: int) -> int:
-    if place >= len(found.plan):
+def _place(exercise_set: ExerciseSet, place: int) -> int:
+    if place >= len(exercise_set.plan):
         raise Http404
     return place
 
@@ -137,10 +139,10 @@ class JoiningClassView(PublicView):
     @extend_schema(request=JoinClassSerializer, responses={200: answer_of(ClassShown), **BAD, **TOO_MANY, **HIDDEN})
     def post(self, request: Request) -> Response:
         """Joins a class by its code, under a nickname."""
-        asked = read(JoinClassSerializer, request)
+        body = read(JoinClassSerializer, request)
         tried = (patience.CLASS, patience.address_of(request))
         patience.count(tried)
-        pupil = actions.join(asked["code"], asked["nickname"])
+        pupil = actions.join(body["code"], body["nickname"])
         if pupil is None:
             raise serializers.ValidationError({"code": "There is no class with this code: look once more."})
         patience.forgive(tried)

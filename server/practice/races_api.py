@@ -58,15 +58,15 @@ class RacesView(APIView):
     @extend_schema(responses={200: RaceCardSerializer(many=True), **HIDDEN})
     def get(self, request: Request, workshop: UUID) -> Response:
         """All races of a workshop, the newest first."""
-        found = access.workshop_for(acting(request), workshop)
-        return Response(RaceCardSerializer(cards(list(found.races.all())), many=True).data)
+        workshop_row = access.workshop_for(acting(request), workshop)
+        return Response(RaceCardSerializer(cards(list(workshop_row.races.all())), many=True).data)
 
     @extend_schema(request=NewRaceSerializer, responses={201: answer_of(BoardShown), **BAD, **HIDDEN})
     def post(self, request: Request, workshop: UUID) -> Response:
         """Makes a board."""
-        found = access.workshop_for(acting(request), workshop, access.EDITORS)
-        made = racing.make(acting(request), found, read(NewRaceSerializer, request)["document"])
-        return Response(shown(made), status=status.HTTP_201_CREATED)
+        workshop_row = access.workshop_for(acting(request), workshop, access.EDITORS)
+        row = racing.make(acting(request), workshop_row, read(NewRaceSerializer, request)["document"])
+        return Response(shown(row), status=status.HTTP_201_CREATED)
 
 
 class RaceView(APIView):
@@ -81,9 +81,9 @@ class RaceView(APIView):
     )
     def put(self, request: Request, race: UUID) -> Response:
         """Changes it: entries, settings, and heats that were run."""
-        found = _board(request, race, access.EDITORS)
-        asked = read(SaveRaceSerializer, request)
-        saved = racing.change(acting(request), found, asked["base"], asked["document"])
+        board = _board(request, race, access.EDITORS)
+        body = read(SaveRaceSerializer, request)
+        saved = racing.change(acting(request), board, body["base"], body["document"])
         if saved is None:
             detail = "Somebody has changed the race since. Nothing was overwritten."
             present = shown(_board(request, race))

@@ -84,11 +84,11 @@ def change(user: User, board: RaceBoard, base: int, document: Mapping[str, Any])
     Raises:
         DocumentError: it has faults.
     """
-    made = races.read(document)
+    read_board = races.read(document)
     locked = RaceBoard.objects.select_for_update().get(pk=board.pk)
     if locked.version != base:
         return None
-    locked.document = {**document, "heats": _with_revisions(locked, made, list(document.get("heats", ())))}
+    locked.document = {**document, "heats": _with_revisions(locked, read_board, list(document.get("heats", ())))}
     locked.author, locked.version = user, locked.version + 1
     locked.save()
     return locked
@@ -100,19 +100,21 @@ def delete(user: User, board: RaceBoard) -> None:
     board.delete()
 
 
-def _with_revisions(board: RaceBoard, made: Board, heats: list[Any]) -> list[Any]:
+def _with_revisions(board: RaceBoard, read_board: Board, heats: list[Any]) -> list[Any]:
     """Heats that are new know which revision each vehicle was."""
-    vehicles = _vehicles(board, made)
+    vehicles = _vehicles(board, read_board)
     newest = {key: vehicle.revisions.latest("number").number for key, vehicle in vehicles.items()}
-    known = {entry.id: newest.get(entry.vehicle) for entry in made.entries}
-    return [heat if heat.get("revisions") else {**heat, "revisions": [known.get(one) for one in heat["entries"]]}
-            for heat in heats]  # fmt: skip
+    known = {entry.id: newest.get(entry.vehicle) for entry in read_board.entries}
+    return [
+        heat if heat.get("revisions") else {**heat, "revisions": [known.get(entry) for entry in heat["entries"]]}
+        for heat in heats
+    ]
 
 
-def _vehicles(board: RaceBoard, made: Board) -> dict[str, Vehicle]:
+def _vehicles(board: RaceBoard, read_board: Board) -> dict[str, Vehicle]:
     """Vehicles of the board's own workshop, by id."""
-    wanted = {entry.vehicle for entry in made.entries if _is_id(entry.vehicle)}
-    return {str(one.pk): one for one in board.workshop.vehicles.filter(pk__in=wanted)}
+    wanted = {entry.vehicle for entry in read_board.entries if _is_id(entry.vehicle)}
+    return {str(vehicle.pk): vehicle for vehicle in board.workshop.vehicles.filter(pk__in=wanted)}
 
 
 def _is_id(text: str) -> bool:
@@ -125,20 +127,30 @@ def _is_id(text: str) -> bool:
 
 def shown(board: RaceBoard) -> BoardShown:
     """A board as it is looked at."""
-    made = races.read(board.document)
-    vehicles = _vehicles(board, made)
-    predicted = _predicted(vehicles, made.distance)
+    read_board = races.read(board.document)
+    vehicles = _vehicles(board, read_board)
+    predicted = _predicted(vehicles, read_board.distance)
     entries = [
         EntryShown(
-            entry.id, entry.name, entry.vehicle, vehicle.name if (vehicle := vehicles.get(entry.vehicle)) else "",
-            predicted.get(entry.vehicle), _last_run(vehicle, made.distance), _log(vehicle, made, entry.id),
+            entry.id,
+            entry.name,
+            entry.vehicle,
+            vehicle.name if (vehicle := vehicles.get(entry.vehicle)) else "",
+            predicted.get(entry.vehicle),
+            _last_run(vehicle, read_board.distance),
+            _log(vehicle, read_board, entry.id),
         )
-        for entry in made.entries
-    ]  # fmt: skip
+        for entry in read_board.entries
+    ]
     return BoardShown(
-        board.pk, board.workshop_id, board.version, board.document, races.next_heat(made),
-        races.standings(made), entries,
-    )  # fmt: skip
+        board.pk,
+        board.workshop_id,
+        board.version,
+        board.document,
+        races.next_heat(read_board),
+        races.standings(read_board),
+        entries,
+    )
 
 
 def _predicted(vehicles: Mapping[str, Vehicle], distance: float) -> dict[str, float | None]:
@@ -171,25 +183,31 @@ def _log(vehicle: Vehicle | None, board: Board, entry: str) -> list[Between]:
         return []
     starts = [
         (k, heat.revisions[heat.entries.index(entry)])
-        for k, heat in enumerate(board.heats, 1) if entry in heat.entries and heat.revisions
-    ]  # fmt: skip
-    found = []
+        for k, heat in enumerate(board.heats, 1)
+        if entry in heat.entries and heat.revisions
+    ]
+    log = []
     for (before, old), (after, new) in pairwise(starts):
         if old is not None and new is not None and old != new:
-            found.append(Between(before, after, changes(_as_of(vehicle, old), _as_of(vehicle, new))))
-    return found
+            log.append(Between(before, after, changes(_as_of(vehicle, old), _as_of(vehicle, new))))
+    return log
 
 
 def _as_of(vehicle: Vehicle, number: int) -> dict[str, Any]:
     """The document of a revision; where it is no longer kept, of the one before it."""
-    found: Revision | None = vehicle.revisions.filter(number__lte=number).order_by("-number").first()
-    return dict((found or vehicle.revisions.earliest("number")).document)
+    revision: Revision | None = vehicle.revisions.filter(number__lte=number).order_by("-number").first()
+    return dict((revision or vehicle.revisions.earliest("number")).document)
 
 
 def cards(boards: Sequence[RaceBoard]) -> list[dict[str, Any]]:
     """Boards in a list."""
     return [
-        {"id": board.pk, "name": board.document["name"], "made_at": board.made_at,
-         "entries": len(board.document["entries"]), "heats": len(board.document.get("heats", ()))}
+        {
+            "id": board.pk,
+            "name": board.document["name"],
+            "made_at": board.made_at,
+            "entries": len(board.document["entries"]),
+            "heats": len(board.document.get("heats", ())),
+        }
         for board in boards
-    ]  # fmt: skip
+    ]

@@ -32,7 +32,7 @@ class AnswerField(serializers.Field):  # type: ignore[type-arg]  # what comes is
 
     def to_internal_value(self, data: Any) -> Any:
         good = isinstance(data, str) and len(data) <= 200
-        picks = isinstance(data, list) and len(data) <= 8 and all(type(one) is int for one in data)
+        picks = isinstance(data, list) and len(data) <= 8 and all(type(pick) is int for pick in data)
         if not good and not picks:
             raise serializers.ValidationError("Give a text, or the teeth of the wheels that are picked.")
         return data

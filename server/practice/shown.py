@@ -77,31 +77,38 @@ class ClassShown:
     exercises: list[PupilExercise]
 
 
-def set_shown(found: ExerciseSet) -> SetShown:
+def set_shown(exercise_set: ExerciseSet) -> SetShown:
     """A set with all that was answered so far."""
-    pupils = list(found.pupils.all())
+    pupils = list(exercise_set.pupils.all())
     answers: dict[tuple[UUID, int], list[PupilAnswer]] = {}
-    for one in PupilAnswer.objects.filter(pupil__set=found).order_by("pk"):
-        answers.setdefault((one.pupil_id, one.place), []).append(one)
-    exercises = [_exercise(found, place, pupils, answers) for place in range(len(found.plan))]
-    rows = [_pupil(found, pupil, answers) for pupil in pupils]
+    for answer in PupilAnswer.objects.filter(pupil__set=exercise_set).order_by("pk"):
+        answers.setdefault((answer.pupil_id, answer.place), []).append(answer)
+    exercises = [_exercise(exercise_set, place, pupils, answers) for place in range(len(exercise_set.plan))]
+    rows = [_pupil(exercise_set, pupil, answers) for pupil in pupils]
     every: Counter[str] = Counter()
     for exercise in exercises:
         every.update({mistake.name: mistake.count for mistake in exercise.mistakes})
     return SetShown(
-        found.id, found.name, found.code, found.own_numbers, found.made_at, exercises, rows, _counted(every)
+        exercise_set.id,
+        exercise_set.name,
+        exercise_set.code,
+        exercise_set.own_numbers,
+        exercise_set.made_at,
+        exercises,
+        rows,
+        _counted(every),
     )
 
 
 def _exercise(
-    found: ExerciseSet, place: int, pupils: list[Pupil], answers: dict[tuple[UUID, int], list[PupilAnswer]]
+    exercise_set: ExerciseSet, place: int, pupils: list[Pupil], answers: dict[tuple[UUID, int], list[PupilAnswer]]
 ) -> SetExercise:
-    entry = found.plan[place]
+    entry = exercise_set.plan[place]
     of_it = [answers.get((pupil.pk, place), []) for pupil in pupils]
-    mistakes = Counter(one.mistake for given in of_it for one in given if one.verdict not in RIGHT)
-    right = sum(any(one.verdict in RIGHT for one in given) for given in of_it)
+    mistakes = Counter(answer.mistake for given in of_it for answer in given if answer.verdict not in RIGHT)
+    right = sum(any(answer.verdict in RIGHT for answer in given) for given in of_it)
     tried = sum(bool(given) for given in of_it)
-    words = of_set(found, place).posed.words
+    words = of_set(exercise_set, place).posed.words
     return SetExercise(place, KINDS[entry["kind"]].idea, entry["level"], words, right, tried, _counted(mistakes))
 
 
@@ -109,15 +116,13 @@ def _counted(mistakes: Counter[str]) -> list[MistakeCount]:
     return [MistakeCount(name, count) for name, count in mistakes.most_common()]
 
 
-def _pupil(
-    found: ExerciseSet, pupil: Pupil, answers: dict[tuple[UUID, int], list[PupilAnswer]]
-) -> PupilShown:  # fmt: skip
-    done = [_state(answers.get((pupil.pk, place), [])) for place in range(len(found.plan))]
+def _pupil(exercise_set: ExerciseSet, pupil: Pupil, answers: dict[tuple[UUID, int], list[PupilAnswer]]) -> PupilShown:
+    done = [_state(answers.get((pupil.pk, place), [])) for place in range(len(exercise_set.plan))]
     return PupilShown(pupil.nickname, done, done.count("right"))
 
 
 def _state(given: list[PupilAnswer]) -> str:
-    if any(one.verdict in RIGHT for one in given):
+    if any(answer.verdict in RIGHT for answer in given):
         return "right"
     return (given[-1].mistake or "wrong") if given else ""
 
@@ -125,8 +130,8 @@ def _state(given: list[PupilAnswer]) -> str:
 def class_shown(pupil: Pupil) -> ClassShown:
     """What a pupil has done of their set."""
     own: dict[int, list[PupilAnswer]] = {}
-    for one in pupil.answers.all():
-        own.setdefault(one.place, []).append(one)
+    for answer in pupil.answers.all():
+        own.setdefault(answer.place, []).append(answer)
     exercises = [
         PupilExercise(place, KINDS[entry["kind"]].idea, place in own, _state(own.get(place, [])) == "right")
         for place, entry in enumerate(pupil.set.plan)

@@ -57,10 +57,10 @@ def tried(vehicle: Vehicle, document: Mapping[str, Any]) -> Tried:
         return known
     present = vehicle.revisions.first()
     number = present.number if present is not None and _digest(present.document) == digest else None
-    made, _ = Tried.objects.get_or_create(
+    tried_row, _ = Tried.objects.get_or_create(
         vehicle=vehicle, digest=digest, defaults={"document": document, "revision": number}
     )
-    return made
+    return tried_row
 
 
 def present_design(vehicle: Vehicle) -> Tried:
@@ -121,14 +121,14 @@ def log_file(user: User, vehicle: Vehicle, raw: dict[str, Any]) -> list[Run]:
     if len(file.runs) > MOST_AT_ONCE:
         raise Refused(f"The file has {len(file.runs):,} runs; {MOST_AT_ONCE} are read at once: cut it into several.")
     designs = {name: tried(vehicle, document) for name, document in file.raw.items()}
-    made = []
+    runs = []
     for run in raw["runs"]:
         of = designs[run["design"]]
         document = {key: value for key, value in run.items() if key != "design"}
         # The same run of the same design is the same one, however often the file is opened.
         key = uuid5(vehicle.pk, f"{of.pk} {orjson.dumps(document, option=orjson.OPT_SORT_KEYS).decode()}")
-        made.append(log_run(user, vehicle, NewRun(key, document, Origin.FILE), of))
-    return made
+        runs.append(log_run(user, vehicle, NewRun(key, document, Origin.FILE), of))
+    return runs
 
 
 @allowed(EDITORS)
@@ -156,6 +156,6 @@ def change_run(
 
 def _judge(run: Run) -> None:
     """Note what was measured and predicted."""
-    found = predicted(run.document, run.tried.document)
-    run.words, run.dimension = found.words, found.dimension
-    run.measured, run.predicted, run.off = found.measured, found.predicted, found.off
+    prediction = predicted(run.document, run.tried.document)
+    run.words, run.dimension = prediction.words, prediction.dimension
+    run.measured, run.predicted, run.off = prediction.measured, prediction.predicted, prediction.off

@@ -128,18 +128,18 @@ def vehicle_of(request: Request, vehicle: UUID, roles: Any = access.READERS) -> 
     return access.belonging(Vehicle.objects.all(), acting(request), roles, pk=vehicle)
 
 
-def design_of(vehicle: Vehicle, asked: dict[str, Any]) -> Tried:
+def design_of(vehicle: Vehicle, body: dict[str, Any]) -> Tried:
     """The design that a run is, or will be, made with.
 
     Raises:
         Http404: there is no such one.
         DocumentError: the one that comes along has faults.
     """
-    if asked.get("tried") is not None:
-        return get_object_or_404(vehicle.tried, pk=asked["tried"])
-    if asked.get("design") is not None:
-        design.read(asked["design"])
-        return actions.tried(vehicle, asked["design"])
+    if body.get("tried") is not None:
+        return get_object_or_404(vehicle.tried, pk=body["tried"])
+    if body.get("design") is not None:
+        design.read(body["design"])
+        return actions.tried(vehicle, body["design"])
     return actions.present_design(vehicle)
 
 
@@ -153,20 +153,20 @@ class RunsView(APIView):
     @extend_schema(request=NewRunSerializer, responses={201: RunSerializer, **BAD, **HIDDEN})
     def post(self, request: Request, vehicle: UUID) -> Response:
         """Logs a run."""
-        found = vehicle_of(request, vehicle, access.EDITORS)
-        asked = read(NewRunSerializer, request)
-        of = design_of(found, asked)
-        new = NewRun(asked["id"], asked["document"], made_at=asked.get("made_at"))
-        made = actions.log_run(acting(request), found, new, of)
-        return Response(RunSerializer(made).data, status=status.HTTP_201_CREATED)
+        vehicle_row = vehicle_of(request, vehicle, access.EDITORS)
+        body = read(NewRunSerializer, request)
+        of = design_of(vehicle_row, body)
+        new = NewRun(body["id"], body["document"], made_at=body.get("made_at"))
+        run = actions.log_run(acting(request), vehicle_row, new, of)
+        return Response(RunSerializer(run).data, status=status.HTTP_201_CREATED)
 
 
 class LastRunsView(APIView):
     @extend_schema(responses={200: LastRunSerializer(many=True), **HIDDEN})
     def get(self, request: Request, workshop: UUID) -> Response:
         """Of each vehicle that was run: how often, and the last run."""
-        found = access.workshop_for(acting(request), workshop)
-        return Response(LastRunSerializer(history.last_runs(found), many=True).data)
+        workshop_row = access.workshop_for(acting(request), workshop)
+        return Response(LastRunSerializer(history.last_runs(workshop_row), many=True).data)
 
 
 class RunView(APIView):
@@ -175,17 +175,17 @@ class RunView(APIView):
     )
     def patch(self, request: Request, vehicle: UUID, run: UUID) -> Response:
         """Corrects a run, or puts it away or back."""
-        found = get_object_or_404(vehicle_of(request, vehicle, access.EDITORS).runs, pk=run)
-        asked = read(ChangeRunSerializer, request)
-        made = actions.change_run(acting(request), found, **asked)
-        if isinstance(made, Stale):
+        run_row = get_object_or_404(vehicle_of(request, vehicle, access.EDITORS).runs, pk=run)
+        body = read(ChangeRunSerializer, request)
+        changed = actions.change_run(acting(request), run_row, **body)
+        if isinstance(changed, Stale):
             conflict = {
                 "detail": "Somebody has changed this run since. Nothing was overwritten.",
-                "yours": asked.get("document"),
-                "theirs": RunSerializer(made.present).data,
+                "yours": body.get("document"),
+                "theirs": RunSerializer(changed.present).data,
             }
             return Response(conflict, status=status.HTTP_409_CONFLICT)
-        return Response(RunSerializer(made).data)
+        return Response(RunSerializer(changed).data)
 
 
 class ReadingsView(APIView):
@@ -196,25 +196,27 @@ class ReadingsView(APIView):
     @extend_schema(request=ReadingsSerializer, responses={201: RunSerializer(many=True), **BAD, **HIDDEN})
     def post(self, request: Request, vehicle: UUID) -> Response:
         """Logs a run of the present design, or those that are read out of an instrument's lines."""
-        found = vehicle_of(request, vehicle, access.EDITORS)
-        if found.workshop_id != cast(Token, request.auth).workshop_id:
+        vehicle_row = vehicle_of(request, vehicle, access.EDITORS)
+        if vehicle_row.workshop_id != cast(Token, request.auth).workshop_id:
             raise Http404
-        asked = read(ReadingsSerializer, request)
-        documents = [asked["document"]] if "document" in asked else read_lines(asked["lines"], asked["more"])
-        of = actions.present_design(found)
-        made = [
-            actions.log_run(acting(request), found, NewRun(uuid5(asked["id"], str(k)), one, Origin.INSTRUMENT), of)
-            for k, one in enumerate(documents)
+        body = read(ReadingsSerializer, request)
+        documents = [body["document"]] if "document" in body else read_lines(body["lines"], body["more"])
+        of = actions.present_design(vehicle_row)
+        logged = [
+            actions.log_run(
+                acting(request), vehicle_row, NewRun(uuid5(body["id"], str(k)), document, Origin.INSTRUMENT), of
+            )
+            for k, document in enumerate(documents)
         ]
-        return Response(RunSerializer(made, many=True).data, status=status.HTTP_201_CREATED)
+        return Response(RunSerializer(logged, many=True).data, status=status.HTTP_201_CREATED)
 
 
 class LinesView(APIView):
     @extend_schema(request=LinesSerializer, responses={200: answer_of(Listened), **BAD, **SIGNED_OUT})
     def post(self, request: Request) -> Response:
         """What an instrument's lines hold so far; nothing here is kept."""
-        asked = read(LinesSerializer, request)
-        return Response(aside(listened, asked["lines"], asked["more"]))
+        body = read(LinesSerializer, request)
+        return Response(aside(listened, body["lines"], body["more"]))
 
 
 class LearntView(APIView):
@@ -226,22 +228,22 @@ class LearntView(APIView):
     @extend_schema(request=None, responses={200: answer_of(Learnt), **BAD, **HIDDEN})
     def post(self, request: Request, vehicle: UUID) -> Response:
         """The same, and keeps how its values vary together: they are about to be put into the design."""
-        found = vehicle_of(request, vehicle, access.EDITORS)
-        made = aside(learnt, *history.of(found))
-        lessons.keep(acting(request), found, made.together, [run.key for run in made.runs])
-        return Response(made)
+        vehicle_row = vehicle_of(request, vehicle, access.EDITORS)
+        answer = aside(learnt, *history.of(vehicle_row))
+        lessons.keep(acting(request), vehicle_row, answer.together, [run.key for run in answer.runs])
+        return Response(answer)
 
 
 class RunsFileView(APIView):
     @extend_schema(responses={(200, "application/json"): OpenApiResponse(OpenApiTypes.OBJECT), **HIDDEN})
     def get(self, request: Request, vehicle: UUID) -> HttpResponse:
         """All runs as a runs file, for ./ydro calibrate and for keeping."""
-        found = vehicle_of(request, vehicle)
-        return download(history.runs_file(found), "application/json", f"{found.name}-runs.json")
+        vehicle_row = vehicle_of(request, vehicle)
+        return download(history.runs_file(vehicle_row), "application/json", f"{vehicle_row.name}-runs.json")
 
     @extend_schema(request=RunsFileSerializer, responses={201: RunSerializer(many=True), **BAD, **HIDDEN})
     def post(self, request: Request, vehicle: UUID) -> Response:
         """Logs the runs of a file, all or none; one that is there already stays one."""
-        found = vehicle_of(request, vehicle, access.EDITORS)
-        made = actions.log_file(acting(request), found, read(RunsFileSerializer, request)["file"])
-        return Response(RunSerializer(made, many=True).data, status=status.HTTP_201_CREATED)
+        vehicle_row = vehicle_of(request, vehicle, access.EDITORS)
+        logged = actions.log_file(acting(request), vehicle_row, read(RunsFileSerializer, request)["file"])
+        return Response(RunSerializer(logged, many=True).data, status=status.HTTP_201_CREATED)

@@ -34,23 +34,23 @@ class CompareRequestSerializer(serializers.Serializer[Any]):
 def _measured(vehicle: Vehicle) -> list[Measured]:
     """What the runs of a vehicle have measured."""
     _, tried, runs = history.of(vehicle)
-    designs = {one.key: one.document for one in tried}
+    designs = {design.key: design.document for design in tried}
     return measured_of(designs, [{**run.document, "design": run.design} for run in runs])
 
 
 def _prices(vehicle: Vehicle, documents: list[dict[str, Any]]) -> list[float]:
     """What each design costs with the vehicle's bin and what was paid already; nothing where one has faults."""
     bench = bench_of(vehicle, Clock(None))
-    found = [readable(document) for document in documents]
-    return [price_of(one, bench) for one in found if one is not None] if all(found) else []
+    readables = [readable(document) for document in documents]
+    return [price_of(document, bench) for document in readables if document is not None] if all(readables) else []
 
 
 class CompareView(APIView):
     @extend_schema(request=CompareRequestSerializer, responses={200: answer_of(Comparison), **BAD, **HIDDEN})
     def post(self, request: Request) -> Response:
-        asked = read(CompareRequestSerializer, request)
-        documents = asked["documents"]
-        if not asked.get("vehicle"):
+        body = read(CompareRequestSerializer, request)
+        documents = body["documents"]
+        if not body.get("vehicle"):
             return Response(compare(documents))
-        vehicle = access.belonging(Vehicle.objects.all(), acting(request), pk=asked["vehicle"])
+        vehicle = access.belonging(Vehicle.objects.all(), acting(request), pk=body["vehicle"])
         return Response(compare(documents, _measured(vehicle), _prices(vehicle, documents)))

@@ -28,7 +28,7 @@ def of(vehicle: Vehicle) -> tuple[Mapping[str, Any], list[KeptDesign], list[Kept
     assert present is not None  # a vehicle is created with its first revision
     designs = {run.tried_id: run.tried for run in runs}
     recent = dict(list(designs.items())[-(format_of.MOST_DESIGNS - 1) :])
-    kept = [KeptDesign(str(key), one.document) for key, one in recent.items()]
+    kept = [KeptDesign(str(key), tried.document) for key, tried in recent.items()]
     return present, kept, [_kept(run) for run in runs if run.tried_id in recent]
 
 
@@ -39,13 +39,15 @@ def _kept(run: Run) -> KeptRun:
 def runs_file(vehicle: Vehicle) -> bytes:
     """All runs as a runs file that asks for the present design."""
     present, designs, runs = of(vehicle)
-    called = names([design.read(one.document) for one in designs])
-    by_key = {one.key: name for one, name in zip(designs, called, strict=True)}
+    called = names([design.read(tried.document) for tried in designs])
+    by_key = {tried.key: name for tried, name in zip(designs, called, strict=True)}
     whole = {
-        "format": format_of.FORMAT, "version": format_of.VERSION,
-        "designs": {"present": present, **{by_key[one.key]: one.document for one in designs}},
-        "runs": [{"design": by_key[run.design], **run.document} for run in runs], "ask": ["present"],
-    }  # fmt: skip
+        "format": format_of.FORMAT,
+        "version": format_of.VERSION,
+        "designs": {"present": present, **{by_key[tried.key]: tried.document for tried in designs}},
+        "runs": [{"design": by_key[run.design], **run.document} for run in runs],
+        "ask": ["present"],
+    }
     return orjson.dumps(whole, option=orjson.OPT_INDENT_2)
 
 

@@ -66,11 +66,11 @@ def begin(user: User, vehicle: Vehicle, name: str, size: int, head: str) -> LogF
 def _looked_at(vehicle: Vehicle, head: list[str]) -> tuple[dict[str, Any], str]:
     """What the columns of a file probably hold, or what was said of the last one with this header; and the header."""
     lines = [line for line in head if line.strip()]
-    made = guess("\n".join(lines))
-    header = lines[made.skip - 1] if made.skip else ""
+    layout = guess("\n".join(lines))
+    header = lines[layout.skip - 1] if layout.skip else ""
     done = LogFile.objects.filter(vehicle__workshop=vehicle.workshop_id, header=header, state=FileState.DONE)
     before = done.exclude(header="").first()
-    return (before.layout if before else asdict(made)), header
+    return (before.layout if before else asdict(layout)), header
 
 
 @allowed(EDITORS)
@@ -126,18 +126,20 @@ def read_file(key: UUID) -> None:
         return
     file = LogFile.objects.get(pk=key)
     try:
-        found = file_shown(_lines(file), layout_of(file.layout), file.document, lambda rows: _going(key, rows))
+        shown = file_shown(_lines(file), layout_of(file.layout), file.document, lambda rows: _going(key, rows))
     except CancelledReadingError:
         return
     except DocumentError as error:
         _end(
-            key, FileState.FAILED, trouble="; ".join(f"{one.path} {one.problem}: {one.remedy}" for one in error.faults)
+            key,
+            FileState.FAILED,
+            trouble="; ".join(f"{fault.path} {fault.problem}: {fault.remedy}" for fault in error.faults),
         )
     except Exception:
         log.exception("file %s", key)
         _end(key, FileState.FAILED, trouble="It cannot be read: is it a table of numbers?")
     else:
-        _end(key, FileState.DONE, rows=found.rows, found=asdict(found))
+        _end(key, FileState.DONE, rows=shown.rows, found=asdict(shown))
     finally:
         FilePiece.objects.filter(file=key).delete()
 

@@ -59,10 +59,16 @@ class LogFileSerializer(serializers.Serializer[Any]):
 
 def _shown(file: LogFile) -> dict[str, Any]:
     return {
-        "id": file.pk, "name": file.name, "size": file.size, "state": file.state, "layout": file.layout,
-        "meanings": {meaning: unit for meaning, (_, unit) in MEANINGS.items()}, "rows": file.rows,
-        "trouble": file.trouble, "found": file.found,
-    }  # fmt: skip
+        "id": file.pk,
+        "name": file.name,
+        "size": file.size,
+        "state": file.state,
+        "layout": file.layout,
+        "meanings": {meaning: unit for meaning, (_, unit) in MEANINGS.items()},
+        "rows": file.rows,
+        "trouble": file.trouble,
+        "found": file.found,
+    }
 
 
 CHANGES = {"look": log_files.look, "cancel": log_files.cancel}
@@ -76,9 +82,9 @@ class FilesView(APIView):
     @extend_schema(request=NewFileSerializer, responses={201: LogFileSerializer, **BAD, **HIDDEN})
     def post(self, request: Request, vehicle: UUID) -> Response:
         """Begins with a file: what its columns probably hold."""
-        found = vehicle_of(request, vehicle, access.EDITORS)
-        made = log_files.begin(acting(request), found, **read(NewFileSerializer, request))
-        return Response(_shown(made), status=status.HTTP_201_CREATED)
+        vehicle_row = vehicle_of(request, vehicle, access.EDITORS)
+        file_row = log_files.begin(acting(request), vehicle_row, **read(NewFileSerializer, request))
+        return Response(_shown(file_row), status=status.HTTP_201_CREATED)
 
 
 class FileView(APIView):
@@ -89,14 +95,14 @@ class FileView(APIView):
     @extend_schema(request=ReadFileSerializer, responses={200: LogFileSerializer, **BAD, **HIDDEN})
     def patch(self, request: Request, vehicle: UUID, file: UUID) -> Response:
         """Has it read, or ends that."""
-        found = _file(request, vehicle, file, access.EDITORS)
-        asked = read(ReadFileSerializer, request)
-        if "do" in asked:
-            CHANGES[asked["do"]](acting(request), found)
-        elif "layout" in asked:
-            log_files.read_it(acting(request), found, asked["layout"])
-        found.refresh_from_db()
-        return Response(_shown(found))
+        file_row = _file(request, vehicle, file, access.EDITORS)
+        body = read(ReadFileSerializer, request)
+        if "do" in body:
+            CHANGES[body["do"]](acting(request), file_row)
+        elif "layout" in body:
+            log_files.read_it(acting(request), file_row, body["layout"])
+        file_row.refresh_from_db()
+        return Response(_shown(file_row))
 
 
 class PieceView(APIView):
@@ -105,8 +111,8 @@ class PieceView(APIView):
     @extend_schema(request={"application/octet-stream": OpenApiTypes.BINARY}, responses={204: None, **BAD, **HIDDEN})
     def put(self, request: Request, vehicle: UUID, file: UUID, number: int) -> Response:
         """A piece of the file; sent again it changes nothing."""
-        found = _file(request, vehicle, file, access.EDITORS)
+        file_row = _file(request, vehicle, file, access.EDITORS)
         if number >= MOST_PIECES or not isinstance(request.data, bytes):
             raise serializers.ValidationError({"number": f"Send at most {MOST_PIECES} pieces, as bytes."})
-        log_files.add_piece(acting(request), found, number, request.data)
+        log_files.add_piece(acting(request), file_row, number, request.data)
         return Response(status=status.HTTP_204_NO_CONTENT)

@@ -66,40 +66,42 @@ def save_plan(user: User, vehicle: Vehicle, base: int, document: dict[str, Any])
 class PlanView(APIView):
     @extend_schema(responses={200: KeptPlanSerializer, **HIDDEN})
     def get(self, request: Request, vehicle: UUID) -> Response:
-        found = Plan.objects.filter(vehicle=vehicle_of(request, vehicle)).first()
-        if found is None:
+        plan = Plan.objects.filter(vehicle=vehicle_of(request, vehicle)).first()
+        if plan is None:
             return Response({"version": 0, "document": None, "planned": None})
-        return Response(_kept(found, aside(planned, found.document)))
+        return Response(_kept(plan, aside(planned, plan.document)))
 
     @extend_schema(
         request=SavePlanSerializer, responses={200: KeptPlanSerializer, 409: PlanConflictSerializer, **BAD, **HIDDEN}
     )
     def put(self, request: Request, vehicle: UUID) -> Response:
         """Keeps a plan, or what of it is done."""
-        found = vehicle_of(request, vehicle, access.EDITORS)
-        asked = read(SavePlanSerializer, request)
-        made = aside(planned, asked["document"])
-        saved = save_plan(acting(request), found, asked["base"], asked["document"])
+        vehicle_row = vehicle_of(request, vehicle, access.EDITORS)
+        body = read(SavePlanSerializer, request)
+        answer = aside(planned, body["document"])
+        saved = save_plan(acting(request), vehicle_row, body["base"], body["document"])
         if saved is None:
-            present = Plan.objects.get(vehicle=found)
+            present = Plan.objects.get(vehicle=vehicle_row)
             conflict = {
                 "detail": "Somebody has changed the plan since. Nothing was overwritten.",
-                "yours": asked["document"], "theirs": present.document, "version": present.version,
-            }  # fmt: skip
+                "yours": body["document"],
+                "theirs": present.document,
+                "version": present.version,
+            }
             return Response(conflict, status=status.HTTP_409_CONFLICT)
-        return Response(_kept(saved, made))
+        return Response(_kept(saved, answer))
 
 
-def _kept(plan: Plan, made: Planned) -> dict[str, Any]:
-    return {"version": plan.version, "document": plan.document, "planned": made}
+def _kept(plan: Plan, answer: Planned) -> dict[str, Any]:
+    return {"version": plan.version, "document": plan.document, "planned": answer}
 
 
 class PlanChoicesView(APIView):
     @extend_schema(responses={200: answer_of(GearingOffered)(many=True), **HIDDEN})
     def get(self, request: Request, vehicle: UUID) -> Response:
         """Gearings that could be tried: the present one, those that were run or kept, and what the bin has."""
-        found = vehicle_of(request, vehicle)
-        present = found.revisions.values_list("document", flat=True)[0]
-        tried = list(found.tried.values_list("document", flat=True))
-        kept = list(found.revisions.exclude(name="").values_list("document", flat=True))
-        return Response(aside(offered, present, tried, kept, documents(found.workshop)))
+        vehicle_row = vehicle_of(request, vehicle)
+        present = vehicle_row.revisions.values_list("document", flat=True)[0]
+        tried = list(vehicle_row.tried.values_list("document", flat=True))
+        kept = list(vehicle_row.revisions.exclude(name="").values_list("document", flat=True))
+        return Response(aside(offered, present, tried, kept, documents(vehicle_row.workshop)))

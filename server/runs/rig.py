@@ -54,8 +54,8 @@ def order(user: User, vehicle: Vehicle, action: str, repeats: int, of: Tried) ->
     present = vehicle.revisions.first()
     assert present is not None  # a vehicle is created with its first revision
     fresh = {"seed": secrets.randbelow(2**32), "base": present.document}
-    found, _ = Rig.objects.get_or_create(vehicle=vehicle, defaults=fresh)
-    locked = Rig.objects.select_for_update().get(pk=found.pk)
+    rig_row, _ = Rig.objects.get_or_create(vehicle=vehicle, defaults=fresh)
+    locked = Rig.objects.select_for_update().get(pk=rig_row.pk)
     if locked.orders.filter(state__in=OPEN).exists():
         raise Refused("The rig is at work: wait until it is done, or stop it.")
     old = locked.orders.values_list("pk", flat=True).order_by("-pk")[KEPT:]
@@ -117,11 +117,14 @@ class Worker:
 
     def step(self) -> None:
         """Take on what is new, drop what was stopped, and write the lines whose time has come."""
-        wanted = {one.pk: one for one in Order.objects.filter(state__in=OPEN).select_related("rig", "tried", "author")}
-        self.under = {pk: one for pk, one in self.under.items() if pk in wanted}
-        for pk, one in wanted.items():
+        wanted = {
+            open_order.pk: open_order
+            for open_order in Order.objects.filter(state__in=OPEN).select_related("rig", "tried", "author")
+        }
+        self.under = {pk: open_order for pk, open_order in self.under.items() if pk in wanted}
+        for pk, open_order in wanted.items():
             if pk not in self.under:
-                self.under[pk] = self._begun(one)
+                self.under[pk] = self._begun(open_order)
         for under in self.under.values():
             self._go_on(under)
 
@@ -156,8 +159,8 @@ class Worker:
         """Log the runs that are read from the lines, and say so to whoever listens."""
         order, rig = under.order, under.order.rig
         # Who ordered it may have left the workshop since.
-        told = may(order.author, rig.vehicle, EDITORS)
-        for k, document in enumerate(under.performed.runs() if told else ()):
+        still_allowed = may(order.author, rig.vehicle, EDITORS)
+        for k, document in enumerate(under.performed.runs() if still_allowed else ()):
             new = NewRun(uuid5(rig.vehicle_id, f"{order.pk} {k}"), document, Origin.RIG)
             log_run(order.author, rig.vehicle, new, order.tried)
         Rig.objects.filter(pk=rig.pk).update(state=bench.kept(under.performed.state))

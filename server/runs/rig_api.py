@@ -69,12 +69,12 @@ class RigSerializer(serializers.Serializer[Any]):
 CHANGES = {"stop": rig.stop, "charge": rig.charge, "show": rig.show, "start anew": rig.start_anew}
 
 
-def _shown(found: Rig | None) -> dict[str, Any]:
-    if found is None:
+def _shown(rig_row: Rig | None) -> dict[str, Any]:
+    if rig_row is None:
         return {"action": None, "after": 0, "hidden": []}
-    under = found.orders.filter(state__in=rig.OPEN).first()
-    hidden = [{"name": name, "factor": factor} for name, factor in rig.truth(found)] if found.shown else []
-    return {"action": under.action if under else None, "after": rig.line_before(found, under), "hidden": hidden}
+    under = rig_row.orders.filter(state__in=rig.OPEN).first()
+    hidden = [{"name": name, "factor": factor} for name, factor in rig.truth(rig_row)] if rig_row.shown else []
+    return {"action": under.action if under else None, "after": rig.line_before(rig_row, under), "hidden": hidden}
 
 
 class RigView(APIView):
@@ -85,18 +85,18 @@ class RigView(APIView):
     @extend_schema(request=OrderSerializer, responses={201: RigSerializer, **BAD, **HIDDEN})
     def post(self, request: Request, vehicle: UUID) -> Response:
         """Has the rig do something."""
-        found = vehicle_of(request, vehicle, access.EDITORS)
-        asked = read(OrderSerializer, request)
-        rig.order(acting(request), found, asked["action"], asked["repeats"], design_of(found, asked))
-        return Response(_shown(rig.rig_of(found)), status=status.HTTP_201_CREATED)
+        vehicle_row = vehicle_of(request, vehicle, access.EDITORS)
+        body = read(OrderSerializer, request)
+        rig.order(acting(request), vehicle_row, body["action"], body["repeats"], design_of(vehicle_row, body))
+        return Response(_shown(rig.rig_of(vehicle_row)), status=status.HTTP_201_CREATED)
 
     @extend_schema(request=ChangeRigSerializer, responses={200: RigSerializer, **BAD, **HIDDEN})
     def patch(self, request: Request, vehicle: UUID) -> Response:
-        found = rig.rig_of(vehicle_of(request, vehicle, access.EDITORS))
-        asked = read(ChangeRigSerializer, request)
-        if found is not None:
-            CHANGES[asked["do"]](acting(request), found)
-        return Response(_shown(found))
+        rig_row = rig.rig_of(vehicle_of(request, vehicle, access.EDITORS))
+        body = read(ChangeRigSerializer, request)
+        if rig_row is not None:
+            CHANGES[body["do"]](acting(request), rig_row)
+        return Response(_shown(rig_row))
 
 
 class AsItIs(BaseContentNegotiation):
@@ -118,27 +118,27 @@ class RigStreamView(APIView):
     )
     def get(self, request: Request, vehicle: UUID) -> StreamingHttpResponse:
         """Its lines as server-sent events, numbered, from behind the last one that the browser has."""
-        found = rig.rig_of(vehicle_of(request, vehicle))
-        if found is None:
+        rig_row = rig.rig_of(vehicle_of(request, vehicle))
+        if rig_row is None:
             raise Http404
-        told = request.headers.get("Last-Event-ID") or request.query_params.get("after", "")
-        after = int(told) if told.isdecimal() else rig.newest_line(found)
+        last = request.headers.get("Last-Event-ID") or request.query_params.get("after", "")
+        after = int(last) if last.isdecimal() else rig.newest_line(rig_row)
         headers = {"Cache-Control": "no-store", "X-Accel-Buffering": "no"}
-        return StreamingHttpResponse(events(found, after), content_type="text/event-stream", headers=headers)
+        return StreamingHttpResponse(events(rig_row, after), content_type="text/event-stream", headers=headers)
 
 
-def events(found: Rig, after: int) -> Iterator[str]:
+def events(rig_row: Rig, after: int) -> Iterator[str]:
     """Lines as events, for as long as a stream is held; only those that are there where too many are."""
     held = _places.acquire(blocking=False)
     try:
         yield f"retry: {AGAIN_MS if held else LATER_MS}\n\n"
         until = time.monotonic() + (HELD_S if held else 0.0)
         while True:
-            lines = rig.lines_after(found, after)
+            lines = rig.lines_after(rig_row, after)
             for line in lines:
                 yield f"id: {line.pk}\ndata: {line.text}\n\n"
                 after = line.pk
-            if time.monotonic() >= until or _over(found, lines):
+            if time.monotonic() >= until or _over(rig_row, lines):
                 return
             time.sleep(LOOK_S)
     finally:
@@ -147,6 +147,6 @@ def events(found: Rig, after: int) -> Iterator[str]:
         connection.close()
 
 
-def _over(found: Rig, lines: list[Any]) -> bool:
+def _over(rig_row: Rig, lines: list[Any]) -> bool:
     """Whether nothing more will come."""
-    return not lines and not found.orders.filter(state__in=(OrderState.WAITING, OrderState.RUNNING)).exists()
+    return not lines and not rig_row.orders.filter(state__in=(OrderState.WAITING, OrderState.RUNNING)).exists()

@@ -66,22 +66,29 @@ def ask(user: User, workshop: Workshop, vehicle: Vehicle | None, raw: dict[str, 
     if begun.combinations > MOST:
         fault = Fault("layouts", f"{begun.combinations} combinations", f"choose fewer stages or parts: at most {MOST}")
         raise DocumentError([fault])
-    found, now = begun.found, timezone.now()
+    outcome, now = begun.found, timezone.now()
     with transaction.atomic():
-        made = Search.objects.create(
-            workshop=workshop, vehicle=vehicle, author=user, request=whole, words=_words(raw),
-            combinations=begun.combinations, state=State.DONE if found else State.WAITING,
-            found=found.as_json() if found else None, meeting=found.meeting if found else None,
-            started_at=now if found else None, ended_at=now if found else None,
-        )  # fmt: skip
+        search = Search.objects.create(
+            workshop=workshop,
+            vehicle=vehicle,
+            author=user,
+            request=whole,
+            words=_words(raw),
+            combinations=begun.combinations,
+            state=State.DONE if outcome else State.WAITING,
+            found=outcome.as_json() if outcome else None,
+            meeting=outcome.meeting if outcome else None,
+            started_at=now if outcome else None,
+            ended_at=now if outcome else None,
+        )
         stretches = enumerate(begun.pieces)
-        Piece.objects.bulk_create(Piece(search=made, number=i, **stretch._asdict()) for i, stretch in stretches)
+        Piece.objects.bulk_create(Piece(search=search, number=i, **stretch._asdict()) for i, stretch in stretches)
         _forget_old(workshop)
         advance(workshop)
-    if found is None:
+    if outcome is None:
         # It may have been the one to begin with.
-        made.refresh_from_db(fields=["state", "started_at"])
-    return AskedSearch(made, options)
+        search.refresh_from_db(fields=["state", "started_at"])
+    return AskedSearch(search, options)
 
 
 def _words(raw: dict[str, Any]) -> str:
@@ -116,8 +123,8 @@ def go_through_piece(search_id: UUID, number: int) -> None:
     if piece is None or piece.found is not None or piece.search.state != State.RUNNING:
         return
     request, known = _at_work(search_id)
-    found = search_piece(request, Stretch(piece.layout, piece.low, piece.high), known)
-    _keep(piece, found)
+    outcome = search_piece(request, Stretch(piece.layout, piece.low, piece.high), known)
+    _keep(piece, outcome)
 
 
 @lru_cache(maxsize=2)
@@ -127,10 +134,10 @@ def _at_work(search_id: UUID) -> tuple[SearchRequest, Known]:
 
 
 @transaction.atomic
-def _keep(piece: Piece, found: Found) -> None:
+def _keep(piece: Piece, outcome: Found) -> None:
     """Write down what was found, once; the last piece ends the search."""
     whole = Search.objects.select_for_update().get(pk=piece.search_id)
-    fresh = Piece.objects.filter(pk=piece.pk, found__isnull=True).update(found=found.as_json())
+    fresh = Piece.objects.filter(pk=piece.pk, found__isnull=True).update(found=outcome.as_json())
     if not fresh or whole.state != State.RUNNING or whole.pieces.filter(found__isnull=True).exists():
         return
     total = Found()

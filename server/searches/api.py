@@ -123,12 +123,12 @@ class InverseSerializer(serializers.Serializer[Any]):
 class SurveyView(APIView):
     @extend_schema(request=SurveySerializer, responses={200: answer_of(Survey), **BAD, **HIDDEN})
     def post(self, request: Request, workshop: UUID) -> Response:
-        found = access.workshop_for(acting(request), workshop)
-        asked = read(SurveySerializer, request)["request"]
-        document, layouts = asked.get("design"), asked.get("layouts")
-        made = design.read(document)
+        workshop_row = access.workshop_for(acting(request), workshop)
+        body = read(SurveySerializer, request)["request"]
+        document, layouts = body.get("design"), body.get("layouts")
+        read_document = design.read(document)
         layouts = [layout for layout in layouts if isinstance(layout, dict)] if isinstance(layouts, list) else []
-        counted, faults = _counted(asked, found)
+        counted, faults = _counted(body, workshop_row)
         return Response(
             Survey(
                 pictures=[picture(document, layout) for layout in layouts[:MOST_LAYOUTS]],
@@ -136,14 +136,14 @@ class SurveyView(APIView):
                 combinations=counted,
                 at_once=actions.AT_ONCE,
                 faults=faults,
-                unknowns=unknowns(made),
+                unknowns=unknowns(read_document),
             )
         )
 
 
-def _counted(asked: dict[str, Any], workshop: Workshop) -> tuple[list[int], list[Fault]]:
+def _counted(body: dict[str, Any], workshop: Workshop) -> tuple[list[int], list[Fault]]:
     try:
-        return aside(sizes_of, compose(asked, documents(workshop))), []
+        return aside(sizes_of, compose(body, documents(workshop))), []
     except DocumentError as error:
         return [], list(error.faults)
 
@@ -155,8 +155,8 @@ class SearchesView(APIView):
     )
     def get(self, request: Request, workshop: UUID) -> Response:
         """The newest searches, or those for one vehicle."""
-        found = access.workshop_for(acting(request), workshop)
-        searches = found.searches.defer("request", "found")
+        workshop_row = access.workshop_for(acting(request), workshop)
+        searches = workshop_row.searches.defer("request", "found")
         vehicle = request.query_params.get("vehicle")
         if vehicle is not None:
             try:
@@ -168,48 +168,50 @@ class SearchesView(APIView):
     @extend_schema(request=AskSerializer, responses={201: answer_of(SearchAnswer), **BAD, **HIDDEN})
     def post(self, request: Request, workshop: UUID) -> Response:
         """Answers a small search at once, and puts a large one into the row."""
-        found = access.workshop_for(acting(request), workshop, access.EDITORS)
-        asked = read(AskSerializer, request)
+        workshop_row = access.workshop_for(acting(request), workshop, access.EDITORS)
+        body = read(AskSerializer, request)
         vehicle = None
-        if asked.get("vehicle"):
-            vehicle = get_object_or_404(Vehicle, pk=asked["vehicle"], workshop=found)
-        made = actions.ask(acting(request), found, vehicle, asked["request"])
+        if body.get("vehicle"):
+            vehicle = get_object_or_404(Vehicle, pk=body["vehicle"], workshop=workshop_row)
+        asked_for = actions.ask(acting(request), workshop_row, vehicle, body["request"])
         # The options are JSON already, and stay as they are.
-        options: Any = None if made.options is None else orjson.Fragment(made.options)
-        return Response(_answer(made.search, options), status=status.HTTP_201_CREATED)
+        options: Any = None if asked_for.options is None else orjson.Fragment(asked_for.options)
+        return Response(_answer(asked_for.search, options), status=status.HTTP_201_CREATED)
 
 
 class SearchView(APIView):
     @extend_schema(responses={200: answer_of(SearchAnswer), **HIDDEN})
     def get(self, request: Request, search: UUID) -> Response:
-        found = access.belonging(Search.objects.all(), acting(request), pk=search)
-        return Response(_answer(found, _options(found) if found.found else None))
+        search_row = access.belonging(Search.objects.all(), acting(request), pk=search)
+        return Response(_answer(search_row, _options(search_row) if search_row.found else None))
 
     @extend_schema(request=CancelSerializer, responses={200: answer_of(SearchState), **BAD, **HIDDEN})
     def patch(self, request: Request, search: UUID) -> Response:
-        found = access.belonging(Search.objects.all(), acting(request), access.EDITORS, pk=search)
+        search_row = access.belonging(Search.objects.all(), acting(request), access.EDITORS, pk=search)
         read(CancelSerializer, request)
-        actions.cancel(acting(request), found)
-        found.refresh_from_db()
-        return Response(_state(found))
+        actions.cancel(acting(request), search_row)
+        search_row.refresh_from_db()
+        return Response(_state(search_row))
 
 
 class ExportView(APIView):
     @extend_schema(responses={(200, "application/octet-stream"): OpenApiResponse(OpenApiTypes.BINARY), **HIDDEN})
     def get(self, request: Request, search: UUID, suffix: str) -> HttpResponse:
         """The options found, as a table."""
-        found = access.belonging(Search.objects.all(), acting(request), pk=search)
-        if found.found is None:
+        search_row = access.belonging(Search.objects.all(), acting(request), pk=search)
+        if search_row.found is None:
             raise Http404
-        return attachment("options", suffix, [("Options", rows_of(_options(found)))])
+        return attachment("options", suffix, [("Options", rows_of(_options(search_row)))])
 
 
 class InverseView(APIView):
     @extend_schema(request=InverseSerializer, responses={200: answer_of(Inverse), **BAD, **HIDDEN})
     def post(self, request: Request, workshop: UUID) -> Response:
-        found = access.workshop_for(acting(request), workshop)
-        asked = read(InverseSerializer, request)
-        return Response(inverse(asked["document"], asked["unknown"], asked["path"], asked["target"], documents(found)))
+        workshop_row = access.workshop_for(acting(request), workshop)
+        body = read(InverseSerializer, request)
+        return Response(
+            inverse(body["document"], body["unknown"], body["path"], body["target"], documents(workshop_row))
+        )
 
 
 def _answer(search: Search, options: Options | None) -> SearchAnswer:
@@ -224,8 +226,8 @@ def _options(search: Search) -> Options:
 
 @lru_cache(maxsize=32)
 def _known_options(search: UUID) -> Options:
-    request, found = Search.objects.values_list("request", "found").get(pk=search)
-    return aside(options_in, request, found or {})
+    request, outcome = Search.objects.values_list("request", "found").get(pk=search)
+    return aside(options_in, request, outcome or {})
 
 
 def _state(search: Search) -> SearchState:
@@ -235,9 +237,18 @@ def _state(search: Search) -> SearchState:
         earlier = Q(state=State.RUNNING) | Q(state=State.WAITING, created_at__lt=search.created_at)
         before = Search.objects.filter(earlier, workshop_id=search.workshop_id).count()
     return SearchState(
-        search.id, search.vehicle_id, search.words, search.combinations, State(search.state), done, remaining, before,
-        search.meeting, search.trouble, search.created_at,
-    )  # fmt: skip
+        search.id,
+        search.vehicle_id,
+        search.words,
+        search.combinations,
+        State(search.state),
+        done,
+        remaining,
+        before,
+        search.meeting,
+        search.trouble,
+        search.created_at,
+    )
 
 
 def _progress(search: Search) -> tuple[float, float | None]:

@@ -32,8 +32,8 @@ def workshop_of(place: Any) -> UUID:
     """The id of the workshop that something belongs to: a workshop itself, what has one, or what a vehicle has."""
     if isinstance(place, Workshop):
         return place.pk
-    found: UUID = place.workshop_id if hasattr(place, "workshop_id") else place.vehicle.workshop_id
-    return found
+    workshop: UUID = place.workshop_id if hasattr(place, "workshop_id") else place.vehicle.workshop_id
+    return workshop
 
 
 def need(user: User, place: Any, roles: tuple[Role, ...], *, closed: bool = False) -> None:
@@ -121,8 +121,8 @@ def belonging(query: QuerySet[M], user: User, roles: tuple[Role, ...] = READERS,
         Http404, PermissionDenied: as `workshop_for`.
     """
     mine = query.filter(workshop__memberships__user=user, workshop__closed_at__isnull=True)
-    found = mine.filter(**which).first()
-    if found is None:
+    row = mine.filter(**which).first()
+    if row is None:
         raise Http404
-    workshop_for(user, found.workshop_id, roles)  # type: ignore[attr-defined]
-    return found
+    workshop_for(user, row.workshop_id, roles)  # type: ignore[attr-defined]
+    return row

@@ -83,19 +83,19 @@ def invite(user: User, workshop: Workshop, role: Role, username: str = "") -> tu
     expires = timezone.now() + OPEN_FOR
     if not username:
         code, code_hash = codes.draw()
-        made = Invitation.objects.create(
+        invitation = Invitation.objects.create(
             workshop=workshop, role=role, code_hash=code_hash, author=user, expires_at=expires
         )
-        return made, code
+        return invitation, code
     to = User.objects.filter(username__iexact=username, is_active=True).first()
     if to is None:
         raise serializers.ValidationError({"username": f'There is no account named "{username}".'})
     if workshop.memberships.filter(user=to).exists():
         raise serializers.ValidationError({"username": f"{to.username} is a member already."})
-    made, _ = Invitation.objects.update_or_create(
+    invitation, _ = Invitation.objects.update_or_create(
         workshop=workshop, to=to, defaults={"role": role, "author": user, "expires_at": expires}
     )
-    return made, ""
+    return invitation, ""
 
 
 def withdraw(user: User, invitation: Invitation) -> None:
@@ -127,12 +127,12 @@ def accept(user: User, invitation: Invitation) -> Membership:
         raise Refused("This invitation no longer stands: ask for another one.")
     try:
         with transaction.atomic():
-            made = Membership.objects.create(workshop=locked.workshop, user=user, role=locked.role)
+            membership = Membership.objects.create(workshop=locked.workshop, user=user, role=locked.role)
     except IntegrityError:
         raise Refused("You are a member already.") from None
     locked.delete()
-    security.info("account %s joined workshop %s as %s", user.pk, made.workshop_id, made.role)
-    return made
+    security.info("account %s joined workshop %s as %s", user.pk, membership.workshop_id, membership.role)
+    return membership
 
 
 @allowed(OWNERS)

@@ -105,15 +105,17 @@ def shown(membership: Membership) -> dict[str, Any]:
 
 def mine(user: User) -> list[Membership]:
     """The user's workshops: the one at hand last, then those they own, the oldest first; closed ones at the end."""
-    found = Membership.objects.filter(user=user).select_related("workshop")
-    seen = [m for m in found if m.workshop.closed_at is None or m.role == Role.OWNER]
+    memberships = Membership.objects.filter(user=user).select_related("workshop")
+    seen = [m for m in memberships if m.workshop.closed_at is None or m.role == Role.OWNER]
     return sorted(
         seen,
         key=lambda m: (
-            m.workshop.closed_at is not None, m.workshop_id != user.bench_id, m.role != Role.OWNER,
+            m.workshop.closed_at is not None,
+            m.workshop_id != user.bench_id,
+            m.role != Role.OWNER,
             m.workshop.created_at,
         ),
-    )  # fmt: skip
+    )
 
 
 def need_room_for_another(user: User) -> None:
@@ -146,22 +148,22 @@ class WorkshopsView(APIView):
 class WorkshopView(APIView):
     @extend_schema(responses={200: WorkshopSerializer, **HIDDEN})
     def get(self, request: Request, workshop: UUID) -> Response:
-        found = access.workshop_for(acting(request), workshop)
-        return Response(shown(found.memberships.get(user=acting(request))))
+        workshop_row = access.workshop_for(acting(request), workshop)
+        return Response(shown(workshop_row.memberships.get(user=acting(request))))
 
     @extend_schema(request=WorkshopSerializer, responses={200: WorkshopSerializer, **BAD, **HIDDEN})
     def patch(self, request: Request, workshop: UUID) -> Response:
-        found = access.workshop_for(acting(request), workshop, access.OWNERS)
-        actions.rename_workshop(acting(request), found, read(WorkshopSerializer, request)["name"])
-        return Response(shown(found.memberships.get(user=acting(request))))
+        workshop_row = access.workshop_for(acting(request), workshop, access.OWNERS)
+        actions.rename_workshop(acting(request), workshop_row, read(WorkshopSerializer, request)["name"])
+        return Response(shown(workshop_row.memberships.get(user=acting(request))))
 
 
 class ClosingView(APIView):
     @extend_schema(request=CloseSerializer, responses={204: None, **BAD, **HIDDEN})
     def post(self, request: Request, workshop: UUID) -> Response:
         """Closes a workshop; nothing of it is lost."""
-        found = access.workshop_for(acting(request), workshop, access.OWNERS)
-        actions.close_workshop(acting(request), found, read(CloseSerializer, request)["name"])
+        workshop_row = access.workshop_for(acting(request), workshop, access.OWNERS)
+        actions.close_workshop(acting(request), workshop_row, read(CloseSerializer, request)["name"])
         return Response(status=status.HTTP_204_NO_CONTENT)
 
     @extend_schema(request=None, responses={204: None, **BAD, **HIDDEN})
@@ -175,8 +177,8 @@ class ErasingView(APIView):
     @extend_schema(request=CloseSerializer, responses={204: None, **BAD, **HIDDEN})
     def post(self, request: Request, workshop: UUID) -> Response:
         """Takes a closed workshop away for good."""
-        found = access.closed_workshop_for(acting(request), workshop)
-        actions.erase_workshop(acting(request), found, read(CloseSerializer, request)["name"])
+        workshop_row = access.closed_workshop_for(acting(request), workshop)
+        actions.erase_workshop(acting(request), workshop_row, read(CloseSerializer, request)["name"])
         return Response(status=status.HTTP_204_NO_CONTENT)
 
 
@@ -184,34 +186,34 @@ class LeavingView(APIView):
     @extend_schema(request=None, responses={204: None, **BAD, **HIDDEN})
     def post(self, request: Request, workshop: UUID) -> Response:
         """One leaves it oneself; the last owner hands it over or closes it first."""
-        found = access.workshop_for(acting(request), workshop)
-        actions.remove_member(acting(request), found.memberships.get(user=acting(request)))
+        workshop_row = access.workshop_for(acting(request), workshop)
+        actions.remove_member(acting(request), workshop_row.memberships.get(user=acting(request)))
         return Response(status=status.HTTP_204_NO_CONTENT)
 
 
 class InvitationsView(APIView):
     @extend_schema(responses={200: InvitationSerializer(many=True), **HIDDEN})
     def get(self, request: Request, workshop: UUID) -> Response:
-        found = access.workshop_for(acting(request), workshop, access.OWNERS)
-        open_ones = actions.standing().filter(workshop=found).select_related("to")
+        workshop_row = access.workshop_for(acting(request), workshop, access.OWNERS)
+        open_ones = actions.standing().filter(workshop=workshop_row).select_related("to")
         return Response(InvitationSerializer(open_ones, many=True).data)
 
     @extend_schema(request=InviteSerializer, responses={201: InvitationSerializer, **BAD, **HIDDEN, **TOO_MANY})
     def post(self, request: Request, workshop: UUID) -> Response:
-        found = access.workshop_for(acting(request), workshop, access.OWNERS)
+        workshop_row = access.workshop_for(acting(request), workshop, access.OWNERS)
         patience.count((patience.INVITATION, str(acting(request).pk)))
-        asked = read(InviteSerializer, request)
-        need_room("open invitations", found.invitations.count(), MOST_INVITATIONS)
-        made, code = actions.invite(acting(request), found, asked["role"], asked["username"])
-        return Response({**InvitationSerializer(made).data, "code": code}, status=status.HTTP_201_CREATED)
+        body = read(InviteSerializer, request)
+        need_room("open invitations", workshop_row.invitations.count(), MOST_INVITATIONS)
+        invitation, code = actions.invite(acting(request), workshop_row, body["role"], body["username"])
+        return Response({**InvitationSerializer(invitation).data, "code": code}, status=status.HTTP_201_CREATED)
 
 
 class InvitationView(APIView):
     @extend_schema(responses={204: None, **HIDDEN})
     def delete(self, request: Request, workshop: UUID, invitation: UUID) -> Response:
         """Takes it back."""
-        found = access.workshop_for(acting(request), workshop, access.OWNERS)
-        actions.withdraw(acting(request), get_object_or_404(found.invitations, pk=invitation))
+        workshop_row = access.workshop_for(acting(request), workshop, access.OWNERS)
+        actions.withdraw(acting(request), get_object_or_404(workshop_row.invitations, pk=invitation))
         return Response(status=status.HTTP_204_NO_CONTENT)
 
 
@@ -241,46 +243,46 @@ class JoiningView(APIView):
         """What a code stands for; with `accept` one joins."""
         key = (patience.JOINING, str(acting(request).pk))
         patience.count(key)
-        asked = read(JoinSerializer, request)
-        found = actions.by_code(asked["code"])
-        if found is None:
+        body = read(JoinSerializer, request)
+        invited = actions.by_code(body["code"])
+        if invited is None:
             raise serializers.ValidationError({"code": "This code does not stand, or no longer: ask for another one."})
         patience.forgive(key)
-        shown = RequestSerializer(found).data
-        if asked["accept"]:
-            actions.accept(acting(request), found)
+        shown = RequestSerializer(invited).data
+        if body["accept"]:
+            actions.accept(acting(request), invited)
         return Response(shown)
 
 
 class TokensView(APIView):
     @extend_schema(responses={200: TokenSerializer(many=True), **HIDDEN})
     def get(self, request: Request, workshop: UUID) -> Response:
-        found = access.workshop_for(acting(request), workshop, access.OWNERS)
-        return Response(TokenSerializer(found.tokens.select_related("author"), many=True).data)
+        workshop_row = access.workshop_for(acting(request), workshop, access.OWNERS)
+        return Response(TokenSerializer(workshop_row.tokens.select_related("author"), many=True).data)
 
     @extend_schema(request=NewTokenSerializer, responses={201: TokenSerializer, **BAD, **HIDDEN})
     def post(self, request: Request, workshop: UUID) -> Response:
         """Makes a token for an instrument; what it has to send is told once."""
-        found = access.workshop_for(acting(request), workshop, access.OWNERS)
-        need_room("tokens", found.tokens.count(), MOST_TOKENS)
-        made, secret = tokens.make(acting(request), found, read(NewTokenSerializer, request)["name"])
-        return Response({**TokenSerializer(made).data, "secret": secret}, status=status.HTTP_201_CREATED)
+        workshop_row = access.workshop_for(acting(request), workshop, access.OWNERS)
+        need_room("tokens", workshop_row.tokens.count(), MOST_TOKENS)
+        row, secret = tokens.make(acting(request), workshop_row, read(NewTokenSerializer, request)["name"])
+        return Response({**TokenSerializer(row).data, "secret": secret}, status=status.HTTP_201_CREATED)
 
 
 class TokenView(APIView):
     @extend_schema(responses={204: None, **HIDDEN})
     def delete(self, request: Request, workshop: UUID, token: UUID) -> Response:
         """Takes it back: from now on it opens nothing."""
-        found = access.workshop_for(acting(request), workshop, access.OWNERS)
-        tokens.revoke(acting(request), get_object_or_404(found.tokens, pk=token))
+        workshop_row = access.workshop_for(acting(request), workshop, access.OWNERS)
+        tokens.revoke(acting(request), get_object_or_404(workshop_row.tokens, pk=token))
         return Response(status=status.HTTP_204_NO_CONTENT)
 
 
 class MembersView(APIView):
     @extend_schema(responses={200: MemberSerializer(many=True), **HIDDEN})
     def get(self, request: Request, workshop: UUID) -> Response:
-        found = access.workshop_for(acting(request), workshop)
-        return Response(MemberSerializer(found.memberships.select_related("user"), many=True).data)
+        workshop_row = access.workshop_for(acting(request), workshop)
+        return Response(MemberSerializer(workshop_row.memberships.select_related("user"), many=True).data)
 
 
 class MemberView(APIView):
@@ -296,18 +298,18 @@ class MemberView(APIView):
         return Response(status=status.HTTP_204_NO_CONTENT)
 
     def _membership(self, request: Request, workshop: UUID, member: int) -> Membership:
-        found = access.workshop_for(acting(request), workshop, access.OWNERS)
-        return get_object_or_404(found.memberships.select_related("user"), pk=member)
+        workshop_row = access.workshop_for(acting(request), workshop, access.OWNERS)
+        return get_object_or_404(workshop_row.memberships.select_related("user"), pk=member)
 
 
 class HandingOverView(APIView):
     @extend_schema(request=HandOverSerializer, responses={204: None, **BAD, **HIDDEN})
     def post(self, request: Request, workshop: UUID) -> Response:
         """Makes another member the owner; whoever hands it over stays as an editor."""
-        found = access.workshop_for(acting(request), workshop, access.OWNERS)
+        workshop_row = access.workshop_for(acting(request), workshop, access.OWNERS)
         member = read(HandOverSerializer, request)["member"]
-        to = found.memberships.exclude(user=acting(request)).filter(pk=member).first()
+        to = workshop_row.memberships.exclude(user=acting(request)).filter(pk=member).first()
         if to is None:
             raise serializers.ValidationError({"member": "Nobody else of this workshop has that number."})
-        actions.hand_over(acting(request), found, to)
+        actions.hand_over(acting(request), workshop_row, to)
         return Response(status=status.HTTP_204_NO_CONTENT)

@@ -56,17 +56,19 @@ def core() -> None:
         bench = Bench(bin_(), book=read_book({"event": "2027-06-12T09:00", "people": 2}))
         steps = len(steps_for(document, bench))
         print(f"{folder.name}: parts list, ms: {spread(timed(partial(parts_shown, document, bench)))}")
-        made = spread(timed(partial(steps_for, document, bench)))
-        print(f"{folder.name}: {steps} steps, ms: {made}   (goal {GOAL_CORE_MS:g} each)")
-        print(f"{folder.name}: all of the station with its plan, ms: "
-              f"{spread(timed(partial(build_shown, document, Site(bench, NOW))))}")  # fmt: skip
+        rows = spread(timed(partial(steps_for, document, bench)))
+        print(f"{folder.name}: {steps} steps, ms: {rows}   (goal {GOAL_CORE_MS:g} each)")
+        print(
+            f"{folder.name}: all of the station with its plan, ms: "
+            f"{spread(timed(partial(build_shown, document, Site(bench, NOW))))}"
+        )
 
 
 def paper() -> None:
     """A booklet of 80 steps, as the first one that a worker writes, and as a later one."""
     document = design.read(json.loads((DEMO / "vehicles" / "1-sandpiper" / "2.json").read_text()))
-    made = len(steps_for(document, Bench(bin_())))
-    own = [{"id": f"own-{k}", "title": f"Own step {k}"} for k in range(STEPS - made)]
+    rows = len(steps_for(document, Bench(bin_())))
+    own = [{"id": f"own-{k}", "title": f"Own step {k}"} for k in range(STEPS - rows)]
     site = Site(Bench(bin_(), book=read_book({"steps": own})), NOW)
     content = Content(
         "Sandpiper", build_shown(document, site), parts_shown(document, site.bench), draw_line(document.design)

@@ -36,14 +36,14 @@ def vehicle(random: np.random.Generator) -> dict[str, Any]:
     files = [file for file in sorted(CASES.glob("*.json")) if "truth" not in file.name]
     raw = json.loads(files[random.integers(len(files))].read_text())["designs"]
     factors = dict(zip(VARIED, np.exp(random.normal(0.0, 0.15, len(VARIED))), strict=True))
-    made: dict[str, Any] = copy.deepcopy(raw)
-    for name, one in made.items():
+    copied: dict[str, Any] = copy.deepcopy(raw)
+    for name, one in copied.items():
         values = design.read(one).values
         for key, factor in factors.items():
             if f"vehicle.{key}" in values:
                 one["vehicle"][key] = values[f"vehicle.{key}"].si * factor
         assert design.read(one), name
-    return made
+    return copied
 
 
 @dataclass(frozen=True)
@@ -80,15 +80,15 @@ def driven(designs: dict[str, Any], random: np.random.Generator, count: int = 8)
 def _posed(read: dict[str, Any], name: str, k: int) -> dict[str, Any]:
     """The k-th run: what people do on an afternoon."""
     kind = ("spin", "tow", "push", "distance_time", "top_speed", "distance_time", "distance_time", "top_speed")[k % 8]
-    made: dict[str, Any] = {"design": name, "kind": kind, "readings": [1.0]}
+    document: dict[str, Any] = {"design": name, "kind": kind, "readings": [1.0]}
     if kind == "spin":
-        made["of"] = "wheel"
+        document["of"] = "wheel"
     if kind == "distance_time":
-        made["distance"] = read[name].design.run.distance
+        document["distance"] = read[name].design.run.distance
     supply = read[name].design.drive.supply
     if supply is not None and hasattr(supply, "voltage"):
-        made["supply_voltage"] = supply.voltage
-    return made
+        document["supply_voltage"] = supply.voltage
+    return document
 
 
 def tried(seed: int) -> list[tuple[float, float, bool]]:
@@ -97,10 +97,10 @@ def tried(seed: int) -> list[tuple[float, float, bool]]:
     designs = vehicle(random)
     made_up = driven(designs, random)
     truth, read = made_up.truth, runs_file.read(made_up.file)
-    made = Calibration(read)
-    plain = made.asked_model.values(made.chosen, np.zeros((1, len(made.chosen))))[0]
+    calibration = Calibration(read)
+    plain = calibration.asked_model.values(calibration.chosen, np.zeros((1, len(calibration.chosen))))[0]
     found = []
-    for question, answer, before in zip(made.questions, made.answers, plain, strict=True):
+    for question, answer, before in zip(calibration.questions, calibration.answers, plain, strict=True):
         measure = question.question
         assert isinstance(measure, Measure)
         true = float(truth[ALWAYS.index(measure.name)])

@@ -114,8 +114,8 @@ def stepped_plainly() -> dict[str, float]:
     environment = {**os.environ, "YDROMETER_INTERPRET": "1"}
     command = [sys.executable, "-m", "tests.bench.core", "stepped"]
     done = subprocess.run(command, env=environment, capture_output=True, text=True, check=True)
-    found: dict[str, float] = json.loads(done.stdout)
-    return found
+    answer: dict[str, float] = json.loads(done.stdout)
+    return answer
 
 
 def one_command() -> None:
@@ -138,8 +138,10 @@ def main() -> None:
     )
     six = design.read(SIX_STAGES).design
     drawn = [1e3 * seconds(lambda: draw_line(six, 4.0)) for _ in range(ALONE)]
-    print(f"the drawing of six stages in two branches: median {statistics.median(drawn):.2f}  "
-          f"p95 {percentile(drawn, 0.95):.2f} ms   (goal: at most 2 ms)")  # fmt: skip
+    print(
+        f"the drawing of six stages in two branches: median {statistics.median(drawn):.2f}  "
+        f"p95 {percentile(drawn, 0.95):.2f} ms   (goal: at most 2 ms)"
+    )
     plain = stepped_plainly()
     print(f"\nin a batch of {MANY} on one core, and how many times as long a solve_ivp run at {RTOL:g} of each takes,")
     print("with the formulas as plain Python, and with them compiled:")
@@ -152,8 +154,10 @@ def main() -> None:
         print(f"  {name:36} {1 / each:8.0f} a second  {times_as_long}")
     print("  (goals: 60000 a second for one motor kind and one gear, 20000 with limits or two speeds; 200 times)")
     cold = [1e3 * seconds(one_command) for _ in range(COLD)]
-    print(f"\n./ydro evaluate of one file, a process of its own: min {min(cold):.0f}  "
-          f"median {statistics.median(cold):.0f}  max {max(cold):.0f} ms   (goal: 500 ms)")  # fmt: skip
+    print(
+        f"\n./ydro evaluate of one file, a process of its own: min {min(cold):.0f}  "
+        f"median {statistics.median(cold):.0f}  max {max(cold):.0f} ms   (goal: 500 ms)"
+    )
 
 
 if __name__ == "__main__":

@@ -68,9 +68,9 @@ def solved() -> list[float]:
     took = []
     for _ in range(SOLVED):
         begun = time.perf_counter()
-        found = placing.placements(plate).placements
+        placed = placing.placements(plate).placements
         took.append(time.perf_counter() - begun)
-    print(f"placements found: {len(found)}")
+    print(f"placements found: {len(placed)}")
     return took
 
 

@@ -47,17 +47,22 @@ def _measure() -> None:
     _grow(user, grown)
     client = APIClient(SERVER_NAME="127.0.0.1")
     client.force_login(user)
-    print(f"{TICKS} ticks, {PARTS} parts, {PHOTOS} photos, {INSPECTIONS} inspections, {RUNS} runs, "
-          f"{REVISIONS} revisions; ms by median of {TIMES}, statements in brackets (goal: {GOAL_RATIO:g} times a bare "
-          "vehicle's, where the address is asked again by itself)")  # fmt: skip
+    print(
+        f"{TICKS} ticks, {PARTS} parts, {PHOTOS} photos, {INSPECTIONS} inspections, {RUNS} runs, "
+        f"{REVISIONS} revisions; ms by median of {TIMES}, statements in brackets (goal: {GOAL_RATIO:g} times a bare "
+        "vehicle's, where the address is asked again by itself)"
+    )
     for name, rest in (
-        ("build, pulse (each 1.5 s)", "build/pulse/"), ("vehicle", ""), ("runs", "runs/"), ("build", "build/"),
-    ):  # fmt: skip
+        ("build, pulse (each 1.5 s)", "build/pulse/"),
+        ("vehicle", ""),
+        ("runs", "runs/"),
+        ("build", "build/"),
+    ):
         took = [_took(client, f"/api/vehicles/{vehicle.pk}/{rest}") for vehicle in (bare, grown)]
-        told = "   ".join(
+        lines = "   ".join(
             f"{which} {ms:7.2f} ({count})" for which, (ms, count) in zip(("bare", "grown"), took, strict=True)
         )
-        print(f"  {name:26} {told}   ratio {took[1][0] / took[0][0]:.1f}")
+        print(f"  {name:26} {lines}   ratio {took[1][0] / took[0][0]:.1f}")
     print(f"a set of {PUPILS} pupils with {PUPILS * ANSWERS} answers:")
     for name, address in _sets(user, workshop):
         ms, count = _took(client, address)
@@ -75,8 +80,8 @@ def _took(client: Any, address: str) -> tuple[float, int]:
         return execute(sql, params, many, context)
 
     with connection.execute_wrapper(count):
-        found = client.get(address)
-    assert found.status_code == 200, found.content[:200]
+        answer = client.get(address)
+    assert answer.status_code == 200, answer.content[:200]
     times = []
     for _ in range(TIMES):
         begun = time.perf_counter()
@@ -124,8 +129,8 @@ def _sets(user: Any, workshop: Any) -> list[tuple[str, str]]:
     from server.practice.models import Pupil, PupilAnswer  # noqa: PLC0415
     from ydrometer.practice import IDEAS  # noqa: PLC0415
 
-    asked = {"ideas": list(IDEAS)[:5], "levels": [1], "count": 10, "own_numbers": False, "units": "metric"}
-    found = make_set(user, workshop, {"name": "Grown", **asked})
+    body = {"ideas": list(IDEAS)[:5], "levels": [1], "count": 10, "own_numbers": False, "units": "metric"}
+    found = make_set(user, workshop, {"name": "Grown", **body})
     pupils = Pupil.objects.bulk_create(Pupil(set=found, number=k + 1, nickname=f"pupil-{k}") for k in range(PUPILS))
     PupilAnswer.objects.bulk_create(
         PupilAnswer(pupil=pupil, place=k % 10, verdict="wrong", mistake="", given="1")

@@ -42,9 +42,9 @@ def under_load(cookies: dict[str, str], send: Callable[[Visitor, int], Answer]) 
         if not hasattr(own, "visitor"):
             own.visitor = Visitor(PORT, limit=20.0)
             own.visitor.cookies = cookies
-        found = send(own.visitor, number)
-        if found.status != 200:
-            failures.append(str(found.status))
+        answer = send(own.visitor, number)
+        if answer.status != 200:
+            failures.append(str(answer.status))
         late.append(1e3 * (time.perf_counter() - due))
 
     for warm in range(8):
@@ -70,9 +70,9 @@ def main() -> None:
             "evaluation": lambda v, n: v.send("POST", "/api/live/", asked[n % len(asked)]),
             "who is signed in": lambda v, n: v.send("GET", "/api/session/"),
         }
-        found = {name: under_load(visitor.cookies, send) for name, send in kinds.items()}
+        rows = {name: under_load(visitor.cookies, send) for name, send in kinds.items()}
     print(f"{RATE:g} requests a second for {LASTING:g} s, open loop, from when each was due to its answer, ms:")
-    for name, (late, failures) in found.items():
+    for name, (late, failures) in rows.items():
         shown = "  ".join(f"p{share * 100:g} {percentile(late, share):.0f}" for share in (0.5, 0.9, 0.95, 0.99))
         print(f"  {name:18} {shown}  max {max(late):.0f}   {len(failures)} errors {failures[:3]}")
     print(f"  (goal: evaluation p95 at most {GOAL_MS:g} ms; the other shows what this machine adds by itself)")

@@ -23,11 +23,18 @@ TIMES = 60
 KEYS = 40
 GOAL_PLAIN_MS, GOAL_DAY_MS, GOAL_SETTLED_MS = 10.0, 30.0, 150.0
 OF_THE_DAY = {
-    electrical.winding_temperature, electrical.mount_softening, electrical.controller_continuous,
-    electrical.supply_continuous, electrical.fuse,
-}  # fmt: skip
-LONG_DAY = [{"do": "runs", "count": 4, "every": "25 s"}, {"do": "shove", "for": "4 s"}, {"do": "turns", "for": "5 s"},
-            {"do": "rest", "for": "5 min"}] * 16  # fmt: skip
+    electrical.winding_temperature,
+    electrical.mount_softening,
+    electrical.controller_continuous,
+    electrical.supply_continuous,
+    electrical.fuse,
+}
+LONG_DAY = [
+    {"do": "runs", "count": 4, "every": "25 s"},
+    {"do": "shove", "for": "4 s"},
+    {"do": "turns", "for": "5 s"},
+    {"do": "rest", "for": "5 min"},
+] * 16
 
 
 def timed(raw: dict[str, Any], *, heat: bool) -> list[float]:
@@ -37,15 +44,15 @@ def timed(raw: dict[str, Any], *, heat: bool) -> list[float]:
         begun = time.perf_counter()
         evaluation = evaluate([document])
         if heat:
-            asked = limits(evaluation).asked
-            for warmth in asked.warmth.values():
-                asked.rest_needed(warmth), asked.shove_until_limit(warmth), warmth.in_moving_air
+            rows = limits(evaluation).asked
+            for warmth in rows.warmth.values():
+                rows.rest_needed(warmth), rows.shove_until_limit(warmth), warmth.in_moving_air
         else:
-            asked = LoadCase(evaluation)
+            rows = LoadCase(evaluation)
             for check in CHECKS:
                 if check not in OF_THE_DAY:
-                    list(check(asked))
-            shafts.shafts(asked)
+                    list(check(rows))
+            shafts.shafts(rows)
         took.append(1e3 * (time.perf_counter() - begun))
     return took[5:]
 

@@ -62,7 +62,7 @@ def main() -> int:
                 found = file_shown(file, layout, design, lambda rows: None)
             taken.append(time.perf_counter() - begun)
     print(f"{found.rows:,} rows, {found.faulty} of them faulty, {found.count} runs found")
-    print(f"to readings: {', '.join(f'{one:.1f} s' for one in taken)} (goal {GOAL_S:.0f} s)")
+    print(f"to readings: {', '.join(f'{entry:.1f} s' for entry in taken)} (goal {GOAL_S:.0f} s)")
     print(f"memory: {memory():.0f} MB at most, {before:.0f} MB of it before the first row (goal {GOAL_MB:.0f} MB)")
     return 0
 

@@ -69,8 +69,10 @@ def in_the_page(page: Page, vehicle: str) -> None:
     combinations = f"{vehicle}: {page.text('[data-search]')}"
     page.driver.set_script_timeout(60)
     times = [_searched(page) for _ in range(RUNS + 3)][3:]
-    spread = "  ".join(f"{name} {percentile(times, share):.0f}" for name, share in
-                       (("min", 0.0), ("median", 0.5), ("p90", 0.9), ("p95", 0.95), ("max", 1.0)))  # fmt: skip
+    spread = "  ".join(
+        f"{name} {percentile(times, share):.0f}"
+        for name, share in (("min", 0.0), ("median", 0.5), ("p90", 0.9), ("p95", 0.95), ("max", 1.0))
+    )
     print(f"{combinations}, from the click to the options painted, ms: {spread}   (goal {GOAL_MS:g})")
 
 

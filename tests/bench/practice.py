@@ -91,9 +91,9 @@ def at_once() -> list[float]:
 
 def _set() -> str:
     teacher = Visitor(PORT).sign_up("teacher")
-    asked = {"name": "Class", "ideas": ["idlers", "speed"], "levels": [2], "count": ROUNDS}
-    made = teacher.send("POST", f"/api/workshops/{teacher.workshop()}/sets/", asked)
-    return str(made.json["code"])
+    body = {"name": "Class", "ideas": ["idlers", "speed"], "levels": [2], "count": ROUNDS}
+    answer = teacher.send("POST", f"/api/workshops/{teacher.workshop()}/sets/", body)
+    return str(answer.json["code"])
 
 
 def _pupil(code: str, number: int) -> Visitor:

@@ -29,21 +29,44 @@ AT_ONCE = 20_000
 
 def request(gears: int, pulleys: int, sprockets: int, *, masses: bool = False) -> dict[str, Any]:
     """Two layouts of three stages, three targets, a price limit; every part invented by its tooth count."""
-    bins = (("gear", gears, {"module": "1 mm"}), ("pulley", pulleys, {"pitch": "5 mm"}),
-            ("sprocket", sprockets, {"pitch": "6.35 mm"}))  # fmt: skip
+    bins = (
+        ("gear", gears, {"module": "1 mm"}),
+        ("pulley", pulleys, {"pitch": "5 mm"}),
+        ("sprocket", sprockets, {"pitch": "6.35 mm"}),
+    )
     parts = [
-        {"id": f"{kind[0]}{t}", "kind": kind, "teeth": t, "owned": t % 3, "price": round(t / 9.0, 2),
-         "mass": f"{2 * t} g", **size}
-        for kind, count, size in bins for t in TEETH[:count]
-    ]  # fmt: skip
+        {
+            "id": f"{kind[0]}{t}",
+            "kind": kind,
+            "teeth": t,
+            "owned": t % 3,
+            "price": round(t / 9.0, 2),
+            "mass": f"{2 * t} g",
+            **size,
+        }
+        for kind, count, size in bins
+        for t in TEETH[:count]
+    ]
     base = changed({"run": {"distance": "25 m"}, "drive.branches.0.controller": {"current_limit": "60 A"}})
-    base["targets"] = [{"measure": "top_speed", "at_least": "7 m/s"},
-                       {"measure": "pushing_force", "at_least": "110 N"},
-                       {"measure": "time_to_distance", "at_most": "4 s"}]  # fmt: skip
-    layouts = [{"stages": [{"kind": kind} for kind in kinds]} for kinds in
-               (("gear", "gear", "belt"), ("gear", "chain", "belt"))]  # fmt: skip
-    return {"format": "ydrometer-search", "version": 1, "design": base, "parts": parts, "layouts": layouts,
-            "limits": {"price_at_most": 60}, "keep": 50, "add_part_masses": masses}  # fmt: skip
+    base["targets"] = [
+        {"measure": "top_speed", "at_least": "7 m/s"},
+        {"measure": "pushing_force", "at_least": "110 N"},
+        {"measure": "time_to_distance", "at_most": "4 s"},
+    ]
+    layouts = [
+        {"stages": [{"kind": kind} for kind in kinds]}
+        for kinds in (("gear", "gear", "belt"), ("gear", "chain", "belt"))
+    ]
+    return {
+        "format": "ydrometer-search",
+        "version": 1,
+        "design": base,
+        "parts": parts,
+        "layouts": layouts,
+        "limits": {"price_at_most": 60},
+        "keep": 50,
+        "add_part_masses": masses,
+    }
 
 
 def hardest() -> dict[str, Any]:
@@ -59,8 +82,8 @@ def hardest() -> dict[str, Any]:
 def timed(asked: SearchRequest, processes: int) -> tuple[float, Found]:
     """Seconds, and what was found."""
     begun = time.perf_counter()
-    found = search(asked, processes)
-    return time.perf_counter() - begun, found
+    outcome = search(asked, processes)
+    return time.perf_counter() - begun, outcome
 
 
 def distinct(asked: SearchRequest, number: int = 0) -> int:
@@ -93,24 +116,32 @@ def main() -> None:
         two, again = timed(asked, 2)
         assert [key for key, _ in found.best] == [key for key, _ in again.best]
         growth = f"{one / before:6.1f}" if before else ""
-        print(f"{name:12} {len(pieces(asked)):4} pieces {found.combinations:12,} {one:8.2f} s {two:10.2f} s "
-              f"{one / two:6.2f}   {growth}")  # fmt: skip
+        print(
+            f"{name:12} {len(pieces(asked)):4} pieces {found.combinations:12,} {one:8.2f} s {two:10.2f} s "
+            f"{one / two:6.2f}   {growth}"
+        )
         before = one
     ten = read_request(request(*SIZES["10^7"]))
-    print(f"  (goal: 10^7 in at most {GOAL_S:g} s, 10^8 in {GOAL_LARGEST_S:g} s, and {GOAL_GB:g} GB on two cores; "
-          f"peak so far {peak_gb():.2f} GB; two cores at least 1.6 times one; "
-          f"{distinct(ten):,} distinct drives in its first layout)")  # fmt: skip
+    print(
+        f"  (goal: 10^7 in at most {GOAL_S:g} s, 10^8 in {GOAL_LARGEST_S:g} s, and {GOAL_GB:g} GB on two cores; "
+        f"peak so far {peak_gb():.2f} GB; two cores at least 1.6 times one; "
+        f"{distinct(ten):,} distinct drives in its first layout)"
+    )
     hard = read_request(hardest())
     seconds, found = timed(hard, 2)
     drives_ = sum(distinct(hard, number) for number in range(len(hard.body.layouts)))
-    print(f"{sum(sizes(hard)):,} combinations, {found.combinations:,} within the limits, of {drives_:,} distinct "
-          f"drives, two cores: {seconds:.2f} s, peak so far {peak_gb():.2f} GB")  # fmt: skip
+    print(
+        f"{sum(sizes(hard)):,} combinations, {found.combinations:,} within the limits, of {drives_:,} distinct "
+        f"drives, two cores: {seconds:.2f} s, peak so far {peak_gb():.2f} GB"
+    )
     heavy, _ = timed(read_request(request(*SIZES["10^6"], masses=True)), 2)
     print(f"10^6 with the masses of the parts added, two cores: {heavy:.2f} s")
     begun = time.perf_counter()
     found_all = answer(read_request(request(7, 5, 6)))
-    print(f"{found_all['combinations']:,} of {AT_ONCE:,} at most, answered whole, with designs and nearest changes: "
-          f"{1e3 * (time.perf_counter() - begun):.0f} ms   (goal: 500 ms in the page)")  # fmt: skip
+    print(
+        f"{found_all['combinations']:,} of {AT_ONCE:,} at most, answered whole, with designs and nearest changes: "
+        f"{1e3 * (time.perf_counter() - begun):.0f} ms   (goal: 500 ms in the page)"
+    )
 
 
 if __name__ == "__main__":

@@ -176,8 +176,8 @@ def class_(page: Page) -> None:
     """A class at work, as its teacher sees it; the last one, for the browser is the teacher's then."""
     port = int(page.base.rsplit(":", 1)[1])
     teacher = Visitor(port).sign_up("heron")
-    asked = {"name": "Tuesday, first hour", "ideas": ["ratio", "idlers", "speed"], "levels": [1], "count": 9}
-    made = teacher.send("POST", f"/api/workshops/{teacher.workshop()}/sets/", asked).json
+    body = {"name": "Tuesday, first hour", "ideas": ["ratio", "idlers", "speed"], "levels": [1], "count": 9}
+    made = teacher.send("POST", f"/api/workshops/{teacher.workshop()}/sets/", body).json
     for number, nickname in enumerate(NICKNAMES):
         pupil = Visitor(port)
         pupil.send("GET", "/api/session/")
@@ -203,9 +203,22 @@ def answer(pupil: Visitor, place: int, *, wrong: bool) -> None:
 
 
 STATIONS = (
-    bench, begin, line, options, fit, loads, runs, building, parts, tables, branches, brief, workshop,
-    practice, class_,
-)  # fmt: skip
+    bench,
+    begin,
+    line,
+    options,
+    fit,
+    loads,
+    runs,
+    building,
+    parts,
+    tables,
+    branches,
+    brief,
+    workshop,
+    practice,
+    class_,
+)
 
 if __name__ == "__main__":
     main()

@@ -132,8 +132,14 @@ def presses(page: Page) -> tuple[list[float], list[float]]:
 
 def key(page: Page, kind: str, name: str, code: int, *, again: bool, alt: bool) -> None:
     """A key as the keyboard's own repetition sends it."""
-    pressed = {"type": kind, "key": name, "code": name, "windowsVirtualKeyCode": code, "autoRepeat": again,
-               "modifiers": int(alt)}  # fmt: skip
+    pressed = {
+        "type": kind,
+        "key": name,
+        "code": name,
+        "windowsVirtualKeyCode": code,
+        "autoRepeat": again,
+        "modifiers": int(alt),
+    }
     page.driver.execute_cdp_cmd("Input.dispatchKeyEvent", pressed)
 
 
@@ -216,8 +222,10 @@ def first_page(page: Page) -> list[float]:
 
 def spread(values: list[float]) -> str:
     """A distribution in one line."""
-    return (f"min {min(values):.0f}  median {statistics.median(values):.0f}  p90 {percentile(values, 0.9):.0f}  "
-            f"p95 {percentile(values, 0.95):.0f}  max {max(values):.0f} ms")  # fmt: skip
+    return (
+        f"min {min(values):.0f}  median {statistics.median(values):.0f}  p90 {percentile(values, 0.9):.0f}  "
+        f"p95 {percentile(values, 0.95):.0f}  max {max(values):.0f} ms"
+    )
 
 
 def main() -> int:
@@ -242,13 +250,18 @@ def main() -> int:
     print("longest time of the main thread after the figures are painted:")
     print(f"  two stages                {spread(after)}   (goal: p95 at most {GOAL_TASK_MS:.0f} ms)")
     print(f"  six stages, two branches  {spread(after_six)}")
-    print(f"a key held down, {REPEATS} presses a second: {changes:.1f} changes painted a second, the last one "
-          f"{last:.0f} ms after it is let go   (goal: {GOAL_CHANGES} a second, {GOAL_LAST_MS:.0f} ms)")  # fmt: skip
+    print(
+        f"a key held down, {REPEATS} presses a second: {changes:.1f} changes painted a second, the last one "
+        f"{last:.0f} ms after it is let go   (goal: {GOAL_CHANGES} a second, {GOAL_LAST_MS:.0f} ms)"
+    )
     print(f"the same at the end of the bin: {mutations} changes of the page   (goal: none but for the hold itself)")
-    print(f"between frames while a rim is dragged, six stages: {spread(frames)}, "
-          f"{1000.0 / statistics.mean(frames):.0f} frames a second   (goal: {GOAL_FRAMES} a second)")  # fmt: skip
-    print(f"first page, cache empty, {len(loads)} loads: {spread(loads)}   "
-          f"(goal: median at most {GOAL_FIRST_MS:.0f} ms)")  # fmt: skip
+    print(
+        f"between frames while a rim is dragged, six stages: {spread(frames)}, "
+        f"{1000.0 / statistics.mean(frames):.0f} frames a second   (goal: {GOAL_FRAMES} a second)"
+    )
+    print(
+        f"first page, cache empty, {len(loads)} loads: {spread(loads)}   (goal: median at most {GOAL_FIRST_MS:.0f} ms)"
+    )
     return int(percentile(two, 0.95) > GOAL_MS or percentile(six, 0.95) > GOAL_SIX_MS)
 
 

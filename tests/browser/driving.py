@@ -24,9 +24,16 @@ PATIENCE = 60
 """Seconds a condition may take; the machines are noisy."""
 
 FLAGS = (
-    "--headless=new", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
-    "--disable-background-networking", "--disable-component-update", "--disable-sync", "--disable-dev-shm-usage",
-)  # fmt: skip
+    "--headless=new",
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+    "--disable-dev-shm-usage",
+)
 AXE = Path(__file__).parents[2] / "frontend" / "node_modules" / "axe-core" / "axe.min.js"
 
 
@@ -91,9 +98,11 @@ class Page:
 
     def wait(self, condition: Callable[[], T | None], what: str = "") -> T:
         waiting = WebDriverWait(
-            self.driver, PATIENCE, poll_frequency=0.05,
+            self.driver,
+            PATIENCE,
+            poll_frequency=0.05,
             ignored_exceptions=[StaleElementReferenceException, ElementClickInterceptedException],
-        )  # fmt: skip
+        )
         return waiting.until(lambda _: condition() or False, f"waited in vain for {what or condition}")
 
     def click(self, css: str) -> None:

@@ -58,9 +58,7 @@ class Building(BrowserCase):
         clock, document = Clock(None), present(vehicle)
         steps = build_shown(document, site_of(vehicle, clock)).steps
         left = [step for step in steps[: [s.id for s in steps].index(last)] if not step.done or step.was]
-        new = [
-            NewEntry(uuid4(), step.id, "done", timezone.now(), about=step.about, title=step.title) for step in left
-        ]  # fmt: skip
+        new = [NewEntry(uuid4(), step.id, "done", timezone.now(), about=step.about, title=step.title) for step in left]
         self.assertEqual(say_of_steps(user, vehicle, new, document, clock), [])
 
     def test_two_in_the_pit_down_to_the_signature(self) -> None:

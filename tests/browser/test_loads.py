@@ -43,8 +43,10 @@ class Loads(BrowserCase):
         page.wait_text("[data-rest]", "more rest between heats is needed")
         page.wait_text("[data-part=gears]", "wants width")
         page.click("[data-part=gears]")
-        page.wait(lambda: "not given" in (page.driver.switch_to.active_element.get_attribute("placeholder") or ""),
-                  "the field that settles it under the hand")  # fmt: skip
+        page.wait(
+            lambda: "not given" in (page.driver.switch_to.active_element.get_attribute("placeholder") or ""),
+            "the field that settles it under the hand",
+        )
         page.type_into("width", "3 mm")
         page.wait_text("[data-part=gears] [data-use]", "%")
         page.click("nav a[href$=line]")
@@ -61,8 +63,7 @@ class Loads(BrowserCase):
     def test_a_day_is_stretched_typed_and_a_target_asks_for_it(self) -> None:
         page = self.page()
         self.visit(page, "Knot", "brief")
-        Select(page.find("[aria-label='Add a target']")).select_by_visible_text(
-            "Let the winding get to … over the day")  # fmt: skip
+        Select(page.find("[aria-label='Add a target']")).select_by_visible_text("Let the winding get to … over the day")
         page.wait_text("[data-readout]", "Hottest winding of the day")
         page.click("nav a[href$=loads]")
         page.wait_text("[data-phase=rest] [data-lasts]", "2 min")

@@ -116,20 +116,20 @@ class Journey(BrowserCase):
         page.press(f"input[aria-label='{label}']", Keys.CONTROL, "a", Keys.CONTROL, text, Keys.TAB)
 
     def test_somebody_elses_change_is_not_overwritten(self) -> None:
-        one, other = self.page(), self.page()
-        for page in (one, other):
+        first, second = self.page(), self.page()
+        for page in (first, second):
             self.visit(page)
             page.open("/parts?kind=panel")
             page.find("tr[data-part]")
         label = "owned of light panel, 5 W"
-        self.type(one, label, "7")
+        self.type(first, label, "7")
         panel = Part.objects.filter(ref="light-panel-5-w")
-        one.wait(lambda: panel.get().document["owned"] == 7, "seven to be saved")
-        self.type(other, label, "8")
-        other.find("[role=alertdialog]")
+        first.wait(lambda: panel.get().document["owned"] == 7, "seven to be saved")
+        self.type(second, label, "8")
+        second.find("[role=alertdialog]")
         self.assertEqual(panel.get().document["owned"], 7)
-        other.click_button("Save yours over theirs")
-        other.wait(lambda: panel.get().document["owned"] == 8, "eight to be saved")
+        second.click_button("Save yours over theirs")
+        second.wait(lambda: panel.get().document["owned"] == 8, "eight to be saved")
 
     def test_the_lists_go_out(self) -> None:
         page = self.page()

@@ -27,9 +27,9 @@ def drawn(page: Page) -> Exercise:
     return exercise(str(shown.get_attribute("data-exercise")), int(level), int(seed), system)
 
 
-def give(page: Page, made: Exercise, answer: Any) -> None:
+def give(page: Page, drawn_exercise: Exercise, answer: Any) -> None:
     """Answer as a learner does: typed, chosen, clicked in the drawing or picked from the bag."""
-    ask = made.posed.ask
+    ask = drawn_exercise.posed.ask
     if isinstance(ask, NumberAsked):
         field = page.find("[data-answer]")
         field.send_keys(Keys.CONTROL, "a")
@@ -66,18 +66,18 @@ class Alone(BrowserCase):
     def shown(self, page: Page, idea: str) -> None:
         page.wait(lambda: drawn(page).idea == idea, idea)
 
-    def one(self, page: Page, made: Exercise) -> None:
+    def one(self, page: Page, drawn_exercise: Exercise) -> None:
         """First a usual mistake, then a hint, then right."""
-        mistake = made.posed.mistakes[0]
-        give(page, made, mistake.answer)
+        mistake = drawn_exercise.posed.mistakes[0]
+        give(page, drawn_exercise, mistake.answer)
         page.wait_text("[data-said=mistake]", mistake.name)
         page.click("[data-hint-button]")
-        page.wait_text("[data-hints]", made.posed.hints[0])
-        if isinstance(made.posed.ask, PicksAsked):
+        page.wait_text("[data-hints]", drawn_exercise.posed.hints[0])
+        if isinstance(drawn_exercise.posed.ask, PicksAsked):
             picked: Any = mistake.answer
             for teeth in picked:
                 page.click(f"[data-pick='{teeth}']")
-        give(page, made, made.posed.answer)
+        give(page, drawn_exercise, drawn_exercise.posed.answer)
         page.find("[data-said=right]")
         page.find("[data-solved] [data-value]")
 
@@ -122,12 +122,12 @@ class Class(BrowserCase):
         self.join(pupil, "QQQQQQ")
         pupil.wait_text("[role=alert]", "There is no class with this code")
         self.join(pupil, code)
-        made = drawn(pupil)
-        mistake = made.posed.mistakes[0]
-        give(pupil, made, mistake.answer)
+        drawn_exercise = drawn(pupil)
+        mistake = drawn_exercise.posed.mistakes[0]
+        give(pupil, drawn_exercise, mistake.answer)
         pupil.wait_text("[data-said=mistake]", mistake.name)
         teacher.wait_text("[data-mistakes]", mistake.name)
-        give(pupil, made, made.posed.answer)
+        give(pupil, drawn_exercise, drawn_exercise.posed.answer)
         pupil.find("[data-said=right]")
         pupil.wait_text("[data-done]", "1 of 8")
         self.assertEqual(pupil.axe(), [])

@@ -210,12 +210,12 @@ class ForEverybody(BrowserCase):
             page.open(address)
             page.find("main h1")
             found[address] = page.axe()
-        told = {
+        expected = {
             screen: [f"{v['id']}: {v['nodes'][0]['html'][:160]}" for v in violations]
             for screen, violations in found.items()
             if violations
         }
-        self.assertEqual(told, {})
+        self.assertEqual(expected, {})
 
     def test_axe_finds_nothing_at_1280(self) -> None:
         self.axe(1280, 800)

@@ -240,8 +240,13 @@ def whole_documents(draw: st.DrawFn) -> dict[str, Any]:
     drive: dict[str, Any] = {"units": draw(st.integers(1, 2)), "branches": branches}
     if any(branch["source"]["kind"] == "motor" for branch in branches):
         drive["supply"] = draw(all_supplies(voltage))
-    speeds = [{"kind": "speeds", "ratios": draw(st.sampled_from([[2.2, 1.0], [2.5, 1.4, 1.0]])),
-               "shift_time": draw(number(0.0, 0.4))}]  # fmt: skip
+    speeds = [
+        {
+            "kind": "speeds",
+            "ratios": draw(st.sampled_from([[2.2, 1.0], [2.5, 1.4, 1.0]])),
+            "shift_time": draw(number(0.0, 0.4)),
+        }
+    ]
     drive["stages"] = [*draw(st.just([]) | st.just(speeds)), draw(st.sampled_from(STAGES))]
     return {
         "format": "ydrometer-design",

@@ -34,9 +34,13 @@ def train(t: Told) -> float:
 
 
 MESHES = {
-    "a pair of gears": 1, "a pair of gears with an idler between them": 2, "a pair with two idlers in a row": 3,
-    "a gear inside a ring": 0, "a toothed belt": 0, "a crossed belt": 1,
-}  # fmt: skip
+    "a pair of gears": 1,
+    "a pair of gears with an idler between them": 2,
+    "a pair with two idlers in a row": 3,
+    "a gear inside a ring": 0,
+    "a toothed belt": 0,
+    "a crossed belt": 1,
+}
 
 
 def sense(t: Told) -> str:
@@ -47,14 +51,14 @@ def sense(t: Told) -> str:
 
 def other_source(t: Told) -> str:
     meshes = {"a gear inside a ring": 0, "a pair of gears": 1, "a pair with one idler": 2, "a pair with two idlers": 3}
-    one, other = (meshes[words] for words in t.through)
-    return "yes" if (one + other) % 2 else "no"
+    first, second = (meshes[words] for words in t.through)
+    return "yes" if (first + second) % 2 else "no"
 
 
 def nearest(t: Told, count: int) -> float:
     """The ratio nearest to what is wanted that so many wheels of the bag come to."""
-    made = [math.prod(p[k + 1] / p[k] for k in range(0, count, 2)) for p in itertools.permutations(t.bag, count)]
-    best: float = min(made, key=lambda ratio: abs(ratio - t.G))
+    rows = [math.prod(p[k + 1] / p[k] for k in range(0, count, 2)) for p in itertools.permutations(t.bag, count)]
+    best: float = min(rows, key=lambda ratio: abs(ratio - t.G))
     return best
 
 
@@ -88,13 +92,13 @@ def holes(t: Told) -> str:
 
 def belt(t: Told) -> float:
     """By halving: the distance at which the belt is as long as it is."""
-    one, other = t.a * t.p / (2 * math.pi), t.b * t.p / (2 * math.pi)
+    first, second = t.a * t.p / (2 * math.pi), t.b * t.p / (2 * math.pi)
 
     def length(apart: float) -> float:
-        lean = math.asin(abs(other - one) / apart)
-        return float(2 * apart * math.cos(lean) + math.pi * (one + other) + 2 * lean * abs(other - one))
+        lean = math.asin(abs(second - first) / apart)
+        return float(2 * apart * math.cos(lean) + math.pi * (first + second) + 2 * lean * abs(second - first))
 
-    low, high = float(abs(other - one)) + 1e-9, float(t.n * t.p)
+    low, high = float(abs(second - first)) + 1e-9, float(t.n * t.p)
     for _ in range(60):
         middle = (low + high) / 2
         low, high = (middle, high) if length(middle) < t.n * t.p else (low, middle)
@@ -103,10 +107,12 @@ def belt(t: Told) -> float:
 
 def stack(t: Told) -> str:
     """The step that may stand at the motor with the other behind it, and hold."""
-    holds = {"A": t.T * t.i_A <= t.R_A and t.T * t.i_A * t.i_B <= t.R_B,
-             "B": t.T * t.i_B <= t.R_B and t.T * t.i_A * t.i_B <= t.R_A}  # fmt: skip
-    (found,) = [step for step, well in holds.items() if well]
-    return found
+    holds = {
+        "A": t.T * t.i_A <= t.R_A and t.T * t.i_A * t.i_B <= t.R_B,
+        "B": t.T * t.i_B <= t.R_B and t.T * t.i_A * t.i_B <= t.R_A,
+    }
+    (rows,) = [step for step, well in holds.items() if well]
+    return rows
 
 
 def slips(t: Told) -> str:
@@ -168,7 +174,7 @@ ORACLES: dict[str, Callable[[Told], Any]] = {
     "series_parallel": pack,
     "sag": lambda t: t.V - t.R * t.I,
     "start_current": lambda t: t.V / (t.R_m + t.R_b),
-    "which_controller": lambda t: f"{min(one for one in t.offered if one > t.V / (t.R_m + t.R_b)):g}",
+    "which_controller": lambda t: f"{min(entry for entry in t.offered if entry > t.V / (t.R_m + t.R_b)):g}",
     "shove": lambda t: t.k * t.I**2 * t.R,
     "centres": lambda t: t.m * abs(t.b + t.a) / 2,
     "on_holes": holes,
@@ -177,5 +183,5 @@ ORACLES: dict[str, Callable[[Told], Any]] = {
     "slips_first": slips,
     "more_than_scatter": scatter,
     "how_many_runs": lambda t: "part" if t.asked == "difference" else "square",
-}  # fmt: skip
+}
 """How the answer of each kind follows from what is given; of `find_mistake` it is that of the sum in it."""

@@ -14,16 +14,31 @@ from ydrometer.document.walk import shaft_paths
 
 IN_BRANCH = [kind for kind, stage in KINDS.items() if not stage.several_speeds]
 MOUNTS: tuple[dict[str, Any], ...] = (
-    {"mount": "slot", "slot": {"start": ["10 mm", "20 mm"], "end": ["40 mm", "20 mm"]}, "diameter": "5 mm",
-     "opening": "14 mm",
-     "bolts": {"count": 4, "circle": "25 mm", "hole": "3.2 mm", "length": "12 mm", "depth": "4 mm"}},
-    {"mount": "fixed", "at": ["120 mm", "48 mm"], "diameter": "8 mm", "opening": "22 mm", "length": "52 mm",
-     "stack": {"between": "48 mm", "items": [{"name": "bearing", "width": "7 mm", "bearing": True},
-                                             {"name": "spacer", "width": "5 mm", "spacer": True}]}},
+    {
+        "mount": "slot",
+        "slot": {"start": ["10 mm", "20 mm"], "end": ["40 mm", "20 mm"]},
+        "diameter": "5 mm",
+        "opening": "14 mm",
+        "bolts": {"count": 4, "circle": "25 mm", "hole": "3.2 mm", "length": "12 mm", "depth": "4 mm"},
+    },
+    {
+        "mount": "fixed",
+        "at": ["120 mm", "48 mm"],
+        "diameter": "8 mm",
+        "opening": "22 mm",
+        "length": "52 mm",
+        "stack": {
+            "between": "48 mm",
+            "items": [
+                {"name": "bearing", "width": "7 mm", "bearing": True},
+                {"name": "spacer", "width": "5 mm", "spacer": True},
+            ],
+        },
+    },
     {"mount": "holes", "at": ["60 mm", "48 mm"], "diameter": "10 mm", "shape": "keyway"},
     {"mount": "fixed", "at": ["60 mm", "12 mm"], "eccentric": "1 mm"},
     {"mount": "free"},
-)  # fmt: skip
+)
 PLATE = {"hole_pitch": "12 mm", "across": 26, "up": 8, "hole": "5 mm", "thickness": "3 mm"}
 
 
@@ -36,11 +51,11 @@ def stage(kind: str) -> dict[str, Any]:
 def lines(draw: st.DrawFn) -> dict[str, Any]:
     """Designs whose lines are of any shape that a document allows."""
     kinds = st.lists(st.sampled_from(IN_BRANCH), max_size=3)
-    made = copy.deepcopy(PLAIN)
-    branch = made["drive"]["branches"][0]
+    copied = copy.deepcopy(PLAIN)
+    branch = copied["drive"]["branches"][0]
     branches = draw(st.integers(1, 3))
-    made["drive"] = {
-        **made["drive"],
+    copied["drive"] = {
+        **copied["drive"],
         "units": draw(st.integers(1, 6)),
         "branches": [
             {**copy.deepcopy(branch), "count": draw(st.integers(1, 6)), "stages": [stage(k) for k in draw(kinds)]}
@@ -49,11 +64,11 @@ def lines(draw: st.DrawFn) -> dict[str, Any]:
         "stages": [stage(kind) for kind in draw(kinds)],
     }
     if draw(st.booleans()):
-        made["drive"]["stages"].insert(0, stage("speeds"))
-    made["build"] = {"locking": draw(st.sampled_from(["locker", "lock nuts"]))}
+        copied["drive"]["stages"].insert(0, stage("speeds"))
+    copied["build"] = {"locking": draw(st.sampled_from(["locker", "lock nuts"]))}
     if draw(st.booleans()):
-        paths = shaft_paths(design.read(made).design)
+        paths = shaft_paths(design.read(copied).design)
         said = draw(st.lists(st.sampled_from(paths), unique=True))
-        made["fit"] = {"shafts": [{"shaft": path, **draw(st.sampled_from(MOUNTS))} for path in said]}
-        made["fit"] |= {"plate": PLATE} if draw(st.booleans()) else {}
-    return made
+        copied["fit"] = {"shafts": [{"shaft": path, **draw(st.sampled_from(MOUNTS))} for path in said]}
+        copied["fit"] |= {"plate": PLATE} if draw(st.booleans()) else {}
+    return copied

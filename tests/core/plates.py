@@ -32,5 +32,5 @@ def look(fit: dict[str, Any], parts: Any = (), **edits: Any) -> OnPlate:
     return mounted(read(fit, **edits), stock_of(parts)).plates[0]
 
 
-def about(found: OnPlate, words: str) -> list[Clash]:
-    return [clash for clash in found.clashes if words in clash.text]
+def about(plate: OnPlate, words: str) -> list[Clash]:
+    return [clash for clash in plate.clashes if words in clash.text]

@@ -7,11 +7,11 @@ from ydrometer.working import Working
 from ydrometer.working.sheet import evaluate
 
 
-def recomputed(case: TestCase, made: Working) -> None:
+def recomputed(case: TestCase, steps: Working) -> None:
     """From the inputs and the table alone, step by step."""
-    known: dict[str, Any] = {entry.symbol: entry.value for entry in made.inputs}
-    known |= {column.symbol: column.values for column in made.table}
-    for step in made.steps:
+    known: dict[str, Any] = {entry.symbol: entry.value for entry in steps.inputs}
+    known |= {column.symbol: column.values for column in steps.table}
+    for step in steps.steps:
         value = evaluate(step.expression, known)
         case.assertAlmostEqual(value, step.value, delta=1e-12 * abs(value))
         if step.check:

@@ -314,8 +314,15 @@ class Reference:
         seconds = value - start.time if until == "time" else (value - start.distance) / v
         _, u, bus, drawn, throttle = self.driven(start.gear, v)
         energy, spent = bus * drawn * seconds, self.spending(start.gear, v, 0.0, u, throttle) * seconds
-        return End(start.time + seconds, v, start.distance + v * seconds, start.energy + energy,
-                   start.spent + spent, start.peak, start.gear)  # fmt: skip
+        return End(
+            start.time + seconds,
+            v,
+            start.distance + v * seconds,
+            start.energy + energy,
+            start.spent + spent,
+            start.peak,
+            start.gear,
+        )
 
     def spending(self, gear: int, v: float, a: float, u: float, throttle: float) -> float:
         """Where the power goes: windings, no-load loss, stages, resistance, and what is set in motion, W."""

@@ -19,10 +19,10 @@ class Aids(unittest.TestCase):
             ("scale_speed", {"v_m": "4.1 m/s", "N": 10}, 41.0, "41 m/s"),
         ):
             with self.subTest(name):
-                found = find(name, given)
-                self.assertAlmostEqual(found.value, value, places=5)
-                self.assertEqual(found.typed, typed)
-                self.assertEqual(found.steps[-1].value, found.value)
+                sheet = find(name, given)
+                self.assertAlmostEqual(sheet.value, value, places=5)
+                self.assertEqual(sheet.typed, typed)
+                self.assertEqual(sheet.steps[-1].value, sheet.value)
 
     def test_the_note_says_what_was_measured(self) -> None:
         self.assertEqual(find("rolled_distance", {"x": "1178 mm", "n": "3"}).note, "rolled 3 turns, 1178 mm")

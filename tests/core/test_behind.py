@@ -58,9 +58,9 @@ class Behind(TestCase):
 
     def test_ways_are_looked_for_on_the_plate_asked_for(self) -> None:
         fit = {**behind(), "shafts": [shaft(TURN, 24, 48), shaft(JACK, 240, 48), {"shaft": AXLE, **SLOT}]}
-        found = places(read(fit, **STAGES), behind=TURN)
-        self.assertGreater(found.count, 0)
-        for way in found.ways:
+        ways = places(read(fit, **STAGES), behind=TURN)
+        self.assertGreater(ways.count, 0)
+        for way in ways.ways:
             self.assertEqual(set(way.at), {TURN, AXLE})
         with self.assertRaisesRegex(DocumentError, "no plate is given"):
             places(read({"plate": PLATE}, **STAGES), behind=TURN)
@@ -74,9 +74,9 @@ class Behind(TestCase):
         self.assertTrue(all(set(help_.way.at) == {TURN, AXLE} for help_ in helps if help_.way))
 
     def test_the_report_says_each_plate(self) -> None:
-        made = report(read(behind(), **STAGES))
-        self.assertEqual(made["elsewhere"], [TURN, AXLE])
-        (second,) = made["behind"]
+        reported = report(read(behind(), **STAGES))
+        self.assertEqual(reported["elsewhere"], [TURN, AXLE])
+        (second,) = reported["behind"]
         self.assertEqual([second["stage"], *(s["shaft"] for s in second["shafts"])], [TURN, TURN, AXLE])
         self.assertIn("shaft out of the turning stage", second["placements"]["helps"][-1]["text"])
         self.assertNotIn("behind", report(read({})))
@@ -85,22 +85,24 @@ class Behind(TestCase):
         drilled = {**PLATE, "hole": "5 mm"}
         fit = {**behind(plate=drilled), "plate": drilled, "shafts": [shaft(AXLE, 100, 48, opening="20 mm")]}
         raw = {**changed(STAGES), "fit": fit}
-        made = [template(raw, NOTHING, Wish("svg", "a4", "", where), ()) for where in ("", TURN)]
-        self.assertEqual([one.holes for one in made], [300, 301])
-        self.assertTrue(made[1].name.endswith("-plate-behind.svg"))
+        templates = [template(raw, NOTHING, Wish("svg", "a4", "", where), ()) for where in ("", TURN)]
+        self.assertEqual([one.holes for one in templates], [300, 301])
+        self.assertTrue(templates[1].name.endswith("-plate-behind.svg"))
 
     def test_two_turns_make_three_plates_and_a_turn_at_the_end_leaves_the_axle_alone(self) -> None:
         worm = {"kind": "worm", "ratio": 20, "efficiency": 0.6}
-        found = set_ups(read({}, **{"drive.stages": [BEVEL, CHAIN, worm]}).design)
-        self.assertEqual([setup.plane.behind for setup in found], ["", TURN, "drive.stages[2]"])
-        self.assertEqual(found[2].plane.shafts, ["drive.stages[2]"])
-        self.assertEqual([setup.plane.last for setup in found], [None, None, "drive.stages[2]"])
+        setups = set_ups(read({}, **{"drive.stages": [BEVEL, CHAIN, worm]}).design)
+        self.assertEqual([setup.plane.behind for setup in setups], ["", TURN, "drive.stages[2]"])
+        self.assertEqual(setups[2].plane.shafts, ["drive.stages[2]"])
+        self.assertEqual([setup.plane.last for setup in setups], [None, None, "drive.stages[2]"])
 
     def test_branches_that_meet_behind_their_bevels_and_one_that_comes_from_another_plate(self) -> None:
         branch = changed({})["drive"]["branches"][0]
         both = [{**branch, "stages": [BEVEL]}] * 2
-        found = set_ups(read({}, **{"drive.branches": both, "drive.stages": [CHAIN]}).design)
-        self.assertEqual([setup.plane.shafts for setup in found][1], ["drive.branches[0].stages[0]", "drive.stages[0]"])
+        setups = set_ups(read({}, **{"drive.branches": both, "drive.stages": [CHAIN]}).design)
+        self.assertEqual(
+            [setup.plane.shafts for setup in setups][1], ["drive.branches[0].stages[0]", "drive.stages[0]"]
+        )
         mixed = [{**branch, "stages": [BEVEL]}, branch]
         first, _ = mounted(read({}, **{"drive.branches": mixed, "drive.stages": [CHAIN]})).plates
         self.assertTrue(about(first, "leads to a shaft on another plate"))

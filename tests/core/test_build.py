@@ -133,8 +133,11 @@ class Numbers(unittest.TestCase):
 class Sources(unittest.TestCase):
     def test_an_engine_has_its_clutch_put_on_and_a_motor_has_none(self) -> None:
         curve = [["1800 rpm", "6 N*m"], ["3600 rpm", "5 N*m"]]
-        engine = {"source": {"kind": "engine", "torque_curve": curve}, "clutch": {"engagement_speed": "2200 rpm"},
-                  "stages": PLAIN["drive"]["branches"][0]["stages"]}  # fmt: skip
+        engine = {
+            "source": {"kind": "engine", "torque_curve": curve},
+            "clutch": {"engagement_speed": "2200 rpm"},
+            "stages": PLAIN["drive"]["branches"][0]["stages"],
+        }
         mixed = changed({"drive.branches": [PLAIN["drive"]["branches"][0], engine], "drive.units": 1})
         clutches = [id_ for id_ in titles(mixed) if id_.endswith(":clutch")]
         self.assertEqual(clutches, ["drive.branches[1].source:clutch"])

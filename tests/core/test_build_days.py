@@ -31,17 +31,17 @@ def of_design(document: dict[str, Any]) -> tuple[list[Step], list[Order]]:
 
 
 class Days(unittest.TestCase):
-    def check(self, steps: list[Step], found: Plan, hours: Hours) -> None:
-        for day in found.days:
+    def check(self, steps: list[Step], planned: Plan, hours: Hours) -> None:
+        for day in planned.days:
             most = 60.0 * hours.people * hours.weekdays[day.date.weekday()]
             self.assertLessEqual(day.minutes, most + 1e-6, day.date)
-        worked = sum(day.minutes for day in found.days)
+        worked = sum(day.minutes for day in planned.days)
         self.assertAlmostEqual(worked, sum(one.minutes for one in steps), delta=0.1)
         known = {one.id: one for one in steps}
         for one in steps:
             for need in known.keys() & set(one.needs):
-                earliest = found.starts[need] + timedelta(minutes=known[need].minutes, seconds=known[need].wait - 1)
-                self.assertGreaterEqual(found.starts[one.id], earliest, f"{one.id} waits for {need}")
+                earliest = planned.starts[need] + timedelta(minutes=known[need].minutes, seconds=known[need].wait - 1)
+                self.assertGreaterEqual(planned.starts[one.id], earliest, f"{one.id} waits for {need}")
 
     weekdays = st.tuples(*[st.sampled_from([0.0, 0.25, 1.0, 2.0, 5.0, 14.0])] * 7).filter(any)
 
@@ -55,34 +55,34 @@ class Days(unittest.TestCase):
         hours = Hours(people, weekdays)
         event = NOW + timedelta(days=days)
         try:
-            found = plan(steps, bought, event, NOW, hours)
+            planned = plan(steps, bought, event, NOW, hours)
         except ValueError:  # quarters of an hour a week take years
             return
-        self.check(steps, found, hours)
-        ends = max(found.starts.values())
-        self.assertTrue(found.late_by_days or ends <= event)
-        self.assertTrue(all(start >= NOW for start in found.starts.values()))
+        self.check(steps, planned, hours)
+        ends = max(planned.starts.values())
+        self.assertTrue(planned.late_by_days or ends <= event)
+        self.assertTrue(all(start >= NOW for start in planned.starts.values()))
 
     def test_work_is_as_late_as_it_can_be(self) -> None:
-        found = plan([step("a"), step("b", 30, "a")], [], EVENT, NOW, WEEK)
+        planned = plan([step("a"), step("b", 30, "a")], [], EVENT, NOW, WEEK)
         # Nobody works on the day of the event before nine; on Friday from 18 to 20.
-        self.assertEqual(found.starts["b"], datetime(2027, 6, 11, 19, 30))
-        self.assertEqual(found.starts["a"], datetime(2027, 6, 11, 19, 0))
+        self.assertEqual(planned.starts["b"], datetime(2027, 6, 11, 19, 30))
+        self.assertEqual(planned.starts["a"], datetime(2027, 6, 11, 19, 0))
 
     def test_waits_run_through_nights(self) -> None:
-        found = plan([step("glue", wait=86400.0), step("on", 30, "glue")], [], EVENT, NOW, WEEK)
-        self.assertEqual(found.starts["glue"], datetime(2027, 6, 10, 19, 0))
+        planned = plan([step("glue", wait=86400.0), step("on", 30, "glue")], [], EVENT, NOW, WEEK)
+        self.assertEqual(planned.starts["glue"], datetime(2027, 6, 10, 19, 0))
 
     def test_no_piece_of_work_is_shorter_than_a_quarter_of_an_hour(self) -> None:
-        found = plan([step("long", 125)], [], EVENT, NOW, WEEK)
-        minutes = [day.minutes for day in found.days]
+        planned = plan([step("long", 125)], [], EVENT, NOW, WEEK)
+        minutes = [day.minutes for day in planned.days]
         self.assertEqual(sorted(minutes), [15.0, 110.0])
         self.assertGreaterEqual(min(minutes), LEAST_PIECE)
 
     def test_orders_are_due_before_the_first_step_that_handles_the_part(self) -> None:
         bought = [Order("pulley", ("drive.stages[0] driver",), 7.0)]
-        found = plan([step("on", parts=("drive.stages[0] driver",))], bought, EVENT, NOW, WEEK)
-        self.assertEqual(str(found.orders[0].latest), "2027-06-04")
+        planned = plan([step("on", parts=("drive.stages[0] driver",))], bought, EVENT, NOW, WEEK)
+        self.assertEqual(str(planned.orders[0].latest), "2027-06-04")
 
     def test_nobody_works_on_any_day(self) -> None:
         with self.assertRaises(ValueError):
@@ -96,12 +96,12 @@ class Late(unittest.TestCase):
 
     def test_is_told_with_what_helps(self) -> None:
         asked = self.asked(NOW + timedelta(days=5))
-        found = asked.plan()
-        self.assertGreater(found.late_by_days, 0)
-        self.assertRegex(sentence(asked, found), r"^Late by \d+ days?\. Order today: ")
-        helping = reliefs(asked, found)
+        planned = asked.plan()
+        self.assertGreater(planned.late_by_days, 0)
+        self.assertRegex(sentence(asked, planned), r"^Late by \d+ days?\. Order today: ")
+        helping = reliefs(asked, planned)
         self.assertTrue(helping)
-        self.assertTrue(all(one.late_by_days < found.late_by_days for one in helping))
+        self.assertTrue(all(one.late_by_days < planned.late_by_days for one in helping))
 
     def test_in_time_says_what_is_next(self) -> None:
         asked = self.asked(EVENT)
@@ -109,8 +109,8 @@ class Late(unittest.TestCase):
 
     def test_what_is_done_is_not_planned(self) -> None:
         steps, bought = of_design(PLAIN)
-        found = plan(steps, bought, EVENT, NOW, WEEK, done={steps[0].id})
-        self.assertNotIn(steps[0].id, found.starts)
+        planned = plan(steps, bought, EVENT, NOW, WEEK, done={steps[0].id})
+        self.assertNotIn(steps[0].id, planned.starts)
 
     def test_the_longest_way_is_critical(self) -> None:
         steps = [step("glue", wait=86400.0), step("paint"), step("on", 30, "glue", "paint")]

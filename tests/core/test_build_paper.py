@@ -54,12 +54,12 @@ class ICalendar(unittest.TestCase):
             events = Calendar.from_ical(calendar("Knot", "key", shown)).walk("VEVENT")
             return {str(event["UID"]): (str(event["SUMMARY"]), event.decoded("DTSTART")) for event in events}
 
-        one, two = made(1), made(2)
-        orders = {uid for uid, (words, _) in one.items() if ": order " in words}
+        single, two = made(1), made(2)
+        orders = {uid for uid, (words, _) in single.items() if ": order " in words}
         self.assertTrue(orders)
         self.assertLessEqual(orders, set(two))
-        self.assertIn(("Knot: event", datetime(2027, 6, 12, 9)), one.values())
-        self.assertTrue(any("it cures" in words for words, _ in one.values()))
+        self.assertIn(("Knot: event", datetime(2027, 6, 12, 9)), single.values())
+        self.assertTrue(any("it cures" in words for words, _ in single.values()))
 
     def test_without_an_event_is_empty(self) -> None:
         shown = build_shown(DOCUMENT, Site(bench(), NOW))
@@ -81,14 +81,14 @@ class Money(unittest.TestCase):
         self.assertEqual((working.value, working.steps[-1].expression), (8.0, "p_0"))
 
     def test_an_order_is_awaited_and_what_is_here_is_not(self) -> None:
-        found = parts_list(workshop(DOCUMENT), owned_parts([PULLEY]))
-        line = next(line for line in found.lines if line.need.words.startswith("36-tooth"))
+        listing = parts_list(workshop(DOCUMENT), owned_parts([PULLEY]))
+        line = next(line for line in listing.lines if line.need.words.startswith("36-tooth"))
         ordered = {line.key: Said("ordered", NOW, "me", date(2027, 5, 10))}
-        order = next(one for one in open_orders(found.lines, ordered, NOW) if one.part == line.need.words)
+        order = next(one for one in open_orders(listing.lines, ordered, NOW) if one.part == line.need.words)
         self.assertEqual((order.days, order.placed), (7, True))
         here = {line.key: Said("here", NOW, "me")}
-        self.assertNotIn(line.need.words, [one.part for one in open_orders(found.lines, here, NOW)])
-        self.assertEqual(spending(found.lines, here).spent, 9.0)
+        self.assertNotIn(line.need.words, [one.part for one in open_orders(listing.lines, here, NOW)])
+        self.assertEqual(spending(listing.lines, here).spent, 9.0)
 
     def test_a_table_is_read_back(self) -> None:
         shown = self.lines()
@@ -114,10 +114,10 @@ class Savings(unittest.TestCase):
                 ("pulley", {"pitch": "5 mm"}, (16, 32)),
             )
             for teeth in counts
-        ]  # fmt: skip
-        found = swaps(DOCUMENT.design, owned_parts(owned), {str(part["id"]): 1 for part in owned})
-        self.assertEqual(found[0].changes, {"drive.stages[0].driver_teeth": 16, "drive.stages[0].driven_teeth": 32})
-        self.assertIn("the same reduction", found[0].words)
+        ]
+        rows = swaps(DOCUMENT.design, owned_parts(owned), {str(part["id"]): 1 for part in owned})
+        self.assertEqual(rows[0].changes, {"drive.stages[0].driver_teeth": 16, "drive.stages[0].driven_teeth": 32})
+        self.assertIn("the same reduction", rows[0].words)
 
     def test_are_none_where_nothing_is_owned(self) -> None:
         self.assertEqual(swaps(DOCUMENT.design, owned_parts([PULLEY]), {"p36": 0}), [])

@@ -45,12 +45,12 @@ class Ledger(unittest.TestCase):
 class Held(unittest.TestCase):
     def test_power_waits_for_what_is_loose(self) -> None:
         done = set(BY_ID) - {f"{GEARS}:tighten"}
-        found = held_back(BY_ID["vehicle:spin"], STEPS, done)
-        self.assertEqual([one.words for one in found], ["loose: motor mount bolts"])
+        reasons = held_back(BY_ID["vehicle:spin"], STEPS, done)
+        self.assertEqual([entry.words for entry in reasons], ["loose: motor mount bolts"])
 
     def test_a_step_waits_for_what_it_needs(self) -> None:
-        found = held_back(BY_ID[f"{GEARS}:play"], STEPS, up_to(f"{GEARS}:mesh"))
-        self.assertEqual(found[0].step, f"{GEARS}:line_up")
+        reasons = held_back(BY_ID[f"{GEARS}:play"], STEPS, up_to(f"{GEARS}:mesh"))
+        self.assertEqual(reasons[0].step, f"{GEARS}:line_up")
 
     def test_nothing_is_buried_before_it_is_done(self) -> None:
         steps = steps_of(shop(changed({"drive.stages": [{"kind": "planetary", "reductions": [4]}]})))
@@ -67,23 +67,25 @@ class Ready(unittest.TestCase):
         glued = {"fit": {"shafts": [{"shaft": "drive.stages[0]", "mount": "free", "opening": "22 mm"}]}}
         steps = steps_of(shop(changed({**glued, "drive.units": 1})))
         done = ticked("fit:mark_out", "drive.stages[0]:try", "drive.stages[0]:bearings", steps=steps)
-        found = ready(steps, done, AT + timedelta(hours=1))
-        self.assertIsNone(found[0].until)
-        self.assertEqual((found[-1].step, found[-1].until), ("drive.stages[0]:stack", AT + timedelta(hours=24)))
-        self.assertIn("Glue the bearings", found[-1].waits_for)
+        next_steps = ready(steps, done, AT + timedelta(hours=1))
+        self.assertIsNone(next_steps[0].until)
+        self.assertEqual(
+            (next_steps[-1].step, next_steps[-1].until), ("drive.stages[0]:stack", AT + timedelta(hours=24))
+        )
+        self.assertIn("Glue the bearings", next_steps[-1].waits_for)
 
 
 class ChangedDesign(unittest.TestCase):
     def test_says_for_what_a_step_was_done_and_what_has_to_be_opened(self) -> None:
         done = ticked(*up_to(f"{GEARS}:tighten"))
         now = steps_of(shop(changed({"drive.units": 1, "drive.branches.0.stages.0.driver_teeth": 17})))
-        found = {one.step: one for one in touched(now, done)}
-        self.assertEqual(found[f"{MOTOR}:wheel"].was, "15-tooth gear")
-        self.assertEqual(found[f"{MOTOR}:wheel"].now, "17-tooth gear")
-        self.assertEqual(found[f"{GEARS}:mesh"].again[0], f"{GEARS}:tighten")
-        self.assertIn(f"{GEARS}:play", found, "its numbers are the same, and it has to be set again")
-        self.assertNotIn(f"{GEARS}:bearings", found)
-        self.assertNotIn(f"{GEARS}:stack", found, "its wheels are the same")
+        rows = {one.step: one for one in touched(now, done)}
+        self.assertEqual(rows[f"{MOTOR}:wheel"].was, "15-tooth gear")
+        self.assertEqual(rows[f"{MOTOR}:wheel"].now, "17-tooth gear")
+        self.assertEqual(rows[f"{GEARS}:mesh"].again[0], f"{GEARS}:tighten")
+        self.assertIn(f"{GEARS}:play", rows, "its numbers are the same, and it has to be set again")
+        self.assertNotIn(f"{GEARS}:bearings", rows)
+        self.assertNotIn(f"{GEARS}:stack", rows, "its wheels are the same")
 
     def test_an_unrelated_change_touches_nothing(self) -> None:
         now = steps_of(shop(changed({"drive.units": 1, "name": "Other"})))

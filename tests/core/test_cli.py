@@ -59,13 +59,18 @@ class Evaluate(Streams):
 class Search(Streams):
     def test_a_search_prints_one_document(self) -> None:
         gears = [{"id": f"g{t}", "kind": "gear", "teeth": t, "module": "1 mm"} for t in (14, 15, 56)]
-        request = {"format": "ydrometer-search", "version": 1, "design": PLAIN, "parts": gears,
-                   "layouts": [{"stages": [{"kind": "gear"}]}]}  # fmt: skip
+        request = {
+            "format": "ydrometer-search",
+            "version": 1,
+            "design": PLAIN,
+            "parts": gears,
+            "layouts": [{"stages": [{"kind": "gear"}]}],
+        }
         status, out, err = self.run_main("search", self.file("request.json", request))
         self.assertEqual((status, err), (0, ""))
-        found = json.loads(out)
-        self.assertEqual((found["format"], found["combinations"]), ("ydrometer-options", 6))
-        self.assertEqual(found["options"][0]["design"]["format"], "ydrometer-design")
+        answer = json.loads(out)
+        self.assertEqual((answer["format"], answer["combinations"]), ("ydrometer-options", 6))
+        self.assertEqual(answer["options"][0]["design"]["format"], "ydrometer-design")
 
     def test_a_faulty_request_prints_nothing_out(self) -> None:
         status, out, err = self.run_main("search", self.file("request.json", {"format": "x"}))
@@ -80,8 +85,8 @@ class Building(Streams):
         names = self.file("a.json", PLAIN), "--bin", self.file("bin.json", {"parts": [part]})
         status, out, err = self.run_main("parts", *names)
         self.assertEqual((status, err), (0, ""))
-        found = {line["bin"]: line["to_buy"] for line in json.loads(out)["lines"]}
-        self.assertEqual(found["g15"], 0)
+        rows = {line["bin"]: line["to_buy"] for line in json.loads(out)["lines"]}
+        self.assertEqual(rows["g15"], 0)
 
     def test_a_build_is_planned_to_its_event(self) -> None:
         words = "--event", "2999-06-12T09:00", "--people", "2", "--hours=2,2,2,2,2,6,6"

@@ -108,9 +108,9 @@ class Refusing(unittest.TestCase):
             ("vehicle.mass", {"value": "3 kg", "by": "me"}, "vehicle.mass.by", "value, origin and note"),
         ):
             with self.subTest(path, value=repr(value)[:40]):
-                found = faults(changed({path: value}))
-                self.assertIn(at, found)
-                self.assertIn(words, found[at])
+                fault_list = faults(changed({path: value}))
+                self.assertIn(at, fault_list)
+                self.assertIn(words, fault_list[at])
 
     def test_all_faults_at_once(self) -> None:
         raw = changed({"vehicle.mass": "0 kg", f"{GEAR}.driver_teeth": 2, "drive.supply.resistance": "x", "speed": 1})
@@ -122,8 +122,13 @@ class Refusing(unittest.TestCase):
         engine = {"source": {"kind": "engine", "torque_curve": [[100, 3], [300, 4]]}}
         clutched = {**engine, "clutch": {"engagement_speed": "1800 rpm"}}
         speeds = {"kind": "speeds", "ratios": [3, 1]}
-        panel = {"kind": "panel", "short_circuit_current": 2, "open_circuit_voltage": 20,
-                 "max_power_voltage": 16, "max_power_current": 1.8}  # fmt: skip
+        panel = {
+            "kind": "panel",
+            "short_circuit_current": 2,
+            "open_circuit_voltage": 20,
+            "max_power_voltage": 16,
+            "max_power_current": 1.8,
+        }
         for changes, at, words in (
             ({"vehicle.driven": "rear"}, "vehicle.wheelbase", "missing for rear drive"),
             ({**lengths, "vehicle.driven_share": 0.5}, "vehicle.driven_share", "given beside wheelbase"),
@@ -146,20 +151,32 @@ class Refusing(unittest.TestCase):
             ({"drive.supply": {**panel, "max_power_current": 3}}, "drive.supply.max_power_current", "above short"),
             ({"drive.supply.cells": {"series": 6, "cell_voltage": 4.2}}, "drive.supply.resistance", "beside cells"),
             ({"drive.supply": {"kind": "battery"}}, "drive.supply.open_circuit_voltage", "or cells"),
-            ({f"{MOTOR}": {"kind": "engine", "torque_curve": [[3, 1], [2, 1]]}},
-             "drive.branches[0].source.torque_curve[1][0]", "rising in speed"),
-            ({f"{MOTOR}": {"kind": "engine", "torque_curve": [[3]]}},
-             "drive.branches[0].source.torque_curve[0]", "not a pair"),
+            (
+                {f"{MOTOR}": {"kind": "engine", "torque_curve": [[3, 1], [2, 1]]}},
+                "drive.branches[0].source.torque_curve[1][0]",
+                "rising in speed",
+            ),
+            (
+                {f"{MOTOR}": {"kind": "engine", "torque_curve": [[3]]}},
+                "drive.branches[0].source.torque_curve[0]",
+                "not a pair",
+            ),
             ({"targets.0.at_least": "8 m/s +/- 1 m/s"}, "targets[0].at_least", "bound alone"),
-        ):  # fmt: skip
+        ):
             with self.subTest(at, words=words):
-                found = faults(changed(changes))
-                self.assertIn(at, found)
-                self.assertIn(words, found[at])
+                fault_list = faults(changed(changes))
+                self.assertIn(at, fault_list)
+                self.assertIn(words, fault_list[at])
 
     def test_a_pack_by_its_cells(self) -> None:
-        cells = {"series": 6, "parallel": 2, "cell_voltage": "4.2 V", "cell_resistance": "6 mohm",
-                 "cell_capacity": "2.5 A*h", "extra_resistance": "4 mohm"}  # fmt: skip
+        cells = {
+            "series": 6,
+            "parallel": 2,
+            "cell_voltage": "4.2 V",
+            "cell_resistance": "6 mohm",
+            "cell_capacity": "2.5 A*h",
+            "extra_resistance": "4 mohm",
+        }
         supply = read({"drive.supply": {"kind": "battery", "cells": cells}}).design.drive.supply
         assert isinstance(supply, Battery)
         self.assertAlmostEqual(supply.voltage, 25.2)

@@ -19,10 +19,18 @@ NOWHERE = Path("/nowhere")
 
 class Sheet(TestCase):
     def test_it_says_what_a_judge_asks(self) -> None:
-        told = sheet_html(design_of(BY_KEY["board"]), HEADING)
-        for words in ("Third gearing", "3 May 2027", "toothed belt 15 : 54", "3.6 : 1", "between 7 m/s and 10 m/s",
-                      "the grip, typical of polyurethane wheel on dry asphalt", "54-tooth pulley", "<svg"):  # fmt: skip
-            self.assertIn(words, told)
+        text = sheet_html(design_of(BY_KEY["board"]), HEADING)
+        for words in (
+            "Third gearing",
+            "3 May 2027",
+            "toothed belt 15 : 54",
+            "3.6 : 1",
+            "between 7 m/s and 10 m/s",
+            "the grip, typical of polyurethane wheel on dry asphalt",
+            "54-tooth pulley",
+            "<svg",
+        ):
+            self.assertIn(words, text)
 
     def test_units_are_those_that_were_asked_for(self) -> None:
         self.assertIn("78 kg", sheet_html(design_of(BY_KEY["board"]), HEADING))
@@ -33,9 +41,9 @@ class Sheet(TestCase):
         self.assertIn("32.5 / 19.3 / 12.2 : 1", sheet_html(json.loads(file.read_text()), HEADING))
 
     def test_words_of_others_are_no_markup(self) -> None:
-        told = sheet_html(changed({"name": "<b>x", "notes": "<script>"}, PLAIN), HEADING)
-        self.assertNotIn("<script>", told)
-        self.assertNotIn("<b>x", told)
+        text = sheet_html(changed({"name": "<b>x", "notes": "<script>"}, PLAIN), HEADING)
+        self.assertNotIn("<script>", text)
+        self.assertNotIn("<b>x", text)
 
     def test_it_is_one_page(self) -> None:
         file = pypdfium2.PdfDocument(design_sheet(SIX_STAGES, HEADING, NOWHERE))

@@ -43,8 +43,12 @@ class Loops(unittest.TestCase):
         distance = (r1 + r2) * slack
         c2 = (distance * math.cos(turn), distance * math.sin(turn))
         upper, _, lower, _ = loops.path((0.0, 0.0), r1, c2, r2)
-        ends = (((0.0, 0.0), upper.x1, upper.y1), (c2, upper.x2, upper.y2), (c2, lower.x1, lower.y1),
-                ((0.0, 0.0), lower.x2, lower.y2))  # fmt: skip
+        ends = (
+            ((0.0, 0.0), upper.x1, upper.y1),
+            (c2, upper.x2, upper.y2),
+            (c2, lower.x1, lower.y1),
+            ((0.0, 0.0), lower.x2, lower.y2),
+        )
         for run, (centre, x, y) in zip((upper, upper, lower, lower), ends, strict=True):
             spoke = (x - centre[0], y - centre[1])
             along = (run.x2 - run.x1, run.y2 - run.y1)
@@ -129,8 +133,10 @@ class Branches(unittest.TestCase):
     def test_they_meet_where_the_trunk_begins(self) -> None:
         row = drawn(MIXED)
         trunk = next(w for w in row.wheels if w.path == "drive.stages[0]" and w.member == "driver")
-        joining = [next(w for w in row.wheels if w.path == path and w.member == "driven")
-                   for path in ("drive.branches[0].stages[0]", "drive.branches[1].stages[1]")]  # fmt: skip
+        joining = [
+            next(w for w in row.wheels if w.path == path and w.member == "driven")
+            for path in ("drive.branches[0].stages[0]", "drive.branches[1].stages[1]")
+        ]
         for wheel in joining:
             self.assertAlmostEqual(math.dist((wheel.x, wheel.y), (trunk.x, trunk.y)), 0.0)
             self.assertEqual(wheel.shaft, trunk.shaft)
@@ -151,8 +157,9 @@ class Branches(unittest.TestCase):
         self.assertEqual([shaft.index for shaft in row.shafts], [0, 1])
 
 
-LONG = {"drive.stages": [{"kind": "belt", "driver_teeth": 20, "driven_teeth": 30, "pitch": "5 mm", "belt_teeth": 140}]
-        * 5}  # fmt: skip
+LONG = {
+    "drive.stages": [{"kind": "belt", "driver_teeth": 20, "driven_teeth": 30, "pitch": "5 mm", "belt_teeth": 140}] * 5
+}
 
 
 class Folding(unittest.TestCase):
@@ -212,18 +219,20 @@ class Teeth(unittest.TestCase):
         for internal in (False, True):
             row = drawn({f"{GEAR}.idlers": [23, 31], f"{GEAR}.internal": internal})
             gears = [w for w in row.wheels if w.path == "drive.branches[0].stages[0]"]
-            for one, other in pairwise(gears):
-                ring = other.form == "ring"
+            for first, second in pairwise(gears):
+                ring = second.form == "ring"
                 contact = math.pi if ring else 0.0
-                along = (one.phase - contact) * one.pitch_radius
-                back = (other.phase - math.pi) * other.pitch_radius * (1.0 if ring else -1.0)
+                along = (first.phase - contact) * first.pitch_radius
+                back = (second.phase - math.pi) * second.pitch_radius * (1.0 if ring else -1.0)
                 pitch = math.pi * 0.001
                 self.assertAlmostEqual(((along - back) / pitch) % 1.0, 0.5, places=9)
 
     def test_a_tooth_phase_is_independent_of_full_turns(self) -> None:
         spot = wheels.Spot("p", "driver", "p.driver_teeth", 0, 0.0, 0.0, 1)
-        one, other = (
+        first, second = (
             wheels.wheel(spot, forms.GEAR, 0.001, 20, angle=0.35, phase=phase)
             for phase in (0.1, 0.1 + 2.0 * math.pi / 20)
         )
-        self.assertAlmostEqual(wheels.meshing_phase(one, 30, ring=False), wheels.meshing_phase(other, 30, ring=False))
+        self.assertAlmostEqual(
+            wheels.meshing_phase(first, 30, ring=False), wheels.meshing_phase(second, 30, ring=False)
+        )

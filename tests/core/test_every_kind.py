@@ -62,10 +62,21 @@ AROUND: dict[str, Any] = {"kind": "chain", "driver_teeth": 11, "driven_teeth": 2
 """What stands behind a stage."""
 NOW = datetime(2027, 5, 3, 12)
 OTHERWISE: dict[str, Any] = {
-    "integer": 29, "boolean": True, "angle": "25 deg", "ratio": 0.41, "length": "7.7 mm", "force": "61 N",
-    "torque": "1.3 N*m", "angular speed": "1234 rpm", "stress": "31 MPa", "inertia": "3e-4 kg*m^2", "mass": "0.7 kg",
-    "time": "0.9 s", "force per width": "3 N/mm", "diametral pitch": "20 1/in",
-}  # fmt: skip
+    "integer": 29,
+    "boolean": True,
+    "angle": "25 deg",
+    "ratio": 0.41,
+    "length": "7.7 mm",
+    "force": "61 N",
+    "torque": "1.3 N*m",
+    "angular speed": "1234 rpm",
+    "stress": "31 MPa",
+    "inertia": "3e-4 kg*m^2",
+    "mass": "0.7 kg",
+    "time": "0.9 s",
+    "force per width": "3 N/mm",
+    "diametral pitch": "20 1/in",
+}
 """Another value of each kind of field."""
 LISTED: dict[str, Any] = {
     "idlers": [24],
@@ -80,8 +91,9 @@ SAYS_NOTHING = {("chain", "width"): "kept as typed: no check knows yet how wide 
 WITHOUT: dict[tuple[str, str], str] = {("gear", "module"): "diametral_pitch", ("gear", "diametral_pitch"): "module"}
 """Of two fields that exclude each other the one that goes."""
 WITH: dict[tuple[str, str], dict[str, Any]] = {
-    ("belt", "profile"): {"width": "10 mm"}, ("v_belt", "top_width"): {"section": "A"},
-}  # fmt: skip
+    ("belt", "profile"): {"width": "10 mm"},
+    ("v_belt", "top_width"): {"section": "A"},
+}
 """What a field says nothing without."""
 
 
@@ -138,9 +150,9 @@ class EveryKind(unittest.TestCase):
             with self.subTest(kind):
                 read = design.read(document)
                 self.assertEqual(result(evaluate([read]))["state"], "ok")
-                made = working(read, "overall_ratio")
-                self.assertAlmostEqual(made.value or 0.0, 56 / 15 * stage.speed_ratio, 9)
-                self.assertAlmostEqual(made.steps[-1].value, 56 / 15 * stage.speed_ratio, 9)
+                steps = working(read, "overall_ratio")
+                self.assertAlmostEqual(steps.value or 0.0, 56 / 15 * stage.speed_ratio, 9)
+                self.assertAlmostEqual(steps.steps[-1].value, 56 / 15 * stage.speed_ratio, 9)
 
     def test_power_that_goes_in_comes_out_or_is_lost(self) -> None:
         for kind, document, stage in each():
@@ -213,9 +225,9 @@ class EveryKind(unittest.TestCase):
                 layout = {"stages": [{"kind": "fixed", "stage": document["drive"]["stages"][0]}]}
                 bare = changed({"drive.branches.0.stages": [], "drive.stages": []}, document)
                 request = {"format": "ydrometer-search", "version": 1, "design": bare, "parts": [], "layouts": [layout]}
-                found = answer(read_request(request), processes=1)
-                self.assertEqual(found["combinations"], 1)
-                ratio = found["options"][0]["measures"]["overall_ratio"]["value"][0]["value"]
+                answered = answer(read_request(request), processes=1)
+                self.assertEqual(answered["combinations"], 1)
+                ratio = answered["options"][0]["measures"]["overall_ratio"]["value"][0]["value"]
                 self.assertAlmostEqual(ratio, design.read(document).design.drive.stages[0].speed_ratio, 9)
 
     def test_is_asked_the_question_turned_round(self) -> None:
@@ -274,15 +286,16 @@ class EveryKind(unittest.TestCase):
             bare = changed({"drive.branches.0.stages": [], "drive.stages": []}, document)
             request = {"format": "ydrometer-search", "version": 1, "design": bare, "parts": [], "layouts": [layout]}
             with self.subTest(kind, path=path):
-                found = search(read_request(request))
-                ((_, option),) = found.best
-                (made,) = answer(read_request(request))["options"]
-                whole = design.read(made["design"]).design
+                outcome = search(read_request(request))
+                ((_, option),) = outcome.best
+                (answered,) = answer(read_request(request))["options"]
+                whole = design.read(answered["design"]).design
                 (drive,) = drives_of_option(read_request(request), option)
                 bases = [head_design(read_request(request), read_request(request).body.layouts[0], option.head, 0.0)]
                 searched = with_ratios(assemble(bases), bases[0], drive.branch, drive.trunk)
-                np.testing.assert_allclose(searched.gears["inertial_mass"], assemble([whole]).gears["inertial_mass"],
-                                           rtol=1e-12)  # fmt: skip
+                np.testing.assert_allclose(
+                    searched.gears["inertial_mass"], assemble([whole]).gears["inertial_mass"], rtol=1e-12
+                )
 
     def test_loads_agree_with_their_workings_wherever_it_stands(self) -> None:
         for kind, path, document in everywhere():
@@ -322,8 +335,11 @@ class EveryKind(unittest.TestCase):
     def test_every_kind_becomes_every_other_kind(self) -> None:
         for _, path, document in everywhere():
             for other, kind in KINDS.items():
-                alone = changed({"drive.stages": []}, document) if path.startswith("drive.b") else changed(
-                    {"drive.stages": [paths.value_at(document, path)]}, document)  # fmt: skip
+                alone = (
+                    changed({"drive.stages": []}, document)
+                    if path.startswith("drive.b")
+                    else changed({"drive.stages": [paths.value_at(document, path)]}, document)
+                )
                 place = path if path.startswith("drive.b") else PATH
                 with self.subTest(paths.value_at(alone, place)["kind"], to=other, path=place):
                     if kind.several_speeds and place != PATH:
@@ -398,9 +414,14 @@ def answers_about(document: dict[str, Any]) -> str:
     built = build_shown(read, Site(Bench(), NOW))
     rows = [dataclasses.replace(row, strain=None) for row in limits(evaluation).rows]
     said = (
-        result(evaluation), draw_line(read.design), report(read), rows, shown.lines, shown.mass,
+        result(evaluation),
+        draw_line(read.design),
+        report(read),
+        rows,
+        shown.lines,
+        shown.mass,
         [step.title for step in built.steps],
-    )  # fmt: skip
+    )
     return repr(said)
 
 
@@ -416,8 +437,8 @@ class Friction(unittest.TestCase):
         for force, told in (("5 N", True), ("5000 N", False)):
             document = raw("friction", **{"drive.stages.0.press_force": force})
             document["drive"]["stages"][0]["press_force"] = force
-            found = [m for m in messages(evaluate([design.read(document)])) if m.path == f"{PATH}.press_force"]
-            self.assertEqual(bool(found), told, force)
+            rows = [m for m in messages(evaluate([design.read(document)])) if m.path == f"{PATH}.press_force"]
+            self.assertEqual(bool(rows), told, force)
 
     def test_its_caution_begins_at_press_force_times_friction(self) -> None:
         (stage,) = design.read_stages([{**KINDS["friction"].start, "kind": "friction", "friction": 0.5}])

@@ -132,8 +132,8 @@ class Stacks(TestCase):
     @settings(max_examples=40, deadline=None)
     @given(st.lists(st.integers(0, 12), min_size=1, max_size=2), SPACERS)
     def test_as_good_as_trying_everything(self, gaps: list[int], at_hand: dict[float, int]) -> None:
-        found = stack.fill([g * 1e-3 for g in gaps], {t * 1e-3: n for t, n in at_hand.items()}).fillings
-        made = sum(abs(f.error) for f in found), sum(len(f.pieces) for f in found)
+        rows = stack.fill([g * 1e-3 for g in gaps], {t * 1e-3: n for t, n in at_hand.items()}).fillings
+        made = sum(abs(f.error) for f in rows), sum(len(f.pieces) for f in rows)
         best = min(self.every(gaps, sorted(at_hand), tuple(at_hand[t] for t in sorted(at_hand))))
         self.assertAlmostEqual(made[0] * 1e3, best[0], 6)
         self.assertEqual(made[1], best[1])
@@ -200,9 +200,9 @@ class Report(TestCase):
     def test_a_plate_has_placements(self) -> None:
         fit = {"plate": {"hole_pitch": "12 mm", "across": 20, "up": 8}}
         pair = {"kind": "gear", "driver_teeth": 60, "driven_teeth": 60, "module": "1 mm"}
-        told = report(design.read({**changed({"drive.branches.0.stages": [pair], "drive.stages": []}), "fit": fit}))
-        self.assertEqual(told["placements"]["count"], len(told["placements"]["best"]))
-        self.assertGreater(told["placements"]["count"], 3)
+        lines = report(design.read({**changed({"drive.branches.0.stages": [pair], "drive.stages": []}), "fit": fit}))
+        self.assertEqual(lines["placements"]["count"], len(lines["placements"]["best"]))
+        self.assertGreater(lines["placements"]["count"], 3)
 
     def test_on_the_command_line(self) -> None:
         with tempfile.TemporaryDirectory() as folder:
@@ -241,8 +241,9 @@ class Idlers(TestCase):
             "v", VBelt(driver_pitch_diameter=0.06, driven_pitch_diameter=0.06), wheels[0], wheels[1], (), 0.06
         )
         found = list(idlers(coupling, (0.0, 0.0), (0.3, 0.0), 1.01 * loops.length(0.03, 0.03, 0.3)))
-        self.assertEqual([(i.outside, i.at[1] > 0.0) for i in found],
-                         [(True, True), (True, False), (False, True), (False, False)])  # fmt: skip
+        self.assertEqual(
+            [(i.outside, i.at[1] > 0.0) for i in found], [(True, True), (True, False), (False, True), (False, False)]
+        )
         # Where an outside one would come to the other run, only those inside are left.
         far = idlers(coupling, (0.0, 0.0), (0.3, 0.0), 1.3 * loops.length(0.03, 0.03, 0.3))
         self.assertEqual({idler.outside for idler in far}, {False})

@@ -19,42 +19,67 @@ from ydrometer.files.sheets.template import Wish, template
 from ydrometer.fit.setup import set_up
 from ydrometer.fit.stock import NOTHING
 
-MOTOR_SIDE = {"name": "motor", "bolts": {"count": 4, "circle": "25 mm", "hole": "3.2 mm"}, "head": "5.5 mm",
-              "centring": "13 mm", "stands_out": "12 mm"}  # fmt: skip
-AXLE_SIDE = {"name": "axle", "bolts": {"count": 3, "circle": "44 mm", "hole": "4.3 mm", "angle": "30 deg"},
-             "head": "7 mm", "centring": "16 mm", "stands_out": "9 mm"}  # fmt: skip
+MOTOR_SIDE = {
+    "name": "motor",
+    "bolts": {"count": 4, "circle": "25 mm", "hole": "3.2 mm"},
+    "head": "5.5 mm",
+    "centring": "13 mm",
+    "stands_out": "12 mm",
+}
+AXLE_SIDE = {
+    "name": "axle",
+    "bolts": {"count": 3, "circle": "44 mm", "hole": "4.3 mm", "angle": "30 deg"},
+    "head": "7 mm",
+    "centring": "16 mm",
+    "stands_out": "9 mm",
+}
 JOINT = {"count": 3, "circle": "56 mm", "hole": "4.3 mm", "angle": "-30 deg"}
 DOWELS = {"count": 2, "circle": "56 mm", "hole": "4 mm", "angle": "0 deg"}
 
 
 def adapter(**more: Any) -> dict[str, Any]:
-    made = {"name": "bought axle", "sides": [MOTOR_SIDE, AXLE_SIDE], "plates": 2, "outside": "70 mm",
-            "first_plate": "6 mm", "dowels": DOWELS, "joint": JOINT,
-            "coupling": "20 mm", "coupling_diameter": "12 mm"}  # fmt: skip
-    return {"adapters": [{key: value for key, value in {**made, **more}.items() if value is not None}]}
+    document = {
+        "name": "bought axle",
+        "sides": [MOTOR_SIDE, AXLE_SIDE],
+        "plates": 2,
+        "outside": "70 mm",
+        "first_plate": "6 mm",
+        "dowels": DOWELS,
+        "joint": JOINT,
+        "coupling": "20 mm",
+        "coupling_diameter": "12 mm",
+    }
+    return {"adapters": [{key: value for key, value in {**document, **more}.items() if value is not None}]}
 
 
 def plate(fit: dict[str, Any], number: int) -> dict[str, Any]:
-    found: dict[str, Any] = report(read(fit))["adapters"][0]["plates"][number]
-    return found
+    reported: dict[str, Any] = report(read(fit))["adapters"][0]["plates"][number]
+    return reported
 
 
 class Plates(TestCase):
     def test_each_plate_has_its_bolts_the_heads_of_the_other_and_what_is_common(self) -> None:
-        for number, own, heads, bore in ((0, ("motor", 4, 1.6), ("axle", 3, 3.5), 6.5),
-                                         (1, ("axle", 3, 2.15), ("motor", 4, 2.75), 8.0)):  # fmt: skip
+        for number, own, heads, bore in (
+            (0, ("motor", 4, 1.6), ("axle", 3, 3.5), 6.5),
+            (1, ("axle", 3, 2.15), ("motor", 4, 2.75), 8.0),
+        ):
             holes = plate(adapter(), number)["holes"]
-            for what, count, radius in ((f"bolt of {own[0]}", *own[1:]), (f"head of {heads[0]}", *heads[1:]),
-                                        ("dowel", 2, 2.0), ("joint bolt", 3, 2.15), ("centring", 1, bore)):  # fmt: skip
-                found = [round(1e3 * hole["radius"], 9) for hole in holes if hole["what"] == what]
-                self.assertEqual(found, [radius] * count, what)
+            for what, count, radius in (
+                (f"bolt of {own[0]}", *own[1:]),
+                (f"head of {heads[0]}", *heads[1:]),
+                ("dowel", 2, 2.0),
+                ("joint bolt", 3, 2.15),
+                ("centring", 1, bore),
+            ):
+                rows = [round(1e3 * hole["radius"], 9) for hole in holes if hole["what"] == what]
+                self.assertEqual(rows, [radius] * count, what)
         first = next(hole for hole in plate(adapter(), 1)["holes"] if hole["what"] == "bolt of axle")
         self.assertAlmostEqual(first["x"], 0.022 * math.cos(math.radians(30)))
 
     def test_the_thickness_follows_from_the_ends_of_the_shafts(self) -> None:
-        told = report(read(adapter()))["adapters"][0]
-        self.assertAlmostEqual(told["between"], 0.012 + 0.009 + 0.001)
-        self.assertEqual([round(p["thickness"], 9) for p in told["plates"]], [0.006, 0.016])
+        reported = report(read(adapter()))["adapters"][0]
+        self.assertAlmostEqual(reported["between"], 0.012 + 0.009 + 0.001)
+        self.assertEqual([round(p["thickness"], 9) for p in reported["plates"]], [0.006, 0.016])
         one = plate(adapter(plates=1, first_plate=None, dowels=None, joint=None), 0)
         self.assertAlmostEqual(one["thickness"], 0.022)
         self.assertEqual(len(one["holes"]), 4 + 3 + 1)
@@ -79,8 +104,9 @@ class Plates(TestCase):
             drawing = read_dxf(StringIO(dxf(outline).decode()))
             drawn = sorted(
                 (round(c.dxf.center.x, 3), round(c.dxf.center.y, 3), round(c.dxf.radius, 3))
-                for c in drawing.modelspace().query("CIRCLE") if c.dxf.layer != "OUTLINE"
-            )  # fmt: skip
+                for c in drawing.modelspace().query("CIRCLE")
+                if c.dxf.layer != "OUTLINE"
+            )
             holes = plate(adapter(), number)["holes"]
             self.assertEqual(
                 drawn, sorted(tuple(round(1e3 * h[key], 3) for key in ("x", "y", "radius")) for h in holes)
@@ -88,9 +114,9 @@ class Plates(TestCase):
         with self.assertRaises(ValueError):
             flange_outline(setup, "fit.adapters[0].plates[2]")
         wish = Wish("svg", "a4", "fit.adapters[0].plates[1]")
-        made = template({**changed({}), "fit": adapter()}, NOTHING, wish, ())
-        self.assertTrue(made.name.endswith("-adapter-1-plate-2.svg"))
-        self.assertEqual(made.holes, len(plate(adapter(), 1)["holes"]))
+        templates = template({**changed({}), "fit": adapter()}, NOTHING, wish, ())
+        self.assertTrue(templates.name.endswith("-adapter-1-plate-2.svg"))
+        self.assertEqual(templates.holes, len(plate(adapter(), 1)["holes"]))
 
     def test_faults_say_what_would_be_right(self) -> None:
         for more, path in (

@@ -46,8 +46,10 @@ def stepped(of: Motor, rows: list[tuple[float, float, float]]) -> tuple[float, f
             copper = current**2 * constants.resistance * (1.0 + 0.00385 * (winding - 298.15))
             inside = (winding - case) / thermal.winding_to_case
             outside = (case - AMBIENT) / thermal.case_to_air
-            return [(copper - inside) / thermal.winding_capacity,
-                    (friction * speed + inside - outside) / thermal.case_capacity]  # fmt: skip
+            return [
+                (copper - inside) / thermal.winding_capacity,
+                (friction * speed + inside - outside) / thermal.case_capacity,
+            ]
 
         made = solve_ivp(rate, (0.0, time), warm, rtol=1e-9, atol=1e-9, max_step=max(time / 200.0, 1e-3))
         warm, hottest = made.y[:, -1], max(hottest, float(made.y[0].max()))
@@ -59,9 +61,12 @@ def drawn() -> st.SearchStrategy[Thermal]:
         return st.floats(math.log(low), math.log(high)).map(math.exp)
 
     return st.builds(
-        Thermal, winding_capacity=between(2.0, 200.0), winding_to_case=between(0.2, 5.0),
-        case_capacity=between(20.0, 2000.0), case_to_air=between(0.5, 10.0),
-    )  # fmt: skip
+        Thermal,
+        winding_capacity=between(2.0, 200.0),
+        winding_to_case=between(0.2, 5.0),
+        case_capacity=between(20.0, 2000.0),
+        case_to_air=between(0.5, 10.0),
+    )
 
 
 ROW = st.tuples(st.floats(0.0, 40.0), st.floats(0.0, 1500.0), st.floats(0.5, 300.0))

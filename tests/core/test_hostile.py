@@ -43,8 +43,39 @@ READERS: dict[str, Callable[[str], Any]] = {
     "mass of a design": lambda text: design.read(changed({"vehicle.mass": text})),
     "unknown keys": lambda text: design.read(changed() | dict.fromkeys(text.split())),
 }
-PIECES = (" ", "1", "1 ", "1/", "a", "a ", "1 a", ".", ",", "-", "- ", "(", "[", "±", "+/-", "*", "/", "x", ";", ":",
-          "\t", "\n", "é", "0.", "e1", "mm ", "Nm", '"', "\\", "{", "1 1/1")  # fmt: skip
+PIECES = (
+    " ",
+    "1",
+    "1 ",
+    "1/",
+    "a",
+    "a ",
+    "1 a",
+    ".",
+    ",",
+    "-",
+    "- ",
+    "(",
+    "[",
+    "±",
+    "+/-",
+    "*",
+    "/",
+    "x",
+    ";",
+    ":",
+    "\t",
+    "\n",
+    "é",
+    "0.",
+    "e1",
+    "mm ",
+    "Nm",
+    '"',
+    "\\",
+    "{",
+    "1 1/1",
+)
 
 
 def seconds(read: Callable[[str], Any], text: str) -> float:

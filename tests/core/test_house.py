@@ -16,8 +16,12 @@ from ydrometer.parts.kinds import KINDS as PARTS
 CORE = Path(__file__).parents[2] / "ydrometer"
 KIND_FOLDER = CORE / "document" / "stages"
 WRITE_DOCUMENTS = (
-    "document/template.py", "files/selfcheck.py", "command/warm.py", "practice/", "starting/",
-)  # fmt: skip
+    "document/template.py",
+    "files/selfcheck.py",
+    "command/warm.py",
+    "practice/",
+    "starting/",
+)
 """Modules that write out whole designs as examples: they name kinds as a builder does."""
 OTHER_THINGS = {
     ("build/progress.py", "friction"): "a kind of step",
@@ -42,9 +46,10 @@ def modules() -> list[tuple[str, ast.Module]]:
     """The modules of the core outside the kinds' folder, with their paths in it."""
     files = {file.relative_to(CORE).as_posix(): file for file in sorted(CORE.rglob("*.py"))}
     return [
-        (place, ast.parse(file.read_text())) for place, file in files.items()
+        (place, ast.parse(file.read_text()))
+        for place, file in files.items()
         if KIND_FOLDER not in file.parents and not place.startswith(WRITE_DOCUMENTS)
-    ]  # fmt: skip
+    ]
 
 
 def keys_of_kinds() -> set[str]:

@@ -30,8 +30,19 @@ def heard(*told: dict[str, Any]) -> Stream:
 class Lines(TestCase):
     def test_faults_are_told_line_by_line_and_the_rest_is_read(self) -> None:
         stream = Stream()
-        stream.take(['{"t": 1, "gate": 1}', "noise", '{"t": "x", "gate": 2}', '{"t": 2, "sun": 1}', "[1]", "",
-                     '{"instrument": "c", "slots": 0}', '{"t": 3, "gate": true}', "[" * 900])  # fmt: skip
+        stream.take(
+            [
+                '{"t": 1, "gate": 1}',
+                "noise",
+                '{"t": "x", "gate": 2}',
+                '{"t": 2, "sun": 1}',
+                "[1]",
+                "",
+                '{"instrument": "c", "slots": 0}',
+                '{"t": 3, "gate": true}',
+                "[" * 900,
+            ]
+        )
         paths = ["line 2", "line 3.t", "line 4", "line 5", "line 7.slots", "line 8.gate", "line 9"]
         self.assertEqual([fault.path for fault in stream.faults], paths)
         self.assertEqual([(s.key, s.value) for s in stream.samples], [("gate", 1.0)])

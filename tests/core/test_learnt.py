@@ -42,12 +42,12 @@ def of(present: dict[str, Any], *runs: tuple[dict[str, Any], dict[str, Any]]) ->
 
 
 def timed(*readings: float) -> dict[str, Any]:
-    return {**TIMED, "readings": [f"{one} s" for one in readings], "supply_voltage": "25.2 V"}
+    return {**TIMED, "readings": [f"{reading} s" for reading in readings], "supply_voltage": "25.2 V"}
 
 
 class Names(TestCase):
     def called(self, *raw: dict[str, Any]) -> list[str]:
-        return names([design.read(one) for one in raw])
+        return names([design.read(document) for document in raw])
 
     def test_by_what_differs(self) -> None:
         self.assertEqual(self.called(geared(12), geared(14)), ["12 teeth", "14 teeth"])
@@ -57,8 +57,10 @@ class Names(TestCase):
 
     def test_of_the_same_wheels_the_last_has_the_plain_name(self) -> None:
         heavy, heavier = geared(12, vehicle__mass="15 kg"), geared(12, vehicle__mass="16 kg")
-        self.assertEqual(self.called(heavy, heavier, geared(14), geared(12)),
-                         ["12 teeth, earlier (2)", "12 teeth, earlier", "14 teeth", "12 teeth"])  # fmt: skip
+        self.assertEqual(
+            self.called(heavy, heavier, geared(14), geared(12)),
+            ["12 teeth, earlier (2)", "12 teeth, earlier", "14 teeth", "12 teeth"],
+        )
 
     def test_numbers_of_both_kinds_are_one(self) -> None:
         self.assertEqual(essence(changed({"vehicle.grip": 1})), essence(changed({"vehicle.grip": 1.0, "notes": "x"})))
@@ -83,8 +85,9 @@ class ChangedSince(TestCase):
     def test_what_is_only_better_known_is_no_change(self) -> None:
         known = {"value": "0.034 +/- 0.001", "origin": "measured"}
         self.assertEqual(self.since(PLAIN, changed({"vehicle.rolling_resistance": known})), [])
-        self.assertEqual(self.since(PLAIN, changed({"vehicle.rolling_resistance": 0.05})),
-                         ["rolling resistance 0.03 → 0.05"])  # fmt: skip
+        self.assertEqual(
+            self.since(PLAIN, changed({"vehicle.rolling_resistance": 0.05})), ["rolling resistance 0.03 → 0.05"]
+        )
 
 
 class Station(TestCase):
@@ -106,8 +109,8 @@ class Station(TestCase):
         shown = of(PLAIN)
         self.assertEqual((shown.runs, shown.unknowns, shown.values, shown.off), ([], [], {}, None))
         self.assertEqual(len(shown.next), 3)
-        for one in shown.next:
-            self.assertTrue(read_run({**one.run, "readings": [1.0]}, PLAIN))
+        for entry in shown.next:
+            self.assertTrue(read_run({**entry.run, "readings": [1.0]}, PLAIN))
 
     def test_after_use_the_design_carries_it_and_the_same_runs_are_not_used_again(self) -> None:
         runs = [(PLAIN, timed(3.6, 3.62)), (PLAIN, {"kind": "tow", "readings": ["5.3 N", "5.4 N", "5.2 N"]})]
@@ -116,34 +119,34 @@ class Station(TestCase):
         paths = {path.replace("[", ".").replace("]", ""): value for path, value in first.values.items()}
         again = of(changed(paths), *runs)
         self.assertEqual(again.values, {})
-        self.assertTrue(all(one.silent for one in again.unknowns))
-        rolling = next(one for one in again.unknowns if one.path == "vehicle.rolling_resistance")
+        self.assertTrue(all(unknown.silent for unknown in again.unknowns))
+        rolling = next(unknown for unknown in again.unknowns if unknown.path == "vehicle.rolling_resistance")
         self.assertEqual(rolling.words, "in the design already, fitted to 2 runs")
         self.assertEqual([run.stale for run in again.runs], [[], []])
 
 
 class OverReduction(TestCase):
     def test_the_curve_goes_through_what_the_model_says_of_each_gearing(self) -> None:
-        made = calibrated("01-board-of-two-motors")
-        for k, run in enumerate(made.runs):
+        calibration = calibrated("01-board-of-two-motors")
+        for k, run in enumerate(calibration.runs):
             if run.kind == "distance_time":
-                own = reduction(made.designs[run.design].design)
-                curve = over_reduction(made, run.design, run, made.grounds[k], [own])
+                own = reduction(calibration.designs[run.design].design)
+                curve = over_reduction(calibration, run.design, run, calibration.grounds[k], [own])
                 at = np.exp(np.interp(np.log(own), np.log(curve.reduction), np.log(curve.after)))
                 with self.subTest(run=k):
-                    self.assertAlmostEqual(float(at) / made.after[k], 1.0, delta=2e-3)
+                    self.assertAlmostEqual(float(at) / calibration.after[k], 1.0, delta=2e-3)
 
     def test_values_of_one_fit_vary_together_as_its_covariance_says(self) -> None:
-        made = calibrated("02-coasting-stopping-currents")
-        name = next(iter(made.designs))
-        fitted = fitted_values(made, name)
-        for path, entry in written(made, fitted).items():
+        calibration = calibrated("02-coasting-stopping-currents")
+        name = next(iter(calibration.designs))
+        fitted = fitted_values(calibration, name)
+        for path, entry in written(calibration, fitted).items():
             self.assertEqual(entry["origin"], "measured", path)
         place = {path: k for k, path in enumerate(fitted.paths)}
-        for u, unknown in enumerate(made.chosen):
+        for u, unknown in enumerate(calibration.chosen):
             if unknown.kind.name == "rolling_resistance" and name in unknown.designs:
                 row = fitted.together[place["vehicle.rolling_resistance"]]
-                self.assertAlmostEqual(float(row @ row), float(made.fit.covariance[u, u]), delta=1e-4)
+                self.assertAlmostEqual(float(row @ row), float(calibration.fit.covariance[u, u]), delta=1e-4)
 
 
 class InTheReadout(TestCase):
@@ -153,9 +156,9 @@ class InTheReadout(TestCase):
         document = design.read(changed({"vehicle.rolling_resistance": sure, "vehicle.drag_area": air}))
         paths = ("vehicle.rolling_resistance", "vehicle.drag_area")
         opposite = Together(paths, np.array([0.03, 0.05]), np.array([[0.1], [-0.1]]))
-        made = sample(document, together=opposite)
-        assert made is not None
-        columns = [made.values[:, made.inputs.index(path)] for path in paths]
+        drawn_values = sample(document, together=opposite)
+        assert drawn_values is not None
+        columns = [drawn_values.values[:, drawn_values.inputs.index(path)] for path in paths]
         self.assertAlmostEqual(float(np.corrcoef(columns[0], columns[1])[0, 1]), -1.0, places=6)
         moved = Together(paths, np.array([0.031, 0.05]), np.array([[0.1], [-0.1]]))
         apart = sample(document, together=moved)
@@ -188,9 +191,17 @@ class Plans(TestCase):
         self.assertGreater(made.seconds, 4 * 360.0)
         self.assertGreater(made.charge or 0.0, 0.0)
         self.assertIsNone(made.share)
-        warm = geared(13, **{"drive__branches__0__source__thermal": {
-            "winding_capacity": "45 J/K", "winding_to_case": "1.1 K/W", "case_capacity": "310 J/K",
-            "case_to_air": "3.2 K/W"}})  # fmt: skip
+        warm = geared(
+            13,
+            **{
+                "drive__branches__0__source__thermal": {
+                    "winding_capacity": "45 J/K",
+                    "winding_to_case": "1.1 K/W",
+                    "case_capacity": "310 J/K",
+                    "case_to_air": "3.2 K/W",
+                }
+            },
+        )
         hot = planned(self.plan(gearings=[{"name": "13 teeth", "design": warm}], measures=[{"kind": "push"}, TIMED]))
         self.assertGreater(hot.hottest or 0.0, 293.0)
 
@@ -202,10 +213,12 @@ class Plans(TestCase):
         )
 
     def test_what_the_bin_offers_in_the_place_of_a_driver(self) -> None:
-        parts = [{"id": f"g{n}", "kind": "gear", "teeth": n, "module": "1 mm", "owned": owned}
-                 for n, owned in ((12, 1), (20, 0), (24, 2))]  # fmt: skip
-        found = offered(PLAIN, [geared(18)], [PLAIN, geared(16)], parts)
-        self.assertEqual([one.name for one in found], ["15 teeth", "18 teeth", "16 teeth", "12 teeth", "24 teeth"])
+        parts = [
+            {"id": f"g{n}", "kind": "gear", "teeth": n, "module": "1 mm", "owned": owned}
+            for n, owned in ((12, 1), (20, 0), (24, 2))
+        ]
+        offers = offered(PLAIN, [geared(18)], [PLAIN, geared(16)], parts)
+        self.assertEqual([entry.name for entry in offers], ["15 teeth", "18 teeth", "16 teeth", "12 teeth", "24 teeth"])
         self.assertEqual(
-            [one.source for one in found], ["as it is now", "run before", "kept", "in the bin", "in the bin"]
+            [entry.source for entry in offers], ["as it is now", "run before", "kept", "in the bin", "in the bin"]
         )

@@ -55,10 +55,10 @@ def pick(value: Any, where: list[Any]) -> Any:
 class References(TestCase):
     def test_all_cases_agree(self) -> None:
         for file in sorted(CASES.glob("*.expected.json")):
-            found = told(json.loads(file.with_suffix("").with_suffix(".json").read_text()))
+            answer = told(json.loads(file.with_suffix("").with_suffix(".json").read_text()))
             for entry in json.loads(file.read_text()):
                 with self.subTest(file.name, where=entry["where"]):
-                    got, wanted = pick(found, entry["where"]), entry.get("value")
+                    got, wanted = pick(answer, entry["where"]), entry.get("value")
                     if isinstance(wanted, float) and got is not None:
                         room = entry.get("atol", 0.0) + entry.get("rtol", 0.0) * abs(wanted)
                         self.assertLessEqual(abs(got - wanted), room, got)
@@ -71,12 +71,12 @@ class Stages(TestCase):
         """16 teeth of module 1.5 and 12 mm: Lewis in the shove, where nothing turns and Barth's factor is 1."""
         gear = {"driver_teeth": 16, "module": "1.5 mm", "width": "12 mm", "driver_material": "brass"}
         edits = {f"drive.branches.0.stages.0.{key}": value for key, value in gear.items()}
-        found = told(changed({**edits, "vehicle.grip": 0.01}))
-        shove = pick(found, ["moments", {"moment": "shove"}, "sources", {"branch": 0}, "torque"])
-        start = pick(found, ["moments", {"moment": "hard start"}, "shafts", {"path": MOTOR}, "torque"])
+        answer = told(changed({**edits, "vehicle.grip": 0.01}))
+        shove = pick(answer, ["moments", {"moment": "shove"}, "sources", {"branch": 0}, "torque"])
+        start = pick(answer, ["moments", {"moment": "hard start"}, "shafts", {"path": MOTOR}, "torque"])
         torque = max(shove, start)
         stress = FACTOR * torque / 12e-3 / (12e-3 * 1.5e-3 * 0.296)
-        one = row(found, "gear_tooth", member="driver")
+        one = row(answer, "gear_tooth", member="driver")
         self.assertAlmostEqual(one["demand"] / stress, 1.0, 2)
         self.assertEqual(one["capacity"], 60e6)
         self.assertIn("allowed stress of brass", one["assumed"])
@@ -93,12 +93,12 @@ class Stages(TestCase):
         self.assertIsNone(chain_breaks(9.6e-3))
 
     def test_what_is_not_known_says_what_would_settle_it(self) -> None:
-        found = told(changed({}))
-        tooth, belt = row(found, "gear_tooth", member="driver"), row(found, "belt_force")
+        answer = told(changed({}))
+        tooth, belt = row(answer, "gear_tooth", member="driver"), row(answer, "belt_force")
         self.assertEqual([tooth["state"], tooth["use"], tooth["needs"]], ["unknown", None, [f"{GEAR}.width"]])
         self.assertEqual(belt["needs"], ["drive.stages[0].width"])
         self.assertGreater(belt["demand"], 0.0)
-        self.assertEqual(row(found, "belt_jump")["needs"], ["fit.loops[0].tension"])
+        self.assertEqual(row(answer, "belt_jump")["needs"], ["fit.loops[0].tension"])
 
     def test_steps_of_a_stack_in_the_wrong_order(self) -> None:
         for ratings, state in (([18, 5], "over"), ([5, 18], "ok"), ([5, None], "unknown")):
@@ -112,10 +112,10 @@ class Stages(TestCase):
     def test_a_step_carries_what_the_steps_before_it_make(self) -> None:
         stack = {"kind": "planetary", "reductions": [4, 3], "efficiency": 0.81, "torque_ratings": [5, 18]}
         raw = changed({"drive.branches.0.stages": [stack], "drive.branches.0.source.rotor_inertia": 0.0})
-        found = told(raw)
-        torque = max(abs(m["sources"][0]["torque"]) for m in found["moments"])
+        answer = told(raw)
+        torque = max(abs(m["sources"][0]["torque"]) for m in answer["moments"])
         for k, ratio in enumerate((4 * 0.9, 12 * 0.81)):
-            demand = row(found, "box_torque", member=f"steps[{k}]")["demand"]
+            demand = row(answer, "box_torque", member=f"steps[{k}]")["demand"]
             self.assertAlmostEqual(demand / (FACTOR * ratio * torque), 1.0, 3)
 
     def test_uses_are_rounded_before_they_are_judged(self) -> None:
@@ -143,19 +143,19 @@ class Electrical(TestCase):
         battery = {"kind": "battery", "open_circuit_voltage": "14.8 V", "fuse": {"rating": "10 A"}}
         for lasts, multiple in (("4 s", 1.1), ("200 ms", 1.6), ("100 us", 6.0)):
             day = [{"do": "shove", "for": lasts}]
-            found = told(changed({"drive.supply": battery, "loads": {"day": day}}))
-            fuse = row(found, "fuse")
+            answer = told(changed({"drive.supply": battery, "loads": {"day": day}}))
+            fuse = row(answer, "fuse")
             with self.subTest(lasts):
                 self.assertAlmostEqual(fuse["capacity"], 10.0 * multiple, 9)
-                drawn = pick(found, ["moments", {"moment": "shove"}, "bus_current"])
+                drawn = pick(answer, ["moments", {"moment": "shove"}, "bus_current"])
                 self.assertAlmostEqual(fuse["demand"], drawn, 6)
 
     def test_long_waits_do_not_count_for_what_is_carried_long(self) -> None:
         controller = {"continuous_current": "30 A"}
 
         def mean(day: list[dict[str, Any]]) -> float:
-            found = told(changed({"drive.branches.0.controller": controller, "loads": {"day": day}}))
-            made: float = row(found, "controller_continuous")["demand"]
+            answer = told(changed({"drive.branches.0.controller": controller, "loads": {"day": day}}))
+            made: float = row(answer, "controller_continuous")["demand"]
             return made
 
         shove, current = {"do": "shove", "for": "10 s"}, mean([{"do": "shove", "for": "10 s"}])
@@ -166,28 +166,33 @@ class Electrical(TestCase):
 class Moments(TestCase):
     def test_a_turn_on_the_spot_by_hand(self) -> None:
         edits = {"drive.units": 2, "vehicle.driven": "all", "vehicle.track": "380 mm", "vehicle.wheelbase": "400 mm"}
-        found = told(changed(edits))
+        answer = told(changed(edits))
         vehicle = design.read(changed(edits)).design.vehicle
         share = 0.4 / math.hypot(0.4, 0.38)
         wanted = vehicle.grip * vehicle.total_mass * 9.80665 / 2.0 * share
-        self.assertAlmostEqual(found["turn"]["force_each_side"], wanted, 9)
+        self.assertAlmostEqual(answer["turn"]["force_each_side"], wanted, 9)
         self.assertIsNone(told(changed({**edits, "drive.units": 1}))["turn"])
 
     def test_a_turn_that_is_not_possible_is_told_and_refused_in_a_day(self) -> None:
-        edits = {"drive.units": 2, "vehicle.driven": "all", "vehicle.track": "380 mm", "vehicle.wheelbase": "400 mm",
-                 "vehicle.mass": "900 kg"}  # fmt: skip
-        found = told(changed(edits))
-        self.assertEqual([found["turn"]["possible"], found["turn"]["rate"]], [False, None])
-        self.assertIsNone(pick(found, ["moments", {"moment": "turn on the spot"}]))
+        edits = {
+            "drive.units": 2,
+            "vehicle.driven": "all",
+            "vehicle.track": "380 mm",
+            "vehicle.wheelbase": "400 mm",
+            "vehicle.mass": "900 kg",
+        }
+        answer = told(changed(edits))
+        self.assertEqual([answer["turn"]["possible"], answer["turn"]["rate"]], [False, None])
+        self.assertIsNone(pick(answer, ["moments", {"moment": "turn on the spot"}]))
         day = [{"do": "rest", "for": "1 s"}, {"do": "turns", "for": "4 s"}]
         with self.assertRaisesRegex(DocumentError, r"loads\.day\[1\]"):
             told(changed({**edits, "loads": {"day": day}}))
 
     def test_a_design_that_does_not_start_leaves_its_runs_out(self) -> None:
         stuck = changed({"vehicle.mass": "9000 kg"})
-        found = told(stuck)
-        self.assertEqual(found["state"], "will not start")
-        self.assertEqual({m["moment"] for m in found["moments"]}, {"hard start", "shove"})
+        answer = told(stuck)
+        self.assertEqual(answer["state"], "will not start")
+        self.assertEqual({m["moment"] for m in answer["moments"]}, {"hard start", "shove"})
         with self.assertRaisesRegex(DocumentError, "does not start"):
             told({**stuck, "loads": {"day": [{"do": "runs", "count": 2, "every": "30 s"}]}})
 
@@ -195,20 +200,20 @@ class Moments(TestCase):
         """The last stage passes what moves the mass: F = m·a + resistance, whatever the rotors weigh."""
         raw = changed({"drive.branches.0.source.rotor_inertia": "2e-4 kg*m^2", "vehicle.wheels_inertia": 0.0})
         evaluation = evaluate([design.read(raw)])
-        asked = LoadCase(evaluation)
-        last = asked.line.shafts[-1].torque[0]
-        vehicle = asked.design.vehicle
-        acceleration = float(asked.moments.states.acceleration[0])
+        case = LoadCase(evaluation)
+        last = case.line.shafts[-1].torque[0]
+        vehicle = case.design.vehicle
+        acceleration = float(case.moments.states.acceleration[0])
         rolling = vehicle.rolling_resistance * vehicle.total_mass * 9.80665 + vehicle.fixed_drag
         wanted = (vehicle.total_mass * acceleration + rolling) * vehicle.wheel_diameter / 2.0
-        self.assertAlmostEqual(last * asked.design.drive.units / wanted, 1.0, 9)
+        self.assertAlmostEqual(last * case.design.drive.units / wanted, 1.0, 9)
 
     def test_branches_join_on_one_shaft_that_carries_both(self) -> None:
         branch = changed({})["drive"]["branches"][0]
-        one, two = (told(changed({"drive.branches": [branch] * n, "vehicle.mass": "400 kg"})) for n in (1, 2))
+        single, two = (told(changed({"drive.branches": [branch] * n, "vehicle.mass": "400 kg"})) for n in (1, 2))
         paths = [shaft["path"] for shaft in two["moments"][0]["shafts"]]
         self.assertEqual(paths, [MOTOR, JACK, "drive.branches[1].source", "drive.stages[0]"])
-        joint = [pick(f, ["moments", {"moment": "shove"}, "shafts", {"path": JACK}, "torque"]) for f in (one, two)]
+        joint = [pick(f, ["moments", {"moment": "shove"}, "shafts", {"path": JACK}, "torque"]) for f in (single, two)]
         self.assertGreater(joint[1], 1.5 * joint[0])
 
 
@@ -242,17 +247,17 @@ class Shafts(TestCase):
             {"name": "pulley", "width": "16 mm", "wheel": "drive.stages[0] driver"},
             {"name": "bearing", "width": "7 mm", "bearing": True},
         ]
-        found = told(changed({"fit": self.fit(stack={"between": "40 mm", "items": items})}))
+        answer = told(changed({"fit": self.fit(stack={"between": "40 mm", "items": items})}))
         over = told(changed({"fit": self.fit(overhang="20 mm")}))
-        beam, out = (row(one, "shaft_stress", path=JACK)["demand"] for one in (found, over))
+        beam, out = (row(one, "shaft_stress", path=JACK)["demand"] for one in (answer, over))
         self.assertLess(beam, out)
         three = [*items, {"name": "bearing", "width": "7 mm", "bearing": True}]
         crowded = told(changed({"fit": self.fit(stack={"between": "50 mm", "items": three})}))
         self.assertIn({"check": "shaft_stress", "path": JACK}, crowded["not_judged"])
 
     def test_what_cannot_be_judged_is_told(self) -> None:
-        found = told(changed({"fit": self.fit()}))
-        self.assertEqual({one["path"] for one in found["not_judged"]}, {MOTOR, JACK, "drive.stages[0]"})
+        answer = told(changed({"fit": self.fit()}))
+        self.assertEqual({one["path"] for one in answer["not_judged"]}, {MOTOR, JACK, "drive.stages[0]"})
         self.assertEqual(told(changed({}))["not_judged"][0], {"check": "shaft_stress", "path": MOTOR})
 
     def test_without_a_diameter_it_is_not_known(self) -> None:
@@ -286,11 +291,15 @@ class Helps(TestCase):
 
     def test_what_is_promised_is_true(self) -> None:
         gear = "drive.branches.0.stages.0"
-        raw = changed({
-            f"{gear}.width": "4 mm", f"{gear}.driven_material": "acetal", "drive.stages.0.width": "6 mm",
-            "drive.branches.0.controller": {"continuous_current": "12 A"},
-            "fit": {"loops": [{"stage": "drive.stages[0]", "tension": "20 N"}]},
-        })  # fmt: skip
+        raw = changed(
+            {
+                f"{gear}.width": "4 mm",
+                f"{gear}.driven_material": "acetal",
+                "drive.stages.0.width": "6 mm",
+                "drive.branches.0.controller": {"continuous_current": "12 A"},
+                "fit": {"loops": [{"stage": "drive.stages[0]", "tension": "20 N"}]},
+            }
+        )
         before = limits(evaluate([design.read(raw)]))
         rows = [one for one in before.rows if one.state in ("near", "over")]
         self.assertGreaterEqual(
@@ -299,11 +308,14 @@ class Helps(TestCase):
         for one in rows:
             for help_ in helps(before, one):
                 with self.subTest(one.check, text=help_.text):
-                    made = copy.deepcopy(raw)
+                    copied = copy.deepcopy(raw)
                     for path, value in help_.changes.items():
-                        made = changed({re.sub(r"\[(\d+)\]", r".\1", path): value}, made)
-                    found = [r for r in told(made)["checks"] if (r["check"], r["path"], r["member"]) ==
-                             (one.check, one.path, one.member)]  # fmt: skip
+                        copied = changed({re.sub(r"\[(\d+)\]", r".\1", path): value}, copied)
+                    found = [
+                        r
+                        for r in told(copied)["checks"]
+                        if (r["check"], r["path"], r["member"]) == (one.check, one.path, one.member)
+                    ]
                     assert help_.use is not None
                     self.assertAlmostEqual(found[0]["use"], help_.use, 6)
                     self.assertIn(f"{found[0]['use']:.2f}", help_.text)

@@ -70,8 +70,13 @@ class Sweep(unittest.TestCase):
         self.assertEqual(speeds, sorted(speeds))
 
     def test_the_supply_by_itself_in_cells_volts_or_panels(self) -> None:
-        panel = {"kind": "panel", "short_circuit_current": "1.4 A", "open_circuit_voltage": "22 V",
-                 "max_power_voltage": "17.8 V", "max_power_current": "1.3 A"}  # fmt: skip
+        panel = {
+            "kind": "panel",
+            "short_circuit_current": "1.4 A",
+            "open_circuit_voltage": "22 V",
+            "max_power_voltage": "17.8 V",
+            "max_power_current": "1.3 A",
+        }
         for supply, keys, sizes in (
             (changed()["drive"]["supply"], ["cells"], None),
             ({"kind": "bench", "voltage": "2.5 V"}, ["voltage"], [1, 2, 2.5, 3, 4, 5, 6, 7, 8]),
@@ -88,10 +93,15 @@ class Sweep(unittest.TestCase):
     def test_the_motors_of_the_bin_come_in_the_order_of_their_speed_constants(self) -> None:
         own = changed()["drive"]["branches"][0]["source"]
         parts = [
-            {"id": f"m{kv}", "kind": "motor", "name": f"{kv}", "controller": {"current_limit": "20 A"},
-             "source": {**own, "constants": {**own["constants"], "kv": f"{kv} rpm/V"}}}
+            {
+                "id": f"m{kv}",
+                "kind": "motor",
+                "name": f"{kv}",
+                "controller": {"current_limit": "20 A"},
+                "source": {**own, "constants": {**own["constants"], "kv": f"{kv} rpm/V"}},
+            }
             for kv in (900, 100, 250)
-        ]  # fmt: skip
+        ]
         broken: list[dict[str, Any]] = [{"id": "x", "kind": "motor", "source": {"kind": "motor"}}, {"kind": "gear"}, {}]
         same = [{"id": "same", "kind": "motor", "source": own}]
         swept = sweep_of(changed(), SOURCE, "motor", "part", [*parts, *broken, *same])
@@ -127,14 +137,23 @@ class Sweep(unittest.TestCase):
 
 MIXED = {
     "drive.branches": [
-        {"count": 2, "source": changed()["drive"]["branches"][0]["source"],
-         "stages": [{"kind": "gear", "driver_teeth": 14, "driven_teeth": 60, "module": "1 mm"}]},
-        {"source": {"kind": "motor", "constants": {"kv": "900 rpm/V", "resistance": "80 mohm",
-                                                   "no_load_current": "0.8 A"}},
-         "stages": [{"kind": "gear", "driver_teeth": 12, "driven_teeth": 36, "module": "1 mm"},
-                    {"kind": "gear", "driver_teeth": 20, "driven_teeth": 60, "module": "1 mm"}]},
+        {
+            "count": 2,
+            "source": changed()["drive"]["branches"][0]["source"],
+            "stages": [{"kind": "gear", "driver_teeth": 14, "driven_teeth": 60, "module": "1 mm"}],
+        },
+        {
+            "source": {
+                "kind": "motor",
+                "constants": {"kv": "900 rpm/V", "resistance": "80 mohm", "no_load_current": "0.8 A"},
+            },
+            "stages": [
+                {"kind": "gear", "driver_teeth": 12, "driven_teeth": 36, "module": "1 mm"},
+                {"kind": "gear", "driver_teeth": 20, "driven_teeth": 60, "module": "1 mm"},
+            ],
+        },
     ]
-}  # fmt: skip
+}
 """Two kinds of motor that join on the belt's pulley, the second by one stage more."""
 
 

@@ -48,8 +48,14 @@ class Columns(TestCase):
 
     def test_a_layout_of_the_page_is_read_with_care(self) -> None:
         with self.assertRaises(DocumentError) as caught:
-            layout_of({"separator": "#", "decimal": "!", "skip": -1, "columns": [
-                {"meaning": "weather"}, {"meaning": "time", "unit": "V"}, 3]})  # fmt: skip
+            layout_of(
+                {
+                    "separator": "#",
+                    "decimal": "!",
+                    "skip": -1,
+                    "columns": [{"meaning": "weather"}, {"meaning": "time", "unit": "V"}, 3],
+                }
+            )
         paths = {fault.path for fault in caught.exception.faults}
         self.assertEqual(paths, {"separator", "decimal", "skip", "columns[0].meaning", "columns[1].unit"})
 
@@ -112,9 +118,9 @@ class Journeys(TestCase):
     def test_readings_agree_with_what_was_driven(self) -> None:
         text, evaluation = self.driven()
         table = read_table(io.StringIO(text), guess(text))
-        found = journeys(table, design.read(PLAIN).design)
-        self.assertEqual(len(found), 2)
-        readings = {about["kind"]: value for about, value in found[0].readings}
+        driven = journeys(table, design.read(PLAIN).design)
+        self.assertEqual(len(driven), 2)
+        readings = {about["kind"]: value for about, value in driven[0].readings}
         for kind, measure in (
             ("distance_time", "time_to_distance"),
             ("speed_time", "time_to_speed"),
@@ -122,10 +128,10 @@ class Journeys(TestCase):
         ):
             with self.subTest(kind):
                 self.assertAlmostEqual(readings[kind] / evaluation.value(measure, 0), 1.0, delta=0.01)
-        self.assertAlmostEqual(found[1].begun, 15.0, delta=0.05)
-        resting = resting_voltage(table, found)
+        self.assertAlmostEqual(driven[1].begun, 15.0, delta=0.05)
+        resting = resting_voltage(table, driven)
         self.assertAlmostEqual(resting or 0.0, 25.2, places=3)
-        for run in runs_of(found, resting):
+        for run in runs_of(driven, resting):
             self.assertEqual(len(read_run(run, PLAIN).readings), 2)
 
     def test_from_whatever_tells_how_fast_it_was(self) -> None:
@@ -139,15 +145,15 @@ class Journeys(TestCase):
         }
         lasted = journeys(table, own)[0].lasted
         for key, column in others.items():
-            (found,) = journeys(Table(table.time, {key: column}, 0, 0), own)
+            (driven,) = journeys(Table(table.time, {key: column}, 0, 0), own)
             with self.subTest(key):
-                self.assertAlmostEqual(found.lasted, lasted, delta=0.1)
+                self.assertAlmostEqual(driven.lasted, lasted, delta=0.1)
         self.assertEqual(journeys(Table(table.time, {"current": speed}, 0, 0), own), [])
 
     def test_what_the_station_is_shown(self) -> None:
         text, _ = self.driven(rate=400, runs=2)
         shown = file_shown(io.StringIO(text), guess(text), changed({"run.distance": "10 m"}), lambda rows: None)
         self.assertEqual((shown.count, len(shown.journeys), shown.faulty), (2, 2, 0))
-        self.assertLessEqual(max(len(one.curve) for one in shown.journeys), MOST_POINTS)
+        self.assertLessEqual(max(len(journey.curve) for journey in shown.journeys), MOST_POINTS)
         self.assertGreater(len(shown.predicted), 10)
         self.assertGreater(MOST_CURVES, 2)

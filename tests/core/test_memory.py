@@ -27,8 +27,13 @@ def course(*went: Went, apart: timedelta = timedelta(days=1)) -> tuple[Memory, d
 
 class Level(TestCase):
     def test_twice_well_in_a_row_is_the_next_one(self) -> None:
-        for went, level in ((("well",), 1), (("well", "well"), 2), (("well", "with help", "well"), 1),
-                            (("well",) * 4, 3), (("well",) * 9, 3)):  # fmt: skip
+        for went, level in (
+            (("well",), 1),
+            (("well", "well"), 2),
+            (("well", "with help", "well"), 1),
+            (("well",) * 4, 3),
+            (("well",) * 9, 3),
+        ):
             with self.subTest(went):
                 self.assertEqual(course(*went)[0].level, level)
 

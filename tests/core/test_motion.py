@@ -81,9 +81,9 @@ class EnginesAlone(AgainstTimeSteps):
             gear, start = to, stop
         # A gear that is passed through at once covers no speeds.
         speeds = {int(number): points.speed[points.gear == number] for number in points.gear if number >= 0}
-        found = [(number, float(v[0])) for number, v in speeds.items() if v[-1] > v[0] * (1.0 + 1e-9)]
-        self.assertEqual([number for number, _ in found], [number for number, _ in begun])
-        for (_, one), (_, other) in zip(found, begun, strict=True):
+        rows = [(number, float(v[0])) for number, v in speeds.items() if v[-1] > v[0] * (1.0 + 1e-9)]
+        self.assertEqual([number for number, _ in rows], [number for number, _ in begun])
+        for (_, one), (_, other) in zip(rows, begun, strict=True):
             self.assertLess(abs(one - other), 1e-6 * max(other, 1.0))
 
 
@@ -172,21 +172,21 @@ ENGINE = {
 
 class Engines(unittest.TestCase):
     def engine(self, changes: dict[str, Any] | None = None) -> Evaluation:
-        made = {"vehicle.mass": 40.0, "drive.supply": REMOVED, "drive.branches": [ENGINE], "drive.units": 1}
-        return one({**made, **(changes or {})})
+        document = {"vehicle.mass": 40.0, "drive.supply": REMOVED, "drive.branches": [ENGINE], "drive.units": 1}
+        return one({**document, **(changes or {})})
 
     def test_it_is_held_at_the_speed_where_it_is_cut_off(self) -> None:
-        found = self.engine()
+        measures = self.engine()
         cut_off = 3600 * 2 * math.pi / 60 / 12 * 0.0625
-        self.assertAlmostEqual(found.value("top_speed", 0), cut_off, places=9)
-        self.assertEqual(found.value("limited_by", 0), "gearing")
-        self.assertAlmostEqual(found.value("motor_speed_at_top", 0)[0], 3600 * 2 * math.pi / 60, places=6)
+        self.assertAlmostEqual(measures.value("top_speed", 0), cut_off, places=9)
+        self.assertEqual(measures.value("limited_by", 0), "gearing")
+        self.assertAlmostEqual(measures.value("motor_speed_at_top", 0)[0], 3600 * 2 * math.pi / 60, places=6)
 
     def test_an_engine_has_no_electric_figures(self) -> None:
-        found = self.engine()
+        measures = self.engine()
         for name in ("launch_bus_current", "peak_bus_current", "cruise_bus_current", "energy_per_run"):
-            self.assertIsNone(found.value(name, 0), name)
-        self.assertEqual(found.value("launch_motor_current", 0), [None])
+            self.assertIsNone(measures.value(name, 0), name)
+        self.assertEqual(measures.value("launch_motor_current", 0), [None])
 
     def test_a_slipping_clutch_shows_the_engines_own_speed(self) -> None:
         slow = self.engine({"conditions": {"grade": 0.0}, "vehicle.drag_area": "900 m^2"})
@@ -266,8 +266,8 @@ class Balances(unittest.TestCase):
         rate = 60.0 / 14.0
         speed = points.speed[moment]
         distance = float(points.distance[moment] + speed**2 / (2 * rate))
-        found = one({"drive.stages": stages, "vehicle.brake_force": "60 N", "run": {"distance": distance}})
-        self.assertAlmostEqual(found.value("sprint_and_stop", 0), points.time[moment] + speed / rate, places=6)
+        rows = one({"drive.stages": stages, "vehicle.brake_force": "60 N", "run": {"distance": distance}})
+        self.assertAlmostEqual(rows.value("sprint_and_stop", 0), points.time[moment] + speed / rate, places=6)
 
 
 class Properties(unittest.TestCase):

@@ -35,9 +35,9 @@ class Around(TestCase):
             self.assertFalse(about(found, "too close") + about(found, "too far"))
             drivers = [wheel for wheel in found.plan.wheels if wheel.teeth == GEAR["driver_teeth"]]
             (gear,) = (wheel for wheel in found.plan.wheels if wheel.teeth == GEAR["driven_teeth"])
-            for one in drivers:
-                towards = math.atan2(gear.y - one.y, gear.x - one.x)
-                tooth = (one.phase - towards) * 20 / (2.0 * math.pi)
+            for driver in drivers:
+                towards = math.atan2(gear.y - driver.y, gear.x - driver.x)
+                tooth = (driver.phase - towards) * 20 / (2.0 * math.pi)
                 gap = (gear.phase - towards - math.pi) * 60 / (2.0 * math.pi)
                 self.assertAlmostEqual(abs((tooth + gap) % 1.0 - 0.5), 0.0, 6)
 
@@ -62,9 +62,9 @@ class Around(TestCase):
 
     def test_ways_place_each_on_a_hole_of_its_own(self) -> None:
         fit = {"plate": {**PLATE, "hole_pitch": "10 mm"}, "shafts": [shaft(MOTOR, 100, 50, body="30 mm")]}
-        found = places(read(fit, **edits(2)))
-        self.assertGreater(found.count, 0)
-        for way in found.ways:
+        ways = places(read(fit, **edits(2)))
+        self.assertGreater(ways.count, 0)
+        for way in ways.ways:
             self.assertGreater(math.dist(way.at[MOTOR], way.at[f"{MOTOR}[1]"]), 0.031)
 
     def test_more_than_fit_are_told(self) -> None:

@@ -50,8 +50,8 @@ class Reading(TestCase):
             read({"shafts": [{"shaft": MOTOR, "mount": "fixed", "at": ["1 mm +/- 0.1 mm", "0 mm"]}]})
 
     def test_what_is_said_of_a_stage_that_was_taken_out_is_kept_and_told(self) -> None:
-        found = look({"shafts": [shaft("drive.stages[4]", 0, 0)], "loops": [{"stage": "drive.stages[4]"}]})
-        self.assertEqual(len(about(found, "does not have")), 2)
+        plate = look({"shafts": [shaft("drive.stages[4]", 0, 0)], "loops": [{"stage": "drive.stages[4]"}]})
+        self.assertEqual(len(about(plate, "does not have")), 2)
 
 
 class Standing(TestCase):
@@ -77,9 +77,7 @@ class Standing(TestCase):
         clash = about(look(fit), "beyond its end")[0]
         self.assertAlmostEqual(clash.amount, 0.12 - 0.035555 - 0.08, 6)
 
-    @given(
-        st.floats(-0.2, 0.2), st.floats(-0.2, 0.2), st.floats(0.02, 0.3), st.floats(-3.1, 3.1), st.floats(0.01, 0.1)
-    )  # fmt: skip
+    @given(st.floats(-0.2, 0.2), st.floats(-0.2, 0.2), st.floats(0.02, 0.3), st.floats(-3.1, 3.1), st.floats(0.01, 0.1))
     def test_places_on_a_slots_line_have_the_distance(
         self, x: float, y: float, distance: float, angle: float, travel: float
     ) -> None:
@@ -91,18 +89,18 @@ class Standing(TestCase):
 
     def test_boxes_stay_in_line_and_what_turns_the_axis_ends_the_plate(self) -> None:
         box = {"kind": "planetary", "reductions": [4]}
-        found = set_up(read({}, **{"drive.stages": [box, CHAIN]}).design)
-        self.assertEqual(found.plane.in_line, {"drive.stages[0]": JACK})
-        self.assertEqual(found.plane.last, "drive.stages[1]")
+        setup = set_up(read({}, **{"drive.stages": [box, CHAIN]}).design)
+        self.assertEqual(setup.plane.in_line, {"drive.stages[0]": JACK})
+        self.assertEqual(setup.plane.last, "drive.stages[1]")
         turned = look({}, **{"drive.stages": [{"kind": "bevel", "driver_teeth": 16, "driven_teeth": 32}, CHAIN]})
         self.assertEqual([shaft.path for shaft in turned.plan.shafts], [MOTOR, JACK])
         self.assertIsNone(turned.plan.axle)
 
     def test_branches_meet_on_one_shaft(self) -> None:
         branch = changed({})["drive"]["branches"][0]
-        found = set_up(read({}, **{"drive.branches": [branch, branch]}).design)
-        self.assertEqual(len(found.plane.shafts), 4)
-        ends = {coupling.driven.shaft for coupling in found.plane.couplings if coupling.stage.kind == "gear"}
+        setup = set_up(read({}, **{"drive.branches": [branch, branch]}).design)
+        self.assertEqual(len(setup.plane.shafts), 4)
+        ends = {coupling.driven.shaft for coupling in setup.plane.couplings if coupling.stage.kind == "gear"}
         self.assertEqual(ends, {JACK})
 
 
@@ -110,8 +108,8 @@ class Clashing(TestCase):
     def test_gears_too_close_and_too_far_with_the_play_that_is_left(self) -> None:
         for distance, words in ((35.0, "too close"), (36.0, "play"), (35.55, "")):
             with self.subTest(distance):
-                found = look({"shafts": [shaft(MOTOR, 0, 0), shaft(JACK, distance, 0)]})
-                clash = [c for c in found.clashes if c.path == JACK]
+                plate = look({"shafts": [shaft(MOTOR, 0, 0), shaft(JACK, distance, 0)]})
+                clash = [c for c in plate.clashes if c.path == JACK]
                 self.assertEqual(bool(clash), bool(words))
                 self.assertTrue(all(words in c.text for c in clash))
 
@@ -119,9 +117,9 @@ class Clashing(TestCase):
         taut = look({}).plan.shafts
         wanted = 1e3 * (taut[2].x - taut[1].x)
         for more, word in ((3.0, "too short by 5.9"), (-3.0, "too loose by 5.9"), (0.2, "")):
-            found = look({"shafts": [shaft(JACK, 0, 0), shaft(AXLE, wanted + more, 0)]})
-            self.assertEqual(bool(about(found, "too ")), bool(word))
-            self.assertTrue(all(word in c.text for c in about(found, "too ")))
+            plate = look({"shafts": [shaft(JACK, 0, 0), shaft(AXLE, wanted + more, 0)]})
+            self.assertEqual(bool(about(plate, "too ")), bool(word))
+            self.assertTrue(all(word in c.text for c in about(plate, "too ")))
 
     def test_room_to_put_a_v_belt_on(self) -> None:
         slot = {"start": at(0, 0), "end": at(25, 0)}
@@ -129,8 +127,8 @@ class Clashing(TestCase):
             "shafts": [{"shaft": MOTOR, "mount": "slot", "slot": slot}, shaft(JACK, 300, 0)],
             "loops": [{"stage": JACK, "length": "900 mm"}],
         }
-        found = look(fit, **{"drive.branches.0.stages": [V_BELT]})
-        wanted = about(found, "to put it on")[0]
+        plate = look(fit, **{"drive.branches.0.stages": [V_BELT]})
+        wanted = about(plate, "to put it on")[0]
         self.assertIn("take a longer V-belt", wanted.text)
         self.assertEqual(wanted.level, "clash")
 
@@ -149,10 +147,10 @@ class Clashing(TestCase):
             "shafts": [shaft(MOTOR, 13, 12, "holes"), shaft(JACK, 48, 400), shaft(AXLE, 48, 50)],
             "frame": [{"name": "rail", "start": at(0, 380), "end": at(100, 380)}],
         }
-        found = look(fit)
-        self.assertTrue(about(found, "motor shaft stands 1.00 mm off the nearest hole"))
-        self.assertTrue(about(found, "beside the plate"))
-        self.assertTrue(about(found, "too near to the rail"))
+        plate = look(fit)
+        self.assertTrue(about(plate, "motor shaft stands 1.00 mm off the nearest hole"))
+        self.assertTrue(about(plate, "beside the plate"))
+        self.assertTrue(about(plate, "too near to the rail"))
         big = {**CHAIN, "driven_teeth": 45}
         self.assertTrue(about(look({}, **{"drive.stages": [big]}), "the ground, "))
 
@@ -172,10 +170,10 @@ class Clashing(TestCase):
         for _ in range(40):
             middle = 0.5 * (low + high)
             loops[0]["tensioner"] = {"at": at(70, middle), "diameter": "20 mm", "outside": True}
-            told = about(look(fit), "with the tensioner")
-            if not told:
+            clash_list = about(look(fit), "with the tensioner")
+            if not clash_list:
                 break
-            low, high = (middle, high) if "longer" in told[0].text else (low, middle)
+            low, high = (middle, high) if "longer" in clash_list[0].text else (low, middle)
         self.assertFalse(about(look(fit), "with the tensioner"))
         self.assertGreater(off.amount, 0.0)
         self.assertEqual(len(look(fit).plan.loops[0].segments), 6)
@@ -203,8 +201,8 @@ class Clashing(TestCase):
         pulley = {"kind": "pulley", "id": "p", "teeth": 18, "pitch": "5 mm", "width": "16 mm"}
         belt = {"kind": "belt", "driver_teeth": 18, "driven_teeth": 36, "pitch": "5 mm", "belt_teeth": 84}
         for wide, clashes in (("25 mm", 1), ("15 mm", 0)):
-            found = look({}, [pulley], **{"drive.stages": [{**belt, "width": wide}]})
-            self.assertEqual(len(about(found, "wide, the 18-tooth pulley of the bin")), clashes)
+            plate = look({}, [pulley], **{"drive.stages": [{**belt, "width": wide}]})
+            self.assertEqual(len(about(plate, "wide, the 18-tooth pulley of the bin")), clashes)
 
     def test_bolts_too_long_and_too_short_for_the_thread_behind(self) -> None:
         plate = {**PLATE, "thickness": "3 mm"}
@@ -215,9 +213,9 @@ class Clashing(TestCase):
         ):
             bolts = {"count": 4, "circle": "25 mm", "hole": "3.2 mm", "length": length, "depth": "5 mm"}
             found = look({"plate": plate, "shafts": [shaft(MOTOR, 24, 24, bolts=bolts)]})
-            told = about(found, "bolts around the motor shaft")
-            self.assertEqual(bool(told), bool(words), length)
-            self.assertTrue(all(words in clash.text for clash in told))
+            clash_list = about(found, "bolts around the motor shaft")
+            self.assertEqual(bool(clash_list), bool(words), length)
+            self.assertTrue(all(words in clash.text for clash in clash_list))
 
     def test_loops_in_the_same_depth_keep_apart(self) -> None:
         belt = {"kind": "belt", "driver_teeth": 18, "driven_teeth": 36, "pitch": "5 mm", "belt_teeth": 84}
@@ -234,13 +232,13 @@ class Clashing(TestCase):
 
     @given(st.lists(st.floats(-1, 1), min_size=8, max_size=8))
     def test_nearest_places_of_two_lines_are_as_near_as_any(self, n: list[float]) -> None:
-        one, other = ((n[0], n[1]), (n[2], n[3])), ((n[4], n[5]), (n[6], n[7]))
-        best = math.dist(*closest(one, other))
+        first, second = ((n[0], n[1]), (n[2], n[3])), ((n[4], n[5]), (n[6], n[7]))
+        best = math.dist(*closest(first, second))
         for i in range(21):
             for j in range(21):
                 spots = [
                     (a[0] + k / 20 * (b[0] - a[0]), a[1] + k / 20 * (b[1] - a[1]))
-                    for (a, b), k in ((one, i), (other, j))
+                    for (a, b), k in ((first, i), (second, j))
                 ]
                 self.assertLessEqual(best, math.dist(*spots) + 1e-9)
 
@@ -251,30 +249,30 @@ class Settings(TestCase):
 
     def test_a_stated_tension_is_felt_and_heard(self) -> None:
         fit = {"loops": [{"stage": AXLE, "tension": "64 N", "mass_per_length": "40 g/m"}]}
-        told = self.values(fit, 1)
-        self.assertAlmostEqual(told["push"], 4.0 * 64.0 / 64.0, 9)
-        self.assertAlmostEqual(told["note"], math.sqrt(64.0 / 0.04) / (2.0 * told["span"]), 6)
+        settings = self.values(fit, 1)
+        self.assertAlmostEqual(settings["push"], 4.0 * 64.0 / 64.0, 9)
+        self.assertAlmostEqual(settings["note"], math.sqrt(64.0 / 0.04) / (2.0 * settings["span"]), 6)
 
     def test_play_as_it_stands(self) -> None:
-        told = self.values({"shafts": [shaft(MOTOR, 0, 0), shaft(JACK, 35.6, 0)]}, 0)
-        self.assertAlmostEqual(told["play_here"], 2.0 * math.tan(math.radians(20)) * 0.1e-3, 12)
+        settings = self.values({"shafts": [shaft(MOTOR, 0, 0), shaft(JACK, 35.6, 0)]}, 0)
+        self.assertAlmostEqual(settings["play_here"], 2.0 * math.tan(math.radians(20)) * 0.1e-3, 12)
 
     def test_an_eccentric_is_turned_until_the_pair_meets(self) -> None:
         fit = {"shafts": [shaft(MOTOR, 0, 0, eccentric="2 mm"), shaft(JACK, 34.5, 0)]}
-        found = look(fit)
-        self.assertFalse([c for c in found.clashes if c.path == JACK])
-        told = self.values(fit, 0)
-        angle = told["eccentric_angle"]
+        plate = look(fit)
+        self.assertFalse([c for c in plate.clashes if c.path == JACK])
+        settings = self.values(fit, 0)
+        angle = settings["eccentric_angle"]
         along, aside = 2e-3 * (1.0 - math.cos(angle)), 2e-3 * math.sin(angle)
-        self.assertAlmostEqual(math.hypot(0.0345 + along, aside), told["centre_distance_with_play"], 9)
+        self.assertAlmostEqual(math.hypot(0.0345 + along, aside), settings["centre_distance_with_play"], 9)
         # Drawn where it stands then, with the mark on its rim turned as far.
-        motor = found.plan.shafts[0]
+        motor = plate.plan.shafts[0]
         assert motor.eccentric is not None
         self.assertAlmostEqual(motor.x, -along, 9)
         self.assertAlmostEqual(motor.y, aside, 9)
         self.assertEqual((motor.eccentric.home_x, motor.eccentric.home_y), (0.0, 0.0))
         pointing = math.atan2(motor.eccentric.mark_y - motor.eccentric.y, motor.eccentric.mark_x - motor.eccentric.x)
-        self.assertAlmostEqual(pointing, told["eccentric_angle"], 9)
+        self.assertAlmostEqual(pointing, settings["eccentric_angle"], 9)
         on_a_hole = {"plate": PLATE, "shafts": [{**fit["shafts"][0], "mount": "holes"}, fit["shafts"][1]]}
         self.assertEqual(about(look(on_a_hole), "nearest hole"), [])
         fit["shafts"][0]["eccentric"] = "0.2 mm"
@@ -298,8 +296,9 @@ class Settings(TestCase):
 
 class Sections(TestCase):
     def section(self, items: list[dict[str, Any]], spacers: list[tuple[str, int]]) -> Any:
-        fit = {"shafts": [shaft(JACK, 0, 0, diameter="8 mm", length="50 mm",
-                                stack={"between": "40 mm", "items": items})]}  # fmt: skip
+        fit = {
+            "shafts": [shaft(JACK, 0, 0, diameter="8 mm", length="50 mm", stack={"between": "40 mm", "items": items})]
+        }
         parts = [
             {"kind": "spacer", "id": f"s{t}", "thickness": t, "bore": "8 mm", "owned": owned} for t, owned in spacers
         ]
@@ -307,17 +306,17 @@ class Sections(TestCase):
 
     def test_gaps_are_filled_from_what_is_at_hand(self) -> None:
         items = [{"width": "10 mm"}, {"width": "12 mm", "at": "15 mm"}, {"width": "8 mm"}]
-        found = self.section(items, [("1 mm", 4), ("2 mm", 4), ("5 mm", 2)])
-        self.assertAlmostEqual(found.error, -0.005)
-        told = [entry.width or entry.item for entry in found.filled]
-        self.assertEqual(told, [0, "5 mm", 1, 2, "5 mm"])
-        self.assertAlmostEqual(found.protrudes, 0.010)
+        stack_section = self.section(items, [("1 mm", 4), ("2 mm", 4), ("5 mm", 2)])
+        self.assertAlmostEqual(stack_section.error, -0.005)
+        lines = [entry.width or entry.item for entry in stack_section.filled]
+        self.assertEqual(lines, [0, "5 mm", 1, 2, "5 mm"])
+        self.assertAlmostEqual(stack_section.protrudes, 0.010)
 
     def test_the_nearest_with_its_error(self) -> None:
-        found = self.section([{"width": "36.5 mm"}], [("1 mm", 4)])
-        self.assertAlmostEqual(abs(found.filled_error), 0.0005)
+        stack_section = self.section([{"width": "36.5 mm"}], [("1 mm", 4)])
+        self.assertAlmostEqual(abs(stack_section.filled_error), 0.0005)
 
     def test_what_is_too_long_overlaps(self) -> None:
-        found = self.section([{"width": "30 mm"}, {"width": "12 mm", "at": "25 mm"}], [])
-        self.assertAlmostEqual(found.overlap, 0.005)
-        self.assertIsNone(found.filled)
+        stack_section = self.section([{"width": "30 mm"}, {"width": "12 mm", "at": "25 mm"}], [])
+        self.assertAlmostEqual(stack_section.overlap, 0.005)
+        self.assertIsNone(stack_section.filled)

@@ -59,10 +59,10 @@ class Rows(TestCase):
         own = stages_of(PLAIN)
         pulleys = [{"id": f"p{z}", "kind": "pulley", "teeth": z, "pitch": "5 mm"} for z in (18, 36)]
         options = found([*GEARS, *pulleys], [{"stages": own}])
-        told = " ".join(change for row in options.rows for change in row.changes)
-        self.assertIn("driver gear 15 →", told)
-        self.assertNotIn("added", told)
-        self.assertNotIn("belt teeth", told)
+        lines = " ".join(change for row in options.rows for change in row.changes)
+        self.assertIn("driver gear 15 →", lines)
+        self.assertNotIn("added", lines)
+        self.assertNotIn("belt teeth", lines)
 
     def test_another_tooth_size_is_told(self) -> None:
         finer = [gear(z, id=f"f{z}", module="0.5 mm") for z in (12, 20)]
@@ -71,8 +71,11 @@ class Rows(TestCase):
         self.assertEqual({row.words, *(way.words for way in row.others)}, {"gears 12 : 20", "gears 12 : 20, 0.5 mm"})
 
     def test_what_has_no_price_is_named_and_what_would_help_is_a_part(self) -> None:
-        options = found([gear(12), gear(20)], [{"stages": [{"kind": "gear"}]}],
-                        targets=[{"measure": "top_speed", "at_least": "60 m/s"}])  # fmt: skip
+        options = found(
+            [gear(12), gear(20)],
+            [{"stages": [{"kind": "gear"}]}],
+            targets=[{"measure": "top_speed", "at_least": "60 m/s"}],
+        )
         self.assertEqual(options.meeting_all, 0)
         self.assertEqual(options.unpriced, ["gear 12, module 1 mm", "gear 20, module 1 mm"])
         parts = [addition.part for addition in options.additions if addition.part]
@@ -147,10 +150,10 @@ class WaysToADrive(TestCase):
     def test_rows_of_the_list_differ_in_what_they_do(self) -> None:
         options = found(GEARS, TWO)
         asked = [i for i, measure in enumerate(options.measures) if measure.measure not in ELSEWHERE]
-        for one, other in itertools.combinations(options.rows[: options.listed], 2):
-            pairs = [(one.values[i], other.values[i]) for i in asked]
+        for first, second in itertools.combinations(options.rows[: options.listed], 2):
+            pairs = [(first.values[i], second.values[i]) for i in asked]
             far = [a is None or b is None or abs(a - b) > 0.9 * SAME * max(abs(a), abs(b)) for a, b in pairs if a != b]
-            self.assertTrue(any(far), (one.words, other.words))
+            self.assertTrue(any(far), (first.words, second.words))
 
     def test_of_ways_to_the_same_the_row_shows_what_people_would_choose(self) -> None:
         dear = [gear(z, owned=0, price=9.0) for z in (12, 24)]

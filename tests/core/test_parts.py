@@ -20,18 +20,26 @@ from ydrometer.parts.kinds import KINDS
 from ydrometer.parts.read import read_part
 
 MOTOR: dict[str, Any] = {
-    "kind": "motor", "id": "m1", "name": "outrunner, 420 rpm/V", "owned": 2, "price": 31.5, "mass": "0.31 kg",
+    "kind": "motor",
+    "id": "m1",
+    "name": "outrunner, 420 rpm/V",
+    "owned": 2,
+    "price": 31.5,
+    "mass": "0.31 kg",
     "source": {"kind": "motor", "constants": {"kv": "420 rpm/V", "resistance": "38 mohm", "no_load_current": "1.4 A"}},
     "controller": {"current_limit": "60 A"},
-}  # fmt: skip
+}
 ENGINE: dict[str, Any] = {
-    "kind": "engine", "id": "e1",
+    "kind": "engine",
+    "id": "e1",
     "source": {"kind": "engine", "torque_curve": [["1800 rpm", "6.1 N*m"], ["3600 rpm", "5.2 N*m"]]},
     "clutch": {"engagement_speed": "2200 rpm"},
-}  # fmt: skip
+}
 BATTERY: dict[str, Any] = {
-    "kind": "battery", "id": "b1", "supply": {"kind": "battery", "cells": {"series": 6, "cell_voltage": "4.2 V"}},
-}  # fmt: skip
+    "kind": "battery",
+    "id": "b1",
+    "supply": {"kind": "battery", "cells": {"series": 6, "cell_voltage": "4.2 V"}},
+}
 GEAR: dict[str, Any] = {"kind": "gear", "id": "g14", "teeth": 14, "module": "1 mm", "bore": "1/4 in", "owned": 3}
 BOX: dict[str, Any] = {"kind": "gearbox", "id": "x", "reductions": [4, 3.5], "efficiency": 0.9}
 SEVERAL: dict[str, Any] = {"kind": "gearbox", "id": "s", "ratios": [3.2, 1.9, 1.2]}
@@ -66,11 +74,15 @@ class Columns(TestCase):
 
     def test_cells_read_as_they_were_written(self) -> None:
         for part in SAMPLES:
-            made: dict[str, Any] = {"kind": part["kind"], "id": part["id"], **copy.deepcopy(TABLE[part["kind"]].fixed)}
+            document: dict[str, Any] = {
+                "kind": part["kind"],
+                "id": part["id"],
+                **copy.deepcopy(TABLE[part["kind"]].fixed),
+            }
             for column in TABLE[part["kind"]].columns:
-                put(made, column.path, cell_value(column, cell_text(column, part)))
-            self.assertEqual(made, part)
-            read_part(made)
+                put(document, column.path, cell_value(column, cell_text(column, part)))
+            self.assertEqual(document, part)
+            read_part(document)
 
     def test_a_bare_number_is_in_the_unit_of_the_column(self) -> None:
         bore = next(column for column in TABLE["gear"].columns if column.path == "bore")
@@ -142,11 +154,11 @@ class Bulk(TestCase):
 
 class Files(TestCase):
     def test_there_and_back_in_both_formats(self) -> None:
-        made = {
+        document = {
             "a.csv": files.csv_of([("", sheet.rows_of(SAMPLES))]),
             "a.xlsx": files.xlsx_of(sheet.sheets_of(SAMPLES)),
         }
-        for name, data in made.items():
+        for name, data in document.items():
             parts, faults = sheet.parts_of(files.tables_in(name, data))
             self.assertEqual(faults, [], name)
             self.assertEqual({p["id"]: in_si(p) for p in parts}, {p["id"]: in_si(p) for p in SAMPLES}, name)
@@ -154,9 +166,10 @@ class Files(TestCase):
     def test_every_faulty_cell_is_told_with_row_column_and_remedy(self) -> None:
         data = b"kind;teeth;module;colour\ngear;14;1,5;\ngear;3;1 kg;\nbolt;3\nwheel;12\n"
         _, faults = sheet.parts_of(files.tables_in("x.csv", data), "gear")
-        told = [(fault.row, fault.column) for fault in faults]
-        self.assertEqual(told, [(1, "colour"), (3, "teeth"), (3, "module"), (4, "kind"), (5, "teeth"),
-                                (5, "rolling diameter")])  # fmt: skip
+        lines = [(fault.row, fault.column) for fault in faults]
+        self.assertEqual(
+            lines, [(1, "colour"), (3, "teeth"), (3, "module"), (4, "kind"), (5, "teeth"), (5, "rolling diameter")]
+        )
         self.assertTrue(all(fault.problem and fault.remedy for fault in faults))
 
     def test_ids_are_kept_made_or_refused_where_they_stand_twice(self) -> None:

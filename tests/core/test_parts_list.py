@@ -16,8 +16,16 @@ from ydrometer.files.answer_schemas import parts_list as schema
 from ydrometer.files.parts_report import report
 from ydrometer.parts.read import read_bin
 
-PINION = {"kind": "gear", "id": "g15", "teeth": 15, "module": "1 mm", "bore": "5 mm", "owned": 2, "price": 3.5,
-          "mass": "13 g"}  # fmt: skip
+PINION = {
+    "kind": "gear",
+    "id": "g15",
+    "teeth": 15,
+    "module": "1 mm",
+    "bore": "5 mm",
+    "owned": 2,
+    "price": 3.5,
+    "mass": "13 g",
+}
 BELT = {"kind": "belt", "id": "b84", "teeth": 84, "pitch": "5 mm", "owned": 1, "price": 7, "lead_time": "3 days"}
 
 
@@ -25,14 +33,14 @@ def listed(document: dict[str, Any], *bin_: dict[str, Any], taken: Mapping[str, 
     return parts_list(workshop(design.read(document)), owned_parts(bin_), taken)
 
 
-def line(found: PartsList, words: str) -> PartsListLine:
-    return next(line for line in found.lines if line.need.words.startswith(words))
+def line(listing: PartsList, words: str) -> PartsListLine:
+    return next(line for line in listing.lines if line.need.words.startswith(words))
 
 
 class Numbers(unittest.TestCase):
     def test_units_and_motors_are_multiplied_out(self) -> None:
-        found = listed(changed({"drive.units": 3, "drive.branches.0.count": 2}))
-        number = {line.need.words: line.need.number for line in found.lines}
+        listing = listed(changed({"drive.units": 3, "drive.branches.0.count": 2}))
+        number = {line.need.words: line.need.number for line in listing.lines}
         self.assertEqual(number["15-tooth gear, module 1 mm"], 6, "one on each motor")
         self.assertEqual(number["56-tooth gear, module 1 mm"], 3, "one a unit")
         self.assertEqual(number["controller, 22 A"], 6)
@@ -70,10 +78,10 @@ class Numbers(unittest.TestCase):
 
 class Matching(unittest.TestCase):
     def test_what_is_owned_is_not_bought(self) -> None:
-        found = listed(PLAIN, PINION, BELT)
-        self.assertEqual((line(found, "15-tooth").to_buy, line(found, "belt").to_buy), (0, 1))
-        self.assertEqual((found.price, line(found, "belt").lead_days), (7.0, 3.0))
-        self.assertAlmostEqual(found.mass, 0.026)
+        listing = listed(PLAIN, PINION, BELT)
+        self.assertEqual((line(listing, "15-tooth").to_buy, line(listing, "belt").to_buy), (0, 1))
+        self.assertEqual((listing.price, line(listing, "belt").lead_days), (7.0, 3.0))
+        self.assertAlmostEqual(listing.mass, 0.026)
 
     def test_an_owned_part_is_promised_once(self) -> None:
         found = line(listed(PLAIN, PINION, taken={"g15": 1}), "15-tooth")
@@ -81,7 +89,7 @@ class Matching(unittest.TestCase):
 
     def test_the_nearest_say_what_differs(self) -> None:
         near = line(listed(PLAIN, {**PINION, "teeth": 16}), "15-tooth").nearest
-        self.assertEqual([(one.id, one.differs) for one in near], [("g15", "16 teeth")])
+        self.assertEqual([(near_part.id, near_part.differs) for near_part in near], [("g15", "16 teeth")])
 
     def test_a_part_that_fits_goes_before_one_to_be_bored(self) -> None:
         wide = {**PINION, "id": "wide", "bore": "8 mm", "owned": 1}
@@ -110,8 +118,8 @@ class Matching(unittest.TestCase):
 
 class Making(unittest.TestCase):
     def test_drills_rise_to_the_reamer(self) -> None:
-        found = [round(1e3 * size, 3) for size in drills(5e-3, 10e-3)]
-        self.assertEqual(found, [6.5, 8.0, 9.8, 10.0])
+        rows = [round(1e3 * size, 3) for size in drills(5e-3, 10e-3)]
+        self.assertEqual(rows, [6.5, 8.0, 9.8, 10.0])
         self.assertEqual([round(1e3 * size, 3) for size in drills(7.9e-3, 8e-3)], [8.0])
 
     def test_a_narrow_bore_is_bored_out_in_a_step_of_its_own(self) -> None:

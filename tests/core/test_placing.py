@@ -50,7 +50,7 @@ class OnHoles(unittest.TestCase):
             (gear("motor", "middle", a, give), gear("middle", "axle", b, give)),
             (Clear("motor", "axle", least),),
         )
-        found = {(p.at["middle"], p.at["axle"]) for p in placements(plate).placements}
+        rows = {(p.at["middle"], p.at["axle"]) for p in placements(plate).placements}
         every = {
             (middle, axle)
             for middle, axle in itertools.product(grid, grid)
@@ -58,7 +58,7 @@ class OnHoles(unittest.TestCase):
             and -NOISE <= math.dist(middle, axle) - b <= give + NOISE
             and math.dist((0.0, 0.0), axle) >= least - NOISE
         }
-        self.assertEqual(found, every)
+        self.assertEqual(rows, every)
 
     def test_the_least_error_stands_first_and_says_which_length_it_has(self) -> None:
         belts = Pair(
@@ -82,18 +82,20 @@ class InSlots(unittest.TestCase):
     def test_a_slot_takes_the_shaft_to_its_distance_and_tells_the_room(self) -> None:
         slot = PlacedShaft("axle", ((0.05, 0.0), (0.08, 0.0)), slot=True)
         belts = Pair("motor", "axle", (Reach(0.05, 0.0625, 0.0625, "84"), Reach(0.05, 0.07, 0.07, "90")))
-        found = placements(Problem((FIXED, slot), (belts,))).placements
-        self.assertEqual(sorted(p.reaches[0].name for p in found), ["84", "90"])
-        rooms = {p.reaches[0].name: p.room for p in found}
+        placed = placements(Problem((FIXED, slot), (belts,))).placements
+        self.assertEqual(sorted(p.reaches[0].name for p in placed), ["84", "90"])
+        rooms = {p.reaches[0].name: p.room for p in placed}
         self.assertAlmostEqual(rooms["84"], 0.0125, 4)
         self.assertAlmostEqual(rooms["90"], 0.01, 4)
-        self.assertEqual(found[0].reaches[0].name, "84")
+        self.assertEqual(placed[0].reaches[0].name, "84")
 
     @given(
         st.lists(st.tuples(st.floats(-0.05, 0.1), st.floats(-0.06, 0.06)), min_size=1, max_size=2),
-        st.lists(st.floats(0.01, 0.09), min_size=1, max_size=2, unique=True), st.floats(1e-6, 4e-3),
-        st.tuples(st.floats(0.0, 0.05), st.floats(-0.02, 0.02)), st.floats(0.0, 0.02),
-    )  # fmt: skip
+        st.lists(st.floats(0.01, 0.09), min_size=1, max_size=2, unique=True),
+        st.floats(1e-6, 4e-3),
+        st.tuples(st.floats(0.0, 0.05), st.floats(-0.02, 0.02)),
+        st.floats(0.0, 0.02),
+    )
     def test_as_good_as_trying_all_along_it(
         self,
         partners: list[tuple[float, float]],
@@ -104,7 +106,7 @@ class InSlots(unittest.TestCase):
     ) -> None:
         reaches = [Reach(best - give, best + give, best, f"{n}") for n, best in enumerate(bests)]
         edge = Frame("axle", post, (post[0] + 0.01, post[1] + 0.005), keep)
-        found = best_settings(((0.0, 0.0), (0.05, 0.0)), [(p, reaches) for p in partners], [(post, keep)], [edge])
+        rows = best_settings(((0.0, 0.0), (0.05, 0.0)), [(p, reaches) for p in partners], [(post, keep)], [edge])
         tried = np.stack([np.linspace(0.0, 0.05, 20_001), np.zeros(20_001)], axis=1)
         ends = np.array(edge.start), np.array(edge.end)
         free = off_line(tried, *ends) >= keep
@@ -115,8 +117,8 @@ class InSlots(unittest.TestCase):
                 good &= (distance >= reach.low) & (distance <= reach.high)
                 error += np.abs(distance - reach.best)
             if good.any():
-                self.assertLess(min(e for _, e in found), error[good].min() + 1e-7)
-        for spot, _ in found:
+                self.assertLess(min(e for _, e in rows), error[good].min() + 1e-7)
+        for spot, _ in rows:
             self.assertGreaterEqual(float(off_line(np.array([spot]), *ends)[0]), keep - 1e-8)
             self.assertTrue(all(min(r.off(math.dist(spot, p)) for r in reaches) < 1e-8 for p in partners))
 

@@ -27,15 +27,13 @@ def plan(fit: dict[str, Any], **edits: Any) -> PlanDrawing:
 
 
 def run_length(segments: list[Segment]) -> float:
-    return sum(
-        s.radius * abs(s.wrap) if s.wrap else math.dist((s.x1, s.y1), (s.x2, s.y2)) for s in segments
-    )  # fmt: skip
+    return sum(s.radius * abs(s.wrap) if s.wrap else math.dist((s.x1, s.y1), (s.x2, s.y2)) for s in segments)
 
 
 class Loops(TestCase):
     def closed(self, segments: list[Segment]) -> None:
-        for one, other in pairwise([*segments, segments[0]]):
-            self.assertAlmostEqual(math.dist((one.x2, one.y2), (other.x1, other.y1)), 0.0, 9)
+        for first, second in pairwise([*segments, segments[0]]):
+            self.assertAlmostEqual(math.dist((first.x2, first.y2), (second.x1, second.y1)), 0.0, 9)
 
     @given(RADII, RADII, st.floats(1.02, 5.0), ANGLES)
     def test_open_and_crossed_are_closed_and_as_long_as_reckoned(
@@ -82,11 +80,11 @@ class Loops(TestCase):
         crossed = {**V_BELT, "crossed": True}
         edits: dict[str, Any] = {"drive.branches.0.stages": [crossed], "drive.stages": []}
         fit: dict[str, Any] = {"shafts": [shaft(MOTOR, 0, 0), shaft(JACK, 300, 0)]}
-        found = look(fit, **edits)
-        told = {s.name: s.value for s in found.settings[0].settings}
-        self.assertAlmostEqual(told["length_here"], crossed_length(0.03, 0.075, 0.3), 12)
-        self.assertAlmostEqual(run_length(found.plan.loops[0].segments), told["length_here"], 9)
-        self.assertAlmostEqual(told["driver_wrap"], told["driven_wrap"], 12)
+        plate = look(fit, **edits)
+        expected = {s.name: s.value for s in plate.settings[0].settings}
+        self.assertAlmostEqual(expected["length_here"], crossed_length(0.03, 0.075, 0.3), 12)
+        self.assertAlmostEqual(run_length(plate.plan.loops[0].segments), expected["length_here"], 9)
+        self.assertAlmostEqual(expected["driver_wrap"], expected["driven_wrap"], 12)
         # Where the runs cross, a shaft stands in the way; beside an open belt it would not.
         between = {"shafts": [*fit["shafts"], shaft(AXLE, 87, 0, "free")]}
         edits["drive.stages"] = [{"kind": "chain", "driver_teeth": 12, "driven_teeth": 12, "pitch": "9.525 mm"}]
@@ -107,11 +105,11 @@ class Gears(TestCase):
         apart = 0.5 * (driver + driven)
         spot = shaft(JACK, apart * math.cos(angle), apart * math.sin(angle))
         drawn = plan({"shafts": [shaft(MOTOR, 0, 0), spot]}, **{"drive.branches.0.stages": [stage], "drive.stages": []})
-        one, other = drawn.wheels
+        first, second = drawn.wheels
         # Along the line of centres one has the middle of a tooth as far off as the other that of a gap.
         self.assertAlmostEqual(
-            self.past(one, angle) * driver, -self.past(other, angle + math.pi, gap=True) * driven, 6
-        )  # fmt: skip
+            self.past(first, angle) * driver, -self.past(second, angle + math.pi, gap=True) * driven, 6
+        )
 
     def past(self, wheel: DrawnWheel, towards: float, *, gap: bool = False) -> float:
         """How far the nearest tooth, or gap, is past a direction, rad, as near as can be to none."""
@@ -136,11 +134,11 @@ class Whole(TestCase):
         self.assertGreaterEqual(drawn.right, 0.5)
 
     def test_marks_carry_the_numbers_of_the_list(self) -> None:
-        found = look({"shafts": [shaft(MOTOR, 0, 0), shaft(JACK, 30, 0)]}, **{"drive.stages": [{**CHAIN, "links": 81}]})
-        for mark in found.plan.marks:
-            clash = found.clashes[mark.number]
+        plate = look({"shafts": [shaft(MOTOR, 0, 0), shaft(JACK, 30, 0)]}, **{"drive.stages": [{**CHAIN, "links": 81}]})
+        for mark in plate.plan.marks:
+            clash = plate.clashes[mark.number]
             self.assertEqual((mark.level, (mark.x, mark.y)), (clash.level, clash.at))
-        self.assertTrue(any(mark.level == "mind" for mark in found.plan.marks))
+        self.assertTrue(any(mark.level == "mind" for mark in plate.plan.marks))
 
     def test_the_ground_lies_a_loaded_wheel_below_the_axle(self) -> None:
         drawn = plan({"shafts": [shaft(AXLE, 100, 80)]})
@@ -156,11 +154,9 @@ class Whole(TestCase):
 
     def test_idlers_have_shafts_of_their_own(self) -> None:
         stage = {"kind": "gear", "driver_teeth": 15, "driven_teeth": 56, "idlers": [20, 24], "module": "1 mm"}
-        found = set_up(read({}, **{"drive.branches.0.stages": [stage]}).design)
-        self.assertEqual(
-            found.plane.shafts[:4], [MOTOR, f"{JACK}.idlers[0]", f"{JACK}.idlers[1]", JACK]
-        )  # fmt: skip
-        apart = [round(1e3 * found.distance(coupling), 1) for coupling in found.plane.couplings[:3]]
+        setup = set_up(read({}, **{"drive.branches.0.stages": [stage]}).design)
+        self.assertEqual(setup.plane.shafts[:4], [MOTOR, f"{JACK}.idlers[0]", f"{JACK}.idlers[1]", JACK])
+        apart = [round(1e3 * setup.distance(coupling), 1) for coupling in setup.plane.couplings[:3]]
         self.assertEqual(apart, [17.6, 22.1, 40.1])
 
     def test_a_ring_holds_its_pinion_inside(self) -> None:
@@ -176,6 +172,6 @@ class Whole(TestCase):
 
     def test_a_tooth_size_that_is_missing_is_said(self) -> None:
         bare = {"kind": "gear", "driver_teeth": 15, "driven_teeth": 56}
-        found = look({}, **{"drive.branches.0.stages": [bare]})
-        self.assertIn("no tooth size given", found.clashes[0].text)
-        self.assertEqual(found.plan.marks, [])
+        plate = look({}, **{"drive.branches.0.stages": [bare]})
+        self.assertIn("no tooth size given", plate.clashes[0].text)
+        self.assertEqual(plate.plan.marks, [])

@@ -13,8 +13,17 @@ from ydrometer.practice.races import Board, next_heat, read, standings
 
 def board(count: int, *heats: dict[str, Any], **more: Any) -> dict[str, Any]:
     entries = [{"id": f"e{k}", "name": f"Team {k}"} for k in range(count)]
-    return {"format": "ydrometer-race", "version": 1, "name": "Corridor", "distance": "12 m", "lanes": 2,
-            "mode": "everyone", "entries": entries, "heats": list(heats), **more}  # fmt: skip
+    return {
+        "format": "ydrometer-race",
+        "version": 1,
+        "name": "Corridor",
+        "distance": "12 m",
+        "lanes": 2,
+        "mode": "everyone",
+        "entries": entries,
+        "heats": list(heats),
+        **more,
+    }
 
 
 def run_all(raw: dict[str, Any], seed: int = 1) -> tuple[Board, int]:
@@ -24,7 +33,7 @@ def run_all(raw: dict[str, Any], seed: int = 1) -> tuple[Board, int]:
         found = next_heat(read(raw))
         if found is None:
             return read(raw), count
-        times = [f"{3 + 0.01 * int(one[1:]) + 0.001 * random.random():.4f} s" for one in found.entries]
+        times = [f"{3 + 0.01 * int(entry[1:]) + 0.001 * random.random():.4f} s" for entry in found.entries]
         raw["heats"].append({"round": found.round, "entries": found.entries, "times": times})
     raise AssertionError("it never ends")
 
@@ -84,11 +93,14 @@ class Faults(TestCase):
             (board(2, {**heat, "times": ["3 s"]}), "heats[0].times"),
             (board(2, {**heat, "times": [None, None]}), "heats[0].times"),
             (board(2, {**heat, "entries": ["e0", "e9"]}), "heats[0].entries"),
-            (board(2, lanes=1, mode="knockout"), "lanes"), (board(2, mode="relay"), "mode"),
+            (board(2, lanes=1, mode="knockout"), "lanes"),
+            (board(2, mode="relay"), "mode"),
             (board(2, lanes=9), "lanes"),
-            (board(0, entries=[{"id": "a", "name": "x"}] * 2), "entries"), (board(2, distance="none"), "distance"),
-            (board(0, entries=[{"id": "a", "name": " "}]), "entries[0].name"), ({}, "format"),
-        ):  # fmt: skip
+            (board(0, entries=[{"id": "a", "name": "x"}] * 2), "entries"),
+            (board(2, distance="none"), "distance"),
+            (board(0, entries=[{"id": "a", "name": " "}]), "entries[0].name"),
+            ({}, "format"),
+        ):
             with self.subTest(path), self.assertRaises(DocumentError) as raised:
                 read(raw)
             self.assertIn(path, [fault.path for fault in raised.exception.faults])

@@ -15,11 +15,11 @@ STAGE = "drive.branches[0].stages[0]"
 class Views(unittest.TestCase):
     @given(driver=st.integers(5, 200), driven=st.integers(5, 200))
     def test_fractions_are_reduced_and_exact(self, driver: int, driven: int) -> None:
-        made = ratio_views(read({f"{GEAR}.driver_teeth": driver, f"{GEAR}.driven_teeth": driven}).design)
-        gears, belt, overall = made
+        views = ratio_views(read({f"{GEAR}.driver_teeth": driver, f"{GEAR}.driven_teeth": driven}).design)
+        gears, belt, overall = views
         assert gears.terms and belt.terms and overall.terms
         self.assertEqual(math.gcd(*gears.terms), 1)
-        for view in made:
+        for view in views:
             assert view.terms
             self.assertAlmostEqual(view.terms[0] / view.terms[1], view.ratio)
         self.assertAlmostEqual(overall.ratio, gears.ratio * belt.ratio)

@@ -39,16 +39,24 @@ FIT: dict[str, Any] = {
 }
 PARTS: list[dict[str, Any]] = [
     *({"kind": "gear", "id": f"g{t}", "teeth": t, "module": "1 mm", "owned": 1} for t in range(12, 60, 3)),
-    *({"kind": "pulley", "id": f"p{t}", "teeth": t, "pitch": p, "owned": 1}
-      for p in ("5 mm", "3 mm") for t in ((14, 18, 24, 36) if p == "5 mm" else (20, 30, 60))),
+    *(
+        {"kind": "pulley", "id": f"p{t}", "teeth": t, "pitch": p, "owned": 1}
+        for p in ("5 mm", "3 mm")
+        for t in ((14, 18, 24, 36) if p == "5 mm" else (20, 30, 60))
+    ),
     *({"kind": "belt", "id": f"b{t}", "teeth": t, "pitch": "5 mm", "owned": n} for t, n in ((84, 1), (80, 0), (90, 1))),
-]  # fmt: skip
+]
 
 
 def pairs(requires: dict[str, Any], stages: Any = None, fit: Any = None) -> list[set[tuple[str, str]]]:
     base = {**changed({}), **({} if fit == {} else {"fit": fit or FIT})}
-    raw = {"format": "ydrometer-search", "version": 1, "design": base, "layouts": [{"stages": stages or STAGES}],
-           **({"requires": requires} if requires else {})}  # fmt: skip
+    raw = {
+        "format": "ydrometer-search",
+        "version": 1,
+        "design": base,
+        "layouts": [{"stages": stages or STAGES}],
+        **({"requires": requires} if requires else {}),
+    }
     request = read_request(compose(raw, PARTS))
     names = [part.id for part in request.body.parts]
     return [{(names[a], names[b]) for a, b in slot.parts.tolist()} for slot in slots(request, request.body.layouts[0])]
@@ -71,8 +79,8 @@ class Room(TestCase):
     def some_belt(self, a: str, b: str) -> bool:
         pitch = 3e-3 if int(a[1:]) in (20, 30, 60) else 5e-3
         radii = [loops.pitch_radius(pitch, int(p[1:])) for p in (a, b)]
-        found = [loops.centre_distance(n * pitch, radii[0], radii[1]) for n in range(40, 200)]
-        return any(c is not None and abs(c - 0.144) <= 3e-4 for c in found)
+        rows = [loops.centre_distance(n * pitch, radii[0], radii[1]) for n in range(40, 200)]
+        return any(c is not None and abs(c - 0.144) <= 3e-4 for c in rows)
 
     def test_lengths_at_hand_have_the_pitch_and_are_long_enough(self) -> None:
         _, left = pairs({"lengths_at_hand": True})
@@ -96,8 +104,11 @@ class Room(TestCase):
 
 HEAD = Head(NO_PART, NO_PART, NO_PART, 1)
 SMALL = {"hole_pitch": "12 mm", "across": 14, "up": 3}
-COARSE = {"tolerance": "1.5 mm", "loop_tolerance": "1.5 mm",
-          "frame": [{"name": "rail", "start": at(20, -26), "end": at(60, -26)}]}  # fmt: skip
+COARSE = {
+    "tolerance": "1.5 mm",
+    "loop_tolerance": "1.5 mm",
+    "frame": [{"name": "rail", "start": at(20, -26), "end": at(60, -26)}],
+}
 SLOT = {"start": at(80, 24), "end": at(86, 24)}
 FAR = {"start": at(140, 24), "end": at(146, 24)}
 MOUNTS: dict[str, list[dict[str, Any]]] = {
@@ -117,8 +128,13 @@ class Hostile(TestCase):
     """A mount that comes with a request is read like everything else."""
 
     def refused(self, mount: Any) -> str:
-        raw = {"format": "ydrometer-search", "version": 1, "design": changed({}), "parts": [],
-               "layouts": [{"stages": STAGES, "mount": mount}]}  # fmt: skip
+        raw = {
+            "format": "ydrometer-search",
+            "version": 1,
+            "design": changed({}),
+            "parts": [],
+            "layouts": [{"stages": STAGES, "mount": mount}],
+        }
         with self.assertRaises(DocumentError) as raised:
             read_request(raw)
         return str(raised.exception)
@@ -144,9 +160,14 @@ class Together(TestCase):
     """Combinations that go on the plate are those for which the placing solver finds a way, one by one."""
 
     def asked(self, mount: str, *, plate: bool) -> SearchRequest:
-        raw = {"format": "ydrometer-search", "version": 1, "keep": 1000, "layouts": [{"stages": FEW}],
-               "design": {**changed({}), "fit": {"plate": SMALL, "shafts": MOUNTS[mount], **COARSE}},
-               "requires": {"plate": plate, "lengths_at_hand": True}}  # fmt: skip
+        raw = {
+            "format": "ydrometer-search",
+            "version": 1,
+            "keep": 1000,
+            "layouts": [{"stages": FEW}],
+            "design": {**changed({}), "fit": {"plate": SMALL, "shafts": MOUNTS[mount], **COARSE}},
+            "requires": {"plate": plate, "lengths_at_hand": True},
+        }
         return read_request(compose(raw, PARTS))
 
     def goes(self, mount: str, teeth: tuple[int, ...]) -> bool:
@@ -164,8 +185,8 @@ class Together(TestCase):
     def test_all_that_placing_each_design_finds(self) -> None:
         for mount in MOUNTS:
             with self.subTest(mount):
-                found = [entry["design"] for entry in answer(self.asked(mount, plate=True))["options"]]
-                going = {teeth_of(raw) for raw in found}
+                rows = [entry["design"] for entry in answer(self.asked(mount, plate=True))["options"]]
+                going = {teeth_of(raw) for raw in rows}
                 every = {teeth_of(entry["design"]) for entry in answer(self.asked(mount, plate=False))["options"]}
                 self.assertEqual(going, {teeth for teeth in every if self.goes(mount, teeth)})
                 self.assertTrue(0 < len(going) < len(every), (len(going), len(every)))
@@ -201,18 +222,19 @@ class NotAsked(TestCase):
         options = slots(free, free.body.layouts[0])
         plate = OnPlate(free, [options])
         chosen = list(itertools.product(*(range(len(slot)) for slot in options)))[::7]
-        found = {pick for pick in chosen if plate.goes(Option(0, HEAD, pick, 0.0, 0))}
+        rows = {pick for pick in chosen if plate.goes(Option(0, HEAD, pick, 0.0, 0))}
         bound = read_request(compose({**raw, "requires": {"plate": True}}, PARTS))
         kept = slots(bound, bound.body.layouts[0])
         left = [{tuple(pair): i for i, pair in enumerate(slot.parts.tolist())} for slot in kept]
         wanted = set()
         for pick in chosen:
-            places = [known.get(tuple(slot.parts[i].tolist()), -1)
-                      for known, slot, i in zip(left, options, pick, strict=True)]  # fmt: skip
+            places = [
+                known.get(tuple(slot.parts[i].tolist()), -1) for known, slot, i in zip(left, options, pick, strict=True)
+            ]
             if -1 not in places and all_at_once(kept, places):
                 wanted.add(pick)
-        self.assertEqual(found, wanted)
-        self.assertTrue(0 < len(found) < len(chosen))
+        self.assertEqual(rows, wanted)
+        self.assertTrue(0 < len(rows) < len(chosen))
 
     def test_without_a_plate_or_with_other_stages_nothing_is_said_against_any(self) -> None:
         for fit, stages in (({}, STAGES), (FIT, STAGES[1:])):
@@ -224,5 +246,5 @@ class NotAsked(TestCase):
 
 
 def all_at_once(kept: list[Slot], places: list[int]) -> bool:
-    found = together([slot.places for slot in kept if slot.places], [np.array([i]) for i in places])
-    return found is None or bool(found[0])
+    rows = together([slot.places for slot in kept if slot.places], [np.array([i]) for i in places])
+    return rows is None or bool(rows[0])

@@ -12,18 +12,20 @@ from ydrometer.evaluation.rotation import Rotation, rotation
 ENGINE = {
     "drive.supply": None,
     "drive.branches": [
-        {"source": {"kind": "engine", "torque_curve": [["1800 rpm", "6 N*m"], ["3600 rpm", "5 N*m"]]},
-         "clutch": {"engagement_speed": "2200 rpm"},
-         "stages": [{"kind": "gear", "driver_teeth": 16, "driven_teeth": 48}]},
+        {
+            "source": {"kind": "engine", "torque_curve": [["1800 rpm", "6 N*m"], ["3600 rpm", "5 N*m"]]},
+            "clutch": {"engagement_speed": "2200 rpm"},
+            "stages": [{"kind": "gear", "driver_teeth": 16, "driven_teeth": 48}],
+        },
     ],
-}  # fmt: skip
+}
 
 
 def raw(changes: dict[str, Any]) -> dict[str, Any]:
-    made = copy.deepcopy(changed(changes))
-    if made["drive"].get("supply") is None:
-        made["drive"].pop("supply", None)
-    return made
+    copied = copy.deepcopy(changed(changes))
+    if copied["drive"].get("supply") is None:
+        copied["drive"].pop("supply", None)
+    return copied
 
 
 def of(document: dict[str, Any]) -> Rotation:
@@ -50,10 +52,10 @@ class Turning(unittest.TestCase):
             ({f"{MOTOR}.reversed": True, "drive.stages": [{**crossed, "crossed": True}]}, 3),
         ):
             with self.subTest(changes):
-                found = of(raw(changes))
-                self.assertFalse(found.forwards)
-                self.assertEqual(len(found.remedies), count)
-                for remedy in found.remedies:
+                message = of(raw(changes))
+                self.assertFalse(message.forwards)
+                self.assertEqual(len(message.remedies), count)
+                for remedy in message.remedies:
                     document = raw(changes)
                     for change in remedy.changes:
                         with_change(document, change.path, change.flag or change.teeth)
@@ -63,18 +65,18 @@ class Turning(unittest.TestCase):
         self.assertFalse([r for r in of(raw(ENGINE)).remedies if "lead" in r.words])
 
     def test_branches_that_work_against_each_other(self) -> None:
-        found = of(raw(MIXED))
-        self.assertEqual(found.against, [1])
-        for remedy in found.remedies:
+        message = of(raw(MIXED))
+        self.assertEqual(message.against, [1])
+        for remedy in message.remedies:
             document = raw(MIXED)
             for change in remedy.changes:
                 with_change(document, change.path, change.flag or change.teeth)
             self.assertEqual(of(document).against, [], remedy.words)
 
     def test_forwards_needs_no_remedy(self) -> None:
-        found = of(raw({f"{MOTOR}.reversed": True}))
-        self.assertEqual((found.forwards, found.known, found.remedies), (True, True, []))
+        message = of(raw({f"{MOTOR}.reversed": True}))
+        self.assertEqual((message.forwards, message.known, message.remedies), (True, True, []))
 
     def test_a_bevel_leaves_it_open(self) -> None:
-        found = of(raw({"drive.stages": [{"kind": "bevel", "driver_teeth": 16, "driven_teeth": 32}]}))
-        self.assertEqual((found.known, found.remedies), (False, []))
+        message = of(raw({"drive.stages": [{"kind": "bevel", "driver_teeth": 16, "driven_teeth": 32}]}))
+        self.assertEqual((message.known, message.remedies), (False, []))

@@ -27,13 +27,13 @@ class RowWorkings(unittest.TestCase):
                 self.holds(row, row_working(found.asked, row))
         return {row.check for row in found.rows if row.use is not None}
 
-    def holds(self, row: UseRow, made: Working) -> None:
-        recomputed(self, made)
-        self.assertEqual(made.value, row.demand if row.use is None else row.use)
+    def holds(self, row: UseRow, steps: Working) -> None:
+        recomputed(self, steps)
+        self.assertEqual(steps.value, row.demand if row.use is None else row.use)
         if row.use is not None:
-            self.assertAlmostEqual(made.steps[-1].value, row.use, delta=NEAR * abs(row.use))
-        self.assertTrue(made.formula)
-        self.assertTrue(made.source)
+            self.assertAlmostEqual(steps.steps[-1].value, row.use, delta=NEAR * abs(row.use))
+        self.assertTrue(steps.formula)
+        self.assertTrue(steps.source)
 
     def test_all_checks_of_cases_and_demo(self) -> None:
         cases = [*sorted(CASES.glob("*.json")), *sorted(CASES.parent.glob("*.json"))]

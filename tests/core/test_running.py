@@ -30,9 +30,9 @@ def hull(*wheels: tuple[Point, float]) -> float:
     return float(ConvexHull(np.concatenate([np.array(centre) + radius * ring for centre, radius in wheels])).area)
 
 
-def told(found: OnPlate, path: str) -> dict[str, float]:
+def told(plate: OnPlate, path: str) -> dict[str, float]:
     """The numbers of a stage, by name."""
-    return {s.name: s.value for stage in found.settings if stage.path == path for s in stage.settings}
+    return {s.name: s.value for stage in plate.settings if stage.path == path for s in stage.settings}
 
 
 def pressed(stage: str, x: float, y: float, **more: Any) -> dict[str, Any]:
@@ -63,18 +63,18 @@ class AsItRuns(TestCase):
         shafts = [shaft(JACK, 0, 0), shaft(AXLE, 137, 0)]
         bare = told(look({"shafts": shafts}), AXLE)
         for y in (-60, 60, 200):
-            found = look({"shafts": shafts, "loops": [pressed(AXLE, 70, y)]})
+            plate = look({"shafts": shafts, "loops": [pressed(AXLE, 70, y)]})
             with self.subTest(y):
-                self.assertTrue(about(found, "the tensioner does not reach the belt"))
-                self.assertEqual(told(found, AXLE)["length_here"], bare["length_here"])
+                self.assertTrue(about(plate, "the tensioner does not reach the belt"))
+                self.assertEqual(told(plate, AXLE)["length_here"], bare["length_here"])
 
     def test_one_in_a_wheel_or_the_ground_or_the_frame_is_told(self) -> None:
         shafts = [shaft(JACK, 0, 0), shaft(AXLE, 138, 0)]
         rail = [{"name": "rail", "start": at(60, -28), "end": at(80, -28)}]
         near = look({"shafts": shafts, "loops": [pressed(AXLE, 14, -20)]})
         self.assertTrue(about(near, "the tensioner of the belt runs into the 18-tooth pulley"))
-        found = look({"shafts": shafts, "loops": [pressed(AXLE, 70, -20)], "frame": rail})
-        self.assertTrue(about(found, "the tensioner of the belt runs into the rail"))
+        plate = look({"shafts": shafts, "loops": [pressed(AXLE, 70, -20)], "frame": rail})
+        self.assertTrue(about(plate, "the tensioner of the belt runs into the rail"))
         deep = look({"shafts": shafts, "loops": [pressed(AXLE, 70, -80, diameter="120 mm")]})
         self.assertTrue(about(deep, "the tensioner of the belt reaches"))
 
@@ -114,8 +114,8 @@ def _with_and_without(
 class Lengths(TestCase):
     def test_a_chain_of_odd_links_is_taut_by_the_circle_on_which_they_are_as_long_as_their_pitch(self) -> None:
         r1, r2 = 12 * 9.525e-3 / (2 * math.pi), 40 * 9.525e-3 / (2 * math.pi)
-        found = look({}, **{"drive.stages": [{**CHAIN, "links": 81}]})
-        numbers = told(found, AXLE)
+        plate = look({}, **{"drive.stages": [{**CHAIN, "links": 81}]})
+        numbers = told(plate, AXLE)
         self.assertAlmostEqual(numbers["length_here"], 81 * 9.525e-3, 9)
         self.assertAlmostEqual(hull(((0.0, 0.0), r1), ((numbers["centre_distance"], 0.0), r2)), 81 * 9.525e-3, 6)
 
@@ -123,9 +123,9 @@ class Lengths(TestCase):
         taut = look({}).plan.shafts
         wanted = 1e3 * (taut[2].x - taut[1].x)
         for more, word in ((3.0, "short"), (-3.0, "loose")):
-            found = look({"shafts": [shaft(JACK, 0, 0), shaft(AXLE, wanted + more, 0)]})
-            ways = [told(one, AXLE)["length_here"] for one in (look({}), found)]
-            self.assertTrue(about(found, f"too {word} by {1e3 * abs(ways[1] - ways[0]):.2f} mm"))
+            plate = look({"shafts": [shaft(JACK, 0, 0), shaft(AXLE, wanted + more, 0)]})
+            ways = [told(one, AXLE)["length_here"] for one in (look({}), plate)]
+            self.assertTrue(about(plate, f"too {word} by {1e3 * abs(ways[1] - ways[0]):.2f} mm"))
 
     def test_room_follows_from_shares_of_the_length_of_the_belt(self) -> None:
         for stage in (V_BELT, CROSSED):
@@ -135,10 +135,14 @@ class Lengths(TestCase):
             )
             moved = {
                 share: told(
-                    look({"shafts": [shaft(MOTOR, 0, 0), shaft(JACK, 300 + 1e3 * by, 0)]},
-                         **{"drive.branches.0.stages": [stage]}), JACK)["length_here"]
+                    look(
+                        {"shafts": [shaft(MOTOR, 0, 0), shaft(JACK, 300 + 1e3 * by, 0)]},
+                        **{"drive.branches.0.stages": [stage]},
+                    ),
+                    JACK,
+                )["length_here"]
                 for share, by in ((0.985, -numbers["room_to_put_on"]), (1.03, numbers["room_to_tighten"]))
-            }  # fmt: skip
+            }
             for share, length in moved.items():
                 self.assertAlmostEqual(length / numbers["length_here"], share, 9)
 

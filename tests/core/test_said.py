@@ -38,17 +38,17 @@ class Saying:
         return at(self.draw.choice([0, 12, 24, 60, 100, -5, 300]), self.draw.choice([0, 12, 48, 60, -20]))
 
     def mount(self, path: str) -> dict[str, Any]:
-        made: dict[str, Any] = {"shaft": path, "mount": self.draw.choice(["fixed", "holes", "free", "slot"])}
-        if made["mount"] == "slot":
-            made["slot"] = {"start": self.place(), "end": self.place()}
-        elif made["mount"] == "fixed" or self.often(0.6):
-            made["at"] = self.place()
-            made |= {"eccentric": "3 mm"} if self.often(0.2) else {}
-        made |= {"body": "30 mm"} if self.often(0.3) else {}
+        document: dict[str, Any] = {"shaft": path, "mount": self.draw.choice(["fixed", "holes", "free", "slot"])}
+        if document["mount"] == "slot":
+            document["slot"] = {"start": self.place(), "end": self.place()}
+        elif document["mount"] == "fixed" or self.often(0.6):
+            document["at"] = self.place()
+            document |= {"eccentric": "3 mm"} if self.often(0.2) else {}
+        document |= {"body": "30 mm"} if self.often(0.3) else {}
         if self.often(0.3):
             wheel = self.draw.choice([f"{JACK} driver", f"{JACK} driven", f"{AXLE} driver", f"{JACK} driver 2"])
-            made["stack"] = {"between": "30 mm", "items": [{"width": "10 mm", "wheel": wheel, "at": "4 mm"}]}
-        return made
+            document["stack"] = {"between": "30 mm", "items": [{"width": "10 mm", "wheel": wheel, "at": "4 mm"}]}
+        return document
 
     def fit(self) -> dict[str, Any]:
         paths = (MOTOR, JACK, AXLE, f"{MOTOR}[1]", f"{JACK}.idlers[0]")
@@ -63,8 +63,10 @@ class Saying:
         }
 
     def line(self) -> dict[str, Any]:
-        return {"drive.branches.0.stages": [self.draw.choice(FIRST)],
-                "drive.branches.0.count": self.draw.choice([1, 1, 2, 3, 4, 5])}  # fmt: skip
+        return {
+            "drive.branches.0.stages": [self.draw.choice(FIRST)],
+            "drive.branches.0.count": self.draw.choice([1, 1, 2, 3, 4, 5]),
+        }
 
 
 class Said(TestCase):
@@ -80,8 +82,10 @@ class Said(TestCase):
         self.assertGreater(answered, CASES // 2)
 
     def test_two_slots_that_wait_for_each_other_are_told_beside_the_rest(self) -> None:
-        slots = [{"shaft": path, "mount": "slot", "slot": {"start": at(x, 0), "end": at(x + 9, 0)}}
-                 for path, x in ((MOTOR, 0), (JACK, 40))]  # fmt: skip
-        told = report(read({"plate": PLATE, "shafts": slots}, **{"drive.stages": []}))
-        self.assertIn("both in slots", told["placements"]["refused"])
-        self.assertEqual((told["placements"]["count"], len(told["shafts"])), (0, 2))
+        slots = [
+            {"shaft": path, "mount": "slot", "slot": {"start": at(x, 0), "end": at(x + 9, 0)}}
+            for path, x in ((MOTOR, 0), (JACK, 40))
+        ]
+        reported = report(read({"plate": PLATE, "shafts": slots}, **{"drive.stages": []}))
+        self.assertIn("both in slots", reported["placements"]["refused"])
+        self.assertEqual((reported["placements"]["count"], len(reported["shafts"])), (0, 2))

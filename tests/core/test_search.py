@@ -66,23 +66,27 @@ class Brute:
             boxes = [p for p in self.raw["parts"] if p["kind"] == "gearbox"]
             return [([p["id"]], {"kind": "gearbox", "ratio": p["ratio"]}) for p in boxes]
         found = []
-        ends = [[self.parts[name] for name in self.chosen(stage, end, (PAIRS[stage["kind"]],)) if name]
-                for end in ("driver", "driven")]  # fmt: skip
+        ends = [
+            [self.parts[name] for name in self.chosen(stage, end, (PAIRS[stage["kind"]],)) if name]
+            for end in ("driver", "driven")
+        ]
         size = "module" if stage["kind"] == "gear" else "pitch"
         low, high = stage.get("ratio", [1, 10**9])
-        for one, other in itertools.product(*ends):
-            ratio = Fraction(other["teeth"], one["teeth"])
-            if one[size] == other[size] and Fraction(str(low)) <= ratio <= Fraction(str(high)):
-                made = {"kind": stage["kind"], "driver_teeth": one["teeth"], "driven_teeth": other["teeth"]}
-                found.append(([one["id"], other["id"]], {**made, size: one[size]}))
+        for first, second in itertools.product(*ends):
+            ratio = Fraction(second["teeth"], first["teeth"])
+            if first[size] == second[size] and Fraction(str(low)) <= ratio <= Fraction(str(high)):
+                document = {"kind": stage["kind"], "driver_teeth": first["teeth"], "driven_teeth": second["teeth"]}
+                found.append(([first["id"], second["id"]], {**document, size: first[size]}))
         return found
 
     def of(self, number: int, layout: dict[str, Any]) -> list[dict[str, Any]]:
         rows = []
         heads = itertools.product(
-            self.chosen(layout, "sources", ("motor",)), self.chosen(layout, "supplies", ("battery",)),
-            self.chosen(layout, "wheels", ("wheel",)), layout.get("count", [1]),
-        )  # fmt: skip
+            self.chosen(layout, "sources", ("motor",)),
+            self.chosen(layout, "supplies", ("battery",)),
+            self.chosen(layout, "wheels", ("wheel",)),
+            layout.get("count", [1]),
+        )
         for (source, supply, wheel, count), *stages in itertools.product(
             heads, *(self.options(stage) for stage in layout["stages"])
         ):
@@ -109,9 +113,9 @@ class Brute:
             raw["drive"]["supply"] = supply["supply"]
         if wheel:
             raw["vehicle"]["wheel_diameter"] = wheel["diameter"]
-        made = [stage for _, stage in stages]
-        trunk = next((i for i, stage in enumerate(made) if stage["kind"] == "speeds"), len(made))
-        branch["stages"], raw["drive"]["stages"] = made[:trunk], made[trunk:]
+        rows = [stage for _, stage in stages]
+        trunk = next((i for i, stage in enumerate(rows) if stage["kind"] == "speeds"), len(rows))
+        branch["stages"], raw["drive"]["stages"] = rows[:trunk], rows[trunk:]
         if self.raw.get("add_part_masses"):
             mass = sum(n * float(self.parts[name].get("mass", "0 kg").split()[0]) for name, n in needed.items())
             raw["vehicle"]["mass"] = 14.0 + mass
@@ -146,8 +150,15 @@ class Brute:
                 row["missed"].append(target.measure)
         if not starts:
             row["missed"].append(f"held by {self.evaluation.held_by(i)}")
-        row["key"] = (round(first, 9), round(second, 9), row["price"], row["buy"], row["layout"], row["count"],
-                      row["parts"])  # fmt: skip
+        row["key"] = (
+            round(first, 9),
+            round(second, 9),
+            row["price"],
+            row["buy"],
+            row["layout"],
+            row["count"],
+            row["parts"],
+        )
 
     def failing(self) -> dict[str, int]:
         found: dict[str, int] = {}
@@ -166,18 +177,18 @@ GEARS = [gear(t, owned=o, price=p, mass="0.05 kg") for t, o, p in
 class AgainstBrute(unittest.TestCase):
     def check(self, raw: dict[str, Any]) -> dict[str, Any]:
         brute = Brute(raw)
-        found = answer(read_request(raw))
-        self.assertEqual(found["combinations"], len(brute.rows))
-        self.assertEqual(found["meeting_all"], sum(row["met"] for row in brute.rows))
-        self.assertEqual(found["failing"], brute.failing())
+        answered = answer(read_request(raw))
+        self.assertEqual(answered["combinations"], len(brute.rows))
+        self.assertEqual(answered["meeting_all"], sum(row["met"] for row in brute.rows))
+        self.assertEqual(answered["failing"], brute.failing())
         wanted = [(row["parts"], row["count"]) for row in brute.rows][: raw.get("keep", 50)]
-        self.assertEqual([(o["parts"], o["count"]) for o in found["options"]], wanted)
-        for option, row in zip(found["options"], brute.rows, strict=False):
+        self.assertEqual([(o["parts"], o["count"]) for o in answered["options"]], wanted)
+        for option, row in zip(answered["options"], brute.rows, strict=False):
             self.assertAlmostEqual(option["price"], row["price"])
             self.assertEqual(option["parts_to_buy"], row["buy"])
             alone = evaluate([design.read(option["design"])])
             self.assertEqual(alone.value("top_speed", 0), option["measures"]["top_speed"]["value"])
-        return found
+        return answered
 
     def test_one_pair(self) -> None:
         self.check(request(GEARS, [{"stages": [{"kind": "gear"}]}]))
@@ -187,13 +198,19 @@ class AgainstBrute(unittest.TestCase):
         self.assertGreater(found["combinations"], 500)
 
     def test_motors_wheels_counts_and_a_box(self) -> None:
-        parts = [*GEARS[2:6], motor("m1", "420 rpm/V", owned=1, price=30.0), motor("m2", "700 rpm/V", price=20.0),
-                 {"id": "w1", "kind": "wheel", "diameter": "100 mm", "owned": 4},
-                 {"id": "w2", "kind": "wheel", "diameter": "150 mm", "price": 5.0},
-                 {"id": "x3", "kind": "gearbox", "ratio": 3, "price": 40.0, "owned": 2}]  # fmt: skip
+        parts = [
+            *GEARS[2:6],
+            motor("m1", "420 rpm/V", owned=1, price=30.0),
+            motor("m2", "700 rpm/V", price=20.0),
+            {"id": "w1", "kind": "wheel", "diameter": "100 mm", "owned": 4},
+            {"id": "w2", "kind": "wheel", "diameter": "150 mm", "price": 5.0},
+            {"id": "x3", "kind": "gearbox", "ratio": 3, "price": 40.0, "owned": 2},
+        ]
         boxed = [{"kind": "gearbox"}, {"kind": "gear"}]
-        layouts = [{"count": [1, 2], "stages": [{"kind": "gear"}]},
-                   {"sources": ["m2"], "wheels": ["w1"], "stages": boxed}]  # fmt: skip
+        layouts = [
+            {"count": [1, 2], "stages": [{"kind": "gear"}]},
+            {"sources": ["m2"], "wheels": ["w1"], "stages": boxed},
+        ]
         found = self.check(request(parts, layouts, keep=30))
         self.assertEqual(found["unpriced"], ["w1"])
 
@@ -203,16 +220,24 @@ class AgainstBrute(unittest.TestCase):
         self.check(request(GEARS, [{"stages": [stage, box]}, {"stages": [box, stage]}]))
 
     def test_limits_masses_weights_and_a_price_target(self) -> None:
-        targets = [{"measure": "top_speed", "between": ["5 m/s", "8 m/s"]}, {"measure": "price", "at_most": 20},
-                   {"measure": "time_to_distance", "at_most": "4 s"}]  # fmt: skip
+        targets = [
+            {"measure": "top_speed", "between": ["5 m/s", "8 m/s"]},
+            {"measure": "price", "at_most": 20},
+            {"measure": "time_to_distance", "at_most": "4 s"},
+        ]
         for limits in ({"owned_only": True}, {"price_at_most": 15}, {"parts_to_buy_at_most": 2}):
             with self.subTest(limits):
                 self.check(
                     request(
-                        GEARS, [{"stages": [{"kind": "gear"}, {"kind": "gear"}]}], limits=limits, targets=targets,
-                        add_part_masses=True, weights={"top_speed": 3.0}, keep=25,
+                        GEARS,
+                        [{"stages": [{"kind": "gear"}, {"kind": "gear"}]}],
+                        limits=limits,
+                        targets=targets,
+                        add_part_masses=True,
+                        weights={"top_speed": 3.0},
+                        keep=25,
                     )
-                )  # fmt: skip
+                )
 
     def test_what_does_not_start_is_counted(self) -> None:
         raw = request(GEARS, [{"stages": [{"kind": "gear"}]}])
@@ -223,11 +248,17 @@ class AgainstBrute(unittest.TestCase):
 
     @settings(max_examples=12, deadline=None)
     @given(
-        teeth=st.lists(st.tuples(st.integers(8, 80), st.integers(0, 4), st.integers(0, 9)), min_size=2, max_size=6,
-                       unique_by=lambda row: row[0]),
-        low=st.sampled_from([1, 1.4, 2]), keep=st.integers(1, 30), count=st.sampled_from([[1], [2, 1]]),
+        teeth=st.lists(
+            st.tuples(st.integers(8, 80), st.integers(0, 4), st.integers(0, 9)),
+            min_size=2,
+            max_size=6,
+            unique_by=lambda row: row[0],
+        ),
+        low=st.sampled_from([1, 1.4, 2]),
+        keep=st.integers(1, 30),
+        count=st.sampled_from([[1], [2, 1]]),
         stages=st.integers(1, 2),
-    )  # fmt: skip
+    )
     def test_drawn_requests(self, teeth: Any, low: float, keep: int, count: list[int], stages: int) -> None:
         parts = [gear(t, owned=o, price=float(p)) for t, o, p in teeth]
         layout = {"count": count, "stages": [{"kind": "gear", "ratio": [low, 8]}] * stages}
@@ -268,8 +299,8 @@ class InPieces(unittest.TestCase):
     def test_the_same_parts_cost_the_same_in_whatever_order(self) -> None:
         parts = [gear(t, price=p) for t, p in ((12, 0.1), (15, 0.2), (40, 0.3), (48, 0.7))]
         layouts = [{"stages": [{"kind": "gear"}, {"kind": "gear"}]}]
-        found = search(read_request(request(parts, layouts, limits={"price_at_most": 2.6}, keep=99)))
-        prices = {(tuple(sorted(key[-1])), option.price) for key, option in found.best}
+        outcome = search(read_request(request(parts, layouts, limits={"price_at_most": 2.6}, keep=99)))
+        prices = {(tuple(sorted(key[-1])), option.price) for key, option in outcome.best}
         self.assertEqual(len(prices), len({names for names, _ in prices}))
         self.assertIn(2.6, {price for _, price in prices})
 
@@ -281,13 +312,22 @@ class Requests(unittest.TestCase):
         return [fault.path for fault in caught.exception.faults]
 
     def test_every_fault_at_once_with_its_path(self) -> None:
-        raw = request([gear(12), {"id": "x", "kind": "gear", "teeth": 2}, {"id": "q", "kind": "lid"}],
-                      [{"stages": [{"kind": "gear", "ratio": [3, 2]}], "lid": 1}], keep=0)  # fmt: skip
+        raw = request(
+            [gear(12), {"id": "x", "kind": "gear", "teeth": 2}, {"id": "q", "kind": "lid"}],
+            [{"stages": [{"kind": "gear", "ratio": [3, 2]}], "lid": 1}],
+            keep=0,
+        )
         raw["design"]["vehicle"]["mass"] = "-1 kg"
-        found = self.faults(raw)
-        for path in ("design.vehicle.mass", "parts[1].teeth", "parts[2].kind", "layouts[0].stages[0].ratio",
-                     "layouts[0].lid", "keep"):  # fmt: skip
-            self.assertIn(path, found)
+        fault_list = self.faults(raw)
+        for path in (
+            "design.vehicle.mass",
+            "parts[1].teeth",
+            "parts[2].kind",
+            "layouts[0].stages[0].ratio",
+            "layouts[0].lid",
+            "keep",
+        ):
+            self.assertIn(path, fault_list)
 
     def test_what_only_shows_together(self) -> None:
         stages = [{"kind": "gear"}]
@@ -296,27 +336,35 @@ class Requests(unittest.TestCase):
             (request([gear(12)], [{"stages": [{"kind": "gear", "driver": ["g99"]}]}]), "layouts[0].stages[0].driver"),
             (request([gear(12)], [{"sources": ["g12"], "stages": stages}]), "layouts[0].sources"),
             (request([], [{"stages": []}], targets=[{"measure": "top_speed", "at_least": 0}]), "design.targets[0]"),
-            ({**request([], [{"stages": []}]), "design": changed({"drive.branches": PLAIN["drive"]["branches"] * 2})},
-             "design.drive.branches"),
+            (
+                {
+                    **request([], [{"stages": []}]),
+                    "design": changed({"drive.branches": PLAIN["drive"]["branches"] * 2}),
+                },
+                "design.drive.branches",
+            ),
             ([], "$"),
-        ):  # fmt: skip
+        ):
             with self.subTest(path):
                 self.assertEqual(self.faults(raw), [path])
 
     def test_nothing_to_choose_from_is_an_empty_answer(self) -> None:
-        found = answer(read_request(request([gear(40)], [{"stages": [{"kind": "gear", "ratio": [2, 3]}]}])))
-        self.assertEqual((found["combinations"], found["options"], found["nearest_change"]), (0, [], []))
+        answered = answer(read_request(request([gear(40)], [{"stages": [{"kind": "gear", "ratio": [2, 3]}]}])))
+        self.assertEqual((answered["combinations"], answered["options"], answered["nearest_change"]), (0, [], []))
 
     def test_the_nearest_change_is_an_addition_that_helps(self) -> None:
         targets = [{"measure": "top_speed", "between": ["9.1 m/s", "9.3 m/s"]}]
-        raw = request([gear(12), gear(40)], [{"stages": [{"kind": "gear", "driver": ["g12"], "driven": ["g40"]}]}],
-                      targets=targets)  # fmt: skip
-        found = answer(read_request(raw))
-        self.assertEqual(found["meeting_all"], 0)
-        self.assertTrue(found["nearest_change"])
-        first = found["nearest_change"][0]
+        raw = request(
+            [gear(12), gear(40)],
+            [{"stages": [{"kind": "gear", "driver": ["g12"], "driven": ["g40"]}]}],
+            targets=targets,
+        )
+        answered = answer(read_request(raw))
+        self.assertEqual(answered["meeting_all"], 0)
+        self.assertTrue(answered["nearest_change"])
+        first = answered["nearest_change"][0]
         self.assertLess(first["shortfall"], 1.0)
-        json.dumps(found, allow_nan=False)
+        json.dumps(answered, allow_nan=False)
 
 
 if __name__ == "__main__":

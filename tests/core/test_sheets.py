@@ -23,13 +23,18 @@ BOLTS = {"count": 4, "circle": "25 mm", "hole": "3.2 mm", "angle": "45 deg"}
 FIT: dict[str, Any] = {
     "plate": {**PLATE, "hole": "5 mm", "edge": "8 mm"},
     "shafts": [
-        {"shaft": MOTOR, "mount": "slot", "slot": {"start": at(74, 48), "end": at(92, 48)}, "opening": "14 mm",
-         "bolts": BOLTS},
+        {
+            "shaft": MOTOR,
+            "mount": "slot",
+            "slot": {"start": at(74, 48), "end": at(92, 48)},
+            "opening": "14 mm",
+            "bolts": BOLTS,
+        },
         shaft(JACK, 120, 48, opening="22 mm"),
         shaft(AXLE, 264, 48, "holes", diameter="12 mm", bolts=BOLTS),
     ],
     "frame": [{"name": "rail <&>", "start": at(0, 0), "end": at(300, 0)}],
-}  # fmt: skip
+}
 SVG = "{http://www.w3.org/2000/svg}"
 
 

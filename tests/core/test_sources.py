@@ -12,11 +12,19 @@ from ydrometer.evaluation.curves import force_curve, run_curve, source_curve, su
 from ydrometer.evaluation.evaluate import evaluate
 
 POINTS = {
-    "nominal_voltage": "12 V", "free_speed": "7400 rpm", "free_current": "0.5 A",
-    "stall_torque": "0.11 N*m", "stall_current": "8.2 A",
-}  # fmt: skip
-PANEL = {"kind": "panel", "short_circuit_current": 1.4, "open_circuit_voltage": 22.0,
-         "max_power_voltage": 17.8, "max_power_current": 1.3}  # fmt: skip
+    "nominal_voltage": "12 V",
+    "free_speed": "7400 rpm",
+    "free_current": "0.5 A",
+    "stall_torque": "0.11 N*m",
+    "stall_current": "8.2 A",
+}
+PANEL = {
+    "kind": "panel",
+    "short_circuit_current": 1.4,
+    "open_circuit_voltage": 22.0,
+    "max_power_voltage": 17.8,
+    "max_power_current": 1.3,
+}
 ENGINE = {
     "source": {"kind": "engine", "torque_curve": [["1800 rpm", "6 N*m"], ["3600 rpm", "5 N*m"]]},
     "clutch": {"engagement_speed": "2200 rpm"},

@@ -29,8 +29,14 @@ def stacked(path: str, x: float, wheel: str, start: float, width: float, **more:
 
 class Depths(TestCase):
     def pair(self, start: float, begin: float) -> Any:
-        return look({"shafts": [stacked(MOTOR, 0, f"{JACK} driver", start, 10),
-                                stacked(JACK, 35.55, f"{JACK} driven", begin, 8)]})  # fmt: skip
+        return look(
+            {
+                "shafts": [
+                    stacked(MOTOR, 0, f"{JACK} driver", start, 10),
+                    stacked(JACK, 35.55, f"{JACK} driven", begin, 8),
+                ]
+            }
+        )
 
     def test_gears_in_different_depths_are_told(self) -> None:
         apart = about(self.pair(0, 13), "miss each other by 3.00 mm")
@@ -48,38 +54,46 @@ class Depths(TestCase):
         self.assertFalse(about(belt(10.5), "askew"))
 
     def test_a_wheel_that_is_not_there_or_elsewhere_switches_nothing_off_unsaid(self) -> None:
-        for name, words in (("drive.stages[7] driver", "this design does not have"),
-                            (f"{AXLE} driven", "is on another shaft")):  # fmt: skip
-            found = look({"shafts": [stacked(JACK, 0, name, 0, 10)]})
-            self.assertTrue(about(found, words))
+        for name, words in (
+            ("drive.stages[7] driver", "this design does not have"),
+            (f"{AXLE} driven", "is on another shaft"),
+        ):
+            plate = look({"shafts": [stacked(JACK, 0, name, 0, 10)]})
+            self.assertTrue(about(plate, words))
         self.assertFalse(about(look({"shafts": [stacked(JACK, 0, f"{AXLE} driver", 0, 10)]}), "not looked at"))
 
     def test_every_overlap_and_a_short_shaft_are_told(self) -> None:
         widths = ("20 mm", "20 mm", "30 mm")
-        items = [{"name": f"item {i}", "width": w, "at": f"{at_} mm"}
-                 for i, (w, at_) in enumerate(zip(widths, (0, 18, 33), strict=True))]  # fmt: skip
+        items = [
+            {"name": f"item {i}", "width": w, "at": f"{at_} mm"}
+            for i, (w, at_) in enumerate(zip(widths, (0, 18, 33), strict=True))
+        ]
         fit = {"shafts": [shaft(JACK, 0, 0, length="55 mm", stack={"between": "60 mm", "items": items})]}
-        found = look(fit)
+        plate = look(fit)
         for words in (
             "item 0 and item 1 overlap by 2.00 mm",
             "item 1 and item 2 overlap by 5.00 mm",
             "item 2 and the second face overlap by 3.00 mm",
             "ends 5.00 mm before the second",
         ):
-            self.assertEqual([clash.level for clash in about(found, words)], ["clash"])
-        (told,) = report(read(fit))["stacks"]
-        for gap, wanted in zip(told["gaps"], (0.0, -2e-3, -5e-3, -3e-3), strict=True):
+            self.assertEqual([clash.level for clash in about(plate, words)], ["clash"])
+        (reported,) = report(read(fit))["stacks"]
+        for gap, wanted in zip(reported["gaps"], (0.0, -2e-3, -5e-3, -3e-3), strict=True):
             self.assertAlmostEqual(gap, wanted)
 
 
 class SameDepth(TestCase):
     def test_wheels_share_a_depth_where_their_spans_overlap(self) -> None:
-        for one, other, same in (
-            ((0.0, 0.01), (0.005, 0.015), True), ((0.0, 0.01), (0.002, 0.004), True), ((0.0, 0.01), (0.0, 0.01), True),
-            ((0.0, 0.01), (0.01, 0.02), False), ((0.0, 0.01), (0.03, 0.04), False), ((0.0, 0.01), None, False),
+        for first, second, same in (
+            ((0.0, 0.01), (0.005, 0.015), True),
+            ((0.0, 0.01), (0.002, 0.004), True),
+            ((0.0, 0.01), (0.0, 0.01), True),
+            ((0.0, 0.01), (0.01, 0.02), False),
+            ((0.0, 0.01), (0.03, 0.04), False),
+            ((0.0, 0.01), None, False),
             (None, None, False),
-        ):  # fmt: skip
-            for spans in ([one, other], [other, one]):
+        ):
+            for spans in ([first, second], [second, first]):
                 with self.subTest(spans), mock.patch("ydrometer.fit.setup.depth", side_effect=spans):
                     setup, wheel = cast(Setup, None), cast(Wheel, None)
                     self.assertEqual(same_depth(setup, wheel, wheel), same)
@@ -90,8 +104,8 @@ class Tolerances(TestCase):
         usual = 0.04 * 2.5 / (2.0 * math.tan(math.radians(20.0)))
         for more, goes in ((usual - 1e-4, True), (usual + 1e-3, False)):
             fit = {"shafts": [shaft(MOTOR, 0, 0), shaft(JACK, 75.0 + more, 0)]}
-            found = look(fit, **{"drive.branches.0.stages": [GEAR]})
-            self.assertEqual(not [clash for clash in found.clashes if clash.path == JACK], goes)
+            plate = look(fit, **{"drive.branches.0.stages": [GEAR]})
+            self.assertEqual(not [clash for clash in plate.clashes if clash.path == JACK], goes)
         said = {"tolerance": "0.1 mm", "shafts": [shaft(MOTOR, 0, 0), shaft(JACK, 75.0 + usual, 0)]}
         self.assertTrue(about(look(said, **{"drive.branches.0.stages": [GEAR]}), "too far apart"))
 
@@ -116,12 +130,19 @@ class Said(TestCase):
     def test_each_mesh_of_a_row_has_a_path_of_its_own_and_what_does_not_mesh_keeps_apart(self) -> None:
         row = {"kind": "gear", "module": "1 mm", "driver_teeth": 30, "idlers": [20, 20], "driven_teeth": 30}
         edits = {"drive.branches.0.stages": [row], "drive.stages": []}
-        fit = {"shafts": [shaft(MOTOR, 0, 0), shaft(f"{JACK}.idlers[0]", 15, 20), shaft(f"{JACK}.idlers[1]", 35, 20),
-                          shaft(JACK, 29, 0)]}  # fmt: skip
-        told = report(read(fit, **edits))
-        self.assertEqual([stage["path"] for stage in told["stages"]],
-                         [f"{JACK}.idlers[0]", f"{JACK}.idlers[1]", JACK])  # fmt: skip
-        self.assertTrue([c for c in told["clashes"] if "30-tooth gear runs into the 30-tooth gear" in c["text"]])
+        fit = {
+            "shafts": [
+                shaft(MOTOR, 0, 0),
+                shaft(f"{JACK}.idlers[0]", 15, 20),
+                shaft(f"{JACK}.idlers[1]", 35, 20),
+                shaft(JACK, 29, 0),
+            ]
+        }
+        reported = report(read(fit, **edits))
+        self.assertEqual(
+            [stage["path"] for stage in reported["stages"]], [f"{JACK}.idlers[0]", f"{JACK}.idlers[1]", JACK]
+        )
+        self.assertTrue([c for c in reported["clashes"] if "30-tooth gear runs into the 30-tooth gear" in c["text"]])
 
 
 class Teeth(TestCase):
@@ -140,8 +161,8 @@ class Teeth(TestCase):
     def test_few_teeth_are_undercut(self) -> None:
         self.assertAlmostEqual(gears.least_teeth(ANGLE), 17.0973, 4)
         for teeth, told in ((17, [18.0]), (18, [])):
-            found = look({}, **{"drive.branches.0.stages.0.driver_teeth": teeth})
-            self.assertEqual([s.value for s in found.settings[0].settings if s.name == "driver_least_teeth"], told)
+            plate = look({}, **{"drive.branches.0.stages.0.driver_teeth": teeth})
+            self.assertEqual([s.value for s in plate.settings[0].settings if s.name == "driver_least_teeth"], told)
 
 
 def foul(inner: int, ring: int) -> bool:
@@ -178,9 +199,9 @@ class Bodies(TestCase):
         self.assertAlmostEqual(clash.amount, 0.5e-3)
         near = [shaft(MOTOR, 0, 0, body="40 mm"), shaft(JACK, 20, 0, diameter="8 mm")]
         rail = [{"name": "rail", "start": at(-30, 15), "end": at(30, 15)}]
-        found = look({"shafts": near, "frame": rail})
-        self.assertTrue(about(found, "runs into the shaft of the 56-tooth gear: 5.00 mm more"))
-        self.assertTrue(about(found, "runs into the rail: 6.00 mm more"))
+        plate = look({"shafts": near, "frame": rail})
+        self.assertTrue(about(plate, "runs into the shaft of the 56-tooth gear: 5.00 mm more"))
+        self.assertTrue(about(plate, "runs into the rail: 6.00 mm more"))
         under = [{"name": "pan", "start": at(0, -200), "end": at(90, -190)}]
         self.assertTrue(about(look({"shafts": near, "frame": under}), "the pan reaches"))
         low = {"shafts": [shaft(MOTOR, 0, 0, body="240 mm"), shaft(AXLE, 200, 0)]}
@@ -200,11 +221,13 @@ class Bodies(TestCase):
         branch = changed({})["drive"]["branches"][0]
         two, other = {"drive.branches": [branch, branch]}, "drive.branches[1].source"
         pair = [shaft(MOTOR, 0, 0, body="40 mm"), shaft(other, 44, 0, body="40 mm"), shaft(JACK, 22, -300)]
-        found = {one.path: one.wires for one in look({"shafts": pair}, **two).plan.shafts}
-        self.assertIsNone(found[JACK])
-        self.assertAlmostEqual(found[MOTOR] or 0.0, math.pi)
-        self.assertEqual(found[other], 0.0)
-        walls = [{"name": "wall", "start": at(-24, -90), "end": at(-24, 90)},
-                 {"name": "roof", "start": at(-24, 24), "end": at(90, 24)}]  # fmt: skip
+        rows = {one.path: one.wires for one in look({"shafts": pair}, **two).plan.shafts}
+        self.assertIsNone(rows[JACK])
+        self.assertAlmostEqual(rows[MOTOR] or 0.0, math.pi)
+        self.assertEqual(rows[other], 0.0)
+        walls = [
+            {"name": "wall", "start": at(-24, -90), "end": at(-24, 90)},
+            {"name": "roof", "start": at(-24, 24), "end": at(90, 24)},
+        ]
         (way,) = (one.wires for one in look({"shafts": pair, "frame": walls}, **two).plan.shafts if one.path == MOTOR)
         self.assertLess(math.sin(way or 0.0), -0.8)

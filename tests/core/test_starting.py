@@ -70,12 +70,18 @@ class Answers(TestCase):
             self.assertEqual(begun(start, {}), {**design_of(start), "name": start.title})
 
     def test_each_answer_goes_where_it_belongs(self) -> None:
-        made = begun(BOARD, {
-            "name": "Mine", "mass": "180 lb", "wheel_diameter": "97 mm", "footing": "polyurethane wheel on concrete",
-            "motor": {"size": "large outrunner", "kv": "170 rpm/V"},
-            "pack": {"cells": "lithium round cell for power tools", "voltage": "36 V", "capacity": "4 A*h"},
-            "goals": [{"at_least": "6 m/s"}, {}],
-        })  # fmt: skip
+        made = begun(
+            BOARD,
+            {
+                "name": "Mine",
+                "mass": "180 lb",
+                "wheel_diameter": "97 mm",
+                "footing": "polyurethane wheel on concrete",
+                "motor": {"size": "large outrunner", "kv": "170 rpm/V"},
+                "pack": {"cells": "lithium round cell for power tools", "voltage": "36 V", "capacity": "4 A*h"},
+                "goals": [{"at_least": "6 m/s"}, {}],
+            },
+        )
         document = read(made)
         self.assertEqual(made["vehicle"]["mass"], "180 lb")
         self.assertEqual(document.design.vehicle.payload, 0.0)
@@ -111,8 +117,9 @@ class Answers(TestCase):
         self.assertEqual(refused("board", {"mass": "much"}), ["answers.mass"])
         self.assertEqual(refused("board", {"motor": {"size": "huge", "kv": "1 rpm/V"}}), ["answers.motor.size"])
         self.assertEqual(refused("board", {"source": "gone"}), ["answers.source"])
-        self.assertEqual(refused("board", {"source": "m", "motor": {"size": "large outrunner", "kv": "9 rpm/V"}}),
-                         ["answers.source"])  # fmt: skip
+        self.assertEqual(
+            refused("board", {"source": "m", "motor": {"size": "large outrunner", "kv": "9 rpm/V"}}), ["answers.source"]
+        )
         self.assertEqual(refused("board", {"goals": [{"at_least": "6 kg"}]}), ["targets[0].at_least"])
         self.assertEqual(refused("board", {"goals": [{"measure": "price"}]}), ["answers.goals[0]"])
         self.assertEqual(refused("board", {"goals": 3, "colour": "red"}), ["answers.colour", "answers.goals"])

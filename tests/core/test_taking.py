@@ -45,34 +45,45 @@ def taken(part: dict[str, Any], path: str = GEARS, member: str = "", **stage: An
 
 class AWheel(TestCase):
     def test_its_teeth_its_size_and_what_it_brings(self) -> None:
-        made = taken(gear(20, material="brass", width="6 mm"), member="driven")
-        self.assertEqual(made, {f"{GEARS}.driven_teeth": 20, f"{GEARS}.module": "1 mm",
-                                f"{GEARS}.driven_material": "brass", f"{GEARS}.width": "6 mm"})  # fmt: skip
+        values = taken(gear(20, material="brass", width="6 mm"), member="driven")
+        self.assertEqual(
+            values,
+            {
+                f"{GEARS}.driven_teeth": 20,
+                f"{GEARS}.module": "1 mm",
+                f"{GEARS}.driven_material": "brass",
+                f"{GEARS}.width": "6 mm",
+            },
+        )
 
     def test_a_material_of_which_nothing_is_known_stays_in_the_bin(self) -> None:
-        made = taken(gear(20, material="what lay about"), member="driver", module="1 mm")
-        self.assertEqual(made, {f"{GEARS}.driver_teeth": 20})
+        values = taken(gear(20, material="what lay about"), member="driver", module="1 mm")
+        self.assertEqual(values, {f"{GEARS}.driver_teeth": 20})
 
     def test_what_the_wheel_before_said_goes(self) -> None:
-        made = taken(gear(20), member="driver", module="1 mm", driver_material="steel", driven_material="brass")
-        self.assertEqual(made, {f"{GEARS}.driver_teeth": 20, f"{GEARS}.driver_material": None})
+        values = taken(gear(20), member="driver", module="1 mm", driver_material="steel", driven_material="brass")
+        self.assertEqual(values, {f"{GEARS}.driver_teeth": 20, f"{GEARS}.driver_material": None})
 
     def test_the_narrower_wheel_says_how_wide_a_stage_is_in_whatever_order_they_come(self) -> None:
         for present, new, then in (
-            ("10 mm", "6 mm", "6 mm"), ("6 mm", "10 mm", "6 mm"), ("0.5 in", "10 mm", "10 mm"), (None, "6 mm", "6 mm"),
+            ("10 mm", "6 mm", "6 mm"),
+            ("6 mm", "10 mm", "6 mm"),
+            ("0.5 in", "10 mm", "10 mm"),
+            (None, "6 mm", "6 mm"),
             ({"value": "5 mm", "origin": "measured"}, "6 mm", {"value": "5 mm", "origin": "measured"}),
-            ("not a width", "6 mm", "6 mm"), ("6 mm", None, "6 mm"),
-        ):  # fmt: skip
+            ("not a width", "6 mm", "6 mm"),
+            ("6 mm", None, "6 mm"),
+        ):
             stage: dict[str, Any] = {} if present is None else {"width": present}
             part = gear(20) if new is None else gear(20, width=new)
-            made = taken(part, member="driver", module="1 mm", **stage)
+            values = taken(part, member="driver", module="1 mm", **stage)
             with self.subTest(present=present, new=new):
-                self.assertEqual(made.get(f"{GEARS}.width", present), then)
+                self.assertEqual(values.get(f"{GEARS}.width", present), then)
 
     def test_an_idler_has_its_teeth_in_the_list_and_no_material_of_its_own(self) -> None:
-        made = taken(gear(24, material="steel", width="4 mm"), member="idler 1", idlers=[20], module="1 mm")
-        self.assertEqual(made, {f"{GEARS}.idlers[0]": 24, f"{GEARS}.width": "4 mm"})
-        document = applied(changed({f"drive.branches.0.stages.0.{k}": v for k, v in (("idlers", [20]),)}), made)
+        values = taken(gear(24, material="steel", width="4 mm"), member="idler 1", idlers=[20], module="1 mm")
+        self.assertEqual(values, {f"{GEARS}.idlers[0]": 24, f"{GEARS}.width": "4 mm"})
+        document = applied(changed({f"drive.branches.0.stages.0.{k}": v for k, v in (("idlers", [20]),)}), values)
         self.assertEqual(document["drive"]["branches"][0]["stages"][0]["idlers"], [24])
 
     def test_teeth_of_another_size_are_refused_with_both_sizes(self) -> None:
@@ -85,10 +96,16 @@ class AWheel(TestCase):
     def test_what_cannot_be_taken_there_is_refused(self) -> None:
         pulley = {"id": "p", "kind": "pulley", "teeth": 20, "pitch": "5 mm"}
         places: list[tuple[dict[str, Any], str, str]] = [
-            (pulley, GEARS, "driver"), (gear(20), GEARS, "idle"), (gear(20), GEARS, ""), (gear(20), "no", "driver"),
-            (gear(20), "drive.stages[99]", "driver"), (gear(20), "vehicle", "driver"), (BOXES[2], GEARS, ""),
-            ({"id": "x", "kind": "spacer", "thickness": "1 mm"}, GEARS, ""), (gear(20), GEARS, "idler 0"),
-        ]  # fmt: skip
+            (pulley, GEARS, "driver"),
+            (gear(20), GEARS, "idle"),
+            (gear(20), GEARS, ""),
+            (gear(20), "no", "driver"),
+            (gear(20), "drive.stages[99]", "driver"),
+            (gear(20), "vehicle", "driver"),
+            (BOXES[2], GEARS, ""),
+            ({"id": "x", "kind": "spacer", "thickness": "1 mm"}, GEARS, ""),
+            (gear(20), GEARS, "idler 0"),
+        ]
         for part, path, member in places:
             with self.subTest(part=part["kind"], path=path, member=member), self.assertRaises(DocumentError):
                 taken(part, path, member)
@@ -102,13 +119,21 @@ class BothWheels(TestCase):
     def test_what_they_say_holds_alone(self) -> None:
         stage = {"kind": "gear", "module": "1 mm", "width": "3 mm", "driver_material": "steel", "driven_teeth": 50}
         chosen = {"driver": gear(12, width="10 mm"), "driven": gear(48, width="6 mm", material="brass")}
-        made = pair_values(KINDS["gear"], chosen, stage)
-        self.assertEqual(made, {"driver_teeth": 12, "driven_teeth": 48, "width": "6 mm", "driver_material": None,
-                                "driven_material": "brass"})  # fmt: skip
+        values = pair_values(KINDS["gear"], chosen, stage)
+        self.assertEqual(
+            values,
+            {
+                "driver_teeth": 12,
+                "driven_teeth": 48,
+                "width": "6 mm",
+                "driver_material": None,
+                "driven_material": "brass",
+            },
+        )
 
     def test_of_a_new_stage_nothing_is_taken_out(self) -> None:
-        made = pair_values(KINDS["gear"], {"driver": gear(12), "driven": gear(48)})
-        self.assertEqual(made, {"driver_teeth": 12, "module": "1 mm", "driven_teeth": 48})
+        values = pair_values(KINDS["gear"], {"driver": gear(12), "driven": gear(48)})
+        self.assertEqual(values, {"driver_teeth": 12, "module": "1 mm", "driven_teeth": 48})
 
     def test_options_by_hand_and_turned_round_give_the_same_width(self) -> None:
         parts = [gear(12, width="10 mm", owned=1), gear(48, width="6 mm", owned=1)]
@@ -131,15 +156,28 @@ class BothWheels(TestCase):
 
 class InsteadOfBuying(TestCase):
     def test_the_wheels_bring_their_material_and_width(self) -> None:
-        stage = {"kind": "gear", "driver_teeth": 15, "driven_teeth": 60, "module": "1 mm", "width": "20 mm",
-                 "driver_material": "steel", "driven_material": "steel"}  # fmt: skip
+        stage = {
+            "kind": "gear",
+            "driver_teeth": 15,
+            "driven_teeth": 60,
+            "module": "1 mm",
+            "width": "20 mm",
+            "driver_material": "steel",
+            "driven_material": "steel",
+        }
         document = changed({"drive.branches.0.stages.0": stage, "drive.stages": []})
         bin_ = owned_parts([gear(12, width="2 mm", material="nylon", owned=4), gear(48, width="3 mm", owned=4)])
         (swap,) = swaps(design.read(document).design, bin_, {"g12": 4, "g48": 4})
-        self.assertEqual(swap.changes, {
-            f"{GEARS}.driver_teeth": 12, f"{GEARS}.driven_teeth": 48, f"{GEARS}.width": "2 mm",
-            f"{GEARS}.driver_material": "nylon", f"{GEARS}.driven_material": None,
-        })  # fmt: skip
+        self.assertEqual(
+            swap.changes,
+            {
+                f"{GEARS}.driver_teeth": 12,
+                f"{GEARS}.driven_teeth": 48,
+                f"{GEARS}.width": "2 mm",
+                f"{GEARS}.driver_material": "nylon",
+                f"{GEARS}.driven_material": None,
+            },
+        )
         before, after = (
             max(row.use or 0.0 for row in limits(evaluate([design.read(raw)])).rows if row.check == "gear_tooth")
             for raw in (document, applied(document, swap.changes))
@@ -155,12 +193,21 @@ class InsteadOfBuying(TestCase):
 
 class WholeStages(TestCase):
     def test_each_becomes_the_kind_whose_ratio_it_says_with_all_that_this_kind_takes(self) -> None:
-        self.assertEqual([whole_stage(part) for part in BOXES], [
-            {"kind": "gearbox", "ratio": 5, "efficiency": 0.88, "torque_rating": "9 N*m", "max_speed": "9000 rpm"},
-            {"kind": "planetary", "reductions": [4, 3], "torque_ratings": ["2 N*m", None]},
-            {"kind": "speeds", "ratios": [3, 2, 1]},
-            {"kind": "cycloidal", "lobes": 11, "torque_rating": "7 N*m", "inertia": "2e-5 kg*m^2", "mass": "0.4 kg"},
-        ])  # fmt: skip
+        self.assertEqual(
+            [whole_stage(part) for part in BOXES],
+            [
+                {"kind": "gearbox", "ratio": 5, "efficiency": 0.88, "torque_rating": "9 N*m", "max_speed": "9000 rpm"},
+                {"kind": "planetary", "reductions": [4, 3], "torque_ratings": ["2 N*m", None]},
+                {"kind": "speeds", "ratios": [3, 2, 1]},
+                {
+                    "kind": "cycloidal",
+                    "lobes": 11,
+                    "torque_rating": "7 N*m",
+                    "inertia": "2e-5 kg*m^2",
+                    "mass": "0.4 kg",
+                },
+            ],
+        )
 
     def test_read_and_typed_are_the_same_stage(self) -> None:
         for part in BOXES:
@@ -185,9 +232,9 @@ class WholeStages(TestCase):
 
     def test_the_question_turned_round_keeps_its_rating(self) -> None:
         document = changed({"drive.branches.0.stages.0": {"kind": "gearbox", "ratio": 4}})
-        asked = inverse(document, "reduction", GEARS, {"measure": "no_load_speed", "at_most": "15 m/s"}, BOXES)
-        found = next(real for real in asked.real if real.part == "b5")
-        self.assertEqual(found.changes, {GEARS: whole_stage(BOXES[0])})
+        reals = inverse(document, "reduction", GEARS, {"measure": "no_load_speed", "at_most": "15 m/s"}, BOXES)
+        rows = next(real for real in reals.real if real.part == "b5")
+        self.assertEqual(rows.changes, {GEARS: whole_stage(BOXES[0])})
 
     def test_a_kind_without_parts_in_a_bin_is_owned_by_nobody(self) -> None:
         box = {"id": "b20", "kind": "gearbox", "ratio": 20, "owned": 3}
@@ -205,24 +252,37 @@ class WholeStages(TestCase):
 
 class AnotherKind(TestCase):
     GEAR: ClassVar[dict[str, Any]] = {
-        "kind": "gear", "driver_teeth": 14, "driven_teeth": 56, "module": "1 mm", "width": "6 mm", "efficiency": 0.9,
-    }  # fmt: skip
+        "kind": "gear",
+        "driver_teeth": 14,
+        "driven_teeth": 56,
+        "module": "1 mm",
+        "width": "6 mm",
+        "efficiency": 0.9,
+    }
 
     def become(self, old: dict[str, Any], kind: str, path: str = "drive.stages[0]") -> dict[str, Any]:
         return exchanged(changed({"drive.stages": [old, {"kind": "chain", "driver_teeth": 9}]}), path, kind)
 
     def test_teeth_and_width_stay_between_toothed_kinds_and_the_ratio_otherwise(self) -> None:
-        self.assertEqual(self.become(self.GEAR, "belt"), {
-            "kind": "belt", "driver_teeth": 14, "driven_teeth": 56, "pitch": "5 mm", "width": "6 mm",
-        })  # fmt: skip
+        self.assertEqual(
+            self.become(self.GEAR, "belt"),
+            {
+                "kind": "belt",
+                "driver_teeth": 14,
+                "driven_teeth": 56,
+                "pitch": "5 mm",
+                "width": "6 mm",
+            },
+        )
         self.assertEqual(self.become(self.GEAR, "gearbox"), {"kind": "gearbox", "ratio": 4})
         self.assertEqual(self.become(self.GEAR, "planetary"), {"kind": "planetary", "reductions": [4]})
         self.assertEqual(self.become(self.GEAR, "cycloidal"), {"kind": "cycloidal", "lobes": 4})
         box = {"kind": "gearbox", "ratio": 4}
         for kind, wanted in (
-            ("gear", {"driver_teeth": 16, "driven_teeth": 64}), ("v_belt", {"driven_pitch_diameter": "240 mm"}),
+            ("gear", {"driver_teeth": 16, "driven_teeth": 64}),
+            ("v_belt", {"driven_pitch_diameter": "240 mm"}),
             ("friction", {"driver_diameter": "30 mm", "driven_diameter": "120 mm"}),
-        ):  # fmt: skip
+        ):
             with self.subTest(kind):
                 self.assertLessEqual(wanted.items(), self.become(box, kind).items())
 
@@ -248,20 +308,28 @@ class WhatAVehicleHasOnce(TestCase):
         for part, made in (
             ({"id": "b", "kind": "battery", "supply": supply}, {"drive.supply": supply}),
             ({"id": "w", "kind": "wheel", "diameter": "4 in"}, {"vehicle.wheel_diameter": "4 in"}),
-            ({"id": "c", "kind": "controller", "controller": {"current_limit": "20 A"}},
-             {"drive.branches[0].controller": {"current_limit": "20 A"}}),
-        ):  # fmt: skip
+            (
+                {"id": "c", "kind": "controller", "controller": {"current_limit": "20 A"}},
+                {"drive.branches[0].controller": {"current_limit": "20 A"}},
+            ),
+        ):
             with self.subTest(part["kind"]):
                 self.assertEqual(taken(part), made)
 
     def test_a_belt_brings_its_length_and_what_it_stands(self) -> None:
         belt = {"id": "b", "kind": "belt", "pitch": "5 mm", "teeth": 90, "width": "9 mm", "profile": "curved"}
         stage = {"kind": "belt", "driver_teeth": 18, "driven_teeth": 36, "allowed_force_per_width": "9 N/mm"}
-        made = changes(changed({"drive.stages": [stage]}), "drive.stages[0]", "", belt)
-        self.assertEqual(made, {
-            "drive.stages[0].belt_teeth": 90, "drive.stages[0].width": "9 mm", "drive.stages[0].profile": "curved",
-            "drive.stages[0].allowed_force_per_width": None, "drive.stages[0].pitch": "5 mm",
-        })  # fmt: skip
+        values = changes(changed({"drive.stages": [stage]}), "drive.stages[0]", "", belt)
+        self.assertEqual(
+            values,
+            {
+                "drive.stages[0].belt_teeth": 90,
+                "drive.stages[0].width": "9 mm",
+                "drive.stages[0].profile": "curved",
+                "drive.stages[0].allowed_force_per_width": None,
+                "drive.stages[0].pitch": "5 mm",
+            },
+        )
 
 
 class ALoop(TestCase):
@@ -273,29 +341,41 @@ class ALoop(TestCase):
 
 
 class ASource(TestCase):
-    MOTOR: ClassVar[dict[str, Any]] = {"id": "m", "kind": "motor", "name": "mill", "mass": "0.3 kg",
-             "source": {"kind": "motor", "constants": {"kv": "300 rpm/V", "resistance": "0.1 ohm",
-                                                       "no_load_current": "1 A"}},
-             "controller": {"current_limit": "30 A"}}  # fmt: skip
+    MOTOR: ClassVar[dict[str, Any]] = {
+        "id": "m",
+        "kind": "motor",
+        "name": "mill",
+        "mass": "0.3 kg",
+        "source": {
+            "kind": "motor",
+            "constants": {"kv": "300 rpm/V", "resistance": "0.1 ohm", "no_load_current": "1 A"},
+        },
+        "controller": {"current_limit": "30 A"},
+    }
     ENGINE: ClassVar[dict[str, Any]] = {
-        "id": "e", "kind": "engine", "clutch": {"engagement_speed": "1500 rpm"},
+        "id": "e",
+        "kind": "engine",
+        "clutch": {"engagement_speed": "1500 rpm"},
         "source": {"kind": "engine", "torque_curve": [[100, 1], [300, 2], [400, 0]]},
-    }  # fmt: skip
+    }
     OF_AN_ENGINE: ClassVar[dict[str, Any]] = {"source": ENGINE["source"], "clutch": {"engagement_speed": "900 rpm"}}
     OF_A_MOTOR: ClassVar[dict[str, Any]] = {"source": MOTOR["source"], "controller": {"current_limit": "5 A"}}
 
     def test_a_motor_takes_a_clutch_away_and_keeps_a_controller_where_it_has_none(self) -> None:
-        self.assertEqual(branch_with(self.OF_AN_ENGINE, self.MOTOR), {
-            "source": {"mass": "0.3 kg", **self.MOTOR["source"], "name": "mill"},
-            "controller": {"current_limit": "30 A"},
-        })  # fmt: skip
+        self.assertEqual(
+            branch_with(self.OF_AN_ENGINE, self.MOTOR),
+            {
+                "source": {"mass": "0.3 kg", **self.MOTOR["source"], "name": "mill"},
+                "controller": {"current_limit": "30 A"},
+            },
+        )
         plain = {key: value for key, value in self.MOTOR.items() if key != "controller"}
         self.assertEqual(branch_with(self.OF_A_MOTOR, plain)["controller"], {"current_limit": "5 A"})
 
     def test_an_engine_takes_a_controller_away(self) -> None:
         self.assertEqual(set(branch_with(self.OF_A_MOTOR, self.ENGINE)), {"source", "clutch"})
-        made = taken(self.ENGINE, "drive.branches[0].source")
-        self.assertIsNone(made["drive.branches[0].controller"])
+        values = taken(self.ENGINE, "drive.branches[0].source")
+        self.assertIsNone(values["drive.branches[0].controller"])
 
     def test_typed_and_read_are_one_rule(self) -> None:
         for part in (self.MOTOR, self.ENGINE):

@@ -78,14 +78,15 @@ class Turning(TestCase):
     def test_a_turn_that_draws_more_than_a_shove_is_told_on_every_screen(self) -> None:
         # A shove is held still and takes heat alone; a turn takes the work of sliding as well.
         raw = changed({**self.WIDE, "vehicle.driven": "all"})
-        found = [message.text for message in look(raw).messages if "on the spot" in message.text]
-        self.assertEqual(found, [turn_remark(evaluate([design.read(raw)]))])
-        self.assertRegex(found[0], r"draws [\d.]+ A from the supply, more than the [\d.]+ A of a shove")
+        rows = [message.text for message in look(raw).messages if "on the spot" in message.text]
+        self.assertEqual(rows, [turn_remark(evaluate([design.read(raw)]))])
+        self.assertRegex(rows[0], r"draws [\d.]+ A from the supply, more than the [\d.]+ A of a shove")
 
     def test_motors_that_stall_are_told(self) -> None:
         raw = changed({**self.WIDE, "vehicle.driven": "all", CONTROLLER: {"current_limit": "2 A"}})
-        self.assertIn("cannot turn on the spot: its motors stall there at 2 A each", turn_remark(evaluate([
-            design.read(raw)])))  # fmt: skip
+        self.assertIn(
+            "cannot turn on the spot: its motors stall there at 2 A each", turn_remark(evaluate([design.read(raw)]))
+        )
         self.assertTrue(any("stall there" in message.text for message in look(raw).messages))
 
 
@@ -131,8 +132,9 @@ class Shown(TestCase):
 
     def test_a_current_is_drawn_over_one_heat_with_its_ratings(self) -> None:
         (motor, battery) = day_shown(design.read(demo("sandpiper"))).currents
-        self.assertEqual([one.words for one in motor.ratings],
-                         ["motor for a moment", "motor for long", "controller for long"])  # fmt: skip
+        self.assertEqual(
+            [rating.words for rating in motor.ratings], ["motor for a moment", "motor for long", "controller for long"]
+        )
         self.assertEqual(motor.points[0], [0.0, 0.0])
         self.assertAlmostEqual(max(amps for _, amps in motor.points), 22.0, places=5)
         times = [time for time, _ in battery.points]
@@ -156,8 +158,10 @@ class Offers(TestCase):
 
     def test_each_says_what_it_is_usual_of(self) -> None:
         self.assertIn(("155 degC", "insulation of class F"), self.of("winding_temperature", {}))
-        self.assertEqual(self.of("belt_force", {}), [("16 N/mm", "curved belts of 5 mm pitch"),
-                                                     ("9 N/mm", "trapezoidal belts of 5 mm pitch")])  # fmt: skip
+        self.assertEqual(
+            self.of("belt_force", {}),
+            [("16 N/mm", "curved belts of 5 mm pitch"), ("9 N/mm", "trapezoidal belts of 5 mm pitch")],
+        )
 
     def test_none_where_the_maker_has_said_it(self) -> None:
         self.assertEqual(self.of("belt_force", {"drive.stages.0.allowed_force_per_width": "12 N/mm"}), [])

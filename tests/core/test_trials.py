@@ -32,13 +32,17 @@ from ydrometer.trials.unknowns import unknowns
 
 CASES = Path(__file__).parent / "cases" / "runs"
 NAMES = [file.stem for file in sorted(CASES.glob("*.json")) if "truth" not in file.name]
-THERMAL = {"winding_capacity": "45 J/K", "winding_to_case": "1.1 K/W", "case_capacity": "310 J/K",
-           "case_to_air": "3.2 K/W"}  # fmt: skip
+THERMAL = {
+    "winding_capacity": "45 J/K",
+    "winding_to_case": "1.1 K/W",
+    "case_capacity": "310 J/K",
+    "case_to_air": "3.2 K/W",
+}
 
 
 def raw_case(name: str) -> dict[str, Any]:
-    made: dict[str, Any] = json.loads((CASES / f"{name}.json").read_text())
-    return made
+    answer: dict[str, Any] = json.loads((CASES / f"{name}.json").read_text())
+    return answer
 
 
 @cache
@@ -82,12 +86,12 @@ class References(TestCase):
     def test_the_least_is_as_low_and_where_it_is_found(self) -> None:
         for name in NAMES:
             wanted = json.loads((CASES / f"{name}.truth.json").read_text())["reference"]
-            found = told(name)
+            answer = told(name)
             with self.subTest(name):
-                self.assertTrue(found["converged"])
-                self.assertEqual(found["degrees"], wanted["degrees"])
-                self.assertLess(found["chi_square"], wanted["chi_square"] * (1.0 + 1e-4))
-                mine = {(u["name"], u.get("ground")): u for u in found["unknowns"]}
+                self.assertTrue(answer["converged"])
+                self.assertEqual(answer["degrees"], wanted["degrees"])
+                self.assertLess(answer["chi_square"], wanted["chi_square"] * (1.0 + 1e-4))
+                mine = {(u["name"], u.get("ground")): u for u in answer["unknowns"]}
                 self.assertEqual(set(mine), {(u["name"], u.get("ground")) for u in wanted["unknowns"]})
                 for theirs in wanted["unknowns"]:
                     own = mine[theirs["name"], theirs.get("ground")]
@@ -98,15 +102,15 @@ class References(TestCase):
     def test_what_is_asked_and_which_differences_are_real(self) -> None:
         for name in NAMES:
             wanted = json.loads((CASES / f"{name}.truth.json").read_text())["reference"]
-            found = told(name)
+            answer = told(name)
             with self.subTest(name):
                 for which, measures in wanted["ask"].items():
                     for measure, theirs in measures.items():
-                        mine = found["ask"][which][measure]
+                        mine = answer["ask"][which][measure]
                         self.assertAlmostEqual(mine["value"], theirs["value"], delta=2e-4 * theirs["value"])
                         for edge in ("low", "high"):
                             self.assertAlmostEqual(mine[edge], theirs[edge], delta=5e-3 * theirs[edge])
-                rows = zip(found["differences"], wanted["differences"], strict=True)
+                rows = zip(answer["differences"], wanted["differences"], strict=True)
                 for mine, theirs in rows:
                     for key in ("mean", "low", "high", "chance"):
                         self.assertAlmostEqual(mine[key], theirs[key], places=5)
@@ -114,9 +118,9 @@ class References(TestCase):
 
     def test_a_fitted_design_is_read_and_says_what_was_asked(self) -> None:
         for name in NAMES:
-            made = calibrated(name)
-            asked = made.asked[0][0].design
-            document = design.read(fitted_design(made, asked))
+            calibration = calibrated(name)
+            asked = calibration.asked[0][0].design
+            document = design.read(fitted_design(calibration, asked))
             again = evaluate([document]).value("top_speed", 0)
             with self.subTest(name):
                 self.assertAlmostEqual(again, told(name)["ask"][asked]["top_speed"]["value"], delta=1e-6 * again)
@@ -172,13 +176,15 @@ class Kinds(TestCase):
                 self.assertAlmostEqual(float(run_.values(alone(case, Factors.ones(1, 1)))[0]), exact, places=6)
 
     def test_downhill_it_never_gets_slower(self) -> None:
-        self.assertTrue(math.isnan(value(run("coast", "3 s", **{"from": "3 m/s", "to": "1 m/s"}, drive="free",
-                                             grade="-20 %"))))  # fmt: skip
+        self.assertTrue(
+            math.isnan(value(run("coast", "3 s", **{"from": "3 m/s", "to": "1 m/s"}, drive="free", grade="-20 %")))
+        )
 
     def test_motors_that_are_dragged_along_slow_it_down(self) -> None:
         coast = {"from": "5 m/s", "to": "2 m/s"}
-        self.assertLess(value(run("coast", "3 s", **coast, drive="attached")),
-                        value(run("coast", "3 s", **coast, drive="free")))  # fmt: skip
+        self.assertLess(
+            value(run("coast", "3 s", **coast, drive="attached")), value(run("coast", "3 s", **coast, drive="free"))
+        )
 
     def test_a_motor_turns_as_much_faster_as_it_is_geared(self) -> None:
         wheel, motor = (value(run("spin", "900 rpm", of=of)) for of in ("wheel", "motor"))
@@ -186,8 +192,11 @@ class Kinds(TestCase):
 
     def test_another_supply_is_the_run_s_own(self) -> None:
         bench = {"kind": "bench", "voltage": "12.6 V"}
-        self.assertAlmostEqual(2.0 * value(run("spin", "900 rpm", of="wheel", supply=bench)) /
-                               value(run("spin", "900 rpm", of="wheel")), 1.0, delta=0.05)  # fmt: skip
+        self.assertAlmostEqual(
+            2.0 * value(run("spin", "900 rpm", of="wheel", supply=bench)) / value(run("spin", "900 rpm", of="wheel")),
+            1.0,
+            delta=0.05,
+        )
 
     def test_a_case_gets_as_warm_as_loads_say(self) -> None:
         warm = changed({"drive.branches.0.source.thermal": THERMAL})
@@ -200,31 +209,31 @@ class Kinds(TestCase):
 class Unknown(TestCase):
     def test_designs_that_hold_the_same_share_one(self) -> None:
         other = changed({"vehicle.rolling_resistance": "0.05 +/- 0.01", "drive.stages.0.driver_teeth": 20})
-        found = unknowns({"a": design.read(PLAIN), "b": design.read(other)}, [("a", ""), ("b", "")])
-        shared = {u.kind.name: u.designs for u in found}
+        unknown_list = unknowns({"a": design.read(PLAIN), "b": design.read(other)}, [("a", ""), ("b", "")])
+        shared = {u.kind.name: u.designs for u in unknown_list}
         self.assertEqual(shared["grip"], ("a", "b"))
-        rolling = [u for u in found if u.kind.name == "rolling_resistance"]
+        rolling = [u for u in unknown_list if u.kind.name == "rolling_resistance"]
         self.assertEqual([(u.designs, round(u.sigma, 6)) for u in rolling], [(("a",), 0.25), (("b",), 0.2)])
 
     def test_what_was_measured_is_nearly_sure(self) -> None:
         sure = changed({"vehicle.grip": {"value": 0.8, "origin": "measured"}})
-        found = unknowns({"a": design.read(sure)}, [("a", "")])
-        self.assertEqual(next(u.sigma for u in found if u.kind.name == "grip"), 0.01)
+        unknown_list = unknowns({"a": design.read(sure)}, [("a", "")])
+        self.assertEqual(next(u.sigma for u in unknown_list if u.kind.name == "grip"), 0.01)
 
 
 class Chance(TestCase):
     def test_against_every_deal(self) -> None:
         random = np.random.default_rng(3)
         for sizes in ((2, 2), (3, 4), (5, 3)):
-            one, other = (random.normal(3.0, 0.1, n).round(2) for n in sizes)
-            both = np.concatenate([one, other])
-            most = abs(one.mean() - other.mean()) - 1e-9 * both.max()
+            first, second = (random.normal(3.0, 0.1, n).round(2) for n in sizes)
+            both = np.concatenate([first, second])
+            most = abs(first.mean() - second.mean()) - 1e-9 * both.max()
             deals = [
                 abs(both[list(chosen)].mean() - np.delete(both, list(chosen)).mean()) >= most
-                for chosen in combinations(range(len(both)), len(one))
+                for chosen in combinations(range(len(both)), len(first))
             ]
             with self.subTest(sizes=sizes):
-                self.assertAlmostEqual(by_chance(one, other), np.mean(deals))
+                self.assertAlmostEqual(by_chance(first, second), np.mean(deals))
 
     def test_equal_heaps_differ_by_chance_alone(self) -> None:
         self.assertEqual(by_chance(np.array([1.0, 2.0]), np.array([1.0, 2.0])), 1.0)
@@ -247,11 +256,11 @@ class Refused(TestCase):
             {**run("tow", "9 N"), "design": "nobody's"},
             run("push", "9 N", left_out=[{"reading": 0, "why": "slipped"}]),
             run("motor_current", "9 A", moment="shove", branch=3),
-        )  # fmt: skip
+        )
         raw["ask"] = ["18 teeth"]
-        found = self.faults(raw)
+        fault_list = self.faults(raw)
         for wanted in ("runs[0].of", "runs[1].to", "runs[2].design", "runs[3].left_out", "runs[4].branch", "ask[0]"):
-            self.assertIn(wanted, found)
+            self.assertIn(wanted, fault_list)
 
     def test_faults_of_designs_tell_whose(self) -> None:
         broken = changed({"vehicle.mass": "heavy"})
@@ -261,8 +270,9 @@ class Refused(TestCase):
         engine = json.loads((CASES / "03-two-grounds.json").read_text())["designs"]["64 mm"]
         raw = made_of(
             run("spin", "900 rpm", of="wheel", supply_voltage="12 V"),
-            run("coast", "3 s", **{"from": "5 m/s", "to": "2 m/s"}, drive="attached"), plain=engine,
-        )  # fmt: skip
-        found = self.faults(raw)
-        self.assertIn("runs[0].supply_voltage: given for no supply", found)
-        self.assertIn("runs[1].drive: attached to an engine", found)
+            run("coast", "3 s", **{"from": "5 m/s", "to": "2 m/s"}, drive="attached"),
+            plain=engine,
+        )
+        fault_list = self.faults(raw)
+        self.assertIn("runs[0].supply_voltage: given for no supply", fault_list)
+        self.assertIn("runs[1].drive: attached to an engine", fault_list)

@@ -44,10 +44,12 @@ class Spread(unittest.TestCase):
         self.assertAlmostEqual(measures["low"], (0.5 - 0.02 * 1.2815515) * 9.80665, places=2)
 
     def test_draws_stay_within_the_bounds_of_the_format(self) -> None:
-        made = uncertainty.sample(read({f"{GEAR}.efficiency": "0.98 +/- 0.2", "vehicle.grip": "0.1 +/- 0.2"}))
-        assert made is not None
-        self.assertLessEqual(made.values[:, made.inputs.index("drive.branches[0].stages[0].efficiency")].max(), 1.0)
-        self.assertGreater(made.values[:, made.inputs.index("vehicle.grip")].min(), 0.0)
+        drawn_values = uncertainty.sample(read({f"{GEAR}.efficiency": "0.98 +/- 0.2", "vehicle.grip": "0.1 +/- 0.2"}))
+        assert drawn_values is not None
+        self.assertLessEqual(
+            drawn_values.values[:, drawn_values.inputs.index("drive.branches[0].stages[0].efficiency")].max(), 1.0
+        )
+        self.assertGreater(drawn_values.values[:, drawn_values.inputs.index("vehicle.grip")].min(), 0.0)
 
 
 class Assumed(unittest.TestCase):

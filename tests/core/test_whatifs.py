@@ -85,10 +85,10 @@ class Comparing(unittest.TestCase):
         others = [PLAIN, changed({f"{GEAR}.driver_teeth": 18, "run": {"distance": "3 m"}, "targets": []})]
         found = compare(others)
         alone = evaluate([read({f"{GEAR}.driver_teeth": 18})])
-        told = in_short(alone)
+        lines = in_short(alone)
         for row, value in zip(found.rows, found.columns[1].values, strict=True):
             with self.subTest(row.measure):
-                wanted = told.known.get(row.measure) if row.measure in OF_LOADS else alone.value(row.measure, 0)
+                wanted = lines.known.get(row.measure) if row.measure in OF_LOADS else alone.value(row.measure, 0)
                 self.assertAlmostEqual(value.value or 0.0, wanted or 0.0)
         self.assertEqual(found.rows[0].wanted, "at least 8 m/s")
         self.assertEqual(found.columns[0].changes, [])
@@ -135,8 +135,13 @@ class DutyLimit(unittest.TestCase):
         self.assertAlmostEqual(capped.bus_current or 0.0, number * d * current, places=6)
 
     def test_a_panel_and_a_bench_can_be_turned_down(self) -> None:
-        panel = {"kind": "panel", "short_circuit_current": "9 A", "open_circuit_voltage": "25 V",
-                 "max_power_voltage": "20 V", "max_power_current": "8 A"}  # fmt: skip
+        panel = {
+            "kind": "panel",
+            "short_circuit_current": "9 A",
+            "open_circuit_voltage": "25 V",
+            "max_power_voltage": "20 V",
+            "max_power_current": "8 A",
+        }
         for supply in (panel, {"kind": "bench", "voltage": "24 V"}):
             raw = changed({"drive.supply": supply, "targets": [{"measure": "top_speed", "at_most": "3 m/s"}]})
             ways = duty_limit(design.read(raw)).ways
@@ -182,8 +187,12 @@ class Pairs(unittest.TestCase):
         self.assertIsNotNone(row[1].ratio)
 
     def test_what_is_refused(self) -> None:
-        for path, drivers, drivens in ((STAGE, [], [20]), (STAGE, [2], [20]), ("drive.stages[5]", [12], [20]),
-                                       (STAGE, [12] * 41, [20])):  # fmt: skip
+        for path, drivers, drivens in (
+            (STAGE, [], [20]),
+            (STAGE, [2], [20]),
+            ("drive.stages[5]", [12], [20]),
+            (STAGE, [12] * 41, [20]),
+        ):
             with self.subTest(path), self.assertRaises(DocumentError):
                 grid(read(), path, drivers, drivens)
 

@@ -28,17 +28,17 @@ class Recomputing(unittest.TestCase):
             if name == "overall_ratio":  # one a branch and gear; the working is of the lowest
                 found = found[:: len(found) // len(document.design.drive.branches)]
             for branch, value in enumerate(found if isinstance(found, list) else [found]):
-                made = working(document, name, branch=branch if isinstance(found, list) else 0)
-                recomputed(self, made)
+                steps = working(document, name, branch=branch if isinstance(found, list) else 0)
+                recomputed(self, steps)
                 if isinstance(value, float):
-                    self.assertIsNotNone(made.value)
-                    if made.steps:
-                        last = made.steps[-1].value
+                    self.assertIsNotNone(steps.value)
+                    if steps.steps:
+                        last = steps.steps[-1].value
                         self.assertAlmostEqual(last, value, delta=2e-6 * abs(value) + 1e-7)
                     else:
                         self.assertFalse(evaluation.starts(0))
-                if made.plain is not None and isinstance(value, float):
-                    reached = (made.parts[-1].value if made.parts else made.plain) or 0.0
+                if steps.plain is not None and isinstance(value, float):
+                    reached = (steps.parts[-1].value if steps.parts else steps.plain) or 0.0
                     self.assertAlmostEqual(reached, value, delta=1e-8 * max(1.0, abs(value)))
 
     def test_the_reference_cases(self) -> None:

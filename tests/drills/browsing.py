@@ -20,8 +20,16 @@ TIMES = 5
 
 def tabs(port: int) -> Iterator[Row]:
     """The paths of tests/browser/test_together, each by itself."""
-    command = [str(PYTHON), "manage.py", "test", "tests.browser.test_together", "--noinput", "-t", ".",
-               "--settings=server.config.testing"]  # fmt: skip
+    command = [
+        str(PYTHON),
+        "manage.py",
+        "test",
+        "tests.browser.test_together",
+        "--noinput",
+        "-t",
+        ".",
+        "--settings=server.config.testing",
+    ]
     done = subprocess.run(command, cwd=ROOT, capture_output=True, text=True, check=False)
     ran = re.search(r"Ran (\d+) tests?", done.stderr)
     lost = sum(int(n) for n in re.findall(r"(?:failures|errors)=(\d+)", done.stderr))
@@ -36,8 +44,8 @@ def parts(port: int) -> Iterator[Row]:
         {"id": f"g{n}", "base": 0, "document": {"id": f"g{n}", "kind": "gear", "teeth": 10 + n % 90, "module": "1 mm"}}
         for n in range(PARTS)
     ]
-    made = owner.send("POST", f"/api/workshops/{owner.workshop()}/parts/", {"changes": changes})
-    yield equal("parts", f"{PARTS} put in at once are answered", made.status, 200)
+    answer = owner.send("POST", f"/api/workshops/{owner.workshop()}/parts/", {"changes": changes})
+    yield equal("parts", f"{PARTS} put in at once are answered", answer.status, 200)
     page = Page(f"http://127.0.0.1:{port}")
     try:
         page.open("/")

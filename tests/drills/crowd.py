@@ -81,9 +81,9 @@ def load(port: int) -> Iterator[Row]:
         changes = [{"id": part["id"], "base": 0, "document": part} for part in whole.pop("parts")]
         visitor.send("POST", f"/api/workshops/{workshop}/parts/", {"changes": changes})
         while time.monotonic() < stop:
-            made = visitor.send("POST", f"/api/workshops/{workshop}/searches/", {"request": whole, "vehicle": None})
-            while made.status == 201 and time.monotonic() < stop:
-                state = visitor.send("GET", f"/api/searches/{made.json['search']['id']}/")
+            answer = visitor.send("POST", f"/api/workshops/{workshop}/searches/", {"request": whole, "vehicle": None})
+            while answer.status == 201 and time.monotonic() < stop:
+                state = visitor.send("GET", f"/api/searches/{answer.json['search']['id']}/")
                 if state.status == 200 and state.json["search"]["state"] not in ("waiting", "running"):
                     break
                 time.sleep(0.5)
@@ -97,6 +97,6 @@ def load(port: int) -> Iterator[Row]:
         thread.join()
     waits["all"] = [wait for found in waits.values() for wait in found]
     for kind, found in waits.items():
-        told = f"p95 of {kind}, {USERS} users beside {SEARCHERS} searchers ({len(found)} requests)"
-        yield at_most("load", told, percentile(found, 0.95), 200, " ms")
+        lines = f"p95 of {kind}, {USERS} users beside {SEARCHERS} searchers ({len(found)} requests)"
+        yield at_most("load", lines, percentile(found, 0.95), 200, " ms")
     yield equal("load", "answers that were none", len(wrong), 0)

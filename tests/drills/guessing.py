@@ -27,8 +27,8 @@ def drill(port: int) -> Iterator[Row]:
         n = 0
         while time.monotonic() < stop:
             n += 1
-            told = visitor.sign_in(name, f"guess-{n}", **{"X-Forwarded-For": f"198.51.{number}.{n % 250}"})
-            looked_at[0] += told.status == 400
+            lines = visitor.sign_in(name, f"guess-{n}", **{"X-Forwarded-For": f"198.51.{number}.{n % 250}"})
+            looked_at[0] += lines.status == 400
             time.sleep(0.01)
 
     threads = [threading.Thread(target=attack, args=(n,)) for n in range(ATTACKERS)]

@@ -51,10 +51,10 @@ def drill(port: int) -> Iterator[Row]:
         yield equal("restore", "data after that as before", contents(copy) == before, True)
         try:
             safekeeping.bring_back(CLUSTER, DRILL.database, good)
-            told = "restored"
+            lines = "restored"
         except GiveUp:
-            told = "refused"
-        yield equal("restore", "a database in use", told, "refused")
+            lines = "refused"
+        yield equal("restore", "a database in use", lines, "refused")
         names = [name for name in CLUSTER.databases() if name.startswith(DRILL.database)]
         yield equal("restore", "databases left behind by all that", sorted(names), [DRILL.database, copy])
 

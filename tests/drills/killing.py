@@ -36,16 +36,16 @@ def drill(port: int) -> Iterator[Row]:
         while not stop.is_set():
             n += 1
             sent = {"base": base, "document": changed({"notes": str(n)})}
-            found = visitor.send("POST", f"/api/vehicles/{vehicle}/revisions/", sent)
-            if found.status == 201:
-                base = found.json["number"]
+            answer = visitor.send("POST", f"/api/vehicles/{vehicle}/revisions/", sent)
+            if answer.status == 201:
+                base = answer.json["number"]
                 acknowledged.add(str(n))
-            elif found.status == 409:
-                base = found.json["theirs"]["number"]
+            elif answer.status == 409:
+                base = answer.json["theirs"]["number"]
             else:
                 time.sleep(0.05)
 
-    threads = [threading.Thread(target=save, args=one) for one in kept]
+    threads = [threading.Thread(target=save, args=entry) for entry in kept]
     for thread in threads:
         thread.start()
     longest: dict[str, float] = {}
@@ -94,8 +94,8 @@ def back_after(port: int, victim: Callable[[], int]) -> float:
 def notes_of(visitor: Visitor, vehicle: str) -> set[str]:
     """What all revisions of a vehicle say, by number; every save made one."""
     newest = visitor.ask(f"/api/vehicles/{vehicle}/newest/")["number"]
-    asked = (visitor.ask(f"/api/vehicles/{vehicle}/revisions/{number}/") for number in range(1, newest + 1))
-    return {revision["document"].get("notes", "") for revision in asked}
+    answer = (visitor.ask(f"/api/vehicles/{vehicle}/revisions/{number}/") for number in range(1, newest + 1))
+    return {revision["document"].get("notes", "") for revision in answer}
 
 
 def the_command(port: int) -> Iterator[Row]:

@@ -21,18 +21,36 @@ def drill(port: int) -> Iterator[Row]:
     nobody.send("GET", "/api/session/")
     places = [
         f"workshops/{workshop}/{rest}"
-        for rest in ("", "members/", "members/1/", "vehicles/", "parts/", "parts/export/csv/", "searches/", "usage/",
-                     "searches/survey/", "fit/", "fit/places/", "fit/template/svg/", "inverse/", "invitations/",
-                     "leaving/", "closing/", "parts/bulk/", "parts/file/", "parts/fits/")
-    ] + [f"vehicles/{vehicle}/{rest}" for rest in ("", "newest/", "revisions/", "revisions/1/")]  # fmt: skip
+        for rest in (
+            "",
+            "members/",
+            "members/1/",
+            "vehicles/",
+            "parts/",
+            "parts/export/csv/",
+            "searches/",
+            "usage/",
+            "searches/survey/",
+            "fit/",
+            "fit/places/",
+            "fit/template/svg/",
+            "inverse/",
+            "invitations/",
+            "leaving/",
+            "closing/",
+            "parts/bulk/",
+            "parts/file/",
+            "parts/fits/",
+        )
+    ] + [f"vehicles/{vehicle}/{rest}" for rest in ("", "newest/", "revisions/", "revisions/1/")]
     asked = leaked = 0
     for visitor in (stranger, nobody):
         for place in places:
             for verb in ("GET", "POST", "PATCH", "PUT", "DELETE"):
                 body = {"document": changed(), "base": 1, "name": "x", "request": {}, "role": "owner", "put_away": True}
-                found = visitor.send(verb, f"/api/{place}", None if verb == "GET" else body)
+                answer = visitor.send(verb, f"/api/{place}", None if verb == "GET" else body)
                 asked += 1
-                leaked += 200 <= found.status < 300 or SECRET.encode() in found.text
+                leaked += 200 <= answer.status < 300 or SECRET.encode() in answer.text
     yield equal("stranger", f"of {asked} requests, answered or told anything", leaked, 0)
     name = owner.send("GET", "/api/session/").json["username"]
     bait = stranger.send("POST", "/api/workshops/", {"name": "!"}).json["id"]

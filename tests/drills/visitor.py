@@ -47,8 +47,11 @@ class Visitor:
             self.connection = http.client.HTTPConnection(
                 "127.0.0.1", self.port, timeout=self.limit, source_address=(self.address, 0)
             )
-        own = {"Cookie": "; ".join(f"{k}={v}" for k, v in self.cookies.items()), "Content-Type": "application/json",
-               "X-CSRFToken": self.cookies.get("csrftoken", "")}  # fmt: skip
+        own = {
+            "Cookie": "; ".join(f"{k}={v}" for k, v in self.cookies.items()),
+            "Content-Type": "application/json",
+            "X-CSRFToken": self.cookies.get("csrftoken", ""),
+        }
         sent = body if body is None or isinstance(body, bytes) else json.dumps(body).encode()
         self.connection.request(method, path, sent, {**own, **headers})
         found = self.connection.getresponse()
@@ -60,11 +63,11 @@ class Visitor:
     def ask(self, path: str) -> Any:
         """What an address holds, asked again until it is told."""
         for _ in range(100):
-            found = self.send("GET", path)
-            if found.status == 200:
-                return found.json
+            answer = self.send("GET", path)
+            if answer.status == 200:
+                return answer.json
             time.sleep(0.1)
-        raise SystemExit(f"no answer from {path}: {found.status}")
+        raise SystemExit(f"no answer from {path}: {answer.status}")
 
     def close(self) -> None:
         if self.connection is not None:
@@ -74,8 +77,8 @@ class Visitor:
     def sign_up(self, name: str) -> Visitor:
         """A new account, signed in."""
         self.send("GET", "/api/session/")
-        made = self.send("POST", "/api/accounts/", {"username": name, "password": PASSWORD})
-        assert made.status == 201, (made.status, made.text[:300])
+        answer = self.send("POST", "/api/accounts/", {"username": name, "password": PASSWORD})
+        assert answer.status == 201, (answer.status, answer.text[:300])
         return self
 
     def sign_in(self, name: str, password: str = PASSWORD, **headers: str) -> Answer:
@@ -88,6 +91,6 @@ class Visitor:
         return str(self.send("GET", "/api/workshops/").json[0]["id"])
 
     def add_vehicle(self, document: dict[str, Any]) -> str:
-        made = self.send("POST", f"/api/workshops/{self.workshop()}/vehicles/", {"document": document})
-        assert made.status == 201, (made.status, made.text[:300])
-        return str(made.json["id"])
+        answer = self.send("POST", f"/api/workshops/{self.workshop()}/vehicles/", {"document": document})
+        assert answer.status == 201, (answer.status, answer.text[:300])
+        return str(answer.json["id"])

@@ -78,8 +78,10 @@ class LocalNetwork(unittest.TestCase):
         context = ssl.create_default_context(cafile=str(trusted))
         for _ in range(200):
             try:
-                with socket.create_connection(("127.0.0.2", port), timeout=5) as plain, \
-                        context.wrap_socket(plain, server_hostname="127.0.0.2") as closed:  # fmt: skip
+                with (
+                    socket.create_connection(("127.0.0.2", port), timeout=5) as plain,
+                    context.wrap_socket(plain, server_hostname="127.0.0.2") as closed,
+                ):
                     closed.sendall(b"GET / HTTP/1.0\r\n\r\n")
                     return b"".join(iter(lambda: closed.recv(4096), b""))
             except ConnectionRefusedError:

@@ -13,9 +13,11 @@ from ops.production import faults
 from ops.say import GiveUp
 
 RIGHT = {
-    "ALLOWED_HOSTS": "gears.example.org,www.gears.example.org", "SECRET_KEY": "k" * 60,
-    "DATABASE_URL": "postgresql://ydrometer:pw@127.0.0.1/ydrometer", "YDROMETER_PROXIES": "1",
-}  # fmt: skip
+    "ALLOWED_HOSTS": "gears.example.org,www.gears.example.org",
+    "SECRET_KEY": "k" * 60,
+    "DATABASE_URL": "postgresql://ydrometer:pw@127.0.0.1/ydrometer",
+    "YDROMETER_PROXIES": "1",
+}
 
 
 class Faults(unittest.TestCase):

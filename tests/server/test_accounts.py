@@ -155,8 +155,8 @@ class Invitations(WorkshopCase):
     def test_declined_taken_back_too_late_and_nobody_of_that_name(self) -> None:
         self.invite(username="stranger")
         stranger = self.as_("stranger")
-        (asked,) = stranger.get("/api/invitations/").json()
-        stranger.post(f"/api/invitations/{asked['id']}/", {"accept": False}, format="json")
+        (answer,) = stranger.get("/api/invitations/").json()
+        stranger.post(f"/api/invitations/{answer['id']}/", {"accept": False}, format="json")
         self.assertEqual(self.as_("owner").get(self.address).json(), [])
         made = self.invite().json()
         self.assertEqual(self.as_("owner").delete(f"{self.address}{made['id']}/").status_code, 204)
@@ -169,11 +169,13 @@ class Invitations(WorkshopCase):
     def test_a_strangers_workshop_never_becomes_ones_bench(self) -> None:
         vandal = self.as_("stranger")
         bait = vandal.post("/api/workshops/", {"name": "!"}, format="json").json()["id"]
-        made = vandal.post(f"/api/workshops/{bait}/invitations/", {"role": "owner", "username": "owner"}, format="json")
-        self.assertEqual(made.status_code, 201)
+        answer = vandal.post(
+            f"/api/workshops/{bait}/invitations/", {"role": "owner", "username": "owner"}, format="json"
+        )
+        self.assertEqual(answer.status_code, 201)
         owner = self.as_("owner")
         self.assertEqual([w["name"] for w in owner.get("/api/workshops/").json()], ["Saltmarsh Workshop"])
-        owner.post(f"/api/invitations/{made.json()['id']}/", {"accept": True}, format="json")
+        owner.post(f"/api/invitations/{answer.json()['id']}/", {"accept": True}, format="json")
         self.assertEqual(owner.get("/api/workshops/").json()[0]["name"], "Saltmarsh Workshop", "one's own comes first")
         self.assertEqual(owner.patch("/api/session/", {"workshop": bait}, format="json").status_code, 204)
         self.assertEqual(owner.get("/api/workshops/").json()[0]["name"], "!", "the one used last")
@@ -214,6 +216,12 @@ class Members(WorkshopCase):
     def test_a_workshop_is_renamed(self) -> None:
         address = f"/api/workshops/{self.workshop.id}/"
         self.assertEqual(self.as_("owner").patch(address, {"name": "Estuary"}, format="json").json()["name"], "Estuary")
-        self.assertEqual(self.as_("viewer").get(address).json(), {
-            "id": str(self.workshop.id), "name": "Estuary", "role": "viewer", "closed_at": None,
-        })  # fmt: skip
+        self.assertEqual(
+            self.as_("viewer").get(address).json(),
+            {
+                "id": str(self.workshop.id),
+                "name": "Estuary",
+                "role": "viewer",
+                "closed_at": None,
+            },
+        )

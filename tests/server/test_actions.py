@@ -56,8 +56,8 @@ def changing() -> Iterator[tuple[str, str, Callable[..., Any]]]:
 
 def acts_on_a_row(action: Callable[..., Any]) -> bool:
     """Whether a user acts on something that is kept."""
-    told = list(inspect.signature(inspect.unwrap(action), eval_str=True).parameters.values())
-    kinds = [entry.annotation for entry in told[:2]]
+    lines = list(inspect.signature(inspect.unwrap(action), eval_str=True).parameters.values())
+    kinds = [entry.annotation for entry in lines[:2]]
     return len(kinds) == 2 and kinds[0] is User and inspect.isclass(kinds[1]) and issubclass(kinds[1], Model)
 
 

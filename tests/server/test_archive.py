@@ -19,11 +19,11 @@ from tests.server.people import WorkshopCase
 
 
 def packed(files: dict[str, Any]) -> bytes:
-    made = io.BytesIO()
-    with zipfile.ZipFile(made, "w") as archive:
+    stream = io.BytesIO()
+    with zipfile.ZipFile(stream, "w") as archive:
         for name, content in files.items():
             archive.writestr(name, content if isinstance(content, bytes | str) else json.dumps(content))
-    return made.getvalue()
+    return stream.getvalue()
 
 
 def archive(*vehicles: dict[str, Any], **files: Any) -> bytes:
@@ -43,9 +43,9 @@ def built(vehicle: Vehicle) -> tuple[Any, ...]:
 
 
 def picture() -> bytes:
-    made = io.BytesIO()
-    Image.new("RGB", (20, 10), "white").save(made, "JPEG")
-    return made.getvalue()
+    stream = io.BytesIO()
+    Image.new("RGB", (20, 10), "white").save(stream, "JPEG")
+    return stream.getvalue()
 
 
 OWN = [{"id": "paint", "title": "Paint it"}]
@@ -66,33 +66,36 @@ class Archive(WorkshopCase):
         Membership.objects.create(workshop=demo, user=self.people["viewer"], role=Role.VIEWER)
         out = self.as_("viewer").get(f"/api/workshops/{demo.id}/archive/")
         self.assertEqual(out["Content-Type"], "application/zip")
-        made = Workshop.objects.get(pk=self.send(out.content).json()["id"])
-        self.assertEqual(made.name, demo.name)
-        self.assertEqual(made.memberships.get().user, self.people["stranger"])
+        answer = Workshop.objects.get(pk=self.send(out.content).json()["id"])
+        self.assertEqual(answer.name, demo.name)
+        self.assertEqual(answer.memberships.get().user, self.people["stranger"])
         for column in ("document", "ref"):
-            self.assertEqual(*(list(one.parts.values_list(column, flat=True)) for one in (made, demo)))
-        for mine, theirs in zip(made.vehicles.all(), demo.vehicles.all(), strict=True):
+            self.assertEqual(*(list(one.parts.values_list(column, flat=True)) for one in (answer, demo)))
+        for mine, theirs in zip(answer.vehicles.all(), demo.vehicles.all(), strict=True):
             revisions = [[(r.name, r.document) for r in one.revisions.order_by("number")] for one in (mine, theirs)]
             self.assertEqual(*revisions)
             self.assertEqual(mine.runs.count(), theirs.runs.count())
             readings = [sorted(str(run.document["readings"]) for run in one.runs.all()) for one in (mine, theirs)]
             self.assertEqual(*readings)
             self.assertEqual(*(built(one) for one in (mine, theirs)))
-        self.assertTrue(any(one.step_entries.exists() for one in made.vehicles.all()))
+        self.assertTrue(any(vehicle.step_entries.exists() for vehicle in answer.vehicles.all()))
 
     def test_photos_and_own_steps_come_too(self) -> None:
         photo = Photo.objects.create(vehicle=self.vehicle, step="own/1", data=picture())
         keep_template(self.people["owner"], self.workshop, "paint", OWN)
         out = self.as_("owner").get(f"/api/workshops/{self.workshop.id}/archive/")
-        made = Workshop.objects.get(pk=self.send(out.content).json()["id"])
-        copied = Photo.objects.get(vehicle__workshop=made)
+        answer = Workshop.objects.get(pk=self.send(out.content).json()["id"])
+        copied = Photo.objects.get(vehicle__workshop=answer)
         self.assertEqual((copied.step, copied.taken_at), (photo.step, photo.taken_at))
-        self.assertEqual([(one.name, one.steps) for one in made.step_templates.all()], [("paint", OWN)])
+        self.assertEqual(
+            [(step_template.name, step_template.steps) for step_template in answer.step_templates.all()],
+            [("paint", OWN)],
+        )
 
     def test_what_is_put_away_comes_so(self) -> None:
         vehicle = {"name": "x", "put_away": True, "revisions": [{"file": "a.json", "name": ""}]}
-        made = Workshop.objects.get(pk=self.send(archive(vehicle, **{"a.json": PLAIN})).json()["id"])
-        self.assertTrue(made.vehicles.get().put_away)
+        answer = Workshop.objects.get(pk=self.send(archive(vehicle, **{"a.json": PLAIN})).json()["id"])
+        self.assertTrue(answer.vehicles.get().put_away)
 
     def test_nonsense_is_told_and_leaves_nothing(self) -> None:
         lone = {"revisions": [{"file": "a.json"}]}
@@ -104,15 +107,19 @@ class Archive(WorkshopCase):
         self.assertEqual(self.fault(archive({})), "workshop.json: vehicles[0]")
         heavy = changed({"vehicle.mass": "much"})
         self.assertEqual(self.fault(archive(lone, **{"a.json": heavy})), "a.json: vehicle.mass")
-        self.assertEqual(self.fault(archive({**lone, "runs": "r.json"}, **{"a.json": PLAIN, "r.json": {}})),
-                         "r.json: designs")  # fmt: skip
+        self.assertEqual(
+            self.fault(archive({**lone, "runs": "r.json"}, **{"a.json": PLAIN, "r.json": {}})), "r.json: designs"
+        )
         missing = {"step": "x", "taken_at": "2026-01-01T00:00Z", "file": "a.json"}
         for build, path in (
-            ({}, "format"), ({"book": {"steps": 3}}, "steps"), ({"steps": [{"step": "x"}]}, "steps[0].doing"),
-            ({"photos": [missing]}, "photos[0]"), ({"parts": 3}, "parts"),
-        ):  # fmt: skip
-            told = {"format": "ydrometer-build", "version": 1, **build} if build else {}
-            files = {"a.json": PLAIN, "b.json": told}
+            ({}, "format"),
+            ({"book": {"steps": 3}}, "steps"),
+            ({"steps": [{"step": "x"}]}, "steps[0].doing"),
+            ({"photos": [missing]}, "photos[0]"),
+            ({"parts": 3}, "parts"),
+        ):
+            expected = {"format": "ydrometer-build", "version": 1, **build} if build else {}
+            files = {"a.json": PLAIN, "b.json": expected}
             self.assertEqual(self.fault(archive({**lone, "build": "b.json"}, **files)), f"b.json: {path}")
         self.assertEqual(self.fault(archive(**{"workshop.json": 3})), "workshop.json")
         self.assertEqual(self.fault(archive(**{"parts.json": 3})), "parts.json")

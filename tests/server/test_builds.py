@@ -47,8 +47,8 @@ class BuildCase(WorkshopCase):
         return answer.json() if answer.content else None
 
     def say(self, person: str, *entries: dict[str, Any]) -> list[dict[str, Any]]:
-        found: list[dict[str, Any]] = self.post(person, "build/entries/", {"entries": list(entries)})["held_back"]
-        return found
+        answer: list[dict[str, Any]] = self.post(person, "build/entries/", {"entries": list(entries)})["held_back"]
+        return answer
 
     def steps(self, person: str = "owner") -> dict[str, Any]:
         return {step["id"]: step for step in self.get(person)["shown"]["steps"]}
@@ -63,9 +63,9 @@ class Ticks(BuildCase):
     def test_two_people_tick_and_both_are_kept(self) -> None:
         self.say("owner", entry("fit:mark_out", minutes=30))
         self.say("editor", entry(f"{GEARS}:try", value="8.02", note="a little tight"))
-        found = self.steps()
-        self.assertEqual(found["fit:mark_out"]["by"], self.people["owner"].username)
-        tried = found[f"{GEARS}:try"]
+        step_rows = self.steps()
+        self.assertEqual(step_rows["fit:mark_out"]["by"], self.people["owner"].username)
+        tried = step_rows[f"{GEARS}:try"]
         self.assertEqual(
             (tried["by"], tried["value"], tried["note"]), (self.people["editor"].username, "8.02", "a little tight")
         )
@@ -110,8 +110,10 @@ class Ticks(BuildCase):
         self.say("owner", again)
         teeth = {"drive.units": 1, "drive.branches.0.stages.0.driver_teeth": 17}
         save_revision(self.people["owner"], self.vehicle, 2, changed(teeth))
-        found = self.steps()[f"{MOTOR}:wheel"]
-        self.assertEqual((found["done"], found["was"], found["now"]), (True, "15-tooth gear", "17-tooth gear"))
+        step_rows = self.steps()[f"{MOTOR}:wheel"]
+        self.assertEqual(
+            (step_rows["done"], step_rows["was"], step_rows["now"]), (True, "15-tooth gear", "17-tooth gear")
+        )
 
     def test_turns_counted_in_the_air_are_a_run(self) -> None:
         self.say("owner", entry("vehicle:spin", value="1400", reason="on the stand"))
@@ -165,8 +167,8 @@ class BookOfABuild(BuildCase):
         first, second = (self.get("viewer", "build/calendar/").content for _ in range(2))
         read = Calendar.from_ical(first)
         words = [str(event["SUMMARY"]) for event in read.walk("VEVENT")]
-        self.assertTrue(any("order the" in one or "order " in one for one in words))
-        self.assertTrue(any("it cures" in one for one in words))
+        self.assertTrue(any("order the" in word or "order " in word for word in words))
+        self.assertTrue(any("it cures" in word for word in words))
         uids = [[str(event["UID"]) for event in Calendar.from_ical(one).walk("VEVENT")] for one in (first, second)]
         self.assertEqual(uids[0], uids[1])
         self.assertEqual(len(set(uids[0])), len(uids[0]))
@@ -179,13 +181,13 @@ class Photos(BuildCase):
         return self.as_("owner").post(address, data, content_type="application/octet-stream")
 
     def picture(self, form: str = "JPEG") -> bytes:
-        made = io.BytesIO()
+        stream = io.BytesIO()
         picture = Image.new("RGB", (3000, 2000), "red")
         exif = picture.getexif()
         exif[0x0110] = "camera"
         exif.get_ifd(0x8825)[2] = (50.0, 1.0, 2.0)
-        picture.save(made, form, exif=exif)
-        return made.getvalue()
+        picture.save(stream, form, exif=exif)
+        return stream.getvalue()
 
     def test_are_made_anew_without_where_they_were_taken(self) -> None:
         for form in ("JPEG", "PNG"):
@@ -225,9 +227,9 @@ class PartsLists(BuildCase):
     def test_states_say_who_and_when_and_what_was_paid(self) -> None:
         self.assertEqual((self.shown()["spent"], self.shown()["to_spend"]), (0.0, 9.0))
         self.buy("36-tooth", "ordered", expected="2027-05-20", paid=8.5)
-        found = self.line("36-tooth")
+        line = self.line("36-tooth")
         self.assertEqual(
-            (found["state"], found["expected"], found["by"]), ("ordered", "2027-05-20", self.people["editor"].username)
+            (line["state"], line["expected"], line["by"]), ("ordered", "2027-05-20", self.people["editor"].username)
         )
         self.assertEqual((self.shown()["spent"], self.shown()["to_spend"]), (8.5, 0.0))
 
@@ -257,9 +259,9 @@ class PartsLists(BuildCase):
             if str(row[heads.index("what")].value).startswith("36-tooth"):
                 row[heads.index("state")].value, row[heads.index("paid")].value = "here", 8
                 row[heads.index("each")].value = 8
-        made = io.BytesIO()
-        book.save(made)
-        body = {"name": "parts.xlsx", "data": base64.b64encode(made.getvalue()).decode()}
+        stream = io.BytesIO()
+        book.save(stream)
+        body = {"name": "parts.xlsx", "data": base64.b64encode(stream.getvalue()).decode()}
         self.assertEqual(self.post("editor", "parts-list/file/", body, 200), {"changed": 2, "faults": []})
         self.assertEqual((self.line("36-tooth")["state"], self.line("36-tooth")["each"]), ("here", 8.0))
 
@@ -271,7 +273,7 @@ class PartsLists(BuildCase):
     def test_one_order_list_for_several_vehicles(self) -> None:
         add_vehicle(self.people["owner"], self.workshop, {**PLAIN, "name": "Second"})
         answer = self.as_("viewer").get(f"/api/workshops/{self.workshop.id}/orders/").json()
-        pulley = next(one for one in answer["lines"] if one["words"].startswith("36-tooth"))
+        pulley = next(line for line in answer["lines"] if line["words"].startswith("36-tooth"))
         self.assertEqual(
             (pulley["number"], pulley["vehicles"], pulley["price"]), (3, [self.vehicle.name, "Second"], 27.0)
         )

@@ -44,12 +44,12 @@ class Demo(TestCase):
         self.assertEqual(answers, [14])
 
     def test_every_vehicle_meets_its_targets_or_asks_about_one(self) -> None:
-        asked = {"Sandpiper": ["pushing_force"], "Knot": ["time_to_distance"]}
+        body = {"Sandpiper": ["pushing_force"], "Knot": ["time_to_distance"]}
         for name, documents in self.documents().items():
             missed = [
                 r.target.measure for r in evaluate([design.read(documents[-1])]).target_results(0) if not r.verdict.met
             ]
-            self.assertEqual(missed, asked.get(name, []), name)
+            self.assertEqual(missed, body.get(name, []), name)
 
     def test_the_visitor_changes_what_stands_there_and_not_who_belongs_to_it(self) -> None:
         workshop = load()

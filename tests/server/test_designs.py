@@ -17,8 +17,8 @@ class Vehicles(WorkshopCase):
         return f"/api/workshops/{self.workshop.id}/vehicles/"
 
     def test_a_name_is_enough_to_start(self) -> None:
-        made = self.as_("editor").post(self.vehicles(), beginning("Dunlin"), format="json").json()
-        loaded = self.as_("viewer").get(f"/api/vehicles/{made['id']}/").json()
+        answer = self.as_("editor").post(self.vehicles(), beginning("Dunlin"), format="json").json()
+        loaded = self.as_("viewer").get(f"/api/vehicles/{answer['id']}/").json()
         self.assertEqual(loaded["name"], "Dunlin")
         self.assertEqual(loaded["revision"]["number"], 1)
         self.assertEqual(loaded["revision"]["author"], "editor")
@@ -27,8 +27,8 @@ class Vehicles(WorkshopCase):
 
     def test_an_imported_design_comes_back_letter_for_letter(self) -> None:
         document = changed({"notes": 'tyres: 3 1/4", “soft”', "vehicle.wheel_diameter": "3 1/4 in"})
-        made = self.as_("editor").post(self.vehicles(), {"document": document}, format="json").json()
-        loaded = self.as_("editor").get(f"/api/vehicles/{made['id']}/").json()
+        answer = self.as_("editor").post(self.vehicles(), {"document": document}, format="json").json()
+        loaded = self.as_("editor").get(f"/api/vehicles/{answer['id']}/").json()
         self.assertEqual(loaded["revision"]["document"], document)
 
     def test_a_faulty_import_is_refused_with_every_fault(self) -> None:
@@ -60,12 +60,12 @@ class Copies(WorkshopCase):
         name_revision(owner, self.vehicle.revisions.get(), "First")
         save_revision(owner, self.vehicle, 1, changed({f"{GEAR}.driver_teeth": 13}))
         save_revision(owner, self.vehicle, 2, changed({f"{GEAR}.driver_teeth": 12}))
-        made = Vehicle.objects.get(pk=self.copy("editor").json()["id"])
-        self.assertEqual(made.name, f"{self.vehicle.name}, copy")
-        self.assertEqual([(r.number, r.name) for r in made.revisions.order_by("number")], [(1, "First"), (2, "")])
-        newest = made.revisions.first()
+        answer = Vehicle.objects.get(pk=self.copy("editor").json()["id"])
+        self.assertEqual(answer.name, f"{self.vehicle.name}, copy")
+        self.assertEqual([(r.number, r.name) for r in answer.revisions.order_by("number")], [(1, "First"), (2, "")])
+        newest = answer.revisions.first()
         assert newest is not None
-        self.assertEqual(newest.document, {**changed({f"{GEAR}.driver_teeth": 12}), "name": made.name})
+        self.assertEqual(newest.document, {**changed({f"{GEAR}.driver_teeth": 12}), "name": answer.name})
         self.assertEqual(self.copy("editor").json()["name"], f"{self.vehicle.name}, copy 2")
 
     def test_a_named_design_that_comes_back_costs_nothing_that_came_after_it(self) -> None:
@@ -75,9 +75,9 @@ class Copies(WorkshopCase):
             save_revision(owner, self.vehicle, number, document)
         for number, name in ((1, "First"), (3, "First again")):
             name_revision(owner, self.vehicle.revisions.get(number=number), name)
-        made = Vehicle.objects.get(pk=self.copy("editor").json()["id"])
-        kept = [(r.name, r.document) for r in made.revisions.order_by("number")]
-        documents = [{**one, "name": made.name} for one in (first.document, newest)]
+        answer = Vehicle.objects.get(pk=self.copy("editor").json()["id"])
+        kept = [(r.name, r.document) for r in answer.revisions.order_by("number")]
+        documents = [{**one, "name": answer.name} for one in (first.document, newest)]
         self.assertEqual(kept, [("First again", documents[0]), ("", documents[1])])
 
     def test_it_goes_where_one_may_change_things(self) -> None:
@@ -146,15 +146,23 @@ class Live(WorkshopCase):
         self.assertIn("no wheel", gone.json()["detail"])
 
     def test_what_is_looked_at_may_be_said(self) -> None:
-        shown = self.ask(document=PLAIN, picked=2.0, longest=3.0, told=4.2,
-                         selected={"path": "drive.branches[0].stages[0]", "member": "driver"})  # fmt: skip
+        shown = self.ask(
+            document=PLAIN,
+            picked=2.0,
+            longest=3.0,
+            told=4.2,
+            selected={"path": "drive.branches[0].stages[0]", "member": "driver"},
+        )
         self.assertEqual([flow["moment"] for flow in shown["flows"]][-1], "picked")
         self.assertIn("you were told 4.2", shown["told"])
 
     def test_other_answers_about_a_design(self) -> None:
         client = self.as_("viewer")
-        grid = client.post("/api/grid/", {"document": PLAIN, "path": "drive.stages[0]", "drivers": [18, 20],
-                                          "drivens": [36]}, format="json").json()  # fmt: skip
+        grid = client.post(
+            "/api/grid/",
+            {"document": PLAIN, "path": "drive.stages[0]", "drivers": [18, 20], "drivens": [36]},
+            format="json",
+        ).json()
         self.assertEqual([len(row) for row in grid["cells"]], [1, 1])
         pair = client.post("/api/compare/", {"documents": [PLAIN, PLAIN]}, format="json").json()
         self.assertEqual(len(pair["columns"]), 2)
@@ -170,8 +178,16 @@ class Live(WorkshopCase):
         self.assertEqual(answer.json()["faults"][0]["path"], "vehicle.mass")
 
     def test_hostile_bodies_are_refused_in_words(self) -> None:
-        for body in (b"[" * 100_000, b'{"document": NaN}', b"\xff\xfe", b'{"document": "\\ud800"}', b"null", b"[]",
-                     b'{"document": 5}', b'{"document": {"vehicle": ' + b'{"a":' * 60 + b"1" + b"}" * 62):  # fmt: skip
+        for body in (
+            b"[" * 100_000,
+            b'{"document": NaN}',
+            b"\xff\xfe",
+            b'{"document": "\\ud800"}',
+            b"null",
+            b"[]",
+            b'{"document": 5}',
+            b'{"document": {"vehicle": ' + b'{"a":' * 60 + b"1" + b"}" * 62,
+        ):
             with self.subTest(body[:20]):
                 answer = self.live(body)
                 self.assertEqual(answer.status_code, 400)
@@ -215,8 +231,8 @@ class Names(WorkshopCase):
         self.assertIn("driver gear 15 → 16", self.name(first, " With sixteen ")["summary"])
         self.saved(first, {f"{GEAR}.driver_teeth": 17})
         last = self.saved(first + 1, {f"{GEAR}.driver_teeth": 18})
-        told = self.name(last, "With eighteen")
-        self.assertEqual((told["name"], told["summary"]), ("With eighteen", "driver gear 16 → 18"))
+        lines = self.name(last, "With eighteen")
+        self.assertEqual((lines["name"], lines["summary"]), ("With eighteen", "driver gear 16 → 18"))
 
     def test_an_empty_name_takes_it_away(self) -> None:
         self.name(1, "First")

@@ -30,19 +30,19 @@ class Devices(WorkshopCase):
         return client
 
     def listed(self, client: Client) -> list[Any]:
-        found: list[Any] = client.get("/api/accounts/devices/").json()
-        return found
+        answer: list[Any] = client.get("/api/accounts/devices/").json()
+        return answer
 
     def test_what_a_browser_says_of_itself(self) -> None:
-        told = {PHONE: "phone", "Mozilla/5.0 (X11; Linux)": "computer", "": "computer", "(iPad; like)": "tablet"}
-        self.assertEqual({agent: device_of(agent) for agent in told}, told)
+        expected = {PHONE: "phone", "Mozilla/5.0 (X11; Linux)": "computer", "": "computer", "(iPad; like)": "tablet"}
+        self.assertEqual({agent: device_of(agent) for agent in expected}, expected)
 
     def test_one_is_ended_and_then_all_others(self) -> None:
         here, phone, third = self.device(), self.device(PHONE), self.device()
         shown = self.listed(here)
         self.assertEqual(len(shown), 3)
-        self.assertEqual(sorted(one["device"] for one in shown if not one["here"]), ["computer", "phone"])
-        (there,) = [one["id"] for one in shown if one["device"] == "phone"]
+        self.assertEqual(sorted(row["device"] for row in shown if not row["here"]), ["computer", "phone"])
+        (there,) = [row["id"] for row in shown if row["device"] == "phone"]
         self.assertEqual(here.delete(f"/api/accounts/devices/{there}/").status_code, 204)
         self.assertEqual(phone.get("/api/workshops/").status_code, 401)
         self.assertEqual(third.get("/api/workshops/").status_code, 200)
@@ -63,12 +63,12 @@ class Devices(WorkshopCase):
         user = self.people["owner"]
         user.set_unusable_password()
         user.save()
-        one, other = Client(), Client()
-        one.force_login(user)
-        other.force_login(user)
-        self.assertEqual([len(self.listed(client)) for client in (one, other)], [1, 1])
-        self.assertEqual(one.delete("/api/accounts/devices/").status_code, 204)
-        self.assertEqual(other.get("/api/workshops/").status_code, 200)
+        first, second = Client(), Client()
+        first.force_login(user)
+        second.force_login(user)
+        self.assertEqual([len(self.listed(client)) for client in (first, second)], [1, 1])
+        self.assertEqual(first.delete("/api/accounts/devices/").status_code, 204)
+        self.assertEqual(second.get("/api/workshops/").status_code, 200)
 
 
 class Reach(WorkshopCase):
@@ -82,13 +82,13 @@ class Reach(WorkshopCase):
         self.assertEqual(self.reach(), {"addresses": [], "qr": "", "local": True, "fingerprint": ""})
 
     def test_in_the_local_network_by_its_addresses(self) -> None:
-        told = self.reach(LAN_ORIGINS=["http://10.0.0.7:8000"])
-        self.assertEqual((told["addresses"], told["local"]), (["http://10.0.0.7:8000/"], True))
-        self.assertTrue(told["qr"].startswith("data:image/svg+xml"))
+        lines = self.reach(LAN_ORIGINS=["http://10.0.0.7:8000"])
+        self.assertEqual((lines["addresses"], lines["local"]), (["http://10.0.0.7:8000/"], True))
+        self.assertTrue(lines["qr"].startswith("data:image/svg+xml"))
 
     def test_on_a_host_by_the_name_it_was_asked_under(self) -> None:
-        told = self.reach(IS_PUBLIC=True)
-        self.assertEqual((told["addresses"], told["local"]), (["http://testserver/"], False))
+        lines = self.reach(IS_PUBLIC=True)
+        self.assertEqual((lines["addresses"], lines["local"]), (["http://testserver/"], False))
 
 
 class HandingOver(WorkshopCase):
@@ -148,16 +148,16 @@ class Forgotten(WorkshopCase):
         with self.settings(EMAIL_HOST="mail.example.org"):
             self.assertEqual(ask().status_code, 204)
             self.assertEqual(len(mail.outbox), 1)
-            told = Client().post("/api/accounts/forgotten/", {"email": "nobody@example.org"}, "application/json")
-            self.assertEqual((told.status_code, len(mail.outbox)), (204, 1))
+            answer = Client().post("/api/accounts/forgotten/", {"email": "nobody@example.org"}, "application/json")
+            self.assertEqual((answer.status_code, len(mail.outbox)), (204, 1))
         code = str(mail.outbox[0].body).split("/reset#")[1].split()[0]
         self.assertEqual(self.use(code[:-1] + "x").status_code, 400)
         self.assertEqual(self.use(code).status_code, 204)
         self.assertEqual(self.use(code, NEW + "1").status_code, 400)
 
     def test_on_the_machine(self) -> None:
-        told = StringIO()
-        call_command("reset_password", "EDITOR", stdout=told)
-        self.assertEqual(self.use(told.getvalue().strip()).status_code, 204)
+        lines = StringIO()
+        call_command("reset_password", "EDITOR", stdout=lines)
+        self.assertEqual(self.use(lines.getvalue().strip()).status_code, 204)
         with self.assertRaisesRegex(CommandError, "there are: .*owner"):
             call_command("reset_password", "nobody")

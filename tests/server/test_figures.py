@@ -27,15 +27,15 @@ class Figures(APITestCase):
     def test_faults_come_with_their_paths_all_at_once(self) -> None:
         raw = changed({"vehicle.mass": "heavy", "vehicle.driven": "rear", "drive.branches.0.count": 0})
         for address in ("live", "uncertainties"):
-            told = self.client.post(f"/api/{address}/", {"document": raw}, format="json").json()
-            paths = [fault["path"] for fault in told["faults"]]
+            answer = self.client.post(f"/api/{address}/", {"document": raw}, format="json").json()
+            paths = [fault["path"] for fault in answer["faults"]]
             self.assertEqual(paths, ["vehicle.mass", "drive.branches[0].count"])
 
     def test_doubts_of_assumed_values_can_be_left_out(self) -> None:
-        told = self.client.post("/api/uncertainties/", {"document": PLAIN, "assumed": True}, format="json").json()
-        self.assertLess(told["gauges"][0]["low"], told["gauges"][0]["high"])
-        told = self.client.post("/api/uncertainties/", {"document": PLAIN, "assumed": False}, format="json").json()
-        self.assertEqual((told["first"], told["gauges"][0]["low"]), ("", None))
+        answer = self.client.post("/api/uncertainties/", {"document": PLAIN, "assumed": True}, format="json").json()
+        self.assertLess(answer["gauges"][0]["low"], answer["gauges"][0]["high"])
+        answer = self.client.post("/api/uncertainties/", {"document": PLAIN, "assumed": False}, format="json").json()
+        self.assertEqual((answer["first"], answer["gauges"][0]["low"]), ("", None))
 
     def test_an_aid_names_each_wrong_value(self) -> None:
         given = {"x": "3 kg", "n": ""}

@@ -13,8 +13,10 @@ from tests.core.designs import PLAIN
 from tests.core.plates import JACK, MOTOR, PLATE, shaft
 from tests.server.people import WorkshopCase
 
-FIT: dict[str, Any] = {"plate": {**PLATE, "hole": "5 mm"},
-                       "shafts": [shaft(MOTOR, 12, 24, diameter="5 mm"), shaft(JACK, 48, 24)]}  # fmt: skip
+FIT: dict[str, Any] = {
+    "plate": {**PLATE, "hole": "5 mm"},
+    "shafts": [shaft(MOTOR, 12, 24, diameter="5 mm"), shaft(JACK, 48, 24)],
+}
 
 
 class Fit(WorkshopCase):
@@ -23,9 +25,9 @@ class Fit(WorkshopCase):
         return self.as_(who).post(f"/api/workshops/{self.workshop.id}/fit/{what}", body, format="json")
 
     def bore(self, across: str) -> None:
-        made = {"kind": "gear", "id": "g15", "teeth": 15, "module": "1 mm", "bore": across}
+        document = {"kind": "gear", "id": "g15", "teeth": 15, "module": "1 mm", "bore": across}
         Part.objects.update_or_create(
-            workshop=self.workshop, ref="g15", defaults={"document": made}, create_defaults={"document": made}
+            workshop=self.workshop, ref="g15", defaults={"document": document}, create_defaults={"document": document}
         )
 
     def texts(self) -> str:
@@ -40,9 +42,9 @@ class Fit(WorkshopCase):
         self.assertNotIn("sleeve", self.texts())
 
     def test_a_faulty_section_is_told_by_its_paths(self) -> None:
-        told = self.ask(fit={"plate": {"hole_pitch": "much", "across": 0, "up": 8}})
-        self.assertEqual(told.status_code, 400)
-        paths = [fault["path"] for fault in told.json()["faults"]]
+        answer = self.ask(fit={"plate": {"hole_pitch": "much", "across": 0, "up": 8}})
+        self.assertEqual(answer.status_code, 400)
+        paths = [fault["path"] for fault in answer.json()["faults"]]
         self.assertEqual(paths, ["fit.plate.hole_pitch", "fit.plate.across"])
 
     def test_places_need_a_plate(self) -> None:

@@ -102,7 +102,7 @@ ANYTHING = st.recursive(
     st.none() | st.booleans() | st.floats() | st.text(max_size=12) | QUANTITIES,
     lambda inner: st.lists(inner, max_size=3) | st.dictionaries(st.text(max_size=8), inner, max_size=3),
     max_leaves=6,
-)  # fmt: skip
+)
 
 
 def places(node: Any, path: tuple[Any, ...] = ()) -> list[tuple[Any, ...]]:

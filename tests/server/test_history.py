@@ -35,12 +35,12 @@ class Histories(WorkshopCase):
         document = self.vehicle.revisions.get(number=base).document
         changed = {**document, "vehicle": {**document["vehicle"], **vehicle}}
         address = f"/api/vehicles/{self.vehicle.pk}/revisions/"
-        made = self.as_(person).post(address, {"base": base, "document": changed}, format="json")
-        self.assertEqual(made.status_code, 201)
+        rows = self.as_(person).post(address, {"base": base, "document": changed}, format="json")
+        self.assertEqual(rows.status_code, 201)
 
     def entries(self, query: str = "") -> list[Any]:
-        found: list[Any] = self.as_("viewer").get(f"/api/vehicles/{self.vehicle.pk}/history/{query}").json()
-        return found
+        answer: list[Any] = self.as_("viewer").get(f"/api/vehicles/{self.vehicle.pk}/history/{query}").json()
+        return answer
 
     def test_told_in_builders_words_by_sitting(self) -> None:
         self.change("owner", 1, mass="15 kg")

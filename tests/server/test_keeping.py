@@ -57,8 +57,8 @@ class Keeping(WorkshopCase):
         address = f"/api/workshops/{self.workshop.id}/usage/"
         self.assertEqual([row["near"] for row in self.as_("viewer").get(address).json()], [False] * 3)
         with mock.patch("server.designs.api.MOST_VEHICLES", 1):
-            told = {row["what"]: row for row in self.as_("viewer").get(address).json()}
-        self.assertEqual((told["vehicles"]["used"], told["vehicles"]["near"]), (1, True))
+            answer = {row["what"]: row for row in self.as_("viewer").get(address).json()}
+        self.assertEqual((answer["vehicles"]["used"], answer["vehicles"]["near"]), (1, True))
 
 
 class Fairness(WorkshopCase):

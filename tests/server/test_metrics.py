@@ -16,10 +16,10 @@ class Metrics(WorkshopCase):
     def test_each_number_once_and_no_ids(self) -> None:
         self.as_("owner").get(f"/api/vehicles/{self.vehicle.pk}/")
         text = self.client.get("/metrics").content.decode()
-        found = {family.name: family for family in text_string_to_metric_families(text)}
-        routes = {sample.labels.get("route") for sample in found["ydrometer_requests"].samples}
+        rows = {family.name: family for family in text_string_to_metric_families(text)}
+        routes = {sample.labels.get("route") for sample in rows["ydrometer_requests"].samples}
         self.assertIn("api/vehicles/<uuid:vehicle>/", routes)
         self.assertNotIn(str(self.vehicle.pk), text)
-        self.assertEqual(found["ydrometer_database_up"].samples[0].value, 1.0)
+        self.assertEqual(rows["ydrometer_database_up"].samples[0].value, 1.0)
         for name in ("database_up", "database_bytes", "searches_waiting", "searches_running"):
-            self.assertEqual(len(found[f"ydrometer_{name}"].samples), 1)
+            self.assertEqual(len(rows[f"ydrometer_{name}"].samples), 1)

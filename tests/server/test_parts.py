@@ -86,8 +86,9 @@ class Lists(BinCase):
         body = {"kind": "gear", "text": "module 1: 14 15 15"}
         answer = self.as_("editor").post(self.address("bulk/"), body, format="json")
         made = answer.json()
-        self.assertEqual([p["id"] for p in made["parts"]],
-                         ["gear-14-module-1-mm-2", "gear-15-module-1-mm", "gear-15-module-1-mm-2"])  # fmt: skip
+        self.assertEqual(
+            [p["id"] for p in made["parts"]], ["gear-14-module-1-mm-2", "gear-15-module-1-mm", "gear-15-module-1-mm-2"]
+        )
         self.assertEqual(made["faults"], [])
         self.assertEqual(Part.objects.count(), 1)
 
@@ -104,8 +105,8 @@ class Lists(BinCase):
         self.assertEqual(len(empty.content.decode().splitlines()), 1)
 
     def test_faults_come_with_row_and_column_and_nothing_is_written(self) -> None:
-        made = self.read("a.csv", b"teeth,module\n14,1\n3,1\n", kind="gear").json()
-        self.assertEqual([(f["row"], f["column"]) for f in made["faults"]], [(3, "teeth")])
+        answer = self.read("a.csv", b"teeth,module\n14,1\n3,1\n", kind="gear").json()
+        self.assertEqual([(f["row"], f["column"]) for f in answer["faults"]], [(3, "teeth")])
         self.assertEqual(Part.objects.count(), 0)
         self.assertEqual(self.read("a.bin", b"\xff\xfe").status_code, 400)
         body = {"name": "a.csv", "data": "%%%"}

@@ -377,6 +377,6 @@ class Demo(APITestCase):
             knot = next(card for card in cards if card["name"] == "Knot")
             address = f"/api/demo/vehicles/{knot['id']}/copies/"
             self.assertEqual(self.client.post(address, {}, format="json").status_code, 404)
-            made = self.client.post(address, {"workshop": str(mine.id)}, format="json")
-        self.assertEqual((made.status_code, made.json()["name"]), (201, "Knot"))
+            answer = self.client.post(address, {"workshop": str(mine.id)}, format="json")
+        self.assertEqual((answer.status_code, answer.json()["name"]), (201, "Knot"))
         self.assertEqual(mine.vehicles.get().revisions.latest("number").document, {**knot["document"], "name": "Knot"})

@@ -26,17 +26,17 @@ WHICH = {"kind": "ratio", "level": 2, "seed": 7, "units": "metric"}
 SET = {"name": "Tuesday", "ideas": ["speed", "ratio"], "levels": [2, 1], "count": 5}
 
 
-def right(made: Exercise) -> Any:
+def right(drawn_exercise: Exercise) -> Any:
     """What a learner would give who is right."""
-    answer = made.posed.answer
-    if isinstance(made.posed.ask, NumberAsked):
-        return f"{answer:.6g} {_si(made)}"
+    answer = drawn_exercise.posed.answer
+    if isinstance(drawn_exercise.posed.ask, NumberAsked):
+        return f"{answer:.6g} {_si(drawn_exercise)}"
     return list(answer) if isinstance(answer, tuple) else answer
 
 
-def _si(made: Exercise) -> str:
-    assert isinstance(made.posed.ask, NumberAsked)
-    return DIMENSIONS[made.posed.ask.dimension].si
+def _si(drawn_exercise: Exercise) -> str:
+    assert isinstance(drawn_exercise.posed.ask, NumberAsked)
+    return DIMENSIONS[drawn_exercise.posed.ask.dimension].si
 
 
 class Alone(WorkshopCase):
@@ -72,10 +72,13 @@ class Alone(WorkshopCase):
 
     def test_nonsense_is_told(self) -> None:
         for body, status in (
-            ({**WHICH, "kind": "knots"}, 400), ({**WHICH, "seed": -1}, 400), ({**WHICH, "answer": {"a": 1}}, 400),
-            ({**WHICH, "answer": "many"}, 400), ({**WHICH, "answer": [1.5]}, 400),
+            ({**WHICH, "kind": "knots"}, 400),
+            ({**WHICH, "seed": -1}, 400),
+            ({**WHICH, "answer": {"a": 1}}, 400),
+            ({**WHICH, "answer": "many"}, 400),
+            ({**WHICH, "answer": [1.5]}, 400),
             ({**WHICH, "answer": "x" * 300}, 400),
-        ):  # fmt: skip
+        ):
             with self.subTest(body):
                 self.assertEqual(self.post("nobody", "judge/", body).status_code, status)
 
@@ -95,9 +98,9 @@ class Alone(WorkshopCase):
 
 class Class(WorkshopCase):
     def setUp(self) -> None:
-        made = self.as_("owner").post(f"/api/workshops/{self.workshop.id}/sets/", SET, format="json")
-        self.assertEqual(made.status_code, 201, made.content)
-        self.set = ExerciseSet.objects.get(pk=made.json()["id"])
+        rows = self.as_("owner").post(f"/api/workshops/{self.workshop.id}/sets/", SET, format="json")
+        self.assertEqual(rows.status_code, 201, rows.content)
+        self.set = ExerciseSet.objects.get(pk=rows.json()["id"])
 
     def pupil(self, nickname: str) -> APIClient:
         client = APIClient()
@@ -127,12 +130,12 @@ class Class(WorkshopCase):
         self.assertEqual(self.answer(wren, 3, typed)["mistake"], wrong.name)
         self.assertEqual(self.answer(tern, 3, typed)["mistake"], wrong.name)
         self.assertEqual(self.answer(wren, 3, right(made))["verdict"], "right")
-        found = self.live()
-        self.assertEqual(found["mistakes"], [{"name": wrong.name, "count": 2}])
-        self.assertEqual((found["exercises"][3]["right"], found["exercises"][3]["tried"]), (1, 2))
-        self.assertEqual([pupil["done"][3] for pupil in found["pupils"]], ["right", wrong.name])
+        class_state = self.live()
+        self.assertEqual(class_state["mistakes"], [{"name": wrong.name, "count": 2}])
+        self.assertEqual((class_state["exercises"][3]["right"], class_state["exercises"][3]["tried"]), (1, 2))
+        self.assertEqual([pupil["done"][3] for pupil in class_state["pupils"]], ["right", wrong.name])
         mine = wren.get("/api/class/").json()
-        self.assertEqual([one["right"] for one in mine["exercises"]], [False] * 3 + [True, False])
+        self.assertEqual([exercise["right"] for exercise in mine["exercises"]], [False] * 3 + [True, False])
 
     def test_a_pupil_sees_nothing_else(self) -> None:
         wren = self.pupil("Wren")

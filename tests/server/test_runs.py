@@ -30,8 +30,13 @@ TIMED = {
     "supply_voltage": "24 V",
 }
 TIMED_PLAN = {"kind": "distance_time", "distance": "10 m"}
-GATES = ['{"instrument": "gates"}', '{"t": 1.0, "gate": 1}', '{"t": 3.9, "gate": 2}', '{"t": 9.0, "gate": 1}',
-         '{"t": 11.95, "gate": 2}']  # fmt: skip
+GATES = [
+    '{"instrument": "gates"}',
+    '{"t": 1.0, "gate": 1}',
+    '{"t": 3.9, "gate": 2}',
+    '{"t": 9.0, "gate": 1}',
+    '{"t": 11.95, "gate": 2}',
+]
 
 
 class RunsCase(WorkshopCase):
@@ -45,32 +50,38 @@ class RunsCase(WorkshopCase):
 
 class Log(RunsCase):
     def test_a_run_is_kept_with_its_design_and_beside_its_prediction(self) -> None:
-        made = self.log().json()
-        self.assertEqual((made["words"], made["revision"], made["version"]), ("Time over 10 m", 1, 1))
-        self.assertAlmostEqual(made["measured"], 2.91)
-        self.assertAlmostEqual(made["off"], made["measured"] / made["predicted"] - 1.0)
-        self.assertEqual([one["id"] for one in self.as_("viewer").get(self.address()).json()], [made["id"]])
+        answer = self.log().json()
+        self.assertEqual((answer["words"], answer["revision"], answer["version"]), ("Time over 10 m", 1, 1))
+        self.assertAlmostEqual(answer["measured"], 2.91)
+        self.assertAlmostEqual(answer["off"], answer["measured"] / answer["predicted"] - 1.0)
+        self.assertEqual([one["id"] for one in self.as_("viewer").get(self.address()).json()], [answer["id"]])
 
     def test_the_bench_shows_the_last_run_of_each_vehicle(self) -> None:
         self.log({"kind": "push", "readings": ["90 N"]})
-        made = self.log().json()
+        answer = self.log().json()
         (row,) = self.as_("viewer").get(f"/api/workshops/{self.workshop.id}/runs/").json()
-        self.assertEqual((row["vehicle"], row["count"], row["words"], row["off"]),
-                         (str(self.vehicle.id), 2, "Time over 10 m", made["off"]))  # fmt: skip
+        self.assertEqual(
+            (row["vehicle"], row["count"], row["words"], row["off"]),
+            (str(self.vehicle.id), 2, "Time over 10 m", answer["off"]),
+        )
 
     def test_sent_twice_it_is_one_run(self) -> None:
         again = {"id": str(uuid4()), "document": TIMED}
         answers = [self.as_("editor").post(self.address(), again, format="json") for _ in range(2)]
-        self.assertEqual([one.status_code for one in answers], [201, 201])
+        self.assertEqual([answer.status_code for answer in answers], [201, 201])
         self.assertEqual(Run.objects.count(), 1)
 
     def test_a_case_gets_warm_over_the_day_of_its_design(self) -> None:
-        thermal = {"winding_capacity": "45 J/K", "winding_to_case": "1.1 K/W", "case_capacity": "310 J/K",
-                   "case_to_air": "3.2 K/W"}  # fmt: skip
+        thermal = {
+            "winding_capacity": "45 J/K",
+            "winding_to_case": "1.1 K/W",
+            "case_capacity": "310 J/K",
+            "case_to_air": "3.2 K/W",
+        }
         day = [{"do": "runs", "count": 4, "every": "30 s"}]
         warm = changed({"drive.branches.0.source.thermal": thermal, "loads": {"day": day}})
-        made = self.log({"kind": "case_temperature", "readings": ["31 degC"]}, design=warm)
-        self.assertEqual((made.status_code, made.json()["document"]["day"]), (201, day))
+        run = self.log({"kind": "case_temperature", "readings": ["31 degC"]}, design=warm)
+        self.assertEqual((run.status_code, run.json()["document"]["day"]), (201, day))
         self.assertEqual(
             self.log({"kind": "case_temperature", "readings": ["31 degC"]}).json()["faults"][0]["path"], "day"
         )
@@ -84,9 +95,9 @@ class Log(RunsCase):
     def test_compared_designs_have_what_was_measured_beside_them(self) -> None:
         self.log({"kind": "push", "readings": ["101 N", "103 N"]})
         body = {"documents": [PLAIN, changed({"vehicle.mass": "15 kg"})], "vehicle": str(self.vehicle.id)}
-        made = self.as_("viewer").post("/api/compare/", body, format="json").json()
-        place = next(k for k, row in enumerate(made["rows"]) if row["measure"] == "pushing_force")
-        self.assertEqual([column["values"][place]["measured"] for column in made["columns"]], [102.0, None])
+        answer = self.as_("viewer").post("/api/compare/", body, format="json").json()
+        place = next(k for k, row in enumerate(answer["rows"]) if row["measure"] == "pushing_force")
+        self.assertEqual([column["values"][place]["measured"] for column in answer["columns"]], [102.0, None])
         self.assertEqual(self.as_("stranger").post("/api/compare/", body, format="json").status_code, 404)
 
     def test_what_cannot_be_read_is_told_by_path_and_nothing_is_kept(self) -> None:
@@ -96,8 +107,8 @@ class Log(RunsCase):
         self.assertFalse(Run.objects.exists())
 
     def test_an_older_state_overwrites_nothing(self) -> None:
-        made = self.log().json()
-        address = self.address(f"runs/{made['id']}/")
+        answer = self.log().json()
+        address = self.address(f"runs/{answer['id']}/")
         left_out = {**TIMED, "left_out": [{"reading": 2, "why": "slipped at the start"}]}
         first = self.as_("editor").patch(address, {"base": 1, "document": left_out}, format="json")
         self.assertEqual((first.status_code, first.json()["version"]), (200, 2))
@@ -136,8 +147,10 @@ class Learnt(RunsCase):
         self.assertIn("vehicle.rolling_resistance", shown["values"])
         document = changed({path.replace("[", ".").replace("]", ""): value for path, value in shown["values"].items()})
         ask = {"document": document, "vehicle": str(self.vehicle.id)}
-        wide, narrow = (self.as_("viewer").post("/api/uncertainties/", one, format="json").json()["gauges"]
-                        for one in ({"document": document}, ask))  # fmt: skip
+        wide, narrow = (
+            self.as_("viewer").post("/api/uncertainties/", one, format="json").json()["gauges"]
+            for one in ({"document": document}, ask)
+        )
         widths = [
             [g["high"] - g["low"] for g in gauges if g["measure"] == "time_to_distance"] for gauges in (wide, narrow)
         ]
@@ -145,8 +158,8 @@ class Learnt(RunsCase):
         self.assertEqual(self.as_("stranger").post("/api/uncertainties/", ask, format="json").status_code, 404)
 
     def test_a_run_put_away_teaches_nothing_and_is_still_in_the_log(self) -> None:
-        made = self.log().json()
-        self.as_("editor").patch(self.address(f"runs/{made['id']}/"), {"base": 1, "put_away": True}, format="json")
+        answer = self.log().json()
+        self.as_("editor").patch(self.address(f"runs/{answer['id']}/"), {"base": 1, "put_away": True}, format="json")
         self.assertEqual(self.as_("viewer").get(self.address("learnt/")).json()["runs"], [])
         self.assertEqual(len(self.as_("viewer").get(self.address()).json()), 1)
 
@@ -203,8 +216,10 @@ class Instruments(RunsCase):
     def test_it_opens_nothing_else_and_dies_with_its_maker_or_when_taken_back(self) -> None:
         self.assertEqual(self.send(self.secret, {}, "learnt/").status_code, 401)
         self.assertEqual(self.send("ydro_guessed", {"document": TIMED}).status_code, 401)
-        elsewhere = self.send(tokens.make(self.people["stranger"], self.people["stranger"].memberships.get().workshop,
-                                          "other")[1], {"document": TIMED})  # fmt: skip
+        elsewhere = self.send(
+            tokens.make(self.people["stranger"], self.people["stranger"].memberships.get().workshop, "other")[1],
+            {"document": TIMED},
+        )
         self.assertEqual(elsewhere.status_code, 404)
         Membership.objects.filter(user=self.people["editor"]).update(role=Role.VIEWER)
         self.assertEqual(self.send(self.secret, {"document": TIMED}).status_code, 401)
@@ -215,11 +230,12 @@ class Instruments(RunsCase):
 
     def test_what_it_has_to_send_is_told_once(self) -> None:
         address = f"/api/workshops/{self.workshop.id}/tokens/"
-        made = self.as_("owner").post(address, {"name": "counter"}, format="json").json()
-        self.assertEqual(self.send(made["secret"], {"document": TIMED}).status_code, 201)
+        answer = self.as_("owner").post(address, {"name": "counter"}, format="json").json()
+        self.assertEqual(self.send(answer["secret"], {"document": TIMED}).status_code, 201)
         listed = self.as_("owner").get(address).json()
-        self.assertEqual([(one["name"], one["secret"]) for one in listed],
-                         [("gates by the hall door", ""), ("counter", "")])  # fmt: skip
+        self.assertEqual(
+            [(row["name"], row["secret"]) for row in listed], [("gates by the hall door", ""), ("counter", "")]
+        )
 
 
 class PracticeRig(RunsCase):
@@ -308,10 +324,10 @@ class Plans(RunsCase):
 
     def test_a_plan_is_dealt_kept_and_ticked_off(self) -> None:
         self.assertIsNone(self.as_("viewer").get(self.address("plan/")).json()["planned"])
-        made = self.save("editor", 0, self.plan(13, 15, 17)).json()
-        steps = made["planned"]["steps"]
+        answer = self.save("editor", 0, self.plan(13, 15, 17)).json()
+        steps = answer["planned"]["steps"]
         self.assertEqual([step["round"] for step in steps], [1, 1, 1, 2, 2, 2, 3, 3, 3])
-        self.assertIn("would look like", made["planned"]["drift"])
+        self.assertIn("would look like", answer["planned"]["drift"])
         done = self.plan(13, 15, 17, done={steps[0]["key"]: str(uuid4())})
         self.assertEqual(self.save("editor", 1, done).status_code, 200)
         late = self.save("owner", 1, self.plan(13, 15))
@@ -324,8 +340,10 @@ class Plans(RunsCase):
     def test_what_could_be_tried(self) -> None:
         self.log(design=changed({"drive.branches.0.stages.0.driver_teeth": 20}))
         offered = self.as_("viewer").get(self.address("plan/choices/")).json()
-        self.assertEqual([(one["name"], one["source"]) for one in offered],
-                         [("15 teeth", "as it is now"), ("20 teeth", "run before")])  # fmt: skip
+        self.assertEqual(
+            [(entry["name"], entry["source"]) for entry in offered],
+            [("15 teeth", "as it is now"), ("20 teeth", "run before")],
+        )
 
 
 class LogFiles(RunsCase):

@@ -22,11 +22,15 @@ from ydrometer.search.found import Found
 from ydrometer.search.run import search
 
 ASKED: dict[str, Any] = {
-    "format": "ydrometer-search", "version": 1, "keep": 20,
-    "design": {**PLAIN, "targets": [{"measure": "top_speed", "at_least": "6 m/s"},
-                                    {"measure": "pushing_force", "at_least": "90 N"}]},
+    "format": "ydrometer-search",
+    "version": 1,
+    "keep": 20,
+    "design": {
+        **PLAIN,
+        "targets": [{"measure": "top_speed", "at_least": "6 m/s"}, {"measure": "pushing_force", "at_least": "90 N"}],
+    },
     "layouts": [{"stages": [{"kind": "gear"}, {"kind": "gear"}]}, {"stages": [{"kind": "gear"}]}],
-}  # fmt: skip
+}
 
 
 class SearchCase(WorkshopCase):
@@ -56,9 +60,9 @@ class SearchCase(WorkshopCase):
     def expected(self) -> Found:
         return search(read_request(compose(ASKED, [p.document for p in self.workshop.parts.all()])))
 
-    def state(self, one: Search) -> str:
-        one.refresh_from_db()
-        return one.state
+    def state(self, search_row: Search) -> str:
+        search_row.refresh_from_db()
+        return search_row.state
 
 
 class Small(SearchCase):
@@ -89,13 +93,13 @@ class Small(SearchCase):
 
     def test_surveyed_before_it_is_asked(self) -> None:
         address = f"/api/workshops/{self.workshop.id}/searches/survey/"
-        made = self.as_("viewer").post(address, {"request": ASKED}, format="json").json()
-        self.assertEqual(made["combinations"], [55**2, 55])
-        self.assertEqual([p["words"] for p in made["pictures"]], ["gears, then gears", "gears"])
-        self.assertTrue(all(p["line"] for p in made["suggested"]))
+        answer = self.as_("viewer").post(address, {"request": ASKED}, format="json").json()
+        self.assertEqual(answer["combinations"], [55**2, 55])
+        self.assertEqual([p["words"] for p in answer["pictures"]], ["gears, then gears", "gears"])
+        self.assertTrue(all(p["line"] for p in answer["suggested"]))
         bad = {**ASKED, "keep": 0}
-        made = self.as_("viewer").post(address, {"request": bad}, format="json").json()
-        self.assertEqual([f["path"] for f in made["faults"]], ["keep"])
+        answer = self.as_("viewer").post(address, {"request": bad}, format="json").json()
+        self.assertEqual([f["path"] for f in answer["faults"]], ["keep"])
 
     def test_what_cannot_be_searched_is_refused_with_its_faults(self) -> None:
         self.assertEqual(self.ask(keep=0).json()["faults"][0]["path"], "keep")
@@ -119,11 +123,11 @@ class Small(SearchCase):
 
 
 class Large(SearchCase):
-    def finish(self, one: Search) -> None:
-        numbers = list(one.pieces.values_list("number", flat=True))
+    def finish(self, search_row: Search) -> None:
+        numbers = list(search_row.pieces.values_list("number", flat=True))
         random.Random(1).shuffle(numbers)
         for number in numbers:
-            actions.go_through_piece(one.pk, number)
+            actions.go_through_piece(search_row.pk, number)
 
     def test_pieces_in_any_order_and_twice_give_what_one_pass_gives(self) -> None:
         (one,) = self.waiting()
@@ -142,8 +146,8 @@ class Large(SearchCase):
     def test_one_runs_and_the_next_waits_for_it(self) -> None:
         first, second = self.waiting(2)
         self.assertEqual((self.state(first), self.state(second)), ("running", "waiting"))
-        told = self.as_("viewer").get(f"/api/searches/{second.pk}/").json()["search"]
-        self.assertEqual(told["before"], 1)
+        answer = self.as_("viewer").get(f"/api/searches/{second.pk}/").json()["search"]
+        self.assertEqual(answer["before"], 1)
         self.finish(first)
         self.assertEqual(self.state(second), "running")
 
@@ -167,20 +171,25 @@ class Large(SearchCase):
     def test_what_fails_says_why(self) -> None:
         (one,) = self.waiting()
         actions.fail(UUID(str(one.pk)), "out of memory")
-        told = self.as_("viewer").get(f"/api/searches/{one.pk}/").json()["search"]
-        self.assertEqual((told["state"], told["trouble"]), ("failed", "out of memory"))
+        answer = self.as_("viewer").get(f"/api/searches/{one.pk}/").json()["search"]
+        self.assertEqual((answer["state"], answer["trouble"]), ("failed", "out of memory"))
 
 
 class TurnedRound(SearchCase):
     def ask_back(self, **changed: Any) -> Any:
-        body = {"document": PLAIN, "unknown": "reduction", "path": "drive.branches[0].stages[0]",
-                "target": {"measure": "top_speed", "at_least": "5 m/s"}, **changed}  # fmt: skip
+        body = {
+            "document": PLAIN,
+            "unknown": "reduction",
+            "path": "drive.branches[0].stages[0]",
+            "target": {"measure": "top_speed", "at_least": "5 m/s"},
+            **changed,
+        }
         return self.as_("viewer").post(f"/api/workshops/{self.workshop.id}/inverse/", body, format="json")
 
     def test_solved_with_the_nearest_parts_of_the_bin(self) -> None:
-        found = self.ask_back().json()
-        self.assertEqual(len(found["ranges"]), 1)
-        self.assertEqual({real["part"] for real in found["real"]}, {"bin"})
+        answer = self.ask_back().json()
+        self.assertEqual(len(answer["ranges"]), 1)
+        self.assertEqual({real["part"] for real in answer["real"]}, {"bin"})
 
     def test_what_is_not_asked_well_is_refused(self) -> None:
         self.assertEqual(self.ask_back(unknown="colour").status_code, 400)

@@ -21,26 +21,27 @@ class Sharing(WorkshopCase):
         return Client().post(f"/api/shared/{path}", {"code": code, **more}, "application/json")
 
     def test_a_stranger_sees_the_design_as_it_stood_and_nothing_else(self) -> None:
-        made = self.make().json()
+        answer = self.make().json()
         before = self.vehicle.revisions.latest("number").document
         changed = {**before, "name": "Another", "notes": "in the drawer under the bench"}
-        self.as_("editor").post(f"/api/vehicles/{self.vehicle.pk}/revisions/", {"base": 1, "document": changed},
-                                format="json")  # fmt: skip
-        seen = self.look(made["code"])
+        self.as_("editor").post(
+            f"/api/vehicles/{self.vehicle.pk}/revisions/", {"base": 1, "document": changed}, format="json"
+        )
+        seen = self.look(answer["code"])
         self.assertEqual(seen.status_code, 200)
         self.assertEqual(set(seen.json()), {"name", "made_at", "expires_at", "card"})
         self.assertEqual(seen.json()["name"], before["name"])
         self.assertNotIn(str(self.workshop.pk), json.dumps(seen.json()))
         top = next(g for g in seen.json()["card"]["gauges"] if g["measure"] == "top_speed")
-        working = self.look(made["code"], "working/", measure="top_speed").json()
+        working = self.look(answer["code"], "working/", measure="top_speed").json()
         self.assertEqual(working["value"], top["value"])
-        self.assertEqual(self.look(made["code"], "working/", measure="colour").status_code, 400)
+        self.assertEqual(self.look(answer["code"], "working/", measure="colour").status_code, 400)
 
     def test_it_expires_is_taken_back_and_goes_with_its_workshop(self) -> None:
         codes = [self.make().json()["code"] for _ in range(3)]
         address = f"/api/vehicles/{self.vehicle.pk}/shares/"
         listed = self.as_("editor").get(address).json()
-        self.assertEqual([one["code"] for one in listed], ["", "", ""])
+        self.assertEqual([row["code"] for row in listed], ["", "", ""])
         Share.objects.filter(pk=listed[2]["id"]).update(expires_at=timezone.now())
         self.assertEqual(self.look(codes[0]).status_code, 404)
         self.assertEqual(self.as_("editor").delete(f"{address}{listed[1]['id']}/").status_code, 204)

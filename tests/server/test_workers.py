@@ -61,10 +61,10 @@ class Killed(TransactionTestCase):
         workshop = create_workshop(user, "Saltmarsh Workshop")
         Part.objects.bulk_create(Part(workshop=workshop, ref=p["id"], document=p) for p in RAW["parts"])
         with small_pieces(10_000):
-            asked = actions.ask(
+            answer = actions.ask(
                 user, workshop, None, {key: value for key, value in RAW.items() if key != "parts"}
             ).search
-        left = asked.pieces.filter(found__isnull=True)
+        left = answer.pieces.filter(found__isnull=True)
         pieces = left.count()
         broken = 0
         while not broken:
@@ -73,7 +73,7 @@ class Killed(TransactionTestCase):
         self.assertLess(left.count(), pieces)
         self.worker()
         self.worker()
-        self.until("the end", lambda: Search.objects.get(pk=asked.pk).state != State.RUNNING)
-        done = Search.objects.get(pk=asked.pk)
+        self.until("the end", lambda: Search.objects.get(pk=answer.pk).state != State.RUNNING)
+        done = Search.objects.get(pk=answer.pk)
         self.assertEqual((done.state, done.trouble), (State.DONE, ""))
         self.assertEqual(Found.from_json(done.found or {}), search(read_request(RAW)))

@@ -66,8 +66,8 @@ def _made(function: F, **options: Any) -> F:
         return function
     from numba import njit  # noqa: PLC0415  # a third of a second, spared where nothing is compiled
 
-    made: F = njit(cache=_keeps(), error_model="numpy", **options)(function)
-    return made
+    compiled: F = njit(cache=_keeps(), error_model="numpy", **options)(function)
+    return compiled
 
 
 @cache

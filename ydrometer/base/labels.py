@@ -54,7 +54,7 @@ def labelled_fields(kind: type[Any], prefix: str = "") -> list[LabelledField]:
         prefix: of their keys, where it is nested in another one.
     """
     shown = [_labelled(f) for f in dataclasses.fields(kind) if f.metadata.get("label")]
-    return [dataclasses.replace(one, key=f"{prefix}{one.key}") for one in shown]
+    return [dataclasses.replace(label, key=f"{prefix}{label.key}") for label in shown]
 
 
 def _labelled(declared: dataclasses.Field[Any]) -> LabelledField:
@@ -64,6 +64,11 @@ def _labelled(declared: dataclasses.Field[Any]) -> LabelledField:
     dimension = spec.absent.dimension if spec.absent else ""
     optional = declared.default is not dataclasses.MISSING
     return LabelledField(
-        key_of(declared), declared.metadata["label"], control, dimension, optional, declared.metadata["group"],
+        key_of(declared),
+        declared.metadata["label"],
+        control,
+        dimension,
+        optional,
+        declared.metadata["group"],
         list(schema.get("enum", ())),
-    )  # fmt: skip
+    )

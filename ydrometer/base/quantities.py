@@ -26,10 +26,14 @@ QUANTITY_FORMS = [{"$ref": "#/$defs/quantity"}]
 def quantity_definition() -> Schema:
     """The part of the schema that all quantities share."""
     text = {"type": "string", "pattern": r"\d", "maxLength": units.LONGEST_TEXT}
-    kept = {"value": {"anyOf": [text, {"type": "number"}]}, "origin": {"enum": list(ORIGINS)},
-            "note": {"type": "string", "maxLength": LONGEST_TEXT}}  # fmt: skip
-    return {"anyOf": [text, {"type": "object", "properties": kept, "required": ["value"],
-                             "additionalProperties": False}]}  # fmt: skip
+    kept = {
+        "value": {"anyOf": [text, {"type": "number"}]},
+        "origin": {"enum": list(ORIGINS)},
+        "note": {"type": "string", "maxLength": LONGEST_TEXT},
+    }
+    return {
+        "anyOf": [text, {"type": "object", "properties": kept, "required": ["value"], "additionalProperties": False}]
+    }
 
 
 def read_quantity(raw: Any, path: str, reading: Reading, dimension: str, bounds: Bounds = UNBOUNDED) -> Any:

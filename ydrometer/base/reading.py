@@ -251,10 +251,10 @@ def read_object(kind: type[T], raw: Any, path: str, reading: Reading) -> T:
     values = {f.name: _read_field(f, key, raw, _join(path, key), reading) for key, f in fields.items()}
     if reading.found > before or any(value is UNREADABLE for value in values.values()):
         return cast(T, UNREADABLE)
-    made = kind(**values)
-    for key, problem, remedy in getattr(made, "faults", tuple)():
+    read_value = kind(**values)
+    for key, problem, remedy in getattr(read_value, "faults", tuple)():
         reading.fault(_join(path, key), problem, remedy)
-    return made
+    return read_value
 
 
 @cache
@@ -262,9 +262,7 @@ def _fields_by_key(kind: type[Any]) -> dict[str, dataclasses.Field[Any]]:
     return {key_of(f): f for f in dataclasses.fields(kind)}
 
 
-def _read_field(
-    declared: dataclasses.Field[Any], key: str, raw: Mapping[str, Any], path: str, reading: Reading
-) -> Any:  # fmt: skip
+def _read_field(declared: dataclasses.Field[Any], key: str, raw: Mapping[str, Any], path: str, reading: Reading) -> Any:
     spec: Spec = declared.metadata["spec"]
     if key in raw:
         return spec.read(raw[key], path, reading)
@@ -285,14 +283,14 @@ def _refuse_unknown(raw: Mapping[str, Any], fields: Mapping[str, Any], path: str
             reading.fault(_join(path, printable(key)), "unknown key", f"known here: {known}")
 
 
-def finish(made: T, reading: Reading) -> T:
-    """`made`, or every fault at once.
+def finish(value: T, reading: Reading) -> T:
+    """`value`, or every fault at once.
 
     Raises:
         DocumentError: anything was wrong.
     """
     reading.refuse()
-    return made
+    return value
 
 
 def _join(path: str, key: str) -> str:

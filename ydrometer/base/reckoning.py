@@ -61,9 +61,16 @@ class Reckoning:
         self.known: dict[str, Number] = {}
 
     def put(
-        self, symbol: str, words: str, value: Number, dimension: str, key: str = "", *, origin: str = "given",
+        self,
+        symbol: str,
+        words: str,
+        value: Number,
+        dimension: str,
+        key: str = "",
+        *,
+        origin: str = "given",
         note: str = "",
-    ) -> Number:  # fmt: skip
+    ) -> Number:
         """Put a number in."""
         self.lines.append(Put(symbol, words, value, dimension, key, origin, note))
         self.known[symbol] = value

@@ -38,10 +38,10 @@ def load(data: bytes, *, largest: int = LARGEST, deepest: int = DEEPEST) -> Any:
 
 
 def _pairs(pairs: list[tuple[str, Any]]) -> dict[str, Any]:
-    made = dict(pairs)
-    if len(made) < len(pairs):
+    members = dict(pairs)
+    if len(members) < len(pairs):
         raise ValueError("a key is given twice in one object")
-    return made
+    return members
 
 
 def _constant(name: str) -> Any:
@@ -61,8 +61,11 @@ def _whole(text: str) -> int | float:
 
 
 _HOOKS: dict[str, Any] = {
-    "object_pairs_hook": _pairs, "parse_constant": _constant, "parse_float": _float, "parse_int": _whole,
-}  # fmt: skip
+    "object_pairs_hook": _pairs,
+    "parse_constant": _constant,
+    "parse_float": _float,
+    "parse_int": _whole,
+}
 
 
 def refuse_unsafe(raw: Any, deepest: int = DEEPEST) -> None:

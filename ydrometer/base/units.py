@@ -45,9 +45,22 @@ _FACTOR = re.compile(r"([^\W\d_]++|1)(?:\^?(-?\d))?")
 _PIECE = re.compile(r"[*/]|[^\s*/]++")
 
 # Names people write that pint reads as something else, or not at all.
-_SPELLINGS = {"Nm": "N*m", "Ncm": "N*cm", "ozin": "ozf*in", "inlb": "lbf*in", "ftlb": "lbf*ft", '"': "in",
-              "″": "in", "Ω": "ohm", "mΩ": "mohm", "°": "deg", "°C": "degC", "°F": "degF", "sec": "s",
-              "l/in": "1/in"}  # fmt: skip
+_SPELLINGS = {
+    "Nm": "N*m",
+    "Ncm": "N*cm",
+    "ozin": "ozf*in",
+    "inlb": "lbf*in",
+    "ftlb": "lbf*ft",
+    '"': "in",
+    "″": "in",
+    "Ω": "ohm",
+    "mΩ": "mohm",
+    "°": "deg",
+    "°C": "degC",
+    "°F": "degF",
+    "sec": "s",
+    "l/in": "1/in",
+}
 
 
 @cache
@@ -199,8 +212,8 @@ def library_scale(unit: str, dimension: str) -> tuple[float, float]:
         given = _pint_unit(unit)
         target = _pint_unit(DIMENSIONS[dimension].si)
         if dimension == "temperature":
-            zero, one = (_registry().Quantity(n, given).to(target).magnitude for n in (0.0, 1.0))
-            return float(one - zero), float(zero)
+            zero, at_one = (_registry().Quantity(n, given).to(target).magnitude for n in (0.0, 1.0))
+            return float(at_one - zero), float(zero)
         return _factor(given, target, dimension), 0.0
     except (pint.PintError, ArithmeticError, ValueError, IndexError):
         raise QuantityError(f"{_shown(unit)} is not a unit of {dimension}", _wanted(dimension)) from None

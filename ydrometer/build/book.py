@@ -65,10 +65,10 @@ class Book:
         elif self.hours and not any(self.hours):
             yield "hours", "no work on any day", "give hours for at least one weekday"
         for key in ("lines", "steps"):
-            ids = [one.id for one in getattr(self, key)]
-            for place, id_ in enumerate(ids):
-                if id_ in ids[:place]:
-                    yield f"{key}[{place}].id", f'"{id_}" a second time', "give each an id of its own"
+            ids = [entry.id for entry in getattr(self, key)]
+            for place, id in enumerate(ids):
+                if id in ids[:place]:
+                    yield f"{key}[{place}].id", f'"{id}" a second time', "give each an id of its own"
 
     @property
     def deadline(self) -> datetime | None:
@@ -95,5 +95,5 @@ def read_book(raw: Any) -> Book:
     """
     refuse_unsafe(raw)
     seen = Reading()
-    made = reading.read_object(Book, raw, "", seen)
-    return reading.finish(made, seen)
+    book = reading.read_object(Book, raw, "", seen)
+    return reading.finish(book, seen)

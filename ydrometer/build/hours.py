@@ -53,17 +53,17 @@ class Lane:
             ready: minutes from the anchor.
             minutes: of work, above 0.
         """
-        found: list[Span] = []
+        spans: list[Span] = []
         left = minutes
         for number in count():
             span = self._span(number)
             start = max(span[0], ready)
             piece = _piece(span[1] - start, left)
             if piece:
-                found.append((start, start + piece))
+                spans.append((start, start + piece))
                 left -= piece
             if left <= 1e-9:
-                return found
+                return spans
         raise AssertionError  # count does not end
 
     def take(self, pieces: list[Span]) -> None:

@@ -66,8 +66,8 @@ def read_inspection(raw: Any) -> Inspection:
     """
     refuse_unsafe(raw)
     seen = Reading()
-    made = reading.read_object(Inspection, raw, "", seen)
-    return reading.finish(made, seen)
+    inspection = reading.read_object(Inspection, raw, "", seen)
+    return reading.finish(inspection, seen)
 
 
 @dataclass(frozen=True, slots=True)
@@ -94,13 +94,13 @@ def cares(steps: Sequence[Step], hours: float, inspections: Sequence[Inspection]
         hours: of running so far, h.
         inspections: in any order.
     """
-    found = []
+    overdue = []
     for step, words in dict(rechecks(steps)[::-1]).items():
-        looks = [one.hours for one in inspections if not one.looked or step in one.looked]
+        looks = [inspection.hours for inspection in inspections if not inspection.looked or step in inspection.looked]
         last = max(looks, default=None)
         due = next_look(0.0 if last is None else last)
-        found.append(Care(step, words, last, due, hours >= due))
-    return sorted(found, key=lambda care: (care.next, care.step))
+        overdue.append(Care(step, words, last, due, hours >= due))
+    return sorted(overdue, key=lambda care: (care.next, care.step))
 
 
 def next_look(last: float) -> float:

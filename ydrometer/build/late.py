@@ -40,63 +40,65 @@ class LateCase:
         return plan(self.steps, self.orders, self.event, self.now, self.hours, self.done)
 
 
-def sentence(asked: LateCase, found: Plan) -> str:
+def sentence(case: LateCase, found: Plan) -> str:
     """How the plan stands, and what to do first.
 
     Args:
-        asked: from which it was made.
+        case: from which it was made.
         found: the plan.
     """
-    first = _first(asked, found)
+    first = _first(case, found)
     if not found.late_by_days:
         return f"In time. {first}" if first else "In time: all is done."
     days = "1 day" if found.late_by_days == 1 else f"{found.late_by_days} days"
     return f"Late by {days}. {first}"
 
 
-def reliefs(asked: LateCase, found: Plan) -> list[Relief]:
+def reliefs(case: LateCase, days: Plan) -> list[Relief]:
     """Single changes that make a late plan less late, the best first.
 
     Args:
-        asked: from which it was made.
-        found: the plan.
+        case: from which it was made.
+        days: the plan.
     """
-    if not found.late_by_days:
+    if not days.late_by_days:
         return []
-    changes = list(_changes(asked))
-    tried = [Relief(words, change(asked).plan().late_by_days) for words, change in changes]
-    together = asked
+    changes = list(_changes(case))
+    tried = [Relief(words, change(case).plan().late_by_days) for words, change in changes]
+    together = case
     for _, change in changes:
         together = change(together)
     tried.append(Relief("all of these", together.plan().late_by_days))
-    return sorted((one for one in tried if one.late_by_days < found.late_by_days), key=lambda one: one.late_by_days)
+    return sorted(
+        (relief for relief in tried if relief.late_by_days < days.late_by_days), key=lambda relief: relief.late_by_days
+    )
 
 
-def _first(asked: LateCase, found: Plan) -> str:
+def _first(case: LateCase, days: Plan) -> str:
     """The order or step that cannot wait."""
-    today = asked.now.date()
-    urgent = [due.part for due in found.orders if due.latest <= today]
+    today = case.now.date()
+    urgent = [due.part for due in days.orders if due.latest <= today]
     if urgent:
         more = f" and {len(urgent) - 2} more" if len(urgent) > 2 else ""
         return f"Order today: {'; '.join(urgent[:2])}{more}."
-    if found.orders:
-        due = found.orders[0]
+    if days.orders:
+        due = days.orders[0]
         return f"Next: order the {due.part} by {due.latest:%A, %d %B}."
-    titles = {step.id: step.title for step in asked.steps}
-    return f"Next, on {found.days[0].date:%A, %d %B}: {titles[found.days[0].steps[0]]}." if found.days else ""
+    titles = {step.id: step.title for step in case.steps}
+    return f"Next, on {days.days[0].date:%A, %d %B}: {titles[days.days[0].steps[0]]}." if days.days else ""
 
 
 Change = Callable[[LateCase], LateCase]
 
 
-def _changes(asked: LateCase) -> Iterator[tuple[str, Change]]:
+def _changes(case: LateCase) -> Iterator[tuple[str, Change]]:
     """What might help, in words, and how the question is changed by it."""
     yield "one more person", lambda a: replace(a, hours=replace(a.hours, people=a.hours.people + 1))
     yield "one hour more each day", _longer
-    if any(order.days > EXPRESS_DAYS and not order.placed for order in asked.orders):
+    if any(order.days > EXPRESS_DAYS and not order.placed for order in case.orders):
         yield f"orders that are here in {EXPRESS_DAYS:.0f} days", _express
     for kind, words in _CURES.items():
-        if any(step.kind == kind and step.wait for step in asked.steps):
+        if any(step.kind == kind and step.wait for step in case.steps):
             yield words, partial(_without_wait, kind=kind)
 
 
@@ -106,15 +108,15 @@ _CURES = {
 }
 
 
-def _longer(asked: LateCase) -> LateCase:
-    weekdays = tuple(min(DAY_H, hours + 1.0) for hours in asked.hours.weekdays)
-    return replace(asked, hours=replace(asked.hours, weekdays=weekdays))
+def _longer(case: LateCase) -> LateCase:
+    weekdays = tuple(min(DAY_H, hours + 1.0) for hours in case.hours.weekdays)
+    return replace(case, hours=replace(case.hours, weekdays=weekdays))
 
 
-def _express(asked: LateCase) -> LateCase:
-    quick = [one if one.placed else replace(one, days=min(one.days, EXPRESS_DAYS)) for one in asked.orders]
-    return replace(asked, orders=quick)
+def _express(case: LateCase) -> LateCase:
+    quick = [order if order.placed else replace(order, days=min(order.days, EXPRESS_DAYS)) for order in case.orders]
+    return replace(case, orders=quick)
 
 
-def _without_wait(asked: LateCase, kind: str) -> LateCase:
-    return replace(asked, steps=[replace(step, wait=0.0) if step.kind == kind else step for step in asked.steps])
+def _without_wait(case: LateCase, kind: str) -> LateCase:
+    return replace(case, steps=[replace(step, wait=0.0) if step.kind == kind else step for step in case.steps])

@@ -162,15 +162,15 @@ def _moved(
     A shaft is moved for one stage alone: whoever moves it again upsets what was set before.
     """
     taken: set[str] = set()
-    found: dict[str, tuple[str, ...]] = {}
+    moved: dict[str, tuple[str, ...]] = {}
     for between in stages:
         free = [s for s in between.shafts if s not in taken and s not in hidden and _movable(fit, s, sources)]
         chosen = tuple(shaft for shaft in free if shaft in between.drivers) or tuple(free[:1])
         if isinstance(between.stage.in_plane, Coaxial | OtherPlane):
             chosen = ()
         taken |= set(chosen)
-        found[between.path] = chosen
-    return found
+        moved[between.path] = chosen
+    return moved
 
 
 def _movable(fit: Mounting, shaft: str, sources: set[str]) -> bool:

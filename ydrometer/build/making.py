@@ -72,14 +72,14 @@ def of_part(shop: Workshop, need: Need, owned: Owned | None) -> list[Making]:
 
 
 def _bored(need: Need, owned: Owned) -> Iterator[Making]:
-    found = seated(need, owned.part)
-    if found is None or found.answer != "bore out":
+    seat = seated(need, owned.part)
+    if seat is None or seat.answer != "bore out":
         return
     bore: float = getattr(owned.part, "bore")  # noqa: B009  # only what is on a shaft is seated
-    if found.size <= bore + ROUND / 2:
-        yield Making("file a flat", bore, found.size, found.words, EYES, "flat")
+    if seat.size <= bore + ROUND / 2:
+        yield Making("file a flat", bore, seat.size, seat.words, EYES, "flat")
         return
-    *on_the_way, reamer = drills(bore, found.size)
+    *on_the_way, reamer = drills(bore, seat.size)
     sizes = ", ".join(f"{1e3 * size:g}" for size in on_the_way)
     words = f"Bore it out from {mm(bore)} to {mm(reamer)}: drills of {sizes} mm, then a reamer of {mm(reamer)}"
     yield Making("bore out", bore, reamer, words, EYES, "bore")
@@ -105,15 +105,15 @@ def _turned(shop: Workshop, need: Need, owned: Owned) -> Iterator[Making]:
 
 def _room(plate: Setup, name: str) -> float:
     """The widest rim that a wheel may have beside other shafts, m."""
-    found = float("inf")
+    room = float("inf")
     for wheel, path in shafts_beside(plate):
         if wheel.name == name:
             at, other = plate.at(wheel.shaft), plate.at(path)
             apart = ((at[0] - other[0]) ** 2 + (at[1] - other[1]) ** 2) ** 0.5
             widest = 2.0 * (apart - clear_of_shaft(plate, 0.0, path))
             # A flange is turned down to what the belt needs, no further.
-            found = min(found, widest) if widest > 2.0 * wheel.pitch_radius else found
-    return found
+            room = min(room, widest) if widest > 2.0 * wheel.pitch_radius else room
+    return room
 
 
 def _made(shop: Workshop, need: Need) -> Iterator[Making]:
@@ -158,10 +158,16 @@ def jobs(makings: Sequence[tuple[Need, Making]]) -> list[Job]:
     """
     return [
         Job(
-            place=place, verb=making.verb, kind="make", minutes=25,
+            place=place,
+            verb=making.verb,
+            kind="make",
+            minutes=25,
             title=f"{need.words[0].upper()}{need.words[1:]}: {making.words[0].lower()}{making.words[1:]}",
-            parts=(place,), cautions=(making.caution,), tools=("vice",),
+            parts=(place,),
+            cautions=(making.caution,),
+            tools=("vice",),
         )
-        for need, making in makings if making.verb
+        for need, making in makings
+        if making.verb
         for place in need.where
-    ]  # fmt: skip
+    ]

@@ -77,13 +77,15 @@ def nearest(need: Need, bin_: Sequence[Owned]) -> list[Near]:
     """
     of_kind = [owned for owned in bin_ if owned.part.kind == need.kind and need.sizes]
     ranked = sorted(of_kind, key=lambda owned: (_off(need, owned.part), -owned.part.owned, owned.part.id))
-    found = [owned for owned in ranked if _off(need, owned.part) < 1.0][:NEAREST]
-    return [Near(owned.part.id, owned.name, _lacks(need, owned.part), owned.part.owned) for owned in found]
+    near = [owned for owned in ranked if _off(need, owned.part) < 1.0][:NEAREST]
+    return [Near(owned.part.id, owned.name, _lacks(need, owned.part), owned.part.owned) for owned in near]
 
 
 def _lacks(need: Need, part: Part) -> str:
-    found = seated(need, part)
-    return ", ".join(differences(need, part)) or ("" if found is None or found.answer == "fits" else found.words)
+    bore_seat = seated(need, part)
+    return ", ".join(differences(need, part)) or (
+        "" if bore_seat is None or bore_seat.answer == "fits" else bore_seat.words
+    )
 
 
 def differences(need: Need, part: Part) -> list[str]:
@@ -119,11 +121,11 @@ def seated(need: Need, part: Part) -> Seat | None:
 
 def _work(need: Need, part: Part) -> float:
     """How much has to be done to a part: nothing, a sleeve, an adapter, boring out; and whether it is too narrow."""
-    found = seated(need, part)
-    work = 0.0 if found is None else float(EASE.index(found.answer))
+    bore_seat = seated(need, part)
+    work = 0.0 if bore_seat is None else float(EASE.index(bore_seat.answer))
     narrow = [key for key, least in need.wishes.items() if (_has(part, key) or least) < least * (1.0 - EQUAL)]
     cut = 0.5 if is_longer(need, part) else 0.0
-    return WAY_OFF if found and found.answer == "another" else work + cut + 10.0 * len(narrow)
+    return WAY_OFF if bore_seat and bore_seat.answer == "another" else work + cut + 10.0 * len(narrow)
 
 
 def _brings(need: Need, part: Part) -> bool:
@@ -133,13 +135,13 @@ def _brings(need: Need, part: Part) -> bool:
 
 
 def _has(part: Part, path: str) -> Any:
-    found: Any = part
+    value: Any = part
     if path == "source":
         source: Any = getattr(part, "source", None)
         return getattr(source, "torque_curve", None) or getattr(source, "constants", None) or source.bench_points
     for key in path.split("."):
-        found = getattr(found, key, None)
-    return found
+        value = getattr(value, key, None)
+    return value
 
 
 def _off(need: Need, part: Part) -> float:

@@ -36,10 +36,16 @@ def jobs(shop: Workshop) -> Iterator[Job]:
 def _plugged(shop: Workshop, path: str) -> Job:
     motor = shop.named(path)
     return Job(
-        place=path, verb="plug", kind="motor", minutes=10, parts=(path,), tools=("cable ties",),
+        place=path,
+        verb="plug",
+        kind="motor",
+        minutes=10,
+        parts=(path,),
+        tools=("cable ties",),
         title=f"Plug in and lay the cable of {motor} now, its wires to the free side",
-        after=plates.ready(shop), why="Once its neighbour is in, no hand gets there.",
-    )  # fmt: skip
+        after=plates.ready(shop),
+        why="Once its neighbour is in, no hand gets there.",
+    )
 
 
 def _mounted(shop: Workshop, path: str, hides: tuple[str, ...]) -> Job:
@@ -47,19 +53,32 @@ def _mounted(shop: Workshop, path: str, hides: tuple[str, ...]) -> Job:
     name = shop.named(path)
     ends = "leave them loose: it is moved once more" if moved else f"then tighten them, {made_fast(shop.ways)}"
     return Job(
-        place=path, verb="mount", kind="motor", minutes=15 * each, parts=(path,), tools=("hex keys",),
+        place=path,
+        verb="mount",
+        kind="motor",
+        minutes=15 * each,
+        parts=(path,),
+        tools=("hex keys",),
         title=f"Mount {name}: {_screws(shop, path)}start every screw before any is tight, {ends}",
-        why=_depth(shop, path), after=(*plates.ready(shop), f"{path}:plug"), buries=hides,
+        why=_depth(shop, path),
+        after=(*plates.ready(shop), f"{path}:plug"),
+        buries=hides,
         opens=(shop.bolts(path),) if moved else (),
-    )  # fmt: skip
+    )
 
 
 def _clutch(path: str) -> Job:
     return Job(
-        place=path, verb="clutch", kind="motor", minutes=20, parts=(path, f"{path.removesuffix('.source')}.clutch"),
+        place=path,
+        verb="clutch",
+        kind="motor",
+        minutes=20,
+        parts=(path, f"{path.removesuffix('.source')}.clutch"),
         title="Put the clutch on the engine's shaft with its key: the drum turns free of the shoes by hand",
-        why="A drum that drags creeps at idle.", after=(f"{path}:mount",), tools=("hex keys", "feeler gauge"),
-    )  # fmt: skip
+        why="A drum that drags creeps at idle.",
+        after=(f"{path}:mount",),
+        tools=("hex keys", "feeler gauge"),
+    )
 
 
 def _screws(shop: Workshop, path: str) -> str:
@@ -80,10 +99,10 @@ def _depth(shop: Workshop, path: str) -> str:
     return f"{into}{most} is right."
 
 
-def _neighbours(shop: Workshop, one: str, other: str) -> bool:
+def _neighbours(shop: Workshop, first: str, second: str) -> bool:
     """Whether one motor hides the plug of another: of one branch, or nearer than its own radius and 20 mm."""
-    if branch_of(one) == branch_of(other):
+    if branch_of(first) == branch_of(second):
         return True
-    at = [(plate.stands[path].at, plate) for plate in shop.plates for path in (one, other) if path in plate.stands]
-    body = max((shop.mount(path).body or 0.0) for path in (one, other))
+    at = [(plate.stands[path].at, plate) for plate in shop.plates for path in (first, second) if path in plate.stands]
+    body = max((shop.mount(path).body or 0.0) for path in (first, second))
     return len(at) == 2 and bool(body) and math.dist(at[0][0], at[1][0]) <= body + HIDES

@@ -57,16 +57,16 @@ def needs(shop: Workshop) -> list[Need]:
     """
     units = shop.design.drive.units
     every = [*_sources(shop), *_stages(shop), *_shafts(shop)]
-    found: dict[tuple[Any, ...], Need] = {}
-    for need in [*(replace(one, number=units * one.number) for one in every), *_once(shop)]:
-        known = found.get(need.identity)
-        found[need.identity] = need if known is None else _together(known, need)
-    return [need for need in found.values() if need.number]
+    gathered: dict[tuple[Any, ...], Need] = {}
+    for need in [*(replace(need, number=units * need.number) for need in every), *_once(shop)]:
+        known = gathered.get(need.identity)
+        gathered[need.identity] = need if known is None else _together(known, need)
+    return [need for need in gathered.values() if need.number]
 
 
-def _together(one: Need, other: Need) -> Need:
-    where = tuple(dict.fromkeys((*one.where, *other.where)))
-    return replace(one, number=one.number + other.number, where=where)
+def _together(first: Need, second: Need) -> Need:
+    where = tuple(dict.fromkeys((*first.where, *second.where)))
+    return replace(first, number=first.number + second.number, where=where)
 
 
 def _sources(shop: Workshop) -> Iterator[Need]:
@@ -213,8 +213,14 @@ def _once(shop: Workshop) -> Iterator[Need]:
             yield Need("fuse", words, 1, ("drive.supply",))
     across = shop.design.vehicle.wheel_diameter
     axle = shop.mount(shop.line.axle)
-    yield Need("wheel", f"road wheel, {mm(across)}", ROAD_WHEELS, ("vehicle.wheel_diameter",), {"diameter": across},
-               shaft=(axle.diameter, axle.shape) if axle.diameter else None)  # fmt: skip
+    yield Need(
+        "wheel",
+        f"road wheel, {mm(across)}",
+        ROAD_WHEELS,
+        ("vehicle.wheel_diameter",),
+        {"diameter": across},
+        shaft=(axle.diameter, axle.shape) if axle.diameter else None,
+    )
     for number, adapter in enumerate(shop.fit.adapters):
         words = f"adapter plate {adapter.name}, {mm(adapter.outside)} across"
         yield Need("plate", words.replace("  ", " "), adapter.plates, (f"fit.adapters[{number}]",))

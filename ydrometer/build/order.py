@@ -43,15 +43,15 @@ def in_order(steps: Sequence[T]) -> list[T]:
         raise DocumentError(
             [Fault("steps", f"they need each other in a circle: {circle}", "take one need out")]
         ) from None
-    found: list[T] = []
+    ordered: list[T] = []
     open_: list[int] = []
     while graph.is_active():
-        for id_ in graph.get_ready():
-            heapq.heappush(open_, place[id_])
+        for id in graph.get_ready():
+            heapq.heappush(open_, place[id])
         step = steps[heapq.heappop(open_)]
-        found.append(step)
+        ordered.append(step)
         graph.done(step.id)
-    return found
+    return ordered
 
 
 def before(steps: Iterable[Needing]) -> Mapping[str, frozenset[str]]:
@@ -60,8 +60,8 @@ def before(steps: Iterable[Needing]) -> Mapping[str, frozenset[str]]:
     Args:
         steps: in an order that can be followed.
     """
-    found: dict[str, frozenset[str]] = {}
+    behind: dict[str, frozenset[str]] = {}
     for step in steps:
-        known = [need for need in step.needs if need in found]
-        found[step.id] = frozenset(known).union(*(found[need] for need in known))
-    return found
+        known = [need for need in step.needs if need in behind]
+        behind[step.id] = frozenset(known).union(*(behind[need] for need in known))
+    return behind

@@ -57,8 +57,8 @@ def read_own(raw: Any) -> tuple[OwnStep, ...]:
     """
     refuse_unsafe(raw)
     seen = Reading()
-    made = reading.read_object(OwnSteps, raw, "", seen)
-    return reading.finish(made, seen).steps
+    own_steps = reading.read_object(OwnSteps, raw, "", seen)
+    return reading.finish(own_steps, seen).steps
 
 
 def with_own(steps: Sequence[Step], own: Sequence[OwnStep]) -> list[Step]:
@@ -71,14 +71,14 @@ def with_own(steps: Sequence[Step], own: Sequence[OwnStep]) -> list[Step]:
     Returns:
         All in an order that can be followed; ids of the made ones stay.
     """
-    made = list(steps)
-    for one in own:
-        index = next((number for number, step in enumerate(made) if step.id == one.after), len(made) - 1)
-        needs = (one.after,) if any(step.id == one.after for step in made) else ()
-        made.insert(index + 1, _step(one, needs))
-        behind = _behind(made, one)
-        made = [replace(s, needs=(*s.needs, one.id)) if s.id in behind else s for s in made]
-    return in_order(made)
+    woven = list(steps)
+    for own_step in own:
+        index = next((number for number, step in enumerate(woven) if step.id == own_step.after), len(woven) - 1)
+        needs = (own_step.after,) if any(step.id == own_step.after for step in woven) else ()
+        woven.insert(index + 1, _step(own_step, needs))
+        behind = _behind(woven, own_step)
+        woven = [replace(s, needs=(*s.needs, own_step.id)) if s.id in behind else s for s in woven]
+    return in_order(woven)
 
 
 def _behind(steps: Sequence[Step], own: OwnStep) -> set[str]:
@@ -89,6 +89,12 @@ def _behind(steps: Sequence[Step], own: OwnStep) -> set[str]:
 def _step(own: OwnStep, needs: tuple[str, ...]) -> Step:
     record = Record(own.record, own.unit) if own.record else None
     return Step(
-        id=own.id, title=own.title, kind=KIND, place="own", minutes=own.minutes / 60.0, needs=needs, wait=own.wait,
+        id=own.id,
+        title=own.title,
+        kind=KIND,
+        place="own",
+        minutes=own.minutes / 60.0,
+        needs=needs,
+        wait=own.wait,
         record=record,
-    )  # fmt: skip
+    )

@@ -101,9 +101,9 @@ def parts_list(
     """
     left = {owned.part.id: max(0, owned.part.owned - (taken or {}).get(owned.part.id, 0)) for owned in bin_}
     wanted = needs(shop)
-    found = [(need, match(need, bin_)) for need in wanted]
-    found += [(extra, match(extra, bin_)) for extra in _adapters(found)]
-    lines = [_line(shop, need, owned, bin_, left, taken or {}) for need, owned in found]
+    matched = [(need, match(need, bin_)) for need in wanted]
+    matched += [(extra, match(extra, bin_)) for extra in _adapters(matched)]
+    lines = [_line(shop, need, owned, bin_, left, taken or {}) for need, owned in matched]
     lines += [_own(line) for line in own]
     return PartsList(
         lines=lines,
@@ -119,9 +119,9 @@ def makings(lines: Sequence[PartsListLine]) -> list[tuple[Need, Making]]:
     return [(line.need, making) for line in lines for making in line.make]
 
 
-def _adapters(found: Sequence[tuple[Need, Owned | None]]) -> Iterator[Need]:
+def _adapters(matched: Sequence[tuple[Need, Owned | None]]) -> Iterator[Need]:
     """Sleeves and adapters between the bores of what was matched and its shafts."""
-    for need, owned in found:
+    for need, owned in matched:
         answer = None if owned is None else seated(need, owned.part)
         if answer is None or need.shaft is None or answer.answer not in ("sleeve", "adapter"):
             continue
@@ -131,9 +131,13 @@ def _adapters(found: Sequence[tuple[Need, Owned | None]]) -> Iterator[Need]:
 
 
 def _line(
-    shop: Workshop, need: Need, owned: Owned | None, bin_: Sequence[Owned], left: dict[str, int],
+    shop: Workshop,
+    need: Need,
+    owned: Owned | None,
+    bin_: Sequence[Owned],
+    left: dict[str, int],
     taken: Mapping[str, int],
-) -> PartsListLine:  # fmt: skip
+) -> PartsListLine:
     """A line; what it takes of a part is gone for the lines after it."""
     make = of_part(shop, need, owned)
     if owned is None:
@@ -177,13 +181,13 @@ def _mass(part: Part, need: Need) -> float | None:
     return None if each is None else need.number * each
 
 
-def orders(found: PartsList) -> list[Order]:
+def orders(parts: PartsList) -> list[Order]:
     """What has to be bought, with where it goes and how long that takes.
 
     Args:
-        found: of a design.
+        parts: of a design.
     """
-    return [Order(line.need.words, line.need.where, line.lead_days) for line in found.lines if line.to_buy]
+    return [Order(line.need.words, line.need.where, line.lead_days) for line in parts.lines if line.to_buy]
 
 
 def used(shop: Workshop, bin_: Sequence[Owned], taken: Mapping[str, int]) -> dict[str, int]:
@@ -194,9 +198,9 @@ def used(shop: Workshop, bin_: Sequence[Owned], taken: Mapping[str, int]) -> dic
         bin_: its parts.
         taken: by the ids of parts, how many of them other vehicles have.
     """
-    found: dict[str, int] = {}
+    uses: dict[str, int] = {}
     for line in parts_list(shop, bin_, taken).lines:
         if line.part is not None and line.need.kind not in SHARED and line.part.part.kind != line.need.comes_with:
-            id_ = line.part.part.id
-            found[id_] = found.get(id_, 0) + min(line.owned, line.need.number)
-    return {id_: number for id_, number in found.items() if number}
+            id = line.part.part.id
+            uses[id] = uses.get(id, 0) + min(line.owned, line.need.number)
+    return {id: number for id, number in uses.items() if number}

@@ -62,9 +62,13 @@ class Plan:
 
 
 def plan(
-    steps: Sequence[Step], orders: Sequence[Order], event: datetime, now: datetime, hours: Hours,
+    steps: Sequence[Step],
+    orders: Sequence[Order],
+    event: datetime,
+    now: datetime,
+    hours: Hours,
     done: Collection[str] = (),
-) -> Plan:  # fmt: skip
+) -> Plan:
     """Spread what is left over the days to an event: as late as it can be, or, where that began before now, as early.
 
     Args:
@@ -80,19 +84,23 @@ def plan(
     """
     left = [step for step in steps if step.id not in set(done)]
     back = _backwards(left, event, hours)
-    begins = {id_: event - timedelta(minutes=pieces[-1][1]) for id_, pieces in back.items()}
-    due = [Due(one.part, _latest(one, left, begins, event).date()) for one in orders if not one.placed]
+    begins = {id: event - timedelta(minutes=pieces[-1][1]) for id, pieces in back.items()}
+    due = [Due(order.part, _latest(order, left, begins, event).date()) for order in orders if not order.placed]
     early = min([*begins.values(), *(_latest(order, left, begins, event) for order in orders)], default=event)
     if early >= now:
-        spans = {id_: [(event - timedelta(minutes=e), event - timedelta(minutes=s)) for s, e in reversed(pieces)]
-                 for id_, pieces in back.items()}  # fmt: skip
+        spans = {
+            id: [(event - timedelta(minutes=e), event - timedelta(minutes=s)) for s, e in reversed(pieces)]
+            for id, pieces in back.items()
+        }
         return _told(spans, left, orders, due, event, hours, 0)
     ahead = _forwards(left, orders, now, hours)
-    spans = {id_: [(now + timedelta(minutes=s), now + timedelta(minutes=e)) for s, e in pieces]
-             for id_, pieces in ahead.items()}  # fmt: skip
+    spans = {
+        id: [(now + timedelta(minutes=s), now + timedelta(minutes=e)) for s, e in pieces]
+        for id, pieces in ahead.items()
+    }
     end = max([now, *(pieces[-1][1] for pieces in spans.values())])
     late = max(0, math.ceil((end - event) / timedelta(days=1)))
-    due = [replace(one, latest=max(one.latest, now.date())) for one in due]
+    due = [replace(due_part, latest=max(due_part.latest, now.date())) for due_part in due]
     return _told(spans, left, orders, due, event, hours, late)
 
 
@@ -127,16 +135,14 @@ def _told(
     late: int,
 ) -> Plan:
     work: dict[date, list[tuple[datetime, float, str]]] = {}
-    for id_, pieces in spans.items():
+    for id, pieces in spans.items():
         for start, end in pieces:
-            work.setdefault(start.date(), []).append((start, (end - start).total_seconds() / 60.0, id_))
+            work.setdefault(start.date(), []).append((start, (end - start).total_seconds() / 60.0, id))
     days = [
-        Day(
-            day, round(sum(minutes for _, minutes, _ in own), 3), tuple(dict.fromkeys(id_ for _, _, id_ in sorted(own)))
-        )
+        Day(day, round(sum(minutes for _, minutes, _ in own), 3), tuple(dict.fromkeys(id for _, _, id in sorted(own))))
         for day, own in sorted(work.items())
     ]
-    starts = {id_: pieces[0][0] for id_, pieces in spans.items()}
+    starts = {id: pieces[0][0] for id, pieces in spans.items()}
     return Plan(event, days, starts, sorted(due, key=lambda d: d.latest), late, critical(steps, orders, hours))
 
 
@@ -205,9 +211,9 @@ def critical(steps: Sequence[Step], orders: Sequence[Order], hours: Hours) -> li
             if need in end and end[need] + waits[need] > ready:
                 ready, before[step.id] = end[need] + waits[need], need
         end[step.id] = ready + step.minutes * stretch
-    found: list[str] = []
-    at = max(end, key=lambda id_: end[id_] + waits[id_], default="")
+    path: list[str] = []
+    at = max(end, key=lambda id: end[id] + waits[id], default="")
     while at:
-        found.append(at)
+        path.append(at)
         at = before.get(at, "")
-    return found[::-1]
+    return path[::-1]

@@ -42,26 +42,50 @@ def _plate(plate: Setup, cautions: tuple[str, ...]) -> Iterator[Job]:
     behind = " behind the turning stage" if plate.plane.behind else ""
     part = ("fit.plate",) if not plate.plane.behind else (plate.plane.behind,)
     yield Job(
-        place=place, verb="template", kind="plate", minutes=10, parts=part, tools=("printer", "caliper"),
+        place=place,
+        verb="template",
+        kind="plate",
+        minutes=10,
+        parts=part,
+        tools=("printer", "caliper"),
         title=f"Print the template of the plate{behind} at full size; its scale bar measures 100.0 mm",
         why="A printer that fits the page shrinks it by a few per cent, and no gear meshes.",
         record=Record("scale bar", "mm"),
-    )  # fmt: skip
+    )
     yield Job(
-        place=place, verb="punch", kind="plate", minutes=10, parts=part, tools=("centre punch", "hammer"),
-        title=f"Stick the template on the plate{behind} and punch every centre", after=(f"{place}:template",),
+        place=place,
+        verb="punch",
+        kind="plate",
+        minutes=10,
+        parts=part,
+        tools=("centre punch", "hammer"),
+        title=f"Stick the template on the plate{behind} and punch every centre",
+        after=(f"{place}:template",),
         cautions=(EYES,),
-    )  # fmt: skip
+    )
     yield Job(
-        place=place, verb="drill", kind="plate", minutes=45, parts=part, tools=("drill", "vice", "cutting oil"),
-        title=f"Drill every hole undersize first, then to size{_sizes(plate)}", after=(f"{place}:punch",),
-        why="A small hole follows the punch mark, a large drill wanders off it.", cautions=cautions,
-    )  # fmt: skip
+        place=place,
+        verb="drill",
+        kind="plate",
+        minutes=45,
+        parts=part,
+        tools=("drill", "vice", "cutting oil"),
+        title=f"Drill every hole undersize first, then to size{_sizes(plate)}",
+        after=(f"{place}:punch",),
+        why="A small hole follows the punch mark, a large drill wanders off it.",
+        cautions=cautions,
+    )
     yield Job(
-        place=place, verb=LAST, kind="plate", minutes=15, parts=part, tools=("countersink", "file"),
-        title=f"Deburr both faces of the plate{behind} and try a screw in every hole", after=(f"{place}:drill",),
+        place=place,
+        verb=LAST,
+        kind="plate",
+        minutes=15,
+        parts=part,
+        tools=("countersink", "file"),
+        title=f"Deburr both faces of the plate{behind} and try a screw in every hole",
+        after=(f"{place}:drill",),
         cautions=(EYES,),
-    )  # fmt: skip
+    )
 
 
 def _minded(shop: Workshop) -> tuple[str, ...]:
@@ -84,8 +108,13 @@ def _sizes(plate: Setup) -> str:
 
 def _marked_out(shop: Workshop) -> Job:
     return Job(
-        place="fit", verb="mark_out", kind="plate", minutes=45, parts=tuple(shop.line.shafts),
+        place="fit",
+        verb="mark_out",
+        kind="plate",
+        minutes=45,
+        parts=tuple(shop.line.shafts),
         title=f"Mark out and drill where the {len(shop.line.shafts)} shafts stand, and measure from each to the next",
-        why="Fit has their places, and prints a template where there is a plate.", tools=("ruler", "scriber", "drill"),
+        why="Fit has their places, and prints a template where there is a plate.",
+        tools=("ruler", "scriber", "drill"),
         cautions=_minded(shop),
-    )  # fmt: skip
+    )

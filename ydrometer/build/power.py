@@ -31,29 +31,43 @@ def per_unit(shop: Workshop) -> Iterator[Job]:
     """
     if shop.ways.locking == "locker":
         yield Job(
-            place="vehicle", verb="locker", kind="locker", minutes=30, wait=CURE,
+            place="vehicle",
+            verb="locker",
+            kind="locker",
+            minutes=30,
+            wait=CURE,
             parts=("build.locking", *shop.line.shafts),
             title="One screw after the other out, a drop of medium locker on it, in again: mounts, plates, wheels",
             why="All at once out loses the settings; the locker has its full strength after 24 hours.",
-            tools=("thread locker", "hex keys"), cautions=(FUMES,),
-        )  # fmt: skip
+            tools=("thread locker", "hex keys"),
+            cautions=(FUMES,),
+        )
     for source, each in shop.line.sources.items():
         name = shop.named(source)
         yield Job(
-            place=source, verb="alone", kind="power", minutes=5 * each, parts=(source,),
+            place=source,
+            verb="alone",
+            kind="power",
+            minutes=5 * each,
+            parts=(source,),
             cautions=_standing(shop, source),
             title=f"Run {name} alone, slowly: it turns {_sense(shop, source)}, nothing rubs, nothing smells",
-            why="Turning the wrong way: change two leads, not the gears; an engine cannot.", after=("vehicle:stand",),
-        )  # fmt: skip
+            why="Turning the wrong way: change two leads, not the gears; an engine cannot.",
+            after=("vehicle:stand",),
+        )
 
 
 def road_wheels() -> Job:
     """The wheels on the ground."""
     return Job(
-        place="vehicle", verb="road_wheels", kind="shaft", minutes=20, parts=("vehicle.wheel_diameter",),
+        place="vehicle",
+        verb="road_wheels",
+        kind="shaft",
+        minutes=20,
+        parts=("vehicle.wheel_diameter",),
         title="Put the road wheels on, tighten each crosswise a little at a time, and pull at each",
         tools=("wrench",),
-    )  # fmt: skip
+    )
 
 
 def jobs(shop: Workshop, before: tuple[str, ...]) -> Iterator[Job]:
@@ -65,46 +79,74 @@ def jobs(shop: Workshop, before: tuple[str, ...]) -> Iterator[Job]:
     """
     sources = tuple(f"{source}:alone" for source in shop.line.sources)
     yield Job(
-        place="vehicle", verb="look_over", kind="check", minutes=15, after=before,
+        place="vehicle",
+        verb="look_over",
+        kind="check",
+        minutes=15,
+        after=before,
         title="Go along the line with a lamp: nothing loose, nothing left in belts or gears, every guard on",
         cautions=(LOOK,),
-    )  # fmt: skip
+    )
     yield Job(
-        place="vehicle", verb="stand", kind="check", minutes=10, after=("vehicle:look_over",),
-        title="Set it on a firm stand, wheels off the ground, and rock it: it stays", cautions=(STAND,),
-    )  # fmt: skip
+        place="vehicle",
+        verb="stand",
+        kind="check",
+        minutes=10,
+        after=("vehicle:look_over",),
+        title="Set it on a firm stand, wheels off the ground, and rock it: it stays",
+        cautions=(STAND,),
+    )
     yield Job(
-        place="vehicle", verb="spin", kind="power", minutes=10, after=sources,
+        place="vehicle",
+        verb="spin",
+        kind="power",
+        minutes=10,
+        after=sources,
         cautions=tuple(dict.fromkeys(c for source in shop.line.sources for c in _standing(shop, source))),
         title=f"Run all together at full throttle and count the wheel's turns{_predicted(shop)}",
         why="It goes into Runs as a run in the air; far off means something rubs, or a number of the design is wrong.",
-        record=Record("turns of the wheel", "rpm"), tools=("counter",),
-    )  # fmt: skip
+        record=Record("turns of the wheel", "rpm"),
+        tools=("counter",),
+    )
     yield from _on_the_ground(shop)
 
 
 def _on_the_ground(shop: Workshop) -> Iterator[Job]:
     ridden = shop.design.vehicle.payload > 0.0
     yield Job(
-        place="vehicle", verb="first_run", kind="run", minutes=15, after=("vehicle:spin",),
+        place="vehicle",
+        verb="first_run",
+        kind="run",
+        minutes=15,
+        after=("vehicle:spin",),
         title="First run: slowly, straight on, then both ways round, then stop it from a walking pace",
         cautions=(CLEAR, *((RIDER,) if ridden else ())),
-    )  # fmt: skip
+    )
     for verb, after, minutes, time in (
         ("recheck_5_min", "first_run", 20, "After 5 minutes of running"),
         ("recheck_1_h", "recheck_5_min", 20, "After an hour of running"),
     ):
         yield Job(
-            place="vehicle", verb=verb, kind=RECHECK, minutes=minutes, after=(f"vehicle:{after}",), cautions=(LOOK,),
+            place="vehicle",
+            verb=verb,
+            kind=RECHECK,
+            minutes=minutes,
+            after=(f"vehicle:{after}",),
+            cautions=(LOOK,),
             title=f"{time}: every fastening, play and tension again; feel and measure what is hot",
             why="What backs out or settles does so in the first minutes.",
-            record=Record("hottest place", "degC"), tools=("hex keys", "thermometer"),
-        )  # fmt: skip
+            record=Record("hottest place", "degC"),
+            tools=("hex keys", "thermometer"),
+        )
     yield Job(
-        place="vehicle", verb="sign_off", kind="sign_off", minutes=5, after=("vehicle:recheck_1_h",),
+        place="vehicle",
+        verb="sign_off",
+        kind="sign_off",
+        minutes=5,
+        after=("vehicle:recheck_1_h",),
         title="Sign it off: nothing is loose, and what was found is written down",
         why="It says what was done, not that it is safe; event rules and makers' instructions come first.",
-    )  # fmt: skip
+    )
 
 
 def before_power(shop: Workshop) -> tuple[str, ...]:

@@ -64,12 +64,14 @@ def ledger(steps: Sequence[Step], done: Collection[str]) -> list[Open]:
         steps: in their order.
         done: ids of those that are done.
     """
-    closers = {id_: step.id for step in steps for id_ in step.closes}
+    closers = {id: step.id for step in steps for id in step.closes}
     return [
         Open(loose.id, loose.words, step.id, closers.get(loose.id, ""))
-        for step in steps if step.id in done
-        for loose in step.opens if closers.get(loose.id) not in done
-    ]  # fmt: skip
+        for step in steps
+        if step.id in done
+        for loose in step.opens
+        if closers.get(loose.id) not in done
+    ]
 
 
 def held_back(step: Step, steps: Sequence[Step], done: Collection[str]) -> list[Held]:
@@ -80,15 +82,19 @@ def held_back(step: Step, steps: Sequence[Step], done: Collection[str]) -> list[
         steps: all.
         done: ids of those that are done.
     """
-    known = {one.id: one for one in steps}
-    missing = [known[id_] for id_ in step.needs if id_ in known and id_ not in done]
-    found = [
-        Held(f"it buries this, which is not done: {one.title}", one.id) for one in missing if one.id in step.buries
+    known = {step.id: step for step in steps}
+    missing = [known[id] for id in step.needs if id in known and id not in done]
+    reasons = [
+        Held(f"it buries this, which is not done: {earlier.title}", earlier.id)
+        for earlier in missing
+        if earlier.id in step.buries
     ]
-    found += [Held(f"needs first: {one.title}", one.id) for one in missing if one.id not in step.buries]
+    reasons += [
+        Held(f"needs first: {earlier.title}", earlier.id) for earlier in missing if earlier.id not in step.buries
+    ]
     if step.powers or step.buries or step.kind == SIGNED:
-        found += [Held(f"loose: {entry.words}", entry.closed_by) for entry in _in_the_way(step, steps, done)]
-    return found
+        reasons += [Held(f"loose: {entry.words}", entry.closed_by) for entry in _in_the_way(step, steps, done)]
+    return reasons
 
 
 def _in_the_way(step: Step, steps: Sequence[Step], done: Collection[str]) -> list[Open]:
@@ -117,8 +123,8 @@ def ready(steps: Sequence[Step], done: Mapping[str, Tick], now: datetime) -> lis
         now: against which waits are judged.
     """
     known = {step.id: step for step in steps}
-    found = [_ready(step, known, done, now) for step in steps if step.id not in done and _met(step, known, done)]
-    return sorted(found, key=lambda one: one.until or now)
+    waiting = [_ready(step, known, done, now) for step in steps if step.id not in done and _met(step, known, done)]
+    return sorted(waiting, key=lambda entry: entry.until or now)
 
 
 def _met(step: Step, known: Mapping[str, Step], done: Collection[str]) -> bool:
@@ -128,8 +134,9 @@ def _met(step: Step, known: Mapping[str, Step], done: Collection[str]) -> bool:
 def _ready(step: Step, known: Mapping[str, Step], done: Mapping[str, Tick], now: datetime) -> Ready:
     waits = [
         (done[need].at + timedelta(seconds=known[need].wait), known[need].title)
-        for need in step.needs if need in known and known[need].wait
-    ]  # fmt: skip
+        for need in step.needs
+        if need in known and known[need].wait
+    ]
     until, title = max(waits, default=(now, ""))
     return Ready(step.id, until, title) if until > now else Ready(step.id, None, "")
 
@@ -144,9 +151,10 @@ def touched(steps: Sequence[Step], done: Mapping[str, Tick]) -> list[Touched]:
     earlier = before(steps)
     return [
         Touched(step.id, was, now, tuple(_behind(step, steps, earlier, done)))
-        for step in steps if step.id in done
+        for step in steps
+        if step.id in done
         for was, now in _differs(step, done[step.id])
-    ]  # fmt: skip
+    ]
 
 
 def _differs(step: Step, tick: Tick) -> Iterator[tuple[str, str]]:
@@ -155,7 +163,10 @@ def _differs(step: Step, tick: Tick) -> Iterator[tuple[str, str]]:
     Words alone do not count: they may be put better without anything having changed at the bench.
     """
     was, now = tick.about.split(", "), step.about.split(", ")
-    gone, new = [one for one in was if one not in now], [one for one in now if one not in was]
+    gone, new = (
+        [was_made for was_made in was if was_made not in now],
+        [is_made for is_made in now if is_made not in was],
+    )
     if gone and new and tick.about:
         yield ", ".join(gone), ", ".join(new)
     elif tick.title and _NUMBERS.findall(tick.title) != _NUMBERS.findall(step.title):
@@ -182,9 +193,9 @@ def rechecks(steps: Sequence[Step]) -> list[tuple[str, str]]:
         Ids of steps with words of what to look at.
     """
     words = {loose.id: loose.words for step in steps for loose in step.opens}
-    found = [(step.id, words[id_]) for step in steps for id_ in step.closes if id_ in words]
+    again = [(step.id, words[id]) for step in steps for id in step.closes if id in words]
     measured = [(s.id, _measured(s)) for s in steps if s.record and s.kind in ("gear", "belt", "friction")]
-    return [*found, *((id_, what) for id_, what in measured)]
+    return [*again, *((id, what) for id, what in measured)]
 
 
 def _measured(step: Step) -> str:

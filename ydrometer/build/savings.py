@@ -56,8 +56,8 @@ def swaps(design: Design, bin_: Sequence[Owned], left: Mapping[str, int]) -> lis
     if not stages or not all(choices):
         return []
     wanted = math.prod(stage.ratio for _, stage in stages)
-    found = [swap for chosen in product(*choices) for swap in _swap(chosen, wanted, left)]
-    return sorted(found, key=lambda swap: (round(swap.off, 4), len(swap.changes)))[:KEPT]
+    offers = [swap for chosen in product(*choices) for swap in _swap(chosen, wanted, left)]
+    return sorted(offers, key=lambda swap: (round(swap.off, 4), len(swap.changes)))[:KEPT]
 
 
 @dataclass(frozen=True, slots=True)
@@ -113,27 +113,30 @@ def _pairs_of(stage: Stage) -> bool:
 def _choices(path: str, stage: Stage, bin_: Sequence[Owned], left: Mapping[str, int], units: int) -> list[_Pair]:
     size = stage.tooth_size or 0.0
     wheels = [
-        owned for owned in bin_
-        if stage.form and owned.part.kind == stage.form.part and left.get(owned.part.id, 0) >= units
+        owned
+        for owned in bin_
+        if stage.form
+        and owned.part.kind == stage.form.part
+        and left.get(owned.part.id, 0) >= units
         and abs(cast(PowerWheel, owned.part).tooth_size - size) <= SAME_SIZE * size
-    ]  # fmt: skip
-    found = [
-        _Pair(path, stage, one, other, Counter({one.part.id: units}) + Counter({other.part.id: units}))
-        for one, other in product(wheels, wheels)
-        if abs(_teeth(other) / _teeth(one) / stage.ratio - 1.0) <= BAND and _teeth(other) >= _teeth(one)
     ]
-    return sorted(found, key=lambda pair: abs(pair.ratio / stage.ratio - 1.0))[:MOST_PAIRS]
+    pairs = [
+        _Pair(path, stage, wheel, other, Counter({wheel.part.id: units}) + Counter({other.part.id: units}))
+        for wheel, other in product(wheels, wheels)
+        if abs(_teeth(other) / _teeth(wheel) / stage.ratio - 1.0) <= BAND and _teeth(other) >= _teeth(wheel)
+    ]
+    return sorted(pairs, key=lambda pair: abs(pair.ratio / stage.ratio - 1.0))[:MOST_PAIRS]
 
 
 def _swap(chosen: Sequence[_Pair], wanted: float, left: Mapping[str, int]) -> Iterator[Swap]:
     off = math.prod(pair.ratio for pair in chosen) / wanted - 1.0
     need = sum((Counter(pair.need) for pair in chosen), Counter())
-    if abs(off) > SAME or any(left.get(id_, 0) < number for id_, number in need.items()):
+    if abs(off) > SAME or any(left.get(id, 0) < number for id, number in need.items()):
         return
     others = [pair for pair in chosen if pair.is_other]
     if not others:
         return
     changes = {path: value for pair in others for path, value in pair.changes().items()}
-    told = ", ".join(f"{pair.stage.noun} {pair.teeth[0]} : {pair.teeth[1]}" for pair in others)
+    pair_words = ", ".join(f"{pair.stage.noun} {pair.teeth[0]} : {pair.teeth[1]}" for pair in others)
     same = "the same reduction" if abs(off) < 5e-4 else f"the reduction {100.0 * off:+.1f} %"
-    yield Swap(f"{told}: all owned, {same}", changes, abs(off))
+    yield Swap(f"{pair_words}: all owned, {same}", changes, abs(off))

@@ -41,24 +41,42 @@ def _shaft(shop: Workshop, path: str, wheels: list[Sitting]) -> Iterator[Job]:
     if wheels:
         goes = "it goes" if len(wheels) == 1 else "each goes"
         yield Job(
-            place=path, verb="try", kind="shaft", minutes=10, parts=(path, *names), tools=("caliper",),
+            place=path,
+            verb="try",
+            kind="shaft",
+            minutes=10,
+            parts=(path, *names),
+            tools=("caliper",),
             title=f"Try the {on} on the {across}{name}: {goes} on by hand and does not rock",
             why="A bore that nobody measured stops the evening.",
-        )  # fmt: skip
+        )
     yield _bearings(shop, path)
     content = _in_order(shop, path) or on or "its bearings and collars"
     yield Job(
-        place=path, verb="stack", kind="shaft", minutes=20, parts=(path, *names), tools=("hex keys", "caliper"),
+        place=path,
+        verb="stack",
+        kind="shaft",
+        minutes=20,
+        parts=(path, *names),
+        tools=("hex keys", "caliper"),
         title=f"Put together on the {name}: {content}; all left loose",
-        why=_around(shop, path), after=(f"{path}:try", f"{path}:bearings"), opens=_opened(shop, path, wheels),
-    )  # fmt: skip
+        why=_around(shop, path),
+        after=(f"{path}:try", f"{path}:bearings"),
+        opens=_opened(shop, path, wheels),
+    )
     yield Job(
-        place=path, verb="end_play", kind="shaft", minutes=10, parts=(path, *names), tools=("feeler gauge", "hex keys"),
+        place=path,
+        verb="end_play",
+        kind="shaft",
+        minutes=10,
+        parts=(path, *names),
+        tools=("feeler gauge", "hex keys"),
         title=f"Set the collars of the {name}: 0.1 to 0.3 mm of end play, then tighten them and turn it by hand",
         why="Without any, bearings run hot; with much, wheels wander out of line.",
         after=(f"{path}:stack", *(f"{between.path}:line_up" for between in shop.line.at(path))),
-        closes=(shop.collars(path).id,), record=Record("end play", "mm"),
-    )  # fmt: skip
+        closes=(shop.collars(path).id,),
+        record=Record("end play", "mm"),
+    )
 
 
 def _bearings(shop: Workshop, path: str) -> Job:
@@ -66,16 +84,29 @@ def _bearings(shop: Workshop, path: str) -> Job:
     said, name = shop.mount(path), shop.shaft(path)
     if said.opening is None:
         return Job(
-            place=path, verb="bearings", kind="bearing", minutes=15, parts=(path,), after=plates.ready(shop),
-            title=f"Mount the bearings of the {name}, and turn it in them by hand", tools=("hex keys",),
-        )  # fmt: skip
+            place=path,
+            verb="bearings",
+            kind="bearing",
+            minutes=15,
+            parts=(path,),
+            after=plates.ready(shop),
+            title=f"Mount the bearings of the {name}, and turn it in them by hand",
+            tools=("hex keys",),
+        )
     return Job(
-        place=path, verb="bearings", kind="bearing", minutes=20, parts=(path,), after=plates.ready(shop),
+        place=path,
+        verb="bearings",
+        kind="bearing",
+        minutes=20,
+        parts=(path,),
+        after=plates.ready(shop),
         title=f"Glue the bearings of the {name} into their {mm(said.opening)} holes: compound on the bearing alone",
         why="What is wiped into the hole runs into the bearing, and so does swarf: no drilling after it.",
-        wait=CURE, tools=("retaining compound",),
-        buries=plates.ready(shop), cautions=(FUMES,),
-    )  # fmt: skip
+        wait=CURE,
+        tools=("retaining compound",),
+        buries=plates.ready(shop),
+        cautions=(FUMES,),
+    )
 
 
 def _opened(shop: Workshop, path: str, wheels: list[Sitting]) -> tuple[Loose, ...]:
@@ -103,21 +134,32 @@ def _on_motor(shop: Workshop, path: str, wheels: list[Sitting]) -> Iterator[Job]
     on, motor = _listed([wheel.words for wheel in wheels]), shop.line.shafts[path]
     key = "with its key" if shop.mount(path).shape in ("keyway", "spline") else "its screw over the flat"
     yield Job(
-        place=path, verb="wheel", kind="motor", minutes=15, parts=(path, *(wheel.name for wheel in wheels)),
+        place=path,
+        verb="wheel",
+        kind="motor",
+        minutes=15,
+        parts=(path, *(wheel.name for wheel in wheels)),
         title=f"Put the {on} on the {motor} shaft, {key}; loose until it is in line",
         why="A screw on the round of a shaft holds until the first hard start.",
-        after=(f"{path}:mount",), opens=tuple(shop.fastening(wheel.name) for wheel in wheels), tools=("hex keys",),
-    )  # fmt: skip
+        after=(f"{path}:mount",),
+        opens=tuple(shop.fastening(wheel.name) for wheel in wheels),
+        tools=("hex keys",),
+    )
 
 
 def _on_output(shop: Workshop, path: str, wheels: list[Sitting]) -> Iterator[Job]:
     on = _listed([wheel.words for wheel in wheels])
     yield Job(
-        place=path, verb="wheel", kind="shaft", minutes=15, parts=(path, *(wheel.name for wheel in wheels)),
+        place=path,
+        verb="wheel",
+        kind="shaft",
+        minutes=15,
+        parts=(path, *(wheel.name for wheel in wheels)),
         title=f"Put the {on} on the {shop.shaft(path)}, with its key or over the flat; loose until it is in line",
-        after=(f"{path}:tighten", f"{path}:line_up"), tools=("hex keys",),
+        after=(f"{path}:tighten", f"{path}:line_up"),
+        tools=("hex keys",),
         opens=tuple(shop.fastening(wheel.name) for wheel in wheels),
-    )  # fmt: skip
+    )
 
 
 def _listed(words: list[str]) -> str:

@@ -17,18 +17,18 @@ MOST_UNITS = 4
 """Drive units that have steps of their own; of more than that one step is for all."""
 
 
-def steps_of(shop: Workshop, made: Sequence[Job] = ()) -> list[Step]:
+def steps_of(shop: Workshop, making: Sequence[Job] = ()) -> list[Step]:
     """The steps that make a design.
 
     Args:
         shop: of the design.
-        made: jobs on parts before they fit, of one unit, such as bores (`making.jobs`).
+        making: jobs on parts before they fit, of one unit, such as bores (`making.jobs`).
 
     Returns:
         Steps, each behind all that it needs, with ids that stay while their places do. What one opens exactly one later
         step closes, and nothing is needed after it is buried.
     """
-    of_unit = [job for job in made if not job.place.startswith(OF_VEHICLE)]
+    of_unit = [job for job in making if not job.place.startswith(OF_VEHICLE)]
     once = [
         *plates.jobs(shop),
         *of_unit,
@@ -39,7 +39,7 @@ def steps_of(shop: Workshop, made: Sequence[Job] = ()) -> list[Step]:
     ]
     each = [*_needing_parts(once, of_unit), *_locked(power.per_unit(shop), once)]
     ready = tuple(job.id for job in each if job.kind != "power")
-    of_vehicle = [job for job in made if job not in of_unit]
+    of_vehicle = [job for job in making if job not in of_unit]
     wheels = _needing_parts([*of_vehicle, power.road_wheels()], of_vehicle)
     whole = [*wheels, *wiring.jobs(shop), *power.jobs(shop, (*ready, *power.before_power(shop)))]
     return in_order(_linked(each, whole, shop.design.drive.units, _words(shop)))
@@ -66,11 +66,11 @@ def _movers(shop: Workshop, path: str) -> Iterator[str]:
     return (mover for mover in movers if mover and mover != path)
 
 
-def _needing_parts(jobs: Iterable[Job], made: Sequence[Job]) -> Iterator[Job]:
+def _needing_parts(jobs: Iterable[Job], making: Sequence[Job]) -> Iterator[Job]:
     """Whatever handles a part comes behind what has to be done to it."""
-    own = {job.id for job in made}
+    own = {job.id for job in making}
     for job in jobs:
-        first = tuple(one.id for one in made if job.id not in own and set(one.parts) & set(job.parts))
+        first = tuple(maker.id for maker in making if job.id not in own and set(maker.parts) & set(job.parts))
         yield replace(job, after=(*job.after, *first))
 
 
@@ -85,21 +85,21 @@ def _linked(each: Sequence[Job], whole: Sequence[Job], units: int, words: dict[s
     """Steps of all units: what one unit refers to is its own, what the vehicle refers to is that of every unit."""
     numbers = range(1, units + 1) if 1 < units <= MOST_UNITS else (0,)
     alone: dict[str, tuple[str, ...]] = {job.id: (job.id,) for job in whole}
-    made = []
+    steps = []
     for number in numbers:
         of_unit = {job.id: (_of_unit(job.id, number),) for job in each}
-        made += [_step(job, number, units, {**alone, **of_unit}, words) for job in each]
+        steps += [_step(job, number, units, {**alone, **of_unit}, words) for job in each]
     every = {job.id: tuple(_of_unit(job.id, number) for number in numbers) for job in each}
-    return made + [_step(job, 0, 1, alone | every, words) for job in whole]
+    return steps + [_step(job, 0, 1, alone | every, words) for job in whole]
 
 
-def _of_unit(id_: str, number: int) -> str:
+def _of_unit(id: str, number: int) -> str:
     """Of the second unit on an id has the unit's number."""
-    return f"{id_}@{number}" if number > 1 else id_
+    return f"{id}@{number}" if number > 1 else id
 
 
 def _step(job: Job, unit: int, units: int, ids: Mapping[str, tuple[str, ...]], words: dict[str, str]) -> Step:
-    needs = dict.fromkeys(id_ for after in (*job.after, *job.buries) for id_ in ids.get(after, ()))
+    needs = dict.fromkeys(id for after in (*job.after, *job.buries) for id in ids.get(after, ()))
     suffix = f" (unit {unit})" if unit else f" (on each of the {units} units)" if units > 1 else ""
     return Step(
         id=_of_unit(job.id, unit),
@@ -113,8 +113,8 @@ def _step(job: Job, unit: int, units: int, ids: Mapping[str, tuple[str, ...]], w
         opens=tuple(
             Loose(_of_unit(loose.id, unit), loose.words + (f", unit {unit}" if unit else "")) for loose in job.opens
         ),
-        closes=tuple(_of_unit(id_, unit) for id_ in job.closes),
-        buries=tuple(id_ for buried in job.buries for id_ in ids.get(buried, ())),
+        closes=tuple(_of_unit(id, unit) for id in job.closes),
+        buries=tuple(id for buried in job.buries for id in ids.get(buried, ())),
         wait=job.wait,
         parts=tuple(dict.fromkeys(job.parts)),
         about=", ".join(dict.fromkeys(words[part] for part in job.parts if part in words)),

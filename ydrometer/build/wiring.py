@@ -45,12 +45,18 @@ def per_unit(shop: Workshop) -> Iterator[Job]:
         set_to = f" and set its current limit to {limit:.4g} A" if limit else ", its current limit as its maker says"
         motors = [source for source in shop.line.sources if source.startswith(f"drive.branches[{b}].")]
         yield Job(
-            place=path, verb="set", kind="wiring", minutes=20 * each, parts=(path,), tools=("crimp pliers",),
-            title=f"Mount {of} where air reaches it{set_to}", cautions=(SHORT,),
+            place=path,
+            verb="set",
+            kind="wiring",
+            minutes=20 * each,
+            parts=(path,),
+            tools=("crimp pliers",),
+            title=f"Mount {of} where air reaches it{set_to}",
+            cautions=(SHORT,),
             why="The limit is what keeps the first hard start from burning it.",
             after=tuple(f"{source}:mount" for source in motors),
             record=Record("current limit that it shows", "A") if limit else None,
-        )  # fmt: skip
+        )
 
 
 def ids(shop: Workshop) -> tuple[str, ...]:
@@ -63,25 +69,52 @@ def _supplied(shop: Workshop, kind: str) -> Iterator[Job]:
     path = "drive.supply"
     if kind == "battery":
         yield Job(
-            place=path, verb="fuse", kind="wiring", minutes=20, parts=(path,), tools=("crimp pliers",),
+            place=path,
+            verb="fuse",
+            kind="wiring",
+            minutes=20,
+            parts=(path,),
+            tools=("crimp pliers",),
             title=f"Put {_fuse(shop)} into the lead within 10 cm of the battery, battery still off",
-            why="What lies before the fuse nothing protects.", cautions=(SHORT,),
-        )  # fmt: skip
+            why="What lies before the fuse nothing protects.",
+            cautions=(SHORT,),
+        )
     yield Job(
-        place=path, verb="switch", kind="wiring", minutes=20, parts=(path,), after=(f"{path}:fuse",),
+        place=path,
+        verb="switch",
+        kind="wiring",
+        minutes=20,
+        parts=(path,),
+        after=(f"{path}:fuse",),
         title="Fit an off switch within reach of driver and bystander, and try it: everything is dead",
-        cautions=(SHORT,), why="Whoever sees it first has to be able to stop it.", tools=("crimp pliers", "multimeter"),
-    )  # fmt: skip
+        cautions=(SHORT,),
+        why="Whoever sees it first has to be able to stop it.",
+        tools=("crimp pliers", "multimeter"),
+    )
     yield Job(
-        place=path, verb="leads", kind="wiring", minutes=30, parts=(path,), after=(*controllers, f"{path}:switch"),
+        place=path,
+        verb="leads",
+        kind="wiring",
+        minutes=30,
+        parts=(path,),
+        after=(*controllers, f"{path}:switch"),
         title="Join supply, controllers and motors; tie connectors and leads away from all that turns",
-        why="A lead in a belt is torn off at the worst place.", tools=("cable ties", "multimeter"), cautions=(SHORT,),
-    )  # fmt: skip
+        why="A lead in a belt is torn off at the worst place.",
+        tools=("cable ties", "multimeter"),
+        cautions=(SHORT,),
+    )
     if kind == "battery":
         yield Job(
-            place=path, verb="charge", kind="charge", minutes=10, parts=(path,), wait=CHARGED,
-            title="Charge the battery", record=Record("voltage when full", "V"), cautions=(PACK,),
-        )  # fmt: skip
+            place=path,
+            verb="charge",
+            kind="charge",
+            minutes=10,
+            parts=(path,),
+            wait=CHARGED,
+            title="Charge the battery",
+            record=Record("voltage when full", "V"),
+            cautions=(PACK,),
+        )
 
 
 def _fuse(shop: Workshop) -> str:
@@ -91,7 +124,12 @@ def _fuse(shop: Workshop) -> str:
 
 def _stop_switch(shop: Workshop) -> Job:
     return Job(
-        place="drive", verb="stop", kind="wiring", minutes=20, parts=tuple(shop.line.sources),
+        place="drive",
+        verb="stop",
+        kind="wiring",
+        minutes=20,
+        parts=tuple(shop.line.sources),
         title="Fit the engine's stop switch within reach of driver and bystander, and try it: no spark",
-        why="Whoever sees it first has to be able to stop it.", cautions=(SAFE_ENGINE,),
-    )  # fmt: skip
+        why="Whoever sees it first has to be able to stop it.",
+        cautions=(SAFE_ENGINE,),
+    )

@@ -8,9 +8,11 @@ from ydrometer.build.workshop import Workshop
 
 MOST_NAMED = 3
 _WHOLE = {
-    "drive.supply": "supply", "fit.plate": "plate", "vehicle.wheel_diameter": "wheels on the ground",
+    "drive.supply": "supply",
+    "fit.plate": "plate",
+    "vehicle.wheel_diameter": "wheels on the ground",
     "build.locking": "all screws",
-}  # fmt: skip
+}
 
 
 ON_SHAFTS = ("bearing", "shaft", "spacer", "key")

@@ -66,9 +66,9 @@ def _fits(command: Callable[[Sequence[str]], int], files: int) -> bool:
 def _search(names: Sequence[str]) -> int:
     from ydrometer import search  # noqa: PLC0415  # with it comes the compiler
 
-    asked = search.read_request(_load(names[0], search.LARGEST, "a search request"))
-    found = search.answer(asked, processes=os.cpu_count() or 1)
-    print(json.dumps(found, ensure_ascii=False, allow_nan=False))
+    request = search.read_request(_load(names[0], search.LARGEST, "a search request"))
+    answer = search.answer(request, processes=os.cpu_count() or 1)
+    print(json.dumps(answer, ensure_ascii=False, allow_nan=False))
     return 0
 
 
@@ -79,8 +79,8 @@ def _limits(names: Sequence[str]) -> int:
     from ydrometer.files.limits_report import report  # noqa: PLC0415  # it is said now whether to compile
 
     known = dict(zip(names, documents, strict=True))
-    for made in _each(names, lambda name: report(known[name])):
-        print(json.dumps(made, ensure_ascii=False, allow_nan=False))
+    for printed in _each(names, lambda name: report(known[name])):
+        print(json.dumps(printed, ensure_ascii=False, allow_nan=False))
     return 0
 
 
@@ -115,19 +115,19 @@ def _read_all(names: Sequence[str]) -> list[design.Document]:
 
 def _each(names: Sequence[str], work: Callable[[str], T]) -> list[T]:
     """What `work` makes of each file, or every fault of all of them, each with its file where there are several."""
-    found: list[T] = []
+    results: list[T] = []
     faults: list[Fault] = []
     more = 0
     for name in names:
         prefix = f"{name}: " if len(names) > 1 else ""
         try:
-            found.append(work(name))
+            results.append(work(name))
         except DocumentError as error:
             faults += [Fault(f"{prefix}{fault.path}", fault.problem, fault.remedy) for fault in error.faults]
             more += error.more
     if faults:
         raise DocumentError(faults, more)
-    return found
+    return results
 
 
 def _read(name: str) -> design.Document:
@@ -154,8 +154,8 @@ def _parts(words: Sequence[str]) -> int:
     from ydrometer.command import building  # noqa: PLC0415
     from ydrometer.files.parts_report import report  # noqa: PLC0415
 
-    asked = building.read_parts_words(words)
-    return _print_each(asked.designs, lambda name: report(_read(name), _bin(asked.bin)))
+    wanted = building.read_parts_words(words)
+    return _print_each(wanted.designs, lambda name: report(_read(name), _bin(wanted.bin)))
 
 
 def _build(words: Sequence[str]) -> int:
@@ -163,8 +163,8 @@ def _build(words: Sequence[str]) -> int:
     from ydrometer.command import building  # noqa: PLC0415
     from ydrometer.files.build_report import report  # noqa: PLC0415
 
-    asked = building.read_build_words(words)
-    return _print_each(asked.designs, lambda name: report(_read(name), _bin(asked.bin), asked.deadline))
+    wanted = building.read_build_words(words)
+    return _print_each(wanted.designs, lambda name: report(_read(name), _bin(wanted.bin), wanted.deadline))
 
 
 def _practice(words: Sequence[str]) -> int:
@@ -183,19 +183,19 @@ def _bin(name: str) -> list[dict[str, Any]]:
 
 
 def _print_each(names: Sequence[str], work: Callable[[str], Any]) -> int:
-    for made in _each(names, work):
-        print(json.dumps(made, ensure_ascii=False, allow_nan=False))
+    for result in _each(names, work):
+        print(json.dumps(result, ensure_ascii=False, allow_nan=False))
     return 0
 
 
 def _schema(words: Sequence[str]) -> int:
     from ydrometer.files import answer_schemas  # noqa: PLC0415
 
-    made = {"": design.schema, "parts": answer_schemas.parts_list, "build": answer_schemas.build}
+    schemas = {"": design.schema, "parts": answer_schemas.parts_list, "build": answer_schemas.build}
     wanted = words[0] if words else ""
-    if wanted not in made:
+    if wanted not in schemas:
         raise DocumentError([Fault("schema", f'"{wanted[:40]}" given', "give parts or build, or nothing for a design")])
-    print(json.dumps(made[wanted](), indent=1, ensure_ascii=False))
+    print(json.dumps(schemas[wanted](), indent=1, ensure_ascii=False))
     return 0
 
 

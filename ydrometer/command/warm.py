@@ -19,19 +19,24 @@ def warm() -> None:
 
 def _turning() -> dict[str, Any]:
     """A vehicle of two units with a fuse: all that loads are asked about it can tell."""
-    made = new_vehicle("warm")
-    made["vehicle"] |= {"track": "300 mm", "wheelbase": "300 mm"}
-    made["drive"]["units"] = 2
-    made["drive"]["supply"]["fuse"] = {"rating": "40 A"}
-    return made
+    vehicle = new_vehicle("warm")
+    vehicle["vehicle"] |= {"track": "300 mm", "wheelbase": "300 mm"}
+    vehicle["drive"]["units"] = 2
+    vehicle["drive"]["supply"]["fuse"] = {"rating": "40 A"}
+    return vehicle
 
 
 def _two_gears() -> dict[str, Any]:
     """The smallest search: one pair."""
     gears = [{"id": str(teeth), "kind": "gear", "teeth": teeth, "module": "1 mm"} for teeth in (12, 24)]
     layouts = [{"stages": [{"kind": "gear"}]}]
-    return {"format": "ydrometer-search", "version": 1, "design": new_vehicle("warm"), "parts": gears,
-            "layouts": layouts}  # fmt: skip
+    return {
+        "format": "ydrometer-search",
+        "version": 1,
+        "design": new_vehicle("warm"),
+        "parts": gears,
+        "layouts": layouts,
+    }
 
 
 if __name__ == "__main__":

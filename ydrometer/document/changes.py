@@ -27,29 +27,29 @@ def changes(before: Mapping[str, Any], after: Mapping[str, Any]) -> list[str]:
 
     The documents need not be valid: what has another shape is told as changed and no more.
     """
-    found: list[str] = []
+    sentences: list[str] = []
     drive, other = _object(before.get("drive")), _object(after.get("drive"))
     if None not in (_split(drive), _split(other)) and _split(drive) != _split(other):
         drive, other = _in_one_row(drive), _in_one_row(other)
-    found += _branches(_list(drive.get("branches")), _list(other.get("branches")))
-    found += _stages(_list(drive.get("stages")), _list(other.get("stages")))
-    found += _values(_without(drive, "branches", "stages"), _without(other, "branches", "stages"), "")
+    sentences += _branches(_list(drive.get("branches")), _list(other.get("branches")))
+    sentences += _stages(_list(drive.get("stages")), _list(other.get("stages")))
+    sentences += _values(_without(drive, "branches", "stages"), _without(other, "branches", "stages"), "")
     for key in ("vehicle", "conditions", "run"):
-        found += _values(_object(before.get(key)), _object(after.get(key)), "")
-    found += _targets(_list(before.get("targets")), _list(after.get("targets")))
+        sentences += _values(_object(before.get(key)), _object(after.get(key)), "")
+    sentences += _targets(_list(before.get("targets")), _list(after.get("targets")))
     for key in ("name", "notes"):
-        found += _values({key: before.get(key)}, {key: after.get(key)}, "")
-    return found
+        sentences += _values({key: before.get(key)}, {key: after.get(key)}, "")
+    return sentences
 
 
 def summary(before: Mapping[str, Any], after: Mapping[str, Any]) -> str:
     """The changes in one line; what is too much is counted."""
-    found = changes(before, after)
+    sentences = changes(before, after)
     line = ""
-    for number, entry in enumerate(found):
+    for number, entry in enumerate(sentences):
         longer = f"{line}, {entry}" if line else entry
         if len(longer) > LONGEST and number:
-            return f"{line}, and {len(found) - number} more"
+            return f"{line}, and {len(sentences) - number} more"
         line = longer
     return line[: 2 * LONGEST]
 
@@ -73,10 +73,10 @@ def _branches(before: list[Any], after: list[Any]) -> Iterator[str]:
         if b >= len(before) or b >= len(after):
             yield f"branch {b + 1} {'added' if b >= len(before) else 'taken out'}"
             continue
-        one, other = _object(before[b]), _object(after[b])
-        for entry in _stages(_list(one.get("stages")), _list(other.get("stages"))):
+        first, second = _object(before[b]), _object(after[b])
+        for entry in _stages(_list(first.get("stages")), _list(second.get("stages"))):
             yield where + entry
-        for entry in _values(_without(one, "stages"), _without(other, "stages"), ""):
+        for entry in _values(_without(first, "stages"), _without(second, "stages"), ""):
             yield where + entry
 
 
@@ -94,18 +94,18 @@ def _stages(before: list[Any], after: list[Any]) -> Iterator[str]:
     if sorted(map(repr, gone)) == sorted(map(repr, new)) and gone:
         yield "stages in another order"
     else:
-        for old, made in zip(gone, new, strict=False):
-            yield f"{_kind(made)} instead of {_kind(old)}"
+        for old, added in zip(gone, new, strict=False):
+            yield f"{_kind(added)} instead of {_kind(old)}"
         for old in gone[len(new) :]:
             yield f"{_kind(old)} taken out"
-        for made in new[len(gone) :]:
-            yield f"{_kind(made)} added"
+        for added in new[len(gone) :]:
+            yield f"{_kind(added)} added"
     for place in range(tail, 0, -1):
         yield from _stage(_object(before[-place]), _object(after[-place]))
 
 
-def _alike(one: Any, other: Any) -> bool:
-    return bool(_object(one).get("kind") == _object(other).get("kind"))
+def _alike(first: Any, second: Any) -> bool:
+    return bool(_object(first).get("kind") == _object(second).get("kind"))
 
 
 def _kind(stage: Any) -> str:
@@ -114,10 +114,10 @@ def _kind(stage: Any) -> str:
 
 def _stage(before: Mapping[str, Any], after: Mapping[str, Any]) -> Iterator[str]:
     for key in _keys(before, after):
-        one, other = before.get(key), after.get(key)
-        if one == other:
+        first, second = before.get(key), after.get(key)
+        if first == second:
             continue
-        yield _change(_wheel(before, key) or f"{_words(key)} of the {_kind(before)}", one, other)
+        yield _change(_wheel(before, key) or f"{_words(key)} of the {_kind(before)}", first, second)
 
 
 def _wheel(stage: Mapping[str, Any], key: str) -> str:
@@ -130,13 +130,18 @@ def _wheel(stage: Mapping[str, Any], key: str) -> str:
 
 def _values(before: Mapping[str, Any], after: Mapping[str, Any], place: str) -> Iterator[str]:
     for key in _keys(before, after):
-        one, other = before.get(key), after.get(key)
-        if one == other:
+        first, second = before.get(key), after.get(key)
+        if first == second:
             continue
-        if isinstance(one, Mapping) and isinstance(other, Mapping) and "value" not in one and "value" not in other:
-            yield from _values(one, other, key)
+        if (
+            isinstance(first, Mapping)
+            and isinstance(second, Mapping)
+            and "value" not in first
+            and "value" not in second
+        ):
+            yield from _values(first, second, key)
         else:
-            yield _change(_words(key, place), one, other)
+            yield _change(_words(key, place), first, second)
 
 
 def _targets(before: list[Any], after: list[Any]) -> Iterator[str]:

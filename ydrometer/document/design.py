@@ -81,8 +81,8 @@ def read_stages(raw: Any) -> tuple[Stage, ...]:
         DocumentError: with every fault at once.
     """
     seen = Reading()
-    made: tuple[Stage, ...] = reading.list_reader(STAGE).read(raw, "", seen)
-    return reading.finish(made, seen)
+    stages: tuple[Stage, ...] = reading.list_reader(STAGE).read(raw, "", seen)
+    return reading.finish(stages, seen)
 
 
 def _note_efficiencies(design: Design, seen: Reading) -> None:

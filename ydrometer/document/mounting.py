@@ -32,10 +32,10 @@ MOST_HOLES = 200
 def _read_point(raw: Any, path: str, seen: Reading) -> Any:
     if not isinstance(raw, list | tuple) or len(raw) != 2:
         return seen.fault(path, "not a place", 'give x and y, such as ["36 mm", "24 mm"]')
-    found = [read_quantity(entry, f"{path}[{i}]", seen, "length", _BOUNDS) for i, entry in enumerate(raw)]
+    coordinates = [read_quantity(entry, f"{path}[{i}]", seen, "length", _BOUNDS) for i, entry in enumerate(raw)]
     if any(seen.values[f"{path}[{i}]"].uncertainty for i in (0, 1) if f"{path}[{i}]" in seen.values):
         return seen.fault(path, "a place with a spread", "give x and y alone")
-    return next((entry for entry in found if not isinstance(entry, float)), tuple(found))
+    return next((entry for entry in coordinates if not isinstance(entry, float)), tuple(coordinates))
 
 
 def _point_schema() -> Schema:
@@ -140,12 +140,12 @@ class Stack:
     @property
     def spans(self) -> list[tuple[float, float]]:
         """From where to where each item lies, m from the first face: where it says, else against the one before it."""
-        found, end = [], 0.0
+        pieces, end = [], 0.0
         for item in self.items:
             start = end if item.at is None else item.at
             end = start + item.width
-            found.append((start, end))
-        return found
+            pieces.append((start, end))
+        return pieces
 
     def faults(self) -> Iterator[tuple[str, str, str]]:
         """What has a place of its own comes in the order of the places."""

@@ -21,11 +21,11 @@ def renamed(fit: Mapping[str, Any], paths: Mapping[str, str]) -> dict[str, Any]:
 
     def moved(value: Any) -> Any:
         if isinstance(value, Mapping):
-            return {key: told(entry) if key in _NAMING else moved(entry) for key, entry in value.items()}
+            return {key: new_name(entry) if key in _NAMING else moved(entry) for key, entry in value.items()}
         return [moved(entry) for entry in value] if isinstance(value, list) else value
 
-    def told(name: Any) -> Any:
-        return _STAGE.sub(lambda found: paths.get(found[0], found[0]), name, count=1) if isinstance(name, str) else name
+    def new_name(name: Any) -> Any:
+        return _STAGE.sub(lambda match: paths.get(match[0], match[0]), name, count=1) if isinstance(name, str) else name
 
     changed: dict[str, Any] = moved(fit)
     return changed

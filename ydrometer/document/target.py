@@ -35,8 +35,8 @@ class Target:
     def about(self, run: Run) -> float | None:
         """The distance, speed or time that the measure refers to: its own, else the run's; None where it has none."""
         key = TARGETABLE[self.measure].run
-        found: float | None = (getattr(self.run, key) or getattr(run, key)) if key else None
-        return found
+        condition: float | None = (getattr(self.run, key) or getattr(run, key)) if key else None
+        return condition
 
 
 _BOUNDS = ("at_least", "at_most", "between")
@@ -52,8 +52,9 @@ def _read_target(raw: Any, path: str, seen: Reading) -> Any:
         return seen.fault(f"{path}.measure", "no measure of one number", f"use one of {names}")
     for key in raw:
         if key not in ("measure", *_BOUNDS, *RUN_KEYS):
-            seen.fault(f"{path}.{printable(key)}", "unknown key", "known here: measure, "
-                       + ", ".join((*_BOUNDS, *RUN_KEYS)))  # fmt: skip
+            seen.fault(
+                f"{path}.{printable(key)}", "unknown key", "known here: measure, " + ", ".join((*_BOUNDS, *RUN_KEYS))
+            )
     given = [key for key in _BOUNDS if key in raw]
     if len(given) != 1:
         return seen.fault(path, f"{len(given)} bounds given", "give one of at_least, at_most, between")
@@ -63,8 +64,13 @@ def _read_target(raw: Any, path: str, seen: Reading) -> Any:
     if given[0] != "between":
         value = _read_bound(bound, f"{path}.{given[0]}", seen, measure.dimension)
         lower, upper = (value, None) if given[0] == "at_least" else (None, value)
-        return Target(measure=measure.name, lower=lower, upper=upper, run=run,
-                      wanted=f"{given[0].replace('_', ' ')} {typed(bound, measure.unit)}")  # fmt: skip
+        return Target(
+            measure=measure.name,
+            lower=lower,
+            upper=upper,
+            run=run,
+            wanted=f"{given[0].replace('_', ' ')} {typed(bound, measure.unit)}",
+        )
     return _read_band(bound, f"{path}.between", seen, measure.name, run)
 
 
@@ -76,8 +82,9 @@ def _target_schema() -> Schema:
     for bound in _BOUNDS:
         edges = {"type": "array", "items": quantity, "minItems": 2, "maxItems": 2}
         properties = {"measure": {"enum": list(TARGETABLE)}, bound: edges if bound == "between" else quantity, **run}
-        shapes.append({"type": "object", "properties": properties, "required": ["measure", bound],
-                       "additionalProperties": False})  # fmt: skip
+        shapes.append(
+            {"type": "object", "properties": properties, "required": ["measure", bound], "additionalProperties": False}
+        )
     return {"oneOf": shapes}
 
 

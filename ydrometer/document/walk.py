@@ -63,8 +63,8 @@ def in_trunk(path: str) -> bool:
 
 def branch_path(path: str) -> str:
     """The path of the branch that a path leads into, of the first one where it leads into none."""
-    found = _BRANCH.match(path)
-    return found[0] if found else "drive.branches[0]"
+    match = _BRANCH.match(path)
+    return match[0] if match else "drive.branches[0]"
 
 
 def branch_of(path: str) -> int:
@@ -91,12 +91,12 @@ def shaft_paths(design: HasDrive) -> list[str]:
 
     Where branches join, the stages of several turn the same shaft.
     """
-    found = []
+    paths = []
     for b in range(len(design.drive.branches)):
         source = f"drive.branches[{b}].source"
-        found += [source, *(shaft for shaft, _ in further_motors(source, design.drive.branches[b].count))]
-        found += [path for stage in own_stages(design, b) for path in _turned(*stage)]
-    return found + [path for stage in trunk_stages(design) for path in _turned(*stage)]
+        paths += [source, *(shaft for shaft, _ in further_motors(source, design.drive.branches[b].count))]
+        paths += [path for stage in own_stages(design, b) for path in _turned(*stage)]
+    return paths + [path for stage in trunk_stages(design) for path in _turned(*stage)]
 
 
 def further_motors(source: str, count: int) -> list[tuple[str, str]]:

@@ -89,19 +89,20 @@ def _branch(design: Design, b: int, numbers: list[int], road_radius: float) -> S
 def _stretch(
     stages: Iterable[tuple[str, Stage]], numbers: list[int], branch: int | None, start: DrawnShaft, road_radius: float
 ) -> Stretch:
-    made = Stretch([replace(start, index=numbers[0], branch=branch, x=0.0, role="source" if branch is not None else
-                            "middle")])  # fmt: skip
+    stretch = Stretch(
+        [replace(start, index=numbers[0], branch=branch, x=0.0, role="source" if branch is not None else "middle")]
+    )
     for step, (path, stage) in enumerate(stages):
-        before = made.end
+        before = stretch.end
         shafts = (numbers[step], numbers[step + 1])
         layout = lay_out(stage, Start(path, shafts, before.x, before.rotation, road_radius))
-        made.layouts.append(layout)
-        made.paths.append(path)
+        stretch.layouts.append(layout)
+        stretch.paths.append(path)
         known = before.rotation_known and not isinstance(stage.in_plane, OtherPlane)
-        made.shafts.append(
+        stretch.shafts.append(
             DrawnShaft(shafts[1], "middle", branch, layout.x, 0.0, before.rotation * stage.rotation, known, False)
         )
-    return made
+    return stretch
 
 
 def _fanned(design: Design, branches: Sequence[Stretch], road_radius: float) -> list[Stretch]:
@@ -110,7 +111,7 @@ def _fanned(design: Design, branches: Sequence[Stretch], road_radius: float) -> 
     lengths = [branch.end.x for branch in branches if branch.end.x > 0.0]
     if not lengths:
         return list(branches)
-    apart = BETWEEN_BRANCHES * max(one + other for one, other in pairwise(sources))
+    apart = BETWEEN_BRANCHES * max(radius + other for radius, other in pairwise(sources))
     angle = min(WIDEST_FAN, 2.0 * math.asin(min(1.0, 0.5 * apart / min(lengths))))
     middle = 0.5 * (len(branches) - 1)
     tilt = max(0.0, angle * middle - _lowest_angle(branches[-1].end.x, road_radius - sources[-1]))
@@ -232,7 +233,7 @@ def _moved(part: Stretch, angle: float, pivot: float) -> Stretch:
         Layout(
             d.x - pivot,
             [put(w, phase=w.phase + angle) for w in d.wheels],
-            [loop(one) for one in d.loops],
+            [loop(path) for path in d.loops],
             [put(b, angle=b.angle + angle, parts=[_turned_part(put(p), angle) for p in b.parts]) for b in d.boxes],
             d.assumed,
         )

@@ -41,12 +41,12 @@ def around_path(wheels: Sequence[Round]) -> list[Segment]:
         ValueError: as `geometry.around.taut`.
     """
     loop = taut(wheels)
-    made = []
+    pieces = []
     for i, (start, end) in enumerate(loop.runs):
         place = (i + 1) % len(wheels)
         wrap = loop.wraps[place] if wheels[place].outside else -loop.wraps[place]
-        made += [
+        pieces += [
             Segment(*start, *end, 0.0, 0.0),
             Segment(*end, *loop.runs[place][0], wheels[place].radius, wrap),
         ]
-    return made
+    return pieces

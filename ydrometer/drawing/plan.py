@@ -168,14 +168,16 @@ def draw_plan(setup: Setup, clashes: Sequence[Clash]) -> PlanDrawing:
     shafts = [_shaft(setup, path, wheels) for path in setup.plane.shafts]
     tensioners = [
         Disc(loop.stage, *loop.tensioner.at, 0.5 * loop.tensioner.diameter)
-        for loop in setup.mounting.loops if loop.tensioner is not None
-    ]  # fmt: skip
+        for loop in setup.mounting.loops
+        if loop.tensioner is not None
+    ]
     frame = [FrameShape(line.name, *line.start, *line.end) for line in setup.mounting.frame]
     plate = setup.mounting.plate
     left, bottom, right, top = _extent(setup, wheels, plate)
     return PlanDrawing(
-        plate=None if plate is None else PlateShape(plate.hole_pitch, plate.across, plate.up, plate.hole or 0.0,
-                                                    plate.margin),
+        plate=None
+        if plate is None
+        else PlateShape(plate.hole_pitch, plate.across, plate.up, plate.hole or 0.0, plate.margin),
         shafts=shafts,
         wheels=wheels,
         loops=[_loop(setup, coupling) for coupling in setup.plane.couplings if coupling.is_loop],
@@ -185,22 +187,32 @@ def draw_plan(setup: Setup, clashes: Sequence[Clash]) -> PlanDrawing:
         ground=setup.ground,
         axle=setup.plane.last,
         road_radius=setup.road_radius,
-        left=left, bottom=bottom, right=right, top=top,
-    )  # fmt: skip
+        left=left,
+        bottom=bottom,
+        right=right,
+        top=top,
+    )
 
 
 def _shaft(setup: Setup, path: str, wheels: Sequence[DrawnWheel]) -> PlanShaft:
     stand, shaft = setup.stands[path], setup.shaft(path)
     number = setup.plane.shafts.index(path)
     return PlanShaft(
-        path=path, name=setup.plane.named(path), x=stand.at[0], y=stand.at[1], mount=shaft.mount, by=stand.by,
-        diameter=shaft.diameter or 0.0, body=shaft.body or 0.0, wires=free_side(setup, path),
+        path=path,
+        name=setup.plane.named(path),
+        x=stand.at[0],
+        y=stand.at[1],
+        mount=shaft.mount,
+        by=stand.by,
+        diameter=shaft.diameter or 0.0,
+        body=shaft.body or 0.0,
+        wires=free_side(setup, path),
         opening=shaft.opening or 0.0,
         slot=None if shaft.slot is None else SlotShape(*shaft.slot.start, *shaft.slot.end, stand.setting or 0.0),
         eccentric=None if stand.turned is None else _eccentric(stand.turned, shaft),
         wheels=[i for i, wheel in enumerate(wheels) if wheel.shaft == number],
         carries=[wheel.words for wheel in setup.plane.wheels if wheel.shaft == path],
-    )  # fmt: skip
+    )
 
 
 def _eccentric(turned: Turned, shaft: ShaftMount) -> EccentricShape:
@@ -215,20 +227,20 @@ def _eccentric(turned: Turned, shaft: ShaftMount) -> EccentricShape:
 def _wheels(setup: Setup) -> list[DrawnWheel]:
     """Every wheel where it stands, with gears turned so that they mesh."""
     numbers = {path: i for i, path in enumerate(setup.plane.shafts)}
-    made: dict[str, DrawnWheel] = {}
+    by_path: dict[str, DrawnWheel] = {}
     angles = {coupling.path: coupling.pressure_angle for coupling in setup.plane.couplings}
     for wheel in setup.plane.wheels:
         spot = wheel_shapes.Spot(
             wheel.path, wheel.member, wheel.place, numbers[wheel.shaft], *setup.at(wheel.shaft), rotation=1
         )
-        made[wheel.name] = _form(wheel, spot, angles.get(wheel.path, 0.0))
+        by_path[wheel.name] = _form(wheel, spot, angles.get(wheel.path, 0.0))
     for coupling in setup.plane.couplings:
         if isinstance(coupling.stage.in_plane, Mesh):
-            one, other = coupling.driver, coupling.driven
+            driver_form, other = coupling.driver, coupling.driven
             # A further motor comes to a gear that is turned already.
-            still, turned = (other, one) if coupling.around_driven else (one, other)
-            made[turned.name] = _meshed(setup, still, made[still.name], turned, made[turned.name])
-    return list(made.values())
+            still, turned = (other, driver_form) if coupling.around_driven else (driver_form, other)
+            by_path[turned.name] = _meshed(setup, still, by_path[still.name], turned, by_path[turned.name])
+    return list(by_path.values())
 
 
 def _form(wheel: fit_coupling.Wheel, spot: wheel_shapes.Spot, pressure_angle: float) -> DrawnWheel:
@@ -242,8 +254,8 @@ def _meshed(
     setup: Setup, still: fit_coupling.Wheel, drawn_still: DrawnWheel, turned: fit_coupling.Wheel, drawn: DrawnWheel
 ) -> DrawnWheel:
     """A gear with a gap where the one that is drawn already has a tooth, whichever way it stands from it."""
-    one, other = setup.at(still.shaft), setup.at(turned.shaft)
-    towards = math.atan2(other[1] - one[1], other[0] - one[0])
+    first, second = setup.at(still.shaft), setup.at(turned.shaft)
+    towards = math.atan2(second[1] - first[1], second[0] - first[0])
     straight = replace(drawn_still, phase=drawn_still.phase - towards)
     phase = wheel_shapes.meshing_phase(straight, turned.teeth, ring=turned.form.encloses)
     return replace(drawn, phase=phase + towards)
@@ -252,7 +264,7 @@ def _meshed(
 def _loop(setup: Setup, coupling: Coupling) -> PlanLoop:
     assert coupling.loop is not None  # only loops come here
     form = coupling.loop.form
-    one, other = (setup.at(path) for path in coupling.shafts)
+    first, second = (setup.at(path) for path in coupling.shafts)
     pitch = coupling.driver.size or None
     if setup.distance(coupling) <= coupling.free:
         return PlanLoop(coupling.path, form, pitch, [], None)
@@ -265,7 +277,9 @@ def _loop(setup: Setup, coupling: Coupling) -> PlanLoop:
     # A driver that turns clockwise pulls the run on its right, as seen towards the driven wheel.
     # Behind a stage that turns the axis the sense is not known.
     slack = None if setup.plane.behind else 0 if coupling.turns > 0 else 2
-    segments = (paths.crossed_path if coupling.stage.crossed else paths.path)(one, loop.radii[0], other, loop.radii[1])
+    segments = (paths.crossed_path if coupling.stage.crossed else paths.path)(
+        first, loop.radii[0], second, loop.radii[1]
+    )
     return PlanLoop(coupling.path, form, pitch, segments, slack)
 
 

@@ -62,36 +62,36 @@ def _size(stage: Stage) -> float:
 def _meshing(stage: Stage, start: Start) -> Layout:
     """Pitch circles that touch, in one row; a ring holds its partner inside."""
     size = _size(stage)
-    made = Layout(start.x, assumed=stage.tooth_size is None)
+    layout = Layout(start.x, assumed=stage.tooth_size is None)
     row, rotation, phase = stage.members, start.rotation, 0.0
     for place, member in enumerate(row):
         ring = member.form.encloses
         if place:
             before = row[place - 1].measure
-            made.x += size * (member.measure - before if ring else member.measure + before) / 2.0
+            layout.x += size * (member.measure - before if ring else member.measure + before) / 2.0
             rotation = rotation if ring else -rotation
-            phase = wheels.meshing_phase(made.wheels[-1], int(member.measure), ring=ring)
-        spot = Spot.of(member, start.path, start.shafts[member.name == "driven"], made.x, rotation)
+            phase = wheels.meshing_phase(layout.wheels[-1], int(member.measure), ring=ring)
+        spot = Spot.of(member, start.path, start.shafts[member.name == "driven"], layout.x, rotation)
         angle = stage.pressure_angle
-        made.wheels.append(wheels.wheel(spot, member.form, size, member.measure, angle=angle, phase=phase))
-    return made
+        layout.wheels.append(wheels.wheel(spot, member.form, size, member.measure, angle=angle, phase=phase))
+    return layout
 
 
 def _touching(stage: Stage, start: Start) -> Layout:
     """Two rims that touch."""
     driver, driven = (member.form.pitch_radius(0.0, member.measure) for member in stage.members)
-    made = Layout(start.x + driver + driven)
-    made.wheels = _pair(stage, start, 0.0, made.x)
-    return made
+    layout = Layout(start.x + driver + driven)
+    layout.wheels = _pair(stage, start, 0.0, layout.x)
+    return layout
 
 
 def _turned_into_the_plane(stage: Stage, start: Start) -> Layout:
     """Both wheels turned into the plane of the drawing; sizes are symbols with the right ratio."""
     measures = [member.measure for member in stage.members]
     size = 2.0 * SYMBOL_SIZE * start.road_radius / max(measures)
-    made = Layout(start.x + 0.5 * size * sum(measures), assumed=True)
-    made.wheels = _pair(stage, start, size, made.x)
-    return made
+    layout = Layout(start.x + 0.5 * size * sum(measures), assumed=True)
+    layout.wheels = _pair(stage, start, size, layout.x)
+    return layout
 
 
 def _looped(stage: Stage, start: Start) -> Layout:
@@ -102,24 +102,24 @@ def _looped(stage: Stage, start: Start) -> Layout:
     r1, r2 = (member.form.pitch_radius(pitch, member.measure) for member in members)
     taut = centre_distance(stage.loop_length, *by_length) if stage.loop_length else None
     distance = taut or SPACING * max(sum(by_length), 1.2 * start.road_radius)
-    made = Layout(start.x + distance, assumed=not taut)
-    made.wheels = _pair(stage, start, pitch, made.x)
+    layout = Layout(start.x + distance, assumed=not taut)
+    layout.wheels = _pair(stage, start, pitch, layout.x)
     shape = loops.crossed_path if stage.crossed else loops.path
     contact = (crossed_wraps if stage.crossed else wraps)(r1, r2, distance)
     segments = shape((start.x, 0.0), r1, (start.x + distance, 0.0), r2)
     pieces = stage.loop_pieces
-    made.loops = [DrawnLoop(start.path, loop.form, pitch or None, pieces, distance, not taut, *contact, segments)]
-    return made
+    layout.loops = [DrawnLoop(start.path, loop.form, pitch or None, pieces, distance, not taut, *contact, segments)]
+    return layout
 
 
 def _pair(stage: Stage, start: Start, size: float, x: float) -> list[DrawnWheel]:
     """Driver and driven on their shafts, the driven one at x."""
-    made = []
+    pair = []
     for end, member in enumerate(stage.members):
         rotation = start.rotation * (stage.rotation if end else 1)
         spot = Spot.of(member, start.path, start.shafts[end], (start.x, x)[end], rotation)
-        made.append(wheels.wheel(spot, member.form, size, member.measure))
-    return made
+        pair.append(wheels.wheel(spot, member.form, size, member.measure))
+    return pair
 
 
 def _boxed(stage: Stage, start: Start) -> Layout:
@@ -128,12 +128,28 @@ def _boxed(stage: Stage, start: Start) -> Layout:
     # The case stands clear of the wheel before it on the same shaft.
     near = start.x + CLEAR * start.road_radius
     middle = near + 0.5 * inside.length
-    box = Box(start.path, stage.title, stage.several_speeds, list(inside.steps), middle, 0.0, inside.length,
-              inside.height, 0.0, inside.placed(near), stage.ratio, start.shafts[1])  # fmt: skip
+    box = Box(
+        start.path,
+        stage.title,
+        stage.several_speeds,
+        list(inside.steps),
+        middle,
+        0.0,
+        inside.length,
+        inside.height,
+        0.0,
+        inside.placed(near),
+        stage.ratio,
+        start.shafts[1],
+    )
     return Layout(near + inside.length + CLEAR * start.road_radius, boxes=[box], assumed=True)
 
 
 _LAY_OUT: dict[type, Callable[[Stage, Start], Layout]] = {
-    Mesh: _meshing, Contact: _touching, Loop: _looped, OtherPlane: _turned_into_the_plane, Coaxial: _boxed,
-}  # fmt: skip
+    Mesh: _meshing,
+    Contact: _touching,
+    Loop: _looped,
+    OtherPlane: _turned_into_the_plane,
+    Coaxial: _boxed,
+}
 """How what has wheels is drawn, by how it lies in the plane."""

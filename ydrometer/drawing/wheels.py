@@ -50,9 +50,15 @@ class _Outline(NamedTuple):
 
 
 def wheel(
-    spot: Spot, form: Form, size: float, measure: float, *, angle: float = 0.0, phase: float | None = None,
+    spot: Spot,
+    form: Form,
+    size: float,
+    measure: float,
+    *,
+    angle: float = 0.0,
+    phase: float | None = None,
     rim: float | None = None,
-) -> DrawnWheel:  # fmt: skip
+) -> DrawnWheel:
     """A wheel as it is drawn.
 
     Args:
@@ -70,10 +76,22 @@ def wheel(
     outer = outline.outer if form.toothed or rim is None else rim
     turned = (UPRIGHT if form.toothed else 0.0) if phase is None else phase
     return DrawnWheel(
-        path=spot.path, member=spot.member, place=spot.place, form=form.name, noun=form.noun, least=form.least,
-        shaft=spot.shaft, x=spot.x, y=spot.y, pitch_radius=radius, outer_radius=outer, teeth=teeth, tooth=outline.tooth,
-        phase=turned, rotation=spot.rotation,
-    )  # fmt: skip
+        path=spot.path,
+        member=spot.member,
+        place=spot.place,
+        form=form.name,
+        noun=form.noun,
+        least=form.least,
+        shaft=spot.shaft,
+        x=spot.x,
+        y=spot.y,
+        pitch_radius=radius,
+        outer_radius=outer,
+        teeth=teeth,
+        tooth=outline.tooth,
+        phase=turned,
+        rotation=spot.rotation,
+    )
 
 
 def _gear(form: Form, size: float, teeth: float, angle: float) -> _Outline:
@@ -102,8 +120,12 @@ def _plain(form: Form, size: float, diameter: float, angle: float) -> _Outline:
 
 
 _OUTLINES: dict[FormName, Callable[[Form, float, float, float], _Outline]] = {
-    "gear": _gear, "ring": _ring, "pulley": _pulley, "sprocket": _sprocket, "bevel": _bevel,
-}  # fmt: skip
+    "gear": _gear,
+    "ring": _ring,
+    "pulley": _pulley,
+    "sprocket": _sprocket,
+    "bevel": _bevel,
+}
 
 
 def meshing_phase(before: DrawnWheel, teeth: int, *, ring: bool) -> float:

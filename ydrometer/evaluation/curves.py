@@ -97,8 +97,11 @@ def supply_curve(design: Design) -> Characteristic | None:
     if supply is None:
         return None
     if isinstance(supply, Panel):
-        points = [(0.0, supply.short_circuit_current), (supply.max_power_voltage, supply.max_power_current),
-                  (supply.open_circuit_voltage, 0.0)]  # fmt: skip
+        points = [
+            (0.0, supply.short_circuit_current),
+            (supply.max_power_voltage, supply.max_power_current),
+            (supply.open_circuit_voltage, 0.0),
+        ]
         return Characteristic([v for v, _ in points], [i for _, i in points])
     piece = supply.pieces[0]
     low = 0.8 * supply.voltage
@@ -126,29 +129,31 @@ def run_curve(evaluation: Evaluation, index: int = 0) -> RunCurve | None:
     if not evaluation.starts(index):
         return None
     group, row = evaluation.group(index)
-    made = trace.points(group.batch, row)
-    if len(made.time) == 0:
+    points = trace.points(group.batch, row)
+    if len(points.time) == 0:
         return None
     top = float(evaluation.raw("top_speed", index))
-    settled = float(made.time[np.argmax(made.speed >= SETTLED * top)])
+    settled = float(points.time[np.argmax(points.speed >= SETTLED * top)])
     end = 1.15 * max(settled, evaluation.value("time_to_distance", index) or 0.0)
-    shown = made.time < end
-    time = np.append(made.time[shown], end)
-    beyond = max(0.0, end - float(made.time[-1]))
-    distance = np.append(made.distance[shown], np.interp(end, made.time, made.distance) + top * beyond)
+    shown = points.time < end
+    time = np.append(points.time[shown], end)
+    beyond = max(0.0, end - float(points.time[-1]))
+    distance = np.append(points.distance[shown], np.interp(end, points.time, points.distance) + top * beyond)
     speed, bus, motor = (
-        np.append(part[shown], np.interp(end, made.time, part))
-        for part in (made.speed, made.bus_current, made.motor_current)
+        np.append(part[shown], np.interp(end, points.time, part))
+        for part in (points.speed, points.bus_current, points.motor_current)
     )
-    return RunCurve(time.tolist(), speed.tolist(), distance.tolist(), bus.tolist(), motor.tolist(), _changes(made, end))
+    return RunCurve(
+        time.tolist(), speed.tolist(), distance.tolist(), bus.tolist(), motor.tolist(), _changes(points, end)
+    )
 
 
-def _changes(made: trace.Points, end: float) -> list[GearChange]:
+def _changes(points: trace.Points, end: float) -> list[GearChange]:
     """Where a gear is left: the run coasts, as gear −1, until the next one is in."""
-    found = []
-    for i in np.flatnonzero(np.diff((made.gear < 0).astype(int)) > 0) + 1:
-        after = made.gear[i:]
+    changes = []
+    for i in np.flatnonzero(np.diff((points.gear < 0).astype(int)) > 0) + 1:
+        after = points.gear[i:]
         engaged = after[after >= 0]
-        if len(engaged) and made.time[i] < end:
-            found.append(GearChange(float(made.time[i]), float(made.speed[i]), int(engaged[0])))
-    return found
+        if len(engaged) and points.time[i] < end:
+            changes.append(GearChange(float(points.time[i]), float(points.speed[i]), int(engaged[0])))
+    return changes

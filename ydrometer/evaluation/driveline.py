@@ -71,9 +71,9 @@ def with_ratios(batch: Batch, design: Design, branch: Overall, trunk: Overall) -
     vehicle["trunk_efficiency"] = trunk.efficiency[:, None]
     units, wheels = design.drive.units, design.vehicle.wheels_inertia
     _put_trunk(gears, trunk, np.array([gear_ratios(design)]), vehicle["radius"][:, 0], units, wheels)
-    made = batch._replace(vehicle=vehicle, gears=gears, sources=sources)
-    gears["inertial_mass"] = inertial_mass(made)
-    return made
+    changed = batch._replace(vehicle=vehicle, gears=gears, sources=sources)
+    gears["inertial_mass"] = inertial_mass(changed)
+    return changed
 
 
 def _put_trunk(gears: Any, trunk: Overall, ratios: Array, radius: Array, units: Any, wheels: Any) -> None:
@@ -96,8 +96,8 @@ def inertial_mass(batch: Batch) -> Array:
     """m_eff = m + J_trunk/r² + Σ count·J_b·(G_trunk/r)²: what turns, reduced to the wheels' rim, (n, K)."""
     sources = (batch.sources["number"] * batch.sources["inertia"]).sum(axis=1)
     radius, gears = batch.vehicle["radius"], batch.gears
-    made: Array = batch.vehicle["mass"] + gears["inertia"] / radius**2 + sources[:, None] * gears["turning"] ** 2
-    return made
+    mass: Array = batch.vehicle["mass"] + gears["inertia"] / radius**2 + sources[:, None] * gears["turning"] ** 2
+    return mass
 
 
 def gear_ratios(design: Design) -> tuple[float, ...]:

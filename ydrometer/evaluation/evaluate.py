@@ -78,12 +78,12 @@ class Evaluation:
             return _plain(_DERIVED[name](self, index))
         if name == "overall_ratio":
             return [ratio for _, _, ratio in driveline.overall_ratios(self.documents[index].design)]
-        found = self.raw(name, index)
+        raw_value = self.raw(name, index)
         if MEASURES[name].shape == "text":
-            return None if math.isnan(found) else str(WORDS[int(found)]) or None
+            return None if math.isnan(raw_value) else str(WORDS[int(raw_value)]) or None
         if MEASURES[name].shape == "branches":
-            return [_plain(entry) for entry in found]
-        return _plain(found[0] if MEASURES[name].run else found)
+            return [_plain(entry) for entry in raw_value]
+        return _plain(raw_value[0] if MEASURES[name].run else raw_value)
 
     def target_results(self, index: int, known: Known = NOTHING) -> list[TargetResult]:
         """How each target of this design stands; `known` as for `judge`."""
@@ -97,8 +97,8 @@ class Evaluation:
         key = MEASURES[target.measure].run
         own = getattr(target.run, key) if key else None
         if own is None:
-            made: float | None = self.value(target.measure, index)
-            return made
+            value: float | None = self.value(target.measure, index)
+            return value
         column = self.group(index)[0].columns[key, own]
         return _plain(self.raw(target.measure, index)[column])
 
@@ -149,13 +149,13 @@ def evaluate(documents: Sequence[Document]) -> Evaluation:
 def evaluate_group(designs: Sequence[Design]) -> Group:
     """Evaluate designs of one shape as one batch."""
     batch = driveline.assemble(designs)
-    asked: dict[str, Array] = {}
+    outputs: dict[str, Array] = {}
     columns: dict[tuple[str, float], int] = {}
     for key in RUN_KEYS:
         own = sorted({getattr(t.run, key) for d in designs for t in d.targets} - {None})
-        asked[key] = np.array([[_wanted(design.run, key), *own] for design in designs])
+        outputs[key] = np.array([[_wanted(design.run, key), *own] for design in designs])
         columns |= {(key, value): place for place, value in enumerate(own, start=1)}
-    wanted = Wanted(asked["distance"], asked["speed"], asked["time"])
+    wanted = Wanted(outputs["distance"], outputs["speed"], outputs["time"])
     return Group(batch, measures.measure(batch, wanted), columns)
 
 

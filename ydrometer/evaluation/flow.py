@@ -85,28 +85,35 @@ def flows(evaluation: Evaluation, index: int = 0, picked: float | None = None) -
     """
     group, row = evaluation.group(index)
     design = evaluation.documents[index].design
-    made = [
+    stage_flows = [
         _flow(design, "hard start", 0.0, _hard_start(group.batch, row)),
         _flow(design, "shove", 0.0, trace.standing(group.batch, row, pushing=True)),
     ]
     top = evaluation.value("top_speed", index)
     if top:
         last = int(evaluation.raw("last_gear", index))
-        made.append(_flow(design, "top speed", top, trace.driving(group.batch, row, last, top)))
+        stage_flows.append(_flow(design, "top speed", top, trace.driving(group.batch, row, last, top)))
         if picked is not None:
             speed = min(picked, top)
             gear = _gear_at(trace.points(group.batch, row), speed, last)
-            made.append(_flow(design, "picked", speed, trace.driving(group.batch, row, gear, speed)))
-    return made
+            stage_flows.append(_flow(design, "picked", speed, trace.driving(group.batch, row, gear, speed)))
+    return stage_flows
 
 
 def _hard_start(batch: Batch, row: int) -> Sources:
     """The first moment of the run, eased off to what the tyres hold; its duty is not asked for."""
     at = states.hard_start(batch, row)
     return Sources(
-        int(at.gear[0]), math.nan, float(at.bus_voltage[0]), float(at.bus_current[0]), math.nan, at.source_speed[0],
-        at.torque[0], at.current[0], at.behind[0],
-    )  # fmt: skip
+        int(at.gear[0]),
+        math.nan,
+        float(at.bus_voltage[0]),
+        float(at.bus_current[0]),
+        math.nan,
+        at.source_speed[0],
+        at.torque[0],
+        at.current[0],
+        at.behind[0],
+    )
 
 
 def _gear_at(points: trace.Points, speed: float, last: int) -> int:
@@ -131,15 +138,26 @@ def _flow(design: Design, moment: MomentName, vehicle_speed: float, sources: Sou
     _walk(trunk_stages(design), trunk, joined, (outer, turning), sources.gear, shafts, stages)
     currents = [None if math.isnan(current) else float(current) for current in sources.current]
     return Flow(
-        moment, vehicle_speed, sources.gear, currents, sources.bus_current, sources.bus_voltage,
-        [shafts[number] for number in sorted(shafts)], stages,
-    )  # fmt: skip
+        moment,
+        vehicle_speed,
+        sources.gear,
+        currents,
+        sources.bus_current,
+        sources.bus_voltage,
+        [shafts[number] for number in sorted(shafts)],
+        stages,
+    )
 
 
 def _walk(
-    stages: Iterable[tuple[str, Stage]], numbers: list[int], torque: float, speeds: tuple[float, float], gear: int,
-    shafts: dict[int, ShaftFlow], made: list[StageFlow],
-) -> float:  # fmt: skip
+    stages: Iterable[tuple[str, Stage]],
+    numbers: list[int],
+    torque: float,
+    speeds: tuple[float, float],
+    gear: int,
+    shafts: dict[int, ShaftFlow],
+    stage_flows: list[StageFlow],
+) -> float:
     """Follow power through stages in a row; notes shafts and stages, returns the torque behind the last.
 
     `speeds`: of the first shaft itself, and of what drives the first stage.
@@ -153,7 +171,7 @@ def _walk(
         behind /= speed_ratio
         torque, speed = _stage_torque(stage, ratio, torque), behind
         shafts[number] = _shaft(number, speed, torque)
-        made.append(
+        stage_flows.append(
             StageFlow(
                 path,
                 stage.title,

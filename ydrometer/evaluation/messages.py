@@ -27,27 +27,32 @@ class Message:
 
 def messages(evaluation: Evaluation, index: int = 0) -> list[Message]:
     """What deserves a word about this design, the weightiest first."""
-    found: list[Message] = []
+    all_messages: list[Message] = []
     design = evaluation.documents[index].design
     if not evaluation.starts(index):
-        found.append(_held(evaluation.held_by(index)))
+        all_messages.append(_held(evaluation.held_by(index)))
     elif math.isinf(evaluation.raw("top_speed", index)):
-        found.append(Message("warning", "conditions.grade", "Nothing holds it back on this slope: it gathers speed "
-                             "without end, so the run has no figures."))  # fmt: skip
+        all_messages.append(
+            Message(
+                "warning",
+                "conditions.grade",
+                "Nothing holds it back on this slope: it gathers speed without end, so the run has no figures.",
+            )
+        )
     if evaluation.starts(index) and math.isnan(evaluation.raw("stopping_distance", index)):
-        found.append(Message("warning", "vehicle.brake_force", "The slope beats the brakes: it will not stop."))
-    found += _turning(design)
+        all_messages.append(Message("warning", "vehicle.brake_force", "The slope beats the brakes: it will not stop."))
+    all_messages += _turning(design)
     if evaluation.raw("lifts", index):
-        found.append(Message("warning", "vehicle.cg_height", "The front wheels lift before the tyres slip."))
+        all_messages.append(Message("warning", "vehicle.cg_height", "The front wheels lift before the tyres slip."))
     speeds = evaluation.value("motor_speed_at_top", index)
     for b, branch in enumerate(design.drive.branches):
         path = f"drive.branches[{b}].source"
         if isinstance(branch.source, Motor):
-            found += _disagreement(branch.source, path)
-        found += _over_speed(branch.source.max_speed, speeds[b], path)
+            all_messages += _disagreement(branch.source, path)
+        all_messages += _over_speed(branch.source.max_speed, speeds[b], path)
     top, stop = (evaluation.value(name, index) for name in ("top_speed", "stopping_distance"))
-    found += _stages(evaluation, index)
-    return found + [Message("caution", c.path, c.text) for c in cautions(design, top, stop)]
+    all_messages += _stages(evaluation, index)
+    return all_messages + [Message("caution", c.path, c.text) for c in cautions(design, top, stop)]
 
 
 def _stages(evaluation: Evaluation, index: int) -> Iterator[Message]:
@@ -68,11 +73,18 @@ def _stages(evaluation: Evaluation, index: int) -> Iterator[Message]:
 def _turning(design: Design) -> Iterator[Message]:
     turning = rotation(design)
     for b in turning.against:
-        yield Message("warning", f"drive.branches[{b}].source",
-                      f"Branch {b + 1} turns against branch 1 where they join: reverse one of them.")  # fmt: skip
+        yield Message(
+            "warning",
+            f"drive.branches[{b}].source",
+            f"Branch {b + 1} turns against branch 1 where they join: reverse one of them.",
+        )
     if not turning.known:
-        yield Message("note", "drive", "Which way the wheels turn depends on how the bevel or worm is mounted: try it "
-                      "with the wheels off the ground.")  # fmt: skip
+        yield Message(
+            "note",
+            "drive",
+            "Which way the wheels turn depends on how the bevel or worm is mounted: try it "
+            "with the wheels off the ground.",
+        )
     elif not turning.against and not turning.forwards:
         yield Message("warning", "drive", "As drawn the vehicle would run backwards.")
 

@@ -36,11 +36,11 @@ class RatioView:
 
 def ratio_views(design: Design) -> list[RatioView]:
     """Every stage in the order of power, then each branch overall, a gear each."""
-    made = [_stage(path, stage) for path, stage in stages_with_paths(design)]
+    views = [_stage(path, stage) for path, stage in stages_with_paths(design)]
     for branch, gear, ratio in overall_ratios(design):
         stages = [stage for _, stage in (*own_stages(design, branch), *trunk_stages(design))]
-        made.append(RatioView(f"drive.branches[{branch}]", gear, ratio, _terms(_product(stages)), ""))
-    return made
+        views.append(RatioView(f"drive.branches[{branch}]", gear, ratio, _terms(_product(stages)), ""))
+    return views
 
 
 def _stage(path: str, stage: Stage) -> RatioView:
@@ -63,36 +63,38 @@ def _terms(fraction: Fraction | None) -> tuple[int, int] | None:
     return fraction.numerator, fraction.denominator
 
 
-def question(design: Design, path: str, told: float) -> str:
+def question(design: Design, path: str, given: float) -> str:
     """What to ask when somebody was told a ratio for a stage; empty where there is no such stage.
 
     Args:
         design: any.
         path: of the stage.
-        told: the ratio, above 0, either way round.
+        given: the ratio, above 0, either way round.
     """
     stage = dict(stages_with_paths(design)).get(path)
     if stage is None or stage.several_speeds:
         return ""
     own = stage.speed_ratio
-    if _same(told, own):
+    if _same(given, own):
         return f"That agrees: {own:.4g} driver turns for one driven turn."
-    if _same(told, 1.0 / own):
-        return f"That is the other way round: {told:.4g} driven turns for one driver turn. Here it counts as {own:.4g}."
+    if _same(given, 1.0 / own):
+        return (
+            f"That is the other way round: {given:.4g} driven turns for one driver turn. Here it counts as {own:.4g}."
+        )
     for _, gear, overall in overall_ratios(design):
-        if _same(told, overall) or _same(told, 1.0 / overall):
+        if _same(given, overall) or _same(given, 1.0 / overall):
             where = f" in gear {gear + 1}" if len(gear_ratios(design)) > 1 else ""
             return f"That is the reduction of the whole line{where}, not of this stage alone, which makes {own:.4g}."
-    asked = f"This stage makes {own:.4g} : 1, you were told {told:.4g}."
+    sentence = f"This stage makes {own:.4g} : 1, you were told {given:.4g}."
     if stage.form is not None and stage.form.toothed:
         driver = int(stage.members[0].measure)
-        nearest = max(1, round(driver * told))
+        nearest = max(1, round(driver * given))
         return (
-            f"{asked} Is a tooth count wrong? With {driver} driver teeth, {nearest} driven teeth "
+            f"{sentence} Is a tooth count wrong? With {driver} driver teeth, {nearest} driven teeth "
             f"would make {nearest / driver:.4g}."
         )
-    return f"{asked} Which of the two was measured?"
+    return f"{sentence} Which of the two was measured?"
 
 
-def _same(one: float, other: float) -> bool:
-    return abs(one - other) <= AGREES * abs(other)
+def _same(first: float, second: float) -> bool:
+    return abs(first - second) <= AGREES * abs(second)

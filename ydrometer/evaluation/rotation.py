@@ -76,10 +76,11 @@ def _turn_all(design: Design) -> Iterator[Remedy]:
     turned = [_turned_source(design, b) for b in branches]
     if all(turned):
         yield Remedy(
-            "Swap two leads of the motor, or turn it round." if len(branches) == 1 else
-            "Swap two leads of every motor, or turn them round.",
+            "Swap two leads of the motor, or turn it round."
+            if len(branches) == 1
+            else "Swap two leads of every motor, or turn them round.",
             [change for change in turned if change],
-        )  # fmt: skip
+        )
     yield from _turn_stages(trunk_stages(design))
     if len(branches) == 1:
         yield from _turn_stages(own_stages(design, 0))
@@ -95,8 +96,7 @@ def _turn_branch(design: Design, b: int) -> Iterator[Remedy]:
 def _turned_source(design: Design, b: int) -> Change | None:
     """An engine runs one way."""
     source = design.drive.branches[b].source
-    return Change(f"drive.branches[{b}].source.reversed", not source.reversed) if isinstance(
-        source, Motor) else None  # fmt: skip
+    return Change(f"drive.branches[{b}].source.reversed", not source.reversed) if isinstance(source, Motor) else None
 
 
 def _turn_stages(stages: Iterable[tuple[str, Stage]]) -> Iterator[Remedy]:

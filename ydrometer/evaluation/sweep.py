@@ -62,8 +62,8 @@ def with_wheels(document: Document, path: str, sizes: Mapping[str, float]) -> Do
         sizes: teeth, or diameters in m, by "driver", "driven", "idler 1" ….
     """
     stage = stage_at(document.design, path)
-    made = None if stage is None else stage.resized(sizes)
-    return None if made is None else with_stage(document, path, made)
+    resized = None if stage is None else stage.resized(sizes)
+    return None if resized is None else with_stage(document, path, resized)
 
 
 def with_stage(document: Document, path: str, stage: Stage) -> Document:

@@ -37,9 +37,14 @@ class StageFigures(NamedTuple):
         if exact is None:
             return cls(1, 1, stage.ratio, stage.speed_ratio, efficiency, stage.inertia, stage.several_speeds)
         return cls(
-            exact.denominator, exact.numerator, 1.0, stage.speed_ratio / stage.ratio, efficiency, stage.inertia,
+            exact.denominator,
+            exact.numerator,
+            1.0,
+            stage.speed_ratio / stage.ratio,
+            efficiency,
+            stage.inertia,
             stage.several_speeds,
-        )  # fmt: skip
+        )
 
 
 class Overall(NamedTuple):
@@ -71,14 +76,14 @@ class Train(NamedTuple):
     geared: Any
 
     @classmethod
-    def without_stages(cls, one: Any = 1, unit: Any = 1.0) -> Self:
+    def without_stages(cls, unit_ratio: Any = 1, unit: Any = 1.0) -> Self:
         """Nothing but a shaft.
 
         Args:
-            one: whole numbers 1, or a column of them. unit: the same as floating-point numbers.
+            unit_ratio: whole numbers 1, or a column of them. unit: the same as floating-point numbers.
         """
         nothing = 0.0 * unit
-        return cls(one, one, unit, unit, unit, nothing, nothing)
+        return cls(unit_ratio, unit_ratio, unit, unit, unit, nothing, nothing)
 
     def on(self, stage: StageFigures) -> Self:
         """With one more stage behind."""
@@ -112,9 +117,7 @@ class Train(NamedTuple):
     @property
     def overall(self) -> Overall:
         """The whole row."""
-        return Overall(
-            self.teeth * self.torque, self.teeth * self.speed, self.efficiency, self.inertia, self.geared
-        )  # fmt: skip
+        return Overall(self.teeth * self.torque, self.teeth * self.speed, self.efficiency, self.inertia, self.geared)
 
 
 def overall(stages: Iterable[Stage]) -> Overall:

@@ -80,15 +80,15 @@ def uncertain(document: Document, *, assumed: bool) -> dict[str, Value]:
         document: a design.
         assumed: whether values marked as assumed count as uncertain where they do not say how much.
     """
-    found = {}
+    fields = {}
     for path, value in document.values.items():
         if path.startswith("targets["):
             continue
         if value.uncertainty > 0.0:
-            found[path] = value
+            fields[path] = value
         elif assumed and value.origin == "assumed":
-            found[path] = dataclasses.replace(value, uncertainty=usual_uncertainty(path, value.si))
-    return found
+            fields[path] = dataclasses.replace(value, uncertainty=usual_uncertainty(path, value.si))
+    return fields
 
 
 def usual_uncertainty(path: str, value: float) -> float:
@@ -161,8 +161,8 @@ def sample(document: Document, *, assumed: bool = False, together: Together | No
 def _inside(varied: Array, value: Value) -> Array:
     above, least, most = value.bounds
     room = JUST_INSIDE * max(abs(value.si), 1.0)
-    made: Array = np.clip(varied, max(above + room, least), most)
-    return made
+    inside: Array = np.clip(varied, max(above + room, least), most)
+    return inside
 
 
 def replaced(node: Any, changes: dict[Keys, float]) -> Any:
@@ -177,30 +177,30 @@ def replaced(node: Any, changes: dict[Keys, float]) -> Any:
     return dataclasses.replace(node, **{str(k): replaced(getattr(node, str(k)), sub) for k, sub in inner.items()})
 
 
-def bands(made: Sample) -> Bands:
+def bands(drawn: Sample) -> Bands:
     """What a result document says of each number: low, high, spread_from; lists where the value is one."""
-    evaluation = made.evaluation
+    evaluation = drawn.evaluation
     columns = range(len(evaluation.documents))
-    found: Bands = {}
+    by_measure: Bands = {}
     for name, row in MEASURES.items():
         if row.shape == "text":
             continue
         values = [measure(evaluation, name, index)["value"] for index in columns]
         if row.shape == "number":
-            found[name] = dataclasses.asdict(made.band(_numbers(values)))
+            by_measure[name] = dataclasses.asdict(drawn.band(_numbers(values)))
             continue
-        plain = [[entry["value"] if isinstance(entry, dict) else entry for entry in row_] for row_ in values]
-        each = [dataclasses.asdict(made.band(_numbers(column))) for column in zip(*plain, strict=True)]
-        found[name] = {key: [entry[key] for entry in each] for key in ("low", "high", "spread_from")}
-    return found
+        plain = [[entry["value"] if isinstance(entry, dict) else entry for entry in row] for row in values]
+        each = [dataclasses.asdict(drawn.band(_numbers(column))) for column in zip(*plain, strict=True)]
+        by_measure[name] = {key: [entry[key] for entry in each] for key in ("low", "high", "spread_from")}
+    return by_measure
 
 
 def _numbers(values: Iterable[float | None]) -> Array:
     return np.array([np.nan if value is None else value for value in values], dtype=float)
 
 
-def gauge_bands(made: Sample, shown: Iterable[Target]) -> list[Band]:
+def gauge_bands(drawn: Sample, shown: Iterable[Target]) -> list[Band]:
     """The band of each target's measure, at the target's own distance, speed or time."""
-    evaluation = made.evaluation
+    evaluation = drawn.evaluation
     indices = range(len(evaluation.documents))
-    return [made.band(_numbers(evaluation.value_for(target, i) for i in indices)) for target in shown]
+    return [drawn.band(_numbers(evaluation.value_for(target, i) for i in indices)) for target in shown]

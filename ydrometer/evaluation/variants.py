@@ -13,14 +13,14 @@ from ydrometer.document.supply import Battery
 
 def with_drive(document: Document, **parts: Any) -> Document:
     """The design with other parts of its drive."""
-    made = document.design
-    return replace(document, design=replace(made, drive=replace(made.drive, **parts)))
+    design = document.design
+    return replace(document, design=replace(design, drive=replace(design.drive, **parts)))
 
 
 def with_vehicle(document: Document, **values: Any) -> Document:
     """The design with other values of its vehicle."""
-    made = document.design
-    return replace(document, design=replace(made, vehicle=replace(made.vehicle, **values)))
+    design = document.design
+    return replace(document, design=replace(design, vehicle=replace(design.vehicle, **values)))
 
 
 def with_count(document: Document, count: int) -> Document:

@@ -16,8 +16,11 @@ _COUNT = {"type": "integer", "minimum": 0}
 def _object(**properties: Any) -> Schema:
     """An object with all of these keys and no other."""
     return {
-        "type": "object", "properties": properties, "required": list(properties), "additionalProperties": False,
-    }  # fmt: skip
+        "type": "object",
+        "properties": properties,
+        "required": list(properties),
+        "additionalProperties": False,
+    }
 
 
 def _document(title: str, format_: str, **properties: Any) -> Schema:
@@ -29,32 +32,59 @@ def parts_list() -> Schema:
     """Of a parts list; lengths in m, masses in kg."""
     make = _object(what=_TEXT, **{"from": _MAYBE, "to": _MAYBE})
     line = _object(
-        kind=_TEXT, words=_TEXT, number={"type": "integer", "minimum": 1}, where=_TEXTS,
-        bin={"type": ["string", "null"]}, owned=_COUNT, to_buy=_COUNT, price=_MAYBE, mass=_MAYBE, lead_days=_SIZE,
+        kind=_TEXT,
+        words=_TEXT,
+        number={"type": "integer", "minimum": 1},
+        where=_TEXTS,
+        bin={"type": ["string", "null"]},
+        owned=_COUNT,
+        to_buy=_COUNT,
+        price=_MAYBE,
+        mass=_MAYBE,
+        lead_days=_SIZE,
         make={"type": "array", "items": make},
-    )  # fmt: skip
+    )
     return _document(
-        "Ydrometer parts list", "ydrometer-parts-list", lines={"type": "array", "items": line}, price=_SIZE, mass=_SIZE,
-        unknown_mass=_TEXTS, from_the_bin={"type": "boolean"},
-    )  # fmt: skip
+        "Ydrometer parts list",
+        "ydrometer-parts-list",
+        lines={"type": "array", "items": line},
+        price=_SIZE,
+        mass=_SIZE,
+        unknown_mass=_TEXTS,
+        from_the_bin={"type": "boolean"},
+    )
 
 
 def build() -> Schema:
     """Of the steps of a build with their plan; waits in s, work in minutes."""
     step = _object(
-        id=_TEXT, title=_TEXT, why=_TEXT, needs=_TEXTS,
+        id=_TEXT,
+        title=_TEXT,
+        why=_TEXT,
+        needs=_TEXTS,
         opens={"type": "array", "items": _object(id=_TEXT, words=_TEXT)},
-        closes=_TEXTS, buries=_TEXTS, wait=_SIZE, parts=_TEXTS, tools=_TEXTS,
+        closes=_TEXTS,
+        buries=_TEXTS,
+        wait=_SIZE,
+        parts=_TEXTS,
+        tools=_TEXTS,
         minutes={"type": "number", "exclusiveMinimum": 0},
-        record={"anyOf": [{"type": "null"}, _object(what=_TEXT, unit=_TEXT)]}, cautions=_TEXTS, kind=_TEXT,
-    )  # fmt: skip
+        record={"anyOf": [{"type": "null"}, _object(what=_TEXT, unit=_TEXT)]},
+        cautions=_TEXTS,
+        kind=_TEXT,
+    )
     day = _object(date={"type": "string", "format": "date"}, minutes=_SIZE, steps=_TEXTS)
     due = _object(part=_TEXT, latest={"type": "string", "format": "date"})
     plan = _object(
-        event=_TEXT, days={"type": "array", "items": day}, orders={"type": "array", "items": due},
-        late_by_days=_COUNT, critical=_TEXTS,
-    )  # fmt: skip
+        event=_TEXT,
+        days={"type": "array", "items": day},
+        orders={"type": "array", "items": due},
+        late_by_days=_COUNT,
+        critical=_TEXTS,
+    )
     return _document(
-        "Ydrometer build", "ydrometer-build", steps={"type": "array", "items": step},
+        "Ydrometer build",
+        "ydrometer-build",
+        steps={"type": "array", "items": step},
         plan={"anyOf": [{"type": "null"}, plan]},
-    )  # fmt: skip
+    )

@@ -80,18 +80,18 @@ def booklet(content: Content, fonts: Path, said: Callable[[int, int], None] = la
         written.append(HTML(string=body).render(stylesheets=[style], font_config=config))
         said(number, len(chapters))
     pages = [page for document in written for page in document.pages]
-    made: Any = written[0].copy(pages).write_pdf()
-    return bytes(made)
+    pdf: Any = written[0].copy(pages).write_pdf()
+    return bytes(pdf)
 
 
 def faces(fonts: Path) -> str:
     """Rules for the faces that ship with the page."""
-    made = []
+    pages = []
     for name, face, weights in FACES:
         for file in sorted(fonts.glob(FILE.format(face)))[:1]:
             source = f"url('{file.resolve().as_uri()}')"
-            made.append(f"@font-face {{ font-family: {name}; font-weight: {weights}; src: {source} }}")
-    return "".join(made)
+            pages.append(f"@font-face {{ font-family: {name}; font-weight: {weights}; src: {source} }}")
+    return "".join(pages)
 
 
 def _cover(content: Content) -> str:
@@ -146,10 +146,10 @@ def _step(step: StepShown, line: LineDrawing) -> str:
         parts.append(f'<div class="why">{html.escape(step.why)}</div>')
     parts += [f'<div class="caution">{html.escape(caution)}</div>' for caution in step.cautions]
     if step.looks:
-        looks = "".join(f"<li>{html.escape(one.words)}</li>" for one in step.looks)
+        looks = "".join(f"<li>{html.escape(look.words)}</li>" for look in step.looks)
         parts.append(f'<ul class="looks">{looks}</ul>')
     if step.opens:
-        loose = "; ".join(one.words for one in step.opens)
+        loose = "; ".join(entry.words for entry in step.opens)
         parts.append(f'<div class="more">Leaves loose: {html.escape(loose)}.</div>')
     parts.append(_record(step))
     drawing = _drawing(step, line)
@@ -166,11 +166,11 @@ def _drawing(step: StepShown, line: LineDrawing) -> str:
 
 
 def _record(step: StepShown) -> str:
-    told = []
+    lines = []
     if step.what:
         value = html.escape(step.value) if step.value else '<span class="line">&nbsp;</span>'
-        told.append(f'{html.escape(step.what)}: <span class="figure">{value} {html.escape(step.measured_in)}</span>')
-    told.append(f'<span class="more">about {step.minutes:.0f} min</span>')
+        lines.append(f'{html.escape(step.what)}: <span class="figure">{value} {html.escape(step.measured_in)}</span>')
+    lines.append(f'<span class="more">about {step.minutes:.0f} min</span>')
     if step.wait:
-        told.append(f"<b>then wait {step.wait / 3600.0:g} h</b>")
-    return f'<div class="record">{"; ".join(told)}</div>'
+        lines.append(f"<b>then wait {step.wait / 3600.0:g} h</b>")
+    return f'<div class="record">{"; ".join(lines)}</div>'

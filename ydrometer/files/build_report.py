@@ -42,12 +42,12 @@ def report(
         ValueError: nobody works on any day.
     """
     shop = workshop(document)
-    found = parts_list(shop, owned_parts(bin_))
-    steps = steps_of(shop, jobs(makings(found.lines)))
-    made = None
+    parts = parts_list(shop, owned_parts(bin_))
+    steps = steps_of(shop, jobs(makings(parts.lines)))
+    schedule = None
     if deadline is not None:
-        made = _plan(plan(steps, orders(found), deadline.event, deadline.now, deadline.hours))
-    return {"format": FORMAT, "version": 1, "steps": [_step(step) for step in steps], "plan": made}
+        schedule = _plan(plan(steps, orders(parts), deadline.event, deadline.now, deadline.hours))
+    return {"format": FORMAT, "version": 1, "steps": [_step(step) for step in steps], "plan": schedule}
 
 
 def _step(step: Step) -> dict[str, Any]:
@@ -69,13 +69,13 @@ def _step(step: Step) -> dict[str, Any]:
     }
 
 
-def _plan(found: Plan) -> dict[str, Any]:
+def _plan(schedule: Plan) -> dict[str, Any]:
     return {
-        "event": found.event.isoformat(timespec="minutes"),
+        "event": schedule.event.isoformat(timespec="minutes"),
         "days": [
-            {"date": day.date.isoformat(), "minutes": day.minutes, "steps": list(day.steps)} for day in found.days
+            {"date": day.date.isoformat(), "minutes": day.minutes, "steps": list(day.steps)} for day in schedule.days
         ],
-        "orders": [{"part": due.part, "latest": due.latest.isoformat()} for due in found.orders],
-        "late_by_days": found.late_by_days,
-        "critical": found.critical,
+        "orders": [{"part": due.part, "latest": due.latest.isoformat()} for due in schedule.orders],
+        "late_by_days": schedule.late_by_days,
+        "critical": schedule.critical,
     }

@@ -26,66 +26,68 @@ def calendar(name: str, key: str, shown: BuildShown) -> bytes:
         key: that tells it from others for good.
         shown: what the station shows; without a plan the calendar is empty.
     """
-    made = Calendar()
-    made.add("prodid", "-//Ydrometer//Build//EN")
-    made.add("version", "2.0")
-    made.add("name", f"{name}, build")
+    dates = Calendar()
+    dates.add("prodid", "-//Ydrometer//Build//EN")
+    dates.add("version", "2.0")
+    dates.add("name", f"{name}, build")
     plan = shown.plan
     if plan is not None:
-        made.add_component(_event(f"{key} event", plan.event, plan.event + timedelta(hours=1), f"{name}: event"))
+        dates.add_component(_event(f"{key} event", plan.event, plan.event + timedelta(hours=1), f"{name}: event"))
         for due in plan.orders:
-            made.add_component(_day(f"{key} order {due.part}", due.latest, f"{name}: order {due.part} by today"))
+            dates.add_component(_day(f"{key} order {due.part}", due.latest, f"{name}: order {due.part} by today"))
         for entry in _evenings(name, key, plan, {step.id: step for step in shown.steps}):
-            made.add_component(entry)
+            dates.add_component(entry)
         for entry in _cures(name, key, shown.steps):
-            made.add_component(entry)
-    return bytes(made.to_ical())
+            dates.add_component(entry)
+    return bytes(dates.to_ical())
 
 
 def _event(key: str, start: datetime, end: datetime, words: str, more: str = "") -> Event:
     """An entry in local time, wherever it is read."""
-    made = _entry(key, words, more)
-    made.add("dtstart", start)
-    made.add("dtend", end)
-    return made
+    event = _entry(key, words, more)
+    event.add("dtstart", start)
+    event.add("dtend", end)
+    return event
 
 
 def _day(key: str, day: date, words: str) -> Event:
-    made = _entry(key, words, "")
-    made.add("dtstart", day)
-    made.add("dtend", day + timedelta(days=1))
-    return made
+    event = _entry(key, words, "")
+    event.add("dtstart", day)
+    event.add("dtend", day + timedelta(days=1))
+    return event
 
 
 def _entry(key: str, words: str, more: str) -> Event:
-    made = Event()
-    made.add("uid", f"{uuid.uuid5(NAMESPACE, key)}@ydrometer")
-    made.add("dtstamp", datetime.now(UTC))
-    made.add("summary", words)
+    event = Event()
+    event.add("uid", f"{uuid.uuid5(NAMESPACE, key)}@ydrometer")
+    event.add("dtstamp", datetime.now(UTC))
+    event.add("summary", words)
     if more:
-        made.add("description", more)
-    return made
+        event.add("description", more)
+    return event
 
 
 def _evenings(name: str, key: str, plan: DaysShown, steps: Mapping[str, StepShown]) -> list[Event]:
     """Each day with work, from its first step on."""
-    made = []
+    events = []
     for day in plan.days:
-        known = [steps[id_] for id_ in day.steps if id_ in steps]
+        known = [steps[id] for id in day.steps if id in steps]
         starts = [step.start for step in known if step.start is not None and step.start.date() == day.date]
         start = min(starts, default=datetime.combine(day.date, datetime.min.time()))
         more = "\n".join(step.title for step in known)
         words = f"{name}: build, {day.minutes:.0f} min"
-        made.append(_event(f"{key} day {day.date}", start, start + timedelta(minutes=day.minutes), words, more))
-    return made
+        events.append(_event(f"{key} day {day.date}", start, start + timedelta(minutes=day.minutes), words, more))
+    return events
 
 
 def _cures(name: str, key: str, steps: list[StepShown]) -> list[Event]:
     """What has to be left alone for most of a day."""
-    made = []
+    events = []
     for step in steps:
         if step.start is not None and step.wait >= DAY_S / 2:
             start = step.start + timedelta(minutes=step.minutes)
             words = f"{name}: leave it, it cures ({step.about or step.kind})"
-            made.append(_event(f"{key} wait {step.id}", start, start + timedelta(seconds=step.wait), words, step.title))
-    return made
+            events.append(
+                _event(f"{key} wait {step.id}", start, start + timedelta(seconds=step.wait), words, step.title)
+            )
+    return events

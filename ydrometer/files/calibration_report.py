@@ -29,23 +29,24 @@ def report(file: RunsFile) -> dict[str, Any]:
     return report_of(Calibration(file))
 
 
-def report_of(made: Calibration) -> dict[str, Any]:
+def report_of(calibration: Calibration) -> dict[str, Any]:
     """The same of a file that is worked out already."""
     return {
         "format": FORMAT,
         "version": 1,
-        "converged": made.fit.converged,
-        "chi_square": made.fit.chi_square,
-        "degrees": int(made.fit.data.takes_part.sum()),
-        "steps": made.fit.steps,
-        "unknowns": [_unknown(made, u) for u in range(len(made.chosen))],
-        "correlations": [_correlation(made, *pair) for pair in made.correlations],
-        "runs": [_run(made, k) for k in range(len(made.runs))],
-        "differences": [_difference(one) for one in made.differences],
-        "designs": {name: fitted_design(made, name) for name in made.designs},
-        "ask": _ask(made),
+        "converged": calibration.fit.converged,
+        "chi_square": calibration.fit.chi_square,
+        "degrees": int(calibration.fit.data.takes_part.sum()),
+        "steps": calibration.fit.steps,
+        "unknowns": [_unknown(calibration, u) for u in range(len(calibration.chosen))],
+        "correlations": [_correlation(calibration, *pair) for pair in calibration.correlations],
+        "runs": [_run(calibration, k) for k in range(len(calibration.runs))],
+        "differences": [_difference(difference) for difference in calibration.differences],
+        "designs": {name: fitted_design(calibration, name) for name in calibration.designs},
+        "ask": _ask(calibration),
         "next": [
-            {"kind": one.run.kind, "design": one.design, "cuts": one.cuts, **_about(one.run)} for one in upcoming(made)
+            {"kind": proposal.run.kind, "design": proposal.design, "cuts": proposal.cuts, **_about(proposal.run)}
+            for proposal in upcoming(calibration)
         ],
     }
 
@@ -64,11 +65,11 @@ def _place(unknown: Unknown) -> dict[str, Any]:
     return where
 
 
-def _unknown(made: Calibration, u: int) -> dict[str, Any]:
-    unknown, factor = made.chosen[u], float(np.exp(made.fit.theta[u]))
+def _unknown(calibration: Calibration, u: int) -> dict[str, Any]:
+    unknown, factor = calibration.chosen[u], float(np.exp(calibration.fit.theta[u]))
     losses = unknown.kind.name == "losses"
     after = [1.0 - (1.0 - v) * factor if losses else v * factor for v in unknown.held.values]
-    told = float(made.told[u])
+    share = float(calibration.told[u])
     return {
         "name": unknown.kind.name,
         **_place(unknown),
@@ -76,10 +77,10 @@ def _unknown(made: Calibration, u: int) -> dict[str, Any]:
         "paths": list(unknown.held.paths),
         "before": _one(list(unknown.held.values)),
         "factor": factor,
-        "sd": float(np.sqrt(made.fit.covariance[u, u])),
-        "told": told,
+        "sd": float(np.sqrt(calibration.fit.covariance[u, u])),
+        "told": share,
         "value": _one(after),
-        "words": told_words(told),
+        "words": told_words(share),
     }
 
 
@@ -87,50 +88,61 @@ def _one(values: list[float]) -> Any:
     return values[0] if len(values) == 1 else values
 
 
-def _correlation(made: Calibration, a: int, b: int, value: float) -> dict[str, Any]:
-    one, other = made.chosen[a], made.chosen[b]
-    return {"a": one.kind.name, "b": other.kind.name, "value": value, "words": correlation_words(one, other)}
+def _correlation(calibration: Calibration, a: int, b: int, value: float) -> dict[str, Any]:
+    first, second = calibration.chosen[a], calibration.chosen[b]
+    return {"a": first.kind.name, "b": second.kind.name, "value": value, "words": correlation_words(first, second)}
 
 
-def _run(made: Calibration, k: int) -> dict[str, Any]:
-    run = made.runs[k]
-    scale, part = run.per_si, bool(made.data.takes_part[k])
-    low, high = made.bands
-    told: dict[str, Any] = {
+def _run(calibration: Calibration, k: int) -> dict[str, Any]:
+    run = calibration.runs[k]
+    scale, part = run.per_si, bool(calibration.data.takes_part[k])
+    low, high = calibration.bands
+    about: dict[str, Any] = {
         "run": k,
         "kind": run.kind,
         "design": run.design,
         "measured": scatter.mean(run) * scale,
-        "before": _number(made.before[k] * scale),
-        "after": _number(made.after[k] * scale) if part else None,
+        "before": _number(calibration.before[k] * scale),
+        "after": _number(calibration.after[k] * scale) if part else None,
         "low": _number(low[k] * scale) if part else None,
         "high": _number(high[k] * scale) if part else None,
-        "z": _number(made.fit.z[k]) if part else None,
-        "odd": k in made.fit.odd,
+        "z": _number(calibration.fit.z[k]) if part else None,
+        "odd": k in calibration.fit.odd,
         "unit": run.unit,
     }
-    return told if part else {**told, "why": why_left_out(made, k)}
+    return about if part else {**about, "why": why_left_out(calibration, k)}
 
 
 def _number(value: float) -> float | None:
     return float(value) if math.isfinite(value) else None
 
 
-def _difference(one: Difference) -> dict[str, Any]:
-    scale = one.run.per_si
+def _difference(difference: Difference) -> dict[str, Any]:
+    scale = difference.run.per_si
     return {
-        "kind": one.run.kind, "a": one.a, "b": one.b, "mean": one.mean * scale, "low": one.low * scale,
-        "high": one.high * scale, "chance": one.chance, "needed": one.needed, "words": one.words,
-    }  # fmt: skip
+        "kind": difference.run.kind,
+        "a": difference.a,
+        "b": difference.b,
+        "mean": difference.mean * scale,
+        "low": difference.low * scale,
+        "high": difference.high * scale,
+        "chance": difference.chance,
+        "needed": difference.needed,
+        "words": difference.words,
+    }
 
 
-def _ask(made: Calibration) -> dict[str, Any]:
-    several = [one.design for one, _ in made.asked]
-    told: dict[str, Any] = {one.design if several.count(one.design) == 1 else f"{one.design} on {ground}": {}
-                            for one, ground in made.asked}  # fmt: skip
-    for k, (question, answer) in enumerate(zip(made.questions, made.answers, strict=True)):
-        name = question.design if question.design in told else f"{question.design} on {question.ground}"
-        told[name][made.measure_of(k).name] = {
-            "value": _number(answer.value), "low": _number(answer.low), "high": _number(answer.high),
-        }  # fmt: skip
-    return told
+def _ask(calibration: Calibration) -> dict[str, Any]:
+    several = [question.design for question, _ in calibration.asked]
+    answers: dict[str, Any] = {
+        question.design if several.count(question.design) == 1 else f"{question.design} on {ground}": {}
+        for question, ground in calibration.asked
+    }
+    for k, (question, answer) in enumerate(zip(calibration.questions, calibration.answers, strict=True)):
+        name = question.design if question.design in answers else f"{question.design} on {question.ground}"
+        answers[name][calibration.measure_of(k).name] = {
+            "value": _number(answer.value),
+            "low": _number(answer.low),
+            "high": _number(answer.high),
+        }
+    return answers

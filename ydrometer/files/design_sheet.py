@@ -82,8 +82,8 @@ def design_sheet(raw: dict[str, Any], heading: Heading, fonts: Path, system: Sys
         page = body.render(stylesheets=[style], font_config=config)
         if len(page.pages) == 1:
             break
-    made: Any = page.write_pdf()
-    return bytes(made)
+    pdf: Any = page.write_pdf()
+    return bytes(pdf)
 
 
 def sheet_html(raw: dict[str, Any], heading: Heading, system: System = "metric") -> str:
@@ -98,31 +98,33 @@ def sheet_html(raw: dict[str, Any], heading: Heading, system: System = "metric")
         DocumentError: `raw` has faults.
     """
     document = design.read(raw)
-    made = document.design
+    its_design = document.design
     evaluation = evaluate([document])
-    name = html.escape(made.name or "Unnamed vehicle")
-    told = html.escape(", ".join(part for part in (heading.workshop, heading.revision, heading.date) if part))
-    return "".join((
-        f'<span class="foot">{name}, {told}. Worked out by Ydrometer from the values given; it does not say that the '
-        "vehicle is safe.</span>",
-        f'<h1>{name}</h1><div class="quiet">{told}</div>',
-        f'<div class="quiet">{html.escape(made.notes)}</div>' if made.notes else "",
-        mini_line(draw_line(made), lambda path, member: False, DRAWING),
-        f'<div class="overall">{_overall(made)}</div>',
-        '<div class="sides">',
-        _table("Reductions", _stages(document, ratio_views(made))),
-        _table("What it does", _measures(evaluation, system)),
-        _table("The vehicle", _vehicle(document, system)),
-        _table("Assumed, not measured", _guesses(document, raw, system)),
-        _table("Parts", _parts(document)),
-        "</div>",
-    ))  # fmt: skip
+    name = html.escape(its_design.name or "Unnamed vehicle")
+    dated = html.escape(", ".join(part for part in (heading.workshop, heading.revision, heading.date) if part))
+    return "".join(
+        (
+            f'<span class="foot">{name}, {dated}. Worked out by Ydrometer from the values given; it does not say that '
+            "the vehicle is safe.</span>",
+            f'<h1>{name}</h1><div class="quiet">{dated}</div>',
+            f'<div class="quiet">{html.escape(its_design.notes)}</div>' if its_design.notes else "",
+            mini_line(draw_line(its_design), lambda path, member: False, DRAWING),
+            f'<div class="overall">{_overall(its_design)}</div>',
+            '<div class="sides">',
+            _table("Reductions", _stages(document, ratio_views(its_design))),
+            _table("What it does", _measures(evaluation, system)),
+            _table("The vehicle", _vehicle(document, system)),
+            _table("Assumed, not measured", _guesses(document, raw, system)),
+            _table("Parts", _parts(document)),
+            "</div>",
+        )
+    )
 
 
-def _overall(made: Design) -> str:
+def _overall(its_design: Design) -> str:
     """The reduction of each branch, of a box of several speeds in each gear: "32.5 / 19.3 / 12.2 : 1"."""
     gears: dict[int, list[str]] = {}
-    for branch, _, ratio in overall_ratios(made):
+    for branch, _, ratio in overall_ratios(its_design):
         gears.setdefault(branch, []).append(units.digits(ratio))
     return " and ".join(f"{' / '.join(each)} : 1" for each in gears.values())
 

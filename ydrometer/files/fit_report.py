@@ -24,18 +24,18 @@ def report(document: Document) -> dict[str, Any]:
         document: a design as read; the ways are looked for where it has a plate.
     """
     first, *others = set_ups(document.design)
-    made = {"format": FORMAT, "version": 1, **_plate(first)}
-    made["elsewhere"] = [path for setup in others for path in (setup.plane.behind, *setup.plane.stages)]
+    answer = {"format": FORMAT, "version": 1, **_plate(first)}
+    answer["elsewhere"] = [path for setup in others for path in (setup.plane.behind, *setup.plane.stages)]
     if others:
-        made["behind"] = [{"stage": setup.plane.behind, **_plate(setup)} for setup in others]
+        answer["behind"] = [{"stage": setup.plane.behind, **_plate(setup)} for setup in others]
     if first.mounting.adapters:
-        made["adapters"] = [asdict(adapter) for adapter in made_adapters(first.mounting)]
-    return made
+        answer["adapters"] = [asdict(adapter) for adapter in made_adapters(first.mounting)]
+    return answer
 
 
 def _plate(setup: Setup) -> dict[str, Any]:
     """What stands on one plate."""
-    made: dict[str, Any] = {
+    plate: dict[str, Any] = {
         "shafts": [
             {"shaft": path, "name": setup.plane.named(path), "at": list(stand.at), "by": stand.by}
             | ({} if stand.setting is None else {"setting": stand.setting, "short": stand.short})
@@ -49,8 +49,8 @@ def _plate(setup: Setup) -> dict[str, Any]:
         ],
     }
     if setup.mounting.plate is not None:
-        made["placements"] = _placements(setup)
-    return made
+        plate["placements"] = _placements(setup)
+    return plate
 
 
 def _stage(entry: StageSettings) -> dict[str, Any]:
@@ -65,6 +65,6 @@ def _placements(setup: Setup) -> dict[str, Any]:
         return {**_ways(Ways([], 0, False, [])), "refused": str(error)}
 
 
-def _ways(found: Ways) -> dict[str, Any]:
-    helps = [{"text": entry.text, "extra": entry.extra} for entry in found.helps]
-    return {"count": found.count, "more": found.more, "best": [asdict(way) for way in found.ways], "helps": helps}
+def _ways(answers: Ways) -> dict[str, Any]:
+    helps = [{"text": entry.text, "extra": entry.extra} for entry in answers.helps]
+    return {"count": answers.count, "more": answers.more, "best": [asdict(way) for way in answers.ways], "helps": helps}

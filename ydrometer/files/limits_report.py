@@ -31,37 +31,41 @@ def report(document: Document) -> dict[str, Any]:
         DocumentError: a phase of its day cannot be done.
     """
     evaluation = evaluate([document])
-    found = limits(evaluation)
-    asked, turn = found.asked, found.asked.moments.turn
-    if asked.heats.left_out:
-        raise DocumentError(list(asked.heats.left_out))
+    rows = limits(evaluation)
+    case, turn = rows.asked, rows.asked.moments.turn
+    if case.heats.left_out:
+        raise DocumentError(list(case.heats.left_out))
     return {
         "format": FORMAT,
         "version": 1,
         "state": "ok" if evaluation.starts(0) else "will not start",
         "service_factor": {
-            "branches": [asked.factor(b) for b in range(len(asked.design.drive.branches))],
-            "trunk": asked.factor(None),
+            "branches": [case.factor(b) for b in range(len(case.design.drive.branches))],
+            "trunk": case.factor(None),
         },
-        "moments": _moments(asked),
-        "turn": None if turn is None else {
-            "possible": turn.possible, "force_each_side": turn.force_each_side, "rate": turn.rate,
+        "moments": _moments(case),
+        "turn": None
+        if turn is None
+        else {
+            "possible": turn.possible,
+            "force_each_side": turn.force_each_side,
+            "rate": turn.rate,
         },
-        "checks": [_check(row, [help_.text for help_ in helps(found, row)]) for row in found.rows],
-        "not_judged": [{"check": one.check, "path": one.path} for one in found.not_judged],
-        "heat": [_heat(warmth, asked, b) for b, _ in asked.motors for warmth in [asked.warmth.get(b)]],
-        "worst": _worst(found),
-    }  # fmt: skip
+        "checks": [_check(row, [help_.text for help_ in helps(rows, row)]) for row in rows.rows],
+        "not_judged": [{"check": unjudged.check, "path": unjudged.path} for unjudged in rows.not_judged],
+        "heat": [_heat(warmth, case, b) for b, _ in case.motors for warmth in [case.warmth.get(b)]],
+        "worst": _worst(rows),
+    }
 
 
-def _moments(asked: LoadCase) -> list[dict[str, Any]]:
-    moments = asked.moments
+def _moments(case: LoadCase) -> list[dict[str, Any]]:
+    moments = case.moments
     single = [name for name in dict.fromkeys(moments.names) if name != RUN]
-    made = [_moment(name, moments.states, asked.line, moments.names.index(name)) for name in single]
-    peak = run_peak(asked.evaluation, asked.index, moments)
+    states = [_moment(name, moments.states, case.line, moments.names.index(name)) for name in single]
+    peak = run_peak(case.evaluation, case.index, moments)
     if peak is not None:
-        made.append(_moment(RUN_PEAK, peak, line(asked.design, peak), 0))
-    return made
+        states.append(_moment(RUN_PEAK, peak, line(case.design, peak), 0))
+    return states
 
 
 def _moment(name: str, states: States, through: PowerPath, at: int) -> dict[str, Any]:
@@ -73,8 +77,12 @@ def _moment(name: str, states: States, through: PowerPath, at: int) -> dict[str,
         "gear": int(states.gear[at]),
         "force": float(states.force[at]),
         "sources": [
-            {"branch": b, "speed": float(states.source_speed[at, b]), "torque": float(states.torque[at, b]),
-             "current": _or_null(states.current[at, b])}
+            {
+                "branch": b,
+                "speed": float(states.source_speed[at, b]),
+                "torque": float(states.torque[at, b]),
+                "current": _or_null(states.current[at, b]),
+            }
             for b in range(states.torque.shape[1])
         ],
         "bus_current": float(states.bus_current[at]) if electric else None,
@@ -83,7 +91,7 @@ def _moment(name: str, states: States, through: PowerPath, at: int) -> dict[str,
             {"path": shaft.path, "speed": float(shaft.speed[at]), "torque": float(shaft.torque[at])}
             for shaft in through.shafts
         ],
-    }  # fmt: skip
+    }
 
 
 def _or_null(value: Any) -> float | None:
@@ -91,17 +99,24 @@ def _or_null(value: Any) -> float | None:
 
 
 def _check(row: UseRow, helping: list[str]) -> dict[str, Any]:
-    told = {"check", "path", "member", "moment", "demand", "capacity", "unit", "use", "state"}
-    made: dict[str, Any] = {f.name: getattr(row, f.name) for f in fields(UseRow) if f.name in told}
+    shown = {"check", "path", "member", "moment", "demand", "capacity", "unit", "use", "state"}
+    entry: dict[str, Any] = {f.name: getattr(row, f.name) for f in fields(UseRow) if f.name in shown}
     lists = {name: list(getattr(row, name)) for name in ("assumed", "needs", "remarks")}
-    return {**made, **lists, "helps": helping, **row.told}
+    return {**entry, **lists, "helps": helping, **row.told}
 
 
-def _heat(warmth: Warmth | None, asked: LoadCase, b: int) -> dict[str, Any]:
+def _heat(warmth: Warmth | None, case: LoadCase, b: int) -> dict[str, Any]:
     if warmth is None:
         nothing = dict.fromkeys(("winding", "case", "hottest_winding", "at", "hottest_case", "hottest_case_at"))
-        return {"branch": b, "nodes": 0, **nothing, "moving_air": None, "shove_until_limit": None,
-                "rest_needed": None, "curve": []}  # fmt: skip
+        return {
+            "branch": b,
+            "nodes": 0,
+            **nothing,
+            "moving_air": None,
+            "shove_until_limit": None,
+            "rest_needed": None,
+            "curve": [],
+        }
     day = warmth.day
     return {
         "branch": b,
@@ -116,12 +131,12 @@ def _heat(warmth: Warmth | None, asked: LoadCase, b: int) -> dict[str, Any]:
             "hottest_winding": warmth.in_moving_air[0],
             "hottest_case": warmth.in_moving_air[1],
         },
-        "shove_until_limit": asked.shove_until_limit(warmth),
-        "rest_needed": asked.rest_needed(warmth),
+        "shove_until_limit": case.shove_until_limit(warmth),
+        "rest_needed": case.rest_needed(warmth),
         "curve": day.curve.tolist(),
     }
 
 
-def _worst(found: LoadRows) -> dict[str, Any] | None:
-    worst = found.worst
+def _worst(rows: LoadRows) -> dict[str, Any] | None:
+    worst = rows.worst
     return None if worst is None else {"check": worst.check, "path": worst.path, "use": worst.use}

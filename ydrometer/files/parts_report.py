@@ -19,15 +19,15 @@ def report(document: Document, bin_: Sequence[Mapping[str, Any]] = ()) -> dict[s
         document: a design as read.
         bin_: documents of the parts of a bin, read before.
     """
-    found = parts_list(workshop(document), owned_parts(bin_))
+    parts = parts_list(workshop(document), owned_parts(bin_))
     return {
         "format": FORMAT,
         "version": 1,
-        "lines": [_line(line) for line in found.lines],
-        "price": found.price,
-        "mass": found.mass,
-        "unknown_mass": found.unknown_mass,
-        "from_the_bin": found.from_the_bin,
+        "lines": [_line(line) for line in parts.lines],
+        "price": parts.price,
+        "mass": parts.mass,
+        "unknown_mass": parts.unknown_mass,
+        "from_the_bin": parts.from_the_bin,
     }
 
 

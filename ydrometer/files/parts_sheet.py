@@ -13,9 +13,23 @@ from ydrometer.parts.sheet import CellFault, harmless
 from ydrometer.screens.parts_shown import PartLine, PartsShown
 
 HEADS = (
-    "key", "kind", "what", "number", "where", "in the bin", "owned", "to buy", "each", "price", "mass [kg]",
-    "lead days", "to do", "state", "expected", "paid",
-)  # fmt: skip
+    "key",
+    "kind",
+    "what",
+    "number",
+    "where",
+    "in the bin",
+    "owned",
+    "to buy",
+    "each",
+    "price",
+    "mass [kg]",
+    "lead days",
+    "to do",
+    "state",
+    "expected",
+    "paid",
+)
 MOST_MONEY = 1e9
 Rows = list[list[Any]]
 
@@ -66,9 +80,23 @@ def _row(line: PartLine) -> list[Any]:
     make = "; ".join(making.words for making in line.make)
     expected = line.expected.isoformat() if line.expected else ""
     cells = [
-        line.key, line.kind, line.words, line.number, line.where, line.name, line.owned, line.to_buy, line.each,
-        line.price, line.mass, line.lead_days, make, line.state, expected, line.paid,
-    ]  # fmt: skip
+        line.key,
+        line.kind,
+        line.words,
+        line.number,
+        line.where,
+        line.name,
+        line.owned,
+        line.to_buy,
+        line.each,
+        line.price,
+        line.mass,
+        line.lead_days,
+        make,
+        line.state,
+        expected,
+        line.paid,
+    ]
     return [harmless(cell) if isinstance(cell, str) else cell for cell in cells]
 
 
@@ -78,13 +106,15 @@ def order_list(lists: Mapping[str, PartsShown]) -> OrderList:
     Args:
         lists: of vehicles, by their names.
     """
-    found: dict[str, OrderLine] = {}
+    by_vendor: dict[str, OrderLine] = {}
     for vehicle, shown in lists.items():
         for line in shown.lines:
             if line.to_buy and line.state == "needed":
-                found[line.key] = _with(found.get(line.key), line, vehicle)
-    lines = sorted(found.values(), key=lambda line: (-line.lead_days, line.key))
-    return OrderList(lines, sum(line.price or 0.0 for line in lines), [one.words for one in lines if one.price is None])
+                by_vendor[line.key] = _with(by_vendor.get(line.key), line, vehicle)
+    lines = sorted(by_vendor.values(), key=lambda line: (-line.lead_days, line.key))
+    return OrderList(
+        lines, sum(line.price or 0.0 for line in lines), [line.words for line in lines if line.price is None]
+    )
 
 
 def _with(known: OrderLine | None, line: PartLine, vehicle: str) -> OrderLine:
@@ -116,7 +146,7 @@ def read_table(rows: Sequence[Sequence[Any]], keys: Sequence[str]) -> tuple[list
     heads = [str(head or "").strip().lower() for head in rows[0]] if rows else []
     if "key" not in heads:
         return [], [CellFault(1, "key", "there is no such column", "give the table as it was exported")]
-    found: list[SaidInFile] = []
+    entries: list[SaidInFile] = []
     faults: list[CellFault] = []
     for number, row in enumerate(rows[1:], 2):
         cells = {head: cell for head, cell in zip(heads, row, strict=False) if head}
@@ -128,13 +158,13 @@ def read_table(rows: Sequence[Sequence[Any]], keys: Sequence[str]) -> tuple[list
             continue
         said = _said(key, cells, number, faults)
         if said is not None:
-            found.append(said)
-    return found, faults
+            entries.append(said)
+    return entries, faults
 
 
 def _said(key: str, cells: Mapping[str, Any], row: int, faults: list[CellFault]) -> SaidInFile | None:
     text = _text(cells.get("state")).lower() or "needed"
-    state = next((one for one in PURCHASE_STATES if one == text), None)
+    state = next((state for state in PURCHASE_STATES if state == text), None)
     if state is None:
         faults.append(CellFault(row, "state", f'"{text[:40]}" given', "give one of " + ", ".join(PURCHASE_STATES)))
         return None

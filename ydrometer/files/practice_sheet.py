@@ -50,17 +50,17 @@ def practice_sheet(name: str, exercises: Sequence[Exercise], fonts: Path) -> byt
 
     config: FontConfiguration = FontConfiguration()
     style = CSS(string=faces(fonts) + STYLE, font_config=config)
-    made: Any = HTML(string=f"<body>{sheet_html(name, exercises)}</body>").write_pdf(
+    pdf: Any = HTML(string=f"<body>{sheet_html(name, exercises)}</body>").write_pdf(
         stylesheets=[style], font_config=config
     )
-    return bytes(made)
+    return bytes(pdf)
 
 
 def sheet_html(name: str, exercises: Sequence[Exercise]) -> str:
     """The same as it is set: without styles."""
     title = html.escape(name)
-    questions = "".join(_question(k, one) for k, one in enumerate(exercises, 1))
-    answers = "".join(_answer(k, one) for k, one in enumerate(exercises, 1))
+    questions = "".join(_question(k, exercise) for k, exercise in enumerate(exercises, 1))
+    answers = "".join(_answer(k, exercise) for k, exercise in enumerate(exercises, 1))
     return (
         f'<span class="set">{title}</span><h1>{title}</h1><div>Name <span class="name">&nbsp;</span></div>{questions}'
         f'<div class="answers"><h1>Answers</h1><div class="quiet">{title}</div>{answers}</div>'
@@ -72,7 +72,7 @@ def _question(number: int, exercise: Exercise) -> str:
     picture = _picture(exercise)
     choices = ""
     if isinstance(posed.ask, ChoiceAsked | WheelAsked):
-        choices = "<ol>" + "".join(f"<li>{html.escape(one.words)}</li>" for one in posed.ask.choices) + "</ol>"
+        choices = "<ol>" + "".join(f"<li>{html.escape(choice.words)}</li>" for choice in posed.ask.choices) + "</ol>"
     elif isinstance(posed.ask, PicksAsked):
         choices = '<div class="quiet">' + ", ".join(f"{place}: ____" for place in posed.ask.places) + "</div>"
     unit = f" ({units.symbol(posed.ask.unit)})" if isinstance(posed.ask, NumberAsked) and posed.ask.unit else ""
@@ -90,14 +90,14 @@ def _picture(exercise: Exercise) -> str:
 
 
 def _answer(number: int, exercise: Exercise) -> str:
-    found, posed = solved(exercise), exercise.posed
+    solution, posed = solved(exercise), exercise.posed
     letter = ""
     if isinstance(posed.ask, ChoiceAsked | WheelAsked):
-        keys = [one.key for one in posed.ask.choices]
+        keys = [choice.key for choice in posed.ask.choices]
         letter = f"{LETTERS[keys.index(str(posed.answer))]}: "
-    lines = "".join(_line(step, exercise) for step in found.working.steps)
+    lines = "".join(_line(step, exercise) for step in solution.working.steps)
     return (
-        f'<div class="one"><h2>{number}. {letter}{html.escape(found.words)}</h2><div class="quiet">'
+        f'<div class="one"><h2>{number}. {letter}{html.escape(solution.words)}</h2><div class="quiet">'
         f"{html.escape(posed.formula)}</div><table>{lines}</table></div>"
     )
 

@@ -43,9 +43,13 @@ def rows() -> list[ClosedForm]:
 def _design(**parts: Any) -> Evaluation:
     """A plain vehicle: 10 kg, r = 0.1 m, ke = kt = 0.05, R = 0.5, reduction 4, 12 V, nothing lost anywhere."""
     vehicle = {
-        "mass": 10.0, "wheel_diameter": 0.2, "driven": "all", "rolling_resistance": 0.0, "grip": 5.0,
+        "mass": 10.0,
+        "wheel_diameter": 0.2,
+        "driven": "all",
+        "rolling_resistance": 0.0,
+        "grip": 5.0,
         **parts.get("vehicle", {}),
-    }  # fmt: skip
+    }
     motor = {"kind": "motor", "constants": {"kv": 20.0, "resistance": 0.5, "no_load_current": 0.0}}
     branch = {
         "source": motor,
@@ -68,41 +72,44 @@ def _design(**parts: Any) -> Evaluation:
 
 def _exponential() -> Iterator[ClosedForm]:
     """v(t) = vtop·(1 − e^−t/τ): a motor on a stiff supply, no resistance."""
-    found = _design()
+    speed = _design()
     top = 12.0 * 20.0 / 4.0 * 0.1
     launch = 0.05 * (12.0 / 0.5) * 4.0 / 0.1 / 10.0
     tau = top / launch
-    yield ClosedForm("motor alone: no-load speed", found.value("no_load_speed", 0), top)
-    yield ClosedForm("motor alone: launch acceleration", found.value("launch_acceleration", 0), launch)
-    yield ClosedForm("motor alone: time to speed", found.value("time_to_speed", 0), -tau * math.log1p(-4.0 / top))
-    yield ClosedForm("motor alone: distance in time", found.value("distance_in_time", 0),
-              top * (2.0 - tau * (1.0 - math.exp(-2.0 / tau))))  # fmt: skip
-    time = found.value("time_to_distance", 0)
+    yield ClosedForm("motor alone: no-load speed", speed.value("no_load_speed", 0), top)
+    yield ClosedForm("motor alone: launch acceleration", speed.value("launch_acceleration", 0), launch)
+    yield ClosedForm("motor alone: time to speed", speed.value("time_to_speed", 0), -tau * math.log1p(-4.0 / top))
+    yield ClosedForm(
+        "motor alone: distance in time",
+        speed.value("distance_in_time", 0),
+        top * (2.0 - tau * (1.0 - math.exp(-2.0 / tau))),
+    )
+    time = speed.value("time_to_distance", 0)
     yield ClosedForm(
         "motor alone: distance at the time found", top * (time - tau * (1.0 - math.exp(-time / tau))), 20.0
     )
     stall = 12.0 / 0.5
     energy = 12.0 * stall * tau * (1.0 - math.exp(-time / tau))
-    yield ClosedForm("motor alone: energy over the distance", found.value("energy_per_run", 0), energy)
+    yield ClosedForm("motor alone: energy over the distance", speed.value("energy_per_run", 0), energy)
     sagging = _design(drive={"supply": {"kind": "battery", "open_circuit_voltage": 12.0, "resistance": 0.25}})
     yield ClosedForm("battery: current held still", sagging.value("launch_bus_current", 0), 12.0 / 0.75)
 
 
 def _constant_force() -> Iterator[ClosedForm]:
     """A controller that holds the current: the force is constant while it does."""
-    found = _design(branch={"controller": {"current_limit": 2.0}}, run={"distance": 3.0, "speed": 1.5})
+    speed = _design(branch={"controller": {"current_limit": 2.0}}, run={"distance": 3.0, "speed": 1.5})
     force = 0.05 * 2.0 * 4.0 / 0.1
-    yield ClosedForm("current held: time to speed", found.value("time_to_speed", 0), 1.5 / (force / 10.0))
+    yield ClosedForm("current held: time to speed", speed.value("time_to_speed", 0), 1.5 / (force / 10.0))
     yield ClosedForm(
-        "current held: time to distance", found.value("time_to_distance", 0), math.sqrt(2.0 * 3.0 / (force / 10.0))
+        "current held: time to distance", speed.value("time_to_distance", 0), math.sqrt(2.0 * 3.0 / (force / 10.0))
     )
-    yield ClosedForm("current held: pushing force", found.value("pushing_force", 0), force)
+    yield ClosedForm("current held: pushing force", speed.value("pushing_force", 0), force)
 
 
 def _grip() -> Iterator[ClosedForm]:
     """Tyres at their limit."""
-    found = _design(vehicle={"grip": 0.2}, run={"distance": 1.5})
-    yield ClosedForm("at the limit of grip: time", found.value("time_to_distance", 0), math.sqrt(2.0 * 1.5 / (0.2 * G)))
+    time = _design(vehicle={"grip": 0.2}, run={"distance": 1.5})
+    yield ClosedForm("at the limit of grip: time", time.value("time_to_distance", 0), math.sqrt(2.0 * 1.5 / (0.2 * G)))
     rear = {"driven": "rear", "wheelbase": 0.8, "cg_ahead_of_rear": 0.5, "cg_height": 0.2, "grip": 0.3}
     held = 0.3 * (0.3 / 0.8) / (1.0 - 0.3 * 0.2 / 0.8) * G
     yield ClosedForm(
@@ -132,43 +139,54 @@ def _slopes() -> Iterator[ClosedForm]:
 
 def _drag() -> Iterator[ClosedForm]:
     """Against the air under constant force: v = c·tanh(t·a/c), x = c²/a·ln cosh(t·a/c)."""
-    found = _design(
-        vehicle={"drag_area": 2.0, "mass": 2.0}, branch={"controller": {"current_limit": 2.0}},
+    speed = _design(
+        vehicle={"drag_area": 2.0, "mass": 2.0},
+        branch={"controller": {"current_limit": 2.0}},
         run={"time": 1.0, "distance": 2.0},
-    )  # fmt: skip
+    )
     a, air = 4.0 / 2.0, 0.5 * 1.2 * 2.0 / 2.0
     end = math.sqrt(a / air)
-    yield ClosedForm("against the air: top speed", found.value("top_speed", 0), end)
-    yield ClosedForm("against the air: distance in time", found.value("distance_in_time", 0),
-              math.log(math.cosh(math.sqrt(a * air))) / air)  # fmt: skip
+    yield ClosedForm("against the air: top speed", speed.value("top_speed", 0), end)
+    yield ClosedForm(
+        "against the air: distance in time",
+        speed.value("distance_in_time", 0),
+        math.log(math.cosh(math.sqrt(a * air))) / air,
+    )
 
 
 def _panel() -> Iterator[ClosedForm]:
     """A panel on the steep piece of its curve feeds a motor that stands still."""
-    panel = {"kind": "panel", "short_circuit_current": 2.0, "open_circuit_voltage": 20.0,
-             "max_power_voltage": 16.0, "max_power_current": 1.8}  # fmt: skip
-    found = _design(drive={"supply": panel})
-    yield ClosedForm("panel: current held still", found.value("launch_bus_current", 0), 2.0 / (1.0 + 0.2 / 16.0 * 0.5))
+    panel = {
+        "kind": "panel",
+        "short_circuit_current": 2.0,
+        "open_circuit_voltage": 20.0,
+        "max_power_voltage": 16.0,
+        "max_power_current": 1.8,
+    }
+    speed = _design(drive={"supply": panel})
+    yield ClosedForm("panel: current held still", speed.value("launch_bus_current", 0), 2.0 / (1.0 + 0.2 / 16.0 * 0.5))
 
 
 def _engine() -> Iterator[ClosedForm]:
     """An engine of constant torque, cut off at a speed."""
-    engine = {"source": {"kind": "engine", "torque_curve": [[100.0, 1.0], [400.0, 1.0]]},
-              "clutch": {"engagement_speed": 150.0}}  # fmt: skip
-    found = _design(branch=engine, drive={"supply": None}, run={"distance": 9.0, "speed": 3.0})
+    engine = {
+        "source": {"kind": "engine", "torque_curve": [[100.0, 1.0], [400.0, 1.0]]},
+        "clutch": {"engagement_speed": 150.0},
+    }
+    time = _design(branch=engine, drive={"supply": None}, run={"distance": 9.0, "speed": 3.0})
     rate = 1.0 * 4.0 / 0.1 / 10.0
-    yield ClosedForm("engine cut off: top speed", found.value("top_speed", 0), 400.0 / 4.0 * 0.1)
-    yield ClosedForm("engine: time to speed, clutch and all", found.value("time_to_speed", 0), 3.0 / rate)
+    yield ClosedForm("engine cut off: top speed", time.value("top_speed", 0), 400.0 / 4.0 * 0.1)
+    yield ClosedForm("engine: time to speed, clutch and all", time.value("time_to_speed", 0), 3.0 / rate)
 
 
 def _gears() -> Iterator[ClosedForm]:
     """Two gears of a motor without resistance: changed where both pull alike, v = V/(ke·(G1 + G2))·r."""
     speeds = [{"kind": "speeds", "ratios": [2.0, 1.0], "shift_time": 0.0, "efficiency": 1.0}]
-    found = _design(drive={"stages": speeds}, run={"speed": 5.0})
+    time = _design(drive={"stages": speeds}, run={"speed": 5.0})
     ends = (12.0 * 20.0 / 8.0 * 0.1, 12.0 * 20.0 / 4.0 * 0.1)
     launches = tuple(0.05 * 24.0 * ratio / 0.1 / 10.0 for ratio in (8.0, 4.0))
     change = 12.0 * 20.0 * 0.1 / 12.0
     taus = tuple(end / launch for end, launch in zip(ends, launches, strict=True))
     first = -taus[0] * math.log1p(-change / ends[0])
     second = taus[1] * math.log((ends[1] - change) / (ends[1] - 5.0))
-    yield ClosedForm("two gears, changed at once: time to speed", found.value("time_to_speed", 0), first + second)
+    yield ClosedForm("two gears, changed at once: time to speed", time.value("time_to_speed", 0), first + second)

@@ -95,7 +95,7 @@ def best_settings(
     for frame in frames:
         free = _without(free, _beside(seen(frame.start), seen(frame.end), frame.least - NOISE))
     partners = [(seen(point), _possible(seen(point), reaches, free)) for point, reaches in ties]
-    found: dict[float, float] = {}
+    best: dict[float, float] = {}
     for chosen in product(*(reaches for _, reaches in partners)):
         good, wanted = free, []
         for (partner, _), reach in zip(partners, chosen, strict=True):
@@ -103,8 +103,8 @@ def best_settings(
             wanted.append((partner, reach.best))
         if good:
             setting, error = _best(good, wanted, travel)
-            found[setting] = min(error, found.get(setting, math.inf))
-    return [((start[0] + s * along[0], start[1] + s * along[1]), error) for s, error in found.items()]
+            best[setting] = min(error, best.get(setting, math.inf))
+    return [((start[0] + s * along[0], start[1] + s * along[1]), error) for s, error in best.items()]
 
 
 def _possible(partner: _Seen, reaches: Sequence[Reach], free: list[Interval]) -> list[Reach]:
@@ -154,8 +154,8 @@ def _solve(rise: float, at_zero: float, low: float, high: float) -> Interval | N
     """Where low <= at_zero + rise·s <= high."""
     if abs(rise) < 1e-15:
         return (-math.inf, math.inf) if low <= at_zero <= high else None
-    one, other = (low - at_zero) / rise, (high - at_zero) / rise
-    return min(one, other), max(one, other)
+    first, second = (low - at_zero) / rise, (high - at_zero) / rise
+    return min(first, second), max(first, second)
 
 
 def _best(good: list[Interval], wanted: Sequence[tuple[_Seen, float]], travel: float) -> tuple[float, float]:
@@ -179,5 +179,5 @@ def _candidates(interval: Interval, wanted: Sequence[tuple[_Seen, float]], error
     if len(wanted) > 1:
         from scipy.optimize import minimize_scalar  # noqa: PLC0415  # a third of a second that few designs need
 
-        for one, other in pairwise(ends):
-            yield float(minimize_scalar(error, bounds=(one, other), method="bounded").x)
+        for first, second in pairwise(ends):
+            yield float(minimize_scalar(error, bounds=(first, second), method="bounded").x)

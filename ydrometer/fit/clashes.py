@@ -14,8 +14,8 @@ from ydrometer.fit.setup import Setup
 
 def clashes(setup: Setup) -> list[Clash]:
     """All that does not go, then all that is to be minded; the worst first."""
-    found = [clash for check in CHECKS for clash in check(setup)]
-    return sorted(found, key=lambda clash: (clash.level != "clash", -clash.amount))
+    every_clash = [clash for check in CHECKS for clash in check(setup)]
+    return sorted(every_clash, key=lambda clash: (clash.level != "clash", -clash.amount))
 
 
 def all_clashes(setups: Iterable[Setup]) -> list[Clash]:
@@ -38,13 +38,29 @@ def meets(setup: Setup) -> bool:
 
 
 IN_PLANE: tuple[Callable[[Setup], Iterator[Clash]], ...] = (
-    meeting.on_the_plate, meeting.apart, meeting.slots, meeting.with_tensioner, meeting.holding,
-    touching.wheels_and_shafts, touching.frame, touching.runs, touching.ground, touching.neighbours,
-    touching.tensioners, bodies.bodies,
-)  # fmt: skip
+    meeting.on_the_plate,
+    meeting.apart,
+    meeting.slots,
+    meeting.with_tensioner,
+    meeting.holding,
+    touching.wheels_and_shafts,
+    touching.frame,
+    touching.runs,
+    touching.ground,
+    touching.neighbours,
+    touching.tensioners,
+    bodies.bodies,
+)
 """What depends on where the shafts stand."""
 
 CHECKS: tuple[Callable[[Setup], Iterator[Clash]], ...] = (
-    *IN_PLANE, meeting.strangers, meeting.level, toothing.tips,
-    seating.widths, seating.bores, seating.bolts, seating.stacks, flanges.flanges,
-)  # fmt: skip
+    *IN_PLANE,
+    meeting.strangers,
+    meeting.level,
+    toothing.tips,
+    seating.widths,
+    seating.bores,
+    seating.bolts,
+    seating.stacks,
+    flanges.flanges,
+)

@@ -18,17 +18,17 @@ Bools = NDArray[np.bool_]
 Run = tuple[Floats, Floats]
 
 
-def clear(setup: Setup, found: list[Placement]) -> list[Placement]:
+def clear(setup: Setup, placements: list[Placement]) -> list[Placement]:
     """Placements in which no loop runs into a shaft, the frame, or what lies in the same depth, and no wheel into the
     ground. What circles clear is the solver's own.
 
     Args:
         setup: of the design.
-        found: ways that satisfy all couplings.
+        placements: ways that satisfy all couplings.
     """
-    if not found:
-        return found
-    at = {path: np.array([placement.at[path] for placement in found]) for path in setup.plane.shafts}
+    if not placements:
+        return placements
+    at = {path: np.array([placement.at[path] for placement in placements]) for path in setup.plane.shafts}
     loops = [coupling for coupling in setup.plane.couplings if coupling.is_loop]
     bare = [loop for loop in loops if tensioner(setup, loop) is None]
     runs = {loop.path: _runs(loop, *(at[path] for path in loop.shafts)) for loop in bare}
@@ -41,7 +41,7 @@ def clear(setup: Setup, found: list[Placement]) -> list[Placement]:
     for coupling in setup.plane.couplings:
         for run in runs.get(coupling.path, ()):
             good &= _past_shafts(setup, coupling, run, at) & _past_the_frame(setup, coupling, run)
-    return [placement for placement, is_good in zip(found, good, strict=True) if is_good]
+    return [placement for placement, is_good in zip(placements, good, strict=True) if is_good]
 
 
 def _off_the_ground(setup: Setup, at: dict[str, Floats]) -> Bools:
@@ -82,38 +82,38 @@ def _beside_loops(setup: Setup, at: dict[str, Floats], runs: dict[str, list[Run]
         keep = touching.thickness(coupling) + setup.mounting.gap + wheel.outer_radius
         for run in runs[coupling.path]:
             good &= off_line(at[wheel.shaft], *run) >= keep - NOISE
-    for one, other in touching.loops_beside(setup):
-        keep = touching.thickness(one) + touching.thickness(other) + setup.mounting.gap
-        for run, beside in product(runs[one.path], runs[other.path]):
+    for first, second in touching.loops_beside(setup):
+        keep = touching.thickness(first) + touching.thickness(second) + setup.mounting.gap
+        for run, beside in product(runs[first.path], runs[second.path]):
             good &= _apart(run, beside) >= keep - NOISE
     return good
 
 
-def _runs(coupling: Coupling, one: Floats, other: Floats) -> list[Run]:
+def _runs(coupling: Coupling, first: Floats, second: Floats) -> list[Run]:
     """The two free runs of a loop in n placements at once, (n, 2) each end; as `loops.runs`."""
-    step = other - one
+    step = second - first
     distance = np.hypot(*step.T)
     towards = np.arctan2(step[:, 1], step[:, 0])
     r1, r2 = coupling.driver.pitch_radius, coupling.driven.pitch_radius
     r2 = -r2 if coupling.stage.crossed else r2
     half = 0.5 * np.pi + np.arcsin(np.clip((r2 - r1) / distance, -1.0, 1.0))
-    found = []
+    runs = []
     for angle in (towards + half, towards - half):
         way = np.stack([np.cos(angle), np.sin(angle)], axis=1)
-        found.append((one + r1 * way, other + r2 * way))
-    return found
+        runs.append((first + r1 * way, second + r2 * way))
+    return runs
 
 
-def _tensioned(setup: Setup, coupling: Coupling, one: Floats, other: Floats) -> tuple[list[Run], Bools]:
+def _tensioned(setup: Setup, coupling: Coupling, here: Floats, other: Floats) -> tuple[list[Run], Bools]:
     """The free runs of a loop with a tensioner in n placements, and where one of its lengths is taut, (n,).
 
     Lengths are by the radii of its length, runs lie where its pins do. Where the tensioner is not reached there are
     two runs, and the second one stands twice.
     """
     give, lengths = setup.mounting.loop_tolerance, [length for length, _ in coupling.lengths]
-    ends, good = np.zeros((3, 2, len(one), 2)), np.zeros(len(one), bool)
+    ends, good = np.zeros((3, 2, len(here), 2)), np.zeros(len(here), bool)
     by_length, by_pins = running(setup, coupling), drawn(setup, coupling)
-    for i, spots in enumerate(zip(one.tolist(), other.tolist(), strict=True)):
+    for i, spots in enumerate(zip(here.tolist(), other.tolist(), strict=True)):
         first, second = (tuple(spot) for spot in spots)
         loop = replace(by_length, driver=first, driven=second)
         try:
@@ -125,19 +125,24 @@ def _tensioned(setup: Setup, coupling: Coupling, one: Floats, other: Floats) -> 
     return [(start, end) for start, end in ends], good
 
 
-def _apart(one: Run, other: Run) -> Floats:
+def _apart(first: Run, second: Run) -> Floats:
     """How far straight lines are from each other, all ends (n, 2); 0 where they cross; (n,)."""
-    off = np.minimum.reduce([
-        off_line(other[0], *one), off_line(other[1], *one), off_line(one[0], *other), off_line(one[1], *other),
-    ])  # fmt: skip
-    return np.where(_cross(*one, *other), 0.0, off)
+    off = np.minimum.reduce(
+        [
+            off_line(second[0], *first),
+            off_line(second[1], *first),
+            off_line(first[0], *second),
+            off_line(first[1], *second),
+        ]
+    )
+    return np.where(_cross(*first, *second), 0.0, off)
 
 
 def _cross(a: Floats, b: Floats, c: Floats, d: Floats) -> Bools:
     """Whether the lines from a to b and from c to d cross, all (n, 2); (n,)."""
 
-    def side(one: Floats, other: Floats, at: Floats) -> Floats:
-        step, off = other - one, at - one
+    def side(first: Floats, second: Floats, at: Floats) -> Floats:
+        step, off = second - first, at - first
         return np.asarray(step[:, 0] * off[:, 1] - step[:, 1] * off[:, 0])
 
     return np.asarray((side(a, b, c) * side(a, b, d) < 0.0) & (side(c, d, a) * side(c, d, b) < 0.0))

@@ -132,8 +132,8 @@ class Coupling:
     @property
     def radii(self) -> tuple[float, float]:
         """By which the length of what runs around driver and driven is computed, m."""
-        one, other = (wheel.form.loop_radius(wheel.size, wheel.measure) for wheel in self.wheels)
-        return one, other
+        first, second = (wheel.form.loop_radius(wheel.size, wheel.measure) for wheel in self.wheels)
+        return first, second
 
     @property
     def around(self) -> loops.Shape:

@@ -57,8 +57,8 @@ def made_adapters(mounting: Mounting) -> list[MadeAdapter]:
 
 def between(adapter: FlangeAdapter) -> float | None:
     """From flange to flange, m: both shaft ends and the gap between them; None where one of the ends is not known."""
-    one, other = (side.stands_out for side in adapter.sides)
-    return None if one is None or other is None else one + other + adapter.shaft_gap
+    first, second = (side.stands_out for side in adapter.sides)
+    return None if first is None or second is None else first + second + adapter.shaft_gap
 
 
 def plates(adapter: FlangeAdapter) -> list[AdapterPlate]:
@@ -77,15 +77,15 @@ def plates(adapter: FlangeAdapter) -> list[AdapterPlate]:
     common = [*_bolted(adapter.dowels, "dowel"), *_bolted(adapter.joint, "joint bolt")]
     first = adapter.first_plate
     thick = (first, None if whole is None or first is None else whole - first)
-    made = []
+    drilled = []
     for i, side in enumerate(adapter.sides):
         other = adapter.sides[1 - i]
         sunk = [] if other.head is None else _bolted(other.bolts, f"head of {_named(other, 1 - i)}", other.head)
         bore = bores[i]
         holes = (*sides[i], *sunk, *common, *((bore,) if bore else ()))
         name = f"{adapter.name or 'adapter'}, plate of {_named(side, i)}"
-        made.append(AdapterPlate(name, 0.5 * adapter.outside, thick[i], tuple(holes), _spigot(side)))
-    return made
+        drilled.append(AdapterPlate(name, 0.5 * adapter.outside, thick[i], tuple(holes), _spigot(side)))
+    return drilled
 
 
 def _named(side: Flange, number: int) -> str:
@@ -126,18 +126,18 @@ def flanges(setup: Setup) -> Iterator[Clash]:
 
 
 def _holes(adapter: FlangeAdapter, plate: AdapterPlate, path: str) -> Iterator[Clash]:
-    told: set[str] = set()
-    for one, other, left in _crowded(plate.holes, adapter.wall):
-        names = f"{one.what} and {other.what}"
-        if names not in told:
-            told.add(names)
+    named: set[str] = set()
+    for first, second, left in _crowded(plate.holes, adapter.wall):
+        names = f"{first.what} and {second.what}"
+        if names not in named:
+            named.add(names)
             stands = f"run into each other by {mm(-left)}" if left < 0.0 else f"leave {mm(left)} of metal"
             text = f"{plate.name}: {names} {stands}, {mm(adapter.wall)} is wanted"
             yield Clash("clash", text, path, adapter.wall - left, None)
     for hole in plate.holes:
         left = plate.outside - math.hypot(hole.x, hole.y) - hole.radius
-        if left < adapter.wall - NOISE and hole.what not in told:
-            told.add(hole.what)
+        if left < adapter.wall - NOISE and hole.what not in named:
+            named.add(hole.what)
             text = f"{plate.name}: {hole.what} leaves {mm(left)} to the edge, {mm(adapter.wall)} is wanted"
             yield Clash("clash", text, path, adapter.wall - left, None)
     if plate.thickness is not None and plate.thickness <= NOISE:

@@ -63,16 +63,17 @@ def helps(setup: Setup, problem: placing.Problem, couplings: Sequence[Coupling],
     """
     kinds = (_gives, _other_lengths, _other_teeth, _idlers)
     gives, *others = [kind(setup, problem, couplings, effort) for kind in kinds]
-    return [help_ for found in (*others, gives) for help_ in found]
+    return [help_ for some in (*others, gives) for help_ in some]
 
 
 def _gives(setup: Setup, problem: placing.Problem, couplings: Sequence[Coupling], effort: placing.Effort) -> list[Help]:
     """The least tolerance or slot of one coupling."""
-    found = placing.relaxations(problem, lambda going: clear(setup, going), effort)
+    relaxed = placing.relaxations(problem, lambda going: clear(setup, going), effort)
     return [
         Help(_give_words(setup, couplings[give.pair], give.extra), give.extra, None, {}, None)
-        for give in found if give.extra > NOISE
-    ]  # fmt: skip
+        for give in relaxed
+        if give.extra > NOISE
+    ]
 
 
 def _give_words(setup: Setup, coupling: Coupling, extra: float) -> str:
@@ -108,7 +109,7 @@ def _other_lengths(
 ) -> list[Help]:
     """For each loop of one length: others of the bin with which everything goes together."""
     bare = changed(setup, _without_lengths(setup))
-    found = []
+    lengths = []
     for place, coupling in enumerate(couplings):
         others = next((other.reaches for other in bare.plane.couplings if other.path == coupling.path), ())
         if not coupling.is_loop or not others:
@@ -116,8 +117,8 @@ def _other_lengths(
         going = _first_that_goes(bare, _with_pair(problem, place, others), effort)
         if going is not None:
             standing = way(going, couplings)
-            found.append(Help(f"another length: {standing.lengths[coupling.path]}", 0.0, standing, {}, None))
-    return found
+            lengths.append(Help(f"another length: {standing.lengths[coupling.path]}", 0.0, standing, {}, None))
+    return lengths
 
 
 def _without_lengths(setup: Setup) -> Design:
@@ -140,7 +141,7 @@ def _other_teeth(
     setup: Setup, problem: placing.Problem, couplings: Sequence[Coupling], effort: placing.Effort
 ) -> list[Help]:
     """A gear with a tooth more or less than now."""
-    found = []
+    other_teeth = []
     wheels = [wheel for coupling in couplings if _own_mesh(coupling) for wheel in coupling.wheels]
     for wheel in dict.fromkeys(wheels):
         for teeth in (wheel.teeth - MOST_TEETH, wheel.teeth + MOST_TEETH):
@@ -152,8 +153,8 @@ def _other_teeth(
             if going is not None:
                 text = f"{teeth} teeth in place of the {wheel.words}"
                 standing = way(going, with_distance(other.plane))
-                found.append(Help(text, 0.0, standing, {wheel.place: teeth}, None))
-    return found
+                other_teeth.append(Help(text, 0.0, standing, {wheel.place: teeth}, None))
+    return other_teeth
 
 
 def _own_mesh(coupling: Coupling) -> bool:
@@ -181,7 +182,7 @@ def _idlers(
     setup: Setup, problem: placing.Problem, couplings: Sequence[Coupling], effort: placing.Effort
 ) -> list[Help]:
     """For each loop the way in which it is least too long that an idler can take up without a clash."""
-    found = []
+    with_idler = []
     for place, coupling in enumerate(couplings):
         if not coupling.is_loop or coupling.stage.crossed or effort.over:
             continue
@@ -190,13 +191,13 @@ def _idlers(
         lengths = {name: length for length, name in coupling.lengths}
         for placement in clear(setup, tried)[:MOST_LOOKED_AT]:
             name = placement.reaches[place].name
-            one, other = (placement.at[path] for path in coupling.shafts)
-            idler = next(idlers(coupling, one, other, lengths[name]), None)
+            first, second = (placement.at[path] for path in coupling.shafts)
+            idler = next(idlers(coupling, first, second, lengths[name]), None)
             if idler is not None and _goes(_with_idler(setup, coupling, idler), placement, effort):
                 text = f"{_idler_words(idler)} on the {called(coupling)} of {name}"
-                found.append(Help(text, 0.0, way(placement, couplings), {}, idler))
+                with_idler.append(Help(text, 0.0, way(placement, couplings), {}, idler))
                 break
-    return found
+    return with_idler
 
 
 def _idler_words(idler: Idler) -> str:

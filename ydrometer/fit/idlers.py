@@ -25,31 +25,31 @@ class Idler:
     outside: bool
 
 
-def idlers(coupling: Coupling, one: Point, other: Point, length: float) -> Iterator[Idler]:
+def idlers(coupling: Coupling, first: Point, second: Point, length: float) -> Iterator[Idler]:
     """Idlers as wide as the smaller wheel that make an open loop taut: first those on the outside.
 
     Args:
         coupling: of the loop.
-        one: where its driver stands, m.
-        other: where its driven wheel stands, m.
+        first: where its driver stands, m.
+        second: where its driven wheel stands, m.
         length: of the loop, m, not less than the way around both.
     """
     radius = min(coupling.radii)
     for outside in (True, False):
-        for run in loops.runs(one, coupling.radii[0], other, coupling.radii[1]):
-            at = _pressed(coupling, one, other, run, radius, length, outside=outside)
+        for run in loops.runs(first, coupling.radii[0], second, coupling.radii[1]):
+            at = _pressed(coupling, first, second, run, radius, length, outside=outside)
             if at is not None:
                 yield Idler(coupling.path, at, 2.0 * radius, outside)
 
 
 def _pressed(
-    coupling: Coupling, one: Point, other: Point, run: loops.Run, radius: float, length: float, *, outside: bool
+    coupling: Coupling, first: Point, second: Point, run: loops.Run, radius: float, length: float, *, outside: bool
 ) -> Point | None:
     """Where a wheel that is pressed on a run makes the loop taut, by bisection; None where it does not come so far."""
     (ax, ay), (bx, by) = run
     x, y = 0.5 * (ax + bx), 0.5 * (ay + by)
     # Away from the line of centres.
-    middle = 0.5 * (one[0] + other[0]), 0.5 * (one[1] + other[1])
+    middle = 0.5 * (first[0] + second[0]), 0.5 * (first[1] + second[1])
     off = math.hypot(x - middle[0], y - middle[1])
     nx, ny = (x - middle[0]) / off, (y - middle[1]) / off
     sign = 1.0 if outside else -1.0
@@ -60,10 +60,10 @@ def _pressed(
 
     def way_around(pressed: float) -> float:
         tensioner = Tensioner(at=at(pressed), diameter=2.0 * radius, outside=outside)
-        return Running(one, other, coupling.radii, crossed=False, tensioner=tensioner).taut.length
+        return Running(first, second, coupling.radii, crossed=False, tensioner=tensioner).taut.length
 
     # An outside wheel stays on its side of the line of centres.
-    low, high = 0.0, off + radius if outside else math.dist(one, other)
+    low, high = 0.0, off + radius if outside else math.dist(first, second)
     try:
         if way_around(high - CLOSE) < length:
             return None

@@ -76,52 +76,58 @@ def planes(design: Design, stock: Stock = NOTHING) -> list[Plane]:
         stock: lengths of belts and chains to choose from where a stage has none of its own.
     """
     mounting = design.fit or Mounting()
-    made = [Plane()]
-    first, joint = made[0], None
+    so_far = [Plane()]
+    first, joint = so_far[0], None
     for b, branch in enumerate(design.drive.branches):
         path = f"drive.branches[{b}].source"
         first.shafts.append(path)
         word = "engine" if isinstance(branch.source, Engine) else "motor"
         first.sources[path] = f"{word} shaft" + (f" of branch {b + 1}" if len(design.drive.branches) > 1 else "")
         first.turns[path] = -1 if branch.source.reversed else 1
-        end = _follow(made, _End(first, path), own_stages(design, b), mounting, stock, joint)
+        end = _follow(so_far, _End(first, path), own_stages(design, b), mounting, stock, joint)
         _further_motors(first, path, branch.count)
         joint = joint or end
     assert joint is not None  # a drive has a branch
-    last = _follow(made, joint, trunk_stages(design), mounting, stock, None)
+    last = _follow(so_far, joint, trunk_stages(design), mounting, stock, None)
     last.plane.last = last.plane.standing(last.shaft)
-    return made
+    return so_far
 
 
-def _further_motors(made: Plane, path: str, count: int) -> None:
+def _further_motors(plane: Plane, path: str, count: int) -> None:
     """The other motors of a branch, each on a shaft of its own around the gear that the first one turns."""
-    first = next((coupling for coupling in made.couplings if coupling.driver.shaft == path), None)
+    first = next((coupling for coupling in plane.couplings if coupling.driver.shaft == path), None)
     if count == 1 or first is None or not isinstance(first.stage.in_plane, Mesh):
         return
     if count > MOST_AROUND or first.inside:
-        made.missing[path] = f"{count} motors: up to {MOST_AROUND} have places of their own, around a gear from outside"
+        plane.missing[path] = (
+            f"{count} motors: up to {MOST_AROUND} have places of their own, around a gear from outside"
+        )
         return
     for number, (shaft, driver) in enumerate(further_motors(path, count), 1):
         wheel = replace(first.driver, member=driver, shaft=shaft)
-        made.shafts.append(shaft)
-        made.wheels.append(wheel)
-        made.turns[shaft] = made.turns[path]
-        made.sources[shaft] = f"{made.sources[path]}, {number + 1} of {count}"
+        plane.shafts.append(shaft)
+        plane.wheels.append(wheel)
+        plane.turns[shaft] = plane.turns[path]
+        plane.sources[shaft] = f"{plane.sources[path]}, {number + 1} of {count}"
         turn = 2.0 * math.pi * number / count
-        made.couplings.append(replace(first, path=shaft, driver=wheel, around_driven=turn))
+        plane.couplings.append(replace(first, path=shaft, driver=wheel, around_driven=turn))
 
 
 def _follow(
-    made: list[Plane], start: _End, steps: Iterator[tuple[str, Stage]], mounting: Mounting, stock: Stock,
+    so_far: list[Plane],
+    start: _End,
+    steps: Iterator[tuple[str, Stage]],
+    mounting: Mounting,
+    stock: Stock,
     joint: _End | None,
-) -> _End:  # fmt: skip
+) -> _End:
     """Go along stages from a shaft; the last one of a further branch turns the joint of the first."""
     listed = list(steps)
     here = start
     for place, (path, stage) in enumerate(listed):
         ends_at = joint if joint and place == len(listed) - 1 else None
         if isinstance(stage.in_plane, OtherPlane):
-            here = ends_at or _turned(made, path)
+            here = ends_at or _turned(so_far, path)
             here.plane.stages += [path] if ends_at else []
         elif ends_at is not None and ends_at.plane is not here.plane:
             here.plane.stages.append(path)
@@ -132,10 +138,10 @@ def _follow(
     return here
 
 
-def _turned(made: list[Plane], path: str) -> _End:
+def _turned(so_far: list[Plane], path: str) -> _End:
     """Begin a plate behind a stage that turns the axis, as seen so that its shaft turns clockwise."""
     plane = Plane(behind=path, shafts=[path], turns={path: 1})
-    made.append(plane)
+    so_far.append(plane)
     return _End(plane, path)
 
 
@@ -188,37 +194,37 @@ class _Step(_Laid):
         return Wheel(self.path, member.name, place, shaft, form, measure, size, *radii)
 
 
-def _couple(made: Plane, step: _Step) -> None:
+def _couple(plane: Plane, step: _Step) -> None:
     """Put a stage's wheels on their shafts, and couple those that work together."""
     if step.stage.lacking:
-        made.missing[step.path] = step.stage.lacking
+        plane.missing[step.path] = step.stage.lacking
         return
     wheels = step.wheels
-    made.wheels += wheels
-    made.couplings += _COUPLE[type(step.stage.in_plane)](made, step, wheels)
+    plane.wheels += wheels
+    plane.couplings += _COUPLE[type(step.stage.in_plane)](plane, step, wheels)
 
 
-def _meshing(made: Plane, step: _Step, wheels: Sequence[Wheel]) -> Iterator[Coupling]:
+def _meshing(plane: Plane, step: _Step, wheels: Sequence[Wheel]) -> Iterator[Coupling]:
     """Each gear with the next one of the row."""
     angle = step.stage.pressure_angle
-    for number, (one, other) in enumerate(pairwise(wheels)):
+    for number, (first, second) in enumerate(pairwise(wheels)):
         # Every idler of a row turns it round.
         turns = -step.turns if number % 2 else step.turns
-        teeth, ring = (one.teeth, other.teeth), other.form.encloses
-        reach = gear_reach(one.size, teeth, angle, step.mounting.tolerance, ring=ring)
+        teeth, ring = (first.teeth, second.teeth), second.form.encloses
+        reach = gear_reach(first.size, teeth, angle, step.mounting.tolerance, ring=ring)
         free = reach.high if ring else reach.low
-        path = step.path if other is wheels[-1] else other.place
-        yield Coupling(path, step.stage, one, other, (reach,), free, turns, pressure_angle=angle)
+        path = step.path if second is wheels[-1] else second.place
+        yield Coupling(path, step.stage, first, second, (reach,), free, turns, pressure_angle=angle)
 
 
-def _touching(made: Plane, step: _Step, wheels: Sequence[Wheel]) -> Iterator[Coupling]:
+def _touching(plane: Plane, step: _Step, wheels: Sequence[Wheel]) -> Iterator[Coupling]:
     driver, driven = wheels
     free = driver.pitch_radius + driven.pitch_radius
     reach = contact_reach(free, step.mounting.tolerance)
     yield Coupling(step.path, step.stage, driver, driven, (reach,), free, step.turns)
 
 
-def _around(made: Plane, step: _Step, wheels: Sequence[Wheel]) -> Iterator[Coupling]:
+def _around(plane: Plane, step: _Step, wheels: Sequence[Wheel]) -> Iterator[Coupling]:
     """A loop with the distances at which its lengths are taut; a tensioner takes up any."""
     loop, (driver, driven) = step.stage.in_plane, wheels
     assert isinstance(loop, Loop)  # see _COUPLE
@@ -227,7 +233,7 @@ def _around(made: Plane, step: _Step, wheels: Sequence[Wheel]) -> Iterator[Coupl
     touching = driver.pitch_radius + driven.pitch_radius
     bare = Coupling(step.path, step.stage, driver, driven, (), touching, step.turns, tuple(lengths))
     if not lengths:
-        made.missing[step.path] = "no length given"
+        plane.missing[step.path] = "no length given"
     if said is not None and said.tensioner is not None:
         yield bare
         return
@@ -237,7 +243,7 @@ def _around(made: Plane, step: _Step, wheels: Sequence[Wheel]) -> Iterator[Coupl
     )
     if lengths and not reaches:
         names = ", ".join(name for _, name in lengths)
-        made.impossible[step.path] = f"{names}: too short, the wheels would touch"
+        plane.impossible[step.path] = f"{names}: too short, the wheels would touch"
     yield replace(bare, reaches=reaches)
 
 
@@ -249,6 +255,8 @@ def _lengths(step: _Step, loop: Loop) -> list[tuple[float, str]]:
 
 
 _COUPLE: dict[type, Callable[[Plane, _Step, Sequence[Wheel]], Iterator[Coupling]]] = {
-    Mesh: _meshing, Contact: _touching, Loop: _around,
-}  # fmt: skip
+    Mesh: _meshing,
+    Contact: _touching,
+    Loop: _around,
+}
 """Ways to lie in the plane that lead to another shaft of it; the others stay in line, or leave it."""

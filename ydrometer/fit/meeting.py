@@ -122,22 +122,26 @@ def apart(setup: Setup) -> Iterator[Clash]:
 def _wrong_distance(setup: Setup, coupling: Coupling, reach: Reach, distance: float) -> Clash:
     near = distance < reach.low
     off = reach.best - distance if near else distance - reach.best
-    told = f"the shafts stand {mm(distance)} apart, {mm(reach.best)} is wanted"
+    sentence = f"the shafts stand {mm(distance)} apart, {mm(reach.best)} is wanted"
     if coupling.is_loop:
         way = "loose" if near else "short"
         off = abs(way_around(coupling, reach.best) - way_around(coupling, distance))
-        text = f"{called(coupling)} of {reach.name}: too {way} by {mm(off)}; {told}"
+        text = f"{called(coupling)} of {reach.name}: too {way} by {mm(off)}; {sentence}"
     elif coupling.inside:
-        text = f"{coupling.driver.words} in the ring: {'too much play' if near else 'too tight'}; {told}"
+        text = f"{coupling.driver.words} in the ring: {'too much play' if near else 'too tight'}; {sentence}"
     elif near:
-        text = f"{coupling.driver.words} and {coupling.driven.words} do not go together: {mm(off)} too close; {told}"
+        text = (
+            f"{coupling.driver.words} and {coupling.driven.words} do not go together: {mm(off)} too close; {sentence}"
+        )
     elif isinstance(coupling.stage.in_plane, Contact):
-        text = f"the rims of {coupling.driver.words} and {coupling.driven.words} do not touch: {mm(off)} apart; {told}"
+        text = (
+            f"the rims of {coupling.driver.words} and {coupling.driven.words} do not touch: {mm(off)} apart; {sentence}"
+        )
     else:
         teeth = coupling.driver.teeth, coupling.driven.teeth
         backlash = gears.backlash(distance, coupling.driver.size, *teeth, coupling.pressure_angle)
         pair = f"{coupling.driver.words} and {coupling.driven.words}"
-        text = f"{pair} have {mm(backlash)} play, {mm(off)} too far apart; {told}"
+        text = f"{pair} have {mm(backlash)} play, {mm(off)} too far apart; {sentence}"
     return Clash("clash", text, coupling.path, off, middle(setup, coupling))
 
 
@@ -166,9 +170,9 @@ def _room(setup: Setup, coupling: Coupling, loop: Loop, path: str) -> Iterator[C
     on, tighten = room_wanted(coupling, loop, nearest_length(coupling, distance))
     for word, has, wants in (("put it on", distance - low, on), ("tighten it", high - distance, tighten)):
         if has < wants - NOISE:
-            told = f"{mm(max(0.0, has))} of the slot left to {word}, {mm(wants)} is usual"
+            sentence = f"{mm(max(0.0, has))} of the slot left to {word}, {mm(wants)} is usual"
             other = "shorter" if word == "tighten it" else "longer"
-            text = f"{loop.noun}: {told}; lengthen the slot by {mm(wants - has)}, or take a {other} {loop.noun}"
+            text = f"{loop.noun}: {sentence}; lengthen the slot by {mm(wants - has)}, or take a {other} {loop.noun}"
             level: Level = "clash" if word == "put it on" else "mind"
             yield Clash(level, text, coupling.path, wants - has, setup.at(path))
 
@@ -191,8 +195,9 @@ def with_tensioner(setup: Setup) -> Iterator[Clash]:
             yield Clash("clash", f"the tensioner stands in a wheel of the {noun}", coupling.path, 0.0, at)
             continue
         if not reached:
-            yield Clash("clash", f"the tensioner does not reach the {noun}, which runs as without it", coupling.path,
-                        0.0, at)  # fmt: skip
+            yield Clash(
+                "clash", f"the tensioner does not reach the {noun}, which runs as without it", coupling.path, 0.0, at
+            )
         if not lengths:
             continue
         length, name = min(lengths, key=lambda entry: abs(entry[0] - way))

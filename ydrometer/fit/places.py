@@ -59,8 +59,8 @@ def as_problem(setup: Setup) -> placing.Problem:
             for wheel, path in touching.shafts_beside(setup)
         )
         + tuple(
-            Clear(one.shaft, other.shaft, one.outer_radius + other.outer_radius + setup.mounting.gap)
-            for one, other in touching.wheels_beside(setup)
+            Clear(first.shaft, second.shaft, first.outer_radius + second.outer_radius + setup.mounting.gap)
+            for first, second in touching.wheels_beside(setup)
         )
         + tuple(Clear(*beside) for beside in bodies.shafts_beside(setup))
     )
@@ -80,15 +80,15 @@ def as_problem(setup: Setup) -> placing.Problem:
 
 def _drilled(setup: Setup, couplings: Sequence[Coupling], stay: Collection[str]) -> set[str]:
     """Shafts that are said to be free, without a place, and that two others tell where to stand."""
-    found: set[str] = set()
+    drilled: set[str] = set()
     for path in setup.plane.shafts:
         said = setup.mounting.of(path)
         if said is None or said.mount != "free" or said.at is not None or path in stay:
             continue
         partners = [other for coupling in couplings if (other := coupling.partner(path))]
-        if len(partners) > 1 and not found.intersection(partners):
-            found.add(path)
-    return found
+        if len(partners) > 1 and not drilled.intersection(partners):
+            drilled.add(path)
+    return drilled
 
 
 def _with_eccentric(setup: Setup, coupling: Coupling) -> tuple[Reach, ...]:
@@ -97,9 +97,9 @@ def _with_eccentric(setup: Setup, coupling: Coupling) -> tuple[Reach, ...]:
     return tuple(replace(r, low=r.low - 2.0 * throw, best=r.best - throw) for r in coupling.reaches)
 
 
-def with_distance(found: Plane) -> list[Coupling]:
+def with_distance(plane: Plane) -> list[Coupling]:
     """The couplings whose distances are known."""
-    return [coupling for coupling in found.couplings if coupling.reaches]
+    return [coupling for coupling in plane.couplings if coupling.reaches]
 
 
 def _shaft(setup: Setup, path: str, plate: Plate, stay: Collection[str]) -> placing.PlacedShaft:
@@ -131,7 +131,8 @@ def moved(setup: Setup, placement: Placement) -> Setup:
     said = {shaft.shaft: shaft for shaft in setup.mounting.shafts}
     shafts = {
         path: replace(said.get(path) or ShaftMount(shaft=path), at=at)
-        for path, at in placement.at.items() if path not in said or said[path].slot is None
-    }  # fmt: skip
+        for path, at in placement.at.items()
+        if path not in said or said[path].slot is None
+    }
     mounting = replace(setup.mounting, shafts=tuple({**said, **shafts}.values()))
     return changed(setup, replace(setup.design, fit=mounting))

@@ -166,20 +166,22 @@ def placements(problem: Problem, most: int = MOST, effort: Effort | None = None)
     chosen = [_chosen(pair, partial) for pair in problem.pairs]
     room, size = _room(problem, partial), _size(partial)
     order = np.lexsort((size, -room.round(9), partial.error.round(9)))
-    found = [
+    placed = [
         Placement(
             {name: (float(spots[row, 0]), float(spots[row, 1])) for name, spots in partial.at.items()},
             tuple(pair.reaches[reach[row]] for pair, reach in zip(problem.pairs, chosen, strict=True)),
-            float(partial.error[row]), float(room[row]), float(size[row]),
+            float(partial.error[row]),
+            float(room[row]),
+            float(size[row]),
         )
         for row in order[:most]
-    ]  # fmt: skip
-    return Found(found, complete and len(order) <= most)
+    ]
+    return Found(placed, complete and len(order) <= most)
 
 
 def relaxations(
     problem: Problem,
-    keep: Callable[[list[Placement]], list[Placement]] = lambda found: found,
+    keep: Callable[[list[Placement]], list[Placement]] = lambda placed: placed,
     effort: Effort | None = None,
 ) -> list[Relaxation]:
     """Pairs of which one alone rules out every placement: the extra tolerance each would need, the smallest first.
@@ -190,7 +192,7 @@ def relaxations(
         effort: as for `placements`.
     """
     effort = Effort() if effort is None else effort
-    found = []
+    relaxed = []
     for place, pair in enumerate(problem.pairs):
         if effort.over:
             break
@@ -198,8 +200,8 @@ def relaxations(
         going = keep(placements(replace(problem, pairs=pairs), effort=effort).placements)
         extra = min((off_all(pair.reaches, math.dist(p.at[pair.one], p.at[pair.other])) for p in going), default=None)
         if extra is not None:
-            found.append(Relaxation(place, extra))
-    return sorted(found, key=lambda relaxation: relaxation.extra)
+            relaxed.append(Relaxation(place, extra))
+    return sorted(relaxed, key=lambda relaxation: relaxation.extra)
 
 
 def _check(problem: Problem) -> None:
@@ -287,8 +289,8 @@ def _drill(problem: Problem, shaft: PlacedShaft, partial: _Partial, effort: Effo
     ties = _ties(problem, shaft.name, partial)
     (first, ones), (second, others) = ties[:2]
     rows, spots = [], []
-    for one, other in product(ones, others):
-        for spot in crossings(first, one.best, second, other.best):
+    for single, other in product(ones, others):
+        for spot in crossings(first, single.best, second, other.best):
             met = np.flatnonzero(~np.isnan(spot[:, 0]))
             rows.append(met)
             spots.append(spot[met])
@@ -309,24 +311,24 @@ def _kept(problem: Problem, name: str, partial: _Partial, spots: Floats) -> _Par
     return partial.rows(good).with_shaft(name, spots[good], error[good])
 
 
-def crossings(one: Floats, near: float, other: Floats, far: float) -> tuple[Floats, Floats]:
+def crossings(first: Floats, near: float, second: Floats, far: float) -> tuple[Floats, Floats]:
     """Where circles around two places cross: on the left from the first to the second, and on the right, (n, 2) each;
     NaN where they do not.
 
     Args:
-        one: middles of the first circles, m, (n, 2).
+        first: middles of the first circles, m, (n, 2).
         near: their radius, m.
-        other: middles of the second, m, (n, 2).
+        second: middles of the second, m, (n, 2).
         far: their radius, m.
     """
-    step = other - one
+    step = second - first
     apart = np.hypot(*step.T)
     with np.errstate(invalid="ignore", divide="ignore"):
         along = (near**2 - far**2 + apart**2) / (2.0 * apart)
         aside = np.sqrt(near**2 - along**2)
         unit = step / apart[:, None]
     normal = np.stack([-unit[:, 1], unit[:, 0]], axis=1)
-    foot = one + along[:, None] * unit
+    foot = first + along[:, None] * unit
     return foot + aside[:, None] * normal, foot - aside[:, None] * normal
 
 
@@ -397,11 +399,13 @@ def _set(problem: Problem, shaft: PlacedShaft, partial: _Partial, effort: Effort
     effort.spend(SLOT_COST * min(len(tried), most))
     rows, spots, errors = [], [], []
     for row in tried[:most].tolist():
-        found = best_settings(
-            (start, end), [((float(p[row, 0]), float(p[row, 1])), reaches) for p, reaches in ties],
-            [((float(p[row, 0]), float(p[row, 1])), least) for p, least in clears], frames,
-        )  # fmt: skip
-        for spot, error in found:
+        settings = best_settings(
+            (start, end),
+            [((float(p[row, 0]), float(p[row, 1])), reaches) for p, reaches in ties],
+            [((float(p[row, 0]), float(p[row, 1])), least) for p, least in clears],
+            frames,
+        )
+        for spot, error in settings:
             rows.append(row)
             spots.append(spot)
             errors.append(error)

@@ -49,8 +49,8 @@ class Running:
     def wraps(self) -> tuple[float, float]:
         """On the driver and on the driven wheel, rad; raises as `taut`."""
         wraps, wheels = self.taut.wraps, self.wheels
-        one, other = (wraps[wheels.index(wheel)] for wheel in self._pair)
-        return one, other
+        first, second = (wraps[wheels.index(wheel)] for wheel in self._pair)
+        return first, second
 
     @cached_property
     def _pair(self) -> tuple[Round, Round]:
@@ -66,9 +66,9 @@ class Running:
         if self.tensioner is None:
             return None
         wheels = self._in_order
-        found = around.taut(wheels)
+        taut = around.taut(wheels)
         place = next(i for i, wheel in enumerate(wheels) if wheel not in self._pair)
-        return found if found.wraps[place] <= math.pi else None
+        return taut if taut.wraps[place] <= math.pi else None
 
     @property
     def _in_order(self) -> list[Round]:

@@ -22,8 +22,8 @@ HOLDS = 1.0
 def _has(stock: Stock, wanted: Seat, shaft: ShaftMount) -> bool:
     """Whether the sleeve or adapter that would make it is in the bin."""
 
-    def same(one: float, other: float) -> bool:
-        return abs(one - other) <= SAME
+    def same(first: float, second: float) -> bool:
+        return abs(first - second) <= SAME
 
     across = shaft.diameter or 0.0
     if wanted.answer == "sleeve":
@@ -83,10 +83,10 @@ def bores(setup: Setup) -> Iterator[Clash]:
     """Of the parts at hand one goes on the shaft, or something would make it."""
     for wheel in setup.plane.wheels:
         shaft = setup.shaft(wheel.shaft)
-        found = setup.stock.bores.get(wheel.stock_key, ())
-        if shaft.diameter is None or not found:
+        offered = setup.stock.bores.get(wheel.stock_key, ())
+        if shaft.diameter is None or not offered:
             continue
-        seats = [seat(bore, shape, shaft.diameter, shaft.shape) for bore, shape in found]
+        seats = [seat(bore, shape, shaft.diameter, shaft.shape) for bore, shape in offered]
         best = min(seats, key=lambda s: get_args(Answer).index(s.answer))
         if best.answer != "fits":
             at_hand = ", which is at hand" if _has(setup.stock, best, shaft) else ""

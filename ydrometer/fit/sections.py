@@ -82,9 +82,9 @@ def _section(shaft: ShaftMount, stack: Stack, stock: Stock, limit: float) -> Sec
     open_gaps = [gap for gap in wanted if gap > EXACT]
     filled, left, best = None, 0.0, True
     if open_gaps and spacers:
-        made = fill(open_gaps, spacers, limit)
-        left, best = max((filling.error for filling in made.fillings), key=abs), made.best
-        filled = _with_spacers(kept, wanted, made.fillings)
+        fillings = fill(open_gaps, spacers, limit)
+        left, best = max((filling.error for filling in fillings.fillings), key=abs), fillings.best
+        filled = _with_spacers(kept, wanted, fillings.fillings)
     worst = max((-gap for gap in gaps), key=abs)
     return Section(
         shaft=shaft.shaft,

@@ -128,8 +128,9 @@ def _mesh(setup: Setup, coupling: Coupling) -> Iterator[Setting]:
             words = f"fewest teeth that no rack undercuts, {wheel.words}"
             yield Setting(f"{'driver' if wheel is driver else 'driven'}_least_teeth", words, float(least), "")
         words = f"over the teeth of the {wheel.words}"
-        yield Setting(f"{'driver' if wheel is driver else 'driven'}_outside_diameter", words,
-                      2.0 * wheel.outer_radius, "length")  # fmt: skip
+        yield Setting(
+            f"{'driver' if wheel is driver else 'driven'}_outside_diameter", words, 2.0 * wheel.outer_radius, "length"
+        )
 
 
 def _contact(setup: Setup, coupling: Coupling) -> Iterator[Setting]:
@@ -198,8 +199,9 @@ def _tension(setup: Setup, coupling: Coupling, span: float) -> Iterator[Setting]
     yield Setting("deflection", "pushed in at mid-span", depth, "length")
     yield Setting("push", "force that does it", hands.push(said.tension, span, depth), "force")
     if said.mass_per_length is not None:
-        yield Setting("note", "sound of a plucked run", hands.note(said.tension, span, said.mass_per_length),
-                      "frequency")  # fmt: skip
+        yield Setting(
+            "note", "sound of a plucked run", hands.note(said.tension, span, said.mass_per_length), "frequency"
+        )
 
 
 def _choices(setup: Setup, coupling: Coupling) -> list[Choice]:
@@ -211,11 +213,11 @@ def _choices(setup: Setup, coupling: Coupling) -> list[Choice]:
     known = [] if loop is None else lengths_in_stock(setup.stock, loop, coupling.driver.size)
     lengths = {*coupling.lengths, *known}
     taut = [(name, coupling.around.centre_distance(length, *coupling.radii)) for length, name in lengths]
-    found = [
+    choices = [
         Choice(name, distance, _missing(setup, distance, low, high)) for name, distance in taut if distance is not None
     ]
     middle = 0.5 * (low + high)
-    nearest = sorted(found, key=lambda choice: abs(choice.distance - middle))[:MOST_LENGTHS]
+    nearest = sorted(choices, key=lambda choice: abs(choice.distance - middle))[:MOST_LENGTHS]
     return sorted(nearest, key=lambda choice: choice.distance)
 
 
@@ -225,8 +227,8 @@ def _pinions(coupling: Coupling, low: float, high: float) -> list[Choice]:
     if coupling.inside or low == high:
         return []
     backlash = USUAL_BACKLASH * driver.size
-    found = mounts.pinions(driver.size, driven.teeth, low, high, coupling.pressure_angle, backlash)
-    near = [p for p in found if p.missing > 0.0 or abs(p.teeth - driver.teeth) <= NEIGHBOURS]
+    pinions = mounts.pinions(driver.size, driven.teeth, low, high, coupling.pressure_angle, backlash)
+    near = [p for p in pinions if p.missing > 0.0 or abs(p.teeth - driver.teeth) <= NEIGHBOURS]
     return [Choice(f"{p.teeth} teeth", p.distance, p.missing) for p in near]
 
 

@@ -50,8 +50,8 @@ class Setup:
 
     def reach(self, coupling: Coupling) -> tuple[float, float]:
         """The least and the largest distance that the mount of a coupling allows, m: of a slot, else as it stands."""
-        one, other = coupling.shafts
-        return reach_between(self.at(one), self.shaft(one).slot, self.at(other), self.shaft(other).slot)
+        first, second = coupling.shafts
+        return reach_between(self.at(first), self.shaft(first).slot, self.at(second), self.shaft(second).slot)
 
     def shaft(self, path: str) -> ShaftMount:
         """How a shaft is mounted: free where nothing is said."""
@@ -79,10 +79,10 @@ def set_up(design: Design, stock: Stock = NOTHING, behind: str = "") -> Setup:
     Raises:
         ValueError: there is no plate behind that stage.
     """
-    found = next((setup for setup in set_ups(design, stock) if setup.plane.behind == behind), None)
-    if found is None:
+    wanted = next((setup for setup in set_ups(design, stock) if setup.plane.behind == behind), None)
+    if wanted is None:
         raise ValueError(f"{behind} does not turn the axis: there is no plate behind it")
-    return found
+    return wanted
 
 
 def set_ups(design: Design, stock: Stock = NOTHING) -> list[Setup]:
@@ -92,9 +92,9 @@ def set_ups(design: Design, stock: Stock = NOTHING) -> list[Setup]:
         design: its `fit` section may be missing.
         stock: what a bin has.
     """
-    found = planes(design, stock)
+    possible = planes(design, stock)
     said = design.fit or Mounting()
-    return [_set_up(replace(design, fit=_of_plate(said, plane, found)), plane, stock) for plane in found]
+    return [_set_up(replace(design, fit=_of_plate(said, plane, possible)), plane, stock) for plane in possible]
 
 
 def _of_plate(mounting: Mounting, plane: Plane, of: Sequence[Plane]) -> Mounting:
@@ -113,10 +113,13 @@ def _of_plate(mounting: Mounting, plane: Plane, of: Sequence[Plane]) -> Mounting
         return mine
     said = next((plate for plate in mounting.behind if plate.stage == plane.behind), PlateBehind(stage=plane.behind))
     return replace(
-        mine, plate=said.plate, frame=said.frame, adapters=(),
+        mine,
+        plate=said.plate,
+        frame=said.frame,
+        adapters=(),
         shafts=tuple(shaft for shaft in mine.shafts if shaft.shaft in (*plane.shafts, *plane.in_line)),
         loops=tuple(loop for loop in mine.loops if loop.stage in plane.stages),
-    )  # fmt: skip
+    )
 
 
 def changed(setup: Setup, design: Design) -> Setup:
@@ -126,18 +129,18 @@ def changed(setup: Setup, design: Design) -> Setup:
         setup: as it was.
         design: its `fit` section speaks of that plate alone, as the one of `setup` does.
     """
-    found = next(plane for plane in planes(design, setup.stock) if plane.behind == setup.plane.behind)
-    return _set_up(design, found, setup.stock)
+    same_plane = next(plane for plane in planes(design, setup.stock) if plane.behind == setup.plane.behind)
+    return _set_up(design, same_plane, setup.stock)
 
 
-def _set_up(design: Design, found: Plane, stock: Stock) -> Setup:
+def _set_up(design: Design, plane: Plane, stock: Stock) -> Setup:
     mounting = design.fit or Mounting()
-    mounts = {path: mounting.of(path) or ShaftMount(shaft=path, mount="free") for path in found.shafts}
-    for coupling in found.couplings:
+    mounts = {path: mounting.of(path) or ShaftMount(shaft=path, mount="free") for path in plane.shafts}
+    for coupling in plane.couplings:
         path = coupling.driver.shaft
         if coupling.around_driven:
             mounts[path] = _as_the_first(mounts[path], mounts[path.rpartition("[")[0]])
-    return Setup(design, mounting, found, stands(found, mounting), mounts, stock)
+    return Setup(design, mounting, plane, stands(plane, mounting), mounts, stock)
 
 
 def _as_the_first(said: ShaftMount, first: ShaftMount) -> ShaftMount:
@@ -155,8 +158,8 @@ def _as_the_first(said: ShaftMount, first: ShaftMount) -> ShaftMount:
 
 def middle(setup: Setup, coupling: Coupling) -> Point:
     """The place in the middle between two shafts."""
-    one, other = setup.at(coupling.driver.shaft), setup.at(coupling.driven.shaft)
-    return 0.5 * (one[0] + other[0]), 0.5 * (one[1] + other[1])
+    first, second = setup.at(coupling.driver.shaft), setup.at(coupling.driven.shaft)
+    return 0.5 * (first[0] + second[0]), 0.5 * (first[1] + second[1])
 
 
 def tensioner(setup: Setup, coupling: Coupling) -> Tensioner | None:
@@ -167,8 +170,8 @@ def tensioner(setup: Setup, coupling: Coupling) -> Tensioner | None:
 
 def running(setup: Setup, coupling: Coupling) -> Running:
     """A loop by the radii of its length."""
-    one, other = (setup.at(path) for path in coupling.shafts)
-    return Running(one, other, coupling.radii, coupling.stage.crossed, tensioner(setup, coupling))
+    first, second = (setup.at(path) for path in coupling.shafts)
+    return Running(first, second, coupling.radii, coupling.stage.crossed, tensioner(setup, coupling))
 
 
 def drawn(setup: Setup, coupling: Coupling) -> Running:
@@ -196,7 +199,7 @@ def depth(setup: Setup, wheel: Wheel) -> tuple[float, float] | None:
     return next((span for item, span in laid if item.wheel == wheel.name), None)
 
 
-def same_depth(setup: Setup, one: Wheel, other: Wheel) -> bool:
+def same_depth(setup: Setup, first: Wheel, second: Wheel) -> bool:
     """Whether stacks say that two wheels lie in the same depth."""
-    spans = depth(setup, one), depth(setup, other)
+    spans = depth(setup, first), depth(setup, second)
     return bool(spans[0] and spans[1] and spans[0][0] < spans[1][1] - NOISE and spans[1][0] < spans[0][1] - NOISE)

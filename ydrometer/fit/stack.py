@@ -56,8 +56,8 @@ def fill(gaps: Sequence[float], spacers: Mapping[float, int], limit: float = LIM
         return Fillings(tuple(Filling((), -gap) for gap in gaps), best=True)
     counts, best = _least(tuple(gaps), sizes, tuple(spacers[size] for size in sizes), 0.5 * limit)
     pieces = [tuple(size for size, n in zip(sizes, row, strict=True) for _ in range(n)) for row in counts]
-    made = (Filling(chosen, round(sum(chosen) - gap, 9)) for chosen, gap in zip(pieces, gaps, strict=True))
-    return Fillings(tuple(made), best)
+    fillings = (Filling(chosen, round(sum(chosen) - gap, 9)) for chosen, gap in zip(pieces, gaps, strict=True))
+    return Fillings(tuple(fillings), best)
 
 
 @lru_cache(maxsize=256)  # stacks stay the same while shafts are moved
@@ -100,8 +100,13 @@ def _solved(
     from scipy.optimize import Bounds, milp  # noqa: PLC0415  # as above
 
     whole = np.r_[np.ones(counts), np.zeros(number)]
-    found = milp(cost, integrality=whole, bounds=Bounds(0, np.inf), constraints=rules,
-                 options={"time_limit": limit, "mip_rel_gap": 0.0})  # fmt: skip
-    if found.x is None:
+    solution = milp(
+        cost,
+        integrality=whole,
+        bounds=Bounds(0, np.inf),
+        constraints=rules,
+        options={"time_limit": limit, "mip_rel_gap": 0.0},
+    )
+    if solution.x is None:
         return (np.zeros(counts + number) if instead is None else instead), False
-    return np.asarray(found.x), bool(found.status == 0)
+    return np.asarray(solution.x), bool(solution.status == 0)

@@ -62,30 +62,34 @@ def stands(plane: Plane, mounting: Mounting) -> dict[str, Stand]:
         plane: of the design.
         mounting: its `fit` section.
     """
-    found = {path: Stand(at, "said") for path in plane.shafts if (at := _said(mounting.of(path))) is not None}
-    waiting = [path for path in plane.shafts if path not in found]
-    if not found and waiting:
+    standing = {path: Stand(at, "said") for path in plane.shafts if (at := _said(mounting.of(path))) is not None}
+    waiting = [path for path in plane.shafts if path not in standing]
+    if not standing and waiting:
         first = next((path for path in waiting if not _in_slot(mounting.of(path))), waiting[0])
-        found[first] = Stand(_start(mounting.plate), "guessed")
+        standing[first] = Stand(_start(mounting.plate), "guessed")
         waiting.remove(first)
     while waiting:
-        path = _next(plane, waiting, found)
-        found[path] = _follows(plane, mounting, path, found)
+        path = _next(plane, waiting, standing)
+        standing[path] = _follows(plane, mounting, path, standing)
         waiting.remove(path)
     for path in plane.shafts:
         shaft = mounting.of(path)
         if shaft is not None and shaft.eccentric:
-            found[path] = _on_eccentric(plane, path, shaft.eccentric, found)
-    return found
+            standing[path] = _on_eccentric(plane, path, shaft.eccentric, standing)
+    return standing
 
 
-def _on_eccentric(plane: Plane, path: str, throw: float, found: Mapping[str, Stand]) -> Stand:
+def _on_eccentric(plane: Plane, path: str, throw: float, standing: Mapping[str, Stand]) -> Stand:
     """An eccentric turned so that its first coupling gets the distance it needs, as far as the throw allows.
 
     It may be turned either way: the way that suits its other couplings better, else anticlockwise.
     """
-    stand = found[path]
-    tied = [(one, found[one.partner(path)].at) for one in plane.couplings if one.partner(path) in found and one.reaches]
+    stand = standing[path]
+    tied = [
+        (coupling, standing[coupling.partner(path)].at)
+        for coupling in plane.couplings
+        if coupling.partner(path) in standing and coupling.reaches
+    ]
     if not tied:
         return stand
     (first, partner), *others = tied
@@ -103,7 +107,7 @@ def _on_eccentric(plane: Plane, path: str, throw: float, found: Mapping[str, Sta
 
     return min(
         (turned(angle), turned(-angle)),
-        key=lambda one: sum(coupling.off(math.dist(one.at, other)) for coupling, other in others),
+        key=lambda stand: sum(coupling.off(math.dist(stand.at, other)) for coupling, other in others),
     )
 
 
@@ -122,30 +126,32 @@ def _start(plate: Plate | None) -> Point:
     return plate.nearest((left + START[0] * (right - left), bottom + START[1] * (top - bottom)))
 
 
-def _next(plane: Plane, waiting: list[str], found: Mapping[str, Stand]) -> str:
+def _next(plane: Plane, waiting: list[str], standing: Mapping[str, Stand]) -> str:
     """The first waiting shaft that is coupled to a shaft with a position."""
     for path in waiting:
-        if any(coupling.partner(path) in found for coupling in plane.couplings):
+        if any(coupling.partner(path) in standing for coupling in plane.couplings):
             return path
     return waiting[0]
 
 
-def _follows(plane: Plane, mounting: Mounting, path: str, found: Mapping[str, Stand]) -> Stand:
+def _follows(plane: Plane, mounting: Mounting, path: str, standing: Mapping[str, Stand]) -> Stand:
     couplings = [
-        (coupling, found[coupling.partner(path)].at) for coupling in plane.couplings if coupling.partner(path) in found
+        (coupling, standing[coupling.partner(path)].at)
+        for coupling in plane.couplings
+        if coupling.partner(path) in standing
     ]
     shaft = mounting.of(path)
     if shaft is not None and shaft.slot is not None:
         return _set(shaft.slot, couplings)
     if not couplings:
-        return Stand(_beside(plane, mounting, path, found), "guessed")
+        return Stand(_beside(plane, mounting, path, standing), "guessed")
     met = _where_both_meet([pair for pair in couplings if pair[0].reaches])
     if met is not None and not (shaft is not None and shaft.mount == "holes"):
         return Stand(met, "tied")
     coupling, partner = next((pair for pair in couplings if pair[0].reaches), couplings[0])
     first = _first_motor(plane, coupling)
-    if path == coupling.driver.shaft and coupling.around_driven and first in found:
-        return _around(coupling, partner, found[first].at)
+    if path == coupling.driver.shaft and coupling.around_driven and first in standing:
+        return _around(coupling, partner, standing[first].at)
     distance = (
         coupling.reaches[0].best
         if coupling.reaches
@@ -162,7 +168,9 @@ def _follows(plane: Plane, mounting: Mounting, path: str, found: Mapping[str, St
 
 def _first_motor(plane: Plane, coupling: Coupling) -> str:
     """The shaft of the first motor on the gear of a coupling."""
-    return next(one.driver.shaft for one in plane.couplings if one.driven == coupling.driven and not one.around_driven)
+    return next(
+        mesh.driver.shaft for mesh in plane.couplings if mesh.driven == coupling.driven and not mesh.around_driven
+    )
 
 
 def _around(coupling: Coupling, driven: Point, first: Point) -> Stand:
@@ -178,20 +186,20 @@ def _where_both_meet(tied: Sequence[tuple[Coupling, Point]]) -> Point | None:
     """
     if len(tied) < MESHES:
         return None
-    (first, one), (second, other) = tied[:MESHES]
-    spots = crossings(np.array([one]), first.reaches[0].best, np.array([other]), second.reaches[0].best)
+    (first, first_at), (second, other) = tied[:MESHES]
+    spots = crossings(np.array([first_at]), first.reaches[0].best, np.array([other]), second.reaches[0].best)
     x, y = spots[0][0].tolist()
     return None if math.isnan(x) else (x, y)
 
 
-def _beside(plane: Plane, mounting: Mounting, path: str, found: Mapping[str, Stand]) -> Point:
+def _beside(plane: Plane, mounting: Mounting, path: str, standing: Mapping[str, Stand]) -> Point:
     """To the right of the shaft before it, with room for the wheels of both."""
     number = plane.shafts.index(path)
     before = plane.shafts[number - 1] if number else None
-    if before is None or before not in found:
+    if before is None or before not in standing:
         return _start(mounting.plate)
     reach = sum(max([LEAST, *(w.outer_radius for w in plane.wheels if w.shaft == shaft)]) for shaft in (before, path))
-    x, y = found[before].at
+    x, y = standing[before].at
     return x + SPACING * reach, y
 
 
@@ -205,12 +213,15 @@ def _set(slot: Slot, couplings: list[tuple[Coupling, Point]]) -> Stand:
     if not bests:
         return Stand(_along(slot, 0.5 * slot.travel), "guessed", 0.5 * slot.travel)
     edges = [
-        s for coupling, partner in couplings for reach in coupling.reaches for edge in (reach.low, reach.high)
+        s
+        for coupling, partner in couplings
+        for reach in coupling.reaches
+        for edge in (reach.low, reach.high)
         for s in on_line(slot, partner, edge)
-    ]  # fmt: skip
+    ]
     suiting = [
         s for s in (*bests, *edges, 0.0, slot.travel) if 0.0 <= s <= slot.travel and _suits(_along(slot, s), couplings)
-    ]  # fmt: skip
+    ]
     if suiting:
         setting = min(suiting, key=lambda s: (s not in bests, abs(s - 0.5 * slot.travel)))
         return Stand(_along(slot, setting), "tied", setting)
@@ -221,9 +232,7 @@ def _set(slot: Slot, couplings: list[tuple[Coupling, Point]]) -> Stand:
 
 def _suits(at: Point, couplings: list[tuple[Coupling, Point]]) -> bool:
     """Whether a point satisfies all couplings, not necessarily at their best distances."""
-    return all(
-        coupling.off(math.dist(at, partner)) <= NOISE for coupling, partner in couplings
-    )  # fmt: skip
+    return all(coupling.off(math.dist(at, partner)) <= NOISE for coupling, partner in couplings)
 
 
 def on_line(slot: Slot, partner: Point, distance: float) -> list[float]:
@@ -248,20 +257,20 @@ def _along(slot: Slot, setting: float) -> Point:
     )
 
 
-def reach_between(one: Point, slot: Slot | None, other: Point, other_slot: Slot | None) -> tuple[float, float]:
+def reach_between(first: Point, slot: Slot | None, second: Point, other_slot: Slot | None) -> tuple[float, float]:
     """Least and largest distance that two shafts can have, m: over the slot of either, else as they stand.
 
     Args:
-        one: where it stands, m.
+        first: where it stands, m.
         slot: of it, where it has one.
-        other: where the other one stands, m.
+        second: where the other one stands, m.
         other_slot: of that.
     """
     if slot is not None:
-        return distances(slot, other)
+        return distances(slot, second)
     if other_slot is not None:
-        return distances(other_slot, one)
-    return math.dist(one, other), math.dist(one, other)
+        return distances(other_slot, first)
+    return math.dist(first, second), math.dist(first, second)
 
 
 def distances(slot: Slot, partner: Point) -> tuple[float, float]:

@@ -86,7 +86,7 @@ def stock_of(parts: Sequence[Mapping[str, Any]]) -> Stock:
         spacers=_spacers(known["spacer"]),
         bores=_gathered((key, (part.bore, part.bore_shape)) for key, part in wheels if part.bore),
         rims={key: part.rim for key, part in wheels if part.rim},
-        widths={key: max(found) for key, found in _gathered((k, p.width) for k, p in wheels if p.width).items()},
+        widths={key: max(widths) for key, widths in _gathered((k, p.width) for k, p in wheels if p.width).items()},
         sleeves=tuple((sleeve.shaft, sleeve.outside) for sleeve in known["sleeve"]),
         adapters=tuple((a.shaft, a.shaft_shape, a.outside, a.outside_shape) for a in known["adapter"] if a.outside),
     )
@@ -102,16 +102,16 @@ def _lengths(parts: Iterable[AroundPart]) -> tuple[LoopLength, ...]:
 
 def _gathered(pairs: Iterable[tuple[Any, Any]]) -> dict[Any, tuple[Any, ...]]:
     """All that there is of each, once and sorted."""
-    found: dict[Any, set[Any]] = defaultdict(set)
+    gathered: dict[Any, set[Any]] = defaultdict(set)
     for key, value in pairs:
-        found[key].add(value)
-    return {key: tuple(sorted(values)) for key, values in found.items()}
+        gathered[key].add(value)
+    return {key: tuple(sorted(values)) for key, values in gathered.items()}
 
 
 def _spacers(spacers: Iterable[Any]) -> dict[float, dict[float, int]]:
     """How many there are of each thickness, by bore."""
-    found: dict[float, dict[float, int]] = defaultdict(lambda: defaultdict(int))
+    by_bore: dict[float, dict[float, int]] = defaultdict(lambda: defaultdict(int))
     for spacer in spacers:
         if spacer.bore:
-            found[spacer.bore][spacer.thickness] += spacer.owned
-    return {bore: dict(counts) for bore, counts in found.items()}
+            by_bore[spacer.bore][spacer.thickness] += spacer.owned
+    return {bore: dict(counts) for bore, counts in by_bore.items()}

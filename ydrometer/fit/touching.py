@@ -37,11 +37,11 @@ def frame_beside(setup: Setup) -> Iterator[tuple[Wheel, FrameLine]]:
 def wheels_beside(setup: Setup) -> Iterator[tuple[Wheel, Wheel]]:
     """Pairs of wheels on different shafts, not coupled, in the same depth: as stacks say, or in a row of one stage."""
     coupled = [set(coupling.wheels) for coupling in setup.plane.couplings]
-    for one, other in combinations(setup.plane.wheels, 2):
-        apart = {one, other} not in coupled and one.shaft != other.shaft
-        beside = apart and not (one.form.encloses or other.form.encloses)
-        if beside and (one.path == other.path or same_depth(setup, one, other)):
-            yield one, other
+    for first, second in combinations(setup.plane.wheels, 2):
+        apart = {first, second} not in coupled and first.shaft != second.shaft
+        beside = apart and not (first.form.encloses or second.form.encloses)
+        if beside and (first.path == second.path or same_depth(setup, first, second)):
+            yield first, second
 
 
 def wheels_beside_loops(setup: Setup) -> Iterator[tuple[Coupling, Wheel]]:
@@ -53,9 +53,9 @@ def wheels_beside_loops(setup: Setup) -> Iterator[tuple[Coupling, Wheel]]:
 
 def loops_beside(setup: Setup) -> Iterator[tuple[Coupling, Coupling]]:
     """Pairs of loops in the same depth."""
-    for one, other in combinations([coupling for coupling in setup.plane.couplings if coupling.is_loop], 2):
-        if same_depth(setup, one.driver, other.driver):
-            yield one, other
+    for first, second in combinations([coupling for coupling in setup.plane.couplings if coupling.is_loop], 2):
+        if same_depth(setup, first.driver, second.driver):
+            yield first, second
 
 
 @dataclass(frozen=True, slots=True)
@@ -124,9 +124,9 @@ def wheels_and_shafts(setup: Setup) -> Iterator[Clash]:
     for wheel, path in shafts_beside(setup):
         wanted = clear_of_shaft(setup, wheel.outer_radius, path)
         yield from _too_near(setup, wheel, path, wanted, f"the {setup.plane.named(path)}")
-    for one, other in wheels_beside(setup):
-        wanted = one.outer_radius + other.outer_radius + setup.mounting.gap
-        yield from _too_near(setup, one, other.shaft, wanted, f"the {other.words}")
+    for first, second in wheels_beside(setup):
+        wanted = first.outer_radius + second.outer_radius + setup.mounting.gap
+        yield from _too_near(setup, first, second.shaft, wanted, f"the {second.words}")
 
 
 def _too_near(setup: Setup, wheel: Wheel, path: str, wanted: float, name: str) -> Iterator[Clash]:
@@ -197,21 +197,21 @@ def _run_into(coupling: Coupling, wanted: float, near: Point, other: Point, name
         yield Clash("clash", text, coupling.path, short, near)
 
 
-def closest(one: tuple[Point, Point], other: tuple[Point, Point]) -> tuple[Point, Point]:
+def closest(first: tuple[Point, Point], second: tuple[Point, Point]) -> tuple[Point, Point]:
     """The nearest points of two segments, given by their ends: one on each.
 
     Where they cross that is one place; else an end of one of them is nearest.
     """
-    crossing = _crossing(one, other)
+    crossing = _crossing(first, second)
     if crossing is not None:
         return crossing, crossing
-    pairs_ = [(end, nearest_on(*other, end)) for end in one] + [(nearest_on(*one, end), end) for end in other]
+    pairs_ = [(end, nearest_on(*second, end)) for end in first] + [(nearest_on(*first, end), end) for end in second]
     return min(pairs_, key=lambda pair: math.dist(*pair))
 
 
-def _crossing(one: tuple[Point, Point], other: tuple[Point, Point]) -> Point | None:
-    (ax, ay), (bx, by) = one
-    (cx, cy), (dx, dy) = other
+def _crossing(first: tuple[Point, Point], second: tuple[Point, Point]) -> Point | None:
+    (ax, ay), (bx, by) = first
+    (cx, cy), (dx, dy) = second
     across = (bx - ax) * (dy - cy) - (by - ay) * (dx - cx)
     if across == 0.0:
         return None
@@ -248,7 +248,7 @@ def neighbours(setup: Setup) -> Iterator[Clash]:
         keep, at = thickness(coupling) + setup.mounting.gap + wheel.outer_radius, setup.at(wheel.shaft)
         for run in free_runs(setup, coupling):
             yield from _run_into(coupling, keep, nearest_on(*run, at), at, wheel.words)
-    for one, other in loops_beside(setup):
-        keep = thickness(one) + thickness(other) + setup.mounting.gap
-        for run, beside in product(free_runs(setup, one), free_runs(setup, other)):
-            yield from _run_into(one, keep, *closest(run, beside), called(other))
+    for first, second in loops_beside(setup):
+        keep = thickness(first) + thickness(second) + setup.mounting.gap
+        for run, beside in product(free_runs(setup, first), free_runs(setup, second)):
+            yield from _run_into(first, keep, *closest(run, beside), called(second))

@@ -41,8 +41,8 @@ def ways(setup: Setup) -> Ways:
     problem = as_problem(setup)
     couplings = with_distance(setup.plane)
     effort = placing.Effort()
-    found, complete = placing.placements(problem, MOST_TRIED, effort)
-    going = clear(setup, found)
+    placements, complete = placing.placements(problem, MOST_TRIED, effort)
+    going = clear(setup, placements)
     if any(shaft.eccentric for shaft in setup.mounting.shafts):
         # How far an eccentric carries its shaft aside is known only where all stands.
         complete = complete and len(going) <= MOST_SHOWN

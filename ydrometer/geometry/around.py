@@ -64,8 +64,8 @@ def taut(wheels: Sequence[Round]) -> Taut:
     if len(wheels) < 2:
         raise ValueError(f"{len(wheels)} wheels given, a loop needs two or more")
     pairs = [(wheel, wheels[(i + 1) % len(wheels)]) for i, wheel in enumerate(wheels)]
-    headings = [heading(one, other) for one, other in pairs]
-    runs = [(one.touched(way), other.touched(way)) for (one, other), way in zip(pairs, headings, strict=True)]
+    headings = [heading(first, second) for first, second in pairs]
+    runs = [(first.touched(way), second.touched(way)) for (first, second), way in zip(pairs, headings, strict=True)]
     wraps = []
     for i, wheel in enumerate(wheels):
         turned = (headings[i] - headings[i - 1]) % (2.0 * math.pi)
@@ -74,15 +74,15 @@ def taut(wheels: Sequence[Round]) -> Taut:
     return Taut(sum(math.dist(*run) for run in runs) + arcs, runs, wraps)
 
 
-def heading(one: Round, other: Round) -> float:
+def heading(first: Round, second: Round) -> float:
     """Heading, rad, of the run from one wheel to the next.
 
     Raises:
         ValueError: they overlap so that there is none.
     """
-    across, up = other.x - one.x, other.y - one.y
+    across, up = second.x - first.x, second.y - first.y
     distance = math.hypot(across, up)
-    step = other.signed - one.signed
+    step = second.signed - first.signed
     if not distance > abs(step):
         raise ValueError(f"wheels {distance:g} m apart leave no run: more than {abs(step):g} m is needed")
     return math.atan2(up, across) - math.asin(step / distance)

@@ -55,9 +55,13 @@ def crossed_centre_distance(loop: float, r1: float, r2: float) -> float | None:
 
 
 def _solved(
-    loop: float, r1: float, r2: float, of: Callable[[float, float, float], float],
-    leaning: Callable[[float, float, float], float], first: float,
-) -> float | None:  # fmt: skip
+    loop: float,
+    r1: float,
+    r2: float,
+    of: Callable[[float, float, float], float],
+    leaning: Callable[[float, float, float], float],
+    first: float,
+) -> float | None:
     least = r1 + r2
     close = least * (1.0 + 1e-12)
     if loop <= of(r1, r2, close):

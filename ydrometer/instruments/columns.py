@@ -14,10 +14,15 @@ from ydrometer.base.errors import DocumentError, Fault, QuantityError
 from ydrometer.base.units import scale
 
 MEANINGS = {
-    "time": ("time", "s"), "speed": ("speed", "m/s"), "wheel turns": ("angular speed", "rpm"),
-    "motor turns": ("angular speed", "rpm"), "current": ("current", "A"), "voltage": ("voltage", "V"),
-    "temperature": ("temperature", "degC"), "distance": ("distance", "m"),
-}  # fmt: skip
+    "time": ("time", "s"),
+    "speed": ("speed", "m/s"),
+    "wheel turns": ("angular speed", "rpm"),
+    "motor turns": ("angular speed", "rpm"),
+    "current": ("current", "A"),
+    "voltage": ("voltage", "V"),
+    "temperature": ("temperature", "degC"),
+    "distance": ("distance", "m"),
+}
 """What a column may hold: the kind of quantity, and its usual unit."""
 SEPARATORS = (";", "\t", ",", "|", " ")
 HEAD = 200
@@ -34,9 +39,24 @@ _WORDS = (
     ("speed", r"speed|veloc|km/?h|mph|m/s|geschw"),
 )
 """Names of columns by what they hold, the more special first."""
-_SPELLINGS = {"°c": "degC", "c": "degC", "celsius": "degC", "volts": "V", "v": "V", "amps": "A", "a": "A", "sec": "s",
-              "kmh": "km/h", "kph": "km/h", "1/min": "rpm", "secs": "s", "seconds": "s", "u/min": "rpm", "ma": "mA",
-              "millis": "ms"}  # fmt: skip
+_SPELLINGS = {
+    "°c": "degC",
+    "c": "degC",
+    "celsius": "degC",
+    "volts": "V",
+    "v": "V",
+    "amps": "A",
+    "a": "A",
+    "sec": "s",
+    "kmh": "km/h",
+    "kph": "km/h",
+    "1/min": "rpm",
+    "secs": "s",
+    "seconds": "s",
+    "u/min": "rpm",
+    "ma": "mA",
+    "millis": "ms",
+}
 
 
 @dataclass(frozen=True, slots=True)
@@ -74,7 +94,7 @@ def guess(head: str) -> LogLayout:
     lines = [line for line in head.splitlines()[:HEAD] if line.strip()]
     separator, decimal = max(
         ((s, d) for s in SEPARATORS for d in ".," if s != d), key=lambda way: _numbers(lines, *way)
-    )  # fmt: skip
+    )
     rows = [cells(line, separator) for line in lines]
     first = next((k for k, row in enumerate(rows) if _is_numeric(row, decimal)), None)
     if first is None:
@@ -87,8 +107,8 @@ def guess(head: str) -> LogLayout:
 
 def cells(line: str, separator: str) -> list[str]:
     """The cells of one line."""
-    found = next(csv.reader(io.StringIO(line), delimiter=separator, skipinitialspace=True), [])
-    return [cell.strip() for cell in found]
+    row = next(csv.reader(io.StringIO(line), delimiter=separator, skipinitialspace=True), [])
+    return [cell.strip() for cell in row]
 
 
 def number(cell: str, decimal: str) -> float:
@@ -117,18 +137,18 @@ def _numbers(lines: Sequence[str], separator: str, decimal: str) -> tuple[int, i
 
 
 def _columns(names: Sequence[str], values: np.ndarray[tuple[int, int], np.dtype[np.float64]]) -> list[LogColumn]:
-    found: list[LogColumn] = []
+    columns: list[LogColumn] = []
     for name in names:
         meaning = _meaning(name)
-        if meaning in {column.meaning for column in found}:
+        if meaning in {column.meaning for column in columns}:
             meaning = ""
-        found.append(LogColumn(name, meaning, _unit(name, meaning)))
-    if not any(column.meaning == "time" for column in found):
-        rising = [k for k in range(len(found)) if not found[k].meaning and _rises(values[:, k])]
+        columns.append(LogColumn(name, meaning, _unit(name, meaning)))
+    if not any(column.meaning == "time" for column in columns):
+        rising = [k for k in range(len(columns)) if not columns[k].meaning and _rises(values[:, k])]
         if rising:
             k = rising[0]
-            found[k] = LogColumn(names[k], "time", _unit(names[k], "time"))
-    return [_by_size(column, values[:, k]) for k, column in enumerate(found)]
+            columns[k] = LogColumn(names[k], "time", _unit(names[k], "time"))
+    return [_by_size(column, values[:, k]) for k, column in enumerate(columns)]
 
 
 def _meaning(name: str) -> str:
@@ -143,8 +163,8 @@ def _unit(name: str, meaning: str) -> str:
     if not meaning:
         return ""
     dimension, usual = MEANINGS[meaning]
-    told = _UNIT.search(name)
-    text = next((part for part in told.groups() if part), "") if told else name
+    match = _UNIT.search(name)
+    text = next((part for part in match.groups() if part), "") if match else name
     for spelled in (_SPELLINGS.get(text.lower(), text), _SPELLINGS.get(name.lower(), "")):
         try:
             scale(spelled, dimension)

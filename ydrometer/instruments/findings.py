@@ -123,11 +123,14 @@ def findings(stream: Stream) -> list[Found]:
     Args:
         stream: as far as it has been read.
     """
-    made = [*_spins(stream), *_gates(stream), *_pulls(stream)]
+    every_finding = [*_spins(stream), *_gates(stream), *_pulls(stream)]
     resting = _resting(stream)
     if resting is None:
-        return made
-    return [Found(one.kind, one.readings, {**one.more, "supply_voltage": resting}, one.remarks) for one in made]
+        return every_finding
+    return [
+        Found(finding.kind, finding.readings, {**finding.more, "supply_voltage": resting}, finding.remarks)
+        for finding in every_finding
+    ]
 
 
 def read_lines(lines: Iterable[str], more: Mapping[str, Any]) -> list[dict[str, Any]]:
@@ -144,10 +147,10 @@ def read_lines(lines: Iterable[str], more: Mapping[str, Any]) -> list[dict[str, 
     stream.take(lines)
     if stream.faults:
         raise DocumentError(stream.faults[:MOST_FAULTS], max(0, len(stream.faults) - MOST_FAULTS))
-    found = runs_in(stream, more)
-    if not found:
+    runs = runs_in(stream, more)
+    if not runs:
         raise DocumentError([Fault("lines", f"no run in {stream.read} lines", "give pulses, gates or pulls of a run")])
-    return found
+    return runs
 
 
 def runs_in(stream: Stream, more: Mapping[str, Any]) -> list[dict[str, Any]]:
@@ -157,27 +160,26 @@ def runs_in(stream: Stream, more: Mapping[str, Any]) -> list[dict[str, Any]]:
         stream: as far as it has been read.
         more: keys of the runs that the instrument cannot know.
     """
-    return [one.run(more if one.kind in FROM_GATES else {}) for one in findings(stream)]
+    return [finding.run(more if finding.kind in FROM_GATES else {}) for finding in findings(stream)]
 
 
 def trials(stream: Stream, key: str) -> Iterator[list[Sample]]:
     """Samples of one kind, cut where there was a pause or a start."""
     own = [sample for sample in stream.samples if sample.key == key]
-    cuts = [k for k, (a, b) in enumerate(pairwise(own))
-            if a.part != b.part or b.t - a.t > PAUSE_S]  # fmt: skip
+    cuts = [k for k, (a, b) in enumerate(pairwise(own)) if a.part != b.part or b.t - a.t > PAUSE_S]
     numbers = np.searchsorted(cuts, range(len(own)))
     for _, group in groupby(range(len(own)), key=lambda k: int(numbers[k])):
         yield [own[k] for k in group]
 
 
 def _spins(stream: Stream) -> Iterator[Found]:
-    turned = [turning(np.array([s.t for s in one]), stream.slots) for one in trials(stream, "pulse")]
-    known = [one for one in turned if one is not None]
+    turned = [turning(np.array([s.t for s in trial]), stream.slots) for trial in trials(stream, "pulse")]
+    known = [spin for spin in turned if spin is not None]
     if known:
-        missed, bounces = sum(one.missed for one in known), sum(one.bounces for one in known)
+        missed, bounces = sum(spin.missed for spin in known), sum(spin.bounces for spin in known)
         said = ((missed, "missed pulses counted in"), (bounces, "bounces dropped"))
         remarks = tuple(f"{count} {what}" for count, what in said if count)
-        readings = tuple(one.speed for one in known)
+        readings = tuple(spin.speed for spin in known)
         yield Found("spin", readings, {"of": stream.on}, remarks)
 
 
@@ -204,9 +206,9 @@ def _pulls(stream: Stream) -> Iterator[Found]:
     pulls = list(trials(stream, "newton"))
     if not pulls:
         return
-    yield Found("push", tuple(held(np.array([s.value for s in one])) for one in pulls))
-    currents = [[s.value for s in one if s.value > AT_REST] for one in trials(stream, "amp")]
-    drawn = tuple(held(np.array(one)) for one in currents if len(one) >= LEAST_PULSES)
+    yield Found("push", tuple(held(np.array([s.value for s in trial])) for trial in pulls))
+    currents = [[s.value for s in trial if s.value > AT_REST] for trial in trials(stream, "amp")]
+    drawn = tuple(held(np.array(pulse)) for pulse in currents if len(pulse) >= LEAST_PULSES)
     if drawn:
         yield Found("supply_current", drawn, {"moment": "shove"})
 

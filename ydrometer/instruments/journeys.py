@@ -77,12 +77,12 @@ def journeys(table: Table, design: Design) -> list[Journey]:
     speed = np.abs(speed)
     np.nan_to_num(speed, copy=False)
     limit = max(LEAST_STILL, STILL * float(np.percentile(speed, 99.9)))
-    made = []
+    every_journey = []
     for first, last in _stretches(table.time, speed > limit):
-        made.append(_journey(table, design, speed, first, last, limit))
-        if len(made) > MOST_CURVES:
-            made[-1] = replace(made[-1], curve=np.empty((0, 4)))
-    return made
+        every_journey.append(_journey(table, design, speed, first, last, limit))
+        if len(every_journey) > MOST_CURVES:
+            every_journey[-1] = replace(every_journey[-1], curve=np.empty((0, 4)))
+    return every_journey
 
 
 def _stretches(time: Floats, moving: Any) -> Iterator[tuple[int, int]]:
@@ -151,34 +151,39 @@ def _electric(table: Table, own: slice) -> Iterator[tuple[dict[str, Any], float]
 
 
 def _column(table: Table, key: str, own: slice) -> Floats:
-    found = table.columns.get(key)
+    column = table.columns.get(key)
     length = own.stop - own.start
-    return np.full(length, np.nan) if found is None else found[own].astype(float)
+    return np.full(length, np.nan) if column is None else column[own].astype(float)
 
 
-def runs_of(found: list[Journey], resting: float | None) -> list[dict[str, Any]]:
+def runs_of(every_journey: list[Journey], resting: float | None) -> list[dict[str, Any]]:
     """Journeys as runs of a runs file but for their design: one a kind, with a reading of each journey.
 
     Args:
-        found: in order.
+        every_journey: in order.
         resting: the voltage before the first of them, V; None where nobody logged it.
     """
     gathered: dict[str, tuple[dict[str, Any], list[float]]] = {}
-    for about, value in (reading for journey in found for reading in journey.readings):
+    for about, value in (reading for journey in every_journey for reading in journey.readings):
         gathered.setdefault(str(about), (about, []))[1].append(value)
     more = {} if resting is None else {"supply_voltage": typed(resting, "voltage", places=4)}
     return [
-        {**about, **more, "readings": [
-            typed(one, KINDS[about["kind"]].dimension, places=5) for one in values[k : k + MOST_READINGS]
-        ]}
-        for about, values in gathered.values() for k in range(0, len(values), MOST_READINGS)
-    ]  # fmt: skip
+        {
+            **about,
+            **more,
+            "readings": [
+                typed(value, KINDS[about["kind"]].dimension, places=5) for value in values[k : k + MOST_READINGS]
+            ],
+        }
+        for about, values in gathered.values()
+        for k in range(0, len(values), MOST_READINGS)
+    ]
 
 
-def resting_voltage(table: Table, found: list[Journey]) -> float | None:
+def resting_voltage(table: Table, every_journey: list[Journey]) -> float | None:
     """The voltage while it stood before the first run, V."""
     voltage = table.columns.get("voltage")
-    if voltage is None or not found:
+    if voltage is None or not every_journey:
         return None
-    before = voltage[table.time < found[0].begun]
+    before = voltage[table.time < every_journey[0].begun]
     return float(np.median(before)) if len(before) else None

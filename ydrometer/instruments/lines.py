@@ -73,19 +73,19 @@ class Stream:
 
     def _line(self, line: str, place: str) -> None:
         try:
-            told = json.loads(line) if len(line) <= LONGEST else None
+            entry = json.loads(line) if len(line) <= LONGEST else None
         except (ValueError, RecursionError):
-            told = None
-        if not isinstance(told, dict):
+            entry = None
+        if not isinstance(entry, dict):
             self._fault(place, shown(line[:60]), 'give one object of JSON, such as {"t": 1.25, "pulse": 1}')
-        elif "instrument" in told:
-            self._head(told, place)
+        elif "instrument" in entry:
+            self._head(entry, place)
         else:
-            self._samples(told, place)
+            self._samples(entry, place)
 
-    def _head(self, told: dict[str, Any], place: str) -> None:
+    def _head(self, entry: dict[str, Any], place: str) -> None:
         """The instrument has been started."""
-        slots, on = told.get("slots", 1), told.get("on", "wheel")
+        slots, on = entry.get("slots", 1), entry.get("on", "wheel")
         if not isinstance(slots, int) or isinstance(slots, bool) or not 1 <= slots <= 1000:
             self._fault(f"{place}.slots", shown(slots), "give the pulses a turn, a whole number from 1 to 1000")
         elif on not in ("wheel", "motor"):
@@ -94,22 +94,22 @@ class Stream:
             self.slots, self.on = slots, on
         self._restart()
 
-    def _samples(self, told: dict[str, Any], place: str) -> None:
-        t: Any = told.get("t")
+    def _samples(self, entry: dict[str, Any], place: str) -> None:
+        t: Any = entry.get("t")
         if not _is_number(t):
             self._fault(f"{place}.t", shown(t), "give the time of the instrument's own clock in seconds")
             return
-        known = [key for key in told if key in MARKS or key in VALUES]
+        known = [key for key in entry if key in MARKS or key in VALUES]
         if not known:
             wanted = ", ".join(sorted({*MARKS, *VALUES}))
-            self._fault(place, shown(line_of(told)), f"give one of {wanted}")
+            self._fault(place, shown(line_of(entry)), f"give one of {wanted}")
         at = self._on_one_clock(float(t))
         for key in known:
-            if not _is_number(told[key]):
-                self._fault(f"{place}.{key}", shown(told[key]), "give a number")
+            if not _is_number(entry[key]):
+                self._fault(f"{place}.{key}", shown(entry[key]), "give a number")
                 continue
             offset = ZERO_CELSIUS if key == "degC" else 0.0
-            self.samples.append(Sample(at, self._part, key, float(told[key]) + offset))
+            self.samples.append(Sample(at, self._part, key, float(entry[key]) + offset))
 
     def _on_one_clock(self, t: float) -> float:
         """The time on a clock that goes on where the instrument's wraps, and begins anew where that was restarted."""
@@ -134,6 +134,6 @@ def _is_number(value: Any) -> bool:
     return isinstance(value, int | float) and not isinstance(value, bool) and math.isfinite(value)
 
 
-def line_of(told: dict[str, Any]) -> str:
+def line_of(entry: dict[str, Any]) -> str:
     """A line as an instrument speaks it."""
-    return json.dumps(told, separators=(", ", ": "))
+    return json.dumps(entry, separators=(", ", ": "))

@@ -64,8 +64,10 @@ class Performed:
         """The runs as they are read from the lines, each as in a runs file but for the design."""
         stream = Stream()
         stream.take(self.lines)
-        found = [replace(one, kind=self.kind) if one.kind == "push" else one for one in findings(stream)]
-        return [one.run(self.more if one.kind == self.kind else {}) for one in found]
+        heard = [
+            replace(finding, kind=self.kind) if finding.kind == "push" else finding for finding in findings(stream)
+        ]
+        return [finding.run(self.more if finding.kind == self.kind else {}) for finding in heard]
 
 
 class Bench:
@@ -82,7 +84,7 @@ class Bench:
         """
         self.document, self.seed, self.state = document, seed, state
         self.unknowns = unknowns({"": document}, [("", "")])
-        self.theta = np.array([hidden(base, document, one, seed) for one in self.unknowns])
+        self.theta = np.array([hidden(base, document, unknown, seed) for unknown in self.unknowns])
         self.random = np.random.default_rng([seed, state.done])
         self.clock = 0.0
 
@@ -128,8 +130,8 @@ class Bench:
         voltage = self.voltage
         return [] if voltage is None else [self._at(0.0, volt=round(voltage, 2), amp=0.0)]
 
-    def _at(self, t: float, **told: Any) -> dict[str, Any]:
-        return {"t": round(self.clock + t, 6), **told}
+    def _at(self, t: float, **more: Any) -> dict[str, Any]:
+        return {"t": round(self.clock + t, 6), **more}
 
     @property
     def _distance(self) -> float:
@@ -137,8 +139,9 @@ class Bench:
 
     def _rows(self, trial: Trial) -> Rows:
         """The design with what is hidden, its battery as empty and its winding as warm as they are."""
-        conditions = Conditions(supply=at_voltage(self.document.design.drive.supply, self.voltage or 1.0)
-                                if self.voltage else None)  # fmt: skip
+        conditions = Conditions(
+            supply=at_voltage(self.document.design.drive.supply, self.voltage or 1.0) if self.voltage else None
+        )
         case = Case(conditions.applied(self.document.design), sure_stages(self.document))
         laid = factors(self.unknowns, self.theta[None, :], [("", "")], case.branches)
         laid.winding *= 1.0 + HOTTER * self.state.warmth
@@ -175,14 +178,14 @@ class Bench:
             return
         yield self._at(REST_S, gate=1)
         yield self._at(REST_S + time, gate=2)
-        made = trace.points(rows.batch, 0)
+        points = trace.points(rows.batch, 0)
         supply = self.document.design.drive.supply
-        if supply is None or not len(made.time):
+        if supply is None or not len(points.time):
             return
         for at in np.arange(0.0, time, A_SAMPLE_S):
-            amp = float(np.interp(at, made.time, made.bus_current))
+            amp = float(np.interp(at, points.time, points.bus_current))
             yield self._at(REST_S + float(at), **self._logged(amp))
-        self._draws(float(np.mean(made.bus_current[made.time <= time])), time)
+        self._draws(float(np.mean(points.bus_current[points.time <= time])), time)
 
     def _push(self) -> Iterator[dict[str, Any]]:
         """A spring scale at a wall, and the logger."""
@@ -224,7 +227,7 @@ class Bench:
             warmer = (amp / motors) ** 2 * motor_line(branch.source).resistance * seconds / capacity
         self.state = replace(
             self.state, charge=self.state.charge + amp * seconds, warmth=self.state.warmth + min(warmer, 40.0)
-        )  # fmt: skip
+        )
 
 
 def hidden(base: Document, document: Document, unknown: Unknown, seed: int) -> float:
@@ -241,8 +244,14 @@ def hidden(base: Document, document: Document, unknown: Unknown, seed: int) -> f
     """
     number = next(k for k, kind in enumerate(KINDS) if kind.name == unknown.kind.name)
     branch = unknown.branch or 0
-    around = next((one for one in unknowns({"": base}, [("", "")])
-                   if one.kind.name == unknown.kind.name and one.branch == unknown.branch), None)  # fmt: skip
+    around = next(
+        (
+            candidate
+            for candidate in unknowns({"": base}, [("", "")])
+            if candidate.kind.name == unknown.kind.name and candidate.branch == unknown.branch
+        ),
+        None,
+    )
     sigma = around.sigma if around is not None else unknown.sigma
     theta = sigma * float(np.random.default_rng([seed, number, branch]).normal())
     if around is None or not around.held.values or not _only_better_known(base, document, unknown.held.paths[0]):
@@ -261,7 +270,9 @@ def _only_better_known(base: Document, document: Document, path: str) -> bool:
 def truth(base: Document, document: Document, seed: int) -> list[tuple[str, float]]:
     """What is hidden, for "show me": each unknown by name with its factor on what the design holds."""
     bench = Bench(base, document, seed, State())
-    return [(one.kind.name, float(np.exp(theta))) for one, theta in zip(bench.unknowns, bench.theta, strict=True)]
+    return [
+        (unknown.kind.name, float(np.exp(theta))) for unknown, theta in zip(bench.unknowns, bench.theta, strict=True)
+    ]
 
 
 def remembered(raw: Mapping[str, Any]) -> State:

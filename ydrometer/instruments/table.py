@@ -94,24 +94,24 @@ class _Reader:
         comma = self.layout.decimal == ","
         plain = [line.replace(",", ".") for line in chunk] if comma else chunk
         try:
-            made: Floats = np.loadtxt(
+            numbers: Floats = np.loadtxt(
                 plain, delimiter=self.layout.separator, usecols=self.used, comments=None, quotechar='"', ndmin=2
-            )  # fmt: skip
+            )
         except ValueError:
             return self._row_by_row(chunk, begun)
-        return made if len(made) == len(chunk) else self._row_by_row(chunk, begun)
+        return numbers if len(numbers) == len(chunk) else self._row_by_row(chunk, begun)
 
     def _row_by_row(self, chunk: list[str], begun: int) -> Floats:
         """Where something in it is no number."""
-        made = []
+        read_rows = []
         rows = csv.reader(chunk, delimiter=self.layout.separator, skipinitialspace=True)
         for k, row in enumerate(rows):
             if not any(cell.strip() for cell in row):
                 continue
             values = self._row(row, self.layout.skip + begun + k + 1)
             if values is not None:
-                made.append(values)
-        return np.array(made).reshape(-1, len(self.used))
+                read_rows.append(values)
+        return np.array(read_rows).reshape(-1, len(self.used))
 
     def _row(self, row: list[str], line: int) -> list[float] | None:
         if len(row) <= max(self.used):

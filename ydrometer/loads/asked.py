@@ -103,8 +103,8 @@ class LoadCase:
     @cached_property
     def warmth(self) -> dict[int, Warmth]:
         """Of each branch of motors of which enough is known."""
-        found = {b: self._warmth(b) for b in range(len(self.design.drive.branches))}
-        return {b: warmth for b, warmth in found.items() if warmth is not None}
+        by_branch = {b: self._warmth(b) for b in range(len(self.design.drive.branches))}
+        return {b: warmth for b, warmth in by_branch.items() if warmth is not None}
 
     @property
     def motors(self) -> list[tuple[int, Motor]]:
@@ -132,10 +132,15 @@ class LoadCase:
     def passing(self, through: Through) -> Passing:
         """What goes through a stage, without signs."""
         return Passing(
-            np.abs(through.torque_in), np.abs(through.torque_out), np.abs(through.speed_in), np.abs(through.speed_out),
-            self.factor(through.branch), self.said.service or "", self.said.wet,
+            np.abs(through.torque_in),
+            np.abs(through.torque_out),
+            np.abs(through.speed_in),
+            np.abs(through.speed_out),
+            self.factor(through.branch),
+            self.said.service or "",
+            self.said.wet,
             loop_said(self.design, self.setups, through.path),
-        )  # fmt: skip
+        )
 
     @cached_property
     def blocks(self) -> dict[int, list[HeatBlock]]:

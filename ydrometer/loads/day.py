@@ -72,12 +72,13 @@ def heats(evaluation: Evaluation, index: int, moments: Moments) -> Heats:
     known: dict[Phase, Stretch | str] = {}
     given = _stretches(evaluation, index, moments, said.day, known)
     faults = tuple(
-        Fault(f"loads.day[{k}]", f'"{phase.do}" given: {made}', "leave this phase out")
-        for k, (phase, made) in enumerate(zip(said.day, given, strict=True)) if isinstance(made, str)
-    )  # fmt: skip
-    made = [stretch for stretch in given if isinstance(stretch, Stretch)]
-    if made:
-        return Heats(made, said.heats or 1, assumed=False, left_out=faults)
+        Fault(f"loads.day[{k}]", f'"{phase.do}" given: {stretch}', "leave this phase out")
+        for k, (phase, stretch) in enumerate(zip(said.day, given, strict=True))
+        if isinstance(stretch, str)
+    )
+    stretches = [stretch for stretch in given if isinstance(stretch, Stretch)]
+    if stretches:
+        return Heats(stretches, said.heats or 1, assumed=False, left_out=faults)
     usual = _stretches(evaluation, index, moments, USUAL_DAY, known)
     kept = [stretch for stretch in usual if isinstance(stretch, Stretch)]
     return Heats(kept, said.heats or USUAL_HEATS, assumed=True, left_out=faults)
@@ -156,8 +157,9 @@ def block(stretch: Stretch, branch: int) -> HeatBlock:
     groups = np.array_split(np.arange(len(steps)), min(MOST_PIECES, max(1, len(steps))))
     pieces = [
         (steps[g] @ square[g] / steps[g].sum(), steps[g] @ turning[g] / steps[g].sum(), steps[g].sum())
-        for g in groups if len(g) and steps[g].sum() > 0.0
-    ]  # fmt: skip
+        for g in groups
+        if len(g) and steps[g].sum() > 0.0
+    ]
     pieces += [(0.0, 0.0, stretch.wait)] if stretch.wait > 0.0 else []
     squares, speeds, times = np.array(pieces).T
     return HeatBlock(Pieces(squares, speeds, times), stretch.count)

@@ -21,102 +21,130 @@ def _source(b: int) -> str:
     return f"drive.branches[{b}].source"
 
 
-def motor_peak_current(asked: LoadCase) -> Iterator[UseRow]:
+def motor_peak_current(case: LoadCase) -> Iterator[UseRow]:
     """The largest current of one motor against what its maker allows for a moment."""
-    for b, motor in asked.motors:
-        current, moment, at = _peak(asked, b)
+    for b, motor in case.motors:
+        current, moment, at = _peak(case, b)
         needs = [] if motor.peak_current else [f"{_source(b)}.peak_current"]
-        marks = _marks(asked, b, motor.peak_current)
-        yield row("motor_peak_current", _source(b), AMPERE, current, motor.peak_current, moment=moment, needs=needs,
-                  marks=marks, at=at)  # fmt: skip
+        marks = _marks(case, b, motor.peak_current)
+        yield row(
+            "motor_peak_current",
+            _source(b),
+            AMPERE,
+            current,
+            motor.peak_current,
+            moment=moment,
+            needs=needs,
+            marks=marks,
+            at=at,
+        )
 
 
-def _peak(asked: LoadCase, b: int) -> tuple[float, str, int]:
+def _peak(case: LoadCase, b: int) -> tuple[float, str, int]:
     """The largest current of one motor of a branch, by magnitude, its moment, and the place of that among all."""
-    currents = np.abs(asked.moments.states.current[:, b])
+    currents = np.abs(case.moments.states.current[:, b])
     at = largest(currents)
-    return float(currents[at]), asked.moments.names[at], at
+    return float(currents[at]), case.moments.names[at], at
 
 
-def _marks(asked: LoadCase, b: int, capacity: float | None) -> tuple[tuple[str, float], ...]:
+def _marks(case: LoadCase, b: int, capacity: float | None) -> tuple[tuple[str, float], ...]:
     """Uses of a current of one motor in each moment; none where nobody knows what is allowed."""
-    currents = np.abs(asked.moments.states.current[:, b])
-    return by_moment(currents / capacity, asked.moments.names) if capacity else ()
+    currents = np.abs(case.moments.states.current[:, b])
+    return by_moment(currents / capacity, case.moments.names) if capacity else ()
 
 
-def winding_temperature(asked: LoadCase) -> Iterator[UseRow]:
+def winding_temperature(case: LoadCase) -> Iterator[UseRow]:
     """The hottest winding of the day above ambient against its limit."""
-    ambient = asked.design.conditions.ambient
-    for b, motor in asked.motors:
-        warmth = asked.warmth.get(b)
+    ambient = case.design.conditions.ambient
+    for b, motor in case.motors:
+        warmth = case.warmth.get(b)
         assumed = [] if motor.winding_limit else ["winding limit of 130 °C"]
-        assumed += _of_the_day(asked)
+        assumed += _of_the_day(case)
         remarks = []
         if warmth is not None and warmth.day.nodes == 1:
             remarks.append("one node: good for minutes, not for seconds")
         remarks.append("a held brushless motor heats two of its three phases")
         yield row(
-            "winding_temperature", _source(b), KELVIN,
-            None if warmth is None else warmth.day.hottest_winding - ambient, asked.limit(motor) - ambient,
-            assumed=assumed, needs=[f"{_source(b)}.thermal"] if warmth is None else [], remarks=remarks,
-        )  # fmt: skip
+            "winding_temperature",
+            _source(b),
+            KELVIN,
+            None if warmth is None else warmth.day.hottest_winding - ambient,
+            case.limit(motor) - ambient,
+            assumed=assumed,
+            needs=[f"{_source(b)}.thermal"] if warmth is None else [],
+            remarks=remarks,
+        )
 
 
-def _of_the_day(asked: LoadCase) -> list[str]:
-    return ["a usual day"] if asked.heats.assumed else []
+def _of_the_day(case: LoadCase) -> list[str]:
+    return ["a usual day"] if case.heats.assumed else []
 
 
-def mount_softening(asked: LoadCase) -> Iterator[UseRow]:
+def mount_softening(case: LoadCase) -> Iterator[UseRow]:
     """The hottest case of the day above ambient against where a plastic mount gets soft."""
-    ambient = asked.design.conditions.ambient
-    for b, motor in asked.motors:
+    ambient = case.design.conditions.ambient
+    for b, motor in case.motors:
         softens = MATERIALS[motor.mount_material].softens if motor.mount_material else None
         if softens is None:
             continue
-        warmth = asked.warmth.get(b)
+        warmth = case.warmth.get(b)
         demand = None if warmth is None else warmth.day.hottest_case - ambient
         yield row(
-            "mount_softening", _source(b), KELVIN, demand, softens - MARGIN - ambient,
-            assumed=[f"softening point of {motor.mount_material}", *_of_the_day(asked)],
+            "mount_softening",
+            _source(b),
+            KELVIN,
+            demand,
+            softens - MARGIN - ambient,
+            assumed=[f"softening point of {motor.mount_material}", *_of_the_day(case)],
             needs=[f"{_source(b)}.thermal"] if warmth is None else [],
-        )  # fmt: skip
+        )
 
 
-def source_speed(asked: LoadCase) -> Iterator[UseRow]:
+def source_speed(case: LoadCase) -> Iterator[UseRow]:
     """The fastest speed of the run, and with the wheels in the air, against what a source may turn."""
-    for b, branch in enumerate(asked.design.drive.branches):
+    for b, branch in enumerate(case.design.drive.branches):
         most = branch.source.max_speed
         needs = [] if most else [f"{_source(b)}.max_speed"]
-        fastest = float(np.abs(asked.moments.states.source_speed[:, b]).max())
-        air = float(asked.moments.airborne[b])
+        fastest = float(np.abs(case.moments.states.source_speed[:, b]).max())
+        air = float(case.moments.airborne[b])
         for moment, speed in ((RUN, fastest), (IN_THE_AIR, air)):
             yield row("source_speed", _source(b), RADIANS, speed, most, moment=moment, needs=needs)
 
 
-def controller_peak(asked: LoadCase) -> Iterator[UseRow]:
+def controller_peak(case: LoadCase) -> Iterator[UseRow]:
     """The same current against what the controller carries for a moment."""
-    for b, _ in asked.motors:
+    for b, _ in case.motors:
         path = f"drive.branches[{b}]"
-        controller = asked.design.drive.branches[b].controller
+        controller = case.design.drive.branches[b].controller
         peak = controller.peak_current if controller else None
         steady = controller.continuous_current if controller else None
         remarks = ["no peak figure: its continuous one is taken"] if peak is None and steady is not None else []
         needs = [] if peak or steady else [f"{path}.controller.peak_current"]
-        current, moment, at = _peak(asked, b)
-        marks = _marks(asked, b, peak or steady)
-        yield row("controller_peak", path, AMPERE, current, peak or steady, moment=moment, needs=needs,
-                  remarks=remarks, marks=marks, at=at)  # fmt: skip
+        current, moment, at = _peak(case, b)
+        marks = _marks(case, b, peak or steady)
+        yield row(
+            "controller_peak",
+            path,
+            AMPERE,
+            current,
+            peak or steady,
+            moment=moment,
+            needs=needs,
+            remarks=remarks,
+            marks=marks,
+            at=at,
+        )
 
 
-def controller_continuous(asked: LoadCase) -> Iterator[UseRow]:
+def controller_continuous(case: LoadCase) -> Iterator[UseRow]:
     """The root mean square of a motor's current over the day against what the controller carries for long."""
-    for b, _ in asked.motors:
+    for b, _ in case.motors:
         path = f"drive.branches[{b}]"
-        controller = asked.design.drive.branches[b].controller
+        controller = case.design.drive.branches[b].controller
         steady = controller.continuous_current if controller else None
-        mean = root_mean_square(asked.heats, partial(current_of, b))
+        mean = root_mean_square(case.heats, partial(current_of, b))
         needs = [] if steady else [f"{path}.controller.continuous_current"]
-        yield row("controller_continuous", path, AMPERE, mean, steady, assumed=_of_the_day(asked), needs=needs)
+        yield row("controller_continuous", path, AMPERE, mean, steady, assumed=_of_the_day(case), needs=needs)
 
 
 def current_of(b: int, stretch: Stretch) -> Floats:
@@ -127,9 +155,9 @@ def current_of(b: int, stretch: Stretch) -> Floats:
 SUPPLY = "drive.supply"
 
 
-def supply_peak(asked: LoadCase) -> Iterator[UseRow]:
+def supply_peak(case: LoadCase) -> Iterator[UseRow]:
     """The largest current of a battery against its rating; a limit is none."""
-    supply, states = asked.design.drive.supply, asked.moments.states
+    supply, states = case.design.drive.supply, case.moments.states
     if not isinstance(supply, Battery):
         return
     at = largest(states.bus_current)
@@ -137,41 +165,61 @@ def supply_peak(asked: LoadCase) -> Iterator[UseRow]:
     if supply.current_limit and not supply.peak_current:
         remarks.append("its current_limit says what it gives, not what it stands")
     rated = supply.peak_current
-    marks = by_moment(states.bus_current / rated, asked.moments.names) if rated else ()
-    yield row("supply_peak", SUPPLY, AMPERE, float(states.bus_current[at]), rated,
-              moment=asked.moments.names[at], needs=needs, remarks=remarks, marks=marks, at=at)  # fmt: skip
+    marks = by_moment(states.bus_current / rated, case.moments.names) if rated else ()
+    yield row(
+        "supply_peak",
+        SUPPLY,
+        AMPERE,
+        float(states.bus_current[at]),
+        rated,
+        moment=case.moments.names[at],
+        needs=needs,
+        remarks=remarks,
+        marks=marks,
+        at=at,
+    )
 
 
-def supply_continuous(asked: LoadCase) -> Iterator[UseRow]:
+def supply_continuous(case: LoadCase) -> Iterator[UseRow]:
     """The root mean square of a battery's current over the day against its rating."""
-    supply = asked.design.drive.supply
+    supply = case.design.drive.supply
     if not isinstance(supply, Battery):
         return
-    mean = root_mean_square(asked.heats, lambda stretch: stretch.bus)
+    mean = root_mean_square(case.heats, lambda stretch: stretch.bus)
     needs = [] if supply.continuous_current else [f"{SUPPLY}.continuous_current"]
-    yield row("supply_continuous", SUPPLY, AMPERE, mean, supply.continuous_current, assumed=_of_the_day(asked),
-              needs=needs)  # fmt: skip
+    yield row(
+        "supply_continuous", SUPPLY, AMPERE, mean, supply.continuous_current, assumed=_of_the_day(case), needs=needs
+    )
 
 
-def supply_voltage(asked: LoadCase) -> Iterator[UseRow]:
+def supply_voltage(case: LoadCase) -> Iterator[UseRow]:
     """The voltage under which electronics drop out against the lowest of the bus."""
-    supply, states = asked.design.drive.supply, asked.moments.states
+    supply, states = case.design.drive.supply, case.moments.states
     if not isinstance(supply, Battery):
         return
     at = largest(-states.bus_voltage)
     needs = [] if supply.cutoff_voltage else [f"{SUPPLY}.cutoff_voltage"]
-    yield row("supply_voltage", SUPPLY, VOLT, supply.cutoff_voltage, float(states.bus_voltage[at]),
-              moment=asked.moments.names[at], needs=needs, at=at)  # fmt: skip
+    yield row(
+        "supply_voltage",
+        SUPPLY,
+        VOLT,
+        supply.cutoff_voltage,
+        float(states.bus_voltage[at]),
+        moment=case.moments.names[at],
+        needs=needs,
+        at=at,
+    )
 
 
-def fuse(asked: LoadCase) -> Iterator[UseRow]:
+def fuse(case: LoadCase) -> Iterator[UseRow]:
     """Currents by how long they last against what a blade fuse is sure to carry for so long; the worst of the rows."""
-    supply = asked.design.drive.supply
+    supply = case.design.drive.supply
     if supply is None or supply.fuse is None:
         return
     rating = supply.fuse.rating
-    found = [(current, multiple * rating) for current, (_, multiple) in zip(longest_currents(asked.heats), FUSE,
-                                                                            strict=True)]  # fmt: skip
-    demand, capacity = max(found, key=lambda pair: pair[0] / pair[1])
+    uses = [
+        (current, multiple * rating) for current, (_, multiple) in zip(longest_currents(case.heats), FUSE, strict=True)
+    ]
+    demand, capacity = max(uses, key=lambda pair: pair[0] / pair[1])
     remarks = ["least times of blade fuses: it may hold longer"]
-    yield row("fuse", SUPPLY, AMPERE, demand, capacity, assumed=_of_the_day(asked), remarks=remarks)
+    yield row("fuse", SUPPLY, AMPERE, demand, capacity, assumed=_of_the_day(case), remarks=remarks)

@@ -106,11 +106,11 @@ class Map:
 
     def times(self, n: int) -> Map:
         """This one n times, by repeated squaring."""
-        made, square = Map(np.eye(len(self.b)), np.zeros(len(self.b))), self
+        power, square = Map(np.eye(len(self.b)), np.zeros(len(self.b))), self
         while n:
-            made = square.after(made) if n & 1 else made
+            power = square.after(power) if n & 1 else power
             square, n = square.after(square), n >> 1
-        return made
+        return power
 
 
 def maps(net: Network, square: Floats, speed: Floats, times: Floats) -> tuple[Floats, Floats]:
@@ -242,17 +242,17 @@ class Day:
 
     def starts(self, heats: int) -> Floats:
         """Temperatures at the start of each heat, K, (heats, n)."""
-        found = np.empty((heats, self.net.nodes))
+        temperatures = np.empty((heats, self.net.nodes))
         at = self.cold
         for heat in range(heats):
-            found[heat] = at
+            temperatures[heat] = at
             at = np.minimum(self.map.a @ at + self.map.b, RUNAWAY)
-        return found
+        return temperatures
 
     def within(self, start: Floats) -> Floats:
         """Temperatures at all looks of a heat from those at its start, K, (k, n)."""
-        made: Floats = np.minimum(self.parts.a @ start + self.parts.b, RUNAWAY)
-        return made
+        temperatures: Floats = np.minimum(self.parts.a @ start + self.parts.b, RUNAWAY)
+        return temperatures
 
     def hottest(self, heats: int, rest: float = 0.0) -> tuple[float, float]:
         """The hottest winding and case of all heats, K, with a rest behind each: those of the last one."""
@@ -304,11 +304,15 @@ def gone_through(day: Day, heats: int) -> Heat:
     offset = (heats - 1) * day.seconds
     hot, case = int(np.argmax(last[:, 0])), int(np.argmax(last[:, -1]))
     return Heat(
-        nodes=day.net.nodes, winding=float(last[-1, 0]), case=float(last[-1, -1]),
-        hottest_winding=float(last[hot, 0]), at=offset + float(day.parts.time[hot]),
-        hottest_case=float(last[case, -1]), hottest_case_at=offset + float(day.parts.time[case]),
+        nodes=day.net.nodes,
+        winding=float(last[-1, 0]),
+        case=float(last[-1, -1]),
+        hottest_winding=float(last[hot, 0]),
+        at=offset + float(day.parts.time[hot]),
+        hottest_case=float(last[case, -1]),
+        hottest_case_at=offset + float(day.parts.time[case]),
         curve=_curve(day, starts),
-    )  # fmt: skip
+    )
 
 
 def _curve(day: Day, starts: Floats) -> Floats:
@@ -361,5 +365,5 @@ def until(net: Network, square: float, limit: float) -> float | None:
     low = 1e-6
     while warmth(2.0 * low) < limit:
         low *= 2.0
-    found = root(lambda t: warmth(t) - limit, low, 2.0 * low, absolute=1e-9, relative=1e-12)
-    return found if math.isfinite(found) else None
+    moment = root(lambda t: warmth(t) - limit, low, 2.0 * low, absolute=1e-9, relative=1e-12)
+    return moment if math.isfinite(moment) else None

@@ -33,9 +33,15 @@ WELL = 0.8
 SAME = 0.005
 """Relative change of the top speed that is none."""
 CHECKS: tuple[Callable[[LoadCase], Iterator[UseRow]], ...] = (
-    electrical.motor_peak_current, electrical.source_speed, electrical.controller_peak, electrical.supply_peak,
-    electrical.supply_voltage, mechanical.stages, mechanical.box_speed, mechanical.brakes,
-)  # fmt: skip
+    electrical.motor_peak_current,
+    electrical.source_speed,
+    electrical.controller_peak,
+    electrical.supply_peak,
+    electrical.supply_voltage,
+    mechanical.stages,
+    mechanical.box_speed,
+    mechanical.brakes,
+)
 """All that a change may make worse, but for heat."""
 
 
@@ -61,27 +67,27 @@ class _Change:
     moves: bool
 
 
-def helps(found: LoadRows, row: UseRow) -> list[Help]:
+def helps(rows: LoadRows, row: UseRow) -> list[Help]:
     """At most three changes that relieve a row which is near or over, the gentlest first.
 
     Args:
-        found: of the design.
+        rows: of the design.
         row: of it.
     """
-    asked = found.asked
+    case = rows.asked
     if row.state not in ("near", "over"):
         return []
     if row.check == "order_of_steps":
-        return _rearranged(asked, row)
+        return _rearranged(case, row)
     if row.check == "winding_temperature":
-        return _rested(asked, row)
-    before = {_key(one): one for one in found.rows}
-    made = [help_ for change in _changes(asked, row) if (help_ := _tried(asked, row, change, before)) is not None]
-    return made[:MOST]
+        return _rested(case, row)
+    before = {_key(row): row for row in rows.rows}
+    tried = [help_ for change in _changes(case, row) if (help_ := _tried(case, row, change, before)) is not None]
+    return tried[:MOST]
 
 
-def _rows(asked: LoadCase) -> list[UseRow]:
-    return [row for check in CHECKS for row in check(asked)] + shafts.shafts(asked)[0]
+def _rows(case: LoadCase) -> list[UseRow]:
+    return [row for check in CHECKS for row in check(case)] + shafts.shafts(case)[0]
 
 
 def _key(row: UseRow) -> tuple[str, str, str | None, str]:
@@ -90,105 +96,105 @@ def _key(row: UseRow) -> tuple[str, str, str | None, str]:
     return row.check, row.path, row.member, air if air == electrical.IN_THE_AIR else ""
 
 
-def _tried(asked: LoadCase, row: UseRow, change: _Change, before: Mapping[Any, UseRow]) -> Help | None:
+def _tried(case: LoadCase, row: UseRow, change: _Change, before: Mapping[Any, UseRow]) -> Help | None:
     """A change worked out; None where it does not relieve the row."""
-    other = _changed(asked, change)
-    after = {_key(one): one for one in _rows(other)}
-    found = after.get(_key(row))
-    if found is None or found.use is None or (row.use is not None and found.use >= row.use):
+    other = _changed(case, change)
+    after = {_key(row): row for row in _rows(other)}
+    row_after = after.get(_key(row))
+    if row_after is None or row_after.use is None or (row.use is not None and row_after.use >= row.use):
         return None
-    worse = [one for key, one in after.items() if one.state == "over" and key in before and _worse(before[key], one)]
-    text = f"{change.words}: {found.use:.2f}"
-    text += f" ({_cost(asked, other)})" if change.moves else ""
+    worse = [row for key, row in after.items() if row.state == "over" and key in before and _worse(before[key], row)]
+    text = f"{change.words}: {row_after.use:.2f}"
+    text += f" ({_cost(case, other)})" if change.moves else ""
     if worse:
         text += f"; the {part_title(other.design, worse[0])} is over then"
-    return Help(text, found.use, change.values)
+    return Help(text, row_after.use, change.values)
 
 
 def _worse(before: UseRow, after: UseRow) -> bool:
     return before.state != "over" and after.state == "over"
 
 
-def _changed(asked: LoadCase, change: _Change) -> LoadCase:
-    document = asked.evaluation.documents[asked.index]
+def _changed(case: LoadCase, change: _Change) -> LoadCase:
+    document = case.evaluation.documents[case.index]
     new = Document(change.design, document.values, document.assumed)
     if change.moves:
         return LoadCase(evaluate([new]))
-    documents = tuple(new if i == asked.index else one for i, one in enumerate(asked.evaluation.documents))
-    made = LoadCase(replace(asked.evaluation, documents=documents), asked.index)
-    made.__dict__["moments"] = asked.moments
-    return made
+    documents = tuple(new if i == case.index else document for i, document in enumerate(case.evaluation.documents))
+    changed = LoadCase(replace(case.evaluation, documents=documents), case.index)
+    changed.__dict__["moments"] = case.moments
+    return changed
 
 
-def _cost(asked: LoadCase, other: LoadCase) -> str:
+def _cost(case: LoadCase, other: LoadCase) -> str:
     """What a change does to top speed and push."""
-    speeds = [one.evaluation.value("top_speed", one.index) or 0.0 for one in (asked, other)]
+    speeds = [each.evaluation.value("top_speed", each.index) or 0.0 for each in (case, other)]
     push = other.evaluation.value("pushing_force", other.index) or 0.0
     same = math.isclose(*speeds, rel_tol=SAME)
     return f"top speed {'as it is' if same else f'{speeds[1]:.3g} m/s'}, push {push:.3g} N"
 
 
-def _changes(asked: LoadCase, row: UseRow) -> Iterator[_Change]:
+def _changes(case: LoadCase, row: UseRow) -> Iterator[_Change]:
     """What might relieve a row, by its check."""
     if row.check == "gear_tooth":
-        yield from _wider(asked, row)
-        yield from _stronger(asked, row)
-        yield from _teeth(asked, row)
+        yield from _wider(case, row)
+        yield from _stronger(case, row)
+        yield from _teeth(case, row)
     elif row.check in ("belt_force", "chain_force"):
-        yield from _wider(asked, row)
-        yield from _teeth(asked, row)
+        yield from _wider(case, row)
+        yield from _teeth(case, row)
     elif row.check in ("belt_jump", "v_belt_slip"):
-        yield from _tighter(asked, row)
-        yield from _teeth(asked, row)
+        yield from _tighter(case, row)
+        yield from _teeth(case, row)
     elif row.check in ("motor_peak_current", "controller_peak"):
-        yield from _limited(asked, row)
+        yield from _limited(case, row)
 
 
-def _stage(asked: LoadCase, path: str) -> Stage:
-    return next(through.stage for through in asked.line.stages if through.path == path)
+def _stage(case: LoadCase, path: str) -> Stage:
+    return next(through.stage for through in case.line.stages if through.path == path)
 
 
-def _wider(asked: LoadCase, row: UseRow) -> Iterator[_Change]:
+def _wider(case: LoadCase, row: UseRow) -> Iterator[_Change]:
     """As wide as eases it well, in whole millimetres; at most twice as wide as now."""
-    stage: Any = _stage(asked, row.path)
+    stage: Any = _stage(case, row.path)
     if row.check == "chain_force" or not stage.width or row.use is None:
         return
     wanted = math.ceil(1e3 * stage.width * min(2.0, max(row.use / WELL, 1.0)) - 1e-9)
     if 1e-3 * wanted > stage.width:
-        design = put_stage(asked.design, row.path, replace(stage, width=1e-3 * wanted))
+        design = put_stage(case.design, row.path, replace(stage, width=1e-3 * wanted))
         yield _Change(f"width {wanted} mm", design, {f"{row.path}.width": f"{wanted} mm"}, moves=False)
 
 
-def _stronger(asked: LoadCase, row: UseRow) -> Iterator[_Change]:
+def _stronger(case: LoadCase, row: UseRow) -> Iterator[_Change]:
     """The weakest material that eases it, where the maker's own figure is not given."""
-    stage: Any = _stage(asked, row.path)
+    stage: Any = _stage(case, row.path)
     end = row.member if row.member in ("driver", "driven") else "driven"
     if getattr(stage, f"{end}_allowed_stress") is not None or row.demand is None:
         return
     now = MATERIALS[getattr(stage, f"{end}_material") or USUAL_MATERIAL].tooth
     better = sorted((m.tooth, name) for name, m in MATERIALS.items() if m.tooth > now and m.tooth >= row.demand)
     for _, name in better[:1]:
-        design = put_stage(asked.design, row.path, replace(stage, **{f"{end}_material": name}))
+        design = put_stage(case.design, row.path, replace(stage, **{f"{end}_material": name}))
         yield _Change(f"{name} for the {end}", design, {f"{row.path}.{end}_material": name}, moves=False)
 
 
-def _teeth(asked: LoadCase, row: UseRow) -> Iterator[_Change]:
+def _teeth(case: LoadCase, row: UseRow) -> Iterator[_Change]:
     """A driver with one or two teeth more: less force at its rim, and another gearing."""
-    stage = _stage(asked, row.path)
+    stage = _stage(case, row.path)
     if not stage.members or not stage.members[0].form.toothed:
         return
     driver = stage.members[0]
     for teeth in (int(driver.measure) + 1, int(driver.measure) + 2):
-        made = stage.resized({driver.name: teeth})
-        if made is not None:
+        resized = stage.resized({driver.name: teeth})
+        if resized is not None:
             words = f"{teeth}-tooth driver"
             values = {f"{row.path}.{driver.key}": teeth}
-            yield _Change(words, put_stage(asked.design, row.path, made), values, moves=True)
+            yield _Change(words, put_stage(case.design, row.path, resized), values, moves=True)
 
 
-def _tighter(asked: LoadCase, row: UseRow) -> Iterator[_Change]:
+def _tighter(case: LoadCase, row: UseRow) -> Iterator[_Change]:
     """The tension at rest with which it just holds."""
-    fit = asked.design.fit or Mounting()
+    fit = case.design.fit or Mounting()
     place = next((i for i, loop in enumerate(fit.loops) if loop.stage == row.path), len(fit.loops))
     said = fit.loops[place] if place < len(fit.loops) else LoopMount(stage=row.path)
     if said.tension is None or row.demand is None or row.capacity is None:
@@ -197,38 +203,38 @@ def _tighter(asked: LoadCase, row: UseRow) -> Iterator[_Change]:
     needed = row.demand / EASED + flung if row.check == "belt_jump" else row.told["needs_tension"] / EASED
     wanted = math.ceil(needed)
     loops = (*fit.loops[:place], replace(said, tension=float(wanted)), *fit.loops[place + 1 :])
-    design = replace(asked.design, fit=replace(fit, loops=loops))
+    design = replace(case.design, fit=replace(fit, loops=loops))
     yield _Change(f"tension {wanted} N", design, {f"fit.loops[{place}].tension": f"{wanted} N"}, moves=False)
 
 
-def _limited(asked: LoadCase, row: UseRow) -> Iterator[_Change]:
+def _limited(case: LoadCase, row: UseRow) -> Iterator[_Change]:
     """A current limit of the controller that just holds."""
     b = branch_of(row.path)
-    branch = asked.design.drive.branches[b]
+    branch = case.design.drive.branches[b]
     if row.capacity is None:
         return
     controller = replace(branch.controller or Controller(), current_limit=row.capacity)
-    branches = asked.design.drive.branches
-    made = (*branches[:b], replace(branch, controller=controller), *branches[b + 1 :])
-    design = replace(asked.design, drive=replace(asked.design.drive, branches=made))
+    branches = case.design.drive.branches
+    changed = (*branches[:b], replace(branch, controller=controller), *branches[b + 1 :])
+    design = replace(case.design, drive=replace(case.design.drive, branches=changed))
     path = f"drive.branches[{b}].controller.current_limit"
     yield _Change(f"current limit {row.capacity:.3g} A", design, {path: f"{row.capacity:.6g} A"}, moves=True)
 
 
-def _rested(asked: LoadCase, row: UseRow) -> list[Help]:
+def _rested(case: LoadCase, row: UseRow) -> list[Help]:
     b = branch_of(row.path)
-    rest = asked.rest_needed(asked.warmth[b])
+    rest = case.rest_needed(case.warmth[b])
     if not rest:
         return []
     minutes = math.ceil(rest / 60.0)
-    last = len(asked.said.day)
+    last = len(case.said.day)
     changes = {f"loads.day[{last}]": {"do": "rest", "for": f"{minutes} min"}} if last else {}
     return [Help(f"rest of {minutes} min more between heats", None, changes)]
 
 
-def _rearranged(asked: LoadCase, row: UseRow) -> list[Help]:
+def _rearranged(case: LoadCase, row: UseRow) -> list[Help]:
     """What the kind of stage would put in another order."""
     return [
         Help(words, None, {f"{row.path}.{key}": value for key, value in values.items()})
-        for words, values in _stage(asked, row.path).rearranged(row.check)
+        for words, values in _stage(case, row.path).rearranged(row.check)
     ]

@@ -12,20 +12,46 @@ from ydrometer.loads.rows import UseRow
 from ydrometer.loads.shafts import NotJudged
 
 ORDER = (
-    "motor_peak_current", "winding_temperature", "mount_softening", "source_speed", "controller_peak",
-    "controller_continuous", "supply_peak", "supply_continuous", "supply_voltage", "fuse", "gear_tooth", "belt_force",
-    "belt_jump", "v_belt_slip", "chain_force", "chain_teeth", "box_torque", "box_speed", "shaft_stress", "brakes",
+    "motor_peak_current",
+    "winding_temperature",
+    "mount_softening",
+    "source_speed",
+    "controller_peak",
+    "controller_continuous",
+    "supply_peak",
+    "supply_continuous",
+    "supply_voltage",
+    "fuse",
+    "gear_tooth",
+    "belt_force",
+    "belt_jump",
+    "v_belt_slip",
+    "chain_force",
+    "chain_teeth",
+    "box_torque",
+    "box_speed",
+    "shaft_stress",
+    "brakes",
     "order_of_steps",
-)  # fmt: skip
+)
 """Checks in the order in which they are told."""
 NO_LOADS = ("chain_teeth", "order_of_steps")
 """Checks that are about no load, and so never the worst."""
 CHECKS: tuple[Callable[[LoadCase], Iterator[UseRow]], ...] = (
-    electrical.motor_peak_current, electrical.winding_temperature, electrical.mount_softening,
-    electrical.source_speed, electrical.controller_peak, electrical.controller_continuous, electrical.supply_peak,
-    electrical.supply_continuous, electrical.supply_voltage, electrical.fuse, mechanical.stages, mechanical.box_speed,
+    electrical.motor_peak_current,
+    electrical.winding_temperature,
+    electrical.mount_softening,
+    electrical.source_speed,
+    electrical.controller_peak,
+    electrical.controller_continuous,
+    electrical.supply_peak,
+    electrical.supply_continuous,
+    electrical.supply_voltage,
+    electrical.fuse,
+    mechanical.stages,
+    mechanical.box_speed,
     mechanical.brakes,
-)  # fmt: skip
+)
 
 
 @dataclass(frozen=True, slots=True)
@@ -45,10 +71,10 @@ def limits(evaluation: Evaluation, index: int = 0) -> LoadRows:
         evaluation: holds the design.
         index: its place there.
     """
-    asked = LoadCase(evaluation, index)
-    found = [row for check in CHECKS for row in check(asked)]
-    of_shafts, not_judged = shafts.shafts(asked)
-    places = {shaft.path: place for place, shaft in enumerate(asked.line.shafts)}
-    rows = sorted([*found, *of_shafts], key=lambda row: (ORDER.index(row.check), places.get(row.path, -1)))
+    case = LoadCase(evaluation, index)
+    judged = [row for check in CHECKS for row in check(case)]
+    of_shafts, not_judged = shafts.shafts(case)
+    places = {shaft.path: place for place, shaft in enumerate(case.line.shafts)}
+    rows = sorted([*judged, *of_shafts], key=lambda row: (ORDER.index(row.check), places.get(row.path, -1)))
     used = [row for row in rows if row.use is not None and row.check not in NO_LOADS]
-    return LoadRows(asked, rows, not_judged, max(used, key=lambda row: row.use or 0.0, default=None))
+    return LoadRows(case, rows, not_judged, max(used, key=lambda row: row.use or 0.0, default=None))

@@ -26,15 +26,15 @@ def loop_said(design: Design, setups: Sequence[Setup], path: str) -> LoopSaid:
     loops = (design.fit or Mounting()).loops
     place = next((i for i, loop in enumerate(loops) if loop.stage == path), len(loops))
     said = loops[place] if place < len(loops) else None
-    found = next(
+    said_loop = next(
         ((setup, c) for setup in setups for c in setup.plane.couplings if c.path == path and c.loop is not None), None
     )
     where = f"fit.loops[{place}]"
     tension = said.tension if said else None
     mass = said.mass_per_length or 0.0 if said else 0.0
-    if found is None:
+    if said_loop is None:
         return LoopSaid(where, tension, mass)
-    wraps, lean, assumed = _around(*found)
+    wraps, lean, assumed = _around(*said_loop)
     return LoopSaid(where, tension, mass, wraps, lean, assumed)
 
 

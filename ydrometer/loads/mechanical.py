@@ -16,33 +16,43 @@ KA_FREE = ("belt_jump", "v_belt_slip", "chain_teeth", "order_of_steps")
 """Checks whose demand no application factor multiplies."""
 
 
-def stages(asked: LoadCase) -> Iterator[UseRow]:
+def stages(case: LoadCase) -> Iterator[UseRow]:
     """What each stage says of its parts."""
-    for through in asked.line.stages:
-        for strain in through.stage.strains(asked.passing(through)):
-            assumed = [] if strain.check in KA_FREE else asked.service
-            yield strained(through.path, strain, asked.moments.names, assumed)
+    for through in case.line.stages:
+        for strain in through.stage.strains(case.passing(through)):
+            assumed = [] if strain.check in KA_FREE else case.service
+            yield strained(through.path, strain, case.moments.names, assumed)
 
 
-def box_speed(asked: LoadCase) -> Iterator[UseRow]:
+def box_speed(case: LoadCase) -> Iterator[UseRow]:
     """The fastest input speed of a box in the run, and with the wheels in the air, against what it may turn."""
-    for through in asked.line.stages:
+    for through in case.line.stages:
         if not isinstance(through.stage, Box):
             continue
         most = through.stage.max_speed
         needs = [] if most else [f"{through.path}.max_speed"]
         fastest = float(np.abs(through.speed_in).max())
-        for moment, speed in ((RUN, fastest), (IN_THE_AIR, asked.airborne[through.path])):
+        for moment, speed in ((RUN, fastest), (IN_THE_AIR, case.airborne[through.path])):
             yield row("box_speed", through.path, RADIANS, speed, most, moment=moment, needs=needs)
 
 
-def brakes(asked: LoadCase) -> Iterator[UseRow]:
+def brakes(case: LoadCase) -> Iterator[UseRow]:
     """The distance in which it stops from top speed against the one in which it has to."""
-    sight = asked.design.vehicle.sight
-    stopping = asked.evaluation.value("stopping_distance", asked.index)
+    sight = case.design.vehicle.sight
+    stopping = case.evaluation.value("stopping_distance", case.index)
     if sight is not None and stopping is None:
-        yield UseRow("brakes", "vehicle", None, None, None, sight, "m", None, "over",
-                  remarks=("the slope is steeper than the brakes hold",))  # fmt: skip
+        yield UseRow(
+            "brakes",
+            "vehicle",
+            None,
+            None,
+            None,
+            sight,
+            "m",
+            None,
+            "over",
+            remarks=("the slope is steeper than the brakes hold",),
+        )
         return
     known = stopping if stopping is not None and math.isfinite(stopping) else None
     yield row("brakes", "vehicle", "m", known, sight, needs=[] if sight else ["vehicle.sight"])

@@ -15,8 +15,13 @@ from ydrometer.motion.plant import Array, Batch
 from ydrometer.motion.states import States
 
 HARD_START, SHOVE, TURN, RUN, RUN_PEAK, TOP = (
-    "hard start", "shove", "turn on the spot", "run", "run peak", "top speed",
-)  # fmt: skip
+    "hard start",
+    "shove",
+    "turn on the spot",
+    "run",
+    "run peak",
+    "top speed",
+)
 RUN_SHARE = 0.99
 """Share of the top speed up to which the run counts."""
 SAME_POWER = 1e-6
@@ -54,19 +59,19 @@ def moments(evaluation: Evaluation, index: int = 0) -> Moments:
     group, row = evaluation.group(index)
     batch, design = group.batch, evaluation.documents[index].design
     turn, state = turn_on_the_spot(design, batch, row)
-    found = [(HARD_START, states.hard_start(batch, row)), (SHOVE, states.shove(batch, row))]
-    found += [(TURN, state)] if state is not None else []
+    single = [(HARD_START, states.hard_start(batch, row)), (SHOVE, states.shove(batch, row))]
+    single += [(TURN, state)] if state is not None else []
     run = None
     top = float(evaluation.raw("top_speed", index))
     if evaluation.starts(index) and math.isfinite(top):
         run = states.along_the_run(batch, row)
-        found.append((RUN, _rows(run, run.speed <= RUN_SHARE * top)))
-        found.append((TOP, states.driving(batch, row, int(evaluation.raw("last_gear", index)), top)))
+        single.append((RUN, _rows(run, run.speed <= RUN_SHARE * top)))
+        single.append((TOP, states.driving(batch, row, int(evaluation.raw("last_gear", index)), top)))
     last = batch.gears.shape[1] - 1
     air = float(evaluation.raw("no_load_speed", index))
     airborne = air * batch.gears["turning"][row, last] * batch.sources["speed_ratio"][row]
-    names = [name for name, part in found for _ in part.time]
-    return Moments(names, _joined([part for _, part in found]), run, turn, airborne, air)
+    names = [name for name, part in single for _ in part.time]
+    return Moments(names, _joined([part for _, part in single]), run, turn, airborne, air)
 
 
 def _rows(of: States, wanted: NDArray[np.bool_]) -> States:
@@ -107,7 +112,7 @@ def _most_power(batch: Batch, row: int, run: States) -> States:
     same = np.flatnonzero(run.gear == gear)
     left = run.speed[max(best - 1, int(same[0]))]
     right = run.speed[min(best + 1, int(same[-1]))]
-    found, most = run.speed[best], float(power[best])
+    fastest, most = run.speed[best], float(power[best])
 
     def at(speed: float) -> float:
         state = states.driving(batch, row, gear, speed)
@@ -122,5 +127,5 @@ def _most_power(batch: Batch, row: int, run: States) -> States:
             low = a
     middle = 0.5 * (low + high)
     if at(middle) > (1.0 + SAME_POWER) * most:
-        found = middle
-    return states.driving(batch, row, gear, float(found))
+        fastest = middle
+    return states.driving(batch, row, gear, float(fastest))

@@ -81,7 +81,7 @@ def line(design: Design, states: States) -> PowerPath:
         states: at m moments.
     """
     gear = np.where(states.gear < 0, -1 - states.gear, states.gear)
-    made = PowerPath([], [])
+    power_path = PowerPath([], [])
     ends = []
     for b, branch in enumerate(design.drive.branches):
         source = branch.source
@@ -90,25 +90,30 @@ def line(design: Design, states: States) -> PowerPath:
         growth = states.acceleration * turning
         at = _Carried(states.torque[:, b], inertia * growth, states.source_speed[:, b], growth)
         path = f"drive.branches[{b}].source"
-        made.shafts.append(OnShaft(path, at.speed, branch.count * at.passed))
+        power_path.shafts.append(OnShaft(path, at.speed, branch.count * at.passed))
         behind = _Carried(at.torque, at.rotors, states.behind[:, b], growth)
-        ends.append(_walk(made, own_stages(design, b), behind, gear, b, branch.count))
+        ends.append(_walk(power_path, own_stages(design, b), behind, gear, b, branch.count))
     # Where branches join is one shaft: it stands under the last stage of the first one.
     joint = _together([(end, branch.count) for end, branch in zip(ends, design.drive.branches, strict=True)])
-    _join(made, design, joint)
-    _walk(made, trunk_stages(design), joint, gear, None, 1)
-    return made
+    _join(power_path, design, joint)
+    _walk(power_path, trunk_stages(design), joint, gear, None, 1)
+    return power_path
 
 
 def _turning(design: Design, branch: int, gear: Array) -> Array:
     """Source turns per metre of the vehicle, times 2π, in the gear of each moment: G/r, rad/m."""
     ratios = np.array([g for b, _, g in driveline.overall_ratios(design) if b == branch])
-    made: Array = ratios[gear] / (0.5 * design.vehicle.wheel_diameter)
-    return made
+    turning: Array = ratios[gear] / (0.5 * design.vehicle.wheel_diameter)
+    return turning
 
 
 def _walk(
-    made: PowerPath, stages: Iterable[tuple[str, Stage]], at: _Carried, gear: Array, branch: int | None, count: int
+    power_path: PowerPath,
+    stages: Iterable[tuple[str, Stage]],
+    at: _Carried,
+    gear: Array,
+    branch: int | None,
+    count: int,
 ) -> _Carried:
     for path, stage in stages:
         ratio = np.array(stage.gears)[gear] if stage.several_speeds else stage.ratio
@@ -117,8 +122,8 @@ def _walk(
         driven = np.where(at.torque >= 0.0, efficiency, 1.0 / efficiency)
         rotors = (at.rotors + stage.inertia * at.growth) * by_speed
         after = _Carried(at.torque * ratio * driven, rotors, at.speed / by_speed, at.growth / by_speed)
-        made.stages.append(Through(path, stage, branch, at.passed, after.passed, at.speed, after.speed))
-        made.shafts.append(OnShaft(path, after.speed, count * after.passed))
+        power_path.stages.append(Through(path, stage, branch, at.passed, after.passed, at.speed, after.speed))
+        power_path.shafts.append(OnShaft(path, after.speed, count * after.passed))
         at = after
     return at
 
@@ -129,14 +134,16 @@ def _together(ends: list[tuple[_Carried, int]]) -> _Carried:
     return _Carried(torque, rotors, ends[0][0].speed, ends[0][0].growth)
 
 
-def _join(made: PowerPath, design: Design, joint: _Carried) -> None:
+def _join(path: PowerPath, design: Design, joint: _Carried) -> None:
     """One shaft where branches join, in place of the last one of each."""
     if len(design.drive.branches) == 1:
         return
-    last = [(f"drive.branches[{b}].stages[{len(branch.stages) - 1}]" if branch.stages else
-             f"drive.branches[{b}].source") for b, branch in enumerate(design.drive.branches)]  # fmt: skip
-    kept = [shaft for shaft in made.shafts if shaft.path not in last[1:] or shaft.path.endswith("source")]
-    made.shafts[:] = [
+    last = [
+        (f"drive.branches[{b}].stages[{len(branch.stages) - 1}]" if branch.stages else f"drive.branches[{b}].source")
+        for b, branch in enumerate(design.drive.branches)
+    ]
+    kept = [shaft for shaft in path.shafts if shaft.path not in last[1:] or shaft.path.endswith("source")]
+    path.shafts[:] = [
         OnShaft(shaft.path, joint.speed, joint.passed) if shaft.path == last[0] else shaft for shaft in kept
     ]
 
@@ -148,16 +155,16 @@ def speeds_in(design: Design, airborne: Array) -> dict[str, float]:
         design: as evaluated.
         airborne: speed of one source of each branch then, rad/s.
     """
-    found: dict[str, float] = {}
+    speeds: dict[str, float] = {}
     joint = math.inf
     for b in range(len(design.drive.branches)):
         speed = float(airborne[b])
         for path, stage in own_stages(design, b):
-            found[path] = speed
+            speeds[path] = speed
             speed /= stage.speed_ratio
         joint = min(joint, speed)
     last = len(driveline.gear_ratios(design)) - 1
     for path, stage in trunk_stages(design):
-        found[path] = joint
+        speeds[path] = joint
         joint /= stage.ratio_in(last) / (1.0 - stage.slip)
-    return found
+    return speeds

@@ -53,9 +53,16 @@ def _sources(case: RowCase, at: int, gear: int) -> Sources:
         resistance = line.resistance + (branch.controller.resistance if branch.controller else 0.0)
         applied.append(float(states.current[at, b] * resistance + line.ke * states.source_speed[at, b]))
     return Sources(
-        gear, max(applied), float(states.bus_voltage[at]), float(states.bus_current[at]), max(throttle),
-        states.source_speed[at], states.torque[at], states.current[at], states.behind[at],
-    )  # fmt: skip
+        gear,
+        max(applied),
+        float(states.bus_voltage[at]),
+        float(states.bus_current[at]),
+        max(throttle),
+        states.source_speed[at],
+        states.torque[at],
+        states.current[at],
+        states.behind[at],
+    )
 
 
 def arriving(case: RowCase, at: int) -> None:
@@ -70,8 +77,9 @@ def arriving(case: RowCase, at: int) -> None:
     rotors = _rotors(case, at)
     s = case.sheet
     for symbol, words, torque, inside in (
-        ("d", "the driver", through.torque_in, False), ("o", "the output", through.torque_out, True),
-    ):  # fmt: skip
+        ("d", "the driver", through.torque_in, False),
+        ("o", "the output", through.torque_out, True),
+    ):
         sent, kept = _way(case, inside=inside)
         s.step(f"S_{symbol}", f"torque of the sources as far as {words}, with losses", sent, "torque")
         if rotors and kept:
@@ -115,7 +123,7 @@ def _before_the_wheels(case: RowCase, names: Sequence[str], k: int) -> str:
 
 def _speed_up(
     case: RowCase, name: str, stages: Sequence[tuple[str, Stage]], growth: Callable[[list[str], int], str]
-) -> None:  # fmt: skip
+) -> None:
     """Put in what speeds up what turns in the stages of a row; `growth` says how fast the input of the k-th gains."""
     names = [f"{name}{k + 1}" for k in range(len(stages))]
     for k, (path, stage) in enumerate(stages):
@@ -134,10 +142,8 @@ def _speeds(case: RowCase, names: Sequence[str]) -> list[str]:
 def _kept(case: RowCase, rotor: str, names: Sequence[str]) -> list[str]:
     """What a rotor and the stages of a row keep of the torque, as seen behind the last of them; as expressions."""
     known = case.sheet.known
-    found = ["*".join([rotor, *_speeds(case, names)])] if rotor in known else []
-    return found + [
-        "*".join([f"R_{n}", *_speeds(case, names[k:])]) for k, n in enumerate(names) if f"R_{n}" in known
-    ]  # fmt: skip
+    factors = ["*".join([rotor, *_speeds(case, names)])] if rotor in known else []
+    return factors + ["*".join([f"R_{n}", *_speeds(case, names[k:])]) for k, n in enumerate(names) if f"R_{n}" in known]
 
 
 def _names(case: RowCase, path: str) -> list[tuple[str, str]]:

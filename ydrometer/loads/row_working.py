@@ -31,15 +31,15 @@ WHOLE = ("fit.", "loads.", "vehicle.", "drive.")
 """How keys begin that are of the whole document."""
 
 
-def row_working(asked: LoadCase, row: UseRow) -> Working:
+def row_working(load_case: LoadCase, row: UseRow) -> Working:
     """The working behind the use of a row; of its demand where nobody knows what its part stands.
 
     Args:
-        asked: the design.
+        load_case: the design.
         row: one of its rows.
     """
-    sheet = Sheet(asked.evaluation.documents[asked.index].values)
-    case = RowCase(asked.evaluation, asked.index, sheet, _branch(row.path), asked, row)
+    sheet = Sheet(load_case.evaluation.documents[load_case.index].values)
+    case = RowCase(load_case.evaluation, load_case.index, sheet, _branch(row.path), load_case, row)
     wants = stands = ""
     if row.demand is not None or row.capacity is not None:
         wants, stands = _of_stage(case) if row.strain is not None else WRITTEN[row.check](case)
@@ -49,9 +49,18 @@ def row_working(asked: LoadCase, row: UseRow) -> Working:
     dimension = DIMENSIONS[row.unit] if row.use is None else "use"
     check = CHECKS[row.check]
     return Working(
-        row.check, dimension, value, "", check.formula, check.source,
-        sheet.inputs, sheet.table, sheet.steps, None, [],
-    )  # fmt: skip
+        row.check,
+        dimension,
+        value,
+        "",
+        check.formula,
+        check.source,
+        sheet.inputs,
+        sheet.table,
+        sheet.steps,
+        None,
+        [],
+    )
 
 
 def _branch(path: str) -> int:
@@ -133,10 +142,14 @@ def _mean(case: RowCase, of: Callable[[Stretch], Floats], path: str) -> tuple[st
     work, seconds = squares(case.asked.heats, of)
     case.sheet.columns(
         Column("t", "time that counts, of each block of the day", "time", seconds.tolist()),
-        Column("I2_m", "mean square of the current, A²", "ratio",
-               np.divide(work, seconds, out=np.zeros_like(work), where=seconds > 0.0).tolist()),
+        Column(
+            "I2_m",
+            "mean square of the current, A²",
+            "ratio",
+            np.divide(work, seconds, out=np.zeros_like(work), where=seconds > 0.0).tolist(),
+        ),
         Column("q", "their product", "ratio", work.tolist()),
-    )  # fmt: skip
+    )
     case.sheet.step("I_e", "root mean square of the current", "sqrt(sum(q)/max(sum(t), 1e-12))", "current")
     return "I_e", _rating(case, "what it carries for long", path, "current")
 
@@ -153,9 +166,11 @@ def _supply_continuous(case: RowCase) -> tuple[str, str]:
 def _fuse(case: RowCase) -> tuple[str, str]:
     s = case.sheet
     rating = s.given("I_r", "rating of the fuse", "drive.supply.fuse.rating")
-    found = [(current / (multiple * rating), current, time, multiple)
-             for current, (time, multiple) in zip(longest_currents(case.asked.heats), FUSE, strict=True)]  # fmt: skip
-    _, current, time, multiple = max(found, key=lambda row: row[0])
+    uses = [
+        (current / (multiple * rating), current, time, multiple)
+        for current, (time, multiple) in zip(longest_currents(case.asked.heats), FUSE, strict=True)
+    ]
+    _, current, time, multiple = max(uses, key=lambda row: row[0])
     s.put("t_f", "time of the fuse's table", time, "time")
     s.put("k_f", "of its rating it is sure to carry for no longer than that", multiple, "ratio")
     s.put("I_f", "current above which the supply stays for longer", current, "current", "solved")
@@ -189,8 +204,14 @@ def _heat(case: RowCase, node: int) -> None:
     """The hottest moment of a node from the heat that came and went: T_r above the air."""
     s, warmth = case.sheet, case.asked.warmth.get(case.branch)
     ambient = case.sheet.values.get("conditions.ambient")
-    s.put("T_a", "temperature of the air", case.design.conditions.ambient, "temperature",
-          ambient.origin if ambient else "default", "conditions.ambient")  # fmt: skip
+    s.put(
+        "T_a",
+        "temperature of the air",
+        case.design.conditions.ambient,
+        "temperature",
+        ambient.origin if ambient else "default",
+        "conditions.ambient",
+    )
     if warmth is None:
         return
     name = "winding" if node == 0 else "case"
@@ -199,13 +220,13 @@ def _heat(case: RowCase, node: int) -> None:
         s.put("T_h", f"hottest {name}: it runs away, and is told as this", hottest, "temperature", "solved")
     else:
         ends = np.cumsum([stretch.count * stretch.seconds for stretch in case.asked.heats.stretches])
-        found = balance(warmth.one, case.asked.heats.count, ends, node)
-        s.put("T_0", f"{name} at the start of the last heat", found.start, "temperature", "solved")
-        s.put("C_n", f"heat capacity of the {name}", found.capacity, "heat capacity", "part")
+        heat_balance = balance(warmth.one, case.asked.heats.count, ends, node)
+        s.put("T_0", f"{name} at the start of the last heat", heat_balance.start, "temperature", "solved")
+        s.put("C_n", f"heat capacity of the {name}", heat_balance.capacity, "heat capacity", "part")
         s.columns(
-            Column("t", "time in each block of the day", "time", found.seconds.tolist()),
-            Column("Q_in", "heat that comes", "energy", found.taken.tolist()),
-            Column("Q_out", "heat that leaves", "energy", found.given.tolist()),
+            Column("t", "time in each block of the day", "time", heat_balance.seconds.tolist()),
+            Column("Q_in", "heat that comes", "energy", heat_balance.taken.tolist()),
+            Column("Q_out", "heat that leaves", "energy", heat_balance.given.tolist()),
         )
         s.step("T_h", f"hottest {name}", "T_0 + (sum(Q_in) - sum(Q_out))/C_n", "temperature")
     s.step("T_r", "above the air", "T_h - T_a", "temperature rise")
@@ -217,8 +238,14 @@ def _winding(case: RowCase) -> tuple[str, str]:
     assert isinstance(source, Motor)
     path = f"{case.row.path}.winding_limit"
     said = case.sheet.values.get(path)
-    case.sheet.put("T_l", "what its winding stands", case.asked.limit(source), "temperature",
-                   said.origin if said else "assumed", path)  # fmt: skip
+    case.sheet.put(
+        "T_l",
+        "what its winding stands",
+        case.asked.limit(source),
+        "temperature",
+        said.origin if said else "assumed",
+        path,
+    )
     case.sheet.step("T_ok", "above the air", "T_l - T_a", "temperature rise")
     return "T_r", "T_ok"
 
@@ -244,10 +271,17 @@ def _brakes(case: RowCase) -> tuple[str, str]:
 
 
 WRITTEN: dict[str, Callable[[RowCase], tuple[str, str]]] = {
-    "motor_peak_current": _motor_peak, "winding_temperature": _winding, "mount_softening": _mount,
-    "source_speed": _source_speed, "controller_peak": _controller_peak,
-    "controller_continuous": _controller_continuous, "supply_peak": _supply_peak,
-    "supply_continuous": _supply_continuous, "supply_voltage": _supply_voltage, "fuse": _fuse,
-    "box_speed": _box_speed, "brakes": _brakes,
-}  # fmt: skip
+    "motor_peak_current": _motor_peak,
+    "winding_temperature": _winding,
+    "mount_softening": _mount,
+    "source_speed": _source_speed,
+    "controller_peak": _controller_peak,
+    "controller_continuous": _controller_continuous,
+    "supply_peak": _supply_peak,
+    "supply_continuous": _supply_continuous,
+    "supply_voltage": _supply_voltage,
+    "fuse": _fuse,
+    "box_speed": _box_speed,
+    "brakes": _brakes,
+}
 """What writes the working of a check that no stage tells of: the symbols of demand and capacity."""

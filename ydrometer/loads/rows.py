@@ -18,9 +18,16 @@ JUDGED_DIGITS = 4
 SAME = 1.0 - 1e-9
 """Of two moments with the same use the first one is told."""
 DIMENSIONS = {
-    "A": "current", "K": "temperature rise", "rad/s": "angular speed", "V": "voltage", "Pa": "stress", "N": "force",
-    "N·m": "torque", "m": "distance", "": "ratio",
-}  # fmt: skip
+    "A": "current",
+    "K": "temperature rise",
+    "rad/s": "angular speed",
+    "V": "voltage",
+    "Pa": "stress",
+    "N": "force",
+    "N·m": "torque",
+    "m": "distance",
+    "": "ratio",
+}
 """Of the units of rows."""
 
 
@@ -61,18 +68,41 @@ def judged(use: float) -> State:
 
 
 def row(
-    check: str, path: str, unit: str, demand: float | None, capacity: float | None, *, moment: str | None = None,
-    assumed: Sequence[str] = (), needs: Sequence[str] = (), remarks: Sequence[str] = (),
-    marks: tuple[tuple[str, float], ...] = (), at: int | None = None,
-) -> UseRow:  # fmt: skip
+    check: str,
+    path: str,
+    unit: str,
+    demand: float | None,
+    capacity: float | None,
+    *,
+    moment: str | None = None,
+    assumed: Sequence[str] = (),
+    needs: Sequence[str] = (),
+    remarks: Sequence[str] = (),
+    marks: tuple[tuple[str, float], ...] = (),
+    at: int | None = None,
+) -> UseRow:
     """A row of one demand and one capacity."""
     use: float | None = None
     state: State = "unknown"
     if demand is not None and capacity is not None:
         use = demand / capacity if capacity > 0.0 else None
         state = "over" if use is None else judged(use)
-    return UseRow(check, path, None, moment, demand, capacity, unit, use, state, tuple(assumed), tuple(needs),
-               tuple(remarks), marks=marks, at=at)  # fmt: skip
+    return UseRow(
+        check,
+        path,
+        None,
+        moment,
+        demand,
+        capacity,
+        unit,
+        use,
+        state,
+        tuple(assumed),
+        tuple(needs),
+        tuple(remarks),
+        marks=marks,
+        at=at,
+    )
 
 
 def by_moment(uses: Floats, moments: Sequence[str]) -> tuple[tuple[str, float], ...]:
@@ -104,26 +134,42 @@ def strained(path: str, strain: Strain, moments: Sequence[str], prefix: Sequence
     needs = tuple(key if key.startswith("fit.") else f"{path}.{key}" for key in strain.needs)
     member = strain.member or None
     assumed = (*prefix, *strain.assumed)
-    told = {name: float(np.max(strain.of.known[symbol])) for name, symbol in strain.told.items()}
+    shown = {name: float(np.max(strain.of.known[symbol])) for name, symbol in strain.told.items()}
 
     marks: tuple[tuple[str, float], ...] = ()
 
-    def made(at: int | None, demand: float | None, capacity: float | None, use: float | None, state: State) -> UseRow:
+    def row_of(at: int | None, demand: float | None, capacity: float | None, use: float | None, state: State) -> UseRow:
         moment = None if at is None or strain.unit == "" else moments[at]
-        return UseRow(strain.check, path, member, moment, demand, capacity, strain.unit, use, state, assumed, needs,
-                   strain.remarks, told, marks, None if moment is None else at, strain)  # fmt: skip
+        return UseRow(
+            strain.check,
+            path,
+            member,
+            moment,
+            demand,
+            capacity,
+            strain.unit,
+            use,
+            state,
+            assumed,
+            needs,
+            strain.remarks,
+            shown,
+            marks,
+            None if moment is None else at,
+            strain,
+        )
 
     if strain.demand is None or strain.capacity is None:
         state: State = "unknown" if strain.settled is None else "ok" if strain.settled else "over"
         at = None if strain.demand is None else largest(strain.demand)
         demand = None if strain.demand is None or at is None else float(strain.demand[at])
         known = None if strain.capacity is None or np.ndim(strain.capacity) else float(strain.capacity)
-        return made(at, demand, known, None, state)
+        return row_of(at, demand, known, None, state)
     capacity = np.broadcast_to(strain.capacity, strain.demand.shape)
     if (capacity <= 0.0).any():
         at = int(np.argmin(capacity))
-        return made(at, float(strain.demand[at]), float(capacity[at]), None, "over")
+        return row_of(at, float(strain.demand[at]), float(capacity[at]), None, "over")
     uses = strain.demand / capacity
     marks = by_moment(uses, moments) if strain.unit else ()
     at = largest(uses)
-    return made(at, float(strain.demand[at]), float(capacity[at]), float(uses[at]), judged(float(uses[at])))
+    return row_of(at, float(strain.demand[at]), float(capacity[at]), float(uses[at]), judged(float(uses[at])))

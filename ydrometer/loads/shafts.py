@@ -60,19 +60,19 @@ class Pull:
     torque: Floats
 
 
-def shafts(asked: LoadCase) -> tuple[list[UseRow], list[NotJudged]]:
+def shafts(case: LoadCase) -> tuple[list[UseRow], list[NotJudged]]:
     """The rows of all shafts, and those that nothing can be said about."""
     rows, unjudged = [], []
-    through = {stage.path: stage for stage in asked.line.stages}
-    for setup in asked.setups:
+    through = {stage.path: stage for stage in case.line.stages}
+    for setup in case.setups:
         for path in setup.plane.shafts:
             if not any(path in coupling.shafts for coupling in setup.plane.couplings) and not _lacking(setup, path):
                 continue
-            found = _row(asked, setup, path, through)
-            if found is None:
+            row = _row(case, setup, path, through)
+            if row is None:
                 unjudged.append(NotJudged(CHECK, path))
             else:
-                rows.append(found)
+                rows.append(row)
     return rows, unjudged
 
 
@@ -81,33 +81,38 @@ def _lacking(setup: Setup, path: str) -> list[str]:
     stages = setup.plane.stages
     after = stages.index(path) + 1 if path in stages else 0
     near = [path, *stages[after : after + 1]]
-    return [stage for stage in near if stage in setup.plane.missing and "given" in setup.plane.missing[stage]
-            and not any(c.path == stage for c in setup.plane.couplings)]  # fmt: skip
+    return [
+        stage
+        for stage in near
+        if stage in setup.plane.missing
+        and "given" in setup.plane.missing[stage]
+        and not any(c.path == stage for c in setup.plane.couplings)
+    ]
 
 
-def _row(asked: LoadCase, setup: Setup, path: str, through: dict[str, Through]) -> UseRow | None:
+def _row(case: LoadCase, setup: Setup, path: str, through: dict[str, Through]) -> UseRow | None:
     """The row of one shaft; None where nothing can be said."""
     mine = [coupling for coupling in setup.plane.couplings if path in coupling.shafts and not coupling.around_driven]
-    own, mount = _own(asked, path), setup.mounting.of(path)
+    own, mount = _own(case, path), setup.mounting.of(path)
     bearings = _bearings(mount.stack) if mount and mount.stack else []
-    if not _is_of_one_piece(asked, setup, path) or not _is_carried(own, mount, bearings) or not _is_told(setup, mine):
+    if not _is_of_one_piece(case, setup, path) or not _is_carried(own, mount, bearings) or not _is_told(setup, mine):
         return None
     lacking = _lacking(setup, path)
     if lacking:
-        needs = tuple(f"{stage}.{_size_key(asked, stage)}" for stage in lacking)
+        needs = tuple(f"{stage}.{_size_key(case, stage)}" for stage in lacking)
         return UseRow(
             CHECK, path, None, None, None, _capacity(own or mount, path), STRESS, None, "unknown", needs=needs
         )
-    pulls = [pull for c in mine if (pull := _pull(asked, setup, c, path, through)) is not None]
+    pulls = [pull for c in mine if (pull := _pull(case, setup, c, path, through)) is not None]
     if len(pulls) < len(mine):
         return None
-    bent = _bent(own, mount, bearings, pulls, _passed(asked, path, through))
-    return None if bent is None else _judged(asked, path, own or mount, bent)
+    bent = _bent(own, mount, bearings, pulls, _passed(case, path, through))
+    return None if bent is None else _judged(case, path, own or mount, bent)
 
 
-def _is_of_one_piece(asked: LoadCase, setup: Setup, path: str) -> bool:
+def _is_of_one_piece(case: LoadCase, setup: Setup, path: str) -> bool:
     """Whether a shaft is one: not the two in line of a box, nor several sources that come together."""
-    return path not in setup.plane.in_line.values() and not _joins_several(asked, path)
+    return path not in setup.plane.in_line.values() and not _joins_several(case, path)
 
 
 def _is_carried(own: SourceShaft | None, mount: ShaftMount | None, bearings: Sequence[float]) -> bool:
@@ -117,27 +122,27 @@ def _is_carried(own: SourceShaft | None, mount: ShaftMount | None, bearings: Seq
 
 def _is_told(setup: Setup, couplings: Sequence[Coupling]) -> bool:
     """Whether the forces of all couplings can be told: their shafts have places, and nothing is pressed on."""
-    return all(not isinstance(one.stage.in_plane, Contact) and said(setup, one) for one in couplings)
+    return all(not isinstance(coupling.stage.in_plane, Contact) and said(setup, coupling) for coupling in couplings)
 
 
-def _size_key(asked: LoadCase, path: str) -> str:
+def _size_key(case: LoadCase, path: str) -> str:
     """The key of the size of a stage's teeth."""
-    form = next(through.stage for through in asked.line.stages if through.path == path).form
+    form = next(through.stage for through in case.line.stages if through.path == path).form
     assert form is not None  # it has wheels of which nobody knows how large they are
     return form.size_keys[0]
 
 
-def _own(asked: LoadCase, path: str) -> SourceShaft | None:
+def _own(case: LoadCase, path: str) -> SourceShaft | None:
     """A source's own shaft, where its path is one."""
-    for b, branch in enumerate(asked.design.drive.branches):
+    for b, branch in enumerate(case.design.drive.branches):
         if path == f"drive.branches[{b}].source":
             return branch.source.shaft
     return None
 
 
-def _joins_several(asked: LoadCase, path: str) -> bool:
+def _joins_several(case: LoadCase, path: str) -> bool:
     """Whether several sources of a branch come together on a shaft."""
-    for b, branch in enumerate(asked.design.drive.branches):
+    for b, branch in enumerate(case.design.drive.branches):
         last = f"drive.branches[{b}].stages[{len(branch.stages) - 1}]" if branch.stages else ""
         if branch.count > 1 and path == last:
             return True
@@ -150,30 +155,28 @@ def _bearings(stack: Stack) -> list[float]:
     return sorted(0.5 * sum(span) for item, span in laid if item.bearing)
 
 
-def _passed(asked: LoadCase, path: str, through: dict[str, Through]) -> Floats:
+def _passed(case: LoadCase, path: str, through: dict[str, Through]) -> Floats:
     """Torque on a shaft of one source, or of a unit where all have come together, N·m, (m,)."""
-    for b, branch in enumerate(asked.design.drive.branches):
+    for b, branch in enumerate(case.design.drive.branches):
         if path == f"drive.branches[{b}].source":
-            whole = next(shaft for shaft in asked.line.shafts if shaft.path == path)
+            whole = next(shaft for shaft in case.line.shafts if shaft.path == path)
             return np.abs(whole.torque) / branch.count
     if path not in through:
-        return np.zeros(len(asked.moments.names))  # an idler passes nothing along its shaft
-    joint = next((shaft for shaft in asked.line.shafts if shaft.path == path), None)
-    several = len(asked.design.drive.branches) > 1 and joint is not None and through[path].branch is not None
-    last = f"drive.branches[0].stages[{len(asked.design.drive.branches[0].stages) - 1}]"
+        return np.zeros(len(case.moments.names))  # an idler passes nothing along its shaft
+    joint = next((shaft for shaft in case.line.shafts if shaft.path == path), None)
+    several = len(case.design.drive.branches) > 1 and joint is not None and through[path].branch is not None
+    last = f"drive.branches[0].stages[{len(case.design.drive.branches[0].stages) - 1}]"
     return np.abs(joint.torque) if several and joint and path == last else np.abs(through[path].torque_out)
 
 
-def _pull(
-    asked: LoadCase, setup: Setup, coupling: Coupling, path: str, through: dict[str, Through]
-) -> Pull | None:  # fmt: skip
+def _pull(case: LoadCase, setup: Setup, coupling: Coupling, path: str, through: dict[str, Through]) -> Pull | None:
     """What a coupling does to one of its two shafts; None where that is not known."""
     stage = through[coupling.driver.path]
-    passing = asked.passing(stage)
+    passing = case.passing(stage)
     driving = coupling.driver.shaft == path
     wheel = coupling.driver if driving else coupling.driven
-    one, other = (np.array(setup.at(shaft)) for shaft in coupling.shafts)
-    towards = (other - one) / math.dist(one, other)
+    first, second = (np.array(setup.at(shaft)) for shaft in coupling.shafts)
+    towards = (second - first) / math.dist(first, second)
     words = f"{wheel.member} of the {coupling.stage.noun}"
     torque = _brought(coupling, driving, passing.torque_in, passing.torque_out)
     if not isinstance(coupling.stage.in_plane, Mesh):
@@ -212,7 +215,7 @@ def _bent(
     places = _places(mount.stack)
     if any(pull.wheel not in places for pull in pulls):
         return None
-    return _carried(bearings, sorted(((places[pull.wheel], pull) for pull in pulls), key=lambda one: one[0]))
+    return _carried(bearings, sorted(((places[pull.wheel], pull) for pull in pulls), key=lambda placed: placed[0]))
 
 
 def _acting(r: Reckoning, pulls: Sequence[Pull], senses: Floats) -> None:
@@ -290,29 +293,41 @@ def _capacity(shaft: SourceShaft | ShaftMount | None, path: str) -> float:
     return (shaft.yield_strength or MATERIALS[shaft.material or usual].yields) / SAFETY
 
 
-def _judged(asked: LoadCase, path: str, shaft: SourceShaft | ShaftMount | None, r: Reckoning) -> UseRow:
+def _judged(case: LoadCase, path: str, shaft: SourceShaft | ShaftMount | None, r: Reckoning) -> UseRow:
     """The row of a shaft of which all but its diameter is known."""
     capacity = _capacity(shaft, path)
     usual = USUAL_SOURCE_SHAFT if isinstance(shaft, SourceShaft) else USUAL_MATERIAL
-    assumed = list(asked.service)
+    assumed = list(case.service)
     if shaft is not None and shaft.yield_strength is None:
         assumed.append(f"yield strength of {shaft.material or usual}")
-    remarks = ("without weight and push of the road wheels",) if path == _last(asked) else ()
+    remarks = ("without weight and push of the road wheels",) if path == _last(case) else ()
     diameter = shaft.diameter if shaft is not None else None
-    entry = _entry(asked.design.fit or Mounting(), path)
+    entry = _entry(case.design.fit or Mounting(), path)
     if diameter is None:
-        return UseRow(CHECK, path, None, None, None, capacity, STRESS, None, "unknown", tuple(assumed),
-                   (f"fit.shafts[{entry}].diameter",), remarks)  # fmt: skip
+        return UseRow(
+            CHECK,
+            path,
+            None,
+            None,
+            None,
+            capacity,
+            STRESS,
+            None,
+            "unknown",
+            tuple(assumed),
+            (f"fit.shafts[{entry}].diameter",),
+            remarks,
+        )
     mine = f"fit.shafts[{entry}]." if isinstance(shaft, ShaftMount) else "shaft."
     r.put("d_z", "diameter of the shaft", diameter, "length", f"{mine}diameter")
-    r.put("K_A", "application factor", asked.factor(_branch(asked, path)), "ratio", origin="constant")
+    r.put("K_A", "application factor", case.factor(_branch(case, path)), "ratio", origin="constant")
     r.step("sigma_b", "stress by bending", f"32*M/({math.pi}*d_z**3)", "stress")
     r.step("tau", "stress by twist", f"16*T_z/({math.pi}*d_z**3)", "stress")
     r.step("sigma", "both together, with the application factor", "K_A*sqrt(sigma_b**2 + 3*tau**2)", "stress")
     r.put("s_y", "yield strength", SAFETY * capacity, "stress", f"{mine}yield", origin="assumed")
     r.step("sigma_ok", "what it is allowed", f"s_y/{SAFETY:g}", "stress")
     strain = Strain(CHECK, STRESS, r, "sigma", "sigma_ok", assumed=tuple(assumed), remarks=remarks)
-    return strained(path, strain, asked.moments.names)
+    return strained(path, strain, case.moments.names)
 
 
 def _entry(mounting: Mounting, path: str) -> int:
@@ -320,17 +335,17 @@ def _entry(mounting: Mounting, path: str) -> int:
     return next((i for i, shaft in enumerate(mounting.shafts) if shaft.shaft == path), len(mounting.shafts))
 
 
-def _branch(asked: LoadCase, path: str) -> int | None:
+def _branch(case: LoadCase, path: str) -> int | None:
     """The branch that a shaft belongs to; None of the trunk's, and of the one where several branches join."""
-    for b, branch in enumerate(asked.design.drive.branches):
+    for b, branch in enumerate(case.design.drive.branches):
         last = f"drive.branches[{b}].stages[{len(branch.stages) - 1}]"
-        if len(asked.design.drive.branches) > 1 and path == last:
+        if len(case.design.drive.branches) > 1 and path == last:
             return None
         if path.startswith(f"drive.branches[{b}]."):
             return b
     return None
 
 
-def _last(asked: LoadCase) -> str:
+def _last(case: LoadCase) -> str:
     """The shaft with the road wheels."""
-    return asked.line.shafts[-1].path
+    return case.line.shafts[-1].path

@@ -36,17 +36,17 @@ def in_short(evaluation: Evaluation, index: int = 0) -> InShort:
         evaluation: holds it.
         index: its place there.
     """
-    found = _limits(evaluation, index)
-    worst = found.worst
+    rows = _limits(evaluation, index)
+    worst = rows.worst
     state: State = worst.state if worst else "unknown"
-    return InShort(state, worst.use if worst else None, sentence(found.asked.design, worst), known(found))
+    return InShort(state, worst.use if worst else None, sentence(rows.asked.design, worst), known(rows))
 
 
-def known(found: LoadRows) -> Known:
+def known(rows: LoadRows) -> Known:
     """Values of the measures of Loads."""
-    hottest = [warmth.day.hottest_winding for warmth in found.asked.warmth.values()]
+    hottest = [warmth.day.hottest_winding for warmth in rows.asked.warmth.values()]
     return {
-        "worst_use": found.worst.use if found.worst else None,
+        "worst_use": rows.worst.use if rows.worst else None,
         "winding_temperature": max(hottest, default=None),
     }
 

@@ -23,24 +23,24 @@ class Word:
     text: str
 
 
-def warnings(asked: LoadCase) -> list[Word]:
+def warnings(case: LoadCase) -> list[Word]:
     """All of them, source first."""
-    found: list[Word] = []
-    for b, branch in enumerate(asked.design.drive.branches):
+    words: list[Word] = []
+    for b, branch in enumerate(case.design.drive.branches):
         path = f"drive.branches[{b}]"
-        found += _ratings(f"{path}.source", "motor", branch.source)
-        found += _ratings(path, "controller", branch.controller)
+        words += _ratings(f"{path}.source", "motor", branch.source)
+        words += _ratings(path, "controller", branch.controller)
         if branch.controller is not None:
-            found += _limit_over_rating(path, branch.controller)
+            words += _limit_over_rating(path, branch.controller)
         if isinstance(branch.source, Motor):
-            found += _stall(asked, b, branch.source)
+            words += _stall(case, b, branch.source)
         else:
-            found += _engine_in_the_air(asked, b, branch.source)
-    supply = asked.design.drive.supply
+            words += _engine_in_the_air(case, b, branch.source)
+    supply = case.design.drive.supply
     if isinstance(supply, Battery):
-        found += _ratings("drive.supply", "battery", supply)
-        found += _cut_off(asked, supply)
-    return found + list(_fuse(asked))
+        words += _ratings("drive.supply", "battery", supply)
+        words += _cut_off(case, supply)
+    return words + list(_fuse(case))
 
 
 def _ratings(path: str, noun: str, part: object) -> Iterator[Word]:
@@ -64,14 +64,14 @@ def _limit_over_rating(path: str, controller: object) -> Iterator[Word]:
         )
 
 
-def _stall(asked: LoadCase, b: int, motor: Motor) -> Iterator[Word]:
+def _stall(case: LoadCase, b: int, motor: Motor) -> Iterator[Word]:
     """Nobody has said what motor or controller stand, and nothing holds the current back."""
-    controller = asked.design.drive.branches[b].controller
+    controller = case.design.drive.branches[b].controller
     held = controller is not None and controller.current_limit is not None
     rated = controller is not None and (controller.peak_current or controller.continuous_current)
     if held or rated or motor.peak_current:
         return
-    supply = asked.design.drive.supply
+    supply = case.design.drive.supply
     volts = supply.voltage if supply is not None and hasattr(supply, "voltage") else None
     if volts is None:
         return
@@ -83,8 +83,8 @@ def _stall(asked: LoadCase, b: int, motor: Motor) -> Iterator[Word]:
     )
 
 
-def _engine_in_the_air(asked: LoadCase, b: int, engine: Engine) -> Iterator[Word]:
-    most, air = engine.max_speed, float(asked.moments.airborne[b])
+def _engine_in_the_air(case: LoadCase, b: int, engine: Engine) -> Iterator[Word]:
+    most, air = engine.max_speed, float(case.moments.airborne[b])
     if most is not None and air > most:
         yield Word(
             f"drive.branches[{b}].source",
@@ -93,8 +93,8 @@ def _engine_in_the_air(asked: LoadCase, b: int, engine: Engine) -> Iterator[Word
         )
 
 
-def _cut_off(asked: LoadCase, supply: Battery) -> Iterator[Word]:
-    lowest = float(asked.moments.states.bus_voltage.min())
+def _cut_off(case: LoadCase, supply: Battery) -> Iterator[Word]:
+    lowest = float(case.moments.states.bus_voltage.min())
     if supply.cutoff_voltage is not None and lowest < supply.cutoff_voltage:
         yield Word(
             "drive.supply",
@@ -103,9 +103,9 @@ def _cut_off(asked: LoadCase, supply: Battery) -> Iterator[Word]:
         )
 
 
-def _fuse(asked: LoadCase) -> Iterator[Word]:
+def _fuse(case: LoadCase) -> Iterator[Word]:
     """A shove that is held is longer than any row of the fuse's table."""
-    supply, moments = asked.design.drive.supply, asked.moments
+    supply, moments = case.design.drive.supply, case.moments
     fuse = getattr(supply, "fuse", None)
     if fuse is None or SHOVE not in moments.names:
         return

@@ -195,12 +195,24 @@ _BRAKES = (
 )
 _SPEED = "Never over its safe speed, and never with its governor defeated; bystanders clear."
 CAUTIONS = {
-    "motor_peak_current": _POWER, "controller_peak": _POWER, "controller_continuous": _POWER,
-    "winding_temperature": _HOT, "mount_softening": _HOT, "supply_peak": _PACK, "supply_continuous": _PACK,
-    "fuse": "Never put in a larger fuse than leads and battery stand.", "source_speed": _SPEED, "box_speed": _SPEED,
-    "gear_tooth": _HANDS, "belt_force": _HANDS, "belt_jump": _HANDS, "v_belt_slip": _HANDS, "chain_force": _HANDS,
-    "shaft_stress": _HANDS, "brakes": _BRAKES,
-}  # fmt: skip
+    "motor_peak_current": _POWER,
+    "controller_peak": _POWER,
+    "controller_continuous": _POWER,
+    "winding_temperature": _HOT,
+    "mount_softening": _HOT,
+    "supply_peak": _PACK,
+    "supply_continuous": _PACK,
+    "fuse": "Never put in a larger fuse than leads and battery stand.",
+    "source_speed": _SPEED,
+    "box_speed": _SPEED,
+    "gear_tooth": _HANDS,
+    "belt_force": _HANDS,
+    "belt_jump": _HANDS,
+    "v_belt_slip": _HANDS,
+    "chain_force": _HANDS,
+    "shaft_stress": _HANDS,
+    "brakes": _BRAKES,
+}
 """What to mind where a part is near its limit or over it, by check."""
 
 
@@ -263,5 +275,9 @@ def _share(use: float) -> str:
 
 
 def _when(moment: str) -> str:
-    return {"run": "in the run", "top speed": "at top speed", "wheels in the air": "with the wheels in the air",
-            "turn on the spot": "turning on the spot"}.get(moment, f"in the {moment}")  # fmt: skip
+    return {
+        "run": "in the run",
+        "top speed": "at top speed",
+        "wheels in the air": "with the wheels in the air",
+        "turn on the spot": "turning on the spot",
+    }.get(moment, f"in the {moment}")

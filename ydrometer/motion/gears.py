@@ -13,6 +13,8 @@ EARLY = 0.99
 STEPS = 100
 CLOSE = 1e-12
 """Relative tolerance to which the beginning of a change is located."""
+ALIKE = 1e-9
+"""Changes whose beginnings differ by less than this share begin together."""
 
 acceleration, coast = forces.acceleration, forces.coast
 cut_off, next_share, LOOKS = speeds.cut_off, speeds.next_share, speeds.LOOKS
@@ -112,10 +114,13 @@ def change(p: Plant, k: int, g: int, start: float, end: float) -> float:
 
 @kernel
 def next_change(p: Plant, k: int, start: float, end: float) -> tuple[float, int]:
-    """Speed at which the first change begins, and the gear it leads to; (end, −1) if there is none."""
+    """Speed at which the first change begins, and the gear it leads to; (end, −1) if there is none.
+
+    Gears that the tyres hold push alike, so that their changes begin together: then the lowest is next.
+    """
     begins, to = math.inf, -1
     for g in range(k + 1, len(p.gears)):
         at = change(p, k, g, start, end)
-        if at < begins:
+        if at < begins * (1.0 - ALIKE):
             begins, to = at, g
     return (begins, to) if to >= 0 else (end, -1)

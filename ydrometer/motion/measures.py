@@ -93,14 +93,14 @@ def measure(batch: Batch, wanted: Wanted) -> Results:
         wanted: what is asked of their runs.
     """
     n = len(batch.vehicle)
-    out, made = _nothing(batch, wanted), for_kernels(batch)
+    out, ready = _nothing(batch, wanted), for_kernels(batch)
     if THREADS == 1 or n < 2 * A_SHARE:
-        _measure_all(made, wanted, out)
+        _measure_all(ready, wanted, out)
         return out
     # More shares than threads: a core that somebody else uses as well takes fewer.
     edges = [*range(0, n - A_SHARE + 1, A_SHARE), n]
     with ThreadPoolExecutor(THREADS) as pool:
-        for done in [pool.submit(_measure_all, *_rows(made, wanted, out, a, b)) for a, b in pairwise(edges)]:
+        for done in [pool.submit(_measure_all, *_rows(ready, wanted, out, a, b)) for a, b in pairwise(edges)]:
             done.result()
     return out
 
@@ -126,8 +126,8 @@ def _nothing(batch: Batch, wanted: Wanted) -> Results:
     shapes.update(time_to_speed=wanted.speeds.shape, distance_in_time=wanted.times.shape)
     # Those of one number a design lie in one piece: an array of its own takes longer to make than to fill.
     alone = [name for name in Results._fields if name not in shapes]
-    made = dict(zip(alone, np.full((len(alone), n), np.nan), strict=True))
-    return Results(**made, **{name: np.full(shape, np.nan) for name, shape in shapes.items()})
+    outputs = dict(zip(alone, np.full((len(alone), n), np.nan), strict=True))
+    return Results(**outputs, **{name: np.full(shape, np.nan) for name, shape in shapes.items()})
 
 
 def _rows(batch: Batch, wanted: Wanted, out: Results, low: int, high: int) -> tuple[Batch, Wanted, Results]:

@@ -25,8 +25,11 @@ electric, drive_force, FULL = currents.electric, currents.drive_force, currents.
 eased_off, motor_current, source_torque = currents.eased_off, currents.motor_current, currents.source_torque
 engine_speed, bus_voltage_for_power = currents.engine_speed, currents.bus_voltage_for_power
 as_driven, accelerations, traction, wall_traction = (
-    forces.as_driven, forces.accelerations, forces.traction, forces.wall_traction,
-)  # fmt: skip
+    forces.as_driven,
+    forces.accelerations,
+    forces.traction,
+    forces.wall_traction,
+)
 coast, starting_gear, sources_end = forces.coast, gears.starting_gear, speeds.sources_end
 set_in_motion, inside, MOST_PANELS = run.run, moments.inside, panels.MOST_PANELS
 GEAR, END, START, LOW, HIGH = panels.GEAR, panels.END, panels.START, panels.LOW, panels.HIGH
@@ -68,9 +71,19 @@ def _states(rows: Array, branches: int) -> States:
     each = rows[:, SOURCES:].reshape(len(rows), branches, PER_SOURCE)
     time, distance, speed, gear, acceleration, force, volts, amps = plain
     return States(
-        time, distance, speed, gear.astype(int), acceleration, force, volts, amps,
-        each[:, :, SPEED], each[:, :, TORQUE], each[:, :, CURRENT], each[:, :, BEHIND],
-    )  # fmt: skip
+        time,
+        distance,
+        speed,
+        gear.astype(int),
+        acceleration,
+        force,
+        volts,
+        amps,
+        each[:, :, SPEED],
+        each[:, :, TORQUE],
+        each[:, :, CURRENT],
+        each[:, :, BEHIND],
+    )
 
 
 def _width(batch: Batch) -> int:
@@ -123,8 +136,8 @@ def at_force(batch: Batch, i: int, force: float) -> States | None:
         force: at all driven wheels, N.
     """
     out = np.empty((1, _width(batch)))
-    found = _at_force(one(batch, i), force, out)
-    return _states(out, batch.sources.shape[1]) if found else None
+    state = _at_force(one(batch, i), force, out)
+    return _states(out, batch.sources.shape[1]) if state else None
 
 
 @kernel
@@ -198,11 +211,11 @@ def _driving(batch: Batch, k: int, v: float, out: Any) -> None:
 @entry
 def _along(batch: Batch, out: Any) -> int:
     p = row(batch, 0)
-    made = np.empty((MOST_PANELS + 1, 8))
-    count, _, _, _ = set_in_motion(p, made)
+    pieces = np.empty((MOST_PANELS + 1, 8))
+    count, _, _, _ = set_in_motion(p, pieces)
     m = 0
     for i in range(count):
-        panel = made[i]
+        panel = pieces[i]
         for step in range(A_PANEL + 1):
             at = panel[LOW] + (panel[HIGH] - panel[LOW]) * step / A_PANEL
             v, t, x, _, _ = inside(p, panel, at)

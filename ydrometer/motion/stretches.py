@@ -121,10 +121,10 @@ def undercut(q: Quadratic, other: Quadratic) -> float:
 
 
 @kernel
-def least(one: Quadratic, two: Quadratic) -> tuple[Quadratic, float]:
+def least(first: Quadratic, two: Quadratic) -> tuple[Quadratic, float]:
     """The smaller of two quadratics from u = 0 on, and the u up to which it stays the smaller one."""
-    end = undercut(one, two)
-    return (two, undercut(two, one)) if end == 0.0 else (one, end)
+    end = undercut(first, two)
+    return (two, undercut(two, first)) if end == 0.0 else (first, end)
 
 
 @kernel
@@ -167,13 +167,13 @@ def first_better(p: Plant, k: int, g: int, start: float, end: float) -> float:
 
 
 @kernel
-def both_rise(one: Quadratic, two: Quadratic, length: float, room: float) -> float:
+def both_rise(first: Quadratic, two: Quadratic, length: float, room: float) -> float:
     """Least u below a length beyond which both quadratics are positive; infinite if there is none."""
     u = 0.0
     for _ in range(TURNS):
         if u >= length:
             break
-        a, b = rises(one, u, room), rises(two, u, room)
+        a, b = rises(first, u, room), rises(two, u, room)
         if a == u and b == u:
             return u
         u = max(a, b)

@@ -20,9 +20,17 @@ eased_off, motor_current, source_torque = currents.eased_off, currents.motor_cur
 engine_speed, resistance, traction = currents.engine_speed, forces.resistance, forces.traction
 as_driven, wall_traction, starting_gear = forces.as_driven, forces.wall_traction, gears.starting_gear
 set_in_motion, inside, find, MOST_PANELS, GEAR, LOW, HIGH, TIME, DISTANCE, ENERGY = (
-    run.run, moments.inside, moments.find, panels.MOST_PANELS, panels.GEAR, panels.LOW, panels.HIGH, panels.TIME,
-    panels.DISTANCE, panels.ENERGY,
-)  # fmt: skip
+    run.run,
+    moments.inside,
+    moments.find,
+    panels.MOST_PANELS,
+    panels.GEAR,
+    panels.LOW,
+    panels.HIGH,
+    panels.TIME,
+    panels.DISTANCE,
+    panels.ENERGY,
+)
 
 
 @dataclass(frozen=True, slots=True)

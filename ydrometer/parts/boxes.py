@@ -37,26 +37,26 @@ class BoxValue:
     @property
     def declared(self) -> dataclasses.Field[Any]:
         """The field of the stage."""
-        return next(one for one in dataclasses.fields(self.kind) if one.name == self.key)  # type: ignore[arg-type]
+        return next(field for field in dataclasses.fields(self.kind) if field.name == self.key)  # type: ignore[arg-type]
 
 
 def _ratios() -> dict[str, BoxValue]:
     """What makes the ratio of each kind: the key of which a box has exactly one."""
-    found = [BoxValue(kind.ratio_key, kind.ratio_head or kind.ratio_key, kind) for kind in whole_kinds(BOX)]
-    return {value.key: value for value in sorted(found, key=lambda value: value.is_list)}
+    ratios = [BoxValue(kind.ratio_key, kind.ratio_head or kind.ratio_key, kind) for kind in whole_kinds(BOX)]
+    return {value.key: value for value in sorted(ratios, key=lambda value: value.is_list)}
 
 
 def _brought() -> dict[str, BoxValue]:
     """What a box says besides, each key once."""
-    found: dict[str, BoxValue] = {}
-    of_every_part = {one.name for one in dataclasses.fields(Part)}
+    brought: dict[str, BoxValue] = {}
+    of_every_part = {field.name for field in dataclasses.fields(Part)}
     for kind in whole_kinds(BOX):
         for bring in kind.brings:
             if bring.key in of_every_part:
                 continue
             head = bring.head or bring.key.replace("_", " ")
-            found.setdefault(bring.key, BoxValue(bring.key, head, kind, bring.each))
-    return found
+            brought.setdefault(bring.key, BoxValue(bring.key, head, kind, bring.each))
+    return brought
 
 
 RATIOS = _ratios()
@@ -101,7 +101,12 @@ def _field(value: BoxValue) -> tuple[str, Any, Any]:
 
 
 GearboxPart: Any = dataclasses.make_dataclass(
-    "GearboxPart", [_field(value) for value in (*RATIOS.values(), *BROUGHT.values())],
-    bases=(_Box,), frozen=True, slots=True, kw_only=True, namespace={"__doc__": _Box.__doc__},
-)  # fmt: skip
+    "GearboxPart",
+    [_field(value) for value in (*RATIOS.values(), *BROUGHT.values())],
+    bases=(_Box,),
+    frozen=True,
+    slots=True,
+    kw_only=True,
+    namespace={"__doc__": _Box.__doc__},
+)
 """A bought box of any kind."""

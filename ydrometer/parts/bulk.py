@@ -13,9 +13,17 @@ from ydrometer.parts.columns import TABLE, Kind, PartColumn, cell_value, head_of
 from ydrometer.parts.read import read_part
 
 LISTED = {
-    "gear": "teeth", "pulley": "teeth", "sprocket": "teeth", "belt": "teeth", "wheel": "diameter",
-    "v_pulley": "pitch_diameter", "v_belt": "length", "spacer": "thickness", "gearbox": "ratio", "chain": "links",
-}  # fmt: skip
+    "gear": "teeth",
+    "pulley": "teeth",
+    "sprocket": "teeth",
+    "belt": "teeth",
+    "wheel": "diameter",
+    "v_pulley": "pitch_diameter",
+    "v_belt": "length",
+    "spacer": "thickness",
+    "gearbox": "ratio",
+    "chain": "links",
+}
 """For each kind that can be listed, the value that the list is of."""
 SIZE = {"gear": "module", "pulley": "pitch", "sprocket": "pitch", "belt": "pitch", "chain": "pitch"}
 """What a size without a word is."""
@@ -54,9 +62,9 @@ def read_lines(kind: str, text: str) -> tuple[list[dict[str, Any]], list[LineFau
         if not line.strip():
             continue
         try:
-            found = list(_line(TABLE[kind], _plain(line)))
-            faults += _judged(number, found)
-            parts += found
+            lines = list(_line(TABLE[kind], _plain(line)))
+            faults += _judged(number, lines)
+            parts += lines
         except ValueError as error:
             problem, _, remedy = str(error).partition(": ")
             faults.append(LineFault(number, problem, remedy))
@@ -73,14 +81,15 @@ def _plain(line: str) -> str:
 
 def _judged(line: int, parts: Sequence[dict[str, Any]]) -> list[LineFault]:
     """What the reader has against the parts of a line, each fault once."""
-    found: dict[LineFault, None] = {}
+    faults: dict[LineFault, None] = {}
     for part in parts:
         try:
             read_part({"id": "new", **part})
         except DocumentError as error:
-            found |= {LineFault(line, f"{head_of(part['kind'], f.path)}: {f.problem}", f.remedy): None
-                      for f in error.faults}  # fmt: skip
-    return list(found)
+            faults |= {
+                LineFault(line, f"{head_of(part['kind'], f.path)}: {f.problem}", f.remedy): None for f in error.faults
+            }
+    return list(faults)
 
 
 def _line(kind: Kind, line: str) -> Iterator[dict[str, Any]]:
@@ -90,17 +99,17 @@ def _line(kind: Kind, line: str) -> Iterator[dict[str, Any]]:
         column, text = _setting(kind, setting)
         put(base, column.path, cell_value(column, text))
     listed = next(column for column in kind.columns if column.path == LISTED[kind.kind])
-    rest, found = entries, False
+    rest, matched = entries, False
     unit = _UNIT.search(rest)
     rest = rest[: unit.start()] if unit else rest
     for entry in _ENTRY.finditer(rest):
-        found = True
-        made = copy.deepcopy(base)
-        put(made, listed.path, cell_value(listed, entry["value"], unit[1] if unit else ""))
-        made["owned"] = int(entry["owned"]) if entry["owned"] else made.get("owned", 1)
-        yield made
+        matched = True
+        part = copy.deepcopy(base)
+        put(part, listed.path, cell_value(listed, entry["value"], unit[1] if unit else ""))
+        part["owned"] = int(entry["owned"]) if entry["owned"] else part.get("owned", 1)
+        yield part
     left = _ENTRY.sub("", rest).replace(",", "").replace(";", "").strip()
-    if left or not found:
+    if left or not matched:
         raise ValueError(f'"{left[:40] or line.strip()[:40]}" is no list: give {_example(kind)}')
 
 

@@ -52,9 +52,9 @@ def xlsx_of(sheets: Tables) -> bytes:
         for column in sheet.columns:
             longest = max(len(str(cell.value or "")) for cell in column)
             sheet.column_dimensions[column[0].column_letter].width = min(40, longest + 2)
-    made = io.BytesIO()
-    book.save(made)
-    return made.getvalue()
+    stream = io.BytesIO()
+    book.save(stream)
+    return stream.getvalue()
 
 
 WRITE: dict[str, Callable[[Tables], bytes]] = {"csv": csv_of, "xlsx": xlsx_of}

@@ -32,11 +32,11 @@ def fits(stage: Stage, parts: Sequence[Mapping[str, Any]]) -> list[Fit]:
         parts: documents of the bin's parts, read before.
     """
     kind, size = stage.form.part if stage.form else "", stage.tooth_size
-    found = []
+    matches = []
     for raw in parts:
         if not kind or raw.get("kind") != kind:
             continue
         part: Any = read_part(raw)
         if size is None or abs(part.tooth_size - size) <= SAME_SIZE * size:
-            found.append(Fit(float(part.measure), part.id, called(raw), part.owned))
-    return sorted(found, key=lambda fit: (fit.size, fit.id))
+            matches.append(Fit(float(part.measure), part.id, called(raw), part.owned))
+    return sorted(matches, key=lambda fit: (fit.size, fit.id))

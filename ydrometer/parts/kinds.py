@@ -253,7 +253,25 @@ class SundryPart(Part):
 
 KINDS: dict[str, type[Part]] = {
     kind.kind: kind
-    for kind in (MotorPart, EnginePart, SupplyPart, PanelPart, ControllerPart, GearPart, PulleyPart, BeltPart,
-                 SprocketPart, ChainPart, VPulleyPart, VBeltPart, GearboxPart, RoadWheelPart, SpacerPart, BearingPart,
-                 AdapterPart, SleevePart, SundryPart)
-}  # fmt: skip
+    for kind in (
+        MotorPart,
+        EnginePart,
+        SupplyPart,
+        PanelPart,
+        ControllerPart,
+        GearPart,
+        PulleyPart,
+        BeltPart,
+        SprocketPart,
+        ChainPart,
+        VPulleyPart,
+        VBeltPart,
+        GearboxPart,
+        RoadWheelPart,
+        SpacerPart,
+        BearingPart,
+        AdapterPart,
+        SleevePart,
+        SundryPart,
+    )
+}

@@ -44,8 +44,8 @@ def called(part: Mapping[str, Any]) -> str:
         return name.strip()
     if kind not in TABLE:
         return kind
-    found = [_told(kind, path, part) for path in _TOLD[kind] if value_at(part, path) not in (None, "", [])]
-    return f"{TABLE[kind].one} {', '.join(found)}".strip()
+    said = [_told(kind, path, part) for path in _TOLD[kind] if value_at(part, path) not in (None, "", [])]
+    return f"{TABLE[kind].one} {', '.join(said)}".strip()
 
 
 def _told(kind: str, path: str, part: Mapping[str, Any]) -> str:
@@ -71,10 +71,10 @@ class Ids:
         """An id made from what the part is called, with a number where another part has it already."""
         plain = unicodedata.normalize("NFKD", called(part)[:LONGEST_ID]).encode("ascii", "ignore").decode().lower()
         stem = re.sub(r"[^a-z0-9.]+", "-", plain).strip("-.")[: LONGEST_ID - 8] or "part"
-        found = stem
-        while found in self._taken:
+        name = stem
+        while name in self._taken:
             # Goes on from the number given last: many equal parts are not counted through again for each.
             self._numbers[stem] = self._numbers.get(stem, 1) + 1
-            found = f"{stem}-{self._numbers[stem]}"
-        self.take(found)
-        return found
+            name = f"{stem}-{self._numbers[stem]}"
+        self.take(name)
+        return name

@@ -77,8 +77,8 @@ class PowerWheel(OnShaft):
     @property
     def measure(self) -> float:
         """Teeth, or a diameter, m."""
-        found: float = getattr(self, self.form.measure)
-        return found
+        given: float = getattr(self, self.form.measure)
+        return given
 
     @property
     def rim(self) -> float | None:

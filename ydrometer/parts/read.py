@@ -25,12 +25,12 @@ def read_part(raw: Any) -> Part:
     """
     refuse_unsafe(raw)
     seen = Reading()
-    made = _READ(raw, "", seen)
+    part = _READ(raw, "", seen)
     if seen.faults:
         seen.faults = [replace(fault, path=fault.path.removeprefix(".")) for fault in seen.faults]
         seen.refuse()
-    assert isinstance(made, Part)
-    return made
+    assert isinstance(part, Part)
+    return part
 
 
 def read_parts(raw: Sequence[Mapping[str, Any]]) -> list[Part]:

@@ -102,8 +102,9 @@ def parts_in(
         return [], [CellFault(1, "", "no heads", "give the names of the columns in the first row")]
     faults = list(_too_large(rows))
     heads = [_HEAD.fullmatch(text) for text in table[0]]
-    names = [(match["head"].strip().lower().replace("_", " "), match["unit"] or "") if match else ("", "")
-             for match in heads]  # fmt: skip
+    names = [
+        (match["head"].strip().lower().replace("_", " "), match["unit"] or "") if match else ("", "") for match in heads
+    ]
     faults += _unknown(names)
     parts: list[dict[str, Any]] = []
     ids = Ids(taken)
@@ -114,18 +115,18 @@ def parts_in(
             break
         if not any(row):
             continue
-        made = _row(number, row, names, kind, faults)
-        if made is None:
+        raw_part = _row(number, row, names, kind, faults)
+        if raw_part is None:
             continue
-        if made.get("id") in given:
-            problem = f'"{made["id"]}" a second time'
-            faults.append(CellFault(number, "id", problem, f"row {given[made['id']]} has it: give another"))
-        if "id" in made:
-            ids.take(made["id"])
+        if raw_part.get("id") in given:
+            problem = f'"{raw_part["id"]}" a second time'
+            faults.append(CellFault(number, "id", problem, f"row {given[raw_part['id']]} has it: give another"))
+        if "id" in raw_part:
+            ids.take(raw_part["id"])
         else:
-            made["id"] = ids.new(made)
-        given[made["id"]] = number
-        parts.append(made)
+            raw_part["id"] = ids.new(raw_part)
+        given[raw_part["id"]] = number
+        parts.append(raw_part)
     return parts, faults
 
 
@@ -143,8 +144,8 @@ def parts_of(
     faults: list[CellFault] = []
     for title, rows in tables:
         used = {*taken, *(part["id"] for part in parts)}
-        found, wrong = parts_in(rows, _kind(title) or kind, used)
-        parts += found
+        entries, wrong = parts_in(rows, _kind(title) or kind, used)
+        parts += entries
         faults += [replace(fault, sheet=title) for fault in wrong]
         if len(faults) >= MOST_FAULTS:
             break
@@ -189,21 +190,21 @@ def _row(
     if kind not in TABLE:
         faults.append(CellFault(number, "kind", f'"{given[:40]}" given', "use one of " + ", ".join(TABLE)))
         return None
-    made: dict[str, Any] = {"kind": kind, **copy.deepcopy(dict(TABLE[kind].fixed))}
+    part: dict[str, Any] = {"kind": kind, **copy.deepcopy(dict(TABLE[kind].fixed))}
     identity = _plain(cells.get("id", ("", ""))[0])
     if identity:
-        made["id"] = identity
+        part["id"] = identity
     own = {column.head: column for column in TABLE[kind].columns}
     before = len(faults)
     for head, (text, unit) in cells.items():
         if head in own and text:
-            put(made, own[head].path, cell_value(own[head], _plain(text), unit))
+            put(part, own[head].path, cell_value(own[head], _plain(text), unit))
         elif text and head not in ("kind", "id") and any(head == c.head for k in TABLE.values() for c in k.columns):
             faults.append(
                 CellFault(number, head, f'"{text[:40]}" given', f"a {TABLE[kind].one} has none: leave it empty")
             )
-    faults += _judged(number, made)
-    return made if len(faults) == before else None
+    faults += _judged(number, part)
+    return part if len(faults) == before else None
 
 
 def _kind(text: str) -> str:
@@ -215,12 +216,12 @@ def _kind(text: str) -> str:
     return ""
 
 
-def _judged(number: int, made: dict[str, Any]) -> Iterator[CellFault]:
+def _judged(number: int, part: dict[str, Any]) -> Iterator[CellFault]:
     try:
-        read_part({"id": "new", **made})
+        read_part({"id": "new", **part})
     except DocumentError as error:
         for fault in error.faults:
-            yield CellFault(number, head_of(made["kind"], fault.path), fault.problem, fault.remedy)
+            yield CellFault(number, head_of(part["kind"], fault.path), fault.problem, fault.remedy)
 
 
 def _text(cell: Any) -> str:

@@ -102,10 +102,10 @@ class Draw:
 
     def pairs(self, count: int) -> list[tuple[int, int]]:
         """Several such pairs, none like another."""
-        made = [self.pair() for _ in range(count)]
-        if len(set(made)) < count:
+        drawn = [self.pair() for _ in range(count)]
+        if len(set(drawn)) < count:
             raise Again
-        return made
+        return drawn
 
 
 def times(count: float, noun: str) -> str:

@@ -44,16 +44,16 @@ class Exercise:
         """
         if isinstance(self.posed.ask, PicksAsked):
             return draw_bag(self.posed.ask.bag)
-        made = draw_line(design.read(self.posed.design).design, longest)
-        made = _closed(made) if self.posed.closed else made
-        return _still(made, self.posed.first) if self.posed.still else made
+        line = draw_line(design.read(self.posed.design).design, longest)
+        line = _closed(line) if self.posed.closed else line
+        return _still(line, self.posed.first) if self.posed.still else line
 
     def plate(self, *, whole: bool = False) -> PlanDrawing | None:
         """Where holes are asked for, the plate with the driver on it; `whole` with what it drives in its place too."""
         if not (isinstance(self.posed.ask, ChoiceAsked) and self.posed.ask.holes):
             return None
-        made = draw_plan(set_up(design.read(self.posed.design).design), [])
-        return made if whole else replace(made, shafts=made.shafts[:1], wheels=made.wheels[:1])
+        plan = draw_plan(set_up(design.read(self.posed.design).design), [])
+        return plan if whole else replace(plan, shafts=plan.shafts[:1], wheels=plan.wheels[:1])
 
     def working(self) -> Working:
         """How the answer comes about, a line at a time."""

@@ -55,8 +55,10 @@ def judge(exercise: Exercise, given: object) -> Judgement:
         return _judge_number(exercise, number_of(answer))
     if _same(exercise, answer, posed.answer):
         return Judgement("right", "", SAID["right"])
-    found = next((one.name for one in posed.mistakes if _same(exercise, answer, one.answer)), "")
-    return _missed(found)
+    mistake = next(
+        (known_mistake.name for known_mistake in posed.mistakes if _same(exercise, answer, known_mistake.answer)), ""
+    )
+    return _missed(mistake)
 
 
 def read_answer(exercise: Exercise, given: object) -> Answer:
@@ -105,8 +107,11 @@ def _judge_number(exercise: Exercise, value: float) -> Judgement:
     off = abs(value - right) / abs(right)
     if off <= RIGHT:
         return Judgement("right", "", SAID["right"])
-    near = [one for one in exercise.posed.mistakes
-            if abs(value - number_of(one.answer)) <= BY_MISTAKE * abs(number_of(one.answer))]  # fmt: skip
+    near = [
+        mistake
+        for mistake in exercise.posed.mistakes
+        if abs(value - number_of(mistake.answer)) <= BY_MISTAKE * abs(number_of(mistake.answer))
+    ]
     if off <= EARLY and not near:
         return Judgement("rounded early", "", SAID["rounded early"])
     return _missed(near[0].name if near else "")
@@ -116,9 +121,9 @@ def _missed(name: str) -> Judgement:
     return Judgement("mistake", name, MISTAKES[name]) if name else Judgement("wrong", "", SAID["wrong"])
 
 
-def _same(exercise: Exercise, one: Answer, other: Answer) -> bool:
+def _same(exercise: Exercise, this: Answer, other: Answer) -> bool:
     ask = exercise.posed.ask
-    if isinstance(ask, PicksAsked) and isinstance(one, tuple) and isinstance(other, tuple):
-        first, second = ask.ratio(one), ask.ratio(other)
+    if isinstance(ask, PicksAsked) and isinstance(this, tuple) and isinstance(other, tuple):
+        first, second = ask.ratio(this), ask.ratio(other)
         return abs(first - second) <= SAME * second
-    return one == other
+    return this == other

@@ -71,4 +71,4 @@ MISTAKES: dict[str, str] = {
     "believed enough": "The smaller the difference, the more runs it takes to show it.",
     "mistake left in": "That is what was worked out. One line of it is wrong.",
     "another mistake seen": "That mistake was not made here. Work out what it would have led to.",
-}  # fmt: skip
+}

@@ -137,9 +137,16 @@ class Sum:
         return self.sheet.step(symbol, words, expression, dimension)
 
     def number(
-        self, d: Draw, words: str, dimension: str, answer: float, mistakes: Mapping[str, str],
-        hints: tuple[str, str, str], design: dict[str, Any], formula: str,
-    ) -> Posed:  # fmt: skip
+        self,
+        d: Draw,
+        words: str,
+        dimension: str,
+        answer: float,
+        mistakes: Mapping[str, str],
+        hints: tuple[str, str, str],
+        design: dict[str, Any],
+        formula: str,
+    ) -> Posed:
         """A question for a number.
 
         Args:
@@ -153,25 +160,32 @@ class Sum:
         Raises:
             Again: answer and mistakes are too near to each other, or no sizes of real vehicles.
         """
-        made = tuple(Mistake(evaluate(expression, self.sheet.known), name) for name, expression in mistakes.items())
-        need_apart([answer, *(number_of(one.answer) for one in made)])
-        asked = NumberAsked(dimension, d.unit(dimension))
-        return Posed(words, asked, answer, known(made), hints, formula, self.sheet, design)
+        named = tuple(Mistake(evaluate(expression, self.sheet.known), name) for name, expression in mistakes.items())
+        need_apart([answer, *(number_of(mistake.answer) for mistake in named)])
+        ask = NumberAsked(dimension, d.unit(dimension))
+        return Posed(words, ask, answer, known(named), hints, formula, self.sheet, design)
 
 
 def choose(
-    words: str, choices: Sequence[Choice], answer: str, mistakes: Mapping[str, str], hints: tuple[str, str, str],
-    design: dict[str, Any], formula: str, sheet: Sheet | None = None, **more: Any,
-) -> Posed:  # fmt: skip
+    words: str,
+    choices: Sequence[Choice],
+    answer: str,
+    mistakes: Mapping[str, str],
+    hints: tuple[str, str, str],
+    design: dict[str, Any],
+    formula: str,
+    sheet: Sheet | None = None,
+    **more: Any,
+) -> Posed:
     """A question with some answers to choose from; `mistakes` names what leads to each wrong one, by key."""
-    made = tuple(Mistake(key, name) for key, name in mistakes.items() if key != answer)
+    named = tuple(Mistake(key, name) for key, name in mistakes.items() if key != answer)
     ask = ChoiceAsked(tuple(choices), more.pop("around", ""), more.pop("holes", ()))
-    return Posed(words, ask, answer, known(made), hints, formula, sheet or Sheet({}), design, **more)
+    return Posed(words, ask, answer, known(named), hints, formula, sheet or Sheet({}), design, **more)
 
 
 def known(mistakes: tuple[Mistake, ...]) -> tuple[Mistake, ...]:
     """The same: each has a name that can be explained."""
-    missing = [one.name for one in mistakes if one.name not in MISTAKES]
+    missing = [mistake.name for mistake in mistakes if mistake.name not in MISTAKES]
     assert not missing, missing
     return mistakes
 
@@ -185,6 +199,6 @@ def need_apart(numbers: Sequence[float]) -> None:
     sizes = sorted(numbers)
     if not all(math.isfinite(size) and size != 0.0 for size in sizes):
         raise Again
-    for one, other in pairwise(sizes):
-        if abs(other - one) <= APART * max(abs(one), abs(other)):
+    for first, second in pairwise(sizes):
+        if abs(second - first) <= APART * max(abs(first), abs(second)):
             raise Again

@@ -140,10 +140,10 @@ def _rounds(board: Board) -> Iterator[tuple[int, list[list[str]]]]:
     while len(left) > 1:
         groups = _groups(left, board.lanes)
         yield number, groups
-        found = [_winner(board, number, group) for group in groups]
-        if None in found:
+        winners = [_winner(board, number, group) for group in groups]
+        if None in winners:
             return
-        left, number = [winner for winner in found if winner is not None], number + 1
+        left, number = [winner for winner in winners if winner is not None], number + 1
 
 
 def _groups(left: Sequence[str], lanes: int) -> list[list[str]]:
@@ -167,17 +167,17 @@ def _winner(board: Board, number: int, group: Sequence[str]) -> str | None:
 
 def _run(board: Board, number: int, group: Sequence[str]) -> Heat | None:
     """The heat of this group in this round; the last one, where it was run again."""
-    found = [heat for heat in board.heats if heat.round == number and set(heat.entries) == set(group)]
-    return found[-1] if found else None
+    heats = [heat for heat in board.heats if heat.round == number and set(heat.entries) == set(group)]
+    return heats[-1] if heats else None
 
 
 def _next_of_all(board: Board) -> NextHeat | None:
     """A group that meets as many new opponents as can be, of those who have run least."""
     ids = [entry.id for entry in board.entries]
     met = {frozenset(pair) for heat in board.heats for pair in combinations(heat.entries, 2)}
-    runs = {one: sum(one in heat.entries for heat in board.heats) for one in ids}
+    runs = {id: sum(id in heat.entries for heat in board.heats) for id in ids}
     if board.lanes == 1:
-        waiting = [one for one in ids if runs[one] == 0]
+        waiting = [id for id in ids if runs[id] == 0]
         return NextHeat(1, waiting[:1]) if waiting else None
     unmet = [pair for pair in combinations(ids, 2) if frozenset(pair) not in met]
     if not unmet:
@@ -185,13 +185,13 @@ def _next_of_all(board: Board) -> NextHeat | None:
     first = min(unmet, key=lambda pair: (runs[pair[0]] + runs[pair[1]], max(runs[pair[0]], runs[pair[1]])))
     group = list(first)
     while len(group) < min(board.lanes, len(ids)):
-        others = [one for one in ids if one not in group]
-        new = {one: sum(frozenset((one, member)) not in met for member in group) for one in others}
-        best = max(others, key=lambda one: (new[one], -runs[one]))
+        others = [id for id in ids if id not in group]
+        new = {id: sum(frozenset((id, member)) not in met for member in group) for id in others}
+        best = max(others, key=lambda id: (new[id], -runs[id]))
         if not new[best]:
             break
         group.append(best)
-    return NextHeat(1 + min(runs[one] for one in group), group)
+    return NextHeat(1 + min(runs[id] for id in group), group)
 
 
 def standings(board: Board) -> list[Place]:
@@ -205,8 +205,21 @@ def standings(board: Board) -> list[Place]:
         reached, out = fates[entry.id]
         ahead = (reached, not out) if board.mode == "knockout" else (wins, True)
         best = min(times, default=math.inf)
-        rows.append((ahead, -best, Place(0, entry.id, len(own), wins, out, None if math.isinf(best) else best,
-                                         fmean(times) if times else None)))  # fmt: skip
+        rows.append(
+            (
+                ahead,
+                -best,
+                Place(
+                    0,
+                    entry.id,
+                    len(own),
+                    wins,
+                    out,
+                    None if math.isinf(best) else best,
+                    fmean(times) if times else None,
+                ),
+            )
+        )
     rows.sort(key=lambda row: row[:2], reverse=True)
     return [replace(row, place=k) for k, (_, _, row) in enumerate(rows, 1)]
 
@@ -219,7 +232,7 @@ def _fates(board: Board) -> dict[str, tuple[int, bool]]:
     for number, groups in _rounds(board):
         for group in groups:
             winner = _winner(board, number, group)
-            for one in group:
-                won = one == winner
-                fates[one] = number + won, winner is not None and not won
+            for id in group:
+                won = id == winner
+                fates[id] = number + won, winner is not None and not won
     return fates

@@ -31,7 +31,9 @@ def report(exercise: Exercise) -> dict[str, Any]:
         **({} if plate is None else {"plate": asdict(plate)}),
         "ask": asked(posed.ask),
         "answer": answered(posed.ask, posed.answer),
-        "mistakes": [{"answer": answered(posed.ask, one.answer), "name": one.name} for one in posed.mistakes],
+        "mistakes": [
+            {"answer": answered(posed.ask, mistake.answer), "name": mistake.name} for mistake in posed.mistakes
+        ],
         "hints": list(posed.hints),
         "working": asdict(exercise.working()),
     }
@@ -45,9 +47,14 @@ def kinds() -> dict[str, Any]:
 def given(exercise: Exercise) -> dict[str, Any]:
     """What the question tells: numbers by symbol, and the rest as it is."""
     numbers = {
-        one.symbol: {"words": one.words, "value": one.value, "unit": DIMENSIONS[one.dimension].si}
-        for one in exercise.posed.sheet.inputs if one.origin == "given"
-    }  # fmt: skip
+        given_input.symbol: {
+            "words": given_input.words,
+            "value": given_input.value,
+            "unit": DIMENSIONS[given_input.dimension].si,
+        }
+        for given_input in exercise.posed.sheet.inputs
+        if given_input.origin == "given"
+    }
     return {**numbers, **exercise.posed.said}
 
 

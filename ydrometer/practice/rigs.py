@@ -26,10 +26,20 @@ def ratio(driver: int, driven: int) -> float:
 
 
 def rig(
-    stages: Sequence[dict[str, Any]], *, wheel: float = 0.1, turns: float = 500.0, volts: float = 12.0,
-    resistance: float = 0.05, pack: float = 0.0, limit: float | None = None, mass: float = 1000.0, grip: float = PLENTY,
-    count: int = 1, grade: float = 0.0, name: str = "Exercise",
-) -> dict[str, Any]:  # fmt: skip
+    stages: Sequence[dict[str, Any]],
+    *,
+    wheel: float = 0.1,
+    turns: float = 500.0,
+    volts: float = 12.0,
+    resistance: float = 0.05,
+    pack: float = 0.0,
+    limit: float | None = None,
+    mass: float = 1000.0,
+    grip: float = PLENTY,
+    count: int = 1,
+    grade: float = 0.0,
+    name: str = "Exercise",
+) -> dict[str, Any]:
     """A design file of a vehicle with one branch.
 
     Args:
@@ -51,17 +61,28 @@ def rig(
         supply = {"kind": "battery", "open_circuit_voltage": f"{volts:.9g} V", "resistance": f"{pack:.9g} ohm"}
     constants = {"kv": turns / volts, "resistance": resistance, "no_load_current": 0.0}
     branch: dict[str, Any] = {
-        "count": count, "source": {"kind": "motor", "constants": constants}, "stages": list(stages),
-    }  # fmt: skip
+        "count": count,
+        "source": {"kind": "motor", "constants": constants},
+        "stages": list(stages),
+    }
     if limit is not None:
         branch["controller"] = {"current_limit": f"{limit:.9g} A"}
-    vehicle = {"mass": mass, "wheel_diameter": wheel, "driven": "all", "rolling_resistance": 0.0, "drag_area": 0.0,
-               "grip": grip}  # fmt: skip
+    vehicle = {
+        "mass": mass,
+        "wheel_diameter": wheel,
+        "driven": "all",
+        "rolling_resistance": 0.0,
+        "drag_area": 0.0,
+        "grip": grip,
+    }
     return {
-        "format": "ydrometer-design", "version": 1, "name": name, "vehicle": vehicle,
+        "format": "ydrometer-design",
+        "version": 1,
+        "name": name,
+        "vehicle": vehicle,
         "drive": {"units": 1, "supply": supply, "branches": [branch], "stages": []},
         **({"conditions": {"grade": grade}} if grade else {}),
-    }  # fmt: skip
+    }
 
 
 def with_torque(torque: float, stages: Sequence[dict[str, Any]], *, limit: float = 20.0, **more: Any) -> dict[str, Any]:
@@ -72,13 +93,13 @@ def with_torque(torque: float, stages: Sequence[dict[str, Any]], *, limit: float
 
 def evaluated(*raw: dict[str, Any]) -> Evaluation:
     """Designs with all their measures."""
-    return evaluate([design.read(one) for one in raw])
+    return evaluate([design.read(document) for document in raw])
 
 
 def measured(raw: dict[str, Any], name: str) -> float:
     """One measure of a design that has it, SI; of several the first."""
-    found = evaluated(raw).value(name, 0)
-    return float(found[0] if isinstance(found, list) else found)
+    value = evaluated(raw).value(name, 0)
+    return float(value[0] if isinstance(value, list) else value)
 
 
 def stages_of(*raw: dict[str, Any]) -> tuple[Stage, ...]:
@@ -88,8 +109,8 @@ def stages_of(*raw: dict[str, Any]) -> tuple[Stage, ...]:
 
 def reduction(*raw: dict[str, Any]) -> float:
     """Overall torque ratio of stages in a row."""
-    found: float = overall(stages_of(*raw)).torque
-    return found
+    reduced: float = overall(stages_of(*raw)).torque
+    return reduced
 
 
 def sense(*raw: dict[str, Any]) -> int:

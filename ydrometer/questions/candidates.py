@@ -93,15 +93,15 @@ def taking(raw: Mapping[str, Any], path: str, candidate: Candidate) -> Changes:
 def _wheels(document: Document, parts: Sequence[tuple[Part, Mapping[str, Any]]]) -> Iterator[Candidate]:
     for part, raw in parts:
         if isinstance(part, RoadWheelPart):
-            made = with_vehicle(document, wheel_diameter=part.diameter)
-            yield Candidate(part.diameter, called(raw), made, {"": raw}, part.id)
+            changed = with_vehicle(document, wheel_diameter=part.diameter)
+            yield Candidate(part.diameter, called(raw), changed, {"": raw}, part.id)
 
 
 def _boxes(document: Document, path: str, parts: Sequence[tuple[Part, Mapping[str, Any]]]) -> Iterator[Candidate]:
     for part, raw in parts:
         if isinstance(part, GearboxPart) and not part.stage_kind.several_speeds:
-            made = with_stage(document, path, part.stage)
-            yield Candidate(part.stage.speed_ratio, called(raw), made, {"": raw}, part.id)
+            changed = with_stage(document, path, part.stage)
+            yield Candidate(part.stage.speed_ratio, called(raw), changed, {"": raw}, part.id)
 
 
 def _pairs(document: Document, path: str, stage: Stage, parts: Sequence[Mapping[str, Any]]) -> Iterator[Candidate]:
@@ -111,11 +111,14 @@ def _pairs(document: Document, path: str, stage: Stage, parts: Sequence[Mapping[
     for fit in fits(stage, parts):
         wheels.setdefault(int(fit.size), known[fit.id])
     now = int(stage.members[0].measure), int(stage.members[-1].measure)
-    counts = [(z, y) for z in wheels for y in wheels] if wheels else [
-        *((now[0], y) for y in TEETH), *((z, now[1]) for z in TEETH)]  # fmt: skip
+    counts = (
+        [(z, y) for z in wheels for y in wheels]
+        if wheels
+        else [*((now[0], y) for y in TEETH), *((z, now[1]) for z in TEETH)]
+    )
     # Of equal ratios the one that keeps a wheel comes first.
     for driver, driven in sorted(counts, key=lambda c: (c[0] != now[0]) + (c[1] != now[1])):
-        made = with_wheels(document, path, {"driver": driver, "driven": driven})
-        if made is not None:
+        changed = with_wheels(document, path, {"driver": driver, "driven": driven})
+        if changed is not None:
             taken = {"driver": wheels.get(driver, driver), "driven": wheels.get(driven, driven)}
-            yield Candidate(driven / driver, f"{driver} : {driven} teeth", made, taken, "bin" if wheels else "")
+            yield Candidate(driven / driver, f"{driver} : {driven} teeth", changed, taken, "bin" if wheels else "")

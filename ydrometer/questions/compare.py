@@ -121,30 +121,36 @@ def _row(first: design.Design, target: Target) -> ComparedRow:
 def _own(measured: Sequence[Measured], document: Mapping[str, Any]) -> list[Measured]:
     """What was measured with one design."""
     own = essence(document)
-    return [one for one in measured if one.design == own]
+    return [entry for entry in measured if entry.design == own]
 
 
 def _column(
-    evaluation: Evaluation, index: int, targets: Sequence[Target], documents: Sequence[Mapping[str, Any]],
-    measured: Sequence[Measured], known: Known,
-) -> ComparedDesign:  # fmt: skip
-    made = evaluation.documents[index].design
+    evaluation: Evaluation,
+    index: int,
+    targets: Sequence[Target],
+    documents: Sequence[Mapping[str, Any]],
+    measured: Sequence[Measured],
+    known: Known,
+) -> ComparedDesign:
+    its_design = evaluation.documents[index].design
     short = in_short(evaluation, index)
     verdicts = [evaluation.judge(target, index, {**short.known, **known}).verdict for target in targets]
     return ComparedDesign(
-        name=made.name,
+        name=its_design.name,
         ratio=evaluation.value("overall_ratio", index)[0],
         starts=evaluation.starts(index),
         values=[
-            ComparedValue(verdict.value, verdict.standing, _measured(measured, target.measure, target.about(made.run)))
+            ComparedValue(
+                verdict.value, verdict.standing, _measured(measured, target.measure, target.about(its_design.run))
+            )
             for target, verdict in zip(targets, verdicts, strict=True)
         ],
         worst=short.words,
         changes=changes(documents[0], documents[index]) if index else [],
         force=curves.force_curve(evaluation, index),
-        line=draw_line(made),
+        line=draw_line(its_design),
     )
 
 
 def _measured(own: Sequence[Measured], measure: str, at: float | None) -> float | None:
-    return next((one.mean for one in own if one.answers(measure, at)), None)
+    return next((entry.mean for entry in own if entry.answers(measure, at)), None)

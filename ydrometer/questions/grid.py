@@ -66,9 +66,9 @@ def grid(document: Document, path: str, drivers: Sequence[int], drivens: Sequenc
     assert stage is not None  # else there is a fault
     present = (int(stage.members[0].measure), int(stage.members[-1].measure))
     pairs = [(z, y) for z in drivers for y in drivens]
-    made = [with_wheels(document, path, {"driver": z, "driven": y}) for z, y in pairs]
-    cells = iter(_cells([d for d in made if d is not None]))
-    row = [next(cells) if d is not None else Cell(None, None, None, None, "unknown") for d in made]
+    variants = [with_wheels(document, path, {"driver": z, "driven": y}) for z, y in pairs]
+    cells = iter(_cells([d for d in variants if d is not None]))
+    row = [next(cells) if d is not None else Cell(None, None, None, None, "unknown") for d in variants]
     wide = len(drivens)
     rows = [row[i * wide : (i + 1) * wide] for i in range(len(drivers))]
     return Grid(path, list(drivers), list(drivens), present, document.design.run.distance, rows)

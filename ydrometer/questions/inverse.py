@@ -81,20 +81,20 @@ class Inverse:
 
 def unknowns(document: Document) -> list[Unknown]:
     """What can be asked for in a design."""
-    made = document.design
-    found = [
+    its_design = document.design
+    every_unknown = [
         Unknown("reduction", f"reduction of the {_named(stage)}", "ratio", path)
-        for path, stage in stages_with_paths(made)
+        for path, stage in stages_with_paths(its_design)
         if not stage.several_speeds
     ]
-    found += [
+    every_unknown += [
         Unknown("wheel_diameter", "wheel", "length", ""),
         Unknown("mass", "mass of the vehicle", "mass", ""),
         Unknown("count", "number of motors or engines", "ratio", ""),
     ]
     if series_of(document) is not None:
-        found.append(Unknown("cells", "number of cells in series", "ratio", ""))
-    return found
+        every_unknown.append(Unknown("cells", "number of cells in series", "ratio", ""))
+    return every_unknown
 
 
 def _named(stage: Stage) -> str:
@@ -119,41 +119,41 @@ def inverse(
     """
     document = design.read({**raw, "targets": [target]})
     wanted = document.design.targets[0]
-    asked = next((u for u in unknowns(document) if (u.key, u.path) == (key, path)), None)
-    if asked is None:
+    unknown = next((u for u in unknowns(document) if (u.key, u.path) == (key, path)), None)
+    if unknown is None:
         raise DocumentError([Fault("unknown", f'"{key[:40]}" at "{path[:60]}"', "ask for what the design has")])
-    present = _present(document, asked)
+    present = _present(document, unknown)
     whole = key in ("count", "cells")
     if whole:
         values = np.arange(1.0, MOST_COUNT + 1.0)
-        met = _met(document, asked, wanted, values)
+        met = _met(document, unknown, wanted, values)
         ranges = [Range(a + 1.0, None if b == len(values) - 1 else b + 1.0) for a, b in _runs(met)]
     else:
-        ranges = _solved(document, asked, wanted, present)
+        ranges = _solved(document, unknown, wanted, present)
     return Inverse(
-        unknown=asked,
+        unknown=unknown,
         measure=wanted.measure,
         dimension=MEASURES[wanted.measure].dimension,
         wanted=wanted.wanted,
         present=present,
-        present_met=bool(_met(document, asked, wanted, np.array([present]))[0]),
+        present_met=bool(_met(document, unknown, wanted, np.array([present]))[0]),
         whole=whole,
         ranges=ranges,
-        real=[] if whole else list(_real(raw, document, asked, wanted, ranges, parts)),
+        real=[] if whole else list(_real(raw, document, unknown, wanted, ranges, parts)),
     )
 
 
 def _present(document: Document, unknown: Unknown) -> float:
-    made = document.design
+    its_design = document.design
     if unknown.key == "reduction":
-        stage = stage_at(made, unknown.path)
+        stage = stage_at(its_design, unknown.path)
         assert stage is not None  # it came from the design's own stages
         return float(stage.ratio)
     if unknown.key == "count":
-        return float(made.drive.branches[0].count)
+        return float(its_design.drive.branches[0].count)
     if unknown.key == "cells":
         return float(series_of(document) or 0)
-    return float(getattr(made.vehicle, unknown.key))
+    return float(getattr(its_design.vehicle, unknown.key))
 
 
 def _variant(document: Document, unknown: Unknown, value: float) -> Document:
@@ -224,9 +224,13 @@ def _edges(met: Callable[[Any], list[bool]], cells: Sequence[tuple[float, float]
 
 
 def _real(
-    raw: Mapping[str, Any], document: Document, unknown: Unknown, target: Target, ranges: Sequence[Range],
+    raw: Mapping[str, Any],
+    document: Document,
+    unknown: Unknown,
+    target: Target,
+    ranges: Sequence[Range],
     parts: Sequence[Mapping[str, Any]],
-) -> Iterator[Real]:  # fmt: skip
+) -> Iterator[Real]:
     """The nearest real parts below and above each edge."""
     known = list(candidates(document, unknown, parts))
     edges = sorted({edge for r in ranges for edge in (r.low, r.high) if edge is not None})

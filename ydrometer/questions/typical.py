@@ -49,8 +49,8 @@ def offers(raw: Mapping[str, Any], path: str) -> list[TypicalValue]:
         path: such as "vehicle.grip" or "drive.branches[0].source.constants.resistance". A field for which there is no
             table, or whose table needs a value that the design does not give, has none.
     """
-    found = _TABLES.get(pattern(path))
-    return [] if found is None else list(found(raw, path))
+    table = _TABLES.get(pattern(path))
+    return [] if table is None else list(table(raw, path))
 
 
 def pattern(path: str) -> str:
@@ -118,7 +118,7 @@ def _sizes(raw: Mapping[str, Any], source: str) -> list[tables.MotorSize]:
 def _of_motor(key: str, law: Callable[[tables.MotorSize, float], Range], dimension: str, unit: str) -> _Values:
     """Typical values of one of a motor's constants, which follow from its size and its speed constant by a law."""
 
-    def found(raw: Mapping[str, Any], path: str) -> Iterator[TypicalValue]:
+    def offered(raw: Mapping[str, Any], path: str) -> Iterator[TypicalValue]:
         source = path.removesuffix(f".constants.{key}")
         kv = _si(raw, f"{source}.constants.kv", "speed constant")
         if kv is None:
@@ -126,7 +126,7 @@ def _of_motor(key: str, law: Callable[[tables.MotorSize, float], Range], dimensi
         for size in _sizes(raw, source):
             yield _offer(size.words, law(size, kv), dimension, unit, tables.MOTOR_SIZES_FROM)
 
-    return found
+    return offered
 
 
 def _cell(raw: Mapping[str, Any], path: str) -> Iterator[TypicalValue]:

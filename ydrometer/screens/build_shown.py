@@ -186,8 +186,8 @@ class _Built:
 
 def _built(document: Document, bench: Bench) -> _Built:
     shop = workshop(document)
-    found = listed(shop, bench)
-    return _Built(shop.line, found, with_own(steps_of(shop, jobs(makings(found.lines))), bench.book.steps))
+    parts = listed(shop, bench)
+    return _Built(shop.line, parts, with_own(steps_of(shop, jobs(makings(parts.lines))), bench.book.steps))
 
 
 def steps_for(document: Document, bench: Bench) -> list[Step]:
@@ -214,12 +214,12 @@ def build_shown(document: Document, site: Site) -> BuildShown:
     known = {step.id: step for step in steps}
     taken = [(e.minutes, known[e.step].minutes) for e in last.values() if e.minutes and e.step in known]
     factor = pace(taken)
-    found = planned(paced(steps, factor), built.parts, site.bench, site.now, done)
+    days = planned(paced(steps, factor), built.parts, site.bench, site.now, done)
     return BuildShown(
-        steps=_shown(built, site, last, done, found),
-        next=[one.step for one in ready(steps, done, site.now)],
-        loose=[LooseShown(one.id, one.words, one.opened_by, one.closed_by) for one in ledger(steps, done)],
-        plan=days_shown(found),
+        steps=_shown(built, site, last, done, days),
+        next=[step.step for step in ready(steps, done, site.now)],
+        loose=[LooseShown(entry.id, entry.words, entry.opened_by, entry.closed_by) for entry in ledger(steps, done)],
+        plan=days_shown(days),
         pace=factor,
         judged=len(taken),
         done=sum(step.id in done for step in steps),
@@ -238,20 +238,20 @@ def refused(steps: Sequence[Step], entries: Sequence[Entry], step: str) -> list[
     """
     last = {entry.step: entry for entry in entries}
     done = {entry.step for entry in last.values() if entry.doing == "done"}
-    known = next((one for one in steps if one.id == step), None)
+    known = next((candidate for candidate in steps if candidate.id == step), None)
     return [] if known is None else [Reason(held.words, held.step) for held in held_back(known, steps, done)]
 
 
 def _shown(
-    built: _Built, site: Site, last: Mapping[str, Entry], done: Mapping[str, Tick], found: Planned | None
+    built: _Built, site: Site, last: Mapping[str, Entry], done: Mapping[str, Tick], days: Planned | None
 ) -> list[StepShown]:
     """Every step with all that is known of it."""
     steps = built.steps
-    changed = {one.step: one for one in touched(steps, done)}
-    waits = {one.step: one for one in ready(steps, done, site.now)}
-    plan = found.plan if found else None
+    changed = {change.step: change for change in touched(steps, done)}
+    waits = {step.step: step for step in ready(steps, done, site.now)}
+    plan = days.plan if days else None
     starts, critical = (plan.starts, set(plan.critical)) if plan else ({}, set())
-    closers = {id_: step.id for step in steps for id_ in step.closes}
+    closers = {id: step.id for step in steps for id in step.closes}
     again_and_again = [Recheck(step, words) for step, words in rechecks(steps)]
     return [
         StepShown(
@@ -261,7 +261,9 @@ def _shown(
             **_of_change(changed.get(step.id)),
             looks=again_and_again if step.kind == RECHECK else [],
             done=step.id in done,
-            held=[] if step.id in done else [Reason(one.words, one.step) for one in held_back(step, steps, done)],
+            held=[]
+            if step.id in done
+            else [Reason(reason.words, reason.step) for reason in held_back(step, steps, done)],
             found=_found(step.id, site.findings),
             photos=list(site.photos.get(step.id, ())),
             start=starts.get(step.id),
@@ -275,12 +277,22 @@ def _of_step(step: Step, line: Line, closers: Mapping[str, str]) -> dict[str, An
     """What a step is, whatever was said of it."""
     record = step.record
     return {
-        "id": step.id, "title": step.title, "why": step.why, "kind": step.kind, "unit": step.unit,
-        "minutes": step.minutes, "about": step.about, "marks": _marks(step, line), "tools": list(step.tools),
-        "cautions": list(step.cautions), "what": record.what if record else "",
-        "measured_in": record.unit if record else "", "wait": step.wait, "own": step.kind == "own",
-        "opens": [LooseShown(one.id, one.words, step.id, closers.get(one.id, "")) for one in step.opens],
-    }  # fmt: skip
+        "id": step.id,
+        "title": step.title,
+        "why": step.why,
+        "kind": step.kind,
+        "unit": step.unit,
+        "minutes": step.minutes,
+        "about": step.about,
+        "marks": _marks(step, line),
+        "tools": list(step.tools),
+        "cautions": list(step.cautions),
+        "what": record.what if record else "",
+        "measured_in": record.unit if record else "",
+        "wait": step.wait,
+        "own": step.kind == "own",
+        "opens": [LooseShown(entry.id, entry.words, step.id, closers.get(entry.id, "")) for entry in step.opens],
+    }
 
 
 def _of_entry(said: Entry | None) -> dict[str, Any]:
@@ -288,9 +300,14 @@ def _of_entry(said: Entry | None) -> dict[str, Any]:
     if said is None:
         return {"by": "", "at": None, "took": None, "value": "", "note": "", "reason": "", "later": ""}
     return {
-        "by": said.by, "at": said.at, "took": said.minutes, "value": said.value, "note": said.note,
-        "reason": said.reason, "later": said.reason if said.doing == "later" else "",
-    }  # fmt: skip
+        "by": said.by,
+        "at": said.at,
+        "took": said.minutes,
+        "value": said.value,
+        "note": said.note,
+        "reason": said.reason,
+        "later": said.reason if said.doing == "later" else "",
+    }
 
 
 def _of_wait(wait: Ready | None) -> dict[str, Any]:
@@ -316,8 +333,10 @@ def _marks(step: Step, line: Line) -> list[Handled]:
 
 def _found(step: str, findings: Sequence[Finding]) -> list[str]:
     """What inspections have found at a step, the newest first, the same words once with how often."""
-    own = sorted((one for one in findings if one.step == step), key=lambda one: one.on, reverse=True)
+    own = sorted(
+        (finding for finding in findings if finding.step == step), key=lambda finding: finding.on, reverse=True
+    )
     counts: dict[str, int] = {}
-    for one in own:
-        counts[one.words] = counts.get(one.words, 0) + 1
+    for finding in own:
+        counts[finding.words] = counts.get(finding.words, 0) + 1
     return [words if number == 1 else f"{words} ({number} times)" for words, number in counts.items()]

@@ -98,44 +98,45 @@ def day_shown(document: Document) -> DayShown:
     Args:
         document: as read.
     """
-    asked = LoadCase(evaluate([document]))
-    return DayShown([_heat_shown(asked, warmth) for warmth in asked.warmth.values()], list(_currents_shown(asked)))
+    case = LoadCase(evaluate([document]))
+    return DayShown([_heat_shown(case, warmth) for warmth in case.warmth.values()], list(_currents_shown(case)))
 
 
 def phases_shown(phases: tuple[Phase, ...]) -> list[PhaseShown]:
     """The phases of a day, or of the usual one where there are none."""
     return [
-        PhaseShown("runs", phase.count, phase.every, phase.count * phase.every) if isinstance(phase, Runs)
+        PhaseShown("runs", phase.count, phase.every, phase.count * phase.every)
+        if isinstance(phase, Runs)
         else PhaseShown(phase.do, 1, phase.lasts, phase.lasts)  # type: ignore[arg-type]  # a class variable of a kind
         for phase in phases or USUAL_DAY
-    ]  # fmt: skip
+    ]
 
 
-def _heat_shown(asked: LoadCase, warmth: Warmth) -> HeatShown:
+def _heat_shown(case: LoadCase, warmth: Warmth) -> HeatShown:
     """How warm a motor gets, with its doubt."""
-    source = dict(asked.motors)[warmth.branch]
+    source = dict(case.motors)[warmth.branch]
     kept = _kept(warmth.day.curve)
     curve = warmth.day.curve[kept]
     doubt = heat.DOUBT[warmth.day.nodes]
 
     def again(**other: Any) -> list[float]:
         """The winding with other figures."""
-        network = heat.network(source, asked.design.conditions.ambient, **other)
+        network = heat.network(source, case.design.conditions.ambient, **other)
         assert network is not None  # the caller knows how warm it gets
-        made = heat.gone_through(heat.Day(network, asked.blocks[warmth.branch]), asked.heats.count)
-        return made.curve[kept, 1].tolist()  # type: ignore[no-any-return]  # of an array of floats
+        blocks = heat.gone_through(heat.Day(network, case.blocks[warmth.branch]), case.heats.count)
+        return blocks.curve[kept, 1].tolist()  # type: ignore[no-any-return]  # of an array of floats
 
     times = curve[:, 0].tolist()
     return HeatShown(
         branch=warmth.branch,
-        title=_of_branch(asked, "motor", warmth.branch),
+        title=_of_branch(case, "motor", warmth.branch),
         nodes=warmth.day.nodes,
-        limit=asked.limit(source),
+        limit=case.limit(source),
         hottest=warmth.day.hottest_winding,
         at=warmth.day.at,
         moving_air=warmth.in_moving_air[0],
-        shove_until_limit=asked.shove_until_limit(warmth),
-        rest_needed=asked.rest_needed(warmth),
+        shove_until_limit=case.shove_until_limit(warmth),
+        rest_needed=case.rest_needed(warmth),
         winding=curve[:, [0, 1]].tolist(),
         case=curve[:, [0, 2]].tolist(),
         air=_rows(times, again(moving_air=True)),
@@ -154,14 +155,14 @@ def _kept(curve: Floats) -> NDArray[np.intp]:
     return np.union1d(even, np.argmax(curve[:, 1]))
 
 
-def _currents_shown(asked: LoadCase) -> Iterator[CurrentShown]:
+def _currents_shown(case: LoadCase) -> Iterator[CurrentShown]:
     """Currents of one motor a branch and of the supply, over one heat."""
-    for b, motor in asked.motors:
-        ratings = [*_rated("motor", motor), *_rated("controller", asked.design.drive.branches[b].controller)]
-        yield _current(asked, _of_branch(asked, "one motor", b), partial(current_of, b), ratings)
-    supply = asked.design.drive.supply
+    for b, motor in case.motors:
+        ratings = [*_rated("motor", motor), *_rated("controller", case.design.drive.branches[b].controller)]
+        yield _current(case, _of_branch(case, "one motor", b), partial(current_of, b), ratings)
+    supply = case.design.drive.supply
     if isinstance(supply, Battery):
-        yield _current(asked, "battery", lambda stretch: stretch.bus, list(_rated("battery", supply)))
+        yield _current(case, "battery", lambda stretch: stretch.bus, list(_rated("battery", supply)))
 
 
 RATINGS = {"peak_current": "for a moment", "continuous_current": "for long"}
@@ -174,27 +175,27 @@ def _rated(noun: str, part: object) -> Iterator[Rating]:
             yield Rating(f"{noun} {words}", value)
 
 
-def _current(asked: LoadCase, title: str, of: Callable[[Stretch], Floats], ratings: list[Rating]) -> CurrentShown:
-    return CurrentShown(title, _points(asked, of), root_mean_square(asked.heats, of), ratings)
+def _current(case: LoadCase, title: str, of: Callable[[Stretch], Floats], ratings: list[Rating]) -> CurrentShown:
+    return CurrentShown(title, _points(case, of), root_mean_square(case.heats, of), ratings)
 
 
-def _points(asked: LoadCase, of: Callable[[Stretch], Floats]) -> list[list[float]]:
+def _points(case: LoadCase, of: Callable[[Stretch], Floats]) -> list[list[float]]:
     """One heat, thinned to what a chart shows."""
-    made, begun = [[0.0, 0.0]], 0.0
-    times = sum(stretch.count for stretch in asked.heats.stretches)
+    points, begun = [[0.0, 0.0]], 0.0
+    times = sum(stretch.count for stretch in case.heats.stretches)
     each = max(4, min(A_STRETCH, MOST_POINTS // times))
-    for stretch in asked.heats.stretches:
+    for stretch in case.heats.stretches:
         kept = np.unique(np.linspace(0, len(stretch.time) - 1, each).round().astype(int))
         current = of(stretch)[kept]
         for _ in range(stretch.count):
-            if len(kept) > 1 and len(made) < MOST_POINTS:
+            if len(kept) > 1 and len(points) < MOST_POINTS:
                 times = begun + stretch.time[kept]
                 start, end = float(times[0]), float(times[-1])
                 times[0], times[-1] = start + A_STEP, end - A_STEP
-                made += [[start, 0.0], *np.column_stack([times, current]).tolist(), [end, 0.0]]
+                points += [[start, 0.0], *np.column_stack([times, current]).tolist(), [end, 0.0]]
             begun += stretch.seconds
-    return [*made, [begun, 0.0]]
+    return [*points, [begun, 0.0]]
 
 
-def _of_branch(asked: LoadCase, noun: str, b: int) -> str:
-    return noun if len(asked.design.drive.branches) == 1 else f"{noun} of branch {b + 1}"
+def _of_branch(case: LoadCase, noun: str, b: int) -> str:
+    return noun if len(case.design.drive.branches) == 1 else f"{noun} of branch {b + 1}"

@@ -79,27 +79,27 @@ def planned(
     if event is None:
         return None
     orders = open_orders(parts.lines, bench.said, now)
-    asked = LateCase(steps, orders, event, now, bench.book.work, set(done))
+    case = LateCase(steps, orders, event, now, bench.book.work, set(done))
     try:
-        return Planned(asked, asked.plan(), "")
+        return Planned(case, case.plan(), "")
     except ValueError as error:
-        return Planned(asked, None, str(error))
+        return Planned(case, None, str(error))
 
 
-def days_shown(found: Planned | None) -> DaysShown | None:
+def days_shown(days: Planned | None) -> DaysShown | None:
     """What is shown of a plan."""
-    if found is None:
+    if days is None:
         return None
-    plan, asked = found.plan, found.asked
+    plan, case = days.plan, days.asked
     if plan is None:
-        return DaysShown(asked.event, found.trouble, 0, [], [], [], found.trouble)
-    critical, today = set(plan.critical), asked.now.date()
+        return DaysShown(case.event, days.trouble, 0, [], [], [], days.trouble)
+    critical, today = set(plan.critical), case.now.date()
     return DaysShown(
         event=plan.event,
-        sentence=sentence(asked, plan),
+        sentence=sentence(case, plan),
         late_by_days=plan.late_by_days,
         days=[PlannedDay(day.date, day.minutes, list(day.steps), bool(critical & set(day.steps))) for day in plan.days],
         orders=[DueShown(due.part, due.latest, due.latest <= today) for due in plan.orders],
-        reliefs=[ReliefShown(one.words, one.late_by_days) for one in reliefs(asked, plan)],
+        reliefs=[ReliefShown(relief.words, relief.late_by_days) for relief in reliefs(case, plan)],
         trouble="",
     )

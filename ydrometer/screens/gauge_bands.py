@@ -73,8 +73,8 @@ def uncertainties(raw: dict[str, Any], *, assumed: bool, together: Together | No
         return Uncertainties([Uncertainty(t.measure, number, None, None, "", 0.0, "") for number, t in shown], "", [])
     bands = uncertainty.gauge_bands(sampled, [target for _, target in shown])
     gauges = [_uncertainty(document, number, target, band) for (number, target), band in zip(shown, bands, strict=True)]
-    told = [gauge for gauge in gauges if gauge.target is not None and gauge.words] or [g for g in gauges if g.words]
-    return Uncertainties(gauges, max(told, key=_width).words if told else "", _guesses(document, shown, bands))
+    spoken = [gauge for gauge in gauges if gauge.target is not None and gauge.words] or [g for g in gauges if g.words]
+    return Uncertainties(gauges, max(spoken, key=_width).words if spoken else "", _guesses(document, shown, bands))
 
 
 def _uncertainty(document: Document, number: int | None, target: Target, band: Band) -> Uncertainty:
@@ -97,7 +97,7 @@ def _guesses(document: Document, shown: Sequence[tuple[int | None, Target]], ban
     """The assumed values, first the one that moves a target most; without targets all gauges count."""
     targets = [entry for entry in zip(shown, bands, strict=True) if entry[0][0] is not None]
     counted = targets or list(zip(shown, bands, strict=True))
-    found = []
+    guesses = []
     for path, value in document.values.items():
         if value.origin != "assumed":
             continue
@@ -105,5 +105,5 @@ def _guesses(document: Document, shown: Sequence[tuple[int | None, Target]], ban
         weight, target, band = max(moved, key=lambda entry: entry[0])
         share = band.spread_from.get(path, 0.0)
         name = names.input_name(document.design, path)
-        found.append((weight, Guess(path, name, value.note, names.measure_name(target.measure), share)))
-    return [guess for _, guess in sorted(found, key=lambda entry: -entry[0])]
+        guesses.append((weight, Guess(path, name, value.note, names.measure_name(target.measure), share)))
+    return [guess for _, guess in sorted(guesses, key=lambda entry: -entry[0])]

@@ -68,7 +68,7 @@ def listened(lines: Sequence[str], more: Mapping[str, Any]) -> Listened:
 
 
 def _curves(stream: Stream) -> Iterator[Heard]:
-    turning = [point for one in trials(stream, "pulse") for point in _turning(one, stream.slots)]
+    turning = [point for trial in trials(stream, "pulse") for point in _turning(trial, stream.slots)]
     if turning:
         yield _heard(f"turns of the {stream.on}", "angular speed", turning)
     for key, dimension in VALUES.items():
@@ -88,5 +88,5 @@ def _turning(pulses: Sequence[Sample], slots: int) -> Iterator[tuple[float, floa
 
 
 def _heard(words: str, dimension: str, points: Sequence[tuple[float, float]]) -> Heard:
-    made = thinned(np.array(points), MOST_POINTS)
-    return Heard(words, dimension, made.tolist(), float(points[-1][1]))
+    kept_points = thinned(np.array(points), MOST_POINTS)
+    return Heard(words, dimension, kept_points.tolist(), float(points[-1][1]))

@@ -64,68 +64,81 @@ def learnt(present: Mapping[str, Any], tried: Sequence[KeptDesign], runs: Sequen
         DocumentError: something of it cannot be read.
     """
     kept = _with_present(present, tried)
-    called = names([design.read(one.document) for one in kept])
-    by_key = {one.key: name for one, name in zip(kept, called, strict=True)}
+    called = names([design.read(tested.document) for tested in kept])
+    by_key = {tested.key: name for tested, name in zip(kept, called, strict=True)}
     here = called[-1]
-    designs = {name: one.document for one, name in zip(kept, called, strict=True)} | {here: present}
-    file = runs_file.read({
-        "format": runs_file.FORMAT, "version": runs_file.VERSION, "designs": designs, "ask": [here],
-        "runs": [{**run.document, "design": by_key[run.design]} for run in runs],
-    })  # fmt: skip
+    designs = {name: tested.document for tested, name in zip(kept, called, strict=True)} | {here: present}
+    file = runs_file.read(
+        {
+            "format": runs_file.FORMAT,
+            "version": runs_file.VERSION,
+            "designs": designs,
+            "ask": [here],
+            "runs": [{**run.document, "design": by_key[run.design]} for run in runs],
+        }
+    )
     return _Shown(Calibration(file), here, by_key, [run.key for run in runs]).learnt()
 
 
 def _with_present(present: Mapping[str, Any], tried: Sequence[KeptDesign]) -> list[KeptDesign]:
     """The designs that were run, whatever else differs first, and the present one last, whether it was run or not."""
-    same = [one for one in tried if essence(one.document) == essence(present)]
-    others = [one for one in tried if one not in same]
-    others.sort(key=lambda one: but_wheels(one.document) == but_wheels(present))
+    same = [tested for tested in tried if essence(tested.document) == essence(present)]
+    others = [tested for tested in tried if tested not in same]
+    others.sort(key=lambda tested: but_wheels(tested.document) == but_wheels(present))
     return [*others, *(same or [KeptDesign("", present)])]
 
 
 class _Shown:
     """A calibration, turned into what the station paints."""
 
-    def __init__(self, made: Calibration, present: str, designs: dict[str, str], keys: list[str]) -> None:
-        self.made, self.present, self.designs, self.keys = made, present, designs, keys
-        self.changed = [self._changed(run) for run in made.runs]
+    def __init__(self, calibration: Calibration, present: str, designs: dict[str, str], keys: list[str]) -> None:
+        self.made, self.present, self.designs, self.keys = calibration, present, designs, keys
+        self.changed = [self._changed(run) for run in calibration.runs]
 
     def learnt(self) -> Learnt:
         """The whole answer."""
-        made = self.made
-        judged = [self._run(k) for k in range(len(made.runs))]
-        differences = sorted(map(self._difference, made.differences), key=lambda one: (one.stale, not one.real))
+        calibration = self.made
+        judged = [self._run(k) for k in range(len(calibration.runs))]
+        differences = sorted(
+            map(self._difference, calibration.differences),
+            key=lambda difference: (difference.stale, not difference.real),
+        )
         curves = self._curves()
-        own = [u for u, unknown in enumerate(made.chosen) if self.present in unknown.designs] if judged else []
-        told = [self._unknown(u) for u in own]
-        fitted = fitted_values(made, self.present)
+        own = [u for u, unknown in enumerate(calibration.chosen) if self.present in unknown.designs] if judged else []
+        shown = [self._unknown(u) for u in own]
+        fitted = fitted_values(calibration, self.present)
         return Learnt(
             present=self.present,
             sentence=_sentence(curves, differences),
             designs=self.designs,
             runs=judged,
-            unknowns=told,
-            tied=[correlation_words(made.chosen[a], made.chosen[b]) for a, b, _ in made.correlations],
+            unknowns=shown,
+            tied=[
+                correlation_words(calibration.chosen[a], calibration.chosen[b]) for a, b, _ in calibration.correlations
+            ],
             differences=differences,
-            next=[_proposal(one) for one in upcoming(made)],
+            next=[_proposal(proposal) for proposal in upcoming(calibration)],
             curves=curves,
             off=judged[-1].off if judged else None,
-            values=written(made, fitted) if any(not one.silent for one in told) else {},
-            together={"paths": list(fitted.paths), "values": fitted.values.tolist(),
-                      "factors": fitted.together.tolist()},
-            converged=made.fit.converged,
-            chi_square=made.fit.chi_square,
-            degrees=int(made.fit.data.takes_part.sum()),
-        )  # fmt: skip
+            values=written(calibration, fitted) if any(not unknown.silent for unknown in shown) else {},
+            together={
+                "paths": list(fitted.paths),
+                "values": fitted.values.tolist(),
+                "factors": fitted.together.tolist(),
+            },
+            converged=calibration.fit.converged,
+            chi_square=calibration.fit.chi_square,
+            degrees=int(calibration.fit.data.takes_part.sum()),
+        )
 
     def _changed(self, run: Trial) -> list[str]:
         return changed_since(run, self.made.designs[run.design], self.made.designs[self.present])
 
     def _run(self, k: int) -> RunJudged:
-        made = self.made
-        run, part = made.runs[k], bool(made.data.takes_part[k])
-        mean, (low, high) = scatter.mean(run), made.linear_bands
-        before = _number(made.before[k])
+        calibration = self.made
+        run, part = calibration.runs[k], bool(calibration.data.takes_part[k])
+        mean, (low, high) = scatter.mean(run), calibration.linear_bands
+        before = _number(calibration.before[k])
         return RunJudged(
             key=self.keys[k],
             design=run.design,
@@ -134,19 +147,19 @@ class _Shown:
             readings=list(run.counted),
             mean=mean,
             before=before,
-            after=_number(made.after[k]) if part else None,
+            after=_number(calibration.after[k]) if part else None,
             low=_number(low[k]) if part else None,
             high=_number(high[k]) if part else None,
-            off=off_by(mean, before, float(made.model.zeros[k])),
-            z=_number(made.fit.z[k]) if part else None,
-            odd=k in made.fit.odd,
-            why="" if part else why_left_out(made, k),
+            off=off_by(mean, before, float(calibration.model.zeros[k])),
+            z=_number(calibration.fit.z[k]) if part else None,
+            odd=k in calibration.fit.odd,
+            why="" if part else why_left_out(calibration, k),
             stale=self.changed[k],
         )
 
     def _unknown(self, u: int) -> UnknownShown:
         unknown, factor = self.made.chosen[u], float(np.exp(self.made.fit.theta[u]))
-        before, told = unknown.held.values[0], float(self.made.told[u])
+        before, share = unknown.held.values[0], float(self.made.told[u])
         path = unknown.held.paths[0]
         return UnknownShown(
             name=unknown_words(unknown),
@@ -157,9 +170,9 @@ class _Shown:
             factor=factor,
             prior=unknown.sigma,
             sd=float(np.sqrt(self.made.fit.covariance[u, u])),
-            told=told,
-            silent=told < SILENT,
-            words=(self._carried(path) if told < SILENT else "") or told_words(told),
+            told=share,
+            silent=share < SILENT,
+            words=(self._carried(path) if share < SILENT else "") or told_words(share),
         )
 
     def _carried(self, path: str) -> str:
@@ -167,17 +180,21 @@ class _Shown:
         value = self.made.designs[self.present].values.get(path)
         return f"in the design already, {value.note}" if value is not None and value.note.startswith(FITTED) else ""
 
-    def _difference(self, one: Difference) -> DifferenceShown:
-        real = one.low * one.high > 0.0 and one.chance < LIKELY
+    def _difference(self, difference: Difference) -> DifferenceShown:
+        real = difference.low * difference.high > 0.0 and difference.chance < LIKELY
         if real:
             settle = ""
-        elif one.needed is None:
+        elif difference.needed is None:
             settle = "the model predicts no difference"
         else:
-            settle = f"{one.needed} repeats of each would show the predicted difference"
-        ahead, behind = (one.a, one.b) if one.run.better * one.mean >= 0.0 else (one.b, one.a)
-        stale = bool({one.a, one.b} & self._stale_designs)
-        return DifferenceShown(one.run.words, ahead, behind, one.words, real, settle, stale)
+            settle = f"{difference.needed} repeats of each would show the predicted difference"
+        ahead, behind = (
+            (difference.a, difference.b)
+            if difference.run.better * difference.mean >= 0.0
+            else (difference.b, difference.a)
+        )
+        stale = bool({difference.a, difference.b} & self._stale_designs)
+        return DifferenceShown(difference.run.words, ahead, behind, difference.words, real, settle, stale)
 
     @cached_property
     def _stale_designs(self) -> set[str]:
@@ -195,13 +212,13 @@ class _Shown:
         return [self._curve(places) for places in ordered]
 
     def _curve(self, places: list[int]) -> CurveShown:
-        made, run = self.made, self.made.runs[places[-1]]
+        calibration, run = self.made, self.made.runs[places[-1]]
         designs: dict[str, list[int]] = {}
         for k in places:
-            designs.setdefault(made.runs[k].design, []).append(k)
+            designs.setdefault(calibration.runs[k].design, []).append(k)
         points = [self._point(name, of) for name, of in designs.items()]
-        reach = [reduction(made.designs[self.present].design), *(point.reduction for point in points)]
-        curve = over_reduction(made, self.present, run, made.grounds[places[-1]], reach)
+        reach = [reduction(calibration.designs[self.present].design), *(point.reduction for point in points)]
+        curve = over_reduction(calibration, self.present, run, calibration.grounds[places[-1]], reach)
         known = np.isfinite(curve.after)
         best = curve.reduction[known][np.argmax(run.better * curve.after[known])] if known.any() else None
         inside = best is not None and curve.reduction[known][0] < best < curve.reduction[known][-1]
@@ -235,13 +252,22 @@ class _Shown:
 def _sentence(curves: Sequence[CurveShown], differences: Sequence[DifferenceShown]) -> str:
     """Which gearing is best so far in what most of them were tried in, and which cannot be told from it."""
     tried = [(curve, [point for point in curve.points if not point.stale]) for curve in curves]
-    curve, points = max(tried, key=lambda one: len(one[1]), default=(None, []))
+    curve, points = max(tried, key=lambda point: len(point[1]), default=(None, []))
     if curve is None or len(points) < SEVERAL:
         return ""
     best = max(points, key=lambda point: curve.better * point.mean).design
-    mine = [one for one in differences if one.what == curve.words and not one.stale and best in {one.ahead, one.behind}]
+    mine = [
+        difference
+        for difference in differences
+        if difference.what == curve.words and not difference.stale and best in {difference.ahead, difference.behind}
+    ]
     worse, open_ones = (
-        [one.behind if best == one.ahead else one.ahead for one in mine if one.real == real] for real in (True, False)
+        [
+            difference.behind if best == difference.ahead else difference.ahead
+            for difference in mine
+            if difference.real == real
+        ]
+        for real in (True, False)
     )
     if not worse:
         return f"{curve.words}: {best} may be best, but none is ahead of the others by more than chance yet"
@@ -259,15 +285,15 @@ LIKELY = 0.05
 """Chance from which on a difference is not told as real."""
 
 
-def _proposal(one: Proposal) -> ProposalShown:
-    run = one.run
+def _proposal(proposal: Proposal) -> ProposalShown:
+    run = proposal.run
     about = run.told_about
     raw: dict[str, Any] = {"kind": run.kind}
     for field in labelled_fields(type(run)):
         if field.key in about:
             value = about[field.key]
             raw[field.key] = typed(value, field.dimension, places=3) if field.dimension else value
-    return ProposalShown(f"{run.words}, with {one.design}", one.design, raw, one.cuts)
+    return ProposalShown(f"{run.words}, with {proposal.design}", proposal.design, raw, proposal.cuts)
 
 
 def _number(value: float) -> float | None:

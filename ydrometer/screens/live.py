@@ -172,11 +172,11 @@ def readable(mark: dict[str, Any] | None) -> Document | None:
 
 
 def _view(evaluation: Evaluation, index: int, longest: float) -> View:
-    made = evaluation.documents[index].design
+    its_design = evaluation.documents[index].design
     return View(
-        made.name,
+        its_design.name,
         evaluation.value("overall_ratio", index)[0],
-        draw_line(made, longest),
+        draw_line(its_design, longest),
         curves.force_curve(evaluation, index),
         curves.run_curve(evaluation, index),
     )

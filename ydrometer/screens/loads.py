@@ -28,13 +28,19 @@ from ydrometer.working import Working
 from ydrometer.working.recipes import NoWorkingError
 
 NEEDED = {
-    "peak_current": ("peak current", "current"), "continuous_current": ("continuous current", "current"),
+    "peak_current": ("peak current", "current"),
+    "continuous_current": ("continuous current", "current"),
     "cutoff_voltage": ("voltage at which electronics drop out", "voltage"),
-    "max_speed": ("fastest speed", "angular speed"), "width": ("width", "length"), "module": ("module", "length"),
-    "pitch": ("pitch", "length"), "allowed_force_per_width": ("allowed force per width", "force per width"),
-    "breaking_load": ("breaking load", "force"), "torque_rating": ("torque rating", "torque"),
-    "sight": ("distance to stop in", "distance"), "mass": ("mass", "mass"),
-}  # fmt: skip
+    "max_speed": ("fastest speed", "angular speed"),
+    "width": ("width", "length"),
+    "module": ("module", "length"),
+    "pitch": ("pitch", "length"),
+    "allowed_force_per_width": ("allowed force per width", "force per width"),
+    "breaking_load": ("breaking load", "force"),
+    "torque_rating": ("torque rating", "torque"),
+    "sight": ("distance to stop in", "distance"),
+    "mass": ("mass", "mass"),
+}
 """What would settle a row, by the last key of its path: in words, and its dimension."""
 ORDER: dict[State, int] = {"over": 3, "near": 2, "ok": 1, "unknown": 0}
 
@@ -139,35 +145,35 @@ def loads_shown(document: Document, mark: Document | None = None) -> LoadsShown:
         mark: another one, to compare with.
     """
     evaluation = evaluate([document, mark] if mark else [document])
-    found = limits(evaluation)
+    rows = limits(evaluation)
     marked = limits(evaluation, 1) if mark else None
-    asked, worst, design = found.asked, found.worst, document.design
+    case, worst, design = rows.asked, rows.worst, document.design
     said = design.loads or Loads()
     return LoadsShown(
         sentence=sentence(design, worst),
         state=worst.state if worst else "unknown",
         use=worst.use if worst else None,
-        parts=_parts(design, found, _marks(marked) if marked else {}),
-        words=warnings(asked),
+        parts=_parts(design, rows, _marks(marked) if marked else {}),
+        words=warnings(case),
         day=phases_shown(said.day),
-        heats=asked.heats.count,
-        day_assumed=asked.heats.assumed,
-        left_out=[_left_out(fault) for fault in asked.heats.left_out],
-        turn=asked.moments.turn,
-        targets=_judged(evaluation, found, marked),
-        not_judged=[one.path for one in found.not_judged],
+        heats=case.heats.count,
+        day_assumed=case.heats.assumed,
+        left_out=[_left_out(fault) for fault in case.heats.left_out],
+        turn=case.moments.turn,
+        targets=_judged(evaluation, rows, marked),
+        not_judged=[unjudged.path for unjudged in rows.not_judged],
     )
 
 
-def _judged(evaluation: Evaluation, found: LoadRows, marked: LoadRows | None) -> list[JudgedTarget]:
-    values, before = known(found), known(marked) if marked else NOTHING
-    made = []
-    for number, target in enumerate(found.asked.design.targets):
+def _judged(evaluation: Evaluation, rows: LoadRows, marked: LoadRows | None) -> list[JudgedTarget]:
+    values, before = known(rows), known(marked) if marked else NOTHING
+    judged = []
+    for number, target in enumerate(rows.asked.design.targets):
         if target.measure in OF_LOADS:
             verdict = evaluation.judge(target, 0, values).verdict
             mark = before.get(target.measure)
-            made.append(JudgedTarget(number, verdict.value, verdict.margin, verdict.standing, mark))
-    return made
+            judged.append(JudgedTarget(number, verdict.value, verdict.margin, verdict.standing, mark))
+    return judged
 
 
 @dataclass(frozen=True, slots=True)
@@ -203,12 +209,12 @@ def helps_shown(document: Document, wanted: RowWanted) -> list[HelpShown]:
         document: as read.
         wanted: the row.
     """
-    found, row = _found(document, wanted)
+    rows, row = _found(document, wanted)
     if row is None:
         return []
     return [
         HelpShown(help_.text, [ChangeShown(path, json.dumps(value)) for path, value in help_.changes.items()])
-        for help_ in helps(found, row)
+        for help_ in helps(rows, row)
     ]
 
 
@@ -222,17 +228,17 @@ def working_shown(document: Document, wanted: RowWanted) -> Working:
     Raises:
         NoWorkingError: there is no such row any more.
     """
-    found, row = _found(document, wanted)
+    rows, row = _found(document, wanted)
     if row is None:
         raise NoWorkingError("the design has no such row any more", path=wanted.path)
-    return row_working(found.asked, row)
+    return row_working(rows.asked, row)
 
 
 def _found(document: Document, wanted: RowWanted) -> tuple[LoadRows, UseRow | None]:
     """All rows of a design, and the one that is wanted."""
-    found = limits(evaluate([document]))
+    rows = limits(evaluate([document]))
     named = (wanted.check, wanted.path, wanted.member, wanted.moment)
-    return found, next((row for row in found.rows if _name(row) == named), None)
+    return rows, next((row for row in rows.rows if _name(row) == named), None)
 
 
 def _name(row: UseRow) -> tuple[str, str, str, str]:
@@ -248,9 +254,9 @@ PartKey = tuple[str, bool]
 """Tells parts apart: a path, and whether it is about the shaft there."""
 
 
-def _grouped(found: LoadRows) -> dict[PartKey, list[UseRow]]:
+def _grouped(rows: LoadRows) -> dict[PartKey, list[UseRow]]:
     groups: dict[PartKey, list[UseRow]] = {}
-    for row in found.rows:
+    for row in rows.rows:
         groups.setdefault((row.path, row.check == "shaft_stress"), []).append(row)
     return groups
 
@@ -258,13 +264,13 @@ def _grouped(found: LoadRows) -> dict[PartKey, list[UseRow]]:
 def _marks(marked: LoadRows) -> dict[PartKey, float]:
     """The largest use of each part."""
     uses = {key: [row.use for row in rows if row.use is not None] for key, rows in _grouped(marked).items()}
-    return {key: max(found) for key, found in uses.items() if found}
+    return {key: max(part_uses) for key, part_uses in uses.items() if part_uses}
 
 
-def _parts(design: Design, found: LoadRows, marks: Mapping[PartKey, float]) -> list[LoadedPart]:
+def _parts(design: Design, rows: LoadRows, marks: Mapping[PartKey, float]) -> list[LoadedPart]:
     """Rows together that are about one part, in the order of the line: the source first."""
-    groups = _grouped(found)
-    places = [shaft.path for shaft in found.asked.line.shafts]
+    groups = _grouped(rows)
+    places = [shaft.path for shaft in rows.asked.line.shafts]
 
     def place(key: PartKey) -> tuple[float, bool]:
         path, shaft = key
@@ -278,9 +284,7 @@ def _parts(design: Design, found: LoadRows, marks: Mapping[PartKey, float]) -> l
 
 
 def _part(design: Design, rows: Sequence[UseRow], mark: float | None) -> LoadedPart:
-    shown = sorted(
-        (_row(design, row) for row in rows), key=lambda row: (-ORDER[row.state], -(row.use or 0.0))
-    )  # fmt: skip
+    shown = sorted((_row(design, row) for row in rows), key=lambda row: (-ORDER[row.state], -(row.use or 0.0)))
     first = rows[0]
     whole = UseRow(first.check, first.path, None, None, None, None, "", None, "unknown")
     title = part_title(design, whole)
@@ -293,13 +297,24 @@ def _part(design: Design, rows: Sequence[UseRow], mark: float | None) -> LoadedP
 
 def _row(design: Design, row: UseRow) -> LoadRow:
     return LoadRow(
-        check=row.check, title=CHECKS[row.check].title, part=part_title(design, row), path=row.path,
-        member=row.member or "", moment=row.moment or "", demand=row.demand, capacity=row.capacity,
-        dimension=DIMENSIONS[row.unit] if row.unit else "", use=row.use, state=row.state, assumed=list(row.assumed),
-        needs=[need for path in row.needs for need in _needs(design, path)], remarks=list(row.remarks),
-        marks=[MomentUse(moment, use) for moment, use in row.marks], offers=offers(design, row),
+        check=row.check,
+        title=CHECKS[row.check].title,
+        part=part_title(design, row),
+        path=row.path,
+        member=row.member or "",
+        moment=row.moment or "",
+        demand=row.demand,
+        capacity=row.capacity,
+        dimension=DIMENSIONS[row.unit] if row.unit else "",
+        use=row.use,
+        state=row.state,
+        assumed=list(row.assumed),
+        needs=[need for path in row.needs for need in _needs(design, path)],
+        remarks=list(row.remarks),
+        marks=[MomentUse(moment, use) for moment, use in row.marks],
+        offers=offers(design, row),
         caution=CAUTIONS.get(row.check, "") if row.state in {"near", "over"} else "",
-    )  # fmt: skip
+    )
 
 
 def _needs(design: Design, path: str) -> list[Need]:

@@ -69,15 +69,15 @@ def layout_of(raw: Mapping[str, Any]) -> LogLayout:
     if not isinstance(columns, list) or not 1 <= len(columns) <= MOST_COLUMNS:
         faults.append(Fault("columns", "no columns", f"give 1 to {MOST_COLUMNS}"))
         columns = []
-    made = [_column(one, f"columns[{k}]", faults) for k, one in enumerate(columns)]
+    read_columns = [_column(column, f"columns[{k}]", faults) for k, column in enumerate(columns)]
     if faults:
         raise DocumentError(faults)
-    return LogLayout(str(separator), str(decimal), int(skip or 0), tuple(made))
+    return LogLayout(str(separator), str(decimal), int(skip or 0), tuple(read_columns))
 
 
 def _column(raw: Any, path: str, faults: list[Fault]) -> LogColumn:
-    told = raw if isinstance(raw, Mapping) else {}
-    name, meaning, unit = (str(told.get(key, ""))[:200] for key in ("name", "meaning", "unit"))
+    raw_column = raw if isinstance(raw, Mapping) else {}
+    name, meaning, unit = (str(raw_column.get(key, ""))[:200] for key in ("name", "meaning", "unit"))
     if meaning and meaning not in MEANINGS:
         faults.append(Fault(f"{path}.meaning", f'"{meaning}" given', f"use one of {', '.join(MEANINGS)}, or nothing"))
     elif meaning and not _fits(unit, MEANINGS[meaning][0]):
@@ -107,23 +107,23 @@ def file_shown(lines: Iterable[str], layout: LogLayout, document: Mapping[str, A
     """
     driven = design.read(document)
     table = read_table(lines, layout, going)
-    found = journeys(table, driven.design)
+    every_journey = journeys(table, driven.design)
     return FileShown(
         rows=table.rows,
         faulty=table.faulty,
         faults=table.faults,
-        journeys=[_journey(one) for one in found[:MOST_CURVES]],
-        count=len(found),
-        runs=runs_of(found, resting_voltage(table, found)),
+        journeys=[_journey(journey) for journey in every_journey[:MOST_CURVES]],
+        count=len(every_journey),
+        runs=runs_of(every_journey, resting_voltage(table, every_journey)),
         predicted=_predicted(driven),
     )
 
 
-def _journey(one: Journey) -> JourneyShown:
-    rows = [[round(float(v), 5) if np.isfinite(v) else None for v in row] for row in one.curve]
-    return JourneyShown(one.begun, one.lasted, one.distance, rows)
+def _journey(journey: Journey) -> JourneyShown:
+    rows = [[round(float(v), 5) if np.isfinite(v) else None for v in row] for row in journey.curve]
+    return JourneyShown(journey.begun, journey.lasted, journey.distance, rows)
 
 
 def _predicted(driven: design.Document) -> list[list[float]]:
-    made = run_curve(evaluate([driven]))
-    return [list(point) for point in zip(made.time, made.speed, strict=True)] if made else []
+    points = run_curve(evaluate([driven]))
+    return [list(point) for point in zip(points.time, points.speed, strict=True)] if points else []

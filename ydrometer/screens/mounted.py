@@ -53,13 +53,13 @@ def mounted(document: Document, stock: Stock = NOTHING) -> Mounted:
 
 
 def _on_plate(setup: Setup, number: int) -> OnPlate:
-    found, behind = clashes(setup), setup.plane.behind
+    plate_clashes, behind = clashes(setup), setup.plane.behind
     stage = dict(stages_with_paths(setup.design)).get(behind)
     return OnPlate(
         name=f"plate {number}" + ("" if stage is None else f", behind the {stage.noun}"),
         behind=behind,
-        plan=draw_plan(setup, found),
-        clashes=found,
+        plan=draw_plan(setup, plate_clashes),
+        clashes=plate_clashes,
         settings=settings(setup),
         sections=sections(setup.mounting, setup.stock),
     )

@@ -37,7 +37,7 @@ class Bench:
     @property
     def taken(self) -> dict[str, int]:
         """How many of each part other vehicles have."""
-        return {id_: sum(named.values()) for id_, named in self.others.items()}
+        return {id: sum(named.values()) for id, named in self.others.items()}
 
 
 @dataclass(frozen=True, slots=True)
@@ -161,21 +161,24 @@ def parts_shown(document: Document, bench: Bench = Bench(), mark: Document | Non
     """
     shop = workshop(document)
     owned = owned_parts(bench.bin)
-    found = listed(shop, bench)
-    money = spending(found.lines, bench.said)
-    left = {one.part.id: max(0, one.part.owned - bench.taken.get(one.part.id, 0)) for one in owned}
-    buying = any(line.to_buy for line in found.lines if line.need.kind in swappable())
+    parts = listed(shop, bench)
+    money = spending(parts.lines, bench.said)
+    left = {
+        owned_part.part.id: max(0, owned_part.part.owned - bench.taken.get(owned_part.part.id, 0))
+        for owned_part in owned
+    }
+    buying = any(line.to_buy for line in parts.lines if line.need.kind in swappable())
     return PartsShown(
-        sentence=_sentence(found),
-        lines=[_line(shop, line, bench) for line in found.lines],
+        sentence=_sentence(parts),
+        lines=[_line(shop, line, bench) for line in parts.lines],
         spent=money.spent,
         to_spend=money.to_spend,
         budget=_budget(document, bench.book),
         unpriced=money.unpriced,
-        mass=_mass(document, found, bench.book),
+        mass=_mass(document, parts, bench.book),
         savings=[_saving(swap) for swap in swaps(shop.design, owned, left)] if buying else [],
         targets=_judged(document, money, price_of(mark, bench) if mark else None),
-        open=sum(line.to_buy > 0 and _state(line, bench) in ("needed", "ordered") for line in found.lines),
+        open=sum(line.to_buy > 0 and _state(line, bench) in ("needed", "ordered") for line in parts.lines),
     )
 
 
@@ -226,29 +229,29 @@ def _term(sheet: Sheet, number: int, line: PartsListLine, said: Said | None) -> 
 
 def _judged(document: Document, money: Spending, mark: float | None) -> list[JudgedTarget]:
     """How the targets on the price stand."""
-    made = []
+    judged = []
     for number, target in enumerate(document.design.targets):
         if target.measure == "price":
             verdict = targets.judge(target, money.whole, runs=True)
-            made.append(JudgedTarget(number, verdict.value, verdict.margin, verdict.standing, mark))
-    return made
+            judged.append(JudgedTarget(number, verdict.value, verdict.margin, verdict.standing, mark))
+    return judged
 
 
 def _budget(document: Document, book: Book) -> float | None:
     """A target on the price goes before a sum."""
-    asked = [target.upper for target in document.design.targets if target.measure == "price"]
-    return next((upper for upper in asked if upper is not None), book.budget)
+    limits = [target.upper for target in document.design.targets if target.measure == "price"]
+    return next((upper for upper in limits if upper is not None), book.budget)
 
 
-def _sentence(found: PartsList) -> str:
+def _sentence(parts: PartsList) -> str:
     """Whether it can be built from the bin, in one sentence."""
-    missing = [line.need.words for line in found.lines if line.to_buy]
+    missing = [line.need.words for line in parts.lines if line.to_buy]
     if not missing:
         return "All of it is in the bin."
     named = "; ".join(missing[:MOST_NAMED])
     more = f"; and {len(missing) - MOST_NAMED} more" if len(missing) > MOST_NAMED else ""
-    count = len(found.lines) - len(missing)
-    return f"{count} of {len(found.lines)} things are in the bin. To buy: {named}{more}."
+    count = len(parts.lines) - len(missing)
+    return f"{count} of {len(parts.lines)} things are in the bin. To buy: {named}{more}."
 
 
 def _state(line: PartsListLine, bench: Bench) -> PurchaseState:
@@ -293,13 +296,13 @@ def _saving(swap: Swap) -> Saving:
     return Saving(swap.words, swap.changes)
 
 
-def _mass(document: Document, found: PartsList, book: Book) -> MassShown:
+def _mass(document: Document, parts: PartsList, book: Book) -> MassShown:
     vehicle = document.design.vehicle
     weighed, design = book.weighed, vehicle.mass
     words = ""
     if weighed is not None and abs(weighed - design) > HEAVIER * design:
         heavier = "heavier" if weighed > design else "lighter"
         words = f"All-up {abs(weighed - design):.2g} kg {heavier} than the design has."
-    elif found.mass > design * (1.0 + HEAVIER):
-        words = f"Its parts alone weigh {found.mass - design:.2g} kg more than the design has in all."
-    return MassShown(found.mass, design, weighed, found.unknown_mass, words)
+    elif parts.mass > design * (1.0 + HEAVIER):
+        words = f"Its parts alone weigh {parts.mass - design:.2g} kg more than the design has in all."
+    return MassShown(parts.mass, design, weighed, parts.unknown_mass, words)

@@ -87,20 +87,26 @@ def planned(raw: Any) -> Planned:
         for gearing, runs in zip(plan.gearings, plan.measures, strict=True)
     ]
     steps = list(_steps(plan, order, expected))
-    each = [one for g in order for one in expected[g]]
+    each = [expectation for g in order for expectation in expected[g]]
     swaps = sum(step.swap for step in steps)
     readings = plan.readings * len(steps)
-    seconds = plan.readings * sum(one.seconds for one in each)
+    seconds = plan.readings * sum(expected.seconds for expected in each)
     seconds += swaps * plan.swap + (readings - swaps) * BRINGING_BACK_S
-    drawn = plan.readings * math.fsum(one.charge for one in each)
+    drawn = plan.readings * math.fsum(expected.charge for expected in each)
     charge = drawn if math.isfinite(drawn) else None
     supply = plan.gearings[0].document.design.drive.supply
     whole = supply.charge if isinstance(supply, Battery) else None
     hottest, limit, rest = _warmth(plan)
     return Planned(
-        steps, seconds, charge, charge / whole if charge is not None and whole else None, hottest, limit, rest,
+        steps,
+        seconds,
+        charge,
+        charge / whole if charge is not None and whole else None,
+        hottest,
+        limit,
+        rest,
         _drift(plan),
-    )  # fmt: skip
+    )
 
 
 @dataclass(frozen=True, slots=True)
@@ -131,11 +137,11 @@ def _charge(document: Document, run: Trial, seconds: float) -> float:
     if run.dimension != "time":
         return A_PUSH_S * float(evaluation.value("pushing_bus_current", 0) or math.nan)
     group, row = evaluation.group(0)
-    made = trace.points(group.batch, row)
-    if not len(made.time):
+    points = trace.points(group.batch, row)
+    if not len(points.time):
         return math.nan
-    until = made.time <= seconds
-    return float(np.trapezoid(made.bus_current[until], made.time[until]))
+    until = points.time <= seconds
+    return float(np.trapezoid(points.bus_current[until], points.time[until]))
 
 
 def _steps(plan: Plan, order: Sequence[int], expected: Sequence[Sequence[_Expected]]) -> Iterator[PlanStep]:
@@ -162,10 +168,10 @@ def _steps(plan: Plan, order: Sequence[int], expected: Sequence[Sequence[_Expect
 
 def _warmth(plan: Plan) -> tuple[float | None, float | None, float | None]:
     """The hottest winding of all gearings with its limit, and the rest that each needs; None where nothing is known."""
-    found = [one for gearing in plan.gearings for one in _of_gearing(plan, gearing.document)]
-    if not found:
+    warm = [hottest for gearing in plan.gearings for hottest in _of_gearing(plan, gearing.document)]
+    if not warm:
         return None, None, None
-    hottest, limit, rest = max(found, key=lambda one: one[0] - one[1])
+    hottest, limit, rest = max(warm, key=lambda heat: heat[0] - heat[1])
     return hottest, limit, rest if hottest > limit else None
 
 
@@ -173,13 +179,13 @@ def _of_gearing(plan: Plan, document: Document) -> Iterator[tuple[float, float, 
     """As if all rounds were made with one gearing, swapped as often as planned."""
     runs = Runs(count=plan.readings * len(plan.raw), every=BRINGING_BACK_S)
     day = Loads(day=(runs, Rest(lasts=max(plan.swap, 1.0))), heats=plan.rounds * len(plan.gearings))
-    asked = LoadCase(evaluate([Document(replace(document.design, loads=day), {}, ())]))
-    if asked.heats.left_out:
+    case = LoadCase(evaluate([Document(replace(document.design, loads=day), {}, ())]))
+    if case.heats.left_out:
         return
-    for b, motor in asked.motors:
-        if b in asked.warmth:
-            warmth = asked.warmth[b]
-            yield warmth.day.hottest_winding, asked.limit(motor), warmth.rest_needed(asked.limit(motor))
+    for b, motor in case.motors:
+        if b in case.warmth:
+            warmth = case.warmth[b]
+            yield warmth.day.hottest_winding, case.limit(motor), warmth.rest_needed(case.limit(motor))
 
 
 def _drift(plan: Plan) -> str:
@@ -187,7 +193,7 @@ def _drift(plan: Plan) -> str:
     count = len(plan.gearings)
     if count < 2 or count * plan.rounds < 3:
         return ""
-    mixed, seldom = (looks_like(dealt(count, plan.rounds, seldom=one)) for one in (False, True))
+    mixed, seldom = (looks_like(dealt(count, plan.rounds, seldom=seldom)) for seldom in (False, True))
     if plan.seldom:
         own, other = seldom, f"mixed it would look like {mixed:.1f} %, with {count * plan.rounds} changes"
     else:
@@ -206,9 +212,11 @@ class GearingOffered:
 
 
 def offered(
-    present: Mapping[str, Any], tried: Sequence[Mapping[str, Any]], kept: Sequence[Mapping[str, Any]],
+    present: Mapping[str, Any],
+    tried: Sequence[Mapping[str, Any]],
+    kept: Sequence[Mapping[str, Any]],
     parts: Sequence[Mapping[str, Any]],
-) -> list[GearingOffered]:  # fmt: skip
+) -> list[GearingOffered]:
     """What could be tried: the present design, those that were run or kept, and the bin's wheels in place of a driver.
 
     Args:
@@ -218,23 +226,27 @@ def offered(
         parts: of the bin.
     """
     own = design.read(present)
-    found = [("as it is now", present), *(("run before", one) for one in tried), *(("kept", one) for one in kept)]
-    found += [("in the bin", one) for one in _other_drivers(present, own, parts)]
+    candidates = [
+        ("as it is now", present),
+        *(("run before", earlier) for earlier in tried),
+        *(("kept", saved) for saved in kept),
+    ]
+    candidates += [("in the bin", other) for other in _other_drivers(present, own, parts)]
     once: list[tuple[str, Mapping[str, Any]]] = []
     known: list[dict[str, Any]] = []
-    for source, one in found:
-        if (of_it := essence(one)) not in known:
+    for source, candidate in candidates:
+        if (of_it := essence(candidate)) not in known:
             known.append(of_it)
-            once.append((source, one))
-    read_ones = [design.read(one) for _, one in once]
+            once.append((source, candidate))
+    read_ones = [design.read(candidate) for _, candidate in once]
     # Of the same wheels the last one has the plain name: that is to be the present one.
     called = names(read_ones[::-1])[::-1]
     clashing = _clashing(own)
-    made = [
-        GearingOffered(name, source, one, _clashing(document) <= clashing)
-        for name, (source, one), document in zip(called, once, read_ones, strict=True)
+    gearings = [
+        GearingOffered(name, source, candidate, _clashing(document) <= clashing)
+        for name, (source, candidate), document in zip(called, once, read_ones, strict=True)
     ]
-    return sorted(made, key=lambda one: not one.mounts)
+    return sorted(gearings, key=lambda gearing: not gearing.mounts)
 
 
 def _clashing(document: Document) -> int:
@@ -246,7 +258,7 @@ def _clashing(document: Document) -> int:
 
 def _other_drivers(
     present: Mapping[str, Any], document: Document, parts: Sequence[Mapping[str, Any]]
-) -> Iterator[dict[str, Any]]:  # fmt: skip
+) -> Iterator[dict[str, Any]]:
     """The design with each other driver of the bin, in each of its stages with teeth."""
     for path, stage in stages_with_paths(document.design):
         if stage.exact_ratio is None or not stage.members:
@@ -255,6 +267,6 @@ def _other_drivers(
         sizes = sorted({int(fit.size) for fit in fits(stage, parts) if fit.owned} - {int(driver.measure)})
         near = sorted(sizes, key=lambda size: abs(size - driver.measure))[:MOST_SIZES]
         for size in sorted(near):
-            made = copy.deepcopy(dict(present))
-            put(made, f"{path}.{driver.key}", size)
-            yield made
+            changed = copy.deepcopy(dict(present))
+            put(changed, f"{path}.{driver.key}", size)
+            yield changed

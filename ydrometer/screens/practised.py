@@ -108,9 +108,17 @@ def exercise_shown(exercise: Exercise) -> ExerciseShown:
     """An exercise without its answer."""
     posed, plate = exercise.posed, exercise.plate()
     return ExerciseShown(
-        exercise.kind, exercise.idea, exercise.level, exercise.seed, exercise.units, posed.words,
-        _ask(posed.ask, plate), exercise.drawing(), plate, list(posed.hints),
-    )  # fmt: skip
+        exercise.kind,
+        exercise.idea,
+        exercise.level,
+        exercise.seed,
+        exercise.units,
+        posed.words,
+        _ask(posed.ask, plate),
+        exercise.drawing(),
+        plate,
+        list(posed.hints),
+    )
 
 
 def _ask(ask: Ask, plate: PlanDrawing | None) -> AskShown:
@@ -119,7 +127,9 @@ def _ask(ask: Ask, plate: PlanDrawing | None) -> AskShown:
     if isinstance(ask, PicksAsked):
         return AskShown("picks", "", [], "", list(ask.places), list(ask.bag))
     if isinstance(ask, WheelAsked):
-        return AskShown("wheel", "", [ChoiceShown(one.key, one.words, None) for one in ask.choices], "", [], [])
+        return AskShown(
+            "wheel", "", [ChoiceShown(choice.key, choice.words, None) for choice in ask.choices], "", [], []
+        )
     kind: AskKind = "arrow" if ask.around else "choice"
     return AskShown(kind, "", _choices(ask, plate), ask.around, [], [])
 
@@ -127,11 +137,11 @@ def _ask(ask: Ask, plate: PlanDrawing | None) -> AskShown:
 def _choices(ask: ChoiceAsked, plate: PlanDrawing | None) -> list[ChoiceShown]:
     """What is to choose from, with its hole where the plate is drawn."""
     if plate is None or plate.plate is None:
-        return [ChoiceShown(one.key, one.words, None) for one in ask.choices]
+        return [ChoiceShown(choice.key, choice.words, None) for choice in ask.choices]
     home, pitch = plate.shafts[0], plate.plate.hole_pitch
     return [
-        ChoiceShown(one.key, one.words, Spot(home.x + pitch * across, home.y + pitch * up))
-        for one, (across, up) in zip(ask.choices, ask.holes, strict=True)
+        ChoiceShown(choice.key, choice.words, Spot(home.x + pitch * across, home.y + pitch * up))
+        for choice, (across, up) in zip(ask.choices, ask.holes, strict=True)
     ]
 
 
@@ -142,8 +152,8 @@ def solved(exercise: Exercise) -> Solved:
     if isinstance(ask, NumberAsked):
         return Solved(said(number_of(answer), ask.dimension, exercise.units), "", working, None)
     if isinstance(answer, tuple) and isinstance(ask, PicksAsked):
-        told = [f"{place} {teeth}" for place, teeth in zip(ask.places, answer, strict=True)]
-        return Solved(", ".join(told), "", working, None)
+        lines = [f"{place} {teeth}" for place, teeth in zip(ask.places, answer, strict=True)]
+        return Solved(", ".join(lines), "", working, None)
     assert isinstance(ask, ChoiceAsked | WheelAsked)
     words = next(choice.words for choice in ask.choices if choice.key == answer)
     return Solved(words, str(answer), working, exercise.plate(whole=True))

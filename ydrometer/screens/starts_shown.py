@@ -77,19 +77,24 @@ def starts_shown() -> StartsShown:
 def _shown(start: Start) -> StartShown:
     raw = design_of(start)
     document = design.read(raw)
-    made = document.design
-    source = made.drive.branches[0].source
+    its_design = document.design
+    source = its_design.drive.branches[0].source
     notes = [value.note for value in document.values.values()]
     return StartShown(
-        start.key, start.title, start.words, PICTURES[start.key], draw_line(made),
-        made.vehicle.total_mass, made.vehicle.wheel_diameter,
+        start.key,
+        start.title,
+        start.words,
+        PICTURES[start.key],
+        draw_line(its_design),
+        its_design.vehicle.total_mass,
+        its_design.vehicle.wheel_diameter,
         _named([footing.words for footing in tables.FOOTINGS], notes),
         source.kind,
         _named([size.words for size in tables.MOTOR_SIZES], notes),
-        made.drive.supply.kind if made.drive.supply else "",
+        its_design.drive.supply.kind if its_design.drive.supply else "",
         _named([kind.words for kind in tables.CELL_KINDS], [note.replace(" cells", " cell") for note in notes]),
         [_goal(target) for target in raw["targets"]],
-    )  # fmt: skip
+    )
 
 
 def _named(rows: list[str], notes: list[str]) -> str:

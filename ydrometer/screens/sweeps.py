@@ -93,13 +93,20 @@ def sweep_of(
     if not kinds:
         return _wheel(raw, document, path, member)
     chosen = next((kind for kind in kinds if kind.key == of), kinds[0])
-    made = [_changed(raw, document, tried) for tried in chosen.tried]
+    variants = [_changed(raw, document, tried) for tried in chosen.tried]
     choices = [SweepOf(kind.key, kind.words) for kind in kinds]
     here = next(i for i, tried in enumerate(chosen.tried) if not tried.changes)
     return Sweep(
-        path, member, chosen.key, choices, chosen.words, chosen.dimension, chosen.place, here,
-        _columns(document, chosen.tried, made),
-    )  # fmt: skip
+        path,
+        member,
+        chosen.key,
+        choices,
+        chosen.words,
+        chosen.dimension,
+        chosen.place,
+        here,
+        _columns(document, chosen.tried, variants),
+    )
 
 
 def _wheel(raw: dict[str, Any], document: Document, path: str, member: str) -> Sweep:
@@ -112,7 +119,7 @@ def _wheel(raw: dict[str, Any], document: Document, path: str, member: str) -> S
         Tried(size, "", {} if size == wheel.measure else {place: int(size) if toothed else f"{size:.6g} m"})
         for size, _ in variants
     ]
-    columns = _columns(document, tried, [made for _, made in variants])
+    columns = _columns(document, tried, [document for _, document in variants])
     words, dimension = (f"{member}, teeth", "") if toothed else (member, "length")
     return Sweep(path, member, "wheel", [], words, dimension, place, sweep.SPAN, columns)
 
@@ -122,17 +129,17 @@ def _changed(raw: dict[str, Any], document: Document, tried: Tried) -> Document 
     return swept.readable(raw, tried.changes) if tried.changes else document
 
 
-def _columns(document: Document, tried: Sequence[Tried], made: Sequence[Document | None]) -> list[SweepColumn]:
-    evaluation = evaluate([variant for variant in made if variant is not None])
+def _columns(document: Document, tried: Sequence[Tried], variants: Sequence[Document | None]) -> list[SweepColumn]:
+    evaluation = evaluate([variant for variant in variants if variant is not None])
     shown = [target for _, target in shown_targets(document.design)]
     columns, index = [], 0
-    for one, variant in zip(tried, made, strict=True):
+    for value, variant in zip(tried, variants, strict=True):
         if variant is None:
-            columns.append(SweepColumn(one.size, one.words, one.changes, None, None))
+            columns.append(SweepColumn(value.size, value.words, value.changes, None, None))
             continue
         verdicts = [evaluation.judge(target, index).verdict for target in shown]
         values = [SweepValue(v.value, v.standing) for v in verdicts]
         ratio = evaluation.value("overall_ratio", index)[0]
-        columns.append(SweepColumn(one.size, one.words, one.changes, ratio, values))
+        columns.append(SweepColumn(value.size, value.words, value.changes, ratio, values))
         index += 1
     return columns

@@ -71,17 +71,17 @@ def kinds_at(
     if branch is None or member != "motor" or int(branch[1]) >= len(document.design.drive.branches):
         return []
     place = int(branch[1])
-    found = [_count(document, place), *_sources(document, place, parts), *_supply(document)]
-    return [kind for kind in found if len(kind.tried) > 1]
+    kinds = [_count(document, place), *_sources(document, place, parts), *_supply(document)]
+    return [kind for kind in kinds if len(kind.tried) > 1]
 
 
 def readable(raw: dict[str, Any], changes: Mapping[str, Any]) -> Document | None:
     """The design with values at paths replaced; None where it has faults then."""
-    made = copy.deepcopy(raw)
+    copied = copy.deepcopy(raw)
     for path, value in changes.items():
-        put(made, path, value)
+        put(copied, path, value)
     try:
-        return design.read(made)
+        return design.read(copied)
     except DocumentError:
         return None
 
@@ -105,7 +105,7 @@ def _sources(document: Document, place: int, parts: Sequence[Mapping[str, Any]])
         for raw, part in _read("engine" if engine else "motor", parts)
         if isinstance(part, MotorPart | EnginePart) and _law(part.source) != _law(source)
     ]
-    tried = sorted([present, *others], key=lambda one: one.size)
+    tried = sorted([present, *others], key=lambda size: size.size)
     here = tried.index(present)
     words, dimension = ("engine of the bin", "angular speed") if engine else ("motor of the bin", "speed constant")
     yield Swept("part", words, dimension, "", tried[max(0, here - SPAN) : here + SPAN + 1])
@@ -157,8 +157,11 @@ def _voltage(bench: Bench) -> Swept:
     path, present = "drive.supply.voltage", bench.voltage
     below = [v for v in range(math.ceil(present) - SPAN, math.ceil(present)) if v > 0]
     above = range(math.floor(present) + 1, math.floor(present) + SPAN + 1)
-    volts = [*(Tried(v, "", {path: f"{v} V"}) for v in below), Tried(present, "", {}),
-             *(Tried(v, "", {path: f"{v} V"}) for v in above)]  # fmt: skip
+    volts = [
+        *(Tried(v, "", {path: f"{v} V"}) for v in below),
+        Tried(present, "", {}),
+        *(Tried(v, "", {path: f"{v} V"}) for v in above),
+    ]
     return Swept("voltage", "voltage", "voltage", path, volts)
 
 
@@ -195,11 +198,11 @@ def _road_wheel(document: Document, parts: Sequence[Mapping[str, Any]]) -> Swept
     step = diameter_step(present)
     for n in (*range(1, SPAN + 1), *range(-1, -SPAN - 1, -1)):
         size = round(present + n * step, 9)
-        side = [one for one in tried if (one > present) == (n > 0) and one != round(present, 9)]
+        side = [size for size in tried if (size > present) == (n > 0) and size != round(present, 9)]
         if size > 0.0 and len(side) < SPAN:
             tried.setdefault(size, Tried(size, "", {path: f"{1e3 * size:.6g} mm"}))
     ordered = [tried[size] for size in sorted(tried)]
-    here = next(i for i, one in enumerate(ordered) if not one.changes)
+    here = next(i for i, variant in enumerate(ordered) if not variant.changes)
     return Swept("wheel", "wheel", "length", path, ordered[max(0, here - SPAN) : here + SPAN + 1])
 
 

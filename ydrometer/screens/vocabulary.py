@@ -193,9 +193,13 @@ def vocabulary() -> Vocabulary:
 def _run_kind(kind: type[Trial]) -> RunKind:
     fields = labelled_fields(kind)
     return RunKind(
-        kind.kind, kind.title, kind.dimension, [one for one in fields if one.group != CONDITIONS],
-        [one for one in fields if one.group == CONDITIONS], kind.rig,
-    )  # fmt: skip
+        kind.kind,
+        kind.title,
+        kind.dimension,
+        [field for field in fields if field.group != CONDITIONS],
+        [field for field in fields if field.group == CONDITIONS],
+        kind.rig,
+    )
 
 
 def _stage_kind(kind: type[Stage]) -> StageKind:

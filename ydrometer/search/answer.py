@@ -37,24 +37,24 @@ def answer(request: SearchRequest, processes: int = 1) -> dict[str, Any]:
     return answer_from(request, search(request, processes))
 
 
-def answer_from(request: SearchRequest, found: Found) -> dict[str, Any]:
+def answer_from(request: SearchRequest, outcome: Found) -> dict[str, Any]:
     """The document of what a search has found."""
     layouts = [slots(request, layout) for layout in request.body.layouts]
-    options = [option for _, option in found.best]
+    options = [option for _, option in outcome.best]
     documents = [design_of(request, layouts[option.layout], option) for option in options]
     read = [design.read(raw) for raw in documents]
     evaluation = evaluate(read) if read else None
     return {
         "format": FORMAT,
         "version": 1,
-        "combinations": found.combinations,
-        "meeting_all": found.meeting,
+        "combinations": outcome.combinations,
+        "meeting_all": outcome.meeting,
         "options": [
             _option(request, layouts[option.layout], option, raw, evaluation, i)
             for i, (option, raw) in enumerate(zip(options, documents, strict=True))
             if evaluation is not None
         ],
-        "failing": dict(found.failing.most_common()),
+        "failing": dict(outcome.failing.most_common()),
         "unpriced": [request.body.parts[i].id for i in used(request, layouts) if request.body.parts[i].price is None],
         "nearest_change": nearest_changes(request, read),
     }
@@ -98,11 +98,11 @@ def design_of(request: SearchRequest, options: list[Slot], option: Option) -> di
     if request.body.add_part_masses:
         vehicle["mass"] = request.document.design.vehicle.mass + _mass(request, options, option)
     branches = [{**branch, "stages": stages[:trunk]}]
-    made = {**raw, "vehicle": vehicle, "drive": {**drive, "branches": branches, "stages": stages[trunk:]}}
+    document = {**raw, "vehicle": vehicle, "drive": {**drive, "branches": branches, "stages": stages[trunk:]}}
     for place in (head.supply, head.wheel):
         for path, value in once_values(raw_parts[place]).items() if place != NO_PART else ():
-            put(made, path, value)
-    return with_mounting(request, layout, options, option.chosen, made)
+            put(document, path, value)
+    return with_mounting(request, layout, options, option.chosen, document)
 
 
 def _mass(request: SearchRequest, options: list[Slot], option: Option) -> float:

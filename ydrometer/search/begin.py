@@ -36,8 +36,8 @@ def begin(raw: Any, at_once: int, most: int) -> Begun:
     total = sum(sizes(request))
     if total > at_once:
         return Begun(total, pieces(request) if total <= most else [], None, None)
-    found = search(request)
-    return Begun(total, [], found, options_of(request, found, at_first=True))
+    outcome = search(request)
+    return Begun(total, [], outcome, options_of(request, outcome, at_first=True))
 
 
 def sizes_of(raw: Any) -> list[int]:
@@ -49,6 +49,6 @@ def sizes_of(raw: Any) -> list[int]:
     return sizes(read_request(raw))
 
 
-def options_in(raw: Any, found: dict[str, Any]) -> Options:
+def options_in(raw: Any, outcome: dict[str, Any]) -> Options:
     """What was found, as it is kept, to be looked at."""
-    return options_of(read_request(raw), Found.from_json(found))
+    return options_of(read_request(raw), Found.from_json(outcome))

@@ -98,9 +98,9 @@ class SearchBlock:
 
     def _drives(self, stretch: tuple[int, int]) -> tuple[Drive, Drives | Ints]:
         """The distinct drives of the stretch, or of the whole layout, and which of them each combination is."""
-        made = self.known.drives(self.request, self.number, self.options)
-        if made is not None:
-            return made.drive, made
+        drive = self.known.drives(self.request, self.number, self.options)
+        if drive is not None:
+            return drive.drive, drive
         chosen = digits(np.arange(*stretch), self.lengths)
         mass = stage_mass(self.request, prices(self.request), self.options, chosen)
         weighs = self.request.body.add_part_masses
@@ -122,30 +122,30 @@ class SearchBlock:
         low, high = limits.overall_ratio
         return (overall >= low * (1.0 - SAME_RATIO)) & (overall <= high * (1.0 + SAME_RATIO))
 
-    def look(self, head: Head, head_cost: tuple[float, int, float], found: Found) -> None:
+    def look(self, head: Head, head_cost: tuple[float, int, float], outcome: Found) -> None:
         """Count the combinations of a head, and keep the best."""
         bounds = self._bounds(head_cost)
         sizes = self._sizes_within(bounds)
         # Of classes that no combination within the limits has, nothing is asked.
-        asked = np.flatnonzero(sizes)
-        if not len(asked):
+        usable = np.flatnonzero(sizes)
+        if not len(usable):
             return
-        stands = self._standing(head, head_cost[2], asked)
-        drive, sizes, rows = self.drive.at(asked), sizes[asked], None
+        stands = self._standing(head, head_cost[2], usable)
+        drive, sizes, rows = self.drive.at(usable), sizes[usable], None
         if any(target.measure == "price" for target in self.request.asked):
-            every = self._rows(bounds, asked, np.ones(len(asked), np.bool_))
+            every = self._rows(bounds, usable, np.ones(len(usable), np.bool_))
             stands, of_class, which = self._by_price(stands, every.drive, every.price)
             rows, drive, sizes = every._replace(drive=which), drive.at(of_class), np.bincount(which)
-        self._count(stands, sizes, found)
+        self._count(stands, sizes, outcome)
         ranked = Ranked(head, sizes, *self._keys(stands), _stretch(drive), _steps(drive.overall), _steps(drive.left))
         leading, leaders, first = _leading(ranked, self.request.body.keep), _leaders(ranked), _first(ranked)
         if rows is None:
             wanted = leading | leaders
             wanted[first] = True
-            rows = self._rows(bounds, asked, wanted)
-        self._keep(ranked, rows.at(leading[rows.drive]), found)
-        self._represent(ranked, rows.at(leaders[rows.drive]), found)
-        self._count_ways(ranked, rows, first, found)
+            rows = self._rows(bounds, usable, wanted)
+        self._keep(ranked, rows.at(leading[rows.drive]), outcome)
+        self._represent(ranked, rows.at(leaders[rows.drive]), outcome)
+        self._count_ways(ranked, rows, first, outcome)
 
     def _bounds(self, head_cost: tuple[float, int, float]) -> Bounds:
         limits = self.request.body.limits
@@ -156,30 +156,30 @@ class SearchBlock:
     def _sizes_within(self, bounds: Bounds) -> Ints:
         """How many combinations within the limits each drive has; without limits on cost all heads leave the same."""
         unlimited = bounds.price_at_most == math.inf and bounds.buy_at_most == NO_LIMIT
-        asked = Bounds(0.0, 0, math.inf, NO_LIMIT) if unlimited else bounds
-        if self._sizes is None or self._sizes[0] != asked:
-            sizes = self.walk.sizes(asked, len(self.drive.mass))
-            self._sizes = asked, np.where(self.within, sizes, 0)
+        limits = Bounds(0.0, 0, math.inf, NO_LIMIT) if unlimited else bounds
+        if self._sizes is None or self._sizes[0] != limits:
+            sizes = self.walk.sizes(limits, len(self.drive.mass))
+            self._sizes = limits, np.where(self.within, sizes, 0)
         return self._sizes[1]
 
-    def _rows(self, bounds: Bounds, asked: Ints, wanted: Any) -> Rows:
-        """The combinations of wanted classes, which are some of the `asked` drives."""
+    def _rows(self, bounds: Bounds, usable: Ints, wanted: Any) -> Rows:
+        """The combinations of wanted classes, which are some of the `usable` drives."""
         sizes, which = self._sizes_within(bounds), np.zeros(len(self.drive.mass), np.int64)
-        which[asked] = np.arange(len(asked))
+        which[usable] = np.arange(len(usable))
         of_drive = np.zeros(len(which), np.bool_)
-        of_drive[asked[wanted]] = True
+        of_drive[usable[wanted]] = True
         rows = self.walk.rows(bounds, sizes, of_drive)
         return rows._replace(drive=which[rows.drive])
 
-    def _standing(self, head: Head, head_mass: float, asked: Ints) -> Standing:
+    def _standing(self, head: Head, head_mass: float, usable: Ints) -> Standing:
         if self.known.drives(self.request, self.number, self.options) is None:
-            return classes.standing(self.request, self.layout, head, head_mass, self.drive.at(asked))
-        return self.known.standing(self.request, self.number, head, self.drive, asked)
+            return classes.standing(self.request, self.layout, head, head_mass, self.drive.at(usable))
+        return self.known.standing(self.request, self.number, head, self.drive, usable)
 
     def _by_price(self, stands: Standing, which: Ints, price: Floats) -> tuple[Standing, Ints, Ints]:
         """Classes split by price if a target is about it, and what they were split from; else as they are."""
-        asked = self.request.asked
-        columns = [column for column, target in enumerate(asked) if target.measure == "price"]
+        targets = self.request.asked
+        columns = [column for column, target in enumerate(targets) if target.measure == "price"]
         if not columns:
             return stands, np.arange(len(stands.held_by)), which
         known, code = np.unique(price, return_inverse=True)
@@ -187,21 +187,21 @@ class SearchBlock:
         whole, cost = pairs // len(known), known[pairs % len(known)]
         margins, met = stands.margins[whole], stands.met[whole]
         for column in columns:
-            margins[:, column], met[:, column] = classes.price_standing(asked[column], cost)
+            margins[:, column], met[:, column] = classes.price_standing(targets[column], cost)
         return Standing(margins, met, stands.held_by[whole]), whole, finer
 
-    def _count(self, stands: Standing, sizes: Ints, found: Found) -> None:
+    def _count(self, stands: Standing, sizes: Ints, outcome: Found) -> None:
         """Add up classes by how many combinations each has."""
         meeting = stands.met.all(axis=1)
-        found.combinations += int(sizes.sum())
-        found.meeting += int(sizes[meeting].sum())
+        outcome.combinations += int(sizes.sum())
+        outcome.meeting += int(sizes[meeting].sum())
         failing = np.where(meeting, 0, sizes)
         for column, target in enumerate(self.request.asked):
             missed = int(failing[~stands.met[:, column]].sum())
             if missed:
-                found.failing[target.measure] += missed
+                outcome.failing[target.measure] += missed
         for code in np.unique(stands.held_by[(stands.held_by > 0) & (failing > 0)]):
-            found.failing[f"held by {WORDS[code]}"] += int(failing[stands.held_by == code].sum())
+            outcome.failing[f"held by {WORDS[code]}"] += int(failing[stands.held_by == code].sum())
 
     def _keys(self, stands: Standing) -> tuple[Ints, Ints]:
         """Shortfall and negative margin of each class, weighted and rounded."""
@@ -211,21 +211,21 @@ class SearchBlock:
         second = np.round(-(stands.margins * weights).sum(axis=1) / ROUNDED).astype(np.int64)
         return first, second
 
-    def _keep(self, ranked: Ranked, rows: Rows, found: Found) -> None:
+    def _keep(self, ranked: Ranked, rows: Rows, outcome: Found) -> None:
         """The best of these combinations."""
         keep = self.request.body.keep
         keys = [ranked.first[rows.drive], ranked.second[rows.drive], rows.price, rows.buy, *self._ranks(rows)]
-        found.best += [self._entry(ranked, rows, place) for place in smallest(keys, keep)]
-        found.best.sort(key=lambda entry: entry[0])
-        del found.best[keep:]
+        outcome.best += [self._entry(ranked, rows, place) for place in smallest(keys, keep)]
+        outcome.best.sort(key=lambda entry: entry[0])
+        del outcome.best[keep:]
 
-    def _represent(self, ranked: Ranked, rows: Rows, found: Found) -> None:
+    def _represent(self, ranked: Ranked, rows: Rows, outcome: Found) -> None:
         """The best of each stretch of overall ratios, of combinations whose class leads its stretch."""
         stretches, codes = np.unique(ranked.stretch[rows.drive], return_inverse=True)
         for row in self._best(rows, codes, len(stretches), np.arange(len(codes))).tolist():
-            found.represent(int(stretches[codes[row]]), self._entry(ranked, rows, row))
+            outcome.represent(int(stretches[codes[row]]), self._entry(ranked, rows, row))
 
-    def _count_ways(self, ranked: Ranked, rows: Rows, first: Ints, found: Found) -> None:
+    def _count_ways(self, ranked: Ranked, rows: Rows, first: Ints, outcome: Found) -> None:
         """Count the ways to each of the first classes, and keep the best few of each."""
         size = len(ranked.first)
         kept = np.zeros(size, np.bool_)
@@ -237,8 +237,8 @@ class SearchBlock:
         best = self._best_ways(ranked, rows)
         for code in first.tolist():
             ways = Ways(int(ranked.sizes[code]), int(owned[code]), float(price[code]), best[code])
-            found.ways.setdefault(_drive(ranked, code), Ways()).add(ways)
-        found.ways = best_of(found.ways)
+            outcome.ways.setdefault(_drive(ranked, code), Ways()).add(ways)
+        outcome.ways = best_of(outcome.ways)
 
     def _best_ways(self, ranked: Ranked, rows: Rows) -> dict[int, list[Entry]]:
         """The best few combinations of each class, of these rows."""
@@ -261,8 +261,11 @@ class SearchBlock:
     def _ranks(self, rows: Rows) -> list[_Rank]:
         """For each place of a stage, how its part's id ranks among all as text."""
         strides = [math.prod(self.lengths[place + 1 :]) for place in range(len(self.lengths))]
-        return [_Rank(rows.place, stride, self.rank[slot.parts[:, end]])
-                for slot, stride in zip(self.options, strides, strict=True) for end in (0, 1)]  # fmt: skip
+        return [
+            _Rank(rows.place, stride, self.rank[slot.parts[:, end]])
+            for slot, stride in zip(self.options, strides, strict=True)
+            for end in (0, 1)
+        ]
 
     def _entry(self, ranked: Ranked, rows: Rows, row: int) -> Entry:
         """A combination with its whole key."""

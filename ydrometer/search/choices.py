@@ -65,22 +65,27 @@ class Slot:
     def figures(self, option: Any) -> StageFigures:
         """Of some options."""
         return StageFigures(
-            self.driver[option], self.driven[option], self.torque[option], self.speed[option],
-            self.efficiency[option], self.inertia[option], self.several_speeds,
-        )  # fmt: skip
+            self.driver[option],
+            self.driven[option],
+            self.torque[option],
+            self.speed[option],
+            self.efficiency[option],
+            self.inertia[option],
+            self.several_speeds,
+        )
 
 
 def heads(request: SearchRequest, layout: Layout) -> list[Head]:
     """Every source with every supply, wheel and count; an engine alone needs no supply."""
     own = request.document.design.drive.branches[0].count
-    found = []
+    combined = []
     for source in _chosen(request, layout.sources, ("motor", "engine")):
         electric = _is_electric(request, source)
         supplies = _chosen(request, layout.supplies, SUPPLIES) if electric else [NO_PART]
         for supply in supplies:
             for wheel in _chosen(request, layout.wheels, ("wheel",)):
-                found += [Head(source, supply, wheel, count) for count in (layout.count or (own,))]
-    return found
+                combined += [Head(source, supply, wheel, count) for count in (layout.count or (own,))]
+    return combined
 
 
 def _is_electric(request: SearchRequest, source: int) -> bool:
@@ -121,13 +126,13 @@ def _single(choice: Any, stages: Sequence[Stage], places: Ints) -> Slot:
     return Slot(
         choice=choice,
         parts=places,
-        driver=np.array([one.driver for one in figures], np.int64),
-        driven=np.array([one.driven for one in figures], np.int64),
-        torque=np.array([one.torque for one in figures], float),
-        speed=np.array([one.speed for one in figures], float),
-        efficiency=np.array([one.efficiency for one in figures], float),
-        inertia=np.array([one.inertia for one in figures], float),
-        several_speeds=any(one.several_speeds for one in figures),
+        driver=np.array([figure.driver for figure in figures], np.int64),
+        driven=np.array([figure.driven for figure in figures], np.int64),
+        torque=np.array([figure.torque for figure in figures], float),
+        speed=np.array([figure.speed for figure in figures], float),
+        efficiency=np.array([figure.efficiency for figure in figures], float),
+        inertia=np.array([figure.inertia for figure in figures], float),
+        several_speeds=any(figure.several_speeds for figure in figures),
     )
 
 
@@ -184,25 +189,25 @@ def _matching(driver: _End, driven: _End, bounds: tuple[float, float]) -> tuple[
     same = np.abs(driver.size[:, None] - driven.size[None, :]) <= SAME_SIZE * driver.size[:, None]
     ratio = driven.measure[None, :] / driver.measure[:, None]
     within = (ratio >= bounds[0] * (1.0 - SAME_RATIO)) & (ratio <= bounds[1] * (1.0 + SAME_RATIO))
-    one, other = np.nonzero(same & within)
-    return one, other
+    first, second = np.nonzero(same & within)
+    return first, second
 
 
 def _slot_of(choice: Pair, driver: _End, driven: _End, chosen: tuple[Ints, Ints], places: PairPlaces | None) -> Slot:
     """Options of a pair; teeth are kept as such, so that equal fractions stay equal."""
-    one, other = driver.measure[chosen[0]], driven.measure[chosen[1]]
-    ones, usual = np.ones(len(one), np.int64), choice.usual
+    first, second = driver.measure[chosen[0]], driven.measure[chosen[1]]
+    ones, usual = np.ones(len(first), np.int64), choice.usual
     toothed = choice.form.toothed
-    torque = np.ones(len(one)) if toothed else other / one
+    torque = np.ones(len(first)) if toothed else second / first
     return Slot(
         choice=choice,
         parts=np.stack([driver.place[chosen[0]], driven.place[chosen[1]]], axis=1),
-        driver=one.astype(np.int64) if toothed else ones,
-        driven=other.astype(np.int64) if toothed else ones,
+        driver=first.astype(np.int64) if toothed else ones,
+        driven=second.astype(np.int64) if toothed else ones,
         torque=torque,
         speed=torque * (usual.speed_ratio / usual.ratio),
-        efficiency=np.full(len(one), stage_efficiency(usual)),
-        inertia=np.zeros(len(one)),
+        efficiency=np.full(len(first), stage_efficiency(usual)),
+        inertia=np.zeros(len(first)),
         places=places,
     )
 
@@ -218,14 +223,14 @@ def trunk_from(layout: Layout) -> int:
 def stage_json(request: SearchRequest, slot: Slot, option: int, layout: Layout, place: int) -> dict[str, Any]:
     """The chosen stage as a design file has it."""
     choice = slot.choice
-    one, other = (int(p) for p in slot.parts[option])
+    first, second = (int(p) for p in slot.parts[option])
     raw_parts: Any = request.raw["parts"]
     if isinstance(choice, Fixed):
         raw: dict[str, Any] = request.raw["layouts"][request.body.layouts.index(layout)]["stages"][place]["stage"]
         return raw
     if isinstance(choice, BoxChoice):
-        return whole_stage(raw_parts[one])
-    chosen = {"driver": raw_parts[one], "driven": raw_parts[other]}
+        return whole_stage(raw_parts[first])
+    chosen = {"driver": raw_parts[first], "driven": raw_parts[second]}
     return {"kind": choice.kind, **pair_values(KINDS[choice.kind], chosen)}
 
 
@@ -236,13 +241,13 @@ def used(request: SearchRequest, layouts: Sequence[Sequence[Slot]]) -> Iterator[
         request: with the layouts.
         layouts: the options of the stages of each.
     """
-    found: set[int] = set()
+    places: set[int] = set()
     for layout, options in zip(request.body.layouts, layouts, strict=True):
         for head in heads(request, layout):
-            found |= {head.source, head.supply, head.wheel}
+            places |= {head.source, head.supply, head.wheel}
         for slot in options:
-            found |= set(slot.parts.ravel().tolist())
-    yield from sorted(found - {NO_PART})
+            places |= set(slot.parts.ravel().tolist())
+    yield from sorted(places - {NO_PART})
 
 
 def total(lengths: Sequence[int]) -> int:

@@ -22,11 +22,23 @@ from ydrometer.search.request import SearchRequest
 from ydrometer.taking import with_source
 
 LEAST_MARGIN, MOST_MARGIN = -1.0, 0.25
-OF_THE_RUN = frozenset({
-    "top_speed", "launch_acceleration", "time_to_distance", "speed_at_distance", "time_to_speed", "distance_in_time",
-    "sprint_and_stop", "stopping_distance", "peak_bus_current", "cruise_bus_current", "energy_per_run",
-    "endurance_at_top", "range_at_top",
-})  # fmt: skip
+OF_THE_RUN = frozenset(
+    {
+        "top_speed",
+        "launch_acceleration",
+        "time_to_distance",
+        "speed_at_distance",
+        "time_to_speed",
+        "distance_in_time",
+        "sprint_and_stop",
+        "stopping_distance",
+        "peak_bus_current",
+        "cruise_bus_current",
+        "energy_per_run",
+        "endurance_at_top",
+        "range_at_top",
+    }
+)
 """Measures that count as missed altogether if a design does not start."""
 TOGETHER = 20_000
 """Classes computed as one batch, at most."""
@@ -58,21 +70,21 @@ class Standing:
 
 def head_design(request: SearchRequest, layout: Layout, head: Head, mass: float) -> Design:
     """The design with a head's parts, without stages but a box of several speeds; `mass` is that of all parts, kg."""
-    made = request.document.design
+    design = request.document.design
     parts: Any = request.body.parts
-    branch = replace(made.drive.branches[0], count=head.count, stages=())
-    drive = made.drive
+    branch = replace(design.drive.branches[0], count=head.count, stages=())
+    drive = design.drive
     if head.source != NO_PART:
         branch = with_source(branch, parts[head.source])
     if head.supply != NO_PART:
         drive = replace(drive, supply=parts[head.supply].supply)
     elif branch.clutch is not None:
         drive = replace(drive, supply=None)
-    vehicle = replace(made.vehicle, mass=made.vehicle.mass + mass)
+    vehicle = replace(design.vehicle, mass=design.vehicle.mass + mass)
     if head.wheel != NO_PART:
         vehicle = replace(vehicle, wheel_diameter=parts[head.wheel].diameter)
     boxes = [c.stage for c in layout.stages if isinstance(c, Fixed) and c.stage.several_speeds]
-    return replace(made, vehicle=vehicle, drive=replace(drive, branches=(branch,), stages=tuple(boxes)))
+    return replace(design, vehicle=vehicle, drive=replace(drive, branches=(branch,), stages=tuple(boxes)))
 
 
 class Known:
@@ -92,7 +104,7 @@ class Known:
             self._drives[number] = None if request.body.add_part_masses else drives_of(slots, trunk)
         return self._drives[number]
 
-    def standing(self, request: SearchRequest, number: int, head: Head, drive: Drive, asked: Ints) -> Standing:
+    def standing(self, request: SearchRequest, number: int, head: Head, drive: Drive, usable: Ints) -> Standing:
         """Like the function `standing`, of some drives of the layout of a number, computing each only once.
 
         Args:
@@ -100,24 +112,24 @@ class Known:
             number: of the layout.
             head: the drives' head.
             drive: all that the layout has, (d,).
-            asked: which of them.
+            usable: which of them.
         """
         done, stands = self._of(number, head, len(drive.mass), len(request.asked))
-        new = asked[~done[asked]]
+        new = usable[~done[usable]]
         if len(new):
             stands.take(new, standing(request, request.body.layouts[number], head, 0.0, drive.at(new)))
             done[new] = True
-        return stands.at(asked)
+        return stands.at(usable)
 
     def _of(self, number: int, head: Head, count: int, targets: int) -> tuple[Any, Standing]:
         """Of each drive whether it has been computed, and how those stand."""
         if (number, head) in self._stands:
             return self._stands[number, head]
-        made = np.zeros(count, np.bool_), Standing.unknown(count, targets)
+        reached = np.zeros(count, np.bool_), Standing.unknown(count, targets)
         if self._kept + count <= MOST_REMEMBERED:
-            self._stands[number, head] = made
+            self._stands[number, head] = reached
             self._kept += count
-        return made
+        return reached
 
 
 def standing(request: SearchRequest, layout: Layout, head: Head, head_mass: float, drive: Drive) -> Standing:
@@ -153,8 +165,8 @@ def _measured(request: SearchRequest, layout: Layout, head: Head, head_mass: flo
         np.unique(drive.mass, return_inverse=True) if weights else (np.zeros(1), np.zeros(len(drive.mass), int))
     )
     bases = [head_design(request, layout, head, head_mass + mass if weights else 0.0) for mass in masses]
-    made = driveline.assemble(bases)
-    batch = Batch(*(field[which] for field in made))
+    assembled = driveline.assemble(bases)
+    batch = Batch(*(field[which] for field in assembled))
     batch = driveline.with_ratios(batch, bases[0], drive.branch, drive.trunk)
     design = request.document.design
     asked: dict[str, Any] = {}
@@ -201,12 +213,12 @@ def _values(target: Target, measured: _Measured) -> Floats:
         return np.asarray(results.no_load_speed / measured.batch.vehicle["radius"][:, 0])
     if name in ("endurance_at_top", "range_at_top"):
         return _lasting(name, measured.design, results)
-    found = getattr(results, name)
+    values = getattr(results, name)
     key = MEASURES[name].run
     if not key:
-        return np.asarray(found)
+        return np.asarray(values)
     own = getattr(target.run, key)
-    return np.asarray(found[:, 0 if own is None else measured.columns[key, own]])
+    return np.asarray(values[:, 0 if own is None else measured.columns[key, own]])
 
 
 def _lasting(name: str, design: Design, results: Results) -> Floats:

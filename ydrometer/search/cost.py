@@ -21,8 +21,8 @@ class Prices:
 
     def bought(self, place: Ints, needed: Ints) -> Ints:
         """How many of a part have to be bought."""
-        made: Ints = np.where(place == NO_PART, 0, np.maximum(0, needed - self.owned[place]))
-        return made
+        missing: Ints = np.where(place == NO_PART, 0, np.maximum(0, needed - self.owned[place]))
+        return missing
 
 
 def prices(request: SearchRequest) -> Prices:

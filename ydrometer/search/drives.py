@@ -150,8 +150,8 @@ def _distinct(columns: Sequence[Floats]) -> tuple[Ints, Ints]:
 
 def _varying(columns: Sequence[Floats]) -> list[Floats]:
     """Columns that distinguish rows: neither constant nor equal to another column."""
-    found: list[Floats] = []
+    varying: list[Floats] = []
     for column in columns:
-        if (column != column[:1]).any() and not any(np.array_equal(column, other) for other in found):
-            found.append(column)
-    return found
+        if (column != column[:1]).any() and not any(np.array_equal(column, other) for other in varying):
+            varying.append(column)
+    return varying

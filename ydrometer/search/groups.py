@@ -47,18 +47,21 @@ class Lead:
     entries: tuple[Entry, ...]
 
 
-def leads(found: Found) -> list[Lead]:
+def leads(outcome: Found) -> list[Lead]:
     """One option for each drive that is compared, the best first."""
-    if not found.ways:
-        return [Lead(entry[1], None, (entry,)) for entry in found.best]
-    drives = list(found.ways.values())[:MOST_LEADS]
+    if not outcome.ways:
+        return [Lead(entry[1], None, (entry,)) for entry in outcome.best]
+    drives = list(outcome.ways.values())[:MOST_LEADS]
     return [Lead(ways.best[0][1], ways, tuple(ways.best)) for ways in drives]
 
 
 def grouped(
-    layouts: Sequence[list[Slot]], compared: Sequence[Lead], evaluation: Evaluation, shown: Sequence[Target],
+    layouts: Sequence[list[Slot]],
+    compared: Sequence[Lead],
+    evaluation: Evaluation,
+    shown: Sequence[Target],
     plate: OnPlate,
-) -> list[Group]:  # fmt: skip
+) -> list[Group]:
     """Leads whose measures agree, as one group each, in the order of the best of each.
 
     Args:
@@ -68,10 +71,10 @@ def grouped(
         shown: the measures that have to agree; what only Loads or a price list tells is not asked.
         plate: of the design.
     """
-    asked = [target for target in shown if target.measure not in ELSEWHERE]
+    targets = [target for target in shown if target.measure not in ELSEWHERE]
     heads: list[tuple[list[float | None], list[Lead]]] = []
     for place, lead in enumerate(compared):
-        values = [evaluation.value_for(target, place) for target in asked]
+        values = [evaluation.value_for(target, place) for target in targets]
         alike = next((members for first, members in heads if _agree(first, values)), None)
         if alike is None:
             heads.append((values, [lead]))
@@ -80,14 +83,14 @@ def grouped(
     return [_group(layouts, members, plate) for _, members in heads]
 
 
-def _agree(one: Sequence[float | None], other: Sequence[float | None]) -> bool:
-    return all(_same(a, b) for a, b in zip(one, other, strict=True))
+def _agree(first: Sequence[float | None], second: Sequence[float | None]) -> bool:
+    return all(_same(a, b) for a, b in zip(first, second, strict=True))
 
 
-def _same(one: float | None, other: float | None) -> bool:
-    if one is None or other is None:
-        return one is other
-    return abs(one - other) <= SAME * max(abs(one), abs(other))
+def _same(first: float | None, second: float | None) -> bool:
+    if first is None or second is None:
+        return first is second
+    return abs(first - second) <= SAME * max(abs(first), abs(second))
 
 
 def _group(layouts: Sequence[list[Slot]], members: Sequence[Lead], plate: OnPlate) -> Group:

@@ -189,8 +189,8 @@ class Layout:
         pairs = sum(isinstance(choice, Pair) for choice in self.stages)
         if len(self.mount.shafts) != pairs + 1:
             yield "mount.shafts", f"{len(self.mount.shafts)} shafts of {pairs} pairs", f"give {pairs + 1}"
-        for i, (one, other) in enumerate(pairwise(self.mount.shafts)):
-            if len(one.at) * len(other.at) > MOST_WAYS:
-                told = f"{len(one.at)} places of one shaft and {len(other.at)} of the next"
+        for i, (first, second) in enumerate(pairwise(self.mount.shafts)):
+            if len(first.at) * len(second.at) > MOST_WAYS:
+                sentence = f"{len(first.at)} places of one shaft and {len(second.at)} of the next"
                 remedy = f"say where one of them stands: at most {MOST_WAYS} ways to place a pair are gone through"
-                yield f"mount.shafts[{i}]", told, remedy
+                yield f"mount.shafts[{i}]", sentence, remedy

@@ -18,8 +18,9 @@ MOST_SUGGESTED = 6
 TOOTHED = [kind for kind, pair in PAIRS.items() if pair.form.toothed]
 _PICTURED: dict[str, dict[str, Any]] = {
     kind.kind: {"kind": kind.kind, **{key: value for key, value in kind.start.items() if key not in size_keys(kind)}}
-    for kind in KINDS.values() if kind.kind in PAIRS or kind.kind == BoxChoice.kind
-}  # fmt: skip
+    for kind in KINDS.values()
+    if kind.kind in PAIRS or kind.kind == BoxChoice.kind
+}
 """What a stage looks like whose parts are not chosen yet."""
 
 Layout = dict[str, Any]
@@ -37,10 +38,10 @@ class Picture:
 def suggested(document: Mapping[str, Any]) -> list[Picture]:
     """The design's own layout first, then what is one step from it."""
     own = stages_of(document)
-    found: dict[str, list[dict[str, Any]]] = {}
+    layouts: dict[str, list[dict[str, Any]]] = {}
     for stages in (own, *_neighbours(own)):
-        found.setdefault(json.dumps(stages, sort_keys=True), stages)
-    return [picture(document, {"stages": stages}) for stages in list(found.values())[:MOST_SUGGESTED]]
+        layouts.setdefault(json.dumps(stages, sort_keys=True), stages)
+    return [picture(document, {"stages": stages}) for stages in list(layouts.values())[:MOST_SUGGESTED]]
 
 
 def picture(document: Mapping[str, Any], layout: Layout) -> Picture:
@@ -104,16 +105,16 @@ def _stage(choice: Mapping[str, Any]) -> Mapping[str, Any]:
 
 
 def _drawn(document: Mapping[str, Any], stages: Sequence[Mapping[str, Any]]) -> LineDrawing | None:
-    made = copy.deepcopy(dict(document))
+    drawn = copy.deepcopy(dict(document))
     shown = [
         dict(_stage(stage)) if stage.get("kind") == "fixed" else _PICTURED.get(str(stage.get("kind")), {})
         for stage in stages
     ]
     try:
-        drive = made["drive"]
+        drive = drawn["drive"]
         drive["branches"] = [{**drive["branches"][0], "stages": []}]
         drive["stages"] = shown
-        return draw_line(design.read(made).design)
+        return draw_line(design.read(drawn).design)
     except (DocumentError, KeyError, IndexError, TypeError):
         return None
 

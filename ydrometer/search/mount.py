@@ -81,14 +81,14 @@ class PairPlaces:
 
     def goes(self, kind: int) -> Bools:
         """Pairs of places between which options of a kind can be mounted, shaped as `apart`."""
-        one, other = self.clear
-        return np.asarray(self.suits[kind][self.apart] & one[kind][:, None] & other[kind])
+        first, second = self.clear
+        return np.asarray(self.suits[kind][self.apart] & first[kind][:, None] & second[kind])
 
     @property
     def alone(self) -> Bools:
         """Whether there are two places for each option, (n,)."""
-        found = [self._has_places(kind) for kind in range(len(self.suits))]
-        return np.array(found, bool)[self.kind]
+        shafts = [self._has_places(kind) for kind in range(len(self.suits))]
+        return np.array(shafts, bool)[self.kind]
 
     def _has_places(self, kind: int) -> bool:
         if not self.suits[kind].any():
@@ -152,8 +152,8 @@ def distances(mount: Mount, pair: int) -> tuple[Floats, Floats, Ints]:
         mount: of the layout.
         pair: that ties the two shafts.
     """
-    one, other = (places_of(mount, shaft) for shaft in (pair, pair + 1))
-    low, high = _apart(one, other)
+    first, second = (places_of(mount, shaft) for shaft in (pair, pair + 1))
+    low, high = _apart(first, second)
     known, which = np.unique(
         np.round(np.stack([low, high], axis=-1).reshape(-1, 2), ROUNDED), axis=0, return_inverse=True
     )
@@ -176,13 +176,13 @@ def places_of(mount: Mount, shaft: int) -> Floats:
     return np.stack([along[:-1], along[1:]], axis=1)
 
 
-def _apart(one: Floats, other: Floats) -> tuple[Floats, Floats]:
+def _apart(first: Floats, second: Floats) -> tuple[Floats, Floats]:
     """The least and the largest distance of lines that do not cross, (n, m) each."""
-    ends = [(one[:, None, a], other[None, :, b]) for a in (0, 1) for b in (0, 1)]
+    ends = [(first[:, None, a], second[None, :, b]) for a in (0, 1) for b in (0, 1)]
     high = np.max([np.hypot(*np.moveaxis(p - q, -1, 0)) for p, q in ends], axis=0)
     low = np.min(
-        [off_line(one[:, None, a], other[None, :, 0], other[None, :, 1]) for a in (0, 1)]
-        + [off_line(other[None, :, b], one[:, None, 0], one[:, None, 1]) for b in (0, 1)],
+        [off_line(first[:, None, a], second[None, :, 0], second[None, :, 1]) for a in (0, 1)]
+        + [off_line(second[None, :, b], first[:, None, 0], first[:, None, 1]) for b in (0, 1)],
         axis=0,
     )
     return low, high

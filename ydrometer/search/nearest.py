@@ -44,21 +44,21 @@ def nearest_changes(request: SearchRequest, best: Sequence[Document]) -> list[di
         return []
     tried = [addition for document in base.documents for addition in _additions(request, document)]
     evaluation = evaluate([document for _, document in tried])
-    found: dict[str, tuple[tuple[float, float], dict[str, Any]]] = {}
+    nearest: dict[str, tuple[tuple[float, float], dict[str, Any]]] = {}
     for i, (entry, _) in enumerate(tried):
         key = _key(request, evaluation, i)
         words = entry["words"]
-        if key[0] < least[0] - HELPS and (words not in found or key < found[words][0]):
-            found[words] = key, {**entry, "shortfall": key[0], "meets_all": key[0] == 0.0}
-    return [entry for _, entry in sorted(found.values(), key=lambda pair: pair[0])][:TOLD]
+        if key[0] < least[0] - HELPS and (words not in nearest or key < nearest[words][0]):
+            nearest[words] = key, {**entry, "shortfall": key[0], "meets_all": key[0] == 0.0}
+    return [entry for _, entry in sorted(nearest.values(), key=lambda pair: pair[0])][:TOLD]
 
 
 def _additions(request: SearchRequest, document: Document) -> Iterator[Addition]:
-    made = document.design
-    for path, stage in (*own_stages(made, 0), *trunk_stages(made)):
+    design = document.design
+    for path, stage in (*own_stages(design, 0), *trunk_stages(design)):
         if stage.exact_ratio is not None and stage.kind in PAIRS:
             yield from _teeth(request, document, path, stage)
-    count = made.drive.branches[0].count
+    count = design.drive.branches[0].count
     words = f"{count + 1} sources instead of {count}"
     yield {"kind": "count", "words": words, "count": count + 1}, with_count(document, count + 1)
     series = series_of(document)
@@ -78,11 +78,11 @@ def _teeth(request: SearchRequest, document: Document, path: str, stage: Stage) 
     in_bin = {part.teeth for _, part in known if size is None or abs(part.tooth_size - size) <= SAME_SIZE * size}
     for end in ("driver", "driven"):
         for teeth in TEETH:
-            made = None if teeth in in_bin else with_wheels(document, path, {end: teeth})
-            if made is not None:
+            changed = None if teeth in in_bin else with_wheels(document, path, {end: teeth})
+            if changed is not None:
                 words = f"a {kind} of {teeth} teeth as {end}"
                 part = {"kind": kind, "teeth": teeth, **({key: f"{size * 1e3:.9g} mm"} if size else {})}
-                yield {"kind": kind, "words": words, "end": end, "teeth": teeth, "part": part}, made
+                yield {"kind": kind, "words": words, "end": end, "teeth": teeth, "part": part}, changed
 
 
 def _key(request: SearchRequest, evaluation: Evaluation, index: int) -> tuple[float, float]:

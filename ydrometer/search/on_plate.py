@@ -43,9 +43,10 @@ class OnPlate:
         if mount is None:
             return True
         pairs = [
-            (slot, chosen) for slot, chosen in zip(self._layouts[option.layout], option.chosen, strict=True)
+            (slot, chosen)
+            for slot, chosen in zip(self._layouts[option.layout], option.chosen, strict=True)
             if isinstance(slot.choice, Pair)
-        ]  # fmt: skip
+        ]
         placed = [
             pair_places(mount, number, slot.choice, self._alone(slot, chosen))
             for number, (slot, chosen) in enumerate(pairs)

@@ -126,9 +126,13 @@ class Rows:
     """The options of one search as rows, each told against the design that was searched for."""
 
     def __init__(
-        self, request: SearchRequest, layouts: Sequence[list[Slot]], evaluation: Evaluation, shown: Sequence[Target],
+        self,
+        request: SearchRequest,
+        layouts: Sequence[list[Slot]],
+        evaluation: Evaluation,
+        shown: Sequence[Target],
         plate: OnPlate,
-    ) -> None:  # fmt: skip
+    ) -> None:
         """Keep what all rows have in common.
 
         Args:
@@ -156,29 +160,29 @@ class Rows:
             _words(raw, read_known(_stages(raw)), self._sizes), option.price, option.buy, self._plate.goes(option), raw
         )
 
-    def row(self, index: int, found: Shown) -> OptionRow:
+    def row(self, index: int, shown: Shown) -> OptionRow:
         """One option, whose design has this index in the evaluation."""
-        evaluation, option = self._evaluation, found.option
-        made = evaluation.documents[index].design
-        short = in_short(evaluation, index) if found.group else None
+        evaluation, option = self._evaluation, shown.option
+        design = evaluation.documents[index].design
+        short = in_short(evaluation, index) if shown.group else None
         known: Known = {**(short.known if short else {}), "price": option.price}
-        judged = [evaluation.judge(target, index, known).verdict for target in made.targets]
+        judged = [evaluation.judge(target, index, known).verdict for target in design.targets]
         return OptionRow(
-            words=_words(found.raw, [stage for _, stage in stages_with_paths(made)], self._sizes),
+            words=_words(shown.raw, [stage for _, stage in stages_with_paths(design)], self._sizes),
             ratio=evaluation.value("overall_ratio", index)[0],
-            line=draw_line(made) if found.group else None,
+            line=draw_line(design) if shown.group else None,
             values=self.values(index, known),
             targets=[Standings(verdict.margin, verdict.standing) for verdict in judged],
             price=option.price,
             buy=option.buy,
             uses=_uses(self._request, self._layouts[option.layout], option),
-            changes=changes(self._present, _without_sizes(found.raw)),
-            design=found.raw,
-            ways=found.group.count if found.group else None,
-            from_bin=found.group.from_bin if found.group else 0,
-            from_price=found.group.price if found.group else option.price,
-            others=[self._other(one) for one in found.group.options[1:]] if found.group else [],
-            mounts=self._plate.goes(option) if found.group else True,
+            changes=changes(self._present, _without_sizes(shown.raw)),
+            design=shown.raw,
+            ways=shown.group.count if shown.group else None,
+            from_bin=shown.group.from_bin if shown.group else 0,
+            from_price=shown.group.price if shown.group else option.price,
+            others=[self._other(other) for other in shown.group.options[1:]] if shown.group else [],
+            mounts=self._plate.goes(option) if shown.group else True,
             worst=WorstUse(short.state, short.use, short.words) if short else None,
         )
 
@@ -200,11 +204,11 @@ def _words(raw: Mapping[str, Any], read: Sequence[Stage], usual: set[str]) -> st
     return " · ".join(_stage_words(typed, stage, usual) for typed, stage in zip(_stages(raw), read, strict=True))
 
 
-def _stage_words(stage: dict[str, Any], made: Stage, usual: set[str]) -> str:
+def _stage_words(stage: dict[str, Any], read_stage: Stage, usual: set[str]) -> str:
     """A stage as people say it, with its tooth size where that is not a usual one: "gears 14 : 56, 0.5 mm"."""
-    noun = made.noun.removeprefix("toothed ")
+    noun = read_stage.noun.removeprefix("toothed ")
     size = next((str(stage[key]) for key in SIZES if key in stage), "")
-    return f"{noun} {made.told}" + (f", {size}" if size and size not in usual else "")
+    return f"{noun} {read_stage.told}" + (f", {size}" if size and size not in usual else "")
 
 
 def _uses(request: SearchRequest, options: list[Slot], option: Option) -> list[Use]:

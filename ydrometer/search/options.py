@@ -32,10 +32,20 @@ AT_FIRST = 10
 """Rows that are told at once where somebody waits, the others after them."""
 IN_FIELD = 40
 """Options that stand in the field besides, at most."""
-LESS_IS_BETTER = frozenset({
-    "time_to_distance", "time_to_speed", "sprint_and_stop", "stopping_distance", "pushing_bus_current",
-    "launch_bus_current", "peak_bus_current", "cruise_bus_current", "energy_per_run", "price",
-})  # fmt: skip
+LESS_IS_BETTER = frozenset(
+    {
+        "time_to_distance",
+        "time_to_speed",
+        "sprint_and_stop",
+        "stopping_distance",
+        "pushing_bus_current",
+        "launch_bus_current",
+        "peak_bus_current",
+        "cruise_bus_current",
+        "energy_per_run",
+        "price",
+    }
+)
 
 
 @dataclass(frozen=True, slots=True)
@@ -98,35 +108,35 @@ class Options:
     additions: list[Addition]
 
 
-def options_of(request: SearchRequest, found: Found, *, at_first: bool = False) -> Options:
+def options_of(request: SearchRequest, outcome: Found, *, at_first: bool = False) -> Options:
     """What was found, to be looked at.
 
     Args:
         request: what was searched for.
-        found: what there is.
+        outcome: what there is.
         at_first: only the first rows, which take a fifth of the time.
     """
     layouts = [slots(request, layout) for layout in request.body.layouts]
-    asked = request.document.design.targets
-    targets = [*asked, *(unbound(name) for name in NUMBERS if name not in {t.measure for t in asked})]
+    own_targets = request.document.design.targets
+    targets = [*own_targets, *(unbound(name) for name in NUMBERS if name not in {t.measure for t in own_targets})]
     plate = OnPlate(request, layouts)
-    groups = _groups(request, layouts, found, targets, plate)
+    groups = _groups(request, layouts, outcome, targets, plate)
     listed = groups[: AT_FIRST if at_first else LISTED]
-    kept = [*((group.options[0], group) for group in listed), *([] if at_first else _around(found, groups))]
+    kept = [*((group.options[0], group) for group in listed), *([] if at_first else _around(outcome, groups))]
     raw = [design_of(request, layouts[option.layout], option) for option, _ in kept]
     read = [_document(request, option, entry) for (option, _), entry in zip(kept, raw, strict=True)]
     evaluation = evaluate([request.document, *read])
     rows = Rows(request, layouts, evaluation, targets, plate)
     shown = [Shown(option, group, entry) for (option, group), entry in zip(kept, raw, strict=True)]
     return Options(
-        combinations=found.combinations,
-        meeting_all=found.meeting,
+        combinations=outcome.combinations,
+        meeting_all=outcome.meeting,
         measures=[_measure(request.document, target) for target in targets],
         present=rows.values(0, in_short(evaluation).known),
         rows=[rows.row(place, entry) for place, entry in enumerate(shown, start=1)],
         listed=len(listed),
         whole=not at_first,
-        failing=[Failing(key, _reason(key), count) for key, count in found.failing.most_common()],
+        failing=[Failing(key, _reason(key), count) for key, count in outcome.failing.most_common()],
         unpriced=[
             called(request.raw["parts"][i]) for i in used(request, layouts) if request.body.parts[i].price is None
         ],
@@ -140,20 +150,20 @@ def options_of(request: SearchRequest, found: Found, *, at_first: bool = False) 
 def _document(request: SearchRequest, option: Option, raw: Mapping[str, Any]) -> Document:
     """An option's design: as reading the whole of it would give it, but only its stages are read."""
     layout = request.body.layouts[option.layout]
-    made = head_design(request, layout, option.head, 0.0)
+    design = head_design(request, layout, option.head, 0.0)
     if request.body.add_part_masses:
-        made = replace(made, vehicle=replace(made.vehicle, mass=raw["vehicle"]["mass"]))
+        design = replace(design, vehicle=replace(design.vehicle, mass=raw["vehicle"]["mass"]))
     branch, trunk = raw["drive"]["branches"][0]["stages"], raw["drive"]["stages"]
-    branches = (replace(made.drive.branches[0], stages=read_known(branch)),)
-    drive = replace(made.drive, branches=branches, stages=read_known(trunk))
-    return replace(request.document, design=replace(made, drive=drive))
+    branches = (replace(design.drive.branches[0], stages=read_known(branch)),)
+    drive = replace(design.drive, branches=branches, stages=read_known(trunk))
+    return replace(request.document, design=replace(design, drive=drive))
 
 
 def _groups(
-    request: SearchRequest, layouts: Sequence[list[Slot]], found: Found, shown: Sequence[Target], plate: OnPlate
+    request: SearchRequest, layouts: Sequence[list[Slot]], outcome: Found, shown: Sequence[Target], plate: OnPlate
 ) -> list[Group]:
     """What was found, as options that differ in what they do."""
-    compared = leads(found)
+    compared = leads(outcome)
     read = [
         _document(request, lead.option, design_of(request, layouts[lead.option.layout], lead.option))
         for lead in compared
@@ -161,13 +171,13 @@ def _groups(
     return grouped(layouts, compared, evaluate(read), shown, plate) if read else []
 
 
-def _around(found: Found, groups: Sequence[Group]) -> list[tuple[Option, None]]:
+def _around(outcome: Found, groups: Sequence[Group]) -> list[tuple[Option, None]]:
     """What lies around the list: groups that it has no room for, and the best of each stretch of overall ratios, evenly
     thinned where there are many.
     """
     listed = {option for group in groups[:LISTED] for option in group.options}
     others = [group.options[0] for group in groups[LISTED:]]
-    others += [option for _, (_, option) in sorted(found.field.items()) if option not in listed]
+    others += [option for _, (_, option) in sorted(outcome.field.items()) if option not in listed]
     step = max(1, -(-len(others) // IN_FIELD))
     return [(option, None) for option in others[::step]]
 

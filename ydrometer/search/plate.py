@@ -53,11 +53,11 @@ def required(raw: Mapping[str, Any], bin_parts: Sequence[Mapping[str, Any]]) -> 
         return rest
     setup = set_up(design.read(raw.get("design")).design, stock_of(bin_parts))
     mount = _mount(setup, wanted)
-    made = [
+    parts = [
         _layout(layout, number, setup, mount, wanted) if isinstance(layout, Mapping) else layout
         for number, layout in enumerate(layouts)
     ]
-    return {**rest, "layouts": made}
+    return {**rest, "layouts": parts}
 
 
 def _mount(setup: Setup, wanted: Requires) -> dict[str, Any] | None:
@@ -94,12 +94,12 @@ def _in_row(setup: Setup) -> list[Coupling]:
 
 
 def _as_they_stand(setup: Setup, shafts: Sequence[str]) -> list[dict[str, Any]]:
-    found = []
+    standing = []
     for path in shafts:
         slot = setup.shaft(path).slot
         ends = [setup.at(path)] if slot is None else [slot.start, slot.end]
-        found.append({"at": [list(spot) for spot in ends], "slot": slot is not None})
-    return found
+        standing.append({"at": [list(spot) for spot in ends], "slot": slot is not None})
+    return standing
 
 
 def _on_the_plate(setup: Setup, shafts: Sequence[str], path: str) -> list[dict[str, Any]]:
@@ -108,14 +108,14 @@ def _on_the_plate(setup: Setup, shafts: Sequence[str], path: str) -> list[dict[s
     except ValueError as error:
         raise DocumentError([Fault(path, str(error), "or leave it out")]) from None
     known = {shaft.name: shaft for shaft in problem.shafts}
-    found = []
+    placed = []
     for name in shafts:
         assert setup.mounting.plate is not None  # else there is no problem to be solved
         # What may be drilled anywhere stands on holes in a search.
         holes, now = known[name].holes or setup.mounting.plate.holes(), setup.at(name)
         nearest_first = holes if known[name].slot else sorted(holes, key=lambda hole: math.dist(hole, now))
-        found.append({"at": [list(hole) for hole in nearest_first], "slot": known[name].slot})
-    return found
+        placed.append({"at": [list(hole) for hole in nearest_first], "slot": known[name].slot})
+    return placed
 
 
 def _layout(
@@ -126,15 +126,19 @@ def _layout(
         return dict(layout)
     kinds = [stage.get("kind") for stage in stages if stage.get("kind") in PAIRS]
     if mount is not None and kinds != [coupling.stage.kind for coupling in _in_row(setup)]:
-        fault = Fault(f"layouts[{number}]", "other stages than those that are mounted",
-                      "choose the design's own stages, or do not ask for what goes on the plate")  # fmt: skip
+        fault = Fault(
+            f"layouts[{number}]",
+            "other stages than those that are mounted",
+            "choose the design's own stages, or do not ask for what goes on the plate",
+        )
         raise DocumentError([fault])
-    made = [
+    layouts = [
         {**stage, "lengths": _lengths(setup, loop.part)}
-        if wanted.lengths_at_hand and (loop := _loop(stage)) is not None else dict(stage)
+        if wanted.lengths_at_hand and (loop := _loop(stage)) is not None
+        else dict(stage)
         for stage in stages
-    ]  # fmt: skip
-    return {**layout, "stages": made, **({} if mount is None else {"mount": mount})}
+    ]
+    return {**layout, "stages": layouts, **({} if mount is None else {"mount": mount})}
 
 
 def _loop(stage: Mapping[str, Any]) -> Loop | None:

@@ -159,18 +159,21 @@ def _ids(body: _Body) -> Iterator[Fault]:
         several = part.kind == BOX and getattr(part, "stage_kind").several_speeds  # noqa: B009  # boxes have one
         known[part.id] = "box of several speeds" if several else part.kind
     for i, layout in enumerate(body.layouts):
-        asked: list[tuple[str, Choice, tuple[str, ...]]] = [
+        wanted: list[tuple[str, Choice, tuple[str, ...]]] = [
             ("sources", layout.sources, ("motor", "engine")),
             ("supplies", layout.supplies, SUPPLIES),
             ("wheels", layout.wheels, ("wheel",)),
         ]
         for s, stage in enumerate(layout.stages):
             if isinstance(stage, Pair):
-                asked += [(f"stages[{s}].{end}", getattr(stage, end), (stage.part,)) for end in ("driver", "driven")]
+                wanted += [(f"stages[{s}].{end}", getattr(stage, end), (stage.part,)) for end in ("driver", "driven")]
             elif isinstance(stage, BoxChoice):
-                asked.append((f"stages[{s}].parts", stage.parts, (BOX,)))
-        for where, choice, kinds in asked:
+                wanted.append((f"stages[{s}].parts", stage.parts, (BOX,)))
+        for where, choice, kinds in wanted:
             for name in choice or ():
                 if known.get(name) not in kinds:
-                    yield Fault(f"layouts[{i}].{where}", f'"{name[:40]}" is no {" or ".join(kinds)} among the parts',
-                                "give ids of such parts")  # fmt: skip
+                    yield Fault(
+                        f"layouts[{i}].{where}",
+                        f'"{name[:40]}" is no {" or ".join(kinds)} among the parts',
+                        "give ids of such parts",
+                    )

@@ -67,8 +67,8 @@ def loop_length(r1: Any, r2: Any, distance: Any) -> Floats:
 
 
 def _any_goes(lengths: Sequence[Length], size: Floats, least: Floats, most: Floats) -> NDArray[np.bool_]:
-    found = np.zeros(np.broadcast_shapes(size.shape, least.shape, most.shape), bool)
+    goes = np.zeros(np.broadcast_shapes(size.shape, least.shape, most.shape), bool)
     for known in lengths:
         same = known.pitch is None or np.abs(size - known.pitch) <= SAME_PITCH * known.pitch
-        found |= same & (known.length >= least * (1.0 - WHOLE)) & (known.length <= most * (1.0 + WHOLE))
-    return found
+        goes |= same & (known.length >= least * (1.0 - WHOLE)) & (known.length <= most * (1.0 + WHOLE))
+    return goes

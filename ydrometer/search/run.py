@@ -30,15 +30,15 @@ class Piece(NamedTuple):
 
 def pieces(request: SearchRequest) -> list[Piece]:
     """The whole search in pieces that can be gone through by themselves, in any order."""
-    found = []
+    cut = []
     for number, layout in enumerate(request.body.layouts):
         options = slots(request, layout)
         size, step = total([len(slot) for slot in options]), _chunk(request, options)
         # All of them alike: so several processes end at about the same time.
         count = -(-size // step)
         ends = [size * i // count for i in range(count + 1)] if count else []
-        found += [Piece(number, low, high) for low, high in pairwise(ends)]
-    return found
+        cut += [Piece(number, low, high) for low, high in pairwise(ends)]
+    return cut
 
 
 def _chunk(request: SearchRequest, options: Sequence[Slot]) -> int:
@@ -64,16 +64,16 @@ def search(request: SearchRequest, processes: int = 1) -> Found:
         request: what to look through.
         processes: how many share the work.
     """
-    found, work = Found(), pieces(request)
+    outcome, work = Found(), pieces(request)
     if processes == 1 or len(work) == 1:
         known = Known()
         for piece in work:
-            found.add(search_piece(request, piece, known), request.body.keep)
-        return found
+            outcome.add(search_piece(request, piece, known), request.body.keep)
+        return outcome
     with get_context("fork").Pool(processes, _remember, (request,)) as pool:
         for part in pool.imap_unordered(_search_remembered, work):
-            found.add(part, request.body.keep)
-    return found
+            outcome.add(part, request.body.keep)
+    return outcome
 
 
 _remembered: list[tuple[SearchRequest, Known]] = []
@@ -97,11 +97,11 @@ def search_piece(request: SearchRequest, piece: Piece, known: Known) -> Found:
         piece: the stretch of it.
         known: classes that other pieces of the same request have computed; new ones are added.
     """
-    found, table, layout = Found(), prices(request), request.body.layouts[piece.layout]
+    outcome, table, layout = Found(), prices(request), request.body.layouts[piece.layout]
     options = slots(request, layout)
     step = CHUNK_APART if known.drives(request, piece.layout, options) is None else CHUNK
     for low in range(piece.low, piece.high, step):
         block = SearchBlock(request, piece.layout, options, (low, min(low + step, piece.high)), known)
         for head in heads(request, layout):
-            block.look(head, head_cost(request, table, head), found)
-    return found
+            block.look(head, head_cost(request, table, head), outcome)
+    return outcome

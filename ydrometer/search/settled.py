@@ -25,7 +25,7 @@ Suiting = tuple[Reach, float | None]
 
 
 def with_mounting(
-    request: SearchRequest, layout: Layout, options: Sequence[Slot], chosen: Sequence[int], made: dict[str, Any]
+    request: SearchRequest, layout: Layout, options: Sequence[Slot], chosen: Sequence[int], document: dict[str, Any]
 ) -> dict[str, Any]:
     """An option's design with its `fit` section about its own stages, and set as the layout's mount allows.
 
@@ -34,60 +34,67 @@ def with_mounting(
         layout: the option's.
         options: of each stage.
         chosen: which of them the option has.
-        made: the option's design file, with the section as the request's design has it.
+        document: the option's design file, with the section as the request's design has it.
     """
-    fit, paths = made.get("fit"), _stage_paths(made)
+    fit, paths = document.get("fit"), _stage_paths(document)
     before = _stage_paths(request.raw["design"])
     if fit is not None and len(before) == len(paths):
         fit = remounted.renamed(fit, dict(zip(before, paths, strict=True)))
-        made = {**made, "fit": fit}
+        document = {**document, "fit": fit}
     if layout.mount is None:
-        return made
+        return document
     paired = [
-        (path, slot, option) for path, slot, option in zip(paths, options, chosen, strict=True)
+        (path, slot, option)
+        for path, slot, option in zip(paths, options, chosen, strict=True)
         if isinstance(slot.choice, Pair)
-    ]  # fmt: skip
+    ]
     mount = layout.mount
     wanted = [reaches(request, mount, i, slot, option) for i, (_, slot, option) in enumerate(paired)]
-    found = settled(
+    fixed = settled(
         mount, wanted, [slot.places.goes(slot.places.kind[option]) for _, slot, option in paired if slot.places]
     )
     shafts = ["drive.branches[0].source", *(path for path, _, _ in paired)]
-    at = {path: {"at": list(spot)} for path, spot in zip(shafts, found.spots, strict=True) if spot is not None}
-    sized = {path: (slot, option, length) for (path, slot, option), length in zip(paired, found.lengths, strict=True)
-             if length is not None}  # fmt: skip
+    at = {path: {"at": list(spot)} for path, spot in zip(shafts, fixed.spots, strict=True) if spot is not None}
+    sized = {
+        path: (slot, option, length)
+        for (path, slot, option), length in zip(paired, fixed.lengths, strict=True)
+        if length is not None
+    }
     plain = {path: {"length": length} for path, (slot, _, length) in sized.items() if not slot.choice.loop.pieces}
     parts: Any = request.body.parts
     pieces = {
         path: {slot.choice.loop.pieces_key: round(length / parts[slot.parts[option][0]].tooth_size)}
-        for path, (slot, option, length) in sized.items() if path not in plain
-    }  # fmt: skip
-    return _set(made, at, plain, pieces)
+        for path, (slot, option, length) in sized.items()
+        if path not in plain
+    }
+    return _set(document, at, plain, pieces)
 
 
 def _set(
-    made: Mapping[str, Any], at: Mapping[str, Any], plain: Mapping[str, Any], pieces: Mapping[str, Any]
+    document: Mapping[str, Any], at: Mapping[str, Any], plain: Mapping[str, Any], pieces: Mapping[str, Any]
 ) -> dict[str, Any]:
     """A design file with changes to its shafts, loops and stages, each by its path."""
-    fit, drive = dict(made.get("fit") or {}), made["drive"]
+    fit, drive = dict(document.get("fit") or {}), document["drive"]
     for key, told_by, changes in (("shafts", "shaft", at), ("loops", "stage", plain)):
         if changes:
             fit[key] = remounted.merged(fit.get(key, []), told_by, changes)
-    paths = iter(_stage_paths(made))
+    paths = iter(_stage_paths(document))
     branch = drive["branches"][0]
     own, trunk = (
         [{**stage, **pieces.get(next(paths), {})} for stage in stages]
         for stages in (branch.get("stages", []), drive.get("stages", []))
     )
-    return {**made, "drive": {**drive, "branches": [{**branch, "stages": own}], "stages": trunk}, "fit": fit}
+    return {**document, "drive": {**drive, "branches": [{**branch, "stages": own}], "stages": trunk}, "fit": fit}
 
 
 def _stage_paths(raw: Mapping[str, Any]) -> list[str]:
     """Paths of the stages of a design with one branch, in the order of power."""
     drive = raw["drive"]
     own, trunk = drive["branches"][0].get("stages", []), drive.get("stages", [])
-    return [*(f"drive.branches[0].stages[{i}]" for i in range(len(own))),
-            *(f"drive.stages[{i}]" for i in range(len(trunk)))]  # fmt: skip
+    return [
+        *(f"drive.branches[0].stages[{i}]" for i in range(len(own))),
+        *(f"drive.stages[{i}]" for i in range(len(trunk))),
+    ]
 
 
 def reaches(request: SearchRequest, mount: Mount, pair: int, slot: Slot, option: int) -> list[Suiting]:
@@ -100,31 +107,32 @@ def reaches(request: SearchRequest, mount: Mount, pair: int, slot: Slot, option:
         slot: the stage's options.
         option: the one chosen.
     """
-    choice, (one, other) = slot.choice, slot.parts[option].tolist()
+    choice, (first, second) = slot.choice, slot.parts[option].tolist()
     parts: Any = request.body.parts
     if choice.loop is None:
-        size, teeth = parts[one].tooth_size, (parts[one].teeth, parts[other].teeth)
+        size, teeth = parts[first].tooth_size, (parts[first].teeth, parts[second].teeth)
         return [(gear_reach(size, teeth, choice.usual.pressure_angle, mount.tolerance, ring=False), None)]
-    r1, r2 = (choice.form.loop_radius(parts[end].tooth_size, parts[end].measure) for end in (one, other))
+    r1, r2 = (choice.form.loop_radius(parts[end].tooth_size, parts[end].measure) for end in (first, second))
     low, high, _ = distances(mount, pair)
     nearest, farthest = (max(apart, (r1 + r2) * (1.0 + 1e-9)) for apart in (low.min(), high.max()))
     give = mount.loop_tolerance
     between = loops.length(r1, r2, max(nearest - give, r1 + r2)), loops.length(r1, r2, farthest + give)
-    found: list[Suiting] = []
-    for length in _lengths(choice, parts[one].tooth_size, *between):
+    suitings: list[Suiting] = []
+    for length in _lengths(choice, parts[first].tooth_size, *between):
         taut = loops.centre_distance(length, r1, r2)
         if taut is not None:
-            found.append((taut_reach(taut, give, choice.loop), length))
-    return found or [(Reach(0.0, math.inf, nearest), None)]
+            suitings.append((taut_reach(taut, give, choice.loop), length))
+    return suitings or [(Reach(0.0, math.inf, nearest), None)]
 
 
 def _lengths(choice: Pair, pitch: float, least: float, most: float) -> list[float]:
     """Possible lengths of a loop: those given, else any number of pieces between two lengths; of other V-belts none."""
     if choice.lengths is not None:
         return [
-            known.length for known in choice.lengths
+            known.length
+            for known in choice.lengths
             if known.pitch is None or abs(pitch - known.pitch) <= SAME_PITCH * known.pitch
-        ]  # fmt: skip
+        ]
     if choice.loop is None or not choice.loop.pieces:
         return []
     piece = pitch * choice.loop.step

@@ -16,8 +16,17 @@ def rows_of(options: Options) -> list[list[Cell]]:
     for rank, option in enumerate(options.rows, start=1):
         values = [_shown(m, value) for m, value in zip(options.measures, option.values, strict=True)]
         parts = "; ".join(f"{use.needed} × {use.name}" for use in option.uses)
-        rows.append([rank, harmless(option.words), _round(option.ratio), _round(option.price), option.buy, *values,
-                     harmless(parts)])  # fmt: skip
+        rows.append(
+            [
+                rank,
+                harmless(option.words),
+                _round(option.ratio),
+                _round(option.price),
+                option.buy,
+                *values,
+                harmless(parts),
+            ]
+        )
     return rows
 
 

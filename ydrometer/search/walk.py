@@ -63,9 +63,14 @@ class Walk:
     """
 
     def __init__(
-        self, slots: Sequence[Slot], stretch: tuple[int, int], table: Prices, units: int,
-        which: Drives | Ints, placed: Bools | None,
-    ) -> None:  # fmt: skip
+        self,
+        slots: Sequence[Slot],
+        stretch: tuple[int, int],
+        table: Prices,
+        units: int,
+        which: Drives | Ints,
+        placed: Bools | None,
+    ) -> None:
         self.stretch, self.which, self.placed = stretch, which, placed
         self.lengths = [len(slot) for slot in slots]
         self.parts = [np.where(slot.parts == NO_PART, len(table.price) - 1, slot.parts) for slot in slots]
@@ -146,12 +151,28 @@ def _room(size: int) -> Rows:
 
 @jit.entry
 def _go(
-    base: int, low: int, high: int, slow: Ints, fast: Ints,
-    owned: Ints, price_of: Floats, units: int,
-    which: Ints, placed: Bools,
-    head_price: float, head_buy: int, price_at_most: float, buy_at_most: int,
-    sizes: Ints, wanted: Bools, place: Ints, drive: Ints, price: Floats, buy: Ints, done: int,
-) -> int:  # fmt: skip
+    base: int,
+    low: int,
+    high: int,
+    slow: Ints,
+    fast: Ints,
+    owned: Ints,
+    price_of: Floats,
+    units: int,
+    which: Ints,
+    placed: Bools,
+    head_price: float,
+    head_buy: int,
+    price_at_most: float,
+    buy_at_most: int,
+    sizes: Ints,
+    wanted: Bools,
+    place: Ints,
+    drive: Ints,
+    price: Floats,
+    buy: Ints,
+    done: int,
+) -> int:
     """Go through combinations `low` up to `high`: count those within the bounds by their drive, and write down those
     whose drive is wanted from entry `done` on. Returns the entry after the last one written.
 
@@ -182,10 +203,10 @@ def _go(
             steps = np.floor(whole_price * STEPS + 0.5)
             if steps > most or whole_buy > buy_at_most or (len(placed) and not placed[start + f - low]):
                 continue
-            one = which[start + f - low]
-            sizes[one] += 1
-            if wanted[one]:
-                place[done], drive[done] = start + f, one
+            option = which[start + f - low]
+            sizes[option] += 1
+            if wanted[option]:
+                place[done], drive[done] = start + f, option
                 price[done], buy[done] = steps / STEPS, whole_buy
                 done += 1
         for column in range(slow.shape[1]):

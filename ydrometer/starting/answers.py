@@ -102,16 +102,16 @@ def begun(start: Start, raw: Mapping[str, Any], parts: Sequence[Mapping[str, Any
     """
     seen = Reading()
     answers = finish(read_object(Answers, raw, "answers", seen), seen)
-    made = design_of(start)
-    made["name"] = answers.name or start.title
-    _vehicle(made["vehicle"], raw, answers)
-    _source(made["drive"], raw, answers, parts)
-    _supply(made["drive"], raw, answers, parts)
-    for place, goal in enumerate(answers.goals[: len(made["targets"])]):
+    document = design_of(start)
+    document["name"] = answers.name or start.title
+    _vehicle(document["vehicle"], raw, answers)
+    _source(document["drive"], raw, answers, parts)
+    _supply(document["drive"], raw, answers, parts)
+    for place, goal in enumerate(answers.goals[: len(document["targets"])]):
         if goal:
-            made["targets"][place] = {"measure": made["targets"][place]["measure"], **goal}
-    design.read(made)
-    return made
+            document["targets"][place] = {"measure": document["targets"][place]["measure"], **goal}
+    design.read(document)
+    return document
 
 
 def _vehicle(vehicle: dict[str, Any], raw: Mapping[str, Any], answers: Answers) -> None:
@@ -142,10 +142,10 @@ def _source(
 
 
 def _part(parts: Sequence[Mapping[str, Any]], wanted: str, path: str) -> Mapping[str, Any]:
-    found = next((part for part in parts if part["id"] == wanted), None)
-    if found is None:
+    bin_part = next((part for part in parts if part["id"] == wanted), None)
+    if bin_part is None:
         raise DocumentError([Fault(path, f'there is no "{wanted}" in the bin', "choose a part of the bin")])
-    return found
+    return bin_part
 
 
 def _motor(present: Mapping[str, Any], raw: Mapping[str, Any], label: MotorLabel) -> dict[str, Any]:
@@ -184,6 +184,9 @@ def _supply(
         of = typical.pack_words(kind, cells)
         kept = {key: value for key, value in drive.get("supply", {}).items() if key == "current_limit"}
         drive["supply"] = {
-            "kind": "battery", "open_circuit_voltage": raw["pack"]["voltage"], "capacity": raw["pack"]["capacity"],
-            "resistance": typical.assumed(of, span, "resistance", "mohm"), **kept,
-        }  # fmt: skip
+            "kind": "battery",
+            "open_circuit_voltage": raw["pack"]["voltage"],
+            "capacity": raw["pack"]["capacity"],
+            "resistance": typical.assumed(of, span, "resistance", "mohm"),
+            **kept,
+        }

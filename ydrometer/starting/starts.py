@@ -12,9 +12,17 @@ from typing import Any, Literal, get_args
 from ydrometer.document.template import new_vehicle
 
 Key = Literal[
-    "ride_on_motor", "ride_on_engine", "board", "contest_robot", "small_car", "class_model", "panel_car", "rail_hauler",
-    "sled", "empty",
-]  # fmt: skip
+    "ride_on_motor",
+    "ride_on_engine",
+    "board",
+    "contest_robot",
+    "small_car",
+    "class_model",
+    "panel_car",
+    "rail_hauler",
+    "sled",
+    "empty",
+]
 KEYS = get_args(Key)
 
 
@@ -49,5 +57,5 @@ def design_of(start: Start) -> dict[str, Any]:
 
 @cache
 def _design(key: str) -> dict[str, Any]:
-    made: dict[str, Any] = json.loads(resources.files(__package__).joinpath("designs", f"{key}.json").read_text())
-    return made
+    document: dict[str, Any] = json.loads(resources.files(__package__).joinpath("designs", f"{key}.json").read_text())
+    return document

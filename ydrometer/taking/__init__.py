@@ -6,6 +6,13 @@ from ydrometer.taking.sources import branch_with, with_source
 from ydrometer.taking.wheels import pair_values
 
 __all__ = [
-    "Changes", "applied", "branch_with", "changes", "exchanged", "once_values", "pair_values", "whole_stage",
+    "Changes",
+    "applied",
+    "branch_with",
+    "changes",
+    "exchanged",
+    "once_values",
+    "pair_values",
+    "whole_stage",
     "with_source",
-]  # fmt: skip
+]

@@ -50,9 +50,10 @@ def changes(document: Mapping[str, Any], path: str, member: str, part: Mapping[s
 
 
 _ONCE = {
-    "battery": ("drive.supply", "supply"), "panel": ("drive.supply", "supply"),
+    "battery": ("drive.supply", "supply"),
+    "panel": ("drive.supply", "supply"),
     "wheel": ("vehicle.wheel_diameter", "diameter"),
-}  # fmt: skip
+}
 """Kinds of parts that a vehicle has once: where they go, and what of them."""
 
 
@@ -73,13 +74,13 @@ def applied(document: Mapping[str, Any], changed: Changes) -> dict[str, Any]:
         document: valid where the paths lead.
         changed: see `changes`.
     """
-    made = copy.deepcopy(dict(document))
+    copied = copy.deepcopy(dict(document))
     for path, value in changed.items():
         if value is None:
-            paths.take_out(made, path)
+            paths.take_out(copied, path)
         else:
-            paths.put(made, path, value)
-    return made
+            paths.put(copied, path, value)
+    return copied
 
 
 def whole_stage(part: Mapping[str, Any]) -> dict[str, Any]:
@@ -89,18 +90,18 @@ def whole_stage(part: Mapping[str, Any]) -> dict[str, Any]:
         part: a document of the bin, read before, of a kind that some stages have as `whole_part`.
     """
     kind = next(kind for kind in whole_kinds(str(part["kind"])) if part.get(kind.ratio_key) not in (None, []))
-    made = {"kind": kind.kind, kind.ratio_key: part[kind.ratio_key]}
+    stage = {"kind": kind.kind, kind.ratio_key: part[kind.ratio_key]}
     brought = ((bring.to, bring.of(part)) for bring in kind.brings if bring.part == part["kind"])
-    return made | {key: value for key, value in brought if value is not None}
+    return stage | {key: value for key, value in brought if value is not None}
 
 
 def _whole(path: str, part: Mapping[str, Any]) -> dict[str, Any]:
-    made = whole_stage(part)
-    kind = KINDS[made["kind"]]
+    stage = whole_stage(part)
+    kind = KINDS[stage["kind"]]
     if kind.several_speeds and not in_trunk(path):
         remedy = "take it for a stage that all branches share, behind where they join"
         raise _refused("path", f"a {kind.noun} in a branch", remedy)
-    return made
+    return stage
 
 
 def _loop_values(kind: type[Stage], stage: Mapping[str, Any], part: Mapping[str, Any]) -> Changes:
@@ -121,8 +122,8 @@ def _refused(path: str, problem: str, remedy: str) -> DocumentError:
 
 def _source(document: Mapping[str, Any], path: str, part: Mapping[str, Any]) -> Changes:
     branch = branch_path(path)
-    found = paths.value_at(document, branch)
-    values = source_values(found if isinstance(found, Mapping) else {}, part)
+    source = paths.value_at(document, branch)
+    values = source_values(source if isinstance(source, Mapping) else {}, part)
     return {f"{branch}.{key}": value for key, value in values.items()}
 
 
@@ -131,6 +132,8 @@ def _controller(document: Mapping[str, Any], path: str, part: Mapping[str, Any])
 
 
 _OF_A_BRANCH: dict[str, Callable[[Mapping[str, Any], str, Mapping[str, Any]], Changes]] = {
-    "motor": _source, "engine": _source, "controller": _controller,
-}  # fmt: skip
+    "motor": _source,
+    "engine": _source,
+    "controller": _controller,
+}
 """What each branch has."""

@@ -38,14 +38,14 @@ def exchanged(document: Mapping[str, Any], path: str, kind: str) -> dict[str, An
         raise DocumentError([Fault("kind", given, f"name a stage and one of {', '.join(KINDS)}")])
     if after.several_speeds:
         _need_room(document, path, after)
-    made = after.started(_ratio(old, before))
+    stage = after.started(_ratio(old, before))
     if after.form and before.form and after.form.measure == before.form.measure:
         keys = [after.measure_key(end) for end in ENDS]
-        made |= {key: old[key] for key in keys if key in old}
+        stage |= {key: old[key] for key in keys if key in old}
     if _widens(before) and _widens(after) and old.get(WIDTH) is not None:
-        made[WIDTH] = old[WIDTH]
+        stage[WIDTH] = old[WIDTH]
     loop = after.in_plane
-    return {key: value for key, value in made.items() if not (isinstance(loop, Loop) and key == loop.pieces_key)}
+    return {key: value for key, value in stage.items() if not (isinstance(loop, Loop) and key == loop.pieces_key)}
 
 
 def _ratio(old: Mapping[str, Any], kind: type[Stage]) -> float:
@@ -68,7 +68,7 @@ def _need_room(document: Mapping[str, Any], path: str, kind: type[Stage]) -> Non
     """A box of several speeds stands once, among the stages that all branches share."""
     trunk = paths.value_at(document, "drive.stages")
     others = [stage for i, stage in enumerate(trunk if isinstance(trunk, list) else []) if f"drive.stages[{i}]" != path]
-    several = {name for name, one in KINDS.items() if one.several_speeds}
+    several = {name for name, kind in KINDS.items() if kind.several_speeds}
     if not in_trunk(path):
         remedy = "add it behind the stage where all branches have come together"
         raise DocumentError([Fault("kind", f"a {kind.noun} in a branch", remedy)])

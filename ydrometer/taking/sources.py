@@ -39,8 +39,8 @@ def branch_with(branch: Mapping[str, Any], part: Mapping[str, Any]) -> dict[str,
     Args:
         branch, part: see `source_values`.
     """
-    made = {**branch, **source_values(branch, part)}
-    return {key: value for key, value in made.items() if value is not None}
+    changed = {**branch, **source_values(branch, part)}
+    return {key: value for key, value in changed.items() if value is not None}
 
 
 def with_source(branch: Branch, part: MotorPart | EnginePart) -> Branch:

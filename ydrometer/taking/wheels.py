@@ -32,8 +32,8 @@ def wheel_values(kind: type[Stage], stage: Mapping[str, Any], member: str, part:
     """
     key, form = kind.measure_key(member), kind.form
     if not key or form is None or form.part != part["kind"]:
-        told = f"a {part['kind']} as {member[:40] or 'whole'} of {kind.noun}"
-        raise DocumentError([Fault("part", told, "take a part of the stage's own kind for one of its wheels")])
+        words = f"a {part['kind']} as {member[:40] or 'whole'} of {kind.noun}"
+        raise DocumentError([Fault("part", words, "take a part of the stage's own kind for one of its wheels")])
     values: dict[str, Any] = {key: part[form.measure]}
     values |= size_values(form, stage, part)
     for bring in of_wheel(kind.brings, form.part):
@@ -76,8 +76,8 @@ def size_values(form: Form, stage: Mapping[str, Any], part: Mapping[str, Any]) -
     if own is None and not any(stage.get(key) is not None for key in form.size_keys):
         return {key: part[key] for key in form.size_keys if part.get(key) is not None}
     if own is not None and its is not None and abs(own - its) > SAME_SIZE * own:
-        told = f"teeth of {1e3 * its:.4g} mm where the stage has {1e3 * own:.4g} mm"
-        raise DocumentError([Fault("part", told, "take a part of the same module or pitch")])
+        words = f"teeth of {1e3 * its:.4g} mm where the stage has {1e3 * own:.4g} mm"
+        raise DocumentError([Fault("part", words, "take a part of the same module or pitch")])
     return {}
 
 

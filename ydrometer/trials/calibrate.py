@@ -67,7 +67,9 @@ class Calibration:
     @cached_property
     def asked(self) -> list[tuple[AskedPrediction, str]]:
         """Designs that are asked for, each with its ground: that of most runs, the first at a tie."""
-        return [(one, self.usual_ground if one.ground is None else one.ground) for one in self.file.ask]
+        return [
+            (question, self.usual_ground if question.ground is None else question.ground) for question in self.file.ask
+        ]
 
     @cached_property
     def usual_ground(self) -> str:
@@ -77,17 +79,22 @@ class Calibration:
     @cached_property
     def model(self) -> Model:
         """Of the runs."""
-        return Model(self.designs, [
-            Posed(run, run.design, ground, run.conditions) for run, ground in zip(self.runs, self.grounds, strict=True)
-        ])  # fmt: skip
+        return Model(
+            self.designs,
+            [
+                Posed(run, run.design, ground, run.conditions)
+                for run, ground in zip(self.runs, self.grounds, strict=True)
+            ],
+        )
 
     @cached_property
     def questions(self) -> list[Posed]:
         """What is asked, in the order of the asked designs."""
         return [
-            Posed(measure, one.design, ground) for one, ground in self.asked
-            for measure in asked_of(self.designs[one.design].design)
-        ]  # fmt: skip
+            Posed(measure, question.design, ground)
+            for question, ground in self.asked
+            for measure in asked_of(self.designs[question.design].design)
+        ]
 
     @cached_property
     def asked_model(self) -> Model:
@@ -98,7 +105,7 @@ class Calibration:
     def unknowns(self) -> list[Unknown]:
         """All that is only guessed of the designs that were run or are asked for."""
         pairs = [(run.design, ground) for run, ground in zip(self.runs, self.grounds, strict=True)]
-        return unknowns(self.designs, [*pairs, *((one.design, ground) for one, ground in self.asked)])
+        return unknowns(self.designs, [*pairs, *((question.design, ground) for question, ground in self.asked)])
 
     @cached_property
     def chosen(self) -> list[Unknown]:
@@ -106,7 +113,7 @@ class Calibration:
         if self.file.fit != AUTO:
             return [unknown for unknown in self.unknowns if unknown.kind.name in self.file.fit]
         matters = [self._depends(model) for model in (self.model, self.asked_model)]
-        return [unknown for u, unknown in enumerate(self.unknowns) if any(found[u] for found in matters)]
+        return [unknown for u, unknown in enumerate(self.unknowns) if any(informed[u] for informed in matters)]
 
     def _depends(self, model: Model) -> Flags:
         """Whether anything that a model is asked depends on each unknown, (U,)."""
@@ -114,14 +121,14 @@ class Calibration:
         theta = np.concatenate([np.zeros((1, len(sigma))), *(look * sigma for look in LOOKS)])
         values = model.values(self.unknowns, theta)
         same = np.isclose(values[1:], values[0], rtol=CHANGED, atol=0.0, equal_nan=True)
-        made: Flags = ~same.reshape(len(LOOKS), len(sigma), values.shape[1]).all(axis=(0, 2))
-        return made
+        depends: Flags = ~same.reshape(len(LOOKS), len(sigma), values.shape[1]).all(axis=(0, 2))
+        return depends
 
     @cached_property
     def before(self) -> Floats:
         """What the model said of each run as designed, SI, (m,)."""
-        made: Floats = self.model.values(self.chosen, np.zeros((1, len(self.chosen))))[0]
-        return made
+        values: Floats = self.model.values(self.chosen, np.zeros((1, len(self.chosen))))[0]
+        return values
 
     @cached_property
     def scatter(self) -> dict[str, float]:
@@ -141,15 +148,15 @@ class Calibration:
     @cached_property
     def _of_voltage(self) -> Floats:
         """What an unmeasured voltage at rest does to ln of each value, (m,)."""
-        made = np.zeros(len(self.runs))
+        powers = np.zeros(len(self.runs))
         doubtful = [k for k, run in enumerate(self.runs) if run.supply_voltage is None and self._battery(run)]
         moved = [self._model_at(doubtful, 1.0 + side * VOLTAGE_STEP) for side in (-1.0, 1.0)]
         if doubtful:
             none = np.zeros((1, len(self.chosen)))
             low, high = (model.logs(self.chosen, none)[0] for model in moved)
             slope = (high - low) / (2.0 * VOLTAGE_STEP)
-            made[doubtful] = scatter.VOLTAGE_DOUBT * np.where(np.isfinite(slope), slope, 0.0)
-        return made
+            powers[doubtful] = scatter.VOLTAGE_DOUBT * np.where(np.isfinite(slope), slope, 0.0)
+        return powers
 
     def _battery(self, run: Trial) -> Battery | None:
         supply = run.supply or self.designs[run.design].design.drive.supply
@@ -232,8 +239,8 @@ class Calibration:
     def told(self) -> Floats:
         """Share of what was not known of each unknown that the runs tell, (U,)."""
         sigma = np.array([unknown.sigma for unknown in self.chosen])
-        made: Floats = 1.0 - np.diag(self.fit.covariance) / sigma**2
-        return made
+        shares: Floats = 1.0 - np.diag(self.fit.covariance) / sigma**2
+        return shares
 
     @cached_property
     def correlations(self) -> list[tuple[int, int, float]]:
@@ -268,7 +275,9 @@ class Calibration:
 def _percentiles(values: Floats) -> tuple[Floats, Floats]:
     """10th and 90th percentile of each column, as far as it has values."""
     known = np.isfinite(values).any(axis=0)
-    made = np.full((2, values.shape[1]), np.nan)
+    percentiles = np.full((2, values.shape[1]), np.nan)
     if known.any():
-        made[:, known] = np.nanpercentile(np.where(np.isfinite(values), values, np.nan)[:, known], (LOW, HIGH), axis=0)
-    return made[0], made[1]
+        percentiles[:, known] = np.nanpercentile(
+            np.where(np.isfinite(values), values, np.nan)[:, known], (LOW, HIGH), axis=0
+        )
+    return percentiles[0], percentiles[1]

@@ -82,7 +82,7 @@ class Factors:
 
     def of(self, rows: slice) -> Factors:
         """Some of them."""
-        return Factors(*(getattr(self, one.name)[rows] for one in fields(self)))
+        return Factors(*(getattr(self, field.name)[rows] for field in fields(self)))
 
 
 @dataclass(frozen=True, slots=True)
@@ -122,8 +122,8 @@ class Losses:
         """Of all stages together, (G·n,), the rows of one design after those of the one before."""
         n = len(factors) // len(self.known)
         through = 1.0 - np.repeat(self.lost, n, axis=0) * factors[:, None]
-        made: Floats = np.repeat(self.known, n) * np.maximum(LEAST_EFFICIENCY, through).prod(axis=1)
-        return made
+        product: Floats = np.repeat(self.known, n) * np.maximum(LEAST_EFFICIENCY, through).prod(axis=1)
+        return product
 
 
 class Stack:
@@ -138,9 +138,9 @@ class Stack:
         designs = [case.design for case in cases]
         self.cases, self.batch = tuple(cases), driveline.assemble(designs)
         sources = [[branch.source for branch in design.drive.branches] for design in designs]
-        self._winding = np.array([
-            [motor_line(s).resistance if isinstance(s, Motor) else 0.0 for s in row] for row in sources
-        ])  # fmt: skip
+        self._winding = np.array(
+            [[motor_line(s).resistance if isinstance(s, Motor) else 0.0 for s in row] for row in sources]
+        )
         self._engines = any(isinstance(s, Engine) for row in sources for s in row)
         self._batteries = np.array([isinstance(design.drive.supply, Battery) for design in designs])
         self._trunk = Losses([case.lost("drive", case.design.drive.stages) for case in cases])
@@ -160,8 +160,12 @@ class Stack:
         rolling = vehicle["rolling_coefficient"][:, 0]
         vehicle["rolling"][:, 0] += (factors.rolling - 1.0) * rolling * vehicle["weight"][:, 0]
         vehicle["rolling_coefficient"][:, 0] = rolling * factors.rolling
-        for key, factor in (("grip", factors.grip), ("air", factors.air), ("brake_force", factors.brakes),
-                            ("radius", factors.radius)):  # fmt: skip
+        for key, factor in (
+            ("grip", factors.grip),
+            ("air", factors.air),
+            ("brake_force", factors.brakes),
+            ("radius", factors.radius),
+        ):
             vehicle[key][:, 0] *= factor
         vehicle["trunk_efficiency"][:, 0] = self._trunk.efficiency(factors.losses)
         for b, own in enumerate(self._own):
@@ -175,6 +179,6 @@ class Stack:
         law["q"] *= np.where(np.repeat(self._batteries, n), factors.supply, 1.0)[:, None]
         gears["ratio"] *= factors.reduction[:, None]
         gears["turning"] *= (factors.reduction / factors.radius)[:, None]
-        made = Batch(vehicle, law, gears, sources, curves)
-        gears["inertial_mass"] = driveline.inertial_mass(made)
-        return made
+        changed = Batch(vehicle, law, gears, sources, curves)
+        gears["inertial_mass"] = driveline.inertial_mass(changed)
+        return changed

@@ -64,9 +64,12 @@ class Difference:
 
 
 def compared(
-    runs: Sequence[Trial], grounds: Sequence[str], voltages: Sequence[float | None], predicted: Floats,
+    runs: Sequence[Trial],
+    grounds: Sequence[str],
+    voltages: Sequence[float | None],
+    predicted: Floats,
     scatter: dict[str, float],
-) -> list[Difference]:  # fmt: skip
+) -> list[Difference]:
     """Every two designs of which the same was measured under the same conditions, two readings or more each.
 
     Args:
@@ -79,13 +82,13 @@ def compared(
     groups: dict[tuple[Any, ...], dict[str, list[int]]] = {}
     for k, run in enumerate(runs):
         groups.setdefault(_alike(run, grounds[k]), {}).setdefault(run.design, []).append(k)
-    found = []
+    differences = []
     for heaps in groups.values():
-        made = [_heap(runs, voltages, design, places) for design, places in heaps.items()]
-        for a, b in combinations(made, 2):
+        every_heap = [_heap(runs, voltages, design, places) for design, places in heaps.items()]
+        for a, b in combinations(every_heap, 2):
             if len(a.readings) > 1 and len(b.readings) > 1 and _same_voltage(a, b):
-                found.append(_difference(runs, a, b, predicted, scatter))
-    return found
+                differences.append(_difference(runs, a, b, predicted, scatter))
+    return differences
 
 
 def _alike(run: Trial, ground: str) -> tuple[Any, ...]:
@@ -105,30 +108,28 @@ def _same_voltage(a: Heap, b: Heap) -> bool:
     return not both or max(both) <= (1.0 + SAME_VOLTAGE) * min(both)
 
 
-def _difference(
-    runs: Sequence[Trial], a: Heap, b: Heap, predicted: Floats, scatter: dict[str, float]
-) -> Difference:  # fmt: skip
-    run, one, other = runs[a.runs[0]], np.array(a.readings), np.array(b.readings)
-    mean = float(one.mean() - other.mean())
+def _difference(runs: Sequence[Trial], a: Heap, b: Heap, predicted: Floats, scatter: dict[str, float]) -> Difference:
+    run, first, second = runs[a.runs[0]], np.array(a.readings), np.array(b.readings)
+    mean = float(first.mean() - second.mean())
     low = high = mean
-    if np.ptp(one) > 0.0 or np.ptp(other) > 0.0:
-        interval = stats.ttest_ind(one, other, equal_var=False).confidence_interval(CONFIDENCE)
+    if np.ptp(first) > 0.0 or np.ptp(second) > 0.0:
+        interval = stats.ttest_ind(first, second, equal_var=False).confidence_interval(CONFIDENCE)
         low, high = float(interval.low), float(interval.high)
-    chance = by_chance(one, other)
+    chance = by_chance(first, second)
     needed = repeats_needed(predicted[a.runs[0]], predicted[b.runs[0]], scatter[run.kind])
     return Difference(
         run, a.design, b.design, mean, low, high, chance, needed, _words(run, a, b, mean, low, high, chance)
     )
 
 
-def by_chance(one: Floats, other: Floats) -> float:
+def by_chance(first: Floats, second: Floats) -> float:
     """Share of all ways to deal the readings into two heaps of the same sizes in which the means differ, in either
     direction, by at least as much (permutation test: Good, Permutation, Parametric and Bootstrap Tests of Hypotheses,
     chapter Testing hypotheses).
     """
-    readings = np.concatenate([one, other])
-    n, m, total = len(readings), len(one), float(readings.sum())
-    most = abs(float(one.mean() - other.mean())) - SAME * float(np.abs(readings).max())
+    readings = np.concatenate([first, second])
+    n, m, total = len(readings), len(first), float(readings.sum())
+    most = abs(float(first.mean() - second.mean())) - SAME * float(np.abs(readings).max())
     sums = _every_way(readings, m) if math.comb(n, m) <= MOST_WAYS else _some_ways(readings, m)
     means = np.abs(sums / m - (total - sums) / (n - m))
     return float((means >= most).mean())
@@ -149,13 +150,13 @@ def _some_ways(readings: Floats, m: int) -> Floats:
     """Sums of heaps of m readings that are drawn."""
     n = len(readings)
     if n <= FEW:
-        made: Floats = readings[_drawn(n, m)].sum(axis=1)
-        return made
+        sums: Floats = readings[_drawn(n, m)].sum(axis=1)
+        return sums
     random, at_once = np.random.default_rng(SEED), max(1, BLOCK // n)
     counts = [min(at_once, DRAWN - done) for done in range(0, DRAWN, at_once)]
-    return np.concatenate([
-        random.permuted(np.tile(readings, (count, 1)), axis=1)[:, :m].sum(axis=1) for count in counts
-    ])  # fmt: skip
+    return np.concatenate(
+        [random.permuted(np.tile(readings, (count, 1)), axis=1)[:, :m].sum(axis=1) for count in counts]
+    )
 
 
 @lru_cache(maxsize=4)
@@ -165,28 +166,36 @@ def _drawn(n: int, m: int) -> NDArray[np.uint8]:
     return np.random.default_rng(SEED).permuted(places, axis=1)[:, :m].copy()
 
 
-def repeats_needed(one: float, other: float, scatter: float) -> int | None:
+def repeats_needed(first: float, second: float, scatter: float) -> int | None:
     """Runs of each of two designs that would show their difference, 95 % on two sides with 90 % power (Snedecor and
     Cochran, Statistical Methods, section How many replicates); at least `LEAST_REPEATS`, None of none.
 
     Args:
-        one, other: what is predicted for each.
+        first, second: what is predicted for each.
         scatter: of a single run, relative.
     """
-    apart = abs(one - other)
-    if not math.isfinite(apart) or apart <= SAME * abs(one):
+    apart = abs(first - second)
+    if not math.isfinite(apart) or apart <= SAME * abs(first):
         return None
-    sigma = scatter * 0.5 * (abs(one) + abs(other))
+    sigma = scatter * 0.5 * (abs(first) + abs(second))
     return max(LEAST_REPEATS, math.ceil(2.0 * (POWER * sigma / apart) ** 2) + 1)
 
 
 COMPARED = {
-    "spin": ("turns", "faster in the air"), "distance_time": ("is", "faster"), "speed_time": ("is", "faster"),
-    "top_speed": ("is", "faster at the top"), "speed_at": ("is", "faster"), "push": ("pushes", "harder"),
-    "tow": ("rolls", "easier"), "coast": ("slows down", "sooner"), "stop": ("stops", "shorter"),
-    "supply_current": ("draws", "less from the supply"), "motor_current": ("draws", "less a motor"),
-    "supply_voltage_under_load": ("keeps", "more voltage"), "case_temperature": ("stays", "cooler"),
-}  # fmt: skip
+    "spin": ("turns", "faster in the air"),
+    "distance_time": ("is", "faster"),
+    "speed_time": ("is", "faster"),
+    "top_speed": ("is", "faster at the top"),
+    "speed_at": ("is", "faster"),
+    "push": ("pushes", "harder"),
+    "tow": ("rolls", "easier"),
+    "coast": ("slows down", "sooner"),
+    "stop": ("stops", "shorter"),
+    "supply_current": ("draws", "less from the supply"),
+    "motor_current": ("draws", "less a motor"),
+    "supply_voltage_under_load": ("keeps", "more voltage"),
+    "case_temperature": ("stays", "cooler"),
+}
 
 
 def _words(run: Trial, a: Heap, b: Heap, mean: float, low: float, high: float, chance: float) -> str:

@@ -77,15 +77,15 @@ class Fit:
     @property
     def spread(self) -> Floats:
         """Variance of ln of the model's values, as far as the unknowns are not known, (m,)."""
-        made: Floats = np.einsum("ku,uv,kv->k", self.slopes, self.covariance, self.slopes)
-        return made
+        variance: Floats = np.einsum("ku,uv,kv->k", self.slopes, self.covariance, self.slopes)
+        return variance
 
     @property
     def z(self) -> Floats:
         """How far each run is off, in its own doubt, (m,): less that of the fit it took part in, else more of it."""
         doubt = self.data.variance + np.where(self.data.takes_part, -self.spread, self.spread)
-        made: Floats = (self.data.y - self.logs) / np.sqrt(np.maximum(doubt, 1e-300))
-        return made
+        scores: Floats = (self.data.y - self.logs) / np.sqrt(np.maximum(doubt, 1e-300))
+        return scores
 
 
 def fitted(model: Model, chosen: Sequence[Unknown], data: Data, kept: frozenset[int] = frozenset()) -> Fit:
@@ -98,18 +98,18 @@ def fitted(model: Model, chosen: Sequence[Unknown], data: Data, kept: frozenset[
         kept: runs that are never set aside.
     """
     most = int(data.takes_part.sum()) // MOST_ODD
-    found = _least(model, chosen, data)
+    fit = _least(model, chosen, data)
     odd: set[int] = set()
     while True:
-        off = np.where(found.data.takes_part, np.abs(found.z), 0.0)
+        off = np.where(fit.data.takes_part, np.abs(fit.z), 0.0)
         off[list(kept)] = 0.0
         worst = int(np.argmax(off)) if len(off) else 0
         if not len(off) or off[worst] <= ODD or len(odd) >= most:
             break
         odd.add(worst)
-        found = _least(model, chosen, found.data.without(worst))
-    named = {int(k) for k in np.flatnonzero(found.data.takes_part & (np.abs(found.z) > ODD))}
-    return replace(found, odd=frozenset(odd | named))
+        fit = _least(model, chosen, fit.data.without(worst))
+    named = {int(k) for k in np.flatnonzero(fit.data.takes_part & (np.abs(fit.z) > ODD))}
+    return replace(fit, odd=frozenset(odd | named))
 
 
 def _least(model: Model, chosen: Sequence[Unknown], data: Data) -> Fit:
@@ -156,20 +156,25 @@ class _Search:
         """
 
         def logs(x: Floats) -> Floats:
-            made: Floats = self.model.logs(self.chosen, (x * self.sigma)[None, :])[0]
-            return made
+            answer: Floats = self.model.logs(self.chosen, (x * self.sigma)[None, :])[0]
+            return answer
 
         def jacobian(x: Floats) -> Floats:
             _, slopes = self.model.slopes(self.chosen, x * self.sigma, roughly=True)
             return np.vstack([-slopes * self.weight[:, None] * self.sigma, np.eye(len(x))])
 
         solved = least_squares(
-            lambda x: self.residuals(logs(x), x), start / self.sigma, jac=jacobian, max_nfev=MOST_STEPS,
-            xtol=tolerance, ftol=tolerance, gtol=tolerance,
-        )  # fmt: skip
+            lambda x: self.residuals(logs(x), x),
+            start / self.sigma,
+            jac=jacobian,
+            max_nfev=MOST_STEPS,
+            xtol=tolerance,
+            ftol=tolerance,
+            gtol=tolerance,
+        )
         return self.at(solved.x * self.sigma, converged=solved.status > 0, steps=solved.nfev)
 
-    def polished(self, found: Fit) -> Fit:
+    def polished(self, fit: Fit) -> Fit:
         """Where a run lies on the edge between torque and grip the slope jumps, and least squares stop beside the
         least: a quasi-Newton method goes on along the edge (Lewis and Overton, Nonsmooth optimization via
         quasi-Newton methods).
@@ -181,12 +186,12 @@ class _Search:
             down = (slopes * self.weight[:, None] * self.sigma).T @ off[: len(logs)]
             return float(off @ off), 2.0 * (x - down)
 
-        if np.abs(cost(found.theta / self.sigma)[1]).max() < FLAT:
-            return found
-        better = minimize(cost, found.theta / self.sigma, jac=True, method="BFGS", options={"maxiter": MOST_STEPS})
-        if better.fun >= found.chi_square:
-            return found
-        return self.at(better.x * self.sigma, converged=found.converged, steps=found.steps + int(better.nfev))
+        if np.abs(cost(fit.theta / self.sigma)[1]).max() < FLAT:
+            return fit
+        better = minimize(cost, fit.theta / self.sigma, jac=True, method="BFGS", options={"maxiter": MOST_STEPS})
+        if better.fun >= fit.chi_square:
+            return fit
+        return self.at(better.x * self.sigma, converged=fit.converged, steps=fit.steps + int(better.nfev))
 
     def at(self, theta: Floats, *, converged: bool, steps: int) -> Fit:
         """All that is told of one place."""

@@ -41,35 +41,35 @@ class Fitted:
     @property
     def spreads(self) -> Floats:
         """Standard deviation of each value, SI, (P,)."""
-        made: Floats = self.values * np.sqrt((self.together**2).sum(axis=1))
-        return made
+        doubts: Floats = self.values * np.sqrt((self.together**2).sum(axis=1))
+        return doubts
 
 
-def fitted_values(made: Calibration, name: str) -> Fitted:
+def fitted_values(calibration: Calibration, name: str) -> Fitted:
     """What the runs make of a design's values.
 
     All that is in the fit is among them, also what the runs say little of: that varies against the rest.
 
     Args:
-        made: of the runs.
+        calibration: of the runs.
         name: of the design.
     """
-    here = list(_places(made, name, made.fit.theta))
+    here = list(_places(calibration, name, calibration.fit.theta))
     values = np.array([value for _, value, _ in here])
-    slopes = np.zeros((len(here), len(made.chosen)))
-    for u in range(len(made.chosen)):
-        moved = made.fit.theta.copy()
+    slopes = np.zeros((len(here), len(calibration.chosen)))
+    for u in range(len(calibration.chosen)):
+        moved = calibration.fit.theta.copy()
         moved[u] += STEP
-        there = np.array([value for _, value, _ in _places(made, name, moved)])
+        there = np.array([value for _, value, _ in _places(calibration, name, moved)])
         # The end of a torque curve may be 0: that stays, whatever it is multiplied by.
         slopes[:, u] = np.divide(there - values, values * STEP, out=np.zeros(len(here)), where=values != 0.0)
-    root = np.linalg.cholesky(made.fit.covariance) if made.chosen else np.zeros((0, 0))
+    root = np.linalg.cholesky(calibration.fit.covariance) if calibration.chosen else np.zeros((0, 0))
     return Fitted(tuple(path for path, _, _ in here), tuple(kind for _, _, kind in here), values, slopes @ root)
 
 
-def written(made: Calibration, fitted: Fitted) -> dict[str, dict[str, Any]]:
+def written(calibration: Calibration, fitted: Fitted) -> dict[str, dict[str, Any]]:
     """The values as they stand in a document, by path."""
-    counted = int(made.fit.data.takes_part.sum())
+    counted = int(calibration.fit.data.takes_part.sum())
     note = f"{FITTED} {counted} {'run' if counted == 1 else 'runs'}"
     rows = zip(fitted.paths, fitted.values, fitted.dimensions, fitted.spreads, strict=True)
     return {
@@ -78,31 +78,31 @@ def written(made: Calibration, fitted: Fitted) -> dict[str, dict[str, Any]]:
     }
 
 
-def fitted_design(made: Calibration, name: str) -> dict[str, Any]:
+def fitted_design(calibration: Calibration, name: str) -> dict[str, Any]:
     """The document of a design with the values that the runs make most likely.
 
     Args:
-        made: of the runs.
+        calibration: of the runs.
         name: of the design.
     """
-    raw: dict[str, Any] = copy.deepcopy(dict(made.file.raw[name]))
-    for path, entry in written(made, fitted_values(made, name)).items():
+    raw: dict[str, Any] = copy.deepcopy(dict(calibration.file.raw[name]))
+    for path, entry in written(calibration, fitted_values(calibration, name)).items():
         put(raw, path, entry)
     return raw
 
 
-def _ground(made: Calibration, name: str) -> str:
+def _ground(calibration: Calibration, name: str) -> str:
     """The ground that a design was run on most."""
-    own = [ground for run, ground in zip(made.runs, made.grounds, strict=True) if run.design == name]
-    own += [ground for one, ground in made.asked if one.design == name]
+    own = [ground for run, ground in zip(calibration.runs, calibration.grounds, strict=True) if run.design == name]
+    own += [ground for question, ground in calibration.asked if question.design == name]
     return Counter(own).most_common(1)[0][0] if own else ""
 
 
-def _places(made: Calibration, name: str, theta: Floats) -> Iterator[tuple[str, float, str]]:
+def _places(calibration: Calibration, name: str, theta: Floats) -> Iterator[tuple[str, float, str]]:
     """Paths with their values, SI, and dimensions at one set of unknowns."""
-    document, ground = made.designs[name], _ground(made, name)
+    document, ground = calibration.designs[name], _ground(calibration, name)
     motors: dict[int, dict[str, float]] = {}
-    for unknown, of_it in zip(made.chosen, theta, strict=True):
+    for unknown, of_it in zip(calibration.chosen, theta, strict=True):
         factor = float(np.exp(of_it))
         if not unknown.concerns(name, ground):
             continue

@@ -55,8 +55,8 @@ class Spin(Trial):
         """The no-load speed over the radius; of a motor times what it turns faster."""
         speed = rows.results.no_load_speed
         if self.of == "wheel":
-            made: Floats = speed / rows.batch.vehicle["radius"][:, 0]
-            return made
+            speeds: Floats = speed / rows.batch.vehicle["radius"][:, 0]
+            return speeds
         turns: Floats = speed * rows.batch.gears["turning"][:, -1] * rows.batch.sources["speed_ratio"][:, self.branch]
         return turns
 
@@ -192,8 +192,8 @@ class Push(Trial):
 
     def values(self, rows: Rows) -> Floats:
         """pushing_force."""
-        made: Floats = rows.results.pushing_force
-        return made
+        forces: Floats = rows.results.pushing_force
+        return forces
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -216,8 +216,8 @@ class Tow(Trial):
 
     def values(self, rows: Rows) -> Floats:
         """F_rr + m·g·sin(th)."""
-        made: Floats = rows.batch.vehicle["rolling"][:, 0] + rows.batch.vehicle["grade"][:, 0]
-        return made
+        forces: Floats = rows.batch.vehicle["rolling"][:, 0] + rows.batch.vehicle["grade"][:, 0]
+        return forces
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -262,8 +262,8 @@ class Coast(Trial):
             each = s["number"] * s["kt"] * s["no_load_current"] * s["ratio"] / s["efficiency"]
             through = batch.gears["ratio"][:, -1] / body["trunk_efficiency"][:, 0] / body["radius"][:, 0]
             against = against + each.sum(axis=1) * through
-        made: Floats = mass * _slowing(against, body["air"][:, 0], self.begun, self.ended)
-        return made
+        times: Floats = mass * _slowing(against, body["air"][:, 0], self.begun, self.ended)
+        return times
 
 
 def _slowing(a: Floats, b: Floats, begun: float, ended: float) -> Floats:
@@ -279,8 +279,8 @@ def _slowing(a: Floats, b: Floats, begun: float, ended: float) -> Floats:
             a > 0.0, rolls, np.where(a < 0.0, glides, (1.0 / ended - 1.0 / begun) / b if ended else np.inf)
         )
     # Without air the speed falls evenly; the closed form has nothing to divide by there.
-    made = np.where(b * begun**2 < 1e-9 * np.abs(a), (begun - ended) / a, whole)
-    return np.where(slows & np.isfinite(made), made, np.nan)
+    times = np.where(b * begun**2 < 1e-9 * np.abs(a), (begun - ended) / a, whole)
+    return np.where(slows & np.isfinite(times), times, np.nan)
 
 
 def _inverse(x: Floats) -> Floats:
@@ -315,8 +315,9 @@ class Stop(Trial):
     def values(self, rows: Rows) -> Floats:
         """v²/(2·b), b the least of what tyres, brakes and the rear axle hold, over the mass, and the slope."""
         v = rows.batch.vehicle[:, 0]
-        held = np.minimum(np.minimum(v["grip"] * v["weight"] * v["braked_share"], v["brake_force"]),
-                          v["weight"] * v["rear_lift"])  # fmt: skip
+        held = np.minimum(
+            np.minimum(v["grip"] * v["weight"] * v["braked_share"], v["brake_force"]), v["weight"] * v["rear_lift"]
+        )
         rate = (held + v["grade"]) / v["mass"]
         return np.where(rate > 0.0, self.begun**2 / (2.0 * np.where(rate > 0.0, rate, 1.0)), np.nan)
 
@@ -453,13 +454,13 @@ class CaseTemperature(Trial):
         evaluation = _evaluation(rows, self.day)
         return np.array([self._warm(rows, network, LoadCase(evaluation, i)) for i in range(len(rows))])
 
-    def _warm(self, rows: Rows, network: heat.Network, asked: LoadCase) -> float:
+    def _warm(self, rows: Rows, network: heat.Network, case: LoadCase) -> float:
         """Of one row."""
-        if asked.heats.left_out:
+        if case.heats.left_out:
             return math.nan
-        f, at = rows.factors, (asked.index, self.branch)
+        f, at = rows.factors, (case.index, self.branch)
         scaled = heat.scaled(network, f.winding[at], f.no_load[at] / f.speed_constant[at])
-        day = heat.Day(scaled, asked.blocks[self.branch])
+        day = heat.Day(scaled, case.blocks[self.branch])
         return float(day.within(day.cold)[-1, -1])
 
 
@@ -473,6 +474,19 @@ def _evaluation(rows: Rows, day: tuple[Phase, ...]) -> Evaluation:
 
 KINDS: dict[str, type[Trial]] = {
     kind.kind: kind
-    for kind in (Spin, DistanceTime, SpeedTime, TopSpeed, SpeedAt, Push, Tow, Coast, Stop, SupplyCurrent, MotorCurrent,
-                 VoltageUnderLoad, CaseTemperature)
-}  # fmt: skip
+    for kind in (
+        Spin,
+        DistanceTime,
+        SpeedTime,
+        TopSpeed,
+        SpeedAt,
+        Push,
+        Tow,
+        Coast,
+        Stop,
+        SupplyCurrent,
+        MotorCurrent,
+        VoltageUnderLoad,
+        CaseTemperature,
+    )
+}

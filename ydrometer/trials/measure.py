@@ -54,20 +54,20 @@ class Measure:
         key = MEASURES[self.name].run
         if key and self.at is not None:
             return rows.of_the_run(self.name, key, self.at)
-        found: Floats = getattr(rows.results, self.name)
-        return np.where(np.isfinite(found), found, np.nan)
+        numbers: Floats = getattr(rows.results, self.name)
+        return np.where(np.isfinite(numbers), numbers, np.nan)
 
 
 def asked_of(design: Design) -> list[Measure]:
     """The measures of a design's targets, and those that are always asked."""
     wanted = [*design.targets, *(unbound(name) for name in ALWAYS)]
-    found = []
+    kinds = []
     for target in wanted:
         if target.measure in KNOWN:
             at = target.about(design.run)
             if at is not None or not MEASURES[target.measure].run:
-                found.append(Measure(target.measure, at))
-    return list(dict.fromkeys(found))
+                kinds.append(Measure(target.measure, at))
+    return list(dict.fromkeys(kinds))
 
 
 def targets_of(design: Design) -> list[Measure]:

@@ -36,9 +36,7 @@ class Measured:
         return self.measure == measure and same
 
 
-def measured_of(
-    designs: Mapping[str, Mapping[str, Any]], runs: Sequence[Mapping[str, Any]]
-) -> list[Measured]:  # fmt: skip
+def measured_of(designs: Mapping[str, Mapping[str, Any]], runs: Sequence[Mapping[str, Any]]) -> list[Measured]:
     """All that runs have measured of measures that a design is asked for.
 
     Args:
@@ -47,16 +45,21 @@ def measured_of(
     """
     if not runs:
         return []
-    file = runs_file.read({
-        "format": runs_file.FORMAT, "version": runs_file.VERSION, "designs": designs, "runs": list(runs),
-    })  # fmt: skip
-    found: dict[tuple[str, str, float | None], list[float]] = {}
+    file = runs_file.read(
+        {
+            "format": runs_file.FORMAT,
+            "version": runs_file.VERSION,
+            "designs": designs,
+            "runs": list(runs),
+        }
+    )
+    by_question: dict[tuple[str, str, float | None], list[float]] = {}
     for run in file.runs:
         if run.measure:
             at = next((at for key in RUN_KEYS for at in run.refers_to(key)), None)
-            found.setdefault((run.design, run.measure, at), []).extend(run.counted)
+            by_question.setdefault((run.design, run.measure, at), []).extend(run.counted)
     own = {name: essence(document) for name, document in designs.items()}
     return [
         Measured(own[name], measure, at, math.fsum(readings) / len(readings), len(readings))
-        for (name, measure, at), readings in found.items()
+        for (name, measure, at), readings in by_question.items()
     ]

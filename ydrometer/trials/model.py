@@ -87,7 +87,9 @@ def as_designed(document: Document, question: Question, conditions: Conditions) 
 
 def _asked_of(questions: Sequence[Question]) -> AskedOf:
     """All distances, speeds and times that questions are about."""
-    return AskedOf(*(tuple(sorted({at for one in questions for at in one.refers_to(key)})) for key in RUN_KEYS))
+    return AskedOf(
+        *(tuple(sorted({at for question in questions for at in question.refers_to(key)})) for key in RUN_KEYS)
+    )
 
 
 class Model:
@@ -102,8 +104,8 @@ class Model:
         """
         self.posed = list(posed)
         groups: dict[tuple[str, str, Conditions], list[int]] = {}
-        for k, one in enumerate(posed):
-            groups.setdefault((one.design, one.ground, one.conditions), []).append(k)
+        for k, question in enumerate(posed):
+            groups.setdefault((question.design, question.ground, question.conditions), []).append(k)
         self.groups = [
             _Group(name, ground, Case(conditions.applied(designs[name].design), sure_stages(designs[name])), places)
             for (name, ground, conditions), places in groups.items()
@@ -125,19 +127,19 @@ class Model:
             chosen: unknowns.
             theta: ln of their factors, (n, U).
         """
-        made = np.full((len(theta), len(self.posed)), np.nan)
+        answers = np.full((len(theta), len(self.posed)), np.nan)
         for stack in self.stacks:
             block = stack.block(chosen, theta)
             for g, group in enumerate(stack.groups):
                 rows = block.rows(g)
                 for k in group.places:
-                    made[:, k] = self.posed[k].question.values(rows)
-        return np.where(made - self.zeros > 0.0, made, np.nan)
+                    answers[:, k] = self.posed[k].question.values(rows)
+        return np.where(answers - self.zeros > 0.0, answers, np.nan)
 
     def logs(self, chosen: Sequence[Unknown], theta: Floats) -> Floats:
         """ln of the values above what is taken off, (n, q)."""
-        made: Floats = np.log(self.values(chosen, theta) - self.zeros)
-        return made
+        answers: Floats = np.log(self.values(chosen, theta) - self.zeros)
+        return answers
 
     def slopes(self, chosen: Sequence[Unknown], theta: Floats, *, roughly: bool = False) -> tuple[Floats, Floats]:
         """ln of the values at one set of unknowns, (q,), and their slopes, (q, U), by difference quotients.
@@ -157,5 +159,5 @@ class Model:
         known = [np.isfinite(quotient) for quotient in quotients]
         total = sum(np.where(k, q, 0.0) for k, q in zip(known, quotients, strict=True))
         count = np.maximum(sum(k.astype(float) for k in known), 1.0)
-        made: Floats = total / count
-        return here, made.T
+        mean: Floats = total / count
+        return here, mean.T

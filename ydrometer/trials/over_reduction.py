@@ -36,27 +36,27 @@ class Curve:
     high: Floats
 
 
-def over_reduction(made: Calibration, name: str, run: Trial, ground: str, tried: list[float]) -> Curve:
+def over_reduction(calibration: Calibration, name: str, run: Trial, ground: str, tried: list[float]) -> Curve:
     """What the model says of a kind of run over the reduction, all else as in one design.
 
     The efficiency of the stages stays, as it does where another pinion is put on.
 
     Args:
-        made: of the runs.
+        calibration: of the runs.
         name: of the design.
         run: says what is measured, and how.
         ground: that it runs on.
         tried: reductions that the curve has to reach, one at least.
     """
-    own = reduction(made.designs[name].design)
+    own = reduction(calibration.designs[name].design)
     ratios = np.geomspace(min(tried) / BEYOND, max(tried) * BEYOND, POINTS)
     scaled = Unknown(REDUCTION, (name,), None, None, 1.0, Held((), ()))
-    model = Model(made.designs, [Posed(run, name, ground, run.conditions)])
-    steps = STEP * np.array([unknown.sigma for unknown in made.chosen])
-    rows = np.concatenate([[np.zeros_like(steps), made.fit.theta], made.fit.theta + np.diag(steps)])
+    model = Model(calibration.designs, [Posed(run, name, ground, run.conditions)])
+    steps = STEP * np.array([unknown.sigma for unknown in calibration.chosen])
+    rows = np.concatenate([[np.zeros_like(steps), calibration.fit.theta], calibration.fit.theta + np.diag(steps)])
     theta = np.column_stack([np.tile(rows, (POINTS, 1)), np.repeat(np.log(ratios / own), len(rows))])
-    logs = np.log(model.values([*made.chosen, scaled], theta)[:, 0]).reshape(POINTS, len(rows))
+    logs = np.log(model.values([*calibration.chosen, scaled], theta)[:, 0]).reshape(POINTS, len(rows))
     before, after = np.exp(logs[:, 0]), np.exp(logs[:, 1])
     slopes = np.nan_to_num((logs[:, 2:] - logs[:, 1:2]) / steps)
-    half = norm.ppf(HIGH / 100.0) * np.sqrt(np.einsum("nu,uv,nv->n", slopes, made.fit.covariance, slopes))
+    half = norm.ppf(HIGH / 100.0) * np.sqrt(np.einsum("nu,uv,nv->n", slopes, calibration.fit.covariance, slopes))
     return Curve(ratios, before, after, after * np.exp(-half), after * np.exp(half))

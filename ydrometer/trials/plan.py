@@ -80,28 +80,38 @@ def read(raw: Any) -> Plan:
         seen.fault("", f"{shown(raw)} given", "give one plan")
         seen.refuse()
     body = reading.read_object(_Body, {k: v for k, v in raw.items() if k not in APART}, "", seen)
-    gearings = [_gearing(one, f"gearings[{k}]", seen) for k, one in _listed(raw, "gearings", MOST_GEARINGS, seen)]
-    wanted = [one for _, one in _listed(raw, "measures", MOST_MEASURES, seen)]
+    gearings = [
+        _gearing(raw_gearing, f"gearings[{k}]", seen)
+        for k, raw_gearing in _listed(raw, "gearings", MOST_GEARINGS, seen)
+    ]
+    wanted = [raw_measure for _, raw_measure in _listed(raw, "measures", MOST_MEASURES, seen)]
     measures = [
-        [_measure(one, f"measures[{k}]", gearing, seen) for k, one in enumerate(wanted)]
-        for gearing in gearings if gearing is not None
-    ]  # fmt: skip
+        [_measure(raw_measure, f"measures[{k}]", gearing, seen) for k, raw_measure in enumerate(wanted)]
+        for gearing in gearings
+        if gearing is not None
+    ]
     done = raw.get("done", {})
-    if not isinstance(done, Mapping) or not all(isinstance(one, str) for one in done.values()):
+    if not isinstance(done, Mapping) or not all(isinstance(order, str) for order in done.values()):
         seen.fault("done", f"{shown(done)} given", "give the ids of runs by the keys of steps")
     seen.refuse()
     return Plan(
-        tuple(one for one in gearings if one), tuple(tuple(m for m in row if m) for row in measures), tuple(wanted),
-        body.rounds, body.readings, body.seldom, body.swap, done,
-    )  # fmt: skip
+        tuple(gearing for gearing in gearings if gearing),
+        tuple(tuple(m for m in row if m) for row in measures),
+        tuple(wanted),
+        body.rounds,
+        body.readings,
+        body.seldom,
+        body.swap,
+        done,
+    )
 
 
 def _listed(raw: Mapping[str, Any], key: str, most: int, seen: Reading) -> list[tuple[int, Any]]:
-    found = raw.get(key)
-    if not isinstance(found, list | tuple) or not 1 <= len(found) <= most:
-        seen.fault(key, f"{shown(found)} given", f"give 1 to {most}")
+    entries = raw.get(key)
+    if not isinstance(entries, list | tuple) or not 1 <= len(entries) <= most:
+        seen.fault(key, f"{shown(entries)} given", f"give 1 to {most}")
         return []
-    return list(enumerate(found))
+    return list(enumerate(entries))
 
 
 def _gearing(raw: Any, path: str, seen: Reading) -> Gearing | None:

@@ -29,17 +29,17 @@ class AskedOf:
 class TrialBlock:
     """The designs of a stack with their factors, measured in one go once one of them is asked for."""
 
-    def __init__(self, stack: Stack, factors: Factors, asked: Sequence[AskedOf], *, moving: bool) -> None:
+    def __init__(self, stack: Stack, factors: Factors, questions: Sequence[AskedOf], *, moving: bool) -> None:
         """Lay factors on a stack.
 
         Args:
             stack: of G designs.
             factors: of G·n rows.
-            asked: of each design.
+            questions: of each design.
             moving: whether anything of the run is asked: it takes ten times as long as the rest.
         """
-        self.stack, self.factors, self.asked, self.moving = stack, factors, asked, moving
-        self.n = len(factors.rolling) // len(asked)
+        self.stack, self.factors, self.asked, self.moving = stack, factors, questions, moving
+        self.n = len(factors.rolling) // len(questions)
         self.batch = stack.with_factors(factors)
 
     @cached_property
@@ -54,9 +54,9 @@ class TrialBlock:
 
     def _columns(self, key: str) -> Floats:
         """What each row is asked for, as many columns as any of them needs."""
-        wanted = [getattr(one, key) for one in self.asked]
-        most = max(1, *(len(one) for one in wanted))
-        padded = np.array([[*one, *([np.nan] * (most - len(one)))] for one in wanted])
+        wanted = [getattr(question, key) for question in self.asked]
+        most = max(1, *(len(column) for column in wanted))
+        padded = np.array([[*column, *([np.nan] * (most - len(column)))] for column in wanted])
         return np.repeat(padded, self.n, axis=0)
 
     def rows(self, g: int) -> Rows:

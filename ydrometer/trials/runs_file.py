@@ -136,12 +136,12 @@ def read(raw: Any) -> RunsFile:
     for k, run in enumerate(runs if isinstance(runs, tuple) else ()):
         for key, problem, remedy in _misfits(run, designs) if isinstance(run, Trial) else ():
             seen.fault(f"runs[{k}].{key}", problem, remedy)
-    asked: Any = _ASK(raw.get("ask", []), "ask", seen)
-    for k, one in enumerate(asked if isinstance(asked, tuple) else ()):
-        if isinstance(one, AskedPrediction) and one.design not in designs:
-            seen.fault(f"ask[{k}]", f"{shown(one.design)} given", _use(designs))
+    questions: Any = _ASK(raw.get("ask", []), "ask", seen)
+    for k, question in enumerate(questions if isinstance(questions, tuple) else ()):
+        if isinstance(question, AskedPrediction) and question.design not in designs:
+            seen.fault(f"ask[{k}]", f"{shown(question.design)} given", _use(designs))
     seen.refuse()
-    return RunsFile(designs, dict(raw["designs"]), runs, body.fit, asked, body.same_ground)
+    return RunsFile(designs, dict(raw["designs"]), runs, body.fit, questions, body.same_ground)
 
 
 def read_run(raw: Any, document: Mapping[str, Any]) -> Trial:
@@ -176,13 +176,13 @@ def _designs(raw: Any, seen: Reading) -> dict[str, Document]:
     if not isinstance(raw, Mapping) or not 1 <= len(raw) <= MOST_DESIGNS:
         seen.fault("designs", f"{shown(raw)} given", f"give 1 to {MOST_DESIGNS} designs by name")
         return {}
-    made = {}
-    for name, one in raw.items():
+    designs = {}
+    for name, raw_design in raw.items():
         try:
-            made[str(name)] = design.read(one)
+            designs[str(name)] = design.read(raw_design)
         except DocumentError as error:
             seen.take(error, named(str(name)))
-    return made
+    return designs
 
 
 def _use(designs: Mapping[str, Document]) -> str:
@@ -207,7 +207,7 @@ def _misfits(run: Trial, designs: Mapping[str, Document]) -> Iterator[tuple[str,
             f"given for {what}",
             "leave it out: only a battery or bench supply has a voltage at rest",
         )
-    engines = [isinstance(one.source, Engine) for one in drive.branches]
+    engines = [isinstance(branch.source, Engine) for branch in drive.branches]
     if isinstance(run, Coast) and run.drive == "attached" and any(engines):
         yield "drive", "attached to an engine", 'engines are not turned by the wheels: give "free"'
     if engines[branch] and run.kind in ENGINELESS:

@@ -28,9 +28,7 @@ class LeftOut:
 
 def readings_of(dimension: str) -> Any:
     """A field holding the readings of a run, above 0."""
-    return reading.items(
-        reading.quantity_reader(dimension, above=0.0), least=1, most=MOST_READINGS, required=True
-    )  # fmt: skip
+    return reading.items(reading.quantity_reader(dimension, above=0.0), least=1, most=MOST_READINGS, required=True)
 
 
 def sd_of(dimension: str) -> Any:
@@ -89,20 +87,21 @@ class Trial:
 
     def faults(self) -> Iterator[tuple[str, str, str]]:
         """Readings that are left out are there, and one is left."""
-        places = [one.place for one in self.left_out]
+        places = [left.place for left in self.left_out]
         for k, place in enumerate(places):
             if place >= len(self.readings):
                 yield (
-                    f"left_out[{k}].reading", f"{place} given for {len(self.readings)} readings",
+                    f"left_out[{k}].reading",
+                    f"{place} given for {len(self.readings)} readings",
                     f"give 0 to {len(self.readings) - 1}",
-                )  # fmt: skip
+                )
         if not self.counted:
             yield "left_out", "every reading is left out", "leave the whole run out, or keep one reading"
 
     @property
     def counted(self) -> tuple[float, ...]:
         """Readings that are not left out, SI."""
-        places = {one.place for one in self.left_out}
+        places = {left.place for left in self.left_out}
         return tuple(value for k, value in enumerate(self.readings) if k not in places)
 
     @property
@@ -110,12 +109,12 @@ class Trial:
         """How it was made."""
         return Conditions(
             self.grade, self.supply_voltage, self.payload, self.mass, self.air_density, self.ambient, self.supply
-        )  # fmt: skip
+        )
 
     @property
     def told_about(self) -> dict[str, Any]:
         """What exactly was measured, SI, by the keys of the runs file."""
-        return {reading.key_of(one): getattr(self, one.name) for one in fields(self) if one.name in self.about}
+        return {reading.key_of(field): getattr(self, field.name) for field in fields(self) if field.name in self.about}
 
     @property
     def words(self) -> str:

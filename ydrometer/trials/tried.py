@@ -46,9 +46,9 @@ def but_wheels(raw: Mapping[str, Any]) -> dict[str, Any]:
 
 def _plain(value: Any) -> Any:
     if isinstance(value, Mapping):
-        return {key: _plain(one) for key, one in value.items()}
+        return {key: _plain(entry) for key, entry in value.items()}
     if isinstance(value, list | tuple):
-        return [_plain(one) for one in value]
+        return [_plain(entry) for entry in value]
     return float(value) if isinstance(value, int) and not isinstance(value, bool) else value
 
 
@@ -75,15 +75,19 @@ def names(documents: Sequence[Document]) -> list[str]:
     Args:
         documents: the designs, at least one.
     """
-    wheels = [{(w.stage, w.member): w for w in _wheels(one.design)} for one in documents]
-    shapes = {tuple(one) for one in wheels}
-    varied = [key for key in wheels[0] if len({one[key].size for one in wheels}) > 1] if len(shapes) == 1 else []
-    made: list[str] = []
-    for one, document in zip(reversed(wheels), reversed(documents), strict=True):
-        name = _sizes([one[key] for key in varied]) or f"{reduction(document.design):.3g} : 1"
-        earlier = sum(other == name or other.startswith(f"{name}, earlier") for other in made)
-        made.append(name if not earlier else f"{name}, earlier" if earlier == 1 else f"{name}, earlier ({earlier})")
-    return made[::-1]
+    wheels = [{(w.stage, w.member): w for w in _wheels(document.design)} for document in documents]
+    shapes = {tuple(shape) for shape in wheels}
+    varied = (
+        [key for key in wheels[0] if len({design_wheels[key].size for design_wheels in wheels}) > 1]
+        if len(shapes) == 1
+        else []
+    )
+    words: list[str] = []
+    for design_wheels, document in zip(reversed(wheels), reversed(documents), strict=True):
+        name = _sizes([design_wheels[key] for key in varied]) or f"{reduction(document.design):.3g} : 1"
+        earlier = sum(other == name or other.startswith(f"{name}, earlier") for other in words)
+        words.append(name if not earlier else f"{name}, earlier" if earlier == 1 else f"{name}, earlier ({earlier})")
+    return words[::-1]
 
 
 def _wheels(design: Design) -> Iterator[Wheel]:

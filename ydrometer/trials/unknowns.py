@@ -56,20 +56,22 @@ def _at(path: str) -> Callable[[Document, int], Held | None]:
 
 
 def _losses(document: Document, _: int) -> Held | None:
-    found = [
+    losses = [
         (f"{path}.efficiency", stage_efficiency(stage))
-        for path, stage in stages_with_paths(document.design) if path not in sure_stages(document)
-    ]  # fmt: skip
-    return Held(tuple(path for path, _ in found), tuple(value for _, value in found)) if found else None
+        for path, stage in stages_with_paths(document.design)
+        if path not in sure_stages(document)
+    ]
+    return Held(tuple(path for path, _ in losses), tuple(value for _, value in losses)) if losses else None
 
 
 def sure_stages(document: Document) -> frozenset[str]:
     """Paths of stages whose efficiency was measured without a doubt told."""
     return frozenset(
-        path for path, _ in stages_with_paths(document.design)
+        path
+        for path, _ in stages_with_paths(document.design)
         for value in [document.values.get(f"{path}.efficiency")]
         if value is not None and value.origin == "measured" and not value.uncertainty
-    )  # fmt: skip
+    )
 
 
 def _of_motor(constant: str, point: str, of_line: Callable[[Motor], float]) -> Callable[[Document, int], Held | None]:
@@ -102,8 +104,8 @@ def _supply(document: Document, _: int) -> Held | None:
         return None
     keys = ("resistance",) if supply.cells is None else ("cells.cell_resistance", "cells.extra_resistance")
     known = [(f"drive.supply.{key}", document.values.get(f"drive.supply.{key}")) for key in keys]
-    found = [(path, value.si) for path, value in known if value is not None and value.si > 0.0]
-    return Held(tuple(path for path, _ in found), tuple(value for _, value in found))
+    known_values = [(path, value.si) for path, value in known if value is not None and value.si > 0.0]
+    return Held(tuple(path for path, _ in known_values), tuple(value for _, value in known_values))
 
 
 KINDS = (
@@ -111,17 +113,35 @@ KINDS = (
     UnknownKind("grip", "grip", 0.12, GROUND, "ratio", _at("vehicle.grip")),
     UnknownKind("losses", "losses", 0.30, "", "", _losses),
     UnknownKind("drag_area", "air", 0.20, "", "area", _at("vehicle.drag_area")),
-    UnknownKind("motor_constant", "speed_constant", 0.05, BRANCH, "speed constant",
-                _of_motor("kv", "free_speed", lambda m: 1.0 / motor_line(m).ke)),
-    UnknownKind("winding_resistance", "winding", 0.10, BRANCH, "resistance",
-                _of_motor("resistance", "stall_current", lambda m: motor_line(m).resistance)),
-    UnknownKind("no_load_current", "no_load", 0.20, BRANCH, "current",
-                _of_motor("no_load_current", "free_current", lambda m: motor_line(m).no_load_current)),
+    UnknownKind(
+        "motor_constant",
+        "speed_constant",
+        0.05,
+        BRANCH,
+        "speed constant",
+        _of_motor("kv", "free_speed", lambda m: 1.0 / motor_line(m).ke),
+    ),
+    UnknownKind(
+        "winding_resistance",
+        "winding",
+        0.10,
+        BRANCH,
+        "resistance",
+        _of_motor("resistance", "stall_current", lambda m: motor_line(m).resistance),
+    ),
+    UnknownKind(
+        "no_load_current",
+        "no_load",
+        0.20,
+        BRANCH,
+        "current",
+        _of_motor("no_load_current", "free_current", lambda m: motor_line(m).no_load_current),
+    ),
     UnknownKind("engine_torque", "engine", 0.08, BRANCH, "", _engine),
     UnknownKind("supply_resistance", "supply", 0.20, "", "resistance", _supply),
     UnknownKind("wheel_diameter", "radius", 0.01, "", "length", _at("vehicle.wheel_diameter")),
     UnknownKind("brakes", "brakes", 0.15, "", "force", _at("vehicle.brake_force")),
-)  # fmt: skip
+)
 """All kinds, with what people usually are wrong by."""
 NAMES = tuple(kind.name for kind in KINDS)
 
@@ -159,7 +179,7 @@ def unknowns(designs: Mapping[str, Document], grounds: Iterable[tuple[str, str]]
         grounds: each design with each ground that it was run on or is asked about.
     """
     pairs = list(dict.fromkeys(grounds))
-    made = []
+    every_unknown = []
     for kind in KINDS:
         groups: dict[_Key, list[str]] = {}
         held: dict[_Key, Held] = {}
@@ -168,34 +188,32 @@ def unknowns(designs: Mapping[str, Document], grounds: Iterable[tuple[str, str]]
             every = range(len(document.design.drive.branches))
             branches: Iterable[int | None] = every if kind.each == BRANCH else (None,)
             for b in branches:
-                found = kind.held(document, b or 0)
-                if found is None:
+                place = kind.held(document, b or 0)
+                if place is None:
                     continue
-                sigma = _doubt(kind, document, found)
-                key = (ground if kind.each == GROUND else None, b, sigma, found.values)
+                sigma = _doubt(kind, document, place)
+                key = (ground if kind.each == GROUND else None, b, sigma, place.values)
                 groups.setdefault(key, []).append(name)
-                held[key] = found
+                held[key] = place
         for key, names in groups.items():
             where, b, sigma, _ = key
-            made.append(Unknown(kind, tuple(dict.fromkeys(names)), where, b, sigma, held[key]))
-    return made
+            every_unknown.append(Unknown(kind, tuple(dict.fromkeys(names)), where, b, sigma, held[key]))
+    return every_unknown
 
 
 def _doubt(kind: UnknownKind, document: Document, held: Held) -> float:
     """How far the factor may be off: as the design says, else as people usually are."""
     values = [document.values.get(path) for path in held.paths]
     if kind.name == "losses":
-        told = [(v.uncertainty, 1.0 - si) for v, si in zip(values, held.values, strict=True) if v and v.uncertainty]
-        return sum(u for u, _ in told) / sum(lost for _, lost in told) if told else kind.sigma
+        doubts = [(v.uncertainty, 1.0 - si) for v, si in zip(values, held.values, strict=True) if v and v.uncertainty]
+        return sum(u for u, _ in doubts) / sum(lost for _, lost in doubts) if doubts else kind.sigma
     spreads = [v.uncertainty / abs(v.si) for v in values if v is not None and v.uncertainty and v.si]
     if spreads:
         return float(np.mean(spreads))
     return MEASURED if values[0] is not None and values[0].origin == "measured" else kind.sigma
 
 
-def factors(
-    chosen: Sequence[Unknown], theta: Floats, places: Sequence[tuple[str, str]], branches: int
-) -> Factors:  # fmt: skip
+def factors(chosen: Sequence[Unknown], theta: Floats, places: Sequence[tuple[str, str]], branches: int) -> Factors:
     """What n sets of unknowns make of G designs.
 
     Args:
@@ -207,11 +225,11 @@ def factors(
     Returns:
         Of G·n rows, those of one design after those of the one before.
     """
-    made, n = Factors.ones(len(places) * len(theta), branches), len(theta)
+    varied, n = Factors.ones(len(places) * len(theta), branches), len(theta)
     for u, unknown in enumerate(chosen):
         concerned = [g for g, place in enumerate(places) if unknown.concerns(*place)]
-        column = getattr(made, unknown.kind.factor)
+        column = getattr(varied, unknown.kind.factor)
         whole = column if unknown.branch is None else column[:, min(unknown.branch, branches - 1)]
         if concerned:
             whole.reshape(len(places), n)[concerned] *= np.exp(theta[:, u])
-    return made
+    return varied

@@ -39,23 +39,25 @@ class Proposal:
     cuts: float
 
 
-def upcoming(made: Calibration) -> list[Proposal]:
+def upcoming(calibration: Calibration) -> list[Proposal]:
     """The three best, the best first; none where nothing is left to be learnt."""
-    names = [one.design for one, _ in made.asked] or list(made.designs)
-    ground = made.asked[0][1] if made.asked else made.usual_ground
-    targets = [Posed(measure, name, ground) for name in names for measure in targets_of(made.designs[name].design)]
-    if not targets or not made.chosen:
+    names = [question.design for question, _ in calibration.asked] or list(calibration.designs)
+    ground = calibration.asked[0][1] if calibration.asked else calibration.usual_ground
+    targets = [
+        Posed(measure, name, ground) for name in names for measure in targets_of(calibration.designs[name].design)
+    ]
+    if not targets or not calibration.chosen:
         return []
-    _, slopes = Model(made.designs, targets).slopes(made.chosen, made.fit.theta)
-    variances = np.einsum("ku,uv,kv->k", slopes, made.fit.covariance, slopes)
+    _, slopes = Model(calibration.designs, targets).slopes(calibration.chosen, calibration.fit.theta)
+    variances = np.einsum("ku,uv,kv->k", slopes, calibration.fit.covariance, slopes)
     most = int(np.argmax(variances))
     if variances[most] <= 0.0:
         return []
-    candidates = [run for name, document in made.designs.items() for run in _candidates(name, document)]
+    candidates = [run for name, document in calibration.designs.items() for run in _candidates(name, document)]
     posed = [Posed(run, run.design, ground, run.conditions) for run in candidates]
-    here, theirs = Model(made.designs, posed).slopes(made.chosen, made.fit.theta)
+    here, theirs = Model(calibration.designs, posed).slopes(calibration.chosen, calibration.fit.theta)
     cuts = [
-        _cut(made.fit.covariance, slopes[most], slope, run.scatter) if np.isfinite(value) else 0.0
+        _cut(calibration.fit.covariance, slopes[most], slope, run.scatter) if np.isfinite(value) else 0.0
         for run, slope, value in zip(candidates, theirs, here, strict=True)
     ]
     best = sorted(range(len(cuts)), key=lambda k: -cuts[k])[:MOST]
@@ -100,5 +102,5 @@ def _candidates(name: str, document: Document) -> Iterator[Trial]:
 
 
 def _top(document: Document) -> float | None:
-    found: float | None = evaluate([document]).value("top_speed", 0)
-    return found
+    speed: float | None = evaluate([document]).value("top_speed", 0)
+    return speed

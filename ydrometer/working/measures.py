@@ -209,8 +209,12 @@ def max_grade(case: MeasureCase) -> None:
     if vehicle.geometry is not None and vehicle.driven != "front":
         s.step("th_lift", "slope at which the front wheels lift", "atan(b/h)", "angle")
         names.append("th_lift")
-    s.step("grade", "the steepest slope", f"tan(min({', '.join(names)}))" if len(names) > 1 else f"tan({names[0]})",
-           "grade")  # fmt: skip
+    s.step(
+        "grade",
+        "the steepest slope",
+        f"tan(min({', '.join(names)}))" if len(names) > 1 else f"tan({names[0]})",
+        "grade",
+    )
 
 
 def motor_speed_at_top(case: MeasureCase) -> None:

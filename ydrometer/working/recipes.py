@@ -68,18 +68,27 @@ def working(document: Document, name: str, *, branch: int = 0, at: float | None 
     text = value if isinstance(value, str) else ""
     plain, parts = climb(evaluation, 0, lambda e: _number(_of(e, name, branch)))
     return Working(
-        name, row.dimension, _number(value), text, recipe.formula, recipe.source,
-        sheet.inputs, sheet.table, sheet.steps, plain, parts,
-    )  # fmt: skip
+        name,
+        row.dimension,
+        _number(value),
+        text,
+        recipe.formula,
+        recipe.source,
+        sheet.inputs,
+        sheet.table,
+        sheet.steps,
+        plain,
+        parts,
+    )
 
 
 def _of(evaluation: Evaluation, name: str, branch: int) -> float | str | None:
     """The measure of the design, of one branch where there is one a branch, in the lowest gear."""
-    found = evaluation.value(name, 0)
+    value = evaluation.value(name, 0)
     if name == "overall_ratio":
         branch *= len(evaluation.group(0)[0].batch.gears[0])
-    made: float | str | None = found[branch] if isinstance(found, list) else found
-    return made
+    number: float | str | None = value[branch] if isinstance(value, list) else value
+    return number
 
 
 def _number(value: float | str | None) -> float | None:
@@ -91,7 +100,9 @@ RECIPES: dict[str, Recipe] = {
     "overall_ratio": Recipe("Ratios of all stages in a row multiply.", m.overall_ratio, GEARING, "standing"),
     "no_load_speed": Recipe(
         "In the air a motor only overcomes itself: it turns so fast that its back-EMF leaves no driving force.",
-        m.no_load_speed, ELECTRIC, "standing",
+        m.no_load_speed,
+        ELECTRIC,
+        "standing",
     ),
     "no_load_wheel_rpm": Recipe("The no-load speed as turns of the wheel.", m.no_load_wheel_rpm, ELECTRIC, "standing"),
     "top_speed": Recipe(
@@ -99,31 +110,38 @@ RECIPES: dict[str, Recipe] = {
     ),
     "limited_by": Recipe(
         "Gearing, where the top speed is at least 0.90 of the no-load speed; else grip or power, whichever ends it.",
-        m.limited_by, DYNAMICS,
+        m.limited_by,
+        DYNAMICS,
     ),
     "launch_acceleration": Recipe(
         "What is left of the force over the mass: of the drive's, or of the tyres' where that is less.",
-        m.launch_acceleration, DYNAMICS,
+        m.launch_acceleration,
+        DYNAMICS,
     ),
     "time_to_distance": Recipe(
         "Every small gain in speed takes dv/a; the rows add up.",
-        m.run("t_D", "time to the distance", "sum(dt)", "time", "time_to_distance"), BY_TABLE,
+        m.run("t_D", "time to the distance", "sum(dt)", "time", "time_to_distance"),
+        BY_TABLE,
     ),
     "speed_at_distance": Recipe(
         "The gains in speed up to the distance add up.",
-        m.run("v_D", "speed at the distance", "sum(dv)", "speed", "time_to_distance"), BY_TABLE,
+        m.run("v_D", "speed at the distance", "sum(dv)", "speed", "time_to_distance"),
+        BY_TABLE,
     ),
     "time_to_speed": Recipe(
         "Every small gain in speed takes dv/a; the rows add up.",
-        m.run("t_v", "time to the speed", "sum(dt)", "time", "time_to_speed"), BY_TABLE,
+        m.run("t_v", "time to the speed", "sum(dt)", "time", "time_to_speed"),
+        BY_TABLE,
     ),
     "distance_in_time": Recipe(
         "Every small gain in speed covers v·dv/a; the rows add up.",
-        m.run("x_t", "distance in the time", "sum(dx)", "distance", "run"), BY_TABLE,
+        m.run("x_t", "distance in the time", "sum(dx)", "distance", "run"),
+        BY_TABLE,
     ),
     "energy_per_run": Recipe(
         "What the supply gives, bus voltage times current, over the run; the rows add up.",
-        m.run("E_D", "energy for the distance", "sum(dE)", "energy", "time_to_distance"), BY_TABLE,
+        m.run("E_D", "energy for the distance", "sum(dE)", "energy", "time_to_distance"),
+        BY_TABLE,
     ),
     "sprint_and_stop": Recipe(
         "The run up to the braking point, and from there the speed over the deceleration.", m.sprint_and_stop, BY_TABLE
@@ -132,24 +150,32 @@ RECIPES: dict[str, Recipe] = {
         "Speed squared over twice the deceleration; the air's help is left out.", m.stopping_distance, DYNAMICS
     ),
     "stall_wheel_torque": Recipe(
-        "Torque of the sources, held still, through all stages with their losses.", m.stall_wheel_torque, ELECTRIC,
+        "Torque of the sources, held still, through all stages with their losses.",
+        m.stall_wheel_torque,
+        ELECTRIC,
         "standing",
     ),
     "pushing_force": Recipe(
-        "What the drive gives held still, or what the tyres hold where that is less.", m.pushing_force, DYNAMICS,
+        "What the drive gives held still, or what the tyres hold where that is less.",
+        m.pushing_force,
+        DYNAMICS,
         "standing",
     ),
     "pushing_limit": Recipe("The lesser of the two forces names it.", m.pushing_force, DYNAMICS, "standing"),
     "pushing_motor_current": Recipe(
         "The current that gives the push: where the tyres hold it back, eased off to just that.",
-        m.current(m.pushing, "current of one motor while pushing"), ELECTRIC, "standing",
+        m.current(m.pushing, "current of one motor while pushing"),
+        ELECTRIC,
+        "standing",
     ),
     "pushing_bus_current": Recipe(
         "What all motors take while pushing, over the bus voltage.", m.bus(m.pushing), ELECTRIC, "standing"
     ),
     "launch_motor_current": Recipe(
         "Held still only resistance bounds the current, or the controller.",
-        m.current(m.launching, "current of one motor in the hard start"), ELECTRIC, "standing",
+        m.current(m.launching, "current of one motor in the hard start"),
+        ELECTRIC,
+        "standing",
     ),
     "launch_bus_current": Recipe(
         "What all motors take in the hard start, over the bus voltage.", m.bus(m.launching), ELECTRIC, "standing"
@@ -159,14 +185,17 @@ RECIPES: dict[str, Recipe] = {
     ),
     "cruise_motor_current": Recipe(
         "The current whose torque just holds the top speed.",
-        m.current(m.at_top, "current of one motor at top speed"), ELECTRIC,
+        m.current(m.at_top, "current of one motor at top speed"),
+        ELECTRIC,
     ),
     "cruise_bus_current": Recipe("What all motors take at top speed.", m.bus(m.at_top), ELECTRIC),
     "max_grade": Recipe(
-        "The slope at which the first gives way: the drive, the tyres, or the front axle.", m.max_grade, DYNAMICS,
+        "The slope at which the first gives way: the drive, the tyres, or the front axle.",
+        m.max_grade,
+        DYNAMICS,
         "standing",
     ),
     "motor_speed_at_top": Recipe("Speed of the wheel times the overall ratio.", m.motor_speed_at_top, GEARING),
     "endurance_at_top": Recipe("Capacity over the current at top speed.", m.endurance_at_top, ELECTRIC),
     "range_at_top": Recipe("Time at top speed times that speed.", m.range_at_top, ELECTRIC),
-}  # fmt: skip
+}

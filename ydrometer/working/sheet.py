@@ -100,10 +100,10 @@ class Sheet:
 
     def given(self, symbol: str, words: str, path: str, otherwise: float = 0.0) -> float:
         """A number of the document, with what it says about where it came from."""
-        found = self.values.get(path)
-        if found is None:
+        value = self.values.get(path)
+        if value is None:
             return self.put(symbol, words, otherwise, "ratio", "default", path)
-        return self.put(symbol, words, found.si, found.dimension, found.origin, path, found.note)
+        return self.put(symbol, words, value.si, value.dimension, value.origin, path, value.note)
 
     def put(
         self,
@@ -117,8 +117,8 @@ class Sheet:
     ) -> float:
         """A number that comes from elsewhere: a constant, a count, something solved."""
         if symbol not in self.known:
-            made: Any = origin
-            self.inputs.append(Input(symbol, words, value, dimension, made, path, note))
+            entry: Any = origin
+            self.inputs.append(Input(symbol, words, value, dimension, entry, path, note))
             self.known[symbol] = value
         return value
 

@@ -109,14 +109,14 @@ def belt_force_per_width(pitch: float, profile: str | None) -> float | None:
         profile: curved or trapezoidal; without one the lower value of its pitch holds.
     """
     tables = [_BELTS[profile]] if profile else list(_BELTS.values())
-    found = [value for table in tables if (value := _at_pitch(table, pitch)) is not None]
-    return 1e3 * min(found) if found else None
+    forces = [value for table in tables if (value := _at_pitch(table, pitch)) is not None]
+    return 1e3 * min(forces) if forces else None
 
 
 def chain_breaks(pitch: float) -> float | None:
     """Breaking load of a roller chain, N; None of a pitch, m, that is not known."""
-    found = _at_pitch(_CHAINS, pitch)
-    return None if found is None else 1e3 * found
+    force = _at_pitch(_CHAINS, pitch)
+    return None if force is None else 1e3 * force
 
 
 V_FRICTION = {"cast iron": 0.35, "pressed steel": 0.30, "aluminium": 0.30, "plastic": 0.27}

@@ -140,12 +140,18 @@ def in_line(hands: Hands, how: str, *, after: tuple[str, ...] = ()) -> Job:
     """
     both = " and the ".join(dict.fromkeys((hands.driver, hands.driven)))
     return Job(
-        place=hands.path, verb="line_up", kind="align", minutes=15,
+        place=hands.path,
+        verb="line_up",
+        kind="align",
+        minutes=15,
         title=f"Set the {both} in line {how}, then fasten both and pull at each",
         why="A wheel that walks along its shaft throws the belt or wears half of its teeth.",
-        after=after, closes=hands.fastenings, parts=(hands.path, *hands.names),
-        tools=("straight edge", "hex keys"), cautions=(FINGERS,),
-    )  # fmt: skip
+        after=after,
+        closes=hands.fastenings,
+        parts=(hands.path, *hands.names),
+        tools=("straight edge", "hex keys"),
+        cautions=(FINGERS,),
+    )
 
 
 def tightened(hands: Hands, after: str) -> Job:
@@ -156,8 +162,14 @@ def tightened(hands: Hands, after: str) -> Job:
         after: id of the job that set it.
     """
     return Job(
-        place=hands.path, verb="tighten", kind="fasten", minutes=10,
+        place=hands.path,
+        verb="tighten",
+        kind="fasten",
+        minutes=10,
         title=f"Tighten {hands.slides}: {made_fast(hands.ways)}",
         why="Tightening moves it: a little at a time, all round, keeps the setting.",
-        after=(after,), closes=hands.mount, parts=(hands.path,), tools=("hex keys",),
-    )  # fmt: skip
+        after=(after,),
+        closes=hands.mount,
+        parts=(hands.path,),
+        tools=("hex keys",),
+    )

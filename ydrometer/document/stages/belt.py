@@ -132,8 +132,15 @@ class Belt(wheeled.Toothed):
         needs += [] if allowed else ["allowed_force_per_width"]
         if allowed and self.width and loop.wraps:
             note = "" if self.allowed_force_per_width else f"{self.profile or 'toothed'} belt of this pitch"
-            r.put("f_w", "allowed force per width", allowed, "force per width", "allowed_force_per_width",
-                  origin="assumed", note=note)  # fmt: skip
+            r.put(
+                "f_w",
+                "allowed force per width",
+                allowed,
+                "force per width",
+                "allowed_force_per_width",
+                origin="assumed",
+                note=note,
+            )
             r.put("b_w", "width", self.width, "length", "width")
             self._mesh_factor(r, loop.wraps)
             r.step("F_ok", "what its width carries", "f_w*b_w*k_m", "force")

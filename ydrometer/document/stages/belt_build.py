@@ -18,11 +18,15 @@ def jobs(hands: Hands, length: str) -> Iterator[Job]:
     slack = f"Slide {hands.slides} to the slack end" if hands.slides else "All slack"
     nearer = hands.told("room_to_put_on", " ({} nearer)")
     yield Job(
-        place=hands.path, verb="walk_on", kind="belt", minutes=10,
+        place=hands.path,
+        verb="walk_on",
+        kind="belt",
+        minutes=10,
         title=f"{slack}{nearer}: walk the {f'{length} ' if length else ''}belt on by hand, never with a lever",
         why="A lever breaks the cords where nobody sees it.",
-        parts=(hands.path, *hands.names), cautions=(FINGERS,),
-    )  # fmt: skip
+        parts=(hands.path, *hands.names),
+        cautions=(FINGERS,),
+    )
     yield loop_build.straight(hands, after=(f"{hands.path}:walk_on",))
     yield from loop_build.tensioned(hands, *loop_build.judged(hands))
     yield loop_build.guarded(hands, "belt")

@@ -14,14 +14,26 @@ def jobs(hands: Hands) -> Iterator[Job]:
         hands: at the stage.
     """
     yield Job(
-        place=hands.path, verb="shim", kind="gear", minutes=25, parts=(hands.path, *hands.names),
+        place=hands.path,
+        verb="shim",
+        kind="gear",
+        minutes=25,
+        parts=(hands.path, *hands.names),
         title="Shim the bevel gears until their large ends are flush and a touch of play is left, all round",
         why="Each has a place of its own along its shaft; one shim too many on either and they bind or jump.",
-        record=Record("play at the large end", "mm"), tools=("shims", "feeler gauge"), cautions=(FINGERS,),
-    )  # fmt: skip
+        record=Record("play at the large end", "mm"),
+        tools=("shims", "feeler gauge"),
+        cautions=(FINGERS,),
+    )
     yield in_line(hands, "with the marks of the large ends", after=(f"{hands.path}:shim",))
     yield Job(
-        place=hands.path, verb="turn", kind="check", minutes=5, after=(f"{hands.path}:line_up",), parts=(hands.path,),
+        place=hands.path,
+        verb="turn",
+        kind="check",
+        minutes=5,
+        after=(f"{hands.path}:line_up",),
+        parts=(hands.path,),
         title="Turn the bevel gears by hand once round: free everywhere, and a dab of grease on the teeth",
-        tools=("grease",), cautions=(FINGERS,),
-    )  # fmt: skip
+        tools=("grease",),
+        cautions=(FINGERS,),
+    )

@@ -18,28 +18,57 @@ def jobs(hands: Hands, noun: str, first: str = "") -> Iterator[Job]:
     path = hands.path
     if not first:
         yield Job(
-            place=path, verb="level", kind="box", minutes=10, parts=(path,),
+            place=path,
+            verb="level",
+            kind="box",
+            minutes=10,
+            parts=(path,),
             title=f"Look at the level of the {noun} and free its vent",
             why="A box without a vent pushes its seals out.",
             tools=("oil or grease as its maker says",),
-        )  # fmt: skip
+        )
     yield Job(
-        place=path, verb="mount", kind="box", minutes=20, after=(first or f"{path}:level",), parts=(path,),
+        place=path,
+        verb="mount",
+        kind="box",
+        minutes=20,
+        after=(first or f"{path}:level",),
+        parts=(path,),
         title=f"Centre the {noun} by its hub, then start all of its bolts, none tight",
         why="Bolts do not centre: pulled tight first, they pull it askew.",
-        opens=(Loose(f"{path}:bolts", f"bolts of the {noun}"),), tools=("hex keys",),
-    )  # fmt: skip
-    yield Job(
-        place=path, verb="couple", kind="box", minutes=10, after=(f"{path}:mount",), parts=(path,),
-        title=f"Grease the key or spline and push the {noun} and its shafts together: the coupling stays free to slide",
-        why="A coupling that is pushed tight loads both bearings.", tools=("grease",), cautions=(FINGERS,),
-    )  # fmt: skip
-    yield Job(
-        place=path, verb="tighten", kind="fasten", minutes=10, after=(f"{path}:couple",), parts=(path,),
-        title=f"Tighten the bolts of the {noun}: {made_fast(hands.ways)}", closes=(f"{path}:bolts",),
+        opens=(Loose(f"{path}:bolts", f"bolts of the {noun}"),),
         tools=("hex keys",),
-    )  # fmt: skip
+    )
     yield Job(
-        place=path, verb="turn", kind="check", minutes=5, after=(f"{path}:tighten",), parts=(path,),
-        title=f"Turn the output of the {noun} by hand: even, without a hard place", cautions=(FINGERS,),
-    )  # fmt: skip
+        place=path,
+        verb="couple",
+        kind="box",
+        minutes=10,
+        after=(f"{path}:mount",),
+        parts=(path,),
+        title=f"Grease the key or spline and push the {noun} and its shafts together: the coupling stays free to slide",
+        why="A coupling that is pushed tight loads both bearings.",
+        tools=("grease",),
+        cautions=(FINGERS,),
+    )
+    yield Job(
+        place=path,
+        verb="tighten",
+        kind="fasten",
+        minutes=10,
+        after=(f"{path}:couple",),
+        parts=(path,),
+        title=f"Tighten the bolts of the {noun}: {made_fast(hands.ways)}",
+        closes=(f"{path}:bolts",),
+        tools=("hex keys",),
+    )
+    yield Job(
+        place=path,
+        verb="turn",
+        kind="check",
+        minutes=5,
+        after=(f"{path}:tighten",),
+        parts=(path,),
+        title=f"Turn the output of the {noun} by hand: even, without a hard place",
+        cautions=(FINGERS,),
+    )

@@ -48,8 +48,10 @@ class Cycloidal(Box):
     ratio_head: ClassVar[str] = "lobes, cycloidal"
     whole_part: ClassVar[str] = "gearbox"
     brings: ClassVar[tuple[Bring, ...]] = (
-        *BOXES, Bring("gearbox", "inertia", "inertia"), Bring("gearbox", "mass", "mass"),
-    )  # fmt: skip
+        *BOXES,
+        Bring("gearbox", "inertia", "inertia"),
+        Bring("gearbox", "mass", "mass"),
+    )
     start: ClassVar[dict[str, Any]] = {"lobes": 10}
 
     lobes: int = labelled("Lobes of the disc", reading.whole(LEAST_LOBES, MOST_LOBES))
@@ -109,10 +111,16 @@ class Cycloidal(Box):
         """Mounted as a box; then the turns are counted."""
         yield from box_build.jobs(hands, self.noun)
         yield Job(
-            place=hands.path, verb="count", kind="check", minutes=5, after=(f"{hands.path}:turn",), parts=(hands.path,),
+            place=hands.path,
+            verb="count",
+            kind="check",
+            minutes=5,
+            after=(f"{hands.path}:turn",),
+            parts=(hands.path,),
             title=f"Turn the input of the {self.noun} {self.lobes} times round: its output turns once, the other way",
-            why="Another count is another disc, and the vehicle has another top speed.", cautions=(FINGERS,),
-        )  # fmt: skip
+            why="Another count is another disc, and the vehicle has another top speed.",
+            cautions=(FINGERS,),
+        )
 
 
 def outline(lobes: int, circle: float, pin: float, off: float) -> tuple[tuple[float, ...], tuple[float, ...]]:

@@ -33,8 +33,10 @@ class Friction(wheeled.Slipping):
     in_plane: ClassVar[Contact] = Contact("Pressed on, the roller turns the tyre by hand and does not skid.")
     minds_torque: ClassVar[bool] = True
     start: ClassVar[dict[str, object]] = {
-        "driver_diameter": "30 mm", "driven_diameter": "200 mm", "press_force": "80 N",
-    }  # fmt: skip
+        "driver_diameter": "30 mm",
+        "driven_diameter": "200 mm",
+        "press_force": "80 N",
+    }
 
     driver_diameter: float = fields.diameter("Driver, diameter of the roller")
     driven_diameter: float = fields.diameter("Driven, diameter of the tyre or drum")

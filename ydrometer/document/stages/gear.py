@@ -135,9 +135,16 @@ class Gear(wheeled.Toothed):
             r = self._bent(passing, member)
             assumed = self._allowed(r, member)
             yield Strain(
-                "gear_tooth", STRESS, r, "sigma", "sigma_ok", member.key if member.idle else member.name, assumed,
-                needs, remarks + (few if member.measure < LEAST_LEWIS else ()),
-            )  # fmt: skip
+                "gear_tooth",
+                STRESS,
+                r,
+                "sigma",
+                "sigma_ok",
+                member.key if member.idle else member.name,
+                assumed,
+                needs,
+                remarks + (few if member.measure < LEAST_LEWIS else ()),
+            )
 
     def _bent(self, passing: Passing, member: Member) -> Reckoning:
         """The stress at the root of a tooth, as far as sizes are known."""

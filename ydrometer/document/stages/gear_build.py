@@ -16,10 +16,14 @@ def jobs(hands: Hands) -> Iterator[Job]:
         hands: at the stage.
     """
     yield Job(
-        place=hands.path, verb="mesh", kind="gear", minutes=10,
+        place=hands.path,
+        verb="mesh",
+        kind="gear",
+        minutes=10,
         title=f"Bring the {' and the '.join(hands.wheels)} into mesh, all loose, and turn them by hand once round",
-        parts=(hands.path, *hands.names), cautions=(FINGERS,),
-    )  # fmt: skip
+        parts=(hands.path, *hands.names),
+        cautions=(FINGERS,),
+    )
     yield in_line(hands, "by their faces", after=(f"{hands.path}:mesh",))
     yield _played(hands)
     last = "play"
@@ -27,22 +31,35 @@ def jobs(hands: Hands) -> Iterator[Job]:
         yield tightened(hands, f"{hands.path}:play")
         last = "tighten"
     yield Job(
-        place=hands.path, verb="check", kind="check", minutes=5, after=(f"{hands.path}:{last}",),
+        place=hands.path,
+        verb="check",
+        kind="check",
+        minutes=5,
+        after=(f"{hands.path}:{last}",),
         title=f"Feel the play again at four places of the {hands.driven}, a quarter turn apart",
         why="Tightening moves it, and a wheel that runs out is tight at one place and loose at the other.",
-        record=Record("play at the pitch circle, where it is least", "mm"), parts=(hands.path,), cautions=(FINGERS,),
-    )  # fmt: skip
+        record=Record("play at the pitch circle, where it is least", "mm"),
+        parts=(hands.path,),
+        cautions=(FINGERS,),
+    )
 
 
 def _played(hands: Hands) -> Job:
     how = _HOW[hands.ways.backlash](hands)
     move = f", sliding {hands.slides}" if hands.slides else ", with shims where it is not right"
     return Job(
-        place=hands.path, verb="play", kind="gear", minutes=15, title=f"Set the play{move}: {how}",
+        place=hands.path,
+        verb="play",
+        kind="gear",
+        minutes=15,
+        title=f"Set the play{move}: {how}",
         why="Too tight heats the motor and wears the teeth; too loose strips them.",
-        after=(f"{hands.path}:line_up",), record=Record("play at the pitch circle", "mm"),
-        parts=(hands.path,), tools=TOOLS[hands.ways.backlash], cautions=(FINGERS,),
-    )  # fmt: skip
+        after=(f"{hands.path}:line_up",),
+        record=Record("play at the pitch circle", "mm"),
+        parts=(hands.path,),
+        tools=TOOLS[hands.ways.backlash],
+        cautions=(FINGERS,),
+    )
 
 
 def _by_paper(hands: Hands) -> str:
@@ -60,10 +77,9 @@ def _by_rim(hands: Hands) -> str:
 
 
 def _by_ear(hands: Hands) -> str:
-    return (
-        "spin it by hand: a howl is too tight, a rattle too loose, an even whisper is right"
-        + (f" (usual play {mm(hands.settings['play'])})" if "play" in hands.settings else "")
-    )  # fmt: skip
+    return "spin it by hand: a howl is too tight, a rattle too loose, an even whisper is right" + (
+        f" (usual play {mm(hands.settings['play'])})" if "play" in hands.settings else ""
+    )
 
 
 _HOW = {"paper": _by_paper, "rim": _by_rim, "ear": _by_ear}

@@ -31,19 +31,35 @@ def tensioned(hands: Hands, how: str, what: Record | None, tools: tuple[str, ...
     if hands.slides or hands.tensioner:
         by = f"slide {hands.slides}" if hands.slides else "move the tensioner"
     yield Job(
-        place=hands.path, verb="tension", kind="belt", minutes=15, title=f"Set the tension: {by}; {how}",
+        place=hands.path,
+        verb="tension",
+        kind="belt",
+        minutes=15,
+        title=f"Set the tension: {by}; {how}",
         why="Too tight bends the shaft and eats bearings, too loose jumps or slips.",
-        after=(f"{hands.path}:line_up",), record=what, parts=(hands.path,), tools=tools, cautions=(FINGERS,),
-    )  # fmt: skip
+        after=(f"{hands.path}:line_up",),
+        record=what,
+        parts=(hands.path,),
+        tools=tools,
+        cautions=(FINGERS,),
+    )
     last = f"{hands.path}:tension"
     if hands.slides:
         yield tightened(hands, last)
         last = f"{hands.path}:tighten"
     yield Job(
-        place=hands.path, verb="turn", kind="check", minutes=5, after=(last,), parts=(hands.path,),
+        place=hands.path,
+        verb="turn",
+        kind="check",
+        minutes=5,
+        after=(last,),
+        parts=(hands.path,),
         title=f"Turn it by hand ten times round, then look again: tension and line as before ({how})",
-        why="It settles in the first turns.", record=what, tools=tools, cautions=(FINGERS,),
-    )  # fmt: skip
+        why="It settles in the first turns.",
+        record=what,
+        tools=tools,
+        cautions=(FINGERS,),
+    )
 
 
 def guarded(hands: Hands, noun: str) -> Job:
@@ -54,10 +70,15 @@ def guarded(hands: Hands, noun: str) -> Job:
         noun: what runs around, in words.
     """
     return Job(
-        place=hands.path, verb="guard", kind="fasten", minutes=15, after=(f"{hands.path}:turn",),
-        title=f"Put the guard over the {noun} and turn it by hand: nothing touches", parts=(hands.path,),
+        place=hands.path,
+        verb="guard",
+        kind="fasten",
+        minutes=15,
+        after=(f"{hands.path}:turn",),
+        title=f"Put the guard over the {noun} and turn it by hand: nothing touches",
+        parts=(hands.path,),
         cautions=(GUARD,),
-    )  # fmt: skip
+    )
 
 
 def judged(hands: Hands) -> tuple[str, Record | None, tuple[str, ...]]:

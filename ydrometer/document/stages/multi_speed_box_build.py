@@ -17,7 +17,13 @@ def jobs(hands: Hands, speeds: int) -> Iterator[Job]:
     """
     yield from box_build.jobs(hands, "box of several speeds")
     yield Job(
-        place=hands.path, verb="shift", kind="check", minutes=10, after=(f"{hands.path}:turn",), parts=(hands.path,),
+        place=hands.path,
+        verb="shift",
+        kind="check",
+        minutes=10,
+        after=(f"{hands.path}:turn",),
+        parts=(hands.path,),
         title=f"Engage each of its {speeds} gears by hand while turning, and neutral between: the lever reaches all",
-        why="A lever that stops short lets a gear jump out under load.", cautions=(FINGERS,),
-    )  # fmt: skip
+        why="A lever that stops short lets a gear jump out under load.",
+        cautions=(FINGERS,),
+    )

@@ -115,9 +115,11 @@ class Planetary(Box):
             return Strain("order_of_steps", "", Reckoning(), needs=needs)
         wrong = any(
             rating < earlier and torque > torques[j] and torque > NEAR * rating
-            for k, (rating, torque) in enumerate(zip(ratings, torques, strict=True)) if rating is not None
-            for j, earlier in enumerate(ratings[:k]) if earlier is not None
-        )  # fmt: skip
+            for k, (rating, torque) in enumerate(zip(ratings, torques, strict=True))
+            if rating is not None
+            for j, earlier in enumerate(ratings[:k])
+            if earlier is not None
+        )
         order = sorted(range(len(ratings)), key=lambda k: ratings[k] or 0.0)
         words = ", ".join(f"{self.reductions[k]:g}" for k in order)
         remark = (f"from the motor on {words} would carry it: the strongest step belongs at the output",)

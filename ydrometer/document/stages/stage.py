@@ -309,10 +309,10 @@ class Stage(ABC):
         Args:
             ratio: driver turns per driven turn, above 0.
         """
-        made = {"kind": cls.kind, **copy.deepcopy(dict(cls.start))}
+        stage = {"kind": cls.kind, **copy.deepcopy(dict(cls.start))}
         if cls.form is not None:
-            return made | _driven_for(cls.form, made, ratio)
-        return made | ({cls.ratio_key: cls.typed_ratio(ratio)} if cls.ratio_key else {})
+            return stage | _driven_for(cls.form, stage, ratio)
+        return stage | ({cls.ratio_key: cls.typed_ratio(ratio)} if cls.ratio_key else {})
 
     @classmethod
     def typed_ratio(cls, ratio: float) -> Any:
@@ -334,8 +334,8 @@ class Stage(ABC):
             return self.resized({"driven": self.members[0].measure * ratio}) if free else None
         if self.ratio_key != "ratio":
             return None
-        made: Self = dataclasses.replace(self, ratio=ratio)  # type: ignore[type-var]  # kinds are dataclasses
-        return made
+        stage: Self = dataclasses.replace(self, ratio=ratio)  # type: ignore[type-var]  # kinds are dataclasses
+        return stage
 
     def resized(self, measures: Mapping[str, float]) -> Self | None:
         """The stage with other wheels; None where that cannot be.
@@ -346,19 +346,19 @@ class Stage(ABC):
         Raises:
             KeyError: it has no wheel of that name.
         """
-        made = self
+        stage = self
         for name, measure in measures.items():
-            member = made.member(name)
+            member = stage.member(name)
             if member is None:
                 raise KeyError(name)
             if not member.form.least <= measure <= member.form.most:
                 return None
-            made = made._with(member, measure)
-        return None if any(made.faults()) else made
+            stage = stage._with(member, measure)
+        return None if any(stage.faults()) else stage
 
     def _with(self, member: Member, measure: float) -> Self:
-        made: Self = dataclasses.replace(self, **{member.key: measure})  # type: ignore[type-var]  # kinds are dataclasses
-        return made
+        stage: Self = dataclasses.replace(self, **{member.key: measure})  # type: ignore[type-var]  # kinds are dataclasses
+        return stage
 
 
 def _driven_for(form: Form, start: Mapping[str, Any], ratio: float) -> dict[str, Any]:
@@ -376,8 +376,8 @@ def short_ratio(ratio: float) -> float | int:
     Args:
         ratio: driver turns per driven turn.
     """
-    made = float(f"{ratio:.6g}")
-    return int(made) if made.is_integer() else made
+    short = float(f"{ratio:.6g}")
+    return int(short) if short.is_integer() else short
 
 
 def stage_efficiency(stage: Stage) -> float:

@@ -69,8 +69,15 @@ class Passing:
     def applied(self, r: Reckoning) -> None:
         """Put in how much more than reckoned comes in jerks: K_A."""
         note = f"{self.service} service" if self.service else f"{USUAL_SERVICE} service"
-        r.put("K_A", "application factor", self.factor, "ratio", "loads.service",
-              origin="given" if self.service else "assumed", note=note)  # fmt: skip
+        r.put(
+            "K_A",
+            "application factor",
+            self.factor,
+            "ratio",
+            "loads.service",
+            origin="given" if self.service else "assumed",
+            note=note,
+        )
 
     def flung(self, r: Reckoning) -> None:
         """What a loop's own mass takes of its tension as it runs, of one whose driver's radius is known: c = ρ·v²
@@ -109,8 +116,8 @@ class Strain:
     @property
     def demand(self) -> Floats | None:
         """(m,), or one number that holds at all moments, (1,); None where it cannot be known."""
-        found = self.of.known.get(self.wants)
-        return None if found is None else np.atleast_1d(found)
+        size = self.of.known.get(self.wants)
+        return None if size is None else np.atleast_1d(size)
 
     @property
     def capacity(self) -> Number | None:

@@ -102,11 +102,11 @@ class VBelt(wheeled.Slipping):
         assumed += [loop.assumed] if loop.assumed else []
         needs = () if loop.tension else (f"{loop.path}.tension",)
         r = self._held(passing)
-        told = {"needs_tension": "F_n"} if "F_n" in r.known else {}
-        if loop.tension is not None and told:
+        shown = {"needs_tension": "F_n"} if "F_n" in r.known else {}
+        if loop.tension is not None and shown:
             r.put("F_i", "tension at rest", loop.tension, "force", f"{loop.path}.tension")
             r.step("F_ok", "what it holds before it slips", "2*(F_i - c)*k_s", "force")
-        yield Strain("v_belt_slip", FORCE, r, "F_t", "F_ok", "", tuple(assumed), needs, (), told)
+        yield Strain("v_belt_slip", FORCE, r, "F_t", "F_ok", "", tuple(assumed), needs, (), shown)
 
     def pull(self, passing: Passing) -> Floats | None:
         """Both runs together: twice the tension at rest, or the whole pull where the slack run has none left."""
@@ -129,10 +129,17 @@ class VBelt(wheeled.Slipping):
             return r
         surface = self.surface or USUAL_SURFACE
         r.put("mu_s", "friction", V_FRICTION[surface], "ratio", origin="assumed", note=f"belt on {surface}")
-        r.put("k_wet", "of that where it is wet", WET if passing.wet else 1.0, "ratio", origin="constant",
-              note="wet" if passing.wet else "dry")  # fmt: skip
-        r.put("g_a", "angle of the groove", self.groove_angle or USUAL_GROOVE, "angle", "groove_angle",
-              origin="assumed")  # fmt: skip
+        r.put(
+            "k_wet",
+            "of that where it is wet",
+            WET if passing.wet else 1.0,
+            "ratio",
+            origin="constant",
+            note="wet" if passing.wet else "dry",
+        )
+        r.put(
+            "g_a", "angle of the groove", self.groove_angle or USUAL_GROOVE, "angle", "groove_angle", origin="assumed"
+        )
         r.put("a_w", "wrap, the smaller of the two", min(passing.loop.wraps), "angle", origin="solved")
         r.step("x_s", "exponent of the wedge", "mu_s*k_wet*a_w/sin(g_a/2)", "ratio")
         r.step("k_s", "share of both tensions that is passed", "(exp(x_s) - 1)/(exp(x_s) + 1)", "ratio")

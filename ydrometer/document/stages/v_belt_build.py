@@ -19,11 +19,15 @@ def jobs(hands: Hands, *, crossed: bool) -> Iterator[Job]:
     nearer = hands.told("room_to_put_on", " ({} nearer)")
     way = "crossed, half a turn between the pulleys" if crossed else "by hand, one groove at a time"
     yield Job(
-        place=hands.path, verb="walk_on", kind="belt", minutes=10,
+        place=hands.path,
+        verb="walk_on",
+        kind="belt",
+        minutes=10,
         title=f"Wipe the grooves dry, {slack}{nearer}, and lay the V-belt on {way}",
         why="Oil in a groove slips, and a lever breaks the cords.",
-        parts=(hands.path, *hands.names), cautions=(FINGERS,),
-    )  # fmt: skip
+        parts=(hands.path, *hands.names),
+        cautions=(FINGERS,),
+    )
     yield loop_build.straight(hands, after=(f"{hands.path}:walk_on",))
     yield from loop_build.tensioned(hands, *loop_build.judged(hands))
     yield loop_build.guarded(hands, "V-belt")

@@ -16,8 +16,13 @@ def jobs(hands: Hands) -> Iterator[Job]:
     """
     path = hands.path
     yield Job(
-        place=path, verb="grease", kind="box", minutes=10, parts=(path,), tools=("worm grease",),
+        place=path,
+        verb="grease",
+        kind="box",
+        minutes=10,
+        parts=(path,),
+        tools=("worm grease",),
         title="Fill the worm's housing with grease as its maker says, and turn it in from the worm's side",
         why="A worm rubs all the time; run dry it is gone in minutes. Most cannot be turned from the wheel.",
-    )  # fmt: skip
+    )
     yield from box_build.jobs(hands, "worm", first=f"{path}:grease")

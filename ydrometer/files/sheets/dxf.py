@@ -48,7 +48,7 @@ def dxf(outline: Outline) -> bytes:
 
 
 def _oblong(space: Modelspace, slot: Oblong, attributes: dict[str, str]) -> None:
-    for one, other in slot.sides:
-        space.add_line([MM * m for m in one], [MM * m for m in other], dxfattribs=attributes)
+    for side, other in slot.sides:
+        space.add_line([MM * m for m in side], [MM * m for m in other], dxfattribs=attributes)
     for (x, y), first in slot.ends:
         space.add_arc((MM * x, MM * y), MM * slot.radius, first, first + 180.0, dxfattribs=attributes)

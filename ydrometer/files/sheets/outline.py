@@ -13,8 +13,14 @@ from ydrometer.fit.flanges import plates
 from ydrometer.fit.setup import Setup
 
 OUTLINE, HOLES, SHAFTS, SLOTS, BOLTS, FRAME, NOTES = (
-    "OUTLINE", "HOLES", "SHAFTS", "SLOTS", "BOLTS", "FRAME", "NOTES",
-)  # fmt: skip
+    "OUTLINE",
+    "HOLES",
+    "SHAFTS",
+    "SLOTS",
+    "BOLTS",
+    "FRAME",
+    "NOTES",
+)
 LAYERS = (OUTLINE, HOLES, SHAFTS, SLOTS, BOLTS, FRAME, NOTES)
 CROSS = 4e-3
 """Half the length of the lines that mark a middle, m."""
@@ -128,17 +134,17 @@ def plate_outline(setup: Setup) -> Outline:
     Raises:
         ValueError: nothing of it would be drilled or cut.
     """
-    made = Outline(setup.design.name or "Plate")
+    outline = Outline(setup.design.name or "Plate")
     plate = setup.mounting.plate
     if plate is not None:
-        made.shapes += _plate(plate)
+        outline.shapes += _plate(plate)
     for path in setup.plane.shafts:
-        made.shapes += _shaft(setup.shaft(path), setup.bored(path), setup.plane.named(path))
+        outline.shapes += _shaft(setup.shaft(path), setup.bored(path), setup.plane.named(path))
         body = setup.shaft(path).body
         if body is not None:
-            made.shapes += _body(setup, path, 0.5 * body)
-    made.shapes += [StraightLine(FRAME, *line.start, *line.end) for line in setup.mounting.frame]
-    return made
+            outline.shapes += _body(setup, path, 0.5 * body)
+    outline.shapes += [StraightLine(FRAME, *line.start, *line.end) for line in setup.mounting.frame]
+    return outline
 
 
 def _body(setup: Setup, path: str, radius: float) -> Iterator[Shape]:
@@ -165,15 +171,17 @@ def adapter_outline(setup: Setup, path: str) -> Outline:
         raise ValueError(f'there is no shaft "{path}" on this plate: there are {", ".join(setup.plane.shafts)}')
     shaft = setup.shaft(path)
     if shaft.opening is None and shaft.bolts is None:
-        raise ValueError(f"nothing goes through an adapter for the {setup.plane.named(path)}: give the hole in the "
-                         "plate or its circle of bolts")  # fmt: skip
+        raise ValueError(
+            f"nothing goes through an adapter for the {setup.plane.named(path)}: give the hole in the "
+            "plate or its circle of bolts"
+        )
     bare = replace(shaft, slot=None)
-    made = Outline(f"Adapter, {setup.plane.named(path)}", list(_shaft(bare, (0.0, 0.0), "")))
-    holes = [shape for shape in made.shapes if isinstance(shape, Circle)]
+    outline = Outline(f"Adapter, {setup.plane.named(path)}", list(_shaft(bare, (0.0, 0.0), "")))
+    holes = [shape for shape in outline.shapes if isinstance(shape, Circle)]
     outermost = max(holes, key=lambda hole: math.hypot(hole.x, hole.y) + hole.radius)
     reach = math.hypot(outermost.x, outermost.y) + outermost.radius
-    made.shapes.append(Circle(OUTLINE, 0.0, 0.0, reach + max(LEAST_WALL, WALL * outermost.radius)))
-    return made
+    outline.shapes.append(Circle(OUTLINE, 0.0, 0.0, reach + max(LEAST_WALL, WALL * outermost.radius)))
+    return outline
 
 
 def flange_outline(setup: Setup, path: str) -> Outline:
@@ -186,29 +194,32 @@ def flange_outline(setup: Setup, path: str) -> Outline:
     Raises:
         ValueError: there is no such plate.
     """
-    found = {
+    layer_of = {
         f"fit.adapters[{i}].plates[{j}]": plate
-        for i, adapter in enumerate(setup.mounting.adapters) for j, plate in enumerate(plates(adapter))
-    }  # fmt: skip
-    if path not in found:
-        raise ValueError(f'there is no plate "{path}": there are {", ".join(found) or "none"}')
-    plate = found[path]
+        for i, adapter in enumerate(setup.mounting.adapters)
+        for j, plate in enumerate(plates(adapter))
+    }
+    if path not in layer_of:
+        raise ValueError(f'there is no plate "{path}": there are {", ".join(layer_of) or "none"}')
+    plate = layer_of[path]
     layers = {"centring": SHAFTS, "coupling": SHAFTS}
-    made = Outline(plate.name, [Circle(layers.get(h.what, BOLTS), h.x, h.y, h.radius) for h in plate.holes])
-    made.shapes.append(Circle(OUTLINE, 0.0, 0.0, plate.outside))
-    made.shapes += list(_cross((0.0, 0.0)))
+    outline = Outline(plate.name, [Circle(layers.get(h.what, BOLTS), h.x, h.y, h.radius) for h in plate.holes])
+    outline.shapes.append(Circle(OUTLINE, 0.0, 0.0, plate.outside))
+    outline.shapes += list(_cross((0.0, 0.0)))
     if plate.spigot:
-        made.shapes.append(Circle(NOTES, 0.0, 0.0, plate.spigot))
+        outline.shapes.append(Circle(NOTES, 0.0, 0.0, plate.spigot))
     if plate.thickness is not None:
-        made.shapes.append(Text(NOTES, -plate.outside, plate.outside + TEXT, f"{1e3 * plate.thickness:.2f} mm thick"))
-    return made
+        outline.shapes.append(
+            Text(NOTES, -plate.outside, plate.outside + TEXT, f"{1e3 * plate.thickness:.2f} mm thick")
+        )
+    return outline
 
 
 def _plate(plate: Plate) -> Iterator[Shape]:
     left, bottom, right, top = plate.corners
     corners = [(left, bottom), (right, bottom), (right, top), (left, top)]
-    for one, other in zip(corners, [*corners[1:], corners[0]], strict=True):
-        yield StraightLine(OUTLINE, *one, *other)
+    for first, second in zip(corners, [*corners[1:], corners[0]], strict=True):
+        yield StraightLine(OUTLINE, *first, *second)
     if plate.hole is not None:
         for x, y in plate.holes():
             yield Circle(HOLES, x, y, 0.5 * plate.hole)

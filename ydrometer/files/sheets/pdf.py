@@ -85,8 +85,10 @@ def laid_out(outline: Outline, sheet: str) -> Layout:
     """
     if sheet not in SIZES:
         raise ValueError(f'no sheet "{sheet}": known are {", ".join(SIZES)}')
-    ways = [Layout(size, window(*size), tuple(tiles_of(outline, *window(*size))))
-            for size in (SIZES[sheet], SIZES[sheet][::-1])]  # fmt: skip
+    ways = [
+        Layout(size, window(*size), tuple(tiles_of(outline, *window(*size))))
+        for size in (SIZES[sheet], SIZES[sheet][::-1])
+    ]
     layout = min(ways, key=lambda way: len(way.tiles))
     if len(layout.tiles) > MOST_SHEETS:
         raise ValueError(f"{len(layout.tiles)} sheets would be needed, at most {MOST_SHEETS} are made: take SVG or DXF")
@@ -120,7 +122,7 @@ def on_tiles(outline: Outline, layout: Layout) -> dict[Tile, list[Shape]]:
         outline: in m.
         layout: as `laid_out` gives it.
     """
-    found: dict[Tile, list[Shape]] = {tile: [] for tile in layout.tiles}
+    by_tile: dict[Tile, list[Shape]] = {tile: [] for tile in layout.tiles}
     by_place = {(tile.row, tile.column): tile for tile in layout.tiles}
     first, (wide, high) = layout.tiles[0], layout.shown
     for shape in outline.shapes:
@@ -129,8 +131,8 @@ def on_tiles(outline: Outline, layout: Layout) -> dict[Tile, list[Shape]]:
         rows = range(int((bottom - LINE - first.bottom) // high), int((top + LINE - first.bottom) // high) + 1)
         for place in product(rows, columns):
             if place in by_place:
-                found[by_place[place]].append(shape)
-    return found
+                by_tile[by_place[place]].append(shape)
+    return by_tile
 
 
 def _book(size: tuple[float, float], fonts: Sequence[Path]) -> FPDF:
@@ -155,9 +157,9 @@ def _unpacked(font: Path) -> bytes:
 
     face = TTFont(font)
     face.flavor = None
-    made = io.BytesIO()
-    face.save(made)
-    return made.getvalue()
+    stream = io.BytesIO()
+    face.save(stream)
+    return stream.getvalue()
 
 
 def _page(book: FPDF, layout: Layout, tile: Tile, shapes: Sequence[Shape], words: str) -> None:
@@ -193,8 +195,8 @@ def _draw(book: FPDF, shape: Shape, origin: tuple[float, float]) -> None:
 
 
 def _oblong(book: FPDF, slot: Oblong, at: Callable[[float, float], tuple[float, float]]) -> None:
-    for one, other in slot.sides:
-        book.line(*at(*one), *at(*other))
+    for side, other in slot.sides:
+        book.line(*at(*side), *at(*other))
     r = MM * slot.radius
     for end, first in slot.ends:
         x, y = at(*end)

@@ -62,9 +62,7 @@ def _shape(shape: Shape) -> str:
 def _oblong(slot: Oblong) -> str:
     (a, b), (c, d) = ([(MM * x, -MM * y) for x, y in side] for side in slot.sides)
     r = f"{MM * slot.radius:.4f}"
-    return (
-        f'<path d="M {_at(a)} L {_at(b)} A {r} {r} 0 0 1 {_at(c)} L {_at(d)} A {r} {r} 0 0 1 {_at(a)} Z"/>'
-    )  # fmt: skip
+    return f'<path d="M {_at(a)} L {_at(b)} A {r} {r} 0 0 1 {_at(c)} L {_at(d)} A {r} {r} 0 0 1 {_at(a)} Z"/>'
 
 
 def _at(point: tuple[float, float]) -> str:

@@ -75,9 +75,9 @@ def template(raw: Any, stock: Stock, wish: Wish, fonts: Sequence[Path]) -> Templ
     Raises:
         DocumentError: faults in the document, nothing to drill, or too much.
     """
-    made = design.read(raw).design
+    read_design = design.read(raw).design
     try:
-        setup = set_up(made, stock, wish.behind)
+        setup = set_up(read_design, stock, wish.behind)
         outline = _outline(setup, wish.shaft)
         holes = sum(isinstance(s, Circle | Oblong) and s.layer not in (OUTLINE, NOTES) for s in outline.shapes)
         if holes > MOST_HOLES:
@@ -88,7 +88,7 @@ def template(raw: Any, stock: Stock, wish: Wish, fonts: Sequence[Path]) -> Templ
         data = pdf(outline, wish.sheet, fonts) if wish.kind == "pdf" else DRAW[wish.kind](outline)
     except ValueError as error:
         raise DocumentError([Fault("fit", str(error), "then ask again")]) from None
-    name = f"{_file_name(made.name)}-{_what(wish.shaft, wish.behind)}.{wish.kind}"
+    name = f"{_file_name(read_design.name)}-{_what(wish.shaft, wish.behind)}.{wish.kind}"
     return Template(name, TYPES[wish.kind], holes, sheets, base64.b64encode(data).decode())
 
 
@@ -100,9 +100,9 @@ def _outline(setup: Setup, of: str) -> Outline:
 
 def _what(of: str, behind: str) -> str:
     """What is drawn, as a file's name has it: "plate", "plate-behind", "adapter", "adapter-1-plate-2"."""
-    found = re.fullmatch(r"fit\.adapters\[(\d+)\]\.plates\[(\d+)\]", of)
-    if found:
-        return f"adapter-{int(found[1]) + 1}-plate-{int(found[2]) + 1}"
+    match = re.fullmatch(r"fit\.adapters\[(\d+)\]\.plates\[(\d+)\]", of)
+    if match:
+        return f"adapter-{int(match[1]) + 1}-plate-{int(match[2]) + 1}"
     return "adapter" if of else "plate-behind" if behind else "plate"
 
 

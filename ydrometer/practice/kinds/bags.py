@@ -93,9 +93,9 @@ def bag_pair(d: Draw) -> Posed:
 
 def bag_two_pairs(d: Draw) -> Posed:
     """Two pairs of a bag, one behind the other, nearest to a wanted ratio."""
-    made = [d.whole(10, 16), d.whole(30, 48), d.whole(17, 22), d.whole(49, 60)]
-    bag = _bag(d, made, 5 if d.level == 1 else 6)
-    total = made[1] / made[0] * made[3] / made[2]
+    teeth = [d.whole(10, 16), d.whole(30, 48), d.whole(17, 22), d.whole(49, 60)]
+    bag = _bag(d, teeth, 5 if d.level == 1 else 6)
+    total = teeth[1] / teeth[0] * teeth[3] / teeth[2]
     wanted = round(total, 2) if d.level == 1 else round(total, 1)
     words = (
         f"In the bag are gears with {_listed(bag)} teeth, one of each. Build two pairs, one behind the other, "
@@ -110,15 +110,15 @@ COMMON = (12, 15, 16, 18, 20, 24, 30, 32, 36, 40, 45, 48, 50, 60)
 
 def rare_wheel(d: Draw) -> Posed:
     """Two pairs of common wheels in the place of a pair with a rare one."""
-    made = d.some(COMMON, 4)
-    a, b, c, e = sorted(made)[0], sorted(made)[2], sorted(made)[1], sorted(made)[3]
+    wheels = d.some(COMMON, 4)
+    a, b, c, e = sorted(wheels)[0], sorted(wheels)[2], sorted(wheels)[1], sorted(wheels)[3]
     total = b / a * e / c
     small = d.one((12, 14, 16) if d.level < 3 else (11, 13, 17))
     rare = round(small * total)
     if not 40 <= rare <= 160 or abs(rare / small - total) > 1e-9 or rare in COMMON:
         raise Again
-    others = [teeth for teeth in COMMON if teeth not in made]
-    bag = tuple(sorted([*made, *d.some(others, d.level)]))
+    others = [teeth for teeth in COMMON if teeth not in wheels]
+    bag = tuple(sorted([*wheels, *d.some(others, d.level)]))
     picks = _nearest(bag, total, 4)
     words = (
         f"The drawing asks for {small} on {rare} teeth, but nobody sells a gear with {rare}. In the bag are gears with "

@@ -24,14 +24,14 @@ def free_speed(d: Draw) -> Posed:
     s.given("K", "speed constant", kv / RPM, "speed constant")
     if d.level == 1:
         s.given("V", "voltage", volts, "voltage")
-        told = f"at {volts:g} V"
+        supply = f"at {volts:g} V"
     else:
         s.given("n", "cells in a row", cells)
         s.given("V_c", "voltage of a cell", CELL, "voltage")
         s.step("V", "voltage", "n*V_c", "voltage")
-        told = f"on {times(cells, 'cell')} in a row, {CELL:g} V each"
+        supply = f"on {times(cells, 'cell')} in a row, {CELL:g} V each"
     s.step("w", "speed without load", "K*V", "angular speed")
-    words = f"A motor of {kv:g} rpm/V runs {told}, without load. How fast does it turn?"
+    words = f"A motor of {kv:g} rpm/V runs {supply}, without load. How fast does it turn?"
     hints = (
         "The speed constant says how fast it turns for each volt.",
         "How many volts are there?",
@@ -73,8 +73,8 @@ def series_parallel(d: Draw) -> Posed:
         "Decide which of the two numbers counts for what is asked, and how.",
     )
     design = rig([], volts=series * volts)
-    asked = "voltage" if d.level == 1 else d.one(("charge", "resistance"))
-    if asked == "voltage":
+    wanted = "voltage" if d.level == 1 else d.one(("charge", "resistance"))
+    if wanted == "voltage":
         s.given("V_c", "voltage of a cell", volts, "voltage")
         s.step("V", "voltage of the pack", "n*V_c", "voltage")
         mistakes = {"series and parallel mixed up": "k*V_c", "all cells counted": "n*k*V_c", "one cell counted": "V_c"}
@@ -88,7 +88,7 @@ def series_parallel(d: Draw) -> Posed:
             design,
             "voltage of the pack = cells in a row · voltage of a cell",
         )
-    if asked == "charge":
+    if wanted == "charge":
         s.given("Q_c", "charge of a cell", charge * HOUR, "charge")
         s.step("Q", "charge of the pack", "k*Q_c", "charge")
         mistakes = {"series and parallel mixed up": "n*Q_c", "all cells counted": "n*k*Q_c", "one cell counted": "Q_c"}
@@ -215,7 +215,7 @@ def which_controller(d: Draw) -> Posed:
     words = (
         f"A motor of {d.say(motor, 'resistance')} runs on {volts:g} V{inside}. While it runs it draws "
         f"{running:g} A. Controllers for at most "
-        f"{', '.join(f'{one:g} A' for one in offered[:-1])} and {offered[-1]:g} A are on the shelf, and none of "
+        f"{', '.join(f'{rating:g} A' for rating in offered[:-1])} and {offered[-1]:g} A are on the shelf, and none of "
         "them limits the current "
         "by itself. Which is the smallest that stands a hard start?"
     )
@@ -224,7 +224,7 @@ def which_controller(d: Draw) -> Posed:
         "When does the motor give no voltage of its own?",
         "Divide the voltage by all resistance in the way.",
     )
-    choices = [Choice(f"{one:g}", f"{one:g} A") for one in offered]
+    choices = [Choice(f"{rating:g}", f"{rating:g} A") for rating in offered]
     names = {
         f"{offered[0]:g}": "running current taken",
         f"{offered[1]:g}": "too small for the start",

@@ -37,7 +37,7 @@ def _of_size(stage: dict[str, object], size: dict[str, object]) -> dict[str, obj
 
 def centres(d: Draw) -> Posed:
     """Centre distance of a pair, or of a gear in a ring."""
-    module, told, size = _module(d)
+    module, sentence, size = _module(d)
     internal = d.level == 3 and d.one((True, False))
     a, b = (d.whole(12, 24), d.whole(48, 72)) if internal else d.pair()
     apart = centre_distance(module, a, b, ANGLE, internal=internal)
@@ -48,7 +48,7 @@ def centres(d: Draw) -> Posed:
     s.step("d_b", "pitch diameter of the second", "m*b", "length")
     s.step("c", "from middle to middle", "(d_b - d_a)/2" if internal else "(d_a + d_b)/2", "length")
     what = f"inside a ring of {b} teeth" if internal else f"with one of {b} teeth"
-    words = f"A gear with {a} teeth meshes {what}, {told}. How far apart are the two shafts, without backlash?"
+    words = f"A gear with {a} teeth meshes {what}, {sentence}. How far apart are the two shafts, without backlash?"
     hints = (
         "Pitch diameter: module times teeth." if d.system == "metric" else "Pitch diameter: teeth by diametral pitch.",
         "Where the pitch circles touch, two radii meet."
@@ -148,9 +148,9 @@ def _on_plate(pitch: float, driven: tuple[int, int], holes: Sequence[tuple[int, 
 
 def _ways(across: int, up: int, steps: float) -> list[tuple[int, int]]:
     """The right way, and those of usual mistakes."""
-    found = [(across, up), (2 * across, 2 * up), (max(1, round(steps / 2)), 0)]
-    found.append((across - up, up) if up and across - up > 0 else (across + 2, up))
-    return list(dict.fromkeys(found))
+    ways = [(across, up), (2 * across, 2 * up), (max(1, round(steps / 2)), 0)]
+    ways.append((across - up, up) if up and across - up > 0 else (across + 2, up))
+    return list(dict.fromkeys(ways))
 
 
 def _hole_mistake(share: float) -> str:
@@ -277,40 +277,40 @@ def slips_first(d: Draw) -> Posed:
     """Which of two V-belts slips first."""
     by_wrap = d.level == 1 or d.one((True, False))
     small = d.size("length", (30, 60, 5), (1.25, 2.5, 0.25))
-    made = {}
+    slips = {}
     for key in ("A", "B"):
         driver = small if by_wrap else d.size("length", (30, 70, 5), (1.25, 3, 0.25))
         driven = d.size("length", (90, 220, 10), (3.5, 9, 0.5)) if by_wrap else driver
         apart = d.size("length", (160, 320, 20), (6, 12, 1))
-        made[key] = driver, driven, apart
+        slips[key] = driver, driven, apart
     wraps = {
         key: loops.wraps(driver / 2, driven / 2, apart)[0] if apart > 0.55 * (driver + driven) else 0.0
-        for key, (driver, driven, apart) in made.items()
+        for key, (driver, driven, apart) in slips.items()
     }
     if min(wraps.values()) == 0.0 or (by_wrap and abs(wraps["A"] - wraps["B"]) < 0.12):
         raise Again
-    if not by_wrap and max(made[key][0] for key in made) < 1.2 * min(made[key][0] for key in made):
+    if not by_wrap and max(slips[key][0] for key in slips) < 1.2 * min(slips[key][0] for key in slips):
         raise Again
-    first = min(made, key=lambda key: (wraps[key], made[key][0]))
+    first = min(slips, key=lambda key: (wraps[key], slips[key][0]))
     s = Sum()
-    for key, (driver, driven, apart) in made.items():
+    for key, (driver, driven, apart) in slips.items():
         s.given(f"d_{key}", f"driver of {key}, running diameter", driver, "length")
         s.given(f"D_{key}", f"driven of {key}, running diameter", driven, "length")
         s.given(f"c_{key}", f"centre distance of {key}", apart, "length")
-    for key in made:
+    for key in slips:
         s.step(
             f"w_{key}",
             f"how far {key} lies around its driver",
             f"{PI} - 2*atan2(D_{key} - d_{key}, sqrt(4*c_{key}**2 - (D_{key} - d_{key})**2))",
             "angle",
         )
-    told = "; ".join(
+    lines = "; ".join(
         f"belt {key} from {d.say(driver, 'length')} to {d.say(driven, 'length')}, {d.say(apart, 'length')} "
         "between the shafts"
-        for key, (driver, driven, apart) in made.items()
+        for key, (driver, driven, apart) in slips.items()
     )
     words = (
-        f"Two V-belts of one kind, equally tight, pass the same torque: {told} (running diameters). Which one "
+        f"Two V-belts of one kind, equally tight, pass the same torque: {lines} (running diameters). Which one "
         "slips first?"
     )
     hints = (
@@ -322,7 +322,7 @@ def slips_first(d: Draw) -> Posed:
     )
     choices = (Choice("A", "belt A"), Choice("B", "belt B"))
     name = {"A": "slipping pulley overlooked", "B": "slipping pulley overlooked"}
-    driver, driven, _ = made["A"]
+    driver, driven, _ = slips["A"]
     stage = {"kind": "v_belt", "driver_pitch_diameter": driver, "driven_pitch_diameter": driven}
     return choose(
         words,

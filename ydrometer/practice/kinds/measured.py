@@ -26,7 +26,7 @@ def _count(d: Draw) -> tuple[int, int, float]:
 def counted_held(d: Draw) -> Posed:
     """Reduction of an axle from counted turns with one wheel held."""
     n_m, n_w, _ = _count(d)
-    found = aids.find("counted_turns", {"n_m": str(n_m), "n_w": str(n_w), "k": True}).value
+    counted = aids.find("counted_turns", {"n_m": str(n_m), "n_w": str(n_w), "k": True}).value
     s = Sum()
     s.given("n_m", "turns of the motor", n_m)
     s.given("n_w", "turns of the free wheel", n_w)
@@ -46,13 +46,13 @@ def counted_held(d: Draw) -> Posed:
         "halved instead of doubled": "n_m/n_w/2",
         "ratio turned over": "n_w/n_m",
     }
-    return replace(s.number(d, words, "ratio", found, mistakes, hints, _box(found), HELD), closed=True)
+    return replace(s.number(d, words, "ratio", counted, mistakes, hints, _box(counted), HELD), closed=True)
 
 
 def counted_both(d: Draw) -> Posed:
     """Reduction from counted turns with both wheels turning."""
     n_m, n_w, _ = _count(d)
-    found = aids.find("counted_turns", {"n_m": str(n_m), "n_w": str(n_w)}).value
+    counted = aids.find("counted_turns", {"n_m": str(n_m), "n_w": str(n_w)}).value
     s = Sum()
     s.given("n_m", "turns of the motor", n_m)
     s.given("n_w", "turns of the wheels", n_w)
@@ -67,7 +67,7 @@ def counted_both(d: Draw) -> Posed:
         f"Share out {n_m} turns over {n_w}.",
     )
     mistakes = {"doubled though both turned": "2*n_m/n_w", "ratio turned over": "n_w/n_m"}
-    return replace(s.number(d, words, "ratio", found, mistakes, hints, _box(found), BOTH), closed=True)
+    return replace(s.number(d, words, "ratio", counted, mistakes, hints, _box(counted), BOTH), closed=True)
 
 
 def _box(ratio: float) -> dict[str, object]:
@@ -152,24 +152,24 @@ def v_pulley(d: Draw) -> Posed:
 
 def runs_smaller(d: Draw) -> Posed:
     """Which of two pulleys runs smaller: not always the one that looks smaller."""
-    (rim, depth), (other, deeper) = _pulley(d), _pulley(d)
-    one, two = _runs(rim, depth), _runs(other, deeper)
-    fools = (rim < other) != (one < two)
+    (rim, depth), (b, deeper) = _pulley(d), _pulley(d)
+    first, two = _runs(rim, depth), _runs(b, deeper)
+    fools = (rim < b) != (first < two)
     if (
-        abs(one - two) < 0.02 * one
-        or rim == other
+        abs(first - two) < 0.02 * first
+        or rim == b
         or (d.level > 1 and not fools)
-        or (d.level == 1 and abs(rim - other) > 0.02)
+        or (d.level == 1 and abs(rim - b) > 0.02)
     ):
         raise Again
     s = Sum()
-    for name, value, down in (("A", rim, depth), ("B", other, deeper)):
+    for name, value, down in (("A", rim, depth), ("B", b, deeper)):
         s.given(f"d_{name}", f"rim of {name}", value, "length")
         s.given(f"y_{name}", f"depth of {name}", down, "length")
         s.step(f"p_{name}", f"running diameter of {name}", f"d_{name} - 2*y_{name}", "length")
     words = (
         f"Pulley A is {d.say(rim, 'length')} across, its belt runs {d.say(depth, 'length')} below the rim. Pulley B is "
-        f"{d.say(other, 'length')} across, its belt runs {d.say(deeper, 'length')} below. On which of the two does the "
+        f"{d.say(b, 'length')} across, its belt runs {d.say(deeper, 'length')} below. On which of the two does the "
         "belt run on the smaller circle?"
     )
     hints = ("Do not go by the rims.", "Take twice the depth off each rim.", "Compare what is left.")
@@ -178,10 +178,10 @@ def runs_smaller(d: Draw) -> Posed:
     return choose(
         words,
         choices,
-        "A" if one < two else "B",
+        "A" if first < two else "B",
         {"A": name, "B": name},
         hints,
-        rig([_v_belt(one, two)]),
+        rig([_v_belt(first, two)]),
         "running diameter = rim − 2 · depth",
         s.sheet,
     )

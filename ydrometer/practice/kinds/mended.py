@@ -33,24 +33,24 @@ def find_mistake(d: Draw) -> Posed:
     """Which mistake is in a worked sum, or what it should have come to."""
     posed = d.one(WORKED)(d)
     assert isinstance(posed.ask, NumberAsked)
-    made = d.one(posed.mistakes)
-    wrong = number_of(made.answer)
-    told = f'{posed.words} Somebody worked it out and says: "{d.say(wrong, posed.ask.dimension)}."'
-    said = {**posed.said, "worked": {"value": wrong, "unit": DIMENSIONS[posed.ask.dimension].si}, "made": made.name}
+    mistake = d.one(posed.mistakes)
+    wrong = number_of(mistake.answer)
+    words = f'{posed.words} Somebody worked it out and says: "{d.say(wrong, posed.ask.dimension)}."'
+    said = {**posed.said, "worked": {"value": wrong, "unit": DIMENSIONS[posed.ask.dimension].si}, "made": mistake.name}
     if d.level > 1:
         mistakes = [Mistake(wrong, "mistake left in")]
-        mistakes += [one for one in posed.mistakes if one is not made]
+        mistakes += [other for other in posed.mistakes if other is not mistake]
         return replace(
             posed,
-            words=f"{told} There is a mistake in it. What should it be?",
+            words=f"{words} There is a mistake in it. What should it be?",
             mistakes=known(tuple(mistakes)),
             said=said,
         )
-    others = [one.name for one in posed.mistakes if one is not made]
+    others = [other.name for other in posed.mistakes if other is not mistake]
     if not others:
         raise Again
     offered = d.some(others, min(OTHERS, len(others)))
-    choices = tuple(Choice(name, name) for name in sorted([made.name, *offered]))
+    choices = tuple(Choice(name, name) for name in sorted([mistake.name, *offered]))
     mistakes = [Mistake(name, "another mistake seen") for name in offered]
     hints = (
         "Work it out yourself first.",
@@ -59,9 +59,9 @@ def find_mistake(d: Draw) -> Posed:
     )
     return replace(
         posed,
-        words=f"{told} Which mistake was made?",
+        words=f"{words} Which mistake was made?",
         ask=ChoiceAsked(choices),
-        answer=made.name,
+        answer=mistake.name,
         mistakes=known(tuple(mistakes)),
         hints=hints,
         said=said,

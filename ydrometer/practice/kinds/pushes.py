@@ -32,10 +32,10 @@ def wheel_torque(d: Draw) -> Posed:
     s.given("e", "share that gets through", kept)
     s.step("G", "reduction", "*".join(f"b_{k}/a_{k}" for k in range(1, len(pairs) + 1)))
     s.step("T_w", "torque at the wheel", "T*G*e", "torque")
-    told = ", then ".join(f"{a} on {b}" for a, b in pairs)
+    train = ", then ".join(f"{a} on {b}" for a, b in pairs)
     loss = "without loss" if kept == 1.0 else f"and {100 * kept:g} % of it gets through"
     words = (
-        f"A motor gives {d.say(torque, 'torque')}. It drives the wheel through {told} teeth, driver first, {loss}. "
+        f"A motor gives {d.say(torque, 'torque')}. It drives the wheel through {train} teeth, driver first, {loss}. "
         "What torque is at the wheel?"
     )
     hints = (
@@ -109,17 +109,17 @@ def twice(d: Draw) -> Posed:
         stages = [gears(a, b)] if what != "half" else [gears(2 * a, b)]
         changed = {"wheel": 0.2 if what == "wheel" else 0.1, "count": 2 if what == "motor" else 1}
     before, after = with_torque(torque, [gears(a, b)], wheel=0.1), with_torque(torque, stages, **changed)
-    made = rigs.evaluated(before, after)
-    speed, push = (made.value(name, 1) / made.value(name, 0) for name in ("no_load_speed", "pushing_force"))
+    evaluation = rigs.evaluated(before, after)
+    speed, push = (evaluation.value(name, 1) / evaluation.value(name, 0) for name in ("no_load_speed", "pushing_force"))
     answer = ", ".join(WORDS[round(2.0 * factor) / 2.0] for factor in (speed, push))
-    asked = {
+    question = {
         "ratio": f"The driven gear of {b} teeth is changed for one of {2 * b}, on the same driver of {a}.",
         "half": f"The driver of {a} teeth is changed for one of {2 * a}, on the same driven gear of {b}.",
         "motor": f"A second motor of the same kind is put on the same gear, {a} on {b} teeth.",
         "wheel": f"Behind a pair of {a} on {b} teeth the road wheel is changed for one twice as large.",
     }[what]
     words = (
-        f"{asked} With grip enough and the same voltage: what happens to the top speed without load and to the push "
+        f"{question} With grip enough and the same voltage: what happens to the top speed without load and to the push "
         "at standstill?"
     )
     s = Sum()
@@ -144,7 +144,7 @@ def twice(d: Draw) -> Posed:
     }
     if what == "motor":
         names["half, double"] = names["double, half"] = "motors taken for speed"
-    choices = [Choice(key, told) for key, told in EFFECTS.items()]
+    choices = [Choice(key, words) for key, words in EFFECTS.items()]
     return choose(
         words,
         choices,
@@ -178,12 +178,14 @@ def start_slope(d: Draw) -> Posed:
     s.step("W", "weight", f"m*{STANDARD_GRAVITY}", "force")
     needed = s.step("F_s", "what the slope asks for", "W*s/sqrt(1 + s*s)", "force")
     held = s.step("F_g", "what the tyres hold", "mu*W/sqrt(1 + s*s)", "force")
-    if not all(one > CLEARLY * other or other > CLEARLY * one for one, other in ((drive, needed), (held, needed))):
+    if not all(
+        first > CLEARLY * second or second > CLEARLY * first for first, second in ((drive, needed), (held, needed))
+    ):
         raise Again
     if drive < needed and held < needed:
         raise Again
-    made = rigs.evaluated(raw)
-    answer = "starts" if made.starts(0) else {"torque": "torque", "grip": "grip"}[made.held_by(0)]
+    evaluation = rigs.evaluated(raw)
+    answer = "starts" if evaluation.starts(0) else {"torque": "torque", "grip": "grip"}[evaluation.held_by(0)]
     words = (
         f"A vehicle of {d.say(mass, 'mass')} stands on a slope of {100 * grade:g} %. At standstill its motor gives "
         f"{d.say(torque, 'torque')}, {a} teeth drive {b}, all wheels are {d.say(wheel, 'length')} across and "

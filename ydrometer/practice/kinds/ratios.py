@@ -72,20 +72,20 @@ def _chain(a: int, b: int) -> dict[str, object]:
 
 def taller(d: Draw) -> Posed:
     """Of two pairs, behind which the driven wheel turns faster."""
-    one, other = d.pairs(2)
+    this, other = d.pairs(2)
     if d.level == 1:
-        other = one[0], other[1]
-    first, second = rigs.reduction(gears(*one)), rigs.reduction(gears(*other))
+        other = this[0], other[1]
+    first, second = rigs.reduction(gears(*this)), rigs.reduction(gears(*other))
     if abs(first - second) < 0.05 * first:
         raise Again
     s = Sheet({})
-    for name, (a, b) in (("A", one), ("B", other)):
+    for name, (a, b) in (("A", this), ("B", other)):
         s.put(f"a_{name}", f"teeth of the driver of {name}", a, "ratio", "given")
         s.put(f"b_{name}", f"teeth of the driven wheel of {name}", b, "ratio", "given")
         s.step(f"i_{name}", f"ratio of {name}", f"b_{name}/a_{name}", "ratio")
     words = (
-        f"The same motor drives the wheel through pair A, {one[0]} teeth on {one[1]}, or through pair B, {other[0]} on "
-        f"{other[1]}. Which of the two is geared taller, so that the wheel turns faster?"
+        f"The same motor drives the wheel through pair A, {this[0]} teeth on {this[1]}, or through pair B, {other[0]} "
+        f"on {other[1]}. Which of the two is geared taller, so that the wheel turns faster?"
     )
     answer = "A" if first < second else "B"
     hints = (
@@ -95,11 +95,11 @@ def taller(d: Draw) -> Posed:
     )
     return choose(
         words,
-        (Choice("A", f"pair A, {one[0]} : {one[1]}"), Choice("B", f"pair B, {other[0]} : {other[1]}")),
+        (Choice("A", f"pair A, {this[0]} : {this[1]}"), Choice("B", f"pair B, {other[0]} : {other[1]}")),
         answer,
         {"A": "ratio turned over", "B": "ratio turned over"},
         hints,
-        rig([gears(*one)]),
+        rig([gears(*this)]),
         RATIO,
         s,
     )
@@ -141,7 +141,7 @@ def mark_driver(d: Draw) -> Posed:
     """The driver of a stage, clicked in the drawing."""
     count = d.level
     pairs = d.pairs(count)
-    asked = d.whole(0, count - 1)
+    place = d.whole(0, count - 1)
     stages = [gears(a, b) for a, b in pairs]
     path = "drive.branches[0].stages[{}] {}"
     choices = tuple(
@@ -149,12 +149,12 @@ def mark_driver(d: Draw) -> Posed:
         for k, teeth in enumerate(pairs)
         for m, member in enumerate(("driver", "driven"))
     )
-    mistakes = [Mistake(path.format(asked, "driven"), "driver and driven mixed up")]
-    mistakes += [Mistake(path.format(k, "driver"), "stages mixed up") for k in range(count) if k != asked]
+    mistakes = [Mistake(path.format(place, "driven"), "driver and driven mixed up")]
+    mistakes += [Mistake(path.format(k, "driver"), "stages mixed up") for k in range(count) if k != place]
     words = (
         "The motor is on the left. Choose the driver in the drawing."
         if count == 1
-        else f"The motor is on the left. Choose the driver of the {PLACES[asked]} pair in the drawing."
+        else f"The motor is on the left. Choose the driver of the {PLACES[place]} pair in the drawing."
     )
     hints = (
         "Power goes from the motor to the wheel on the ground.",
@@ -162,12 +162,12 @@ def mark_driver(d: Draw) -> Posed:
         "Behind the first pair the shaft that was driven carries the next driver.",
     )
     sheet = Sheet({})
-    sheet.put("k", "pair that is asked for, from the motor on", asked + 1, "ratio", "given")
+    sheet.put("k", "pair that is asked for, from the motor on", place + 1, "ratio", "given")
     sheet.step("n", "which wheel it is, counted from the motor on", "2*k - 1", "ratio")
     return Posed(
         words,
         WheelAsked(choices),
-        path.format(asked, "driver"),
+        path.format(place, "driver"),
         known(tuple(mistakes)),
         hints,
         "power enters a pair by its driver",
@@ -186,9 +186,9 @@ def speed_or_pull(d: Draw) -> Posed:
     s = Sum()
     s.pairs(pairs)
     s.step("i", "overall ratio", "*".join(f"b_{k}/a_{k}" for k in range(1, len(pairs) + 1)), "ratio")
-    told = ", then ".join(f"{a} on {b}" for a, b in pairs)
+    train = ", then ".join(f"{a} on {b}" for a, b in pairs)
     words = (
-        f"From the motor to the wheel: {told} teeth, driver first. Compared with the wheel straight on the motor's "
+        f"From the motor to the wheel: {train} teeth, driver first. Compared with the wheel straight on the motor's "
         "shaft: is it geared for speed or for pull?"
     )
     choices = (

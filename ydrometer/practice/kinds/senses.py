@@ -59,23 +59,23 @@ BY_LEVEL = {1: (_mesh, _idlers), 2: (_mesh, _idlers, _ring, _belt), 3: (_mesh, _
 def last_wheel(d: Draw) -> Posed:
     """Which way the last wheel turns."""
     makers = [d.one(BY_LEVEL[d.level]) for _ in range(d.level)]
-    made = [maker(d) for maker in makers]
-    stages = [stage for stage, _, _ in made]
+    parts = [maker(d) for maker in makers]
+    stages = [stage for stage, _, _ in parts]
     forwards = rigs.sense(*stages) > 0
     start = d.one((True, False))
     answer = "clockwise" if start == forwards else "anticlockwise"
     first = "clockwise" if start else "anticlockwise"
-    told = ", then ".join(words for _, words, _ in made)
+    train = ", then ".join(words for _, words, _ in parts)
     words = (
-        f"The first wheel turns {first}. Then comes {told}. Which way does the last wheel turn, seen from the same "
+        f"The first wheel turns {first}. Then comes {train}. Which way does the last wheel turn, seen from the same "
         "side?"
     )
     # What is easiest to get wrong comes last in the lists.
     trap = max(range(len(makers)), key=lambda k: BY_LEVEL[d.level].index(makers[k]))
-    name = made[trap][2]
+    name = parts[trap][2]
     sheet = Sheet({})
     for k, stage in enumerate(rigs.stages_of(*stages), 1):
-        sheet.put(f"s_{k}", f"sense behind {made[k - 1][1]}", stage.rotation, "ratio", "solved")
+        sheet.put(f"s_{k}", f"sense behind {parts[k - 1][1]}", stage.rotation, "ratio", "solved")
     sheet.step("s", "the last wheel against the first", "*".join(f"s_{k}" for k in range(1, len(stages) + 1)), "ratio")
     hints = (
         "Go from wheel to wheel, one contact at a time.",
@@ -83,11 +83,21 @@ def last_wheel(d: Draw) -> Posed:
         "Count only the contacts that turn the sense round: an even number leaves it as it was.",
     )
     wrong = {"clockwise": name, "anticlockwise": name}
-    said = {"first": first, "contacts": [words for _, words, _ in made]}
+    said = {"first": first, "contacts": [words for _, words, _ in parts]}
     return choose(
-        words, ARROWS, answer, wrong, hints, rig(stages), SENSE, sheet,
-        said=said, still=True, first=1 if start else -1, around=f"drive.branches[0].stages[{len(stages) - 1}] driven",
-    )  # fmt: skip
+        words,
+        ARROWS,
+        answer,
+        wrong,
+        hints,
+        rig(stages),
+        SENSE,
+        sheet,
+        said=said,
+        still=True,
+        first=1 if start else -1,
+        around=f"drive.branches[0].stages[{len(stages) - 1}] driven",
+    )
 
 
 def other_source(d: Draw) -> Posed:
@@ -102,9 +112,9 @@ def other_source(d: Draw) -> Posed:
     raw["drive"]["branches"] = [{**branch, "stages": [stage]} for stage in own]
     raw["drive"]["stages"] = [{"kind": "belt", "driver_teeth": 18, "driven_teeth": 36, "pitch": "5 mm"}]
     against = bool(rotation(design.read(raw).design).against)
-    told = [f"motor {k} through {_between(stage)}" for k, stage in enumerate(own, 1)]
+    ways = [f"motor {k} through {_between(stage)}" for k, stage in enumerate(own, 1)]
     words = (
-        f"Two motors drive one shaft, {told[0]}, {told[1]}. Both are mounted from the same side, and motor 1 runs the "
+        f"Two motors drive one shaft, {ways[0]}, {ways[1]}. Both are mounted from the same side, and motor 1 runs the "
         "right way. Must motor 2 turn the other way than motor 1?"
     )
     sheet = Sheet({})

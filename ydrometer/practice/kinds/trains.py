@@ -88,9 +88,9 @@ def compound(d: Draw) -> Posed:
     for k in places:
         s.step(f"i_{k}", f"pair {k}", f"b_{k}/a_{k}")
     s.step("i", "overall", "*".join(f"i_{k}" for k in places))
-    told = ", then ".join(f"{a} on {b}" for a, b in pairs)
+    train = ", then ".join(f"{a} on {b}" for a, b in pairs)
     words = (
-        f"A motor drives the wheel through {told} teeth, driver first. How many times does the motor turn for one "
+        f"A motor drives the wheel through {train} teeth, driver first. How many times does the motor turn for one "
         "turn of the wheel?"
     )
     hints = (
@@ -116,9 +116,9 @@ def planetary_steps(d: Draw) -> Posed:
         s.given(f"i_{k}", f"step {k}", step)
     places = range(1, count + 1)
     s.step("i", "of the stack", "*".join(f"i_{k}" for k in places))
-    told = " and ".join((", ".join(f"{step:g} : 1" for step in steps[:-1]), f"{steps[-1]:g} : 1"))
+    steps_ = " and ".join((", ".join(f"{step:g} : 1" for step in steps[:-1]), f"{steps[-1]:g} : 1"))
     words = (
-        f"A planetary gearbox is stacked from steps of {told}. How many times does its motor turn for one turn of "
+        f"A planetary gearbox is stacked from steps of {steps_}. How many times does its motor turn for one turn of "
         "its output?"
     )
     hints = (
@@ -148,10 +148,10 @@ def third_stage(d: Draw) -> Posed:
     s.step("i_1", "first pair", "b_1/a_1")
     s.step("i_2", "second pair", "b_2/a_2")
     s.step("i_3", "third pair", "G/(i_1*i_2)")
-    told = " and ".join(f"{a} on {b}" for a, b in pairs)
+    train = " and ".join(f"{a} on {b}" for a, b in pairs)
     words = (
         f"An overall ratio of {wanted:g} is wanted, in motor turns for one turn of the wheel. Two pairs are there: "
-        f"{told} teeth, driver first. What ratio must the third pair have?"
+        f"{train} teeth, driver first. What ratio must the third pair have?"
     )
     hints = (
         "All three multiplied have to give what is wanted.",

@@ -24,11 +24,11 @@ def more_than_scatter(d: Draw) -> Posed:
         key: [round(d.random.gauss(mean, base * spread), 2) for _ in range(count)]
         for key, mean in zip(d.some("AB", 2), (base, base + apart), strict=True)
     }
-    one, other = (np.array(heaps[key]) for key in "AB")
-    chance = by_chance(one, other)
-    if SURE < chance < OPEN or abs(one.mean() - other.mean()) < 0.005:
+    first, second = (np.array(heaps[key]) for key in "AB")
+    chance = by_chance(first, second)
+    if SURE < chance < OPEN or abs(first.mean() - second.mean()) < 0.005:
         raise Again
-    faster = "A" if one.mean() < other.mean() else "B"
+    faster = "A" if first.mean() < second.mean() else "B"
     s = Sum()
     for key in "AB":
         for k, time in enumerate(heaps[key], 1):
@@ -39,9 +39,9 @@ def more_than_scatter(d: Draw) -> Posed:
         )
     s.step("x", "apart", "abs(m_A - m_B)", "time")
     s.sheet.put("p", "share of all ways to deal these runs that set them as far apart", chance, "ratio", "solved")
-    told = "; ".join(f"{key}: {', '.join(f'{time:.2f}' for time in heaps[key])} s" for key in "AB")
+    times = "; ".join(f"{key}: {', '.join(f'{time:.2f}' for time in heaps[key])} s" for key in "AB")
     words = (
-        f"Two gearings, {count} runs each over the same way, swapped in turn. {told}. Which is faster, by more than "
+        f"Two gearings, {count} runs each over the same way, swapped in turn. {times}. Which is faster, by more than "
         "scatter?"
     )
     hints = (
@@ -112,7 +112,7 @@ def how_many_runs(d: Draw) -> Posed:
         if not backwards
         else "Take the square root of how many more runs there are.",
     )
-    design, asked = rig([]), {"asked": "difference" if backwards else "runs"}
+    design, question = rig([]), {"asked": "difference" if backwards else "runs"}
     if backwards:
         s.step("d_2", "difference that shows then, about", "d_1/sqrt(k)")
         shares = {"same": 1.0, "part": 1.0 / factor, "square": 1.0 / factor**2}
@@ -122,9 +122,9 @@ def how_many_runs(d: Draw) -> Posed:
             Choice("part", f"about {part} of it"),
             Choice("square", f"about {part_squared} of it"),
         ]
-        found = 1.0 / math.sqrt(many / few)
+        share = 1.0 / math.sqrt(many / few)
         names = {"same": "believed enough", "square": "not squared"}
-        return choose(words, choices, _nearest(shares, found), names, hints, design, SHRINKS, s.sheet, said=asked)
+        return choose(words, choices, _nearest(shares, share), names, hints, design, SHRINKS, s.sheet, said=question)
     s.step("n_2", "runs of each for the smaller one, about", "n_1*k*k")
     words = f"{said} A difference of {part} of that is looked for: how many runs of each does that take?"
     counts = {"same": 1.0, "times": float(factor), "square": float(factor**2), "half": 1.0 / factor}
@@ -135,8 +135,8 @@ def how_many_runs(d: Draw) -> Posed:
         Choice("square", f"about {squared} as many"),
     ]
     names = {"times": "not squared", "same": "believed enough", "half": "believed enough"}
-    return choose(words, choices, _nearest(counts, many / few), names, hints, design, SHRINKS, s.sheet, said=asked)
+    return choose(words, choices, _nearest(counts, many / few), names, hints, design, SHRINKS, s.sheet, said=question)
 
 
-def _nearest(shares: dict[str, float], found: float) -> str:
-    return min(shares, key=lambda key: abs(shares[key] - found))
+def _nearest(shares: dict[str, float], share: float) -> str:
+    return min(shares, key=lambda key: abs(shares[key] - share))
