@@ -15,11 +15,11 @@ from django.utils import timezone
 from server.accounts.models import User
 from server.api.errors import Refused
 from server.api.quotas import MOST_ENTRIES, MOST_INSPECTIONS, MOST_TEMPLATES, need_room
+from server.api.stale import Stale
 from server.builds.models import Build, InspectionEntry, PartEntry, StepEntry, StepTemplate
 from server.builds.site import Clock, entry_of, site_of
 from server.designs.models import Vehicle
 from server.parts.actions import Change, change_parts
-from server.parts.actions import Stale as StaleParts
 from server.runs.actions import NewRun, log_run, present_design
 from server.workshops.access import EDITORS, allowed
 from server.workshops.models import Workshop
@@ -61,13 +61,6 @@ class HeldBack:
 
     id: UUID
     reasons: list[Reason]
-
-
-@dataclass(frozen=True, slots=True)
-class Stale:
-    """Somebody changed the book in between: nothing was written, and this is how it stands."""
-
-    present: Build
 
 
 @allowed(EDITORS)
@@ -191,7 +184,7 @@ def say_of_parts(user: User, vehicle: Vehicle, entries: Sequence[NewPartEntry]) 
 
 @allowed(EDITORS)
 @transaction.atomic
-def change_book(user: User, vehicle: Vehicle, base: int, book: Mapping[str, Any]) -> Build | Stale:
+def change_book(user: User, vehicle: Vehicle, base: int, book: Mapping[str, Any]) -> Build | Stale[Build]:
     """Put another book in the place of version `base`, 0 where there is none yet.
 
     Raises:
@@ -285,7 +278,7 @@ def _reprice(user: User, workshop: Workshop, prices: Mapping[str, float]) -> int
         for part in parts
         if _price_of(part.document) != prices[part.ref]
     ]
-    if changes and isinstance(change_parts(user, workshop, changes), StaleParts):
+    if changes and isinstance(change_parts(user, workshop, changes), Stale):
         raise Refused("Somebody else has changed the bin meanwhile: open the file once more.")
     return len(changes)
 

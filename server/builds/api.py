@@ -19,8 +19,9 @@ from server.api.errors import BAD, HIDDEN
 from server.api.files import download
 from server.api.parsers import PhotoParser
 from server.api.requests import DocumentField, answer_of, read
+from server.api.stale import Stale
 from server.builds import actions, booklets, photos
-from server.builds.actions import NewEntry, Stale
+from server.builds.actions import NewEntry
 from server.builds.models import Booklet, BookletState, Build, Photo
 from server.builds.site import Clock, hours_run, inspections_of, present, pulse_of, site_of
 from server.designs.models import Vehicle

@@ -21,7 +21,7 @@ from ydrometer.build.workshop import workshop
 from ydrometer.document import design
 from ydrometer.document.design import Document
 from ydrometer.screens.build_shown import Entry, Finding, Site
-from ydrometer.screens.parts_shown import Bench
+from ydrometer.screens.parts_shown import BenchKnown
 
 QUARTER = timedelta(minutes=15)
 FARTHEST = timedelta(hours=15)
@@ -74,10 +74,10 @@ def book_of(vehicle: Vehicle) -> Book:
     return EMPTY if build is None else read_book(build.book)
 
 
-def bench_of(vehicle: Vehicle, clock: Clock) -> Bench:
+def bench_of(vehicle: Vehicle, clock: Clock) -> BenchKnown:
     """What stands around a vehicle on its bench."""
     parts = documents(vehicle.workshop)
-    return Bench(parts, others(vehicle, parts), book_of(vehicle), said_of(vehicle, clock))
+    return BenchKnown(parts, others(vehicle, parts), book_of(vehicle), said_of(vehicle, clock))
 
 
 def said_of(vehicle: Vehicle, clock: Clock) -> dict[str, Said]:
@@ -140,7 +140,7 @@ def entry_of(entry: StepEntry, clock: Clock) -> Entry:
 
 def _findings(entry: InspectionEntry, clock: Clock) -> list[Finding]:
     day = clock.local(entry.at).date()
-    return [Finding(finding.step, finding.told, day) for finding in read_inspection(entry.document).findings]
+    return [Finding(finding.step, finding.sentence, day) for finding in read_inspection(entry.document).findings]
 
 
 def inspections_of(vehicle: Vehicle) -> list[Inspection]:

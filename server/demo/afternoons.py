@@ -15,7 +15,7 @@ from server.designs.models import Vehicle
 from server.runs.actions import tried
 from server.runs.models import Origin, Rig, Run, Tried
 from ydrometer.document import design
-from ydrometer.instruments.rig import Bench, State, kept
+from ydrometer.instruments.rig import RigBench, RigState, kept
 from ydrometer.trials.prediction import Predicted, predicted
 
 BEGINS = datetime(2026, 11, 14, 13, 0, tzinfo=UTC)
@@ -24,7 +24,7 @@ READINGS = 3
 
 
 @dataclass(frozen=True, slots=True)
-class Trial:
+class DemoTrial:
     """One trial on the rig: what is done, with how many teeth, and what was different that time.
 
     `times` multiplies the readings: something went wrong that nobody saw. `mass` is what the vehicle then weighed.
@@ -43,16 +43,16 @@ class Afternoon:
 
     seed: int
     wheel: tuple[str | int, ...]
-    trials: tuple[Trial, ...]
+    trials: tuple[DemoTrial, ...]
 
 
-def _rounds(*rounds: tuple[int, ...]) -> tuple[Trial, ...]:
+def _rounds(*rounds: tuple[int, ...]) -> tuple[DemoTrial, ...]:
     """Each gearing once a round, in a mixed order."""
-    return tuple(Trial("run", teeth) for row in rounds for teeth in row)
+    return tuple(DemoTrial("run", teeth) for row in rounds for teeth in row)
 
 
-def _usual(teeth: int) -> tuple[Trial, ...]:
-    return Trial("spin", teeth), Trial("tow", teeth), Trial("push", teeth)
+def _usual(teeth: int) -> tuple[DemoTrial, ...]:
+    return DemoTrial("spin", teeth), DemoTrial("tow", teeth), DemoTrial("push", teeth)
 
 
 FIRST = ("drive", "branches", 0, "stages", 0, "driver_teeth")
@@ -61,10 +61,10 @@ BEHIND_THE_BOX = ("drive", "stages", 1, "driver_teeth")
 AFTERNOONS = {
     "1-sandpiper": Afternoon(3, FIRST, (*_usual(15), *_rounds((15, 18, 14), (14, 15, 18), (18, 14, 15)))),
     "2-knot": Afternoon(5, FIRST, (
-        Trial("run", 8, "before the tray was on", mass="0.52 kg"),
-        Trial("run", 10, "before the tray was on", mass="0.52 kg"),
-        *_usual(10), *_rounds((12, 10, 14), (10, 14, 12)), Trial("run", 14),
-        Trial("run", 10, "a hair on the axle afterwards", times=1.27), *_rounds((12, 14, 10), (10, 12)),
+        DemoTrial("run", 8, "before the tray was on", mass="0.52 kg"),
+        DemoTrial("run", 10, "before the tray was on", mass="0.52 kg"),
+        *_usual(10), *_rounds((12, 10, 14), (10, 14, 12)), DemoTrial("run", 14),
+        DemoTrial("run", 10, "a hair on the axle afterwards", times=1.27), *_rounds((12, 14, 10), (10, 12)),
     )),
     "3-dunlin": Afternoon(8, CHAIN, (*_usual(12), *_rounds((12, 14, 13), (14, 13, 12), (13, 12, 14)))),
     "4-turnstone": Afternoon(2, BEHIND_THE_BOX, (*_usual(13), *_rounds((13, 15), (15, 13), (13, 15), (15, 13)))),
@@ -123,14 +123,14 @@ def untouched(vehicle: Vehicle, folder: str, base: dict[str, Any]) -> bool:
 
 
 @cache
-def _afternoon(folder: str, base: str) -> tuple[list[Logged], State]:
+def _afternoon(folder: str, base: str) -> tuple[list[Logged], RigState]:
     """All that was logged, in order, and how the rig was left."""
     runs: list[Logged] = []
-    raw, state = json.loads(base), State()
+    raw, state = json.loads(base), RigState()
     wanted = AFTERNOONS[folder]
     for trial in wanted.trials:
         own = _tried(raw, wanted, trial)
-        bench = Bench(design.read(raw), design.read(own), wanted.seed, state)
+        bench = RigBench(design.read(raw), design.read(own), wanted.seed, state)
         performed = bench.perform(trial.action, READINGS)
         state = performed.state
         for run in performed.runs():
@@ -139,7 +139,7 @@ def _afternoon(folder: str, base: str) -> tuple[list[Logged], State]:
     return runs, state
 
 
-def _tried(raw: dict[str, Any], wanted: Afternoon, trial: Trial) -> dict[str, Any]:
+def _tried(raw: dict[str, Any], wanted: Afternoon, trial: DemoTrial) -> dict[str, Any]:
     """The design as it was then."""
     own: dict[str, Any] = copy.deepcopy(raw)
     place: Any = own
@@ -151,7 +151,7 @@ def _tried(raw: dict[str, Any], wanted: Afternoon, trial: Trial) -> dict[str, An
     return own
 
 
-def _told(run: dict[str, Any], trial: Trial) -> dict[str, Any]:
+def _told(run: dict[str, Any], trial: DemoTrial) -> dict[str, Any]:
     """The run as it was written down."""
     document = dict(run)
     if trial.times != 1.0:

@@ -26,7 +26,7 @@ PINION = "drive.branches[0].source:wheel"
 
 
 @dataclass(frozen=True, slots=True)
-class Told:
+class DemoBuild:
     """What is told of one vehicle's build.
 
     Attributes:
@@ -46,8 +46,8 @@ def _loosened(words: str) -> dict[str, str]:
 
 
 BUILDS = {
-    "1-sandpiper": Told(days=24, people=2, until="drive.stages[0]:line_up", ordered="axle"),
-    "2-knot": Told(
+    "1-sandpiper": DemoBuild(days=24, people=2, until="drive.stages[0]:line_up", ordered="axle"),
+    "2-knot": DemoBuild(
         until=LAST,
         inspections=(
             (0.1, "first afternoon", (_loosened("the pinion's screw"),)),
@@ -59,9 +59,9 @@ BUILDS = {
             (3.0, "second afternoon", (_loosened("the pinion's screw"),)),
         ),
     ),
-    "3-dunlin": Told(),
-    "4-turnstone": Told(days=3),
-    "5-knot-light": Told(),
+    "3-dunlin": DemoBuild(),
+    "4-turnstone": DemoBuild(days=3),
+    "5-knot-light": DemoBuild(),
 }
 
 
@@ -106,11 +106,11 @@ def tell(user: User, vehicle: Vehicle, folder: str) -> None:
         )
 
 
-def _book(build: Told) -> dict[str, Any]:
+def _book(build: DemoBuild) -> dict[str, Any]:
     return {"event": _event(build), "people": build.people}
 
 
-def _event(build: Told) -> str:
+def _event(build: DemoBuild) -> str:
     day = datetime.now() + timedelta(days=build.days or 0)
     return day.strftime("%Y-%m-%dT09:00")
 

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from datetime import timedelta
 from typing import Any
 from uuid import UUID
@@ -14,6 +13,7 @@ from django.utils import timezone
 
 from server.accounts.models import User
 from server.api.quotas import MOST_REVISION_BYTES, MOST_VEHICLES, need_room
+from server.api.stale import Stale
 from server.config.logs import security
 from server.designs.models import Revision, Vehicle
 from server.designs.thinning import EVERY, thin
@@ -25,13 +25,6 @@ from ydrometer.document.changes import summary
 UNNAMED = "Unnamed vehicle"
 IN_THE_DRAWER = timedelta(days=30)
 """How long a deleted vehicle can be taken back."""
-
-
-@dataclass(frozen=True, slots=True)
-class Stale:
-    """Somebody saved in between: nothing was written, and this is what stands there now."""
-
-    present: Revision
 
 
 @allowed(EDITORS)
@@ -65,7 +58,7 @@ def bytes_of(workshop: UUID) -> int:
 
 @allowed(EDITORS)
 @transaction.atomic
-def save_revision(user: User, vehicle: Vehicle, base: int, document: dict[str, Any]) -> Revision | Stale:
+def save_revision(user: User, vehicle: Vehicle, base: int, document: dict[str, Any]) -> Revision | Stale[Revision]:
     """Add a revision made from revision `base`, unless another has come since.
 
     Raises:

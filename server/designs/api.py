@@ -20,8 +20,8 @@ from server.api.files import faces_folder
 from server.api.heavy import aside
 from server.api.quotas import MOST_REVISION_BYTES, MOST_VEHICLES, NEAR
 from server.api.requests import DocumentField, read
+from server.api.stale import Stale
 from server.designs import actions, history
-from server.designs.actions import Stale
 from server.designs.copying import copy_vehicle
 from server.designs.models import Revision, Vehicle
 from server.workshops import access

@@ -25,7 +25,7 @@ from server.workshops.access import acting
 from server.workshops.models import Workshop
 from ydrometer.document import design
 from ydrometer.files.sheets.pdf import SIZES
-from ydrometer.files.sheets.template import TYPES, Template, Wish, template
+from ydrometer.files.sheets.template import TYPES, Template, TemplateWish, template
 from ydrometer.fit.stock import Stock, stock_of
 from ydrometer.fit.ways import Ways
 from ydrometer.screens.mounted import Mounted, mounted, places
@@ -91,7 +91,7 @@ class TemplateView(APIView):
         if kind not in TYPES:
             raise Http404
         body = read(TemplateRequestSerializer, request)
-        wish = Wish(kind, body["sheet"], body["shaft"], body["behind"])
+        wish = TemplateWish(kind, body["sheet"], body["shaft"], body["behind"])
         return Response(aside(template, body["document"], _hand(workshop_row), wish, template_fonts()))
 
 

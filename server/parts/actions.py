@@ -9,6 +9,7 @@ from typing import Any
 from django.db import transaction
 
 from server.accounts.models import User
+from server.api.stale import Stale
 from server.parts.models import Part
 from server.workshops.access import EDITORS, allowed
 from server.workshops.models import Workshop
@@ -27,16 +28,9 @@ class Change:
     document: dict[str, Any] | None
 
 
-@dataclass(frozen=True, slots=True)
-class Stale:
-    """Somebody has changed these in between: nothing was written. What is gone has no entry."""
-
-    present: list[Part]
-
-
 @allowed(EDITORS)
 @transaction.atomic
-def change_parts(user: User, workshop: Workshop, changes: Sequence[Change]) -> list[Part] | Stale:
+def change_parts(user: User, workshop: Workshop, changes: Sequence[Change]) -> list[Part] | Stale[list[Part]]:
     """Make all changes, unless one was made from a version that is no longer there.
 
     Raises:

@@ -20,7 +20,8 @@ from server.api.errors import BAD, HIDDEN
 from server.api.files import attachment
 from server.api.heavy import aside
 from server.api.requests import DocumentField, answer_of, read
-from server.parts.actions import Change, Stale, change_parts
+from server.api.stale import Stale
+from server.parts.actions import Change, change_parts
 from server.parts.models import documents
 from server.workshops import access
 from server.workshops.access import acting
@@ -29,7 +30,7 @@ from ydrometer.document import design
 from ydrometer.document.walk import stage_at
 from ydrometer.parts import bulk, files, sheet
 from ydrometer.parts.columns import TABLE
-from ydrometer.parts.fitting import Fit, fits
+from ydrometer.parts.fitting import PartFit, fits
 from ydrometer.parts.names import Ids
 from ydrometer.parts.part import LONGEST_ID
 
@@ -100,7 +101,7 @@ class PartList:
 class Fits:
     """Parts that fit a stage, from the smallest up."""
 
-    fits: list[Fit]
+    fits: list[PartFit]
 
 
 class FitsRequestSerializer(serializers.Serializer[Any]):

@@ -15,6 +15,7 @@ from django.db import transaction
 from server.accounts.models import User
 from server.api.errors import Refused
 from server.api.quotas import MOST_RUNS, need_room
+from server.api.stale import Stale
 from server.designs.models import Vehicle
 from server.runs.models import Origin, Run, Tried
 from server.workshops.access import EDITORS, allowed
@@ -35,13 +36,6 @@ class NewRun:
     document: Mapping[str, Any]
     origin: Origin = Origin.TYPED
     made_at: datetime | None = None
-
-
-@dataclass(frozen=True, slots=True)
-class Stale:
-    """Somebody changed the run in between: nothing was written, and this is how it stands."""
-
-    present: Run
 
 
 def tried(vehicle: Vehicle, document: Mapping[str, Any]) -> Tried:
@@ -135,7 +129,7 @@ def log_file(user: User, vehicle: Vehicle, raw: dict[str, Any]) -> list[Run]:
 @transaction.atomic
 def change_run(
     user: User, run: Run, base: int, *, document: Mapping[str, Any] | None = None, put_away: bool | None = None
-) -> Run | Stale:
+) -> Run | Stale[Run]:
     """Change a run that is still in the state `base`: correct it, or put it away or back.
 
     Raises:

@@ -18,10 +18,11 @@ from server.api.errors import BAD, HIDDEN, SIGNED_OUT
 from server.api.files import download
 from server.api.heavy import aside
 from server.api.requests import DocumentField, answer_of, read
+from server.api.stale import Stale
 from server.designs import lessons
 from server.designs.models import Vehicle
 from server.runs import actions, history
-from server.runs.actions import NewRun, Stale
+from server.runs.actions import NewRun
 from server.runs.models import Origin, Tried
 from server.workshops import access
 from server.workshops.access import acting

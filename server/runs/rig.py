@@ -24,7 +24,7 @@ from server.runs.models import Line, Order, OrderState, Origin, Rig, Tried
 from server.workshops.access import EDITORS, allowed, may
 from ydrometer.document import design
 from ydrometer.instruments import rig as bench
-from ydrometer.instruments.rig import Bench, Performed
+from ydrometer.instruments.rig import Performed, RigBench
 
 TICK_S, IDLE_S = 0.1, 0.4
 """Between two looks while there is something to do, and while there is not."""
@@ -130,7 +130,9 @@ class Worker:
 
     def _begun(self, order: Order) -> Under:
         rig = order.rig
-        on_it = Bench(design.read(rig.base), design.read(order.tried.document), rig.seed, bench.remembered(rig.state))
+        on_it = RigBench(
+            design.read(rig.base), design.read(order.tried.document), rig.seed, bench.remembered(rig.state)
+        )
         performed = on_it.perform(order.action, order.repeats)
         times = [float(json.loads(line).get("t", 0.0)) for line in performed.lines]
         pace = max(1.0, max(times) / LONGEST_S)

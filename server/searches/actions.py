@@ -24,9 +24,9 @@ from ydrometer.base.errors import DocumentError, Fault
 from ydrometer.search import SearchRequest, read_request
 from ydrometer.search.classes import Known
 from ydrometer.search.compose import compose
-from ydrometer.search.found import Found
 from ydrometer.search.layouts import words_of
-from ydrometer.search.run import Piece as Stretch
+from ydrometer.search.outcome import Outcome
+from ydrometer.search.run import SearchPiece as Stretch
 from ydrometer.search.run import search_piece
 
 AT_ONCE = 20_000
@@ -66,7 +66,7 @@ def ask(user: User, workshop: Workshop, vehicle: Vehicle | None, raw: dict[str, 
     if begun.combinations > MOST:
         fault = Fault("layouts", f"{begun.combinations} combinations", f"choose fewer stages or parts: at most {MOST}")
         raise DocumentError([fault])
-    outcome, now = begun.found, timezone.now()
+    outcome, now = begun.outcome, timezone.now()
     with transaction.atomic():
         search = Search.objects.create(
             workshop=workshop,
@@ -134,15 +134,15 @@ def _at_work(search_id: UUID) -> tuple[SearchRequest, Known]:
 
 
 @transaction.atomic
-def _keep(piece: Piece, outcome: Found) -> None:
+def _keep(piece: Piece, outcome: Outcome) -> None:
     """Write down what was found, once; the last piece ends the search."""
     whole = Search.objects.select_for_update().get(pk=piece.search_id)
     fresh = Piece.objects.filter(pk=piece.pk, found__isnull=True).update(found=outcome.as_json())
     if not fresh or whole.state != State.RUNNING or whole.pieces.filter(found__isnull=True).exists():
         return
-    total = Found()
+    total = Outcome()
     for part in whole.pieces.values_list("found", flat=True):
-        total.add(Found.from_json(part or {}), _at_work(whole.pk)[0].body.keep)
+        total.add(Outcome.from_json(part or {}), _at_work(whole.pk)[0].body.keep)
     whole.found, whole.meeting = total.as_json(), total.meeting
     _end(whole, State.DONE)
 

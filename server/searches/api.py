@@ -33,7 +33,7 @@ from server.workshops.access import acting
 from server.workshops.models import Workshop
 from ydrometer.base.errors import DocumentError, Fault
 from ydrometer.document import design
-from ydrometer.questions.candidates import Unknown
+from ydrometer.questions.candidates import Sought
 from ydrometer.questions.inverse import Inverse, inverse, unknowns
 from ydrometer.search.begin import options_in, sizes_of
 from ydrometer.search.compose import compose
@@ -61,7 +61,7 @@ class Survey:
     combinations: list[int]
     at_once: int
     faults: list[Fault]
-    unknowns: list[Unknown]
+    unknowns: list[Sought]
 
 
 @dataclass(frozen=True, slots=True)

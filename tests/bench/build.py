@@ -21,7 +21,7 @@ from ydrometer.drawing import draw_line
 from ydrometer.files.booklet import Content, booklet
 from ydrometer.parts import files, sheet
 from ydrometer.screens.build_shown import Site, build_shown, steps_for
-from ydrometer.screens.parts_shown import Bench, parts_shown
+from ydrometer.screens.parts_shown import BenchKnown, parts_shown
 
 DEMO = Path(__file__).parents[2] / "server" / "demo"
 NOW = datetime(2027, 5, 3, 12)
@@ -53,7 +53,7 @@ def core() -> None:
     """Each demo design."""
     for folder in sorted((DEMO / "vehicles").iterdir()):
         document = design.read(json.loads(max(folder.glob("*.json")).read_text()))
-        bench = Bench(bin_(), book=read_book({"event": "2027-06-12T09:00", "people": 2}))
+        bench = BenchKnown(bin_(), book=read_book({"event": "2027-06-12T09:00", "people": 2}))
         steps = len(steps_for(document, bench))
         print(f"{folder.name}: parts list, ms: {spread(timed(partial(parts_shown, document, bench)))}")
         rows = spread(timed(partial(steps_for, document, bench)))
@@ -67,9 +67,9 @@ def core() -> None:
 def paper() -> None:
     """A booklet of 80 steps, as the first one that a worker writes, and as a later one."""
     document = design.read(json.loads((DEMO / "vehicles" / "1-sandpiper" / "2.json").read_text()))
-    rows = len(steps_for(document, Bench(bin_())))
+    rows = len(steps_for(document, BenchKnown(bin_())))
     own = [{"id": f"own-{k}", "title": f"Own step {k}"} for k in range(STEPS - rows)]
-    site = Site(Bench(bin_(), book=read_book({"steps": own})), NOW)
+    site = Site(BenchKnown(bin_(), book=read_book({"steps": own})), NOW)
     content = Content(
         "Sandpiper", build_shown(document, site), parts_shown(document, site.bench), draw_line(document.design)
     )

@@ -21,7 +21,7 @@ from ydrometer.trials import runs_file
 from ydrometer.trials.calibrate import Calibration
 from ydrometer.trials.kinds import KINDS
 from ydrometer.trials.measure import ALWAYS, Measure
-from ydrometer.trials.model import Model, Posed
+from ydrometer.trials.model import Model, PosedQuestion
 from ydrometer.trials.unknowns import unknowns
 
 CASES = Path(__file__).parents[1] / "core" / "cases" / "runs"
@@ -64,13 +64,13 @@ def driven(designs: dict[str, Any], random: np.random.Generator, count: int = 8)
     runs = [_posed(read, tried[k % len(tried)], k) for k in range(count)]
     file = {"format": runs_file.FORMAT, "version": 1, "designs": designs, "runs": runs, "ask": [asked]}
     trials = runs_file.read(file).runs
-    model = Model(read, [Posed(run, run.design, "", run.conditions) for run in trials])
+    model = Model(read, [PosedQuestion(run, run.design, "", run.conditions) for run in trials])
     values = model.values(hidden, theta[None, :])[0]
     for run, trial, value in zip(runs, trials, values, strict=True):
         drawn = value * np.exp(random.normal(0.0, trial.scatter, READINGS))
         run["readings"] = [float(one) for one in drawn] if np.isfinite(value) else [1.0]
     distance = read[asked].design.run.distance
-    asking = [Posed(Measure(name, distance if name != "top_speed" else None), asked, "") for name in ALWAYS]
+    asking = [PosedQuestion(Measure(name, distance if name != "top_speed" else None), asked, "") for name in ALWAYS]
     truth = Model(read, asking).values(hidden, theta[None, :])[0]
     kept = [run for run, value in zip(runs, values, strict=True) if np.isfinite(value)]
     names = [one.kind.name for one in hidden]

@@ -93,7 +93,7 @@ def _motion_at(batch: Batch, gear: int, speed: float) -> tuple[float, float]:
 
 def stepped(document: Document) -> float:
     """Seconds of a solve_ivp run at 1e-8 to the same distance, with our own formulas on its right-hand side."""
-    batch = trace.one(driveline.assemble([document.design]), 0)
+    batch = trace.single(driveline.assemble([document.design]), 0)
     distance = document.design.run.distance or 20.0
     gear = int(evaluate([document]).raw("last_gear", 0))
 

@@ -17,7 +17,7 @@ from tests.figures import percentile
 from ydrometer.document import design
 from ydrometer.fit import placing
 from ydrometer.fit.along import Reach
-from ydrometer.fit.placing import Pair, PlacedShaft, Problem
+from ydrometer.fit.placing import PlacedPair, PlacedShaft, Problem
 from ydrometer.screens.mounted import mounted
 
 AXLE = "[data-shaft='drive.stages[0]']"
@@ -63,7 +63,8 @@ def solved() -> list[float]:
     gears = (Reach(0.06, 0.0601, 0.06),)
     belts = tuple(Reach(c - 3e-4, c + 3e-4, c, f"{n}") for n in range(30) for c in [0.08 + 0.0025 * n])
     plate = Problem(
-        (fixed, *free), (Pair("motor", "one", gears), Pair("one", "two", belts), Pair("two", "three", gears))
+        (fixed, *free),
+        (PlacedPair("motor", "one", gears), PlacedPair("one", "two", belts), PlacedPair("two", "three", gears)),
     )
     took = []
     for _ in range(SOLVED):

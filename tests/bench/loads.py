@@ -15,8 +15,8 @@ from tests.browser.driving import Page
 from ydrometer.document import design
 from ydrometer.evaluation.evaluate import evaluate
 from ydrometer.loads import electrical, shafts
-from ydrometer.loads.asked import LoadCase
 from ydrometer.loads.limits import CHECKS, limits
+from ydrometer.loads.load_case import LoadCase
 
 CASE = Path(__file__).parents[1] / "core" / "cases" / "loads" / "01-robot.json"
 TIMES = 60
@@ -44,7 +44,7 @@ def timed(raw: dict[str, Any], *, heat: bool) -> list[float]:
         begun = time.perf_counter()
         evaluation = evaluate([document])
         if heat:
-            rows = limits(evaluation).asked
+            rows = limits(evaluation).case
             for warmth in rows.warmth.values():
                 rows.rest_needed(warmth), rows.shove_until_limit(warmth), warmth.in_moving_air
         else:

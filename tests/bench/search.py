@@ -15,7 +15,7 @@ from ydrometer.search import answer, read_request
 from ydrometer.search.block import smallest
 from ydrometer.search.choices import slots, trunk_from
 from ydrometer.search.drives import drives_of
-from ydrometer.search.found import Found
+from ydrometer.search.outcome import Outcome
 from ydrometer.search.request import SearchRequest
 from ydrometer.search.run import pieces, search, sizes
 
@@ -79,7 +79,7 @@ def hardest() -> dict[str, Any]:
     return made
 
 
-def timed(asked: SearchRequest, processes: int) -> tuple[float, Found]:
+def timed(asked: SearchRequest, processes: int) -> tuple[float, Outcome]:
     """Seconds, and what was found."""
     begun = time.perf_counter()
     outcome = search(asked, processes)

@@ -41,4 +41,4 @@ class Aids(unittest.TestCase):
 
     def test_their_examples_work(self) -> None:
         for aid in AIDS:
-            self.assertGreater(find(aid.name, {a.symbol: a.example for a in aid.asked if not a.flag}).value, 0.0)
+            self.assertGreater(find(aid.name, {a.symbol: a.example for a in aid.inputs if not a.flag}).value, 0.0)

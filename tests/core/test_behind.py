@@ -11,7 +11,7 @@ from tests.core.plates import CHAIN, JACK, MOTOR, PLATE, about, at, look, read, 
 from ydrometer.base.errors import DocumentError
 from ydrometer.document.remounted import renamed
 from ydrometer.files.fit_report import report
-from ydrometer.files.sheets.template import Wish, template
+from ydrometer.files.sheets.template import TemplateWish, template
 from ydrometer.fit.clashes import all_clashes
 from ydrometer.fit.setup import set_up, set_ups
 from ydrometer.fit.stock import NOTHING
@@ -85,7 +85,7 @@ class Behind(TestCase):
         drilled = {**PLATE, "hole": "5 mm"}
         fit = {**behind(plate=drilled), "plate": drilled, "shafts": [shaft(AXLE, 100, 48, opening="20 mm")]}
         raw = {**changed(STAGES), "fit": fit}
-        templates = [template(raw, NOTHING, Wish("svg", "a4", "", where), ()) for where in ("", TURN)]
+        templates = [template(raw, NOTHING, TemplateWish("svg", "a4", "", where), ()) for where in ("", TURN)]
         self.assertEqual([one.holes for one in templates], [300, 301])
         self.assertTrue(templates[1].name.endswith("-plate-behind.svg"))
 

@@ -10,7 +10,7 @@ from tests.core.lines import lines
 from ydrometer.build.hours import LEAST_PIECE, Hours
 from ydrometer.build.late import LateCase, reliefs, sentence
 from ydrometer.build.parts_list import orders, parts_list
-from ydrometer.build.plan import Order, Plan, pace, plan
+from ydrometer.build.plan import PartOrder, WorkPlan, pace, plan
 from ydrometer.build.step import Step
 from ydrometer.build.steps import steps_of
 from ydrometer.build.workshop import workshop
@@ -25,13 +25,13 @@ def step(id_: str, minutes: float = 30.0, *needs: str, wait: float = 0.0, parts:
     return Step(id=id_, title=id_, kind="own", place="", minutes=minutes, needs=needs, wait=wait, parts=parts)
 
 
-def of_design(document: dict[str, Any]) -> tuple[list[Step], list[Order]]:
+def of_design(document: dict[str, Any]) -> tuple[list[Step], list[PartOrder]]:
     shop = workshop(design.read(document))
     return steps_of(shop), orders(parts_list(shop))
 
 
 class Days(unittest.TestCase):
-    def check(self, steps: list[Step], planned: Plan, hours: Hours) -> None:
+    def check(self, steps: list[Step], planned: WorkPlan, hours: Hours) -> None:
         for day in planned.days:
             most = 60.0 * hours.people * hours.weekdays[day.date.weekday()]
             self.assertLessEqual(day.minutes, most + 1e-6, day.date)
@@ -80,7 +80,7 @@ class Days(unittest.TestCase):
         self.assertGreaterEqual(min(minutes), LEAST_PIECE)
 
     def test_orders_are_due_before_the_first_step_that_handles_the_part(self) -> None:
-        bought = [Order("pulley", ("drive.stages[0] driver",), 7.0)]
+        bought = [PartOrder("pulley", ("drive.stages[0] driver",), 7.0)]
         planned = plan([step("on", parts=("drive.stages[0] driver",))], bought, EVENT, NOW, WEEK)
         self.assertEqual(str(planned.orders[0].latest), "2027-06-04")
 

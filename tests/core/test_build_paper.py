@@ -18,15 +18,15 @@ from ydrometer.files.booklet import Content, booklet
 from ydrometer.files.calendar import calendar
 from ydrometer.files.parts_sheet import order_list, read_table, table
 from ydrometer.screens.build_shown import Entry, Site, build_shown, steps_for
-from ydrometer.screens.parts_shown import Bench, PartsShown, parts_shown, price_working
+from ydrometer.screens.parts_shown import BenchKnown, PartsShown, parts_shown, price_working
 
 NOW = datetime(2027, 5, 3, 12)
 PULLEY = {"kind": "pulley", "id": "p36", "teeth": 36, "pitch": "5 mm", "price": 9.0}
 DOCUMENT = design.read(changed({"drive.units": 1}))
 
 
-def bench(**book: object) -> Bench:
-    return Bench([PULLEY], book=read_book(book))
+def bench(**book: object) -> BenchKnown:
+    return BenchKnown([PULLEY], book=read_book(book))
 
 
 class Booklet(unittest.TestCase):
@@ -75,9 +75,9 @@ class Money(unittest.TestCase):
         self.assertEqual((shown.spent, shown.to_spend), (0.0, 9.0))
         key = next(line.key for line in shown.lines if line.words.startswith("36-tooth"))
         said = {key: Said("ordered", NOW, "me", date(2027, 5, 10), 8.0)}
-        paid = parts_shown(DOCUMENT, Bench([PULLEY], said=said))
+        paid = parts_shown(DOCUMENT, BenchKnown([PULLEY], said=said))
         self.assertEqual((paid.spent, paid.to_spend), (8.0, 0.0))
-        working = price_working(DOCUMENT, Bench([PULLEY], said=said))
+        working = price_working(DOCUMENT, BenchKnown([PULLEY], said=said))
         self.assertEqual((working.value, working.steps[-1].expression), (8.0, "p_0"))
 
     def test_an_order_is_awaited_and_what_is_here_is_not(self) -> None:

@@ -7,11 +7,11 @@ from tests.core.designs import changed
 from ydrometer.build.progress import Tick, held_back, ledger, ready, rechecks, touched
 from ydrometer.build.step import Step
 from ydrometer.build.steps import steps_of
-from ydrometer.build.workshop import Workshop, workshop
+from ydrometer.build.workshop import BuildShop, workshop
 from ydrometer.document import design
 
 
-def shop(document: dict[str, Any]) -> Workshop:
+def shop(document: dict[str, Any]) -> BuildShop:
     return workshop(design.read(document))
 
 

@@ -41,7 +41,7 @@ from ydrometer.screens.build_shown import Site, build_shown
 from ydrometer.screens.gauge_bands import uncertainties
 from ydrometer.screens.live import Wish, look
 from ydrometer.screens.mounted import mounted
-from ydrometer.screens.parts_shown import Bench, parts_shown
+from ydrometer.screens.parts_shown import BenchKnown, parts_shown
 from ydrometer.screens.sweeps import sweep_of
 from ydrometer.screens.vocabulary import vocabulary
 from ydrometer.search import answer, read_request
@@ -311,11 +311,11 @@ class EveryKind(unittest.TestCase):
             assert stage is not None
             parts = bin_for(stage, document, path)
             with self.subTest(kind, path=path):
-                shown = parts_shown(read, Bench(parts))
+                shown = parts_shown(read, BenchKnown(parts))
                 mine = [line for line in shown.lines if line.bin in {part["id"] for part in parts}]
                 self.assertEqual({line.bin for line in mine}, {part["id"] for part in parts} - {"other"})
                 self.assertTrue(mine or not parts)
-                built = build_shown(read, Site(Bench(parts), NOW))
+                built = build_shown(read, Site(BenchKnown(parts), NOW))
                 of_it = [step for step in built.steps if step.id.startswith(f"{path}:")]
                 self.assertTrue(of_it, "no step speaks of it")
                 self.assertNotIn("None", " ".join(step.title for step in built.steps))
@@ -410,8 +410,8 @@ def answers_about(document: dict[str, Any]) -> str:
     """All that is said of a design: figures, picture, plate, loads, parts and steps."""
     read = design.read({**document, "fit": PLATE})
     evaluation = evaluate([read])
-    shown = parts_shown(read, Bench())
-    built = build_shown(read, Site(Bench(), NOW))
+    shown = parts_shown(read, BenchKnown())
+    built = build_shown(read, Site(BenchKnown(), NOW))
     rows = [dataclasses.replace(row, strain=None) for row in limits(evaluation).rows]
     said = (
         result(evaluation),

@@ -15,7 +15,7 @@ from ydrometer.base.errors import DocumentError
 from ydrometer.files.fit_report import report
 from ydrometer.files.sheets.dxf import dxf
 from ydrometer.files.sheets.outline import flange_outline
-from ydrometer.files.sheets.template import Wish, template
+from ydrometer.files.sheets.template import TemplateWish, template
 from ydrometer.fit.setup import set_up
 from ydrometer.fit.stock import NOTHING
 
@@ -113,7 +113,7 @@ class Plates(TestCase):
             )
         with self.assertRaises(ValueError):
             flange_outline(setup, "fit.adapters[0].plates[2]")
-        wish = Wish("svg", "a4", "fit.adapters[0].plates[1]")
+        wish = TemplateWish("svg", "a4", "fit.adapters[0].plates[1]")
         templates = template({**changed({}), "fit": adapter()}, NOTHING, wish, ())
         self.assertTrue(templates.name.endswith("-adapter-1-plate-2.svg"))
         self.assertEqual(templates.holes, len(plate(adapter(), 1)["holes"]))

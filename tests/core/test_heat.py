@@ -12,7 +12,7 @@ from scipy.integrate import solve_ivp
 
 from ydrometer.document.sources import Constants, Motor, Thermal
 from ydrometer.loads import heat
-from ydrometer.loads.heat import Day, HeatBlock, Pieces
+from ydrometer.loads.heat import HeatBlock, HeatDay, Pieces
 
 AMBIENT = 295.0
 LIMIT = 403.15
@@ -79,7 +79,7 @@ class TwoNodes(TestCase):
         of = motor(thermal=thermal)
         net = heat.network(of, AMBIENT)
         assert net is not None
-        found = heat.gone_through(Day(net, [HeatBlock(pieces(*rows))]), 1)
+        found = heat.gone_through(HeatDay(net, [HeatBlock(pieces(*rows))]), 1)
         winding, case, hottest = stepped(of, rows)
         if hottest < heat.RUNAWAY:
             self.assertAlmostEqual(found.winding, winding, delta=0.01)
@@ -91,8 +91,8 @@ class TwoNodes(TestCase):
         assert net is not None
         once = pieces((20.0, 300.0, 3.0), (0.0, 0.0, 20.0))
         rest = pieces((0.0, 0.0, 200.0))
-        whole = Day(net, [HeatBlock(once, 4), HeatBlock(rest)])
-        long = Day(net, [*[HeatBlock(once), HeatBlock(once), HeatBlock(once, 2), HeatBlock(rest)] * 3])
+        whole = HeatDay(net, [HeatBlock(once, 4), HeatBlock(rest)])
+        long = HeatDay(net, [*[HeatBlock(once), HeatBlock(once), HeatBlock(once, 2), HeatBlock(rest)] * 3])
         self.assertAlmostEqual(heat.gone_through(whole, 3).winding, heat.gone_through(long, 1).winding, 9)
         self.assertAlmostEqual(heat.gone_through(whole, 3).at, heat.gone_through(long, 1).at, 6)
         self.assertLessEqual(len(heat.gone_through(whole, 200).curve), heat.MOST_POINTS)
@@ -101,7 +101,7 @@ class TwoNodes(TestCase):
         """Held for ever: I²·R(Tw) = (Tw − Ta)/(Rwc + Rca), solved for Tw."""
         net = heat.network(motor(thermal=TWO), AMBIENT)
         assert net is not None
-        found = heat.gone_through(Day(net, [HeatBlock(pieces((15.0, 0.0, 1e5)))]), 1)
+        found = heat.gone_through(HeatDay(net, [HeatBlock(pieces((15.0, 0.0, 1e5)))]), 1)
         through, lost = TWO.winding_to_case + TWO.case_to_air, 15.0**2 * 0.05
         wanted = (AMBIENT + lost * through * (1.0 - 0.00385 * 298.15)) / (1.0 - lost * through * 0.00385)
         self.assertAlmostEqual(found.winding, wanted, 6)
@@ -109,7 +109,7 @@ class TwoNodes(TestCase):
     def test_a_runaway_is_told_as_one(self) -> None:
         net = heat.network(motor(thermal=TWO), AMBIENT)
         assert net is not None
-        found = heat.gone_through(Day(net, [HeatBlock(pieces((90.0, 0.0, 1e5)))]), 3)
+        found = heat.gone_through(HeatDay(net, [HeatBlock(pieces((90.0, 0.0, 1e5)))]), 3)
         self.assertEqual([found.hottest_winding, found.case], [heat.RUNAWAY] * 2)
 
     def test_how_long_a_shove_lasts(self) -> None:
@@ -123,14 +123,14 @@ class TwoNodes(TestCase):
     def test_the_rest_that_is_needed_just_does(self) -> None:
         net = heat.network(motor(thermal=TWO), AMBIENT)
         assert net is not None
-        day = Day(net, [HeatBlock(pieces((40.0, 300.0, 12.0), (0.0, 0.0, 30.0)))])
+        day = HeatDay(net, [HeatBlock(pieces((40.0, 300.0, 12.0), (0.0, 0.0, 30.0)))])
         self.assertGreater(day.hottest(20)[0], LIMIT - 10.0)
         rest = heat.rest_needed(day, 20, LIMIT - 10.0)
         assert rest is not None
         self.assertGreater(rest, 1.0)
         self.assertAlmostEqual(day.hottest(20, rest)[0], LIMIT - 10.0, 3)
         self.assertEqual(heat.rest_needed(day, 1, LIMIT), 0.0)
-        self.assertIsNone(heat.rest_needed(Day(net, [HeatBlock(pieces((90.0, 0.0, 60.0)))]), 2, LIMIT))
+        self.assertIsNone(heat.rest_needed(HeatDay(net, [HeatBlock(pieces((90.0, 0.0, 60.0)))]), 2, LIMIT))
 
 
 class OneNode(TestCase):
@@ -141,7 +141,7 @@ class OneNode(TestCase):
         assert net is not None
         self.assertEqual(net.nodes, 1)
         resistance = 75.0 / (20.0**2 * 0.05 * 1.29)
-        day = Day(net, [HeatBlock(pieces((20.0, 0.0, 1e6), (0.0, 0.0, 120.0)))])
+        day = HeatDay(net, [HeatBlock(pieces((20.0, 0.0, 1e6), (0.0, 0.0, 120.0)))])
         found = heat.gone_through(day, 1)
         self.assertAlmostEqual(found.hottest_winding - 298.15, 75.0, delta=0.2)
         left = (found.hottest_winding - 298.15) * math.exp(-120.0 / (400.0 * 0.5 * resistance))

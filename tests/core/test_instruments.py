@@ -16,7 +16,7 @@ from ydrometer.base.errors import DocumentError
 from ydrometer.document import design
 from ydrometer.instruments.findings import findings, read_lines, turning
 from ydrometer.instruments.lines import WRAP, Stream, line_of
-from ydrometer.instruments.rig import ACTIONS, Bench, State, hidden, kept, remembered, truth
+from ydrometer.instruments.rig import ACTIONS, RigBench, RigState, hidden, kept, remembered, truth
 from ydrometer.screens.heard import MOST_POINTS, listened
 from ydrometer.trials.unknowns import unknowns
 
@@ -55,7 +55,7 @@ class Lines(TestCase):
         self.assertEqual((found.readings, found.remarks), ((4.0,), ("1 starts without an arrival",)))
 
     def test_in_pieces_as_in_one(self) -> None:
-        lines = Bench(read(), read(), 4, State()).perform("push", 2).lines
+        lines = RigBench(read(), read(), 4, RigState()).perform("push", 2).lines
         whole, pieces = Stream(), Stream()
         whole.take(lines)
         for line in lines:
@@ -96,7 +96,7 @@ class Rig(TestCase):
     def test_every_action_is_read_back_within_its_scatter(self) -> None:
         document = read()
         for action in ACTIONS:
-            bench = Bench(document, document, 11, State())
+            bench = RigBench(document, document, 11, RigState())
             performed = bench.perform(action, 3)
             run = performed.runs()[0]
             with self.subTest(action):
@@ -105,16 +105,16 @@ class Rig(TestCase):
 
     def test_it_is_the_same_from_the_same_seed_and_another_from_another(self) -> None:
         document = read()
-        lines = [Bench(document, document, seed, State()).perform("run", 2).lines for seed in (5, 5, 6)]
+        lines = [RigBench(document, document, seed, RigState()).perform("run", 2).lines for seed in (5, 5, 6)]
         self.assertEqual(lines[0], lines[1])
         self.assertNotEqual(lines[0], lines[2])
 
     def test_its_battery_empties_and_its_motor_warms(self) -> None:
         document = read({"drive.supply.capacity": "1 A*h"})
-        state = State()
+        state = RigState()
         for _ in range(4):
-            state = Bench(document, document, 5, remembered(kept(state))).perform("run", 5).state
-        tired = Bench(document, document, 5, state)
+            state = RigBench(document, document, 5, remembered(kept(state))).perform("run", 5).state
+        tired = RigBench(document, document, 5, state)
         self.assertLess(tired.voltage or 0.0, 25.1)
         self.assertGreater(state.warmth, 0.0)
 
@@ -130,7 +130,7 @@ class Rig(TestCase):
 
 class Heard(TestCase):
     def test_curves_and_runs_of_what_has_come_so_far(self) -> None:
-        lines = Bench(read(), read(), 4, State()).perform("spin", 3).lines
+        lines = RigBench(read(), read(), 4, RigState()).perform("spin", 3).lines
         so_far = listened(lines[: len(lines) // 2], {})
         whole = listened(lines, {})
         self.assertLess(len(so_far.runs[0]["readings"]), len(whole.runs[0]["readings"]))

@@ -19,9 +19,9 @@ from ydrometer.base.tables.strengths import belt_force_per_width, chain_breaks, 
 from ydrometer.document import design
 from ydrometer.evaluation.evaluate import evaluate
 from ydrometer.files.limits_report import report
-from ydrometer.loads.asked import LoadCase
 from ydrometer.loads.helps import helps
 from ydrometer.loads.limits import limits
+from ydrometer.loads.load_case import LoadCase
 from ydrometer.loads.rows import judged
 from ydrometer.screens.loads import RowWanted, helps_shown, loads_shown
 

@@ -17,10 +17,10 @@ from ydrometer.evaluation.targets import unbound
 from ydrometer.search import read_request
 from ydrometer.search.block import SAME_DRIVE, STEP
 from ydrometer.search.compose import compose
-from ydrometer.search.found import Found
 from ydrometer.search.groups import SAME
 from ydrometer.search.layouts import picture, stages_of, suggested
 from ydrometer.search.options import LISTED, Options, options_of
+from ydrometer.search.outcome import Outcome
 from ydrometer.search.run import search
 from ydrometer.search.table import rows_of
 from ydrometer.search.ways import MOST_SHOWN
@@ -145,7 +145,7 @@ class WaysToADrive(TestCase):
         with mock.patch("ydrometer.search.run.CHUNK", 7):
             pieces = search(asked)
         self.assertEqual(pieces.ways, whole.ways)
-        self.assertEqual(Found.from_json(json.loads(json.dumps(whole.as_json()))), whole)
+        self.assertEqual(Outcome.from_json(json.loads(json.dumps(whole.as_json()))), whole)
 
     def test_rows_of_the_list_differ_in_what_they_do(self) -> None:
         options = found(GEARS, TWO)

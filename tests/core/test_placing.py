@@ -16,7 +16,7 @@ from ydrometer.fit.placing import (
     MOST_IN_ALL,
     Clear,
     Effort,
-    Pair,
+    PlacedPair,
     PlacedShaft,
     Problem,
     off_line,
@@ -32,8 +32,8 @@ def holes(across: int, up: int, pitch: float = PITCH) -> tuple[tuple[float, floa
     return tuple((i * pitch, j * pitch) for j in range(up) for i in range(across))
 
 
-def gear(one: str, other: str, distance: float, tolerance: float = 1e-4) -> Pair:
-    return Pair(one, other, (Reach(distance, distance + tolerance, distance, "gears"),))
+def gear(one: str, other: str, distance: float, tolerance: float = 1e-4) -> PlacedPair:
+    return PlacedPair(one, other, (Reach(distance, distance + tolerance, distance, "gears"),))
 
 
 FIXED = PlacedShaft("motor", ((0.0, 0.0),))
@@ -61,7 +61,7 @@ class OnHoles(unittest.TestCase):
         self.assertEqual(rows, every)
 
     def test_the_least_error_stands_first_and_says_which_length_it_has(self) -> None:
-        belts = Pair(
+        belts = PlacedPair(
             "motor", "axle", tuple(Reach(d - 2e-3, d, d - 1e-3, f"{n}") for n, d in ((84, 0.061), (90, 0.0735)))
         )
         first, *others = placements(Problem((FIXED, PlacedShaft("axle", holes(8, 8))), (belts,))).placements
@@ -81,7 +81,7 @@ class OnHoles(unittest.TestCase):
 class InSlots(unittest.TestCase):
     def test_a_slot_takes_the_shaft_to_its_distance_and_tells_the_room(self) -> None:
         slot = PlacedShaft("axle", ((0.05, 0.0), (0.08, 0.0)), slot=True)
-        belts = Pair("motor", "axle", (Reach(0.05, 0.0625, 0.0625, "84"), Reach(0.05, 0.07, 0.07, "90")))
+        belts = PlacedPair("motor", "axle", (Reach(0.05, 0.0625, 0.0625, "84"), Reach(0.05, 0.07, 0.07, "90")))
         placed = placements(Problem((FIXED, slot), (belts,))).placements
         self.assertEqual(sorted(p.reaches[0].name for p in placed), ["84", "90"])
         rooms = {p.reaches[0].name: p.room for p in placed}
@@ -124,7 +124,7 @@ class InSlots(unittest.TestCase):
 
     def test_a_way_that_lies_between_two_fiftieths_of_a_millimetre_is_found(self) -> None:
         slot = PlacedShaft("axle", ((0.05, 0.0), (0.09, 0.0)), slot=True)
-        fine = Pair("motor", "axle", (Reach(0.0612345, 0.0612346, 0.0612345),))
+        fine = PlacedPair("motor", "axle", (Reach(0.0612345, 0.0612346, 0.0612345),))
         (way,) = placements(Problem((FIXED, slot), (fine,))).placements
         self.assertAlmostEqual(way.at["axle"][0], 0.0612345, 9)
 
@@ -145,7 +145,7 @@ class Helping(unittest.TestCase):
 
     def test_teeth_are_not_pushed_into_each_other(self) -> None:
         row = PlacedShaft("axle", holes(8, 1))
-        near = Pair("motor", "axle", (Reach(0.0605, 0.0606, 0.0605),), nearer=False)
+        near = PlacedPair("motor", "axle", (Reach(0.0605, 0.0606, 0.0605),), nearer=False)
         self.assertEqual(relaxations(Problem((FIXED, row), (near,))), [])
         self.assertEqual(relaxations(Problem((FIXED, row), (replace(near, nearer=True),)))[0].pair, 0)
 
@@ -167,7 +167,7 @@ class Large(unittest.TestCase):
                 PlacedShaft("second", grid),
                 PlacedShaft("axle", grid),
             ),
-            (gear("motor", "first", 0.06), Pair("first", "second", lengths), gear("second", "axle", 0.06)),
+            (gear("motor", "first", 0.06), PlacedPair("first", "second", lengths), gear("second", "axle", 0.06)),
             (Clear("motor", "second", 0.05), Clear("first", "axle", 0.05), Clear("motor", "axle", 0.08)),
         )
         found, complete = placements(plate)

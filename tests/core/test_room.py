@@ -21,7 +21,7 @@ from ydrometer.geometry import loops
 from ydrometer.screens.mounted import mounted
 from ydrometer.search import read_request
 from ydrometer.search.answer import answer
-from ydrometer.search.choices import NO_PART, Head, Slot, slots
+from ydrometer.search.choices import NO_PART, Head, StageSlot, slots
 from ydrometer.search.compose import compose
 from ydrometer.search.mount import together
 from ydrometer.search.on_plate import OnPlate
@@ -245,6 +245,6 @@ class NotAsked(TestCase):
             self.assertTrue(plate.goes(Option(0, HEAD, (0,) * len(stages), 0.0, 0)))
 
 
-def all_at_once(kept: list[Slot], places: list[int]) -> bool:
+def all_at_once(kept: list[StageSlot], places: list[int]) -> bool:
     rows = together([slot.places for slot in kept if slot.places], [np.array([i]) for i in places])
     return rows is None or bool(rows[0])

@@ -24,7 +24,7 @@ class RowWorkings(unittest.TestCase):
         found = limits(evaluate([design.read(raw)]))
         for row in found.rows:
             with self.subTest(check=row.check, path=row.path, member=row.member, moment=row.moment):
-                self.holds(row, row_working(found.asked, row))
+                self.holds(row, row_working(found.case, row))
         return {row.check for row in found.rows if row.use is not None}
 
     def holds(self, row: UseRow, steps: Working) -> None:

@@ -15,7 +15,7 @@ from pypdfium2 import PdfDocument
 from tests.core.plates import AXLE, JACK, MOTOR, PLATE, at, read, shaft
 from ydrometer.files.sheets.dxf import dxf
 from ydrometer.files.sheets.outline import LAYERS, Outline, adapter_outline, box, plate_outline
-from ydrometer.files.sheets.pdf import EDGE, FOOT, SIZES, Layout, on_tiles, pdf, tiles_of, window
+from ydrometer.files.sheets.pdf import EDGE, FOOT, SIZES, TileLayout, on_tiles, pdf, tiles_of, window
 from ydrometer.files.sheets.svg import BAR, svg
 from ydrometer.fit.setup import set_up
 
@@ -128,7 +128,7 @@ class AsPdf(TestCase):
         self.assertEqual(sorted({round(tile.bottom - bottom, 6) for tile in tiles})[:2], [0.0, 60.0])
 
     def test_a_sheet_draws_what_lies_on_it_and_nothing_else(self) -> None:
-        layout = Layout((0.0, 0.0), (100.0, 60.0), tuple(tiles_of(outline(), 100.0, 60.0)))
+        layout = TileLayout((0.0, 0.0), (100.0, 60.0), tuple(tiles_of(outline(), 100.0, 60.0)))
         drawn = on_tiles(outline(), layout)
         holes = [s for shapes in drawn.values() for s in shapes if s.layer == "HOLES"]
         self.assertEqual(len({(s.x, s.y) for s in holes}), 300)  # type: ignore[union-attr]

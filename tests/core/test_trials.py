@@ -22,11 +22,11 @@ from ydrometer.files.calibration_report import report_of
 from ydrometer.files.limits_report import report as limits_report
 from ydrometer.trials import runs_file
 from ydrometer.trials.calibrate import Calibration
-from ydrometer.trials.case import Case, Factors
+from ydrometer.trials.case import Factors, TrialCase
 from ydrometer.trials.differences import by_chance
 from ydrometer.trials.fitted_design import fitted_design
 from ydrometer.trials.kinds import Coast
-from ydrometer.trials.model import Model, Posed
+from ydrometer.trials.model import Model, PosedQuestion
 from ydrometer.trials.rows import alone
 from ydrometer.trials.unknowns import unknowns
 
@@ -67,7 +67,7 @@ def value(raw: dict[str, Any], designs: dict[str, Any] | None = None) -> float:
     """What the model says of one run."""
     file = runs_file.read(made_of(raw, **(designs or {})))
     (trial,) = file.runs
-    model = Model(dict(file.designs), [Posed(trial, trial.design, "", trial.conditions)])
+    model = Model(dict(file.designs), [PosedQuestion(trial, trial.design, "", trial.conditions)])
     return float(model.values([], np.zeros((1, 0)))[0, 0])
 
 
@@ -119,7 +119,7 @@ class References(TestCase):
     def test_a_fitted_design_is_read_and_says_what_was_asked(self) -> None:
         for name in NAMES:
             calibration = calibrated(name)
-            asked = calibration.asked[0][0].design
+            asked = calibration.predictions[0][0].design
             document = design.read(fitted_design(calibration, asked))
             again = evaluate([document]).value("top_speed", 0)
             with self.subTest(name):
@@ -164,11 +164,11 @@ class Edges(TestCase):
 
 class Kinds(TestCase):
     def test_coasting_against_the_integral(self) -> None:
-        rows = alone(Case(design.read(PLAIN).design), Factors.ones(1, 1))
+        rows = alone(TrialCase(design.read(PLAIN).design), Factors.ones(1, 1))
         body = rows.batch.vehicle[0, 0]
         for grade in (0.0, -0.02):
             run_ = Coast(design="plain", readings=(1.0,), begun=8.0, ended=6.0, drive="free", grade=grade)
-            case = Case(run_.conditions.applied(design.read(PLAIN).design))
+            case = TrialCase(run_.conditions.applied(design.read(PLAIN).design))
             sloping = alone(case, Factors.ones(1, 1)).batch.vehicle[0, 0]
             against = float(sloping["rolling"] + sloping["grade"])
             exact = quad(lambda v, a=against: float(body["mass"]) / (a + float(body["air"]) * v * v), 6.0, 8.0)[0]

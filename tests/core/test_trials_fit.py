@@ -15,8 +15,8 @@ from ydrometer.document import design
 from ydrometer.trials import runs_file
 from ydrometer.trials.calibrate import Calibration
 from ydrometer.trials.fit import Data, Fit, fitted
-from ydrometer.trials.model import Model, Posed
-from ydrometer.trials.rows import Rows
+from ydrometer.trials.model import Model, PosedQuestion
+from ydrometer.trials.rows import TrialRows
 from ydrometer.trials.unknowns import Unknown, unknowns
 
 DOUBT = 0.02
@@ -26,7 +26,7 @@ DOUBT = 0.02
 class Made:
     """A question whose answer follows from the factors alone."""
 
-    of: Callable[[Rows], Floats]
+    of: Callable[[TrialRows], Floats]
     moving: bool = False
 
     def refers_to(self, key: str) -> tuple[float, ...]:
@@ -35,15 +35,15 @@ class Made:
     def zero(self, ambient: float) -> float:
         return 0.0
 
-    def values(self, rows: Rows) -> Floats:
+    def values(self, rows: TrialRows) -> Floats:
         return self.of(rows)
 
 
-def two(*of: Callable[[Rows], Floats]) -> tuple[Model, list[Unknown]]:
+def two(*of: Callable[[TrialRows], Floats]) -> tuple[Model, list[Unknown]]:
     """A model of grip and drag alone."""
     read = {"plain": design.read(PLAIN)}
     wanted = [u for u in unknowns(read, [("plain", "")]) if u.kind.name in {"grip", "drag_area"}]
-    return Model(read, [Posed(Made(one), "plain", "") for one in of]), wanted
+    return Model(read, [PosedQuestion(Made(one), "plain", "") for one in of]), wanted
 
 
 def fit(model: Model, chosen: list[Unknown], y: list[float]) -> Fit:

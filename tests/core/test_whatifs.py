@@ -16,7 +16,7 @@ from ydrometer.base.tables.measures import OF_LOADS
 from ydrometer.document import design
 from ydrometer.document.changes import changes, summary
 from ydrometer.evaluation.evaluate import evaluate
-from ydrometer.loads.told import in_short
+from ydrometer.loads.summary import in_short
 from ydrometer.questions.compare import compare
 from ydrometer.questions.duty_limit import duty_limit
 from ydrometer.questions.grid import grid

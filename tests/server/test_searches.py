@@ -18,7 +18,7 @@ from tests.server.people import WorkshopCase, small_pieces
 from ydrometer.parts import bulk
 from ydrometer.search import read_request
 from ydrometer.search.compose import compose
-from ydrometer.search.found import Found
+from ydrometer.search.outcome import Outcome
 from ydrometer.search.run import search
 
 ASKED: dict[str, Any] = {
@@ -57,7 +57,7 @@ class SearchCase(WorkshopCase):
             ids = [self.ask().json()["search"]["id"] for _ in range(count)]
         return [Search.objects.get(pk=pk) for pk in ids]
 
-    def expected(self) -> Found:
+    def expected(self) -> Outcome:
         return search(read_request(compose(ASKED, [p.document for p in self.workshop.parts.all()])))
 
     def state(self, search_row: Search) -> str:
@@ -139,7 +139,7 @@ class Large(SearchCase):
         self.assertGreater(state["remaining"], 0.0)
         self.finish(one)
         self.assertEqual(self.state(one), "done")
-        self.assertEqual(Found.from_json(one.found or {}), self.expected())
+        self.assertEqual(Outcome.from_json(one.found or {}), self.expected())
         self.assertEqual(Piece.objects.count(), 0)
         actions.go_through_piece(one.pk, 1)
 

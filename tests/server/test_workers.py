@@ -22,7 +22,7 @@ from server.workshops.actions import create_workshop
 from tests.bench.search import request
 from tests.server.people import small_pieces
 from ydrometer.search import read_request
-from ydrometer.search.found import Found
+from ydrometer.search.outcome import Outcome
 from ydrometer.search.run import search
 
 PATIENCE_S = 120.0
@@ -76,4 +76,4 @@ class Killed(TransactionTestCase):
         self.until("the end", lambda: Search.objects.get(pk=answer.pk).state != State.RUNNING)
         done = Search.objects.get(pk=answer.pk)
         self.assertEqual((done.state, done.trouble), (State.DONE, ""))
-        self.assertEqual(Found.from_json(done.found or {}), search(read_request(RAW)))
+        self.assertEqual(Outcome.from_json(done.found or {}), search(read_request(RAW)))

@@ -36,7 +36,7 @@ class InspectionFinding:
             yield "words", "empty", "say what was found"
 
     @property
-    def told(self) -> str:
+    def sentence(self) -> str:
         """In a few words: "loosened: one screw of the motor"."""
         return self.words if self.found == "other" else f"{self.found}: {self.words}" if self.words else self.found
 

@@ -8,7 +8,7 @@ from datetime import datetime
 from functools import partial
 
 from ydrometer.build.hours import Hours
-from ydrometer.build.plan import Order, Plan, plan
+from ydrometer.build.plan import PartOrder, WorkPlan, plan
 from ydrometer.build.step import Step
 
 DAY_H = 24.0
@@ -29,18 +29,18 @@ class LateCase:
     """All that a plan was made from, to make it once more with one thing changed."""
 
     steps: Sequence[Step]
-    orders: Sequence[Order]
+    orders: Sequence[PartOrder]
     event: datetime
     now: datetime
     hours: Hours
     done: Collection[str] = ()
 
-    def plan(self) -> Plan:
+    def plan(self) -> WorkPlan:
         """The plan itself."""
         return plan(self.steps, self.orders, self.event, self.now, self.hours, self.done)
 
 
-def sentence(case: LateCase, found: Plan) -> str:
+def sentence(case: LateCase, found: WorkPlan) -> str:
     """How the plan stands, and what to do first.
 
     Args:
@@ -54,7 +54,7 @@ def sentence(case: LateCase, found: Plan) -> str:
     return f"Late by {days}. {first}"
 
 
-def reliefs(case: LateCase, days: Plan) -> list[Relief]:
+def reliefs(case: LateCase, days: WorkPlan) -> list[Relief]:
     """Single changes that make a late plan less late, the best first.
 
     Args:
@@ -74,7 +74,7 @@ def reliefs(case: LateCase, days: Plan) -> list[Relief]:
     )
 
 
-def _first(case: LateCase, days: Plan) -> str:
+def _first(case: LateCase, days: WorkPlan) -> str:
     """The order or step that cannot wait."""
     today = case.now.date()
     urgent = [due.part for due in days.orders if due.latest <= today]

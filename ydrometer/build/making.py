@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from ydrometer.base.tables.strengths import MATERIALS
 from ydrometer.build.matching import Owned, is_longer, seated
 from ydrometer.build.needs import Need
-from ydrometer.build.workshop import Workshop
+from ydrometer.build.workshop import BuildShop
 from ydrometer.document.sources import Motor
 from ydrometer.document.stages.assembly import EYES, FUMES, Job, mm
 from ydrometer.document.walk import branch_of
@@ -58,7 +58,7 @@ def drills(start: float, end: float) -> list[float]:
     return [*(size for size in between if start < size < last), *([last] if last > start else []), end]
 
 
-def of_part(shop: Workshop, need: Need, owned: Owned | None) -> list[Making]:
+def of_part(shop: BuildShop, need: Need, owned: Owned | None) -> list[Making]:
     """What has to be done to the part that is matched with a need, or to what is made for it.
 
     Args:
@@ -92,7 +92,7 @@ def _parted(need: Need, owned: Owned) -> Iterator[Making]:
         yield Making("part", has, need.sizes["around"], "Count its links and part it", EYES, "")
 
 
-def _turned(shop: Workshop, need: Need, owned: Owned) -> Iterator[Making]:
+def _turned(shop: BuildShop, need: Need, owned: Owned) -> Iterator[Making]:
     """A flange that touches the shaft beside it, turned down until it clears."""
     rim: float | None = getattr(owned.part, "rim", None)
     if rim is None:
@@ -116,7 +116,7 @@ def _room(plate: Setup, name: str) -> float:
     return room
 
 
-def _made(shop: Workshop, need: Need) -> Iterator[Making]:
+def _made(shop: BuildShop, need: Need) -> Iterator[Making]:
     if need.kind == "shaft":
         length = shop.mount(need.where[0]).length
         if length:
@@ -130,7 +130,7 @@ def _made(shop: Workshop, need: Need) -> Iterator[Making]:
         yield from _printed(shop, need)
 
 
-def _shortened(shop: Workshop, need: Need) -> Iterator[Making]:
+def _shortened(shop: BuildShop, need: Need) -> Iterator[Making]:
     """Screws that go too deep behind the plate."""
     bolts, plate = shop.mount(need.where[0]).bolts, shop.fit.plate
     if bolts is None or bolts.length is None or bolts.depth is None or plate is None or plate.thickness is None:
@@ -141,7 +141,7 @@ def _shortened(shop: Workshop, need: Need) -> Iterator[Making]:
         yield Making("cut to length", bolts.length, most, words, EYES, "shorten")
 
 
-def _printed(shop: Workshop, need: Need) -> Iterator[Making]:
+def _printed(shop: BuildShop, need: Need) -> Iterator[Making]:
     source = shop.design.drive.branches[branch_of(need.where[0])].source
     material = source.mount_material if isinstance(source, Motor) else None
     softens = MATERIALS[material].softens if material else None

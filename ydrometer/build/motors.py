@@ -6,7 +6,7 @@ import math
 from collections.abc import Iterator
 
 from ydrometer.build import plates
-from ydrometer.build.workshop import Workshop
+from ydrometer.build.workshop import BuildShop
 from ydrometer.document.sources import Engine
 from ydrometer.document.stages.assembly import Job, made_fast, mm
 from ydrometer.document.walk import branch_of
@@ -16,7 +16,7 @@ HIDES = 0.02
 """m beside its body within which a neighbour leaves no room for fingers."""
 
 
-def jobs(shop: Workshop) -> Iterator[Job]:
+def jobs(shop: BuildShop) -> Iterator[Job]:
     """The jobs of every motor and engine.
 
     Args:
@@ -33,7 +33,7 @@ def jobs(shop: Workshop) -> Iterator[Job]:
         mounted.append(path)
 
 
-def _plugged(shop: Workshop, path: str) -> Job:
+def _plugged(shop: BuildShop, path: str) -> Job:
     motor = shop.named(path)
     return Job(
         place=path,
@@ -48,7 +48,7 @@ def _plugged(shop: Workshop, path: str) -> Job:
     )
 
 
-def _mounted(shop: Workshop, path: str, hides: tuple[str, ...]) -> Job:
+def _mounted(shop: BuildShop, path: str, hides: tuple[str, ...]) -> Job:
     moved, each = shop.moved_by(path), shop.line.sources[path]
     name = shop.named(path)
     ends = "leave them loose: it is moved once more" if moved else f"then tighten them, {made_fast(shop.ways)}"
@@ -81,7 +81,7 @@ def _clutch(path: str) -> Job:
     )
 
 
-def _screws(shop: Workshop, path: str) -> str:
+def _screws(shop: BuildShop, path: str) -> str:
     bolts = shop.mount(path).bolts
     if bolts is None:
         return ""
@@ -89,7 +89,7 @@ def _screws(shop: Workshop, path: str) -> str:
     return f"{bolts.count} screws{long}, "
 
 
-def _depth(shop: Workshop, path: str) -> str:
+def _depth(shop: BuildShop, path: str) -> str:
     """How far the screws go in, as far as that is known."""
     bolts, plate = shop.mount(path).bolts, shop.fit.plate
     if bolts is None or bolts.length is None or plate is None or plate.thickness is None:
@@ -99,7 +99,7 @@ def _depth(shop: Workshop, path: str) -> str:
     return f"{into}{most} is right."
 
 
-def _neighbours(shop: Workshop, first: str, second: str) -> bool:
+def _neighbours(shop: BuildShop, first: str, second: str) -> bool:
     """Whether one motor hides the plug of another: of one branch, or nearer than its own radius and 20 mm."""
     if branch_of(first) == branch_of(second):
         return True

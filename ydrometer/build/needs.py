@@ -7,7 +7,7 @@ from dataclasses import dataclass, field, replace
 from typing import Any
 
 from ydrometer.build.line import Sitting
-from ydrometer.build.workshop import Workshop
+from ydrometer.build.workshop import BuildShop
 from ydrometer.document.mounting import ShaftMount
 from ydrometer.document.sources import Engine, Motor
 from ydrometer.document.stages import Stage
@@ -49,7 +49,7 @@ class Need:
         return self.kind, self.words, tuple(self.sizes.items()), tuple(self.wishes.items()), self.shaft
 
 
-def needs(shop: Workshop) -> list[Need]:
+def needs(shop: BuildShop) -> list[Need]:
     """Everything that a design needs, each thing once with all its places, in the order of power.
 
     Args:
@@ -69,7 +69,7 @@ def _together(first: Need, second: Need) -> Need:
     return replace(first, number=first.number + second.number, where=where)
 
 
-def _sources(shop: Workshop) -> Iterator[Need]:
+def _sources(shop: BuildShop) -> Iterator[Need]:
     for b, branch in enumerate(shop.design.drive.branches):
         path, source, count = f"drive.branches[{b}]", branch.source, branch.count
         kind = source.kind
@@ -91,7 +91,7 @@ def _law(source: Motor | Engine) -> Any:
     return source.constants or source.bench_points
 
 
-def _stages(shop: Workshop) -> Iterator[Need]:
+def _stages(shop: BuildShop) -> Iterator[Need]:
     for between in shop.line.stages:
         stage, path = between.stage, between.path
         for wheel, member in zip(_once_each(shop, path), stage.members, strict=True):
@@ -102,7 +102,7 @@ def _stages(shop: Workshop) -> Iterator[Need]:
             yield _box(stage, path)
 
 
-def _once_each(shop: Workshop, path: str) -> list[Sitting]:
+def _once_each(shop: BuildShop, path: str) -> list[Sitting]:
     """The wheels of a stage, equal drivers of several motors as one that is needed several times."""
     wheels = shop.line.of(path)
     if not wheels:
@@ -112,7 +112,7 @@ def _once_each(shop: Workshop, path: str) -> list[Sitting]:
     return [replace(drivers[0], times=times), *(wheel for wheel in wheels if wheel not in drivers)]
 
 
-def _wheel(shop: Workshop, stage: Stage, wheel: Sitting, measure: float, kind: str) -> Need:
+def _wheel(shop: BuildShop, stage: Stage, wheel: Sitting, measure: float, kind: str) -> Need:
     form = next(member.form for member in stage.members if member.measure == measure)
     sizes: dict[str, Any] = {form.measure: int(measure) if form.toothed else measure}
     words = wheel.words
@@ -125,7 +125,7 @@ def _wheel(shop: Workshop, stage: Stage, wheel: Sitting, measure: float, kind: s
     return Need(kind, words, wheel.times, (wheel.name,), sizes, wishes, shaft)
 
 
-def _loop(shop: Workshop, stage: Stage, path: str) -> Iterator[Need]:
+def _loop(shop: BuildShop, stage: Stage, path: str) -> Iterator[Need]:
     lies, size = stage.in_plane, stage.tooth_size
     assert isinstance(lies, Loop)  # see _stages
     said = shop.fit.loop(path)
@@ -145,10 +145,12 @@ def _loop(shop: Workshop, stage: Stage, path: str) -> Iterator[Need]:
 def _box(stage: Stage, path: str) -> Need:
     """A closed stage; one of a kind that no bin holds is to be bought or made."""
     sizes = {stage.ratio_key: getattr(stage, stage.ratio_key)} if stage.whole_part else {}
-    return Need(stage.whole_part or stage.kind, f"{stage.noun}, {stage.told}", 1, (path,), sizes, mass=stage.mass)
+    return Need(
+        stage.whole_part or stage.kind, f"{stage.noun}, {stage.sizes_words}", 1, (path,), sizes, mass=stage.mass
+    )
 
 
-def _shafts(shop: Workshop) -> Iterator[Need]:
+def _shafts(shop: BuildShop) -> Iterator[Need]:
     for path in shop.line.shafts:
         said = shop.mount(path)
         bare = path not in shop.line.sources and path not in shop.line.hidden
@@ -168,7 +170,7 @@ def _shafts(shop: Workshop) -> Iterator[Need]:
             yield _plate(plate.mounting.plate, plate.plane.behind)
 
 
-def _shaft(shop: Workshop, path: str, said: ShaftMount) -> Need:
+def _shaft(shop: BuildShop, path: str, said: ShaftMount) -> Need:
     words = shop.line.shafts[path]
     across = f", {mm(said.diameter)} {said.shape}" if said.diameter else ""
     long = f", {mm(said.length)} long" if said.length else ""
@@ -200,7 +202,7 @@ def _plate(plate: Any, behind: str) -> Need:
     return Need("plate", words, 1, (behind or "fit.plate",))
 
 
-def _once(shop: Workshop) -> Iterator[Need]:
+def _once(shop: BuildShop) -> Iterator[Need]:
     """What the whole vehicle needs: supply, fuse, wheels, adapters, and what comes out of tubes."""
     supply, drive = shop.design.drive.supply, shop.design.drive
     if supply is not None:
@@ -227,7 +229,7 @@ def _once(shop: Workshop) -> Iterator[Need]:
     yield from _from_tubes(shop, drive.units)
 
 
-def _from_tubes(shop: Workshop, units: int) -> Iterator[Need]:
+def _from_tubes(shop: BuildShop, units: int) -> Iterator[Need]:
     if shop.ways.locking == "locker":
         yield Need("locker", "thread locker, medium", 1, ("build.locking",))
     yield Need("grease", "grease", 1, tuple(between.path for between in shop.line.stages))

@@ -12,8 +12,8 @@ from ydrometer.build.book import OwnLine
 from ydrometer.build.making import Making, of_part
 from ydrometer.build.matching import Near, Owned, kind_in_bin, match, nearest, seated
 from ydrometer.build.needs import SHARED, Need, needs
-from ydrometer.build.plan import Order
-from ydrometer.build.workshop import Workshop
+from ydrometer.build.plan import PartOrder
+from ydrometer.build.workshop import BuildShop
 from ydrometer.document.stages.assembly import mm
 from ydrometer.parts.part import Part
 from ydrometer.parts.read import read_part
@@ -89,7 +89,7 @@ def _read(document: bytes) -> Part:
 
 
 def parts_list(
-    shop: Workshop, bin_: Sequence[Owned] = (), taken: Mapping[str, int] | None = None, own: Sequence[OwnLine] = ()
+    shop: BuildShop, bin_: Sequence[Owned] = (), taken: Mapping[str, int] | None = None, own: Sequence[OwnLine] = ()
 ) -> PartsList:
     """What a design needs, matched with a bin.
 
@@ -131,7 +131,7 @@ def _adapters(matched: Sequence[tuple[Need, Owned | None]]) -> Iterator[Need]:
 
 
 def _line(
-    shop: Workshop,
+    shop: BuildShop,
     need: Need,
     owned: Owned | None,
     bin_: Sequence[Owned],
@@ -181,16 +181,16 @@ def _mass(part: Part, need: Need) -> float | None:
     return None if each is None else need.number * each
 
 
-def orders(parts: PartsList) -> list[Order]:
+def orders(parts: PartsList) -> list[PartOrder]:
     """What has to be bought, with where it goes and how long that takes.
 
     Args:
         parts: of a design.
     """
-    return [Order(line.need.words, line.need.where, line.lead_days) for line in parts.lines if line.to_buy]
+    return [PartOrder(line.need.words, line.need.where, line.lead_days) for line in parts.lines if line.to_buy]
 
 
-def used(shop: Workshop, bin_: Sequence[Owned], taken: Mapping[str, int]) -> dict[str, int]:
+def used(shop: BuildShop, bin_: Sequence[Owned], taken: Mapping[str, int]) -> dict[str, int]:
     """How many of each part of a bin a design takes, by its id.
 
     Args:

@@ -16,7 +16,7 @@ ENOUGH_TO_JUDGE = 5
 
 
 @dataclass(frozen=True, slots=True)
-class Order:
+class PartOrder:
     """A part that has to be bought: its words, paths of the design it goes to, and days until it is here; `placed` says
     that it has been ordered.
     """
@@ -28,7 +28,7 @@ class Order:
 
 
 @dataclass(frozen=True, slots=True)
-class Day:
+class WorkDay:
     """Work of one day: minutes of all people, and ids of steps, some of which may go on from another day."""
 
     date: date
@@ -45,7 +45,7 @@ class Due:
 
 
 @dataclass(frozen=True, slots=True)
-class Plan:
+class WorkPlan:
     """The days to an event.
 
     Attributes:
@@ -54,7 +54,7 @@ class Plan:
     """
 
     event: datetime
-    days: list[Day]
+    days: list[WorkDay]
     starts: dict[str, datetime]
     orders: list[Due]
     late_by_days: int
@@ -63,12 +63,12 @@ class Plan:
 
 def plan(
     steps: Sequence[Step],
-    orders: Sequence[Order],
+    orders: Sequence[PartOrder],
     event: datetime,
     now: datetime,
     hours: Hours,
     done: Collection[str] = (),
-) -> Plan:
+) -> WorkPlan:
     """Spread what is left over the days to an event: as late as it can be, or, where that began before now, as early.
 
     Args:
@@ -128,22 +128,24 @@ Spans = dict[str, list[tuple[datetime, datetime]]]
 def _told(
     spans: Spans,
     steps: Sequence[Step],
-    orders: Sequence[Order],
+    orders: Sequence[PartOrder],
     due: list[Due],
     event: datetime,
     hours: Hours,
     late: int,
-) -> Plan:
+) -> WorkPlan:
     work: dict[date, list[tuple[datetime, float, str]]] = {}
     for id, pieces in spans.items():
         for start, end in pieces:
             work.setdefault(start.date(), []).append((start, (end - start).total_seconds() / 60.0, id))
     days = [
-        Day(day, round(sum(minutes for _, minutes, _ in own), 3), tuple(dict.fromkeys(id for _, _, id in sorted(own))))
+        WorkDay(
+            day, round(sum(minutes for _, minutes, _ in own), 3), tuple(dict.fromkeys(id for _, _, id in sorted(own)))
+        )
         for day, own in sorted(work.items())
     ]
     starts = {id: pieces[0][0] for id, pieces in spans.items()}
-    return Plan(event, days, starts, sorted(due, key=lambda d: d.latest), late, critical(steps, orders, hours))
+    return WorkPlan(event, days, starts, sorted(due, key=lambda d: d.latest), late, critical(steps, orders, hours))
 
 
 def _backwards(steps: Sequence[Step], event: datetime, hours: Hours) -> dict[str, list[Span]]:
@@ -160,7 +162,7 @@ def _backwards(steps: Sequence[Step], event: datetime, hours: Hours) -> dict[str
     return placed
 
 
-def _forwards(steps: Sequence[Step], orders: Sequence[Order], now: datetime, hours: Hours) -> dict[str, list[Span]]:
+def _forwards(steps: Sequence[Step], orders: Sequence[PartOrder], now: datetime, hours: Hours) -> dict[str, list[Span]]:
     """Pieces of each step, minutes from now: each behind what it needs, and behind the delivery of its parts."""
     people = lanes(hours, now, 1)
     waits = {step.id: step.wait / 60.0 for step in steps}
@@ -171,7 +173,7 @@ def _forwards(steps: Sequence[Step], orders: Sequence[Order], now: datetime, hou
     return placed
 
 
-def _here(step: Step, orders: Sequence[Order]) -> float:
+def _here(step: Step, orders: Sequence[PartOrder]) -> float:
     """When the last part of a step is here that is ordered now, minutes from now."""
     return max((order.days * DAY_MIN for order in orders if set(order.where) & set(step.parts)), default=0.0)
 
@@ -184,13 +186,13 @@ def _place(people: Sequence[Lane], ready: float, minutes: float) -> list[Span]:
     return list(pieces)
 
 
-def _latest(order: Order, steps: Sequence[Step], begins: Mapping[str, datetime], event: datetime) -> datetime:
+def _latest(order: PartOrder, steps: Sequence[Step], begins: Mapping[str, datetime], event: datetime) -> datetime:
     """The latest moment of an order: its days before the first step that handles the part."""
     first = min((begins[s.id] for s in steps if set(order.where) & set(s.parts)), default=event)
     return first - timedelta(days=order.days)
 
 
-def critical(steps: Sequence[Step], orders: Sequence[Order], hours: Hours) -> list[str]:
+def critical(steps: Sequence[Step], orders: Sequence[PartOrder], hours: Hours) -> list[str]:
     """Ids of the steps on the longest way to the end, counting waits, deliveries, and work as long as a week makes it.
 
     The critical path method (Kelley and Walker, Critical-Path Planning and Scheduling, 1959), with each duration in

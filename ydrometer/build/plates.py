@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from ydrometer.build.workshop import Workshop
+from ydrometer.build.workshop import BuildShop
 from ydrometer.document.stages.assembly import EYES, Job, Record, mm
 from ydrometer.fit.setup import Setup
 
@@ -13,7 +13,7 @@ LAST = "deburr"
 """The verb after which a plate is ready."""
 
 
-def jobs(shop: Workshop) -> Iterator[Job]:
+def jobs(shop: BuildShop) -> Iterator[Job]:
     """The jobs of every plate; without one the places of the shafts are marked out on whatever carries them.
 
     Args:
@@ -26,7 +26,7 @@ def jobs(shop: Workshop) -> Iterator[Job]:
         yield _marked_out(shop)
 
 
-def ready(shop: Workshop) -> tuple[str, ...]:
+def ready(shop: BuildShop) -> tuple[str, ...]:
     """Ids of the jobs after which shafts have something to stand in."""
     drilled = [plate for plate in shop.plates if plate.mounting.plate is not None]
     return tuple(f"{_place(plate)}:{LAST}" for plate in drilled) or ("fit:mark_out",)
@@ -88,7 +88,7 @@ def _plate(plate: Setup, cautions: tuple[str, ...]) -> Iterator[Job]:
     )
 
 
-def _minded(shop: Workshop) -> tuple[str, ...]:
+def _minded(shop: BuildShop) -> tuple[str, ...]:
     """What to mind while holes are made; more where somebody rides."""
     return (EYES, WELDED) if shop.design.vehicle.payload else (EYES,)
 
@@ -106,7 +106,7 @@ def _sizes(plate: Setup) -> str:
     return ": " + ", ".join(mm(hole) for hole in sorted(holes)) if holes else ""
 
 
-def _marked_out(shop: Workshop) -> Job:
+def _marked_out(shop: BuildShop) -> Job:
     return Job(
         place="fit",
         verb="mark_out",

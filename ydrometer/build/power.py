@@ -6,7 +6,7 @@ from collections.abc import Iterator
 
 from ydrometer.build import wiring
 from ydrometer.build.wiring import SAFE_ENGINE
-from ydrometer.build.workshop import Workshop
+from ydrometer.build.workshop import BuildShop
 from ydrometer.document.sources import Engine
 from ydrometer.document.stages.assembly import CURE, FUMES, Job, Record
 from ydrometer.document.walk import branch_of
@@ -23,7 +23,7 @@ RIDER = "Helmet and proper ground; local law and event rules come first, and roa
 LOOK = "Power off and battery out before hands go in."
 
 
-def per_unit(shop: Workshop) -> Iterator[Job]:
+def per_unit(shop: BuildShop) -> Iterator[Job]:
     """The locker of one unit, when all of it is set, and each of its sources under power by itself.
 
     Args:
@@ -70,7 +70,7 @@ def road_wheels() -> Job:
     )
 
 
-def jobs(shop: Workshop, before: tuple[str, ...]) -> Iterator[Job]:
+def jobs(shop: BuildShop, before: tuple[str, ...]) -> Iterator[Job]:
     """From the last look before power to the signature.
 
     Args:
@@ -111,7 +111,7 @@ def jobs(shop: Workshop, before: tuple[str, ...]) -> Iterator[Job]:
     yield from _on_the_ground(shop)
 
 
-def _on_the_ground(shop: Workshop) -> Iterator[Job]:
+def _on_the_ground(shop: BuildShop) -> Iterator[Job]:
     ridden = shop.design.vehicle.payload > 0.0
     yield Job(
         place="vehicle",
@@ -149,23 +149,23 @@ def _on_the_ground(shop: Workshop) -> Iterator[Job]:
     )
 
 
-def before_power(shop: Workshop) -> tuple[str, ...]:
+def before_power(shop: BuildShop) -> tuple[str, ...]:
     """Ids of what the wiring and the wheels need done before power."""
     return ("vehicle:road_wheels", *wiring.ids(shop))
 
 
-def _standing(shop: Workshop, source: str) -> tuple[str, ...]:
+def _standing(shop: BuildShop, source: str) -> tuple[str, ...]:
     """What to mind while a source turns in the air."""
     said = shop.design.drive.branches[branch_of(source)].source
     return (STAND, SAFE_ENGINE) if isinstance(said, Engine) else (STAND,)
 
 
-def _sense(shop: Workshop, source: str) -> str:
+def _sense(shop: BuildShop, source: str) -> str:
     said = shop.design.drive.branches[branch_of(source)].source
     return "anticlockwise as the Line shows it" if said.reversed else "clockwise as the Line shows it"
 
 
-def _predicted(shop: Workshop) -> str:
+def _predicted(shop: BuildShop) -> str:
     """What the model says of the wheel in the air; nothing where it says nothing."""
     turns = in_rpm(evaluate([shop.document]).value("no_load_wheel_rpm", 0))
     return f": {turns:.0f} rpm are predicted" if turns else ""

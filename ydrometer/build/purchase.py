@@ -8,7 +8,7 @@ from datetime import date, datetime
 from typing import Literal
 
 from ydrometer.build.parts_list import PartsListLine
-from ydrometer.build.plan import Order
+from ydrometer.build.plan import PartOrder
 
 PurchaseState = Literal["needed", "ordered", "here", "fitted"]
 PURCHASE_STATES: tuple[PurchaseState, ...] = ("needed", "ordered", "here", "fitted")
@@ -65,7 +65,7 @@ def spending(lines: Sequence[PartsListLine], said: Mapping[str, Said]) -> Spendi
     return Spending(spent, to_spend, unpriced)
 
 
-def open_orders(lines: Sequence[PartsListLine], said: Mapping[str, Said], now: datetime) -> list[Order]:
+def open_orders(lines: Sequence[PartsListLine], said: Mapping[str, Said], now: datetime) -> list[PartOrder]:
     """What has still to come: not ordered yet, or ordered and expected.
 
     Args:
@@ -76,12 +76,12 @@ def open_orders(lines: Sequence[PartsListLine], said: Mapping[str, Said], now: d
     return [order for line in lines for order in _order(line, said.get(line.key), now)]
 
 
-def _order(line: PartsListLine, said: Said | None, now: datetime) -> list[Order]:
+def _order(line: PartsListLine, said: Said | None, now: datetime) -> list[PartOrder]:
     if line.to_buy == 0 or (said is not None and said.state in ("here", "fitted")):
         return []
     if said is None or said.state == "needed":
-        return [Order(line.need.words, line.need.where, line.lead_days)]
+        return [PartOrder(line.need.words, line.need.where, line.lead_days)]
     days = line.lead_days - (now - said.at).total_seconds() / DAY_S
     if said.expected is not None:
         days = (said.expected - now.date()).days
-    return [Order(line.need.words, line.need.where, max(0.0, days), placed=True)]
+    return [PartOrder(line.need.words, line.need.where, max(0.0, days), placed=True)]

@@ -6,12 +6,12 @@ from collections.abc import Iterator
 
 from ydrometer.build import plates
 from ydrometer.build.line import Sitting
-from ydrometer.build.workshop import Workshop
+from ydrometer.build.workshop import BuildShop
 from ydrometer.document.stages.assembly import CURE, FUMES, Job, Loose, Record, mm
 from ydrometer.document.stages.plane import Loop
 
 
-def jobs(shop: Workshop) -> Iterator[Job]:
+def jobs(shop: BuildShop) -> Iterator[Job]:
     """The jobs of every shaft that no motor and no box brings along.
 
     Args:
@@ -27,13 +27,13 @@ def jobs(shop: Workshop) -> Iterator[Job]:
             yield from _shaft(shop, path, wheels)
 
 
-def put_on(shop: Workshop, shaft: str) -> str:
+def put_on(shop: BuildShop, shaft: str) -> str:
     """Id of the job after which the wheels of a shaft are on it; empty where it has none."""
     bare = shaft in shop.line.sources or shaft in shop.line.hidden
     return f"{shaft}:wheel" if bare and shop.line.on(shaft) else "" if bare else f"{shaft}:stack"
 
 
-def _shaft(shop: Workshop, path: str, wheels: list[Sitting]) -> Iterator[Job]:
+def _shaft(shop: BuildShop, path: str, wheels: list[Sitting]) -> Iterator[Job]:
     said, name = shop.mount(path), shop.shaft(path)
     names = tuple(wheel.name for wheel in wheels)
     on = _listed([wheel.words for wheel in wheels])
@@ -79,7 +79,7 @@ def _shaft(shop: Workshop, path: str, wheels: list[Sitting]) -> Iterator[Job]:
     )
 
 
-def _bearings(shop: Workshop, path: str) -> Job:
+def _bearings(shop: BuildShop, path: str) -> Job:
     """Bearings that go into a hole of the plate are glued, a day before; others are bolted on."""
     said, name = shop.mount(path), shop.shaft(path)
     if said.opening is None:
@@ -109,12 +109,12 @@ def _bearings(shop: Workshop, path: str) -> Job:
     )
 
 
-def _opened(shop: Workshop, path: str, wheels: list[Sitting]) -> tuple[Loose, ...]:
+def _opened(shop: BuildShop, path: str, wheels: list[Sitting]) -> tuple[Loose, ...]:
     plates_loose = (shop.bolts(path),) if shop.moved_by(path) else ()
     return (*(shop.fastening(wheel.name) for wheel in wheels), *plates_loose, shop.collars(path))
 
 
-def _in_order(shop: Workshop, path: str) -> str:
+def _in_order(shop: BuildShop, path: str) -> str:
     """What is on a shaft, from the first face; empty where nothing says so."""
     stack = shop.mount(path).stack
     if stack is None:
@@ -122,7 +122,7 @@ def _in_order(shop: Workshop, path: str) -> str:
     return ", ".join(f"{item.name or 'item'} {mm(item.width)}" for item in stack.items)
 
 
-def _around(shop: Workshop, path: str) -> str:
+def _around(shop: BuildShop, path: str) -> str:
     """What has to lie around a shaft before it is closed in."""
     nouns = [between.stage.noun for between in shop.line.at(path) if isinstance(between.stage.in_plane, Loop)]
     if not nouns or shop.mount(path).stack is None:
@@ -130,7 +130,7 @@ def _around(shop: Workshop, path: str) -> str:
     return f"The {_listed(nouns)} has to lie around it before the second face closes."
 
 
-def _on_motor(shop: Workshop, path: str, wheels: list[Sitting]) -> Iterator[Job]:
+def _on_motor(shop: BuildShop, path: str, wheels: list[Sitting]) -> Iterator[Job]:
     on, motor = _listed([wheel.words for wheel in wheels]), shop.line.shafts[path]
     key = "with its key" if shop.mount(path).shape in ("keyway", "spline") else "its screw over the flat"
     yield Job(
@@ -147,7 +147,7 @@ def _on_motor(shop: Workshop, path: str, wheels: list[Sitting]) -> Iterator[Job]
     )
 
 
-def _on_output(shop: Workshop, path: str, wheels: list[Sitting]) -> Iterator[Job]:
+def _on_output(shop: BuildShop, path: str, wheels: list[Sitting]) -> Iterator[Job]:
     on = _listed([wheel.words for wheel in wheels])
     yield Job(
         place=path,

@@ -8,7 +8,7 @@ from dataclasses import replace
 from ydrometer.build import motors, plates, power, shafts, wiring
 from ydrometer.build.order import in_order
 from ydrometer.build.step import Step
-from ydrometer.build.workshop import Workshop
+from ydrometer.build.workshop import BuildShop
 from ydrometer.document.stages.assembly import Job, Loose
 
 OF_VEHICLE = "vehicle"
@@ -17,7 +17,7 @@ MOST_UNITS = 4
 """Drive units that have steps of their own; of more than that one step is for all."""
 
 
-def steps_of(shop: Workshop, making: Sequence[Job] = ()) -> list[Step]:
+def steps_of(shop: BuildShop, making: Sequence[Job] = ()) -> list[Step]:
     """The steps that make a design.
 
     Args:
@@ -45,7 +45,7 @@ def steps_of(shop: Workshop, making: Sequence[Job] = ()) -> list[Step]:
     return in_order(_linked(each, whole, shop.design.drive.units, _words(shop)))
 
 
-def _stages(shop: Workshop) -> Iterator[Job]:
+def _stages(shop: BuildShop) -> Iterator[Job]:
     """The jobs of every stage, the first of each behind what its shafts need, and behind whoever moves one of them."""
     for between in shop.line.stages:
         hands = shop.hands(between)
@@ -59,7 +59,7 @@ def _stages(shop: Workshop) -> Iterator[Job]:
         yield from others
 
 
-def _movers(shop: Workshop, path: str) -> Iterator[str]:
+def _movers(shop: BuildShop, path: str) -> Iterator[str]:
     """Other stages for which a shaft of this one is moved: they are set before it."""
     between = next(entry for entry in shop.line.stages if entry.path == path)
     movers = {shop.moved_by(shaft) for shaft in between.shafts}
@@ -124,10 +124,10 @@ def _step(job: Job, unit: int, units: int, ids: Mapping[str, tuple[str, ...]], w
     )
 
 
-def _words(shop: Workshop) -> dict[str, str]:
+def _words(shop: BuildShop) -> dict[str, str]:
     """What a step may be made for: wheels, and stages that have none. When one of these words changes, the step was
     done for something else.
     """
     boxes = [between for between in shop.line.stages if not between.stage.members]
-    stages = {between.path: f"{between.stage.noun} {between.stage.told}" for between in boxes}
+    stages = {between.path: f"{between.stage.noun} {between.stage.sizes_words}" for between in boxes}
     return stages | {wheel.name: wheel.words for wheel in shop.line.wheels}

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from ydrometer.build.workshop import Workshop
+from ydrometer.build.workshop import BuildShop
 from ydrometer.document.stages.assembly import Job, Record
 
 CHARGED = 2.0 * 3600.0
@@ -17,7 +17,7 @@ PACK = (
 SAFE_ENGINE = "Cold engine, out of doors; never above its safe speed, and never defeat the governor."
 
 
-def jobs(shop: Workshop) -> Iterator[Job]:
+def jobs(shop: BuildShop) -> Iterator[Job]:
     """The jobs of all that carries current, and the switch that stops it.
 
     Args:
@@ -30,7 +30,7 @@ def jobs(shop: Workshop) -> Iterator[Job]:
         yield _stop_switch(shop)
 
 
-def per_unit(shop: Workshop) -> Iterator[Job]:
+def per_unit(shop: BuildShop) -> Iterator[Job]:
     """The controllers of one drive unit.
 
     Args:
@@ -59,12 +59,12 @@ def per_unit(shop: Workshop) -> Iterator[Job]:
         )
 
 
-def ids(shop: Workshop) -> tuple[str, ...]:
+def ids(shop: BuildShop) -> tuple[str, ...]:
     """Ids of all jobs of one unit and of the vehicle that come before power."""
     return tuple(job.id for job in (*jobs(shop), *per_unit(shop)))
 
 
-def _supplied(shop: Workshop, kind: str) -> Iterator[Job]:
+def _supplied(shop: BuildShop, kind: str) -> Iterator[Job]:
     controllers = tuple(job.id for job in per_unit(shop))
     path = "drive.supply"
     if kind == "battery":
@@ -117,12 +117,12 @@ def _supplied(shop: Workshop, kind: str) -> Iterator[Job]:
         )
 
 
-def _fuse(shop: Workshop) -> str:
+def _fuse(shop: BuildShop) -> str:
     fuse = getattr(shop.design.drive.supply, "fuse", None)
     return f"the {fuse.rating:.4g} A fuse" if fuse else "a fuse or breaker"
 
 
-def _stop_switch(shop: Workshop) -> Job:
+def _stop_switch(shop: BuildShop) -> Job:
     return Job(
         place="drive",
         verb="stop",

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from ydrometer.build.workshop import Workshop
+from ydrometer.build.workshop import BuildShop
 
 MOST_NAMED = 3
 _WHOLE = {
@@ -19,7 +19,7 @@ ON_SHAFTS = ("bearing", "shaft", "spacer", "key")
 """Kinds of things that belong to the shaft of a path, not to the stage that turns it."""
 
 
-def place_words(shop: Workshop, path: str, kind: str = "") -> str:
+def place_words(shop: BuildShop, path: str, kind: str = "") -> str:
     """Where something goes, in words.
 
     Args:
@@ -34,13 +34,13 @@ def place_words(shop: Workshop, path: str, kind: str = "") -> str:
         return shop.shaft(path)
     for between in shop.line.stages:
         if between.path == path:
-            return f"{between.stage.noun} {between.stage.told}"
+            return f"{between.stage.noun} {between.stage.sizes_words}"
     if path in shop.line.shafts:
         return shop.line.shafts[path]
     return _WHOLE.get(path, path.rpartition(".")[2].partition("[")[0].replace("_", " "))
 
 
-def places_words(shop: Workshop, paths: Sequence[str], kind: str = "") -> str:
+def places_words(shop: BuildShop, paths: Sequence[str], kind: str = "") -> str:
     """Several places, each once; many are counted."""
     words = list(dict.fromkeys(place_words(shop, path, kind) for path in paths))
     return "; ".join(words) if len(words) <= MOST_NAMED else f"{words[0]}; and {len(words) - 1} more places"

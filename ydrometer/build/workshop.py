@@ -15,7 +15,7 @@ from ydrometer.fit.setup import Setup, set_ups
 
 
 @dataclass(frozen=True, slots=True)
-class Workshop:
+class BuildShop:
     """A design with all that its jobs ask of it.
 
     Attributes:
@@ -95,7 +95,7 @@ class Workshop:
         return self.named(shaft) if shaft in self.line.sources else f"the {self.bolts(shaft).words}"
 
 
-def workshop(document: Document) -> Workshop:
+def workshop(document: Document) -> BuildShop:
     """The workshop of a design.
 
     Args:
@@ -106,4 +106,4 @@ def workshop(document: Document) -> Workshop:
     for entry in (entry for plate in plates for entry in settings(plate)):
         known[entry.path] = {setting.name: setting.value for setting in entry.settings}
     ways = document.design.build or Building()
-    return Workshop(document, line(document.design), plates, known, ways)
+    return BuildShop(document, line(document.design), plates, known, ways)

@@ -171,7 +171,7 @@ def _practice(words: Sequence[str]) -> int:
     os.environ.setdefault("YDROMETER_INTERPRET", "1")
     from ydrometer.command import practising  # noqa: PLC0415
 
-    print(json.dumps(practising.asked(words), ensure_ascii=False, allow_nan=False))
+    print(json.dumps(practising.answer(words), ensure_ascii=False, allow_nan=False))
     return 0
 
 

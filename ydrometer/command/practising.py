@@ -14,7 +14,7 @@ from ydrometer.practice.report import kinds, report
 LIST = "--list"
 
 
-def asked(words: Sequence[str]) -> dict[str, Any]:
+def answer(words: Sequence[str]) -> dict[str, Any]:
     """What is printed for these words: an exercise, or all kinds.
 
     Raises:

@@ -15,7 +15,7 @@ from ydrometer.base import reading
 from ydrometer.base.labels import strength
 
 
-class Piece(NamedTuple):
+class LinePiece(NamedTuple):
     """A straight piece of a supply's law, p·V + q·I = s, from `low` volts up to the piece before it."""
 
     p: float
@@ -97,9 +97,9 @@ class Battery:
         return self.capacity
 
     @property
-    def pieces(self) -> tuple[Piece, ...]:
+    def pieces(self) -> tuple[LinePiece, ...]:
         """V + Rb·I = Voc throughout."""
-        return (Piece(1.0, self.internal_resistance, self.voltage, -math.inf),)
+        return (LinePiece(1.0, self.internal_resistance, self.voltage, -math.inf),)
 
     def capped(self, duty: float) -> Battery:
         """As a drive sees it whose duty is capped: d·Voc behind d²·Rb."""
@@ -153,19 +153,19 @@ class Panel:
         )
 
     @property
-    def pieces(self) -> tuple[Piece, ...]:
+    def pieces(self) -> tuple[LinePiece, ...]:
         """Above Voc nothing flows, not even back; below it two straight pieces that meet at the point of most power."""
         upper = (self.open_circuit_voltage - self.max_power_voltage) / self.max_power_current
         fall = (self.short_circuit_current - self.max_power_current) / self.max_power_voltage
         return (
-            Piece(0.0, 1.0, 0.0, self.open_circuit_voltage),
-            Piece(1.0, upper, self.open_circuit_voltage, self.max_power_voltage),
-            Piece(fall, 1.0, self.short_circuit_current, -math.inf),
+            LinePiece(0.0, 1.0, 0.0, self.open_circuit_voltage),
+            LinePiece(1.0, upper, self.open_circuit_voltage, self.max_power_voltage),
+            LinePiece(fall, 1.0, self.short_circuit_current, -math.inf),
         )
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Bench:
+class BenchSupply:
     """An ideal source of fixed voltage."""
 
     kind: ClassVar[str] = "bench"
@@ -180,15 +180,15 @@ class Bench:
     def charge(self) -> None:
         """Not a thing that empties."""
 
-    def capped(self, duty: float) -> Bench:
+    def capped(self, duty: float) -> BenchSupply:
         """As a drive sees it whose duty is capped."""
-        return Bench(voltage=duty * self.voltage)
+        return BenchSupply(voltage=duty * self.voltage)
 
     @property
-    def pieces(self) -> tuple[Piece, ...]:
+    def pieces(self) -> tuple[LinePiece, ...]:
         """V whatever flows."""
-        return (Piece(1.0, 0.0, self.voltage, -math.inf),)
+        return (LinePiece(1.0, 0.0, self.voltage, -math.inf),)
 
 
-Supply = Battery | Panel | Bench
-KINDS: dict[str, type] = {"battery": Battery, "panel": Panel, "bench": Bench}
+Supply = Battery | Panel | BenchSupply
+KINDS: dict[str, type] = {"battery": Battery, "panel": Panel, "bench": BenchSupply}

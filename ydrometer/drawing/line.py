@@ -15,7 +15,7 @@ from ydrometer.document.stages.inside import BoxPart
 from ydrometer.document.stages.plane import OtherPlane
 from ydrometer.document.walk import own_stages, shaft_numbers, trunk_stages
 from ydrometer.drawing.shapes import DrawnLoop, DrawnRow, DrawnShaft, LineDrawing, RoadWheel, Segment, SourceDisc
-from ydrometer.drawing.stages import Layout, Start, lay_out
+from ydrometer.drawing.stages import StageLayout, StageStart, lay_out
 
 MOTOR_DENSITY = 4000.0
 """kg/m³ of a motor as a whole, to draw one of known mass at about its size."""
@@ -33,7 +33,7 @@ class Stretch:
     """Stages in one straight row along +x from x = 0, and the shafts between them."""
 
     shafts: list[DrawnShaft]
-    layouts: list[Layout] = field(default_factory=list)
+    layouts: list[StageLayout] = field(default_factory=list)
     paths: list[str] = field(default_factory=list)
 
     @property
@@ -95,7 +95,7 @@ def _stretch(
     for step, (path, stage) in enumerate(stages):
         before = stretch.end
         shafts = (numbers[step], numbers[step + 1])
-        layout = lay_out(stage, Start(path, shafts, before.x, before.rotation, road_radius))
+        layout = lay_out(stage, StageStart(path, shafts, before.x, before.rotation, road_radius))
         stretch.layouts.append(layout)
         stretch.paths.append(path)
         known = before.rotation_known and not isinstance(stage.in_plane, OtherPlane)
@@ -230,7 +230,7 @@ def _moved(part: Stretch, angle: float, pivot: float) -> Stretch:
         return replace(old, segments=[segment(s) for s in old.segments])
 
     drawn = [
-        Layout(
+        StageLayout(
             d.x - pivot,
             [put(w, phase=w.phase + angle) for w in d.wheels],
             [loop(path) for path in d.loops],

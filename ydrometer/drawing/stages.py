@@ -23,7 +23,7 @@ CLEAR = 0.5
 
 
 @dataclass(frozen=True, slots=True)
-class Start:
+class StageStart:
     """Where a stage begins: its path, the shafts of its driver and its driven, x of the first, which way that turns."""
 
     path: str
@@ -34,7 +34,7 @@ class Start:
 
 
 @dataclass(slots=True)
-class Layout:
+class StageLayout:
     """What a stage adds, and where the next shaft stands."""
 
     x: float
@@ -44,7 +44,7 @@ class Layout:
     assumed: bool = False
 
 
-def lay_out(stage: Stage, start: Start) -> Layout:
+def lay_out(stage: Stage, start: StageStart) -> StageLayout:
     """A stage from its first shaft to its last.
 
     Args:
@@ -59,10 +59,10 @@ def _size(stage: Stage) -> float:
     return stage.tooth_size or (stage.form.usual_size if stage.form else 0.0)
 
 
-def _meshing(stage: Stage, start: Start) -> Layout:
+def _meshing(stage: Stage, start: StageStart) -> StageLayout:
     """Pitch circles that touch, in one row; a ring holds its partner inside."""
     size = _size(stage)
-    layout = Layout(start.x, assumed=stage.tooth_size is None)
+    layout = StageLayout(start.x, assumed=stage.tooth_size is None)
     row, rotation, phase = stage.members, start.rotation, 0.0
     for place, member in enumerate(row):
         ring = member.form.encloses
@@ -77,24 +77,24 @@ def _meshing(stage: Stage, start: Start) -> Layout:
     return layout
 
 
-def _touching(stage: Stage, start: Start) -> Layout:
+def _touching(stage: Stage, start: StageStart) -> StageLayout:
     """Two rims that touch."""
     driver, driven = (member.form.pitch_radius(0.0, member.measure) for member in stage.members)
-    layout = Layout(start.x + driver + driven)
+    layout = StageLayout(start.x + driver + driven)
     layout.wheels = _pair(stage, start, 0.0, layout.x)
     return layout
 
 
-def _turned_into_the_plane(stage: Stage, start: Start) -> Layout:
+def _turned_into_the_plane(stage: Stage, start: StageStart) -> StageLayout:
     """Both wheels turned into the plane of the drawing; sizes are symbols with the right ratio."""
     measures = [member.measure for member in stage.members]
     size = 2.0 * SYMBOL_SIZE * start.road_radius / max(measures)
-    layout = Layout(start.x + 0.5 * size * sum(measures), assumed=True)
+    layout = StageLayout(start.x + 0.5 * size * sum(measures), assumed=True)
     layout.wheels = _pair(stage, start, size, layout.x)
     return layout
 
 
-def _looped(stage: Stage, start: Start) -> Layout:
+def _looped(stage: Stage, start: StageStart) -> StageLayout:
     """Two wheels and what runs around them, as far apart as its length says, else as is usual."""
     loop, members, pitch = stage.in_plane, stage.members, _size(stage)
     assert isinstance(loop, Loop)  # see _LAY_OUT
@@ -102,7 +102,7 @@ def _looped(stage: Stage, start: Start) -> Layout:
     r1, r2 = (member.form.pitch_radius(pitch, member.measure) for member in members)
     taut = centre_distance(stage.loop_length, *by_length) if stage.loop_length else None
     distance = taut or SPACING * max(sum(by_length), 1.2 * start.road_radius)
-    layout = Layout(start.x + distance, assumed=not taut)
+    layout = StageLayout(start.x + distance, assumed=not taut)
     layout.wheels = _pair(stage, start, pitch, layout.x)
     shape = loops.crossed_path if stage.crossed else loops.path
     contact = (crossed_wraps if stage.crossed else wraps)(r1, r2, distance)
@@ -112,7 +112,7 @@ def _looped(stage: Stage, start: Start) -> Layout:
     return layout
 
 
-def _pair(stage: Stage, start: Start, size: float, x: float) -> list[DrawnWheel]:
+def _pair(stage: Stage, start: StageStart, size: float, x: float) -> list[DrawnWheel]:
     """Driver and driven on their shafts, the driven one at x."""
     pair = []
     for end, member in enumerate(stage.members):
@@ -122,7 +122,7 @@ def _pair(stage: Stage, start: Start, size: float, x: float) -> list[DrawnWheel]
     return pair
 
 
-def _boxed(stage: Stage, start: Start) -> Layout:
+def _boxed(stage: Stage, start: StageStart) -> StageLayout:
     """A case between its two shafts; its size is a symbol, what is inside has the right proportions."""
     inside = stage.inside(BOX_SIZE * start.road_radius)
     # The case stands clear of the wheel before it on the same shaft.
@@ -142,10 +142,10 @@ def _boxed(stage: Stage, start: Start) -> Layout:
         stage.ratio,
         start.shafts[1],
     )
-    return Layout(near + inside.length + CLEAR * start.road_radius, boxes=[box], assumed=True)
+    return StageLayout(near + inside.length + CLEAR * start.road_radius, boxes=[box], assumed=True)
 
 
-_LAY_OUT: dict[type, Callable[[Stage, Start], Layout]] = {
+_LAY_OUT: dict[type, Callable[[Stage, StageStart], StageLayout]] = {
     Mesh: _meshing,
     Contact: _touching,
     Loop: _looped,

@@ -18,7 +18,7 @@ from ydrometer.document.walk import own_stages, trunk_stages
 
 
 @dataclass(frozen=True, slots=True)
-class Change:
+class TurnChange:
     """A value to put into the document: a flag, or teeth; false and an empty list take it out."""
 
     path: str
@@ -31,7 +31,7 @@ class Remedy:
     """Something that turns the wheels, or one branch, the other way."""
 
     words: str
-    changes: list[Change]
+    changes: list[TurnChange]
 
 
 @dataclass(frozen=True, slots=True)
@@ -93,15 +93,17 @@ def _turn_branch(design: Design, b: int) -> Iterator[Remedy]:
     yield from _turn_stages(own_stages(design, b))
 
 
-def _turned_source(design: Design, b: int) -> Change | None:
+def _turned_source(design: Design, b: int) -> TurnChange | None:
     """An engine runs one way."""
     source = design.drive.branches[b].source
-    return Change(f"drive.branches[{b}].source.reversed", not source.reversed) if isinstance(source, Motor) else None
+    return (
+        TurnChange(f"drive.branches[{b}].source.reversed", not source.reversed) if isinstance(source, Motor) else None
+    )
 
 
 def _turn_stages(stages: Iterable[tuple[str, Stage]]) -> Iterator[Remedy]:
     for path, stage in stages:
         for reversal in stage.reversals():
             place, value = f"{path}.{reversal.key}", reversal.value
-            change = Change(place, flag=value) if isinstance(value, bool) else Change(place, teeth=value)
+            change = TurnChange(place, flag=value) if isinstance(value, bool) else TurnChange(place, teeth=value)
             yield Remedy(reversal.words, [change])

@@ -8,7 +8,7 @@ from ydrometer.document.design import Document
 from ydrometer.evaluation import uncertainty
 from ydrometer.evaluation.evaluate import evaluate
 from ydrometer.evaluation.result import result as plain
-from ydrometer.loads.told import told_by_loads
+from ydrometer.loads.summary import told_by_loads
 
 
 def result(document: Document) -> dict[str, Any]:

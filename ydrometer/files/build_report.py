@@ -10,7 +10,7 @@ from typing import Any
 from ydrometer.build.hours import Hours
 from ydrometer.build.making import jobs
 from ydrometer.build.parts_list import makings, orders, owned_parts, parts_list
-from ydrometer.build.plan import Plan, plan
+from ydrometer.build.plan import WorkPlan, plan
 from ydrometer.build.step import Step
 from ydrometer.build.steps import steps_of
 from ydrometer.build.workshop import workshop
@@ -69,7 +69,7 @@ def _step(step: Step) -> dict[str, Any]:
     }
 
 
-def _plan(schedule: Plan) -> dict[str, Any]:
+def _plan(schedule: WorkPlan) -> dict[str, Any]:
     return {
         "event": schedule.event.isoformat(timespec="minutes"),
         "days": [

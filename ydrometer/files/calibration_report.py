@@ -69,7 +69,7 @@ def _unknown(calibration: Calibration, u: int) -> dict[str, Any]:
     unknown, factor = calibration.chosen[u], float(np.exp(calibration.fit.theta[u]))
     losses = unknown.kind.name == "losses"
     after = [1.0 - (1.0 - v) * factor if losses else v * factor for v in unknown.held.values]
-    share = float(calibration.told[u])
+    share = float(calibration.informed[u])
     return {
         "name": unknown.kind.name,
         **_place(unknown),
@@ -133,10 +133,10 @@ def _difference(difference: Difference) -> dict[str, Any]:
 
 
 def _ask(calibration: Calibration) -> dict[str, Any]:
-    several = [question.design for question, _ in calibration.asked]
+    several = [question.design for question, _ in calibration.predictions]
     answers: dict[str, Any] = {
         question.design if several.count(question.design) == 1 else f"{question.design} on {ground}": {}
-        for question, ground in calibration.asked
+        for question, ground in calibration.predictions
     }
     for k, (question, answer) in enumerate(zip(calibration.questions, calibration.answers, strict=True)):
         name = question.design if question.design in answers else f"{question.design} on {question.ground}"

@@ -142,7 +142,7 @@ def _row(*cells: str, last: str = "number") -> str:
 def _stages(document: Document, views: Sequence[RatioView]) -> Iterator[str]:
     ratios = {view.path: view.ratio for view in views}
     for path, stage in stages_with_paths(document.design):
-        yield _row(f"{stage.noun} {stage.told}", f"{units.digits(ratios[path])} : 1")
+        yield _row(f"{stage.noun} {stage.sizes_words}", f"{units.digits(ratios[path])} : 1")
 
 
 def _measures(evaluation: Evaluation, system: System) -> Iterator[str]:

@@ -10,9 +10,9 @@ import numpy as np
 from ydrometer.base.errors import DocumentError
 from ydrometer.document.design import Document
 from ydrometer.evaluation.evaluate import evaluate
-from ydrometer.loads.asked import LoadCase, Warmth
 from ydrometer.loads.helps import helps
 from ydrometer.loads.limits import LoadRows, limits
+from ydrometer.loads.load_case import LoadCase, Warmth
 from ydrometer.loads.moments import RUN, RUN_PEAK, TURN, run_peak
 from ydrometer.loads.passing import PowerPath, line
 from ydrometer.loads.rows import UseRow
@@ -32,7 +32,7 @@ def report(document: Document) -> dict[str, Any]:
     """
     evaluation = evaluate([document])
     rows = limits(evaluation)
-    case, turn = rows.asked, rows.asked.moments.turn
+    case, turn = rows.case, rows.case.moments.turn
     if case.heats.left_out:
         raise DocumentError(list(case.heats.left_out))
     return {
@@ -102,7 +102,7 @@ def _check(row: UseRow, helping: list[str]) -> dict[str, Any]:
     shown = {"check", "path", "member", "moment", "demand", "capacity", "unit", "use", "state"}
     entry: dict[str, Any] = {f.name: getattr(row, f.name) for f in fields(UseRow) if f.name in shown}
     lists = {name: list(getattr(row, name)) for name in ("assumed", "needs", "remarks")}
-    return {**entry, **lists, "helps": helping, **row.told}
+    return {**entry, **lists, "helps": helping, **row.shown}
 
 
 def _heat(warmth: Warmth | None, case: LoadCase, b: int) -> dict[str, Any]:

@@ -10,7 +10,7 @@ from ydrometer.fit import bodies, placing, touching
 from ydrometer.fit.along import Frame, Reach
 from ydrometer.fit.coupling import Coupling
 from ydrometer.fit.line import Plane
-from ydrometer.fit.placing import Clear, Pair, Placement
+from ydrometer.fit.placing import Clear, PlacedPair, Placement
 from ydrometer.fit.setup import Setup, changed
 
 MOST_TRIED = 20_000
@@ -50,7 +50,7 @@ def as_problem(setup: Setup) -> placing.Problem:
         for path in setup.plane.shafts
     )
     pairs = tuple(
-        Pair(*coupling.shafts, _with_eccentric(setup, coupling), coupling.may_be_nearer, coupling.may_be_farther)
+        PlacedPair(*coupling.shafts, _with_eccentric(setup, coupling), coupling.may_be_nearer, coupling.may_be_farther)
         for coupling in couplings
     )
     clears = (

@@ -37,19 +37,19 @@ class PlacedShaft:
 
 
 @dataclass(frozen=True, slots=True)
-class Pair:
+class PlacedPair:
     """Two shafts that a stage couples, by name, and the ranges of distances that suit it.
 
     `nearer` and `farther` say whether a larger tolerance may let them stand so.
     """
 
-    one: str
-    other: str
+    first: str
+    second: str
     reaches: tuple[Reach, ...]
     nearer: bool = True
     farther: bool = True
 
-    def widened(self, give: float) -> Pair:
+    def widened(self, give: float) -> PlacedPair:
         """The same with a tolerance that is larger by `give`, m."""
         low, high = give * self.nearer, give * self.farther
         return replace(self, reaches=tuple(replace(r, low=r.low - low, high=r.high + high) for r in self.reaches))
@@ -59,8 +59,8 @@ class Pair:
 class Clear:
     """Two shafts, by name, that must stand at least so far apart, m: what turns on them would touch."""
 
-    one: str
-    other: str
+    first: str
+    second: str
     least: float
 
 
@@ -69,7 +69,7 @@ class Problem:
     """The whole problem: shafts, the pairs they form, and what they have to keep clear of."""
 
     shafts: tuple[PlacedShaft, ...]
-    pairs: tuple[Pair, ...]
+    pairs: tuple[PlacedPair, ...]
     clears: tuple[Clear, ...] = ()
     frames: tuple[Frame, ...] = ()
 
@@ -132,14 +132,14 @@ class Effort:
         self.left -= pairs
 
 
-class Found(NamedTuple):
+class Placings(NamedTuple):
     """Placements, and whether they are all: else only what lay nearest to the best distances was followed."""
 
     placements: list[Placement]
     complete: bool
 
 
-def placements(problem: Problem, most: int = MOST, effort: Effort | None = None) -> Found:
+def placements(problem: Problem, most: int = MOST, effort: Effort | None = None) -> Placings:
     """Every placement that satisfies all pairs, clearances and frames; the least error first, then the most room to
     tighten, then the most compact.
 
@@ -162,7 +162,7 @@ def placements(problem: Problem, most: int = MOST, effort: Effort | None = None)
         partial, whole = step(problem, shaft, partial, effort)
         complete = complete and whole
         if not len(partial.error):
-            return Found([], complete)
+            return Placings([], complete)
     chosen = [_chosen(pair, partial) for pair in problem.pairs]
     room, size = _room(problem, partial), _size(partial)
     order = np.lexsort((size, -room.round(9), partial.error.round(9)))
@@ -176,7 +176,7 @@ def placements(problem: Problem, most: int = MOST, effort: Effort | None = None)
         )
         for row in order[:most]
     ]
-    return Found(placed, complete and len(order) <= most)
+    return Placings(placed, complete and len(order) <= most)
 
 
 def relaxations(
@@ -198,7 +198,9 @@ def relaxations(
             break
         pairs = (*problem.pairs[:place], pair.widened(MOST_GIVE), *problem.pairs[place + 1 :])
         going = keep(placements(replace(problem, pairs=pairs), effort=effort).placements)
-        extra = min((off_all(pair.reaches, math.dist(p.at[pair.one], p.at[pair.other])) for p in going), default=None)
+        extra = min(
+            (off_all(pair.reaches, math.dist(p.at[pair.first], p.at[pair.second])) for p in going), default=None
+        )
         if extra is not None:
             relaxed.append(Relaxation(place, extra))
     return sorted(relaxed, key=lambda relaxation: relaxation.extra)
@@ -207,11 +209,11 @@ def relaxations(
 def _check(problem: Problem) -> None:
     shafts = {shaft.name: shaft for shaft in problem.shafts}
     for pair in problem.pairs:
-        for name in (pair.one, pair.other):
+        for name in (pair.first, pair.second):
             if name not in shafts:
                 raise ValueError(f'"{name}" is no shaft: known are {", ".join(shafts)}')
-        if shafts[pair.one].slot and shafts[pair.other].slot:
-            raise ValueError(f"{pair.one} and {pair.other} are both in slots: let one of them stand on a hole")
+        if shafts[pair.first].slot and shafts[pair.second].slot:
+            raise ValueError(f"{pair.first} and {pair.second} are both in slots: let one of them stand on a hole")
 
 
 def _order(problem: Problem) -> list[PlacedShaft]:
@@ -244,9 +246,9 @@ class _Partial:
         return _Partial({**self.at, name: spots}, self.error + error)
 
 
-def _partner(link: Pair | Clear, name: str) -> str:
+def _partner(link: PlacedPair | Clear, name: str) -> str:
     """The other shaft of a link; empty if the link does not concern this shaft."""
-    return {link.one: link.other, link.other: link.one}.get(name, "")
+    return {link.first: link.second, link.second: link.first}.get(name, "")
 
 
 def _ties(problem: Problem, name: str, partial: _Partial) -> list[tuple[Floats, tuple[Reach, ...]]]:
@@ -414,9 +416,9 @@ def _set(problem: Problem, shaft: PlacedShaft, partial: _Partial, effort: Effort
     return set_, len(tried) <= most
 
 
-def _chosen(pair: Pair, partial: _Partial) -> Ints:
+def _chosen(pair: PlacedPair, partial: _Partial) -> Ints:
     """The number of the range that each placement has of a pair, (n,)."""
-    distance = np.hypot(*(partial.at[pair.one] - partial.at[pair.other]).T)
+    distance = np.hypot(*(partial.at[pair.first] - partial.at[pair.second]).T)
     return np.asarray(_errors(distance, pair.reaches).argmin(axis=1))
 
 

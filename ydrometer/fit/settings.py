@@ -31,7 +31,7 @@ class Setting:
 
 
 @dataclass(frozen=True, slots=True)
-class Choice:
+class ToothChoice:
     """Another pinion, or another length at hand: in words, the distance it wants, m, and what this mount lacks for it:
     0 where it goes, else how much longer a slot would have to be, or how far the shafts stand off, m.
     """
@@ -57,7 +57,7 @@ class StageSettings:
     kind: str
     title: str
     settings: list[Setting]
-    choices: list[Choice]
+    choices: list[ToothChoice]
     choices_title: str
     lacking: str
     check: str
@@ -204,7 +204,7 @@ def _tension(setup: Setup, coupling: Coupling, span: float) -> Iterator[Setting]
         )
 
 
-def _choices(setup: Setup, coupling: Coupling) -> list[Choice]:
+def _choices(setup: Setup, coupling: Coupling) -> list[ToothChoice]:
     """Pinions and lengths around what is there, the nearest ones, by their distance."""
     low, high = setup.reach(coupling)
     if isinstance(coupling.stage.in_plane, Mesh):
@@ -214,14 +214,16 @@ def _choices(setup: Setup, coupling: Coupling) -> list[Choice]:
     lengths = {*coupling.lengths, *known}
     taut = [(name, coupling.around.centre_distance(length, *coupling.radii)) for length, name in lengths]
     choices = [
-        Choice(name, distance, _missing(setup, distance, low, high)) for name, distance in taut if distance is not None
+        ToothChoice(name, distance, _missing(setup, distance, low, high))
+        for name, distance in taut
+        if distance is not None
     ]
     middle = 0.5 * (low + high)
     nearest = sorted(choices, key=lambda choice: abs(choice.distance - middle))[:MOST_LENGTHS]
     return sorted(nearest, key=lambda choice: choice.distance)
 
 
-def _pinions(coupling: Coupling, low: float, high: float) -> list[Choice]:
+def _pinions(coupling: Coupling, low: float, high: float) -> list[ToothChoice]:
     """What a slot takes in place of the driver; nothing without a slot, or inside a ring."""
     driver, driven = coupling.wheels
     if coupling.inside or low == high:
@@ -229,7 +231,7 @@ def _pinions(coupling: Coupling, low: float, high: float) -> list[Choice]:
     backlash = USUAL_BACKLASH * driver.size
     pinions = mounts.pinions(driver.size, driven.teeth, low, high, coupling.pressure_angle, backlash)
     near = [p for p in pinions if p.missing > 0.0 or abs(p.teeth - driver.teeth) <= NEIGHBOURS]
-    return [Choice(f"{p.teeth} teeth", p.distance, p.missing) for p in near]
+    return [ToothChoice(f"{p.teeth} teeth", p.distance, p.missing) for p in near]
 
 
 def _missing(setup: Setup, distance: float, low: float, high: float) -> float:

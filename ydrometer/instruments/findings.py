@@ -44,7 +44,7 @@ class Turning:
 
 
 @dataclass(frozen=True, slots=True)
-class Found:
+class HeardRun:
     """What a stream holds of one kind of run.
 
     Attributes:
@@ -117,7 +117,7 @@ def held(values: Floats) -> float:
     return float(np.mean(values[values >= STEADY * np.median(np.sort(values)[-max(3, len(values) // 5) :])]))
 
 
-def findings(stream: Stream) -> list[Found]:
+def findings(stream: Stream) -> list[HeardRun]:
     """All readings of a stream, by kind of run.
 
     Args:
@@ -128,7 +128,7 @@ def findings(stream: Stream) -> list[Found]:
     if resting is None:
         return every_finding
     return [
-        Found(finding.kind, finding.readings, {**finding.more, "supply_voltage": resting}, finding.remarks)
+        HeardRun(finding.kind, finding.readings, {**finding.more, "supply_voltage": resting}, finding.remarks)
         for finding in every_finding
     ]
 
@@ -172,7 +172,7 @@ def trials(stream: Stream, key: str) -> Iterator[list[Sample]]:
         yield [own[k] for k in group]
 
 
-def _spins(stream: Stream) -> Iterator[Found]:
+def _spins(stream: Stream) -> Iterator[HeardRun]:
     turned = [turning(np.array([s.t for s in trial]), stream.slots) for trial in trials(stream, "pulse")]
     known = [spin for spin in turned if spin is not None]
     if known:
@@ -180,10 +180,10 @@ def _spins(stream: Stream) -> Iterator[Found]:
         said = ((missed, "missed pulses counted in"), (bounces, "bounces dropped"))
         remarks = tuple(f"{count} {what}" for count, what in said if count)
         readings = tuple(spin.speed for spin in known)
-        yield Found("spin", readings, {"of": stream.on}, remarks)
+        yield HeardRun("spin", readings, {"of": stream.on}, remarks)
 
 
-def _gates(stream: Stream) -> Iterator[Found]:
+def _gates(stream: Stream) -> Iterator[HeardRun]:
     """Times from the first gate to the second."""
     times, begun, alone = [], None, 0
     for sample in stream.samples:
@@ -198,19 +198,19 @@ def _gates(stream: Stream) -> Iterator[Found]:
     if times:
         lost = alone + (begun is not None)
         remarks = (f"{lost} starts without an arrival",) if lost else ()
-        yield Found("distance_time", tuple(times), {}, remarks)
+        yield HeardRun("distance_time", tuple(times), {}, remarks)
 
 
-def _pulls(stream: Stream) -> Iterator[Found]:
+def _pulls(stream: Stream) -> Iterator[HeardRun]:
     """What a spring scale held, and what the supply gave meanwhile."""
     pulls = list(trials(stream, "newton"))
     if not pulls:
         return
-    yield Found("push", tuple(held(np.array([s.value for s in trial])) for trial in pulls))
+    yield HeardRun("push", tuple(held(np.array([s.value for s in trial])) for trial in pulls))
     currents = [[s.value for s in trial if s.value > AT_REST] for trial in trials(stream, "amp")]
     drawn = tuple(held(np.array(pulse)) for pulse in currents if len(pulse) >= LEAST_PULSES)
     if drawn:
-        yield Found("supply_current", drawn, {"moment": "shove"})
+        yield HeardRun("supply_current", drawn, {"moment": "shove"})
 
 
 def _resting(stream: Stream) -> float | None:

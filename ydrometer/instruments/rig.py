@@ -19,9 +19,9 @@ from ydrometer.document.supply import Battery
 from ydrometer.instruments.findings import findings
 from ydrometer.instruments.lines import Stream, line_of
 from ydrometer.motion import trace
-from ydrometer.trials.case import Case, Conditions, at_voltage
+from ydrometer.trials.case import Conditions, TrialCase, at_voltage
 from ydrometer.trials.kinds import DistanceTime, Push, Spin, SupplyCurrent, Tow
-from ydrometer.trials.rows import Rows, alone
+from ydrometer.trials.rows import TrialRows, alone
 from ydrometer.trials.trial import Trial
 from ydrometer.trials.unknowns import KINDS, Unknown, factors, sure_stages, unknowns
 
@@ -43,7 +43,7 @@ ACTIONS = ("spin", "run", "push", "tow")
 
 
 @dataclass(frozen=True, slots=True)
-class State:
+class RigState:
     """What a bench remembers: charge drawn, A·s, how much warmer the winding is, K, and how many trials there were."""
 
     charge: float = 0.0
@@ -58,7 +58,7 @@ class Performed:
     lines: list[str]
     kind: str
     more: dict[str, Any]
-    state: State
+    state: RigState
 
     def runs(self) -> list[dict[str, Any]]:
         """The runs as they are read from the lines, each as in a runs file but for the design."""
@@ -70,10 +70,10 @@ class Performed:
         return [finding.run(self.more if finding.kind == self.kind else {}) for finding in heard]
 
 
-class Bench:
+class RigBench:
     """A design on the bench, with what is hidden of it."""
 
-    def __init__(self, base: Document, document: Document, seed: int, state: State) -> None:
+    def __init__(self, base: Document, document: Document, seed: int, state: RigState) -> None:
         """Put a design on it.
 
         Args:
@@ -137,12 +137,12 @@ class Bench:
     def _distance(self) -> float:
         return self.document.design.run.distance or 10.0
 
-    def _rows(self, trial: Trial) -> Rows:
+    def _rows(self, trial: Trial) -> TrialRows:
         """The design with what is hidden, its battery as empty and its winding as warm as they are."""
         conditions = Conditions(
             supply=at_voltage(self.document.design.drive.supply, self.voltage or 1.0) if self.voltage else None
         )
-        case = Case(conditions.applied(self.document.design), sure_stages(self.document))
+        case = TrialCase(conditions.applied(self.document.design), sure_stages(self.document))
         laid = factors(self.unknowns, self.theta[None, :], [("", "")], case.branches)
         laid.winding *= 1.0 + HOTTER * self.state.warmth
         return alone(case, laid, trial.refers_to("distance"), moving=trial.moving)
@@ -269,17 +269,17 @@ def _only_better_known(base: Document, document: Document, path: str) -> bool:
 
 def truth(base: Document, document: Document, seed: int) -> list[tuple[str, float]]:
     """What is hidden, for "show me": each unknown by name with its factor on what the design holds."""
-    bench = Bench(base, document, seed, State())
+    bench = RigBench(base, document, seed, RigState())
     return [
         (unknown.kind.name, float(np.exp(theta))) for unknown, theta in zip(bench.unknowns, bench.theta, strict=True)
     ]
 
 
-def remembered(raw: Mapping[str, Any]) -> State:
+def remembered(raw: Mapping[str, Any]) -> RigState:
     """A state as it was kept."""
-    return State(float(raw.get("charge", 0.0)), float(raw.get("warmth", 0.0)), int(raw.get("done", 0)))
+    return RigState(float(raw.get("charge", 0.0)), float(raw.get("warmth", 0.0)), int(raw.get("done", 0)))
 
 
-def kept(state: State) -> dict[str, Any]:
+def kept(state: RigState) -> dict[str, Any]:
     """A state to be kept."""
     return asdict(state)

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from ydrometer.base.reckoning import Floats
-from ydrometer.loads.heat import COPPER, WARM, Day, Network
+from ydrometer.loads.heat import COPPER, WARM, HeatDay, Network
 
 
 @dataclass(frozen=True, slots=True)
@@ -26,7 +26,7 @@ class Balance:
     given: Floats
 
 
-def balance(day: Day, heats: int, ends: Floats, node: int) -> Balance:
+def balance(day: HeatDay, heats: int, ends: Floats, node: int) -> Balance:
     """Add up what comes to a node and leaves it.
 
     Between two looks current and speed stay, so C·(T₂ − T₁) = −Λ·∫T dt + q·t, with the winding's rise of resistance in

@@ -9,8 +9,8 @@ import numpy as np
 
 from ydrometer.base.tables.strengths import FUSE, MATERIALS
 from ydrometer.document.supply import Battery
-from ydrometer.loads.asked import MARGIN, LoadCase
 from ydrometer.loads.day import Floats, Stretch, longest_currents, root_mean_square
+from ydrometer.loads.load_case import MARGIN, LoadCase
 from ydrometer.loads.rows import UseRow, by_moment, largest, row
 
 AMPERE, VOLT, KELVIN, RADIANS = "A", "V", "K", "rad/s"

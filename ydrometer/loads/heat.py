@@ -213,7 +213,7 @@ MOST_POINTS = 2000
 LOOKED = tuple(f.name for f in fields(Looks))
 
 
-class Day:
+class HeatDay:
     """The blocks of one heat, ready to be gone through again and again."""
 
     def __init__(self, net: Network, blocks: list[HeatBlock]) -> None:
@@ -292,7 +292,7 @@ def _shares(pieces: Pieces) -> list[Floats]:
     return [np.linspace(0.0, 1.0, LOOKS + 1)[1:] ** 2] * len(pieces.time)
 
 
-def gone_through(day: Day, heats: int) -> Heat:
+def gone_through(day: HeatDay, heats: int) -> Heat:
     """A day of some heats from ambient.
 
     Args:
@@ -315,7 +315,7 @@ def gone_through(day: Day, heats: int) -> Heat:
     )
 
 
-def _curve(day: Day, starts: Floats) -> Floats:
+def _curve(day: HeatDay, starts: Floats) -> Floats:
     """Time, winding and case over all heats, thinned to what a chart shows."""
     heats, looks = len(starts), len(day.parts.time)
     each = max(1, (MOST_POINTS - 1) // heats)
@@ -327,7 +327,7 @@ def _curve(day: Day, starts: Floats) -> Floats:
     return np.concatenate([[[0.0, day.net.ambient, day.net.ambient]], rows])
 
 
-def rest_needed(day: Day, heats: int, limit: float) -> float | None:
+def rest_needed(day: HeatDay, heats: int, limit: float) -> float | None:
     """The least rest behind every heat with which the hottest winding stays under a limit, s.
 
     Args:

@@ -20,8 +20,8 @@ from ydrometer.document.walk import branch_of
 from ydrometer.evaluation.evaluate import evaluate
 from ydrometer.evaluation.sweep import put_stage
 from ydrometer.loads import electrical, mechanical, shafts
-from ydrometer.loads.asked import LoadCase
 from ydrometer.loads.limits import LoadRows
+from ydrometer.loads.load_case import LoadCase
 from ydrometer.loads.rows import UseRow
 from ydrometer.loads.words import part_title
 
@@ -74,7 +74,7 @@ def helps(rows: LoadRows, row: UseRow) -> list[Help]:
         rows: of the design.
         row: of it.
     """
-    case = rows.asked
+    case = rows.case
     if row.state not in ("near", "over"):
         return []
     if row.check == "order_of_steps":
@@ -200,7 +200,7 @@ def _tighter(case: LoadCase, row: UseRow) -> Iterator[_Change]:
     if said.tension is None or row.demand is None or row.capacity is None:
         return
     flung = max(0.0, said.tension - row.capacity) if row.check == "belt_jump" else 0.0
-    needed = row.demand / EASED + flung if row.check == "belt_jump" else row.told["needs_tension"] / EASED
+    needed = row.demand / EASED + flung if row.check == "belt_jump" else row.shown["needs_tension"] / EASED
     wanted = math.ceil(needed)
     loops = (*fit.loops[:place], replace(said, tension=float(wanted)), *fit.loops[place + 1 :])
     design = replace(case.design, fit=replace(fit, loops=loops))

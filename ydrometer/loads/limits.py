@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from ydrometer.evaluation.evaluate import Evaluation
 from ydrometer.loads import electrical, mechanical, shafts
-from ydrometer.loads.asked import LoadCase
+from ydrometer.loads.load_case import LoadCase
 from ydrometer.loads.rows import UseRow
 from ydrometer.loads.shafts import NotJudged
 
@@ -58,7 +58,7 @@ CHECKS: tuple[Callable[[LoadCase], Iterator[UseRow]], ...] = (
 class LoadRows:
     """The rows of a design in their order, what could not be judged, and the row of the largest use."""
 
-    asked: LoadCase
+    case: LoadCase
     rows: list[UseRow]
     not_judged: list[NotJudged]
     worst: UseRow | None

@@ -8,8 +8,8 @@ from collections.abc import Iterator
 import numpy as np
 
 from ydrometer.document.stages.box import Box
-from ydrometer.loads.asked import LoadCase
 from ydrometer.loads.electrical import IN_THE_AIR, RADIANS, RUN
+from ydrometer.loads.load_case import LoadCase
 from ydrometer.loads.rows import UseRow, row, strained
 
 KA_FREE = ("belt_jump", "v_belt_slip", "chain_teeth", "order_of_steps")

@@ -11,7 +11,7 @@ import numpy as np
 from ydrometer.document.sources import Engine, Motor, motor_line
 from ydrometer.document.stages import Stage
 from ydrometer.document.walk import own_stages, trunk_stages
-from ydrometer.loads.asked import LoadCase
+from ydrometer.loads.load_case import LoadCase
 from ydrometer.loads.rows import UseRow
 from ydrometer.motion.states import States
 from ydrometer.motion.trace import Sources
@@ -22,19 +22,25 @@ from ydrometer.working import measures, power
 class RowCase(measures.MeasureCase):
     """The row whose working is written, of a design worked out as far as it is asked."""
 
-    asked: LoadCase
+    load_case: LoadCase
     row: UseRow
 
     @property
     def states(self) -> States:
         """Its moments."""
-        return self.asked.moments.states
+        return self.load_case.moments.states
 
 
 def at_moment(case: RowCase, at: int) -> None:
     """Sources and supply at a moment."""
     states, s = case.states, case.sheet
-    s.put("v", f"speed of the wheels' rims, {case.asked.moments.names[at]}", float(states.speed[at]), "speed", "solved")
+    s.put(
+        "v",
+        f"speed of the wheels' rims, {case.load_case.moments.names[at]}",
+        float(states.speed[at]),
+        "speed",
+        "solved",
+    )
     gear = int(states.gear[at])
     power.sources(case, _sources(case, at, gear if gear >= 0 else -1 - gear))
 
@@ -70,7 +76,7 @@ def arriving(case: RowCase, at: int) -> None:
 
     What speeds rotors up is taken off by ratios of speed alone.
     """
-    through = next((t for t in case.asked.line.stages if t.path == case.row.path), None)
+    through = next((t for t in case.load_case.line.stages if t.path == case.row.path), None)
     if through is None or case.row.check == "shaft_stress":
         return
     at_moment(case, at)

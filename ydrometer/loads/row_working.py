@@ -16,11 +16,11 @@ from ydrometer.base.tables.strengths import FUSE, MATERIALS
 from ydrometer.document.sources import Engine, Motor
 from ydrometer.document.walk import branch_of
 from ydrometer.loads import electrical
-from ydrometer.loads.asked import MARGIN, LoadCase
 from ydrometer.loads.balance import balance
 from ydrometer.loads.day import Stretch, longest_currents, squares
 from ydrometer.loads.electrical import IN_THE_AIR
 from ydrometer.loads.heat import RUNAWAY
+from ydrometer.loads.load_case import MARGIN, LoadCase
 from ydrometer.loads.row_arriving import RowCase, arriving, at_moment, ratios
 from ydrometer.loads.rows import DIMENSIONS, UseRow, largest
 from ydrometer.loads.words import CHECKS
@@ -139,7 +139,7 @@ def _supply_voltage(case: RowCase) -> tuple[str, str]:
 
 def _mean(case: RowCase, of: Callable[[Stretch], Floats], path: str) -> tuple[str, str]:
     """A root mean square over the day against a rating."""
-    work, seconds = squares(case.asked.heats, of)
+    work, seconds = squares(case.load_case.heats, of)
     case.sheet.columns(
         Column("t", "time that counts, of each block of the day", "time", seconds.tolist()),
         Column(
@@ -168,7 +168,7 @@ def _fuse(case: RowCase) -> tuple[str, str]:
     rating = s.given("I_r", "rating of the fuse", "drive.supply.fuse.rating")
     uses = [
         (current / (multiple * rating), current, time, multiple)
-        for current, (time, multiple) in zip(longest_currents(case.asked.heats), FUSE, strict=True)
+        for current, (time, multiple) in zip(longest_currents(case.load_case.heats), FUSE, strict=True)
     ]
     _, current, time, multiple = max(uses, key=lambda row: row[0])
     s.put("t_f", "time of the fuse's table", time, "time")
@@ -190,7 +190,7 @@ def _source_speed(case: RowCase) -> tuple[str, str]:
 
 
 def _box_speed(case: RowCase) -> tuple[str, str]:
-    through = next(t for t in case.asked.line.stages if t.path == case.row.path)
+    through = next(t for t in case.load_case.line.stages if t.path == case.row.path)
     if case.row.moment == IN_THE_AIR:
         measures.no_load_speed(case)
     else:
@@ -202,7 +202,7 @@ def _box_speed(case: RowCase) -> tuple[str, str]:
 
 def _heat(case: RowCase, node: int) -> None:
     """The hottest moment of a node from the heat that came and went: T_r above the air."""
-    s, warmth = case.sheet, case.asked.warmth.get(case.branch)
+    s, warmth = case.sheet, case.load_case.warmth.get(case.branch)
     ambient = case.sheet.values.get("conditions.ambient")
     s.put(
         "T_a",
@@ -219,8 +219,8 @@ def _heat(case: RowCase, node: int) -> None:
     if hottest >= RUNAWAY:
         s.put("T_h", f"hottest {name}: it runs away, and is told as this", hottest, "temperature", "solved")
     else:
-        ends = np.cumsum([stretch.count * stretch.seconds for stretch in case.asked.heats.stretches])
-        heat_balance = balance(warmth.one, case.asked.heats.count, ends, node)
+        ends = np.cumsum([stretch.count * stretch.seconds for stretch in case.load_case.heats.stretches])
+        heat_balance = balance(warmth.one_heat, case.load_case.heats.count, ends, node)
         s.put("T_0", f"{name} at the start of the last heat", heat_balance.start, "temperature", "solved")
         s.put("C_n", f"heat capacity of the {name}", heat_balance.capacity, "heat capacity", "part")
         s.columns(
@@ -241,7 +241,7 @@ def _winding(case: RowCase) -> tuple[str, str]:
     case.sheet.put(
         "T_l",
         "what its winding stands",
-        case.asked.limit(source),
+        case.load_case.limit(source),
         "temperature",
         said.origin if said else "assumed",
         path,

@@ -55,7 +55,7 @@ class UseRow:
     assumed: tuple[str, ...] = ()
     needs: tuple[str, ...] = ()
     remarks: tuple[str, ...] = ()
-    told: dict[str, float] = field(default_factory=dict)
+    shown: dict[str, float] = field(default_factory=dict)
     marks: tuple[tuple[str, float], ...] = ()
     at: int | None = field(default=None, compare=False)
     strain: Strain | None = field(default=None, compare=False, repr=False)
@@ -134,7 +134,7 @@ def strained(path: str, strain: Strain, moments: Sequence[str], prefix: Sequence
     needs = tuple(key if key.startswith("fit.") else f"{path}.{key}" for key in strain.needs)
     member = strain.member or None
     assumed = (*prefix, *strain.assumed)
-    shown = {name: float(np.max(strain.of.known[symbol])) for name, symbol in strain.told.items()}
+    shown = {name: float(np.max(strain.of.known[symbol])) for name, symbol in strain.shown.items()}
 
     marks: tuple[tuple[str, float], ...] = ()
 

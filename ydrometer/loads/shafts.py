@@ -23,7 +23,7 @@ from ydrometer.document.stages.plane import Contact, Mesh
 from ydrometer.document.stages.strain import STRESS, Strain
 from ydrometer.fit.coupling import Coupling
 from ydrometer.fit.setup import Setup
-from ydrometer.loads.asked import LoadCase
+from ydrometer.loads.load_case import LoadCase
 from ydrometer.loads.loops import said
 from ydrometer.loads.passing import Through
 from ydrometer.loads.rows import UseRow, strained

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from ydrometer.base.tables.strengths import FUSE
 from ydrometer.document.sources import Engine, Motor, motor_line
 from ydrometer.document.supply import Battery
-from ydrometer.loads.asked import LoadCase
+from ydrometer.loads.load_case import LoadCase
 from ydrometer.loads.moments import SHOVE
 
 LONG = max(FUSE)

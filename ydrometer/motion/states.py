@@ -14,7 +14,7 @@ import numpy as np
 from ydrometer.base.jit import entry, kernel
 from ydrometer.motion import currents, forces, gears, moments, panels, run, speeds
 from ydrometer.motion.plant import Array, Batch, Plant, row, turning
-from ydrometer.motion.trace import one
+from ydrometer.motion.trace import single
 
 A_PANEL = 16
 """States of the run in each of its panels: between two of them a smooth peak is missed by less than 1e-4."""
@@ -100,28 +100,28 @@ def hard_start(batch: Batch, i: int) -> States:
         i: its row.
     """
     out = np.empty((1, _width(batch)))
-    _hard_start(one(batch, i), out)
+    _hard_start(single(batch, i), out)
     return _states(out, batch.sources.shape[1])
 
 
 def shove(batch: Batch, i: int) -> States:
     """At full throttle against a wall in the lowest gear, eased off to what the tyres hold; one state."""
     out = np.empty((1, _width(batch)))
-    _shove(one(batch, i), out)
+    _shove(single(batch, i), out)
     return _states(out, batch.sources.shape[1])
 
 
 def driving(batch: Batch, i: int, gear: int, speed: float) -> States:
     """At a speed of the run; one state."""
     out = np.empty((1, _width(batch)))
-    _driving(one(batch, i), gear, speed, out)
+    _driving(single(batch, i), gear, speed, out)
     return _states(out, batch.sources.shape[1])
 
 
 def along_the_run(batch: Batch, i: int) -> States:
     """The run from rest to its end, from one corner of it to the next; no states where it has no end."""
     out = np.empty((MOST_PANELS * (A_PANEL + 1) + 1, _width(batch)))
-    count = _along(one(batch, i), out)
+    count = _along(single(batch, i), out)
     return _states(out[:count], batch.sources.shape[1])
 
 
@@ -136,7 +136,7 @@ def at_force(batch: Batch, i: int, force: float) -> States | None:
         force: at all driven wheels, N.
     """
     out = np.empty((1, _width(batch)))
-    state = _at_force(one(batch, i), force, out)
+    state = _at_force(single(batch, i), force, out)
     return _states(out, batch.sources.shape[1]) if state else None
 
 

@@ -66,7 +66,7 @@ class Sources:
     behind: Array
 
 
-def one(batch: Batch, i: int) -> Batch:
+def single(batch: Batch, i: int) -> Batch:
     """The batch of the design at `i` alone."""
     return for_kernels(Batch(*(field[i : i + 1] for field in batch)))
 
@@ -77,27 +77,27 @@ def forces_over(batch: Batch, i: int, gear: int, speed: Array) -> Array:
     The last row is 1 where a limit of a controller or of the supply holds the motors back, else 0.
     """
     out = np.empty((4, len(speed)))
-    _forces_over(one(batch, i), gear, speed, out)
+    _forces_over(single(batch, i), gear, speed, out)
     return out
 
 
 def points(batch: Batch, i: int) -> Points:
     """The run from rest of one design that starts; no points where it has no end."""
     out = np.empty((MOST_PANELS * A_PANEL + 1, 7))
-    count = _points(one(batch, i), out)
+    count = _points(single(batch, i), out)
     return Points(*out[:count].T)
 
 
 def standing(batch: Batch, i: int, *, pushing: bool) -> Sources:
     """Sources at standstill in the lowest gear: at full throttle, or with the push that the tyres hold."""
     out = np.empty((4, batch.sources.shape[1]))
-    return Sources(0, *_standing(one(batch, i), pushing, out), *out)
+    return Sources(0, *_standing(single(batch, i), pushing, out), *out)
 
 
 def driving(batch: Batch, i: int, gear: int, speed: float) -> Sources:
     """Sources at a speed of the run."""
     out = np.empty((4, batch.sources.shape[1]))
-    return Sources(gear, *_driving(one(batch, i), gear, speed, out), *out)
+    return Sources(gear, *_driving(single(batch, i), gear, speed, out), *out)
 
 
 def moment(batch: Batch, i: int, what: int, wanted: float, rate: float = 1.0) -> tuple[float, float, float, float]:
@@ -110,7 +110,7 @@ def moment(batch: Batch, i: int, what: int, wanted: float, rate: float = 1.0) ->
         wanted: the value.
         rate: of that braking, m/s².
     """
-    v, t, x, e = _moment(one(batch, i), what, wanted, rate)
+    v, t, x, e = _moment(single(batch, i), what, wanted, rate)
     return t, v, x, e
 
 

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from ydrometer.base.errors import DocumentError
-from ydrometer.parts.columns import TABLE, Kind, PartColumn, cell_value, head_of, put
+from ydrometer.parts.columns import TABLE, PartColumn, PartTable, cell_value, head_of, put
 from ydrometer.parts.read import read_part
 
 LISTED = {
@@ -92,7 +92,7 @@ def _judged(line: int, parts: Sequence[dict[str, Any]]) -> list[LineFault]:
     return list(faults)
 
 
-def _line(kind: Kind, line: str) -> Iterator[dict[str, Any]]:
+def _line(kind: PartTable, line: str) -> Iterator[dict[str, Any]]:
     settings, colon, entries = line.rpartition(":")
     base: dict[str, Any] = {"kind": kind.kind, **copy.deepcopy(dict(kind.fixed))}
     for setting in settings.split(",") if colon else ():
@@ -113,14 +113,14 @@ def _line(kind: Kind, line: str) -> Iterator[dict[str, Any]]:
         raise ValueError(f'"{left[:40] or line.strip()[:40]}" is no list: give {_example(kind)}')
 
 
-def _setting(kind: Kind, text: str) -> tuple[PartColumn, str]:
+def _setting(kind: PartTable, text: str) -> tuple[PartColumn, str]:
     words, value = _split(text.strip())
     head = SPELLINGS.get(words, words) or SIZE.get(kind.kind, "").replace("_", " ")
     for column in kind.columns:
         if value and column.head == head:
             return column, value
     known = ", ".join(column.head for column in kind.columns)
-    raise ValueError(f'"{text.strip()[:40]}" is no size of a {kind.one}: known are {known}')
+    raise ValueError(f'"{text.strip()[:40]}" is no size of a {kind.singular}: known are {known}')
 
 
 def _split(setting: str) -> tuple[str, str]:
@@ -132,7 +132,7 @@ def _split(setting: str) -> tuple[str, str]:
     return head.lower(), value
 
 
-def _example(kind: Kind) -> str:
+def _example(kind: PartTable) -> str:
     size = SIZE.get(kind.kind)
     before = f"{'module 1' if size == 'module' else 'pitch 5'}: " if size else ""
     return f"for example {before}12 13 14x2"

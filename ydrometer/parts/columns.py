@@ -41,12 +41,12 @@ class PartColumn:
 
 
 @dataclass(frozen=True, slots=True)
-class Kind:
+class PartTable:
     """A kind of part: its name for one and for many, its columns, and what its parts hold besides."""
 
     kind: str
-    one: str
-    many: str
+    singular: str
+    plural: str
     columns: tuple[PartColumn, ...]
     fixed: Mapping[str, Any]
 
@@ -289,8 +289,8 @@ def _ordered(kind: str, own: tuple[PartColumn, ...]) -> tuple[PartColumn, ...]:
     return (*own[:2], owned, *own[2:], *rest, _NAME, _NOTE)
 
 
-TABLE: dict[str, Kind] = {
-    kind: Kind(kind, singular, many, _ordered(kind, own), fixed) for kind, singular, many, own, fixed in _ROWS
+TABLE: dict[str, PartTable] = {
+    kind: PartTable(kind, singular, many, _ordered(kind, own), fixed) for kind, singular, many, own, fixed in _ROWS
 }
 """The columns of each kind, in the order of `kinds.KINDS`."""
 

@@ -15,7 +15,7 @@ SAME_SIZE = 1e-6
 
 
 @dataclass(frozen=True, slots=True)
-class Fit:
+class PartFit:
     """A part that could be one of a stage's wheels: its teeth, or the diameter on which it works, m."""
 
     size: float
@@ -24,7 +24,7 @@ class Fit:
     owned: int
 
 
-def fits(stage: Stage, parts: Sequence[Mapping[str, Any]]) -> list[Fit]:
+def fits(stage: Stage, parts: Sequence[Mapping[str, Any]]) -> list[PartFit]:
     """The parts that fit a stage, from the smallest up.
 
     Args:
@@ -38,5 +38,5 @@ def fits(stage: Stage, parts: Sequence[Mapping[str, Any]]) -> list[Fit]:
             continue
         part: Any = read_part(raw)
         if size is None or abs(part.tooth_size - size) <= SAME_SIZE * size:
-            matches.append(Fit(float(part.measure), part.id, called(raw), part.owned))
+            matches.append(PartFit(float(part.measure), part.id, called(raw), part.owned))
     return sorted(matches, key=lambda fit: (fit.size, fit.id))

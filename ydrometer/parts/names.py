@@ -45,7 +45,7 @@ def called(part: Mapping[str, Any]) -> str:
     if kind not in TABLE:
         return kind
     said = [_told(kind, path, part) for path in _TOLD[kind] if value_at(part, path) not in (None, "", [])]
-    return f"{TABLE[kind].one} {', '.join(said)}".strip()
+    return f"{TABLE[kind].singular} {', '.join(said)}".strip()
 
 
 def _told(kind: str, path: str, part: Mapping[str, Any]) -> str:

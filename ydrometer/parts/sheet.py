@@ -133,7 +133,7 @@ def parts_in(
 def sheets_of(parts: Sequence[Mapping[str, Any]]) -> list[tuple[str, list[list[Cell]]]]:
     """A table a kind, under the kind's name for many."""
     held = {kind: [part for part in parts if part["kind"] == kind] for kind in TABLE}
-    return [(TABLE[kind].many, rows_of(some)) for kind, some in held.items() if some]
+    return [(TABLE[kind].plural, rows_of(some)) for kind, some in held.items() if some]
 
 
 def parts_of(
@@ -201,7 +201,7 @@ def _row(
             put(part, own[head].path, cell_value(own[head], _plain(text), unit))
         elif text and head not in ("kind", "id") and any(head == c.head for k in TABLE.values() for c in k.columns):
             faults.append(
-                CellFault(number, head, f'"{text[:40]}" given', f"a {TABLE[kind].one} has none: leave it empty")
+                CellFault(number, head, f'"{text[:40]}" given', f"a {TABLE[kind].singular} has none: leave it empty")
             )
     faults += _judged(number, part)
     return part if len(faults) == before else None
@@ -211,7 +211,7 @@ def _kind(text: str) -> str:
     """A kind as the file has it: its name, or what the screen calls one or many of it."""
     plain = text.strip().lower()
     for kind in TABLE.values():
-        if plain in (kind.kind, kind.one.lower(), kind.many.lower()):
+        if plain in (kind.kind, kind.singular.lower(), kind.plural.lower()):
             return kind.kind
     return ""
 

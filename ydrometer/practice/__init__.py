@@ -2,6 +2,6 @@
 
 from ydrometer.practice.exercise import Exercise, exercise
 from ydrometer.practice.judge import Judgement, judge
-from ydrometer.practice.kinds import IDEAS, KINDS, Kind
+from ydrometer.practice.kinds import IDEAS, KINDS
 
-__all__ = ["IDEAS", "KINDS", "Exercise", "Judgement", "Kind", "exercise", "judge"]
+__all__ = ["IDEAS", "KINDS", "Exercise", "Judgement", "exercise", "judge"]

@@ -57,7 +57,7 @@ class Draw:
         # A text as a seed gives the same numbers in every version of Python and on every machine.
         self.random = Random(f"{kind} {level} {seed} {VERSION}")
 
-    def one(self, choices: Sequence[T]) -> T:
+    def choice(self, choices: Sequence[T]) -> T:
         """One of some."""
         return self.random.choice(choices)
 
@@ -92,7 +92,7 @@ class Draw:
         At level 1 one divides the other, or nearly; at level 2 and 3 they do not.
         """
         if self.level == 1:
-            small, times = self.one((10, 12, 15, 16, 18, 20)), self.one((1.5, 2, 2.5, 3, 4, 5))
+            small, times = self.choice((10, 12, 15, 16, 18, 20)), self.choice((1.5, 2, 2.5, 3, 4, 5))
             large = round(small * times)
         else:
             small, large = self.whole(9, 27), self.whole(24, MOST)

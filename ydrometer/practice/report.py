@@ -29,7 +29,7 @@ def report(exercise: Exercise) -> dict[str, Any]:
         "given": given(exercise),
         "drawing": asdict(exercise.drawing()),
         **({} if plate is None else {"plate": asdict(plate)}),
-        "ask": asked(posed.ask),
+        "ask": ask_json(posed.ask),
         "answer": answered(posed.ask, posed.answer),
         "mistakes": [
             {"answer": answered(posed.ask, mistake.answer), "name": mistake.name} for mistake in posed.mistakes
@@ -58,7 +58,7 @@ def given(exercise: Exercise) -> dict[str, Any]:
     return {**numbers, **exercise.posed.said}
 
 
-def asked(ask: Ask) -> dict[str, Any]:
+def ask_json(ask: Ask) -> dict[str, Any]:
     """What kind of answer is asked for."""
     if isinstance(ask, NumberAsked):
         return {"kind": "number", "dimension": ask.dimension, "unit": ask.unit}

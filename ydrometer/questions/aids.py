@@ -42,7 +42,7 @@ class Aid:
     name: str
     title: str
     hint: str
-    asked: tuple[AidInput, ...]
+    inputs: tuple[AidInput, ...]
     symbol: str
     words: str
     expression: str
@@ -218,20 +218,20 @@ def find(name: str, given: Mapping[str, Any]) -> Finding:
     if aid is None:
         raise DocumentError([Fault("aid", f'"{name[:40]}" given', f"use one of {', '.join(BY_NAME)}")])
     faults: list[Fault] = []
-    numbers = {input.symbol: _number(input, given.get(input.symbol), faults) for input in aid.asked}
+    numbers = {input.symbol: _number(input, given.get(input.symbol), faults) for input in aid.inputs}
     if faults:
         raise DocumentError(faults)
     sheet = Sheet({})
-    for input in aid.asked:
+    for input in aid.inputs:
         sheet.put(input.symbol, input.words, numbers[input.symbol], input.dimension, "measured")
     value = sheet.step(aid.symbol, aid.words, aid.expression, aid.dimension)
     if value <= 0.0:
-        raise DocumentError([Fault(aid.asked[-1].symbol, "leaves nothing", "check what was measured")])
+        raise DocumentError([Fault(aid.inputs[-1].symbol, "leaves nothing", "check what was measured")])
     unit = DIMENSIONS[aid.dimension].metric
     shown = value / units.scale(unit, aid.dimension)[0]
     typed = f"{shown:.{DIGITS}g} {unit}".strip()
-    note = aid.note.format(**{input.symbol: str(given.get(input.symbol)) for input in aid.asked})
-    if any(input.flag and given.get(input.symbol) for input in aid.asked):
+    note = aid.note.format(**{input.symbol: str(given.get(input.symbol)) for input in aid.inputs})
+    if any(input.flag and given.get(input.symbol) for input in aid.inputs):
         note += ", one wheel held"
     return Finding(aid.name, value, aid.dimension, typed, note, aid.path, sheet.steps)
 

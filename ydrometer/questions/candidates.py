@@ -25,7 +25,7 @@ TEETH = range(8, 121)
 
 
 @dataclass(frozen=True, slots=True)
-class Unknown:
+class Sought:
     """What can be asked for: its key, its words in a question, its dimension, and the stage it is about, if any."""
 
     key: str
@@ -51,7 +51,7 @@ class Candidate:
     part: str
 
 
-def candidates(document: Document, unknown: Unknown, parts: Sequence[Mapping[str, Any]]) -> Iterator[Candidate]:
+def candidates(document: Document, unknown: Sought, parts: Sequence[Mapping[str, Any]]) -> Iterator[Candidate]:
     """Real parts that could be the unknown of a question.
 
     Args:

@@ -18,7 +18,7 @@ from ydrometer.evaluation.curves import ForceCurve
 from ydrometer.evaluation.evaluate import NOTHING, Evaluation, Known, evaluate
 from ydrometer.evaluation.readout import READOUT, shown_targets
 from ydrometer.evaluation.targets import Standing, unbound
-from ydrometer.loads.told import in_short
+from ydrometer.loads.summary import in_short
 from ydrometer.trials.measured import Measured
 from ydrometer.trials.tried import essence
 

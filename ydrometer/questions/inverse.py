@@ -22,7 +22,7 @@ from ydrometer.document.walk import stage_at, stages_with_paths
 from ydrometer.evaluation.evaluate import evaluate
 from ydrometer.evaluation.sweep import with_stage
 from ydrometer.evaluation.variants import series_of, with_count, with_series, with_vehicle
-from ydrometer.questions.candidates import Candidate, Unknown, candidates, taking
+from ydrometer.questions.candidates import Candidate, Sought, candidates, taking
 
 SAMPLES = 96
 """Values at which a continuous unknown is looked at first; a range narrower than their spacing can be missed."""
@@ -68,7 +68,7 @@ class Inverse:
     `dimension` is that of the measure; `whole` says that the unknown is a number of things.
     """
 
-    unknown: Unknown
+    unknown: Sought
     measure: str
     dimension: str
     wanted: str
@@ -79,27 +79,27 @@ class Inverse:
     real: list[Real]
 
 
-def unknowns(document: Document) -> list[Unknown]:
+def unknowns(document: Document) -> list[Sought]:
     """What can be asked for in a design."""
     its_design = document.design
     every_unknown = [
-        Unknown("reduction", f"reduction of the {_named(stage)}", "ratio", path)
+        Sought("reduction", f"reduction of the {_named(stage)}", "ratio", path)
         for path, stage in stages_with_paths(its_design)
         if not stage.several_speeds
     ]
     every_unknown += [
-        Unknown("wheel_diameter", "wheel", "length", ""),
-        Unknown("mass", "mass of the vehicle", "mass", ""),
-        Unknown("count", "number of motors or engines", "ratio", ""),
+        Sought("wheel_diameter", "wheel", "length", ""),
+        Sought("mass", "mass of the vehicle", "mass", ""),
+        Sought("count", "number of motors or engines", "ratio", ""),
     ]
     if series_of(document) is not None:
-        every_unknown.append(Unknown("cells", "number of cells in series", "ratio", ""))
+        every_unknown.append(Sought("cells", "number of cells in series", "ratio", ""))
     return every_unknown
 
 
 def _named(stage: Stage) -> str:
     """A stage as a question names it."""
-    return f"{stage.noun} {stage.told}" if stage.members else stage.noun
+    return f"{stage.noun} {stage.sizes_words}" if stage.members else stage.noun
 
 
 def inverse(
@@ -143,7 +143,7 @@ def inverse(
     )
 
 
-def _present(document: Document, unknown: Unknown) -> float:
+def _present(document: Document, unknown: Sought) -> float:
     its_design = document.design
     if unknown.key == "reduction":
         stage = stage_at(its_design, unknown.path)
@@ -156,7 +156,7 @@ def _present(document: Document, unknown: Unknown) -> float:
     return float(getattr(its_design.vehicle, unknown.key))
 
 
-def _variant(document: Document, unknown: Unknown, value: float) -> Document:
+def _variant(document: Document, unknown: Sought, value: float) -> Document:
     """The design with another value of the unknown."""
     if unknown.key == "reduction":
         stage = stage_at(document.design, unknown.path)
@@ -183,7 +183,7 @@ def _judged(documents: Sequence[Document], target: Target) -> list[tuple[float |
     return [(verdict.value, bool(verdict.met)) for verdict in verdicts]
 
 
-def _met(document: Document, unknown: Unknown, target: Target, values: Any) -> list[bool]:
+def _met(document: Document, unknown: Sought, target: Target, values: Any) -> list[bool]:
     return [met for _, met in _judged([_variant(document, unknown, float(v)) for v in values], target)]
 
 
@@ -198,7 +198,7 @@ def _runs(met: Sequence[bool]) -> Iterator[tuple[int, int]]:
             start = None
 
 
-def _solved(document: Document, unknown: Unknown, target: Target, present: float) -> list[Range]:
+def _solved(document: Document, unknown: Sought, target: Target, present: float) -> list[Range]:
     values = np.geomspace(present / SPAN, present * SPAN, SAMPLES)
     met = _met(document, unknown, target, values)
     edges = [place for place in range(1, SAMPLES) if met[place] != met[place - 1]]
@@ -226,7 +226,7 @@ def _edges(met: Callable[[Any], list[bool]], cells: Sequence[tuple[float, float]
 def _real(
     raw: Mapping[str, Any],
     document: Document,
-    unknown: Unknown,
+    unknown: Sought,
     target: Target,
     ranges: Sequence[Range],
     parts: Sequence[Mapping[str, Any]],

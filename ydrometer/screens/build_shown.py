@@ -18,8 +18,8 @@ from ydrometer.build.step import Step
 from ydrometer.build.steps import steps_of
 from ydrometer.build.workshop import workshop
 from ydrometer.document.design import Document
-from ydrometer.screens.days_shown import DaysShown, Planned, days_shown, planned
-from ydrometer.screens.parts_shown import Bench, listed
+from ydrometer.screens.days_shown import DaysShown, PlannedWork, days_shown, planned
+from ydrometer.screens.parts_shown import BenchKnown, listed
 
 Doing = Literal["done", "undone", "later"]
 DOINGS: tuple[Doing, ...] = ("done", "undone", "later")
@@ -64,7 +64,7 @@ class Site:
         photos: ids of photos by step. now: local time.
     """
 
-    bench: Bench
+    bench: BenchKnown
     now: datetime
     entries: Sequence[Entry] = ()
     findings: Sequence[Finding] = ()
@@ -184,13 +184,13 @@ class _Built:
     steps: list[Step]
 
 
-def _built(document: Document, bench: Bench) -> _Built:
+def _built(document: Document, bench: BenchKnown) -> _Built:
     shop = workshop(document)
     parts = listed(shop, bench)
     return _Built(shop.line, parts, with_own(steps_of(shop, jobs(makings(parts.lines))), bench.book.steps))
 
 
-def steps_for(document: Document, bench: Bench) -> list[Step]:
+def steps_for(document: Document, bench: BenchKnown) -> list[Step]:
     """The steps of a design with the builder's own between them.
 
     Args:
@@ -243,7 +243,7 @@ def refused(steps: Sequence[Step], entries: Sequence[Entry], step: str) -> list[
 
 
 def _shown(
-    built: _Built, site: Site, last: Mapping[str, Entry], done: Mapping[str, Tick], days: Planned | None
+    built: _Built, site: Site, last: Mapping[str, Entry], done: Mapping[str, Tick], days: PlannedWork | None
 ) -> list[StepShown]:
     """Every step with all that is known of it."""
     steps = built.steps

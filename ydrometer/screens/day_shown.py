@@ -16,9 +16,9 @@ from ydrometer.document.loads import USUAL_DAY, Phase, Runs
 from ydrometer.document.supply import Battery
 from ydrometer.evaluation.evaluate import evaluate
 from ydrometer.loads import heat
-from ydrometer.loads.asked import LoadCase, Warmth
 from ydrometer.loads.day import Stretch, root_mean_square
 from ydrometer.loads.electrical import current_of
+from ydrometer.loads.load_case import LoadCase, Warmth
 
 MOST_POINTS = 1200
 """Of a curve of current."""
@@ -123,7 +123,7 @@ def _heat_shown(case: LoadCase, warmth: Warmth) -> HeatShown:
         """The winding with other figures."""
         network = heat.network(source, case.design.conditions.ambient, **other)
         assert network is not None  # the caller knows how warm it gets
-        blocks = heat.gone_through(heat.Day(network, case.blocks[warmth.branch]), case.heats.count)
+        blocks = heat.gone_through(heat.HeatDay(network, case.blocks[warmth.branch]), case.heats.count)
         return blocks.curve[kept, 1].tolist()  # type: ignore[no-any-return]  # of an array of floats
 
     times = curve[:, 0].tolist()

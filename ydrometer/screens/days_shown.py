@@ -8,10 +8,10 @@ from datetime import date, datetime
 
 from ydrometer.build.late import LateCase, reliefs, sentence
 from ydrometer.build.parts_list import PartsList
-from ydrometer.build.plan import Plan
+from ydrometer.build.plan import WorkPlan
 from ydrometer.build.purchase import open_orders
 from ydrometer.build.step import Step
-from ydrometer.screens.parts_shown import Bench
+from ydrometer.screens.parts_shown import BenchKnown
 
 
 @dataclass(frozen=True, slots=True)
@@ -55,17 +55,17 @@ class DaysShown:
 
 
 @dataclass(frozen=True, slots=True)
-class Planned:
+class PlannedWork:
     """A plan with what it was made from, or why there is none."""
 
-    asked: LateCase
-    plan: Plan | None
+    case: LateCase
+    plan: WorkPlan | None
     trouble: str
 
 
 def planned(
-    steps: Sequence[Step], parts: PartsList, bench: Bench, now: datetime, done: Collection[str]
-) -> Planned | None:
+    steps: Sequence[Step], parts: PartsList, bench: BenchKnown, now: datetime, done: Collection[str]
+) -> PlannedWork | None:
     """The plan of what is left to do; None without an event.
 
     Args:
@@ -81,16 +81,16 @@ def planned(
     orders = open_orders(parts.lines, bench.said, now)
     case = LateCase(steps, orders, event, now, bench.book.work, set(done))
     try:
-        return Planned(case, case.plan(), "")
+        return PlannedWork(case, case.plan(), "")
     except ValueError as error:
-        return Planned(case, None, str(error))
+        return PlannedWork(case, None, str(error))
 
 
-def days_shown(days: Planned | None) -> DaysShown | None:
+def days_shown(days: PlannedWork | None) -> DaysShown | None:
     """What is shown of a plan."""
     if days is None:
         return None
-    plan, case = days.plan, days.asked
+    plan, case = days.plan, days.case
     if plan is None:
         return DaysShown(case.event, days.trouble, 0, [], [], [], days.trouble)
     critical, today = set(plan.critical), case.now.date()

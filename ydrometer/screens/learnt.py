@@ -159,7 +159,7 @@ class _Shown:
 
     def _unknown(self, u: int) -> UnknownShown:
         unknown, factor = self.made.chosen[u], float(np.exp(self.made.fit.theta[u]))
-        before, share = unknown.held.values[0], float(self.made.told[u])
+        before, share = unknown.held.values[0], float(self.made.informed[u])
         path = unknown.held.paths[0]
         return UnknownShown(
             name=unknown_words(unknown),

@@ -19,7 +19,7 @@ from ydrometer.loads.limits import LoadRows, limits
 from ydrometer.loads.offers import Offer, offers
 from ydrometer.loads.row_working import row_working
 from ydrometer.loads.rows import DIMENSIONS, State, UseRow
-from ydrometer.loads.told import known
+from ydrometer.loads.summary import known
 from ydrometer.loads.turning import Turn
 from ydrometer.loads.warnings import Word, warnings
 from ydrometer.loads.words import CAUTIONS, CHECKS, part_title, sentence
@@ -147,7 +147,7 @@ def loads_shown(document: Document, mark: Document | None = None) -> LoadsShown:
     evaluation = evaluate([document, mark] if mark else [document])
     rows = limits(evaluation)
     marked = limits(evaluation, 1) if mark else None
-    case, worst, design = rows.asked, rows.worst, document.design
+    case, worst, design = rows.case, rows.worst, document.design
     said = design.loads or Loads()
     return LoadsShown(
         sentence=sentence(design, worst),
@@ -168,7 +168,7 @@ def loads_shown(document: Document, mark: Document | None = None) -> LoadsShown:
 def _judged(evaluation: Evaluation, rows: LoadRows, marked: LoadRows | None) -> list[JudgedTarget]:
     values, before = known(rows), known(marked) if marked else NOTHING
     judged = []
-    for number, target in enumerate(rows.asked.design.targets):
+    for number, target in enumerate(rows.case.design.targets):
         if target.measure in OF_LOADS:
             verdict = evaluation.judge(target, 0, values).verdict
             mark = before.get(target.measure)
@@ -231,7 +231,7 @@ def working_shown(document: Document, wanted: RowWanted) -> Working:
     rows, row = _found(document, wanted)
     if row is None:
         raise NoWorkingError("the design has no such row any more", path=wanted.path)
-    return row_working(rows.asked, row)
+    return row_working(rows.case, row)
 
 
 def _found(document: Document, wanted: RowWanted) -> tuple[LoadRows, UseRow | None]:
@@ -270,7 +270,7 @@ def _marks(marked: LoadRows) -> dict[PartKey, float]:
 def _parts(design: Design, rows: LoadRows, marks: Mapping[PartKey, float]) -> list[LoadedPart]:
     """Rows together that are about one part, in the order of the line: the source first."""
     groups = _grouped(rows)
-    places = [shaft.path for shaft in rows.asked.line.shafts]
+    places = [shaft.path for shaft in rows.case.line.shafts]
 
     def place(key: PartKey) -> tuple[float, bool]:
         path, shaft = key

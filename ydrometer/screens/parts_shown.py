@@ -12,7 +12,7 @@ from ydrometer.build.parts_list import PartsList, PartsListLine, owned_parts, pa
 from ydrometer.build.purchase import PurchaseState, Said, Spending, spending
 from ydrometer.build.savings import Swap, swappable, swaps
 from ydrometer.build.words import places_words
-from ydrometer.build.workshop import Workshop, workshop
+from ydrometer.build.workshop import BuildShop, workshop
 from ydrometer.document.design import Document
 from ydrometer.evaluation import targets
 from ydrometer.screens.loads import JudgedTarget
@@ -24,7 +24,7 @@ MOST_NAMED = 3
 
 
 @dataclass(frozen=True, slots=True)
-class Bench:
+class BenchKnown:
     """What stands around a vehicle: the parts of its bin, as typed; how many of each other vehicles have, by its id and
     the vehicle's name; its book; what was said of its lines, by their keys.
     """
@@ -146,12 +146,12 @@ class PartsShown:
     open: int
 
 
-def listed(shop: Workshop, bench: Bench) -> PartsList:
+def listed(shop: BuildShop, bench: BenchKnown) -> PartsList:
     """The parts list of a design on its bench."""
     return parts_list(shop, owned_parts(bench.bin), bench.taken, bench.book.lines)
 
 
-def parts_shown(document: Document, bench: Bench = Bench(), mark: Document | None = None) -> PartsShown:
+def parts_shown(document: Document, bench: BenchKnown = BenchKnown(), mark: Document | None = None) -> PartsShown:
     """What the parts list of a design shows.
 
     Args:
@@ -182,7 +182,7 @@ def parts_shown(document: Document, bench: Bench = Bench(), mark: Document | Non
     )
 
 
-def price_of(document: Document, bench: Bench) -> float:
+def price_of(document: Document, bench: BenchKnown) -> float:
     """The measure `price` of a design: what was paid and what has still to be bought.
 
     Args:
@@ -193,7 +193,7 @@ def price_of(document: Document, bench: Bench) -> float:
     return spending(lines, bench.said).whole
 
 
-def price_working(document: Document, bench: Bench = Bench()) -> Working:
+def price_working(document: Document, bench: BenchKnown = BenchKnown()) -> Working:
     """How the price of a design comes about: line by line what was paid, or how many are bought of one price.
 
     Args:
@@ -212,7 +212,7 @@ def price_working(document: Document, bench: Bench = Bench()) -> Working:
     return Working("price", "price", value, "", formula, "", sheet.inputs, [], sheet.steps, None, [])
 
 
-def _costs(line: PartsListLine, bench: Bench) -> bool:
+def _costs(line: PartsListLine, bench: BenchKnown) -> bool:
     known = bench.said.get(line.key)
     return bool(line.price) or bool(known and known.paid)
 
@@ -254,14 +254,14 @@ def _sentence(parts: PartsList) -> str:
     return f"{count} of {len(parts.lines)} things are in the bin. To buy: {named}{more}."
 
 
-def _state(line: PartsListLine, bench: Bench) -> PurchaseState:
+def _state(line: PartsListLine, bench: BenchKnown) -> PurchaseState:
     known = bench.said.get(line.key)
     if known is not None and known.state != "needed":
         return known.state
     return "here" if line.to_buy == 0 else "needed"
 
 
-def _line(shop: Workshop, line: PartsListLine, bench: Bench) -> PartLine:
+def _line(shop: BuildShop, line: PartsListLine, bench: BenchKnown) -> PartLine:
     known = bench.said.get(line.key)
     part = line.part
     taken = bench.others.get(part.part.id, {}) if part else {}

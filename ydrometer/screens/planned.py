@@ -20,11 +20,11 @@ from ydrometer.document.walk import stages_with_paths
 from ydrometer.evaluation.evaluate import evaluate
 from ydrometer.fit.clashes import clashes
 from ydrometer.fit.setup import set_ups
-from ydrometer.loads.asked import LoadCase
+from ydrometer.loads.load_case import LoadCase
 from ydrometer.motion import trace
 from ydrometer.parts.fitting import fits
 from ydrometer.trials.model import as_designed
-from ydrometer.trials.plan import Plan, dealt, looks_like, read
+from ydrometer.trials.plan import RunPlan, dealt, looks_like, read
 from ydrometer.trials.trial import Trial
 from ydrometer.trials.tried import essence, names
 
@@ -144,7 +144,7 @@ def _charge(document: Document, run: Trial, seconds: float) -> float:
     return float(np.trapezoid(points.bus_current[until], points.time[until]))
 
 
-def _steps(plan: Plan, order: Sequence[int], expected: Sequence[Sequence[_Expected]]) -> Iterator[PlanStep]:
+def _steps(plan: RunPlan, order: Sequence[int], expected: Sequence[Sequence[_Expected]]) -> Iterator[PlanStep]:
     essences = [essence(gearing.raw) for gearing in plan.gearings]
     before: int | None = None
     for place, g in enumerate(order):
@@ -166,7 +166,7 @@ def _steps(plan: Plan, order: Sequence[int], expected: Sequence[Sequence[_Expect
         before = g
 
 
-def _warmth(plan: Plan) -> tuple[float | None, float | None, float | None]:
+def _warmth(plan: RunPlan) -> tuple[float | None, float | None, float | None]:
     """The hottest winding of all gearings with its limit, and the rest that each needs; None where nothing is known."""
     warm = [hottest for gearing in plan.gearings for hottest in _of_gearing(plan, gearing.document)]
     if not warm:
@@ -175,7 +175,7 @@ def _warmth(plan: Plan) -> tuple[float | None, float | None, float | None]:
     return hottest, limit, rest if hottest > limit else None
 
 
-def _of_gearing(plan: Plan, document: Document) -> Iterator[tuple[float, float, float | None]]:
+def _of_gearing(plan: RunPlan, document: Document) -> Iterator[tuple[float, float, float | None]]:
     """As if all rounds were made with one gearing, swapped as often as planned."""
     runs = Runs(count=plan.readings * len(plan.raw), every=BRINGING_BACK_S)
     day = Loads(day=(runs, Rest(lasts=max(plan.swap, 1.0))), heats=plan.rounds * len(plan.gearings))
@@ -188,7 +188,7 @@ def _of_gearing(plan: Plan, document: Document) -> Iterator[tuple[float, float, 
             yield warmth.day.hottest_winding, case.limit(motor), warmth.rest_needed(case.limit(motor))
 
 
-def _drift(plan: Plan) -> str:
+def _drift(plan: RunPlan) -> str:
     """What a drift would look like in the order that is chosen, and in the other one."""
     count = len(plan.gearings)
     if count < 2 or count * plan.rounds < 3:

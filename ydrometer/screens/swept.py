@@ -15,7 +15,7 @@ from ydrometer.base.tables.typical import CELL_KINDS
 from ydrometer.document import design
 from ydrometer.document.design import Document
 from ydrometer.document.sources import Engine, Motor, motor_line
-from ydrometer.document.supply import Battery, Bench, Panel
+from ydrometer.document.supply import Battery, BenchSupply, Panel
 from ydrometer.evaluation.sweep import SPAN, diameter_step
 from ydrometer.parts.kinds import EnginePart, MotorPart, RoadWheelPart
 from ydrometer.parts.read import read_part
@@ -133,7 +133,7 @@ def _supply(document: Document) -> Iterator[Swept]:
     supply = document.design.drive.supply
     if isinstance(supply, Battery):
         yield _series(supply)
-    elif isinstance(supply, Bench):
+    elif isinstance(supply, BenchSupply):
         yield _voltage(supply)
     elif isinstance(supply, Panel):
         yield _panels("panels in series", supply, ("open_circuit_voltage", "max_power_voltage"), "V")
@@ -152,7 +152,7 @@ def _series(battery: Battery) -> Swept:
     return Swept("cells", f"cells of {each[0]:.3g} V in series", "", "", tried)
 
 
-def _voltage(bench: Bench) -> Swept:
+def _voltage(bench: BenchSupply) -> Swept:
     """Whole volts below and above the present voltage."""
     path, present = "drive.supply.voltage", bench.voltage
     below = [v for v in range(math.ceil(present) - SPAN, math.ceil(present)) if v > 0]

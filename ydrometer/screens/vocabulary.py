@@ -178,7 +178,7 @@ def vocabulary() -> Vocabulary:
         [MeasureEntry(row.name, row.dimension, row.run, row.name in OF_LOADS) for row in TARGETABLE.values()],
         list(AIDS),
         [
-            PartKind(k.kind, k.one, k.many, list(k.columns), dict(k.fixed), k.kind in bulk.LISTED)
+            PartKind(k.kind, k.singular, k.plural, list(k.columns), dict(k.fixed), k.kind in bulk.LISTED)
             for k in TABLE.values()
         ],
         [_stage_kind(kind) for kind in KINDS.values()],

@@ -12,13 +12,13 @@ from ydrometer.document import design
 from ydrometer.evaluation.evaluate import Evaluation, evaluate
 from ydrometer.evaluation.result import measure
 from ydrometer.evaluation.result import target as target_document
-from ydrometer.loads.told import told_by_loads
+from ydrometer.loads.summary import told_by_loads
 from ydrometer.search.block import ids
-from ydrometer.search.choices import NO_PART, Slot, slots, stage_json, trunk_from, used
+from ydrometer.search.choices import NO_PART, StageSlot, slots, stage_json, trunk_from, used
 from ydrometer.search.cost import head_cost, prices, stage_mass
-from ydrometer.search.found import Found
 from ydrometer.search.nearest import nearest_changes
 from ydrometer.search.option import Option
+from ydrometer.search.outcome import Outcome
 from ydrometer.search.request import SearchRequest
 from ydrometer.search.run import search
 from ydrometer.search.settled import with_mounting
@@ -37,7 +37,7 @@ def answer(request: SearchRequest, processes: int = 1) -> dict[str, Any]:
     return answer_from(request, search(request, processes))
 
 
-def answer_from(request: SearchRequest, outcome: Found) -> dict[str, Any]:
+def answer_from(request: SearchRequest, outcome: Outcome) -> dict[str, Any]:
     """The document of what a search has found."""
     layouts = [slots(request, layout) for layout in request.body.layouts]
     options = [option for _, option in outcome.best]
@@ -61,7 +61,12 @@ def answer_from(request: SearchRequest, outcome: Found) -> dict[str, Any]:
 
 
 def _option(
-    request: SearchRequest, options: list[Slot], option: Option, raw: dict[str, Any], evaluation: Evaluation, index: int
+    request: SearchRequest,
+    options: list[StageSlot],
+    option: Option,
+    raw: dict[str, Any],
+    evaluation: Evaluation,
+    index: int,
 ) -> dict[str, Any]:
     measures = {name: measure(evaluation, name, index) for name in MEASURES}
     measures["price"] = {"value": option.price, "unit": ""}
@@ -78,7 +83,7 @@ def _option(
     }
 
 
-def design_of(request: SearchRequest, options: list[Slot], option: Option) -> dict[str, Any]:
+def design_of(request: SearchRequest, options: list[StageSlot], option: Option) -> dict[str, Any]:
     """The whole design file of an option; what it has in common with the request's is shared with it, not copied."""
     raw, head, layout = request.raw["design"], option.head, request.body.layouts[option.layout]
     drive, vehicle = dict(raw["drive"]), dict(raw["vehicle"])
@@ -105,7 +110,7 @@ def design_of(request: SearchRequest, options: list[Slot], option: Option) -> di
     return with_mounting(request, layout, options, option.chosen, document)
 
 
-def _mass(request: SearchRequest, options: list[Slot], option: Option) -> float:
+def _mass(request: SearchRequest, options: list[StageSlot], option: Option) -> float:
     """Of all parts of an option, as many as are needed, kg."""
     table = prices(request)
     chosen = [np.array([c]) for c in option.chosen]

@@ -5,10 +5,10 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Any
 
-from ydrometer.search.found import Found
 from ydrometer.search.options import Options, options_of
+from ydrometer.search.outcome import Outcome
 from ydrometer.search.request import read_request
-from ydrometer.search.run import Piece, pieces, search, sizes
+from ydrometer.search.run import SearchPiece, pieces, search, sizes
 
 
 @dataclass(frozen=True, slots=True)
@@ -21,8 +21,8 @@ class Begun:
     """
 
     combinations: int
-    pieces: list[Piece]
-    found: Found | None
+    pieces: list[SearchPiece]
+    outcome: Outcome | None
     options: Options | None
 
 
@@ -51,4 +51,4 @@ def sizes_of(raw: Any) -> list[int]:
 
 def options_in(raw: Any, outcome: dict[str, Any]) -> Options:
     """What was found, as it is kept, to be looked at."""
-    return options_of(read_request(raw), Found.from_json(outcome))
+    return options_of(read_request(raw), Outcome.from_json(outcome))

@@ -16,15 +16,15 @@ import numpy as np
 
 from ydrometer.motion.measures import WORDS
 from ydrometer.search import classes
-from ydrometer.search.choices import NO_PART, Floats, Head, Ints, Slot, trunk_from
+from ydrometer.search.choices import NO_PART, Floats, Head, Ints, StageSlot, trunk_from
 from ydrometer.search.classes import Known, Standing
 from ydrometer.search.cost import prices, stage_mass
 from ydrometer.search.drives import Drive, Drives, drives, unique
-from ydrometer.search.found import Found
 from ydrometer.search.mount import together
 from ydrometer.search.option import Entry, Option
+from ydrometer.search.outcome import Outcome
 from ydrometer.search.request import SearchRequest
-from ydrometer.search.walk import Bounds, Rows, Walk, digits
+from ydrometer.search.walk import Bounds, Walk, WalkRows, digits
 from ydrometer.search.ways import MOST_KEPT, MOST_SHOWN, Ways, best_of
 
 ROUNDED = 1e-9
@@ -85,7 +85,7 @@ class SearchBlock:
     """
 
     def __init__(
-        self, request: SearchRequest, number: int, options: list[Slot], stretch: tuple[int, int], known: Known
+        self, request: SearchRequest, number: int, options: list[StageSlot], stretch: tuple[int, int], known: Known
     ) -> None:
         self.request, self.number, self.layout, self.known = request, number, request.body.layouts[number], known
         self.options, self.lengths = options, [len(slot) for slot in options]
@@ -122,7 +122,7 @@ class SearchBlock:
         low, high = limits.overall_ratio
         return (overall >= low * (1.0 - SAME_RATIO)) & (overall <= high * (1.0 + SAME_RATIO))
 
-    def look(self, head: Head, head_cost: tuple[float, int, float], outcome: Found) -> None:
+    def look(self, head: Head, head_cost: tuple[float, int, float], outcome: Outcome) -> None:
         """Count the combinations of a head, and keep the best."""
         bounds = self._bounds(head_cost)
         sizes = self._sizes_within(bounds)
@@ -132,7 +132,7 @@ class SearchBlock:
             return
         stands = self._standing(head, head_cost[2], usable)
         drive, sizes, rows = self.drive.at(usable), sizes[usable], None
-        if any(target.measure == "price" for target in self.request.asked):
+        if any(target.measure == "price" for target in self.request.targets):
             every = self._rows(bounds, usable, np.ones(len(usable), np.bool_))
             stands, of_class, which = self._by_price(stands, every.drive, every.price)
             rows, drive, sizes = every._replace(drive=which), drive.at(of_class), np.bincount(which)
@@ -162,7 +162,7 @@ class SearchBlock:
             self._sizes = limits, np.where(self.within, sizes, 0)
         return self._sizes[1]
 
-    def _rows(self, bounds: Bounds, usable: Ints, wanted: Any) -> Rows:
+    def _rows(self, bounds: Bounds, usable: Ints, wanted: Any) -> WalkRows:
         """The combinations of wanted classes, which are some of the `usable` drives."""
         sizes, which = self._sizes_within(bounds), np.zeros(len(self.drive.mass), np.int64)
         which[usable] = np.arange(len(usable))
@@ -178,7 +178,7 @@ class SearchBlock:
 
     def _by_price(self, stands: Standing, which: Ints, price: Floats) -> tuple[Standing, Ints, Ints]:
         """Classes split by price if a target is about it, and what they were split from; else as they are."""
-        targets = self.request.asked
+        targets = self.request.targets
         columns = [column for column, target in enumerate(targets) if target.measure == "price"]
         if not columns:
             return stands, np.arange(len(stands.held_by)), which
@@ -190,13 +190,13 @@ class SearchBlock:
             margins[:, column], met[:, column] = classes.price_standing(targets[column], cost)
         return Standing(margins, met, stands.held_by[whole]), whole, finer
 
-    def _count(self, stands: Standing, sizes: Ints, outcome: Found) -> None:
+    def _count(self, stands: Standing, sizes: Ints, outcome: Outcome) -> None:
         """Add up classes by how many combinations each has."""
         meeting = stands.met.all(axis=1)
         outcome.combinations += int(sizes.sum())
         outcome.meeting += int(sizes[meeting].sum())
         failing = np.where(meeting, 0, sizes)
-        for column, target in enumerate(self.request.asked):
+        for column, target in enumerate(self.request.targets):
             missed = int(failing[~stands.met[:, column]].sum())
             if missed:
                 outcome.failing[target.measure] += missed
@@ -205,13 +205,13 @@ class SearchBlock:
 
     def _keys(self, stands: Standing) -> tuple[Ints, Ints]:
         """Shortfall and negative margin of each class, weighted and rounded."""
-        weights = np.array([self.request.weight(t.measure) for t in self.request.asked])
+        weights = np.array([self.request.weight(t.measure) for t in self.request.targets])
         short = np.maximum(0.0, -stands.margins)
         first = np.round((short**2 * weights).sum(axis=1) / ROUNDED).astype(np.int64)
         second = np.round(-(stands.margins * weights).sum(axis=1) / ROUNDED).astype(np.int64)
         return first, second
 
-    def _keep(self, ranked: Ranked, rows: Rows, outcome: Found) -> None:
+    def _keep(self, ranked: Ranked, rows: WalkRows, outcome: Outcome) -> None:
         """The best of these combinations."""
         keep = self.request.body.keep
         keys = [ranked.first[rows.drive], ranked.second[rows.drive], rows.price, rows.buy, *self._ranks(rows)]
@@ -219,13 +219,13 @@ class SearchBlock:
         outcome.best.sort(key=lambda entry: entry[0])
         del outcome.best[keep:]
 
-    def _represent(self, ranked: Ranked, rows: Rows, outcome: Found) -> None:
+    def _represent(self, ranked: Ranked, rows: WalkRows, outcome: Outcome) -> None:
         """The best of each stretch of overall ratios, of combinations whose class leads its stretch."""
         stretches, codes = np.unique(ranked.stretch[rows.drive], return_inverse=True)
         for row in self._best(rows, codes, len(stretches), np.arange(len(codes))).tolist():
             outcome.represent(int(stretches[codes[row]]), self._entry(ranked, rows, row))
 
-    def _count_ways(self, ranked: Ranked, rows: Rows, first: Ints, outcome: Found) -> None:
+    def _count_ways(self, ranked: Ranked, rows: WalkRows, first: Ints, outcome: Outcome) -> None:
         """Count the ways to each of the first classes, and keep the best few of each."""
         size = len(ranked.first)
         kept = np.zeros(size, np.bool_)
@@ -240,7 +240,7 @@ class SearchBlock:
             outcome.ways.setdefault(_drive(ranked, code), Ways()).add(ways)
         outcome.ways = best_of(outcome.ways)
 
-    def _best_ways(self, ranked: Ranked, rows: Rows) -> dict[int, list[Entry]]:
+    def _best_ways(self, ranked: Ranked, rows: WalkRows) -> dict[int, list[Entry]]:
         """The best few combinations of each class, of these rows."""
         best: dict[int, list[Entry]] = defaultdict(list)
         left = np.ones(len(rows.drive), np.bool_)
@@ -251,14 +251,14 @@ class SearchBlock:
             left[of_each] = False
         return best
 
-    def _best(self, rows: Rows, groups: Ints, count: int, left: Ints) -> Ints:
+    def _best(self, rows: WalkRows, groups: Ints, count: int, left: Ints) -> Ints:
         """The best row of each group among those that are left, by price, parts to buy and ids."""
         keys: list[Any] = [rows.price, rows.buy, *self._ranks(rows)]
         for values in keys:
             left = _least(values[left], groups[left], count, left)
         return left
 
-    def _ranks(self, rows: Rows) -> list[_Rank]:
+    def _ranks(self, rows: WalkRows) -> list[_Rank]:
         """For each place of a stage, how its part's id ranks among all as text."""
         strides = [math.prod(self.lengths[place + 1 :]) for place in range(len(self.lengths))]
         return [
@@ -267,7 +267,7 @@ class SearchBlock:
             for end in (0, 1)
         ]
 
-    def _entry(self, ranked: Ranked, rows: Rows, row: int) -> Entry:
+    def _entry(self, ranked: Ranked, rows: WalkRows, row: int) -> Entry:
         """A combination with its whole key."""
         price, buy, of_class = float(rows.price[row]), int(rows.buy[row]), rows.drive[row]
         chosen = tuple(int(option) for option in digits(rows.place[row], self.lengths))
@@ -346,7 +346,7 @@ def smallest(keys: Sequence[Any], count: int) -> list[int]:
     return [int(i) for i in np.concatenate([*taken, left[:missing]])]
 
 
-def ids(request: SearchRequest, options: Sequence[Slot], option: Option) -> Iterator[str]:
+def ids(request: SearchRequest, options: Sequence[StageSlot], option: Option) -> Iterator[str]:
     """The ids of an option's parts: source, supply, wheel, then driver and driven of each stage."""
     parts = request.body.parts
     head = option.head

@@ -14,7 +14,7 @@ from numpy.typing import NDArray
 from ydrometer.document.stages import KINDS, Stage, stage_efficiency
 from ydrometer.evaluation.train import StageFigures
 from ydrometer.parts.fitting import SAME_SIZE
-from ydrometer.search.layout import BoxChoice, Choice, Fixed, Layout, Mount, Pair
+from ydrometer.search.layout import BoxChoice, Choice, DriveLayout, Fixed, Mount, PairChoice
 from ydrometer.search.mount import Options, PairPlaces, pair_places
 from ydrometer.search.request import SUPPLIES, SearchRequest, boxes
 from ydrometer.search.room import has_room, outer_radius
@@ -39,7 +39,7 @@ class Head:
 
 
 @dataclass(frozen=True, slots=True)
-class Slot:
+class StageSlot:
     """The options of one stage, each array over them.
 
     Attributes:
@@ -75,7 +75,7 @@ class Slot:
         )
 
 
-def heads(request: SearchRequest, layout: Layout) -> list[Head]:
+def heads(request: SearchRequest, layout: DriveLayout) -> list[Head]:
     """Every source with every supply, wheel and count; an engine alone needs no supply."""
     own = request.document.design.drive.branches[0].count
     combined = []
@@ -102,16 +102,16 @@ def _chosen(request: SearchRequest, choice: tuple[str, ...] | None, kinds: Seque
     return sorted(places) or [NO_PART]
 
 
-def slots(request: SearchRequest, layout: Layout) -> list[Slot]:
+def slots(request: SearchRequest, layout: DriveLayout) -> list[StageSlot]:
     """The options of each stage of a layout, in the order of power."""
     pairs = itertools.count()
     return [
-        _pairs(request, choice, layout.mount, next(pairs)) if isinstance(choice, Pair) else _slot(request, choice)
+        _pairs(request, choice, layout.mount, next(pairs)) if isinstance(choice, PairChoice) else _slot(request, choice)
         for choice in layout.stages
     ]
 
 
-def _slot(request: SearchRequest, choice: Fixed | BoxChoice) -> Slot:
+def _slot(request: SearchRequest, choice: Fixed | BoxChoice) -> StageSlot:
     if isinstance(choice, Fixed):
         return _single(choice, [choice.stage], np.full((1, 2), NO_PART))
     known = [(i, part) for i, part in boxes(request) if choice.parts is None or part.id in choice.parts]
@@ -120,10 +120,10 @@ def _slot(request: SearchRequest, choice: Fixed | BoxChoice) -> Slot:
     return _single(choice, stages, places)
 
 
-def _single(choice: Any, stages: Sequence[Stage], places: Ints) -> Slot:
+def _single(choice: Any, stages: Sequence[Stage], places: Ints) -> StageSlot:
     """Options that are whole stages: teeth are kept as such, so that equal fractions stay equal."""
     figures = [StageFigures.of(stage) for stage in stages]
-    return Slot(
+    return StageSlot(
         choice=choice,
         parts=places,
         driver=np.array([figure.driver for figure in figures], np.int64),
@@ -146,7 +146,7 @@ class _End:
     measure: Floats
 
     @classmethod
-    def of(cls, request: SearchRequest, choice: Pair, ids: Choice) -> _End:
+    def of(cls, request: SearchRequest, choice: PairChoice, ids: Choice) -> _End:
         """Of all parts of the pair's kind, or of those that are named."""
         known: list[tuple[int, Any]] = [
             (i, part) for i, part in request.of_kind(choice.part) if ids is None or part.id in ids
@@ -164,7 +164,7 @@ class _End:
         return np.array([outer_radius(part) for part in self.parts], float)
 
 
-def _pairs(request: SearchRequest, choice: Pair, mount: Mount | None, number: int) -> Slot:
+def _pairs(request: SearchRequest, choice: PairChoice, mount: Mount | None, number: int) -> StageSlot:
     """The options of one pair: parts of equal tooth size, within the bounds of the ratio, for which there is room.
 
     Args:
@@ -193,13 +193,15 @@ def _matching(driver: _End, driven: _End, bounds: tuple[float, float]) -> tuple[
     return first, second
 
 
-def _slot_of(choice: Pair, driver: _End, driven: _End, chosen: tuple[Ints, Ints], places: PairPlaces | None) -> Slot:
+def _slot_of(
+    choice: PairChoice, driver: _End, driven: _End, chosen: tuple[Ints, Ints], places: PairPlaces | None
+) -> StageSlot:
     """Options of a pair; teeth are kept as such, so that equal fractions stay equal."""
     first, second = driver.measure[chosen[0]], driven.measure[chosen[1]]
     ones, usual = np.ones(len(first), np.int64), choice.usual
     toothed = choice.form.toothed
     torque = np.ones(len(first)) if toothed else second / first
-    return Slot(
+    return StageSlot(
         choice=choice,
         parts=np.stack([driver.place[chosen[0]], driven.place[chosen[1]]], axis=1),
         driver=first.astype(np.int64) if toothed else ones,
@@ -212,7 +214,7 @@ def _slot_of(choice: Pair, driver: _End, driven: _End, chosen: tuple[Ints, Ints]
     )
 
 
-def trunk_from(layout: Layout) -> int:
+def trunk_from(layout: DriveLayout) -> int:
     """The stage from which on the trunk begins: the first box of several speeds, else behind the last."""
     for place, choice in enumerate(layout.stages):
         if isinstance(choice, Fixed) and choice.stage.several_speeds:
@@ -220,7 +222,7 @@ def trunk_from(layout: Layout) -> int:
     return len(layout.stages)
 
 
-def stage_json(request: SearchRequest, slot: Slot, option: int, layout: Layout, place: int) -> dict[str, Any]:
+def stage_json(request: SearchRequest, slot: StageSlot, option: int, layout: DriveLayout, place: int) -> dict[str, Any]:
     """The chosen stage as a design file has it."""
     choice = slot.choice
     first, second = (int(p) for p in slot.parts[option])
@@ -234,7 +236,7 @@ def stage_json(request: SearchRequest, slot: Slot, option: int, layout: Layout, 
     return {"kind": choice.kind, **pair_values(KINDS[choice.kind], chosen)}
 
 
-def used(request: SearchRequest, layouts: Sequence[Sequence[Slot]]) -> Iterator[int]:
+def used(request: SearchRequest, layouts: Sequence[Sequence[StageSlot]]) -> Iterator[int]:
     """Places of all parts that some layout can choose.
 
     Args:

@@ -15,9 +15,9 @@ from ydrometer.evaluation import driveline, targets
 from ydrometer.motion import measures
 from ydrometer.motion.measures import Results, Wanted
 from ydrometer.motion.plant import Batch
-from ydrometer.search.choices import NO_PART, Floats, Head, Ints, Slot, trunk_from
+from ydrometer.search.choices import NO_PART, Floats, Head, Ints, StageSlot, trunk_from
 from ydrometer.search.drives import Drive, Drives, drives_of
-from ydrometer.search.layout import Fixed, Layout
+from ydrometer.search.layout import DriveLayout, Fixed
 from ydrometer.search.request import SearchRequest
 from ydrometer.taking import with_source
 
@@ -68,7 +68,7 @@ class Standing:
         return Standing(self.margins[places], self.met[places], self.held_by[places])
 
 
-def head_design(request: SearchRequest, layout: Layout, head: Head, mass: float) -> Design:
+def head_design(request: SearchRequest, layout: DriveLayout, head: Head, mass: float) -> Design:
     """The design with a head's parts, without stages but a box of several speeds; `mass` is that of all parts, kg."""
     design = request.document.design
     parts: Any = request.body.parts
@@ -95,7 +95,7 @@ class Known:
         self._stands: dict[tuple[int, Head], tuple[Any, Standing]] = {}
         self._kept = 0
 
-    def drives(self, request: SearchRequest, number: int, slots: Sequence[Slot]) -> Drives | None:
+    def drives(self, request: SearchRequest, number: int, slots: Sequence[StageSlot]) -> Drives | None:
         """The distinct drives of the layout of a number; None where masses tell its combinations apart, or where
         there are too many.
         """
@@ -114,7 +114,7 @@ class Known:
             drive: all that the layout has, (d,).
             usable: which of them.
         """
-        done, stands = self._of(number, head, len(drive.mass), len(request.asked))
+        done, stands = self._of(number, head, len(drive.mass), len(request.targets))
         new = usable[~done[usable]]
         if len(new):
             stands.take(new, standing(request, request.body.layouts[number], head, 0.0, drive.at(new)))
@@ -132,7 +132,7 @@ class Known:
         return reached
 
 
-def standing(request: SearchRequest, layout: Layout, head: Head, head_mass: float, drive: Drive) -> Standing:
+def standing(request: SearchRequest, layout: DriveLayout, head: Head, head_mass: float, drive: Drive) -> Standing:
     """How the classes of one head stand against the targets, but for a target on price."""
     parts = [
         _standing(request, layout, head, head_mass, drive.at(slice(low, low + TOGETHER)))
@@ -142,9 +142,9 @@ def standing(request: SearchRequest, layout: Layout, head: Head, head_mass: floa
     return Standing(*(np.concatenate(column) for column in columns))
 
 
-def _standing(request: SearchRequest, layout: Layout, head: Head, head_mass: float, drive: Drive) -> Standing:
+def _standing(request: SearchRequest, layout: DriveLayout, head: Head, head_mass: float, drive: Drive) -> Standing:
     size, measured = len(drive.mass), _measured(request, layout, head, head_mass, drive)
-    judged = [_judged(target, measured) for target in request.asked]
+    judged = [_judged(target, measured) for target in request.targets]
     margins = np.stack([m for m, _ in judged], axis=1) if judged else np.zeros((size, 0))
     met = np.stack([m for _, m in judged], axis=1) if judged else np.zeros((size, 0), np.bool_)
     return Standing(margins, met, measured.results.held_by.astype(np.int64))
@@ -159,7 +159,7 @@ class _Measured(NamedTuple):
     columns: dict[tuple[str, float], int]
 
 
-def _measured(request: SearchRequest, layout: Layout, head: Head, head_mass: float, drive: Drive) -> _Measured:
+def _measured(request: SearchRequest, layout: DriveLayout, head: Head, head_mass: float, drive: Drive) -> _Measured:
     weights = request.body.add_part_masses
     masses, which = (
         np.unique(drive.mass, return_inverse=True) if weights else (np.zeros(1), np.zeros(len(drive.mass), int))
@@ -172,14 +172,14 @@ def _measured(request: SearchRequest, layout: Layout, head: Head, head_mass: flo
     asked: dict[str, Any] = {}
     columns: dict[tuple[str, float], int] = {}
     for key in RUN_KEYS:
-        own = sorted({getattr(t.run, key) for t in request.asked} - {None})
+        own = sorted({getattr(t.run, key) for t in request.targets} - {None})
         columns |= {(key, value): place for place, value in enumerate(own, start=1)}
         # What no target refers to need not be looked for in the run.
-        needed = any(MEASURES[t.measure].run == key and getattr(t.run, key) is None for t in request.asked)
+        needed = any(MEASURES[t.measure].run == key and getattr(t.run, key) is None for t in request.targets)
         run = getattr(design.run, key) if needed else None
         row = np.array([np.nan if run is None else run, *own])
         asked[key] = np.tile(row, (len(drive.mass), 1))
-    peak = any(target.measure == "peak_bus_current" for target in request.asked)
+    peak = any(target.measure == "peak_bus_current" for target in request.targets)
     wanted = Wanted(asked["distance"], asked["speed"], asked["time"], peak)
     return _Measured(bases[0], batch, measures.measure(batch, wanted), columns)
 

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ydrometer.search.choices import NO_PART, Floats, Head, Ints, Slot
+from ydrometer.search.choices import NO_PART, Floats, Head, Ints, StageSlot
 from ydrometer.search.request import SearchRequest
 
 
@@ -49,7 +49,7 @@ def head_cost(request: SearchRequest, table: Prices, head: Head) -> tuple[float,
     return float((buy * table.price[place]).sum()), int(buy.sum()), float(mass.sum())
 
 
-def stage_mass(request: SearchRequest, table: Prices, slots: Sequence[Slot], chosen: Sequence[Ints]) -> Floats:
+def stage_mass(request: SearchRequest, table: Prices, slots: Sequence[StageSlot], chosen: Sequence[Ints]) -> Floats:
     """Mass of the parts of stage combinations, kg, (m,).
 
     Args:

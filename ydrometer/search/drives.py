@@ -10,7 +10,7 @@ from typing import Any, NamedTuple
 import numpy as np
 
 from ydrometer.evaluation.train import Overall, Train
-from ydrometer.search.choices import Floats, Ints, Slot
+from ydrometer.search.choices import Floats, Ints, StageSlot
 
 MOST = 4_000_000
 """Ways on from what the stages before a stage make, at most, that are gone through at once."""
@@ -52,7 +52,7 @@ def _bare(size: int) -> list[Train]:
     return [train, train]
 
 
-def drives(slots: Sequence[Slot], trunk: int, chosen: Sequence[Ints], mass: Floats) -> Drive:
+def drives(slots: Sequence[StageSlot], trunk: int, chosen: Sequence[Ints], mass: Floats) -> Drive:
     """The drives of stage combinations.
 
     Args:
@@ -104,7 +104,7 @@ class Drives:
         return before
 
 
-def drives_of(slots: Sequence[Slot], trunk: int) -> Drives | None:
+def drives_of(slots: Sequence[StageSlot], trunk: int) -> Drives | None:
     """The distinct drives of all combinations of these slots; None if there are too many on the way.
 
     Many options of a stage drive alike, and what some stages make is made by many of their combinations. So each

@@ -9,10 +9,10 @@ from itertools import chain
 from ydrometer.base.tables.measures import ELSEWHERE
 from ydrometer.document.target import Target
 from ydrometer.evaluation.evaluate import Evaluation
-from ydrometer.search.choices import NO_PART, Slot
-from ydrometer.search.found import Found
+from ydrometer.search.choices import NO_PART, StageSlot
 from ydrometer.search.on_plate import OnPlate
 from ydrometer.search.option import Entry, Option
+from ydrometer.search.outcome import Outcome
 from ydrometer.search.ways import Ways
 
 SAME = 5e-3
@@ -47,7 +47,7 @@ class Lead:
     entries: tuple[Entry, ...]
 
 
-def leads(outcome: Found) -> list[Lead]:
+def leads(outcome: Outcome) -> list[Lead]:
     """One option for each drive that is compared, the best first."""
     if not outcome.ways:
         return [Lead(entry[1], None, (entry,)) for entry in outcome.best]
@@ -56,7 +56,7 @@ def leads(outcome: Found) -> list[Lead]:
 
 
 def grouped(
-    layouts: Sequence[list[Slot]],
+    layouts: Sequence[list[StageSlot]],
     compared: Sequence[Lead],
     evaluation: Evaluation,
     shown: Sequence[Target],
@@ -93,7 +93,7 @@ def _same(first: float | None, second: float | None) -> bool:
     return abs(first - second) <= SAME * max(abs(first), abs(second))
 
 
-def _group(layouts: Sequence[list[Slot]], members: Sequence[Lead], plate: OnPlate) -> Group:
+def _group(layouts: Sequence[list[StageSlot]], members: Sequence[Lead], plate: OnPlate) -> Group:
     entries = sorted(chain.from_iterable(lead.entries for lead in members), key=lambda e: _preferred(layouts, e, plate))
     options: dict[object, Option] = {}
     for _, option in entries:
@@ -107,7 +107,7 @@ def _group(layouts: Sequence[list[Slot]], members: Sequence[Lead], plate: OnPlat
     )
 
 
-def _preferred(layouts: Sequence[list[Slot]], entry: Entry, plate: OnPlate) -> tuple[object, ...]:
+def _preferred(layouts: Sequence[list[StageSlot]], entry: Entry, plate: OnPlate) -> tuple[object, ...]:
     """Ways to the same in the order in which people would choose: from the bin, cheap, little to buy,
     going on the plate, small."""
     key, option = entry
@@ -118,7 +118,7 @@ def _preferred(layouts: Sequence[list[Slot]], entry: Entry, plate: OnPlate) -> t
     return option.buy > 0, option.price, option.buy, not plate.goes(option), size, key
 
 
-def _places(layouts: Sequence[list[Slot]], option: Option) -> object:
+def _places(layouts: Sequence[list[StageSlot]], option: Option) -> object:
     """The same for options that only have the same parts in other, equal places."""
     places = sorted(
         (slot.choice.kind, end, int(slot.parts[chosen][end]))

@@ -72,7 +72,7 @@ class Length:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Pair:
+class PairChoice:
     """A stage of a driver and a driven part of one tooth size; `ratio` bounds driven over driver, both included.
 
     Of `lengths` one has to go around, where any are given. `usual` is a stage of its kind: what it loses, how it slips
@@ -100,11 +100,11 @@ class Pair:
         return self.usual.in_plane if isinstance(self.usual.in_plane, Loop) else None
 
 
-def _pair_of(kind: type[Stage]) -> type[Pair]:
+def _pair_of(kind: type[Stage]) -> type[PairChoice]:
     """The choice of a kind's two wheels from the parts."""
     (usual,) = design.read_stages([{"kind": kind.kind, **kind.start}])
     body = {"__slots__": (), "kind": kind.kind, "usual": usual, "form": kind.form, "__doc__": f"Two of {kind.noun}."}
-    return type(f"{kind.__name__}Pair", (Pair,), body)
+    return type(f"{kind.__name__}Pair", (PairChoice,), body)
 
 
 PAIRS = {name: _pair_of(kind) for name, kind in STAGES.items() if kind.form is not None and kind.form.part}
@@ -127,7 +127,7 @@ class Fixed:
     stage: Stage = reading.one_of(STAGES)
 
 
-StageChoice = Pair | BoxChoice | Fixed
+StageChoice = PairChoice | BoxChoice | Fixed
 
 
 CHOICES: dict[str, type] = {**PAIRS, BoxChoice.kind: BoxChoice, Fixed.kind: Fixed}
@@ -172,7 +172,7 @@ class Mount:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Layout:
+class DriveLayout:
     """The product of its choices; no `count` stands for the design's own. With a `mount`, what has no places is out."""
 
     sources: Choice = _choice()
@@ -186,7 +186,7 @@ class Layout:
         """Each pair ties a shaft to the next."""
         if self.mount is None:
             return
-        pairs = sum(isinstance(choice, Pair) for choice in self.stages)
+        pairs = sum(isinstance(choice, PairChoice) for choice in self.stages)
         if len(self.mount.shafts) != pairs + 1:
             yield "mount.shafts", f"{len(self.mount.shafts)} shafts of {pairs} pairs", f"give {pairs + 1}"
         for i, (first, second) in enumerate(pairwise(self.mount.shafts)):

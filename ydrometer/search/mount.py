@@ -18,7 +18,7 @@ from numpy.typing import NDArray
 from ydrometer.fit.along import NOISE
 from ydrometer.fit.coupling import usual_tolerance
 from ydrometer.fit.placing import off_line
-from ydrometer.search.layout import Mount, Pair
+from ydrometer.search.layout import Mount, PairChoice
 from ydrometer.search.room import centre_distance, has_room
 
 Floats = NDArray[np.float64]
@@ -43,7 +43,7 @@ class Options:
     driver_outer: Floats
     driven_outer: Floats
 
-    def columns(self, choice: Pair, mount: Mount) -> list[Floats]:
+    def columns(self, choice: PairChoice, mount: Mount) -> list[Floats]:
         """Columns that are equal for options that can be mounted in the same places."""
         if choice.loop is None:
             wanted = [self.apart, self.tolerance(choice, mount)]
@@ -51,7 +51,7 @@ class Options:
             wanted = [self.size, self.driver, self.driven]
         return [*wanted, self.driver_outer, self.driven_outer] if mount.frame else wanted
 
-    def tolerance(self, choice: Pair, mount: Mount) -> Floats:
+    def tolerance(self, choice: PairChoice, mount: Mount) -> Floats:
         """How much further apart than without backlash gears may stand, m."""
         if mount.tolerance is None:
             gear: Any = choice.usual  # what runs in no loop here meshes
@@ -101,7 +101,7 @@ class PairPlaces:
         return PairPlaces(self.kind[options], self.suits, self.apart, self.clear)
 
 
-def pair_places(mount: Mount, pair: int, choice: Pair, options: Options) -> PairPlaces:
+def pair_places(mount: Mount, pair: int, choice: PairChoice, options: Options) -> PairPlaces:
     """How options fit between their shafts.
 
     Args:

@@ -36,7 +36,7 @@ def nearest_changes(request: SearchRequest, best: Sequence[Document]) -> list[di
         request: what was searched for.
         best: designs of the best options, the best first.
     """
-    if not best or not request.asked:
+    if not best or not request.targets:
         return []
     base = evaluate(list(best[:TRIED_ON]))
     least = min(_key(request, base, i) for i in range(len(base.documents)))
@@ -88,7 +88,7 @@ def _teeth(request: SearchRequest, document: Document, path: str, stage: Stage) 
 def _key(request: SearchRequest, evaluation: Evaluation, index: int) -> tuple[float, float]:
     """The first two keys of the ranking; a target on price is left out, since nobody knows the addition's."""
     first = second = 0.0
-    for target in request.asked:
+    for target in request.targets:
         if target.measure == "price":
             continue
         margin = evaluation.judge(target, index).verdict.margin

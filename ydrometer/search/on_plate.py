@@ -8,8 +8,8 @@ import numpy as np
 
 from ydrometer.base.errors import DocumentError
 from ydrometer.fit.setup import set_up
-from ydrometer.search.choices import Slot
-from ydrometer.search.layout import Layout, Mount, Pair
+from ydrometer.search.choices import StageSlot
+from ydrometer.search.layout import DriveLayout, Mount, PairChoice
 from ydrometer.search.mount import Options, pair_places, together
 from ydrometer.search.option import Option
 from ydrometer.search.plate import on_plate
@@ -20,7 +20,7 @@ from ydrometer.search.room import outer_radius
 class OnPlate:
     """The plate of a request's design, as its layouts would use it."""
 
-    def __init__(self, request: SearchRequest, layouts: Sequence[list[Slot]]) -> None:
+    def __init__(self, request: SearchRequest, layouts: Sequence[list[StageSlot]]) -> None:
         """Read where shafts may stand.
 
         Args:
@@ -45,7 +45,7 @@ class OnPlate:
         pairs = [
             (slot, chosen)
             for slot, chosen in zip(self._layouts[option.layout], option.chosen, strict=True)
-            if isinstance(slot.choice, Pair)
+            if isinstance(slot.choice, PairChoice)
         ]
         placed = [
             pair_places(mount, number, slot.choice, self._alone(slot, chosen))
@@ -56,7 +56,7 @@ class OnPlate:
         all_at_once = together(placed, [np.zeros(1, np.int64)] * len(placed))
         return all_at_once is None or bool(all_at_once[0])
 
-    def _alone(self, slot: Slot, chosen: int) -> Options:
+    def _alone(self, slot: StageSlot, chosen: int) -> Options:
         """One option of a pair, as if there were no other."""
         driver, driven = (self._request.body.parts[place] for place in slot.parts[chosen].tolist())
         columns = driver.tooth_size, driver.measure, driven.measure, outer_radius(driver), outer_radius(driven)
@@ -76,5 +76,5 @@ def _mounts(request: SearchRequest) -> list[Mount | None]:
     return [mount if layout.mount is None and _pairs(layout) == kinds else None for layout in request.body.layouts]
 
 
-def _pairs(layout: Layout) -> list[str]:
-    return [choice.kind for choice in layout.stages if isinstance(choice, Pair)]
+def _pairs(layout: DriveLayout) -> list[str]:
+    return [choice.kind for choice in layout.stages if isinstance(choice, PairChoice)]

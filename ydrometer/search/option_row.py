@@ -18,10 +18,10 @@ from ydrometer.drawing import LineDrawing, draw_line
 from ydrometer.evaluation.evaluate import Evaluation, Known
 from ydrometer.evaluation.targets import Standing
 from ydrometer.loads.rows import State
-from ydrometer.loads.told import in_short
+from ydrometer.loads.summary import in_short
 from ydrometer.parts.names import called
 from ydrometer.search.answer import design_of
-from ydrometer.search.choices import NO_PART, Slot
+from ydrometer.search.choices import NO_PART, StageSlot
 from ydrometer.search.cost import head_needs
 from ydrometer.search.groups import Group
 from ydrometer.search.known_stages import read_known
@@ -122,13 +122,13 @@ class Shown:
     raw: dict[str, Any]
 
 
-class Rows:
+class OptionRows:
     """The options of one search as rows, each told against the design that was searched for."""
 
     def __init__(
         self,
         request: SearchRequest,
-        layouts: Sequence[list[Slot]],
+        layouts: Sequence[list[StageSlot]],
         evaluation: Evaluation,
         shown: Sequence[Target],
         plate: OnPlate,
@@ -208,10 +208,10 @@ def _stage_words(stage: dict[str, Any], read_stage: Stage, usual: set[str]) -> s
     """A stage as people say it, with its tooth size where that is not a usual one: "gears 14 : 56, 0.5 mm"."""
     noun = read_stage.noun.removeprefix("toothed ")
     size = next((str(stage[key]) for key in SIZES if key in stage), "")
-    return f"{noun} {read_stage.told}" + (f", {size}" if size and size not in usual else "")
+    return f"{noun} {read_stage.sizes_words}" + (f", {size}" if size and size not in usual else "")
 
 
-def _uses(request: SearchRequest, options: list[Slot], option: Option) -> list[Use]:
+def _uses(request: SearchRequest, options: list[StageSlot], option: Option) -> list[Use]:
     units = request.document.design.drive.units
     needed: Counter[int] = Counter()
     for place, number in head_needs(request, option.head):

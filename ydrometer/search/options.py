@@ -12,18 +12,18 @@ from ydrometer.document.design import Document
 from ydrometer.document.target import Target
 from ydrometer.evaluation.evaluate import evaluate
 from ydrometer.evaluation.targets import unbound
-from ydrometer.loads.told import in_short
+from ydrometer.loads.summary import in_short
 from ydrometer.parts.names import called
 from ydrometer.search.answer import design_of
-from ydrometer.search.choices import Slot, slots, used
+from ydrometer.search.choices import StageSlot, slots, used
 from ydrometer.search.classes import head_design
-from ydrometer.search.found import Found
 from ydrometer.search.groups import Group, grouped, leads
 from ydrometer.search.known_stages import read_known
 from ydrometer.search.nearest import nearest_changes
 from ydrometer.search.on_plate import OnPlate
 from ydrometer.search.option import Option
-from ydrometer.search.option_row import OptionRow, Rows, Shown
+from ydrometer.search.option_row import OptionRow, OptionRows, Shown
+from ydrometer.search.outcome import Outcome
 from ydrometer.search.request import SearchRequest
 
 LISTED = 30
@@ -108,7 +108,7 @@ class Options:
     additions: list[Addition]
 
 
-def options_of(request: SearchRequest, outcome: Found, *, at_first: bool = False) -> Options:
+def options_of(request: SearchRequest, outcome: Outcome, *, at_first: bool = False) -> Options:
     """What was found, to be looked at.
 
     Args:
@@ -126,7 +126,7 @@ def options_of(request: SearchRequest, outcome: Found, *, at_first: bool = False
     raw = [design_of(request, layouts[option.layout], option) for option, _ in kept]
     read = [_document(request, option, entry) for (option, _), entry in zip(kept, raw, strict=True)]
     evaluation = evaluate([request.document, *read])
-    rows = Rows(request, layouts, evaluation, targets, plate)
+    rows = OptionRows(request, layouts, evaluation, targets, plate)
     shown = [Shown(option, group, entry) for (option, group), entry in zip(kept, raw, strict=True)]
     return Options(
         combinations=outcome.combinations,
@@ -160,7 +160,11 @@ def _document(request: SearchRequest, option: Option, raw: Mapping[str, Any]) ->
 
 
 def _groups(
-    request: SearchRequest, layouts: Sequence[list[Slot]], outcome: Found, shown: Sequence[Target], plate: OnPlate
+    request: SearchRequest,
+    layouts: Sequence[list[StageSlot]],
+    outcome: Outcome,
+    shown: Sequence[Target],
+    plate: OnPlate,
 ) -> list[Group]:
     """What was found, as options that differ in what they do."""
     compared = leads(outcome)
@@ -171,7 +175,7 @@ def _groups(
     return grouped(layouts, compared, evaluate(read), shown, plate) if read else []
 
 
-def _around(outcome: Found, groups: Sequence[Group]) -> list[tuple[Option, None]]:
+def _around(outcome: Outcome, groups: Sequence[Group]) -> list[tuple[Option, None]]:
     """What lies around the list: groups that it has no room for, and the best of each stretch of overall ratios, evenly
     thinned where there are many.
     """

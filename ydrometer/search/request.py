@@ -16,7 +16,7 @@ from ydrometer.document.target import Target
 from ydrometer.parts import kinds as parts
 from ydrometer.parts.boxes import BOX
 from ydrometer.parts.part import Part
-from ydrometer.search.layout import MOST_PARTS, BoxChoice, Choice, Fixed, Layout, Pair, band
+from ydrometer.search.layout import MOST_PARTS, BoxChoice, Choice, DriveLayout, Fixed, PairChoice, band
 
 FORMAT = "ydrometer-search"
 LARGEST = 8_000_000
@@ -59,8 +59,8 @@ class _Body:
 
     format: str = reading.choice((FORMAT,))
     version: int = reading.whole(1, 1)
-    layouts: tuple[Layout, ...] = reading.items(
-        reading.object_reader(Layout), least=1, most=MOST_LAYOUTS, required=True
+    layouts: tuple[DriveLayout, ...] = reading.items(
+        reading.object_reader(DriveLayout), least=1, most=MOST_LAYOUTS, required=True
     )
     limits: SearchLimits = reading.nested(SearchLimits, default=SearchLimits())
     keep: int = reading.whole(1, MOST_KEPT, default=50)
@@ -83,7 +83,7 @@ class SearchRequest:
         return [(i, part) for i, part in enumerate(self.body.parts) if part.kind == kind]
 
     @property
-    def asked(self) -> list[Target]:
+    def targets(self) -> list[Target]:
         """Targets that combinations are judged by; what Loads would say of each is worked out for the listed ones
         alone.
         """
@@ -165,7 +165,7 @@ def _ids(body: _Body) -> Iterator[Fault]:
             ("wheels", layout.wheels, ("wheel",)),
         ]
         for s, stage in enumerate(layout.stages):
-            if isinstance(stage, Pair):
+            if isinstance(stage, PairChoice):
                 wanted += [(f"stages[{s}].{end}", getattr(stage, end), (stage.part,)) for end in ("driver", "driven")]
             elif isinstance(stage, BoxChoice):
                 wanted.append((f"stages[{s}].parts", stage.parts, (BOX,)))

@@ -9,7 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ydrometer.parts.part import PowerWheel
-from ydrometer.search.layout import Length, Pair
+from ydrometer.search.layout import Length, PairChoice
 
 Floats = NDArray[np.float64]
 SAME_PITCH = 1e-6
@@ -18,7 +18,7 @@ WHOLE = 1e-9
 
 
 def has_room(
-    choice: Pair, size: Floats, driver: Floats, driven: Floats, low: Any = 0.0, high: Any = np.inf
+    choice: PairChoice, size: Floats, driver: Floats, driven: Floats, low: Any = 0.0, high: Any = np.inf
 ) -> NDArray[np.bool_]:
     """Whether each pair goes at some distance of a range, and with a length at hand where the choice asks for one.
 

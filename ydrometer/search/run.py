@@ -8,10 +8,10 @@ from multiprocessing import get_context
 from typing import NamedTuple
 
 from ydrometer.search.block import SearchBlock
-from ydrometer.search.choices import Slot, heads, slots, total
+from ydrometer.search.choices import StageSlot, heads, slots, total
 from ydrometer.search.classes import Known
 from ydrometer.search.cost import head_cost, prices
-from ydrometer.search.found import Found
+from ydrometer.search.outcome import Outcome
 from ydrometer.search.request import SearchRequest
 
 CHUNK = 8_000_000
@@ -20,7 +20,7 @@ CHUNK_APART = 1_000_000
 """Stage combinations of a piece, at most, where something is held of each of them."""
 
 
-class Piece(NamedTuple):
+class SearchPiece(NamedTuple):
     """A stretch of the stage combinations of one layout."""
 
     layout: int
@@ -28,7 +28,7 @@ class Piece(NamedTuple):
     high: int
 
 
-def pieces(request: SearchRequest) -> list[Piece]:
+def pieces(request: SearchRequest) -> list[SearchPiece]:
     """The whole search in pieces that can be gone through by themselves, in any order."""
     cut = []
     for number, layout in enumerate(request.body.layouts):
@@ -37,12 +37,12 @@ def pieces(request: SearchRequest) -> list[Piece]:
         # All of them alike: so several processes end at about the same time.
         count = -(-size // step)
         ends = [size * i // count for i in range(count + 1)] if count else []
-        cut += [Piece(number, low, high) for low, high in pairwise(ends)]
+        cut += [SearchPiece(number, low, high) for low, high in pairwise(ends)]
     return cut
 
 
-def _chunk(request: SearchRequest, options: Sequence[Slot]) -> int:
-    priced = any(target.measure == "price" for target in request.asked)
+def _chunk(request: SearchRequest, options: Sequence[StageSlot]) -> int:
+    priced = any(target.measure == "price" for target in request.targets)
     placed = any(slot.places is not None for slot in options)
     return min(CHUNK, CHUNK_APART) if priced or placed or request.body.add_part_masses else CHUNK
 
@@ -55,7 +55,7 @@ def sizes(request: SearchRequest) -> list[int]:
     ]
 
 
-def search(request: SearchRequest, processes: int = 1) -> Found:
+def search(request: SearchRequest, processes: int = 1) -> Outcome:
     """Go through every combination that the limits leave.
 
     The list is that of evaluating each combination by itself, in the same order (see the format's ranking).
@@ -64,7 +64,7 @@ def search(request: SearchRequest, processes: int = 1) -> Found:
         request: what to look through.
         processes: how many share the work.
     """
-    outcome, work = Found(), pieces(request)
+    outcome, work = Outcome(), pieces(request)
     if processes == 1 or len(work) == 1:
         known = Known()
         for piece in work:
@@ -84,12 +84,12 @@ def _remember(request: SearchRequest) -> None:
     _remembered[:] = [(request, Known())]
 
 
-def _search_remembered(piece: Piece) -> Found:
+def _search_remembered(piece: SearchPiece) -> Outcome:
     request, known = _remembered[0]
     return search_piece(request, piece, known)
 
 
-def search_piece(request: SearchRequest, piece: Piece, known: Known) -> Found:
+def search_piece(request: SearchRequest, piece: SearchPiece, known: Known) -> Outcome:
     """What one piece of a search holds.
 
     Args:
@@ -97,7 +97,7 @@ def search_piece(request: SearchRequest, piece: Piece, known: Known) -> Found:
         piece: the stretch of it.
         known: classes that other pieces of the same request have computed; new ones are added.
     """
-    outcome, table, layout = Found(), prices(request), request.body.layouts[piece.layout]
+    outcome, table, layout = Outcome(), prices(request), request.body.layouts[piece.layout]
     options = slots(request, layout)
     step = CHUNK_APART if known.drives(request, piece.layout, options) is None else CHUNK
     for low in range(piece.low, piece.high, step):

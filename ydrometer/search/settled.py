@@ -14,8 +14,8 @@ from ydrometer.document.mounting import Point
 from ydrometer.fit.along import NOISE, Reach
 from ydrometer.fit.coupling import gear_reach, taut_reach
 from ydrometer.geometry import loops
-from ydrometer.search.choices import Slot
-from ydrometer.search.layout import Layout, Mount, Pair
+from ydrometer.search.choices import StageSlot
+from ydrometer.search.layout import DriveLayout, Mount, PairChoice
 from ydrometer.search.mount import Bools, Floats, distances, places_of
 from ydrometer.search.request import SearchRequest
 from ydrometer.search.room import SAME_PITCH
@@ -25,7 +25,11 @@ Suiting = tuple[Reach, float | None]
 
 
 def with_mounting(
-    request: SearchRequest, layout: Layout, options: Sequence[Slot], chosen: Sequence[int], document: dict[str, Any]
+    request: SearchRequest,
+    layout: DriveLayout,
+    options: Sequence[StageSlot],
+    chosen: Sequence[int],
+    document: dict[str, Any],
 ) -> dict[str, Any]:
     """An option's design with its `fit` section about its own stages, and set as the layout's mount allows.
 
@@ -46,7 +50,7 @@ def with_mounting(
     paired = [
         (path, slot, option)
         for path, slot, option in zip(paths, options, chosen, strict=True)
-        if isinstance(slot.choice, Pair)
+        if isinstance(slot.choice, PairChoice)
     ]
     mount = layout.mount
     wanted = [reaches(request, mount, i, slot, option) for i, (_, slot, option) in enumerate(paired)]
@@ -97,7 +101,7 @@ def _stage_paths(raw: Mapping[str, Any]) -> list[str]:
     ]
 
 
-def reaches(request: SearchRequest, mount: Mount, pair: int, slot: Slot, option: int) -> list[Suiting]:
+def reaches(request: SearchRequest, mount: Mount, pair: int, slot: StageSlot, option: int) -> list[Suiting]:
     """The distances that suit a pair of an option; of loops for each length that its shafts could take.
 
     Args:
@@ -125,7 +129,7 @@ def reaches(request: SearchRequest, mount: Mount, pair: int, slot: Slot, option:
     return suitings or [(Reach(0.0, math.inf, nearest), None)]
 
 
-def _lengths(choice: Pair, pitch: float, least: float, most: float) -> list[float]:
+def _lengths(choice: PairChoice, pitch: float, least: float, most: float) -> list[float]:
     """Possible lengths of a loop: those given, else any number of pieces between two lengths; of other V-belts none."""
     if choice.lengths is not None:
         return [

@@ -15,7 +15,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ydrometer.base import jit
-from ydrometer.search.choices import NO_PART, Floats, Ints, Slot
+from ydrometer.search.choices import NO_PART, Floats, Ints, StageSlot
 from ydrometer.search.cost import Prices
 from ydrometer.search.drives import Drives
 
@@ -38,7 +38,7 @@ class Bounds:
     buy_at_most: int
 
 
-class Rows(NamedTuple):
+class WalkRows(NamedTuple):
     """Combinations that are written down: their places in the layout, their drives, prices and parts to buy, (n,)."""
 
     place: Ints
@@ -46,9 +46,9 @@ class Rows(NamedTuple):
     price: Floats
     buy: Ints
 
-    def at(self, places: Any) -> Rows:
+    def at(self, places: Any) -> WalkRows:
         """Some of them."""
-        return Rows(*(column[places] for column in self))
+        return WalkRows(*(column[places] for column in self))
 
 
 class Walk:
@@ -64,7 +64,7 @@ class Walk:
 
     def __init__(
         self,
-        slots: Sequence[Slot],
+        slots: Sequence[StageSlot],
         stretch: tuple[int, int],
         table: Prices,
         units: int,
@@ -89,7 +89,7 @@ class Walk:
             _go(*(*call, *astuple(bounds), sizes, np.zeros(count, np.bool_), *nothing, 0))
         return sizes
 
-    def rows(self, bounds: Bounds, sizes: Ints, wanted: Bools) -> Rows:
+    def rows(self, bounds: Bounds, sizes: Ints, wanted: Bools) -> WalkRows:
         """The combinations within the bounds that have a wanted drive, with what they cost.
 
         Args:
@@ -145,8 +145,8 @@ def digits(place: Ints, lengths: Sequence[int]) -> list[Ints]:
     return [np.asarray(i) for i in np.unravel_index(place, lengths)] if lengths else []
 
 
-def _room(size: int) -> Rows:
-    return Rows(np.zeros(size, np.int64), np.zeros(size, np.int64), np.zeros(size), np.zeros(size, np.int64))
+def _room(size: int) -> WalkRows:
+    return WalkRows(np.zeros(size, np.int64), np.zeros(size, np.int64), np.zeros(size), np.zeros(size, np.int64))
 
 
 @jit.entry

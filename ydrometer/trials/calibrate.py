@@ -21,7 +21,7 @@ from ydrometer.trials.case import at_voltage
 from ydrometer.trials.differences import Difference, compared
 from ydrometer.trials.fit import Data, Fit, fitted
 from ydrometer.trials.measure import Measure, asked_of
-from ydrometer.trials.model import Model, Posed
+from ydrometer.trials.model import Model, PosedQuestion
 from ydrometer.trials.runs_file import AUTO, AskedPrediction, RunsFile
 from ydrometer.trials.trial import Trial
 from ydrometer.trials.unknowns import Unknown, unknowns
@@ -65,7 +65,7 @@ class Calibration:
         return [self.file.ground(run) for run in self.runs]
 
     @cached_property
-    def asked(self) -> list[tuple[AskedPrediction, str]]:
+    def predictions(self) -> list[tuple[AskedPrediction, str]]:
         """Designs that are asked for, each with its ground: that of most runs, the first at a tie."""
         return [
             (question, self.usual_ground if question.ground is None else question.ground) for question in self.file.ask
@@ -82,17 +82,17 @@ class Calibration:
         return Model(
             self.designs,
             [
-                Posed(run, run.design, ground, run.conditions)
+                PosedQuestion(run, run.design, ground, run.conditions)
                 for run, ground in zip(self.runs, self.grounds, strict=True)
             ],
         )
 
     @cached_property
-    def questions(self) -> list[Posed]:
+    def questions(self) -> list[PosedQuestion]:
         """What is asked, in the order of the asked designs."""
         return [
-            Posed(measure, question.design, ground)
-            for question, ground in self.asked
+            PosedQuestion(measure, question.design, ground)
+            for question, ground in self.predictions
             for measure in asked_of(self.designs[question.design].design)
         ]
 
@@ -105,7 +105,7 @@ class Calibration:
     def unknowns(self) -> list[Unknown]:
         """All that is only guessed of the designs that were run or are asked for."""
         pairs = [(run.design, ground) for run, ground in zip(self.runs, self.grounds, strict=True)]
-        return unknowns(self.designs, [*pairs, *((question.design, ground) for question, ground in self.asked)])
+        return unknowns(self.designs, [*pairs, *((question.design, ground) for question, ground in self.predictions)])
 
     @cached_property
     def chosen(self) -> list[Unknown]:
@@ -170,7 +170,9 @@ class Calibration:
             battery = self._battery(run)
             assert battery is not None  # only such runs are asked about
             supply = at_voltage(battery, battery.voltage * share)
-            posed.append(Posed(run, run.design, self.grounds[k], dataclasses.replace(run.conditions, supply=supply)))
+            posed.append(
+                PosedQuestion(run, run.design, self.grounds[k], dataclasses.replace(run.conditions, supply=supply))
+            )
         return Model(self.designs, posed)
 
     @cached_property
@@ -236,7 +238,7 @@ class Calibration:
         return [Answer(float(v), float(a), float(b)) for v, a, b in zip(value, low, high, strict=True)]
 
     @cached_property
-    def told(self) -> Floats:
+    def informed(self) -> Floats:
         """Share of what was not known of each unknown that the runs tell, (U,)."""
         sigma = np.array([unknown.sigma for unknown in self.chosen])
         shares: Floats = 1.0 - np.diag(self.fit.covariance) / sigma**2

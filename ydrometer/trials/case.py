@@ -11,7 +11,7 @@ from ydrometer.base.reckoning import Floats
 from ydrometer.document.design import Design
 from ydrometer.document.sources import Engine, Motor, motor_line
 from ydrometer.document.stages import Stage, stage_efficiency
-from ydrometer.document.supply import Battery, Bench, Supply
+from ydrometer.document.supply import Battery, BenchSupply, Supply
 from ydrometer.evaluation import driveline
 from ydrometer.motion.plant import Batch
 
@@ -50,7 +50,7 @@ class Conditions:
 
 def at_voltage(supply: Supply | None, voltage: float) -> Supply | None:
     """A battery or bench supply with another voltage at rest; anything else as it is."""
-    if isinstance(supply, Bench):
+    if isinstance(supply, BenchSupply):
         return replace(supply, voltage=voltage)
     if isinstance(supply, Battery) and supply.cells is not None:
         return replace(supply, cells=replace(supply.cells, cell_voltage=voltage / supply.cells.series))
@@ -86,7 +86,7 @@ class Factors:
 
 
 @dataclass(frozen=True, slots=True)
-class Case:
+class TrialCase:
     """A design under the conditions of a run; `sure` are paths of stages whose efficiency was measured: their losses
     stay.
     """
@@ -129,7 +129,7 @@ class Losses:
 class Stack:
     """Cases of one shape, so that factors are laid on all of them at once."""
 
-    def __init__(self, cases: Sequence[Case]) -> None:
+    def __init__(self, cases: Sequence[TrialCase]) -> None:
         """Put together what is multiplied.
 
         Args:

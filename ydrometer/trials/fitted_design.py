@@ -94,7 +94,7 @@ def fitted_design(calibration: Calibration, name: str) -> dict[str, Any]:
 def _ground(calibration: Calibration, name: str) -> str:
     """The ground that a design was run on most."""
     own = [ground for run, ground in zip(calibration.runs, calibration.grounds, strict=True) if run.design == name]
-    own += [ground for question, ground in calibration.asked if question.design == name]
+    own += [ground for question, ground in calibration.predictions if question.design == name]
     return Counter(own).most_common(1)[0][0] if own else ""
 
 

@@ -17,11 +17,11 @@ from ydrometer.document.loads import PHASES, Loads, Phase
 from ydrometer.document.sources import Motor
 from ydrometer.evaluation.evaluate import Evaluation, Group
 from ydrometer.loads import heat
-from ydrometer.loads.asked import LoadCase
+from ydrometer.loads.load_case import LoadCase
 from ydrometer.loads.moments import HARD_START, RUN_PEAK, RUN_SHARE, SHOVE, TOP, most_power
 from ydrometer.motion import states
 from ydrometer.motion.states import States
-from ydrometer.trials.rows import Rows
+from ydrometer.trials.rows import TrialRows
 from ydrometer.trials.trial import Trial, readings_of, sd_of
 
 MOMENTS = (HARD_START, SHOVE, RUN_PEAK, TOP)
@@ -51,7 +51,7 @@ class Spin(Trial):
         """What was measured."""
         return f"{self.title}, turns of the {self.of}"
 
-    def values(self, rows: Rows) -> Floats:
+    def values(self, rows: TrialRows) -> Floats:
         """The no-load speed over the radius; of a motor times what it turns faster."""
         speed = rows.results.no_load_speed
         if self.of == "wheel":
@@ -88,7 +88,7 @@ class DistanceTime(Trial):
         """Its distance."""
         return (self.distance,) if key == "distance" else ()
 
-    def values(self, rows: Rows) -> Floats:
+    def values(self, rows: TrialRows) -> Floats:
         """time_to_distance."""
         return rows.of_the_run("time_to_distance", "distance", self.distance)
 
@@ -119,7 +119,7 @@ class SpeedTime(Trial):
         """Its speed."""
         return (self.speed,) if key == "speed" else ()
 
-    def values(self, rows: Rows) -> Floats:
+    def values(self, rows: TrialRows) -> Floats:
         """time_to_speed."""
         return rows.of_the_run("time_to_speed", "speed", self.speed)
 
@@ -138,7 +138,7 @@ class TopSpeed(Trial):
     readings: tuple[float, ...] = readings_of("speed")
     sd: float | None = sd_of("speed")
 
-    def values(self, rows: Rows) -> Floats:
+    def values(self, rows: TrialRows) -> Floats:
         """top_speed."""
         top: Floats = rows.results.top_speed
         return np.where(np.isfinite(top), top, np.nan)
@@ -169,7 +169,7 @@ class SpeedAt(Trial):
         """Its distance."""
         return (self.distance,) if key == "distance" else ()
 
-    def values(self, rows: Rows) -> Floats:
+    def values(self, rows: TrialRows) -> Floats:
         """speed_at_distance."""
         return rows.of_the_run("speed_at_distance", "distance", self.distance)
 
@@ -190,7 +190,7 @@ class Push(Trial):
     readings: tuple[float, ...] = readings_of("force")
     sd: float | None = sd_of("force")
 
-    def values(self, rows: Rows) -> Floats:
+    def values(self, rows: TrialRows) -> Floats:
         """pushing_force."""
         forces: Floats = rows.results.pushing_force
         return forces
@@ -214,7 +214,7 @@ class Tow(Trial):
     readings: tuple[float, ...] = readings_of("force")
     sd: float | None = sd_of("force")
 
-    def values(self, rows: Rows) -> Floats:
+    def values(self, rows: TrialRows) -> Floats:
         """F_rr + m·g·sin(th)."""
         forces: Floats = rows.batch.vehicle["rolling"][:, 0] + rows.batch.vehicle["grade"][:, 0]
         return forces
@@ -250,7 +250,7 @@ class Coast(Trial):
         if self.ended >= self.begun:
             yield "to", f"{self.ended:g} m/s from {self.begun:g} m/s", "give a speed below the one it began with"
 
-    def values(self, rows: Rows) -> Floats:
+    def values(self, rows: TrialRows) -> Floats:
         """∫ m'·dv/(A + B·v²), A what resists at any speed, B the air's."""
         batch, body = rows.batch, rows.batch.vehicle
         against = body["rolling"][:, 0] + body["grade"][:, 0]
@@ -312,7 +312,7 @@ class Stop(Trial):
         """What was measured."""
         return f"Stop from {self.begun:.3g} m/s"
 
-    def values(self, rows: Rows) -> Floats:
+    def values(self, rows: TrialRows) -> Floats:
         """v²/(2·b), b the least of what tyres, brakes and the rear axle hold, over the mass, and the slope."""
         v = rows.batch.vehicle[:, 0]
         held = np.minimum(
@@ -322,12 +322,12 @@ class Stop(Trial):
         return np.where(rate > 0.0, self.begun**2 / (2.0 * np.where(rate > 0.0, rate, 1.0)), np.nan)
 
 
-def _at(moment: str, rows: Rows) -> list[States | None]:
+def _at(moment: str, rows: TrialRows) -> list[States | None]:
     """The state of each row at a moment; None where it does not come to it."""
     return [_state(moment, rows, i) for i in range(len(rows))]
 
 
-def _state(moment: str, rows: Rows, i: int) -> States | None:
+def _state(moment: str, rows: TrialRows, i: int) -> States | None:
     if moment == HARD_START:
         return states.hard_start(rows.batch, i)
     if moment == SHOVE:
@@ -365,7 +365,7 @@ class SupplyCurrent(Trial):
         """What was measured."""
         return f"{self.title}, {self.moment}"
 
-    def values(self, rows: Rows) -> Floats:
+    def values(self, rows: TrialRows) -> Floats:
         """The supply's current."""
         return np.array([np.nan if s is None else s.bus_current[0] for s in _at(self.moment, rows)])
 
@@ -392,7 +392,7 @@ class MotorCurrent(Trial):
         """What was measured."""
         return f"{self.title}, {self.moment}"
 
-    def values(self, rows: Rows) -> Floats:
+    def values(self, rows: TrialRows) -> Floats:
         """One motor's current."""
         return np.array([np.nan if s is None else s.current[0, self.branch] for s in _at(self.moment, rows)])
 
@@ -417,7 +417,7 @@ class VoltageUnderLoad(Trial):
         """What was measured."""
         return f"{self.title}, {self.moment}"
 
-    def values(self, rows: Rows) -> Floats:
+    def values(self, rows: TrialRows) -> Floats:
         """The bus voltage."""
         return np.array([np.nan if s is None else s.bus_voltage[0] for s in _at(self.moment, rows)])
 
@@ -444,7 +444,7 @@ class CaseTemperature(Trial):
         """What counts is the rise above ambient."""
         return ambient
 
-    def values(self, rows: Rows) -> Floats:
+    def values(self, rows: TrialRows) -> Floats:
         """The case's temperature when the day is over."""
         design = rows.case.design
         source = design.drive.branches[self.branch].source
@@ -454,17 +454,17 @@ class CaseTemperature(Trial):
         evaluation = _evaluation(rows, self.day)
         return np.array([self._warm(rows, network, LoadCase(evaluation, i)) for i in range(len(rows))])
 
-    def _warm(self, rows: Rows, network: heat.Network, case: LoadCase) -> float:
+    def _warm(self, rows: TrialRows, network: heat.Network, case: LoadCase) -> float:
         """Of one row."""
         if case.heats.left_out:
             return math.nan
         f, at = rows.factors, (case.index, self.branch)
         scaled = heat.scaled(network, f.winding[at], f.no_load[at] / f.speed_constant[at])
-        day = heat.Day(scaled, case.blocks[self.branch])
+        day = heat.HeatDay(scaled, case.blocks[self.branch])
         return float(day.within(day.cold)[-1, -1])
 
 
-def _evaluation(rows: Rows, day: tuple[Phase, ...]) -> Evaluation:
+def _evaluation(rows: TrialRows, day: tuple[Phase, ...]) -> Evaluation:
     """Rows as an evaluation whose designs go through a day."""
     document = rows.document_with(Loads(day=day, heats=1))
     group = Group(rows.batch, rows.results, {})

@@ -11,7 +11,7 @@ from ydrometer.base.tables.measures import MEASURES, NUMBERS
 from ydrometer.document.design import Design
 from ydrometer.evaluation.targets import unbound
 from ydrometer.motion.measures import Results
-from ydrometer.trials.rows import Rows
+from ydrometer.trials.rows import TrialRows
 
 ALWAYS = ("top_speed", "time_to_distance")
 """Asked of every design that has them."""
@@ -49,7 +49,7 @@ class Measure:
         """Nothing is taken off a measure."""
         return 0.0
 
-    def values(self, rows: Rows) -> Floats:
+    def values(self, rows: TrialRows) -> Floats:
         """SI, (n,)."""
         key = MEASURES[self.name].run
         if key and self.at is not None:

@@ -12,8 +12,8 @@ from ydrometer.base.reckoning import Floats
 from ydrometer.document.design import Document
 from ydrometer.document.target import RUN_KEYS
 from ydrometer.evaluation import driveline
-from ydrometer.trials.case import Case, Conditions, Stack
-from ydrometer.trials.rows import AskedOf, Rows, TrialBlock
+from ydrometer.trials.case import Conditions, Stack, TrialCase
+from ydrometer.trials.rows import AskedOf, TrialBlock, TrialRows
 from ydrometer.trials.unknowns import Unknown, factors, sure_stages
 
 STEP = 1e-3
@@ -30,7 +30,7 @@ class Question(Protocol):
     def refers_to(self, key: str) -> tuple[float, ...]:
         """Distances, speeds or times of the run, SI."""
 
-    def values(self, rows: Rows) -> Floats:
+    def values(self, rows: TrialRows) -> Floats:
         """What the model says, SI, (n,)."""
 
     def zero(self, ambient: float) -> float:
@@ -38,7 +38,7 @@ class Question(Protocol):
 
 
 @dataclass(frozen=True, slots=True)
-class Posed:
+class PosedQuestion:
     """A question with the design, the ground and the conditions that it is about."""
 
     question: Question
@@ -53,14 +53,14 @@ class _Group:
 
     design: str
     ground: str
-    case: Case
+    case: TrialCase
     places: list[int]
 
 
 class _Stacked:
     """Groups that are worked out together."""
 
-    def __init__(self, groups: list[_Group], posed: Sequence[Posed], *, moving: bool) -> None:
+    def __init__(self, groups: list[_Group], posed: Sequence[PosedQuestion], *, moving: bool) -> None:
         self.groups, self.moving = groups, moving
         self.stack = Stack([group.case for group in groups])
         self.grounds = [(group.design, group.ground) for group in groups]
@@ -81,7 +81,7 @@ def as_designed(document: Document, question: Question, conditions: Conditions) 
         question: about it.
         conditions: under which it is asked.
     """
-    model = Model({"": document}, [Posed(question, "", "", conditions)])
+    model = Model({"": document}, [PosedQuestion(question, "", "", conditions)])
     return float(model.values([], np.zeros((1, 0)))[0, 0]), float(model.zeros[0])
 
 
@@ -95,7 +95,7 @@ def _asked_of(questions: Sequence[Question]) -> AskedOf:
 class Model:
     """Values of posed questions; those of the same design under the same conditions are worked out together."""
 
-    def __init__(self, designs: dict[str, Document], posed: Sequence[Posed]) -> None:
+    def __init__(self, designs: dict[str, Document], posed: Sequence[PosedQuestion]) -> None:
         """Group the questions.
 
         Args:
@@ -107,7 +107,9 @@ class Model:
         for k, question in enumerate(posed):
             groups.setdefault((question.design, question.ground, question.conditions), []).append(k)
         self.groups = [
-            _Group(name, ground, Case(conditions.applied(designs[name].design), sure_stages(designs[name])), places)
+            _Group(
+                name, ground, TrialCase(conditions.applied(designs[name].design), sure_stages(designs[name])), places
+            )
             for (name, ground, conditions), places in groups.items()
         ]
         alike: dict[Any, list[_Group]] = {}

@@ -9,7 +9,7 @@ from scipy.stats import norm
 
 from ydrometer.base.reckoning import Floats
 from ydrometer.trials.calibrate import HIGH, Calibration
-from ydrometer.trials.model import STEP, Model, Posed
+from ydrometer.trials.model import STEP, Model, PosedQuestion
 from ydrometer.trials.trial import Trial
 from ydrometer.trials.tried import reduction
 from ydrometer.trials.unknowns import Held, Unknown, UnknownKind
@@ -51,7 +51,7 @@ def over_reduction(calibration: Calibration, name: str, run: Trial, ground: str,
     own = reduction(calibration.designs[name].design)
     ratios = np.geomspace(min(tried) / BEYOND, max(tried) * BEYOND, POINTS)
     scaled = Unknown(REDUCTION, (name,), None, None, 1.0, Held((), ()))
-    model = Model(calibration.designs, [Posed(run, name, ground, run.conditions)])
+    model = Model(calibration.designs, [PosedQuestion(run, name, ground, run.conditions)])
     steps = STEP * np.array([unknown.sigma for unknown in calibration.chosen])
     rows = np.concatenate([[np.zeros_like(steps), calibration.fit.theta], calibration.fit.theta + np.diag(steps)])
     theta = np.column_stack([np.tile(rows, (POINTS, 1)), np.repeat(np.log(ratios / own), len(rows))])

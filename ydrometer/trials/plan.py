@@ -46,7 +46,7 @@ class Gearing:
 
 
 @dataclass(frozen=True, slots=True)
-class Plan:
+class RunPlan:
     """What is to be tried.
 
     Attributes:
@@ -68,7 +68,7 @@ class Plan:
 APART = {"gearings", "measures", "done"}
 
 
-def read(raw: Any) -> Plan:
+def read(raw: Any) -> RunPlan:
     """Read a plan from parsed JSON.
 
     Raises:
@@ -94,7 +94,7 @@ def read(raw: Any) -> Plan:
     if not isinstance(done, Mapping) or not all(isinstance(order, str) for order in done.values()):
         seen.fault("done", f"{shown(done)} given", "give the ids of runs by the keys of steps")
     seen.refuse()
-    return Plan(
+    return RunPlan(
         tuple(gearing for gearing in gearings if gearing),
         tuple(tuple(m for m in row if m) for row in measures),
         tuple(wanted),

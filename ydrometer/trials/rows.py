@@ -14,7 +14,7 @@ from ydrometer.document.loads import Loads
 from ydrometer.document.target import RUN_KEYS
 from ydrometer.motion.measures import Results, Wanted, measure, measure_standing
 from ydrometer.motion.plant import Batch
-from ydrometer.trials.case import Case, Factors, Stack
+from ydrometer.trials.case import Factors, Stack, TrialCase
 
 
 @dataclass(frozen=True, slots=True)
@@ -59,12 +59,12 @@ class TrialBlock:
         padded = np.array([[*column, *([np.nan] * (most - len(column)))] for column in wanted])
         return np.repeat(padded, self.n, axis=0)
 
-    def rows(self, g: int) -> Rows:
+    def rows(self, g: int) -> TrialRows:
         """Those of one design."""
-        return Rows(self, g)
+        return TrialRows(self, g)
 
 
-class Rows:
+class TrialRows:
     """One design of a block, n times with other factors."""
 
     def __init__(self, block: TrialBlock, g: int) -> None:
@@ -97,7 +97,7 @@ class Rows:
         return column
 
 
-def alone(case: Case, factors: Factors, distances: tuple[float, ...] = (), *, moving: bool = True) -> Rows:
+def alone(case: TrialCase, factors: Factors, distances: tuple[float, ...] = (), *, moving: bool = True) -> TrialRows:
     """Rows of one case by itself.
 
     Args:

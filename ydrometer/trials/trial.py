@@ -11,7 +11,7 @@ from ydrometer.base.labels import labelled
 from ydrometer.base.reckoning import Floats
 from ydrometer.document import supply
 from ydrometer.trials.case import Conditions
-from ydrometer.trials.rows import Rows
+from ydrometer.trials.rows import TrialRows
 
 MOST_READINGS = 200
 CONDITIONS = "conditions"
@@ -125,7 +125,7 @@ class Trial:
         """Distances, speeds or times of the run that its model is asked about, SI."""
         return ()
 
-    def values(self, rows: Rows) -> Floats:
+    def values(self, rows: TrialRows) -> Floats:
         """What the model says, SI, (n,); NaN where it has no value.
 
         Args:

@@ -16,7 +16,7 @@ from ydrometer.document.sources import Motor, Source
 from ydrometer.document.walk import stages_with_paths
 from ydrometer.evaluation.driveline import overall_ratios
 from ydrometer.evaluation.uncertainty import replaced
-from ydrometer.trials.model import Model, Posed
+from ydrometer.trials.model import Model, PosedQuestion
 from ydrometer.trials.trial import Trial
 from ydrometer.trials.unknowns import KINDS
 from ydrometer.trials.written import typed
@@ -58,7 +58,7 @@ def reduction(design: Design) -> float:
 
 
 @dataclass(frozen=True, slots=True)
-class Wheel:
+class TriedWheel:
     """A wheel of a stage by its size: teeth, or its diameter in words."""
 
     stage: str
@@ -90,16 +90,16 @@ def names(documents: Sequence[Document]) -> list[str]:
     return words[::-1]
 
 
-def _wheels(design: Design) -> Iterator[Wheel]:
+def _wheels(design: Design) -> Iterator[TriedWheel]:
     for path, stage in stages_with_paths(design):
         for member in stage.members:
             toothed = member.form.toothed
-            yield Wheel(
+            yield TriedWheel(
                 path, member.name, f"{member.measure:g}" if toothed else f"{1e3 * member.measure:g} mm", toothed
             )
 
 
-def _sizes(varied: Sequence[Wheel]) -> str:
+def _sizes(varied: Sequence[TriedWheel]) -> str:
     stages: dict[str, list[str]] = {}
     for wheel in varied:
         stages.setdefault(wheel.stage, []).append(wheel.size)
@@ -122,7 +122,7 @@ def changed_since(run: Trial, then: Document, now: Document) -> list[str]:
     if not steps:
         return []
     designs = {"": then, **{str(k): Document(design, {}, ()) for k, (_, design) in enumerate(steps)}}
-    posed = [Posed(run, name, "", run.conditions) for name in designs]
+    posed = [PosedQuestion(run, name, "", run.conditions) for name in designs]
     before, *after = Model(designs, posed).values([], np.zeros((1, 0)))[0]
     same = np.isclose(after, before, rtol=SAME, atol=0.0, equal_nan=True)
     return [words for (words, _), alike in zip(steps, same, strict=True) if not alike]

@@ -17,7 +17,7 @@ from ydrometer.loads.moments import SHOVE, TOP
 from ydrometer.trials import kinds
 from ydrometer.trials.calibrate import Calibration
 from ydrometer.trials.measure import targets_of
-from ydrometer.trials.model import Model, Posed
+from ydrometer.trials.model import Model, PosedQuestion
 from ydrometer.trials.scatter import FLOOR
 from ydrometer.trials.trial import Trial
 
@@ -41,10 +41,12 @@ class Proposal:
 
 def upcoming(calibration: Calibration) -> list[Proposal]:
     """The three best, the best first; none where nothing is left to be learnt."""
-    names = [question.design for question, _ in calibration.asked] or list(calibration.designs)
-    ground = calibration.asked[0][1] if calibration.asked else calibration.usual_ground
+    names = [question.design for question, _ in calibration.predictions] or list(calibration.designs)
+    ground = calibration.predictions[0][1] if calibration.predictions else calibration.usual_ground
     targets = [
-        Posed(measure, name, ground) for name in names for measure in targets_of(calibration.designs[name].design)
+        PosedQuestion(measure, name, ground)
+        for name in names
+        for measure in targets_of(calibration.designs[name].design)
     ]
     if not targets or not calibration.chosen:
         return []
@@ -54,7 +56,7 @@ def upcoming(calibration: Calibration) -> list[Proposal]:
     if variances[most] <= 0.0:
         return []
     candidates = [run for name, document in calibration.designs.items() for run in _candidates(name, document)]
-    posed = [Posed(run, run.design, ground, run.conditions) for run in candidates]
+    posed = [PosedQuestion(run, run.design, ground, run.conditions) for run in candidates]
     here, theirs = Model(calibration.designs, posed).slopes(calibration.chosen, calibration.fit.theta)
     cuts = [
         _cut(calibration.fit.covariance, slopes[most], slope, run.scatter) if np.isfinite(value) else 0.0

@@ -11,7 +11,7 @@ from ydrometer.working.sheet import Sheet
 
 
 @dataclass(frozen=True, slots=True)
-class Case:
+class WorkingCase:
     """One design of an evaluation, and the sheet its working is written on."""
 
     evaluation: Evaluation
@@ -28,7 +28,7 @@ class Case:
         return f"_{branch + 1}" if len(self.design.drive.branches) > 1 else ""
 
 
-def weight(case: Case) -> None:
+def weight(case: WorkingCase) -> None:
     """m, th and W = m·g·cos(th)."""
     s = case.sheet
     s.given("m_v", "mass of the vehicle", "vehicle.mass")
@@ -40,7 +40,7 @@ def weight(case: Case) -> None:
     s.step("W", "weight on the ground", "m*g*cos(th)", "force")
 
 
-def standing_resistance(case: Case) -> None:
+def standing_resistance(case: WorkingCase) -> None:
     """F_rr and F_grade."""
     s = case.sheet
     weight(case)
@@ -50,7 +50,7 @@ def standing_resistance(case: Case) -> None:
     s.step("F_grade", "pull of the slope", "m*g*sin(th)", "force")
 
 
-def resistance(case: Case) -> None:
+def resistance(case: WorkingCase) -> None:
     """F_res at the speed v."""
     s = case.sheet
     standing_resistance(case)
@@ -60,13 +60,13 @@ def resistance(case: Case) -> None:
     s.step("F_res", "resistance", "F_rr + F_air + F_grade", "force")
 
 
-def radius(case: Case) -> None:
+def radius(case: WorkingCase) -> None:
     """r from the rolling diameter."""
     case.sheet.given("D", "rolling diameter, loaded", "vehicle.wheel_diameter")
     case.sheet.step("r", "rolling radius", "D/2", "length")
 
 
-def geometry(case: Case) -> bool:
+def geometry(case: WorkingCase) -> bool:
     """L, b and h where they are given."""
     if case.design.vehicle.geometry is None:
         return False
@@ -77,7 +77,7 @@ def geometry(case: Case) -> bool:
     return True
 
 
-def axle_share(case: Case) -> str:
+def axle_share(case: WorkingCase) -> str:
     """The share of the weight on the driven wheels at rest, as an expression."""
     vehicle, s = case.design.vehicle, case.sheet
     if vehicle.driven_share is not None:
@@ -88,7 +88,7 @@ def axle_share(case: Case) -> str:
     return "1"
 
 
-def traction(case: Case) -> None:
+def traction(case: WorkingCase) -> None:
     """F_trac at the speed v, with weight transfer and the lifting of the front wheels."""
     s, vehicle = case.sheet, case.design.vehicle
     resistance(case)
@@ -105,7 +105,7 @@ def traction(case: Case) -> None:
     s.step("F_trac", "what the tyres hold", held, "force")
 
 
-def wall(case: Case) -> None:
+def wall(case: WorkingCase) -> None:
     """What the tyres hold at a wall."""
     s, vehicle = case.sheet, case.design.vehicle
     standing_resistance(case)
@@ -115,7 +115,7 @@ def wall(case: Case) -> None:
     s.step("F_wall", "what the tyres hold at a wall", f"max(0, min(mu*({share}*W{sign}), mu*W))", "force")
 
 
-def braking(case: Case) -> None:
+def braking(case: WorkingCase) -> None:
     """The constant deceleration of the brakes."""
     s, vehicle = case.sheet, case.design.vehicle
     standing_resistance(case)

@@ -14,7 +14,7 @@ from ydrometer.evaluation.evaluate import Evaluation, Group
 from ydrometer.motion import measures
 from ydrometer.motion.measures import Wanted
 from ydrometer.motion.plant import Batch
-from ydrometer.working.sheet import Part
+from ydrometer.working.sheet import InputPart
 
 Effect = tuple[str, Callable[[Batch, int], None]]
 NO_END = 1e9
@@ -73,7 +73,9 @@ SMALL = 1e-9
 """Relative change below which an effect is left out."""
 
 
-def climb(evaluation: Evaluation, index: int, read: Callable[[Evaluation], Any]) -> tuple[float | None, list[Part]]:
+def climb(
+    evaluation: Evaluation, index: int, read: Callable[[Evaluation], Any]
+) -> tuple[float | None, list[InputPart]]:
     """The plain estimate of a number, and the parts that lie between it and the full value, in turn.
 
     Args:
@@ -87,7 +89,7 @@ def climb(evaluation: Evaluation, index: int, read: Callable[[Evaluation], Any])
     for (words, _), before, after in zip(EFFECTS, values, values[1:], strict=False):
         change = None if before is None or after is None else after - before
         if before != after and (change is None or abs(change) > SMALL * max(abs(before), abs(after))):
-            parts.append(Part(words, after, change))
+            parts.append(InputPart(words, after, change))
     return values[0], parts
 
 

@@ -10,7 +10,7 @@ import numpy as np
 
 from ydrometer.motion import trace
 from ydrometer.working import blocks, power
-from ydrometer.working.blocks import Case
+from ydrometer.working.blocks import WorkingCase
 from ydrometer.working.sheet import Column
 
 ROWS = 14
@@ -22,7 +22,7 @@ GOLDEN = 0.6180339887498949
 
 
 @dataclass(frozen=True, slots=True)
-class MeasureCase(Case):
+class MeasureCase(WorkingCase):
     """A case with the branch that is asked for."""
 
     branch: int

@@ -10,10 +10,10 @@ from ydrometer.document.stages import Stage
 from ydrometer.document.stages.steps import Derived
 from ydrometer.document.supply import Battery, Panel
 from ydrometer.motion.trace import Sources
-from ydrometer.working.blocks import Case, radius, weight
+from ydrometer.working.blocks import WorkingCase, radius, weight
 
 
-def _stage(case: Case, symbol: str, path: str, stage: Stage, gear: int) -> None:
+def _stage(case: WorkingCase, symbol: str, path: str, stage: Stage, gear: int) -> None:
     """Torque ratio, speed ratio where something slips, and efficiency of one stage."""
     s = case.sheet
     for step in stage.working(symbol, gear):
@@ -28,7 +28,7 @@ def _stage(case: Case, symbol: str, path: str, stage: Stage, gear: int) -> None:
     s.given(f"eta_{symbol}", f"efficiency of the {stage.noun}", f"{path}.efficiency", 1.0)
 
 
-def _row(case: Case, name: str, prefix: str, stages: tuple[Stage, ...], gear: int) -> None:
+def _row(case: WorkingCase, name: str, prefix: str, stages: tuple[Stage, ...], gear: int) -> None:
     """Ratios and efficiency of stages in a row: i_name, j_name (speeds), eta_name."""
     numbers = [f"{name}{k + 1}" for k in range(len(stages))]
     for number, (k, stage) in zip(numbers, enumerate(stages), strict=True):
@@ -41,7 +41,7 @@ def _row(case: Case, name: str, prefix: str, stages: tuple[Stage, ...], gear: in
     step(f"eta_{name}", f"efficiency {place}", "*".join(f"eta_{n}" for n in numbers) or "1", "ratio")
 
 
-def ratios(case: Case, gear: int) -> None:
+def ratios(case: WorkingCase, gear: int) -> None:
     """The overall ratio G of every branch in a gear."""
     drive = case.design.drive
     _row(case, "t", "drive", drive.stages, gear)
@@ -51,7 +51,7 @@ def ratios(case: Case, gear: int) -> None:
         case.sheet.step(f"G{case.suffix(b)}", words, f"j_b{b + 1}*j_t", "ratio")
 
 
-def _constants(case: Case, b: int, motor: Motor) -> None:
+def _constants(case: WorkingCase, b: int, motor: Motor) -> None:
     """ke, kt, R and I0 of a motor, from whichever set of numbers was given."""
     s, x, path = case.sheet, case.suffix(b), f"drive.branches[{b}].source"
     if motor.constants is not None:
@@ -74,7 +74,7 @@ def _constants(case: Case, b: int, motor: Motor) -> None:
     s.step(f"R{x}", "resistance in all", f"R_w{x} + R_c{x}", "resistance")
 
 
-def supply(case: Case, state: Sources) -> None:
+def supply(case: WorkingCase, state: Sources) -> None:
     """Bus voltage and current, found so that motors and supply agree."""
     s, source = case.sheet, case.design.drive.supply
     if source is None:
@@ -88,7 +88,7 @@ def supply(case: Case, state: Sources) -> None:
     s.step("V_b", "bus voltage", "V_oc - R_b*I_bus", "voltage")
 
 
-def _panel_current(case: Case, source: Panel, state: Sources) -> str:
+def _panel_current(case: WorkingCase, source: Panel, state: Sources) -> str:
     s, path = case.sheet, "drive.supply"
     s.given("V_oc", "voltage when open", f"{path}.open_circuit_voltage")
     s.given("V_mp", "voltage at most power", f"{path}.max_power_voltage")
@@ -99,7 +99,7 @@ def _panel_current(case: Case, source: Panel, state: Sources) -> str:
     return "I_sc - (I_sc - I_mp)*V_b/V_mp"
 
 
-def _battery(case: Case, source: object) -> None:
+def _battery(case: WorkingCase, source: object) -> None:
     s, path = case.sheet, "drive.supply"
     if not isinstance(source, Battery):
         s.given("V_oc", "voltage", f"{path}.voltage")
@@ -117,7 +117,7 @@ def _battery(case: Case, source: object) -> None:
         s.step("R_b", "internal resistance", "R_cell*n_s/n_p + R_x", "resistance")
 
 
-def sources(case: Case, state: Sources) -> None:
+def sources(case: WorkingCase, state: Sources) -> None:
     """Speed, current and torque of every source at the speed v, and the supply that feeds them."""
     supply(case, state)
     s, drive = case.sheet, case.design.drive
@@ -141,7 +141,7 @@ def sources(case: Case, state: Sources) -> None:
         s.step("I_bus", "the same current from the motors' side", f"({' + '.join(demand)})/V_b", "current", check=True)
 
 
-def _motor(case: Case, b: int, branch: Branch, motor: Motor) -> None:
+def _motor(case: WorkingCase, b: int, branch: Branch, motor: Motor) -> None:
     s, x = case.sheet, case.suffix(b)
     _constants(case, b, motor)
     s.step(f"E{x}", "back-EMF", f"k_e{x}*w{x}", "voltage")
@@ -153,7 +153,7 @@ def _motor(case: Case, b: int, branch: Branch, motor: Motor) -> None:
     s.step(f"T{x}", "torque of one motor", f"k_t{x}*(I{x} - I_0{x})", "torque")
 
 
-def _engine(case: Case, b: int, branch: Branch, state: Sources) -> None:
+def _engine(case: WorkingCase, b: int, branch: Branch, state: Sources) -> None:
     s, x, engine = case.sheet, case.suffix(b), branch.source
     assert isinstance(engine, Engine)
     s.given(f"w_c{x}", "speed at which the clutch engages", f"drive.branches[{b}].clutch.engagement_speed")
@@ -175,7 +175,7 @@ def _engine(case: Case, b: int, branch: Branch, state: Sources) -> None:
     s.step(f"T{x}", "torque of one engine", text, "torque")
 
 
-def drive_force(case: Case, state: Sources) -> None:
+def drive_force(case: WorkingCase, state: Sources) -> None:
     """F_drive at the speed v."""
     sources(case, state)
     s, joined = case.sheet, []
@@ -188,7 +188,7 @@ def drive_force(case: Case, state: Sources) -> None:
     s.step("F_drive", "driving force at the wheels' rim", f"T_j*i_t{loss}/r", "force")
 
 
-def _turning_in(case: Case, name: str, stages: tuple[Stage, ...], behind: str) -> Iterator[str]:
+def _turning_in(case: WorkingCase, name: str, stages: tuple[Stage, ...], behind: str) -> Iterator[str]:
     """Inertia of what turns in each stage of a row, reduced to the wheels, as an expression.
 
     Args:
@@ -207,7 +207,7 @@ def _turning_in(case: Case, name: str, stages: tuple[Stage, ...], behind: str) -
             yield f"J_{numbers[k]}*({'*'.join(speeds[k:])}{behind})**2"
 
 
-def inertial_mass(case: Case) -> None:
+def inertial_mass(case: WorkingCase) -> None:
     """m_eff with wheels and rotors reduced to the rim."""
     s, turning = case.sheet, []
     weight(case)

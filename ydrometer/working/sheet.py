@@ -56,7 +56,7 @@ class Column:
 
 
 @dataclass(frozen=True, slots=True)
-class Part:
+class InputPart:
     """One thing that lies between the plain estimate and the full value: the value with it, and the change it makes."""
 
     words: str
@@ -85,7 +85,7 @@ class Working:
     table: list[Column]
     steps: list[Step]
     plain: float | None
-    parts: list[Part]
+    parts: list[InputPart]
 
 
 @dataclass

@@ -105,7 +105,7 @@ class Hands:
         """Its last wheel in words."""
         return self.wheels[-1]
 
-    def told(self, name: str, words: str) -> str:
+    def setting(self, name: str, words: str) -> str:
         """A phrase with one of Fit's lengths in it, empty where that is not known.
 
         Args:

@@ -16,7 +16,7 @@ def jobs(hands: Hands, length: str) -> Iterator[Job]:
         length: of the belt in words, empty where it is not given.
     """
     slack = f"Slide {hands.slides} to the slack end" if hands.slides else "All slack"
-    nearer = hands.told("room_to_put_on", " ({} nearer)")
+    nearer = hands.setting("room_to_put_on", " ({} nearer)")
     yield Job(
         place=hands.path,
         verb="walk_on",

@@ -40,7 +40,7 @@ def jobs(hands: Hands, links: int | None) -> Iterator[Job]:
         cautions=(EYES, FINGERS),
     )
     yield loop_build.straight(hands, after=(f"{hands.path}:walk_on",))
-    sag = hands.told("sag", "it hangs through by {} at mid-span where it is tightest")
+    sag = hands.setting("sag", "it hangs through by {} at mid-span where it is tightest")
     how = sag or "it hangs through a little at mid-span where it is tightest"
     yield from loop_build.tensioned(hands, how, Record("sag at mid-span, where it is tightest", "mm"), ("ruler",))
     yield Job(

@@ -63,16 +63,16 @@ def _played(hands: Hands) -> Job:
 
 
 def _by_paper(hands: Hands) -> str:
-    strip = hands.told("paper_for_play", "a paper strip of {}") or "a strip of thin paper"
+    strip = hands.setting("paper_for_play", "a paper strip of {}") or "a strip of thin paper"
     return f"{strip} through the mesh comes out creased, not cut{_then_felt(hands)}"
 
 
 def _then_felt(hands: Hands) -> str:
-    return hands.told("play_at_100_mm", "; then {} to be felt 100 mm out")
+    return hands.setting("play_at_100_mm", "; then {} to be felt 100 mm out")
 
 
 def _by_rim(hands: Hands) -> str:
-    felt = hands.told("play_at_100_mm", "{} of rocking")
+    felt = hands.setting("play_at_100_mm", "{} of rocking")
     return f"driver held, {felt or 'a little rocking'} 100 mm out on the {hands.driven}"
 
 

@@ -14,7 +14,7 @@ def straight(hands: Hands, *, after: tuple[str, ...]) -> Job:
         hands: at the stage.
         after: ids of jobs before it.
     """
-    off = hands.told("straight_edge", ", no further off than {}")
+    off = hands.setting("straight_edge", ", no further off than {}")
     return in_line(hands, f"by a straight edge across both faces{off}", after=after)
 
 
@@ -91,7 +91,7 @@ def judged(hands: Hands) -> tuple[str, Record | None, tuple[str, ...]]:
     if hands.ways.tension == "pluck" and "note" in known:
         return f"a plucked run sounds at {known['note']:.0f} Hz", Record("sound of a plucked run", "Hz"), ("phone",)
     if hands.ways.tension != "twist" and "push" in known:
-        depth = hands.told("deflection", "{}")
+        depth = hands.setting("deflection", "{}")
         words = f"{known['push']:.1f} N push it in by {depth} at mid-span"
         return words, Record(f"force that pushes it in by {depth}", "N"), ("spring scale", "straight edge")
     return "at mid-span finger and thumb can just turn it by a quarter turn", None, ()

@@ -58,7 +58,7 @@ class MultiSpeedBox(Box):
         return efficiencies.SPEEDS
 
     @property
-    def told(self) -> str:
+    def sizes_words(self) -> str:
         """Its ratios, the lowest gear first."""
         return " · ".join(f"{ratio:.6g}" for ratio in self.ratios)
 

@@ -72,7 +72,7 @@ class Stage(ABC):
     | what it weighs | `inertia`, `mass` |
     | parts of a bin | `whole_part`, `ratio_head`, `brings` |
     | its picture | `inside`, of one without wheels |
-    | words | `told`, `remark`, `cautions` with `minds_torque`, `working` |
+    | words | `sizes_words`, `remark`, `cautions` with `minds_torque`, `working` |
     | Loads | `strains`, `pull`, `offers`, `rearranged` |
     | Build | `jobs` |
     | reading | `faults`, for what only shows in combination |
@@ -206,7 +206,7 @@ class Stage(ABC):
         return None
 
     @property
-    def told(self) -> str:
+    def sizes_words(self) -> str:
         """Its sizes as people say them: "14 : 56"; empty where it has none."""
         return f"{self.ratio:.6g} : 1"
 

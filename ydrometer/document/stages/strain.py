@@ -110,7 +110,7 @@ class Strain:
     assumed: tuple[str, ...] = ()
     needs: tuple[str, ...] = ()
     remarks: tuple[str, ...] = ()
-    told: Mapping[str, str] = field(default_factory=dict)
+    shown: Mapping[str, str] = field(default_factory=dict)
     settled: bool | None = None
 
     @property

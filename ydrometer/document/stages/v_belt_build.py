@@ -16,7 +16,7 @@ def jobs(hands: Hands, *, crossed: bool) -> Iterator[Job]:
         crossed: whether its runs cross.
     """
     slack = f"slide {hands.slides} to the slack end" if hands.slides else "all slack"
-    nearer = hands.told("room_to_put_on", " ({} nearer)")
+    nearer = hands.setting("room_to_put_on", " ({} nearer)")
     way = "crossed, half a turn between the pulleys" if crossed else "by hand, one groove at a time"
     yield Job(
         place=hands.path,

@@ -25,7 +25,7 @@ class Wheeled(Stage):
         return tuple(Member(end, key, self.form, getattr(self, key)) for end, key in keys)
 
     @property
-    def told(self) -> str:
+    def sizes_words(self) -> str:
         """Driver and driven."""
         driver, driven = self.members[0], self.members[-1]
         if self.form.toothed:

@@ -45,7 +45,7 @@ class Tile:
 
 
 @dataclass(frozen=True, slots=True)
-class Layout:
+class TileLayout:
     """How a template lies on its sheets: their size, mm, what each shows of it, mm, and which part that is."""
 
     size: tuple[float, float]
@@ -77,7 +77,7 @@ def pdf(outline: Outline, sheet: str, fonts: Sequence[Path] = ()) -> bytes:
     return bytes(book.output())
 
 
-def laid_out(outline: Outline, sheet: str) -> Layout:
+def laid_out(outline: Outline, sheet: str) -> TileLayout:
     """The sheets of a template, upright or across, whichever takes fewer.
 
     Raises:
@@ -86,7 +86,7 @@ def laid_out(outline: Outline, sheet: str) -> Layout:
     if sheet not in SIZES:
         raise ValueError(f'no sheet "{sheet}": known are {", ".join(SIZES)}')
     ways = [
-        Layout(size, window(*size), tuple(tiles_of(outline, *window(*size))))
+        TileLayout(size, window(*size), tuple(tiles_of(outline, *window(*size))))
         for size in (SIZES[sheet], SIZES[sheet][::-1])
     ]
     layout = min(ways, key=lambda way: len(way.tiles))
@@ -115,7 +115,7 @@ def tiles_of(outline: Outline, wide: float, high: float) -> Iterator[Tile]:
             yield Tile(left + column * wide, bottom + row * high, row, column)
 
 
-def on_tiles(outline: Outline, layout: Layout) -> dict[Tile, list[Shape]]:
+def on_tiles(outline: Outline, layout: TileLayout) -> dict[Tile, list[Shape]]:
     """What of the template lies on each sheet, so that a sheet draws nothing else.
 
     Args:
@@ -162,7 +162,7 @@ def _unpacked(font: Path) -> bytes:
     return stream.getvalue()
 
 
-def _page(book: FPDF, layout: Layout, tile: Tile, shapes: Sequence[Shape], words: str) -> None:
+def _page(book: FPDF, layout: TileLayout, tile: Tile, shapes: Sequence[Shape], words: str) -> None:
     """One sheet: the part of the template, marks at its corners, the scale bar and which sheet it is."""
     across, up = layout.shown
     book.add_page()

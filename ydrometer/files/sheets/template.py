@@ -51,7 +51,7 @@ class Template:
 
 
 @dataclass(frozen=True, slots=True)
-class Wish:
+class TemplateWish:
     """What is asked for: `kind` a key of `TYPES`, `sheet` of paper, `shaft` the path of one that an adapter is for, or
     of a plate of an adapter between flanges; empty for a plate of the design. `behind` is the path of the stage that
     turns the axis in front of that plate; empty for the first plate.
@@ -63,7 +63,7 @@ class Wish:
     behind: str = ""
 
 
-def template(raw: Any, stock: Stock, wish: Wish, fonts: Sequence[Path]) -> Template:
+def template(raw: Any, stock: Stock, wish: TemplateWish, fonts: Sequence[Path]) -> Template:
     """Draw a template.
 
     Args:

@@ -25,7 +25,7 @@ Pose = Callable[[Draw], Posed]
 
 
 @dataclass(frozen=True, slots=True)
-class Kind:
+class ExerciseKind:
     """A kind of exercise: its name, the idea that it practises, and what poses one."""
 
     name: str
@@ -76,6 +76,6 @@ _TABLE: dict[str, dict[str, Pose]] = {
     "find the mistake": {"find_mistake": mended.find_mistake},
 }
 IDEAS: tuple[str, ...] = tuple(_TABLE)
-KINDS: dict[str, Kind] = {
-    name: Kind(name, idea, pose) for idea, kinds in _TABLE.items() for name, pose in kinds.items()
+KINDS: dict[str, ExerciseKind] = {
+    name: ExerciseKind(name, idea, pose) for idea, kinds in _TABLE.items() for name, pose in kinds.items()
 }

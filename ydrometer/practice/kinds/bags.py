@@ -113,7 +113,7 @@ def rare_wheel(d: Draw) -> Posed:
     wheels = d.some(COMMON, 4)
     a, b, c, e = sorted(wheels)[0], sorted(wheels)[2], sorted(wheels)[1], sorted(wheels)[3]
     total = b / a * e / c
-    small = d.one((12, 14, 16) if d.level < 3 else (11, 13, 17))
+    small = d.choice((12, 14, 16) if d.level < 3 else (11, 13, 17))
     rare = round(small * total)
     if not 40 <= rare <= 160 or abs(rare / small - total) > 1e-9 or rare in COMMON:
         raise Again

@@ -57,7 +57,11 @@ def series_parallel(d: Draw) -> Posed:
     series, parallel = d.whole(2, 8), d.whole(2, 5)
     if series == parallel:
         raise Again
-    volts, charge, ohm = d.one((1.2, 3.2, 3.6, 3.7)), d.one((2.0, 2.5, 3.0, 4.0, 5.0)), d.number(0.008, 0.04, 0.002)
+    volts, charge, ohm = (
+        d.choice((1.2, 3.2, 3.6, 3.7)),
+        d.choice((2.0, 2.5, 3.0, 4.0, 5.0)),
+        d.number(0.008, 0.04, 0.002),
+    )
     pack = Battery(
         cells=Cells(
             series=series, parallel=parallel, cell_voltage=volts, cell_resistance=ohm, cell_capacity=charge * HOUR
@@ -73,7 +77,7 @@ def series_parallel(d: Draw) -> Posed:
         "Decide which of the two numbers counts for what is asked, and how.",
     )
     design = rig([], volts=series * volts)
-    wanted = "voltage" if d.level == 1 else d.one(("charge", "resistance"))
+    wanted = "voltage" if d.level == 1 else d.choice(("charge", "resistance"))
     if wanted == "voltage":
         s.given("V_c", "voltage of a cell", volts, "voltage")
         s.step("V", "voltage of the pack", "n*V_c", "voltage")
@@ -248,7 +252,7 @@ CLEAR = 1.3
 
 def shove(d: Draw) -> Posed:
     """Heat of a shove against a wall."""
-    count = 1 if d.level == 1 else d.one((2, 4))
+    count = 1 if d.level == 1 else d.choice((2, 4))
     current, ohm, volts = (
         d.number(10, 60, 5 if d.level == 1 else 1),
         d.number(0.03, 0.2, 0.01 if d.level == 1 else 0.005),

@@ -25,9 +25,9 @@ BEYOND = 2
 def _module(d: Draw) -> tuple[float, str, dict[str, object]]:
     """Tooth size: module in m, in words, and as a stage has it."""
     if d.system == "metric":
-        module = d.one((0.5, 0.8, 1.0, 1.5) if d.level > 1 else (1.0, 2.0))
+        module = d.choice((0.5, 0.8, 1.0, 1.5) if d.level > 1 else (1.0, 2.0))
         return 1e-3 * module, f"module {module:g} mm", {"module": f"{module:g} mm"}
-    pitch = d.one((16, 20, 24, 32))
+    pitch = d.choice((16, 20, 24, 32))
     return 0.0254 / pitch, f"diametral pitch {pitch} 1/in", {"module": None, "diametral_pitch": f"{pitch} 1/in"}
 
 
@@ -38,7 +38,7 @@ def _of_size(stage: dict[str, object], size: dict[str, object]) -> dict[str, obj
 def centres(d: Draw) -> Posed:
     """Centre distance of a pair, or of a gear in a ring."""
     module, sentence, size = _module(d)
-    internal = d.level == 3 and d.one((True, False))
+    internal = d.level == 3 and d.choice((True, False))
     a, b = (d.whole(12, 24), d.whole(48, 72)) if internal else d.pair()
     apart = centre_distance(module, a, b, ANGLE, internal=internal)
     s = Sum()
@@ -167,9 +167,9 @@ def _hole_words(across: int, up: int) -> str:
 def belt_reaches(d: Draw) -> Posed:
     """The distance that a belt wants."""
     pitch = 5e-3 if d.system == "metric" else 0.2 * 0.0254
-    a = d.one((14, 16, 18, 20, 24))
+    a = d.choice((14, 16, 18, 20, 24))
     b = a if d.level == 1 else d.whole(a + 6, 48)
-    teeth = d.whole(60, 120) if d.level > 1 else d.one((60, 70, 80, 90, 100))
+    teeth = d.whole(60, 120) if d.level > 1 else d.choice((60, 70, 80, 90, 100))
     r_a, r_b = loops.pitch_radius(pitch, a), loops.pitch_radius(pitch, b)
     apart = loops.centre_distance(teeth * pitch, r_a, r_b)
     if apart is None or apart < 1.4 * (r_a + r_b):
@@ -275,7 +275,7 @@ def _worst(torque: float, steps: list[float], ratings: list[float]) -> float:
 
 def slips_first(d: Draw) -> Posed:
     """Which of two V-belts slips first."""
-    by_wrap = d.level == 1 or d.one((True, False))
+    by_wrap = d.level == 1 or d.choice((True, False))
     small = d.size("length", (30, 60, 5), (1.25, 2.5, 0.25))
     slips = {}
     for key in ("A", "B"):

@@ -15,8 +15,8 @@ BOTH = "reduction = motor turns / wheel turns"
 
 def _count(d: Draw) -> tuple[int, int, float]:
     """Turns of motor and wheel that fit a reduction, and the reduction itself for the drawing."""
-    turns = d.one((5, 10)) if d.level == 1 else d.whole(4, 20)
-    reduction = d.one((4, 6, 8, 10, 12)) if d.level == 1 else d.number(3.2, 14.0, 0.1)
+    turns = d.choice((5, 10)) if d.level == 1 else d.whole(4, 20)
+    reduction = d.choice((4, 6, 8, 10, 12)) if d.level == 1 else d.number(3.2, 14.0, 0.1)
     counted = round(reduction * turns)
     if counted == turns:
         raise Again

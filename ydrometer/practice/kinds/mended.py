@@ -31,9 +31,9 @@ OTHERS = 2
 
 def find_mistake(d: Draw) -> Posed:
     """Which mistake is in a worked sum, or what it should have come to."""
-    posed = d.one(WORKED)(d)
+    posed = d.choice(WORKED)(d)
     assert isinstance(posed.ask, NumberAsked)
-    mistake = d.one(posed.mistakes)
+    mistake = d.choice(posed.mistakes)
     wrong = number_of(mistake.answer)
     words = f'{posed.words} Somebody worked it out and says: "{d.say(wrong, posed.ask.dimension)}."'
     said = {**posed.said, "worked": {"value": wrong, "unit": DIMENSIONS[posed.ask.dimension].si}, "made": mistake.name}

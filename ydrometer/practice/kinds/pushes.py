@@ -22,7 +22,7 @@ def _torque(d: Draw, least: float = 0.2) -> float:
 def wheel_torque(d: Draw) -> Posed:
     """Torque at the wheel behind a reduction."""
     torque, pairs = _torque(d), d.pairs(2 if d.level == 3 else 1)
-    kept = 1.0 if d.level == 1 else d.one((0.85, 0.88, 0.9, 0.92))
+    kept = 1.0 if d.level == 1 else d.choice((0.85, 0.88, 0.9, 0.92))
     stages = [gears(a, b) for a, b in pairs]
     stages[-1]["efficiency"] = kept
     raw = with_torque(torque, stages)
@@ -101,7 +101,7 @@ def twice(d: Draw) -> Posed:
     (a, b), torque = d.pair(), _torque(d)
     if 2 * b > MOST:
         raise Again
-    what = d.one(("ratio", "motor") if d.level == 1 else ("ratio", "motor", "wheel", "half"))
+    what = d.choice(("ratio", "motor") if d.level == 1 else ("ratio", "motor", "wheel", "half"))
     changed: dict[str, Any] = {"wheel": 0.1}
     if what == "ratio":
         stages = [gears(a, 2 * b)]
@@ -163,7 +163,7 @@ def start_slope(d: Draw) -> Posed:
     torque, wheel = _torque(d, 0.5), d.size("length", (80, 250, 10), (3, 10, 0.5))
     mass, grade = d.size("mass", (5, 60, 1), (10, 130, 1)), d.number(0.1, 0.5, 0.05)
     a, b = d.pair()
-    grip = 1.2 if d.level == 1 else d.one((0.3, 0.4, 0.5, 0.6, 0.8))
+    grip = 1.2 if d.level == 1 else d.choice((0.3, 0.4, 0.5, 0.6, 0.8))
     stages = [gears(a, b)]
     raw = with_torque(torque, stages, wheel=wheel, mass=mass, grip=grip, grade=grade)
     s = Sum()
@@ -216,7 +216,7 @@ def spin_or_stall(d: Draw) -> Posed:
     """At a wall: whether the wheels spin or the motor stalls."""
     torque, wheel = _torque(d, 0.4), d.size("length", (60, 200, 10), (2.5, 8, 0.5))
     mass, (a, b) = d.size("mass", (3, 40, 1), (8, 90, 1)), d.pair()
-    grip = d.one((0.5, 0.6, 0.8, 0.9, 1.0))
+    grip = d.choice((0.5, 0.6, 0.8, 0.9, 1.0))
     raw = with_torque(torque, [gears(a, b)], wheel=wheel, mass=mass, grip=grip)
     s = Sum()
     s.given("T", "torque of the motor", torque, "torque")

@@ -14,7 +14,7 @@ FEWER = "Of two wheels that mesh, the one with fewer teeth turns more often."
 
 def ratio(d: Draw) -> Posed:
     """Driver turns for one turn of the driven."""
-    a, b = d.pair(up=d.level == 3 and d.one((True, False)))
+    a, b = d.pair(up=d.level == 3 and d.choice((True, False)))
     s = Sum()
     s.teeth(a, b)
     s.step("i", "ratio", "b/a")
@@ -47,7 +47,7 @@ def turns(d: Draw) -> Posed:
     s.given("n", "turns of the driven wheel", n)
     s.step("i", "ratio", "b/a")
     s.step("n_a", "turns of the driver", "n*i")
-    kind, noun, stage = d.one((("gear", "gear", gears(a, b)), ("chain", "sprocket", _chain(a, b))))
+    kind, noun, stage = d.choice((("gear", "gear", gears(a, b)), ("chain", "sprocket", _chain(a, b))))
     words = (
         f"A {noun} with {a} teeth drives one with {b} teeth{' by a chain' if kind == 'chain' else ''}. How many times "
         f"must the driver turn for {times(n, 'turn')} of the driven {noun}?"
@@ -179,7 +179,7 @@ def mark_driver(d: Draw) -> Posed:
 def speed_or_pull(d: Draw) -> Posed:
     """Whether a line is geared for speed or for pull."""
     pairs = d.pairs(d.level)
-    pairs = [(b, a) if d.one((True, False)) else (a, b) for a, b in pairs]
+    pairs = [(b, a) if d.choice((True, False)) else (a, b) for a, b in pairs]
     total = rigs.reduction(*(gears(a, b) for a, b in pairs))
     if 0.85 < total < 1.18:
         raise Again

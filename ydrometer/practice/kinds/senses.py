@@ -24,7 +24,7 @@ def _mesh(d: Draw) -> tuple[dict[str, Any], str, str]:
 
 
 def _idlers(d: Draw) -> tuple[dict[str, Any], str, str]:
-    (a, b), count = d.pair(), d.one((1, 2))
+    (a, b), count = d.pair(), d.choice((1, 2))
     words = "a pair of gears with an idler between them" if count == 1 else "a pair with two idlers in a row"
     return gears(a, b, idlers=[d.whole(14, 30) for _ in range(count)]), words, "idler left out"
 
@@ -58,11 +58,11 @@ BY_LEVEL = {1: (_mesh, _idlers), 2: (_mesh, _idlers, _ring, _belt), 3: (_mesh, _
 
 def last_wheel(d: Draw) -> Posed:
     """Which way the last wheel turns."""
-    makers = [d.one(BY_LEVEL[d.level]) for _ in range(d.level)]
+    makers = [d.choice(BY_LEVEL[d.level]) for _ in range(d.level)]
     parts = [maker(d) for maker in makers]
     stages = [stage for stage, _, _ in parts]
     forwards = rigs.sense(*stages) > 0
-    start = d.one((True, False))
+    start = d.choice((True, False))
     answer = "clockwise" if start == forwards else "anticlockwise"
     first = "clockwise" if start else "anticlockwise"
     train = ", then ".join(words for _, words, _ in parts)
@@ -103,7 +103,7 @@ def last_wheel(d: Draw) -> Posed:
 def other_source(d: Draw) -> Posed:
     """Whether a second motor has to turn the other way to help the first one."""
     idlers = [d.whole(0, min(d.level, 2)) for _ in range(2)]
-    ring = d.level == 3 and d.one((True, False))
+    ring = d.level == 3 and d.choice((True, False))
     own = [gears(*d.pair(), idlers=[d.whole(14, 30) for _ in range(count)]) for count in idlers]
     if ring:
         own[1] = gears(d.whole(12, 20), d.whole(48, 72), internal=True)

@@ -119,7 +119,7 @@ def wheel_counter(d: Draw) -> Posed:
 
 def scale_speed(d: Draw) -> Posed:
     """What a model's speed looks like beside its original."""
-    scale = d.one((8, 10, 16, 20) if d.level == 1 else (12, 14, 18, 22.5, 24, 32))
+    scale = d.choice((8, 10, 16, 20) if d.level == 1 else (12, 14, 18, 22.5, 24, 32))
     speed = d.size("speed", (1, 6, 0.5 if d.level == 1 else 0.1), (2, 12, 0.5 if d.level == 1 else 0.1))
     s = Sum()
     s.given("v_m", "speed of the model", speed, "speed")
@@ -151,9 +151,9 @@ def scale_speed(d: Draw) -> Posed:
 def swap_speed(d: Draw) -> Posed:
     """Speed after a swap, by proportion."""
     (z_1, y_1), speed = d.pair(), d.size("speed", (2, 12, 0.1), (5, 25, 0.1))
-    z_2, y_2 = z_1 + d.one((-4, -3, -2, 2, 3, 4)), y_1
+    z_2, y_2 = z_1 + d.choice((-4, -3, -2, 2, 3, 4)), y_1
     if d.level == 3:
-        y_2 += d.one((-8, -6, 6, 8))
+        y_2 += d.choice((-8, -6, 6, 8))
     if z_2 < FEWEST or not z_2 < y_2 <= MOST:
         raise Again
     given: dict[str, Any] = {"v_1": speed, "z_1": str(z_1), "z_2": str(z_2), "y_1": str(y_1), "y_2": str(y_2)}

@@ -110,7 +110,7 @@ def compound(d: Draw) -> Posed:
 def planetary_steps(d: Draw) -> Posed:
     """What a stack of planetary steps reduces."""
     count = 2 if d.level == 1 else d.level
-    steps = [d.one(STEPS if d.level > 1 else (3, 4, 5)) for _ in range(count)]
+    steps = [d.choice(STEPS if d.level > 1 else (3, 4, 5)) for _ in range(count)]
     s = Sum()
     for k, step in enumerate(steps, 1):
         s.given(f"i_{k}", f"step {k}", step)
@@ -138,7 +138,7 @@ def third_stage(d: Draw) -> Posed:
     """What the third stage has to be for an overall ratio."""
     pairs = d.pairs(2)
     before = rigs.reduction(*(gears(a, b) for a, b in pairs))
-    third = d.one((1.5, 2, 2.5, 3)) if d.level == 1 else d.number(1.3, 3.6, 0.1)
+    third = d.choice((1.5, 2, 2.5, 3)) if d.level == 1 else d.number(1.3, 3.6, 0.1)
     wanted = float(f"{before * third:.4g}")
     if wanted > 90.0:
         raise Again

@@ -19,7 +19,7 @@ def more_than_scatter(d: Draw) -> Posed:
     """Whether one of two gearings is faster by more than its scatter."""
     count = 5 if d.level == 1 else d.whole(4, 6)
     base, spread = d.number(3.0, 7.0, 0.1), d.number(0.02, 0.05, 0.01)
-    apart = base * spread * d.one((0.0, 0.3, 3.0, 4.0) if d.level == 1 else (0.2, 0.5, 2.0, 2.6))
+    apart = base * spread * d.choice((0.0, 0.3, 3.0, 4.0) if d.level == 1 else (0.2, 0.5, 2.0, 2.6))
     heaps = {
         key: [round(d.random.gauss(mean, base * spread), 2) for _ in range(count)]
         for key, mean in zip(d.some("AB", 2), (base, base + apart), strict=True)
@@ -86,8 +86,8 @@ SHRINKS = "scatter of a mean = scatter / √runs"
 
 def how_many_runs(d: Draw) -> Posed:
     """How many times as many runs a smaller difference takes, or how small a one so many more runs show."""
-    scatter, factor = d.number(0.02, 0.04, 0.005), 2 if d.level == 1 else d.one((2, 3))
-    apart, backwards = d.number(0.02, 0.06, 0.01), d.one((True, False))
+    scatter, factor = d.number(0.02, 0.04, 0.005), 2 if d.level == 1 else d.choice((2, 3))
+    apart, backwards = d.number(0.02, 0.06, 0.01), d.choice((True, False))
     few, many = (repeats_needed(1.0, 1.0 + x, scatter) or 0 for x in (apart, apart / factor))
     if not 6 <= few <= 30:
         raise Again

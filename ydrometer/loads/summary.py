@@ -39,12 +39,12 @@ def in_short(evaluation: Evaluation, index: int = 0) -> InShort:
     rows = _limits(evaluation, index)
     worst = rows.worst
     state: State = worst.state if worst else "unknown"
-    return InShort(state, worst.use if worst else None, sentence(rows.asked.design, worst), known(rows))
+    return InShort(state, worst.use if worst else None, sentence(rows.case.design, worst), known(rows))
 
 
 def known(rows: LoadRows) -> Known:
     """Values of the measures of Loads."""
-    hottest = [warmth.day.hottest_winding for warmth in rows.asked.warmth.values()]
+    hottest = [warmth.day.hottest_winding for warmth in rows.case.warmth.values()]
     return {
         "worst_use": rows.worst.use if rows.worst else None,
         "winding_temperature": max(hottest, default=None),

@@ -44,19 +44,19 @@ class Warmth:
         self.still, self.moving = networks
 
     @cached_property
-    def one(self) -> heat.Day:
+    def one_heat(self) -> heat.HeatDay:
         """One heat."""
-        return heat.Day(self.still, self.blocks)
+        return heat.HeatDay(self.still, self.blocks)
 
     @cached_property
     def day(self) -> heat.Heat:
         """All heats."""
-        return heat.gone_through(self.one, self.count)
+        return heat.gone_through(self.one_heat, self.count)
 
     @cached_property
     def in_moving_air(self) -> tuple[float, float]:
         """The hottest winding and case where air is blown over it."""
-        return heat.Day(self.moving, self.blocks).hottest(self.count)
+        return heat.HeatDay(self.moving, self.blocks).hottest(self.count)
 
     def held(self, current: float, limit: float) -> float | None:
         """How long a current is carried from ambient, see `heat.until`."""
@@ -64,7 +64,7 @@ class Warmth:
 
     def rest_needed(self, limit: float) -> float | None:
         """The rest that each heat needs behind it to stay under a limit, see `heat.rest_needed`."""
-        return heat.rest_needed(self.one, self.count, limit)
+        return heat.rest_needed(self.one_heat, self.count, limit)
 
 
 class LoadCase:

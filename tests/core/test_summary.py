@@ -13,10 +13,10 @@ from ydrometer.document import design
 from ydrometer.document.stages import KINDS
 from ydrometer.evaluation.evaluate import evaluate
 from ydrometer.files import answer
-from ydrometer.loads.asked import LoadCase
 from ydrometer.loads.limits import limits
+from ydrometer.loads.load_case import LoadCase
 from ydrometer.loads.offers import offers
-from ydrometer.loads.told import in_short, told_by_loads
+from ydrometer.loads.summary import in_short, told_by_loads
 from ydrometer.loads.turning import turn_remark
 from ydrometer.loads.warnings import warnings
 from ydrometer.parts.columns import TABLE, cell_text, cell_value

@@ -11,7 +11,7 @@ from ydrometer.search.ways import Drive, Ways, best_of
 
 
 @dataclass(slots=True)
-class Found:
+class Outcome:
     """What a search has seen so far.
 
     Attributes:
@@ -27,7 +27,7 @@ class Found:
     ways: dict[Drive, Ways] = field(default_factory=dict)
     field: dict[int, Entry] = field(default_factory=dict)
 
-    def add(self, other: Found, keep: int) -> None:
+    def add(self, other: Outcome, keep: int) -> None:
         """Take in what was seen elsewhere."""
         self.combinations += other.combinations
         self.meeting += other.meeting
@@ -56,7 +56,7 @@ class Found:
         }
 
     @classmethod
-    def from_json(cls, raw: dict[str, Any]) -> Found:
+    def from_json(cls, raw: dict[str, Any]) -> Outcome:
         """What `as_json` has made."""
         best = [entry_from_json(entry) for entry in raw["best"]]
         represented = {stretch: entry_from_json(entry) for stretch, entry in raw["field"]}
