@@ -128,7 +128,7 @@ const NO_CONNECTION = "There is no connection: try again.";
 
 /** What was wrong, each fault with its place and what would be right. */
 export function refusalText({ detail, faults }: Refusal): string {
-  const told = faults?.map((one) => `${one.path && `${one.path}: `}${one.problem}, ${one.remedy}`);
+  const told = faults?.map((fault) => `${fault.path && `${fault.path}: `}${fault.problem}, ${fault.remedy}`);
   return told?.join("; ") || detail;
 }
 
@@ -139,8 +139,8 @@ export function troubleText(error: unknown): string {
 }
 
 function cookie(name: string): string {
-  const found = document.cookie.split("; ").find((entry) => entry.startsWith(`${name}=`));
-  return found ? decodeURIComponent(found.slice(name.length + 1)) : "";
+  const match = document.cookie.split("; ").find((entry) => entry.startsWith(`${name}=`));
+  return match ? decodeURIComponent(match.slice(name.length + 1)) : "";
 }
 
 const session: Middleware = {

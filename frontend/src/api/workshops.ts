@@ -23,7 +23,7 @@ export const vehiclesQuery = (workshop: string) =>
 export function useWorkshopAtHand() {
   const workshops = useWorkshops();
   const [search] = useSearchParams();
-  const open = workshops.data?.filter((one) => one.closed_at === null) ?? [];
+  const open = workshops.data?.filter((row) => row.closed_at === null) ?? [];
   const chosen = open.find((one) => one.id === search.get("workshop")) ?? open[0];
   return { open, chosen, homeless: workshops.isSuccess && !chosen };
 }

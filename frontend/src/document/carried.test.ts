@@ -35,11 +35,11 @@ const shafts = (document: DesignDocument) => (document.fit as Mounting).shafts?.
 
 describe("what is said of mounting", () => {
   it("follows stages that make room for another one", () => {
-    const made = carried(
+    const carriedOver = carried(
       DESIGN,
       addStage(KINDS, DESIGN, "drive.branches[0].stages[0]", kind("gear")).document,
     );
-    expect(shafts(made)).toEqual(shafts(DESIGN));
+    expect(shafts(carriedOver)).toEqual(shafts(DESIGN));
     const first = carried(DESIGN, addStage(KINDS, DESIGN, "drive.stages[0]", kind("gear")).document);
     expect(shafts(first)?.slice(2)).toEqual(["drive.stages[0]", "drive.stages[2]"]);
     expect((first.fit as Mounting).loops?.[0]?.stage).toBe("drive.stages[2]");

@@ -9,8 +9,8 @@ const STAGE = "drive.branches[0].stages[0]";
 
 it("null takes a value out", () => {
   const changes = { [`${STAGE}.driver_teeth`]: 12, [`${STAGE}.driver_material`]: null };
-  const made = withChanges(DOCUMENT, changes);
-  expect(made.drive.branches[0]?.stages?.[0]).toEqual({ kind: "gear", driver_teeth: 12 });
+  const changed = withChanges(DOCUMENT, changes);
+  expect(changed.drive.branches[0]?.stages?.[0]).toEqual({ kind: "gear", driver_teeth: 12 });
   expect(holds(DOCUMENT, changes)).toBe(false);
-  expect(holds(made, changes)).toBe(true);
+  expect(holds(changed, changes)).toBe(true);
 });

@@ -58,7 +58,7 @@ export interface Asked {
 }
 
 const IGNORED = () => undefined;
-const AskContext = createContext<(asked: Asked) => void>(IGNORED);
+const AskContext = createContext<(question: Asked) => void>(IGNORED);
 const PlaceContext = createContext<Place | null>(null);
 const EditContext = createContext<Edit | null>(null);
 const FiguresContext = createContext<Figures | null>(null);
@@ -93,7 +93,7 @@ interface Props {
   mounted?: Mounted | null;
   loads?: Loads | null;
   parts?: PartsAnswer | null;
-  onAsk?: (asked: Asked) => void;
+  onAsk?: (question: Asked) => void;
   children: ReactNode;
 }
 

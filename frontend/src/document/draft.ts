@@ -49,9 +49,9 @@ function holds(name: string): Promise<boolean> {
   const options = reloaded() ? { signal: AbortSignal.timeout(LET_GO) } : { ifAvailable: true };
   return new Promise((told) => {
     navigator.locks
-      .request(lock(name), options, (found) => {
-        told(found !== null);
-        return found ? new Promise(() => {}) : undefined;
+      .request(lock(name), options, (lock) => {
+        told(lock !== null);
+        return lock ? new Promise(() => {}) : undefined;
       })
       .catch(() => told(false));
   });

@@ -105,8 +105,8 @@ export const mountingOf = (document: DesignDocument): Mounting => document.fit ?
 /** Where in the list a shaft is, or would be added. */
 export function shaftIndex(document: DesignDocument, shaft: string): number {
   const shafts = mountingOf(document).shafts ?? [];
-  const found = shafts.findIndex((entry) => entry.shaft === shaft);
-  return found < 0 ? shafts.length : found;
+  const index = shafts.findIndex((entry) => entry.shaft === shaft);
+  return index < 0 ? shafts.length : index;
 }
 
 export const shaftOf = (document: DesignDocument, shaft: string): MountedShaft | undefined =>
@@ -116,8 +116,8 @@ export const shaftOf = (document: DesignDocument, shaft: string): MountedShaft |
 export function platePath(document: DesignDocument, behind: string): string {
   if (!behind) return "fit";
   const plates = mountingOf(document).behind ?? [];
-  const found = plates.findIndex((entry) => entry.stage === behind);
-  return `fit.behind[${found < 0 ? plates.length : found}]`;
+  const index = plates.findIndex((entry) => entry.stage === behind);
+  return `fit.behind[${index < 0 ? plates.length : index}]`;
 }
 
 /** What is said of a plate and the frame around it. */
@@ -155,9 +155,9 @@ export function withLoop(
   part: Record<string, unknown>,
 ): DesignDocument {
   const loops = mountingOf(document).loops ?? [];
-  const found = loops.findIndex((entry) => entry.stage === stage);
-  const made = merged({ stage, ...loops[found], ...part });
-  return withValue(document, `fit.loops[${found < 0 ? loops.length : found}]`, made);
+  const index = loops.findIndex((entry) => entry.stage === stage);
+  const made = merged({ stage, ...loops[index], ...part });
+  return withValue(document, `fit.loops[${index < 0 ? loops.length : index}]`, made);
 }
 
 const merged = (entry: Record<string, unknown>) =>

@@ -16,11 +16,11 @@ export interface Opened {
 }
 
 export async function open(account: string, vehicle: string): Promise<Opened> {
-  const found = await vehicleNow(vehicle);
-  const { stored } = found;
+  const reply = await vehicleNow(vehicle);
+  const { stored } = reply;
   const tab = await tabName();
-  const opened = { ...found, tab };
-  if (found.role === "viewer") return { ...opened, draft: null, left: [] };
+  const opened = { ...reply, tab };
+  if (reply.role === "viewer") return { ...opened, draft: null, left: [] };
   const left = (await leftBehind(account, vehicle, tab)).filter((draft) => {
     const same = clean(stored, draft.document);
     if (same) dropDraft(account, vehicle, draft.tab);

@@ -22,8 +22,8 @@ const figures = new Map<string, { document: DesignDocument; live: Live }>();
 /** @throws where the server refuses it, or where it does not answer and the vehicle was never seen. */
 export async function vehicleNow(vehicle: string): Promise<Seen> {
   try {
-    const found = await answer(api.GET("/api/vehicles/{vehicle}/", { params: { path: { vehicle } } }));
-    const { workshop, role, scratch, revision } = found;
+    const reply = await answer(api.GET("/api/vehicles/{vehicle}/", { params: { path: { vehicle } } }));
+    const { workshop, role, scratch, revision } = reply;
     const { number, saved_at } = revision;
     const document = revision.document as unknown as DesignDocument;
     const seen = { workshop, role, scratch, stored: { number, document, saved_at } };

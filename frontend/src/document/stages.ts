@@ -19,8 +19,8 @@ interface Place {
 
 /** The list a stage stands in, and its place there; null for a source. */
 export function placeOf(path: string): Place | null {
-  const found = PLACE.exec(path);
-  return found && { list: `${found[1] ?? ""}stages`, index: Number(found[2]) };
+  const match = PLACE.exec(path);
+  return match && { list: `${match[1] ?? ""}stages`, index: Number(match[2]) };
 }
 
 export const branchPath = (path: string) => /^drive\.branches\[\d+\]/.exec(path)?.[0] ?? "drive.branches[0]";
@@ -143,9 +143,9 @@ export function removeBranch(document: DesignDocument, index: number): Changed {
   if (branches.length < 2) return { document, selected: null };
   const left = branches.filter((_, i) => i !== index);
   const motors = left.some((branch) => branch.source.kind === "motor");
-  const made = withValue(document, "drive.branches", left);
+  const changed = withValue(document, "drive.branches", left);
   return {
-    document: motors ? made : withValue(made, "drive.supply", undefined),
+    document: motors ? changed : withValue(changed, "drive.supply", undefined),
     selected: { path: "drive.branches[0].source", member: "motor" },
   };
 }

@@ -1,18 +1,17 @@
 /** Saves the document shortly after each change, and at least every few seconds; nobody's work is written over. */
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
-import { api, type Conflict, type Refusal } from "../api/client";
-import { mayPass, pause, whenBack } from "../api/connection";
+import type { Conflict } from "../api/client";
+import { pause, whenBack } from "../api/connection";
 import { takeAll } from "../ui/fields/leaving";
 import { type DesignDocument, differences } from "./document";
 import { dropDraft, keepDraft } from "./draft";
 import { merge } from "./merge";
+import { attempt } from "./saving";
 import { type Base, sawRevision } from "./seen";
 
 const QUIET_MS = 600;
 const LONGEST_MS = 5000;
-/** What a browser sends of a page that is going. */
-const MOST_PARTING = 60_000;
 
 export type SaveState =
   | { kind: "saved"; at: string }
@@ -47,8 +46,8 @@ export function useAutosave(
   const base = useRef(first);
   const present = useRef(document);
   present.current = document;
-  const told = useRef(merged);
-  told.current = merged;
+  const onMerged = useRef(merged);
+  onMerged.current = merged;
   const busy = useRef(false);
   const tries = useRef(0);
   const since = useRef(0);
@@ -67,48 +66,41 @@ export function useAutosave(
     },
     [vehicle],
   );
+  /** Others have saved: both changes are kept, or where both changed one value somebody is asked. */
+  const met = useCallback(
+    (conflict: Conflict, from: Base): SaveState => {
+      const theirs = revisionOf(conflict);
+      const both = merge(from.document, present.current, theirs.document);
+      if (both.collisions.length > 0) return { kind: "conflict", conflict };
+      standOn(theirs);
+      onMerged.current(both.document, conflict.theirs);
+      return { kind: "unsaved" };
+    },
+    [standOn],
+  );
   const save = useCallback(
     async (parting = false) => {
       const sent = present.current;
       const from = base.current;
       busy.current = true;
       if (!parting) setState({ kind: "saving" });
-      try {
-        const body = { base: from.number, document: sent as unknown as Record<string, unknown> };
-        const { data, error, response } = await api.POST("/api/vehicles/{vehicle}/revisions/", {
-          params: { path: { vehicle } },
-          body,
-          keepalive: parting && JSON.stringify(body).length < MOST_PARTING,
-        });
-        tries.current = 0;
-        if (parting) void queries.invalidateQueries({ queryKey: ["vehicles"] });
-        if (data) {
-          standOn({ number: data.number, document: sent, saved_at: data.saved_at });
-          if (present.current === sent) dropDraft(account, vehicle, tab);
-          setState(present.current === sent ? { kind: "saved", at: data.saved_at } : { kind: "unsaved" });
-        } else if (response.status === 409) {
-          const conflict = error as Conflict;
-          const theirs = revisionOf(conflict);
-          const found = merge(from.document, present.current, theirs.document);
-          if (found.collisions.length > 0) setState({ kind: "conflict", conflict });
-          else {
-            standOn(theirs);
-            setState({ kind: "unsaved" });
-            told.current(found.document, conflict.theirs);
-          }
-        } else {
-          const refusal = error as Refusal | undefined;
-          setState({ kind: "waiting", why: reason(refusal, response.status) });
-          if (mayPass(response.status)) window.setTimeout(again, pause(tries.current++));
-        }
-      } catch {
-        setState({ kind: "waiting", why: "no connection; kept on this device" });
-        window.setTimeout(again, pause(tries.current++));
-      } finally {
-        busy.current = false;
+      const outcome = await attempt(vehicle, from, sent, parting);
+      busy.current = false;
+      if (outcome.kind === "refused") {
+        setState({ kind: "waiting", why: outcome.why });
+        if (outcome.again) window.setTimeout(again, pause(tries.current++));
+        return;
       }
+      tries.current = 0;
+      if (parting) void queries.invalidateQueries({ queryKey: ["vehicles"] });
+      if (outcome.kind === "saved") {
+        standOn(outcome.base);
+        if (present.current === sent) dropDraft(account, vehicle, tab);
+        const at = outcome.base.saved_at;
+        setState(present.current === sent ? { kind: "saved", at } : { kind: "unsaved" });
+      } else setState(met(outcome.conflict, from));
     },
-    [account, vehicle, tab, again, queries, standOn],
+    [account, vehicle, tab, again, queries, standOn, met],
   );
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: a turn asks for another try of the same document
@@ -187,14 +179,4 @@ export function revisionOf({ theirs }: Conflict): Base {
 
 export function clean(base: Base, document: DesignDocument): boolean {
   return document === base.document || differences(document, base.document).length === 0;
-}
-
-function reason(refusal: Refusal | undefined, status: number): string {
-  const count = (refusal?.faults?.length ?? 0) + (refusal?.more ?? 0);
-  if (count > 0)
-    return `${count === 1 ? "one value" : `${count} values`} cannot be read; figures are those before`;
-  if (status === 401) return "you are signed out; kept on this device";
-  if (status === 403 || status === 404)
-    return "it is not yours to change any more; Export saves it as a file";
-  return refusal?.detail ?? `the server answered with ${status}; it is tried again`;
 }

@@ -117,7 +117,7 @@ export function ShaftFigures({ row, branches, flow, frame, width, levels, top }:
     <g>
       <Strip {...{ row, branches, flow, frame, width, levels, top }} shafts={ownShafts(row)} led />
       {others.map((shafts, i) => {
-        const at = below + others.slice(0, i).reduce((sum, one) => sum + stripHeight(one, levels), 0);
+        const at = below + others.slice(0, i).reduce((sum, other) => sum + stripHeight(other, levels), 0);
         return shafts.length === 1 ? (
           <OneLine key={shafts[0]?.index} {...{ row, branches, flow }} shaft={shafts[0] as Shaft} top={at} />
         ) : (
@@ -159,7 +159,7 @@ interface OneLineProps {
 function OneLine({ shaft, row, branches, flow, top }: OneLineProps) {
   const units = useUnits();
   const text = (dimension: string, si: number) => Object.values(show(units, dimension, si)).join(" ");
-  const state = flow.shafts.find((one) => one.shaft === shaft.index);
+  const state = flow.shafts.find((entry) => entry.shaft === shaft.index);
   if (!state) return null;
   const loss = lossAfter(flow, shaft);
   const figures = [
@@ -186,7 +186,7 @@ const lossAfter = (flow: Flow, shaft: Shaft) =>
 
 /** Room for what is written under a shaft, and for the loss behind it, pixels. */
 function writtenWidth(flow: Flow, shaft: Shaft, text: (dimension: string, si: number) => string): number {
-  const state = flow.shafts.find((one) => one.shaft === shaft.index);
+  const state = flow.shafts.find((entry) => entry.shaft === shaft.index);
   if (!state) return 0;
   const loss = text("power", lossAfter(flow, shaft) ?? 0).length + 2;
   const widest = Math.max(text("angular speed", state.speed).length, text("torque", state.torque).length);

@@ -40,7 +40,7 @@ describe("what is kept on a device", () => {
   });
 
   it("keeps the part of a place whole", () => {
-    expect(keptOf("ada").find((one) => one.place === "w")?.part).toBe("motor|left");
+    expect(keptOf("ada").find((entry) => entry.place === "w")?.part).toBe("motor|left");
   });
 
   it("leaves with the account, and nobody else's with it", async () => {
@@ -56,6 +56,6 @@ describe("what is kept on a device", () => {
 
   it("can be dropped at one place", async () => {
     await dropKept("ada", "v");
-    expect(keptOf("ada").map((one) => one.place)).toEqual(["w"]);
+    expect(keptOf("ada").map((entry) => entry.place)).toEqual(["w"]);
   });
 });

@@ -29,9 +29,9 @@ export function ofMember(parts: LoadedPart[], path: string, member: string): Use
     .flatMap((part) => part.rows)
     .filter((row) => row.path === path && row.check !== "shaft_stress");
   const own = rows.filter((row) => row.member && memberName(row.member) === member);
-  const found = own.length > 0 ? own : rows.filter((row) => !row.member || !member);
+  const matching = own.length > 0 ? own : rows.filter((row) => !row.member || !member);
   for (const state of WORST) {
-    const uses = found.filter((row) => row.state === state).map((row) => row.use ?? 0);
+    const uses = matching.filter((row) => row.state === state).map((row) => row.use ?? 0);
     if (uses.length > 0) return { state, use: state === "unknown" ? null : Math.max(...uses) };
   }
   return null;

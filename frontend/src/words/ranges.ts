@@ -7,9 +7,9 @@ type Limits = Vocabulary["limits"];
 export function parseCounts(text: string): number[] {
   const counts = new Set<number>();
   for (const part of text.split(/[\s,;]+/).filter(Boolean)) {
-    const found = /^(\d{1,4})(?:[-–](\d{1,4}))?$/.exec(part);
-    if (!found) return [];
-    const [from, to] = [Number(found[1]), Number(found[2] ?? found[1])];
+    const match = /^(\d{1,4})(?:[-–](\d{1,4}))?$/.exec(part);
+    if (!match) return [];
+    const [from, to] = [Number(match[1]), Number(match[2] ?? match[1])];
     for (let count = from; count <= to; count++) counts.add(count);
   }
   return [...counts].sort((a, b) => a - b);

@@ -65,8 +65,8 @@ function pruned(part: PartDocument, path: string): PartDocument {
 /** What a part is told by in a sentence: its name, else what its first columns hold. */
 export function calledPart(units: Units, kind: PartKind, part: PartDocument): string {
   if (typeof part.name === "string" && part.name) return part.name;
-  const told = kind.columns.map((column) => cellText(units, column, part)).filter(Boolean);
-  return [kind.one, ...told.slice(0, 2)].join(" ");
+  const matching = kind.columns.map((column) => cellText(units, column, part)).filter(Boolean);
+  return [kind.one, ...matching.slice(0, 2)].join(" ");
 }
 
 /** An id that no part has yet. */

@@ -14,10 +14,10 @@ export const partsQuery = (workshop: string) =>
   queryOptions({
     queryKey: ["parts", workshop],
     queryFn: async () => {
-      const found = await answer(
+      const reply = await answer(
         api.GET("/api/workshops/{workshop}/parts/", { params: { path: { workshop } } }),
       );
-      return found as unknown as Stored[];
+      return reply as unknown as Stored[];
     },
   });
 
@@ -56,10 +56,10 @@ export function useBin(account: string, workshop: string): BinOnScreen {
     if (changes.length === 0 || !parts.data || busy.current) return;
     const wait = window.setTimeout(async () => {
       busy.current = true;
-      const told = await send(workshop, changes, dispatch);
+      const reply = await send(workshop, changes, dispatch);
       busy.current = false;
-      setTrouble(told);
-      if (told) window.setTimeout(() => setTurn((t) => t + 1), RETRY_MS);
+      setTrouble(reply);
+      if (reply) window.setTimeout(() => setTurn((t) => t + 1), RETRY_MS);
       else setTurn((t) => t + 1);
     }, QUIET_MS);
     return () => window.clearTimeout(wait);

@@ -14,7 +14,7 @@ interface Props {
   vehicle: string;
   asked: Asked;
   document: DesignDocument;
-  onAsk: (asked: Asked) => void;
+  onAsk: (question: Asked) => void;
   onClose: () => void;
 }
 
@@ -116,15 +116,15 @@ const ofPrice = (vehicle: string, document: DesignDocument) =>
   );
 
 /** The measure with the distance, speed or time it refers to. */
-function titleOf(asked: Asked, units: Units): string {
-  if (asked.row) return `${asked.row.part}: ${asked.row.title}`;
-  const run = units.measures.find((row) => row.name === asked.measure)?.run ?? "";
-  const at = asked.at === null ? { number: "the", unit: run } : show(units, run, asked.at);
-  return label(asked.measure, run && `${Number(at.number) || at.number} ${at.unit}`);
+function titleOf(question: Asked, units: Units): string {
+  if (question.row) return `${question.row.part}: ${question.row.title}`;
+  const run = units.measures.find((row) => row.name === question.measure)?.run ?? "";
+  const at = question.at === null ? { number: "the", unit: run } : show(units, run, question.at);
+  return label(question.measure, run && `${Number(at.number) || at.number} ${at.unit}`);
 }
 
 /** Any other number of the design; what is not in the readout is found here. */
-function Other({ onAsk }: { onAsk: (asked: Asked) => void }) {
+function Other({ onAsk }: { onAsk: (question: Asked) => void }) {
   const units = useUnits();
   return (
     <select

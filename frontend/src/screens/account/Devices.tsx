@@ -17,17 +17,17 @@ export function Devices() {
         : answer(api.DELETE("/api/accounts/devices/{device}/", { params: { path: { device } } })),
     onSettled: () => queries.invalidateQueries({ queryKey: ["devices"] }),
   });
-  const others = devices.data?.filter((one) => !one.here) ?? [];
+  const others = devices.data?.filter((row) => !row.here) ?? [];
   return (
     <Box as="section" mt="8" aria-labelledby="devices" data-devices>
       <Heading as="h2" id="devices" size="md" mb="1">
         Where you are signed in
       </Heading>
       <Box as="ul" listStyleType="none" p="0">
-        {devices.data?.map((one) => (
+        {devices.data?.map((row) => (
           <Flex
             as="li"
-            key={one.id}
+            key={row.id}
             gap="3"
             align="center"
             py="1"
@@ -37,16 +37,16 @@ export function Devices() {
           >
             <Box flex="1">
               <Box as="span" fontWeight="600">
-                {one.here ? `this ${one.device}` : `a ${one.device}`}
+                {row.here ? `this ${row.device}` : `a ${row.device}`}
               </Box>
               <Box as="span" color="ink.second" fontSize="sm">
                 {" "}
-                · {one.address} · since {moment(one.since)}
-                {!one.here && `, last here ${moment(one.last_at)}`}
+                · {row.address} · since {moment(row.since)}
+                {!row.here && `, last here ${moment(row.last_at)}`}
               </Box>
             </Box>
-            {!one.here && (
-              <Button size="sm" variant="ghost" onClick={() => end.mutate(one.id)}>
+            {!row.here && (
+              <Button size="sm" variant="ghost" onClick={() => end.mutate(row.id)}>
                 Sign out
               </Button>
             )}

@@ -118,7 +118,7 @@ export function Questions({ workshop, start, starts }: Props) {
                     value={answers.footing ?? start.footing}
                     options={[
                       ...(start.footing ? [] : [["", "not said"] as [string, string]]),
-                      ...starts.footings.map((one): [string, string] => [one, one]),
+                      ...starts.footings.map((footing): [string, string] => [footing, footing]),
                     ]}
                     readOnly={false}
                     onChange={(footing) => put({ footing: footing || undefined })}

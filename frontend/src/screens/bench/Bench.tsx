@@ -239,7 +239,7 @@ function FromDemo({ workshop }: { workshop: string }) {
           body: { workshop },
         }),
       ),
-    onSuccess: (made) => navigate(`/vehicles/${made.id}/line`),
+    onSuccess: (created) => navigate(`/vehicles/${created.id}/line`),
   });
   if (!wanted || !vehicles.data?.length) return null;
   return (

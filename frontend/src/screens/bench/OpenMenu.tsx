@@ -28,9 +28,9 @@ export default function OpenMenu({ vehicle, mayEdit }: CardMenuProps) {
       {/* Within the card, and so within the landmark that it belongs to; over the card's own link. */}
       <Menu.Positioner zIndex="dropdown">
         <Menu.Content bg="panel" color="ink" borderWidth="1px" borderColor="line" boxShadow="none">
-          {targets.map((one) => (
-            <Menu.Item key={one.id} value={`copy ${one.id}`} onClick={() => copy.mutate(one.id)}>
-              {one.id === vehicle.workshop ? "Copy" : `Copy to ${one.name}`}
+          {targets.map((target) => (
+            <Menu.Item key={target.id} value={`copy ${target.id}`} onClick={() => copy.mutate(target.id)}>
+              {target.id === vehicle.workshop ? "Copy" : `Copy to ${target.name}`}
             </Menu.Item>
           ))}
           <Menu.Item
@@ -70,9 +70,9 @@ function useCopy(vehicle: string) {
       answer(
         api.POST("/api/vehicles/{vehicle}/copies/", { params: { path: { vehicle } }, body: { workshop } }),
       ),
-    onSuccess: (made) => {
-      void queries.invalidateQueries({ queryKey: ["vehicles", made.workshop] });
-      navigate(`/vehicles/${made.id}/line`);
+    onSuccess: (created) => {
+      void queries.invalidateQueries({ queryKey: ["vehicles", created.workshop] });
+      navigate(`/vehicles/${created.id}/line`);
     },
   });
 }

@@ -69,13 +69,13 @@ function Nowhere({ unsent, onDrop }: { unsent: Unsent[]; onDrop: () => void }) {
 /** What the vehicles and workshops are called that one has a part in. */
 function useNames(wanted: boolean) {
   const workshops = useWorkshops().data ?? [];
-  const asked = useQueries({
+  const queries = useQueries({
     queries: workshops.map(({ id }) => ({ ...vehiclesQuery(id), enabled: wanted })),
   });
-  const named = [...workshops, ...asked.flatMap(({ data }) => data ?? [])];
+  const named = [...workshops, ...queries.flatMap(({ data }) => data ?? [])];
   const names = new Map(named.map(({ id, name }) => [id, name]));
   return {
-    known: asked.length > 0 && asked.every(({ isSuccess }) => isSuccess),
+    known: queries.length > 0 && queries.every(({ isSuccess }) => isSuccess),
     has: (place: string) => names.has(place),
     of: (place: string) => names.get(place) ?? "What you cannot open any more",
   };

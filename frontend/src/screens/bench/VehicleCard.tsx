@@ -23,7 +23,7 @@ export const cardsQuery = (workshop: string) =>
 /** A vehicle with its line in miniature and how its targets stand. */
 export function VehicleCardView({ vehicle, mayEdit }: { vehicle: VehicleCard; mayEdit: boolean }) {
   const cards = useQuery(cardsQuery(vehicle.workshop));
-  const shown = cards.data?.find((one) => one.vehicle === vehicle.id);
+  const shown = cards.data?.find((row) => row.vehicle === vehicle.id);
   const card = shown?.card;
   return (
     <Box

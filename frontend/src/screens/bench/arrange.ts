@@ -8,8 +8,8 @@ export type Arranged = keyof typeof ORDERS;
 export function arranged(vehicles: VehicleCard[], typed: string, order: Arranged): VehicleCard[] {
   const words = typed.toLowerCase().split(/\s+/).filter(Boolean);
   const text = ({ name, document }: VehicleCard) => `${name} ${String(document.notes ?? "")}`.toLowerCase();
-  const found = vehicles.filter((vehicle) => words.every((word) => text(vehicle).includes(word)));
-  return found.sort((a, b) =>
+  const matching = vehicles.filter((vehicle) => words.every((word) => text(vehicle).includes(word)));
+  return matching.sort((a, b) =>
     order === "name" ? a.name.localeCompare(b.name) : b.changed_at.localeCompare(a.changed_at),
   );
 }

@@ -208,13 +208,13 @@ describe("what waits on the device", () => {
   it("can be saved as a file and dropped where its vehicle is not one's own any more", async () => {
     writeKept(keptKey("build", "tester", "gone"), [{ id: "1" }, { id: "2" }]);
     writeKept(keptKey("draft", "tester", "gone", "tab"), { document: DOCUMENTS.plain });
-    const made = vi.fn(() => "blob:design");
-    vi.stubGlobal("URL", Object.assign(URL, { createObjectURL: made, revokeObjectURL: vi.fn() }));
+    const spy = vi.fn(() => "blob:design");
+    vi.stubGlobal("URL", Object.assign(URL, { createObjectURL: spy, revokeObjectURL: vi.fn() }));
     vi.spyOn(HTMLAnchorElement.prototype, "click").mockImplementation(() => undefined);
     soon();
     bench();
     await press("Save it as a file");
-    expect(made).toHaveBeenCalledOnce();
+    expect(spy).toHaveBeenCalledOnce();
     await press("Drop it");
     expect(screen.getByRole("link", { name: "2 ticks" })).toBeTruthy();
     await press("Drop it for good");

@@ -82,15 +82,15 @@ function Join({ onJoined }: { onJoined: (mine: Pupils) => void }) {
 }
 
 function Joined({ mine, onChange }: { mine: Pupils; onChange: (mine: Pupils | null) => void }) {
-  const open = mine.exercises.find((one) => !one.right)?.place ?? 0;
+  const open = mine.exercises.find((exercise) => !exercise.right)?.place ?? 0;
   const [place, setPlace] = useState(open);
   const leave = useMutation({
     mutationFn: () => answer(api.DELETE("/api/class/") as Promise<never>),
     onSuccess: () => onChange(null),
   });
-  const done = mine.exercises.filter((one) => one.right).length;
+  const done = mine.exercises.filter((exercise) => exercise.right).length;
   const refresh = async () => onChange(await answer(api.GET("/api/class/")));
-  const next = mine.exercises.find((one) => !one.right && one.place !== place)?.place;
+  const next = mine.exercises.find((exercise) => !exercise.right && exercise.place !== place)?.place;
   return (
     <>
       <Flex align="baseline" gap="3" wrap="wrap">
@@ -103,20 +103,23 @@ function Joined({ mine, onChange }: { mine: Pupils; onChange: (mine: Pupils | nu
         </Box>
       </Flex>
       <Flex as="nav" aria-label="Exercises" gap="1" wrap="wrap" my="2">
-        {mine.exercises.map((one) => (
+        {mine.exercises.map((exercise) => (
           <Button
-            key={one.place}
+            key={exercise.place}
             size="sm"
-            variant={one.place === place ? "solid" : "outline"}
-            aria-current={one.place === place ? "true" : undefined}
-            aria-label={`Exercise ${one.place + 1}, ${one.right ? "right" : one.tried ? "tried" : "new"}`}
-            onClick={() => setPlace(one.place)}
-            data-place={one.place}
+            variant={exercise.place === place ? "solid" : "outline"}
+            aria-current={exercise.place === place ? "true" : undefined}
+            aria-label={`Exercise ${exercise.place + 1}, ${exercise.right ? "right" : exercise.tried ? "tried" : "new"}`}
+            onClick={() => setPlace(exercise.place)}
+            data-place={exercise.place}
           >
-            {one.place !== place && (
-              <StandingMark standing={one.right ? "holds" : one.tried ? "tight" : "unknown"} size={11} />
+            {exercise.place !== place && (
+              <StandingMark
+                standing={exercise.right ? "holds" : exercise.tried ? "tight" : "unknown"}
+                size={11}
+              />
             )}
-            {one.place + 1}
+            {exercise.place + 1}
           </Button>
         ))}
       </Flex>

@@ -15,15 +15,15 @@ const LOOK_MS = 2000;
 export default function SetScreen() {
   const { set = "" } = useParams();
   const params = { params: { path: { which: set } } };
-  const found = useQuery({
+  const query = useQuery({
     queryKey: ["set", set],
     queryFn: () => answer(api.GET("/api/sets/{which}/", params)),
     refetchInterval: LOOK_MS,
   });
-  useTitle(found.data?.name ?? "Class");
-  if (!found.data && found.failureReason)
+  useTitle(query.data?.name ?? "Class");
+  if (!query.data && query.failureReason)
     return (
-      <Unavailable error={found.failureReason} title="There is no such set">
+      <Unavailable error={query.failureReason} title="There is no such set">
         It is not there, or it belongs to a workshop of others.
       </Unavailable>
     );
@@ -31,7 +31,7 @@ export default function SetScreen() {
     <>
       <TopBar />
       <Box as="main" maxW="1180px" mx="auto" px="4" py="4">
-        {found.data && <Live set={found.data} />}
+        {query.data && <Live set={query.data} />}
       </Box>
     </>
   );
@@ -106,8 +106,8 @@ function PupilTable({ set }: { set: ExerciseSet }) {
           <tr>
             <th scope="col">pupil</th>
             <td>right</td>
-            {set.exercises.map((one) => (
-              <td key={one.place}>{one.place + 1}</td>
+            {set.exercises.map((exercise) => (
+              <td key={exercise.place}>{exercise.place + 1}</td>
             ))}
           </tr>
         </thead>
@@ -158,9 +158,9 @@ function ExerciseList({ set }: { set: ExerciseSet }) {
       <Heading as="h2" size="md" mb="1">
         Exercises
       </Heading>
-      {set.exercises.map((one) => (
+      {set.exercises.map((exercise) => (
         <Flex
-          key={one.place}
+          key={exercise.place}
           gap="3"
           py="2"
           borderTopWidth="1px"
@@ -169,21 +169,21 @@ function ExerciseList({ set }: { set: ExerciseSet }) {
           align="baseline"
         >
           <Box fontFamily="mono" minW="1.5em">
-            {one.place + 1}
+            {exercise.place + 1}
           </Box>
           <Box flex="1" minW="16rem">
             <Box fontSize="sm" color="ink.second">
-              {one.idea}, level {one.level}
-              {one.mistakes.length > 0 &&
-                `: ${one.mistakes.map((m) => `${m.count} × ${m.name || "none of the usual"}`).join(", ")}`}
+              {exercise.idea}, level {exercise.level}
+              {exercise.mistakes.length > 0 &&
+                `: ${exercise.mistakes.map((m) => `${m.count} × ${m.name || "none of the usual"}`).join(", ")}`}
             </Box>
-            {one.words}
+            {exercise.words}
           </Box>
           <Box fontFamily="mono" color="ink.second">
-            {one.tried > 0 ? `${one.right} of ${one.tried} right` : "nobody yet"}
+            {exercise.tried > 0 ? `${exercise.right} of ${exercise.tried} right` : "nobody yet"}
           </Box>
           <Box asChild data-screen-only textDecoration="underline" color="spruce">
-            <Link to={`/sets/${set.id}/wall/${one.place + 1}`}>On the wall</Link>
+            <Link to={`/sets/${set.id}/wall/${exercise.place + 1}`}>On the wall</Link>
           </Box>
         </Flex>
       ))}

@@ -92,9 +92,9 @@ function NewSet({ workshop }: { workshop: string }) {
           },
         }),
       ),
-    onSuccess: (made) => {
+    onSuccess: (created) => {
       void queries.invalidateQueries({ queryKey: ["sets", workshop] });
-      navigate(`/sets/${made.id}`);
+      navigate(`/sets/${created.id}`);
     },
   });
   const submit = (event: FormEvent) => {
@@ -134,14 +134,14 @@ function NewSet({ workshop }: { workshop: string }) {
         <Box as="legend" fontSize="sm" color="ink.second">
           Ideas
         </Box>
-        {map.data?.ideas.map((one) => (
-          <label key={one.idea} className="tick" data-on={ideas.includes(one.idea) || undefined}>
+        {map.data?.ideas.map((idea) => (
+          <label key={idea.idea} className="tick" data-on={ideas.includes(idea.idea) || undefined}>
             <input
               type="checkbox"
-              checked={ideas.includes(one.idea)}
-              onChange={() => setIdeas(toggle(ideas, one.idea))}
+              checked={ideas.includes(idea.idea)}
+              onChange={() => setIdeas(toggle(ideas, idea.idea))}
             />
-            {one.idea}
+            {idea.idea}
           </label>
         ))}
       </Flex>

@@ -16,7 +16,7 @@ export default function OrdersScreen() {
     queryKey: ["vehicles", workshop],
     queryFn: () => answer(api.GET("/api/workshops/{workshop}/vehicles/", { params: { path } })),
   });
-  const onBench = (vehicles.data ?? []).filter((one) => !one.put_away);
+  const onBench = (vehicles.data ?? []).filter((row) => !row.put_away);
   const wanted = onBench.filter((one) => !left.has(one.id)).map((one) => one.id);
   const orders = useQuery({
     queryKey: ["orders", workshop, wanted],

@@ -20,13 +20,13 @@ export function ImportList({ workshop, kind, state, onAdd }: Props) {
   const file = useRef<HTMLInputElement>(null);
   const read = useMutation({
     mutationFn: async (chosen: File): Promise<PartList & { name: string }> => {
-      const found = await answer(
+      const reply = await answer(
         api.POST("/api/workshops/{workshop}/parts/file/", {
           params: { path: { workshop } },
           body: { name: chosen.name, data: await base64(chosen), kind: kind.kind as never },
         }),
       );
-      return { ...found, name: chosen.name };
+      return { ...reply, name: chosen.name };
     },
   });
   return (

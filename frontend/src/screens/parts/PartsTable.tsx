@@ -37,8 +37,8 @@ export function PartsTable({ kind, bin, readOnly, tools }: Props) {
   const { state } = bin;
   const all = useMemo(() => partsOf(state).filter((part) => part.kind === kind.kind), [state, kind]);
   const shown = useMemo(() => {
-    const found = all.filter((part) => matches(units, kind, part, filter));
-    return sorted(units, kind, found, order);
+    const matching = all.filter((part) => matches(units, kind, part, filter));
+    return sorted(units, kind, matching, order);
   }, [units, kind, all, filter, order]);
   const { change, begin, drafts } = useCells(kind, bin);
   const frame = useRef<HTMLDivElement>(null);

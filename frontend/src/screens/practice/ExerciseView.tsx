@@ -42,10 +42,10 @@ export function ExerciseView({ exercise, judge, solve, onOver, after }: Props) {
   const check = async () => {
     if (!isWhole(ask, given) || over) return;
     try {
-      const found = await judge(given);
-      setSaid(found);
+      const reply = await judge(given);
+      setSaid(reply);
       setTrouble("");
-      if (found.verdict === "right" || found.verdict === "rounded early") await end(false);
+      if (reply.verdict === "right" || reply.verdict === "rounded early") await end(false);
       else setMisses((old) => old + 1);
     } catch (error) {
       setTrouble(troubleText(error));

@@ -21,24 +21,24 @@ export function IdeaMap({ ideas, current, next, onChoose }: Props) {
         gridTemplateColumns={{ base: "repeat(auto-fill, minmax(150px, 1fr))", lg: "1fr" }}
         gap="1px"
       >
-        {ideas.map((one) => (
+        {ideas.map((entry) => (
           <button
-            key={one.idea}
+            key={entry.idea}
             type="button"
             className="plain"
-            aria-current={one.idea === current ? "true" : undefined}
-            onClick={() => onChoose(one.idea)}
-            data-idea={one.idea}
-            data-grasp={one.grasp}
+            aria-current={entry.idea === current ? "true" : undefined}
+            onClick={() => onChoose(entry.idea)}
+            data-idea={entry.idea}
+            data-grasp={entry.grasp}
             style={{ textAlign: "left", padding: "5px 8px" }}
           >
             <Flex gap="2" align="center">
-              <StandingMark standing={MARKS[one.grasp]} size={13} />
-              <Box flex="1" fontWeight={one.idea === current ? 700 : 400}>
-                {one.idea}
+              <StandingMark standing={MARKS[entry.grasp]} size={13} />
+              <Box flex="1" fontWeight={entry.idea === current ? 700 : 400}>
+                {entry.idea}
               </Box>
               <Box fontSize="sm" color="ink.second" fontFamily="mono">
-                {one.idea === next ? "next" : one.grasp === "new" ? "" : one.level}
+                {entry.idea === next ? "next" : entry.grasp === "new" ? "" : entry.level}
               </Box>
             </Flex>
           </button>

@@ -40,7 +40,7 @@ function Practising({ map, onMap }: { map: Practice; onMap: (map: Practice) => v
   const session = useSession().data;
   const kept = Boolean(session?.username) && !session?.visitor;
   const wanted = search.get("idea") ?? map.next;
-  const [current, setCurrent] = useState(map.ideas.some((one) => one.idea === wanted) ? wanted : map.next);
+  const [current, setCurrent] = useState(map.ideas.some((idea) => idea.idea === wanted) ? wanted : map.next);
   const [which, setWhich] = useState(() => of(map.ideas, current, ""));
   const [went, setWent] = useState<Went | null>(null);
   const go = (idea: string) => {
@@ -93,24 +93,24 @@ type Drawn = Omit<Which, "units">;
 
 /** An exercise of an idea at the level that comes next. */
 function of(ideas: Idea[], idea: string, last: string): Drawn {
-  const found = ideas.find((one) => one.idea === idea);
-  const kind = anotherKind(found?.kinds ?? [], last) as Which["kind"];
-  return { kind, level: found?.level ?? 1, seed: newSeed() };
+  const match = ideas.find((entry) => entry.idea === idea);
+  const kind = anotherKind(match?.kinds ?? [], last) as Which["kind"];
+  return { kind, level: match?.level ?? 1, seed: newSeed() };
 }
 
 function Levels({ level, onLevel }: { level: number; onLevel: (level: number) => void }) {
   return (
     <Flex gap="1" role="group" aria-label="Level" align="center" fontSize="sm">
       <Box color="ink.second">level</Box>
-      {[1, 2, 3].map((one) => (
+      {[1, 2, 3].map((entry) => (
         <Button
-          key={one}
+          key={entry}
           size="xs"
-          aria-pressed={one === level}
-          variant={one === level ? "solid" : "outline"}
-          onClick={() => onLevel(one)}
+          aria-pressed={entry === level}
+          variant={entry === level ? "solid" : "outline"}
+          onClick={() => onLevel(entry)}
         >
-          {one}
+          {entry}
         </Button>
       ))}
     </Flex>
@@ -181,7 +181,7 @@ function OpenInWorkshop({ body }: { body: Which }) {
   const open = useMutation({
     mutationFn: (workshop: string) =>
       answer(api.POST("/api/practice/open/", { body: { ...body, workshop } })),
-    onSuccess: (made) => navigate(`/vehicles/${made.id}/line`),
+    onSuccess: (created) => navigate(`/vehicles/${created.id}/line`),
   });
   if (!chosen || chosen.role === "viewer") return null;
   return (

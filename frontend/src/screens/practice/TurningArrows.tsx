@@ -22,8 +22,8 @@ interface Props {
 
 /** Which way the first wheel turns, where that is told, and the two arrows to choose from around the one asked about. */
 export function TurningArrows({ ask, wheels, frame, chosen, onChoose }: Props) {
-  const asked = wheels.find((wheel) => `${wheel.path} ${wheel.member}` === ask.around);
-  if (!asked) return null;
+  const match = wheels.find((wheel) => `${wheel.path} ${wheel.member}` === ask.around);
+  if (!match) return null;
   const told = wheels.find((wheel) => wheel.rotation !== 0);
   return (
     <>
@@ -33,7 +33,7 @@ export function TurningArrows({ ask, wheels, frame, chosen, onChoose }: Props) {
         const on = chosen.includes(choice.key);
         const arrow = (
           <Arrow
-            wheel={asked}
+            wheel={match}
             frame={frame}
             sense={sense}
             lean={sense * LEAN}
@@ -53,7 +53,7 @@ export function TurningArrows({ ask, wheels, frame, chosen, onChoose }: Props) {
             data-arrow={choice.key}
           >
             <Arrow
-              wheel={asked}
+              wheel={match}
               frame={frame}
               sense={sense}
               lean={sense * LEAN}

@@ -18,7 +18,7 @@ export function wentBy({ misses, hints, shown }: Course): Went {
 
 /** Of somebody of whom nothing is kept: on to the next idea once one went well, else the same idea again. */
 export function following(ideas: Idea[], current: string, went: Went | null): string {
-  const place = ideas.findIndex((one) => one.idea === current);
+  const place = ideas.findIndex((idea) => idea.idea === current);
   const next = went === "well" ? (place + 1) % ideas.length : Math.max(place, 0);
   return ideas[next]?.idea ?? current;
 }

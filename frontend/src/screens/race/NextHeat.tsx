@@ -26,7 +26,7 @@ function Start({ race, board, onChange, next }: Props & { next: NonNullable<Race
   const submit = (event: FormEvent) => {
     event.preventDefault();
     const typed = times.map((text) => (text.trim() ? completed(units, "time", text) : null));
-    const names = new Map(race.entries.map((one) => [one.id, one.name]));
+    const names = new Map(race.entries.map((entry) => [entry.id, entry.name]));
     const heat = { round: next.round, entries: next.entries, times: typed };
     void onChange(running(heat, names), (theirs) => nextOf(theirs) === nextOf(race));
   };
@@ -48,7 +48,7 @@ function Start({ race, board, onChange, next }: Props & { next: NonNullable<Race
       </Box>
       <Flex gap={{ base: "4", md: "8" }} wrap="wrap" my="2">
         {next.entries.map((id, lane) => {
-          const entry = race.entries.find((one) => one.id === id);
+          const entry = race.entries.find((entry) => entry.id === id);
           const told = (si: number) => Object.values(show(units, "time", si)).join(" ");
           return (
             <Box key={id} flex="1" minW="14rem" data-lane={lane + 1}>

@@ -18,15 +18,15 @@ const LOOK_MS = 5000;
 export default function RaceScreen() {
   const { race = "" } = useParams();
   const params = { params: { path: { race } } };
-  const found = useQuery({
+  const query = useQuery({
     queryKey: ["race", race],
     queryFn: () => answer(api.GET("/api/races/{race}/", params)),
     refetchInterval: LOOK_MS,
   });
-  useTitle(found.data ? boardOf(found.data.document).name : "Race");
-  if (!found.data && found.failureReason)
+  useTitle(query.data ? boardOf(query.data.document).name : "Race");
+  if (!query.data && query.failureReason)
     return (
-      <Unavailable error={found.failureReason} title="There is no such race">
+      <Unavailable error={query.failureReason} title="There is no such race">
         It is not there, or it belongs to a workshop of others.
       </Unavailable>
     );
@@ -34,7 +34,7 @@ export default function RaceScreen() {
     <>
       <TopBar />
       <Box as="main" maxW="1180px" mx="auto" px="4" py="4">
-        {found.data && <Running race={found.data} />}
+        {query.data && <Running race={query.data} />}
       </Box>
     </>
   );
@@ -88,7 +88,7 @@ function useTime() {
 
 function Standings({ race, board }: { race: Race; board: Board }) {
   const time = useTime();
-  const entries = new Map(race.entries.map((one) => [one.id, one]));
+  const entries = new Map(race.entries.map((entry) => [entry.id, entry]));
   if (race.entries.length === 0) return <Box color="ink.second">No team yet: enter them below.</Box>;
   return (
     <Box overflowX="auto" data-standings>
@@ -150,7 +150,7 @@ interface HeatsProps {
 }
 
 function Heats({ race, board, onChange }: HeatsProps) {
-  const names = new Map(race.entries.map((one) => [one.id, one.name]));
+  const names = new Map(race.entries.map((entry) => [entry.id, entry.name]));
   return (
     <Box as="section" data-heats>
       <Heading as="h2" size="md" mb="1">
@@ -190,14 +190,14 @@ function Heats({ race, board, onChange }: HeatsProps) {
 
 /** What each team changed between its starts. */
 function Log({ race }: { race: Race }) {
-  const told = race.entries.filter((one) => one.log.length > 0);
-  if (told.length === 0) return null;
+  const matching = race.entries.filter((entry) => entry.log.length > 0);
+  if (matching.length === 0) return null;
   return (
     <Box as="section" mt="6" data-log>
       <Heading as="h2" size="md" mb="1">
         What was changed between starts
       </Heading>
-      {told.map((entry) =>
+      {matching.map((entry) =>
         entry.log.map((step) => (
           <Flex key={`${entry.id} ${step.after}`} gap="3" py="1" borderTopWidth="1px" borderColor="line">
             <Box fontWeight="600" minW="8rem">

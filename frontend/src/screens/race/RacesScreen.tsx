@@ -84,7 +84,7 @@ function NewRace({ workshop }: { workshop: string }) {
         }),
       );
     },
-    onSuccess: (made) => navigate(`/races/${made.id}`),
+    onSuccess: (created) => navigate(`/races/${created.id}`),
   });
   const submit = (event: FormEvent) => {
     event.preventDefault();

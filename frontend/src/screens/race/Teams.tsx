@@ -19,7 +19,7 @@ export function Teams({ race, board, onChange }: Props) {
   const vehicles = useVehiclesOf(race.workshop);
   const submit = async (event: FormEvent) => {
     event.preventDefault();
-    const called = name.trim() || vehicles.find((one) => one.id === vehicle)?.name || "";
+    const called = name.trim() || vehicles.find((entry) => entry.id === vehicle)?.name || "";
     if (!called) return;
     if (!(await onChange(entering(called, vehicle)))) return;
     // What has been typed since is the next team's.
@@ -61,9 +61,9 @@ export function Teams({ race, board, onChange }: Props) {
           onChange={(event) => setVehicle(event.target.value)}
         >
           <option value="">no vehicle of the workshop</option>
-          {vehicles.map((one) => (
-            <option key={one.id} value={one.id}>
-              {one.name}
+          {vehicles.map((vehicle) => (
+            <option key={vehicle.id} value={vehicle.id}>
+              {vehicle.name}
             </option>
           ))}
         </select>
@@ -76,6 +76,6 @@ export function Teams({ race, board, onChange }: Props) {
 }
 
 function useVehiclesOf(workshop: string) {
-  const known = useWorkshops().data?.some((one) => one.id === workshop) ?? false;
+  const known = useWorkshops().data?.some((row) => row.id === workshop) ?? false;
   return useQuery({ ...vehiclesQuery(workshop), enabled: known }).data ?? [];
 }

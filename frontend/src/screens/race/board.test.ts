@@ -14,7 +14,8 @@ const NAMES = new Map([
   ["t2", "Blues"],
 ]);
 const HEAT = { round: 1, entries: ["t1", "t2"], times: ["3 s", null] };
-const upon = (board: Board, ...changes: Change[]) => changes.reduce((made, one) => one.apply(made), board);
+const upon = (board: Board, ...changes: Change[]) =>
+  changes.reduce((change, entry) => entry.apply(change), board);
 const TWO = upon(EMPTY, entering("Reds", "v1"), entering("Blues", ""));
 
 describe("a race board", () => {
@@ -26,7 +27,7 @@ describe("a race board", () => {
     // The id of one that has left is not given to the next.
     const [first] = TWO.entries;
     const third = upon(TWO, leaving(first as Board["entries"][number]), entering("Golds", ""));
-    expect(third.entries.map((one) => one.id)).toEqual(["t2", "t3"]);
+    expect(third.entries.map((entry) => entry.id)).toEqual(["t2", "t3"]);
   });
 
   it("lets nobody leave who has run", () => {
@@ -64,7 +65,7 @@ describe("the way back of a change", () => {
   it("brings a team that left back as it was, once", () => {
     const [reds] = TWO.entries;
     const left = leaving(reds as Board["entries"][number]);
-    expect(left.revert(left.apply(TWO)).entries.map((one) => one.id)).toEqual(["t2", "t1"]);
+    expect(left.revert(left.apply(TWO)).entries.map((entry) => entry.id)).toEqual(["t2", "t1"]);
     expect(left.revert(TWO).entries).toHaveLength(2);
   });
 

@@ -49,7 +49,7 @@ export function entering(name: string, vehicle: string): Change {
   return {
     words: name,
     apply: (board) => {
-      id = `t${1 + Math.max(0, ...board.entries.map((one) => Number(one.id.slice(1)) || 0))}`;
+      id = `t${1 + Math.max(0, ...board.entries.map((entry) => Number(entry.id.slice(1)) || 0))}`;
       return { ...board, entries: [...board.entries, { id, name, ...(vehicle ? { vehicle } : {}) }] };
     },
     revert: (board) => (mayLeave(board, id) ? without(board, id) : board),
@@ -86,7 +86,7 @@ export const heatWords = ({ entries, times }: Heat, names: ReadonlyMap<string, s
 
 const without = (board: Board, id: string): Board => ({
   ...board,
-  entries: board.entries.filter((one) => one.id !== id),
+  entries: board.entries.filter((entry) => entry.id !== id),
 });
 
 /** The last one of these times: others may have been written down or struck out meanwhile. */

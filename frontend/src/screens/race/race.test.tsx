@@ -32,11 +32,11 @@ function race(
     workshop: "w",
     version,
     document: board as unknown as Record<string, unknown>,
-    entries: board.entries.map((one) => ({
-      ...one,
+    entries: board.entries.map((entry) => ({
+      ...entry,
       vehicle_name: "Knot",
       predicted: 3.1,
-      last_run: one.id === "t1" ? 3.05 : null,
+      last_run: entry.id === "t1" ? 3.05 : null,
       log: [],
     })),
     standings: [],

@@ -8,7 +8,7 @@ import { type Board, boardOf, type Change } from "./board";
 export interface BoardHeld {
   board: Board;
   /** Do it; true where it is kept. `still` says whether it makes sense in a state that somebody else has made. */
-  change: (made: Change, still?: (race: Race) => boolean) => Promise<boolean>;
+  change: (change: Change, still?: (race: Race) => boolean) => Promise<boolean>;
   undo: (() => void) | null;
   trouble: string;
 }
@@ -18,18 +18,21 @@ export function useBoard(race: Race): BoardHeld {
   const [past, setPast] = useState<Change[]>([]);
   const [trouble, setTrouble] = useState("");
   const params = { params: { path: { race: race.id } } };
-  const asked = { queryKey: ["race", race.id], queryFn: () => answer(api.GET("/api/races/{race}/", params)) };
+  const request = {
+    queryKey: ["race", race.id],
+    queryFn: () => answer(api.GET("/api/races/{race}/", params)),
+  };
   const put = async (found: Race, how: Change["apply"]) => {
     const document = how(boardOf(found.document)) as unknown as Record<string, unknown>;
     const body = { base: found.version, document };
-    queries.setQueryData(asked.queryKey, await answer(api.PUT("/api/races/{race}/", { ...params, body })));
+    queries.setQueryData(request.queryKey, await answer(api.PUT("/api/races/{race}/", { ...params, body })));
   };
   const save = async (how: Change["apply"], words: string, still: (race: Race) => boolean) => {
     setTrouble("");
     try {
       await upon(
         race,
-        () => queries.fetchQuery(asked),
+        () => queries.fetchQuery(request),
         (found) => put(found, how),
         still,
       );

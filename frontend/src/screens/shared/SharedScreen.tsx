@@ -32,7 +32,8 @@ export default function SharedScreen() {
       <TopBar />
     );
   const { name, card, made_at, expires_at } = shared.data;
-  const shown = asked && card.gauges.find((one) => one.measure === asked.measure && one.at === asked.at);
+  const shown =
+    asked && card.gauges.find((gauge) => gauge.measure === asked.measure && gauge.at === asked.at);
   return (
     <>
       <TopBar />

@@ -140,6 +140,6 @@ function loadsFigure(loads: Loads | null): { standing: Standing; figure: string 
 const ORDER: Standing[] = ["misses", "tight", "holds"];
 
 function worst(live: Live | null): Standing {
-  const found = live?.gauges.filter((g) => g.target !== null).map((g) => g.standing) ?? [];
-  return ORDER.find((standing) => found.includes(standing)) ?? "unknown";
+  const matching = live?.gauges.filter((g) => g.target !== null).map((g) => g.standing) ?? [];
+  return ORDER.find((standing) => matching.includes(standing)) ?? "unknown";
 }

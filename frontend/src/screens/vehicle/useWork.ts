@@ -197,8 +197,8 @@ function useFirstWheel(first: Selected | undefined, selected: Selected | null, s
 function withJudged(live: Live, targets: Loads["targets"]): Live {
   if (!targets.length) return live;
   const gauges = live.gauges.map((gauge) => {
-    const found = targets.find((target) => target.number === gauge.target);
-    return found ? { ...gauge, ...pick(found) } : gauge;
+    const match = targets.find((target) => target.number === gauge.target);
+    return match ? { ...gauge, ...pick(match) } : gauge;
   });
   return { ...live, gauges };
 }

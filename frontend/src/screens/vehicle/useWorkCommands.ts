@@ -8,7 +8,7 @@ import { gaugeLabel } from "../../ui/readout/Readout";
 import { STATION_NAMES } from "../../words/stations";
 import type { Work } from "./useWork";
 
-export function useWorkCommands(work: Work, vehicle: string, ask: (asked: Asked) => void): void {
+export function useWorkCommands(work: Work, vehicle: string, ask: (question: Asked) => void): void {
   const navigate = useNavigate();
   const units = useUnits();
   const group = work.document.name || "This vehicle";

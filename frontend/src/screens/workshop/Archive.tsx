@@ -19,9 +19,9 @@ export function Archive({ workshop }: { workshop: string }) {
           headers: { "Content-Type": "application/octet-stream" },
         }),
       ),
-    onSuccess: async (made) => {
+    onSuccess: async (created) => {
       await queries.invalidateQueries({ queryKey: ["workshops"] });
-      navigate(`/?workshop=${made.id}`);
+      navigate(`/?workshop=${created.id}`);
     },
   });
   return (

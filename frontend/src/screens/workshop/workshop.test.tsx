@@ -126,9 +126,9 @@ describe("asking somebody to join", () => {
       ],
       "DELETE /api/workshops/{workshop}/invitations/{invitation}/": undefined,
     });
-    const asked = (await screen.findByText(/reed is asked/)).closest("[data-invitation]") as HTMLElement;
+    const reply = (await screen.findByText(/reed is asked/)).closest("[data-invitation]") as HTMLElement;
     expect(screen.getByText(/A link is out/)).toBeTruthy();
-    fireEvent.click(within(asked).getByText("Take back"));
+    fireEvent.click(within(reply).getByText("Take back"));
     await waitFor(() => expect(calls[0]?.path).toEqual({ workshop: "w", invitation: "j" }));
   });
 });

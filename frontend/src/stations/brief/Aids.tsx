@@ -55,22 +55,22 @@ function AidForm({ aid }: { aid: Aid }) {
         {aid.hint}
       </Box>
       <Flex gap="3" wrap="wrap" align="flex-start">
-        {aid.asked.map((asked) =>
-          asked.flag ? (
-            <label key={asked.symbol} style={{ alignSelf: "end" }}>
+        {aid.inputs.map((input) =>
+          input.flag ? (
+            <label key={input.symbol} style={{ alignSelf: "end" }}>
               <input
                 type="checkbox"
-                checked={given[asked.symbol] === true}
-                onChange={(event) => change(asked.symbol, event.target.checked)}
+                checked={given[input.symbol] === true}
+                onChange={(event) => change(input.symbol, event.target.checked)}
               />{" "}
-              {asked.words}
+              {input.words}
             </label>
           ) : (
             <Measured
-              key={asked.symbol}
-              asked={asked}
-              fault={given[asked.symbol] ? faults.find((f) => f.path === asked.symbol) : undefined}
-              onChange={(text) => change(asked.symbol, completed(units, asked.dimension, text))}
+              key={input.symbol}
+              input={input}
+              fault={given[input.symbol] ? faults.find((f) => f.path === input.symbol) : undefined}
+              onChange={(text) => change(input.symbol, completed(units, input.dimension, text))}
             />
           ),
         )}
@@ -82,11 +82,11 @@ function AidForm({ aid }: { aid: Aid }) {
 }
 
 function Measured({
-  asked,
+  input,
   fault,
   onChange,
 }: {
-  asked: Aid["asked"][number];
+  input: Aid["inputs"][number];
   fault: Fault | undefined;
   onChange: (text: string) => void;
 }) {
@@ -94,12 +94,12 @@ function Measured({
   return (
     <Box>
       <Box as="label" {...{ htmlFor: id }} display="block" fontSize="sm" color="ink.second">
-        {asked.words}
+        {input.words}
       </Box>
       <Input
         id={id}
         w="150px"
-        placeholder={asked.example}
+        placeholder={input.example}
         aria-invalid={fault ? true : undefined}
         onChange={(event) => onChange(event.target.value)}
       />

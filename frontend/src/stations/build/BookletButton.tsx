@@ -14,10 +14,10 @@ export function BookletButton() {
   const begin = async () => {
     setTrouble("");
     try {
-      const made = await answer(
+      const reply = await answer(
         api.POST("/api/vehicles/{vehicle}/build/booklets/", { params: { path: { vehicle } } }),
       );
-      setAsked(made.id);
+      setAsked(reply.id);
     } catch (error) {
       setTrouble(troubleText(error));
     }

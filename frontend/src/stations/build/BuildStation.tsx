@@ -83,7 +83,7 @@ function Building({ answer }: { answer: BuildAnswer }) {
             ref={card}
             scrollMarginTop={`${LEDGER}px`}
           >
-            <Back back={ticks.back.filter((one) => one.entry.step !== next?.id)} onChoose={setChosen} />
+            <Back back={ticks.back.filter((entry) => entry.entry.step !== next?.id)} onChoose={setChosen} />
             {next ? (
               <NextStep
                 key={next.id}

@@ -24,14 +24,14 @@ export function HeldWords({ reasons, taken, onChoose }: Props) {
       data-held={taken ? "taken" : ""}
     >
       <Box fontWeight="700">{taken ? "The tick was taken back:" : "Not yet:"}</Box>
-      {reasons.slice(0, MOST).map((one) => (
-        <Box key={one.words}>
-          {one.step ? (
-            <button type="button" className="link" onClick={() => onChoose(one.step)}>
-              {one.words}
+      {reasons.slice(0, MOST).map((reason) => (
+        <Box key={reason.words}>
+          {reason.step ? (
+            <button type="button" className="link" onClick={() => onChoose(reason.step)}>
+              {reason.words}
             </button>
           ) : (
-            one.words
+            reason.words
           )}
         </Box>
       ))}

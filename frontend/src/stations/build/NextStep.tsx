@@ -39,7 +39,7 @@ const ASKED: Record<Exclude<Asking, "">, string> = {
 export function NextStep({ step, titles, ticks, photos, readOnly, isNext, onBack, onDone, onChoose }: Props) {
   const [asking, setAsking] = useState<Asking>("");
   const form = useEntryForm(step);
-  const back = ticks.back.find((one) => one.entry.step === step.id);
+  const back = ticks.back.find((entry) => entry.entry.step === step.id);
   const say = (doing: "done" | "undone" | "later", reason = "") => {
     ticks.say(step, doing, { ...form.more(), reason });
     setAsking("");
@@ -90,8 +90,8 @@ export function NextStep({ step, titles, ticks, photos, readOnly, isNext, onBack
         <Box mt="2" data-looks={step.looks.length}>
           <b>Look again at</b>
           <Box as="ul" pl="5" listStyleType="square">
-            {step.looks.map((one) => (
-              <li key={`${one.step} ${one.words}`}>{one.words}</li>
+            {step.looks.map((look) => (
+              <li key={`${look.step} ${look.words}`}>{look.words}</li>
             ))}
           </Box>
         </Box>

@@ -51,19 +51,19 @@ export function useTicks(shown: BuildShown): Ticks {
   const { waiting, add } = useOutbox<StepEntry>(keptKey("build", account, vehicle), async (entries) => {
     const refused = await written(vehicle, entries);
     const held = new Set(refused.map((one) => one.entry.id));
-    setSent((old) => [...old, ...entries.filter((one) => !held.has(one.id))]);
-    setBack((old) => [...old.filter((one) => !held.has(one.entry.id)), ...refused]);
+    setSent((old) => [...old, ...entries.filter((entry) => !held.has(entry.id))]);
+    setBack((old) => [...old.filter((entry) => !held.has(entry.entry.id)), ...refused]);
     // What is shown from now on has them.
     void queries
       .invalidateQueries({ queryKey: ["build", vehicle] })
-      .then(() => setSent((old) => old.filter((one) => !entries.includes(one))));
+      .then(() => setSent((old) => old.filter((entry) => !entries.includes(entry))));
   });
   return {
     say: (step, doing, more = {}) => {
       const { id, about, title } = step;
       const now = new Date().toISOString();
       const none = { value: "", note: "", reason: "" };
-      setBack((old) => old.filter((one) => one.entry.step !== id));
+      setBack((old) => old.filter((entry) => entry.entry.step !== id));
       add({ ...none, id: newId(), step: id, doing, at: now, about, title, ...more });
     },
     waiting: waiting.length,
@@ -75,8 +75,8 @@ export function useTicks(shown: BuildShown): Ticks {
 /** Send entries; those that were not taken come back with why. */
 async function written(vehicle: string, entries: StepEntry[]): Promise<TakenBack[]> {
   try {
-    const asked = { params: { path: { vehicle }, query: { now: clockNow() } }, body: { entries } };
-    const said = await answer(api.POST("/api/vehicles/{vehicle}/build/entries/", asked));
+    const request = { params: { path: { vehicle }, query: { now: clockNow() } }, body: { entries } };
+    const said = await answer(api.POST("/api/vehicles/{vehicle}/build/entries/", request));
     return said.held_back.flatMap((one) => {
       const entry = entries.find((own) => own.id === one.id);
       return entry ? [{ entry, reasons: one.reasons }] : [];
@@ -94,7 +94,7 @@ export function withEntries(shown: BuildShown, entries: StepEntry[], by: string)
   const last = new Map(entries.map((entry) => [entry.step, entry]));
   const done = (id: string) => last.get(id)?.doing === "done";
   const steps = shown.steps.map((step) => {
-    const held = step.held.filter((one) => !done(one.step));
+    const held = step.held.filter((reason) => !done(reason.step));
     const entry = last.get(step.id);
     return entry
       ? { ...step, held, ...carried(entry, by) }

@@ -30,14 +30,14 @@ describe("Fit", () => {
   });
 
   it("walks a shaft from hole to hole, and leaves one in a slot where it is", () => {
-    const made = bench();
+    const rendered = bench();
     fireEvent.keyDown(grip(AXLE), { key: "ArrowLeft" });
-    expect(shaftOf(made.document(), AXLE)?.at).toEqual(["252 mm", "48 mm"]);
+    expect(shaftOf(rendered.document(), AXLE)?.at).toEqual(["252 mm", "48 mm"]);
     fireEvent.keyDown(grip(AXLE), { key: "ArrowUp", shiftKey: true });
-    expect(shaftOf(made.document(), AXLE)?.at).toEqual(["264 mm", "48.1 mm"]);
-    const before = made.document();
+    expect(shaftOf(rendered.document(), AXLE)?.at).toEqual(["264 mm", "48.1 mm"]);
+    const before = rendered.document();
     fireEvent.keyDown(grip("drive.branches[0].source"), { key: "ArrowLeft" });
-    expect(made.document()).toBe(before);
+    expect(rendered.document()).toBe(before);
   });
 
   it("selects on the Line what is chosen here", () => {

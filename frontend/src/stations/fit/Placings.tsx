@@ -14,21 +14,21 @@ export function Placings({ behind }: { behind: string }) {
   const document = useDocument();
   const { edit, readOnly } = useEdit();
   const units = useUnits();
-  const asked = useRef<AbortController>(null);
+  const aborter = useRef<AbortController>(null);
   const search = useMutation({
     mutationFn: () => {
-      asked.current = new AbortController();
+      aborter.current = new AbortController();
       return answer(
         api.POST("/api/workshops/{workshop}/fit/places/", {
           params: { path: { workshop } },
           body: { document: document as unknown as Record<string, unknown>, behind },
-          signal: asked.current.signal,
+          signal: aborter.current.signal,
         }),
       );
     },
   });
   const cancel = () => {
-    asked.current?.abort();
+    aborter.current?.abort();
     search.reset();
   };
   const text = (m: number) => lengthText(units, m);

@@ -29,11 +29,11 @@ export function Templates({ shaft, behind }: { shaft: PlanShaft | null; behind: 
   const [made, setMade] = useState<Template | null>(null);
   const [drawing, setDrawing] = useState("");
   const [trouble, setTrouble] = useState("");
-  const asked = useRef<AbortController>(undefined);
+  const aborter = useRef<AbortController>(undefined);
   const save = async (kind: string) => {
-    asked.current?.abort();
+    aborter.current?.abort();
     const mine = new AbortController();
-    asked.current = mine;
+    aborter.current = mine;
     setTrouble("");
     setMade(null);
     setDrawing(kind);
@@ -55,7 +55,7 @@ export function Templates({ shaft, behind }: { shaft: PlanShaft | null; behind: 
     setDrawing("");
   };
   const cancel = () => {
-    asked.current?.abort();
+    aborter.current?.abort();
     setDrawing("");
   };
   return (

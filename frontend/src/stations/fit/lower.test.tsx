@@ -44,13 +44,13 @@ describe("ways to place the shafts", () => {
 
   it("are listed with their error, and one key places all", async () => {
     answered.mockReturnValue(json({ ways: [way], count: 1, more: false, helps: [] }));
-    const made = onThePlate(<Placings behind="" />);
+    const rendered = onThePlate(<Placings behind="" />);
     fireEvent.click(screen.getByRole("button", { name: "Find every way to place the shafts" }));
     await screen.findByText("1 of 1");
     expect(screen.getByText("0.3 mm")).toBeTruthy();
     fireEvent.click(screen.getByRole("button", { name: "Place so" }));
-    expect(shaftOf(made.document(), AXLE)?.at).toEqual(["252 mm", "48 mm"]);
-    expect(made.document().drive.stages?.[0]?.belt_teeth).toBe(80);
+    expect(shaftOf(rendered.document(), AXLE)?.at).toEqual(["252 mm", "48 mm"]);
+    expect(rendered.document().drive.stages?.[0]?.belt_teeth).toBe(80);
   });
 
   it("say what would help where there is none, and take it", async () => {
@@ -178,8 +178,8 @@ describe("adapters between flanges", () => {
   });
 
   it("take a second plate with its bolts and dowels, and go again", () => {
-    const one = withValue(DOCUMENTS.mounted, "fit.adapters", [FIRST_ADAPTER]);
-    const bench = onTheBench(<Adapters made={made} />, {}, one, MOUNTED);
+    const changed = withValue(DOCUMENTS.mounted, "fit.adapters", [FIRST_ADAPTER]);
+    const bench = onTheBench(<Adapters made={made} />, {}, changed, MOUNTED);
     const first = () => mountingOf(bench.document()).adapters?.[0];
     expect(screen.getByText("22 mm")).toBeTruthy();
     fireEvent.change(screen.getByLabelText("plates"), { target: { value: "2" } });

@@ -34,8 +34,8 @@ export function useFit(workshop: string, document: DesignDocument | null): FitSt
   useEffect(() => {
     if (!document || answers.get(document)) return;
     let stale = false;
-    void answers.ask(document).then((found) => {
-      if (!stale) setState((old) => showing(old, found, document));
+    void answers.ask(document).then((answer) => {
+      if (!stale) setState((old) => showing(old, answer, document));
     });
     return () => {
       stale = true;

@@ -26,7 +26,7 @@ export function useWalkAhead(mounted: Mounted, fit: OnPlate): (path: string, to:
   }, [mounted]);
   return useCallback(
     (path, to) => {
-      const shaft = fit.plan.shafts.find((one) => one.path === path);
+      const shaft = fit.plan.shafts.find((shaft) => shaft.path === path);
       if (shaft) last.current = { path, from: { x: shaft.x, y: shaft.y }, to };
     },
     [fit],

@@ -12,8 +12,8 @@ export function LineTable({ live, flow }: { live: Live; flow: Flow | undefined }
     si === undefined ? "–" : Object.values(show(units, dimension, si)).join(" ");
   const shafts = rows.flatMap((row) => row.shafts.filter((s) => !s.carried).map((shaft) => ({ shaft, row })));
   const name = (index: number | undefined) => {
-    const found = shafts.find((s) => s.shaft.index === index);
-    return found ? shaftName(found.shaft, found.row, branches) : "";
+    const match = shafts.find((s) => s.shaft.index === index);
+    return match ? shaftName(match.shaft, match.row, branches) : "";
   };
   return (
     <Box

@@ -69,8 +69,8 @@ export function useLineKeys(toggleTable: () => void): (event: KeyboardEvent) => 
     if (event.ctrlKey || event.metaKey || event.altKey) return;
     const name = event.shiftKey && event.key.startsWith("Arrow") ? `Shift ${event.key}` : event.key;
     const walked = { ArrowLeft: -1, ArrowRight: 1 }[name];
-    const act = acts.find((one) =>
-      one.letter ? preferences.letterKeys && one.on === name.toLowerCase() : one.on === name,
+    const act = acts.find((act) =>
+      act.letter ? preferences.letterKeys && act.on === name.toLowerCase() : act.on === name,
     );
     if (!act && walked === undefined) return;
     event.preventDefault();

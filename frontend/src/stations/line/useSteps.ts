@@ -29,7 +29,9 @@ export function useSteps(): (wheel: Wheel, by: number, any: boolean) => boolean 
   const knownFits = useKnownFits();
   const last = useRef({ by: 1, any: false });
   const wheels = live.view.line.rows.flatMap((row) => row.wheels);
-  const wheel = wheels.find((one) => one.teeth !== null && isSelected(selected, one.path, one.member));
+  const wheel = wheels.find(
+    (wheel) => wheel.teeth !== null && isSelected(selected, wheel.path, wheel.member),
+  );
   // biome-ignore lint/correctness/useExhaustiveDependencies: asked anew with each answer, which brings new wheels
   useEffect(() => {
     if (!wheel) return;
@@ -38,7 +40,7 @@ export function useSteps(): (wheel: Wheel, by: number, any: boolean) => boolean 
       const steps = held ? Array.from({ length: FAR }, (_, i) => by * (i + 1)) : [by, -by];
       const now = present();
       const fits = any ? NONE : knownFits(wheel.path);
-      ahead(steps.map((step) => resized(now, wheel, fits, step)).filter((made) => made !== now));
+      ahead(steps.map((step) => resized(now, wheel, fits, step)).filter((step) => step !== now));
     });
   }, [live, held, wheel?.place]);
   return (changed, by, any) => {

@@ -4,7 +4,7 @@ import { answer, api, type Live } from "../../api/client";
 import type { DesignDocument } from "../../document/document";
 
 export function useWhatIf(document: DesignDocument | null): Live | null {
-  const asked = useQuery({
+  const query = useQuery({
     queryKey: ["what if", document],
     queryFn: () =>
       answer(api.POST("/api/live/", { body: { document: document as unknown as Record<string, unknown> } })),
@@ -13,5 +13,5 @@ export function useWhatIf(document: DesignDocument | null): Live | null {
     gcTime: 0,
     retry: false,
   });
-  return asked.data ?? null;
+  return query.data ?? null;
 }

@@ -103,7 +103,7 @@ export const minutes = (seconds: number): string =>
 /** What flows over one heat, against what motor, controller and battery are rated for. */
 export const CurrentCharts = memo(function CurrentCharts({ currents }: { currents: LoadDay["currents"] }) {
   const units = useUnits();
-  return currents.map((one) => <CurrentChart key={one.title} current={one} units={units} />);
+  return currents.map((entry) => <CurrentChart key={entry.title} current={entry} units={units} />);
 });
 
 function CurrentChart({ current, units }: { current: LoadDay["currents"][number]; units: Units }) {
@@ -118,7 +118,7 @@ function CurrentChart({ current, units }: { current: LoadDay["currents"][number]
       <Chart
         height={LOW}
         x={{ unit: "min", max: (points.at(-1)?.[0] ?? 1) * BEYOND }}
-        y={{ max: Math.max(most, ...current.ratings.map((one) => one.value)) * 1.15 }}
+        y={{ max: Math.max(most, ...current.ratings.map((rating) => rating.value)) * 1.15 }}
         series={[{ key: "current", name: "", colour: COPPER, points, thin: true }]}
         notches={current.ratings.map(({ value, words }) => ({
           axis: "y",

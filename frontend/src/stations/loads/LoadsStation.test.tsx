@@ -17,19 +17,19 @@ describe("Loads", () => {
     bench();
     expect(document.querySelector("[data-sentence]")?.textContent).toBe(LOADS.sentence);
     const titles = [...document.querySelectorAll("[data-part]")].map((row) => row.getAttribute("data-part"));
-    expect(titles).toEqual(LOADS.parts.map((one) => one.title));
+    expect(titles).toEqual(LOADS.parts.map((part) => part.title));
     expect(titles.indexOf("motor")).toBeLessThan(titles.indexOf("toothed belt"));
   });
 
   it("tells of a part all that is checked, and takes what would settle it", () => {
-    const made = bench();
+    const rendered = bench();
     fireEvent.click(part("brakes"));
     const rows = document.querySelector("[data-part-rows]") as HTMLElement;
     expect(within(rows).getByText("Stopping", { exact: false })).toBeTruthy();
     const field = within(rows).getByLabelText("distance to stop in");
     fireEvent.change(field, { target: { value: "12 m" } });
     fireEvent.keyDown(field, { key: "Enter" });
-    expect(made.edit.set).toHaveBeenCalledWith("vehicle.sight", "12 m");
+    expect(rendered.edit.set).toHaveBeenCalledWith("vehicle.sight", "12 m");
   });
 
   it("offers what would relieve a part, and does it", async () => {
@@ -85,14 +85,14 @@ describe("Loads", () => {
 });
 
 describe("words of loads", () => {
-  const row = LOADS.parts.flatMap((one) => one.rows).find((one) => one.check === "motor_peak_current");
+  const row = LOADS.parts.flatMap((part) => part.rows).find((part) => part.check === "motor_peak_current");
 
   it("say what is not known", () => {
     expect(row && against(UNITS, row)).toMatch(/^[\d.]+ A; what it stands is not known$/);
   });
 
   it("tell the use in a chosen moment", () => {
-    const marked = LOADS.parts.find((one) => one.rows.some((r) => r.marks.length > 0));
+    const marked = LOADS.parts.find((part) => part.rows.some((r) => r.marks.length > 0));
     const moment = momentsOf(LOADS)[0] as string;
     expect(marked && shareOf(marked, moment)).toBeGreaterThan(0);
     expect(percent(0.936)).toBe("94 %");
@@ -100,7 +100,7 @@ describe("words of loads", () => {
 
   it("make a table of all rows", () => {
     const lines = csv(LOADS).split("\r\n");
-    expect(lines).toHaveLength(1 + LOADS.parts.reduce((n, one) => n + one.rows.length, 0));
+    expect(lines).toHaveLength(1 + LOADS.parts.reduce((n, part) => n + part.rows.length, 0));
     expect(lines[0]).toBe("part,check,moment,demand,capacity,use,state,assumed");
   });
 });

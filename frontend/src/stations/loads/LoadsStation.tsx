@@ -40,7 +40,7 @@ function Loaded({ loads }: { loads: Loads }) {
   );
   const choosePath = useCallback(
     (path: string) => {
-      const part = loads.parts.find((one) => one.path === path);
+      const part = loads.parts.find((part) => part.path === path);
       if (part) choose(part);
     },
     [loads, choose],
@@ -120,7 +120,7 @@ function Words({ loads, onChoose }: { loads: Loads; onChoose: (path: string) => 
     <Box fontSize="sm" mt="1">
       <TurnWords turn={loads.turn} />
       {loads.words.map((word) => {
-        const part = loads.parts.find((one) => one.path === word.path);
+        const part = loads.parts.find((part) => part.path === word.path);
         return (
           part && (
             <Box key={word.text} data-screen-only>
@@ -162,9 +162,9 @@ function Tools({ loads, moment, onMoment, table, onTable }: ToolsProps) {
         onChange={(event) => onMoment(event.target.value)}
       >
         <option value="">the worst of all moments</option>
-        {moments.map((one) => (
-          <option key={one} value={one}>
-            {one}
+        {moments.map((moment) => (
+          <option key={moment} value={moment}>
+            {moment}
           </option>
         ))}
       </select>
@@ -219,7 +219,9 @@ function TurnWords({ turn }: { turn: Loads["turn"] }) {
   if (!turn) return null;
   const { number, unit } = show(units, "force", turn.force_each_side);
   const bus = Object.values(show(units, "current", turn.bus_current)).join(" ");
-  const amps = turn.currents.map((one) => Object.values(show(units, "current", one)).join(" ")).join(" and ");
+  const amps = turn.currents
+    .map((current) => Object.values(show(units, "current", current)).join(" "))
+    .join(" and ");
   return (
     <Box data-turn>
       {turn.possible && turn.rate !== null

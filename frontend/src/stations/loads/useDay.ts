@@ -13,7 +13,7 @@ export function useDay(loads: Loads): LoadDay | null {
   const painted = useAfterPaint(loads, held ? Number.POSITIVE_INFINITY : 0);
   // biome-ignore lint/correctness/useExhaustiveDependencies: asked when the bars are painted, not with each key press
   useEffect(() => setDocument(present()), [painted, present]);
-  const found = useQuery({
+  const query = useQuery({
     queryKey: ["loads day", document],
     queryFn: ({ signal }) => {
       const body = { document: document as unknown as Record<string, unknown> };
@@ -23,5 +23,5 @@ export function useDay(loads: Loads): LoadDay | null {
     staleTime: Number.POSITIVE_INFINITY,
     retry: false,
   });
-  return found.data ?? null;
+  return query.data ?? null;
 }

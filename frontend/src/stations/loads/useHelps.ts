@@ -10,7 +10,7 @@ const NONE: LoadHelp[] = [];
 /** @param row null where none needs relief. */
 export function useHelps(row: LoadRow | null): LoadHelp[] {
   const document = useDocument();
-  const found = useQuery({
+  const query = useQuery({
     queryKey: ["loads helps", document, row?.check, row?.path, row?.member, row?.moment],
     queryFn: ({ signal }) => {
       const { check, path, member, moment } = row as LoadRow;
@@ -22,7 +22,7 @@ export function useHelps(row: LoadRow | null): LoadHelp[] {
     staleTime: Number.POSITIVE_INFINITY,
     retry: false,
   });
-  return found.data ?? NONE;
+  return query.data ?? NONE;
 }
 
 /** Puts a help into the design; where no mark is set the design before becomes it, so that the difference is seen. */

@@ -209,7 +209,8 @@ function Headline({ options, search, stale, onAgain }: FoundProps) {
             of {whole(options.combinations)} combinations {options.meeting_all === 1 ? "meets" : "meet"} every
             target
             {options.measures.some(
-              (m) => m.wanted && units.measures.some((one) => one.loads && one.name === m.measure),
+              (m) =>
+                m.wanted && units.measures.some((measure) => measure.loads && measure.name === m.measure),
             ) && " but those on loads, which are worked out for the listed ones alone"}
           </>
         ) : (

@@ -190,8 +190,8 @@ function RatioFilter({
 }) {
   const [text, setText] = useState(value);
   const commit = () => {
-    const found = /^\s*([\d.]+)\s*[-–]\s*([\d.]+)\s*$/.exec(text);
-    if (found) onChange([Number(found[1]), Number(found[2])]);
+    const match = /^\s*([\d.]+)\s*[-–]\s*([\d.]+)\s*$/.exec(text);
+    if (match) onChange([Number(match[1]), Number(match[2])]);
     else if (!text.trim()) onChange(null);
   };
   return (

@@ -155,10 +155,10 @@ function rangeText(range: Inverse["ranges"][number], one: (value: number) => str
   return range.low === range.high ? one(range.low) : `${one(range.low)} to ${one(range.high)}`;
 }
 
-function valueText(units: Units, found: Inverse, value: number): string {
-  if (found.whole) return String(value);
-  if (found.unknown.key === "reduction") return `${digits(value)} : 1`;
-  return Object.values(show(units, found.unknown.dimension, value)).join(" ");
+function valueText(units: Units, inverse: Inverse, value: number): string {
+  if (inverse.whole) return String(value);
+  if (inverse.unknown.key === "reduction") return `${digits(value)} : 1`;
+  return Object.values(show(units, inverse.unknown.dimension, value)).join(" ");
 }
 
 function RealParts({ found }: { found: Inverse }) {

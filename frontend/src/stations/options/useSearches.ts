@@ -57,7 +57,7 @@ export function useSearches(): Searches {
   const [chosen, setChosen] = useState<string | null>(null);
   const list = useSearchList(workshop, vehicle);
   const id = chosen ?? list.data?.[0]?.id ?? null;
-  const one = useQuery({
+  const entry = useQuery({
     queryKey: ["search", id],
     queryFn: () => answer(api.GET("/api/searches/{search}/", { params: { path: { search: id as string } } })),
     enabled: id !== null,
@@ -65,7 +65,7 @@ export function useSearches(): Searches {
     refetchInterval: (query) => (query.state.data && isOpen(query.state.data) ? POLL_MS : false),
   });
   // The figure of the station is that of the newest search which has ended.
-  const state = one.data?.search.state;
+  const state = entry.data?.search.state;
   useEffect(() => {
     if (state === "done") void queries.invalidateQueries({ queryKey: ["searches", vehicle] });
   }, [state, vehicle, queries]);
@@ -77,12 +77,12 @@ export function useSearches(): Searches {
           body: { request, vehicle },
         }),
       ),
-    onSuccess: (made) => {
-      queries.setQueryData(["search", made.search.id], made);
-      setChosen(made.search.id);
+    onSuccess: (created) => {
+      queries.setQueryData(["search", created.search.id], created);
+      setChosen(created.search.id);
       // The first rows come with the answer, the others after they have been painted.
-      if (made.options?.whole === false)
-        void queries.invalidateQueries({ queryKey: ["search", made.search.id] });
+      if (created.options?.whole === false)
+        void queries.invalidateQueries({ queryKey: ["search", created.search.id] });
       void queries.invalidateQueries({ queryKey: ["searches", vehicle] });
     },
   });
@@ -97,12 +97,12 @@ export function useSearches(): Searches {
     onSuccess: (state) => queries.invalidateQueries({ queryKey: ["search", state.id] }),
   });
   return {
-    shown: one.data,
+    shown: entry.data,
     earlier: list.data ?? [],
     start: start.mutate,
     cancel: () => id && cancel.mutate(id),
     open: setChosen,
-    trouble: start.error ?? cancel.error ?? one.error,
+    trouble: start.error ?? cancel.error ?? entry.error,
     starting: start.isPending,
   };
 }

@@ -17,11 +17,11 @@ export function Files({ vehicle, readOnly }: { vehicle: string; readOnly: boolea
   const open = async (file: File) => {
     try {
       const data = await base64(file);
-      const asked = {
+      const request = {
         params: { path: { vehicle }, query: { now: clockNow() } },
         body: { name: file.name, data },
       };
-      const read = await answer(api.POST("/api/vehicles/{vehicle}/parts-list/file/", asked));
+      const read = await answer(api.POST("/api/vehicles/{vehicle}/parts-list/file/", request));
       void queries.invalidateQueries({ queryKey: ["pulse", vehicle] });
       const faults = read.faults.map((f) => `row ${f.row}, ${f.column}: ${f.problem}, ${f.remedy}`);
       setWords(

@@ -32,7 +32,7 @@ function Shown({ shown }: { shown: PartsShown }) {
     setChosen(line.key);
     saying.say(line, said);
   };
-  const line = lines.find((one) => one.key === chosen) ?? firstToBuy(lines);
+  const line = lines.find((line) => line.key === chosen) ?? firstToBuy(lines);
   return (
     <Box
       display="grid"

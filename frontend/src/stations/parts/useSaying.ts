@@ -36,7 +36,7 @@ export function useSaying(vehicle: string): Saying {
     const refused = await written(vehicle, entries);
     setTrouble(refused);
     if (refused) return;
-    setSent((old) => [...old.filter((one) => entries.every((e) => e.key !== one.key)), ...entries]);
+    setSent((old) => [...old.filter((entry) => entries.every((e) => e.key !== entry.key)), ...entries]);
     for (const key of ["pulse", "build"]) void queries.invalidateQueries({ queryKey: [key, vehicle] });
   });
   return {
@@ -58,8 +58,8 @@ export function useSaying(vehicle: string): Saying {
 /** Hand entries to the server; why it refuses them, empty where it does not. */
 async function written(vehicle: string, entries: Said[]): Promise<string> {
   try {
-    const asked = { params: { path: { vehicle } }, body: { entries } };
-    await answer(api.POST("/api/vehicles/{vehicle}/parts-list/entries/", asked));
+    const request = { params: { path: { vehicle } }, body: { entries } };
+    await answer(api.POST("/api/vehicles/{vehicle}/parts-list/entries/", request));
     return "";
   } catch (error) {
     if (isRefusal(error)) return refusalText(error.refusal);

@@ -33,10 +33,10 @@ export function Lessons({ learnt, chosen, onChoose, onPropose }: LessonsProps) {
               value={place}
               onChange={(event) => setPlace(Number(event.target.value))}
             >
-              {learnt.curves.map((one, k) => (
+              {learnt.curves.map((curve, k) => (
                 // biome-ignore lint/suspicious/noArrayIndexKey: the same words may come under two conditions
                 <option key={k} value={k}>
-                  {one.words}
+                  {curve.words}
                 </option>
               ))}
             </select>
@@ -63,16 +63,16 @@ export function Lessons({ learnt, chosen, onChoose, onPropose }: LessonsProps) {
 /** Which differences are real, and what would settle the others. */
 function Better({ learnt }: { learnt: Learnt }) {
   if (learnt.differences.length === 0) return null;
-  const stale = learnt.differences.filter((one) => one.stale);
+  const stale = learnt.differences.filter((difference) => difference.stale);
   return (
     <Box {...FRAME} as="section" aria-label="Which is better" data-better>
       <Box as="h2" fontSize="lg" fontWeight="700">
         Which is better
       </Box>
       {learnt.differences
-        .filter((one) => !one.stale)
-        .map((one) => (
-          <Difference key={one.words} one={one} />
+        .filter((difference) => !difference.stale)
+        .map((difference) => (
+          <Difference key={difference.words} one={difference} />
         ))}
       {stale.length > 0 && (
         <details>
@@ -116,12 +116,15 @@ function Using({ learnt }: { learnt: Learnt }) {
     setUsing(true);
     setTrouble("");
     try {
-      const made = await answer(
+      const reply = await answer(
         api.POST("/api/vehicles/{vehicle}/learnt/", { params: { path: { vehicle } } }),
       );
       edit(
         (document) =>
-          Object.entries(made.values).reduce((next, [path, value]) => withValue(next, path, value), document),
+          Object.entries(reply.values).reduce(
+            (next, [path, value]) => withValue(next, path, value),
+            document,
+          ),
         "use what was learnt",
       );
     } catch (error) {
@@ -155,16 +158,16 @@ function Next({ learnt, onPropose }: NextProps) {
       <Box as="h2" fontSize="lg" fontWeight="700">
         What to measure next
       </Box>
-      {learnt.next.map((one) => (
-        <Flex key={one.words} gap="3" py="1" borderTopWidth="1px" borderColor="line" align="center">
+      {learnt.next.map((entry) => (
+        <Flex key={entry.words} gap="3" py="1" borderTopWidth="1px" borderColor="line" align="center">
           <Box flex="1" fontSize="14px">
-            {one.words}
+            {entry.words}
             <Box color="ink.second" fontSize="13px">
-              {`three readings take ${Math.round(100 * one.cuts)} % of the variance out of the most doubtful target`}
+              {`three readings take ${Math.round(100 * entry.cuts)} % of the variance out of the most doubtful target`}
             </Box>
           </Box>
-          {units.runs.some((kind) => kind.kind === one.run.kind) && (
-            <Button size="xs" onClick={() => onPropose(one.run as RunDocument)}>
+          {units.runs.some((kind) => kind.kind === entry.run.kind) && (
+            <Button size="xs" onClick={() => onPropose(entry.run as RunDocument)}>
               Measure it
             </Button>
           )}

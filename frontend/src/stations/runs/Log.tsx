@@ -29,7 +29,7 @@ export function Log({ runs, learnt, chosen, readOnly, onCorrect }: Props) {
   const [away, setAway] = useState(false);
   const logged = (runs.logged ?? []).filter((run) => run.put_away === away);
   const put = (runs.logged ?? []).filter((run) => run.put_away).length;
-  const judged = new Map(learnt?.runs.map((one) => [one.key, one]));
+  const judged = new Map(learnt?.runs.map((run) => [run.key, run]));
   const shown = all ? logged : logged.slice(0, FEW);
   return (
     <Box as="section" aria-label="Log">
@@ -100,7 +100,7 @@ function Row({ run, judged, chosen, runs, learnt, readOnly }: RowProps) {
   }, [chosen]);
   const units = useUnits();
   const document = documentOf(run);
-  const out = new Map(leftOut(document).map((one) => [one.reading, one.why]));
+  const out = new Map(leftOut(document).map((entry) => [entry.reading, entry.why]));
   const mean = valueText(units, run.dimension, run.measured);
   return (
     <Box
@@ -183,7 +183,7 @@ interface DetailsProps {
 /** A run opened: its readings corrected or left out with a reason, how it was made, and putting it away. */
 function Details({ run, document, runs, readOnly }: DetailsProps) {
   const units = useUnits();
-  const kind = units.runs.find((one) => one.kind === document.kind);
+  const kind = units.runs.find((run) => run.kind === document.kind);
   const change = (next: RunDocument) => void runs.change(run, { document: next });
   const say = (key: string, value: unknown) => {
     const { [key]: _, ...rest } = document;
@@ -197,7 +197,7 @@ function Details({ run, document, runs, readOnly }: DetailsProps) {
           key={place}
           place={place}
           reading={String(reading)}
-          why={leftOut(document).find((one) => one.reading === place)?.why}
+          why={leftOut(document).find((entry) => entry.reading === place)?.why}
           readOnly={readOnly}
           onChange={(text) =>
             change({
@@ -285,8 +285,8 @@ function ReadingRow({ place, reading, why, readOnly, onChange, onLeaveOut }: Rea
         onChange={(event) => onLeaveOut(event.target.value || null)}
       >
         <option value="">counts</option>
-        {[...new Set([...REASONS, ...(why ? [why] : [])])].map((one) => (
-          <option key={one} value={one}>{`left out: ${one}`}</option>
+        {[...new Set([...REASONS, ...(why ? [why] : [])])].map((entry) => (
+          <option key={entry} value={entry}>{`left out: ${entry}`}</option>
         ))}
       </select>
     </Flex>

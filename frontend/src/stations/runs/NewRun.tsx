@@ -51,7 +51,7 @@ export function NewRun({ runs, learnt, brought, onTaken, onStep }: Props) {
     setRefusal(null);
     onTaken();
   }, [brought, onTaken]);
-  const kind = units.runs.find((one) => one.kind === entry.kind) ?? (units.runs[0] as RunKind);
+  const kind = units.runs.find((run) => run.kind === entry.kind) ?? (units.runs[0] as RunKind);
   const faults = refusal?.faults ?? [];
   const shown = ["readings", "supply", ...[...kind.fields, ...kind.conditions].map((field) => field.key)];
   const elsewhere = faults.filter((fault) => !shown.some((key) => isWithin(fault, key)));
@@ -88,9 +88,9 @@ export function NewRun({ runs, learnt, brought, onTaken, onStep }: Props) {
               })
             }
           >
-            {units.runs.map((one) => (
-              <option key={one.kind} value={one.kind}>
-                {one.title}
+            {units.runs.map((run) => (
+              <option key={run.kind} value={run.kind}>
+                {run.title}
               </option>
             ))}
           </select>
@@ -246,7 +246,7 @@ function Readings({ kind, readings, faults, first, onChange, onDone, complete }:
       data-readings
     >
       {readings.map((reading, place) => {
-        const fault = faults.find((one) => one.path === `readings[${place}]`);
+        const fault = faults.find((fault) => fault.path === `readings[${place}]`);
         return (
           // biome-ignore lint/suspicious/noArrayIndexKey: a reading is its place in the row
           <Box key={place}>
@@ -279,16 +279,16 @@ function Readings({ kind, readings, faults, first, onChange, onDone, complete }:
 
 /** What is taken over from the last run, in one line. */
 function Remembered({ kind, said }: { kind: RunKind; said: Record<string, unknown> }) {
-  const told = kind.conditions.filter((field) => said[field.key] !== undefined && said[field.key] !== "");
+  const matching = kind.conditions.filter((field) => said[field.key] !== undefined && said[field.key] !== "");
   const other = said.supply ? [`on a ${(said.supply as { kind: string }).kind}`] : [];
   const voltage = said.supply_voltage === undefined;
   return (
     <Box fontSize="sm" color="ink.second">
-      {[...told.map((field) => `${field.label.toLowerCase()} ${said[field.key]}`), ...other].join(" · ")}
+      {[...matching.map((field) => `${field.label.toLowerCase()} ${said[field.key]}`), ...other].join(" · ")}
       {voltage && (
         <Box as="span" data-wants-voltage>
-          {told.length + other.length > 0 && " · "}voltage at rest not measured: the prediction gets 2 % of
-          doubt
+          {matching.length + other.length > 0 && " · "}voltage at rest not measured: the prediction gets 2 %
+          of doubt
         </Box>
       )}
     </Box>

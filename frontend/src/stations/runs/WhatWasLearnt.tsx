@@ -21,7 +21,10 @@ const LINE = "var(--chakra-colors-line)";
 /** What was guessed, and what is known of it now: both doubts on one scale. */
 export function WhatWasLearnt({ learnt, readOnly, using, onUse }: Props) {
   const units = useUnits();
-  const widest = Math.max(0.05, ...learnt.unknowns.map((one) => Math.abs(one.factor - 1) + one.prior));
+  const widest = Math.max(
+    0.05,
+    ...learnt.unknowns.map((unknown) => Math.abs(unknown.factor - 1) + unknown.prior),
+  );
   const rows = [...learnt.unknowns].sort((a, b) => b.told - a.told);
   const useful = Object.keys(learnt.values).length;
   return (
@@ -29,40 +32,40 @@ export function WhatWasLearnt({ learnt, readOnly, using, onUse }: Props) {
       title="What was guessed, and what is known now"
       table={{
         heads: ["what", "guessed", "now", "doubt before", "doubt now", "in words"],
-        rows: rows.map((one) => [
-          one.name,
-          toldOf(units, one, one.before, 1),
-          toldOf(units, one, one.value, one.factor),
-          percent(one.prior),
-          percent(one.sd),
-          one.words,
+        rows: rows.map((row) => [
+          row.name,
+          toldOf(units, row, row.before, 1),
+          toldOf(units, row, row.value, row.factor),
+          percent(row.prior),
+          percent(row.sd),
+          row.words,
         ]),
       }}
     >
       <Box as="ul" listStyleType="none" p="0" m="0" data-unknowns>
-        {rows.map((one) => (
+        {rows.map((row) => (
           <Flex
             as="li"
-            key={`${one.name} ${one.path}`}
+            key={`${row.name} ${row.path}`}
             gap="2"
             py="3px"
             borderTopWidth="1px"
             borderColor="line"
             align="center"
-            data-unknown={one.path}
-            data-silent={one.silent || undefined}
+            data-unknown={row.path}
+            data-silent={row.silent || undefined}
           >
             <Box flex="1" minW="0" lineHeight="1.25">
-              <Box fontSize="14px">{one.name}</Box>
+              <Box fontSize="14px">{row.name}</Box>
               <Box fontSize="12.5px" color="ink.second">
-                {one.words}
+                {row.words}
               </Box>
             </Box>
-            <Both one={one} widest={widest} />
+            <Both one={row} widest={widest} />
             <Box fontFamily="mono" fontSize="13px" w="104px" textAlign="right" lineHeight="1.25">
-              <b>{toldOf(units, one, one.value, one.factor)}</b>
+              <b>{toldOf(units, row, row.value, row.factor)}</b>
               <Box color="ink.second" fontSize="12px">
-                {`± ${percent(one.sd)}`}
+                {`± ${percent(row.sd)}`}
               </Box>
             </Box>
           </Flex>

@@ -36,12 +36,12 @@ export function nextEntry(
   tried: number | null = null,
 ): Entry {
   const last = runs[0] && documentOf(runs[0]);
-  const alike = runs.map(documentOf).find((one) => one.kind === kind);
-  const found = kinds.find((one) => one.kind === kind);
+  const alike = runs.map(documentOf).find((run) => run.kind === kind);
+  const match = kinds.find((entry) => entry.kind === kind);
   const said: Record<string, unknown> = {};
-  for (const field of found?.fields ?? [])
+  for (const field of match?.fields ?? [])
     said[field.key] = alike?.[field.key] ?? design.run?.[field.key] ?? field.choices[0];
-  for (const key of [...(found?.conditions ?? []).map((field) => field.key), "supply"])
+  for (const key of [...(match?.conditions ?? []).map((field) => field.key), "supply"])
     said[key] = last?.[key];
   return { kind, said, readings: [""], note: "", tried };
 }
@@ -81,7 +81,7 @@ export const leftOut = (document: RunDocument): LeftOut[] =>
 
 /** A run with one reading left out for a reason, or counted again without one. */
 export function withLeftOut(document: RunDocument, reading: number, why: string | null): RunDocument {
-  const others = leftOut(document).filter((one) => one.reading !== reading);
+  const others = leftOut(document).filter((entry) => entry.reading !== reading);
   const next = why === null ? others : [...others, { reading, why }].sort((a, b) => a.reading - b.reading);
   const { left_out: _, ...rest } = document;
   return (next.length ? { ...rest, left_out: next } : rest) as RunDocument;

@@ -74,7 +74,7 @@ describe("the next run", () => {
   test("a reading is left out with a reason and counted again without a trace", () => {
     const document = { kind: "spin", readings: ["1", "2", "3"] };
     const two = withLeftOut(withLeftOut(document, 2, "slipped"), 0, "read wrongly");
-    expect(leftOut(two).map((one) => one.reading)).toEqual([0, 2]);
+    expect(leftOut(two).map((entry) => entry.reading)).toEqual([0, 2]);
     expect(withLeftOut(withLeftOut(two, 0, null), 2, null)).toEqual(document);
   });
 });
@@ -108,7 +108,7 @@ describe("in the pit", () => {
     fireEvent.change(screen.getByLabelText("Reading 1"), { target: { value: "3.42 s" } });
     await press("Log it");
     await waitFor(() => expect(shown.container.querySelector("[data-waiting-run]")).toBeTruthy());
-    expect(waitingRuns("a", "v").map((one) => one.document.readings)).toEqual([["3.42 s"]]);
+    expect(waitingRuns("a", "v").map((entry) => entry.document.readings)).toEqual([["3.42 s"]]);
   });
 });
 

@@ -59,7 +59,7 @@ export function useRuns(): Runs {
   const arrived = useCallback(
     (run: LoggedRun) => {
       queries.setQueryData<LoggedRun[]>(["runs", vehicle], (old) =>
-        byTime([run, ...(old ?? []).filter((one) => one.id !== run.id)]),
+        byTime([run, ...(old ?? []).filter((entry) => entry.id !== run.id)]),
       );
       void queries.invalidateQueries({ queryKey: ["last-runs"] });
     },
@@ -102,7 +102,9 @@ export function useRuns(): Runs {
       await send();
       const refused = newest.current.find((one) => one.id === run.id)?.refused ?? null;
       if (refused) keep(newest.current.filter((one) => one.id !== run.id));
-      const known = queries.getQueryData<LoggedRun[]>(["runs", vehicle])?.find((one) => one.id === run.id);
+      const known = queries
+        .getQueryData<LoggedRun[]>(["runs", vehicle])
+        ?.find((query) => query.id === run.id);
       return { id: run.id, refused, run: known ?? null };
     },
     takeBack: (id) => keep(newest.current.filter((one) => one.id !== id)),

@@ -82,11 +82,11 @@ function useNames(): Map<number, string> {
 
 function useVehicles() {
   const { workshop, vehicle } = usePlace();
-  const found = useQuery({
+  const query = useQuery({
     queryKey: ["vehicles", workshop],
     queryFn: () => answer(api.GET("/api/workshops/{workshop}/vehicles/", { params: { path: { workshop } } })),
   });
-  return found.data?.filter((v) => v.id !== vehicle && !v.put_away) ?? [];
+  return query.data?.filter((v) => v.id !== vehicle && !v.put_away) ?? [];
 }
 
 function OtherVehicles({ chosen, onChoose }: { chosen: string[]; onChoose: (id: string) => void }) {
@@ -112,7 +112,7 @@ export function Columns({ others }: { others: Other[] }) {
   const { faults } = useFigures();
   const { vehicle } = usePlace();
   const documents = [document, ...others.map((o) => o.document)];
-  const asked = useQuery({
+  const query = useQuery({
     queryKey: ["compare", documents],
     queryFn: () =>
       answer(
@@ -124,9 +124,9 @@ export function Columns({ others }: { others: Other[] }) {
     placeholderData: (old) => old,
     retry: false,
   });
-  if (asked.isError) return <Box role="alert">{troubleText(asked.error)}</Box>;
-  if (!asked.data) return <Box role="status">Working it out</Box>;
-  const names = ["present", ...others.map((o) => o.name)].slice(0, asked.data.columns.length);
+  if (query.isError) return <Box role="alert">{troubleText(query.error)}</Box>;
+  if (!query.data) return <Box role="status">Working it out</Box>;
+  const names = ["present", ...others.map((o) => o.name)].slice(0, query.data.columns.length);
   return (
     <Box minW="0">
       {others.length === 0 && (
@@ -134,8 +134,8 @@ export function Columns({ others }: { others: Other[] }) {
           Set the mark, or tick a kept revision or another vehicle: they stand here side by side.
         </Box>
       )}
-      <ComparedTable found={asked.data} names={names} />
-      <Forces found={asked.data} names={names} />
+      <ComparedTable found={query.data} names={names} />
+      <Forces found={query.data} names={names} />
     </Box>
   );
 }

@@ -17,8 +17,8 @@ export function useRevisions() {
 
 export async function documentOf(vehicle: string, number: number): Promise<DesignDocument> {
   const params = { params: { path: { vehicle, number } } };
-  const found = await answer(api.GET("/api/vehicles/{vehicle}/revisions/{number}/", params));
-  return found.document as unknown as DesignDocument;
+  const reply = await answer(api.GET("/api/vehicles/{vehicle}/revisions/{number}/", params));
+  return reply.document as unknown as DesignDocument;
 }
 
 interface Props {

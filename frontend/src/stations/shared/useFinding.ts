@@ -10,7 +10,7 @@ interface Answer {
 export function useFinding(aid: Aid, given: Record<string, string | boolean>): Answer {
   const [answer, setAnswer] = useState<Answer>({ finding: null, faults: [] });
   useEffect(() => {
-    if (!aid.asked.every((asked) => asked.flag || given[asked.symbol])) {
+    if (!aid.inputs.every((input) => input.flag || given[input.symbol])) {
       setAnswer({ finding: null, faults: [] });
       return;
     }

@@ -13,8 +13,8 @@ interface Props {
 export function Finder({ commands, onClose }: Props) {
   const [typed, setTyped] = useState("");
   const [chosen, setChosen] = useState(0);
-  const found = matching(commands, typed, MOST);
-  const here = Math.min(chosen, found.length - 1);
+  const matches = matching(commands, typed, MOST);
+  const here = Math.min(chosen, matches.length - 1);
   const act = (command: Command | undefined) => {
     if (!command?.run) return;
     onClose();
@@ -25,9 +25,9 @@ export function Finder({ commands, onClose }: Props) {
     const by = { ArrowDown: 1, ArrowUp: -1 }[event.key];
     if (by !== undefined) {
       event.preventDefault();
-      setChosen(Math.min(Math.max(here + by, 0), found.length - 1));
+      setChosen(Math.min(Math.max(here + by, 0), matches.length - 1));
     }
-    if (event.key === "Enter") act(found[here]);
+    if (event.key === "Enter") act(matches[here]);
   };
   return (
     <Dialog.Root open onOpenChange={({ open }) => !open && onClose()} placement="top">
@@ -43,7 +43,7 @@ export function Finder({ commands, onClose }: Props) {
                 role="combobox"
                 aria-expanded="true"
                 aria-controls="found"
-                aria-activedescendant={found.length > 0 ? `found-${here}` : undefined}
+                aria-activedescendant={matches.length > 0 ? `found-${here}` : undefined}
                 autoFocus
                 value={typed}
                 onChange={(event) => {
@@ -53,7 +53,7 @@ export function Finder({ commands, onClose }: Props) {
                 onKeyDown={onKeyDown}
               />
               <Box id="found" role="listbox" aria-label="Found" mt="2">
-                {found.map((command, place) => (
+                {matches.map((command, place) => (
                   // biome-ignore lint/a11y/useKeyWithClickEvents: the field has the keys
                   // biome-ignore lint/a11y/useFocusableInteractive: the field has the focus, and says which is meant
                   <div
@@ -73,7 +73,7 @@ export function Finder({ commands, onClose }: Props) {
                   </div>
                 ))}
               </Box>
-              {found.length === 0 && (
+              {matches.length === 0 && (
                 <Box role="status" color="ink.second" p="2">
                   Nothing is called that. Fewer letters find more.
                 </Box>

@@ -36,11 +36,11 @@ it("asks again at once when told to", async () => {
     },
   });
   function Screen() {
-    const asked = useQuery({ queryKey: ["session"], queryFn: () => answer(api.GET("/api/session/")) });
-    whenBack(() => void asked.refetch());
-    if (asked.data) return <h1>{asked.data.username}</h1>;
-    return asked.failureReason ? (
-      <Unavailable error={asked.failureReason} title="">
+    const query = useQuery({ queryKey: ["session"], queryFn: () => answer(api.GET("/api/session/")) });
+    whenBack(() => void query.refetch());
+    if (query.data) return <h1>{query.data.username}</h1>;
+    return query.failureReason ? (
+      <Unavailable error={query.failureReason} title="">
         {""}
       </Unavailable>
     ) : null;

@@ -70,11 +70,11 @@ it("a part that the server no longer has is told, with the way on, and the rest 
 });
 
 it("all parts can be fetched before they are wanted, and one that fails keeps none from coming", async () => {
-  const one = vi.fn(missing);
+  const spy = vi.fn(missing);
   const other = vi.fn(() => Promise.resolve(Shown));
-  part(one);
+  part(spy);
   part(other);
   await fetchParts();
-  expect(one).toHaveBeenCalledOnce();
+  expect(spy).toHaveBeenCalledOnce();
   expect(other).toHaveBeenCalledOnce();
 });

@@ -4,15 +4,15 @@ import { onTheBench, PLAIN } from "../../fixtures";
 import { Readout } from "./Readout";
 
 test("each value opens its working, and shows what the mark changed", () => {
-  const asked = vi.fn();
+  const spy = vi.fn();
   const { container } = onTheBench(
-    <Readout gauges={PLAIN.gauges} uncertainties={null} stale={false} onAsk={asked} />,
+    <Readout gauges={PLAIN.gauges} uncertainties={null} stale={false} onAsk={spy} />,
   );
   const top = container.querySelector("[data-gauge=top_speed]");
   expect(top?.querySelector("[data-change]")?.textContent).toMatch(/^\+0\.\d+$/);
   expect(top?.textContent).toContain("at least 8 m/s");
   fireEvent.click(screen.getByRole("button", { name: /Top speed/ }));
-  expect(asked).toHaveBeenCalledWith({ measure: "top_speed", at: null });
+  expect(spy).toHaveBeenCalledWith({ measure: "top_speed", at: null });
 });
 
 test("a value that is not up to date is told so", () => {

@@ -64,17 +64,17 @@ export function LookAfter({
           <Box as="h2" fontSize="lg" fontWeight="700">
             {log.data?.length ? counted(log.data.length, "inspection") : "No inspection yet"}
           </Box>
-          {[...(log.data ?? [])].reverse().map((one) => {
-            const document = one.document as Inspection;
+          {[...(log.data ?? [])].reverse().map((entry) => {
+            const document = entry.document as Inspection;
             return (
-              <Box key={one.id} borderTopWidth="1px" borderColor="line" py="1" fontSize="14px">
+              <Box key={entry.id} borderTopWidth="1px" borderColor="line" py="1" fontSize="14px">
                 <b>{document.after || hoursText(document.hours ?? 0)}</b>
-                <Box as="span" color="ink.second">{` ${one.author ?? ""}, ${moment(one.at)}`}</Box>
-                {(document.findings ?? []).map((found) => (
-                  <Box key={`${found.step} ${found.words}`}>
-                    {`${found.found === "other" ? "" : `${found.found}: `}${found.words}`}
-                    <Box as="span" color="ink.second">{` ${titles.get(found.step)?.about ?? ""}`}</Box>
-                    {found.photo && <PhotoOf photo={found.photo} of={found.words} photos={photos} />}
+                <Box as="span" color="ink.second">{` ${entry.author ?? ""}, ${moment(entry.at)}`}</Box>
+                {(document.findings ?? []).map((finding) => (
+                  <Box key={`${finding.step} ${finding.words}`}>
+                    {`${finding.found === "other" ? "" : `${finding.found}: `}${finding.words}`}
+                    <Box as="span" color="ink.second">{` ${titles.get(finding.step)?.about ?? ""}`}</Box>
+                    {finding.photo && <PhotoOf photo={finding.photo} of={finding.words} photos={photos} />}
                   </Box>
                 ))}
                 {!document.findings?.length && <Box>nothing found</Box>}
@@ -144,7 +144,7 @@ function NewInspection({ hours, steps, cares, photos }: NewProps) {
   const run = typed.hours ?? String(Math.round(hours * 100) / 100);
   const say = (part: Partial<Typed>) => setTyped({ ...typed, ...part });
   const put = (i: number, part: Partial<Found>) =>
-    say({ findings: findings.map((one, j) => (i === j ? { ...one, ...part } : one)) });
+    say({ findings: findings.map((finding, j) => (i === j ? { ...finding, ...part } : finding)) });
   const keep = async () => {
     setTrouble("");
     try {

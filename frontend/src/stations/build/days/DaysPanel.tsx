@@ -53,7 +53,7 @@ const ENOUGH = 5;
 function Planned({ plan, shown, onChoose }: { plan: Days; shown: BuildShown; onChoose: Props["onChoose"] }) {
   const { vehicle } = usePlace();
   const today = clockNow().slice(0, 10);
-  const first = plan.days.find((one) => one.date >= today) ?? plan.days[0];
+  const first = plan.days.find((day) => day.date >= today) ?? plan.days[0];
   const titles = new Map(shown.steps.map((step) => [step.id, step]));
   return (
     <>
@@ -71,9 +71,9 @@ function Planned({ plan, shown, onChoose }: { plan: Days; shown: BuildShown; onC
         <Box mt="1" data-reliefs>
           What helps:
           <Box as="ul" pl="5" listStyleType="disc">
-            {plan.reliefs.map((one) => (
-              <li key={one.words}>
-                {`${one.words}: ${one.late_by_days ? `late by ${counted(one.late_by_days, "day")}` : "in time"}`}
+            {plan.reliefs.map((relief) => (
+              <li key={relief.words}>
+                {`${relief.words}: ${relief.late_by_days ? `late by ${counted(relief.late_by_days, "day")}` : "in time"}`}
               </li>
             ))}
           </Box>

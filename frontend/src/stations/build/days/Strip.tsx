@@ -16,9 +16,9 @@ const HIGH = 64;
 /** A bar a day, as high as there is work in it; critical days darker; what lies behind the event is too late. */
 export function Strip({ plan, titles, onChoose }: Props) {
   const [open, setOpen] = useState("");
-  const most = Math.max(...plan.days.map((one) => one.minutes), 1);
-  const after = plan.days.filter((one) => one.date >= plan.event.slice(0, 10));
-  const before = plan.days.filter((one) => !after.includes(one));
+  const most = Math.max(...plan.days.map((day) => day.minutes), 1);
+  const after = plan.days.filter((day) => day.date >= plan.event.slice(0, 10));
+  const before = plan.days.filter((day) => !after.includes(day));
   const bar = (one: Days["days"][number]) => (
     <button
       key={one.date}
@@ -36,7 +36,7 @@ export function Strip({ plan, titles, onChoose }: Props) {
       <em className="visually-hidden">{`, ${counted(one.steps.length, "step")}${one.critical ? ", critical" : ""}`}</em>
     </button>
   );
-  const chosen = plan.days.find((one) => one.date === open);
+  const chosen = plan.days.find((day) => day.date === open);
   return (
     <Box mt="3" data-strip={plan.days.length}>
       <Box fontWeight="700" mb="1">

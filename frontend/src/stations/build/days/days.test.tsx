@@ -80,7 +80,7 @@ describe("the days to the event", () => {
   it("stand in a strip with the event among them, and open by a press", () => {
     panel();
     const strip = screen.getByText("Days with work").parentElement as HTMLElement;
-    const words = [...strip.querySelectorAll(".day")].map((one) => one.querySelector("b")?.textContent);
+    const words = [...strip.querySelectorAll(".day")].map((entry) => entry.querySelector("b")?.textContent);
     expect(words[2]).toBe("event");
     expect(words).toHaveLength(4);
     fireEvent.click(within(strip).getByText(", 2 steps, critical").closest("button") as HTMLElement);

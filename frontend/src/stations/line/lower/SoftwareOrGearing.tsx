@@ -11,7 +11,7 @@ export function SoftwareOrGearing() {
   const document = useDocument();
   const { faults } = useFigures();
   const [speed, setSpeed] = useState<string | undefined>();
-  const asked = useQuery({
+  const query = useQuery({
     queryKey: ["turned down", document, speed],
     queryFn: () =>
       answer(
@@ -23,7 +23,7 @@ export function SoftwareOrGearing() {
     placeholderData: (old) => old,
     retry: false,
   });
-  const refused = asked.error instanceof RefusedError ? asked.error.refusal.faults : undefined;
+  const refused = query.error instanceof RefusedError ? query.error.refusal.faults : undefined;
   return (
     <Box data-ways>
       <Box maxW="220px" mb="2" data-screen-only>
@@ -36,8 +36,8 @@ export function SoftwareOrGearing() {
           onChange={setSpeed}
         />
       </Box>
-      {asked.isError && !refused && <Box role="alert">{troubleText(asked.error)}</Box>}
-      {asked.data ? <Answer found={asked.data} /> : !asked.isError && <Box role="status">Working it out</Box>}
+      {query.isError && !refused && <Box role="alert">{troubleText(query.error)}</Box>}
+      {query.data ? <Answer found={query.data} /> : !query.isError && <Box role="status">Working it out</Box>}
     </Box>
   );
 }

@@ -41,7 +41,7 @@ export function Strength({ path, fields, title = "What it stands" }: Props) {
 
 /** The ratings of a source, a controller or a supply, as the core lists them. */
 export function Ratings({ kind, path, title }: { kind: string; path: string; title: string }) {
-  const fields = useUnits().ratings.find((one) => one.kind === kind)?.fields ?? [];
+  const fields = useUnits().ratings.find((rating) => rating.kind === kind)?.fields ?? [];
   return <Strength path={path} fields={fields} title={title} />;
 }
 

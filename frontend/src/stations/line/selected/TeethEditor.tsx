@@ -81,7 +81,7 @@ export function TeethEditor({ shown, typed, least, path, fits, onTake }: Props) 
 function FromBin({ fits, teeth, onTake }: { fits: Fit[]; teeth: number; onTake: (fit: Fit) => void }) {
   const here = fits.find((fit) => fit.size === teeth);
   const take = (id: string) => {
-    const fit = fits.find((one) => one.id === id);
+    const fit = fits.find((fit) => fit.id === id);
     if (fit) onTake(fit);
   };
   return (
@@ -96,7 +96,7 @@ function FromBin({ fits, teeth, onTake }: { fits: Fit[]; teeth: number; onTake: 
         {fits.map((fit) => (
           <option key={fit.id} value={fit.id}>
             {fit.size}
-            {fits.some((one) => one.size === fit.size && one.id !== fit.id) ? `, ${fit.name}` : ""}
+            {fits.some((entry) => entry.size === fit.size && entry.id !== fit.id) ? `, ${fit.name}` : ""}
             {fit.owned > 0 ? `, ${fit.owned} owned` : ""}
           </option>
         ))}

@@ -12,8 +12,8 @@ export function Turning() {
   const apply = (remedy: Rotation["remedies"][number]) =>
     edit((document) =>
       remedy.changes.reduce(
-        (made, { path, flag, teeth }) =>
-          withValue(made, path, (teeth ? teeth.length > 0 && teeth : flag) || undefined),
+        (change, { path, flag, teeth }) =>
+          withValue(change, path, (teeth ? teeth.length > 0 && teeth : flag) || undefined),
         document,
       ),
     );

@@ -26,7 +26,7 @@ export function WheelPanel({ wheel }: { wheel: Wheel }) {
   // Undone in the document, and still in the figures until they follow.
   if (!stage) return null;
   const take = ({ id }: Fit) => {
-    const part = parts?.find((one) => one.document.id === id)?.document;
+    const part = parts?.find((part) => part.document.id === id)?.document;
     if (part) make({ path: wheel.path, member: wheel.member, part });
   };
   return (

@@ -15,14 +15,14 @@ function fitsKey(workshop: string, document: DesignDocument, path: string) {
 export function useFits(path: string): Fit[] {
   const { workshop } = usePlace();
   const document = useDocument();
-  const found = useQuery({
+  const query = useQuery({
     queryKey: fitsKey(workshop, document, path),
     queryFn: () => askedFor(workshop, document, path),
     enabled: at(document, path) !== undefined,
     staleTime: 0,
     retry: false,
   });
-  return found.data ?? NONE;
+  return query.data ?? NONE;
 }
 
 /**
@@ -37,13 +37,13 @@ export function useKnownFits(): (path: string) => Fit[] {
 }
 
 async function askedFor(workshop: string, document: DesignDocument, path: string): Promise<Fit[]> {
-  const found = await answer(
+  const reply = await answer(
     api.POST("/api/workshops/{workshop}/parts/fits/", {
       params: { path: { workshop } },
       body: { document: document as unknown as Record<string, unknown>, path },
     }),
   );
-  return found.fits;
+  return reply.fits;
 }
 
 /** The next size in the bin, none beyond its ends; where the bin has no such part, the next size of any. */

@@ -14,11 +14,11 @@ const MOTOR: DesignDocument = {
 
 describe("changing the source", () => {
   it("an engine comes with a clutch and without supply and controller", () => {
-    const made = withSource(MOTOR, "drive.branches[0]", "engine");
-    expect(made.drive.branches[0]?.source.kind).toBe("engine");
-    expect(made.drive.branches[0]?.clutch).toBeDefined();
-    expect(made.drive.branches[0]?.controller).toBeUndefined();
-    expect(made.drive.supply).toBeUndefined();
+    const changed = withSource(MOTOR, "drive.branches[0]", "engine");
+    expect(changed.drive.branches[0]?.source.kind).toBe("engine");
+    expect(changed.drive.branches[0]?.clutch).toBeDefined();
+    expect(changed.drive.branches[0]?.controller).toBeUndefined();
+    expect(changed.drive.supply).toBeUndefined();
   });
 
   it("a motor gets a battery again, and no clutch", () => {

@@ -32,11 +32,11 @@ const SUPPLIES: Record<string, Record<string, unknown> & { kind: string }> = {
 /** A motor wants a supply and may have a controller; an engine wants a clutch and no supply. */
 export function withSource(document: DesignDocument, branch: string, kind: string): DesignDocument {
   const engine = kind === "engine";
-  let made = withValue(document, `${branch}.source`, engine ? ENGINE : MOTOR);
-  made = withValue(made, `${branch}.clutch`, engine ? CLUTCH : undefined);
-  if (engine) made = withValue(made, `${branch}.controller`, undefined);
-  const motors = made.drive.branches.some((branch) => branch.source.kind === "motor");
-  return withValue(made, "drive.supply", motors ? (made.drive.supply ?? SUPPLIES.battery) : undefined);
+  let changed = withValue(document, `${branch}.source`, engine ? ENGINE : MOTOR);
+  changed = withValue(changed, `${branch}.clutch`, engine ? CLUTCH : undefined);
+  if (engine) changed = withValue(changed, `${branch}.controller`, undefined);
+  const motors = changed.drive.branches.some((branch) => branch.source.kind === "motor");
+  return withValue(changed, "drive.supply", motors ? (changed.drive.supply ?? SUPPLIES.battery) : undefined);
 }
 
 export function withSupply(document: DesignDocument, kind: string): DesignDocument {

@@ -13,7 +13,7 @@ export function Heard({ listened }: { listened: Listened }) {
   const units = useUnits();
   const [ref, width] = useWidth<HTMLDivElement>(420);
   // A voltage hardly moves beside what is drawn from it.
-  const curve = listened.curves.find((one) => one.dimension !== "voltage") ?? listened.curves[0];
+  const curve = listened.curves.find((curve) => curve.dimension !== "voltage") ?? listened.curves[0];
   const entry = curve && units.entry(curve.dimension)[units.system];
   const values = curve && entry ? curve.points.map((p) => ((p[1] ?? 0) - entry.offset) / entry.factor) : [];
   const times = curve?.points.map((p) => p[0] ?? 0) ?? [];
@@ -23,16 +23,16 @@ export function Heard({ listened }: { listened: Listened }) {
   return (
     <Box mt="2" data-heard>
       <Flex gap="5" wrap="wrap" align="baseline">
-        {listened.curves.map((one) => {
-          const { number, unit } = show(units, one.dimension, one.last);
+        {listened.curves.map((curve) => {
+          const { number, unit } = show(units, curve.dimension, curve.last);
           return (
-            <Box key={one.words} data-now={one.words}>
+            <Box key={curve.words} data-now={curve.words}>
               <Box as="span" fontFamily="mono" fontWeight="700" fontSize="26px">
                 {number}
               </Box>{" "}
               {unit}
               <Box fontSize="12.5px" color="ink.second">
-                {one.words}
+                {curve.words}
               </Box>
             </Box>
           );

@@ -232,11 +232,11 @@ function Curves({ found }: { found: Found }) {
       title={`Speed, ${unit.symbol}, over time`}
       table={{
         heads: ["run", "began, s", "lasted, s", "distance, m"],
-        rows: found.journeys.map((one, k) => [
+        rows: found.journeys.map((journey, k) => [
           String(k + 1),
-          digits(one.begun),
-          digits(one.lasted),
-          digits(one.distance),
+          digits(journey.begun),
+          digits(journey.lasted),
+          digits(journey.distance),
         ]),
       }}
     >

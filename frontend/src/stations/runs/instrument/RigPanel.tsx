@@ -106,7 +106,7 @@ function Hidden({
   hidden: { name: string; factor: number }[];
   learnt: Learnt | undefined;
 }) {
-  const known = new Map(learnt?.unknowns.map((one) => [one.name.split(" on ")[0], one]));
+  const known = new Map(learnt?.unknowns.map((unknown) => [unknown.name.split(" on ")[0], unknown]));
   return (
     <Box overflowX="auto" mt="1" tabIndex={0} role="region" aria-label="What is hidden" data-hidden>
       <table className="working rows">

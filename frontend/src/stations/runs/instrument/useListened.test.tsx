@@ -8,7 +8,7 @@ beforeEach(() => vi.useFakeTimers());
 /** Answers that come when they are told to, in the order of the questions. */
 function server() {
   const answers: ((status: number) => void)[] = [];
-  const asked = vi.spyOn(api, "POST").mockImplementation(
+  const spy = vi.spyOn(api, "POST").mockImplementation(
     ((_: string, { body }: { body: { lines: string[] } }) =>
       new Promise((answered) => {
         answers.push((status) => {
@@ -19,7 +19,7 @@ function server() {
       })) as never,
   );
   const reply = (status = 200) => act(async () => answers.shift()?.(status));
-  return { asked, reply };
+  return { asked: spy, reply };
 }
 
 const passing = (ms: number) => act(() => vi.advanceTimersByTimeAsync(ms));

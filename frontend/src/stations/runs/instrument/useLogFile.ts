@@ -78,11 +78,11 @@ export function useLogFile(): LogFileHeld {
         // Only the server can look into a sheet, and only when all of it has come.
         const sheet = picked.name.toLowerCase().endsWith(".xlsx");
         const body = { name: picked.name, size: picked.size, head: sheet ? "" : await headOf(picked) };
-        const made = await answer(
+        const reply = await answer(
           api.POST("/api/vehicles/{vehicle}/files/", { params: { path: { vehicle } }, body }),
         );
-        if (!sheet) return setFile(made);
-        if (await send(made.id)) setFile(await change(made.id, { do: "look" }));
+        if (!sheet) return setFile(reply);
+        if (await send(reply.id)) setFile(await change(reply.id, { do: "look" }));
       }),
     read: (layout) =>
       tried(async () => {

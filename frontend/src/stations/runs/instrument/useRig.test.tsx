@@ -80,7 +80,7 @@ describe("the practice rig", () => {
   it("at work already, for somebody else say, is heard from its first line", async () => {
     watching({ [`GET ${ADDRESS}`]: AT_WORK });
     await waitFor(() =>
-      expect(streams.map((one) => one.url)).toEqual(["/api/vehicles/v/rig/stream/?after=40"]),
+      expect(streams.map((stream) => stream.url)).toEqual(["/api/vehicles/v/rig/stream/?after=40"]),
     );
   });
 

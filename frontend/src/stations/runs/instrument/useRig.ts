@@ -69,9 +69,9 @@ export function useRig(): PracticeRig {
   const ask = async (asked: () => Promise<RigState>) => {
     setTrouble("");
     try {
-      const made = await asked();
-      queries.setQueryData(key, made);
-      return made;
+      const reply = await asked();
+      queries.setQueryData(key, reply);
+      return reply;
     } catch (error) {
       setTrouble(troubleText(error));
       return null;

@@ -33,20 +33,20 @@ export function NewPlan({ onDeal, onBack, trouble }: Props) {
   const [readings, setReadings] = useState(3);
   const [seldom, setSeldom] = useState(false);
   const [swap, setSwap] = useState("6 min");
-  const chosen = choices.data?.filter((one) => ticked.has(one.name)) ?? [];
-  const unmounted = choices.data?.filter((one) => !one.mounts) ?? [];
+  const chosen = choices.data?.filter((row) => ticked.has(row.name)) ?? [];
+  const unmounted = choices.data?.filter((row) => !row.mounts) ?? [];
   const deal = () => {
     const measures = [...kinds].map((kind) => {
       const { said } = nextEntry(units.runs, kind, [], design);
-      const fields = units.runs.find((one) => one.kind === kind)?.fields ?? [];
+      const fields = units.runs.find((run) => run.kind === kind)?.fields ?? [];
       return { kind, ...Object.fromEntries(fields.map((field) => [field.key, said[field.key]])) };
     });
     return onDeal({
       format: "ydrometer-plan",
       version: 1,
       gearings: chosen.map(({ name, design: own }) => ({ name, design: own as unknown as DesignDocument })),
-      measures: measures.map((one) =>
-        Object.fromEntries(Object.entries(one).filter(([, v]) => v !== undefined)),
+      measures: measures.map((measure) =>
+        Object.fromEntries(Object.entries(measure).filter(([, v]) => v !== undefined)),
       ) as PlanDocument["measures"],
       rounds,
       readings,
@@ -59,14 +59,14 @@ export function NewPlan({ onDeal, onBack, trouble }: Props) {
       <Box fontWeight="600">Which gearings are to be tried?</Box>
       <Flex gap="2" wrap="wrap" my="1" role="group" aria-label="Gearings">
         {choices.data
-          ?.filter((one) => one.mounts)
-          .map((one) => (
+          ?.filter((row) => row.mounts)
+          .map((row) => (
             <Tick
-              key={one.name}
-              on={ticked.has(one.name)}
-              onChange={() => setTicked(toggled(ticked, one.name))}
-              words={one.name}
-              more={one.source}
+              key={row.name}
+              on={ticked.has(row.name)}
+              onChange={() => setTicked(toggled(ticked, row.name))}
+              words={row.name}
+              more={row.source}
             />
           ))}
       </Flex>

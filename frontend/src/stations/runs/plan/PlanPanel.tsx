@@ -39,7 +39,7 @@ export function PlanPanel({ plan, rig, onType, onRig }: Props) {
     );
   const planned = kept.planned;
   const next = planned.steps.find((step) => !step.done);
-  const design = (step: Step) => document.gearings.find((one) => one.name === step.gearing)?.design;
+  const design = (step: Step) => document.gearings.find((gearing) => gearing.name === step.gearing)?.design;
   const type = (step: Step) => {
     const own = design(step);
     if (!own) return;

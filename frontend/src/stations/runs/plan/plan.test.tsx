@@ -230,8 +230,8 @@ describe("a new plan", () => {
     expect(await screen.findByText("Time over 25 m, 3 readings, with small")).toBeTruthy();
     const { base, document } = (calls[0] as Call).body as { base: number; document: PlanDocument };
     expect(base).toBe(0);
-    expect(document.gearings.map((one) => one.name)).toEqual(["small", "large"]);
-    expect(document.measures.map((one) => one.kind)).toEqual(["distance_time"]);
+    expect(document.gearings.map((gearing) => gearing.name)).toEqual(["small", "large"]);
+    expect(document.measures.map((measure) => measure.kind)).toEqual(["distance_time"]);
     expect([document.rounds, document.readings, document.seldom]).toEqual([5, 3, false]);
   });
 

@@ -41,15 +41,15 @@ export function usePlan(): PlanHeld {
   const queries = useQueryClient();
   const [trouble, setTrouble] = useState("");
   const params = { params: { path: { vehicle } } };
-  const asked = {
+  const request = {
     queryKey: ["plan", vehicle],
     queryFn: () => answer(api.GET("/api/vehicles/{vehicle}/plan/", params)),
   };
-  const plan = useQuery(asked);
+  const plan = useQuery(request);
   const put = async (base: number, next: PlanDocument) => {
     const body = { base, document: next as unknown as Record<string, unknown> };
-    const made = await answer(api.PUT("/api/vehicles/{vehicle}/plan/", { ...params, body }));
-    queries.setQueryData(asked.queryKey, made);
+    const reply = await answer(api.PUT("/api/vehicles/{vehicle}/plan/", { ...params, body }));
+    queries.setQueryData(request.queryKey, reply);
   };
   const tickUpon = async (kept: KeptPlan, ticks: Tick[]) => {
     const next = documentOf(withTicks(kept, ticks));
@@ -57,16 +57,16 @@ export function usePlan(): PlanHeld {
   };
   const { waiting, add } = useOutbox<Tick>(keptKey("plan", account, vehicle), async (ticks) => {
     try {
-      const known = await queries.ensureQueryData(asked);
+      const known = await queries.ensureQueryData(request);
       await upon(
         known,
-        () => queries.fetchQuery(asked),
+        () => queries.fetchQuery(request),
         (kept) => tickUpon(kept, ticks),
       );
     } catch (error) {
       if (!isRefusal(error)) throw error;
       setTrouble(troubleText(error));
-      void queries.invalidateQueries({ queryKey: asked.queryKey });
+      void queries.invalidateQueries({ queryKey: request.queryKey });
     }
   });
   const kept = useMemo(() => plan.data && withTicks(plan.data, waiting), [plan.data, waiting]);
@@ -80,7 +80,7 @@ export function usePlan(): PlanHeld {
         return true;
       } catch (error) {
         setTrouble(troubleText(error));
-        void queries.invalidateQueries({ queryKey: asked.queryKey });
+        void queries.invalidateQueries({ queryKey: request.queryKey });
         return false;
       }
     },
@@ -99,7 +99,7 @@ function withTicks(kept: KeptPlan, ticks: Tick[]): KeptPlan {
   const { document, planned } = kept;
   if (!document || !planned || ticks.length === 0) return kept;
   const runs = new Map(ticks.map(({ step, run }) => [step, run ?? ""]));
-  const steps = planned.steps.map((one) => ({ ...one, done: runs.get(one.key) ?? one.done }));
-  const done = Object.fromEntries(steps.filter((one) => one.done).map((one) => [one.key, one.done]));
+  const steps = planned.steps.map((step) => ({ ...step, done: runs.get(step.key) ?? step.done }));
+  const done = Object.fromEntries(steps.filter((step) => step.done).map((step) => [step.key, step.done]));
   return { ...kept, document: { ...document, done }, planned: { ...planned, steps } };
 }
