@@ -17,7 +17,7 @@ from tests.figures import percentile
 from ydrometer.document import design
 from ydrometer.fit import placing
 from ydrometer.fit.along import Reach
-from ydrometer.fit.placing import PlacedPair, PlacedShaft, Problem
+from ydrometer.fit.problem import PlacedPair, PlacedShaft, Problem
 from ydrometer.screens.mounted import mounted
 
 AXLE = "[data-shaft='drive.stages[0]']"

@@ -15,7 +15,7 @@ from tests.core.designs import changed
 from ydrometer.base import strict_json, units
 from ydrometer.base.errors import MOST_FAULTS, DocumentError, YdrometerError
 from ydrometer.document import design
-from ydrometer.parts import bulk, columns, files, names, sheet
+from ydrometer.parts import bulk, cells, columns, files, names, sheet
 
 SHORT, LONG = 4_000, 64_000
 """Characters of the two texts that are compared."""
@@ -34,8 +34,8 @@ READERS: dict[str, Callable[[str], Any]] = {
     "a line's settings": lambda text: bulk.read_lines("gear", f"{text}: 12"),
     "heads of a table": lambda text: sheet.parts_in([[text, text], ["a", "b"]], "gear"),
     "cell of a table": lambda text: sheet.parts_in([["teeth", "module", "note"], [text, text, text]], "gear"),
-    "cell of a curve": lambda text: columns.cell_value(CURVE, text),
-    "cell of a quantity": lambda text: columns.cell_value(QUANTITY, text),
+    "cell of a curve": lambda text: cells.cell_value(CURVE, text),
+    "cell of a quantity": lambda text: cells.cell_value(QUANTITY, text),
     "file": lambda text: files.tables_in("a.csv", text.encode()),
     "id of a part": lambda text: names.Ids(()).new({"kind": "gear", "name": text}),
     "JSON": lambda text: strict_json.load(text.encode()),

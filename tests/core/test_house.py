@@ -34,6 +34,7 @@ OTHER_THINGS = {
     ("evaluation/result.py", "ratios"): "the same",
     ("motion/measures.py", "speeds"): "a module",
     ("parts/columns.py", "ratios"): "what a cell holds",
+    ("parts/cells.py", "ratios"): "what a cell holds",
     ("parts/names.py", "ratios"): "the same",
     ("screens/loads.py", "torque_rating"): "its words where it is wanted",
     ("working/measures.py", "ratios"): "a function",

@@ -15,7 +15,8 @@ from openpyxl import load_workbook
 from ydrometer.base import units
 from ydrometer.base.errors import DocumentError
 from ydrometer.parts import bulk, files, names, sheet
-from ydrometer.parts.columns import TABLE, cell_text, cell_value, put, value_at
+from ydrometer.parts.cells import cell_text, cell_value, put, value_at
+from ydrometer.parts.columns import TABLE
 from ydrometer.parts.kinds import KINDS
 from ydrometer.parts.read import read_part
 

@@ -15,6 +15,7 @@ from ydrometer.base.errors import DocumentError
 from ydrometer.document import design
 from ydrometer.fit import placing
 from ydrometer.fit.places import as_problem
+from ydrometer.fit.problem import Problem
 from ydrometer.fit.setup import set_up
 from ydrometer.fit.stock import stock_of
 from ydrometer.geometry import loops
@@ -179,7 +180,7 @@ class Together(TestCase):
         reaching = len(problem.pairs) == len(FEW)
         # Only the frame is kept clear of before an option is put on the bench.
         return reaching and bool(
-            placing.placements(placing.Problem(problem.shafts, problem.pairs, frames=problem.frames), most=1).placements
+            placing.placements(Problem(problem.shafts, problem.pairs, frames=problem.frames), most=1).placements
         )
 
     def test_all_that_placing_each_design_finds(self) -> None:

@@ -19,7 +19,8 @@ from ydrometer.loads.offers import offers
 from ydrometer.loads.summary import in_short, told_by_loads
 from ydrometer.loads.turning import turn_remark
 from ydrometer.loads.warnings import warnings
-from ydrometer.parts.columns import TABLE, cell_text, cell_value
+from ydrometer.parts.cells import cell_text, cell_value
+from ydrometer.parts.columns import TABLE
 from ydrometer.parts.read import read_part
 from ydrometer.screens.day_shown import day_shown
 from ydrometer.screens.live import look

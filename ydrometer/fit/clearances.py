@@ -11,7 +11,8 @@ from numpy.typing import NDArray
 from ydrometer.fit import bodies, touching
 from ydrometer.fit.along import NOISE
 from ydrometer.fit.coupling import Coupling
-from ydrometer.fit.placing import Floats, Placement, off_line
+from ydrometer.fit.placing import Floats, off_line
+from ydrometer.fit.problem import Placement
 from ydrometer.fit.setup import Setup, drawn, running, tensioner
 
 Bools = NDArray[np.bool_]

@@ -20,13 +20,13 @@ from ydrometer.fit.clearances import clear
 from ydrometer.fit.coupling import Coupling, Wheel
 from ydrometer.fit.idlers import Idler, idlers
 from ydrometer.fit.places import MOST_TRIED, Placing, as_problem, moved, way, with_distance
-from ydrometer.fit.placing import Placement
+from ydrometer.fit.problem import Effort, Placement, Problem
 from ydrometer.fit.setup import Setup, changed
 
 MOST_LOOKED_AT = 40
 """Ways of which it is tried whether everything goes together, the best first."""
 LOOK_COST = 4000
-"""What looking at one of them takes, as `placing.Effort` counts."""
+"""What looking at one of them takes, as `Effort` counts."""
 SMALLEST = 1e-5
 """m; a give is told in steps of it, rounded up so that it is enough."""
 MOST_TEETH = 1
@@ -50,7 +50,7 @@ class Help:
     idler: Idler | None
 
 
-def helps(setup: Setup, problem: placing.Problem, couplings: Sequence[Coupling], effort: placing.Effort) -> list[Help]:
+def helps(setup: Setup, problem: Problem, couplings: Sequence[Coupling], effort: Effort) -> list[Help]:
     """Another length at hand, a tooth more or less, an idler, and the least give of one coupling that would do.
 
     Each is tried against everything that is checked in the plane before it is offered.
@@ -66,7 +66,7 @@ def helps(setup: Setup, problem: placing.Problem, couplings: Sequence[Coupling],
     return [help_ for some in (*others, gives) for help_ in some]
 
 
-def _gives(setup: Setup, problem: placing.Problem, couplings: Sequence[Coupling], effort: placing.Effort) -> list[Help]:
+def _gives(setup: Setup, problem: Problem, couplings: Sequence[Coupling], effort: Effort) -> list[Help]:
     """The least tolerance or slot of one coupling."""
     relaxed = placing.relaxations(problem, lambda going: clear(setup, going), effort)
     return [
@@ -84,7 +84,7 @@ def _give_words(setup: Setup, coupling: Coupling, extra: float) -> str:
     return f"a slot of {mm(2.0 * enough)} for one of: {names}"
 
 
-def _first_that_goes(setup: Setup, problem: placing.Problem, effort: placing.Effort) -> Placement | None:
+def _first_that_goes(setup: Setup, problem: Problem, effort: Effort) -> Placement | None:
     """The best placement in which everything goes together in the plane.
 
     Args:
@@ -98,15 +98,13 @@ def _first_that_goes(setup: Setup, problem: placing.Problem, effort: placing.Eff
     return next((placement for placement in going if _goes(setup, placement, effort)), None)
 
 
-def _goes(setup: Setup, placement: Placement, effort: placing.Effort) -> bool:
+def _goes(setup: Setup, placement: Placement, effort: Effort) -> bool:
     """Whether all goes together in a placement; when the effort is over, what was not looked at does not."""
     effort.spend(LOOK_COST)
     return not effort.over and goes(moved(setup, placement))
 
 
-def _other_lengths(
-    setup: Setup, problem: placing.Problem, couplings: Sequence[Coupling], effort: placing.Effort
-) -> list[Help]:
+def _other_lengths(setup: Setup, problem: Problem, couplings: Sequence[Coupling], effort: Effort) -> list[Help]:
     """For each loop of one length: others of the bin with which everything goes together."""
     bare = changed(setup, _without_lengths(setup))
     lengths = []
@@ -137,9 +135,7 @@ def _without_length(stage: Stage) -> Any:
     return replace(bare, **{loop.pieces_key: None}) if isinstance(loop, Loop) and loop.pieces_key else stage
 
 
-def _other_teeth(
-    setup: Setup, problem: placing.Problem, couplings: Sequence[Coupling], effort: placing.Effort
-) -> list[Help]:
+def _other_teeth(setup: Setup, problem: Problem, couplings: Sequence[Coupling], effort: Effort) -> list[Help]:
     """A gear with a tooth more or less than now."""
     other_teeth = []
     wheels = [wheel for coupling in couplings if _own_mesh(coupling) for wheel in coupling.wheels]
@@ -178,9 +174,7 @@ def _with_teeth(design: Design, wheel: Wheel, teeth: int) -> Design | None:
     return replace(design, drive=replace(drive, branches=tuple(changed), stages=tuple(trunk.values())))
 
 
-def _idlers(
-    setup: Setup, problem: placing.Problem, couplings: Sequence[Coupling], effort: placing.Effort
-) -> list[Help]:
+def _idlers(setup: Setup, problem: Problem, couplings: Sequence[Coupling], effort: Effort) -> list[Help]:
     """For each loop the way in which it is least too long that an idler can take up without a clash."""
     with_idler = []
     for place, coupling in enumerate(couplings):
@@ -214,7 +208,7 @@ def _with_idler(setup: Setup, coupling: Coupling, idler: Idler) -> Setup:
     return replace(setup, design=replace(setup.design, fit=mounting), mounting=mounting)
 
 
-def _with_pair(problem: placing.Problem, place: int, reaches: Sequence[Reach]) -> placing.Problem:
+def _with_pair(problem: Problem, place: int, reaches: Sequence[Reach]) -> Problem:
     pairs = list(problem.pairs)
     pairs[place] = replace(pairs[place], reaches=tuple(reaches))
     return replace(problem, pairs=tuple(pairs))

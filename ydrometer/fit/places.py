@@ -6,11 +6,11 @@ from collections.abc import Collection, Sequence
 from dataclasses import dataclass, replace
 
 from ydrometer.document.mounting import Plate, Point, ShaftMount
-from ydrometer.fit import bodies, placing, touching
+from ydrometer.fit import bodies, touching
 from ydrometer.fit.along import Frame, Reach
 from ydrometer.fit.coupling import Coupling
 from ydrometer.fit.line import Plane
-from ydrometer.fit.placing import Clear, PlacedPair, Placement
+from ydrometer.fit.problem import Clear, PlacedPair, PlacedShaft, Placement, Problem
 from ydrometer.fit.setup import Setup, changed
 
 MOST_TRIED = 20_000
@@ -33,7 +33,7 @@ class Placing:
     size: float
 
 
-def as_problem(setup: Setup) -> placing.Problem:
+def as_problem(setup: Setup) -> Problem:
     """The problem for the solver."""
     plate = setup.mounting.plate
     if plate is None:
@@ -46,7 +46,7 @@ def as_problem(setup: Setup) -> placing.Problem:
         stay.add(first)
     drilled = _drilled(setup, couplings, stay)
     shafts = tuple(
-        placing.PlacedShaft(path, free=True) if path in drilled else _shaft(setup, path, plate, stay)
+        PlacedShaft(path, free=True) if path in drilled else _shaft(setup, path, plate, stay)
         for path in setup.plane.shafts
     )
     pairs = tuple(
@@ -75,7 +75,7 @@ def as_problem(setup: Setup) -> placing.Problem:
         )
         + tuple(Frame(path, line.start, line.end, least) for path, line, least in bodies.frame_beside(setup))
     )
-    return placing.Problem(shafts, pairs, clears, frames)
+    return Problem(shafts, pairs, clears, frames)
 
 
 def _drilled(setup: Setup, couplings: Sequence[Coupling], stay: Collection[str]) -> set[str]:
@@ -102,15 +102,15 @@ def with_distance(plane: Plane) -> list[Coupling]:
     return [coupling for coupling in plane.couplings if coupling.reaches]
 
 
-def _shaft(setup: Setup, path: str, plate: Plate, stay: Collection[str]) -> placing.PlacedShaft:
+def _shaft(setup: Setup, path: str, plate: Plate, stay: Collection[str]) -> PlacedShaft:
     shaft = setup.shaft(path)
     if path in stay:
-        return placing.PlacedShaft(path, (setup.said(path),))
+        return PlacedShaft(path, (setup.said(path),))
     if shaft.slot is not None:
-        return placing.PlacedShaft(path, (shaft.slot.start, shaft.slot.end), slot=True)
+        return PlacedShaft(path, (shaft.slot.start, shaft.slot.end), slot=True)
     if shaft.mount in ("fixed", "free") and shaft.at is not None:
-        return placing.PlacedShaft(path, (shaft.at,))
-    return placing.PlacedShaft(path, plate.holes())
+        return PlacedShaft(path, (shaft.at,))
+    return PlacedShaft(path, plate.holes())
 
 
 def way(placement: Placement, couplings: Sequence[Coupling]) -> Placing:

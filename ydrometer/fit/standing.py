@@ -135,34 +135,34 @@ def _next(plane: Plane, waiting: list[str], standing: Mapping[str, Stand]) -> st
 
 
 def _follows(plane: Plane, mounting: Mounting, path: str, standing: Mapping[str, Stand]) -> Stand:
-    couplings = [
-        (coupling, standing[coupling.partner(path)].at)
-        for coupling in plane.couplings
-        if coupling.partner(path) in standing
-    ]
+    """Where a shaft stands of which nobody has said it: by the shafts that stand and are coupled to it."""
     shaft = mounting.of(path)
+    coupled = [(c, standing[c.partner(path)].at) for c in plane.couplings if c.partner(path) in standing]
     if shaft is not None and shaft.slot is not None:
-        return _set(shaft.slot, couplings)
-    if not couplings:
+        return _set(shaft.slot, coupled)
+    if not coupled:
         return Stand(_beside(plane, mounting, path, standing), "guessed")
-    met = _where_both_meet([pair for pair in couplings if pair[0].reaches])
-    if met is not None and not (shaft is not None and shaft.mount == "holes"):
-        return Stand(met, "tied")
-    coupling, partner = next((pair for pair in couplings if pair[0].reaches), couplings[0])
+    tied = [(coupling, at) for coupling, at in coupled if coupling.reaches]
+    on_holes = shaft is not None and shaft.mount == "holes"
+    both = None if on_holes else _where_both_meet(tied)
+    if both is not None:
+        return Stand(both, "tied")
+    coupling, partner = (tied or coupled)[0]
     first = _first_motor(plane, coupling)
     if path == coupling.driver.shaft and coupling.around_driven and first in standing:
         return _around(coupling, partner, standing[first].at)
-    distance = (
-        coupling.reaches[0].best
-        if coupling.reaches
-        else SPACING * (coupling.driver.outer_radius + coupling.driven.outer_radius)
-    )
-    # Towards the wheels is to the right, as on the line.
-    step = distance if path == coupling.driven.shaft else -distance
-    at = (partner[0] + step, partner[1])
-    on_holes = mounting.plate is not None and shaft is not None and shaft.mount == "holes"
-    if mounting.plate is not None and on_holes:
-        return Stand(mounting.plate.nearest(at), "guessed")
+    return _in_line(coupling, path, partner, mounting.plate if on_holes else None)
+
+
+def _in_line(coupling: Coupling, path: str, partner: Point, holes: Plate | None) -> Stand:
+    """Beside its partner, on the nearest hole where it stands on holes: towards the wheels is to the right."""
+    if coupling.reaches:
+        distance = coupling.reaches[0].best
+    else:
+        distance = SPACING * (coupling.driver.outer_radius + coupling.driven.outer_radius)
+    at = partner[0] + (distance if path == coupling.driven.shaft else -distance), partner[1]
+    if holes is not None:
+        return Stand(holes.nearest(at), "guessed")
     return Stand(at, "tied" if coupling.reaches else "guessed")
 
 

@@ -9,6 +9,7 @@ from ydrometer.fit.clashes import meets
 from ydrometer.fit.clearances import clear
 from ydrometer.fit.helps import Help, helps
 from ydrometer.fit.places import MOST_TRIED, Placing, as_problem, moved, way, with_distance
+from ydrometer.fit.problem import Effort
 from ydrometer.fit.setup import Setup
 
 MOST_SHOWN = 60
@@ -40,7 +41,7 @@ def ways(setup: Setup) -> Ways:
     """
     problem = as_problem(setup)
     couplings = with_distance(setup.plane)
-    effort = placing.Effort()
+    effort = Effort()
     placements, complete = placing.placements(problem, MOST_TRIED, effort)
     going = clear(setup, placements)
     if any(shaft.eccentric for shaft in setup.mounting.shafts):

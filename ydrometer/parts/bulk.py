@@ -9,7 +9,8 @@ from dataclasses import dataclass
 from typing import Any
 
 from ydrometer.base.errors import DocumentError
-from ydrometer.parts.columns import TABLE, PartColumn, PartTable, cell_value, head_of, put
+from ydrometer.parts.cells import cell_value, head_of, put
+from ydrometer.parts.columns import TABLE, PartColumn, PartTable
 from ydrometer.parts.read import read_part
 
 LISTED = {

@@ -8,7 +8,8 @@ from collections.abc import Iterable, Mapping
 from typing import Any
 
 from ydrometer.parts.boxes import BOX, RATIOS
-from ydrometer.parts.columns import TABLE, cell_text, value_at
+from ydrometer.parts.cells import cell_text, value_at
+from ydrometer.parts.columns import TABLE
 from ydrometer.parts.part import LONGEST_ID
 
 _TOLD: dict[str, tuple[str, ...]] = {

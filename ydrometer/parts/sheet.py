@@ -12,7 +12,8 @@ from typing import Any
 from ydrometer.base import units
 from ydrometer.base.errors import MOST_FAULTS, DocumentError, QuantityError
 from ydrometer.base.tables.dimensions import DIMENSIONS
-from ydrometer.parts.columns import TABLE, PartColumn, cell_text, cell_value, head_of, put, value_at
+from ydrometer.parts.cells import cell_text, cell_value, head_of, put, value_at
+from ydrometer.parts.columns import TABLE, PartColumn
 from ydrometer.parts.names import Ids
 from ydrometer.parts.read import read_part
 
