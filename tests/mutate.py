@@ -1,7 +1,8 @@
 """./ydro mutate: small changes drawn in the core, each run against the nearest tests; lists those that no test noticed.
 
 A change stands in a copy of the sources. Nearest are the tests that import the changed module, else those that import
-what imports it. Kernels run as plain Python, so that nothing is compiled anew for each change.
+what imports it; what these do not notice is shown to those that ask everything. A changed kernel runs as plain Python,
+so that nothing is compiled anew for it.
 """
 
 from __future__ import annotations
@@ -31,7 +32,9 @@ NEAREST = 6
 LIMIT_S = 120.0
 """A test module that takes longer than this has noticed the change."""
 SLOW = ("test_motion", "test_interpreted", "test_every_kind")
-"""Modules that are too slow for this as plain Python."""
+"""Modules that are too slow as plain Python."""
+OF_ALL = ("test_live", "test_cases", "test_limits", "test_fit", "test_build", "test_options", "test_every_kind")
+"""Modules that ask the core everything, the quick ones first."""
 SIDE_BY_SIDE = 2
 GOAL = 0.95
 COMPARED: dict[type[ast.cmpop], type[ast.cmpop]] = {
@@ -106,12 +109,12 @@ def changed(node: ast.AST) -> Iterator[ast.AST]:
 
 def places(tree: ast.Module) -> list[ast.AST]:
     """The nodes of a module that can be changed: inside functions, and not in what is only said of types."""
-    found = []
+    nodes = []
     for function in (node for node in ast.walk(tree) if isinstance(node, ast.FunctionDef)):
         for statement in function.body:
             if not isinstance(statement, ast.FunctionDef | ast.Assert):
-                found += [node for node in ast.walk(statement) if any(True for _ in changed(node))]
-    return list(dict.fromkeys(found))
+                nodes += [node for node in ast.walk(statement) if any(True for _ in changed(node))]
+    return list(dict.fromkeys(nodes))
 
 
 def draw(random_: random.Random, files: list[Path]) -> Change:
@@ -149,25 +152,25 @@ def _offset(lines: list[str], line: int, column: int) -> int:
 @cache
 def imported(file: Path) -> frozenset[str]:
     """Modules of the core that a file imports."""
-    found = set()
+    names = set()
     for node in ast.walk(ast.parse(file.read_text())):
         if isinstance(node, ast.ImportFrom) and (node.module or "").startswith("ydrometer"):
-            found |= {node.module or "", *(f"{node.module}.{alias.name}" for alias in node.names)}
-    return frozenset(found)
+            names |= {node.module or "", *(f"{node.module}.{alias.name}" for alias in node.names)}
+    return frozenset(names)
 
 
 def nearest(path: str) -> list[str]:
     """Test modules that import a module, then those that import what imports it, and so on."""
     core = {file: _name(file) for file in sorted((ROOT / "ydrometer").rglob("*.py"))}
     tests = [test for test in sorted((ROOT / "tests" / "core").glob("test_*.py")) if test.stem not in SLOW]
-    level, seen, found = {_name(ROOT / path)}, set[str](), list[str]()
-    while level and len(found) < NEAREST:
-        mine = [test for test in tests if imported(test) & level and _name(test) not in found]
+    level, seen, near = {_name(ROOT / path)}, set[str](), list[str]()
+    while level and len(near) < NEAREST:
+        mine = [test for test in tests if imported(test) & level and _name(test) not in near]
         # Of equally near ones those that import least are about it most.
-        found += [_name(test) for test in sorted(mine, key=lambda test: len(imported(test)))]
+        near += [_name(test) for test in sorted(mine, key=lambda test: len(imported(test)))]
         seen |= level
         level = {name for file, name in core.items() if imported(file) & level} - seen
-    return found[:NEAREST]
+    return near[:NEAREST]
 
 
 def _name(file: Path) -> str:
@@ -185,34 +188,37 @@ class Copy:
                 shutil.copytree(source, folder / name, ignore=shutil.ignore_patterns("__pycache__"))
             else:
                 shutil.copy(source, folder / name)
+        self._run("-m", "ydrometer.command.warm")
 
     def tried(self, change: Change) -> Verdict:
         """Put a change in, run the nearest tests until one fails, take it out."""
         file = self.folder / change.path
-        before, tests = file.read_text(), nearest(change.path)
+        kernel = "from ydrometer.base.jit import" in change.text
+        wide = [f"tests.core.{name}" for name in OF_ALL if not (kernel and name in SLOW)]
+        before, tests = file.read_text(), list(dict.fromkeys([*nearest(change.path), *wide]))
         file.write_text(change.text)
         try:
-            noticed = next((test for test in tests if not self.passes(test)), "")
+            noticed = next((test for test in tests if not self.passes(test, plain=kernel)), "")
         finally:
             file.write_text(before)
         return Verdict(change, noticed, tuple(tests))
 
-    def passes(self, test: str) -> bool:
-        """Whether a test module passes in time."""
-        environment = {
-            **os.environ,
-            "YDROMETER_INTERPRET": "1",
-            "PYTHONPATH": str(self.folder),
-            "PYTHONDONTWRITEBYTECODE": "1",
-        }
-        command = [sys.executable, "-m", "unittest", "-f", test]
+    def passes(self, test: str, *, plain: bool) -> bool:
+        """Whether a test module passes in time, with kernels as plain Python or compiled."""
         try:
-            done = subprocess.run(
-                command, cwd=self.folder, env=environment, capture_output=True, timeout=LIMIT_S, check=False
-            )
+            return self._run("-m", "unittest", "-f", test, plain=plain, limit=LIMIT_S) == 0
         except subprocess.TimeoutExpired:
             return False
-        return done.returncode == 0
+
+    def _run(self, *arguments: str, plain: bool = False, limit: float | None = None) -> int:
+        environment = {**os.environ, "PYTHONPATH": str(self.folder), "PYTHONDONTWRITEBYTECODE": "1"}
+        if plain:
+            environment["YDROMETER_INTERPRET"] = "1"
+        command = [sys.executable, *arguments]
+        done = subprocess.run(
+            command, cwd=self.folder, env=environment, capture_output=True, timeout=limit, check=False
+        )
+        return done.returncode
 
 
 def main() -> None:
@@ -220,39 +226,38 @@ def main() -> None:
     parser = argparse.ArgumentParser(prog="./ydro mutate")
     parser.add_argument("--seed", type=int, default=1)
     parser.add_argument("--count", type=int, default=60)
-    asked = parser.parse_args()
+    arguments = parser.parse_args()
     files = [
         file
         for file in sorted((ROOT / "ydrometer").rglob("*.py"))
         if not file.relative_to(ROOT).as_posix().startswith(LEFT_OUT)
     ]
-    random_ = random.Random(asked.seed)
-    changes = [draw(random_, files) for _ in range(asked.count)]
+    random_ = random.Random(arguments.seed)
+    changes = [draw(random_, files) for _ in range(arguments.count)]
     begun = time.monotonic()
     with tempfile.TemporaryDirectory() as folder, ThreadPoolExecutor(SIDE_BY_SIDE) as pool:
         copies = [Copy(Path(folder) / str(k)) for k in range(SIDE_BY_SIDE)]
-        found = [
-            v for part in pool.map(_all, copies, (changes[k::SIDE_BY_SIDE] for k in range(SIDE_BY_SIDE))) for v in part
-        ]
-    survivors = [verdict for verdict in found if not verdict.noticed_by]
+        shares = (changes[k::SIDE_BY_SIDE] for k in range(SIDE_BY_SIDE))
+        verdicts = [verdict for share in pool.map(_all, copies, shares) for verdict in share]
+    survivors = [verdict for verdict in verdicts if not verdict.noticed_by]
     for verdict in survivors:
         change = verdict.change
-        print(f"{change.path}:{change.line}: {change.before}  →  {change.after}   ({', '.join(verdict.tests)})")
-    killed = len(found) - len(survivors)
+        print(f"{change.path}:{change.line}: {change.before}  →  {change.after}   ({len(verdict.tests)} modules)")
+    killed = len(verdicts) - len(survivors)
     print(
-        f"{killed} of {len(found)} noticed, {100.0 * killed / len(found):.0f} % (goal {100 * GOAL:g} %), "
+        f"{killed} of {len(verdicts)} noticed, {100.0 * killed / len(verdicts):.0f} % (goal {100 * GOAL:g} %), "
         f"{time.monotonic() - begun:.0f} s"
     )
 
 
 def _all(copy_: Copy, changes: list[Change]) -> list[Verdict]:
-    found = []
+    verdicts = []
     for change in changes:
         verdict = copy_.tried(change)
-        lines = f"noticed by {verdict.noticed_by}" if verdict.noticed_by else "not noticed"
-        print(f"{change.path}:{change.line}: {lines}", file=sys.stderr, flush=True)
-        found.append(verdict)
-    return found
+        words = f"noticed by {verdict.noticed_by}" if verdict.noticed_by else "not noticed"
+        print(f"{change.path}:{change.line}: {words}", file=sys.stderr, flush=True)
+        verdicts.append(verdict)
+    return verdicts
 
 
 if __name__ == "__main__":
