@@ -5,6 +5,7 @@ from __future__ import annotations
 import copy
 import json
 import sys
+from datetime import UTC, datetime, timedelta
 from pathlib import Path
 from typing import Any
 
@@ -12,11 +13,14 @@ import orjson
 
 from tests.core.designs import PLAIN, SIX_STAGES, changed
 from ydrometer.document import design
+from ydrometer.document.design import Document
 from ydrometer.fit.stock import stock_of
 from ydrometer.questions.grid import grid
+from ydrometer.screens.build_shown import Entry, Site, build_shown
 from ydrometer.screens.live import Wish, look
 from ydrometer.screens.loads import loads_shown
 from ydrometer.screens.mounted import mounted
+from ydrometer.screens.parts_shown import BenchKnown
 from ydrometer.screens.sweeps import sweep_of
 from ydrometer.screens.vocabulary import vocabulary
 from ydrometer.search import read_request
@@ -53,6 +57,7 @@ WEAK = {"drive.branches.0.stages.0.width": "5 mm", "drive.branches.0.stages.0.dr
 """A gear whose teeth carry too much."""
 STAGE = "drive.branches[0].stages[0]"
 TEETH = (12, 15, 18, 30, 48)
+NOON = datetime(2026, 5, 9, 12, tzinfo=UTC)
 DIGITS = 9
 """So many are the same on every machine."""
 
@@ -70,10 +75,31 @@ def answers() -> dict[str, Any]:
         "options": _options(forwards),
         "mounted": mounted(design.read(MOUNTED), stock_of(SPACERS)),
         "loads": loads_shown(design.read(changed(WEAK, MOUNTED))),
+        "build": _build(design.read(changed(WEAK, MOUNTED))),
         "documents": {"plain": forwards, "six": SIX_STAGES, "mounted": MOUNTED},
     }
     plain: dict[str, Any] = orjson.loads(orjson.dumps(document))
     return {name: _rounded(value) for name, value in plain.items()}
+
+
+def _build(document: Document) -> dict[str, Any]:
+    """A build before anything is done, and what of it the core says after each tick: always of what is next."""
+    shown = [build_shown(document, Site(BenchKnown(), NOON))]
+    entries: list[Entry] = []
+    while shown[-1].next:
+        at = NOON + timedelta(days=len(shown))
+        entries.append(Entry(shown[-1].next[0], "done", at, "ada"))
+        shown.append(build_shown(document, Site(BenchKnown(), at, tuple(entries))))
+    after = [
+        {
+            "ticked": entry.step,
+            "held": {step.id: step.held for step in then.steps if step.held},
+            "loose": then.loose,
+            "next": then.next,
+        }
+        for entry, then in zip(entries, shown[1:], strict=True)
+    ]
+    return {"shown": shown[0], "after": after}
 
 
 def _options(document: dict[str, Any]) -> Options:

@@ -88,7 +88,7 @@ def say_of_steps(
     site, back = site_of(vehicle, clock), []
     steps, said = steps_for(document, site.bench), list(site.entries)
     for entry in new:
-        reasons = _held(entry, steps, said)
+        reasons = _held(entry, steps, said, clock)
         if reasons:
             back.append(HeldBack(entry.id, reasons))
             continue
@@ -98,12 +98,12 @@ def say_of_steps(
     return back
 
 
-def _held(new: NewEntry, steps: Sequence[Step], said: Sequence[Entry]) -> list[Reason]:
+def _held(new: NewEntry, steps: Sequence[Step], said: Sequence[Entry], clock: Clock) -> list[Reason]:
     if new.doing == "undone" and not new.reason.strip():
         raise Refused("Say why it is not done any more: the next one at the bench wants to know.")
     if new.doing == "later" and not new.reason.strip():
         raise Refused("Say why not now.")
-    return [] if new.doing != "done" or new.reason.strip() else refused(steps, said, new.step)
+    return [] if new.doing != "done" or new.reason.strip() else refused(steps, said, new.step, clock.local(new.at))
 
 
 def _step_entry(user: User, vehicle: Vehicle, new: NewEntry) -> StepEntry:

@@ -4,7 +4,8 @@ from datetime import datetime, timedelta
 from typing import Any
 
 from tests.core.designs import changed
-from ydrometer.build.progress import Tick, held_back, ledger, ready, rechecks, touched
+from ydrometer.build.progress import Held as Reason
+from ydrometer.build.progress import Tick, conditions, held_back, ledger, ready, rechecks, touched
 from ydrometer.build.step import Step
 from ydrometer.build.steps import steps_of
 from ydrometer.build.workshop import BuildShop, workshop
@@ -18,6 +19,9 @@ def shop(document: dict[str, Any]) -> BuildShop:
 AT = datetime(2027, 5, 3, 18)
 STEPS = steps_of(shop(changed({"drive.units": 1})))
 BY_ID = {step.id: step for step in STEPS}
+BORED = {"fit": {"shafts": [{"shaft": "drive.stages[0]", "mount": "free", "opening": "22 mm"}]}}
+GLUED = steps_of(shop(changed({**BORED, "drive.units": 1})))
+"""Steps of a design whose bearings are glued in."""
 GEARS = "drive.branches[0].stages[0]"
 MOTOR = "drive.branches[0].source"
 
@@ -42,37 +46,53 @@ class Ledger(unittest.TestCase):
         self.assertEqual(ledger(STEPS, BY_ID), [])
 
 
+def held(step: str, *done: str, steps: list[Step] = STEPS, after: timedelta = timedelta(days=2)) -> list[Reason]:
+    return held_back(conditions(steps)[step], ticked(*done, steps=steps), AT + after)
+
+
 class Held(unittest.TestCase):
     def test_power_waits_for_what_is_loose(self) -> None:
-        done = set(BY_ID) - {f"{GEARS}:tighten"}
-        reasons = held_back(BY_ID["vehicle:spin"], STEPS, done)
+        reasons = held("vehicle:spin", *(set(BY_ID) - {f"{GEARS}:tighten"}))
         self.assertEqual([entry.words for entry in reasons], ["loose: motor mount bolts"])
 
+    def test_what_nobody_has_opened_is_not_loose(self) -> None:
+        for reason in held("vehicle:spin"):
+            self.assertNotIn("loose", reason.words)
+
     def test_a_step_waits_for_what_it_needs(self) -> None:
-        reasons = held_back(BY_ID[f"{GEARS}:play"], STEPS, up_to(f"{GEARS}:mesh"))
-        self.assertEqual(reasons[0].step, f"{GEARS}:line_up")
+        reasons = held(f"{GEARS}:play", *up_to(f"{GEARS}:mesh"))
+        self.assertEqual((reasons[0].step, reasons[0].until), (f"{GEARS}:line_up", None))
 
     def test_nothing_is_buried_before_it_is_done(self) -> None:
         steps = steps_of(shop(changed({"drive.stages": [{"kind": "planetary", "reductions": [4]}]})))
-        close = next(step for step in steps if step.id == "drive.stages[0]:close")
-        self.assertIn("it buries this, which is not done: Grease", held_back(close, steps, set())[0].words)
+        reasons = held("drive.stages[0]:close", steps=steps)
+        self.assertIn("it buries this, which is not done: Grease", reasons[0].words)
 
     def test_a_signature_asks_for_an_empty_ledger(self) -> None:
-        done = set(BY_ID) - {f"{GEARS}:tighten", "vehicle:sign_off"}
-        self.assertTrue(held_back(BY_ID["vehicle:sign_off"], STEPS, done))
+        self.assertTrue(held("vehicle:sign_off", *(set(BY_ID) - {f"{GEARS}:tighten", "vehicle:sign_off"})))
+
+    def test_what_cures_holds_until_it_has_cured(self) -> None:
+        done = ("fit:mark_out", "drive.stages[0]:try", "drive.stages[0]:bearings")
+        (reason,) = held("drive.stages[0]:stack", *done, steps=GLUED, after=timedelta(hours=23.9))
+        self.assertEqual((reason.step, reason.until), ("drive.stages[0]:bearings", AT + timedelta(hours=24)))
+        self.assertIn("not over yet: Glue the bearings", reason.words)
+        self.assertEqual(held("drive.stages[0]:stack", *done, steps=GLUED, after=timedelta(hours=24)), [])
+
+    def test_an_hour_of_running_takes_an_hour(self) -> None:
+        for step, before, wait in (("5_min", "first_run", 5), ("1_h", "recheck_5_min", 55)):
+            done = set(BY_ID) - {f"vehicle:recheck_{step}"}
+            (reason,) = held(f"vehicle:recheck_{step}", *done, after=timedelta(minutes=wait - 1))
+            self.assertEqual((reason.step, reason.until), (f"vehicle:{before}", AT + timedelta(minutes=wait)))
 
 
 class Ready(unittest.TestCase):
-    def test_what_waits_comes_last_and_says_until_when(self) -> None:
-        glued = {"fit": {"shafts": [{"shaft": "drive.stages[0]", "mount": "free", "opening": "22 mm"}]}}
-        steps = steps_of(shop(changed({**glued, "drive.units": 1})))
-        done = ticked("fit:mark_out", "drive.stages[0]:try", "drive.stages[0]:bearings", steps=steps)
-        next_steps = ready(steps, done, AT + timedelta(hours=1))
-        self.assertIsNone(next_steps[0].until)
-        self.assertEqual(
-            (next_steps[-1].step, next_steps[-1].until), ("drive.stages[0]:stack", AT + timedelta(hours=24))
-        )
-        self.assertIn("Glue the bearings", next_steps[-1].waits_for)
+    def test_what_waits_comes_last(self) -> None:
+        done = ticked("fit:mark_out", "drive.stages[0]:try", "drive.stages[0]:bearings", steps=GLUED)
+        wanted = conditions(GLUED)
+        now = AT + timedelta(hours=1)
+        next_steps = ready(wanted, done, now)
+        self.assertEqual(held_back(wanted[next_steps[0]], done, now), [])
+        self.assertEqual(next_steps[-1], "drive.stages[0]:stack")
 
 
 class ChangedDesign(unittest.TestCase):

@@ -88,6 +88,18 @@ class Ticks(BuildCase):
         self.assertEqual(self.say("owner", entry("vehicle:spin", reason="bench test of one motor")), [])
         self.assertEqual(self.steps()["vehicle:spin"]["reason"], "bench test of one motor")
 
+    def test_what_cures_cannot_be_hurried_and_who_did_is_told_at_the_signature(self) -> None:
+        glued = {"fit": {"shafts": [{"shaft": "drive.stages[0]", "mount": "free", "opening": "22 mm"}]}}
+        save_revision(self.people["owner"], self.vehicle, 2, changed({**glued, "drive.units": 1}))
+        self.do("owner", "drive.stages[0]:bearings")
+        stack = entry("drive.stages[0]:stack")
+        (reason,) = self.say("owner", stack)[0]["reasons"]
+        self.assertIn("not over yet: Glue the bearings", reason["words"])
+        self.assertIsNotNone(reason["until"])
+        self.assertEqual(self.say("owner", {**stack, "id": str(uuid4()), "reason": "quick glue, 5 min"}), [])
+        (look,) = self.steps()["vehicle:sign_off"]["looks"]
+        self.assertIn("“quick glue, 5 min” (owner)", look["words"])
+
     def test_what_is_loose_is_told_and_keeps_power_off(self) -> None:
         ids = list(self.steps())
         self.say(

@@ -17,6 +17,8 @@ RECHECK = "recheck"
 """The kind of steps that look again at all that was closed and set."""
 SPIN = "vehicle:spin"
 """The step that counts the wheel's turns in the air."""
+FIRST_S, HOUR_S = 5 * 60.0, 60 * 60.0
+"""Running after which everything is looked at again, s."""
 STAND = "Wheels off the ground on a firm stand, nobody in line with them, hand on the off switch."
 CLEAR = "Bystanders clear of the track; the brakes hold the speed before it is raised, more so on slopes."
 RIDER = "Helmet and proper ground; local law and event rules come first, and roads are for what is licensed."
@@ -118,19 +120,21 @@ def _on_the_ground(shop: BuildShop) -> Iterator[Job]:
         verb="first_run",
         kind="run",
         minutes=15,
+        wait=FIRST_S,
         after=("vehicle:spin",),
         title="First run: slowly, straight on, then both ways round, then stop it from a walking pace",
         cautions=(CLEAR, *((RIDER,) if ridden else ())),
     )
-    for verb, after, minutes, time in (
-        ("recheck_5_min", "first_run", 20, "After 5 minutes of running"),
-        ("recheck_1_h", "recheck_5_min", 20, "After an hour of running"),
+    for verb, after, wait, time in (
+        ("recheck_5_min", "first_run", HOUR_S - FIRST_S, "After 5 minutes of running"),
+        ("recheck_1_h", "recheck_5_min", 0.0, "After an hour of running"),
     ):
         yield Job(
             place="vehicle",
             verb=verb,
             kind=RECHECK,
-            minutes=minutes,
+            minutes=20,
+            wait=wait,
             after=(f"vehicle:{after}",),
             cautions=(LOOK,),
             title=f"{time}: every fastening, play and tension again; feel and measure what is hot",

@@ -35,11 +35,31 @@ class Open:
 
 
 @dataclass(frozen=True, slots=True)
+class Condition:
+    """Something that has to be so before a step is done: another step is done, and what that waits for is over.
+
+    Attributes:
+        step: id of the other step. words: what is wrong while it is not done. wait: s that pass after it. waiting: what
+        is wrong while they have not. since: id of the step from which on the condition matters; empty where it always
+        does.
+    """
+
+    step: str
+    words: str
+    wait: float
+    waiting: str
+    since: str
+
+
+@dataclass(frozen=True, slots=True)
 class Held:
-    """Why a step cannot be done yet: in words, and whether somebody may overrule it with a reason."""
+    """Why a step cannot be done yet: in words, the step that would help, and until when it is waited for, None where
+    waiting does not help. Somebody may overrule it with a reason.
+    """
 
     words: str
     step: str
+    until: datetime | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -74,71 +94,79 @@ def ledger(steps: Sequence[Step], done: Collection[str]) -> list[Open]:
     ]
 
 
-def held_back(step: Step, steps: Sequence[Step], done: Collection[str]) -> list[Held]:
-    """What keeps a step from being done now, the nearest first; nothing where it may be.
-
-    Args:
-        step: of them.
-        steps: all.
-        done: ids of those that are done.
-    """
-    known = {step.id: step for step in steps}
-    missing = [known[id] for id in step.needs if id in known and id not in done]
-    reasons = [
-        Held(f"it buries this, which is not done: {earlier.title}", earlier.id)
-        for earlier in missing
-        if earlier.id in step.buries
-    ]
-    reasons += [
-        Held(f"needs first: {earlier.title}", earlier.id) for earlier in missing if earlier.id not in step.buries
-    ]
-    if step.powers or step.buries or step.kind == SIGNED:
-        reasons += [Held(f"loose: {entry.words}", entry.closed_by) for entry in _in_the_way(step, steps, done)]
-    return reasons
-
-
-def _in_the_way(step: Step, steps: Sequence[Step], done: Collection[str]) -> list[Open]:
-    """What must not be loose for a step: everything under power or a signature, else what it would bury."""
-    everything = ledger(steps, done)
-    if not step.buries:
-        return everything
-    return [entry for entry in everything if entry.closed_by in step.buries or entry.opened_by in step.buries]
-
-
-@dataclass(frozen=True, slots=True)
-class Ready:
-    """A step that can be done, from when on: None where nothing is being waited for, else until when, and for what."""
-
-    step: str
-    until: datetime | None
-    waits_for: str
-
-
-def ready(steps: Sequence[Step], done: Mapping[str, Tick], now: datetime) -> list[Ready]:
-    """Steps whose needs are met, in their order, those that need not wait first.
+def conditions(steps: Sequence[Step]) -> dict[str, tuple[Condition, ...]]:
+    """What has to be so before each step: what it would bury, what it needs, and what must not be loose.
 
     Args:
         steps: in their order.
+
+    Returns:
+        By the ids of steps, the nearest conditions first.
+    """
+    known = {step.id: step for step in steps}
+    loose = _closings(steps)
+    return {step.id: (*_needed(step, known), *_not_loose(step, loose)) for step in steps}
+
+
+def _needed(step: Step, known: Mapping[str, Step]) -> Iterator[Condition]:
+    needs = [known[id] for id in step.needs if id in known]
+    for need in sorted(needs, key=lambda need: need.id not in step.buries):
+        words = "it buries this, which is not done" if need.id in step.buries else "needs first"
+        yield Condition(need.id, f"{words}: {need.title}", need.wait, f"not over yet: {need.title}", "")
+
+
+def _closings(steps: Sequence[Step]) -> list[Condition]:
+    """That each thing is closed again, once it is open."""
+    closers = {id: step.id for step in steps for id in step.closes}
+    return [
+        Condition(closers.get(loose.id, ""), f"loose: {loose.words}", 0.0, "", step.id)
+        for step in steps
+        for loose in step.opens
+    ]
+
+
+def _not_loose(step: Step, loose: Sequence[Condition]) -> Iterator[Condition]:
+    """Everything under power or a signature is closed, else what the step would bury."""
+    if step.buries:
+        yield from (entry for entry in loose if entry.step in step.buries or entry.since in step.buries)
+    elif step.powers or step.kind == SIGNED:
+        yield from loose
+
+
+def held_back(wanted: Sequence[Condition], done: Mapping[str, Tick], now: datetime) -> list[Held]:
+    """What keeps a step from being done now, the nearest first; nothing where it may be.
+
+    Args:
+        wanted: its conditions.
         done: by the ids of steps, that they are done.
         now: against which waits are judged.
     """
-    known = {step.id: step for step in steps}
-    waiting = [_ready(step, known, done, now) for step in steps if step.id not in done and _met(step, known, done)]
-    return sorted(waiting, key=lambda entry: entry.until or now)
+    return [held for condition in wanted for held in _unmet(condition, done, now)]
 
 
-def _met(step: Step, known: Mapping[str, Step], done: Collection[str]) -> bool:
-    return all(need in done for need in step.needs if need in known)
+def _unmet(condition: Condition, done: Mapping[str, Tick], now: datetime) -> Iterator[Held]:
+    if condition.since and condition.since not in done:
+        return
+    if condition.step not in done:
+        yield Held(condition.words, condition.step)
+        return
+    until = done[condition.step].at + timedelta(seconds=condition.wait)
+    if until > now:
+        yield Held(condition.waiting, condition.step, until)
 
 
-def _ready(step: Step, known: Mapping[str, Step], done: Mapping[str, Tick], now: datetime) -> Ready:
-    waits = [
-        (done[need].at + timedelta(seconds=known[need].wait), known[need].title)
-        for need in step.needs
-        if need in known and known[need].wait
-    ]
-    until, title = max(waits, default=(now, ""))
-    return Ready(step.id, until, title) if until > now else Ready(step.id, None, "")
+def ready(wanted: Mapping[str, Sequence[Condition]], done: Mapping[str, Tick], now: datetime) -> list[str]:
+    """Ids of steps that nothing holds back but time, in their order, those that need not wait first.
+
+    Args:
+        wanted: conditions, by the ids of steps in their order.
+        done: by the ids of steps, that they are done.
+        now: against which waits are judged.
+    """
+    held = {step: held_back(entries, done, now) for step, entries in wanted.items() if step not in done}
+    waits = {step: [reason.until for reason in reasons if reason.until] for step, reasons in held.items()}
+    free = [step for step, reasons in held.items() if len(waits[step]) == len(reasons)]
+    return sorted(free, key=lambda step: max(waits[step], default=now))
 
 
 def touched(steps: Sequence[Step], done: Mapping[str, Tick]) -> list[Touched]:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass, field
 from datetime import date, datetime
 from typing import Any, Literal
@@ -13,7 +13,18 @@ from ydrometer.build.own import with_own
 from ydrometer.build.parts_list import PartsList, makings
 from ydrometer.build.plan import pace, paced
 from ydrometer.build.power import RECHECK
-from ydrometer.build.progress import Ready, Tick, Touched, held_back, ledger, ready, rechecks, touched
+from ydrometer.build.progress import (
+    SIGNED,
+    Condition,
+    Tick,
+    Touched,
+    conditions,
+    held_back,
+    ledger,
+    ready,
+    rechecks,
+    touched,
+)
 from ydrometer.build.step import Step
 from ydrometer.build.steps import steps_of
 from ydrometer.build.workshop import workshop
@@ -73,10 +84,11 @@ class Site:
 
 @dataclass(frozen=True, slots=True)
 class Reason:
-    """Why a step is held back, and the step that would help, empty where none would."""
+    """Why a step is held back, the step that would help, empty where none would, and until when time alone does."""
 
     words: str
     step: str
+    until: datetime | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -110,12 +122,12 @@ class StepShown:
     """A step as it is shown, see `build.step.Step`.
 
     Attributes:
-        marks: what of the drawing it handles. looks: what is looked at again in it. opens: what it leaves loose.
-        by, at, took, value, note, reason: what was said of it last. later: why not now, empty where nobody has said so.
-        held: why it cannot be done yet. until, waits_for: where it waits for a cure.
-        was, now, again: where the design has changed under it: for what it was done, for what it would be now, and ids
-        of steps to be opened again. found: of inspections, the newest first. start: planned. critical: on the longest
-        way.
+        marks: what of the drawing it handles. looks: what is looked at again in it, or of a signature what was done
+        though it was held back. opens: what it leaves loose. by, at, took, value, note, reason: what was said of it
+        last. later: why not now, empty where nobody has said so. conditions: what has to be so before it, for a device
+        that has no connection. held: what of it is not so. was, now, again: where the design has changed under it: for
+        what it was done, for what it would be now, and ids of steps to be opened again. found: of inspections, the
+        newest first. start: planned. critical: on the longest way.
     """
 
     id: str
@@ -142,9 +154,8 @@ class StepShown:
     note: str
     reason: str
     later: str
+    conditions: list[Condition]
     held: list[Reason]
-    until: datetime | None
-    waits_for: str
     was: str
     now: str
     again: list[str]
@@ -208,16 +219,16 @@ def build_shown(document: Document, site: Site) -> BuildShown:
         site: what is known of its build.
     """
     built = _built(document, site.bench)
-    steps = built.steps
+    steps, wanted = built.steps, conditions(built.steps)
     last = {entry.step: entry for entry in site.entries}
-    done = {e.step: Tick(e.at, e.about, e.title) for e in last.values() if e.doing == "done"}
+    done = _ticks(site.entries)
     known = {step.id: step for step in steps}
     taken = [(e.minutes, known[e.step].minutes) for e in last.values() if e.minutes and e.step in known]
     factor = pace(taken)
     days = planned(paced(steps, factor), built.parts, site.bench, site.now, done)
     return BuildShown(
-        steps=_shown(built, site, last, done, days),
-        next=[step.step for step in ready(steps, done, site.now)],
+        steps=_shown(built, site, last, done, wanted, days),
+        next=ready(wanted, done, site.now),
         loose=[LooseShown(entry.id, entry.words, entry.opened_by, entry.closed_by) for entry in ledger(steps, done)],
         plan=days_shown(days),
         pace=factor,
@@ -228,42 +239,55 @@ def build_shown(document: Document, site: Site) -> BuildShown:
     )
 
 
-def refused(steps: Sequence[Step], entries: Sequence[Entry], step: str) -> list[Reason]:
+def refused(steps: Sequence[Step], entries: Sequence[Entry], step: str, at: datetime) -> list[Reason]:
     """Why a step cannot be ticked; nothing where it can.
 
     Args:
         steps: of the design, see `steps_for`.
         entries: what was said of them, the oldest first.
         step: its id; of one that the design does not have, nothing is said: it was ticked before a change.
+        at: when it was done, local time.
     """
+    return _reasons(conditions(steps).get(step, ()), _ticks(entries), at)
+
+
+def _ticks(entries: Sequence[Entry]) -> dict[str, Tick]:
+    """What was done, by the last that was said of each step."""
     last = {entry.step: entry for entry in entries}
-    done = {entry.step for entry in last.values() if entry.doing == "done"}
-    known = next((candidate for candidate in steps if candidate.id == step), None)
-    return [] if known is None else [Reason(held.words, held.step) for held in held_back(known, steps, done)]
+    return {e.step: Tick(e.at, e.about, e.title) for e in last.values() if e.doing == "done"}
+
+
+def _reasons(wanted: Sequence[Condition], done: Mapping[str, Tick], now: datetime) -> list[Reason]:
+    return [Reason(held.words, held.step, held.until) for held in held_back(wanted, done, now)]
 
 
 def _shown(
-    built: _Built, site: Site, last: Mapping[str, Entry], done: Mapping[str, Tick], days: PlannedWork | None
+    built: _Built,
+    site: Site,
+    last: Mapping[str, Entry],
+    done: Mapping[str, Tick],
+    wanted: Mapping[str, Sequence[Condition]],
+    days: PlannedWork | None,
 ) -> list[StepShown]:
     """Every step with all that is known of it."""
     steps = built.steps
     changed = {change.step: change for change in touched(steps, done)}
-    waits = {step.step: step for step in ready(steps, done, site.now)}
     plan = days.plan if days else None
     starts, critical = (plan.starts, set(plan.critical)) if plan else ({}, set())
     closers = {id: step.id for step in steps for id in step.closes}
-    again_and_again = [Recheck(step, words) for step, words in rechecks(steps)]
+    looks = {
+        RECHECK: [Recheck(step, words) for step, words in rechecks(steps)],
+        SIGNED: _overruled(steps, done, last),
+    }
     return [
         StepShown(
             **_of_step(step, built.line, closers),
             **_of_entry(last.get(step.id)),
-            **_of_wait(waits.get(step.id)),
             **_of_change(changed.get(step.id)),
-            looks=again_and_again if step.kind == RECHECK else [],
+            looks=looks.get(step.kind, []),
             done=step.id in done,
-            held=[]
-            if step.id in done
-            else [Reason(reason.words, reason.step) for reason in held_back(step, steps, done)],
+            conditions=list(wanted[step.id]),
+            held=[] if step.id in done else _reasons(wanted[step.id], done, site.now),
             found=_found(step.id, site.findings),
             photos=list(site.photos.get(step.id, ())),
             start=starts.get(step.id),
@@ -271,6 +295,12 @@ def _shown(
         )
         for step in steps
     ]
+
+
+def _overruled(steps: Sequence[Step], done: Collection[str], last: Mapping[str, Entry]) -> list[Recheck]:
+    """Steps that were done though something held them back, each with the reason: who signs has to know."""
+    said = [(step, last[step.id]) for step in steps if step.id in done and last[step.id].reason.strip()]
+    return [Recheck(step.id, f"{step.title}: “{entry.reason.strip()}” ({entry.by})") for step, entry in said]
 
 
 def _of_step(step: Step, line: Line, closers: Mapping[str, str]) -> dict[str, Any]:
@@ -308,11 +338,6 @@ def _of_entry(said: Entry | None) -> dict[str, Any]:
         "reason": said.reason,
         "later": said.reason if said.doing == "later" else "",
     }
-
-
-def _of_wait(wait: Ready | None) -> dict[str, Any]:
-    """Until when a step has to wait, and what for."""
-    return {"until": wait.until if wait else None, "waits_for": wait.waits_for if wait else ""}
 
 
 def _of_change(touched_: Touched | None) -> dict[str, Any]:

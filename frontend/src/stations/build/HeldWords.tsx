@@ -1,5 +1,6 @@
 import { Box } from "@chakra-ui/react";
 import type { HeldBack } from "../../api/client";
+import { moment } from "../../ui/when";
 
 interface Props {
   reasons: HeldBack["reasons"];
@@ -33,6 +34,7 @@ export function HeldWords({ reasons, taken, onChoose }: Props) {
           ) : (
             reason.words
           )}
+          {reason.until && <b>{` Wait until ${moment(reason.until)}.`}</b>}
         </Box>
       ))}
       {more > 0 && <Box color="ink.second">{`and ${more} more`}</Box>}

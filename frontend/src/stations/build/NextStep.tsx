@@ -1,7 +1,6 @@
 import { Box, Button, Flex } from "@chakra-ui/react";
 import { useState } from "react";
 import type { BuildStep } from "../../api/client";
-import { moment } from "../../ui/when";
 import { FRAME } from "../shared/frame";
 import { HeldWords } from "./HeldWords";
 import { Photos } from "./Photos";
@@ -88,7 +87,7 @@ export function NextStep({ step, titles, ticks, photos, readOnly, isNext, onBack
       )}
       {step.looks.length > 0 && (
         <Box mt="2" data-looks={step.looks.length}>
-          <b>Look again at</b>
+          <b>{step.kind === "sign_off" ? "Done all the same, with a reason" : "Look again at"}</b>
           <Box as="ul" pl="5" listStyleType="square">
             {step.looks.map((look) => (
               <li key={`${look.step} ${look.words}`}>{look.words}</li>
@@ -114,11 +113,6 @@ export function NextStep({ step, titles, ticks, photos, readOnly, isNext, onBack
       )}
       {back && <HeldWords reasons={back.reasons} taken onChoose={onChoose} />}
       {!step.done && !back && <HeldWords reasons={step.held} onChoose={onChoose} />}
-      {step.until && !step.done && (
-        <Box role="note" mt="2" data-until>
-          {`Wait until ${moment(step.until)}: ${step.waits_for}.`}
-        </Box>
-      )}
       {!readOnly && (
         <>
           <Fields step={step} form={form} />

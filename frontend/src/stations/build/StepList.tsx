@@ -3,7 +3,7 @@ import { useEffect, useRef, useState } from "react";
 import type { BuildShown, BuildStep } from "../../api/client";
 import { moment } from "../../ui/when";
 import { FRAME } from "../shared/frame";
-import { minutes } from "./words";
+import { minutes, waitsUntil } from "./words";
 
 interface Props {
   shown: BuildShown;
@@ -73,7 +73,8 @@ function below(step: BuildStep): string {
   if (step.done)
     return `${step.by}, ${step.at ? moment(step.at) : ""}${step.value ? `; ${step.value} ${step.measured_in}` : ""}`;
   if (step.later) return `not now: ${step.later}`;
-  if (step.until) return `waits until ${moment(step.until)}`;
+  const until = waitsUntil(step);
+  if (until !== null) return `waits until ${moment(until)}`;
   return `${minutes(step.minutes)}${step.own ? ", own step" : ""}`;
 }
 
@@ -91,7 +92,7 @@ function Mark({ step }: { step: BuildStep }) {
         fill={step.done && !step.was ? "var(--chakra-colors-spruce)" : "none"}
         stroke={step.done && !step.was ? "var(--chakra-colors-spruce)" : "var(--chakra-colors-ink-second)"}
         strokeWidth="1.5"
-        strokeDasharray={step.until && !step.done ? "3 2" : undefined}
+        strokeDasharray={waitsUntil(step) === null ? undefined : "3 2"}
       />
       {step.done && (
         <path

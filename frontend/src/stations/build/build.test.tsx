@@ -1,53 +1,59 @@
+import answers from "@generated/answers.json";
 import { expect, test } from "vitest";
 import type { BuildShown, BuildStep, StepEntry } from "../../api/client";
 import { withEntries } from "./useTicks";
 import { minutes } from "./words";
 
-const step = (id: string, more: Partial<BuildStep> = {}) =>
-  ({ id, title: id, done: false, held: [], opens: [], at: null, by: "", value: "", ...more }) as BuildStep;
-const loose = (closed_by: string) => ({ id: "bolts", words: "mount bolts", opened_by: "mount", closed_by });
-const entry = (id: string, doing: StepEntry["doing"] = "done") =>
+const { shown: FIRST, after: AFTER } = answers.build as unknown as Build;
+const NOON = Date.parse("2026-05-09T12:00:00Z");
+const DAY = 86_400_000;
+
+interface Build {
+  shown: BuildShown;
+  after: {
+    ticked: string;
+    held: Record<string, BuildStep["held"]>;
+    loose: BuildShown["loose"];
+    next: string[];
+  }[];
+}
+
+const entry = (step: string, at = NOON + DAY, doing: StepEntry["doing"] = "done") =>
   ({
-    id: `e-${id}-${doing}`,
-    step: id,
+    id: `${step} ${doing}`,
+    step,
     doing,
-    at: "2027-05-03T18:00:00Z",
+    at: new Date(at).toISOString(),
     value: "0.2",
     reason: "x",
   }) as StepEntry;
-const SHOWN = {
-  steps: [
-    step("mount", { opens: [loose("tighten")] }),
-    step("tighten", { held: [{ words: "needs first: mount", step: "mount" }] }),
-    step("power", { held: [{ words: "needs first: tighten", step: "tighten" }] }),
-  ],
-  next: ["mount"],
-  loose: [],
-  done: 0,
-} as unknown as BuildShown;
+const inMs = (held: BuildStep["held"]) =>
+  held.map((reason) => ({ ...reason, until: reason.until && Date.parse(reason.until) }));
 
 test("without entries it is what the server says", () => {
-  expect(withEntries(SHOWN, [], "me")).toBe(SHOWN);
+  expect(withEntries(FIRST, [], "me", NOON)).toBe(FIRST);
 });
 
-test("a tick shows at once, with what it leaves loose and what it frees", () => {
-  const shown = withEntries(SHOWN, [entry("mount")], "me");
-  expect(shown.steps[0]).toMatchObject({ done: true, by: "me", value: "0.2" });
-  expect(shown.loose.map((one) => one.words)).toEqual(["mount bolts"]);
-  expect(shown.next[0]).toBe("tighten");
-  expect(shown.done).toBe(1);
-});
-
-test("several ticks without a connection follow each other", () => {
-  const shown = withEntries(SHOWN, [entry("mount"), entry("tighten")], "me");
-  expect(shown.loose).toEqual([]);
-  expect(shown.next).toEqual(["power"]);
+test("all ticks of a build without a connection come to what the core says after each", () => {
+  const entries = AFTER.map(({ ticked }, k) => entry(ticked, NOON + (k + 1) * DAY));
+  for (const [k, after] of AFTER.entries()) {
+    const shown = withEntries(FIRST, entries.slice(0, k + 1), "me", NOON + (k + 1) * DAY);
+    expect(shown.next, after.ticked).toEqual(after.next);
+    expect(shown.loose, after.ticked).toEqual(after.loose);
+    expect(shown.done).toBe(k + 1);
+    for (const step of shown.steps) expect(inMs(step.held), step.id).toEqual(inMs(after.held[step.id] ?? []));
+  }
 });
 
 test("the last word of a step holds", () => {
-  const shown = withEntries(SHOWN, [entry("mount"), entry("mount", "undone")], "me");
-  expect(shown.steps[0]).toMatchObject({ done: false, reason: "x" });
-  expect(withEntries(SHOWN, [entry("mount", "later")], "me").steps[0]).toMatchObject({ later: "x" });
+  const [step = ""] = FIRST.next;
+  const found = (doing: StepEntry["doing"]) =>
+    withEntries(FIRST, [entry(step), entry(step, NOON + DAY, doing)], "me", NOON + DAY).steps.find(
+      ({ id }) => id === step,
+    );
+  expect(found("done")).toMatchObject({ done: true, by: "me", value: "0.2" });
+  expect(found("undone")).toMatchObject({ done: false, reason: "x" });
+  expect(found("later")).toMatchObject({ done: false, later: "x" });
 });
 
 test("minutes are told in hours from an hour and a half on", () => {

@@ -18,7 +18,9 @@ import { newId } from "../../document/newId";
 import { useOutbox } from "../../document/useOutbox";
 import { keptKey } from "../../ui/kept";
 import { clockNow } from "../../ui/when";
+import { waitsUntil } from "./words";
 
+type Reason = BuildStep["held"][number];
 export type Doing = StepEntry["doing"];
 export interface More {
   minutes?: number | null;
@@ -68,7 +70,10 @@ export function useTicks(shown: BuildShown): Ticks {
     },
     waiting: waiting.length,
     back,
-    shown: useMemo(() => withEntries(shown, [...sent, ...waiting], account), [shown, sent, waiting, account]),
+    shown: useMemo(
+      () => withEntries(shown, [...sent, ...waiting], account, Date.now()),
+      [shown, sent, waiting, account],
+    ),
   };
 }
 
@@ -83,37 +88,36 @@ async function written(vehicle: string, entries: StepEntry[]): Promise<TakenBack
     });
   } catch (error) {
     if (isRefusal(error))
-      return entries.map((entry) => ({ entry, reasons: [{ words: refusalText(error.refusal), step: "" }] }));
+      return entries.map((entry) => ({
+        entry,
+        reasons: [{ words: refusalText(error.refusal), step: "", until: null }],
+      }));
     throw error;
   }
 }
 
-/** What the server shows, and what was said here since: nothing is worked out, only carried over. */
-export function withEntries(shown: BuildShown, entries: StepEntry[], by: string): BuildShown {
+/**
+ * What the server shows, and what was said here since. The core has listed what has to be so before each step; here it is
+ * looked up what of that is so, and `useTicks.test.ts` holds it against what the core answers after each tick.
+ */
+export function withEntries(shown: BuildShown, entries: StepEntry[], by: string, now: number): BuildShown {
   if (entries.length === 0) return shown;
   const last = new Map(entries.map((entry) => [entry.step, entry]));
-  const done = (id: string) => last.get(id)?.doing === "done";
-  const steps = shown.steps.map((step) => {
-    const held = step.held.filter((reason) => !done(reason.step));
-    const entry = last.get(step.id);
-    return entry
-      ? { ...step, held, ...carried(entry, by) }
-      : held.length === step.held.length
-        ? step
-        : { ...step, held };
-  });
-  const ticked = new Set(steps.filter((step) => step.done).map((step) => step.id));
-  const opened: Loose[] = steps.flatMap((step) => (ticked.has(step.id) ? step.opens : []));
+  const said = shown.steps.map((step) => ({ ...step, ...carried(last.get(step.id), by) }));
+  const done = new Map(said.flatMap((step) => (step.done ? [[step.id, Date.parse(step.at ?? "")]] : [])));
+  const steps = said.map((step) => ({ ...step, held: step.done ? [] : unmet(step.conditions, done, now) }));
+  const opened: Loose[] = steps.flatMap((step) => (step.done ? step.opens : []));
   return {
     ...shown,
     steps,
-    next: nextOf(shown, steps, ticked),
-    loose: opened.filter((one) => !ticked.has(one.closed_by)),
-    done: ticked.size,
+    next: nextOf(steps),
+    loose: opened.filter((entry) => !done.has(entry.closed_by)),
+    done: done.size,
   };
 }
 
-function carried(entry: StepEntry, by: string): Partial<BuildStep> {
+function carried(entry: StepEntry | undefined, by: string): Partial<BuildStep> {
+  if (!entry) return {};
   return {
     done: entry.doing === "done",
     by,
@@ -126,9 +130,22 @@ function carried(entry: StepEntry, by: string): Partial<BuildStep> {
   };
 }
 
-/** Those that the server says are next and are not ticked here; behind them what nothing holds back any more. */
-function nextOf(shown: BuildShown, steps: BuildStep[], ticked: ReadonlySet<string>): string[] {
-  const known = shown.next.filter((id) => !ticked.has(id));
-  const free = steps.filter((step) => !step.done && step.held.length === 0 && !known.includes(step.id));
-  return [...known, ...free.map((step) => step.id)];
+function unmet(
+  conditions: BuildStep["conditions"],
+  done: ReadonlyMap<string, number>,
+  now: number,
+): Reason[] {
+  return conditions.flatMap(({ step, words, wait, waiting, since }): Reason[] => {
+    if (since && !done.has(since)) return [];
+    const at = done.get(step);
+    if (at === undefined) return [{ step, words, until: null }];
+    const until = at + 1000 * wait;
+    return until > now ? [{ step, words: waiting, until: new Date(until).toISOString() }] : [];
+  });
+}
+
+/** Those that nothing holds back but time, in their order, those that need not wait first. */
+function nextOf(steps: BuildStep[]): string[] {
+  const free = steps.filter((step) => !step.done && step.held.every((reason) => reason.until));
+  return free.toSorted((a, b) => (waitsUntil(a) ?? 0) - (waitsUntil(b) ?? 0)).map((step) => step.id);
 }

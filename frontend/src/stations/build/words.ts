@@ -1,3 +1,11 @@
+import type { BuildStep } from "../../api/client";
+
+/** When nothing holds a step back any more, in ms, where it only waits; null where it need not, or other things hold it. */
+export function waitsUntil({ held }: BuildStep): number | null {
+  if (held.length === 0 || held.some((reason) => !reason.until)) return null;
+  return Math.max(...held.map((reason) => Date.parse(reason.until ?? "")));
+}
+
 /** Minutes in words: "20 min", "1 h 30". */
 export function minutes(count: number): string {
   const whole = Math.max(1, Math.round(count));
