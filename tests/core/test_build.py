@@ -19,6 +19,7 @@ from ydrometer.document.stages import KINDS
 from ydrometer.document.walk import shaft_paths, stages_with_paths
 from ydrometer.files.answer_schemas import build as schema
 from ydrometer.files.build_report import report
+from ydrometer.starting.starts import BY_KEY, design_of
 
 
 def made(document: dict[str, Any]) -> list[Step]:
@@ -130,17 +131,88 @@ class Numbers(unittest.TestCase):
         self.assertEqual(hides[f"{source}[2]:mount"], (f"{source}:plug", f"{source}[1]:plug"))
 
 
-class Sources(unittest.TestCase):
-    def test_an_engine_has_its_clutch_put_on_and_a_motor_has_none(self) -> None:
-        curve = [["1800 rpm", "6 N*m"], ["3600 rpm", "5 N*m"]]
-        engine = {
-            "source": {"kind": "engine", "torque_curve": curve},
-            "clutch": {"engagement_speed": "2200 rpm"},
-            "stages": PLAIN["drive"]["branches"][0]["stages"],
-        }
-        mixed = changed({"drive.branches": [PLAIN["drive"]["branches"][0], engine], "drive.units": 1})
-        clutches = [id_ for id_ in titles(mixed) if id_.endswith(":clutch")]
-        self.assertEqual(clutches, ["drive.branches[1].source:clutch"])
+def engine(**more: Any) -> dict[str, Any]:
+    """A vehicle of one engine that drives a chain."""
+    return changed({**more, "drive.stages.0": CHAIN}, design_of(BY_KEY["ride_on_engine"]))
+
+
+CHAIN = {"kind": "chain", "driver_teeth": 12, "driven_teeth": 60, "pitch": "12.7 mm"}
+SOURCE = "drive.branches[0].source"
+
+
+class Engines(unittest.TestCase):
+    def test_what_it_drives_sits_on_the_drum_of_its_clutch_and_not_on_its_shaft(self) -> None:
+        fit = {"shafts": [{"shaft": SOURCE, "mount": "fixed", "at": [0, 0], "diameter": "19 mm", "shape": "keyway"}]}
+        document = engine(fit=fit)
+        steps = {step.id: step for step in made(document)}
+        wheel = steps[f"{SOURCE}:wheel"]
+        self.assertIn("on the drum of the clutch, never on the shaft of the engine", wheel.title)
+        self.assertNotIn("key", wheel.title)
+        self.assertEqual(wheel.needs, (f"{SOURCE}:clutch",))
+        lines_ = parts_list(workshop(design.read(document))).lines
+        sprocket = next(line.need for line in lines_ if line.need.words.startswith("12-tooth"))
+        self.assertIsNone(sprocket.shaft, "its bore is that of the drum, not 19 mm")
+        self.assertIn("bore as the clutch's drum", sprocket.words)
+        self.assertEqual([line.need.number for line in lines_ if line.need.kind == "key"], [1], "the clutch's own")
+
+    def test_a_motor_has_no_clutch(self) -> None:
+        self.assertNotIn(f"{SOURCE}:clutch", titles(PLAIN))
+        self.assertNotIn("drum", titles(PLAIN)[f"{SOURCE}:wheel"])
+
+    def test_its_steps_speak_of_what_it_has(self) -> None:
+        steps = made(engine())
+        said = " ".join(words for step in steps for words in (step.title, step.why, *step.cautions)).lower()
+        for word in ("battery", "winding", "full throttle and count"):
+            self.assertNotIn(word, said)
+        for word in ("plug cap off", "fuel", "out of doors", "springs", "burn for long"):
+            self.assertIn(word, said)
+
+    def test_its_stop_is_tried_with_it_in(self) -> None:
+        place = {step.id: number for number, step in enumerate(made(engine()))}
+        self.assertLess(place[f"{SOURCE}:mount"], place["drive:stop"])
+        self.assertLess(place["vehicle:stand"], place["drive:try_stop"])
+        self.assertLess(place["drive:try_stop"], place[f"{SOURCE}:alone"])
+
+
+class Stopping(unittest.TestCase):
+    def test_a_switch_is_tried_once_leads_are_joined_and_again_with_everything_in(self) -> None:
+        steps = made(PLAIN)
+        place = {step.id: number for number, step in enumerate(steps)}
+        self.assertNotIn("try", titles(PLAIN)["drive.supply:switch"])
+        order = ["drive.supply:leads", "drive.supply:try_off", f"{SOURCE}:alone", "vehicle:all_off", "vehicle:spin"]
+        self.assertEqual(sorted(order, key=lambda id_: place[id_]), order)
+
+    def test_brakes_are_tried_standing_and_rolling_before_the_first_run(self) -> None:
+        order = ["vehicle:brakes", "vehicle:brakes_standing", f"{SOURCE}:alone", "vehicle:brakes_rolling"]
+        for changes in ({"vehicle.brake_force": "40 N"}, {"vehicle.payload": "70 kg"}):
+            ids = [step.id for step in made(changed({"vehicle.payload": 0, **changes}))]
+            self.assertEqual(
+                [id_ for id_ in ids if id_ in (*order, "vehicle:first_run")], [*order, "vehicle:first_run"]
+            )
+
+    def test_without_brakes_and_rider_there_are_none(self) -> None:
+        self.assertFalse([id_ for id_ in titles(changed({"vehicle.payload": 0})) if "brakes" in id_])
+
+    def test_a_panel_is_covered_and_no_battery_is_spoken_of(self) -> None:
+        panel = design_of(BY_KEY["panel_car"])
+        said = " ".join(caution for step in made(panel) for caution in step.cautions)
+        self.assertIn("Panel covered", said)
+        self.assertNotIn("Battery", said)
+
+    def test_a_pack_is_strapped_down_before_power(self) -> None:
+        ids = [step.id for step in made(PLAIN)]
+        self.assertLess(ids.index("drive.supply:pack"), ids.index("drive.supply:try_off"))
+
+
+class Screws(unittest.TestCase):
+    def test_that_are_cut_have_their_new_length_in_every_later_step(self) -> None:
+        bolts = {"count": 4, "circle": "25 mm", "hole": "3.2 mm", "length": "12 mm", "depth": "4 mm"}
+        shaft = {"shaft": SOURCE, "bolts": bolts, "mount": "free"}
+        plate = {"hole_pitch": "12 mm", "across": 4, "up": 4, "thickness": "3 mm"}
+        steps = {step.id: step for step in made(changed({"fit": {"plate": plate, "shafts": [shaft]}}))}
+        self.assertIn("from 12 mm to 7 mm", steps[f"{SOURCE}:shorten"].title)
+        self.assertIn("4 screws of 7 mm", steps[f"{SOURCE}:mount"].title)
+        self.assertIn("go 4 mm into it", steps[f"{SOURCE}:mount"].why)
 
 
 class Order(unittest.TestCase):

@@ -145,6 +145,30 @@ class Making(unittest.TestCase):
             [(m.what, m.start, round(m.end or 0, 6)) for m in found.make], [("cut to length", 0.012, 0.007)]
         )
 
+    def test_screws_of_the_bin_are_told_by_their_length_too(self) -> None:
+        bolts = {"count": 4, "circle": "25 mm", "hole": "3.2 mm", "length": "12 mm", "depth": "4 mm"}
+        document = changed(
+            {
+                "fit": {
+                    "plate": PLATE,
+                    "shafts": [{"shaft": "drive.branches[0].source", "bolts": bolts, "mount": "free"}],
+                }
+            }
+        )
+        for size, matched, cut in (
+            ("M3 x 7", True, None),
+            ("M3 x 12", True, 0.012),
+            ("M3 x 20", False, 0.012),
+            ("M3", False, 0.012),
+            ("M4 x 7", False, 0.012),
+            ("3.2 mm, 7 mm long", True, None),
+        ):
+            found = line(
+                listed(document, {"kind": "sundry", "id": "s", "what": "screws", "size": size, "owned": 8}), "screws"
+            )
+            self.assertEqual(found.part is not None, matched, size)
+            self.assertEqual([m.start for m in found.make], [] if cut is None else [cut], size)
+
 
 class BinFiles(unittest.TestCase):
     def test_are_a_list_or_an_object(self) -> None:

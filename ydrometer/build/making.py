@@ -6,14 +6,16 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 from ydrometer.base.tables.strengths import MATERIALS
-from ydrometer.build.matching import Owned, is_longer, seated
+from ydrometer.build.matching import Owned, is_longer, screw_length, seated
 from ydrometer.build.needs import Need
 from ydrometer.build.workshop import BuildShop
 from ydrometer.document.sources import Motor
 from ydrometer.document.stages.assembly import EYES, FUMES, Job, mm
 from ydrometer.document.walk import branch_of
+from ydrometer.fit.bores import SAME
 from ydrometer.fit.setup import Setup
 from ydrometer.fit.touching import clear_of_shaft, shafts_beside
+from ydrometer.parts.kinds import SundryPart
 
 DRILL_STEP = 2e-3
 """m by which each drill is wider than the one before: more grabs in thin hubs (workshop practice)."""
@@ -67,8 +69,8 @@ def of_part(shop: BuildShop, need: Need, owned: Owned | None) -> list[Making]:
         owned: the part; None where none is matched.
     """
     if owned is None:
-        return list(_made(shop, need))
-    return [*_bored(need, owned), *_turned(shop, need, owned), *_parted(need, owned), *_made(shop, need)]
+        return list(_made(shop, need, owned))
+    return [*_bored(need, owned), *_turned(shop, need, owned), *_parted(need, owned), *_made(shop, need, owned)]
 
 
 def _bored(need: Need, owned: Owned) -> Iterator[Making]:
@@ -116,29 +118,28 @@ def _room(plate: Setup, name: str) -> float:
     return room
 
 
-def _made(shop: BuildShop, need: Need) -> Iterator[Making]:
+def _made(shop: BuildShop, need: Need, owned: Owned | None) -> Iterator[Making]:
     if need.kind == "shaft":
         length = shop.mount(need.where[0]).length
         if length:
             words = f"Cut the shaft to {mm(length)} and chamfer both ends"
             yield Making("cut to length", None, length, words, EYES, "cut")
     elif need.kind == "screws":
-        yield from _shortened(shop, need)
+        yield from _shortened(need, owned)
     elif need.kind == "plate" and need.where[0] == "fit.plate":
         yield Making("drill by the template", None, None, "Drill it by the template that Fit prints", EYES, "")
     elif need.kind == "motor":
         yield from _printed(shop, need)
 
 
-def _shortened(shop: BuildShop, need: Need) -> Iterator[Making]:
-    """Screws that go too deep behind the plate."""
-    bolts, plate = shop.mount(need.where[0]).bolts, shop.fit.plate
-    if bolts is None or bolts.length is None or bolts.depth is None or plate is None or plate.thickness is None:
-        return
-    most = plate.thickness + bolts.depth
-    if bolts.length > most:
-        words = f"Cut the screws from {mm(bolts.length)} to {mm(most)}, or they go too deep; file the thread's end"
-        yield Making("cut to length", bolts.length, most, words, EYES, "shorten")
+def _shortened(need: Need, owned: Owned | None) -> Iterator[Making]:
+    """Screws that go too deep behind the plate; those of the bin may be short enough."""
+    most, uncut = need.sizes["length"], need.sizes["uncut"]
+    has = screw_length(owned.part.size) if owned and isinstance(owned.part, SundryPart) else None
+    long = has if has is not None else uncut
+    if most is not None and long > most + SAME:
+        words = f"Cut the screws from {mm(long)} to {mm(most)}, or they go too deep; file the thread's end"
+        yield Making("cut to length", long, most, words, EYES, "shorten")
 
 
 def _printed(shop: BuildShop, need: Need) -> Iterator[Making]:

@@ -22,6 +22,12 @@ EQUAL = 1e-6
 ALIKE = 0.02
 """The same of supplies and sources, whose figures makers round."""
 NEAREST = 3
+CLEARANCE = 1e-3
+"""m by which the hole for a screw may be wider than its thread (ISO 273, Fasteners: Clearance holes for bolts and
+screws, coarse series)."""
+_LONG = re.compile(r"(?:[x×*]\s*|long\s+|,\s*)(\d+(?:[.,]\d+)?)\s*(?:mm)?(?:\s*long)?\s*$")
+"""The length at the end of a size: "M5 x 16", "5 mm, 16 mm long"."""
+_THREAD = re.compile(r"\bM\s*(\d+(?:[.,]\d+)?)", re.IGNORECASE)
 EASE: tuple[Answer, ...] = ("fits", "sleeve", "adapter", "bore out", "another")
 WAY_OFF = 1e9
 
@@ -96,10 +102,30 @@ def differences(need: Need, part: Part) -> list[str]:
         part: of the same kind.
     """
     if isinstance(part, SundryPart):
-        same = part.what == need.kind and (not part.size or _names(need.words, part.size))
+        same = part.what == need.kind and _is_size(need, part.size)
         return [] if same else [f"{part.what} {part.size}".strip()]
     has = {key: _has(part, key) for key in need.sizes}
     return [_told(key, has[key]) for key in need.sizes if _off_in(need, part, key) > EQUAL]
+
+
+def _is_size(need: Need, size: str) -> bool:
+    """Whether a size in words is that of a need. Screws are told by their length too: one too long meets a winding."""
+    if need.kind != "screws" or need.sizes["length"] is None:
+        return not size or _names(need.words, size)
+    thread, long = _THREAD.search(size), screw_length(size)
+    across = _metres(thread[1]) if thread else need.sizes["hole"]
+    goes_in = -EQUAL <= need.sizes["hole"] - across <= CLEARANCE
+    return goes_in and long is not None and min(abs(long - need.sizes[key]) for key in ("length", "uncut")) <= SAME
+
+
+def screw_length(size: str) -> float | None:
+    """How long a screw is by its size in words, m; None where they do not say it."""
+    long = _LONG.search(size)
+    return _metres(long[1]) if long else None
+
+
+def _metres(millimetres: str) -> float:
+    return float(millimetres.replace(",", ".")) * 1e-3
 
 
 def _names(words: str, size: str) -> bool:

@@ -6,8 +6,8 @@ import math
 from collections.abc import Iterator
 
 from ydrometer.build import plates
+from ydrometer.build.safe import SPRINGS
 from ydrometer.build.workshop import BuildShop
-from ydrometer.document.sources import Engine
 from ydrometer.document.stages.assembly import Job, made_fast, mm
 from ydrometer.document.walk import branch_of
 from ydrometer.fit.seating import HOLDS
@@ -28,8 +28,8 @@ def jobs(shop: BuildShop) -> Iterator[Job]:
         if any(_neighbours(shop, path, other) for other in shop.line.sources if other != path):
             yield _plugged(shop, path)
         yield _mounted(shop, path, tuple(f"{other}:plug" for other in hidden))
-        if isinstance(shop.design.drive.branches[branch_of(path)].source, Engine):
-            yield _clutch(path)
+        if shop.on_drum(path):
+            yield _clutch(shop, path)
         mounted.append(path)
 
 
@@ -67,15 +67,17 @@ def _mounted(shop: BuildShop, path: str, hides: tuple[str, ...]) -> Job:
     )
 
 
-def _clutch(path: str) -> Job:
+def _clutch(shop: BuildShop, path: str) -> Job:
     return Job(
         place=path,
         verb="clutch",
         kind="motor",
         minutes=20,
         parts=(path, f"{path.removesuffix('.source')}.clutch"),
-        title="Put the clutch on the engine's shaft with its key: the drum turns free of the shoes by hand",
+        title=f"Put the clutch on the shaft of {shop.named(path)}: its shoes with their key, the drum free on its "
+        "bearing; the drum turns by hand while the shaft stands still",
         why="A drum that drags creeps at idle.",
+        cautions=(SPRINGS,),
         after=(f"{path}:mount",),
         tools=("hex keys", "feeler gauge"),
     )
@@ -85,18 +87,21 @@ def _screws(shop: BuildShop, path: str) -> str:
     bolts = shop.mount(path).bolts
     if bolts is None:
         return ""
-    long = f" of {mm(bolts.length)}" if bolts.length else ""
+    length = shop.screws(path)
+    long = f" of {mm(length)}" if length else ""
     return f"{bolts.count} screws{long}, "
 
 
 def _depth(shop: BuildShop, path: str) -> str:
     """How far the screws go in, as far as that is known."""
-    bolts, plate = shop.mount(path).bolts, shop.fit.plate
-    if bolts is None or bolts.length is None or plate is None or plate.thickness is None:
-        return "A screw that is too long goes into the winding: try each in its hole first."
-    most = f" and at most {mm(bolts.depth)}" if bolts.depth else ""
-    into = f"They go {mm(bolts.length - plate.thickness)} into it; at least {mm(HOLDS * bolts.hole)}"
-    return f"{into}{most} is right."
+    bolts, plate, length = shop.mount(path).bolts, shop.fit.plate, shop.screws(path)
+    if bolts is None or length is None or plate is None or plate.thickness is None:
+        meets = "cracks its case" if shop.on_drum(path) else "goes into the winding"
+        return f"A screw that is too long {meets}: try each in its hole first."
+    into = f"They go {mm(length - plate.thickness)} into it; at least {mm(HOLDS * bolts.hole)}"
+    if bolts.depth is None:
+        return f"{into} is right. Measure its threads first: a screw that is too long goes into the winding."
+    return f"{into} and at most {mm(bolts.depth)} is right."
 
 
 def _neighbours(shop: BuildShop, first: str, second: str) -> bool:

@@ -119,8 +119,10 @@ def _wheel(shop: BuildShop, stage: Stage, wheel: Sitting, measure: float, kind: 
     if stage.tooth_size:
         sizes["tooth_size"] = stage.tooth_size
         words += f", {'module' if form.part == 'gear' else 'pitch'} {1e3 * stage.tooth_size:.6g} mm"
-    said = shop.mount(wheel.shaft)
-    shaft = (said.diameter, said.shape) if said.diameter else None
+    said, on_drum = shop.mount(wheel.shaft), shop.on_drum(wheel.shaft)
+    # What sits on a clutch has the bore of its drum, of which the design says nothing.
+    words += ", bore as the clutch's drum" if on_drum else ""
+    shaft = (said.diameter, said.shape) if said.diameter and not on_drum else None
     wishes = {"width": stage.loop_width} if stage.loop_width else {}
     return Need(kind, words, wheel.times, (wheel.name,), sizes, wishes, shaft)
 
@@ -158,13 +160,14 @@ def _shafts(shop: BuildShop) -> Iterator[Need]:
             yield _shaft(shop, path, said)
             yield from _on_shaft(said)
         if said.shape == "keyway":
-            yield Need(
-                "key", f"key, shaft {mm(said.diameter)}" if said.diameter else "key", len(shop.line.on(path)), (path,)
-            )
+            number = shop.line.sources[path] if shop.on_drum(path) else len(shop.line.on(path))
+            yield Need("key", f"key, shaft {mm(said.diameter)}" if said.diameter else "key", number, (path,))
         if said.bolts is not None:
-            long = f", {mm(said.bolts.length)} long" if said.bolts.length else ""
+            length = shop.screws(path)
+            long = f", {mm(length)} long" if length else ""
             number = said.bolts.count * shop.line.sources.get(path, 1)
-            yield Need("screws", f"screws for {mm(said.bolts.hole)} holes{long}", number, (path,))
+            sizes = {"hole": said.bolts.hole, "length": length, "uncut": said.bolts.length}
+            yield Need("screws", f"screws for {mm(said.bolts.hole)} holes{long}", number, (path,), sizes)
     for plate in shop.plates:
         if plate.mounting.plate is not None:
             yield _plate(plate.mounting.plate, plate.plane.behind)

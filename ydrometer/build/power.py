@@ -5,9 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from ydrometer.build import wiring
-from ydrometer.build.wiring import SAFE_ENGINE
+from ydrometer.build.safe import FUEL, has_brakes, has_engine, look, running
 from ydrometer.build.workshop import BuildShop
-from ydrometer.document.sources import Engine
 from ydrometer.document.stages.assembly import CURE, FUMES, Job, Record
 from ydrometer.document.walk import branch_of
 from ydrometer.evaluation.evaluate import evaluate
@@ -19,10 +18,9 @@ SPIN = "vehicle:spin"
 """The step that counts the wheel's turns in the air."""
 FIRST_S, HOUR_S = 5 * 60.0, 60 * 60.0
 """Running after which everything is looked at again, s."""
-STAND = "Wheels off the ground on a firm stand, nobody in line with them, hand on the off switch."
+STAND = "Wheels off the ground on a firm stand, nobody in line with them, hand on the switch that stops it."
 CLEAR = "Bystanders clear of the track; the brakes hold the speed before it is raised, more so on slopes."
 RIDER = "Helmet and proper ground; local law and event rules come first, and roads are for what is licensed."
-LOOK = "Power off and battery out before hands go in."
 
 
 def per_unit(shop: BuildShop) -> Iterator[Job]:
@@ -45,17 +43,16 @@ def per_unit(shop: BuildShop) -> Iterator[Job]:
             cautions=(FUMES,),
         )
     for source, each in shop.line.sources.items():
-        name = shop.named(source)
         yield Job(
             place=source,
             verb="alone",
             kind="power",
             minutes=5 * each,
             parts=(source,),
-            cautions=_standing(shop, source),
-            title=f"Run {name} alone, slowly: it turns {_sense(shop, source)}, nothing rubs, nothing smells",
-            why="Turning the wrong way: change two leads, not the gears; an engine cannot.",
-            after=("vehicle:stand",),
+            cautions=_standing(shop),
+            title=_alone(shop, source),
+            why="" if shop.on_drum(source) else "Turning the wrong way: change two leads, not the gears.",
+            after=("vehicle:stand", *_tried(shop)),
         )
 
 
@@ -69,6 +66,37 @@ def road_wheels() -> Job:
         parts=("vehicle.wheel_diameter",),
         title="Put the road wheels on, tighten each crosswise a little at a time, and pull at each",
         tools=("wrench",),
+    )
+
+
+def brakes(shop: BuildShop) -> Iterator[Job]:
+    """The brakes of whatever has some, or carries somebody: fitted, and tried before anything drives it.
+
+    Args:
+        shop: of the design.
+    """
+    if not has_brakes(shop.design.vehicle):
+        return
+    yield Job(
+        place="vehicle",
+        verb="brakes",
+        kind="shaft",
+        minutes=60,
+        after=("vehicle:road_wheels",),
+        parts=("vehicle.brake_force",),
+        title="Fit the brakes, cables or hoses clear of all that turns; with the brake off every wheel turns freely",
+        why="What drags heats; what rubs through fails when it is needed.",
+        tools=("hex keys",),
+    )
+    yield Job(
+        place="vehicle",
+        verb="brakes_standing",
+        kind="check",
+        minutes=10,
+        after=("vehicle:brakes",),
+        parts=("vehicle.brake_force",),
+        title="Brake standing: hold the lever and push with all your weight, forwards and backwards; no wheel turns",
+        cautions=("On level ground, with chocks at hand. A brake that fails is mended before anything else is done.",),
     )
 
 
@@ -87,7 +115,7 @@ def jobs(shop: BuildShop, before: tuple[str, ...]) -> Iterator[Job]:
         minutes=15,
         after=before,
         title="Go along the line with a lamp: nothing loose, nothing left in belts or gears, every guard on",
-        cautions=(LOOK,),
+        cautions=(look(shop.design),),
     )
     yield Job(
         place="vehicle",
@@ -98,32 +126,113 @@ def jobs(shop: BuildShop, before: tuple[str, ...]) -> Iterator[Job]:
         title="Set it on a firm stand, wheels off the ground, and rock it: it stays",
         cautions=(STAND,),
     )
+    yield from _off_tried(shop)
     yield Job(
+        place="vehicle",
+        verb="all_off",
+        kind="power",
+        minutes=5,
+        after=sources,
+        parts=("drive.supply",),
+        cautions=_standing(shop),
+        title="All together, slowly, with everything in: switch off while it turns; it goes dead at once and runs out",
+        why="A switch that was tried alone may fail with all leads in.",
+    )
+    yield _all_together(shop)
+    yield from _on_the_ground(shop)
+
+
+def _off_tried(shop: BuildShop) -> Iterator[Job]:
+    """What stops it, tried before anything turns by power."""
+    if shop.design.drive.supply is not None:
+        yield Job(
+            place="drive.supply",
+            verb="try_off",
+            kind="power",
+            minutes=10,
+            after=("vehicle:stand",),
+            parts=("drive.supply",),
+            cautions=(STAND,),
+            title="Try the off switch with all leads joined, throttle closed: on, then off; 0 V at every controller",
+            record=Record("voltage when off", "V"),
+            tools=("multimeter",),
+        )
+    if has_engine(shop.design):
+        yield Job(
+            place="vehicle",
+            verb="fuel",
+            kind="charge",
+            minutes=10,
+            after=("vehicle:stand",),
+            title="Fill in a little fuel, enough for a few minutes",
+            cautions=(FUEL,),
+        )
+        yield Job(
+            place="drive",
+            verb="try_stop",
+            kind="power",
+            minutes=10,
+            after=("vehicle:fuel",),
+            parts=("drive",),
+            cautions=_standing(shop),
+            title="Try the stop switch with the engine in: start it, let it idle, press stop; it dies at once",
+        )
+
+
+def _tried(shop: BuildShop) -> tuple[str, ...]:
+    return tuple(job.id for job in _off_tried(shop))
+
+
+def _alone(shop: BuildShop, source: str) -> str:
+    name, sense = shop.named(source), _sense(shop, source)
+    if shop.on_drum(source):
+        return f"Let {name} idle: the line stands still; then a little throttle: it turns {sense}, nothing rubs"
+    return f"Run {name} alone, slowly: it turns {sense}, nothing rubs, nothing smells"
+
+
+def _all_together(shop: BuildShop) -> Job:
+    """At full throttle in the air motors reach the speed that is predicted; an engine would run away."""
+    engine = has_engine(shop.design)
+    return Job(
         place="vehicle",
         verb="spin",
         kind="power",
         minutes=10,
-        after=sources,
-        cautions=tuple(dict.fromkeys(c for source in shop.line.sources for c in _standing(shop, source))),
-        title=f"Run all together at full throttle and count the wheel's turns{_predicted(shop)}",
-        why="It goes into Runs as a run in the air; far off means something rubs, or a number of the design is wrong.",
-        record=Record("turns of the wheel", "rpm"),
-        tools=("counter",),
+        after=("vehicle:all_off",),
+        cautions=_standing(shop),
+        title="Run all together with a little throttle, never full in the air: nothing rubs, nothing smells"
+        if engine
+        else f"Run all together at full throttle and count the wheel's turns{_predicted(shop)}",
+        why="With nothing to drive an engine runs away."
+        if engine
+        else "It goes into Runs as a run in the air; far off means something rubs, or a number of the design is wrong.",
+        record=None if engine else Record("turns of the wheel", "rpm"),
+        tools=() if engine else ("counter",),
     )
-    yield from _on_the_ground(shop)
 
 
 def _on_the_ground(shop: BuildShop) -> Iterator[Job]:
     ridden = shop.design.vehicle.payload > 0.0
+    if has_brakes(shop.design.vehicle):
+        yield Job(
+            place="vehicle",
+            verb="brakes_rolling",
+            kind="check",
+            minutes=10,
+            after=("vehicle:spin",),
+            parts=("vehicle.brake_force",),
+            title="Brake rolling, without power: push it to a walking pace and brake; it stops at once and straight on",
+            cautions=(CLEAR, *((RIDER,) if ridden else ())),
+        )
     yield Job(
         place="vehicle",
         verb="first_run",
         kind="run",
         minutes=15,
         wait=FIRST_S,
-        after=("vehicle:spin",),
+        after=("vehicle:spin", "vehicle:brakes_rolling"),
         title="First run: slowly, straight on, then both ways round, then stop it from a walking pace",
-        cautions=(CLEAR, *((RIDER,) if ridden else ())),
+        cautions=(CLEAR, *((RIDER,) if ridden else ()), *running(shop.design)),
     )
     for verb, after, wait, time in (
         ("recheck_5_min", "first_run", HOUR_S - FIRST_S, "After 5 minutes of running"),
@@ -136,7 +245,7 @@ def _on_the_ground(shop: BuildShop) -> Iterator[Job]:
             minutes=20,
             wait=wait,
             after=(f"vehicle:{after}",),
-            cautions=(LOOK,),
+            cautions=(look(shop.design),),
             title=f"{time}: every fastening, play and tension again; feel and measure what is hot",
             why="What backs out or settles does so in the first minutes.",
             record=Record("hottest place", "degC"),
@@ -155,13 +264,12 @@ def _on_the_ground(shop: BuildShop) -> Iterator[Job]:
 
 def before_power(shop: BuildShop) -> tuple[str, ...]:
     """Ids of what the wiring and the wheels need done before power."""
-    return ("vehicle:road_wheels", *wiring.ids(shop))
+    return ("vehicle:road_wheels", *(job.id for job in brakes(shop)), *wiring.ids(shop))
 
 
-def _standing(shop: BuildShop, source: str) -> tuple[str, ...]:
-    """What to mind while a source turns in the air."""
-    said = shop.design.drive.branches[branch_of(source)].source
-    return (STAND, SAFE_ENGINE) if isinstance(said, Engine) else (STAND,)
+def _standing(shop: BuildShop) -> tuple[str, ...]:
+    """What to mind while it turns in the air."""
+    return (STAND, *running(shop.design))
 
 
 def _sense(shop: BuildShop, source: str) -> str:

@@ -6,6 +6,7 @@ from collections.abc import Iterator
 
 from ydrometer.build import plates
 from ydrometer.build.line import Sitting
+from ydrometer.build.safe import SPRINGS
 from ydrometer.build.workshop import BuildShop
 from ydrometer.document.stages.assembly import CURE, FUMES, Job, Loose, Record, mm
 from ydrometer.document.stages.plane import Loop
@@ -132,6 +133,9 @@ def _around(shop: BuildShop, path: str) -> str:
 
 def _on_motor(shop: BuildShop, path: str, wheels: list[Sitting]) -> Iterator[Job]:
     on, motor = _listed([wheel.words for wheel in wheels]), shop.line.shafts[path]
+    if shop.on_drum(path):
+        yield _on_drum(shop, path, wheels)
+        return
     key = "with its key" if shop.mount(path).shape in ("keyway", "spline") else "its screw over the flat"
     yield Job(
         place=path,
@@ -144,6 +148,25 @@ def _on_motor(shop: BuildShop, path: str, wheels: list[Sitting]) -> Iterator[Job
         after=(f"{path}:mount",),
         opens=tuple(shop.fastening(wheel.name) for wheel in wheels),
         tools=("hex keys",),
+    )
+
+
+def _on_drum(shop: BuildShop, path: str, wheels: list[Sitting]) -> Job:
+    """What an engine drives first turns with the drum: on the engine's own shaft it would turn at idle."""
+    on = _listed([wheel.words for wheel in wheels])
+    return Job(
+        place=path,
+        verb="wheel",
+        kind="motor",
+        minutes=15,
+        parts=(path, *(wheel.name for wheel in wheels)),
+        title=f"Put the {on} on the drum of the clutch, never on the shaft of the {shop.line.shafts[path]}: it turns "
+        "with the drum by hand while the shaft stands still; loose until it is in line",
+        why="Its bore is the drum's. On the engine's own shaft it would drive at idle.",
+        after=(f"{path}:clutch",),
+        opens=tuple(shop.fastening(wheel.name) for wheel in wheels),
+        tools=("hex keys",),
+        cautions=(SPRINGS,),
     )
 
 

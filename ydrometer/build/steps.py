@@ -40,7 +40,7 @@ def steps_of(shop: BuildShop, making: Sequence[Job] = ()) -> list[Step]:
     each = [*_needing_parts(once, of_unit), *_locked(power.per_unit(shop), once)]
     ready = tuple(job.id for job in each if job.kind != "power")
     of_vehicle = [job for job in making if job not in of_unit]
-    wheels = _needing_parts([*of_vehicle, power.road_wheels()], of_vehicle)
+    wheels = _needing_parts([*of_vehicle, power.road_wheels(), *power.brakes(shop)], of_vehicle)
     whole = [*wheels, *wiring.jobs(shop), *power.jobs(shop, (*ready, *power.before_power(shop)))]
     return in_order(_linked(each, whole, shop.design.drive.units, _words(shop)))
 

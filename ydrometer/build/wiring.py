@@ -4,17 +4,17 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from ydrometer.build.safe import OPEN_WIRES, SPRINGS, has_engine
 from ydrometer.build.workshop import BuildShop
 from ydrometer.document.stages.assembly import Job, Record
 
 CHARGED = 2.0 * 3600.0
 """s that a pack takes at half its hourly rate (makers' usual advice)."""
-SHORT = "Battery disconnected while wires are open; a short across it burns."
+SHORT_CUT = "No tool, ring or strap across its poles; one lead at a time."
 PACK = (
     "Charge lithium packs watched and in a fire-safe place, as their maker says; what hangs on the mains is for "
     "licensed people."
 )
-SAFE_ENGINE = "Cold engine, out of doors; never above its safe speed, and never defeat the governor."
 
 
 def jobs(shop: BuildShop) -> Iterator[Job]:
@@ -26,7 +26,7 @@ def jobs(shop: BuildShop) -> Iterator[Job]:
     supply = shop.design.drive.supply
     if supply is not None:
         yield from _supplied(shop, supply.kind)
-    if supply is None:
+    if has_engine(shop.design):
         yield _stop_switch(shop)
 
 
@@ -52,7 +52,7 @@ def per_unit(shop: BuildShop) -> Iterator[Job]:
             parts=(path,),
             tools=("crimp pliers",),
             title=f"Mount {of} where air reaches it{set_to}",
-            cautions=(SHORT,),
+            cautions=_short(shop),
             why="The limit is what keeps the first hard start from burning it.",
             after=tuple(f"{source}:mount" for source in motors),
             record=Record("current limit that it shows", "A") if limit else None,
@@ -77,7 +77,7 @@ def _supplied(shop: BuildShop, kind: str) -> Iterator[Job]:
             tools=("crimp pliers",),
             title=f"Put {_fuse(shop)} into the lead within 10 cm of the battery, battery still off",
             why="What lies before the fuse nothing protects.",
-            cautions=(SHORT,),
+            cautions=_short(shop),
         )
     yield Job(
         place=path,
@@ -86,10 +86,10 @@ def _supplied(shop: BuildShop, kind: str) -> Iterator[Job]:
         minutes=20,
         parts=(path,),
         after=(f"{path}:fuse",),
-        title="Fit an off switch within reach of driver and bystander, and try it: everything is dead",
-        cautions=(SHORT,),
-        why="Whoever sees it first has to be able to stop it.",
-        tools=("crimp pliers", "multimeter"),
+        title="Fit an off switch within reach of driver and bystander",
+        cautions=_short(shop),
+        why="Whoever sees it first has to be able to stop it. It is tried once the leads are joined.",
+        tools=("crimp pliers",),
     )
     yield Job(
         place=path,
@@ -101,7 +101,7 @@ def _supplied(shop: BuildShop, kind: str) -> Iterator[Job]:
         title="Join supply, controllers and motors; tie connectors and leads away from all that turns",
         why="A lead in a belt is torn off at the worst place.",
         tools=("cable ties", "multimeter"),
-        cautions=(SHORT,),
+        cautions=_short(shop),
     )
     if kind == "battery":
         yield Job(
@@ -115,6 +115,22 @@ def _supplied(shop: BuildShop, kind: str) -> Iterator[Job]:
             record=Record("voltage when full", "V"),
             cautions=(PACK,),
         )
+        yield Job(
+            place=path,
+            verb="pack",
+            kind="wiring",
+            minutes=20,
+            parts=(path,),
+            after=(f"{path}:leads", f"{path}:charge"),
+            title="Put the battery in its place and strap it down; switch off, connect it last",
+            why="In a hard stop or a roll-over a pack that is loose tears its leads.",
+            cautions=(SHORT_CUT,),
+        )
+
+
+def _short(shop: BuildShop) -> tuple[str, ...]:
+    supply = shop.design.drive.supply
+    return (OPEN_WIRES[supply.kind],) if supply else ()
 
 
 def _fuse(shop: BuildShop) -> str:
@@ -129,7 +145,8 @@ def _stop_switch(shop: BuildShop) -> Job:
         kind="wiring",
         minutes=20,
         parts=tuple(shop.line.sources),
-        title="Fit the engine's stop switch within reach of driver and bystander, and try it: no spark",
-        why="Whoever sees it first has to be able to stop it.",
-        cautions=(SAFE_ENGINE,),
+        after=tuple(f"{source}:mount" for source in shop.line.sources),
+        title="Fit the engine's stop switch within reach of driver and bystander",
+        why="Whoever sees it first has to be able to stop it. It is tried with the engine running.",
+        cautions=(SPRINGS,),
     )

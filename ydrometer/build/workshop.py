@@ -6,10 +6,12 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from ydrometer.build.line import Between, Line, line
+from ydrometer.build.safe import fingers
 from ydrometer.document.building import Building
 from ydrometer.document.design import Design, Document
 from ydrometer.document.mounting import Mounting, ShaftMount
 from ydrometer.document.stages.assembly import Hands, Loose
+from ydrometer.document.walk import on_drum
 from ydrometer.fit.settings import settings
 from ydrometer.fit.setup import Setup, set_ups
 
@@ -55,6 +57,19 @@ class BuildShop:
         words = self.line.shafts[source]
         return f"each of the {each} motors" if each > 1 else words if words[-1].isdigit() else f"the {words}"
 
+    def on_drum(self, shaft: str) -> bool:
+        """Whether what sits on an engine's shaft sits on the drum of its clutch, which turns without the engine."""
+        return on_drum(self.design, shaft)
+
+    def screws(self, shaft: str) -> float | None:
+        """How long the screws of a shaft's mount are, m, once those too long are cut; None where nobody says."""
+        bolts, plate = self.mount(shaft).bolts, self.fit.plate
+        if bolts is None or bolts.length is None:
+            return None
+        if bolts.depth is None or plate is None or plate.thickness is None:
+            return bolts.length
+        return min(bolts.length, plate.thickness + bolts.depth)
+
     def fastening(self, wheel: str) -> Loose:
         """What holds a wheel on its shaft, by the wheel's name."""
         words = next(sitting.words for sitting in self.line.wheels if sitting.name == wheel)
@@ -88,6 +103,7 @@ class BuildShop:
             mount=tuple(self.bolts(shaft).id for shaft in moved),
             tensioner=said is not None and said.tensioner is not None,
             settings=self.settings.get(path, {}),
+            fingers=fingers(self.design),
             ways=self.ways,
         )
 

@@ -72,6 +72,16 @@ def branch_of(path: str) -> int:
     return int(path.split("[", 1)[1].split("]", 1)[0])
 
 
+def on_drum(design: HasDrive, shaft: str) -> bool:
+    """Whether what sits on a shaft sits on the drum of a clutch, which turns without the engine.
+
+    Args:
+        design: of which it is.
+        shaft: its path.
+    """
+    return ".source" in shaft and design.drive.branches[branch_of(shaft)].clutch is not None
+
+
 def shaft_numbers(design: HasDrive) -> tuple[list[list[int]], list[int]]:
     """Numbers of the shafts of each branch, from its source to where it joins, and of the trunk, from there on.
 

@@ -7,6 +7,7 @@ from itertools import pairwise
 from typing import get_args
 
 from ydrometer.document.mounting import ShaftMount
+from ydrometer.document.walk import on_drum
 from ydrometer.fit.along import NOISE
 from ydrometer.fit.bores import SAME, Answer, Seat, seat
 from ydrometer.fit.clash import Clash, called, mm
@@ -84,7 +85,8 @@ def bores(setup: Setup) -> Iterator[Clash]:
     for wheel in setup.plane.wheels:
         shaft = setup.shaft(wheel.shaft)
         offered = setup.stock.bores.get(wheel.stock_key, ())
-        if shaft.diameter is None or not offered:
+        # On a clutch its bore is that of the drum, of which nobody says anything.
+        if shaft.diameter is None or not offered or on_drum(setup.design, wheel.shaft):
             continue
         seats = [seat(bore, shape, shaft.diameter, shaft.shape) for bore, shape in offered]
         best = min(seats, key=lambda s: get_args(Answer).index(s.answer))

@@ -16,7 +16,6 @@ DAY_S = 24.0 * 3600.0
 CURE = DAY_S
 """s until medium thread locker or retaining compound has its full strength (makers' data sheets: 24 h at 20 degC)."""
 
-FINGERS = "Battery disconnected and motor blocked while hands are in here; turning by hand draws fingers in too."
 EYES = "Eye protection; hold the work in a vice; no gloves near turning parts."
 FUMES = "Air the room and keep it off the skin; its maker's instructions come first."
 GUARD = "Never run it without the guard, nor reach past it."
@@ -82,7 +81,7 @@ class Hands:
         slides: what is moved to set the stage, in words, empty where nothing is; mount: ids of what holds that and is
         loose. tensioner: whether a wheel of its own takes up slack.
         settings: Fit's numbers by name, SI; none where it does not know where the shafts stand.
-        ways: the builder's schools.
+        fingers: the caution where something can be turned, of what the vehicle has. ways: the builder's schools.
     """
 
     path: str
@@ -93,6 +92,7 @@ class Hands:
     mount: tuple[str, ...] = ()
     tensioner: bool = False
     settings: Mapping[str, float] = field(default_factory=dict)
+    fingers: str = "Power off and what turns blocked while hands are in here; turning by hand draws fingers in too."
     ways: Building = field(default_factory=Building)
 
     @property
@@ -150,7 +150,7 @@ def in_line(hands: Hands, how: str, *, after: tuple[str, ...] = ()) -> Job:
         closes=hands.fastenings,
         parts=(hands.path, *hands.names),
         tools=("straight edge", "hex keys"),
-        cautions=(FINGERS,),
+        cautions=(hands.fingers,),
     )
 
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from ydrometer.document.stages import loop_build
-from ydrometer.document.stages.assembly import FINGERS, Hands, Job
+from ydrometer.document.stages.assembly import Hands, Job
 
 
 def jobs(hands: Hands, length: str) -> Iterator[Job]:
@@ -25,7 +25,7 @@ def jobs(hands: Hands, length: str) -> Iterator[Job]:
         title=f"{slack}{nearer}: walk the {f'{length} ' if length else ''}belt on by hand, never with a lever",
         why="A lever breaks the cords where nobody sees it.",
         parts=(hands.path, *hands.names),
-        cautions=(FINGERS,),
+        cautions=(hands.fingers,),
     )
     yield loop_build.straight(hands, after=(f"{hands.path}:walk_on",))
     yield from loop_build.tensioned(hands, *loop_build.judged(hands))

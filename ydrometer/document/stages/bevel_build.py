@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from ydrometer.document.stages.assembly import FINGERS, Hands, Job, Record, in_line
+from ydrometer.document.stages.assembly import Hands, Job, Record, in_line
 
 
 def jobs(hands: Hands) -> Iterator[Job]:
@@ -23,7 +23,7 @@ def jobs(hands: Hands) -> Iterator[Job]:
         why="Each has a place of its own along its shaft; one shim too many on either and they bind or jump.",
         record=Record("play at the large end", "mm"),
         tools=("shims", "feeler gauge"),
-        cautions=(FINGERS,),
+        cautions=(hands.fingers,),
     )
     yield in_line(hands, "with the marks of the large ends", after=(f"{hands.path}:shim",))
     yield Job(
@@ -35,5 +35,5 @@ def jobs(hands: Hands) -> Iterator[Job]:
         parts=(hands.path,),
         title="Turn the bevel gears by hand once round: free everywhere, and a dab of grease on the teeth",
         tools=("grease",),
-        cautions=(FINGERS,),
+        cautions=(hands.fingers,),
     )

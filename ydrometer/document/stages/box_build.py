@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from ydrometer.document.stages.assembly import FINGERS, Hands, Job, Loose, made_fast
+from ydrometer.document.stages.assembly import Hands, Job, Loose, made_fast
 
 
 def jobs(hands: Hands, noun: str, first: str = "") -> Iterator[Job]:
@@ -49,7 +49,7 @@ def jobs(hands: Hands, noun: str, first: str = "") -> Iterator[Job]:
         title=f"Grease the key or spline and push the {noun} and its shafts together: the coupling stays free to slide",
         why="A coupling that is pushed tight loads both bearings.",
         tools=("grease",),
-        cautions=(FINGERS,),
+        cautions=(hands.fingers,),
     )
     yield Job(
         place=path,
@@ -70,5 +70,5 @@ def jobs(hands: Hands, noun: str, first: str = "") -> Iterator[Job]:
         after=(f"{path}:tighten",),
         parts=(path,),
         title=f"Turn the output of the {noun} by hand: even, without a hard place",
-        cautions=(FINGERS,),
+        cautions=(hands.fingers,),
     )

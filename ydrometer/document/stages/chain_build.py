@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from ydrometer.document.stages import loop_build
-from ydrometer.document.stages.assembly import EYES, FINGERS, Hands, Job, Record
+from ydrometer.document.stages.assembly import EYES, Hands, Job, Record
 
 
 def jobs(hands: Hands, links: int | None) -> Iterator[Job]:
@@ -37,7 +37,7 @@ def jobs(hands: Hands, links: int | None) -> Iterator[Job]:
         why="An open end that leads catches on something and comes off.",
         parts=(hands.path, *hands.names),
         tools=("pliers",),
-        cautions=(EYES, FINGERS),
+        cautions=(EYES, hands.fingers),
     )
     yield loop_build.straight(hands, after=(f"{hands.path}:walk_on",))
     sag = hands.setting("sag", "it hangs through by {} at mid-span where it is tightest")

@@ -12,7 +12,7 @@ from ydrometer.base import reading
 from ydrometer.base.labels import labelled, strength
 from ydrometer.base.tables import efficiencies
 from ydrometer.document.stages import box_build, fields
-from ydrometer.document.stages.assembly import FINGERS, Hands, Job
+from ydrometer.document.stages.assembly import Hands, Job
 from ydrometer.document.stages.box import Box
 from ydrometer.document.stages.bring import BOXES, Bring
 from ydrometer.document.stages.inside import WALL, BoxPart, Inside
@@ -119,7 +119,7 @@ class Cycloidal(Box):
             parts=(hands.path,),
             title=f"Turn the input of the {self.noun} {self.lobes} times round: its output turns once, the other way",
             why="Another count is another disc, and the vehicle has another top speed.",
-            cautions=(FINGERS,),
+            cautions=(hands.fingers,),
         )
 
 

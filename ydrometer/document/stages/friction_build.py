@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from ydrometer.document.stages.assembly import FINGERS, Hands, Job, Record, in_line, tightened
+from ydrometer.document.stages.assembly import Hands, Job, Record, in_line, tightened
 
 
 def jobs(hands: Hands, press_force: float) -> Iterator[Job]:
@@ -22,7 +22,7 @@ def jobs(hands: Hands, press_force: float) -> Iterator[Job]:
         parts=(hands.path, *hands.names),
         title=f"Clean both rims dry and bring the {hands.driver} up to the {hands.driven}, all loose",
         why="A film of oil halves the grip.",
-        cautions=(FINGERS,),
+        cautions=(hands.fingers,),
     )
     yield in_line(hands, "so that the rims touch over their whole width", after=(f"{hands.path}:clean",))
     yield Job(
@@ -35,7 +35,7 @@ def jobs(hands: Hands, press_force: float) -> Iterator[Job]:
         record=Record("force that presses them together", "N"),
         parts=(hands.path,),
         tools=("spring scale",),
-        cautions=(FINGERS,),
+        cautions=(hands.fingers,),
     )
     if hands.slides:
         yield tightened(hands, f"{hands.path}:press")

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from ydrometer.document.stages.assembly import FINGERS, Hands, Job, Record, in_line, mm, tightened
+from ydrometer.document.stages.assembly import Hands, Job, Record, in_line, mm, tightened
 
 TOOLS = {"paper": ("paper strip",), "rim": ("dial or feeler gauge",), "ear": ()}
 
@@ -22,7 +22,7 @@ def jobs(hands: Hands) -> Iterator[Job]:
         minutes=10,
         title=f"Bring the {' and the '.join(hands.wheels)} into mesh, all loose, and turn them by hand once round",
         parts=(hands.path, *hands.names),
-        cautions=(FINGERS,),
+        cautions=(hands.fingers,),
     )
     yield in_line(hands, "by their faces", after=(f"{hands.path}:mesh",))
     yield _played(hands)
@@ -40,7 +40,7 @@ def jobs(hands: Hands) -> Iterator[Job]:
         why="Tightening moves it, and a wheel that runs out is tight at one place and loose at the other.",
         record=Record("play at the pitch circle, where it is least", "mm"),
         parts=(hands.path,),
-        cautions=(FINGERS,),
+        cautions=(hands.fingers,),
     )
 
 
@@ -58,7 +58,7 @@ def _played(hands: Hands) -> Job:
         record=Record("play at the pitch circle", "mm"),
         parts=(hands.path,),
         tools=TOOLS[hands.ways.backlash],
-        cautions=(FINGERS,),
+        cautions=(hands.fingers,),
     )
 
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from ydrometer.document.stages.assembly import FINGERS, GUARD, Hands, Job, Record, in_line, tightened
+from ydrometer.document.stages.assembly import GUARD, Hands, Job, Record, in_line, tightened
 
 
 def straight(hands: Hands, *, after: tuple[str, ...]) -> Job:
@@ -41,7 +41,7 @@ def tensioned(hands: Hands, how: str, what: Record | None, tools: tuple[str, ...
         record=what,
         parts=(hands.path,),
         tools=tools,
-        cautions=(FINGERS,),
+        cautions=(hands.fingers,),
     )
     last = f"{hands.path}:tension"
     if hands.slides:
@@ -58,7 +58,7 @@ def tensioned(hands: Hands, how: str, what: Record | None, tools: tuple[str, ...
         why="It settles in the first turns.",
         record=what,
         tools=tools,
-        cautions=(FINGERS,),
+        cautions=(hands.fingers,),
     )
 
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from ydrometer.document.stages import box_build
-from ydrometer.document.stages.assembly import FINGERS, Hands, Job
+from ydrometer.document.stages.assembly import Hands, Job
 
 
 def jobs(hands: Hands, speeds: int) -> Iterator[Job]:
@@ -25,5 +25,5 @@ def jobs(hands: Hands, speeds: int) -> Iterator[Job]:
         parts=(hands.path,),
         title=f"Engage each of its {speeds} gears by hand while turning, and neutral between: the lever reaches all",
         why="A lever that stops short lets a gear jump out under load.",
-        cautions=(FINGERS,),
+        cautions=(hands.fingers,),
     )

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from ydrometer.document.stages import loop_build
-from ydrometer.document.stages.assembly import FINGERS, Hands, Job
+from ydrometer.document.stages.assembly import Hands, Job
 
 
 def jobs(hands: Hands, *, crossed: bool) -> Iterator[Job]:
@@ -26,7 +26,7 @@ def jobs(hands: Hands, *, crossed: bool) -> Iterator[Job]:
         title=f"Wipe the grooves dry, {slack}{nearer}, and lay the V-belt on {way}",
         why="Oil in a groove slips, and a lever breaks the cords.",
         parts=(hands.path, *hands.names),
-        cautions=(FINGERS,),
+        cautions=(hands.fingers,),
     )
     yield loop_build.straight(hands, after=(f"{hands.path}:walk_on",))
     yield from loop_build.tensioned(hands, *loop_build.judged(hands))
