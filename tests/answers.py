@@ -87,8 +87,8 @@ def _build(document: Document) -> dict[str, Any]:
     shown = [build_shown(document, Site(BenchKnown(), NOON))]
     entries: list[Entry] = []
     while shown[-1].next:
-        at = NOON + timedelta(days=len(shown))
-        entries.append(Entry(shown[-1].next[0], "done", at, "ada"))
+        at, step = NOON + timedelta(days=len(shown)), next(s for s in shown[0].steps if s.id == shown[-1].next[0])
+        entries.append(Entry(step.id, "done", at, "ada", made_from=tuple(step.made_from)))
         shown.append(build_shown(document, Site(BenchKnown(), at, tuple(entries))))
     after = [
         {
@@ -99,7 +99,9 @@ def _build(document: Document) -> dict[str, Any]:
         }
         for entry, then in zip(entries, shown[1:], strict=True)
     ]
-    return {"shown": shown[0], "after": after}
+    other = design.read(changed({"drive.branches.0.stages.0.driver_teeth": 17}, MOUNTED))
+    touched = build_shown(other, Site(BenchKnown(), at, tuple(entries)))
+    return {"shown": shown[0], "after": after, "touched": touched}
 
 
 def _options(document: dict[str, Any]) -> Options:

@@ -53,6 +53,7 @@ class NewEntry:
     reason: str = ""
     about: str = ""
     title: str = ""
+    made_from: Sequence[str] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -119,6 +120,7 @@ def _step_entry(user: User, vehicle: Vehicle, new: NewEntry) -> StepEntry:
         reason=new.reason,
         about=new.about,
         title=new.title,
+        made_from=list(new.made_from),
         author=user,
     )
 

@@ -85,6 +85,9 @@ class EntrySerializer(serializers.Serializer[Any]):
     reason = serializers.CharField(max_length=1000, required=False, allow_blank=True, default="")
     about = serializers.CharField(max_length=1000, required=False, allow_blank=True, default="")
     title = serializers.CharField(max_length=1000, required=False, allow_blank=True, default="")
+    made_from = serializers.ListField(
+        child=serializers.CharField(max_length=400), required=False, max_length=200, default=list
+    )
 
 
 class EntriesSerializer(serializers.Serializer[Any]):

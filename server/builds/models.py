@@ -27,7 +27,7 @@ class Build(models.Model):
 class StepEntry(models.Model):
     """What somebody has said of a step; none is ever changed, the last one holds. Sent twice it is one.
 
-    `at` is when it was said, on the device; `about` and `title` what the step was then.
+    `at` is when it was said, on the device; `about`, `title` and `made_from` what the step was then.
     """
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
@@ -41,6 +41,7 @@ class StepEntry(models.Model):
     reason = models.TextField(blank=True, default="")
     about = models.TextField(blank=True, default="")
     title = models.TextField(blank=True, default="")
+    made_from = models.JSONField(default=list)
     author = models.ForeignKey(settings.AUTH_USER_MODEL, models.SET_NULL, null=True, related_name="+")
     came_at = models.DateTimeField(auto_now_add=True)
 

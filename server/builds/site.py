@@ -135,6 +135,7 @@ def entry_of(entry: StepEntry, clock: Clock) -> Entry:
         reason=entry.reason,
         about=entry.about,
         title=entry.title,
+        made_from=tuple(entry.made_from),
     )
 
 

@@ -134,6 +134,7 @@ def _ticked(user: User, vehicle: Vehicle, step: Step, at: datetime) -> StepEntry
         minutes=round(SLOWLY * step.minutes),
         about=step.about,
         title=step.title,
+        made_from=list(step.made_from),
     )
 
 

@@ -3,6 +3,7 @@ from dataclasses import replace
 from datetime import datetime, timedelta
 from typing import Any
 
+from tests.answers import MOUNTED
 from tests.core.designs import changed
 from ydrometer.build.progress import Held as Reason
 from ydrometer.build.progress import Tick, conditions, held_back, ledger, ready, rechecks, touched
@@ -27,7 +28,7 @@ MOTOR = "drive.branches[0].source"
 
 
 def ticked(*ids: str, steps: list[Step] = STEPS) -> dict[str, Tick]:
-    return {step.id: Tick(AT, step.about, step.title) for step in steps if step.id in ids}
+    return {step.id: Tick(AT, step.about, step.title, step.made_from) for step in steps if step.id in ids}
 
 
 def up_to(last: str) -> list[str]:
@@ -95,25 +96,77 @@ class Ready(unittest.TestCase):
         self.assertEqual(next_steps[-1], "drive.stages[0]:stack")
 
 
+def why(document: dict[str, Any], done: dict[str, Tick], opened: dict[str, datetime] | None = None) -> dict[str, str]:
+    """What a design says of steps that were done for another one."""
+    return {entry.step: entry.why for entry in touched(steps_of(shop(document)), done, opened or {})}
+
+
 class ChangedDesign(unittest.TestCase):
     def test_says_for_what_a_step_was_done_and_what_has_to_be_opened(self) -> None:
         done = ticked(*up_to(f"{GEARS}:tighten"))
         now = steps_of(shop(changed({"drive.units": 1, "drive.branches.0.stages.0.driver_teeth": 17})))
-        rows = {one.step: one for one in touched(now, done)}
-        self.assertEqual(rows[f"{MOTOR}:wheel"].was, "15-tooth gear")
-        self.assertEqual(rows[f"{MOTOR}:wheel"].now, "17-tooth gear")
+        rows = {entry.step: entry for entry in touched(now, done, {})}
+        self.assertEqual(
+            rows[f"{MOTOR}:wheel"].why, "Done for 15-tooth gear, 1 mm teeth; now 17-tooth gear, 1 mm teeth"
+        )
         self.assertEqual(rows[f"{GEARS}:mesh"].again[0], f"{GEARS}:tighten")
         self.assertIn(f"{GEARS}:play", rows, "its numbers are the same, and it has to be set again")
         self.assertNotIn(f"{GEARS}:bearings", rows)
         self.assertNotIn(f"{GEARS}:stack", rows, "its wheels are the same")
 
     def test_an_unrelated_change_touches_nothing(self) -> None:
-        now = steps_of(shop(changed({"drive.units": 1, "name": "Other"})))
-        self.assertEqual(touched(now, ticked(*BY_ID)), [])
+        self.assertEqual(why(changed({"drive.units": 1, "name": "Other"}), ticked(*BY_ID)), {})
 
-    def test_numbers_alone_are_told_by_their_titles(self) -> None:
-        done = {f"{GEARS}:play": replace(ticked(f"{GEARS}:play")[f"{GEARS}:play"], title="Set the play: 0.1 mm")}
-        self.assertEqual(touched(STEPS, done)[0].was, "Set the play: 0.1 mm")
+    def test_a_second_unit_is_no_change_of_the_first(self) -> None:
+        alone = ticked(*(id_ for id_ in BY_ID if not id_.startswith(("vehicle", "drive.supply"))))
+        self.assertEqual(why(changed({"drive.units": 2}), alone), {})
+
+    def test_a_drilled_plate_whose_axle_moved_is_told(self) -> None:
+        plated = {**MOUNTED, "drive": {**MOUNTED["drive"], "units": 1}}
+        steps = steps_of(shop(plated))
+        moved = changed({"fit.shafts.2.at": ["276 mm", "48 mm"]}, plated)
+        told = why(moved, ticked(*(step.id for step in steps), steps=steps))
+        self.assertEqual(told["fit.plate:drill"], "Done for axle at 264, 48 mm; now axle at 276, 48 mm")
+        self.assertIn("drive.stages[0]:bearings", told)
+        self.assertIn("drive.stages[0]:tension", told)
+        self.assertNotIn("drive.stages[0]:stack", told, "what is on it stays")
+
+    def test_each_number_that_something_is_made_from_is_compared(self) -> None:
+        plated = {**MOUNTED, "drive": {**MOUNTED["drive"], "units": 1}}
+        steps = steps_of(shop(plated))
+        done = ticked(*(step.id for step in steps), steps=steps)
+        for changes, step in (
+            ({"fit.plate.thickness": "4 mm"}, "fit.plate:drill"),
+            ({"fit.plate.hole": "6 mm"}, "fit.plate:drill"),
+            ({"fit.shafts.1.opening": "22 mm"}, f"{GEARS}:bearings"),
+            ({"fit.shafts.1.diameter": "10 mm"}, f"{GEARS}:try"),
+            ({"drive.stages.0.belt_teeth": 90}, "drive.stages[0]:walk_on"),
+            ({"drive.stages.0.width": "25 mm"}, "drive.stages[0]:try"),
+            ({"drive.supply.open_circuit_voltage": "22.2 V"}, "drive.supply:charge"),
+            ({"vehicle.wheel_diameter": "150 mm"}, "vehicle:road_wheels"),
+            ({"drive.branches.0.controller.current_limit": "30 A"}, "drive.branches[0].controller:set"),
+        ):
+            self.assertIn(step, why(changed(changes, plated), done), changes)
+
+    def test_after_a_change_locker_look_over_first_run_and_signature_come_again(self) -> None:
+        told = why(changed({"drive.units": 1, "drive.branches.0.stages.0.driver_teeth": 17}), ticked(*BY_ID))
+        for step in ("locker", "look_over", "first_run", "recheck_5_min", "recheck_1_h", "sign_off"):
+            self.assertIn("The design has changed since, at ", told[f"vehicle:{step}"])
+        self.assertNotIn("drive.supply:fuse", told)
+
+    def test_what_stands_on_a_step_that_was_opened_again_is_told(self) -> None:
+        later = AT + timedelta(hours=1)
+        told = why(changed({"drive.units": 1}), ticked(*BY_ID), {f"{GEARS}:line_up": later})
+        self.assertEqual(told[f"{GEARS}:tighten"], f"Opened again since: “{BY_ID[f'{GEARS}:line_up'].title}”")
+        self.assertIn("vehicle:sign_off", told)
+        self.assertNotIn(f"{GEARS}:line_up", told)
+        self.assertNotIn(f"{GEARS}:mesh", told)
+
+    def test_of_a_tick_without_its_numbers_parts_and_title_are_compared(self) -> None:
+        old = {id_: Tick(AT, BY_ID[id_].about, BY_ID[id_].title) for id_ in BY_ID}
+        self.assertEqual(why(changed({"drive.units": 1}), old), {})
+        old[f"{GEARS}:play"] = replace(old[f"{GEARS}:play"], title="Set the play: 0.1 mm")
+        self.assertIn("Set the play: 0.1 mm", why(changed({"drive.units": 1}), old)[f"{GEARS}:play"])
 
 
 class Rechecks(unittest.TestCase):

@@ -123,9 +123,45 @@ class Ticks(BuildCase):
         teeth = {"drive.units": 1, "drive.branches.0.stages.0.driver_teeth": 17}
         save_revision(self.people["owner"], self.vehicle, 2, changed(teeth))
         step_rows = self.steps()[f"{MOTOR}:wheel"]
-        self.assertEqual(
-            (step_rows["done"], step_rows["was"], step_rows["now"]), (True, "15-tooth gear", "17-tooth gear")
-        )
+        self.assertTrue(step_rows["done"])
+        self.assertEqual(step_rows["once_more"], "Done for 15-tooth gear; now 17-tooth gear")
+
+    def signed(self) -> tuple[bool, str]:
+        """Everything is done and signed; whether the signature stands, and what took it."""
+        shown = self.get("owner")["shown"]
+        sign = next(step for step in shown["steps"] if step["id"] == "vehicle:sign_off")
+        self.assertEqual(sign["done"], shown["signed_at"] is not None)
+        return sign["done"], sign["once_more"] or " ".join(reason["words"] for reason in sign["held"])
+
+    def sign(self) -> None:
+        steps, long_ago = self.steps(), timezone.now() - timedelta(days=9)
+        for number, (id_, step) in enumerate(steps.items()):
+            at = (long_ago + timedelta(hours=2 * number)).isoformat()
+            made = {"made_from": step["made_from"], "about": step["about"], "title": step["title"], "reason": "x"}
+            self.assertEqual(self.say("owner", {**entry(id_, **made), "at": at}), [])
+
+    def test_a_signature_is_of_a_state(self) -> None:
+        tighten = f"{GEARS}:tighten"
+        self.sign()
+        self.assertEqual(self.signed(), (True, ""))
+        self.say("owner", entry(tighten, "undone", reason="a bolt was missing"))
+        stands, why = self.signed()
+        self.assertFalse(stands)
+        self.assertIn("Tighten the motor", why)
+        # Done again, what stands on it has to be looked at again, and then signed again.
+        self.say("owner", entry(tighten, made_from=self.steps()[tighten]["made_from"]))
+        self.assertFalse(self.signed()[0])
+        self.assertIn("Opened again since: “Tighten the motor", self.steps()["vehicle:look_over"]["once_more"])
+        self.assertEqual(self.steps()[f"{GEARS}:mesh"]["once_more"], "")
+
+    def test_a_change_of_the_design_takes_a_signature(self) -> None:
+        self.sign()
+        teeth = {"drive.units": 1, "drive.branches.0.stages.0.driver_teeth": 17}
+        save_revision(self.people["owner"], self.vehicle, 2, changed(teeth))
+        stands, why = self.signed()
+        self.assertFalse(stands)
+        self.assertIn("The design has changed since", why)
+        self.assertIn("The design has changed since", self.steps()["vehicle:first_run"]["once_more"])
 
     def test_turns_counted_in_the_air_are_a_run(self) -> None:
         self.say("owner", entry("vehicle:spin", value="1400", reason="on the stand"))

@@ -6,14 +6,13 @@ from collections.abc import Iterator
 
 from ydrometer.build import wiring
 from ydrometer.build.safe import FUEL, has_brakes, has_engine, look, running
+from ydrometer.build.step import RECHECK, SIGNED
 from ydrometer.build.workshop import BuildShop
 from ydrometer.document.stages.assembly import CURE, FUMES, Job, Record
 from ydrometer.document.walk import branch_of
 from ydrometer.evaluation.evaluate import evaluate
 from ydrometer.evaluation.result import in_rpm
 
-RECHECK = "recheck"
-"""The kind of steps that look again at all that was closed and set."""
 SPIN = "vehicle:spin"
 """The step that counts the wheel's turns in the air."""
 FIRST_S, HOUR_S = 5 * 60.0, 60 * 60.0
@@ -111,7 +110,7 @@ def jobs(shop: BuildShop, before: tuple[str, ...]) -> Iterator[Job]:
     yield Job(
         place="vehicle",
         verb="look_over",
-        kind="check",
+        kind="look_over",
         minutes=15,
         after=before,
         title="Go along the line with a lamp: nothing loose, nothing left in belts or gears, every guard on",
@@ -254,7 +253,7 @@ def _on_the_ground(shop: BuildShop) -> Iterator[Job]:
     yield Job(
         place="vehicle",
         verb="sign_off",
-        kind="sign_off",
+        kind=SIGNED,
         minutes=5,
         after=("vehicle:recheck_1_h",),
         title="Sign it off: nothing is loose, and what was found is written down",

@@ -8,20 +8,22 @@ from dataclasses import dataclass
 from datetime import datetime, timedelta
 
 from ydrometer.build.order import before
-from ydrometer.build.step import Step
+from ydrometer.build.step import COMES_AGAIN, SIGNED, Step
 
 _NUMBERS = re.compile(r"\d+(?:\.\d+)?")
-SIGNED = "sign_off"
-"""The kind of step that asks for an empty ledger."""
+_UNIT = re.compile(r" \((?:unit \d+|on each of the \d+ units)\)$")
 
 
 @dataclass(frozen=True, slots=True)
 class Tick:
-    """That a step was done: when, for which wheels and stages (`about`), under which title."""
+    """That a step was done: when, for which wheels and stages (`about`), under which title, made from which numbers;
+    ticks of before these were kept have none.
+    """
 
     at: datetime
     about: str
     title: str
+    made_from: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -64,16 +66,15 @@ class Held:
 
 @dataclass(frozen=True, slots=True)
 class Touched:
-    """A step that was done for something else than the design has now.
+    """A step that was done, and has to be done once more.
 
     Attributes:
-        step: its id. was, now: for what it was done, and what it would be done for. again: ids of done steps behind it
-        that would have to be done once more, the last one first, to get there.
+        step: its id. why: the design has other numbers now, or something that it stands on was opened again; in words.
+        again: ids of done steps behind it that would have to be done once more, the last one first, to get there.
     """
 
     step: str
-    was: str
-    now: str
+    why: str
     again: tuple[str, ...]
 
 
@@ -169,36 +170,64 @@ def ready(wanted: Mapping[str, Sequence[Condition]], done: Mapping[str, Tick], n
     return sorted(free, key=lambda step: max(waits[step], default=now))
 
 
-def touched(steps: Sequence[Step], done: Mapping[str, Tick]) -> list[Touched]:
-    """Steps that were done for something else than the design has now, with what has to be opened again to get there.
+def touched(steps: Sequence[Step], done: Mapping[str, Tick], opened: Mapping[str, datetime]) -> list[Touched]:
+    """Steps that were done for something else than the design has now, that stand on what was opened again, or that
+    come again after any change; with what has to be opened again to get there.
 
     Args:
         steps: of the design as it is.
         done: by the ids of steps, that they are done.
+        opened: when a step that had been done was last undone, or done for something else.
     """
     earlier = before(steps)
-    return [
-        Touched(step.id, was, now, tuple(_behind(step, steps, earlier, done)))
-        for step in steps
-        if step.id in done
-        for was, now in _differs(step, done[step.id])
-    ]
+    titles = {step.id: step.title for step in steps}
+    changed = {step.id: why for step in steps if step.id in done for why in _differs(step, done[step.id])}
+    rows = []
+    for step in steps:
+        if step.id not in done:
+            continue
+        stands_on = [id for id in titles if id in earlier[step.id]]
+        why = changed.get(step.id) or _upset(step, stands_on, done[step.id].at, changed, opened, titles)
+        if why:
+            rows.append(Touched(step.id, why, tuple(_behind(step, steps, earlier, done))))
+    return rows
 
 
-def _differs(step: Step, tick: Tick) -> Iterator[tuple[str, str]]:
-    """For what a step was done and for what it would be now: parts that took the place of others, else other numbers.
+def _upset(
+    step: Step,
+    stands_on: Sequence[str],
+    at: datetime,
+    changed: Collection[str],
+    opened: Mapping[str, datetime],
+    titles: Mapping[str, str],
+) -> str:
+    """Why a step whose own numbers are the same has to be done once more; empty where it has not."""
+    since = next((id for id in stands_on if id in opened and opened[id] > at), "")
+    if since:
+        return f"Opened again since: “{titles[since]}”"
+    other = next((id for id in stands_on if id in changed), "") if step.kind in COMES_AGAIN else ""
+    return f"The design has changed since, at “{titles[other]}”" if other else ""
 
-    Words alone do not count: they may be put better without anything having changed at the bench.
+
+def _differs(step: Step, tick: Tick) -> Iterator[str]:
+    """For which numbers a step was done and which the design has now.
+
+    Words alone do not count: they may be put better without anything having changed at the bench. Of a tick of which
+    no numbers were kept, its parts and the numbers in its title are compared.
     """
-    was, now = tick.about.split(", "), step.about.split(", ")
-    gone, new = (
-        [was_made for was_made in was if was_made not in now],
-        [is_made for is_made in now if is_made not in was],
-    )
-    if gone and new and tick.about:
-        yield ", ".join(gone), ", ".join(new)
-    elif tick.title and _NUMBERS.findall(tick.title) != _NUMBERS.findall(step.title):
-        yield tick.title, step.title
+    was, now = tick.made_from, step.made_from
+    if not was:
+        was, now = tuple(filter(None, tick.about.split(", "))), tuple(filter(None, step.about.split(", ")))
+        if set(was) == set(now) and tick.title and _numbers(tick.title) != _numbers(step.title):
+            was, now = (tick.title,), (step.title,)
+    gone, new = [fact for fact in was if fact not in now], [fact for fact in now if fact not in was]
+    if gone or (new and was):
+        yield f"Done for {', '.join(gone) or 'less'}; now {', '.join(new) or 'without'}"
+
+
+def _numbers(title: str) -> list[str]:
+    """The numbers in a title, but for that of its unit."""
+    return _NUMBERS.findall(_UNIT.sub("", title))
 
 
 def _behind(

@@ -8,6 +8,12 @@ from ydrometer.document.stages.assembly import Loose, Record
 
 POWERED = ("power", "run")
 """Kinds of steps for which nothing may be loose."""
+RECHECK = "recheck"
+"""The kind of steps that look again at all that was closed and set."""
+SIGNED = "sign_off"
+"""The kind of step that asks for an empty ledger, and is of one state alone."""
+COMES_AGAIN = ("locker", "guard", "look_over", "run", RECHECK, SIGNED)
+"""Kinds of steps that are done once more after any change before them."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -19,7 +25,8 @@ class Step:
         title, why: what to do, with its numbers. kind: of work. place: of the design. unit: from 1, 0 for all at once.
         needs: ids of steps before it. opens: what it leaves loose. closes: ids of that.
         buries: ids of steps that nobody can do after it. wait: s after it, before what needs it.
-        parts: paths of the design that it handles. about: the same in words. tools, cautions: in words.
+        parts: paths of the design that it handles. about: the same in words.
+        made_from: the design's numbers about them, see `facts`. tools, cautions: in words.
         minutes: of work. record: what it measures; None where nothing is.
     """
 
@@ -37,6 +44,7 @@ class Step:
     wait: float = 0.0
     parts: tuple[str, ...] = ()
     about: str = ""
+    made_from: tuple[str, ...] = ()
     tools: tuple[str, ...] = ()
     record: Record | None = None
     cautions: tuple[str, ...] = ()

@@ -6,6 +6,7 @@ from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import replace
 
 from ydrometer.build import motors, plates, power, shafts, wiring
+from ydrometer.build.facts import facts
 from ydrometer.build.order import in_order
 from ydrometer.build.step import Step
 from ydrometer.build.workshop import BuildShop
@@ -42,7 +43,7 @@ def steps_of(shop: BuildShop, making: Sequence[Job] = ()) -> list[Step]:
     of_vehicle = [job for job in making if job not in of_unit]
     wheels = _needing_parts([*of_vehicle, power.road_wheels(), *power.brakes(shop)], of_vehicle)
     whole = [*wheels, *wiring.jobs(shop), *power.jobs(shop, (*ready, *power.before_power(shop)))]
-    return in_order(_linked(each, whole, shop.design.drive.units, _words(shop)))
+    return in_order(_linked(shop, each, whole))
 
 
 def _stages(shop: BuildShop) -> Iterator[Job]:
@@ -81,16 +82,18 @@ def _locked(jobs: Iterable[Job], once: Sequence[Job]) -> Iterator[Job]:
         yield replace(job, after=every) if job.kind == "locker" else job
 
 
-def _linked(each: Sequence[Job], whole: Sequence[Job], units: int, words: dict[str, str]) -> list[Step]:
+def _linked(shop: BuildShop, each: Sequence[Job], whole: Sequence[Job]) -> list[Step]:
     """Steps of all units: what one unit refers to is its own, what the vehicle refers to is that of every unit."""
+    units, words = shop.design.drive.units, _words(shop)
+    made_from = {job.id: facts(shop, job.kind, job.parts) for job in (*each, *whole)}
     numbers = range(1, units + 1) if 1 < units <= MOST_UNITS else (0,)
     alone: dict[str, tuple[str, ...]] = {job.id: (job.id,) for job in whole}
     steps = []
     for number in numbers:
         of_unit = {job.id: (_of_unit(job.id, number),) for job in each}
-        steps += [_step(job, number, units, {**alone, **of_unit}, words) for job in each]
+        steps += [_step(job, number, units, {**alone, **of_unit}, words, made_from[job.id]) for job in each]
     every = {job.id: tuple(_of_unit(job.id, number) for number in numbers) for job in each}
-    return steps + [_step(job, 0, 1, alone | every, words) for job in whole]
+    return steps + [_step(job, 0, 1, alone | every, words, made_from[job.id]) for job in whole]
 
 
 def _of_unit(id: str, number: int) -> str:
@@ -98,7 +101,14 @@ def _of_unit(id: str, number: int) -> str:
     return f"{id}@{number}" if number > 1 else id
 
 
-def _step(job: Job, unit: int, units: int, ids: Mapping[str, tuple[str, ...]], words: dict[str, str]) -> Step:
+def _step(
+    job: Job,
+    unit: int,
+    units: int,
+    ids: Mapping[str, tuple[str, ...]],
+    words: dict[str, str],
+    made_from: tuple[str, ...],
+) -> Step:
     needs = dict.fromkeys(id for after in (*job.after, *job.buries) for id in ids.get(after, ()))
     suffix = f" (unit {unit})" if unit else f" (on each of the {units} units)" if units > 1 else ""
     return Step(
@@ -118,6 +128,7 @@ def _step(job: Job, unit: int, units: int, ids: Mapping[str, tuple[str, ...]], w
         wait=job.wait,
         parts=tuple(dict.fromkeys(job.parts)),
         about=", ".join(dict.fromkeys(words[part] for part in job.parts if part in words)),
+        made_from=made_from,
         tools=job.tools,
         record=job.record,
         cautions=job.cautions,

@@ -12,9 +12,7 @@ from ydrometer.build.making import jobs
 from ydrometer.build.own import with_own
 from ydrometer.build.parts_list import PartsList, makings
 from ydrometer.build.plan import pace, paced
-from ydrometer.build.power import RECHECK
 from ydrometer.build.progress import (
-    SIGNED,
     Condition,
     Tick,
     Touched,
@@ -25,7 +23,7 @@ from ydrometer.build.progress import (
     rechecks,
     touched,
 )
-from ydrometer.build.step import Step
+from ydrometer.build.step import RECHECK, SIGNED, Step
 from ydrometer.build.steps import steps_of
 from ydrometer.build.workshop import workshop
 from ydrometer.document.design import Document
@@ -42,7 +40,7 @@ class Entry:
 
     Attributes:
         step: its id. doing. at, by: when and who. minutes: that it took; None where nobody says so. value: that was
-        measured, as typed. note, reason: in words. about, title: of the step, when it was done.
+        measured, as typed. note, reason: in words. about, title, made_from: of the step, when it was done.
     """
 
     step: str
@@ -55,6 +53,7 @@ class Entry:
     reason: str = ""
     about: str = ""
     title: str = ""
+    made_from: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -125,9 +124,9 @@ class StepShown:
         marks: what of the drawing it handles. looks: what is looked at again in it, or of a signature what was done
         though it was held back. opens: what it leaves loose. by, at, took, value, note, reason: what was said of it
         last. later: why not now, empty where nobody has said so. conditions: what has to be so before it, for a device
-        that has no connection. held: what of it is not so. was, now, again: where the design has changed under it: for
-        what it was done, for what it would be now, and ids of steps to be opened again. found: of inspections, the
-        newest first. start: planned. critical: on the longest way.
+        that has no connection. held: what of it is not so. made_from: the design's numbers that it is about. once_more:
+        why it has to be done again, empty where it has not; again: ids of steps to be opened for that. found: of
+        inspections, the newest first. start: planned. critical: on the longest way.
     """
 
     id: str
@@ -156,8 +155,8 @@ class StepShown:
     later: str
     conditions: list[Condition]
     held: list[Reason]
-    was: str
-    now: str
+    made_from: list[str]
+    once_more: str
     again: list[str]
     found: list[str]
     photos: list[str]
@@ -222,20 +221,25 @@ def build_shown(document: Document, site: Site) -> BuildShown:
     steps, wanted = built.steps, conditions(built.steps)
     last = {entry.step: entry for entry in site.entries}
     done = _ticks(site.entries)
+    changed = _changed(steps, done, site.entries)
+    signed = next((step.id for step in steps if step.kind == SIGNED and step.id in done), "")
+    if signed and (signed in changed or held_back(wanted[signed], done, site.now)):
+        del done[signed]
+    standing = _standing(done, changed)
     known = {step.id: step for step in steps}
     taken = [(e.minutes, known[e.step].minutes) for e in last.values() if e.minutes and e.step in known]
     factor = pace(taken)
     days = planned(paced(steps, factor), built.parts, site.bench, site.now, done)
     return BuildShown(
-        steps=_shown(built, site, last, done, wanted, days),
-        next=ready(wanted, done, site.now),
+        steps=_shown(built, site, last, done, wanted, changed, days),
+        next=ready(wanted, standing, site.now),
         loose=[LooseShown(entry.id, entry.words, entry.opened_by, entry.closed_by) for entry in ledger(steps, done)],
         plan=days_shown(days),
         pace=factor,
         judged=len(taken),
         done=sum(step.id in done for step in steps),
-        signed_at=last["vehicle:sign_off"].at if "vehicle:sign_off" in done else None,
-        signed_by=last["vehicle:sign_off"].by if "vehicle:sign_off" in done else "",
+        signed_at=last[signed].at if signed in done else None,
+        signed_by=last[signed].by if signed in done else "",
     )
 
 
@@ -248,13 +252,44 @@ def refused(steps: Sequence[Step], entries: Sequence[Entry], step: str, at: date
         step: its id; of one that the design does not have, nothing is said: it was ticked before a change.
         at: when it was done, local time.
     """
-    return _reasons(conditions(steps).get(step, ()), _ticks(entries), at)
+    done = _ticks(entries)
+    return _reasons(conditions(steps).get(step, ()), _standing(done, _changed(steps, done, entries)), at)
 
 
 def _ticks(entries: Sequence[Entry]) -> dict[str, Tick]:
     """What was done, by the last that was said of each step."""
     last = {entry.step: entry for entry in entries}
-    return {e.step: Tick(e.at, e.about, e.title) for e in last.values() if e.doing == "done"}
+    return {e.step: Tick(e.at, e.about, e.title, e.made_from) for e in last.values() if e.doing == "done"}
+
+
+def _changed(steps: Sequence[Step], done: Mapping[str, Tick], entries: Sequence[Entry]) -> dict[str, Touched]:
+    """Steps that have to be done once more, by their ids."""
+    return {change.step: change for change in touched(steps, done, _opened(entries))}
+
+
+def _standing(done: Mapping[str, Tick], changed: Collection[str]) -> dict[str, Tick]:
+    """What is done and has not to be done once more: on that alone others may stand."""
+    return {id: tick for id, tick in done.items() if id not in changed}
+
+
+def _opened(entries: Sequence[Entry]) -> dict[str, datetime]:
+    """When a step that had been done was last undone, or done for something else."""
+    opened: dict[str, datetime] = {}
+    before: dict[str, Entry] = {}
+    for entry in entries:
+        known = before.get(entry.step)
+        if known is not None and (entry.doing == "undone" or _is_other(known, entry)):
+            opened[entry.step] = entry.at
+        if entry.doing == "done":
+            before[entry.step] = entry
+    return opened
+
+
+def _is_other(known: Entry, entry: Entry) -> bool:
+    """Whether a step that was done has been done for something else, as far as both say for what."""
+    if entry.doing != "done" or not (known.made_from and entry.made_from):
+        return False
+    return known.made_from != entry.made_from
 
 
 def _reasons(wanted: Sequence[Condition], done: Mapping[str, Tick], now: datetime) -> list[Reason]:
@@ -267,11 +302,12 @@ def _shown(
     last: Mapping[str, Entry],
     done: Mapping[str, Tick],
     wanted: Mapping[str, Sequence[Condition]],
+    changed: Mapping[str, Touched],
     days: PlannedWork | None,
 ) -> list[StepShown]:
     """Every step with all that is known of it."""
     steps = built.steps
-    changed = {change.step: change for change in touched(steps, done)}
+    standing = _standing(done, changed)
     plan = days.plan if days else None
     starts, critical = (plan.starts, set(plan.critical)) if plan else ({}, set())
     closers = {id: step.id for step in steps for id in step.closes}
@@ -287,7 +323,7 @@ def _shown(
             looks=looks.get(step.kind, []),
             done=step.id in done,
             conditions=list(wanted[step.id]),
-            held=[] if step.id in done else _reasons(wanted[step.id], done, site.now),
+            held=[] if step.id in standing else _reasons(wanted[step.id], standing, site.now),
             found=_found(step.id, site.findings),
             photos=list(site.photos.get(step.id, ())),
             start=starts.get(step.id),
@@ -314,6 +350,7 @@ def _of_step(step: Step, line: Line, closers: Mapping[str, str]) -> dict[str, An
         "unit": step.unit,
         "minutes": step.minutes,
         "about": step.about,
+        "made_from": list(step.made_from),
         "marks": _marks(step, line),
         "tools": list(step.tools),
         "cautions": list(step.cautions),
@@ -343,8 +380,8 @@ def _of_entry(said: Entry | None) -> dict[str, Any]:
 def _of_change(touched_: Touched | None) -> dict[str, Any]:
     """What a change of the design has done to a step that was done."""
     if touched_ is None:
-        return {"was": "", "now": "", "again": []}
-    return {"was": touched_.was, "now": touched_.now, "again": list(touched_.again)}
+        return {"once_more": "", "again": []}
+    return {"once_more": touched_.why, "again": list(touched_.again)}
 
 
 def _marks(step: Step, line: Line) -> list[Handled]:

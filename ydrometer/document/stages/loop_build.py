@@ -72,7 +72,7 @@ def guarded(hands: Hands, noun: str) -> Job:
     return Job(
         place=hands.path,
         verb="guard",
-        kind="fasten",
+        kind="guard",
         minutes=15,
         after=(f"{hands.path}:turn",),
         title=f"Put the guard over the {noun} and turn it by hand: nothing touches",

@@ -73,9 +73,9 @@ export function NextStep({ step, titles, ticks, photos, readOnly, isNext, onBack
           {`Found here before: ${step.found.join("; ")}.`}
         </Box>
       )}
-      {step.was && (
+      {step.once_more && (
         <Box role="note" bg="copper.wash" px="2" py="1" mt="2" data-once-more>
-          {`Done for ${step.was}, now ${step.now}: once more?`}
+          {`${step.once_more}: once more?`}
           {step.again.length > 0 && (
             <Listed
               words="To get there, these have to be opened again:"
@@ -143,7 +143,7 @@ export function NextStep({ step, titles, ticks, photos, readOnly, isNext, onBack
                 Not now, because …
               </Button>
             )}
-            {step.done && step.was && (
+            {step.done && step.once_more && (
               <Button variant="solid" minH="44px" onClick={() => say("done")}>
                 Done once more
               </Button>

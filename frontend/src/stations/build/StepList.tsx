@@ -22,7 +22,7 @@ export function StepList({ shown, chosen, onChoose }: Props) {
     list.current?.scrollTo?.({ top: (row?.offsetTop ?? 0) - ABOVE });
   }, [chosen]);
   const next = new Set(shown.next.slice(0, NEXT));
-  const steps = shown.steps.filter((step) => all || !step.done || step.id === chosen || step.was);
+  const steps = shown.steps.filter((step) => all || !step.done || step.id === chosen || step.once_more);
   return (
     <Box
       {...FRAME}
@@ -69,7 +69,7 @@ const NEXT = 3;
 const ABOVE = 44;
 
 function below(step: BuildStep): string {
-  if (step.was) return `done for ${step.was}: once more?`;
+  if (step.once_more) return `${step.once_more}: once more?`;
   if (step.done)
     return `${step.by}, ${step.at ? moment(step.at) : ""}${step.value ? `; ${step.value} ${step.measured_in}` : ""}`;
   if (step.later) return `not now: ${step.later}`;
@@ -80,7 +80,7 @@ function below(step: BuildStep): string {
 
 /** Done: a filled box with a tick; loose behind it or to be done again: a half one; else an empty box. */
 function Mark({ step }: { step: BuildStep }) {
-  const words = step.was ? "done, once more?" : step.done ? "done" : "to do";
+  const words = step.once_more ? "done, once more?" : step.done ? "done" : "to do";
   return (
     <svg width="18" height="18" viewBox="0 0 18 18" role="img" aria-label={words}>
       <rect
@@ -89,8 +89,10 @@ function Mark({ step }: { step: BuildStep }) {
         width="15"
         height="15"
         rx="2"
-        fill={step.done && !step.was ? "var(--chakra-colors-spruce)" : "none"}
-        stroke={step.done && !step.was ? "var(--chakra-colors-spruce)" : "var(--chakra-colors-ink-second)"}
+        fill={step.done && !step.once_more ? "var(--chakra-colors-spruce)" : "none"}
+        stroke={
+          step.done && !step.once_more ? "var(--chakra-colors-spruce)" : "var(--chakra-colors-ink-second)"
+        }
         strokeWidth="1.5"
         strokeDasharray={waitsUntil(step) === null ? undefined : "3 2"}
       />
@@ -98,7 +100,7 @@ function Mark({ step }: { step: BuildStep }) {
         <path
           d="M4.5 9.5 L8 13 L13.5 5.5"
           fill="none"
-          stroke={step.was ? "var(--chakra-colors-copper)" : "var(--chakra-colors-panel)"}
+          stroke={step.once_more ? "var(--chakra-colors-copper)" : "var(--chakra-colors-panel)"}
           strokeWidth="2"
         />
       )}

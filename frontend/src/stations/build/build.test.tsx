@@ -4,7 +4,7 @@ import type { BuildShown, BuildStep, StepEntry } from "../../api/client";
 import { withEntries } from "./useTicks";
 import { minutes } from "./words";
 
-const { shown: FIRST, after: AFTER } = answers.build as unknown as Build;
+const { shown: FIRST, after: AFTER, touched: TOUCHED } = answers.build as unknown as Build;
 const NOON = Date.parse("2026-05-09T12:00:00Z");
 const DAY = 86_400_000;
 
@@ -16,6 +16,8 @@ interface Build {
     loose: BuildShown["loose"];
     next: string[];
   }[];
+  /** All done and signed, then the pinion changed. */
+  touched: BuildShown;
 }
 
 const entry = (step: string, at = NOON + DAY, doing: StepEntry["doing"] = "done") =>
@@ -43,6 +45,16 @@ test("all ticks of a build without a connection come to what the core says after
     expect(shown.done).toBe(k + 1);
     for (const step of shown.steps) expect(inMs(step.held), step.id).toEqual(inMs(after.held[step.id] ?? []));
   }
+});
+
+test("what has to be done once more is next again, and holds what stands on it", () => {
+  const [step = ""] = TOUCHED.next;
+  expect(TOUCHED.steps.find(({ id }) => id === step)?.once_more).toContain("17-tooth gear");
+  const shown = withEntries(TOUCHED, [entry(step, NOON + 200 * DAY)], "me", NOON + 200 * DAY);
+  expect(shown.next).not.toContain(step);
+  expect(shown.steps.find(({ id }) => id === step)?.once_more).toBe("");
+  const signed = shown.steps.find(({ kind }) => kind === "sign_off");
+  expect([signed?.done, signed?.held.length === 0]).toEqual([false, false]);
 });
 
 test("the last word of a step holds", () => {

@@ -62,11 +62,11 @@ export function useTicks(shown: BuildShown): Ticks {
   });
   return {
     say: (step, doing, more = {}) => {
-      const { id, about, title } = step;
+      const { id, about, title, made_from } = step;
       const now = new Date().toISOString();
       const none = { value: "", note: "", reason: "" };
       setBack((old) => old.filter((entry) => entry.entry.step !== id));
-      add({ ...none, id: newId(), step: id, doing, at: now, about, title, ...more });
+      add({ ...none, id: newId(), step: id, doing, at: now, about, title, made_from, ...more });
     },
     waiting: waiting.length,
     back,
@@ -104,8 +104,14 @@ export function withEntries(shown: BuildShown, entries: StepEntry[], by: string,
   if (entries.length === 0) return shown;
   const last = new Map(entries.map((entry) => [entry.step, entry]));
   const said = shown.steps.map((step) => ({ ...step, ...carried(last.get(step.id), by) }));
-  const done = new Map(said.flatMap((step) => (step.done ? [[step.id, Date.parse(step.at ?? "")]] : [])));
-  const steps = said.map((step) => ({ ...step, held: step.done ? [] : unmet(step.conditions, done, now) }));
+  const standing = new Map(
+    said.flatMap((step) => (stands(step) ? [[step.id, Date.parse(step.at ?? "")]] : [])),
+  );
+  const steps = said.map((step) => ({
+    ...step,
+    held: stands(step) ? [] : unmet(step.conditions, standing, now),
+  }));
+  const done = new Set(said.flatMap((step) => (step.done ? [step.id] : [])));
   const opened: Loose[] = steps.flatMap((step) => (step.done ? step.opens : []));
   return {
     ...shown,
@@ -127,8 +133,13 @@ function carried(entry: StepEntry | undefined, by: string): Partial<BuildStep> {
     note: entry.note ?? "",
     reason: entry.reason ?? "",
     later: entry.doing === "later" ? (entry.reason ?? "") : "",
+    // Said just now, it is of the design as it is.
+    once_more: "",
   };
 }
+
+/** Done, and not to be done once more: on that alone others may stand. */
+const stands = (step: BuildStep) => step.done && !step.once_more;
 
 function unmet(
   conditions: BuildStep["conditions"],
@@ -146,6 +157,6 @@ function unmet(
 
 /** Those that nothing holds back but time, in their order, those that need not wait first. */
 function nextOf(steps: BuildStep[]): string[] {
-  const free = steps.filter((step) => !step.done && step.held.every((reason) => reason.until));
+  const free = steps.filter((step) => !stands(step) && step.held.every((reason) => reason.until));
   return free.toSorted((a, b) => (waitsUntil(a) ?? 0) - (waitsUntil(b) ?? 0)).map((step) => step.id);
 }
