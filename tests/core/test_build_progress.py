@@ -5,8 +5,8 @@ from typing import Any
 
 from tests.answers import MOUNTED
 from tests.core.designs import changed
+from ydrometer.build.progress import Done, Tick, conditions, held_back, ledger, ready, rechecks, touched
 from ydrometer.build.progress import Held as Reason
-from ydrometer.build.progress import Tick, conditions, held_back, ledger, ready, rechecks, touched
 from ydrometer.build.step import Step
 from ydrometer.build.steps import steps_of
 from ydrometer.build.workshop import BuildShop, workshop
@@ -48,7 +48,7 @@ class Ledger(unittest.TestCase):
 
 
 def held(step: str, *done: str, steps: list[Step] = STEPS, after: timedelta = timedelta(days=2)) -> list[Reason]:
-    return held_back(conditions(steps)[step], ticked(*done, steps=steps), AT + after)
+    return held_back(conditions(steps)[step], Done(ticked(*done, steps=steps)), AT + after)
 
 
 class Held(unittest.TestCase):
@@ -88,7 +88,7 @@ class Held(unittest.TestCase):
 
 class Ready(unittest.TestCase):
     def test_what_waits_comes_last(self) -> None:
-        done = ticked("fit:mark_out", "drive.stages[0]:try", "drive.stages[0]:bearings", steps=GLUED)
+        done = Done(ticked("fit:mark_out", "drive.stages[0]:try", "drive.stages[0]:bearings", steps=GLUED))
         wanted = conditions(GLUED)
         now = AT + timedelta(hours=1)
         next_steps = ready(wanted, done, now)

@@ -134,37 +134,51 @@ def _not_loose(step: Step, loose: Sequence[Condition]) -> Iterator[Condition]:
         yield from loose
 
 
-def held_back(wanted: Sequence[Condition], done: Mapping[str, Tick], now: datetime) -> list[Held]:
+@dataclass(frozen=True, slots=True)
+class Done:
+    """What is done, by the ids of steps; and what of it stands, because it has not to be done once more."""
+
+    ticks: Mapping[str, Tick]
+    again: Collection[str] = ()
+
+    def stands(self, step: str) -> bool:
+        """Whether a step is done, and has not to be done once more: on that alone others may stand."""
+        return step in self.ticks and step not in self.again
+
+
+def held_back(wanted: Sequence[Condition], done: Done, now: datetime) -> list[Held]:
     """What keeps a step from being done now, the nearest first; nothing where it may be.
 
     Args:
         wanted: its conditions.
-        done: by the ids of steps, that they are done.
+        done: what is done.
         now: against which waits are judged.
     """
     return [held for condition in wanted for held in _unmet(condition, done, now)]
 
 
-def _unmet(condition: Condition, done: Mapping[str, Tick], now: datetime) -> Iterator[Held]:
-    if condition.since and condition.since not in done:
+def _unmet(condition: Condition, done: Done, now: datetime) -> Iterator[Held]:
+    if condition.since:
+        if condition.since in done.ticks and condition.step not in done.ticks:
+            yield Held(condition.words, condition.step)
         return
-    if condition.step not in done:
+    if not done.stands(condition.step):
         yield Held(condition.words, condition.step)
         return
-    until = done[condition.step].at + timedelta(seconds=condition.wait)
+    until = done.ticks[condition.step].at + timedelta(seconds=condition.wait)
     if until > now:
         yield Held(condition.waiting, condition.step, until)
 
 
-def ready(wanted: Mapping[str, Sequence[Condition]], done: Mapping[str, Tick], now: datetime) -> list[str]:
+def ready(wanted: Mapping[str, Sequence[Condition]], done: Done, now: datetime) -> list[str]:
     """Ids of steps that nothing holds back but time, in their order, those that need not wait first.
 
     Args:
         wanted: conditions, by the ids of steps in their order.
-        done: by the ids of steps, that they are done.
+        done: what is done.
         now: against which waits are judged.
     """
-    held = {step: held_back(entries, done, now) for step, entries in wanted.items() if step not in done}
+    held = {step: held_back(entries, done, now) for step, entries in wanted.items() if not done.stands(step)}
     waits = {step: [reason.until for reason in reasons if reason.until] for step, reasons in held.items()}
     free = [step for step, reasons in held.items() if len(waits[step]) == len(reasons)]
     return sorted(free, key=lambda step: max(waits[step], default=now))

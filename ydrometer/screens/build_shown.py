@@ -14,6 +14,7 @@ from ydrometer.build.parts_list import PartsList, makings
 from ydrometer.build.plan import pace, paced
 from ydrometer.build.progress import (
     Condition,
+    Done,
     Tick,
     Touched,
     conditions,
@@ -223,16 +224,16 @@ def build_shown(document: Document, site: Site) -> BuildShown:
     done = _ticks(site.entries)
     changed = _changed(steps, done, site.entries)
     signed = next((step.id for step in steps if step.kind == SIGNED and step.id in done), "")
-    if signed and (signed in changed or held_back(wanted[signed], done, site.now)):
+    if signed and (signed in changed or held_back(wanted[signed], Done(done, changed), site.now)):
         del done[signed]
-    standing = _standing(done, changed)
+    progress = Done(done, changed)
     known = {step.id: step for step in steps}
     taken = [(e.minutes, known[e.step].minutes) for e in last.values() if e.minutes and e.step in known]
     factor = pace(taken)
     days = planned(paced(steps, factor), built.parts, site.bench, site.now, done)
     return BuildShown(
         steps=_shown(built, site, last, done, wanted, changed, days),
-        next=ready(wanted, standing, site.now),
+        next=ready(wanted, progress, site.now),
         loose=[LooseShown(entry.id, entry.words, entry.opened_by, entry.closed_by) for entry in ledger(steps, done)],
         plan=days_shown(days),
         pace=factor,
@@ -253,7 +254,7 @@ def refused(steps: Sequence[Step], entries: Sequence[Entry], step: str, at: date
         at: when it was done, local time.
     """
     done = _ticks(entries)
-    return _reasons(conditions(steps).get(step, ()), _standing(done, _changed(steps, done, entries)), at)
+    return _reasons(conditions(steps).get(step, ()), Done(done, _changed(steps, done, entries)), at)
 
 
 def _ticks(entries: Sequence[Entry]) -> dict[str, Tick]:
@@ -265,11 +266,6 @@ def _ticks(entries: Sequence[Entry]) -> dict[str, Tick]:
 def _changed(steps: Sequence[Step], done: Mapping[str, Tick], entries: Sequence[Entry]) -> dict[str, Touched]:
     """Steps that have to be done once more, by their ids."""
     return {change.step: change for change in touched(steps, done, _opened(entries))}
-
-
-def _standing(done: Mapping[str, Tick], changed: Collection[str]) -> dict[str, Tick]:
-    """What is done and has not to be done once more: on that alone others may stand."""
-    return {id: tick for id, tick in done.items() if id not in changed}
 
 
 def _opened(entries: Sequence[Entry]) -> dict[str, datetime]:
@@ -292,7 +288,7 @@ def _is_other(known: Entry, entry: Entry) -> bool:
     return known.made_from != entry.made_from
 
 
-def _reasons(wanted: Sequence[Condition], done: Mapping[str, Tick], now: datetime) -> list[Reason]:
+def _reasons(wanted: Sequence[Condition], done: Done, now: datetime) -> list[Reason]:
     return [Reason(held.words, held.step, held.until) for held in held_back(wanted, done, now)]
 
 
@@ -307,7 +303,7 @@ def _shown(
 ) -> list[StepShown]:
     """Every step with all that is known of it."""
     steps = built.steps
-    standing = _standing(done, changed)
+    progress = Done(done, changed)
     plan = days.plan if days else None
     starts, critical = (plan.starts, set(plan.critical)) if plan else ({}, set())
     closers = {id: step.id for step in steps for id in step.closes}
@@ -323,7 +319,7 @@ def _shown(
             looks=looks.get(step.kind, []),
             done=step.id in done,
             conditions=list(wanted[step.id]),
-            held=[] if step.id in standing else _reasons(wanted[step.id], standing, site.now),
+            held=[] if progress.stands(step.id) else _reasons(wanted[step.id], progress, site.now),
             found=_found(step.id, site.findings),
             photos=list(site.photos.get(step.id, ())),
             start=starts.get(step.id),

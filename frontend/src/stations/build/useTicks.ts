@@ -104,14 +104,14 @@ export function withEntries(shown: BuildShown, entries: StepEntry[], by: string,
   if (entries.length === 0) return shown;
   const last = new Map(entries.map((entry) => [entry.step, entry]));
   const said = shown.steps.map((step) => ({ ...step, ...carried(last.get(step.id), by) }));
+  const done = new Set(said.flatMap((step) => (step.done ? [step.id] : [])));
   const standing = new Map(
     said.flatMap((step) => (stands(step) ? [[step.id, Date.parse(step.at ?? "")]] : [])),
   );
   const steps = said.map((step) => ({
     ...step,
-    held: stands(step) ? [] : unmet(step.conditions, standing, now),
+    held: stands(step) ? [] : unmet(step.conditions, standing, done, now),
   }));
-  const done = new Set(said.flatMap((step) => (step.done ? [step.id] : [])));
   const opened: Loose[] = steps.flatMap((step) => (step.done ? step.opens : []));
   return {
     ...shown,
@@ -143,12 +143,13 @@ const stands = (step: BuildStep) => step.done && !step.once_more;
 
 function unmet(
   conditions: BuildStep["conditions"],
-  done: ReadonlyMap<string, number>,
+  standing: ReadonlyMap<string, number>,
+  done: ReadonlySet<string>,
   now: number,
 ): Reason[] {
   return conditions.flatMap(({ step, words, wait, waiting, since }): Reason[] => {
-    if (since && !done.has(since)) return [];
-    const at = done.get(step);
+    if (since) return done.has(since) && !done.has(step) ? [{ step, words, until: null }] : [];
+    const at = standing.get(step);
     if (at === undefined) return [{ step, words, until: null }];
     const until = at + 1000 * wait;
     return until > now ? [{ step, words: waiting, until: new Date(until).toISOString() }] : [];
