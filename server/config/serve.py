@@ -19,9 +19,9 @@ import time
 from types import FrameType
 from typing import Any
 
-from waitress.channel import HTTPChannel
 from waitress.server import create_server
 
+from server.config.channels import make_fair
 from server.config.lifeline import die_with_parent
 from server.config.politeness import POLITENESS
 
@@ -39,17 +39,6 @@ BESIDE_S = 5.0
 SOON_S = 2.0
 """A process that lived shorter than this is not replaced at once."""
 STATEMENT_LIMITS = "-c statement_timeout=10s -c lock_timeout=5s -c idle_in_transaction_session_timeout=20s"
-
-
-class PatientOnlyOnce(HTTPChannel):  # type: ignore[misc]  # the library has no types
-    """A connection whose time begins with a request's first byte: bytes that trickle in do not prolong it."""
-
-    def handle_read(self) -> None:
-        """Read what is there."""
-        before: float = self.last_activity  # type: ignore[has-type]
-        super().handle_read()
-        if self.request is not None:
-            self.last_activity = before
 
 
 def main() -> int:
@@ -120,7 +109,7 @@ def _serve(listening: socket.socket, application: Any, commander: int) -> None:
         max_request_header_size=32_768,
         **(behind if proxies else {}),
     )
-    server.channel_class = PatientOnlyOnce
+    make_fair(server)
     # At the end it takes no new connections, while those under way are answered.
     die_with_parent(GRACE_S, commander, lambda: server.trigger.pull_trigger(server.del_channel))
     server.run()
