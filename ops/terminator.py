@@ -17,14 +17,19 @@ PIECE = 65_536
 """Bytes handed on at a time."""
 IDLE_S = 120.0
 """A connection on which nothing comes for so long is closed."""
+UNREAD_S = 20.0
+"""And one that reads nothing of what waits for it."""
 
 
 async def hand_on(source: asyncio.StreamReader, to: asyncio.StreamWriter) -> None:
     """Everything from one side to the other, until the first ends."""
-    with contextlib.suppress(OSError, TimeoutError, asyncio.CancelledError):
-        while data := await asyncio.wait_for(source.read(PIECE), IDLE_S):
-            to.write(data)
-            await to.drain()
+    with contextlib.suppress(OSError, asyncio.CancelledError):
+        try:
+            while data := await asyncio.wait_for(source.read(PIECE), IDLE_S):
+                to.write(data)
+                await asyncio.wait_for(to.drain(), UNREAD_S)
+        except TimeoutError:
+            to.transport.abort()
     with contextlib.suppress(OSError, RuntimeError):
         to.close()
 

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+import re
 import socket
+import statistics
 import threading
 import time
 import uuid
@@ -17,6 +19,7 @@ from tests.figures import percentile
 
 HEAD = b"POST /api/live/ HTTP/1.1\r\nHost: localhost\r\nContent-Length: 100\r\n\r\n{"
 USERS, SEARCHERS, LASTING_S = 100, 3, 30.0
+UNREAD, PIPELINED, LET_GO_S = 30, 90, 26.0
 EVERY_S = 5.0
 """Each user presses a key so often, saves at every second one, and hears of others at every third."""
 
@@ -41,6 +44,39 @@ def half_open(port: int) -> Iterator[Row]:
                 break
             connection.close()
         yield at_most("half-open", f"until all {count} are closed", time.monotonic() - begun, 30, " s")
+
+
+def unread(port: int) -> Iterator[Row]:
+    """Connections that ask for the largest file of the page many times over, and read nothing."""
+    visitor = Visitor(port)
+    page = visitor.send("GET", "/").text.decode()
+    files = {path: len(visitor.send("GET", path).text) for path in re.findall(r'(?:src|href)="(/static/[^"]+)"', page)}
+    request = f"GET {max(files, key=lambda path: files[path])} HTTP/1.1\r\nHost: localhost\r\n\r\n".encode()
+    idle = statistics.median(visitor.send("GET", "/healthz").taken for _ in range(20))
+    held = []
+    for _ in range(UNREAD):
+        held.append(socket.create_connection(("127.0.0.1", port)))
+        held[-1].sendall(request * PIPELINED)
+    time.sleep(2.0)
+    waits = [visitor.send("GET", "/healthz").taken for _ in range(40)]
+    about = f"beside {UNREAD} that asked {PIPELINED} times and read nothing"
+    yield at_most("unread", f"{about}, p95 of an answer, times an idle one", percentile(waits, 0.95) / idle, 20)
+    time.sleep(LET_GO_S)
+    # What the system has kept can still be read; then comes the end.
+    yield equal("unread", f"of them still open after {LET_GO_S:g} s", sum(_open(connection) for connection in held), 0)
+
+
+def _open(connection: socket.socket) -> bool:
+    """Whether the other side has not let a connection go."""
+    connection.settimeout(2.0)
+    try:
+        while connection.recv(1 << 20):
+            pass
+    except TimeoutError:
+        return True
+    except OSError:
+        pass
+    return False
 
 
 def load(port: int) -> Iterator[Row]:

@@ -14,6 +14,7 @@ DRILLS: dict[str, Callable[[int], Iterator[Row]]] = {
     "stranger": strangers.drill,
     "file": hostile.drill,
     "half-open": crowd.half_open,
+    "unread": crowd.unread,
     "load": crowd.load,
     "guessing": guessing.drill,
     "parts": browsing.parts,
