@@ -1,5 +1,5 @@
 import unittest
-from datetime import datetime, timedelta
+from datetime import date, datetime, timedelta
 from typing import Any
 
 from hypothesis import given, settings
@@ -87,6 +87,16 @@ class Days(unittest.TestCase):
     def test_nobody_works_on_any_day(self) -> None:
         with self.assertRaises(ValueError):
             plan([step("a")], [], EVENT, NOW, Hours(1, (0.0,) * 7))
+
+
+class Windows(unittest.TestCase):
+    def test_evenings_begin_at_six_longer_days_at_ten_the_longest_at_midnight(self) -> None:
+        hours = Hours(1, (0.0, 4.0, 6.0, 12.0, 14.0, 0.0, 24.0))
+        begun = [hours.window(date(2027, 5, 3 + k)) for k in range(7)]
+        self.assertEqual([start.hour for start, _ in begun], [18, 18, 10, 10, 0, 18, 0])
+        spans = [(end - start) / timedelta(hours=1) for start, end in begun]
+        self.assertEqual(spans, list(hours.weekdays))
+        self.assertEqual(hours.a_week, 3600.0)
 
 
 class Late(unittest.TestCase):

@@ -19,6 +19,7 @@ from ydrometer.base.tables.strengths import belt_force_per_width, chain_breaks, 
 from ydrometer.document import design
 from ydrometer.evaluation.evaluate import evaluate
 from ydrometer.files.limits_report import report
+from ydrometer.loads import rows
 from ydrometer.loads.helps import helps
 from ydrometer.loads.limits import limits
 from ydrometer.loads.load_case import LoadCase
@@ -64,6 +65,17 @@ class References(TestCase):
                         self.assertLessEqual(abs(got - wanted), room, got)
                     else:
                         self.assertEqual(got, wanted)
+
+
+class Rows(TestCase):
+    def test_what_stands_nothing_is_over_and_has_no_use(self) -> None:
+        for capacity, use, state in ((0.0, None, "over"), (10.0, 0.5, "ok"), (None, None, "unknown")):
+            row_ = rows.row("fuse", "drive.supply", "A", 5.0, capacity)
+            self.assertEqual((row_.use, row_.state), (use, state))
+
+    def test_it_is_near_from_eight_tenths_and_over_above_all(self) -> None:
+        uses = (0.7999, 0.8, 1.0, 1.0001)
+        self.assertEqual([judged(use) for use in uses], ["ok", "near", "near", "over"])
 
 
 class Stages(TestCase):

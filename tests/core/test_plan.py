@@ -119,6 +119,14 @@ class Gears(TestCase):
         return (phase - towards + 0.5 * each) % each - 0.5 * each
 
 
+class Shafts(TestCase):
+    def test_is_drawn_as_wide_as_it_is_with_what_stands_around_it(self) -> None:
+        said = {**shaft(JACK, 40, 0), "diameter": "8 mm", "opening": "22 mm", "body": "30 mm"}
+        drawn = {entry.path: entry for entry in look({"shafts": [said]}).plan.shafts}
+        self.assertEqual((drawn[JACK].diameter, drawn[JACK].opening, drawn[JACK].body), (0.008, 0.022, 0.03))
+        self.assertEqual((drawn[AXLE].diameter, drawn[AXLE].opening, drawn[AXLE].body), (0.0, 0.0, 0.0))
+
+
 class Whole(TestCase):
     def test_all_that_is_drawn_lies_within_its_extent(self) -> None:
         fit = {

@@ -14,7 +14,7 @@ from ydrometer.base.tables.dimensions import DIMENSIONS
 from ydrometer.files.practice_sheet import sheet_html
 from ydrometer.practice import IDEAS, KINDS, Exercise, exercise, judge
 from ydrometer.practice.mistakes import MISTAKES
-from ydrometer.practice.posed import APART, NumberAsked, PicksAsked
+from ydrometer.practice.posed import APART, ChoiceAsked, NumberAsked, PicksAsked
 from ydrometer.practice.report import answered, given, kinds, report
 from ydrometer.screens.practised import exercise_shown
 
@@ -154,9 +154,13 @@ class Whole(TestCase):
             driven = whole.wheels[1]
             self.assertAlmostEqual(right.x, driven.x)
             self.assertAlmostEqual(right.y, driven.y)
-            plate = shown.plate.plate
-            for choice in shown.ask.choices:
+            plate, home = shown.plate.plate, shown.plate.shafts[0]
+            ask = drawn_exercise.posed.ask
+            assert isinstance(ask, ChoiceAsked)
+            for choice, (across, up) in zip(shown.ask.choices, ask.holes, strict=True):
                 assert choice.hole
+                self.assertAlmostEqual(choice.hole.x - home.x, across * plate.hole_pitch)
+                self.assertAlmostEqual(choice.hole.y - home.y, up * plate.hole_pitch)
                 self.assertLess(choice.hole.x, plate.across * plate.hole_pitch)
                 self.assertLess(choice.hole.y, plate.up * plate.hole_pitch)
             self.assertIn(

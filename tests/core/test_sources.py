@@ -7,6 +7,7 @@ from typing import Any
 from tests.core.designs import MOTOR, changed, read
 from ydrometer.document import design
 from ydrometer.document.sources import Motor, motor_line
+from ydrometer.document.supply import Battery
 from ydrometer.evaluation.cautions import cautions
 from ydrometer.evaluation.curves import force_curve, run_curve, source_curve, supply_curve
 from ydrometer.evaluation.evaluate import evaluate
@@ -83,6 +84,21 @@ class Supplies(unittest.TestCase):
         raw = changed({"drive.branches": [ENGINE]})
         del raw["drive"]["supply"]
         self.assertIsNone(supply_curve(design.read(raw).design))
+
+
+class Packs(unittest.TestCase):
+    def test_cells_in_a_row_add_up_and_rows_side_by_side_share(self) -> None:
+        cells = {"series": 4, "parallel": 2, "cell_voltage": "3.6 V", "cell_resistance": "10 mohm"}
+        cells |= {"extra_resistance": "5 mohm", "cell_capacity": "2 A*h"}
+        pack = design.read(changed({"drive.supply": {"kind": "battery", "cells": cells}})).design.drive.supply
+        assert isinstance(pack, Battery)
+        self.assertAlmostEqual(pack.voltage, 14.4)
+        self.assertAlmostEqual(pack.internal_resistance, 0.025)
+        self.assertAlmostEqual(pack.charge or 0.0, 4.0 * 3600.0)
+        whole = {"kind": "battery", "open_circuit_voltage": "12 V", "resistance": "30 mohm"}
+        pack = design.read(changed({"drive.supply": whole})).design.drive.supply
+        assert isinstance(pack, Battery)
+        self.assertEqual(pack.internal_resistance, 0.03)
 
 
 class Charts(unittest.TestCase):

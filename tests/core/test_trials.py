@@ -29,6 +29,7 @@ from ydrometer.trials.kinds import Coast
 from ydrometer.trials.model import Model, PosedQuestion
 from ydrometer.trials.rows import alone
 from ydrometer.trials.unknowns import unknowns
+from ydrometer.trials.words import unknown_words
 
 CASES = Path(__file__).parent / "cases" / "runs"
 NAMES = [file.stem for file in sorted(CASES.glob("*.json")) if "truth" not in file.name]
@@ -207,6 +208,12 @@ class Kinds(TestCase):
 
 
 class Unknown(TestCase):
+    def test_is_called_by_the_ground_that_it_is_of(self) -> None:
+        found = unknowns({"a": design.read(PLAIN)}, [("a", "hall floor")])
+        words = {unknown.kind.name: unknown_words(unknown) for unknown in found}
+        self.assertEqual(words["rolling_resistance"], "rolling resistance on hall floor")
+        self.assertNotIn(" on ", words["wheel_diameter"])
+
     def test_designs_that_hold_the_same_share_one(self) -> None:
         other = changed({"vehicle.rolling_resistance": "0.05 +/- 0.01", "drive.stages.0.driver_teeth": 20})
         unknown_list = unknowns({"a": design.read(PLAIN), "b": design.read(other)}, [("a", ""), ("b", "")])
