@@ -113,7 +113,7 @@ class PhotoToldSerializer(serializers.Serializer[Any]):
 
 
 def _photo(user: User, vehicle: Vehicle, about: Mapping[str, Any], data: bytes) -> None:
-    photo = photos.keep(user, vehicle, about["step"], uuid4(), data)
+    photo = photos.keep(user, vehicle, about["step"], uuid4(), photos.picture(data))
     photo.taken_at = min(about["taken_at"], photo.taken_at)
     photo.save(update_fields=["taken_at"])
 

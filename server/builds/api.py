@@ -215,7 +215,8 @@ class PhotosView(APIView):
         which = body.validated_data
         if not isinstance(request.data, bytes):
             raise serializers.ValidationError({"data": "Send the picture as bytes."})
-        photo = photos.keep(acting(request), vehicle_row, which["step"][:200], which["id"], request.data)
+        jpeg = photos.picture(request.data)
+        photo = photos.keep(acting(request), vehicle_row, which["step"][:200], which["id"], jpeg)
         return Response(PhotoKeptSerializer(photo).data, status=status.HTTP_201_CREATED)
 
 

@@ -1,5 +1,7 @@
 import base64
 import io
+import struct
+import zlib
 from datetime import timedelta
 from typing import Any
 from uuid import uuid4
@@ -236,6 +238,14 @@ class Photos(BuildCase):
         exif.get_ifd(0x8825)[2] = (50.0, 1.0, 2.0)
         picture.save(stream, form, exif=exif)
         return stream.getvalue()
+
+    def test_a_small_file_that_claims_to_be_a_large_picture_is_refused_unread(self) -> None:
+        for wide, high in ((1, 60_000_000), (12_001, 1), (7_000, 7_000)):
+            claim = b"IHDR" + struct.pack(">IIBBBBB", wide, high, 1, 0, 0, 0, 0)
+            sent = b"\x89PNG\r\n\x1a\n\0\0\0\r" + claim + struct.pack(">I", zlib.crc32(claim))
+            answer = self.send(sent + b"\0\0\0\0IEND\xaeB`\x82")
+            self.assertEqual(answer.status_code, 400)
+            self.assertIn(f"{wide:,} by {high:,} pixels; at most 12,000 on a side", answer.json()["detail"])
 
     def test_are_made_anew_without_where_they_were_taken(self) -> None:
         for form in ("JPEG", "PNG"):
