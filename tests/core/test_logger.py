@@ -14,7 +14,7 @@ from ydrometer.base.errors import DocumentError
 from ydrometer.document import design
 from ydrometer.evaluation.evaluate import evaluate
 from ydrometer.instruments.columns import LogLayout, guess
-from ydrometer.instruments.journeys import MOST_CURVES, MOST_POINTS, journeys, resting_voltage, runs_of
+from ydrometer.instruments.journeys import MOST_CURVES, MOST_POINTS, _top, journeys, resting_voltage, runs_of
 from ydrometer.instruments.table import Table, read_table
 from ydrometer.motion import trace
 from ydrometer.screens.logged_file import file_shown, layout_of
@@ -157,3 +157,15 @@ class Journeys(TestCase):
         self.assertLessEqual(max(len(journey.curve) for journey in shown.journeys), MOST_POINTS)
         self.assertGreater(len(shown.predicted), 10)
         self.assertGreater(MOST_CURVES, 2)
+
+
+class TopSpeed(TestCase):
+    def top(self, kept: float) -> list[float]:
+        """Of ten seconds at 2 m/s, and so long at 4 m/s."""
+        t = np.arange(0.0, 10.0, 0.01)
+        v = np.where(t < 10.0 - kept, 2.0, 4.0)
+        return [value for _, value in _top(t, v)]
+
+    def test_is_one_where_it_was_kept_for_a_while(self) -> None:
+        self.assertEqual(self.top(2.0), [4.0])
+        self.assertEqual(self.top(1.0), [])

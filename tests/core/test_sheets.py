@@ -14,7 +14,7 @@ from pypdfium2 import PdfDocument
 
 from tests.core.plates import AXLE, JACK, MOTOR, PLATE, at, read, shaft
 from ydrometer.files.sheets.dxf import dxf
-from ydrometer.files.sheets.outline import LAYERS, Outline, adapter_outline, box, plate_outline
+from ydrometer.files.sheets.outline import LAYERS, Outline, Text, adapter_outline, box, plate_outline
 from ydrometer.files.sheets.pdf import EDGE, FOOT, SIZES, TileLayout, on_tiles, pdf, tiles_of, window
 from ydrometer.files.sheets.svg import BAR, svg
 from ydrometer.fit.setup import set_up
@@ -89,11 +89,24 @@ class AsDxf(TestCase):
         self.assertAlmostEqual(max(ys) - min(ys), 9 * 12 + 16, 6)
 
 
+class Notes(TestCase):
+    def test_a_name_stands_beside_its_shaft_clear_of_its_circle(self) -> None:
+        notes = {shape.text: shape for shape in outline().shapes if isinstance(shape, Text)}
+        axle = next(note for words, note in notes.items() if "axle" in words)
+        self.assertAlmostEqual(axle.x, 0.264 + 0.7 * 0.006)
+        self.assertGreater(axle.y, 0.048 + 0.006)
+        motor = next(note for words, note in notes.items() if "motor" in words)
+        self.assertAlmostEqual(motor.x, 0.092 + 0.7 * 0.007)
+
+
 class AsSvg(TestCase):
     def test_a_unit_of_the_drawing_is_a_millimetre_of_paper(self) -> None:
         root = ElementTree.fromstring(svg(outline()))
         _, _, wide, high = (float(n) for n in root.attrib["viewBox"].split())
         self.assertEqual((root.attrib["width"], root.attrib["height"]), (f"{wide:.3f}mm", f"{high:.3f}mm"))
+        left, bottom, right, top = (1e3 * m for m in outline().extent)
+        self.assertAlmostEqual(wide, right - left, 2)
+        self.assertAlmostEqual(high, top - bottom + 18.0, 2)
         bolts = root.findall(f"{SVG}g[@id='BOLTS']/{SVG}circle")
         self.assertEqual({c.attrib["r"] for c in bolts}, {"1.6000"})
         bar = root.find(f"{SVG}path[@id='SCALE']")

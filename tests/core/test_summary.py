@@ -10,6 +10,7 @@ from unittest import TestCase
 from tests.core.designs import changed
 from ydrometer.base.labels import labelled_fields
 from ydrometer.document import design
+from ydrometer.document.sources import motor_line
 from ydrometer.document.stages import KINDS
 from ydrometer.evaluation.evaluate import evaluate
 from ydrometer.files import answer
@@ -45,6 +46,15 @@ def demo(name: str) -> dict[str, Any]:
 class Warnings(TestCase):
     def texts(self, changes: dict[str, Any]) -> str:
         return "\n".join(f"{word.path}: {word.text}" for word in warnings(asked(changes)))
+
+    def test_what_a_stalled_motor_draws_is_told_by_all_that_stands_in_its_way(self) -> None:
+        pack = {"kind": "battery", "open_circuit_voltage": "25.2 V", "resistance": "24 mohm"}
+        for resistance in ("0 ohm", "50 mohm"):
+            bare = {"drive.branches.0.controller": {"resistance": resistance}, "drive.supply": pack}
+            words = [word.text for word in warnings(asked(bare)) if "Held still" in word.text]
+            motor = motor_line(asked(bare).design.drive.branches[0].source)  # type: ignore[arg-type]  # a motor
+            current = 25.2 / (motor.resistance + (0.05 if resistance != "0 ohm" else 0.0))
+            self.assertIn(f"would draw {current:.3g} A,", " ".join(words))
 
     def test_nothing_is_said_of_a_design_without_ratings_that_is_held_back(self) -> None:
         self.assertEqual(self.texts({}), "")
