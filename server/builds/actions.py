@@ -80,7 +80,7 @@ def say_of_steps(
         Refused: another vehicle has an entry of this id, or something is undone without a reason.
         Full: there are too many.
     """
-    Vehicle.objects.select_for_update().get(pk=vehicle.pk)
+    vehicle.lock()
     known = dict(StepEntry.objects.filter(pk__in=[entry.id for entry in entries]).values_list("pk", "vehicle"))
     if any(owner != vehicle.pk for owner in known.values()):
         raise Refused("An entry belongs to another vehicle: give it an id of its own.")
@@ -164,6 +164,7 @@ def say_of_parts(user: User, vehicle: Vehicle, entries: Sequence[NewPartEntry]) 
         Refused: another vehicle has an entry of this id.
         Full: there are too many.
     """
+    vehicle.lock()
     known = dict(PartEntry.objects.filter(pk__in=[entry.id for entry in entries]).values_list("pk", "vehicle"))
     if any(owner != vehicle.pk for owner in known.values()):
         raise Refused("An entry belongs to another vehicle: give it an id of its own.")
@@ -193,7 +194,7 @@ def change_book(user: User, vehicle: Vehicle, base: int, book: Mapping[str, Any]
         DocumentError: it has faults.
     """
     read_book(book)
-    Vehicle.objects.select_for_update().get(pk=vehicle.pk)
+    vehicle.lock()
     build = Build.objects.filter(vehicle=vehicle).first()
     if build is None:
         build = Build(vehicle=vehicle, version=0)
@@ -215,6 +216,7 @@ def inspect(user: User, vehicle: Vehicle, id_: UUID, document: Mapping[str, Any]
         Full: there are too many.
     """
     read_inspection(document)
+    vehicle.lock()
     known = InspectionEntry.objects.filter(pk=id_).first()
     if known is not None:
         if known.vehicle_id != vehicle.pk:

@@ -25,6 +25,7 @@ def keep(user: User, vehicle: Vehicle, step: str, id_: UUID, jpeg: bytes) -> Pho
         Refused: another vehicle has one of this id.
         Full: there are too many.
     """
+    vehicle.lock()
     known = Photo.objects.filter(pk=id_).defer("data").first()
     if known is not None:
         if known.vehicle_id != vehicle.pk:

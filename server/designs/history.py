@@ -15,8 +15,8 @@ from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from server.accounts.models import User
-from server.api.errors import HIDDEN
-from server.api.requests import answer_of
+from server.api.errors import BAD, HIDDEN
+from server.api.requests import answer_of, whole_number
 from server.designs.models import AtVehicle, Vehicle
 from server.workshops import access
 from server.workshops.access import acting
@@ -63,13 +63,14 @@ class Saved(NamedTuple):
 
 class HistoryView(APIView):
     @extend_schema(
-        parameters=[OpenApiParameter("before", int)], responses={200: answer_of(HistoryEntry)(many=True), **HIDDEN}
+        parameters=[OpenApiParameter("before", int)],
+        responses={200: answer_of(HistoryEntry)(many=True), **BAD, **HIDDEN},
     )
     def get(self, request: Request, vehicle: UUID) -> Response:
         """The newest first; `before` asks for what came before an entry's number."""
         vehicle_row = access.belonging(Vehicle.objects.all(), acting(request), pk=vehicle)
-        before = request.query_params.get("before", "")
-        return Response(entries(vehicle_row, int(before) if before.isdecimal() else None))
+        before = whole_number(request.query_params.get("before", ""))
+        return Response(entries(vehicle_row, before))
 
 
 def entries(vehicle: Vehicle, before: int | None = None) -> list[HistoryEntry]:

@@ -27,6 +27,10 @@ class Vehicle(models.Model):
     def __str__(self) -> str:
         return self.name
 
+    def lock(self) -> None:
+        """Let nobody else change anything of it until the end of this transaction: what comes twice at once is one."""
+        Vehicle.objects.select_for_update().get(pk=self.pk)
+
 
 class Revision(models.Model):
     """One state of a vehicle's design, validated by the core before it was written.

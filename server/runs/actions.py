@@ -78,6 +78,7 @@ def log_run(user: User, vehicle: Vehicle, new: NewRun, of: Tried) -> Run:
         Refused: another vehicle has a run of this id.
         Full: there are too many.
     """
+    vehicle.lock()
     known = Run.objects.filter(pk=new.id).first()
     if known is not None:
         if known.vehicle_id != vehicle.pk:

@@ -53,7 +53,7 @@ class PlanConflictSerializer(serializers.Serializer[Any]):
 @transaction.atomic
 def save_plan(user: User, vehicle: Vehicle, base: int, document: dict[str, Any]) -> Plan | None:
     """Keep a plan that was worked out; None where somebody has changed it since."""
-    Vehicle.objects.select_for_update().get(pk=vehicle.pk)
+    vehicle.lock()
     present = Plan.objects.filter(vehicle=vehicle).first()
     if (present.version if present else 0) != base:
         return None

@@ -19,7 +19,7 @@ from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from server.api.errors import BAD, HIDDEN
-from server.api.requests import read
+from server.api.requests import read, whole_number
 from server.runs import rig
 from server.runs.api import DesignOfRunSerializer, design_of, vehicle_of
 from server.runs.models import OrderState, Rig
@@ -114,15 +114,15 @@ class RigStreamView(APIView):
 
     @extend_schema(
         parameters=[OpenApiParameter("after", int)],
-        responses={(200, "text/event-stream"): OpenApiResponse(OpenApiTypes.STR), **HIDDEN},
+        responses={(200, "text/event-stream"): OpenApiResponse(OpenApiTypes.STR), **BAD, **HIDDEN},
     )
     def get(self, request: Request, vehicle: UUID) -> StreamingHttpResponse:
         """Its lines as server-sent events, numbered, from behind the last one that the browser has."""
         rig_row = rig.rig_of(vehicle_of(request, vehicle))
         if rig_row is None:
             raise Http404
-        last = request.headers.get("Last-Event-ID") or request.query_params.get("after", "")
-        after = int(last) if last.isdecimal() else rig.newest_line(rig_row)
+        last = whole_number(request.headers.get("Last-Event-ID") or request.query_params.get("after", ""))
+        after = rig.newest_line(rig_row) if last is None else last
         headers = {"Cache-Control": "no-store", "X-Accel-Buffering": "no"}
         return StreamingHttpResponse(events(rig_row, after), content_type="text/event-stream", headers=headers)
 
