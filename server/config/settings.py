@@ -61,6 +61,7 @@ INSTALLED_APPS = [
 ]
 
 MIDDLEWARE = [
+    "server.config.middleware.head_alone",
     "server.config.logs.request_log",
     "server.config.metrics.count_requests",
     "server.config.deadline.deadline",
@@ -68,6 +69,7 @@ MIDDLEWARE = [
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "server.config.middleware.content_security_policy",
     "server.config.middleware.page_version",
+    "server.config.middleware.private",
     "django.contrib.sessions.middleware.SessionMiddleware",
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",

@@ -40,17 +40,17 @@ class LateCase:
         return plan(self.steps, self.orders, self.event, self.now, self.hours, self.done)
 
 
-def sentence(case: LateCase, found: WorkPlan) -> str:
+def sentence(case: LateCase, schedule: WorkPlan) -> str:
     """How the plan stands, and what to do first.
 
     Args:
         case: from which it was made.
-        found: the plan.
+        schedule: the plan.
     """
-    first = _first(case, found)
-    if not found.late_by_days:
+    first = _first(case, schedule)
+    if not schedule.late_by_days:
         return f"In time. {first}" if first else "In time: all is done."
-    days = "1 day" if found.late_by_days == 1 else f"{found.late_by_days} days"
+    days = "1 day" if schedule.late_by_days == 1 else f"{schedule.late_by_days} days"
     return f"Late by {days}. {first}"
 
 

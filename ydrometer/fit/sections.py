@@ -123,8 +123,8 @@ def _spacers(shaft: ShaftMount, stock: Stock) -> Mapping[float, int]:
     return max(stock.spacers.values(), key=lambda stock: sum(stock.values()), default={})
 
 
-def _with_spacers(kept: list[int], gaps: list[float], made: Sequence[Filling]) -> list[Filled]:
-    fillings = iter(made)
+def _with_spacers(kept: list[int], gaps: list[float], chosen: Sequence[Filling]) -> list[Filled]:
+    fillings = iter(chosen)
     filled: list[Filled] = []
     for place, gap in enumerate(gaps):
         if gap > EXACT:

@@ -63,13 +63,13 @@ class HeardRun:
             more: keys that the instrument cannot know, such as the distance between its gates.
         """
         dimension = KINDS[self.kind].dimension
-        told: dict[str, Any] = {"kind": self.kind, **more, **self.more}
-        if "supply_voltage" in told:
-            told["supply_voltage"] = typed(told["supply_voltage"], "voltage", places=4)
-        told["readings"] = [typed(value, dimension, places=4) for value in self.readings]
+        document: dict[str, Any] = {"kind": self.kind, **more, **self.more}
+        if "supply_voltage" in document:
+            document["supply_voltage"] = typed(document["supply_voltage"], "voltage", places=4)
+        document["readings"] = [typed(value, dimension, places=4) for value in self.readings]
         if self.remarks:
-            told["note"] = "; ".join(self.remarks)
-        return told
+            document["note"] = "; ".join(self.remarks)
+        return document
 
 
 def turning(times: Floats, slots: int) -> Turning | None:

@@ -169,7 +169,7 @@ def _measured(request: SearchRequest, layout: DriveLayout, head: Head, head_mass
     batch = Batch(*(field[which] for field in assembled))
     batch = driveline.with_ratios(batch, bases[0], drive.branch, drive.trunk)
     design = request.document.design
-    asked: dict[str, Any] = {}
+    measured_at: dict[str, Any] = {}
     columns: dict[tuple[str, float], int] = {}
     for key in RUN_KEYS:
         own = sorted({getattr(t.run, key) for t in request.targets} - {None})
@@ -178,9 +178,9 @@ def _measured(request: SearchRequest, layout: DriveLayout, head: Head, head_mass
         needed = any(MEASURES[t.measure].run == key and getattr(t.run, key) is None for t in request.targets)
         run = getattr(design.run, key) if needed else None
         row = np.array([np.nan if run is None else run, *own])
-        asked[key] = np.tile(row, (len(drive.mass), 1))
+        measured_at[key] = np.tile(row, (len(drive.mass), 1))
     peak = any(target.measure == "peak_bus_current" for target in request.targets)
-    wanted = Wanted(asked["distance"], asked["speed"], asked["time"], peak)
+    wanted = Wanted(measured_at["distance"], measured_at["speed"], measured_at["time"], peak)
     return _Measured(bases[0], batch, measures.measure(batch, wanted), columns)
 
 
