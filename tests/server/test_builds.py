@@ -2,7 +2,7 @@ import base64
 import io
 import struct
 import zlib
-from datetime import timedelta
+from datetime import datetime, timedelta
 from typing import Any
 from uuid import uuid4
 
@@ -102,6 +102,18 @@ class Ticks(BuildCase):
         (look,) = self.steps()["vehicle:sign_off"]["looks"]
         self.assertIn("“quick glue, 5 min” (owner)", look["words"])
 
+    def test_a_note_kept_later_prolongs_no_cure(self) -> None:
+        glued = {"fit": {"shafts": [{"shaft": "drive.stages[0]", "mount": "free", "opening": "22 mm"}]}}
+        save_revision(self.people["owner"], self.vehicle, 2, changed({**glued, "drive.units": 1}))
+        self.do("owner", "drive.stages[0]:bearings")
+        bearings = self.steps()["drive.stages[0]:bearings"]
+        until = self.steps()["drive.stages[0]:stack"]["held"][0]["until"]
+        kept = (datetime.fromisoformat(bearings["at"]) + timedelta(seconds=1)).isoformat()
+        self.say("owner", entry("drive.stages[0]:bearings", note="green compound") | {"at": kept})
+        self.assertEqual(self.steps()["drive.stages[0]:bearings"]["note"], "green compound")
+        now = self.steps()["drive.stages[0]:stack"]["held"][0]["until"]
+        self.assertLess(datetime.fromisoformat(now) - datetime.fromisoformat(until), timedelta(minutes=1))
+
     def test_what_is_loose_is_told_and_keeps_power_off(self) -> None:
         ids = list(self.steps())
         self.say(
@@ -155,6 +167,15 @@ class Ticks(BuildCase):
         self.assertFalse(self.signed()[0])
         self.assertIn("Opened again since: “Tighten the motor", self.steps()["vehicle:look_over"]["once_more"])
         self.assertEqual(self.steps()[f"{GEARS}:mesh"]["once_more"], "")
+
+    def test_a_signature_asks_for_every_step_and_stands_if_it_was_given_all_the_same(self) -> None:
+        self.sign()
+        guard = "drive.stages[0]:guard"
+        self.say("owner", entry(guard, "undone", reason="painted"))
+        held = self.say("owner", entry("vehicle:sign_off"))
+        self.assertIn(guard, [reason["step"] for reason in held[0]["reasons"]])
+        self.assertEqual(self.say("owner", entry("vehicle:sign_off", reason="guard at the painter's")), [])
+        self.assertEqual(self.signed(), (True, ""))
 
     def test_a_change_of_the_design_takes_a_signature(self) -> None:
         self.sign()

@@ -15,6 +15,7 @@ from ydrometer.build.plan import pace, paced
 from ydrometer.build.progress import (
     Condition,
     Done,
+    Held,
     Tick,
     Touched,
     conditions,
@@ -224,7 +225,7 @@ def build_shown(document: Document, site: Site) -> BuildShown:
     done = _ticks(site.entries)
     changed = _changed(steps, done, site.entries)
     signed = next((step.id for step in steps if step.kind == SIGNED and step.id in done), "")
-    if signed and (signed in changed or held_back(wanted[signed], Done(done, changed), site.now)):
+    if signed and not _stands(last[signed], changed, held_back(wanted[signed], Done(done, changed), site.now)):
         del done[signed]
     progress = Done(done, changed)
     known = {step.id: step for step in steps}
@@ -261,6 +262,12 @@ def _ticks(entries: Sequence[Entry]) -> dict[str, Tick]:
     """What was done, by the last that was said of each step."""
     last = {entry.step: entry for entry in entries}
     return {e.step: Tick(e.at, e.about, e.title, e.made_from) for e in last.values() if e.doing == "done"}
+
+
+def _stands(signature: Entry, changed: Collection[str], held: Sequence[Held]) -> bool:
+    """Whether a signature is of the state that is there now. One that was given all the same, with a reason, was given
+    for what held it back."""
+    return signature.step not in changed and (not held or bool(signature.reason.strip()))
 
 
 def _changed(steps: Sequence[Step], done: Mapping[str, Tick], entries: Sequence[Entry]) -> dict[str, Touched]:

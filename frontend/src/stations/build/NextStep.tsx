@@ -26,6 +26,9 @@ interface Props {
 /** On a phone the readout stands below; what the thumb wants stands over it. */
 const READOUT = "96px";
 
+/** The last that is said of a step holds; times come in whole seconds. */
+const JUST_AFTER_MS = 1000;
+
 type Asking = "" | "later" | "undone" | "overrule";
 
 const ASKED: Record<Exclude<Asking, "">, string> = {
@@ -43,6 +46,12 @@ export function NextStep({ step, titles, ticks, photos, readOnly, isNext, onBack
     ticks.say(step, doing, { ...form.more(), reason });
     setAsking("");
     if (doing !== "undone") onDone();
+  };
+  /** It was done when it was done: what it cures until stays, and so does the reason that it was done for all the same. */
+  const keep = () => {
+    const at = new Date(Date.parse(step.at ?? "") + JUST_AFTER_MS).toISOString();
+    ticks.say(step, "done", { ...form.more(), reason: step.reason, at });
+    onDone();
   };
   return (
     <Box {...FRAME} p={{ base: "4", md: "5" }} data-step={step.id} data-done-step={step.done}>
@@ -153,8 +162,8 @@ export function NextStep({ step, titles, ticks, photos, readOnly, isNext, onBack
                 Not done any more, because …
               </Button>
             )}
-            {step.done && (
-              <Button minH="44px" onClick={() => say("done")} disabled={!form.changed}>
+            {step.done && !step.once_more && (
+              <Button minH="44px" onClick={keep} disabled={!form.changed}>
                 Keep value and note
               </Button>
             )}

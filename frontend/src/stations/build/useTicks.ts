@@ -27,6 +27,8 @@ export interface More {
   value?: string;
   note?: string;
   reason?: string;
+  /** When it was done, where that is not now. */
+  at?: string;
 }
 
 /** An entry that the server did not take, and why. */
