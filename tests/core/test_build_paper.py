@@ -46,6 +46,19 @@ class Booklet(unittest.TestCase):
         self.assertEqual(said[-1][0], said[-1][1])
         self.assertEqual([done for done, _ in said], list(range(1, len(said) + 1)))
 
+    def test_a_step_that_has_to_be_done_once_more_has_an_empty_box_and_says_why(self) -> None:
+        first = build_shown(DOCUMENT, Site(bench(), NOW)).steps
+        said = tuple(Entry(step.id, "done", NOW, "ada", made_from=tuple(step.made_from)) for step in first)
+        other = design.read(changed({"drive.branches.0.stages.0.driver_teeth": 17}))
+        shown = build_shown(other, Site(bench(), NOW, said))
+        data = booklet(
+            Content("Sandpiper", shown, parts_shown(other, bench()), draw_line(other.design)), Path(), lambda *_: None
+        )
+        with pdfium.PdfDocument(data) as read:
+            text = " ".join(page.get_textpage().get_text_bounded() for page in read)
+        self.assertEqual(text.count("✓"), sum(step.done and not step.once_more for step in shown.steps))
+        self.assertIn("now 17-tooth gear, 1 mm teeth: once more", " ".join(text.split()))
+
 
 class ICalendar(unittest.TestCase):
     def test_is_read_back_with_the_same_uids_when_it_is_written_anew(self) -> None:

@@ -12,6 +12,7 @@ from itertools import groupby
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
+from ydrometer.build.step import SIGNED
 from ydrometer.drawing.shapes import LineDrawing
 from ydrometer.files.sheets.mini_line import mini_line
 from ydrometer.screens.build_shown import BuildShown, StepShown
@@ -145,15 +146,18 @@ def _step(step: StepShown, line: LineDrawing) -> str:
     if step.why:
         parts.append(f'<div class="why">{html.escape(step.why)}</div>')
     parts += [f'<div class="caution">{html.escape(caution)}</div>' for caution in step.cautions]
+    if step.once_more:
+        parts.append(f'<div class="caution">{html.escape(step.once_more)}: once more.</div>')
     if step.looks:
         looks = "".join(f"<li>{html.escape(look.words)}</li>" for look in step.looks)
-        parts.append(f'<ul class="looks">{looks}</ul>')
+        about = "Done all the same, with a reason:" if step.kind == SIGNED else "Look again at:"
+        parts.append(f'<div class="more">{about}</div><ul class="looks">{looks}</ul>')
     if step.opens:
         loose = "; ".join(entry.words for entry in step.opens)
         parts.append(f'<div class="more">Leaves loose: {html.escape(loose)}.</div>')
     parts.append(_record(step))
     drawing = _drawing(step, line)
-    box = f'<div class="box">{"✓" if step.done else ""}</div>'
+    box = f'<div class="box">{"✓" if step.done and not step.once_more else ""}</div>'
     return f'<div class="step">{box}{drawing}<div class="words">{"".join(parts)}</div></div>'
 
 
