@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 from tests.core.designs import PLAIN
 from tests.core.lines import lines
 from ydrometer.build.hours import LEAST_PIECE, Hours
-from ydrometer.build.late import LateCase, reliefs, sentence
+from ydrometer.build.late import LateCase, _longer, reliefs, sentence
 from ydrometer.build.parts_list import orders, parts_list
 from ydrometer.build.plan import PartOrder, WorkPlan, pace, plan
 from ydrometer.build.step import Step
@@ -87,6 +87,13 @@ class Days(unittest.TestCase):
     def test_nobody_works_on_any_day(self) -> None:
         with self.assertRaises(ValueError):
             plan([step("a")], [], EVENT, NOW, Hours(1, (0.0,) * 7))
+
+
+class Longer(unittest.TestCase):
+    def test_an_hour_more_on_each_day_and_never_more_than_a_day(self) -> None:
+        steps, bought = of_design(PLAIN)
+        case = LateCase(steps, bought, EVENT, NOW, Hours(1, (2.0, 0.0, 23.5, 24.0, 2.0, 2.0, 2.0)))
+        self.assertEqual(_longer(case).hours.weekdays, (3.0, 1.0, 24.0, 24.0, 3.0, 3.0, 3.0))
 
 
 class Windows(unittest.TestCase):

@@ -60,6 +60,16 @@ class Booklet(unittest.TestCase):
         self.assertIn("now 17-tooth gear, 1 mm teeth: once more", " ".join(text.split()))
 
 
+class Pace(unittest.TestCase):
+    def test_is_judged_by_steps_that_there_are_and_whose_minutes_were_told(self) -> None:
+        ids = [step.id for step in steps_for(DOCUMENT, bench())][:7]
+        said = tuple(
+            Entry(id_, "done", NOW, "ada", minutes=minutes)
+            for id_, minutes in zip([*ids, "gone:now"], [30.0] * 5 + [None, None, 30.0], strict=True)
+        )
+        self.assertEqual(build_shown(DOCUMENT, Site(bench(), NOW, said)).judged, 5)
+
+
 class ICalendar(unittest.TestCase):
     def test_is_read_back_with_the_same_uids_when_it_is_written_anew(self) -> None:
         def made(people: int) -> dict[str, tuple[str, object]]:

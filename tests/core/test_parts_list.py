@@ -169,6 +169,13 @@ class Making(unittest.TestCase):
             self.assertEqual(found.part is not None, matched, size)
             self.assertEqual([m.start for m in found.make], [] if cut is None else [cut], size)
 
+    def test_a_belt_that_is_too_narrow_comes_after_one_that_is_wide_enough(self) -> None:
+        narrow, wide = {**BELT, "id": "a", "width": "10 mm"}, {**BELT, "id": "b", "width": "15 mm", "owned": 0}
+        document = changed({"drive.stages.0.width": "15 mm"})
+        for order in ([narrow, wide], [wide, narrow]):
+            part = line(listed(document, *order), "belt").part
+            self.assertEqual(part and part.part.id, "b")
+
 
 class BinFiles(unittest.TestCase):
     def test_are_a_list_or_an_object(self) -> None:

@@ -14,7 +14,17 @@ from pypdfium2 import PdfDocument
 
 from tests.core.plates import AXLE, JACK, MOTOR, PLATE, at, read, shaft
 from ydrometer.files.sheets.dxf import dxf
-from ydrometer.files.sheets.outline import LAYERS, Outline, Text, adapter_outline, box, plate_outline
+from ydrometer.files.sheets.outline import (
+    CROSS,
+    LAYERS,
+    NOTES,
+    Outline,
+    StraightLine,
+    Text,
+    adapter_outline,
+    box,
+    plate_outline,
+)
 from ydrometer.files.sheets.pdf import EDGE, FOOT, SIZES, TileLayout, on_tiles, pdf, tiles_of, window
 from ydrometer.files.sheets.svg import BAR, svg
 from ydrometer.fit.setup import set_up
@@ -97,6 +107,15 @@ class Notes(TestCase):
         self.assertGreater(axle.y, 0.048 + 0.006)
         motor = next(note for words, note in notes.items() if "motor" in words)
         self.assertAlmostEqual(motor.x, 0.092 + 0.7 * 0.007)
+
+    def test_a_cross_stands_on_each_shaft(self) -> None:
+        lines = [shape for shape in outline().shapes if isinstance(shape, StraightLine) and shape.layer == NOTES]
+        on_axle = [
+            (round(line.x2 - line.x1, 9), round(line.y2 - line.y1, 9))
+            for line in lines
+            if abs(0.5 * (line.x1 + line.x2) - 0.264) < 1e-9 and abs(0.5 * (line.y1 + line.y2) - 0.048) < 1e-9
+        ]
+        self.assertEqual(on_axle, [(2.0 * CROSS, 0.0), (0.0, 2.0 * CROSS)])
 
 
 class AsSvg(TestCase):
