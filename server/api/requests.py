@@ -2,17 +2,60 @@
 
 from __future__ import annotations
 
+from datetime import date, datetime
 from typing import Any
 
 from rest_framework import serializers
 from rest_framework.request import Request
 from rest_framework_dataclasses.serializers import DataclassSerializer
 
+from ydrometer.build.book import FIRST_YEAR, LAST_YEAR
+
 MOST_DIGITS = 15
 
 
 class DocumentField(serializers.DictField):
     """A design document; the core reads it, here it is any object."""
+
+
+class MomentField(serializers.DateTimeField):
+    """When something happened, in the years that such a thing can have happened in."""
+
+    def to_internal_value(self, value: Any) -> datetime:
+        """The moment that is meant.
+
+        Raises:
+            ValidationError: it cannot be read, or lies in another century.
+        """
+        moment: datetime = super().to_internal_value(value)
+        need_our_time(moment)
+        return moment
+
+
+class DayField(serializers.DateField):
+    """A day of these years."""
+
+    def to_internal_value(self, value: Any) -> date:
+        """The day that is meant.
+
+        Raises:
+            ValidationError: it cannot be read, or lies in another century.
+        """
+        day: date = super().to_internal_value(value)
+        need_our_time(day)
+        return day
+
+
+def need_our_time(moment: date) -> None:
+    """Refuse what lies in another century: a clock is wrong there, and no calendar reckons with it.
+
+    Raises:
+        ValidationError: it does.
+    """
+    if not FIRST_YEAR <= moment.year <= LAST_YEAR:
+        raise serializers.ValidationError(
+            f"The year {moment.year} is given: give one from {FIRST_YEAR} to {LAST_YEAR}."
+        )
 
 
 def answer_of(kind: type[Any]) -> type[DataclassSerializer[Any]]:

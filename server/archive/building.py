@@ -11,6 +11,7 @@ from rest_framework import serializers
 from server.accounts.models import User
 from server.api.errors import Refused
 from server.api.quotas import MOST_ENTRIES, MOST_INSPECTIONS, MOST_PHOTOS, MOST_TEMPLATES, need_room
+from server.api.requests import MomentField
 from server.builds import actions, photos
 from server.builds.actions import NewEntry, NewPartEntry
 from server.builds.api import EntrySerializer, NewInspectionSerializer
@@ -109,7 +110,7 @@ class PhotoToldSerializer(serializers.Serializer[Any]):
 
     step = serializers.CharField(max_length=200)
     file = serializers.CharField(max_length=300)
-    taken_at = serializers.DateTimeField()
+    taken_at = MomentField()
 
 
 def _photo(user: User, vehicle: Vehicle, about: Mapping[str, Any], data: bytes) -> None:

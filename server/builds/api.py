@@ -18,7 +18,7 @@ from rest_framework.views import APIView
 from server.api.errors import BAD, HIDDEN
 from server.api.files import download
 from server.api.parsers import PhotoParser
-from server.api.requests import DocumentField, answer_of, read
+from server.api.requests import DocumentField, MomentField, answer_of, read
 from server.api.stale import Stale
 from server.builds import actions, booklets, photos
 from server.builds.actions import NewEntry
@@ -78,7 +78,7 @@ class EntrySerializer(serializers.Serializer[Any]):
     id = serializers.UUIDField()
     step = serializers.CharField(max_length=200)
     doing = serializers.ChoiceField(choices=DOINGS)
-    at = serializers.DateTimeField()
+    at = MomentField()
     minutes = serializers.FloatField(min_value=0.0, max_value=1e5, required=False, allow_null=True, default=None)
     value = serializers.CharField(max_length=100, required=False, allow_blank=True, default="")
     note = serializers.CharField(max_length=4000, required=False, allow_blank=True, default="")
@@ -116,7 +116,7 @@ class NewInspectionSerializer(serializers.Serializer[Any]):
     """An inspection as docs/build.md has it."""
 
     id = serializers.UUIDField()
-    at = serializers.DateTimeField()
+    at = MomentField()
     document = DocumentField()
 
 

@@ -20,7 +20,7 @@ from rest_framework.views import APIView
 from server.api.errors import BAD, HIDDEN
 from server.api.files import attachment
 from server.api.heavy import aside
-from server.api.requests import DocumentField, answer_of, read
+from server.api.requests import DayField, DocumentField, MomentField, answer_of, read
 from server.builds import actions
 from server.builds.actions import NewPartEntry
 from server.builds.api import NOW, clock_of, vehicle_of
@@ -72,8 +72,8 @@ class PartEntrySerializer(serializers.Serializer[Any]):
     id = serializers.UUIDField()
     key = serializers.CharField(max_length=300)
     state = serializers.ChoiceField(choices=PURCHASE_STATES)
-    at = serializers.DateTimeField()
-    expected = serializers.DateField(required=False, allow_null=True, default=None)
+    at = MomentField()
+    expected = DayField(required=False, allow_null=True, default=None)
     paid = serializers.FloatField(min_value=0.0, max_value=1e9, required=False, allow_null=True, default=None)
 
 

@@ -17,7 +17,7 @@ from rest_framework.views import APIView
 from server.api.errors import BAD, HIDDEN, SIGNED_OUT
 from server.api.files import download
 from server.api.heavy import aside
-from server.api.requests import DocumentField, answer_of, read
+from server.api.requests import DocumentField, MomentField, answer_of, read
 from server.api.stale import Stale
 from server.designs import lessons
 from server.designs.models import Vehicle
@@ -67,7 +67,7 @@ class NewRunSerializer(DesignOfRunSerializer):
 
     id = serializers.UUIDField()
     document = DocumentField()
-    made_at = serializers.DateTimeField(required=False, allow_null=True)
+    made_at = MomentField(required=False, allow_null=True)
 
 
 class RunsFileSerializer(serializers.Serializer[Any]):

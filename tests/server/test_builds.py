@@ -201,6 +201,22 @@ class Ticks(BuildCase):
         answer = self.as_("owner").post(f"/api/vehicles/{other.id}/build/entries/", {"entries": [tick]}, format="json")
         self.assertEqual(answer.status_code, 400)
 
+    def test_a_moment_of_another_century_is_told(self) -> None:
+        for at in ("0001-01-01T00:00:00Z", "1999-12-31T12:00:00Z", "2101-01-02T00:00:00Z", "9999-12-31T23:59:59Z"):
+            for rest, body in (
+                ("build/entries/", {"entries": [entry("fit:mark_out") | {"at": at}]}),
+                ("build/inspections/", {"id": str(uuid4()), "document": {"hours": 1}, "at": at}),
+                ("parts-list/entries/", {"entries": [{"id": str(uuid4()), "key": "x", "state": "here", "at": at}]}),
+            ):
+                self.post("owner", rest, body, 400)
+        far = {"id": str(uuid4()), "key": "x", "state": "ordered", "at": timezone.now().isoformat()}
+        self.post("owner", "parts-list/entries/", {"entries": [far | {"expected": "9999-01-01"}]}, 400)
+        self.post("owner", "build/entries/?now=9999-01-01T00:00", {"entries": [entry("fit:mark_out")]}, 400)
+        answer = self.as_("owner").put(
+            f"/api/vehicles/{self.vehicle.id}/build/book/", {"base": 0, "book": {"event": "9999-01-01T09:00"}}, "json"
+        )
+        self.assertEqual(answer.status_code, 400)
+
     def test_the_pulse_changes_with_what_is_shown(self) -> None:
         before = self.get("owner", "build/pulse/")["pulse"]
         self.say("owner", entry("fit:mark_out"))

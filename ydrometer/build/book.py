@@ -16,6 +16,8 @@ from ydrometer.parts.part import MOST_OWNED, YEAR_S
 
 USUAL_HOURS = (2.0, 2.0, 2.0, 2.0, 2.0, 6.0, 6.0)
 """Hours on each weekday, Monday first: evenings, and most of a weekend."""
+FIRST_YEAR, LAST_YEAR = 2000, 2100
+"""Between which anything is built: other years are those of a clock that is wrong."""
 MOST_PEOPLE = 64
 MOST_LINES = 60
 
@@ -59,7 +61,11 @@ class Book:
     def faults(self) -> Iterator[tuple[str, str, str]]:
         """The event is a day and a time; hours are of seven days, some above 0; ids are each one's own."""
         if self.event and self.deadline is None:
-            yield "event", f'"{self.event}" given', "give a day and a time, such as 2027-06-12T09:00"
+            yield (
+                "event",
+                f'"{self.event}" given',
+                f"give a day and a time from {FIRST_YEAR} to {LAST_YEAR}, such as 2027-06-12T09:00",
+            )
         if self.hours and len(self.hours) != len(USUAL_HOURS):
             yield "hours", f"{len(self.hours)} given", "give hours of seven days, Monday first"
         elif self.hours and not any(self.hours):
@@ -72,11 +78,12 @@ class Book:
 
     @property
     def deadline(self) -> datetime | None:
-        """The event; None where there is none."""
+        """The event; None where there is none, or none in these years."""
         try:
-            return datetime.fromisoformat(self.event).replace(tzinfo=None) if self.event else None
+            moment = datetime.fromisoformat(self.event or "none").replace(tzinfo=None)
         except ValueError:
             return None
+        return moment if FIRST_YEAR <= moment.year <= LAST_YEAR else None
 
     @property
     def work(self) -> Hours:
