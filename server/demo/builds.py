@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 from typing import Any
@@ -20,7 +21,8 @@ from ydrometer.screens.build_shown import steps_for
 
 SLOWLY = 1.3
 """How much longer the demo's builders take than assumed."""
-BETWEEN = timedelta(minutes=25)
+BETWEEN, SINCE = timedelta(minutes=25), timedelta(days=10)
+"""Between two steps, and since a build was done that has been inspected since."""
 LAST = "vehicle:sign_off"
 PINION = "drive.branches[0].source:wheel"
 
@@ -80,9 +82,8 @@ def tell(user: User, vehicle: Vehicle, folder: str) -> None:
     bench = bench_of(vehicle, clock)
     steps = steps_for(document, bench)
     done = _done(steps, build.until)
-    StepEntry.objects.bulk_create(
-        _ticked(user, vehicle, step, now - (len(done) - number) * BETWEEN) for number, step in enumerate(done)
-    )
+    ended = now - (SINCE if build.inspections else BETWEEN)
+    StepEntry.objects.bulk_create(_ticked(user, vehicle, step, at) for step, at in _one_by_one(done, ended))
     if build.ordered:
         lines = parts_list(workshop(document), owned_parts(bench.bin), bench.taken).lines
         line = next(line for line in lines if line.need.words.startswith(build.ordered) and line.to_buy)
@@ -119,6 +120,17 @@ def _done(steps: list[Step], until: str) -> list[Step]:
     """All steps up to one."""
     ids = [step.id for step in steps]
     return steps[: ids.index(until) + 1] if until else []
+
+
+def _one_by_one(steps: list[Step], ended: datetime) -> Iterator[tuple[Step, datetime]]:
+    """When each was done, one after the other, with what cures left to cure; the last one at an end."""
+    begun: dict[str, timedelta] = {}
+    moment = timedelta(0)
+    for step in steps:
+        over = (begun[s.id] + timedelta(seconds=s.wait) for s in steps if s.id in step.needs and s.id in begun)
+        moment = max([moment + BETWEEN, *over])
+        begun[step.id] = moment
+    yield from ((step, ended - moment + begun[step.id]) for step in steps)
 
 
 def _ticked(user: User, vehicle: Vehicle, step: Step, at: datetime) -> StepEntry:

@@ -6,6 +6,7 @@ from django.utils import timezone
 from rest_framework.test import APIClient
 
 from server.accounts.models import User
+from server.builds.site import Clock, present, site_of
 from server.demo.load import KEPT_FOR, LEFT, VISITOR, WORKSHOP, load, repair
 from server.designs.actions import add_vehicle
 from server.designs.models import Revision, Vehicle
@@ -15,6 +16,7 @@ from tests.server.people import WorkshopCase, beginning
 from ydrometer.document import design
 from ydrometer.evaluation.evaluate import evaluate
 from ydrometer.evaluation.sweep import variants
+from ydrometer.screens.build_shown import build_shown, refused, steps_for
 
 
 class Demo(TestCase):
@@ -42,6 +44,17 @@ class Demo(TestCase):
             if variant and all(r.verdict.met for r in evaluate([variant]).target_results(0))
         ]
         self.assertEqual(answers, [14])
+
+    def test_what_was_built_was_built_in_its_time_and_knot_is_signed(self) -> None:
+        load()
+        for vehicle in Vehicle.objects.filter(step_entries__isnull=False).distinct():
+            clock = Clock(None)
+            site, document = site_of(vehicle, clock), present(vehicle)
+            steps = steps_for(document, site.bench)
+            for number, entry in enumerate(site.entries):
+                self.assertEqual(refused(steps, site.entries[:number], entry.step, entry.at), [], entry.step)
+        knot = Vehicle.objects.get(name="Knot")
+        self.assertIsNotNone(build_shown(present(knot), site_of(knot, Clock(None))).signed_at)
 
     def test_every_vehicle_meets_its_targets_or_asks_about_one(self) -> None:
         body = {"Sandpiper": ["pushing_force"], "Knot": ["time_to_distance"]}

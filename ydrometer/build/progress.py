@@ -110,12 +110,14 @@ def conditions(steps: Sequence[Step]) -> dict[str, tuple[Condition, ...]]:
 
 
 def _needed(step: Step, known: Mapping[str, Step]) -> Iterator[Condition]:
-    # Whoever signs, signs for all of it.
-    every = (id for id in known if id != step.id) if step.kind == SIGNED else step.needs
-    needs = [known[id] for id in every if id in known]
+    needs = [known[id] for id in step.needs if id in known]
     for need in sorted(needs, key=lambda need: need.id not in step.buries):
         words = "it buries this, which is not done" if need.id in step.buries else "needs first"
         yield Condition(need.id, f"{words}: {need.title}", need.wait, f"not over yet: {need.title}", "")
+    if step.kind == SIGNED:
+        # Whoever signs, signs for all of it.
+        others = [other for other in known.values() if other.id not in (step.id, *step.needs)]
+        yield from (Condition(other.id, f"needs first: {other.title}", 0.0, "", "") for other in others)
 
 
 def _closings(steps: Sequence[Step]) -> list[Condition]:
