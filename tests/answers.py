@@ -16,11 +16,12 @@ from ydrometer.document import design
 from ydrometer.document.design import Document
 from ydrometer.fit.stock import stock_of
 from ydrometer.questions.grid import grid
-from ydrometer.screens.build_shown import Entry, Site, build_shown
+from ydrometer.screens.build_shown import Site, build_shown
 from ydrometer.screens.live import Wish, look
 from ydrometer.screens.loads import loads_shown
 from ydrometer.screens.mounted import mounted
 from ydrometer.screens.parts_shown import BenchKnown
+from ydrometer.screens.step_entries import Entry
 from ydrometer.screens.sweeps import sweep_of
 from ydrometer.screens.vocabulary import vocabulary
 from ydrometer.search import read_request

@@ -32,8 +32,9 @@ from ydrometer.build.step import Step
 from ydrometer.document.design import Document
 from ydrometer.files.parts_sheet import SaidInFile
 from ydrometer.parts.read import read_part
-from ydrometer.screens.build_shown import Entry, Reason, refused, steps_for
+from ydrometer.screens.build_shown import Reason, refused, steps_for
 from ydrometer.screens.parts_shown import PartLine, PartsShown
+from ydrometer.screens.step_entries import Entry
 
 AHEAD = timedelta(minutes=10)
 """By how much a device's clock may run before the server's."""

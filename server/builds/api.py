@@ -29,7 +29,8 @@ from server.workshops import access
 from server.workshops.access import acting
 from ydrometer.build.inspection import Care, cares
 from ydrometer.files.calendar import calendar
-from ydrometer.screens.build_shown import DOINGS, BuildShown, Reason, build_shown, steps_for
+from ydrometer.screens.build_shown import BuildShown, Reason, build_shown, steps_for
+from ydrometer.screens.step_entries import DOINGS
 
 MOST_AT_ONCE = 200
 NOW = OpenApiParameter("now", str, description="the time on the clock of whoever asks, such as 2027-05-03T18:00")

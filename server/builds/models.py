@@ -8,7 +8,7 @@ from django.db import models
 from server.designs.models import Vehicle
 from server.workshops.models import Workshop
 from ydrometer.build.purchase import PURCHASE_STATES
-from ydrometer.screens.build_shown import DOINGS
+from ydrometer.screens.step_entries import DOINGS
 
 
 class Build(models.Model):

@@ -20,8 +20,9 @@ from ydrometer.build.purchase import Said
 from ydrometer.build.workshop import workshop
 from ydrometer.document import design
 from ydrometer.document.design import Document
-from ydrometer.screens.build_shown import Entry, Finding, Site
+from ydrometer.screens.build_shown import Finding, Site
 from ydrometer.screens.parts_shown import BenchKnown
+from ydrometer.screens.step_entries import Entry
 
 QUARTER = timedelta(minutes=15)
 FARTHEST = timedelta(hours=15)

@@ -15,6 +15,7 @@ import numpy as np
 from scipy.integrate import solve_ivp
 from scipy.optimize import brentq, minimize_scalar
 
+from tests.core.looking import first
 from ydrometer.document.design import Design
 from ydrometer.document.drive import Branch
 from ydrometer.document.sources import Engine, motor_line
@@ -377,7 +378,7 @@ class Reference:
                 after = self.after_coast(to, v)
                 return after > 0 and self.acceleration(to, after) > max(self.acceleration(gear, after), 0.0)
 
-            begins = self.first(better, start, end)
+            begins = first(better, start, end)
             if begins is None:
                 early = end if self.cut_off(gear, end) else max(start, 0.99 * end)
                 after = self.after_coast(to, early)
@@ -394,17 +395,3 @@ class Reference:
                 if torque > 0 and abs(self.source_speed(branch, gear, v) / speed - 1) < 1e-6:
                     return True
         return False
-
-    def first(self, true: Callable[[float], bool], start: float, end: float) -> float | None:
-        before = start
-        if true(start):
-            return start
-        for at in np.linspace(start, end * (1 - 1e-10), 60)[1:]:
-            if true(float(at)):
-                low, high = before, float(at)
-                for _ in range(40):
-                    middle = 0.5 * (low + high)
-                    low, high = (low, middle) if true(middle) else (middle, high)
-                return high
-            before = float(at)
-        return None

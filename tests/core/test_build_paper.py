@@ -17,8 +17,9 @@ from ydrometer.drawing import draw_line
 from ydrometer.files.booklet import Content, booklet
 from ydrometer.files.calendar import calendar
 from ydrometer.files.parts_sheet import order_list, read_table, table
-from ydrometer.screens.build_shown import Entry, Site, build_shown, steps_for
+from ydrometer.screens.build_shown import Site, build_shown, steps_for
 from ydrometer.screens.parts_shown import BenchKnown, PartsShown, parts_shown, price_working
+from ydrometer.screens.step_entries import Entry
 
 NOW = datetime(2027, 5, 3, 12)
 PULLEY = {"kind": "pulley", "id": "p36", "teeth": 36, "pitch": "5 mm", "price": 9.0}
@@ -57,7 +58,7 @@ class Booklet(unittest.TestCase):
         with pdfium.PdfDocument(data) as read:
             text = " ".join(page.get_textpage().get_text_bounded() for page in read)
         self.assertEqual(text.count("✓"), sum(step.done and not step.once_more for step in shown.steps))
-        self.assertIn("now 17-tooth gear, 1 mm teeth: once more", " ".join(text.split()))
+        self.assertIn("now 17-tooth gear, module 1 mm: once more", " ".join(text.split()))
 
 
 class Pace(unittest.TestCase):

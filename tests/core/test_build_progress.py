@@ -79,6 +79,9 @@ class Held(unittest.TestCase):
         self.assertIn("not over yet: Glue the bearings", reason.words)
         self.assertEqual(held("drive.stages[0]:stack", *done, steps=GLUED, after=timedelta(hours=24)), [])
 
+    def test_a_clock_that_was_ahead_makes_nobody_wait(self) -> None:
+        self.assertEqual(held(f"{GEARS}:play", *up_to(f"{GEARS}:line_up"), after=-timedelta(minutes=5)), [])
+
     def test_an_hour_of_running_takes_an_hour(self) -> None:
         for step, before, wait in (("5_min", "first_run", 5), ("1_h", "recheck_5_min", 55)):
             done = set(BY_ID) - {f"vehicle:recheck_{step}"}
@@ -107,7 +110,7 @@ class ChangedDesign(unittest.TestCase):
         now = steps_of(shop(changed({"drive.units": 1, "drive.branches.0.stages.0.driver_teeth": 17})))
         rows = {entry.step: entry for entry in touched(now, done, {})}
         self.assertEqual(
-            rows[f"{MOTOR}:wheel"].why, "Done for 15-tooth gear, 1 mm teeth; now 17-tooth gear, 1 mm teeth"
+            rows[f"{MOTOR}:wheel"].why, "Done for 15-tooth gear, module 1 mm; now 17-tooth gear, module 1 mm"
         )
         self.assertEqual(rows[f"{GEARS}:mesh"].again[0], f"{GEARS}:tighten")
         self.assertIn(f"{GEARS}:play", rows, "its numbers are the same, and it has to be set again")

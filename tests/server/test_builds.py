@@ -1,7 +1,5 @@
 import base64
 import io
-import struct
-import zlib
 from datetime import datetime, timedelta
 from typing import Any
 from uuid import uuid4
@@ -11,54 +9,14 @@ from django.test.utils import CaptureQueriesContext
 from django.utils import timezone
 from icalendar import Calendar
 from openpyxl import load_workbook
-from PIL import Image
 
-from server.builds.models import Photo, StepEntry
+from server.builds.models import StepEntry
 from server.builds.site import Clock, hours_run, pulse_of
 from server.designs.actions import add_vehicle, save_revision
-from server.parts.actions import Change, change_parts
 from tests.core.designs import PLAIN, changed
+from tests.server.builds_case import GEARS, MOTOR, BuildCase, entry
 from tests.server.people import WorkshopCase
 from ydrometer.base.errors import DocumentError
-
-GEARS = "drive.branches[0].stages[0]"
-MOTOR = "drive.branches[0].source"
-PINION = {"kind": "gear", "id": "g15", "teeth": 15, "module": "1 mm", "owned": 2, "price": 3.5}
-PULLEY = {"kind": "pulley", "id": "p36", "teeth": 36, "pitch": "5 mm", "owned": 0, "price": 9.0}
-
-
-def entry(step: str, doing: str = "done", **more: Any) -> dict[str, Any]:
-    return {"id": str(uuid4()), "step": step, "doing": doing, "at": timezone.now().isoformat(), **more}
-
-
-class BuildCase(WorkshopCase):
-    def setUp(self) -> None:
-        owner = self.people["owner"]
-        save_revision(owner, self.vehicle, 1, changed({"drive.units": 1}))
-        parts = [Change("g15", 0, PINION), Change("p36", 0, PULLEY)]
-        change_parts(owner, self.workshop, parts)
-
-    def get(self, person: str, rest: str = "build/", **query: str) -> Any:
-        answer = self.as_(person).get(f"/api/vehicles/{self.vehicle.id}/{rest}", query)
-        self.assertEqual(answer.status_code, 200, answer.content[:300])
-        return answer.json() if answer.headers["Content-Type"] == "application/json" else answer
-
-    def post(self, person: str, rest: str, body: Any, status: int = 201) -> Any:
-        answer = self.as_(person).post(f"/api/vehicles/{self.vehicle.id}/{rest}", body, format="json")
-        self.assertEqual(answer.status_code, status, answer.content[:300])
-        return answer.json() if answer.content else None
-
-    def say(self, person: str, *entries: dict[str, Any]) -> list[dict[str, Any]]:
-        answer: list[dict[str, Any]] = self.post(person, "build/entries/", {"entries": list(entries)})["held_back"]
-        return answer
-
-    def steps(self, person: str = "owner") -> dict[str, Any]:
-        return {step["id"]: step for step in self.get(person)["shown"]["steps"]}
-
-    def do(self, person: str, last: str) -> None:
-        """Tick all steps up to one."""
-        ids = list(self.steps())
-        self.assertEqual(self.say(person, *(entry(id_) for id_ in ids[: ids.index(last) + 1])), [])
 
 
 class Ticks(BuildCase):
@@ -259,51 +217,6 @@ class BookOfABuild(BuildCase):
         uids = [[str(event["UID"]) for event in Calendar.from_ical(one).walk("VEVENT")] for one in (first, second)]
         self.assertEqual(uids[0], uids[1])
         self.assertEqual(len(set(uids[0])), len(uids[0]))
-
-
-class Photos(BuildCase):
-    def send(self, data: bytes, id_: str = "") -> Any:
-        query = f"?step=fit:mark_out&id={id_ or uuid4()}"
-        address = f"/api/vehicles/{self.vehicle.id}/build/photos/{query}"
-        return self.as_("owner").post(address, data, content_type="application/octet-stream")
-
-    def picture(self, form: str = "JPEG") -> bytes:
-        stream = io.BytesIO()
-        picture = Image.new("RGB", (3000, 2000), "red")
-        exif = picture.getexif()
-        exif[0x0110] = "camera"
-        exif.get_ifd(0x8825)[2] = (50.0, 1.0, 2.0)
-        picture.save(stream, form, exif=exif)
-        return stream.getvalue()
-
-    def test_a_small_file_that_claims_to_be_a_large_picture_is_refused_unread(self) -> None:
-        for wide, high in ((1, 60_000_000), (12_001, 1), (7_000, 7_000)):
-            claim = b"IHDR" + struct.pack(">IIBBBBB", wide, high, 1, 0, 0, 0, 0)
-            sent = b"\x89PNG\r\n\x1a\n\0\0\0\r" + claim + struct.pack(">I", zlib.crc32(claim))
-            answer = self.send(sent + b"\0\0\0\0IEND\xaeB`\x82")
-            self.assertEqual(answer.status_code, 400)
-            self.assertIn(f"{wide:,} by {high:,} pixels; at most 12,000 on a side", answer.json()["detail"])
-
-    def test_are_made_anew_without_where_they_were_taken(self) -> None:
-        for form in ("JPEG", "PNG"):
-            answer = self.send(self.picture(form))
-            self.assertEqual(answer.status_code, 201)
-            kept = self.get("viewer", f"build/photos/{answer.json()['id']}/").content
-            read = Image.open(io.BytesIO(kept))
-            self.assertEqual((read.format, max(read.size), dict(read.getexif())), ("JPEG", 1600, {}))
-        self.assertEqual(len(self.steps()["fit:mark_out"]["photos"]), 2)
-
-    def test_sent_twice_is_one_and_it_can_be_taken_away(self) -> None:
-        id_ = str(uuid4())
-        self.assertEqual([self.send(self.picture(), id_).status_code for _ in range(2)], [201, 201])
-        self.assertEqual(Photo.objects.count(), 1)
-        address = f"/api/vehicles/{self.vehicle.id}/build/photos/{id_}/"
-        self.assertEqual(self.as_("owner").delete(address).status_code, 204)
-
-    def test_others_are_refused_with_words(self) -> None:
-        heic = self.send(b"\0\0\0\x18ftypheic" + bytes(80))
-        self.assertIn("HEIC", heic.json()["detail"])
-        self.assertIn("cannot be read", self.send(b"not a picture").json()["detail"])
 
 
 class PartsLists(BuildCase):

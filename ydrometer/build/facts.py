@@ -5,9 +5,11 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 
 from ydrometer.build.line import Between, Sitting
-from ydrometer.build.workshop import BuildShop
+from ydrometer.build.needs import tooth_words
+from ydrometer.build.workshop import BuildShop, plate_path
 from ydrometer.document.mounting import Plate, Point, ShaftMount
 from ydrometer.document.stages.assembly import mm
+from ydrometer.document.walk import branch_of
 
 ABOUT_SHAFTS = ("shaft", "bearing", "plate", "make")
 """Kinds of work on what turns; at other places of a stage it is the stage that is set."""
@@ -27,7 +29,7 @@ def facts(shop: BuildShop, kind: str, parts: Sequence[str]) -> tuple[str, ...]:
     """
     wheels = {wheel.name: wheel for wheel in shop.line.wheels}
     stages = {between.path: between for between in shop.line.stages}
-    plates = {setup.plane.behind or "fit.plate" for setup in shop.plates} if kind == "plate" else set()
+    plates = {plate_path(setup) for setup in shop.plates} if kind == "plate" else set()
     where = kind not in NEVER_MIND_WHERE and not (kind == "motor" and wheels.keys() & set(parts))
     said: list[str] = []
     for path in parts:
@@ -46,7 +48,7 @@ def facts(shop: BuildShop, kind: str, parts: Sequence[str]) -> tuple[str, ...]:
 
 def _wheel(shop: BuildShop, wheel: Sitting) -> Iterator[str]:
     stage = next(between.stage for between in shop.line.stages if between.path == wheel.stage)
-    size = f", {mm(stage.tooth_size)} teeth" if stage.tooth_size else ""
+    size = f", {tooth_words(stage.members[0].form, stage.tooth_size)}" if stage.tooth_size else ""
     wide = f", {mm(stage.loop_width)} wide" if stage.loop_width else ""
     said = shop.mount(wheel.shaft)
     bored = said.diameter is not None and not shop.on_drum(wheel.shaft)
@@ -58,13 +60,13 @@ def _stage(shop: BuildShop, between: Between) -> Iterator[str]:
     """What has to be set at a stage: its loop, where its shafts stand, and Fit's numbers of it."""
     stage, path = between.stage, between.path
     said = shop.fit.loop(path)
-    length = stage.loop_length or (said.length if said else None)
+    length = shop.loop_length(between)
     if length:
         yield f"{stage.noun} of {mm(length)}"
     if said is not None and said.tension:
         yield f"{stage.noun} at {said.tension:.4g} N"
     if said is not None and said.tensioner is not None:
-        yield f"tensioner of the {stage.noun} {_at(said.tensioner.at)}"
+        yield f"tensioner of the {stage.noun} at {_point(said.tensioner.at)}"
     if not stage.members:
         yield f"{stage.noun} {stage.sizes_words}"
     for shaft in between.shafts:
@@ -79,7 +81,7 @@ def _shaft(shop: BuildShop, path: str, *, where: bool) -> Iterator[str]:
         long = f", {mm(said.length)} long" if said.length else ""
         yield f"{name}: {mm(said.diameter)} {said.shape}{long}"
     if said.stack is not None:
-        yield f"{name}: " + ", ".join(f"{item.name or 'item'} {mm(item.width)}" for item in said.stack.items)
+        yield f"{name}: {shop.in_order(path)}"
     if where:
         yield from _where(shop, path)
         yield from _holes(name, said)
@@ -88,10 +90,10 @@ def _shaft(shop: BuildShop, path: str, *, where: bool) -> Iterator[str]:
 def _where(shop: BuildShop, path: str) -> Iterator[str]:
     said, name = shop.mount(path), shop.shaft(path)
     if said.slot is not None:
-        yield f"{name} in a slot {_at(said.slot.start)} to {_at(said.slot.end)}"
+        yield f"{name} in a slot from {_point(said.slot.start)} to {_point(said.slot.end)}"
     elif said.at is not None:
         turned = f", eccentric by {mm(said.eccentric)}" if said.eccentric else ""
-        yield f"{name} {_at(said.at)}{turned}"
+        yield f"{name} at {_point(said.at)}{turned}"
 
 
 def _holes(name: str, said: ShaftMount) -> Iterator[str]:
@@ -106,13 +108,11 @@ def _other(shop: BuildShop, path: str) -> Iterator[str]:
     """Of the supply, a controller and the road wheels."""
     drive = shop.design.drive
     if path == "drive.supply" and drive.supply is not None:
-        volts = getattr(drive.supply, "voltage", None) or getattr(drive.supply, "open_circuit_voltage", None)
-        fuse = getattr(drive.supply, "fuse", None)
-        yield f"{drive.supply.kind} of {volts:.4g} V" if volts else drive.supply.kind
-        if fuse is not None:
-            yield f"fuse of {fuse.rating:.4g} A"
+        yield f"{drive.supply.kind} of {shop.volts:.4g} V" if shop.volts else drive.supply.kind
+        if shop.fuse is not None:
+            yield f"fuse of {shop.fuse.rating:.4g} A"
     elif path.endswith(".controller"):
-        controller = next(b.controller for k, b in enumerate(drive.branches) if path.startswith(f"drive.branches[{k}]"))
+        controller = drive.branches[branch_of(path)].controller
         if controller is not None and controller.current_limit:
             yield f"current limit of {controller.current_limit:.4g} A"
     elif path == "vehicle.wheel_diameter":
@@ -122,7 +122,7 @@ def _other(shop: BuildShop, path: str) -> Iterator[str]:
 def _plate(shop: BuildShop, path: str) -> Iterator[str]:
     for setup in shop.plates:
         plate = setup.mounting.plate
-        if plate is not None and path == (setup.plane.behind or "fit.plate"):
+        if plate is not None and path == plate_path(setup):
             yield from _sheet(plate)
             for shaft in setup.plane.shafts:
                 if shaft in shop.line.shafts:
@@ -136,5 +136,5 @@ def _sheet(plate: Plate) -> Iterator[str]:
     yield f"plate of {plate.across} × {plate.up} holes every {mm(plate.hole_pitch)}{hole}{thick}"
 
 
-def _at(point: Point) -> str:
-    return f"at {1e3 * point[0]:.5g}, {1e3 * point[1]:.5g} mm"
+def _point(point: Point) -> str:
+    return f"{1e3 * point[0]:.5g}, {1e3 * point[1]:.5g} mm"

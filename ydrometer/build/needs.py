@@ -6,12 +6,13 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field, replace
 from typing import Any
 
-from ydrometer.build.line import Sitting
-from ydrometer.build.workshop import BuildShop
-from ydrometer.document.mounting import ShaftMount
+from ydrometer.build.line import Between, Sitting
+from ydrometer.build.workshop import BuildShop, plate_path
+from ydrometer.document.mounting import Plate, ShaftMount
 from ydrometer.document.sources import Engine, Motor
 from ydrometer.document.stages import Stage
 from ydrometer.document.stages.assembly import mm
+from ydrometer.document.stages.forms import Form
 from ydrometer.document.stages.plane import Loop
 
 SHARED = ("locker", "grease", "retaining compound")
@@ -97,7 +98,7 @@ def _stages(shop: BuildShop) -> Iterator[Need]:
         for wheel, member in zip(_once_each(shop, path), stage.members, strict=True):
             yield _wheel(shop, stage, wheel, member.measure, member.form.part or stage.kind)
         if isinstance(stage.in_plane, Loop):
-            yield from _loop(shop, stage, path)
+            yield from _loop(shop, between)
         elif not stage.members:
             yield _box(stage, path)
 
@@ -118,7 +119,7 @@ def _wheel(shop: BuildShop, stage: Stage, wheel: Sitting, measure: float, kind: 
     words = wheel.words
     if stage.tooth_size:
         sizes["tooth_size"] = stage.tooth_size
-        words += f", {'module' if form.part == 'gear' else 'pitch'} {1e3 * stage.tooth_size:.6g} mm"
+        words += f", {tooth_words(form, stage.tooth_size)}"
     said, on_drum = shop.mount(wheel.shaft), shop.on_drum(wheel.shaft)
     # What sits on a clutch has the bore of its drum, of which the design says nothing.
     words += ", bore as the clutch's drum" if on_drum else ""
@@ -127,11 +128,21 @@ def _wheel(shop: BuildShop, stage: Stage, wheel: Sitting, measure: float, kind: 
     return Need(kind, words, wheel.times, (wheel.name,), sizes, wishes, shaft)
 
 
-def _loop(shop: BuildShop, stage: Stage, path: str) -> Iterator[Need]:
+def tooth_words(form: Form, size: float) -> str:
+    """The size of teeth as a shop tells it: "module 1 mm", "pitch 5 mm".
+
+    Args:
+        form: of the wheel.
+        size: module or pitch, m.
+    """
+    return f"{'module' if form.part == 'gear' else 'pitch'} {1e3 * size:.6g} mm"
+
+
+def _loop(shop: BuildShop, between: Between) -> Iterator[Need]:
+    stage, path = between.stage, between.path
     lies, size = stage.in_plane, stage.tooth_size
     assert isinstance(lies, Loop)  # see _stages
-    said = shop.fit.loop(path)
-    length = stage.loop_length or (said.length if said else None)
+    length = shop.loop_length(between)
     # Of a loop without a length no part is the right one.
     sizes: dict[str, Any] = ({"loop_pitch": size} if size else {}) | {"around": length}
     words = f"{lies.noun}, {lies.named(length, size or 1.0)}" if length else lies.noun
@@ -170,7 +181,7 @@ def _shafts(shop: BuildShop) -> Iterator[Need]:
             yield Need("screws", f"screws for {mm(said.bolts.hole)} holes{long}", number, (path,), sizes)
     for plate in shop.plates:
         if plate.mounting.plate is not None:
-            yield _plate(plate.mounting.plate, plate.plane.behind)
+            yield _plate(plate.mounting.plate, plate_path(plate))
 
 
 def _shaft(shop: BuildShop, path: str, said: ShaftMount) -> Need:
@@ -198,23 +209,21 @@ def _on_shaft(said: ShaftMount) -> Iterator[Need]:
             yield Need("spacer", words, 1, (said.shaft,), {**across, "thickness": item.width})
 
 
-def _plate(plate: Any, behind: str) -> Need:
+def _plate(plate: Plate, path: str) -> Need:
     low, bottom, high, top = plate.corners
     thick = f", {mm(plate.thickness)} thick" if plate.thickness else ""
     words = f"plate {mm(high - low)} × {mm(top - bottom)}{thick}"
-    return Need("plate", words, 1, (behind or "fit.plate",))
+    return Need("plate", words, 1, (path,))
 
 
 def _once(shop: BuildShop) -> Iterator[Need]:
     """What the whole vehicle needs: supply, fuse, wheels, adapters, and what comes out of tubes."""
     supply, drive = shop.design.drive.supply, shop.design.drive
     if supply is not None:
-        volts = getattr(supply, "voltage", None) or getattr(supply, "open_circuit_voltage", None)
-        sizes = {"supply": supply}
-        yield Need(supply.kind, f"{supply.kind}, {volts:.4g} V" if volts else supply.kind, 1, ("drive.supply",), sizes)
+        words = f"{supply.kind}, {shop.volts:.4g} V" if shop.volts else supply.kind
+        yield Need(supply.kind, words, 1, ("drive.supply",), {"supply": supply})
         if supply.kind == "battery":
-            fuse = getattr(supply, "fuse", None)
-            words = f"fuse, {fuse.rating:.4g} A" if fuse else "fuse or breaker"
+            words = f"fuse, {shop.fuse.rating:.4g} A" if shop.fuse else "fuse or breaker"
             yield Need("fuse", words, 1, ("drive.supply",))
     across = shop.design.vehicle.wheel_diameter
     axle = shop.mount(shop.line.axle)

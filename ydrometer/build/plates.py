@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from ydrometer.build.workshop import BuildShop
+from ydrometer.build.workshop import BuildShop, plate_path
 from ydrometer.document.stages.assembly import EYES, Job, Record, mm
 from ydrometer.fit.setup import Setup
 
@@ -40,7 +40,7 @@ def _plate(plate: Setup, cautions: tuple[str, ...]) -> Iterator[Job]:
     said, place = plate.mounting.plate, _place(plate)
     assert said is not None  # see jobs
     behind = " behind the turning stage" if plate.plane.behind else ""
-    part = ("fit.plate",) if not plate.plane.behind else (plate.plane.behind,)
+    part = (plate_path(plate),)
     yield Job(
         place=place,
         verb="template",

@@ -211,7 +211,7 @@ def _all_together(shop: BuildShop) -> Job:
 
 
 def _on_the_ground(shop: BuildShop) -> Iterator[Job]:
-    ridden = shop.design.vehicle.payload > 0.0
+    minded = (CLEAR, *((RIDER,) if shop.design.vehicle.payload > 0.0 else ()))
     if has_brakes(shop.design.vehicle):
         yield Job(
             place="vehicle",
@@ -221,7 +221,7 @@ def _on_the_ground(shop: BuildShop) -> Iterator[Job]:
             after=("vehicle:spin",),
             parts=("vehicle.brake_force",),
             title="Brake rolling, without power: push it to a walking pace and brake; it stops at once and straight on",
-            cautions=(CLEAR, *((RIDER,) if ridden else ())),
+            cautions=minded,
         )
     yield Job(
         place="vehicle",
@@ -231,7 +231,7 @@ def _on_the_ground(shop: BuildShop) -> Iterator[Job]:
         wait=FIRST_S,
         after=("vehicle:spin", "vehicle:brakes_rolling"),
         title="First run: slowly, straight on, then both ways round, then stop it from a walking pace",
-        cautions=(CLEAR, *((RIDER,) if ridden else ()), *running(shop.design)),
+        cautions=(*minded, *running(shop.design)),
     )
     for verb, after, wait, time in (
         ("recheck_5_min", "first_run", HOUR_S - FIRST_S, "After 5 minutes of running"),

@@ -42,8 +42,8 @@ class Condition:
 
     Attributes:
         step: id of the other step. words: what is wrong while it is not done. wait: s that pass after it. waiting: what
-        is wrong while they have not. since: id of the step from which on the condition matters; empty where it always
-        does.
+        is wrong while they have not, empty where none have to. since: id of the step from which on the condition
+        matters; empty where it always does.
     """
 
     step: str
@@ -85,14 +85,19 @@ def ledger(steps: Sequence[Step], done: Collection[str]) -> list[Open]:
         steps: in their order.
         done: ids of those that are done.
     """
-    closers = {id: step.id for step in steps for id in step.closes}
+    closed_by = closers(steps)
     return [
-        Open(loose.id, loose.words, step.id, closers.get(loose.id, ""))
+        Open(loose.id, loose.words, step.id, closed_by.get(loose.id, ""))
         for step in steps
         if step.id in done
         for loose in step.opens
-        if closers.get(loose.id) not in done
+        if closed_by.get(loose.id) not in done
     ]
+
+
+def closers(steps: Sequence[Step]) -> dict[str, str]:
+    """By the id of each thing that is left loose, the id of the step that closes it."""
+    return {id: step.id for step in steps for id in step.closes}
 
 
 def conditions(steps: Sequence[Step]) -> dict[str, tuple[Condition, ...]]:
@@ -113,7 +118,8 @@ def _needed(step: Step, known: Mapping[str, Step]) -> Iterator[Condition]:
     needs = [known[id] for id in step.needs if id in known]
     for need in sorted(needs, key=lambda need: need.id not in step.buries):
         words = "it buries this, which is not done" if need.id in step.buries else "needs first"
-        yield Condition(need.id, f"{words}: {need.title}", need.wait, f"not over yet: {need.title}", "")
+        waiting = f"not over yet: {need.title}" if need.wait else ""
+        yield Condition(need.id, f"{words}: {need.title}", need.wait, waiting, "")
     if step.kind == SIGNED:
         # Whoever signs, signs for all of it.
         others = [other for other in known.values() if other.id not in (step.id, *step.needs)]
@@ -122,9 +128,9 @@ def _needed(step: Step, known: Mapping[str, Step]) -> Iterator[Condition]:
 
 def _closings(steps: Sequence[Step]) -> list[Condition]:
     """That each thing is closed again, once it is open."""
-    closers = {id: step.id for step in steps for id in step.closes}
+    closed_by = closers(steps)
     return [
-        Condition(closers.get(loose.id, ""), f"loose: {loose.words}", 0.0, "", step.id)
+        Condition(closed_by.get(loose.id, ""), f"loose: {loose.words}", 0.0, "", step.id)
         for step in steps
         for loose in step.opens
     ]
@@ -170,7 +176,8 @@ def _unmet(condition: Condition, done: Done, now: datetime) -> Iterator[Held]:
         yield Held(condition.words, condition.step)
         return
     until = done.ticks[condition.step].at + timedelta(seconds=condition.wait)
-    if until > now:
+    # A clock that is ahead makes nobody wait for what need not be waited for.
+    if condition.wait and until > now:
         yield Held(condition.waiting, condition.step, until)
 
 

@@ -52,7 +52,7 @@ def _shaft(shop: BuildShop, path: str, wheels: list[Sitting]) -> Iterator[Job]:
             why="A bore that nobody measured stops the evening.",
         )
     yield _bearings(shop, path)
-    content = _in_order(shop, path) or on or "its bearings and collars"
+    content = shop.in_order(path) or on or "its bearings and collars"
     yield Job(
         place=path,
         verb="stack",
@@ -113,14 +113,6 @@ def _bearings(shop: BuildShop, path: str) -> Job:
 def _opened(shop: BuildShop, path: str, wheels: list[Sitting]) -> tuple[Loose, ...]:
     plates_loose = (shop.bolts(path),) if shop.moved_by(path) else ()
     return (*(shop.fastening(wheel.name) for wheel in wheels), *plates_loose, shop.collars(path))
-
-
-def _in_order(shop: BuildShop, path: str) -> str:
-    """What is on a shaft, from the first face; empty where nothing says so."""
-    stack = shop.mount(path).stack
-    if stack is None:
-        return ""
-    return ", ".join(f"{item.name or 'item'} {mm(item.width)}" for item in stack.items)
 
 
 def _around(shop: BuildShop, path: str) -> str:

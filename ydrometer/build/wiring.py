@@ -134,8 +134,7 @@ def _short(shop: BuildShop) -> tuple[str, ...]:
 
 
 def _fuse(shop: BuildShop) -> str:
-    fuse = getattr(shop.design.drive.supply, "fuse", None)
-    return f"the {fuse.rating:.4g} A fuse" if fuse else "a fuse or breaker"
+    return f"the {shop.fuse.rating:.4g} A fuse" if shop.fuse else "a fuse or breaker"
 
 
 def _stop_switch(shop: BuildShop) -> Job:

@@ -10,7 +10,8 @@ from ydrometer.build.safe import fingers
 from ydrometer.document.building import Building
 from ydrometer.document.design import Design, Document
 from ydrometer.document.mounting import Mounting, ShaftMount
-from ydrometer.document.stages.assembly import Hands, Loose
+from ydrometer.document.stages.assembly import Hands, Loose, mm
+from ydrometer.document.supply import Fuse
 from ydrometer.document.walk import on_drum
 from ydrometer.fit.settings import settings
 from ydrometer.fit.setup import Setup, set_ups
@@ -40,6 +41,29 @@ class BuildShop:
     def fit(self) -> Mounting:
         """Its `fit` section, empty where it has none."""
         return self.design.fit or Mounting()
+
+    @property
+    def volts(self) -> float | None:
+        """Of the supply with nothing drawn; None without one."""
+        supply = self.design.drive.supply
+        return getattr(supply, "voltage", None) or getattr(supply, "open_circuit_voltage", None)
+
+    @property
+    def fuse(self) -> Fuse | None:
+        """That the supply has, where somebody has said so."""
+        return getattr(self.design.drive.supply, "fuse", None)
+
+    def loop_length(self, between: Between) -> float | None:
+        """Of a belt or chain, m, by its stage or by what is said of it; None where nobody knows."""
+        said = self.fit.loop(between.path)
+        return between.stage.loop_length or (said.length if said else None)
+
+    def in_order(self, shaft: str) -> str:
+        """What is on a shaft, from the first face; empty where nothing says so."""
+        stack = self.mount(shaft).stack
+        if stack is None:
+            return ""
+        return ", ".join(f"{item.name or 'item'} {mm(item.width)}" for item in stack.items)
 
     def mount(self, shaft: str) -> ShaftMount:
         """How a shaft is mounted; a further motor of a branch as the first one where nothing is said of it."""
@@ -109,6 +133,11 @@ class BuildShop:
 
     def _slides(self, shaft: str) -> str:
         return self.named(shaft) if shaft in self.line.sources else f"the {self.bolts(shaft).words}"
+
+
+def plate_path(setup: Setup) -> str:
+    """The path of a plate: of the first one its own, of others that of the stage behind which they stand."""
+    return setup.plane.behind or "fit.plate"
 
 
 def workshop(document: Document) -> BuildShop:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass, field
 from datetime import date, datetime
-from typing import Any, Literal
+from typing import Any
 
 from ydrometer.build.line import Line
 from ydrometer.build.making import jobs
@@ -18,12 +18,12 @@ from ydrometer.build.progress import (
     Held,
     Tick,
     Touched,
+    closers,
     conditions,
     held_back,
     ledger,
     ready,
     rechecks,
-    touched,
 )
 from ydrometer.build.step import RECHECK, SIGNED, Step
 from ydrometer.build.steps import steps_of
@@ -31,31 +31,7 @@ from ydrometer.build.workshop import workshop
 from ydrometer.document.design import Document
 from ydrometer.screens.days_shown import DaysShown, PlannedWork, days_shown, planned
 from ydrometer.screens.parts_shown import BenchKnown, listed
-
-Doing = Literal["done", "undone", "later"]
-DOINGS: tuple[Doing, ...] = ("done", "undone", "later")
-
-
-@dataclass(frozen=True, slots=True)
-class Entry:
-    """What somebody has said of a step: that it is done, not done any more, or not now and why.
-
-    Attributes:
-        step: its id. doing. at, by: when and who. minutes: that it took; None where nobody says so. value: that was
-        measured, as typed. note, reason: in words. about, title, made_from: of the step, when it was done.
-    """
-
-    step: str
-    doing: Doing
-    at: datetime
-    by: str
-    minutes: float | None = None
-    value: str = ""
-    note: str = ""
-    reason: str = ""
-    about: str = ""
-    title: str = ""
-    made_from: tuple[str, ...] = ()
+from ydrometer.screens.step_entries import Entry, changes, ticks
 
 
 @dataclass(frozen=True, slots=True)
@@ -222,8 +198,8 @@ def build_shown(document: Document, site: Site) -> BuildShown:
     built = _built(document, site.bench)
     steps, wanted = built.steps, conditions(built.steps)
     last = {entry.step: entry for entry in site.entries}
-    done = _ticks(site.entries)
-    changed = _changed(steps, done, site.entries)
+    done = ticks(site.entries)
+    changed = changes(steps, done, site.entries)
     signed = next((step.id for step in steps if step.kind == SIGNED and step.id in done), "")
     if signed and not _stands(last[signed], changed, held_back(wanted[signed], Done(done, changed), site.now)):
         del done[signed]
@@ -254,45 +230,14 @@ def refused(steps: Sequence[Step], entries: Sequence[Entry], step: str, at: date
         step: its id; of one that the design does not have, nothing is said: it was ticked before a change.
         at: when it was done, local time.
     """
-    done = _ticks(entries)
-    return _reasons(conditions(steps).get(step, ()), Done(done, _changed(steps, done, entries)), at)
-
-
-def _ticks(entries: Sequence[Entry]) -> dict[str, Tick]:
-    """What was done, by the last that was said of each step."""
-    last = {entry.step: entry for entry in entries}
-    return {e.step: Tick(e.at, e.about, e.title, e.made_from) for e in last.values() if e.doing == "done"}
+    done = ticks(entries)
+    return _reasons(conditions(steps).get(step, ()), Done(done, changes(steps, done, entries)), at)
 
 
 def _stands(signature: Entry, changed: Collection[str], held: Sequence[Held]) -> bool:
     """Whether a signature is of the state that is there now. One that was given all the same, with a reason, was given
     for what held it back."""
     return signature.step not in changed and (not held or bool(signature.reason.strip()))
-
-
-def _changed(steps: Sequence[Step], done: Mapping[str, Tick], entries: Sequence[Entry]) -> dict[str, Touched]:
-    """Steps that have to be done once more, by their ids."""
-    return {change.step: change for change in touched(steps, done, _opened(entries))}
-
-
-def _opened(entries: Sequence[Entry]) -> dict[str, datetime]:
-    """When a step that had been done was last undone, or done for something else."""
-    opened: dict[str, datetime] = {}
-    before: dict[str, Entry] = {}
-    for entry in entries:
-        known = before.get(entry.step)
-        if known is not None and (entry.doing == "undone" or _is_other(known, entry)):
-            opened[entry.step] = entry.at
-        if entry.doing == "done":
-            before[entry.step] = entry
-    return opened
-
-
-def _is_other(known: Entry, entry: Entry) -> bool:
-    """Whether a step that was done has been done for something else, as far as both say for what."""
-    if entry.doing != "done" or not (known.made_from and entry.made_from):
-        return False
-    return known.made_from != entry.made_from
 
 
 def _reasons(wanted: Sequence[Condition], done: Done, now: datetime) -> list[Reason]:
@@ -313,14 +258,14 @@ def _shown(
     progress = Done(done, changed)
     plan = days.plan if days else None
     starts, critical = (plan.starts, set(plan.critical)) if plan else ({}, set())
-    closers = {id: step.id for step in steps for id in step.closes}
+    closed_by = closers(steps)
     looks = {
         RECHECK: [Recheck(step, words) for step, words in rechecks(steps)],
         SIGNED: _overruled(steps, done, last),
     }
     return [
         StepShown(
-            **_of_step(step, built.line, closers),
+            **_of_step(step, built.line, closed_by),
             **_of_entry(last.get(step.id)),
             **_of_change(changed.get(step.id)),
             looks=looks.get(step.kind, []),
@@ -342,7 +287,7 @@ def _overruled(steps: Sequence[Step], done: Collection[str], last: Mapping[str, 
     return [Recheck(step.id, f"{step.title}: “{entry.reason.strip()}” ({entry.by})") for step, entry in said]
 
 
-def _of_step(step: Step, line: Line, closers: Mapping[str, str]) -> dict[str, Any]:
+def _of_step(step: Step, line: Line, closed_by: Mapping[str, str]) -> dict[str, Any]:
     """What a step is, whatever was said of it."""
     record = step.record
     return {
@@ -361,7 +306,7 @@ def _of_step(step: Step, line: Line, closers: Mapping[str, str]) -> dict[str, An
         "measured_in": record.unit if record else "",
         "wait": step.wait,
         "own": step.kind == "own",
-        "opens": [LooseShown(entry.id, entry.words, step.id, closers.get(entry.id, "")) for entry in step.opens],
+        "opens": [LooseShown(entry.id, entry.words, step.id, closed_by.get(entry.id, "")) for entry in step.opens],
     }
 
 

@@ -100,7 +100,7 @@ async function written(vehicle: string, entries: StepEntry[]): Promise<TakenBack
 
 /**
  * What the server shows, and what was said here since. The core has listed what has to be so before each step; here it is
- * looked up what of that is so, and `useTicks.test.ts` holds it against what the core answers after each tick.
+ * looked up what of that is so, and `build.test.tsx` holds it against what the core answers after each tick.
  */
 export function withEntries(shown: BuildShown, entries: StepEntry[], by: string, now: number): BuildShown {
   if (entries.length === 0) return shown;
@@ -154,7 +154,7 @@ function unmet(
     const at = standing.get(step);
     if (at === undefined) return [{ step, words, until: null }];
     const until = at + 1000 * wait;
-    return until > now ? [{ step, words: waiting, until: new Date(until).toISOString() }] : [];
+    return wait && until > now ? [{ step, words: waiting, until: new Date(until).toISOString() }] : [];
   });
 }
 
