@@ -3,14 +3,15 @@
 from collections.abc import Mapping
 from typing import IO, Any
 
+from rest_framework import serializers
 from rest_framework.exceptions import ParseError
 from rest_framework.parsers import BaseParser
+from rest_framework.request import Request
 
+from server.api.limits import FORM, JSON_BODY, PHOTO, PIECE
 from ydrometer.base import strict_json
 from ydrometer.base.errors import DocumentError
 
-LARGEST = 4 * strict_json.LARGEST
-"""Bytes of a body: room for a design, its mark and what stands around them."""
 DEEPEST = strict_json.DEEPEST + 2
 
 
@@ -21,16 +22,25 @@ class LimitedJSONParser(BaseParser):
         self, stream: IO[Any], media_type: str | None = None, parser_context: Mapping[str, Any] | None = None
     ) -> Any:
         try:
-            return strict_json.load(stream.read(LARGEST + 1), largest=LARGEST, deepest=DEEPEST)
+            most = JSON_BODY if _is_known(parser_context) else FORM
+            return strict_json.load(stream.read(most + 1), largest=most, deepest=DEEPEST)
         except DocumentError as error:
             raise ParseError(str(error)) from None
+
+
+def _is_known(context: Mapping[str, Any] | None) -> bool:
+    """Whether somebody who is signed in has sent it: nobody else has more to say than a form holds.
+
+    Django's own request is asked. The framework's would read the body first, to look for a token in it.
+    """
+    return bool(context and context["request"]._request.user.is_authenticated)
 
 
 class PieceParser(BaseParser):
     """A piece of a file as it is."""
 
     media_type = "application/octet-stream"
-    LARGEST: int = 4_000_000
+    LARGEST: int = PIECE
 
     def parse(
         self, stream: IO[Any], media_type: str | None = None, parser_context: Mapping[str, Any] | None = None
@@ -44,4 +54,15 @@ class PieceParser(BaseParser):
 class PhotoParser(PieceParser):
     """A photo as a phone makes it."""
 
-    LARGEST = 12_000_000
+    LARGEST = PHOTO
+
+
+def piece_of(request: Request) -> bytes:
+    """The bytes that were sent.
+
+    Raises:
+        ValidationError: something else was.
+    """
+    if not isinstance(request.data, bytes):
+        raise serializers.ValidationError({"data": "Send the bytes as application/octet-stream."})
+    return request.data

@@ -14,7 +14,8 @@ from django.utils import timezone
 
 from server.accounts.models import User
 from server.api.errors import Refused
-from server.api.quotas import MOST_ENTRIES, MOST_INSPECTIONS, MOST_TEMPLATES, need_room
+from server.api.limits import MOST_ENTRIES, MOST_INSPECTIONS, MOST_TEMPLATES
+from server.api.quotas import need_room
 from server.api.stale import Stale
 from server.builds.models import Build, InspectionEntry, PartEntry, StepEntry, StepTemplate
 from server.builds.site import Clock, entry_of, site_of
@@ -128,11 +129,15 @@ def _step_entry(user: User, vehicle: Vehicle, new: NewEntry) -> StepEntry:
 
 @allowed(EDITORS)
 @transaction.atomic
-def take_said(user: User, vehicle: Vehicle, steps: Sequence[NewEntry], parts: Sequence[NewPartEntry]) -> None:
-    """Write down what was said elsewhere of a vehicle that is new here; it was held against the steps of its day."""
+def take_said(user: User, vehicle: Vehicle, steps: Sequence[NewEntry]) -> None:
+    """Write down what was said elsewhere of steps of a vehicle that is new here; it was held against those of its day.
+
+    Raises:
+        Full: there are too many.
+    """
+    need_room("entries", vehicle.step_entries.count() + len(steps) - 1, MOST_ENTRIES)
     for raw_step in steps:
         _step_entry(user, vehicle, raw_step)
-    say_of_parts(user, vehicle, parts)
 
 
 def _log_spin(user: User, vehicle: Vehicle, new: NewEntry) -> None:

@@ -17,7 +17,7 @@ from rest_framework.views import APIView
 
 from server.api.errors import BAD, HIDDEN
 from server.api.files import download
-from server.api.parsers import PhotoParser
+from server.api.parsers import PhotoParser, piece_of
 from server.api.requests import DocumentField, MomentField, answer_of, read
 from server.api.stale import Stale
 from server.builds import actions, booklets, photos
@@ -214,9 +214,7 @@ class PhotosView(APIView):
         body = PhotoKeptSerializer(data=request.query_params)
         body.is_valid(raise_exception=True)
         which = body.validated_data
-        if not isinstance(request.data, bytes):
-            raise serializers.ValidationError({"data": "Send the picture as bytes."})
-        jpeg = photos.picture(request.data)
+        jpeg = photos.picture(piece_of(request))
         photo = photos.keep(acting(request), vehicle_row, which["step"][:200], which["id"], jpeg)
         return Response(PhotoKeptSerializer(photo).data, status=status.HTTP_201_CREATED)
 

@@ -21,6 +21,7 @@ from typing import Any
 
 from waitress.server import create_server
 
+from server.api import limits
 from server.config.channels import make_fair
 from server.config.lifeline import die_with_parent
 from server.config.politeness import POLITENESS
@@ -31,7 +32,6 @@ CONNECTIONS = 800
 """Of each process at once; beyond, new ones wait to be accepted."""
 READ_LIMIT_S = 20
 """Seconds in which a request has to arrive whole, and for which an idle connection is kept."""
-LARGEST_BODY = 8_000_000
 GRACE_S = 8.0
 """How long the processes go on without their parent, where somebody is there to start another."""
 BESIDE_S = 5.0
@@ -104,7 +104,7 @@ def _serve(listening: socket.socket, application: Any, commander: int) -> None:
         asyncore_use_poll=True,
         channel_timeout=READ_LIMIT_S,
         cleanup_interval=2,
-        max_request_body_size=LARGEST_BODY,
+        max_request_body_size=limits.BODY,
         ident=None,
         max_request_header_size=32_768,
         **(behind if proxies else {}),

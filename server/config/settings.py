@@ -51,11 +51,13 @@ INSTALLED_APPS = [
     "procrastinate.contrib.django",
     "server.accounts",
     "server.workshops",
+    "server.pieces",
     "server.designs",
     "server.parts",
     "server.runs",
     "server.builds",
     "server.practice",
+    "server.archive",
     "server.searches",
     "server.demo",
 ]

@@ -7,6 +7,7 @@ from server.archive import api as archive
 from server.builds import api as builds
 from server.builds import parts_api as parts_lists
 from server.builds import templates_api as step_templates
+from server.builds import usage
 from server.config import health
 from server.config.metrics import metrics
 from server.config.page import page
@@ -79,7 +80,9 @@ api = [
     path("workshops/", workshops.WorkshopsView.as_view()),
     path("workshops/<uuid:workshop>/", workshops.WorkshopView.as_view()),
     path("archives/", archive.ArchivesView.as_view()),
-    path("workshops/<uuid:workshop>/archive/", archive.ArchiveView.as_view()),
+    path("archives/<uuid:archive>/", archive.ArchiveView.as_view()),
+    path("archives/<uuid:archive>/pieces/<int:number>/", archive.ArchivePieceView.as_view()),
+    path("workshops/<uuid:workshop>/archives/", archive.WorkshopArchivesView.as_view()),
     path("workshops/<uuid:workshop>/closing/", workshops.ClosingView.as_view()),
     path("workshops/<uuid:workshop>/erasing/", workshops.ErasingView.as_view()),
     path("workshops/<uuid:workshop>/leaving/", workshops.LeavingView.as_view()),
@@ -94,7 +97,7 @@ api = [
     path("workshops/<uuid:workshop>/members/<int:member>/", workshops.MemberView.as_view()),
     path("workshops/<uuid:workshop>/members/<int:member>/reset/", devices.ResetLinkView.as_view()),
     path("workshops/<uuid:workshop>/handing-over/", workshops.HandingOverView.as_view()),
-    path("workshops/<uuid:workshop>/usage/", designs.UsageView.as_view()),
+    path("workshops/<uuid:workshop>/usage/", usage.UsageView.as_view()),
     path("workshops/<uuid:workshop>/vehicles/", designs.VehiclesView.as_view()),
     path("workshops/<uuid:workshop>/cards/", cards.CardsView.as_view()),
     path("workshops/<uuid:workshop>/parts/", parts.PartsView.as_view()),

@@ -2,27 +2,33 @@
 
 from __future__ import annotations
 
-from datetime import timedelta
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import datetime, timedelta
 from typing import Any
 from uuid import UUID
 
 import orjson
 from django.db import transaction
-from django.db.models import Sum
+from django.db.models import Max, Sum
 from django.utils import timezone
 
 from server.accounts.models import User
-from server.api.quotas import MOST_REVISION_BYTES, MOST_VEHICLES, need_room
+from server.api.limits import MOST_REVISION_BYTES, MOST_VEHICLES
+from server.api.quotas import need_room
 from server.api.stale import Stale
 from server.config.logs import security
 from server.designs.models import Revision, Vehicle
 from server.designs.thinning import EVERY, thin
 from server.workshops.access import EDITORS, allowed
 from server.workshops.models import Workshop
+from ydrometer.base.errors import DocumentError, Fault
 from ydrometer.document import design
 from ydrometer.document.changes import summary
 
 UNNAMED = "Unnamed vehicle"
+MOST_REVISIONS = 1_000_000_000
+"""To which they are counted."""
 IN_THE_DRAWER = timedelta(days=30)
 """How long a deleted vehicle can be taken back."""
 
@@ -79,6 +85,50 @@ def save_revision(user: User, vehicle: Vehicle, base: int, document: dict[str, A
     if revision.number % EVERY == 0:
         thin(locked)
     return revision
+
+
+@dataclass(frozen=True, slots=True)
+class KeptRevision:
+    """A revision as it was kept elsewhere; None of what is not known of it."""
+
+    document: dict[str, Any]
+    name: str = ""
+    number: int | None = None
+    saved_at: datetime | None = None
+
+
+@allowed(EDITORS)
+@transaction.atomic
+def take_revisions(user: User, workshop: Workshop, vehicle: Vehicle | None, kept: Sequence[KeptRevision]) -> Vehicle:
+    """Add revisions that were kept elsewhere, in their order, with their numbers and moments.
+
+    Args:
+        user: who acts.
+        workshop: where the vehicle stands, or is to stand.
+        vehicle: it, None where it is new here.
+        kept: at least one.
+
+    Raises:
+        DocumentError: a document has faults, or the numbers do not rise.
+        Full: there is no room.
+    """
+    names = [design.read(revision.document).design.name for revision in kept]
+    if vehicle is None:
+        need_room("vehicles", workshop.vehicles.count(), MOST_VEHICLES, "start another workshop for more")
+        vehicle = Vehicle(workshop=workshop)
+    vehicle.name = names[-1] or UNNAMED
+    vehicle.save()
+    newest = vehicle.revisions.aggregate(number=Max("number"))["number"] or 0
+    for revision in kept:
+        number = revision.number or newest + 1
+        if not newest < number <= MOST_REVISIONS:
+            raise DocumentError([Fault("number", f"{number} after {newest}", "give rising numbers")])
+        row, newest = _write(user, vehicle, number, revision.document), number
+        if revision.saved_at is not None:
+            Revision.objects.filter(pk=row.pk).update(saved_at=min(revision.saved_at, row.saved_at))
+        if revision.name:
+            name_revision(user, row, revision.name)
+    return vehicle
 
 
 @allowed(EDITORS)

@@ -18,7 +18,6 @@ from rest_framework.views import APIView
 from server.api.errors import BAD, HIDDEN
 from server.api.files import faces_folder
 from server.api.heavy import aside
-from server.api.quotas import MOST_REVISION_BYTES, MOST_VEHICLES, NEAR
 from server.api.requests import DocumentField, read
 from server.api.stale import Stale
 from server.designs import actions, history
@@ -28,7 +27,6 @@ from server.workshops import access
 from server.workshops.access import acting
 from server.workshops.models import Workshop
 from ydrometer.files.design_sheet import Heading, System, design_sheet
-from ydrometer.search.layout import MOST_PARTS
 from ydrometer.starting.answers import begun
 from ydrometer.starting.starts import BY_KEY, KEYS
 
@@ -138,15 +136,6 @@ class NameSerializer(serializers.Serializer[Any]):
     name = serializers.CharField(max_length=200, allow_blank=True)
 
 
-class UsageSerializer(serializers.Serializer[Any]):
-    """`near` when it is time to say so."""
-
-    what = serializers.CharField()
-    used = serializers.IntegerField()
-    most = serializers.IntegerField()
-    near = serializers.BooleanField()
-
-
 def _vehicle(request: Request, vehicle: UUID, roles: Any = access.READERS) -> Vehicle:
     return access.belonging(Vehicle.objects.all(), acting(request), roles, pk=vehicle)
 
@@ -178,21 +167,6 @@ def _begun(workshop: Workshop, start: str, answers: dict[str, Any]) -> dict[str,
     chosen = {answers.get("source"), answers.get("supply")} - {None, ""}
     parts = workshop.parts.filter(ref__in=[str(ref) for ref in chosen]) if chosen else ()
     return begun(BY_KEY[start], answers, [part.document for part in parts])
-
-
-class UsageView(APIView):
-    @extend_schema(responses={200: UsageSerializer(many=True), **HIDDEN})
-    def get(self, request: Request, workshop: UUID) -> Response:
-        """How much of its room a workshop uses."""
-        workshop_row = access.workshop_for(acting(request), workshop)
-        rows = (
-            ("vehicles", workshop_row.vehicles.count(), MOST_VEHICLES),
-            ("bytes of designs", actions.bytes_of(workshop_row.pk), MOST_REVISION_BYTES),
-            ("parts", workshop_row.parts.count(), MOST_PARTS),
-        )
-        return Response(
-            [{"what": what, "used": used, "most": most, "near": used > NEAR * most} for what, used, most in rows]
-        )
 
 
 class VehicleView(APIView):

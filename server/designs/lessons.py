@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
+from datetime import datetime
 from typing import Any
 
 from server.accounts.models import User
@@ -12,9 +13,17 @@ from ydrometer.evaluation.uncertainty import Together
 
 
 @allowed(EDITORS)
-def keep(user: User, vehicle: Vehicle, together: dict[str, Any], runs: Iterable[str]) -> Lesson:
-    """Keep how values vary together that are put into a design, and the runs that they rest on."""
-    return Lesson.objects.create(vehicle=vehicle, together=together, runs=list(runs), author=user)
+def keep(
+    user: User, vehicle: Vehicle, together: dict[str, Any], runs: Iterable[str], learnt_at: datetime | None = None
+) -> Lesson:
+    """Keep how values vary together that are put into a design, the runs that they rest on, and when it was learnt
+    where that was not now.
+    """
+    lesson = Lesson.objects.create(vehicle=vehicle, together=together, runs=list(runs), author=user)
+    if learnt_at is not None:
+        lesson.learnt_at = min(learnt_at, lesson.learnt_at)
+        lesson.save(update_fields=["learnt_at"])
+    return lesson
 
 
 def together(vehicle: Vehicle) -> Together | None:

@@ -3,19 +3,21 @@
 from __future__ import annotations
 
 import secrets
+from collections import Counter
 from collections.abc import Mapping, Sequence
-from dataclasses import asdict
-from datetime import timedelta
+from dataclasses import asdict, dataclass
+from datetime import datetime, timedelta
 from random import Random
 from typing import Any
 
 from django.db import transaction
-from django.db.models import Max
+from django.db.models import Count, Max
 from django.utils import timezone
 
 from server.accounts.models import User
 from server.api.errors import Refused
-from server.api.quotas import MOST_ANSWERS, MOST_PUPILS, MOST_SETS, need_room
+from server.api.limits import MOST_ANSWERS, MOST_PUPILS, MOST_SETS
+from server.api.quotas import need_room
 from server.designs.actions import add_vehicle
 from server.designs.models import Vehicle
 from server.practice.models import ExerciseSet, Learnt, Pupil, PupilAnswer
@@ -85,6 +87,98 @@ def make_set(user: User, workshop: Workshop, wanted: Mapping[str, Any]) -> Exerc
         code=_new_code(),
         author=user,
     )
+
+
+@dataclass(frozen=True, slots=True)
+class KeptPupil:
+    """A pupil as kept elsewhere."""
+
+    number: int
+    nickname: str
+    joined_at: datetime
+
+
+@dataclass(frozen=True, slots=True)
+class KeptSet:
+    """A set as kept elsewhere, with its pupils."""
+
+    name: str
+    plan: Sequence[Mapping[str, Any]]
+    own_numbers: bool
+    seed: int
+    units: str
+    made_at: datetime
+    pupils: Sequence[KeptPupil]
+
+
+@dataclass(frozen=True, slots=True)
+class KeptAnswer:
+    """An answer as kept elsewhere, with the number of its pupil."""
+
+    pupil: int
+    place: int
+    given: Any
+    verdict: str
+    mistake: str
+    at: datetime
+
+
+@allowed(OWNERS)
+@transaction.atomic
+def take_set(user: User, workshop: Workshop, kept: KeptSet) -> ExerciseSet:
+    """Put a set here that was kept elsewhere, with its pupils; it has a new code.
+
+    Raises:
+        Full: there are too many sets or pupils.
+    """
+    need_room("sets", workshop.exercise_sets.count(), MOST_SETS)
+    need_room("pupils", len(kept.pupils) - 1, MOST_PUPILS)
+    row = ExerciseSet.objects.create(
+        workshop=workshop,
+        name=kept.name,
+        plan=[dict(entry) for entry in kept.plan],
+        own_numbers=kept.own_numbers,
+        seed=kept.seed,
+        units=kept.units,
+        code=_new_code(),
+        author=user,
+    )
+    now = timezone.now()
+    ExerciseSet.objects.filter(pk=row.pk).update(made_at=min(kept.made_at, now))
+    pupils = [Pupil(set=row, number=pupil.number, nickname=pupil.nickname) for pupil in kept.pupils]
+    for pupil, known in zip(Pupil.objects.bulk_create(pupils), kept.pupils, strict=True):
+        pupil.joined_at = min(known.joined_at, now)
+    Pupil.objects.bulk_update(pupils, ["joined_at"])
+    return row
+
+
+@allowed(OWNERS)
+@transaction.atomic
+def take_answers(user: User, exercise_set: ExerciseSet, kept: Sequence[KeptAnswer]) -> None:
+    """Put answers to a set's pupils that were kept elsewhere; one that no pupil has given is left out.
+
+    Raises:
+        Full: a pupil has too many.
+    """
+    pupils = {pupil.number: pupil for pupil in exercise_set.pupils.annotate(count=Count("answers"))}
+    counts = Counter(answer.pupil for answer in kept)
+    for number, pupil in pupils.items():
+        need_room("answers", pupil.count + counts[number] - 1, MOST_ANSWERS)
+    now = timezone.now()
+    rows = [
+        PupilAnswer(
+            pupil=pupils[known.pupil],
+            place=known.place,
+            given=known.given,
+            verdict=known.verdict,
+            mistake=known.mistake,
+        )
+        for known in kept
+        if known.pupil in pupils
+    ]
+    for row, known in zip(PupilAnswer.objects.bulk_create(rows), (k for k in kept if k.pupil in pupils), strict=True):
+        row.at = min(known.at, now)
+    PupilAnswer.objects.bulk_update(rows, ["at"], batch_size=500)
 
 
 def _plan(ideas: Sequence[str], levels: Sequence[int], count: int, seed: int) -> list[dict[str, Any]]:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from datetime import datetime
 from itertools import pairwise
 from typing import Any
 from uuid import UUID
@@ -11,7 +12,8 @@ from uuid import UUID
 from django.db import transaction
 
 from server.accounts.models import User
-from server.api.quotas import MOST_RACES, need_room
+from server.api.limits import MOST_RACES
+from server.api.quotas import need_room
 from server.designs.models import Revision, Vehicle
 from server.practice.models import RaceBoard
 from server.runs.models import Run
@@ -64,8 +66,8 @@ class BoardShown:
 
 @allowed(EDITORS)
 @transaction.atomic
-def make(user: User, workshop: Workshop, document: Mapping[str, Any]) -> RaceBoard:
-    """Keep a new board.
+def make(user: User, workshop: Workshop, document: Mapping[str, Any], made_at: datetime | None = None) -> RaceBoard:
+    """Keep a new board, or one that was made elsewhere, then.
 
     Raises:
         DocumentError: it has faults.
@@ -73,7 +75,11 @@ def make(user: User, workshop: Workshop, document: Mapping[str, Any]) -> RaceBoa
     """
     races.read(document)
     need_room("races", workshop.races.count(), MOST_RACES)
-    return RaceBoard.objects.create(workshop=workshop, document=dict(document), author=user)
+    board = RaceBoard.objects.create(workshop=workshop, document=dict(document), author=user)
+    if made_at is not None:
+        board.made_at = min(made_at, board.made_at)
+        board.save(update_fields=["made_at"])
+    return board
 
 
 @allowed(EDITORS)

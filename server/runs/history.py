@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping, Sequence
 from typing import Any
 
 import orjson
 from django.db.models import Count, Window
 
 from server.designs.models import Vehicle
-from server.runs.models import Run
+from server.runs.models import Run, Tried
 from server.workshops.models import Workshop
 from ydrometer.document import design
 from ydrometer.screens.learnt import KeptDesign, KeptRun
@@ -37,18 +37,29 @@ def _kept(run: Run) -> KeptRun:
 
 
 def runs_file(vehicle: Vehicle) -> bytes:
-    """All runs as a runs file that asks for the present design."""
-    present, designs, runs = of(vehicle)
+    """All runs that are not put away as a runs file that asks for the present design.
+
+    Where more designs were run than such a file has room for, those that were run last are in it.
+    """
+    runs = list(vehicle.runs.filter(put_away=False).select_related("tried").defer("tried__document"))
+    newest = list(dict.fromkeys(run.tried_id for run in reversed(runs)))[: format_of.MOST_DESIGNS - 1]
+    kept = list(vehicle.tried.filter(pk__in=newest))
+    whole = as_file(kept, [run for run in runs if run.tried_id in newest])
+    present = vehicle.revisions.values_list("document", flat=True)[0]
+    whole = {**whole, "designs": {"present": present, **whole["designs"]}, "ask": ["present"]}
+    return orjson.dumps(whole, option=orjson.OPT_INDENT_2)
+
+
+def as_file(designs: Sequence[Tried], runs: Iterable[Run]) -> dict[str, Any]:
+    """Runs of some designs as a runs file."""
     called = names([design.read(tried.document) for tried in designs])
-    by_key = {tried.key: name for tried, name in zip(designs, called, strict=True)}
-    whole = {
+    name_of = {tried.pk: name for tried, name in zip(designs, called, strict=True)}
+    return {
         "format": format_of.FORMAT,
         "version": format_of.VERSION,
-        "designs": {"present": present, **{by_key[tried.key]: tried.document for tried in designs}},
-        "runs": [{"design": by_key[run.design], **run.document} for run in runs],
-        "ask": ["present"],
+        "designs": {name_of[tried.pk]: tried.document for tried in designs},
+        "runs": [{"design": name_of[run.tried_id], **run.document} for run in runs],
     }
-    return orjson.dumps(whole, option=orjson.OPT_INDENT_2)
 
 
 def last_runs(workshop: Workshop) -> list[Run]:

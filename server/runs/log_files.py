@@ -12,15 +12,14 @@ from typing import Any
 from uuid import UUID
 
 from django.db import transaction
-from django.db.models import Sum
-from django.db.models.functions import Length
 from procrastinate.contrib.django import app
 
 from server.accounts.models import User
 from server.api.errors import Refused
-from server.api.quotas import MOST_LOG_FILES
+from server.api.limits import MOST_LOG_FILES
 from server.designs.models import Vehicle
-from server.runs.models import FilePiece, FileState, LogFile
+from server.pieces import store
+from server.runs.models import FileState, LogFile
 from server.searches.queue import QUEUE
 from server.workshops.access import EDITORS, allowed
 from ydrometer.base.errors import DocumentError
@@ -51,6 +50,7 @@ def begin(user: User, vehicle: Vehicle, name: str, size: int, head: str) -> LogF
 
     Raises:
         DocumentError: there are no rows of numbers in its first lines.
+        Full: they have too many on their way.
     """
     present = vehicle.revisions.first()
     assert present is not None  # a vehicle is created with its first revision
@@ -59,7 +59,14 @@ def begin(user: User, vehicle: Vehicle, name: str, size: int, head: str) -> LogF
     old = vehicle.log_files.exclude(state__in=OPEN).values_list("pk", flat=True)[MOST_LOG_FILES:]
     LogFile.objects.filter(pk__in=list(old)).delete()
     return LogFile.objects.create(
-        vehicle=vehicle, name=name, size=size, header=header, layout=layout, document=present.document, author=user
+        vehicle=vehicle,
+        name=name,
+        size=size,
+        held=store.begin(user, size),
+        header=header,
+        layout=layout,
+        document=present.document,
+        author=user,
     )
 
 
@@ -89,11 +96,11 @@ def add_piece(user: User, file: LogFile, number: int, data: bytes) -> None:
     """Keep a piece; one that comes again changes nothing.
 
     Raises:
-        Refused: it is being read already.
+        Refused: it is being read already, or the piece is none of it.
     """
-    if file.state != FileState.COMING:
-        raise Refused("The file has come already: begin with it anew.")
-    FilePiece.objects.get_or_create(file=file, number=number, defaults={"data": data})
+    if file.state != FileState.COMING or file.held is None:
+        raise Refused("The file has come already, or was waited for too long: begin with it anew.")
+    store.add(file.held, number, data)
 
 
 @allowed(EDITORS)
@@ -105,7 +112,7 @@ def read_it(user: User, file: LogFile, layout: dict[str, Any]) -> None:
         Refused: pieces are missing.
     """
     layout_of(layout)
-    if file.pieces.aggregate(came=Sum(Length("data")))["came"] != file.size:
+    if file.held is None or file.held.came != file.size:
         raise Refused("Not all of the file has come: send it once more.")
     with transaction.atomic():
         file.layout, file.state = layout, FileState.WAITING
@@ -117,7 +124,7 @@ def read_it(user: User, file: LogFile, layout: dict[str, Any]) -> None:
 def cancel(user: User, file: LogFile) -> None:
     """Nobody wants it any more; nothing of it is kept."""
     LogFile.objects.filter(pk=file.pk, state__in=OPEN).update(state=FileState.CANCELLED)
-    file.pieces.all().delete()
+    store.forget(file.held_id)
 
 
 def read_file(key: UUID) -> None:
@@ -141,7 +148,7 @@ def read_file(key: UUID) -> None:
     else:
         _end(key, FileState.DONE, rows=shown.rows, found=asdict(shown))
     finally:
-        FilePiece.objects.filter(file=key).delete()
+        store.forget(file.held_id)
 
 
 def _end(key: UUID, state: FileState, **more: Any) -> None:
@@ -155,17 +162,18 @@ def _going(key: UUID, rows: int) -> None:
 
 def _lines(file: LogFile) -> Iterator[str]:
     """The lines of a file, one piece of it at a time."""
+    if file.held is None:
+        return
     if file.name.lower().endswith(SHEET):
         with tempfile.TemporaryFile() as whole:
-            for piece in file.pieces.iterator(chunk_size=1):
-                whole.write(piece.data)
+            whole.writelines(store.pieces_of(file.held))
             whole.seek(0)
             yield from rows_of_sheet(whole)
         return
     decode = codecs.getincrementaldecoder("utf-8-sig")(errors="replace")
     rest = ""
-    for piece in file.pieces.iterator(chunk_size=1):
-        lines = (rest + decode.decode(bytes(piece.data))).split("\n")
+    for piece in store.pieces_of(file.held):
+        lines = (rest + decode.decode(piece)).split("\n")
         rest = lines.pop()
         yield from lines
     if rest:

@@ -14,7 +14,8 @@ from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from server.api.errors import BAD, HIDDEN
-from server.api.parsers import PieceParser
+from server.api.limits import LOG_FILE, PIECE
+from server.api.parsers import PieceParser, piece_of
 from server.api.requests import DocumentField, answer_of, read
 from server.runs import log_files
 from server.runs.api import vehicle_of
@@ -24,15 +25,12 @@ from server.workshops.access import acting
 from ydrometer.instruments.columns import MEANINGS, LogLayout
 from ydrometer.screens.logged_file import FileShown
 
-LARGEST = 250_000_000
-MOST_PIECES = 200
-
 
 class NewFileSerializer(serializers.Serializer[Any]):
     """A file that is about to come; `head` its first lines, empty of a sheet."""
 
     name = serializers.CharField(max_length=200)
-    size = serializers.IntegerField(min_value=1, max_value=LARGEST)
+    size = serializers.IntegerField(min_value=1, max_value=LOG_FILE)
     head = serializers.CharField(max_length=200_000, trim_whitespace=False, allow_blank=True)
 
 
@@ -44,11 +42,14 @@ class ReadFileSerializer(serializers.Serializer[Any]):
 
 
 class LogFileSerializer(serializers.Serializer[Any]):
-    """A file: how its table is written, how far it has been read, and what was found in it."""
+    """A file: in pieces of how many bytes it comes, how its table is written, how far it has been read, and what was
+    found in it.
+    """
 
     id = serializers.UUIDField()
     name = serializers.CharField()
     size = serializers.IntegerField()
+    piece = serializers.IntegerField()
     state = serializers.ChoiceField(FileState.choices)
     layout = answer_of(LogLayout)()
     meanings = serializers.DictField(child=serializers.CharField())
@@ -62,6 +63,7 @@ def _shown(file: LogFile) -> dict[str, Any]:
         "id": file.pk,
         "name": file.name,
         "size": file.size,
+        "piece": PIECE,
         "state": file.state,
         "layout": file.layout,
         "meanings": {meaning: unit for meaning, (_, unit) in MEANINGS.items()},
@@ -112,7 +114,5 @@ class PieceView(APIView):
     def put(self, request: Request, vehicle: UUID, file: UUID, number: int) -> Response:
         """A piece of the file; sent again it changes nothing."""
         file_row = _file(request, vehicle, file, access.EDITORS)
-        if number >= MOST_PIECES or not isinstance(request.data, bytes):
-            raise serializers.ValidationError({"number": f"Send at most {MOST_PIECES} pieces, as bytes."})
-        log_files.add_piece(acting(request), file_row, number, request.data)
+        log_files.add_piece(acting(request), file_row, number, piece_of(request))
         return Response(status=status.HTTP_204_NO_CONTENT)

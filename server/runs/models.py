@@ -7,6 +7,7 @@ from django.db import models
 from django.utils import timezone
 
 from server.designs.models import Vehicle
+from server.pieces.models import HeldFile
 
 
 class Origin(models.TextChoices):
@@ -149,14 +150,16 @@ class FileState(models.TextChoices):
 class LogFile(models.Model):
     """A logger's file of a vehicle: what was said of its columns, how far it has been read, and what was found in it.
 
-    `header` is its line of names, by which what was said is remembered for the next file of the kind; `document` the
-    design that was driven; `found` is a `ydrometer.screens.logged_file.FileShown`.
+    `held` has its bytes until they have been read. `header` is its line of names, by which what was said is remembered
+    for the next file of the kind; `document` the design that was driven; `found` is a
+    `ydrometer.screens.logged_file.FileShown`.
     """
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
     vehicle = models.ForeignKey(Vehicle, models.CASCADE, related_name="log_files")
     name = models.CharField(max_length=200)
     size = models.PositiveIntegerField()
+    held = models.OneToOneField(HeldFile, models.SET_NULL, null=True, related_name="+")
     header = models.TextField(blank=True, default="")
     layout = models.JSONField()
     document = models.JSONField()
@@ -172,18 +175,3 @@ class LogFile(models.Model):
 
     def __str__(self) -> str:
         return f"{self.name} of {self.vehicle}"
-
-
-class FilePiece(models.Model):
-    """A piece of a file, until it has been read."""
-
-    file = models.ForeignKey(LogFile, models.CASCADE, related_name="pieces")
-    number = models.PositiveIntegerField()
-    data = models.BinaryField()
-
-    class Meta:
-        constraints = [models.UniqueConstraint(fields=["file", "number"], name="one_file_piece_each")]
-        ordering = ["number"]
-
-    def __str__(self) -> str:
-        return f"piece {self.number} of {self.file}"

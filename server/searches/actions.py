@@ -12,7 +12,8 @@ from django.utils import timezone
 
 from server.accounts.models import User
 from server.api.heavy import aside
-from server.api.quotas import MOST_OPEN_SEARCHES, need_room
+from server.api.limits import MOST_OPEN_SEARCHES
+from server.api.quotas import need_room
 from server.designs.models import Vehicle
 from server.parts.models import documents
 from server.searches import queue

@@ -36,6 +36,11 @@ def workshop_of(place: Any) -> UUID:
     return workshop
 
 
+def standing(user: User | None) -> QuerySet[Membership]:
+    """Somebody's memberships of the workshops that are seen: open ones, and whole ones."""
+    return Membership.objects.filter(user=user, workshop__closed_at__isnull=True, workshop__coming=False)
+
+
 def need(user: User, place: Any, roles: tuple[Role, ...], *, closed: bool = False) -> None:
     """Let an action go on only for those who may do it.
 
@@ -57,8 +62,7 @@ def need(user: User, place: Any, roles: tuple[Role, ...], *, closed: bool = Fals
 
 def may(user: User | None, place: Any, roles: tuple[Role, ...]) -> bool:
     """Whether somebody may do something, for what goes on by itself long after they have asked for it."""
-    open_ones = Membership.objects.filter(workshop_id=workshop_of(place), workshop__closed_at__isnull=True)
-    return user is not None and open_ones.filter(user=user, role__in=roles).exists()
+    return user is not None and standing(user).filter(workshop_id=workshop_of(place), role__in=roles).exists()
 
 
 def allowed(roles: tuple[Role, ...], *, closed: bool = False) -> Callable[[F], F]:
@@ -89,8 +93,7 @@ def workshop_for(user: User, workshop: UUID, roles: tuple[Role, ...] = READERS) 
         Http404: it is not theirs to see.
         PermissionDenied: they see it, but may not do this.
     """
-    mine = Membership.objects.filter(workshop_id=workshop, user=user, workshop__closed_at__isnull=True)
-    membership = mine.select_related("workshop").first()
+    membership = standing(user).filter(workshop_id=workshop).select_related("workshop").first()
     if membership is None:
         raise Http404
     return _in_role(membership, roles).workshop
@@ -102,7 +105,8 @@ def closed_workshop_for(user: User, workshop: UUID) -> Workshop:
     Raises:
         Http404, PermissionDenied: as `workshop_for`.
     """
-    membership = Membership.objects.filter(workshop_id=workshop, user=user).select_related("workshop").first()
+    mine = Membership.objects.filter(workshop_id=workshop, user=user, workshop__coming=False)
+    membership = mine.select_related("workshop").first()
     if membership is None:
         raise Http404
     return _in_role(membership, OWNERS).workshop
@@ -120,7 +124,7 @@ def belonging(query: QuerySet[M], user: User, roles: tuple[Role, ...] = READERS,
     Raises:
         Http404, PermissionDenied: as `workshop_for`.
     """
-    mine = query.filter(workshop__memberships__user=user, workshop__closed_at__isnull=True)
+    mine = query.filter(workshop__in=standing(user).values("workshop"))
     row = mine.filter(**which).first()
     if row is None:
         raise Http404

@@ -12,6 +12,8 @@ from rest_framework import serializers
 from server.accounts import codes
 from server.accounts.models import User
 from server.api.errors import Refused
+from server.api.limits import MOST_WORKSHOPS
+from server.api.quotas import need_room
 from server.config.logs import security
 from server.workshops.access import OWNERS, allowed, need
 from server.workshops.models import Invitation, Membership, Role, Workshop
@@ -26,6 +28,16 @@ def create_workshop(user: User, name: str) -> Workshop:
     workshop = Workshop.objects.create(name=name)
     Membership.objects.create(workshop=workshop, user=user, role=Role.OWNER)
     return workshop
+
+
+def need_room_for_another(user: User) -> None:
+    """Refuse one workshop more than an account may own.
+
+    Raises:
+        Full: it owns that many.
+    """
+    owned = Membership.objects.filter(user=user, role=Role.OWNER).count()
+    need_room("workshops", owned, MOST_WORKSHOPS)
 
 
 @allowed(OWNERS)

@@ -15,7 +15,8 @@ from rest_framework.views import APIView
 from server.accounts import patience
 from server.accounts.models import User
 from server.api.errors import BAD, HIDDEN, SIGNED_OUT, TOO_MANY
-from server.api.quotas import MOST_INVITATIONS, MOST_TOKENS, MOST_WORKSHOPS, need_room
+from server.api.limits import MOST_INVITATIONS, MOST_TOKENS
+from server.api.quotas import need_room
 from server.api.requests import read
 from server.workshops import access, actions, tokens
 from server.workshops.access import acting
@@ -105,7 +106,7 @@ def shown(membership: Membership) -> dict[str, Any]:
 
 def mine(user: User) -> list[Membership]:
     """The user's workshops: the one at hand last, then those they own, the oldest first; closed ones at the end."""
-    memberships = Membership.objects.filter(user=user).select_related("workshop")
+    memberships = Membership.objects.filter(user=user, workshop__coming=False).select_related("workshop")
     seen = [m for m in memberships if m.workshop.closed_at is None or m.role == Role.OWNER]
     return sorted(
         seen,
@@ -116,12 +117,6 @@ def mine(user: User) -> list[Membership]:
             m.workshop.created_at,
         ),
     )
-
-
-def need_room_for_another(user: User) -> None:
-    """Refuse one workshop more than an account may own."""
-    owned = Membership.objects.filter(user=user, role=Role.OWNER).count()
-    need_room("workshops", owned, MOST_WORKSHOPS)
 
 
 class HandOverSerializer(serializers.Serializer[Any]):
@@ -140,7 +135,7 @@ class WorkshopsView(APIView):
     def post(self, request: Request) -> Response:
         user = acting(request)
         form = read(WorkshopSerializer, request)
-        need_room_for_another(user)
+        actions.need_room_for_another(user)
         workshop = actions.create_workshop(user, form["name"])
         return Response(shown(workshop.memberships.get(user=user)), status=status.HTTP_201_CREATED)
 

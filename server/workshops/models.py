@@ -18,6 +18,8 @@ class Workshop(models.Model):
     created_at = models.DateTimeField(auto_now_add=True)
     closed_at = models.DateTimeField(null=True)
     """When an owner has closed it; nothing of it is seen until an owner opens it again."""
+    coming = models.BooleanField(default=False)
+    """Whether an archive is being opened into it; nothing of it is seen until all of that is there."""
 
     def __str__(self) -> str:
         return self.name

@@ -2,11 +2,9 @@
 
 from __future__ import annotations
 
-import threading
 from typing import Any
 from uuid import uuid4
 
-from django.db import connection
 from django.utils import timezone
 from icalendar import Calendar
 from selenium.webdriver.common.keys import Keys
@@ -19,29 +17,16 @@ from server.builds.models import Booklet, BookletState, StepEntry
 from server.builds.site import Clock, present, site_of
 from server.demo.load import VISITOR
 from server.designs.models import Vehicle
+from tests.browser.at_work import at_work
 from tests.browser.case import DRIVER, BrowserCase
 from tests.browser.driving import Page
 from ydrometer.screens.build_shown import build_shown
 
 
-class Writer:
-    """A worker that writes booklets, as a thread."""
-
-    def __enter__(self) -> Writer:
-        self.over = threading.Event()
-        self.thread = threading.Thread(target=self._work)
-        self.thread.start()
-        return self
-
-    def __exit__(self, *_: object) -> None:
-        self.over.set()
-        self.thread.join()
-
-    def _work(self) -> None:
-        while not self.over.wait(0.1):
-            for booklet in Booklet.objects.filter(state=BookletState.WAITING):
-                write(booklet.pk)
-        connection.close()
+def write_booklets() -> None:
+    """As a worker does."""
+    for booklet in Booklet.objects.filter(state=BookletState.WAITING):
+        write(booklet.pk)
 
 
 class Building(BrowserCase):
@@ -164,7 +149,7 @@ class Building(BrowserCase):
         page.find("[aria-label='In words']").send_keys("a bolt of the box")
         page.click_button("Keep this inspection")
         page.wait_text("[data-inspections]", "loosened: a bolt of the box")
-        with Writer():
+        with at_work(write_booklets):
             page.click_button("Booklet (PDF)")
             page.find("[data-booklet=done]")
         self.assertTrue(bytes(Booklet.objects.get(vehicle__name="Turnstone").data or b"").startswith(b"%PDF"))

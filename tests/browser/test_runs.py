@@ -3,11 +3,10 @@
 from __future__ import annotations
 
 import tempfile
-import threading
 import time
+from contextlib import AbstractContextManager
 from typing import Any
 
-from django.db import connection
 from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.support.ui import Select
 
@@ -15,6 +14,7 @@ from server.designs.models import Lesson
 from server.runs.log_files import read_file
 from server.runs.models import FileState, LogFile, Run
 from server.runs.rig import Worker
+from tests.browser.at_work import at_work
 from tests.browser.case import BrowserCase
 from tests.browser.driving import Page
 
@@ -22,26 +22,16 @@ PACE = 12.0
 """How much faster the rig's clock runs here."""
 
 
-class RigAtWork:
-    """The rig's process and a worker for files, as a thread with a fast clock."""
+def rig_at_work() -> AbstractContextManager[None]:
+    """The rig's process and a worker for files, with a fast clock."""
+    worker = Worker(clock=lambda: PACE * time.monotonic())
 
-    def __enter__(self) -> RigAtWork:
-        self.over = threading.Event()
-        self.thread = threading.Thread(target=self._work)
-        self.thread.start()
-        return self
+    def step() -> None:
+        worker.step()
+        for file in LogFile.objects.filter(state=FileState.WAITING):
+            read_file(file.pk)
 
-    def __exit__(self, *_: object) -> None:
-        self.over.set()
-        self.thread.join()
-
-    def _work(self) -> None:
-        worker = Worker(clock=lambda: PACE * time.monotonic())
-        while not self.over.wait(0.1):
-            worker.step()
-            for file in LogFile.objects.filter(state=FileState.WAITING):
-                read_file(file.pk)
-        connection.close()
+    return at_work(step)
 
 
 class Runs(BrowserCase):
@@ -74,7 +64,7 @@ class Runs(BrowserCase):
         page.wait_text("[data-totals]", "about")
         self.assertEqual(page.axe(), [])
         before = self.logged("Knot").count()
-        with RigAtWork():
+        with rig_at_work():
             for done in range(1, 4):
                 self.next_step_on_the_rig(page, before, done)
             page.wait_text("[data-plan]", "All of it is done")
@@ -164,7 +154,7 @@ class Runs(BrowserCase):
         before = self.logged("Sandpiper").count()
         rows = [f"{k / 50:.2f};{min(8.5, max(0.0, 5.0 * (k / 50 - 2.0))):.2f};{k % 7}" for k in range(500)]
         rows[30] = "lost;;"
-        with tempfile.NamedTemporaryFile("w", suffix=".csv") as file, RigAtWork():
+        with tempfile.NamedTemporaryFile("w", suffix=".csv") as file, rig_at_work():
             file.write("seconds;speed [m/s];channel 7\n" + "\n".join(rows) + "\n")
             file.flush()
             page.click_button("Logger file")

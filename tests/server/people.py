@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from contextlib import contextmanager
+from contextlib import ExitStack, contextmanager
 from typing import Any
 from unittest import mock
 
@@ -25,6 +25,23 @@ def small_pieces(size: int) -> Iterator[None]:
     here = mock.patch("server.searches.actions.aside", lambda work, *args: work(*args))
     with here, mock.patch("ydrometer.search.run.CHUNK", size):
         yield
+
+
+@contextmanager
+def small_parts(size: int) -> Iterator[None]:
+    """Files that come, or go, in pieces of so many bytes."""
+    with ExitStack() as stack:
+        for module in ("server.pieces.store", "server.archive.api", "server.runs.log_files_api"):
+            stack.enter_context(mock.patch(f"{module}.PIECE", size))
+        yield
+
+
+def send_in_pieces(client: APIClient, address: str, begun: dict[str, Any], data: bytes) -> None:
+    """Send a file that was begun."""
+    for number, at in enumerate(range(0, len(data), begun["piece"])):
+        piece = data[at : at + begun["piece"]]
+        answer = client.put(f"{address}pieces/{number}/", piece, content_type="application/octet-stream")
+        assert answer.status_code == 204, answer.content
 
 
 def beginning(name: str) -> dict[str, Any]:

@@ -55,8 +55,8 @@ class Keeping(WorkshopCase):
 
     def test_it_is_told_before(self) -> None:
         address = f"/api/workshops/{self.workshop.id}/usage/"
-        self.assertEqual([row["near"] for row in self.as_("viewer").get(address).json()], [False] * 3)
-        with mock.patch("server.designs.api.MOST_VEHICLES", 1):
+        self.assertEqual([row["near"] for row in self.as_("viewer").get(address).json()], [False] * 4)
+        with mock.patch("server.builds.usage.MOST_VEHICLES", 1):
             answer = {row["what"]: row for row in self.as_("viewer").get(address).json()}
         self.assertEqual((answer["vehicles"]["used"], answer["vehicles"]["near"]), (1, True))
 

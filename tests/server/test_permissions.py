@@ -13,11 +13,13 @@ from django.utils import timezone
 from rest_framework.test import APITestCase
 
 from server.accounts.models import SignedIn, User
+from server.archive.models import Archive
 from server.builds.actions import keep_template
 from server.builds.models import Booklet, Photo, StepTemplate
 from server.config.urls import api
 from server.demo.load import load
 from server.designs.models import Share
+from server.pieces.models import HeldFile, HeldPiece
 from server.practice import racing
 from server.practice.actions import make_set
 from server.practice.models import ExerciseSet, RaceBoard
@@ -115,8 +117,10 @@ TABLE: dict[str, dict[str, tuple[str, Any]]] = {
     "class/exercises/<int:place>/": {"get": (OPEN, None), "post": (OPEN, {"answer": "2"})},
     "workshops/": {"get": (SIGNED_IN, None), "post": (SIGNED_IN, {"name": "Another"})},
     "workshops/<uuid:workshop>/": {"get": (MEMBERS, None), "patch": (OWNERS, {"name": "Renamed"})},
-    "archives/": {"post": (SIGNED_IN, PIECE)},
-    "workshops/<uuid:workshop>/archive/": {"get": (MEMBERS, None)},
+    "archives/": {"post": (SIGNED_IN, {"name": "a.zip", "size": 3})},
+    "archives/<uuid:archive>/": {"get": (OWN, None), "patch": (OWN, {"do": "cancel"})},
+    "archives/<uuid:archive>/pieces/<int:number>/": {"get": (OWN, None), "put": (OWN, PIECE)},
+    "workshops/<uuid:workshop>/archives/": {"post": (MEMBERS, None)},
     "workshops/<uuid:workshop>/closing/": {
         "post": (OWNERS, {"name": "Saltmarsh Workshop"}),
         "delete": (OWNERS, None),
@@ -286,6 +290,7 @@ class Permissions(WorkshopCase):
     race: RaceBoard
     device: SignedIn
     share: Share
+    archive: Archive
 
     @classmethod
     def setUpTestData(cls) -> None:
@@ -306,6 +311,10 @@ class Permissions(WorkshopCase):
         about = {"session_key": "a" * 32, "device": "phone", "last_at": timezone.now()}
         cls.device = SignedIn.objects.create(user=cls.people["owner"], **about)
         cls.share = Share.objects.create(vehicle=cls.vehicle, document=PLAIN, code_hash="a", expires_at=until)
+        held = HeldFile.objects.create(author=cls.people["owner"], size=3)
+        HeldPiece.objects.create(file=held, number=1, data=PIECE)
+        about = {"workshop": cls.workshop, "held": held, "direction": "out", "state": "done"}
+        cls.archive = Archive.objects.create(user=cls.people["owner"], **about)
         cls.search = ask(cls.people["owner"], cls.workshop, cls.vehicle, REQUEST).search
 
     def address(self, route: str) -> str:
@@ -316,6 +325,7 @@ class Permissions(WorkshopCase):
         filled = filled.replace("<uuid:token>", str(self.token.id)).replace("<uuid:run>", str(self.run_of_it.id))
         filled = filled.replace("<uuid:file>", str(self.file.id)).replace("<uuid:photo>", str(self.photo.id))
         filled = filled.replace("<uuid:which>", str(self.exercises.pk)).replace("<int:place>", "0")
+        filled = filled.replace("<uuid:archive>", str(self.archive.pk))
         filled = filled.replace("<uuid:share>", str(self.share.pk))
         filled = filled.replace("<uuid:device>", str(self.device.pk))
         filled = filled.replace("<uuid:race>", str(self.race.pk))

@@ -10,9 +10,11 @@ from openpyxl import Workbook
 
 from server.designs.actions import add_vehicle
 from server.designs.thinning import thin
+from server.pieces.models import HeldFile
 from server.runs.log_files import read_file
-from server.runs.models import FilePiece, Run
+from server.runs.models import Run
 from tests.core.designs import PLAIN, changed
+from tests.server.people import send_in_pieces, small_parts
 from tests.server.runs_case import TIMED, TIMED_PLAN, RunsCase
 from ydrometer.trials import runs_file
 
@@ -203,12 +205,16 @@ class LogFiles(RunsCase):
         body = {"name": "afternoon.csv", "size": len(text), "head": text[:4000]}
         return self.as_("editor").post(self.address("files/"), body, format="json").json()
 
-    def send(self, file: Any, text: str, size: int = 9000) -> None:
+    def send(self, file: Any, text: str) -> None:
+        size = file["piece"]
         pieces = [text[k : k + size] for k in range(0, len(text), size)]
         for number, piece in [*enumerate(pieces), (0, pieces[0])]:
             where = self.address(f"files/{file['id']}/pieces/{number}/")
             answer = self.as_("editor").put(where, piece.encode(), content_type="application/octet-stream")
             self.assertEqual(answer.status_code, 204)
+
+    def setUp(self) -> None:
+        self.enterContext(small_parts(9000))
 
     def change(self, file: Any, **body: Any) -> Any:
         return self.as_("editor").patch(self.address(f"files/{file['id']}/"), body, format="json")
@@ -227,7 +233,7 @@ class LogFiles(RunsCase):
         kinds = {run["kind"]: run["readings"] for run in shown["found"]["runs"]}
         self.assertEqual(len(kinds["distance_time"]), 2)
         self.assertTrue(self.log(shown["found"]["runs"][0]).status_code, 201)
-        self.assertFalse(FilePiece.objects.exists())
+        self.assertFalse(HeldFile.objects.exists())
 
     def test_faulty_rows_are_counted_and_the_first_are_told(self) -> None:
         lines = self.text().split("\n")
@@ -254,8 +260,7 @@ class LogFiles(RunsCase):
         book.save(whole)
         body = {"name": "afternoon.xlsx", "size": len(whole.getvalue()), "head": ""}
         file = self.as_("editor").post(self.address("files/"), body, format="json").json()
-        where = self.address(f"files/{file['id']}/pieces/0/")
-        self.as_("editor").put(where, whole.getvalue(), content_type="application/octet-stream")
+        send_in_pieces(self.as_("editor"), self.address(f"files/{file['id']}/"), file, whole.getvalue())
         layout = self.change(file, do="look").json()["layout"]
         self.assertEqual([column["meaning"] for column in layout["columns"]], ["time", "speed", "current"])
         self.change(file, layout=layout)
@@ -271,6 +276,6 @@ class LogFiles(RunsCase):
         wrong = {**file["layout"], "columns": [{"name": "t", "meaning": "weather", "unit": ""}]}
         self.assertEqual(self.change(file, layout=wrong).json()["faults"][0]["path"], "columns[0].meaning")
         self.assertEqual(self.change(file, do="cancel").json()["state"], "cancelled")
-        self.assertFalse(FilePiece.objects.exists())
+        self.assertFalse(HeldFile.objects.exists())
         words = {"name": "a.txt", "size": 30, "head": "only words here, and no numbers"}
         self.assertEqual(self.as_("editor").post(self.address("files/"), words, format="json").status_code, 400)

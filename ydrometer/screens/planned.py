@@ -121,7 +121,7 @@ class _Expected:
 
 
 def _expected(document: Document, run: Trial) -> _Expected:
-    value, _ = as_designed(document, run, run.conditions)
+    value = float(as_designed(document, [(run, run.conditions)])[0][0])
     predicted = value if math.isfinite(value) else None
     timed = run.dimension == "time" and predicted is not None
     seconds = value if timed else A_PUSH_S

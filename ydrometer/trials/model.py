@@ -72,17 +72,18 @@ class _Stacked:
         return TrialBlock(self.stack, laid, self.asked, moving=self.moving)
 
 
-def as_designed(document: Document, question: Question, conditions: Conditions) -> tuple[float, float]:
-    """What the model says of one question by itself, and what is taken off that before it is compared, SI; the value is
-    NaN where there is none.
+def as_designed(document: Document, asked: Sequence[tuple[Question, Conditions]]) -> tuple[Floats, Floats]:
+    """What the model says of questions by themselves, and what is taken off that before it is compared.
 
     Args:
         document: the design.
-        question: about it.
-        conditions: under which it is asked.
+        asked: q questions about it, each with the conditions under which it is asked.
+
+    Returns:
+        Values, SI, (q,), NaN where there is none; and what is taken off, (q,).
     """
-    model = Model({"": document}, [PosedQuestion(question, "", "", conditions)])
-    return float(model.values([], np.zeros((1, 0)))[0, 0]), float(model.zeros[0])
+    model = Model({"": document}, [PosedQuestion(question, "", "", conditions) for question, conditions in asked])
+    return model.values([], np.zeros((1, 0)))[0], model.zeros
 
 
 def _asked_of(questions: Sequence[Question]) -> AskedOf:

@@ -3,14 +3,16 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
+from ydrometer.document.design import Document
 from ydrometer.trials import scatter
 from ydrometer.trials.kinds import CaseTemperature
 from ydrometer.trials.model import as_designed
-from ydrometer.trials.runs_file import read_run_of
+from ydrometer.trials.runs_file import read_run_of, read_runs_of
+from ydrometer.trials.trial import Trial
 
 
 @dataclass(frozen=True, slots=True)
@@ -46,9 +48,29 @@ def predicted(raw: Mapping[str, Any], document: Mapping[str, Any]) -> Predicted:
         DocumentError: the run cannot be read.
     """
     run, read = read_run_of(raw, document)
-    value, zero = as_designed(read, run, run.conditions)
-    mean, known = scatter.mean(run), value if math.isfinite(value) else None
-    return Predicted(run.kind, run.dimension, run.words, mean, known, off_by(mean, known, zero))
+    return _beside([run], read)[0]
+
+
+def all_predicted(raw: Sequence[Mapping[str, Any]], document: Mapping[str, Any]) -> list[Predicted]:
+    """Runs of one design beside what it predicted, worked out together.
+
+    Args:
+        raw: runs as in a runs file, without their design.
+        document: the design.
+
+    Raises:
+        DocumentError: a run cannot be read; paths begin with "runs".
+    """
+    return _beside(*read_runs_of(raw, document))
+
+
+def _beside(runs: Sequence[Trial], read: Document) -> list[Predicted]:
+    values, zeros = as_designed(read, [(run, run.conditions) for run in runs])
+    rows = []
+    for run, value, zero in zip(runs, values.tolist(), zeros.tolist(), strict=True):
+        mean, known = scatter.mean(run), value if math.isfinite(value) else None
+        rows.append(Predicted(run.kind, run.dimension, run.words, mean, known, off_by(mean, known, zero)))
+    return rows
 
 
 def off_by(mean: float, predicted: float | None, zero: float) -> float | None:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Any
 
@@ -163,13 +163,23 @@ def read_run_of(raw: Any, document: Mapping[str, Any]) -> tuple[Trial, Document]
     Raises:
         DocumentError: as `read_run`.
     """
-    run = {**raw, "design": THE_ONE} if isinstance(raw, Mapping) else raw
     try:
-        file = read({"format": FORMAT, "version": VERSION, "designs": {THE_ONE: document}, "runs": [run]})
+        runs, read_design = read_runs_of([raw], document)
     except DocumentError as error:
         faults = [replace(fault, path=fault.path.removeprefix("runs[0]").lstrip(".")) for fault in error.faults]
         raise DocumentError(faults, error.more) from None
-    return file.runs[0], file.designs[THE_ONE]
+    return runs[0], read_design
+
+
+def read_runs_of(raw: Sequence[Any], document: Mapping[str, Any]) -> tuple[tuple[Trial, ...], Document]:
+    """Read runs of one design, and the design.
+
+    Raises:
+        DocumentError: with every fault at once, paths beginning with "runs".
+    """
+    runs = [{**run, "design": THE_ONE} if isinstance(run, Mapping) else run for run in raw]
+    file = read({"format": FORMAT, "version": VERSION, "designs": {THE_ONE: document}, "runs": runs})
+    return file.runs, file.designs[THE_ONE]
 
 
 def _designs(raw: Any, seen: Reading) -> dict[str, Document]:

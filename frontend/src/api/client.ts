@@ -99,6 +99,7 @@ export type Revision = Schemas["Revision"];
 export type Refusal = Schemas["Refusal"];
 export type Conflict = Schemas["Conflict"];
 export type VehicleCard = Schemas["VehicleCard"];
+export type ArchiveRow = Schemas["Archive"];
 export type Member = Schemas["Member"];
 export type Role = Schemas["RoleEnum"];
 

@@ -1,4 +1,5 @@
 /** Design files to and from the device. */
+import { saveBlob } from "../ui/saving";
 import type { DesignDocument } from "./document";
 
 export function saveDesignFile(document: DesignDocument): void {
@@ -14,15 +15,6 @@ export function saveText(name: string, type: string, text: string): void {
 /** Hand a file that came in base64 to the device. */
 export function saveBase64({ name, type, data }: { name: string; type: string; data: string }): void {
   saveBlob(name, new Blob([Uint8Array.from(atob(data), (sign) => sign.charCodeAt(0))], { type }));
-}
-
-/** Hand a file to the device. */
-function saveBlob(name: string, blob: Blob): void {
-  const link = window.document.createElement("a");
-  link.href = URL.createObjectURL(blob);
-  link.download = name;
-  link.click();
-  URL.revokeObjectURL(link.href);
 }
 
 /** A file's bytes in base64. */

@@ -2,8 +2,6 @@ import { Box, Flex, Heading } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { answer, api } from "../../api/client";
 
-const BYTES = "bytes of designs";
-
 /** How much of its room a workshop uses, told before it is full. */
 export function Usage({ workshop }: { workshop: string }) {
   const usage = useQuery({
@@ -15,11 +13,11 @@ export function Usage({ workshop }: { workshop: string }) {
       <Heading as="h2" size="md" mb="1">
         Room
       </Heading>
-      {usage.data?.map(({ what, used, most, near }) => (
+      {usage.data?.map(({ what, unit, used, most, near }) => (
         <Flex key={what} gap="3" py="1" color={near ? "brick" : undefined} data-usage={what}>
-          <Box flex="1">{what === BYTES ? "designs and their revisions" : what}</Box>
+          <Box flex="1">{what}</Box>
           <Box fontFamily="mono">
-            {what === BYTES ? `${megabytes(used)} of ${megabytes(most)} MB` : `${used} of ${most}`}
+            {unit ? `${megabytes(used)} of ${megabytes(most)} MB` : `${used} of ${most}`}
           </Box>
         </Flex>
       ))}

@@ -1,5 +1,5 @@
 import { fireEvent, screen, waitFor, within } from "@testing-library/react";
-import { describe, expect, it } from "vitest";
+import { describe, expect, it, vi } from "vitest";
 import type { Member, Role } from "../../api/client";
 import { onAScreen, press } from "../../fixtures";
 import { Refuses, serving } from "../../fixtures/server";
@@ -12,8 +12,23 @@ const MEMBERS: Member[] = [
 ];
 const USAGE = [
   { what: "vehicles", used: 390, most: 400, near: true },
-  { what: "bytes of designs", used: 120_000, most: 400_000_000, near: false },
+  { what: "designs and their revisions", unit: "bytes", used: 120_000, most: 400_000_000, near: false },
 ];
+
+const COMING = {
+  id: "a",
+  direction: "in",
+  name: "shed.zip",
+  state: "coming",
+  size: 5,
+  piece: 3,
+  missing: [0, 1],
+  done: 0,
+  steps: 0,
+  workshop: null,
+  stays: [],
+  faults: [],
+};
 
 /** "Who works here", as somebody with this role sees it. */
 function workshop(role: Role, answers: Record<string, unknown> = {}) {
@@ -224,22 +239,80 @@ describe("room and going", () => {
     expect(calls[0]?.body).toEqual({ name: "Shed" });
   });
 
-  it("opens an archive as a workshop of its own, and the same file again once it was refused", async () => {
-    const fault = { path: "designs/a.json", problem: "is no design", remedy: "save the archive again" };
-    const answers = [
-      new Refuses({ detail: "It cannot be read.", faults: [fault] }),
-      { id: "n", name: "New" },
+  it("opens an archive that is sent in pieces, and goes on where it stopped", async () => {
+    const states = [
+      { ...COMING, missing: [0, 1] },
+      { ...COMING, missing: [1] },
+      { ...COMING, state: "done", workshop: "n" },
     ];
-    workshop("owner", { "POST /api/archives/": () => answers.shift() });
+    let broken = true;
+    const calls = workshop("owner", {
+      "POST /api/archives/": COMING,
+      "GET /api/archives/{archive}/": () => states.shift(),
+      "PUT /api/archives/{archive}/pieces/{number}/": ({ path }: { path: { number: number } }) =>
+        broken && path.number === 1 ? new Refuses({ detail: "There is no room." }) : undefined,
+      "PATCH /api/archives/{archive}/": { ...COMING, state: "waiting" },
+    });
     const input = (await screen.findByLabelText("Archive file")) as HTMLInputElement;
-    const file = new File(["zip"], "shed.zip");
+    const file = new File(["zippy"], "shed.zip");
     fireEvent.change(input, { target: { files: [file] } });
-    expect((await screen.findByRole("alert")).textContent).toBe(
-      "designs/a.json: is no design, save the archive again",
-    );
+    expect((await screen.findByRole("alert")).textContent).toBe("There is no room.");
     expect(input.value).toBe("");
-    fireEvent.change(input, { target: { files: [file] } });
+    broken = false;
+    await press("Go on");
     expect(await screen.findByText("at /?workshop=n")).toBeTruthy();
+    const sent = calls.filter((call) => call.what.startsWith("PUT")).map((call) => call.path.number);
+    expect(sent).toEqual([0, 1, 1]);
+  });
+
+  it("tells why an archive came to nothing, and asks for the file again after a reload", async () => {
+    const fault = { path: "a.json", problem: "is no design", remedy: "save the archive again" };
+    sessionStorage.setItem("ydrometer-archive-in", "a");
+    const states = [
+      { ...COMING, missing: [1] },
+      { ...COMING, missing: [1] },
+      { ...COMING, state: "failed", faults: [fault] },
+    ];
+    const calls = workshop("owner", {
+      "GET /api/archives/{archive}/": () => states.shift(),
+      "PUT /api/archives/{archive}/pieces/{number}/": undefined,
+      "PATCH /api/archives/{archive}/": { ...COMING, state: "waiting" },
+    });
+    expect(await screen.findByText("shed.zip has not come whole: choose it again to go on")).toBeTruthy();
+    fireEvent.change(screen.getByLabelText("Archive file"), {
+      target: { files: [new File(["zippy"], "shed.zip")] },
+    });
+    expect((await screen.findByRole("alert")).textContent).toBe(
+      "It came to nothing. a.json: is no design, save the archive again",
+    );
+    expect(calls.map((call) => call.path.number)).toEqual([1, undefined]);
+    expect(sessionStorage.getItem("ydrometer-archive-in")).toBeNull();
+  });
+
+  it("saves the archive piece by piece, with what stays behind, or ends that", async () => {
+    const click = vi.spyOn(HTMLAnchorElement.prototype, "click").mockImplementation(() => undefined);
+    URL.createObjectURL = vi.fn(() => "blob:");
+    URL.revokeObjectURL = vi.fn();
+    const out = { ...COMING, direction: "out", state: "waiting", stays: ["Searches."] };
+    const states = [
+      { ...out, state: "working", done: 1, steps: 3 },
+      { ...out, state: "done", size: 5 },
+    ];
+    const calls = workshop("viewer", {
+      "POST /api/workshops/{workshop}/archives/": out,
+      "GET /api/archives/{archive}/": () => states.shift() ?? { ...out, state: "waiting" },
+      "GET /api/archives/{archive}/pieces/{number}/": new Blob(["abc"]),
+      "PATCH /api/archives/{archive}/": { ...out, state: "cancelled" },
+    });
+    await press("Save the archive");
+    expect(await screen.findByText("Writing: 1 of 3")).toBeTruthy();
+    expect(await screen.findByText("shed.zip, 0.0 MB, is saved.", undefined, { timeout: 3000 })).toBeTruthy();
+    expect(click).toHaveBeenCalledOnce();
+    expect(screen.getByText("Searches.")).toBeTruthy();
+    await press("Save the archive");
+    await press("Cancel");
+    expect(calls.at(-1)?.body).toEqual({ do: "cancel" });
+    await waitFor(() => expect(screen.queryByRole("progressbar")).toBeNull());
   });
 
   it("is told as missing to who is not in it", async () => {

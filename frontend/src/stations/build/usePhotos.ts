@@ -2,6 +2,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api, isRefusal, troubleText } from "../../api/client";
+import { AS_BYTES } from "../../api/pieces";
 import { usePlace } from "../../document/context";
 import { newId } from "../../document/newId";
 import { useOutbox } from "../../document/useOutbox";
@@ -72,8 +73,7 @@ async function send(vehicle: string, { id, step, file: kept }: Photo): Promise<s
       api.POST("/api/vehicles/{vehicle}/build/photos/", {
         params: { path: { vehicle }, query: { step, id } },
         body: file as never,
-        bodySerializer: (body: unknown) => body as Blob,
-        headers: { "Content-Type": "application/octet-stream" },
+        ...AS_BYTES,
       }),
     );
     return "";

@@ -1,11 +1,11 @@
 /** A logger's file on its way: its first lines looked at, sent in pieces, read by a worker; with progress and cancel. */
 import { useCallback, useEffect, useRef, useState } from "react";
 import { answer, api, type LogFile, troubleText } from "../../../api/client";
+import { AS_BYTES, inPieces, numbersOf } from "../../../api/pieces";
 import { usePlace } from "../../../document/context";
 
 export type LogLayout = LogFile["layout"];
 
-const PIECE = 2_000_000;
 const HEAD = 64_000;
 const POLL_MS = 400;
 
@@ -42,16 +42,14 @@ export function useLogFile(): LogFileHeld {
       api.PATCH("/api/vehicles/{vehicle}/files/{file}/", { params: { path: { vehicle, file: key } }, body }),
     );
   /** Send it piece by piece, once; false where that was stopped. */
-  const send = async (key: string): Promise<boolean> => {
+  const send = async (key: string, piece: number): Promise<boolean> => {
     const whole = chosen.current;
     if (!whole || arrived.current) return arrived.current;
     stopped.current = false;
-    const pieces = Math.ceil(whole.size / PIECE);
-    for (let k = 0; k < pieces && !stopped.current; k++) {
-      setSent(k / pieces);
-      await sendPiece(vehicle, key, k, whole.slice(k * PIECE, (k + 1) * PIECE));
-    }
-    arrived.current = !stopped.current;
+    const move = (number: number) =>
+      sendPiece(vehicle, key, number, whole.slice(number * piece, (number + 1) * piece));
+    const passage = { going: setSent, stopped: () => stopped.current };
+    arrived.current = await inPieces(numbersOf(whole.size, piece), move, passage);
     return arrived.current;
   };
   const id = file?.id;
@@ -82,12 +80,12 @@ export function useLogFile(): LogFileHeld {
           api.POST("/api/vehicles/{vehicle}/files/", { params: { path: { vehicle } }, body }),
         );
         if (!sheet) return setFile(reply);
-        if (await send(reply.id)) setFile(await change(reply.id, { do: "look" }));
+        if (await send(reply.id, reply.piece)) setFile(await change(reply.id, { do: "look" }));
       }),
     read: (layout) =>
       tried(async () => {
-        if (!id || !(await send(id))) return;
-        setFile(await change(id, { layout: layout as unknown as Record<string, unknown> }));
+        if (!file || !(await send(file.id, file.piece))) return;
+        setFile(await change(file.id, { layout: layout as unknown as Record<string, unknown> }));
       }),
     cancel: () =>
       tried(async () => {
@@ -110,8 +108,7 @@ async function sendPiece(vehicle: string, file: string, number: number, piece: B
     api.PUT("/api/vehicles/{vehicle}/files/{file}/pieces/{number}/", {
       params: { path: { vehicle, file, number } },
       body: piece as unknown as string,
-      bodySerializer: (body: unknown) => body as Blob,
-      headers: { "Content-Type": "application/octet-stream" },
+      ...AS_BYTES,
     }),
   );
 }
