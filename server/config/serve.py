@@ -16,6 +16,7 @@ import socket
 import sys
 import threading
 import time
+from dataclasses import dataclass
 from types import FrameType
 from typing import Any
 
@@ -23,6 +24,7 @@ from waitress.server import create_server
 
 from server.api import limits
 from server.config.channels import make_fair
+from server.config.heartbeat import Heartbeat, Heartbeats
 from server.config.lifeline import die_with_parent
 from server.config.politeness import POLITENESS
 
@@ -38,6 +40,10 @@ BESIDE_S = 5.0
 """When the process for heavy work is begun: not while everybody waits for the first answers."""
 SOON_S = 2.0
 """A process that lived shorter than this is not replaced at once."""
+LOOK_S = 0.2
+"""How often the processes are looked after."""
+SILENT_S = 30.0
+"""Seconds after which a process that does not answer is ended."""
 STATEMENT_LIMITS = "-c statement_timeout=10s -c lock_timeout=5s -c idle_in_transaction_session_timeout=20s"
 
 
@@ -56,40 +62,66 @@ def main() -> int:
     return _keep(listening, application, commander if given else 0)
 
 
+@dataclass(frozen=True, slots=True)
+class _Child:
+    """A process that answers: its number, when it began, and when it has shown last that it does."""
+
+    process: int
+    born: float
+    heartbeat: Heartbeat
+
+
 def _keep(listening: socket.socket, application: Any, commander: int) -> int:
-    """Keep the processes alive."""
-    born: dict[int, float] = {}
+    """Keep the processes alive: one that has died, or hangs, is replaced."""
+    heartbeats = [Heartbeats(PROCESSES).of(place) for place in range(PROCESSES)]
+    children: dict[int, _Child] = {}
     signal.signal(signal.SIGTERM, _stop)
     signal.signal(signal.SIGINT, _stop)
     try:
         while True:
-            while len(born) < PROCESSES:
-                born[_fork(listening, application, commander)] = time.monotonic()
-            process, status = os.wait()
-            print(f"process {process} ended with {status}; another one starts", file=sys.stderr, flush=True)
-            if time.monotonic() - born.pop(process) < SOON_S:
-                time.sleep(SOON_S)
+            for place, heartbeat in enumerate(heartbeats):
+                if place not in children:
+                    children[place] = _child(listening, application, commander, heartbeat)
+            time.sleep(LOOK_S)
+            for place, child in list(children.items()):
+                if _has_ended(child):
+                    del children[place]
     except SystemExit:
-        for process in born:
-            os.kill(process, signal.SIGTERM)
+        for child in children.values():
+            os.kill(child.process, signal.SIGTERM)
         return 0
 
 
-def _fork(listening: socket.socket, application: Any, commander: int) -> int:
+def _child(listening: socket.socket, application: Any, commander: int, heartbeat: Heartbeat) -> _Child:
+    heartbeat.beat()
     process = os.fork()
     if process == 0:
         signal.signal(signal.SIGINT, signal.SIG_IGN)
-        _serve(listening, application, commander)
+        _serve(listening, application, commander, heartbeat)
         os._exit(0)
-    return process
+    return _Child(process, time.monotonic(), heartbeat)
 
 
-def _serve(listening: socket.socket, application: Any, commander: int) -> None:
+def _has_ended(child: _Child) -> bool:
+    """Whether a process is gone; one that no longer answers is ended."""
+    if child.heartbeat.silent_for() > SILENT_S:
+        print(f"process {child.process} has not answered for {SILENT_S:.0f} s and is ended", file=sys.stderr)
+        os.kill(child.process, signal.SIGKILL)
+        child.heartbeat.beat()
+    process, status = os.waitpid(child.process, os.WNOHANG)
+    if not process:
+        return False
+    print(f"process {process} ended with {status}; another one starts", file=sys.stderr, flush=True)
+    if time.monotonic() - child.born < SOON_S:
+        time.sleep(SOON_S)
+    return True
+
+
+def _serve(listening: socket.socket, application: Any, commander: int, heartbeat: Heartbeat) -> None:
     from server.api import heavy  # noqa: PLC0415  # needs Django's settings
     from server.config import deadline  # noqa: PLC0415
 
     threading.Timer(BESIDE_S, heavy.warm).start()
-    deadline.watch()
     proxies = int(os.environ.get("YDROMETER_PROXIES", "0"))
     behind: dict[str, Any] = {
         "trusted_proxy": "*",
@@ -110,6 +142,7 @@ def _serve(listening: socket.socket, application: Any, commander: int) -> None:
         **(behind if proxies else {}),
     )
     make_fair(server)
+    deadline.watch(server.task_dispatcher, heartbeat)
     # At the end it takes no new connections, while those under way are answered.
     die_with_parent(GRACE_S, commander, lambda: server.trigger.pull_trigger(server.del_channel))
     server.run()

@@ -107,6 +107,8 @@ CACHES = {
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 
 POLITENESS: int = politeness.POLITENESS
+WARM_PATIENCE_S = 5.0
+"""Seconds for which a request waits until the process for heavy work is warm."""
 AUTH_USER_MODEL = "accounts.User"
 AUTH_PASSWORD_VALIDATORS = [
     {"NAME": f"django.contrib.auth.password_validation.{name}"}

@@ -3,22 +3,35 @@
 from __future__ import annotations
 
 import logging
+import os
 import threading
 import time
+from collections.abc import Callable, Iterator
+from concurrent.futures import ThreadPoolExecutor
+from contextlib import contextmanager
 from unittest import TestCase, mock
 
 from django.db import DatabaseError
 from django.test import Client
 from django.test import TestCase as DatabaseCase
+from waitress.task import ThreadedTaskDispatcher
 
 from server.api import heavy
 from server.config import deadline
+from server.config.heartbeat import Heartbeats
 from server.config.logs import OnceWhole, Stamped
 
 
 def slow(seconds: float) -> float:
     time.sleep(seconds)
     return seconds
+
+
+@contextmanager
+def limits(*, spare_after: float, limit: float) -> Iterator[None]:
+    """Other limits of heavy work."""
+    with mock.patch.multiple("server.api.heavy", SPARE_AFTER_S=spare_after, LIMIT_S=limit):
+        yield
 
 
 def wrong() -> None:
@@ -70,8 +83,40 @@ class Aside(TestCase):
             heavy.aside(wrong)
 
     def test_what_takes_too_long_is_ended_and_the_next_one_served(self) -> None:
-        with mock.patch("server.api.heavy.LIMIT_S", 0.2), self.assertRaises(heavy.TooLong):
+        heavy.aside(slow, 0.0)
+        with limits(spare_after=0.1, limit=0.2), self.assertRaises(heavy.TooLong):
             heavy.aside(slow, 60.0)
+        self.assertEqual(heavy.aside(slow, 0.0), 0.0)
+
+    def test_another_process_is_warmed_while_a_work_may_have_to_be_ended(self) -> None:
+        heavy.aside(slow, 0.0)
+        with limits(spare_after=0.1, limit=60.0), ThreadPoolExecutor(1) as pool:
+            working = pool.submit(heavy.aside, slow, 1.0)
+            while heavy._processes.spare is None:
+                time.sleep(0.01)
+            self.assertEqual(working.result(), 1.0)
+        self.assertIsNone(heavy._processes.spare)
+
+    def test_what_waits_too_long_behind_others_ends_nothing(self) -> None:
+        heavy.aside(slow, 0.0)
+        present = heavy._processes.present
+        with ThreadPoolExecutor(1) as pool:
+            first = pool.submit(heavy.aside, slow, 1.5)
+            time.sleep(0.3)
+            with limits(spare_after=0.1, limit=0.2), self.assertRaises(heavy.Busy):
+                heavy.aside(slow, 0.0)
+            self.assertEqual(first.result(), 1.5)
+        self.assertIs(heavy._processes.present, present)
+
+    def test_one_that_is_not_warm_yet_takes_no_work(self) -> None:
+        heavy.aside(slow, 0.0)
+        with mock.patch.object(heavy._Process, "is_warm", return_value=False), self.assertRaises(heavy.Busy):
+            heavy.aside(slow, 0.0)
+
+    def test_one_that_has_died_is_begun_anew(self) -> None:
+        heavy.aside(slow, 0.0)
+        with self.assertRaises(heavy.Busy):
+            heavy.aside(os._exit, 3)
         self.assertEqual(heavy.aside(slow, 0.0), 0.0)
 
     def test_more_than_may_wait_are_told_to_come_again(self) -> None:
@@ -79,6 +124,67 @@ class Aside(TestCase):
             places.acquire()
             with self.assertRaises(heavy.Busy):
                 heavy.aside(slow, 0.0)
+
+
+class Answering(TestCase):
+    """A process answers as long as one of its threads does."""
+
+    def setUp(self) -> None:
+        self.dispatcher = ThreadedTaskDispatcher()
+        self.heartbeat = Heartbeats(2).of(1)
+        self.question = deadline._Question(self.heartbeat)
+        self.addCleanup(self.dispatcher.shutdown)
+
+    def hang(self, over: threading.Event) -> None:
+        task = Hangs(over)
+        self.dispatcher.add_task(task)
+        task.began.wait(5.0)
+
+    def ask(self) -> bool:
+        self.question.answered = False
+        deadline.ask(self.dispatcher, self.question)
+        time.sleep(0.2)
+        return self.question.answered
+
+    def test_one_thread_that_hangs_is_not_the_process(self) -> None:
+        self.dispatcher.set_thread_count(2)
+        over = threading.Event()
+        self.hang(over)
+        self.assertTrue(self.ask())
+        self.assertLess(self.heartbeat.silent_for(), 10.0)
+        self.hang(over)
+        self.assertFalse(self.ask())
+        over.set()
+
+    def test_the_question_goes_before_what_waits(self) -> None:
+        self.dispatcher.set_thread_count(1)
+        over, answered = threading.Event(), []
+        self.dispatcher.add_task(Hangs(over))
+        for _ in range(3):
+            self.dispatcher.add_task(Hangs(threading.Event(), lambda: answered.append(self.question.answered)))
+        self.question.answered = False
+        deadline.ask(self.dispatcher, self.question)
+        over.set()
+        while not answered:
+            time.sleep(0.01)
+        self.assertTrue(answered[0])
+
+
+class Hangs:
+    """A task that lasts until it is told to end; or does something at once."""
+
+    def __init__(self, over: threading.Event, does: Callable[[], object] | None = None) -> None:
+        self.over, self.does, self.began = over, does, threading.Event()
+
+    def service(self) -> None:
+        self.began.set()
+        if self.does is not None:
+            self.does()
+        else:
+            self.over.wait(20.0)
+
+    def cancel(self) -> None:
+        self.over.set()
 
 
 class Deadline(TestCase):

@@ -4,6 +4,7 @@ import { useRef } from "react";
 import { useNavigate } from "react-router";
 import { type ArchiveRow, refusalText } from "../../api/client";
 import { FileInput } from "../../ui/fields/FileInput";
+import { ProgressBar } from "../../ui/ProgressBar";
 import { Trouble } from "../../ui/Trouble";
 import { type ArchiveHeld, useArchive } from "./useArchive";
 
@@ -79,11 +80,10 @@ function OnItsWay({ held }: { held: ArchiveHeld }) {
             <Box role="status" fontSize="sm">
               {wordsOf(row, moved)}
             </Box>
-            <progress
-              aria-label={row.direction === "out" ? "How much is written" : "How much is opened"}
-              value={moved ?? (row.steps ? row.done / row.steps : 0)}
-              max={1}
-              style={{ display: "block", width: 240 }}
+            <ProgressBar
+              label={row.direction === "out" ? "How much is written" : "How much is opened"}
+              share={moved ?? (row.steps ? row.done / row.steps : null)}
+              width="240px"
             />
           </Box>
           {goOn && (
@@ -98,7 +98,7 @@ function OnItsWay({ held }: { held: ArchiveHeld }) {
       )}
       {!busy && row.state === "done" && row.direction === "out" && !trouble && (
         <Box role="status" fontSize="sm">
-          {row.name}, {(row.size / 1e6).toFixed(1)} MB, is saved.
+          {row.name}, {size(row)}, is saved.
         </Box>
       )}
       {row.state === "failed" && (
@@ -109,8 +109,11 @@ function OnItsWay({ held }: { held: ArchiveHeld }) {
   );
 }
 
+const size = ({ size }: ArchiveRow) =>
+  size < 1e6 ? `${Math.ceil(size / 1e3)} kB` : `${(size / 1e6).toFixed(1)} MB`;
+
 function wordsOf(row: ArchiveRow, moved: number | null): string {
-  const percent = moved === null ? "" : `${Math.floor(100 * moved)} % of ${(row.size / 1e6).toFixed(1)} MB`;
+  const percent = moved === null ? "" : `${Math.floor(100 * moved)} % of ${size(row)}`;
   if (row.state === "coming")
     return percent
       ? `${row.name}: ${percent} sent`

@@ -306,7 +306,7 @@ describe("room and going", () => {
     });
     await press("Save the archive");
     expect(await screen.findByText("Writing: 1 of 3")).toBeTruthy();
-    expect(await screen.findByText("shed.zip, 0.0 MB, is saved.", undefined, { timeout: 3000 })).toBeTruthy();
+    expect(await screen.findByText("shed.zip, 1 kB, is saved.", undefined, { timeout: 3000 })).toBeTruthy();
     expect(click).toHaveBeenCalledOnce();
     expect(screen.getByText("Searches.")).toBeTruthy();
     await press("Save the archive");

@@ -3,6 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { answer, api, troubleText } from "../../api/client";
 import { usePlace } from "../../document/context";
+import { ProgressBar } from "../../ui/ProgressBar";
 
 const OFTEN_MS = 400;
 
@@ -45,11 +46,10 @@ export function BookletButton() {
       {writing && (
         <Box role="status" fontSize="sm" data-booklet="writing">
           {data?.chapters ? `chapter ${data.written} of ${data.chapters}` : "the booklet is being written"}
-          <progress
-            aria-label="How much of the booklet is written"
-            value={data?.written ?? 0}
-            max={data?.chapters || 1}
-            style={{ display: "block", width: 140 }}
+          <ProgressBar
+            label="How much of the booklet is written"
+            share={data?.chapters ? data.written / data.chapters : null}
+            width="140px"
           />
         </Box>
       )}

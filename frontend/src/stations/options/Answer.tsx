@@ -6,6 +6,7 @@ import { useDocument, useEdit, usePlace } from "../../document/context";
 import type { DesignDocument } from "../../document/document";
 import { useUnits } from "../../ui/fields/units";
 import { whole } from "../../ui/money";
+import { ProgressBar } from "../../ui/ProgressBar";
 import { moment } from "../../ui/when";
 import { Columns } from "../shared/Compare";
 import { Field } from "./Field";
@@ -89,16 +90,7 @@ function Progress({ answer, onCancel }: { answer: SearchAnswer; onCancel: () => 
           Cancel
         </Button>
       </Flex>
-      <Box
-        h="5px"
-        bg="line"
-        mt="1"
-        role="progressbar"
-        aria-label="Search"
-        aria-valuenow={Math.floor(100 * search.done)}
-      >
-        <Box h="5px" bg="spruce" w={`${100 * search.done}%`} />
-      </Box>
+      <ProgressBar label="Search" share={search.done} />
     </Box>
   );
 }

@@ -4,6 +4,7 @@ import { type LogFile, refusalText } from "../../../api/client";
 import { useWidth } from "../../../drawing/useWidth";
 import { FileInput } from "../../../ui/fields/FileInput";
 import { digits, useUnits } from "../../../ui/fields/units";
+import { ProgressBar } from "../../../ui/ProgressBar";
 import { counted } from "../../../words/counted";
 import { Axes } from "../Axes";
 import { FRAME, line, scales, span } from "../plot";
@@ -39,7 +40,7 @@ export function LogFilePanel({ runs }: { runs: Runs }) {
       )}
       {(held.sent !== null || file?.state === "waiting" || file?.state === "reading") && (
         <Flex gap="3" align="center" mt="2" role="status" data-log-progress>
-          <progress value={held.sent ?? undefined} aria-label="How far it is" />
+          <ProgressBar label="How far it is" share={held.sent} width="240px" />
           {held.sent !== null
             ? `sending, ${Math.round(100 * held.sent)} %`
             : `reading, ${(file?.rows ?? 0).toLocaleString("en")} rows so far`}
