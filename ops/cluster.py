@@ -96,7 +96,8 @@ class Cluster(DatabaseServer):
 
     def env(self, database: str) -> dict[str, str]:
         """The environment in which Django finds a database."""
-        return {**os.environ, "DATABASE_URL": self.url(database), "PGPASSFILE": str(self.application_passfile)}
+        place = {"DATABASE_URL": self.url(database), "YDROMETER_DATA": str(self.data)}
+        return {**os.environ, **place, "PGPASSFILE": str(self.application_passfile)}
 
     def running(self) -> bool:
         """Whether this very server runs."""

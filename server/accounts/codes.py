@@ -5,6 +5,8 @@ from __future__ import annotations
 import hashlib
 import secrets
 
+from server.accounts.models import ResetCode, User
+
 
 def draw() -> tuple[str, str]:
     """A new code, and its hash."""
@@ -15,3 +17,8 @@ def draw() -> tuple[str, str]:
 def hash_of(code: str) -> str:
     """By which a code is found again. It is long and drawn: a plain hash is enough."""
     return hashlib.sha256(code.encode()).hexdigest()
+
+
+def end_given(user: User) -> None:
+    """End links for a new password that an owner has given: the account has more now than that owner may see."""
+    ResetCode.objects.filter(user=user, author__isnull=False).delete()

@@ -5,12 +5,16 @@ import uuid
 from django.conf import settings
 from django.contrib.auth.models import AbstractUser
 from django.db import models
+from django.db.models.functions import Lower
 
 
 class User(AbstractUser):
     """Django's own user, with the workshop whose bench they had before them last."""
 
     bench = models.ForeignKey("workshops.Workshop", models.SET_NULL, null=True, related_name="+")
+
+    class Meta(AbstractUser.Meta):
+        constraints = [models.UniqueConstraint(Lower("username"), name="one_account_a_name_without_case")]
 
 
 class Attempts(models.Model):

@@ -26,6 +26,8 @@ FORGOTTEN = timedelta(hours=2)
 """After so long without a try the count begins anew."""
 KNOWN_FOR = timedelta(days=180)
 """How long an address from which somebody has signed in is theirs."""
+CLOCKS_APART = timedelta(seconds=2)
+"""By how much the clocks of two servers of one database may differ."""
 HASHING = 2
 """Passwords of this process that are hashed at once: each takes a thread and most of a second."""
 HASHING_WAIT_S = 5.0
@@ -100,6 +102,10 @@ def _left(limit: Limit, row: Attempts, now: datetime) -> float:
 
 def _row(key: str, now: datetime) -> Attempts:
     row, _ = Attempts.objects.select_for_update().get_or_create(key=key, defaults={"last_at": now})
+    if row.last_at > now + CLOCKS_APART:
+        # The clock was put back: nobody waits for it to come there again.
+        row.last_at = now
+        row.save(update_fields=["last_at"])
     if now - row.last_at > FORGOTTEN:
         row.count = 0
     return row

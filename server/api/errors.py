@@ -2,14 +2,16 @@
 
 from __future__ import annotations
 
+import logging
 from typing import Any
 
+from django.db import DatabaseError, OperationalError
 from django.http import HttpRequest, JsonResponse
 from drf_spectacular.utils import OpenApiResponse
 from rest_framework import serializers, status
 from rest_framework.exceptions import APIException
 from rest_framework.response import Response
-from rest_framework.views import exception_handler
+from rest_framework.views import exception_handler, set_rollback
 
 from server.api.requests import answer_of
 from ydrometer.base.errors import DocumentError, Fault, YdrometerError
@@ -35,6 +37,16 @@ TOO_MANY = {429: REFUSAL}
 HIDDEN = {401: REFUSAL, 403: REFUSAL, 404: REFUSAL}
 
 
+log = logging.getLogger("ydrometer.database")
+NO_ROOM = frozenset({"53100", "58030"})
+"""PostgreSQL's words for a full disk, and for one that cannot be written to."""
+DISK_FULL = (
+    "The disk of the server is full: nothing was saved. What you typed is kept in this page; whoever looks after the "
+    "server has to make room."
+)
+DATABASE_BUSY = "The database has its hands full, or is not there for a moment: try again in a few seconds."
+
+
 class Refused(APIException):
     """A rule of the workshop stands against it."""
 
@@ -51,6 +63,8 @@ def handle(error: Exception, context: dict[str, Any]) -> Response | None:
         return Response(refusal, status=status.HTTP_400_BAD_REQUEST)
     if isinstance(error, YdrometerError):
         return Response({"detail": str(error)}, status=status.HTTP_400_BAD_REQUEST)
+    if isinstance(error, DatabaseError):
+        return _database_trouble(error)
     response = exception_handler(error, context)
     if response is not None and not (isinstance(response.data, dict) and "detail" in response.data):
         fields = response.data if isinstance(response.data, dict) else {"": response.data}
@@ -58,6 +72,20 @@ def handle(error: Exception, context: dict[str, Any]) -> Response | None:
         first = next((text for texts in listed.values() for text in texts), "")
         response.data = {"detail": first, "fields": listed}
     return response
+
+
+def _database_trouble(error: DatabaseError) -> Response | None:
+    """What is said where the database cannot do its work now; a fault of ours is none of these."""
+    state = getattr(error.__cause__, "sqlstate", None)
+    if state in NO_ROOM:
+        set_rollback()
+        log.critical("the disk is full: %s", error)
+        return Response({"detail": DISK_FULL}, status=status.HTTP_507_INSUFFICIENT_STORAGE)
+    if not isinstance(error, OperationalError):
+        return None
+    set_rollback()
+    log.error("the database: %s", error)
+    return Response({"detail": DATABASE_BUSY}, status=status.HTTP_503_SERVICE_UNAVAILABLE, headers={"Retry-After": "3"})
 
 
 def _texts(value: Any) -> list[str]:
@@ -69,6 +97,11 @@ def _texts(value: Any) -> list[str]:
 def csrf_failure(request: HttpRequest, reason: str = "") -> JsonResponse:
     """The page's token is missing or old."""
     return JsonResponse({"detail": "The page has been open too long: load it again."}, status=403)
+
+
+def server_error(request: HttpRequest) -> JsonResponse:
+    """Something went wrong before any view was reached, or in one."""
+    return JsonResponse({"detail": "Something went wrong here. What you typed is kept; try again."}, status=500)
 
 
 def not_found(request: HttpRequest) -> JsonResponse:

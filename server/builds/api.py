@@ -223,8 +223,12 @@ class PhotoView(APIView):
     @extend_schema(responses={(200, "image/jpeg"): OpenApiResponse(OpenApiTypes.BINARY), **HIDDEN})
     def get(self, request: Request, vehicle: UUID, photo: UUID) -> HttpResponse:
         """The picture."""
-        photo_row = get_object_or_404(Photo, vehicle=vehicle_of(request, vehicle), pk=photo)
-        kept = {"Cache-Control": "private, max-age=31536000, immutable"}
+        photos_of_it = Photo.objects.filter(vehicle=vehicle_of(request, vehicle))
+        # A photo is never changed, so its id says which one the browser has. Whether it may be seen is asked each time.
+        kept = {"Cache-Control": "private, no-cache", "ETag": f'"{photo}"'}
+        if request.headers.get("If-None-Match") == kept["ETag"] and photos_of_it.filter(pk=photo).exists():
+            return HttpResponse(status=status.HTTP_304_NOT_MODIFIED, headers=kept)
+        photo_row = get_object_or_404(photos_of_it, pk=photo)
         return HttpResponse(bytes(photo_row.data), content_type="image/jpeg", headers=kept)
 
     @extend_schema(responses={204: None, **HIDDEN})

@@ -24,17 +24,17 @@ WRITE = "server.builds.tasks.write_booklet"
 FIRST = 10_000
 """Priority: somebody waits for it."""
 KEPT = 3
-"""Booklets of a vehicle; older ones go."""
+"""Booklets of a vehicle that somebody has asked for; older ones go."""
 log = logging.getLogger(__name__)
 
 
 @allowed(READERS)
 @transaction.atomic
 def ask(user: User, vehicle: Vehicle) -> Booklet:
-    """Have a booklet written of the newest design as far as it is built."""
-    old = list(vehicle.booklets.values_list("pk", flat=True)[KEPT - 1 :])
+    """Have a booklet written of the newest design as far as it is built; one's own older ones go."""
+    old = list(vehicle.booklets.filter(author=user).values_list("pk", flat=True)[KEPT - 1 :])
     Booklet.objects.filter(pk__in=old).delete()
-    row = Booklet.objects.create(vehicle=vehicle)
+    row = Booklet.objects.create(vehicle=vehicle, author=user)
     app.configure_task(WRITE, queue=QUEUE, priority=FIRST).defer(booklet=str(row.pk))
     return row
 

@@ -133,6 +133,7 @@ class Booklet(models.Model):
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
     vehicle = models.ForeignKey(Vehicle, models.CASCADE, related_name="booklets")
+    author = models.ForeignKey(settings.AUTH_USER_MODEL, models.CASCADE, null=True, related_name="+")
     state = models.CharField(max_length=10, choices=BookletState.choices, default=BookletState.WAITING)
     written = models.PositiveIntegerField(default=0)
     chapters = models.PositiveIntegerField(default=0)

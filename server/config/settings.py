@@ -104,6 +104,8 @@ CACHES = {
         "OPTIONS": {"MAX_ENTRIES": 1000},
     },
 }
+DISKS = [path for path in (ROOT, *map(Path, filter(None, [os.environ.get("YDROMETER_DATA")]))) if path.exists()]
+"""Where it is written to on this machine: the checkout, and the database where that is here too."""
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 
 POLITENESS: int = politeness.POLITENESS

@@ -28,6 +28,8 @@ from server.runs import rig_api as rig
 from server.searches import api as searches
 from server.workshops import api as workshops
 
+handler500 = "server.api.errors.server_error"
+
 api = [
     path("session/", entrance.SessionView.as_view()),
     path("accounts/", entrance.SignUpView.as_view()),

@@ -148,13 +148,14 @@ def _standing(vehicle: Vehicle) -> Any:
 
 
 def _shared(request: Request, code: str) -> Share:
-    """The share that a code belongs to, while it stands and its workshop is open.
+    """The share that a code belongs to, while it stands, its vehicle is in no drawer and its workshop is open.
 
     Raises:
         Http404: none does; who tries codes one after another waits.
     """
     key = (patience.SHARED, patience.address_of(request))
-    standing = Share.objects.filter(expires_at__gt=timezone.now(), vehicle__workshop__closed_at__isnull=True)
+    seen = {"vehicle__gone_at__isnull": True, "vehicle__workshop__closed_at__isnull": True}
+    standing = Share.objects.filter(expires_at__gt=timezone.now(), **seen)
     shared = standing.filter(code_hash=codes.hash_of(code)).first()
     if shared is None:
         patience.count(key)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from django.contrib.auth.password_validation import validate_password
 from django.core.exceptions import ValidationError
-from django.db import transaction
+from django.db import IntegrityError, transaction
 from rest_framework import serializers
 
 from server.accounts.models import User
@@ -19,13 +19,17 @@ def sign_up(username: str, password: str) -> User:
     """A new account with a workshop of its own.
 
     Raises:
-        serializers.ValidationError: the password is too weak.
+        serializers.ValidationError: the password is too weak, or the name was taken a moment ago.
     """
     user = User(username=username)
     check_password(user, password)
     user.set_password(password)
     with transaction.atomic():
-        user.save()
+        try:
+            with transaction.atomic():
+                user.save()
+        except IntegrityError:
+            raise serializers.ValidationError({"username": "That name is taken."}) from None
         workshops.create_workshop(user, f"{username}'s workshop")
     return user
 

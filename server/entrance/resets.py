@@ -14,7 +14,7 @@ from server.api.errors import Refused
 from server.config.logs import security
 from server.entrance import actions, devices, mail
 from server.workshops.access import OWNERS, allowed
-from server.workshops.models import Membership, Role
+from server.workshops.models import Membership, Role, Workshop
 
 GONE = {"code": "This link does not stand, or no longer: ask for another one."}
 STANDS_FOR = timedelta(hours=24)
@@ -41,27 +41,44 @@ def make_for_member(owner: User, membership: Membership) -> str:
     member = membership.user
     if not member.has_usable_password():
         raise Refused("The demo's visitor has no password.")
-    owned = Membership.objects.filter(user=owner, role=Role.OWNER).values("workshop")
-    elsewhere = member.memberships.exclude(workshop__in=owned)
-    # Everybody begins with a workshop of their own: where nothing is in it, there is nothing to see.
-    if elsewhere.exclude(workshop__vehicles__isnull=True, workshop__parts__isnull=True).exists():
+    if not _sees_all(owner, member):
         sentence = f"{member.username} also works where you are no owner. Whoever looks after this machine can help:"
         raise Refused(f"{sentence} ./ydro reset-password {member.username}")
     return make(member, owner)
+
+
+def _sees_all(owner: User, member: User) -> bool:
+    """Whether an account has nothing but what an owner of a workshop in which it is sees anyway."""
+    owned = Membership.objects.filter(user=owner, role=Role.OWNER, user__is_active=True).values("workshop")
+    if not member.memberships.filter(workshop__in=owned).exists():
+        return False
+    elsewhere = member.memberships.exclude(workshop__in=owned).select_related("workshop")
+    return all(_is_empty(membership.workshop) for membership in elsewhere)
+
+
+def _is_empty(workshop: Workshop) -> bool:
+    """Whether nothing and nobody else is in it, as in the workshop with which everybody begins."""
+    relations = [relation for relation in Workshop._meta.related_objects if relation.related_model is not User]
+    managers = [(relation.related_model._default_manager, relation.field.name) for relation in relations]
+    return sum(manager.filter(**{name: workshop}).count() for manager, name in managers) == 1  # the one membership
 
 
 @transaction.atomic
 def use(code: str, password: str) -> User:
     """Give the account of a code another password, and sign it out everywhere.
 
+    An owner's right to give one is asked again: the account may have come by more since.
+
     Raises:
         serializers.ValidationError: the code does not stand, or the password is too weak.
     """
     if "." in code:
         return _by_mail(code, password)
-    standing = ResetCode.objects.select_for_update().filter(expires_at__gt=timezone.now(), user__is_active=True)
-    link = standing.filter(code_hash=codes.hash_of(code)).select_related("user").first()
-    if link is None:
+    standing = ResetCode.objects.select_for_update(of=("self",)).filter(
+        expires_at__gt=timezone.now(), user__is_active=True
+    )
+    link = standing.filter(code_hash=codes.hash_of(code)).select_related("user", "author").first()
+    if link is None or (link.author is not None and not _sees_all(link.author, link.user)):
         raise serializers.ValidationError(GONE)
     _choose(link.user, password)
     link.delete()

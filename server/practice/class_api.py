@@ -132,7 +132,8 @@ def _pupil(request: Request) -> Pupil:
 
 def _known(request: Request) -> Pupil | None:
     known = request.session.get(PUPIL)
-    return Pupil.objects.select_related("set").filter(pk=known).first() if known else None
+    seen = Pupil.objects.select_related("set").filter(set__workshop__closed_at__isnull=True)
+    return seen.filter(pk=known).first() if known else None
 
 
 class JoiningClassView(PublicView):

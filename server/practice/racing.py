@@ -26,6 +26,9 @@ from ydrometer.evaluation.evaluate import evaluate
 from ydrometer.practice import races
 from ydrometer.practice.races import Board, NextHeat, Place
 
+MOST_BETWEEN = 10
+"""Changes of a team that are told."""
+
 
 @dataclass(frozen=True, slots=True)
 class Between:
@@ -184,7 +187,7 @@ def _last_run(vehicle: Vehicle | None, distance: float) -> float | None:
 
 
 def _log(vehicle: Vehicle | None, board: Board, entry: str) -> list[Between]:
-    """What was changed from each of its starts to the next."""
+    """What was changed from each of its starts to the next, the last times that anything was."""
     if vehicle is None:
         return []
     starts = [
@@ -192,11 +195,15 @@ def _log(vehicle: Vehicle | None, board: Board, entry: str) -> list[Between]:
         for k, heat in enumerate(board.heats, 1)
         if entry in heat.entries and heat.revisions
     ]
-    log = []
-    for (before, old), (after, new) in pairwise(starts):
-        if old is not None and new is not None and old != new:
-            log.append(Between(before, after, changes(_as_of(vehicle, old), _as_of(vehicle, new))))
-    return log
+    changed = [
+        ((before, after), (old, new))
+        for (before, old), (after, new) in pairwise(starts)
+        if old is not None and new is not None and old != new
+    ][-MOST_BETWEEN:]
+    return [
+        Between(before, after, changes(_as_of(vehicle, old), _as_of(vehicle, new)))
+        for (before, after), (old, new) in changed
+    ]
 
 
 def _as_of(vehicle: Vehicle, number: int) -> dict[str, Any]:

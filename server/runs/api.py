@@ -8,7 +8,7 @@ from uuid import UUID, uuid4, uuid5
 from django.http import Http404, HttpResponse
 from django.shortcuts import get_object_or_404
 from drf_spectacular.types import OpenApiTypes
-from drf_spectacular.utils import OpenApiResponse, extend_schema
+from drf_spectacular.utils import OpenApiResponse, extend_schema, extend_schema_field
 from rest_framework import serializers, status
 from rest_framework.request import Request
 from rest_framework.response import Response
@@ -33,6 +33,8 @@ from ydrometer.instruments.findings import read_lines
 from ydrometer.screens.heard import Listened, listened
 from ydrometer.screens.learnt import learnt
 from ydrometer.screens.learnt_shown import Learnt
+
+MOST_LINES, LONGEST_LINE = 100_000, 2000
 
 
 class RunSerializer(serializers.Serializer[Any]):
@@ -76,10 +78,30 @@ class RunsFileSerializer(serializers.Serializer[Any]):
     file = DocumentField()
 
 
+@extend_schema_field({"type": "array", "items": {"type": "string", "maxLength": LONGEST_LINE}, "maxItems": MOST_LINES})
+class LinesField(serializers.Field):  # type: ignore[type-arg]  # read in one go: a field for each line takes seconds
+    """Lines of text as an instrument speaks them."""
+
+    def to_internal_value(self, data: Any) -> list[str]:
+        """The lines.
+
+        Raises:
+            ValidationError: they are none, or too many or too long.
+        """
+        good = isinstance(data, list) and len(data) <= MOST_LINES
+        if not good or not all(isinstance(line, str) and len(line) <= LONGEST_LINE for line in data):
+            most = f"{MOST_LINES:,} lines of {LONGEST_LINE:,} signs"
+            raise serializers.ValidationError(f"Give a list of texts: at most {most}.")
+        return [line.replace("\0", "") for line in data]
+
+    def to_representation(self, value: list[str]) -> list[str]:
+        return value
+
+
 class LinesSerializer(serializers.Serializer[Any]):
     """The lines that an instrument has spoken, with `more` keys of the runs that it cannot know."""
 
-    lines = serializers.ListField(child=serializers.CharField(max_length=2000, allow_blank=True), max_length=100_000)
+    lines = LinesField()
     more = serializers.DictField(default=dict)
 
 
@@ -90,7 +112,7 @@ class ReadingsSerializer(serializers.Serializer[Any]):
 
     id = serializers.UUIDField(default=uuid4)
     document = DocumentField(required=False)
-    lines = serializers.ListField(child=serializers.CharField(max_length=2000), max_length=100_000, required=False)
+    lines = LinesField(required=False)
     more = serializers.DictField(default=dict)
 
     def validate(self, attrs: dict[str, Any]) -> dict[str, Any]:

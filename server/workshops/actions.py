@@ -25,6 +25,7 @@ OPEN_FOR = timedelta(days=14)
 @transaction.atomic
 def create_workshop(user: User, name: str) -> Workshop:
     """A new workshop owned by the user."""
+    codes.end_given(user)
     workshop = Workshop.objects.create(name=name)
     Membership.objects.create(workshop=workshop, user=user, role=Role.OWNER)
     return workshop
@@ -143,6 +144,7 @@ def accept(user: User, invitation: Invitation) -> Membership:
     except IntegrityError:
         raise Refused("You are a member already.") from None
     locked.delete()
+    codes.end_given(user)
     security.info("account %s joined workshop %s as %s", user.pk, membership.workshop_id, membership.role)
     return membership
 
@@ -151,7 +153,9 @@ def accept(user: User, invitation: Invitation) -> Membership:
 @transaction.atomic
 def change_role(user: User, membership: Membership, role: Role) -> None:
     """Give a member another role; the last owner stays one."""
-    if role != Role.OWNER:
+    if role == Role.OWNER:
+        codes.end_given(membership.user)
+    else:
         _keep_an_owner(membership)
     membership.role = role
     membership.save(update_fields=["role"])
@@ -162,6 +166,7 @@ def change_role(user: User, membership: Membership, role: Role) -> None:
 @transaction.atomic
 def hand_over(user: User, workshop: Workshop, to: Membership) -> None:
     """Make another member the owner, and oneself an editor."""
+    codes.end_given(to.user)
     to.role = Role.OWNER
     to.save(update_fields=["role"])
     workshop.memberships.filter(user=user).update(role=Role.EDITOR)

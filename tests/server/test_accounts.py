@@ -2,11 +2,15 @@ from datetime import UTC, datetime, timedelta
 from typing import Any
 from unittest import mock
 
+from django.test import TransactionTestCase
 from django.utils import timezone
+from rest_framework.exceptions import ValidationError
 from rest_framework.test import APIClient
 
 from server.accounts import patience
 from server.accounts.models import Attempts, User
+from server.entrance.actions import sign_up
+from server.workshops.models import Workshop
 from tests.server.people import PASSWORD, WorkshopCase
 
 
@@ -54,6 +58,14 @@ class Accounts(WorkshopCase):
             self.assertEqual(answer.status_code, 403)
         client.force_login(self.people["owner"])
         self.assertEqual(client.post("/api/workshops/", {"name": "x"}, format="json").status_code, 403)
+
+
+class Names(TransactionTestCase):
+    def test_one_account_a_name_whatever_its_case(self) -> None:
+        sign_up("Wren", PASSWORD)
+        with self.assertRaisesRegex(ValidationError, "taken"):
+            sign_up("wren", PASSWORD)
+        self.assertEqual((User.objects.count(), Workshop.objects.count()), (1, 1))
 
 
 class Guessing(WorkshopCase):
@@ -109,6 +121,13 @@ class Guessing(WorkshopCase):
         body = {"username": "viewer", "password": PASSWORD}
         tries = [APIClient().post("/api/accounts/", body, format="json").status_code for _ in range(61)]
         self.assertEqual(tries[-2:], [400, 429])
+
+    def test_a_clock_that_is_put_back_locks_nobody_out_for_long(self) -> None:
+        self.assertEqual([self.sign_in("no") for _ in range(6)], [400] * 5 + [429])
+        self.now -= timedelta(hours=3)
+        self.assertEqual(self.sign_in("no"), 429)
+        self.now += timedelta(seconds=3)
+        self.assertEqual(self.sign_in(PASSWORD), 200)
 
     def test_who_comes_at_the_same_moment_does_not_wait_for_it(self) -> None:
         """Thirty pupils sign up at once, and the first one was counted a little after the second one's clock."""

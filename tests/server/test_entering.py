@@ -2,19 +2,25 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from functools import partial
 from io import StringIO
 from typing import Any
 
 from django.core import mail
 from django.core.management import CommandError, call_command
+from django.db import transaction
 from django.test import Client
 from django.utils import timezone
 
 from server.accounts.models import ResetCode
+from server.builds.actions import keep_template
+from server.designs.actions import add_vehicle
 from server.entrance.devices import device_of
-from server.workshops.actions import create_workshop
-from server.workshops.models import Membership
+from server.practice.actions import make_set
+from server.workshops.actions import accept, change_role, create_workshop, invite
+from server.workshops.models import Membership, Role
+from tests.core.designs import PLAIN
 from tests.server.people import PASSWORD, WorkshopCase, beginning
 
 NEW = "gaskets-and-glue-9"
@@ -136,6 +142,42 @@ class Forgotten(WorkshopCase):
         refused = self.code()
         self.assertGreaterEqual(refused.status_code, 400)
         self.assertIn("./ydro reset-password editor", refused.json()["detail"])
+
+    def test_it_ends_once_the_account_has_more_than_the_owner_sees(self) -> None:
+        """A link that was made for somebody who had nothing of their own opens nothing that came later."""
+        editor = self.people["editor"]
+        own = create_workshop(editor, "Mine alone")
+        elsewhere = create_workshop(self.people["stranger"], "Elsewhere")
+
+        def exercises() -> None:
+            wanted = {"name": "a", "ideas": ["ratio"], "levels": [1], "count": 1, "own_numbers": False}
+            make_set(editor, own, {**wanted, "units": "metric"})
+
+        def join() -> None:
+            accept(editor, invite(self.people["stranger"], elsewhere, Role.VIEWER, "editor")[0])
+
+        def lose() -> None:
+            Membership.objects.filter(workshop=self.workshop, user=editor).delete()
+
+        comes: list[Callable[[], object]] = [
+            lambda: add_vehicle(editor, own, PLAIN),
+            lambda: keep_template(editor, own, "evening", [{"id": "a", "title": "Sweep"}]),
+            exercises,
+            lambda: invite(editor, own, Role.VIEWER),
+            lambda: create_workshop(editor, "Another"),
+            join,
+            lambda: change_role(
+                self.people["owner"], Membership.objects.get(workshop=self.workshop, user=editor), Role.OWNER
+            ),
+            lose,
+        ]
+        for number, more in enumerate(comes):
+            with self.subTest(number), transaction.atomic():
+                code = self.code().json()["code"]
+                more()
+                self.assertEqual(self.use(code).status_code, 400)
+                transaction.set_rollback(True)
+        self.assertEqual(self.use(self.code().json()["code"]).status_code, 204)
 
     def test_by_mail_where_the_server_can_send_any(self) -> None:
         address = {"email": "editor@gears.example.org"}

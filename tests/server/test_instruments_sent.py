@@ -48,6 +48,12 @@ class Instruments(RunsCase):
         self.token.refresh_from_db()
         self.assertEqual(self.token.uses, 2)
 
+    def test_what_are_no_lines_or_too_many_is_told_at_once(self) -> None:
+        for lines in ("{}", [3], ["x" * 2001], [""] * 100_001):
+            answer = self.send(self.secret, {"lines": lines, "more": {}})
+            self.assertEqual(answer.status_code, 400)
+            self.assertIn("at most 100,000 lines of 2,000 signs", answer.json()["detail"])
+
     def test_lines_with_faults_are_told_one_by_one(self) -> None:
         answer = self.send(self.secret, {"lines": [*GATES, "what", '{"t": "now", "gate": 1}'], "more": {}})
         self.assertEqual([one["path"] for one in answer.json()["faults"]], ["line 6", "line 7.t"])

@@ -6,6 +6,7 @@ from datetime import UTC, datetime, timedelta
 from typing import Any
 from unittest import TestCase, mock
 
+from server.builds.booklets import ask
 from server.designs.models import Revision
 from server.designs.thinning import Saved, superfluous
 from server.searches import actions
@@ -52,6 +53,13 @@ class Keeping(WorkshopCase):
             address = f"/api/workshops/{self.workshop.id}/vehicles/"
             answer = self.as_("editor").post(address, beginning("Dunlin"), format="json")
         self.assertIn("start another workshop", answer.json()["detail"])
+
+    def test_booklets_of_one_do_not_drop_those_of_others(self) -> None:
+        mine = ask(self.people["owner"], self.vehicle)
+        for _ in range(5):
+            ask(self.people["viewer"], self.vehicle)
+        self.assertEqual(self.vehicle.booklets.count(), 4)
+        self.assertTrue(self.vehicle.booklets.filter(pk=mine.pk).exists())
 
     def test_it_is_told_before(self) -> None:
         address = f"/api/workshops/{self.workshop.id}/usage/"

@@ -4,6 +4,7 @@ import io
 import struct
 import zlib
 from typing import Any
+from unittest import mock
 from uuid import uuid4
 
 from PIL import Image
@@ -43,6 +44,22 @@ class Photos(BuildCase):
             read = Image.open(io.BytesIO(kept))
             self.assertEqual((read.format, max(read.size), dict(read.getexif())), ("JPEG", 1600, {}))
         self.assertEqual(len(self.steps()["fit:mark_out"]["photos"]), 2)
+
+    def test_a_browser_keeps_one_and_asks_each_time_whether_it_still_may(self) -> None:
+        id_ = self.send(self.picture()).json()["id"]
+        address = f"/api/vehicles/{self.vehicle.id}/build/photos/{id_}/"
+        first = self.as_("viewer").get(address)
+        self.assertEqual(first["Cache-Control"], "private, no-cache")
+        known = {"If-None-Match": first["ETag"]}
+        again = self.as_("viewer").get(address, headers=known)
+        self.assertEqual((again.status_code, again.content), (304, b""))
+        self.assertEqual(self.as_("stranger").get(address, headers=known).status_code, 404)
+        self.as_("owner").delete(address)
+        self.assertEqual(self.as_("viewer").get(address, headers=known).status_code, 404)
+
+    def test_there_is_room_for_so_many_bytes(self) -> None:
+        with mock.patch("server.builds.photos.MOST_PHOTO_BYTES", 1000):
+            self.assertIn("bytes of photos", self.send(self.picture()).json()["detail"])
 
     def test_sent_twice_is_one_and_it_can_be_taken_away(self) -> None:
         id_ = str(uuid4())

@@ -16,6 +16,7 @@ from server.designs.models import Vehicle
 from server.practice import actions
 from server.practice.models import ExerciseSet, Learnt, Pupil, PupilAnswer
 from server.runs.actions import NewRun, log_run, present_design
+from server.workshops.actions import close_workshop, open_again
 from tests.core.designs import changed
 from tests.server.people import WorkshopCase
 from ydrometer.base.tables.dimensions import DIMENSIONS
@@ -147,6 +148,14 @@ class Class(WorkshopCase):
         self.assertEqual(wren.get("/api/class/").status_code, 204)
         self.assertEqual(wren.get("/api/class/exercises/0/").status_code, 404)
 
+    def test_a_closed_workshop_is_closed_for_pupils_too(self) -> None:
+        wren = self.pupil("Wren")
+        close_workshop(self.people["owner"], self.workshop, self.workshop.name)
+        self.assertEqual(wren.get("/api/class/").status_code, 204)
+        self.assertEqual(wren.get("/api/class/exercises/0/").status_code, 404)
+        open_again(self.people["owner"], self.workshop)
+        self.assertEqual(wren.get("/api/class/").status_code, 200)
+
     def test_each_their_own_numbers_or_all_the_same(self) -> None:
         words = {self.pupil(name).get("/api/class/exercises/4/").json()["words"] for name in ("Wren", "Tern")}
         self.assertEqual(len(words), 1)
@@ -214,6 +223,25 @@ class Race(WorkshopCase):
 
     def heat(self, number: int, *times: str | None) -> dict[str, Any]:
         return {"round": number, "entries": ["a", "b"], "times": list(times)}
+
+    def test_what_could_not_be_opened_is_not_kept(self) -> None:
+        heat = self.heat(1, "3.4 s", "3.5 s")
+        for wrong, path in (
+            ({"heats": [{**heat, "revisions": [1]}]}, "heats[0].revisions"),
+            ({"heats": [heat], "lanes": 1, "mode": "everyone"}, "heats[0].entries"),
+            ({"heats": [heat] * 4000}, "heats"),
+        ):
+            with self.subTest(path):
+                answer = self.put(**wrong)
+                self.assertEqual((answer.status_code, answer.json()["faults"][0]["path"]), (400, path))
+        self.assertEqual(self.as_("viewer").get(self.address).json()["version"], 1)
+
+    def test_the_last_changes_are_told(self) -> None:
+        heats = [{**self.heat(1, "3.4 s", "3.5 s"), "revisions": [1 + k % 2, None]} for k in range(40)]
+        save_revision(self.people["editor"], self.vehicle, 1, changed({"vehicle.mass": "15 kg"}))
+        self.put(heats=heats)
+        log = self.board["entries"][0]["log"]
+        self.assertEqual((len(log), log[-1]["after"]), (10, 40))
 
     def test_predicted_beside_run_and_who_is_next(self) -> None:
         self.assertEqual(self.board["next"], {"round": 1, "entries": ["a", "b"]})

@@ -9,22 +9,24 @@ import time
 from collections.abc import Callable, Iterator
 from concurrent.futures import ThreadPoolExecutor
 from contextlib import contextmanager
+from typing import Any
 from unittest import TestCase, mock
 
-from django.db import DatabaseError
+from django.db import DatabaseError, OperationalError
 from django.test import Client
 from django.test import TestCase as DatabaseCase
+from psycopg import errors
+from rest_framework.test import APIClient
 from waitress.task import ThreadedTaskDispatcher
 
+from server.accounts.models import User
 from server.api import heavy
 from server.config import deadline
 from server.config.heartbeat import Heartbeats
 from server.config.logs import OnceWhole, Stamped
-
-
-def slow(seconds: float) -> float:
-    time.sleep(seconds)
-    return seconds
+from server.workshops.actions import create_workshop
+from tests.server.heavy_work import slow, wrong
+from tests.server.people import beginning
 
 
 @contextmanager
@@ -32,10 +34,6 @@ def limits(*, spare_after: float, limit: float) -> Iterator[None]:
     """Other limits of heavy work."""
     with mock.patch.multiple("server.api.heavy", SPARE_AFTER_S=spare_after, LIMIT_S=limit):
         yield
-
-
-def wrong() -> None:
-    raise ValueError("as expected")
 
 
 class Health(DatabaseCase):
@@ -74,6 +72,41 @@ class Lines(DatabaseCase):
     def test_what_strangers_send_stays_in_one_line(self) -> None:
         record = logging.makeLogRecord({"msg": "GET /a\nFAKE \x1b[2J", "name": "x"})
         self.assertNotIn("\n", Stamped().format(record))
+
+
+class Trouble(DatabaseCase):
+    """What the database cannot do now is said in words, and is no fault of whoever asks."""
+
+    def told(self, error: DatabaseError) -> Any:
+        with mock.patch("server.designs.api.actions.add_vehicle", side_effect=error):
+            user = User.objects.create_user("owner", password="rivets-and-rope-7")
+            client = APIClient()
+            client.force_login(user)
+            workshop = create_workshop(user, "Shed")
+            return client.post(f"/api/workshops/{workshop.pk}/vehicles/", beginning("Dunlin"), format="json")
+
+    def test_a_full_disk(self) -> None:
+        error = OperationalError("no room")
+        error.__cause__ = errors.DiskFull("no room")
+        answer = self.told(error)
+        self.assertEqual(answer.status_code, 507)
+        self.assertIn("make room", answer.json()["detail"])
+
+    def test_one_that_is_not_there_or_busy(self) -> None:
+        answer = self.told(OperationalError("connection refused"))
+        self.assertEqual((answer.status_code, answer["Retry-After"]), (503, "3"))
+
+    def test_little_room_is_no_readiness(self) -> None:
+        with mock.patch("server.config.health.LEAST_ROOM", 10**18):
+            answer = Client().get("/readyz")
+        self.assertEqual(answer.status_code, 503)
+        self.assertIn("are left", answer.json()["detail"])
+
+    def test_what_goes_wrong_elsewhere_is_said_as_the_api_says_things(self) -> None:
+        client = Client(raise_request_exception=False)
+        with mock.patch("server.config.health.waiting", side_effect=ValueError):
+            answer = client.get("/readyz")
+        self.assertEqual((answer.status_code, "try again" in answer.json()["detail"]), (500, True))
 
 
 class Aside(TestCase):

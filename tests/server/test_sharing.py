@@ -8,6 +8,7 @@ from typing import Any
 from django.test import Client
 from django.utils import timezone
 
+from server.designs.actions import delete, put_away
 from server.designs.models import Share
 from tests.server.people import WorkshopCase
 
@@ -48,6 +49,10 @@ class Sharing(WorkshopCase):
         self.assertEqual(self.look(codes[1]).status_code, 404)
         self.assertEqual(self.look(codes[2]).status_code, 200)
         self.assertEqual([one["opened"] for one in self.as_("editor").get(address).json()], [1])
+        delete(self.people["owner"], self.vehicle)
+        self.assertEqual(self.look(codes[2]).status_code, 404, "it sleeps with its vehicle")
+        put_away(self.people["owner"], self.vehicle, False)
+        self.assertEqual(self.look(codes[2]).status_code, 200)
         self.workshop.closed_at = timezone.now()
         self.workshop.save()
         self.assertEqual(self.look(codes[2]).status_code, 404)

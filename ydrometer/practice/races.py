@@ -15,7 +15,8 @@ from ydrometer.base.seen import Reading
 FORMAT, VERSION = "ydrometer-race", 1
 Mode = Literal["knockout", "everyone"]
 MODES: tuple[Mode, ...] = ("knockout", "everyone")
-MOST_LANES, MOST_ENTRIES, MOST_HEATS = 8, 64, 4000
+MOST_LANES, MOST_ENTRIES, MOST_HEATS = 8, 64, 2200
+"""Heats: everyone of the most entries once against everyone, and some of it run again."""
 LONGEST_NAME = 60
 
 
@@ -52,9 +53,11 @@ class Heat:
     )
 
     def faults(self) -> Iterator[tuple[str, str, str]]:
-        """A time, or none, of each; at least one has finished."""
+        """A time, or none, of each, and a revision where any is given; at least one has finished."""
         if len(self.times) != len(self.entries):
             yield "times", f"{len(self.times)} times of {len(self.entries)} entries", "give one of each, null of none"
+        elif self.revisions and len(self.revisions) != len(self.entries):
+            yield "revisions", f"{len(self.revisions)} revisions of {len(self.entries)} entries", "give one of each"
         elif not any(time is not None for time in self.times):
             yield "times", "nobody finished", "run it again, or give one of them a time"
 
@@ -79,7 +82,7 @@ class Board:
     heats: tuple[Heat, ...] = reading.items(reading.object_reader(Heat), most=MOST_HEATS)
 
     def faults(self) -> Iterator[tuple[str, str, str]]:
-        """Each entry once, and heats of those that are there."""
+        """Each entry once, and heats of those that are there, on the lanes that there are."""
         ids = [entry.id for entry in self.entries]
         if len(set(ids)) < len(ids):
             yield "entries", "one is there twice", "give each an id of its own"
@@ -88,6 +91,9 @@ class Board:
         for k, heat in enumerate(self.heats):
             if not set(heat.entries) <= set(ids) or len(set(heat.entries)) < len(heat.entries):
                 yield f"heats[{k}].entries", "somebody who is not entered, or twice", "take entries of the board, once"
+            if len(heat.entries) > self.lanes:
+                count = len(heat.entries)
+                yield f"heats[{k}].entries", f"{count} entries on {self.lanes} lanes", f"give {count} lanes, or less"
 
 
 @dataclass(frozen=True, slots=True)
