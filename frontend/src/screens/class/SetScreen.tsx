@@ -3,6 +3,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Link, useNavigate, useParams } from "react-router";
 import { answer, api, type ExerciseSet, troubleText } from "../../api/client";
 import { AskAgain } from "../../ui/AskAgain";
+import { DownloadLink } from "../../ui/DownloadLink";
 import { TopBar } from "../../ui/frame/TopBar";
 import { Unavailable } from "../../ui/frame/Unavailable";
 import { useTitle } from "../../ui/frame/useTitle";
@@ -67,9 +68,7 @@ function Live({ set }: { set: ExerciseSet }) {
         </Box>
         <Flex gap="2" data-screen-only>
           <Button asChild>
-            <a href={`/api/sets/${set.id}/sheet/`} download>
-              Sheet with answers
-            </a>
+            <DownloadLink href={`/api/sets/${set.id}/sheet/`}>Sheet with answers</DownloadLink>
           </Button>
           <Button onClick={() => window.print()}>Print</Button>
         </Flex>

@@ -3,6 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useParams } from "react-router";
 import { answer, api, troubleText } from "../../api/client";
+import { DownloadLink } from "../../ui/DownloadLink";
 import { TopBar } from "../../ui/frame/TopBar";
 import { money } from "../../ui/money";
 import { clockNow } from "../../ui/when";
@@ -70,9 +71,9 @@ export default function OrdersScreen() {
               <Flex gap="1" ml="auto" data-screen-only>
                 {["csv", "xlsx"].map((suffix) => (
                   <Button key={suffix} size="xs" asChild>
-                    <a href={`/api/workshops/${workshop}/orders/export/${suffix}/?${query}`}>
+                    <DownloadLink href={`/api/workshops/${workshop}/orders/export/${suffix}/?${query}`}>
                       {`Save as ${suffix.toUpperCase()}`}
-                    </a>
+                    </DownloadLink>
                   </Button>
                 ))}
                 <Button size="xs" onClick={() => window.print()}>

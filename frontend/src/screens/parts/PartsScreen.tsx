@@ -6,6 +6,7 @@ import { useWorkshopAtHand } from "../../api/workshops";
 import { type Bin, type PartDocument, partOf, partsOf } from "../../document/bin/bin";
 import type { PartKind } from "../../document/bin/cells";
 import { type BinOnScreen, useBin } from "../../document/bin/useBin";
+import { DownloadLink } from "../../ui/DownloadLink";
 import { TopBar, useBar } from "../../ui/frame/TopBar";
 import { UndoRedo } from "../../ui/frame/UndoRedo";
 import { BulkAdd } from "./BulkAdd";
@@ -137,9 +138,7 @@ function additions(state: Bin, documents: PartDocument[]) {
 function FileLink({ href, children }: { href: string; children: string }) {
   return (
     <Box asChild color="spruce" textDecoration="underline" px="1">
-      <a href={href} download>
-        {children}
-      </a>
+      <DownloadLink href={href}>{children}</DownloadLink>
     </Box>
   );
 }

@@ -10,6 +10,7 @@ import { LeftBehind, Strip } from "../../document/Unsaved";
 import { revisionOf, type SaveState } from "../../document/useAutosave";
 import { BriefStation } from "../../stations/brief/BriefStation";
 import { LineStation } from "../../stations/line/LineStation";
+import { DownloadLink } from "../../ui/DownloadLink";
 import { useUnits } from "../../ui/fields/units";
 import { Guarded } from "../../ui/frame/Guarded";
 import { part } from "../../ui/frame/part";
@@ -183,9 +184,7 @@ const Head = memo(function Head({
           Export
         </Button>
         <Button asChild size="xs" hideBelow="md">
-          <a href={`/api/vehicles/${vehicle}/sheet/?system=${system}`} target="_blank" rel="noreferrer">
-            Sheet
-          </a>
+          <DownloadLink href={`/api/vehicles/${vehicle}/sheet/?system=${system}`}>Sheet</DownloadLink>
         </Button>
       </UndoRedo>
     </TopBar>

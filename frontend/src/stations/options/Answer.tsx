@@ -4,6 +4,7 @@ import { Link } from "react-router";
 import type { Options, SearchAnswer } from "../../api/client";
 import { useDocument, useEdit, usePlace } from "../../document/context";
 import type { DesignDocument } from "../../document/document";
+import { DownloadLink } from "../../ui/DownloadLink";
 import { useUnits } from "../../ui/fields/units";
 import { whole } from "../../ui/money";
 import { ProgressBar } from "../../ui/ProgressBar";
@@ -219,14 +220,10 @@ function Headline({ options, search, stale, onAgain }: FoundProps) {
           </Button>
         )}
         <Box asChild color="spruce" textDecoration="underline">
-          <a href={`/api/searches/${search}/export/csv/`} download>
-            CSV
-          </a>
+          <DownloadLink href={`/api/searches/${search}/export/csv/`}>CSV</DownloadLink>
         </Box>
         <Box asChild color="spruce" textDecoration="underline">
-          <a href={`/api/searches/${search}/export/xlsx/`} download>
-            XLSX
-          </a>
+          <DownloadLink href={`/api/searches/${search}/export/xlsx/`}>XLSX</DownloadLink>
         </Box>
       </Flex>
     </Flex>

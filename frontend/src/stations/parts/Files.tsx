@@ -5,6 +5,7 @@ import { Link } from "react-router";
 import { answer, api, troubleText } from "../../api/client";
 import { usePlace } from "../../document/context";
 import { base64 } from "../../document/files";
+import { DownloadLink } from "../../ui/DownloadLink";
 import { FileInput } from "../../ui/fields/FileInput";
 import { clockNow } from "../../ui/when";
 import { counted } from "../../words/counted";
@@ -37,9 +38,9 @@ export function Files({ vehicle, readOnly }: { vehicle: string; readOnly: boolea
     <>
       {["csv", "xlsx"].map((suffix) => (
         <Button key={suffix} size="xs" asChild>
-          <a
+          <DownloadLink
             href={`/api/vehicles/${vehicle}/parts-list/export/${suffix}/`}
-          >{`Save as ${suffix.toUpperCase()}`}</a>
+          >{`Save as ${suffix.toUpperCase()}`}</DownloadLink>
         </Button>
       ))}
       {!readOnly && (

@@ -2,6 +2,7 @@ import { Box, Button, Flex } from "@chakra-ui/react";
 import { useCallback, useEffect, useState } from "react";
 import { type Learnt, type LoggedRun, troubleText } from "../../api/client";
 import { useEdit, usePlace } from "../../document/context";
+import { DownloadLink } from "../../ui/DownloadLink";
 import { FileInput } from "../../ui/fields/FileInput";
 import { counted } from "../../words/counted";
 import { FRAME } from "../shared/frame";
@@ -78,7 +79,7 @@ export function RunsStation() {
             )}
             {logged.length > 0 && (
               <Button size="xs" asChild data-screen-only>
-                <a href={`/api/vehicles/${vehicle}/runs/file/`}>Save as a file</a>
+                <DownloadLink href={`/api/vehicles/${vehicle}/runs/file/`}>Save as a file</DownloadLink>
               </Button>
             )}
           </Flex>

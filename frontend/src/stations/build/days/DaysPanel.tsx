@@ -3,6 +3,7 @@ import { useState } from "react";
 import type { BuildShown, Days } from "../../../api/client";
 import { usePlace } from "../../../document/context";
 import type { BookOf } from "../../../document/useBook";
+import { DownloadLink } from "../../../ui/DownloadLink";
 import { clockNow, weekday } from "../../../ui/when";
 import { counted } from "../../../words/counted";
 import { FRAME } from "../../shared/frame";
@@ -111,7 +112,9 @@ function Planned({ plan, shown, onChoose }: { plan: Days; shown: BuildShown; onC
       )}
       <Flex gap="1" mt="3" data-screen-only>
         <Button size="xs" asChild>
-          <a href={`/api/vehicles/${vehicle}/build/calendar/?now=${clockNow()}`}>Save as a calendar</a>
+          <DownloadLink href={`/api/vehicles/${vehicle}/build/calendar/?now=${clockNow()}`}>
+            Save as a calendar
+          </DownloadLink>
         </Button>
         <Button size="xs" onClick={() => window.print()}>
           Print

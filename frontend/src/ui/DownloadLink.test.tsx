@@ -1,0 +1,41 @@
+import { fireEvent, screen } from "@testing-library/react";
+import { beforeEach, expect, it, vi } from "vitest";
+import { api } from "../api/client";
+import { onAScreen } from "../fixtures";
+import { DownloadLink } from "./DownloadLink";
+import { saveBlob } from "./saving";
+
+vi.mock("./saving", () => ({ saveBlob: vi.fn() }));
+
+const HEADERS = { "Content-Disposition": 'attachment; filename="Knot.pdf"' };
+const busy = () => ({
+  error: { detail: "The server has its hands full." },
+  response: new Response(null, { status: 503 }),
+});
+
+beforeEach(() => {
+  vi.useFakeTimers({ shouldAdvanceTime: true, advanceTimeDelta: 500 });
+  return () => vi.useRealTimers();
+});
+
+it("asks again while the server is busy, says so, and saves the file under its name", async () => {
+  const file = { data: new Blob(["pdf"]), response: new Response(null, { headers: HEADERS }) };
+  const answers = [busy(), busy(), file];
+  const get = vi.spyOn(api, "GET").mockImplementation((async () => answers.shift()) as never);
+  onAScreen(<DownloadLink href="/api/sheet/">Sheet</DownloadLink>);
+  fireEvent.click(screen.getByText("Sheet"));
+  expect(await screen.findByText(/is being made/)).toBeTruthy();
+  await vi.waitFor(() => expect(saveBlob).toHaveBeenCalledWith("Knot.pdf", file.data), { timeout: 8000 });
+  expect(get).toHaveBeenCalledTimes(3);
+});
+
+it("tells a refusal at once", async () => {
+  const refused = {
+    error: { detail: "There is no such vehicle." },
+    response: new Response(null, { status: 404 }),
+  };
+  vi.spyOn(api, "GET").mockImplementation((async () => refused) as never);
+  onAScreen(<DownloadLink href="/api/sheet/">Sheet</DownloadLink>);
+  fireEvent.click(screen.getByText("Sheet"));
+  expect((await screen.findByRole("alert")).textContent).toBe("There is no such vehicle.");
+});
