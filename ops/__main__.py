@@ -16,6 +16,7 @@ BENCHES = {
     "loads": "tests.bench.loads",
     "build": "tests.bench.build",
     "grown": "tests.bench.grown",
+    "full": "tests.bench.full",
     "practice": "tests.bench.practice",
     "calibrate": "tests.bench.calibrate",
     "logger": "tests.bench.logger",

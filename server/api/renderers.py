@@ -17,4 +17,9 @@ class JSONRenderer(BaseRenderer):
 
     def render(self, data: Any, accepted_media_type: Any = None, renderer_context: Any = None) -> bytes:
         """UTF-8; nothing at all for an answer without content."""
-        return b"" if data is None else orjson.dumps(data, option=orjson.OPT_SERIALIZE_NUMPY)
+        return b"" if data is None else dumped(data)
+
+
+def dumped(data: Any) -> bytes:
+    """Plain data and dataclasses as JSON."""
+    return orjson.dumps(data, option=orjson.OPT_SERIALIZE_NUMPY)

@@ -25,17 +25,18 @@ from server.builds import actions
 from server.builds.actions import NewPartEntry
 from server.builds.api import NOW, clock_of, vehicle_of
 from server.builds.models import Build
-from server.builds.site import Clock, bench_of, present, pulse_of, vehicles_on
-from server.designs.models import Vehicle
+from server.builds.site import bench_of, on_bench, present, pulse_of, vehicles_on
+from server.parts.models import documents
 from server.workshops import access
 from server.workshops.access import acting
 from ydrometer.base.errors import DocumentError, Fault
 from ydrometer.build.purchase import PURCHASE_STATES
 from ydrometer.document import design
-from ydrometer.files.parts_sheet import OrderList, order_list, order_table, read_table, table
+from ydrometer.files.parts_sheet import OrderList, order_table, read_table, table
 from ydrometer.parts import files
 from ydrometer.parts.sheet import CellFault
 from ydrometer.screens.live import readable
+from ydrometer.screens.orders import orders
 from ydrometer.screens.parts_shown import PartsShown, parts_shown, price_working
 from ydrometer.working import Working
 
@@ -182,8 +183,4 @@ def _orders(request: Request, workshop: UUID) -> OrderList:
     vehicles = vehicles_on(workshop_row, ids)
     if len(vehicles) < len(set(ids)):
         raise Http404
-    return order_list({vehicle.name: _shown(vehicle, clock) for vehicle in vehicles})
-
-
-def _shown(vehicle: Vehicle, clock: Clock) -> PartsShown:
-    return parts_shown(present(vehicle), bench_of(vehicle, clock))
+    return aside(orders, documents(workshop_row), on_bench(workshop_row, vehicles, clock))

@@ -2,33 +2,32 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Sequence
 from datetime import datetime, timedelta
 from typing import Any
+from uuid import UUID
 
 from django.utils import timezone
 
-from server.builds.models import Build, InspectionEntry, StepEntry
+from server.builds.models import Build, InspectionEntry, PartEntry, StepEntry
 from server.designs.models import Revision, Vehicle
 from server.parts.models import documents
 from server.workshops.models import Workshop
 from ydrometer.base.errors import DocumentError, Fault
+from ydrometer.build.bin import bin_of
 from ydrometer.build.book import EMPTY, Book, read_book
 from ydrometer.build.inspection import Inspection, read_inspection
-from ydrometer.build.parts_list import owned_parts, used
 from ydrometer.build.purchase import Said
-from ydrometer.build.workshop import workshop
 from ydrometer.document import design
 from ydrometer.document.design import Document
 from ydrometer.screens.build_shown import Finding, Site
+from ydrometer.screens.orders import MOST_BEFORE, OnBench, Taken
 from ydrometer.screens.parts_shown import BenchKnown
 from ydrometer.screens.step_entries import Entry
 
 QUARTER = timedelta(minutes=15)
 FARTHEST = timedelta(hours=15)
 """Between the clocks of two places on earth."""
-MOST_BEFORE = 40
-"""Vehicles whose parts are looked at for what they have taken."""
 A_RUN_S = 60.0
 """That a run takes of which no time is measured."""
 
@@ -77,35 +76,44 @@ def book_of(vehicle: Vehicle) -> Book:
 
 def bench_of(vehicle: Vehicle, clock: Clock) -> BenchKnown:
     """What stands around a vehicle on its bench."""
-    parts = documents(vehicle.workshop)
-    return BenchKnown(parts, others(vehicle, parts), book_of(vehicle), said_of(vehicle, clock))
+    before = vehicle.workshop.vehicles.filter(put_away=False, scratch=False, created_at__lt=vehicle.created_at)
+    bin_, taken = bin_of(documents(vehicle.workshop)), Taken()
+    for other in before.order_by("created_at")[:MOST_BEFORE]:
+        taken = taken.after(other.name, present(other), bin_)
+    return BenchKnown(bin_, taken.named, book_of(vehicle), said_of(vehicle, clock))
 
 
 def said_of(vehicle: Vehicle, clock: Clock) -> dict[str, Said]:
     """What was said last of each line."""
-    entries = vehicle.part_entries.select_related("author")
-    return {
-        entry.key: Said(
-            state=entry.state,  # type: ignore[arg-type]  # one of its choices
-            at=clock.local(entry.at),
-            by=entry.author.username if entry.author else "",
-            expected=entry.expected,
-            paid=entry.paid,
-        )
-        for entry in entries
-    }
+    return {entry.key: _said(entry, clock) for entry in vehicle.part_entries.select_related("author")}
 
 
-def others(vehicle: Vehicle, bin_: list[dict[str, Any]]) -> Mapping[str, Mapping[str, int]]:
-    """How many of each part those vehicles have that stand before this one on the bench: a part is promised once."""
-    before = Vehicle.objects.filter(workshop=vehicle.workshop, put_away=False, created_at__lt=vehicle.created_at)
-    owned, taken = owned_parts(bin_), dict[str, dict[str, int]]()
-    for other in before.order_by("created_at")[:MOST_BEFORE]:
-        free = {id_: sum(named.values()) for id_, named in taken.items()}
-        for id_, number in used(workshop(present(other)), owned, free).items():
-            named = taken.setdefault(id_, {})
-            named[other.name] = named.get(other.name, 0) + number
-    return taken
+def _said(entry: PartEntry, clock: Clock) -> Said:
+    return Said(
+        state=entry.state,  # type: ignore[arg-type]  # one of its choices
+        at=clock.local(entry.at),
+        by=entry.author.username if entry.author else "",
+        expected=entry.expected,
+        paid=entry.paid,
+    )
+
+
+def on_bench(bench: Workshop, ordering: Sequence[Vehicle], clock: Clock) -> list[OnBench]:
+    """The vehicles of a bench as far as the last one that orders, in few statements for however many."""
+    wanted = {vehicle.pk for vehicle in ordering}
+    last = max((vehicle.created_at for vehicle in ordering), default=timezone.now())
+    on_it = bench.vehicles.filter(put_away=False, scratch=False, created_at__lte=last)
+    newest = Revision.objects.filter(vehicle__in=on_it).order_by("vehicle_id", "-number").distinct("vehicle_id")
+    documents_of = dict(newest.values_list("vehicle", "document"))
+    books = dict(Build.objects.filter(vehicle__in=wanted).values_list("vehicle", "book"))
+    said: dict[UUID, dict[str, Said]] = {}
+    for entry in PartEntry.objects.filter(vehicle__in=wanted).select_related("author"):
+        said.setdefault(entry.vehicle_id, {})[entry.key] = _said(entry, clock)
+    return [
+        OnBench(vehicle.name, documents_of[vehicle.pk], books.get(vehicle.pk, {}), said.get(vehicle.pk, {}), orders)
+        for vehicle in on_it.order_by("created_at")
+        for orders in [vehicle.pk in wanted]
+    ]
 
 
 def site_of(vehicle: Vehicle, clock: Clock) -> Site:

@@ -14,7 +14,7 @@ from server.accounts.models import User
 from server.builds.models import Build, InspectionEntry, PartEntry, StepEntry
 from server.builds.site import Clock, bench_of, present
 from server.designs.models import Vehicle
-from ydrometer.build.parts_list import owned_parts, parts_list
+from ydrometer.build.parts_list import parts_list
 from ydrometer.build.step import Step
 from ydrometer.build.workshop import workshop
 from ydrometer.screens.build_shown import steps_for
@@ -85,7 +85,7 @@ def tell(user: User, vehicle: Vehicle, folder: str) -> None:
     ended = now - (SINCE if build.inspections else BETWEEN)
     StepEntry.objects.bulk_create(_ticked(user, vehicle, step, at) for step, at in _one_by_one(done, ended))
     if build.ordered:
-        lines = parts_list(workshop(document), owned_parts(bench.bin), bench.taken).lines
+        lines = parts_list(workshop(document), bench.bin, bench.taken).lines
         line = next(line for line in lines if line.need.words.startswith(build.ordered) and line.to_buy)
         PartEntry.objects.create(
             id=uuid5(vehicle.pk, line.key),

@@ -5,10 +5,11 @@ from __future__ import annotations
 from typing import Any, cast
 from uuid import UUID, uuid4, uuid5
 
+from django.db.models import Count, Q
 from django.http import Http404, HttpResponse
 from django.shortcuts import get_object_or_404
 from drf_spectacular.types import OpenApiTypes
-from drf_spectacular.utils import OpenApiResponse, extend_schema, extend_schema_field
+from drf_spectacular.utils import OpenApiParameter, OpenApiResponse, extend_schema, extend_schema_field
 from rest_framework import serializers, status
 from rest_framework.request import Request
 from rest_framework.response import Response
@@ -23,6 +24,7 @@ from server.designs import lessons
 from server.designs.models import Vehicle
 from server.runs import actions, history
 from server.runs.actions import NewRun
+from server.runs.learning import learnt_of
 from server.runs.models import Origin, Tried
 from server.workshops import access
 from server.workshops.access import acting
@@ -31,10 +33,11 @@ from server.workshops.tokens import TokenAuthentication
 from ydrometer.document import design
 from ydrometer.instruments.findings import read_lines
 from ydrometer.screens.heard import Listened, listened
-from ydrometer.screens.learnt import learnt
 from ydrometer.screens.learnt_shown import Learnt
 
 MOST_LINES, LONGEST_LINE = 100_000, 2000
+A_PAGE = 300
+"""Runs of a page of the log."""
 
 
 class RunSerializer(serializers.Serializer[Any]):
@@ -55,6 +58,30 @@ class RunSerializer(serializers.Serializer[Any]):
     measured = serializers.FloatField()
     predicted = serializers.FloatField(allow_null=True)
     off = serializers.FloatField(allow_null=True)
+
+
+class LogPageSerializer(serializers.Serializer[Any]):
+    """A page of the log; `count` of all runs that are not put away, `away` of those that are; `older` if there are."""
+
+    runs = RunSerializer(many=True)
+    count = serializers.IntegerField()
+    away = serializers.IntegerField()
+    older = serializers.BooleanField()
+
+
+BEFORE = OpenApiParameter("before", UUID, description="The run before which the page ends: the last one of a page.")
+
+
+def _id(text: str) -> UUID:
+    """The id of a run.
+
+    Raises:
+        ValidationError: it is none.
+    """
+    try:
+        return UUID(text)
+    except ValueError:
+        raise serializers.ValidationError({"before": [f'"{text[:40]}" given: give the id of a run.']}) from None
 
 
 class DesignOfRunSerializer(serializers.Serializer[Any]):
@@ -167,11 +194,26 @@ def design_of(vehicle: Vehicle, body: dict[str, Any]) -> Tried:
 
 
 class RunsView(APIView):
-    @extend_schema(responses={200: RunSerializer(many=True), **HIDDEN})
+    @extend_schema(parameters=[BEFORE], responses={200: LogPageSerializer, **BAD, **HIDDEN})
     def get(self, request: Request, vehicle: UUID) -> Response:
-        """The log, the newest first; with those that were put away."""
-        runs = vehicle_of(request, vehicle).runs.select_related("author", "tried").defer("tried__document")
-        return Response(RunSerializer(runs.order_by("-made_at", "-pk"), many=True).data)
+        """A page of the log, the newest first; with those that were put away."""
+        vehicle_row = vehicle_of(request, vehicle)
+        runs = vehicle_row.runs.select_related("author", "tried").defer("tried__document")
+        page = runs.order_by("-made_at", "-pk")
+        before = request.query_params.get("before")
+        if before:
+            last = get_object_or_404(vehicle_row.runs.only("made_at"), pk=_id(before))
+            page = page.filter(Q(made_at__lt=last.made_at) | Q(made_at=last.made_at, pk__lt=last.pk))
+        listed = list(page[: A_PAGE + 1])
+        counts = vehicle_row.runs.aggregate(all=Count("pk"), away=Count("pk", filter=Q(put_away=True)))
+        return Response(
+            {
+                "runs": RunSerializer(listed[:A_PAGE], many=True).data,
+                "count": counts["all"] - counts["away"],
+                "away": counts["away"],
+                "older": len(listed) > A_PAGE,
+            }
+        )
 
     @extend_schema(request=NewRunSerializer, responses={201: RunSerializer, **BAD, **HIDDEN})
     def post(self, request: Request, vehicle: UUID) -> Response:
@@ -246,14 +288,14 @@ class LearntView(APIView):
     @extend_schema(responses={200: answer_of(Learnt), **HIDDEN})
     def get(self, request: Request, vehicle: UUID) -> Response:
         """What the runs show of the present design, and what was learnt."""
-        return Response(aside(learnt, *history.of(vehicle_of(request, vehicle))))
+        return Response(learnt_of(vehicle_of(request, vehicle)))
 
     @extend_schema(request=None, responses={200: answer_of(Learnt), **BAD, **HIDDEN})
     def post(self, request: Request, vehicle: UUID) -> Response:
         """The same, and keeps how its values vary together: they are about to be put into the design."""
         vehicle_row = vehicle_of(request, vehicle, access.EDITORS)
-        answer = aside(learnt, *history.of(vehicle_row))
-        lessons.keep(acting(request), vehicle_row, answer.together, [run.key for run in answer.runs])
+        answer = learnt_of(vehicle_row)
+        lessons.keep(acting(request), vehicle_row, answer["together"], [run["key"] for run in answer["runs"]])
         return Response(answer)
 
 

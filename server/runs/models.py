@@ -70,6 +70,17 @@ class Run(models.Model):
         return f"{self.words} of {self.vehicle}"
 
 
+class LearntAnswer(models.Model):
+    """What the runs of a vehicle show, as it was worked out last; `stamp` says of which runs and which design."""
+
+    vehicle = models.OneToOneField(Vehicle, models.CASCADE, related_name="learnt_answer")
+    stamp = models.CharField(max_length=200)
+    answer = models.JSONField()
+
+    def __str__(self) -> str:
+        return f"what runs show of {self.vehicle}"
+
+
 class Rig(models.Model):
     """A practice rig for a vehicle: what is hidden of it, and what it remembers.
 

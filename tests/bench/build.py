@@ -15,6 +15,7 @@ from tests.bench.serving import demo
 from tests.bench.ui import spread
 from tests.bench.watching import answered, watch
 from tests.browser.driving import Page
+from ydrometer.build.bin import bin_of
 from ydrometer.build.book import read_book
 from ydrometer.document import design
 from ydrometer.drawing import draw_line
@@ -53,7 +54,7 @@ def core() -> None:
     """Each demo design."""
     for folder in sorted((DEMO / "vehicles").iterdir()):
         document = design.read(json.loads(max(folder.glob("*.json")).read_text()))
-        bench = BenchKnown(bin_(), book=read_book({"event": "2027-06-12T09:00", "people": 2}))
+        bench = BenchKnown(bin_of(bin_()), book=read_book({"event": "2027-06-12T09:00", "people": 2}))
         steps = len(steps_for(document, bench))
         print(f"{folder.name}: parts list, ms: {spread(timed(partial(parts_shown, document, bench)))}")
         rows = spread(timed(partial(steps_for, document, bench)))
@@ -67,9 +68,9 @@ def core() -> None:
 def paper() -> None:
     """A booklet of 80 steps, as the first one that a worker writes, and as a later one."""
     document = design.read(json.loads((DEMO / "vehicles" / "1-sandpiper" / "2.json").read_text()))
-    rows = len(steps_for(document, BenchKnown(bin_())))
+    rows = len(steps_for(document, BenchKnown(bin_of(bin_()))))
     own = [{"id": f"own-{k}", "title": f"Own step {k}"} for k in range(STEPS - rows)]
-    site = Site(BenchKnown(bin_(), book=read_book({"steps": own})), NOW)
+    site = Site(BenchKnown(bin_of(bin_()), book=read_book({"steps": own})), NOW)
     content = Content(
         "Sandpiper", build_shown(document, site), parts_shown(document, site.bench), draw_line(document.design)
     )

@@ -6,9 +6,10 @@ import pypdfium2 as pdfium
 from icalendar import Calendar
 
 from tests.core.designs import changed
+from ydrometer.build.bin import bin_of
 from ydrometer.build.book import read_book
 from ydrometer.build.inspection import cares, next_look, read_inspection
-from ydrometer.build.parts_list import owned_parts, parts_list
+from ydrometer.build.parts_list import parts_list
 from ydrometer.build.purchase import Said, open_orders, spending
 from ydrometer.build.savings import swaps
 from ydrometer.build.workshop import workshop
@@ -27,7 +28,7 @@ DOCUMENT = design.read(changed({"drive.units": 1}))
 
 
 def bench(**book: object) -> BenchKnown:
-    return BenchKnown([PULLEY], book=read_book(book))
+    return BenchKnown(bin_of([PULLEY]), book=read_book(book))
 
 
 class Booklet(unittest.TestCase):
@@ -99,13 +100,13 @@ class Money(unittest.TestCase):
         self.assertEqual((shown.spent, shown.to_spend), (0.0, 9.0))
         key = next(line.key for line in shown.lines if line.words.startswith("36-tooth"))
         said = {key: Said("ordered", NOW, "me", date(2027, 5, 10), 8.0)}
-        paid = parts_shown(DOCUMENT, BenchKnown([PULLEY], said=said))
+        paid = parts_shown(DOCUMENT, BenchKnown(bin_of([PULLEY]), said=said))
         self.assertEqual((paid.spent, paid.to_spend), (8.0, 0.0))
-        working = price_working(DOCUMENT, BenchKnown([PULLEY], said=said))
+        working = price_working(DOCUMENT, BenchKnown(bin_of([PULLEY]), said=said))
         self.assertEqual((working.value, working.steps[-1].expression), (8.0, "p_0"))
 
     def test_an_order_is_awaited_and_what_is_here_is_not(self) -> None:
-        listing = parts_list(workshop(DOCUMENT), owned_parts([PULLEY]))
+        listing = parts_list(workshop(DOCUMENT), bin_of([PULLEY]))
         line = next(line for line in listing.lines if line.need.words.startswith("36-tooth"))
         ordered = {line.key: Said("ordered", NOW, "me", date(2027, 5, 10))}
         order = next(one for one in open_orders(listing.lines, ordered, NOW) if one.part == line.need.words)
@@ -124,7 +125,7 @@ class Money(unittest.TestCase):
         self.assertEqual([(fault.row, fault.column) for fault in faults], [(3, "paid")])
 
     def test_vehicles_share_what_comes_out_of_a_tube(self) -> None:
-        orders = order_list({"one": self.lines(), "two": self.lines()})
+        orders = order_list([("one", self.lines().lines), ("two", self.lines().lines)])
         number = {line.words: line.number for line in orders.lines}
         self.assertEqual((number["grease"], number["36-tooth pulley, pitch 5 mm"]), (1, 2))
 
@@ -139,12 +140,12 @@ class Savings(unittest.TestCase):
             )
             for teeth in counts
         ]
-        rows = swaps(DOCUMENT.design, owned_parts(owned), {str(part["id"]): 1 for part in owned})
+        rows = swaps(DOCUMENT.design, bin_of(owned), {})
         self.assertEqual(rows[0].changes, {"drive.stages[0].driver_teeth": 16, "drive.stages[0].driven_teeth": 32})
         self.assertIn("the same reduction", rows[0].words)
 
     def test_are_none_where_nothing_is_owned(self) -> None:
-        self.assertEqual(swaps(DOCUMENT.design, owned_parts([PULLEY]), {"p36": 0}), [])
+        self.assertEqual(swaps(DOCUMENT.design, bin_of([PULLEY]), {"p36": 1}), [])
 
 
 class LookingAfter(unittest.TestCase):

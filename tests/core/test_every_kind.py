@@ -32,6 +32,7 @@ from ydrometer.base import paths
 from ydrometer.base.errors import DocumentError
 from ydrometer.base.reading import key_of
 from ydrometer.base.tables import uncertainties as table
+from ydrometer.build.bin import bin_of
 from ydrometer.document import design
 from ydrometer.document.changes import changes
 from ydrometer.document.stages import KINDS, power_lost
@@ -231,11 +232,11 @@ class EveryKind(unittest.TestCase):
             assert stage is not None
             parts = bin_for(stage, document, path)
             with self.subTest(kind, path=path):
-                shown = parts_shown(read, BenchKnown(parts))
+                shown = parts_shown(read, BenchKnown(bin_of(parts)))
                 mine = [line for line in shown.lines if line.bin in {part["id"] for part in parts}]
                 self.assertEqual({line.bin for line in mine}, {part["id"] for part in parts} - {"other"})
                 self.assertTrue(mine or not parts)
-                built = build_shown(read, Site(BenchKnown(parts), NOW))
+                built = build_shown(read, Site(BenchKnown(bin_of(parts)), NOW))
                 of_it = [step for step in built.steps if step.id.startswith(f"{path}:")]
                 self.assertTrue(of_it, "no step speaks of it")
                 self.assertNotIn("None", " ".join(step.title for step in built.steps))

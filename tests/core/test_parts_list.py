@@ -4,12 +4,16 @@ from typing import Any
 
 import jsonschema
 from hypothesis import given, settings
+from hypothesis import strategies as st
 
 from tests.core.designs import PLAIN, changed
 from tests.core.lines import PLATE, lines
 from ydrometer.base.errors import DocumentError
+from ydrometer.build.bin import bin_of
 from ydrometer.build.making import drills
-from ydrometer.build.parts_list import PartsList, PartsListLine, owned_parts, parts_list
+from ydrometer.build.matching import differences, match, nearest
+from ydrometer.build.needs import needs
+from ydrometer.build.parts_list import PartsList, PartsListLine, parts_list
 from ydrometer.build.workshop import workshop
 from ydrometer.document import design
 from ydrometer.files.answer_schemas import parts_list as schema
@@ -30,11 +34,42 @@ BELT = {"kind": "belt", "id": "b84", "teeth": 84, "pitch": "5 mm", "owned": 1, "
 
 
 def listed(document: dict[str, Any], *bin_: dict[str, Any], taken: Mapping[str, int] | None = None) -> PartsList:
-    return parts_list(workshop(design.read(document)), owned_parts(bin_), taken)
+    return parts_list(workshop(design.read(document)), bin_of(bin_), taken)
 
 
 def line(listing: PartsList, words: str) -> PartsListLine:
     return next(line for line in listing.lines if line.need.words.startswith(words))
+
+
+class ByColumns(unittest.TestCase):
+    """Many parts at once are told apart as one by one."""
+
+    GEARS = st.fixed_dictionaries(
+        {
+            "teeth": st.integers(14, 17),
+            "module": st.sampled_from(["1 mm", "1.0000001 mm", "1.25 mm"]),
+            "bore": st.sampled_from([None, "5 mm", "5.01 mm"]),
+            "owned": st.integers(0, 3),
+        }
+    )
+
+    @given(st.lists(GEARS, min_size=1, max_size=12))
+    @settings(max_examples=40, deadline=None, derandomize=True)
+    def test_by_columns_as_one_by_one(self, gears: list[dict[str, Any]]) -> None:
+        typed = [
+            {"kind": "gear", "id": f"g{k}", **{key: value for key, value in gear.items() if value is not None}}
+            for k, gear in enumerate(gears)
+        ]
+        bin_ = bin_of(typed)
+        for need in needs(workshop(design.read(changed()))):
+            if need.kind != "gear":
+                continue
+            same = [owned for owned in bin_ if not differences(need, owned.part)]
+            matched = match(need, bin_)
+            self.assertEqual(matched is None, not same)
+            self.assertTrue(matched is None or matched in same)
+            close = nearest(need, bin_)
+            self.assertTrue(not same or {near.id for near in close} & {owned.part.id for owned in same})
 
 
 class Numbers(unittest.TestCase):

@@ -7,9 +7,9 @@ from unittest import TestCase
 
 from tests.core.designs import changed
 from ydrometer.base.errors import DocumentError
+from ydrometer.build.bin import bin_of
 from ydrometer.build.matching import match
 from ydrometer.build.needs import needs
-from ydrometer.build.parts_list import owned_parts
 from ydrometer.build.savings import swaps
 from ydrometer.build.workshop import workshop
 from ydrometer.document import design
@@ -166,8 +166,8 @@ class InsteadOfBuying(TestCase):
             "driven_material": "steel",
         }
         document = changed({"drive.branches.0.stages.0": stage, "drive.stages": []})
-        bin_ = owned_parts([gear(12, width="2 mm", material="nylon", owned=4), gear(48, width="3 mm", owned=4)])
-        (swap,) = swaps(design.read(document).design, bin_, {"g12": 4, "g48": 4})
+        bin_ = bin_of([gear(12, width="2 mm", material="nylon", owned=4), gear(48, width="3 mm", owned=4)])
+        (swap,) = swaps(design.read(document).design, bin_, {})
         self.assertEqual(
             swap.changes,
             {
@@ -187,8 +187,8 @@ class InsteadOfBuying(TestCase):
     def test_a_ring_is_no_gear_of_the_bin(self) -> None:
         stage = {"kind": "gear", "driver_teeth": 15, "driven_teeth": 60, "module": "1 mm", "internal": True}
         document = changed({"drive.branches.0.stages.0": stage, "drive.stages": []})
-        bin_ = owned_parts([gear(12, owned=4), gear(48, owned=4)])
-        self.assertEqual(swaps(design.read(document).design, bin_, {"g12": 4, "g48": 4}), [])
+        bin_ = bin_of([gear(12, owned=4), gear(48, owned=4)])
+        self.assertEqual(swaps(design.read(document).design, bin_, {}), [])
 
 
 class WholeStages(TestCase):
@@ -240,10 +240,10 @@ class WholeStages(TestCase):
         box = {"id": "b20", "kind": "gearbox", "ratio": 20, "owned": 3}
         shop = workshop(design.read(changed({"drive.stages": [WORM]})))
         (need,) = [need for need in needs(shop) if "worm" in need.words]
-        self.assertIsNone(match(need, owned_parts([box])))
+        self.assertIsNone(match(need, bin_of([box])))
         shop = workshop(design.read(changed({"drive.stages": [{"kind": "gearbox", "ratio": 20}]})))
         (need,) = [need for need in needs(shop) if need.kind == BOX]
-        self.assertIsNotNone(match(need, owned_parts([box])))
+        self.assertIsNotNone(match(need, bin_of([box])))
 
     def test_every_kind_of_box_can_be_told_by_the_key_of_its_ratio(self) -> None:
         keys = [kind.ratio_key for kind in whole_kinds(BOX)]

@@ -285,6 +285,10 @@ class PartsLists(BuildCase):
         self.assertEqual(
             (pulley["number"], pulley["vehicles"], pulley["price"]), (3, [self.vehicle.name, "Second"], 27.0)
         )
+        add_vehicle(self.people["owner"], self.workshop, {**PLAIN, "name": "Second"})
+        answer = self.as_("viewer").get(f"/api/workshops/{self.workshop.id}/orders/").json()
+        pulley = next(line for line in answer["lines"] if line["words"].startswith("36-tooth"))
+        self.assertEqual(pulley["number"], 5, "two of one name are two")
         file = self.as_("viewer").get(f"/api/workshops/{self.workshop.id}/orders/export/csv/")
         self.assertIn("36-tooth pulley", file.content.decode())
 

@@ -4,11 +4,13 @@ from __future__ import annotations
 
 import io
 from typing import Any
+from unittest import mock
 from uuid import uuid4
 
 from openpyxl import Workbook
 
-from server.designs.actions import add_vehicle
+from server.api.heavy import aside
+from server.designs.actions import add_vehicle, save_revision
 from server.designs.thinning import thin
 from server.pieces.models import HeldFile
 from server.runs.log_files import read_file
@@ -25,7 +27,7 @@ class Log(RunsCase):
         self.assertEqual((answer["words"], answer["revision"], answer["version"]), ("Time over 10 m", 1, 1))
         self.assertAlmostEqual(answer["measured"], 2.91)
         self.assertAlmostEqual(answer["off"], answer["measured"] / answer["predicted"] - 1.0)
-        self.assertEqual([one["id"] for one in self.as_("viewer").get(self.address()).json()], [answer["id"]])
+        self.assertEqual([one["id"] for one in self.as_("viewer").get(self.address()).json()["runs"]], [answer["id"]])
 
     def test_the_bench_shows_the_last_run_of_each_vehicle(self) -> None:
         self.log({"kind": "push", "readings": ["90 N"]})
@@ -132,7 +134,33 @@ class Learnt(RunsCase):
         answer = self.log().json()
         self.as_("editor").patch(self.address(f"runs/{answer['id']}/"), {"base": 1, "put_away": True}, format="json")
         self.assertEqual(self.as_("viewer").get(self.address("learnt/")).json()["runs"], [])
-        self.assertEqual(len(self.as_("viewer").get(self.address()).json()), 1)
+        page = self.as_("viewer").get(self.address()).json()
+        self.assertEqual((len(page["runs"]), page["count"], page["away"]), (1, 0, 1))
+
+    def test_what_they_show_is_worked_out_once_until_a_run_comes(self) -> None:
+        self.log()
+        with mock.patch("server.runs.learning.aside", side_effect=aside) as working:
+            first, again = (self.as_("viewer").get(self.address("learnt/")).json() for _ in range(2))
+            self.assertEqual((first, working.call_count), (again, 1))
+            self.log()
+            self.assertEqual(len(self.as_("viewer").get(self.address("learnt/")).json()["runs"]), 2)
+            save_revision(self.people["owner"], self.vehicle, 1, changed({"vehicle.mass": "15 kg"}))
+            self.as_("viewer").get(self.address("learnt/"))
+            self.assertEqual(working.call_count, 3)
+
+    def test_the_log_comes_in_pages(self) -> None:
+        for _ in range(5):
+            self.log()
+        with mock.patch("server.runs.api.A_PAGE", 2):
+            pages: list[dict[str, Any]] = []
+            last = ""
+            while not pages or pages[-1]["older"]:
+                pages.append(self.as_("viewer").get(self.address(), {"before": last}).json())
+                last = pages[-1]["runs"][-1]["id"]
+        self.assertEqual([len(page["runs"]) for page in pages], [2, 2, 1])
+        moments = [run["made_at"] for page in pages for run in page["runs"]]
+        self.assertEqual((len(set(moments)), moments), (5, sorted(moments, reverse=True)))
+        self.assertEqual(self.as_("viewer").get(self.address(), {"before": "x"}).status_code, 400)
 
     def test_the_file_is_one_that_calibrate_reads(self) -> None:
         self.log()

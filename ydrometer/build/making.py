@@ -6,7 +6,8 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 from ydrometer.base.tables.strengths import MATERIALS
-from ydrometer.build.matching import Owned, is_longer, screw_length, seated
+from ydrometer.build.bin import Owned
+from ydrometer.build.matching import is_longer, screw_length, seated
 from ydrometer.build.needs import Need
 from ydrometer.build.workshop import BuildShop
 from ydrometer.document.sources import Motor

@@ -4,17 +4,18 @@ from __future__ import annotations
 
 import math
 import re
-from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
+import numpy as np
+
 from ydrometer.base.tables.dimensions import DIMENSIONS
+from ydrometer.build.bin import Bin, Floats, Owned, size_of
 from ydrometer.build.needs import Need
 from ydrometer.document.stages.assembly import mm
 from ydrometer.document.supply import Battery
 from ydrometer.fit.bores import SAME, Answer, Seat, seat
 from ydrometer.parts.kinds import KINDS, SundryPart
-from ydrometer.parts.names import called
 from ydrometer.parts.part import SUNDRIES, OnShaft, Part
 
 EQUAL = 1e-6
@@ -33,19 +34,6 @@ WAY_OFF = 1e9
 
 
 @dataclass(frozen=True, slots=True)
-class Owned:
-    """A part of the bin, as typed and as read."""
-
-    raw: Mapping[str, Any]
-    part: Part
-
-    @property
-    def name(self) -> str:
-        """What it is called."""
-        return called(self.raw)
-
-
-@dataclass(frozen=True, slots=True)
 class Near:
     """A part that is nearly what is needed, and in words what differs."""
 
@@ -60,31 +48,66 @@ def kind_in_bin(need: Need) -> str:
     return need.kind if need.kind in KINDS else SundryPart.kind if need.kind in SUNDRIES else ""
 
 
-def match(need: Need, bin_: Sequence[Owned]) -> Owned | None:
+def match(need: Need, bin_: Bin) -> Owned | None:
     """The part of the bin that is what is needed: of several that with the least work, then of which most are owned.
 
     Args:
         need: of the design.
         bin_: its parts.
     """
-    kinds = {kind_in_bin(need)} - {""}
-    fitting = [owned for owned in bin_ if owned.part.kind in kinds and not differences(need, owned.part)]
-    brought = [owned for owned in bin_ if owned.part.kind == need.comes_with and _brings(need, owned.part)]
+    fitting = _fitting(need, bin_)
+    brought = [owned for owned in bin_.of(need.comes_with) if _brings(need, owned.part)]
     ranked = sorted(fitting or brought, key=lambda owned: (_work(need, owned.part), -owned.part.owned, owned.part.id))
     return ranked[0] if ranked and _work(need, ranked[0].part) < WAY_OFF else None
 
 
-def nearest(need: Need, bin_: Sequence[Owned]) -> list[Near]:
+def _fitting(need: Need, bin_: Bin) -> list[Owned]:
+    """Parts that have all sizes of what is needed."""
+    kind = kind_in_bin(need)
+    if kind == SundryPart.kind:
+        return [owned for owned in bin_.of(kind) if not differences(need, owned.part)]
+    parts = bin_.of(kind)
+    return [parts[k] for k in np.flatnonzero((_offs(need, bin_, kind) <= EQUAL).all(axis=1)).tolist()]
+
+
+def nearest(need: Need, bin_: Bin) -> list[Near]:
     """Parts of the kind that come nearest, with what differs.
 
     Args:
         need: of the design.
         bin_: its parts.
     """
-    of_kind = [owned for owned in bin_ if owned.part.kind == need.kind and need.sizes]
-    ranked = sorted(of_kind, key=lambda owned: (_off(need, owned.part), -owned.part.owned, owned.part.id))
-    near = [owned for owned in ranked if _off(need, owned.part) < 1.0][:NEAREST]
-    return [Near(owned.part.id, owned.name, _lacks(need, owned.part), owned.part.owned) for owned in near]
+    parts = bin_.of(need.kind) if need.sizes else ()
+    if not parts:
+        return []
+    off = _offs(need, bin_, need.kind).sum(axis=1)
+    last = np.partition(off, min(NEAREST, len(off)) - 1)[min(NEAREST, len(off)) - 1]
+    near = [(float(off[k]), parts[k]) for k in np.flatnonzero((off < 1.0) & (off <= last)).tolist()]
+    near.sort(key=lambda row: (row[0], -row[1].part.owned, row[1].part.id))
+    return [Near(owned.part.id, owned.name, _lacks(need, owned.part), owned.part.owned) for _, owned in near[:NEAREST]]
+
+
+def _offs(need: Need, bin_: Bin, kind: str) -> Floats:
+    """How far the n parts of a kind are off in each of the K sizes that are needed, (n, K)."""
+    parts = bin_.of(kind)
+    offs = np.zeros((len(parts), len(need.sizes)))
+    for k, (key, wanted) in enumerate(need.sizes.items()):
+        column = bin_.column(kind, key)
+        if column is None or isinstance(wanted, bool) or not isinstance(wanted, int | float):
+            offs[:, k] = [_off_in(need, owned.part, key) for owned in parts]
+            continue
+        offs[:, k] = _distances(wanted, column)
+        if need.may_be_longer and key == "around":
+            offs[np.isnan(column) | (column > wanted), k] = 0.0
+    return offs
+
+
+def _distances(wanted: float, has: Floats) -> Floats:
+    """`_distance` of one size to those of many parts."""
+    same = max(EQUAL * abs(wanted), SAME if isinstance(wanted, float) and wanted < 1.0 else 0.0)
+    apart = np.abs(wanted - has)
+    largest = np.maximum(np.maximum(abs(wanted), np.abs(has)), np.finfo(float).tiny)
+    return np.where(np.isnan(has), 1.0, np.where(apart <= same, 0.0, apart / largest))
 
 
 def _lacks(need: Need, part: Part) -> str:
@@ -104,7 +127,7 @@ def differences(need: Need, part: Part) -> list[str]:
     if isinstance(part, SundryPart):
         same = part.what == need.kind and _is_size(need, part.size)
         return [] if same else [f"{part.what} {part.size}".strip()]
-    has = {key: _has(part, key) for key in need.sizes}
+    has = {key: size_of(part, key) for key in need.sizes}
     return [_told(key, has[key]) for key in need.sizes if _off_in(need, part, key) > EQUAL]
 
 
@@ -149,7 +172,7 @@ def _work(need: Need, part: Part) -> float:
     """How much has to be done to a part: nothing, a sleeve, an adapter, boring out; and whether it is too narrow."""
     bore_seat = seated(need, part)
     work = 0.0 if bore_seat is None else float(EASE.index(bore_seat.answer))
-    narrow = [key for key, least in need.wishes.items() if (_has(part, key) or least) < least * (1.0 - EQUAL)]
+    narrow = [key for key, least in need.wishes.items() if (size_of(part, key) or least) < least * (1.0 - EQUAL)]
     cut = 0.5 if is_longer(need, part) else 0.0
     return WAY_OFF if bore_seat and bore_seat.answer == "another" else work + cut + 10.0 * len(narrow)
 
@@ -157,27 +180,12 @@ def _work(need: Need, part: Part) -> float:
 def _brings(need: Need, part: Part) -> bool:
     """Whether a motor brings a controller of the wanted limit along, or an engine its clutch."""
     brought = getattr(part, need.kind, None)
-    return brought is not None and all(_distance(w, _has(part, key)) <= EQUAL for key, w in need.sizes.items())
-
-
-def _has(part: Part, path: str) -> Any:
-    value: Any = part
-    if path == "source":
-        source: Any = getattr(part, "source", None)
-        return getattr(source, "torque_curve", None) or getattr(source, "constants", None) or source.bench_points
-    for key in path.split("."):
-        value = getattr(value, key, None)
-    return value
-
-
-def _off(need: Need, part: Part) -> float:
-    """How far a part is from what is needed: the sum of relative differences."""
-    return sum(_off_in(need, part, key) for key in need.sizes)
+    return brought is not None and all(_distance(w, size_of(part, key)) <= EQUAL for key, w in need.sizes.items())
 
 
 def _off_in(need: Need, part: Part, key: str) -> float:
     """How far a part is off in one size; what is cut to its length may be longer, or be sold by the metre."""
-    wanted, has = need.sizes[key], _has(part, key)
+    wanted, has = need.sizes[key], size_of(part, key)
     if need.may_be_longer and key == "around" and wanted is not None and (has is None or has > wanted):
         return 0.0
     return _distance(wanted, has)
@@ -186,7 +194,7 @@ def _off_in(need: Need, part: Part, key: str) -> float:
 def is_longer(need: Need, part: Part) -> bool:
     """Whether a part has to be cut to its length."""
     wanted = need.sizes.get("around")
-    return need.may_be_longer and wanted is not None and _distance(wanted, _has(part, "around")) > EQUAL
+    return need.may_be_longer and wanted is not None and _distance(wanted, size_of(part, "around")) > EQUAL
 
 
 def _distance(wanted: Any, has: Any) -> float:

@@ -4,23 +4,21 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
-from functools import lru_cache
 
-import orjson
-
+from ydrometer.build.bin import Bin, Owned
 from ydrometer.build.book import OwnLine
 from ydrometer.build.making import Making, of_part
-from ydrometer.build.matching import Near, Owned, kind_in_bin, match, nearest, seated
+from ydrometer.build.matching import Near, kind_in_bin, match, nearest, seated
 from ydrometer.build.needs import SHARED, Need, needs
 from ydrometer.build.plan import PartOrder
 from ydrometer.build.workshop import BuildShop
 from ydrometer.document.stages.assembly import mm
 from ydrometer.parts.part import Part
-from ydrometer.parts.read import read_part
 
 USUAL_LEAD_DAYS = 7.0
 """Days that an order takes where nothing is said."""
 DAY_S = 86_400.0
+EMPTY_BIN = Bin()
 
 
 @dataclass(frozen=True, slots=True)
@@ -74,22 +72,8 @@ class PartsList:
         return not any(line.to_buy for line in self.lines)
 
 
-def owned_parts(bin_: Sequence[Mapping[str, object]]) -> list[Owned]:
-    """The parts of a bin, as typed, with what they are.
-
-    Args:
-        bin_: documents of its parts, read before.
-    """
-    return [Owned(raw, _read(orjson.dumps(raw, option=orjson.OPT_SORT_KEYS))) for raw in bin_]
-
-
-@lru_cache(maxsize=8192)  # a bin changes part by part, and is looked at with each change of a design
-def _read(document: bytes) -> Part:
-    return read_part(orjson.loads(document))
-
-
 def parts_list(
-    shop: BuildShop, bin_: Sequence[Owned] = (), taken: Mapping[str, int] | None = None, own: Sequence[OwnLine] = ()
+    shop: BuildShop, bin_: Bin = EMPTY_BIN, taken: Mapping[str, int] | None = None, own: Sequence[OwnLine] = ()
 ) -> PartsList:
     """What a design needs, matched with a bin.
 
@@ -99,7 +83,7 @@ def parts_list(
         taken: by the ids of parts, how many of them other vehicles have.
         own: lines of the builder's own.
     """
-    left = {owned.part.id: max(0, owned.part.owned - (taken or {}).get(owned.part.id, 0)) for owned in bin_}
+    left: dict[str, int] = {}
     wanted = needs(shop)
     matched = [(need, match(need, bin_)) for need in wanted]
     matched += [(extra, match(extra, bin_)) for extra in _adapters(matched)]
@@ -134,7 +118,7 @@ def _line(
     shop: BuildShop,
     need: Need,
     owned: Owned | None,
-    bin_: Sequence[Owned],
+    bin_: Bin,
     left: dict[str, int],
     taken: Mapping[str, int],
 ) -> PartsListLine:
@@ -146,9 +130,10 @@ def _line(
         return PartsListLine(need, None, near, 0, 0, need.number, None, None, mass, USUAL_LEAD_DAYS, True, make)
     part = owned.part
     brought = part.kind == need.comes_with
-    has = need.number if brought else left[part.id]
+    free = left.setdefault(part.id, bin_.left(part.id, taken))
+    has = need.number if brought else free
     to_buy = max(0, need.number - has)
-    left[part.id] = left[part.id] if brought else max(0, has - need.number)
+    left[part.id] = free if brought else max(0, has - need.number)
     each = 0.0 if brought else part.price
     return PartsListLine(
         need=need,
@@ -190,7 +175,7 @@ def orders(parts: PartsList) -> list[PartOrder]:
     return [PartOrder(line.need.words, line.need.where, line.lead_days) for line in parts.lines if line.to_buy]
 
 
-def used(shop: BuildShop, bin_: Sequence[Owned], taken: Mapping[str, int]) -> dict[str, int]:
+def used(shop: BuildShop, bin_: Bin, taken: Mapping[str, int]) -> dict[str, int]:
     """How many of each part of a bin a design takes, by its id.
 
     Args:

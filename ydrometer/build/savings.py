@@ -10,7 +10,7 @@ from dataclasses import dataclass
 from itertools import product
 from typing import Any, cast
 
-from ydrometer.build.matching import Owned
+from ydrometer.build.bin import Bin, Owned
 from ydrometer.document.design import Design
 from ydrometer.document.stages import Stage
 from ydrometer.document.stages.forms import OF_PART
@@ -43,20 +43,20 @@ class Swap:
     off: float
 
 
-def swaps(design: Design, bin_: Sequence[Owned], left: Mapping[str, int]) -> list[Swap]:
+def swaps(design: Design, bin_: Bin, taken: Mapping[str, int]) -> list[Swap]:
     """Ways to make the same reduction from what is owned, those nearest to it first.
 
     Args:
         design: whose toothed stages are looked at; one of another kind stays as it is.
         bin_: parts.
-        left: how many of each are free, by its id.
+        taken: by the ids of parts, how many of them other vehicles have.
     """
     stages = [(path, stage) for path, stage in stages_with_paths(design) if _pairs_of(stage)][:MOST_STAGES]
-    choices = [_choices(path, stage, bin_, left, design.drive.units) for path, stage in stages]
+    choices = [_choices(path, stage, bin_, taken, design.drive.units) for path, stage in stages]
     if not stages or not all(choices):
         return []
     wanted = math.prod(stage.ratio for _, stage in stages)
-    offers = [swap for chosen in product(*choices) for swap in _swap(chosen, wanted, left)]
+    offers = [swap for chosen in product(*choices) for swap in _swap(chosen, wanted, bin_, taken)]
     return sorted(offers, key=lambda swap: (round(swap.off, 4), len(swap.changes)))[:KEPT]
 
 
@@ -110,16 +110,8 @@ def _pairs_of(stage: Stage) -> bool:
     return wheels and bool(stage.tooth_size) and not any(member.form.encloses for member in stage.members)
 
 
-def _choices(path: str, stage: Stage, bin_: Sequence[Owned], left: Mapping[str, int], units: int) -> list[_Pair]:
-    size = stage.tooth_size or 0.0
-    wheels = [
-        owned
-        for owned in bin_
-        if stage.form
-        and owned.part.kind == stage.form.part
-        and left.get(owned.part.id, 0) >= units
-        and abs(cast(PowerWheel, owned.part).tooth_size - size) <= SAME_SIZE * size
-    ]
+def _choices(path: str, stage: Stage, bin_: Bin, taken: Mapping[str, int], units: int) -> list[_Pair]:
+    wheels = _wheels(stage, bin_, taken, units)
     pairs = [
         _Pair(path, stage, wheel, other, Counter({wheel.part.id: units}) + Counter({other.part.id: units}))
         for wheel, other in product(wheels, wheels)
@@ -128,10 +120,22 @@ def _choices(path: str, stage: Stage, bin_: Sequence[Owned], left: Mapping[str, 
     return sorted(pairs, key=lambda pair: abs(pair.ratio / stage.ratio - 1.0))[:MOST_PAIRS]
 
 
-def _swap(chosen: Sequence[_Pair], wanted: float, left: Mapping[str, int]) -> Iterator[Swap]:
+def _wheels(stage: Stage, bin_: Bin, taken: Mapping[str, int], units: int) -> list[Owned]:
+    """Free wheels of the stage's tooth size; of each tooth count the first two, for more make no other reduction."""
+    size, counts = stage.tooth_size or 0.0, Counter[int]()
+    wheels = []
+    for owned in bin_.of(stage.form.part if stage.form else ""):
+        fits = abs(cast(PowerWheel, owned.part).tooth_size - size) <= SAME_SIZE * size
+        if fits and counts[_teeth(owned)] < 2 and bin_.left(owned.part.id, taken) >= units:
+            counts[_teeth(owned)] += 1
+            wheels.append(owned)
+    return wheels
+
+
+def _swap(chosen: Sequence[_Pair], wanted: float, bin_: Bin, taken: Mapping[str, int]) -> Iterator[Swap]:
     off = math.prod(pair.ratio for pair in chosen) / wanted - 1.0
     need = sum((Counter(pair.need) for pair in chosen), Counter())
-    if abs(off) > SAME or any(left.get(id, 0) < number for id, number in need.items()):
+    if abs(off) > SAME or any(bin_.left(id, taken) < number for id, number in need.items()):
         return
     others = [pair for pair in chosen if pair.is_other]
     if not others:

@@ -7,9 +7,10 @@ from dataclasses import dataclass
 from datetime import datetime
 from typing import Any
 
+from ydrometer.build.bin import bin_of
 from ydrometer.build.hours import Hours
 from ydrometer.build.making import jobs
-from ydrometer.build.parts_list import makings, orders, owned_parts, parts_list
+from ydrometer.build.parts_list import makings, orders, parts_list
 from ydrometer.build.plan import WorkPlan, plan
 from ydrometer.build.step import Step
 from ydrometer.build.steps import steps_of
@@ -42,7 +43,7 @@ def report(
         ValueError: nobody works on any day.
     """
     shop = workshop(document)
-    parts = parts_list(shop, owned_parts(bin_))
+    parts = parts_list(shop, bin_of(bin_))
     steps = steps_of(shop, jobs(makings(parts.lines)))
     schedule = None
     if deadline is not None:

@@ -5,7 +5,8 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from typing import Any
 
-from ydrometer.build.parts_list import PartsListLine, owned_parts, parts_list
+from ydrometer.build.bin import bin_of
+from ydrometer.build.parts_list import PartsListLine, parts_list
 from ydrometer.build.workshop import workshop
 from ydrometer.document.design import Document
 
@@ -19,7 +20,7 @@ def report(document: Document, bin_: Sequence[Mapping[str, Any]] = ()) -> dict[s
         document: a design as read.
         bin_: documents of the parts of a bin, read before.
     """
-    parts = parts_list(workshop(document), owned_parts(bin_))
+    parts = parts_list(workshop(document), bin_of(bin_))
     return {
         "format": FORMAT,
         "version": 1,

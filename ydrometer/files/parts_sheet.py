@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from datetime import date
 from typing import Any
@@ -100,18 +100,18 @@ def _row(line: PartLine) -> list[Any]:
     return [harmless(cell) if isinstance(cell, str) else cell for cell in cells]
 
 
-def order_list(lists: Mapping[str, PartsShown]) -> OrderList:
+def order_list(lists: Iterable[tuple[str, Sequence[PartLine]]]) -> OrderList:
     """What several vehicles still need to buy, each thing once.
 
     Args:
-        lists: of vehicles, by their names.
+        lists: names of vehicles, two of which may be the same, each with the lines of its parts list.
     """
-    by_vendor: dict[str, OrderLine] = {}
-    for vehicle, shown in lists.items():
-        for line in shown.lines:
+    by_key: dict[str, OrderLine] = {}
+    for vehicle, of_it in lists:
+        for line in of_it:
             if line.to_buy and line.state == "needed":
-                by_vendor[line.key] = _with(by_vendor.get(line.key), line, vehicle)
-    lines = sorted(by_vendor.values(), key=lambda line: (-line.lead_days, line.key))
+                by_key[line.key] = _with(by_key.get(line.key), line, vehicle)
+    lines = sorted(by_key.values(), key=lambda line: (-line.lead_days, line.key))
     return OrderList(
         lines, sum(line.price or 0.0 for line in lines), [line.words for line in lines if line.price is None]
     )

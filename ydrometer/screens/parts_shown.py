@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Mapping
 from dataclasses import dataclass, field
 from datetime import date, datetime
-from typing import Any
 
+from ydrometer.build.bin import Bin
 from ydrometer.build.book import EMPTY, Book
-from ydrometer.build.parts_list import PartsList, PartsListLine, owned_parts, parts_list
+from ydrometer.build.parts_list import EMPTY_BIN, PartsList, PartsListLine, parts_list
 from ydrometer.build.purchase import PurchaseState, Said, Spending, spending
 from ydrometer.build.savings import Swap, swappable, swaps
 from ydrometer.build.words import places_words
@@ -25,11 +25,11 @@ MOST_NAMED = 3
 
 @dataclass(frozen=True, slots=True)
 class BenchKnown:
-    """What stands around a vehicle: the parts of its bin, as typed; how many of each other vehicles have, by its id and
+    """What stands around a vehicle: the parts of its bin; how many of each other vehicles have, by its id and
     the vehicle's name; its book; what was said of its lines, by their keys.
     """
 
-    bin: Sequence[Mapping[str, Any]] = ()
+    bin: Bin = EMPTY_BIN
     others: Mapping[str, Mapping[str, int]] = field(default_factory=dict)
     book: Book = EMPTY
     said: Mapping[str, Said] = field(default_factory=dict)
@@ -148,7 +148,18 @@ class PartsShown:
 
 def listed(shop: BuildShop, bench: BenchKnown) -> PartsList:
     """The parts list of a design on its bench."""
-    return parts_list(shop, owned_parts(bench.bin), bench.taken, bench.book.lines)
+    return parts_list(shop, bench.bin, bench.taken, bench.book.lines)
+
+
+def lines_shown(document: Document, bench: BenchKnown) -> list[PartLine]:
+    """The lines of the parts list alone.
+
+    Args:
+        document: as read.
+        bench: what stands around the vehicle.
+    """
+    shop = workshop(document)
+    return [_line(shop, line, bench) for line in listed(shop, bench).lines]
 
 
 def parts_shown(document: Document, bench: BenchKnown = BenchKnown(), mark: Document | None = None) -> PartsShown:
@@ -160,13 +171,8 @@ def parts_shown(document: Document, bench: BenchKnown = BenchKnown(), mark: Docu
         mark: another design, to compare with.
     """
     shop = workshop(document)
-    owned = owned_parts(bench.bin)
     parts = listed(shop, bench)
     money = spending(parts.lines, bench.said)
-    left = {
-        owned_part.part.id: max(0, owned_part.part.owned - bench.taken.get(owned_part.part.id, 0))
-        for owned_part in owned
-    }
     buying = any(line.to_buy for line in parts.lines if line.need.kind in swappable())
     return PartsShown(
         sentence=_sentence(parts),
@@ -176,7 +182,7 @@ def parts_shown(document: Document, bench: BenchKnown = BenchKnown(), mark: Docu
         budget=_budget(document, bench.book),
         unpriced=money.unpriced,
         mass=_mass(document, parts, bench.book),
-        savings=[_saving(swap) for swap in swaps(shop.design, owned, left)] if buying else [],
+        savings=[_saving(swap) for swap in swaps(shop.design, bench.bin, bench.taken)] if buying else [],
         targets=_judged(document, money, price_of(mark, bench) if mark else None),
         open=sum(line.to_buy > 0 and _state(line, bench) in ("needed", "ordered") for line in parts.lines),
     )

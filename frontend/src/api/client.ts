@@ -64,6 +64,7 @@ export type RigState = Schemas["Rig"];
 export type KeptPlan = Schemas["KeptPlan"];
 export type LogFile = Schemas["LogFile"];
 export type LoggedRun = Schemas["Run"];
+export type LogPage = Schemas["LogPage"];
 export type PartsAnswer = Schemas["PartsAnswer"];
 export type PartsShown = Schemas["PartsShown"];
 export type PartLine = PartsShown["lines"][number];

@@ -28,7 +28,7 @@ export function Log({ runs, learnt, chosen, readOnly, onCorrect }: Props) {
   const [all, setAll] = useState(false);
   const [away, setAway] = useState(false);
   const logged = (runs.logged ?? []).filter((run) => run.put_away === away);
-  const put = (runs.logged ?? []).filter((run) => run.put_away).length;
+  const { more, away: put } = runs;
   const judged = new Map(learnt?.runs.map((run) => [run.key, run]));
   const shown = all ? logged : logged.slice(0, FEW);
   return (
@@ -55,7 +55,12 @@ export function Log({ runs, learnt, chosen, readOnly, onCorrect }: Props) {
       <Flex gap="3" data-screen-only>
         {!all && logged.length > FEW && (
           <button type="button" className="link" onClick={() => setAll(true)}>
-            {`Show all ${logged.length}`}
+            {`Show all ${away ? put : runs.count}`}
+          </button>
+        )}
+        {(all || logged.length <= FEW) && more && (
+          <button type="button" className="link" onClick={() => void more()}>
+            Show older ones
           </button>
         )}
         {(put > 0 || away) && (

@@ -69,7 +69,7 @@ export function RunsStation() {
         <Box {...FRAME} {...aside}>
           <Flex align="baseline" gap="3">
             <Box as="h2" fontSize="lg" fontWeight="700" flex="1">
-              {runs.logged ? counted(logged.length, "run") : "Runs"}
+              {runs.logged ? counted(runs.count, "run") : "Runs"}
             </Box>
             {!readOnly && (
               <label className="file small" data-screen-only>

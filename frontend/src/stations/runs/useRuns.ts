@@ -1,8 +1,16 @@
 /** The log of a vehicle: what the server has, what waits on this device, and changes to either. */
 
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useCallback, useEffect, useRef, useState } from "react";
-import { answer, api, isRefusal, type LoggedRun, type Refusal, troubleText } from "../../api/client";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import {
+  answer,
+  api,
+  isRefusal,
+  type LoggedRun,
+  type LogPage,
+  type Refusal,
+  troubleText,
+} from "../../api/client";
 import { useEdit, usePlace } from "../../document/context";
 import type { DesignDocument } from "../../document/document";
 import { newId } from "../../document/newId";
@@ -21,8 +29,13 @@ export interface Logged {
 }
 
 export interface Runs {
-  /** The newest first; null before the first answer. */
+  /** The newest first, as far as they are read; null before the first answer. */
   logged: LoggedRun[] | null;
+  /** How many there are, without those that were put away, and how many of these. */
+  count: number;
+  away: number;
+  /** Reads those that are older than all that are here; null where all are. */
+  more: (() => Promise<void>) | null;
   /** Whether the log cannot be had now, and none is known from before. */
   unread: boolean;
   waiting: Waiting[];
@@ -53,18 +66,23 @@ export function useRuns(): Runs {
   );
   const list = useQuery({
     queryKey: ["runs", vehicle],
-    queryFn: () => answer(api.GET("/api/vehicles/{vehicle}/runs/", { params: { path: { vehicle } } })),
+    queryFn: () => pageOf(vehicle),
     refetchInterval: OTHERS_MS,
   });
+  const [older, setOlder] = useState<LogPage | null>(null);
   const arrived = useCallback(
     (run: LoggedRun) => {
-      queries.setQueryData<LoggedRun[]>(["runs", vehicle], (old) =>
-        byTime([run, ...(old ?? []).filter((entry) => entry.id !== run.id)]),
-      );
+      queries.setQueryData<LogPage>(["runs", vehicle], (old) => old && withRun(old, run));
+      setOlder((old) => old && { ...old, runs: old.runs.filter((entry) => entry.id !== run.id) });
       void queries.invalidateQueries({ queryKey: ["last-runs"] });
     },
     [queries, vehicle],
   );
+  const logged = useMemo(
+    () => list.data && byTime([...list.data.runs, ...notIn(list.data.runs, older?.runs ?? [])]),
+    [list.data, older],
+  );
+  const hasMore = (older ?? list.data)?.older;
   const sending = useRef(false);
   const send = useCallback(async () => {
     if (sending.current) return;
@@ -92,7 +110,15 @@ export function useRuns(): Runs {
     };
   }, [send]);
   return {
-    logged: list.data ?? null,
+    logged: logged ?? null,
+    count: list.data?.count ?? 0,
+    away: list.data?.away ?? 0,
+    more: hasMore
+      ? async () => {
+          const page = await pageOf(vehicle, logged?.at(-1)?.id);
+          setOlder({ ...page, runs: [...(older?.runs ?? []), ...page.runs] });
+        }
+      : null,
     unread: !list.data && list.failureReason !== null,
     waiting,
     log: async (document, tried, own) => {
@@ -103,8 +129,8 @@ export function useRuns(): Runs {
       const refused = newest.current.find((one) => one.id === run.id)?.refused ?? null;
       if (refused) keep(newest.current.filter((one) => one.id !== run.id));
       const known = queries
-        .getQueryData<LoggedRun[]>(["runs", vehicle])
-        ?.find((query) => query.id === run.id);
+        .getQueryData<LogPage>(["runs", vehicle])
+        ?.runs.find((query) => query.id === run.id);
       return { id: run.id, refused, run: known ?? null };
     },
     takeBack: (id) => keep(newest.current.filter((one) => one.id !== id)),
@@ -130,6 +156,30 @@ export function useRuns(): Runs {
     },
     trouble,
   };
+}
+
+const pageOf = (vehicle: string, before?: string) =>
+  answer(
+    api.GET("/api/vehicles/{vehicle}/runs/", {
+      params: { path: { vehicle }, query: before ? { before } : {} },
+    }),
+  );
+
+/** A page with a run that is new, or was changed. */
+function withRun(page: LogPage, run: LoggedRun): LogPage {
+  const before = page.runs.find((entry) => entry.id === run.id);
+  const away = Number(run.put_away) - Number(before?.put_away ?? false);
+  return {
+    ...page,
+    runs: byTime([run, ...page.runs.filter((entry) => entry.id !== run.id)]),
+    count: page.count + (before ? 0 : 1) - away,
+    away: page.away + away,
+  };
+}
+
+function notIn(known: LoggedRun[], runs: LoggedRun[]): LoggedRun[] {
+  const ids = new Set(known.map((run) => run.id));
+  return runs.filter((run) => !ids.has(run.id));
 }
 
 /** Send one; the refusal where there is one. */
