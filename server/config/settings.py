@@ -8,6 +8,7 @@ from pathlib import Path
 
 from django.core.exceptions import ImproperlyConfigured
 
+from server.api import limits
 from server.config import politeness
 from server.config.database import from_url
 
@@ -113,14 +114,16 @@ WARM_PATIENCE_S = 5.0
 """Seconds for which a request waits until the process for heavy work is warm."""
 AUTH_USER_MODEL = "accounts.User"
 AUTH_PASSWORD_VALIDATORS = [
-    {"NAME": f"django.contrib.auth.password_validation.{name}"}
-    for name in (
-        "UserAttributeSimilarityValidator",
-        "MinimumLengthValidator",
-        "CommonPasswordValidator",
-        "NumericPasswordValidator",
-    )
+    {"NAME": f"django.contrib.auth.password_validation.{name}", "OPTIONS": options}
+    for name, options in {
+        "UserAttributeSimilarityValidator": {},
+        "MinimumLengthValidator": {"min_length": 12},
+        "CommonPasswordValidator": {},
+        "NumericPasswordValidator": {},
+    }.items()
 ]
+DATA_UPLOAD_MAX_MEMORY_SIZE = limits.FORM
+"""Of forms, which the page does not send; bodies are read by the parsers, up to their own limits."""
 SESSION_COOKIE_SAMESITE = "Lax"
 CSRF_COOKIE_SAMESITE = "Lax"
 CSRF_FAILURE_VIEW = "server.api.errors.csrf_failure"

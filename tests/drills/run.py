@@ -6,7 +6,7 @@ import sys
 import time
 from collections.abc import Callable, Iterator
 
-from tests.drills import browsing, crowd, guessing, hostile, keeping, killing, strangers
+from tests.drills import archives, browsing, crowd, guessing, hostile, keeping, killing, overload, strangers
 from tests.drills.report import Row, table
 from tests.drills.site import site
 
@@ -16,6 +16,8 @@ DRILLS: dict[str, Callable[[int], Iterator[Row]]] = {
     "half-open": crowd.half_open,
     "unread": crowd.unread,
     "load": crowd.load,
+    "overload": overload.drill,
+    "archive": archives.drill,
     "guessing": guessing.drill,
     "parts": browsing.parts,
     "kill": killing.drill,
