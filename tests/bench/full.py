@@ -5,12 +5,15 @@ from __future__ import annotations
 import logging
 import os
 import random
+import tempfile
 import time
 from collections.abc import Iterator
 from datetime import timedelta
+from pathlib import Path
 from typing import Any
 from uuid import uuid4
 
+from ops import safekeeping
 from ops.checks import TEST
 from ops.serving import prepare
 from tests.bench.serving import BENCH
@@ -58,6 +61,22 @@ def _measure() -> None:
         size = len(answer.content) / 1000.0
         mark = "" if used <= GOAL_S else "  OVER"
         print(f"  {name:30} {answer.status_code}  {used:6.2f} s here, {took:6.2f} s in all, {size:8.0f} kB{mark}")
+    _keep()
+
+
+def _keep() -> None:
+    """A backup of all that, and what it takes to bring it back."""
+    copy = f"{BENCH.database}_copy"
+    for name in (copy, *safekeeping.kept_of(TEST, copy)):
+        TEST.sql(f'drop database if exists "{name}"')
+    with tempfile.TemporaryDirectory() as folder:
+        file, begun = Path(folder) / "full", time.perf_counter()
+        safekeeping.dump(TEST, BENCH.database, file)
+        saved = time.perf_counter()
+        safekeeping.bring_back(TEST, copy, file)
+        back = time.perf_counter() - saved
+        print(f"  backup {saved - begun:.1f} s, {file.stat().st_size / 1e6:.0f} MB; restored in {back:.1f} s")
+    TEST.sql(f'drop database if exists "{copy}"')
 
 
 def _addresses(workshop: Any, vehicle: Any) -> Iterator[tuple[str, str]]:

@@ -14,12 +14,15 @@ from tests.bench.load import bodies
 from tests.bench.search import request
 from tests.core.designs import changed
 from tests.drills.report import Row, at_most, equal
-from tests.drills.visitor import Visitor
+from tests.drills.visitor import Answer, Visitor
 from tests.figures import percentile
 
 HEAD = b"POST /api/live/ HTTP/1.1\r\nHost: localhost\r\nContent-Length: 100\r\n\r\n{"
 USERS, SEARCHERS, LASTING_S = 100, 3, 30.0
 UNREAD, PIPELINED, LET_GO_S = 30, 90, 26.0
+MANY, PUPILS = 300, 40
+SLOWER = 20.0
+"""Times that an answer may take longer in a crowd than alone, on however slow a machine."""
 EVERY_S = 5.0
 """Each user presses a key so often, saves at every second one, and hears of others at every third."""
 
@@ -81,58 +84,110 @@ def _open(connection: socket.socket) -> bool:
 
 def load(port: int) -> Iterator[Row]:
     """People at their designs, beside some who search all the time."""
-    asked = bodies()
-    users = [Visitor(port, limit=30.0).sign_up(f"user-{uuid.uuid4().hex[:10]}") for _ in range(10)]
-    vehicles = [users[number % len(users)].add_vehicle(changed()) for number in range(USERS)]
-    waits: dict[str, list[float]] = {"figures": [], "saving": [], "looking": []}
-    wrong: list[int] = []
-    stop = time.monotonic() + LASTING_S
+    crowd = AtWork(port, USERS)
+    about = f"{USERS} users beside {SEARCHERS} searchers"
+    for kind, found in crowd.waits.items():
+        if found:
+            lines = f"p95 of {kind}, {about} ({len(found)} requests)"
+            yield at_most("load", lines, percentile(found, 0.95), 200, " ms")
+    yield equal("load", "answers that were none", len(crowd.wrong), 0)
 
-    def work(number: int) -> None:
-        visitor, vehicle = Visitor(port, limit=30.0), vehicles[number]
-        visitor.cookies = dict(users[number % len(users)].cookies)
-        time.sleep(EVERY_S * number / USERS)
+
+def many(port: int) -> Iterator[Row]:
+    """Three times as many, and a class; against what the same answers take alone."""
+    alone, crowd = AtWork(port, 4, searchers=0, pupils=1), AtWork(port, MANY, pupils=PUPILS)
+    about = f"{MANY} users, {SEARCHERS} searchers, {PUPILS} pupils"
+    for kind, found in crowd.waits.items():
+        lines = f"p95 of {kind}, {about} ({len(found)} requests), times alone"
+        yield at_most("crowd", lines, percentile(found, 0.95) / percentile(alone.waits[kind], 0.95), SLOWER)
+    yield equal("crowd", "answers that were none", len(crowd.wrong), 0)
+
+
+class AtWork:
+    """People at work for a while: how long they wait, ms by kind of request, and statuses that were none.
+
+    Args:
+        port: of the server.
+        users: at their designs, on ten accounts.
+        searchers: who search all the time.
+        pupils: who answer exercises.
+    """
+
+    def __init__(self, port: int, users: int, searchers: int = SEARCHERS, pupils: int = 0) -> None:
+        self.port, self.users, self.bodies = port, users, bodies()
+        self.accounts = [Visitor(port, limit=30.0).sign_up(f"user-{uuid.uuid4().hex[:10]}") for _ in range(10)]
+        self.vehicles = [self.accounts[number % 10].add_vehicle(changed()) for number in range(users)]
+        self.code = self.make_a_set() if pupils else ""
+        self.waits: dict[str, list[float]] = {"figures": [], "saving": [], "looking": [], "answers": []}
+        self.wrong: list[int] = []
+        self.stop = time.monotonic() + LASTING_S
+        threads = [threading.Thread(target=self.work, args=(n,)) for n in range(users)]
+        threads += [threading.Thread(target=self.search, args=(n,)) for n in range(searchers)]
+        threads += [threading.Thread(target=self.learn, args=(n, EVERY_S * n / pupils)) for n in range(pupils)]
+        for thread in threads:
+            thread.start()
+        for thread in threads:
+            thread.join()
+        self.waits["all"] = [wait for found in self.waits.values() for wait in found]
+
+    def make_a_set(self) -> str:
+        """The code of a set of exercises."""
+        wanted = {"name": "Crowd", "ideas": ["ratio"], "levels": [1], "count": 2, "own_numbers": True}
+        teacher = self.accounts[0]
+        return str(teacher.send("POST", f"/api/workshops/{teacher.workshop()}/sets/", wanted).json["code"])
+
+    def visitor(self, number: int, limit: float) -> Visitor:
+        """One of the accounts, on a connection of their own."""
+        visitor = Visitor(self.port, limit=limit)
+        visitor.cookies = dict(self.accounts[number % 10].cookies)
+        return visitor
+
+    def note(self, kind: str, answer: Answer) -> None:
+        """Count an answer."""
+        self.waits[kind].append(1e3 * answer.taken)
+        if answer.status not in (200, 201, 409):
+            self.wrong.append(answer.status)
+
+    def work(self, number: int) -> None:
+        """Type, save at every second key, look at every third."""
+        visitor, vehicle = self.visitor(number, 30.0), self.vehicles[number]
+        time.sleep(EVERY_S * number / self.users)
         n, base = 0, 1
-        while time.monotonic() < stop:
+        while time.monotonic() < self.stop:
             n += 1
             begun = time.monotonic()
-            found = [("figures", visitor.send("POST", "/api/live/", asked[n % len(asked)]))]
+            self.note("figures", visitor.send("POST", "/api/live/", self.bodies[n % len(self.bodies)]))
             if n % 3 == number % 3:
-                found.append(("looking", visitor.send("GET", f"/api/vehicles/{vehicle}/newest/")))
+                self.note("looking", visitor.send("GET", f"/api/vehicles/{vehicle}/newest/"))
             if n % 2 == number % 2:
                 save = {"base": base, "document": changed({"notes": str(n)})}
-                found.append(("saving", visitor.send("POST", f"/api/vehicles/{vehicle}/revisions/", save)))
-                base += found[-1][1].status == 201
-            for kind, answer in found:
-                waits[kind].append(1e3 * answer.taken)
-                if answer.status not in (200, 201, 409):
-                    wrong.append(answer.status)
+                answer = visitor.send("POST", f"/api/vehicles/{vehicle}/revisions/", save)
+                self.note("saving", answer)
+                base += answer.status == 201
             time.sleep(max(0.0, EVERY_S - (time.monotonic() - begun)))
 
-    def search(number: int) -> None:
-        visitor = Visitor(port, limit=60.0)
-        visitor.cookies = dict(users[number].cookies)
+    def search(self, number: int) -> None:
+        """Ask for one large search after the other."""
+        visitor = self.visitor(number, 60.0)
         workshop = visitor.workshop()
         whole = request(9, 7, 9, masses=False)
         changes = [{"id": part["id"], "base": 0, "document": part} for part in whole.pop("parts")]
         visitor.send("POST", f"/api/workshops/{workshop}/parts/", {"changes": changes})
-        while time.monotonic() < stop:
+        while time.monotonic() < self.stop:
             answer = visitor.send("POST", f"/api/workshops/{workshop}/searches/", {"request": whole, "vehicle": None})
-            while answer.status == 201 and time.monotonic() < stop:
+            while answer.status == 201 and time.monotonic() < self.stop:
                 state = visitor.send("GET", f"/api/searches/{answer.json['search']['id']}/")
                 if state.status == 200 and state.json["search"]["state"] not in ("waiting", "running"):
                     break
                 time.sleep(0.5)
             time.sleep(0.2)
 
-    threads = [threading.Thread(target=work, args=(n,)) for n in range(USERS)]
-    threads += [threading.Thread(target=search, args=(n,)) for n in range(SEARCHERS)]
-    for thread in threads:
-        thread.start()
-    for thread in threads:
-        thread.join()
-    waits["all"] = [wait for found in waits.values() for wait in found]
-    for kind, found in waits.items():
-        lines = f"p95 of {kind}, {USERS} users beside {SEARCHERS} searchers ({len(found)} requests)"
-        yield at_most("load", lines, percentile(found, 0.95), 200, " ms")
-    yield equal("load", "answers that were none", len(wrong), 0)
+    def learn(self, number: int, after_s: float) -> None:
+        """Join the class and answer."""
+        time.sleep(after_s)
+        visitor = Visitor(self.port, limit=30.0)
+        visitor.send("GET", "/api/session/")
+        visitor.send("POST", "/api/class/joining/", {"code": self.code, "nickname": f"Wren {number}"})
+        while time.monotonic() < self.stop:
+            self.note("answers", visitor.send("POST", "/api/class/exercises/0/", {"answer": "2.5"}))
+            time.sleep(EVERY_S)

@@ -6,7 +6,19 @@ import sys
 import time
 from collections.abc import Callable, Iterator
 
-from tests.drills import archives, browsing, crowd, guessing, hostile, keeping, killing, overload, strangers
+from tests.drills import (
+    archives,
+    browsing,
+    crowd,
+    drawing,
+    guessing,
+    hostile,
+    keeping,
+    killing,
+    overload,
+    strangers,
+    upgrading,
+)
 from tests.drills.report import Row, table
 from tests.drills.site import site
 
@@ -16,12 +28,15 @@ DRILLS: dict[str, Callable[[int], Iterator[Row]]] = {
     "half-open": crowd.half_open,
     "unread": crowd.unread,
     "load": crowd.load,
+    "crowd": crowd.many,
     "overload": overload.drill,
     "archive": archives.drill,
     "guessing": guessing.drill,
     "parts": browsing.parts,
     "kill": killing.drill,
     "restore": keeping.drill,
+    "upgrade": upgrading.drill,
+    "drawn": drawing.drill,
     "tab": browsing.tabs,
 }
 """In this order: guessing leaves waits behind, killing and restoring take the server down."""

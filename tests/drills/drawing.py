@@ -1,0 +1,23 @@
+"""Requests drawn from the published schema, for ten minutes, at every address."""
+
+from __future__ import annotations
+
+import subprocess
+from collections.abc import Iterator
+
+from ops.checks import TEST
+from ops.places import PYTHON, ROOT
+from tests.drills.report import Row, equal
+
+EXAMPLES = 60
+"""For each address and verb."""
+
+
+def drill(port: int) -> Iterator[Row]:
+    """Against a server of the tests' own, whose answers are held against the schema."""
+    TEST.start()
+    env = {**TEST.env("ydrometer_drawn"), "YDROMETER_FUZZ": str(EXAMPLES), "PYTHONPATH": str(ROOT)}
+    words = ["test", "tests.server.test_fuzz", "--noinput", "-t", ".", "--settings=server.config.testing"]
+    ended = subprocess.run([PYTHON, "manage.py", *words], cwd=ROOT, env=env, capture_output=True, check=False)
+    about = f"{EXAMPLES} requests drawn for each address and verb: status of the test"
+    yield equal("drawn", about, ended.returncode, 0)
