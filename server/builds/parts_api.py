@@ -32,11 +32,11 @@ from server.workshops.access import acting
 from ydrometer.base.errors import DocumentError, Fault
 from ydrometer.build.purchase import PURCHASE_STATES
 from ydrometer.document import design
-from ydrometer.files.parts_sheet import OrderList, order_table, read_table, table
+from ydrometer.files.parts_sheet import order_table, read_table, table
 from ydrometer.parts import files
 from ydrometer.parts.sheet import CellFault
 from ydrometer.screens.live import readable
-from ydrometer.screens.orders import orders
+from ydrometer.screens.orders import OrderList, orders
 from ydrometer.screens.parts_shown import PartsShown, parts_shown, price_working
 from ydrometer.working import Working
 

@@ -17,8 +17,9 @@ from ydrometer.document import design
 from ydrometer.drawing import draw_line
 from ydrometer.files.booklet import Content, booklet
 from ydrometer.files.calendar import calendar
-from ydrometer.files.parts_sheet import order_list, read_table, table
+from ydrometer.files.parts_sheet import read_table, table
 from ydrometer.screens.build_shown import Site, build_shown, steps_for
+from ydrometer.screens.orders import order_list
 from ydrometer.screens.parts_shown import BenchKnown, PartsShown, parts_shown, price_working
 from ydrometer.screens.step_entries import Entry
 

@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping, Sequence
-from dataclasses import dataclass, replace
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
 from datetime import date
 from typing import Any
 
-from ydrometer.build.needs import SHARED
 from ydrometer.build.purchase import PURCHASE_STATES, PurchaseState
 from ydrometer.parts.sheet import CellFault, harmless
+from ydrometer.screens.orders import OrderList
 from ydrometer.screens.parts_shown import PartLine, PartsShown
 
 HEADS = (
@@ -32,28 +32,6 @@ HEADS = (
 )
 MOST_MONEY = 1e9
 Rows = list[list[Any]]
-
-
-@dataclass(frozen=True, slots=True)
-class OrderLine:
-    """A thing to be bought for one or several vehicles: how many, for which, and what all of them cost."""
-
-    key: str
-    words: str
-    number: int
-    vehicles: list[str]
-    each: float | None
-    price: float | None
-    lead_days: float
-
-
-@dataclass(frozen=True, slots=True)
-class OrderList:
-    """All that is still to be bought, the slowest to come first; `price` as far as prices are known."""
-
-    lines: list[OrderLine]
-    price: float
-    unpriced: list[str]
 
 
 @dataclass(frozen=True, slots=True)
@@ -98,32 +76,6 @@ def _row(line: PartLine) -> list[Any]:
         line.paid,
     ]
     return [harmless(cell) if isinstance(cell, str) else cell for cell in cells]
-
-
-def order_list(lists: Iterable[tuple[str, Sequence[PartLine]]]) -> OrderList:
-    """What several vehicles still need to buy, each thing once.
-
-    Args:
-        lists: names of vehicles, two of which may be the same, each with the lines of its parts list.
-    """
-    by_key: dict[str, OrderLine] = {}
-    for vehicle, of_it in lists:
-        for line in of_it:
-            if line.to_buy and line.state == "needed":
-                by_key[line.key] = _with(by_key.get(line.key), line, vehicle)
-    lines = sorted(by_key.values(), key=lambda line: (-line.lead_days, line.key))
-    return OrderList(
-        lines, sum(line.price or 0.0 for line in lines), [line.words for line in lines if line.price is None]
-    )
-
-
-def _with(known: OrderLine | None, line: PartLine, vehicle: str) -> OrderLine:
-    if known is None:
-        return OrderLine(line.key, line.words, line.to_buy, [vehicle], line.each, line.price, line.lead_days)
-    if line.kind in SHARED:
-        return replace(known, vehicles=[*known.vehicles, vehicle])
-    price = None if known.price is None or line.price is None else known.price + line.price
-    return replace(known, number=known.number + line.to_buy, vehicles=[*known.vehicles, vehicle], price=price)
 
 
 def order_table(orders: OrderList) -> Rows:

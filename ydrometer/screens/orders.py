@@ -2,22 +2,44 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import dataclass, field
+from collections.abc import Iterable, Iterator, Mapping, Sequence
+from dataclasses import dataclass, field, replace
 from typing import Any
 
 from ydrometer.build.bin import Bin, bin_of
 from ydrometer.build.book import read_book
+from ydrometer.build.needs import SHARED
 from ydrometer.build.parts_list import used
 from ydrometer.build.purchase import Said
 from ydrometer.build.workshop import workshop
 from ydrometer.document import design
 from ydrometer.document.design import Document
-from ydrometer.files.parts_sheet import OrderList, order_list
 from ydrometer.screens.parts_shown import BenchKnown, PartLine, lines_shown
 
 MOST_BEFORE = 40
 """Vehicles whose parts are looked at for what they have taken."""
+
+
+@dataclass(frozen=True, slots=True)
+class OrderLine:
+    """A thing to be bought for one or several vehicles: how many, for which, and what all of them cost."""
+
+    key: str
+    words: str
+    number: int
+    vehicles: list[str]
+    each: float | None
+    price: float | None
+    lead_days: float
+
+
+@dataclass(frozen=True, slots=True)
+class OrderList:
+    """All that is still to be bought, the slowest to come first; `price` as far as prices are known."""
+
+    lines: list[OrderLine]
+    price: float
+    unpriced: list[str]
 
 
 @dataclass(frozen=True, slots=True)
@@ -72,3 +94,29 @@ def _lines(bin_: Bin, vehicles: Sequence[OnBench]) -> Iterator[tuple[str, list[P
             yield vehicle.name, lines_shown(document, known)
         if place < MOST_BEFORE:
             taken = taken.after(vehicle.name, document, bin_)
+
+
+def order_list(lists: Iterable[tuple[str, Sequence[PartLine]]]) -> OrderList:
+    """What several vehicles still need to buy, each thing once.
+
+    Args:
+        lists: names of vehicles, two of which may be the same, each with the lines of its parts list.
+    """
+    by_key: dict[str, OrderLine] = {}
+    for vehicle, of_it in lists:
+        for line in of_it:
+            if line.to_buy and line.state == "needed":
+                by_key[line.key] = _with(by_key.get(line.key), line, vehicle)
+    lines = sorted(by_key.values(), key=lambda line: (-line.lead_days, line.key))
+    return OrderList(
+        lines, sum(line.price or 0.0 for line in lines), [line.words for line in lines if line.price is None]
+    )
+
+
+def _with(known: OrderLine | None, line: PartLine, vehicle: str) -> OrderLine:
+    if known is None:
+        return OrderLine(line.key, line.words, line.to_buy, [vehicle], line.each, line.price, line.lead_days)
+    if line.kind in SHARED:
+        return replace(known, vehicles=[*known.vehicles, vehicle])
+    price = None if known.price is None or line.price is None else known.price + line.price
+    return replace(known, number=known.number + line.to_buy, vehicles=[*known.vehicles, vehicle], price=price)
