@@ -15,7 +15,8 @@ from ydrometer.build.step import Step
 from ydrometer.build.steps import steps_of
 from ydrometer.build.workshop import workshop
 from ydrometer.document import design
-from ydrometer.document.stages import KINDS
+from ydrometer.document.stages import KINDS, gear_build
+from ydrometer.document.stages.assembly import Hands
 from ydrometer.document.walk import shaft_paths, stages_with_paths
 from ydrometer.files.answer_schemas import build as schema
 from ydrometer.files.build_report import report
@@ -101,11 +102,39 @@ class Ids(unittest.TestCase):
 
 
 class Numbers(unittest.TestCase):
-    def test_play_has_its_paper_and_what_is_felt(self) -> None:
-        play = titles(PLAIN)["drive.branches[0].stages[0]:play"]
-        # Backlash of 0.04 modules: 0.04 mm/2·cos 20° of paper, 0.04 mm/28 mm felt at 100 mm.
-        self.assertIn("a paper strip of 0.02 mm", play)
-        self.assertIn("0.14 mm to be felt 100 mm out", play)
+    def test_play_that_no_paper_leaves_is_felt(self) -> None:
+        # Backlash of 0.04 modules wants 0.04 mm/2·cos 20° of paper, which nobody has: 0.04 mm/28 mm felt at 100 mm.
+        self.assertIn("0.14 mm of rocking 100 mm out", titles(PLAIN)["drive.branches[0].stages[0]:play"])
+
+    def test_play_by_paper_of_the_thickness_that_paper_has(self) -> None:
+        said = {}
+        for thick in (0.05, 0.08, 0.13, 0.2, 0.3):
+            hands = Hands(path="a", wheels=("x", "y"), settings={"paper_for_play": 1e-3 * thick})
+            said[thick] = next(job for job in gear_build.jobs(hands) if job.verb == "play")
+        by_paper = {thick: "paper" in job.title for thick, job in said.items()}
+        self.assertEqual(by_paper, {0.05: False, 0.08: True, 0.13: True, 0.2: True, 0.3: False})
+        self.assertIn("a paper strip of 0.08 mm through", said[0.08].title)
+        self.assertIn("two paper strips of 0.1 mm together", said[0.2].title)
+        self.assertEqual([said[thick].tools[0] for thick in (0.05, 0.2)], ["dial or feeler gauge", "paper strip"])
+
+    def test_a_tensioner_is_mounted_moved_and_tightened(self) -> None:
+        roll = {"at": ["30 mm", "0 mm"], "diameter": "20 mm"}
+        steps = made(changed({"fit": {"loops": [{"stage": "drive.stages[0]", "tensioner": roll}]}}))
+        order = [step.id for step in steps]
+        three = [f"drive.stages[0]:{verb}" for verb in ("tensioner", "tension", "tighten_tensioner")]
+        self.assertEqual([id_ for id_ in order if id_ in three], three)
+        opened = next(step for step in steps if step.id == three[0]).opens
+        closed = next(step for step in steps if step.id == three[2]).closes
+        self.assertEqual([loose.id for loose in opened], list(closed))
+
+    def test_locker_comes_before_the_guards_that_cover_its_screws(self) -> None:
+        order = [step.id for step in made(PLAIN)]
+        guards = [id_ for id_ in order if id_.split("@")[0].endswith(":guard")]
+        self.assertTrue(guards)
+        for guard in guards:
+            unit = guard.partition("@")[2]
+            locker = "vehicle:locker" + (f"@{unit}" if unit else "")
+            self.assertLess(order.index(locker), order.index(guard))
 
     def test_schools_have_their_own_words(self) -> None:
         by_ear = titles(changed({"build": {"backlash": "ear", "locking": "lock nuts"}}))
@@ -122,7 +151,8 @@ class Numbers(unittest.TestCase):
 
     def test_an_odd_chain_ends_in_an_offset_link(self) -> None:
         chain = {"kind": "chain", "driver_teeth": 11, "driven_teeth": 22, "pitch": "6.35 mm", "links": 61}
-        self.assertIn("offset link", titles(changed({"drive.stages": [chain]}))["drive.stages[0]:count"])
+        count = titles(changed({"drive.stages": [chain]}))["drive.stages[0]:count"]
+        self.assertIn("Count 60 links of the chain and part it there; with the offset link they are 61", count)
 
     def test_a_neighbour_hides_the_cable_that_is_laid_before_it(self) -> None:
         steps = made(changed({"drive.branches.0.count": 3}))

@@ -72,6 +72,19 @@ class ByColumns(unittest.TestCase):
             self.assertTrue(not same or {near.id for near in close} & {owned.part.id for owned in same})
 
 
+class Walls(unittest.TestCase):
+    """A gear keeps a module and a half of metal between its bore and the roots of its teeth."""
+
+    def test_one_that_would_be_bored_to_its_teeth_is_no_match(self) -> None:
+        mounts = [{"shaft": "drive.branches[0].source", "mount": "fixed", "at": [0, 0], "diameter": "10 mm"}]
+        document = changed({"fit": {"shafts": mounts}})
+        pinion = line(listed(document, PINION), "15-tooth")
+        self.assertIsNone(pinion.part)
+        self.assertIn("a bore of 10 mm leaves 1.25 mm below its teeth", pinion.nearest[0].differs)
+        eight = [{**mounts[0], "diameter": "8 mm"}]
+        self.assertIsNotNone(line(listed(changed({"fit": {"shafts": eight}}), PINION), "15-tooth").part)
+
+
 class Numbers(unittest.TestCase):
     def test_units_and_motors_are_multiplied_out(self) -> None:
         listing = listed(changed({"drive.units": 3, "drive.branches.0.count": 2}))
@@ -89,7 +102,10 @@ class Numbers(unittest.TestCase):
 
     def test_an_odd_chain_needs_an_offset_link(self) -> None:
         chain = {"kind": "chain", "driver_teeth": 11, "driven_teeth": 22, "pitch": "6.35 mm", "links": 61}
-        self.assertIn("offset link", {one.need.kind for one in listed(changed({"drive.stages": [chain]})).lines})
+        odd = {one.need.kind: one.need for one in listed(changed({"drive.stages": [chain]})).lines}
+        self.assertLessEqual({"offset link", "joining link"}, set(odd))
+        self.assertEqual(odd["chain"].words, "chain, 60 links, pitch 6.35 mm")
+        self.assertAlmostEqual(odd["chain"].sizes["around"], 60 * 6.35e-3)
         even = listed(changed({"drive.stages": [{**chain, "links": 60}]}))
         self.assertNotIn("offset link", {one.need.kind for one in even.lines})
 

@@ -14,8 +14,8 @@ from ydrometer.build.bin import Bin, Floats, Owned, size_of
 from ydrometer.build.needs import Need
 from ydrometer.document.stages.assembly import mm
 from ydrometer.document.supply import Battery
-from ydrometer.fit.bores import SAME, Answer, Seat, seat
-from ydrometer.parts.kinds import KINDS, SundryPart
+from ydrometer.fit.bores import SAME, Answer, Seat, in_gear, seat
+from ydrometer.parts.kinds import KINDS, GearPart, SundryPart
 from ydrometer.parts.part import SUNDRIES, OnShaft, Part
 
 EQUAL = 1e-6
@@ -165,7 +165,8 @@ def seated(need: Need, part: Part) -> Seat | None:
     """
     if need.shaft is None or not isinstance(part, OnShaft) or part.bore is None:
         return None
-    return seat(part.bore, part.bore_shape, *need.shaft)
+    stands = seat(part.bore, part.bore_shape, *need.shaft)
+    return in_gear(stands, part.measure, part.tooth_size) if isinstance(part, GearPart) else stands
 
 
 def _work(need: Need, part: Part) -> float:

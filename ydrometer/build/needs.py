@@ -143,6 +143,10 @@ def _loop(shop: BuildShop, between: Between) -> Iterator[Need]:
     lies, size = stage.in_plane, stage.tooth_size
     assert isinstance(lies, Loop)  # see _stages
     length = shop.loop_length(between)
+    pieces = round(length / size) if length and size and lies.pieces else 0
+    is_odd = lies.step == 2 and pieces % 2 == 1
+    if is_odd and length and size:
+        length -= size  # chains have pairs of links; the odd one is a part of its own
     # Of a loop without a length no part is the right one.
     sizes: dict[str, Any] = ({"loop_pitch": size} if size else {}) | {"around": length}
     words = f"{lies.noun}, {lies.named(length, size or 1.0)}" if length else lies.noun
@@ -150,9 +154,14 @@ def _loop(shop: BuildShop, between: Between) -> Iterator[Need]:
     wishes = {"width": stage.loop_width} if stage.loop_width else {}
     words += f", {mm(stage.loop_width)} wide" if stage.loop_width else ""
     yield Need(lies.part, words, 1, (path,), sizes, wishes, may_be_longer=lies.step == 2)
-    pieces = round(length / size) if length and size and lies.pieces else 0
-    if lies.step == 2 and pieces % 2:
-        yield Need("offset link", f"offset link, pitch {1e3 * (size or 0.0):.6g} mm", 1, (path,))
+    if lies.step == 2:
+        across = f", pitch {1e3 * size:.6g} mm" if size else ""
+        yield Need("joining link", f"joining link{across}", 1, (path,))
+        if is_odd:
+            yield Need("offset link", f"offset link{across}", 1, (path,))
+    said = shop.fit.loop(path)
+    if said is not None and said.tensioner is not None:
+        yield Need("tensioner", f"tensioner, wheel {mm(said.tensioner.diameter)} across", 1, (path,))
 
 
 def _box(stage: Stage, path: str) -> Need:

@@ -38,7 +38,7 @@ def steps_of(shop: BuildShop, making: Sequence[Job] = ()) -> list[Step]:
         *_stages(shop),
         *wiring.per_unit(shop),
     ]
-    each = [*_needing_parts(once, of_unit), *_locked(power.per_unit(shop), once)]
+    each = _locked([*_needing_parts(once, of_unit), *power.per_unit(shop)])
     ready = tuple(job.id for job in each if job.kind != "power")
     of_vehicle = [job for job in making if job not in of_unit]
     wheels = _needing_parts([*of_vehicle, power.road_wheels(), *power.brakes(shop)], of_vehicle)
@@ -75,11 +75,12 @@ def _needing_parts(jobs: Iterable[Job], making: Sequence[Job]) -> Iterator[Job]:
         yield replace(job, after=(*job.after, *first))
 
 
-def _locked(jobs: Iterable[Job], once: Sequence[Job]) -> Iterator[Job]:
-    """Locker comes when all of a unit is set."""
-    every = tuple(job.id for job in once)
-    for job in jobs:
-        yield replace(job, after=every) if job.kind == "locker" else job
+def _locked(jobs: Sequence[Job]) -> list[Job]:
+    """Locker comes when all of a unit is set, and the guards behind it: it is put on screws that they cover."""
+    locker = tuple(job.id for job in jobs if job.kind == "locker")
+    before = tuple(job.id for job in jobs if job.kind not in ("locker", "guard", "power"))
+    after = {"locker": before, "guard": locker}
+    return [replace(job, after=(*job.after, *after.get(job.kind, ()))) for job in jobs]
 
 
 def _linked(shop: BuildShop, each: Sequence[Job], whole: Sequence[Job]) -> list[Step]:

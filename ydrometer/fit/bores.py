@@ -10,6 +10,9 @@ ROUND = ("round", "flat", "keyway")
 SAME = 2e-5
 """m; sizes nearer than this are the same size, fits are another matter."""
 
+LEAST_WALL = 1.5
+"""Modules between a bore and the roots of the teeth."""
+
 Answer = Literal["fits", "sleeve", "adapter", "bore out", "another"]
 """From what is easiest to a wheel with another bore."""
 
@@ -41,6 +44,32 @@ def seat(bore: float, bore_shape: str, shaft: float, shaft_shape: str) -> Seat:
         return Seat("another", f"{words}: one with another bore", shaft)
     words = f"an adapter from a {_mm(shaft)} {shaft_shape} shaft to a {_mm(bore)} {bore_shape} bore"
     return Seat("adapter", words, bore)
+
+
+def leaves_wall(bore: float, teeth: float, module: float) -> bool:
+    """Whether a bore leaves a spur gear enough below its teeth, module and a half (workshop practice).
+
+    Args:
+        bore: across, m.
+        teeth: of the gear; their roots lie 1.25 modules below the pitch circle (ISO 53, Cylindrical gears for general
+            and heavy engineering, Standard basic rack tooth profile, section 4).
+        module: m.
+    """
+    return (module * (teeth - 2.5) - bore) / 2.0 >= LEAST_WALL * module - SAME
+
+
+def in_gear(seat: Seat, teeth: float, module: float) -> Seat:
+    """The same of a spur gear: one that boring out would leave no wall below its teeth is another part.
+
+    Args:
+        seat: of its bore.
+        teeth, module: of the gear, the module in m.
+    """
+    if seat.answer != "bore out" or leaves_wall(seat.size, teeth, module):
+        return seat
+    left = max(0.0, (module * (teeth - 2.5) - seat.size) / 2.0)
+    words = f"a bore of {_mm(seat.size)} leaves {_mm(left)} below its teeth, {LEAST_WALL:g} modules are needed"
+    return Seat("another", f"{words}: one with another bore, or more teeth", seat.size)
 
 
 def _round_seat(bore: float, bore_shape: str, shaft: float, shaft_shape: str) -> Seat:

@@ -7,10 +7,12 @@ from itertools import pairwise
 from typing import get_args
 
 from ydrometer.document.mounting import ShaftMount
+from ydrometer.document.stages.forms import GEAR
 from ydrometer.document.walk import on_drum
 from ydrometer.fit.along import NOISE
-from ydrometer.fit.bores import SAME, Answer, Seat, seat
+from ydrometer.fit.bores import SAME, Answer, Seat, in_gear, seat
 from ydrometer.fit.clash import Clash, called, mm
+from ydrometer.fit.coupling import Wheel
 from ydrometer.fit.sections import sections
 from ydrometer.fit.setup import Setup
 from ydrometer.fit.stock import NOTHING, Stock
@@ -80,6 +82,10 @@ def widths(setup: Setup) -> Iterator[Clash]:
                 yield Clash("mind", text, coupling.path, wide - has, setup.at(wheel.shaft))
 
 
+def _seat(wheel: Wheel, found: Seat) -> Seat:
+    return in_gear(found, wheel.measure, wheel.size) if wheel.form is GEAR else found
+
+
 def bores(setup: Setup) -> Iterator[Clash]:
     """Of the parts at hand one goes on the shaft, or something would make it."""
     for wheel in setup.plane.wheels:
@@ -88,7 +94,7 @@ def bores(setup: Setup) -> Iterator[Clash]:
         # On a clutch its bore is that of the drum, of which nobody says anything.
         if shaft.diameter is None or not offered or on_drum(setup.design, wheel.shaft):
             continue
-        seats = [seat(bore, shape, shaft.diameter, shaft.shape) for bore, shape in offered]
+        seats = [_seat(wheel, seat(bore, shape, shaft.diameter, shaft.shape)) for bore, shape in offered]
         best = min(seats, key=lambda s: get_args(Answer).index(s.answer))
         if best.answer != "fits":
             at_hand = ", which is at hand" if _has(setup.stock, best, shaft) else ""

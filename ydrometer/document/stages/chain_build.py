@@ -15,8 +15,9 @@ def jobs(hands: Hands, links: int | None) -> Iterator[Job]:
         hands: at the stage.
         links: of the chain, None where that is not given.
     """
-    counted = "Count the links of the chain" if links is None else f"Count {links} links of the chain"
-    offset = "; an odd number ends in an offset link" if links and links % 2 else ""
+    even = None if links is None else links - links % 2
+    counted = "Count the links of the chain" if even is None else f"Count {even} links of the chain"
+    offset = f"; with the offset link they are {links}" if links and links % 2 else ""
     yield Job(
         place=hands.path,
         verb="count",

@@ -6,6 +6,9 @@ from collections.abc import Iterator
 
 from ydrometer.document.stages.assembly import Hands, Job, Record, in_line, mm, tightened
 
+PAPER = (0.06e-3, 0.12e-3)
+"""Thickness of the paper that lies about, m: from thin to printer's (80 g/m2 is 0.1 mm)."""
+STRIPS = {1: "a paper strip of {}", 2: "two paper strips of {} together"}
 TOOLS = {"paper": ("paper strip",), "rim": ("dial or feeler gauge",), "ear": ()}
 
 
@@ -45,7 +48,8 @@ def jobs(hands: Hands) -> Iterator[Job]:
 
 
 def _played(hands: Hands) -> Job:
-    how = _HOW[hands.ways.backlash](hands)
+    way = _way(hands)
+    how = _HOW[way](hands)
     move = f", sliding {hands.slides}" if hands.slides else ", with shims where it is not right"
     return Job(
         place=hands.path,
@@ -57,13 +61,27 @@ def _played(hands: Hands) -> Job:
         after=(f"{hands.path}:line_up",),
         record=Record("play at the pitch circle", "mm"),
         parts=(hands.path,),
-        tools=TOOLS[hands.ways.backlash],
+        tools=TOOLS[way],
         cautions=(hands.fingers,),
     )
 
 
+def _way(hands: Hands) -> str:
+    """How the play is set: by paper only where one or two strips of such paper as there is leave it."""
+    thick = hands.settings.get("paper_for_play")
+    by_paper = hands.ways.backlash == "paper" and (thick is None or _strips(thick))
+    return hands.ways.backlash if by_paper or hands.ways.backlash != "paper" else "rim"
+
+
+def _strips(thick: float) -> int:
+    """How many strips of paper are together so thick, m; 0 where none are."""
+    return next((count for count in STRIPS if PAPER[0] <= round(thick / count, 6) <= PAPER[1]), 0)
+
+
 def _by_paper(hands: Hands) -> str:
-    strip = hands.setting("paper_for_play", "a paper strip of {}") or "a strip of thin paper"
+    thick = hands.settings.get("paper_for_play")
+    count = _strips(thick) if thick is not None else 0
+    strip = STRIPS[count].format(mm(thick / count)) if thick is not None and count else "a strip of thin paper"
     return f"{strip} through the mesh comes out creased, not cut{_then_felt(hands)}"
 
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from ydrometer.document.stages.assembly import GUARD, Hands, Job, Record, in_line, tightened
+from ydrometer.document.stages.assembly import GUARD, Hands, Job, Loose, Record, in_line, made_fast, tightened
 
 
 def straight(hands: Hands, *, after: tuple[str, ...]) -> Job:
@@ -30,6 +30,8 @@ def tensioned(hands: Hands, how: str, what: Record | None, tools: tuple[str, ...
     by = "nothing slides here, so the length alone sets it"
     if hands.slides or hands.tensioner:
         by = f"slide {hands.slides}" if hands.slides else "move the tensioner"
+    if hands.tensioner:
+        yield _tensioner(hands)
     yield Job(
         place=hands.path,
         verb="tension",
@@ -37,13 +39,16 @@ def tensioned(hands: Hands, how: str, what: Record | None, tools: tuple[str, ...
         minutes=15,
         title=f"Set the tension: {by}; {how}",
         why="Too tight bends the shaft and eats bearings, too loose jumps or slips.",
-        after=(f"{hands.path}:line_up",),
+        after=(f"{hands.path}:line_up", f"{hands.path}:tensioner"),
         record=what,
         parts=(hands.path,),
         tools=tools,
         cautions=(hands.fingers,),
     )
     last = f"{hands.path}:tension"
+    if hands.tensioner:
+        yield _tensioner_tight(hands, last)
+        last = f"{hands.path}:tighten_tensioner"
     if hands.slides:
         yield tightened(hands, last)
         last = f"{hands.path}:tighten"
@@ -58,6 +63,42 @@ def tensioned(hands: Hands, how: str, what: Record | None, tools: tuple[str, ...
         why="It settles in the first turns.",
         record=what,
         tools=tools,
+        cautions=(hands.fingers,),
+    )
+
+
+def _loose_tensioner(hands: Hands) -> Loose:
+    return Loose(f"{hands.path}:tensioner_screws", f"screws of the tensioner beside the {hands.driver}")
+
+
+def _tensioner(hands: Hands) -> Job:
+    """The tensioner on its place, to be moved still."""
+    return Job(
+        place=hands.path,
+        verb="tensioner",
+        kind="belt",
+        minutes=10,
+        after=(f"{hands.path}:line_up",),
+        title="Mount the tensioner on the slack run, its wheel in line with the others; its screws finger tight",
+        why="It takes up the slack on the side that pulls nothing.",
+        opens=(_loose_tensioner(hands),),
+        parts=(hands.path,),
+        tools=("hex keys", "straight edge"),
+        cautions=(hands.fingers,),
+    )
+
+
+def _tensioner_tight(hands: Hands, last: str) -> Job:
+    return Job(
+        place=hands.path,
+        verb="tighten_tensioner",
+        kind="tighten",
+        minutes=5,
+        after=(last,),
+        title=f"Tighten the screws of the tensioner, {made_fast(hands.ways)}",
+        closes=(_loose_tensioner(hands).id,),
+        parts=(hands.path,),
+        tools=("hex keys",),
         cautions=(hands.fingers,),
     )
 
