@@ -106,7 +106,11 @@ def _held(new: NewEntry, steps: Sequence[Step], said: Sequence[Entry], clock: Cl
         raise Refused("Say why it is not done any more: the next one at the bench wants to know.")
     if new.doing == "later" and not new.reason.strip():
         raise Refused("Say why not now.")
-    return [] if new.doing != "done" or new.reason.strip() else refused(steps, said, new.step, clock.local(new.at))
+    return (
+        []
+        if new.doing != "done" or new.reason.strip()
+        else refused(steps, said, new.step, clock.local(new.at), new.value)
+    )
 
 
 def _step_entry(user: User, vehicle: Vehicle, new: NewEntry) -> StepEntry:

@@ -16,7 +16,7 @@ from ydrometer.build.steps import steps_of
 from ydrometer.build.workshop import workshop
 from ydrometer.document import design
 from ydrometer.document.stages import KINDS, gear_build
-from ydrometer.document.stages.assembly import Hands
+from ydrometer.document.stages.assembly import Hands, Record
 from ydrometer.document.walk import shaft_paths, stages_with_paths
 from ydrometer.files.answer_schemas import build as schema
 from ydrometer.files.build_report import report
@@ -116,6 +116,20 @@ class Numbers(unittest.TestCase):
         self.assertIn("a paper strip of 0.08 mm through", said[0.08].title)
         self.assertIn("two paper strips of 0.1 mm together", said[0.2].title)
         self.assertEqual([said[thick].tools[0] for thick in (0.05, 0.2)], ["dial or feeler gauge", "paper strip"])
+
+    def test_a_reading_beside_what_is_right_is_told(self) -> None:
+        bar, open_end = Record("scale bar", "mm", (99.5, 100.5)), Record("limit", "A", (0.0, 30.0))
+        for record, value, wrong in (
+            (bar, "100,2 mm", ""),
+            (bar, "92", "scale bar: 92 mm is not 99.5 to 100.5 mm"),
+            (bar, "3.9 in", ""),
+            (bar, "fine", ""),
+            (open_end, "40 A", "limit: 40 A is not at most 30 A"),
+            (Record("warmth", "degC"), "999", ""),
+        ):
+            self.assertEqual(record.beside(value), wrong)
+        right = {step.id: step.record.right for step in made(PLAIN) if step.record is not None}
+        self.assertEqual(right["drive.branches[0].controller:set"], (0.0, 1.02 * 22))
 
     def test_a_tensioner_is_mounted_moved_and_tightened(self) -> None:
         roll = {"at": ["30 mm", "0 mm"], "diameter": "20 mm"}

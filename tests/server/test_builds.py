@@ -218,6 +218,12 @@ class BookOfABuild(BuildCase):
         self.assertEqual(uids[0], uids[1])
         self.assertEqual(len(set(uids[0])), len(uids[0]))
 
+    def test_a_reading_beside_what_is_right_holds_the_step_unless_somebody_says_why(self) -> None:
+        limit = "drive.branches[0].controller:set"
+        wrong = [one["words"] for one in self.say("editor", entry(limit, value="60 A"))[0]["reasons"]]
+        self.assertIn("current limit that it shows: 60 A is not at most 22.4 A", " ".join(wrong))
+        self.assertEqual(self.say("editor", entry(limit, value="60 A", reason="set later")), [])
+
 
 class PartsLists(BuildCase):
     def shown(self, person: str = "owner", vehicle: Any = None) -> Any:

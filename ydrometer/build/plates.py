@@ -9,6 +9,8 @@ from ydrometer.document.stages.assembly import EYES, Job, Record, mm
 from ydrometer.fit.setup import Setup
 
 WELDED = "Welds that carry people are for licensed people, and are looked at before anybody rides."
+SCALE_BAR = (99.5, 100.5)
+"""mm; a page that is off by more puts holes where no wheels meet."""
 LAST = "deburr"
 """The verb after which a plate is ready."""
 
@@ -50,7 +52,7 @@ def _plate(plate: Setup, cautions: tuple[str, ...]) -> Iterator[Job]:
         tools=("printer", "caliper"),
         title=f"Print the template of the plate{behind} at full size; its scale bar measures 100.0 mm",
         why="A printer that fits the page shrinks it by a few per cent, and no gear meshes.",
-        record=Record("scale bar", "mm"),
+        record=Record("scale bar", "mm", right=SCALE_BAR),
     )
     yield Job(
         place=place,

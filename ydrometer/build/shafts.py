@@ -11,6 +11,9 @@ from ydrometer.build.workshop import BuildShop
 from ydrometer.document.stages.assembly import CURE, FUMES, Job, Loose, Record, mm
 from ydrometer.document.stages.plane import Loop
 
+END_PLAY = (0.1, 0.3)
+"""mm."""
+
 
 def jobs(shop: BuildShop) -> Iterator[Job]:
     """The jobs of every shaft that no motor and no box brings along.
@@ -39,6 +42,7 @@ def _shaft(shop: BuildShop, path: str, wheels: list[Sitting]) -> Iterator[Job]:
     names = tuple(wheel.name for wheel in wheels)
     on = _listed([wheel.words for wheel in wheels])
     across = f"{mm(said.diameter)} " if said.diameter else ""
+    play = f"{END_PLAY[0]:g} to {END_PLAY[1]:g} mm of end play"
     if wheels:
         goes = "it goes" if len(wheels) == 1 else "each goes"
         yield Job(
@@ -72,11 +76,11 @@ def _shaft(shop: BuildShop, path: str, wheels: list[Sitting]) -> Iterator[Job]:
         minutes=10,
         parts=(path, *names),
         tools=("feeler gauge", "hex keys"),
-        title=f"Set the collars of the {name}: 0.1 to 0.3 mm of end play, then tighten them and turn it by hand",
+        title=f"Set the collars of the {name}: {play}, then tighten them and turn it by hand",
         why="Without any, bearings run hot; with much, wheels wander out of line.",
         after=(f"{path}:stack", *(f"{between.path}:line_up" for between in shop.line.at(path))),
         closes=(shop.collars(path).id,),
-        record=Record("end play", "mm"),
+        record=Record("end play", "mm", right=END_PLAY),
     )
 
 

@@ -10,6 +10,8 @@ from ydrometer.document.stages.assembly import Job, Record
 
 CHARGED = 2.0 * 3600.0
 """s that a pack takes at half its hourly rate (makers' usual advice)."""
+LIMIT_SHOWN = 1.02
+"""Times the design's limit that a controller may show: it counts in steps."""
 SHORT_CUT = "No tool, ring or strap across its poles; one lead at a time."
 PACK = (
     "Charge lithium packs watched and in a fire-safe place, as their maker says; what hangs on the mains is for "
@@ -55,7 +57,7 @@ def per_unit(shop: BuildShop) -> Iterator[Job]:
             cautions=_short(shop),
             why="The limit is what keeps the first hard start from burning it.",
             after=tuple(f"{source}:mount" for source in motors),
-            record=Record("current limit that it shows", "A") if limit else None,
+            record=Record("current limit that it shows", "A", right=(0.0, LIMIT_SHOWN * limit)) if limit else None,
         )
 
 

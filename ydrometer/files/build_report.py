@@ -64,7 +64,7 @@ def _step(step: Step) -> dict[str, Any]:
         "parts": list(step.parts),
         "tools": list(step.tools),
         "minutes": step.minutes,
-        "record": step.record._asdict() if step.record else None,
+        "record": {"what": step.record.what, "unit": step.record.unit} if step.record else None,
         "cautions": list(step.cautions),
         "kind": step.kind,
     }

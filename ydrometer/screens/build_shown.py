@@ -221,7 +221,7 @@ def build_shown(document: Document, site: Site) -> BuildShown:
     )
 
 
-def refused(steps: Sequence[Step], entries: Sequence[Entry], step: str, at: datetime) -> list[Reason]:
+def refused(steps: Sequence[Step], entries: Sequence[Entry], step: str, at: datetime, value: str = "") -> list[Reason]:
     """Why a step cannot be ticked; nothing where it can.
 
     Args:
@@ -229,9 +229,13 @@ def refused(steps: Sequence[Step], entries: Sequence[Entry], step: str, at: date
         entries: what was said of them, the oldest first.
         step: its id; of one that the design does not have, nothing is said: it was ticked before a change.
         at: when it was done, local time.
+        value: what was measured, as typed.
     """
     done = ticks(entries)
-    return _reasons(conditions(steps).get(step, ()), Done(done, changes(steps, done, entries)), at)
+    reasons = _reasons(conditions(steps).get(step, ()), Done(done, changes(steps, done, entries)), at)
+    record = next((known.record for known in steps if known.id == step), None)
+    wrong = record.beside(value) if record else ""
+    return [*reasons, *([Reason(wrong, step, None)] if wrong else [])]
 
 
 def _stands(signature: Entry, changed: Collection[str], held: Sequence[Held]) -> bool:

@@ -6,12 +6,14 @@ gathers the jobs of a whole design, repeats them for each drive unit and puts th
 
 from __future__ import annotations
 
+import re
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 from typing import NamedTuple
 
 from ydrometer.document.building import Building
 
+_NUMBER = re.compile(r"-?\d+(?:[.,]\d+)?")
 DAY_S = 24.0 * 3600.0
 CURE = DAY_S
 """s until medium thread locker or retaining compound has its full strength (makers' data sheets: 24 h at 20 degC)."""
@@ -29,10 +31,29 @@ class Loose(NamedTuple):
 
 
 class Record(NamedTuple):
-    """A value that a step measures: what, and the unit in which it is written down."""
+    """A value that a step measures: what, and the unit in which it is written down.
+
+    `right` are the least and the most that it may be, in that unit; None where anything may be read.
+    """
 
     what: str
     unit: str
+    right: tuple[float, float] | None = None
+
+    def beside(self, value: str) -> str:
+        """What is wrong with a value as it was typed, in words; empty where it is right, or no number of this unit.
+
+        Args:
+            value: with or without its unit.
+        """
+        number = _NUMBER.match(value.strip())
+        if self.right is None or number is None or value.strip()[number.end() :].strip() not in ("", self.unit):
+            return ""
+        read, (least, most) = float(number[0].replace(",", ".")), self.right
+        if least <= read <= most:
+            return ""
+        wanted = f"at most {most:.3g}" if least == 0.0 else f"{least:.4g} to {most:.4g}"
+        return f"{self.what}: {read:g} {self.unit} is not {wanted} {self.unit}"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -6,6 +6,10 @@ from collections.abc import Iterator
 
 from ydrometer.document.stages.assembly import GUARD, Hands, Job, Loose, Record, in_line, made_fast, tightened
 
+SOUND_OFF, FORCE_OFF = 0.1, 0.2
+"""Shares by which a sound, which goes with the root of the tension, and a force may be off (belt makers' manuals: the
+tension to within a fifth)."""
+
 
 def straight(hands: Hands, *, after: tuple[str, ...]) -> Job:
     """Its wheels in line by a straight edge.
@@ -122,6 +126,11 @@ def guarded(hands: Hands, noun: str) -> Job:
     )
 
 
+def _near(wanted: float, off: float) -> tuple[float, float]:
+    """Least and most of a reading that may be off by a share of what is wanted."""
+    return float(f"{(1.0 - off) * wanted:.3g}"), float(f"{(1.0 + off) * wanted:.3g}")
+
+
 def judged(hands: Hands) -> tuple[str, Record | None, tuple[str, ...]]:
     """How the tension of a belt is judged, by the builder's school: words, what is measured, tools.
 
@@ -130,9 +139,14 @@ def judged(hands: Hands) -> tuple[str, Record | None, tuple[str, ...]]:
     """
     known = hands.settings
     if hands.ways.tension == "pluck" and "note" in known:
-        return f"a plucked run sounds at {known['note']:.0f} Hz", Record("sound of a plucked run", "Hz"), ("phone",)
+        sound = Record("sound of a plucked run", "Hz", _near(known["note"], SOUND_OFF))
+        return f"a plucked run sounds at {known['note']:.0f} Hz", sound, ("phone",)
     if hands.ways.tension != "twist" and "push" in known:
         depth = hands.setting("deflection", "{}")
         words = f"{known['push']:.1f} N push it in by {depth} at mid-span"
-        return words, Record(f"force that pushes it in by {depth}", "N"), ("spring scale", "straight edge")
+        return (
+            words,
+            Record(f"force that pushes it in by {depth}", "N", _near(known["push"], FORCE_OFF)),
+            ("spring scale", "straight edge"),
+        )
     return "at mid-span finger and thumb can just turn it by a quarter turn", None, ()
