@@ -294,26 +294,25 @@ describe("room and going", () => {
     URL.createObjectURL = vi.fn(() => "blob:");
     URL.revokeObjectURL = vi.fn();
     const out = { ...COMING, direction: "out", state: "waiting", stays: ["Searches."] };
-    const states = [
-      { ...out, state: "working", done: 1, steps: 3 },
-      { ...out, state: "done", size: 5 },
-    ];
+    let state: Record<string, unknown> = { ...out, state: "working", done: 1, steps: 3 };
     const calls = workshop("viewer", {
       "POST /api/workshops/{workshop}/archives/": out,
-      "GET /api/archives/{archive}/": () => states.shift() ?? { ...out, state: "waiting" },
+      "GET /api/archives/{archive}/": () => state,
       "GET /api/archives/{archive}/pieces/{number}/": new Blob(["abc"]),
       "PATCH /api/archives/{archive}/": { ...out, state: "cancelled" },
     });
     await press("Save the archive");
     expect(await screen.findByText("Writing: 1 of 3")).toBeTruthy();
-    expect(await screen.findByText("shed.zip, 1 kB, is saved.", undefined, { timeout: 3000 })).toBeTruthy();
+    state = { ...out, state: "done", size: 5 };
+    expect(await screen.findByText("shed.zip, 1 kB, is saved.", undefined, { timeout: 10_000 })).toBeTruthy();
+    state = { ...out, state: "waiting" };
     expect(click).toHaveBeenCalledOnce();
     expect(screen.getByText("Searches.")).toBeTruthy();
     await press("Save the archive");
     await press("Cancel");
     expect(calls.at(-1)?.body).toEqual({ do: "cancel" });
     await waitFor(() => expect(screen.queryByRole("progressbar")).toBeNull());
-  });
+  }, 20_000);
 
   it("is told as missing to who is not in it", async () => {
     workshop("viewer", { "GET /api/workshops/{workshop}/": new Refuses({ detail: "no" }, 404) });
