@@ -40,8 +40,8 @@ const ASKED: Record<Exclude<Asking, "">, string> = {
 /** One step in large type with its numbers and its little drawing; one thumb to tick it. */
 export function NextStep({ step, titles, ticks, photos, readOnly, isNext, onBack, onDone, onChoose }: Props) {
   const [asking, setAsking] = useState<Asking>("");
-  const form = useEntryForm(step);
   const back = ticks.back.find((entry) => entry.entry.step === step.id);
+  const form = useEntryForm(step, back?.entry);
   const say = (doing: "done" | "undone" | "later", reason = "") => {
     ticks.say(step, doing, { ...form.more(), reason });
     setAsking("");
@@ -145,6 +145,11 @@ export function NextStep({ step, titles, ticks, photos, readOnly, isNext, onBack
                 data-tick
               >
                 {step.held.length ? "Done all the same" : step.kind === "sign_off" ? "Sign off" : "Done"}
+              </Button>
+            )}
+            {!step.done && back && step.held.length === 0 && (
+              <Button minH={{ base: "60px", md: "44px" }} onClick={() => setAsking("overrule")}>
+                Done all the same, because …
               </Button>
             )}
             {!step.done && (

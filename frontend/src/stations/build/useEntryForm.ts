@@ -1,6 +1,6 @@
 /** What is typed at a step; it stays on the device while the step is open, whatever happens to the page. */
 import { useState } from "react";
-import type { BuildStep } from "../../api/client";
+import type { BuildStep, StepEntry } from "../../api/client";
 import { usePlace } from "../../document/context";
 import { keptKey, readKept, writeKept } from "../../ui/kept";
 import type { More } from "./useTicks";
@@ -13,7 +13,8 @@ interface Typed {
 
 export type EntryForm = ReturnType<typeof useEntryForm>;
 
-export function useEntryForm(step: BuildStep) {
+/** @param back what was said of the step and not taken: it is not lost with the tick. */
+export function useEntryForm(step: BuildStep, back?: StepEntry) {
   const { account, vehicle } = usePlace();
   const place = keptKey("build", account, vehicle, step.id);
   const stored: Typed = {
@@ -21,7 +22,9 @@ export function useEntryForm(step: BuildStep) {
     minutes: step.took === null ? "" : String(step.took),
     note: step.note,
   };
-  const [typed, setTyped] = useState<Typed>(() => readKept<Typed | null>(place, null) ?? stored);
+  const [typed, setTyped] = useState<Typed>(
+    () => readKept<Typed | null>(place, null) ?? (back ? typedIn(back) : stored),
+  );
   const amount = typed.minutes.trim() === "" ? null : Number(typed.minutes.replace(",", "."));
   const wrong = amount !== null && !(amount > 0);
   return {
@@ -40,3 +43,9 @@ export function useEntryForm(step: BuildStep) {
     },
   };
 }
+
+const typedIn = ({ value = "", minutes, note = "" }: StepEntry): Typed => ({
+  value,
+  minutes: minutes ? String(minutes) : "",
+  note,
+});
