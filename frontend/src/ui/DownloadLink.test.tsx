@@ -1,15 +1,8 @@
-import { fireEvent, screen } from "@testing-library/react";
+import { act, fireEvent, screen } from "@testing-library/react";
 import { expect, it, vi } from "vitest";
 import { api } from "../api/client";
 import { onAScreen } from "../fixtures";
 import { DownloadLink } from "./DownloadLink";
-import { saveBlob } from "./saving";
-
-vi.mock("./saving", () => ({ saveBlob: vi.fn() }));
-vi.mock("../api/connection", async (original) => ({
-  ...(await original<typeof import("../api/connection")>()),
-  pause: () => 0,
-}));
 
 const HEADERS = { "Content-Disposition": 'attachment; filename="Knot.pdf"' };
 const busy = () => ({
@@ -18,14 +11,24 @@ const busy = () => ({
 });
 
 it("asks again while the server is busy, says so, and saves the file under its name", async () => {
+  vi.useFakeTimers();
+  const saved: string[] = [];
+  vi.spyOn(HTMLAnchorElement.prototype, "click").mockImplementation(function (this: HTMLAnchorElement) {
+    saved.push(this.download);
+  });
+  URL.createObjectURL = vi.fn(() => "blob:");
+  URL.revokeObjectURL = vi.fn();
   const file = { data: new Blob(["pdf"]), response: new Response(null, { headers: HEADERS }) };
   const answers = [busy(), busy(), file];
   const get = vi.spyOn(api, "GET").mockImplementation((async () => answers.shift()) as never);
   onAScreen(<DownloadLink href="/api/sheet/">Sheet</DownloadLink>);
   fireEvent.click(screen.getByText("Sheet"));
   expect(screen.getByText(/is being made/)).toBeTruthy();
-  await vi.waitFor(() => expect(saveBlob).toHaveBeenCalledWith("Knot.pdf", file.data));
+  await act(() => vi.advanceTimersByTimeAsync(10_000));
+  vi.useRealTimers();
+  expect(saved).toEqual(["Knot.pdf"]);
   expect(get).toHaveBeenCalledTimes(3);
+  expect(screen.queryByText(/is being made/)).toBeNull();
 });
 
 it("tells a refusal at once", async () => {

@@ -11,7 +11,17 @@ const STEP = { ...SHOWN.steps.find((step) => step.what), held: [], done: false }
 
 test("a reading that was not taken stays typed, and may stand with a reason", async () => {
   const say = vi.fn();
-  const entry = { id: "e", step: STEP.id, doing: "done", at: "", value: "0.9", note: "cold" } as const;
+  const entry = {
+    id: "e",
+    step: STEP.id,
+    doing: "done",
+    at: "",
+    value: "0.9",
+    note: "cold",
+    about: "",
+    title: "",
+    reason: "",
+  } as const;
   const reasons = [{ words: "end play: 0.9 mm is not 0.1 to 0.3 mm", step: STEP.id, until: null }];
   const ticks: Ticks = { say, waiting: 0, back: [{ entry, reasons }], shown: SHOWN };
   const nothing = vi.fn();
