@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import logging
-import os
 import random
 import tempfile
 import time
@@ -15,8 +13,7 @@ from uuid import uuid4
 
 from ops import safekeeping
 from ops.checks import TEST
-from ops.serving import prepare
-from tests.bench.serving import BENCH
+from tests.bench.serving import BENCH, in_this_process
 
 VEHICLES, PARTS, RUNS, PHOTOS, REVISIONS = 300, 5000, 5000, 500, 2000
 PHOTO = 300_000
@@ -27,13 +24,7 @@ SEED = 20_261_201
 
 def main() -> None:
     """Fill a workshop and print what each address takes."""
-    TEST.start()
-    TEST.sql(f'drop database if exists "{BENCH.database}"')
-    os.environ.update(prepare(BENCH, TEST), DJANGO_SETTINGS_MODULE="server.config.settings")
-    import django  # noqa: PLC0415  # it reads the settings that were made above
-
-    django.setup()
-    logging.disable(logging.CRITICAL)
+    in_this_process()
     _measure()
 
 

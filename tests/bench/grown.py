@@ -2,17 +2,13 @@
 
 from __future__ import annotations
 
-import logging
-import os
 import statistics
 import time
 from datetime import timedelta
 from typing import Any
 from uuid import UUID, uuid4
 
-from ops.checks import TEST
-from ops.serving import prepare
-from tests.bench.serving import BENCH
+from tests.bench.serving import in_this_process
 
 TICKS, PARTS, PHOTOS, INSPECTIONS, RUNS, REVISIONS = 200, 60, 20, 10, 300, 200
 PUPILS, ANSWERS = 40, 60
@@ -23,13 +19,7 @@ GOAL_RATIO = 3.0
 
 def main() -> None:
     """Fill two vehicles, one of them with a season's rows, and print what each address takes."""
-    TEST.start()
-    TEST.sql(f'drop database if exists "{BENCH.database}"')
-    os.environ.update(prepare(BENCH, TEST), DJANGO_SETTINGS_MODULE="server.config.settings")
-    import django  # noqa: PLC0415  # it reads the settings that were made above
-
-    django.setup()
-    logging.disable(logging.CRITICAL)
+    in_this_process()
     _measure()
 
 

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import logging
+import os
 from collections.abc import Iterator
 from contextlib import contextmanager
 
@@ -28,3 +30,14 @@ def demo(port: int) -> Iterator[str]:
     finally:
         end(application)
         listening.close()
+
+
+def in_this_process() -> None:
+    """Django over an empty database of the test server, in this process, so that what an answer costs can be seen."""
+    TEST.start()
+    TEST.sql(f'drop database if exists "{BENCH.database}"')
+    os.environ.update(prepare(BENCH, TEST), DJANGO_SETTINGS_MODULE="server.config.settings")
+    import django  # noqa: PLC0415  # it reads the settings that were made above
+
+    django.setup()
+    logging.disable(logging.CRITICAL)
