@@ -12,10 +12,12 @@ from server.api.quotas import need_room
 from server.archive.models import Archive, ArchiveState, Direction
 from server.archive.work import OPEN, defer
 from server.pieces import store
-from server.pieces.models import HeldFile
 from server.workshops.access import READERS, allowed
 from server.workshops.actions import need_room_for_another
 from server.workshops.models import Workshop
+
+KEPT = 3
+"""Finished archives of an account, each way."""
 
 
 @allowed(READERS)
@@ -60,10 +62,11 @@ def begin(user: User, name: str, size: int) -> Archive:
 
 
 def _forget_finished(user: User, direction: Direction) -> None:
-    """One at a time is kept for whoever has asked: the one before it goes."""
+    """A few are kept for whoever has asked, who may be several people on one account: older ones go."""
     finished = user.archives.filter(direction=direction).exclude(state__in=OPEN)
-    HeldFile.objects.filter(pk__in=finished.values("held")).delete()
-    finished.delete()
+    for row in finished[KEPT - 1 :]:
+        store.forget(row.held_id)
+        row.delete()
 
 
 def _own(user: User, archive: Archive) -> None:

@@ -24,9 +24,10 @@ from server.demo.load import load
 from server.designs import lessons
 from server.designs.actions import name_revision, save_revision
 from server.designs.models import Revision, Vehicle
+from server.pieces.models import HeldFile
 from server.practice import actions as practice
 from server.practice import racing
-from server.practice.models import ExerciseSet
+from server.practice.models import ExerciseSet, PupilAnswer
 from server.runs.actions import NewRun, log_runs, present_design
 from server.runs.models import Origin, Plan, Run
 from server.runs.plans import save_plan
@@ -190,7 +191,7 @@ class Archives(WorkshopCase):
         exercise_set = practice.make_set(owner, self.workshop, {**A_SET, "own_numbers": True, "units": "metric"})
         pupil = practice.join(exercise_set.code, "Wren")
         assert pupil is not None
-        practice.answer(pupil, 1, "2.5")
+        PupilAnswer.objects.create(pupil=pupil, place=1, given="2.5", verdict="mistake", mistake="a")
 
     def test_the_demo_goes_out_and_comes_in_the_same(self) -> None:
         demo = load()
@@ -395,8 +396,10 @@ class Archives(WorkshopCase):
 
     def test_old_ones_are_forgotten_and_a_new_one_takes_the_place_of_the_last(self) -> None:
         address = f"/api/workshops/{self.workshop.pk}/archives/"
-        first = self.as_("owner").post(address).json()
-        work(first["id"])
-        second = self.as_("owner").post(address).json()
-        self.assertEqual([str(row.pk) for row in Archive.objects.all()], [second["id"]])
+        ids = []
+        for _ in range(5):
+            ids.append(self.as_("owner").post(address).json()["id"])
+            work(ids[-1])
+        self.assertEqual([str(row.pk) for row in Archive.objects.all()], ids[:1:-1])
+        self.assertEqual(HeldFile.objects.count(), 3)
         self.assertEqual(Run.objects.filter(made_at__gt=timezone.now()).count(), 0)
