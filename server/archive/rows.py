@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Any
+from typing import Any, get_args
 
 from rest_framework import serializers
 
@@ -13,7 +13,7 @@ from server.runs.models import Origin
 from ydrometer.practice import KINDS
 from ydrometer.practice.draw import LEVELS, SEEDS
 from ydrometer.practice.exercise import SYSTEMS
-from ydrometer.practice.judge import SAID
+from ydrometer.practice.judge import Verdict
 
 LONGEST_NAME = 200
 FILE = 300
@@ -112,7 +112,7 @@ class AnswerRow(serializers.Serializer[Any]):
     pupil = serializers.IntegerField(min_value=1, max_value=2_000_000_000)
     place = serializers.IntegerField(min_value=0, max_value=MOST_EXERCISES - 1)
     given = AnswerField()
-    verdict = serializers.ChoiceField(choices=list(SAID))
+    verdict = serializers.ChoiceField(choices=list(get_args(Verdict)))
     mistake = serializers.CharField(max_length=60, allow_blank=True, default="")
     at = MomentField()
 
