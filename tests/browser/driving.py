@@ -175,12 +175,13 @@ class Page:
     def axe(self) -> list[dict[str, Any]]:
         """Violations of WCAG 2.2 AA and of good practice, as axe-core finds them.
 
-        A colour that is still changing has a contrast that nobody gets to read, so transitions end first.
+        A colour that is still changing has a contrast that nobody gets to read, so all that ends by itself ends first.
         """
         self.driver.execute_script(AXE.read_text())
         found = self.driver.execute_async_script(
             "const done = arguments[0];"
-            "const changing = document.getAnimations().filter(a => a instanceof CSSTransition);"
+            "const ends = a => Number.isFinite(a.effect?.getComputedTiming().endTime);"
+            "const changing = document.getAnimations().filter(ends);"
             "Promise.allSettled(changing.map(a => a.finished))"
             ".then(() => axe.run(document, {resultTypes: ['violations']}))"
             ".then(r => done(JSON.stringify(r.violations)))"
