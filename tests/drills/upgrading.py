@@ -46,6 +46,7 @@ def drill(port: int) -> Iterator[Row]:
     yield equal("upgrade", f"the next one after {killed} kills ends well", manage("prepare_database").wait(), 0)
     yield equal("upgrade", "nothing is left to do", manage("migrate", "--check", "--verbosity", "0").wait(), 0)
     yield equal("upgrade", "designs as before", contents(OLD) == before, True)
+    CLUSTER.sql(f'drop database "{OLD}"')
 
 
 def manage(*words: str) -> subprocess.Popen[bytes]:
