@@ -23,7 +23,7 @@ from procrastinate.contrib.django import app
 from rest_framework.exceptions import APIException
 
 from server.api import limits
-from server.archive import pack, unpack
+from server.archive import pack, reading, unpack
 from server.archive.models import Archive, ArchiveState, Direction
 from server.pieces import store
 from server.pieces.models import HeldFile
@@ -84,7 +84,7 @@ def _ending(row: Archive) -> Iterator[None]:
 
 
 def _fault(problem: str) -> dict[str, str]:
-    return asdict(Fault("$", problem, ""))
+    return asdict(Fault("", problem, ""))
 
 
 def _fail(row: Archive, faults: list[dict[str, str]]) -> None:
@@ -121,7 +121,7 @@ def _open(row: Archive) -> None:
         raise DocumentError([Fault("$", "no longer here", "send the archive once more")])
     until = time.monotonic() + AT_A_TIME_S
     with store.opened(row.held) as stream:
-        archive = unpack.opened(stream)
+        archive = reading.opened(stream)
         steps = unpack.steps_of(archive)
         workshop = row.workshop or _begun(row, archive, len(steps))
         filling = unpack.Filling(row.user, workshop, archive, row.vehicles)

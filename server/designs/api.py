@@ -16,7 +16,7 @@ from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from server.api.errors import BAD, HIDDEN
-from server.api.files import faces_folder
+from server.api.files import download, faces_folder
 from server.api.heavy import aside
 from server.api.requests import DocumentField, read
 from server.api.stale import Stale
@@ -211,14 +211,14 @@ class SheetView(APIView):
         responses={(200, "application/pdf"): OpenApiResponse(OpenApiTypes.BINARY), **HIDDEN},
     )
     def get(self, request: Request, vehicle: UUID) -> HttpResponse:
-        """The newest design on one page, to be looked at or printed."""
+        """The newest design on one page, to be saved or printed."""
         vehicle_row = _vehicle(request, vehicle)
         newest = vehicle_row.revisions.latest("number")
         revision = newest.name or f"revision {newest.number}"
         heading = Heading(revision, f"{newest.saved_at:%-d %B %Y}", vehicle_row.workshop.name)
         system: System = "inch" if request.query_params.get("system") == "inch" else "metric"
         data = aside(design_sheet, newest.document, heading, faces_folder(), system)
-        return HttpResponse(data, content_type="application/pdf")
+        return download(data, "application/pdf", f"{vehicle_row.name}-sheet.pdf")
 
 
 class NewestView(APIView):

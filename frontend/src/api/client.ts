@@ -130,7 +130,10 @@ const NO_CONNECTION = "There is no connection: try again.";
 
 /** What was wrong, each fault with its place and what would be right. */
 export function refusalText({ detail, faults }: Refusal): string {
-  const told = faults?.map((fault) => `${fault.path && `${fault.path}: `}${fault.problem}, ${fault.remedy}`);
+  const told = faults?.map(({ path, problem, remedy }) => {
+    const words = remedy ? `${problem}, ${remedy}` : problem;
+    return path ? `${path}: ${words}` : words;
+  });
   return told?.join("; ") || detail;
 }
 

@@ -1,3 +1,4 @@
+import { VisuallyHidden } from "@chakra-ui/react";
 import { type ComponentProps, type MouseEvent, useEffect, useRef, useState } from "react";
 import { troubleText } from "../api/client";
 import { fetchFile } from "../api/download";
@@ -34,7 +35,12 @@ export function DownloadLink({ href, children, ...rest }: ComponentProps<"a"> & 
     <>
       <a {...rest} href={href} download aria-busy={busy} onClick={(event) => void fetchIt(event)}>
         {children}
-        {busy && <span role="status"> is being made …</span>}
+        {busy && (
+          <>
+            {" …"}
+            <VisuallyHidden role="status">is being made</VisuallyHidden>
+          </>
+        )}
       </a>
       <Trouble text={trouble} />
     </>
