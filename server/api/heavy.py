@@ -143,9 +143,8 @@ def _result(process: _Process, future: Future[R]) -> R:
         _processes.prepare()
         done, _ = wait([future], LIMIT_S - SPARE_AFTER_S)
     if done:
-        result = future.result()
         _processes.drop_spare()
-        return result
+        return future.result()
     if future.running():
         _processes.replace(process)
         raise TooLong

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from datetime import date, datetime
+from datetime import date
 from typing import Any
 
 from rest_framework import serializers
@@ -18,32 +18,26 @@ class DocumentField(serializers.DictField):
     """A design document; the core reads it, here it is any object."""
 
 
-class MomentField(serializers.DateTimeField):
-    """When something happened, in the years that such a thing can have happened in."""
+class OurTime(serializers.Field):  # type: ignore[type-arg]  # goes before a field of moments or of days
+    """In the years that such a thing can have happened in."""
 
-    def to_internal_value(self, value: Any) -> datetime:
-        """The moment that is meant.
+    def to_internal_value(self, data: Any) -> Any:
+        """The moment or day that is meant.
 
         Raises:
             ValidationError: it cannot be read, or lies in another century.
         """
-        moment: datetime = super().to_internal_value(value)
+        moment: date = super().to_internal_value(data)
         need_our_time(moment)
         return moment
 
 
-class DayField(serializers.DateField):
+class MomentField(OurTime, serializers.DateTimeField):
+    """When something happened."""
+
+
+class DayField(OurTime, serializers.DateField):
     """A day of these years."""
-
-    def to_internal_value(self, value: Any) -> date:
-        """The day that is meant.
-
-        Raises:
-            ValidationError: it cannot be read, or lies in another century.
-        """
-        day: date = super().to_internal_value(value)
-        need_our_time(day)
-        return day
 
 
 def need_our_time(moment: date) -> None:

@@ -17,7 +17,7 @@ from server.accounts.models import User
 from server.api import limits
 from server.archive import reading, version_1
 from server.archive.pack import FORMAT, HEAD, VERSION
-from server.archive.reading import fault, inside, listed, opened, text
+from server.archive.reading import fault, inside, listed, text
 from server.archive.rows import AnswerRow, KeptRunRow, LessonRow, PhotoRow, RaceRow, RevisionRow, SetRow, TemplateRow
 from server.builds import actions as builds
 from server.builds import photos
@@ -38,7 +38,6 @@ from server.runs.plans import save_plan
 from server.workshops.models import Workshop
 from ydrometer.trials import plan, runs_file
 
-__all__ = ["Filling", "Step", "name_of", "opened", "steps_of"]
 LONGEST_NAME = 120
 
 

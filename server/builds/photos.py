@@ -13,6 +13,7 @@ from server.accounts.models import User
 from server.api.errors import Refused
 from server.api.heavy import aside
 from server.api.limits import MOST_PHOTO_BYTES, MOST_PHOTOS
+from server.api.moments import date_back
 from server.api.quotas import need_room
 from server.builds.models import Photo
 from server.builds.pictures import PictureError, made_anew
@@ -46,9 +47,7 @@ def keep(user: User, vehicle: Vehicle, step: str, id_: UUID, jpeg: bytes, taken_
     need_room("photos", vehicle.photos.count(), MOST_PHOTOS)
     need_room("bytes of photos", bytes_of(vehicle.workshop_id) + len(jpeg), MOST_PHOTO_BYTES)
     photo = Photo.objects.create(id=id_, vehicle=vehicle, step=step, data=jpeg, author=user)
-    if taken_at is not None:
-        photo.taken_at = min(taken_at, photo.taken_at)
-        photo.save(update_fields=["taken_at"])
+    date_back(photo, "taken_at", taken_at)
     return photo
 
 

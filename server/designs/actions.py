@@ -15,6 +15,7 @@ from django.utils import timezone
 
 from server.accounts.models import User
 from server.api.limits import MOST_REVISION_BYTES, MOST_VEHICLES
+from server.api.moments import date_back
 from server.api.quotas import need_room
 from server.api.stale import Stale
 from server.config.logs import security
@@ -124,8 +125,7 @@ def take_revisions(user: User, workshop: Workshop, vehicle: Vehicle | None, kept
         if not newest < number <= MOST_REVISIONS:
             raise DocumentError([Fault("number", f"{number} after {newest}", "give rising numbers")])
         row, newest = _write(user, vehicle, number, revision.document), number
-        if revision.saved_at is not None:
-            Revision.objects.filter(pk=row.pk).update(saved_at=min(revision.saved_at, row.saved_at))
+        date_back(row, "saved_at", revision.saved_at)
         if revision.name:
             name_revision(user, row, revision.name)
     return vehicle

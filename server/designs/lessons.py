@@ -7,6 +7,7 @@ from datetime import datetime
 from typing import Any
 
 from server.accounts.models import User
+from server.api.moments import date_back
 from server.designs.models import Lesson, Vehicle
 from server.workshops.access import EDITORS, allowed
 from ydrometer.evaluation.uncertainty import Together
@@ -20,9 +21,7 @@ def keep(
     where that was not now.
     """
     lesson = Lesson.objects.create(vehicle=vehicle, together=together, runs=list(runs), author=user)
-    if learnt_at is not None:
-        lesson.learnt_at = min(learnt_at, lesson.learnt_at)
-        lesson.save(update_fields=["learnt_at"])
+    date_back(lesson, "learnt_at", learnt_at)
     return lesson
 
 

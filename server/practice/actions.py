@@ -17,6 +17,7 @@ from django.utils import timezone
 from server.accounts.models import User
 from server.api.errors import Refused
 from server.api.limits import MOST_ANSWERS, MOST_PUPILS, MOST_SETS
+from server.api.moments import date_back
 from server.api.quotas import need_room
 from server.designs.actions import add_vehicle
 from server.designs.models import Vehicle
@@ -143,8 +144,8 @@ def take_set(user: User, workshop: Workshop, kept: KeptSet) -> ExerciseSet:
         code=_new_code(),
         author=user,
     )
+    date_back(row, "made_at", kept.made_at)
     now = timezone.now()
-    ExerciseSet.objects.filter(pk=row.pk).update(made_at=min(kept.made_at, now))
     pupils = [Pupil(set=row, number=pupil.number, nickname=pupil.nickname) for pupil in kept.pupils]
     for pupil, known in zip(Pupil.objects.bulk_create(pupils), kept.pupils, strict=True):
         pupil.joined_at = min(known.joined_at, now)

@@ -13,6 +13,7 @@ from django.db import transaction
 
 from server.accounts.models import User
 from server.api.limits import MOST_RACES
+from server.api.moments import date_back
 from server.api.quotas import need_room
 from server.designs.models import Revision, Vehicle
 from server.practice.models import RaceBoard
@@ -79,9 +80,7 @@ def make(user: User, workshop: Workshop, document: Mapping[str, Any], made_at: d
     races.read(document)
     need_room("races", workshop.races.count(), MOST_RACES)
     board = RaceBoard.objects.create(workshop=workshop, document=dict(document), author=user)
-    if made_at is not None:
-        board.made_at = min(made_at, board.made_at)
-        board.save(update_fields=["made_at"])
+    date_back(board, "made_at", made_at)
     return board
 
 

@@ -175,7 +175,7 @@ def _judge_all(runs: Sequence[Run]) -> None:
         by_design.setdefault(run.tried_id, []).append(run)
     for alike in by_design.values():
         design = alike[0].tried.document
-        if len(alike) == 1:
+        if len(alike) == 1:  # what is wrong with one run is told without its place among others
             _judge(alike[0], predicted(alike[0].document, design))
             continue
         for run, prediction in zip(alike, all_predicted([run.document for run in alike], design), strict=True):

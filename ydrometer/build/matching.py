@@ -93,21 +93,31 @@ def _offs(need: Need, bin_: Bin, kind: str) -> Floats:
     offs = np.zeros((len(parts), len(need.sizes)))
     for k, (key, wanted) in enumerate(need.sizes.items()):
         column = bin_.column(kind, key)
-        if column is None or isinstance(wanted, bool) or not isinstance(wanted, int | float):
+        if column is None or not isinstance(wanted, int | float):
             offs[:, k] = [_off_in(need, owned.part, key) for owned in parts]
-            continue
-        offs[:, k] = _distances(wanted, column)
-        if need.may_be_longer and key == "around":
-            offs[np.isnan(column) | (column > wanted), k] = 0.0
+        else:
+            offs[:, k] = _distances(wanted, column, may_be_longer=_may_be_longer(need, key))
     return offs
 
 
-def _distances(wanted: float, has: Floats) -> Floats:
-    """`_distance` of one size to those of many parts."""
+def _distances(wanted: float, has: Floats, *, may_be_longer: bool = False) -> Floats:
+    """Relative differences of a size to those of parts, 0 where they are the same, 1 where a part has none.
+
+    Args:
+        wanted: the size.
+        has: of the parts, (n,) or one, NaN where there is none.
+        may_be_longer: whether more of it, or a part that is sold by the metre, serves too.
+    """
     same = max(EQUAL * abs(wanted), SAME if isinstance(wanted, float) and wanted < 1.0 else 0.0)
     apart = np.abs(wanted - has)
     largest = np.maximum(np.maximum(abs(wanted), np.abs(has)), np.finfo(float).tiny)
-    return np.where(np.isnan(has), 1.0, np.where(apart <= same, 0.0, apart / largest))
+    off = np.where(np.isnan(has), 1.0, np.where(apart <= same, 0.0, apart / largest))
+    return np.where(np.isnan(has) | (has > wanted), 0.0, off) if may_be_longer else off
+
+
+def _may_be_longer(need: Need, key: str) -> bool:
+    """Whether what is needed is cut to this size."""
+    return need.may_be_longer and key == "around"
 
 
 def _lacks(need: Need, part: Part) -> str:
@@ -185,11 +195,8 @@ def _brings(need: Need, part: Part) -> bool:
 
 
 def _off_in(need: Need, part: Part, key: str) -> float:
-    """How far a part is off in one size; what is cut to its length may be longer, or be sold by the metre."""
-    wanted, has = need.sizes[key], size_of(part, key)
-    if need.may_be_longer and key == "around" and wanted is not None and (has is None or has > wanted):
-        return 0.0
-    return _distance(wanted, has)
+    """How far a part is off in one size."""
+    return _distance(need.sizes[key], size_of(part, key), may_be_longer=_may_be_longer(need, key))
 
 
 def is_longer(need: Need, part: Part) -> bool:
@@ -198,16 +205,15 @@ def is_longer(need: Need, part: Part) -> bool:
     return need.may_be_longer and wanted is not None and _distance(wanted, size_of(part, "around")) > EQUAL
 
 
-def _distance(wanted: Any, has: Any) -> float:
+def _distance(wanted: Any, has: Any, *, may_be_longer: bool = False) -> float:
     """Relative difference of two sizes, 0 where they are the same, 1 or more where they have nothing to do with each
     other.
     """
+    if isinstance(wanted, int | float) and (has is None or isinstance(has, int | float)):
+        one = np.array(np.nan if has is None else has, dtype=float)
+        return float(_distances(wanted, one, may_be_longer=may_be_longer))
     if wanted is None or has is None:
         return 0.0 if wanted == has else 1.0
-    if isinstance(wanted, int | float) and isinstance(has, int | float):
-        if abs(wanted - has) <= max(EQUAL * abs(wanted), SAME if isinstance(wanted, float) and wanted < 1.0 else 0.0):
-            return 0.0
-        return abs(wanted - has) / max(abs(wanted), abs(has))
     if type(wanted) is not type(has):
         return 1.0
     wanted, has = _figures(wanted), _figures(has)

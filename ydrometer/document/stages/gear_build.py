@@ -69,8 +69,8 @@ def _played(hands: Hands) -> Job:
 def _way(hands: Hands) -> str:
     """How the play is set: by paper only where one or two strips of such paper as there is leave it."""
     thick = hands.settings.get("paper_for_play")
-    by_paper = hands.ways.backlash == "paper" and (thick is None or _strips(thick))
-    return hands.ways.backlash if by_paper or hands.ways.backlash != "paper" else "rim"
+    no_such_paper = thick is not None and not _strips(thick)
+    return "rim" if hands.ways.backlash == "paper" and no_such_paper else hands.ways.backlash
 
 
 def _strips(thick: float) -> int:
