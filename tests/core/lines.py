@@ -41,6 +41,20 @@ MOUNTS: tuple[dict[str, Any], ...] = (
 )
 PLATE = {"hole_pitch": "12 mm", "across": 26, "up": 8, "hole": "5 mm", "thickness": "3 mm"}
 
+ADAPTER = {
+    "name": "motor to axle",
+    "sides": [
+        {"name": "motor", "bolts": {"count": 4, "circle": "44 mm", "hole": "4.3 mm", "length": "12 mm"}, "head": "7 mm"},
+        {"name": "axle", "bolts": {"count": 3, "circle": "60 mm", "hole": "6.4 mm"}, "centring": "30 mm"},
+    ],
+    "plates": 2,
+    "outside": "80 mm",
+    "dowels": {"count": 2, "circle": "70 mm", "hole": "4 mm", "angle": "30 deg"},
+    "joint": {"count": 4, "circle": "70 mm", "hole": "4.3 mm", "angle": "60 deg"},
+    "coupling": "30 mm",
+    "coupling_diameter": "20 mm",
+}
+
 
 def stage(kind: str) -> dict[str, Any]:
     """A usual stage of a kind."""
@@ -71,4 +85,5 @@ def lines(draw: st.DrawFn) -> dict[str, Any]:
         said = draw(st.lists(st.sampled_from(paths), unique=True))
         copied["fit"] = {"shafts": [{"shaft": path, **draw(st.sampled_from(MOUNTS))} for path in said]}
         copied["fit"] |= {"plate": PLATE} if draw(st.booleans()) else {}
+        copied["fit"] |= {"adapters": [ADAPTER]} if draw(st.booleans()) else {}
     return copied

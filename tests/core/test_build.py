@@ -32,6 +32,10 @@ def titles(document: dict[str, Any]) -> dict[str, str]:
     return {step.id: step.title for step in made(document)}
 
 
+MAYBE = {"key", "sleeve", "adapter", "spacer", "retaining compound", "offset link", "track", "track sprocket", "wheel"}
+"""Kinds that a step takes where its design has them."""
+
+
 class OfEveryDesign(unittest.TestCase):
     def check(self, document: dict[str, Any]) -> None:
         steps = made(document)
@@ -43,6 +47,7 @@ class OfEveryDesign(unittest.TestCase):
         self.nothing_stays_loose(steps, place)
         self.nothing_buried_is_needed_later(steps, place)
         self.every_part_is_in_a_step(document, steps)
+        self.list_and_steps_agree(document, steps)
 
     def nothing_stays_loose(self, steps: list[Step], place: dict[str, int]) -> None:
         opened = {loose.id: step.id for step in steps for loose in step.opens}
@@ -59,6 +64,15 @@ class OfEveryDesign(unittest.TestCase):
     def nothing_buried_is_needed_later(self, steps: list[Step], place: dict[str, int]) -> None:
         for step in steps:
             self.assertTrue(all(place[buried] < place[step.id] for buried in step.buries), step.id)
+
+    def list_and_steps_agree(self, document: dict[str, Any], steps: list[Step]) -> None:
+        listed = [line.need for line in parts_list(workshop(design.read(document))).lines]
+        for need in listed:
+            users = [s for s in steps if need.kind in s.uses and {s.place, *s.parts} & set(need.where)]
+            self.assertTrue(users, f"no step takes the {need.words}")
+        for step in steps:
+            there = {need.kind for need in listed if {step.place, *step.parts} & set(need.where)}
+            self.assertLessEqual(set(step.uses) - MAYBE, there, f"{step.id} takes what is not on the list")
 
     def every_part_is_in_a_step(self, document: dict[str, Any], steps: list[Step]) -> None:
         read = design.read(document).design
@@ -153,7 +167,8 @@ class Numbers(unittest.TestCase):
     def test_schools_have_their_own_words(self) -> None:
         by_ear = titles(changed({"build": {"backlash": "ear", "locking": "lock nuts"}}))
         self.assertIn("a howl is too tight", by_ear["drive.branches[0].stages[0]:play"])
-        self.assertIn("lock nuts", by_ear["drive.branches[0].stages[0]:tighten"])
+        self.assertIn("lock washers", by_ear["drive.branches[0].stages[0]:tighten"], "a motor has the thread in its face")
+        self.assertIn("lock nuts", by_ear["drive.branches[0].stages[0]:bearings"], "these screws go through")
         self.assertNotIn("vehicle:locker", by_ear)
         taut = {"fit": {"loops": [{"stage": "drive.stages[0]", "tension": "45 N", "mass_per_length": "46 g/m"}]}}
         self.assertIn("N push it in by", titles(changed(taut))["drive.stages[0]:tension"])

@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 
 from ydrometer.build.line import Between, Sitting
-from ydrometer.build.needs import tooth_words
 from ydrometer.build.workshop import BuildShop, plate_path
 from ydrometer.document.mounting import Plate, Point, ShaftMount
 from ydrometer.document.stages.assembly import mm
@@ -48,7 +47,7 @@ def facts(shop: BuildShop, kind: str, parts: Sequence[str]) -> tuple[str, ...]:
 
 def _wheel(shop: BuildShop, wheel: Sitting) -> Iterator[str]:
     stage = next(between.stage for between in shop.line.stages if between.path == wheel.stage)
-    size = f", {tooth_words(stage.members[0].form, stage.tooth_size)}" if stage.tooth_size else ""
+    size = f", {stage.members[0].form.size_words(stage.tooth_size)}" if stage.tooth_size else ""
     wide = f", {mm(stage.loop_width)} wide" if stage.loop_width else ""
     said = shop.mount(wheel.shaft)
     bored = said.diameter is not None and not shop.on_drum(wheel.shaft)

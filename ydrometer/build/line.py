@@ -19,11 +19,12 @@ class Sitting:
 
     Attributes:
         name: as stacks name it: the path of its stage and what it is there. words: "56-tooth gear".
-        stage, shaft: their paths. times: how often a unit has it.
+        kind: on the parts list. stage, shaft: their paths. times: how often a unit has it.
     """
 
     name: str
     words: str
+    kind: str
     stage: str
     shaft: str
     times: int = 1
@@ -39,9 +40,14 @@ class Between:
     driven: str
 
     @property
+    def idlers(self) -> tuple[str, ...]:
+        """The shafts of wheels between them."""
+        return tuple(f"{self.path}.{member.key}" for member in self.stage.members if member.idle)
+
+    @property
     def shafts(self) -> tuple[str, ...]:
         """All that it touches."""
-        return (*self.drivers, self.driven)
+        return (*self.drivers, *self.idlers, self.driven)
 
 
 @dataclass(frozen=True, slots=True)
@@ -53,6 +59,7 @@ class Line:
         sources: paths of the motors or engines with how many stand for each path: 1, or all where none has a name.
         stages. wheels. axle: the shaft with the road wheels. hidden: shafts that a closed box brings along.
         moved: by a stage's path the shafts that are moved to set it; empty where nothing moves.
+        movable: all shafts that can be moved, for whatever stage.
     """
 
     shafts: Mapping[str, str]
@@ -62,6 +69,7 @@ class Line:
     axle: str
     hidden: frozenset[str]
     moved: Mapping[str, tuple[str, ...]]
+    movable: frozenset[str]
 
     def on(self, shaft: str) -> list[Sitting]:
         """The wheels on a shaft."""
@@ -99,9 +107,9 @@ def line(design: Design) -> Line:
     names = dict(_named(design, sources, stages, wheels, axle))
     boxes = {between.driven for between in stages if not between.stage.members}
     hidden = frozenset(boxes - {between.driven for between in stages if between.stage.members} - set(sources))
-    return Line(
-        names, sources, stages, wheels, axle, hidden, _moved(design.fit or Mounting(), stages, set(sources), hidden)
-    )
+    fit = design.fit or Mounting()
+    movable = frozenset(shaft for shaft in names if shaft not in hidden and _movable(fit, shaft, set(sources)))
+    return Line(names, sources, stages, wheels, axle, hidden, _moved(stages, set(sources), hidden, movable), movable)
 
 
 def _between(motors: Sequence[str], stages: Sequence[tuple[str, Stage]], joint: str) -> Iterator[Between]:
@@ -116,16 +124,16 @@ def _between(motors: Sequence[str], stages: Sequence[tuple[str, Stage]], joint: 
 def _wheels(between: Between, design: Design) -> Iterator[Sitting]:
     path, members = between.path, between.stage.members
     for member in members:
-        words = member.form.words(member.measure)
+        words, kind = member.form.words(member.measure), member.form.bought_as or between.stage.kind
         if member.idle:
-            yield Sitting(f"{path} {member.name}", words, path, f"{path}.{member.key}")
+            yield Sitting(f"{path} {member.name}", words, kind, path, f"{path}.{member.key}")
         elif member.name == "driver":
-            yield from _drivers(between, words, design)
+            yield from _drivers(between, words, kind, design)
         else:
-            yield Sitting(f"{path} {member.name}", words, path, between.driven)
+            yield Sitting(f"{path} {member.name}", words, kind, path, between.driven)
 
 
-def _drivers(between: Between, words: str, design: Design) -> Iterator[Sitting]:
+def _drivers(between: Between, words: str, kind: str, design: Design) -> Iterator[Sitting]:
     """The driver on each motor's shaft; one for all where the motors have no names of their own."""
     times = 1
     if between.drivers[0].endswith(".source"):
@@ -133,7 +141,7 @@ def _drivers(between: Between, words: str, design: Design) -> Iterator[Sitting]:
         times = branch.count // len(between.drivers)
     for number, shaft in enumerate(between.drivers, 1):
         name = f"{between.path} driver" + (f" {number}" if number > 1 else "")
-        yield Sitting(name, words, between.path, shaft, times)
+        yield Sitting(name, words, kind, between.path, shaft, times)
 
 
 def _named(
@@ -155,7 +163,7 @@ def _named(
 
 
 def _moved(
-    fit: Mounting, stages: Sequence[Between], sources: set[str], hidden: frozenset[str]
+    stages: Sequence[Between], sources: set[str], hidden: frozenset[str], movable: frozenset[str]
 ) -> dict[str, tuple[str, ...]]:
     """Which shafts are moved to set each stage: its driver where that can be moved, else its driven one.
 
@@ -163,14 +171,29 @@ def _moved(
     """
     taken: set[str] = set()
     moved: dict[str, tuple[str, ...]] = {}
+    chosen: tuple[str, ...]
     for between in stages:
-        free = [s for s in between.shafts if s not in taken and s not in hidden and _movable(fit, s, sources)]
-        chosen = tuple(shaft for shaft in free if shaft in between.drivers) or tuple(free[:1])
+        left = [shaft for shaft in between.shafts if shaft not in taken and shaft not in hidden]
         if isinstance(between.stage.in_plane, Coaxial | OtherPlane):
-            chosen = ()
+            chosen = _in_line(between, left, sources)
+        else:
+            chosen = _chosen(between, [shaft for shaft in left if shaft in movable])
         taken |= set(chosen)
         moved[between.path] = chosen
     return moved
+
+
+def _in_line(between: Between, left: Sequence[str], sources: set[str]) -> tuple[str, ...]:
+    """Motors before a box that are tightened behind it."""
+    motors = between.drivers if between.stage.motor_last else ()
+    return tuple(shaft for shaft in motors if shaft in sources and shaft in left)
+
+
+def _chosen(between: Between, free: Sequence[str]) -> tuple[str, ...]:
+    """Which of the shafts that are free to move are moved for a stage: its idlers, and its drivers or its driven."""
+    idlers = [shaft for shaft in free if shaft in between.idlers]
+    ends = [shaft for shaft in free if shaft in between.drivers] or [s for s in free if s == between.driven]
+    return (*idlers, *ends)
 
 
 def _movable(fit: Mounting, shaft: str, sources: set[str]) -> bool:

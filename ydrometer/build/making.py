@@ -9,7 +9,7 @@ from ydrometer.base.tables.strengths import MATERIALS
 from ydrometer.build.bin import Owned
 from ydrometer.build.matching import is_longer, screw_length, seated
 from ydrometer.build.needs import Need
-from ydrometer.build.workshop import BuildShop
+from ydrometer.build.workshop import BuildShop, plate_path
 from ydrometer.document.sources import Motor
 from ydrometer.document.stages.assembly import EYES, FUMES, Job, mm
 from ydrometer.document.walk import branch_of
@@ -127,18 +127,20 @@ def _made(shop: BuildShop, need: Need, owned: Owned | None) -> Iterator[Making]:
             yield Making("cut to length", None, length, words, EYES, "cut")
     elif need.kind == "screws":
         yield from _shortened(need, owned)
-    elif need.kind == "plate" and need.where[0] == "fit.plate":
+    elif need.kind == "plate" and need.where[0] in {plate_path(plate) for plate in shop.plates}:
         yield Making("drill by the template", None, None, "Drill it by the template that Fit prints", EYES, "")
+    elif need.kind in ("plate", "eccentric bush"):
+        yield Making("make", None, None, "Make it: its step in Build says how", EYES, "")
     elif need.kind == "motor":
         yield from _printed(shop, need)
 
 
 def _shortened(need: Need, owned: Owned | None) -> Iterator[Making]:
     """Screws that go too deep behind the plate; those of the bin may be short enough."""
-    most, uncut = need.sizes["length"], need.sizes["uncut"]
+    most, uncut = need.sizes.get("length"), need.sizes.get("uncut")
     has = screw_length(owned.part.size) if owned and isinstance(owned.part, SundryPart) else None
     long = has if has is not None else uncut
-    if most is not None and long > most + SAME:
+    if most is not None and long is not None and long > most + SAME:
         words = f"Cut the screws from {mm(long)} to {mm(most)}, or they go too deep; file the thread's end"
         yield Making("cut to length", long, most, words, EYES, "shorten")
 

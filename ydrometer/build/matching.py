@@ -11,7 +11,7 @@ import numpy as np
 
 from ydrometer.base.tables.dimensions import DIMENSIONS
 from ydrometer.build.bin import Bin, Floats, Owned, size_of
-from ydrometer.build.needs import Need
+from ydrometer.build.needs import UNSIZED, Need
 from ydrometer.document.stages.assembly import mm
 from ydrometer.document.supply import Battery
 from ydrometer.fit.bores import SAME, Answer, Seat, in_gear, seat
@@ -28,6 +28,7 @@ CLEARANCE = 1e-3
 screws, coarse series)."""
 _LONG = re.compile(r"(?:[x×*]\s*|long\s+|,\s*)(\d+(?:[.,]\d+)?)\s*(?:mm)?(?:\s*long)?\s*$")
 """The length at the end of a size: "M5 x 16", "5 mm, 16 mm long"."""
+_FIGURE = re.compile(r"\d+(?:[.,]\d+)?")
 _THREAD = re.compile(r"\bM\s*(\d+(?:[.,]\d+)?)", re.IGNORECASE)
 EASE: tuple[Answer, ...] = ("fits", "sleeve", "adapter", "bore out", "another")
 WAY_OFF = 1e9
@@ -48,22 +49,27 @@ def kind_in_bin(need: Need) -> str:
     return need.kind if need.kind in KINDS else SundryPart.kind if need.kind in SUNDRIES else ""
 
 
-def match(need: Need, bin_: Bin) -> Owned | None:
+def match(need: Need, bin_: Bin, with_: Owned | None = None) -> Owned | None:
     """The part of the bin that is what is needed: of several that with the least work, then of which most are owned.
 
     Args:
         need: of the design.
         bin_: its parts.
+        with_: the part that is matched with what may bring it along: a motor its controller, an engine its clutch.
     """
-    fitting = _fitting(need, bin_)
-    brought = [owned for owned in bin_.of(need.comes_with) if _brings(need, owned.part)]
-    ranked = sorted(fitting or brought, key=lambda owned: (_work(need, owned.part), -owned.part.owned, owned.part.id))
+    if not need.told:
+        return None
+    if with_ is not None and with_.part.kind == need.comes_with and _brings(need, with_.part):
+        return with_
+    ranked = sorted(_fitting(need, bin_), key=lambda owned: (_work(need, owned.part), -owned.part.owned, owned.part.id))
     return ranked[0] if ranked and _work(need, ranked[0].part) < WAY_OFF else None
 
 
 def _fitting(need: Need, bin_: Bin) -> list[Owned]:
     """Parts that have all sizes of what is needed."""
     kind = kind_in_bin(need)
+    if not need.sizes and need.kind not in UNSIZED:
+        return []
     if kind == SundryPart.kind:
         return [owned for owned in bin_.of(kind) if not differences(need, owned.part)]
     parts = bin_.of(kind)
@@ -122,9 +128,8 @@ def _may_be_longer(need: Need, key: str) -> bool:
 
 def _lacks(need: Need, part: Part) -> str:
     bore_seat = seated(need, part)
-    return ", ".join(differences(need, part)) or (
-        "" if bore_seat is None or bore_seat.answer == "fits" else bore_seat.words
-    )
+    lacking = differences(need, part) + [_told(key, size_of(part, key)) for key in _narrow(need, part)]
+    return ", ".join(lacking) or ("" if bore_seat is None or bore_seat.answer == "fits" else bore_seat.words)
 
 
 def differences(need: Need, part: Part) -> list[str]:
@@ -142,13 +147,37 @@ def differences(need: Need, part: Part) -> list[str]:
 
 
 def _is_size(need: Need, size: str) -> bool:
-    """Whether a size in words is that of a need. Screws are told by their length too: one too long meets a winding."""
-    if need.kind != "screws" or need.sizes["length"] is None:
-        return not size or _names(need.words, size)
+    """Whether a size in words is that of a need: it has all the sizes that the design gives."""
+    if need.kind in UNSIZED:
+        return not size or any(sign.isdigit() for sign in size) or size.lower() in need.words.lower()
+    if "hole" in need.sizes:
+        return _is_screw(need, size)
+    scale = 1.0 if need.kind in ("fuse", "switch") else 1e-3
+    figures = [scale * float(number.replace(",", ".")) for number in _FIGURE.findall(size)]
+    long = None if need.kind != "shaft" or len(figures) < len(need.sizes) else max(figures)
+    for key, wanted in need.sizes.items():
+        if key == "length" and long is not None:
+            wanted = max(wanted, long) if long >= wanted - SAME else wanted  # noqa: PLW2901  # it is cut to length
+        near = [figure for figure in figures if abs(figure - wanted) <= max(SAME, EQUAL * wanted)]
+        if not near:
+            return False
+        figures.remove(near[0])
+    return bool(need.sizes)
+
+
+def _is_screw(need: Need, size: str) -> bool:
+    """Whether a screw goes through a hole, and is as long as it has to be: one too long meets a winding."""
     thread, long = _THREAD.search(size), screw_length(size)
-    across = _metres(thread[1]) if thread else need.sizes["hole"]
-    goes_in = -EQUAL <= need.sizes["hole"] - across <= CLEARANCE
-    return goes_in and long is not None and min(abs(long - need.sizes[key]) for key in ("length", "uncut")) <= SAME
+    figure = _FIGURE.search(size)
+    if thread is None and figure is None:
+        return False
+    across = _metres(thread[1]) if thread else _metres(figure[0]) if figure else 0.0
+    if not -EQUAL <= need.sizes["hole"] - across <= CLEARANCE:
+        return False
+    lengths = [need.sizes[key] for key in ("length", "uncut") if need.sizes.get(key) is not None]
+    if not lengths:
+        return need.kind != "screws"
+    return long is not None and min(abs(long - wanted) for wanted in lengths) <= SAME
 
 
 def screw_length(size: str) -> float | None:
@@ -159,11 +188,6 @@ def screw_length(size: str) -> float | None:
 
 def _metres(millimetres: str) -> float:
     return float(millimetres.replace(",", ".")) * 1e-3
-
-
-def _names(words: str, size: str) -> bool:
-    """Whether words name a size, and not one that ends in it: 12 mm is not 2 mm."""
-    return re.search(rf"(?<![\w.]){re.escape(size)}(?!\w)", words) is not None
 
 
 def seated(need: Need, part: Part) -> Seat | None:
@@ -180,12 +204,17 @@ def seated(need: Need, part: Part) -> Seat | None:
 
 
 def _work(need: Need, part: Part) -> float:
-    """How much has to be done to a part: nothing, a sleeve, an adapter, boring out; and whether it is too narrow."""
+    """How much has to be done to a part: nothing, a sleeve, an adapter, boring out; one too narrow is none."""
     bore_seat = seated(need, part)
     work = 0.0 if bore_seat is None else float(EASE.index(bore_seat.answer))
-    narrow = [key for key, least in need.wishes.items() if (size_of(part, key) or least) < least * (1.0 - EQUAL)]
+    narrow = _narrow(need, part)
     cut = 0.5 if is_longer(need, part) else 0.0
-    return WAY_OFF if bore_seat and bore_seat.answer == "another" else work + cut + 10.0 * len(narrow)
+    return WAY_OFF if narrow or (bore_seat and bore_seat.answer == "another") else work + cut
+
+
+def _narrow(need: Need, part: Part) -> list[str]:
+    """Sizes in which a part is less than it has to be; one that nobody has measured is taken to be enough."""
+    return [key for key, least in need.wishes.items() if (size_of(part, key) or least) < least * (1.0 - EQUAL)]
 
 
 def _brings(need: Need, part: Part) -> bool:

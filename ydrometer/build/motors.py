@@ -8,10 +8,12 @@ from collections.abc import Iterator
 from ydrometer.build import plates
 from ydrometer.build.safe import SPRINGS
 from ydrometer.build.workshop import BuildShop
-from ydrometer.document.stages.assembly import Job, made_fast, mm
+from ydrometer.document.stages.assembly import Fitting, Job, kept_tight, made_fast, mm
 from ydrometer.document.walk import branch_of
 from ydrometer.fit.seating import HOLDS
 
+SCREWS = 4
+"""Of a motor of which nobody says how many it has."""
 HIDES = 0.02
 """m beside its body within which a neighbour leaves no room for fingers."""
 
@@ -41,6 +43,7 @@ def _plugged(shop: BuildShop, path: str) -> Job:
         kind="motor",
         minutes=10,
         parts=(path,),
+        uses=(shop.source(path).kind,),
         tools=("cable ties",),
         title=f"Plug in and lay the cable of {motor} now, its wires to the free side",
         after=plates.ready(shop),
@@ -58,6 +61,8 @@ def _mounted(shop: BuildShop, path: str, hides: tuple[str, ...]) -> Job:
         kind="motor",
         minutes=15 * each,
         parts=(path,),
+        uses=(shop.source(path).kind, "screws"),
+        fittings=_under_heads(shop, path),
         tools=("hex keys",),
         title=f"Mount {name}: {_screws(shop, path)}start every screw before any is tight, {ends}",
         why=_depth(shop, path),
@@ -74,6 +79,7 @@ def _clutch(shop: BuildShop, path: str) -> Job:
         kind="motor",
         minutes=20,
         parts=(path, f"{path.removesuffix('.source')}.clutch"),
+        uses=("clutch", "key"),
         title=f"Put the clutch on the shaft of {shop.named(path)}: its shoes with their key, the drum free on its "
         "bearing; the drum turns by hand while the shaft stands still",
         why="A drum that drags creeps at idle.",
@@ -81,6 +87,19 @@ def _clutch(shop: BuildShop, path: str) -> Job:
         after=(f"{path}:mount",),
         tools=("hex keys", "feeler gauge"),
     )
+
+
+def _under_heads(shop: BuildShop, path: str) -> tuple[Fitting, ...]:
+    """Washers under the heads of a motor's screws where they stand in a slot, and what keeps them tight; the screws
+    themselves where nobody says which they are.
+    """
+    said, each = shop.mount(path), shop.line.sources[path]
+    if said.bolts is None:
+        return (Fitting("screws", f"screws for the mount of {shop.named(path)}", SCREWS * each),)
+    screws, number = f"{mm(said.bolts.hole)} holes", said.bolts.count * each
+    hole = said.bolts.hole
+    washers = (Fitting("washer", f"washer for {screws}", number, {"hole": hole}),) if said.slot is not None else ()
+    return (*washers, *kept_tight(shop.ways, f"screws in {screws}", number, hole=hole))
 
 
 def _screws(shop: BuildShop, path: str) -> str:

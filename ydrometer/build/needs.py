@@ -2,23 +2,31 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from typing import Any
 
+from ydrometer.base.tables.keys import key_for, length_in
+from ydrometer.build import jobs
 from ydrometer.build.line import Between, Sitting
 from ydrometer.build.workshop import BuildShop, plate_path
-from ydrometer.document.mounting import Plate, ShaftMount
+from ydrometer.document.mounting import Mounting, Plate, ShaftMount
 from ydrometer.document.sources import Engine, Motor
-from ydrometer.document.stages import Stage
-from ydrometer.document.stages.assembly import mm
-from ydrometer.document.stages.forms import Form
+from ydrometer.document.stages import Member, Stage
+from ydrometer.document.stages.assembly import Job, mm
 from ydrometer.document.stages.plane import Loop
+from ydrometer.fit.sections import sections
+from ydrometer.fit.stock import NOTHING
 
 SHARED = ("locker", "grease", "retaining compound")
 """Kinds that come out of a tube, which serves several vehicles."""
-ROAD_WHEELS = 4
-"""Wheels of a vehicle of which nobody says how many it has; a search counts the same."""
+BEARINGS = 2
+"""Of a shaft of which nobody says how it is carried."""
+END_GAP = 3e-4
+"""m; what is no wider is end play, not a gap."""
+SIZE_OF = {"screws": "thread and length", "key": "section and length"}
+UNSIZED = (*SHARED, "guard", "switch", "strap", "cable ties", "shims", "brake", "tensioner", "own")
+"""Kinds of which any will do, or that are made for their place."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -27,8 +35,8 @@ class Need:
 
     Attributes:
         kind: of the bin's parts, or of a sundry. words: what it is. number: of all units. where: paths of the design.
-        sizes: by which a part is told, SI, by their keys in the bin.
-        wishes: least sizes that it would better have. shaft: on which it goes: across, m, and its shape.
+        sizes: by which a part is told, SI, by their keys in the bin. asks: which of its sizes nobody has given.
+        wishes: least sizes that it must have where it has them. shaft: on which it goes: across, m, and its shape.
         comes_with: kind of part that may bring it along. may_be_longer: it is cut to its length, as a chain is.
         mass: of one, kg, where the design says it.
     """
@@ -38,6 +46,7 @@ class Need:
     number: int
     where: tuple[str, ...]
     sizes: Mapping[str, Any] = field(default_factory=dict)
+    asks: str = ""
     wishes: Mapping[str, float] = field(default_factory=dict)
     shaft: tuple[float, str] | None = None
     comes_with: str = ""
@@ -49,6 +58,11 @@ class Need:
         """What tells it from another need."""
         return self.kind, self.words, tuple(self.sizes.items()), tuple(self.wishes.items()), self.shaft
 
+    @property
+    def told(self) -> bool:
+        """Whether it can be told from others of its kind: by a size, or because any will do."""
+        return bool(self.sizes) or self.kind in UNSIZED or bool(self.comes_with)
+
 
 def needs(shop: BuildShop) -> list[Need]:
     """Everything that a design needs, each thing once with all its places, in the order of power.
@@ -57,9 +71,10 @@ def needs(shop: BuildShop) -> list[Need]:
         shop: of the design.
     """
     units = shop.design.drive.units
-    every = [*_sources(shop), *_stages(shop), *_shafts(shop)]
+    unit = list(jobs.of_unit(shop))
+    every = [*_sources(shop), *_stages(shop), *_shafts(shop), *_fitted(unit)]
     gathered: dict[tuple[Any, ...], Need] = {}
-    for need in [*(replace(need, number=units * need.number) for need in every), *_once(shop)]:
+    for need in [*(replace(need, number=units * need.number) for need in every), *_once(shop, unit)]:
         known = gathered.get(need.identity)
         gathered[need.identity] = need if known is None else _together(known, need)
     return [need for need in gathered.values() if need.number]
@@ -80,7 +95,8 @@ def _sources(shop: BuildShop) -> Iterator[Need]:
             limit = branch.controller.current_limit
             words = f"controller, {limit:.4g} A" if limit else "controller"
             sizes = {"controller.current_limit": limit} if limit else {}
-            yield Need("controller", words, count, (f"{path}.controller",), sizes, comes_with="motor")
+            asks = "" if limit else "current limit"
+            yield Need("controller", words, count, (f"{path}.controller",), sizes, asks, comes_with="motor")
         if branch.clutch is not None:
             yield Need("clutch", "centrifugal clutch", count, (f"{path}.clutch",), comes_with="engine")
 
@@ -95,47 +111,36 @@ def _law(source: Motor | Engine) -> Any:
 def _stages(shop: BuildShop) -> Iterator[Need]:
     for between in shop.line.stages:
         stage, path = between.stage, between.path
-        for wheel, member in zip(_once_each(shop, path), stage.members, strict=True):
-            yield _wheel(shop, stage, wheel, member.measure, member.form.part or stage.kind)
+        for wheels, member in zip(_alike(shop, path), stage.members, strict=True):
+            yield _wheel(shop, stage, wheels, member)
         if isinstance(stage.in_plane, Loop):
             yield from _loop(shop, between)
         elif not stage.members:
             yield _box(stage, path)
 
 
-def _once_each(shop: BuildShop, path: str) -> list[Sitting]:
-    """The wheels of a stage, equal drivers of several motors as one that is needed several times."""
+def _alike(shop: BuildShop, path: str) -> list[list[Sitting]]:
+    """The wheels of a stage, the equal drivers of several motors together."""
     wheels = shop.line.of(path)
-    if not wheels:
-        return []
     drivers = [wheel for wheel in wheels if wheel.name.startswith(f"{path} driver")]
-    times = sum(wheel.times for wheel in drivers)
-    return [replace(drivers[0], times=times), *(wheel for wheel in wheels if wheel not in drivers)]
+    return [drivers, *([wheel] for wheel in wheels if wheel not in drivers)] if wheels else []
 
 
-def _wheel(shop: BuildShop, stage: Stage, wheel: Sitting, measure: float, kind: str) -> Need:
-    form = next(member.form for member in stage.members if member.measure == measure)
+def _wheel(shop: BuildShop, stage: Stage, wheels: Sequence[Sitting], member: Member) -> Need:
+    form, measure, wheel = member.form, member.measure, wheels[0]
     sizes: dict[str, Any] = {form.measure: int(measure) if form.toothed else measure}
     words = wheel.words
     if stage.tooth_size:
         sizes["tooth_size"] = stage.tooth_size
-        words += f", {tooth_words(form, stage.tooth_size)}"
+        words += f", {form.size_words(stage.tooth_size)}"
     said, on_drum = shop.mount(wheel.shaft), shop.on_drum(wheel.shaft)
     # What sits on a clutch has the bore of its drum, of which the design says nothing.
     words += ", bore as the clutch's drum" if on_drum else ""
     shaft = (said.diameter, said.shape) if said.diameter and not on_drum else None
-    wishes = {"width": stage.loop_width} if stage.loop_width else {}
-    return Need(kind, words, wheel.times, (wheel.name,), sizes, wishes, shaft)
-
-
-def tooth_words(form: Form, size: float) -> str:
-    """The size of teeth as a shop tells it: "module 1 mm", "pitch 5 mm".
-
-    Args:
-        form: of the wheel.
-        size: module or pitch, m.
-    """
-    return f"{'module' if form.part == 'gear' else 'pitch'} {1e3 * size:.6g} mm"
+    wishes = {"width": stage.wheel_width} if stage.wheel_width else {}
+    asks = "" if stage.tooth_size or not form.size_keys else f"{form.size_keys[0]}"
+    names, times = tuple(wheel.name for wheel in wheels), sum(wheel.times for wheel in wheels)
+    return Need(wheel.kind, words, times, names, sizes, asks, wishes, shaft)
 
 
 def _loop(shop: BuildShop, between: Between) -> Iterator[Need]:
@@ -144,24 +149,32 @@ def _loop(shop: BuildShop, between: Between) -> Iterator[Need]:
     assert isinstance(lies, Loop)  # see _stages
     length = shop.loop_length(between)
     pieces = round(length / size) if length and size and lies.pieces else 0
-    is_odd = lies.step == 2 and pieces % 2 == 1
+    is_odd = lies.opens and pieces % 2 == 1
     if is_odd and length and size:
         length -= size  # chains have pairs of links; the odd one is a part of its own
     # Of a loop without a length no part is the right one.
     sizes: dict[str, Any] = ({"loop_pitch": size} if size else {}) | {"around": length}
     words = f"{lies.noun}, {lies.named(length, size or 1.0)}" if length else lies.noun
     words += f", pitch {1e3 * size:.6g} mm" if size else ""
-    wishes = {"width": stage.loop_width} if stage.loop_width else {}
-    words += f", {mm(stage.loop_width)} wide" if stage.loop_width else ""
-    yield Need(lies.part, words, 1, (path,), sizes, wishes, may_be_longer=lies.step == 2)
-    if lies.step == 2:
-        across = f", pitch {1e3 * size:.6g} mm" if size else ""
-        yield Need("joining link", f"joining link{across}", 1, (path,))
-        if is_odd:
-            yield Need("offset link", f"offset link{across}", 1, (path,))
+    if stage.loop_width:
+        sizes["width"] = stage.loop_width
+        words += f", {mm(stage.loop_width)} wide"
+    asks = "" if length else "length"
+    yield Need(lies.part, words, 1, (path,), sizes, asks, may_be_longer=lies.opens)
+    if lies.opens:
+        yield from _links(path, size, odd=is_odd)
     said = shop.fit.loop(path)
     if said is not None and said.tensioner is not None:
-        yield Need("tensioner", f"tensioner, wheel {mm(said.tensioner.diameter)} across", 1, (path,))
+        across = said.tensioner.diameter
+        yield Need("tensioner", f"tensioner, wheel {mm(across)} across", 1, (path,), {"diameter": across})
+
+
+def _links(path: str, pitch: float | None, *, odd: bool) -> Iterator[Need]:
+    """What joins a chain."""
+    across = f", pitch {1e3 * pitch:.6g} mm" if pitch else ""
+    sizes, asks = ({"pitch": pitch}, "") if pitch else ({}, "pitch")
+    for kind in ("joining link", *(("offset link",) if odd else ())):
+        yield Need(kind, f"{kind}{across}", 1, (path,), sizes, asks)
 
 
 def _box(stage: Stage, path: str) -> Need:
@@ -175,85 +188,135 @@ def _box(stage: Stage, path: str) -> Need:
 def _shafts(shop: BuildShop) -> Iterator[Need]:
     for path in shop.line.shafts:
         said = shop.mount(path)
-        bare = path not in shop.line.sources and path not in shop.line.hidden
-        if bare:
+        if path not in shop.line.sources and path not in shop.line.hidden:
             yield _shaft(shop, path, said)
             yield from _on_shaft(said)
         if said.shape == "keyway":
-            number = shop.line.sources[path] if shop.on_drum(path) else len(shop.line.on(path))
-            yield Need("key", f"key, shaft {mm(said.diameter)}" if said.diameter else "key", number, (path,))
+            yield from _keys(shop, path, said)
         if said.bolts is not None:
             length = shop.screws(path)
             long = f", {mm(length)} long" if length else ""
             number = said.bolts.count * shop.line.sources.get(path, 1)
             sizes = {"hole": said.bolts.hole, "length": length, "uncut": said.bolts.length}
-            yield Need("screws", f"screws for {mm(said.bolts.hole)} holes{long}", number, (path,), sizes)
+            asks = "" if length else "length"
+            yield Need("screws", f"screws for {mm(said.bolts.hole)} holes{long}", number, (path,), sizes, asks)
     for plate in shop.plates:
         if plate.mounting.plate is not None:
             yield _plate(plate.mounting.plate, plate_path(plate))
+
+
+def _given(**sizes: float | None) -> tuple[dict[str, float], str]:
+    """The sizes that somebody has given, and which nobody has, in words."""
+    lacking = [name.replace("_", " ") for name, size in sizes.items() if size is None]
+    return {name: size for name, size in sizes.items() if size is not None}, " and ".join(lacking)
 
 
 def _shaft(shop: BuildShop, path: str, said: ShaftMount) -> Need:
     words = shop.line.shafts[path]
     across = f", {mm(said.diameter)} {said.shape}" if said.diameter else ""
     long = f", {mm(said.length)} long" if said.length else ""
-    return Need("shaft", f"{words if words == 'axle' else 'shaft'}{across}{long}", 1, (path,))
+    sizes, asks = _given(diameter=said.diameter, length=said.length)
+    words = f"{words if words == 'axle' else 'shaft'}{across}{long}"
+    return Need("shaft", words, 1, (path,), sizes, asks, may_be_longer=True)
 
 
 def _on_shaft(said: ShaftMount) -> Iterator[Need]:
-    """Bearings and spacers of a shaft's stack; two bearings where nothing says what is on it."""
-    across = {"bore": said.diameter} if said.diameter else {}
-    hole = {"outside_diameter": said.opening} if said.opening else {}
+    """Bearings and spacers of a shaft's stack, and what its gaps want; two bearings where nothing is said of any."""
     on = f", on {mm(said.diameter)}" if said.diameter else ""
     in_hole = f", in a {mm(said.opening)} hole" if said.opening else ""
-    if said.stack is None:
-        yield Need("bearing", f"bearing{on}{in_hole}", 2, (said.shaft,), {**across, **hole})
+    stack = said.stack
+    carrying = [item for item in stack.items if item.bearing] if stack else []
+    if not carrying:
+        sizes, asks = _given(bore=said.diameter, outside_diameter=said.opening)
+        yield Need("bearing", f"bearing{on}{in_hole}", BEARINGS, (said.shaft,), sizes, asks)
+    for item in carrying:
+        sizes, asks = _given(bore=said.diameter, outside_diameter=said.opening, width=item.width)
+        yield Need("bearing", f"bearing{on}{in_hole}, {mm(item.width)} wide", 1, (said.shaft,), sizes, asks)
+    gaps = [gap for section in sections(Mounting(shafts=(said,)), NOTHING) for gap in section.gaps]
+    spacers = [item.width for item in stack.items if item.spacer] if stack else []
+    for width in (*spacers, *(gap for gap in gaps if gap > END_GAP)):
+        sizes, asks = _given(bore=said.diameter, thickness=width)
+        yield Need("spacer", f"spacer {mm(width)}{on}", 1, (said.shaft,), sizes, asks)
+
+
+def _keys(shop: BuildShop, path: str, said: ShaftMount) -> Iterator[Need]:
+    """A key for each wheel on a shaft, by its section and the longest that the hub takes; on a drum the clutch's."""
+    key = key_for(said.diameter) if said.diameter else None
+    words = f"key {1e3 * key.width:g} × {mm(key.height)}" if key else "key"
+    section = {"width": key.width, "height": key.height} if key else {}
+    if shop.on_drum(path):
+        asks = "length" if key else "section and length"
+        yield Need("key", f"{words}, of the clutch", shop.line.sources[path], (path,), section, asks)
         return
-    for item in said.stack.items:
-        if item.bearing or item.name.startswith("bearing"):
-            words = f"bearing{on}{in_hole}, {mm(item.width)} wide"
-            yield Need("bearing", words, 1, (said.shaft,), {**across, **hole, "width": item.width})
-        elif item.spacer:
-            words = f"spacer {mm(item.width)}{on}"
-            yield Need("spacer", words, 1, (said.shaft,), {**across, "thickness": item.width})
+    for wheel in shop.line.on(path):
+        hub = _hub(said, wheel)
+        length = length_in(hub) if hub else None
+        long = f", {mm(length)} long" if length else ""
+        asks = "" if key and length else "length" if key else "section and length"
+        sizes = section | ({"length": length} if length else {})
+        yield Need("key", f"{words}{long}", wheel.times, (path,), sizes, asks)
+
+
+def _hub(said: ShaftMount, wheel: Sitting) -> float | None:
+    """How wide a wheel's hub is, as its stack has it."""
+    items = said.stack.items if said.stack else ()
+    return next((item.width for item in items if item.wheel == wheel.name), None)
 
 
 def _plate(plate: Plate, path: str) -> Need:
     low, bottom, high, top = plate.corners
     thick = f", {mm(plate.thickness)} thick" if plate.thickness else ""
     words = f"plate {mm(high - low)} × {mm(top - bottom)}{thick}"
-    return Need("plate", words, 1, (path,))
+    sizes, asks = _given(length=high - low, width=top - bottom, thickness=plate.thickness)
+    return Need("plate", words, 1, (path,), sizes, asks)
 
 
-def _once(shop: BuildShop) -> Iterator[Need]:
+def _fitted(all_jobs: Iterable[Job]) -> Iterator[Need]:
+    """Small things that jobs put in."""
+    for job in all_jobs:
+        for fitting in job.fittings:
+            asks = "" if fitting.sizes or fitting.kind in UNSIZED else SIZE_OF.get(fitting.kind, "size")
+            yield Need(fitting.kind, fitting.words, fitting.number, (job.place,), fitting.sizes, asks)
+
+
+def _once(shop: BuildShop, unit: Sequence[Job]) -> Iterator[Need]:
     """What the whole vehicle needs: supply, fuse, wheels, adapters, and what comes out of tubes."""
-    supply, drive = shop.design.drive.supply, shop.design.drive
+    supply = shop.design.drive.supply
     if supply is not None:
         words = f"{supply.kind}, {shop.volts:.4g} V" if shop.volts else supply.kind
         yield Need(supply.kind, words, 1, ("drive.supply",), {"supply": supply})
         if supply.kind == "battery":
-            words = f"fuse, {shop.fuse.rating:.4g} A" if shop.fuse else "fuse or breaker"
-            yield Need("fuse", words, 1, ("drive.supply",))
-    across = shop.design.vehicle.wheel_diameter
-    axle = shop.mount(shop.line.axle)
-    yield Need(
-        "wheel",
-        f"road wheel, {mm(across)}",
-        ROAD_WHEELS,
-        ("vehicle.wheel_diameter",),
-        {"diameter": across},
-        shaft=(axle.diameter, axle.shape) if axle.diameter else None,
-    )
-    for number, adapter in enumerate(shop.fit.adapters):
-        words = f"adapter plate {adapter.name}, {mm(adapter.outside)} across"
-        yield Need("plate", words.replace("  ", " "), adapter.plates, (f"fit.adapters[{number}]",))
-    yield from _from_tubes(shop, drive.units)
+            rating = shop.fuse.rating if shop.fuse else None
+            sizes, asks = _given(rating=rating)
+            words = f"fuse, {rating:.4g} A" if rating else "fuse or breaker"
+            yield Need("fuse", words, 1, ("drive.supply",), sizes, asks)
+    yield from _on_the_ground(shop)
+    yield from _from_tubes(shop, unit)
+    yield from _fitted(jobs.of_vehicle(shop))
 
 
-def _from_tubes(shop: BuildShop, units: int) -> Iterator[Need]:
+def _on_the_ground(shop: BuildShop) -> Iterator[Need]:
+    """Wheels, driven ones on the axle and free ones on their own; or tracks with what drives them."""
+    vehicle, axle = shop.design.vehicle, shop.mount(shop.line.axle)
+    across, where = vehicle.wheel_diameter, ("vehicle.wheel_diameter",)
+    on_axle = (axle.diameter, axle.shape) if axle.diameter else None
+    if vehicle.tracks:
+        yield Need("track", "track", vehicle.tracks, where, {}, "length, width and pitch")
+        sprocket = f"driving sprocket of the track, {mm(across)}"
+        yield Need("track sprocket", sprocket, vehicle.tracks, where, {"diameter": across}, shaft=on_axle)
+        return
+    free = vehicle.wheels - vehicle.driven_wheels
+    sizes = {"diameter": across}
+    driven = f"road wheel, {mm(across)}" + (", driven" if free else "")
+    yield Need("wheel", driven, vehicle.driven_wheels, where, sizes, shaft=on_axle)
+    yield Need("wheel", f"road wheel, {mm(across)}, free on a bearing of its own", free, where, sizes)
+
+
+def _from_tubes(shop: BuildShop, unit: Sequence[Job]) -> Iterator[Need]:
+    """What serves many places: one tube, wherever it is used."""
     if shop.ways.locking == "locker":
         yield Need("locker", "thread locker, medium", 1, ("build.locking",))
-    yield Need("grease", "grease", 1, tuple(between.path for between in shop.line.stages))
-    glued = [path for path in shop.line.shafts if shop.mount(path).opening and path not in shop.line.sources]
-    if glued:
-        yield Need("retaining compound", "retaining compound for bearings", 1, tuple(glued))
+    for kind, words in (("grease", "grease"), ("retaining compound", "retaining compound for bearings")):
+        places = tuple(dict.fromkeys(job.place for job in unit if kind in job.uses))
+        if places:
+            yield Need(kind, words, 1, places)

@@ -13,6 +13,7 @@ from ydrometer.build.needs import SHARED, Need, needs
 from ydrometer.build.plan import PartOrder
 from ydrometer.build.workshop import BuildShop
 from ydrometer.document.stages.assembly import mm
+from ydrometer.document.walk import branch_path
 from ydrometer.parts.part import Part
 
 USUAL_LEAD_DAYS = 7.0
@@ -84,8 +85,7 @@ def parts_list(
         own: lines of the builder's own.
     """
     left: dict[str, int] = {}
-    wanted = needs(shop)
-    matched = [(need, match(need, bin_)) for need in wanted]
+    matched = list(_matched(needs(shop), bin_))
     matched += [(extra, match(extra, bin_)) for extra in _adapters(matched)]
     lines = [_line(shop, need, owned, bin_, left, taken or {}) for need, owned in matched]
     lines += [_own(line) for line in own]
@@ -96,6 +96,17 @@ def parts_list(
         unpriced=[line.need.words for line in lines if line.price is None],
         unknown_mass=[line.need.words for line in lines if line.mass is None],
     )
+
+
+def _matched(wanted: Sequence[Need], bin_: Bin) -> Iterator[tuple[Need, Owned | None]]:
+    """Needs with their parts; what a motor or engine brings along is that of its own branch."""
+    sources: dict[str, Owned | None] = {}
+    for need in wanted:
+        branch = branch_path(need.where[0]) if need.where else ""
+        owned = match(need, bin_, sources.get(branch) if need.comes_with else None)
+        if need.kind in ("motor", "engine"):
+            sources |= {branch_path(path): owned for path in need.where}
+        yield need, owned
 
 
 def makings(lines: Sequence[PartsListLine]) -> list[tuple[Need, Making]]:

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from ydrometer.build import wiring
-from ydrometer.build.safe import FUEL, has_brakes, has_engine, look, running
+from ydrometer.build.safe import FUEL, fingers, has_brakes, has_engine, look, running
+from ydrometer.build.shafts import standing
 from ydrometer.build.step import RECHECK, SIGNED
 from ydrometer.build.workshop import BuildShop
-from ydrometer.document.stages.assembly import CURE, FUMES, Job, Record
+from ydrometer.document.stages.assembly import CURE, FUMES, Fitting, Job, Record
 from ydrometer.document.walk import branch_of
 from ydrometer.evaluation.evaluate import evaluate
 from ydrometer.evaluation.result import in_rpm
@@ -36,6 +36,7 @@ def per_unit(shop: BuildShop) -> Iterator[Job]:
             minutes=30,
             wait=CURE,
             parts=("build.locking", *shop.line.shafts),
+            uses=("locker",),
             title="One screw after the other out, a drop of medium locker on it, in again: mounts, plates, wheels",
             why="All at once out loses the settings; the locker has its full strength after 24 hours.",
             tools=("thread locker", "hex keys"),
@@ -55,16 +56,28 @@ def per_unit(shop: BuildShop) -> Iterator[Job]:
         )
 
 
-def road_wheels() -> Job:
-    """The wheels on the ground."""
+def road_wheels(shop: BuildShop) -> Job:
+    """What rolls on the ground, once its axle stands.
+
+    Args:
+        shop: of the design.
+    """
+    tracks, wheels = shop.design.vehicle.tracks, shop.design.vehicle.wheels
+    title = f"Put the {wheels} road wheels on, tighten each crosswise a little at a time, and pull at each"
+    if tracks:
+        on = "track" if tracks == 1 else f"{tracks} tracks"
+        title = f"Put the {on} on: slack it off, over the driving sprocket last; tighten until it no longer climbs"
     return Job(
         place="vehicle",
         verb="road_wheels",
         kind="shaft",
-        minutes=20,
+        minutes=5 * (tracks or wheels),
         parts=("vehicle.wheel_diameter",),
-        title="Put the road wheels on, tighten each crosswise a little at a time, and pull at each",
+        uses=("wheel", "track", "track sprocket", "key", "sleeve", "adapter"),
+        title=title,
+        after=(standing(shop, shop.line.axle),),
         tools=("wrench",),
+        cautions=(fingers(shop.design),) if tracks else (),
     )
 
 
@@ -83,6 +96,7 @@ def brakes(shop: BuildShop) -> Iterator[Job]:
         minutes=60,
         after=("vehicle:road_wheels",),
         parts=("vehicle.brake_force",),
+        fittings=(Fitting("brake", "brakes with lever and cables or hoses"),),
         title="Fit the brakes, cables or hoses clear of all that turns; with the brake off every wheel turns freely",
         why="What drags heats; what rubs through fails when it is needed.",
         tools=("hex keys",),
@@ -259,11 +273,6 @@ def _on_the_ground(shop: BuildShop) -> Iterator[Job]:
         title="Sign it off: nothing is loose, and what was found is written down",
         why="It says what was done, not that it is safe; event rules and makers' instructions come first.",
     )
-
-
-def before_power(shop: BuildShop) -> tuple[str, ...]:
-    """Ids of what the wiring and the wheels need done before power."""
-    return ("vehicle:road_wheels", *(job.id for job in brakes(shop)), *wiring.ids(shop))
 
 
 def _standing(shop: BuildShop) -> tuple[str, ...]:

@@ -25,7 +25,8 @@ class Step:
         title, why: what to do, with its numbers. kind: of work. place: of the design. unit: from 1, 0 for all at once.
         needs: ids of steps before it. opens: what it leaves loose. closes: ids of that.
         buries: ids of steps that nobody can do after it. wait: s after it, before what needs it.
-        parts: paths of the design that it handles. about: the same in words.
+        parts: paths of the design that it handles. about: the same in words. uses: kinds of the parts list without
+        which it cannot be done there.
         made_from: the design's numbers about them, see `facts`. tools, cautions: in words.
         minutes: of work. record: what it measures; None where nothing is.
     """
@@ -43,6 +44,7 @@ class Step:
     buries: tuple[str, ...] = ()
     wait: float = 0.0
     parts: tuple[str, ...] = ()
+    uses: tuple[str, ...] = ()
     about: str = ""
     made_from: tuple[str, ...] = ()
     tools: tuple[str, ...] = ()

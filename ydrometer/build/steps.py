@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import replace
 
-from ydrometer.build import motors, plates, power, shafts, wiring
+from ydrometer.build import jobs, power
 from ydrometer.build.facts import facts
 from ydrometer.build.order import in_order
 from ydrometer.build.step import Step
@@ -30,41 +30,12 @@ def steps_of(shop: BuildShop, making: Sequence[Job] = ()) -> list[Step]:
         step closes, and nothing is needed after it is buried.
     """
     of_unit = [job for job in making if not job.place.startswith(OF_VEHICLE)]
-    once = [
-        *plates.jobs(shop),
-        *of_unit,
-        *motors.jobs(shop),
-        *shafts.jobs(shop),
-        *_stages(shop),
-        *wiring.per_unit(shop),
-    ]
+    once = [*of_unit, *jobs.of_unit(shop)]
     each = _locked([*_needing_parts(once, of_unit), *power.per_unit(shop)])
-    ready = tuple(job.id for job in each if job.kind != "power")
     of_vehicle = [job for job in making if job not in of_unit]
-    wheels = _needing_parts([*of_vehicle, power.road_wheels(), *power.brakes(shop)], of_vehicle)
-    whole = [*wheels, *wiring.jobs(shop), *power.jobs(shop, (*ready, *power.before_power(shop)))]
-    return in_order(_linked(shop, each, whole))
-
-
-def _stages(shop: BuildShop) -> Iterator[Job]:
-    """The jobs of every stage, the first of each behind what its shafts need, and behind whoever moves one of them."""
-    for between in shop.line.stages:
-        hands = shop.hands(between)
-        # Whatever is done at a stage is done for its wheels: with others it is done once more.
-        first, *others = (replace(job, parts=(*job.parts, *hands.names)) for job in between.stage.jobs(hands))
-        own = between.driven if between.driven in shop.line.hidden else ""
-        on = [shafts.put_on(shop, shaft) for shaft in between.shafts if shaft != own]
-        mounted = [f"{shaft}:mount" for shaft in between.drivers if shaft in shop.line.sources]
-        moved = [f"{path}:tighten" for path in _movers(shop, between.path)]
-        yield replace(first, after=(*first.after, *filter(None, on), *mounted, *moved))
-        yield from others
-
-
-def _movers(shop: BuildShop, path: str) -> Iterator[str]:
-    """Other stages for which a shaft of this one is moved: they are set before it."""
-    between = next(entry for entry in shop.line.stages if entry.path == path)
-    movers = {shop.moved_by(shaft) for shaft in between.shafts}
-    return (mover for mover in movers if mover and mover != path)
+    whole = list(_needing_parts([*of_vehicle, *jobs.of_vehicle(shop)], of_vehicle))
+    ready = tuple(job.id for job in (*each, *whole) if job.kind != "power")
+    return in_order(_linked(shop, each, [*whole, *power.jobs(shop, ready)]))
 
 
 def _needing_parts(jobs: Iterable[Job], making: Sequence[Job]) -> Iterator[Job]:
@@ -128,6 +99,7 @@ def _step(
         buries=tuple(id for buried in job.buries for id in ids.get(buried, ())),
         wait=job.wait,
         parts=tuple(dict.fromkeys(job.parts)),
+        uses=tuple(dict.fromkeys((*job.uses, *(fitting.kind for fitting in job.fittings)))),
         about=", ".join(dict.fromkeys(words[part] for part in job.parts if part in words)),
         made_from=made_from,
         tools=job.tools,

@@ -6,12 +6,13 @@ from collections.abc import Iterator
 
 from ydrometer.build.safe import OPEN_WIRES, SPRINGS, has_engine
 from ydrometer.build.workshop import BuildShop
-from ydrometer.document.stages.assembly import Job, Record
+from ydrometer.document.stages.assembly import Fitting, Job, Record
 
 CHARGED = 2.0 * 3600.0
 """s that a pack takes at half its hourly rate (makers' usual advice)."""
 LIMIT_SHOWN = 1.02
 """Times the design's limit that a controller may show: it counts in steps."""
+STRAPS = 2
 SHORT_CUT = "No tool, ring or strap across its poles; one lead at a time."
 PACK = (
     "Charge lithium packs watched and in a fire-safe place, as their maker says; what hangs on the mains is for "
@@ -52,6 +53,7 @@ def per_unit(shop: BuildShop) -> Iterator[Job]:
             kind="wiring",
             minutes=20 * each,
             parts=(path,),
+            uses=("controller",),
             tools=("crimp pliers",),
             title=f"Mount {of} where air reaches it{set_to}",
             cautions=_short(shop),
@@ -59,11 +61,6 @@ def per_unit(shop: BuildShop) -> Iterator[Job]:
             after=tuple(f"{source}:mount" for source in motors),
             record=Record("current limit that it shows", "A", right=(0.0, LIMIT_SHOWN * limit)) if limit else None,
         )
-
-
-def ids(shop: BuildShop) -> tuple[str, ...]:
-    """Ids of all jobs of one unit and of the vehicle that come before power."""
-    return tuple(job.id for job in (*jobs(shop), *per_unit(shop)))
 
 
 def _supplied(shop: BuildShop, kind: str) -> Iterator[Job]:
@@ -76,6 +73,7 @@ def _supplied(shop: BuildShop, kind: str) -> Iterator[Job]:
             kind="wiring",
             minutes=20,
             parts=(path,),
+            uses=("fuse",),
             tools=("crimp pliers",),
             title=f"Put {_fuse(shop)} into the lead within 10 cm of the battery, battery still off",
             why="What lies before the fuse nothing protects.",
@@ -87,6 +85,7 @@ def _supplied(shop: BuildShop, kind: str) -> Iterator[Job]:
         kind="wiring",
         minutes=20,
         parts=(path,),
+        fittings=(Fitting("switch", _switch(shop)),),
         after=(f"{path}:fuse",),
         title="Fit an off switch within reach of driver and bystander",
         cautions=_short(shop),
@@ -99,6 +98,8 @@ def _supplied(shop: BuildShop, kind: str) -> Iterator[Job]:
         kind="wiring",
         minutes=30,
         parts=(path,),
+        uses=() if kind == "battery" else (kind,),
+        fittings=(Fitting("cable ties", "cable ties"),),
         after=(*controllers, f"{path}:switch"),
         title="Join supply, controllers and motors; tie connectors and leads away from all that turns",
         why="A lead in a belt is torn off at the worst place.",
@@ -112,6 +113,7 @@ def _supplied(shop: BuildShop, kind: str) -> Iterator[Job]:
             kind="charge",
             minutes=10,
             parts=(path,),
+            uses=(kind,),
             wait=CHARGED,
             title="Charge the battery",
             record=Record("voltage when full", "V"),
@@ -123,6 +125,8 @@ def _supplied(shop: BuildShop, kind: str) -> Iterator[Job]:
             kind="wiring",
             minutes=20,
             parts=(path,),
+            uses=(kind,),
+            fittings=(Fitting("strap", "strap for the battery", STRAPS),),
             after=(f"{path}:leads", f"{path}:charge"),
             title="Put the battery in its place and strap it down; switch off, connect it last",
             why="In a hard stop or a roll-over a pack that is loose tears its leads.",
@@ -139,6 +143,11 @@ def _fuse(shop: BuildShop) -> str:
     return f"the {shop.fuse.rating:.4g} A fuse" if shop.fuse else "a fuse or breaker"
 
 
+def _switch(shop: BuildShop) -> str:
+    """What has to carry as much as the fuse lets through."""
+    return f"off switch, at least {shop.fuse.rating:.4g} A" if shop.fuse else "off switch"
+
+
 def _stop_switch(shop: BuildShop) -> Job:
     return Job(
         place="drive",
@@ -146,6 +155,8 @@ def _stop_switch(shop: BuildShop) -> Job:
         kind="wiring",
         minutes=20,
         parts=tuple(shop.line.sources),
+        fittings=(Fitting("switch", "stop switch for the engine"),),
+        tools=("crimp pliers",),
         after=tuple(f"{source}:mount" for source in shop.line.sources),
         title="Fit the engine's stop switch within reach of driver and bystander",
         why="Whoever sees it first has to be able to stop it. It is tried with the engine running.",

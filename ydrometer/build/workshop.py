@@ -2,17 +2,20 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Collection, Iterator, Mapping, Sequence
 from dataclasses import dataclass
+from itertools import pairwise
 
-from ydrometer.build.line import Between, Line, line
+from ydrometer.build.line import Between, Line, Sitting, line
 from ydrometer.build.safe import fingers
 from ydrometer.document.building import Building
 from ydrometer.document.design import Design, Document
 from ydrometer.document.mounting import Mounting, ShaftMount
 from ydrometer.document.stages.assembly import Hands, Loose, mm
+from ydrometer.document.stages.plane import Loop
+from ydrometer.document.sources import Source
 from ydrometer.document.supply import Fuse
-from ydrometer.document.walk import on_drum
+from ydrometer.document.walk import branch_of, on_drum
 from ydrometer.fit.settings import settings
 from ydrometer.fit.setup import Setup, set_ups
 
@@ -43,6 +46,11 @@ class BuildShop:
         return self.design.fit or Mounting()
 
     @property
+    def fingers(self) -> str:
+        """The caution wherever something can be turned."""
+        return fingers(self.design)
+
+    @property
     def volts(self) -> float | None:
         """Of the supply with nothing drawn; None without one."""
         supply = self.design.drive.supply
@@ -58,12 +66,18 @@ class BuildShop:
         said = self.fit.loop(between.path)
         return between.stage.loop_length or (said.length if said else None)
 
-    def in_order(self, shaft: str) -> str:
-        """What is on a shaft, from the first face; empty where nothing says so."""
+    def in_order(self, shaft: str, without: Collection[str] = ()) -> str:
+        """What is on a shaft, from the first face; empty where nothing says so.
+
+        Args:
+            shaft: its path.
+            without: names of wheels that come later.
+        """
         stack = self.mount(shaft).stack
         if stack is None:
             return ""
-        return ", ".join(f"{item.name or 'item'} {mm(item.width)}" for item in stack.items)
+        items = [item for item in stack.items if not item.wheel or item.wheel not in without]
+        return ", ".join(f"{item.name or 'item'} {mm(item.width)}" for item in items)
 
     def mount(self, shaft: str) -> ShaftMount:
         """How a shaft is mounted; a further motor of a branch as the first one where nothing is said of it."""
@@ -74,6 +88,10 @@ class BuildShop:
         """A shaft in words, as it stands in a sentence."""
         words = self.line.shafts[path]
         return f"{words} shaft" if path in self.line.sources else words
+
+    def source(self, path: str) -> Source:
+        """The motor or engine at a path."""
+        return self.design.drive.branches[branch_of(path)].source
 
     def named(self, source: str) -> str:
         """A motor or engine as it stands in a sentence; several that share one name together."""
@@ -103,7 +121,8 @@ class BuildShop:
         """What holds a shaft on its mount."""
         if shaft in self.line.sources:
             return Loose(f"{shaft}:bolts", f"{self.line.shafts[shaft]} mount bolts")
-        return Loose(f"{shaft}:plates", f"bearing plates of the {self.line.shafts[shaft]}")
+        held = "eccentric bushes" if self.mount(shaft).eccentric else "bearing plates"
+        return Loose(f"{shaft}:plates", f"{held} of the {self.line.shafts[shaft]}")
 
     def collars(self, shaft: str) -> Loose:
         """What keeps a shaft from moving along itself."""
@@ -117,22 +136,66 @@ class BuildShop:
         """What is at hand at a stage."""
         path, wheels = between.path, self.line.of(between.path)
         moved = self.line.moved[path]
-        said = self.fit.loop(path)
         return Hands(
             path=path,
             wheels=tuple(dict.fromkeys(wheel.words for wheel in wheels)),
             names=tuple(wheel.name for wheel in wheels),
-            fastenings=tuple(self.fastening(wheel.name).id for wheel in wheels),
+            kinds=kinds(wheels),
+            fastenings=tuple(self.fastening(wheel.name) for wheel in wheels),
             slides=" and ".join(self._slides(shaft) for shaft in moved),
             mount=tuple(self.bolts(shaft).id for shaft in moved),
-            tensioner=said is not None and said.tensioner is not None,
+            through=not set(moved) & set(self.line.sources),
+            tensioner=self._tensioned(path),
+            shut_in=self.shut_in(between),
+            meshes=tuple(self._meshes(between)),
             settings=self.settings.get(path, {}),
-            fingers=fingers(self.design),
+            fingers=self.fingers,
             ways=self.ways,
         )
 
+    def _meshes(self, between: Between) -> Iterator[Hands]:
+        """The pairs of a row of gears, each as if it were a stage of its own."""
+        if not between.idlers:
+            return
+        row = [wheel for wheel in self.line.of(between.path) if wheel.shaft not in between.drivers[1:]]
+        for first, second in pairwise(row):
+            place = second.shaft if second.shaft in between.idlers else between.path
+            yield Hands(
+                path=place,
+                wheels=(first.words, second.words),
+                names=(first.name, second.name),
+                settings=self.settings.get(place, {}),
+                ways=self.ways,
+            )
+
+    def _tensioned(self, stage: str) -> bool:
+        said = self.fit.loop(stage)
+        return said is not None and said.tensioner is not None
+
+    def shut_in(self, between: Between) -> bool:
+        """Whether what runs around a stage's wheels goes on together with them alone: it has no ends, and neither can
+        the shafts come nearer nor does a tensioner let go of it.
+        """
+        lies = between.stage.in_plane
+        closed = isinstance(lies, Loop) and not lies.opens
+        return closed and not self.line.movable & set(between.shafts) and not self._tensioned(between.path)
+
+    def put_on_alone(self, shaft: str) -> list[Sitting]:
+        """The wheels that are put on a shaft by themselves, before what runs around them."""
+        later = {between.path for between in self.line.at(shaft) if self.shut_in(between)}
+        return [wheel for wheel in self.line.on(shaft) if wheel.stage not in later]
+
     def _slides(self, shaft: str) -> str:
         return self.named(shaft) if shaft in self.line.sources else f"the {self.bolts(shaft).words}"
+
+
+def kinds(wheels: Sequence[Sitting]) -> tuple[str, ...]:
+    """What the parts list calls wheels, and what comes between them and their shaft.
+
+    Args:
+        wheels: that are put on.
+    """
+    return (*dict.fromkeys(wheel.kind for wheel in wheels), "key", "sleeve", "adapter")
 
 
 def plate_path(setup: Setup) -> str:

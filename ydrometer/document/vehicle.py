@@ -22,7 +22,10 @@ class Geometry(NamedTuple):
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Vehicle:
-    """All-up mass is mass + payload; the diameter is the loaded rolling diameter of the driven wheels."""
+    """All-up mass is mass + payload; the diameter is the loaded rolling diameter of the driven wheels.
+
+    `tracks` are those that it runs on in place of wheels; their driving sprockets then have that diameter.
+    """
 
     mass: float = reading.quantity("mass", above=0.0)
     payload: float = reading.quantity("mass", at_least=0.0, default=0.0)
@@ -41,6 +44,8 @@ class Vehicle:
     track: float | None = reading.quantity("length", above=0.0, default=None)
     sight: float | None = reading.quantity("distance", above=0.0, default=None)
     braked_share: float = reading.quantity("ratio", above=0.0, at_most=1.0, default=1.0)
+    wheels: int = reading.whole(2, 12, default=4)
+    tracks: int = reading.whole(0, 4, default=0)
 
     def faults(self) -> Iterator[tuple[str, str, str]]:
         """What only shows in combination."""
@@ -57,6 +62,11 @@ class Vehicle:
             for key in GEOMETRY:
                 if getattr(self, key) is None:
                     yield key, f"missing for {self.driven} drive", "give it, or driven_share for a plain estimate"
+
+    @property
+    def driven_wheels(self) -> int:
+        """How many of its wheels are driven: all, or those of one axle, the half of them."""
+        return self.wheels if self.driven == "all" and self.driven_share is None else max(1, self.wheels // 2)
 
     @property
     def total_mass(self) -> float:

@@ -11,7 +11,35 @@ from ydrometer.document.mounting import SHAPES
 from ydrometer.document.stages.forms import Form
 
 LONGEST_ID = 80
-SUNDRIES = ("screws", "fuse", "key", "locker", "grease", "retaining compound", "shaft", "plate", "other")
+SUNDRIES = (
+    "screws",
+    "washer",
+    "lock nut",
+    "lock washer",
+    "dowel",
+    "key",
+    "collar",
+    "coupling",
+    "joining link",
+    "offset link",
+    "fuse",
+    "switch",
+    "strap",
+    "cable ties",
+    "locker",
+    "grease",
+    "retaining compound",
+    "shims",
+    "guard",
+    "brake",
+    "shaft",
+    "plate",
+    "eccentric bush",
+    "tensioner",
+    "track",
+    "track sprocket",
+    "other",
+)
 """Small things that a build needs besides its parts."""
 
 

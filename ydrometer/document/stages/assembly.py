@@ -20,6 +20,8 @@ CURE = DAY_S
 
 EYES = "Eye protection; hold the work in a vice; no gloves near turning parts."
 FUMES = "Air the room and keep it off the skin; its maker's instructions come first."
+WHEELS = 2
+"""Of a stage without idlers."""
 GUARD = "Never run it without the guard, nor reach past it."
 
 
@@ -56,6 +58,21 @@ class Record(NamedTuple):
         return f"{self.what}: {read:g} {self.unit} is not {wanted} {self.unit}"
 
 
+@dataclass(frozen=True, slots=True)
+class Fitting:
+    """A small thing that a job puts in and no part of the line names.
+
+    Attributes:
+        kind: on the parts list. words: what it is, with its sizes. number: of them.
+        sizes: the same in SI, by which one is told from another; "hole" is that through which a thread goes.
+    """
+
+    kind: str
+    words: str
+    number: int = 1
+    sizes: Mapping[str, float] = field(default_factory=dict)
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Job:
     """One thing to do at one place of the design.
@@ -67,7 +84,9 @@ class Job:
         after: ids of jobs that come before it; those that a design does not have are left out.
         opens: what it leaves loose. closes: ids of what others left loose. buries: ids of jobs that nobody can do after
         it. wait: s until the next one, for glue to cure or a pack to charge.
-        parts: paths of the design that it handles. tools, cautions: in words. record: what is measured.
+        parts: paths of the design that it handles. uses: kinds of the parts list without which it cannot be done there.
+        fittings: small things that it puts in besides; they are used too.
+        tools, cautions: in words. record: what is measured.
     """
 
     place: str
@@ -82,6 +101,8 @@ class Job:
     buries: tuple[str, ...] = ()
     wait: float = 0.0
     parts: tuple[str, ...] = ()
+    uses: tuple[str, ...] = ()
+    fittings: tuple[Fitting, ...] = ()
     tools: tuple[str, ...] = ()
     record: Record | None = None
     cautions: tuple[str, ...] = ()
@@ -98,9 +119,11 @@ class Hands:
 
     Attributes:
         path: of the stage. wheels: its wheels in words, from driver to driven. names: the same as stacks name them.
-        fastenings: ids of what holds each wheel on its shaft and is loose until it is in line.
+        kinds: of the parts list that go with the wheels on their shafts. fastenings: what holds each wheel on its shaft and is loose until it is in line.
         slides: what is moved to set the stage, in words, empty where nothing is; mount: ids of what holds that and is
-        loose. tensioner: whether a wheel of its own takes up slack.
+        loose; through: whether its screws go through. tensioner: whether a wheel of its own takes up slack. shut_in: whether what runs around its wheels can
+        only be put on together with them.
+        meshes: of a row of gears each pair as hands of its own, from the driver on; empty of everything else.
         settings: Fit's numbers by name, SI; none where it does not know where the shafts stand.
         fingers: the caution where something can be turned, of what the vehicle has. ways: the builder's schools.
     """
@@ -108,10 +131,14 @@ class Hands:
     path: str
     wheels: tuple[str, ...] = ()
     names: tuple[str, ...] = ()
-    fastenings: tuple[str, ...] = ()
+    kinds: tuple[str, ...] = ()
+    fastenings: tuple[Loose, ...] = ()
     slides: str = ""
     mount: tuple[str, ...] = ()
+    through: bool = False
     tensioner: bool = False
+    shut_in: bool = False
+    meshes: tuple[Hands, ...] = ()
     settings: Mapping[str, float] = field(default_factory=dict)
     fingers: str = "Power off and what turns blocked while hands are in here; turning by hand draws fingers in too."
     ways: Building = field(default_factory=Building)
@@ -141,14 +168,33 @@ def mm(size: float) -> str:
     return f"{round(1e3 * size, 2 if abs(size) < 0.1 else 1):g} mm"
 
 
-def made_fast(ways: Building) -> str:
+def made_fast(ways: Building, *, through: bool = False) -> str:
     """How screws are tightened, in words; locker comes last of all, on one day for the whole unit.
 
     Args:
         ways: of the builder.
+        through: whether the screws go through, so that nuts go on them; else they end in a thread of what they hold.
     """
-    nuts = "with lock nuts, " if ways.locking == "lock nuts" else ""
-    return f"{nuts}a little at a time, crosswise"
+    kept = {"lock nuts": "with lock nuts, " if through else "with lock washers, "}
+    return f"{kept.get(ways.locking, '')}a little at a time, crosswise"
+
+
+def kept_tight(
+    ways: Building, screws: str, number: int, *, hole: float | None = None, through: bool = False
+) -> tuple[Fitting, ...]:
+    """What keeps screws from backing out, besides locker.
+
+    Args:
+        ways: of the builder.
+        screws: what they are, in words, such as "screws in 3.2 mm holes".
+        number: of them.
+        hole: through which they go, m; None where nobody says.
+        through: whether they go through what they hold.
+    """
+    if ways.locking != "lock nuts":
+        return ()
+    kind = "lock nut" if through else "lock washer"
+    return (Fitting(kind, f"{kind} for {screws}", number, {"hole": hole} if hole else {}),)
 
 
 def in_line(hands: Hands, how: str, *, after: tuple[str, ...] = ()) -> Job:
@@ -159,16 +205,17 @@ def in_line(hands: Hands, how: str, *, after: tuple[str, ...] = ()) -> Job:
         how: they are set in line.
         after: ids of jobs before it.
     """
-    both = " and the ".join(dict.fromkeys((hands.driver, hands.driven)))
+    all_ = " and the ".join(dict.fromkeys(hands.wheels))
+    each = "all" if len(hands.wheels) > WHEELS else "both"
     return Job(
         place=hands.path,
         verb="line_up",
         kind="align",
         minutes=15,
-        title=f"Set the {both} in line {how}, then fasten both and pull at each",
+        title=f"Set the {all_} in line {how}, then fasten {each} and pull at each",
         why="A wheel that walks along its shaft throws the belt or wears half of its teeth.",
         after=after,
-        closes=hands.fastenings,
+        closes=tuple(loose.id for loose in hands.fastenings),
         parts=(hands.path, *hands.names),
         tools=("straight edge", "hex keys"),
         cautions=(hands.fingers,),
@@ -187,7 +234,7 @@ def tightened(hands: Hands, after: str) -> Job:
         verb="tighten",
         kind="fasten",
         minutes=10,
-        title=f"Tighten {hands.slides}: {made_fast(hands.ways)}",
+        title=f"Tighten {hands.slides}: {made_fast(hands.ways, through=hands.through)}",
         why="Tightening moves it: a little at a time, all round, keeps the setting.",
         after=(after,),
         closes=hands.mount,

@@ -17,16 +17,9 @@ def jobs(hands: Hands, length: str) -> Iterator[Job]:
     """
     slack = f"Slide {hands.slides} to the slack end" if hands.slides else "All slack"
     nearer = hands.setting("room_to_put_on", " ({} nearer)")
-    yield Job(
-        place=hands.path,
-        verb="walk_on",
-        kind="belt",
-        minutes=10,
-        title=f"{slack}{nearer}: walk the {f'{length} ' if length else ''}belt on by hand, never with a lever",
-        why="A lever breaks the cords where nobody sees it.",
-        parts=(hands.path, *hands.names),
-        cautions=(hands.fingers,),
-    )
+    belt = f"{length} belt" if length else "belt"
+    walked = f"{slack}{nearer}: walk the {belt} on by hand, never with a lever"
+    yield loop_build.put_on(hands, belt, walked, uses="belt")
     yield loop_build.straight(hands, after=(f"{hands.path}:walk_on",))
     yield from loop_build.tensioned(hands, *loop_build.judged(hands))
     yield loop_build.guarded(hands, "belt")

@@ -4,7 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from ydrometer.document.stages.assembly import Hands, Job, Loose, made_fast
+from ydrometer.document.stages.assembly import Fitting, Hands, Job, Loose, kept_tight, made_fast
+
+BOLTS = 4
+"""Of a box of which nobody says how many it has."""
 
 
 def jobs(hands: Hands, noun: str, first: str = "") -> Iterator[Job]:
@@ -23,6 +26,7 @@ def jobs(hands: Hands, noun: str, first: str = "") -> Iterator[Job]:
             kind="box",
             minutes=10,
             parts=(path,),
+            uses=("grease",),
             title=f"Look at the level of the {noun} and free its vent",
             why="A box without a vent pushes its seals out.",
             tools=("oil or grease as its maker says",),
@@ -37,6 +41,10 @@ def jobs(hands: Hands, noun: str, first: str = "") -> Iterator[Job]:
         title=f"Centre the {noun} by its hub, then start all of its bolts, none tight",
         why="Bolts do not centre: pulled tight first, they pull it askew.",
         opens=(Loose(f"{path}:bolts", f"bolts of the {noun}"),),
+        fittings=(
+            Fitting("screws", f"screws for the {noun}, as its maker says", BOLTS),
+            *kept_tight(hands.ways, f"screws of the {noun}", BOLTS),
+        ),
         tools=("hex keys",),
     )
     yield Job(
@@ -48,6 +56,7 @@ def jobs(hands: Hands, noun: str, first: str = "") -> Iterator[Job]:
         parts=(path,),
         title=f"Grease the key or spline and push the {noun} and its shafts together: the coupling stays free to slide",
         why="A coupling that is pushed tight loads both bearings.",
+        uses=("grease",),
         tools=("grease",),
         cautions=(hands.fingers,),
     )

@@ -51,6 +51,7 @@ class Chain(wheeled.Toothed):
         pieces_key="links",
         part_key="links",
         step=2,
+        opens=True,
         stretch=STRETCH,
         sag=SAG,
         polygon=True,

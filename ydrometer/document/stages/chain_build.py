@@ -25,6 +25,7 @@ def jobs(hands: Hands, links: int | None) -> Iterator[Job]:
         minutes=10,
         title=f"{counted} and part it there{offset}",
         parts=(hands.path,),
+        uses=("chain",),
         tools=("chain tool",),
         cautions=(EYES,),
     )
@@ -37,6 +38,7 @@ def jobs(hands: Hands, links: int | None) -> Iterator[Job]:
         title="Lay the chain on and join it: the clip's closed end leads the way it runs, and it snaps in audibly",
         why="An open end that leads catches on something and comes off.",
         parts=(hands.path, *hands.names),
+        uses=("joining link", "offset link"),
         tools=("pliers",),
         cautions=(EYES, hands.fingers),
     )

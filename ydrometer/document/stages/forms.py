@@ -87,6 +87,11 @@ class Form:
         return False
 
     @property
+    def bought_as(self) -> str:
+        """Kind on a parts list; empty where a stage's wheels go by the stage's own."""
+        return self.part
+
+    @property
     def toothed(self) -> bool:
         """Whether its measure is a whole number of teeth, not a diameter."""
         return self.measure == "teeth"
@@ -130,6 +135,14 @@ class Form:
         """
         return 0.5 * max(gears.outside_diameter(size, int(measure)), rim or 0.0)
 
+    def size_words(self, size: float) -> str:
+        """The size of teeth as a shop tells it: "module 1 mm", "pitch 5 mm".
+
+        Args:
+            size: module or pitch, m.
+        """
+        return f"{'module' if 'module' in self.size_keys else 'pitch'} {1e3 * size:.6g} mm"
+
     def words(self, measure: float) -> str:
         """A wheel as people say it: "56-tooth gear", "V-pulley of 120 mm".
 
@@ -145,6 +158,11 @@ class _Ring(Form):
     def encloses(self) -> bool:
         """Its teeth point inwards."""
         return True
+
+    @property
+    def bought_as(self) -> str:
+        """No gear of a bin is a ring."""
+        return self.noun
 
     def outer_radius(self, size: float, measure: float, rim: float | None = None) -> float:
         """Of a ring the clear radius inside, m."""

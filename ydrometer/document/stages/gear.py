@@ -95,6 +95,11 @@ class Gear(wheeled.Toothed):
         return self.module if self.diametral_pitch is None else 1.0 / self.diametral_pitch
 
     @property
+    def wheel_width(self) -> float | None:
+        """Its face width."""
+        return self.width
+
+    @property
     def lacking(self) -> str:
         """Without the size of its teeth nobody knows how far apart its shafts stand."""
         return "" if self.tooth_size else "no tooth size given: give module or diametral pitch"

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from ydrometer.document.stages.assembly import Hands, Job, Record, in_line, mm, tightened
+from ydrometer.document.stages.assembly import Fitting, Hands, Job, Record, in_line, mm, tightened
 
 PAPER = (0.06e-3, 0.12e-3)
 """Thickness of the paper that lies about, m: from thin to printer's (80 g/m2 is 0.1 mm)."""
@@ -13,57 +13,80 @@ TOOLS = {"paper": ("paper strip",), "rim": ("dial or feeler gauge",), "ear": ()}
 
 
 def jobs(hands: Hands) -> Iterator[Job]:
-    """The jobs of the pair, from driver to driven with what idles between them.
+    """The jobs of a pair, or of a row with idlers: each pair of it brought into mesh and set, all in line at once.
+
+    The pair at the driven end is set first: what is moved at the driver's end is moved last.
 
     Args:
         hands: at the stage.
     """
-    yield Job(
-        place=hands.path,
+    pairs = (hands.meshes or (hands,))[::-1]
+    yield from (_meshed(hands, pair) for pair in pairs)
+    yield in_line(hands, "by their faces", after=tuple(f"{pair.path}:mesh" for pair in pairs))
+    last = f"{hands.path}:line_up"
+    for pair in pairs:
+        yield _played(hands, pair, last)
+        last = f"{pair.path}:play"
+    if hands.slides:
+        yield tightened(hands, last)
+        last = f"{hands.path}:tighten"
+    yield from (_checked(hands, pair, last) for pair in pairs)
+
+
+def _meshed(hands: Hands, pair: Hands) -> Job:
+    return Job(
+        place=pair.path,
         verb="mesh",
         kind="gear",
         minutes=10,
-        title=f"Bring the {' and the '.join(hands.wheels)} into mesh, all loose, and turn them by hand once round",
-        parts=(hands.path, *hands.names),
+        title=f"Bring the {' and the '.join(pair.wheels)} into mesh, all loose, and turn them by hand once round",
+        parts=_parts(hands, pair),
         cautions=(hands.fingers,),
     )
-    yield in_line(hands, "by their faces", after=(f"{hands.path}:mesh",))
-    yield _played(hands)
-    last = "play"
-    if hands.slides:
-        yield tightened(hands, f"{hands.path}:play")
-        last = "tighten"
-    yield Job(
-        place=hands.path,
+
+
+def _checked(hands: Hands, pair: Hands, last: str) -> Job:
+    return Job(
+        place=pair.path,
         verb="check",
         kind="check",
         minutes=5,
-        after=(f"{hands.path}:{last}",),
-        title=f"Feel the play again at four places of the {hands.driven}, a quarter turn apart",
+        after=(last,),
+        title=f"Feel the play of the {pair.driver} again at four places of the {pair.driven}, a quarter turn apart; "
+        "then a little grease on the teeth",
         why="Tightening moves it, and a wheel that runs out is tight at one place and loose at the other.",
         record=Record("play at the pitch circle, where it is least", "mm"),
-        parts=(hands.path,),
+        parts=_parts(hands, pair),
+        uses=("grease",),
+        tools=("grease",),
         cautions=(hands.fingers,),
     )
 
 
-def _played(hands: Hands) -> Job:
-    way = _way(hands)
-    how = _HOW[way](hands)
+def _played(hands: Hands, pair: Hands, last: str) -> Job:
+    way = _way(pair)
+    how = _HOW[way](pair)
+    of = f" between the {pair.driver} and the {pair.driven}" if hands.meshes else ""
     move = f", sliding {hands.slides}" if hands.slides else ", with shims where it is not right"
     return Job(
-        place=hands.path,
+        place=pair.path,
         verb="play",
         kind="gear",
         minutes=15,
-        title=f"Set the play{move}: {how}",
+        title=f"Set the play{of}{move}: {how}",
         why="Too tight heats the motor and wears the teeth; too loose strips them.",
-        after=(f"{hands.path}:line_up",),
+        after=(last,),
         record=Record("play at the pitch circle", "mm"),
-        parts=(hands.path,),
+        parts=_parts(hands, pair),
+        fittings=() if hands.slides else (Fitting("shims", "shims under a mount, 0.1 to 0.5 mm"),),
         tools=TOOLS[way],
         cautions=(hands.fingers,),
     )
+
+
+def _parts(hands: Hands, pair: Hands) -> tuple[str, ...]:
+    """What is handled at a pair: its stage, of a row also the shaft between, and both wheels."""
+    return tuple(dict.fromkeys((hands.path, pair.path, *pair.names)))
 
 
 def _way(hands: Hands) -> str:

@@ -1,14 +1,55 @@
-"""What all that runs around two wheels has in common: walked on, in line, tensioned, tight, turned, guarded."""
+"""What all that runs around two wheels has in common: put on, in line, tensioned, tight, turned, guarded."""
 
 from __future__ import annotations
 
 from collections.abc import Iterator
 
-from ydrometer.document.stages.assembly import GUARD, Hands, Job, Loose, Record, in_line, made_fast, tightened
+from ydrometer.document.stages.assembly import (
+    GUARD,
+    Fitting,
+    Hands,
+    Job,
+    Loose,
+    Record,
+    in_line,
+    kept_tight,
+    made_fast,
+    tightened,
+)
 
 SOUND_OFF, FORCE_OFF = 0.1, 0.2
 """Shares by which a sound, which goes with the root of the tension, and a force may be off (belt makers' manuals: the
 tension to within a fifth)."""
+TENSIONER_SCREWS = 2
+
+
+def put_on(hands: Hands, belt: str, walked: str, *, uses: str) -> Job:
+    """The belt on its pulleys; where they cannot come nearer, together with them.
+
+    Args:
+        hands: at the stage.
+        belt: in words, with its length.
+        walked: the title where there is room to put it on.
+        uses: its kind on the parts list.
+    """
+    both = " and the ".join(hands.wheels)
+    return Job(
+        place=hands.path,
+        verb="walk_on",
+        kind="belt",
+        minutes=20 if hands.shut_in else 10,
+        title=f"Lay the {belt} around the {both} on the bench and push both onto their shafts with it, square, a "
+        "little at a time: nothing slides here"
+        if hands.shut_in
+        else walked,
+        why="Forced over the rim of a pulley that cannot come nearer, it breaks cords where nobody sees it."
+        if hands.shut_in
+        else "A lever breaks the cords where nobody sees it.",
+        parts=(hands.path, *hands.names),
+        opens=hands.fastenings if hands.shut_in else (),
+        uses=(uses, *(hands.kinds if hands.shut_in else ())),
+        cautions=(hands.fingers,),
+    )
 
 
 def straight(hands: Hands, *, after: tuple[str, ...]) -> Job:
@@ -87,6 +128,11 @@ def _tensioner(hands: Hands) -> Job:
         why="It takes up the slack on the side that pulls nothing.",
         opens=(_loose_tensioner(hands),),
         parts=(hands.path,),
+        uses=("tensioner",),
+        fittings=(
+            Fitting("screws", "screws for a tensioner", TENSIONER_SCREWS),
+            *kept_tight(hands.ways, "screws of a tensioner", TENSIONER_SCREWS, through=True),
+        ),
         tools=("hex keys", "straight edge"),
         cautions=(hands.fingers,),
     )
@@ -99,7 +145,7 @@ def _tensioner_tight(hands: Hands, last: str) -> Job:
         kind="tighten",
         minutes=5,
         after=(last,),
-        title=f"Tighten the screws of the tensioner, {made_fast(hands.ways)}",
+        title=f"Tighten the screws of the tensioner, {made_fast(hands.ways, through=True)}",
         closes=(_loose_tensioner(hands).id,),
         parts=(hands.path,),
         tools=("hex keys",),
@@ -122,6 +168,8 @@ def guarded(hands: Hands, noun: str) -> Job:
         after=(f"{hands.path}:turn",),
         title=f"Put the guard over the {noun} and turn it by hand: nothing touches",
         parts=(hands.path,),
+        fittings=(Fitting("guard", f"guard over the {noun}, with its screws"),),
+        tools=("hex keys",),
         cautions=(GUARD,),
     )
 

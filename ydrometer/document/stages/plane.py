@@ -43,7 +43,7 @@ class Loop:
         pieces: what its length is counted in, empty where it is a plain length.
         pieces_key: the key under which a stage says how many pieces its loop has, empty likewise; part_key: the one
         under which a part of the bin says it.
-        step: of how many pieces each longer loop has more.
+        step: of how many pieces each longer loop has more. opens: whether it can be parted and joined again.
         least_in_mesh: teeth of a wheel below which it is rated lower, 0 where teeth do not carry it.
         stretch: share of its distance by which it may stand nearer than taut.
         sag: usual depth at mid-span of a slack run, as a share of the span, 0 where it is run taut.
@@ -62,6 +62,7 @@ class Loop:
     pieces_key: str = ""
     part_key: str = ""
     step: int = 1
+    opens: bool = False
     least_in_mesh: int = 0
     stretch: float = 0.0
     sag: float = 0.0

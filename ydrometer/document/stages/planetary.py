@@ -37,6 +37,7 @@ class Planetary(Box):
     ratio_key: ClassVar[str] = "reductions"
     ratio_head: ClassVar[str] = "planetary steps"
     whole_part: ClassVar[str] = "gearbox"
+    motor_last: ClassVar[bool] = True
     brings: ClassVar[tuple[bring.Bring, ...]] = bring.STACKS
     start: ClassVar[dict[str, object]] = {"reductions": [4, 3]}
 

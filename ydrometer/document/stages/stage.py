@@ -74,7 +74,7 @@ class Stage(ABC):
     | its picture | `inside`, of one without wheels |
     | words | `sizes_words`, `remark`, `cautions` with `minds_torque`, `working` |
     | Loads | `strains`, `pull`, `offers`, `rearranged` |
-    | Build | `jobs` |
+    | Build | `jobs`, `motor_last` |
     | reading | `faults`, for what only shows in combination |
 
     The rest follows: evaluation, working, drawing, Fit, Loads, the bin, the parts list, Build, search, page and schema
@@ -89,6 +89,7 @@ class Stage(ABC):
         brings: what parts of a bin say of it besides.
         several_speeds: whether it has several ratios, changed while driving.
         minds_torque: whether `cautions` has something to say about torque.
+        motor_last: whether the screws of a motor before it are tightened last, when all behind it is tight.
     """
 
     __slots__ = ()
@@ -106,6 +107,7 @@ class Stage(ABC):
     whole_part: ClassVar[str] = ""
     several_speeds: ClassVar[bool] = False
     minds_torque: ClassVar[bool] = False
+    motor_last: ClassVar[bool] = False
     brings: ClassVar[tuple[Bring, ...]] = ()
 
     efficiency: float | None
@@ -199,6 +201,11 @@ class Stage(ABC):
     def loop_width(self) -> float | None:
         """Width of what runs on its wheels and must not be wider than they are, m; None where it does not say."""
         return None
+
+    @property
+    def wheel_width(self) -> float | None:
+        """How wide its wheels have to be, m; None where nobody says."""
+        return self.loop_width
 
     @property
     def exact_ratio(self) -> Fraction | None:

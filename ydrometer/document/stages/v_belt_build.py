@@ -18,16 +18,8 @@ def jobs(hands: Hands, *, crossed: bool) -> Iterator[Job]:
     slack = f"slide {hands.slides} to the slack end" if hands.slides else "all slack"
     nearer = hands.setting("room_to_put_on", " ({} nearer)")
     way = "crossed, half a turn between the pulleys" if crossed else "by hand, one groove at a time"
-    yield Job(
-        place=hands.path,
-        verb="walk_on",
-        kind="belt",
-        minutes=10,
-        title=f"Wipe the grooves dry, {slack}{nearer}, and lay the V-belt on {way}",
-        why="Oil in a groove slips, and a lever breaks the cords.",
-        parts=(hands.path, *hands.names),
-        cautions=(hands.fingers,),
-    )
+    walked = f"Wipe the grooves dry, {slack}{nearer}, and lay the V-belt on {way}"
+    yield loop_build.put_on(hands, "V-belt, crossed," if crossed else "V-belt", walked, uses="v_belt")
     yield loop_build.straight(hands, after=(f"{hands.path}:walk_on",))
     yield from loop_build.tensioned(hands, *loop_build.judged(hands))
     yield loop_build.guarded(hands, "V-belt")

@@ -21,6 +21,7 @@ def jobs(hands: Hands) -> Iterator[Job]:
         kind="box",
         minutes=10,
         parts=(path,),
+        uses=("grease",),
         tools=("worm grease",),
         title="Fill the worm's housing with grease as its maker says, and turn it in from the worm's side",
         why="A worm rubs all the time; run dry it is gone in minutes. Most cannot be turned from the wheel.",
