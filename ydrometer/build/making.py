@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
+from ydrometer.base.tables.keys import key_for
 from ydrometer.base.tables.strengths import MATERIALS
 from ydrometer.build.bin import Owned
 from ydrometer.build.matching import is_longer, screw_length, seated
@@ -23,6 +24,18 @@ DRILL_STEP = 2e-3
 REAMED = 2e-4
 """m that a reamer takes off."""
 SOFTENING = "Printed parts soften near a hot motor: {} from about {:.0f} degC."
+PRINTING = 6.0 * 3600.0
+"""s that a motor's mount prints by itself (workshop practice); nobody has to stand by."""
+MINUTES = {"print": 15.0, "cut": 15.0, "shorten": 10.0, "bore": 30.0, "flat": 10.0, "keyway": 30.0}
+"""Of work, by the verb of a making."""
+TOOLS = {
+    "print": ("printer for parts",),
+    "cut": ("saw", "file", "vice"),
+    "shorten": ("saw", "file", "vice"),
+    "bore": ("drill press", "reamer", "vice"),
+    "flat": ("file", "vice"),
+    "keyway": ("broach", "press"),
+}
 ROUND = 1e-4
 HALF = 5e-4
 """m between the drills of a usual set."""
@@ -35,6 +48,7 @@ class Making:
     Attributes:
         what: "bore out", "turn the flange down" … start, end: sizes before and after, m; None where there is none.
         words: the whole of it, with the sizes on the way. caution: for the hands. verb: of its build step.
+        wait: s that a machine goes on by itself.
     """
 
     what: str
@@ -43,6 +57,7 @@ class Making:
     words: str
     caution: str
     verb: str
+    wait: float = 0.0
 
 
 def drills(start: float, end: float) -> list[float]:
@@ -71,7 +86,7 @@ def of_part(shop: BuildShop, need: Need, owned: Owned | None) -> list[Making]:
     """
     if owned is None:
         return list(_made(shop, need, owned))
-    return [*_bored(need, owned), *_turned(shop, need, owned), *_parted(need, owned), *_made(shop, need, owned)]
+    return [*_bored(need, owned), *_keyed(need, owned), *_turned(shop, need, owned), *_parted(need, owned), *_made(shop, need, owned)]
 
 
 def _bored(need: Need, owned: Owned) -> Iterator[Making]:
@@ -86,6 +101,19 @@ def _bored(need: Need, owned: Owned) -> Iterator[Making]:
     sizes = ", ".join(f"{1e3 * size:g}" for size in on_the_way)
     words = f"Bore it out from {mm(bore)} to {mm(reamer)}: drills of {sizes} mm, then a reamer of {mm(reamer)}"
     yield Making("bore out", bore, reamer, words, EYES, "bore")
+
+
+def _keyed(need: Need, owned: Owned) -> Iterator[Making]:
+    """A hub without a way for the key of its shaft."""
+    seat = seated(need, owned.part)
+    key = key_for(need.shaft[0]) if need.shaft else None
+    if seat is None or key is None or not seat.keyway or seat.answer not in ("fits", "bore out"):
+        return
+    words = (
+        f"Broach a keyway into its hub, {mm(key.width)} wide and {mm(key.in_hub)} deep; where nobody can, a hub that "
+        "clamps or a taper bush carries the torque instead"
+    )
+    yield Making("cut a keyway", None, key.width, words, EYES, "keyway")
 
 
 def _parted(need: Need, owned: Owned) -> Iterator[Making]:
@@ -151,7 +179,7 @@ def _printed(shop: BuildShop, need: Need) -> Iterator[Making]:
     softens = MATERIALS[material].softens if material else None
     if material and softens is not None:
         caution = f"{SOFTENING.format(material, softens - 273.15)} {FUMES}"
-        yield Making("print", None, None, f"Print its mount in {material}", caution, "print")
+        yield Making("print", None, None, f"Print its mount in {material}", caution, "print", PRINTING)
 
 
 def jobs(makings: Sequence[tuple[Need, Making]]) -> list[Job]:
@@ -165,11 +193,15 @@ def jobs(makings: Sequence[tuple[Need, Making]]) -> list[Job]:
             place=place,
             verb=making.verb,
             kind="make",
-            minutes=25,
+            minutes=MINUTES.get(making.verb, 25.0),
             title=f"{need.words[0].upper()}{need.words[1:]}: {making.words[0].lower()}{making.words[1:]}",
             parts=(place,),
+            uses=(need.kind,),
+            # A keyway goes into the bore as it will be.
+            after=(f"{place}:bore",) if making.verb == "keyway" else (),
+            wait=making.wait,
             cautions=(making.caution,),
-            tools=("vice",),
+            tools=TOOLS.get(making.verb, ("vice",)),
         )
         for need, making in makings
         if making.verb

@@ -9,21 +9,17 @@ from typing import Any
 from ydrometer.base.tables.keys import key_for, length_in
 from ydrometer.build import jobs
 from ydrometer.build.line import Between, Sitting
-from ydrometer.build.workshop import BuildShop, plate_path
-from ydrometer.document.mounting import Mounting, Plate, ShaftMount
+from ydrometer.build.workshop import BuildShop, plate_path, spacers_wanted
+from ydrometer.document.mounting import Plate, ShaftMount
 from ydrometer.document.sources import Engine, Motor
 from ydrometer.document.stages import Member, Stage
 from ydrometer.document.stages.assembly import Job, mm
 from ydrometer.document.stages.plane import Loop
-from ydrometer.fit.sections import sections
-from ydrometer.fit.stock import NOTHING
 
 SHARED = ("locker", "grease", "retaining compound")
 """Kinds that come out of a tube, which serves several vehicles."""
 BEARINGS = 2
 """Of a shaft of which nobody says how it is carried."""
-END_GAP = 3e-4
-"""m; what is no wider is end play, not a gap."""
 SIZE_OF = {"screws": "thread and length", "key": "section and length"}
 UNSIZED = (*SHARED, "guard", "switch", "strap", "cable ties", "shims", "brake", "tensioner", "own")
 """Kinds of which any will do, or that are made for their place."""
@@ -232,9 +228,9 @@ def _on_shaft(said: ShaftMount) -> Iterator[Need]:
     for item in carrying:
         sizes, asks = _given(bore=said.diameter, outside_diameter=said.opening, width=item.width)
         yield Need("bearing", f"bearing{on}{in_hole}, {mm(item.width)} wide", 1, (said.shaft,), sizes, asks)
-    gaps = [gap for section in sections(Mounting(shafts=(said,)), NOTHING) for gap in section.gaps]
     spacers = [item.width for item in stack.items if item.spacer] if stack else []
-    for width in (*spacers, *(gap for gap in gaps if gap > END_GAP)):
+    gaps = [gap for gap in spacers_wanted(said) if gap] if stack else []
+    for width in (*spacers, *gaps):
         sizes, asks = _given(bore=said.diameter, thickness=width)
         yield Need("spacer", f"spacer {mm(width)}{on}", 1, (said.shaft,), sizes, asks)
 

@@ -41,7 +41,7 @@ class Condition:
     """Something that has to be so before a step is done: another step is done, and what that waits for is over.
 
     Attributes:
-        step: id of the other step. words: what is wrong while it is not done. wait: s that pass after it. waiting: what
+        step: id of the other step; empty of what no step mends, but a change of the design. words: what is wrong while it is not done. wait: s that pass after it. waiting: what
         is wrong while they have not, empty where none have to. since: id of the step from which on the condition
         matters; empty where it always does.
     """
@@ -101,7 +101,8 @@ def closers(steps: Sequence[Step]) -> dict[str, str]:
 
 
 def conditions(steps: Sequence[Step]) -> dict[str, tuple[Condition, ...]]:
-    """What has to be so before each step: what it would bury, what it needs, and what must not be loose.
+    """What has to be so before each step: that Fit finds no clash there, what it would bury, what it needs, and what
+    must not be loose.
 
     Args:
         steps: in their order.
@@ -111,7 +112,11 @@ def conditions(steps: Sequence[Step]) -> dict[str, tuple[Condition, ...]]:
     """
     known = {step.id: step for step in steps}
     loose = _closings(steps)
-    return {step.id: (*_needed(step, known), *_not_loose(step, loose)) for step in steps}
+    return {step.id: (*_clashing(step), *_needed(step, known), *_not_loose(step, loose)) for step in steps}
+
+
+def _clashing(step: Step) -> Iterator[Condition]:
+    return (Condition("", f"does not go together, see Fit: {text}", 0.0, "", "") for text in step.clashes)
 
 
 def _needed(step: Step, known: Mapping[str, Step]) -> Iterator[Condition]:

@@ -28,7 +28,7 @@ class Step:
         parts: paths of the design that it handles. about: the same in words. uses: kinds of the parts list without
         which it cannot be done there.
         made_from: the design's numbers about them, see `facts`. tools, cautions: in words.
-        minutes: of work. record: what it measures; None where nothing is.
+        clashes: what Fit says does not go together there, in words. minutes: of work. record: what it measures; None where nothing is.
     """
 
     id: str
@@ -48,6 +48,7 @@ class Step:
     about: str = ""
     made_from: tuple[str, ...] = ()
     tools: tuple[str, ...] = ()
+    clashes: tuple[str, ...] = ()
     record: Record | None = None
     cautions: tuple[str, ...] = ()
 

@@ -6,6 +6,7 @@ from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import replace
 
 from ydrometer.build import jobs, power
+from ydrometer.build.clashing import with_clashes
 from ydrometer.build.facts import facts
 from ydrometer.build.order import in_order
 from ydrometer.build.step import Step
@@ -35,7 +36,7 @@ def steps_of(shop: BuildShop, making: Sequence[Job] = ()) -> list[Step]:
     of_vehicle = [job for job in making if job not in of_unit]
     whole = list(_needing_parts([*of_vehicle, *jobs.of_vehicle(shop)], of_vehicle))
     ready = tuple(job.id for job in (*each, *whole) if job.kind != "power")
-    return in_order(_linked(shop, each, [*whole, *power.jobs(shop, ready)]))
+    return with_clashes(shop, in_order(_linked(shop, each, [*whole, *power.jobs(shop, ready)])))
 
 
 def _needing_parts(jobs: Iterable[Job], making: Sequence[Job]) -> Iterator[Job]:

@@ -16,8 +16,14 @@ from ydrometer.document.stages.plane import Loop
 from ydrometer.document.sources import Source
 from ydrometer.document.supply import Fuse
 from ydrometer.document.walk import branch_of, on_drum
+from ydrometer.fit.sections import sections
 from ydrometer.fit.settings import settings
 from ydrometer.fit.setup import Setup, set_ups
+from ydrometer.fit.stock import NOTHING
+
+
+END_GAP = 3e-4
+"""m; what is no wider is end play, not a gap."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -72,12 +78,17 @@ class BuildShop:
         Args:
             shaft: its path.
             without: names of wheels that come later.
+
+        Returns:
+            Each thing with its width, and a spacer where there is a gap.
         """
-        stack = self.mount(shaft).stack
-        if stack is None:
+        said = self.mount(shaft)
+        if said.stack is None:
             return ""
-        items = [item for item in stack.items if not item.wheel or item.wheel not in without]
-        return ", ".join(f"{item.name or 'item'} {mm(item.width)}" for item in items)
+        gaps = spacers_wanted(said)
+        named = [("", 0.0) if item.wheel in without else (item.name or "item", item.width) for item in said.stack.items]
+        row = [entry for place, gap in enumerate(gaps) for entry in (("spacer", gap), *named[place : place + 1])]
+        return ", ".join(f"{name} {mm(width)}" for name, width in row if width)
 
     def mount(self, shaft: str) -> ShaftMount:
         """How a shaft is mounted; a further motor of a branch as the first one where nothing is said of it."""
@@ -187,6 +198,16 @@ class BuildShop:
 
     def _slides(self, shaft: str) -> str:
         return self.named(shaft) if shaft in self.line.sources else f"the {self.bolts(shaft).words}"
+
+
+def spacers_wanted(said: ShaftMount) -> list[float]:
+    """The gaps in what is on a shaft, m: before each item and behind the last, 0 where none is to be filled.
+
+    Args:
+        said: of the shaft, with a stack.
+    """
+    (section,) = sections(Mounting(shafts=(said,)), NOTHING)
+    return [gap if gap > END_GAP else 0.0 for gap in section.gaps]
 
 
 def kinds(wheels: Sequence[Sitting]) -> tuple[str, ...]:

@@ -145,7 +145,8 @@ def _step(step: StepShown, line: LineDrawing) -> str:
     parts = [f'<div class="title">{html.escape(step.title)}</div>']
     if step.why:
         parts.append(f'<div class="why">{html.escape(step.why)}</div>')
-    parts += [f'<div class="caution">{html.escape(caution)}</div>' for caution in step.cautions]
+    clashing = [f"{reason.words[0].upper()}{reason.words[1:]}." for reason in step.held if not reason.step]
+    parts += [f'<div class="caution">{html.escape(words)}</div>' for words in (*clashing, *step.cautions)]
     if step.once_more:
         parts.append(f'<div class="caution">{html.escape(step.once_more)}: once more.</div>')
     if step.looks:

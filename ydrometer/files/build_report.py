@@ -65,7 +65,7 @@ def _step(step: Step) -> dict[str, Any]:
         "tools": list(step.tools),
         "minutes": step.minutes,
         "record": {"what": step.record.what, "unit": step.record.unit} if step.record else None,
-        "cautions": list(step.cautions),
+        "cautions": [*(f"Does not go together, see Fit: {text}" for text in step.clashes), *step.cautions],
         "kind": step.kind,
     }
 

@@ -5,6 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
+from ydrometer.base.tables.keys import key_for
+
 ROUND = ("round", "flat", "keyway")
 """Shapes that are a circle but for what keeps them from turning."""
 SAME = 2e-5
@@ -19,11 +21,14 @@ Answer = Literal["fits", "sleeve", "adapter", "bore out", "another"]
 
 @dataclass(frozen=True, slots=True)
 class Seat:
-    """How a bore stands to a shaft: what is to be done, in words, and the size it is about, m."""
+    """How a bore stands to a shaft: what is to be done, in words, and the size it is about, m; `keyway` is how deep one
+    goes beyond the bore that still has to be cut into the hub, m, 0 where none has.
+    """
 
     answer: Answer
     words: str
     size: float
+    keyway: float = 0.0
 
 
 def seat(bore: float, bore_shape: str, shaft: float, shaft_shape: str) -> Seat:
@@ -59,16 +64,19 @@ def leaves_wall(bore: float, teeth: float, module: float) -> bool:
 
 
 def in_gear(seat: Seat, teeth: float, module: float) -> Seat:
-    """The same of a spur gear: one that boring out would leave no wall below its teeth is another part.
+    """The same of a spur gear: one that boring out, or its keyway, would leave no wall below its teeth is another part.
 
     Args:
         seat: of its bore.
         teeth, module: of the gear, the module in m.
     """
-    if seat.answer != "bore out" or leaves_wall(seat.size, teeth, module):
+    cut = seat.size + 2.0 * seat.keyway
+    touched = seat.answer == "bore out" or (seat.answer == "fits" and seat.keyway > 0.0)
+    if not touched or leaves_wall(cut, teeth, module):
         return seat
-    left = max(0.0, (module * (teeth - 2.5) - seat.size) / 2.0)
-    words = f"a bore of {_mm(seat.size)} leaves {_mm(left)} below its teeth, {LEAST_WALL:g} modules are needed"
+    left = max(0.0, (module * (teeth - 2.5) - cut) / 2.0)
+    with_ = " with its keyway" if seat.keyway else ""
+    words = f"a bore of {_mm(seat.size)}{with_} leaves {_mm(left)} below its teeth, {LEAST_WALL:g} modules are needed"
     return Seat("another", f"{words}: one with another bore, or more teeth", seat.size)
 
 
@@ -78,10 +86,20 @@ def _round_seat(bore: float, bore_shape: str, shaft: float, shaft_shape: str) ->
         words = f"the flat in the bore does not go over a {_mm(shaft)} {shaft_shape} shaft: file one on it, or bore out"
         return Seat("bore out", words, shaft)
     if same:
-        return Seat("fits", f"both {_mm(shaft)}; {_drive(bore_shape, shaft_shape)}", shaft)
+        words = f"both {_mm(shaft)}; {_drive(bore_shape, shaft_shape)}"
+        return Seat("fits", words, shaft, 0.0 if bore_shape == shaft_shape else _to_be_cut(shaft, shaft_shape))
     if bore > shaft:
         return Seat("sleeve", f"a sleeve of {_mm(shaft)} inside and {_mm(bore)} outside", bore)
-    return Seat("bore out", f"to be bored out from {_mm(bore)} to {_mm(shaft)}, where the hub has the wall", shaft)
+    keyway = _to_be_cut(shaft, shaft_shape)
+    anew = ", its keyway cut anew" if keyway else ""
+    words = f"to be bored out from {_mm(bore)} to {_mm(shaft)}{anew}, where the hub has the wall"
+    return Seat("bore out", words, shaft, keyway)
+
+
+def _to_be_cut(shaft: float, shape: str) -> float:
+    """How deep a keyway goes into the hub on a shaft that has one, m; 0 on others, and where no usual key is for it."""
+    key = key_for(shaft) if shape == "keyway" else None
+    return key.in_hub if key else 0.0
 
 
 def _drive(bore_shape: str, shaft_shape: str) -> str:
