@@ -88,6 +88,8 @@ def debian(*, testing: bool) -> None:
     missing += [package for package, library in PRINTING.items() if ctypes.util.find_library(library) is None]
     if testing and not (shutil.which("chromium") and shutil.which("chromedriver")):
         missing += ["chromium", "chromium-driver", "fonts-liberation", "fonts-dejavu-core"]
+    # What prints read a template from is read back by another program than wrote it.
+    missing += ["poppler-utils"] if testing and not shutil.which("pdftotext") else []
     if not missing:
         return
     if not IS_ROOT:

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import io
 import math
+import subprocess
+from tempfile import NamedTemporaryFile
 from typing import Any
 from unittest import TestCase
 from xml.etree import ElementTree
@@ -178,6 +180,18 @@ class AsPdf(TestCase):
         longest = max(foot, key=lambda row: row.sum())
         dots = np.flatnonzero(longest)
         self.assertAlmostEqual((dots[-1] - dots[0]) / dots_a_mm, BAR, delta=0.4)
+
+    def test_another_program_reads_its_words(self) -> None:
+        with NamedTemporaryFile(suffix=".pdf") as file:
+            file.write(pdf(outline(), "a4"))
+            file.flush()
+            said = subprocess.run(["pdftotext", "-layout", file.name, "-"], capture_output=True, text=True, check=True)
+        self.assertEqual(said.stderr, "", "no sign without its face")
+        pages = said.stdout.split("\f")
+        self.assertIn("it has to be 100 mm long", pages[0])
+        self.assertIn("sheet 1 of 2; cut at the marks and join, right edge to sheet 2", pages[0])
+        self.assertIn("sheet 2 of 2; cut at the marks and join, left edge to sheet 1", pages[1])
+        self.assertIn("motor shaft", said.stdout, "what stands on the plate has its words too")
 
     def test_too_many_sheets_and_unknown_ones_are_refused(self) -> None:
         huge = read({"plate": {"hole_pitch": "100 mm", "across": 90, "up": 90}})

@@ -55,6 +55,8 @@ def _mounted(shop: BuildShop, path: str, hides: tuple[str, ...]) -> Job:
     moved, each = shop.moved_by(path), shop.line.sources[path]
     name = shop.named(path)
     ends = "leave them loose: it is moved once more" if moved else f"then tighten them, {made_fast(shop.ways)}"
+    over = "" if moved else shop.covered(path)
+    ends += f"; lock them now, the {over} covers them" if over else ""
     return Job(
         place=path,
         verb="mount",

@@ -16,6 +16,7 @@ from ydrometer.document.stages.plane import Loop
 from ydrometer.document.sources import Source
 from ydrometer.document.supply import Fuse
 from ydrometer.document.walk import branch_of, on_drum
+from ydrometer.fit.screws import covered
 from ydrometer.fit.sections import sections
 from ydrometer.fit.settings import settings
 from ydrometer.fit.setup import Setup, set_ups
@@ -135,6 +136,12 @@ class BuildShop:
         held = "eccentric bushes" if self.mount(shaft).eccentric else "bearing plates"
         return Loose(f"{shaft}:plates", f"{held} of the {self.line.shafts[shaft]}")
 
+    def covered(self, shaft: str) -> str:
+        """Wheels that stand over the screws of a shaft's mount, in words; empty where a key reaches them all."""
+        plate = next((plate for plate in self.plates if shaft in plate.stands), None)
+        wheels = covered(plate, shaft) if plate and self.design.fit else []
+        return " and the ".join(dict.fromkeys(wheel.words for wheel in wheels))
+
     def collars(self, shaft: str) -> Loose:
         """What keeps a shaft from moving along itself."""
         return Loose(f"{shaft}:collars", f"collars of the {self.line.shafts[shaft]}")
@@ -155,6 +162,7 @@ class BuildShop:
             fastenings=tuple(self.fastening(wheel.name) for wheel in wheels),
             slides=" and ".join(self._slides(shaft) for shaft in moved),
             mount=tuple(self.bolts(shaft).id for shaft in moved),
+            covered=" and the ".join(filter(None, dict.fromkeys(self.covered(shaft) for shaft in moved))),
             through=not set(moved) & set(self.line.sources),
             tensioner=self._tensioned(path),
             shut_in=self.shut_in(between),

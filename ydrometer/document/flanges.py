@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Any
@@ -31,6 +32,12 @@ class Bolts:
     angle: float = reading.quantity("angle", default=0.0)
     length: float | None = maybe_length()
     depth: float | None = maybe_length()
+
+    @property
+    def around(self) -> tuple[tuple[float, float], ...]:
+        """Where each goes through, x and y, m from the middle."""
+        angles = [self.angle + 2.0 * math.pi * k / self.count for k in range(self.count)]
+        return tuple((0.5 * self.circle * math.cos(angle), 0.5 * self.circle * math.sin(angle)) for angle in angles)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -7,7 +7,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Iterator
 
-from ydrometer.fit import bodies, flanges, meeting, seating, toothing, touching
+from ydrometer.fit import bodies, flanges, meeting, metal, screws, seating, toothing, touching
 from ydrometer.fit.clash import Clash
 from ydrometer.fit.setup import Setup
 
@@ -62,5 +62,7 @@ CHECKS: tuple[Callable[[Setup], Iterator[Clash]], ...] = (
     seating.bores,
     seating.bolts,
     seating.stacks,
+    screws.reached,
+    metal.thin_places,
     flanges.flanges,
 )

@@ -94,11 +94,8 @@ def _named(side: Flange, number: int) -> str:
 
 def _bolted(bolts: Bolts | None, what: str, across: float | None = None) -> Iterator[Hole]:
     """The holes of a circle of bolts, or around it for what is `across`, m, wide."""
-    for k in range(bolts.count if bolts else 0):
-        assert bolts is not None  # else there is none
-        angle = bolts.angle + 2.0 * math.pi * k / bolts.count
-        spot = 0.5 * bolts.circle * math.cos(angle), 0.5 * bolts.circle * math.sin(angle)
-        yield Hole(what, *spot, 0.5 * (across or bolts.hole))
+    if bolts is not None:
+        yield from (Hole(what, x, y, 0.5 * (across or bolts.hole)) for x, y in bolts.around)
 
 
 def _bore(adapter: FlangeAdapter, side: Flange) -> Hole | None:

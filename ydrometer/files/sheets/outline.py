@@ -246,9 +246,7 @@ def _shaft(shaft: ShaftMount, at: Point, name: str) -> Iterator[Shape]:
 
 def _bolts(bolts: Bolts, at: Point, slot: Slot | None) -> Iterator[Shape]:
     """Holes around a shaft; around one in a slot they are slots as well, or it would not move."""
-    for i in range(bolts.count):
-        angle = bolts.angle + 2.0 * math.pi * i / bolts.count
-        dx, dy = 0.5 * bolts.circle * math.cos(angle), 0.5 * bolts.circle * math.sin(angle)
+    for dx, dy in bolts.around:
         if slot is None:
             yield Circle(BOLTS, at[0] + dx, at[1] + dy, 0.5 * bolts.hole)
         else:

@@ -69,12 +69,23 @@ def pdf(outline: Outline, sheet: str, fonts: Sequence[Path] = ()) -> bytes:
     book.set_title(outline.name)
     for number, (tile, shapes) in enumerate(on_tiles(outline, layout).items(), start=1):
         words = f"{outline.name}: sheet {number} of {len(layout.tiles)}"
-        if len(layout.tiles) > 1:
-            words += (
-                f", row {tile.row + 1} from below, column {tile.column + 1} from the left; cut at the marks and join"
-            )
-        _page(book, layout, tile, shapes, words)
+        _page(book, layout, tile, shapes, words + _joined(layout, tile))
     return bytes(book.output())
+
+
+def _joined(layout: TileLayout, tile: Tile) -> str:
+    """How a sheet is joined with its neighbours; nothing of one that is alone."""
+    if len(layout.tiles) == 1:
+        return ""
+    numbers = {(other.row, other.column): number for number, other in enumerate(layout.tiles, start=1)}
+    beside = (
+        ("left", tile.row, tile.column - 1),
+        ("right", tile.row, tile.column + 1),
+        ("lower", tile.row - 1, tile.column),
+        ("upper", tile.row + 1, tile.column),
+    )
+    edges = [f"{edge} edge to sheet {numbers[row, at]}" for edge, row, at in beside if (row, at) in numbers]
+    return f"; cut at the marks and join, {', '.join(edges)}"
 
 
 def laid_out(outline: Outline, sheet: str) -> TileLayout:
@@ -166,15 +177,16 @@ def _page(book: FPDF, layout: TileLayout, tile: Tile, shapes: Sequence[Shape], w
     """One sheet: the part of the template, marks at its corners, the scale bar and which sheet it is."""
     across, up = layout.shown
     book.add_page()
+    # Words outside come first: a face that is first set inside the clip is gone behind it, and they with it.
+    _write(book, EDGE, EDGE + up + 20.0, words)
+    _scale_bar(book, EDGE, EDGE + up + 10.0)
+    _marks(book, across, up)
     with book.rect_clip(EDGE, EDGE, across, up):
         for layer in LAYERS:
             book.set_line_width(STROKES.get(layer, STROKE))
             for shape in shapes:
                 if shape.layer == layer:
                     _draw(book, shape, (EDGE - tile.left, EDGE + up + tile.bottom))
-    _marks(book, across, up)
-    _scale_bar(book, EDGE, EDGE + up + 10.0)
-    _write(book, EDGE, EDGE + up + 20.0, words)
 
 
 def _draw(book: FPDF, shape: Shape, origin: tuple[float, float]) -> None:
