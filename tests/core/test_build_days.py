@@ -21,8 +21,15 @@ EVENT = datetime(2027, 6, 12, 9)
 WEEK = Hours(1, (2, 2, 2, 2, 2, 6, 6))
 
 
-def step(id_: str, minutes: float = 30.0, *needs: str, wait: float = 0.0, parts: tuple[str, ...] = ()) -> Step:
-    return Step(id=id_, title=id_, kind="own", place="", minutes=minutes, needs=needs, wait=wait, parts=parts)
+def step(
+    id_: str,
+    minutes: float = 30.0,
+    *needs: str,
+    wait: float = 0.0,
+    parts: tuple[str, ...] = (),
+    uses: tuple[str, ...] = (),
+) -> Step:
+    return Step(id=id_, title=id_, kind="own", place="", minutes=minutes, needs=needs, wait=wait, parts=parts, uses=uses)
 
 
 def of_design(document: dict[str, Any]) -> tuple[list[Step], list[PartOrder]]:
@@ -80,9 +87,18 @@ class Days(unittest.TestCase):
         self.assertGreaterEqual(min(minutes), LEAST_PIECE)
 
     def test_orders_are_due_before_the_first_step_that_handles_the_part(self) -> None:
-        bought = [PartOrder("pulley", ("drive.stages[0] driver",), 7.0)]
-        planned = plan([step("on", parts=("drive.stages[0] driver",))], bought, EVENT, NOW, WEEK)
-        self.assertEqual(str(planned.orders[0].latest), "2027-06-04")
+        bought = [PartOrder("pulley", "pulley", ("drive.stages[0] driver",), 7.0)]
+        steps = [step("on", parts=("drive.stages[0] driver",), uses=("pulley",))]
+        planned = plan(steps, bought, EVENT, NOW, WEEK)
+        self.assertEqual(str(planned.starts["on"].date()), "2027-06-11")
+        self.assertEqual(str(planned.orders[0].latest), "2027-06-03", "here on the day before")
+
+    def test_a_delivery_holds_what_cannot_be_done_without_it_and_nothing_else(self) -> None:
+        at = ("drive.stages[0]",)
+        steps = [step("bearings", parts=at, uses=("bearing",)), step("belt", parts=at, uses=("belt",))]
+        planned = plan(steps, [PartOrder("belt", "belt", at, 30.0)], NOW + timedelta(days=9), NOW, WEEK)
+        self.assertLess(planned.starts["bearings"], NOW + timedelta(days=1))
+        self.assertGreaterEqual(planned.starts["belt"], NOW + timedelta(days=30))
 
     def test_nobody_works_on_any_day(self) -> None:
         with self.assertRaises(ValueError):

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from bisect import bisect_right
 from collections.abc import Iterator
 from dataclasses import dataclass, field
 from datetime import date, datetime, time, timedelta
@@ -55,7 +56,7 @@ class Lane:
         """
         spans: list[Span] = []
         left = minutes
-        for number in count():
+        for number in count(self._first_after(ready)):
             span = self._span(number)
             start = max(span[0], ready)
             piece = _piece(span[1] - start, left)
@@ -66,10 +67,25 @@ class Lane:
                 return spans
         raise AssertionError  # count does not end
 
+    def reached(self, minutes: float) -> float:
+        """When so much of its free time has passed, minutes from the anchor."""
+        left = minutes
+        for number in count():
+            start, end = self._span(number)
+            if left <= end - start + 1e-9:
+                return start + left
+            left -= end - start
+        raise AssertionError  # count does not end
+
     def take(self, pieces: list[Span]) -> None:
         """Say that these are not free any more."""
         for start, end in pieces:
-            self.free = [part for span in self.free for part in _without(span, start, end)]
+            place = self._first_after(start)
+            self.free[place : place + 1] = _without(self.free[place], start, end)
+
+    def _first_after(self, moment: float) -> int:
+        """The number of the first free span that ends after a moment, or of the first that is not known yet."""
+        return bisect_right(self.free, moment, key=lambda span: span[1])
 
     def _span(self, number: int) -> Span:
         while len(self.free) <= number:

@@ -183,7 +183,19 @@ def orders(parts: PartsList) -> list[PartOrder]:
     Args:
         parts: of a design.
     """
-    return [PartOrder(line.need.words, line.need.where, line.lead_days) for line in parts.lines if line.to_buy]
+    return [order_of(line) for line in parts.lines if line.to_buy]
+
+
+def order_of(line: PartsListLine, days: float | None = None, *, placed: bool = False) -> PartOrder:
+    """A line as an order.
+
+    Args:
+        line: of which something has to be bought.
+        days: until it is here; None for those that an order takes.
+        placed: whether it has been ordered.
+    """
+    need = line.need
+    return PartOrder(need.words, need.kind, need.where, line.lead_days if days is None else days, placed)
 
 
 def used(shop: BuildShop, bin_: Bin, taken: Mapping[str, int]) -> dict[str, int]:

@@ -7,8 +7,10 @@ import statistics
 from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass, replace
 from datetime import date, datetime, timedelta
+from functools import partial
 
-from ydrometer.build.hours import DAY_MIN, Hours, Lane, Span, lanes
+from ydrometer.build.hours import DAY_MIN, Hours, lanes
+from ydrometer.build.schedule import Task, schedule
 from ydrometer.build.step import Step
 
 ENOUGH_TO_JUDGE = 5
@@ -17,14 +19,19 @@ ENOUGH_TO_JUDGE = 5
 
 @dataclass(frozen=True, slots=True)
 class PartOrder:
-    """A part that has to be bought: its words, paths of the design it goes to, and days until it is here; `placed` says
-    that it has been ordered.
+    """A part that has to be bought: its words, its kind on the parts list, paths of the design it goes to, and days until
+    it is here; `placed` says that it has been ordered.
     """
 
     part: str
+    kind: str
     where: tuple[str, ...]
     days: float
     placed: bool = False
+
+    def holds(self, step: Step) -> bool:
+        """Whether a step cannot be done without it."""
+        return self.kind in step.uses and bool({step.place, *step.parts} & set(self.where))
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,6 +41,16 @@ class WorkDay:
     date: date
     minutes: float
     steps: tuple[str, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Piece:
+    """A stretch of work on a step: from when to when, and the number of the person who does it, from 0."""
+
+    step: str
+    start: datetime
+    end: datetime
+    person: int
 
 
 @dataclass(frozen=True, slots=True)
@@ -49,13 +66,16 @@ class WorkPlan:
     """The days to an event.
 
     Attributes:
-        event. days: with work, in order. starts: when each step begins. orders: the most urgent first.
+        event. days: with work, in order. pieces: all work, in the order of time. starts, ends: when each step begins and
+        is done. orders: the most urgent first.
         late_by_days: 0 where all can be done in time. critical: ids of steps whose delay delays the event.
     """
 
     event: datetime
     days: list[WorkDay]
+    pieces: list[Piece]
     starts: dict[str, datetime]
+    ends: dict[str, datetime]
     orders: list[Due]
     late_by_days: int
     critical: list[str]
@@ -83,25 +103,17 @@ def plan(
         ValueError: nobody works on any day, or the work takes years.
     """
     left = [step for step in steps if step.id not in set(done)]
-    back = _backwards(left, event, hours)
-    begins = {id: event - timedelta(minutes=pieces[-1][1]) for id, pieces in back.items()}
-    due = [Due(order.part, _latest(order, left, begins, event).date()) for order in orders if not order.placed]
-    early = min([*begins.values(), *(_latest(order, left, begins, event) for order in orders)], default=event)
-    if early >= now:
-        spans = {
-            id: [(event - timedelta(minutes=e), event - timedelta(minutes=s)) for s, e in reversed(pieces)]
-            for id, pieces in back.items()
-        }
-        return _told(spans, left, orders, due, event, hours, 0)
-    ahead = _forwards(left, orders, now, hours)
-    spans = {
-        id: [(now + timedelta(minutes=s), now + timedelta(minutes=e)) for s, e in pieces]
-        for id, pieces in ahead.items()
-    }
-    end = max([now, *(pieces[-1][1] for pieces in spans.values())])
-    late = max(0, math.ceil((end - event) / timedelta(days=1)))
-    due = [replace(due_part, latest=max(due_part.latest, now.date())) for due_part in due]
-    return _told(spans, left, orders, due, event, hours, late)
+    back = _backwards(left, orders, event, hours)
+    begins: dict[str, datetime] = {}
+    for piece in back:
+        begins.setdefault(piece.step, piece.start)
+    due = [_due(order, left, begins, event) for order in orders]
+    first = min(begins.values(), default=event)
+    if first >= now and all(entry.latest >= now.date() for entry in due):
+        return _told(back, left, orders, due, event, hours)
+    ahead = _forwards(left, orders, now, event, hours)
+    due = [replace(entry, latest=max(entry.latest, now.date())) for entry in due]
+    return _told(ahead, left, orders, due, event, hours)
 
 
 def pace(taken: Sequence[tuple[float, float]]) -> float:
@@ -122,74 +134,119 @@ def paced(steps: Sequence[Step], factor: float) -> list[Step]:
     return [replace(step, minutes=step.minutes * factor) for step in steps]
 
 
-Spans = dict[str, list[tuple[datetime, datetime]]]
-
-
 def _told(
-    spans: Spans,
+    pieces: list[Piece],
     steps: Sequence[Step],
     orders: Sequence[PartOrder],
-    due: list[Due],
+    due: Sequence[Due],
     event: datetime,
     hours: Hours,
-    late: int,
 ) -> WorkPlan:
-    work: dict[date, list[tuple[datetime, float, str]]] = {}
-    for id, pieces in spans.items():
-        for start, end in pieces:
-            work.setdefault(start.date(), []).append((start, (end - start).total_seconds() / 60.0, id))
-    days = [
+    starts: dict[str, datetime] = {}
+    for piece in pieces:
+        starts.setdefault(piece.step, piece.start)
+    ends = {piece.step: piece.end for piece in sorted(pieces, key=lambda piece: piece.end)}
+    over = max([event, *(ends[step.id] + timedelta(seconds=step.wait) for step in steps)])
+    open_due = [entry for entry, order in zip(due, orders, strict=True) if not order.placed]
+    return WorkPlan(
+        event=event,
+        days=_days(pieces),
+        pieces=pieces,
+        starts=starts,
+        ends=ends,
+        orders=sorted(open_due, key=lambda entry: entry.latest),
+        late_by_days=_late(over, event),
+        critical=critical(steps, orders, hours),
+    )
+
+
+def _late(over: datetime, event: datetime) -> int:
+    """By how many days all is over after the event."""
+    return max(0, math.ceil((over - event) / timedelta(days=1) - 1e-9))
+
+
+def _days(pieces: Sequence[Piece]) -> list[WorkDay]:
+    work: dict[date, list[Piece]] = {}
+    for piece in pieces:
+        work.setdefault(piece.start.date(), []).append(piece)
+    return [
         WorkDay(
-            day, round(sum(minutes for _, minutes, _ in own), 3), tuple(dict.fromkeys(id for _, _, id in sorted(own)))
+            day,
+            round(sum((piece.end - piece.start) / timedelta(minutes=1) for piece in own), 3),
+            tuple(dict.fromkeys(piece.step for piece in own)),
         )
         for day, own in sorted(work.items())
     ]
-    starts = {id: pieces[0][0] for id, pieces in spans.items()}
-    return WorkPlan(event, days, starts, sorted(due, key=lambda d: d.latest), late, critical(steps, orders, hours))
 
 
-def _backwards(steps: Sequence[Step], event: datetime, hours: Hours) -> dict[str, list[Span]]:
-    """Pieces of each step, minutes before the event: the last steps come first, each before all that need it."""
-    people = lanes(hours, event, -1)
-    needed_by: dict[str, list[str]] = {}
+def _backwards(steps: Sequence[Step], orders: Sequence[PartOrder], event: datetime, hours: Hours) -> list[Piece]:
+    """As late as it can be: the same as forwards with time turned round, the last step first."""
+    turned = list(reversed(steps))
+    place = {step.id: number for number, step in enumerate(turned)}
+    later: dict[str, list[int]] = {}
     for step in steps:
         for need in step.needs:
-            needed_by.setdefault(need, []).append(step.id)
-    placed: dict[str, list[Span]] = {}
-    for step in reversed(steps):
-        ready = max((placed[later][-1][1] for later in needed_by.get(step.id, ())), default=0.0) + step.wait / 60.0
-        placed[step.id] = _place(people, ready, step.minutes)
-    return placed
+            later.setdefault(need, []).append(place[step.id])
+    tasks = [
+        Task(
+            minutes=step.minutes,
+            after=tuple((number, step.wait / 60.0) for number in later.get(step.id, ())),
+            head=step.wait / 60.0,
+            tail=_delivery(step, orders),
+        )
+        for step in turned
+    ]
+    found = schedule(tasks, partial(lanes, hours, event, -1), _stretch(hours), lambda over: over // DAY_MIN)
+    pieces = [
+        Piece(step.id, event - timedelta(minutes=piece.end), event - timedelta(minutes=piece.start), piece.person)
+        for step, row in zip(turned, found.pieces, strict=True)
+        for piece in row
+    ]
+    return sorted(pieces, key=lambda piece: (piece.start, piece.person))
 
 
-def _forwards(steps: Sequence[Step], orders: Sequence[PartOrder], now: datetime, hours: Hours) -> dict[str, list[Span]]:
-    """Pieces of each step, minutes from now: each behind what it needs, and behind the delivery of its parts."""
-    people = lanes(hours, now, 1)
+def _forwards(
+    steps: Sequence[Step], orders: Sequence[PartOrder], now: datetime, event: datetime, hours: Hours
+) -> list[Piece]:
+    """As early as it can be: each step behind what it needs, and behind the delivery of its parts."""
+    place = {step.id: number for number, step in enumerate(steps)}
     waits = {step.id: step.wait / 60.0 for step in steps}
-    placed: dict[str, list[Span]] = {}
-    for step in steps:
-        needs = [placed[need][-1][1] + waits[need] for need in step.needs if need in placed]
-        placed[step.id] = _place(people, max([_here(step, orders), *needs]), step.minutes)
-    return placed
+    tasks = [
+        Task(
+            minutes=step.minutes,
+            after=tuple((place[need], waits[need]) for need in step.needs if need in place),
+            head=_delivery(step, orders),
+            tail=step.wait / 60.0,
+        )
+        for step in steps
+    ]
+
+    def late(over: float) -> int:
+        return _late(now + timedelta(minutes=over), event)
+
+    found = schedule(tasks, partial(lanes, hours, now, 1), _stretch(hours), late)
+    pieces = [
+        Piece(step.id, now + timedelta(minutes=piece.start), now + timedelta(minutes=piece.end), piece.person)
+        for step, row in zip(steps, found.pieces, strict=True)
+        for piece in row
+    ]
+    return sorted(pieces, key=lambda piece: (piece.start, piece.person))
 
 
-def _here(step: Step, orders: Sequence[PartOrder]) -> float:
-    """When the last part of a step is here that is ordered now, minutes from now."""
-    return max((order.days * DAY_MIN for order in orders if set(order.where) & set(step.parts)), default=0.0)
+def _stretch(hours: Hours) -> float:
+    """How much longer work takes by the calendar than by the clock."""
+    return 7.0 * DAY_MIN / hours.a_week if hours.a_week else 1.0
 
 
-def _place(people: Sequence[Lane], ready: float, minutes: float) -> list[Span]:
-    """The pieces of a step in the time of whoever has done it first."""
-    tried = [(lane.pieces(ready, minutes), lane) for lane in people]
-    pieces, lane = min(tried, key=lambda pair: pair[0][-1][1])
-    lane.take(pieces)
-    return list(pieces)
+def _delivery(step: Step, orders: Sequence[PartOrder]) -> float:
+    """How long the last part of a step takes that is ordered now, minutes."""
+    return max((order.days * DAY_MIN for order in orders if order.holds(step)), default=0.0)
 
 
-def _latest(order: PartOrder, steps: Sequence[Step], begins: Mapping[str, datetime], event: datetime) -> datetime:
-    """The latest moment of an order: its days before the first step that handles the part."""
-    first = min((begins[s.id] for s in steps if set(order.where) & set(s.parts)), default=event)
-    return first - timedelta(days=order.days)
+def _due(order: PartOrder, steps: Sequence[Step], begins: Mapping[str, datetime], event: datetime) -> Due:
+    """The latest day of an order: it is here on the day before the first step that cannot be done without it."""
+    first = min((begins[step.id] for step in steps if order.holds(step)), default=event)
+    return Due(order.part, first.date() - timedelta(days=1 + math.ceil(order.days)))
 
 
 def critical(steps: Sequence[Step], orders: Sequence[PartOrder], hours: Hours) -> list[str]:
@@ -203,12 +260,12 @@ def critical(steps: Sequence[Step], orders: Sequence[PartOrder], hours: Hours) -
         orders: what has to be bought.
         hours: when people work.
     """
-    stretch = 7.0 * DAY_MIN / hours.a_week
+    stretch = _stretch(hours)
     end: dict[str, float] = {}
     waits = {step.id: step.wait / 60.0 for step in steps}
     before: dict[str, str] = {}
     for step in steps:
-        ready = _here(step, orders)
+        ready = _delivery(step, orders)
         for need in step.needs:
             if need in end and end[need] + waits[need] > ready:
                 ready, before[step.id] = end[need] + waits[need], need

@@ -166,7 +166,8 @@ def _off_tried(shop: BuildShop) -> Iterator[Job]:
             after=("vehicle:stand",),
             parts=("drive.supply",),
             cautions=(STAND,),
-            title="Try the off switch with all leads joined, throttle closed: on, then off; 0 V at every controller",
+            title="Try the off switch with all leads joined, throttle closed: on, then off; 0 V at every "
+            f"{'controller' if any(branch.controller for branch in shop.design.drive.branches) else 'motor'}",
             record=Record("voltage when off", "V"),
             tools=("multimeter",),
         )

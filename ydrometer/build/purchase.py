@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from datetime import date, datetime
 from typing import Literal
 
-from ydrometer.build.parts_list import PartsListLine
+from ydrometer.build.parts_list import PartsListLine, order_of
 from ydrometer.build.plan import PartOrder
 
 PurchaseState = Literal["needed", "ordered", "here", "fitted"]
@@ -80,8 +80,8 @@ def _order(line: PartsListLine, said: Said | None, now: datetime) -> list[PartOr
     if line.to_buy == 0 or (said is not None and said.state in ("here", "fitted")):
         return []
     if said is None or said.state == "needed":
-        return [PartOrder(line.need.words, line.need.where, line.lead_days)]
+        return [order_of(line)]
     days = line.lead_days - (now - said.at).total_seconds() / DAY_S
     if said.expected is not None:
         days = (said.expected - now.date()).days
-    return [PartOrder(line.need.words, line.need.where, max(0.0, days), placed=True)]
+    return [order_of(line, max(0.0, days), placed=True)]
