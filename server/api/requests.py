@@ -9,6 +9,7 @@ from rest_framework import serializers
 from rest_framework.request import Request
 from rest_framework_dataclasses.serializers import DataclassSerializer
 
+from ydrometer.base.reading import one_line
 from ydrometer.build.book import FIRST_YEAR, LAST_YEAR
 
 MOST_DIGITS = 15
@@ -16,6 +17,14 @@ MOST_DIGITS = 15
 
 class DocumentField(serializers.DictField):
     """A design document; the core reads it, here it is any object."""
+
+
+class NameField(serializers.CharField):
+    """A name: text of one line. What comes on several lines is joined by blanks."""
+
+    def to_internal_value(self, data: Any) -> str:
+        """The name on one line."""
+        return one_line(super().to_internal_value(data))
 
 
 class OurTime(serializers.Field):  # type: ignore[type-arg]  # goes before a field of moments or of days

@@ -17,7 +17,7 @@ from rest_framework.views import APIView
 from server.api.errors import BAD, HIDDEN, SIGNED_OUT
 from server.api.limits import ARCHIVE, PIECE
 from server.api.parsers import PieceParser, piece_of
-from server.api.requests import answer_of, read
+from server.api.requests import NameField, answer_of, read
 from server.archive import actions
 from server.archive.models import Archive, ArchiveState, Direction
 from server.archive.pack import stays
@@ -31,7 +31,7 @@ from ydrometer.base.errors import Fault
 class NewArchiveSerializer(serializers.Serializer[Any]):
     """An archive that is about to come."""
 
-    name = serializers.CharField(max_length=200)
+    name = NameField(max_length=200)
     size = serializers.IntegerField(min_value=1, max_value=ARCHIVE)
 
 

@@ -7,7 +7,7 @@ from typing import Any, get_args
 from rest_framework import serializers
 
 from server.api.limits import MOST_PUPILS
-from server.api.requests import DocumentField, MomentField
+from server.api.requests import DocumentField, MomentField, NameField
 from server.practice.requests import LONGEST_NICKNAME, MOST_EXERCISES, AnswerField
 from server.runs.models import Origin
 from ydrometer.practice import KINDS
@@ -25,7 +25,7 @@ class RevisionRow(serializers.Serializer[Any]):
     """A revision, whose document is in a file of its own."""
 
     file = serializers.CharField(max_length=FILE)
-    name = serializers.CharField(max_length=LONGEST_NAME, allow_blank=True, default="")
+    name = NameField(max_length=LONGEST_NAME, allow_blank=True, default="")
     number = serializers.IntegerField(min_value=1, required=False, allow_null=True, default=None)
     saved_at = MomentField(required=False, allow_null=True, default=None)
 
@@ -84,14 +84,14 @@ class PupilRow(serializers.Serializer[Any]):
     """A pupil of a set."""
 
     number = serializers.IntegerField(min_value=1, max_value=2_000_000_000)
-    nickname = serializers.CharField(max_length=LONGEST_NICKNAME)
+    nickname = NameField(max_length=LONGEST_NICKNAME)
     joined_at = MomentField()
 
 
 class SetRow(serializers.Serializer[Any]):
     """A set of exercises with its pupils."""
 
-    name = serializers.CharField(max_length=120)
+    name = NameField(max_length=120)
     plan = serializers.ListField(child=ExerciseRow(), min_length=1, max_length=MOST_EXERCISES)
     own_numbers = serializers.BooleanField()
     seed = serializers.IntegerField(min_value=0, max_value=SEEDS)
@@ -127,5 +127,5 @@ class RaceRow(serializers.Serializer[Any]):
 class TemplateRow(serializers.Serializer[Any]):
     """Own steps under a name."""
 
-    name = serializers.CharField(max_length=120)
+    name = NameField(max_length=120)
     steps = serializers.ListField(child=serializers.DictField())

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import logging
+from functools import partial
 from uuid import UUID
 
 from django.db import transaction
@@ -11,6 +12,7 @@ from procrastinate.contrib.django import app
 from server.accounts.models import User
 from server.api.files import faces_folder
 from server.builds.models import Booklet, BookletState
+from server.builds.pictures import thumbnail
 from server.builds.site import Clock, present, site_of
 from server.designs.models import Vehicle
 from server.searches.queue import QUEUE
@@ -61,8 +63,14 @@ def content_of(row: Booklet) -> Content:
     """What is written in it."""
     vehicle, document = row.vehicle, present(row.vehicle)
     site = site_of(vehicle, Clock(None))
-    shown = parts_shown(document, site.bench)
-    return Content(vehicle.name, build_shown(document, site), shown, draw_line(document.design))
+    built, parts = build_shown(document, site), parts_shown(document, site.bench)
+    return Content(vehicle.name, built, parts, draw_line(document.design), partial(_photo, vehicle))
+
+
+def _photo(vehicle: Vehicle, photo: str) -> bytes:
+    """A photo for paper; nothing of one that was removed meanwhile."""
+    kept = vehicle.photos.filter(pk=photo).values_list("data", flat=True).first()
+    return thumbnail(bytes(kept)) if kept else b""
 
 
 def _going(key: UUID, written: int, chapters: int) -> None:

@@ -20,7 +20,7 @@ from rest_framework.views import APIView
 from server.api.errors import BAD, HIDDEN
 from server.api.files import attachment
 from server.api.heavy import aside
-from server.api.requests import DayField, DocumentField, MomentField, answer_of, read
+from server.api.requests import DayField, DocumentField, MomentField, NameField, answer_of, read
 from server.builds import actions
 from server.builds.actions import NewPartEntry
 from server.builds.api import NOW, clock_of, vehicle_of
@@ -85,7 +85,7 @@ class PartEntriesSerializer(serializers.Serializer[Any]):
 class PartsFileSerializer(serializers.Serializer[Any]):
     """A CSV or XLSX file of a parts list, in base64."""
 
-    name = serializers.CharField(max_length=200)
+    name = NameField(max_length=200)
     data = serializers.CharField(max_length=2 * files.LARGEST)  # type: ignore[assignment]  # as in the bin's files
 
 

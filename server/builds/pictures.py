@@ -15,6 +15,8 @@ MOST_PIXELS = 40_000_000
 WIDEST = 12_000
 """Pixels of one side. A file of a few bytes may claim any size, and takes as much memory as it claims."""
 LONGEST_SIDE = 1600
+ON_PAPER = 480
+"""Pixels of the longest side of one in a booklet, at most 45 mm."""
 QUALITIES = (82, 70, 55, 40)
 FORMATS = ("JPEG", "PNG")
 
@@ -44,6 +46,20 @@ def made_anew(data: bytes) -> bytes:
         Image.frombytes("RGB", upright.size, upright.tobytes()).save(stream, "JPEG", quality=quality)
         if stream.tell() <= LARGEST:
             break
+    return stream.getvalue()
+
+
+def thumbnail(data: bytes) -> bytes:
+    """A kept picture, small enough to be printed beside a step.
+
+    Args:
+        data: as `made_anew` has left it.
+    """
+    picture = Image.open(io.BytesIO(data), formats=FORMATS)
+    picture.draft("RGB", (ON_PAPER, ON_PAPER))
+    picture.thumbnail((ON_PAPER, ON_PAPER))
+    stream = io.BytesIO()
+    picture.save(stream, "JPEG", quality=QUALITIES[0])
     return stream.getvalue()
 
 

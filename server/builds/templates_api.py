@@ -13,7 +13,7 @@ from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from server.api.errors import BAD, HIDDEN
-from server.api.requests import DocumentField, read
+from server.api.requests import DocumentField, NameField, read
 from server.builds import actions
 from server.builds.models import StepTemplate
 from server.workshops import access
@@ -24,7 +24,7 @@ from ydrometer.build.own import MOST_OWN
 class NewStepTemplateSerializer(serializers.Serializer[Any]):
     """Own steps as docs/build.md has them, under a name; one that had the name gives way."""
 
-    name = serializers.CharField(max_length=120)
+    name = NameField(max_length=120)
     steps = serializers.ListField(child=DocumentField(), min_length=1, max_length=MOST_OWN)
 
 

@@ -18,7 +18,7 @@ from rest_framework.views import APIView
 from server.api.errors import BAD, HIDDEN
 from server.api.files import download, faces_folder
 from server.api.heavy import aside
-from server.api.requests import DocumentField, read
+from server.api.requests import DocumentField, NameField, read
 from server.api.stale import Stale
 from server.designs import actions, history
 from server.designs.copying import copy_vehicle
@@ -133,7 +133,7 @@ class ConflictSerializer(serializers.Serializer[Any]):
 class NameSerializer(serializers.Serializer[Any]):
     """An empty name takes it away again."""
 
-    name = serializers.CharField(max_length=200, allow_blank=True)
+    name = NameField(max_length=200, allow_blank=True)
 
 
 def _vehicle(request: Request, vehicle: UUID, roles: Any = access.READERS) -> Vehicle:

@@ -19,7 +19,7 @@ from rest_framework.views import APIView
 from server.api.errors import BAD, HIDDEN
 from server.api.files import attachment
 from server.api.heavy import aside
-from server.api.requests import DocumentField, answer_of, read
+from server.api.requests import DocumentField, NameField, answer_of, read
 from server.api.stale import Stale
 from server.parts.actions import Change, change_parts
 from server.parts.models import documents
@@ -76,7 +76,7 @@ class BulkSerializer(serializers.Serializer[Any]):
 class FileSerializer(serializers.Serializer[Any]):
     """A CSV or XLSX file in base64; `kind` is that of rows which do not say theirs."""
 
-    name = serializers.CharField(max_length=200)
+    name = NameField(max_length=200)
     data = serializers.CharField(  # type: ignore[assignment]  # the name the page sends; shadows only the form machinery
         max_length=2 * files.LARGEST
     )

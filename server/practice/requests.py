@@ -7,6 +7,7 @@ from typing import Any
 from drf_spectacular.utils import extend_schema_field
 from rest_framework import serializers
 
+from server.api.requests import NameField
 from ydrometer.practice import IDEAS, KINDS
 from ydrometer.practice.draw import LEVELS, SEEDS
 from ydrometer.practice.exercise import SYSTEMS
@@ -60,7 +61,7 @@ class OpenSerializer(WhichSerializer):
 class NewSetSerializer(serializers.Serializer[Any]):
     """A set for a class: so many exercises of these ideas at these levels."""
 
-    name = serializers.CharField(max_length=120)
+    name = NameField(max_length=120)
     ideas = serializers.ListField(
         child=serializers.ChoiceField(choices=list(IDEAS)), min_length=1, max_length=len(IDEAS)
     )
@@ -76,7 +77,7 @@ class JoinClassSerializer(serializers.Serializer[Any]):
     """The code of a class's set, and a first name or nickname."""
 
     code = serializers.CharField(max_length=20)
-    nickname = serializers.CharField(max_length=LONGEST_NICKNAME)
+    nickname = NameField(max_length=LONGEST_NICKNAME)
 
 
 class PupilAnswerSerializer(serializers.Serializer[Any]):

@@ -16,7 +16,7 @@ from rest_framework.views import APIView
 from server.api.errors import BAD, HIDDEN
 from server.api.limits import LOG_FILE, PIECE
 from server.api.parsers import PieceParser, piece_of
-from server.api.requests import DocumentField, answer_of, read
+from server.api.requests import DocumentField, NameField, answer_of, read
 from server.runs import log_files
 from server.runs.api import vehicle_of
 from server.runs.models import FileState, LogFile
@@ -29,7 +29,7 @@ from ydrometer.screens.logged_file import FileShown
 class NewFileSerializer(serializers.Serializer[Any]):
     """A file that is about to come; `head` its first lines, empty of a sheet."""
 
-    name = serializers.CharField(max_length=200)
+    name = NameField(max_length=200)
     size = serializers.IntegerField(min_value=1, max_value=LOG_FILE)
     head = serializers.CharField(max_length=200_000, trim_whitespace=False, allow_blank=True)
 

@@ -17,7 +17,7 @@ from server.accounts.models import User
 from server.api.errors import BAD, HIDDEN, SIGNED_OUT, TOO_MANY
 from server.api.limits import MOST_INVITATIONS, MOST_TOKENS
 from server.api.quotas import need_room
-from server.api.requests import read
+from server.api.requests import NameField, read
 from server.workshops import access, actions, tokens
 from server.workshops.access import acting
 from server.workshops.models import Membership, Role
@@ -27,7 +27,7 @@ class WorkshopSerializer(serializers.Serializer[Any]):
     """`closed_at` where its owner has closed it; then nothing of it is to be had."""
 
     id = serializers.UUIDField(read_only=True)
-    name = serializers.CharField(max_length=120)
+    name = NameField(max_length=120)
     role = serializers.ChoiceField(Role.choices, read_only=True)
     closed_at = serializers.DateTimeField(read_only=True, allow_null=True)
 
@@ -35,7 +35,7 @@ class WorkshopSerializer(serializers.Serializer[Any]):
 class CloseSerializer(serializers.Serializer[Any]):
     """The workshop's name, typed to be sure."""
 
-    name = serializers.CharField(max_length=120)
+    name = NameField(max_length=120)
 
 
 class InviteSerializer(serializers.Serializer[Any]):
@@ -84,7 +84,7 @@ class MemberSerializer(serializers.Serializer[Any]):
 class NewTokenSerializer(serializers.Serializer[Any]):
     """What the instrument is called."""
 
-    name = serializers.CharField(max_length=120)
+    name = NameField(max_length=120)
 
 
 class TokenSerializer(serializers.Serializer[Any]):

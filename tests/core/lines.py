@@ -44,7 +44,11 @@ PLATE = {"hole_pitch": "12 mm", "across": 26, "up": 8, "hole": "5 mm", "thicknes
 ADAPTER = {
     "name": "motor to axle",
     "sides": [
-        {"name": "motor", "bolts": {"count": 4, "circle": "44 mm", "hole": "4.3 mm", "length": "12 mm"}, "head": "7 mm"},
+        {
+            "name": "motor",
+            "bolts": {"count": 4, "circle": "44 mm", "hole": "4.3 mm", "length": "12 mm"},
+            "head": "7 mm",
+        },
         {"name": "axle", "bolts": {"count": 3, "circle": "60 mm", "hole": "6.4 mm"}, "centring": "30 mm"},
     ],
     "plates": 2,

@@ -167,7 +167,9 @@ class Numbers(unittest.TestCase):
     def test_schools_have_their_own_words(self) -> None:
         by_ear = titles(changed({"build": {"backlash": "ear", "locking": "lock nuts"}}))
         self.assertIn("a howl is too tight", by_ear["drive.branches[0].stages[0]:play"])
-        self.assertIn("lock washers", by_ear["drive.branches[0].stages[0]:tighten"], "a motor has the thread in its face")
+        self.assertIn(
+            "lock washers", by_ear["drive.branches[0].stages[0]:tighten"], "a motor has the thread in its face"
+        )
         self.assertIn("lock nuts", by_ear["drive.branches[0].stages[0]:bearings"], "these screws go through")
         self.assertNotIn("vehicle:locker", by_ear)
         taut = {"fit": {"loops": [{"stage": "drive.stages[0]", "tension": "45 N", "mass_per_length": "46 g/m"}]}}

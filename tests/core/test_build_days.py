@@ -1,5 +1,9 @@
+import random
 import unittest
+from collections.abc import Iterator
 from datetime import date, datetime, timedelta
+from functools import partial
+from itertools import permutations
 from typing import Any
 
 from hypothesis import given, settings
@@ -7,10 +11,11 @@ from hypothesis import strategies as st
 
 from tests.core.designs import PLAIN
 from tests.core.lines import lines
-from ydrometer.build.hours import LEAST_PIECE, Hours
+from ydrometer.build.hours import LEAST_PIECE, Hours, lanes
 from ydrometer.build.late import LateCase, _longer, reliefs, sentence
 from ydrometer.build.parts_list import orders, parts_list
 from ydrometer.build.plan import PartOrder, WorkPlan, pace, plan
+from ydrometer.build.schedule import Task, _least, _placed, schedule
 from ydrometer.build.step import Step
 from ydrometer.build.steps import steps_of
 from ydrometer.build.workshop import workshop
@@ -29,7 +34,9 @@ def step(
     parts: tuple[str, ...] = (),
     uses: tuple[str, ...] = (),
 ) -> Step:
-    return Step(id=id_, title=id_, kind="own", place="", minutes=minutes, needs=needs, wait=wait, parts=parts, uses=uses)
+    return Step(
+        id=id_, title=id_, kind="own", place="", minutes=minutes, needs=needs, wait=wait, parts=parts, uses=uses
+    )
 
 
 def of_design(document: dict[str, Any]) -> tuple[list[Step], list[PartOrder]]:
@@ -103,6 +110,38 @@ class Days(unittest.TestCase):
     def test_nobody_works_on_any_day(self) -> None:
         with self.assertRaises(ValueError):
             plan([step("a")], [], EVENT, NOW, Hours(1, (0.0,) * 7))
+
+
+class Exact(unittest.TestCase):
+    """Plans of a few tasks against the best of all orders in which they could be placed."""
+
+    @staticmethod
+    def drawn(rng: random.Random) -> tuple[list[Task], Hours]:
+        tasks = []
+        for number in range(rng.randint(4, 6)):
+            after = tuple((k, rng.choice([0.0, 120.0, 1440.0])) for k in range(number) if rng.random() < 0.3)
+            head, tail = rng.choice([0.0, 0.0, 2880.0]), rng.choice([0.0, 1440.0])
+            tasks.append(Task(rng.choice([10.0, 20.0, 45.0, 90.0, 150.0]), after, head, tail))
+        hours = tuple(rng.choice([0.0, 1.0, 2.0, 6.0]) for _ in range(6))
+        return tasks, Hours(rng.randint(1, 3), (*hours, 2.0))
+
+    @staticmethod
+    def orders(tasks: list[Task]) -> Iterator[list[float]]:
+        """How urgent each is, in every order that can be followed."""
+        for order in permutations(range(len(tasks))):
+            place = {task: number for number, task in enumerate(order)}
+            if all(place[before] < place[number] for number, task in enumerate(tasks) for before, _ in task.after):
+                yield [-float(place[number]) for number in range(len(tasks))]
+
+    def test_none_is_over_a_day_later_than_the_best(self) -> None:
+        rng = random.Random(72)  # the same plans each time
+        for case in range(72):
+            tasks, hours = self.drawn(rng)
+            people = partial(lanes, hours, NOW, 1)
+            found = schedule(tasks, people, 7 * 1440.0 / hours.a_week, lambda over: over)
+            best = min(_placed(tasks, people(), urgency).over for urgency in self.orders(tasks))
+            self.assertLessEqual(found.over, best + 1e-6, case)
+            self.assertLessEqual(_least(tasks, people), best + 1e-6, case)
 
 
 class Longer(unittest.TestCase):

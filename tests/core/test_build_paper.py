@@ -1,9 +1,13 @@
+import io
 import unittest
-from datetime import date, datetime
+from datetime import date, datetime, timedelta
+from itertools import pairwise
 from pathlib import Path
+from typing import Any
 
 import pypdfium2 as pdfium
 from icalendar import Calendar
+from PIL import Image
 
 from tests.core.designs import changed
 from ydrometer.build.bin import bin_of
@@ -49,6 +53,29 @@ class Booklet(unittest.TestCase):
         self.assertEqual(said[-1][0], said[-1][1])
         self.assertEqual([done for done, _ in said], list(range(1, len(said) + 1)))
 
+    def test_has_tools_what_is_owned_photos_and_pages_counted_through(self) -> None:
+        pictures = io.BytesIO()
+        Image.new("RGB", (40, 30)).save(pictures, "JPEG")
+        site = Site(bench(), NOW, photos={"fit:mark_out": ["a", "b"]})
+        there = parts_shown(DOCUMENT, BenchKnown(bin_of([{**PULLEY, "owned": 1}])))
+        shown = build_shown(DOCUMENT, site)
+        asked: list[str] = []
+
+        def photo(id_: str) -> bytes:
+            asked.append(id_)
+            return pictures.getvalue() if id_ == "a" else b""
+
+        data = booklet(Content("Knot", shown, there, draw_line(DOCUMENT.design), photo), Path())
+        with pdfium.PdfDocument(data) as read:
+            pages = [" ".join(page.get_textpage().get_text_bounded().split()) for page in read]
+            things = [thing.type for page in read for thing in page.get_objects()]
+        for number, words in enumerate(pages, 1):
+            self.assertIn(f"page {number}", words)
+        self.assertRegex(pages[0], r"Tools: .*caliper.*wrench")
+        self.assertRegex(" ".join(pages), r"At hand .*36-tooth pulley, pitch 5 mm")
+        self.assertIn("Tools: caliper.", " ".join(pages))
+        self.assertEqual((asked, things.count(pdfium.raw.FPDF_PAGEOBJ_IMAGE)), (["a", "b"], 1))
+
     def test_a_step_that_has_to_be_done_once_more_has_an_empty_box_and_says_why(self) -> None:
         first = build_shown(DOCUMENT, Site(bench(), NOW)).steps
         said = tuple(Entry(step.id, "done", NOW, "ada", made_from=tuple(step.made_from)) for step in first)
@@ -86,6 +113,33 @@ class ICalendar(unittest.TestCase):
         self.assertLessEqual(orders, set(two))
         self.assertIn(("Knot: event", datetime(2027, 6, 12, 9)), single.values())
         self.assertTrue(any("it cures" in words for words, _ in single.values()))
+
+    def entries(self, **book: object) -> list[Any]:
+        shown = build_shown(DOCUMENT, Site(bench(event="2027-06-12T09:00", **book), NOW))
+        return list(Calendar.from_ical(calendar("Knot; 2,\nsecond", "key", shown)).walk("VEVENT"))
+
+    def test_people_have_entries_beside_each_other_as_long_as_their_work(self) -> None:
+        work = [event for event in self.entries(people=2) if ": build" in event["SUMMARY"]]
+        spans = [(str(event["SUMMARY"]), event.decoded("DTSTART"), event.decoded("DTEND")) for event in work]
+        self.assertTrue(any("person 2" in words for words, _, _ in spans))
+        for words, start, end in spans:
+            self.assertEqual(
+                int(words.rpartition(", ")[2].split()[0]), round((end - start).total_seconds() / 60), words
+            )
+        firsts = [(start, end) for words, start, end in spans if "person 1" in words]
+        self.assertTrue(all(end <= start for (_, end), (start, _) in pairwise(sorted(firsts))))
+        self.assertFalse(any("person" in str(event["SUMMARY"]) for event in self.entries(people=1)))
+
+    def test_what_is_left_alone_ends_when_it_is_over(self) -> None:
+        shown = build_shown(DOCUMENT, Site(bench(event="2027-06-12T09:00"), NOW))
+        waits = [event for event in self.entries() if "leave it" in event["SUMMARY"]]
+        ends = {step.end + timedelta(seconds=step.wait) for step in shown.steps if step.end and step.wait >= 3600}
+        self.assertTrue(waits)
+        self.assertLessEqual({event.decoded("DTEND") for event in waits}, ends)
+        self.assertTrue(any("it charges" in event["SUMMARY"] for event in waits))
+
+    def test_a_name_is_one_line_whatever_is_in_it(self) -> None:
+        self.assertEqual(str(self.entries()[0]["SUMMARY"]), "Knot; 2, second: event")
 
     def test_without_an_event_is_empty(self) -> None:
         shown = build_shown(DOCUMENT, Site(bench(), NOW))

@@ -128,6 +128,33 @@ def text(default: str = "", *, longest: int = LONGEST_TEXT) -> Any:
     return _declare(text_reader(longest=longest), default)
 
 
+def line(default: str = "", *, longest: int = LONGEST_TEXT) -> Any:
+    """A field holding a text of one line, such as a name; what is typed on several lines is joined by blanks."""
+    return _declare(line_reader(longest=longest), default)
+
+
+def line_reader(*, longest: int = LONGEST_TEXT) -> Reader:
+    """Reads a text of one line, of at most `longest` characters."""
+    whole = text_reader(longest=longest)
+
+    def read(raw: Any, path: str, reading: Reading) -> Any:
+        typed = whole(raw, path, reading)
+        return one_line(typed) if isinstance(typed, str) else typed
+
+    return Reader(read, whole.schema)
+
+
+def one_line(text: str) -> str:
+    """A text without line breaks, tabs and other signs that nobody sees.
+
+    Args:
+        text: as typed.
+    """
+    if text.isprintable():
+        return text
+    return " ".join("".join(sign if sign.isprintable() else " " for sign in text).split())
+
+
 def text_reader(*, longest: int = LONGEST_TEXT) -> Reader:
     """Reads a text of at most `longest` characters."""
 

@@ -1,4 +1,4 @@
-"""What carries a shaft: bearings glued into the plate or bolted on, or on plates of their own where the shaft slides."""
+"""What carries a shaft: bearings glued into the plate or bolted on; where it slides, on plates of their own."""
 
 from __future__ import annotations
 

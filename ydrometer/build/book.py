@@ -27,7 +27,7 @@ class OwnLine:
     """A thing needed that the design does not know of, such as the frame: what, how many, and of one price and mass."""
 
     id: str = reading.text(longest=80)
-    words: str = reading.text(longest=200)
+    words: str = reading.line(longest=200)
     number: int = reading.whole(1, MOST_OWNED, default=1)
     price: float | None = reading.quantity("price", at_least=0.0, default=None)
     mass: float | None = reading.quantity("mass", at_least=0.0, default=None)

@@ -15,8 +15,8 @@ CUT = "drill"
 
 
 def with_clashes(shop: BuildShop, steps: Sequence[Step]) -> list[Step]:
-    """Steps, each with the clashes that it would run into: that of a plate before it is drilled, and those of a stage or
-    shaft where it is put together.
+    """Steps, each with the clashes that it would run into: those of a plate before it is drilled, and those of a stage
+    or shaft where it is put together.
 
     Args:
         shop: of the design; without a `fit` section nobody has said where anything stands, and nothing is told.

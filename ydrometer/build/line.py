@@ -40,14 +40,14 @@ class Between:
     driven: str
 
     @property
-    def idlers(self) -> tuple[str, ...]:
+    def idle(self) -> tuple[str, ...]:
         """The shafts of wheels between them."""
         return tuple(f"{self.path}.{member.key}" for member in self.stage.members if member.idle)
 
     @property
     def shafts(self) -> tuple[str, ...]:
         """All that it touches."""
-        return (*self.drivers, *self.idlers, self.driven)
+        return (*self.drivers, *self.idle, self.driven)
 
 
 @dataclass(frozen=True, slots=True)
@@ -191,9 +191,9 @@ def _in_line(between: Between, left: Sequence[str], sources: set[str]) -> tuple[
 
 def _chosen(between: Between, free: Sequence[str]) -> tuple[str, ...]:
     """Which of the shafts that are free to move are moved for a stage: its idlers, and its drivers or its driven."""
-    idlers = [shaft for shaft in free if shaft in between.idlers]
+    idle = [shaft for shaft in free if shaft in between.idle]
     ends = [shaft for shaft in free if shaft in between.drivers] or [s for s in free if s == between.driven]
-    return (*idlers, *ends)
+    return (*idle, *ends)
 
 
 def _movable(fit: Mounting, shaft: str, sources: set[str]) -> bool:

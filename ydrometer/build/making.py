@@ -86,7 +86,8 @@ def of_part(shop: BuildShop, need: Need, owned: Owned | None) -> list[Making]:
     """
     if owned is None:
         return list(_made(shop, need, owned))
-    return [*_bored(need, owned), *_keyed(need, owned), *_turned(shop, need, owned), *_parted(need, owned), *_made(shop, need, owned)]
+    own = [*_bored(need, owned), *_keyed(need, owned), *_turned(shop, need, owned), *_parted(need, owned)]
+    return [*own, *_made(shop, need, owned)]
 
 
 def _bored(need: Need, owned: Owned) -> Iterator[Making]:

@@ -22,6 +22,8 @@ EQUAL = 1e-6
 """Relative difference up to which two sizes are the same."""
 ALIKE = 0.02
 """The same of supplies and sources, whose figures makers round."""
+UNKNOWN = 0.5
+"""The difference of a size that nobody has measured: it may be the right one."""
 NEAREST = 3
 CLEARANCE = 1e-3
 """m by which the hole for a screw may be wider than its thread (ISO 273, Fasteners: Clearance holes for bolts and
@@ -107,7 +109,7 @@ def _offs(need: Need, bin_: Bin, kind: str) -> Floats:
 
 
 def _distances(wanted: float, has: Floats, *, may_be_longer: bool = False) -> Floats:
-    """Relative differences of a size to those of parts, 0 where they are the same, 1 where a part has none.
+    """Relative differences of a size to those of parts, 0 where they are the same, `UNKNOWN` where a part has none.
 
     Args:
         wanted: the size.
@@ -117,7 +119,7 @@ def _distances(wanted: float, has: Floats, *, may_be_longer: bool = False) -> Fl
     same = max(EQUAL * abs(wanted), SAME if isinstance(wanted, float) and wanted < 1.0 else 0.0)
     apart = np.abs(wanted - has)
     largest = np.maximum(np.maximum(abs(wanted), np.abs(has)), np.finfo(float).tiny)
-    off = np.where(np.isnan(has), 1.0, np.where(apart <= same, 0.0, apart / largest))
+    off = np.where(np.isnan(has), UNKNOWN, np.where(apart <= same, 0.0, apart / largest))
     return np.where(np.isnan(has) | (has > wanted), 0.0, off) if may_be_longer else off
 
 

@@ -55,6 +55,11 @@ class Need:
         return self.kind, self.words, tuple(self.sizes.items()), tuple(self.wishes.items()), self.shaft
 
     @property
+    def which(self) -> str:
+        """What has to be found out before it can be bought, as a question; empty where nothing has."""
+        return f"Which? Nobody has given its {self.asks}." if self.asks else ""
+
+    @property
     def told(self) -> bool:
         """Whether it can be told from others of its kind: by a size, or because any will do."""
         return bool(self.sizes) or self.kind in UNSIZED or bool(self.comes_with)

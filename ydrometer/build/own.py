@@ -28,7 +28,7 @@ class OwnStep:
     """
 
     id: str = reading.text(longest=80)
-    title: str = reading.text(longest=LONGEST_TEXT)
+    title: str = reading.line(longest=LONGEST_TEXT)
     after: str = reading.text(longest=200)
     minutes: float = reading.quantity("time", above=0.0, at_most=10 * DAY_S, default=900.0)
     wait: float = reading.quantity("time", at_least=0.0, at_most=60 * DAY_S, default=0.0)

@@ -13,14 +13,16 @@ from ydrometer.build.hours import DAY_MIN, Hours, lanes
 from ydrometer.build.schedule import Task, schedule
 from ydrometer.build.step import Step
 
+BREAK = timedelta(minutes=1)
+"""Between two pieces of work; what is less is none."""
 ENOUGH_TO_JUDGE = 5
 """Steps of which both minutes are known before a builder's pace is taken from them."""
 
 
 @dataclass(frozen=True, slots=True)
 class PartOrder:
-    """A part that has to be bought: its words, its kind on the parts list, paths of the design it goes to, and days until
-    it is here; `placed` says that it has been ordered.
+    """A part that has to be bought: its words, its kind on the parts list, paths of the design it goes to, and days
+    until it is here; `placed` says that it has been ordered.
     """
 
     part: str
@@ -66,8 +68,8 @@ class WorkPlan:
     """The days to an event.
 
     Attributes:
-        event. days: with work, in order. pieces: all work, in the order of time. starts, ends: when each step begins and
-        is done. orders: the most urgent first.
+        event. days: with work, in order. pieces: all work, in the order of time. starts, ends: when each step begins
+        and is done. orders: the most urgent first.
         late_by_days: 0 where all can be done in time. critical: ids of steps whose delay delays the event.
     """
 
@@ -114,6 +116,23 @@ def plan(
     ahead = _forwards(left, orders, now, event, hours)
     due = [replace(entry, latest=max(entry.latest, now.date())) for entry in due]
     return _told(ahead, left, orders, due, event, hours)
+
+
+def shifts(pieces: Sequence[Piece]) -> list[list[Piece]]:
+    """Work in a row: the pieces that one person does without a break, each row in the order of time.
+
+    Args:
+        pieces: of a plan, in the order of time.
+    """
+    rows: list[list[Piece]] = []
+    last: dict[int, list[Piece]] = {}
+    for piece in pieces:
+        row = last.get(piece.person)
+        if row is None or piece.start - row[-1].end > BREAK:
+            row = last[piece.person] = []
+            rows.append(row)
+        row.append(piece)
+    return rows
 
 
 def pace(taken: Sequence[tuple[float, float]]) -> float:

@@ -94,7 +94,9 @@ def printed(place: str, what: str, parts: tuple[str, ...]) -> Job:
     """The template of something, printed and measured.
 
     Args:
-        place: of the job. what: it is of, in words. parts: paths of the design.
+        place: of the job.
+        what: it is of, in words.
+        parts: paths of the design.
     """
     return Job(
         place=place,
@@ -113,7 +115,8 @@ def drilling_time(holes: int, slots: int = 0) -> float:
     """Minutes that drilling takes.
 
     Args:
-        holes, slots: how many there are.
+        holes: how many there are.
+        slots: likewise.
     """
     return SET_UP_MIN + HOLE_MIN * holes + SLOT_MIN * slots
 

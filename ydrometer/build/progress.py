@@ -41,9 +41,9 @@ class Condition:
     """Something that has to be so before a step is done: another step is done, and what that waits for is over.
 
     Attributes:
-        step: id of the other step; empty of what no step mends, but a change of the design. words: what is wrong while it is not done. wait: s that pass after it. waiting: what
-        is wrong while they have not, empty where none have to. since: id of the step from which on the condition
-        matters; empty where it always does.
+        step: id of the other step; empty of what no step mends, but a change of the design. words: what is wrong while
+        it is not done. wait: s that pass after it. waiting: what is wrong while they have not, empty where none have
+        to. since: id of the step from which on the condition matters; empty where it always does.
     """
 
     step: str

@@ -1,10 +1,11 @@
 """Work put into the time of people, so that all of it is over as early as possible.
 
-Jobs with times between them, on people who are alike, with calendars: a resource-constrained project scheduling problem
-(Brucker, Drexl, Möhring, Neumann and Pesch, Resource-constrained project scheduling: Notation, classification, models, and
-methods, European Journal of Operational Research 112, 1999). It is solved by serial schedule generation (Kolisch, Serial
-and parallel resource-constrained project scheduling methods revisited, European Journal of Operational Research 90, 1996):
-of the tasks that could be next the most urgent is placed first, by several measures of urgency, and the best plan is kept.
+Jobs with times between them, on people who are alike, with calendars: a resource-constrained project scheduling
+problem (Brucker, Resource-constrained project scheduling: Notation, classification, models, and methods, European
+Journal of Operational Research 112, 1999). It is solved by serial schedule generation (Kolisch, Serial and parallel
+resource-constrained project scheduling methods revisited: Theory and computation, European Journal of Operational
+Research 90, 1996): of the tasks that could be next the most urgent is placed first, by several measures of urgency, and
+the best plan is kept.
 """
 
 from __future__ import annotations
@@ -97,7 +98,7 @@ def _urgencies(tasks: Sequence[Task], stretch: float) -> Iterator[list[float]]:
     yield [-float(number) for number in range(len(tasks))]
     lengths = [_left(tasks, factor) for factor in (stretch, 1.0)]
     yield from lengths
-    rng = random.Random(SEED)  # noqa: S311  # a plan, no secret
+    rng = random.Random(SEED)  # a plan, no secret
     for number in range(DRAWN):
         yield [length * rng.uniform(1.0 - SPREAD, 1.0 + SPREAD) for length in lengths[number % 2]]
 

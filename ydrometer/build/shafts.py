@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator
 
 from ydrometer.build import bearings
 from ydrometer.build.line import Sitting

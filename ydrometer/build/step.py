@@ -28,7 +28,8 @@ class Step:
         parts: paths of the design that it handles. about: the same in words. uses: kinds of the parts list without
         which it cannot be done there.
         made_from: the design's numbers about them, see `facts`. tools, cautions: in words.
-        clashes: what Fit says does not go together there, in words. minutes: of work. record: what it measures; None where nothing is.
+        clashes: what Fit says does not go together there, in words.
+        minutes: of work. record: what it measures; None where nothing is.
     """
 
     id: str

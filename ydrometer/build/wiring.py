@@ -101,7 +101,8 @@ def _supplied(shop: BuildShop, kind: str) -> Iterator[Job]:
         uses=() if kind == "battery" else (kind,),
         fittings=(Fitting("cable ties", "cable ties"),),
         after=(*controllers, f"{path}:switch"),
-        title=f"Join supply{', controllers' if controllers else ''} and motors; tie connectors and leads away from all that turns",
+        title=f"Join supply{', controllers' if controllers else ''} and motors; tie connectors and leads away from all "
+        "that turns",
         why="A lead in a belt is torn off at the worst place.",
         tools=("cable ties", "multimeter"),
         cautions=_short(shop),

@@ -15,7 +15,7 @@ _WHOLE = {
 }
 
 
-ON_SHAFTS = ("bearing", "shaft", "spacer", "key")
+ON_SHAFTS = ("bearing", "shaft", "spacer", "key", "collar", "eccentric bush")
 """Kinds of things that belong to the shaft of a path, not to the stage that turns it."""
 
 

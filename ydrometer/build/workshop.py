@@ -11,9 +11,9 @@ from ydrometer.build.safe import fingers
 from ydrometer.document.building import Building
 from ydrometer.document.design import Design, Document
 from ydrometer.document.mounting import Mounting, ShaftMount
+from ydrometer.document.sources import Source
 from ydrometer.document.stages.assembly import Hands, Loose, mm
 from ydrometer.document.stages.plane import Loop
-from ydrometer.document.sources import Source
 from ydrometer.document.supply import Fuse
 from ydrometer.document.walk import branch_of, on_drum
 from ydrometer.fit.screws import covered
@@ -21,7 +21,6 @@ from ydrometer.fit.sections import sections
 from ydrometer.fit.settings import settings
 from ydrometer.fit.setup import Setup, set_ups
 from ydrometer.fit.stock import NOTHING
-
 
 END_GAP = 3e-4
 """m; what is no wider is end play, not a gap."""
@@ -174,11 +173,11 @@ class BuildShop:
 
     def _meshes(self, between: Between) -> Iterator[Hands]:
         """The pairs of a row of gears, each as if it were a stage of its own."""
-        if not between.idlers:
+        if not between.idle:
             return
         row = [wheel for wheel in self.line.of(between.path) if wheel.shaft not in between.drivers[1:]]
         for first, second in pairwise(row):
-            place = second.shaft if second.shaft in between.idlers else between.path
+            place = second.shaft if second.shaft in between.idle else between.path
             yield Hands(
                 path=place,
                 wheels=(first.words, second.words),

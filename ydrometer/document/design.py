@@ -29,7 +29,7 @@ class Design:
 
     format: str = reading.choice((FORMAT,))
     version: int = reading.whole(VERSION, VERSION)
-    name: str = reading.text(longest=200)
+    name: str = reading.line(longest=200)
     notes: str = reading.text(longest=20_000)
     vehicle: Vehicle = reading.nested(Vehicle)
     conditions: Conditions = reading.nested(Conditions, default=Conditions())

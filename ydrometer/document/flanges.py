@@ -50,7 +50,7 @@ class Flange:
         flange there, else the flange stands into the plate. stands_out: its shaft, over the flange.
     """
 
-    name: str = reading.text(longest=100)
+    name: str = reading.line(longest=100)
     bolts: Bolts = reading.nested(Bolts)
     head: float | None = maybe_length()
     centring: float | None = maybe_length()
@@ -74,7 +74,7 @@ class FlangeAdapter:
         wall: least metal between two holes.
     """
 
-    name: str = reading.text(longest=100)
+    name: str = reading.line(longest=100)
     sides: tuple[Flange, ...] = reading.items(reading.object_reader(Flange), least=2, most=2)
     plates: int = reading.whole(1, PLATES, default=1)
     outside: float = reading.quantity("length", above=0.0, at_most=FARTHEST)

@@ -122,7 +122,7 @@ class Item:
     `bearing`, that it carries the shaft.
     """
 
-    name: str = reading.text(longest=200)
+    name: str = reading.line(longest=200)
     width: float = reading.quantity("length", above=0.0, at_most=FARTHEST)
     at: float | None = reading.quantity("length", at_least=0.0, at_most=FARTHEST, default=None)
     wheel: str = reading.text(longest=200)
@@ -225,7 +225,7 @@ class LoopMount:
 class FrameLine:
     """An edge of the frame that nothing may touch."""
 
-    name: str = reading.text(longest=200)
+    name: str = reading.line(longest=200)
     start: Point = _point(needed=True)
     end: Point = _point(needed=True)
 

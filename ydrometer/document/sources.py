@@ -84,7 +84,7 @@ class Motor:
     """An electric motor at full throttle in steady state: V = I·R + ke·w, T = kt·(I − I0)."""
 
     kind: ClassVar[str] = "motor"
-    name: str = reading.text()
+    name: str = reading.line()
     constants: Constants | None = reading.nested(Constants, default=None)
     bench_points: BenchPoints | None = reading.nested(BenchPoints, default=None)
     rotor_inertia: float = reading.quantity("inertia", at_least=0.0, default=0.0)
@@ -138,7 +138,7 @@ class Engine:
     """An engine by points (rad/s, N·m) of its full-throttle torque; the governor is the falling end of the curve."""
 
     kind: ClassVar[str] = "engine"
-    name: str = reading.text()
+    name: str = reading.line()
     torque_curve: tuple[tuple[float, float], ...] = reading.items(
         reading.Reader(_read_point, _point_schema), least=1, most=MOST_POINTS, required=True
     )

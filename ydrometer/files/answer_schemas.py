@@ -34,6 +34,7 @@ def parts_list() -> Schema:
     line = _object(
         kind=_TEXT,
         words=_TEXT,
+        which=_TEXT,
         number={"type": "integer", "minimum": 1},
         where=_TEXTS,
         bin={"type": ["string", "null"]},

@@ -6,6 +6,7 @@ Written in chapters, so that whoever waits sees how far it is.
 from __future__ import annotations
 
 import html
+from base64 import b64encode
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from itertools import groupby
@@ -19,16 +20,18 @@ from ydrometer.screens.build_shown import BuildShown, StepShown
 from ydrometer.screens.parts_shown import PartLine, PartsShown
 
 if TYPE_CHECKING:
-    from weasyprint import Document
+    from weasyprint.document import Page
     from weasyprint.text.fonts import FontConfiguration
 
+MOST_PHOTOS = 3
+"""Of a step, on paper."""
 MOST_IN_CHAPTER = 14
 """Steps: a chapter of so many takes about half a second."""
 
 STYLE = """
 @page { size: A4; margin: 16mm 15mm 18mm;
   @bottom-left { content: string(vehicle); font: 8.5pt Bench, sans-serif; color: #55666A }
-  @bottom-right { content: string(chapter) ", page " counter(page) " of " counter(pages);
+  @bottom-right { content: string(chapter) ", page " counter(page);
     font: 8.5pt Bench, sans-serif; color: #55666A } }
 body { font-family: Bench, sans-serif; font-size: 10.5pt; line-height: 1.32; color: #1B292C; margin: 0 }
 .vehicle { string-set: vehicle content(); position: absolute; visibility: hidden }
@@ -41,6 +44,7 @@ h1 { font-size: 22pt; margin: 0 0 3mm } h2 { font-size: 15pt; margin: 0 0 3mm; s
 .record { margin-top: 1.5mm }
 .looks { columns: 2; list-style: square; margin: 1mm 0; padding-left: 5mm }
 .line { display: inline-block; width: 32mm; border-bottom: 0.8pt solid #1B292C }
+.photos img { max-width: 45mm; max-height: 45mm; margin: 1.5mm 2mm 0 0 }
 .words { margin-left: 11mm } .drawing { float: right; margin: 0 0 1mm 4mm }
 .figure { font-family: BenchMono, monospace }
 table { width: 100%; border-collapse: collapse } th { text-align: left; font-weight: 400; color: #55666A }
@@ -53,12 +57,15 @@ FILE = "atkinson-hyperlegible-{}-latin-wght-normal*.woff2"
 
 @dataclass(frozen=True, slots=True)
 class Content:
-    """What the booklet shows: the vehicle's name, what the stations show, and its line in one row."""
+    """What the booklet shows: the vehicle's name, what the stations show, its line in one row, and what gives a photo
+    as a small JPEG by its id, empty where it is gone.
+    """
 
     name: str
     build: BuildShown
     parts: PartsShown
     line: LineDrawing
+    photo: Callable[[str], bytes] = lambda photo: b""
 
 
 def booklet(content: Content, fonts: Path, said: Callable[[int, int], None] = lambda done, of: None) -> bytes:
@@ -75,13 +82,15 @@ def booklet(content: Content, fonts: Path, said: Callable[[int, int], None] = la
     config: FontConfiguration = FontConfiguration()
     style = CSS(string=faces(fonts) + STYLE, font_config=config)
     chapters = [_cover(content), *_chapters(content)]
-    written: list[Document] = []
+    pages: list[Page] = []
     for number, chapter in enumerate(chapters, 1):
         body = f'<span class="vehicle">{html.escape(content.name)}</span>{chapter}'
-        written.append(HTML(string=body).render(stylesheets=[style], font_config=config))
+        # Chapters are set one by one, and count their pages on from those before.
+        counted = CSS(string=f"@page :first {{ counter-increment: page {len(pages) + 1} }}", font_config=config)
+        document = HTML(string=body).render(stylesheets=[style, counted], font_config=config)
+        pages += document.pages
         said(number, len(chapters))
-    pages = [page for document in written for page in document.pages]
-    pdf: Any = written[0].copy(pages).write_pdf()
+    pdf: Any = document.copy(pages).write_pdf()
     return bytes(pdf)
 
 
@@ -105,7 +114,9 @@ def _cover(content: Content) -> str:
         words = "".join(f"<li>{html.escape(loose.words)}</li>" for loose in build.loose)
         parts.append(f"<p><b>{len(build.loose)} loose:</b></p><ul>{words}</ul>")
     parts.append(mini_line(content.line, lambda path, member: False))
+    parts.append(_tools(build))
     parts.append(_orders(content.parts))
+    parts.append(_at_hand(content.parts))
     return "".join(parts)
 
 
@@ -118,10 +129,35 @@ def _orders(parts: PartsShown) -> str:
     return f"<p><b>Parts</b></p><table>{heads}{''.join(_order(line) for line in open_)}</table>"
 
 
+def _tools(build: BuildShown) -> str:
+    """Every tool that a step left to do wants, once."""
+    tools = sorted({tool for step in build.steps if not step.done for tool in step.tools})
+    return f"<p><b>Tools</b>: {html.escape(', '.join(tools))}.</p>" if tools else ""
+
+
+def _at_hand(parts: PartsShown) -> str:
+    """What is owned or here already, to be laid out."""
+    there = [line for line in parts.lines if line.to_buy < line.number or line.state in ("here", "fitted")]
+    if not there:
+        return ""
+    heads = '<tr><th></th><th>lay out</th><th class="number">number</th><th>from the bin</th></tr>'
+    return f"<p><b>At hand</b></p><table>{heads}{''.join(_laid_out(line) for line in there)}</table>"
+
+
+def _laid_out(line: PartLine) -> str:
+    here = line.number if line.state in ("here", "fitted") else line.number - line.to_buy
+    box = f'<div class="box">{"✓" if line.state == "fitted" else ""}</div>'
+    where = f'<div class="more">{html.escape(line.where)}</div>'
+    return (
+        f'<tr><td>{box}</td><td>{html.escape(line.words)}{where}</td><td class="number">{here}</td>'
+        f"<td>{html.escape(line.name)}</td></tr>"
+    )
+
+
 def _order(line: PartLine) -> str:
     price = "" if line.price is None else f"{line.price:g}"
     box = '<div class="box"></div>'
-    where = f'<div class="more">{html.escape(line.where)}</div>'
+    where = f'<div class="more">{html.escape(" ".join(filter(None, (line.where, line.which))))}</div>'
     days = "ordered" if line.state == "ordered" else f"{line.lead_days:g}"
     return (
         f'<tr><td>{box}</td><td>{html.escape(line.words)}{where}</td><td class="number">{line.to_buy}</td>'
@@ -136,12 +172,14 @@ def _chapters(content: Content) -> Iterator[str]:
         title = f"Unit {unit}" if unit else "The whole vehicle"
         for begin in range(0, len(steps), MOST_IN_CHAPTER):
             more = ", continued" if begin else ""
-            body = "".join(_step(step, content.line) for step in steps[begin : begin + MOST_IN_CHAPTER])
+            body = "".join(_step(step, content) for step in steps[begin : begin + MOST_IN_CHAPTER])
             yield f"<h2>{title}{more}</h2>{body}"
 
 
-def _step(step: StepShown, line: LineDrawing) -> str:
-    """One step: a box, what to do in bold, why, what to mind, its drawing, and a line for what is measured."""
+def _step(step: StepShown, content: Content) -> str:
+    """One step: a box, what to do in bold, why, what to mind, its tools, its drawing and photos, and a line for what is
+    measured.
+    """
     parts = [f'<div class="title">{html.escape(step.title)}</div>']
     if step.why:
         parts.append(f'<div class="why">{html.escape(step.why)}</div>')
@@ -156,8 +194,11 @@ def _step(step: StepShown, line: LineDrawing) -> str:
     if step.opens:
         loose = "; ".join(entry.words for entry in step.opens)
         parts.append(f'<div class="more">Leaves loose: {html.escape(loose)}.</div>')
+    if step.tools:
+        parts.append(f'<div class="more">Tools: {html.escape(", ".join(step.tools))}.</div>')
     parts.append(_record(step))
-    drawing = _drawing(step, line)
+    parts.append(_photos(step, content))
+    drawing = _drawing(step, content.line)
     box = f'<div class="box">{"✓" if step.done and not step.once_more else ""}</div>'
     return f'<div class="step">{box}{drawing}<div class="words">{"".join(parts)}</div></div>'
 
@@ -168,6 +209,13 @@ def _drawing(step: StepShown, line: LineDrawing) -> str:
     if not marks:
         return ""
     return f'<div class="drawing">{mini_line(line, lambda path, member: (path, member) in marks)}</div>'
+
+
+def _photos(step: StepShown, content: Content) -> str:
+    """The newest photos of a step."""
+    pictures = [content.photo(photo) for photo in step.photos[-MOST_PHOTOS:]]
+    shown = "".join(f'<img src="data:image/jpeg;base64,{b64encode(jpeg).decode()}">' for jpeg in pictures if jpeg)
+    return f'<div class="photos">{shown}</div>' if shown else ""
 
 
 def _record(step: StepShown) -> str:

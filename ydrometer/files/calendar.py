@@ -1,19 +1,25 @@
-"""A plan as an iCalendar file: orders as all-day entries, evenings of work, what cures over night, and the event."""
+"""A plan as an iCalendar file: orders as all-day entries, everybody's work, what is left alone, and the event."""
 
 from __future__ import annotations
 
 import uuid
-from collections.abc import Mapping
+from collections import Counter
+from collections.abc import Iterator, Mapping
 from datetime import UTC, date, datetime, timedelta
 
-from icalendar import Calendar, Event
+from icalendar import Calendar, Event, vText
 
+from ydrometer.base.reading import one_line
+from ydrometer.build.step import RECHECK
 from ydrometer.screens.build_shown import BuildShown, StepShown
 from ydrometer.screens.days_shown import DaysShown
 
 NAMESPACE = uuid.UUID("5a17a45b-0000-4000-8000-00000000ca1e")
-DAY_S = 86_400.0
-MOST_NAMED = 6
+HOUR_S = 3600.0
+DOES = {"charge": "charges", "make": "prints"}
+"""What something does while it is left alone, by the kind of the step before."""
+RUNNING = (RECHECK, "run")
+"""Kinds of steps after which an hour of running is waited for, which no calendar knows."""
 
 
 def calendar(name: str, key: str, shown: BuildShown) -> bytes:
@@ -29,15 +35,15 @@ def calendar(name: str, key: str, shown: BuildShown) -> bytes:
     dates = Calendar()
     dates.add("prodid", "-//Ydrometer//Build//EN")
     dates.add("version", "2.0")
-    dates.add("name", f"{name}, build")
-    plan = shown.plan
+    plan, name = shown.plan, one_line(name)
+    dates.add("name", vText(f"{name}, build"))
     if plan is not None:
         dates.add_component(_event(f"{key} event", plan.event, plan.event + timedelta(hours=1), f"{name}: event"))
         for due in plan.orders:
             dates.add_component(_day(f"{key} order {due.part}", due.latest, f"{name}: order {due.part} by today"))
-        for entry in _evenings(name, key, plan, {step.id: step for step in shown.steps}):
+        for entry in _shifts(name, key, plan, {step.id: step for step in shown.steps}):
             dates.add_component(entry)
-        for entry in _cures(name, key, shown.steps):
+        for entry in _waits(name, key, shown.steps):
             dates.add_component(entry)
     return bytes(dates.to_ical())
 
@@ -67,27 +73,23 @@ def _entry(key: str, words: str, more: str) -> Event:
     return event
 
 
-def _evenings(name: str, key: str, plan: DaysShown, steps: Mapping[str, StepShown]) -> list[Event]:
-    """Each day with work, from its first step on."""
-    events = []
-    for day in plan.days:
-        known = [steps[id] for id in day.steps if id in steps]
-        starts = [step.start for step in known if step.start is not None and step.start.date() == day.date]
-        start = min(starts, default=datetime.combine(day.date, datetime.min.time()))
-        more = "\n".join(step.title for step in known)
-        words = f"{name}: build, {day.minutes:.0f} min"
-        events.append(_event(f"{key} day {day.date}", start, start + timedelta(minutes=day.minutes), words, more))
-    return events
+def _shifts(name: str, key: str, plan: DaysShown, steps: Mapping[str, StepShown]) -> Iterator[Event]:
+    """Work without a break; of several people each has entries of their own, beside each other."""
+    several = any(shift.person > 1 for shift in plan.shifts)
+    numbers: Counter[tuple[date, int]] = Counter()
+    for shift in plan.shifts:
+        day = (shift.start.date(), shift.person)
+        numbers[day] += 1
+        who = f", person {shift.person}" if several else ""
+        minutes = (shift.end - shift.start) / timedelta(minutes=1)
+        more = "\n".join(dict.fromkeys(steps[id].title for id in shift.steps if id in steps))
+        uid = f"{key} day {day[0]} {shift.person} {numbers[day]}"
+        yield _event(uid, shift.start, shift.end, f"{name}: build{who}, {minutes:.0f} min", more)
 
 
-def _cures(name: str, key: str, steps: list[StepShown]) -> list[Event]:
-    """What has to be left alone for most of a day."""
-    events = []
+def _waits(name: str, key: str, steps: list[StepShown]) -> Iterator[Event]:
+    """What has to be left alone for an hour or more, from when it is done to the true end."""
     for step in steps:
-        if step.start is not None and step.wait >= DAY_S / 2:
-            start = step.start + timedelta(minutes=step.minutes)
-            words = f"{name}: leave it, it cures ({step.about or step.kind})"
-            events.append(
-                _event(f"{key} wait {step.id}", start, start + timedelta(seconds=step.wait), words, step.title)
-            )
-    return events
+        if step.end is not None and step.wait >= HOUR_S and step.kind not in RUNNING:
+            words = f"{name}: leave it, it {DOES.get(step.kind, 'cures')} ({step.about or step.title})"
+            yield _event(f"{key} wait {step.id}", step.end, step.end + timedelta(seconds=step.wait), words, step.title)

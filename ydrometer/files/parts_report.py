@@ -36,6 +36,7 @@ def _line(line: PartsListLine) -> dict[str, Any]:
     return {
         "kind": line.need.kind,
         "words": line.need.words,
+        "which": line.need.which,
         "number": line.need.number,
         "where": list(line.need.where),
         "bin": line.part.part.id if line.part else None,

@@ -69,7 +69,7 @@ class Part:
 
     kind: ClassVar[str]
     id: str = reading.text(longest=LONGEST_ID)
-    name: str = reading.text(longest=200)
+    name: str = reading.line(longest=200)
     owned: int = reading.whole(0, MOST_OWNED, default=0)
     price: float | None = reading.quantity("price", at_least=0.0, default=None)
     mass: float | None = reading.quantity("mass", at_least=0.0, default=None)

@@ -43,7 +43,7 @@ class Heat:
     """
 
     round: int = reading.whole(1, 1000)
-    entries: tuple[str, ...] = reading.items(reading.text_reader(longest=40), least=1, most=MOST_LANES)
+    entries: tuple[str, ...] = reading.items(reading.line_reader(longest=40), least=1, most=MOST_LANES)
     times: tuple[float | None, ...] = reading.items(
         reading.or_null(reading.quantity_reader("time", above=0.0)), least=1, most=MOST_LANES
     )

@@ -104,7 +104,7 @@ class StepShown:
         last. later: why not now, empty where nobody has said so. conditions: what has to be so before it, for a device
         that has no connection. held: what of it is not so. made_from: the design's numbers that it is about. once_more:
         why it has to be done again, empty where it has not; again: ids of steps to be opened for that. found: of
-        inspections, the newest first. start: planned. critical: on the longest way.
+        inspections, the newest first. start, end: planned. critical: on the longest way.
     """
 
     id: str
@@ -139,6 +139,7 @@ class StepShown:
     found: list[str]
     photos: list[str]
     start: datetime | None
+    end: datetime | None
     critical: bool
 
 
@@ -261,7 +262,7 @@ def _shown(
     steps = built.steps
     progress = Done(done, changed)
     plan = days.plan if days else None
-    starts, critical = (plan.starts, set(plan.critical)) if plan else ({}, set())
+    starts, ends, critical = (plan.starts, plan.ends, set(plan.critical)) if plan else ({}, {}, set())
     closed_by = closers(steps)
     looks = {
         RECHECK: [Recheck(step, words) for step, words in rechecks(steps)],
@@ -279,6 +280,7 @@ def _shown(
             found=_found(step.id, site.findings),
             photos=list(site.photos.get(step.id, ())),
             start=starts.get(step.id),
+            end=ends.get(step.id),
             critical=step.id in critical,
         )
         for step in steps

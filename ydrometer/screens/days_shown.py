@@ -8,7 +8,7 @@ from datetime import date, datetime
 
 from ydrometer.build.late import LateCase, reliefs, sentence
 from ydrometer.build.parts_list import PartsList
-from ydrometer.build.plan import WorkPlan
+from ydrometer.build.plan import WorkPlan, shifts
 from ydrometer.build.purchase import open_orders
 from ydrometer.build.step import Step
 from ydrometer.screens.parts_shown import BenchKnown
@@ -22,6 +22,16 @@ class PlannedDay:
     minutes: float
     steps: list[str]
     critical: bool
+
+
+@dataclass(frozen=True, slots=True)
+class ShiftShown:
+    """Work of one person without a break: from when to when, the person's number from 1, and ids of the steps."""
+
+    start: datetime
+    end: datetime
+    person: int
+    steps: list[str]
 
 
 @dataclass(frozen=True, slots=True)
@@ -49,6 +59,7 @@ class DaysShown:
     sentence: str
     late_by_days: int
     days: list[PlannedDay]
+    shifts: list[ShiftShown]
     orders: list[DueShown]
     reliefs: list[ReliefShown]
     trouble: str
@@ -92,13 +103,17 @@ def days_shown(days: PlannedWork | None) -> DaysShown | None:
         return None
     plan, case = days.plan, days.case
     if plan is None:
-        return DaysShown(case.event, days.trouble, 0, [], [], [], days.trouble)
+        return DaysShown(case.event, days.trouble, 0, [], [], [], [], days.trouble)
     critical, today = set(plan.critical), case.now.date()
     return DaysShown(
         event=plan.event,
         sentence=sentence(case, plan),
         late_by_days=plan.late_by_days,
         days=[PlannedDay(day.date, day.minutes, list(day.steps), bool(critical & set(day.steps))) for day in plan.days],
+        shifts=[
+            ShiftShown(row[0].start, row[-1].end, row[0].person + 1, [piece.step for piece in row])
+            for row in shifts(plan.pieces)
+        ],
         orders=[DueShown(due.part, due.latest, due.latest <= today) for due in plan.orders],
         reliefs=[ReliefShown(relief.words, relief.late_by_days) for relief in reliefs(case, plan)],
         trouble="",

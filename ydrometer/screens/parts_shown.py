@@ -71,8 +71,9 @@ class PartLine:
     """A line as it is shown; masses in kg.
 
     Attributes:
-        key: by which it is found again. kind, words, number, where: of it, in words. bin, name: the part that it is
-        matched with; empty where none is. note: of its maker. nearest: where none is matched.
+        key: by which it is found again. kind, words, number, where: of it, in words.
+        which: what of its sizes nobody has given, as a question; empty where nothing is missing.
+        bin, name: the part that it is matched with; empty where none is. note: of its maker. nearest: where none is.
         owned, to_buy: for this line. taken: by which vehicles. each, price, mass: null where not known.
         lead_days, assumed_lead: of an order. make: what has to be done.
         state, by, at, expected, paid: what was said of it last.
@@ -83,6 +84,7 @@ class PartLine:
     words: str
     number: int
     where: str
+    which: str
     bin: str
     name: str
     note: str
@@ -277,6 +279,7 @@ def _line(shop: BuildShop, line: PartsListLine, bench: BenchKnown) -> PartLine:
         words=line.need.words,
         number=line.need.number,
         where=places_words(shop, line.need.where, line.need.kind),
+        which=line.need.which,
         bin=part.part.id if part else "",
         name=part.name if part else "",
         note=part.part.note if part else "",

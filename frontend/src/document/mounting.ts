@@ -20,6 +20,7 @@ export interface StackItem {
   at?: Typed;
   wheel?: string;
   spacer?: boolean;
+  bearing?: boolean;
 }
 
 export interface Stack {

@@ -119,10 +119,12 @@ class Hands:
 
     Attributes:
         path: of the stage. wheels: its wheels in words, from driver to driven. names: the same as stacks name them.
-        kinds: of the parts list that go with the wheels on their shafts. fastenings: what holds each wheel on its shaft and is loose until it is in line.
+        kinds: of the parts list that go with the wheels on their shafts.
+        fastenings: what holds each wheel on its shaft and is loose until it is in line.
         slides: what is moved to set the stage, in words, empty where nothing is; mount: ids of what holds that and is
-        loose; covered: wheels that stand over those screws, in words; through: whether they go through. tensioner: whether a wheel of its own takes up slack. shut_in: whether what runs around its wheels can
-        only be put on together with them.
+        loose; covered: wheels that stand over those screws, in words; through: whether they go through.
+        tensioner: whether a wheel of its own takes up slack. shut_in: whether what runs around its wheels can only be
+        put on together with them.
         meshes: of a row of gears each pair as hands of its own, from the driver on; empty of everything else.
         settings: Fit's numbers by name, SI; none where it does not know where the shafts stand.
         fingers: the caution where something can be turned, of what the vehicle has. ways: the builder's schools.
@@ -230,14 +232,14 @@ def tightened(hands: Hands, after: str) -> Job:
         hands: at the stage.
         after: id of the job that set it.
     """
-    aside = f"Scribe where it stands and draw the {hands.covered} aside, which covers its screws; " if hands.covered else ""
+    aside = f"Scribe where it stands and draw the {hands.covered} aside, which covers its screws; "
     tight = f"ighten {hands.slides}: {made_fast(hands.ways, through=hands.through)}"
     return Job(
         place=hands.path,
         verb="tighten",
         kind="fasten",
         minutes=20 if hands.covered else 10,
-        title=f"{aside}t{tight}, and lock them now" if aside else f"T{tight}",
+        title=f"{aside}t{tight}, and lock them now" if hands.covered else f"T{tight}",
         why="Tightening moves it: a little at a time, all round, keeps the setting.",
         after=(after,),
         closes=hands.mount,

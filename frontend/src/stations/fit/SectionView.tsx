@@ -1,7 +1,7 @@
 import { Box, Button, Flex } from "@chakra-ui/react";
 import type { OnPlate, PlanShaft, Section } from "../../api/client";
 import { useDocument, useEdit } from "../../document/context";
-import { Field, Words } from "../../document/Field";
+import { Field, Switch, Words } from "../../document/Field";
 import { type Stack, shaftIndex, shaftOf, withShaft } from "../../document/mounting";
 import { BRICK, INK, PANEL, SECOND, SPRUCE, WASH } from "../../drawing/colours";
 import { SvgText } from "../../drawing/SvgText";
@@ -59,6 +59,7 @@ export function SectionView({ fit, shaft, onFill }: Props) {
               <Field path={`${path}.items[${i}].at`} label="begins at" dimension="length" optional />
             </Box>
           )}
+          {!item.spacer && !item.wheel && <Switch path={`${path}.items[${i}].bearing`} label="carries the shaft" />}
           <Button size="xs" disabled={readOnly} onClick={() => set(`${path}.items[${i}]`, undefined)}>
             Remove
           </Button>
@@ -68,13 +69,16 @@ export function SectionView({ fit, shaft, onFill }: Props) {
         size="xs"
         mt="2"
         disabled={readOnly}
-        onClick={() => set(`${path}.items[${stack.items?.length ?? 0}]`, { name: "bearing", width: "5 mm" })}
+        onClick={() => set(`${path}.items[${stack.items?.length ?? 0}]`, BEARING)}
       >
         Add an item
       </Button>
     </Box>
   );
 }
+
+/** What carries a shaft says so by itself: a name alone tells nobody. */
+const BEARING = { name: "bearing", width: "7 mm", bearing: true };
 
 /** Two bearings and the shaft's wheels, each with a usual width, to be changed. */
 function firstStack(fit: OnPlate, shaft: PlanShaft): Stack {
@@ -84,8 +88,7 @@ function firstStack(fit: OnPlate, shaft: PlanShaft): Stack {
     width: "10 mm",
     wheel: `${w.path} ${w.member}`,
   }));
-  const bearing = { name: "bearing", width: "7 mm" };
-  return { between: "60 mm", items: [bearing, ...items, bearing] };
+  return { between: "60 mm", items: [BEARING, ...items, BEARING] };
 }
 
 interface VerdictProps {

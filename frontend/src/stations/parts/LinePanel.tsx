@@ -77,6 +77,7 @@ function Matched({ line }: { line: PartLine }) {
           </Box>
         </Box>
       )}
+      {line.which && <Box mt="1">{line.which}</Box>}
       {line.to_buy > 0 && line.state === "needed" && (
         <Box mt="1">{`${line.to_buy} to buy; an order takes ${days(line.lead_days, line.assumed_lead)}.`}</Box>
       )}

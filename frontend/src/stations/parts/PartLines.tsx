@@ -53,6 +53,7 @@ export function PartLines({ lines, chosen, onChoose, onSay }: Props) {
                     <b>{line.words}</b>
                     <small>
                       {line.where}
+                      {line.which && <i> · which?</i>}
                       {line.make.length > 0 && <i>{` · to do: ${line.make.length}`}</i>}
                     </small>
                   </span>
