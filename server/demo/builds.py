@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
-from dataclasses import dataclass
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass, field
 from datetime import datetime, timedelta
 from typing import Any
 from uuid import UUID, uuid5
@@ -33,12 +33,13 @@ class DemoBuild:
 
     Attributes:
         days: until its event; None without one. people: who build. until: the last step that is done, empty where none
-        is. ordered: words of the line that is ordered. inspections: hours, after what, and what was found.
+        is. reasons: by steps that were held back, why they were done all the same. ordered: words of the line that is ordered. inspections: hours, after what, and what was found.
     """
 
     days: int | None = None
     people: int = 1
     until: str = ""
+    reasons: Mapping[str, str] = field(default_factory=dict)
     ordered: str = ""
     inspections: tuple[tuple[float, str, tuple[dict[str, str], ...]], ...] = ()
 
@@ -48,7 +49,13 @@ def _loosened(words: str) -> dict[str, str]:
 
 
 BUILDS = {
-    "1-sandpiper": DemoBuild(days=24, people=2, until="drive.stages[0]:line_up", ordered="axle"),
+    "1-sandpiper": DemoBuild(
+        days=24,
+        people=2,
+        until="drive.branches[0].stages[0]:bearings",
+        reasons={"fit.plate:drill": "drilled when the driven pulley had 32 teeth; the axle gets a hole of its own"},
+        ordered="axle",
+    ),
     "2-knot": DemoBuild(
         until=LAST,
         inspections=(
@@ -83,7 +90,9 @@ def tell(user: User, vehicle: Vehicle, folder: str) -> None:
     steps = steps_for(document, bench)
     done = _done(steps, build.until)
     ended = now - (SINCE if build.inspections else BETWEEN)
-    StepEntry.objects.bulk_create(_ticked(user, vehicle, step, at) for step, at in _one_by_one(done, ended))
+    StepEntry.objects.bulk_create(
+        _ticked(user, vehicle, step, at, build.reasons.get(step.id, "")) for step, at in _one_by_one(done, ended)
+    )
     if build.ordered:
         lines = parts_list(workshop(document), bench.bin, bench.taken).lines
         line = next(line for line in lines if line.need.words.startswith(build.ordered) and line.to_buy)
@@ -133,7 +142,7 @@ def _one_by_one(steps: list[Step], ended: datetime) -> Iterator[tuple[Step, date
     yield from ((step, ended - moment + begun[step.id]) for step in steps)
 
 
-def _ticked(user: User, vehicle: Vehicle, step: Step, at: datetime) -> StepEntry:
+def _ticked(user: User, vehicle: Vehicle, step: Step, at: datetime, reason: str) -> StepEntry:
     value = "99.6" if step.id.startswith("fit.plate:template") else ""
     return StepEntry(
         id=uuid5(vehicle.pk, step.id),
@@ -143,6 +152,7 @@ def _ticked(user: User, vehicle: Vehicle, step: Step, at: datetime) -> StepEntry
         at=at,
         author=user,
         value=value,
+        reason=reason,
         minutes=round(SLOWLY * step.minutes),
         about=step.about,
         title=step.title,
