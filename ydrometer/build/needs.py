@@ -21,7 +21,7 @@ SHARED = ("locker", "grease", "retaining compound")
 BEARINGS = 2
 """Of a shaft of which nobody says how it is carried."""
 SIZE_OF = {"screws": "thread and length", "key": "section and length"}
-UNSIZED = (*SHARED, "guard", "switch", "strap", "cable ties", "shims", "brake", "tensioner", "own")
+UNSIZED = (*SHARED, "guard", "switch", "strap", "cable ties", "shims", "brake", "throttle", "tensioner", "own")
 """Kinds of which any will do, or that are made for their place."""
 
 

@@ -148,11 +148,17 @@ def jobs(shop: BuildShop, before: tuple[str, ...]) -> Iterator[Job]:
         after=sources,
         parts=("drive.supply",),
         cautions=_standing(shop),
-        title="All together, slowly, with everything in: switch off while it turns; it goes dead at once and runs out",
-        why="A switch that was tried alone may fail with all leads in.",
+        title=f"All together, slowly, with everything in: {_stops(shop)} while it turns; it goes dead at once and runs out",
+        why="What was tried alone may fail with everything in.",
     )
     yield _all_together(shop)
     yield from _on_the_ground(shop)
+
+
+def _stops(shop: BuildShop) -> str:
+    """How it is stopped, in words."""
+    ways = ["switch off"] if shop.design.drive.supply is not None else []
+    return " and ".join([*ways, *(["press stop"] if has_engine(shop.design) else [])])
 
 
 def _off_tried(shop: BuildShop) -> Iterator[Job]:

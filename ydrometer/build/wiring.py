@@ -31,6 +31,8 @@ def jobs(shop: BuildShop) -> Iterator[Job]:
         yield from _supplied(shop, supply.kind)
     if has_engine(shop.design):
         yield _stop_switch(shop)
+    if has_engine(shop.design) or shop.design.vehicle.payload > 0.0:
+        yield _throttle(shop)
 
 
 def per_unit(shop: BuildShop) -> Iterator[Job]:
@@ -147,6 +149,25 @@ def _fuse(shop: BuildShop) -> str:
 def _switch(shop: BuildShop) -> str:
     """What has to carry as much as the fuse lets through."""
     return f"off switch, at least {shop.fuse.rating:.4g} A" if shop.fuse else "off switch"
+
+
+def _throttle(shop: BuildShop) -> Job:
+    """Of an engine, and wherever somebody rides."""
+    engine = has_engine(shop.design)
+    return Job(
+        place="drive",
+        verb="throttle",
+        kind="wiring",
+        minutes=20,
+        parts=tuple(shop.line.sources),
+        fittings=(Fitting("throttle", "throttle with its cable and return spring" if engine else "throttle"),),
+        tools=("pliers",) if engine else (),
+        after=tuple(f"{source}:mount" for source in shop.line.sources),
+        title=f"Fit the throttle{' and its cable' if engine else ''}: let go, it springs back by itself, however the "
+        "steering stands",
+        why="One that hangs keeps pulling when nobody wants it to.",
+        cautions=(SPRINGS,) if engine else (),
+    )
 
 
 def _stop_switch(shop: BuildShop) -> Job:

@@ -91,9 +91,15 @@ class BuildShop:
         return ", ".join(f"{name} {mm(width)}" for name, width in row if width)
 
     def mount(self, shaft: str) -> ShaftMount:
-        """How a shaft is mounted; a further motor of a branch as the first one where nothing is said of it."""
+        """How a shaft is mounted: free where nothing is said of it."""
+        return self.said(shaft) or ShaftMount(shaft=shaft, mount="free")
+
+    def said(self, shaft: str) -> ShaftMount | None:
+        """What is said of a shaft's mounting, of a further motor of a branch what is said of the first; None where
+        nothing is.
+        """
         first = shaft.partition("source[")[0] + "source" if "source[" in shaft else shaft
-        return self.fit.of(shaft) or self.fit.of(first) or ShaftMount(shaft=shaft, mount="free")
+        return self.fit.of(shaft) or self.fit.of(first)
 
     def shaft(self, path: str) -> str:
         """A shaft in words, as it stands in a sentence."""
@@ -192,11 +198,12 @@ class BuildShop:
 
     def shut_in(self, between: Between) -> bool:
         """Whether what runs around a stage's wheels goes on together with them alone: it has no ends, and neither can
-        the shafts come nearer nor does a tensioner let go of it.
+        the shafts come nearer, all of which are said to stand, nor does a tensioner let go of it.
         """
         lies = between.stage.in_plane
         closed = isinstance(lies, Loop) and not lies.opens
-        return closed and not self.line.movable & set(between.shafts) and not self._tensioned(between.path)
+        stand = all(self.said(shaft) and shaft not in self.line.movable for shaft in between.shafts)
+        return closed and stand and not self._tensioned(between.path)
 
     def put_on_alone(self, shaft: str) -> list[Sitting]:
         """The wheels that are put on a shaft by themselves, before what runs around them."""

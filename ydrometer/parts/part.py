@@ -32,6 +32,7 @@ SUNDRIES = (
     "shims",
     "guard",
     "brake",
+    "throttle",
     "shaft",
     "plate",
     "eccentric bush",
