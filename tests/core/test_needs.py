@@ -28,7 +28,7 @@ def counts(parts: PartsList, kind: str) -> dict[str, int]:
 class Small(unittest.TestCase):
     def test_collars_guards_switches_straps_and_washers_at_slots(self) -> None:
         parts = of(fit={"shafts": [{"shaft": MOTOR, **SLOT, "bolts": BOLTS}, shaft(AXLE, 200, 48, diameter="12 mm")]})
-        self.assertEqual(counts(parts, "collar"), {"collar": 2, "collar on 12 mm round": 2})
+        self.assertEqual(counts(parts, "collar"), {"collar": 2, "collar on 12 mm": 2})
         self.assertEqual(counts(parts, "washer"), {"washer for 3.2 mm holes": 4})
         self.assertEqual(counts(parts, "guard"), {"guard over the belt, with its screws": 1})
         self.assertEqual(

@@ -132,8 +132,13 @@ def _end_play(shop: BuildShop, path: str, wheels: list[Sitting]) -> Iterator[Job
     )
 
 
+def _edged(shape: str) -> str:
+    """The shape of a shaft that is not round for what clamps on it."""
+    return f" {shape}" if shape in ("hexagon", "square") else ""
+
+
 def _on(said: ShaftMount) -> str:
-    return f" on {mm(said.diameter)} {said.shape}" if said.diameter else ""
+    return f" on {mm(said.diameter)}{_edged(said.shape)}" if said.diameter else ""
 
 
 def _around(shop: BuildShop, path: str) -> str:
