@@ -33,7 +33,8 @@ class DemoBuild:
 
     Attributes:
         days: until its event; None without one. people: who build. until: the last step that is done, empty where none
-        is. reasons: by steps that were held back, why they were done all the same. ordered: words of the line that is ordered. inspections: hours, after what, and what was found.
+        is. reasons: by steps that were held back, why they were done all the same. ordered: words of the line that is
+        ordered. inspections: hours, after what, and what was found.
     """
 
     days: int | None = None

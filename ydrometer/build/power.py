@@ -148,7 +148,8 @@ def jobs(shop: BuildShop, before: tuple[str, ...]) -> Iterator[Job]:
         after=sources,
         parts=("drive.supply",),
         cautions=_standing(shop),
-        title=f"All together, slowly, with everything in: {_stops(shop)} while it turns; it goes dead at once and runs out",
+        title=f"All together, slowly, with everything in: {_stops(shop)} while it turns; it goes dead at once and runs "
+        "out",
         why="What was tried alone may fail with everything in.",
     )
     yield _all_together(shop)
