@@ -106,7 +106,7 @@ class Loops(unittest.TestCase):
 class Motors(unittest.TestCase):
     def test_screws_that_a_wheel_covers_are_locked_before_it_goes_on_or_with_it_drawn_aside(self) -> None:
         fixed = built({"plate": PLATE, "shafts": [shaft(MOTOR, 60, 48, bolts=BOLTS), shaft(JACK, 95.5, 48)]})
-        self.assertIn("lock them now, the 56-tooth gear covers them", fixed[f"{MOTOR}:mount"].title)
+        self.assertIn("a drop of locker on each now: the 56-tooth gear covers them", fixed[f"{MOTOR}:mount"].title)
         slot = {"shaft": MOTOR, **SLOT, "bolts": BOLTS}
         moved = built({"plate": PLATE, "shafts": [slot, shaft(JACK, 110, 48)]})
         self.assertIn("draw the 56-tooth gear aside", moved[f"{JACK}:tighten"].title)

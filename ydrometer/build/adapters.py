@@ -27,7 +27,7 @@ def name_of(adapter: FlangeAdapter) -> str:
 
 def _adapter(shop: BuildShop, path: str, adapter: FlangeAdapter) -> Iterator[Job]:
     name, several = name_of(adapter), adapter.plates > 1
-    layers = "both plates" if several else "plate"
+    layers = "both plates" if several else "the plate"
     yield plates.printed(path, f"the {name}", (path,))
     yield Job(
         place=path,
@@ -37,7 +37,7 @@ def _adapter(shop: BuildShop, path: str, adapter: FlangeAdapter) -> Iterator[Job
         parts=(path,),
         fittings=(_blank(adapter),),
         after=(f"{path}:template",),
-        title=f"Make the {layers} of the {name}: {mm(adapter.outside)} across, its bore as the template has it",
+        title=f"Make {layers} of the {name}: {mm(adapter.outside)} across, its bore as the template has it",
         why="What centres a flange is the bore, not the bolts.",
         tools=("saw", "file", "vice"),
         cautions=(EYES,),

@@ -6,6 +6,7 @@ from collections.abc import Iterator
 
 from ydrometer.build import plates
 from ydrometer.build.workshop import BuildShop
+from ydrometer.document.mounting import ShaftMount
 from ydrometer.document.stages.assembly import CURE, EYES, FUMES, Fitting, Job, kept_tight, made_fast, mm
 
 PLATES, SCREWS = 2, 4
@@ -75,10 +76,7 @@ def _glued(shop: BuildShop, path: str, into: str, buries: tuple[str, ...] = (), 
 
 def _that_slides(shop: BuildShop, path: str) -> Iterator[Job]:
     """A shaft in a slot, or on eccentrics, has its bearings in plates or bushes that move with it."""
-    said, name = shop.mount(path), shop.shaft(path)
-    carrier = _carrier(shop, path)
-    hole = f", a {mm(said.opening)} hole for its bearing in each" if said.opening else ""
-    holds = "" if said.eccentric else ", and holes for their screws"
+    said, name, carrier = shop.mount(path), shop.shaft(path), _carrier(shop, path)
     make = f"{path}:bearing_plates"
     yield Job(
         place=path,
@@ -87,8 +85,8 @@ def _that_slides(shop: BuildShop, path: str) -> Iterator[Job]:
         minutes=40,
         parts=(path,),
         fittings=(carrier,),
-        title=f"Make the two {_nouns(said.eccentric)} of the {name}{hole}{holds}; clamp both together to drill them",
-        why="What carries a shaft that is moved moves with it; drilled together both are alike.",
+        title=f"Make the two {_nouns(said.eccentric)} of the {name}{_sizes(said)}",
+        why="What carries a shaft that is moved moves with it, and both sides have to be alike.",
         cautions=(EYES,),
         tools=("drill", "vice", "clamp"),
     )
@@ -113,8 +111,13 @@ def _that_slides(shop: BuildShop, path: str) -> Iterator[Job]:
     )
 
 
-def _noun(eccentric: float | None) -> str:
-    return "eccentric bush" if eccentric else "bearing plate"
+def _sizes(said: ShaftMount) -> str:
+    """Of what moves with a shaft, as it is made."""
+    if said.eccentric:
+        outside = f", {mm(said.opening)} outside" if said.opening else ""
+        return f"{outside}, the seat of the bearing {mm(said.eccentric)} off their centre"
+    hole = f", a {mm(said.opening)} hole for the bearing in each" if said.opening else ""
+    return f"{hole}, and holes for their screws; clamp both together to drill them"
 
 
 def _nouns(eccentric: float | None) -> str:
@@ -124,7 +127,9 @@ def _nouns(eccentric: float | None) -> str:
 def _carrier(shop: BuildShop, path: str) -> Fitting:
     """What has to be made for a shaft that slides."""
     said = shop.mount(path)
-    off = f", {mm(said.eccentric)} off centre" if said.eccentric else ""
+    if said.eccentric:
+        outside = f", {mm(said.opening)} outside" if said.opening else ""
+        words = f"eccentric bush{outside}, {mm(said.eccentric)} off centre, for the {shop.shaft(path)}"
+        return Fitting("eccentric bush", words, PLATES)
     hole = f", bored {mm(said.opening)}" if said.opening else ""
-    kind = "eccentric bush" if said.eccentric else "plate"
-    return Fitting(kind, f"{_noun(said.eccentric)}{off}{hole}, for the {shop.shaft(path)}", PLATES)
+    return Fitting("plate", f"bearing plate{hole}, for the {shop.shaft(path)}", PLATES)

@@ -10,6 +10,8 @@ from ydrometer.build.workshop import BuildShop, plate_path
 from ydrometer.fit.clash import Clash
 from ydrometer.fit.clashes import clashes
 
+ADAPTERS = "fit.adapters["
+"""How paths begin of what is made by itself."""
 CUT = "drill"
 """The verb with which places become holes."""
 
@@ -40,6 +42,9 @@ def _told(shop: BuildShop) -> Iterator[tuple[str, Clash]]:
 def _met(plate: str, clash: Clash, steps: Sequence[Step]) -> Iterator[Step]:
     """The steps that meet a clash: the drilling of its plate, and on each unit the first one at its place."""
     yield from (step for step in steps if plate in step.parts and step.id.partition("@")[0].endswith(f":{CUT}"))
+    if clash.path.startswith(ADAPTERS):
+        yield from (step for step in steps if step.place == clash.path and step.kind == "make")
+        return
     at_place = [step for step in steps if step.place == clash.path and step.kind not in ("make", "plate")]
     at_stage = [step for step in at_place if step.kind not in ("shaft", "bearing", "motor")]
     for unit in dict.fromkeys(step.unit for step in at_place):

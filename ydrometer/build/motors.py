@@ -8,7 +8,7 @@ from collections.abc import Iterator
 from ydrometer.build import plates
 from ydrometer.build.safe import SPRINGS
 from ydrometer.build.workshop import BuildShop
-from ydrometer.document.stages.assembly import Fitting, Job, kept_tight, made_fast, mm
+from ydrometer.document.stages.assembly import Fitting, Job, drop_of_locker, kept_tight, made_fast, mm
 from ydrometer.document.walk import branch_of
 from ydrometer.fit.seating import HOLDS
 
@@ -56,7 +56,7 @@ def _mounted(shop: BuildShop, path: str, hides: tuple[str, ...]) -> Job:
     name = shop.named(path)
     ends = "leave them loose: it is moved once more" if moved else f"then tighten them, {made_fast(shop.ways)}"
     over = "" if moved else shop.covered(path)
-    ends += f"; lock them now, the {over} covers them" if over else ""
+    ends += f"{drop_of_locker(shop.ways)}: the {over} covers them" if over else ""
     return Job(
         place=path,
         verb="mount",

@@ -13,13 +13,15 @@ from ydrometer.build.workshop import BuildShop, plate_path, spacers_wanted
 from ydrometer.document.mounting import Plate, ShaftMount
 from ydrometer.document.sources import Engine, Motor
 from ydrometer.document.stages import Member, Stage
-from ydrometer.document.stages.assembly import Job, mm
+from ydrometer.document.stages.assembly import Fitting, Job, mm
 from ydrometer.document.stages.plane import Loop
 
 SHARED = ("locker", "grease", "retaining compound")
 """Kinds that come out of a tube, which serves several vehicles."""
 BEARINGS = 2
 """Of a shaft of which nobody says how it is carried."""
+MADE = ("plate", "eccentric bush")
+"""Kinds that are made, by the step that puts them in."""
 SIZE_OF = {"screws": "thread and length", "key": "section and length"}
 UNSIZED = (*SHARED, "guard", "switch", "strap", "cable ties", "shims", "brake", "throttle", "tensioner", "own")
 """Kinds of which any will do, or that are made for their place."""
@@ -224,14 +226,16 @@ def _shaft(shop: BuildShop, path: str, said: ShaftMount) -> Need:
 def _on_shaft(said: ShaftMount) -> Iterator[Need]:
     """Bearings and spacers of a shaft's stack, and what its gaps want; two bearings where nothing is said of any."""
     on = f", on {mm(said.diameter)}" if said.diameter else ""
-    in_hole = f", in a {mm(said.opening)} hole" if said.opening else ""
+    # In an eccentric the plate's hole is that of the bush.
+    hole = None if said.eccentric else said.opening
+    in_hole = f", in a {mm(hole)} hole" if hole else ""
     stack = said.stack
     carrying = [item for item in stack.items if item.bearing] if stack else []
     if not carrying:
-        sizes, asks = _given(bore=said.diameter, outside_diameter=said.opening)
+        sizes, asks = _given(bore=said.diameter, outside_diameter=hole)
         yield Need("bearing", f"bearing{on}{in_hole}", BEARINGS, (said.shaft,), sizes, asks)
     for item in carrying:
-        sizes, asks = _given(bore=said.diameter, outside_diameter=said.opening, width=item.width)
+        sizes, asks = _given(bore=said.diameter, outside_diameter=hole, width=item.width)
         yield Need("bearing", f"bearing{on}{in_hole}, {mm(item.width)} wide", 1, (said.shaft,), sizes, asks)
     spacers = [item.width for item in stack.items if item.spacer] if stack else []
     gaps = [gap for gap in spacers_wanted(said) if gap] if stack else []
@@ -276,8 +280,15 @@ def _fitted(all_jobs: Iterable[Job]) -> Iterator[Need]:
     """Small things that jobs put in."""
     for job in all_jobs:
         for fitting in job.fittings:
-            asks = "" if fitting.sizes or fitting.kind in UNSIZED else SIZE_OF.get(fitting.kind, "size")
+            asks = "" if fitting.kind in (*UNSIZED, *MADE) else _asked(fitting)
             yield Need(fitting.kind, fitting.words, fitting.number, (job.place,), fitting.sizes, asks)
+
+
+def _asked(fitting: Fitting) -> str:
+    """Which of its sizes nobody has given."""
+    if not fitting.sizes:
+        return SIZE_OF.get(fitting.kind, "size")
+    return "length" if fitting.kind == "screws" and "length" not in fitting.sizes else ""
 
 
 def _once(shop: BuildShop, unit: Sequence[Job]) -> Iterator[Need]:

@@ -166,6 +166,7 @@ class BuildShop:
             kinds=kinds(wheels),
             fastenings=tuple(self.fastening(wheel.name) for wheel in wheels),
             slides=" and ".join(self._slides(shaft) for shaft in moved),
+            turned=any(self.mount(shaft).eccentric for shaft in moved),
             mount=tuple(self.bolts(shaft).id for shaft in moved),
             covered=" and the ".join(filter(None, dict.fromkeys(self.covered(shaft) for shaft in moved))),
             through=not set(moved) & set(self.line.sources),

@@ -121,8 +121,9 @@ class Hands:
         path: of the stage. wheels: its wheels in words, from driver to driven. names: the same as stacks name them.
         kinds: of the parts list that go with the wheels on their shafts.
         fastenings: what holds each wheel on its shaft and is loose until it is in line.
-        slides: what is moved to set the stage, in words, empty where nothing is; mount: ids of what holds that and is
-        loose; covered: wheels that stand over those screws, in words; through: whether they go through.
+        slides: what is moved to set the stage, in words, empty where nothing is; turned: whether an eccentric is turned
+        to move it; mount: ids of what holds that and is loose; covered: wheels that stand over those screws, in words;
+        through: whether they go through.
         tensioner: whether a wheel of its own takes up slack. shut_in: whether what runs around its wheels can only be
         put on together with them.
         meshes: of a row of gears each pair as hands of its own, from the driver on; empty of everything else.
@@ -136,6 +137,7 @@ class Hands:
     kinds: tuple[str, ...] = ()
     fastenings: tuple[Loose, ...] = ()
     slides: str = ""
+    turned: bool = False
     mount: tuple[str, ...] = ()
     covered: str = ""
     through: bool = False
@@ -145,6 +147,16 @@ class Hands:
     settings: Mapping[str, float] = field(default_factory=dict)
     fingers: str = "Power off and what turns blocked while hands are in here; turning by hand draws fingers in too."
     ways: Building = field(default_factory=Building)
+
+    @property
+    def sliding(self) -> str:
+        """What is done to set the stage while it is done: "sliding the motor"."""
+        return f"{'turning' if self.turned else 'sliding'} {self.slides}"
+
+    @property
+    def slide(self) -> str:
+        """The same as it is asked for: "slide the motor"."""
+        return f"{'turn' if self.turned else 'slide'} {self.slides}"
 
     @property
     def driver(self) -> str:
@@ -180,6 +192,15 @@ def made_fast(ways: Building, *, through: bool = False) -> str:
     """
     kept = {"lock nuts": "with lock nuts, " if through else "with lock washers, "}
     return f"{kept.get(ways.locking, '')}a little at a time, crosswise"
+
+
+def drop_of_locker(ways: Building) -> str:
+    """What keeps screws that nobody reaches later from backing out, as it follows on how they are tightened.
+
+    Args:
+        ways: of the builder.
+    """
+    return ", a drop of locker on each now" if ways.locking == "locker" else ", for good"
 
 
 def kept_tight(
@@ -239,7 +260,7 @@ def tightened(hands: Hands, after: str) -> Job:
         verb="tighten",
         kind="fasten",
         minutes=20 if hands.covered else 10,
-        title=f"{aside}t{tight}, and lock them now" if hands.covered else f"T{tight}",
+        title=f"{aside}t{tight}{drop_of_locker(hands.ways)}" if hands.covered else f"T{tight}",
         why="Tightening moves it: a little at a time, all round, keeps the setting.",
         after=(after,),
         closes=hands.mount,

@@ -15,7 +15,7 @@ def jobs(hands: Hands, length: str) -> Iterator[Job]:
         hands: at the stage.
         length: of the belt in words, empty where it is not given.
     """
-    slack = f"Slide {hands.slides} to the slack end" if hands.slides else "All slack"
+    slack = f"{hands.slide[0].upper()}{hands.slide[1:]} to the slack end" if hands.slides else "All slack"
     nearer = hands.setting("room_to_put_on", " ({} nearer)")
     belt = f"{length} belt" if length else "belt"
     walked = f"{slack}{nearer}: walk the {belt} on by hand, never with a lever"

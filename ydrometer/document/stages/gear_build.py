@@ -67,7 +67,7 @@ def _played(hands: Hands, pair: Hands, last: str) -> Job:
     way = _way(pair)
     how = _HOW[way](pair)
     of = f" between the {pair.driver} and the {pair.driven}" if hands.meshes else ""
-    move = f", sliding {hands.slides}" if hands.slides else ", with shims where it is not right"
+    move = f", {hands.sliding}" if hands.slides else ", with shims where it is not right"
     return Job(
         place=pair.path,
         verb="play",

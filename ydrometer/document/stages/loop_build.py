@@ -74,7 +74,7 @@ def tensioned(hands: Hands, how: str, what: Record | None, tools: tuple[str, ...
     """
     by = "nothing slides here, so the length alone sets it"
     if hands.slides or hands.tensioner:
-        by = f"slide {hands.slides}" if hands.slides else "move the tensioner"
+        by = hands.slide if hands.slides else "move the tensioner"
     if hands.tensioner:
         yield _tensioner(hands)
     yield Job(

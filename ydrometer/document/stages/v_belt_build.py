@@ -15,7 +15,7 @@ def jobs(hands: Hands, *, crossed: bool) -> Iterator[Job]:
         hands: at the stage.
         crossed: whether its runs cross.
     """
-    slack = f"slide {hands.slides} to the slack end" if hands.slides else "all slack"
+    slack = f"{hands.slide} to the slack end" if hands.slides else "all slack"
     nearer = hands.setting("room_to_put_on", " ({} nearer)")
     way = "crossed, half a turn between the pulleys" if crossed else "by hand, one groove at a time"
     walked = f"Wipe the grooves dry, {slack}{nearer}, and lay the V-belt on {way}"

@@ -15,6 +15,7 @@ import { Schools } from "./Schools";
 import { StepList } from "./StepList";
 import { usePhotos } from "./usePhotos";
 import { type TakenBack, useTicks } from "./useTicks";
+import { upNext } from "./words";
 
 const PARTS = ["Steps", "Days", "Look after"] as const;
 type Part = (typeof PARTS)[number];
@@ -50,7 +51,7 @@ function Building({ answer }: { answer: BuildAnswer }) {
       card.current.scrollIntoView({ block: "start" });
   }, [chosen]);
   const titles = useMemo(() => new Map(shown.steps.map((step) => [step.id, step.title])), [shown.steps]);
-  const next = shown.steps.find((step) => step.id === (chosen || shown.next[0]));
+  const next = upNext(shown, chosen);
   return (
     <Box data-build>
       <Ledger shown={shown} waiting={ticks.waiting} onChoose={setChosen} />
@@ -92,7 +93,7 @@ function Building({ answer }: { answer: BuildAnswer }) {
                 ticks={ticks}
                 photos={photos}
                 readOnly={readOnly}
-                isNext={!chosen || next.id === shown.next[0]}
+                isNext={!chosen || next.id === upNext(shown, "")?.id}
                 onBack={() => setChosen("")}
                 onDone={() => setChosen("")}
                 onChoose={setChosen}

@@ -2,7 +2,7 @@ import answers from "@generated/answers.json";
 import { expect, test } from "vitest";
 import type { BuildShown, BuildStep, StepEntry } from "../../api/client";
 import { withEntries } from "./useTicks";
-import { minutes } from "./words";
+import { minutes, upNext } from "./words";
 
 const { shown: FIRST, after: AFTER, touched: TOUCHED } = answers.build as unknown as Build;
 const NOON = Date.parse("2026-05-09T12:00:00Z");
@@ -66,6 +66,15 @@ test("the last word of a step holds", () => {
   expect(found("done")).toMatchObject({ done: true, by: "me", value: "0.2" });
   expect(found("undone")).toMatchObject({ done: false, reason: "x" });
   expect(found("later")).toMatchObject({ done: false, later: "x" });
+});
+
+test("what is left is shown though all of it is held back, and nothing is finished before it is", () => {
+  const held = { ...FIRST, next: [] };
+  expect(upNext(FIRST, "")?.id).toBe(FIRST.next[0]);
+  expect(upNext(held, "")?.id).toBe(FIRST.steps[0]?.id);
+  expect(upNext(held, FIRST.steps[2]?.id ?? "")?.id).toBe(FIRST.steps[2]?.id);
+  const done = held.steps.map((step) => ({ ...step, done: true, once_more: "" }));
+  expect(upNext({ ...held, steps: done }, "")).toBeUndefined();
 });
 
 test("minutes are told in hours from an hour and a half on", () => {

@@ -59,7 +59,9 @@ export function SectionView({ fit, shaft, onFill }: Props) {
               <Field path={`${path}.items[${i}].at`} label="begins at" dimension="length" optional />
             </Box>
           )}
-          {!item.spacer && !item.wheel && <Switch path={`${path}.items[${i}].bearing`} label="carries the shaft" />}
+          {!item.spacer && !item.wheel && (
+            <Switch path={`${path}.items[${i}].bearing`} label="carries the shaft" />
+          )}
           <Button size="xs" disabled={readOnly} onClick={() => set(`${path}.items[${i}]`, undefined)}>
             Remove
           </Button>

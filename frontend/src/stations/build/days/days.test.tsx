@@ -24,6 +24,7 @@ const DAYS: Days = {
     { part: "belt", latest: "2026-12-01", late: false },
     { part: "motor", latest: "2026-11-20", late: true },
   ],
+  shifts: [],
   days: [
     { date: "2026-11-30", minutes: 60, critical: false, steps: ["a"] },
     { date: "2026-12-01", minutes: 120, critical: true, steps: ["a", "b"] },
