@@ -263,6 +263,7 @@ class Stopping(unittest.TestCase):
     def test_a_pack_is_strapped_down_before_power(self) -> None:
         ids = [step.id for step in made(PLAIN)]
         self.assertLess(ids.index("drive.supply:pack"), ids.index("drive.supply:try_off"))
+        self.assertEqual(ids[ids.index("drive.supply:pack") + 1], "vehicle:look_over", "when no hand goes in any more")
 
 
 class Screws(unittest.TestCase):

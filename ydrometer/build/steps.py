@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import replace
 
-from ydrometer.build import jobs, power
+from ydrometer.build import jobs, power, wiring
 from ydrometer.build.clashing import with_clashes
 from ydrometer.build.facts import facts
 from ydrometer.build.order import in_order
@@ -34,7 +34,7 @@ def steps_of(shop: BuildShop, making: Sequence[Job] = ()) -> list[Step]:
     once = [*of_unit, *jobs.of_unit(shop)]
     each = _locked([*_needing_parts(once, of_unit), *power.per_unit(shop)])
     of_vehicle = [job for job in making if job not in of_unit]
-    whole = list(_needing_parts([*of_vehicle, *jobs.of_vehicle(shop)], of_vehicle))
+    whole = _pack_last(each, list(_needing_parts([*of_vehicle, *jobs.of_vehicle(shop)], of_vehicle)))
     ready = tuple(job.id for job in (*each, *whole) if job.kind != "power")
     return with_clashes(shop, in_order(_linked(shop, each, [*whole, *power.jobs(shop, ready)])))
 
@@ -53,6 +53,12 @@ def _locked(jobs: Sequence[Job]) -> list[Job]:
     before = tuple(job.id for job in jobs if job.kind not in ("locker", "guard", "power"))
     after = {"locker": before, "guard": locker}
     return [replace(job, after=(*job.after, *after.get(job.kind, ()))) for job in jobs]
+
+
+def _pack_last(each: Sequence[Job], whole: Sequence[Job]) -> list[Job]:
+    """The pack goes in when no hand has to go in any more: until then it is disconnected."""
+    others = tuple(job.id for job in (*each, *whole) if job.kind != "power" and job.id != wiring.PACK_IN)
+    return [replace(job, after=(*job.after, *others)) if job.id == wiring.PACK_IN else job for job in whole]
 
 
 def _linked(shop: BuildShop, each: Sequence[Job], whole: Sequence[Job]) -> list[Step]:

@@ -13,6 +13,8 @@ CHARGED = 2.0 * 3600.0
 LIMIT_SHOWN = 1.02
 """Times the design's limit that a controller may show: it counts in steps."""
 STRAPS = 2
+PACK_IN = "drive.supply:pack"
+"""The step that puts a battery in."""
 SHORT_CUT = "No tool, ring or strap across its poles; one lead at a time."
 PACK = (
     "Charge lithium packs watched and in a fire-safe place, as their maker says; what hangs on the mains is for "
