@@ -10,6 +10,7 @@ from icalendar import Calendar
 from PIL import Image
 
 from tests.core.designs import changed
+from ydrometer.base.errors import DocumentError
 from ydrometer.build.bin import bin_of
 from ydrometer.build.book import read_book
 from ydrometer.build.inspection import cares, next_look, read_inspection
@@ -215,6 +216,16 @@ class LookingAfter(unittest.TestCase):
         self.assertFalse(any(care.due for care in cares(steps, 0.5, [whole])))
         one = read_inspection({"hours": 0.5, "looked": [steps[0].id]})
         self.assertTrue(any(care.due for care in cares(steps, 0.5, [one])))
+
+    def test_what_is_called_other_is_said_in_words(self) -> None:
+        for found, words, wrong in (("other", " ", 1), ("other", "a smell", 0), ("worn", "", 0)):
+            finding = {"step": "drive.supply:leads", "found": found, "words": words}
+            try:
+                faults = []
+                read_inspection({"hours": 0.5, "findings": [finding]})
+            except DocumentError as error:
+                faults = [fault.path for fault in error.faults]
+            self.assertEqual(faults, ["findings[0].words"] * wrong, (found, words))
 
     def test_the_looks_after_the_first_runs_are_listed(self) -> None:
         shown = build_shown(DOCUMENT, Site(bench(), NOW, [Entry("fit:mark_out", "done", NOW, "me")]))

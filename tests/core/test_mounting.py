@@ -273,6 +273,12 @@ class Settings(TestCase):
         self.assertEqual((motor.eccentric.home_x, motor.eccentric.home_y), (0.0, 0.0))
         pointing = math.atan2(motor.eccentric.mark_y - motor.eccentric.y, motor.eccentric.mark_x - motor.eccentric.x)
         self.assertAlmostEqual(pointing, settings["eccentric_angle"], 9)
+        # Its bush reaches a throw beyond the shaft, or beyond two throws of its own.
+        self.assertAlmostEqual(motor.eccentric.radius, 2e-3 + 4e-3, 12)
+        thick = {"shafts": [{**fit["shafts"][0], "diameter": "12 mm"}, fit["shafts"][1]]}
+        around = look(thick).plan.shafts[0].eccentric
+        assert around is not None
+        self.assertAlmostEqual(around.radius, 2e-3 + 6e-3, 12)
         on_a_hole = {"plate": PLATE, "shafts": [{**fit["shafts"][0], "mount": "holes"}, fit["shafts"][1]]}
         self.assertEqual(about(look(on_a_hole), "nearest hole"), [])
         fit["shafts"][0]["eccentric"] = "0.2 mm"
