@@ -17,10 +17,11 @@ from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from server.api.errors import BAD, HIDDEN
-from server.api.files import attachment
+from server.api.files import FORMATS, attachment, download
 from server.api.heavy import aside
 from server.api.requests import DocumentField, NameField, answer_of, read
 from server.api.stale import Stale
+from server.parts import books
 from server.parts.actions import Change, change_parts
 from server.parts.models import documents
 from server.workshops import access
@@ -181,10 +182,14 @@ class ExportView(APIView):
         responses={(200, "application/octet-stream"): OpenApiResponse(OpenApiTypes.BINARY), **BAD, **HIDDEN},
     )
     def get(self, request: Request, workshop: UUID, suffix: str) -> HttpResponse:
-        """All parts, or those of one kind, as a file."""
+        """All parts, or those of one kind, as a file: CSV has one table for all, XLSX a sheet for each kind.
+
+        XLSX is written by a worker: until it is there the answer is 503, with when to ask again.
+        """
         workshop_row = access.workshop_for(acting(request), workshop)
-        kind = request.query_params.get("kind")
-        parts = [part for part in documents(workshop_row) if kind in (None, part["kind"])]
-        # A book has a sheet for each kind, CSV has one table for all.
-        tables = sheet.sheets_of(parts) if suffix == "xlsx" else [("", sheet.rows_of(parts))]
-        return attachment("parts", suffix, tables)
+        kind = request.query_params.get("kind", "")
+        if suffix == "xlsx":
+            book = books.book_of(workshop_row, kind if kind in TABLE else "")
+            return download(book, FORMATS[suffix], "parts.xlsx")
+        parts = [part for part in documents(workshop_row) if kind in ("", part["kind"])]
+        return attachment("parts", suffix, [("", sheet.rows_of(parts))])

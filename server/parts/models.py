@@ -1,5 +1,6 @@
 """The bin of a workshop."""
 
+import uuid
 from typing import Any
 
 from django.db import models
@@ -27,3 +28,23 @@ class Part(models.Model):
 
     def __str__(self) -> str:
         return self.ref
+
+
+class BinBook(models.Model):
+    """A bin as an XLSX file: of one kind of parts, or of all where `kind` is empty.
+
+    `bin_was` tells for which state of the bin it is; `data` is empty until a worker has written it.
+    """
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    workshop = models.ForeignKey(Workshop, models.CASCADE, related_name="bin_books")
+    kind = models.CharField(max_length=40, blank=True)
+    bin_was = models.CharField(max_length=80)
+    data = models.BinaryField(null=True)
+    asked_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["workshop", "kind", "bin_was"], name="one_book_a_bin")]
+
+    def __str__(self) -> str:
+        return f"bin of {self.workshop}, {self.kind or 'all kinds'}"

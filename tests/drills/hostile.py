@@ -25,7 +25,7 @@ def drill(port: int) -> Iterator[Row]:
     """Each by itself, with a look at memory meanwhile."""
     visitor = Visitor(port, limit=120.0).sign_up(f"hostile-{uuid.uuid4().hex[:6]}")
     workshop = visitor.workshop()
-    visitor.send("GET", f"/api/workshops/{workshop}/parts/export/xlsx/")  # the process beside is ready after this
+    visitor.send("GET", f"/api/workshops/{workshop}/parts/export/csv/")  # the process beside is ready after this
     peak = [0.0]
     done = threading.Event()
 

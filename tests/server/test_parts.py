@@ -4,11 +4,15 @@ from __future__ import annotations
 
 import base64
 import importlib
+from datetime import timedelta
 from typing import Any
+from unittest.mock import patch
 
 from django.apps import apps
+from django.utils import timezone
 
-from server.parts.models import Part
+from server.parts.books import write
+from server.parts.models import BinBook, Part
 from tests.server.people import WorkshopCase
 
 GEAR = {"id": "g14", "kind": "gear", "teeth": 14, "module": "1 mm", "owned": 2}
@@ -95,7 +99,7 @@ class Lists(BinCase):
     def test_what_is_written_out_reads_back_as_the_same_parts(self) -> None:
         self.change(("g14", 0, GEAR))
         for suffix in ("csv", "xlsx"):
-            file = self.as_("viewer").get(self.address(f"export/{suffix}/"))
+            file = self.exported(suffix)
             self.assertIn("attachment", file["Content-Disposition"])
             back = self.read(f"parts.{suffix}", file.content).json()
             self.assertEqual((back["faults"], back["versions"]), ([], [1]))
@@ -103,6 +107,39 @@ class Lists(BinCase):
         self.assertEqual(self.as_("viewer").get(self.address("export/exe/")).status_code, 404)
         empty = self.as_("viewer").get(self.address("export/csv/?kind=motor"))
         self.assertEqual(len(empty.content.decode().splitlines()), 1)
+
+    def exported(self, suffix: str, query: str = "") -> Any:
+        """A file of the bin; one that a worker writes is written in between."""
+        address = self.address(f"export/{suffix}/{query}")
+        answer = self.as_("viewer").get(address)
+        if answer.status_code == 503:
+            self.assertEqual(answer["Retry-After"], "2")
+            for book in BinBook.objects.filter(data=None):
+                write(book.pk)
+            answer = self.as_("viewer").get(address)
+        return answer
+
+    def test_a_book_is_written_once_for_each_state_of_the_bin(self) -> None:
+        self.change(("g14", 0, GEAR))
+        first = self.exported("xlsx").content
+        again = self.as_("viewer").get(self.address("export/xlsx/"))
+        self.assertEqual((again.status_code, again.content), (200, first))
+        self.assertTrue(self.exported("xlsx", "?kind=gear").content.startswith(b"PK"))
+        self.change(("g14", 1, {**GEAR, "teeth": 15}))
+        self.assertEqual(self.as_("viewer").get(self.address("export/xlsx/")).status_code, 503)
+        self.assertEqual(BinBook.objects.filter(kind="").count(), 1, "that of the bin as it was is gone")
+        late = BinBook.objects.get(kind="")
+        self.change(("g14", 2, {**GEAR, "teeth": 16}))
+        write(late.pk)
+        self.assertIsNone(BinBook.objects.get(pk=late.pk).data, "the bin has changed meanwhile")
+
+    def test_one_whose_worker_has_died_is_asked_for_again(self) -> None:
+        self.change(("g14", 0, GEAR))
+        with patch("server.parts.books.app") as queue:
+            for waited, asked in ((0, 1), (0, 1), (61, 2)):
+                BinBook.objects.update(asked_at=timezone.now() - timedelta(seconds=waited))
+                self.as_("viewer").get(self.address("export/xlsx/"))
+                self.assertEqual(queue.configure_task.call_count, asked)
 
     def test_faults_come_with_row_and_column_and_nothing_is_written(self) -> None:
         answer = self.read("a.csv", b"teeth,module\n14,1\n3,1\n", kind="gear").json()
