@@ -124,7 +124,7 @@ function Measures() {
       <Field path="vehicle.braked_share" label="Share of the weight that brakes" dimension="ratio" optional />
       <Field path="vehicle.fixed_drag" label="Drag that is always there" dimension="force" optional />
       <WholeNumber path="drive.units" label="Drive units" />
-      <WholeNumber path="vehicle.wheels" label="Wheels on the ground" />
+      <WholeNumber path="vehicle.wheels" label="Wheels on the ground (else 4)" />
       <WholeNumber path="vehicle.tracks" label="Tracks in place of wheels" />
     </Box>
   );
