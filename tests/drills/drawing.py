@@ -6,11 +6,13 @@ import subprocess
 from collections.abc import Iterator
 
 from ops.checks import TEST
-from ops.places import PYTHON, ROOT
+from ops.places import PYTHON, ROOT, RUN
 from tests.drills.report import Row, equal
 
 EXAMPLES = 60
 """For each address and verb."""
+LOG = RUN / "drill-drawn.log"
+"""What the test says: which request got which answer."""
 
 
 def drill(port: int) -> Iterator[Row]:
@@ -18,6 +20,7 @@ def drill(port: int) -> Iterator[Row]:
     TEST.start()
     env = {**TEST.env("ydrometer_drawn"), "YDROMETER_FUZZ": str(EXAMPLES), "PYTHONPATH": str(ROOT)}
     words = ["test", "tests.server.test_fuzz", "--noinput", "-t", ".", "--settings=server.config.testing"]
-    ended = subprocess.run([PYTHON, "manage.py", *words], cwd=ROOT, env=env, capture_output=True, check=False)
+    with LOG.open("wb") as log:
+        ended = subprocess.run([PYTHON, "manage.py", *words], cwd=ROOT, env=env, stdout=log, stderr=log, check=False)
     about = f"{EXAMPLES} requests drawn for each address and verb: status of the test"
     yield equal("drawn", about, ended.returncode, 0)
