@@ -124,6 +124,21 @@ class Motors(unittest.TestCase):
         self.assertIn("lock nuts", steps[f"{AXLE}:bearings"].title)
 
 
+class Clashes(unittest.TestCase):
+    def test_are_met_on_every_unit_and_where_an_adapter_is_made(self) -> None:
+        fixed = [shaft(MOTOR, 12, 48), shaft(JACK, 60, 48), shaft(AXLE, 220, 48)]
+        narrow = {**ADAPTER, "outside": "61 mm"}
+        fit = {"plate": PLATE, "shafts": fixed, "adapters": [narrow]}
+        steps = built(fit, **{"drive.units": 2, "drive.stages.0.belt_teeth": 84})
+        for place in (f"{AXLE}:walk_on", "fit.plate:drill", "fit.adapters[0]:make"):
+            self.assertTrue(steps[place].clashes, place)
+            self.assertEqual(steps[f"{place}@2"].clashes, steps[place].clashes)
+        self.assertEqual(steps[f"{AXLE}:tension"].clashes, ())
+
+    def test_nobody_has_said_where_anything_stands_without_a_fit_section(self) -> None:
+        self.assertFalse([step for step in built().values() if step.clashes])
+
+
 class Adapters(unittest.TestCase):
     def test_are_made_drilled_dowelled_screwed_on_and_joined(self) -> None:
         steps = built({"adapters": [ADAPTER]})

@@ -48,6 +48,14 @@ class Reading(unittest.TestCase):
         self.assertEqual(raw, PLAIN)
 
 
+class Names(unittest.TestCase):
+    def test_are_one_line_and_notes_keep_theirs(self) -> None:
+        typed = changed({"name": "Sand\r\n piper\t2\u2028x", "notes": "first\nsecond"})
+        named = design.read(typed).design
+        self.assertEqual((named.name, named.notes), ("Sand piper 2 x", "first\nsecond"))
+        self.assertEqual(design.read(changed({"name": "  Knot, ½ "})).design.name, "  Knot, ½ ", "what is seen stays")
+
+
 class Refusing(unittest.TestCase):
     def test_each_fault_has_its_path_and_a_remedy(self) -> None:
         for path, value, at, words in (

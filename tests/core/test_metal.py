@@ -3,9 +3,15 @@
 import math
 import unittest
 from typing import Any
+from unittest.mock import patch
 
-from tests.core.plates import JACK, MOTOR, PLATE, about, at, look, shaft
+import numpy as np
+
+from tests.core.plates import JACK, MOTOR, PLATE, about, at, look, read, shaft
+from ydrometer.fit.metal import Opening, _around, thin_places
+from ydrometer.fit.placing import off_line
 from ydrometer.fit.screws import head
+from ydrometer.fit.setup import set_up
 
 THICK = {**PLATE, "thickness": "3 mm"}
 BOLTS = {"count": 4, "circle": "25 mm", "hole": "3.2 mm", "angle": "45 deg"}
@@ -50,6 +56,34 @@ class Metal(unittest.TestCase):
         hub = shaft(MOTOR, 60, 48, opening="20 mm", bolts=BOLTS)
         # 12.5 mm less half of 20 and of 3.2 mm.
         self.assertEqual(told(THICK, hub, words="leave 0.90 mm of metal"), [0.6])
+
+    def test_two_kinds_are_told_once_however_often_they_meet(self) -> None:
+        crowd = {**BOLTS, "count": 64}
+        shown = about(look({"plate": THICK, "shafts": [shaft(MOTOR, 60, 48, bolts=crowd)]}), "a bolt around")
+        texts = [clash.text for clash in shown]
+        self.assertEqual(len(texts), len(set(texts)))
+        self.assertEqual(sum("break into each other" in text for text in texts), 1)
+
+    def test_what_nobody_drills_is_not_looked_at(self) -> None:
+        wide = {**THICK, "hole": "5 mm", "across": 80, "up": 80}
+        opening = shaft(MOTOR, 60, 48, opening="22 mm")
+        self.assertEqual(about(look({"plate": wide, "shafts": [opening]}), "of the grid"), [])
+        many = {**BOLTS, "count": 64}
+        crowded = set_up(read({"plate": THICK, "shafts": [shaft(MOTOR, 60, 48, bolts=many)]}).design)
+        with patch("ydrometer.fit.metal.MOST_OPENINGS", 1):
+            self.assertEqual([clash.text for clash in thin_places(crowded)], [])
+
+    def test_windows_of_the_grid_find_what_looking_at_all_of_it_does(self) -> None:
+        plate = set_up(read({"plate": {**THICK, "hole": "5 mm"}}).design).mounting.plate
+        assert plate is not None
+        for x, y, across in ((0.0, 0.0, 30.0), (59.0, 50.0, 7.0), (348.0, 108.0, 22.0), (-40.0, 20.0, 60.0)):
+            opening = Opening("it", MOTOR, (1e-3 * x, 1e-3 * y), (1e-3 * (x + 30.0), 1e-3 * y), 0.5e-3 * across)
+            rows, columns = _around(plate, opening, 4e-3)
+            grid = np.array(plate.holes()).reshape(plate.up, plate.across, 2)
+            away = off_line(grid, np.array(opening.start), np.array(opening.end))
+            inside = np.zeros(away.shape, bool)
+            inside[rows, columns] = True
+            self.assertFalse((away[~inside] < opening.radius + 4e-3).any(), (x, y))
 
 
 class Keys(unittest.TestCase):

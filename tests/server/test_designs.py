@@ -234,6 +234,9 @@ class Names(WorkshopCase):
         lines = self.name(last, "With eighteen")
         self.assertEqual((lines["name"], lines["summary"]), ("With eighteen", "driver gear 16 → 18"))
 
+    def test_a_name_on_two_lines_is_one(self) -> None:
+        self.assertEqual(self.name(1, "before\r\nthe rain")["name"], "before the rain")
+
     def test_an_empty_name_takes_it_away(self) -> None:
         self.name(1, "First")
         self.assertEqual(self.name(1, "")["name"], "")

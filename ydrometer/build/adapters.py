@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from ydrometer.build import plates
 from ydrometer.build.workshop import BuildShop
 from ydrometer.document.flanges import Bolts, FlangeAdapter
-from ydrometer.document.stages.assembly import EYES, Fitting, Job, kept_tight, made_fast, mm
+from ydrometer.document.stages.assembly import EYES, Fitting, Job, kept_tight, known_sizes, made_fast, mm, screw_words
 
 
 def jobs(shop: BuildShop) -> Iterator[Job]:
@@ -103,7 +103,7 @@ def _joined(shop: BuildShop, path: str, adapter: FlangeAdapter) -> Job:
     joint = () if adapter.joint is None else _screws(shop, adapter.joint, through=True)
     coupling = [f"{mm(adapter.coupling)} long" if adapter.coupling else ""]
     coupling += [f"{mm(adapter.coupling_diameter)} across" if adapter.coupling_diameter else ""]
-    sizes = {"length": adapter.coupling, "outside_diameter": adapter.coupling_diameter}
+    sizes = known_sizes(length=adapter.coupling, outside_diameter=adapter.coupling_diameter)
     return Job(
         place=path,
         verb="join",
@@ -112,7 +112,7 @@ def _joined(shop: BuildShop, path: str, adapter: FlangeAdapter) -> Job:
         parts=(path,),
         after=(f"{path}:mount",),
         fittings=(
-            Fitting("coupling", ", ".join(filter(None, ("coupling", *coupling))), 1, _known(sizes)),
+            Fitting("coupling", ", ".join(filter(None, ("coupling", *coupling))), 1, sizes),
             Fitting("key", f"key for the coupling of the {name_of(adapter)}", len(adapter.sides)),
             *joint,
         ),
@@ -124,17 +124,11 @@ def _joined(shop: BuildShop, path: str, adapter: FlangeAdapter) -> Job:
     )
 
 
-def _known(sizes: dict[str, float | None]) -> dict[str, float]:
-    return {key: size for key, size in sizes.items() if size is not None}
-
-
 def _screws(shop: BuildShop, bolts: Bolts, *, through: bool) -> tuple[Fitting, ...]:
-    hole = f"{mm(bolts.hole)} holes"
-    long = f", {mm(bolts.length)} long" if bolts.length else ""
-    sizes = _known({"hole": bolts.hole, "length": bolts.length})
+    sizes = known_sizes(hole=bolts.hole, length=bolts.length)
     return (
-        Fitting("screws", f"screws for {hole}{long}", bolts.count, sizes),
-        *kept_tight(shop.ways, f"screws in {hole}", bolts.count, hole=bolts.hole, through=through),
+        Fitting("screws", screw_words(bolts.hole, bolts.length), bolts.count, sizes),
+        *kept_tight(shop.ways, f"screws in {mm(bolts.hole)} holes", bolts.count, hole=bolts.hole, through=through),
     )
 
 

@@ -111,25 +111,29 @@ def _that_slides(shop: BuildShop, path: str) -> Iterator[Job]:
     )
 
 
-def _sizes(said: ShaftMount) -> str:
-    """Of what moves with a shaft, as it is made."""
-    if said.eccentric:
-        outside = f", {mm(said.opening)} outside" if said.opening else ""
-        return f"{outside}, the seat of the bearing {mm(said.eccentric)} off their centre"
-    hole = f", a {mm(said.opening)} hole for the bearing in each" if said.opening else ""
-    return f"{hole}, and holes for their screws; clamp both together to drill them"
-
-
 def _nouns(eccentric: float | None) -> str:
     return "eccentric bushes" if eccentric else "bearing plates"
 
 
+def _sizes(said: ShaftMount) -> str:
+    """Of what moves with a shaft, as it is made."""
+    if said.eccentric:
+        return f"{_across(said)}, the seat of the bearing {mm(said.eccentric)} off their centre"
+    hole = f", a {mm(said.opening)} hole for the bearing in each" if said.opening else ""
+    return f"{hole}, and holes for their screws; clamp both together to drill them"
+
+
 def _carrier(shop: BuildShop, path: str) -> Fitting:
     """What has to be made for a shaft that slides."""
-    said = shop.mount(path)
+    said, of = shop.mount(path), f"for the {shop.shaft(path)}"
     if said.eccentric:
-        outside = f", {mm(said.opening)} outside" if said.opening else ""
-        words = f"eccentric bush{outside}, {mm(said.eccentric)} off centre, for the {shop.shaft(path)}"
+        words = f"eccentric bush{_across(said)}, {mm(said.eccentric)} off centre, {of}"
         return Fitting("eccentric bush", words, PLATES)
-    hole = f", bored {mm(said.opening)}" if said.opening else ""
-    return Fitting("plate", f"bearing plate{hole}, for the {shop.shaft(path)}", PLATES)
+    return Fitting("plate", f"bearing plate{_across(said)}, {of}", PLATES)
+
+
+def _across(said: ShaftMount) -> str:
+    """What the plate's opening is to what moves: a bush fills it, a bearing plate has it as its own bore."""
+    if not said.opening:
+        return ""
+    return f", {mm(said.opening)} outside" if said.eccentric else f", bored {mm(said.opening)}"

@@ -5,8 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from dataclasses import replace
 
+from ydrometer.build import plates
 from ydrometer.build.step import Step
-from ydrometer.build.workshop import BuildShop, plate_path
+from ydrometer.build.workshop import BuildShop
 from ydrometer.fit.clash import Clash
 from ydrometer.fit.clashes import clashes
 
@@ -26,26 +27,33 @@ def with_clashes(shop: BuildShop, steps: Sequence[Step]) -> list[Step]:
     """
     if shop.design.fit is None:
         return list(steps)
-    meets: dict[str, list[str]] = {}
-    for place, clash in _told(shop):
-        for step in _met(place, clash, steps):
-            meets.setdefault(step.id, []).append(clash.text)
-    return [replace(step, clashes=tuple(dict.fromkeys(meets.get(step.id, ())))) for step in steps]
+    at: dict[str, list[Step]] = {}
+    for step in steps:
+        at.setdefault(step.place, []).append(step)
+    meets: dict[str, dict[str, None]] = {}
+    for plate, clash in _told(shop):
+        for step in (*_cutting(at.get(plate, ())), *_meeting(clash.path, at.get(clash.path, ()))):
+            meets.setdefault(step.id, {})[clash.text] = None
+    return [replace(step, clashes=tuple(meets.get(step.id, ()))) for step in steps]
 
 
 def _told(shop: BuildShop) -> Iterator[tuple[str, Clash]]:
-    """All that does not go, with the path of the plate on which it is."""
+    """All that does not go, with the place of the steps that make its plate."""
     for setup in shop.plates:
-        yield from ((plate_path(setup), clash) for clash in clashes(setup) if clash.level == "clash")
+        yield from ((plates.place_of(setup), clash) for clash in clashes(setup) if clash.level == "clash")
 
 
-def _met(plate: str, clash: Clash, steps: Sequence[Step]) -> Iterator[Step]:
-    """The steps that meet a clash: the drilling of its plate, and on each unit the first one at its place."""
-    yield from (step for step in steps if plate in step.parts and step.id.partition("@")[0].endswith(f":{CUT}"))
-    if clash.path.startswith(ADAPTERS):
-        yield from (step for step in steps if step.place == clash.path and step.kind == "make")
+def _cutting(there: Sequence[Step]) -> Iterator[Step]:
+    """The drilling of a plate, on each unit."""
+    return (step for step in there if step.id.partition("@")[0].endswith(f":{CUT}"))
+
+
+def _meeting(path: str, there: Sequence[Step]) -> Iterator[Step]:
+    """The first step at a place on each unit: of a stage rather than of what turns there; of an adapter its making."""
+    if path.startswith(ADAPTERS):
+        yield from (step for step in there if step.kind == "make")
         return
-    at_place = [step for step in steps if step.place == clash.path and step.kind not in ("make", "plate")]
+    at_place = [step for step in there if step.kind not in ("make", "plate")]
     at_stage = [step for step in at_place if step.kind not in ("shaft", "bearing", "motor")]
     for unit in dict.fromkeys(step.unit for step in at_place):
         yield next(step for step in at_stage or at_place if step.unit == unit)

@@ -59,8 +59,6 @@ def match(need: Need, bin_: Bin, with_: Owned | None = None) -> Owned | None:
         bin_: its parts.
         with_: the part that is matched with what may bring it along: a motor its controller, an engine its clutch.
     """
-    if not need.told:
-        return None
     if with_ is not None and with_.part.kind == need.comes_with and _brings(need, with_.part):
         return with_
     ranked = sorted(_fitting(need, bin_), key=lambda owned: (_work(need, owned.part), -owned.part.owned, owned.part.id))
@@ -70,7 +68,7 @@ def match(need: Need, bin_: Bin, with_: Owned | None = None) -> Owned | None:
 def _fitting(need: Need, bin_: Bin) -> list[Owned]:
     """Parts that have all sizes of what is needed."""
     kind = kind_in_bin(need)
-    if not need.sizes and need.kind not in UNSIZED:
+    if not need.told:
         return []
     if kind == SundryPart.kind:
         return [owned for owned in bin_.of(kind) if not differences(need, owned.part)]

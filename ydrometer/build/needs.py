@@ -13,7 +13,7 @@ from ydrometer.build.workshop import BuildShop, plate_path, spacers_wanted
 from ydrometer.document.mounting import Plate, ShaftMount
 from ydrometer.document.sources import Engine, Motor
 from ydrometer.document.stages import Member, Stage
-from ydrometer.document.stages.assembly import Fitting, Job, mm
+from ydrometer.document.stages.assembly import Fitting, Job, known_sizes, mm, screw_words
 from ydrometer.document.stages.plane import Loop
 
 SHARED = ("locker", "grease", "retaining compound")
@@ -64,7 +64,7 @@ class Need:
     @property
     def told(self) -> bool:
         """Whether it can be told from others of its kind: by a size, or because any will do."""
-        return bool(self.sizes) or self.kind in UNSIZED or bool(self.comes_with)
+        return bool(self.sizes) or self.kind in UNSIZED
 
 
 def needs(shop: BuildShop) -> list[Need]:
@@ -198,11 +198,10 @@ def _shafts(shop: BuildShop) -> Iterator[Need]:
             yield from _keys(shop, path, said)
         if said.bolts is not None:
             length = shop.screws(path)
-            long = f", {mm(length)} long" if length else ""
             number = said.bolts.count * shop.line.sources.get(path, 1)
             sizes = {"hole": said.bolts.hole, "length": length, "uncut": said.bolts.length}
             asks = "" if length else "length"
-            yield Need("screws", f"screws for {mm(said.bolts.hole)} holes{long}", number, (path,), sizes, asks)
+            yield Need("screws", screw_words(said.bolts.hole, length), number, (path,), sizes, asks)
     for plate in shop.plates:
         if plate.mounting.plate is not None:
             yield _plate(plate.mounting.plate, plate_path(plate))
@@ -211,7 +210,7 @@ def _shafts(shop: BuildShop) -> Iterator[Need]:
 def _given(**sizes: float | None) -> tuple[dict[str, float], str]:
     """The sizes that somebody has given, and which nobody has, in words."""
     lacking = [name.replace("_", " ") for name, size in sizes.items() if size is None]
-    return {name: size for name, size in sizes.items() if size is not None}, " and ".join(lacking)
+    return known_sizes(**sizes), " and ".join(lacking)
 
 
 def _shaft(shop: BuildShop, path: str, said: ShaftMount) -> Need:
@@ -292,7 +291,7 @@ def _asked(fitting: Fitting) -> str:
 
 
 def _once(shop: BuildShop, unit: Sequence[Job]) -> Iterator[Need]:
-    """What the whole vehicle needs: supply, fuse, wheels, adapters, and what comes out of tubes."""
+    """What the whole vehicle needs: supply, fuse, wheels, what comes out of tubes, and what its own jobs put in."""
     supply = shop.design.drive.supply
     if supply is not None:
         words = f"{supply.kind}, {shop.volts:.4g} V" if shop.volts else supply.kind

@@ -10,7 +10,7 @@ from datetime import date, datetime, timedelta
 from functools import partial
 
 from ydrometer.build.hours import DAY_MIN, Hours, lanes
-from ydrometer.build.schedule import Task, schedule
+from ydrometer.build.schedule import Schedule, Task, schedule
 from ydrometer.build.step import Step
 
 BREAK = timedelta(minutes=1)
@@ -216,12 +216,7 @@ def _backwards(steps: Sequence[Step], orders: Sequence[PartOrder], event: dateti
         for step in turned
     ]
     found = schedule(tasks, partial(lanes, hours, event, -1), _stretch(hours), lambda over: over // DAY_MIN)
-    pieces = [
-        Piece(step.id, event - timedelta(minutes=piece.end), event - timedelta(minutes=piece.start), piece.person)
-        for step, row in zip(turned, found.pieces, strict=True)
-        for piece in row
-    ]
-    return sorted(pieces, key=lambda piece: (piece.start, piece.person))
+    return _pieces(turned, found, event, -1)
 
 
 def _forwards(
@@ -244,11 +239,16 @@ def _forwards(
         return _late(now + timedelta(minutes=over), event)
 
     found = schedule(tasks, partial(lanes, hours, now, 1), _stretch(hours), late)
-    pieces = [
-        Piece(step.id, now + timedelta(minutes=piece.start), now + timedelta(minutes=piece.end), piece.person)
-        for step, row in zip(steps, found.pieces, strict=True)
-        for piece in row
-    ]
+    return _pieces(steps, found, now, 1)
+
+
+def _pieces(steps: Sequence[Step], found: Schedule, anchor: datetime, direction: int) -> list[Piece]:
+    """What was placed, minutes after an anchor or before it, as moments in the order of time."""
+    pieces = []
+    for step, row in zip(steps, found.pieces, strict=True):
+        for placed in row:
+            start, end = sorted(anchor + direction * timedelta(minutes=at) for at in (placed.start, placed.end))
+            pieces.append(Piece(step.id, start, end, placed.person))
     return sorted(pieces, key=lambda piece: (piece.start, piece.person))
 
 

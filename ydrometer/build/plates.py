@@ -33,15 +33,16 @@ def jobs(shop: BuildShop) -> Iterator[Job]:
 def ready(shop: BuildShop) -> tuple[str, ...]:
     """Ids of the jobs after which shafts have something to stand in."""
     drilled = [plate for plate in shop.plates if plate.mounting.plate is not None]
-    return tuple(f"{_place(plate)}:{LAST}" for plate in drilled) or ("fit:mark_out",)
+    return tuple(f"{place_of(plate)}:{LAST}" for plate in drilled) or ("fit:mark_out",)
 
 
-def _place(plate: Setup) -> str:
+def place_of(plate: Setup) -> str:
+    """The place of the steps that make a plate."""
     return f"{plate.plane.behind}:plate" if plate.plane.behind else "fit.plate"
 
 
 def _plate(plate: Setup, cautions: tuple[str, ...]) -> Iterator[Job]:
-    said, place = plate.mounting.plate, _place(plate)
+    said, place = plate.mounting.plate, place_of(plate)
     assert said is not None  # see jobs
     behind = " behind the turning stage" if plate.plane.behind else ""
     part = (plate_path(plate),)

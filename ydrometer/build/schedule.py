@@ -17,8 +17,10 @@ from dataclasses import dataclass
 
 from ydrometer.build.hours import Lane, Span
 
-DRAWN = 24
-"""Plans whose measure of urgency is drawn around the length of what is left."""
+DRAWN, MOST_PLACED = 24, 6_000
+"""Plans whose measure of urgency is drawn around the length of what is left; fewer of them where tasks are so many that
+this number of placings would be passed.
+"""
 SPREAD = 0.35
 """By which share it is drawn up or down."""
 SEED = 1
@@ -99,7 +101,7 @@ def _urgencies(tasks: Sequence[Task], stretch: float) -> Iterator[list[float]]:
     lengths = [_left(tasks, factor) for factor in (stretch, 1.0)]
     yield from lengths
     rng = random.Random(SEED)  # a plan, no secret
-    for number in range(DRAWN):
+    for number in range(min(DRAWN, MOST_PLACED // max(1, len(tasks)))):
         yield [length * rng.uniform(1.0 - SPREAD, 1.0 + SPREAD) for length in lengths[number % 2]]
 
 

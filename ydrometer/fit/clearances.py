@@ -72,7 +72,7 @@ def _past_the_frame(setup: Setup, coupling: Coupling, run: Run) -> Bools:
     good = np.ones(len(run[0]), bool)
     for line in setup.mounting.frame:
         first, second = (np.broadcast_to(spot, run[0].shape) for spot in (line.start, line.end))
-        good &= _apart(run, (first, second)) >= touching.thickness(coupling) + setup.mounting.gap - NOISE
+        good &= apart(run, (first, second)) >= touching.thickness(coupling) + setup.mounting.gap - NOISE
     return good
 
 
@@ -86,7 +86,7 @@ def _beside_loops(setup: Setup, at: dict[str, Floats], runs: dict[str, list[Run]
     for first, second in touching.loops_beside(setup):
         keep = touching.thickness(first) + touching.thickness(second) + setup.mounting.gap
         for run, beside in product(runs[first.path], runs[second.path]):
-            good &= _apart(run, beside) >= keep - NOISE
+            good &= apart(run, beside) >= keep - NOISE
     return good
 
 
@@ -126,8 +126,13 @@ def _tensioned(setup: Setup, coupling: Coupling, here: Floats, other: Floats) ->
     return [(start, end) for start, end in ends], good
 
 
-def _apart(first: Run, second: Run) -> Floats:
-    """How far straight lines are from each other, all ends (n, 2); 0 where they cross; (n,)."""
+def apart(first: Run, second: Run) -> Floats:
+    """How far straight lines are from each other, m, (n,); 0 where they cross.
+
+    Args:
+        first: the lines by their ends, m, (n, 2) each.
+        second: those that they are held against, likewise.
+    """
     off = np.minimum.reduce(
         [
             off_line(second[0], *first),

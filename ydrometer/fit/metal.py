@@ -2,21 +2,25 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
-from itertools import combinations
+from itertools import islice
 
 import numpy as np
 
 from ydrometer.document.mounting import Plate, Point
 from ydrometer.fit.along import NOISE
 from ydrometer.fit.clash import Clash, mm
+from ydrometer.fit.clearances import apart
 from ydrometer.fit.placing import Floats, off_line
 from ydrometer.fit.setup import Setup
 from ydrometer.fit.touching import closest
 
 LEAST_METAL = 1.5e-3
 """m between two holes; in plates thicker than 3 mm half the thickness (workshop practice)."""
+MOST_OPENINGS, MOST_HOLES = 400, 6_000
+"""That are looked at, and holes of a grid: some hundredths of a second's work, with every change of a design."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -61,19 +65,31 @@ def thin_places(setup: Setup) -> Iterator[Clash]:
     if plate is None:
         return
     least = max(LEAST_METAL, 0.5 * (plate.thickness or 0.0))
-    cut = list(openings(setup))
-    told: set[str] = set()
-    for first, second in combinations(cut, 2):
-        places = closest((first.start, first.end), (second.start, second.end))
-        left = float(np.hypot(*np.subtract(*places))) - first.radius - second.radius
-        text = f"the {first.kind} and the {second.kind}"
-        if left < least - NOISE and text not in told:
-            told.add(text)
-            yield _thin(text, first.shaft, places[0], left, least)
+    cut = list(islice(openings(setup), MOST_OPENINGS))
+    for first, second, left in _crowded(cut, least):
+        near, _ = closest((first.start, first.end), (second.start, second.end))
+        yield _thin(f"the {first.kind} and the {second.kind}", first.shaft, near, left, least)
+    grid = _grid(plate)
     for kind in dict.fromkeys(opening.kind for opening in cut):
         alike = [opening for opening in cut if opening.kind == kind]
         yield from _at_the_edge(plate, alike, least)
-        yield from _in_the_grid(plate, alike, least)
+        yield from _in_the_grid(plate, grid, alike, least)
+
+
+def _crowded(cut: Sequence[Opening], least: float) -> Iterator[tuple[Opening, Opening, float]]:
+    """Pairs with less metal between them than there should be, and how much, m; of two kinds the first pair alone."""
+    if not cut:
+        return
+    start, end = (np.array([getattr(opening, name) for opening in cut]) for name in ("start", "end"))
+    radius = np.array([opening.radius for opening in cut])
+    kinds = list(dict.fromkeys(opening.kind for opening in cut))
+    kind = np.array([kinds.index(opening.kind) for opening in cut])
+    i, j = np.triu_indices(len(cut), 1)
+    left = apart((start[i], end[i]), (start[j], end[j])) - radius[i] - radius[j]
+    found = np.flatnonzero(left < least - NOISE)
+    _, firsts = np.unique(len(kinds) * kind[i[found]] + kind[j[found]], return_index=True)
+    for pair in sorted(found[firsts].tolist()):
+        yield cut[i[pair]], cut[j[pair]], float(left[pair])
 
 
 def _thin(what: str, shaft: str, at: Point, left: float, least: float) -> Clash:
@@ -95,21 +111,42 @@ def _at_the_edge(plate: Plate, alike: Sequence[Opening], least: float) -> Iterat
         yield Clash("mind", text, alike[0].shaft, least - left, at)
 
 
-def _in_the_grid(plate: Plate, alike: Sequence[Opening], least: float) -> Iterator[Clash]:
+def _grid(plate: Plate) -> Floats | None:
+    """The holes of a plate's grid, (up, across, 2), m; None without any, or with more than anybody drills."""
+    if plate.hole is None or plate.across * plate.up > MOST_HOLES:
+        return None
+    return np.array(plate.holes()).reshape(plate.up, plate.across, 2)
+
+
+def _in_the_grid(plate: Plate, grid: Floats | None, alike: Sequence[Opening], least: float) -> Iterator[Clash]:
     """Holes of the grid into which openings break, or to which they leave too little; those they swallow are gone."""
-    if plate.hole is None:
+    if grid is None:
         return
-    holes = np.array(plate.holes())
-    start, end = (np.array([getattr(opening, key) for opening in alike])[:, None] for key in ("start", "end"))
-    radius = np.array([[opening.radius] for opening in alike])
-    apart: Floats = off_line(holes[None], start, end)
-    left: Floats = np.where(apart + 0.5 * plate.hole <= radius + NOISE, np.inf, apart - radius - 0.5 * plate.hole)
-    least_left = left.min(axis=0)
-    near = np.flatnonzero(least_left < least - NOISE)
-    if near.size:
-        worst = int(near[least_left[near].argmin()])
-        count = "1 hole" if near.size == 1 else f"{near.size} holes"
-        most = float(least_left[worst])
+    hole = 0.5 * (plate.hole or 0.0)
+    left = np.full(grid.shape[:2], np.inf)
+    for opening in alike:
+        window = _around(plate, opening, hole + least)
+        away = off_line(grid[window], np.array(opening.start), np.array(opening.end))
+        here = np.where(away + hole <= opening.radius + NOISE, np.inf, away - opening.radius - hole)
+        left[window] = np.minimum(left[window], here)
+    near = int((left < least - NOISE).sum())
+    if near:
+        worst = np.unravel_index(int(left.argmin()), left.shape)
+        most, (x, y) = float(left[worst]), grid[worst].tolist()
+        count = "1 hole" if near == 1 else f"{near} holes"
         stands = f"breaks into {count}" if most < 0.0 else f"leaves {mm(most)} of metal to {count}"
         text = f"the {alike[0].kind} {stands} of the grid, {mm(least)} is wanted between"
-        yield Clash("mind", text, alike[0].shaft, least - most, (float(holes[worst, 0]), float(holes[worst, 1])))
+        yield Clash("mind", text, alike[0].shaft, least - most, (x, y))
+
+
+def _around(plate: Plate, opening: Opening, more: float) -> tuple[slice, slice]:
+    """The rows and columns of the grid that an opening may reach, with `more`, m, around it."""
+    reach = opening.radius + more
+
+    def span(first: float, second: float, count: int) -> slice:
+        low, high = sorted((first, second))
+        begin = math.floor((low - reach) / plate.hole_pitch)
+        return slice(min(max(begin, 0), count), min(max(math.ceil((high + reach) / plate.hole_pitch) + 1, 0), count))
+
+    (x1, y1), (x2, y2) = opening.start, opening.end
+    return span(y1, y2, plate.up), span(x1, x2, plate.across)

@@ -178,6 +178,21 @@ class Hands:
         return words.format(mm(self.settings[name])) if name in self.settings else ""
 
 
+def known_sizes(**sizes: float | None) -> dict[str, float]:
+    """Those of some sizes, SI, that somebody has given."""
+    return {name: size for name, size in sizes.items() if size is not None}
+
+
+def screw_words(hole: float, length: float | None) -> str:
+    """Screws as a list calls them: "screws for 3.2 mm holes, 12 mm long".
+
+    Args:
+        hole: that they go through, m.
+        length: under the head, m; None where nobody says.
+    """
+    return f"screws for {mm(hole)} holes" + (f", {mm(length)} long" if length else "")
+
+
 def mm(size: float) -> str:
     """A length as hands can set it: hundredths below 100 mm, tenths above, no zeros behind."""
     return f"{round(1e3 * size, 2 if abs(size) < 0.1 else 1):g} mm"
