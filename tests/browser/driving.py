@@ -109,6 +109,17 @@ class Page:
         """Scroll there as a user would, and click."""
         self._click(lambda: self.find(css), css)
 
+    def follow(self, css: str) -> None:
+        """Click a link until it leads on: one that moves just then is missed."""
+        before = self.driver.current_url
+
+        def led_on() -> bool:
+            if self.driver.current_url == before:
+                self.click(css)
+            return self.driver.current_url != before
+
+        self.wait(led_on, f"{css} to lead on")
+
     def click_button(self, text: str) -> None:
         """The same for a button that says this."""
         self._click(lambda: self.button(text), text)
